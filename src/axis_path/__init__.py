@@ -1,0 +1,1 @@
+"""Axis Path: a workbench for functions, their graphs and what can be located on them."""

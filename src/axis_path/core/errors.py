@@ -1,0 +1,110 @@
+"""The two kinds of failure that a student sees: a wrong text and a limit reached.
+
+Every class has a ``code``; ``docs/errors.md`` lists them all, and a test holds it to that.
+"""
+
+
+class MathError(Exception):
+    """The student's text is wrong, or asks for what is not handled yet.
+
+    Attributes:
+        message: one sentence in plain words, for the student.
+        position: ``(start, end)`` in the text that was read, end excluded.
+        code: a fixed word for programs.
+        suggestion: a text that may stand at ``position`` instead, or None.
+        letters: names without a value that could become sliders.
+    """
+
+    code = "language.wrong"
+
+    def __init__(
+        self,
+        message: str,
+        *,
+        position: tuple[int, int] = (0, 0),
+        suggestion: str | None = None,
+        letters: tuple[str, ...] = (),
+    ) -> None:
+        super().__init__(message)
+        self.message = message
+        self.position = position
+        self.suggestion = suggestion
+        self.letters = letters
+
+
+class GrammarError(MathError):
+    """The text does not read as a line of the language."""
+
+    code = "language.grammar"
+
+
+class UnknownNameError(MathError):
+    """A run of letters that is no known name; another line may still define it."""
+
+    code = "language.unknown_name"
+
+
+class NoValueError(MathError):
+    """A letter that is used and has no value yet."""
+
+    code = "language.no_value"
+
+
+class ArgumentCountError(MathError):
+    """A function was given more or fewer values than it takes."""
+
+    code = "language.argument_count"
+
+
+class NotHandledError(MathError):
+    """A line of the language that this version cannot work with yet, and says so."""
+
+    code = "language.not_handled"
+
+
+class NameTakenError(MathError):
+    """A name that belongs to the language or to another line."""
+
+    code = "study.name_taken"
+
+
+class CycleError(MathError):
+    """Definitions that need one another in a circle."""
+
+    code = "study.cycle"
+
+
+class DomainError(MathError):
+    """A domain whose ends leave nothing, or have no value."""
+
+    code = "study.domain"
+
+
+class SliderError(MathError):
+    """A slider's value, ends or step that cannot be."""
+
+    code = "study.slider"
+
+
+class WindowError(MathError):
+    """Bounds between which nothing can be drawn."""
+
+    code = "draw.window"
+
+
+class TableError(MathError):
+    """A table that cannot be made from its start, stop and step."""
+
+    code = "tabulate.table"
+
+
+class FormatError(MathError):
+    """A study document that cannot be read."""
+
+    code = "study.format"
+
+
+class LimitError(MathError):
+    """A limit of ``core.limits`` was reached."""
+
+    code = "limit"

@@ -1,0 +1,36 @@
+"""Every limit of the core, with its unit and what it is for, in one table."""
+
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True, slots=True)
+class Limit:
+    """One bound on the size of the work.
+
+    Attributes:
+        value: the greatest allowed size.
+        unit: what is counted.
+        meaning: one sentence for the documentation.
+    """
+
+    value: int
+    unit: str
+    meaning: str
+
+
+LINE_LENGTH = Limit(2_000, "characters", "The length of one line.")
+NESTING = Limit(100, "levels", "Brackets within brackets.")
+TREE_DEPTH = Limit(200, "levels", "Operations within operations, after reading.")
+LINES = Limit(500, "lines", "The lines of one study.")
+STEPS = Limit(20_000, "steps", "The steps of one compiled expression, with all it uses.")
+DIGITS = Limit(1_000, "digits", "The digits of one decimal.")
+NUMBER_EXPONENT = Limit(10_000, "digits", "The size of a typed power of ten.")
+TABLE_ROWS = Limit(100_000, "rows", "The rows of one table of values.")
+CURVE_POINTS = Limit(60_000, "points", "The points that one drawn curve may take.")
+LOCATE_CELLS = Limit(20_000, "cells", "The intervals that one search may look at.")
+MARK_CELLS = Limit(600, "cells", "The same for the marks drawn with each scene.")
+FINDINGS = Limit(100, "entries", "The entries of the Findings panel of one study.")
+
+ALL: dict[str, Limit] = {
+    name: value for name, value in globals().items() if isinstance(value, Limit)
+}
