@@ -20,15 +20,19 @@ class Limit:
 
 LINE_LENGTH = Limit(2_000, "characters", "The length of one line.")
 NESTING = Limit(100, "levels", "Brackets within brackets.")
-TREE_DEPTH = Limit(200, "levels", "Operations within operations, after reading.")
+TREE_DEPTH = Limit(150, "levels", "Operations within operations, after reading.")
+NESTED_DEFINITIONS = Limit(
+    220, "levels", "Operations within operations, with those of the definitions they use."
+)
 LINES = Limit(500, "lines", "The lines of one study.")
 STEPS = Limit(20_000, "steps", "The steps of one compiled expression, with all it uses.")
 DIGITS = Limit(1_000, "digits", "The digits of one decimal.")
 NUMBER_EXPONENT = Limit(10_000, "digits", "The size of a typed power of ten.")
 TABLE_ROWS = Limit(100_000, "rows", "The rows of one table of values.")
 CURVE_POINTS = Limit(60_000, "points", "The points that one drawn curve may take.")
-LOCATE_CELLS = Limit(20_000, "cells", "The intervals that one search may look at.")
+LOCATE_CELLS = Limit(6_000, "cells", "The intervals that one search may look at.")
 MARK_CELLS = Limit(600, "cells", "The same for the marks drawn with each scene.")
+FOUND = Limit(500, "findings", "The findings of one search.")
 FINDINGS = Limit(100, "entries", "The entries of the Findings panel of one study.")
 
 ALL: dict[str, Limit] = {

@@ -106,20 +106,7 @@ class Domain:
     without: tuple[Node, ...] = ()
 
 
-@dataclass(frozen=True, slots=True)
-class Within:
-    """``body`` where ``subject`` lies in ``domain``, undefined elsewhere.
-
-    It is not typed: it comes from using a restricted function inside another.
-    """
-
-    body: Node
-    subject: Node
-    domain: Domain
-    span: Span = field(default=NOWHERE, compare=False)
-
-
-Node = Number | Name | Negative | Binary | Call | Angle | Within
+Node = Number | Name | Negative | Binary | Call | Angle
 
 
 def children(node: Node) -> tuple[Node, ...]:
@@ -133,8 +120,6 @@ def children(node: Node) -> tuple[Node, ...]:
             return (left, right)
         case Call(_, arguments):
             return arguments
-        case Within(body, subject, domain):
-            return (body, subject, *domain_nodes(domain))
 
 
 def domain_nodes(domain: Domain) -> tuple[Node, ...]:
@@ -144,15 +129,12 @@ def domain_nodes(domain: Domain) -> tuple[Node, ...]:
 
 
 def walk(node: Node) -> Iterator[Node]:
-    """Give every node of a tree once, the top first; shared parts are given once too."""
-    seen: set[int] = set()
+    """Give every node of a tree, the top first."""
     waiting = [node]
     while waiting:
         current = waiting.pop()
-        if id(current) not in seen:
-            seen.add(id(current))
-            yield current
-            waiting.extend(children(current))
+        yield current
+        waiting.extend(children(current))
 
 
 def names_in(node: Node) -> frozenset[str]:
@@ -164,8 +146,3 @@ def names_in(node: Node) -> frozenset[str]:
         elif isinstance(part, Call):
             found.add(part.function)
     return frozenset(found)
-
-
-def number(value: int | Fraction) -> Number:
-    """Make a number that was not typed."""
-    return Number(Fraction(value))

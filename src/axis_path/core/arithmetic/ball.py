@@ -1,0 +1,503 @@
+"""Balls: one real number, or an interval, held with a proved radius at any precision.
+
+A ``Ball`` knows more than its bounds: whether its operation was defined on the whole of its input,
+whether it is continuous there, and, for single numbers, an exact form (a fraction, or a fraction
+times pi) as long as one is easily carried along. Where it is undefined, it holds the reason.
+
+python-flint keeps its working precision in one global place for all threads, so every computation
+with balls happens inside ``precision``, which lets one thread in at a time.
+
+Source: Johansson, *Arb: efficient arbitrary-precision midpoint-radius interval arithmetic*, 2017.
+"""
+
+from __future__ import annotations
+
+import threading
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
+from dataclasses import dataclass, replace
+from enum import IntEnum
+from fractions import Fraction
+from functools import lru_cache
+
+import flint
+from flint import arb, fmpq
+
+_LOCK = threading.RLock()
+#: Exact forms larger than this are dropped: the digits stand, the fraction would be unreadable.
+EXACT_BITS = 4_000
+LARGEST_EXACT_EXPONENT = 1_000
+
+
+class Defined(IntEnum):
+    """Whether an operation has a value on its whole input."""
+
+    NO = 0
+    MAYBE = 1
+    YES = 2
+
+
+@contextmanager
+def precision(bits: int) -> Iterator[None]:
+    """Compute with ``bits`` binary digits inside the block; one thread at a time."""
+    with _LOCK:
+        before = flint.ctx.prec
+        flint.ctx.prec = bits
+        try:
+            yield
+        finally:
+            flint.ctx.prec = before
+
+
+@dataclass(frozen=True, slots=True)
+class Ball:
+    """A number or an interval.
+
+    Attributes:
+        value: contains every value that the operation takes on its input, where it is defined.
+        exact: the number itself, if it is a known fraction.
+        turns: the number divided by pi, if that is a known fraction.
+        defined: whether there is a value on the whole input.
+        continuous: whether it is proved to be continuous where it is defined.
+        reason: why it is (or may be) undefined, in words; empty where it is defined.
+    """
+
+    value: arb
+    exact: fmpq | None = None
+    turns: fmpq | None = None
+    defined: Defined = Defined.YES
+    continuous: bool = True
+    reason: str = ""
+
+    @property
+    def is_defined(self) -> bool:
+        """Tell whether there is a value for the whole input."""
+        return self.defined is Defined.YES
+
+    def excludes_zero(self) -> bool:
+        """Tell whether no value of it can be zero (also where it has no value at all)."""
+        return self.defined is Defined.NO or bool(self.value > 0) or bool(self.value < 0)
+
+    def sign(self) -> int | None:
+        """Give -1, 0 or 1 if all of it has that sign, else None."""
+        if bool(self.value > 0):
+            return 1
+        if bool(self.value < 0):
+            return -1
+        return 0 if self.value.is_zero() else None
+
+
+@lru_cache(maxsize=4096)
+def _rational(value: Fraction | int) -> fmpq:
+    return fmpq(value.numerator, value.denominator)
+
+
+def from_fraction(value: Fraction | int) -> Ball:
+    """Make the ball of an exact number."""
+    rational = _rational(value)
+    return Ball(arb(rational), exact=rational)
+
+
+def from_bounds(low: arb, high: arb) -> Ball:
+    """Make the ball of all numbers from ``low`` to ``high``."""
+    return Ball(low.union(high))
+
+
+def pi() -> Ball:
+    """Give pi."""
+    return Ball(arb.pi(), turns=fmpq(1))
+
+
+def degree() -> Ball:
+    """Give pi/180, one degree in radians."""
+    return Ball(arb.pi() / 180, turns=fmpq(1, 180))
+
+
+def euler() -> Ball:
+    """Give e, the base of the natural logarithm."""
+    return Ball(arb.const_e())
+
+
+def undefined(reason: str) -> Ball:
+    """Give the ball of an operation that has no value at all."""
+    return Ball(arb.nan(), defined=Defined.NO, continuous=False, reason=reason)
+
+
+def _small(value: fmpq) -> fmpq | None:
+    return value if value.height_bits() <= EXACT_BITS else None
+
+
+def _made(value: arb, *sources: Ball, exact: fmpq | None = None, turns: fmpq | None = None) -> Ball:
+    """Put a result together; it is as defined and as continuous as its sources."""
+    worst = min(sources, key=lambda ball: ball.defined)
+    if exact is not None:
+        exact = _small(exact)
+        value = arb(exact) if exact is not None else value
+    continuous = all(source.continuous for source in sources)
+    return Ball(value, exact, turns, worst.defined, continuous, worst.reason)
+
+
+def _limited(ball: Ball, defined: Defined, reason: str, *, continuous: bool = True) -> Ball:
+    """Say that an operation is not defined everywhere on its input."""
+    if defined is Defined.NO:
+        return undefined(ball.reason or reason)
+    if defined < ball.defined:
+        ball = replace(ball, defined=defined, reason=ball.reason or reason)
+    return ball if continuous else replace(ball, continuous=False)
+
+
+def _whole_line() -> arb:
+    return arb(0, float("inf"))
+
+
+def add(a: Ball, b: Ball) -> Ball:
+    """Give a + b."""
+    exact = a.exact + b.exact if a.exact is not None and b.exact is not None else None
+    turns = a.turns + b.turns if a.turns is not None and b.turns is not None else None
+    if exact is None and turns is None:
+        # A sum with an exact zero keeps the other's exact form.
+        if a.exact is not None and a.exact == 0:
+            exact, turns = b.exact, b.turns
+        elif b.exact is not None and b.exact == 0:
+            exact, turns = a.exact, a.turns
+    if turns is not None and turns == 0:
+        exact = fmpq(0)
+    return _made(a.value + b.value, a, b, exact=exact, turns=turns)
+
+
+def negative(a: Ball) -> Ball:
+    """Give -a."""
+    exact = -a.exact if a.exact is not None else None
+    turns = -a.turns if a.turns is not None else None
+    return _made(-a.value, a, exact=exact, turns=turns)
+
+
+def subtract(a: Ball, b: Ball) -> Ball:
+    """Give a - b."""
+    return add(a, negative(b))
+
+
+def multiply(a: Ball, b: Ball) -> Ball:
+    """Give a b."""
+    exact = turns = None
+    if a.exact is not None and b.exact is not None:
+        exact = a.exact * b.exact
+    elif a.exact is not None and b.turns is not None:
+        turns = a.exact * b.turns
+    elif a.turns is not None and b.exact is not None:
+        turns = a.turns * b.exact
+    for factor in (a, b):
+        if factor.exact is not None and factor.exact == 0:
+            exact, turns = fmpq(0), None
+    value = a.value * b.value
+    # 0 times an unbounded ball is not a number for the library; any value is possible.
+    return _made(_whole_line() if value.is_nan() else value, a, b, exact=exact, turns=turns)
+
+
+def divide(a: Ball, b: Ball) -> Ball:
+    """Give a / b."""
+    reason = "a division by zero"
+    if b.sign() == 0:
+        return undefined(a.reason or b.reason or reason)
+    if not b.excludes_zero():
+        return _limited(_made(_whole_line(), a, b), Defined.MAYBE, reason, continuous=False)
+    exact = turns = None
+    if a.exact is not None and b.exact is not None:
+        exact = a.exact / b.exact
+    elif a.turns is not None and b.exact is not None:
+        turns = a.turns / b.exact
+    elif a.turns is not None and b.turns is not None:
+        exact = a.turns / b.turns
+    return _made(a.value / b.value, a, b, exact=exact, turns=turns)
+
+
+def absolute(a: Ball) -> Ball:
+    """Give |a|."""
+    if a.sign() == -1:
+        return negative(a)
+    return a if a.sign() is not None else _made(abs(a.value), a)
+
+
+def integer_power(a: Ball, n: int) -> Ball:
+    """Give a^n for a whole n; a^0 is 1."""
+    if n == 0:
+        return _made(arb(1), a, exact=fmpq(1))
+    if n < 0:
+        return divide(from_fraction(1), integer_power(a, -n))
+    exact = a.exact**n if a.exact is not None and n <= LARGEST_EXACT_EXPONENT else None
+    value = a.value**n
+    if n % 2 == 0 and not a.excludes_zero():
+        # The library's power of a ball across zero reaches below zero; a square does not.
+        value = value.nonnegative_part()
+    return _made(value, a, exact=exact)
+
+
+def root(a: Ball, numerator: int, denominator: int) -> Ball:
+    """Give a^(numerator/denominator), in lowest terms: the real root if the denominator is odd."""
+    if numerator < 0:
+        return divide(from_fraction(1), root(a, -numerator, denominator))
+    if denominator == 1:
+        return integer_power(a, numerator)
+    sign = a.sign()
+    if denominator % 2 == 0:
+        reason = "sqrt of a negative number" if denominator == 2 else "an even root of a negative number"
+        if sign == -1:
+            return undefined(a.reason or reason)
+        inner = a if sign is not None else replace(a, value=a.value.nonnegative_part())
+        result = integer_power(_root_of_positive(inner, denominator), numerator)
+        return result if sign is not None else _limited(result, Defined.MAYBE, reason)
+    if sign is None:
+        high = _odd_root(a.value.upper(), denominator)
+        low = _odd_root(a.value.lower(), denominator)
+        return integer_power(_made(low.union(high), a), numerator)
+    if sign == -1:
+        result = negative(_root_of_positive(negative(a), denominator))
+        return integer_power(result, numerator)
+    return integer_power(_root_of_positive(a, denominator), numerator)
+
+
+def _odd_root(value: arb, n: int) -> arb:
+    return value.root(n) if value >= 0 else -((-value).root(n))
+
+
+def _root_of_positive(a: Ball, n: int) -> Ball:
+    exact = None
+    if a.exact is not None:
+        top, bottom = int(a.exact.p), int(a.exact.q)
+        root_top, root_bottom = _whole_root(top, n), _whole_root(bottom, n)
+        if root_top is not None and root_bottom is not None:
+            exact = fmpq(root_top, root_bottom)
+    value = a.value.sqrt() if n == 2 else a.value.root(n)
+    return _made(value, a, exact=exact)
+
+
+def _whole_root(value: int, n: int) -> int | None:
+    """Give the whole n-th root of a whole number, or None."""
+    if value.bit_length() > EXACT_BITS:
+        return None
+    found = flint.fmpz(value).root(n)
+    return int(found) if found**n == value else None
+
+
+def square_root(a: Ball) -> Ball:
+    """Give the square root of a."""
+    return root(a, 1, 2)
+
+
+def power(a: Ball, b: Ball) -> Ball:
+    """Give a^b for an exponent that is not fixed: whole for any base, else for a > 0."""
+    if b.exact is not None and b.exact.q == 1 and abs(b.exact) <= 2**31:
+        return _limited(integer_power(a, int(b.exact.p)), b.defined, b.reason)
+    reason = "a power of a negative number"
+    sign = a.sign()
+    if sign == 1:
+        return _made(a.value**b.value, a, b)
+    if sign == 0:
+        if b.sign() == 1:
+            return _made(arb(0), a, b, exact=fmpq(0))
+        return undefined("a division by zero") if b.sign() == -1 else undefined("0 to an unknown power")
+    whole_inside = bool(b.value.contains_integer())
+    if sign == -1 and not whole_inside:
+        return undefined(a.reason or b.reason or reason)
+    return _limited(_made(_whole_line(), a, b), Defined.MAYBE, reason, continuous=False)
+
+
+def exponential(a: Ball) -> Ball:
+    """Give e^a."""
+    exact = fmpq(1) if a.exact is not None and a.exact == 0 else None
+    return _made(a.value.exp(), a, exact=exact)
+
+
+def logarithm(a: Ball) -> Ball:
+    """Give the natural logarithm of a."""
+    return _logarithm(a, "ln of", lambda value: value.log(), {fmpq(1): fmpq(0)})
+
+
+def decimal_logarithm(a: Ball) -> Ball:
+    """Give the logarithm to base 10."""
+    known: dict[fmpq, fmpq] = {}
+    if a.exact is not None and a.exact > 0:
+        top, bottom = str(a.exact.p), str(a.exact.q)
+        if a.exact.q == 1 and top.strip("0") == "1":
+            known = {a.exact: fmpq(len(top) - 1)}
+        elif a.exact.p == 1 and bottom.strip("0") == "1":
+            known = {a.exact: fmpq(1 - len(bottom))}
+    return _logarithm(a, "log of", lambda value: value.log() / arb.const_log10(), known)
+
+
+def _logarithm(
+    a: Ball, words: str, function: Callable[[arb], arb], known: dict[fmpq, fmpq]
+) -> Ball:
+    sign = a.sign()
+    if sign in (0, -1):
+        what = "0" if sign == 0 else "a negative number"
+        return undefined(a.reason or f"{words} {what}")
+    if sign == 1:
+        exact = known.get(a.exact) if a.exact is not None else None
+        return _made(function(a.value), a, exact=exact)
+    upper = a.value.upper()
+    if not upper > 0:
+        return undefined(a.reason or f"{words} 0")
+    # All of (-inf, log(upper)]: the part of the ball at or below zero has no logarithm.
+    return _limited(_made(_whole_line(), a), Defined.MAYBE, f"{words} a number that is not positive")
+
+
+#: sin of multiples of pi that are fractions (Niven's theorem): 0, 1/2, 1 and their opposites.
+_SINES = {
+    fmpq(0): fmpq(0), fmpq(1, 6): fmpq(1, 2), fmpq(1, 2): fmpq(1), fmpq(5, 6): fmpq(1, 2),
+    fmpq(1): fmpq(0), fmpq(7, 6): fmpq(-1, 2), fmpq(3, 2): fmpq(-1), fmpq(11, 6): fmpq(-1, 2),
+}  # fmt: skip
+_TANGENTS = {fmpq(0): fmpq(0), fmpq(1, 4): fmpq(1), fmpq(3, 4): fmpq(-1)}
+
+
+def _reduced(turns: fmpq, period: int) -> fmpq:
+    return turns - period * fmpq((turns / period).floor())
+
+
+def _known_turns(a: Ball) -> fmpq | None:
+    if a.turns is not None:
+        return a.turns
+    return fmpq(0) if a.exact is not None and a.exact == 0 else None
+
+
+def sine(a: Ball) -> Ball:
+    """Give sin a."""
+    turns = _known_turns(a)
+    if turns is None:
+        return _made(a.value.sin(), a)
+    reduced = _reduced(turns, 2)
+    return _made(arb.sin_pi_fmpq(reduced), a, exact=_SINES.get(reduced))
+
+
+def cosine(a: Ball) -> Ball:
+    """Give cos a."""
+    turns = _known_turns(a)
+    if turns is None:
+        return _made(a.value.cos(), a)
+    return sine(replace(a, exact=None, turns=turns + fmpq(1, 2)))
+
+
+def tangent(a: Ball) -> Ball:
+    """Give tan a."""
+    turns = _known_turns(a)
+    reason = "tan at an odd multiple of 90°"
+    if turns is not None:
+        reduced = _reduced(turns, 1)
+        if reduced == fmpq(1, 2):
+            return undefined(a.reason or reason)
+        return _made(a.value.tan(), a, exact=_TANGENTS.get(reduced))
+    if a.value.cos().contains(0):
+        return _limited(_made(_whole_line(), a), Defined.MAYBE, reason, continuous=False)
+    return _made(a.value.tan(), a)
+
+
+def _arc(a: Ball, name: str, function: Callable[[arb], arb], known: dict[fmpq, fmpq]) -> Ball:
+    reason = f"{name} of a number outside −1 to 1"
+    if bool(a.value > 1) or bool(a.value < -1):
+        return undefined(a.reason or reason)
+    turns = known.get(a.exact) if a.exact is not None else None
+    if bool(a.value <= 1) and bool(a.value >= -1):
+        exact = fmpq(0) if turns is not None and turns == 0 else None
+        return _made(function(a.value), a, turns=turns, exact=exact)
+    low, high = (arb(-1) if a.value.lower() < -1 else a.value.lower()), a.value.upper()
+    high = arb(1) if high > 1 else high
+    ends = function(low).union(function(high))
+    return _limited(_made(ends, a), Defined.MAYBE, reason)
+
+
+_ARCSINES = {
+    fmpq(-1): fmpq(-1, 2), fmpq(-1, 2): fmpq(-1, 6), fmpq(0): fmpq(0),
+    fmpq(1, 2): fmpq(1, 6), fmpq(1): fmpq(1, 2),
+}  # fmt: skip
+_ARCCOSINES = {value: fmpq(1, 2) - turns for value, turns in _ARCSINES.items()}
+_ARCTANGENTS = {fmpq(-1): fmpq(-1, 4), fmpq(0): fmpq(0), fmpq(1): fmpq(1, 4)}
+
+
+def arcsine(a: Ball) -> Ball:
+    """Give arcsin a, in radians."""
+    return _arc(a, "asin", lambda value: value.asin(), _ARCSINES)
+
+
+def arccosine(a: Ball) -> Ball:
+    """Give arccos a, in radians."""
+    return _arc(a, "acos", lambda value: value.acos(), _ARCCOSINES)
+
+
+def arctangent(a: Ball) -> Ball:
+    """Give arctan a, in radians."""
+    turns = _ARCTANGENTS.get(a.exact) if a.exact is not None else None
+    exact = fmpq(0) if turns is not None and turns == 0 else None
+    return _made(a.value.atan(), a, turns=turns, exact=exact)
+
+
+def _zero_at_zero(a: Ball) -> fmpq | None:
+    return fmpq(0) if a.exact is not None and a.exact == 0 else None
+
+
+def hyperbolic_sine(a: Ball) -> Ball:
+    """Give sinh a."""
+    return _made(a.value.sinh(), a, exact=_zero_at_zero(a))
+
+
+def hyperbolic_cosine(a: Ball) -> Ball:
+    """Give cosh a."""
+    exact = fmpq(1) if a.exact is not None and a.exact == 0 else None
+    return _made(a.value.cosh(), a, exact=exact)
+
+
+def hyperbolic_tangent(a: Ball) -> Ball:
+    """Give tanh a."""
+    return _made(a.value.tanh(), a, exact=_zero_at_zero(a))
+
+
+def _steps(a: Ball, low: arb, high: arb, exact: fmpq | None) -> Ball:
+    """Put a step function together from its values at the ends of the ball."""
+    whole_low, whole_high = low.unique_fmpz(), high.unique_fmpz()
+    if exact is None and whole_low is not None and whole_low == whole_high:
+        # All of the ball lies on one step. It is a constant there, even if the ball is wide.
+        exact = fmpq(whole_low)
+    if exact is not None:
+        return _made(arb(exact), a, exact=exact)
+    return replace(_made(low.union(high), a), continuous=False)
+
+
+def floor(a: Ball) -> Ball:
+    """Give the greatest whole number that is at most a."""
+    exact = fmpq(a.exact.floor()) if a.exact is not None else None
+    return _steps(a, a.value.lower().floor(), a.value.upper().floor(), exact)
+
+
+def ceiling(a: Ball) -> Ball:
+    """Give the smallest whole number that is at least a."""
+    exact = fmpq(a.exact.ceil()) if a.exact is not None else None
+    return _steps(a, a.value.lower().ceil(), a.value.upper().ceil(), exact)
+
+
+def sign(a: Ball) -> Ball:
+    """Give -1, 0 or 1."""
+    known = a.sign()
+    exact = fmpq(known) if known is not None else None
+    return _steps(a, arb(-1), arb(1), exact)
+
+
+def minimum(a: Ball, b: Ball) -> Ball:
+    """Give the smaller of a and b."""
+    if a.exact is not None and b.exact is not None:
+        return _made(a.value, a, b, exact=min(a.exact, b.exact))
+    if bool(a.value <= b.value):
+        return _made(a.value, a, b, exact=a.exact, turns=a.turns)
+    if bool(b.value <= a.value):
+        return _made(b.value, a, b, exact=b.exact, turns=b.turns)
+    return _made(a.value.min(b.value), a, b)
+
+
+def maximum(a: Ball, b: Ball) -> Ball:
+    """Give the greater of a and b."""
+    return negative(minimum(negative(a), negative(b)))
+
+
+def restrict(body: Ball, holds: bool | None, reason: str) -> Ball:
+    """Leave ``body`` only where a condition holds; None means that it cannot be told."""
+    if holds is None:
+        return _limited(body, Defined.MAYBE, reason)
+    return body if holds else undefined(reason)

@@ -1,0 +1,24 @@
+"""From functions to pictures as plain data: windows, sampled curves, ticks.
+
+Read ``sample.py`` for the promise that a curve is never joined across a break.
+"""
+
+from axis_path.core.draw.frame import HOME_X, HOME_Y, frame, home
+from axis_path.core.draw.sample import Curve, sample_curve, visible_domain
+from axis_path.core.draw.ticks import Ticks, make_ticks, nice_step, plain
+from axis_path.core.draw.window import Window
+
+__all__ = [
+    "HOME_X",
+    "HOME_Y",
+    "Curve",
+    "Ticks",
+    "Window",
+    "frame",
+    "home",
+    "make_ticks",
+    "nice_step",
+    "plain",
+    "sample_curve",
+    "visible_domain",
+]

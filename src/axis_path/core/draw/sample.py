@@ -1,0 +1,223 @@
+"""Sample a function so that the drawn line is true.
+
+Every pixel column is enclosed by interval arithmetic. A column is joined by a line only where the
+function is proved to be defined and continuous in it. Where the enclosure is much taller than the
+line, the column is cut in eight, up to three times, so that nothing between two points is missed;
+what is then still not proved stays open. A column in which the curve turns more often than its
+pixel can show becomes part of a band from its lowest to its highest value.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+
+import numpy as np
+from numpy.typing import NDArray
+
+from axis_path.core.draw.window import Window
+from axis_path.core.evaluate import RealFunction
+from axis_path.core.limits import CURVE_POINTS
+
+Floats = NDArray[np.float64]
+Flags = NDArray[np.bool_]
+_CUTS = 8
+_LEVELS = 3
+#: A line may differ from the enclosure of its column by this much before the column is cut, in px.
+_TOLERANCE_PX = 1.0
+#: A pixel column is a band if the curve's way up and down in it is longer than this many times its
+#: height, and the height is more than this many px.
+_BAND_TURNS, _BAND_PX = 2.5, 1.5
+
+
+@dataclass(frozen=True)
+class Curve:
+    """A drawn function.
+
+    Attributes:
+        pieces: (n, 2) arrays of (x, y), each to be joined by lines, never across a break.
+        bands: (n, 3) arrays of (x, low, high), where the curve is faster than the pixels.
+        undefined: (n, 2) array of stretches (from, to) of x inside the domain without a value.
+        domain: the part of the window's x inside the domain, None if there is none.
+    """
+
+    pieces: list[Floats]
+    bands: list[Floats] = field(default_factory=list)
+    undefined: Floats = field(default_factory=lambda: np.empty((0, 2)))
+    domain: tuple[float, float] | None = None
+
+    @property
+    def is_empty(self) -> bool:
+        """Tell whether there is nothing to draw."""
+        return not self.pieces and not self.bands
+
+
+@dataclass(frozen=True)
+class _Columns:
+    """Columns of any width, (n,) each, in order of x."""
+
+    left: Floats
+    right: Floats
+    pixel: NDArray[np.int64]
+    low: Floats
+    high: Floats
+    calm: Flags
+    empty: Flags
+    y_left: Floats
+    y_right: Floats
+
+    def take(self, chosen: Flags | NDArray[np.int64]) -> _Columns:
+        return _Columns(*(getattr(self, name)[chosen] for name in self.__dataclass_fields__))
+
+    @staticmethod
+    def join(parts: list[_Columns]) -> _Columns:
+        joined = _Columns(
+            *(
+                np.concatenate([getattr(part, name) for part in parts])
+                for name in _Columns.__dataclass_fields__
+            )
+        )
+        return joined.take(np.argsort(joined.left, kind="stable"))
+
+
+def visible_domain(function: RealFunction, window: Window) -> tuple[float, float] | None:
+    """Give the part of the window's x that lies in the function's domain, None if there is none."""
+    low, high = window.x
+    if function.low is not None:
+        low = max(low, function.low.near)
+    if function.high is not None:
+        high = min(high, function.high.near)
+    return (low, high) if low < high else None
+
+
+def sample_curve(function: RealFunction, window: Window) -> Curve:
+    """Draw a function in a window.
+
+    The cost is bounded: at most ``CURVE_POINTS`` columns are looked at.
+    """
+    domain = visible_domain(function, window)
+    if domain is None:
+        return Curve([])
+    edges = window.columns()
+    edges = edges[(edges > domain[0]) & (edges < domain[1])]
+    holes = [float(value.value.mid()) for value in function.without]
+    inner = [hole for hole in holes if domain[0] < hole < domain[1]]
+    edges = np.unique(np.concatenate([[domain[0]], edges, inner, [domain[1]]]))
+    columns = _enclosed(function, edges[:-1], edges[1:], np.arange(len(edges) - 1))
+    columns, tall = _refined(function, columns, window)
+    return _assembled(columns, tall, np.array(inner), window, domain)
+
+
+def _enclosed(
+    function: RealFunction, left: Floats, right: Floats, pixel: NDArray[np.int64]
+) -> _Columns:
+    bounds = function.enclose(left, right)
+    ys = function.sample_unrestricted(np.concatenate([left, right]))
+    y_left, y_right = ys[: len(left)], ys[len(left) :]
+    calm = ~(bounds.partial | bounds.broken) & np.isfinite(y_left) & np.isfinite(y_right)
+    return _Columns(
+        left, right, pixel, bounds.low, bounds.high, calm, np.asarray(bounds.nowhere),
+        y_left, y_right,
+    )  # fmt: skip
+
+
+def _unseen_px(columns: _Columns, window: Window) -> Floats:
+    """Give how much of the enclosures' height the straight lines leave out, in px.
+
+    Only what lies in the window, or less than half its height away from it, counts.
+    """
+    margin = (window.y[1] - window.y[0]) / 2
+    floor, top = window.y[0] - margin, window.y[1] + margin
+    height = np.clip(columns.high, floor, top) - np.clip(columns.low, floor, top)
+    with np.errstate(invalid="ignore"):
+        line = np.abs(np.clip(columns.y_right, floor, top) - np.clip(columns.y_left, floor, top))
+    return np.asarray((height - np.nan_to_num(line)) * window.y_px)
+
+
+def _needs_cut(columns: _Columns, window: Window) -> Flags:
+    tall = _unseen_px(columns, window) > _TOLERANCE_PX
+    return np.asarray(~columns.empty & (~columns.calm | tall))
+
+
+def _refined(
+    function: RealFunction, columns: _Columns, window: Window
+) -> tuple[_Columns, Flags]:
+    """Cut columns while that may show more; tell which stay taller than their line."""
+    finished: list[_Columns] = []
+    spent = len(columns.left)
+    for _ in range(_LEVELS):
+        rough = _needs_cut(columns, window)
+        count = int(rough.sum()) * _CUTS
+        if not count or spent + count > CURVE_POINTS.value:
+            break
+        spent += count
+        finished.append(columns.take(~rough))
+        parents = columns.take(rough)
+        steps = np.linspace(0, 1, _CUTS + 1)
+        edges = parents.left[:, None] + (parents.right - parents.left)[:, None] * steps
+        # The outer edges must be the parent's own, to the last bit, for pieces to join.
+        edges[:, -1] = parents.right
+        columns = _enclosed(
+            function, edges[:, :-1].ravel(), edges[:, 1:].ravel(), np.repeat(parents.pixel, _CUTS)
+        )
+    columns = _Columns.join([*finished, columns])
+    return columns, _needs_cut(columns, window)
+
+
+def _assembled(
+    columns: _Columns, tall: Flags, holes: Floats, window: Window, domain: tuple[float, float]
+) -> Curve:
+    banded, bands = _bands(columns, tall, window)
+    drawn = columns.calm & ~banded
+    starts_new = np.ones(len(drawn) + 1, dtype=np.bool_)
+    joined = drawn[1:] & drawn[:-1] & (columns.left[1:] == columns.right[:-1])
+    starts_new[1:-1] = ~(joined & ~np.isin(columns.left[1:], holes))
+    pieces = []
+    cuts = np.flatnonzero(starts_new)
+    for start, stop in zip(cuts[:-1], cuts[1:], strict=True):
+        if drawn[start]:
+            xs = np.append(columns.left[start:stop], columns.right[stop - 1])
+            ys = np.append(columns.y_left[start:stop], columns.y_right[stop - 1])
+            pieces.append(np.column_stack([xs, ys]))
+    return Curve(pieces, bands, _undefined_stretches(columns), domain)
+
+
+def _bands(columns: _Columns, tall: Flags, window: Window) -> tuple[Flags, list[Floats]]:
+    """Find the pixel columns in which the curve turns more often than can be shown."""
+    banded = np.zeros(len(columns.left), dtype=np.bool_)
+    if not tall.any() and len(columns.left) == len(np.unique(columns.pixel)):
+        return banded, []
+    first = np.flatnonzero(np.diff(columns.pixel, prepend=-1))
+    unknown = tall & columns.calm
+    low = np.where(unknown, columns.low, np.minimum(columns.y_left, columns.y_right))
+    high = np.where(unknown, columns.high, np.maximum(columns.y_left, columns.y_right))
+    with np.errstate(invalid="ignore"):
+        way = np.where(unknown, 4 * (high - low), np.abs(columns.y_right - columns.y_left))
+    calm = np.logical_and.reduceat(columns.calm, first)
+    lowest = np.minimum.reduceat(np.nan_to_num(low), first)
+    highest = np.maximum.reduceat(np.nan_to_num(high), first)
+    height = (highest - lowest) * window.y_px
+    turns = np.add.reduceat(np.nan_to_num(way), first) * window.y_px > _BAND_TURNS * height
+    chosen = calm & turns & (height > _BAND_PX)
+    last = np.append(first[1:], len(columns.left)) - 1
+    for index in np.flatnonzero(chosen):
+        banded[first[index] : last[index] + 1] = True
+    return banded, _joined_bands(
+        chosen, columns.left[first], columns.right[last], np.column_stack([lowest, highest])
+    )
+
+
+def _joined_bands(chosen: Flags, left: Floats, right: Floats, heights: Floats) -> list[Floats]:
+    bands = []
+    edges = np.flatnonzero(np.diff(np.concatenate([[False], chosen, [False]]).astype(np.int8)))
+    for start, stop in zip(edges[::2], edges[1::2], strict=True):
+        xs = np.append(left[start:stop], right[stop - 1])
+        rows = np.concatenate([heights[start:stop], heights[stop - 1 : stop]])
+        bands.append(np.column_stack([xs, rows]))
+    return bands
+
+
+def _undefined_stretches(columns: _Columns) -> Floats:
+    """Give the stretches of x without a value, (n, 2); single points are left out."""
+    missing = columns.empty | (np.isnan(columns.y_left) & np.isnan(columns.y_right))
+    edges = np.flatnonzero(np.diff(np.concatenate([[False], missing, [False]]).astype(np.int8)))
+    return np.column_stack([columns.left[edges[::2]], columns.right[edges[1::2] - 1]])

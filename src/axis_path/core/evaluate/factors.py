@@ -1,0 +1,86 @@
+"""Split an expression into factors whose zeros are easier to prove.
+
+A quotient is zero where its top is, a product where a factor is, a root or a power where its base
+is. So tan x is searched as sin x, (x - 1)^2 as x - 1, and 1/x - 2 as 1 - 2x. Whether a zero of a
+factor is one of the whole is checked by whoever locates it: the whole may be undefined there.
+"""
+
+from __future__ import annotations
+
+from axis_path.core.errors import LimitError
+from axis_path.core.evaluate.graph import Graph, Op
+
+#: Past this many new steps the splitting is given up; the expression is then searched as it is.
+_LARGEST_GROWTH = 2_000
+_NEVER_ZERO = {"exp", "cosh"}
+_ZERO_WITH_ARGUMENT = {"sqrt", "abs", "sign", "asin", "atan", "sinh", "tanh"}
+
+
+def zero_factors(graph: Graph, top: int) -> list[int]:
+    """Give steps such that every zero of ``top`` is a zero of at least one of them."""
+    before = len(graph.steps)
+    try:
+        numerator = _fractions(graph, top, before + _LARGEST_GROWTH)[0]
+    except LimitError:
+        numerator = top
+    return _factors(graph, numerator)
+
+
+def _factors(graph: Graph, top: int) -> list[int]:
+    found: list[int] = []
+    waiting, seen = [top], set[int]()
+    while waiting:
+        index = waiting.pop()
+        if index in seen:
+            continue
+        seen.add(index)
+        step = graph.steps[index]
+        if step.op == Op.MULTIPLY:
+            waiting.extend(step.arguments)
+        elif step.op in (Op.NEGATIVE, Op.WITHIN, Op.DIVIDE) or step.op in _ZERO_WITH_ARGUMENT:
+            waiting.append(step.arguments[0])
+        elif _is_positive_power(step.payload) and step.op in (Op.INTEGER_POWER, Op.ROOT):
+            waiting.append(step.arguments[0])
+        elif step.op not in _NEVER_ZERO and not graph.value(index):
+            found.append(index)
+    return sorted(found)
+
+
+def _is_positive_power(payload: object) -> bool:
+    exponent = payload[0] if isinstance(payload, tuple) else payload
+    return isinstance(exponent, int) and exponent > 0
+
+
+def _fractions(graph: Graph, top: int, limit: int) -> tuple[int, int]:
+    """Write ``top`` as a quotient whose parts hold no quotients of their own, if it has any."""
+    one = graph.number(1)
+    split: dict[int, tuple[int, int]] = {}
+    for index in graph.reachable(top):
+        if len(graph.steps) > limit:
+            raise LimitError("The expression is too large to be split.")
+        step = graph.steps[index]
+        parts = [split[argument] for argument in step.arguments]
+        whole = all(bottom == one for _, bottom in parts)
+        split[index] = (index, one)
+        if step.op == "tan":
+            split[index] = (graph.call("sin", step.arguments), graph.call("cos", step.arguments))
+        elif step.op == Op.DIVIDE:
+            (a, b), (c, d) = parts
+            split[index] = (graph.times(a, d), graph.times(b, c))
+        elif step.op == Op.WITHIN or whole:
+            split[index] = parts[0] if step.op == Op.WITHIN else (index, one)
+        elif step.op in (Op.ADD, Op.SUBTRACT):
+            (a, b), (c, d) = parts
+            left, right = graph.times(a, d), graph.times(c, b)
+            joined = graph.plus(left, right) if step.op == Op.ADD else graph.minus(left, right)
+            split[index] = (joined, graph.times(b, d))
+        elif step.op == Op.MULTIPLY:
+            (a, b), (c, d) = parts
+            split[index] = (graph.times(a, c), graph.times(b, d))
+        elif step.op == Op.NEGATIVE:
+            split[index] = (graph.negative(parts[0][0]), parts[0][1])
+        elif step.op == Op.INTEGER_POWER and _is_positive_power(step.payload):
+            a, b = parts[0]
+            exponent = graph.number(step.payload if isinstance(step.payload, int) else 1)
+            split[index] = (graph.to_the(a, exponent), graph.to_the(b, exponent))
+    return split[top]

@@ -1,0 +1,212 @@
+"""A real function of one variable, ready to be sampled, enclosed and proved.
+
+It is one expression of a graph together with the present values of the sliders; drawing, locating
+and tabulating see functions in this form only.
+"""
+
+from __future__ import annotations
+
+import threading
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from fractions import Fraction
+
+import numpy as np
+from numpy.typing import NDArray
+
+from axis_path.core.arithmetic import Ball, Defined, Enclosure, ball, enclosure, precision
+from axis_path.core.evaluate.backends import (
+    Enclosing,
+    Fast,
+    Proving,
+    float_bounds,
+    nearest_float,
+)
+from axis_path.core.evaluate.derive import derive
+from axis_path.core.evaluate.factors import zero_factors
+from axis_path.core.evaluate.graph import Graph
+from axis_path.core.evaluate.program import Program, extract, run
+
+Floats = NDArray[np.float64]
+_FAST, _ENCLOSING, _PROVING = Fast(), Enclosing(), Proving()
+#: Precision for single values whose digits are shown as floats: far more than a float's 53 bits.
+VALUE_BITS = 128
+
+
+class Expression:
+    """A step of the graph with the programs that were made for it, for any slider values.
+
+    Programs are made when they are first asked for and kept. The graph grows when a derivative is
+    made, so all of this happens under the lock of the graph's owner.
+    """
+
+    def __init__(self, graph: Graph, step: int, lock: threading.RLock) -> None:
+        self._graph = graph
+        self._step = step
+        self._lock = lock
+        self._made: dict[str, list[Expression]] = {}
+        self._program: Program | None = None
+
+    @property
+    def program(self) -> Program:
+        """Give the program of the expression."""
+        with self._lock:
+            if self._program is None:
+                self._program = extract(self._graph, self._step)
+            return self._program
+
+    def derivative(self) -> Expression:
+        """Give the derivative by the variable."""
+        with self._lock:
+            if "derivative" not in self._made:
+                step = derive(self._graph, self._step)
+                self._made["derivative"] = [Expression(self._graph, step, self._lock)]
+            return self._made["derivative"][0]
+
+    def factors(self) -> list[Expression]:
+        """Give expressions whose zeros, together, hold all zeros of this one."""
+        with self._lock:
+            if "factors" not in self._made:
+                self._made["factors"] = [
+                    Expression(self._graph, step, self._lock)
+                    for step in zero_factors(self._graph, self._step)
+                ]
+            return self._made["factors"]
+
+
+@dataclass(frozen=True, slots=True)
+class End:
+    """One end of a domain with its present value.
+
+    Attributes:
+        value: a ball at ``VALUE_BITS``.
+        closed: whether the end belongs to the domain.
+    """
+
+    value: Ball
+    closed: bool
+
+    @property
+    def near(self) -> float:
+        """Give the end as the nearest float, for drawing."""
+        return float(self.value.value.mid())
+
+
+@dataclass(frozen=True)
+class RealFunction:
+    """A function with the present values of its sliders.
+
+    Attributes:
+        name: as it is shown.
+        variable: the name of its variable.
+        expression: the function without its own domain.
+        parameters: the exact value of every slider.
+        low: the lower end of its own domain, None if it has none; ``high`` likewise.
+        without: single values that its domain leaves out.
+    """
+
+    name: str
+    variable: str
+    expression: Expression
+    parameters: Mapping[str, Fraction] = field(default_factory=dict)
+    low: End | None = None
+    high: End | None = None
+    without: tuple[Ball, ...] = ()
+
+    def ends_key(self) -> tuple[str, ...]:
+        """Give a text for each end and left-out value, equal if and only if they are."""
+        ends = [f"{end.closed} {end.value!r}" if end else "" for end in (self.low, self.high)]
+        return (*ends, *(repr(value) for value in self.without))
+
+    def _used(self, expression: Expression) -> list[tuple[str, Fraction]]:
+        return [(name, self.parameters[name]) for name in expression.program.parameters]
+
+    def sample(self, xs: Floats) -> Floats:
+        """Give the values at ``xs``, (n,) floats; NaN where undefined or beyond all floats."""
+        ys = self.sample_unrestricted(xs)
+        holds = np.ones(np.shape(xs), dtype=np.bool_)
+        if self.low is not None:
+            holds &= xs >= self.low.near if self.low.closed else xs > self.low.near
+        if self.high is not None:
+            holds &= xs <= self.high.near if self.high.closed else xs < self.high.near
+        for value in self.without:
+            holds &= xs != float(value.value.mid())
+        return np.where(holds, ys, np.nan)
+
+    def sample_unrestricted(self, xs: Floats) -> Floats:
+        """Give the values at ``xs`` as if the function had no domain of its own."""
+        parameters = {
+            name: np.asarray(nearest_float(value))
+            for name, value in self._used(self.expression)
+        }
+        with np.errstate(all="ignore"):
+            ys = run(self.expression.program, _FAST, np.asarray(xs, dtype=np.float64), parameters)
+            full = np.array(np.broadcast_to(ys[0], np.shape(xs)), dtype=np.float64)
+        full[~np.isfinite(full)] = np.nan
+        return full
+
+    def enclose(
+        self, lows: Floats, highs: Floats, expression: Expression | None = None
+    ) -> Enclosure:
+        """Enclose the values over the columns ``[lows, highs]``, (n,) floats each.
+
+        The function's own domain is left to the caller, who cuts the columns at its ends.
+        """
+        columns = enclosure.between(lows, highs)
+        chosen = expression or self.expression
+        parameters = {
+            name: enclosure.constant(*float_bounds(value)) for name, value in self._used(chosen)
+        }
+        with np.errstate(all="ignore"):
+            found = run(chosen.program, _ENCLOSING, columns, parameters)[0]
+        shape = np.shape(lows)
+        return Enclosure(
+            np.broadcast_to(found.low, shape),
+            np.broadcast_to(found.high, shape),
+            np.broadcast_to(found.partial | found.nowhere, shape),
+            np.broadcast_to(found.nowhere, shape),
+            np.broadcast_to(found.broken, shape),
+        )
+
+    def prove(self, x: Ball, expression: Expression | None = None) -> Ball:
+        """Give the ball of values over ``x``, at the present precision.
+
+        Args:
+            x: a number or an interval; the function's own domain is not looked at.
+            expression: one that was made from this function's; the function itself by default.
+        """
+        chosen = expression or self.expression
+        parameters = {name: ball.from_fraction(value) for name, value in self._used(chosen)}
+        return run(chosen.program, _PROVING, x, parameters)[0]
+
+    def prove_within(self, x: Ball) -> Ball:
+        """Give the value at one number ``x``, undefined outside the function's own domain."""
+        reason = f"outside the domain of {self.name}"
+        for end, side in ((self.low, 1), (self.high, -1)):
+            if end is None:
+                continue
+            sign = ball.subtract(x, end.value).sign()
+            if sign is None:
+                return Ball(x.value, defined=Defined.MAYBE, reason=reason)
+            if sign == -side or (sign == 0 and not end.closed):
+                return ball.undefined(reason)
+        if any(ball.subtract(x, value).sign() == 0 for value in self.without):
+            return ball.undefined(f"left out of the domain of {self.name}")
+        return self.prove(x)
+
+    def reason_at(self, x: Fraction) -> str:
+        """Say why there is no value at ``x``; empty where there is one."""
+        with precision(VALUE_BITS):
+            value = self.prove_within(ball.from_fraction(x))
+        return "" if value.defined is Defined.YES else value.reason
+
+
+def evaluate_constant(
+    expression: Expression, parameters: Mapping[str, Fraction], *, bits: int
+) -> Ball:
+    """Give the ball of an expression without a variable."""
+    with precision(bits):
+        used = {
+            name: ball.from_fraction(parameters[name]) for name in expression.program.parameters
+        }
+        return run(expression.program, _PROVING, ball.from_fraction(0), used)[0]

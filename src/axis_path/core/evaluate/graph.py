@@ -1,0 +1,170 @@
+"""Expressions as one graph of operations, where equal parts are one step.
+
+A step is an operation on earlier steps, known by its index. Interning makes a function that is used
+a hundred times one set of steps, so a chain of definitions cannot blow up, and a derivative shares
+what it can with its function. Exact numbers are computed while the graph is built.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import StrEnum
+from fractions import Fraction
+
+from axis_path.core.catalogue import FUNCTIONS
+from axis_path.core.errors import LimitError
+from axis_path.core.limits import STEPS
+
+#: Exact numbers are folded up to this size; larger ones are left to the backends.
+_FOLDED_BITS = 2_000
+_LARGEST_FIXED_EXPONENT = 10_000
+
+
+class Op(StrEnum):
+    """Operations that are no functions of the catalogue; those are known by their name."""
+
+    NUMBER = "number"
+    VARIABLE = "variable"
+    PARAMETER = "parameter"
+    CONSTANT = "constant"
+    ADD = "add"
+    SUBTRACT = "subtract"
+    MULTIPLY = "multiply"
+    DIVIDE = "divide"
+    NEGATIVE = "negative"
+    POWER = "power"
+    INTEGER_POWER = "integer power"
+    ROOT = "root"
+    WITHIN = "within"
+
+
+@dataclass(frozen=True, slots=True)
+class Fence:
+    """How a domain limits its subject; the bounds themselves are steps.
+
+    Attributes:
+        low: None, or whether the lower end belongs to the domain; ``high`` likewise.
+        without: how many single values are left out.
+        reason: what to say outside.
+    """
+
+    low: bool | None
+    high: bool | None
+    without: int
+    reason: str
+
+
+Payload = Fraction | str | int | tuple[int, int] | Fence | None
+
+
+@dataclass(frozen=True, slots=True)
+class Step:
+    """One operation on earlier steps."""
+
+    op: str
+    arguments: tuple[int, ...] = ()
+    payload: Payload = None
+
+
+class Graph:
+    """Grows step by step; a step that exists already is given again."""
+
+    def __init__(self) -> None:
+        self.steps: list[Step] = []
+        self._index: dict[Step, int] = {}
+
+    def add(self, op: str, arguments: tuple[int, ...] = (), payload: Payload = None) -> int:
+        """Give the index of a step, made if it is new.
+
+        Raises:
+            LimitError: the graph would grow past its limit.
+        """
+        step = Step(op, arguments, payload)
+        found = self._index.get(step)
+        if found is None:
+            if len(self.steps) >= STEPS.value:
+                raise LimitError(
+                    f"The definitions need more than {STEPS.value:,} operations together."
+                )
+            found = self._index[step] = len(self.steps)
+            self.steps.append(step)
+        return found
+
+    def number(self, value: Fraction | int) -> int:
+        """Give the step of an exact number."""
+        return self.add(Op.NUMBER, payload=Fraction(value))
+
+    def value(self, index: int) -> Fraction | None:
+        """Give the exact number that a step is, or None."""
+        step = self.steps[index]
+        return step.payload if isinstance(step.payload, Fraction) else None
+
+    def plus(self, a: int, b: int) -> int:
+        """Give a + b."""
+        x, y = self.value(a), self.value(b)
+        if x is not None and y is not None:
+            return self.number(x + y)
+        if x == 0:
+            return b
+        return a if y == 0 else self.add(Op.ADD, (a, b))
+
+    def negative(self, a: int) -> int:
+        """Give -a."""
+        x = self.value(a)
+        return self.number(-x) if x is not None else self.add(Op.NEGATIVE, (a,))
+
+    def minus(self, a: int, b: int) -> int:
+        """Give a - b."""
+        x, y = self.value(a), self.value(b)
+        if x is not None and y is not None:
+            return self.number(x - y)
+        return a if y == 0 else self.add(Op.SUBTRACT, (a, b))
+
+    def times(self, a: int, b: int) -> int:
+        """Give a b. A product with 0 stays, because its other factor may be undefined."""
+        x, y = self.value(a), self.value(b)
+        if x is not None and y is not None and _bits(x) + _bits(y) <= _FOLDED_BITS:
+            return self.number(x * y)
+        if x == 1:
+            return b
+        return a if y == 1 else self.add(Op.MULTIPLY, (a, b))
+
+    def over(self, a: int, b: int) -> int:
+        """Give a / b."""
+        x, y = self.value(a), self.value(b)
+        if x is not None and y and _bits(x) + _bits(y) <= _FOLDED_BITS:
+            return self.number(x / y)
+        return a if y == 1 else self.add(Op.DIVIDE, (a, b))
+
+    def to_the(self, a: int, b: int) -> int:
+        """Give a^b: with a fixed fraction as exponent it is a whole power or a real root."""
+        x, y = self.value(a), self.value(b)
+        if y is None or abs(y.numerator) > _LARGEST_FIXED_EXPONENT or y.denominator > 1000:
+            return self.add(Op.POWER, (a, b))
+        if y.denominator != 1:
+            return self.add(Op.ROOT, (a,), (y.numerator, y.denominator))
+        n = y.numerator
+        if x and _bits(x) * abs(n) <= _FOLDED_BITS:
+            return self.number(x**n)
+        return a if n == 1 else self.add(Op.INTEGER_POWER, (a,), n)
+
+    def call(self, function: str, arguments: tuple[int, ...]) -> int:
+        """Give a function of the catalogue, applied."""
+        if function not in FUNCTIONS:
+            raise ValueError(f"{function} is not in the catalogue")
+        return self.add(function, arguments)
+
+    def reachable(self, *tops: int) -> list[int]:
+        """Give all steps that the tops need, themselves included, in order of computing."""
+        needed: set[int] = set()
+        waiting = list(tops)
+        while waiting:
+            index = waiting.pop()
+            if index not in needed:
+                needed.add(index)
+                waiting.extend(self.steps[index].arguments)
+        return sorted(needed)
+
+
+def _bits(value: Fraction) -> int:
+    return value.numerator.bit_length() + value.denominator.bit_length()

@@ -1,0 +1,125 @@
+"""Say in plain words why a row of tokens does not read.
+
+``COMPLAINTS`` is a table: what is wrong, how to recognise it, and texts that show it. The test of
+the language walks the same table.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+import lark
+
+from axis_path.core.errors import GrammarError, MathError, NotHandledError
+from axis_path.core.language.scan import Kind, Token
+
+_OPERATIONS = {
+    Kind.ADD, Kind.SUBTRACT, Kind.TIMES, Kind.TIMES_APPLY, Kind.DIVIDE, Kind.DIVIDE_APPLY,
+    Kind.POWER,
+}  # fmt: skip
+_COMPARISONS = {Kind.LESS, Kind.MORE, Kind.EQUAL, Kind.UNEQUAL}
+
+
+@dataclass(frozen=True, slots=True)
+class Place:
+    """Where reading stopped: the token before, the token that does not fit, all before it."""
+
+    before: Token | None
+    bad: Token | None
+    earlier: tuple[Token, ...]
+
+    @property
+    def is_after_for(self) -> bool:
+        """Tell whether the place lies in the domain."""
+        return any(token.kind is Kind.FOR for token in self.earlier)
+
+
+@dataclass(frozen=True, slots=True)
+class Complaint:
+    """One message; ``{before}`` and ``{bad}`` in it are the signs around the place."""
+
+    message: str
+    fits: Callable[[Place], bool]
+    examples: tuple[str, ...]
+    error: type[MathError] = GrammarError
+
+
+def _is(token: Token | None, kinds: set[Kind]) -> bool:
+    return token is not None and token.kind in kinds
+
+
+COMPLAINTS = (
+    Complaint(
+        "Axis Path does not read points yet; the line is kept as it is.",
+        lambda place: _is(place.bad, {Kind.COMMA}) and not place.is_after_for,
+        ("(2, 3)", "(1, 2) + 1"),
+        NotHandledError,
+    ),
+    Complaint(
+        "A domain needs one of <, ≤, >, ≥ or ≠, as in `for 0 <= x < 3`.",
+        lambda place: (place.bad is None or _is(place.bad, {Kind.COMMA, Kind.AND, Kind.FOR}))
+        and place.is_after_for
+        and not _is(place.before, _OPERATIONS | _COMPARISONS | {Kind.FOR}),
+        ("x^2 for x", "x^2 for x, x > 2"),
+    ),
+    Complaint(
+        "After `for` comes a domain, as in `for 0 <= x < 3`.",
+        lambda place: _is(place.before, {Kind.FOR}),
+        ("x^2 for", "x^2 for <"),
+    ),
+    Complaint(
+        "Axis Path does not draw equations and inequalities yet; the line is kept as it is.",
+        lambda place: _is(place.bad, _COMPARISONS) and not place.is_after_for,
+        ("x^2 + y^2 = 36", "x < 3"),
+        NotHandledError,
+    ),
+    Complaint(
+        "The brackets are empty.",
+        lambda place: _is(place.before, {Kind.OPEN, Kind.OPEN_CALL})
+        and _is(place.bad, {Kind.CLOSE}),
+        ("2()", "sin()"),
+    ),
+    Complaint(
+        "Something is missing after `{before}`.",
+        lambda place: _is(place.before, _OPERATIONS | _COMPARISONS | {Kind.COMMA, Kind.AND}),
+        ("x +", "2 * / 3", "max(1,)", "x^", "x for x <"),
+    ),
+    Complaint(
+        "Something is missing before `{bad}`.",
+        lambda place: _is(place.bad, _OPERATIONS | {Kind.SUPERSCRIPT, Kind.DEGREE, Kind.RADIANS})
+        or _is(place.bad, {Kind.FOR, Kind.COMMA, Kind.AND}),
+        ("* 2", "(/ 3)", "² + 1", "for x > 0"),
+    ),
+    Complaint(
+        "Something is missing before the end.",
+        lambda place: place.bad is None or _is(place.bad, {Kind.CLOSE, Kind.RIGHT_BAR}),
+        ("sin^2", "(sin^2)"),
+    ),
+    Complaint("`{bad}` does not fit here.", lambda place: True, ("x for x > 0 > 1 > 2",)),
+)
+
+
+def explain(tokens: list[Token], culprit: lark.Token) -> MathError:
+    """Make the error for a token that the grammar does not accept.
+
+    Args:
+        tokens: all tokens of the text, at least one.
+        culprit: lark's token; its type is ``$END`` when the text ended too early.
+    """
+    if culprit.type == "$END":
+        place = Place(tokens[-1], None, tuple(tokens))
+        position = (tokens[-1].start, tokens[-1].end)
+    else:
+        index = next(k for k, token in enumerate(tokens) if token.start == culprit.start_pos)
+        place = Place(tokens[index - 1] if index else None, tokens[index], tuple(tokens[:index]))
+        position = (tokens[index].start, tokens[index].end)
+    complaint = next(each for each in COMPLAINTS if each.fits(place))
+    if "{before}" in complaint.message and place.before is not None:
+        position = (place.before.start, place.before.end)
+    message = complaint.message.format(before=_shown(place.before), bad=_shown(place.bad))
+    return complaint.error(message, position=position)
+
+
+def _shown(token: Token | None) -> str:
+    return "" if token is None else token.raw or token.text

@@ -1,0 +1,262 @@
+"""Read a text into a tree: tokens through the lark grammar, nodes built as it goes.
+
+The parser is a table machine (LALR) and the nodes are made by its reductions, so that a deeply
+nested text cannot exhaust Python's stack.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+from fractions import Fraction
+from pathlib import Path
+from typing import Any
+
+import lark
+from lark.lexer import Lexer
+
+from axis_path.core.catalogue import FUNCTIONS
+from axis_path.core.errors import GrammarError, LimitError, MathError, NotHandledError
+from axis_path.core.language.complain import explain
+from axis_path.core.language.scan import Kind, Token, scan
+from axis_path.core.language.tree import (
+    Angle,
+    AngleUnit,
+    Binary,
+    Call,
+    Name,
+    Negative,
+    Node,
+    Number,
+    Operator,
+    Span,
+    children,
+)
+from axis_path.core.language.vocabulary import Vocabulary
+from axis_path.core.limits import TREE_DEPTH
+
+#: The name that stands for infinity in the bound of a domain, its only place.
+INFINITY = "inf"
+
+
+@dataclass(frozen=True, slots=True)
+class Condition:
+    """A comparison as it was typed: n terms and the n - 1 signs between them."""
+
+    terms: tuple[Node, ...]
+    signs: tuple[str, ...]
+    span: Span
+
+
+@dataclass(frozen=True, slots=True)
+class Body:
+    """What follows the head of a line: an expression and the conditions after ``for``."""
+
+    expression: Node
+    conditions: tuple[Condition, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class _Raised:
+    function: str
+    exponent: Node
+    span: Span
+
+
+_OPERATORS = {
+    "ADD": Operator.ADD, "SUBTRACT": Operator.SUBTRACT, "TIMES": Operator.MULTIPLY,
+    "TIMES_APPLY": Operator.MULTIPLY, "DIVIDE": Operator.DIVIDE,
+    "DIVIDE_APPLY": Operator.DIVIDE, "POWER": Operator.POWER,
+}  # fmt: skip
+
+
+class _TokenStream(Lexer):
+    """Hands our tokens to lark."""
+
+    def __init__(self, lexer_conf: Any) -> None:  # noqa: ANN401 - lark's own interface
+        pass
+
+    def lex(self, data: list[Token]) -> Iterator[lark.Token]:  # type: ignore[override]
+        for token in data:
+            yield lark.Token(
+                token.kind.value, token.text, start_pos=token.start, end_pos=token.end
+            )
+
+
+def _span(part: Any) -> Span:  # noqa: ANN401 - a lark token or a node
+    if isinstance(part, lark.Token):
+        return (part.start_pos or 0, part.end_pos or 0)
+    span: Span = part.span
+    return span
+
+
+def _across(parts: list[Any]) -> Span:
+    return (_span(parts[0])[0], _span(parts[-1])[1])
+
+
+class _Build(lark.Transformer[lark.Token, Any]):
+    """One method for each form of the grammar; each makes one node."""
+
+    def unrestricted(self, parts: list[Any]) -> Body:
+        return Body(parts[0], ())
+
+    def restricted(self, parts: list[Any]) -> Body:
+        return Body(parts[0], tuple(parts[2]))
+
+    def conditions(self, parts: list[Any]) -> list[Condition]:
+        return [parts[0]] if len(parts) == 1 else [*parts[0], parts[2]]
+
+    def one_sided(self, parts: list[Any]) -> Condition:
+        return Condition(tuple(parts[::2]), tuple(parts[1::2]), _across([parts[0], parts[-1]]))
+
+    two_sided = one_sided
+
+    def comparison(self, parts: list[Any]) -> str:
+        return str(parts[0])
+
+    def binary(self, parts: list[Any]) -> Node:
+        left, sign, right = parts
+        return Binary(_OPERATORS[sign.type], left, right, _across(parts))
+
+    def juxtaposed(self, parts: list[Any]) -> Node:
+        return Binary(Operator.MULTIPLY, parts[0], parts[1], _across(parts))
+
+    def negative(self, parts: list[Any]) -> Node:
+        return Negative(parts[1], _across(parts))
+
+    def positive(self, parts: list[Any]) -> Node:
+        node: Node = replace(parts[1], span=_across(parts))
+        return node
+
+    def superscript(self, parts: list[Any]) -> Node:
+        exponent = _whole(parts[1])
+        return Binary(Operator.POWER, parts[0], exponent, _across(parts))
+
+    def degrees(self, parts: list[Any]) -> Node:
+        return Angle(parts[0], AngleUnit.DEGREES, _across(parts))
+
+    def radians(self, parts: list[Any]) -> Node:
+        return Angle(parts[0], AngleUnit.RADIANS, _across(parts))
+
+    def number(self, parts: list[Any]) -> Node:
+        return Number(Fraction(str(parts[0])), str(parts[0]), _span(parts[0]))
+
+    def name(self, parts: list[Any]) -> Node:
+        return Name(str(parts[0]), _span(parts[0]))
+
+    def infinity(self, parts: list[Any]) -> Node:
+        return Name(INFINITY, _span(parts[0]))
+
+    def bracketed(self, parts: list[Any]) -> Node:
+        node: Node = replace(parts[1], span=_across(parts))
+        return node
+
+    def absolute(self, parts: list[Any]) -> Node:
+        return Call("abs", (parts[1],), _across(parts))
+
+    def arguments(self, parts: list[Any]) -> list[Node]:
+        return [parts[0]] if len(parts) == 1 else [*parts[0], parts[2]]
+
+    def raised(self, parts: list[Any]) -> _Raised:
+        function, last = str(parts[0]), parts[-1]
+        if len(parts) == 2:
+            exponent: Node = _whole(last)
+        elif len(parts) == 5:
+            exponent = parts[3]
+        elif last.type == "NAME":
+            exponent = Name(str(last), _span(last))
+        else:
+            exponent = Number(Fraction(str(last)), str(last), _span(last))
+            exponent = Negative(exponent, _across(parts[2:])) if len(parts) == 4 else exponent
+        return _Raised(function, exponent, _across(parts))
+
+    def call(self, parts: list[Any]) -> Node:
+        return _apply(parts[0], tuple(parts[2]), _across(parts))
+
+    def applied(self, parts: list[Any]) -> Node:
+        return _apply(parts[0], (parts[1],), _across(parts))
+
+
+def _whole(token: lark.Token) -> Node:
+    """Read the figures of a raised number, such as ``²`` or ``⁻¹``."""
+    value = Number(Fraction(str(token).lstrip("-")), str(token).lstrip("-"), _span(token))
+    return Negative(value, _span(token)) if str(token).startswith("-") else value
+
+
+def _apply(head: lark.Token | _Raised, arguments: tuple[Node, ...], span: Span) -> Node:
+    if isinstance(head, lark.Token):
+        return Call(str(head), arguments, span)
+    if head.exponent == Negative(Number(Fraction(1))):
+        entry = FUNCTIONS.get(head.function)
+        if entry is not None and entry.inverse is not None:
+            return Call(entry.inverse, arguments, span)
+        raise NotHandledError(
+            f"The inverse of `{head.function}` has no name here; write the power outside.",
+            position=head.span,
+        )
+    return Binary(Operator.POWER, Call(head.function, arguments, span), head.exponent, span)
+
+
+_PARSER = lark.Lark(
+    (Path(__file__).parent / "grammar.lark").read_text(),
+    start="body",
+    parser="lalr",
+    lexer=_TokenStream,
+    transformer=_Build(),
+)
+
+
+def read_body(text: str, vocabulary: Vocabulary, *, start: int = 0) -> Body:
+    """Read an expression with its conditions.
+
+    Args:
+        text: the whole line; positions of nodes and errors count from its start.
+        vocabulary: the names that may be used.
+        start: where the body begins in the text.
+    Raises:
+        MathError: the text does not read; its position says where.
+    """
+    tokens = scan(text, vocabulary, start=start)
+    if not tokens:
+        at = len(text.rstrip())
+        raise GrammarError("Nothing is written here yet.", position=(at, at))
+    try:
+        body: Body = _PARSER.parse(tokens)  # type: ignore[assignment, arg-type]
+    except lark.exceptions.UnexpectedToken as err:
+        raise explain(tokens, err.token) from err
+    except lark.exceptions.VisitError as err:
+        if isinstance(err.orig_exc, MathError):
+            raise err.orig_exc from err
+        raise
+    _check_depth(body.expression)
+    for condition in body.conditions:
+        for term in condition.terms:
+            _check_depth(term)
+    return body
+
+
+def read_expression(text: str, vocabulary: Vocabulary) -> Node:
+    """Read an expression that stands alone, without conditions.
+
+    Raises:
+        MathError: the text does not read, or has conditions.
+    """
+    body = read_body(text, vocabulary)
+    if body.conditions:
+        raise GrammarError("A domain has no place here.", position=body.conditions[0].span)
+    return body.expression
+
+
+def _check_depth(top: Node) -> None:
+    waiting = [(top, 1)]
+    while waiting:
+        node, depth = waiting.pop()
+        if depth > TREE_DEPTH.value:
+            raise LimitError(
+                f"More than {TREE_DEPTH.value} operations are inside one another.",
+                position=node.span,
+            )
+        waiting.extend((child, depth + 1) for child in children(node))
+
+
+__all__ = ["INFINITY", "Body", "Condition", "Kind", "read_body", "read_expression"]

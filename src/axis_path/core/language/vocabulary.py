@@ -1,0 +1,155 @@
+"""The names that a line may use, and how a run of letters is read with them.
+
+A run that is a known name is that name. Else it is cut, from the left, into the longest known
+names; else it is an error with a suggestion. A single unknown letter stays a letter without a
+value, so that the study can offer to make it a slider.
+"""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+
+from axis_path.core.catalogue import CONSTANTS, DEGREE, FUNCTIONS, SPELLINGS
+from axis_path.core.errors import NotHandledError, UnknownNameError
+
+#: Greek letters, typed by name or by sign: one name for both.
+GREEK = {
+    "alpha": "α", "beta": "β", "gamma": "γ", "delta": "δ", "epsilon": "ε", "eta": "η",
+    "theta": "θ", "kappa": "κ", "lambda": "λ", "mu": "μ", "nu": "ν", "rho": "ρ", "sigma": "σ",
+    "tau": "τ", "phi": "φ", "chi": "χ", "psi": "ψ", "omega": "ω",
+}  # fmt: skip
+_GREEK_NAMES = {sign: name for name, sign in GREEK.items()}
+
+#: Words of the language that cannot name anything.
+WORDS = frozenset({"for", "and", "otherwise", "from", "to", "in", "step", "rad", "inf", "i"})
+NAME_PATTERN = re.compile(r"[A-Za-z_α-ωπ][A-Za-z0-9_]*")
+
+
+def spelled(text: str) -> str:
+    """Give the one name of all spellings: ``θ`` is ``theta``, ``arcsin`` is ``asin``."""
+    return SPELLINGS.get(text) or _GREEK_NAMES.get(text, text)
+
+
+@dataclass(frozen=True, slots=True)
+class Piece:
+    """A part of a run of letters: one name, or digits that follow a cut-off name."""
+
+    name: str
+    start: int
+    end: int
+
+
+@dataclass(frozen=True, slots=True)
+class Vocabulary:
+    """The names known to one line.
+
+    Attributes:
+        functions: functions of the study, with the number of values each takes.
+        values: parameters of the study.
+        variables: the line's own variables; they hide a parameter of the same name.
+    """
+
+    functions: frozenset[str] = frozenset()
+    values: frozenset[str] = frozenset()
+    variables: frozenset[str] = frozenset()
+
+    def is_function(self, name: str) -> bool:
+        """Tell whether a name is applied to what follows it."""
+        if name in self.variables:
+            return False
+        return name in FUNCTIONS or name in self.functions
+
+    def is_value(self, name: str) -> bool:
+        """Tell whether a name stands for a number."""
+        return name in self.variables or name in self.values or name in CONSTANTS
+
+    def is_known(self, name: str) -> bool:
+        """Tell whether a name means anything."""
+        return self.is_function(name) or self.is_value(name) or name in ("inf", "rad")
+
+    def all_names(self) -> frozenset[str]:
+        """Give every name, for suggestions."""
+        shown = set(FUNCTIONS) | (set(CONSTANTS) - {DEGREE})
+        return self.functions | self.values | self.variables | shown
+
+    def cut(self, run: str, start: int) -> list[Piece]:
+        """Read a run of letters, digits and ``_`` that stands at ``start`` in the text.
+
+        Raises:
+            UnknownNameError: it is no name and no product of names.
+            NotHandledError: it is a word of the language that this version does not read yet.
+        """
+        whole = spelled(run)
+        end = start + len(run)
+        if self.is_known(whole) or (len(run) == 1 and run != "i") or whole in GREEK:
+            return [Piece(whole, start, end)]
+        if run in WORDS or run in ("integral", "sum", "product"):
+            raise NotHandledError(
+                f"`{run}` is not handled here yet.", position=(start, end)
+            )
+        pieces = self._split(run, start)
+        if pieces is None:
+            raise self._unknown(run, start)
+        return pieces
+
+    def _split(self, run: str, start: int) -> list[Piece] | None:
+        pieces: list[Piece] = []
+        at, unknown = 0, 0
+        while at < len(run):
+            if run[at].isdigit():
+                stop = at + len(re.match(r"[0-9]+", run[at:])[0])  # type: ignore[index]
+                if not pieces or not self.is_function(pieces[-1].name):
+                    # sin2x is sin(2x), but x2 is neither x·2 nor x²: ask rather than guess.
+                    return None
+                pieces.append(Piece(run[at:stop], start + at, start + stop))
+                at = stop
+                continue
+            stop = next(
+                (end for end in range(len(run), at, -1) if self.is_known(spelled(run[at:end]))),
+                at + 1,
+            )
+            unknown += not self.is_known(spelled(run[at:stop]))
+            pieces.append(Piece(spelled(run[at:stop]), start + at, start + stop))
+            at = stop
+        # Two letters such as bx, of which one has no value yet, are a product; longer runs with
+        # unknown letters are more likely a misspelt name.
+        if unknown and (len(run) > 2 or any(piece.name in ("_", "i") for piece in pieces)):
+            return None
+        return pieces
+
+    def _unknown(self, run: str, start: int) -> UnknownNameError:
+        position = (start, start + len(run))
+        near = nearest(run, self.all_names())
+        if near is not None:
+            message = f"`{run}` is not known. Did you mean `{near}`?"
+            return UnknownNameError(message, position=position, suggestion=near)
+        letters = tuple(dict.fromkeys(c for c in run if not self.is_known(spelled(c))))
+        if run.isalpha() and len(run) <= 4:
+            product = " ".join(run)
+            message = f"`{run}` is not known. Is it the product `{product}`?"
+            return UnknownNameError(
+                message, position=position, suggestion=product, letters=letters
+            )
+        return UnknownNameError(f"`{run}` is not known.", position=position)
+
+
+def nearest(run: str, names: frozenset[str]) -> str | None:
+    """Give the known name that differs from ``run`` by one slip, or None.
+
+    A slip is one letter too many, one missing, one wrong, or two neighbours exchanged.
+    """
+    found = [name for name in names if len(name) >= 2 and len(run) >= 2 and _one_slip(run, name)]
+    # The name with the same first letter, then the shortest, is the likeliest.
+    return min(found, key=lambda name: (name[0] != run[0], len(name), name), default=None)
+
+
+def _one_slip(a: str, b: str) -> bool:
+    if a.lower() == b.lower():
+        return True
+    if abs(len(a) - len(b)) > 1 or min(len(a), len(b)) < 3 and len(a) == len(b):
+        return False
+    start = next((k for k, (x, y) in enumerate(zip(a, b, strict=False)) if x != y), min(len(a), len(b)))
+    rest_a, rest_b = a[start:], b[start:]
+    exchanged = rest_a[:2] == rest_b[:2][::-1] and rest_a[2:] == rest_b[2:]
+    return exchanged or rest_a[1:] == rest_b or rest_a == rest_b[1:] or rest_a[1:] == rest_b[1:]

@@ -1,0 +1,19 @@
+"""Find what is asked for, and say how far it is sure.
+
+Read ``zeros.py``: what is proved there and what is not.
+"""
+
+from axis_path.core.locate.exact import multiple_of_pi, written
+from axis_path.core.locate.finding import Finding, Findings, Kind
+from axis_path.core.locate.zeros import Interval, find_zeros, interval
+
+__all__ = [
+    "Finding",
+    "Findings",
+    "Interval",
+    "Kind",
+    "find_zeros",
+    "interval",
+    "multiple_of_pi",
+    "written",
+]

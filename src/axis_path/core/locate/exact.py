@@ -1,0 +1,79 @@
+"""Recognise exact places: fractions and multiples of pi that are simple enough to be meant.
+
+A candidate is only a guess; whoever asks proves it by putting it into the function.
+"""
+
+from __future__ import annotations
+
+from fractions import Fraction
+
+from flint import arb, fmpq
+
+from axis_path.core.arithmetic import Ball, ball
+
+_LARGEST_DENOMINATOR = 1_000_000
+_LARGEST_PI_DENOMINATOR = 720
+
+
+def simplest_between(low: Fraction, high: Fraction, largest: int) -> Fraction | None:
+    """Give the fraction with the smallest denominator in [low, high].
+
+    None if that denominator is larger than ``largest``.
+
+    Source: Graham, Knuth, Patashnik, *Concrete Mathematics*, section 4.5 (Stern-Brocot tree).
+    """
+    if low <= 0 <= high:
+        return Fraction(0)
+    if high < 0:
+        mirrored = simplest_between(-high, -low, largest)
+        return None if mirrored is None else -mirrored
+    # Whole numbers throughout: this runs for every zero of every frame.
+    a, b, c, d = low.numerator, low.denominator, high.numerator, high.denominator
+    p, q, p_before, q_before = 1, 0, 0, 1
+    while q <= largest:
+        whole = -(-a // b)
+        if whole * d <= c:
+            p, q = whole * p + p_before, whole * q + q_before
+            return Fraction(p, q) if q <= largest else None
+        whole -= 1
+        p, q, p_before, q_before = whole * p + p_before, whole * q + q_before, p, q
+        a, b, c, d = d, c - whole * d, b, a - whole * b
+    return None
+
+
+def as_fraction(value: arb) -> Fraction:
+    """Give an exact number of the library as a fraction."""
+    rational = value.fmpq()
+    return Fraction(int(rational.p), int(rational.q))
+
+
+def candidates(low: arb, high: arb) -> list[tuple[Ball, str]]:
+    """Give simple numbers in [low, high], as exact balls with the way they are written."""
+    found: list[tuple[Ball, str]] = []
+    simple = simplest_between(as_fraction(low), as_fraction(high), _LARGEST_DENOMINATOR)
+    if simple is not None:
+        found.append((ball.from_fraction(simple), str(simple).replace("-", "−")))
+    ratio = low.union(high) / arb.pi()
+    ends = as_fraction(ratio.lower()), as_fraction(ratio.upper())
+    turns = simplest_between(*ends, _LARGEST_PI_DENOMINATOR)
+    if turns:
+        exact = ball.multiply(ball.from_fraction(turns), ball.pi())
+        found.append((exact, multiple_of_pi(turns)))
+    return found
+
+
+def multiple_of_pi(turns: Fraction) -> str:
+    """Write a multiple of pi: ``−3π/4``."""
+    top = "π" if abs(turns.numerator) == 1 else f"{abs(turns.numerator)}π"
+    bottom = "" if turns.denominator == 1 else f"/{turns.denominator}"
+    return f"{'−' if turns < 0 else ''}{top}{bottom}"
+
+
+def written(place: Ball) -> str | None:
+    """Write a ball that carries an exact form; None if it carries none."""
+    if place.exact is not None:
+        rational: fmpq = place.exact
+        return str(Fraction(int(rational.p), int(rational.q))).replace("-", "−")
+    if place.turns is not None:
+        return multiple_of_pi(Fraction(int(place.turns.p), int(place.turns.q)))
+    return None

@@ -1,0 +1,68 @@
+"""What was located, and how far it is sure."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from enum import StrEnum
+from typing import overload
+
+
+class Kind(StrEnum):
+    """What a finding is."""
+
+    ZERO = "zero"
+
+
+@dataclass(frozen=True, slots=True)
+class Finding:
+    """One located point.
+
+    Attributes:
+        x: the place, as the nearest float; ``y`` the value there.
+        bracket: floats between which the true place lies.
+        proved: whether exactly one such point is proved to lie in the bracket.
+        exact: the place in exact form where one was found: a fraction, or a multiple of pi.
+        text: the place with ten digits, each right; fewer where fewer are sure.
+        note: why it is not proved; empty if it is.
+    """
+
+    kind: Kind
+    x: float
+    y: float
+    bracket: tuple[float, float]
+    proved: bool
+    exact: str | None
+    text: str
+    note: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Findings(Sequence[Finding]):
+    """All findings of one search, in order of x.
+
+    Attributes:
+        items: the findings.
+        complete: whether it is proved that there are no others.
+        note: what is not certain, or what else is known, in words; may be empty.
+    """
+
+    items: tuple[Finding, ...]
+    complete: bool
+    note: str = ""
+
+    def __len__(self) -> int:
+        """Give how many were found."""
+        return len(self.items)
+
+    @overload
+    def __getitem__(self, index: int) -> Finding: ...
+    @overload
+    def __getitem__(self, index: slice) -> tuple[Finding, ...]: ...
+    def __getitem__(self, index: int | slice) -> Finding | tuple[Finding, ...]:
+        """Give one finding, or some."""
+        return self.items[index]
+
+    def __iter__(self) -> Iterator[Finding]:
+        """Go through the findings in order of x."""
+        return iter(self.items)

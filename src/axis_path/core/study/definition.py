@@ -1,0 +1,38 @@
+"""A line of a study together with what it means."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from fractions import Fraction
+
+from axis_path.core.errors import MathError
+from axis_path.core.study.analysis import Kind
+from axis_path.core.study.sliders import SliderRange
+
+@dataclass(frozen=True, slots=True)
+class Definition:
+    """A line with what it means.
+
+    Attributes:
+        id: the line's number, which stays the same while it is edited.
+        name: what it defines; None for a note or a line that cannot be read.
+        problem: why it has no value (yet); None if it works.
+        value: the value of a parameter, as text with all its digits.
+    """
+
+    id: int
+    name: str | None
+    kind: Kind
+    text: str
+    mathml: str
+    domain_mathml: str
+    variable: str | None
+    problem: MathError | None
+    hidden: bool
+    aside: bool
+    tone: int | None
+    slider: SliderRange | None
+    value: Fraction | None
+    uses: frozenset[str]
+
+

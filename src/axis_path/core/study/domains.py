@@ -1,0 +1,80 @@
+"""Change the domain of a written function, and nothing else of its text."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from fractions import Fraction
+
+from axis_path.core.draw import Window, nice_step
+from axis_path.core.language import FunctionLine
+from axis_path.core.language.tree import Bound
+from axis_path.core.study.sliders import written_number
+
+
+@dataclass(frozen=True, slots=True)
+class NewEnd:
+    """An end of a domain: a text for its value, None to leave that side open to infinity."""
+
+    text: str | None
+    closed: bool = True
+
+
+def rewrite_domain(
+    text: str, line: FunctionLine, *, low: NewEnd | None = None, high: NewEnd | None = None
+) -> str:
+    """Give the text of a function with one or both ends of its domain changed.
+
+    Args:
+        text: the present text.
+        line: how it was read.
+        low: the new lower end; None keeps the present one. ``high`` likewise.
+    """
+    low = low or _present(text, line.domain.low)
+    high = high or _present(text, line.domain.high)
+    variable = text[line.name_span[1] :].lstrip(" (")
+    name = _written_variable(variable, line)
+    parts = []
+    if low.text is not None and high.text is not None:
+        left = "<=" if low.closed else "<"
+        right = "<=" if high.closed else "<"
+        parts.append(f"{low.text} {left} {name} {right} {high.text}")
+    elif low.text is not None:
+        parts.append(f"{name} {'>=' if low.closed else '>'} {low.text}")
+    elif high.text is not None:
+        parts.append(f"{name} {'<=' if high.closed else '<'} {high.text}")
+    parts += [f"{name} != {text[slice(*value.span)]}" for value in line.domain.without]
+    body = text[: line.domain_start].rstrip()
+    return f"{body} for {', '.join(parts)}" if parts else body
+
+
+def _written_variable(after_name: str, line: FunctionLine) -> str:
+    """Give the variable as it was typed: ``θ`` stays ``θ``."""
+    if line.name is None:
+        return line.variable
+    return after_name.split(")", 1)[0].strip() or line.variable
+
+
+def _present(text: str, bound: Bound | None) -> NewEnd:
+    if bound is None:
+        return NewEnd(None)
+    return NewEnd(text[slice(*bound.value.span)], bound.closed)
+
+
+def round_to_px(value: float, window: Window) -> Fraction:
+    """Give the shortest number within half a pixel of an abscissa."""
+    # The step is the largest of 1, 2, 5 times a power of ten that is at most one pixel wide.
+    pixel = 1 / window.x_px
+    step = nice_step(0, 1, 1, pixel)
+    for factor in (Fraction(1), Fraction(1, 2), Fraction(1, 5), Fraction(1, 10)):
+        if float(step * factor) <= pixel:
+            step *= factor
+            break
+    if not math.isfinite(value):
+        return Fraction(0)
+    return round(Fraction(value) / step) * step
+
+
+def number_text(value: Fraction) -> str:
+    """Write a number as the end of a domain."""
+    return written_number(value)

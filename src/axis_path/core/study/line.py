@@ -1,0 +1,30 @@
+"""A line of a study as it is kept."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from axis_path.core.study.sliders import SliderRange
+
+
+@dataclass(frozen=True, slots=True)
+class StudyLine:
+    """One line, with what the student chose for it.
+
+    Attributes:
+        id: stays the same while the line is edited.
+        text: as typed.
+        hidden: it works but is not drawn.
+        aside: it is kept but takes no part, as if it were not written.
+        given: the name that an unnamed function was given; kept so that it never changes.
+        slider: the range of a parameter's slider.
+        tone: the colour and stroke of a function, as an index; it never changes.
+    """
+
+    id: int
+    text: str
+    hidden: bool = False
+    aside: bool = False
+    given: str | None = None
+    slider: SliderRange | None = None
+    tone: int | None = None

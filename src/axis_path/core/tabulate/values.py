@@ -1,0 +1,176 @@
+"""Tables of values: several functions side by side at the same places.
+
+Places are kept exactly (``pi/6`` stays pi/6), and every number that is shown is computed by the
+proving backend. The columns of floats are computed fast; a cell whose float could be off by more
+than a trillionth, or whose value may be undefined, is computed again by the proving backend.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from flint import fmpq
+from numpy.typing import NDArray
+
+from axis_path.core.arithmetic import Ball, Defined, ball, precision
+from axis_path.core.errors import LimitError, TableError
+from axis_path.core.evaluate import VALUE_BITS, RealFunction, decimal_text, digits_of
+from axis_path.core.limits import TABLE_ROWS
+
+Floats = NDArray[np.float64]
+_TRUSTED = 1e-12
+
+
+@dataclass(frozen=True)
+class Places:
+    """Abscissae: ``start + k * step`` for k from 0, or a list of their own.
+
+    Attributes:
+        count: how many there are, n.
+        step: None for a list.
+        listed: the list, empty for evenly spaced places.
+    """
+
+    count: int
+    start: Ball
+    step: Ball | None
+    listed: tuple[Ball, ...] = ()
+
+    def at(self, row: int) -> Ball:
+        """Give one place exactly, at the present precision."""
+        if self.step is None:
+            return self.listed[row]
+        return ball.add(self.start, ball.multiply(ball.from_fraction(row), self.step))
+
+    def floats(self) -> Floats:
+        """Give all places as (n,) floats."""
+        if self.step is None:
+            return np.array([float(place.value.mid()) for place in self.listed])
+        if self.start.exact is not None and self.step.exact is not None:
+            # Whole numbers over one denominator: each place is rounded once, not added up.
+            bottom = int(self.start.exact.q) * int(self.step.exact.q)
+            first = int(self.start.exact.p) * int(self.step.exact.q)
+            stride = int(self.step.exact.p) * int(self.start.exact.q)
+            if bottom.bit_length() < 1000:
+                return np.array([(first + k * stride) / bottom for k in range(self.count)])
+        start, step = float(self.start.value.mid()), float(self.step.value.mid())
+        return start + step * np.arange(self.count, dtype=np.float64)
+
+
+def spaced(start: Ball, stop: Ball, step: Ball) -> Places:
+    """Give the places from ``start`` to at most ``stop``, a ``step`` apart.
+
+    Raises:
+        TableError: the step is zero or leads away from the stop; LimitError: too many rows.
+    """
+    with precision(VALUE_BITS):
+        if any(not part.is_defined for part in (start, stop, step)):
+            raise TableError("The start, the stop and the step of a table are numbers.")
+        if step.excludes_zero() is False:
+            raise TableError("The step of a table cannot be 0.")
+        ratio = ball.divide(ball.subtract(stop, start), step)
+        if ratio.sign() == -1:
+            raise TableError("With this step the table never reaches its stop; change its sign.")
+        whole = ball.floor(ratio)
+        last = whole.exact if whole.exact is not None else fmpq(math.floor(float(ratio.value.mid())))
+        if last >= TABLE_ROWS.value:
+            raise LimitError(
+                f"The table would have {int(last.p) + 1:,} rows; {TABLE_ROWS.value:,} can be made."
+            )
+        return Places(int(last.p) + 1, start, step)
+
+
+def counted(start: Ball, stop: Ball, count: int) -> Places:
+    """Give ``count`` places from ``start`` to ``stop``, evenly spaced.
+
+    Raises:
+        TableError: fewer than two places; LimitError: too many.
+    """
+    if count < 2:
+        raise TableError("A table from a start to a stop has at least 2 rows.")
+    if count > TABLE_ROWS.value:
+        raise LimitError(f"A table can have {TABLE_ROWS.value:,} rows at most.")
+    with precision(VALUE_BITS):
+        step = ball.divide(ball.subtract(stop, start), ball.from_fraction(count - 1))
+        return Places(count, start, step)
+
+
+def listed(places: Sequence[Ball]) -> Places:
+    """Give places of one's own.
+
+    Raises:
+        LimitError: too many.
+    """
+    if len(places) > TABLE_ROWS.value:
+        raise LimitError(f"A table can have {TABLE_ROWS.value:,} rows at most.")
+    return Places(len(places), ball.from_fraction(0), None, tuple(places))
+
+
+@dataclass(frozen=True)
+class ValueTable:
+    """A table of values.
+
+    Attributes:
+        places: the abscissae, exact.
+        x: the same as (n,) floats.
+        columns: (n,) floats for each function by its name; NaN where undefined.
+    """
+
+    places: Places
+    functions: Mapping[str, RealFunction]
+    x: Floats
+    columns: dict[str, Floats]
+
+    def reason(self, name: str, row: int) -> str:
+        """Say why a cell has no value; empty if it has one."""
+        with precision(VALUE_BITS):
+            found = self.functions[name].prove_within(self.places.at(row))
+        return "" if found.is_defined else found.reason or "not decided"
+
+    def text(self, name: str, row: int, digits: int = 10) -> str:
+        """Give a cell with ``digits`` significant digits, all right; empty where undefined."""
+        function = self.functions[name]
+        return decimal_text(lambda bits: _at_bits(function, self.places, row, bits), digits)
+
+    def x_text(self, row: int, digits: int = 10) -> str:
+        """Give the place of a row with ``digits`` digits, all right."""
+        with precision(VALUE_BITS):
+            place = self.places.at(row)
+            return digits_of(place, digits) or f"{float(place.value.mid()):.{digits}g}"
+
+
+def _at_bits(function: RealFunction, places: Places, row: int, bits: int) -> Ball:
+    with precision(bits):
+        return function.prove_within(places.at(row))
+
+
+def make_table(functions: Mapping[str, RealFunction], places: Places) -> ValueTable:
+    """Make a table of all functions at all places."""
+    xs = places.floats()
+    columns = {name: _column(function, places, xs) for name, function in functions.items()}
+    return ValueTable(places, functions, xs, columns)
+
+
+def _column(function: RealFunction, places: Places, xs: Floats) -> Floats:
+    values = function.sample(xs)
+    if not len(xs):
+        return values
+    bounds = function.enclose(np.nextafter(xs, -np.inf), np.nextafter(xs, np.inf))
+    with np.errstate(invalid="ignore"):
+        wide = ~(bounds.high - bounds.low <= _TRUSTED * np.abs(values))
+    edges = np.zeros(len(xs), dtype=np.bool_)
+    for end in (function.low, function.high):
+        if end is not None:
+            edges |= np.abs(xs - end.near) <= 1e-12 * np.abs(end.near)
+    doubtful = (wide | bounds.partial | edges) & ~bounds.nowhere
+    with precision(VALUE_BITS):
+        for row in np.flatnonzero(doubtful):
+            found = function.prove_within(places.at(int(row)))
+            # What cannot be told from zero at this precision is zero to every digit of a float.
+            values[row] = math.nan
+            if found.defined is Defined.YES:
+                values[row] = 0.0 if found.value.contains(0) else float(found.value.mid())
+    return values
