@@ -5,6 +5,7 @@ together what the bench draws.
 """
 
 from axis_path.core.study.analysis import Kind
+from axis_path.core.study.commands import apply_command
 from axis_path.core.study.definition import Definition
 from axis_path.core.study.document import Ask, TableSpec, range_from_texts
 from axis_path.core.study.domains import NewEnd, number_text, rewrite_domain, round_to_px
@@ -21,6 +22,7 @@ __all__ = [
     "SliderRange",
     "Study",
     "TableSpec",
+    "apply_command",
     "make_scene",
     "number_text",
     "problem_dict",

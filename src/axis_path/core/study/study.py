@@ -27,6 +27,7 @@ from axis_path.core.evaluate import (
     make_result,
 )
 from axis_path.core.language import (
+    FunctionLine,
     Vocabulary,
     head_name,
     is_function_head,
@@ -267,6 +268,19 @@ class Study:
                 return line
         raise KeyError(line_id)
 
+    def function_line(self, line_id: int) -> FunctionLine:
+        """Give the line of a function as it was read.
+
+        Raises:
+            KeyError: there is no such line; DomainError: it is no function that can be read.
+        """
+        for line, meaning in zip(self.lines, self._analysis.meanings, strict=True):
+            if line.id == line_id:
+                if isinstance(meaning.line, FunctionLine):
+                    return meaning.line
+                raise DomainError("Only a function has a domain.")
+        raise KeyError(line_id)
+
     def _line_of(self, name: str) -> StudyLine:
         name = spelled(name)
         for line, meaning in zip(self.lines, self._analysis.meanings, strict=True):
@@ -384,16 +398,12 @@ class Study:
         if definition.kind is not Kind.FUNCTION or definition.name is None:
             raise UnknownNameError(f"`{definition.name}` is no function.")
         compiled = self._analysis.compile_function(definition.name)
-        line = self._analysis.meaning(definition.name)
-        domain = line.line.domain if line is not None else None  # type: ignore[union-attr]
+        domain = self.function_line(definition.id).domain
         low, high = (
             None
             if expression is None or bound is None
             else End(self._bound(expression, definition), bound.closed)
-            for expression, bound in (
-                (compiled.low, domain.low if domain else None),
-                (compiled.high, domain.high if domain else None),
-            )
+            for expression, bound in ((compiled.low, domain.low), (compiled.high, domain.high))
         )
         return RealFunction(
             definition.name, definition.variable or "x", compiled.expression, self._values,

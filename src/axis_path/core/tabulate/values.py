@@ -45,6 +45,13 @@ class Places:
             return self.listed[row]
         return ball.add(self.start, ball.multiply(ball.from_fraction(row), self.step))
 
+    def part(self, start: int, stop: int) -> Places:
+        """Give the places of some rows, ``start`` to ``stop`` without the last."""
+        if self.step is None:
+            return Places(stop - start, self.start, None, self.listed[start:stop])
+        with precision(VALUE_BITS):
+            return Places(stop - start, self.at(start), self.step)
+
     def floats(self) -> Floats:
         """Give all places as (n,) floats."""
         if self.step is None:

@@ -1,0 +1,48 @@
+"""The virtual environment, from the lock files with their hashes."""
+
+import hashlib
+import os
+import subprocess
+import sys
+
+from launcher.paths import PYTHON, REQUIREMENTS, VENV
+from launcher.say import LauncherError, step
+
+_STAMP = VENV / "axis-path-installed"
+
+
+def make_environment(lock_name: str) -> None:
+    """Make ``.venv`` and install a lock file, unless that was done already.
+
+    Args:
+        lock_name: ``runtime.lock`` or ``develop.lock``, which holds all of the other too.
+    Raises:
+        LauncherError: an installation failed.
+    """
+    locks = {name: _fingerprint(name) for name in ("runtime.lock", "develop.lock")}
+    installed = _STAMP.read_text().split() if _STAMP.exists() else []
+    if PYTHON.exists() and (locks[lock_name] in installed or locks["develop.lock"] in installed):
+        return
+    if not PYTHON.exists():
+        with step("Making the virtual environment .venv"):
+            _run([sys.executable, "-m", "venv", "--clear", str(VENV)])
+    with step(f"Installing the locked Python packages ({lock_name})"):
+        _run(
+            [str(PYTHON), "-m", "pip", "install", "--disable-pip-version-check", "--quiet",
+             "--require-hashes", "-r", str(REQUIREMENTS / lock_name)]
+        )  # fmt: skip
+    _STAMP.write_text(f"{locks[lock_name]}\n")
+
+
+def _fingerprint(lock_name: str) -> str:
+    text = (REQUIREMENTS / lock_name).read_bytes() + sys.version.encode()
+    return f"{lock_name}:{hashlib.sha256(text).hexdigest()}"
+
+
+def _run(command: list[str]) -> None:
+    environment = {k: v for k, v in os.environ.items() if k not in ("PYTHONPATH", "PYTHONHOME")}
+    done = subprocess.run(command, capture_output=True, text=True, check=False, env=environment)
+    if done.returncode != 0:
+        raise LauncherError(
+            f"This command failed: {' '.join(command)}\n{done.stdout[-1500:]}{done.stderr[-3000:]}"
+        )

@@ -1,0 +1,89 @@
+"""Debian packages: what is missing, and how it is installed."""
+
+import importlib.util
+import os
+import shutil
+import subprocess
+from pathlib import Path
+
+from launcher.say import LauncherError, step
+
+_POSTGRES = Path("/usr/lib/postgresql")
+_CREATE_CLUSTER = Path("/etc/postgresql-common/createcluster.conf")
+
+
+def postgres_programs() -> Path | None:
+    """Give the folder with the programs of the newest PostgreSQL server, None if there is none."""
+    found = [p for p in _POSTGRES.glob("*/bin") if (p / "initdb").exists() and (p / "postgres").exists()]
+    return max(found, key=lambda path: int(path.parent.name), default=None)
+
+
+def missing_packages(*, with_browser: bool) -> list[str]:
+    """Give the Debian packages that must still be installed."""
+    missing = []
+    if postgres_programs() is None:
+        missing.append("postgresql")
+    if importlib.util.find_spec("ensurepip") is None or importlib.util.find_spec("venv") is None:
+        missing.append("python3-venv")
+    if with_browser and shutil.which("chromium") is None:
+        missing.append("chromium")
+    if shutil.which("setpriv") is None:
+        missing.append("util-linux")
+    return missing
+
+
+def install_packages(*, with_browser: bool) -> None:
+    """Install what is missing, as root or through sudo.
+
+    Raises:
+        LauncherError: neither root nor sudo is at hand, or an installation failed.
+    """
+    missing = missing_packages(with_browser=with_browser)
+    if not missing:
+        return
+    names = " ".join(missing)
+    if shutil.which("apt-get") is None:
+        raise LauncherError(f"These Debian packages are missing, and there is no apt-get: {names}")
+    prefix = _as_root(names)
+    with step(f"Installing from Debian: {names}"):
+        if "postgresql" in missing:
+            _forbid_main_cluster(prefix)
+        _run([*prefix, "apt-get", "update", "-q"])
+        _run(
+            [*prefix, "env", "DEBIAN_FRONTEND=noninteractive", "apt-get", "install", "-y", "-q",
+             "--no-install-recommends", "-o", "Dpkg::Options::=--force-confold", *missing]
+        )  # fmt: skip
+
+
+def _as_root(names: str) -> list[str]:
+    if os.geteuid() == 0:
+        return []
+    if shutil.which("sudo") is None:
+        raise LauncherError(
+            f"These Debian packages are missing: {names}\nInstalling them needs the rights of root, "
+            f"and there is no sudo here. As root, run: apt-get install {names}"
+        )
+    test = subprocess.run(["sudo", "-n", "true"], capture_output=True, check=False)
+    if test.returncode != 0 and not os.isatty(0):
+        raise LauncherError(
+            f"These Debian packages are missing: {names}\nsudo asks for a password and there is no "
+            f"terminal to type it. Run: sudo apt-get install {names}"
+        )
+    return ["sudo"]
+
+
+def _forbid_main_cluster(prefix: list[str]) -> None:
+    """Keep Debian from starting a cluster of its own: the project has its own."""
+    if _CREATE_CLUSTER.exists():
+        return
+    text = "create_main_cluster = false\n"
+    _run([*prefix, "mkdir", "-p", str(_CREATE_CLUSTER.parent)])
+    _run([*prefix, "tee", str(_CREATE_CLUSTER)], text)
+
+
+def _run(command: list[str], text: str | None = None) -> None:
+    done = subprocess.run(command, input=text, capture_output=True, text=True, check=False)
+    if done.returncode != 0:
+        raise LauncherError(
+            f"This command failed: {' '.join(command)}\n{done.stdout[-1500:]}{done.stderr[-3000:]}"
+        )

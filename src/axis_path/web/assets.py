@@ -1,0 +1,86 @@
+"""Static files: addresses that change with their content, and icons for the templates."""
+
+from __future__ import annotations
+
+import gzip
+import hashlib
+from functools import cache
+from pathlib import Path
+
+from flask import Flask, Response, request, send_from_directory, url_for
+from markupsafe import Markup
+
+_STATIC = Path(__file__).parent / "static"
+_COMPRESSED = {"text/css", "text/javascript", "application/javascript", "application/json",
+               "text/html", "image/svg+xml"}  # fmt: skip
+_SMALLEST_COMPRESSED = 600
+
+
+@cache
+def _fingerprint(_modified: tuple[tuple[str, int], ...]) -> str:
+    digest = hashlib.sha256()
+    for path in sorted(_STATIC.rglob("*")):
+        if path.is_file():
+            digest.update(path.read_bytes())
+    return digest.hexdigest()[:12]
+
+
+def static_version() -> str:
+    """Give a mark of all static files together: modules import one another by relative paths."""
+    return _fingerprint(
+        tuple(sorted((str(p), p.stat().st_mtime_ns) for p in _STATIC.rglob("*") if p.is_file()))
+    )
+
+
+@cache
+def icon(name: str) -> Markup:
+    """Give an icon as inline SVG; it is decoration, the button beside it has a name."""
+    svg = (_STATIC / "icons" / f"{name}.svg").read_text()
+    svg = svg.replace("<svg ", '<svg aria-hidden="true" focusable="false" ', 1)
+    # Our own shipped files, no text from anyone else.
+    return Markup(svg)  # noqa: S704
+
+
+def register_assets(app: Flask) -> None:
+    """Serve static files under an address with their version, and compress what is text."""
+    version = static_version()
+    app.add_url_rule(
+        "/assets/<version>/<path:filename>", endpoint="assets", view_func=_send_asset
+    )
+    app.jinja_env.globals["icon"] = icon
+    app.jinja_env.globals["asset"] = lambda filename: url_for(
+        "assets", version=version, filename=filename
+    )
+    app.after_request(_compress)
+
+
+def _send_asset(version: str, filename: str) -> Response:
+    response = send_from_directory(_STATIC, filename, conditional=True)
+    # The address holds the content's mark, so it never needs to be asked for again.
+    response.headers["Cache-Control"] = "public, max-age=31536000, immutable"
+    return response
+
+
+@cache
+def _compressed_file(path: str, modified: int) -> bytes:
+    return gzip.compress(Path(path).read_bytes(), 9)
+
+
+def _compress(response: Response) -> Response:
+    accepts = "gzip" in request.headers.get("Accept-Encoding", "")
+    if not accepts or response.status_code != 200 or response.mimetype not in _COMPRESSED:
+        return response
+    if request.endpoint == "assets":
+        path = _STATIC / (request.view_args or {})["filename"]
+        body = _compressed_file(str(path), path.stat().st_mtime_ns)
+        response.direct_passthrough = False
+    else:
+        plain = response.get_data()
+        if len(plain) < _SMALLEST_COMPRESSED or request.remote_addr == "127.0.0.1":
+            # On loopback the time to compress is more than the time to send.
+            return response
+        body = gzip.compress(plain, 1)
+    response.set_data(body)
+    response.headers["Content-Encoding"] = "gzip"
+    response.headers["Vary"] = "Accept-Encoding"
+    return response

@@ -1,0 +1,1 @@
+"""The Bench: one study with its plane, lanes, sliders, findings and values."""

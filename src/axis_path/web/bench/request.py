@@ -1,0 +1,90 @@
+"""Read what the Bench sends: which state of a study, seen through which window."""
+
+from __future__ import annotations
+
+import math
+import uuid
+from dataclasses import dataclass
+from typing import Any
+
+from werkzeug.exceptions import BadRequest
+
+from axis_path.core import Study, Window
+from axis_path.core.draw import HOME_X, HOME_Y
+from axis_path.core.study import apply_command
+from axis_path.web.answers import json_request
+from axis_path.web.state import web_state
+
+_MOST_DRAFTS = 20
+
+
+@dataclass(frozen=True, slots=True)
+class BenchRequest:
+    """One request of the Bench.
+
+    Attributes:
+        version: the version that the page shows.
+        study: a copy of it with the drafts carried out: what the hand is doing right now.
+        reading_x: where the reading line stands, in axis units.
+        given: everything that was sent.
+    """
+
+    version: int
+    study: Study
+    window: Window
+    reading_x: float | None
+    given: dict[str, Any]
+
+
+def read_request(study_id: uuid.UUID) -> BenchRequest:
+    """Read a request of the Bench.
+
+    Raises:
+        BadRequest: a part is missing or of the wrong kind.
+        StaleVersionError: the version is not there any more.
+        MathError: a draft cannot be carried out.
+    """
+    given = json_request()
+    version = given.get("version")
+    if not isinstance(version, int):
+        raise BadRequest
+    window = read_window(given.get("window"))
+    study = web_state().study(study_id, version).copy()
+    drafts = given.get("drafts") or []
+    if not isinstance(drafts, list) or len(drafts) > _MOST_DRAFTS:
+        raise BadRequest
+    for draft in drafts:
+        apply_command(study, draft, window)
+    return BenchRequest(version, study, window, _number(given.get("reading")), given)
+
+
+def _number(value: object) -> float | None:
+    if isinstance(value, int | float) and not isinstance(value, bool) and math.isfinite(value):
+        return float(value)
+    return None
+
+
+def _pair(value: object, default: tuple[float, float]) -> tuple[float, float]:
+    if value is None:
+        return default
+    if not isinstance(value, list) or len(value) != 2:
+        raise BadRequest
+    low, high = (_number(each) for each in value)
+    if low is None or high is None:
+        raise BadRequest
+    return low, high
+
+
+def read_window(given: object) -> Window:
+    """Read a window.
+
+    Raises:
+        BadRequest: it is none; WindowError: nothing can be drawn in it.
+    """
+    if not isinstance(given, dict):
+        raise BadRequest
+    width, height = given.get("width"), given.get("height")
+    if not isinstance(width, int) or not isinstance(height, int):
+        raise BadRequest
+    x, y = _pair(given.get("x"), HOME_X), _pair(given.get("y"), HOME_Y)
+    return Window(x, y, width, height)

@@ -1,0 +1,157 @@
+"""What happens on the Bench: read, ask the core and the store, answer."""
+
+from __future__ import annotations
+
+import uuid
+from typing import Any
+
+from flask import Response, render_template
+from werkzeug.exceptions import BadRequest
+
+from axis_path.core import Study, Window
+from axis_path.core.draw import HOME_X, HOME_Y, frame, home
+from axis_path.core.errors import WindowError
+from axis_path.core.study import apply_command
+from axis_path.store import Opened, commit_version, move_version, open_study, save_view
+from axis_path.web.answers import json_answer, json_request
+from axis_path.web.bench.panels import findings_dict, preview_dict, table_dict
+from axis_path.web.bench.request import BenchRequest, read_request, read_window
+from axis_path.web.state import database, web_state
+
+_TABS = ("findings", "values")
+
+
+def show(study_id: uuid.UUID) -> str:
+    """Show the Bench of a study."""
+    with database() as session:
+        opened = open_study(session, study_id)
+    state = {
+        "id": str(study_id),
+        "title": opened.title,
+        "view": {"window": {"x": HOME_X, "y": HOME_Y}, **opened.view},
+        **_history(opened),
+        **_document(Study.from_dict(opened.document)),
+    }
+    return render_template("bench/show.html", state=state, title=opened.title)
+
+
+def _history(opened: Opened) -> dict[str, Any]:
+    return {"version": opened.version, "undo": opened.undo, "redo": opened.redo}
+
+
+def _document(study: Study) -> dict[str, Any]:
+    """Give what the page must know of a study beyond its scene."""
+    table = study.table
+    return {
+        "unit": study.unit.value,
+        "table": {"start": table.start, "stop": table.stop, "step": table.step},
+    }
+
+
+def _scene(asked: BenchRequest, study: Study) -> dict[str, Any]:
+    return study.scene(asked.window, reading_x=asked.reading_x).to_dict() | _document(study)
+
+
+def scene(study_id: uuid.UUID) -> Response:
+    """Give the scene of a state, with the drafts of the hand."""
+    asked = read_request(study_id)
+    return json_answer({"version": asked.version, "scene": _scene(asked, asked.study)})
+
+
+def commands(study_id: uuid.UUID) -> Response:
+    """Carry out commands and keep the result as a new version; answered after the commit."""
+    asked = read_request(study_id)
+    wanted = asked.given.get("commands")
+    if not isinstance(wanted, list) or not 1 <= len(wanted) <= 20:
+        raise BadRequest
+    labels = [apply_command(asked.study, command, asked.window) for command in wanted]
+    with database() as session:
+        opened = commit_version(
+            session, study_id, asked.version, asked.study.to_dict(), labels[0]
+        )
+    web_state().keep(study_id, opened.version, asked.study)
+    return json_answer({**_history(opened), "scene": _scene(asked, asked.study)})
+
+
+def history(study_id: uuid.UUID) -> Response:
+    """Undo or redo; answered after the commit."""
+    asked = read_request(study_id)
+    by = {"undo": -1, "redo": 1}.get(str(asked.given.get("do")))
+    if by is None:
+        raise BadRequest
+    with database() as session:
+        opened = move_version(session, study_id, asked.version, by)
+    study = Study.from_dict(opened.document)
+    web_state().keep(study_id, opened.version, study)
+    return json_answer({**_history(opened), "scene": _scene(asked, study)})
+
+
+def view(study_id: uuid.UUID) -> Response:
+    """Keep the window and the open tab; no part of the history."""
+    given = json_request()
+    window = read_window(given.get("window"))
+    reading, tab = given.get("reading"), given.get("tab")
+    kept = {
+        "window": {"x": window.x, "y": window.y},
+        "reading": reading if isinstance(reading, int | float) else None,
+        "tab": tab if tab in _TABS else _TABS[0],
+        "folded": given.get("folded") is True,
+    }
+    with database() as session:
+        save_view(session, study_id, kept)
+    return json_answer({"kept": True})
+
+
+def preview(study_id: uuid.UUID) -> Response:
+    """Say how a line that is being written would be read."""
+    return json_answer(preview_dict(read_request(study_id)))
+
+
+def window(study_id: uuid.UUID) -> Response:
+    """Make a window: home, framed, or from typed bounds such as ``2pi``."""
+    asked = read_request(study_id)
+    how = asked.given.get("how")
+    present = asked.window
+    if how == "home":
+        chosen = home(present.width, present.height)
+    elif how == "frame":
+        only = asked.given.get("id")
+        found = asked.study.functions()
+        shown = [f for d, f in found if only is None or d.id == only]
+        chosen = frame(shown, present)
+    elif how == "bounds":
+        chosen = _typed_window(asked)
+    else:
+        raise BadRequest
+    return json_answer({"window": {"x": chosen.x, "y": chosen.y}})
+
+
+def _typed_window(asked: BenchRequest) -> Window:
+    bounds = asked.given.get("bounds")
+    if not isinstance(bounds, dict):
+        raise BadRequest
+    values = {}
+    for name in ("x_low", "x_high", "y_low", "y_high"):
+        text = bounds.get(name)
+        if not isinstance(text, str) or not text.strip():
+            raise WindowError("Each bound of the window needs a number.")
+        values[name] = asked.study.evaluate(text)
+        if values[name].reason:
+            raise WindowError(f"`{text}` has no value: {values[name].reason}.")
+    return Window(
+        (values["x_low"].value, values["x_high"].value),
+        (values["y_low"].value, values["y_high"].value),
+        asked.window.width, asked.window.height,
+    )  # fmt: skip
+
+
+def findings(study_id: uuid.UUID) -> Response:
+    """Give all findings that are kept with the study, located anew in this state."""
+    asked = read_request(study_id)
+    return json_answer({"version": asked.version, "findings": findings_dict(asked.study)})
+
+
+def table(study_id: uuid.UUID) -> Response:
+    """Give rows of the table of values in this state."""
+    asked = read_request(study_id)
+    return json_answer({"version": asked.version, "table": table_dict(asked)})

@@ -1,0 +1,56 @@
+// @ts-check
+/** Windows and where they put things on the screen; no DOM. */
+
+/** @typedef {{x: [number, number], y: [number, number]}} Bounds */
+/** @typedef {{width: number, height: number}} Size */
+/** @typedef {{ax: number, bx: number, ay: number, by: number}} Shift */
+
+/**
+ * How a picture made for one window is shifted and stretched to stand right in another.
+ * @param {Bounds & Size} made what the picture was made for.
+ * @param {Bounds} now @param {Size} size
+ * @returns {Shift} px now = a * px made + b
+ */
+export function shiftBetween(made, now, size) {
+  const nowX = now.x[1] - now.x[0];
+  const nowY = now.y[1] - now.y[0];
+  return {
+    ax: ((made.x[1] - made.x[0]) / nowX) * (size.width / made.width),
+    bx: ((made.x[0] - now.x[0]) / nowX) * size.width,
+    ay: ((made.y[1] - made.y[0]) / nowY) * (size.height / made.height),
+    by: ((now.y[1] - made.y[1]) / nowY) * size.height,
+  };
+}
+
+/** Move a window by px. @param {Bounds} window @param {Size} size @param {number} dxPx @param {number} dyPx @returns {Bounds} */
+export function moved(window, size, dxPx, dyPx) {
+  const dx = (-dxPx * (window.x[1] - window.x[0])) / size.width;
+  const dy = (dyPx * (window.y[1] - window.y[0])) / size.height;
+  return { x: [window.x[0] + dx, window.x[1] + dx], y: [window.y[0] + dy, window.y[1] + dy] };
+}
+
+/**
+ * Zoom about a point that stays where it is.
+ * @param {Bounds} window @param {Size} size @param {{x: number, y: number}} atPx
+ * @param {number} factor over 1 shows more. @returns {Bounds}
+ */
+export function zoomed(window, size, atPx, factor) {
+  const x = window.x[0] + (atPx.x / size.width) * (window.x[1] - window.x[0]);
+  const y = window.y[1] - (atPx.y / size.height) * (window.y[1] - window.y[0]);
+  const stretched = ([low, high], fixed) => /** @type {[number, number]} */ ([fixed + (low - fixed) * factor, fixed + (high - fixed) * factor]);
+  return { x: stretched(window.x, x), y: stretched(window.y, y) };
+}
+
+/** Whether a window can still be drawn truly. @param {Bounds} window */
+export function isDrawable(window) {
+  return [window.x, window.y].every(([low, high]) => {
+    const size = Math.max(Math.abs(low), Math.abs(high));
+    return Number.isFinite(low) && Number.isFinite(high) && high - low > 1e-10 * size && high - low > 1e-100 && size < 1e100;
+  });
+}
+
+/** The abscissa at a px. @param {Bounds} window @param {number} width @param {number} px */
+export const abscissa = (window, width, px) => window.x[0] + (px / width) * (window.x[1] - window.x[0]);
+
+/** The px of an abscissa. @param {Bounds} window @param {number} width @param {number} x */
+export const pxOf = (window, width, x) => ((x - window.x[0]) / (window.x[1] - window.x[0])) * width;

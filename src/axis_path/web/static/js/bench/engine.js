@@ -1,0 +1,186 @@
+// @ts-check
+/**
+ * Holds what the hand is doing and keeps the page and the server together.
+ *
+ * A state is a version of the study, the drafts on it (what is being dragged), the window and the
+ * reading line. `look` asks for the scene of the present state; `commit` keeps commands. An answer
+ * for another version than the present one is never painted.
+ */
+import { ApiError, post } from "../shared/api.js";
+import { Follower } from "../shared/follower.js";
+import { shiftBetween } from "./affine.model.js";
+
+const VIEW_DELAY_MS = 500;
+
+export class Engine {
+  /** @param {any} store the reactive store. @param {any} initial */
+  constructor(store, initial) {
+    this.store = store;
+    this.path = `/studies/${initial.id}`;
+    this.version = initial.version;
+    this.window = initial.view.window;
+    this.reading = initial.view.reading ?? null;
+    this.size = { width: 0, height: 0 };
+    /** @type {any[]} */
+    this.drafts = [];
+    /** @type {any} */
+    this.scene = null;
+    this.waiting = Promise.resolve();
+    this.pending = 0;
+    this.viewTimer = 0;
+    /** Called after each paint, and whenever the picture moves. @type {Set<(scene: any, shift: any) => void>} */
+    this.painters = new Set();
+    /** Called when the state changed, so that tables and findings are computed anew. @type {Set<() => void>} */
+    this.watchers = new Set();
+    this.scenes = new Follower(
+      (body) => post(`${this.path}/scene`, body),
+      (answer) => this.takeScene(answer),
+      (error) => this.complain(error),
+    );
+  }
+
+  /** The present state as a request. @param {object} [more] */
+  body(more = {}) {
+    return {
+      version: this.version,
+      drafts: this.drafts,
+      window: { ...this.window, ...this.size },
+      reading: this.reading,
+      ...more,
+    };
+  }
+
+  /** Ask for the scene of the present state. */
+  look() {
+    if (this.size.width) this.scenes.ask(() => this.body());
+  }
+
+  takeScene(answer) {
+    if (answer.version === this.version) this.show(answer.scene);
+  }
+
+  /** Show a scene: numbers and texts first, then the picture, in one turn of the page. */
+  show(scene) {
+    this.scene = scene;
+    this.store.take(scene);
+    this.paint();
+  }
+
+  /** Paint the last scene where it stands in the present window. */
+  paint() {
+    if (!this.scene || !this.size.width) return;
+    const shift = shiftBetween(this.scene.window, this.window, this.size);
+    for (const painter of this.painters) painter(this.scene, shift);
+  }
+
+  /** The state changed in more than the reading line. */
+  changed() {
+    for (const watcher of this.watchers) watcher();
+  }
+
+  /** Move the reading line. @param {number} x in axis units */
+  read(x) {
+    this.reading = x;
+    this.look();
+    this.keepViewSoon();
+  }
+
+  /** Look through another window; the old picture follows at once. */
+  setWindow(window) {
+    this.window = window;
+    this.paint();
+    this.look();
+    this.keepViewSoon();
+  }
+
+  resize(width, height) {
+    if (width === this.size.width && height === this.size.height) return;
+    this.size = { width, height };
+    this.paint();
+    this.look();
+  }
+
+  /** Try a command out while the hand moves. */
+  draft(command) {
+    this.drafts = [command];
+    this.look();
+    this.changed();
+  }
+
+  /** Forget what was tried out. */
+  dropDrafts() {
+    if (!this.drafts.length) return;
+    this.drafts = [];
+    this.look();
+    this.changed();
+  }
+
+  /**
+   * Keep commands; they are carried out one batch after the other.
+   * @param {object[]} commands
+   * @returns {Promise<ApiError | null>} the refusal, if the commands were refused.
+   */
+  commit(commands) {
+    return this.inTurn(() => this.body({ drafts: [], commands }), "commands");
+  }
+
+  /** @param {"undo" | "redo"} what */
+  step(what) {
+    return this.inTurn(() => this.body({ drafts: [], do: what }), "history");
+  }
+
+  inTurn(makeBody, address) {
+    this.pending += 1;
+    this.store.saving = true;
+    const turn = this.waiting.then(() => this.send(makeBody, address));
+    this.waiting = turn.then(() => undefined);
+    return turn.finally(() => {
+      this.pending -= 1;
+      if (!this.pending) this.store.saving = false;
+    });
+  }
+
+  async send(makeBody, address) {
+    try {
+      const answer = await post(`${this.path}/${address}`, makeBody());
+      this.version = answer.version;
+      this.drafts = [];
+      this.store.takeHistory(answer);
+      this.show(answer.scene);
+      this.changed();
+      return null;
+    } catch (error) {
+      this.drafts = [];
+      this.look();
+      this.changed();
+      if (!(error instanceof ApiError) || error.status === 0 || error.status === 409 || error.status >= 500) this.complain(error);
+      return error;
+    }
+  }
+
+  complain(error) {
+    this.store.problem = error.message;
+  }
+
+  keepViewSoon() {
+    clearTimeout(this.viewTimer);
+    this.viewTimer = setTimeout(() => this.keepView(), VIEW_DELAY_MS);
+  }
+
+  /** Keep the window and the open tab, which have no history. */
+  async keepView(options = {}) {
+    clearTimeout(this.viewTimer);
+    this.viewTimer = 0;
+    const { tab, folded } = this.store;
+    const body = { window: { ...this.window, ...this.size }, reading: this.reading, tab, folded };
+    if (!this.size.width) return;
+    await post(`${this.path}/view`, body, options).catch((error) => this.complain(error));
+  }
+
+  /** Ask for another window: home, framed, or from typed bounds. */
+  async askWindow(request) {
+    const answer = await post(`${this.path}/window`, this.body(request));
+    this.setWindow(answer.window);
+    this.changed();
+  }
+}

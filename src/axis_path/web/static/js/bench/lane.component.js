@@ -1,0 +1,162 @@
+// @ts-check
+/** A lane: where a function is defined, its zeros, and the two ends of its domain as handles. */
+import { abscissa } from "./affine.model.js";
+import { across, svg } from "./paint.js";
+
+const MIDDLE = 27;
+const KEY_PX = 1;
+const KEY_PX_FAST = 10;
+/** A free side's grip stands this far from the edge. */
+const GRIP_PX = 8;
+
+/** @param {import("./engine.js").Engine} engine */
+export const lane = (engine) => () => ({
+  held: null,
+  keyed: null,
+
+  init() {
+    this.painter = (scene, shift) => this.paint(scene, shift);
+    engine.painters.add(this.painter);
+    if (engine.scene) engine.paint();
+  },
+  destroy() {
+    engine.painters.delete(this.painter);
+  },
+
+  paint(scene, shift) {
+    const row = scene.rows.find((each) => each.id === this.row.id);
+    if (!row?.lane) return;
+    this.lane = row.lane;
+    this.shiftNow = shift;
+    const { drawing, low, high } = this.$refs;
+    drawing.replaceChildren(...this.parts(row, scene, shift));
+    this.placeHandle(low, row.lane.low, shift, "low");
+    this.placeHandle(high, row.lane.high, shift, "high");
+  },
+
+  parts(row, scene, shift) {
+    const { width } = engine.size;
+    const tone = `var(--tone-${row.tone % 8})`;
+    const parts = [svg("line", { class: "lane-base", x1: 0, x2: width, y1: MIDDLE, y2: MIDDLE })];
+    const span = (from, to) => ({ x: across(shift, from), width: Math.max(across(shift, to) - across(shift, from), 0) });
+    if (row.lane.band) {
+      const { x, width: long } = span(...row.lane.band);
+      parts.push(svg("rect", { class: "lane-band", x, width: long, y: MIDDLE - 5, height: 10, fill: tone }));
+      parts.push(svg("line", { class: "lane-core", x1: x, x2: x + long, y1: MIDDLE, y2: MIDDLE, stroke: tone }));
+    }
+    for (const [from, to] of row.lane.undefined) parts.push(...hatched(span(from, to)));
+    for (const hole of row.lane.holes) {
+      parts.push(svg("circle", { class: "end-open", cx: across(shift, hole), cy: MIDDLE, r: 4, stroke: tone, "stroke-width": 2 }));
+    }
+    parts.push(...this.marks(row.lane.marks, shift));
+    if (scene.reading) {
+      const x = across(shift, scene.reading.x);
+      parts.push(svg("line", { class: "reading-line", x1: x, x2: x, y1: 0, y2: 400 }));
+    }
+    return parts;
+  },
+
+  /** Zeros with their numbers; a number that would cover another is left out, the mark stays. */
+  marks(marks, shift) {
+    const parts = [];
+    let free = -Infinity;
+    for (const mark of marks) {
+      const x = across(shift, mark.x);
+      parts.push(svg("line", { class: mark.proved ? "mark-line" : "mark-line mark-doubt", x1: x, x2: x, y1: MIDDLE - 9, y2: MIDDLE + 9 }));
+      const half = 3.4 * mark.short.length;
+      if (x - half > free + 4) {
+        parts.push(svg("text", { class: "lane-text", x, y: MIDDLE + 22, "text-anchor": "middle" }, mark.short));
+        free = x + half;
+      }
+    }
+    return parts;
+  },
+
+  placeHandle(handle, end, shift, side) {
+    const { width } = engine.size;
+    const isFree = end === null;
+    const free = side === "low" ? GRIP_PX : width - GRIP_PX;
+    const x = isFree ? free : across(shift, end.x);
+    handle.hidden = !isFree && (x < -6 || x > width + 6);
+    handle.style.left = `${x}px`;
+    handle.className = `lane-handle tone-${(this.row.tone ?? 0) % 8}${isFree ? " is-free" : end.closed ? " is-closed" : ""}`;
+    const name = `${side === "low" ? "Lower" : "Upper"} end of the domain of ${this.row.name}`;
+    handle.setAttribute("aria-label", name);
+    handle.setAttribute("aria-valuetext", isFree ? "no end: unbounded" : `${end.text}, ${end.closed ? "included" : "left out"}`);
+    handle.setAttribute("aria-valuenow", String(isFree ? 0 : abscissa(engine.window, width, x)));
+    handle.title = isFree ? `${name}: drag to set one` : `${name}: drag to move, double-click to ${end.closed ? "leave it out" : "include it"}, Delete to take it away`;
+  },
+
+  grab(event) {
+    if (event.button > 0) return;
+    event.preventDefault();
+    event.currentTarget.focus();
+    event.currentTarget.setPointerCapture(event.pointerId);
+    this.held = { end: event.currentTarget.dataset.end, from: event.clientX, moved: false };
+  },
+  command(end, more) {
+    return { do: "domain", id: this.row.id, end, ...more };
+  },
+  drag(event) {
+    if (!this.held) return;
+    if (!this.held.moved && Math.abs(event.clientX - this.held.from) < 3) return;
+    this.held.moved = true;
+    const left = this.$refs.drawing.getBoundingClientRect().left;
+    const x = abscissa(engine.window, engine.size.width, event.clientX - left);
+    this.held.command = this.command(this.held.end, { x });
+    engine.draft(this.held.command);
+  },
+  drop() {
+    const command = this.held?.command;
+    this.held = null;
+    if (command) engine.commit([command]);
+  },
+  giveUp() {
+    this.held = null;
+    this.keyed = null;
+    engine.dropDrafts();
+  },
+  toggleEnd(event) {
+    this.flip(event.currentTarget.dataset.end);
+  },
+  flip(end) {
+    const present = this.lane[end];
+    if (present) engine.commit([this.command(end, { keep: true, closed: !present.closed })]);
+  },
+  key(event) {
+    const end = event.currentTarget.dataset.end;
+    const present = this.lane[end];
+    const direction = { ArrowLeft: -1, ArrowDown: -1, ArrowRight: 1, ArrowUp: 1 }[event.key];
+    if (direction) this.nudge(end, direction * (event.shiftKey ? KEY_PX_FAST : KEY_PX));
+    else if (event.key === " " || event.key === "Enter") this.flip(end);
+    else if ((event.key === "Delete" || event.key === "Backspace") && present) engine.commit([this.command(end, { text: null })]);
+    else if (event.key === "Escape") this.giveUp();
+    else return;
+    event.preventDefault();
+  },
+  /** Keys try positions out while they are held, and keep the last one when they are let go. */
+  nudge(end, px) {
+    const present = this.lane[end];
+    const from = present ? across(this.shiftNow, present.x) : end === "low" ? GRIP_PX : engine.size.width - GRIP_PX;
+    this.keyed = { end, px: (this.keyed?.end === end ? this.keyed.px : from) + px };
+    engine.draft(this.keyCommand());
+  },
+  keyCommand() {
+    return this.command(this.keyed.end, { x: abscissa(engine.window, engine.size.width, this.keyed.px) });
+  },
+  keyEnd() {
+    if (!this.keyed) return;
+    const command = this.keyCommand();
+    this.keyed = null;
+    engine.commit([command]);
+  },
+});
+
+/** A stretch without values: slanted lines over the band. */
+function hatched({ x, width }) {
+  const parts = [svg("rect", { x, width, y: MIDDLE - 6, height: 12, fill: "var(--paper)" })];
+  for (let k = Math.ceil(x / 7) * 7; k < x + width - 6; k += 7) {
+    parts.push(svg("line", { class: "grid-line", x1: k, x2: k + 6, y1: MIDDLE + 5, y2: MIDDLE - 5 }));
+  }
+  return parts;
+}

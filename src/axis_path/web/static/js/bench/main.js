@@ -1,0 +1,26 @@
+// @ts-check
+/** Puts the Bench together. */
+import Alpine from "../../vendor/alpine/alpine-csp.esm.min.js";
+import { registerFormulas } from "../shared/mathml.js";
+import { bench, title } from "./bench.component.js";
+import { Engine } from "./engine.js";
+import { findingCard, findings } from "./findings.component.js";
+import { lane } from "./lane.component.js";
+import { panel } from "./panel.component.js";
+import { plane } from "./plane.component.js";
+import { newRow, row, rows } from "./rows.component.js";
+import { slider, sliders } from "./sliders.component.js";
+import { makeStore } from "./store.js";
+import { values } from "./values.component.js";
+import { windowBox } from "./window.component.js";
+
+const initial = JSON.parse(document.getElementById("bench-state")?.textContent ?? "{}");
+
+Alpine.store("bench", makeStore(initial));
+const engine = new Engine(Alpine.store("bench"), initial);
+const components = { bench, title, findings, findingCard, lane, panel, plane, newRow, row, slider, values, windowBox };
+for (const [name, make] of Object.entries(components)) Alpine.data(name, make(engine));
+Alpine.data("rows", rows);
+Alpine.data("sliders", sliders);
+registerFormulas(Alpine);
+Alpine.start();

@@ -1,0 +1,166 @@
+// @ts-check
+/** Paints a scene: curves on a canvas, everything else as SVG. It draws what it is told. */
+
+const SVG = "http://www.w3.org/2000/svg";
+/** Dashes of the tones; the samples in bench.css show the same. */
+const DASHES = [[], [9, 5], [2.5, 3], [10, 3, 2.5, 3], [14, 4], [5, 3], [10, 3, 2, 3, 2, 3], [6, 3, 2, 3]];
+export const TONES = DASHES.length;
+
+/** @param {string} name @param {Record<string, string | number>} attributes @param {string} [text] */
+export function svg(name, attributes, text) {
+  const element = document.createElementNS(SVG, name);
+  for (const [key, value] of Object.entries(attributes)) element.setAttribute(key, String(value));
+  if (text !== undefined) element.textContent = text;
+  return element;
+}
+
+/** Where a place of the scene, in tenths, stands now, in px. */
+export const across = (shift, tenths) => (shift.ax * tenths) / 10 + shift.bx;
+export const down = (shift, tenths) => (shift.ay * tenths) / 10 + shift.by;
+const crisp = (px) => Math.round(px) + 0.5;
+
+/** The colours of the tones in the present theme. */
+export function readTones() {
+  const style = getComputedStyle(document.documentElement);
+  return Array.from({ length: TONES }, (_, k) => style.getPropertyValue(`--tone-${k}`).trim());
+}
+
+/** Grid, axes and tick labels. */
+export function paintGrid(target, scene, shift, size) {
+  const { axes } = scene;
+  const parts = [];
+  const upright = (x, name) => parts.push(svg("line", { class: name, x1: x, x2: x, y1: 0, y2: size.height }));
+  const level = (y, name) => parts.push(svg("line", { class: name, x1: 0, x2: size.width, y1: y, y2: y }));
+  for (const x of axes.x.finer) upright(crisp(across(shift, x)), "grid-finer");
+  for (const y of axes.y.finer) level(crisp(down(shift, y)), "grid-finer");
+  for (const x of axes.x.places) upright(crisp(across(shift, x)), "grid-line");
+  for (const y of axes.y.places) level(crisp(down(shift, y)), "grid-line");
+  const yAxis = axes.y_axis === null ? null : across(shift, axes.y_axis);
+  const xAxis = axes.x_axis === null ? null : down(shift, axes.x_axis);
+  if (yAxis !== null) upright(crisp(yAxis), "axis-line");
+  if (xAxis !== null) level(crisp(xAxis), "axis-line");
+  parts.push(...xLabels(axes.x, shift, size, xAxis), ...yLabels(axes.y, shift, size, yAxis));
+  target.replaceChildren(...parts);
+}
+
+/** Labels stand below the x axis; where that is out of sight, at the nearest edge. */
+function xLabels(axis, shift, size, xAxis) {
+  const y = Math.min(Math.max((xAxis ?? size.height) + 15, 14), size.height - 6);
+  return axis.places.map((place, k) => {
+    const x = across(shift, place);
+    const isOrigin = axis.labels[k] === "0";
+    return svg("text", { class: "tick-label", x: isOrigin ? x - 5 : x, y, "text-anchor": isOrigin ? "end" : "middle" }, axis.labels[k]);
+  });
+}
+
+function yLabels(axis, shift, size, yAxis) {
+  const x = Math.min(Math.max((yAxis ?? 0) - 6, 34), size.width - 6);
+  return axis.places
+    .map((place, k) => [down(shift, place), axis.labels[k]])
+    .filter(([y, label]) => label !== "0" && y > 8 && y < size.height - 8)
+    .map(([y, label]) => svg("text", { class: "tick-label", x, y: y + 4, "text-anchor": "end" }, label));
+}
+
+/** All curves. */
+export function paintCurves(canvas, scene, shift, size, tones) {
+  const ratio = window.devicePixelRatio || 1;
+  const [width, height] = [Math.round(size.width * ratio), Math.round(size.height * ratio)];
+  if (canvas.width !== width || canvas.height !== height) {
+    canvas.width = width;
+    canvas.height = height;
+    canvas.style.width = `${size.width}px`;
+    canvas.style.height = `${size.height}px`;
+  }
+  const pen = canvas.getContext("2d");
+  pen.setTransform(1, 0, 0, 1, 0, 0);
+  pen.clearRect(0, 0, width, height);
+  pen.setTransform((ratio * shift.ax) / 10, 0, 0, (ratio * shift.ay) / 10, ratio * shift.bx, ratio * shift.by);
+  for (const row of scene.rows) {
+    if (row.curve) paintCurve(pen, row, tones[row.tone % TONES], ratio);
+  }
+}
+
+function paintCurve(pen, row, colour, ratio) {
+  pen.beginPath();
+  for (const piece of row.curve.pieces) {
+    pen.moveTo(piece[0], piece[1]);
+    for (let k = 2; k < piece.length; k += 2) pen.lineTo(piece[k], piece[k + 1]);
+  }
+  const present = pen.getTransform();
+  // The line keeps its width while the picture is stretched.
+  pen.setTransform(ratio, 0, 0, ratio, 0, 0);
+  pen.lineWidth = 2.4;
+  pen.lineJoin = "round";
+  pen.strokeStyle = colour;
+  pen.setLineDash(DASHES[row.tone % TONES]);
+  pen.stroke();
+  pen.setTransform(present);
+  pen.fillStyle = colour;
+  pen.globalAlpha = 0.4;
+  for (const band of row.curve.bands) {
+    pen.beginPath();
+    pen.moveTo(band[0], band[1]);
+    for (let k = 2; k < band.length; k += 2) pen.lineTo(band[k], band[k + 1]);
+    pen.fill();
+  }
+  pen.globalAlpha = 1;
+}
+
+/** Ends, zeros, flags and the reading line. */
+export function paintMarks(target, scene, shift, size, tones) {
+  const parts = [];
+  for (const row of scene.rows) {
+    if (!row.curve) continue;
+    const colour = tones[row.tone % TONES];
+    for (const end of row.curve.ends) {
+      parts.push(svg("circle", { class: end.closed ? "end-dot" : "end-dot end-open", cx: across(shift, end.x), cy: down(shift, end.y), r: 4.5, stroke: colour, ...(end.closed ? { fill: colour } : {}) }));
+    }
+    if (scene.axes.x_axis !== null) parts.push(...zeroMarks(row, shift, down(shift, scene.axes.x_axis)));
+    if (row.flag) parts.push(flag(row, colour, shift));
+  }
+  if (scene.reading) parts.push(...readingLine(scene, shift, size));
+  target.replaceChildren(...parts);
+}
+
+function zeroMarks(row, shift, y) {
+  return row.lane.marks.map((mark) => {
+    const x = across(shift, mark.x);
+    const line = svg("line", { class: mark.proved ? "mark-line" : "mark-line mark-doubt", x1: x, x2: x, y1: y - 6, y2: y + 6 });
+    line.append(svg("title", {}, `${row.name} = 0 at ${row.variable} = ${mark.text}`));
+    return line;
+  });
+}
+
+/** A flag keeps to its curve's end while the picture moves. */
+function flag(row, colour, shift) {
+  const [x, y] = row.flag;
+  const width = Math.max(20, 8 * row.name.length + 8);
+  const left = across(shift, x * 10) - Math.max(0, width - 20);
+  const top = down(shift, y * 10);
+  const group = svg("g", { class: "flag" });
+  group.append(
+    svg("rect", { x: left, y: top, width, height: 18, rx: 2, fill: colour }),
+    svg("text", { class: "flag-text", x: left + width / 2, y: top + 13, "text-anchor": "middle" }, row.name),
+  );
+  return group;
+}
+
+function readingLine(scene, shift, size) {
+  const x = across(shift, scene.reading.x);
+  const parts = [svg("line", { class: "reading-line", x1: x, x2: x, y1: 0, y2: size.height })];
+  for (const row of scene.rows) {
+    if (row.curve && row.reading?.y !== null && row.reading?.y !== undefined) {
+      parts.push(svg("circle", { class: "reading-dot", cx: x, cy: down(shift, row.reading.y), r: 4 }));
+    }
+  }
+  const text = scene.reading.text;
+  const width = 7.2 * text.length + 12;
+  const left = Math.min(Math.max(x - width / 2, 2), size.width - width - 2);
+  const tag = svg("g", { class: "reading-tag" });
+  tag.append(
+    svg("rect", { x: left, y: 4, width, height: 18, rx: 2 }),
+    svg("text", { x: left + width / 2, y: 17, "text-anchor": "middle" }, text),
+  );
+  parts.push(tag);
+  return parts;
+}

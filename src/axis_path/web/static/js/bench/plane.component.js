@@ -1,0 +1,162 @@
+// @ts-check
+/** The plane: pan, zoom, the reading line, and the picture. */
+import { abscissa, isDrawable, moved, pxOf, zoomed } from "./affine.model.js";
+import { paintCurves, paintGrid, paintMarks, readTones } from "./paint.js";
+
+const WHEEL_STEP = 1.0015;
+const KEY_ZOOM = 1.25;
+const MOVE_PX = 40;
+/** A pointer that moved less than this clicked. */
+const STILL_PX = 3;
+
+/** @param {import("./engine.js").Engine} engine */
+export const plane = (engine) => () => ({
+  pointers: new Map(),
+
+  init() {
+    this.tones = readTones();
+    this.painter = (scene, shift) => this.paint(scene, shift);
+    engine.painters.add(this.painter);
+    this.themed = () => {
+      this.tones = readTones();
+      engine.paint();
+    };
+    document.addEventListener("themechange", this.themed);
+    this.wheeled = (event) => this.wheel(event);
+    this.$refs.surface.addEventListener("wheel", this.wheeled, { passive: false });
+    this.watcher = new ResizeObserver(() => this.measure());
+    this.watcher.observe(this.$refs.plane);
+    this.watcher.observe(document.querySelector(".rows"));
+    this.measure();
+  },
+  destroy() {
+    engine.painters.delete(this.painter);
+    document.removeEventListener("themechange", this.themed);
+    this.$refs.surface.removeEventListener("wheel", this.wheeled);
+    this.watcher.disconnect();
+  },
+
+  /** The lanes are as wide as the list of rows leaves room for; the plane takes the same width. */
+  measure() {
+    const rows = document.querySelector(".rows");
+    const isStacked = matchMedia("(max-width: 1000px)").matches;
+    const side = isStacked ? 0 : this.$refs.plane.offsetLeft - rows.offsetLeft;
+    const width = Math.max(Math.floor(rows.clientWidth - side), 120);
+    const height = Math.max(Math.floor(this.$refs.plane.clientHeight), 80);
+    document.documentElement.style.setProperty("--plane-width", `${width}px`);
+    this.$refs.surface.style.width = `${width}px`;
+    for (const name of ["grid", "marks"]) {
+      this.$refs[name].setAttribute("width", String(width));
+      this.$refs[name].setAttribute("height", String(height));
+    }
+    engine.resize(width, height);
+  },
+
+  paint(scene, shift) {
+    const { grid, curves, marks } = this.$refs;
+    paintGrid(grid, scene, shift, engine.size);
+    paintCurves(curves, scene, shift, engine.size, this.tones);
+    paintMarks(marks, scene, shift, engine.size, this.tones);
+  },
+
+  place(event) {
+    const box = this.$refs.surface.getBoundingClientRect();
+    return { x: event.clientX - box.left, y: event.clientY - box.top };
+  },
+
+  down(event) {
+    if (event.button > 0) return;
+    this.$refs.surface.setPointerCapture(event.pointerId);
+    this.pointers.set(event.pointerId, this.place(event));
+    this.travelled = 0;
+  },
+  move(event) {
+    const before = this.pointers.get(event.pointerId);
+    const now = this.place(event);
+    if (!before) {
+      if (event.pointerType !== "touch") engine.read(abscissa(engine.window, engine.size.width, now.x));
+      return;
+    }
+    const others = [...this.pointers].filter(([id]) => id !== event.pointerId);
+    this.pointers.set(event.pointerId, now);
+    if (others.length) {
+      this.pinch(before, now, others[0][1]);
+      return;
+    }
+    this.travelled += Math.abs(now.x - before.x) + Math.abs(now.y - before.y);
+    if (this.travelled < STILL_PX) return;
+    this.$refs.surface.classList.add("is-held");
+    this.shift(moved(engine.window, engine.size, now.x - before.x, now.y - before.y));
+  },
+  up(event) {
+    if (this.pointers.has(event.pointerId) && this.travelled < STILL_PX) {
+      engine.read(abscissa(engine.window, engine.size.width, this.place(event).x));
+    }
+    this.pointers.delete(event.pointerId);
+    this.$refs.surface.classList.remove("is-held");
+    engine.changed();
+  },
+  pinch(before, now, other) {
+    const distance = (point) => Math.hypot(point.x - other.x, point.y - other.y);
+    if (distance(now) < 10) return;
+    const middle = { x: (now.x + other.x) / 2, y: (now.y + other.y) / 2 };
+    this.shift(zoomed(engine.window, engine.size, middle, distance(before) / distance(now)));
+  },
+  wheel(event) {
+    event.preventDefault();
+    const lines = event.deltaMode === 1 ? 30 : 1;
+    const amount = Math.max(-400, Math.min(400, event.deltaY * lines));
+    this.shift(zoomed(engine.window, engine.size, this.place(event), WHEEL_STEP ** amount));
+    engine.changed();
+  },
+  shift(window) {
+    if (isDrawable(window)) engine.setWindow(window);
+  },
+
+  middle() {
+    return { x: engine.size.width / 2, y: engine.size.height / 2 };
+  },
+  zoomIn() {
+    this.shift(zoomed(engine.window, engine.size, this.middle(), 1 / KEY_ZOOM));
+    engine.changed();
+  },
+  zoomOut() {
+    this.shift(zoomed(engine.window, engine.size, this.middle(), KEY_ZOOM));
+    engine.changed();
+  },
+  home() {
+    engine.askWindow({ how: "home" }).catch((error) => engine.complain(error));
+  },
+  frame() {
+    engine.askWindow({ how: "frame" }).catch((error) => engine.complain(error));
+  },
+  frameRow(row) {
+    engine.askWindow({ how: "frame", id: row.id }).catch((error) => engine.complain(error));
+  },
+
+  key(event) {
+    const step = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key];
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    if (step && event.shiftKey) this.shift(moved(engine.window, engine.size, -step[0] * MOVE_PX, step[1] * MOVE_PX));
+    else if (step && step[0]) this.nudge(step[0]);
+    else if (event.key === "+" || event.key === "=") this.zoomIn();
+    else if (event.key === "-") this.zoomOut();
+    else if (event.key === "Home") this.home();
+    else return;
+    event.preventDefault();
+  },
+  /** Move the reading line by a pixel's worth of x. */
+  nudge(direction) {
+    const { width } = engine.size;
+    const present = engine.reading === null ? width / 2 : pxOf(engine.window, width, engine.reading);
+    const px = Math.min(Math.max(present + 2 * direction, 0), width);
+    engine.read(abscissa(engine.window, width, px));
+  },
+
+  get whyRows() {
+    return this.$store.bench.rows.filter((row) => row.why);
+  },
+  get hasWhy() {
+    return this.$store.bench.isReady && (this.whyRows.length > 0 || Boolean(this.$store.bench.empty));
+  },
+});

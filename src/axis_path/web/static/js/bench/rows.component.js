@@ -1,0 +1,186 @@
+// @ts-check
+/** The rows: definitions and notes, edited in place. */
+import { makeWriting, withWriting } from "./writing.js";
+
+export const rows = () => ({
+  /** Sliders have their own place; a slider with a problem shows as a row, where it can be mended. */
+  get shownRows() {
+    const sliders = new Set(this.$store.bench.sliders.map((slider) => slider.id));
+    return this.$store.bench.rows.filter((row) => !sliders.has(row.id) || row.problem);
+  },
+});
+
+/** @param {import("./engine.js").Engine} engine */
+export const row = (engine) => () => withWriting(makeWriting(engine), {
+  isEditing: false,
+
+  get isNote() {
+    return this.row.kind === "note";
+  },
+  get isFunction() {
+    return this.row.kind === "function";
+  },
+  get noteText() {
+    return this.row.text.replace(/^\s*#\s*/, "");
+  },
+  get hasFormula() {
+    return Boolean(this.row.mathml);
+  },
+  get isRaw() {
+    return !this.isNote && !this.row.mathml;
+  },
+  get hasLane() {
+    return this.row.hasLane;
+  },
+  get rowClass() {
+    return {
+      "is-note": this.isNote && !this.isEditing,
+      "is-aside": this.row.aside,
+      "is-hidden": this.row.hidden,
+      "is-editing": this.isEditing,
+    };
+  },
+  get strokeClass() {
+    return this.isFunction && !this.row.aside ? `tone-${(this.row.tone ?? 0) % 8}` : "";
+  },
+  get hasSecond() {
+    return !this.isNote && !this.isEditing;
+  },
+  get isUnrestricted() {
+    return this.isFunction && !this.row.domain && !this.row.problem;
+  },
+  get allText() {
+    return `all ${this.row.variable ?? "x"}`;
+  },
+  get stateText() {
+    if (this.row.aside) return "set aside";
+    return this.row.hidden ? "hidden" : "";
+  },
+  get readingText() {
+    if (this.row.value) return this.row.value;
+    return this.row.reading ? this.row.reading.text : "";
+  },
+  get readingReason() {
+    return this.row.reading?.reason ?? "";
+  },
+  get called() {
+    return this.row.name ?? "this line";
+  },
+  get editLabel() {
+    return `Edit ${this.row.text}`;
+  },
+  get inputLabel() {
+    return `Text of ${this.called}`;
+  },
+  get hideLabel() {
+    return `Hide ${this.called}`;
+  },
+  get hideTitle() {
+    return this.row.hidden ? "Show" : "Hide: it works, but is not drawn";
+  },
+  get asideLabel() {
+    return `Set ${this.called} aside`;
+  },
+  get asideTitle() {
+    return this.row.aside ? "Take back" : "Set aside: keep it, but let it take no part";
+  },
+  get deleteLabel() {
+    return `Delete ${this.called}`;
+  },
+
+  /** While it is written, a line shows the problem of what is written, else its own. */
+  get shownProblem() {
+    if (this.row.aside && !this.isEditing) return null;
+    return this.isEditing ? this.writtenProblem : this.row.problem;
+  },
+  get problemText() {
+    return this.isEditing ? this.previewedText : this.row.text;
+  },
+
+  edit() {
+    this.text = this.row.text;
+    this.isEditing = true;
+    this.preview();
+    this.$nextTick(() => {
+      this.$refs.input.focus();
+      this.$refs.input.select();
+    });
+  },
+  cancel() {
+    this.isEditing = false;
+    this.forgetPreview();
+  },
+  keepOnBlur() {
+    if (this.isEditing) this.keep();
+  },
+  async keep() {
+    const text = this.text.trim();
+    this.isEditing = false;
+    this.forgetPreview();
+    if (text === this.row.text) return;
+    const command = text ? { do: "write", id: this.row.id, text } : { do: "remove", id: this.row.id };
+    const error = await engine.commit([command]);
+    if (error) {
+      // Refused: what was written stays in the field.
+      this.isEditing = true;
+      this.writtenProblem = { message: error.message, position: [0, 0], letters: [], suggestion: null };
+    }
+  },
+  hide() {
+    engine.commit([{ do: "hide", id: this.row.id, hidden: !this.row.hidden }]);
+  },
+  setAside() {
+    engine.commit([{ do: "aside", id: this.row.id, aside: !this.row.aside }]);
+  },
+  remove() {
+    this.$store.bench.said = `${this.called} was deleted. Undo brings it back.`;
+    engine.commit([{ do: "remove", id: this.row.id }]);
+  },
+
+  useSuggestion() {
+    const { position, suggestion } = this.shownProblem;
+    const text = this.problemText;
+    const mended = text.slice(0, position[0]) + suggestion + text.slice(position[1]);
+    if (this.isEditing) {
+      this.text = mended;
+      this.preview();
+    } else engine.commit([{ do: "write", id: this.row.id, text: mended }]);
+  },
+  async makeSliders() {
+    const names = [...this.shownProblem.letters];
+    const commands = [{ do: "make_sliders", names }];
+    if (this.isEditing) {
+      commands.unshift({ do: "write", id: this.row.id, text: this.text.trim() });
+      this.isEditing = false;
+    }
+    await engine.commit(commands);
+  },
+  nothing() {},
+});
+
+/** @param {import("./engine.js").Engine} engine */
+export const newRow = (engine) => () => withWriting(makeWriting(engine), {
+  row: { id: null, text: "" },
+  get shownProblem() {
+    return this.text ? this.writtenProblem : null;
+  },
+  get problemText() {
+    return this.previewedText;
+  },
+  clear() {
+    this.text = "";
+    this.forgetPreview();
+  },
+  async keep() {
+    const text = this.text.trim();
+    if (!text) return;
+    this.clear();
+    const error = await engine.commit([{ do: "write", id: null, text }]);
+    if (error) {
+      this.text = text;
+      this.writtenProblem = { message: error.message, position: [0, 0], letters: [], suggestion: null };
+      return;
+    }
+    this.$nextTick(() => this.$refs.input.scrollIntoView({ block: "nearest" }));
+  },
+});

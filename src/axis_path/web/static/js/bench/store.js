@@ -1,0 +1,85 @@
+// @ts-check
+/** What the page shows, as Alpine's reactive store; filled from scenes, field by field. */
+
+/** Change only what differs, so that only that is drawn anew. */
+function update(target, source) {
+  for (const [key, value] of Object.entries(source)) {
+    const same = typeof value === "object" ? JSON.stringify(target[key]) === JSON.stringify(value) : target[key] === value;
+    if (!same) target[key] = value;
+  }
+}
+
+/** Bring a list of entries with ids up to date, in the order of the source. */
+function updateList(list, source) {
+  const known = new Map(list.map((entry) => [entry.id, entry]));
+  const sameOrder = list.length === source.length && source.every((entry, k) => list[k].id === entry.id);
+  for (const entry of source) {
+    const present = known.get(entry.id);
+    if (present) update(present, entry);
+  }
+  if (!sameOrder) {
+    const next = source.map((entry) => known.get(entry.id) ?? entry);
+    list.splice(0, list.length, ...next);
+  }
+}
+
+/** The parts of a row that the page shows; its curve and lane are only painted. */
+const shownRow = ({ curve, lane, flag, ...row }) => ({ ...row, hasLane: lane !== null });
+
+const signs = { theta: "θ", alpha: "α", beta: "β", gamma: "γ", delta: "δ", lambda: "λ", mu: "μ", omega: "ω", phi: "φ", sigma: "σ", tau: "τ", rho: "ρ" };
+const shownSlider = (slider) => ({
+  ...slider,
+  sign: signs[slider.name] ?? slider.name,
+  lowText: slider.low.replace("-", "−"),
+  highText: slider.high.replace("-", "−"),
+});
+
+/** @param {any} initial */
+export function makeStore(initial) {
+  return {
+    id: initial.id,
+    title: initial.title,
+    unit: initial.unit,
+    undo: initial.undo,
+    redo: initial.redo,
+    table: initial.table,
+    rows: [],
+    sliders: [],
+    reading: null,
+    empty: null,
+    window: initial.view.window,
+    tab: initial.view.tab ?? "findings",
+    folded: initial.view.folded ?? false,
+    saving: false,
+    problem: "",
+    said: "",
+    isReady: false,
+
+    get savedText() {
+      return this.saving ? "saving …" : "saved";
+    },
+    get undoTitle() {
+      return this.undo ? `Undo: ${this.undo} (Ctrl+Z)` : "Nothing to undo";
+    },
+    get redoTitle() {
+      return this.redo ? `Redo: ${this.redo} (Ctrl+Shift+Z)` : "Nothing to redo";
+    },
+    get functions() {
+      return this.rows.filter((row) => row.kind === "function" && !row.aside && row.hasLane);
+    },
+
+    /** Take over a scene. */
+    take(scene) {
+      updateList(this.rows, scene.rows.map(shownRow));
+      updateList(this.sliders, scene.sliders.map(shownSlider));
+      update(this, {
+        reading: scene.reading, empty: scene.empty, unit: scene.unit, table: scene.table, isReady: true,
+      });
+    },
+    takeHistory({ undo, redo }) {
+      this.undo = undo;
+      this.redo = redo;
+      this.problem = "";
+    },
+  };
+}

@@ -1,0 +1,132 @@
+// @ts-check
+/** Values: the table of all shown functions. */
+import { post } from "../shared/api.js";
+import { Follower } from "../shared/follower.js";
+
+/** @param {import("./engine.js").Engine} engine */
+export const values = (engine) => () => ({
+  start: "",
+  stop: "",
+  step: "",
+  problem: "",
+  columns: [],
+  lines: [],
+  count: 0,
+  from: 0,
+  current: null,
+  isBehind: false,
+
+  init() {
+    this.follower = new Follower(
+      (body) => post(`${engine.path}/table`, body),
+      (answer) => this.take(answer),
+      (error) => engine.complain(error),
+    );
+    this.watcher = () => this.ask();
+    engine.watchers.add(this.watcher);
+    this.readSpec();
+    this.$watch("$store.bench.table", () => this.readSpec());
+    this.$watch("$store.bench.isReady", () => this.ask());
+  },
+  destroy() {
+    engine.watchers.delete(this.watcher);
+  },
+  readSpec() {
+    Object.assign(this, this.$store.bench.table);
+  },
+  ask() {
+    if (this.$store.bench.tab !== "values" || !engine.size.width) return;
+    this.isBehind = true;
+    this.follower.ask(() => engine.body({ from: this.from }));
+  },
+  take(answer) {
+    if (answer.version !== engine.version) return;
+    const { table } = answer;
+    this.problem = table.problem ?? "";
+    this.count = table.count;
+    this.from = table.from;
+    this.columns = table.columns.map((column) => ({ ...column, className: `tone-${(column.tone ?? 0) % 8}` }));
+    this.lines = table.rows.map((row, k) => ({
+      ...row,
+      isCurrent: row.row === this.current,
+      tab: row.row === this.current || (this.current === null && k === 0) ? 0 : -1,
+      cells: row.cells.map((cell, j) => ({ key: j, shown: cell.text || "—", reason: cell.reason, isUndefined: !cell.text })),
+    }));
+    this.isBehind = this.follower.wish !== null;
+  },
+
+  get variable() {
+    return this.columns[0]?.variable ?? "x";
+  },
+  get isEmptyTable() {
+    return this.$store.bench.isReady && !this.columns.length && !this.isBehind;
+  },
+  get hasTable() {
+    return this.columns.length > 0 && this.lines.length > 0;
+  },
+  get reasons() {
+    const line = this.lines.find((each) => each.row === this.current);
+    if (!line) return "";
+    const missing = line.cells.map((cell, k) => (cell.isUndefined ? `${this.columns[k].name}: ${cell.reason}` : "")).filter(Boolean);
+    return missing.length ? `No value at ${line.x}. ${missing.join("; ")}.` : "";
+  },
+
+  async keep() {
+    const { start, stop, step } = this;
+    const present = this.$store.bench.table;
+    if (start === present.start && stop === present.stop && step === present.step) return;
+    this.from = 0;
+    this.current = null;
+    const error = await engine.commit([{ do: "table", start, stop, step }]);
+    this.problem = error ? error.message : "";
+    if (error) Object.assign(this, { start, stop, step });
+  },
+
+  choose(line) {
+    if (this.current === line.row) return;
+    this.current = line.row;
+    for (const each of this.lines) {
+      each.isCurrent = each.row === line.row;
+      each.tab = each.isCurrent ? 0 : -1;
+    }
+    this.show(line.value);
+  },
+  /** Move the reading line, and the window with it if it would leave it. */
+  show(x) {
+    const { x: bounds } = engine.window;
+    if (x < bounds[0] || x > bounds[1]) {
+      const half = (bounds[1] - bounds[0]) / 2;
+      engine.setWindow({ ...engine.window, x: [x - half, x + half] });
+    }
+    engine.read(x);
+  },
+  key(event) {
+    const by = { ArrowUp: -1, ArrowDown: 1, PageUp: -10, PageDown: 10 }[event.key];
+    if (!by || !this.lines.length) return;
+    event.preventDefault();
+    const present = this.lines.findIndex((each) => each.row === this.current);
+    const next = Math.min(Math.max(present + by, 0), this.lines.length - 1);
+    this.$root.querySelector(`[data-value-row="${this.lines[next].row}"]`)?.focus();
+  },
+
+  get hasPages() {
+    return this.count > this.lines.length;
+  },
+  get hasEarlier() {
+    return this.from > 0;
+  },
+  get hasLater() {
+    return this.from + this.lines.length < this.count;
+  },
+  get pageText() {
+    return `rows ${this.from + 1} to ${this.from + this.lines.length} of ${this.count}`;
+  },
+  earlier() {
+    this.from = Math.max(this.from - this.lines.length, 0);
+    this.ask();
+  },
+  later() {
+    this.from += this.lines.length;
+    this.ask();
+  },
+});

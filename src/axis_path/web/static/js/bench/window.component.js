@@ -1,0 +1,50 @@
+// @ts-check
+/** The bounds of the window as numbers that can be typed. */
+
+/** @param {import("./engine.js").Engine} engine */
+export const windowBox = (engine) => () => ({
+  xLow: "",
+  xHigh: "",
+  yLow: "",
+  yHigh: "",
+  problem: "",
+
+  init() {
+    this.painter = () => this.read();
+    engine.painters.add(this.painter);
+  },
+  destroy() {
+    engine.painters.delete(this.painter);
+  },
+  get variable() {
+    const functions = this.$store.bench.functions;
+    return functions.length && functions.every((row) => row.variable === functions[0].variable) ? functions[0].variable : "x";
+  },
+  /** Show the present window, but leave alone what is being typed. */
+  read() {
+    if (this.$root.contains(document.activeElement)) return;
+    const { x, y } = engine.window;
+    const texts = [...rounded(x, engine.size.width), ...rounded(y, engine.size.height)];
+    [this.xLow, this.xHigh, this.yLow, this.yHigh] = texts;
+    this.problem = "";
+  },
+  async keep() {
+    try {
+      const bounds = { x_low: this.xLow, x_high: this.xHigh, y_low: this.yLow, y_high: this.yHigh };
+      this.problem = "";
+      await engine.askWindow({ how: "bounds", bounds });
+    } catch (error) {
+      this.problem = error.message;
+    }
+  },
+});
+
+/** Bounds with as many figures as a pixel can tell. */
+function rounded([low, high], px) {
+  const places = Math.ceil(Math.log10((10 * px) / (high - low)));
+  const shown = (value) => {
+    const text = places > 12 || places < -6 ? value.toPrecision(6) : value.toFixed(Math.max(places, 0));
+    return String(Number(text)).replace("-", "−");
+  };
+  return [shown(low), shown(high)];
+}

@@ -1,0 +1,76 @@
+// @ts-check
+/** What a line that is being written shows: how it reads, or what is wrong with it and where. */
+import { post } from "../shared/api.js";
+import { Follower } from "../shared/follower.js";
+
+const SHOWN_LETTERS = 3;
+
+/** @param {import("./engine.js").Engine} engine */
+export function makeWriting(engine) {
+  return {
+    text: "",
+    previewFormula: "",
+    previewedText: "",
+    /** @type {any} */
+    writtenProblem: null,
+    follower: null,
+
+    preview() {
+      this.follower ??= new Follower(
+        (body) => post(`${engine.path}/preview`, body),
+        (answer) => this.takePreview(answer),
+        (error) => engine.complain(error),
+      );
+      if (!this.text.trim()) {
+        this.forgetPreview();
+        return;
+      }
+      this.follower.ask(() => engine.body({ drafts: [], text: this.text, id: this.row.id }));
+    },
+    takePreview(answer) {
+      // An answer for what was written before would mark the wrong place.
+      if (answer.text !== this.text) return;
+      this.previewFormula = answer.mathml;
+      this.writtenProblem = answer.problem;
+      this.previewedText = answer.text;
+    },
+    forgetPreview() {
+      Object.assign(this, { previewFormula: "", writtenProblem: null, previewedText: "" });
+    },
+
+    get problemMessage() {
+      return this.shownProblem?.message ?? "";
+    },
+    get hasPlace() {
+      const problem = this.shownProblem;
+      return Boolean(problem) && problem.position[1] > problem.position[0];
+    },
+    get placeBefore() {
+      return this.hasPlace ? this.problemText.slice(0, this.shownProblem.position[0]) : "";
+    },
+    get placeWrong() {
+      return this.hasPlace ? this.problemText.slice(...this.shownProblem.position) : "";
+    },
+    get placeAfter() {
+      return this.hasPlace ? this.problemText.slice(this.shownProblem.position[1]) : "";
+    },
+    get suggestionText() {
+      const suggestion = this.shownProblem?.suggestion;
+      return suggestion ? `Use ${suggestion}` : "";
+    },
+    get slidersText() {
+      const letters = this.shownProblem?.letters ?? [];
+      if (!letters.length || this.shownProblem.suggestion) return "";
+      if (letters.length > SHOWN_LETTERS) return `Make ${letters.length} sliders`;
+      return letters.length === 1 ? `Make ${letters[0]} a slider` : `Make sliders of ${letters.join(", ")}`;
+    },
+  };
+}
+
+/**
+ * Copy getters as getters: a spread would read them once and keep the value.
+ * @param {any} target @param {any} source
+ */
+export function withWriting(target, source) {
+  return Object.defineProperties(target, Object.getOwnPropertyDescriptors(source));
+}

@@ -1,0 +1,52 @@
+// @ts-check
+/** The only place that talks to the server. */
+
+/** A refusal of the server, or no answer at all. */
+export class ApiError extends Error {
+  /** @param {number} status 0 if there was no answer. @param {any} error */
+  constructor(status, error) {
+    super(error.message ?? "The server did not answer.");
+    this.status = status;
+    this.code = error.code ?? "network";
+    this.position = error.position ?? null;
+  }
+}
+
+const token = () => document.querySelector('meta[name="csrf-token"]')?.getAttribute("content") ?? "";
+
+/**
+ * Send JSON and give the JSON that comes back.
+ * @param {string} path
+ * @param {object} body
+ * @param {{keepalive?: boolean}} [options]
+ * @returns {Promise<any>}
+ */
+export async function post(path, body, options = {}) {
+  let response;
+  try {
+    response = await fetch(path, {
+      method: "POST",
+      headers: { "Content-Type": "application/json", Accept: "application/json", "X-CSRFToken": token() },
+      body: JSON.stringify(body),
+      keepalive: options.keepalive ?? false,
+    });
+  } catch {
+    throw new ApiError(0, { message: "The server did not answer. Nothing is lost: try again." });
+  }
+  const answer = await response.json().catch(() => ({}));
+  if (!response.ok) throw new ApiError(response.status, answer.error ?? {});
+  return answer;
+}
+
+/**
+ * Send a form field and give the JSON that comes back.
+ * @param {string} path
+ * @param {Record<string, string>} fields
+ */
+export async function postForm(path, fields) {
+  const body = new URLSearchParams({ ...fields, csrf_token: token() });
+  const response = await fetch(path, { method: "POST", headers: { Accept: "application/json" }, body });
+  const answer = await response.json().catch(() => ({}));
+  if (!response.ok) throw new ApiError(response.status, answer.error ?? {});
+  return answer;
+}
