@@ -19,7 +19,7 @@ from pathlib import Path
 
 from launcher.packages import postgres_programs
 from launcher.ports import HOST, any_free_port
-from launcher.say import LauncherError, say, step
+from launcher.say import LauncherError, say
 
 _USER = "postgres"
 _DATABASE_USER = "axis_path"
@@ -136,15 +136,14 @@ def _create(folder: Path, programs: Path, password: str) -> None:
         os.chown(folder, user.pw_uid, user.pw_gid)
         os.chown(secret, user.pw_uid, user.pw_gid)
     try:
-        with step("Creating the database cluster"):
-            done = subprocess.run(
-                [*_as_user(), str(programs / "initdb"), "-D", str(folder), "-U", _DATABASE_USER,
-                 "-A", "scram-sha-256", f"--pwfile={secret}", "-E", "UTF8", "--locale=C.UTF-8",
-                 "--no-instructions"],
-                capture_output=True, text=True, check=False, cwd="/",
-            )  # fmt: skip
-            if done.returncode != 0:
-                raise LauncherError(f"initdb failed:\n{done.stdout}{done.stderr}")
+        done = subprocess.run(
+            [*_as_user(), str(programs / "initdb"), "-D", str(folder), "-U", _DATABASE_USER,
+             "-A", "scram-sha-256", f"--pwfile={secret}", "-E", "UTF8", "--locale=C.UTF-8",
+             "--no-instructions"],
+            capture_output=True, text=True, check=False, cwd="/",
+        )  # fmt: skip
+        if done.returncode != 0:
+            raise LauncherError(f"initdb failed:\n{done.stdout}{done.stderr}")
     finally:
         secret.unlink(missing_ok=True)
 
@@ -158,13 +157,12 @@ def _stop_left_over(folder: Path) -> None:
         return
     if b"postgres" not in command or str(folder).encode() not in command:
         return
-    with step("Stopping the database that an earlier start left running"):
-        deadline = time.monotonic() + _PATIENCE_S
-        with contextlib.suppress(ProcessLookupError):
-            os.kill(pid, signal.SIGINT)
-            while time.monotonic() < deadline:
-                os.kill(pid, 0)
-                time.sleep(0.1)
+    deadline = time.monotonic() + _PATIENCE_S
+    with contextlib.suppress(ProcessLookupError):
+        os.kill(pid, signal.SIGINT)
+        while time.monotonic() < deadline:
+            os.kill(pid, 0)
+            time.sleep(0.1)
 
 
 def _wait_until_ready(cluster: Cluster, programs: Path, port: int) -> None:

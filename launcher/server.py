@@ -55,7 +55,8 @@ def start(port: int) -> int:
     cluster: Cluster | None = None
     web: subprocess.Popen[bytes] | None = None
     try:
-        with step("Starting the database"):
+        is_new = not (VAR / "postgres").exists()
+        with step("Creating and starting the database" if is_new else "Starting the database"):
             cluster = start_cluster(VAR / "postgres")
         environment = application_environment(cluster.url, _secret_key())
         with step("Preparing the database"):

@@ -36,7 +36,7 @@ def morning_tide() -> DemoStudy:
     study.define("m(t) = h(t) - g(t)")
     study.set_table(TableSpec("0", "12", "1"))
     line = next(line for line in study.lines if line.text.startswith("m("))
-    study.set_asks([Ask(1, line.id)])
+    study.set_asks([Ask(1, line.id, "0", "12.4")])
     view = {"window": {"x": [-1.0, 13.0], "y": [-3.2, 4.6]}, "reading": 4.6, "tab": "findings"}
     return DemoStudy("Morning tide", study.to_dict(), view)
 

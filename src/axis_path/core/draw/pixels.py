@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+from dataclasses import dataclass
+
 import numpy as np
 from numpy.typing import NDArray
 
@@ -68,35 +71,57 @@ def last_visible_point(curve: Curve, window: Window) -> tuple[float, float] | No
     return float(x_px), float(y_px)
 
 
+@dataclass(frozen=True, slots=True)
+class Flag:
+    """Where a curve's lettered flag stands: its upper left corner and its width, in px."""
+
+    x: int
+    y: int
+    width: int
+
+
+FLAG_HEIGHT = 18
+_LETTER_PX, _LEAST_PX, _GAP_PX = 8, 20, 2
+#: How far from the end of its curve a flag stands: clear of the dot there.
+_FROM_END_PX = 8
+
+
 def place_flags(
-    points: list[tuple[float, float] | None], window: Window, *, size: tuple[int, int]
-) -> list[tuple[int, int] | None]:
+    ends: Sequence[tuple[str, tuple[float, float] | None]], window: Window
+) -> list[Flag | None]:
     """Place the lettered flags of curves beside their ends without covering one another.
 
     Args:
-        points: the end of each curve in px.
+        ends: the name of each curve and its end in px, None if it has none in the window.
         window: where they must lie.
-        size: width and height of a flag in px.
     Returns:
-        The upper left corners, in the order of the points; None for a curve without an end.
+        The flags in the order of the ends; None for a curve without an end.
     """
-    width, height = size
-    placed: list[tuple[int, int] | None] = []
-    taken: list[tuple[int, int]] = []
-    for point in points:
+    placed: list[Flag | None] = []
+    for name, point in ends:
         if point is None:
             placed.append(None)
             continue
-        x = min(round(point[0]) + 3, window.width - width - 2)
-        wanted = min(max(round(point[1]) - height // 2, 2), window.height - height - 2)
-        offsets = sorted(range(-12, 13), key=abs)
-        free = (
-            y
-            for y in (wanted + offset * (height + 2) for offset in offsets)
-            if 2 <= y <= window.height - height - 2
-            and all(abs(x - a) >= width + 2 or abs(y - b) >= height + 2 for a, b in taken)
-        )
-        corner = (x, next(free, wanted))
-        taken.append(corner)
-        placed.append(corner)
+        width = max(_LEAST_PX, _LETTER_PX * len(name) + 8)
+        taken = [flag for flag in placed if flag is not None]
+        placed.append(_free_place(point, width, window, taken))
     return placed
+
+
+def _free_place(
+    point: tuple[float, float], width: int, window: Window, taken: list[Flag]
+) -> Flag:
+    lowest = window.height - FLAG_HEIGHT - _GAP_PX
+    x = min(round(point[0]) + _FROM_END_PX, window.width - width - _GAP_PX)
+    wanted = min(max(round(point[1]) - FLAG_HEIGHT // 2, _GAP_PX), lowest)
+    for offset in sorted(range(-24, 25), key=abs):
+        y = wanted + offset * (FLAG_HEIGHT + _GAP_PX) // 2
+        is_clear = all(
+            x >= other.x + other.width + _GAP_PX
+            or other.x >= x + width + _GAP_PX
+            or abs(y - other.y) >= FLAG_HEIGHT + _GAP_PX
+            for other in taken
+        )
+        if _GAP_PX <= y <= lowest and is_clear:
+            return Flag(x, y, width)
+    return Flag(x, wanted, width)

@@ -9,6 +9,7 @@ from __future__ import annotations
 from collections import OrderedDict
 from dataclasses import dataclass
 from fractions import Fraction
+from functools import lru_cache
 from threading import Lock
 from typing import Any
 
@@ -41,7 +42,6 @@ from axis_path.core.study.definition import Definition
 from axis_path.core.study.domains import round_to_px
 from axis_path.core.study.sliders import written_number
 
-FLAG_SIZE = (20, 18)
 READING_DIGITS = 5
 _END_DIGITS = 4
 _KEPT_MARKS = 256
@@ -110,7 +110,7 @@ def make_scene(state: State, window: Window, *, reading_x: float | None = None) 
         for d in definitions
         if d.id in functions and not d.hidden
     }
-    flags = _flags(curves, window)
+    flags = _flags(state, curves, window)
     rows = [
         _row(state, definition, window, x_reading)
         | _drawn(definition, functions.get(definition.id), curves.get(definition.id), window)
@@ -127,9 +127,15 @@ def make_scene(state: State, window: Window, *, reading_x: float | None = None) 
     )
 
 
-def _flags(curves: dict[int, Curve], window: Window) -> dict[int, tuple[int, int] | None]:
-    ends = [last_visible_point(curve, window) for curve in curves.values()]
-    return dict(zip(curves, place_flags(ends, window, size=FLAG_SIZE), strict=True))
+def _flags(
+    state: State, curves: dict[int, Curve], window: Window
+) -> dict[int, dict[str, int] | None]:
+    names = {definition.id: definition.name or "" for definition in state.definitions}
+    ends = [(names[id_], last_visible_point(curve, window)) for id_, curve in curves.items()]
+    return {
+        id_: None if flag is None else {"x": flag.x, "y": flag.y, "width": flag.width}
+        for id_, flag in zip(curves, place_flags(ends, window), strict=True)
+    }
 
 
 def _row(
@@ -391,6 +397,25 @@ def _outside(curve: Curve, window: Window) -> str:
     return "above and below" if all(sides) else ""
 
 
+def make_readings(state: State, window: Window, reading_x: float) -> dict[str, Any]:
+    """Give the reading line alone, with the value of every function at it.
+
+    Args:
+        state: the study in one state.
+        window: what part of the plane is seen.
+        reading_x: where the reading line stands, in axis units.
+    """
+    x = round_to_px(reading_x, window)
+    return {
+        "reading": _reading(x, window),
+        "values": {
+            str(id_): _reading_of(function, x, window)
+            for id_, function in state.functions.items()
+        },
+    }
+
+
+@lru_cache(maxsize=32)
 def _axes(window: Window) -> dict[str, Any]:
     x = make_ticks(window.x[0], window.x[1], window.width)
     y = make_ticks(window.y[0], window.y[1], window.height)

@@ -50,7 +50,7 @@ from axis_path.core.study.document import (
     document_to_dict,
 )
 from axis_path.core.study.line import StudyLine
-from axis_path.core.study.scene import READING_DIGITS, Scene, State, make_scene
+from axis_path.core.study.scene import READING_DIGITS, Scene, State, make_readings, make_scene
 from axis_path.core.study.sliders import (
     SliderRange,
     exact_number,
@@ -499,6 +499,10 @@ class Study:
             reading_x: where the reading line stands, in axis units; None for none.
         """
         return make_scene(self._state, window, reading_x=reading_x)
+
+    def readings(self, window: Window, reading_x: float) -> dict[str, Any]:
+        """Give the reading line alone, with every function's value there, as plain data."""
+        return make_readings(self._state, window, reading_x)
 
     @cached_property
     def _state(self) -> State:

@@ -5,13 +5,14 @@ from __future__ import annotations
 from typing import Any
 
 from axis_path.core import Findings, Study
+from axis_path.core.draw import HOME_X
 from axis_path.core.errors import MathError
-from axis_path.core.study import Ask, problem_dict
+from axis_path.core.study import Ask, end_text, problem_dict
 from axis_path.core.tabulate import make_table
 from axis_path.web.bench.request import BenchRequest
 
 _MOST_ROWS = 200
-_CELL_DIGITS = 8
+_CELL_DIGITS = 6
 
 
 def preview_dict(asked: BenchRequest) -> dict[str, Any]:
@@ -67,12 +68,11 @@ def _ask_dict(study: Study, ask: Ask) -> dict[str, Any]:
 
 
 def _where(ask: Ask, variable: str, study: Study, name: str) -> str:
-    if ask.low is not None and ask.high is not None:
-        return f"{ask.low} ≤ {variable} ≤ {ask.high}".replace("-", "−")
+    """Say where was searched, as it was typed or as the domain stands now."""
     function = study.function(name)
-    if function.low is not None and function.high is not None:
-        return "on its domain"
-    return "where it is searched: −10 to 10, cut to its domain"
+    low = ask.low or (end_text(function.low) if function.low else f"{HOME_X[0]:g}")
+    high = ask.high or (end_text(function.high) if function.high else f"{HOME_X[1]:g}")
+    return f"{low} ≤ {variable} ≤ {high}".replace("-", "−")
 
 
 def _verdict(found: Findings) -> str:

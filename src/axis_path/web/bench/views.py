@@ -58,6 +58,15 @@ def scene(study_id: uuid.UUID) -> Response:
     return json_answer({"version": asked.version, "scene": _scene(asked, asked.study)})
 
 
+def reading(study_id: uuid.UUID) -> Response:
+    """Give the reading line alone: it follows the pointer, and nothing else changes."""
+    asked = read_request(study_id)
+    if asked.reading_x is None:
+        raise BadRequest
+    readings = asked.study.readings(asked.window, asked.reading_x)
+    return json_answer({"version": asked.version, **readings})
+
+
 def commands(study_id: uuid.UUID) -> Response:
     """Carry out commands and keep the result as a new version; answered after the commit."""
     asked = read_request(study_id)

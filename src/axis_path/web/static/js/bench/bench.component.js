@@ -4,6 +4,10 @@ import { postForm } from "../shared/api.js";
 
 /** @param {import("./engine.js").Engine} engine */
 export const bench = (engine) => () => ({
+  // Alpine puts what is not declared here into the outermost component.
+  keyed: null,
+  left: null,
+
   init() {
     this.keyed = (event) => this.key(event);
     this.left = () => {

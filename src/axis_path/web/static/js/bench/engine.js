@@ -32,9 +32,10 @@ export class Engine {
     this.painters = new Set();
     /** Called when the state changed, so that tables and findings are computed anew. @type {Set<() => void>} */
     this.watchers = new Set();
+    this.isLookNeeded = false;
     this.scenes = new Follower(
-      (body) => post(`${this.path}/scene`, body),
-      (answer) => this.takeScene(answer),
+      ({ part, ...body }) => post(`${this.path}/${part}`, body),
+      (answer) => this.takeAnswer(answer),
       (error) => this.complain(error),
     );
   }
@@ -52,11 +53,30 @@ export class Engine {
 
   /** Ask for the scene of the present state. */
   look() {
-    if (this.size.width) this.scenes.ask(() => this.body());
+    this.isLookNeeded = true;
+    this.ask();
   }
 
-  takeScene(answer) {
-    if (answer.version === this.version) this.show(answer.scene);
+  /** Ask for the scene, or for the reading line alone if nothing else changed since the last one. */
+  ask() {
+    if (!this.size.width) return;
+    this.scenes.ask(() => {
+      const part = this.isLookNeeded || !this.scene ? "scene" : "reading";
+      this.isLookNeeded = false;
+      return this.body({ part });
+    });
+  }
+
+  takeAnswer(answer) {
+    if (answer.version !== this.version) return;
+    if (answer.scene) this.show(answer.scene);
+    else if (!this.isLookNeeded) this.showReading(answer);
+  }
+
+  /** Put a new reading line into the last scene. */
+  showReading({ reading, values }) {
+    const rows = this.scene.rows.map((row) => ({ ...row, reading: values[row.id] ?? null }));
+    this.show({ ...this.scene, rows, reading });
   }
 
   /** Show a scene: numbers and texts first, then the picture, in one turn of the page. */
@@ -81,7 +101,7 @@ export class Engine {
   /** Move the reading line. @param {number} x in axis units */
   read(x) {
     this.reading = x;
-    this.look();
+    this.ask();
     this.keepViewSoon();
   }
 

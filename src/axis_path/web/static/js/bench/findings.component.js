@@ -2,6 +2,7 @@
 /** Findings: what was located, computed anew with every change. */
 import { post } from "../shared/api.js";
 import { Follower } from "../shared/follower.js";
+import { showAt } from "./steer.js";
 
 /** @param {import("./engine.js").Engine} engine */
 export const findings = (engine) => () => ({
@@ -12,6 +13,9 @@ export const findings = (engine) => () => ({
   problem: "",
   entries: [],
   isBehind: false,
+  // Alpine puts what is not declared here into the outermost component.
+  follower: null,
+  watcher: null,
 
   init() {
     this.follower = new Follower(
@@ -87,12 +91,7 @@ export const findingCard = (engine) => () => ({
     return `Remove the zeros of ${this.entry.name}`;
   },
   goTo(item) {
-    const { x } = engine.window;
-    if (item.x < x[0] || item.x > x[1]) {
-      const half = (x[1] - x[0]) / 2;
-      engine.setWindow({ ...engine.window, x: [item.x - half, item.x + half] });
-    }
-    engine.read(item.x);
+    showAt(engine, item.x);
   },
   remove() {
     engine.commit([{ do: "forget", ask: this.entry.id }]);

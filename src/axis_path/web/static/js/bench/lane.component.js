@@ -12,6 +12,10 @@ const GRIP_PX = 8;
 /** @param {import("./engine.js").Engine} engine */
 export const lane = (engine) => () => ({
   held: null,
+  // Alpine puts what is not declared here into the outermost component.
+  painter: null,
+  lane: null,
+  shiftNow: null,
   keyed: null,
 
   init() {
@@ -156,7 +160,7 @@ export const lane = (engine) => () => ({
 function hatched({ x, width }) {
   const parts = [svg("rect", { x, width, y: MIDDLE - 6, height: 12, fill: "var(--paper)" })];
   for (let k = Math.ceil(x / 7) * 7; k < x + width - 6; k += 7) {
-    parts.push(svg("line", { class: "grid-line", x1: k, x2: k + 6, y1: MIDDLE + 5, y2: MIDDLE - 5 }));
+    parts.push(svg("line", { class: "hatch-line", x1: k, x2: k + 6, y1: MIDDLE + 5, y2: MIDDLE - 5 }));
   }
   return parts;
 }

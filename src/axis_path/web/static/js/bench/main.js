@@ -2,6 +2,7 @@
 /** Puts the Bench together. */
 import Alpine from "../../vendor/alpine/alpine-csp.esm.min.js";
 import { registerFormulas } from "../shared/mathml.js";
+import { registerSentences } from "../shared/sentence.js";
 import { bench, title } from "./bench.component.js";
 import { Engine } from "./engine.js";
 import { findingCard, findings } from "./findings.component.js";
@@ -23,4 +24,5 @@ for (const [name, make] of Object.entries(components)) Alpine.data(name, make(en
 Alpine.data("rows", rows);
 Alpine.data("sliders", sliders);
 registerFormulas(Alpine);
+registerSentences(Alpine);
 Alpine.start();

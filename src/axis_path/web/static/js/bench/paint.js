@@ -133,9 +133,8 @@ function zeroMarks(row, shift, y) {
 
 /** A flag keeps to its curve's end while the picture moves. */
 function flag(row, colour, shift) {
-  const [x, y] = row.flag;
-  const width = Math.max(20, 8 * row.name.length + 8);
-  const left = across(shift, x * 10) - Math.max(0, width - 20);
+  const { x, y, width } = row.flag;
+  const left = across(shift, x * 10);
   const top = down(shift, y * 10);
   const group = svg("g", { class: "flag" });
   group.append(

@@ -1,10 +1,10 @@
 // @ts-check
 /** The plane: pan, zoom, the reading line, and the picture. */
-import { abscissa, isDrawable, moved, pxOf, zoomed } from "./affine.model.js";
+import { abscissa, moved, pxOf, zoomed } from "./affine.model.js";
 import { paintCurves, paintGrid, paintMarks, readTones } from "./paint.js";
+import { askWindow, lookThrough, zoomStep } from "./steer.js";
 
 const WHEEL_STEP = 1.0015;
-const KEY_ZOOM = 1.25;
 const MOVE_PX = 40;
 /** A pointer that moved less than this clicked. */
 const STILL_PX = 3;
@@ -12,6 +12,13 @@ const STILL_PX = 3;
 /** @param {import("./engine.js").Engine} engine */
 export const plane = (engine) => () => ({
   pointers: new Map(),
+  // Alpine puts what is not declared here into the outermost component.
+  painter: null,
+  watcher: null,
+  themed: null,
+  wheeled: null,
+  tones: [],
+  travelled: 0,
 
   init() {
     this.tones = readTones();
@@ -86,7 +93,7 @@ export const plane = (engine) => () => ({
     this.travelled += Math.abs(now.x - before.x) + Math.abs(now.y - before.y);
     if (this.travelled < STILL_PX) return;
     this.$refs.surface.classList.add("is-held");
-    this.shift(moved(engine.window, engine.size, now.x - before.x, now.y - before.y));
+    lookThrough(engine, moved(engine.window, engine.size, now.x - before.x, now.y - before.y));
   },
   up(event) {
     if (this.pointers.has(event.pointerId) && this.travelled < STILL_PX) {
@@ -100,48 +107,27 @@ export const plane = (engine) => () => ({
     const distance = (point) => Math.hypot(point.x - other.x, point.y - other.y);
     if (distance(now) < 10) return;
     const middle = { x: (now.x + other.x) / 2, y: (now.y + other.y) / 2 };
-    this.shift(zoomed(engine.window, engine.size, middle, distance(before) / distance(now)));
+    lookThrough(engine, zoomed(engine.window, engine.size, middle, distance(before) / distance(now)));
   },
   wheel(event) {
     event.preventDefault();
     const lines = event.deltaMode === 1 ? 30 : 1;
     const amount = Math.max(-400, Math.min(400, event.deltaY * lines));
-    this.shift(zoomed(engine.window, engine.size, this.place(event), WHEEL_STEP ** amount));
+    lookThrough(engine, zoomed(engine.window, engine.size, this.place(event), WHEEL_STEP ** amount));
     engine.changed();
-  },
-  shift(window) {
-    if (isDrawable(window)) engine.setWindow(window);
-  },
-
-  middle() {
-    return { x: engine.size.width / 2, y: engine.size.height / 2 };
-  },
-  zoomIn() {
-    this.shift(zoomed(engine.window, engine.size, this.middle(), 1 / KEY_ZOOM));
-    engine.changed();
-  },
-  zoomOut() {
-    this.shift(zoomed(engine.window, engine.size, this.middle(), KEY_ZOOM));
-    engine.changed();
-  },
-  home() {
-    engine.askWindow({ how: "home" }).catch((error) => engine.complain(error));
-  },
-  frame() {
-    engine.askWindow({ how: "frame" }).catch((error) => engine.complain(error));
   },
   frameRow(row) {
-    engine.askWindow({ how: "frame", id: row.id }).catch((error) => engine.complain(error));
+    askWindow(engine, { how: "frame", id: row.id });
   },
 
   key(event) {
     const step = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key];
     if (event.ctrlKey || event.metaKey || event.altKey) return;
-    if (step && event.shiftKey) this.shift(moved(engine.window, engine.size, -step[0] * MOVE_PX, step[1] * MOVE_PX));
+    if (step && event.shiftKey) lookThrough(engine, moved(engine.window, engine.size, -step[0] * MOVE_PX, step[1] * MOVE_PX));
     else if (step && step[0]) this.nudge(step[0]);
-    else if (event.key === "+" || event.key === "=") this.zoomIn();
-    else if (event.key === "-") this.zoomOut();
-    else if (event.key === "Home") this.home();
+    else if (event.key === "+" || event.key === "=") zoomStep(engine, true);
+    else if (event.key === "-") zoomStep(engine, false);
+    else if (event.key === "Home") askWindow(engine, { how: "home" });
     else return;
     event.preventDefault();
   },

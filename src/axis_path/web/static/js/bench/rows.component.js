@@ -181,6 +181,9 @@ export const newRow = (engine) => () => withWriting(makeWriting(engine), {
       this.writtenProblem = { message: error.message, position: [0, 0], letters: [], suggestion: null };
       return;
     }
-    this.$nextTick(() => this.$refs.input.scrollIntoView({ block: "nearest" }));
+    this.$nextTick(() => {
+      const list = this.$root.parentElement;
+      list.scrollTop = list.scrollHeight;
+    });
   },
 });

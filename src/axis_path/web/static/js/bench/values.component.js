@@ -2,6 +2,7 @@
 /** Values: the table of all shown functions. */
 import { post } from "../shared/api.js";
 import { Follower } from "../shared/follower.js";
+import { showAt } from "./steer.js";
 
 /** @param {import("./engine.js").Engine} engine */
 export const values = (engine) => () => ({
@@ -15,6 +16,9 @@ export const values = (engine) => () => ({
   from: 0,
   current: null,
   isBehind: false,
+  // Alpine puts what is not declared here into the outermost component.
+  follower: null,
+  watcher: null,
 
   init() {
     this.follower = new Follower(
@@ -89,16 +93,7 @@ export const values = (engine) => () => ({
       each.isCurrent = each.row === line.row;
       each.tab = each.isCurrent ? 0 : -1;
     }
-    this.show(line.value);
-  },
-  /** Move the reading line, and the window with it if it would leave it. */
-  show(x) {
-    const { x: bounds } = engine.window;
-    if (x < bounds[0] || x > bounds[1]) {
-      const half = (bounds[1] - bounds[0]) / 2;
-      engine.setWindow({ ...engine.window, x: [x - half, x + half] });
-    }
-    engine.read(x);
+    showAt(engine, line.value);
   },
   key(event) {
     const by = { ArrowUp: -1, ArrowDown: 1, PageUp: -10, PageDown: 10 }[event.key];

@@ -1,6 +1,8 @@
 // @ts-check
 /** The bounds of the window as numbers that can be typed. */
 
+import { askWindow, zoomStep } from "./steer.js";
+
 /** @param {import("./engine.js").Engine} engine */
 export const windowBox = (engine) => () => ({
   xLow: "",
@@ -8,6 +10,7 @@ export const windowBox = (engine) => () => ({
   yLow: "",
   yHigh: "",
   problem: "",
+  painter: null,
 
   init() {
     this.painter = () => this.read();
@@ -27,6 +30,18 @@ export const windowBox = (engine) => () => ({
     const texts = [...rounded(x, engine.size.width), ...rounded(y, engine.size.height)];
     [this.xLow, this.xHigh, this.yLow, this.yHigh] = texts;
     this.problem = "";
+  },
+  zoomIn() {
+    zoomStep(engine, true);
+  },
+  zoomOut() {
+    zoomStep(engine, false);
+  },
+  home() {
+    askWindow(engine, { how: "home" });
+  },
+  frame() {
+    askWindow(engine, { how: "frame" });
   },
   async keep() {
     try {

@@ -10,6 +10,7 @@ export function makeWriting(engine) {
   return {
     text: "",
     previewFormula: "",
+    previewDomain: "",
     previewedText: "",
     /** @type {any} */
     writtenProblem: null,
@@ -31,11 +32,12 @@ export function makeWriting(engine) {
       // An answer for what was written before would mark the wrong place.
       if (answer.text !== this.text) return;
       this.previewFormula = answer.mathml;
+      this.previewDomain = answer.domain;
       this.writtenProblem = answer.problem;
       this.previewedText = answer.text;
     },
     forgetPreview() {
-      Object.assign(this, { previewFormula: "", writtenProblem: null, previewedText: "" });
+      Object.assign(this, { previewFormula: "", previewDomain: "", writtenProblem: null, previewedText: "" });
     },
 
     get problemMessage() {

@@ -1,0 +1,32 @@
+// @ts-check
+/** Ways to change the window that buttons and keys share. */
+import { isDrawable, zoomed } from "./affine.model.js";
+
+/** @typedef {import("./engine.js").Engine} Engine */
+const KEY_ZOOM = 1.25;
+
+/** Look through another window if it can be drawn truly. @param {Engine} engine @param {any} window */
+export function lookThrough(engine, window) {
+  if (isDrawable(window)) engine.setWindow(window);
+}
+
+/** Zoom about the middle. @param {Engine} engine @param {boolean} isCloser */
+export function zoomStep(engine, isCloser) {
+  const middle = { x: engine.size.width / 2, y: engine.size.height / 2 };
+  lookThrough(engine, zoomed(engine.window, engine.size, middle, isCloser ? 1 / KEY_ZOOM : KEY_ZOOM));
+}
+
+/** Ask for the home window, or for one that fits what is drawn, or one row of it. @param {Engine} engine @param {object} request */
+export function askWindow(engine, request) {
+  return engine.askWindow(request).catch((error) => engine.complain(error));
+}
+
+/** Move the reading line, and the window with it if it would leave it. @param {Engine} engine @param {number} x */
+export function showAt(engine, x) {
+  const [low, high] = engine.window.x;
+  if (x < low || x > high) {
+    const half = (high - low) / 2;
+    engine.setWindow({ ...engine.window, x: [x - half, x + half] });
+  }
+  engine.read(x);
+}
