@@ -16,6 +16,7 @@ def make_environment(lock_name: str) -> None:
 
     Args:
         lock_name: ``runtime.lock`` or ``develop.lock``, which holds all of the other too.
+
     Raises:
         LauncherError: an installation failed.
     """

@@ -14,7 +14,9 @@ _CREATE_CLUSTER = Path("/etc/postgresql-common/createcluster.conf")
 
 def postgres_programs() -> Path | None:
     """Give the folder with the programs of the newest PostgreSQL server, None if there is none."""
-    found = [p for p in _POSTGRES.glob("*/bin") if (p / "initdb").exists() and (p / "postgres").exists()]
+    found = [
+        p for p in _POSTGRES.glob("*/bin") if (p / "initdb").exists() and (p / "postgres").exists()
+    ]
     return max(found, key=lambda path: int(path.parent.name), default=None)
 
 
@@ -60,8 +62,9 @@ def _as_root(names: str) -> list[str]:
         return []
     if shutil.which("sudo") is None:
         raise LauncherError(
-            f"These Debian packages are missing: {names}\nInstalling them needs the rights of root, "
-            f"and there is no sudo here. As root, run: apt-get install {names}"
+            f"These Debian packages are missing: {names}\n"
+            "Installing them needs the rights of root, and there is no sudo here. "
+            f"As root, run: apt-get install {names}"
         )
     test = subprocess.run(["sudo", "-n", "true"], capture_output=True, check=False)
     if test.returncode != 0 and not os.isatty(0):

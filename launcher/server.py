@@ -103,10 +103,12 @@ def wait_until_answering(web: "subprocess.Popen[bytes]", port: int, log_path: Pa
     """
     deadline = time.monotonic() + _PATIENCE_S
     while time.monotonic() < deadline and web.poll() is None:
-        with contextlib.suppress(urllib.error.URLError, ConnectionError, TimeoutError):
-            with urllib.request.urlopen(f"http://{HOST}:{port}/health", timeout=5) as answer:
-                if answer.status == 200:
-                    return
+        with (
+            contextlib.suppress(urllib.error.URLError, ConnectionError, TimeoutError),
+            urllib.request.urlopen(f"http://{HOST}:{port}/health", timeout=5) as answer,
+        ):
+            if answer.status == 200:
+                return
         time.sleep(0.05)
     raise LauncherError(f"The web server did not start:\n{log_path.read_text()[-3000:]}")
 

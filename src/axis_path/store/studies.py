@@ -145,6 +145,7 @@ def commit_version(
         base: the id of the version that was changed.
         document: the changed study.
         label: what was done.
+
     Raises:
         StudyMissingError: there is no such study.
         StaleVersionError: the base is not the present version.

@@ -44,9 +44,7 @@ def icon(name: str) -> Markup:
 def register_assets(app: Flask) -> None:
     """Serve static files under an address with their version, and compress what is text."""
     version = static_version()
-    app.add_url_rule(
-        "/assets/<version>/<path:filename>", endpoint="assets", view_func=_send_asset
-    )
+    app.add_url_rule("/assets/<version>/<path:filename>", endpoint="assets", view_func=_send_asset)
     app.jinja_env.globals["icon"] = icon
     app.jinja_env.globals["asset"] = lambda filename: url_for(
         "assets", version=version, filename=filename

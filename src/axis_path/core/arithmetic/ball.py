@@ -240,7 +240,9 @@ def root(a: Ball, numerator: int, denominator: int) -> Ball:
         return integer_power(a, numerator)
     sign = a.sign()
     if denominator % 2 == 0:
-        reason = "sqrt of a negative number" if denominator == 2 else "an even root of a negative number"
+        reason = (
+            "sqrt of a negative number" if denominator == 2 else "an even root of a negative number"
+        )
         if sign == -1:
             return undefined(a.reason or reason)
         inner = a if sign is not None else replace(a, value=a.value.nonnegative_part())
@@ -295,7 +297,11 @@ def power(a: Ball, b: Ball) -> Ball:
     if sign == 0:
         if b.sign() == 1:
             return _made(arb(0), a, b, exact=fmpq(0))
-        return undefined("a division by zero") if b.sign() == -1 else undefined("0 to an unknown power")
+        return (
+            undefined("a division by zero")
+            if b.sign() == -1
+            else undefined("0 to an unknown power")
+        )
     whole_inside = bool(b.value.contains_integer())
     if sign == -1 and not whole_inside:
         return undefined(a.reason or b.reason or reason)
@@ -339,7 +345,9 @@ def _logarithm(
     if not upper > 0:
         return undefined(a.reason or f"{words} 0")
     # All of (-inf, log(upper)]: the part of the ball at or below zero has no logarithm.
-    return _limited(_made(_whole_line(), a), Defined.MAYBE, f"{words} a number that is not positive")
+    return _limited(
+        _made(_whole_line(), a), Defined.MAYBE, f"{words} a number that is not positive"
+    )
 
 
 #: sin of multiples of pi that are fractions (Niven's theorem): 0, 1/2, 1 and their opposites.

@@ -141,7 +141,7 @@ def integer_power(a: Enclosure, n: int) -> Enclosure:
 
 
 def root(a: Enclosure, numerator: int, denominator: int) -> Enclosure:
-    """Enclose a^(numerator/denominator) in lowest terms: the real root if the denominator is odd."""
+    """Enclose a^(numerator/denominator), in lowest terms; the real root for odd denominators."""
     if numerator < 0:
         return reciprocal(root(a, -numerator, denominator))
     exponent = numerator / denominator
@@ -331,6 +331,4 @@ def restrict(body: Enclosure, *, inside: Flags, outside: Flags) -> Enclosure:
         inside: columns where the condition is proved to hold throughout.
         outside: columns where it is proved to fail throughout.
     """
-    return replace(
-        body, partial=body.partial | ~inside, nowhere=body.nowhere | outside
-    )
+    return replace(body, partial=body.partial | ~inside, nowhere=body.nowhere | outside)

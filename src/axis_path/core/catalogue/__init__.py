@@ -77,7 +77,6 @@ CONSTANTS: dict[str, ConstantEntry] = {
 
 #: Other spellings of functions and constants, by what they mean.
 SPELLINGS: dict[str, str] = {
-    spelling: entry.name
-    for entry in (*FUNCTIONS.values(), *CONSTANTS.values())
-    for spelling in entry.spellings
+    **{other: entry.name for entry in FUNCTIONS.values() for other in entry.spellings},
+    **{other: entry.name for entry in CONSTANTS.values() for other in entry.spellings},
 }

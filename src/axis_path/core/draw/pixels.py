@@ -94,6 +94,7 @@ def place_flags(
     Args:
         ends: the name of each curve and its end in px, None if it has none in the window.
         window: where they must lie.
+
     Returns:
         The flags in the order of the ends; None for a curve without an end.
     """
@@ -108,9 +109,7 @@ def place_flags(
     return placed
 
 
-def _free_place(
-    point: tuple[float, float], width: int, window: Window, taken: list[Flag]
-) -> Flag:
+def _free_place(point: tuple[float, float], width: int, window: Window, taken: list[Flag]) -> Flag:
     lowest = window.height - FLAG_HEIGHT - _GAP_PX
     x = min(round(point[0]) + _FROM_END_PX, window.width - width - _GAP_PX)
     wanted = min(max(round(point[1]) - FLAG_HEIGHT // 2, _GAP_PX), lowest)

@@ -10,6 +10,7 @@ pixel can show becomes part of a band from its lowest to its highest value.
 from __future__ import annotations
 
 from dataclasses import dataclass, field
+from itertools import pairwise
 
 import numpy as np
 from numpy.typing import NDArray
@@ -138,9 +139,7 @@ def _needs_cut(columns: _Columns, window: Window) -> Flags:
     return np.asarray(~columns.empty & (~columns.calm | tall))
 
 
-def _refined(
-    function: RealFunction, columns: _Columns, window: Window
-) -> tuple[_Columns, Flags]:
+def _refined(function: RealFunction, columns: _Columns, window: Window) -> tuple[_Columns, Flags]:
     """Cut columns while that may show more; tell which stay taller than their line."""
     finished: list[_Columns] = []
     spent = len(columns.left)
@@ -173,7 +172,7 @@ def _assembled(
     starts_new[1:-1] = ~(joined & ~np.isin(columns.left[1:], holes))
     pieces = []
     cuts = np.flatnonzero(starts_new)
-    for start, stop in zip(cuts[:-1], cuts[1:], strict=True):
+    for start, stop in pairwise(cuts.tolist()):
         if drawn[start]:
             xs = np.append(columns.left[start:stop], columns.right[stop - 1])
             ys = np.append(columns.y_left[start:stop], columns.y_right[stop - 1])

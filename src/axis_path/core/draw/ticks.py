@@ -26,12 +26,14 @@ class Ticks:
 
 
 def nice_step(low: float, high: float, length_px: float, wanted_px: float = _WANTED_PX) -> Fraction:
-    """Give the step of 1, 2 or 5 times a power of ten whose lines stand about ``wanted_px`` apart."""
+    """Give 1, 2 or 5 times a power of ten, so that lines stand about ``wanted_px`` apart."""
     rough = (high - low) * wanted_px / length_px
     power = math.floor(math.log10(rough))
     scale = Fraction(10) ** power
     factors = (1, 2, 5, 10)
-    return min((factor * scale for factor in factors), key=lambda s: abs(math.log(float(s) / rough)))
+    return min(
+        (factor * scale for factor in factors), key=lambda s: abs(math.log(float(s) / rough))
+    )
 
 
 def _multiples(low: float, high: float, step: Fraction) -> list[int]:
@@ -48,9 +50,7 @@ def make_ticks(low: float, high: float, length_px: float) -> Ticks:
                            (step * 10 ** len(str(step.denominator))).numerator)[0])  # fmt: skip
     fine = step / _FINER.get(first_figure, 5)
     places = tuple(float(k * step) for k in multiples)
-    finer = tuple(
-        float(k * fine) for k in _multiples(low, high, fine) if (k * fine) % step != 0
-    )
+    finer = tuple(float(k * fine) for k in _multiples(low, high, fine) if (k * fine) % step != 0)
     return Ticks(places, tuple(plain(k * step) for k in multiples), finer)
 
 

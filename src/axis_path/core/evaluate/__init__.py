@@ -30,7 +30,7 @@ __all__ = [
     "decimal_text",
     "digits_of",
     "evaluate_constant",
-    "make_result",
     "float_bounds",
+    "make_result",
     "nearest_float",
 ]

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 from fractions import Fraction
+from typing import ClassVar
 
 import numpy as np
 from numpy.typing import NDArray
@@ -69,7 +70,7 @@ def _logarithm(function: Callable[[Floats], Floats]) -> Callable[[Floats], Float
 class Fast:
     """NumPy arrays of float64; NaN where undefined."""
 
-    _operations: dict[str, Callable[..., Floats]] = {
+    _operations: ClassVar[dict[str, Callable[..., Floats]]] = {
         **{name: entry.backends.fast for name, entry in FUNCTIONS.items()},
         "ln": _logarithm(np.log),
         "log": _logarithm(np.log10),
@@ -115,7 +116,7 @@ class Fast:
 class Enclosing:
     """Intervals over columns."""
 
-    _operations: dict[str, Callable[..., Enclosure]] = {
+    _operations: ClassVar[dict[str, Callable[..., Enclosure]]] = {
         **{name: entry.backends.enclosing for name, entry in FUNCTIONS.items()},
         Op.ADD: enclosure.add,
         Op.SUBTRACT: enclosure.subtract,
@@ -173,7 +174,7 @@ class Enclosing:
 class Proving:
     """Balls; used inside ``precision`` only."""
 
-    _operations: dict[str, Callable[..., Ball]] = {
+    _operations: ClassVar[dict[str, Callable[..., Ball]]] = {
         **{name: entry.backends.proving for name, entry in FUNCTIONS.items()},
         Op.ADD: ball.add,
         Op.SUBTRACT: ball.subtract,
@@ -212,8 +213,6 @@ class Proving:
         if subject.defined is not Defined.YES and holds:
             holds = None
         return ball.restrict(body, holds, fence.reason)
-
-
 
 
 def _both(a: bool | None, b: bool | None) -> bool | None:

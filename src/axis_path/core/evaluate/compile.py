@@ -20,7 +20,6 @@ from axis_path.core.language.tree import (
     Number,
     Operator,
 )
-
 from axis_path.core.limits import NESTED_DEFINITIONS
 
 
@@ -65,6 +64,7 @@ class Compiler:
         Args:
             node: the tree.
             variables: the steps that stand for its own variables.
+
         Raises:
             NoValueError: a letter has no value; ArgumentCountError: a call has the wrong number.
             LimitError: the graph grows too large, or definitions stand too deep in one another.
@@ -164,9 +164,7 @@ class Compiler:
         if key not in self._calls:
             function = self._around.function(node.function)
             if function is None:
-                raise NoValueError(
-                    f"`{node.function}` is not defined here.", position=node.span
-                )
+                raise NoValueError(f"`{node.function}` is not defined here.", position=node.span)
             variables = {function.variable: argument}
             body = self.compile(function.expression, variables)
             reason = f"outside the domain of {function.name}"

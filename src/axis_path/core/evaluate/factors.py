@@ -8,7 +8,7 @@ factor is one of the whole is checked by whoever locates it: the whole may be un
 from __future__ import annotations
 
 from axis_path.core.errors import LimitError
-from axis_path.core.evaluate.graph import Graph, Op
+from axis_path.core.evaluate.graph import Graph, Op, Step
 
 #: Past this many new steps the splitting is given up; the expression is then searched as it is.
 _LARGEST_GROWTH = 2_000
@@ -37,13 +37,18 @@ def _factors(graph: Graph, top: int) -> list[int]:
         step = graph.steps[index]
         if step.op == Op.MULTIPLY:
             waiting.extend(step.arguments)
-        elif step.op in (Op.NEGATIVE, Op.WITHIN, Op.DIVIDE) or step.op in _ZERO_WITH_ARGUMENT:
-            waiting.append(step.arguments[0])
-        elif _is_positive_power(step.payload) and step.op in (Op.INTEGER_POWER, Op.ROOT):
+        elif _is_zero_with_first(step):
             waiting.append(step.arguments[0])
         elif step.op not in _NEVER_ZERO and not graph.value(index):
             found.append(index)
     return sorted(found)
+
+
+def _is_zero_with_first(step: Step) -> bool:
+    """Tell whether a step can only be zero where its first argument is."""
+    if step.op in (Op.INTEGER_POWER, Op.ROOT):
+        return _is_positive_power(step.payload)
+    return step.op in _ZERO_WITH_ARGUMENT or step.op in (Op.NEGATIVE, Op.WITHIN, Op.DIVIDE)
 
 
 def _is_positive_power(payload: object) -> bool:

@@ -136,8 +136,7 @@ class RealFunction:
     def sample_unrestricted(self, xs: Floats) -> Floats:
         """Give the values at ``xs`` as if the function had no domain of its own."""
         parameters = {
-            name: np.asarray(nearest_float(value))
-            for name, value in self._used(self.expression)
+            name: np.asarray(nearest_float(value)) for name, value in self._used(self.expression)
         }
         with np.errstate(all="ignore"):
             ys = run(self.expression.program, _FAST, np.asarray(xs, dtype=np.float64), parameters)

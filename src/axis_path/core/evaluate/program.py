@@ -60,9 +60,7 @@ def extract(graph: Graph, *tops: int) -> Program:
     return Program(steps, tuple(place[top] for top in tops))
 
 
-def run(
-    program: Program, backend: Backend[V], variable: V, parameters: Mapping[str, V]
-) -> list[V]:
+def run(program: Program, backend: Backend[V], variable: V, parameters: Mapping[str, V]) -> list[V]:
     """Compute the results of a program.
 
     Args:

@@ -1,7 +1,8 @@
 """The typed language: from text to trees and from trees to print.
 
 ``scan`` cuts a line into tokens with the names known, ``read`` makes a tree of them, ``lines``
-tells what kind of line it is, ``mathml`` prints. Nothing here computes a value. Read ``tree.py`` first, then ``lines.py``.
+tells what kind of line it is, ``mathml`` prints. Nothing here computes a value.
+Read ``tree.py`` first, then ``lines.py``.
 """
 
 from axis_path.core.language.lines import (

@@ -58,9 +58,11 @@ COMPLAINTS = (
     ),
     Complaint(
         "A domain needs one of <, ≤, >, ≥ or ≠, as in `for 0 <= x < 3`.",
-        lambda place: (place.bad is None or _is(place.bad, {Kind.COMMA, Kind.AND, Kind.FOR}))
-        and place.is_after_for
-        and not _is(place.before, _OPERATIONS | _COMPARISONS | {Kind.FOR}),
+        lambda place: (
+            (place.bad is None or _is(place.bad, {Kind.COMMA, Kind.AND, Kind.FOR}))
+            and place.is_after_for
+            and not _is(place.before, _OPERATIONS | _COMPARISONS | {Kind.FOR})
+        ),
         ("x^2 for x", "x^2 for x, x > 2"),
     ),
     Complaint(
@@ -76,8 +78,9 @@ COMPLAINTS = (
     ),
     Complaint(
         "The brackets are empty.",
-        lambda place: _is(place.before, {Kind.OPEN, Kind.OPEN_CALL})
-        and _is(place.bad, {Kind.CLOSE}),
+        lambda place: (
+            _is(place.before, {Kind.OPEN, Kind.OPEN_CALL}) and _is(place.bad, {Kind.CLOSE})
+        ),
         ("2()", "sin()"),
     ),
     Complaint(
@@ -87,8 +90,10 @@ COMPLAINTS = (
     ),
     Complaint(
         "Something is missing before `{bad}`.",
-        lambda place: _is(place.bad, _OPERATIONS | {Kind.SUPERSCRIPT, Kind.DEGREE, Kind.RADIANS})
-        or _is(place.bad, {Kind.FOR, Kind.COMMA, Kind.AND}),
+        lambda place: (
+            _is(place.bad, _OPERATIONS | {Kind.SUPERSCRIPT, Kind.DEGREE, Kind.RADIANS})
+            or _is(place.bad, {Kind.FOR, Kind.COMMA, Kind.AND})
+        ),
         ("* 2", "(/ 3)", "² + 1", "for x > 0"),
     ),
     Complaint(

@@ -99,6 +99,7 @@ def read_line(text: str, vocabulary: Vocabulary) -> Line:
     Args:
         text: what was typed.
         vocabulary: the functions and parameters of the study, without this line's variables.
+
     Raises:
         MathError: it does not read; NotHandledError for kinds that are not handled yet.
     """
@@ -157,9 +158,7 @@ def _read_unnamed(text: str, start: int, vocabulary: Vocabulary) -> FunctionLine
 def _function(
     text: str, name: str | None, variable: str, span: Span, start: int, vocabulary: Vocabulary
 ) -> FunctionLine:  # fmt: skip
-    inner = Vocabulary(
-        vocabulary.functions, vocabulary.values, vocabulary.variables | {variable}
-    )
+    inner = Vocabulary(vocabulary.functions, vocabulary.values, vocabulary.variables | {variable})
     body = read_body(text, inner, start=start)
     _forbid_infinity(body.expression)
     domain = _domain(body.conditions, variable)
@@ -198,9 +197,7 @@ def _domain(conditions: tuple[Condition, ...], variable: str) -> Domain:
             if sign == "!=":
                 without.append(value)
             elif sign == "=":
-                raise DomainError(
-                    "A domain needs one of <, ≤, >, ≥ or ≠.", position=condition.span
-                )
+                raise DomainError("A domain needs one of <, ≤, >, ≥ or ≠.", position=condition.span)
             elif sign in ("<", "<="):
                 if high is not None:
                     raise _twice("upper", condition)

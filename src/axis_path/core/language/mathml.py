@@ -34,6 +34,7 @@ def typeset_line(line: Line, name: str | None) -> str:
     """Typeset a line as one ``<math>`` element; a note gives an empty text.
 
     Args:
+        line: how it was read.
         name: the name of the line, which an unnamed function was given by its study.
     """
     if isinstance(line, NoteLine):
@@ -51,7 +52,7 @@ def typeset(node: Node) -> str:
 
 
 def typeset_domain(domain: Domain, variable: str) -> str:
-    """Typeset a domain as one ``<math>`` element, or give an empty text where it is unrestricted."""
+    """Typeset a domain as one ``<math>`` element; an unrestricted one gives an empty text."""
     middle = _name(variable)
     parts = []
     if domain.low is not None and domain.high is not None:
@@ -187,7 +188,7 @@ def _starts_with_digit(node: Node) -> bool:
 def _product(left: Node, right: Node) -> str:
     # A second factor that is a product itself was bracketed by hand: a/b c reads from the left.
     one, other = _inside(left, _PRODUCT), _inside(right, _POWER)
-    if _starts_with_digit(right) or isinstance(left, Binary) and left.operator is Operator.DIVIDE:
+    if _starts_with_digit(right) or (isinstance(left, Binary) and left.operator is Operator.DIVIDE):
         return f"{one}<mo>·</mo>{other}"
     thin = isinstance(right, Call) or isinstance(left, Call) or _is_word(left) or _is_word(right)
     return f"{one}{_SPACE if thin else '<mo>&#x2062;</mo>'}{other}"
@@ -216,5 +217,6 @@ def _call(node: Call) -> str:
         return f"<msqrt>{_row(_typeset(node.arguments[0]))}</msqrt>"
     if node.function == "abs":
         inner = _typeset(node.arguments[0])
-        return f'<mo stretchy="true" form="prefix">|</mo>{_row(inner)}<mo stretchy="true" form="postfix">|</mo>'
+        bar = '<mo stretchy="true" form="{}">|</mo>'
+        return f"{bar.format('prefix')}{_row(inner)}{bar.format('postfix')}"
     return _name(node.function) + _arguments(node)

@@ -78,9 +78,7 @@ class _TokenStream(Lexer):
 
     def lex(self, data: list[Token]) -> Iterator[lark.Token]:  # type: ignore[override]
         for token in data:
-            yield lark.Token(
-                token.kind.value, token.text, start_pos=token.start, end_pos=token.end
-            )
+            yield lark.Token(token.kind.value, token.text, start_pos=token.start, end_pos=token.end)
 
 
 def _span(part: Any) -> Span:  # noqa: ANN401 - a lark token or a node
@@ -213,6 +211,7 @@ def read_body(text: str, vocabulary: Vocabulary, *, start: int = 0) -> Body:
         text: the whole line; positions of nodes and errors count from its start.
         vocabulary: the names that may be used.
         start: where the body begins in the text.
+
     Raises:
         MathError: the text does not read; its position says where.
     """
@@ -221,7 +220,7 @@ def read_body(text: str, vocabulary: Vocabulary, *, start: int = 0) -> Body:
         at = len(text.rstrip())
         raise GrammarError("Nothing is written here yet.", position=(at, at))
     try:
-        body: Body = _PARSER.parse(tokens)  # type: ignore[assignment, arg-type]
+        body: Body = _PARSER.parse(tokens)  # type: ignore[assignment]
     except lark.exceptions.UnexpectedToken as err:
         raise explain(tokens, err.token) from err
     except lark.exceptions.VisitError as err:

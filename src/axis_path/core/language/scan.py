@@ -262,7 +262,8 @@ def _closes_power_of_function(before: list[Token]) -> bool:
     kinds = [token.kind for token in before[-4:]]
     return (
         kinds[-2:] == [Kind.RAISED, Kind.SUPERSCRIPT]
-        or kinds[-3:] in ([Kind.RAISED, Kind.POWER, Kind.NUMBER], [Kind.RAISED, Kind.POWER, Kind.NAME])
+        or kinds[-3:]
+        in ([Kind.RAISED, Kind.POWER, Kind.NUMBER], [Kind.RAISED, Kind.POWER, Kind.NAME])
         or kinds == [Kind.RAISED, Kind.POWER, Kind.SUBTRACT, Kind.NUMBER]
     )
 

@@ -85,9 +85,7 @@ class Vocabulary:
         if self.is_known(whole) or (len(run) == 1 and run != "i") or whole in GREEK:
             return [Piece(whole, start, end)]
         if run in WORDS or run in ("integral", "sum", "product"):
-            raise NotHandledError(
-                f"`{run}` is not handled here yet.", position=(start, end)
-            )
+            raise NotHandledError(f"`{run}` is not handled here yet.", position=(start, end))
         pieces = self._split(run, start)
         if pieces is None:
             raise self._unknown(run, start)
@@ -128,9 +126,7 @@ class Vocabulary:
         if run.isalpha() and len(run) <= 4:
             product = " ".join(run)
             message = f"`{run}` is not known. Is it the product `{product}`?"
-            return UnknownNameError(
-                message, position=position, suggestion=product, letters=letters
-            )
+            return UnknownNameError(message, position=position, suggestion=product, letters=letters)
         return UnknownNameError(f"`{run}` is not known.", position=position)
 
 
@@ -147,9 +143,11 @@ def nearest(run: str, names: frozenset[str]) -> str | None:
 def _one_slip(a: str, b: str) -> bool:
     if a.lower() == b.lower():
         return True
-    if abs(len(a) - len(b)) > 1 or min(len(a), len(b)) < 3 and len(a) == len(b):
+    if abs(len(a) - len(b)) > 1 or (min(len(a), len(b)) < 3 and len(a) == len(b)):
         return False
-    start = next((k for k, (x, y) in enumerate(zip(a, b, strict=False)) if x != y), min(len(a), len(b)))
+    start = next(
+        (k for k, (x, y) in enumerate(zip(a, b, strict=False)) if x != y), min(len(a), len(b))
+    )
     rest_a, rest_b = a[start:], b[start:]
     exchanged = rest_a[:2] == rest_b[:2][::-1] and rest_a[2:] == rest_b[2:]
     return exchanged or rest_a[1:] == rest_b or rest_a == rest_b[1:] or rest_a[1:] == rest_b[1:]

@@ -164,10 +164,12 @@ def _is_excluded_by_floats(function: RealFunction, factor: Expression, hull: Bal
     low = np.array([_float_below(hull.value.lower())])
     high = np.array([_float_above(hull.value.upper())])
     bounds = function.enclose(low, high, factor)
-    return bool(bounds.nowhere[0] or bounds.low[0] > 0 or bounds.high[0] < 0)
+    return bool(np.any(bounds.nowhere) or bounds.low[0] > 0 or bounds.high[0] < 0)
 
 
-def _signs(function: RealFunction, factor: Expression, cell: _Cell) -> tuple[int | None, int | None]:
+def _signs(
+    function: RealFunction, factor: Expression, cell: _Cell
+) -> tuple[int | None, int | None]:
     return (
         function.prove(cell.low, factor).sign(),
         function.prove(cell.high, factor).sign(),
@@ -202,9 +204,7 @@ def _exact_root(function: RealFunction, factor: Expression, place: arb) -> _Root
     return None
 
 
-def _narrowed(
-    function: RealFunction, factor: Expression, slope: Expression, cell: _Cell
-) -> arb:
+def _narrowed(function: RealFunction, factor: Expression, slope: Expression, cell: _Cell) -> arb:
     """Narrow a cell with exactly one zero by Newton's method on intervals.
 
     Every step keeps the zero inside; where a step does not help, the cell is halved by sign.
@@ -252,9 +252,7 @@ def _is_tiny(cell: _Cell) -> bool:
 def _merged(cells: list[_Cell]) -> list[_Cell]:
     merged: list[_Cell] = []
     for cell in sorted(cells, key=lambda each: float(each.low.value.mid())):
-        if merged and bool(merged[-1].high.value >= cell.low.value.lower()):
-            merged[-1] = _Cell(merged[-1].low, cell.high)
-        elif merged and merged[-1].high.value.overlaps(cell.low.value):
+        if merged and bool(merged[-1].high.value.upper() >= cell.low.value.lower()):
             merged[-1] = _Cell(merged[-1].low, cell.high)
         else:
             merged.append(cell)
@@ -264,7 +262,9 @@ def _merged(cells: list[_Cell]) -> list[_Cell]:
 def _touching_root(function: RealFunction, factor: Expression, cell: _Cell) -> _Root | None:
     low, high = cell.low.value.lower(), cell.high.value.upper()
     hull = Ball(low.union(high))
-    ends = [(end, "") for end in (cell.low, cell.high) if end.exact is not None or end.turns is not None]
+    ends = [
+        (end, "") for end in (cell.low, cell.high) if end.exact is not None or end.turns is not None
+    ]
     for candidate, _ in [*ends, *candidates(low, high)]:
         value = function.prove(candidate, factor)
         if not (value.is_defined and value.exact is not None and value.exact == 0):
@@ -279,7 +279,11 @@ def _touching_root(function: RealFunction, factor: Expression, cell: _Cell) -> _
             and bend.continuous
             and bend.sign() in (-1, 1)
         )
-        reason = "" if only else "the function is zero here; that it has no other zero this close is not proved"
+        reason = (
+            ""
+            if only
+            else "the function is zero here; that it has no other zero this close is not proved"
+        )
         return _Root(candidate, proved=only, note=reason)
     values = function.prove(hull, factor)
     if values.defined is Defined.YES and values.continuous:

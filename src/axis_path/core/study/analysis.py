@@ -387,4 +387,3 @@ def _spread_problems(keys: tuple[LineKey, ...], meanings: list[Meaning]) -> None
             if meaning.name is not None:
                 broken[meaning.name] = error
             changed = True
-

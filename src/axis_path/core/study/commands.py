@@ -33,6 +33,7 @@ def apply_command(study: Study, command: object, window: Window) -> str:
         study: is changed.
         command: ``{"do": name, …}``; ``docs/commands.md`` lists them.
         window: where the hand is, for rounding to what a pixel can tell.
+
     Raises:
         MathError: the command cannot be carried out; the study stays as it was.
     """

@@ -9,6 +9,7 @@ from axis_path.core.errors import MathError
 from axis_path.core.study.analysis import Kind
 from axis_path.core.study.sliders import SliderRange
 
+
 @dataclass(frozen=True, slots=True)
 class Definition:
     """A line with what it means.
@@ -34,5 +35,3 @@ class Definition:
     slider: SliderRange | None
     value: Fraction | None
     uses: frozenset[str]
-
-

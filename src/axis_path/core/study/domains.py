@@ -28,7 +28,8 @@ def rewrite_domain(
     Args:
         text: the present text.
         line: how it was read.
-        low: the new lower end; None keeps the present one. ``high`` likewise.
+        low: the new lower end; None keeps the present one.
+        high: the same for the upper end.
     """
     low = low or _present(text, line.domain.low)
     high = high or _present(text, line.domain.high)

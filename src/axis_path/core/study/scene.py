@@ -7,6 +7,7 @@ computed together, so that nothing on the screen can be older than the rest.
 from __future__ import annotations
 
 from collections import OrderedDict
+from collections.abc import Callable
 from dataclasses import dataclass
 from fractions import Fraction
 from functools import lru_cache
@@ -14,6 +15,7 @@ from threading import Lock
 from typing import Any
 
 import numpy as np
+from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Ball, Defined, ball, precision
 from axis_path.core.draw import (
@@ -42,6 +44,7 @@ from axis_path.core.study.definition import Definition
 from axis_path.core.study.domains import round_to_px
 from axis_path.core.study.sliders import written_number
 
+Floats = NDArray[np.float64]
 READING_DIGITS = 5
 _END_DIGITS = 4
 _KEPT_MARKS = 256
@@ -272,7 +275,10 @@ def _ends(function: RealFunction, window: Window) -> list[dict[str, Any]]:
 
 
 def _lane(
-    function: RealFunction, curve: Curve, window: Window, marks: Any  # noqa: ANN401 - a list
+    function: RealFunction,
+    curve: Curve,
+    window: Window,
+    marks: Any,  # noqa: ANN401 - a list
 ) -> dict[str, Any]:
     low = _handle(function.low, window)
     high = _handle(function.high, window)
@@ -333,7 +339,9 @@ def _why_not_drawn(
             )
     if curve.domain is None:
         place = _domain_words(function)
-        return _why(f"Nothing of {name} is drawn: its domain {place} lies outside the window.", True)
+        return _why(
+            f"Nothing of {name} is drawn: its domain {place} lies outside the window.", True
+        )
     if curve.is_empty:
         reason = _first_reason(function, curve)
         return _why(
@@ -346,7 +354,7 @@ def _why_not_drawn(
     return None
 
 
-def _why(sentence: str, frame: bool = False) -> dict[str, Any]:  # noqa: FBT001, FBT002
+def _why(sentence: str, frame: bool = False) -> dict[str, Any]:
     return {"sentence": sentence, "frame": frame}
 
 
@@ -409,8 +417,7 @@ def make_readings(state: State, window: Window, reading_x: float) -> dict[str, A
     return {
         "reading": _reading(x, window),
         "values": {
-            str(id_): _reading_of(function, x, window)
-            for id_, function in state.functions.items()
+            str(id_): _reading_of(function, x, window) for id_, function in state.functions.items()
         },
     }
 
@@ -422,19 +429,19 @@ def _axes(window: Window) -> dict[str, Any]:
     zero = np.array([0.0])
     x_zero, y_zero = tenths_across(zero, window)[0], np.rint(window.down(zero) * PER_PX)[0]
     return {
-        "x": _axis(x, tenths_across(np.array(x.places), window), tenths_across(np.array(x.finer), window)),
-        "y": _axis(y, tenths_down(np.array(y.places), window), tenths_down(np.array(y.finer), window)),
+        "x": _axis(x, lambda places: tenths_across(places, window)),
+        "y": _axis(y, lambda places: tenths_down(places, window)),
         # The y axis stands at x = 0, the x axis at y = 0; None if that is outside.
         "y_axis": int(x_zero) if window.x[0] <= 0 <= window.x[1] else None,
         "x_axis": int(y_zero) if window.y[0] <= 0 <= window.y[1] else None,
     }  # fmt: skip
 
 
-def _axis(ticks: Ticks, places: Any, finer: Any) -> dict[str, Any]:  # noqa: ANN401 - arrays
+def _axis(ticks: Ticks, to_tenths: Callable[[Floats], NDArray[np.int64]]) -> dict[str, Any]:
     return {
-        "places": places.tolist(),
+        "places": to_tenths(np.array(ticks.places)).tolist(),
         "labels": list(ticks.labels),
-        "finer": finer.tolist(),
+        "finer": to_tenths(np.array(ticks.finer)).tolist(),
     }
 
 
@@ -477,4 +484,3 @@ def _why_empty(definitions: list[Definition], rows: list[dict[str, Any]]) -> str
     if all(d.hidden for d in functions):
         return "All functions are hidden. Show one with the eye beside it."
     return None
-

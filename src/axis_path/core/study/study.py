@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from fractions import Fraction
 from functools import cached_property
 from typing import Any, Self
@@ -168,6 +168,7 @@ class Study:
             line_id: the line; one that is not there yet is added.
             text: what was typed.
             after: the line after which a new one stands; at the end by default.
+
         Raises:
             LimitError: too many lines.
         """
@@ -314,12 +315,9 @@ class Study:
             raise SliderError(f"`{name}` is computed from other names; it is no slider.")
         present = line.slider if line is not None and line.slider else guessed_range(exact)
         chosen = SliderRange(
-            *(
-                kept if given is None else exact_number(given)
-                for kept, given in (
-                    (present.low, low), (present.high, high), (present.step, step)
-                )  # fmt: skip
-            )
+            present.low if low is None else exact_number(low),
+            present.high if high is None else exact_number(high),
+            present.step if step is None else exact_number(step),
         )
         text = f"{name} = {written_number(exact)}"
         line_id = line.id if line is not None else self._next_id()
@@ -439,15 +437,15 @@ class Study:
         """
         return sample_curve(self.function(name), window)
 
-    def zeros(
-        self, name: str, low: Number | None = None, high: Number | None = None
-    ) -> Findings:
+    def zeros(self, name: str, low: Number | None = None, high: Number | None = None) -> Findings:
         """Locate all zeros of a function.
 
         Args:
             name: the function.
             low: where to begin; by default the lower end of its domain, or that of the window a
-                study begins with. ``high`` likewise.
+                study begins with.
+            high: the same for the upper end.
+
         Raises:
             MathError: the name is not a function that works, or the ends have no value.
         """
@@ -471,7 +469,7 @@ class Study:
         with precision(VALUE_BITS):
             if ball.subtract(ends[1], ends[0]).sign() != 1:
                 raise DomainError("The search needs a lower end that is less than its upper end.")
-        return Interval(*ends)
+        return Interval(ends[0], ends[1])
 
     def values(
         self,

@@ -82,7 +82,9 @@ def spaced(start: Ball, stop: Ball, step: Ball) -> Places:
         if ratio.sign() == -1:
             raise TableError("With this step the table never reaches its stop; change its sign.")
         whole = ball.floor(ratio)
-        last = whole.exact if whole.exact is not None else fmpq(math.floor(float(ratio.value.mid())))
+        last = (
+            whole.exact if whole.exact is not None else fmpq(math.floor(float(ratio.value.mid())))
+        )
         if last >= TABLE_ROWS.value:
             raise LimitError(
                 f"The table would have {int(last.p) + 1:,} rows; {TABLE_ROWS.value:,} can be made."

@@ -4,8 +4,6 @@ from alembic import context
 
 from axis_path.store.models import Base
 
-context.configure(
-    connection=context.config.attributes["connection"], target_metadata=Base.metadata
-)
+context.configure(connection=context.config.attributes["connection"], target_metadata=Base.metadata)
 with context.begin_transaction():
     context.run_migrations()

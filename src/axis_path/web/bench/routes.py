@@ -8,5 +8,15 @@ blueprint = Blueprint(
     "bench", __name__, template_folder="templates", url_prefix="/studies/<uuid:study_id>"
 )
 blueprint.add_url_rule("", "show", views.show)
-for _name in ("commands", "scene", "reading", "history", "view", "preview", "window", "findings", "table"):
+for _name in (
+    "commands",
+    "scene",
+    "reading",
+    "history",
+    "view",
+    "preview",
+    "window",
+    "findings",
+    "table",
+):
     blueprint.add_url_rule(f"/{_name}", _name, getattr(views, _name), methods=["POST"])

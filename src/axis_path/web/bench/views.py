@@ -75,9 +75,7 @@ def commands(study_id: uuid.UUID) -> Response:
         raise BadRequest
     labels = [apply_command(asked.study, command, asked.window) for command in wanted]
     with database() as session:
-        opened = commit_version(
-            session, study_id, asked.version, asked.study.to_dict(), labels[0]
-        )
+        opened = commit_version(session, study_id, asked.version, asked.study.to_dict(), labels[0])
     web_state().keep(study_id, opened.version, asked.study)
     return json_answer({**_history(opened), "scene": _scene(asked, asked.study)})
 

@@ -49,7 +49,7 @@ def rename(study_id: uuid.UUID) -> Response:
         flash(message, "problem")
         return redirect(url_for("studies.index"))
     with database() as session:
-        rename_study(session, study_id, form.title.data)
+        rename_study(session, study_id, form.title.data or NEW_TITLE)
     if _wants_json():
         return json_answer({"title": form.title.data})
     return redirect(url_for("studies.index"))
