@@ -13,7 +13,7 @@ Source: Johansson, *Arb: efficient arbitrary-precision midpoint-radius interval 
 from __future__ import annotations
 
 import threading
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass, replace
 from enum import IntEnum
@@ -127,7 +127,7 @@ def _small(value: fmpq) -> fmpq | None:
     return value if value.height_bits() <= EXACT_BITS else None
 
 
-def _made(value: arb, *sources: Ball, exact: fmpq | None = None, turns: fmpq | None = None) -> Ball:
+def made(value: arb, *sources: Ball, exact: fmpq | None = None, turns: fmpq | None = None) -> Ball:
     """Put a result together; it is as defined and as continuous as its sources."""
     worst = min(sources, key=lambda ball: ball.defined)
     if exact is not None:
@@ -137,7 +137,7 @@ def _made(value: arb, *sources: Ball, exact: fmpq | None = None, turns: fmpq | N
     return Ball(value, exact, turns, worst.defined, continuous, worst.reason)
 
 
-def _limited(ball: Ball, defined: Defined, reason: str, *, continuous: bool = True) -> Ball:
+def limited(ball: Ball, defined: Defined, reason: str, *, continuous: bool = True) -> Ball:
     """Say that an operation is not defined everywhere on its input."""
     if defined is Defined.NO:
         return undefined(ball.reason or reason)
@@ -146,7 +146,8 @@ def _limited(ball: Ball, defined: Defined, reason: str, *, continuous: bool = Tr
     return ball if continuous else replace(ball, continuous=False)
 
 
-def _whole_line() -> arb:
+def whole_line() -> arb:
+    """Give the ball of all real numbers, for what is not bounded."""
     return arb(0, float("inf"))
 
 
@@ -162,14 +163,14 @@ def add(a: Ball, b: Ball) -> Ball:
             exact, turns = a.exact, a.turns
     if turns is not None and turns == 0:
         exact = fmpq(0)
-    return _made(a.value + b.value, a, b, exact=exact, turns=turns)
+    return made(a.value + b.value, a, b, exact=exact, turns=turns)
 
 
 def negative(a: Ball) -> Ball:
     """Give -a."""
     exact = -a.exact if a.exact is not None else None
     turns = -a.turns if a.turns is not None else None
-    return _made(-a.value, a, exact=exact, turns=turns)
+    return made(-a.value, a, exact=exact, turns=turns)
 
 
 def subtract(a: Ball, b: Ball) -> Ball:
@@ -191,7 +192,7 @@ def multiply(a: Ball, b: Ball) -> Ball:
             exact, turns = fmpq(0), None
     value = a.value * b.value
     # 0 times an unbounded ball is not a number for the library; any value is possible.
-    return _made(_whole_line() if value.is_nan() else value, a, b, exact=exact, turns=turns)
+    return made(whole_line() if value.is_nan() else value, a, b, exact=exact, turns=turns)
 
 
 def divide(a: Ball, b: Ball) -> Ball:
@@ -200,7 +201,7 @@ def divide(a: Ball, b: Ball) -> Ball:
     if b.sign() == 0:
         return undefined(a.reason or b.reason or reason)
     if not b.excludes_zero():
-        return _limited(_made(_whole_line(), a, b), Defined.MAYBE, reason, continuous=False)
+        return limited(made(whole_line(), a, b), Defined.MAYBE, reason, continuous=False)
     exact = turns = None
     if a.exact is not None and b.exact is not None:
         exact = a.exact / b.exact
@@ -208,20 +209,20 @@ def divide(a: Ball, b: Ball) -> Ball:
         turns = a.turns / b.exact
     elif a.turns is not None and b.turns is not None:
         exact = a.turns / b.turns
-    return _made(a.value / b.value, a, b, exact=exact, turns=turns)
+    return made(a.value / b.value, a, b, exact=exact, turns=turns)
 
 
 def absolute(a: Ball) -> Ball:
     """Give |a|."""
     if a.sign() == -1:
         return negative(a)
-    return a if a.sign() is not None else _made(abs(a.value), a)
+    return a if a.sign() is not None else made(abs(a.value), a)
 
 
 def integer_power(a: Ball, n: int) -> Ball:
     """Give a^n for a whole n; a^0 is 1."""
     if n == 0:
-        return _made(arb(1), a, exact=fmpq(1))
+        return made(arb(1), a, exact=fmpq(1))
     if n < 0:
         return divide(from_fraction(1), integer_power(a, -n))
     exact = a.exact**n if a.exact is not None and n <= LARGEST_EXACT_EXPONENT else None
@@ -229,7 +230,7 @@ def integer_power(a: Ball, n: int) -> Ball:
     if n % 2 == 0 and not a.excludes_zero():
         # The library's power of a ball across zero reaches below zero; a square does not.
         value = value.nonnegative_part()
-    return _made(value, a, exact=exact)
+    return made(value, a, exact=exact)
 
 
 def root(a: Ball, numerator: int, denominator: int) -> Ball:
@@ -247,11 +248,11 @@ def root(a: Ball, numerator: int, denominator: int) -> Ball:
             return undefined(a.reason or reason)
         inner = a if sign is not None else replace(a, value=a.value.nonnegative_part())
         result = integer_power(_root_of_positive(inner, denominator), numerator)
-        return result if sign is not None else _limited(result, Defined.MAYBE, reason)
+        return result if sign is not None else limited(result, Defined.MAYBE, reason)
     if sign is None:
         high = _odd_root(a.value.upper(), denominator)
         low = _odd_root(a.value.lower(), denominator)
-        return integer_power(_made(low.union(high), a), numerator)
+        return integer_power(made(low.union(high), a), numerator)
     if sign == -1:
         result = negative(_root_of_positive(negative(a), denominator))
         return integer_power(result, numerator)
@@ -270,7 +271,7 @@ def _root_of_positive(a: Ball, n: int) -> Ball:
         if root_top is not None and root_bottom is not None:
             exact = fmpq(root_top, root_bottom)
     value = a.value.sqrt() if n == 2 else a.value.root(n)
-    return _made(value, a, exact=exact)
+    return made(value, a, exact=exact)
 
 
 def _whole_root(value: int, n: int) -> int | None:
@@ -289,14 +290,14 @@ def square_root(a: Ball) -> Ball:
 def power(a: Ball, b: Ball) -> Ball:
     """Give a^b for an exponent that is not fixed: whole for any base, else for a > 0."""
     if b.exact is not None and b.exact.q == 1 and abs(b.exact) <= 2**31:
-        return _limited(integer_power(a, int(b.exact.p)), b.defined, b.reason)
+        return limited(integer_power(a, int(b.exact.p)), b.defined, b.reason)
     reason = "a power of a negative number"
     sign = a.sign()
     if sign == 1:
-        return _made(a.value**b.value, a, b)
+        return made(a.value**b.value, a, b)
     if sign == 0:
         if b.sign() == 1:
-            return _made(arb(0), a, b, exact=fmpq(0))
+            return made(arb(0), a, b, exact=fmpq(0))
         return (
             undefined("a division by zero")
             if b.sign() == -1
@@ -305,207 +306,11 @@ def power(a: Ball, b: Ball) -> Ball:
     whole_inside = bool(b.value.contains_integer())
     if sign == -1 and not whole_inside:
         return undefined(a.reason or b.reason or reason)
-    return _limited(_made(_whole_line(), a, b), Defined.MAYBE, reason, continuous=False)
-
-
-def exponential(a: Ball) -> Ball:
-    """Give e^a."""
-    exact = fmpq(1) if a.exact is not None and a.exact == 0 else None
-    return _made(a.value.exp(), a, exact=exact)
-
-
-def logarithm(a: Ball) -> Ball:
-    """Give the natural logarithm of a."""
-    return _logarithm(a, "ln of", lambda value: value.log(), {fmpq(1): fmpq(0)})
-
-
-def decimal_logarithm(a: Ball) -> Ball:
-    """Give the logarithm to base 10."""
-    known: dict[fmpq, fmpq] = {}
-    if a.exact is not None and a.exact > 0:
-        top, bottom = str(a.exact.p), str(a.exact.q)
-        if a.exact.q == 1 and top.strip("0") == "1":
-            known = {a.exact: fmpq(len(top) - 1)}
-        elif a.exact.p == 1 and bottom.strip("0") == "1":
-            known = {a.exact: fmpq(1 - len(bottom))}
-    return _logarithm(a, "log of", lambda value: value.log() / arb.const_log10(), known)
-
-
-def _logarithm(
-    a: Ball, words: str, function: Callable[[arb], arb], known: dict[fmpq, fmpq]
-) -> Ball:
-    sign = a.sign()
-    if sign in (0, -1):
-        what = "0" if sign == 0 else "a negative number"
-        return undefined(a.reason or f"{words} {what}")
-    if sign == 1:
-        exact = known.get(a.exact) if a.exact is not None else None
-        return _made(function(a.value), a, exact=exact)
-    upper = a.value.upper()
-    if not upper > 0:
-        return undefined(a.reason or f"{words} 0")
-    # All of (-inf, log(upper)]: the part of the ball at or below zero has no logarithm.
-    return _limited(
-        _made(_whole_line(), a), Defined.MAYBE, f"{words} a number that is not positive"
-    )
-
-
-#: sin of multiples of pi that are fractions (Niven's theorem): 0, 1/2, 1 and their opposites.
-_SINES = {
-    fmpq(0): fmpq(0), fmpq(1, 6): fmpq(1, 2), fmpq(1, 2): fmpq(1), fmpq(5, 6): fmpq(1, 2),
-    fmpq(1): fmpq(0), fmpq(7, 6): fmpq(-1, 2), fmpq(3, 2): fmpq(-1), fmpq(11, 6): fmpq(-1, 2),
-}  # fmt: skip
-_TANGENTS = {fmpq(0): fmpq(0), fmpq(1, 4): fmpq(1), fmpq(3, 4): fmpq(-1)}
-
-
-def _reduced(turns: fmpq, period: int) -> fmpq:
-    return turns - period * fmpq((turns / period).floor())
-
-
-def _known_turns(a: Ball) -> fmpq | None:
-    if a.turns is not None:
-        return a.turns
-    return fmpq(0) if a.exact is not None and a.exact == 0 else None
-
-
-def sine(a: Ball) -> Ball:
-    """Give sin a."""
-    turns = _known_turns(a)
-    if turns is None:
-        return _made(a.value.sin(), a)
-    reduced = _reduced(turns, 2)
-    return _made(arb.sin_pi_fmpq(reduced), a, exact=_SINES.get(reduced))
-
-
-def cosine(a: Ball) -> Ball:
-    """Give cos a."""
-    turns = _known_turns(a)
-    if turns is None:
-        return _made(a.value.cos(), a)
-    return sine(replace(a, exact=None, turns=turns + fmpq(1, 2)))
-
-
-def tangent(a: Ball) -> Ball:
-    """Give tan a."""
-    turns = _known_turns(a)
-    reason = "tan at an odd multiple of 90°"
-    if turns is not None:
-        reduced = _reduced(turns, 1)
-        if reduced == fmpq(1, 2):
-            return undefined(a.reason or reason)
-        return _made(a.value.tan(), a, exact=_TANGENTS.get(reduced))
-    if a.value.cos().contains(0):
-        return _limited(_made(_whole_line(), a), Defined.MAYBE, reason, continuous=False)
-    return _made(a.value.tan(), a)
-
-
-def _arc(a: Ball, name: str, function: Callable[[arb], arb], known: dict[fmpq, fmpq]) -> Ball:
-    reason = f"{name} of a number outside −1 to 1"
-    if bool(a.value > 1) or bool(a.value < -1):
-        return undefined(a.reason or reason)
-    turns = known.get(a.exact) if a.exact is not None else None
-    if bool(a.value <= 1) and bool(a.value >= -1):
-        exact = fmpq(0) if turns is not None and turns == 0 else None
-        return _made(function(a.value), a, turns=turns, exact=exact)
-    low, high = (arb(-1) if a.value.lower() < -1 else a.value.lower()), a.value.upper()
-    high = arb(1) if high > 1 else high
-    ends = function(low).union(function(high))
-    return _limited(_made(ends, a), Defined.MAYBE, reason)
-
-
-_ARCSINES = {
-    fmpq(-1): fmpq(-1, 2), fmpq(-1, 2): fmpq(-1, 6), fmpq(0): fmpq(0),
-    fmpq(1, 2): fmpq(1, 6), fmpq(1): fmpq(1, 2),
-}  # fmt: skip
-_ARCCOSINES = {value: fmpq(1, 2) - turns for value, turns in _ARCSINES.items()}
-_ARCTANGENTS = {fmpq(-1): fmpq(-1, 4), fmpq(0): fmpq(0), fmpq(1): fmpq(1, 4)}
-
-
-def arcsine(a: Ball) -> Ball:
-    """Give arcsin a, in radians."""
-    return _arc(a, "asin", lambda value: value.asin(), _ARCSINES)
-
-
-def arccosine(a: Ball) -> Ball:
-    """Give arccos a, in radians."""
-    return _arc(a, "acos", lambda value: value.acos(), _ARCCOSINES)
-
-
-def arctangent(a: Ball) -> Ball:
-    """Give arctan a, in radians."""
-    turns = _ARCTANGENTS.get(a.exact) if a.exact is not None else None
-    exact = fmpq(0) if turns is not None and turns == 0 else None
-    return _made(a.value.atan(), a, turns=turns, exact=exact)
-
-
-def _zero_at_zero(a: Ball) -> fmpq | None:
-    return fmpq(0) if a.exact is not None and a.exact == 0 else None
-
-
-def hyperbolic_sine(a: Ball) -> Ball:
-    """Give sinh a."""
-    return _made(a.value.sinh(), a, exact=_zero_at_zero(a))
-
-
-def hyperbolic_cosine(a: Ball) -> Ball:
-    """Give cosh a."""
-    exact = fmpq(1) if a.exact is not None and a.exact == 0 else None
-    return _made(a.value.cosh(), a, exact=exact)
-
-
-def hyperbolic_tangent(a: Ball) -> Ball:
-    """Give tanh a."""
-    return _made(a.value.tanh(), a, exact=_zero_at_zero(a))
-
-
-def _steps(a: Ball, low: arb, high: arb, exact: fmpq | None) -> Ball:
-    """Put a step function together from its values at the ends of the ball."""
-    whole_low, whole_high = low.unique_fmpz(), high.unique_fmpz()
-    if exact is None and whole_low is not None and whole_low == whole_high:
-        # All of the ball lies on one step. It is a constant there, even if the ball is wide.
-        exact = fmpq(whole_low)
-    if exact is not None:
-        return _made(arb(exact), a, exact=exact)
-    return replace(_made(low.union(high), a), continuous=False)
-
-
-def floor(a: Ball) -> Ball:
-    """Give the greatest whole number that is at most a."""
-    exact = fmpq(a.exact.floor()) if a.exact is not None else None
-    return _steps(a, a.value.lower().floor(), a.value.upper().floor(), exact)
-
-
-def ceiling(a: Ball) -> Ball:
-    """Give the smallest whole number that is at least a."""
-    exact = fmpq(a.exact.ceil()) if a.exact is not None else None
-    return _steps(a, a.value.lower().ceil(), a.value.upper().ceil(), exact)
-
-
-def sign(a: Ball) -> Ball:
-    """Give -1, 0 or 1."""
-    known = a.sign()
-    exact = fmpq(known) if known is not None else None
-    return _steps(a, arb(-1), arb(1), exact)
-
-
-def minimum(a: Ball, b: Ball) -> Ball:
-    """Give the smaller of a and b."""
-    if a.exact is not None and b.exact is not None:
-        return _made(a.value, a, b, exact=min(a.exact, b.exact))
-    if bool(a.value <= b.value):
-        return _made(a.value, a, b, exact=a.exact, turns=a.turns)
-    if bool(b.value <= a.value):
-        return _made(b.value, a, b, exact=b.exact, turns=b.turns)
-    return _made(a.value.min(b.value), a, b)
-
-
-def maximum(a: Ball, b: Ball) -> Ball:
-    """Give the greater of a and b."""
-    return negative(minimum(negative(a), negative(b)))
+    return limited(made(whole_line(), a, b), Defined.MAYBE, reason, continuous=False)
 
 
 def restrict(body: Ball, holds: bool | None, reason: str) -> Ball:
     """Leave ``body`` only where a condition holds; None means that it cannot be told."""
     if holds is None:
-        return _limited(body, Defined.MAYBE, reason)
+        return limited(body, Defined.MAYBE, reason)
     return body if holds else undefined(reason)

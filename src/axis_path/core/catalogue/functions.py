@@ -2,7 +2,7 @@
 
 import numpy as np
 
-from axis_path.core.arithmetic import ball, enclosure
+from axis_path.core.arithmetic import ball, ball_functions, enclosure
 from axis_path.core.catalogue.entry import (
     AngleRole,
     Argument,
@@ -40,7 +40,7 @@ LOGARITHMS = (
         defined=_EVERYWHERE,
         returns="a number > 0",
         example="exp(-x^2)",
-        backends=Backends(np.exp, enclosure.exponential, ball.exponential),
+        backends=Backends(np.exp, enclosure.exponential, ball_functions.exponential),
         derivative=("exp(u)",),
         inverse="ln",
     ),
@@ -52,7 +52,7 @@ LOGARITHMS = (
         defined="for x > 0",
         returns="any number",
         example="ln(x + 1)",
-        backends=Backends(np.log, enclosure.logarithm, ball.logarithm),
+        backends=Backends(np.log, enclosure.logarithm, ball_functions.logarithm),
         derivative=("1/u",),
         inverse="exp",
     ),
@@ -69,7 +69,7 @@ LOGARITHMS = (
             lambda a: enclosure.divide(
                 enclosure.logarithm(a), enclosure.constant(2.302585092994045, 2.302585092994046)
             ),
-            ball.decimal_logarithm,
+            ball_functions.decimal_logarithm,
         ),
         derivative=("1/(u ln(10))",),
     ),
@@ -84,7 +84,7 @@ TRIGONOMETRY = (
         defined=_EVERYWHERE,
         returns="a number from −1 to 1",
         example="2 sin(3x)",
-        backends=Backends(np.sin, enclosure.sine, ball.sine),
+        backends=Backends(np.sin, enclosure.sine, ball_functions.sine),
         derivative=("cos(u)",),
         angle=AngleRole.TAKES,
         inverse="asin",
@@ -97,7 +97,7 @@ TRIGONOMETRY = (
         defined=_EVERYWHERE,
         returns="a number from −1 to 1",
         example="cos(x/2)",
-        backends=Backends(np.cos, enclosure.cosine, ball.cosine),
+        backends=Backends(np.cos, enclosure.cosine, ball_functions.cosine),
         derivative=("-sin(u)",),
         angle=AngleRole.TAKES,
         inverse="acos",
@@ -110,7 +110,7 @@ TRIGONOMETRY = (
         defined="except at odd multiples of 90°",
         returns="any number",
         example="tan(x)",
-        backends=Backends(np.tan, enclosure.tangent, ball.tangent),
+        backends=Backends(np.tan, enclosure.tangent, ball_functions.tangent),
         derivative=("1 + tan(u)^2",),
         angle=AngleRole.TAKES,
         inverse="atan",
@@ -124,7 +124,7 @@ TRIGONOMETRY = (
         defined="for −1 ≤ x ≤ 1",
         returns="an angle from −90° to 90°, in the unit of the study",
         example="asin(1/2)",
-        backends=Backends(np.arcsin, enclosure.arcsine, ball.arcsine),
+        backends=Backends(np.arcsin, enclosure.arcsine, ball_functions.arcsine),
         derivative=("1/sqrt(1 - u^2)",),
         angle=AngleRole.RETURNS,
         inverse="sin",
@@ -138,7 +138,7 @@ TRIGONOMETRY = (
         defined="for −1 ≤ x ≤ 1",
         returns="an angle from 0° to 180°, in the unit of the study",
         example="acos(x)",
-        backends=Backends(np.arccos, enclosure.arccosine, ball.arccosine),
+        backends=Backends(np.arccos, enclosure.arccosine, ball_functions.arccosine),
         derivative=("-1/sqrt(1 - u^2)",),
         angle=AngleRole.RETURNS,
         inverse="cos",
@@ -152,7 +152,7 @@ TRIGONOMETRY = (
         defined=_EVERYWHERE,
         returns="an angle between −90° and 90°, in the unit of the study",
         example="atan(3/4)",
-        backends=Backends(np.arctan, enclosure.arctangent, ball.arctangent),
+        backends=Backends(np.arctan, enclosure.arctangent, ball_functions.arctangent),
         derivative=("1/(1 + u^2)",),
         angle=AngleRole.RETURNS,
         inverse="tan",
@@ -168,7 +168,7 @@ HYPERBOLIC = (
         defined=_EVERYWHERE,
         returns="any number",
         example="sinh(x)",
-        backends=Backends(np.sinh, enclosure.hyperbolic_sine, ball.hyperbolic_sine),
+        backends=Backends(np.sinh, enclosure.hyperbolic_sine, ball_functions.hyperbolic_sine),
         derivative=("cosh(u)",),
     ),
     FunctionEntry(
@@ -179,7 +179,7 @@ HYPERBOLIC = (
         defined=_EVERYWHERE,
         returns="a number ≥ 1",
         example="3 cosh(x/3)",
-        backends=Backends(np.cosh, enclosure.hyperbolic_cosine, ball.hyperbolic_cosine),
+        backends=Backends(np.cosh, enclosure.hyperbolic_cosine, ball_functions.hyperbolic_cosine),
         derivative=("sinh(u)",),
     ),
     FunctionEntry(
@@ -190,7 +190,7 @@ HYPERBOLIC = (
         defined=_EVERYWHERE,
         returns="a number between −1 and 1",
         example="tanh(x)",
-        backends=Backends(np.tanh, enclosure.hyperbolic_tangent, ball.hyperbolic_tangent),
+        backends=Backends(np.tanh, enclosure.hyperbolic_tangent, ball_functions.hyperbolic_tangent),
         derivative=("1 - tanh(u)^2",),
     ),
 )
@@ -215,7 +215,7 @@ STEPS = (
         defined=_EVERYWHERE,
         returns="−1, 0 or 1",
         example="sign(x)",
-        backends=Backends(np.sign, enclosure.sign, ball.sign),
+        backends=Backends(np.sign, enclosure.sign, ball_functions.sign),
         derivative=("0/u",),
     ),
     FunctionEntry(
@@ -226,7 +226,7 @@ STEPS = (
         defined=_EVERYWHERE,
         returns="a whole number",
         example="floor(x)",
-        backends=Backends(np.floor, enclosure.floor, ball.floor),
+        backends=Backends(np.floor, enclosure.floor, ball_functions.floor),
         derivative=("0 floor(u)",),
     ),
     FunctionEntry(
@@ -237,7 +237,7 @@ STEPS = (
         defined=_EVERYWHERE,
         returns="a whole number",
         example="ceil(x)",
-        backends=Backends(np.ceil, enclosure.ceiling, ball.ceiling),
+        backends=Backends(np.ceil, enclosure.ceiling, ball_functions.ceiling),
         derivative=("0 ceil(u)",),
     ),
     FunctionEntry(
@@ -248,7 +248,7 @@ STEPS = (
         defined=_EVERYWHERE,
         returns="a number",
         example="min(x, 2)",
-        backends=Backends(np.minimum, enclosure.minimum, ball.minimum),
+        backends=Backends(np.minimum, enclosure.minimum, ball_functions.minimum),
         derivative=("(1 - sign(u - v))/2 + 0/(u - v)", "(1 + sign(u - v))/2 + 0/(u - v)"),
     ),
     FunctionEntry(
@@ -259,7 +259,7 @@ STEPS = (
         defined=_EVERYWHERE,
         returns="a number",
         example="max(x, 0)",
-        backends=Backends(np.maximum, enclosure.maximum, ball.maximum),
+        backends=Backends(np.maximum, enclosure.maximum, ball_functions.maximum),
         derivative=("(1 + sign(u - v))/2 + 0/(u - v)", "(1 - sign(u - v))/2 + 0/(u - v)"),
     ),
 )

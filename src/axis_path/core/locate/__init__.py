@@ -3,9 +3,10 @@
 Read ``zeros.py``: what is proved there and what is not.
 """
 
+from axis_path.core.locate.cells import Interval, interval
 from axis_path.core.locate.exact import multiple_of_pi, written
 from axis_path.core.locate.finding import Finding, Findings, Kind
-from axis_path.core.locate.zeros import Interval, find_zeros, interval
+from axis_path.core.locate.zeros import find_zeros
 
 __all__ = [
     "Finding",

@@ -12,74 +12,30 @@ Numerics*, chapter 5.
 
 from __future__ import annotations
 
-import math
 from collections import deque
-from dataclasses import dataclass
-from fractions import Fraction
 
 import numpy as np
 from flint import arb
 
 from axis_path.core.arithmetic import Ball, Defined, ball, precision
 from axis_path.core.errors import LimitError
-from axis_path.core.evaluate import Expression, RealFunction, digits_of
+from axis_path.core.evaluate import Expression, RealFunction
 from axis_path.core.limits import FOUND, LOCATE_CELLS
+from axis_path.core.locate.cells import (
+    Cell,
+    Interval,
+    Root,
+    Search,
+    float_above,
+    float_below,
+    is_tiny,
+    merged_cells,
+)
 from axis_path.core.locate.exact import candidates, written
-from axis_path.core.locate.finding import Finding, Findings, Kind
+from axis_path.core.locate.finding import Findings
+from axis_path.core.locate.verdict import judge, make_finding
 
 _BITS = 128
-_DIGITS = 10
-#: Cells narrower than this, relative to their place, are not halved any more.
-_NARROWEST = 1e-13
-#: Cells are cut off the middle, so that a zero at a round number does not fall on the cut.
-_CUT = 0.4876
-
-
-@dataclass(frozen=True, slots=True)
-class Interval:
-    """Where to search; the ends may be numbers that are known exactly, such as 2 pi."""
-
-    low: Ball
-    high: Ball
-    low_closed: bool = True
-    high_closed: bool = True
-
-
-@dataclass(frozen=True, slots=True)
-class _Cell:
-    low: Ball
-    high: Ball
-
-    def hull(self) -> Ball:
-        return ball.from_bounds(self.low.value, self.high.value)
-
-    @property
-    def middle(self) -> float:
-        low, high = float(self.low.value.mid()), float(self.high.value.mid())
-        return low + (high - low) * _CUT
-
-    @property
-    def is_narrow(self) -> bool:
-        low, high = float(self.low.value.mid()), float(self.high.value.mid())
-        return high - low <= _NARROWEST * max(abs(low), abs(high), 1e-12)
-
-
-@dataclass(frozen=True, slots=True)
-class _Root:
-    """A zero of a factor: a place that holds it, exact if it is known."""
-
-    place: Ball
-    proved: bool
-    note: str = ""
-
-
-@dataclass(slots=True)
-class _Search:
-    """What the search for one factor has found so far."""
-
-    roots: list[_Root]
-    undecided: list[_Cell]
-    constant: list[_Cell]
 
 
 def find_zeros(
@@ -96,15 +52,15 @@ def find_zeros(
         inside = _clip(function, interval)
         if inside is None:
             return Findings((), complete=True, note="The interval lies outside the domain.")
-        search = _Search([], [], [])
+        search = Search([], [], [])
         try:
             for factor in function.expression.factors():
                 _search_factor(function, factor, inside, search, max_cells)
         except LimitError as err:
             return Findings((), complete=False, note=err.message)
         roots = _distinct(_checked(function, inside, search.roots))
-        findings = tuple(_finding(root) for root in roots)
-        return _judged(function, inside, findings, search)
+        findings = tuple(make_finding(root) for root in roots)
+        return judge(function, inside, findings, search)
 
 
 def _clip(function: RealFunction, interval: Interval) -> Interval | None:
@@ -123,10 +79,10 @@ def _clip(function: RealFunction, interval: Interval) -> Interval | None:
 
 
 def _search_factor(
-    function: RealFunction, factor: Expression, inside: Interval, search: _Search, max_cells: int
+    function: RealFunction, factor: Expression, inside: Interval, search: Search, max_cells: int
 ) -> None:
     slope = factor.derivative()
-    waiting = deque([_Cell(inside.low, inside.high)])
+    waiting = deque([Cell(inside.low, inside.high)])
     looked_at = 0
     while waiting:
         cell = waiting.popleft()
@@ -154,57 +110,55 @@ def _search_factor(
             search.undecided.append(cell)
             continue
         middle = Ball(arb(cell.middle))
-        waiting.append(_Cell(cell.low, middle))
-        waiting.append(_Cell(middle, cell.high))
+        waiting.append(Cell(cell.low, middle))
+        waiting.append(Cell(middle, cell.high))
     _settle(function, factor, search)
 
 
 def _is_excluded_by_floats(function: RealFunction, factor: Expression, hull: Ball) -> bool:
     """Exclude a zero by enclosures, which can be unbounded on one side only, as ln is at 0."""
-    low = np.array([_float_below(hull.value.lower())])
-    high = np.array([_float_above(hull.value.upper())])
+    low = np.array([float_below(hull.value.lower())])
+    high = np.array([float_above(hull.value.upper())])
     bounds = function.enclose(low, high, factor)
     return bool(np.any(bounds.nowhere) or bounds.low[0] > 0 or bounds.high[0] < 0)
 
 
-def _signs(
-    function: RealFunction, factor: Expression, cell: _Cell
-) -> tuple[int | None, int | None]:
+def _signs(function: RealFunction, factor: Expression, cell: Cell) -> tuple[int | None, int | None]:
     return (
         function.prove(cell.low, factor).sign(),
         function.prove(cell.high, factor).sign(),
     )
 
 
-def _has_no_root(function: RealFunction, factor: Expression, cell: _Cell) -> bool:
+def _has_no_root(function: RealFunction, factor: Expression, cell: Cell) -> bool:
     low, high = _signs(function, factor, cell)
     return low is not None and low == high and low != 0
 
 
 def _monotone_root(
-    function: RealFunction, factor: Expression, slope: Expression, cell: _Cell
-) -> _Root | None:
+    function: RealFunction, factor: Expression, slope: Expression, cell: Cell
+) -> Root | None:
     """Give the one zero of a factor that rises or falls all over a cell, None if there is none."""
     low, high = _signs(function, factor, cell)
     if low == 0:
-        return _Root(cell.low, proved=True)
+        return Root(cell.low, proved=True)
     if high == 0:
-        return _Root(cell.high, proved=True)
+        return Root(cell.high, proved=True)
     if low is None or high is None or low == high:
         return None
     place = _narrowed(function, factor, slope, cell)
-    return _exact_root(function, factor, place) or _Root(Ball(place), proved=True)
+    return _exact_root(function, factor, place) or Root(Ball(place), proved=True)
 
 
-def _exact_root(function: RealFunction, factor: Expression, place: arb) -> _Root | None:
+def _exact_root(function: RealFunction, factor: Expression, place: arb) -> Root | None:
     for candidate, _ in candidates(place.lower(), place.upper()):
         value = function.prove(candidate, factor)
         if value.is_defined and value.exact is not None and value.exact == 0:
-            return _Root(candidate, proved=True)
+            return Root(candidate, proved=True)
     return None
 
 
-def _narrowed(function: RealFunction, factor: Expression, slope: Expression, cell: _Cell) -> arb:
+def _narrowed(function: RealFunction, factor: Expression, slope: Expression, cell: Cell) -> arb:
     """Narrow a cell with exactly one zero by Newton's method on intervals.
 
     Every step keeps the zero inside; where a step does not help, the cell is halved by sign.
@@ -230,11 +184,11 @@ def _narrowed(function: RealFunction, factor: Expression, slope: Expression, cel
     return hull
 
 
-def _settle(function: RealFunction, factor: Expression, search: _Search) -> None:
+def _settle(function: RealFunction, factor: Expression, search: Search) -> None:
     """Try once more where the cells stayed undecided; neighbours are taken together."""
-    left: list[_Cell] = []
-    for cell in _merged(search.undecided):
-        root = _touching_root(function, factor, cell) if _is_tiny(cell) else None
+    left: list[Cell] = []
+    for cell in merged_cells(search.undecided):
+        root = _touching_root(function, factor, cell) if is_tiny(cell) else None
         if root is None:
             left.append(cell)
         else:
@@ -244,22 +198,7 @@ def _settle(function: RealFunction, factor: Expression, search: _Search) -> None
     search.undecided = sorted(left, key=lambda each: float(each.low.value.mid()))
 
 
-def _is_tiny(cell: _Cell) -> bool:
-    low, high = float(cell.low.value.mid()), float(cell.high.value.mid())
-    return high - low <= 1e-9 * max(abs(low), abs(high), 1e-3)
-
-
-def _merged(cells: list[_Cell]) -> list[_Cell]:
-    merged: list[_Cell] = []
-    for cell in sorted(cells, key=lambda each: float(each.low.value.mid())):
-        if merged and bool(merged[-1].high.value.upper() >= cell.low.value.lower()):
-            merged[-1] = _Cell(merged[-1].low, cell.high)
-        else:
-            merged.append(cell)
-    return merged
-
-
-def _touching_root(function: RealFunction, factor: Expression, cell: _Cell) -> _Root | None:
+def _touching_root(function: RealFunction, factor: Expression, cell: Cell) -> Root | None:
     low, high = cell.low.value.lower(), cell.high.value.upper()
     hull = Ball(low.union(high))
     ends = [
@@ -284,21 +223,21 @@ def _touching_root(function: RealFunction, factor: Expression, cell: _Cell) -> _
             if only
             else "the function is zero here; that it has no other zero this close is not proved"
         )
-        return _Root(candidate, proved=only, note=reason)
+        return Root(candidate, proved=only, note=reason)
     values = function.prove(hull, factor)
     if values.defined is Defined.YES and values.continuous:
         low_sign, high_sign = _signs(function, factor, cell)
         if low_sign is not None and high_sign is not None and low_sign * high_sign < 0:
-            return _Root(hull, proved=False, note="the sign changes here; how often is not proved")
+            return Root(hull, proved=False, note="the sign changes here; how often is not proved")
         if bool(abs(values.value) < arb(1e-9)):
-            return _Root(hull, proved=False, note="the function comes so close to zero here "
+            return Root(hull, proved=False, note="the function comes so close to zero here "
                          "that it could not be told from zero")  # fmt: skip
     return None
 
 
-def _checked(function: RealFunction, inside: Interval, roots: list[_Root]) -> list[_Root]:
+def _checked(function: RealFunction, inside: Interval, roots: list[Root]) -> list[Root]:
     """Keep the zeros of factors that are zeros of the function and lie in the interval."""
-    kept: list[_Root] = []
+    kept: list[Root] = []
     for root in roots:
         low = ball.subtract(root.place, inside.low).sign()
         high = ball.subtract(inside.high, root.place).sign()
@@ -313,17 +252,17 @@ def _checked(function: RealFunction, inside: Interval, roots: list[_Root]) -> li
             continue
         if value.defined is Defined.MAYBE:
             note = f"whether there is a value here is not proved ({value.reason})"
-            root = _Root(root.place, proved=False, note=note)
+            root = Root(root.place, proved=False, note=note)
         elif low is None or high is None:
             note = "whether it lies inside the interval is not proved"
-            root = _Root(root.place, proved=False, note=note)
+            root = Root(root.place, proved=False, note=note)
         kept.append(root)
     return kept
 
 
-def _distinct(roots: list[_Root]) -> list[_Root]:
+def _distinct(roots: list[Root]) -> list[Root]:
     """Give each place once: two factors, or two cells that share an end, may find the same zero."""
-    distinct: list[_Root] = []
+    distinct: list[Root] = []
     for root in sorted(roots, key=lambda each: float(each.place.value.mid())):
         if distinct and distinct[-1].place.value.overlaps(root.place.value):
             other = distinct[-1]
@@ -332,86 +271,7 @@ def _distinct(roots: list[_Root]) -> list[_Root]:
                 continue
             note = "two zeros may lie here, too close to be told apart"
             wide = Ball(other.place.value.union(root.place.value))
-            distinct[-1] = _Root(wide, proved=False, note=note)
+            distinct[-1] = Root(wide, proved=False, note=note)
         else:
             distinct.append(root)
     return distinct
-
-
-def _finding(root: _Root) -> Finding:
-    value = root.place.value
-    low, high = _float_below(value.lower()), _float_above(value.upper())
-    text = ""
-    for digits in range(_DIGITS, 0, -1):
-        found = digits_of(root.place, digits)
-        if found is not None:
-            text = found
-            break
-    middle = float(value.mid())
-    text = text or ("0" if value.contains(0) else f"{middle:.3g}")
-    return Finding(
-        Kind.ZERO, middle + 0.0, 0.0, (low, high), root.proved, written(root.place), text, root.note
-    )
-
-
-def _float_below(value: arb) -> float:
-    near = float(value)
-    return near if bool(arb(near) <= value) else math.nextafter(near, -math.inf)
-
-
-def _float_above(value: arb) -> float:
-    near = float(value)
-    return near if bool(arb(near) >= value) else math.nextafter(near, math.inf)
-
-
-def _judged(
-    function: RealFunction, inside: Interval, findings: tuple[Finding, ...], search: _Search
-) -> Findings:
-    width = float((inside.high.value - inside.low.value).mid())
-    notes: list[str] = []
-    # A stretch where a factor is zero but the function has no value is none of its zeros.
-    stretches = [
-        cell for cell in _merged(search.constant)
-        if function.prove(cell.hull()).defined is not Defined.NO
-    ]  # fmt: skip
-    for cell in stretches[:3]:
-        between = _between(cell, function.variable, width)
-        notes.append(f"It is zero all along {between} (its ends are not exact).")
-    brackets = [finding.bracket for finding in findings]
-    undecided = [cell for cell in search.undecided if not _holds_any(cell, brackets)]
-    if len(undecided) > 3:
-        between = _between(_Cell(undecided[0].low, undecided[-1].high), function.variable, width)
-        notes.append(f"Whether there are more zeros in parts of {between} could not be decided.")
-    else:
-        notes.extend(
-            f"Whether there are zeros near {function.variable} = {_near(cell.low, width)} "
-            "could not be decided."
-            for cell in undecided
-        )
-    complete = not stretches and not search.undecided and all(f.proved for f in findings)
-    return Findings(
-        tuple(f for f in findings if not any(_holds_any(c, [f.bracket]) for c in stretches)),
-        complete,
-        " ".join(notes),
-    )
-
-
-def _holds_any(cell: _Cell, brackets: list[tuple[float, float]]) -> bool:
-    low, high = float(cell.low.value.mid()), float(cell.high.value.mid())
-    return any(low <= b and a <= high for a, b in brackets)
-
-
-def _between(cell: _Cell, variable: str, width: float) -> str:
-    return f"{_near(cell.low, width)} < {variable} < {_near(cell.high, width)}"
-
-
-def _near(place: Ball, width: float) -> str:
-    """Write a place roughly: to a billionth of the interval."""
-    value = float(place.value.mid())
-    value = 0.0 if abs(value) < 1e-9 * width else value
-    return f"{value:.5g}".replace("-", "−")
-
-
-def interval(low: Fraction, high: Fraction) -> Interval:
-    """Make a closed interval from two exact numbers."""
-    return Interval(ball.from_fraction(low), ball.from_fraction(high))

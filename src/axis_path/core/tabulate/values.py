@@ -15,7 +15,7 @@ import numpy as np
 from flint import fmpq
 from numpy.typing import NDArray
 
-from axis_path.core.arithmetic import Ball, Defined, ball, precision
+from axis_path.core.arithmetic import Ball, Defined, ball, ball_functions, precision
 from axis_path.core.errors import LimitError, TableError
 from axis_path.core.evaluate import VALUE_BITS, RealFunction, decimal_text, digits_of
 from axis_path.core.limits import TABLE_ROWS
@@ -81,7 +81,7 @@ def spaced(start: Ball, stop: Ball, step: Ball) -> Places:
         ratio = ball.divide(ball.subtract(stop, start), step)
         if ratio.sign() == -1:
             raise TableError("With this step the table never reaches its stop; change its sign.")
-        whole = ball.floor(ratio)
+        whole = ball_functions.floor(ratio)
         last = (
             whole.exact if whole.exact is not None else fmpq(math.floor(float(ratio.value.mid())))
         )

@@ -1,0 +1,102 @@
+"""The cells into which a search cuts its interval, and what it has found in them."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from fractions import Fraction
+
+from flint import arb
+
+from axis_path.core.arithmetic import Ball, ball
+
+#: Cells narrower than this, relative to their place, are not halved any more.
+_NARROWEST = 1e-13
+#: Cells are cut off the middle, so that a zero at a round number does not fall on the cut.
+_CUT = 0.4876
+
+
+@dataclass(frozen=True, slots=True)
+class Interval:
+    """Where to search; the ends may be numbers that are known exactly, such as 2 pi."""
+
+    low: Ball
+    high: Ball
+    low_closed: bool = True
+    high_closed: bool = True
+
+
+def interval(low: Fraction, high: Fraction) -> Interval:
+    """Make a closed interval from two exact numbers."""
+    return Interval(ball.from_fraction(low), ball.from_fraction(high))
+
+
+@dataclass(frozen=True, slots=True)
+class Cell:
+    """A part of the interval that is looked at."""
+
+    low: Ball
+    high: Ball
+
+    def hull(self) -> Ball:
+        """Give all numbers of the cell."""
+        return ball.from_bounds(self.low.value, self.high.value)
+
+    @property
+    def middle(self) -> float:
+        """Give where the cell is cut."""
+        low, high = float(self.low.value.mid()), float(self.high.value.mid())
+        return low + (high - low) * _CUT
+
+    @property
+    def is_narrow(self) -> bool:
+        """Tell whether the cell is not cut any more."""
+        low, high = float(self.low.value.mid()), float(self.high.value.mid())
+        return high - low <= _NARROWEST * max(abs(low), abs(high), 1e-12)
+
+
+@dataclass(frozen=True, slots=True)
+class Root:
+    """A zero of a factor: a place that holds it, exact if it is known."""
+
+    place: Ball
+    proved: bool
+    note: str = ""
+
+
+@dataclass(slots=True)
+class Search:
+    """What the search for one factor has found so far."""
+
+    roots: list[Root]
+    undecided: list[Cell]
+    constant: list[Cell]
+
+
+def is_tiny(cell: Cell) -> bool:
+    """Tell whether a cell is a point to the eye."""
+    low, high = float(cell.low.value.mid()), float(cell.high.value.mid())
+    return high - low <= 1e-9 * max(abs(low), abs(high), 1e-3)
+
+
+def merged_cells(cells: list[Cell]) -> list[Cell]:
+    """Join neighbours; the cells come out in order of x."""
+    merged: list[Cell] = []
+    for cell in sorted(cells, key=lambda each: float(each.low.value.mid())):
+        if merged and bool(merged[-1].high.value.upper() >= cell.low.value.lower()):
+            merged[-1] = Cell(merged[-1].low, cell.high)
+        else:
+            merged.append(cell)
+    return merged
+
+
+def float_below(value: arb) -> float:
+    """Give a float that is at most an exact number, and close to it."""
+    near = float(value)
+    return near if bool(arb(near) <= value) else math.nextafter(near, -math.inf)
+
+
+def float_above(value: arb) -> float:
+    """Give a float that is at least an exact number, and close to it."""
+    near = float(value)
+    return near if bool(arb(near) >= value) else math.nextafter(near, math.inf)

@@ -1,0 +1,90 @@
+"""A lane: where a function is defined, its ends as handles, its marks; places in tenths of a px."""
+
+from __future__ import annotations
+
+from fractions import Fraction
+from typing import Any
+
+import numpy as np
+
+from axis_path.core.arithmetic import precision
+from axis_path.core.draw import Curve, Window, plain
+from axis_path.core.draw.pixels import PER_PX, tenths_across, tenths_down
+from axis_path.core.evaluate import VALUE_BITS, End, RealFunction, digits_of
+from axis_path.core.evaluate.result import to_fraction
+from axis_path.core.locate import written
+from axis_path.core.study.sliders import written_number
+
+_END_DIGITS = 4
+
+
+def end_points(function: RealFunction, window: Window) -> list[dict[str, Any]]:
+    """Give the end points of a restricted curve, filled where the end belongs to it."""
+    places = [(end.near, end.closed) for end in (function.low, function.high) if end is not None]
+    places += [(float(value.value.mid()), False) for value in function.without]
+    found = []
+    for x, closed in places:
+        y = float(function.sample_unrestricted(np.array([x]))[0])
+        inside = window.x[0] <= x <= window.x[1] and window.y[0] <= y <= window.y[1]
+        if inside:
+            across = int(tenths_across(np.array([x]), window)[0])
+            down = int(tenths_down(np.array([y]), window)[0])
+            found.append({"x": across, "y": down, "closed": closed})
+    return found
+
+
+def make_lane(
+    function: RealFunction,
+    curve: Curve,
+    window: Window,
+    marks: list[dict[str, Any]],
+) -> dict[str, Any]:
+    """Give the lane of a function.
+
+    Args:
+        function: the function.
+        curve: what was drawn of it, for the stretches without a value.
+        window: the plane's window, whose horizontal axis the lane shares.
+        marks: what stands on the lane.
+    """
+    low = _handle(function.low, window)
+    high = _handle(function.high, window)
+    width = window.width * PER_PX
+    start = min(max(low["x"], 0), width) if low else 0
+    stop = min(max(high["x"], 0), width) if high else width
+    undefined = [
+        [int(a), int(b)]
+        for a, b in np.clip(
+            tenths_across(curve.undefined.ravel(), window).reshape(-1, 2), start, stop
+        )
+        if b - a >= PER_PX // 2
+    ]
+    holes = [
+        int(tenths_across(np.array([float(v.value.mid())]), window)[0]) for v in function.without
+    ]
+    return {
+        "low": low, "high": high, "band": [start, stop] if start < stop else None,
+        "undefined": undefined, "holes": holes, "marks": list(marks),
+    }  # fmt: skip
+
+
+def _handle(end: End | None, window: Window) -> dict[str, Any] | None:
+    if end is None:
+        return None
+    # Far outside the window a handle has a place too, but not one that overflows.
+    near = float(np.clip(window.across(np.array(end.near)), -1e6, 1e6))
+    return {"x": round(near * PER_PX), "closed": end.closed, "text": end_text(end)}
+
+
+def end_text(end: End) -> str:
+    """Write an end of a domain: exactly if that is short, else with a few digits."""
+    with precision(VALUE_BITS):
+        exact = written(end.value)
+        digits = digits_of(end.value, _END_DIGITS)
+    if end.value.turns is not None and exact is not None:
+        return exact
+    if end.value.exact is not None:
+        value = to_fraction(end.value.exact)
+        text = written_number(value).replace("-", "−")
+        return text if len(text) <= 8 else digits or text
+    return digits or plain(Fraction(end.near))
