@@ -144,25 +144,33 @@ def root(a: Enclosure, numerator: int, denominator: int) -> Enclosure:
     """Enclose a^(numerator/denominator), in lowest terms; the real root for odd denominators."""
     if numerator < 0:
         return reciprocal(root(a, -numerator, denominator))
-    exponent = numerator / denominator
     if denominator % 2 == 0:
-        return _on_positive(a, exponent)
-    base = absolute(a) if numerator % 2 == 0 else a
-    return _library(
-        np.sign(base.low) * np.abs(base.low) ** exponent,
-        np.sign(base.high) * np.abs(base.high) ** exponent,
-        a,
-    )
+        positive = Enclosure(np.maximum(a.low, 0.0), np.maximum(a.high, 0.0)).with_flags(a)
+        result = _root(positive, numerator, denominator)
+        return replace(
+            result,
+            low=np.maximum(result.low, 0.0),
+            partial=result.partial | (a.low < 0),
+            nowhere=result.nowhere | (a.high < 0),
+        )
+    return _root(absolute(a) if numerator % 2 == 0 else a, numerator, denominator)
 
 
-def _on_positive(a: Enclosure, exponent: float) -> Enclosure:
-    result = _library(np.maximum(a.low, 0.0) ** exponent, np.maximum(a.high, 0.0) ** exponent, a)
-    return replace(
-        result,
-        low=np.maximum(result.low, 0.0),
-        partial=result.partial | (a.low < 0),
-        nowhere=result.nowhere | (a.high < 0),
-    )
+def _root(a: Enclosure, numerator: int, denominator: int) -> Enclosure:
+    exponent = numerator / denominator
+    low = np.sign(a.low) * np.abs(a.low) ** exponent
+    high = np.sign(a.high) * np.abs(a.high) ** exponent
+    # The exponent is rounded too, which weighs the more the further the base is from 1.
+    low_error = _exponent_error(a.low, exponent) * np.abs(low)
+    high_error = _exponent_error(a.high, exponent) * np.abs(high)
+    return _library(low - low_error, high + high_error, a)
+
+
+def _exponent_error(base: Floats, exponent: float) -> Floats:
+    size = np.abs(base)
+    known = (size > 0) & np.isfinite(size)
+    logarithm = np.log(np.where(known, size, 1.0))
+    return np.abs(logarithm) * exponent * np.finfo(np.float64).eps
 
 
 def square_root(a: Enclosure) -> Enclosure:

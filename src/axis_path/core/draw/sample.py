@@ -23,8 +23,10 @@ Floats = NDArray[np.float64]
 Flags = NDArray[np.bool_]
 _CUTS = 8
 _LEVELS = 3
+#: Columns at a break or an end of the natural domain are cut twice more, if they are this few.
+_FINER_LEVELS, _FEW = 2, 64
 #: A line may differ from the enclosure of its column by this much before the column is cut, in px.
-_TOLERANCE_PX = 1.0
+_TOLERANCE_PX = 0.4
 #: A pixel column is a band if the curve's way up and down in it is longer than this many times its
 #: height, and the height is more than this many px.
 _BAND_TURNS, _BAND_PX = 2.5, 1.5
@@ -143,23 +145,29 @@ def _refined(function: RealFunction, columns: _Columns, window: Window) -> tuple
     """Cut columns while that may show more; tell which stay taller than their line."""
     finished: list[_Columns] = []
     spent = len(columns.left)
-    for _ in range(_LEVELS):
+    for level in range(_LEVELS + _FINER_LEVELS):
         rough = _needs_cut(columns, window)
+        if level >= _LEVELS:
+            # What is only tall is left to the bands; an open end is brought to where it is.
+            rough &= ~columns.calm
         count = int(rough.sum()) * _CUTS
-        if not count or spent + count > CURVE_POINTS.value:
+        too_many = spent + count > CURVE_POINTS.value or (level >= _LEVELS and count > _FEW * _CUTS)
+        if not count or too_many:
             break
         spent += count
         finished.append(columns.take(~rough))
-        parents = columns.take(rough)
-        steps = np.linspace(0, 1, _CUTS + 1)
-        edges = parents.left[:, None] + (parents.right - parents.left)[:, None] * steps
-        # The outer edges must be the parent's own, to the last bit, for pieces to join.
-        edges[:, -1] = parents.right
-        columns = _enclosed(
-            function, edges[:, :-1].ravel(), edges[:, 1:].ravel(), np.repeat(parents.pixel, _CUTS)
-        )
+        columns = _cut(function, columns.take(rough))
     columns = _Columns.join([*finished, columns])
     return columns, _needs_cut(columns, window)
+
+
+def _cut(function: RealFunction, parents: _Columns) -> _Columns:
+    steps = np.linspace(0, 1, _CUTS + 1)
+    edges = parents.left[:, None] + (parents.right - parents.left)[:, None] * steps
+    # The outer edges must be the parent's own, to the last bit, for pieces to join.
+    edges[:, -1] = parents.right
+    pixel = np.repeat(parents.pixel, _CUTS)
+    return _enclosed(function, edges[:, :-1].ravel(), edges[:, 1:].ravel(), pixel)
 
 
 def _assembled(
@@ -187,10 +195,14 @@ def _bands(columns: _Columns, tall: Flags, window: Window) -> tuple[Flags, list[
         return banded, []
     first = np.flatnonzero(np.diff(columns.pixel, prepend=-1))
     unknown = tall & columns.calm
-    low = np.where(unknown, columns.low, np.minimum(columns.y_left, columns.y_right))
-    high = np.where(unknown, columns.high, np.maximum(columns.y_left, columns.y_right))
+    # Far outside the window heights do not matter, and could be too large to be added.
+    far = 100 * (window.y[1] - window.y[0])
+    floor, top = window.y[0] - far, window.y[1] + far
+    y_left, y_right = np.clip(columns.y_left, floor, top), np.clip(columns.y_right, floor, top)
+    low = np.where(unknown, np.clip(columns.low, floor, top), np.minimum(y_left, y_right))
+    high = np.where(unknown, np.clip(columns.high, floor, top), np.maximum(y_left, y_right))
     with np.errstate(invalid="ignore"):
-        way = np.where(unknown, 4 * (high - low), np.abs(columns.y_right - columns.y_left))
+        way = np.where(unknown, 4 * (high - low), np.abs(y_right - y_left))
     calm = np.logical_and.reduceat(columns.calm, first)
     lowest = np.minimum.reduceat(np.nan_to_num(low), first)
     highest = np.maximum.reduceat(np.nan_to_num(high), first)

@@ -64,7 +64,8 @@ class Window:
 
     def down(self, ys: Floats) -> Floats:
         """Give the px from the upper edge of ordinates."""
-        return (self.y[1] - ys) * self.y_px
+        with np.errstate(over="ignore"):
+            return (self.y[1] - ys) * self.y_px
 
     def columns(self) -> Floats:
         """Give the edges of the pixel columns: width + 1 floats from x[0] to x[1]."""

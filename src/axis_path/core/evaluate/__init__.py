@@ -14,6 +14,7 @@ from axis_path.core.evaluate.function import (
     evaluate_constant,
 )
 from axis_path.core.evaluate.graph import Graph, Op
+from axis_path.core.evaluate.program import run
 from axis_path.core.evaluate.result import Result, decimal_text, digits_of, make_result
 
 __all__ = [
@@ -33,4 +34,5 @@ __all__ = [
     "float_bounds",
     "make_result",
     "nearest_float",
+    "run",
 ]

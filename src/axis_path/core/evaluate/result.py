@@ -108,8 +108,9 @@ def digits_of(found: Ball, digits: int) -> str | None:
     value: arb = found.value
     if not value.is_finite():
         return None
-    low = to_fraction(value.lower().fmpq())
-    high = to_fraction(value.upper().fmpq())
+    # The ends are put together exactly: the library would round them to its present precision.
+    middle, radius = to_fraction(value.mid().fmpq()), to_fraction(value.rad().fmpq())
+    low, high = middle - radius, middle + radius
     if low <= 0 <= high:
         return None
     one, other = _rounded(low, digits), _rounded(high, digits)

@@ -30,6 +30,7 @@ from axis_path.core.limits import LINE_LENGTH
 _NAME = NAME_PATTERN.pattern
 _FUNCTION_HEAD = re.compile(rf"\s*({_NAME})\s*\(\s*({_NAME}(?:\s*,\s*{_NAME})*)\s*\)\s*=(?!=)")
 _VALUE_HEAD = re.compile(rf"\s*({_NAME})\s*=(?!=)")
+_LABEL = re.compile(rf"\s*{_NAME}\s*:")
 _FOR = re.compile(r"(?<![A-Za-z0-9_])for(?![A-Za-z0-9_])")
 
 
@@ -110,6 +111,12 @@ def read_line(text: str, vocabulary: Vocabulary) -> Line:
         )
     if text.lstrip().startswith("#"):
         return NoteLine(text.lstrip()[1:].strip())
+    label = _LABEL.match(text)
+    if label:
+        raise NotHandledError(
+            "Axis Path does not read names for equations yet; the line is kept as it is.",
+            position=label.span(),
+        )
     function = _FUNCTION_HEAD.match(text)
     if function:
         return _read_function(text, function, vocabulary)

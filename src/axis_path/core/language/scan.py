@@ -69,7 +69,7 @@ _SIGNS = {
     "<": Kind.LESS, "<=": Kind.LESS, "≤": Kind.LESS, ">": Kind.MORE, ">=": Kind.MORE,
     "≥": Kind.MORE, "!=": Kind.UNEQUAL, "≠": Kind.UNEQUAL,
 }  # fmt: skip
-_CLOSED = {"≤": "<=", "≥": ">="}
+_TYPED = {"≤": "<=", "≥": ">=", "≠": "!="}
 _NUMBER = re.compile(r"(?:[0-9]+(?:\.[0-9]*)?|\.[0-9]+)(?:[eE][+-]?[0-9]+)?")
 _SUPERSCRIPT = re.compile(r"⁻?[⁰¹²³⁴⁵⁶⁷⁸⁹]+")
 _SIGN = re.compile(r"<=|>=|!=|[-+−–*×·⋅/÷^(),°=<>≤≥≠]")
@@ -145,7 +145,7 @@ def _next_tokens(text: str, at: int, vocabulary: Vocabulary) -> list[Token]:
     sign = _SIGN.match(text, at)
     if sign:
         raw = sign[0]
-        return [Token(_SIGNS[raw], _CLOSED.get(raw, raw), at, sign.end(), raw)]
+        return [Token(_SIGNS[raw], _TYPED.get(raw, raw), at, sign.end(), raw)]
     raise _bad_sign(text, at)
 
 

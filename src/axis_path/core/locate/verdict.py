@@ -11,6 +11,7 @@ from axis_path.core.locate.cells import (
     Search,
     float_above,
     float_below,
+    is_tiny,
     merged_cells,
 )
 from axis_path.core.locate.exact import written
@@ -30,7 +31,7 @@ def make_finding(root: Root) -> Finding:
             text = found
             break
     middle = float(value.mid())
-    text = text or ("0" if value.contains(0) else f"{middle:.3g}")
+    text = text or f"{middle:.3g} ± {float(value.rad()):.1g}".replace("-", "−")
     return Finding(
         Kind.ZERO, middle + 0.0, 0.0, (low, high), root.proved, written(root.place), text, root.note
     )
@@ -52,7 +53,7 @@ def judge(
         notes.append(f"It is zero all along {between} (its ends are not exact).")
     brackets = [finding.bracket for finding in findings]
     undecided = [cell for cell in search.undecided if not _holds_any(cell, brackets)]
-    if len(undecided) > 3:
+    if len(undecided) > 3 or any(not is_tiny(cell) for cell in undecided):
         between = _between(Cell(undecided[0].low, undecided[-1].high), function.variable, width)
         notes.append(f"Whether there are more zeros in parts of {between} could not be decided.")
     else:

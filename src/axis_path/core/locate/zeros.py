@@ -15,7 +15,7 @@ from __future__ import annotations
 from collections import deque
 
 import numpy as np
-from flint import arb
+from flint import arb, fmpq_poly
 
 from axis_path.core.arithmetic import Ball, Defined, ball, precision
 from axis_path.core.errors import LimitError
@@ -33,9 +33,12 @@ from axis_path.core.locate.cells import (
 )
 from axis_path.core.locate.exact import candidates, written
 from axis_path.core.locate.finding import Findings
+from axis_path.core.locate.polynomial import as_polynomial, real_zeros
 from axis_path.core.locate.verdict import judge, make_finding
 
 _BITS = 128
+#: Beyond the smallest floats nothing is narrowed.
+_FINEST = arb(2) ** -1100
 
 
 def find_zeros(
@@ -81,6 +84,10 @@ def _clip(function: RealFunction, interval: Interval) -> Interval | None:
 def _search_factor(
     function: RealFunction, factor: Expression, inside: Interval, search: Search, max_cells: int
 ) -> None:
+    polynomial = as_polynomial(function, factor)
+    if polynomial is not None:
+        _search_polynomial(function, factor, polynomial, inside, search)
+        return
     slope = factor.derivative()
     waiting = deque([Cell(inside.low, inside.high)])
     looked_at = 0
@@ -98,13 +105,8 @@ def _search_factor(
             continue
         if values.is_defined and values.continuous:
             slopes = function.prove(hull, slope)
-            if slopes.is_defined and slopes.sign() in (-1, 1):
-                root = _monotone_root(function, factor, slope, cell)
-                if root is not None:
-                    search.roots.append(root)
-                    continue
-                if _has_no_root(function, factor, cell):
-                    continue
+            if slopes.is_defined and _is_settled(function, factor, slope, cell, slopes, search):
+                continue
         stop = looked_at > max_cells or len(search.roots) >= FOUND.value
         if cell.is_narrow or stop:
             search.undecided.append(cell)
@@ -113,6 +115,52 @@ def _search_factor(
         waiting.append(Cell(cell.low, middle))
         waiting.append(Cell(middle, cell.high))
     _settle(function, factor, search)
+
+
+def _search_polynomial(
+    function: RealFunction,
+    factor: Expression,
+    polynomial: fmpq_poly,
+    inside: Interval,
+    search: Search,
+) -> None:
+    if polynomial.degree() < 0:
+        search.constant.append(Cell(inside.low, inside.high))
+    if polynomial.degree() < 1:
+        return
+    for place in real_zeros(polynomial):
+        if place < inside.low.value or place > inside.high.value:
+            continue
+        search.roots.append(_exact_root(function, factor, place) or Root(Ball(place), proved=True))
+
+
+def _is_settled(
+    function: RealFunction,
+    factor: Expression,
+    slope: Expression,
+    cell: Cell,
+    slopes: Ball,
+    search: Search,
+) -> bool:
+    """Settle a cell in which the factor has a slope everywhere, if its slopes tell enough."""
+    sign = slopes.sign()
+    if sign == 0:
+        if function.prove(cell.low, factor).sign() == 0:
+            search.constant.append(cell)
+            return True
+        return function.prove(cell.low, factor).excludes_zero()
+    if sign is not None:
+        root = _monotone_root(function, factor, slope, cell)
+        if root is not None:
+            search.roots.append(root)
+            return True
+        return _has_no_root(function, factor, cell)
+    # The mean value theorem: f(X) lies in f(m) + f'(X) (X - m), which is tighter in small cells.
+    hull = cell.hull().value
+    middle = hull.mid()
+    value = function.prove(Ball(middle), factor)
+    reach = value.value + slopes.value * (hull - middle)
+    return value.is_defined and bool(reach > 0 or reach < 0)
 
 
 def _is_excluded_by_floats(function: RealFunction, factor: Expression, hull: Ball) -> bool:
@@ -167,7 +215,8 @@ def _narrowed(function: RealFunction, factor: Expression, slope: Expression, cel
     low_sign = function.prove(cell.low, factor).sign()
     for _ in range(200):
         middle = hull.mid()
-        if hull.rad() <= arb(2) ** (16 - _BITS) * (abs(middle) + arb(2) ** -64):
+        # Relative to the zero itself: one at 10^-200 is narrowed until its digits are known.
+        if hull.rad() <= arb(2) ** (16 - _BITS) * abs(middle) or hull.rad() < _FINEST:
             break
         value = function.prove(Ball(middle), factor)
         slopes = function.prove(Ball(hull), slope)

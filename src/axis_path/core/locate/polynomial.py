@@ -1,0 +1,92 @@
+"""Polynomials with rational coefficients: all real zeros at once, exactly as many as there are.
+
+An expression is tried as a polynomial by running its program on polynomials. Its zeros then come
+from the library, which isolates them with proof and tells real ones from complex ones.
+
+Source: Arb's ``arb_fmpz_poly_complex_roots`` (Johansson), in python-flint.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from fractions import Fraction
+
+from flint import acb, arb, fmpq, fmpq_poly
+
+from axis_path.core.evaluate import Expression, Op, RealFunction, run
+from axis_path.core.evaluate.graph import Fence
+
+#: Degrees beyond this take the general way: the library's time grows with the cube.
+LARGEST_DEGREE = 120
+
+
+class _NoPolynomialError(Exception):
+    """The expression is no polynomial, or one too large to be handled exactly."""
+
+
+def _small(value: fmpq_poly) -> fmpq_poly:
+    if value.degree() > LARGEST_DEGREE:
+        raise _NoPolynomialError
+    return value
+
+
+def _divide(a: fmpq_poly, b: fmpq_poly) -> fmpq_poly:
+    if b.degree() != 0:
+        raise _NoPolynomialError
+    return a * (1 / b[0])
+
+
+def _power(a: fmpq_poly, n: int) -> fmpq_poly:
+    if n < 0 or a.degree() * n > LARGEST_DEGREE:
+        raise _NoPolynomialError
+    return a**n
+
+
+class _Polynomials:
+    """The arithmetic of polynomials, as a backend."""
+
+    def number(self, value: Fraction) -> fmpq_poly:
+        return fmpq_poly([fmpq(value.numerator, value.denominator)])
+
+    def constant(self, name: str) -> fmpq_poly:
+        raise _NoPolynomialError
+
+    def operation(self, op: str) -> Callable[..., fmpq_poly]:
+        if op not in _OPERATIONS:
+            raise _NoPolynomialError
+        return _OPERATIONS[op]
+
+    def within(
+        self, fence: Fence, body: fmpq_poly, subject: fmpq_poly, bounds: tuple[fmpq_poly, ...]
+    ) -> fmpq_poly:
+        raise _NoPolynomialError
+
+
+_OPERATIONS: dict[str, Callable[..., fmpq_poly]] = {
+    Op.ADD: lambda a, b: a + b,
+    Op.SUBTRACT: lambda a, b: a - b,
+    Op.NEGATIVE: lambda a: -a,
+    Op.MULTIPLY: lambda a, b: _small(a * b),
+    Op.DIVIDE: _divide,
+    Op.INTEGER_POWER: _power,
+}
+
+
+def as_polynomial(function: RealFunction, expression: Expression) -> fmpq_poly | None:
+    """Give an expression as a polynomial of the variable, or None if it is none."""
+    program = expression.program
+    parameters = {
+        name: _Polynomials().number(function.parameters[name]) for name in program.parameters
+    }
+    try:
+        found = run(program, _Polynomials(), fmpq_poly([0, 1]), parameters)[0]
+    except _NoPolynomialError:
+        return None
+    return found
+
+
+def real_zeros(polynomial: fmpq_poly) -> list[arb]:
+    """Give a ball around each real zero of a polynomial that is not 0, each zero once."""
+    squarefree = polynomial // polynomial.gcd(polynomial.derivative())
+    roots: list[tuple[acb, int]] = squarefree.numer().complex_roots()
+    return [root.real for root, _ in roots if root.imag.is_zero()]

@@ -1,0 +1,309 @@
+"""How lines are read: the contract of the language as tables of text and meaning."""
+
+import unittest
+import xml.etree.ElementTree as ET
+
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from axis_path.core.errors import LimitError, MathError, NotHandledError
+from axis_path.core.language import (
+    FunctionLine,
+    NoteLine,
+    ParameterLine,
+    Vocabulary,
+    nearest,
+    read_expression,
+    read_line,
+    typeset,
+    typeset_domain,
+    typeset_line,
+)
+from axis_path.core.language.complain import COMPLAINTS
+from tests.core.bracketed import bracketed
+
+KNOWN = Vocabulary(
+    functions=frozenset({"f", "tide"}),
+    values=frozenset({"a", "b", "l", "w", "ab"}),
+    variables=frozenset({"x"}),
+)
+
+READINGS = (
+    # Precedence and grouping
+    ("1 + 2 * 3", "(1 + (2 * 3))"),
+    ("1 - 2 - 3", "((1 - 2) - 3)"),
+    ("8 / 4 / 2", "((8 / 4) / 2)"),
+    ("2^3^2", "(2 ^ (3 ^ 2))"),
+    ("-x^2", "(-(x ^ 2))"),
+    ("(-x)^2", "((-x) ^ 2)"),
+    ("2^-3", "(2 ^ (-3))"),
+    ("2^-x^2", "(2 ^ (-(x ^ 2)))"),
+    ("--x", "(-(-x))"),
+    ("+x", "x"),
+    ("2 * -3", "(2 * (-3))"),
+    ("x^1/2", "((x ^ 1) / 2)"),
+    # Products without a sign
+    ("2x", "(2 * x)"),
+    ("1/2x", "((1 / 2) * x)"),
+    ("2(x + 1)", "(2 * (x + 1))"),
+    ("(x + 1)(x - 1)", "((x + 1) * (x - 1))"),
+    ("2x(x)", "((2 * x) * x)"),
+    ("a(x + 1)", "(a * (x + 1))"),
+    ("l w", "(l * w)"),
+    ("lw", "(l * w)"),
+    ("ab", "ab"),
+    ("abx", "(ab * x)"),
+    ("2pi x", "((2 * pi) * x)"),
+    ("xsin x", "(x * sin[x])"),
+    ("2e3", "2000"),
+    ("2e", "(2 * e)"),
+    ("2 x^2 a", "((2 * (x ^ 2)) * a)"),
+    # Functions with and without brackets
+    ("sin x", "sin[x]"),
+    ("sin 2x", "sin[(2 * x)]"),
+    ("sin2x", "sin[(2 * x)]"),
+    ("sin x + 1", "(sin[x] + 1)"),
+    ("sin 2x * 3", "sin[((2 * x) * 3)]"),
+    ("sin x/2", "sin[(x / 2)]"),
+    ("x sin x cos x", "((x * sin[x]) * cos[x])"),
+    ("sin x * cos x", "(sin[x] * cos[x])"),
+    ("sin x / cos x", "(sin[x] / cos[x])"),
+    ("sin cos x", "sin[cos[x]]"),
+    ("sin(x) x", "(sin[x] * x)"),
+    ("sin^2 x", "(sin[x] ^ 2)"),
+    ("sin² x", "(sin[x] ^ 2)"),
+    ("sin^2(x) x", "((sin[x] ^ 2) * x)"),
+    ("sin^-1 x", "asin[x]"),
+    ("tan⁻¹(x)", "atan[x]"),
+    ("arcsin x", "asin[x]"),
+    ("ln x^2", "ln[(x ^ 2)]"),
+    ("sin -x", "sin[(-x)]"),
+    ("e^sin x", "(e ^ sin[x])"),
+    ("f(x)^2", "(f[x] ^ 2)"),
+    ("f(2x) tide(x)", "(f[(2 * x)] * tide[x])"),
+    ("max(x, 1)", "max[x, 1]"),
+    # Signs of print
+    ("x² + x³", "((x ^ 2) + (x ^ 3))"),
+    ("x⁻¹", "(x ^ (-1))"),
+    ("3 × x ÷ 2 − 1", "(((3 * x) / 2) - 1)"),
+    ("2·x", "(2 * x)"),
+    ("√2 x", "(sqrt[2] * x)"),
+    ("√(x + 1) x", "(sqrt[(x + 1)] * x)"),
+    ("π + theta + θ", "((pi + theta) + theta)"),
+    ("|x| + 1", "(abs[x] + 1)"),
+    ("|x||x - 1|", "(abs[x] * abs[(x - 1)])"),
+    ("||x| - 1|", "abs[(abs[x] - 1)]"),
+    ("2|x|", "(2 * abs[x])"),
+    ("30°", "(30 degrees)"),
+    ("sin 30°", "sin[(30 degrees)]"),
+    ("2 rad", "(2 radians)"),
+    ("0.1 + .5", "(1/10 + 1/2)"),
+)
+
+LINES = (
+    ("f(x) = x^2 - 3", FunctionLine, "f", "x"),
+    ("tide(t) = 2t", FunctionLine, "tide", "t"),
+    ("f_1(x) = x", FunctionLine, "f_1", "x"),
+    ("y = x^2", FunctionLine, None, "x"),
+    ("x^2 - 3", FunctionLine, None, "x"),
+    ("a = 2.5", ParameterLine, "a", None),
+    ("b = 2a", ParameterLine, "b", None),
+    ("# any text = 3", NoteLine, None, None),
+)
+
+DOMAINS = (
+    ("0 <= x <= 2pi", "0 ≤ x ≤ 2 π"),
+    ("-2 <= x < 3", "− 2 ≤ x < 3"),
+    ("3 > x >= -2", "− 2 ≤ x < 3"),
+    ("x > 0", "x > 0"),
+    ("0 < x", "x > 0"),
+    ("x <= 4", "x ≤ 4"),
+    ("x != 2", "x ≠ 2"),
+    ("x ≠ 2", "x ≠ 2"),
+    ("x > 0, x != 2", "x > 0 , x ≠ 2"),
+    ("x > 0 and x < 2", "0 < x < 2"),
+    ("-inf < x < 5", "x < 5"),
+    ("0 < x < ∞", "x > 0"),
+)
+
+NOT_HANDLED_YET = (
+    "x^2 + y^2 = 36", "ring: x^2 + y^2 = 36", "3x + y > 1", "1 < x^2 + y^2 <= 9", "x = 3",
+    "area(l, w) = l w", "r(theta) = 2", "P(t) = (cos t, sin t)", "A = (2, 3)", "L = [1, 4, 9]",
+    "g(x) = x for x < 0; 2x for x > 0", "f'(x)", "5!", "integral(f, 0, 2)", "2i",
+    "from 1 to 4 step 1",
+)  # fmt: skip
+
+WRONG = (
+    # text, code, message, place
+    ("sinn(x)", "language.unknown_name", "`sinn` is not known. Did you mean `sin`?", "sinn"),
+    ("snh(x)", "language.unknown_name", "`snh` is not known. Did you mean `sinh`?", "snh"),
+    ("tdie(x)", "language.unknown_name", "`tdie` is not known. Did you mean `tide`?", "tdie"),
+    ("2 + quux", "language.unknown_name", "`quux` is not known. Is it the product `q u u x`?", "quux"),
+    ("x2", "language.unknown_name", "`x2` is not known.", "x2"),
+    ("(x + 1", "language.grammar", "A closing bracket is missing.", "("),
+    ("x + 1)", "language.grammar", "This closing bracket has no opening bracket before it.", ")"),
+    ("|x", "language.grammar", "A closing bar is missing.", "|"),
+    ("2 3", "language.grammar", "Two numbers stand side by side; a sign is missing between them.", "2 3"),
+    ("x $ 2", "language.grammar", "The sign `$` has no meaning here.", "$"),
+    ("sin", "language.grammar", "`sin` needs a value after it, as in `sin(2)`.", "sin"),
+    ("sin + 1", "language.grammar", "`sin` needs a value after it, as in `sin(2)`.", "sin"),
+    ("f(x) = ", "language.grammar", "Nothing is written here yet.", ""),
+    ("f(x) = inf", "language.grammar", "∞ can only be the end of a domain.", "inf"),
+    ("sin(x) = 2", "study.name_taken", "`sin` belongs to the language; choose another name.", "sin"),
+    ("e = 3", "study.name_taken", "`e` belongs to the language; choose another name.", "e"),
+    ("x for y > 0", "study.domain", "The domain must say between which values `x` lies.", "y > 0"),
+    ("x for x > 0, x > 1", "study.domain",
+     "The domain has two lower ends; keep the one that is meant.", "x > 1"),
+    ("x for 0 < x > 3", "study.domain",
+     "Both signs of a domain point the same way, as in `0 <= x < 3`.", "0 < x > 3"),
+    ("a = 2 for x > 1", "language.grammar", "A parameter is one number; it has no domain.", "x > 1"),
+)  # fmt: skip
+
+
+class ReadingTest(unittest.TestCase):
+    def test_each_text_is_read_as_the_bracketed_tree(self) -> None:
+        for text, expected in READINGS:
+            with self.subTest(text):
+                self.assertEqual(expected, bracketed(read_expression(text, KNOWN)))
+
+    def test_each_kind_of_line_is_told_apart(self) -> None:
+        for text, kind, name, variable in LINES:
+            with self.subTest(text):
+                line = read_line(text, Vocabulary(values=frozenset({"a"})))
+
+                self.assertIsInstance(line, kind)
+                self.assertEqual(name, getattr(line, "name", None))
+                self.assertEqual(variable, getattr(line, "variable", None))
+
+    def test_each_domain_is_read_with_its_ends(self) -> None:
+        for text, expected in DOMAINS:
+            with self.subTest(text):
+                line = read_line(f"f(x) = x for {text}", Vocabulary())
+                assert isinstance(line, FunctionLine)
+                shown = ET.fromstring(typeset_domain(line.domain, "x"))
+
+                self.assertEqual(expected, " ".join(shown.itertext()).replace("\u2062 ", ""))
+
+    def test_kinds_of_lines_that_are_not_handled_yet_say_so(self) -> None:
+        for text in NOT_HANDLED_YET:
+            with self.subTest(text), self.assertRaises(NotHandledError) as caught:
+                read_line(text, KNOWN)
+            with self.subTest(text):
+                self.assertRegex(caught.exception.message, r"yet|no name here")
+
+    def test_a_letter_that_is_hidden_by_the_variable_is_the_variable(self) -> None:
+        line = read_line("g(a) = a^2", KNOWN)
+        assert isinstance(line, FunctionLine)
+
+        self.assertEqual("(a ^ 2)", bracketed(line.expression))
+
+
+class ComplaintTest(unittest.TestCase):
+    def test_each_wrong_text_is_named_with_its_place(self) -> None:
+        for text, code, message, place in WRONG:
+            with self.subTest(text):
+                with self.assertRaises(MathError) as caught:
+                    read_line(text, KNOWN)
+                error = caught.exception
+
+                self.assertEqual(code, error.code)
+                self.assertTrue(error.message.startswith(message), error.message)
+                if place is not None:
+                    self.assertEqual(place, text[slice(*error.position)])
+
+    def test_the_table_of_complaints_says_what_its_examples_show(self) -> None:
+        for complaint in COMPLAINTS:
+            for text in complaint.examples:
+                with self.subTest(text):
+                    with self.assertRaises(complaint.error) as caught:
+                        read_line(text, KNOWN)
+                    beginning = complaint.message.split("{", maxsplit=1)[0]
+                    self.assertTrue(caught.exception.message.startswith(beginning))
+
+    def test_a_suggestion_can_stand_in_the_place_of_the_fault(self) -> None:
+        text = "2 sinn(x) + 1"
+        with self.assertRaises(MathError) as caught:
+            read_expression(text, KNOWN)
+        start, end = caught.exception.position
+        mended = text[:start] + (caught.exception.suggestion or "") + text[end:]
+
+        self.assertEqual("((2 * sin[x]) + 1)", bracketed(read_expression(mended, KNOWN)))
+
+    def test_one_slip_finds_the_name_and_two_do_not(self) -> None:
+        names = frozenset({"sin", "cosh", "sqrt", "tide"})
+        table = (("si", "sin"), ("sni", "sin"), ("sine", "sin"), ("cosj", "cosh"), ("SIN", "sin"),
+                 ("tides", "tide"), ("sq", None), ("rope", None), ("x", None))  # fmt: skip
+        for run, expected in table:
+            with self.subTest(run):
+                self.assertEqual(expected, nearest(run, names))
+
+
+class LimitTest(unittest.TestCase):
+    def test_texts_past_the_limits_are_refused_in_words(self) -> None:
+        table = (
+            ("x" * 2_001, "2,001 characters"),
+            ("(" * 101 + "x" + ")" * 101, "100 brackets"),
+            ("+".join(["x"] * 400), "150 operations"),
+            ("-" * 400 + "x", "150 operations"),
+            ("2^" * 400 + "2", "150 operations"),
+            ("1e999999", "power of ten"),
+            ("1e99999999999", "power of ten"),
+        )
+        for text, words in table:
+            with self.subTest(text[:12]), self.assertRaises(LimitError) as caught:
+                read_line(text, KNOWN)
+            with self.subTest(text[:12]):
+                self.assertIn(words, caught.exception.message)
+
+    def test_texts_at_the_limits_are_read(self) -> None:
+        for text in ("(" * 99 + "x" + ")" * 99, "+".join(["x"] * 150), "f(x) = 1e9000 x"):
+            with self.subTest(text[:12]):
+                read_line(text, KNOWN)
+
+
+class TypesettingTest(unittest.TestCase):
+    def shown(self, text: str) -> str:
+        return " ".join(ET.fromstring(typeset(read_expression(text, KNOWN))).itertext())
+
+    def test_formulas_are_set_as_print_does(self) -> None:
+        table = (
+            ("-x^2", "− x 2"),
+            ("(-x)^2", "( − x ) 2"),
+            ("a - (b - x)", "a − ( b − x )"),
+            ("2(x + 1)", "2 \u2062 ( x + 1 )"),
+            ("2 * 3", "2 · 3"),
+            ("x * 2", "x · 2"),
+            ("sin^2 x", "sin 2 ( x )"),
+            ("|x|", "| x |"),
+            ("theta", "θ"),
+        )
+        for text, expected in table:
+            with self.subTest(text):
+                self.assertEqual(expected, self.shown(text))
+
+    def test_fractions_roots_and_indices_have_their_elements(self) -> None:
+        table = (("1/(x + 1)", "mfrac"), ("sqrt(x)", "msqrt"), ("x^2", "msup"), ("1/2x", "mfrac"))
+        for text, element in table:
+            with self.subTest(text):
+                tree = ET.fromstring(typeset(read_expression(text, KNOWN)))
+                self.assertTrue(list(tree.iter(element)))
+        line = read_line("f_1(x) = x", Vocabulary())
+        self.assertIn("<msub>", typeset_line(line, "f_1"))
+
+    def test_no_text_of_a_student_becomes_markup(self) -> None:
+        line = read_line("f(x) = x for x < 2", Vocabulary())
+        self.assertIn("&lt;", typeset_domain(line.domain, "x"))  # type: ignore[union-attr]
+
+
+class AnyTextTest(unittest.TestCase):
+    @settings(max_examples=400, deadline=None, derandomize=True)
+    @given(st.text(alphabet="x2.+-*/^()|,=<>! sincoabθ²√°forand#;[]'\"&\\{}∞", max_size=40))
+    def test_any_text_is_read_or_refused_with_a_place_inside_it(self, text: str) -> None:
+        try:
+            line = read_line(text, KNOWN)
+        except MathError as error:
+            start, end = error.position
+            self.assertTrue(error.message)
+            self.assertTrue(0 <= start <= end <= len(text), (error.message, error.position))
+        else:
+            ET.fromstring(typeset_line(line, "f") or "<math></math>")

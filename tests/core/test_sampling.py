@@ -1,0 +1,282 @@
+"""The drawn line is true: a zoo of functions, each against a dense truth."""
+
+import math
+import unittest
+from dataclasses import replace
+from fractions import Fraction
+
+import numpy as np
+from flint import arb
+
+from axis_path.core import Window
+from axis_path.core.arithmetic import Ball, ball
+from axis_path.core.draw import Curve, frame, home, make_ticks, plain, sample_curve
+from axis_path.core.draw.pixels import last_visible_point, piece_tenths, place_flags
+from axis_path.core.errors import WindowError
+from axis_path.core.evaluate import End, RealFunction
+from axis_path.core.limits import CURVE_POINTS
+from tests.core.functions import make_function
+
+WINDOW = Window((-10, 10), (-7, 7), 660, 430)
+PI = math.pi
+#: Functions with all places in the window that no line may cross.
+ZOO: tuple[tuple[str, tuple[float, ...]], ...] = (
+    ("x^2 - 3", ()),
+    ("x^3 - 4x", ()),
+    ("(x - 1)^5/100", ()),
+    ("(x-1)(x-2)(x-3)(x-4)(x-5)", ()),
+    ("sin x", ()),
+    ("5 sin(3x) cos(x)", ()),
+    ("x sin(5x)", ()),
+    ("3 sin(20x)", ()),
+    ("exp(-x^2)", ()),
+    ("e^(x/3) - e^(-x/2)", ()),
+    ("4 exp(-(10x)^2)", ()),
+    ("5/(1 + (20x)^2)", ()),
+    ("|x| - |x - 3|", ()),
+    ("||x| - 2|", ()),
+    ("min(x, 3 sin x)", ()),
+    ("max(x^2 - 5, -x)", ()),
+    ("x^(1/3)", ()),
+    ("x^(2/3)", ()),
+    ("sqrt(x)", ()),
+    ("sqrt(9 - x^2)", ()),
+    ("asin(x/3)", ()),
+    ("acos(x)", ()),
+    ("3atan(5x)", ()),
+    ("ln x", ()),
+    ("log(x^2)", (0.0,)),
+    ("x ln x", ()),
+    ("cosh(x/3)", ()),
+    ("tanh(8x)", ()),
+    ("sqrt(x^2 - 4)", (-1.0, 0.0, 1.0)),
+    ("1/x", (0.0,)),
+    ("1/x^2", (0.0,)),
+    ("1/(x^2 - 4)", (-2.0, 2.0)),
+    ("(x^2 + 1)/(x - 1)", (1.0,)),
+    ("x/((x + 3)(x - 0.013))", (-3.0, 0.013)),
+    ("0.001/(x - 1.2345)", (1.2345,)),
+    ("tan x", tuple(k * PI / 2 for k in range(-5, 6, 2))),
+    ("1/sin(2x)", tuple(k * PI / 2 for k in range(-6, 7))),
+    ("floor x", tuple(float(k) for k in range(-6, 7))),
+    ("ceil(x/2)", tuple(float(k) for k in range(-10, 11, 2))),
+    ("x - floor x", tuple(float(k) for k in range(-10, 11))),
+    ("sign(x) + sign(x - 2)", (0.0, 2.0)),
+    ("|x|/x", (0.0,)),
+    ("atan(1/x)", (0.0,)),
+    ("e^(1/x)", (0.0,)),
+    ("sin(x)/x", (0.0,)),
+    ("(x^2 - 1)/(x - 1)", (1.0,)),
+    ("ln(x^2 - 1)", (0.0,)),
+    ("1/ln x", (1.0,)),
+    ("sqrt(sin x)", (-1.0, 4.0)),
+    ("ln(cos x)", tuple(k * PI / 2 for k in range(-5, 6, 2))),
+)
+
+
+def distances_px(points: np.ndarray, curve: Curve, window: Window) -> np.ndarray:
+    """The distance of each point, (n, 2) in px, to the nearest drawn line or band."""
+    best = np.full(len(points), np.inf)
+    for piece in curve.pieces:
+        xs, ys = window.across(piece[:, 0]), np.clip(window.down(piece[:, 1]), -1e4, 1e4)
+        index = np.searchsorted(xs, points[:, 0])
+        for offset in range(-3, 3):
+            k = np.clip(index + offset, 0, len(xs) - 2)
+            start = np.column_stack([xs[k], ys[k]])
+            along = np.column_stack([xs[k + 1], ys[k + 1]]) - start
+            length = np.maximum((along**2).sum(axis=1), 1e-18)
+            t = np.clip(((points - start) * along).sum(axis=1) / length, 0, 1)
+            nearest = start + t[:, None] * along
+            best = np.minimum(best, np.hypot(*(points - nearest).T))
+    for band in curve.bands:
+        xs = window.across(band[:, 0])
+        inside = (points[:, 0] >= xs[0] - 1) & (points[:, 0] <= xs[-1] + 1)
+        k = np.clip(np.searchsorted(xs, points[:, 0]) - 1, 0, len(xs) - 1)
+        top, bottom = window.down(band[k, 2]), window.down(band[k, 1])
+        gap = np.maximum(np.maximum(top - points[:, 1], points[:, 1] - bottom), 0)
+        best = np.where(inside, np.minimum(best, gap), best)
+    return best
+
+
+def crosses(curve: Curve, x: float) -> bool:
+    drawn = [*curve.pieces, *curve.bands]
+    return any(part[0, 0] < x < part[-1, 0] for part in drawn)
+
+
+class ZooTest(unittest.TestCase):
+    def test_the_line_is_within_half_a_pixel_of_a_dense_truth(self) -> None:
+        """Forty points to each pixel, but for those in the pixel of a break, which stays open."""
+        xs = np.linspace(*WINDOW.x, 40 * WINDOW.width + 1)
+        for text, breaks in ZOO:
+            with self.subTest(text):
+                function = make_function(text)
+                curve = sample_curve(function, WINDOW)
+                ys = function.sample(xs)
+                seen = (ys > WINDOW.y[0]) & (ys < WINDOW.y[1])
+                for place in breaks:
+                    seen &= np.abs(xs - place) > 1 / WINDOW.x_px / 40
+                points = np.column_stack([WINDOW.across(xs[seen]), WINDOW.down(ys[seen])])
+                far = distances_px(points, curve, WINDOW)
+
+                self.assertTrue(len(points))
+                self.assertLess(far.max(), 0.5, xs[seen][far.argmax()])
+
+    def test_no_piece_crosses_a_break(self) -> None:
+        for text, breaks in ZOO:
+            curve = sample_curve(make_function(text), WINDOW)
+            for place in breaks:
+                with self.subTest(text, x=place):
+                    self.assertFalse(crosses(curve, place))
+
+    def test_unbroken_functions_are_one_piece(self) -> None:
+        for text in ("x^2", "sin x", "x^(1/3)", "|x|", "sqrt(x)", "exp(-x^2)", "tanh(8x)"):
+            with self.subTest(text):
+                self.assertEqual(1, len(sample_curve(make_function(text), WINDOW).pieces))
+
+    def test_a_wave_faster_than_the_pixels_is_a_band_of_its_true_height(self) -> None:
+        for text, low, high in (
+            ("3 sin(1000x)", -3, 3), ("2 + sin(10^6 x)", 1, 3), ("cos(12345x)", -1, 1),
+        ):  # fmt: skip
+            with self.subTest(text):
+                curve = sample_curve(make_function(text), WINDOW)
+                band = np.concatenate(curve.bands)
+                self.assertGreater(band[-1, 0] - band[0, 0], 19)
+                self.assertLessEqual(abs(band[:, 1].min() - low) * WINDOW.y_px, 1)
+                self.assertLessEqual(abs(band[:, 2].max() - high) * WINDOW.y_px, 1)
+
+    def test_an_unlucky_wave_is_no_constant(self) -> None:
+        """sin at whole multiples of its period at each column edge would look like a line."""
+        text = "sin(66 pi x)"
+        curve = sample_curve(make_function(text), WINDOW)
+        heights = [part[:, 1].max() for part in curve.pieces]
+        heights += [band[:, 2].max() for band in curve.bands]
+        self.assertGreater(max(heights), 0.99)
+
+    def test_a_spike_between_two_columns_is_not_missed(self) -> None:
+        curve = sample_curve(make_function("5 exp(-(3000(x - 0.7071))^2)"), WINDOW)
+        self.assertGreater(max(piece[:, 1].max() for piece in curve.pieces), 4.5)
+
+    def test_the_work_is_bounded(self) -> None:
+        for text in ("sin(1/x)", "tan(1000x)", "floor(1000x)", "1/sin(300x)", "sin(x^9)"):
+            with self.subTest(text):
+                curve = sample_curve(make_function(text), WINDOW)
+                count = sum(len(part) for part in (*curve.pieces, *curve.bands))
+                self.assertLessEqual(count, 2 * CURVE_POINTS.value)
+
+    def test_windows_of_every_size_and_place_are_true(self) -> None:
+        table = (
+            ("x^2", Window((1e6, 1e6 + 1), (1e12, 1.000002e12))),
+            ("sin x", Window((1e-9, 3e-9), (0, 4e-9))),
+            ("1/x", Window((-1e-6, 1e-6), (-1e7, 1e7))),
+            ("x^3", Window((-1e50, 1e50), (-1e150, 1e150))),
+        )
+        for text, window in table:
+            with self.subTest(text):
+                curve = sample_curve(make_function(text), window)
+                self.assertFalse(curve.is_empty)
+                self.assertFalse(text == "1/x" and crosses(curve, 0.0))
+
+
+def restricted(text: str, low: str | None, high: str | None, *, closed: bool) -> RealFunction:
+    ends = [None if end is None else End(ball.from_fraction(Fraction(end)), closed)
+            for end in (low, high)]  # fmt: skip
+    return replace(make_function(text), low=ends[0], high=ends[1])
+
+
+class DomainTest(unittest.TestCase):
+    def test_a_restricted_curve_ends_where_its_domain_does(self) -> None:
+        for closed in (True, False):
+            curve = sample_curve(restricted("x^2", "-1.25", "2", closed=closed), WINDOW)
+            with self.subTest(closed=closed):
+                self.assertEqual((-1.25, 1.5625), tuple(curve.pieces[0][0]))
+                self.assertEqual((2.0, 4.0), tuple(curve.pieces[-1][-1]))
+
+    def test_an_end_is_sampled_only_if_it_is_closed(self) -> None:
+        xs = np.array([-1.0, 0.0, 2.0, 2.5])
+        for closed, expected in ((True, [1, 0, 4, math.nan]), (False, [math.nan, 0, math.nan, math.nan])):
+            with self.subTest(closed=closed):
+                values = restricted("x^2", "-1", "2", closed=closed).sample(xs)
+                np.testing.assert_array_equal(expected, values)
+
+    def test_nothing_is_drawn_outside_the_domain(self) -> None:
+        self.assertTrue(sample_curve(restricted("x", "20", "30", closed=True), WINDOW).is_empty)
+        self.assertTrue(sample_curve(restricted("x", "3", "1", closed=True), WINDOW).is_empty)
+
+    def test_a_left_out_value_parts_the_curve(self) -> None:
+        function = replace(make_function("x^2"), without=(Ball(arb(1)),))
+        self.assertFalse(crosses(sample_curve(function, WINDOW), 1.0))
+
+    def test_stretches_without_a_value_are_named(self) -> None:
+        curve = sample_curve(make_function("ln(x^2 - 1)"), WINDOW)
+        (low, high), = curve.undefined
+        self.assertTrue(abs(low + 1) < 0.04 and abs(high - 1) < 0.04)
+
+
+class WindowTest(unittest.TestCase):
+    def test_windows_in_which_nothing_can_be_drawn_are_refused(self) -> None:
+        for x, y in (
+            ((1, 1), (0, 1)), ((2, 1), (0, 1)), ((math.nan, 1), (0, 1)), ((0, math.inf), (0, 1)),
+            ((1e16, 1e16 + 2), (0, 1)), ((0, 1), (5, 4)), ((0, 1e200), (0, 1)),
+        ):  # fmt: skip
+            with self.subTest(x=x, y=y), self.assertRaises(WindowError):
+                Window(x, y)
+
+    def test_ticks_stand_at_plain_numbers(self) -> None:
+        table = (
+            ((-10, 10, 660), ("−10", "−8", "0", "10")),
+            ((0.001, 0.0013, 400), ("0.0011", "0.0012")),
+            ((0, 3e9, 400), ("0", "1·10^9")),
+            ((-1e-8, 1e-8, 300), ("0", "5·10^−9")),
+        )
+        for (low, high, px), expected in table:
+            with self.subTest(low=low, high=high):
+                ticks = make_ticks(low, high, px)
+                self.assertLessEqual(set(expected), set(ticks.labels))
+                self.assertTrue(all(low <= place <= high for place in ticks.places + ticks.finer))
+                self.assertTrue(2 <= len(ticks.places) <= px / 40)
+
+    def test_numbers_are_written_plainly(self) -> None:
+        for value, text in (("0", "0"), ("-1/8", "−0.125"), ("1000", "1000"), ("1/1000", "0.001")):
+            with self.subTest(text):
+                self.assertEqual(text, plain(Fraction(value)))
+
+    def test_frame_shows_the_domains_and_the_values(self) -> None:
+        window = frame([restricted("x^2", "-2", "3", closed=True)], home(660, 430))
+        self.assertTrue(window.x[0] < -2 < 3 < window.x[1] < 4)
+        self.assertTrue(window.y[0] <= 0 and 9 < window.y[1] < 12)
+
+    def test_frame_keeps_a_pole_from_flattening_the_rest(self) -> None:
+        window = frame([make_function("1/x + sin(x)")], home(660, 430))
+        self.assertLess(window.y[1] - window.y[0], 30)
+
+    def test_frame_finds_a_window_for_anything(self) -> None:
+        for text in ("5", "0x", "1/0 + x", "x^300", "exp(x^2)", "10^-200 x"):
+            with self.subTest(text):
+                frame([make_function(text)], home(660, 430))
+        self.assertEqual(home(660, 430), frame([], home(660, 430)))
+
+
+class PixelTest(unittest.TestCase):
+    def test_pieces_become_whole_tenths_inside_bounds(self) -> None:
+        tenths = piece_tenths(np.array([[-10, 7.0], [0, 0.0], [10, -1e300]]), WINDOW)
+        self.assertEqual([0, 0, 3300, 2150, 6600, 8600], tenths)
+
+    def test_flags_do_not_cover_one_another(self) -> None:
+        ends = [("f", (650.0, 100.0)), ("rope", (655.0, 104.0)), ("g", (650.0, 99.0)), ("h", None)]
+        flags = place_flags(ends, WINDOW)
+        self.assertIsNone(flags[3])
+        placed = [flag for flag in flags if flag is not None]
+        for k, one in enumerate(placed):
+            for other in placed[:k]:
+                apart = (
+                    abs(one.y - other.y) >= 18
+                    or one.x >= other.x + other.width
+                    or other.x >= one.x + one.width
+                )
+                self.assertTrue(apart, (one, other))
+
+    def test_the_end_of_a_curve_is_its_last_point_in_sight(self) -> None:
+        x, y = last_visible_point(sample_curve(make_function("x^2"), WINDOW), WINDOW) or (0, 0)
+        self.assertAlmostEqual(float(WINDOW.across(np.array(math.sqrt(7)))), x, delta=1)
+        self.assertLess(y, 20)
+        self.assertIsNone(last_visible_point(sample_curve(make_function("x^2 + 99"), WINDOW), WINDOW))
