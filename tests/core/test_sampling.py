@@ -193,7 +193,10 @@ class DomainTest(unittest.TestCase):
 
     def test_an_end_is_sampled_only_if_it_is_closed(self) -> None:
         xs = np.array([-1.0, 0.0, 2.0, 2.5])
-        for closed, expected in ((True, [1, 0, 4, math.nan]), (False, [math.nan, 0, math.nan, math.nan])):
+        for closed, expected in (
+            (True, [1, 0, 4, math.nan]),
+            (False, [math.nan, 0, math.nan, math.nan]),
+        ):
             with self.subTest(closed=closed):
                 values = restricted("x^2", "-1", "2", closed=closed).sample(xs)
                 np.testing.assert_array_equal(expected, values)
@@ -208,7 +211,7 @@ class DomainTest(unittest.TestCase):
 
     def test_stretches_without_a_value_are_named(self) -> None:
         curve = sample_curve(make_function("ln(x^2 - 1)"), WINDOW)
-        (low, high), = curve.undefined
+        ((low, high),) = curve.undefined
         self.assertTrue(abs(low + 1) < 0.04 and abs(high - 1) < 0.04)
 
 
@@ -279,4 +282,6 @@ class PixelTest(unittest.TestCase):
         x, y = last_visible_point(sample_curve(make_function("x^2"), WINDOW), WINDOW) or (0, 0)
         self.assertAlmostEqual(float(WINDOW.across(np.array(math.sqrt(7)))), x, delta=1)
         self.assertLess(y, 20)
-        self.assertIsNone(last_visible_point(sample_curve(make_function("x^2 + 99"), WINDOW), WINDOW))
+        self.assertIsNone(
+            last_visible_point(sample_curve(make_function("x^2 + 99"), WINDOW), WINDOW)
+        )

@@ -88,13 +88,13 @@ class Ball:
 
 
 @lru_cache(maxsize=4096)
-def _rational(value: Fraction | int) -> fmpq:
-    return fmpq(value.numerator, value.denominator)
+def _rational(numerator: int, denominator: int) -> fmpq:
+    return fmpq(numerator, denominator)
 
 
 def from_fraction(value: Fraction | int) -> Ball:
     """Make the ball of an exact number."""
-    rational = _rational(value)
+    rational = _rational(value.numerator, value.denominator)
     return Ball(arb(rational), exact=rational)
 
 

@@ -34,19 +34,15 @@ class Backend(Protocol[V]):
 
 @dataclass(frozen=True, slots=True)
 class Program:
-    """Steps that refer to one another by place, and the places of the results."""
+    """Steps that refer to one another by place, and the places of the results.
+
+    Attributes:
+        parameters: the sliders that the program reads.
+    """
 
     steps: tuple[Step, ...]
     results: tuple[int, ...]
-
-    @property
-    def parameters(self) -> frozenset[str]:
-        """Give the sliders that the program reads."""
-        return frozenset(
-            step.payload
-            for step in self.steps
-            if step.op == Op.PARAMETER and isinstance(step.payload, str)
-        )
+    parameters: frozenset[str]
 
 
 def extract(graph: Graph, *tops: int) -> Program:
@@ -57,7 +53,10 @@ def extract(graph: Graph, *tops: int) -> Program:
         Step(step.op, tuple(place[argument] for argument in step.arguments), step.payload)
         for step in (graph.steps[index] for index in order)
     )
-    return Program(steps, tuple(place[top] for top in tops))
+    parameters = frozenset(
+        step.payload for step in steps if step.op == Op.PARAMETER and isinstance(step.payload, str)
+    )
+    return Program(steps, tuple(place[top] for top in tops), parameters)
 
 
 def run(program: Program, backend: Backend[V], variable: V, parameters: Mapping[str, V]) -> list[V]:

@@ -343,7 +343,10 @@ def _may_come(problem: MathError) -> bool:
     """Tell whether another line can cure a problem: then the line is taken as it is."""
     if problem.code == "language.no_value":
         return True
-    return isinstance(problem, UnknownNameError) and problem.suggestion is None
+    if not isinstance(problem, UnknownNameError):
+        return False
+    # A near miss is a slip of the hand; a product of unknown letters may be a name to come.
+    return problem.suggestion is None or bool(problem.letters)
 
 
 def _read_alone(text: str) -> Any:  # noqa: ANN401 - a parameter line

@@ -1,0 +1,236 @@
+"""What the bench draws: one state, everything in it, and a reason where nothing is drawn."""
+
+import json
+import unittest
+
+from axis_path.core import Study, Window
+from axis_path.core.errors import MathError
+from axis_path.core.limits import FINDINGS
+from axis_path.core.study import apply_command, rewrite_domain, round_to_px
+from axis_path.core.study.domains import NewEnd
+from axis_path.store.demo import DEMO, morning_tide
+from tests.core.test_study import build
+
+WINDOW = Window((-10, 10), (-7, 7), 660, 430)
+
+
+class SceneTest(unittest.TestCase):
+    def scene(self, *lines: str, **more: float) -> dict:
+        return build(*lines).scene(WINDOW, **more).to_dict()
+
+    def test_a_scene_is_plain_data_of_whole_tenths(self) -> None:
+        scene = self.scene("f(x) = a x for -2 <= x < 3", "a = 2", "# note", "g(x) = (", reading_x=1)
+        text = json.dumps(scene)
+        self.assertEqual(scene["rows"], json.loads(text)["rows"])
+        piece = scene["rows"][0]["curve"]["pieces"][0]
+        self.assertTrue(all(isinstance(place, int) for place in piece))
+        self.assertEqual(
+            ["function", "parameter", "note", "unread"], [r["kind"] for r in scene["rows"]]
+        )
+
+    def test_the_lane_shares_the_axis_of_the_plane(self) -> None:
+        row = self.scene("f(x) = x^2 for -2 <= x < 3")["rows"][0]
+        curve, lane = row["curve"], row["lane"]
+        self.assertEqual(2640, lane["low"]["x"])
+        self.assertEqual(4290, lane["high"]["x"])
+        self.assertEqual([2640, 4290], lane["band"])
+        self.assertEqual((True, False), (lane["low"]["closed"], lane["high"]["closed"]))
+        self.assertEqual(curve["ends"][0]["x"], lane["low"]["x"])
+        self.assertEqual(curve["pieces"][0][0], lane["low"]["x"])
+
+    def test_zeros_stand_on_the_lane_with_their_numbers(self) -> None:
+        lane = self.scene("f(x) = x^2 - 2")["rows"][0]["lane"]
+        self.assertEqual(["−1.41", "1.41"], [mark["short"] for mark in lane["marks"]])
+        self.assertEqual([2833, 3767], [mark["x"] for mark in lane["marks"]])
+        self.assertTrue(lane["complete"])
+
+    def test_stretches_without_a_value_are_on_the_lane(self) -> None:
+        ((low, high),) = self.scene("f(x) = ln(x^2 - 1)")["rows"][0]["lane"]["undefined"]
+        self.assertAlmostEqual(2970, low, delta=2)
+        self.assertAlmostEqual(3630, high, delta=2)
+
+    def test_the_reading_line_gives_every_function_its_value(self) -> None:
+        scene = self.scene("f(x) = x^2", "g(x) = sqrt(x)", "h(x) = 1/(x + 2)", reading_x=-2.001)
+        self.assertEqual("-2", scene["reading"]["text"].replace("−", "-"))
+        self.assertEqual(
+            ["4", "undefined", "undefined"], [r["reading"]["text"] for r in scene["rows"]]
+        )
+        self.assertEqual("sqrt of a negative number", scene["rows"][1]["reading"]["reason"])
+        alone = build("f(x) = x^2").readings(WINDOW, -2.001)
+        self.assertEqual("4", alone["values"]["1"]["text"])
+
+    def test_readings_are_right_to_the_last_digit(self) -> None:
+        scene = self.scene("f(x) = (1 - cos(x/10^7))/(x/10^7)^2", reading_x=1)
+        self.assertEqual("0.50000", scene["rows"][0]["reading"]["text"])
+
+    def test_where_nothing_is_drawn_a_sentence_says_why(self) -> None:
+        table = (
+            ("sqrt(x) for -5 <= x <= -1", "no real value for −5 ≤ x ≤ −1 (sqrt of a negative number at x = −3)"),
+            ("ln(-x^2 - 1)", "no real value for −10 ≤ x ≤ 10 (ln of a negative number at x = 0)"),
+            ("x for 20 <= x < 30", "its domain 20 ≤ x < 30 lies outside the window"),
+            ("x for x > 50", "its domain x > 50 lies outside the window"),
+            ("x for 3 <= x <= 1", "its lower end 3 is not below its upper end 1"),
+            ("x^2 + 100", "lies above the window"),
+            ("-x^2 - 100", "lies below the window"),
+            ("sign(x)/0", "no real value"),
+        )  # fmt: skip
+        for text, words in table:
+            with self.subTest(text):
+                row = self.scene(text)["rows"][0]
+                self.assertIn(words, row["why"]["sentence"])
+        self.assertIsNone(self.scene("x")["rows"][0]["why"])
+
+    def test_a_domain_without_a_value_is_a_problem_of_its_row(self) -> None:
+        row = self.scene("f(x) = x for 1/a < x < 5", "a = 0")["rows"][0]
+        self.assertIn("a division by zero", row["problem"]["message"])
+        self.assertIsNone(row["curve"])
+
+    def test_an_empty_bench_says_what_to_do(self) -> None:
+        self.assertIn("Write a definition", self.scene()["empty"])
+        self.assertIn("no function", self.scene("# only a note")["empty"])
+        study = build("x")
+        study.mark_line(1, hidden=True)
+        self.assertIn("hidden", study.scene(WINDOW).empty or "")
+
+    def test_computed_parameters_show_their_value(self) -> None:
+        rows = self.scene("b = a/3", "a = 2", "c = 1/(a - 2)")["rows"]
+        self.assertEqual("0.66667", rows[0]["value"])
+        self.assertEqual("no value: a division by zero", rows[2]["value"])
+
+    def test_a_scene_belongs_to_one_state(self) -> None:
+        study = build("f(x) = x - a", "a = 1")
+        for value in (1, 2, -3):
+            study.set("a", value)
+            scene = study.scene(WINDOW, reading_x=5).to_dict()
+            row = scene["rows"][0]
+            with self.subTest(value):
+                self.assertEqual(value, scene["sliders"][0]["value"])
+                self.assertEqual(str(5 - value), row["reading"]["text"])
+                self.assertEqual(3300 + 330 * value, row["lane"]["marks"][0]["x"])
+
+    def test_the_demo_tells_its_story(self) -> None:
+        for make in DEMO:
+            demo = make()
+            study = Study.from_dict(demo.document)
+            bounds = demo.view["window"]
+            scene = study.scene(Window(tuple(bounds["x"]), tuple(bounds["y"]))).to_dict()
+            with self.subTest(demo.title):
+                self.assertTrue(
+                    all(r["problem"] is None and r["why"] is None for r in scene["rows"])
+                )
+                self.assertTrue(all(slider["used_by"] for slider in scene["sliders"]))
+                for ask in study.asks:
+                    name = study.definition(ask.line).name or ""
+                    found = study.zeros(name, ask.low, ask.high)
+                    self.assertTrue(found.complete and len(found))
+
+
+class CommandTest(unittest.TestCase):
+    def carry_out(self, study: Study, **command: object) -> str:
+        return apply_command(study, command, WINDOW)
+
+    def test_each_command_does_what_its_label_says(self) -> None:
+        study = Study()
+        steps = (
+            ({"do": "write", "id": None, "text": "f(x) = a x"}, "Write f"),
+            ({"do": "make_sliders", "names": ["a"]}, "Make a slider of a"),
+            ({"do": "write", "id": 1, "text": "f(x) =  a x\n+ 1 for x > 0"}, "Edit f"),
+            ({"do": "set", "id": 2, "value": 2.57}, "Move a"),
+            ({"do": "set", "id": 2, "value": "pi/4"}, "Move a"),
+            ({"do": "range", "id": 2, "low": "0", "high": "2pi", "step": "0.1"}, "Change the range of a"),
+            ({"do": "hide", "id": 1, "hidden": True}, "Hide f"),
+            ({"do": "hide", "id": 1, "hidden": False}, "Show f"),
+            ({"do": "aside", "id": 1, "aside": True}, "Set aside f"),
+            ({"do": "aside", "id": 1, "aside": False}, "Take back f"),
+            ({"do": "unit", "unit": "degrees"}, "Measure in degrees"),
+            ({"do": "table", "start": "0", "stop": "360", "step": "30"}, "Change the table"),
+            ({"do": "find", "line": 1, "low": "-5", "high": "5"}, "Locate the zeros of f"),
+            ({"do": "forget", "ask": 1}, "Remove a finding"),
+            ({"do": "remove", "id": 1}, "Delete f"),
+        )  # fmt: skip
+        for command, label in steps:
+            with self.subTest(command):
+                self.assertEqual(label, apply_command(study, command, WINDOW))
+        self.assertEqual(["a"], study.names())
+
+    def test_a_pasted_text_of_several_lines_is_one_line(self) -> None:
+        study = Study()
+        self.carry_out(study, do="write", id=None, text=" f(x) =\n x^2\t")
+        self.assertEqual("f(x) = x^2", study.lines[0].text)
+
+    def test_a_dragged_slider_snaps_and_a_typed_value_does_not(self) -> None:
+        study = build("a = 1")
+        self.carry_out(study, do="set", id=1, value=2.5678)
+        self.assertEqual("a = 2.6", study.lines[0].text)
+        self.carry_out(study, do="set", id=1, value="2.5678")
+        self.assertEqual("a = 2.5678", study.lines[0].text)
+
+    def test_a_dragged_end_rewrites_the_domain_and_nothing_else(self) -> None:
+        table = (
+            ("f(x) = x^2", {"end": "low", "x": 1.234}, "f(x) = x^2 for x >= 1.24"),
+            ("f(x) = x^2", {"end": "high", "x": 1.234}, "f(x) = x^2 for x <= 1.24"),
+            ("f(t) = t for 0 < t <= 2pi", {"end": "low", "x": -3.0}, "f(t) = t for -3 < t <= 2pi"),
+            ("x + 1 for 0<=x<=3, x != 2", {"end": "high", "x": 4.0}, "x + 1 for 0 <= x <= 4, x != 2"),
+            ("f(x) = x for 0 <= x", {"end": "low", "text": None}, "f(x) = x"),
+            ("f(x) = x for 1 < x < 2", {"end": "low", "text": None}, "f(x) = x for x < 2"),
+            ("f(x) = x for 1 < x < 2", {"end": "high", "keep": True, "closed": True},
+             "f(x) = x for 1 < x <= 2"),
+            ("f(x) = x for x > 1", {"end": "high", "text": "2pi"}, "f(x) = x for 1 < x <= 2pi"),
+        )  # fmt: skip
+        for text, command, expected in table:
+            with self.subTest(text, **command):
+                study = build(text)
+                self.carry_out(study, do="domain", id=1, **command)
+                self.assertEqual(expected, study.lines[0].text)
+                self.assertIsNone(study.definition(1).problem)
+
+    def test_a_rewritten_domain_keeps_how_its_variable_is_written(self) -> None:
+        study = build("f(τ) = τ^2 for 0 <= τ < 3")
+        line = study.function_line(1)
+        changed = rewrite_domain(study.lines[0].text, line, high=NewEnd("5", closed=True))
+        self.assertEqual("f(τ) = τ^2 for 0 <= τ <= 5", changed)
+
+    def test_rounding_stays_within_half_a_pixel_in_few_figures(self) -> None:
+        for value in (0.0, 1.23456, -7.77777, 3.14159, 9.99):
+            for width in (20.0, 0.004, 3e6):
+                window = Window((-width, width), (-1, 1), 660, 430)
+                x = value * width / 20
+                with self.subTest(x=x, width=width):
+                    rounded = round_to_px(x, window)
+                    self.assertLessEqual(abs(float(rounded) - x) * window.x_px, 0.5000001)
+
+    def test_commands_that_cannot_be_leave_the_study_as_it_was(self) -> None:
+        study = build("f(x) = x", "a = 1", "# note", "bad (")
+        before = study.to_dict()
+        for command in (
+            None, [], {}, {"do": "explode"}, {"do": "write"}, {"do": "write", "id": 99, "text": "x"},
+            {"do": "write", "id": True, "text": "x"}, {"do": "write", "id": 1, "text": "x" * 3000},
+            {"do": "remove", "id": 99}, {"do": "set", "id": 1, "value": 3}, {"do": "set", "id": 2},
+            {"do": "set", "id": 2, "value": "1/0"}, {"do": "set", "id": 2, "value": "(("},
+            {"do": "set", "id": 2, "value": True}, {"do": "range", "id": 2, "low": "3", "high": "1", "step": "1"},
+            {"do": "domain", "id": 3, "end": "low", "x": 1}, {"do": "domain", "id": 1, "end": "up", "x": 1},
+            {"do": "domain", "id": 1, "end": "low", "text": "1/0"}, {"do": "domain", "id": 1, "end": "low"},
+            {"do": "unit", "unit": "turns"}, {"do": "table", "start": "0", "stop": "1", "step": "0"},
+            {"do": "find", "line": 4}, {"do": "find", "line": 1, "low": "5", "high": "1"},
+            {"do": "make_sliders", "names": []}, {"do": "make_sliders", "names": ["sin"]},
+        ):  # fmt: skip
+            with self.subTest(str(command)[:80]):
+                with self.assertRaises(MathError):
+                    apply_command(study, command, WINDOW)
+                self.assertEqual(before, study.to_dict())
+
+    def test_the_same_search_stands_once_and_the_ledger_is_bounded(self) -> None:
+        study = Study.from_dict(morning_tide().document)
+        line = study.asks[0].line
+        for k in range(2, FINDINGS.value + 1):
+            self.carry_out(study, do="find", line=line, low="0", high=str(k))
+        self.carry_out(study, do="forget", ask=study.asks[0].id)
+        self.carry_out(study, do="find", line=line, low="0", high="5")
+        self.assertEqual("5", study.asks[0].high)
+        self.assertEqual(1, sum(ask.high == "5" for ask in study.asks))
+        self.assertLessEqual(len(study.asks), FINDINGS.value)
+
+    def test_deleting_a_function_removes_its_findings(self) -> None:
+        study = Study.from_dict(morning_tide().document)
+        self.carry_out(study, do="remove", id=study.asks[0].line)
+        self.assertEqual((), study.asks)
