@@ -18,14 +18,62 @@ from tests.core.functions import make_function
 
 SEED = 20_261_124
 #: Places where something happens, besides the drawn ones.
-EDGES = [0.0, -0.0, 1.0, -1.0, 0.5, -0.5, 2.0, -2.0, 1e-300, -1e-300, 1e-8, 1e8, -1e8, 3.0, 10.0,
-         math.pi, -math.pi, math.pi / 2, -math.pi / 2, 3 * math.pi / 2, 700.0, -700.0, 1e15]  # fmt: skip
+EDGES = [
+    0.0,
+    -0.0,
+    1.0,
+    -1.0,
+    0.5,
+    -0.5,
+    2.0,
+    -2.0,
+    1e-300,
+    -1e-300,
+    1e-8,
+    1e8,
+    -1e8,
+    3.0,
+    10.0,
+    math.pi,
+    -math.pi,
+    math.pi / 2,
+    -math.pi / 2,
+    3 * math.pi / 2,
+    700.0,
+    -700.0,
+    1e15,
+]
 TEXTS = (
-    "x^2", "x^3", "x^-1", "x^-2", "x^(1/3)", "x^(2/3)", "x^(-1/3)", "x^(1/2)", "x^(3/2)", "x^x",
-    "2^x", "x^0", "1/x", "1/(x^2 - 1)", "x/(x - 1)", "sin(1/x)", "sin(x)/x", "sqrt(x^2 - 4)",
-    "ln(x^2 - 1)", "tan(x/2)", "exp(-x^2)", "|x - 1| - |x|", "floor(x) + ceil(x)", "sign(sin x)",
-    "max(x, 1/x)", "asin(x/2)", "e^x - e^-x", "(x + 1)(x - 1)/(x + 2)", "cosh(x) - sinh(x)",
-)  # fmt: skip
+    "x^2",
+    "x^3",
+    "x^-1",
+    "x^-2",
+    "x^(1/3)",
+    "x^(2/3)",
+    "x^(-1/3)",
+    "x^(1/2)",
+    "x^(3/2)",
+    "x^x",
+    "2^x",
+    "x^0",
+    "1/x",
+    "1/(x^2 - 1)",
+    "x/(x - 1)",
+    "sin(1/x)",
+    "sin(x)/x",
+    "sqrt(x^2 - 4)",
+    "ln(x^2 - 1)",
+    "tan(x/2)",
+    "exp(-x^2)",
+    "|x - 1| - |x|",
+    "floor(x) + ceil(x)",
+    "sign(sin x)",
+    "max(x, 1/x)",
+    "asin(x/2)",
+    "e^x - e^-x",
+    "(x + 1)(x - 1)/(x + 2)",
+    "cosh(x) - sinh(x)",
+)
 
 
 def drawn_points(count: int) -> np.ndarray:
@@ -149,8 +197,15 @@ class CatalogueTest(unittest.TestCase):
 
 class FloatBoundsTest(unittest.TestCase):
     def test_the_closest_floats_lie_around_a_number(self) -> None:
-        table = (Fraction(1, 3), Fraction(-1, 10), Fraction(3), Fraction(10) ** 400,
-                 -(Fraction(10) ** 400), Fraction(1, 10**400), Fraction(0))  # fmt: skip
+        table = (
+            Fraction(1, 3),
+            Fraction(-1, 10),
+            Fraction(3),
+            Fraction(10) ** 400,
+            -(Fraction(10) ** 400),
+            Fraction(1, 10**400),
+            Fraction(0),
+        )
         for value in table:
             with self.subTest(value):
                 low, high = float_bounds(value)
@@ -262,10 +317,17 @@ class ResultTest(unittest.TestCase):
     def test_degrees_change_angles_and_nothing_else(self) -> None:
         degrees = Study("degrees")
         for text, exact in (
-            ("sin(30)", "1/2"), ("sin(30°)", "1/2"), ("cos(60)", "1/2"), ("tan(45)", "1"),
-            ("asin(1)", "90"), ("acos(-1)", "180"), ("atan(1)", "45"), ("sin(pi rad)", "0"),
-            ("30°", "30"), ("cosh(0)", "1"),
-        ):  # fmt: skip
+            ("sin(30)", "1/2"),
+            ("sin(30°)", "1/2"),
+            ("cos(60)", "1/2"),
+            ("tan(45)", "1"),
+            ("asin(1)", "90"),
+            ("acos(-1)", "180"),
+            ("atan(1)", "45"),
+            ("sin(pi rad)", "0"),
+            ("30°", "30"),
+            ("cosh(0)", "1"),
+        ):
             with self.subTest(text):
                 self.assertEqual(exact, degrees.evaluate(text).exact)
         self.assertEqual("57.29577951", degrees.evaluate("1 rad").decimal())

@@ -127,37 +127,77 @@ DOMAINS = (
 )
 
 NOT_HANDLED_YET = (
-    "x^2 + y^2 = 36", "ring: x^2 + y^2 = 36", "3x + y > 1", "1 < x^2 + y^2 <= 9", "x = 3",
-    "area(l, w) = l w", "r(theta) = 2", "P(t) = (cos t, sin t)", "A = (2, 3)", "L = [1, 4, 9]",
-    "g(x) = x for x < 0; 2x for x > 0", "f'(x)", "5!", "integral(f, 0, 2)", "2i",
+    "x^2 + y^2 = 36",
+    "ring: x^2 + y^2 = 36",
+    "3x + y > 1",
+    "1 < x^2 + y^2 <= 9",
+    "x = 3",
+    "area(l, w) = l w",
+    "r(theta) = 2",
+    "P(t) = (cos t, sin t)",
+    "A = (2, 3)",
+    "L = [1, 4, 9]",
+    "g(x) = x for x < 0; 2x for x > 0",
+    "f'(x)",
+    "5!",
+    "integral(f, 0, 2)",
+    "2i",
     "from 1 to 4 step 1",
-)  # fmt: skip
+)
 
 WRONG = (
     # text, code, message, place
     ("sinn(x)", "language.unknown_name", "`sinn` is not known. Did you mean `sin`?", "sinn"),
     ("snh(x)", "language.unknown_name", "`snh` is not known. Did you mean `sinh`?", "snh"),
     ("tdie(x)", "language.unknown_name", "`tdie` is not known. Did you mean `tide`?", "tdie"),
-    ("2 + quux", "language.unknown_name", "`quux` is not known. Is it the product `q u u x`?", "quux"),
+    (
+        "2 + quux",
+        "language.unknown_name",
+        "`quux` is not known. Is it the product `q u u x`?",
+        "quux",
+    ),
     ("x2", "language.unknown_name", "`x2` is not known.", "x2"),
     ("(x + 1", "language.grammar", "A closing bracket is missing.", "("),
     ("x + 1)", "language.grammar", "This closing bracket has no opening bracket before it.", ")"),
     ("|x", "language.grammar", "A closing bar is missing.", "|"),
-    ("2 3", "language.grammar", "Two numbers stand side by side; a sign is missing between them.", "2 3"),
+    (
+        "2 3",
+        "language.grammar",
+        "Two numbers stand side by side; a sign is missing between them.",
+        "2 3",
+    ),
     ("x $ 2", "language.grammar", "The sign `$` has no meaning here.", "$"),
     ("sin", "language.grammar", "`sin` needs a value after it, as in `sin(2)`.", "sin"),
     ("sin + 1", "language.grammar", "`sin` needs a value after it, as in `sin(2)`.", "sin"),
     ("f(x) = ", "language.grammar", "Nothing is written here yet.", ""),
     ("f(x) = inf", "language.grammar", "∞ can only be the end of a domain.", "inf"),
-    ("sin(x) = 2", "study.name_taken", "`sin` belongs to the language; choose another name.", "sin"),
+    (
+        "sin(x) = 2",
+        "study.name_taken",
+        "`sin` belongs to the language; choose another name.",
+        "sin",
+    ),
     ("e = 3", "study.name_taken", "`e` belongs to the language; choose another name.", "e"),
     ("x for y > 0", "study.domain", "The domain must say between which values `x` lies.", "y > 0"),
-    ("x for x > 0, x > 1", "study.domain",
-     "The domain has two lower ends; keep the one that is meant.", "x > 1"),
-    ("x for 0 < x > 3", "study.domain",
-     "Both signs of a domain point the same way, as in `0 <= x < 3`.", "0 < x > 3"),
-    ("a = 2 for x > 1", "language.grammar", "A parameter is one number; it has no domain.", "x > 1"),
-)  # fmt: skip
+    (
+        "x for x > 0, x > 1",
+        "study.domain",
+        "The domain has two lower ends; keep the one that is meant.",
+        "x > 1",
+    ),
+    (
+        "x for 0 < x > 3",
+        "study.domain",
+        "Both signs of a domain point the same way, as in `0 <= x < 3`.",
+        "0 < x > 3",
+    ),
+    (
+        "a = 2 for x > 1",
+        "language.grammar",
+        "A parameter is one number; it has no domain.",
+        "x > 1",
+    ),
+)
 
 
 class ReadingTest(unittest.TestCase):
@@ -231,8 +271,17 @@ class ComplaintTest(unittest.TestCase):
 
     def test_one_slip_finds_the_name_and_two_do_not(self) -> None:
         names = frozenset({"sin", "cosh", "sqrt", "tide"})
-        table = (("si", "sin"), ("sni", "sin"), ("sine", "sin"), ("cosj", "cosh"), ("SIN", "sin"),
-                 ("tides", "tide"), ("sq", None), ("rope", None), ("x", None))  # fmt: skip
+        table = (
+            ("si", "sin"),
+            ("sni", "sin"),
+            ("sine", "sin"),
+            ("cosj", "cosh"),
+            ("SIN", "sin"),
+            ("tides", "tide"),
+            ("sq", None),
+            ("rope", None),
+            ("x", None),
+        )
         for run, expected in table:
             with self.subTest(run):
                 self.assertEqual(expected, nearest(run, names))

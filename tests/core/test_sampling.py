@@ -135,8 +135,10 @@ class ZooTest(unittest.TestCase):
 
     def test_a_wave_faster_than_the_pixels_is_a_band_of_its_true_height(self) -> None:
         for text, low, high in (
-            ("3 sin(1000x)", -3, 3), ("2 + sin(10^6 x)", 1, 3), ("cos(12345x)", -1, 1),
-        ):  # fmt: skip
+            ("3 sin(1000x)", -3, 3),
+            ("2 + sin(10^6 x)", 1, 3),
+            ("cos(12345x)", -1, 1),
+        ):
             with self.subTest(text):
                 curve = sample_curve(make_function(text), WINDOW)
                 band = np.concatenate(curve.bands)
@@ -178,8 +180,10 @@ class ZooTest(unittest.TestCase):
 
 
 def restricted(text: str, low: str | None, high: str | None, *, closed: bool) -> RealFunction:
-    ends = [None if end is None else End(ball.from_fraction(Fraction(end)), closed)
-            for end in (low, high)]  # fmt: skip
+    ends = [
+        None if end is None else End(ball.from_fraction(Fraction(end)), closed)
+        for end in (low, high)
+    ]
     return replace(make_function(text), low=ends[0], high=ends[1])
 
 
@@ -218,9 +222,14 @@ class DomainTest(unittest.TestCase):
 class WindowTest(unittest.TestCase):
     def test_windows_in_which_nothing_can_be_drawn_are_refused(self) -> None:
         for x, y in (
-            ((1, 1), (0, 1)), ((2, 1), (0, 1)), ((math.nan, 1), (0, 1)), ((0, math.inf), (0, 1)),
-            ((1e16, 1e16 + 2), (0, 1)), ((0, 1), (5, 4)), ((0, 1e200), (0, 1)),
-        ):  # fmt: skip
+            ((1, 1), (0, 1)),
+            ((2, 1), (0, 1)),
+            ((math.nan, 1), (0, 1)),
+            ((0, math.inf), (0, 1)),
+            ((1e16, 1e16 + 2), (0, 1)),
+            ((0, 1), (5, 4)),
+            ((0, 1e200), (0, 1)),
+        ):
             with self.subTest(x=x, y=y), self.assertRaises(WindowError):
                 Window(x, y)
 

@@ -65,7 +65,10 @@ class SceneTest(unittest.TestCase):
 
     def test_where_nothing_is_drawn_a_sentence_says_why(self) -> None:
         table = (
-            ("sqrt(x) for -5 <= x <= -1", "no real value for −5 ≤ x ≤ −1 (sqrt of a negative number at x = −3)"),
+            (
+                "sqrt(x) for -5 <= x <= -1",
+                "no real value for −5 ≤ x ≤ −1 (sqrt of a negative number at x = −3)",
+            ),
             ("ln(-x^2 - 1)", "no real value for −10 ≤ x ≤ 10 (ln of a negative number at x = 0)"),
             ("x for 20 <= x < 30", "its domain 20 ≤ x < 30 lies outside the window"),
             ("x for x > 50", "its domain x > 50 lies outside the window"),
@@ -73,7 +76,7 @@ class SceneTest(unittest.TestCase):
             ("x^2 + 100", "lies above the window"),
             ("-x^2 - 100", "lies below the window"),
             ("sign(x)/0", "no real value"),
-        )  # fmt: skip
+        )
         for text, words in table:
             with self.subTest(text):
                 row = self.scene(text)["rows"][0]
@@ -137,7 +140,10 @@ class CommandTest(unittest.TestCase):
             ({"do": "write", "id": 1, "text": "f(x) =  a x\n+ 1 for x > 0"}, "Edit f"),
             ({"do": "set", "id": 2, "value": 2.57}, "Move a"),
             ({"do": "set", "id": 2, "value": "pi/4"}, "Move a"),
-            ({"do": "range", "id": 2, "low": "0", "high": "2pi", "step": "0.1"}, "Change the range of a"),
+            (
+                {"do": "range", "id": 2, "low": "0", "high": "2pi", "step": "0.1"},
+                "Change the range of a",
+            ),
             ({"do": "hide", "id": 1, "hidden": True}, "Hide f"),
             ({"do": "hide", "id": 1, "hidden": False}, "Show f"),
             ({"do": "aside", "id": 1, "aside": True}, "Set aside f"),
@@ -147,7 +153,7 @@ class CommandTest(unittest.TestCase):
             ({"do": "find", "line": 1, "low": "-5", "high": "5"}, "Locate the zeros of f"),
             ({"do": "forget", "ask": 1}, "Remove a finding"),
             ({"do": "remove", "id": 1}, "Delete f"),
-        )  # fmt: skip
+        )
         for command, label in steps:
             with self.subTest(command):
                 self.assertEqual(label, apply_command(study, command, WINDOW))
@@ -170,13 +176,20 @@ class CommandTest(unittest.TestCase):
             ("f(x) = x^2", {"end": "low", "x": 1.234}, "f(x) = x^2 for x >= 1.24"),
             ("f(x) = x^2", {"end": "high", "x": 1.234}, "f(x) = x^2 for x <= 1.24"),
             ("f(t) = t for 0 < t <= 2pi", {"end": "low", "x": -3.0}, "f(t) = t for -3 < t <= 2pi"),
-            ("x + 1 for 0<=x<=3, x != 2", {"end": "high", "x": 4.0}, "x + 1 for 0 <= x <= 4, x != 2"),
+            (
+                "x + 1 for 0<=x<=3, x != 2",
+                {"end": "high", "x": 4.0},
+                "x + 1 for 0 <= x <= 4, x != 2",
+            ),
             ("f(x) = x for 0 <= x", {"end": "low", "text": None}, "f(x) = x"),
             ("f(x) = x for 1 < x < 2", {"end": "low", "text": None}, "f(x) = x for x < 2"),
-            ("f(x) = x for 1 < x < 2", {"end": "high", "keep": True, "closed": True},
-             "f(x) = x for 1 < x <= 2"),
+            (
+                "f(x) = x for 1 < x < 2",
+                {"end": "high", "keep": True, "closed": True},
+                "f(x) = x for 1 < x <= 2",
+            ),
             ("f(x) = x for x > 1", {"end": "high", "text": "2pi"}, "f(x) = x for 1 < x <= 2pi"),
-        )  # fmt: skip
+        )
         for text, command, expected in table:
             with self.subTest(text, **command):
                 study = build(text)
@@ -203,17 +216,32 @@ class CommandTest(unittest.TestCase):
         study = build("f(x) = x", "a = 1", "# note", "bad (")
         before = study.to_dict()
         for command in (
-            None, [], {}, {"do": "explode"}, {"do": "write"}, {"do": "write", "id": 99, "text": "x"},
-            {"do": "write", "id": True, "text": "x"}, {"do": "write", "id": 1, "text": "x" * 3000},
-            {"do": "remove", "id": 99}, {"do": "set", "id": 1, "value": 3}, {"do": "set", "id": 2},
-            {"do": "set", "id": 2, "value": "1/0"}, {"do": "set", "id": 2, "value": "(("},
-            {"do": "set", "id": 2, "value": True}, {"do": "range", "id": 2, "low": "3", "high": "1", "step": "1"},
-            {"do": "domain", "id": 3, "end": "low", "x": 1}, {"do": "domain", "id": 1, "end": "up", "x": 1},
-            {"do": "domain", "id": 1, "end": "low", "text": "1/0"}, {"do": "domain", "id": 1, "end": "low"},
-            {"do": "unit", "unit": "turns"}, {"do": "table", "start": "0", "stop": "1", "step": "0"},
-            {"do": "find", "line": 4}, {"do": "find", "line": 1, "low": "5", "high": "1"},
-            {"do": "make_sliders", "names": []}, {"do": "make_sliders", "names": ["sin"]},
-        ):  # fmt: skip
+            None,
+            [],
+            {},
+            {"do": "explode"},
+            {"do": "write"},
+            {"do": "write", "id": 99, "text": "x"},
+            {"do": "write", "id": True, "text": "x"},
+            {"do": "write", "id": 1, "text": "x" * 3000},
+            {"do": "remove", "id": 99},
+            {"do": "set", "id": 1, "value": 3},
+            {"do": "set", "id": 2},
+            {"do": "set", "id": 2, "value": "1/0"},
+            {"do": "set", "id": 2, "value": "(("},
+            {"do": "set", "id": 2, "value": True},
+            {"do": "range", "id": 2, "low": "3", "high": "1", "step": "1"},
+            {"do": "domain", "id": 3, "end": "low", "x": 1},
+            {"do": "domain", "id": 1, "end": "up", "x": 1},
+            {"do": "domain", "id": 1, "end": "low", "text": "1/0"},
+            {"do": "domain", "id": 1, "end": "low"},
+            {"do": "unit", "unit": "turns"},
+            {"do": "table", "start": "0", "stop": "1", "step": "0"},
+            {"do": "find", "line": 4},
+            {"do": "find", "line": 1, "low": "5", "high": "1"},
+            {"do": "make_sliders", "names": []},
+            {"do": "make_sliders", "names": ["sin"]},
+        ):
             with self.subTest(str(command)[:80]):
                 with self.assertRaises(MathError):
                     apply_command(study, command, WINDOW)

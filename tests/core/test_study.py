@@ -92,10 +92,14 @@ class DefinitionTest(unittest.TestCase):
         study.define("f(x) = x")
         before = study.to_dict()
         for text, error in (
-            ("f(x) = (x", MathError), ("g(x) = sinn(x)", UnknownNameError), ("sin(x) = 1", NameTakenError),
-            ("f(x) = f(x) + 1", CycleError), ("g(x) = f(x, 2)", ArgumentCountError),
-            ("g(x) = max(x)", ArgumentCountError), ("x^2 + y^2 = 1", MathError),
-        ):  # fmt: skip
+            ("f(x) = (x", MathError),
+            ("g(x) = sinn(x)", UnknownNameError),
+            ("sin(x) = 1", NameTakenError),
+            ("f(x) = f(x) + 1", CycleError),
+            ("g(x) = f(x, 2)", ArgumentCountError),
+            ("g(x) = max(x)", ArgumentCountError),
+            ("x^2 + y^2 = 1", MathError),
+        ):
             with self.subTest(text):
                 with self.assertRaises(error):
                     study.define(text)
@@ -179,8 +183,13 @@ class SliderTest(unittest.TestCase):
     def test_a_slider_snaps_to_its_steps_from_its_lower_end(self) -> None:
         chosen = SliderRange(Fraction(-1), Fraction(2), Fraction(2, 5))
         for value, expected in (
-            ("0", "-1/5"), ("0.1", "1/5"), ("-5", "-1"), ("9", "2"), ("1.95", "2"), ("1.5", "7/5"),
-        ):  # fmt: skip
+            ("0", "-1/5"),
+            ("0.1", "1/5"),
+            ("-5", "-1"),
+            ("9", "2"),
+            ("1.95", "2"),
+            ("1.5", "7/5"),
+        ):
             with self.subTest(value):
                 self.assertEqual(Fraction(expected), chosen.snap(Fraction(value)))
 
@@ -203,10 +212,16 @@ class SliderTest(unittest.TestCase):
 
     def test_which_lines_are_sliders(self) -> None:
         for text, expected in (
-            ("a = 2.5", ("a", Fraction(5, 2))), ("θ = -1", ("theta", Fraction(-1))),
-            ("a=1e-3", ("a", Fraction(1, 1000))), ("a = −2", ("a", Fraction(-2))),
-            ("a = 2b", None), ("a = 1/2", None), ("f(x) = 2", None), ("x = 2", None), ("y = 2", None),
-        ):  # fmt: skip
+            ("a = 2.5", ("a", Fraction(5, 2))),
+            ("θ = -1", ("theta", Fraction(-1))),
+            ("a=1e-3", ("a", Fraction(1, 1000))),
+            ("a = −2", ("a", Fraction(-2))),
+            ("a = 2b", None),
+            ("a = 1/2", None),
+            ("f(x) = 2", None),
+            ("x = 2", None),
+            ("y = 2", None),
+        ):
             with self.subTest(text):
                 self.assertEqual(expected, slider_value(text))
 
@@ -261,9 +276,13 @@ class ValuesTest(unittest.TestCase):
 
     def test_tables_that_cannot_be_are_refused(self) -> None:
         for start, stop, step, error in (
-            (0, 1, 0, TableError), (0, 1, -1, TableError), (1, 0, 1, TableError),
-            (0, 1, "10^-9", LimitError), ("1/0", 1, 1, MathError), ("q", 1, 1, MathError),
-        ):  # fmt: skip
+            (0, 1, 0, TableError),
+            (0, 1, -1, TableError),
+            (1, 0, 1, TableError),
+            (0, 1, "10^-9", LimitError),
+            ("1/0", 1, 1, MathError),
+            ("q", 1, 1, MathError),
+        ):
             with self.subTest(start=start, step=step), self.assertRaises(error):
                 self.study.values(["f"], start, stop, step)
         with self.assertRaises(UnknownNameError):
@@ -290,15 +309,29 @@ class DocumentTest(unittest.TestCase):
     def test_damaged_documents_are_refused_in_words(self) -> None:
         whole = self.document()
         for damage in (
-            None, [], "x", {}, {"format": "other"}, whole | {"version": 2}, whole | {"lines": {}},
-            whole | {"angle_unit": "turns"}, whole | {"lines": [3]}, whole | {"findings": [{}]},
-            whole | {"lines": [{"id": 1}]}, whole | {"lines": [{"id": True, "text": "x"}]},
+            None,
+            [],
+            "x",
+            {},
+            {"format": "other"},
+            whole | {"version": 2},
+            whole | {"lines": {}},
+            whole | {"angle_unit": "turns"},
+            whole | {"lines": [3]},
+            whole | {"findings": [{}]},
+            whole | {"lines": [{"id": 1}]},
+            whole | {"lines": [{"id": True, "text": "x"}]},
             whole | {"lines": [{"id": 1, "text": "x"}, {"id": 1, "text": "y"}]},
             whole | {"lines": [{"id": k, "text": "x"} for k in range(501)]},
             whole | {"lines": [{"id": 1, "text": "x" * 2001}]},
-            whole | {"lines": [{"id": 1, "text": "a=1", "slider": {"low": "2", "high": "1", "step": "1"}}]},
+            whole
+            | {
+                "lines": [
+                    {"id": 1, "text": "a=1", "slider": {"low": "2", "high": "1", "step": "1"}}
+                ]
+            },
             whole | {"table": {"start": 3}},
-        ):  # fmt: skip
+        ):
             with self.subTest(str(damage)[:60]), self.assertRaises(FormatError) as caught:
                 Study.from_dict(damage)
             self.assertTrue(caught.exception.message.endswith("."))

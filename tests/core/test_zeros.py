@@ -53,7 +53,7 @@ PROVED = (
     ("asin(x/4)", ["0"]),
     ("cosh(x) - 2", ["−1.316957897", "1.316957897"]),
     ("tanh(x)", ["0"]),
-)  # fmt: skip
+)
 #: Functions of which not everything can be proved: at least these zeros, and it says so.
 NOT_COMPLETE = (
     ("(2^x)^2 - 2 sqrt(2) 2^x + 2", ["0.5000000000"], "could not be told from zero"),
@@ -137,8 +137,13 @@ class ZerosTest(unittest.TestCase):
         self.assertTrue(found.complete)
 
     def test_the_simplest_fraction_is_found(self) -> None:
-        table = (("31/10", "32/10", "16/5"), ("-7/2", "-7/2", "-7/2"), ("-1", "1", "0"),
-                 ("333/1000", "334/1000", "1/3"), ("1/3", "1/2", "1/2"))  # fmt: skip
+        table = (
+            ("31/10", "32/10", "16/5"),
+            ("-7/2", "-7/2", "-7/2"),
+            ("-1", "1", "0"),
+            ("333/1000", "334/1000", "1/3"),
+            ("1/3", "1/2", "1/2"),
+        )
         for low, high, expected in table:
             with self.subTest(low=low, high=high):
                 found = simplest_between(Fraction(low), Fraction(high), 1000)

@@ -71,6 +71,8 @@ def _compress(response: Response) -> Response:
     if request.endpoint == "assets":
         path = _STATIC / (request.view_args or {})["filename"]
         body = _compressed_file(str(path), path.stat().st_mtime_ns)
+        # The file that would have been sent is open already.
+        response.close()
         response.direct_passthrough = False
     else:
         plain = response.get_data()

@@ -66,9 +66,6 @@ export const row = (engine) => () => withWriting(makeWriting(engine), {
   get called() {
     return this.row.name ?? "this line";
   },
-  get editLabel() {
-    return `Edit ${this.row.text}`;
-  },
   get inputLabel() {
     return `Text of ${this.called}`;
   },

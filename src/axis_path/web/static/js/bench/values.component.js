@@ -10,6 +10,7 @@ export const values = (engine) => () => ({
   stop: "",
   step: "",
   problem: "",
+  known: { start: "", stop: "", step: "" },
   columns: [],
   lines: [],
   count: 0,
@@ -35,8 +36,13 @@ export const values = (engine) => () => ({
   destroy() {
     engine.watchers.delete(this.watcher);
   },
+  /** Take over what is kept, but leave alone what was typed since. */
   readSpec() {
-    Object.assign(this, this.$store.bench.table);
+    const kept = this.$store.bench.table;
+    for (const name of ["start", "stop", "step"]) {
+      if (this[name] === this.known[name]) this[name] = kept[name];
+    }
+    this.known = { ...kept };
   },
   ask() {
     if (this.$store.bench.tab !== "values" || !engine.size.width) return;

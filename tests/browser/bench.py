@@ -1,0 +1,193 @@
+"""The real application in Debian's Chromium: a server, a browser, and the ways of a hand."""
+
+from __future__ import annotations
+
+import os
+import socket
+import subprocess
+import sys
+import tempfile
+import time
+import urllib.request
+from pathlib import Path
+
+from playwright.sync_api import Browser, ConsoleMessage, Locator, Page, sync_playwright
+
+from axis_path.store import session_scope
+from axis_path.store.demo import load_demo
+from tests.databases import DatabaseTest
+
+ROOT = Path(__file__).resolve().parent.parent.parent
+AXE = (ROOT / "tests/vendor/axe.min.js").read_text()
+ARGUMENTS = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+]
+PATIENCE_MS = 20_000
+#: How close two places on the screen must be to be the same, in px.
+SAME_PX = 1.0
+
+
+class BrowserTest(DatabaseTest):
+    """A server with the demo studies and one browser for the class; a fresh page for each test."""
+
+    base: str
+    browser: Browser
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        super().setUpClass()
+        with session_scope(cls.engine) as session:
+            load_demo(session)
+        cls._start_server()
+        playwright = sync_playwright().start()
+        cls.addClassCleanup(playwright.stop)
+        cls.browser = playwright.chromium.launch(
+            executable_path="/usr/bin/chromium", args=ARGUMENTS
+        )
+        cls.addClassCleanup(cls.browser.close)
+
+    @classmethod
+    def _start_server(cls) -> None:
+        with socket.socket() as probe:
+            probe.bind(("127.0.0.1", 0))
+            port = probe.getsockname()[1]
+        cls.base = f"http://127.0.0.1:{port}"
+        log = tempfile.TemporaryFile()
+        cls.addClassCleanup(log.close)
+        # The interpreter's warnings are the tests' own affair, not the server's.
+        environment = {k: v for k, v in os.environ.items() if not k.startswith("AXIS_PATH_")}
+        environment |= {
+            "AXIS_PATH_DATABASE_URL": cls.url,
+            "AXIS_PATH_SECRET_KEY": "a secret for tests",
+        }
+        server = subprocess.Popen(
+            [
+                sys.executable, "-m", "gunicorn", "--bind", f"127.0.0.1:{port}", "--worker-class",
+                "gthread", "--threads", "8", "--no-control-socket", "axis_path.web.wsgi:app",
+            ],
+            env=environment,
+            stdout=log,
+            stderr=log,
+        )  # fmt: skip
+
+        def stop() -> None:
+            server.terminate()
+            server.wait(timeout=20)
+
+        cls.addClassCleanup(stop)
+        for _ in range(200):
+            try:
+                with urllib.request.urlopen(f"{cls.base}/health", timeout=5):
+                    return
+            except OSError:
+                time.sleep(0.1)
+        log.seek(0)
+        raise AssertionError(log.read().decode())
+
+    def setUp(self) -> None:
+        self.faults: list[str] = []
+        self.page = self.open_page()
+
+    def open_page(self, width: int = 1280, height: int = 800, **more: object) -> Page:
+        context = self.browser.new_context(
+            viewport={"width": width, "height": height},
+            **more,  # type: ignore[arg-type]
+        )
+        self.addCleanup(context.close)
+        context.set_default_timeout(PATIENCE_MS)
+        context.add_init_script(
+            "addEventListener('securitypolicyviolation', (event) => {"
+            " console.error('policy: ' + event.violatedDirective + ' ' + event.blockedURI) })"
+        )
+        page = context.new_page()
+        page.on("console", self.note)
+        page.on("pageerror", lambda error: self.faults.append(str(error)))
+        self.addCleanup(lambda: self.assertEqual([], self.faults))
+        return page
+
+    def note(self, message: ConsoleMessage) -> None:
+        # A refusal of the server is an answer, not a fault of the page.
+        if message.type == "error" and not message.text.startswith("Failed to load resource"):
+            self.faults.append(message.text)
+
+    # Ways of a hand
+
+    def open_new_study(self, *lines: str) -> None:
+        self.page.goto(f"{self.base}/studies")
+        self.page.get_by_role("button", name="New study").click()
+        self.page.wait_for_selector(".tick-label")
+        for line in lines:
+            self.write(line)
+
+    def open_demo(self, title: str) -> None:
+        self.page.goto(f"{self.base}/studies")
+        self.page.locator(".study-title", has_text=title).first.click()
+        self.page.wait_for_selector(".tick-label")
+        self.settle()
+
+    def write(self, text: str) -> None:
+        self.page.fill("#new-line", text)
+        self.page.press("#new-line", "Enter")
+        self.settle()
+
+    def settle(self) -> None:
+        """Wait until everything is kept and nothing is on its way."""
+        self.page.wait_for_timeout(60)
+        self.page.wait_for_function(
+            "() => document.querySelector('.saved').textContent === 'saved'"
+            " && !document.querySelector('.is-behind:not([hidden])')?.checkVisibility()"
+        )
+        self.page.wait_for_load_state("networkidle")
+
+    def row(self, name: str) -> Locator:
+        return self.page.locator(
+            ".row-item", has=self.page.get_by_label(f"Delete {name}", exact=True)
+        )
+
+    def handle(self, name: str, side: str) -> Locator:
+        return self.page.get_by_role("slider", name=f"{side} end of the domain of {name}")
+
+    def drag(self, target: Locator, dx: float, dy: float = 0, *, steps: int = 8) -> None:
+        box = self.box(target)
+        x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+        self.page.mouse.move(x, y)
+        self.page.mouse.down()
+        self.page.mouse.move(x + dx, y + dy, steps=steps)
+        self.page.mouse.up()
+        self.settle()
+
+    def box(self, target: Locator) -> dict[str, float]:
+        box = target.bounding_box()
+        assert box is not None
+        return dict(box)
+
+    def centre_x(self, target: Locator) -> float:
+        box = self.box(target)
+        return box["x"] + box["width"] / 2
+
+    def text(self, target: Locator) -> str:
+        return "".join(target.inner_text().split())
+
+    def ink(self) -> int:
+        """How many pixels of the canvas are painted."""
+        count: int = self.page.evaluate(
+            "() => { const c = document.querySelector('.plane-curves');"
+            " const d = c.getContext('2d').getImageData(0, 0, c.width, c.height).data;"
+            " let n = 0; for (let k = 3; k < d.length; k += 4) n += d[k] > 0; return n; }"
+        )
+        return count
+
+    def check_access(self) -> None:
+        """Let axe-core look for what keeps people out."""
+        self.page.evaluate(AXE)
+        found = self.page.evaluate(
+            "async () => (await axe.run()).violations.map((v) =>"
+            " v.id + ': ' + v.nodes.map((n) => n.target.join(' ')).slice(0, 4).join(', '))"
+        )
+        self.assertEqual([], found)
