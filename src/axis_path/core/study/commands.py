@@ -37,10 +37,10 @@ def apply_command(study: Study, command: object, window: Window) -> str:
     Raises:
         MathError: the command cannot be carried out; the study stays as it was.
     """
-    if not isinstance(command, dict) or command.get("do") not in _COMMANDS:
+    if not isinstance(command, dict) or command.get("do") not in COMMANDS:
         raise CommandError("This change is not known here; reload the page.")
     try:
-        return _COMMANDS[command["do"]](study, command, window)
+        return COMMANDS[command["do"]](study, command, window)
     except KeyError as err:
         raise CommandError("The line is not there any more; reload the page.") from err
 
@@ -220,7 +220,8 @@ def _forget(study: Study, command: dict[str, Any], _window: Window) -> str:
     return "Remove a finding"
 
 
-_COMMANDS: dict[str, Callable[[Study, dict[str, Any], Window], str]] = {
+#: Every command by its name.
+COMMANDS: dict[str, Callable[[Study, dict[str, Any], Window], str]] = {
     "write": _write,
     "remove": _remove,
     "hide": _hide,

@@ -118,9 +118,9 @@ export const row = (engine) => () => withWriting(makeWriting(engine), {
     const command = text ? { do: "write", id: this.row.id, text } : { do: "remove", id: this.row.id };
     const error = await engine.commit([command]);
     if (error) {
-      // Refused: what was written stays in the field.
       this.isEditing = true;
-      this.writtenProblem = { message: error.message, position: [0, 0], letters: [], suggestion: null };
+      this.text = text;
+      this.showRefusal(error);
     }
   },
   hide() {
@@ -175,7 +175,7 @@ export const newRow = (engine) => () => withWriting(makeWriting(engine), {
     const error = await engine.commit([{ do: "write", id: null, text }]);
     if (error) {
       this.text = text;
-      this.writtenProblem = { message: error.message, position: [0, 0], letters: [], suggestion: null };
+      this.showRefusal(error);
       return;
     }
     this.$nextTick(() => {

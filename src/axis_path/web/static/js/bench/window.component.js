@@ -25,7 +25,8 @@ export const windowBox = (engine) => () => ({
   },
   /** Show the present window, but leave alone what is being typed. */
   read() {
-    if (this.$root.contains(document.activeElement)) return;
+    const { activeElement } = document;
+    if (activeElement instanceof HTMLInputElement && this.$root.contains(activeElement)) return;
     const { x, y } = engine.window;
     const texts = [...rounded(x, engine.size.width), ...rounded(y, engine.size.height)];
     [this.xLow, this.xHigh, this.yLow, this.yHigh] = texts;

@@ -36,6 +36,11 @@ export function makeWriting(engine) {
       this.writtenProblem = answer.problem;
       this.previewedText = answer.text;
     },
+    /** What was refused stays in the field, with the reason; what never arrived is said on top. */
+    showRefusal(error) {
+      if (error.status !== 400 && error.status !== 413) return;
+      this.writtenProblem = { message: error.message, position: [0, 0], letters: [], suggestion: null };
+    },
     forgetPreview() {
       Object.assign(this, { previewFormula: "", previewDomain: "", writtenProblem: null, previewedText: "" });
     },

@@ -1,0 +1,1 @@
+"""Benchmarks; their last figures stand in docs/performance.md."""

@@ -1,0 +1,194 @@
+"""``./axispath`` itself: what it starts answers, what it stops is gone, what was killed recovers."""
+
+import json
+import os
+import re
+import signal
+import socket
+import subprocess
+import sys
+import tempfile
+import unittest
+import urllib.request
+from pathlib import Path
+from unittest import mock
+
+from launcher import cluster, packages, ports
+from launcher.main import main
+from launcher.say import LauncherError
+
+ROOT = Path(__file__).resolve().parent.parent.parent
+PATIENCE_S = 90
+
+
+class StartTest(unittest.TestCase):
+    """A checkout of its own, with links to the program and a ``var`` of its own."""
+
+    def setUp(self) -> None:
+        self.folder = tempfile.TemporaryDirectory(prefix="axis-path-launcher-")
+        self.addCleanup(self.folder.cleanup)
+        self.root = Path(self.folder.name)
+        self.root.chmod(0o755)
+        for name in ("axispath", "src", "requirements", ".venv"):
+            (self.root / name).symlink_to(ROOT / name)
+        # The launcher finds its root from its own place, so it is copied, not linked.
+        (self.root / "launcher").mkdir()
+        for path in (ROOT / "launcher").glob("*.py"):
+            (self.root / "launcher" / path.name).write_text(path.read_text())
+        (self.root / "axispath").unlink()
+        (self.root / "axispath").write_text((ROOT / "axispath").read_text())
+
+    def start(self, port: int) -> tuple[subprocess.Popen[str], str, list[str]]:
+        process = subprocess.Popen(
+            [sys.executable, str(self.root / "axispath"), "start", "--port", str(port)],
+            stdout=subprocess.PIPE,
+            stderr=subprocess.STDOUT,
+            text=True,
+            cwd=self.root,
+            start_new_session=True,
+        )
+        self.addCleanup(self.end, process)
+        said: list[str] = []
+        assert process.stdout is not None
+        for line in process.stdout:
+            said.append(line.rstrip())
+            found = re.search(r"Axis Path is at (http://127\.0\.0\.1:\d+)/", line)
+            if found:
+                return process, found[1], said
+        raise AssertionError("\n".join(said))
+
+    def end(self, process: subprocess.Popen[str]) -> None:
+        if process.poll() is None:
+            process.send_signal(signal.SIGINT)
+        process.wait(timeout=PATIENCE_S)
+        if process.stdout is not None:
+            process.stdout.close()
+
+    def titles(self, address: str) -> list[str]:
+        with urllib.request.urlopen(f"{address}/studies", timeout=20) as answer:
+            page = answer.read().decode()
+        return re.findall(r'class="study-title">([^<]+)<', page)
+
+    def processes(self) -> list[str]:
+        """What still runs out of this folder."""
+        found = []
+        for path in Path("/proc").glob("[0-9]*/cmdline"):
+            try:
+                command = path.read_bytes().replace(b"\0", b" ").decode()
+                folder = os.readlink(path.parent / "cwd")
+            except OSError:
+                continue
+            if str(self.root) in command or folder == str(self.root):
+                found.append(command)
+        return found
+
+    def test_it_starts_stops_cleanly_keeps_data_and_recovers_from_a_kill(self) -> None:
+        port = ports.any_free_port()
+        process, address, said = self.start(port)
+        self.assertEqual(["Morning tide", "Mooring line"], self.titles(address))
+        self.assertTrue(any("Creating and starting the database" in line for line in said))
+
+        process.send_signal(signal.SIGINT)
+        rest = process.stdout.read() if process.stdout else ""
+        self.assertEqual(0, process.wait(timeout=PATIENCE_S))
+        self.assertIn("everything is kept", rest)
+        self.assertEqual([], self.processes())
+        log = (self.root / "var" / "postgres.log").read_text()
+        self.assertIn("database system is shut down", log)
+
+        process, address, _ = self.start(port)
+        self.assertEqual(2, len(self.titles(address)))
+        # Everything is killed at once, as a failing machine would.
+        os.killpg(process.pid, signal.SIGKILL)
+        for path in Path("/proc").glob("[0-9]*/cmdline"):
+            try:
+                command = path.read_bytes().decode()
+                if str(self.root / "var") in command or f":{port}" in command:
+                    os.kill(int(path.parent.name), signal.SIGKILL)
+            except OSError:
+                continue
+        process.wait(timeout=PATIENCE_S)
+
+        process, address, _ = self.start(port)
+        self.assertEqual(["Morning tide", "Mooring line"], self.titles(address))
+        self.end(process)
+        self.assertEqual([], self.processes())
+
+    def test_a_taken_port_is_said_and_the_next_one_used(self) -> None:
+        with socket.socket() as taken:
+            taken.bind(("127.0.0.1", 0))
+            taken.listen()
+            port = taken.getsockname()[1]
+            _, address, said = self.start(port)
+            self.assertNotIn(f":{port}/", f"{address}/")
+            self.assertTrue(any(f"Port {port} is taken" in line for line in said))
+
+
+class PiecesTest(unittest.TestCase):
+    def test_missing_packages_are_named_when_nobody_may_install_them(self) -> None:
+        with (
+            mock.patch.object(packages, "missing_packages", return_value=["postgresql"]),
+            mock.patch.object(packages.os, "geteuid", return_value=1000),
+            mock.patch.object(
+                packages.shutil, "which", lambda name: None if name == "sudo" else f"/bin/{name}"
+            ),
+            self.assertRaises(LauncherError) as caught,
+        ):
+            packages.install_packages(with_browser=False)
+        self.assertIn("apt-get install postgresql", str(caught.exception))
+
+    def test_a_folder_that_the_database_cannot_reach_is_replaced(self) -> None:
+        with tempfile.TemporaryDirectory() as name:
+            wanted = Path(name) / "var" / "postgres"
+            with mock.patch.object(cluster, "_can_reach", return_value=False):
+                chosen = cluster.choose_folder(wanted)
+                self.assertEqual(chosen, cluster.choose_folder(wanted))
+            self.assertTrue(str(chosen).startswith("/var/tmp/axis-path-"))
+            chosen.parent.rmdir()
+            with mock.patch.object(cluster, "_can_reach", return_value=True):
+                self.assertEqual(wanted, cluster.choose_folder(wanted))
+
+    def test_help_and_wrong_commands(self) -> None:
+        with mock.patch("builtins.print"), mock.patch("sys.stdout.write"):
+            self.assertEqual(0, main(["help"]))
+            self.assertEqual(0, main([]))
+        for wrong in (["fly"], ["start", "--port", "0"], ["start", "--port", "x"]):
+            with (
+                self.subTest(wrong),
+                mock.patch("sys.stderr"),
+                self.assertRaises(SystemExit) as caught,
+            ):
+                main(wrong)
+            with self.subTest(wrong):
+                self.assertEqual(2, caught.exception.code)
+
+
+class LockFilesTest(unittest.TestCase):
+    def test_every_locked_package_has_hashes_and_develop_holds_all_of_runtime(self) -> None:
+        locked = {}
+        for name in ("runtime", "develop"):
+            text = (ROOT / "requirements" / f"{name}.lock").read_text()
+            entries = re.findall(
+                r"^([a-z0-9_.\[\]-]+==[^ ]+) \\\n((?:    --hash=sha256:.*\n?)+)", text, re.M
+            )
+            locked[name] = {entry for entry, _ in entries}
+            count = len(re.findall(r"^[a-z0-9_.\[\]-]+==", text, re.M))
+            self.assertEqual(count, len(entries))
+        self.assertLessEqual(locked["runtime"], locked["develop"])
+
+    def test_the_shipped_parts_are_there_with_their_licences(self) -> None:
+        package = json.loads((ROOT / "package.json").read_text())
+        self.assertTrue(package["dependencies"]["@alpinejs/csp"])
+        static = ROOT / "src/axis_path/web/static"
+        for name in (
+            "vendor/bootstrap/bootstrap.min.css",
+            "vendor/bootstrap/LICENSE",
+            "vendor/alpine/alpine-csp.esm.min.js",
+            "vendor/alpine/LICENSE",
+            "fonts/stix-two-math-subset.woff2",
+            "fonts/stix-two-math-OFL.txt",
+            "fonts/atkinson-hyperlegible-next-OFL.txt",
+            "icons/LICENSE",
+        ):
+            with self.subTest(name):
+                self.assertGreater((static / name).stat().st_size, 500)
