@@ -2,8 +2,8 @@
 
 Every pixel column is enclosed by interval arithmetic. A column is joined by a line only where the
 function is proved to be defined and continuous in it. Where the enclosure is much taller than the
-line, the column is cut in eight, up to three times, so that nothing between two points is missed;
-what is then still not proved stays open. A column in which the curve turns more often than its
+line, the column is cut again and again, so that nothing between two points is missed; what is then
+still not proved stays open. A column in which the curve turns more often than its
 pixel can show becomes part of a band from its lowest to its highest value.
 """
 
@@ -21,10 +21,11 @@ from axis_path.core.limits import CURVE_POINTS
 
 Floats = NDArray[np.float64]
 Flags = NDArray[np.bool_]
-_CUTS = 8
-_LEVELS = 3
-#: Columns at a break or an end of the natural domain are cut twice more, if they are this few.
-_FINER_LEVELS, _FEW = 2, 64
+#: Columns are cut in this many; the few at a break in more at once, which saves rounds.
+_CUTS, _CUTS_OF_FEW, _FEW = 8, 32, 48
+#: A column that is taller than its line is cut down to this part of a pixel, one at a break or at
+#: an end of the natural domain to a finer one.
+_FINENESS, _FINENESS_AT_BREAKS = 512, 32_768
 #: A line may differ from the enclosure of its column by this much before the column is cut, in px.
 _TOLERANCE_PX = 0.4
 #: A pixel column is a band if the curve's way up and down in it is longer than this many times its
@@ -104,7 +105,9 @@ def sample_curve(function: RealFunction, window: Window) -> Curve:
     edges = edges[(edges > domain[0]) & (edges < domain[1])]
     holes = [float(value.value.mid()) for value in function.without]
     inner = [hole for hole in holes if domain[0] < hole < domain[1]]
-    edges = np.unique(np.concatenate([[domain[0]], edges, inner, [domain[1]]]))
+    # Columns are cut at the ends of the domains of functions inside, rather than searched for them.
+    fences = [end for end in function.inner_ends() if domain[0] < end < domain[1]]
+    edges = np.unique(np.concatenate([[domain[0]], edges, inner, fences, [domain[1]]]))
     columns = _enclosed(function, edges[:-1], edges[1:], np.arange(len(edges) - 1))
     columns, tall = _refined(function, columns, window)
     return _assembled(columns, tall, np.array(inner), window, domain)
@@ -138,35 +141,40 @@ def _unseen_px(columns: _Columns, window: Window) -> Floats:
 
 def _needs_cut(columns: _Columns, window: Window) -> Flags:
     tall = _unseen_px(columns, window) > _TOLERANCE_PX
-    return np.asarray(~columns.empty & (~columns.calm | tall))
+    has_room = columns.right - columns.left > 1e-15 * np.abs(columns.left)
+    return np.asarray(~columns.empty & (~columns.calm | tall) & has_room)
 
 
 def _refined(function: RealFunction, columns: _Columns, window: Window) -> tuple[_Columns, Flags]:
     """Cut columns while that may show more; tell which stay taller than their line."""
     finished: list[_Columns] = []
     spent = len(columns.left)
-    for level in range(_LEVELS + _FINER_LEVELS):
+    fineness = 1
+    while fineness < _FINENESS_AT_BREAKS:
         rough = _needs_cut(columns, window)
-        if level >= _LEVELS:
+        if fineness >= _FINENESS:
             # What is only tall is left to the bands; an open end is brought to where it is.
             rough &= ~columns.calm
-        count = int(rough.sum()) * _CUTS
-        too_many = spent + count > CURVE_POINTS.value or (level >= _LEVELS and count > _FEW * _CUTS)
-        if not count or too_many:
+        count = int(rough.sum())
+        is_few = count <= _FEW
+        cuts = _CUTS_OF_FEW if is_few else _CUTS
+        too_many = spent + count * cuts > CURVE_POINTS.value
+        if not count or too_many or (fineness >= _FINENESS and not is_few):
             break
-        spent += count
+        spent += count * cuts
+        fineness *= cuts
         finished.append(columns.take(~rough))
-        columns = _cut(function, columns.take(rough))
+        columns = _cut(function, columns.take(rough), cuts)
     columns = _Columns.join([*finished, columns])
     return columns, _needs_cut(columns, window)
 
 
-def _cut(function: RealFunction, parents: _Columns) -> _Columns:
-    steps = np.linspace(0, 1, _CUTS + 1)
+def _cut(function: RealFunction, parents: _Columns, cuts: int) -> _Columns:
+    steps = np.linspace(0, 1, cuts + 1)
     edges = parents.left[:, None] + (parents.right - parents.left)[:, None] * steps
     # The outer edges must be the parent's own, to the last bit, for pieces to join.
     edges[:, -1] = parents.right
-    pixel = np.repeat(parents.pixel, _CUTS)
+    pixel = np.repeat(parents.pixel, cuts)
     return _enclosed(function, edges[:, :-1].ravel(), edges[:, 1:].ravel(), pixel)
 
 

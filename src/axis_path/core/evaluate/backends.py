@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 from fractions import Fraction
+from functools import lru_cache
 from typing import ClassVar
 
 import numpy as np
@@ -27,6 +28,13 @@ def nearest_float(value: Fraction) -> float:
 
 def float_bounds(value: Fraction) -> tuple[float, float]:
     """Give the closest floats below and above a number; equal if it is a float itself."""
+    # The numbers of a program are asked for in every frame; whole numbers are quick to look up.
+    return _float_bounds(value.numerator, value.denominator)
+
+
+@lru_cache(maxsize=4096)
+def _float_bounds(numerator: int, denominator: int) -> tuple[float, float]:
+    value = Fraction(numerator, denominator)
     near = nearest_float(value)
     if math.isinf(near):
         largest = float(np.finfo(np.float64).max)
@@ -169,6 +177,28 @@ class Enclosing:
             inside = inside & ((subject.low > value.high) | (subject.high < value.low))
         limited = enclosure.restrict(body, inside=inside, outside=outside)
         return limited.with_flags(subject, *bounds)
+
+
+class EndsOnVariable(Enclosing):
+    """Notes the ends of all fences around the variable itself while a program runs."""
+
+    def __init__(self) -> None:
+        self.variable: Enclosure | None = None
+        self.ends: list[float] = []
+
+    def within(
+        self,
+        fence: Fence,
+        body: Enclosure,
+        subject: Enclosure,
+        bounds: tuple[Enclosure, ...],
+    ) -> Enclosure:
+        """Note the bounds if the subject is the variable."""
+        if subject is self.variable:
+            for bound in bounds:
+                if np.ndim(bound.low) == 0 and np.isfinite(bound.low) and np.isfinite(bound.high):
+                    self.ends += [float(bound.low), float(bound.high)]
+        return super().within(fence, body, subject, bounds)
 
 
 class Proving:

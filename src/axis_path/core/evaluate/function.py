@@ -17,6 +17,7 @@ from numpy.typing import NDArray
 from axis_path.core.arithmetic import Ball, Defined, Enclosure, ball, enclosure, precision
 from axis_path.core.evaluate.backends import (
     Enclosing,
+    EndsOnVariable,
     Fast,
     Proving,
     float_bounds,
@@ -24,7 +25,7 @@ from axis_path.core.evaluate.backends import (
 )
 from axis_path.core.evaluate.derive import derive
 from axis_path.core.evaluate.factors import zero_factors
-from axis_path.core.evaluate.graph import Graph
+from axis_path.core.evaluate.graph import Graph, Op
 from axis_path.core.evaluate.program import Program, extract, run
 
 Floats = NDArray[np.float64]
@@ -143,6 +144,24 @@ class RealFunction:
             full = np.array(np.broadcast_to(ys[0], np.shape(xs)), dtype=np.float64)
         full[~np.isfinite(full)] = np.nan
         return full
+
+    def inner_ends(self) -> list[float]:
+        """Give where the domains of functions that are used on the variable itself end.
+
+        Every end that is no float is given as the floats below and above it.
+        """
+        program = self.expression.program
+        if not any(step.op == Op.WITHIN for step in program.steps):
+            return []
+        parameters = {
+            name: enclosure.constant(*float_bounds(value))
+            for name, value in self._used(self.expression)
+        }
+        backend, variable = EndsOnVariable(), enclosure.between(np.zeros(1), np.zeros(1))
+        backend.variable = variable
+        with np.errstate(all="ignore"):
+            run(program, backend, variable, parameters)
+        return backend.ends
 
     def enclose(
         self, lows: Floats, highs: Floats, expression: Expression | None = None

@@ -2,9 +2,7 @@
 
 from __future__ import annotations
 
-from collections import OrderedDict
 from fractions import Fraction
-from threading import Lock
 from typing import Any
 
 import numpy as np
@@ -16,30 +14,11 @@ from axis_path.core.evaluate import RealFunction
 from axis_path.core.limits import MARK_CELLS
 from axis_path.core.locate import Finding, Findings, Interval, find_zeros
 
-_KEPT_MARKS = 256
-
-_marks_kept: OrderedDict[tuple[Any, ...], Findings] = OrderedDict()
-_marks_lock = Lock()
-
 
 def locate_marks(function: RealFunction, window: Window) -> Findings:
-    """Locate the zeros in the window; kept, because most frames change one function or none."""
-    used = function.expression.program.parameters
-    key = (
-        function.expression, function.ends_key(), window.x,
-        tuple((name, function.parameters[name]) for name in sorted(used)),
-    )  # fmt: skip
-    with _marks_lock:
-        if key in _marks_kept:
-            _marks_kept.move_to_end(key)
-            return _marks_kept[key]
+    """Locate the zeros in the window, with less patience than a search that was asked for."""
     low, high = (ball.from_fraction(Fraction(bound)) for bound in window.x)
-    found = find_zeros(function, Interval(low, high), max_cells=MARK_CELLS.value)
-    with _marks_lock:
-        _marks_kept[key] = found
-        while len(_marks_kept) > _KEPT_MARKS:
-            _marks_kept.popitem(last=False)
-    return found
+    return find_zeros(function, Interval(low, high), max_cells=MARK_CELLS.value)
 
 
 def mark_dict(finding: Finding, window: Window) -> dict[str, Any]:

@@ -17,6 +17,7 @@ from axis_path.core.errors import (
 )
 from axis_path.core.language import (
     FunctionLine,
+    ParameterLine,
     Vocabulary,
     head_name,
     is_function_head,
@@ -25,7 +26,7 @@ from axis_path.core.language import (
     spelled,
     typeset_line,
 )
-from axis_path.core.language.tree import AngleUnit
+from axis_path.core.language.tree import AngleUnit, Negative, Number
 from axis_path.core.limits import LINES
 from axis_path.core.study.analysis import Analysis, Kind, LineKey, Meaning, analyse
 from axis_path.core.study.definition import Definition
@@ -45,7 +46,8 @@ from axis_path.core.study.sliders import (
     written_number,
 )
 
-Number = float | int | Fraction | str
+#: How a number may be given: a float stands for its shortest decimal, a text is an expression.
+GivenNumber = float | int | Fraction | str
 _NAMES = "fghpq"
 
 
@@ -214,9 +216,9 @@ class Notebook:
         Raises:
             KeyError: there is no such line.
         """
-        for made in self.definitions():
-            if made.id == line_id:
-                return made
+        for line, meaning in zip(self.lines, self._analysis.meanings, strict=True):
+            if line.id == line_id:
+                return self._definition(line, meaning)
         raise KeyError(line_id)
 
     def definitions(self) -> list[Definition]:
@@ -230,7 +232,7 @@ class Notebook:
         mathml = meaning.mathml
         slider = slider_value(line.text)
         if slider is not None and meaning.kind is Kind.PARAMETER:
-            mathml = typeset_line(_read_alone(line.text), slider[0])
+            mathml = typeset_line(_slider_line(*slider), slider[0])
         variable = getattr(meaning.line, "variable", None)
         return Definition(
             line.id, meaning.name, meaning.kind, line.text, mathml, meaning.domain_mathml,
@@ -284,10 +286,10 @@ class Notebook:
     def set(
         self,
         name: str,
-        value: Number,
-        low: Number | None = None,
-        high: Number | None = None,
-        step: Number | None = None,
+        value: GivenNumber,
+        low: GivenNumber | None = None,
+        high: GivenNumber | None = None,
+        step: GivenNumber | None = None,
     ) -> None:
         """Give a slider its value, and its range if one is given; a new name makes a new slider.
 
@@ -347,6 +349,12 @@ def _may_come(problem: MathError) -> bool:
         return False
     # A near miss is a slip of the hand; a product of unknown letters may be a name to come.
     return problem.suggestion is None or bool(problem.letters)
+
+
+def _slider_line(name: str, value: Fraction) -> ParameterLine:
+    """Give the line of a slider without reading its text, which changes with every frame."""
+    size = Number(abs(value), written_number(abs(value)))
+    return ParameterLine(name, size if value >= 0 else Negative(size), (0, 0))
 
 
 def _read_alone(text: str) -> Any:  # noqa: ANN401 - a parameter line

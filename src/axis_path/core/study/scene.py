@@ -17,17 +17,12 @@ from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Ball, ball, precision
 from axis_path.core.draw import (
-    Curve,
     Ticks,
     Window,
     make_ticks,
-    sample_curve,
 )
 from axis_path.core.draw.pixels import (
     PER_PX,
-    band_tenths,
-    last_visible_point,
-    piece_tenths,
     place_flags,
     tenths_across,
     tenths_down,
@@ -37,9 +32,7 @@ from axis_path.core.evaluate import RealFunction, decimal_text
 from axis_path.core.study.analysis import Kind
 from axis_path.core.study.definition import Definition
 from axis_path.core.study.domains import round_to_px
-from axis_path.core.study.lane import end_points, make_lane
-from axis_path.core.study.marks import locate_marks, mark_dict
-from axis_path.core.study.reasons import why_not_drawn
+from axis_path.core.study.drawing import NOTHING, Drawing, draw_function
 from axis_path.core.study.sliders import written_number
 
 Floats = NDArray[np.float64]
@@ -104,15 +97,15 @@ def make_scene(state: State, window: Window, *, reading_x: float | None = None) 
     """
     x_reading = None if reading_x is None else round_to_px(reading_x, window)
     definitions, functions = state.definitions, state.functions
-    curves = {
-        d.id: sample_curve(functions[d.id], window)
+    drawings = {
+        d.id: draw_function(functions[d.id], window, is_hidden=d.hidden)
         for d in definitions
-        if d.id in functions and not d.hidden
+        if d.id in functions
     }
-    flags = _flags(state, curves, window)
+    flags = _flags(definitions, drawings, window)
     rows = [
         _row(state, definition, window, x_reading)
-        | _drawn(definition, functions.get(definition.id), curves.get(definition.id), window)
+        | drawings.get(definition.id, NOTHING).data
         | {"flag": flags.get(definition.id)}
         for definition in definitions
     ]
@@ -127,13 +120,13 @@ def make_scene(state: State, window: Window, *, reading_x: float | None = None) 
 
 
 def _flags(
-    state: State, curves: dict[int, Curve], window: Window
+    definitions: list[Definition], drawings: dict[int, Drawing], window: Window
 ) -> dict[int, dict[str, int] | None]:
-    names = {definition.id: definition.name or "" for definition in state.definitions}
-    ends = [(names[id_], last_visible_point(curve, window)) for id_, curve in curves.items()]
+    names = {definition.id: definition.name or "" for definition in definitions}
+    ends = [(names[id_], drawing.end) for id_, drawing in drawings.items()]
     return {
         id_: None if flag is None else {"x": flag.x, "y": flag.y, "width": flag.width}
-        for id_, flag in zip(curves, place_flags(ends, window), strict=True)
+        for id_, flag in zip(drawings, place_flags(ends, window), strict=True)
     }
 
 
@@ -184,27 +177,6 @@ def _reading_of(function: RealFunction, x: Fraction, window: Window) -> dict[str
         "text": text or "undefined",
         "reason": "" if text else function.reason_at(x),
         "y": int(tenths_down(np.array([y]), window)[0]) if is_seen else None,
-    }
-
-
-def _drawn(
-    definition: Definition, function: RealFunction | None, curve: Curve | None, window: Window
-) -> dict[str, Any]:
-    """Give the curve, the lane and the marks of a row; empty for what is not drawn."""
-    if function is None:
-        return {"curve": None, "lane": None, "why": None}
-    if curve is None:
-        return {"curve": None, "lane": make_lane(function, Curve([]), window, []), "why": None}
-    zeros = locate_marks(function, window)
-    marks = [mark_dict(finding, window) for finding in zeros]
-    return {
-        "curve": {
-            "pieces": [piece_tenths(piece, window) for piece in curve.pieces],
-            "bands": [band_tenths(band, window) for band in curve.bands],
-            "ends": end_points(function, window),
-        },
-        "lane": make_lane(function, curve, window, marks) | {"complete": zeros.complete},
-        "why": why_not_drawn(definition.name or "", function, curve, window),
     }
 
 

@@ -35,7 +35,8 @@ from axis_path.core.study.sliders import (
 )
 from axis_path.core.tabulate import Places, ValueTable, counted, listed, make_table, spaced
 
-Number = float | int | Fraction | str
+#: How a number may be given: a float stands for its shortest decimal, a text is an expression.
+GivenNumber = float | int | Fraction | str
 _NAMES = "fghpq"
 
 
@@ -56,7 +57,7 @@ class Study(Notebook):
         node = read_expression(text, self._analysis.vocabulary())
         return self._analysis.compile_constant(node)
 
-    def number(self, given: Number | Ball) -> Ball:
+    def number(self, given: GivenNumber | Ball) -> Ball:
         """Give a number, or a text such as ``2pi``, as a ball that keeps its exact form.
 
         Raises:
@@ -131,7 +132,9 @@ class Study(Notebook):
         """
         return sample_curve(self.function(name), window)
 
-    def zeros(self, name: str, low: Number | None = None, high: Number | None = None) -> Findings:
+    def zeros(
+        self, name: str, low: GivenNumber | None = None, high: GivenNumber | None = None
+    ) -> Findings:
         """Locate all zeros of a function.
 
         Args:
@@ -147,7 +150,10 @@ class Study(Notebook):
         return find_zeros(function, self.interval(function, low, high))
 
     def interval(
-        self, function: RealFunction, low: Number | Ball | None, high: Number | Ball | None
+        self,
+        function: RealFunction,
+        low: GivenNumber | Ball | None,
+        high: GivenNumber | Ball | None,
     ) -> Interval:
         """Give where to search: what is given, else the domain, else the first window.
 
@@ -168,12 +174,12 @@ class Study(Notebook):
     def values(
         self,
         names: Sequence[str],
-        start: Number | None = None,
-        stop: Number | None = None,
-        step: Number | None = None,
+        start: GivenNumber | None = None,
+        stop: GivenNumber | None = None,
+        step: GivenNumber | None = None,
         *,
         count: int | None = None,
-        x: Sequence[Number] | None = None,
+        x: Sequence[GivenNumber] | None = None,
     ) -> ValueTable:
         """Make a table of values: by start, stop and step, or count, or at places of one's own.
 
@@ -216,12 +222,12 @@ class Study(Notebook):
 
     def places(
         self,
-        start: Number | None,
-        stop: Number | None,
-        step: Number | None,
+        start: GivenNumber | None,
+        stop: GivenNumber | None,
+        step: GivenNumber | None,
         *,
         count: int | None = None,
-        x: Sequence[Number] | None = None,
+        x: Sequence[GivenNumber] | None = None,
     ) -> Places:
         """Give the abscissae of a table.
 

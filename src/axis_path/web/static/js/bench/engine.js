@@ -30,8 +30,9 @@ export class Engine {
     this.viewTimer = 0;
     /** Called after each paint, and whenever the picture moves. @type {Set<(scene: any, shift: any) => void>} */
     this.painters = new Set();
-    /** Called when the state changed, so that tables and findings are computed anew. @type {Set<() => void>} */
+    /** Tables and findings: told at once that they are behind, and asked for after the picture. @type {Set<{mark: () => void, ask: () => void}>} */
     this.watchers = new Set();
+    this.arePanelsDue = false;
     this.isLookNeeded = false;
     this.scenes = new Follower(
       ({ part, ...body }) => post(`${this.path}/${part}`, body),
@@ -84,6 +85,7 @@ export class Engine {
     this.scene = scene;
     this.store.take(scene);
     this.paint();
+    if (this.arePanelsDue) this.askPanels();
   }
 
   /** Paint the last scene where it stands in the present window. */
@@ -95,7 +97,15 @@ export class Engine {
 
   /** The state changed in more than the reading line. */
   changed() {
-    for (const watcher of this.watchers) watcher();
+    for (const watcher of this.watchers) watcher.mark();
+    this.arePanelsDue = true;
+    if (!this.scenes.isBehind) this.askPanels();
+  }
+
+  /** The picture comes first: what hangs on it is asked for when it stands. */
+  askPanels() {
+    this.arePanelsDue = false;
+    for (const watcher of this.watchers) watcher.ask();
   }
 
   /** Move the reading line. @param {number} x in axis units */

@@ -23,16 +23,19 @@ export const findings = (engine) => () => ({
       (answer) => this.take(answer),
       (error) => engine.complain(error),
     );
-    this.watcher = () => this.ask();
+    this.watcher = { mark: () => this.mark(), ask: () => this.ask() };
     engine.watchers.add(this.watcher);
     this.$watch("$store.bench.isReady", () => this.ask());
   },
   destroy() {
     engine.watchers.delete(this.watcher);
   },
+  /** What stands here belongs to the state before, until the answer comes. */
+  mark() {
+    if (this.$store.bench.tab === "findings") this.isBehind = true;
+  },
   ask() {
     if (this.$store.bench.tab !== "findings" || !engine.size.width) return;
-    // What stands here belongs to the state before, until the answer comes.
     this.isBehind = true;
     this.follower.ask(() => engine.body());
   },

@@ -27,7 +27,7 @@ export const values = (engine) => () => ({
       (answer) => this.take(answer),
       (error) => engine.complain(error),
     );
-    this.watcher = () => this.ask();
+    this.watcher = { mark: () => this.mark(), ask: () => this.ask() };
     engine.watchers.add(this.watcher);
     this.readSpec();
     this.$watch("$store.bench.table", () => this.readSpec());
@@ -43,6 +43,10 @@ export const values = (engine) => () => ({
       if (this[name] === this.known[name]) this[name] = kept[name];
     }
     this.known = { ...kept };
+  },
+  /** What stands here belongs to the state before, until the answer comes. */
+  mark() {
+    if (this.$store.bench.tab === "values") this.isBehind = true;
   },
   ask() {
     if (this.$store.bench.tab !== "values" || !engine.size.width) return;

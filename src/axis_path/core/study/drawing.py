@@ -1,0 +1,84 @@
+"""All that is drawn of one function in one window: its curve, its lane, or why there is none.
+
+Most frames change one function or none, so the last drawings are kept. What a drawing depends on is
+its key, in full: a drawing that is found is never stale.
+"""
+
+from __future__ import annotations
+
+from collections import OrderedDict
+from dataclasses import dataclass
+from threading import Lock
+from typing import Any
+
+from axis_path.core.draw import Curve, Window, sample_curve
+from axis_path.core.draw.pixels import band_tenths, last_visible_point, piece_tenths
+from axis_path.core.evaluate import RealFunction
+from axis_path.core.study.lane import end_points, make_lane
+from axis_path.core.study.marks import locate_marks, mark_dict
+from axis_path.core.study.reasons import why_not_drawn
+
+_KEPT_DRAWINGS = 128
+
+
+@dataclass(frozen=True, slots=True)
+class Drawing:
+    """What is drawn of a function.
+
+    Attributes:
+        data: ``curve``, ``lane`` and ``why`` of its row, as plain data that is not changed.
+        end: where its lettered flag belongs, in px; None if it is not seen.
+    """
+
+    data: dict[str, Any]
+    end: tuple[float, float] | None
+
+
+NOTHING = Drawing({"curve": None, "lane": None, "why": None}, None)
+_kept: OrderedDict[tuple[Any, ...], Drawing] = OrderedDict()
+_lock = Lock()
+
+
+def draw_function(function: RealFunction, window: Window, *, is_hidden: bool) -> Drawing:
+    """Draw a function; of a hidden one only the lane."""
+    used = function.expression.program.parameters
+    key = (
+        function.expression,
+        function.name,
+        function.variable,
+        function.ends_key(),
+        tuple((name, function.parameters[name]) for name in sorted(used)),
+        window,
+        is_hidden,
+    )
+    with _lock:
+        if key in _kept:
+            _kept.move_to_end(key)
+            return _kept[key]
+    drawing = _hidden(function, window) if is_hidden else _drawn(function, window)
+    with _lock:
+        _kept[key] = drawing
+        while len(_kept) > _KEPT_DRAWINGS:
+            _kept.popitem(last=False)
+    return drawing
+
+
+def _hidden(function: RealFunction, window: Window) -> Drawing:
+    lane = make_lane(function, Curve([]), window, [])
+    return Drawing({"curve": None, "lane": lane, "why": None}, None)
+
+
+def _drawn(function: RealFunction, window: Window) -> Drawing:
+    curve = sample_curve(function, window)
+    zeros = locate_marks(function, window)
+    marks = [mark_dict(finding, window) for finding in zeros]
+    data = {
+        "curve": {
+            "pieces": [piece_tenths(piece, window) for piece in curve.pieces],
+            "bands": [band_tenths(band, window) for band in curve.bands],
+            "ends": end_points(function, window),
+        },
+        "lane": make_lane(function, curve, window, marks) | {"complete": zeros.complete},
+        "why": why_not_drawn(function.name, function, curve, window),
+    }
+    return Drawing(data, last_visible_point(curve, window))
