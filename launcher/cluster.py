@@ -149,20 +149,53 @@ def _create(folder: Path, programs: Path, password: str) -> None:
 
 
 def _stop_left_over(folder: Path) -> None:
-    """Stop a server that an earlier start left running on this folder."""
+    """Stop a server that an earlier start left running on this folder.
+
+    Raises:
+        LauncherError: it does not end.
+    """
+    deadline = time.monotonic() + _PATIENCE_S
+    was_asked = False
+    while time.monotonic() < deadline:
+        pid = _server_of(folder)
+        if pid is None:
+            return
+        if not was_asked:
+            was_asked = True
+            with contextlib.suppress(ProcessLookupError):
+                os.kill(pid, signal.SIGINT)
+        time.sleep(0.1)
+    raise LauncherError(f"An earlier database still runs in {folder}; stop it and try again.")
+
+
+def _server_of(folder: Path) -> int | None:
+    """Give the process of the server that runs in a folder, None if there is none.
+
+    A killed server whose parent never asks for its end stays as a dead entry, which PostgreSQL
+    takes for a running one. Once nothing lives in the folder any more, its lock file is removed.
+    """
+    lock = folder / "postmaster.pid"
     try:
-        pid = int((folder / "postmaster.pid").read_text().split()[0])
+        pid = int(lock.read_text().split()[0])
+        state = Path(f"/proc/{pid}/stat").read_text().rpartition(")")[2].split()[0]
         command = Path(f"/proc/{pid}/cmdline").read_bytes()
     except (OSError, ValueError, IndexError):
-        return
-    if b"postgres" not in command or str(folder).encode() not in command:
-        return
-    deadline = time.monotonic() + _PATIENCE_S
-    with contextlib.suppress(ProcessLookupError):
-        os.kill(pid, signal.SIGINT)
-        while time.monotonic() < deadline:
-            os.kill(pid, 0)
-            time.sleep(0.1)
+        return None
+    if state == "Z":
+        if _lives_in(folder):
+            return pid
+        lock.unlink(missing_ok=True)
+        return None
+    return pid if b"postgres" in command and str(folder).encode() in command else None
+
+
+def _lives_in(folder: Path) -> bool:
+    """Tell whether any process has a folder as its own; a server and its helpers have."""
+    for path in Path("/proc").glob("[0-9]*/cwd"):
+        with contextlib.suppress(OSError):
+            if path.readlink() == folder:
+                return True
+    return False
 
 
 def _wait_until_ready(cluster: Cluster, programs: Path, port: int) -> None:

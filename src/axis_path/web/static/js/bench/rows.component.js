@@ -38,6 +38,7 @@ export const row = (engine) => () => withWriting(makeWriting(engine), {
       "is-aside": this.row.aside,
       "is-hidden": this.row.hidden,
       "is-editing": this.isEditing,
+      "is-laneless": !this.hasLane,
     };
   },
   get strokeClass() {

@@ -60,11 +60,12 @@ export const values = (engine) => () => ({
     this.count = table.count;
     this.from = table.from;
     this.columns = table.columns.map((column) => ({ ...column, className: `tone-${(column.tone ?? 0) % 8}` }));
+    const places = this.columns.map((_, j) => Math.max(0, ...table.rows.map((row) => decimals(row.cells[j].text))));
     this.lines = table.rows.map((row, k) => ({
       ...row,
       isCurrent: row.row === this.current,
       tab: row.row === this.current || (this.current === null && k === 0) ? 0 : -1,
-      cells: row.cells.map((cell, j) => ({ key: j, shown: cell.text || "—", reason: cell.reason, isUndefined: !cell.text })),
+      cells: row.cells.map((cell, j) => ({ key: j, shown: aligned(cell.text, places[j]), reason: cell.reason, isUndefined: !cell.text })),
     }));
     this.isBehind = this.follower.wish !== null;
   },
@@ -135,3 +136,15 @@ export const values = (engine) => () => ({
     this.ask();
   },
 });
+
+const FIGURE_SPACE = "\u2007";
+const POINT_SPACE = "\u2008";
+const decimals = (text) => (text.includes("·") ? 0 : (text.split(".")[1] ?? "").length);
+
+/** A number followed by empty places, so that the points of a column stand under one another. */
+function aligned(text, places) {
+  if (!text) return "—";
+  const missing = places - decimals(text);
+  const point = missing > 0 && !text.includes(".") ? POINT_SPACE : "";
+  return text.includes("·") ? text : text + point + FIGURE_SPACE.repeat(missing);
+}
