@@ -29,6 +29,9 @@ def missing_packages(*, with_browser: bool) -> list[str]:
         missing.append("python3-venv")
     if with_browser and shutil.which("chromium") is None:
         missing.append("chromium")
+    if with_browser and not list(Path("/usr/lib").glob("*/libatomic.so.1")):
+        # Playwright drives the browser with a node of its own, which needs this library.
+        missing.append("libatomic1")
     if shutil.which("setpriv") is None:
         missing.append("util-linux")
     return missing

@@ -1,0 +1,142 @@
+"""The Bench under hard use: odd input, many lines, long tables, fast hands."""
+
+from tests.browser.bench import BrowserTest
+
+
+class HardUseTest(BrowserTest):
+    ODD_LINES = (
+        "<b>bold</b>",
+        "f(x) = <script>alert(1)</script>",
+        "'; DROP TABLE study; --",
+        "f(x) = " + "(" * 150,
+        "x" * 1990,
+        "{{ 7 * 7 }}",
+        "f(x) = x^x^x^x^x",
+        "g(x) = 10^10^10",
+        "h(x) = 1/(1/(1/x))",
+        "∞ = 3",
+        "for",
+        "= = =",
+        "👩‍🚀(x) = x",
+        "a = 1e400",
+        "p(x) = sin(10^9 x) / floor(x)",
+    )
+
+    def test_odd_lines_are_kept_as_they_are_and_break_nothing(self) -> None:
+        self.open_new_study("q(x) = x")
+        for line in self.ODD_LINES:
+            self.write(line)
+        texts = self.page.locator(".row-item").count() + self.page.locator(".slider").count()
+        self.assertEqual(len(self.ODD_LINES) + 1, texts)
+        self.assertGreater(self.ink(), 300)
+        self.page.reload()
+        self.page.wait_for_selector(".tick-label")
+        self.settle()
+        again = self.page.locator(".row-item").count() + self.page.locator(".slider").count()
+        self.assertEqual(texts, again)
+        self.assertEqual(0, self.page.locator("main b, main script").count())
+
+    def test_a_study_of_many_lines_is_edited_without_delay(self) -> None:
+        self.open_new_study()
+        commands = [
+            {"do": "write", "id": None, "text": f"f_{k}(x) = {k}/10 + sin(x + {k}) for x > -{k}"}
+            for k in range(1, 21)
+        ]
+        for _ in range(2):
+            self.page.evaluate(
+                "async ([path, commands]) => {"
+                " const state = JSON.parse(document.getElementById('bench-state').textContent);"
+                " const token = document.querySelector('meta[name=csrf-token]').content;"
+                " await fetch(path, { method: 'POST', headers: { 'Content-Type': 'application/json',"
+                " 'X-CSRFToken': token }, body: JSON.stringify({ version: state.version, commands,"
+                " window: { width: 600, height: 400 } }) }) }",
+                [self.page.url.replace(self.base, "") + "/commands", commands],
+            )
+            self.page.reload()
+            self.page.wait_for_selector(".tick-label")
+            self.settle()
+            commands = [{"do": "write", "id": None, "text": f"# note {k}"} for k in range(20)]
+        self.assertEqual(40, self.page.locator(".row-item").count())
+        self.write("last(x) = f_7(x) + f_8(x)")
+        self.assertTrue(self.row("last").is_visible())
+        self.assertEqual(21, self.page.locator(".flag").count())
+
+    def test_a_long_table_is_read_in_pages(self) -> None:
+        self.open_new_study("f(x) = x/3")
+        self.page.get_by_role("tab", name="Values").click()
+        for label, value in (("start", "0"), ("stop", "1000")):
+            self.page.get_by_label(label, exact=True).fill(value)
+            self.page.get_by_label(label, exact=True).press("Tab")
+        self.settle()
+        self.assertEqual(
+            "rows 1 to 200 of 1001", self.page.locator(".table-pages span").inner_text()
+        )
+        for _ in range(5):
+            self.page.get_by_role("button", name="Later rows").click()
+            self.settle()
+        self.assertEqual(
+            "rows 1001 to 1001 of 1001", self.page.locator(".table-pages span").inner_text()
+        )
+        self.assertEqual("1000333.333", self.text(self.page.locator(".values-table tbody tr")))
+        self.assertTrue(self.page.get_by_role("button", name="Later rows").is_disabled())
+
+    def test_the_points_of_a_column_stand_under_one_another(self) -> None:
+        self.open_new_study("f(x) = x^2/8")
+        self.page.get_by_role("tab", name="Values").click()
+        self.settle()
+        cells = self.page.locator(".values-table td").all_text_contents()
+        places = [len(cell) - cell.index(".") for cell in cells if "." in cell]
+        self.assertEqual(1, len(set(places)), cells)
+        whole = {len(cell) for cell in cells}
+        self.assertLessEqual(max(whole) - min(whole), 2)
+
+    def test_a_wave_faster_than_the_pixels_is_a_shaded_band(self) -> None:
+        self.open_new_study("f(x) = 3 sin(1000x)")
+        box = self.box(self.page.locator(".plane-surface"))
+        self.assertGreater(self.ink(), 0.3 * box["width"] * box["height"] * 6 / 13)
+
+    def test_fast_edits_one_after_the_other_are_all_kept_in_order(self) -> None:
+        self.open_new_study()
+        for k in range(12):
+            self.page.fill("#new-line", f"# line {k}")
+            self.page.press("#new-line", "Enter")
+        self.settle()
+        notes = self.page.locator(".row-note:visible").all_inner_texts()
+        self.assertEqual([f"line {k}" for k in range(12)], notes)
+
+    def test_leaving_a_line_keeps_what_was_written(self) -> None:
+        self.open_new_study("f(x) = x")
+        self.row("f").locator(".row-formula").click()
+        self.row("f").locator(".line-input").fill("f(x) = x^2")
+        self.page.locator(".plane-surface").click(position={"x": 50, "y": 50})
+        self.settle()
+        self.assertEqual(1, self.row("f").locator("msup").count())
+
+    def test_an_emptied_line_is_deleted_and_comes_back_with_undo(self) -> None:
+        self.open_new_study("f(x) = x")
+        self.row("f").locator(".row-formula").click()
+        self.row("f").locator(".line-input").fill("")
+        self.row("f").locator(".line-input").press("Enter")
+        self.settle()
+        self.assertEqual(0, self.page.locator(".row-item").count())
+        self.page.get_by_role("button", name="Undo").click()
+        self.settle()
+        self.assertEqual(1, self.page.locator(".row-item").count())
+
+    def test_panning_far_away_and_back_shows_the_same_picture(self) -> None:
+        self.open_new_study("f(x) = x^2 - 3")
+        before = self.ink()
+        surface = self.page.locator(".plane-surface")
+        surface.focus()
+        for key in ("Shift+ArrowRight", "Shift+ArrowUp", "Shift+ArrowLeft", "Shift+ArrowDown"):
+            for _ in range(10):
+                self.page.keyboard.press(key)
+        self.settle()
+        self.assertEqual(before, self.ink())
+        for _ in range(130):
+            self.page.keyboard.press("+")
+        self.settle()
+        self.assertFalse(self.page.locator(".banner").is_visible())
+        self.page.keyboard.press("Home")
+        self.settle()
+        self.assertAlmostEqual(before, self.ink(), delta=400)
