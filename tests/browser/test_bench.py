@@ -262,7 +262,7 @@ class HandTest(BrowserTest):
         right.evaluate("(field) => field.blur()")
         right.fill("-20")
         right.press("Enter")
-        self.page.get_by_text("The window needs a x from a lower to a higher number.").wait_for()
+        self.page.get_by_text("The window's x goes from a lower to a higher number.").wait_for()
 
     def test_frame_makes_the_window_fit(self) -> None:
         self.open_new_study("f(x) = x^2 + 50 for 0 <= x <= 4")

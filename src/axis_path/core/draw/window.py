@@ -39,7 +39,7 @@ class Window:
         """
         for name, (low, high) in (("x", self.x), ("y", self.y)):
             if not (math.isfinite(low) and math.isfinite(high)) or low >= high:
-                raise WindowError(f"The window needs a {name} from a lower to a higher number.")
+                raise WindowError(f"The window's {name} goes from a lower to a higher number.")
             size = max(abs(low), abs(high))
             if size > LARGEST_BOUND:
                 raise WindowError(f"The window's {name} goes too far to be drawn.")

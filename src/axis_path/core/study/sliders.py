@@ -55,7 +55,11 @@ def slider_value(text: str) -> tuple[str, Fraction] | None:
     found = _SLIDER_LINE.fullmatch(text)
     if found is None or found[1] in ("x", "y"):
         return None
-    return spelled(found[1]), exact_number(found[2])
+    value = exact_number(found[2])
+    if value and not 1 / _LARGEST <= abs(value) <= _LARGEST:
+        # No hand can move there; the line is a number like any other.
+        return None
+    return spelled(found[1]), value
 
 
 def exact_number(value: Fraction | float | int | str) -> Fraction:

@@ -38,6 +38,7 @@ export class Engine {
       ({ part, ...body }) => post(`${this.path}/${part}`, body),
       (answer) => this.takeAnswer(answer),
       (error) => this.complain(error),
+      () => this.arePanelsDue && this.askPanels(),
     );
   }
 
@@ -69,7 +70,11 @@ export class Engine {
   }
 
   takeAnswer(answer) {
-    if (answer.version !== this.version) return;
+    if (answer.version !== this.version) {
+      // It was asked before a change was kept: ask again, for where the hand is now.
+      this.look();
+      return;
+    }
     if (answer.scene) this.show(answer.scene);
     else if (!this.isLookNeeded) this.showReading(answer);
   }

@@ -8,11 +8,13 @@ export class Follower {
    * @param {(body: any) => Promise<any>} send
    * @param {(answer: any, body: any) => void} take
    * @param {(error: Error) => void} fail
+   * @param {() => void} [rest] called when nothing is under way any more.
    */
-  constructor(send, take, fail) {
+  constructor(send, take, fail, rest = () => {}) {
     this.send = send;
     this.take = take;
     this.fail = fail;
+    this.rest = rest;
     /** @type {(() => any) | null} */
     this.wish = null;
     this.isBusy = false;
@@ -41,5 +43,6 @@ export class Follower {
       }
     }
     this.isBusy = false;
+    this.rest();
   }
 }
