@@ -93,6 +93,7 @@ class HardUseTest(BrowserTest):
     def test_a_wave_faster_than_the_pixels_is_a_shaded_band(self) -> None:
         self.open_new_study("f(x) = 3 sin(1000x)")
         box = self.box(self.page.locator(".plane-surface"))
+        self.assertIn("not all zeros here are marked", self.row("f").text_content() or "")
         self.assertGreater(self.ink(), 0.3 * box["width"] * box["height"] * 6 / 13)
 
     def test_fast_edits_one_after_the_other_are_all_kept_in_order(self) -> None:

@@ -41,11 +41,20 @@ def icon(name: str) -> Markup:
     return Markup(svg)  # noqa: S704
 
 
+@cache
+def script_modules(*folders: str) -> tuple[str, ...]:
+    """Give all script modules of some static folders, so that a page can ask for them at once."""
+    found = [path for folder in folders for path in sorted((_STATIC / folder).glob("*.js"))]
+    # The theme is a plain script of its own.
+    return tuple(str(path.relative_to(_STATIC)) for path in found if path.name != "theme.js")
+
+
 def register_assets(app: Flask) -> None:
     """Serve static files under an address with their version, and compress what is text."""
     version = static_version()
     app.add_url_rule("/assets/<version>/<path:filename>", endpoint="assets", view_func=_send_asset)
     app.jinja_env.globals["icon"] = icon
+    app.jinja_env.globals["script_modules"] = script_modules
     app.jinja_env.globals["asset"] = lambda filename: url_for(
         "assets", version=version, filename=filename
     )

@@ -6,6 +6,7 @@ Read ``zeros.py``: what is proved there and what is not.
 from axis_path.core.locate.cells import Interval, interval
 from axis_path.core.locate.exact import multiple_of_pi, written
 from axis_path.core.locate.finding import Finding, Findings, Kind
+from axis_path.core.locate.polynomial import is_polynomial
 from axis_path.core.locate.zeros import find_zeros
 
 __all__ = [
@@ -15,6 +16,7 @@ __all__ = [
     "Kind",
     "find_zeros",
     "interval",
+    "is_polynomial",
     "multiple_of_pi",
     "written",
 ]

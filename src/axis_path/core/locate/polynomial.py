@@ -85,6 +85,13 @@ def as_polynomial(function: RealFunction, expression: Expression) -> fmpq_poly |
     return found
 
 
+def is_polynomial(function: RealFunction) -> bool:
+    """Tell whether all factors of a function are polynomials."""
+    return all(
+        as_polynomial(function, factor) is not None for factor in function.expression.factors()
+    )
+
+
 def real_zeros(polynomial: fmpq_poly) -> list[arb]:
     """Give a ball around each real zero of a polynomial that is not 0, each zero once."""
     squarefree = polynomial // polynomial.gcd(polynomial.derivative())

@@ -7,18 +7,44 @@ from typing import Any
 
 import numpy as np
 
-from axis_path.core.arithmetic import ball
 from axis_path.core.draw import Window
 from axis_path.core.draw.pixels import tenths_across
 from axis_path.core.evaluate import RealFunction
-from axis_path.core.limits import MARK_CELLS
-from axis_path.core.locate import Finding, Findings, Interval, find_zeros
+from axis_path.core.limits import LARGEST_MARKS, MARK_CELLS
+from axis_path.core.locate import Finding, Findings, find_zeros, interval, is_polynomial
 
 
 def locate_marks(function: RealFunction, window: Window) -> Findings:
-    """Locate the zeros in the window, with less patience than a search that was asked for."""
-    low, high = (ball.from_fraction(Fraction(bound)) for bound in window.x)
-    return find_zeros(function, Interval(low, high), max_cells=MARK_CELLS.value)
+    """Locate the zeros in the window, as far as a frame has time for.
+
+    The pixel columns that cannot hold a zero are left out first. Where more zeros are than could be
+    told apart on the screen, none is marked: the Findings panel has the time to locate them.
+    """
+    low, high = (Fraction(bound) for bound in window.x)
+    if is_polynomial(function):
+        return find_zeros(function, interval(low, high), max_cells=MARK_CELLS.value)
+    stretches = _stretches_with_zeros(function, window)
+    if len(stretches) > LARGEST_MARKS.value:
+        return Findings((), complete=False, note="There are more zeros here than can be marked.")
+    found = [
+        find_zeros(function, interval(Fraction(a), Fraction(b)), max_cells=MARK_CELLS.value)
+        for a, b in stretches
+    ]
+    return Findings(
+        tuple(zero for part in found for zero in part),
+        complete=all(part.complete for part in found),
+    )
+
+
+def _stretches_with_zeros(function: RealFunction, window: Window) -> list[tuple[float, float]]:
+    edges = window.columns()
+    bounds = function.enclose(edges[:-1], edges[1:])
+    holds = ~bounds.nowhere & ~((bounds.low > 0) | (bounds.high < 0))
+    changes = np.flatnonzero(np.diff(np.concatenate([[False], holds, [False]]).astype(np.int8)))
+    return [
+        (float(edges[start]), float(edges[stop]))
+        for start, stop in zip(changes[::2], changes[1::2], strict=True)
+    ]
 
 
 def mark_dict(finding: Finding, window: Window) -> dict[str, Any]:
