@@ -17,9 +17,10 @@ from axis_path.core.language.lines import (
 )
 from axis_path.core.language.mathml import typeset, typeset_domain, typeset_line
 from axis_path.core.language.read import read_expression
-from axis_path.core.language.vocabulary import NAME_PATTERN, Vocabulary, nearest, spelled
+from axis_path.core.language.vocabulary import GREEK, NAME_PATTERN, Vocabulary, nearest, spelled
 
 __all__ = [
+    "GREEK",
     "NAME_PATTERN",
     "FunctionLine",
     "Line",

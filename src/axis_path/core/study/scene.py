@@ -29,6 +29,7 @@ from axis_path.core.draw.pixels import (
 )
 from axis_path.core.errors import MathError
 from axis_path.core.evaluate import RealFunction, decimal_text
+from axis_path.core.language import GREEK
 from axis_path.core.study.analysis import Kind
 from axis_path.core.study.definition import Definition
 from axis_path.core.study.domains import round_to_px
@@ -228,6 +229,7 @@ def _slider(definition: Definition, definitions: list[Definition]) -> dict[str, 
     return {
         "id": definition.id,
         "name": name,
+        "sign": GREEK.get(name, name),
         "text": written_number(value).replace("-", "−"),
         "value": float(value),
         "low": written_number(chosen.low) if chosen else "",

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from fractions import Fraction
 from functools import cached_property
 from typing import Any
 
@@ -28,15 +27,13 @@ from axis_path.core.language import (
 from axis_path.core.locate import Findings, Interval, find_zeros
 from axis_path.core.study.analysis import Kind
 from axis_path.core.study.definition import Definition
-from axis_path.core.study.notebook import Notebook
+from axis_path.core.study.notebook import GivenNumber, Notebook
 from axis_path.core.study.scene import READING_DIGITS, Scene, State, make_readings, make_scene
 from axis_path.core.study.sliders import (
     exact_number,
 )
 from axis_path.core.tabulate import Places, ValueTable, counted, listed, make_table, spaced
 
-#: How a number may be given: a float stands for its shortest decimal, a text is an expression.
-GivenNumber = float | int | Fraction | str
 _NAMES = "fghpq"
 
 

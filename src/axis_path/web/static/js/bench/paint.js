@@ -48,8 +48,11 @@ function xLabels(axis, shift, size, xAxis) {
   const y = Math.min(Math.max((xAxis ?? size.height) + 15, 14), size.height - 6);
   return axis.places.map((place, k) => {
     const x = across(shift, place);
-    const isOrigin = axis.labels[k] === "0";
-    return svg("text", { class: "tick-label", x: isOrigin ? x - 5 : x, y, "text-anchor": isOrigin ? "end" : "middle" }, axis.labels[k]);
+    const isOrigin = axis.labels[k] === "0" && x > 20;
+    // A label at the edge stays whole.
+    const half = 3.6 * axis.labels[k].length + 2;
+    const inside = Math.min(Math.max(x, half), size.width - half);
+    return svg("text", { class: "tick-label", x: isOrigin ? x - 5 : inside, y, "text-anchor": isOrigin ? "end" : "middle" }, axis.labels[k]);
   });
 }
 

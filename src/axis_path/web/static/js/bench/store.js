@@ -26,10 +26,8 @@ function updateList(list, source) {
 /** The parts of a row that the page shows; its curve and lane are only painted. */
 const shownRow = ({ curve, lane, flag, ...row }) => ({ ...row, hasLane: lane !== null });
 
-const signs = { theta: "θ", alpha: "α", beta: "β", gamma: "γ", delta: "δ", lambda: "λ", mu: "μ", omega: "ω", phi: "φ", sigma: "σ", tau: "τ", rho: "ρ" };
 const shownSlider = (slider) => ({
   ...slider,
-  sign: signs[slider.name] ?? slider.name,
   lowText: slider.low.replace("-", "−"),
   highText: slider.high.replace("-", "−"),
 });
