@@ -94,6 +94,8 @@ class Vocabulary:
     def _split(self, run: str, start: int) -> list[Piece] | None:
         pieces: list[Piece] = []
         at, unknown = 0, 0
+        # No piece is longer than the longest name, which keeps a run of 2,000 letters quick.
+        longest = max(map(len, self.all_names()), default=1)
         while at < len(run):
             if run[at].isdigit():
                 stop = at + len(re.match(r"[0-9]+", run[at:])[0])  # type: ignore[index]
@@ -103,10 +105,8 @@ class Vocabulary:
                 pieces.append(Piece(run[at:stop], start + at, start + stop))
                 at = stop
                 continue
-            stop = next(
-                (end for end in range(len(run), at, -1) if self.is_known(spelled(run[at:end]))),
-                at + 1,
-            )
+            ends = range(min(len(run), at + longest), at, -1)
+            stop = next((end for end in ends if self.is_known(spelled(run[at:end]))), at + 1)
             unknown += not self.is_known(spelled(run[at:stop]))
             pieces.append(Piece(spelled(run[at:stop]), start + at, start + stop))
             at = stop

@@ -216,8 +216,12 @@ def _names(keys: tuple[LineKey, ...]) -> tuple[frozenset[str], frozenset[str]]:
 
 
 @lru_cache(maxsize=4096)
-def _read_cached(text: str, vocabulary: Vocabulary) -> Line:
-    return read_line(text, vocabulary)
+def _read_cached(text: str, vocabulary: Vocabulary) -> Line | MathError:
+    """Read a line, or give what is wrong with it: a bad line is not read anew at every edit."""
+    try:
+        return read_line(text, vocabulary)
+    except MathError as err:
+        return err.with_traceback(None)
 
 
 def _relevant(text: str, vocabulary: Vocabulary) -> Vocabulary:
@@ -232,14 +236,12 @@ def _relevant(text: str, vocabulary: Vocabulary) -> Vocabulary:
 
 def _read(key: LineKey, vocabulary: Vocabulary) -> Meaning:
     name = head_name(key.text) or key.given
-    try:
-        line = _read_cached(key.text, _relevant(key.text, vocabulary))
-    except MathError:
-        try:
-            # Once more with all names, for the suggestion.
-            line = read_line(key.text, vocabulary)
-        except MathError as err:
-            return Meaning(Kind.UNREAD, name, problem=err)
+    line = _read_cached(key.text, _relevant(key.text, vocabulary))
+    if isinstance(line, MathError):
+        # Once more with all names, for the suggestion.
+        line = _read_cached(key.text, vocabulary)
+    if isinstance(line, MathError):
+        return Meaning(Kind.UNREAD, name, problem=line)
     if isinstance(line, NoteLine):
         return Meaning(Kind.NOTE, None, line=line)
     uses = _used_names(line)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import replace
 from fractions import Fraction
-from functools import cached_property
+from functools import cached_property, lru_cache
 from typing import Any, ClassVar, Self
 
 from axis_path.core.errors import (
@@ -392,6 +392,7 @@ def _settle(line: StudyLine, taken: set[str], tones: set[int | None]) -> StudyLi
     return line
 
 
+@lru_cache(maxsize=1024)
 def _reads(text: str) -> bool:
     try:
         _read_alone(text)
