@@ -37,6 +37,8 @@ from axis_path.core.locate.polynomial import as_polynomial, real_zeros
 from axis_path.core.locate.verdict import judge, make_finding
 
 _BITS = 128
+#: A zero is narrowed to this part of itself: enough for a float and for its simple exact form.
+_NARROW = arb(2) ** -70
 #: Beyond the smallest floats nothing is narrowed.
 _FINEST = arb(2) ** -1100
 
@@ -216,7 +218,7 @@ def _narrowed(function: RealFunction, factor: Expression, slope: Expression, cel
     for _ in range(200):
         middle = hull.mid()
         # Relative to the zero itself: one at 10^-200 is narrowed until its digits are known.
-        if hull.rad() <= arb(2) ** (16 - _BITS) * abs(middle) or hull.rad() < _FINEST:
+        if hull.rad() <= _NARROW * abs(middle) or hull.rad() < _FINEST:
             break
         value = function.prove(Ball(middle), factor)
         slopes = function.prove(Ball(hull), slope)

@@ -6,6 +6,7 @@ import math
 import re
 from dataclasses import dataclass
 from fractions import Fraction
+from functools import lru_cache
 
 from axis_path.core.draw import plain
 from axis_path.core.errors import SliderError
@@ -50,6 +51,7 @@ class SliderRange:
         return self.high if abs(self.high - value) < abs(snapped - value) else snapped
 
 
+@lru_cache(maxsize=4096)
 def slider_value(text: str) -> tuple[str, Fraction] | None:
     """Read a line that is a slider, such as ``a = 2.5``; None for any other line."""
     found = _SLIDER_LINE.fullmatch(text)
@@ -80,6 +82,7 @@ def exact_number(value: Fraction | float | int | str) -> Fraction:
     return Fraction(value)
 
 
+@lru_cache(maxsize=4096)
 def written_number(value: Fraction) -> str:
     """Write a number so that the language reads it back exactly."""
     bottom = value.denominator
