@@ -14,7 +14,7 @@ from types import FrameType
 
 from launcher.cluster import Cluster, start_cluster
 from launcher.paths import PYTHON, ROOT, SOURCES, VAR
-from launcher.ports import HOST, first_free_port, is_free
+from launcher.ports import HOST, first_free_port
 from launcher.say import LauncherError, say, step
 
 DEFAULT_PORT = 8765
@@ -68,7 +68,7 @@ def start(port: int) -> int:
             web = start_web(environment, chosen, VAR / "web.log")
             wait_until_answering(web, chosen, VAR / "web.log")
         say(f"Axis Path is at http://{HOST}:{chosen}/  (Ctrl-C stops it)")
-        return _stay(stopping, cluster, web)
+        return _stay(cluster, web)
     except _StopRequestedError:
         return 0
     finally:
@@ -142,7 +142,7 @@ class _Stopping:
             signal.signal(number, signal.SIG_IGN)
 
 
-def _stay(stopping: _Stopping, cluster: Cluster, web: "subprocess.Popen[bytes]") -> int:
+def _stay(cluster: Cluster, web: "subprocess.Popen[bytes]") -> int:
     while True:
         if web.poll() is not None:
             raise LauncherError(f"The web server ended by itself; see {VAR / 'web.log'}.")
@@ -164,6 +164,3 @@ def _stop(web: "subprocess.Popen[bytes] | None", cluster: Cluster | None) -> Non
     if cluster is not None:
         cluster.stop()
         say("Stopped; everything is kept.")
-
-
-__all__ = ["DEFAULT_PORT", "is_free", "start"]

@@ -93,6 +93,14 @@ class LookTest(BrowserTest):
                 self.assertLessEqual(wide, width)
                 self.assertGreater(self.ink(), 300)
 
+    def test_a_long_formula_is_made_smaller_and_not_cut(self) -> None:
+        self.open_demo("Mooring line")
+        button = self.row("rope").locator(".row-formula")
+        formula = self.box(button.locator("math"))
+        room = self.box(button)
+        self.assertLessEqual(formula["x"] + formula["width"], room["x"] + room["width"])
+        self.assertIn("rope(x) = s cosh(x/s)", button.get_attribute("title") or "")
+
     def test_the_panel_folds_away_to_give_the_plane_the_width(self) -> None:
         self.open_demo("Morning tide")
         before = self.box(self.page.locator(".plane-surface"))["width"]

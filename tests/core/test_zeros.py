@@ -4,6 +4,8 @@ import math
 import unittest
 from fractions import Fraction
 
+import numpy as np
+
 from axis_path.core import Study
 from axis_path.core.errors import DomainError, MathError
 from axis_path.core.locate import find_zeros, interval
@@ -87,7 +89,7 @@ class ZerosTest(unittest.TestCase):
                     self.assertTrue(low <= zero.x <= high)
                     self.assertLess(high - low, 1e-14 * max(1, abs(zero.x)))
                     one, other = function.sample_unrestricted(
-                        zero.x + 1e-7 * (1 + abs(zero.x)) * __import__("numpy").array([-1, 1])
+                        zero.x + 1e-7 * (1 + abs(zero.x)) * np.array([-1, 1])
                     )
                     self.assertLess(one * other, 0)
 

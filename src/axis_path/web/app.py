@@ -20,7 +20,7 @@ _LARGEST_REQUEST = 4 * 1024 * 1024
 
 def create_app(settings: Settings) -> Flask:
     """Make the application."""
-    app = Flask(__name__, static_url_path="/static")
+    app = Flask(__name__, static_folder=None)
     app.config.update(
         SECRET_KEY=settings.secret_key,
         MAX_CONTENT_LENGTH=_LARGEST_REQUEST,

@@ -208,7 +208,6 @@ def logarithm(a: Enclosure) -> Enclosure:
     low = np.where(a.low > 0, np.log(np.where(a.low > 0, a.low, 1.0)), -np.inf)
     high = np.where(a.high > 0, np.log(np.where(a.high > 0, a.high, 1.0)), -np.inf)
     result = _library(low, high, a)
-    # Near 1 the logarithm is tiny, and its error is that of its argument.
     return replace(
         result,
         partial=result.partial | (a.low <= 0),

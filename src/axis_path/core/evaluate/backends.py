@@ -251,13 +251,9 @@ def _both(a: bool | None, b: bool | None) -> bool | None:
     return None if a is None or b is None else True
 
 
-def _difference(a: Ball, b: Ball) -> Ball:
-    return ball.subtract(a, b)
-
-
 def _is_above(a: Ball, b: Ball, *, closed: bool) -> bool | None:
     """Tell whether a > b (a >= b if closed) holds on all of the balls, on none, or neither."""
-    value = _difference(a, b).value
+    value = ball.subtract(a, b).value
     if bool(value > 0) or (closed and bool(value >= 0)):
         return True
     if bool(value < 0) or (not closed and bool(value <= 0)):
@@ -266,5 +262,5 @@ def _is_above(a: Ball, b: Ball, *, closed: bool) -> bool | None:
 
 
 def _differs(a: Ball, b: Ball) -> bool | None:
-    sign = _difference(a, b).sign()
+    sign = ball.subtract(a, b).sign()
     return None if sign is None else sign != 0

@@ -18,7 +18,7 @@ from lark.lexer import Lexer
 from axis_path.core.catalogue import FUNCTIONS
 from axis_path.core.errors import GrammarError, LimitError, MathError, NotHandledError
 from axis_path.core.language.complain import explain
-from axis_path.core.language.scan import Kind, Token, scan
+from axis_path.core.language.scan import Token, scan
 from axis_path.core.language.tree import (
     Angle,
     AngleUnit,
@@ -258,4 +258,4 @@ def _check_depth(top: Node) -> None:
         waiting.extend((child, depth + 1) for child in children(node))
 
 
-__all__ = ["INFINITY", "Body", "Condition", "Kind", "read_body", "read_expression"]
+__all__ = ["INFINITY", "Body", "Condition", "read_body", "read_expression"]

@@ -89,10 +89,9 @@ def _verdict(found: Findings) -> str:
 def table_dict(asked: BenchRequest) -> dict[str, Any]:
     """Give some rows of the table of all shown functions, every digit right."""
     study, spec = asked.study, asked.study.table
-    functions = {d.name or "": f for d, f in study.functions()}
-    columns = [
-        {"name": d.name, "variable": d.variable, "tone": d.tone} for d, _ in study.functions()
-    ]
+    shown = study.functions()
+    functions = {d.name or "": f for d, f in shown}
+    columns = [{"name": d.name, "variable": d.variable, "tone": d.tone} for d, _ in shown]
     try:
         places = study.places(spec.start, spec.stop, spec.step)
     except MathError as err:

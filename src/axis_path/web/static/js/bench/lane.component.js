@@ -52,13 +52,14 @@ export const lane = (engine) => () => ({
     for (const hole of row.lane.holes) {
       parts.push(svg("circle", { class: "end-open", cx: across(shift, hole), cy: MIDDLE, r: 4, stroke: tone, "stroke-width": 2 }));
     }
-    parts.push(...this.marks(row.lane.marks, shift));
-    if (row.lane.complete === false) {
-      parts.push(svg("text", { class: "lane-text lane-note", x: width - 22, y: 12, "text-anchor": "end" }, "not all zeros here are marked"));
-    }
+    // Below the numbers, so that it covers none.
     if (scene.reading) {
       const x = across(shift, scene.reading.x);
       parts.push(svg("line", { class: "reading-line", x1: x, x2: x, y1: 0, y2: 400 }));
+    }
+    parts.push(...this.marks(row.lane.marks, shift));
+    if (row.lane.complete === false) {
+      parts.push(svg("text", { class: "lane-text lane-note", x: width - 22, y: 12, "text-anchor": "end" }, "not all zeros here are marked"));
     }
     return parts;
   },

@@ -25,7 +25,7 @@ export function readTones() {
   return Array.from({ length: TONES }, (_, k) => style.getPropertyValue(`--tone-${k}`).trim());
 }
 
-/** Grid, axes and tick labels. */
+/** Grid, axes, the reading line and tick labels. */
 export function paintGrid(target, scene, shift, size) {
   const { axes } = scene;
   const parts = [];
@@ -39,6 +39,11 @@ export function paintGrid(target, scene, shift, size) {
   const xAxis = axes.x_axis === null ? null : down(shift, axes.x_axis);
   if (yAxis !== null) upright(crisp(yAxis), "axis-line");
   if (xAxis !== null) level(crisp(xAxis), "axis-line");
+  if (scene.reading) {
+    // Below the labels and curves, so that it covers none.
+    const x = across(shift, scene.reading.x);
+    parts.push(svg("line", { class: "reading-line", x1: x, x2: x, y1: 0, y2: size.height }));
+  }
   parts.push(...xLabels(axes.x, shift, size, xAxis), ...yLabels(axes.y, shift, size, yAxis));
   target.replaceChildren(...parts);
 }
@@ -109,7 +114,7 @@ function paintCurve(pen, row, colour, ratio) {
   pen.globalAlpha = 1;
 }
 
-/** Ends, zeros, flags and the reading line. */
+/** Ends, zeros, flags, and what the reading line meets. */
 export function paintMarks(target, scene, shift, size, tones) {
   const parts = [];
   for (const row of scene.rows) {
@@ -121,7 +126,7 @@ export function paintMarks(target, scene, shift, size, tones) {
     if (scene.axes.x_axis !== null) parts.push(...zeroMarks(row, shift, down(shift, scene.axes.x_axis)));
     if (row.flag) parts.push(flag(row, colour, shift));
   }
-  if (scene.reading) parts.push(...readingLine(scene, shift, size));
+  if (scene.reading) parts.push(...readingMarks(scene, shift, size));
   target.replaceChildren(...parts);
 }
 
@@ -147,9 +152,10 @@ function flag(row, colour, shift) {
   return group;
 }
 
-function readingLine(scene, shift, size) {
+/** Where the reading line meets the curves, and the place it stands at. */
+function readingMarks(scene, shift, size) {
   const x = across(shift, scene.reading.x);
-  const parts = [svg("line", { class: "reading-line", x1: x, x2: x, y1: 0, y2: size.height })];
+  const parts = [];
   for (const row of scene.rows) {
     if (row.curve && row.reading?.y !== null && row.reading?.y !== undefined) {
       parts.push(svg("circle", { class: "reading-dot", cx: x, cy: down(shift, row.reading.y), r: 4 }));

@@ -45,7 +45,8 @@ export const row = (engine) => () => withWriting(makeWriting(engine), {
     return this.isFunction && !this.row.aside ? `tone-${(this.row.tone ?? 0) % 8}` : "";
   },
   get hasSecond() {
-    return !this.isNote && !this.isEditing;
+    if (this.isNote || this.isEditing) return false;
+    return Boolean(this.isUnrestricted || this.row.domain || this.stateText || this.readingText);
   },
   get isUnrestricted() {
     return this.isFunction && !this.row.domain && !this.row.problem;
@@ -66,6 +67,9 @@ export const row = (engine) => () => withWriting(makeWriting(engine), {
   },
   get called() {
     return this.row.name ?? "this line";
+  },
+  get editTitle() {
+    return `Edit ${this.row.text}`;
   },
   get inputLabel() {
     return `Text of ${this.called}`;

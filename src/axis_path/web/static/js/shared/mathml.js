@@ -28,10 +28,40 @@ export function setFormula(target, text) {
   if (formula) target.append(formula);
 }
 
-/** The directive `x-mathml="row.mathml"`. @param {any} Alpine */
+/** How far a formula is made smaller before it is cut off. */
+const SMALLEST = 0.7;
+
+/** Make a formula as small as its surroundings need. @param {HTMLElement} target */
+function fit(target) {
+  const room = target.parentElement;
+  if (!room?.clientWidth) return;
+  target.style.fontSize = "";
+  const style = getComputedStyle(room);
+  const width = room.clientWidth - parseFloat(style.paddingLeft) - parseFloat(style.paddingRight);
+  const part = width / target.getBoundingClientRect().width;
+  if (part < 1) target.style.fontSize = `${Math.max(part * 0.99, SMALLEST)}em`;
+}
+
+/**
+ * The directive `x-mathml="row.mathml"`; with `.fit` the formula becomes smaller where it has too
+ * little room.
+ * @param {any} Alpine
+ */
 export function registerFormulas(Alpine) {
-  Alpine.directive("mathml", (element, { expression }, { evaluateLater, effect }) => {
+  Alpine.directive("mathml", (element, { expression, modifiers }, { evaluateLater, effect, cleanup }) => {
     const read = evaluateLater(expression);
-    effect(() => read((text) => setFormula(element, text ?? "")));
+    const isFitted = modifiers.includes("fit");
+    effect(() =>
+      read((text) => {
+        setFormula(element, text ?? "");
+        if (isFitted) requestAnimationFrame(() => fit(element));
+      }),
+    );
+    if (!isFitted) return;
+    // The face arrives after the first formulas, and the column changes with the window.
+    const watcher = new ResizeObserver(() => fit(element));
+    watcher.observe(element.parentElement);
+    document.fonts.ready.then(() => fit(element));
+    cleanup(() => watcher.disconnect());
   });
 }
