@@ -20,50 +20,94 @@ ARGUMENTS = (
     "--disable-sync",
 )
 MOVES = 150
-PAUSE_MS = 70
-#: Notes when the pointer moved and when the canvas was painted; records and replays answers.
-HOOKS = """() => {
-  window.drag = { moves: [], paints: [], answers: [], isReplay: false };
+#: A calm hand, and one that moves with every frame of the screen.
+PAUSES_MS = (70, 12)
+#: Notes which value of the slider the hand wanted and which was painted, with the times; keeps the
+#: answers of the server by their requests, and in a replay gives them without it.
+HOOKS = """async () => {
+  const loaded = performance.getEntriesByType('resource').map((each) => each.name);
+  const { default: Alpine } = await import(loaded.find((name) => name.includes('alpine')));
+  window.drag = { wishes: [], paints: [], answers: new Map(), isReplay: false, misses: 0 };
+  const slider = () => Alpine.store('bench').sliders[0];
   const clear = CanvasRenderingContext2D.prototype.clearRect;
   CanvasRenderingContext2D.prototype.clearRect = function (...box) {
-    window.drag.paints.push(performance.now());
+    window.drag.paints.push([performance.now(), slider().value]);
     return clear.apply(this, box);
   };
-  addEventListener('pointermove', () => window.drag.moves.push(performance.now()), true);
+  const track = document.querySelector('.track');
+  track.addEventListener('pointermove', (event) => {
+    const box = track.getBoundingClientRect();
+    const { low_value: low, high_value: high, step_value: step } = slider();
+    // A hand cannot mean less than a pixel, so steps finer than that are taken together.
+    const grain = Math.max(1, Math.floor((high - low) / step / box.width)) * step;
+    const steps = Math.round(((event.clientX - box.left) / box.width) * (high - low) / grain);
+    window.drag.wishes.push([performance.now(), low + steps * grain]);
+  }, true);
   const real = window.fetch;
   window.fetch = async (path, options) => {
-    const isScene = String(path).endsWith('/scene');
-    if (isScene && window.drag.isReplay) {
-      return new Response(window.drag.answers.shift());
-    }
+    if (!String(path).endsWith('/scene')) return real(path, options);
+    const known = window.drag.answers.get(options.body);
+    if (window.drag.isReplay && known) return new Response(known);
+    if (window.drag.isReplay) window.drag.misses += 1;
     const answer = await real(path, options);
-    if (isScene) window.drag.answers.push(await answer.clone().text());
+    window.drag.answers.set(options.body, await answer.clone().text());
     return answer;
   };
 }"""
 
 
-def latencies(page: Page) -> np.ndarray:
-    """Drag the first slider and give the time from each move to the next paint, in ms."""
-    page.evaluate("() => { window.drag.moves = []; window.drag.paints = [] }")
+def hand(moves: int) -> np.ndarray:
+    """Give the places of a hand that starts, hurries, slows down and stops, from 0 to 1.
+
+    Source:
+        Flash and Hogan, *The coordination of arm movements*, J. Neurosci. 5 (1985): least jerk.
+    """
+    t = np.arange(1, moves + 1) / moves
+    return t**3 * (10 - 15 * t + 6 * t**2)
+
+
+def latencies(page: Page, pause_ms: float) -> np.ndarray:
+    """Drag the first slider; give the times until its value, or a later one, was painted, in ms.
+
+    Moves that do not reach another step of the slider ask for nothing and are left out.
+    """
     box = page.locator(".track").first.bounding_box()
     if box is None:
         raise SystemExit("the study has no slider")
     page.mouse.move(box["x"] + 10, box["y"] + 10)
     page.mouse.down()
     page.wait_for_timeout(400)
-    page.evaluate("() => { window.drag.moves = []; window.drag.paints = [] }")
-    for k in range(MOVES):
-        page.mouse.move(box["x"] + 10 + (box["width"] - 20) * (k + 1) / MOVES, box["y"] + 10)
-        page.wait_for_timeout(PAUSE_MS)
+    page.evaluate("() => { window.drag.wishes = []; window.drag.paints = [] }")
+    for place in hand(MOVES):
+        page.mouse.move(box["x"] + 10 + (box["width"] - 20) * place, box["y"] + 10)
+        page.wait_for_timeout(pause_ms)
     page.wait_for_timeout(300)
-    found = page.evaluate("() => window.drag")
+    wishes, paints = page.evaluate("() => [window.drag.wishes, window.drag.paints]")
     page.keyboard.press("Escape")
     page.mouse.up()
     page.wait_for_timeout(300)
-    paints = np.array(found["paints"])
-    times = [paints[paints > move].min() - move for move in found["moves"] if (paints > move).any()]
+    times, last = [], -np.inf
+    for asked, wanted in wishes:
+        if wanted > last + 1e-9:
+            last = wanted
+            shown = [at for at, value in paints if at >= asked and value >= wanted - 1e-9]
+            times.append(min(shown, default=np.inf) - asked)
     return np.array(times)
+
+
+def compare(page: Page, what: str) -> None:
+    """Drag with the server and in the page alone, at both speeds, and print both."""
+    for pause in PAUSES_MS:
+        page.evaluate("() => { window.drag.answers.clear(); window.drag.isReplay = false }")
+        served = latencies(page, pause)
+        page.evaluate("() => { window.drag.isReplay = true; window.drag.misses = 0 }")
+        replayed = latencies(page, pause)
+        misses = page.evaluate("() => window.drag.misses")
+        print(f"{what}, a move every {pause} ms")
+        _print("with the server", served)
+        _print("replayed in the page", replayed)
+        print(f"  p95 ratio: {np.quantile(served, 0.95) / np.quantile(replayed, 0.95):.2f}")
+        print(f"  asked the server all the same in the replay: {misses}")
 
 
 def main() -> None:
@@ -88,16 +132,20 @@ def main() -> None:
         total = sum(size for name, size in sizes if "/fonts/" not in name)
         print(f"Bench shown after {shown:.0f} ms, {total / 1000:.0f} kB without fonts")
         page.evaluate(HOOKS)
-        served = latencies(page)
-        page.evaluate("() => { window.drag.isReplay = true }")
-        replayed = latencies(page)
+        compare(page, "the demo's steps")
+        page.locator(".slider-head button").first.click()
+        page.locator(".slider-range").first.get_by_label("step").fill("1/1000")
+        page.get_by_role("button", name="Keep").first.click()
+        page.wait_for_timeout(500)
+        compare(page, "steps finer than a pixel")
+        page.get_by_role("button", name="Undo").click()
+        page.wait_for_timeout(500)
         browser.close()
-    for name, times in (("with the server", served), ("replayed in the page", replayed)):
-        print(
-            f"{name}: {len(times)} moves, median {np.median(times):.1f} ms, "
-            f"p95 {np.quantile(times, 0.95):.1f} ms"
-        )
-    print(f"p95 ratio: {np.quantile(served, 0.95) / np.quantile(replayed, 0.95):.2f}")
+
+
+def _print(name: str, times: np.ndarray) -> None:
+    median, p95 = np.median(times), np.quantile(times, 0.95)
+    print(f"  {name}: {len(times)} moves, median {median:.1f} ms, p95 {p95:.1f} ms")
 
 
 if __name__ == "__main__":

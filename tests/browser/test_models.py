@@ -4,12 +4,13 @@ from tests.browser.bench import BrowserTest
 
 
 class ModelTest(BrowserTest):
-    def call(self, expression: str):
+    def call(self, expression: str, module: str = "bench/affine.model.js"):
         """Give the value of an expression that uses the model as ``m``."""
         self.page.goto(f"{self.base}/studies")
         self.page.evaluate(
-            "async () => { const root = document.querySelector('link[rel=stylesheet]').href;"
-            " window.m = await import(new URL('../../js/bench/affine.model.js', root)) }"
+            "async (module) => { const root = document.querySelector('link[rel=stylesheet]').href;"
+            " window.m = await import(new URL('../../js/' + module, root)) }",
+            module,
         )
         return self.page.evaluate(f"() => {{ const m = window.m; return {expression}; }}")
 
@@ -58,3 +59,42 @@ class ModelTest(BrowserTest):
         for window, expected in table:
             with self.subTest(window):
                 self.assertEqual(expected, self.call(f"m.isDrawable({window})"))
+
+    def test_the_upper_end_of_a_slider_is_a_step_of_its_own(self) -> None:
+        uneven = "{ low_value: 0, high_value: 2 * Math.PI, step_value: 1 / 8 }"
+        fine = "{ low_value: 0, high_value: 3, step_value: 1 / 1000 }"
+        table = (
+            (f"m.valueOfStep({uneven}, m.stepNear({uneven}, 6.28)) === 2 * Math.PI", True),
+            (f"m.valueOfStep({uneven}, m.stepNear({uneven}, 6.2))", 6.25),
+            ("m.lastStep({ low_value: 0, high_value: 0.3, step_value: 0.1 })", 3),
+            (f"m.stepMeant({fine}, 2.9996, m.stepsInPixel({fine}, 200))", 3000),
+            (f"m.stepMeant({fine}, 0.007, m.stepsInPixel({fine}, 200))", 0),
+            (f"m.stepsAhead({fine}, 2940, 2970, 15)", [3000, 2985]),
+            (f"m.stepsAhead({fine}, 30, 0, 15)", []),
+        )
+        for expression, expected in table:
+            with self.subTest(expression):
+                self.assertEqual(expected, self.call(expression, "bench/steps.model.js"))
+
+    def test_answers_are_asked_for_ahead_and_a_refusal_is_not_kept(self) -> None:
+        asked = self.call(
+            """(async () => {
+              const asked = [];
+              const send = async (body) => {
+                asked.push(body);
+                if (body === 'bad') throw new Error('refused');
+                return body;
+              };
+              const answers = new m.Answers(send);
+              await answers.get(1);
+              answers.foresee([2, 'bad', 3]);
+              await new Promise((done) => setTimeout(done, 20));
+              const wished = [await answers.get(2), await answers.get('bad').catch(() => 'again')];
+              for (let k = 10; k < 20; k += 1) await answers.get(k);
+              answers.foresee([99]);
+              await new Promise((done) => setTimeout(done, 20));
+              return [asked, wished];
+            })()""",
+            "shared/answers.js",
+        )
+        self.assertEqual([[1, 2, "bad", "bad", *range(10, 20)], [2, "again"]], asked)

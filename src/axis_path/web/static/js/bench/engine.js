@@ -6,6 +6,7 @@
  * reading line. `look` asks for the scene of the present state; `commit` keeps commands. An answer
  * for another version than the present one is never painted.
  */
+import { Answers } from "../shared/answers.js";
 import { ApiError, post } from "../shared/api.js";
 import { Follower } from "../shared/follower.js";
 import { shiftBetween } from "./affine.model.js";
@@ -34,11 +35,14 @@ export class Engine {
     this.watchers = new Set();
     this.arePanelsDue = false;
     this.isLookNeeded = false;
+    this.answers = new Answers(({ part, ...body }) => post(`${this.path}/${part}`, body));
+    /** Commands the hand will probably try next. @type {any[]} */
+    this.expected = [];
     this.scenes = new Follower(
-      ({ part, ...body }) => post(`${this.path}/${part}`, body),
+      (body) => this.answers.get(body),
       (answer) => this.takeAnswer(answer),
       (error) => this.complain(error),
-      () => this.arePanelsDue && this.askPanels(),
+      () => this.rest(),
     );
   }
 
@@ -135,9 +139,22 @@ export class Engine {
     this.look();
   }
 
-  /** Try a command out while the hand moves. */
-  draft(command) {
+  /** The picture stands: time for what hangs on it, and for what may come next. */
+  rest() {
+    if (this.arePanelsDue) this.askPanels();
+    this.answers.foresee(this.expected.map((command) => this.body({ part: "scene", drafts: [command] })));
+    this.expected = [];
+  }
+
+  /**
+   * Try a command out while the hand moves.
+   * @param {object} command
+   * @param {object[]} [expected] commands the hand will probably try next.
+   */
+  draft(command, expected = []) {
+    if (!this.drafts.length) this.answers.begin();
     this.drafts = [command];
+    this.expected = expected;
     this.look();
     this.changed();
   }

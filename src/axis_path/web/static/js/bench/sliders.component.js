@@ -1,5 +1,6 @@
 // @ts-check
 /** Sliders: drag, arrow keys, a typed value, and the ends and the step. */
+import { stepMeant, stepNear, stepsAhead, stepsInPixel, valueOfStep } from "./steps.model.js";
 
 const KEYS = { ArrowLeft: -1, ArrowDown: -1, ArrowRight: 1, ArrowUp: 1, PageDown: -10, PageUp: 10 };
 
@@ -50,14 +51,22 @@ export const slider = (engine) => () => ({
     return !this.slider.used_by.length;
   },
 
-  valueAt(event) {
+  follow(event) {
     const box = event.currentTarget.getBoundingClientRect();
     const part = Math.min(Math.max((event.clientX - box.left) / box.width, 0), 1);
-    return this.slider.low_value + part * (this.slider.high_value - this.slider.low_value);
+    const value = this.slider.low_value + part * (this.slider.high_value - this.slider.low_value);
+    this.try(value, stepsInPixel(this.slider, box.width));
   },
-  try(value) {
-    this.command = { do: "set", id: this.slider.id, value };
-    engine.draft(this.command);
+  /** Try a value out; the hand moves in grains of so many steps. */
+  try(value, grain = 1) {
+    const from = stepNear(this.slider, this.command ? this.command.value : this.slider.value);
+    const to = stepMeant(this.slider, value, grain);
+    if (this.command && to === from) return;
+    this.command = this.commandAt(to);
+    engine.draft(this.command, stepsAhead(this.slider, from, to, grain).map((k) => this.commandAt(k)));
+  },
+  commandAt(k) {
+    return { do: "set", id: this.slider.id, value: valueOfStep(this.slider, k) };
   },
   async keepTried() {
     const { command } = this;
@@ -73,10 +82,10 @@ export const slider = (engine) => () => ({
     event.currentTarget.focus();
     event.currentTarget.setPointerCapture(event.pointerId);
     this.isHeld = true;
-    this.try(this.valueAt(event));
+    this.follow(event);
   },
   drag(event) {
-    if (this.isHeld) this.try(this.valueAt(event));
+    if (this.isHeld) this.follow(event);
   },
   drop() {
     this.isHeld = false;
