@@ -2,14 +2,14 @@
 
 import threading
 
-from axis_path.core.evaluate import Compiler, Expression, Graph, Op, RealFunction, Surroundings
+from axis_path.core.evaluate import Expression, FullCompiler, Graph, Op, RealFunction, Surroundings
 from axis_path.core.language import Vocabulary, read_expression
 from axis_path.core.language.tree import AngleUnit
 
 
 def make_function(text: str, unit: AngleUnit = AngleUnit.RADIANS) -> RealFunction:
     graph = Graph()
-    compiler = Compiler(graph, Surroundings(unit, lambda name: None, lambda name: None))
+    compiler = FullCompiler(graph, Surroundings(unit, lambda name: None, lambda name: None))
     variable = graph.add(Op.VARIABLE)
     tree = read_expression(text, Vocabulary(variables=frozenset({"x"})))
     step = compiler.compile(tree, {"x": variable})

@@ -76,10 +76,20 @@ TEXTS = (
 )
 
 
+#: What functions of one, two and three values are given.
+GIVEN = ("x", "2 - x", "1")
+
+
 def drawn_points(count: int) -> np.ndarray:
     drawn = np.random.default_rng(SEED)
     return np.concatenate(
-        [EDGES, drawn.normal(0, 1, count), drawn.normal(0, 30, count), drawn.uniform(-1, 1, count)]
+        [
+            EDGES,
+            drawn.normal(0, 1, count),
+            drawn.normal(0, 30, count),
+            drawn.uniform(-1, 1, count),
+            drawn.integers(-40, 40, count),
+        ]
     )
 
 
@@ -87,9 +97,13 @@ class BackendsAgreeTest(unittest.TestCase):
     """The three arithmetics mean the same, for every entry of the catalogue."""
 
     def texts(self) -> list[str]:
-        one = [f"{n}(x)" for n, e in FUNCTIONS.items() if len(e.arguments) == 1]
-        two = [f"{n}(x, 2 - x)" for n, e in FUNCTIONS.items() if len(e.arguments) == 2]
-        return [*one, *two, *TEXTS]
+        calls = [
+            f"{name}({', '.join(GIVEN[:count])})"
+            for name, entry in FUNCTIONS.items()
+            for count in (1, 2, 3)
+            if entry.accepts(count) and entry.components is None
+        ]
+        return [*calls, *TEXTS]
 
     def test_fast_values_lie_in_the_enclosure_and_the_ball_and_are_undefined_together(self) -> None:
         points = drawn_points(40)
@@ -178,7 +192,9 @@ class CatalogueTest(unittest.TestCase):
         for name, entry in FUNCTIONS.items():
             with self.subTest(name):
                 self.assertEqual(name, entry.name)
-                self.assertEqual(len(entry.arguments), len(entry.derivative))
+                ways = (entry.backends, entry.expansion, entry.components)
+                self.assertEqual(1, sum(way is not None for way in ways))
+                self.assertIn(len(entry.derivative), (0, len(entry.arguments)))
                 for words in (entry.meaning, entry.defined, entry.returns, entry.example):
                     self.assertTrue(words)
                 read_expression(entry.example, Vocabulary(variables=frozenset({"x"})))
@@ -275,6 +291,12 @@ UNDEFINED = (
     ("(-2)^(1/4)", "an even root of a negative number"),
     ("1 + sqrt(1/0)", "a division by zero"),
     ("e^(10^12)", "too large or too small to be written"),
+    ("factorial(-1)", "factorial of a negative number"),
+    ("2.5!", "factorial of a number that is not whole"),
+    ("atan2(0, 0)", "the angle of (0, 0)"),
+    ("mod(5, 0)", "a division by zero"),
+    ("acosh(1/2)", "acosh of a number below 1"),
+    ("gamma(-3)", "gamma of a whole number that is not positive"),
 )
 
 

@@ -10,7 +10,7 @@ from axis_path.core.errors import LimitError, MathError, NotHandledError
 from axis_path.core.language import (
     FunctionLine,
     NoteLine,
-    ParameterLine,
+    ValueLine,
     Vocabulary,
     nearest,
     read_expression,
@@ -106,8 +106,8 @@ LINES = (
     ("f_1(x) = x", FunctionLine, "f_1", "x"),
     ("y = x^2", FunctionLine, None, "x"),
     ("x^2 - 3", FunctionLine, None, "x"),
-    ("a = 2.5", ParameterLine, "a", None),
-    ("b = 2a", ParameterLine, "b", None),
+    ("a = 2.5", ValueLine, "a", None),
+    ("b = 2a", ValueLine, "b", None),
     ("# any text = 3", NoteLine, None, None),
 )
 

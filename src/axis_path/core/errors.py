@@ -3,6 +3,23 @@
 Every class has a ``code``; ``docs/errors.md`` lists them all, and a test holds it to that.
 """
 
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True, slots=True)
+class Repair:
+    """A change that mends a text.
+
+    Attributes:
+        position: what is replaced, ``(start, end)``; equal ends insert.
+        text: what stands there then.
+        label: what a button that does it says.
+    """
+
+    position: tuple[int, int]
+    text: str
+    label: str
+
 
 class MathError(Exception):
     """The student's text is wrong, or asks for what is not handled yet.
@@ -13,6 +30,7 @@ class MathError(Exception):
         code: a fixed word for programs.
         suggestion: a text that may stand at ``position`` instead, or None.
         letters: names without a value that could become sliders.
+        repair: a change of the text that mends it, or None.
     """
 
     code = "language.wrong"
@@ -24,12 +42,16 @@ class MathError(Exception):
         position: tuple[int, int] = (0, 0),
         suggestion: str | None = None,
         letters: tuple[str, ...] = (),
+        repair: Repair | None = None,
     ) -> None:
         super().__init__(message)
         self.message = message
         self.position = position
         self.suggestion = suggestion
         self.letters = letters
+        if repair is None and suggestion is not None:
+            repair = Repair(position, suggestion, f"Use {suggestion}")
+        self.repair = repair
 
 
 class GrammarError(MathError):
@@ -56,6 +78,12 @@ class ArgumentCountError(MathError):
     code = "language.argument_count"
 
 
+class ShapeError(MathError):
+    """A number, a point or a list where another of them is wanted."""
+
+    code = "language.shape"
+
+
 class NotHandledError(MathError):
     """A line of the language that this version cannot work with yet, and says so."""
 
@@ -78,6 +106,12 @@ class DomainError(MathError):
     """A domain whose ends leave nothing, or have no value."""
 
     code = "study.domain"
+
+
+class ListError(MathError):
+    """A list that cannot be made, or lists that do not fit together."""
+
+    code = "study.list"
 
 
 class SliderError(MathError):

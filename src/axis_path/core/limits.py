@@ -24,6 +24,12 @@ TREE_DEPTH = Limit(150, "levels", "Operations within operations, after reading."
 NESTED_DEFINITIONS = Limit(
     220, "levels", "Operations within operations, with those of the definitions they use."
 )
+DERIVATIVE_ORDER = Limit(8, "times", "How often a function may be derived in one step.")
+LIST_LENGTH = Limit(1_000_000, "elements", "The elements of one list.")
+SUM_TERMS = Limit(100_000, "terms", "The terms of one sum or product.")
+INTEGER_DIGITS = Limit(100_000, "digits", "The figures of one whole number.")
+EXACT_TIME = Limit(2_000, "ms", "The time for finding an exact form.")
+EXACT_MEMORY = Limit(1_024, "MB", "The memory for finding an exact form.")
 LINES = Limit(500, "lines", "The lines of one study.")
 STEPS = Limit(20_000, "steps", "The steps of one compiled expression, with all it uses.")
 DIGITS = Limit(1_000, "digits", "The digits of one decimal.")

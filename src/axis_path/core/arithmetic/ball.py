@@ -23,10 +23,13 @@ from functools import lru_cache
 import flint
 from flint import arb, fmpq
 
+from axis_path.core.limits import INTEGER_DIGITS
+
 _LOCK = threading.RLock()
 #: Exact forms larger than this are dropped: the digits stand, the fraction would be unreadable.
 EXACT_BITS = 4_000
-LARGEST_EXACT_EXPONENT = 1_000
+#: Whole numbers are kept exactly up to this size.
+WHOLE_BITS = int(INTEGER_DIGITS.value * 3.3219280948873626)
 
 
 class Defined(IntEnum):
@@ -124,7 +127,8 @@ def undefined(reason: str) -> Ball:
 
 
 def _small(value: fmpq) -> fmpq | None:
-    return value if value.height_bits() <= EXACT_BITS else None
+    most = WHOLE_BITS if value.q == 1 else EXACT_BITS
+    return value if value.height_bits() <= most else None
 
 
 def made(value: arb, *sources: Ball, exact: fmpq | None = None, turns: fmpq | None = None) -> Ball:
@@ -225,7 +229,10 @@ def integer_power(a: Ball, n: int) -> Ball:
         return made(arb(1), a, exact=fmpq(1))
     if n < 0:
         return divide(from_fraction(1), integer_power(a, -n))
-    exact = a.exact**n if a.exact is not None and n <= LARGEST_EXACT_EXPONENT else None
+    exact = None
+    if a.exact is not None:
+        most = WHOLE_BITS if a.exact.q == 1 else EXACT_BITS
+        exact = a.exact**n if (a.exact.height_bits() - 1) * n <= most else None
     value = a.value**n
     if n % 2 == 0 and not a.excludes_zero():
         # The library's power of a ball across zero reaches below zero; a square does not.
@@ -314,3 +321,28 @@ def restrict(body: Ball, holds: bool | None, reason: str) -> Ball:
     if holds is None:
         return limited(body, Defined.MAYBE, reason)
     return body if holds else undefined(reason)
+
+
+def join(possible: list[Ball], reason: str, *, is_certain: bool) -> Ball:
+    """Join balls of which one is meant; it cannot be told which.
+
+    Args:
+        possible: what may be meant; none if nothing can be.
+        reason: why there may be no value.
+        is_certain: whether one of them is meant for sure.
+    """
+    if not possible:
+        return undefined(reason)
+    if len(possible) == 1 and is_certain:
+        return possible[0]
+    with_value = [each for each in possible if each.defined is not Defined.NO]
+    if not with_value:
+        return possible[0]
+    value = with_value[0].value
+    for each in with_value[1:]:
+        value = value.union(each.value)
+    result = Ball(value, continuous=False)
+    worst = min(possible, key=lambda each: each.defined)
+    if worst.defined is not Defined.YES:
+        return limited(result, Defined.MAYBE, worst.reason, continuous=False)
+    return result if is_certain else limited(result, Defined.MAYBE, reason, continuous=False)

@@ -149,13 +149,14 @@ def arctangent(a: Ball) -> Ball:
     return made(a.value.atan(), a, turns=turns, exact=exact)
 
 
-def _zero_at_zero(a: Ball) -> fmpq | None:
+def known_zero(a: Ball) -> fmpq | None:
+    """Give 0 for a number that is exactly 0: the value there of odd functions."""
     return fmpq(0) if a.exact is not None and a.exact == 0 else None
 
 
 def hyperbolic_sine(a: Ball) -> Ball:
     """Give sinh a."""
-    return made(a.value.sinh(), a, exact=_zero_at_zero(a))
+    return made(a.value.sinh(), a, exact=known_zero(a))
 
 
 def hyperbolic_cosine(a: Ball) -> Ball:
@@ -166,7 +167,7 @@ def hyperbolic_cosine(a: Ball) -> Ball:
 
 def hyperbolic_tangent(a: Ball) -> Ball:
     """Give tanh a."""
-    return made(a.value.tanh(), a, exact=_zero_at_zero(a))
+    return made(a.value.tanh(), a, exact=known_zero(a))
 
 
 def _steps(a: Ball, low: arb, high: arb, exact: fmpq | None) -> Ball:

@@ -57,29 +57,29 @@ def constant(low: float, high: float) -> Enclosure:
     return Enclosure(np.float64(low) + np.zeros(()), np.float64(high) + np.zeros(()))
 
 
-def _outward(low: Floats, high: Floats, *sources: Enclosure) -> Enclosure:
+def outward(low: Floats, high: Floats, *sources: Enclosure) -> Enclosure:
     """Round outward by one step; inf - inf and the like become unbounded."""
     low = np.where(np.isnan(low), -np.inf, np.nextafter(low, -np.inf))
     high = np.where(np.isnan(high), np.inf, np.nextafter(high, np.inf))
     return Enclosure(low, high).with_flags(*sources)
 
 
-def _library(low: Floats, high: Floats, *sources: Enclosure) -> Enclosure:
+def library(low: Floats, high: Floats, *sources: Enclosure) -> Enclosure:
     """Round outward by what a library function may be wrong."""
     with np.errstate(invalid="ignore"):
         low = np.where(np.isinf(low), low, low - LIBRARY_ERROR * np.abs(low))
         high = np.where(np.isinf(high), high, high + LIBRARY_ERROR * np.abs(high))
-    return _outward(low, high, *sources)
+    return outward(low, high, *sources)
 
 
 def add(a: Enclosure, b: Enclosure) -> Enclosure:
     """Enclose a + b."""
-    return _outward(a.low + b.low, a.high + b.high, a, b)
+    return outward(a.low + b.low, a.high + b.high, a, b)
 
 
 def subtract(a: Enclosure, b: Enclosure) -> Enclosure:
     """Enclose a - b."""
-    return _outward(a.low - b.high, a.high - b.low, a, b)
+    return outward(a.low - b.high, a.high - b.low, a, b)
 
 
 def negative(a: Enclosure) -> Enclosure:
@@ -98,7 +98,7 @@ def _products(a: Enclosure, b: Enclosure) -> tuple[Floats, Floats]:
 
 def multiply(a: Enclosure, b: Enclosure) -> Enclosure:
     """Enclose a b."""
-    return _outward(*_products(a, b), a, b)
+    return outward(*_products(a, b), a, b)
 
 
 def reciprocal(a: Enclosure) -> Enclosure:
@@ -107,7 +107,7 @@ def reciprocal(a: Enclosure) -> Enclosure:
     touches = (a.low <= 0) & (a.high >= 0)
     low = np.where(inside | (a.high == 0), -np.inf, 1 / np.where(a.high == 0, 1.0, a.high))
     high = np.where(inside | (a.low == 0), np.inf, 1 / np.where(a.low == 0, 1.0, a.low))
-    result = _outward(low, high, a)
+    result = outward(low, high, a)
     return replace(
         result,
         partial=result.partial | touches,
@@ -136,7 +136,7 @@ def integer_power(a: Enclosure, n: int) -> Enclosure:
     if n < 0:
         return reciprocal(integer_power(a, -n))
     base = absolute(a) if n % 2 == 0 else a
-    result = _library(base.low**n, base.high**n, a)
+    result = library(base.low**n, base.high**n, a)
     return replace(result, low=np.maximum(result.low, 0.0)) if n % 2 == 0 else result
 
 
@@ -163,7 +163,7 @@ def _root(a: Enclosure, numerator: int, denominator: int) -> Enclosure:
     # The exponent is rounded too, which weighs the more the further the base is from 1.
     low_error = _exponent_error(a.low, exponent) * np.abs(low)
     high_error = _exponent_error(a.high, exponent) * np.abs(high)
-    return _library(low - low_error, high + high_error, a)
+    return library(low - low_error, high + high_error, a)
 
 
 def _exponent_error(base: Floats, exponent: float) -> Floats:
@@ -199,7 +199,7 @@ def power(a: Enclosure, b: Enclosure) -> Enclosure:
 
 def exponential(a: Enclosure) -> Enclosure:
     """Enclose e^a."""
-    result = _library(np.exp(a.low), np.exp(a.high), a)
+    result = library(np.exp(a.low), np.exp(a.high), a)
     return replace(result, low=np.maximum(result.low, 0.0))
 
 
@@ -207,12 +207,17 @@ def logarithm(a: Enclosure) -> Enclosure:
     """Enclose the natural logarithm."""
     low = np.where(a.low > 0, np.log(np.where(a.low > 0, a.low, 1.0)), -np.inf)
     high = np.where(a.high > 0, np.log(np.where(a.high > 0, a.high, 1.0)), -np.inf)
-    result = _library(low, high, a)
+    result = library(low, high, a)
     return replace(
         result,
         partial=result.partial | (a.low <= 0),
         nowhere=result.nowhere | (a.high <= 0),
     )
+
+
+def decimal_logarithm(a: Enclosure) -> Enclosure:
+    """Enclose the logarithm to base 10."""
+    return divide(logarithm(a), constant(2.302585092994045, 2.302585092994046))
 
 
 def _holds_multiple(a: Enclosure, offset: float) -> Flags:
@@ -232,7 +237,7 @@ def sine(a: Enclosure) -> Enclosure:
         one, other = np.sin(a.low), np.sin(a.high)
     low = np.where(wild | _holds_multiple(a, -np.pi / 2), -1.0, np.minimum(one, other))
     high = np.where(wild | _holds_multiple(a, np.pi / 2), 1.0, np.maximum(one, other))
-    result = _library(low, high, a)
+    result = library(low, high, a)
     return replace(result, low=np.maximum(result.low, -1.0), high=np.minimum(result.high, 1.0))
 
 
@@ -243,7 +248,7 @@ def cosine(a: Enclosure) -> Enclosure:
         one, other = np.cos(a.low), np.cos(a.high)
     low = np.where(wild | _holds_multiple(a, np.pi), -1.0, np.minimum(one, other))
     high = np.where(wild | _holds_multiple(a, 0.0), 1.0, np.maximum(one, other))
-    result = _library(low, high, a)
+    result = library(low, high, a)
     return replace(result, low=np.maximum(result.low, -1.0), high=np.minimum(result.high, 1.0))
 
 
@@ -252,7 +257,7 @@ def tangent(a: Enclosure) -> Enclosure:
     wild = ~((np.abs(a.low) < 1e8) & (np.abs(a.high) < 1e8))
     pole = wild | _holds_multiple(a, np.pi / 2) | _holds_multiple(a, -np.pi / 2)
     with np.errstate(invalid="ignore"):
-        result = _library(
+        result = library(
             np.where(pole, -np.inf, np.tan(a.low)), np.where(pole, np.inf, np.tan(a.high)), a
         )
     return replace(result, partial=result.partial | pole, broken=result.broken | pole)
@@ -267,37 +272,37 @@ def _clipped(a: Enclosure) -> tuple[Enclosure, Flags, Flags]:
 def arcsine(a: Enclosure) -> Enclosure:
     """Enclose arcsin a, in radians."""
     inner, partly, wholly = _clipped(a)
-    result = _library(np.arcsin(inner.low), np.arcsin(inner.high), a)
+    result = library(np.arcsin(inner.low), np.arcsin(inner.high), a)
     return replace(result, partial=result.partial | partly, nowhere=result.nowhere | wholly)
 
 
 def arccosine(a: Enclosure) -> Enclosure:
     """Enclose arccos a, in radians."""
     inner, partly, wholly = _clipped(a)
-    result = _library(np.arccos(inner.high), np.arccos(inner.low), a)
+    result = library(np.arccos(inner.high), np.arccos(inner.low), a)
     return replace(result, partial=result.partial | partly, nowhere=result.nowhere | wholly)
 
 
 def arctangent(a: Enclosure) -> Enclosure:
     """Enclose arctan a, in radians."""
-    return _library(np.arctan(a.low), np.arctan(a.high), a)
+    return library(np.arctan(a.low), np.arctan(a.high), a)
 
 
 def hyperbolic_sine(a: Enclosure) -> Enclosure:
     """Enclose sinh a."""
-    return _library(np.sinh(a.low), np.sinh(a.high), a)
+    return library(np.sinh(a.low), np.sinh(a.high), a)
 
 
 def hyperbolic_cosine(a: Enclosure) -> Enclosure:
     """Enclose cosh a."""
     size = absolute(a)
-    result = _library(np.cosh(size.low), np.cosh(size.high), a)
+    result = library(np.cosh(size.low), np.cosh(size.high), a)
     return replace(result, low=np.maximum(result.low, 1.0))
 
 
 def hyperbolic_tangent(a: Enclosure) -> Enclosure:
     """Enclose tanh a."""
-    return _library(np.tanh(a.low), np.tanh(a.high), a)
+    return library(np.tanh(a.low), np.tanh(a.high), a)
 
 
 def _steps(low: Floats, high: Floats, a: Enclosure) -> Enclosure:
@@ -339,3 +344,29 @@ def restrict(body: Enclosure, *, inside: Flags, outside: Flags) -> Enclosure:
         outside: columns where it is proved to fail throughout.
     """
     return replace(body, partial=body.partial | ~inside, nowhere=body.nowhere | outside)
+
+
+def join(parts: list[tuple[Flags, Enclosure]], covered: Flags) -> Enclosure:
+    """Join enclosures of which, in each column, some may hold.
+
+    Args:
+        parts: for each, the columns in which it may hold.
+        covered: the columns in which one of them holds throughout.
+    """
+    low: Floats = np.full((), np.inf)
+    high: Floats = np.full((), -np.inf)
+    partial: Flags = ~covered
+    broken: Flags = NO
+    some: Flags = NO
+    count: NDArray[np.int64] = np.zeros((), dtype=np.int64)
+    for possible, part in parts:
+        held = possible & ~part.nowhere
+        low = np.where(held, np.minimum(low, part.low), low)
+        high = np.where(held, np.maximum(high, part.high), high)
+        partial = partial | (possible & (part.partial | part.nowhere))
+        broken = broken | (possible & part.broken)
+        some = some | held
+        count = count + possible
+    return Enclosure(
+        np.where(some, low, 0.0), np.where(some, high, 0.0), partial, ~some, broken | (count > 1)
+    )

@@ -1,78 +1,52 @@
 """Every function and constant ONCE: what it is called, what it means, how it is computed.
 
 The language asks here what a name is, the backends how to compute it, the Reference what to say
-of it. Nothing here knows of text or trees. Read ``entry.py``, then any entry of ``functions.py``.
+of it. Nothing here knows of text or trees. Read ``entry.py``, then any entry of ``powers.py``.
 """
 
-import math
-
-from axis_path.core.arithmetic import ball
-from axis_path.core.catalogue import functions
+from axis_path.core.catalogue import hyperbolic, plane, powers, steps, trigonometry, whole
+from axis_path.core.catalogue.constants import CONSTANTS, DEGREE, SUMMARY_ENTRIES
 from axis_path.core.catalogue.entry import (
-    AngleRole,
     Argument,
     Backends,
     ConstantEntry,
     FunctionEntry,
     Group,
+    SummaryEntry,
 )
 
 __all__ = [
     "CONSTANTS",
     "DEGREE",
     "FUNCTIONS",
+    "OPERATIONS",
     "SPELLINGS",
-    "AngleRole",
+    "SUMMARY_ENTRIES",
     "Argument",
     "Backends",
     "ConstantEntry",
     "FunctionEntry",
     "Group",
+    "SummaryEntry",
 ]
 
 FUNCTIONS: dict[str, FunctionEntry] = {
     entry.name: entry
     for entry in (
-        *functions.POWERS,
-        *functions.LOGARITHMS,
-        *functions.TRIGONOMETRY,
-        *functions.HYPERBOLIC,
-        *functions.STEPS,
+        *powers.POWERS,
+        *powers.LOGARITHMS,
+        *trigonometry.TRIGONOMETRY,
+        *hyperbolic.HYPERBOLIC,
+        *steps.STEPS,
+        *whole.WHOLE,
+        *whole.SPECIAL,
+        *plane.PLANE,
     )
 }
 
-#: One degree in radians. It has no typed name: it comes from ``°`` and from studies in degrees.
-DEGREE = "°"
-
-CONSTANTS: dict[str, ConstantEntry] = {
-    entry.name: entry
-    for entry in (
-        ConstantEntry(
-            name="pi",
-            spellings=("π",),
-            meaning="half a turn in radians, 3.14159…",
-            example="2pi",
-            low=math.pi,
-            high=math.nextafter(math.pi, 4),
-            proving=ball.pi,
-        ),
-        ConstantEntry(
-            name="e",
-            meaning="the base of the natural logarithm, 2.71828…",
-            example="e^x",
-            low=math.e,
-            high=math.nextafter(math.e, 4),
-            proving=ball.euler,
-        ),
-        ConstantEntry(
-            name=DEGREE,
-            meaning="one degree in radians",
-            example="sin(30°)",
-            low=math.nextafter(math.pi / 180, 0),
-            high=math.nextafter(math.pi / 180, 1),
-            proving=ball.degree,
-        ),
-    )
+#: The functions that are operations of their own in each arithmetic.
+OPERATIONS: dict[str, Backends] = {
+    name: entry.backends for name, entry in FUNCTIONS.items() if entry.backends is not None
 }
 
 #: Other spellings of functions and constants, by what they mean.

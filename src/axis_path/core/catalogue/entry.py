@@ -7,19 +7,12 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 import numpy as np
+from flint import acb
 from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Ball, Enclosure
 
 Floats = NDArray[np.float64]
-
-
-class AngleRole(StrEnum):
-    """Which side of a function is an angle, and so follows the study's unit."""
-
-    NONE = "none"
-    TAKES = "takes"
-    RETURNS = "returns"
 
 
 class Group(StrEnum):
@@ -30,15 +23,20 @@ class Group(StrEnum):
     TRIGONOMETRY = "Trigonometry"
     HYPERBOLIC = "Hyperbolic functions"
     STEPS = "Parts and steps"
+    WHOLE = "Whole numbers"
+    SPECIAL = "Special functions"
+    PLANE = "Points and angles"
+    RANGES = "Sums and integrals"
     CONSTANTS = "Constants"
 
 
 @dataclass(frozen=True, slots=True)
 class Argument:
-    """One argument, by the name it is shown under, and what it means."""
+    """One argument: the name it is shown under, what it means, and whether it may be left out."""
 
     name: str
     meaning: str
+    is_optional: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -49,22 +47,36 @@ class Backends:
         fast: on float64 arrays, NaN where undefined.
         enclosing: on enclosures of columns.
         proving: on balls, called inside ``precision``.
+        exact: the name of the same function in SymPy; empty if it has none.
+        complex: on complex balls, with a flag that asks for a value only where the function is
+            analytic; None if it is for real numbers only.
     """
 
     fast: Callable[..., Floats]
     enclosing: Callable[..., Enclosure]
     proving: Callable[..., Ball]
+    exact: str = ""
+    complex: Callable[..., acb] | None = None
 
 
 @dataclass(frozen=True, slots=True)
 class FunctionEntry:
     """A function: what the Reference says of it, and how it is computed.
 
+    It is computed in one of three ways: by an operation of each arithmetic (``backends``), by other
+    functions (``expansion``), or as a point of two numbers (``components``). Texts in our language
+    name the arguments ``u``, ``v`` and ``w``, and angles in them are radians.
+
     Attributes:
         spellings: other names that mean the same.
-        derivative: the derivative by each argument, in our language; the arguments there are
-            ``u`` and ``v``. It holds wherever the function has a derivative.
+        derivative: the derivative by each argument. It holds wherever the function has one; empty
+            for a function whose derivative is not known here.
+        expansion: for each number of arguments the same in other functions.
+        components: the two coordinates of a point, likewise by the number of arguments.
         inverse: the function that ``name^-1`` means, if there is one.
+        takes_angle: the places of the arguments that are angles.
+        returns_angle: whether the value (of a point, its second coordinate) is an angle.
+        repeats: whether more arguments of the last kind may follow.
     """
 
     name: str
@@ -74,11 +86,33 @@ class FunctionEntry:
     defined: str
     returns: str
     example: str
-    backends: Backends
-    derivative: tuple[str, ...]
+    backends: Backends | None = None
+    derivative: tuple[str, ...] = ()
+    expansion: dict[int, str] | None = None
+    components: dict[int, tuple[str, str]] | None = None
     spellings: tuple[str, ...] = ()
-    angle: AngleRole = AngleRole.NONE
+    takes_angle: tuple[int, ...] = ()
+    returns_angle: bool = False
     inverse: str | None = None
+    repeats: bool = False
+
+    def accepts(self, count: int) -> bool:
+        """Tell whether the function can be given so many values."""
+        least = sum(not argument.is_optional for argument in self.arguments)
+        return least <= count and (self.repeats or count <= len(self.arguments))
+
+
+@dataclass(frozen=True, slots=True)
+class SummaryEntry:
+    """A sum, a product or an integral, as the Reference shows it; the language reads it itself."""
+
+    name: str
+    arguments: tuple[Argument, ...]
+    meaning: str
+    defined: str
+    returns: str
+    example: str
+    group: Group = Group.RANGES
 
 
 @dataclass(frozen=True, slots=True)
@@ -89,6 +123,7 @@ class ConstantEntry:
         low: the greatest float that is at most the number.
         high: the smallest float that is at least the number.
         proving: gives the number as a ball.
+        exact: its name in SymPy; empty for a number that is put together from others.
     """
 
     name: str
@@ -97,5 +132,6 @@ class ConstantEntry:
     low: float
     high: float
     proving: Callable[[], Ball]
+    exact: str = ""
     spellings: tuple[str, ...] = ()
     group: Group = Group.CONSTANTS

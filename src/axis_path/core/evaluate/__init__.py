@@ -5,34 +5,66 @@
 """
 
 from axis_path.core.evaluate.backends import float_bounds, nearest_float
-from axis_path.core.evaluate.compile import Compiler, Surroundings, UserFunction
+from axis_path.core.evaluate.compile import (
+    Compiler,
+    ListSource,
+    Shaped,
+    Surroundings,
+    UserFunction,
+)
+from axis_path.core.evaluate.exact_pool import ExactForm, exact_form
+from axis_path.core.evaluate.full import FullCompiler
 from axis_path.core.evaluate.function import (
     VALUE_BITS,
     End,
     Expression,
     RealFunction,
+    evaluate_complex,
     evaluate_constant,
+    sample_inputs,
 )
 from axis_path.core.evaluate.graph import Graph, Op
+from axis_path.core.evaluate.lists import inputs_of
 from axis_path.core.evaluate.program import run
-from axis_path.core.evaluate.result import Result, decimal_text, digits_of, make_result
+from axis_path.core.evaluate.result import (
+    Result,
+    ResultKind,
+    decimal_text,
+    digits_of,
+    make_complex,
+    make_list,
+    make_point,
+    make_result,
+)
 
 __all__ = [
     "VALUE_BITS",
     "Compiler",
     "End",
+    "ExactForm",
     "Expression",
+    "FullCompiler",
     "Graph",
+    "ListSource",
     "Op",
     "RealFunction",
     "Result",
+    "ResultKind",
+    "Shaped",
     "Surroundings",
     "UserFunction",
     "decimal_text",
     "digits_of",
+    "evaluate_complex",
     "evaluate_constant",
+    "exact_form",
     "float_bounds",
+    "inputs_of",
+    "make_complex",
+    "make_list",
+    "make_point",
     "make_result",
     "nearest_float",
     "run",
+    "sample_inputs",
 ]

@@ -12,8 +12,10 @@ import numpy as np
 from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Ball, Defined, Enclosure, ball, enclosure
-from axis_path.core.catalogue import CONSTANTS, FUNCTIONS
-from axis_path.core.evaluate.graph import Fence, Op
+from axis_path.core.catalogue import CONSTANTS, OPERATIONS
+from axis_path.core.evaluate import summaries
+from axis_path.core.evaluate.fences import ball_inside, columns_inside, samples_inside
+from axis_path.core.evaluate.graph import Fence, Inner, Op, Split
 
 Floats = NDArray[np.float64]
 
@@ -71,17 +73,11 @@ def _power(a: Floats, b: Floats) -> Floats:
     return np.where(missing, np.nan, np.power(a, b))
 
 
-def _logarithm(function: Callable[[Floats], Floats]) -> Callable[[Floats], Floats]:
-    return lambda a: np.where(a > 0, function(a), np.nan)
-
-
 class Fast:
     """NumPy arrays of float64; NaN where undefined."""
 
     _operations: ClassVar[dict[str, Callable[..., Floats]]] = {
-        **{name: entry.backends.fast for name, entry in FUNCTIONS.items()},
-        "ln": _logarithm(np.log),
-        "log": _logarithm(np.log10),
+        **{name: backends.fast for name, backends in OPERATIONS.items()},
         Op.ADD: np.add,
         Op.SUBTRACT: np.subtract,
         Op.MULTIPLY: np.multiply,
@@ -108,24 +104,32 @@ class Fast:
         self, fence: Fence, body: Floats, subject: Floats, bounds: tuple[Floats, ...]
     ) -> Floats:
         """Give NaN outside the fence."""
-        holds = ~np.isnan(subject)
-        rest = list(bounds)
-        if fence.low is not None:
-            low = rest.pop(0)
-            holds &= subject >= low if fence.low else subject > low
-        if fence.high is not None:
-            high = rest.pop(0)
-            holds &= subject <= high if fence.high else subject < high
-        for value in rest:
-            holds &= subject != value
-        return np.where(holds, body, np.nan)
+        return np.where(samples_inside(fence, subject, bounds), body, np.nan)
+
+    def pieces(
+        self, split: Split, subject: Floats, pieces: list[tuple[Floats, tuple[Floats, ...]]]
+    ) -> Floats:
+        """Give the first body whose fence holds; NaN outside all."""
+        result: Floats = np.full(np.shape(subject), np.nan)
+        for fence, (body, bounds) in reversed(list(zip(split.fences, pieces, strict=True))):
+            holds = ~np.isnan(subject) if fence is None else samples_inside(fence, subject, bounds)
+            result = np.where(holds, body, result)
+        return result
+
+    def guard(self, body: Floats, witness: Floats) -> Floats:
+        """Give NaN where the witness is NaN."""
+        return np.where(np.isnan(witness), np.nan, body)
+
+    def summarise(self, inner: Inner, low: Floats, high: Floats, captured: list[Floats]) -> Floats:
+        """Give a sum, a product or an integral."""
+        return summaries.fast(self, inner, low, high, captured)
 
 
 class Enclosing:
     """Intervals over columns."""
 
     _operations: ClassVar[dict[str, Callable[..., Enclosure]]] = {
-        **{name: entry.backends.enclosing for name, entry in FUNCTIONS.items()},
+        **{name: backends.enclosing for name, backends in OPERATIONS.items()},
         Op.ADD: enclosure.add,
         Op.SUBTRACT: enclosure.subtract,
         Op.MULTIPLY: enclosure.multiply,
@@ -156,27 +160,40 @@ class Enclosing:
         bounds: tuple[Enclosure, ...],
     ) -> Enclosure:
         """Mark the columns that lie partly or wholly outside the fence."""
-        inside: enclosure.Flags = ~np.isnan(subject.low)
-        outside: enclosure.Flags = np.isnan(subject.low)
-        rest = list(bounds)
-        if fence.low is not None:
-            low = rest.pop(0)
-            inside = inside & ((subject.low >= low.high) if fence.low else (subject.low > low.high))
-            outside = outside | (
-                (subject.high < low.low) if fence.low else (subject.high <= low.low)
-            )
-        if fence.high is not None:
-            high = rest.pop(0)
-            inside = inside & (
-                (subject.high <= high.low) if fence.high else (subject.high < high.low)
-            )
-            outside = outside | (
-                (subject.low > high.high) if fence.high else (subject.low >= high.high)
-            )
-        for value in rest:
-            inside = inside & ((subject.low > value.high) | (subject.high < value.low))
+        inside, outside = columns_inside(fence, subject, bounds)
         limited = enclosure.restrict(body, inside=inside, outside=outside)
         return limited.with_flags(subject, *bounds)
+
+    def pieces(
+        self,
+        split: Split,
+        subject: Enclosure,
+        pieces: list[tuple[Enclosure, tuple[Enclosure, ...]]],
+    ) -> Enclosure:
+        """Join the bodies that may hold in a column."""
+        covered: enclosure.Flags = np.bool_(False)
+        parts = []
+        for fence, (body, bounds) in zip(split.fences, pieces, strict=True):
+            inside, outside = (
+                (~np.isnan(subject.low), np.isnan(subject.low))
+                if fence is None
+                else columns_inside(fence, subject, bounds)
+            )
+            parts.append((~outside & ~covered, body.with_flags(*bounds)))
+            covered = covered | inside
+        return enclosure.join(parts, covered).with_flags(subject)
+
+    def guard(self, body: Enclosure, witness: Enclosure) -> Enclosure:
+        """Mark the columns in which the witness is not defined throughout."""
+        return enclosure.restrict(
+            body, inside=~(witness.partial | witness.nowhere), outside=witness.nowhere
+        )
+
+    def summarise(
+        self, inner: Inner, low: Enclosure, high: Enclosure, captured: list[Enclosure]
+    ) -> Enclosure:
+        """Enclose a sum, a product or an integral."""
+        return summaries.enclosing(self, inner, low, high, captured)
 
 
 class EndsOnVariable(Enclosing):
@@ -194,18 +211,45 @@ class EndsOnVariable(Enclosing):
         bounds: tuple[Enclosure, ...],
     ) -> Enclosure:
         """Note the bounds if the subject is the variable."""
-        if subject is self.variable:
-            for bound in bounds:
-                if np.ndim(bound.low) == 0 and np.isfinite(bound.low) and np.isfinite(bound.high):
-                    self.ends += [float(bound.low), float(bound.high)]
+        self._note(subject, bounds)
         return super().within(fence, body, subject, bounds)
+
+    def pieces(
+        self,
+        split: Split,
+        subject: Enclosure,
+        pieces: list[tuple[Enclosure, tuple[Enclosure, ...]]],
+    ) -> Enclosure:
+        """Note the bounds of all pieces likewise."""
+        for _, bounds in pieces:
+            self._note(subject, bounds)
+        return super().pieces(split, subject, pieces)
+
+    def _note(self, subject: Enclosure, bounds: tuple[Enclosure, ...]) -> None:
+        if subject is not self.variable:
+            return
+        for bound in bounds:
+            if np.ndim(bound.low) == 0 and np.isfinite(bound.low) and np.isfinite(bound.high):
+                self.ends += [float(bound.low), float(bound.high)]
 
 
 class Proving:
-    """Balls; used inside ``precision`` only."""
+    """Balls; used inside ``precision`` only.
+
+    Attributes:
+        ends: the bounds of all fences on the watched ball, as they come up.
+    """
+
+    def __init__(self, watched: Ball | None = None) -> None:
+        self._watched = watched
+        self.ends: list[Ball] = []
+
+    def watching(self, bound: Ball) -> Proving:
+        """Give the same arithmetic, which notes where domains on ``bound`` end."""
+        return Proving(bound)
 
     _operations: ClassVar[dict[str, Callable[..., Ball]]] = {
-        **{name: entry.backends.proving for name, entry in FUNCTIONS.items()},
+        **{name: backends.proving for name, backends in OPERATIONS.items()},
         Op.ADD: ball.add,
         Op.SUBTRACT: ball.subtract,
         Op.MULTIPLY: ball.multiply,
@@ -230,37 +274,35 @@ class Proving:
 
     def within(self, fence: Fence, body: Ball, subject: Ball, bounds: tuple[Ball, ...]) -> Ball:
         """Give no value outside the fence."""
-        rest = list(bounds)
-        holds: bool | None = True
-        if fence.low is not None:
-            holds = _both(holds, _is_above(subject, rest.pop(0), closed=fence.low))
-        if fence.high is not None:
-            holds = _both(holds, _is_above(rest.pop(0), subject, closed=fence.high))
-        for value in rest:
-            holds = _both(holds, _differs(subject, value))
+        if subject is self._watched:
+            self.ends.extend(bounds)
         if subject.defined is Defined.NO:
             return subject
-        if subject.defined is not Defined.YES and holds:
-            holds = None
-        return ball.restrict(body, holds, fence.reason)
+        return ball.restrict(body, ball_inside(fence, subject, bounds), fence.reason)
 
+    def pieces(
+        self, split: Split, subject: Ball, pieces: list[tuple[Ball, tuple[Ball, ...]]]
+    ) -> Ball:
+        """Give the first body whose fence holds; the union of those that cannot be told apart."""
+        if subject is self._watched:
+            self.ends.extend(bound for _, bounds in pieces for bound in bounds)
+        if subject.defined is Defined.NO:
+            return subject
+        possible: list[Ball] = []
+        for fence, (body, bounds) in zip(split.fences, pieces, strict=True):
+            holds = True if fence is None else ball_inside(fence, subject, bounds)
+            if holds is not False:
+                possible.append(body)
+            if holds:
+                return ball.join(possible, split.reason, is_certain=True)
+        return ball.join(possible, split.reason, is_certain=False)
 
-def _both(a: bool | None, b: bool | None) -> bool | None:
-    if a is False or b is False:
-        return False
-    return None if a is None or b is None else True
+    def guard(self, body: Ball, witness: Ball) -> Ball:
+        """Give no value where the witness has none."""
+        if witness.defined is Defined.NO:
+            return witness
+        return ball.limited(body, witness.defined, witness.reason)
 
-
-def _is_above(a: Ball, b: Ball, *, closed: bool) -> bool | None:
-    """Tell whether a > b (a >= b if closed) holds on all of the balls, on none, or neither."""
-    value = ball.subtract(a, b).value
-    if bool(value > 0) or (closed and bool(value >= 0)):
-        return True
-    if bool(value < 0) or (not closed and bool(value <= 0)):
-        return False
-    return None
-
-
-def _differs(a: Ball, b: Ball) -> bool | None:
-    sign = ball.subtract(a, b).sign()
-    return None if sign is None else sign != 0
+    def summarise(self, inner: Inner, low: Ball, high: Ball, captured: list[Ball]) -> Ball:
+        """Give a sum, a product or an integral."""
+        return summaries.proving(self, inner, low, high, captured)

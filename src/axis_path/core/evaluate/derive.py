@@ -7,13 +7,15 @@ does while it is built. A derivative is undefined wherever its rule is, which is
 
 from __future__ import annotations
 
+from dataclasses import replace
 from functools import cache
 
 from axis_path.core.catalogue import FUNCTIONS
+from axis_path.core.errors import NotHandledError
 from axis_path.core.evaluate.compile import Compiler, Surroundings
-from axis_path.core.evaluate.graph import Graph, Op, Step
+from axis_path.core.evaluate.graph import Fence, Graph, Inner, Op, Split, Step
 from axis_path.core.language import Vocabulary, read_expression
-from axis_path.core.language.tree import AngleUnit, Node
+from axis_path.core.language.tree import AngleUnit, Node, Summary
 
 _RADIANS = Surroundings(AngleUnit.RADIANS, lambda name: None, lambda name: None)
 
@@ -24,21 +26,30 @@ def _rule(function: str, place: int) -> Node:
     return read_expression(FUNCTIONS[function].derivative[place], vocabulary)
 
 
-def derive(graph: Graph, top: int) -> int:
-    """Give the step of the derivative of ``top`` by the variable.
+def derive(graph: Graph, top: int, by: int | None = None) -> int:
+    """Give the step of the derivative of ``top``.
+
+    Args:
+        graph: where both stand.
+        top: what is derived.
+        by: the step it is derived by; the variable by default.
 
     Raises:
+        NotHandledError: a function in it has no known derivative.
         LimitError: the graph grows too large.
     """
+    by = graph.add(Op.VARIABLE) if by is None else by
     compiler = Compiler(graph, _RADIANS)
     derivatives: dict[int, int | None] = {}
     for index in graph.reachable(top):
         step = graph.steps[index]
         inner = [derivatives[argument] for argument in step.arguments]
-        if step.op == Op.VARIABLE:
+        if index == by:
             derivatives[index] = graph.number(1)
         elif step.op == Op.WITHIN:
             derivatives[index] = _within(graph, step, inner[0])
+        elif step.op == Op.GUARD:
+            derivatives[index] = inner[0]
         elif all(each is None for each in inner):
             # None is a derivative of 0: the step does not hold the variable.
             derivatives[index] = None
@@ -81,6 +92,10 @@ def _derived(compiler: Compiler, index: int, inner: list[int | None]) -> int:
             return _fixed_power(graph, step, _sum(graph, inner))
         case Op.POWER:
             return _power(graph, index, da, db)
+        case Op.PIECES:
+            return _pieces(graph, step, inner)
+        case Op.OVER:
+            return _summary(graph, step, inner)
         case _:
             return _function(compiler, step, inner)
 
@@ -126,7 +141,82 @@ def _power(graph: Graph, index: int, da: int | None, db: int | None) -> int:
     return _sum(graph, terms)
 
 
+def _pieces(graph: Graph, step: Step, inner: list[int | None]) -> int:
+    """Derive every piece; where two meet there is no derivative by this rule, so ends are open."""
+    split = step.payload
+    if not isinstance(split, Split):
+        raise TypeError("pieces have a split")
+    arguments, fences, at = [step.arguments[0]], list[Fence | None](), 1
+    for fence in split.fences:
+        count = 0 if fence is None else fence.count
+        body = inner[at]
+        arguments.append(graph.number(0) if body is None else body)
+        arguments.extend(step.arguments[at + 1 : at + 1 + count])
+        fences.append(None if fence is None else _opened(fence))
+        at += 1 + count
+    made = graph.add(
+        Op.PIECES, tuple(arguments), Split(tuple(fences), "a derivative where two pieces meet")
+    )
+    # At an end that is open now, the piece that holds everywhere else must not step in.
+    edges = dict.fromkeys(_bounds_of(step, split))
+    if not edges:
+        return made
+    fence = Fence(None, None, len(edges), "a derivative where two pieces meet")
+    return graph.add(Op.WITHIN, (made, step.arguments[0], *edges), fence)
+
+
+def _opened(fence: Fence) -> Fence:
+    return replace(
+        fence,
+        low=None if fence.low is None else False,
+        high=None if fence.high is None else False,
+    )
+
+
+def _bounds_of(step: Step, split: Split) -> list[int]:
+    bounds, at = list[int](), 1
+    for fence in split.fences:
+        count = 0 if fence is None else fence.count
+        bounds.extend(step.arguments[at + 1 : at + 1 + count])
+        at += 1 + count
+    return bounds
+
+
+def _summary(graph: Graph, step: Step, inner: list[int | None]) -> int:
+    """Derive an integral by Leibniz's rule, and a sum term by term."""
+    body = step.payload
+    if not isinstance(body, Inner):
+        raise TypeError("a summary has a body")
+    low, high, *captured = step.arguments
+    outside = tuple(captured)
+    is_integral = body.summary is Summary.INTEGRAL
+    if not is_integral and (inner[0] is not None or inner[1] is not None):
+        raise NotHandledError(f"A {body.summary.value} whose ends move has no derivative here.")
+    if body.summary is Summary.PRODUCT:
+        raise NotHandledError("The derivative of a product of many factors is not handled.")
+    terms: list[int | None] = []
+    for end, slope, side in ((high, inner[1], 1), (low, inner[0], -1)):
+        if slope is not None:
+            at_end = graph.times(graph.instantiate(body, outside, end), slope)
+            terms.append(at_end if side == 1 else graph.negative(at_end))
+    if any(slope is not None for slope in inner[2:]):
+        bound = graph.add(Op.INPUT, payload=f"#derived{len(graph.steps)}")
+        places = [graph.add(Op.INPUT, payload=f"#place{k}-{bound}") for k in range(len(outside))]
+        raw = graph.instantiate(body, tuple(places), bound)
+        moved: list[int | None] = []
+        for place, slope in zip(places, inner[2:], strict=True):
+            if slope is not None:
+                moved.append(graph.times(derive(graph, raw, place), slope))
+        under = _sum(graph, moved)
+        for place, outer in zip(places, outside, strict=True):
+            under = graph.substitute(under, place, outer)
+        terms.append(graph.summarise(body.summary, under, bound, (low, high)))
+    return _sum(graph, terms)
+
+
 def _function(compiler: Compiler, step: Step, inner: list[int | None]) -> int:
+    if not FUNCTIONS[step.op].derivative:
+        raise NotHandledError(f"`{step.op}` has no derivative that is known here.")
     variables = dict(zip(("u", "v"), step.arguments, strict=False))
     terms = [
         None

@@ -13,7 +13,18 @@ from axis_path.core.evaluate.graph import Graph, Op, Step
 #: Past this many new steps the splitting is given up; the expression is then searched as it is.
 _LARGEST_GROWTH = 2_000
 _NEVER_ZERO = {"exp", "cosh"}
-_ZERO_WITH_ARGUMENT = {"sqrt", "abs", "sign", "asin", "atan", "sinh", "tanh"}
+_ZERO_WITH_ARGUMENT = {
+    "asinh",
+    "atanh",
+    "erf",
+    "sqrt",
+    "abs",
+    "sign",
+    "asin",
+    "atan",
+    "sinh",
+    "tanh",
+}
 
 
 def zero_factors(graph: Graph, top: int) -> list[int]:
@@ -48,7 +59,9 @@ def _is_zero_with_first(step: Step) -> bool:
     """Tell whether a step can only be zero where its first argument is."""
     if step.op in (Op.INTEGER_POWER, Op.ROOT):
         return _is_positive_power(step.payload)
-    return step.op in _ZERO_WITH_ARGUMENT or step.op in (Op.NEGATIVE, Op.WITHIN, Op.DIVIDE)
+    return step.op in _ZERO_WITH_ARGUMENT or step.op in (
+        Op.NEGATIVE, Op.WITHIN, Op.GUARD, Op.DIVIDE
+    )  # fmt: skip
 
 
 def _is_positive_power(payload: object) -> bool:
@@ -72,8 +85,8 @@ def _fractions(graph: Graph, top: int, limit: int) -> tuple[int, int]:
         elif step.op == Op.DIVIDE:
             (a, b), (c, d) = parts
             split[index] = (graph.times(a, d), graph.times(b, c))
-        elif step.op == Op.WITHIN or whole:
-            split[index] = parts[0] if step.op == Op.WITHIN else (index, one)
+        elif step.op in (Op.WITHIN, Op.GUARD) or whole:
+            split[index] = parts[0] if step.op in (Op.WITHIN, Op.GUARD) else (index, one)
         elif step.op in (Op.ADD, Op.SUBTRACT):
             (a, b), (c, d) = parts
             left, right = graph.times(a, d), graph.times(c, b)

@@ -12,6 +12,7 @@ from dataclasses import dataclass, field
 from fractions import Fraction
 
 import numpy as np
+from flint import acb
 from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Ball, Defined, Enclosure, ball, enclosure, precision
@@ -23,6 +24,7 @@ from axis_path.core.evaluate.backends import (
     float_bounds,
     nearest_float,
 )
+from axis_path.core.evaluate.complex import Complex
 from axis_path.core.evaluate.derive import derive
 from axis_path.core.evaluate.factors import zero_factors
 from axis_path.core.evaluate.graph import Graph, Op
@@ -32,6 +34,12 @@ Floats = NDArray[np.float64]
 _FAST, _ENCLOSING, _PROVING = Fast(), Enclosing(), Proving()
 #: Precision for single values whose digits are shown as floats: far more than a float's 53 bits.
 VALUE_BITS = 128
+
+
+def _written(x: Fraction) -> str:
+    """Write a place for a sentence, short even where it is no short number."""
+    text = f"{float(x):.6g}" if x.denominator > 10_000 else str(x)
+    return text.replace("-", "−")
 
 
 class Expression:
@@ -55,6 +63,10 @@ class Expression:
             if self._program is None:
                 self._program = extract(self._graph, self._step)
             return self._program
+
+    def sibling(self, step: int) -> Expression:
+        """Give another step of the same graph."""
+        return Expression(self._graph, step, self._lock)
 
     def derivative(self) -> Expression:
         """Give the derivative by the variable."""
@@ -216,15 +228,59 @@ class RealFunction:
         """Say why there is no value at ``x``; empty where there is one."""
         with precision(VALUE_BITS):
             value = self.prove_within(ball.from_fraction(x))
-        return "" if value.defined is Defined.YES else value.reason
+        if value.defined is Defined.YES:
+            return ""
+        return f"{value.reason or 'it could not be decided'} at {self.variable} = {_written(x)}"
 
 
 def evaluate_constant(
-    expression: Expression, parameters: Mapping[str, Fraction], *, bits: int
+    expression: Expression,
+    parameters: Mapping[str, Fraction],
+    *,
+    bits: int,
+    inputs: Mapping[str, Ball] | None = None,
 ) -> Ball:
-    """Give the ball of an expression without a variable."""
+    """Give the ball of an expression without a variable.
+
+    Args:
+        expression: what to compute.
+        parameters: the values of the sliders.
+        bits: the working precision.
+        inputs: the elements of the lists that it runs over.
+    """
     with precision(bits):
         used = {
             name: ball.from_fraction(parameters[name]) for name in expression.program.parameters
         }
-        return run(expression.program, _PROVING, ball.from_fraction(0), used)[0]
+        return run(expression.program, _PROVING, ball.from_fraction(0), used | dict(inputs or {}))[
+            0
+        ]
+
+
+def evaluate_complex(
+    expression: Expression, parameters: Mapping[str, Fraction], *, bits: int
+) -> acb:
+    """Give the complex ball of an expression without a variable; not finite without a value.
+
+    Raises:
+        NotHandledError: something in it takes no complex numbers.
+    """
+    backend = Complex()
+    with precision(bits):
+        used = {name: backend.number(parameters[name]) for name in expression.program.parameters}
+        return run(expression.program, backend, backend.number(Fraction(0)), used)[0]
+
+
+def sample_inputs(
+    expression: Expression, parameters: Mapping[str, Fraction], inputs: Mapping[str, Floats]
+) -> Floats:
+    """Give the values of an expression over the elements of lists, (n,) floats; NaN where none."""
+    used = {
+        name: np.asarray(nearest_float(parameters[name])) for name in expression.program.parameters
+    }
+    shape = np.broadcast_shapes(*(np.shape(each) for each in inputs.values()))
+    with np.errstate(all="ignore"):
+        ys = run(expression.program, _FAST, np.zeros(()), used | dict(inputs))[0]
+        full = np.array(np.broadcast_to(ys, shape), dtype=np.float64)
+    full[~np.isfinite(full)] = np.nan
+    return full

@@ -11,13 +11,16 @@ from dataclasses import dataclass
 from enum import StrEnum
 from fractions import Fraction
 
-from axis_path.core.catalogue import FUNCTIONS
+from axis_path.core.catalogue import OPERATIONS
 from axis_path.core.errors import LimitError
+from axis_path.core.language.tree import Summary
 from axis_path.core.limits import STEPS
 
 #: Exact numbers are folded up to this size; larger ones are left to the backends.
 _FOLDED_BITS = 2_000
 _LARGEST_FIXED_EXPONENT = 10_000
+#: The payload of the constant i.
+IMAGINARY = "i"
 
 
 class Op(StrEnum):
@@ -36,6 +39,10 @@ class Op(StrEnum):
     INTEGER_POWER = "integer power"
     ROOT = "root"
     WITHIN = "within"
+    PIECES = "pieces"
+    GUARD = "guard"
+    OVER = "over"
+    INPUT = "input"
 
 
 @dataclass(frozen=True, slots=True)
@@ -53,8 +60,41 @@ class Fence:
     without: int
     reason: str
 
+    @property
+    def count(self) -> int:
+        """Give how many bounds there are."""
+        return (self.low is not None) + (self.high is not None) + self.without
 
-Payload = Fraction | str | int | tuple[int, int] | Fence | None
+
+@dataclass(frozen=True, slots=True)
+class Split:
+    """How a function is in pieces: a fence for each, None for the one that holds everywhere else.
+
+    The arguments of its step are the subject, and for each piece its body and its bounds.
+    """
+
+    fences: tuple[Fence | None, ...]
+    reason: str
+
+
+@dataclass(frozen=True, slots=True)
+class Inner:
+    """What runs inside a sum, a product or an integral.
+
+    The arguments of its step are the two ends and the ``captured`` steps from outside.
+
+    Attributes:
+        steps: they refer to the captured values, then the bound variable, then one another.
+        result: the place of the result among those.
+    """
+
+    summary: Summary
+    captured: int
+    steps: tuple[Step, ...]
+    result: int
+
+
+Payload = Fraction | str | int | tuple[int, int] | Fence | Split | Inner | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -150,9 +190,77 @@ class Graph:
 
     def call(self, function: str, arguments: tuple[int, ...]) -> int:
         """Give a function of the catalogue, applied."""
-        if function not in FUNCTIONS:
-            raise ValueError(f"{function} is not in the catalogue")
+        if function not in OPERATIONS:
+            raise ValueError(f"{function} is no operation of the catalogue")
         return self.add(function, arguments)
+
+    def rebuild(self, step: Step, arguments: tuple[int, ...]) -> int:
+        """Give the same operation on other arguments, folded where it can be."""
+        match step.op, arguments:
+            case Op.ADD, (a, b):
+                return self.plus(a, b)
+            case Op.SUBTRACT, (a, b):
+                return self.minus(a, b)
+            case Op.MULTIPLY, (a, b):
+                return self.times(a, b)
+            case Op.DIVIDE, (a, b):
+                return self.over(a, b)
+            case Op.POWER, (a, b):
+                return self.to_the(a, b)
+            case Op.NEGATIVE, (a,):
+                return self.negative(a)
+            case Op.INTEGER_POWER, (a,) if isinstance(step.payload, int):
+                return self.to_the(a, self.number(step.payload))
+            case _:
+                return self.add(step.op, arguments, step.payload)
+
+    def substitute(self, top: int, old: int, new: int) -> int:
+        """Give ``top`` with the step ``old`` replaced by ``new`` wherever it is used."""
+        made: dict[int, int] = {}
+        for index in self.reachable(top):
+            if index == old:
+                made[index] = new
+                continue
+            step = self.steps[index]
+            arguments = tuple(made[argument] for argument in step.arguments)
+            made[index] = index if arguments == step.arguments else self.rebuild(step, arguments)
+        return made[top]
+
+    def summarise(self, summary: Summary, body: int, bound: int, ends: tuple[int, int]) -> int:
+        """Give the sum, product or integral of ``body`` over ``bound`` between two ends."""
+        order = self.reachable(body)
+        inner: set[int] = {bound}
+        for index in order:
+            if any(argument in inner for argument in self.steps[index].arguments):
+                inner.add(index)
+        captured = list(
+            dict.fromkeys(
+                argument
+                for index in order
+                if index in inner and index != bound
+                for argument in self.steps[index].arguments
+                if argument not in inner
+            )
+        )
+        if body not in inner:
+            captured.append(body)
+        place = {index: k for k, index in enumerate([*captured, bound])}
+        steps = []
+        for index in order:
+            if index in inner and index != bound:
+                step = self.steps[index]
+                places = tuple(place[argument] for argument in step.arguments)
+                steps.append(Step(step.op, places, step.payload))
+                place[index] = len(place)
+        made = Inner(summary, len(captured), tuple(steps), place[body])
+        return self.add(Op.OVER, (*ends, *captured), made)
+
+    def instantiate(self, inner: Inner, captured: tuple[int, ...], bound: int) -> int:
+        """Give the body of a sum, product or integral for one value of its variable."""
+        made = [*captured, bound]
+        for step in inner.steps:
+            made.append(self.rebuild(step, tuple(made[place] for place in step.arguments)))
+        return made[inner.result]
 
     def reachable(self, *tops: int) -> list[int]:
         """Give all steps that the tops need, themselves included, in order of computing."""

@@ -5,18 +5,26 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 from dataclasses import dataclass
+from enum import StrEnum
 from fractions import Fraction
+from functools import cached_property
+from typing import Any
 
-from flint import arb, fmpq
+import numpy as np
+from flint import acb, arb, fmpq
+from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Ball, Defined, precision
 from axis_path.core.errors import LimitError
+from axis_path.core.evaluate.exact_pool import ExactForm
 from axis_path.core.limits import DIGITS
 
 #: Plain notation from here to here, powers of ten beyond.
 _SMALLEST_PLAIN, _LARGEST_PLAIN = -6, 15
 _START_BITS, _MORE_BITS = 96, 2_000
 _LARGEST_BITS = 200_000
+#: A part of a complex number that cannot be told from 0 in so many digits is 0.
+_REAL_DIGITS = 30
 
 
 def to_fraction(value: fmpq) -> Fraction:
@@ -24,44 +32,172 @@ def to_fraction(value: fmpq) -> Fraction:
     return Fraction(int(value.p), int(value.q))
 
 
-@dataclass(frozen=True, slots=True)
+class ResultKind(StrEnum):
+    """What an expression gave."""
+
+    NUMBER = "number"
+    COMPLEX = "complex"
+    POINT = "point"
+    LIST = "list"
+
+
+@dataclass(frozen=True)
 class Result:
-    """A computed number.
+    """What was computed: a number, or a point or a list made of such.
 
     Attributes:
-        exact: the number as a fraction, if it is known to be one; else None.
-        value: the nearest float; NaN if there is no value.
+        kind: what it is.
+        value: of a number the nearest float, NaN if there is no value, or a complex number; of a
+            point a pair of floats; of a list (n,) floats, of points (n, 2).
         reason: why there is no value; empty if there is one.
-        at_bits: computes the ball again with any number of binary digits.
+        decimals: gives the decimal with so many digits.
+        find_exact: looks for the exact form; it may take as long as the limit of exact work.
+        parts: the coordinates of a point, or the first elements of a list, as results.
+        rational: the number itself, if it is known to be this fraction without a search.
     """
 
-    exact: str | None
-    value: float
+    kind: ResultKind
+    value: Any
     reason: str
-    at_bits: Callable[[int], Ball]
+    decimals: Callable[[int], str]
+    find_exact: Callable[[], ExactForm]
+    parts: tuple[Result, ...] = ()
+    rational: Fraction | None = None
+
+    @cached_property
+    def _exact(self) -> ExactForm:
+        return ExactForm(None) if self.reason else self.find_exact()
+
+    @property
+    def exact(self) -> str | None:
+        """Give the exact form as a text of our language, if one is found in time; else None."""
+        return self._exact.text
+
+    @property
+    def exact_note(self) -> str:
+        """Say if the time for an exact form ran out; else empty."""
+        return self._exact.note
 
     def decimal(self, digits: int = 10) -> str:
-        """Give the number with ``digits`` significant digits, each of them right.
+        """Give the value with ``digits`` significant digits, each of them right.
 
         Trailing zeros that follow from an exact number are left out.
 
         Raises:
             LimitError: more digits than one decimal may have.
         """
-        return decimal_text(self.at_bits, digits)
+        return self.decimals(digits)
 
 
-def make_result(at_bits: Callable[[int], Ball]) -> Result:
-    """Make a result from what computes its ball at a precision."""
+def make_result(at_bits: Callable[[int], Ball], look: Callable[[], ExactForm]) -> Result:
+    """Make a number from what computes its ball at a precision.
+
+    Args:
+        at_bits: computes the ball with so many binary digits.
+        look: looks for an exact form where the ball itself knows none.
+    """
     found = at_bits(_START_BITS)
-    exact = str(to_fraction(found.exact)) if found.exact is not None else None
+    no_form = ExactForm(None)
     if not found.is_defined:
-        return Result(None, math.nan, found.reason or "not decided", at_bits)
+        reason = found.reason or "not decided"
+        return Result(ResultKind.NUMBER, math.nan, reason, lambda digits: "", lambda: no_form)
     if not _is_writable(found):
-        return Result(None, math.nan, "too large or too small to be written", at_bits)
+        reason = "too large or too small to be written"
+        return Result(ResultKind.NUMBER, math.nan, reason, lambda digits: "", lambda: no_form)
     # What cannot be told from zero is shown as zero, not as the noise of the last bits.
     value = 0.0 if found.value.contains(0) else float(found.value.mid())
-    return Result(exact, value, "", at_bits)
+
+    def exact() -> ExactForm:
+        known = known_form(found)
+        return ExactForm(known) if known is not None else look()
+
+    return Result(ResultKind.NUMBER, value, "", lambda digits: decimal_text(at_bits, digits), exact)
+
+
+def known_form(found: Ball) -> str | None:
+    """Give the exact form that a ball carries along: a fraction, or one of pi; else None."""
+    if found.exact is not None:
+        return str(found.exact)
+    if found.turns is None:
+        return None
+    top, bottom = int(found.turns.p), int(found.turns.q)
+    size = "pi" if abs(top) == 1 else f"{abs(top)}*pi"
+    return ("-" if top < 0 else "") + (size if bottom == 1 else f"{size}/{bottom}")
+
+
+def make_complex(
+    at_bits: Callable[[int], acb], look: Callable[[], ExactForm], name_of_i: str = "i"
+) -> Result:
+    """Make a complex number; a real one is a number like any other.
+
+    Args:
+        at_bits: computes the complex ball with so many binary digits.
+        look: looks for an exact form.
+        name_of_i: how the imaginary unit is written.
+    """
+    found = at_bits(_START_BITS)
+    if not (found.real.is_finite() and found.imag.is_finite()):
+        return Result(
+            ResultKind.COMPLEX, complex(math.nan, math.nan), "no value there",
+            lambda digits: "", lambda: ExactForm(None),
+        )  # fmt: skip
+    real = make_result(lambda bits: _as_ball(at_bits(bits).real), look)
+    imaginary = make_result(lambda bits: _as_ball(at_bits(bits).imag), look)
+    if imaginary.decimal(_REAL_DIGITS) == "0":
+        return real
+
+    def decimals(digits: int) -> str:
+        a, b = real.decimal(digits), imaginary.decimal(digits)
+        if b == "0":
+            return a
+        size, sign = b.lstrip("−"), "−" if b.startswith("−") else "+"
+        size = "" if size == "1" else size + " "
+        if a == "0":
+            return f"{'−' if sign == '−' else ''}{size}{name_of_i}"
+        return f"{a} {sign} {size}{name_of_i}"
+
+    return Result(
+        ResultKind.COMPLEX, complex(real.value, imaginary.value), "", decimals, look,
+        (real, imaginary),
+    )  # fmt: skip
+
+
+def _as_ball(value: arb) -> Ball:
+    return Ball(value, exact=value.fmpq() if value.is_exact() else None)
+
+
+def make_point(first: Result, second: Result) -> Result:
+    """Put two numbers together."""
+    parts = (first, second)
+
+    def exact() -> ExactForm:
+        texts = [part.exact for part in parts]
+        note = next((part.exact_note for part in parts if part.exact_note), "")
+        if any(text is None for text in texts):
+            return ExactForm(None, note)
+        return ExactForm(f"({texts[0]}, {texts[1]})")
+
+    return Result(
+        ResultKind.POINT, (first.value, second.value), first.reason or second.reason,
+        lambda digits: f"({first.decimal(digits)}, {second.decimal(digits)})", exact, parts,
+    )  # fmt: skip
+
+
+def make_list(values: NDArray[np.float64], first: tuple[Result, ...]) -> Result:
+    """Make a list from its float values and the results of its first elements."""
+    more = len(values) - len(first)
+
+    def decimals(digits: int) -> str:
+        shown = [part.decimal(digits) or "undefined" for part in first]
+        return f"[{', '.join(shown)}{f', … {more:,} more' if more else ''}]"
+
+    def exact() -> ExactForm:
+        texts = [part.exact for part in first]
+        if more or any(text is None for text in texts):
+            return ExactForm(None)
+        return ExactForm(f"[{', '.join(text for text in texts if text is not None)}]")
+
+    return Result(ResultKind.LIST, values, "", decimals, exact, first)
 
 
 def _is_writable(found: Ball) -> bool:

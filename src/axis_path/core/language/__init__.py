@@ -5,36 +5,67 @@ tells what kind of line it is, ``mathml`` prints. Nothing here computes a value.
 Read ``tree.py`` first, then ``lines.py``.
 """
 
+from axis_path.core.language.latex import latex, latex_line
 from axis_path.core.language.lines import (
     FunctionLine,
     Line,
     NoteLine,
-    ParameterLine,
+    RelationLine,
+    ValueLine,
     domain_start,
     head_name,
     is_function_head,
+    line_nodes,
+    own_variables,
     read_line,
 )
-from axis_path.core.language.mathml import typeset, typeset_domain, typeset_line
-from axis_path.core.language.read import read_expression
-from axis_path.core.language.vocabulary import GREEK, NAME_PATTERN, Vocabulary, nearest, spelled
+from axis_path.core.language.mathml import (
+    typeset,
+    typeset_domain,
+    typeset_domains,
+    typeset_line,
+    typeset_signature,
+)
+from axis_path.core.language.plain import plain, plain_line
+from axis_path.core.language.read import INFINITY, read_expression
+from axis_path.core.language.vocabulary import (
+    GREEK,
+    NAME_PATTERN,
+    SUMMARIES,
+    WORDS,
+    Vocabulary,
+    nearest,
+    spelled,
+)
 
 __all__ = [
     "GREEK",
+    "INFINITY",
     "NAME_PATTERN",
+    "SUMMARIES",
+    "WORDS",
     "FunctionLine",
     "Line",
     "NoteLine",
-    "ParameterLine",
+    "RelationLine",
+    "ValueLine",
     "Vocabulary",
     "domain_start",
     "head_name",
     "is_function_head",
+    "latex",
+    "latex_line",
+    "line_nodes",
     "nearest",
+    "own_variables",
+    "plain",
+    "plain_line",
     "read_expression",
     "read_line",
     "spelled",
     "typeset",
     "typeset_domain",
+    "typeset_domains",
     "typeset_line",
+    "typeset_signature",
 ]

@@ -11,13 +11,16 @@ from dataclasses import dataclass
 
 import lark
 
-from axis_path.core.errors import GrammarError, MathError, NotHandledError
+from axis_path.core.errors import GrammarError, MathError
 from axis_path.core.language.scan import Kind, Token
 
 _OPERATIONS = {
     Kind.ADD, Kind.SUBTRACT, Kind.TIMES, Kind.TIMES_APPLY, Kind.DIVIDE, Kind.DIVIDE_APPLY,
     Kind.POWER,
 }  # fmt: skip
+_OPENING = {Kind.OPEN, Kind.OPEN_CALL, Kind.OPEN_LIST, Kind.LEFT_BAR}
+_CLOSING = {Kind.CLOSE, Kind.CLOSE_LIST, Kind.RIGHT_BAR}
+_RANGE_WORDS = {Kind.TO, Kind.STEP, Kind.IN, Kind.POINTS, Kind.COMMA}
 _COMPARISONS = {Kind.LESS, Kind.MORE, Kind.EQUAL, Kind.UNEQUAL}
 
 
@@ -49,12 +52,35 @@ def _is(token: Token | None, kinds: set[Kind]) -> bool:
     return token is not None and token.kind in kinds
 
 
+def _is_open(place: Place) -> bool:
+    """Tell whether the place lies within brackets."""
+    opened = sum(token.kind in _OPENING for token in place.earlier)
+    return opened > sum(token.kind in _CLOSING for token in place.earlier)
+
+
 COMPLAINTS = (
     Complaint(
-        "Axis Path does not read points yet; the line is kept as it is.",
+        "A list of even steps reads `from 1 to 10 step 0.5` or `from 1 to 10 in 19 points`.",
+        lambda place: (
+            any(token.kind is Kind.FROM for token in place.earlier)
+            and (place.bad is None or _is(place.bad, _CLOSING | _RANGE_WORDS))
+        ),
+        ("from 1 to 4", "from 1", "[from 1 to 4]", "from 1 to 4 in 3"),
+    ),
+    Complaint(
+        "`otherwise` ends a function in pieces, as in `x for x < 0; 5 otherwise`.",
+        lambda place: _is(place.bad, {Kind.OTHERWISE}) or _is(place.before, {Kind.OTHERWISE}),
+        ("otherwise", "x for x > 0 otherwise"),
+    ),
+    Complaint(
+        "Each piece says where it holds, as in `x for x < 0; 5 otherwise`.",
+        lambda place: _is(place.bad, {Kind.NEXT_PIECE}) or _is(place.before, {Kind.NEXT_PIECE}),
+        ("x; 5 otherwise", "x for x < 0;"),
+    ),
+    Complaint(
+        "A point has two coordinates, as in `(2, 3)`.",
         lambda place: _is(place.bad, {Kind.COMMA}) and not place.is_after_for,
-        ("(2, 3)", "(1, 2) + 1"),
-        NotHandledError,
+        ("(2, 3, 4)", "2, 3"),
     ),
     Complaint(
         "A domain needs one of <, ≤, >, ≥ or ≠, as in `for 0 <= x < 3`.",
@@ -71,17 +97,22 @@ COMPLAINTS = (
         ("x^2 for", "x^2 for <"),
     ),
     Complaint(
-        "Axis Path does not draw equations and inequalities yet; the line is kept as it is.",
-        lambda place: _is(place.bad, _COMPARISONS) and not place.is_after_for,
-        ("x^2 + y^2 = 36", "x < 3"),
-        NotHandledError,
+        "A comparison has no place inside an expression.",
+        lambda place: (
+            _is(place.bad, _COMPARISONS)
+            and not place.is_after_for
+            and _is_open(place)
+            and not _is(place.before, _OPERATIONS | _COMPARISONS)
+        ),
+        ("sin(x = 2)", "2 (x < 1)"),
     ),
     Complaint(
         "The brackets are empty.",
         lambda place: (
-            _is(place.before, {Kind.OPEN, Kind.OPEN_CALL}) and _is(place.bad, {Kind.CLOSE})
+            (_is(place.before, {Kind.OPEN, Kind.OPEN_CALL}) and _is(place.bad, {Kind.CLOSE}))
+            or (_is(place.before, {Kind.OPEN_LIST}) and _is(place.bad, {Kind.CLOSE_LIST}))
         ),
-        ("2()", "sin()"),
+        ("2()", "sin()", "[]"),
     ),
     Complaint(
         "Something is missing after `{before}`.",
@@ -91,7 +122,10 @@ COMPLAINTS = (
     Complaint(
         "Something is missing before `{bad}`.",
         lambda place: (
-            _is(place.bad, _OPERATIONS | {Kind.SUPERSCRIPT, Kind.DEGREE, Kind.RADIANS})
+            _is(
+                place.bad,
+                _OPERATIONS | {Kind.SUPERSCRIPT, Kind.DEGREE, Kind.RADIANS, Kind.FACTORIAL},
+            )
             or _is(place.bad, {Kind.FOR, Kind.COMMA, Kind.AND})
         ),
         ("* 2", "(/ 3)", "² + 1", "for x > 0"),

@@ -1,4 +1,4 @@
-"""Tell what a line is: a function, a parameter or a note, and read its parts."""
+"""Tell what a line is: a function, a value, a relation or a note, and read its parts."""
 
 from __future__ import annotations
 
@@ -6,21 +6,20 @@ import re
 from dataclasses import dataclass
 
 from axis_path.core.catalogue import CONSTANTS, FUNCTIONS
-from axis_path.core.errors import (
-    DomainError,
-    GrammarError,
-    LimitError,
-    NameTakenError,
-    NotHandledError,
-)
-from axis_path.core.language.read import INFINITY, Condition, read_body
+from axis_path.core.errors import DomainError, GrammarError, LimitError, NameTakenError, Repair
+from axis_path.core.language.domains import read_domain, read_domains
+from axis_path.core.language.read import INFINITY, Body, Condition, read_body
 from axis_path.core.language.tree import (
-    Bound,
     Domain,
+    Items,
     Name,
-    Negative,
     Node,
+    Pair,
+    Piece,
+    Pieces,
+    Range,
     Span,
+    domain_nodes,
     names_in,
     walk,
 )
@@ -30,7 +29,7 @@ from axis_path.core.limits import LINE_LENGTH
 _NAME = NAME_PATTERN.pattern
 _FUNCTION_HEAD = re.compile(rf"\s*({_NAME})\s*\(\s*({_NAME}(?:\s*,\s*{_NAME})*)\s*\)\s*=(?!=)")
 _VALUE_HEAD = re.compile(rf"\s*({_NAME})\s*=(?!=)")
-_LABEL = re.compile(rf"\s*{_NAME}\s*:")
+_LABEL = re.compile(rf"\s*({_NAME})\s*:")
 _FOR = re.compile(r"(?<![A-Za-z0-9_])for(?![A-Za-z0-9_])")
 
 
@@ -42,40 +41,77 @@ class NoteLine:
 
 
 @dataclass(frozen=True, slots=True)
-class ParameterLine:
-    """``a = 2.5`` or ``b = 2a``.
+class ValueLine:
+    """``a = 2.5``, ``A = (2, 3)`` or ``L = [1, 4, 9]``: a number, a point or a list.
 
     Attributes:
+        name: None for a point or a list without a head, which the study will name.
         name_span: where the name stands in the text.
     """
 
-    name: str
+    name: str | None
     expression: Node
     name_span: Span
 
 
 @dataclass(frozen=True, slots=True)
 class FunctionLine:
-    """A function of one variable.
+    """A function of one or several variables; its value may be a point, and is then a path.
 
     Attributes:
         name: None for a line without a head, which the study will name.
+        variables: at least one.
+        domains: one for each variable.
         domain_start: where ``for`` stands in the text, or the end of the text.
     """
 
     name: str | None
-    variable: str
+    variables: tuple[str, ...]
     expression: Node
-    domain: Domain
+    domains: tuple[Domain, ...]
     name_span: Span
     domain_start: int
 
+    @property
+    def variable(self) -> str:
+        """Give the first variable."""
+        return self.variables[0]
 
-Line = NoteLine | ParameterLine | FunctionLine
+    @property
+    def domain(self) -> Domain:
+        """Give the domain of the first variable."""
+        return self.domains[0]
+
+
+@dataclass(frozen=True, slots=True)
+class RelationLine:
+    """An equation or an inequality in x and y.
+
+    Attributes:
+        name: from ``ring: …``; None without.
+        terms: two or three expressions.
+        signs: the signs between them; all ``=``, or none of them.
+    """
+
+    name: str | None
+    terms: tuple[Node, ...]
+    signs: tuple[str, ...]
+    name_span: Span
+
+    @property
+    def is_region(self) -> bool:
+        """Tell whether it is an inequality."""
+        return "=" not in self.signs
+
+
+Line = NoteLine | ValueLine | FunctionLine | RelationLine
 
 
 def head_name(text: str) -> str | None:
     """Give the name that a line would define, read from its head alone."""
+    label = _LABEL.match(text)
+    if label:
+        return spelled(label[1])
     function = _FUNCTION_HEAD.match(text)
     if function:
         return spelled(function[1])
@@ -99,10 +135,10 @@ def read_line(text: str, vocabulary: Vocabulary) -> Line:
 
     Args:
         text: what was typed.
-        vocabulary: the functions and parameters of the study, without this line's variables.
+        vocabulary: the functions and values of the study, without this line's variables.
 
     Raises:
-        MathError: it does not read; NotHandledError for kinds that are not handled yet.
+        MathError: it does not read.
     """
     if len(text) > LINE_LENGTH.value:
         raise LimitError(
@@ -113,19 +149,16 @@ def read_line(text: str, vocabulary: Vocabulary) -> Line:
         return NoteLine(text.lstrip()[1:].strip())
     label = _LABEL.match(text)
     if label:
-        raise NotHandledError(
-            "Axis Path does not read names for equations yet; the line is kept as it is.",
-            position=label.span(),
-        )
+        return _read_labelled(text, label, vocabulary)
     function = _FUNCTION_HEAD.match(text)
     if function:
         return _read_function(text, function, vocabulary)
     value = _VALUE_HEAD.match(text)
     if value and value[1] == "y":
-        return _read_unnamed(text, value.end(), vocabulary)
+        return _read_y(text, value, vocabulary)
     if value and value[1] != "x":
-        return _read_parameter(text, value, vocabulary)
-    return _read_unnamed(text, 0, vocabulary)
+        return _read_value(text, value, vocabulary)
+    return _read_unnamed(text, vocabulary)
 
 
 def _check_name(name: str, span: Span) -> None:
@@ -138,121 +171,187 @@ def _check_name(name: str, span: Span) -> None:
 def _read_function(text: str, head: re.Match[str], vocabulary: Vocabulary) -> FunctionLine:
     name, span = spelled(head[1]), head.span(1)
     _check_name(name, span)
-    if "," in head[2]:
-        raise NotHandledError(
-            "Axis Path does not draw functions of several variables yet; "
-            "the line is kept as it is.",
-            position=head.span(2),
-        )
-    variable = spelled(head[2])
-    _check_name(variable, head.span(2))
-    if variable == name:
-        raise NameTakenError(
-            f"`{name}` cannot be the function and its variable at once.", position=head.span(2)
-        )
-    if variable == "theta":
-        raise NotHandledError(
-            "Axis Path does not draw curves by an angle yet; the line is kept as it is.",
-            position=head.span(2),
-        )
-    return _function(text, name, variable, span, head.end(), vocabulary)
-
-
-def _read_unnamed(text: str, start: int, vocabulary: Vocabulary) -> FunctionLine:
-    return _function(text, None, "x", (start, start), start, vocabulary)
+    variables = tuple(spelled(each.strip()) for each in head[2].split(","))
+    for variable in variables:
+        _check_name(variable, head.span(2))
+        if variable == name:
+            raise NameTakenError(
+                f"`{name}` cannot be the function and its variable at once.",
+                position=head.span(2),
+            )
+    if len(set(variables)) < len(variables):
+        raise NameTakenError("Two variables have the same name.", position=head.span(2))
+    body = read_body(text, vocabulary.and_variables(*variables), start=head.end())
+    return _function(text, name, variables, span, body)
 
 
 def _function(
-    text: str, name: str | None, variable: str, span: Span, start: int, vocabulary: Vocabulary
-) -> FunctionLine:  # fmt: skip
-    inner = Vocabulary(vocabulary.functions, vocabulary.values, vocabulary.variables | {variable})
-    body = read_body(text, inner, start=start)
-    _forbid_infinity(body.expression)
-    domain = _domain(body.conditions, variable)
-    return FunctionLine(name, variable, body.expression, domain, span, domain_start(text))
-
-
-def _read_parameter(text: str, head: re.Match[str], vocabulary: Vocabulary) -> ParameterLine:
-    name, span = spelled(head[1]), head.span(1)
-    _check_name(name, span)
-    body = read_body(text, vocabulary, start=head.end())
-    if body.conditions:
+    text: str, name: str | None, variables: tuple[str, ...], span: Span, body: Body
+) -> FunctionLine:
+    if body.compared is not None:
         raise GrammarError(
-            "A parameter is one number; it has no domain.", position=body.conditions[0].span
+            "A function has one value; this is an equation or an inequality.",
+            position=body.compared.span,
         )
-    _forbid_infinity(body.expression)
-    return ParameterLine(name, body.expression, span)
+    whole = tuple(Domain() for _ in variables)
+    branch = body.branches[0]
+    if len(body.branches) > 1 or branch.conditions is None:
+        expression: Node = _pieces(body, variables)
+        _forbid_infinity(expression)
+        return FunctionLine(name, variables, expression, whole, span, len(text.rstrip()))
+    _forbid_infinity(branch.expression)
+    domains = read_domains(branch.conditions, variables) if branch.conditions else whole
+    return FunctionLine(
+        name, variables, branch.expression, domains, span, domain_start(text)
+    )  # fmt: skip
+
+
+def _pieces(body: Body, variables: tuple[str, ...]) -> Pieces:
+    span = (body.branches[0].span[0], body.branches[-1].span[1])
+    if len(variables) > 1:
+        raise DomainError("Only a function of one variable can be in pieces.", position=span)
+    pieces = []
+    for place, branch in enumerate(body.branches):
+        if branch.conditions is None:
+            if place < len(body.branches) - 1:
+                raise DomainError("`otherwise` stands in the last piece.", position=branch.span)
+            pieces.append(Piece(branch.expression, None))
+        else:
+            domain = read_domain(branch.conditions, variables[0])
+            pieces.append(Piece(branch.expression, domain))
+    return Pieces(variables[0], tuple(pieces), span)
+
+
+def _read_y(text: str, head: re.Match[str], vocabulary: Vocabulary) -> Line:
+    """Read ``y = …``: a function of x, or a relation if y stands on the right too."""
+    body = read_body(text, vocabulary.and_variables("x", "y"), start=head.end())
+    if body.compared is None and not any(
+        "y" in names_in(branch.expression) for branch in body.branches
+    ):
+        start = head.start(1)
+        return _function(text, None, ("x",), (start, start), body)
+    return _read_unnamed(text, vocabulary)
+
+
+def _read_unnamed(text: str, vocabulary: Vocabulary) -> Line:
+    """Read a line without a head: a function of x, a point, a list, or a relation in x and y."""
+    if "y" in text and "y" not in vocabulary.variables:
+        body = read_body(text, vocabulary.and_variables("x", "y"))
+    else:
+        body = read_body(text, vocabulary.and_variables("x"))
+    if body.compared is not None:
+        return _relation(None, body.compared, (0, 0))
+    start = len(text) - len(text.lstrip())
+    only = body.branches[0]
+    if len(body.branches) == 1 and isinstance(only.expression, Pair | Items | Range):
+        return _value(None, (start, start), body)
+    for branch in body.branches:
+        _forbid_y(branch.expression)
+    return _function(text, None, ("x",), (start, start), body)
+
+
+def _forbid_y(expression: Node) -> None:
+    for node in walk(expression):
+        if isinstance(node, Name) and node.name == "y":
+            raise GrammarError(
+                "With x and y alone this is no function: write an equation, or give it a head "
+                "such as `f(x, y) =`.",
+                position=node.span,
+                repair=Repair((0, 0), "f(x, y) = ", "Write f(x, y) ="),
+            )
+
+
+def _read_labelled(text: str, label: re.Match[str], vocabulary: Vocabulary) -> RelationLine:
+    name, span = spelled(label[1]), label.span(1)
+    _check_name(name, span)
+    body = read_body(text, vocabulary.and_variables("x", "y"), start=label.end())
+    if body.compared is None:
+        raise GrammarError(
+            f"A colon names an equation or an inequality; for a value write `{label[1]} = …`.",
+            position=(label.start(1), label.end()),
+            repair=Repair((label.end() - 1, label.end()), " =", f"Write {label[1]} ="),
+        )
+    return _relation(name, body.compared, span)
+
+
+def _relation(name: str | None, compared: Condition, span: Span) -> RelationLine:
+    if "!=" in compared.signs:
+        raise GrammarError("≠ leaves nearly everything; it is not drawn.", position=compared.span)
+    if len(compared.signs) == 2:
+        first, second = compared.signs
+        if first[0] != second[0]:
+            raise GrammarError(
+                "Both signs point the same way, as in `1 < x^2 + y^2 <= 9`.",
+                position=compared.span,
+            )
+        if first == "=":
+            raise GrammarError("An equation has one sign `=`.", position=compared.span)
+    for term in compared.terms:
+        _forbid_infinity(term)
+    if not any({"x", "y"} & names_in(term) for term in compared.terms):
+        raise GrammarError(
+            "An equation or an inequality to draw holds x or y.", position=compared.span
+        )
+    return RelationLine(name, compared.terms, compared.signs, span)
+
+
+def _read_value(text: str, head: re.Match[str], vocabulary: Vocabulary) -> Line:
+    name, span = spelled(head[1]), head.span(1)
+    try:
+        body = read_body(text, vocabulary, start=head.end())
+    except GrammarError:
+        if not _has_plane_letters(text[head.end() :]):
+            raise
+        return _read_unnamed(text, vocabulary)
+    if body.compared is None and not _has_plane_names(body, vocabulary):
+        _check_name(name, span)
+        return _value(name, span, body)
+    return _read_unnamed(text, vocabulary)
+
+
+def _has_plane_letters(text: str) -> bool:
+    return "x" in text or "y" in text
+
+
+def _has_plane_names(body: Body, vocabulary: Vocabulary) -> bool:
+    """Tell whether x or y stands in an expression, so that ``r = x + y`` is an equation."""
+    used = frozenset[str]().union(*(names_in(branch.expression) for branch in body.branches))
+    return bool(({"x", "y"} & used) - vocabulary.values)
+
+
+def _value(name: str | None, span: Span, body: Body) -> ValueLine:
+    branch = body.branches[0]
+    if len(body.branches) > 1 or branch.conditions != ():
+        raise GrammarError(
+            "A value has no domain; a function has, as in `f(x) = x^2 for x > 0`.",
+            position=branch.span,
+        )
+    _forbid_infinity(branch.expression)
+    return ValueLine(name, branch.expression, span)
+
+
+def line_nodes(line: Line) -> tuple[Node, ...]:
+    """Give all expressions of a line."""
+    match line:
+        case ValueLine(_, expression):
+            return (expression,)
+        case FunctionLine():
+            domains = (node for domain in line.domains for node in domain_nodes(domain))
+            return (line.expression, *domains)
+        case RelationLine():
+            return line.terms
+        case NoteLine():
+            return ()
+
+
+def own_variables(line: Line) -> frozenset[str]:
+    """Give the names that a line itself gives a meaning to."""
+    if isinstance(line, FunctionLine):
+        return frozenset(line.variables)
+    return frozenset({"x", "y"}) if isinstance(line, RelationLine) else frozenset()
 
 
 def _forbid_infinity(expression: Node) -> None:
     for node in walk(expression):
         if isinstance(node, Name) and node.name == INFINITY:
             raise GrammarError("∞ can only be the end of a domain.", position=node.span)
-
-
-def _is_infinite(node: Node) -> bool:
-    inner = node.operand if isinstance(node, Negative) else node
-    return isinstance(inner, Name) and inner.name == INFINITY
-
-
-def _domain(conditions: tuple[Condition, ...], variable: str) -> Domain:
-    low: Bound | None = None
-    high: Bound | None = None
-    without: list[Node] = []
-    for condition in conditions:
-        for sign, value in _pairs(condition, variable):
-            if sign == "!=":
-                without.append(value)
-            elif sign == "=":
-                raise DomainError("A domain needs one of <, ≤, >, ≥ or ≠.", position=condition.span)
-            elif sign in ("<", "<="):
-                if high is not None:
-                    raise _twice("upper", condition)
-                high = Bound(value, closed=sign == "<=")
-            else:
-                if low is not None:
-                    raise _twice("lower", condition)
-                low = Bound(value, closed=sign == ">=")
-    return Domain(_finite(low), _finite(high), tuple(without))
-
-
-def _finite(bound: Bound | None) -> Bound | None:
-    return None if bound is None or _is_infinite(bound.value) else bound
-
-
-def _twice(which: str, condition: Condition) -> DomainError:
-    return DomainError(
-        f"The domain has two {which} ends; keep the one that is meant.", position=condition.span
-    )
-
-
-_MIRRORED = {"<": ">", "<=": ">=", ">": "<", ">=": "<=", "!=": "!=", "=": "="}
-
-
-def _pairs(condition: Condition, variable: str) -> list[tuple[str, Node]]:
-    """Give a condition as comparisons of the variable, on the left, with a value."""
-    terms, signs = condition.terms, condition.signs
-    middle = terms[1] if len(terms) == 3 else terms[0]
-    if len(terms) == 2 and not _is_variable(middle, variable):
-        pairs = [(_MIRRORED[signs[0]], terms[0])]
-        middle = terms[1]
-    elif len(terms) == 2:
-        pairs = [(signs[0], terms[1])]
-    else:
-        if signs[0][0] != signs[1][0] or signs[0][0] in "!=":
-            raise DomainError(
-                "Both signs of a domain point the same way, as in `0 <= x < 3`.",
-                position=condition.span,
-            )
-        pairs = [(_MIRRORED[signs[0]], terms[0]), (signs[1], terms[2])]
-    values = [value for _, value in pairs]
-    if not _is_variable(middle, variable) or any(variable in names_in(v) for v in values):
-        raise DomainError(
-            f"The domain must say between which values `{variable}` lies.",
-            position=condition.span,
-        )
-    return pairs
-
-
-def _is_variable(node: Node, variable: str) -> bool:
-    return isinstance(node, Name) and node.name == variable

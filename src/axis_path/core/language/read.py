@@ -15,24 +15,36 @@ from typing import Any
 import lark
 from lark.lexer import Lexer
 
-from axis_path.core.catalogue import FUNCTIONS
-from axis_path.core.errors import GrammarError, LimitError, MathError, NotHandledError
+from axis_path.core.catalogue import CONSTANTS, FUNCTIONS
+from axis_path.core.errors import (
+    ArgumentCountError,
+    GrammarError,
+    LimitError,
+    MathError,
+    NotHandledError,
+)
 from axis_path.core.language.complain import explain
-from axis_path.core.language.scan import Token, scan
+from axis_path.core.language.scan import PRIME_SIGN, Token, scan
 from axis_path.core.language.tree import (
     Angle,
     AngleUnit,
     Binary,
     Call,
+    Derivative,
+    Items,
     Name,
     Negative,
     Node,
     Number,
     Operator,
+    Over,
+    Pair,
+    Range,
     Span,
+    Summary,
     children,
 )
-from axis_path.core.language.vocabulary import Vocabulary
+from axis_path.core.language.vocabulary import SUMMARIES, Vocabulary
 from axis_path.core.limits import TREE_DEPTH
 
 #: The name that stands for infinity in the bound of a domain, its only place.
@@ -49,11 +61,34 @@ class Condition:
 
 
 @dataclass(frozen=True, slots=True)
-class Body:
-    """What follows the head of a line: an expression and the conditions after ``for``."""
+class Branch:
+    """An expression with the conditions after ``for``; None for ``otherwise``."""
 
     expression: Node
-    conditions: tuple[Condition, ...]
+    conditions: tuple[Condition, ...] | None
+    span: Span
+
+
+@dataclass(frozen=True, slots=True)
+class Body:
+    """What follows the head of a line.
+
+    Attributes:
+        branches: one, without conditions for all numbers, or the pieces of a function.
+        compared: the comparison that the body is, if it is an equation or an inequality; there
+            are no branches then.
+    """
+
+    branches: tuple[Branch, ...]
+    compared: Condition | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class _Function:
+    """A function that is named without being applied: ``integral(f, 0, 2)``."""
+
+    name: str
+    span: Span
 
 
 @dataclass(frozen=True, slots=True)
@@ -96,10 +131,32 @@ class _Build(lark.Transformer[lark.Token, Any]):
     """One method for each form of the grammar; each makes one node."""
 
     def unrestricted(self, parts: list[Any]) -> Body:
-        return Body(parts[0], ())
+        return Body((Branch(parts[0], (), _span(parts[0])),))
 
     def restricted(self, parts: list[Any]) -> Body:
-        return Body(parts[0], tuple(parts[2]))
+        return Body((self.piece(parts),))
+
+    def piece(self, parts: list[Any]) -> Branch:
+        return Branch(parts[0], tuple(parts[2]), (_span(parts[0])[0], parts[2][-1].span[1]))
+
+    def otherwise(self, parts: list[Any]) -> Branch:
+        return Branch(parts[0], None, _across(parts))
+
+    def pieces(self, parts: list[Any]) -> list[Branch]:
+        first = parts[0] if isinstance(parts[0], list) else [parts[0]]
+        return [*first, parts[2]]
+
+    def in_pieces(self, parts: list[Any]) -> Body:
+        return Body(tuple(parts[0]))
+
+    def compared(self, parts: list[Any]) -> Body:
+        return Body((), self.one_sided(parts))
+
+    def by_step(self, parts: list[Any]) -> Node:
+        return Range(parts[1], parts[3], step=parts[5], span=_across(parts))
+
+    def by_count(self, parts: list[Any]) -> Node:
+        return Range(parts[1], parts[3], count=parts[5], span=_across(parts))
 
     def conditions(self, parts: list[Any]) -> list[Condition]:
         return [parts[0]] if len(parts) == 1 else [*parts[0], parts[2]]
@@ -149,6 +206,30 @@ class _Build(lark.Transformer[lark.Token, Any]):
         node: Node = replace(parts[1], span=_across(parts))
         return node
 
+    def pair(self, parts: list[Any]) -> Node:
+        return Pair(parts[1], parts[3], _across(parts))
+
+    def items(self, parts: list[Any]) -> list[Node]:
+        return [parts[0]] if len(parts) == 1 else [*parts[0], parts[2]]
+
+    def written_list(self, parts: list[Any]) -> Node:
+        return Items(tuple(parts[1]), _across(parts))
+
+    def factorial(self, parts: list[Any]) -> Node:
+        return Call("factorial", (parts[0],), _across(parts))
+
+    def function(self, parts: list[Any]) -> _Function:
+        return _Function(str(parts[0]), _span(parts[0]))
+
+    def derived(self, parts: list[Any]) -> Node:
+        function, order = str(parts[0]).rstrip(PRIME_SIGN), str(parts[0]).count(PRIME_SIGN)
+        if len(parts[2]) != 1:
+            raise ArgumentCountError(
+                f"A derivative is taken at one place and was given {len(parts[2])}.",
+                position=_across(parts),
+            )
+        return Derivative(function, order, parts[2][0], _across(parts))
+
     def absolute(self, parts: list[Any]) -> Node:
         return Call("abs", (parts[1],), _across(parts))
 
@@ -181,9 +262,16 @@ def _whole(token: lark.Token) -> Node:
     return Negative(value, _span(token)) if str(token).startswith("-") else value
 
 
-def _apply(head: lark.Token | _Raised, arguments: tuple[Node, ...], span: Span) -> Node:
+def _apply(head: lark.Token | _Raised, arguments: tuple[Any, ...], span: Span) -> Node:
+    function = str(head) if isinstance(head, lark.Token) else head.function
+    if function in SUMMARIES:
+        if not isinstance(head, lark.Token):
+            raise GrammarError(f"Write the power of `{function}` outside.", position=span)
+        return _summary(function, arguments, span)
+    if any(isinstance(each, _Function) for each in arguments):
+        raise GrammarError("A function needs a value after it, as in `f(2)`.", position=span)
     if isinstance(head, lark.Token):
-        return Call(str(head), arguments, span)
+        return Call(function, arguments, span)
     if head.exponent == Negative(Number(Fraction(1))):
         entry = FUNCTIONS.get(head.function)
         if entry is not None and entry.inverse is not None:
@@ -193,6 +281,30 @@ def _apply(head: lark.Token | _Raised, arguments: tuple[Node, ...], span: Span) 
             position=head.span,
         )
     return Binary(Operator.POWER, Call(head.function, arguments, span), head.exponent, span)
+
+
+def _summary(name: str, arguments: tuple[Any, ...], span: Span) -> Node:
+    """Read ``sum(k^2, k, 1, 10)``; an integral may name its function: ``integral(f, 0, 2)``."""
+    example = SUMMARIES[name]
+    summary = Summary(name)
+    if len(arguments) == 3 and summary is Summary.INTEGRAL:
+        function, low, high = arguments
+        if isinstance(function, _Function) and not isinstance(low, _Function):
+            body = Call(function.name, (Name("x", function.span),), function.span)
+            return Over(summary, body, "x", low, high, span)
+    if len(arguments) != 4 or any(isinstance(each, _Function) for each in arguments):
+        raise ArgumentCountError(
+            f"`{name}` needs an expression, its variable, and from where to where, "
+            f"as in `{example}`.",
+            position=span,
+        )
+    body, variable, low, high = arguments
+    if not isinstance(variable, Name) or variable.name in CONSTANTS or variable.name == INFINITY:
+        raise GrammarError(
+            f"Second in `{name}` stands its own variable, a letter, as in `{example}`.",
+            position=variable.span,
+        )
+    return Over(summary, body, variable.name, low, high, span)
 
 
 _PARSER = lark.Lark(
@@ -227,10 +339,11 @@ def read_body(text: str, vocabulary: Vocabulary, *, start: int = 0) -> Body:
         if isinstance(err.orig_exc, MathError):
             raise err.orig_exc from err
         raise
-    _check_depth(body.expression)
-    for condition in body.conditions:
-        for term in condition.terms:
-            _check_depth(term)
+    compared = () if body.compared is None else (body.compared,)
+    limits = (each for branch in body.branches for each in branch.conditions or ())
+    terms = [term for condition in (*compared, *limits) for term in condition.terms]
+    for node in (*terms, *(branch.expression for branch in body.branches)):
+        _check_depth(node)
     return body
 
 
@@ -241,9 +354,15 @@ def read_expression(text: str, vocabulary: Vocabulary) -> Node:
         MathError: the text does not read, or has conditions.
     """
     body = read_body(text, vocabulary)
-    if body.conditions:
-        raise GrammarError("A domain has no place here.", position=body.conditions[0].span)
-    return body.expression
+    if body.compared is not None:
+        raise GrammarError(
+            "This is an equation or an inequality; a value is wanted here.",
+            position=body.compared.span,
+        )
+    branch = body.branches[0]
+    if branch.conditions or len(body.branches) > 1:
+        raise GrammarError("A domain has no place here.", position=branch.span)
+    return branch.expression
 
 
 def _check_depth(top: Node) -> None:
@@ -258,4 +377,4 @@ def _check_depth(top: Node) -> None:
         waiting.extend((child, depth + 1) for child in children(node))
 
 
-__all__ = ["INFINITY", "Body", "Condition", "read_body", "read_expression"]
+__all__ = ["INFINITY", "Body", "Branch", "Condition", "read_body", "read_expression"]

@@ -7,12 +7,16 @@ argument stands in brackets, and whether a product sign ends the argument of an 
 from __future__ import annotations
 
 import re
+import unicodedata
 from dataclasses import dataclass
 from enum import StrEnum
 
-from axis_path.core.errors import GrammarError, LimitError, NotHandledError
-from axis_path.core.language.vocabulary import NAME_PATTERN, Piece, Vocabulary
-from axis_path.core.limits import LINE_LENGTH, NESTING, NUMBER_EXPONENT
+from axis_path.core.errors import GrammarError, LimitError, Repair
+from axis_path.core.language.vocabulary import NAME_PATTERN, SUMMARIES, Piece, Vocabulary
+from axis_path.core.limits import DERIVATIVE_ORDER, LINE_LENGTH, NESTING, NUMBER_EXPONENT
+
+#: How a derivative is marked in the text of its token.
+PRIME_SIGN = "'"
 
 
 class Kind(StrEnum):
@@ -47,6 +51,19 @@ class Kind(StrEnum):
     UNEQUAL = "UNEQUAL"
     FOR = "FOR"
     AND = "AND"
+    FUNCTION = "FUNCTION"
+    DERIVED = "DERIVED"
+    PRIME = "PRIME"
+    FACTORIAL = "FACTORIAL"
+    OPEN_LIST = "OPEN_LIST"
+    CLOSE_LIST = "CLOSE_LIST"
+    NEXT_PIECE = "NEXT_PIECE"
+    OTHERWISE = "OTHERWISE"
+    FROM = "FROM"
+    TO = "TO"
+    STEP = "STEP"
+    IN = "IN"
+    POINTS = "POINTS"
 
 
 @dataclass(frozen=True, slots=True)
@@ -67,26 +84,22 @@ _SIGNS = {
     "/": Kind.DIVIDE, "÷": Kind.DIVIDE, "^": Kind.POWER, "(": Kind.OPEN, ")": Kind.CLOSE,
     ",": Kind.COMMA, "°": Kind.DEGREE, "=": Kind.EQUAL,
     "<": Kind.LESS, "<=": Kind.LESS, "≤": Kind.LESS, ">": Kind.MORE, ">=": Kind.MORE,
-    "≥": Kind.MORE, "!=": Kind.UNEQUAL, "≠": Kind.UNEQUAL,
+    "≥": Kind.MORE, "!=": Kind.UNEQUAL, "≠": Kind.UNEQUAL, "!": Kind.FACTORIAL,
+    "[": Kind.OPEN_LIST, "]": Kind.CLOSE_LIST, ";": Kind.NEXT_PIECE,
 }  # fmt: skip
 _TYPED = {"≤": "<=", "≥": ">=", "≠": "!="}
 _NUMBER = re.compile(r"(?:[0-9]+(?:\.[0-9]*)?|\.[0-9]+)(?:[eE][+-]?[0-9]+)?")
 _SUPERSCRIPT = re.compile(r"⁻?[⁰¹²³⁴⁵⁶⁷⁸⁹]+")
-_SIGN = re.compile(r"<=|>=|!=|[-+−–*×·⋅/÷^(),°=<>≤≥≠]")
+_SIGN = re.compile(r"<=|>=|!=|[-+−–*×·⋅/÷^(),°=<>≤≥≠!\[\];]")
 _SPACE = re.compile(r"\s+")
-#: Signs of the language that this version does not read yet, with what they are for.
-_NOT_YET = {
-    "'": "derivatives written with ′",
-    "′": "derivatives written with ′",
-    "!": "factorials",
-    "[": "lists",
-    "]": "lists",
-    ";": "functions in pieces",
-    ":": "names for equations",
-}
+_PRIMES = re.compile(r"['′″]+")
+_WORDS = {
+    "for": Kind.FOR, "and": Kind.AND, "otherwise": Kind.OTHERWISE, "from": Kind.FROM,
+    "to": Kind.TO, "step": Kind.STEP, "in": Kind.IN, "points": Kind.POINTS,
+}  # fmt: skip
 _ENDS_VALUE = {
     Kind.NUMBER, Kind.NAME, Kind.INFINITY, Kind.CLOSE, Kind.RIGHT_BAR, Kind.SUPERSCRIPT,
-    Kind.DEGREE, Kind.RADIANS,
+    Kind.DEGREE, Kind.RADIANS, Kind.FACTORIAL, Kind.CLOSE_LIST,
 }  # fmt: skip
 
 
@@ -119,6 +132,7 @@ def _raw_tokens(text: str, at: int, vocabulary: Vocabulary) -> list[Token]:
             raise GrammarError(
                 "Two numbers stand side by side; a sign is missing between them.",
                 position=(tokens[-1].start, found[0].end),
+                repair=Repair((tokens[-1].end, found[0].start), " * ", "Put × between them"),
             )
         tokens.extend(found)
         at = found[-1].end
@@ -140,6 +154,10 @@ def _next_tokens(text: str, at: int, vocabulary: Vocabulary) -> list[Token]:
         return [Token(Kind.NAME, "sqrt", at, at + 1, "√")]
     if text[at] == "∞":
         return [Token(Kind.INFINITY, "inf", at, at + 1)]
+    primes = _PRIMES.match(text, at)
+    if primes:
+        order = sum(2 if sign == "″" else 1 for sign in primes[0])
+        return [Token(Kind.PRIME, str(order), at, primes.end(), primes[0])]
     if text[at] == "|":
         return [Token(Kind.LEFT_BAR, "|", at, at + 1)]
     sign = _SIGN.match(text, at)
@@ -149,20 +167,33 @@ def _next_tokens(text: str, at: int, vocabulary: Vocabulary) -> list[Token]:
     raise _bad_sign(text, at)
 
 
-def _bad_sign(text: str, at: int) -> GrammarError | NotHandledError:
+#: Letters of other scripts that look like those of ours, or mean the same.
+_ALIKE = dict(
+    zip(
+        "асеорхуіјѕԁһкмтвнАВСЕНІЈКМОРЅТХУΑΒΕΖΗΙΚΜΝΟΡΤΥΧοϲ",
+        "aceopxyijsdhkmtbhABCEHIJKMOPSTXYABEZHIKMNOPTYXoc",
+        strict=True,
+    )
+)
+
+
+def _bad_sign(text: str, at: int) -> GrammarError:
     sign = text[at]
     position = (at, at + 1)
-    if sign in _NOT_YET:
-        words = _NOT_YET[sign]
-        return NotHandledError(
-            f"Axis Path does not read {words} yet; the line is kept as it is.", position=position
+    plain = _ALIKE.get(sign) or unicodedata.normalize("NFKC", sign)
+    if plain != sign and plain.isascii() and plain.strip():
+        return GrammarError(
+            f"This `{sign}` comes from another script or font; it only looks like `{plain}`.",
+            position=position,
+            suggestion=plain,
         )
-    return GrammarError(f"The sign `{sign}` has no meaning here.", position=position)
+    shown = f"`{sign}`" if sign.isprintable() else f"U+{ord(sign):04X}"
+    return GrammarError(f"The sign {shown} has no meaning here.", position=position)
 
 
 def _name_tokens(run: str, at: int, vocabulary: Vocabulary) -> list[Token]:
-    if run in ("for", "and"):
-        return [Token(Kind.FOR if run == "for" else Kind.AND, run, at, at + len(run))]
+    if run in _WORDS:
+        return [Token(_WORDS[run], run, at, at + len(run))]
     return [_piece_token(piece, run, at) for piece in vocabulary.cut(run, at)]
 
 
@@ -199,21 +230,27 @@ def _decide_bars(tokens: list[Token]) -> list[Token]:
                 token = Token(Kind.RIGHT_BAR, "|", token.start, token.end)
             else:
                 open_bars[-1] += 1
-        elif token.kind is Kind.OPEN:
+        elif token.kind in (Kind.OPEN, Kind.OPEN_LIST):
             open_bars.append(0)
-        elif token.kind is Kind.CLOSE and len(open_bars) > 1:
+        elif token.kind in (Kind.CLOSE, Kind.CLOSE_LIST) and len(open_bars) > 1:
             open_bars.pop()
         decided.append(token)
     return decided
 
 
-_PARTNER = {Kind.CLOSE: Kind.OPEN, Kind.RIGHT_BAR: Kind.LEFT_BAR}
+_PARTNER = {
+    Kind.CLOSE: Kind.OPEN, Kind.RIGHT_BAR: Kind.LEFT_BAR, Kind.CLOSE_LIST: Kind.OPEN_LIST,
+}  # fmt: skip
+_CALLED = {
+    Kind.OPEN: ("bracket", ")"), Kind.LEFT_BAR: ("bar", "|"),
+    Kind.OPEN_LIST: ("square bracket", "]"),
+}  # fmt: skip
 
 
 def _check_brackets(tokens: list[Token]) -> None:
     waiting: list[Token] = []
     for token in tokens:
-        if token.kind in (Kind.OPEN, Kind.LEFT_BAR):
+        if token.kind in _CALLED:
             waiting.append(token)
             if len(waiting) > NESTING.value:
                 raise LimitError(
@@ -222,17 +259,29 @@ def _check_brackets(tokens: list[Token]) -> None:
                 )
         elif token.kind in _PARTNER:
             if not waiting or waiting[-1].kind is not _PARTNER[token.kind]:
-                what = "bracket" if token.kind is Kind.CLOSE else "bar"
+                what = _CALLED[_PARTNER[token.kind]][0]
                 raise GrammarError(
                     f"This closing {what} has no opening {what} before it.",
                     position=(token.start, token.end),
+                    repair=Repair((token.start, token.end), "", f"Take the {what} away"),
                 )
             waiting.pop()
+        elif token.kind in (Kind.FOR, Kind.NEXT_PIECE) and waiting:
+            raise _not_closed(waiting[-1], token.start)
     if waiting:
-        what = "bracket" if waiting[-1].kind is Kind.OPEN else "bar"
-        raise GrammarError(
-            f"A closing {what} is missing.", position=(waiting[-1].start, waiting[-1].end)
-        )
+        raise _not_closed(waiting[-1], tokens[-1].end)
+
+
+def _not_closed(opening: Token, at: int) -> GrammarError:
+    """Make the error of a bracket that is still open at a place, where it can be closed."""
+    what, sign = _CALLED[opening.kind]
+    return GrammarError(
+        f"A closing {what} is missing.",
+        position=(opening.start, opening.end),
+        repair=Repair(
+            (at, at), sign if at == opening.end else f"{sign} ".rstrip(), f"Close the {what}"
+        ),
+    )
 
 
 def _decide_functions(tokens: list[Token], vocabulary: Vocabulary) -> list[Token]:
@@ -240,9 +289,21 @@ def _decide_functions(tokens: list[Token], vocabulary: Vocabulary) -> list[Token
     decided: list[Token] = []
     for index, token in enumerate(tokens):
         after = tokens[index + 1] if index + 1 < len(tokens) else None
-        kind = token.kind
-        if kind is Kind.NAME and vocabulary.is_function(token.text):
-            kind = _how_applied(token, after)
+        kind, text = token.kind, token.text
+        if kind is Kind.PRIME:
+            if decided and decided[-1].kind is Kind.DERIVED:
+                continue
+            raise GrammarError(
+                "A ′ stands after the name of a function, as in `f'(2)`.",
+                position=(token.start, token.end),
+            )
+        if kind is Kind.NAME and vocabulary.is_function(text):
+            if after is not None and after.kind is Kind.PRIME:
+                kind, text = Kind.DERIVED, _derived(token, after, tokens[index + 2 : index + 3])
+            elif _is_first_of_summary(decided) and after is not None and after.kind is Kind.COMMA:
+                kind = Kind.FUNCTION
+            else:
+                kind = _how_applied(token, after)
         elif (
             kind in (Kind.TIMES, Kind.DIVIDE)
             and after is not None
@@ -253,8 +314,33 @@ def _decide_functions(tokens: list[Token], vocabulary: Vocabulary) -> list[Token
             kind = Kind.TIMES_APPLY if kind is Kind.TIMES else Kind.DIVIDE_APPLY
         elif kind is Kind.OPEN and _closes_power_of_function(decided):
             kind = Kind.OPEN_CALL
-        decided.append(Token(kind, token.text, token.start, token.end, token.raw))
+        decided.append(Token(kind, text, token.start, token.end, token.raw))
     return decided
+
+
+def _derived(function: Token, prime: Token, after: list[Token]) -> str:
+    if not after or after[0].kind is not Kind.OPEN:
+        name = f"{function.raw}{prime.raw}"
+        raise GrammarError(
+            f"`{name}` needs its place in brackets, as in `{name}(2)`.",
+            position=(function.start, prime.end),
+            repair=Repair((prime.end, prime.end), "(x)", f"Write {name}(x)"),
+        )
+    if int(prime.text) > DERIVATIVE_ORDER.value:
+        raise LimitError(
+            f"A derivative of order {prime.text} is too high: at most {DERIVATIVE_ORDER.value}.",
+            position=(prime.start, prime.end),
+        )
+    return f"{function.text}{PRIME_SIGN * int(prime.text)}"
+
+
+def _is_first_of_summary(before: list[Token]) -> bool:
+    return (
+        len(before) >= 2
+        and before[-1].kind is Kind.OPEN
+        and before[-2].kind is Kind.CALL
+        and before[-2].text in SUMMARIES
+    )
 
 
 def _closes_power_of_function(before: list[Token]) -> bool:
@@ -271,7 +357,8 @@ def _closes_power_of_function(before: list[Token]) -> bool:
 def _how_applied(token: Token, after: Token | None) -> Kind:
     if after is None or after.kind in (
         Kind.ADD, Kind.TIMES, Kind.DIVIDE, Kind.CLOSE, Kind.COMMA, Kind.EQUAL, Kind.LESS,
-        Kind.MORE, Kind.FOR, Kind.RIGHT_BAR, Kind.DEGREE,
+        Kind.MORE, Kind.UNEQUAL, Kind.FOR, Kind.RIGHT_BAR, Kind.DEGREE, Kind.FACTORIAL,
+        Kind.NEXT_PIECE, Kind.OTHERWISE, Kind.CLOSE_LIST,
     ):  # fmt: skip
         raise GrammarError(
             f"`{token.text}` needs a value after it, as in `{token.text}(2)`.",
@@ -279,6 +366,11 @@ def _how_applied(token: Token, after: Token | None) -> Kind:
         )
     if after.kind is Kind.OPEN:
         return Kind.CALL
+    if token.text in SUMMARIES:
+        raise GrammarError(
+            f"`{token.text}` needs brackets, as in `{SUMMARIES[token.text]}`.",
+            position=(token.start, token.end),
+        )
     if token.raw == "√":
         return Kind.RADICAL
     return Kind.RAISED if after.kind in (Kind.POWER, Kind.SUPERSCRIPT) else Kind.APPLY

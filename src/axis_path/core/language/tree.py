@@ -25,6 +25,14 @@ class Operator(StrEnum):
     POWER = "^"
 
 
+class Summary(StrEnum):
+    """The operations that run over a range of a variable of their own."""
+
+    SUM = "sum"
+    PRODUCT = "product"
+    INTEGRAL = "integral"
+
+
 class AngleUnit(StrEnum):
     """How a study measures angles."""
 
@@ -86,6 +94,56 @@ class Angle:
 
 
 @dataclass(frozen=True, slots=True)
+class Pair:
+    """A point, by its two coordinates."""
+
+    first: Node
+    second: Node
+    span: Span = field(default=NOWHERE, compare=False)
+
+
+@dataclass(frozen=True, slots=True)
+class Items:
+    """A list, written out."""
+
+    items: tuple[Node, ...]
+    span: Span = field(default=NOWHERE, compare=False)
+
+
+@dataclass(frozen=True, slots=True)
+class Range:
+    """Evenly spaced numbers: either by their distance ``step`` or by their ``count``."""
+
+    start: Node
+    stop: Node
+    step: Node | None = None
+    count: Node | None = None
+    span: Span = field(default=NOWHERE, compare=False)
+
+
+@dataclass(frozen=True, slots=True)
+class Derivative:
+    """A derivative of a function, at a place: ``f''(2)``."""
+
+    function: str
+    order: int
+    argument: Node
+    span: Span = field(default=NOWHERE, compare=False)
+
+
+@dataclass(frozen=True, slots=True)
+class Over:
+    """A sum, a product or an integral of ``body`` over ``variable`` from ``low`` to ``high``."""
+
+    summary: Summary
+    body: Node
+    variable: str
+    low: Node
+    high: Node
+    span: Span = field(default=NOWHERE, compare=False)
+
+
+@dataclass(frozen=True, slots=True)
 class Bound:
     """One end of a domain; ``closed`` means that the end belongs to it."""
 
@@ -95,7 +153,7 @@ class Bound:
 
 @dataclass(frozen=True, slots=True)
 class Domain:
-    """Where a function is restricted to; a missing end is unbounded.
+    """Where a variable is restricted to; a missing end is unbounded.
 
     Attributes:
         without: single values that are left out.
@@ -105,8 +163,43 @@ class Domain:
     high: Bound | None = None
     without: tuple[Node, ...] = ()
 
+    @property
+    def is_whole(self) -> bool:
+        """Tell whether nothing is restricted."""
+        return self.low is None and self.high is None and not self.without
 
-Node = Number | Name | Negative | Binary | Call | Angle
+
+@dataclass(frozen=True, slots=True)
+class Piece:
+    """One piece of a function in pieces; without a domain it holds everywhere else."""
+
+    expression: Node
+    domain: Domain | None
+
+
+@dataclass(frozen=True, slots=True)
+class Pieces:
+    """A function in pieces by ``variable``; where two hold, the first one counts."""
+
+    variable: str
+    pieces: tuple[Piece, ...]
+    span: Span = field(default=NOWHERE, compare=False)
+
+
+Node = (
+    Number
+    | Name
+    | Negative
+    | Binary
+    | Call
+    | Angle
+    | Pair
+    | Items
+    | Range
+    | Derivative
+    | Over
+    | Pieces
+)
 
 
 def children(node: Node) -> tuple[Node, ...]:
@@ -116,14 +209,25 @@ def children(node: Node) -> tuple[Node, ...]:
             return ()
         case Negative(operand) | Angle(operand):
             return (operand,)
-        case Binary(_, left, right):
+        case Binary(_, left, right) | Pair(left, right):
             return (left, right)
-        case Call(_, arguments):
-            return arguments
+        case Call(_, parts) | Items(parts):
+            return parts
+        case Range(start, stop, step, count):
+            return tuple(part for part in (start, stop, step, count) if part is not None)
+        case Derivative(_, _, argument):
+            return (argument,)
+        case Over(_, body, _, low, high):
+            return (body, low, high)
+        case Pieces(_, pieces):
+            nested = ((piece.expression, *domain_nodes(piece.domain)) for piece in pieces)
+            return tuple(node for each in nested for node in each)
 
 
-def domain_nodes(domain: Domain) -> tuple[Node, ...]:
+def domain_nodes(domain: Domain | None) -> tuple[Node, ...]:
     """Give the expressions that a domain is made of."""
+    if domain is None:
+        return ()
     bounds = tuple(end.value for end in (domain.low, domain.high) if end is not None)
     return bounds + domain.without
 
@@ -137,12 +241,35 @@ def walk(node: Node) -> Iterator[Node]:
         waiting.extend(children(current))
 
 
+def free_uses(
+    node: Node, hidden: frozenset[str] = frozenset()
+) -> Iterator[Name | Call | Derivative]:
+    """Give the nodes that name something from outside: no variable of a sum within the tree.
+
+    Args:
+        node: the tree.
+        hidden: variables that stand for nothing outside.
+    """
+    waiting = [(node, hidden)]
+    while waiting:
+        current, own = waiting.pop()
+        match current:
+            case Name(name):
+                if name not in own:
+                    yield current
+            case Over(_, body, variable, low, high):
+                waiting += [(high, own), (low, own), (body, own | {variable})]
+            case _:
+                if isinstance(current, Call | Derivative):
+                    yield current
+                waiting += [(part, own) for part in reversed(children(current))]
+
+
+def name_of(use: Name | Call | Derivative) -> str:
+    """Give the name that a node uses."""
+    return use.name if isinstance(use, Name) else use.function
+
+
 def names_in(node: Node) -> frozenset[str]:
-    """Give the names of all variables, parameters, constants and functions in a tree."""
-    found: set[str] = set()
-    for part in walk(node):
-        if isinstance(part, Name):
-            found.add(part.name)
-        elif isinstance(part, Call):
-            found.add(part.function)
-    return frozenset(found)
+    """Give the names that a tree uses from outside itself: values, constants and functions."""
+    return frozenset(name_of(use) for use in free_uses(node))

@@ -11,18 +11,27 @@ import re
 from dataclasses import dataclass
 
 from axis_path.core.catalogue import CONSTANTS, DEGREE, FUNCTIONS, SPELLINGS
-from axis_path.core.errors import NotHandledError, UnknownNameError
+from axis_path.core.errors import UnknownNameError
 
 #: Greek letters, typed by name or by sign: one name for both.
 GREEK = {
-    "alpha": "α", "beta": "β", "gamma": "γ", "delta": "δ", "epsilon": "ε", "eta": "η",
+    "alpha": "α", "beta": "β", "delta": "δ", "epsilon": "ε", "eta": "η",
     "theta": "θ", "kappa": "κ", "lambda": "λ", "mu": "μ", "nu": "ν", "rho": "ρ", "sigma": "σ",
     "tau": "τ", "phi": "φ", "chi": "χ", "psi": "ψ", "omega": "ω",
 }  # fmt: skip
 _GREEK_NAMES = {sign: name for name, sign in GREEK.items()}
 
+#: The functions that bring a variable of their own, with an example of each.
+SUMMARIES = {
+    "sum": "sum(k^2, k, 1, 10)",
+    "product": "product(k, k, 1, 5)",
+    "integral": "integral(x^2, x, 0, 2)",
+}
+
 #: Words of the language that cannot name anything.
-WORDS = frozenset({"for", "and", "otherwise", "from", "to", "in", "step", "rad", "inf", "i"})
+WORDS = frozenset(
+    {"for", "and", "otherwise", "from", "to", "in", "step", "points", "rad", "inf", "i", *SUMMARIES}
+)
 NAME_PATTERN = re.compile(r"[A-Za-z_α-ωπ][A-Za-z0-9_]*")
 
 
@@ -58,7 +67,7 @@ class Vocabulary:
         """Tell whether a name is applied to what follows it."""
         if name in self.variables:
             return False
-        return name in FUNCTIONS or name in self.functions
+        return name in FUNCTIONS or name in self.functions or name in SUMMARIES
 
     def is_value(self, name: str) -> bool:
         """Tell whether a name stands for a number."""
@@ -68,9 +77,15 @@ class Vocabulary:
         """Tell whether a name means anything."""
         return self.is_function(name) or self.is_value(name) or name in ("inf", "rad")
 
+    def and_variables(self, *names: str) -> Vocabulary:
+        """Give these names with more variables."""
+        if self.variables.issuperset(names):
+            return self
+        return Vocabulary(self.functions, self.values, self.variables.union(names))
+
     def all_names(self) -> frozenset[str]:
         """Give every name, for suggestions."""
-        shown = set(FUNCTIONS) | (set(CONSTANTS) - {DEGREE})
+        shown = set(FUNCTIONS) | set(SUMMARIES) | (set(CONSTANTS) - {DEGREE})
         return self.functions | self.values | self.variables | shown
 
     def cut(self, run: str, start: int) -> list[Piece]:
@@ -78,14 +93,11 @@ class Vocabulary:
 
         Raises:
             UnknownNameError: it is no name and no product of names.
-            NotHandledError: it is a word of the language that this version does not read yet.
         """
         whole = spelled(run)
         end = start + len(run)
-        if self.is_known(whole) or (len(run) == 1 and run != "i") or whole in GREEK:
+        if self.is_known(whole) or len(run) == 1 or whole in GREEK:
             return [Piece(whole, start, end)]
-        if run in WORDS or run in ("integral", "sum", "product"):
-            raise NotHandledError(f"`{run}` is not handled here yet.", position=(start, end))
         pieces = self._split(run, start)
         if pieces is None:
             raise self._unknown(run, start)
@@ -112,7 +124,7 @@ class Vocabulary:
             at = stop
         # Two letters such as bx, of which one has no value yet, are a product; longer runs with
         # unknown letters are more likely a misspelt name.
-        if unknown and (len(run) > 2 or any(piece.name in ("_", "i") for piece in pieces)):
+        if unknown and (len(run) > 2 or any(piece.name == "_" for piece in pieces)):
             return None
         return pieces
 

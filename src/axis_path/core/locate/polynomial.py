@@ -61,6 +61,18 @@ class _Polynomials:
     ) -> fmpq_poly:
         raise _NoPolynomialError
 
+    def pieces(self, split: object, subject: object, pieces: object) -> fmpq_poly:
+        """Refuse what is in pieces."""
+        raise _NoPolynomialError
+
+    def guard(self, body: fmpq_poly, witness: fmpq_poly) -> fmpq_poly:
+        """Give the body: a polynomial is defined everywhere."""
+        return body
+
+    def summarise(self, inner: object, low: object, high: object, captured: object) -> fmpq_poly:
+        """Refuse sums, products and integrals."""
+        raise _NoPolynomialError
+
 
 _OPERATIONS: dict[str, Callable[..., fmpq_poly]] = {
     Op.ADD: lambda a, b: a + b,

@@ -1,88 +1,103 @@
-"""What the lines of a study mean together: names, order of dependence, what is wrong where.
+"""What the lines of a study mean together, compiled.
 
 An analysis depends on the texts only, not on the values of sliders, so that it is made once and
-used for every position of the hand.
+used for every position of the hand. The analysis after an edit begins from the one before: what the
+edit did not touch is neither read nor compiled again.
 """
 
 from __future__ import annotations
 
 import threading
+from collections import OrderedDict
 from dataclasses import dataclass, field, replace
-from enum import StrEnum
-from functools import lru_cache
 
-from axis_path.core.catalogue import CONSTANTS, FUNCTIONS
-from axis_path.core.errors import CycleError, MathError, NameTakenError, NoValueError
+from axis_path.core.errors import LimitError, MathError, NotHandledError, ShapeError
 from axis_path.core.evaluate import (
-    Compiler,
     Expression,
+    FullCompiler,
     Graph,
+    ListSource,
     Op,
+    Shaped,
     Surroundings,
     UserFunction,
 )
-from axis_path.core.language import (
-    FunctionLine,
-    Line,
-    NoteLine,
-    ParameterLine,
-    Vocabulary,
-    head_name,
-    is_function_head,
-    read_line,
-    typeset_domain,
-    typeset_line,
+from axis_path.core.evaluate.graph import IMAGINARY
+from axis_path.core.language import FunctionLine, RelationLine, ValueLine, Vocabulary
+from axis_path.core.language.tree import AngleUnit, Node, walk
+from axis_path.core.limits import STEPS
+from axis_path.core.study.dependence import find_problems, names_that_need, spread_problems
+from axis_path.core.study.meaning import (
+    CALLED,
+    VALUED,
+    Kind,
+    LineKey,
+    Meaning,
+    names_of,
+    read_meaning,
+    with_problem,
 )
-from axis_path.core.language.tree import AngleUnit, Call, Name, Node, domain_nodes, walk
+
+_KEPT_ANALYSES = 64
+#: What the second and further variables of a function are called in the graph.
+_VARIABLE_INPUT = "variable "
 
 
-class Kind(StrEnum):
-    """What a line is."""
+@dataclass(frozen=True)
+class CompiledValue:
+    """A number, a point or a list in the graph."""
 
-    FUNCTION = "function"
-    PARAMETER = "parameter"
-    NOTE = "note"
-    UNREAD = "unread"
-
-
-@dataclass(frozen=True, slots=True)
-class LineKey:
-    """What an analysis needs of a line; the text of a slider holds no value here."""
-
-    text: str
-    aside: bool
-    given: str | None
-    is_slider: bool
-
-
-@dataclass(frozen=True, slots=True)
-class Meaning:
-    """What one line means.
-
-    Attributes:
-        problem: what is wrong with it, or what is missing; None if it works.
-        line: the line as it was read; None if it could not be read.
-        uses: the names of other lines that it needs.
-    """
-
-    kind: Kind
-    name: str | None
-    problem: MathError | None = None
-    line: Line | None = None
-    mathml: str = ""
-    domain_mathml: str = ""
-    uses: frozenset[str] = frozenset()
-    is_slider: bool = False
+    shaped: Shaped
+    first: Expression
+    second: Expression | None
 
 
 @dataclass(frozen=True)
 class CompiledFunction:
-    """A function of the study in the graph; bounds are expressions without a variable."""
+    """A function of the study in the graph; bounds are expressions without a variable.
+
+    Attributes:
+        expression: its value; of a path the first coordinate.
+        second: the second coordinate of a path.
+    """
 
     expression: Expression
     low: Expression | None
     high: Expression | None
     without: tuple[Expression, ...]
+    second: Expression | None = None
+
+
+@dataclass(frozen=True)
+class CompiledRelation:
+    """The terms of an equation or inequality in x (the variable) and y (an input)."""
+
+    terms: tuple[Expression, ...]
+
+
+Compiled = CompiledValue | CompiledFunction | CompiledRelation
+
+
+@dataclass
+class _Workshop:
+    """The graph that analyses share, with what was compiled for which meaning of a line.
+
+    A line is known by its mark, a number that stands for its tree and the marks of all it uses.
+    """
+
+    unit: AngleUnit
+    graph: Graph = field(default_factory=Graph)
+    lock: threading.RLock = field(default_factory=threading.RLock)
+    marks: dict[object, int] = field(default_factory=dict)
+    compiled: dict[int, tuple[Kind, Compiled] | MathError] = field(default_factory=dict)
+    lists: dict[str, ListSource] = field(default_factory=dict)
+    list_names: dict[ListSource, str] = field(default_factory=dict)
+    calls: dict[tuple[object, ...], Shaped] = field(default_factory=dict)
+    values: dict[object, Shaped] = field(default_factory=dict)
+
+    @property
+    def is_full(self) -> bool:
+        return len(self.graph.steps) > STEPS.value // 2
 
 
 @dataclass
@@ -90,302 +105,307 @@ class Analysis:
     """All lines with their meanings, and the graph of those that work."""
 
     unit: AngleUnit
+    keys: tuple[LineKey, ...]
     meanings: tuple[Meaning, ...]
+    vocabulary: Vocabulary
+    raw: dict[LineKey, Meaning]
+    _workshop: _Workshop
     _named: dict[str, Meaning] = field(default_factory=dict)
-    _lock: threading.RLock = field(default_factory=threading.RLock)
-    _compiled: dict[str, CompiledFunction] = field(default_factory=dict)
+    _marks: dict[str, int] = field(default_factory=dict)
 
     def __post_init__(self) -> None:
-        """Set up the graph."""
-        self._graph = Graph()
-        surroundings = Surroundings(self.unit, self._function, self._parameter)
-        self._compiler = Compiler(self._graph, surroundings)
+        """Set up the compiler."""
+        shop = self._workshop
+        surroundings = Surroundings(self.unit, self._function, self._value, self._mark)
+        self._compiler = FullCompiler(shop.graph, surroundings)
+        self._compiler.share(shop.lists, shop.list_names, shop.calls, shop.values)
 
-    def vocabulary(self) -> Vocabulary:
+    @property
+    def lists(self) -> dict[str, ListSource]:
+        """Give the lists that expressions run over."""
+        return self._workshop.lists
+
+    def names(self) -> Vocabulary:
         """Give the names that work, for expressions outside the lines."""
         return Vocabulary(
-            frozenset(n for n, m in self._named.items() if m.kind is Kind.FUNCTION),
-            frozenset(n for n, m in self._named.items() if m.kind is Kind.PARAMETER),
+            frozenset(n for n, m in self._named.items() if m.kind in CALLED),
+            frozenset(n for n, m in self._named.items() if m.kind in VALUED),
         )
 
-    def meaning(self, name: str) -> Meaning | None:
-        """Give the line that works under a name."""
-        return self._named.get(name)
+    def users(self, name: str) -> list[str]:
+        """Give the names of the lines that need a name."""
+        return list(dict.fromkeys(names_that_need(name, self.keys, self.meanings)))
 
     def _function(self, name: str) -> UserFunction | None:
         found = self._named.get(name)
         if found is None or not isinstance(found.line, FunctionLine):
             return None
         line = found.line
-        return UserFunction(name, line.variable, line.expression, line.domain)
+        return UserFunction(name, line.variables, line.expression, line.domains)
 
-    def _parameter(self, name: str) -> Node | bool | None:
+    def _value(self, name: str) -> Node | bool | None:
         found = self._named.get(name)
-        if found is None or not isinstance(found.line, ParameterLine):
+        if found is None:
             return None
         # A slider's own text holds its value; the graph holds its name.
-        return True if found.is_slider else found.line.expression
+        if found.is_slider:
+            return True
+        if isinstance(found.line, FunctionLine) and found.kind in VALUED:
+            return found.line.expression
+        return found.line.expression if isinstance(found.line, ValueLine) else None
 
-    def add(self, name: str, meaning: Meaning) -> None:
-        """Let a line take part under a name."""
-        self._named[name] = meaning
+    def _mark(self, name: str) -> object:
+        return self._marks.get(name, name)
 
-    def compile_function(self, name: str) -> CompiledFunction:
-        """Give a working function in the graph.
+    def compiled(self, name: str) -> Compiled:
+        """Give a working line in the graph.
 
         Raises:
             MathError: something it needs is missing, or a limit is reached.
         """
-        with self._lock:
-            if name not in self._compiled:
-                line = self._named[name].line
-                if not isinstance(line, FunctionLine):
-                    raise TypeError(f"{name} is no function")
-                self._compiled[name] = self._compile(line)
-            return self._compiled[name]
+        found = self._workshop.compiled[self._marks[name]]
+        if isinstance(found, MathError):
+            raise found
+        return found[1]
 
-    def _compile(self, line: FunctionLine) -> CompiledFunction:
-        variable = self._graph.add(Op.VARIABLE)
-        body = self._compiler.compile(line.expression, {line.variable: variable})
-        low, high = line.domain.low, line.domain.high
-        return CompiledFunction(
-            Expression(self._graph, body, self._lock),
-            None if low is None else self.compile_constant(low.value),
-            None if high is None else self.compile_constant(high.value),
-            tuple(self.compile_constant(value) for value in line.domain.without),
-        )
+    def relation(self, line: RelationLine) -> CompiledRelation:
+        """Give an equation or an inequality in the graph."""
+        with self._workshop.lock:
+            graph = self._workshop.graph
+            variables = {
+                "x": graph.add(Op.VARIABLE),
+                "y": graph.add(Op.INPUT, payload=_VARIABLE_INPUT + "y"),
+            }
+            return CompiledRelation(
+                tuple(self._expression(self._compiler.compile(t, variables)) for t in line.terms)
+            )
 
     def compile_constant(self, node: Node) -> Expression:
-        """Give an expression without a variable in the graph.
+        """Give a number without a variable in the graph.
+
+        Raises:
+            MathError: something it needs is missing, or it is no number.
+        """
+        with self._workshop.lock:
+            return self._expression(self._compiler.compile(node, {}))
+
+    def compile_exact(self, node: Node) -> Expression:
+        """Give an exact form in the graph; angles in it are radians, whatever the study's unit."""
+        with self._workshop.lock:
+            return self._expression(self._compiler.compile_plain(node))
+
+    def meaning(self, name: str) -> Meaning | None:
+        """Give the line that works under a name."""
+        return self._named.get(name)
+
+    def compile_value(self, node: Node) -> CompiledValue:
+        """Give a number, a point or a list in the graph.
 
         Raises:
             MathError: something it needs is missing, or a limit is reached.
         """
-        with self._lock:
-            step = self._compiler.compile(node, {})
-            return Expression(self._graph, step, self._lock)
+        with self._workshop.lock:
+            return self._compiled_value(self._compiler.compile_value(node))
 
+    def _expression(self, step: int) -> Expression:
+        return Expression(self._workshop.graph, step, self._workshop.lock)
 
-@lru_cache(maxsize=64)
-def analyse(unit: AngleUnit, keys: tuple[LineKey, ...]) -> Analysis:
-    """Read all lines of a study and find out what each means among the others."""
-    functions, values = _names(keys)
-    vocabulary = Vocabulary(functions, values)
-    meanings = [_read(key, vocabulary) for key in keys]
-    _refuse_doubles(keys, meanings)
-    _find_missing(keys, meanings, vocabulary)
-    _find_cycles(keys, meanings)
-    _spread_problems(keys, meanings)
-    analysis = Analysis(unit, tuple(meanings))
-    for key, meaning in zip(keys, meanings, strict=True):
-        if not key.aside and meaning.problem is None and meaning.name is not None:
-            analysis.add(meaning.name, meaning)
-    return _compile_all(analysis, keys, meanings)
+    def _compiled_value(self, shaped: Shaped) -> CompiledValue:
+        second = None if shaped.second is None else self._expression(shaped.second)
+        return CompiledValue(shaped, self._expression(shaped.first), second)
 
+    # Making it
 
-def _compile_all(
-    analysis: Analysis, keys: tuple[LineKey, ...], meanings: list[Meaning]
-) -> Analysis:
-    """Compile every function once, so that what only the graph can refuse is known now."""
-    checked = list(meanings)
-    for index, (key, meaning) in enumerate(zip(keys, meanings, strict=True)):
-        if key.aside or meaning.problem is not None or meaning.name is None:
-            continue
+    def settle(self, order: list[int], meanings: list[Meaning]) -> None:
+        """Compile the lines that work, each after those that it uses."""
+        for index in order:
+            meaning = meanings[index]
+            if meaning.name is None:
+                meanings[index] = self._settled_relation(meaning)
+                continue
+            mark = self._marked(self.keys[index].text, meaning)
+            self._named[meaning.name] = meaning
+            self._marks[meaning.name] = mark
+            found = self._workshop.compiled.get(mark)
+            if found is None:
+                found = self._workshop.compiled[mark] = self._compile(meaning)
+            if isinstance(found, MathError):
+                meanings[index] = with_problem(meaning, found)
+                del self._named[meaning.name]
+            else:
+                meanings[index] = self._named[meaning.name] = replace(meaning, kind=found[0])
+        self.meanings = tuple(meanings)
+
+    def _marked(self, text: str, meaning: Meaning) -> int:
+        uses = tuple(sorted((name, self._marks.get(name, -1)) for name in meaning.uses))
+        content = (text, meaning.name, meaning.is_slider, meaning.line, uses)
+        marks = self._workshop.marks
+        return marks.setdefault(content, len(marks))
+
+    def _settled_relation(self, meaning: Meaning) -> Meaning:
+        if not isinstance(meaning.line, RelationLine):
+            return meaning
         try:
-            if isinstance(meaning.line, FunctionLine):
-                analysis.compile_function(meaning.name)
-            elif isinstance(meaning.line, ParameterLine):
-                analysis.compile_constant(meaning.line.expression)
+            self.relation(meaning.line)
         except MathError as err:
-            checked[index] = _with_problem(meaning, err)
-    analysis.meanings = tuple(checked)
+            return with_problem(meaning, err.with_traceback(None))
+        return meaning
+
+    def _compile(self, meaning: Meaning) -> tuple[Kind, Compiled] | MathError:
+        try:
+            match meaning.line:
+                case FunctionLine() as line:
+                    return self._compile_function(line)
+                case ValueLine(_, expression):
+                    value = self.compile_value(expression)
+                    return _value_kind(value.shaped), value
+                case RelationLine() as line:
+                    return meaning.kind, self.relation(line)
+        except MathError as err:
+            return err.with_traceback(None)
+        raise TypeError("a note is not compiled")
+
+    def _compile_function(self, line: FunctionLine) -> tuple[Kind, Compiled]:
+        graph, shop = self._workshop.graph, self._workshop
+        with shop.lock:
+            variables = {line.variables[0]: Shaped(graph.add(Op.VARIABLE))}
+            for name in line.variables[1:]:
+                variables[name] = Shaped(graph.add(Op.INPUT, payload=_VARIABLE_INPUT + name))
+            body = self._compiler.compile_value(line.expression, variables)
+            steps = [body.first, *([] if body.second is None else [body.second])]
+            if any(
+                graph.steps[step].payload == IMAGINARY and graph.steps[step].op == Op.CONSTANT
+                for step in graph.reachable(*steps)
+            ):
+                raise NotHandledError("`i` works in calculations; a function has real values.")
+            if body.lists:
+                return self._list_line(line, body)
+            kind = _function_kind(line, body)
+            domain = line.domains[0]
+            made = CompiledFunction(
+                self._expression(body.first),
+                None if domain.low is None else self.compile_constant(domain.low.value),
+                None if domain.high is None else self.compile_constant(domain.high.value),
+                tuple(self.compile_constant(value) for value in domain.without),
+                None if body.second is None else self._expression(body.second),
+            )
+            for more in line.domains[1:]:
+                for bound in (more.low, more.high):
+                    if bound is not None:
+                        self.compile_constant(bound.value)
+            return kind, made
+
+    def _list_line(self, line: FunctionLine, body: Shaped) -> tuple[Kind, Compiled]:
+        """Take an unnamed line such as ``f(L)`` as the list that it is."""
+        if line.name is None and not _uses_variable(line):
+            return Kind.LIST, self._compiled_value(body)
+        raise ShapeError(
+            "A function has one value at a place; make the list outside, as in `f([1, 2])`.",
+            position=line.expression.span,
+        )
+
+
+def _uses_variable(line: FunctionLine) -> bool:
+    return any(getattr(node, "name", None) == line.variable for node in walk(line.expression))
+
+
+def _value_kind(shaped: Shaped) -> Kind:
+    if shaped.lists:
+        return Kind.LIST
+    return Kind.PARAMETER if shaped.second is None else Kind.POINT
+
+
+def _function_kind(line: FunctionLine, body: Shaped) -> Kind:
+    if body.second is not None:
+        if len(line.variables) == 1:
+            return Kind.POINT if line.name is None and not _uses_variable(line) else Kind.PATH
+        raise NotHandledError(
+            "A point that depends on several variables is not handled.",
+            position=line.expression.span,
+        )
+    if len(line.variables) > 1:
+        return Kind.SEVERAL
+    return Kind.ANGLE if line.variables[0] == "theta" else Kind.FUNCTION
+
+
+_kept: OrderedDict[tuple[AngleUnit, tuple[LineKey, ...]], Analysis] = OrderedDict()
+_kept_lock = threading.Lock()
+
+
+def analyse(unit: AngleUnit, keys: tuple[LineKey, ...], before: Analysis | None = None) -> Analysis:
+    """Find out what each line of a study means among the others.
+
+    Args:
+        unit: the unit of angles.
+        keys: the lines.
+        before: the analysis before an edit, from which what did not change is taken.
+    """
+    wanted = (unit, keys)
+    with _kept_lock:
+        if wanted in _kept:
+            _kept.move_to_end(wanted)
+            return _kept[wanted]
+    made = _analysed(unit, keys, before)
+    with _kept_lock:
+        _kept[wanted] = made
+        while len(_kept) > _KEPT_ANALYSES:
+            _kept.popitem(last=False)
+    return made
+
+
+def _analysed(unit: AngleUnit, keys: tuple[LineKey, ...], before: Analysis | None) -> Analysis:
+    vocabulary = names_of(keys)
+    known: dict[LineKey, Meaning] = {}
+    if before is not None and before.vocabulary == vocabulary:
+        known = before.raw
+    raw = {key: known.get(key) or read_meaning(key, vocabulary) for key in keys}
+    meanings = [raw[key] for key in keys]
+    find_problems(keys, meanings, vocabulary)
+    order = _order(keys, meanings)
+    shop = before._workshop if before is not None and before.unit is unit else None
+    while True:
+        workshop = _Workshop(unit) if shop is None or shop.is_full else shop
+        analysis = Analysis(unit, keys, (), vocabulary, raw, workshop)
+        settled = list(meanings)
+        with workshop.lock:
+            analysis.settle(order, settled)
+        fresh_enough = workshop is not shop or not any(
+            isinstance(meaning.problem, LimitError) for meaning in settled
+        )
+        if fresh_enough:
+            break
+        # The shared graph is full of what earlier edits left behind: begin a new one.
+        shop = None
+    spread_problems(keys, settled)
+    analysis.meanings = tuple(settled)
     return analysis
 
 
-def _names(keys: tuple[LineKey, ...]) -> tuple[frozenset[str], frozenset[str]]:
-    functions, values = set[str](), set[str]()
-    for key in keys:
-        if key.aside:
-            continue
-        name = head_name(key.text) or key.given
-        if name is None or name in FUNCTIONS or name in CONSTANTS:
-            continue
-        is_function = is_function_head(key.text) or head_name(key.text) is None
-        (functions if is_function else values).add(name)
-    return frozenset(functions - values), frozenset(values)
-
-
-@lru_cache(maxsize=4096)
-def _read_cached(text: str, vocabulary: Vocabulary) -> Line | MathError:
-    """Read a line, or give what is wrong with it: a bad line is not read anew at every edit."""
-    try:
-        return read_line(text, vocabulary)
-    except MathError as err:
-        return err.with_traceback(None)
-
-
-def _relevant(text: str, vocabulary: Vocabulary) -> Vocabulary:
-    """Leave out the names that do not occur in a text, so that its reading can be kept."""
-    if any(ord(sign) > 127 for sign in text):
-        return vocabulary
-    return Vocabulary(
-        frozenset(name for name in vocabulary.functions if name in text),
-        frozenset(name for name in vocabulary.values if name in text),
-    )
-
-
-def _read(key: LineKey, vocabulary: Vocabulary) -> Meaning:
-    name = head_name(key.text) or key.given
-    line = _read_cached(key.text, _relevant(key.text, vocabulary))
-    if isinstance(line, MathError):
-        # Once more with all names, for the suggestion.
-        line = _read_cached(key.text, vocabulary)
-    if isinstance(line, MathError):
-        return Meaning(Kind.UNREAD, name, problem=line)
-    if isinstance(line, NoteLine):
-        return Meaning(Kind.NOTE, None, line=line)
-    uses = _used_names(line)
-    mathml = typeset_line(line, name)
-    if isinstance(line, FunctionLine):
-        domain = typeset_domain(line.domain, line.variable)
-        return Meaning(Kind.FUNCTION, name, None, line, mathml, domain, uses)
-    return Meaning(Kind.PARAMETER, line.name, None, line, mathml, "", uses, key.is_slider)
-
-
-def _expressions(line: Line) -> tuple[Node, ...]:
-    if isinstance(line, FunctionLine):
-        return (line.expression, *domain_nodes(line.domain))
-    return (line.expression,) if isinstance(line, ParameterLine) else ()
-
-
-def _used_names(line: Line) -> frozenset[str]:
-    own = line.variable if isinstance(line, FunctionLine) else None
-    found = set[str]()
-    for expression in _expressions(line):
-        for node in walk(expression):
-            if isinstance(node, Name) and node.name != own and node.name not in CONSTANTS:
-                found.add(node.name)
-            elif isinstance(node, Call) and node.function not in FUNCTIONS:
-                found.add(node.function)
-    return frozenset(found)
-
-
-def _with_problem(meaning: Meaning, problem: MathError) -> Meaning:
-    return replace(meaning, problem=problem)
-
-
-def _refuse_doubles(keys: tuple[LineKey, ...], meanings: list[Meaning]) -> None:
-    first: dict[str, int] = {}
-    for index, (key, meaning) in enumerate(zip(keys, meanings, strict=True)):
-        if key.aside or meaning.name is None or meaning.kind is Kind.UNREAD:
-            continue
-        if meaning.name in first:
-            start = key.text.find(meaning.name)
-            error = NameTakenError(
-                f"`{meaning.name}` is defined already, in line {first[meaning.name] + 1}. "
-                "Change it there, or choose another name here.",
-                position=(max(start, 0), max(start, 0) + len(meaning.name)),
-            )
-            meanings[index] = _with_problem(meaning, error)
-        else:
-            first[meaning.name] = index
-
-
-def _find_missing(
-    keys: tuple[LineKey, ...], meanings: list[Meaning], vocabulary: Vocabulary
-) -> None:
-    """Name the letters without a value, all at once for a line."""
-    known = vocabulary.functions | vocabulary.values
-    for index, (key, meaning) in enumerate(zip(keys, meanings, strict=True)):
-        if key.aside or meaning.problem is not None or meaning.line is None:
-            continue
-        letters = tuple(
-            dict.fromkeys(
-                node.name
-                for expression in _expressions(meaning.line)
-                for node in sorted(walk(expression), key=lambda each: each.span)
-                if isinstance(node, Name) and node.name in meaning.uses and node.name not in known
-            )
-        )
-        if letters:
-            first = min(
-                node.span
-                for expression in _expressions(meaning.line)
-                for node in walk(expression)
-                if isinstance(node, Name) and node.name == letters[0]
-            )
-            meanings[index] = _with_problem(meaning, _no_value(letters, first))
-
-
-def _no_value(letters: tuple[str, ...], position: tuple[int, int]) -> NoValueError:
-    if len(letters) == 1:
-        message = f"`{letters[0]}` has no value yet: make it a slider?"
-    else:
-        names = ", ".join(f"`{name}`" for name in letters[:-1])
-        message = f"{names} and `{letters[-1]}` have no value yet: make them sliders?"
-    return NoValueError(message, position=position, letters=letters)
-
-
-def _working(keys: tuple[LineKey, ...], meanings: list[Meaning]) -> dict[str, int]:
-    return {
+def _order(keys: tuple[LineKey, ...], meanings: list[Meaning]) -> list[int]:
+    """Give the lines that work so that each comes after those that it uses."""
+    works = {
         meaning.name: index
         for index, (key, meaning) in enumerate(zip(keys, meanings, strict=True))
-        if not key.aside and meaning.name is not None and meaning.problem is None
+        if not key.aside and meaning.problem is None and meaning.name is not None
     }
-
-
-def _find_cycles(keys: tuple[LineKey, ...], meanings: list[Meaning]) -> None:
-    by_name = _working(keys, meanings)
-    for name, index in by_name.items():
-        cycle = _cycle_through(name, by_name, meanings)
-        if cycle:
-            names = " → ".join(f"`{each}`" for each in [*cycle, cycle[0]])
-            message = (
-                f"`{name}` needs itself." if len(cycle) == 1
-                else f"These need one another in a circle: {names}."
-            )  # fmt: skip
-            span = (0, len(keys[index].text))
-            meanings[index] = _with_problem(meanings[index], CycleError(message, position=span))
-
-
-def _cycle_through(name: str, by_name: dict[str, int], meanings: list[Meaning]) -> list[str]:
-    """Give the shortest circle of names from ``name`` back to it, empty if there is none."""
-    paths = {name: [name]}
-    waiting = [name]
-    for current in waiting:
-        for used in sorted(meanings[by_name[current]].uses):
-            if used == name:
-                return paths[current]
-            if used in by_name and used not in paths:
-                paths[used] = [*paths[current], used]
-                waiting.append(used)
-    return []
-
-
-def _spread_problems(keys: tuple[LineKey, ...], meanings: list[Meaning]) -> None:
-    """Give lines that need a line with a problem a problem of their own."""
-    broken = {
-        meaning.name: meaning.problem
-        for key, meaning in zip(keys, meanings, strict=True)
-        if not key.aside and meaning.name is not None and meaning.problem is not None
-    }
-    working = _working(keys, meanings)
-    broken = {name: problem for name, problem in broken.items() if name not in working}
-    changed = True
-    while changed:
-        changed = False
-        for index, (key, meaning) in enumerate(zip(keys, meanings, strict=True)):
-            needed = sorted(meaning.uses & broken.keys())
-            if key.aside or meaning.problem is not None or not needed:
-                continue
-            cause = broken[needed[0]]
-            letters = cause.letters if cause is not None else ()
-            error = NoValueError(
-                f"`{needed[0]}` has a problem of its own, so there is no value here yet.",
-                position=(0, len(key.text)),
-                letters=letters,
-            )
-            meanings[index] = _with_problem(meaning, error)
-            if meaning.name is not None:
-                broken[meaning.name] = error
-            changed = True
+    order: list[int] = []
+    done: set[int] = set()
+    for index, (key, meaning) in enumerate(zip(keys, meanings, strict=True)):
+        if key.aside or meaning.problem is not None or meaning.kind is Kind.NOTE:
+            continue
+        waiting = [index]
+        while waiting:
+            current = waiting[-1]
+            needs = [
+                works[name]
+                for name in meanings[current].uses
+                if name in works and works[name] not in done
+            ]
+            if needs and current not in done:
+                waiting.extend(needs)
+            else:
+                waiting.pop()
+                if current not in done:
+                    done.add(current)
+                    order.append(current)
+    return order

@@ -13,6 +13,7 @@ from typing import Any
 
 from axis_path.core.draw import Window
 from axis_path.core.errors import DomainError, LimitError, MathError, SliderError
+from axis_path.core.evaluate import ResultKind
 from axis_path.core.limits import FINDINGS, LINE_LENGTH
 from axis_path.core.study.document import Ask, TableSpec, range_from_texts
 from axis_path.core.study.domains import NewEnd, number_text, rewrite_domain, round_to_px
@@ -58,6 +59,8 @@ def _text(command: dict[str, Any], name: str) -> str:
         raise CommandError(f"The change lacks its `{name}`.")
     if len(value) > LINE_LENGTH.value:
         raise LimitError(f"More than {LINE_LENGTH.value:,} characters cannot be kept in a line.")
+    if any("\ud800" <= sign <= "\udfff" or sign == "\0" for sign in value):
+        raise CommandError("The text holds signs that are no characters.")
     # A line is a line: what was pasted over several lines reads as one.
     return " ".join(value.split())
 
@@ -76,15 +79,30 @@ def _write(study: Study, command: dict[str, Any], _window: Window) -> str:
         return f"Write {_called(study, line_id)}"
     line_id = _number(command, "id")
     study.line(line_id)
-    study.write(line_id, text)
-    return f"Edit {_called(study, line_id)}"
+    followed = study.write_renaming(line_id, text)
+    label = f"Edit {_called(study, line_id)}"
+    return f"{label}, and its name in {_listed(followed)}" if followed else label
+
+
+def _listed(names: list[str]) -> str:
+    """Give names as words: `g`, `h` and `p`."""
+    return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
+
+
+def _rename(study: Study, command: dict[str, Any], _window: Window) -> str:
+    line_id, new = _number(command, "id"), _text(command, "name")
+    old = study.definition(line_id).name
+    if old is None:
+        raise CommandError("This line has no name to change.")
+    study.rename(old, new.strip())
+    return f"Rename {old} to {new.strip()}"
 
 
 def _remove(study: Study, command: dict[str, Any], _window: Window) -> str:
     line_id = _number(command, "id")
     name = _called(study, line_id)
-    study.remove_line(line_id)
-    return f"Delete {name}"
+    needed_by = study.remove_line(line_id)
+    return f"Delete {name}, which {_listed(needed_by)} needed" if needed_by else f"Delete {name}"
 
 
 def _hide(study: Study, command: dict[str, Any], _window: Window) -> str:
@@ -132,7 +150,9 @@ def _typed(study: Study, text: str) -> Fraction:
         result = study.evaluate(text)
     if result.reason:
         raise SliderError(f"`{text}` has no value: {result.reason}.")
-    return Fraction(result.exact) if result.exact is not None else exact_number(result.value)
+    if result.kind is not ResultKind.NUMBER:
+        raise SliderError(f"`{text}` is no single real number.")
+    return result.rational if result.rational is not None else exact_number(result.value)
 
 
 def _range(study: Study, command: dict[str, Any], _window: Window) -> str:
@@ -223,6 +243,7 @@ def _forget(study: Study, command: dict[str, Any], _window: Window) -> str:
 #: Every command by its name.
 COMMANDS: dict[str, Callable[[Study, dict[str, Any], Window], str]] = {
     "write": _write,
+    "rename": _rename,
     "remove": _remove,
     "hide": _hide,
     "aside": _aside,

@@ -6,7 +6,8 @@ from dataclasses import dataclass
 from fractions import Fraction
 
 from axis_path.core.errors import MathError
-from axis_path.core.study.analysis import Kind
+from axis_path.core.language import Line, latex_line, plain_line
+from axis_path.core.study.meaning import Kind
 from axis_path.core.study.sliders import SliderRange
 
 
@@ -35,3 +36,14 @@ class Definition:
     slider: SliderRange | None
     value: Fraction | None
     uses: frozenset[str]
+    line: Line | None = None
+
+    @property
+    def latex(self) -> str:
+        """Give the line as LaTeX; empty for a note and for what does not read."""
+        return "" if self.line is None else latex_line(self.line, self.name)
+
+    @property
+    def plain(self) -> str:
+        """Give the line as plain text that reads back to the same."""
+        return self.text if self.line is None else plain_line(self.line)

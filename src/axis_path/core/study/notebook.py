@@ -5,30 +5,26 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import replace
 from fractions import Fraction
-from functools import cached_property, lru_cache
+from functools import cached_property
 from typing import Any, ClassVar, Self
 
 from axis_path.core.errors import (
     DomainError,
     LimitError,
-    MathError,
+    NameTakenError,
     SliderError,
     UnknownNameError,
 )
 from axis_path.core.language import (
     FunctionLine,
-    ParameterLine,
-    Vocabulary,
-    head_name,
-    is_function_head,
+    ValueLine,
     nearest,
-    read_line,
     spelled,
     typeset_line,
 )
 from axis_path.core.language.tree import AngleUnit, Negative, Number
 from axis_path.core.limits import LINES
-from axis_path.core.study.analysis import Analysis, Kind, LineKey, Meaning, analyse
+from axis_path.core.study.analysis import Analysis, analyse
 from axis_path.core.study.definition import Definition
 from axis_path.core.study.document import (
     Ask,
@@ -38,6 +34,9 @@ from axis_path.core.study.document import (
     document_to_dict,
 )
 from axis_path.core.study.line import StudyLine
+from axis_path.core.study.meaning import Kind, LineKey, Meaning, may_come, name_in_head
+from axis_path.core.study.naming import settled
+from axis_path.core.study.renaming import check_new_name, renamed, with_head
 from axis_path.core.study.sliders import (
     SliderRange,
     exact_number,
@@ -48,7 +47,6 @@ from axis_path.core.study.sliders import (
 
 #: How a number may be given: a float stands for its shortest decimal, a text is an expression.
 GivenNumber = float | int | Fraction | str
-_NAMES = "fghpq"
 
 
 class Notebook:
@@ -63,6 +61,7 @@ class Notebook:
     def __init__(self, angle_unit: str = "radians") -> None:
         """Begin an empty study in ``radians`` or ``degrees``."""
         self._document = Document(AngleUnit(angle_unit))
+        self._before: Analysis | None = None
 
     # What is kept
 
@@ -85,17 +84,19 @@ class Notebook:
         """Give a study of its own with the same lines."""
         other = type(self)()
         other._document = self._document
+        other._before = self.__dict__.get("_analysis", self._before)
         return other
 
     def _change(self, document: Document) -> None:
         self._document = document
+        self._before = self.__dict__.get("_analysis", self._before)
         for name in self._derived:
             self.__dict__.pop(name, None)
 
     def _change_lines(self, lines: Sequence[StudyLine]) -> None:
         if len(lines) > LINES.value:
             raise LimitError(f"A study can have {LINES.value} lines.")
-        self._change(replace(self._document, lines=_settled(tuple(lines), self.unit)))
+        self._change(replace(self._document, lines=settled(tuple(lines))))
 
     @property
     def unit(self) -> AngleUnit:
@@ -140,13 +141,13 @@ class Notebook:
         Raises:
             MathError: the text does not read; the study stays as it was.
         """
-        name = head_name(text)
+        name = name_in_head(text)
         other = next((line for line in self.lines if _line_name(line) == name), None)
         before = self._document
         line_id = other.id if name is not None and other is not None else self._next_id()
         self.write(line_id, text)
         made = self.definition(line_id)
-        if made.problem is not None and not _may_come(made.problem):
+        if made.problem is not None and not may_come(made.problem):
             self._change(before)
             raise made.problem
         return made
@@ -171,19 +172,80 @@ class Notebook:
             lines.insert(place, StudyLine(line_id, text))
         self._change_lines(lines)
 
-    def remove(self, name: str) -> None:
-        """Delete the line that defines a name.
+    def remove(self, name: str) -> list[str]:
+        """Delete the line that defines a name; give the names of the lines that needed it.
 
         Raises:
             UnknownNameError: there is none.
         """
-        self.remove_line(self._line_of(name).id)
+        return self.remove_line(self._line_of(name).id)
 
-    def remove_line(self, line_id: int) -> None:
-        """Delete a line, and the searches that were about it."""
+    def users(self, name: str) -> list[str]:
+        """Give the names of the lines that need a name, in the order of the lines."""
+        return self._analysis.users(name)
+
+    def remove_line(self, line_id: int) -> list[str]:
+        """Delete a line, and the searches that were about it; give the names that needed it."""
+        name = self.definition(line_id).name if self._has_line(line_id) else None
+        needed_by = self.users(name) if name is not None else []
         lines = tuple(line for line in self.lines if line.id != line_id)
         asks = tuple(ask for ask in self.asks if ask.line != line_id)
         self._change(replace(self._document, lines=lines, asks=asks))
+        return needed_by
+
+    def _has_line(self, line_id: int) -> bool:
+        return any(line.id == line_id for line in self.lines)
+
+    def rename(self, name: str, new: str) -> None:
+        """Give a definition another name, in its own line and in all that use it.
+
+        Raises:
+            MathError: there is no such name, or the new one cannot be given to a line.
+        """
+        line_id = self._line_of(name).id
+        name, new = spelled(name), spelled(new)
+        check_new_name(new, frozenset(self.names()) - {name})
+        before = self._document
+        meanings = zip(self.lines, self._analysis.meanings, strict=True)
+        lines = [
+            replace(line, text=renamed(line.text, meaning, name, new)) for line, meaning in meanings
+        ]
+        self._change_lines(
+            [
+                replace(line, given=None, text=with_head(line.text, new))
+                if line.id == line_id and name_in_head(line.text) is None
+                else line
+                for line in lines
+            ]
+        )
+        if self.definition(line_id).name != new:
+            self._change(before)
+            raise NameTakenError(f"`{new}` cannot be the name of this line.")
+
+    def write_renaming(self, line_id: int, text: str) -> list[str]:
+        """Write a line anew; if its name changes, the lines that used the old one follow.
+
+        Returns:
+            The names of the lines that were changed with it.
+        """
+        old = self.definition(line_id).name
+        new = name_in_head(text)
+        self.write(line_id, text)
+        if old is None or new is None or old == new or old in self.names():
+            return []
+        if self.definition(line_id).problem is not None and new not in self.names():
+            return []
+        users = self.users(old)
+        meanings = zip(self.lines, self._analysis.meanings, strict=True)
+        self._change_lines(
+            [
+                line
+                if line.id == line_id
+                else replace(line, text=renamed(line.text, meaning, old, new))
+                for line, meaning in meanings
+            ]
+        )
+        return users
 
     def mark_line(
         self, line_id: int, *, hidden: bool | None = None, aside: bool | None = None
@@ -229,16 +291,17 @@ class Notebook:
         ]
 
     def _definition(self, line: StudyLine, meaning: Meaning) -> Definition:
-        mathml = meaning.mathml
+        mathml, read = meaning.mathml, meaning.line
         slider = slider_value(line.text)
         if slider is not None and meaning.kind is Kind.PARAMETER:
-            mathml = typeset_line(_slider_line(*slider), slider[0])
-        variable = getattr(meaning.line, "variable", None)
+            read = _slider_line(*slider)
+            mathml = typeset_line(read, slider[0])
+        variable = meaning.line.variable if isinstance(meaning.line, FunctionLine) else None
         return Definition(
             line.id, meaning.name, meaning.kind, line.text, mathml, meaning.domain_mathml,
             variable, None if line.aside else meaning.problem, line.hidden, line.aside, line.tone,
             line.slider if slider is not None else None,
-            slider[1] if slider is not None else None, meaning.uses,
+            slider[1] if slider is not None else None, meaning.uses, read,
         )  # fmt: skip
 
     def _next_id(self) -> int:
@@ -268,6 +331,8 @@ class Notebook:
         for line, meaning in zip(self.lines, self._analysis.meanings, strict=True):
             if line.id == line_id:
                 if isinstance(meaning.line, FunctionLine):
+                    if len(meaning.line.variables) > 1:
+                        raise DomainError("Only the domain of one variable can be dragged.")
                     return meaning.line
                 raise DomainError("Only a function has a domain.")
         raise KeyError(line_id)
@@ -334,78 +399,14 @@ class Notebook:
             # A slider stands with a fixed text: its value is no part of the analysis.
             text = line.text if slider is None else f"{slider[0]} = 0"
             keys.append(LineKey(text, line.aside, line.given, slider is not None))
-        return analyse(self.unit, tuple(keys))
+        return analyse(self.unit, tuple(keys), self._before)
 
 
 def _line_name(line: StudyLine) -> str | None:
-    return head_name(line.text) or line.given
+    return name_in_head(line.text) or line.given
 
 
-def _may_come(problem: MathError) -> bool:
-    """Tell whether another line can cure a problem: then the line is taken as it is."""
-    if problem.code == "language.no_value":
-        return True
-    if not isinstance(problem, UnknownNameError):
-        return False
-    # A near miss is a slip of the hand; a product of unknown letters may be a name to come.
-    return problem.suggestion is None or bool(problem.letters)
-
-
-def _slider_line(name: str, value: Fraction) -> ParameterLine:
+def _slider_line(name: str, value: Fraction) -> ValueLine:
     """Give the line of a slider without reading its text, which changes with every frame."""
     size = Number(abs(value), written_number(abs(value)))
-    return ParameterLine(name, size if value >= 0 else Negative(size), (0, 0))
-
-
-def _read_alone(text: str) -> Any:  # noqa: ANN401 - a parameter line
-    return read_line(text, Vocabulary())
-
-
-def _settled(lines: tuple[StudyLine, ...], unit: AngleUnit) -> tuple[StudyLine, ...]:
-    """Give new functions their name and tone, new parameters their slider."""
-    taken = {name for line in lines if (name := _line_name(line)) is not None}
-    tones = {line.tone for line in lines}
-    settled = []
-    for line in lines:
-        settled.append(_settle(line, taken, tones))
-    return tuple(settled)
-
-
-def _settle(line: StudyLine, taken: set[str], tones: set[int | None]) -> StudyLine:
-    value = slider_value(line.text)
-    if value is not None and line.slider is None:
-        line = replace(line, slider=guessed_range(value[1]))
-    named = head_name(line.text)
-    is_text = line.text.lstrip().startswith("#") or not line.text.strip()
-    is_function = not is_text and value is None
-    if named is not None and line.given is not None:
-        line = replace(line, given=None)
-    if named is None and line.given is None and is_function and _reads(line.text):
-        name = _free_name(taken)
-        taken.add(name)
-        line = replace(line, given=name)
-    has_tone = is_function and (named is None or is_function_head(line.text))
-    if has_tone and line.tone is None:
-        tone = next(k for k in range(len(tones) + 1) if k not in tones)
-        tones.add(tone)
-        line = replace(line, tone=tone)
-    return line
-
-
-@lru_cache(maxsize=1024)
-def _reads(text: str) -> bool:
-    try:
-        _read_alone(text)
-    except MathError as err:
-        return _may_come(err)
-    return True
-
-
-def _free_name(taken: set[str]) -> str:
-    plain = next((name for name in _NAMES if name not in taken), None)
-    if plain is not None:
-        return plain
-    number = 1
-    while f"f_{number}" in taken:
-        number += 1
-    return f"f_{number}"
+    return ValueLine(name, size if value >= 0 else Negative(size), (0, 0))

@@ -30,10 +30,10 @@ from axis_path.core.draw.pixels import (
 from axis_path.core.errors import MathError
 from axis_path.core.evaluate import RealFunction, decimal_text
 from axis_path.core.language import GREEK
-from axis_path.core.study.analysis import Kind
 from axis_path.core.study.definition import Definition
 from axis_path.core.study.domains import round_to_px
 from axis_path.core.study.drawing import NOTHING, Drawing, draw_function
+from axis_path.core.study.meaning import Kind
 from axis_path.core.study.sliders import written_number
 
 Floats = NDArray[np.float64]

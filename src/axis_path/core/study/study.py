@@ -8,10 +8,7 @@ from typing import Any
 
 from axis_path.core.arithmetic import Ball, Defined, ball, precision
 from axis_path.core.draw import HOME_X, Curve, Window, sample_curve
-from axis_path.core.errors import (
-    DomainError,
-    UnknownNameError,
-)
+from axis_path.core.errors import DomainError, MathError, UnknownNameError
 from axis_path.core.evaluate import (
     VALUE_BITS,
     End,
@@ -19,14 +16,15 @@ from axis_path.core.evaluate import (
     RealFunction,
     Result,
     evaluate_constant,
-    make_result,
 )
 from axis_path.core.language import (
     read_expression,
 )
 from axis_path.core.locate import Findings, Interval, find_zeros
-from axis_path.core.study.analysis import Kind
+from axis_path.core.study.analysis import CompiledFunction, CompiledValue
 from axis_path.core.study.definition import Definition
+from axis_path.core.study.evaluator import Evaluator
+from axis_path.core.study.meaning import VALUED, Kind
 from axis_path.core.study.notebook import GivenNumber, Notebook
 from axis_path.core.study.scene import READING_DIGITS, Scene, State, make_readings, make_scene
 from axis_path.core.study.sliders import (
@@ -34,24 +32,40 @@ from axis_path.core.study.sliders import (
 )
 from axis_path.core.tabulate import Places, ValueTable, counted, listed, make_table, spaced
 
-_NAMES = "fghpq"
-
 
 class Study(Notebook):
     """A study: lines, each a definition or a note, and what is asked of them."""
 
     def evaluate(self, text: str) -> Result:
-        """Compute an expression.
+        """Compute an expression: a number, a point, a list, or a number with i.
 
         Raises:
             MathError: it does not read, or needs a value that is missing.
         """
-        expression = self._constant(text)
-        values = dict(self._values)
-        return make_result(lambda bits: evaluate_constant(expression, values, bits=bits))
+        node = read_expression(text, self._analysis.names())
+        return self._evaluator().value(self._analysis.compile_value(node), node)
+
+    def value(self, name: str) -> Result:
+        """Give the value of a parameter, a point or a list.
+
+        Raises:
+            MathError: the name is not defined, is a function, or has a problem.
+        """
+        definition = self.definition(self._line_of(name).id)
+        if definition.problem is not None:
+            raise definition.problem
+        if definition.kind not in VALUED or definition.name is None:
+            raise UnknownNameError(f"`{definition.name}` has no single value.")
+        compiled = self._analysis.compiled(definition.name)
+        if not isinstance(compiled, CompiledValue):
+            raise TypeError(f"{name} is no value")
+        return self._evaluator().value(compiled)
+
+    def _evaluator(self) -> Evaluator:
+        return Evaluator(self._analysis.lists, dict(self._values), self._analysis)
 
     def _constant(self, text: str) -> Expression:
-        node = read_expression(text, self._analysis.vocabulary())
+        node = read_expression(text, self._analysis.names())
         return self._analysis.compile_constant(node)
 
     def number(self, given: GivenNumber | Ball) -> Ball:
@@ -85,9 +99,11 @@ class Study(Notebook):
     def _real_function(self, definition: Definition) -> RealFunction:
         if definition.problem is not None:
             raise definition.problem
-        if definition.kind is not Kind.FUNCTION or definition.name is None:
-            raise UnknownNameError(f"`{definition.name}` is no function.")
-        compiled = self._analysis.compile_function(definition.name)
+        if definition.kind not in (Kind.FUNCTION, Kind.ANGLE) or definition.name is None:
+            raise UnknownNameError(f"`{definition.name}` is no function of one variable.")
+        compiled = self._analysis.compiled(definition.name)
+        if not isinstance(compiled, CompiledFunction):
+            raise TypeError(f"{definition.name} is no function")
         domain = self.function_line(definition.id).domain
         low, high = (
             None
@@ -211,11 +227,16 @@ class Study(Notebook):
                     state.functions[definition.id] = self._real_function(definition)
                 except DomainError as err:
                     state.problems[definition.id] = err
-            elif definition.kind is Kind.PARAMETER and definition.value is None:
-                result = self.evaluate(definition.name or "0")
-                text = result.decimal(READING_DIGITS) or f"no value: {result.reason}"
-                state.computed[definition.id] = text
+            elif definition.kind in VALUED and definition.value is None:
+                state.computed[definition.id] = self._computed(definition)
         return state
+
+    def _computed(self, definition: Definition) -> str:
+        try:
+            result = self.value(definition.name or "")
+        except MathError as err:
+            return f"no value: {err.message}"
+        return result.decimal(READING_DIGITS) or f"no value: {result.reason}"
 
     def places(
         self,

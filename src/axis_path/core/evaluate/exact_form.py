@@ -1,0 +1,277 @@
+"""Find the exact form of a number: the exact backend, on SymPy.
+
+It runs in a worker process (``exact_pool``), because nobody can say beforehand how long algebra
+takes. What comes out is a text of our language, made of whole numbers, radicals, pi, e and
+logarithms, or nothing. No text goes in: SymPy's objects are built from the steps of a program.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from contextlib import suppress
+from fractions import Fraction
+from typing import Any
+
+import sympy
+
+from axis_path.core.catalogue import CONSTANTS, DEGREE, OPERATIONS
+from axis_path.core.evaluate.graph import IMAGINARY, Fence, Inner, Op, Split
+from axis_path.core.evaluate.program import Program, run, run_inner
+from axis_path.core.language.plain import plain
+from axis_path.core.language.tree import (
+    Binary,
+    Call,
+    Name,
+    Negative,
+    Node,
+    Number,
+    Operator,
+    Summary,
+)
+
+Expression = Any
+#: A form with more operations than this is no help to a reader.
+_MOST_OPERATIONS = 60
+_LONGEST_TEXT = 300
+
+
+class NoExactFormError(Exception):
+    """There is none, or none that can be found this way."""
+
+
+def _log10(x: Expression) -> Expression:
+    return sympy.log(x) / sympy.log(10)
+
+
+def _whole(function: Callable[..., Expression]) -> Callable[..., Expression]:
+    """Let a function be worked out on whole numbers only."""
+
+    def of_wholes(*arguments: Expression) -> Expression:
+        if not all(argument.is_Integer for argument in arguments):
+            raise NoExactFormError
+        return function(*arguments)
+
+    return of_wholes
+
+
+_SPECIAL: dict[str, Callable[..., Expression]] = {
+    "log10": _log10,
+    "gcd": _whole(sympy.gcd),
+    "lcm": _whole(sympy.lcm),
+    "binomial": _whole(sympy.binomial),
+    "factorial": _whole(sympy.factorial),
+}
+
+
+def _divide(a: Expression, b: Expression) -> Expression:
+    if b.is_zero or (b.is_zero is None and b.equals(0)):
+        raise NoExactFormError
+    return a / b
+
+
+def _real_root(a: Expression, numerator: int, denominator: int) -> Expression:
+    exponent = sympy.Rational(numerator, denominator)
+    if denominator % 2 and a.is_negative:
+        return (-1) ** (numerator % 2) * (-a) ** exponent
+    return a**exponent
+
+
+class Exact:
+    """SymPy's numbers as a backend."""
+
+    def number(self, value: Fraction) -> Expression:
+        """Give an exact number."""
+        return sympy.Rational(value.numerator, value.denominator)
+
+    def constant(self, name: str) -> Expression:
+        """Give a constant, or i."""
+        if name == IMAGINARY:
+            return sympy.I
+        return sympy.pi / 180 if name == DEGREE else getattr(sympy, CONSTANTS[name].exact)
+
+    def operation(self, op: str) -> Callable[..., Expression]:
+        """Give an operation."""
+        match op:
+            case Op.ADD:
+                return lambda a, b: a + b
+            case Op.SUBTRACT:
+                return lambda a, b: a - b
+            case Op.MULTIPLY:
+                return lambda a, b: a * b
+            case Op.NEGATIVE:
+                return lambda a: -a
+            case Op.DIVIDE:
+                return _divide
+            case Op.INTEGER_POWER | Op.POWER:
+                return lambda a, b: a**b
+            case Op.ROOT:
+                return _real_root
+            case _:
+                return _SPECIAL.get(op) or getattr(sympy, OPERATIONS[op].exact)
+
+    def within(
+        self, fence: Fence, body: Expression, subject: Expression, bounds: tuple[Expression, ...]
+    ) -> Expression:
+        """Give the body, if the subject is known to lie inside."""
+        if not _is_inside(fence, subject, bounds):
+            raise NoExactFormError
+        return body
+
+    def pieces(
+        self,
+        split: Split,
+        subject: Expression,
+        pieces: list[tuple[Expression, tuple[Expression, ...]]],
+    ) -> Expression:
+        """Give the first body whose fence is known to hold."""
+        for fence, (body, bounds) in zip(split.fences, pieces, strict=True):
+            if fence is None or _is_inside(fence, subject, bounds):
+                return body
+        raise NoExactFormError
+
+    def guard(self, body: Expression, witness: Expression) -> Expression:
+        """Give the body."""
+        return body
+
+    def summarise(
+        self, inner: Inner, low: Expression, high: Expression, captured: list[Expression]
+    ) -> Expression:
+        """Give a sum, product or integral in closed form."""
+        variable = sympy.Dummy("k", real=True)
+        body = run_inner(inner, self, captured, variable)
+        limits = (variable, low, high)
+        if inner.summary is Summary.INTEGRAL:
+            return sympy.integrate(body, limits)
+        if inner.summary is Summary.SUM:
+            return sympy.summation(body, limits)
+        return sympy.product(body, limits)
+
+
+def _is_inside(fence: Fence, subject: Expression, bounds: tuple[Expression, ...]) -> bool:
+    if subject.free_symbols:
+        # Which piece holds changes along the way; the proof by numbers handles that.
+        raise NoExactFormError
+    rest = list(bounds)
+    tests = []
+    if fence.low is not None:
+        low = rest.pop(0)
+        tests.append(subject >= low if fence.low else subject > low)
+    if fence.high is not None:
+        high = rest.pop(0)
+        tests.append(subject <= high if fence.high else subject < high)
+    tests += [sympy.Ne(subject, value) for value in rest]
+    for test in tests:
+        if test not in (sympy.true, sympy.false):
+            raise NoExactFormError
+    return all(test == sympy.true for test in tests)
+
+
+def find_exact(program: Program, parameters: Mapping[str, Fraction]) -> str | None:
+    """Give the exact form of a program without variables as a text of our language, or None."""
+    backend = Exact()
+    values = {name: backend.number(value) for name, value in parameters.items()}
+    try:
+        raw = run(program, backend, sympy.Integer(0), values)[0]
+        return _simplest(raw)
+    except (NoExactFormError, ValueError, TypeError, NotImplementedError, AttributeError):
+        # SymPy answers in many ways that it cannot do something; the decimal stands then.
+        return None
+
+
+def _simplest(raw: Expression) -> str | None:
+    """Give the shortest form that a few changes lead to; the slow one only if nothing else does."""
+    if raw.has(sympy.I):
+        raw = raw.expand(complex=True)
+    texts = set[str]()
+    for change in (_as_it_is, sympy.expand, sympy.radsimp, _logarithms, sympy.simplify):
+        if change is sympy.simplify and texts:
+            break
+        with suppress(NoExactFormError):
+            texts.add(plain(_tree(change(raw))))
+    best = min(texts, key=lambda text: (len(text), text), default=None)
+    return best if best is not None and len(best) <= _LONGEST_TEXT else None
+
+
+def _as_it_is(value: Expression) -> Expression:
+    return value
+
+
+def _logarithms(value: Expression) -> Expression:
+    return sympy.expand(sympy.expand_log(value))
+
+
+def _tree(value: Expression) -> Node:
+    """Give a number as our tree.
+
+    Raises:
+        NoExactFormError: it holds what is no radical, pi, e or logarithm.
+    """
+    if value.has(sympy.zoo, sympy.nan, sympy.oo) or value.free_symbols:
+        raise NoExactFormError
+    if value.count_ops() > _MOST_OPERATIONS:
+        raise NoExactFormError
+    return _node(value)
+
+
+def _node(value: Expression) -> Node:
+    if value.is_Rational:
+        return _rational(Fraction(int(value.p), int(value.q)))
+    if value is sympy.pi:
+        return Name("pi")
+    if value is sympy.E:
+        return Name("e")
+    if value is sympy.I:
+        return Name("i")
+    if value.is_Add:
+        return _sum(value)
+    if value.is_Mul:
+        return _product(value)
+    if isinstance(value, sympy.exp):
+        return Binary(Operator.POWER, Name("e"), _node(value.args[0]))
+    if value.is_Pow:
+        return _power(value.base, value.exp)
+    if isinstance(value, sympy.log):
+        return Call("ln", (_node(value.args[0]),))
+    raise NoExactFormError
+
+
+def _rational(value: Fraction) -> Node:
+    top: Node = Number(Fraction(abs(value.numerator)))
+    top = Negative(top) if value < 0 else top
+    if value.denominator == 1:
+        return top
+    return Binary(Operator.DIVIDE, top, Number(Fraction(value.denominator)))
+
+
+def _sum(value: Expression) -> Node:
+    terms = sorted(value.args, key=lambda term: (bool(term.is_Rational), str(term)))
+    terms.sort(key=lambda term: bool(term.could_extract_minus_sign()))
+    total = _node(terms[0])
+    for term in terms[1:]:
+        if term.could_extract_minus_sign():
+            total = Binary(Operator.SUBTRACT, total, _node(-term))
+        else:
+            total = Binary(Operator.ADD, total, _node(term))
+    return total
+
+
+def _product(value: Expression) -> Node:
+    if value.could_extract_minus_sign():
+        return Negative(_node(-value))
+    top, bottom = sympy.fraction(value)
+    if bottom != 1:
+        return Binary(Operator.DIVIDE, _node(top), _node(bottom))
+    factors = [_node(factor) for factor in value.as_ordered_factors()]
+    total = factors[0]
+    for factor in factors[1:]:
+        total = Binary(Operator.MULTIPLY, total, factor)
+    return total
+
+
+def _power(base: Expression, exponent: Expression) -> Node:
+    if exponent.could_extract_minus_sign():
+        one = Number(Fraction(1))
+        return Binary(Operator.DIVIDE, one, _node(base**-exponent))
+    if exponent == sympy.Rational(1, 2):
+        return Call("sqrt", (_node(base),))
+    return Binary(Operator.POWER, _node(base), _node(exponent))

@@ -1,0 +1,130 @@
+"""The process in which exact forms are looked for, with a limit of time and of memory.
+
+Processes are forked from a small server that has loaded SymPy once, so that one that had to be
+ended is replaced quickly. They do not run the program that uses us a second time.
+"""
+
+from __future__ import annotations
+
+import atexit
+import multiprocessing
+import resource
+import sys
+import threading
+from collections.abc import Mapping
+from concurrent.futures import TimeoutError as FutureTimeoutError
+from dataclasses import dataclass
+from fractions import Fraction
+from functools import lru_cache
+from multiprocessing.context import ForkServerContext, ForkServerProcess
+from typing import Any
+
+from pebble import ProcessExpired, ProcessPool
+
+from axis_path.core.evaluate.program import Program
+from axis_path.core.limits import EXACT_MEMORY, EXACT_TIME
+
+_OUT_OF_TIME = "no exact form was found in time"
+
+
+@dataclass(frozen=True, slots=True)
+class ExactForm:
+    """What was found.
+
+    Attributes:
+        text: the exact form in our language; None if there is none.
+        note: why there may be one all the same: the time or the memory ran out; else empty.
+    """
+
+    text: str | None
+    note: str = ""
+
+
+class _Process(ForkServerProcess):
+    """A process that does not load the main program again."""
+
+    @staticmethod
+    def _Popen(process: Any) -> Any:  # noqa: N802, ANN401 - Python's own interface
+        main = sys.modules["__main__"]
+        hidden = {name: getattr(main, name, None) for name in ("__file__", "__spec__")}
+        try:
+            for name in hidden:
+                setattr(main, name, None)
+            return ForkServerProcess._Popen(process)
+        finally:
+            for name, value in hidden.items():
+                if value is not None or name == "__spec__":
+                    setattr(main, name, value)
+                else:
+                    delattr(main, name)
+
+
+class _Context(ForkServerContext):
+    Process = _Process
+
+
+def _limit_memory(megabytes: int) -> None:
+    size = megabytes * 1024 * 1024
+    resource.setrlimit(resource.RLIMIT_AS, (size, size))
+
+
+def _work(program: Program, parameters: dict[str, Fraction]) -> str | None:
+    from axis_path.core.evaluate.exact_form import find_exact
+
+    return find_exact(program, parameters)
+
+
+class _Pool:
+    """One worker, made when it is first needed."""
+
+    def __init__(self) -> None:
+        self._lock = threading.Lock()
+        self._pool: ProcessPool | None = None
+
+    def get(self) -> ProcessPool:
+        with self._lock:
+            if self._pool is None:
+                multiprocessing.set_forkserver_preload(["axis_path.core.evaluate.exact_form"])
+                self._pool = ProcessPool(
+                    max_workers=1,
+                    context=_Context(),
+                    initializer=_limit_memory,
+                    initargs=[EXACT_MEMORY.value],
+                )
+                atexit.register(self.stop)
+            return self._pool
+
+    def stop(self) -> None:
+        with self._lock:
+            if self._pool is not None:
+                self._pool.stop()
+                self._pool.join()
+                self._pool = None
+
+
+_pool = _Pool()
+
+
+def exact_form(
+    program: Program, parameters: Mapping[str, Fraction], *, limit_ms: int = EXACT_TIME.value
+) -> ExactForm:
+    """Look for the exact form of a program without variables.
+
+    Args:
+        program: what to compute.
+        parameters: the values of the sliders that it reads.
+        limit_ms: how long to look.
+    """
+    used = tuple(sorted((name, parameters[name]) for name in program.parameters))
+    return _kept(program, used, limit_ms)
+
+
+@lru_cache(maxsize=2048)
+def _kept(
+    program: Program, parameters: tuple[tuple[str, Fraction], ...], limit_ms: int
+) -> ExactForm:
+    future = _pool.get().schedule(_work, args=[program, dict(parameters)], timeout=limit_ms / 1000)
+    try:
+        return ExactForm(future.result())
+    except (FutureTimeoutError, MemoryError, ProcessExpired):
+        return ExactForm(None, _OUT_OF_TIME)

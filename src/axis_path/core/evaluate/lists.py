@@ -1,0 +1,139 @@
+"""The elements of lists: written out one by one, or evenly spaced."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+from fractions import Fraction
+
+import numpy as np
+from numpy.typing import NDArray
+
+from axis_path.core.arithmetic import Ball, Defined, ball, precision
+from axis_path.core.errors import LimitError, ListError
+from axis_path.core.evaluate.compile import SECOND, ListSource, Shaped
+from axis_path.core.evaluate.function import (
+    VALUE_BITS,
+    Expression,
+    evaluate_constant,
+    sample_inputs,
+)
+from axis_path.core.limits import LIST_LENGTH
+
+Floats = NDArray[np.float64]
+Values = Mapping[str, Fraction]
+
+
+@dataclass(frozen=True, slots=True)
+class Elements:
+    """The elements of one list, in the present state of the sliders.
+
+    Attributes:
+        floats: (n,) the nearest floats.
+        exact: gives an element as a ball, at so many binary digits.
+    """
+
+    floats: Floats
+    exact: Callable[[int, int], Ball]
+
+
+def elements(source: ListSource, place: int, at: Expression, values: Values) -> Elements:
+    """Give the elements of a list, or of points the coordinate at a ``place`` (0 or 1).
+
+    Args:
+        source: where they come from.
+        place: which coordinate.
+        at: any expression of the graph in which the source's steps stand.
+        values: the sliders.
+
+    Raises:
+        ListError: an end, a step or a count that makes no list. LimitError: it is too long.
+    """
+    if source.start is not None and source.stop is not None:
+        return _spaced(source, at, values)
+    parts = [at.sibling(item[place]) for item in source.items]
+    if len(parts) > LIST_LENGTH.value:
+        raise LimitError(f"A list can have {LIST_LENGTH.value:,} elements.")
+    floats = [float(sample_inputs(part, values, {"": np.zeros(())})) for part in parts]
+
+    def exact(index: int, bits: int) -> Ball:
+        return evaluate_constant(parts[index], values, bits=bits)
+
+    return Elements(np.array(floats), exact)
+
+
+def _spaced(source: ListSource, at: Expression, values: Values) -> Elements:
+    names = ("start", "stop", "step", "count")
+    parts = {
+        name: at.sibling(step) for name in names if (step := getattr(source, name)) is not None
+    }
+    found = {name: evaluate_constant(part, values, bits=VALUE_BITS) for name, part in parts.items()}
+    for name, value in found.items():
+        if value.defined is not Defined.YES or not value.value.is_finite():
+            raise ListError(f"The {name} of a list has no value: {value.reason or 'not decided'}.")
+    with precision(VALUE_BITS):
+        count = _count(found)
+    if count > LIST_LENGTH.value:
+        raise LimitError(
+            f"A list of {count:,} elements is too long; {LIST_LENGTH.value:,} is the most."
+        )
+
+    def exact(index: int, bits: int) -> Ball:
+        ends = {name: evaluate_constant(part, values, bits=bits) for name, part in parts.items()}
+        with precision(bits):
+            if "step" in ends:
+                step = ends["step"]
+            else:
+                whole = ball.subtract(ends["stop"], ends["start"])
+                step = ball.divide(whole, ball.from_fraction(count - 1))
+            return ball.add(ends["start"], ball.multiply(ball.from_fraction(index), step))
+
+    start, stop = (float(found[name].value.mid()) for name in ("start", "stop"))
+    if "step" in found:
+        floats = start + np.arange(count, dtype=np.float64) * float(found["step"].value.mid())
+    else:
+        floats = np.linspace(start, stop, count, dtype=np.float64)
+    return Elements(floats, exact)
+
+
+def _count(found: dict[str, Ball]) -> int:
+    if "count" in found:
+        count = found["count"].exact
+        if count is None or count.q != 1 or count < 2:
+            raise ListError("A list in points needs a whole number of them, at least 2.")
+        return int(count.p)
+    step, length = found["step"], ball.subtract(found["stop"], found["start"])
+    if step.sign() in (0, None):
+        raise ListError("The step of a list is not 0.")
+    steps = ball.divide(length, step)
+    if bool(steps.value < 0):
+        raise ListError("The step of a list leads away from its end.")
+    # An end that is met within all digits is met: from 0 to 2π in steps of π/6.
+    upper = steps.value.upper() if steps.exact is None else steps.value
+    whole = steps.exact.floor() if steps.exact is not None else upper.floor().unique_fmpz()
+    if whole is None:
+        raise LimitError(f"A list can have {LIST_LENGTH.value:,} elements.")
+    return int(whole) + 1
+
+
+def inputs_of(
+    value: Shaped, sources: Mapping[str, ListSource], at: Expression, values: Values
+) -> dict[str, Elements]:
+    """Give the elements of all lists over which a value runs, by the names of its inputs.
+
+    Raises:
+        ListError: the lists have different lengths.
+    """
+    found: dict[str, Elements] = {}
+    for name in sorted(value.lists):
+        source = sources[name]
+        found[name] = elements(source, 0, at, values)
+        if source.items and len(source.items[0]) > 1:
+            found[name + SECOND] = elements(source, 1, at, values)
+    lengths = sorted({len(each.floats) for each in found.values()})
+    if len(lengths) > 1:
+        raise ListError(
+            f"Lists that are computed together have the same length; these have "
+            f"{lengths[0]:,} and {lengths[-1]:,} elements."
+        )
+    return found

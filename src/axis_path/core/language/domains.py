@@ -1,0 +1,104 @@
+"""Read the conditions after ``for``: between which values a variable lies."""
+
+from __future__ import annotations
+
+from axis_path.core.errors import DomainError
+from axis_path.core.language.read import INFINITY, Condition
+from axis_path.core.language.tree import Bound, Domain, Name, Negative, Node, names_in
+
+
+def read_domains(
+    conditions: tuple[Condition, ...], variables: tuple[str, ...]
+) -> tuple[Domain, ...]:
+    """Give the domain of each variable.
+
+    Raises:
+        DomainError: a condition that is about no variable, or about two at once.
+    """
+    if len(variables) == 1:
+        return (read_domain(conditions, variables[0]),)
+    own: dict[str, list[Condition]] = {name: [] for name in variables}
+    for condition in conditions:
+        about = [
+            term.name for term in condition.terms if isinstance(term, Name) and term.name in own
+        ]
+        if len(about) != 1:
+            names = " or ".join(f"`{name}`" for name in variables)
+            raise DomainError(
+                f"Each condition says between which values {names} lies.", position=condition.span
+            )
+        own[about[0]].append(condition)
+    return tuple(read_domain(tuple(own[name]), name) for name in variables)
+
+
+def _is_infinite(node: Node) -> bool:
+    inner = node.operand if isinstance(node, Negative) else node
+    return isinstance(inner, Name) and inner.name == INFINITY
+
+
+def read_domain(conditions: tuple[Condition, ...], variable: str) -> Domain:
+    """Give where a variable lies by its conditions.
+
+    Raises:
+        DomainError: two lower or upper ends, or a condition that does not compare the variable.
+    """
+    low: Bound | None = None
+    high: Bound | None = None
+    without: list[Node] = []
+    for condition in conditions:
+        for sign, value in _pairs(condition, variable):
+            if sign == "!=":
+                without.append(value)
+            elif sign == "=":
+                raise DomainError("A domain needs one of <, ≤, >, ≥ or ≠.", position=condition.span)
+            elif sign in ("<", "<="):
+                if high is not None:
+                    raise _twice("upper", condition)
+                high = Bound(value, closed=sign == "<=")
+            else:
+                if low is not None:
+                    raise _twice("lower", condition)
+                low = Bound(value, closed=sign == ">=")
+    return Domain(_finite(low), _finite(high), tuple(without))
+
+
+def _finite(bound: Bound | None) -> Bound | None:
+    return None if bound is None or _is_infinite(bound.value) else bound
+
+
+def _twice(which: str, condition: Condition) -> DomainError:
+    return DomainError(
+        f"The domain has two {which} ends; keep the one that is meant.", position=condition.span
+    )
+
+
+_MIRRORED = {"<": ">", "<=": ">=", ">": "<", ">=": "<=", "!=": "!=", "=": "="}
+
+
+def _pairs(condition: Condition, variable: str) -> list[tuple[str, Node]]:
+    """Give a condition as comparisons of the variable, on the left, with a value."""
+    terms, signs = condition.terms, condition.signs
+    middle = terms[1] if len(terms) == 3 else terms[0]
+    if len(terms) == 2 and not _is_variable(middle, variable):
+        pairs = [(_MIRRORED[signs[0]], terms[0])]
+        middle = terms[1]
+    elif len(terms) == 2:
+        pairs = [(signs[0], terms[1])]
+    else:
+        if signs[0][0] != signs[1][0] or signs[0][0] in "!=":
+            raise DomainError(
+                "Both signs of a domain point the same way, as in `0 <= x < 3`.",
+                position=condition.span,
+            )
+        pairs = [(_MIRRORED[signs[0]], terms[0]), (signs[1], terms[2])]
+    values = [value for _, value in pairs]
+    if not _is_variable(middle, variable) or any(variable in names_in(v) for v in values):
+        raise DomainError(
+            f"The domain must say between which values `{variable}` lies.",
+            position=condition.span,
+        )
+    return pairs
+
+
+def _is_variable(node: Node, variable: str) -> bool:
+    return isinstance(node, Name) and node.name == variable

@@ -1,0 +1,181 @@
+"""Print a tree as the plain text that reads back to the same tree."""
+
+from __future__ import annotations
+
+from fractions import Fraction
+
+from axis_path.core.language.lines import FunctionLine, Line, NoteLine, RelationLine, ValueLine
+from axis_path.core.language.tree import (
+    Angle,
+    AngleUnit,
+    Binary,
+    Call,
+    Derivative,
+    Domain,
+    Items,
+    Name,
+    Negative,
+    Node,
+    Number,
+    Operator,
+    Over,
+    Pair,
+    Pieces,
+    Range,
+)
+
+_SUM, _PRODUCT, _SIGNED, _POWER, _ATOM = 1, 2, 3, 4, 5
+
+
+def plain(node: Node) -> str:
+    """Print an expression."""
+    return _outer(node)
+
+
+def plain_line(line: Line) -> str:
+    """Print a line as it could have been typed."""
+    match line:
+        case NoteLine(text):
+            return f"# {text}"
+        case ValueLine(name, expression):
+            return f"{name} = {_outer(expression)}" if name else _outer(expression)
+        case RelationLine(name, terms, signs):
+            parts = [_outer(terms[0])]
+            for sign, term in zip(signs, terms[1:], strict=True):
+                parts += [sign, _outer(term)]
+            return (f"{name}: " if name else "") + " ".join(parts)
+        case FunctionLine():
+            head = f"{line.name}({', '.join(line.variables)}) = " if line.name else ""
+            pairs = zip(line.domains, line.variables, strict=True)
+            limits = ", ".join(_domain(d, v) for d, v in pairs if not d.is_whole)
+            return f"{head}{_outer(line.expression)}" + (f" for {limits}" if limits else "")
+
+
+def _domain(domain: Domain, variable: str) -> str:
+    parts = []
+    if domain.low is not None and domain.high is not None:
+        left, right = ("<=" if end.closed else "<" for end in (domain.low, domain.high))
+        low, high = _outer(domain.low.value), _outer(domain.high.value)
+        parts.append(f"{low} {left} {variable} {right} {high}")
+    elif domain.low is not None:
+        sign = ">=" if domain.low.closed else ">"
+        parts.append(f"{variable} {sign} {_outer(domain.low.value)}")
+    elif domain.high is not None:
+        sign = "<=" if domain.high.closed else "<"
+        parts.append(f"{variable} {sign} {_outer(domain.high.value)}")
+    parts += [f"{variable} != {_outer(value)}" for value in domain.without]
+    return ", ".join(parts) or f"-inf < {variable} < inf"
+
+
+def _outer(node: Node) -> str:
+    """Print what stands alone, where pieces and ranges need no brackets."""
+    match node:
+        case Pieces(variable, pieces):
+            return "; ".join(
+                _text(piece.expression)
+                + (
+                    " otherwise"
+                    if piece.domain is None
+                    else f" for {_domain(piece.domain, variable)}"
+                )
+                for piece in pieces
+            )
+        case Range():
+            return _range(node)
+        case _:
+            return _text(node)
+
+
+def _precedence(node: Node) -> int:
+    match node:
+        case Binary(Operator.ADD | Operator.SUBTRACT):
+            return _SUM
+        case Binary(Operator.MULTIPLY | Operator.DIVIDE):
+            return _PRODUCT
+        case Negative():
+            return _SIGNED
+        case Binary(Operator.POWER) | Angle():
+            return _POWER
+        case Number(value) if value < 0 or "/" in _number(value):
+            return _SUM
+        case _:
+            return _ATOM
+
+
+def _inside(node: Node, least: int) -> str:
+    return _text(node) if _precedence(node) >= least else f"({_text(node)})"
+
+
+def _text(node: Node) -> str:
+    match node:
+        case Number(value):
+            return _number(value)
+        case Name(name):
+            return name
+        case Negative(operand):
+            return f"-{_inside(operand, _SIGNED)}"
+        case Angle(operand, AngleUnit.DEGREES):
+            return f"{_inside(operand, _ATOM)}°"
+        case Angle(operand, _):
+            return f"{_inside(operand, _ATOM)} rad"
+        case Binary(operator, left, right):
+            return _binary(operator, left, right)
+        case Call(function, arguments):
+            return f"{function}({', '.join(map(_text, arguments))})"
+        case _:
+            return _larger(node)
+
+
+def _larger(node: Pair | Items | Range | Derivative | Over | Pieces) -> str:
+    match node:
+        case Pair(first, second):
+            return f"({_text(first)}, {_text(second)})"
+        case Items(items):
+            return f"[{', '.join(map(_text, items))}]"
+        case Range():
+            return f"({_range(node)})"
+        case Derivative(function, order, argument):
+            return f"{function}{chr(39) * order}({_text(argument)})"
+        case Over(summary, body, variable, low, high):
+            return f"{summary.value}({', '.join([_text(body), variable, _text(low), _text(high)])})"
+        case Pieces():
+            raise ValueError("a function in pieces is no part of an expression")
+
+
+def _binary(operator: Operator, left: Node, right: Node) -> str:
+    if operator is Operator.POWER:
+        return f"{_inside(left, _ATOM)}^{_exponent(right)}"
+    is_sum = operator in (Operator.ADD, Operator.SUBTRACT)
+    least, space = (_SUM, " ") if is_sum else (_PRODUCT, "")
+    return f"{_inside(left, least)}{space}{operator.value}{space}{_inside(right, least + 1)}"
+
+
+def _exponent(node: Node) -> str:
+    if isinstance(node, Negative):
+        return f"-{_exponent(node.operand)}"
+    is_power = isinstance(node, Binary) and node.operator is Operator.POWER
+    return _text(node) if is_power or _precedence(node) == _ATOM else f"({_text(node)})"
+
+
+def _range(node: Range) -> str:
+    text = f"from {_text(node.start)} to {_text(node.stop)}"
+    if node.step is not None:
+        return f"{text} step {_text(node.step)}"
+    return f"{text} in {_text(node.count)} points" if node.count is not None else text
+
+
+def _number(value: Fraction) -> str:
+    """Write a number exactly: as a decimal if it is one, else as a quotient."""
+    bottom = value.denominator
+    twos = fives = 0
+    while bottom % 2 == 0:
+        bottom, twos = bottom // 2, twos + 1
+    while bottom % 5 == 0:
+        bottom, fives = bottom // 5, fives + 1
+    if bottom != 1:
+        return f"{value.numerator}/{value.denominator}"
+    places = max(twos, fives)
+    figures = str(abs(value.numerator) * 10**places // value.denominator).rjust(places + 1, "0")
+    whole = figures[: len(figures) - places] if places else figures
+    part = figures[len(figures) - places :] if places else ""
+    return ("-" if value < 0 else "") + (f"{whole}.{part}" if part else whole)

@@ -1,0 +1,351 @@
+"""How a textbook sets a formula: the rules that MathML and LaTeX share.
+
+Brackets come from one table of precedence; fractions and roots need none. What a sign or a fraction
+looks like in an output is the business of its printer, a subclass that makes the parts.
+"""
+
+from __future__ import annotations
+
+from abc import ABC, abstractmethod
+from fractions import Fraction
+
+from axis_path.core.language.lines import FunctionLine, Line, NoteLine, RelationLine, ValueLine
+from axis_path.core.language.tree import (
+    Angle,
+    AngleUnit,
+    Binary,
+    Bound,
+    Call,
+    Derivative,
+    Domain,
+    Items,
+    Name,
+    Negative,
+    Node,
+    Number,
+    Operator,
+    Over,
+    Pair,
+    Pieces,
+    Range,
+    Summary,
+)
+from axis_path.core.language.vocabulary import GREEK
+
+SUM, PRODUCT, SIGNED, POWER, ATOM = 1, 2, 3, 4, 5
+_MIRRORED = {"<": ">", "≤": "≥"}
+_TYPESET_SIGNS = {"<=": "≤", ">=": "≥"}
+
+
+def precedence(node: Node) -> int:
+    """Tell how tightly the outermost operation of a formula binds in print."""
+    match node:
+        case Binary(Operator.ADD | Operator.SUBTRACT):
+            return SUM
+        case Binary(Operator.MULTIPLY | Operator.DIVIDE) | Angle(_, AngleUnit.RADIANS) | Over():
+            return PRODUCT
+        case Negative():
+            return SIGNED
+        case Binary(Operator.POWER):
+            return POWER
+        case Number(value) if value < 0 or (value.denominator != 1 and "." not in node.text):
+            return SIGNED
+        case Range() | Pieces():
+            return 0
+        case _:
+            return ATOM
+
+
+class Textbook(ABC):
+    """Sets trees; the abstract methods make the parts of one output."""
+
+    @abstractmethod
+    def name(self, name: str) -> str:
+        """Set a name: one letter slanted, a word upright, what follows ``_`` as an index."""
+
+    @abstractmethod
+    def number(self, text: str) -> str:
+        """Set figures."""
+
+    @abstractmethod
+    def sign(self, sign: str) -> str:
+        """Set an operation or a comparison."""
+
+    @abstractmethod
+    def words(self, text: str) -> str:
+        """Set plain words."""
+
+    @abstractmethod
+    def space(self) -> str:
+        """Give a thin space."""
+
+    @abstractmethod
+    def nothing(self) -> str:
+        """Give what stands between factors that touch."""
+
+    @abstractmethod
+    def separator(self, sign: str) -> str:
+        """Set what separates arguments."""
+
+    @abstractmethod
+    def bracketed(self, inner: str, *, shape: str = "()") -> str:
+        """Set brackets around a formula."""
+
+    @abstractmethod
+    def fraction(self, top: str, bottom: str) -> str:
+        """Set a fraction."""
+
+    @abstractmethod
+    def raised(self, base: str, exponent: str) -> str:
+        """Set a power."""
+
+    @abstractmethod
+    def root(self, inner: str, index: str | None) -> str:
+        """Set a root; without an index the square root."""
+
+    @abstractmethod
+    def primed(self, name: str, order: int) -> str:
+        """Set a name with its marks of derivation."""
+
+    @abstractmethod
+    def over(self, summary: Summary, low: str, high: str) -> str:
+        """Set a large sign with its ends; ``low`` of a sum holds its variable."""
+
+    @abstractmethod
+    def cases(self, rows: list[tuple[str, str]]) -> str:
+        """Set the pieces of a function, each with its condition."""
+
+    @abstractmethod
+    def degree(self) -> str:
+        """Set the sign of degrees."""
+
+    @abstractmethod
+    def whole(self, inner: str) -> str:
+        """Finish a formula."""
+
+    # Lines
+
+    def line(self, line: Line, name: str | None) -> str:
+        """Set a line; a note gives an empty text.
+
+        Args:
+            line: how it was read.
+            name: the name of the line, which an unnamed one was given by its study.
+        """
+        match line:
+            case NoteLine():
+                return ""
+            case FunctionLine():
+                variables = self.separator(",").join(self.name(each) for each in line.variables)
+                head = f"{self.name(name)}{self.bracketed(variables)}" if name else self.name("y")
+                return self.whole(f"{head}{self.sign('=')}{self.node(line.expression)}")
+            case ValueLine():
+                head = self.name(name or line.name or "")
+                return self.whole(f"{head}{self.sign('=')}{self.node(line.expression)}")
+            case RelationLine():
+                inner = self.comparison(line.terms, line.signs)
+                label = f"{self.name(name)}{self.separator(':')}" if name else ""
+                return self.whole(label + inner)
+
+    def comparison(self, terms: tuple[Node, ...], signs: tuple[str, ...]) -> str:
+        """Set terms with comparisons between them."""
+        parts = [self.node(terms[0])]
+        for sign, term in zip(signs, terms[1:], strict=True):
+            parts += [self.sign(_TYPESET_SIGNS.get(sign, sign)), self.node(term)]
+        return "".join(parts)
+
+    def domain(self, domain: Domain, variable: str) -> str:
+        """Set where a variable lies; an unrestricted one gives an empty text."""
+        middle, parts = self.name(variable), []
+        if domain.low is not None and domain.high is not None:
+            low = self.node(domain.low.value) + self.sign(_less(domain.low))
+            high = self.sign(_less(domain.high)) + self.node(domain.high.value)
+            parts.append(low + middle + high)
+        elif domain.high is not None:
+            parts.append(middle + self.sign(_less(domain.high)) + self.node(domain.high.value))
+        elif domain.low is not None:
+            more = _MIRRORED[_less(domain.low)]
+            parts.append(middle + self.sign(more) + self.node(domain.low.value))
+        parts += [f"{middle}{self.sign('≠')}{self.node(value)}" for value in domain.without]
+        return self.separator(",").join(parts)
+
+    def domains(self, line: FunctionLine) -> str:
+        """Set the domains of all variables of a function; empty if none is restricted."""
+        pairs = zip(line.domains, line.variables, strict=True)
+        parts = [self.domain(domain, variable) for domain, variable in pairs]
+        inner = self.separator(",").join(part for part in parts if part)
+        return self.whole(inner) if inner else ""
+
+    # Expressions
+
+    def inside(self, node: Node, least: int) -> str:
+        """Set a part, in brackets if it binds less than its place asks."""
+        inner = self.node(node)
+        return self.bracketed(inner) if precedence(node) < least else inner
+
+    def node(self, node: Node) -> str:
+        """Set an expression."""
+        match node:
+            case Number():
+                return self._number(node)
+            case Name(name):
+                return self.name(name)
+            case Negative(operand):
+                return f"{self.sign('−')}{self.inside(operand, PRODUCT)}"
+            case Angle(operand, AngleUnit.DEGREES):
+                return f"{self.inside(operand, ATOM)}{self.degree()}"
+            case Angle(operand, _):
+                return f"{self.inside(operand, PRODUCT)}{self.space()}{self.words('rad')}"
+            case Binary():
+                return self._binary(node)
+            case Call():
+                return self._call(node)
+            case _:
+                return self._larger(node)
+
+    def _larger(self, node: Pair | Items | Range | Derivative | Over | Pieces) -> str:
+        match node:
+            case Pair(first, second):
+                return self.bracketed(self.node(first) + self.separator(",") + self.node(second))
+            case Items(items):
+                inner = self.separator(",").join(self.node(item) for item in items)
+                return self.bracketed(inner, shape="[]")
+            case Range():
+                return self._range(node)
+            case Derivative(function, order, argument):
+                return self.primed(self.name(function), order) + self.bracketed(self.node(argument))
+            case Over():
+                return self._over(node)
+            case Pieces(variable, pieces):
+                return self.cases(
+                    [
+                        (
+                            self.node(piece.expression),
+                            self.words("otherwise")
+                            if piece.domain is None
+                            else self.words("for")
+                            + self.space()
+                            + self.domain(piece.domain, variable),
+                        )
+                        for piece in pieces
+                    ]
+                )
+
+    def _number(self, node: Number) -> str:
+        if node.text:
+            mantissa, _, exponent = node.text.lower().partition("e")
+            if exponent:
+                power = self.number(exponent.lstrip("+").replace("-", "−"))
+                return (
+                    self.number(mantissa) + self.sign("·") + self.raised(self.number("10"), power)
+                )
+            return self.number(mantissa)
+        return self._fraction(node.value)
+
+    def _fraction(self, value: Fraction) -> str:
+        size = self.number(str(abs(value.numerator)))
+        if value.denominator != 1:
+            size = self.fraction(size, self.number(str(value.denominator)))
+        return f"{self.sign('−')}{size}" if value < 0 else size
+
+    def _binary(self, node: Binary) -> str:
+        left, right = node.left, node.right
+        match node.operator:
+            case Operator.ADD:
+                return f"{self.inside(left, SUM)}{self.sign('+')}{self.inside(right, PRODUCT)}"
+            case Operator.SUBTRACT:
+                return f"{self.inside(left, SUM)}{self.sign('−')}{self.inside(right, PRODUCT)}"
+            case Operator.MULTIPLY:
+                return self._product(left, right)
+            case Operator.DIVIDE:
+                return self.fraction(self.node(left), self.node(right))
+            case _:
+                return self._power(left, right)
+
+    def _product(self, left: Node, right: Node) -> str:
+        # A second factor that is a product itself was bracketed by hand: a/b c reads from the left.
+        one = self.inside(left, SIGNED if isinstance(left, Over) else PRODUCT)
+        other = self.inside(right, POWER)
+        is_quotient = isinstance(left, Binary) and left.operator is Operator.DIVIDE
+        if _starts_with_digit(right) or is_quotient:
+            return f"{one}{self.sign('·')}{other}"
+        thin = (
+            isinstance(right, Call) or isinstance(left, Call) or _is_word(left) or _is_word(right)
+        )
+        return f"{one}{self.space() if thin else self.nothing()}{other}"
+
+    def _power(self, base: Node, exponent: Node) -> str:
+        raised = self.node(exponent)
+        if isinstance(base, Call) and base.function not in ("abs", "sqrt", "factorial", "root"):
+            # sin²(x), as it is printed; the brackets of the call stay.
+            return self.raised(self.name(base.function), raised) + self._arguments(base)
+        return self.raised(self.inside(base, ATOM), raised)
+
+    def _arguments(self, node: Call) -> str:
+        return self.bracketed(self.separator(",").join(self.node(each) for each in node.arguments))
+
+    def _call(self, node: Call) -> str:
+        first = node.arguments[0]
+        match node.function, len(node.arguments):
+            case "sqrt", 1:
+                return self.root(self.node(first), None)
+            case "root", 2:
+                return self.root(self.node(first), self.node(node.arguments[1]))
+            case "abs", 1:
+                return self.bracketed(self.node(first), shape="||")
+            case "factorial", 1:
+                is_plain = isinstance(first, Number | Name) and precedence(first) == ATOM
+                inner = self.node(first)
+                return f"{inner if is_plain else self.bracketed(inner)}{self.sign('!')}"
+            case _:
+                return self.name(node.function) + self._arguments(node)
+
+    def _range(self, node: Range) -> str:
+        parts = ["from", node.start, "to", node.stop]
+        if node.step is not None:
+            parts += ["step", node.step]
+        if node.count is not None:
+            parts += ["in", node.count, "points"]
+        words = (self.words(part) if isinstance(part, str) else self.node(part) for part in parts)
+        return self.space().join(words)
+
+    def _over(self, node: Over) -> str:
+        low, high = self.node(node.low), self.node(node.high)
+        if node.summary is Summary.INTEGRAL:
+            body = self.inside(node.body, PRODUCT)
+            end = f"{self.space()}{self.name('d')}{self.name(node.variable)}"
+            return self.over(node.summary, low, high) + body + end
+        start = self.name(node.variable) + self.sign("=") + low
+        return self.over(node.summary, start, high) + self.inside(node.body, PRODUCT)
+
+
+def _less(bound: Bound) -> str:
+    return "≤" if bound.closed else "<"
+
+
+def _starts_with_digit(node: Node) -> bool:
+    while True:
+        match node:
+            case Number():
+                return True
+            case Binary(Operator.POWER | Operator.MULTIPLY, left, _):
+                node = left
+            case Angle(operand, _):
+                node = operand
+            case _:
+                return False
+
+
+def _is_word(node: Node) -> bool:
+    return isinstance(node, Name) and len(GREEK.get(node.name, node.name)) > 1
+
+
+def split_index(name: str) -> tuple[str, str]:
+    """Split a name into its base and its index: ``f_1`` and ``x2`` have one."""
+    base, _, index = name.partition("_")
+    if not base or not index:
+        base, index = name.replace("_", ""), ""
+        tail = base.lstrip("ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz")
+        if tail.isdigit() and len(base) - len(tail) == 1:
+            base, index = base[0], tail
+    return base, index

@@ -1,0 +1,82 @@
+"""What new lines are given by the study: a name, a colour and stroke, the range of a slider."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import replace
+
+from axis_path.core.language import FunctionLine, RelationLine, ValueLine, is_function_head
+from axis_path.core.language.tree import Pair
+from axis_path.core.study.line import StudyLine
+from axis_path.core.study.meaning import name_in_head, read_alone, reads_with_others
+from axis_path.core.study.sliders import guessed_range, slider_value
+
+#: The names that unnamed lines are given, in this order, then with an index.
+_FUNCTION_NAMES, _POINT_NAMES, _LIST_NAMES = "fghpq", "ABCDGHJK", "LMNUVW"
+
+
+def settled(lines: tuple[StudyLine, ...]) -> tuple[StudyLine, ...]:
+    """Give new functions, points and lists their name and tone, new parameters their slider."""
+    taken = {name for line in lines if (name := name_in_head(line.text) or line.given) is not None}
+    tones = {line.tone for line in lines}
+    return tuple(_settle(line, taken, tones) for line in lines)
+
+
+def _settle(line: StudyLine, taken: set[str], tones: set[int | None]) -> StudyLine:
+    value = slider_value(line.text)
+    if value is not None and line.slider is None:
+        line = replace(line, slider=guessed_range(value[1]))
+    named = name_in_head(line.text)
+    is_text = line.text.lstrip().startswith("#") or not line.text.strip()
+    if named is not None and line.given is not None:
+        line = replace(line, given=None)
+    if value is not None or is_text:
+        return line
+    alone = read_alone(line.text)
+    if isinstance(alone, RelationLine) and alone.name is None and line.given is not None:
+        line = replace(line, given=None)
+    if named is None and line.given is None:
+        names = _names_for(alone, line.text)
+        if names:
+            name = next(name for name in _free(names) if name not in taken)
+            taken.add(name)
+            line = replace(line, given=name)
+    if line.tone is None and _is_drawn(alone, line.text):
+        tone = next(k for k in range(len(tones) + 1) if k not in tones)
+        tones.add(tone)
+        line = replace(line, tone=tone)
+    return line
+
+
+def _names_for(alone: object, text: str) -> str:
+    match alone:
+        case FunctionLine():
+            return _FUNCTION_NAMES
+        case ValueLine(_, Pair()):
+            return _POINT_NAMES
+        case ValueLine():
+            return _LIST_NAMES
+        case None if reads_with_others(text):
+            return _FUNCTION_NAMES
+        case _:
+            return ""
+
+
+def _is_drawn(alone: object, text: str) -> bool:
+    if isinstance(alone, FunctionLine | RelationLine) or is_function_head(text):
+        return True
+    if isinstance(alone, ValueLine):
+        return not _is_plain_value(alone)
+    return name_in_head(text) is None
+
+
+def _is_plain_value(line: ValueLine) -> bool:
+    return line.name is not None and not isinstance(line.expression, Pair)
+
+
+def _free(names: str) -> Iterator[str]:
+    yield from names
+    number = 1
+    while True:
+        yield f"{names[0]}_{number}"
+        number += 1

@@ -1,0 +1,80 @@
+"""Give a definition another name wherever it is used."""
+
+from __future__ import annotations
+
+import re
+
+from axis_path.core.catalogue import CONSTANTS, FUNCTIONS
+from axis_path.core.errors import NameTakenError
+from axis_path.core.language import NAME_PATTERN, WORDS, line_nodes, own_variables, spelled
+from axis_path.core.language.tree import free_uses, name_of
+from axis_path.core.study.meaning import Meaning, name_in_head
+
+
+def check_new_name(new: str, taken: frozenset[str]) -> None:
+    """Refuse a name that no line can have.
+
+    Raises:
+        NameTakenError: it is no name, belongs to the language, or to another line.
+    """
+    if not NAME_PATTERN.fullmatch(new) or new in ("x", "y"):
+        raise NameTakenError(f"`{new}` cannot be a name: letters, figures and `_` make one.")
+    if new in FUNCTIONS or new in CONSTANTS or new in WORDS:
+        raise NameTakenError(f"`{new}` belongs to the language; choose another name.")
+    if new in taken:
+        raise NameTakenError(f"`{new}` is the name of another line.")
+
+
+def renamed(text: str, meaning: Meaning, name: str, new: str) -> str:
+    """Give the text of a line with one name replaced, where it is used and where it is defined.
+
+    Args:
+        text: the line.
+        meaning: what it means with the old name.
+        name: the old name.
+        new: the new name.
+    """
+    places = set[int]()
+    line = meaning.line
+    if line is not None and name in meaning.uses:
+        hidden = own_variables(line)
+        places = {
+            use.span[0]
+            for node in line_nodes(line)
+            for use in free_uses(node, hidden)
+            if name_of(use) == name
+        }
+    if name_in_head(text) == name:
+        places.add(len(text) - len(text.lstrip()))
+    for start in sorted(places, reverse=True):
+        run = NAME_PATTERN.match(text, start)
+        if run is None:
+            continue
+        stop = next(
+            (end for end in range(run.end(), start, -1) if spelled(text[start:end]) == name), None
+        )
+        if stop is not None:
+            text = _replaced(text, start, stop, new)
+    return text
+
+
+def _replaced(text: str, start: int, stop: int, new: str) -> str:
+    """Put a name in, apart from letters that touch it: in `lw`, `l` becomes `length w`."""
+    before = " " if start and (text[start - 1].isalnum() or text[start - 1] == "_") else ""
+    if before and text[start - 1].isdigit():
+        before = "" if not _is_in_name(text, start) else " "
+    after = " " if stop < len(text) and re.match(r"\w", text[stop]) else ""
+    return text[:start] + before + new + after + text[stop:]
+
+
+def _is_in_name(text: str, at: int) -> bool:
+    """Tell whether the figures before a place belong to a name, as in `f_1a`."""
+    while at and (text[at - 1].isalnum() or text[at - 1] == "_"):
+        at -= 1
+    return text[at].isalpha() or text[at] == "_"
+
+
+def with_head(text: str, name: str) -> str:
+    """Give an unnamed line a name of its own."""
+    body = re.sub(r"^\s*y\s*=(?!=)\s*", "", text)
+    return f"{name}(x) = {body.strip()}"
