@@ -10,6 +10,7 @@ from axis_path.store import make_engine
 from axis_path.web import errors, security
 from axis_path.web.assets import register_assets
 from axis_path.web.bench import routes as bench
+from axis_path.web.reference import routes as reference
 from axis_path.web.settings import Settings
 from axis_path.web.state import STATE_KEY, WebState
 from axis_path.web.studies import routes as studies
@@ -33,6 +34,7 @@ def create_app(settings: Settings) -> Flask:
     CSRFProtect(app)
     app.register_blueprint(studies.blueprint)
     app.register_blueprint(bench.blueprint)
+    app.register_blueprint(reference.blueprint)
     register_assets(app)
     security.register(app)
     errors.register(app)

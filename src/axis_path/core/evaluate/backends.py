@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from fractions import Fraction
 from functools import lru_cache
-from typing import ClassVar
+from typing import ClassVar, Generic, Self, TypeVar
 
 import numpy as np
 from numpy.typing import NDArray
@@ -18,6 +18,7 @@ from axis_path.core.evaluate.fences import ball_inside, columns_inside, samples_
 from axis_path.core.evaluate.graph import Fence, Inner, Op, Split
 
 Floats = NDArray[np.float64]
+V = TypeVar("V")
 
 
 def nearest_float(value: Fraction) -> float:
@@ -73,7 +74,28 @@ def _power(a: Floats, b: Floats) -> Floats:
     return np.where(missing, np.nan, np.power(a, b))
 
 
-class Fast:
+class Watch(Generic[V]):
+    """Notes the bounds of all fences on one value, which is watched, as they come up.
+
+    Attributes:
+        ends: the bounds.
+    """
+
+    def __init__(self, watched: V | None = None) -> None:
+        self._watched = watched
+        self.ends: list[V] = []
+
+    def watching(self, bound: V) -> Self:
+        """Give the same arithmetic, which notes where domains on ``bound`` end."""
+        return type(self)(bound)
+
+    def note(self, subject: V, bounds: Iterable[V]) -> None:
+        """Note the bounds of a fence if its subject is the watched value."""
+        if subject is self._watched:
+            self.ends.extend(bounds)
+
+
+class Fast(Watch[Floats]):
     """NumPy arrays of float64; NaN where undefined."""
 
     _operations: ClassVar[dict[str, Callable[..., Floats]]] = {
@@ -104,12 +126,14 @@ class Fast:
         self, fence: Fence, body: Floats, subject: Floats, bounds: tuple[Floats, ...]
     ) -> Floats:
         """Give NaN outside the fence."""
+        self.note(subject, bounds)
         return np.where(samples_inside(fence, subject, bounds), body, np.nan)
 
     def pieces(
         self, split: Split, subject: Floats, pieces: list[tuple[Floats, tuple[Floats, ...]]]
     ) -> Floats:
         """Give the first body whose fence holds; NaN outside all."""
+        self.note(subject, (bound for _, bounds in pieces for bound in bounds))
         result: Floats = np.full(np.shape(subject), np.nan)
         for fence, (body, bounds) in reversed(list(zip(split.fences, pieces, strict=True))):
             holds = ~np.isnan(subject) if fence is None else samples_inside(fence, subject, bounds)
@@ -125,7 +149,7 @@ class Fast:
         return summaries.fast(self, inner, low, high, captured)
 
 
-class Enclosing:
+class Enclosing(Watch[Enclosure]):
     """Intervals over columns."""
 
     _operations: ClassVar[dict[str, Callable[..., Enclosure]]] = {
@@ -160,6 +184,7 @@ class Enclosing:
         bounds: tuple[Enclosure, ...],
     ) -> Enclosure:
         """Mark the columns that lie partly or wholly outside the fence."""
+        self.note(subject, bounds)
         inside, outside = columns_inside(fence, subject, bounds)
         limited = enclosure.restrict(body, inside=inside, outside=outside)
         return limited.with_flags(subject, *bounds)
@@ -171,6 +196,7 @@ class Enclosing:
         pieces: list[tuple[Enclosure, tuple[Enclosure, ...]]],
     ) -> Enclosure:
         """Join the bodies that may hold in a column."""
+        self.note(subject, (bound for _, bounds in pieces for bound in bounds))
         covered: enclosure.Flags = np.bool_(False)
         parts = []
         for fence, (body, bounds) in zip(split.fences, pieces, strict=True):
@@ -196,57 +222,8 @@ class Enclosing:
         return summaries.enclosing(self, inner, low, high, captured)
 
 
-class EndsOnVariable(Enclosing):
-    """Notes the ends of all fences around the variable itself while a program runs."""
-
-    def __init__(self) -> None:
-        self.variable: Enclosure | None = None
-        self.ends: list[float] = []
-
-    def within(
-        self,
-        fence: Fence,
-        body: Enclosure,
-        subject: Enclosure,
-        bounds: tuple[Enclosure, ...],
-    ) -> Enclosure:
-        """Note the bounds if the subject is the variable."""
-        self._note(subject, bounds)
-        return super().within(fence, body, subject, bounds)
-
-    def pieces(
-        self,
-        split: Split,
-        subject: Enclosure,
-        pieces: list[tuple[Enclosure, tuple[Enclosure, ...]]],
-    ) -> Enclosure:
-        """Note the bounds of all pieces likewise."""
-        for _, bounds in pieces:
-            self._note(subject, bounds)
-        return super().pieces(split, subject, pieces)
-
-    def _note(self, subject: Enclosure, bounds: tuple[Enclosure, ...]) -> None:
-        if subject is not self.variable:
-            return
-        for bound in bounds:
-            if np.ndim(bound.low) == 0 and np.isfinite(bound.low) and np.isfinite(bound.high):
-                self.ends += [float(bound.low), float(bound.high)]
-
-
-class Proving:
-    """Balls; used inside ``precision`` only.
-
-    Attributes:
-        ends: the bounds of all fences on the watched ball, as they come up.
-    """
-
-    def __init__(self, watched: Ball | None = None) -> None:
-        self._watched = watched
-        self.ends: list[Ball] = []
-
-    def watching(self, bound: Ball) -> Proving:
-        """Give the same arithmetic, which notes where domains on ``bound`` end."""
-        return Proving(bound)
+class Proving(Watch[Ball]):
+    """Balls; used inside ``precision`` only."""
 
     _operations: ClassVar[dict[str, Callable[..., Ball]]] = {
         **{name: backends.proving for name, backends in OPERATIONS.items()},
@@ -274,8 +251,7 @@ class Proving:
 
     def within(self, fence: Fence, body: Ball, subject: Ball, bounds: tuple[Ball, ...]) -> Ball:
         """Give no value outside the fence."""
-        if subject is self._watched:
-            self.ends.extend(bounds)
+        self.note(subject, bounds)
         if subject.defined is Defined.NO:
             return subject
         return ball.restrict(body, ball_inside(fence, subject, bounds), fence.reason)
@@ -284,8 +260,7 @@ class Proving:
         self, split: Split, subject: Ball, pieces: list[tuple[Ball, tuple[Ball, ...]]]
     ) -> Ball:
         """Give the first body whose fence holds; the union of those that cannot be told apart."""
-        if subject is self._watched:
-            self.ends.extend(bound for _, bounds in pieces for bound in bounds)
+        self.note(subject, (bound for _, bounds in pieces for bound in bounds))
         if subject.defined is Defined.NO:
             return subject
         possible: list[Ball] = []

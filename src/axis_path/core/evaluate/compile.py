@@ -38,6 +38,7 @@ from axis_path.core.language.tree import (
     Pair,
     Pieces,
     Range,
+    Summary,
 )
 from axis_path.core.limits import NESTED_DEFINITIONS
 
@@ -408,7 +409,11 @@ class Compiler:
             body = self._single(node.body, variables | {node.variable: Shaped(bound)})
         finally:
             self._bound -= 1
-        return Shaped(self.graph.summarise(node.summary, body, bound, (low, high)))
+        fourth = self._fourth(body, bound) if node.summary is Summary.INTEGRAL else None
+        return Shaped(self.graph.summarise(node.summary, body, bound, (low, high), fourth))
+
+    def _fourth(self, body: int, bound: int) -> int | None:
+        return None
 
     def _list(self, node: Items | Range, variables: dict[str, Shaped]) -> Shaped:
         if isinstance(node, Range):

@@ -5,7 +5,7 @@ from __future__ import annotations
 from functools import cache
 
 from axis_path.core.catalogue import FUNCTIONS
-from axis_path.core.errors import ArgumentCountError, ShapeError
+from axis_path.core.errors import ArgumentCountError, NotHandledError, ShapeError
 from axis_path.core.evaluate.compile import Compiler, Shaped, Surroundings, UserFunction
 from axis_path.core.evaluate.derive import derive
 from axis_path.core.evaluate.graph import Op
@@ -13,6 +13,8 @@ from axis_path.core.language import Vocabulary, read_expression
 from axis_path.core.language.tree import AngleUnit, Call, Derivative, Name, Node
 
 _ARGUMENTS = ("u", "v", "w")
+#: A fourth derivative of more steps costs more than it saves.
+_MOST_FOURTH = 400
 
 
 def _no_function(_name: str) -> UserFunction | None:
@@ -42,6 +44,19 @@ class FullCompiler(Compiler):
     def compile_plain(self, node: Node) -> int:
         """Give the step of an expression of numbers alone, with angles in radians."""
         return FullCompiler(self.graph, _RADIANS).compile(node, {})
+
+    def _fourth(self, body: int, bound: int) -> int | None:
+        """Give the fourth derivative of an integral's body, unless it is unknown or too long."""
+        before = len(self.graph.steps)
+        derived = body
+        for _ in range(4):
+            if len(self.graph.steps) - before > _MOST_FOURTH:
+                return None
+            try:
+                derived = derive(self.graph, derived, bound)
+            except NotHandledError:
+                return None
+        return derived
 
     def _derivative(self, node: Derivative, variables: dict[str, Shaped]) -> Shaped:
         place = self._number(node.argument, variables)

@@ -18,7 +18,6 @@ from numpy.typing import NDArray
 from axis_path.core.arithmetic import Ball, Defined, Enclosure, ball, enclosure, precision
 from axis_path.core.evaluate.backends import (
     Enclosing,
-    EndsOnVariable,
     Fast,
     Proving,
     float_bounds,
@@ -163,17 +162,18 @@ class RealFunction:
         Every end that is no float is given as the floats below and above it.
         """
         program = self.expression.program
-        if not any(step.op == Op.WITHIN for step in program.steps):
+        if not any(step.op in (Op.WITHIN, Op.PIECES) for step in program.steps):
             return []
         parameters = {
             name: enclosure.constant(*float_bounds(value))
             for name, value in self._used(self.expression)
         }
-        backend, variable = EndsOnVariable(), enclosure.between(np.zeros(1), np.zeros(1))
-        backend.variable = variable
+        variable = enclosure.between(np.zeros(1), np.zeros(1))
+        noting = _ENCLOSING.watching(variable)
         with np.errstate(all="ignore"):
-            run(program, backend, variable, parameters)
-        return backend.ends
+            run(program, noting, variable, parameters)
+        single = [end for end in noting.ends if np.ndim(end.low) == 0 and np.isfinite(end.low)]
+        return [float(bound) for end in single for bound in (end.low, end.high)]
 
     def enclose(
         self, lows: Floats, highs: Floats, expression: Expression | None = None

@@ -86,12 +86,15 @@ class Inner:
     Attributes:
         steps: they refer to the captured values, then the bound variable, then one another.
         result: the place of the result among those.
+        fourth: the place of its fourth derivative, for the error of Simpson's rule; None if there
+            is none.
     """
 
     summary: Summary
     captured: int
     steps: tuple[Step, ...]
     result: int
+    fourth: int | None = None
 
 
 Payload = Fraction | str | int | tuple[int, int] | Fence | Split | Inner | None
@@ -226,9 +229,25 @@ class Graph:
             made[index] = index if arguments == step.arguments else self.rebuild(step, arguments)
         return made[top]
 
-    def summarise(self, summary: Summary, body: int, bound: int, ends: tuple[int, int]) -> int:
-        """Give the sum, product or integral of ``body`` over ``bound`` between two ends."""
-        order = self.reachable(body)
+    def summarise(
+        self,
+        summary: Summary,
+        body: int,
+        bound: int,
+        ends: tuple[int, int],
+        fourth: int | None = None,
+    ) -> int:
+        """Give the sum, product or integral of ``body`` over ``bound`` between two ends.
+
+        Args:
+            summary: which.
+            body: what is summed.
+            bound: its variable.
+            ends: from where to where.
+            fourth: the fourth derivative of the body, if it is known.
+        """
+        tops = (body,) if fourth is None else (body, fourth)
+        order = self.reachable(*tops)
         inner: set[int] = {bound}
         for index in order:
             if any(argument in inner for argument in self.steps[index].arguments):
@@ -242,8 +261,7 @@ class Graph:
                 if argument not in inner
             )
         )
-        if body not in inner:
-            captured.append(body)
+        captured += [top for top in tops if top not in inner and top not in captured]
         place = {index: k for k, index in enumerate([*captured, bound])}
         steps = []
         for index in order:
@@ -252,7 +270,10 @@ class Graph:
                 places = tuple(place[argument] for argument in step.arguments)
                 steps.append(Step(step.op, places, step.payload))
                 place[index] = len(place)
-        made = Inner(summary, len(captured), tuple(steps), place[body])
+        made = Inner(
+            summary, len(captured), tuple(steps), place[body],
+            None if fourth is None else place[fourth],
+        )  # fmt: skip
         return self.add(Op.OVER, (*ends, *captured), made)
 
     def instantiate(self, inner: Inner, captured: tuple[int, ...], bound: int) -> int:

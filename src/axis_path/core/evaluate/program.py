@@ -106,9 +106,20 @@ def run(program: Program, backend: Backend[V], variable: V, parameters: Mapping[
 def run_inner(inner: Inner, backend: Backend[V], captured: list[V], bound: V) -> V:
     """Compute the body of a sum, product or integral for one value of its variable."""
     values = [*captured, bound]
-    for step in inner.steps:
+    # The steps of the fourth derivative come after those of the body, and are not needed here.
+    for step in inner.steps[: max(inner.result - inner.captured, 0)]:
         values.append(_step(step, backend, values))
     return values[inner.result]
+
+
+def run_fourth(
+    inner: Inner, backend: Backend[V], captured: list[V], bound: V
+) -> tuple[V, V | None]:
+    """Compute the body of an integral together with its fourth derivative, if that is known."""
+    values = [*captured, bound]
+    for step in inner.steps:
+        values.append(_step(step, backend, values))
+    return values[inner.result], None if inner.fourth is None else values[inner.fourth]
 
 
 def _step(step: Step, backend: Backend[V], values: list[V]) -> V:

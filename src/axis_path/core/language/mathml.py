@@ -80,7 +80,7 @@ class MathMl(Textbook):
 
     def primed(self, name: str, order: int) -> str:
         """Set a derivative's name."""
-        return f"<msup>{name}<mo>{'′' * order}</mo></msup>"
+        return f'{name}<mo lspace="0.05em" rspace="0em">{"′" * order}</mo>'
 
     def over(self, summary: Summary, low: str, high: str) -> str:
         """Set a large sign with its ends."""

@@ -6,15 +6,16 @@ together what the bench draws.
 
 from axis_path.core.study.commands import apply_command
 from axis_path.core.study.definition import Definition
-from axis_path.core.study.document import Ask, TableSpec, range_from_texts
+from axis_path.core.study.document import Ask, TableSpec, Work, range_from_texts
 from axis_path.core.study.domains import NewEnd, number_text, rewrite_domain, round_to_px
 from axis_path.core.study.lane import end_text
-from axis_path.core.study.meaning import Kind
+from axis_path.core.study.meaning import VALUED, Kind
 from axis_path.core.study.scene import Scene, make_scene, problem_dict
 from axis_path.core.study.sliders import SliderRange, slider_value
 from axis_path.core.study.study import Study
 
 __all__ = [
+    "VALUED",
     "Ask",
     "Definition",
     "Kind",
@@ -23,6 +24,7 @@ __all__ = [
     "SliderRange",
     "Study",
     "TableSpec",
+    "Work",
     "apply_command",
     "end_text",
     "make_scene",

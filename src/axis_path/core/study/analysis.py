@@ -218,20 +218,30 @@ class Analysis:
 
     def settle(self, order: list[int], meanings: list[Meaning]) -> None:
         """Compile the lines that work, each after those that it uses."""
+        failed: dict[str, MathError] = {}
         for index in order:
             meaning = meanings[index]
             if meaning.name is None:
                 meanings[index] = self._settled_relation(meaning)
                 continue
+            limit = next((failed[used] for used in meaning.uses if used in failed), None)
+            if limit is not None:
+                meanings[index] = with_problem(meaning, failed.setdefault(meaning.name, limit))
+                continue
             mark = self._marked(self.keys[index].text, meaning)
             self._named[meaning.name] = meaning
             self._marks[meaning.name] = mark
             found = self._workshop.compiled.get(mark)
+            if found is None and meaning.uses - self._named.keys():
+                # What it needs could not be compiled: ``spread_problems`` says so.
+                continue
             if found is None:
                 found = self._workshop.compiled[mark] = self._compile(meaning)
             if isinstance(found, MathError):
                 meanings[index] = with_problem(meaning, found)
                 del self._named[meaning.name]
+                if isinstance(found, LimitError):
+                    failed[meaning.name] = found
             else:
                 meanings[index] = self._named[meaning.name] = replace(meaning, kind=found[0])
         self.meanings = tuple(meanings)

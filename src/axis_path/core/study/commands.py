@@ -15,7 +15,7 @@ from axis_path.core.draw import Window
 from axis_path.core.errors import DomainError, LimitError, MathError, SliderError
 from axis_path.core.evaluate import ResultKind
 from axis_path.core.limits import FINDINGS, LINE_LENGTH
-from axis_path.core.study.document import Ask, TableSpec, range_from_texts
+from axis_path.core.study.document import Ask, TableSpec, Work, range_from_texts
 from axis_path.core.study.domains import NewEnd, number_text, rewrite_domain, round_to_px
 from axis_path.core.study.sliders import exact_number, slider_value
 from axis_path.core.study.study import Study
@@ -241,6 +241,24 @@ def _forget(study: Study, command: dict[str, Any], _window: Window) -> str:
 
 
 #: Every command by its name.
+def _work(study: Study, command: dict[str, Any], _window: Window) -> str:
+    """Write a line of the working, whether it reads or not."""
+    text = _text(command, "text")
+    if command.get("id") is None:
+        number = max((work.id for work in study.working), default=0) + 1
+        study.set_working([*study.working, Work(number, text)])
+        return "Calculate"
+    number = _number(command, "id")
+    study.set_working([Work(number, text) if w.id == number else w for w in study.working])
+    return "Change a calculation"
+
+
+def _unwork(study: Study, command: dict[str, Any], _window: Window) -> str:
+    number = _number(command, "id")
+    study.set_working([work for work in study.working if work.id != number])
+    return "Delete a calculation"
+
+
 COMMANDS: dict[str, Callable[[Study, dict[str, Any], Window], str]] = {
     "write": _write,
     "rename": _rename,
@@ -255,4 +273,6 @@ COMMANDS: dict[str, Callable[[Study, dict[str, Any], Window], str]] = {
     "table": _table,
     "find": _find,
     "forget": _forget,
+    "work": _work,
+    "unwork": _unwork,
 }

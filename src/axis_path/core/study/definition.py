@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 
 from axis_path.core.errors import MathError
-from axis_path.core.language import Line, latex_line, plain_line
+from axis_path.core.language import FunctionLine, Line, latex_line, plain_line
 from axis_path.core.study.meaning import Kind
 from axis_path.core.study.sliders import SliderRange
 
@@ -37,6 +37,11 @@ class Definition:
     value: Fraction | None
     uses: frozenset[str]
     line: Line | None = None
+
+    @property
+    def variables(self) -> tuple[str, ...]:
+        """Give the variables of a function; none for another line."""
+        return self.line.variables if isinstance(self.line, FunctionLine) else ()
 
     @property
     def latex(self) -> str:

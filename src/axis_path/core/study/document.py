@@ -45,6 +45,14 @@ class TableSpec:
 
 
 @dataclass(frozen=True, slots=True)
+class Work:
+    """A line of the scratch calculator, as typed."""
+
+    id: int
+    text: str
+
+
+@dataclass(frozen=True, slots=True)
 class Document:
     """All that is kept of a study."""
 
@@ -52,6 +60,7 @@ class Document:
     lines: tuple[StudyLine, ...] = ()
     asks: tuple[Ask, ...] = ()
     table: TableSpec = field(default_factory=TableSpec)
+    working: tuple[Work, ...] = ()
 
 
 def document_to_dict(document: Document) -> dict[str, Any]:
@@ -70,6 +79,11 @@ def document_to_dict(document: Document) -> dict[str, Any]:
             "stop": document.table.stop,
             "step": document.table.step,
         },
+        **(
+            {"working": [{"id": work.id, "text": work.text} for work in document.working]}
+            if document.working
+            else {}
+        ),
     }
 
 
@@ -120,7 +134,10 @@ def document_from_dict(given: object) -> Document:
     table = _field(given, "table", dict, {})
     spec = TableSpec(*(_field(table, name, str, default) for name, default in
                        (("start", "-5"), ("stop", "5"), ("step", "1"))))  # fmt: skip
-    return Document(unit, tuple(lines), tuple(asks), spec)
+    working = [_work(each) for each in _field(given, "working", list, [])]
+    if len(working) > LINES.value:
+        raise FormatError(f"The working of a study can have {LINES.value} lines.")
+    return Document(unit, tuple(lines), tuple(asks), spec, tuple(working))
 
 
 _MISSING = object()
@@ -167,6 +184,15 @@ def _ask(given: object) -> Ask:
     ends = [given.get(name) for name in ("low", "high")]
     low, high = (end if isinstance(end, str) else None for end in ends)
     return Ask(_field(given, "id", int), _field(given, "line", int), low, high)
+
+
+def _work(given: object) -> Work:
+    if not isinstance(given, dict):
+        raise FormatError("A line of the working is of the wrong kind.")
+    text = _field(given, "text", str)
+    if len(text) > LINE_LENGTH.value:
+        raise FormatError(f"A line of the working has more than {LINE_LENGTH.value:,} characters.")
+    return Work(_field(given, "id", int), text)
 
 
 def range_from_texts(low: str, high: str, step: str) -> SliderRange:

@@ -30,6 +30,7 @@ from axis_path.core.study.document import (
     Ask,
     Document,
     TableSpec,
+    Work,
     document_from_dict,
     document_to_dict,
 )
@@ -117,6 +118,17 @@ class Notebook:
     def table(self) -> TableSpec:
         """Give the start, stop and step of the table of values."""
         return self._document.table
+
+    @property
+    def working(self) -> tuple[Work, ...]:
+        """Give the lines of the scratch calculator."""
+        return self._document.working
+
+    def set_working(self, working: Sequence[Work]) -> None:
+        """Keep other lines of the scratch calculator."""
+        if len(working) > LINES.value:
+            raise LimitError(f"The working of a study can have {LINES.value} lines.")
+        self._change(replace(self._document, working=tuple(working)))
 
     def set_unit(self, angle_unit: str) -> None:
         """Measure angles in ``radians`` or ``degrees``."""

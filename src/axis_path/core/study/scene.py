@@ -40,6 +40,18 @@ Floats = NDArray[np.float64]
 READING_DIGITS = 5
 
 
+#: What the plane does not draw yet, and what can be done with it.
+_UNDRAWN = {
+    Kind.SEVERAL: "not drawn yet; other lines can use it",
+    Kind.PATH: "not drawn yet; other lines can use it",
+    Kind.ANGLE: "not drawn yet; other lines can use it",
+    Kind.RELATION: "not drawn yet",
+    Kind.REGION: "not drawn yet",
+    Kind.POINT: "not drawn yet",
+    Kind.LIST: "not drawn yet",
+}
+
+
 @dataclass(frozen=True, slots=True)
 class State:
     """A study in one state of its sliders.
@@ -104,8 +116,10 @@ def make_scene(state: State, window: Window, *, reading_x: float | None = None) 
         if d.id in functions
     }
     flags = _flags(definitions, drawings, window)
+    users = _users(definitions)
     rows = [
         _row(state, definition, window, x_reading)
+        | {"used_by": users.get(definition.name or "", [])}
         | drawings.get(definition.id, NOTHING).data
         | {"flag": flags.get(definition.id)}
         for definition in definitions
@@ -114,7 +128,7 @@ def make_scene(state: State, window: Window, *, reading_x: float | None = None) 
         window,
         _axes(window),
         rows,
-        [_slider(d, definitions) for d in definitions if d.value is not None and not d.aside],
+        [_slider(d, users) for d in definitions if d.value is not None and not d.aside],
         _reading(x_reading, window),
         _why_empty(definitions, rows),
     )
@@ -144,15 +158,26 @@ def _row(
         "mathml": definition.mathml,
         "domain": definition.domain_mathml,
         "variable": definition.variable,
+        "variables": list(definition.variables),
         "hidden": definition.hidden,
         "aside": definition.aside,
         "tone": definition.tone,
         "problem": None if problem is None else problem_dict(problem),
         "value": state.computed.get(definition.id),
+        "undrawn": _UNDRAWN.get(definition.kind) if problem is None else None,
         "reading": None
         if function is None or reading_x is None
         else _reading_of(function, reading_x, window),
     }
+
+
+def _users(definitions: list[Definition]) -> dict[str, list[str]]:
+    """Give, for every name, the names of the lines that use it."""
+    users: dict[str, list[str]] = {}
+    for definition in definitions:
+        for used in definition.uses if definition.name is not None else ():
+            users.setdefault(used, []).append(definition.name or "")
+    return users
 
 
 def problem_dict(problem: MathError) -> dict[str, Any]:
@@ -162,6 +187,13 @@ def problem_dict(problem: MathError) -> dict[str, Any]:
         "message": problem.message,
         "position": list(problem.position),
         "suggestion": problem.suggestion,
+        "repair": None
+        if problem.repair is None
+        else {
+            "position": list(problem.repair.position),
+            "text": problem.repair.text,
+            "label": problem.repair.label,
+        },
         "letters": list(problem.letters),
     }
 
@@ -221,11 +253,10 @@ def _axis(ticks: Ticks, to_tenths: Callable[[Floats], NDArray[np.int64]]) -> dic
     }
 
 
-def _slider(definition: Definition, definitions: list[Definition]) -> dict[str, Any]:
+def _slider(definition: Definition, users: dict[str, list[str]]) -> dict[str, Any]:
     value = definition.value or Fraction(0)
     chosen = definition.slider
     name = definition.name or ""
-    users = [d.name for d in definitions if name in d.uses and d.name is not None]
     return {
         "id": definition.id,
         "name": name,
@@ -238,7 +269,7 @@ def _slider(definition: Definition, definitions: list[Definition]) -> dict[str, 
         "low_value": float(chosen.low) if chosen else 0.0,
         "high_value": float(chosen.high) if chosen else 1.0,
         "step_value": float(chosen.step) if chosen else 1.0,
-        "used_by": users,
+        "used_by": users.get(name, []),
         "problem": None if definition.problem is None else problem_dict(definition.problem),
     }
 
@@ -256,6 +287,10 @@ def _why_empty(definitions: list[Definition], rows: list[dict[str, Any]]) -> str
         return None
     if not definitions:
         return "This study is empty. Write a definition below, such as f(x) = x^2 − 3."
+    if any(d.kind in _UNDRAWN and d.problem is None and not d.aside for d in definitions):
+        words = "Only functions of one variable are drawn on the plane yet"
+        if not functions:
+            return f"{words}; the other lines are kept, typeset and computed."
     if not functions:
         return "There is no function to draw yet. Write one below, such as f(x) = x^2 − 3."
     if all(d.hidden for d in functions):

@@ -17,9 +17,7 @@ from axis_path.core.evaluate import (
     Result,
     evaluate_constant,
 )
-from axis_path.core.language import (
-    read_expression,
-)
+from axis_path.core.language import read_expression, typeset
 from axis_path.core.locate import Findings, Interval, find_zeros
 from axis_path.core.study.analysis import CompiledFunction, CompiledValue
 from axis_path.core.study.definition import Definition
@@ -44,6 +42,14 @@ class Study(Notebook):
         """
         node = read_expression(text, self._analysis.names())
         return self._evaluator().value(self._analysis.compile_value(node), node)
+
+    def typeset(self, text: str) -> str:
+        """Typeset an expression as MathML, as it is read among the names of the study.
+
+        Raises:
+            MathError: it does not read.
+        """
+        return typeset(read_expression(text, self._analysis.names()))
 
     def value(self, name: str) -> Result:
         """Give the value of a parameter, a point or a list.

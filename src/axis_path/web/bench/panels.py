@@ -28,6 +28,7 @@ def preview_dict(asked: BenchRequest) -> dict[str, Any]:
         "name": made.name,
         "mathml": made.mathml,
         "domain": made.domain_mathml,
+        "latex": made.latex,
         "problem": None if made.problem is None else problem_dict(made.problem),
     }
 

@@ -18,5 +18,7 @@ for _name in (
     "window",
     "findings",
     "table",
+    "exact",
+    "working",
 ):
     blueprint.add_url_rule(f"/{_name}", _name, getattr(views, _name), methods=["POST"])

@@ -11,14 +11,17 @@ from werkzeug.exceptions import BadRequest
 from axis_path.core import Study, Window
 from axis_path.core.draw import HOME_X, HOME_Y, frame, home
 from axis_path.core.errors import WindowError
+from axis_path.core.limits import DIGITS
 from axis_path.core.study import apply_command
 from axis_path.store import Opened, commit_version, move_version, open_study, save_view
 from axis_path.web.answers import json_answer, json_request
 from axis_path.web.bench.panels import findings_dict, preview_dict, table_dict
 from axis_path.web.bench.request import BenchRequest, read_request, read_window
+from axis_path.web.bench.results import exact_dict, working_dict
 from axis_path.web.state import database, web_state
 
-_TABS = ("findings", "values")
+_TABS = ("findings", "values", "working", "reference")
+_ROW_DIGITS = 7
 
 
 def show(study_id: uuid.UUID) -> str:
@@ -162,3 +165,18 @@ def table(study_id: uuid.UUID) -> Response:
     """Give rows of the table of values in this state."""
     asked = read_request(study_id)
     return json_answer({"version": asked.version, "table": table_dict(asked)})
+
+
+def exact(study_id: uuid.UUID) -> Response:
+    """Give the computed values of the rows with their exact forms; it may take its time."""
+    asked = read_request(study_id)
+    return json_answer({"version": asked.version, "exact": exact_dict(asked.study, _ROW_DIGITS)})
+
+
+def working(study_id: uuid.UUID) -> Response:
+    """Give the scratch calculator's lines with their results, in as many digits as wanted."""
+    asked = read_request(study_id)
+    digits = asked.given.get("digits")
+    if not isinstance(digits, int) or not 1 <= digits <= DIGITS.value:
+        raise BadRequest
+    return json_answer({"version": asked.version, "working": working_dict(asked.study, digits)})

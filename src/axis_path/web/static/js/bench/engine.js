@@ -7,7 +7,7 @@
  * for another version than the present one is never painted.
  */
 import { Answers } from "../shared/answers.js";
-import { ApiError, post } from "../shared/api.js";
+import { ApiError, getOnce, post } from "../shared/api.js";
 import { Follower } from "../shared/follower.js";
 import { shiftBetween } from "./affine.model.js";
 
@@ -38,6 +38,8 @@ export class Engine {
     this.answers = new Answers(({ part, ...body }) => post(`${this.path}/${part}`, body));
     /** Commands the hand will probably try next. @type {any[]} */
     this.expected = [];
+    /** The line that was written last. @type {any} */
+    this.writing = null;
     this.scenes = new Follower(
       (body) => this.answers.get(body),
       (answer) => this.takeAnswer(answer),
@@ -183,6 +185,7 @@ export class Engine {
 
   inTurn(makeBody, address) {
     this.pending += 1;
+    this.store.notice = "";
     this.store.saving = true;
     const turn = this.waiting.then(() => this.send(makeBody, address));
     this.waiting = turn.then(() => undefined);
@@ -212,6 +215,21 @@ export class Engine {
 
   complain(error) {
     this.store.problem = error.message;
+  }
+
+  /** Ask for the Reference, once; completion and its panel show it. */
+  async loadReference() {
+    if (this.store.reference.length) return;
+    try {
+      const { groups, entries } = await getOnce("/reference");
+      this.store.referenceGroups = groups;
+      this.store.reference = entries.map((entry) => ({
+        ...entry,
+        sought: [entry.name, ...entry.spellings, entry.meaning, entry.group].join(" ").toLowerCase(),
+      }));
+    } catch (error) {
+      this.complain(error);
+    }
   }
 
   keepViewSoon() {

@@ -5,21 +5,27 @@ import { registerFormulas } from "../shared/mathml.js";
 import { registerSentences } from "../shared/sentence.js";
 import { bench, title } from "./bench.component.js";
 import { Engine } from "./engine.js";
+import { exactForms } from "./exact.component.js";
 import { findingCard, findings } from "./findings.component.js";
 import { lane } from "./lane.component.js";
 import { panel } from "./panel.component.js";
 import { plane } from "./plane.component.js";
+import { reference, referenceEntry } from "./reference.component.js";
 import { newRow, row, rows } from "./rows.component.js";
 import { slider, sliders } from "./sliders.component.js";
 import { makeStore } from "./store.js";
 import { values } from "./values.component.js";
 import { windowBox } from "./window.component.js";
+import { working, workingLine } from "./working.component.js";
 
 const initial = JSON.parse(document.getElementById("bench-state")?.textContent ?? "{}");
 
 Alpine.store("bench", makeStore(initial));
 const engine = new Engine(Alpine.store("bench"), initial);
-const components = { bench, title, findings, findingCard, lane, panel, plane, newRow, row, slider, values, windowBox };
+const components = {
+  bench, title, exactForms, findings, findingCard, lane, panel, plane, newRow, reference, referenceEntry, row, slider, values,
+  windowBox, working, workingLine,
+};
 for (const [name, make] of Object.entries(components)) Alpine.data(name, make(engine));
 Alpine.data("rows", rows);
 Alpine.data("sliders", sliders);

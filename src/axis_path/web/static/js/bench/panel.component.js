@@ -1,6 +1,8 @@
 // @ts-check
 /** The side panel: its tabs and whether it is folded away. */
 
+const TABS = ["findings", "values", "working", "reference"];
+
 /** @param {import("./engine.js").Engine} engine */
 export const panel = (engine) => () => ({
   get isFindings() {
@@ -9,11 +11,23 @@ export const panel = (engine) => () => ({
   get isValues() {
     return this.$store.bench.tab === "values";
   },
+  get isWorking() {
+    return this.$store.bench.tab === "working";
+  },
+  get isReference() {
+    return this.$store.bench.tab === "reference";
+  },
   get findingsIndex() {
     return this.isFindings ? 0 : -1;
   },
   get valuesIndex() {
     return this.isValues ? 0 : -1;
+  },
+  get workingIndex() {
+    return this.isWorking ? 0 : -1;
+  },
+  get referenceIndex() {
+    return this.isReference ? 0 : -1;
   },
   show(tab) {
     this.$store.bench.tab = tab;
@@ -26,10 +40,20 @@ export const panel = (engine) => () => ({
   showValues() {
     this.show("values");
   },
+  showWorking() {
+    this.show("working");
+  },
+  showReference() {
+    this.show("reference");
+  },
   tabKey(event) {
-    if (!["ArrowLeft", "ArrowRight", "Home", "End"].includes(event.key)) return;
+    const by = { ArrowLeft: -1, ArrowRight: 1, Home: -TABS.length, End: TABS.length }[event.key];
+    if (!by) return;
     event.preventDefault();
-    this.show(this.isFindings ? "values" : "findings");
+    const at = TABS.indexOf(this.$store.bench.tab);
+    // Arrows go round; Home and End stop at the ends.
+    const next = Math.abs(by) === 1 ? (at + by + TABS.length) % TABS.length : by < 0 ? 0 : TABS.length - 1;
+    this.show(TABS[next]);
     this.$nextTick(() => document.getElementById(`tab-${this.$store.bench.tab}`)?.focus());
   },
   fold() {

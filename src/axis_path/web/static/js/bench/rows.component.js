@@ -1,6 +1,7 @@
 // @ts-check
 /** The rows: definitions and notes, edited in place. */
-import { makeWriting, withWriting } from "./writing.js";
+import { makeCompletion, rememberLine } from "./completion.js";
+import { makeWriting, together } from "./writing.js";
 
 export const rows = () => ({
   /** Sliders have their own place; a slider with a problem shows as a row, where it can be mended. */
@@ -11,7 +12,7 @@ export const rows = () => ({
 });
 
 /** @param {import("./engine.js").Engine} engine */
-export const row = (engine) => () => withWriting(makeWriting(engine), {
+export const row = (engine) => () => together(makeWriting(engine), makeCompletion(engine), {
   isEditing: false,
 
   get isNote() {
@@ -46,7 +47,7 @@ export const row = (engine) => () => withWriting(makeWriting(engine), {
   },
   get hasSecond() {
     if (this.isNote || this.isEditing) return false;
-    return Boolean(this.isUnrestricted || this.row.domain || this.stateText || this.readingText);
+    return Boolean(this.isUnrestricted || this.row.domain || this.stateText || this.readingText || this.row.undrawn);
   },
   get isUnrestricted() {
     return this.isFunction && !this.row.domain && !this.row.problem;
@@ -56,7 +57,17 @@ export const row = (engine) => () => withWriting(makeWriting(engine), {
   },
   get stateText() {
     if (this.row.aside) return "set aside";
-    return this.row.hidden ? "hidden" : "";
+    if (this.row.hidden) return "hidden";
+    return this.row.undrawn ?? "";
+  },
+  /** The exact form of a computed value, unless its decimal is just that. */
+  get exact() {
+    const found = this.row.value && !this.row.aside ? this.$store.bench.exact[this.row.id] : null;
+    return found && !found.is_plain ? found.mathml : "";
+  },
+  get exactNote() {
+    const found = this.row.value && !this.row.aside ? this.$store.bench.exact[this.row.id] : null;
+    return found ? found.note : "";
   },
   get readingText() {
     if (this.row.value) return this.row.value;
@@ -112,7 +123,10 @@ export const row = (engine) => () => withWriting(makeWriting(engine), {
     this.isEditing = false;
     this.forgetPreview();
   },
-  keepOnBlur() {
+  keepOnBlur(event) {
+    this.blur();
+    // Looking something up for a line does not end writing it.
+    if (event.relatedTarget?.closest(".panel")) return;
     if (this.isEditing) this.keep();
   },
   async keep() {
@@ -120,6 +134,7 @@ export const row = (engine) => () => withWriting(makeWriting(engine), {
     this.isEditing = false;
     this.forgetPreview();
     if (text === this.row.text) return;
+    rememberLine(engine.store.id, text);
     const command = text ? { do: "write", id: this.row.id, text } : { do: "remove", id: this.row.id };
     const error = await engine.commit([command]);
     if (error) {
@@ -134,19 +149,19 @@ export const row = (engine) => () => withWriting(makeWriting(engine), {
   setAside() {
     engine.commit([{ do: "aside", id: this.row.id, aside: !this.row.aside }]);
   },
-  remove() {
-    this.$store.bench.said = `${this.called} was deleted. Undo brings it back.`;
-    engine.commit([{ do: "remove", id: this.row.id }]);
+  async remove() {
+    const { called } = this;
+    const users = this.row.used_by;
+    const error = await engine.commit([{ do: "remove", id: this.row.id }]);
+    if (error) return;
+    const missed = users.length ? ` ${users.join(", ")} needed it.` : "";
+    this.$store.bench.say(`${called} was deleted.${missed} Undo brings it back.`, users.length > 0);
   },
 
-  useSuggestion() {
-    const { position, suggestion } = this.shownProblem;
-    const text = this.problemText;
-    const mended = text.slice(0, position[0]) + suggestion + text.slice(position[1]);
-    if (this.isEditing) {
-      this.text = mended;
-      this.preview();
-    } else engine.commit([{ do: "write", id: this.row.id, text: mended }]);
+  repair() {
+    const mended = this.mendedText;
+    if (this.isEditing) this.put({ text: mended, caret: mended.length });
+    else engine.commit([{ do: "write", id: this.row.id, text: mended }]);
   },
   async makeSliders() {
     const names = [...this.shownProblem.letters];
@@ -161,7 +176,7 @@ export const row = (engine) => () => withWriting(makeWriting(engine), {
 });
 
 /** @param {import("./engine.js").Engine} engine */
-export const newRow = (engine) => () => withWriting(makeWriting(engine), {
+export const newRow = (engine) => () => together(makeWriting(engine), makeCompletion(engine), {
   row: { id: null, text: "" },
   get shownProblem() {
     return this.text ? this.writtenProblem : null;
@@ -171,11 +186,19 @@ export const newRow = (engine) => () => withWriting(makeWriting(engine), {
   },
   clear() {
     this.text = "";
+    this.recallAt = null;
+    this.stopOffering();
     this.forgetPreview();
   },
+  repair() {
+    const mended = this.mendedText;
+    this.put({ text: mended, caret: mended.length });
+  },
+  nothing() {},
   async keep() {
     const text = this.text.trim();
     if (!text) return;
+    rememberLine(engine.store.id, text);
     this.clear();
     const error = await engine.commit([{ do: "write", id: null, text }]);
     if (error) {

@@ -51,8 +51,25 @@ export function makeStore(initial) {
     saving: false,
     problem: "",
     said: "",
+    /** What happened, where everyone should see it; until the next change. */
+    notice: "",
     isReady: false,
+    /** Computed values with their exact forms, by the ids of their rows. @type {Record<string, any>} */
+    exact: {},
+    /** Every function and constant, once it was asked for. @type {any[]} */
+    reference: [],
+    /** @type {string[]} */
+    referenceGroups: [],
 
+    /** The names that the study itself defines, as a line can use them. */
+    get ownNames() {
+      return this.rows
+        .filter((row) => row.name && !row.aside && !row.problem && row.kind !== "relation" && row.kind !== "region")
+        .map((row) => {
+          const isCalled = row.variables.length > 0;
+          return { name: row.name, signature: row.mathml, meaning: `${row.kind} of this study`, insert: isCalled ? `${row.name}(` : row.name };
+        });
+    },
     get savedText() {
       return this.saving ? "saving …" : "saved";
     },
@@ -64,6 +81,12 @@ export function makeStore(initial) {
     },
     get functions() {
       return this.rows.filter((row) => row.kind === "function" && !row.aside && row.hasLane);
+    },
+
+    /** Say what happened: to those who listen, and visibly if it matters to all. */
+    say(words, isVisible = false) {
+      this.said = words;
+      this.notice = isVisible ? words : "";
     },
 
     /** Take over a scene. */

@@ -12,6 +12,8 @@ export function makeWriting(engine) {
     previewFormula: "",
     previewDomain: "",
     previewedText: "",
+    latex: "",
+    copied: false,
     /** @type {any} */
     writtenProblem: null,
     follower: null,
@@ -33,16 +35,18 @@ export function makeWriting(engine) {
       if (answer.text !== this.text) return;
       this.previewFormula = answer.mathml;
       this.previewDomain = answer.domain;
+      this.latex = answer.latex;
+      this.copied = false;
       this.writtenProblem = answer.problem;
       this.previewedText = answer.text;
     },
     /** What was refused stays in the field, with the reason; what never arrived is said on top. */
     showRefusal(error) {
       if (error.status !== 400 && error.status !== 413) return;
-      this.writtenProblem = { message: error.message, position: [0, 0], letters: [], suggestion: null };
+      this.writtenProblem = { message: error.message, position: [0, 0], letters: [], repair: null };
     },
     forgetPreview() {
-      Object.assign(this, { previewFormula: "", previewDomain: "", writtenProblem: null, previewedText: "" });
+      Object.assign(this, { previewFormula: "", previewDomain: "", writtenProblem: null, previewedText: "", latex: "" });
     },
 
     get problemMessage() {
@@ -61,13 +65,24 @@ export function makeWriting(engine) {
     get placeAfter() {
       return this.hasPlace ? this.problemText.slice(this.shownProblem.position[1]) : "";
     },
-    get suggestionText() {
-      const suggestion = this.shownProblem?.suggestion;
-      return suggestion ? `Use ${suggestion}` : "";
+    get repairText() {
+      return this.shownProblem?.repair?.label ?? "";
+    },
+    /** The text with what is wrong mended. */
+    get mendedText() {
+      const { position, text } = this.shownProblem.repair;
+      return this.problemText.slice(0, position[0]) + text + this.problemText.slice(position[1]);
+    },
+    get copyText() {
+      return this.copied ? "LaTeX copied" : "Copy as LaTeX";
+    },
+    async copyLatex() {
+      await navigator.clipboard.writeText(this.latex);
+      this.copied = true;
     },
     get slidersText() {
       const letters = this.shownProblem?.letters ?? [];
-      if (!letters.length || this.shownProblem.suggestion) return "";
+      if (!letters.length || this.shownProblem.repair) return "";
       if (letters.length > SHOWN_LETTERS) return `Make ${letters.length} sliders`;
       return letters.length === 1 ? `Make ${letters[0]} a slider` : `Make sliders of ${letters.join(", ")}`;
     },
@@ -75,9 +90,10 @@ export function makeWriting(engine) {
 }
 
 /**
- * Copy getters as getters: a spread would read them once and keep the value.
- * @param {any} target @param {any} source
+ * Put parts of a component together with getters as getters: a spread would read them once and keep
+ * the value.
+ * @param {any[]} parts
  */
-export function withWriting(target, source) {
-  return Object.defineProperties(target, Object.getOwnPropertyDescriptors(source));
+export function together(...parts) {
+  return parts.reduce((whole, part) => Object.defineProperties(whole, Object.getOwnPropertyDescriptors(part)), {});
 }

@@ -38,6 +38,33 @@ export async function post(path, body, options = {}) {
   return answer;
 }
 
+/** What was asked for with `getOnce`, by its path. @type {Map<string, Promise<any>>} */
+const known = new Map();
+
+/**
+ * Get JSON that does not change while the page is open; it is asked for once.
+ * @param {string} path
+ * @returns {Promise<any>}
+ */
+export function getOnce(path) {
+  const asked = known.get(path) ?? get(path);
+  known.set(path, asked);
+  // A refusal is not kept: asking again may go well.
+  asked.catch(() => known.delete(path));
+  return asked;
+}
+
+async function get(path) {
+  let response;
+  try {
+    response = await fetch(path, { headers: { Accept: "application/json" } });
+  } catch {
+    throw new ApiError(0, { message: "The server did not answer. Nothing is lost: try again." });
+  }
+  if (!response.ok) throw new ApiError(response.status, {});
+  return response.json();
+}
+
 /**
  * Send a form field and give the JSON that comes back.
  * @param {string} path

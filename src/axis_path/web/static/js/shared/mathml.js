@@ -2,7 +2,7 @@
 /** Puts typeset formulas on the page: parsed as XML, and only the elements of formulas taken over. */
 
 const NAMESPACE = "http://www.w3.org/1998/Math/MathML";
-const ELEMENTS = new Set("math mrow mi mn mo msup msub mfrac msqrt mroot mspace mtext mstyle mtable mtr mtd".split(" "));
+const ELEMENTS = new Set("math mrow mi mn mo msup msub msubsup munderover mfrac msqrt mroot mspace mtext mstyle mtable mtr mtd".split(" "));
 const ATTRIBUTES = new Set(["stretchy", "form", "separator", "width", "lspace", "rspace", "displaystyle"]);
 
 /** @param {Element} source @returns {Element | null} */

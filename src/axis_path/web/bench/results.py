@@ -1,0 +1,95 @@
+"""Computed values as the Bench shows them: the exact form and the decimal side by side."""
+
+from __future__ import annotations
+
+import time
+from fractions import Fraction
+from typing import Any
+
+from axis_path.core import Result, Study
+from axis_path.core.errors import MathError
+from axis_path.core.evaluate import ResultKind
+from axis_path.core.language import Vocabulary, read_expression, typeset
+from axis_path.core.study import VALUED, problem_dict
+
+#: After so long no more exact forms are looked for in one request; the rest comes with the next.
+_EXACT_BUDGET_S = 5.0
+_SHORT = 60
+_NOT_LOOKED_FOR = "no exact form was looked for yet"
+
+
+def result_dict(result: Result, digits: int, *, with_exact: bool = True) -> dict[str, Any]:
+    """Give a result as plain data."""
+    exact = result.exact if with_exact else None
+    note = result.exact_note if with_exact else _NOT_LOOKED_FOR
+    decimal = result.decimal(digits)
+    return {
+        "kind": result.kind.value,
+        "decimal": decimal or "undefined",
+        "reason": result.reason,
+        "exact": exact or "",
+        "mathml": typeset(read_expression(exact, Vocabulary())) if exact else "",
+        # A short decimal that is the number itself needs no second form beside it.
+        "is_plain": _is_plain(result, decimal),
+        "note": note,
+    }
+
+
+def _is_plain(result: Result, decimal: str) -> bool:
+    """Tell whether a decimal is the number itself, so that nothing need stand beside it."""
+    if result.reason:
+        return True
+    if result.rational is not None:
+        shown = decimal.replace("−", "-").replace("·10^", "e")
+        return Fraction(shown) == result.rational
+    is_made = result.kind is not ResultKind.NUMBER and result.parts
+    return (
+        bool(is_made)
+        and all(part.rational is not None for part in result.parts)
+        and ("." not in decimal or _has_short_parts(result, decimal))
+    )
+
+
+def _has_short_parts(result: Result, decimal: str) -> bool:
+    """Tell whether every coordinate is a short decimal, which is exact then."""
+    return (
+        all(
+            part.rational is not None and 10**6 % part.rational.denominator == 0
+            for part in result.parts
+        )
+        and len(decimal) < _SHORT
+    )
+
+
+def exact_dict(study: Study, digits: int) -> dict[str, Any]:
+    """Give every computed value of the study with its exact form, by the ids of their lines."""
+    began = time.monotonic()
+    found: dict[str, Any] = {}
+    for definition in study.definitions():
+        works = definition.problem is None and not definition.aside and definition.name
+        if definition.kind in VALUED and definition.value is None and works:
+            in_time = time.monotonic() - began < _EXACT_BUDGET_S
+            try:
+                result = study.value(definition.name or "")
+                found[str(definition.id)] = result_dict(result, digits, with_exact=in_time)
+            except MathError:
+                # The row itself says what is wrong.
+                continue
+    return found
+
+
+def working_dict(study: Study, digits: int) -> list[dict[str, Any]]:
+    """Give every line of the working with its result."""
+    began = time.monotonic()
+    lines = []
+    for work in study.working:
+        line: dict[str, Any] = {"id": work.id, "text": work.text, "problem": None, "result": None}
+        in_time = time.monotonic() - began < _EXACT_BUDGET_S
+        try:
+            line["mathml"] = study.typeset(work.text)
+            line["result"] = result_dict(study.evaluate(work.text), digits, with_exact=in_time)
+        except MathError as err:
+            line["problem"] = problem_dict(err)
+            line.setdefault("mathml", "")
+        lines.append(line)
+    return lines

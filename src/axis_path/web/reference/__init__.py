@@ -1,0 +1,1 @@
+"""The Reference: every function and constant with its meaning, for searching and for completion."""
