@@ -55,7 +55,9 @@ class SceneTest(unittest.TestCase):
         self.assertEqual(
             ["4", "undefined", "undefined"], [r["reading"]["text"] for r in scene["rows"]]
         )
-        self.assertEqual("sqrt of a negative number", scene["rows"][1]["reading"]["reason"])
+        self.assertEqual(
+            "sqrt of a negative number at x = −2", scene["rows"][1]["reading"]["reason"]
+        )
         alone = build("f(x) = x^2").readings(WINDOW, -2.001)
         self.assertEqual("4", alone["values"]["1"]["text"])
 

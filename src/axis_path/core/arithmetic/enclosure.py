@@ -15,6 +15,7 @@ Source: Moore, Kearfott, Cloud, *Introduction to Interval Analysis*, chapters 2 
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -24,7 +25,13 @@ Floats = NDArray[np.float64]
 Flags = NDArray[np.bool_] | np.bool_
 
 NO = np.bool_(False)
-LIBRARY_ERROR = 8 * np.finfo(np.float64).eps
+_TURN = 1 / (2 * np.pi)
+ONE_ULP = float(np.finfo(np.float64).eps)
+LIBRARY_ERROR = 8 * ONE_ULP
+#: Powers up to this are products of few factors, with an error of a few roundings.
+_LARGEST_PRODUCT = 8
+#: More than the unit in the last place of the smallest floats, and the largest float.
+_LEAST, _MOST = 1e-307, float(np.finfo(np.float64).max)
 
 
 @dataclass(frozen=True, slots=True)
@@ -41,9 +48,10 @@ class Enclosure:
         """Add the flags of what this enclosure was computed from."""
         partial, nowhere, broken = self.partial, self.nowhere, self.broken
         for other in others:
-            partial = partial | other.partial
-            nowhere = nowhere | other.nowhere
-            broken = broken | other.broken
+            # Most enclosures have no flags at all, and share the one that says so.
+            partial = partial if other.partial is NO else partial | other.partial
+            nowhere = nowhere if other.nowhere is NO else nowhere | other.nowhere
+            broken = broken if other.broken is NO else broken | other.broken
         return Enclosure(self.low, self.high, partial, nowhere, broken)
 
 
@@ -58,18 +66,28 @@ def constant(low: float, high: float) -> Enclosure:
 
 
 def outward(low: Floats, high: Floats, *sources: Enclosure) -> Enclosure:
-    """Round outward by one step; inf - inf and the like become unbounded."""
-    low = np.where(np.isnan(low), -np.inf, np.nextafter(low, -np.inf))
-    high = np.where(np.isnan(high), np.inf, np.nextafter(high, np.inf))
-    return Enclosure(low, high).with_flags(*sources)
+    """Round outward by one unit in the last place; inf - inf and the like become unbounded."""
+    return _widened(low, high, ONE_ULP).with_flags(*sources)
 
 
 def library(low: Floats, high: Floats, *sources: Enclosure) -> Enclosure:
     """Round outward by what a library function may be wrong."""
-    with np.errstate(invalid="ignore"):
-        low = np.where(np.isinf(low), low, low - LIBRARY_ERROR * np.abs(low))
-        high = np.where(np.isinf(high), high, high + LIBRARY_ERROR * np.abs(high))
-    return outward(low, high, *sources)
+    return _widened(low, high, LIBRARY_ERROR).with_flags(*sources)
+
+
+def _widened(low: Floats, high: Floats, error: float) -> Enclosure:
+    """Move both bounds outward by a relative error, and by the smallest amount there is."""
+    room = np.abs(low)
+    room = room * error + _LEAST
+    lower = low - room
+    room = np.abs(high)
+    room = room * error + _LEAST
+    upper = high + room
+    # One sum tells whether anything is infinite or no number; nearly always nothing is.
+    if not np.isfinite(lower.sum() + upper.sum()):
+        lower = np.where(np.isnan(low), -np.inf, np.where(low == np.inf, _MOST, lower))
+        upper = np.where(np.isnan(high), np.inf, np.where(high == -np.inf, -_MOST, upper))
+    return Enclosure(lower, upper)
 
 
 def add(a: Enclosure, b: Enclosure) -> Enclosure:
@@ -84,35 +102,52 @@ def subtract(a: Enclosure, b: Enclosure) -> Enclosure:
 
 def negative(a: Enclosure) -> Enclosure:
     """Enclose -a."""
-    return replace(a, low=-a.high, high=-a.low)
+    return Enclosure(-a.high, -a.low, a.partial, a.nowhere, a.broken)
 
 
 def _products(a: Enclosure, b: Enclosure) -> tuple[Floats, Floats]:
-    corners = [a.low * b.low, a.low * b.high, a.high * b.low, a.high * b.high]
-    # 0 times an unbounded end is 0: the bound is never attained, the zero is.
-    corners = [np.where(np.isnan(corner), 0.0, corner) for corner in corners]
-    low = np.minimum(np.minimum(corners[0], corners[1]), np.minimum(corners[2], corners[3]))
-    high = np.maximum(np.maximum(corners[0], corners[1]), np.maximum(corners[2], corners[3]))
-    return low, high
+    for factor, other in ((a, b), (b, a)):
+        if np.ndim(factor.low) == 0 and 0 <= factor.low <= factor.high < np.inf:
+            # A positive number: the bounds keep their order.
+            small, large = factor.low, factor.high
+            if small == large:
+                return other.low * small, other.high * small
+    one, two, three, four = a.low * b.low, a.low * b.high, a.high * b.low, a.high * b.high
+    low = np.minimum(np.minimum(one, two), np.minimum(three, four))
+    if np.isnan(low.sum()):
+        # 0 times an unbounded end is 0: the bound is never attained, the zero is.
+        one, two, three, four = (
+            np.where(np.isnan(corner), 0.0, corner) for corner in (one, two, three, four)
+        )
+        low = np.minimum(np.minimum(one, two), np.minimum(three, four))
+    return low, np.maximum(np.maximum(one, two), np.maximum(three, four))
 
 
 def multiply(a: Enclosure, b: Enclosure) -> Enclosure:
     """Enclose a b."""
+    if a is b:
+        return integer_power(a, 2)
     return outward(*_products(a, b), a, b)
 
 
 def reciprocal(a: Enclosure) -> Enclosure:
     """Enclose 1/a; a pole strictly inside makes the column broken."""
-    inside = (a.low < 0) & (a.high > 0)
+    low, high = 1 / a.high, 1 / a.low
     touches = (a.low <= 0) & (a.high >= 0)
-    low = np.where(inside | (a.high == 0), -np.inf, 1 / np.where(a.high == 0, 1.0, a.high))
-    high = np.where(inside | (a.low == 0), np.inf, 1 / np.where(a.low == 0, 1.0, a.low))
-    result = outward(low, high, a)
-    return replace(
-        result,
-        partial=result.partial | touches,
-        nowhere=result.nowhere | ((a.low == 0) & (a.high == 0)),
-        broken=result.broken | inside,
+    if not touches.any():
+        return outward(low, high, a)
+    inside = (a.low < 0) & (a.high > 0)
+    result = outward(
+        np.where(inside | (a.high == 0), -np.inf, low),
+        np.where(inside | (a.low == 0), np.inf, high),
+        a,
+    )
+    return Enclosure(
+        result.low,
+        result.high,
+        result.partial | touches,
+        result.nowhere | ((a.low == 0) & (a.high == 0)),
+        result.broken | inside,
     )
 
 
@@ -123,9 +158,8 @@ def divide(a: Enclosure, b: Enclosure) -> Enclosure:
 
 def absolute(a: Enclosure) -> Enclosure:
     """Enclose |a|."""
-    across = (a.low <= 0) & (a.high >= 0)
-    low = np.where(across, 0.0, np.minimum(np.abs(a.low), np.abs(a.high)))
-    return replace(a, low=low, high=np.maximum(np.abs(a.low), np.abs(a.high)))
+    low = np.maximum(np.maximum(a.low, -a.high), 0.0)
+    return Enclosure(low, np.maximum(-a.low, a.high), a.partial, a.nowhere, a.broken)
 
 
 def integer_power(a: Enclosure, n: int) -> Enclosure:
@@ -136,14 +170,34 @@ def integer_power(a: Enclosure, n: int) -> Enclosure:
     if n < 0:
         return reciprocal(integer_power(a, -n))
     base = absolute(a) if n % 2 == 0 else a
-    result = library(base.low**n, base.high**n, a)
-    return replace(result, low=np.maximum(result.low, 0.0)) if n % 2 == 0 else result
+    low, high = whole_power(base.low, n), whole_power(base.high, n)
+    result = outward(low, high, a) if n <= 2 else library(low, high, a)
+    return _at_least(result, 0.0) if n % 2 == 0 else result
+
+
+def whole_power(a: Floats, n: int) -> Floats:
+    """Give a^n for n >= 1: small powers by products, which is much quicker and as near."""
+    if n > _LARGEST_PRODUCT:
+        return a**n
+    result, square = None, a
+    while n:
+        if n % 2:
+            result = square if result is None else result * square
+        n //= 2
+        square = square * square if n else square
+    return a if result is None else result
+
+
+def _at_least(a: Enclosure, least: float) -> Enclosure:
+    return Enclosure(np.maximum(a.low, least), a.high, a.partial, a.nowhere, a.broken)
 
 
 def root(a: Enclosure, numerator: int, denominator: int) -> Enclosure:
     """Enclose a^(numerator/denominator), in lowest terms; the real root for odd denominators."""
     if numerator < 0:
         return reciprocal(root(a, -numerator, denominator))
+    if (numerator, denominator) == (1, 2):
+        return square_root(a)
     if denominator % 2 == 0:
         positive = Enclosure(np.maximum(a.low, 0.0), np.maximum(a.high, 0.0)).with_flags(a)
         result = _root(positive, numerator, denominator)
@@ -174,8 +228,16 @@ def _exponent_error(base: Floats, exponent: float) -> Floats:
 
 
 def square_root(a: Enclosure) -> Enclosure:
-    """Enclose the square root of a."""
-    return root(a, 1, 2)
+    """Enclose the square root of a; NumPy rounds it correctly."""
+    low, high = np.sqrt(np.maximum(a.low, 0.0)), np.sqrt(np.maximum(a.high, 0.0))
+    result = _at_least(outward(low, high, a), 0.0)
+    negative_too = a.low < 0
+    if not negative_too.any():
+        return result
+    return Enclosure(
+        result.low, result.high, result.partial | negative_too,
+        result.nowhere | (a.high < 0), result.broken,
+    )  # fmt: skip
 
 
 def power(a: Enclosure, b: Enclosure) -> Enclosure:
@@ -199,12 +261,13 @@ def power(a: Enclosure, b: Enclosure) -> Enclosure:
 
 def exponential(a: Enclosure) -> Enclosure:
     """Enclose e^a."""
-    result = library(np.exp(a.low), np.exp(a.high), a)
-    return replace(result, low=np.maximum(result.low, 0.0))
+    return _at_least(library(np.exp(a.low), np.exp(a.high), a), 0.0)
 
 
 def logarithm(a: Enclosure) -> Enclosure:
     """Enclose the natural logarithm."""
+    if (a.low > 0).all():
+        return library(np.log(a.low), np.log(a.high), a)
     low = np.where(a.low > 0, np.log(np.where(a.low > 0, a.low, 1.0)), -np.inf)
     high = np.where(a.high > 0, np.log(np.where(a.high > 0, a.high, 1.0)), -np.inf)
     result = library(low, high, a)
@@ -224,32 +287,35 @@ def _holds_multiple(a: Enclosure, offset: float) -> Flags:
     """Tell the columns that may hold ``offset + 2 pi k`` for a whole k."""
     # The margin covers the rounding of the quotient; beyond 1e8 nothing is told apart.
     margin = 1e-9 + 1e-15 * np.maximum(np.abs(a.low), np.abs(a.high))
-    with np.errstate(invalid="ignore"):
-        first = np.ceil((a.low - offset) / (2 * np.pi) - margin)
-        last = np.floor((a.high - offset) / (2 * np.pi) + margin)
-        return np.asarray(~(first > last))
+    first = np.ceil((a.low - offset) * _TURN - margin)
+    last = np.floor((a.high - offset) * _TURN + margin)
+    # Written this way round, columns that are no numbers may hold anything.
+    return np.asarray(~(first > last))
+
+
+def _wave(
+    a: Enclosure, function: Callable[[Floats], Floats], lowest: float, highest: float
+) -> Enclosure:
+    """Enclose a wave between -1 and 1 that is lowest and highest once in a turn."""
+    wild = ~((np.abs(a.low) < 1e8) & (np.abs(a.high) < 1e8))
+    one, other = function(a.low), function(a.high)
+    low = np.where(wild | _holds_multiple(a, lowest), -1.0, np.minimum(one, other))
+    high = np.where(wild | _holds_multiple(a, highest), 1.0, np.maximum(one, other))
+    result = library(low, high, a)
+    return Enclosure(
+        np.maximum(result.low, -1.0), np.minimum(result.high, 1.0),
+        result.partial, result.nowhere, result.broken,
+    )  # fmt: skip
 
 
 def sine(a: Enclosure) -> Enclosure:
     """Enclose sin a."""
-    wild = ~((np.abs(a.low) < 1e8) & (np.abs(a.high) < 1e8))
-    with np.errstate(invalid="ignore"):
-        one, other = np.sin(a.low), np.sin(a.high)
-    low = np.where(wild | _holds_multiple(a, -np.pi / 2), -1.0, np.minimum(one, other))
-    high = np.where(wild | _holds_multiple(a, np.pi / 2), 1.0, np.maximum(one, other))
-    result = library(low, high, a)
-    return replace(result, low=np.maximum(result.low, -1.0), high=np.minimum(result.high, 1.0))
+    return _wave(a, np.sin, -np.pi / 2, np.pi / 2)
 
 
 def cosine(a: Enclosure) -> Enclosure:
     """Enclose cos a."""
-    wild = ~((np.abs(a.low) < 1e8) & (np.abs(a.high) < 1e8))
-    with np.errstate(invalid="ignore"):
-        one, other = np.cos(a.low), np.cos(a.high)
-    low = np.where(wild | _holds_multiple(a, np.pi), -1.0, np.minimum(one, other))
-    high = np.where(wild | _holds_multiple(a, 0.0), 1.0, np.maximum(one, other))
-    result = library(low, high, a)
-    return replace(result, low=np.maximum(result.low, -1.0), high=np.minimum(result.high, 1.0))
+    return _wave(a, np.cos, np.pi, 0.0)
 
 
 def tangent(a: Enclosure) -> Enclosure:
@@ -296,8 +362,7 @@ def hyperbolic_sine(a: Enclosure) -> Enclosure:
 def hyperbolic_cosine(a: Enclosure) -> Enclosure:
     """Enclose cosh a."""
     size = absolute(a)
-    result = library(np.cosh(size.low), np.cosh(size.high), a)
-    return replace(result, low=np.maximum(result.low, 1.0))
+    return _at_least(library(np.cosh(size.low), np.cosh(size.high), a), 1.0)
 
 
 def hyperbolic_tangent(a: Enclosure) -> Enclosure:

@@ -24,14 +24,19 @@ def is_whole(a: Floats) -> NDArray[np.bool_]:
         return np.asarray(np.isfinite(a) & (np.floor(a) == a))
 
 
+def _from_positive(logarithms: Floats, a: Floats) -> Floats:
+    # Of a negative number they are NaN already.
+    return logarithms if a.all() else np.where(a == 0, np.nan, logarithms)
+
+
 def logarithm(a: Floats) -> Floats:
     """Give ln a; NaN for a <= 0, where NumPy gives -inf at 0."""
-    return np.where(a > 0, np.log(a), np.nan)
+    return _from_positive(np.log(a), a)
 
 
 def decimal_logarithm(a: Floats) -> Floats:
     """Give the logarithm to base 10."""
-    return np.where(a > 0, np.log10(a), np.nan)
+    return _from_positive(np.log10(a), a)
 
 
 def inverse_tanh(a: Floats) -> Floats:

@@ -6,7 +6,7 @@ import math
 from collections.abc import Callable, Iterable
 from fractions import Fraction
 from functools import lru_cache
-from typing import ClassVar, Generic, Self, TypeVar
+from typing import ClassVar, Generic, Self, TypeVar, cast
 
 import numpy as np
 from numpy.typing import NDArray
@@ -16,6 +16,7 @@ from axis_path.core.catalogue import CONSTANTS, OPERATIONS
 from axis_path.core.evaluate import summaries
 from axis_path.core.evaluate.fences import ball_inside, columns_inside, samples_inside
 from axis_path.core.evaluate.graph import Fence, Inner, Op, Split
+from axis_path.core.language.tree import Summary
 
 Floats = NDArray[np.float64]
 V = TypeVar("V")
@@ -49,14 +50,22 @@ def _float_bounds(numerator: int, denominator: int) -> tuple[float, float]:
 
 
 def _divide(a: Floats, b: Floats) -> Floats:
+    quotient = a / b
+    if b.all():
+        return quotient
     # A division by zero is undefined here, not infinite: 1/(1/x) has no value at 0.
-    return np.where(b == 0, np.nan, a / b)
+    if np.shape(quotient) != np.shape(b):
+        return np.where(b == 0, np.nan, quotient)
+    quotient = np.asarray(quotient)
+    quotient[b == 0] = np.nan
+    return quotient
 
 
 def _integer_power(a: Floats, n: int) -> Floats:
     if n == 0:
         return np.where(np.isnan(a), np.nan, 1.0)
-    return np.where(a == 0, np.nan, a ** float(n)) if n < 0 else a ** float(n)
+    power = enclosure.whole_power(a, abs(n))
+    return power if n > 0 else _divide(np.ones(()), power)
 
 
 def _root(a: Floats, numerator: int, denominator: int) -> Floats:
@@ -81,9 +90,15 @@ class Watch(Generic[V]):
         ends: the bounds.
     """
 
+    #: The name under which programs keep what they bound to this arithmetic.
+    name: ClassVar[str] = ""
+    #: Whether constants are the same in every run.
+    is_fixed: bool = True
+
     def __init__(self, watched: V | None = None) -> None:
         self._watched = watched
         self.ends: list[V] = []
+        self.plan_name = self.name if watched is None else ""
 
     def watching(self, bound: V) -> Self:
         """Give the same arithmetic, which notes where domains on ``bound`` end."""
@@ -97,6 +112,8 @@ class Watch(Generic[V]):
 
 class Fast(Watch[Floats]):
     """NumPy arrays of float64; NaN where undefined."""
+
+    name = "fast"
 
     _operations: ClassVar[dict[str, Callable[..., Floats]]] = {
         **{name: backends.fast for name, backends in OPERATIONS.items()},
@@ -112,11 +129,12 @@ class Fast(Watch[Floats]):
 
     def number(self, value: Fraction) -> Floats:
         """Give the nearest float."""
-        return np.asarray(nearest_float(value))
+        # A scalar, which NumPy adds to an array more quickly than an array of no dimension.
+        return cast(Floats, np.float64(nearest_float(value)))
 
     def constant(self, name: str) -> Floats:
         """Give a constant to the nearest float."""
-        return np.asarray(CONSTANTS[name].low)
+        return cast(Floats, np.float64(CONSTANTS[name].low))
 
     def operation(self, op: str) -> Callable[..., Floats]:
         """Give an operation on arrays."""
@@ -145,12 +163,25 @@ class Fast(Watch[Floats]):
         return np.where(np.isnan(witness), np.nan, body)
 
     def summarise(self, inner: Inner, low: Floats, high: Floats, captured: list[Floats]) -> Floats:
-        """Give a sum, a product or an integral."""
-        return summaries.fast(self, inner, low, high, captured)
+        """Give a sum, a product or an integral; of the latter what its enclosure admits."""
+        found = summaries.fast(self, inner, low, high, captured)
+        if inner.summary is not Summary.INTEGRAL:
+            return found
+        sources = [enclosure.between(each, each) for each in (low, high, *captured)]
+        bounds = summaries.enclosing(Enclosing(), inner, sources[0], sources[1], sources[2:])
+        # Quadrature does not see a jump between its nodes; the enclosure does.
+        return np.where(bounds.nowhere, np.nan, np.clip(found, bounds.low, bounds.high))
+
+
+@lru_cache(maxsize=4096)
+def _constant(numerator: int, denominator: int) -> Enclosure:
+    return enclosure.constant(*float_bounds(Fraction(numerator, denominator)))
 
 
 class Enclosing(Watch[Enclosure]):
     """Intervals over columns."""
+
+    name = "enclosing"
 
     _operations: ClassVar[dict[str, Callable[..., Enclosure]]] = {
         **{name: backends.enclosing for name, backends in OPERATIONS.items()},
@@ -166,7 +197,7 @@ class Enclosing(Watch[Enclosure]):
 
     def number(self, value: Fraction) -> Enclosure:
         """Give the closest floats around a number."""
-        return enclosure.constant(*float_bounds(value))
+        return _constant(value.numerator, value.denominator)
 
     def constant(self, name: str) -> Enclosure:
         """Give the closest floats around a constant."""
@@ -224,6 +255,10 @@ class Enclosing(Watch[Enclosure]):
 
 class Proving(Watch[Ball]):
     """Balls; used inside ``precision`` only."""
+
+    name = "proving"
+    # A constant has as many digits as the present precision asks for.
+    is_fixed = False
 
     _operations: ClassVar[dict[str, Callable[..., Ball]]] = {
         **{name: backends.proving for name, backends in OPERATIONS.items()},

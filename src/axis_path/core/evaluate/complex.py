@@ -38,6 +38,10 @@ class Complex:
             no inner domain on the variable ends there, so the place tells which piece counts.
     """
 
+    # It is made for one run, so programs keep nothing that was bound to it.
+    plan_name = ""
+    is_fixed = False
+
     def __init__(
         self, *, analytic: bool = False, bound: acb | None = None, place: Ball | None = None
     ) -> None:

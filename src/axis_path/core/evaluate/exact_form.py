@@ -79,6 +79,10 @@ def _real_root(a: Expression, numerator: int, denominator: int) -> Expression:
 class Exact:
     """SymPy's numbers as a backend."""
 
+    # It is made for one run, so programs keep nothing that was bound to it.
+    plan_name = ""
+    is_fixed = True
+
     def number(self, value: Fraction) -> Expression:
         """Give an exact number."""
         return sympy.Rational(value.numerator, value.denominator)

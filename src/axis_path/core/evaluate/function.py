@@ -6,6 +6,7 @@ and tabulating see functions in this form only.
 
 from __future__ import annotations
 
+import math
 import threading
 from collections.abc import Mapping
 from dataclasses import dataclass, field
@@ -150,11 +151,15 @@ class RealFunction:
         parameters = {
             name: np.asarray(nearest_float(value)) for name, value in self._used(self.expression)
         }
+        places = np.asarray(xs, dtype=np.float64)
         with np.errstate(all="ignore"):
-            ys = run(self.expression.program, _FAST, np.asarray(xs, dtype=np.float64), parameters)
-            full = np.array(np.broadcast_to(ys[0], np.shape(xs)), dtype=np.float64)
-        full[~np.isfinite(full)] = np.nan
-        return full
+            ys = run(self.expression.program, _FAST, places, parameters)[0]
+            if np.shape(ys) != places.shape or ys is places:
+                ys = np.array(np.broadcast_to(ys, places.shape), dtype=np.float64)
+            # One sum tells whether anything is infinite; one that overflows only asks.
+            if not math.isfinite(ys.sum()):
+                ys[~np.isfinite(ys)] = np.nan
+        return ys
 
     def inner_ends(self) -> list[float]:
         """Give where the domains of functions that are used on the variable itself end.
@@ -190,10 +195,11 @@ class RealFunction:
         with np.errstate(all="ignore"):
             found = run(chosen.program, _ENCLOSING, columns, parameters)[0]
         shape = np.shape(lows)
+        partial = found.partial if found.nowhere is enclosure.NO else found.partial | found.nowhere
         return Enclosure(
-            np.broadcast_to(found.low, shape),
-            np.broadcast_to(found.high, shape),
-            np.broadcast_to(found.partial | found.nowhere, shape),
+            np.broadcast_to(found.low, shape) if np.shape(found.low) != shape else found.low,
+            np.broadcast_to(found.high, shape) if np.shape(found.high) != shape else found.high,
+            np.broadcast_to(partial, shape),
             np.broadcast_to(found.nowhere, shape),
             np.broadcast_to(found.broken, shape),
         )

@@ -7,17 +7,42 @@ compiles nothing.
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from fractions import Fraction
-from typing import Protocol, TypeVar
+from functools import partial
+from typing import Any, Protocol, TypeVar
 
 from axis_path.core.evaluate.graph import IMAGINARY, Fence, Graph, Inner, Op, Split, Step
 
 V = TypeVar("V")
 
 
+@dataclass(frozen=True, slots=True)
+class Plan:
+    """A program bound to one backend: what is left to do when the inputs are known.
+
+    Attributes:
+        values: a place for each step, with the constants in theirs if they never change.
+        reads: the places of the variable (None) and of named inputs.
+        calls: the place, the function, and the places of its arguments, in order.
+    """
+
+    values: tuple[Any, ...]
+    reads: tuple[tuple[int, str | None], ...]
+    calls: tuple[tuple[int, Callable[..., Any], tuple[int, ...]], ...]
+
+
 class Backend(Protocol[V]):
-    """One kind of arithmetic, as a program uses it."""
+    """One kind of arithmetic, as a program uses it.
+
+    Attributes:
+        plan_name: under which programs keep what they bound to it; empty for a backend that is
+            made for one run.
+        is_fixed: whether constants are the same in every run.
+    """
+
+    plan_name: str
+    is_fixed: bool
 
     def number(self, value: Fraction) -> V:
         """Give an exact number."""
@@ -41,7 +66,7 @@ class Backend(Protocol[V]):
         """Give a sum, a product or an integral."""
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Program:
     """Steps that refer to one another by place, and the places of the results.
 
@@ -54,6 +79,18 @@ class Program:
     results: tuple[int, ...]
     parameters: frozenset[str]
     inputs: frozenset[str] = frozenset()
+    _plans: dict[str, Plan] = field(default_factory=dict, compare=False, repr=False)
+
+    def __reduce__(self) -> tuple[object, ...]:
+        """Travel to other processes without what was bound to the backends of this one."""
+        return Program, (self.steps, self.results, self.parameters, self.inputs)
+
+    def plan(self, backend: Backend[V]) -> Plan:
+        """Give the program bound to a backend that is known by a name; it is bound once."""
+        found = self._plans.get(backend.plan_name)
+        if found is None:
+            found = self._plans[backend.plan_name] = _bind(self, backend)
+        return found
 
     @property
     def is_complex(self) -> bool:
@@ -92,15 +129,38 @@ def run(program: Program, backend: Backend[V], variable: V, parameters: Mapping[
         variable: the value of the variable.
         parameters: the values of all sliders and inputs that the program reads.
     """
-    values: list[V] = []
-    for step in program.steps:
-        if step.op == Op.VARIABLE:
-            values.append(variable)
-        elif step.op in (Op.PARAMETER, Op.INPUT):
-            values.append(parameters[step.payload])  # type: ignore[index]
+    plan = program.plan(backend) if backend.plan_name else _bind(program, backend)
+    values: list[V] = list(plan.values)
+    for place, name in plan.reads:
+        values[place] = variable if name is None else parameters[name]
+    for place, function, arguments in plan.calls:
+        if len(arguments) == 2:
+            values[place] = function(values[arguments[0]], values[arguments[1]])
+        elif len(arguments) == 1:
+            values[place] = function(values[arguments[0]])
         else:
-            values.append(_step(step, backend, values))
+            values[place] = function(*(values[argument] for argument in arguments))
     return [values[place] for place in program.results]
+
+
+def _bind(program: Program, backend: Backend[V]) -> Plan:
+    values: list[Any] = []
+    reads: list[tuple[int, str | None]] = []
+    calls: list[tuple[int, Callable[..., Any], tuple[int, ...]]] = []
+    for place, step in enumerate(program.steps):
+        value: Any = None
+        if step.op == Op.VARIABLE:
+            reads.append((place, None))
+        elif step.op in (Op.PARAMETER, Op.INPUT):
+            reads.append((place, str(step.payload)))
+        else:
+            function = _bound(step, backend)
+            if backend.is_fixed and not step.arguments:
+                value = function()
+            else:
+                calls.append((place, function, step.arguments))
+        values.append(value)
+    return Plan(tuple(values), tuple(reads), tuple(calls))
 
 
 def run_inner(inner: Inner, backend: Backend[V], captured: list[V], bound: V) -> V:
@@ -123,25 +183,29 @@ def run_fourth(
 
 
 def _step(step: Step, backend: Backend[V], values: list[V]) -> V:
+    return _bound(step, backend)(*(values[argument] for argument in step.arguments))
+
+
+def _bound(step: Step, backend: Backend[V]) -> Callable[..., V]:
+    """Give a step as a function of the values of its arguments."""
     payload = step.payload
-    inputs = [values[argument] for argument in step.arguments]
     if payload is None:
-        if step.op == Op.GUARD:
-            return backend.guard(*inputs)
-        return backend.operation(step.op)(*inputs)
+        return backend.guard if step.op == Op.GUARD else backend.operation(step.op)
     if isinstance(payload, Fraction):
-        return backend.number(payload)
+        return partial(backend.number, payload)
     if isinstance(payload, str):
-        return backend.constant(payload)
+        return partial(backend.constant, payload)
     if isinstance(payload, Fence):
-        return backend.within(payload, inputs[0], inputs[1], tuple(inputs[2:]))
+        return lambda body, subject, *bounds: backend.within(payload, body, subject, bounds)
     if isinstance(payload, Split):
-        return backend.pieces(payload, inputs[0], _grouped(payload, inputs[1:]))
+        return lambda subject, *rest: backend.pieces(
+            payload, subject, _grouped(payload, list(rest))
+        )
     if isinstance(payload, Inner):
-        return backend.summarise(payload, inputs[0], inputs[1], inputs[2:])
-    if isinstance(payload, tuple):
-        return backend.operation(step.op)(*inputs, *payload)
-    return backend.operation(step.op)(*inputs, payload)
+        return lambda low, high, *rest: backend.summarise(payload, low, high, list(rest))
+    operation = backend.operation(step.op)
+    extra = payload if isinstance(payload, tuple) else (payload,)
+    return lambda *inputs: operation(*inputs, *extra)
 
 
 def _grouped(split: Split, inputs: list[V]) -> list[tuple[V, tuple[V, ...]]]:

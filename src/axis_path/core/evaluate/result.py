@@ -111,7 +111,10 @@ def make_result(at_bits: Callable[[int], Ball], look: Callable[[], ExactForm]) -
         known = known_form(found)
         return ExactForm(known) if known is not None else look()
 
-    return Result(ResultKind.NUMBER, value, "", lambda digits: decimal_text(at_bits, digits), exact)
+    return Result(
+        ResultKind.NUMBER, value, "", lambda digits: decimal_text(at_bits, digits), exact,
+        rational=None if found.exact is None else to_fraction(found.exact),
+    )  # fmt: skip
 
 
 def known_form(found: Ball) -> str | None:
@@ -163,7 +166,11 @@ def make_complex(
 
 
 def _as_ball(value: arb) -> Ball:
-    return Ball(value, exact=value.fmpq() if value.is_exact() else None)
+    # The library ends the whole process when it is asked for infinity as a fraction.
+    is_number = value.is_exact() and value.is_finite()
+    number = _as_fraction(value) if is_number else None
+    exact = None if number is None else fmpq(number.numerator, number.denominator)
+    return Ball(value, exact=exact)
 
 
 def make_point(first: Result, second: Result) -> Result:
@@ -204,9 +211,16 @@ def _is_writable(found: Ball) -> bool:
     """Tell whether a number can be written out: e^(10^12) has more figures than memory."""
     if not found.value.is_finite():
         return False
-    mantissa, exponent = found.value.mid().man_exp()
-    size = abs(int(exponent)) if int(mantissa) else 0
-    return size < _LARGEST_BITS
+    # Of an undecided number the radius says how large it may be.
+    return _size(found.value.mid()) < _LARGEST_BITS and _size(found.value.rad(), 1) < _LARGEST_BITS
+
+
+def _size(value: arb, sign: int = 0) -> int:
+    """Give how far the power of two of a number is from 1; with a sign only on that side."""
+    mantissa, exponent = value.man_exp()
+    if not int(mantissa):
+        return 0
+    return int(exponent) if sign else abs(int(exponent))
 
 
 def decimal_text(at_bits: Callable[[int], Ball], digits: int = 10) -> str:
@@ -234,7 +248,19 @@ def decimal_text(at_bits: Callable[[int], Ball], digits: int = 10) -> str:
 
 def _fallback(found: Ball, digits: int) -> str:
     with precision(4 * digits + _MORE_BITS):
-        return _shown(to_fraction(found.value.mid().fmpq()), digits)
+        middle = _as_fraction(found.value.mid())
+        return "" if middle is None else _shown(middle, digits)
+
+
+def _as_fraction(value: arb) -> Fraction | None:
+    """Give an exact number as a fraction; None if its power of two is too far from 1.
+
+    The library ends the whole process when it is asked for such a fraction.
+    """
+    mantissa, exponent = value.man_exp()
+    if abs(int(exponent)) > _LARGEST_BITS:
+        return None
+    return Fraction(int(mantissa)) * Fraction(2) ** int(exponent)
 
 
 def digits_of(found: Ball, digits: int) -> str | None:
@@ -245,7 +271,12 @@ def digits_of(found: Ball, digits: int) -> str | None:
     if not value.is_finite():
         return None
     # The ends are put together exactly: the library would round them to its present precision.
-    middle, radius = to_fraction(value.mid().fmpq()), to_fraction(value.rad().fmpq())
+    middle, radius = _as_fraction(value.mid()), _as_fraction(value.rad())
+    if middle is None:
+        return None
+    if radius is None:
+        # It is far smaller than any digit that is shown; a larger one is as good.
+        radius = Fraction(1, 2**_LARGEST_BITS)
     low, high = middle - radius, middle + radius
     if low <= 0 <= high:
         return None

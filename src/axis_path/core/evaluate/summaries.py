@@ -85,7 +85,8 @@ def fast(
         float(np.min(low, where=whole, initial=np.inf)),
         float(np.max(high, where=whole, initial=-np.inf)),
     )
-    if last - first >= SUM_TERMS.value:
+    # Written this way round, ends that are no numbers give nothing.
+    if not last - first < SUM_TERMS.value:
         return np.full(shape, np.nan)
     for k in np.arange(first, last + 1):
         term = run_inner(inner, backend, captured, np.asarray(k))
@@ -159,7 +160,7 @@ def enclosing(
     if inner.summary is Summary.INTEGRAL:
         return _enclosed_integral(backend, inner, low, high, captured)
     fixed = all(np.ndim(end.low) == 0 and end.low == end.high for end in (low, high))
-    if not fixed or float(high.low) - float(low.low) >= SUM_TERMS.value:
+    if not fixed or not float(high.low) - float(low.low) < SUM_TERMS.value:
         return _unknown(low, high, *captured)
     is_sum = inner.summary is Summary.SUM
     result = enclosure.constant(0.0, 0.0) if is_sum else enclosure.constant(1.0, 1.0)

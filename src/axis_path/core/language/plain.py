@@ -96,7 +96,7 @@ def _precedence(node: Node) -> int:
             return _SIGNED
         case Binary(Operator.POWER) | Angle():
             return _POWER
-        case Number(value) if value < 0 or "/" in _number(value):
+        case Number(value, text) if not text and (value < 0 or "/" in _number(value)):
             return _SUM
         case _:
             return _ATOM
@@ -108,8 +108,8 @@ def _inside(node: Node, least: int) -> str:
 
 def _text(node: Node) -> str:
     match node:
-        case Number(value):
-            return _number(value)
+        case Number(value, text):
+            return text or _number(value)
         case Name(name):
             return name
         case Negative(operand):

@@ -249,6 +249,7 @@ _CALLED = {
 
 def _check_brackets(tokens: list[Token]) -> None:
     waiting: list[Token] = []
+    end = 0
     for token in tokens:
         if token.kind in _CALLED:
             waiting.append(token)
@@ -267,7 +268,8 @@ def _check_brackets(tokens: list[Token]) -> None:
                 )
             waiting.pop()
         elif token.kind in (Kind.FOR, Kind.NEXT_PIECE) and waiting:
-            raise _not_closed(waiting[-1], token.start)
+            raise _not_closed(waiting[-1], end)
+        end = token.end
     if waiting:
         raise _not_closed(waiting[-1], tokens[-1].end)
 
@@ -278,9 +280,7 @@ def _not_closed(opening: Token, at: int) -> GrammarError:
     return GrammarError(
         f"A closing {what} is missing.",
         position=(opening.start, opening.end),
-        repair=Repair(
-            (at, at), sign if at == opening.end else f"{sign} ".rstrip(), f"Close the {what}"
-        ),
+        repair=Repair((at, at), sign, f"Close the {what}"),
     )
 
 

@@ -45,6 +45,10 @@ def _power(a: fmpq_poly, n: int) -> fmpq_poly:
 class _Polynomials:
     """The arithmetic of polynomials, as a backend."""
 
+    # It is made for one run, so programs keep nothing that was bound to it.
+    plan_name = ""
+    is_fixed = True
+
     def number(self, value: Fraction) -> fmpq_poly:
         return fmpq_poly([fmpq(value.numerator, value.denominator)])
 

@@ -26,7 +26,12 @@ from axis_path.core.evaluate.graph import IMAGINARY
 from axis_path.core.language import FunctionLine, RelationLine, ValueLine, Vocabulary
 from axis_path.core.language.tree import AngleUnit, Node, walk
 from axis_path.core.limits import STEPS
-from axis_path.core.study.dependence import find_problems, names_that_need, spread_problems
+from axis_path.core.study.dependence import (
+    find_problems,
+    names_that_need,
+    order_of_need,
+    spread_problems,
+)
 from axis_path.core.study.meaning import (
     CALLED,
     VALUED,
@@ -39,6 +44,8 @@ from axis_path.core.study.meaning import (
 )
 
 _KEPT_ANALYSES = 64
+#: An edit of more lines than this is analysed as a whole.
+_MOST_EDITED = 20
 #: What the second and further variables of a function are called in the graph.
 _VARIABLE_INPUT = "variable "
 
@@ -79,7 +86,7 @@ Compiled = CompiledValue | CompiledFunction | CompiledRelation
 
 
 @dataclass
-class _Workshop:
+class Workshop:
     """The graph that analyses share, with what was compiled for which meaning of a line.
 
     A line is known by its mark, a number that stands for its tree and the marks of all it uses.
@@ -97,6 +104,7 @@ class _Workshop:
 
     @property
     def is_full(self) -> bool:
+        """Tell whether so much was compiled here that a new one is better."""
         return len(self.graph.steps) > STEPS.value // 2
 
 
@@ -109,13 +117,13 @@ class Analysis:
     meanings: tuple[Meaning, ...]
     vocabulary: Vocabulary
     raw: dict[LineKey, Meaning]
-    _workshop: _Workshop
+    workshop: Workshop
     _named: dict[str, Meaning] = field(default_factory=dict)
     _marks: dict[str, int] = field(default_factory=dict)
 
     def __post_init__(self) -> None:
         """Set up the compiler."""
-        shop = self._workshop
+        shop = self.workshop
         surroundings = Surroundings(self.unit, self._function, self._value, self._mark)
         self._compiler = FullCompiler(shop.graph, surroundings)
         self._compiler.share(shop.lists, shop.list_names, shop.calls, shop.values)
@@ -123,7 +131,7 @@ class Analysis:
     @property
     def lists(self) -> dict[str, ListSource]:
         """Give the lists that expressions run over."""
-        return self._workshop.lists
+        return self.workshop.lists
 
     def names(self) -> Vocabulary:
         """Give the names that work, for expressions outside the lines."""
@@ -163,15 +171,15 @@ class Analysis:
         Raises:
             MathError: something it needs is missing, or a limit is reached.
         """
-        found = self._workshop.compiled[self._marks[name]]
+        found = self.workshop.compiled[self._marks[name]]
         if isinstance(found, MathError):
             raise found
         return found[1]
 
     def relation(self, line: RelationLine) -> CompiledRelation:
         """Give an equation or an inequality in the graph."""
-        with self._workshop.lock:
-            graph = self._workshop.graph
+        with self.workshop.lock:
+            graph = self.workshop.graph
             variables = {
                 "x": graph.add(Op.VARIABLE),
                 "y": graph.add(Op.INPUT, payload=_VARIABLE_INPUT + "y"),
@@ -186,12 +194,12 @@ class Analysis:
         Raises:
             MathError: something it needs is missing, or it is no number.
         """
-        with self._workshop.lock:
+        with self.workshop.lock:
             return self._expression(self._compiler.compile(node, {}))
 
     def compile_exact(self, node: Node) -> Expression:
         """Give an exact form in the graph; angles in it are radians, whatever the study's unit."""
-        with self._workshop.lock:
+        with self.workshop.lock:
             return self._expression(self._compiler.compile_plain(node))
 
     def meaning(self, name: str) -> Meaning | None:
@@ -204,15 +212,19 @@ class Analysis:
         Raises:
             MathError: something it needs is missing, or a limit is reached.
         """
-        with self._workshop.lock:
+        with self.workshop.lock:
             return self._compiled_value(self._compiler.compile_value(node))
 
     def _expression(self, step: int) -> Expression:
-        return Expression(self._workshop.graph, step, self._workshop.lock)
+        return Expression(self.workshop.graph, step, self.workshop.lock)
 
     def _compiled_value(self, shaped: Shaped) -> CompiledValue:
         second = None if shaped.second is None else self._expression(shaped.second)
         return CompiledValue(shaped, self._expression(shaped.first), second)
+
+    def names_and_marks(self) -> tuple[dict[str, Meaning], dict[str, int]]:
+        """Give copies of what stands under each name, for the analysis after an edit."""
+        return dict(self._named), dict(self._marks)
 
     # Making it
 
@@ -231,12 +243,12 @@ class Analysis:
             mark = self._marked(self.keys[index].text, meaning)
             self._named[meaning.name] = meaning
             self._marks[meaning.name] = mark
-            found = self._workshop.compiled.get(mark)
+            found = self.workshop.compiled.get(mark)
             if found is None and meaning.uses - self._named.keys():
                 # What it needs could not be compiled: ``spread_problems`` says so.
                 continue
             if found is None:
-                found = self._workshop.compiled[mark] = self._compile(meaning)
+                found = self.workshop.compiled[mark] = self._compile(meaning)
             if isinstance(found, MathError):
                 meanings[index] = with_problem(meaning, found)
                 del self._named[meaning.name]
@@ -249,7 +261,7 @@ class Analysis:
     def _marked(self, text: str, meaning: Meaning) -> int:
         uses = tuple(sorted((name, self._marks.get(name, -1)) for name in meaning.uses))
         content = (text, meaning.name, meaning.is_slider, meaning.line, uses)
-        marks = self._workshop.marks
+        marks = self.workshop.marks
         return marks.setdefault(content, len(marks))
 
     def _settled_relation(self, meaning: Meaning) -> Meaning:
@@ -276,7 +288,7 @@ class Analysis:
         raise TypeError("a note is not compiled")
 
     def _compile_function(self, line: FunctionLine) -> tuple[Kind, Compiled]:
-        graph, shop = self._workshop.graph, self._workshop
+        graph, shop = self.workshop.graph, self.workshop
         with shop.lock:
             variables = {line.variables[0]: Shaped(graph.add(Op.VARIABLE))}
             for name in line.variables[1:]:
@@ -291,6 +303,8 @@ class Analysis:
             if body.lists:
                 return self._list_line(line, body)
             kind = _function_kind(line, body)
+            if kind is Kind.POINT:
+                return kind, self._compiled_value(body)
             domain = line.domains[0]
             made = CompiledFunction(
                 self._expression(body.first),
@@ -364,25 +378,26 @@ def analyse(unit: AngleUnit, keys: tuple[LineKey, ...], before: Analysis | None 
 
 
 def _analysed(unit: AngleUnit, keys: tuple[LineKey, ...], before: Analysis | None) -> Analysis:
+    if before is not None and before.unit is unit and len(keys) == len(before.keys):
+        edited = _edited(keys, before)
+        if edited is not None:
+            return edited
     vocabulary = names_of(keys)
-    known: dict[LineKey, Meaning] = {}
-    if before is not None and before.vocabulary == vocabulary:
-        known = before.raw
+    known = before.raw if before is not None and before.vocabulary == vocabulary else {}
     raw = {key: known.get(key) or read_meaning(key, vocabulary) for key in keys}
     meanings = [raw[key] for key in keys]
     find_problems(keys, meanings, vocabulary)
-    order = _order(keys, meanings)
-    shop = before._workshop if before is not None and before.unit is unit else None
+    order = order_of_need(keys, meanings)
+    shop = before.workshop if before is not None and before.unit is unit else None
     while True:
-        workshop = _Workshop(unit) if shop is None or shop.is_full else shop
+        workshop = Workshop(unit) if shop is None or shop.is_full else shop
         analysis = Analysis(unit, keys, (), vocabulary, raw, workshop)
         settled = list(meanings)
         with workshop.lock:
             analysis.settle(order, settled)
-        fresh_enough = workshop is not shop or not any(
+        if workshop is not shop or not any(
             isinstance(meaning.problem, LimitError) for meaning in settled
-        )
-        if fresh_enough:
+        ):
             break
         # The shared graph is full of what earlier edits left behind: begin a new one.
         shop = None
@@ -391,31 +406,69 @@ def _analysed(unit: AngleUnit, keys: tuple[LineKey, ...], before: Analysis | Non
     return analysis
 
 
-def _order(keys: tuple[LineKey, ...], meanings: list[Meaning]) -> list[int]:
-    """Give the lines that work so that each comes after those that it uses."""
-    works = {
-        meaning.name: index
-        for index, (key, meaning) in enumerate(zip(keys, meanings, strict=True))
-        if not key.aside and meaning.problem is None and meaning.name is not None
-    }
-    order: list[int] = []
-    done: set[int] = set()
+def _edited(keys: tuple[LineKey, ...], before: Analysis) -> Analysis | None:
+    """Take over the analysis before an edit, but for the edited lines and what depends on them.
+
+    None where an edit does more than that: where it changes names, or makes or mends a problem.
+    """
+    changed = [
+        k for k, (new, old) in enumerate(zip(keys, before.keys, strict=True)) if new is not old
+    ]
+    if len(changed) > _MOST_EDITED or before.workshop.is_full:
+        return None
+    raw, names = dict(before.raw), set[str]()
+    for index in changed:
+        new, old = keys[index], before.keys[index]
+        meaning = read_meaning(new, before.vocabulary)
+        was = before.meanings[index]
+        same_names = (meaning.name, new.aside, new.given) == (was.name, old.aside, old.given)
+        if not same_names or names_of((new,)) != names_of((old,)):
+            return None
+        if meaning.problem is not None or was.problem is not None or meaning.name is None:
+            return None
+        if not meaning.uses <= before.vocabulary.functions | before.vocabulary.values:
+            return None
+        raw[new] = meaning
+        names.add(meaning.name)
+    meanings = list(before.meanings)
+    for index in changed:
+        meanings[index] = raw[keys[index]]
+    touched = _dependents(names, keys, meanings)
+    order = None if touched is None else order_of_need(keys, meanings, touched)
+    if order is None or any(before.meanings[index].problem is not None for index in order):
+        return None
+    analysis = Analysis(
+        before.unit, keys, (), before.vocabulary, raw, before.workshop, *before.names_and_marks()
+    )
+    for index in order:
+        meanings[index] = raw.get(keys[index]) or meanings[index]
+    with before.workshop.lock:
+        analysis.settle(order, meanings)
+    return None if any(meanings[index].problem is not None for index in order) else analysis
+
+
+def _dependents(
+    names: set[str], keys: tuple[LineKey, ...], meanings: list[Meaning]
+) -> set[int] | None:
+    """Give the lines that define some names and all that need them; None if one needs itself."""
+    users: dict[str, list[int]] = {}
+    own: dict[str, int] = {}
     for index, (key, meaning) in enumerate(zip(keys, meanings, strict=True)):
-        if key.aside or meaning.problem is not None or meaning.kind is Kind.NOTE:
+        if key.aside:
             continue
-        waiting = [index]
-        while waiting:
-            current = waiting[-1]
-            needs = [
-                works[name]
-                for name in meanings[current].uses
-                if name in works and works[name] not in done
-            ]
-            if needs and current not in done:
-                waiting.extend(needs)
-            else:
-                waiting.pop()
-                if current not in done:
-                    done.add(current)
-                    order.append(current)
-    return order
+        for used in meaning.uses:
+            users.setdefault(used, []).append(index)
+        if meaning.name in names:
+            own[meaning.name] = index
+    touched, waiting = set(own.values()), sorted(own)
+    for name in waiting:
+        for index in users.get(name, ()):
+            used_by = meanings[index].name
+            if used_by in names:
+                # It may be a circle; the long way finds out, and names it.
+                return None
+            if index not in touched:
+                touched.add(index)
+                if used_by is not None:
+                    waiting.append(used_by)
+    return touched

@@ -194,3 +194,43 @@ def names_that_need(
     for key, meaning in zip(keys, meanings, strict=True):
         if not key.aside and name in meaning.uses and meaning.name not in (None, name):
             yield meaning.name or ""
+
+
+def order_of_need(
+    keys: tuple[LineKey, ...], meanings: list[Meaning], among: set[int] | None = None
+) -> list[int]:
+    """Give the lines that work so that each comes after those that it uses.
+
+    Args:
+        keys: the lines.
+        meanings: what they mean.
+        among: the lines to be put in order; all by default.
+    """
+    chosen = range(len(keys)) if among is None else sorted(among)
+    ready = [
+        index
+        for index in chosen
+        if not keys[index].aside
+        and meanings[index].problem is None
+        and meanings[index].kind is not Kind.NOTE
+    ]
+    own = {meanings[index].name: index for index in ready}
+    order: list[int] = []
+    done: set[int] = set()
+    for index in ready:
+        waiting = [index]
+        while waiting:
+            current = waiting[-1]
+            needs = [
+                own[name]
+                for name in meanings[current].uses
+                if name in own and own[name] not in done
+            ]
+            if needs and current not in done:
+                waiting.extend(needs)
+            else:
+                waiting.pop()
+                if current not in done:
+                    done.add(current)
+                    order.append(current)
+    return order

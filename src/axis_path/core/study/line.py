@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cached_property
 
-from axis_path.core.study.sliders import SliderRange
+from axis_path.core.study.meaning import LineKey
+from axis_path.core.study.sliders import SliderRange, slider_value
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class StudyLine:
     """One line, with what the student chose for it.
 
@@ -28,3 +30,11 @@ class StudyLine:
     given: str | None = None
     slider: SliderRange | None = None
     tone: int | None = None
+
+    @cached_property
+    def key(self) -> LineKey:
+        """Give what an analysis needs of the line; made once, so that it is known by identity."""
+        slider = slider_value(self.text)
+        # A slider stands with a fixed text: its value is no part of the analysis.
+        text = self.text if slider is None else f"{slider[0]} = 0"
+        return LineKey(text, self.aside, self.given, slider is not None)

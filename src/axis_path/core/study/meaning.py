@@ -27,6 +27,7 @@ from axis_path.core.language import (
     typeset_line,
 )
 from axis_path.core.language.tree import Name, Span, free_uses, name_of
+from axis_path.core.limits import LINE_LENGTH
 
 #: The imaginary unit is no letter without a value.
 _NEVER_MISSING = frozenset({"i", INFINITY}) | frozenset(CONSTANTS)
@@ -151,7 +152,7 @@ _RUN = re.compile(r"[^\W\d_][\w]*|_\w+")
 
 def _relevant(text: str, vocabulary: Vocabulary) -> Vocabulary:
     """Leave out the names that do not occur in a text, so that its reading can be kept."""
-    if any(ord(sign) > 127 for sign in text):
+    if len(text) > LINE_LENGTH.value or any(ord(sign) > 127 for sign in text):
         return vocabulary
     parts = _parts(text)
     return Vocabulary(vocabulary.functions & parts, vocabulary.values & parts)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import replace
+from functools import cached_property
 
 from axis_path.core.language import FunctionLine, RelationLine, ValueLine, is_function_head
 from axis_path.core.language.tree import Pair
@@ -15,14 +16,49 @@ from axis_path.core.study.sliders import guessed_range, slider_value
 _FUNCTION_NAMES, _POINT_NAMES, _LIST_NAMES = "fghpq", "ABCDGHJK", "LMNUVW"
 
 
-def settled(lines: tuple[StudyLine, ...]) -> tuple[StudyLine, ...]:
-    """Give new functions, points and lists their name and tone, new parameters their slider."""
-    taken = {name for line in lines if (name := name_in_head(line.text) or line.given) is not None}
-    tones = {line.tone for line in lines}
-    return tuple(_settle(line, taken, tones) for line in lines)
+def settled(
+    lines: tuple[StudyLine, ...], before: tuple[StudyLine, ...] = ()
+) -> tuple[StudyLine, ...]:
+    """Give new functions, points and lists their name and tone, new parameters their slider.
+
+    Args:
+        lines: all lines of a study.
+        before: the lines before an edit, which have all of that already.
+    """
+    known = {id(line) for line in before}
+    if all(id(line) in known for line in lines):
+        return lines
+    taken = _Taken(lines)
+    return tuple(line if id(line) in known else _settle(line, taken) for line in lines)
 
 
-def _settle(line: StudyLine, taken: set[str], tones: set[int | None]) -> StudyLine:
+class _Taken:
+    """The names and tones that the lines have; looked up only when a new one is needed."""
+
+    def __init__(self, lines: tuple[StudyLine, ...]) -> None:
+        self._lines = lines
+
+    @cached_property
+    def names(self) -> set[str]:
+        names = (name_in_head(line.text) or line.given for line in self._lines)
+        return {name for name in names if name is not None}
+
+    @cached_property
+    def tones(self) -> set[int | None]:
+        return {line.tone for line in self._lines}
+
+    def free_name(self, names: str) -> str:
+        name = next(name for name in _free(names) if name not in self.names)
+        self.names.add(name)
+        return name
+
+    def free_tone(self) -> int:
+        tone = next(k for k in range(len(self.tones) + 1) if k not in self.tones)
+        self.tones.add(tone)
+        return tone
+
+
+def _settle(line: StudyLine, taken: _Taken) -> StudyLine:
     value = slider_value(line.text)
     if value is not None and line.slider is None:
         line = replace(line, slider=guessed_range(value[1]))
@@ -37,14 +73,9 @@ def _settle(line: StudyLine, taken: set[str], tones: set[int | None]) -> StudyLi
         line = replace(line, given=None)
     if named is None and line.given is None:
         names = _names_for(alone, line.text)
-        if names:
-            name = next(name for name in _free(names) if name not in taken)
-            taken.add(name)
-            line = replace(line, given=name)
+        line = replace(line, given=taken.free_name(names)) if names else line
     if line.tone is None and _is_drawn(alone, line.text):
-        tone = next(k for k in range(len(tones) + 1) if k not in tones)
-        tones.add(tone)
-        line = replace(line, tone=tone)
+        line = replace(line, tone=taken.free_tone())
     return line
 
 

@@ -35,7 +35,7 @@ from axis_path.core.study.document import (
     document_to_dict,
 )
 from axis_path.core.study.line import StudyLine
-from axis_path.core.study.meaning import Kind, LineKey, Meaning, may_come, name_in_head
+from axis_path.core.study.meaning import Kind, Meaning, may_come, name_in_head
 from axis_path.core.study.naming import settled
 from axis_path.core.study.renaming import check_new_name, renamed, with_head
 from axis_path.core.study.sliders import (
@@ -97,7 +97,7 @@ class Notebook:
     def _change_lines(self, lines: Sequence[StudyLine]) -> None:
         if len(lines) > LINES.value:
             raise LimitError(f"A study can have {LINES.value} lines.")
-        self._change(replace(self._document, lines=settled(tuple(lines))))
+        self._change(replace(self._document, lines=settled(tuple(lines), before=self.lines)))
 
     @property
     def unit(self) -> AngleUnit:
@@ -405,13 +405,7 @@ class Notebook:
 
     @cached_property
     def _analysis(self) -> Analysis:
-        keys = []
-        for line in self.lines:
-            slider = slider_value(line.text)
-            # A slider stands with a fixed text: its value is no part of the analysis.
-            text = line.text if slider is None else f"{slider[0]} = 0"
-            keys.append(LineKey(text, line.aside, line.given, slider is not None))
-        return analyse(self.unit, tuple(keys), self._before)
+        return analyse(self.unit, tuple(line.key for line in self.lines), self._before)
 
 
 def _line_name(line: StudyLine) -> str | None:

@@ -137,7 +137,10 @@ class ValueTable:
         """Say why a cell has no value; empty if it has one."""
         with precision(VALUE_BITS):
             found = self.functions[name].prove_within(self.places.at(row))
-        return "" if found.is_defined else found.reason or "not decided"
+        if found.is_defined:
+            return ""
+        variable = self.functions[name].variable
+        return f"{found.reason or 'not decided'} at {variable} = {self.x_text(row)}"
 
     def text(self, name: str, row: int, digits: int = 10) -> str:
         """Give a cell with ``digits`` significant digits, all right; empty where undefined."""

@@ -1,0 +1,257 @@
+"""What the lines of a study mean together: every kind of line, names, dependence, exact forms."""
+
+import math
+import unittest
+
+import numpy as np
+
+from axis_path.core import MathError, Study, Window
+from axis_path.core.errors import ListError, NameTakenError, NotHandledError, ShapeError
+from axis_path.core.evaluate.exact_pool import exact_form
+from axis_path.core.study import Kind, apply_command
+from tests.core.functions import make_function
+
+WINDOW = Window(x=(-10, 10), y=(-7, 7), width=300, height=200)
+
+
+def build(*lines: str, unit: str = "radians") -> Study:
+    study = Study(unit)
+    for line in lines:
+        study.define(line)
+    return study
+
+
+class KindTest(unittest.TestCase):
+    LINES = (
+        ("f(x) = a x^2", Kind.FUNCTION, "f"),
+        ("a = 2", Kind.PARAMETER, "a"),
+        ("b = 2a", Kind.PARAMETER, "b"),
+        ("area(l, w) = l w for l > 0", Kind.SEVERAL, "area"),
+        ("P(t) = (cos t, sin t) for 0 <= t <= 2pi", Kind.PATH, "P"),
+        ("r(theta) = 2 + sin theta", Kind.ANGLE, "r"),
+        ("x^2 + y^2 = a", Kind.RELATION, None),
+        ("ring: x^2 + y^2 < 9", Kind.REGION, "ring"),
+        ("S = (a, f(a))", Kind.POINT, "S"),
+        ("(1, 2)", Kind.POINT, "A"),
+        ("V = [1, 4, 9]", Kind.LIST, "V"),
+        ("from 0 to 1 in 5 points", Kind.LIST, "L"),
+        ("W = f(V)", Kind.LIST, "W"),
+        ("x^2", Kind.FUNCTION, "g"),
+        ("f(V)", Kind.LIST, "h"),
+        ("k(x) = f'(x) for x > 0; integral(f, 0, 1) otherwise", Kind.FUNCTION, "k"),
+        ("# note", Kind.NOTE, None),
+    )
+
+    def test_every_kind_of_line_is_known_and_kept(self) -> None:
+        study = build(*(text for text, _, _ in self.LINES))
+        for (text, kind, name), made in zip(self.LINES, study.definitions(), strict=True):
+            with self.subTest(text):
+                self.assertIsNone(made.problem)
+                self.assertEqual((kind, name), (made.kind, made.name))
+        self.assertEqual(study.to_dict(), Study.from_dict(study.to_dict()).to_dict())
+        rows = {row["name"]: row for row in study.scene(WINDOW).to_dict()["rows"]}
+        self.assertIsNotNone(rows["k"]["curve"])
+        self.assertEqual("not drawn yet", rows["ring"]["undrawn"])
+        self.assertEqual("(2, 8)", rows["S"]["value"])
+
+    def test_values_of_every_kind(self) -> None:
+        study = build(*(text for text, _, _ in self.LINES))
+        table = (
+            ("area(2, 3)", "6"),
+            ("P(pi)", "(-1, 0)"),
+            ("r(pi/2)", "3"),
+            ("S + 2(1, 1)/4", "(5/2, 17/2)"),
+            ("W", "[2, 32, 162]"),
+            ("W - 2V", "[0, 24, 144]"),
+            ("[(1, 2), (3, 4)] 2", "[(2, 4), (6, 8)]"),
+            ("L", "[0, 1/4, 1/2, 3/4, 1]"),
+            ("k(1) + k(-1)", "14/3"),
+            ("f''(0)", "4"),
+            ("P'(0)", "(0, 1)"),
+        )
+        for text, expected in table:
+            with self.subTest(text):
+                self.assertEqual(expected, study.evaluate(text).exact)
+        study.set("a", 3)
+        self.assertEqual("(3, 27)", study.evaluate("S").exact)
+
+    def test_lists_as_long_as_allowed_are_computed_and_longer_ones_refused(self) -> None:
+        study = build("L = from 1 to 10^6 step 1", "f(x) = 1/x")
+        values = study.evaluate("f(L)").value
+        self.assertEqual((1_000_000,), values.shape)
+        self.assertTrue(np.allclose(1 / np.arange(1, 1_000_001), values))
+        for text, words in (
+            ("from 0 to 10^12 step 1", "too long"),
+            ("from 0 to 1 step -1", "leads away"),
+            ("from 0 to 1 step 0", "not 0"),
+            ("from 0 to 1 in 2.5 points", "whole number"),
+            ("L + [1, 2]", "same length"),
+            ("[1, (2, 3)]", "numbers only"),
+            ("[L, 1]", "no lists"),
+        ):
+            with self.subTest(text), self.assertRaises(MathError) as caught:
+                study.evaluate(text)
+            with self.subTest(text):
+                self.assertIn(words, caught.exception.message)
+
+    def test_shapes_that_do_not_fit_are_refused_in_words(self) -> None:
+        study = build("A = (1, 2)", "f(x) = x^2", "L = [1, 2]")
+        for text, error in (
+            ("A + 1", ShapeError),
+            ("A^2", ShapeError),
+            ("sin(A)", MathError),
+            ("f(A)", MathError),
+            ("sum(L, k, 1, 2)", ShapeError),
+            ("sqrt(2 + i) + gcd(i, 2)", NotHandledError),
+        ):
+            with self.subTest(text), self.assertRaises(error):
+                study.evaluate(text).decimal()
+        with self.assertRaises(NotHandledError):
+            study.define("g(x) = x + i")
+        with self.assertRaises(ListError):
+            study.evaluate("L + (from 1 to 3 step 1)")
+
+    def test_calculations_with_i(self) -> None:
+        study = build("z = 2 + 3i")
+        for text, exact, value in (
+            ("z^2", None, -5 + 12j),
+            ("|z|^2", "13", 13),
+            ("1/(1 + i)", "1/2 - i/2", 0.5 - 0.5j),
+            ("e^(i pi)", "-1", -1),
+            ("sqrt(-4 + 0i)", "2*i", 2j),
+        ):
+            with self.subTest(text):
+                result = study.evaluate(text)
+                self.assertAlmostEqual(value, result.value)
+                if exact is not None:
+                    self.assertEqual(exact, result.exact)
+        self.assertEqual("−5 + 12 i", study.evaluate("z^2").decimal())
+
+    def test_undefined_values_name_the_reason_and_the_place(self) -> None:
+        study = build("f(x) = sqrt(x)", "g(x) = x for x > 2; 1 for x < 0")
+        self.assertEqual("sqrt of a negative number at x = −1", study.evaluate("f(-1)").reason)
+        self.assertIn("outside all pieces", study.evaluate("g(1)").reason)
+        table = study.values(["f"], x=[-1, 4])
+        self.assertEqual("sqrt of a negative number at x = −1", table.reason("f", 0))
+
+
+class DependenceTest(unittest.TestCase):
+    def test_renaming_a_definition_renames_its_uses_and_nothing_else(self) -> None:
+        study = build(
+            "f(x) = l x", "l = 2", "g(x) = f(x)^2 + f'(x) + integral(f, 0, l)", "h(f) = f + l w",
+            "w = 3", "m = lw",
+        )  # fmt: skip
+        study.rename("f", "rope")
+        study.rename("l", "slack")
+        self.assertEqual(
+            [
+                "rope(x) = slack x",
+                "slack = 2",
+                "g(x) = rope(x)^2 + rope'(x) + integral(rope, 0, slack)",
+                "h(f) = f + slack w",
+                "w = 3",
+                "m = slack w",
+            ],
+            [line.text for line in study.lines],
+        )
+        self.assertTrue(all(d.problem is None for d in study.definitions()))
+        self.assertEqual("6", study.evaluate("m").exact)
+        for new in ("sin", "g", "2a", "x"):
+            with self.subTest(new), self.assertRaises(NameTakenError):
+                study.rename("rope", new)
+
+    def test_a_new_head_in_the_bench_takes_the_uses_along(self) -> None:
+        study = build("f(x) = x^2", "g(x) = f(x) + 1")
+        label = apply_command(study, {"do": "write", "id": 1, "text": "q(x) = x^3"}, WINDOW)
+        self.assertEqual("Edit q, and its name in g", label)
+        self.assertEqual("q(x) + 1", study.lines[1].text.split(" = ")[1])
+        label = apply_command(study, {"do": "remove", "id": 1}, WINDOW)
+        self.assertEqual("Delete q, which g needed", label)
+
+    def test_removing_says_who_needs_it(self) -> None:
+        study = build("a = 2", "f(x) = a x", "g(x) = f(x) + a", "b = 3")
+        self.assertEqual(["f", "g"], study.users("a"))
+        self.assertEqual(["g"], study.remove("f"))
+        self.assertEqual([], study.remove("b"))
+
+    def test_an_edit_gives_the_same_as_a_fresh_study(self) -> None:
+        """What the edit did not touch is taken over; the result must not show it."""
+        study = build("f(x) = x + a", "a = 2", "g(x) = f(x)^2", "h(x) = g(x) - f(1)", "b = h(3)")
+        for text in (
+            "f(x) = x - a",
+            "a = sqrt(2)",
+            "g(x) = f(x) for x < 2; 1 otherwise",
+            "f(x) = sin x",
+        ):
+            study.define(text)
+            fresh = build(*(line.text for line in study.lines))
+            for name in ("f(1/3)", "g(1)", "h(1)", "b"):
+                with self.subTest(text, name=name):
+                    self.assertEqual(
+                        fresh.evaluate(name).decimal(25), study.evaluate(name).decimal(25)
+                    )
+
+    def test_an_edit_compiles_only_what_depends_on_it(self) -> None:
+        study = build(
+            "f(x) = x^2",
+            "g(x) = f(x) + 1",
+            "h(x) = sin x",
+            *(f"q_{k}(x) = h(x + {k})" for k in range(200)),
+        )
+        study.scene(WINDOW)
+        untouched = study.function("q_7").expression
+        study.define("f(x) = x^3")
+        self.assertIs(untouched, study.function("q_7").expression)
+        self.assertEqual("9", study.evaluate("g(2)").exact)
+
+
+class ExactFormTest(unittest.TestCase):
+    def test_closed_forms_are_found(self) -> None:
+        study = Study()
+        for text, exact in (
+            ("sqrt(8)", "2*sqrt(2)"),
+            ("sin(pi/12)", "(sqrt(6) - sqrt(2))/4"),
+            ("acos(-1/2)", "2*pi/3"),
+            ("2^0.5*2^0.5", "2"),
+            ("ln(e^3)", "3"),
+            ("e^2/e", "e"),
+            ("1/(sqrt(3) - 1)", "(sqrt(3) + 1)/2"),
+            ("(-8)^(1/3)", "-2"),
+            ("sin(1)", None),
+            ("integral(exp(-t^2), t, 0, 1)", None),
+        ):
+            with self.subTest(text):
+                self.assertEqual(exact, study.evaluate(text).exact)
+
+    def test_an_exact_form_is_never_another_number(self) -> None:
+        """Whatever algebra says, the decimal of the exact form is that of the number."""
+        study = Study()
+        for text in (
+            "sqrt((1 - sqrt(2))^2)", "((-2)^2)^(1/4)", "ln((-3)^2)", "asin(sin(3))", "atan(tan(2))",
+            "(-8)^(2/3)", "abs(pi - 4)", "sqrt(4 - 2sqrt(3))", "floor(pi^2)", "sign(e - 3) sqrt(12)",
+        ):  # fmt: skip
+            with self.subTest(text):
+                result = study.evaluate(text)
+                if result.exact is not None:
+                    self.assertEqual(
+                        result.decimal(40).rstrip("0"),
+                        study.evaluate(result.exact).decimal(40).rstrip("0"),
+                    )
+
+    def test_when_the_time_runs_out_the_decimal_stands_and_it_is_said(self) -> None:
+        program = make_function(
+            "integral(sqrt(1 + sin(t)^3) exp(-t^2), t, 0, 1)"
+        ).expression.program
+        found = exact_form(program, {}, limit_ms=250)
+        self.assertIsNone(found.text)
+        self.assertEqual("no exact form was found in time", found.note)
+        # The next question finds a worker again.
+        self.assertEqual("sqrt(3)", Study().evaluate("sqrt(3)").exact)
+
+    def test_degrees_and_radians_in_exact_forms(self) -> None:
+        degrees = build(unit="degrees")
+        self.assertEqual("1/2", degrees.evaluate("sin(30)").exact)
+        self.assertEqual("(sqrt(6) - sqrt(2))/4", degrees.evaluate("sin 15").exact)
+        self.assertEqual("60", degrees.evaluate("acos(1/2)").exact)
+        self.assertEqual("1/2", Study().evaluate("sin(30°)").exact)
+        self.assertTrue(math.isclose(math.sin(1), degrees.evaluate("sin(1 rad)").value))
