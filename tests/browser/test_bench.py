@@ -97,10 +97,13 @@ class DefineTest(BrowserTest):
 
     def test_angles_are_measured_in_the_unit_that_is_shown(self) -> None:
         self.open_new_study("f(x) = sin x")
-        self.page.get_by_role("button", name="degrees").click()
+        self.page.get_by_role("button", name="degrees", exact=True).click()
         self.settle()
         self.assertEqual(
-            "true", self.page.get_by_role("button", name="degrees").get_attribute("aria-pressed")
+            "true",
+            self.page.get_by_role("button", name="degrees", exact=True).get_attribute(
+                "aria-pressed"
+            ),
         )
         self.page.locator(".plane-surface").focus()
         self.page.get_by_label("right bound").fill("360")
@@ -310,7 +313,8 @@ class ReadTest(BrowserTest):
         self.assertEqual("−0.12", self.row("f").locator(".row-value").inner_text())
         self.assertEqual("undefined", self.row("g").locator(".row-value").inner_text())
         self.assertEqual(
-            "sqrt of a negative number", self.row("g").locator(".row-value").get_attribute("title")
+            "sqrt of a negative number at x = −3/50",
+            self.row("g").locator(".row-value").get_attribute("title"),
         )
 
     def test_the_table_and_the_reading_line_move_together(self) -> None:

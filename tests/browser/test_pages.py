@@ -107,7 +107,7 @@ class LookTest(BrowserTest):
         self.page.get_by_role("button", name="Fold the side panel away").click()
         self.settle()
         self.assertGreater(self.box(self.page.locator(".plane-surface"))["width"], before + 300)
-        self.page.get_by_role("button", name="Show findings and values").click()
+        self.page.get_by_role("button", name="Show the side panel").click()
         self.settle()
         self.assertEqual(before, self.box(self.page.locator(".plane-surface"))["width"])
 

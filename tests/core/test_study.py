@@ -250,7 +250,7 @@ class ValuesTest(unittest.TestCase):
         self.assertEqual("outside the domain of g at x = −1", table.reason("g", 0))
         self.assertEqual("a division by zero at x = 1", table.reason("g", 2))
         self.assertEqual("outside the domain of g at x = 3", table.reason("g", 4))
-        self.assertEqual("sqrt of a negative number", table.reason("h", 0))
+        self.assertEqual("sqrt of a negative number at x = −1", table.reason("h", 0))
         self.assertEqual(("", ""), (table.reason("g", 1), table.text("g", 2)))
 
     def test_steps_of_tenths_do_not_drift(self) -> None:

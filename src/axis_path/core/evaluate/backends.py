@@ -13,7 +13,7 @@ from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Ball, Defined, Enclosure, ball, enclosure
 from axis_path.core.catalogue import CONSTANTS, OPERATIONS
-from axis_path.core.evaluate import summaries
+from axis_path.core.evaluate import proved_summaries, summaries
 from axis_path.core.evaluate.fences import ball_inside, columns_inside, samples_inside
 from axis_path.core.evaluate.graph import Fence, Inner, Op, Split
 from axis_path.core.language.tree import Summary
@@ -315,4 +315,4 @@ class Proving(Watch[Ball]):
 
     def summarise(self, inner: Inner, low: Ball, high: Ball, captured: list[Ball]) -> Ball:
         """Give a sum, a product or an integral."""
-        return summaries.proving(self, inner, low, high, captured)
+        return proved_summaries.proving(self, inner, low, high, captured)

@@ -184,10 +184,12 @@ def make_point(first: Result, second: Result) -> Result:
             return ExactForm(None, note)
         return ExactForm(f"({texts[0]}, {texts[1]})")
 
-    return Result(
-        ResultKind.POINT, (first.value, second.value), first.reason or second.reason,
-        lambda digits: f"({first.decimal(digits)}, {second.decimal(digits)})", exact, parts,
-    )  # fmt: skip
+    reason = first.reason or second.reason
+
+    def decimals(digits: int) -> str:
+        return "" if reason else f"({first.decimal(digits)}, {second.decimal(digits)})"
+
+    return Result(ResultKind.POINT, (first.value, second.value), reason, decimals, exact, parts)
 
 
 def make_list(values: NDArray[np.float64], first: tuple[Result, ...]) -> Result:

@@ -1,11 +1,7 @@
-"""Sums, products and integrals in each arithmetic.
+"""Sums, products and integrals over floats and over columns.
 
-A sum runs over whole numbers, and its number of terms is bounded. An integral is computed with
-proof by following the integrand into the complex plane, where it is analytic, and by halving the
-interval where it is not; the ends of inner domains and pieces are cut first.
-
-Source: Johansson, *Numerical integration in arbitrary-precision ball arithmetic*, 2018, for the
-proof; Gauss-Legendre quadrature on equal panels for the fast values.
+Fast values of an integral come from Gauss-Legendre quadrature on equal panels; enclosures from the
+range of the body on panels, and from Simpson's rule with its error where that is narrower.
 """
 
 from __future__ import annotations
@@ -13,14 +9,10 @@ from __future__ import annotations
 from itertools import pairwise
 from typing import Protocol, TypeVar
 
-import flint
 import numpy as np
-from flint import acb, arb
 from numpy.typing import NDArray
 
-from axis_path.core.arithmetic import Ball, Defined, Enclosure, analytic, ball, enclosure
-from axis_path.core.errors import LimitError, NotHandledError
-from axis_path.core.evaluate.complex import Complex, is_finite
+from axis_path.core.arithmetic import Enclosure, enclosure
 from axis_path.core.evaluate.graph import Inner
 from axis_path.core.evaluate.program import Backend, run_fourth, run_inner
 from axis_path.core.language.tree import Summary
@@ -31,14 +23,6 @@ _PANELS, _NODES = 16, 12
 _ENCLOSED_PANELS = 24
 #: The panels of the grid on which all columns of an integral are enclosed together.
 _GRID = 1024
-_ENDS_REASON = "a sum between ends that are not whole"
-_OPEN_REASON = "an integral over a place without a value"
-#: How often an integral may evaluate its body for each binary digit, and how deep it is halved.
-_EVALUATIONS_PER_BIT, _DEPTH_PER_BIT = 24, 2
-#: An end or a captured value with fewer right bits than this is an interval, not a number.
-_POINT_BITS = 40
-#: A body that may lack a value is looked at in so many cells; narrower ones do not count.
-_CELLS, _NARROWEST = 400, 2.0**-40
 
 
 V = TypeVar("V")
@@ -55,10 +39,6 @@ class WatchingBackend(Backend[V], Protocol[V]):
 
     def watching(self, bound: V) -> WatchingBackend[V]:
         """Give the same arithmetic, which notes in ``ends`` where domains on ``bound`` end."""
-
-
-def _too_many(count: float) -> LimitError:
-    return LimitError(f"A sum of {count:,.0f} terms is too long; {SUM_TERMS.value:,} can be added.")
 
 
 # Fast
@@ -336,167 +316,3 @@ def _enclosed_panel(
         np.where(good, np.minimum(by_rule.high, by_range.high), by_range.high),
         by_range.partial, by_range.nowhere, by_range.broken,
     )  # fmt: skip
-
-
-# Proving
-
-
-def proving(
-    backend: WatchingBackend[Ball], inner: Inner, low: Ball, high: Ball, captured: list[Ball]
-) -> Ball:
-    """Give the ball of a sum, product or integral."""
-    for source in (low, high):
-        if source.defined is Defined.NO:
-            return source
-    if inner.summary is Summary.INTEGRAL:
-        return _proved_integral(backend, inner, low, high, captured)
-    if low.exact is None or high.exact is None:
-        if all(bool(end.value.contains_integer()) for end in (low, high)):
-            unknown = ball.made(ball.whole_line(), low, high)
-            return ball.limited(unknown, Defined.MAYBE, _ENDS_REASON, continuous=False)
-        return ball.undefined(_ENDS_REASON)
-    if low.exact.q != 1 or high.exact.q != 1:
-        return ball.undefined(_ENDS_REASON)
-    first, last = int(low.exact.p), int(high.exact.p)
-    if last - first >= SUM_TERMS.value:
-        raise _too_many(last - first + 1)
-    is_sum = inner.summary is Summary.SUM
-    result = ball.from_fraction(0 if is_sum else 1)
-    combine = ball.add if is_sum else ball.multiply
-    for k in range(first, last + 1):
-        result = combine(result, run_inner(inner, backend, captured, ball.from_fraction(k)))
-        if result.defined is Defined.NO:
-            return result
-    return result
-
-
-def _is_point(value: arb) -> bool:
-    return bool(value.is_exact()) or value.rel_accuracy_bits() >= _POINT_BITS
-
-
-def _proved_integral(
-    backend: WatchingBackend[Ball], inner: Inner, low: Ball, high: Ball, captured: list[Ball]
-) -> Ball:
-    """Integrate between the middles of the ends; what the ends are wide adds its own range."""
-    worst = min((low, high, *captured), key=lambda each: each.defined)
-    if not (low.value.is_finite() and high.value.is_finite()):
-        unknown = ball.made(ball.whole_line(), low, high)
-        return ball.limited(unknown, Defined.MAYBE, _OPEN_REASON, continuous=False)
-    turned = bool(high.value < low.value)
-    if turned:
-        low, high = high, low
-    ends = [
-        end if end.exact is not None or _is_point(end.value) else Ball(end.value.mid())
-        for end in (low, high)
-    ]
-    checked = _checked(backend, inner, (low.value.lower(), high.value.upper()), captured)
-    if checked.defined is Defined.NO:
-        return checked
-    if all(_is_point(each.value) for each in captured):
-        value = _on_stretches(backend, inner, ends, captured)
-    else:
-        value = _by_range(backend, inner, ends, captured)
-    for end, middle, side in ((low, ends[0], -1), (high, ends[1], 1)):
-        if value is not None and end is not middle:
-            values = run_inner(inner, backend, captured, end)
-            value += side * values.value * (end.value - middle.value)
-    if value is None or value.is_nan() or not value.is_finite():
-        unknown = ball.made(ball.whole_line(), low, high)
-        return ball.limited(unknown, Defined.MAYBE, _OPEN_REASON, continuous=False)
-    result = Ball(-value if turned else value)
-    defined = min(worst.defined, checked.defined)
-    return ball.limited(result, defined, worst.reason or checked.reason)
-
-
-def _checked(
-    backend: WatchingBackend[Ball], inner: Inner, ends: tuple[arb, arb], captured: list[Ball]
-) -> Ball:
-    """Look where the body has a value: on all of the interval, or not at some place inside."""
-    low, high = ends
-    hull = Ball(low.union(high))
-    if bool(low >= high):
-        return hull
-    waiting, left = [(low, high)], _CELLS
-    length = high - low
-    while waiting:
-        start, stop = waiting.pop()
-        left -= 1
-        values = run_inner(inner, backend, captured, Ball(start.union(stop)))
-        if values.defined is Defined.NO:
-            return values
-        if values.defined is Defined.YES:
-            continue
-        middle = ((start + stop) / 2).mid()
-        if left < 0 or bool(stop - start < length * _NARROWEST):
-            at_middle = run_inner(inner, backend, captured, Ball(middle))
-            if at_middle.defined is Defined.NO and not bool(stop - start < length * _NARROWEST):
-                return at_middle
-            if left < 0:
-                return ball.limited(hull, Defined.MAYBE, values.reason or _OPEN_REASON)
-            continue
-        waiting += [(middle, stop), (start, middle)]
-    return hull
-
-
-def _on_stretches(
-    backend: WatchingBackend[Ball], inner: Inner, ends: list[Ball], captured: list[Ball]
-) -> arb | None:
-    """Integrate from cut to cut, through the complex plane."""
-    hull = Ball(ends[0].value.union(ends[1].value))
-    noting = backend.watching(hull)
-    run_inner(inner, noting, captured, hull)
-    inside = [
-        cut
-        for cut in noting.ends
-        if bool(cut.value > ends[0].value) and bool(cut.value < ends[1].value)
-    ]
-    inside.sort(key=lambda cut: float(cut.value.mid()))
-    places = [ends[0], *inside, ends[1]]
-    total = arb(0)
-    for start, stop in pairwise(places):
-        width = stop.value - start.value
-        if width.contains(0):
-            if not width.is_zero() and len(places) > 2 and start.value.overlaps(stop.value):
-                continue
-            if width.is_zero():
-                continue
-        part = _on_stretch(inner, start, stop, captured)
-        if part is None:
-            return None
-        total += part
-    return total
-
-
-def _on_stretch(inner: Inner, start: Ball, stop: Ball, captured: list[Ball]) -> arb | None:
-    place = Ball(((start.value + stop.value) / 2).mid())
-    outside = [acb(each.value) for each in captured]
-
-    def body(z: acb, flag: bool) -> acb:
-        backend = Complex(analytic=bool(flag), bound=z, place=place)
-        value = run_inner(inner, backend, outside, z)
-        return value if is_finite(value) else analytic.nothing()
-
-    bits = flint.ctx.prec
-    try:
-        found = acb.integral(
-            body, acb(start.value), acb(stop.value), eval_limit=_EVALUATIONS_PER_BIT * bits,
-            depth_limit=_DEPTH_PER_BIT * bits,
-        )  # fmt: skip
-    except NotHandledError:
-        return None
-    if not is_finite(found) or not found.imag.contains(0):
-        return None
-    return found.real
-
-
-def _by_range(
-    backend: WatchingBackend[Ball], inner: Inner, ends: list[Ball], captured: list[Ball]
-) -> arb | None:
-    """Enclose by the range of the body on equal panels, where what it captures is not a number."""
-    width = (ends[1].value - ends[0].value) / _PANELS
-    total = arb(0)
-    for panel in range(_PANELS):
-        start = ends[0].value + width * panel
-        values = run_inner(inner, backend, captured, Ball(start.union(start + width)))
-        total += values.value * width
-    return total

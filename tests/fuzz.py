@@ -1,6 +1,6 @@
-"""Throw lines of all sorts at the language: each is read or refused in time, and nothing else happens.
+"""Throw lines of all sorts at the language: each is read or refused in time, and no more happens.
 
-    PYTHONPATH=src .venv/bin/python -m bench.fuzz 1000000 [seed]
+    PYTHONPATH=src .venv/bin/python -m tests.fuzz 1000000 [seed]
 
 A line is a good one with its letters changed, a heap of tokens, deep nesting, or any characters at
 all; it is defined in a study with others, typeset, printed, and its value computed. Prints what was

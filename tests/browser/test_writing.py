@@ -1,0 +1,166 @@
+"""Writing a line with its aids, the Reference, and the Working, as a hand uses them."""
+
+from tests.browser.bench import BrowserTest
+
+
+class WritingTest(BrowserTest):
+    def setUp(self) -> None:
+        super().setUp()
+        self.open_new_study()
+        self.field = self.page.locator("#new-line")
+
+    def offered(self) -> list[str]:
+        options = self.page.locator(".row-new .name:visible")
+        return [self.text(option.locator(".name-signature")) for option in options.all()]
+
+    def test_known_names_are_offered_and_taken_by_key_and_pointer(self) -> None:
+        self.write("tide(t) = 2 + sin t")
+        self.field.press_sequentially("g(x) = ti")
+        self.page.locator(".row-new .name").first.wait_for()
+        self.assertTrue(self.offered()[0].startswith("tide(t)"))
+        self.field.press("Tab")
+        self.page.wait_for_function(
+            "() => document.querySelector('#new-line').value === 'g(x) = tide('"
+        )
+        self.field.press_sequentially("x) + arcs")
+        self.page.locator(".row-new .name").first.wait_for()
+        self.assertEqual("asin(x)", self.offered()[0])
+        self.field.press("ArrowDown")
+        self.assertEqual(
+            "true", self.page.locator(".row-new .name").first.get_attribute("aria-selected")
+        )
+        self.field.press("Enter")
+        self.page.wait_for_function(
+            "() => document.querySelector('#new-line').value.endsWith('asin(')"
+        )
+        self.field.press_sequentially("x/9)")
+        self.check_access()
+        self.field.press("Enter")
+        self.settle()
+        self.assertIn("asin(x9)", self.text(self.row("g").locator(".row-formula")))
+
+    def test_keys_for_signs_put_them_where_the_caret_stands(self) -> None:
+        self.field.fill("f(x) = x + 1")
+        self.field.evaluate("(field) => field.setSelectionRange(7, 12)")
+        self.page.get_by_role("button", name="√, square root").click()
+        self.page.wait_for_function(
+            "() => document.querySelector('#new-line').value === 'f(x) = √(x + 1)'"
+        )
+        self.page.get_by_role("button", name="π, pi").click()
+        self.field.press("Enter")
+        self.settle()
+        self.assertEqual(1, self.row("f").locator("msqrt").count())
+
+    def test_earlier_lines_come_back(self) -> None:
+        self.write("f(x) = x^2")
+        self.write("a = 3")
+        self.field.press("ArrowUp")
+        self.assertEqual("a = 3", self.field.input_value())
+        self.field.press("ArrowUp")
+        self.page.wait_for_function(
+            "() => document.querySelector('#new-line').value === 'f(x) = x^2'"
+        )
+        self.field.press("ArrowDown")
+        self.field.press("ArrowDown")
+        self.page.wait_for_function("() => document.querySelector('#new-line').value === ''")
+
+    def test_a_missing_bracket_is_closed_with_one_click(self) -> None:
+        self.field.fill("f(x) = 2(x + 1")
+        self.page.get_by_role("button", name="Close the bracket").click()
+        self.page.wait_for_function(
+            "() => document.querySelector('#new-line').value === 'f(x) = 2(x + 1)'"
+        )
+        self.write("g(x) = sinn(x)")
+        self.page.get_by_role("button", name="Use sin", exact=True).click()
+        self.settle()
+        self.assertIn("g(x)=sin(x)", self.text(self.row("g").locator(".row-formula")))
+
+    def test_the_reference_is_searched_and_its_examples_inserted(self) -> None:
+        self.field.fill("f(x) = ")
+        self.page.get_by_role("button", name="Reference", exact=True).click()
+        search = self.page.get_by_role("searchbox", name="Search the Reference")
+        search.fill("greatest common")
+        entry = self.page.locator(".reference-entry:visible")
+        self.assertEqual(1, entry.count())
+        self.assertIn("gcd(m,n)", self.text(entry))
+        self.check_access()
+        search.fill("angle whose tangent")
+        self.page.get_by_title("Insert the example atan(3/4)").click()
+        self.page.wait_for_function(
+            "() => document.querySelector('#new-line').value === 'f(x) = atan(3/4)'"
+        )
+        search.fill("qqq")
+        self.page.get_by_text("Nothing here has this name or meaning.").wait_for()
+
+    def test_values_show_their_exact_form_beside_the_decimal(self) -> None:
+        self.write("k = sqrt(8)")
+        self.write("A = (1/2, k)")
+        self.page.locator(".row-exact math").first.wait_for()
+        self.page.wait_for_function(
+            "() => document.querySelectorAll('.row-exact math').length === 2"
+        )
+        self.assertEqual(1, self.row("k").locator(".row-exact msqrt").count())
+        self.assertEqual("2.8284", self.row("k").locator(".row-value").inner_text())
+        self.assertIn("not drawn yet", self.row("A").inner_text())
+
+    def test_a_new_name_takes_its_uses_along_and_a_deletion_says_who_needed_it(self) -> None:
+        self.write("f(x) = x^2")
+        self.write("g(x) = f(x) + 1")
+        self.row("f").locator(".row-formula").click()
+        field = self.page.get_by_label("Text of f", exact=True)
+        field.fill("rope(x) = x^2")
+        field.press("Enter")
+        self.settle()
+        self.assertIn("g(x)=rope(x)+1", self.text(self.row("g").locator(".row-formula")))
+        self.row("rope").hover()
+        self.page.get_by_label("Delete rope", exact=True).click()
+        self.page.get_by_text(
+            "rope was deleted. g needed it. Undo brings it back."
+        ).first.wait_for()
+        self.settle()
+        self.page.get_by_role("button", name="Undo").click()
+        self.settle()
+        self.assertTrue(self.row("rope").is_visible())
+
+
+class WorkingTest(BrowserTest):
+    def test_calculations_are_kept_with_exact_forms_and_follow_the_study(self) -> None:
+        self.open_new_study("f(x) = a x^2")
+        self.page.get_by_role("button", name="Make a a slider").click()
+        self.settle()
+        self.page.get_by_role("tab", name="Working").click()
+        field = self.page.get_by_label("Calculate", exact=True)
+        for text in ("sin(pi/12)", "f(3) + 1/3", "(2 + 3i)^2", "sqrt(", "1/7"):
+            field.fill(text)
+            field.press("Enter")
+            self.settle()
+        cards = self.page.locator(".work")
+        cards.nth(4).wait_for()
+        self.assertIn("≈0.2588190451", self.text(cards.nth(0)))
+        self.assertEqual(2, cards.nth(0).locator("math").count())
+        self.assertIn("=−5+12i", self.text(cards.nth(2)))
+        self.assertIn("A closing bracket is missing.", cards.nth(3).inner_text())
+        self.check_access()
+        before = self.text(cards.nth(1))
+        track = self.page.get_by_role("slider", name="Slider a")
+        track.focus()
+        self.page.keyboard.press("ArrowRight")
+        self.settle()
+        self.page.wait_for_function(
+            "(before) => document.querySelectorAll('.work')[1].innerText.replace(/\\s/g, '') !== before",
+            arg=before,
+        )
+        self.page.locator(".work-form select").select_option("50")
+        self.page.get_by_text("0.14285714285714285714285714285714285714285714285714").wait_for()
+        self.page.reload()
+        self.page.wait_for_selector(".work")
+        self.settle()
+        self.assertEqual(5, self.page.locator(".work").count())
+        self.page.get_by_label("Delete 1/7", exact=True).click()
+        self.settle()
+        self.page.wait_for_function("() => document.querySelectorAll('.work').length === 4")
+
+    def test_when_no_exact_form_is_found_in_time_it_is_said(self) -> None:
+        self.open_new_study("k = integral(sqrt(1 + sin(t)^3) exp(-t^2), t, 0, 1)")
+        self.page.get_by_text("no exact form was found in time").first.wait_for()
+        self.assertTrue(self.row("k").locator(".row-value").inner_text().startswith("0."))

@@ -1,0 +1,25 @@
+"""A short round of the fuzz: every line is read or refused in words, in time and in bounds."""
+
+import time
+import unittest
+
+from tests.fuzz import NASTY, attempt, fuzz
+
+#: A refusal takes at most 100 ms on a quiet machine; this one may be busy, and shared.
+PATIENCE_S = 5.0
+
+
+class FuzzTest(unittest.TestCase):
+    def test_lines_of_all_sorts_break_nothing(self) -> None:
+        outcomes, slowest = fuzz(2_500, seed=20_261_124)
+        self.assertEqual(2_500, sum(outcomes.values()))
+        # Lines that work are among them, or this would test only refusals.
+        self.assertGreater(outcomes["function"], 30)
+        self.assertLess(slowest[0][0], 1000 * PATIENCE_S)
+
+    def test_texts_made_to_hurt_are_refused_in_time(self) -> None:
+        for text in NASTY:
+            with self.subTest(text[:40]):
+                began = time.perf_counter()
+                attempt(text)
+                self.assertLess(time.perf_counter() - began, PATIENCE_S)

@@ -1,0 +1,174 @@
+"""Functions in pieces, and edits of whole studies: the same whichever way they are come by."""
+
+import random
+import unittest
+from fractions import Fraction
+
+import numpy as np
+from flint import arb
+
+from axis_path.core import Study, Window
+from axis_path.core.arithmetic import Defined, ball, precision
+from axis_path.core.errors import CycleError
+
+SEED = 20_261_124
+WINDOW = Window(x=(-5, 5), y=(-6, 6), width=400, height=300)
+
+#: A function in pieces, with places and the values there; None where it has none.
+PIECES = (
+    ("x^2 for x < 0; 2x + 1 for 0 <= x < 2; 5 otherwise", {-3: 9, 0: 1, 1: 3, 2: 5, 9: 5}),
+    ("1 for x < 0; 2 for x > 0", {-1: 1, 0: None, 1: 2}),
+    ("1 for x <= 1; 2 for x >= 1", {1: 1, 2: 2}),
+    ("x for 0 <= x <= 1", {0: 0, 1: 1, 2: None}),
+    ("x for x != 2; 7 otherwise", {2: 7, 3: 3}),
+    ("sqrt(x) for x < 4; 0 otherwise", {-1: None, 1: 1, 4: 0}),
+    ("1/x for x != 0; 0 otherwise", {0: 0, 2: Fraction(1, 2)}),
+    ("1 for x < a; 2 otherwise", {1: 1, 3: 2}),
+    ("1 for x < sqrt(2); 2 otherwise", {1: 1, 2: 2}),
+    ("3 otherwise", {0: 3}),
+)
+
+
+class PiecesTest(unittest.TestCase):
+    def study(self, text: str) -> Study:
+        study = Study()
+        study.set("a", 2)
+        study.define(f"f(x) = {text}")
+        return study
+
+    def test_each_place_has_the_value_of_its_piece_in_every_arithmetic(self) -> None:
+        for text, values in PIECES:
+            study = self.study(text)
+            function = study.function("f")
+            for place, expected in values.items():
+                with self.subTest(text, x=place):
+                    at = np.array([float(place)])
+                    fast, wide = function.sample(at)[0], function.enclose(at, at)
+                    result = study.evaluate(f"f({place})")
+                    if expected is None:
+                        self.assertTrue(np.isnan(fast))
+                        self.assertTrue(result.reason)
+                        self.assertTrue(wide.partial[0])
+                    else:
+                        self.assertEqual(float(expected), fast)
+                        self.assertEqual(str(expected), result.exact)
+                        self.assertTrue(wide.low[0] <= expected <= wide.high[0])
+
+    def test_columns_and_balls_hold_all_pieces_that_they_touch(self) -> None:
+        drawn = np.random.default_rng(SEED)
+        for text, _ in PIECES:
+            function = self.study(text).function("f")
+            low = drawn.uniform(-4, 4, 60)
+            high = low + 10 ** drawn.uniform(-3, 0.4, 60)
+            wide = function.enclose(low, high)
+            for part in np.linspace(0, 1, 9):
+                xs = low + (high - low) * part
+                ys = function.sample(xs)
+                for k in range(60):
+                    with self.subTest(text, low=low[k], x=xs[k]), precision(80):
+                        if np.isnan(ys[k]):
+                            self.assertTrue(wide.partial[k])
+                            continue
+                        self.assertTrue(wide.low[k] <= ys[k] <= wide.high[k])
+                        hull = ball.from_bounds(arb(low[k]), arb(high[k]))
+                        found = function.prove(hull)
+                        self.assertIsNot(Defined.NO, found.defined)
+                        self.assertTrue(found.value.contains(arb(ys[k])) or abs(ys[k]) > 1e6)
+
+    def test_a_curve_in_pieces_is_open_where_it_jumps_and_joined_where_it_does_not(self) -> None:
+        jumping = self.study("x for x < 1; x + 2 otherwise").curve("f", WINDOW)
+        for piece in jumping.pieces:
+            self.assertFalse(((piece[:-1, 0] < 1) & (piece[1:, 0] > 1)).any())
+        ends = [(piece[0, 0], piece[-1, 0]) for piece in jumping.pieces if len(piece) > 2]
+        self.assertAlmostEqual(1.0, ends[0][1], places=3)
+        self.assertAlmostEqual(1.0, ends[-1][0], places=3)
+
+    def test_zeros_of_a_function_in_pieces(self) -> None:
+        study = self.study("x + 1 for x < 0; x - 2 for x > 1; 1 otherwise")
+        found = study.zeros("f", -4, 4)
+        self.assertEqual(["−1", "2"], [zero.exact for zero in found])
+        # A jump over zero is none.
+        self.assertEqual(0, len(self.study("-1 for x < 0; 1 otherwise").zeros("f", -2, 2)))
+
+
+class EditTest(unittest.TestCase):
+    """Whatever is edited, the study means what a fresh one with the same lines means."""
+
+    TEXTS = (
+        "f(x) = x + a",
+        "f(x) = a x^2 for x > -1",
+        "f(x) = g(x) + 1",
+        "g(x) = f(x)^2",
+        "g(x) = sin(b x)",
+        "h(x) = f(g(x)) - f(1)",
+        "h(x) = f'(x) + sum(k x, k, 1, 3)",
+        "a = 2",
+        "a = b + 1",
+        "b = 1/2",
+        "b = h(0)",
+        "c = [a, b]",
+        "c = (a, f(b))",
+        "x^2 - c",
+        "x^2 + y^2 = a",
+        "# note",
+        "f(x) = sin(",
+        "q(x) = unknown(x)",
+        "",
+    )
+
+    def meaning(self, study: Study) -> list[tuple[object, ...]]:
+        return [
+            (
+                made.kind,
+                made.name,
+                made.mathml,
+                None if made.problem is None else (made.problem.code, made.problem.message),
+            )
+            for made in study.definitions()
+        ]
+
+    def values(self, study: Study) -> list[str]:
+        found = []
+        for made in study.definitions():
+            if made.problem is None and made.kind == "function" and not made.aside:
+                found.append(study.evaluate(f"{made.name}(3/4)").decimal(20))
+        return found
+
+    def test_random_edits_leave_what_a_fresh_reading_gives(self) -> None:
+        drawn = random.Random(SEED)  # noqa: S311 - a fixed seed is wanted
+        study = Study()
+        for number in range(1, 9):
+            study.write(number, drawn.choice(self.TEXTS))
+        checked = 0
+        for _ in range(160):
+            line = drawn.choice(study.lines).id
+            if drawn.random() < 0.1:
+                study.mark_line(line, aside=drawn.random() < 0.5)
+            else:
+                study.write(line, drawn.choice(self.TEXTS))
+            fresh = Study.from_dict(study.to_dict())
+            with self.subTest([each.text for each in study.lines]):
+                self.assertEqual(self.meaning(fresh), self.meaning(study))
+                self.assertEqual(self.values(fresh), self.values(study))
+                checked += len(self.values(study))
+        self.assertGreater(checked, 60)
+
+    def test_an_edit_that_makes_a_circle_is_found_at_once(self) -> None:
+        study = Study()
+        for text in ("f(x) = x", "g(x) = f(x) + 1", "h(x) = g(x)"):
+            study.define(text)
+        with self.assertRaises(CycleError):
+            study.define("f(x) = h(x)")
+        self.assertEqual("3", study.evaluate("h(2)").exact)
+
+    def test_edits_upon_edits_do_not_pile_up(self) -> None:
+        """The graph that edits share is made anew before it is full."""
+        study = Study()
+        study.define("f(x) = x")
+        study.define("g(x) = f(x)^2")
+        for k in range(1, 1500):
+            study.write(1, f"f(x) = {k} x^{k % 7 + 2} + sin({k} x) + cos({k} x)/(x^2 + {k})")
+            if k % 50 == 0:
+                self.assertIsNone(study.definition(2).problem)
+            study.names()
+        self.assertIsNone(study.definition(2).problem)
