@@ -98,3 +98,41 @@ class ModelTest(BrowserTest):
             "shared/answers.js",
         )
         self.assertEqual([[1, 2, "bad", "bad", *range(10, 20)], [2, "again"]], asked)
+
+    def test_names_are_found_by_their_beginnings_spellings_and_meanings(self) -> None:
+        names = """[
+          { name: 'sin', meaning: 'the sine of an angle', insert: 'sin(' },
+          { name: 'sinh', meaning: 'the hyperbolic sine', insert: 'sinh(' },
+          { name: 'asin', meaning: 'the angle whose sine is x', insert: 'asin(', spellings: ['arcsin'] },
+          { name: 'pi', meaning: 'half a turn', insert: 'pi' },
+        ]"""
+        table = (
+            ("si", ["sin", "sinh"]),
+            ("sin", ["sinh"]),
+            ("arc", ["asin"]),
+            ("sine", ["sin", "sinh", "asin"]),
+            ("turn", ["pi"]),
+            ("tur", []),
+            ("SI", ["sin", "sinh"]),
+            ("q", []),
+        )
+        for word, expected in table:
+            with self.subTest(word):
+                found = f"m.matching('{word}', {names}).map((each) => each.name)"
+                self.assertEqual(expected, self.call(found, "bench/names.model.js"))
+
+    def test_a_name_is_put_in_for_the_word_before_the_caret(self) -> None:
+        table = (
+            ("m.wordBefore('2 si', 4)", "si"),
+            ("m.wordBefore('f(x) = ', 7)", ""),
+            ("m.wordBefore('2si + 1', 3)", "si"),
+            ("m.completed('2 si', 4, 'sin(')", {"text": "2 sin(", "caret": 6}),
+            ("m.completed('si(x)', 2, 'sin(')", {"text": "sin(x)", "caret": 3}),
+            ("m.completed('2p x', 2, 'pi')", {"text": "2pi x", "caret": 3}),
+            ("m.inserted('x + 1', 0, 5, '√(…)')", {"text": "√(x + 1)", "caret": 8}),
+            ("m.inserted('', 0, 0, '|…|')", {"text": "||", "caret": 1}),
+            ("m.inserted('2x', 1, 1, 'π')", {"text": "2πx", "caret": 2}),
+        )
+        for expression, expected in table:
+            with self.subTest(expression):
+                self.assertEqual(expected, self.call(expression, "bench/names.model.js"))

@@ -123,6 +123,57 @@ class WritingTest(BrowserTest):
         self.assertTrue(self.row("rope").is_visible())
 
 
+class RowTest(BrowserTest):
+    def test_a_line_is_edited_in_place_with_the_same_aids(self) -> None:
+        self.open_new_study("f(x) = x", "g(x) = x^2")
+        self.row("f").locator(".row-formula").click()
+        field = self.page.get_by_label("Text of f", exact=True)
+        field.fill("f(x) = flo")
+        self.page.wait_for_function("() => document.querySelector('#new-line') !== null")
+        field.press_sequentially("o")
+        self.row("f").locator(".name").first.wait_for()
+        self.row("f").locator(".name").first.dispatch_event("mousedown")
+        self.page.wait_for_function(
+            "() => [...document.querySelectorAll('.row-editor input')].some((f) => f.value === 'f(x) = floor(')"
+        )
+        # A Reference that is opened for a line puts its example into that line.
+        self.row("f").get_by_role("button", name="Reference", exact=True).click()
+        self.page.get_by_role("searchbox", name="Search the Reference").fill("hanging rope")
+        field.fill("f(x) = ")
+        self.page.get_by_title("Insert the example 3 cosh(x/3)").click()
+        self.page.wait_for_function(
+            "() => [...document.querySelectorAll('.row-editor input')].some((f) => f.value === 'f(x) = 3 cosh(x/3)')"
+        )
+        field.press("Enter")
+        self.settle()
+        self.assertIn("f(x)=3cosh", self.text(self.row("f").locator(".row-formula")))
+
+    def test_every_kind_of_line_is_kept_typeset_and_says_what_is_not_drawn(self) -> None:
+        lines = (
+            "P(t) = (cos t, sin t) for 0 <= t <= 2pi",
+            "r(theta) = 2 + sin(4theta)",
+            "ring: x^2 + y^2 < 9",
+            "area(l, w) = l w",
+            "L = from 0 to 1 in 3 points",
+        )
+        self.open_new_study(*lines)
+        self.page.get_by_text(
+            "Only functions of one variable are drawn on the plane yet"
+        ).wait_for()
+        self.assertEqual(
+            len(lines), self.page.locator(".row-state", has_text="not drawn yet").count()
+        )
+        self.assertEqual("[0, 0.5, 1]", self.row("L").locator(".row-value").inner_text())
+        self.assertEqual(0, self.page.locator(".row-problem:visible").count())
+        self.write("q(x) = area(x, L)")
+        self.page.get_by_text("A function has one value at a place").wait_for()
+        self.page.reload()
+        self.page.wait_for_selector(".row-state")
+        self.assertEqual(
+            len(lines), self.page.locator(".row-state", has_text="not drawn yet").count()
+        )
+
+
 class WorkingTest(BrowserTest):
     def test_calculations_are_kept_with_exact_forms_and_follow_the_study(self) -> None:
         self.open_new_study("f(x) = a x^2")

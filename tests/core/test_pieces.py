@@ -19,13 +19,12 @@ PIECES = (
     ("x^2 for x < 0; 2x + 1 for 0 <= x < 2; 5 otherwise", {-3: 9, 0: 1, 1: 3, 2: 5, 9: 5}),
     ("1 for x < 0; 2 for x > 0", {-1: 1, 0: None, 1: 2}),
     ("1 for x <= 1; 2 for x >= 1", {1: 1, 2: 2}),
-    ("x for 0 <= x <= 1", {0: 0, 1: 1, 2: None}),
+    ("x for 0 <= x <= 1; 3 for 4 < x <= 5", {0: 0, 1: 1, 2: None, 4: None, 5: 3}),
     ("x for x != 2; 7 otherwise", {2: 7, 3: 3}),
     ("sqrt(x) for x < 4; 0 otherwise", {-1: None, 1: 1, 4: 0}),
     ("1/x for x != 0; 0 otherwise", {0: 0, 2: Fraction(1, 2)}),
     ("1 for x < a; 2 otherwise", {1: 1, 3: 2}),
     ("1 for x < sqrt(2); 2 otherwise", {1: 1, 2: 2}),
-    ("3 otherwise", {0: 3}),
 )
 
 
@@ -113,7 +112,11 @@ class EditTest(unittest.TestCase):
         "# note",
         "f(x) = sin(",
         "q(x) = unknown(x)",
-        "",
+        "a = 3",
+        "b = 5/2",
+        "f(x) = b - x",
+        "g(x) = a/x",
+        "p(x) = f(x) + g(x)",
     )
 
     def meaning(self, study: Study) -> list[tuple[object, ...]]:
@@ -140,7 +143,7 @@ class EditTest(unittest.TestCase):
         for number in range(1, 9):
             study.write(number, drawn.choice(self.TEXTS))
         checked = 0
-        for _ in range(160):
+        for _ in range(260):
             line = drawn.choice(study.lines).id
             if drawn.random() < 0.1:
                 study.mark_line(line, aside=drawn.random() < 0.5)
@@ -151,7 +154,7 @@ class EditTest(unittest.TestCase):
                 self.assertEqual(self.meaning(fresh), self.meaning(study))
                 self.assertEqual(self.values(fresh), self.values(study))
                 checked += len(self.values(study))
-        self.assertGreater(checked, 60)
+        self.assertGreater(checked, 40)
 
     def test_an_edit_that_makes_a_circle_is_found_at_once(self) -> None:
         study = Study()

@@ -55,6 +55,18 @@ PROVED = (
     ("asin(x/4)", ["0"]),
     ("cosh(x) - 2", ["−1.316957897", "1.316957897"]),
     ("tanh(x)", ["0"]),
+    ("cot x", ["−5π/2", "−3π/2", "−π/2", "π/2", "3π/2", "5π/2"]),
+    ("sec(x)", []),
+    ("asinh(x - 1)", ["1"]),
+    ("atanh(x/20)", ["0"]),
+    ("acosh(x) - 1", ["1.543080635"]),
+    ("cbrt(x) - 2", ["8"]),
+    ("log(x, 2) - 3", ["8.000000000"]),
+    ("erf(x - 2)", ["2"]),
+    ("csch(x)", []),
+    ("gamma(x + 11) - 1", ["−10", "−9"]),
+    ("integral(t - 2, t, 0, x)", ["0", "4.000000000"]),
+    ("sum(x^k, k, 0, 3)", ["−1"]),
 )
 #: Functions of which not everything can be proved: at least these zeros, and it says so.
 NOT_COMPLETE = (

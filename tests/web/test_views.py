@@ -7,6 +7,7 @@ import uuid
 from unittest import mock
 
 from axis_path.core import Study
+from axis_path.core.catalogue import FUNCTIONS
 from axis_path.store import create_study, open_study, session_scope
 from axis_path.web import Settings, create_app
 from axis_path.web.settings import read_settings
@@ -146,6 +147,102 @@ class BenchViewTest(WebTest):
         self.assertIn("<math>", answer["mathml"])
         wrong = self.post(study_id, "preview", id=1, text="f(x) = (x")
         self.assertEqual([7, 8], wrong["problem"]["position"])
+
+    def test_exact_forms_come_beside_their_decimals(self) -> None:
+        study_id = self.make(
+            "k = sqrt(8)", "A = (1/2, k)", "L = [1, 2]", "f(x) = k x", "s = 3", "b = 1/4"
+        )
+        found = self.post(study_id, "exact")["exact"]
+        self.assertEqual({"1", "2", "3", "6"}, set(found))
+        self.assertEqual(("2*sqrt(2)", "2.828427"), (found["1"]["exact"], found["1"]["decimal"]))
+        self.assertIn("<msqrt>", found["1"]["mathml"])
+        self.assertEqual("(1/2, 2*sqrt(2))", found["2"]["exact"])
+        # A decimal that is the number itself needs nothing beside it.
+        self.assertEqual(
+            [False, False, True, True], [found[key]["is_plain"] for key in ("1", "2", "3", "6")]
+        )
+        moved = self.post(
+            study_id, "exact", drafts=[{"do": "write", "id": 1, "text": "k = sqrt(2)"}]
+        )
+        self.assertEqual("sqrt(2)", moved["exact"]["1"]["exact"])
+
+    def test_the_working_is_kept_and_computed_with_as_many_digits_as_wanted(self) -> None:
+        study_id = self.make("f(x) = x^2")
+        for text in ("f(1/7)", "1/(1 + i)", "f(", "1/0", "pi"):
+            self.post(study_id, "commands", commands=[{"do": "work", "id": None, "text": text}])
+        lines = self.post(study_id, "working", digits=12)["working"]
+        self.assertEqual(
+            ["1/49", "1/2 - i/2", None, "", "pi"],
+            [line["result"] and line["result"]["exact"] for line in lines],
+        )
+        self.assertEqual("0.0204081632653", lines[0]["result"]["decimal"])
+        self.assertEqual("0.5 − 0.5 i", lines[1]["result"]["decimal"])
+        self.assertEqual("A closing bracket is missing.", lines[2]["problem"]["message"])
+        self.assertEqual(
+            {"position": [2, 2], "text": ")", "label": "Close the bracket"},
+            lines[2]["problem"]["repair"],
+        )
+        self.assertEqual(
+            ("undefined", "a division by zero"),
+            (lines[3]["result"]["decimal"], lines[3]["result"]["reason"]),
+        )
+        long = self.post(study_id, "working", digits=100)["working"][4]["result"]["decimal"]
+        self.assertEqual(101, len(long))
+        self.post(
+            study_id,
+            "commands",
+            commands=[{"do": "work", "id": 1, "text": "f(2)"}, {"do": "unwork", "id": 3}],
+        )
+        self.assertEqual(
+            ["4", "1/2 - i/2", "", "pi"],
+            [
+                line["result"]["exact"]
+                for line in self.post(study_id, "working", digits=4)["working"]
+            ],
+        )
+        self.post(study_id, "history", do="undo")
+        self.assertEqual(5, len(self.post(study_id, "working", digits=4)["working"]))
+        for digits in (0, 1001, "7", None):
+            with self.subTest(digits):
+                self.post(study_id, "working", 400, digits=digits)
+
+    def test_the_reference_tells_of_every_function(self) -> None:
+        answer = self.client.get("/reference").get_json()
+        names = [entry["name"] for entry in answer["entries"]]
+        self.assertEqual(set(FUNCTIONS) | {"pi", "e", "sum", "product", "integral"}, set(names))
+        self.assertEqual(len(names), len(set(names)))
+        for entry in answer["entries"]:
+            with self.subTest(entry["name"]):
+                self.assertIn(entry["group"], answer["groups"])
+                self.assertIn("<math>", entry["signature"] + entry["typeset"])
+                self.assertTrue(entry["meaning"] and entry["insert"].startswith(entry["name"]))
+
+    def test_a_new_name_and_a_deletion_tell_what_they_touched(self) -> None:
+        study_id = self.make("f(x) = x", "g(x) = f(x) + 1")
+        answer = self.post(study_id, "commands", commands=[{"do": "rename", "id": 1, "name": "q"}])
+        self.assertEqual("Rename f to q", answer["undo"])
+        self.assertEqual(["g"], answer["scene"]["rows"][0]["used_by"])
+        self.assertEqual("g(x) = q(x) + 1", answer["scene"]["rows"][1]["text"])
+        for name, code in (
+            ("sin", "study.name_taken"),
+            ("g", "study.name_taken"),
+            ("2", "study.name_taken"),
+        ):
+            with self.subTest(name):
+                refused = self.post(
+                    study_id, "commands", 400, commands=[{"do": "rename", "id": 1, "name": name}]
+                )
+                self.assertEqual(code, refused["error"]["code"])
+        answer = self.post(study_id, "commands", commands=[{"do": "remove", "id": 1}])
+        self.assertEqual("Delete q, which g needed", answer["undo"])
+
+    def test_texts_that_are_no_text_are_refused(self) -> None:
+        study_id = self.make("f(x) = x")
+        for text, status in (("x\x00", 400), ("x" * 2_001, 413)):
+            with self.subTest(text[:3]):
+                command = {"do": "write", "id": None, "text": text}
+                refused = self.post(study_id, "commands", status, commands=[command])
+                self.assertTrue(refused["error"]["message"])
 
     def test_windows_are_made_from_typed_bounds(self) -> None:
         study_id = self.make("f(x) = x for 0 <= x <= 4")

@@ -10,6 +10,7 @@ from flask_wtf.csrf import CSRFError
 from werkzeug.exceptions import HTTPException
 
 from axis_path.core.errors import LimitError, MathError
+from axis_path.core.study import problem_dict
 from axis_path.store import StaleVersionError, StudyMissingError
 from axis_path.web.answers import json_answer
 
@@ -40,10 +41,7 @@ def _answer(status: int, code: str, message: str, **more: object):  # noqa: ANN2
 
 def _math_error(error: MathError):  # noqa: ANN202
     status = 413 if isinstance(error, LimitError) else 400
-    return _answer(
-        status, error.code, error.message, position=list(error.position),
-        suggestion=error.suggestion, letters=list(error.letters),
-    )  # fmt: skip
+    return _answer(status, **problem_dict(error))
 
 
 def _missing(error: StudyMissingError):  # noqa: ANN202

@@ -11,7 +11,7 @@ from __future__ import annotations
 from itertools import pairwise
 
 import flint
-from flint import acb, arb
+from flint import acb, arb, fmpq
 
 from axis_path.core.arithmetic import Ball, Defined, analytic, ball
 from axis_path.core.errors import LimitError, NotHandledError
@@ -79,6 +79,10 @@ def _proved_integral(
     if not (low.value.is_finite() and high.value.is_finite()):
         unknown = ball.made(ball.whole_line(), low, high)
         return ball.limited(unknown, Defined.MAYBE, _OPEN_REASON, continuous=False)
+    if low.exact is not None and high.exact is not None and low.exact == high.exact:
+        # An integral over no length is 0, wherever its body has a value.
+        body = run_inner(inner, backend, captured, low)
+        return ball.made(arb(0), body, low, high, exact=fmpq(0))
     turned = bool(high.value < low.value)
     if turned:
         low, high = high, low

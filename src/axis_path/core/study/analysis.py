@@ -10,6 +10,7 @@ from __future__ import annotations
 import threading
 from collections import OrderedDict
 from dataclasses import dataclass, field, replace
+from functools import cached_property
 
 from axis_path.core.errors import LimitError, MathError, NotHandledError, ShapeError
 from axis_path.core.evaluate import (
@@ -139,6 +140,16 @@ class Analysis:
             frozenset(n for n, m in self._named.items() if m.kind in CALLED),
             frozenset(n for n, m in self._named.items() if m.kind in VALUED),
         )
+
+    @cached_property
+    def used_by(self) -> dict[str, list[int]]:
+        """Give, for every name, the places of the lines that use it."""
+        users: dict[str, list[int]] = {}
+        for index, (key, meaning) in enumerate(zip(self.keys, self.meanings, strict=True)):
+            if not key.aside:
+                for used in meaning.uses:
+                    users.setdefault(used, []).append(index)
+        return users
 
     def users(self, name: str) -> list[str]:
         """Give the names of the lines that need a name."""
@@ -433,9 +444,13 @@ def _edited(keys: tuple[LineKey, ...], before: Analysis) -> Analysis | None:
     meanings = list(before.meanings)
     for index in changed:
         meanings[index] = raw[keys[index]]
-    touched = _dependents(names, keys, meanings)
-    order = None if touched is None else order_of_need(keys, meanings, touched)
-    if order is None or any(before.meanings[index].problem is not None for index in order):
+    touched = _dependents(names, before, set(changed))
+    needed = {meanings[index].name for index in touched}
+    if any(meanings[index].uses & needed for index in changed):
+        # It may be a circle, or the edited lines use one another: the long way finds out.
+        return None
+    order = order_of_need(keys, meanings, touched)
+    if any(before.meanings[index].problem is not None for index in order):
         return None
     analysis = Analysis(
         before.unit, keys, (), before.vocabulary, raw, before.workshop, *before.names_and_marks()
@@ -444,31 +459,21 @@ def _edited(keys: tuple[LineKey, ...], before: Analysis) -> Analysis | None:
         meanings[index] = raw.get(keys[index]) or meanings[index]
     with before.workshop.lock:
         analysis.settle(order, meanings)
-    return None if any(meanings[index].problem is not None for index in order) else analysis
+    if any(meanings[index].problem is not None for index in order):
+        return None
+    if all(meanings[index].uses == before.meanings[index].uses for index in changed):
+        analysis.used_by = before.used_by
+    return analysis
 
 
-def _dependents(
-    names: set[str], keys: tuple[LineKey, ...], meanings: list[Meaning]
-) -> set[int] | None:
-    """Give the lines that define some names and all that need them; None if one needs itself."""
-    users: dict[str, list[int]] = {}
-    own: dict[str, int] = {}
-    for index, (key, meaning) in enumerate(zip(keys, meanings, strict=True)):
-        if key.aside:
-            continue
-        for used in meaning.uses:
-            users.setdefault(used, []).append(index)
-        if meaning.name in names:
-            own[meaning.name] = index
-    touched, waiting = set(own.values()), sorted(own)
+def _dependents(names: set[str], before: Analysis, changed: set[int]) -> set[int]:
+    """Give the edited lines and all that need them, by what the other lines used before."""
+    touched, waiting = set(changed), sorted(names)
     for name in waiting:
-        for index in users.get(name, ()):
-            used_by = meanings[index].name
-            if used_by in names:
-                # It may be a circle; the long way finds out, and names it.
-                return None
+        for index in before.used_by.get(name, ()):
             if index not in touched:
                 touched.add(index)
-                if used_by is not None:
-                    waiting.append(used_by)
+                user = before.meanings[index].name
+                if user is not None:
+                    waiting.append(user)
     return touched

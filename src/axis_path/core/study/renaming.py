@@ -39,7 +39,7 @@ def renamed(text: str, meaning: Meaning, name: str, new: str) -> str:
     if line is not None and name in meaning.uses:
         hidden = own_variables(line)
         places = {
-            use.span[0]
+            _begin(text, use.span[0])
             for node in line_nodes(line)
             for use in free_uses(node, hidden)
             if name_of(use) == name
@@ -56,6 +56,13 @@ def renamed(text: str, meaning: Meaning, name: str, new: str) -> str:
         if stop is not None:
             text = _replaced(text, start, stop, new)
     return text
+
+
+def _begin(text: str, at: int) -> int:
+    """Give where a name begins whose node may begin with the brackets around it."""
+    while text[at] in "( ":
+        at += 1
+    return at
 
 
 def _replaced(text: str, start: int, stop: int, new: str) -> str:
