@@ -1,6 +1,8 @@
 """The graph of operations: equal parts once, derivatives right, factors that lose no zero."""
 
 import math
+import pickle
+import re
 import threading
 import unittest
 from fractions import Fraction
@@ -10,7 +12,10 @@ from flint import arb
 
 from axis_path.core.arithmetic import Ball, Defined, ball, ball_functions, precision
 from axis_path.core.errors import LimitError
-from axis_path.core.evaluate import Expression, Graph, Op, digits_of
+from axis_path.core.evaluate import Expression, Graph, Op, RealFunction, digits_of, run
+from axis_path.core.evaluate.backends import Fast
+from axis_path.core.evaluate.graph import Inner
+from axis_path.core.language.tree import Summary
 from axis_path.core.limits import STEPS
 from tests.core.functions import make_function
 
@@ -198,3 +203,66 @@ class BallTest(unittest.TestCase):
         self.assertEqual(1, len({id(each) for each in derived}))
         value = function.sample(np.array([2.0]))[0]
         self.assertAlmostEqual(math.exp(math.sin(2)) * math.log(5), value)
+
+
+class InnerTest(unittest.TestCase):
+    """Steps put in for others, and bodies that run over a variable of their own."""
+
+    TEXTS = (
+        "x^2 + sin(x)/x - |x|",
+        "sqrt(x + 1) ln(x + 2) - 3^x",
+        "max(x, 1/2) + floor(x) - x^(1/3)",
+        "sum(k x^k, k, 1, 5)",
+        "integral(t^2 x, t, 0, x + 1)",
+        "product(x + k, k, 0, 3)/x",
+    )
+
+    def test_a_step_put_in_for_the_variable_is_a_function_of_a_function(self) -> None:
+        for text in self.TEXTS:
+            for inner in ("x + 1", "2x", "x^2 + 1/3"):
+                function = make_function(text)
+                direct = make_function(re.sub(r"(?<![a-w])x", f"({inner})", text))
+                with self.subTest(text, inner=inner), precision(160):
+                    place = make_function(inner).prove(ball.from_fraction(Fraction(3, 4)))
+                    put_in = function.prove(place)
+                    straight = direct.prove(ball.from_fraction(Fraction(3, 4)))
+                    self.assertTrue(put_in.value.overlaps(straight.value))
+
+    def test_substitution_touches_only_what_needs_the_step(self) -> None:
+        graph = Graph()
+        x, y = graph.add(Op.VARIABLE), graph.add(Op.INPUT, payload="y")
+        apart = graph.call("sin", (y,))
+        whole = graph.plus(graph.times(x, x), apart)
+        moved = graph.substitute(whole, x, graph.number(3))
+        self.assertEqual(9, graph.value(graph.steps[moved].arguments[0]))
+        self.assertEqual(apart, graph.steps[moved].arguments[1])
+        self.assertEqual(whole, graph.substitute(whole, graph.number(77), y))
+
+    def test_a_body_is_the_same_whether_it_is_summed_or_written_out(self) -> None:
+        graph = Graph()
+        bound, x = graph.add(Op.INPUT, payload="#1"), graph.add(Op.VARIABLE)
+        body = graph.times(graph.plus(bound, x), graph.call("cos", (x,)))
+        made = graph.summarise(Summary.SUM, body, bound, (graph.number(1), graph.number(3)))
+        step = graph.steps[made]
+        assert isinstance(step.payload, Inner)
+        captured = step.arguments[2:]
+        self.assertEqual(body, graph.instantiate(step.payload, captured, bound))
+        # The cosine does not hold the bound variable: it is computed once, outside.
+        self.assertIn(graph.call("cos", (x,)), captured)
+        written = [graph.instantiate(step.payload, captured, graph.number(k)) for k in (1, 2, 3)]
+        total = graph.plus(graph.plus(written[0], written[1]), written[2])
+        lock = threading.RLock()
+        xs = np.linspace(-2, 2, 9)
+        one, other = (
+            RealFunction("f", "x", Expression(graph, index, lock)).sample(xs)
+            for index in (made, total)
+        )
+        np.testing.assert_allclose(one, other, rtol=1e-14)
+
+    def test_a_program_travels_without_what_was_bound_to_it(self) -> None:
+        function = make_function("sin(x)^2 + sum(k, k, 1, 4)")
+        xs = np.linspace(0, 1, 5)
+        before = function.sample(xs)
+        copy = pickle.loads(pickle.dumps(function.expression.program))  # noqa: S301 - our own
+        self.assertEqual(function.expression.program, copy)
+        np.testing.assert_array_equal(before, run(copy, Fast(), xs, {})[0])
