@@ -42,6 +42,15 @@ LARGEST_MARKS = Limit(60, "stretches", "The stretches with zeros that are marked
 FOUND = Limit(500, "findings", "The findings of one search.")
 FINDINGS = Limit(100, "entries", "The entries of the Findings panel of one study.")
 
+#: A count beyond this is no longer written out.
+_LARGEST_WRITTEN = 10**15
+
+
+def written_count(count: int) -> str:
+    """Write how many there would be, for the sentence of a limit."""
+    return f"{count:,}" if count <= _LARGEST_WRITTEN else f"more than {_LARGEST_WRITTEN:,}"
+
+
 ALL: dict[str, Limit] = {
     name: value for name, value in globals().items() if isinstance(value, Limit)
 }

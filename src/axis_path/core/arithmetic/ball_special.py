@@ -156,7 +156,7 @@ def binomial(n: Ball, k: Ball) -> Ball:
     if taken < 0:
         return made(arb(0), n, k, exact=fmpq(0))
     if taken * max(things.bit_length(), 1) <= WHOLE_BITS:
-        return made(arb(0), n, k, exact=fmpq(flint.fmpz.bin_uiui(things, taken)))
+        return made(arb(0), n, k, exact=fmpq(math.comb(things, taken)))
     value = (arb(things + 1).lgamma() - arb(taken + 1).lgamma()
              - arb(things - taken + 1).lgamma()).exp()  # fmt: skip
     return made(value, n, k)

@@ -25,7 +25,7 @@ from axis_path.core.evaluate.function import (
 )
 from axis_path.core.evaluate.graph import Graph, Op
 from axis_path.core.evaluate.lists import inputs_of
-from axis_path.core.evaluate.program import run
+from axis_path.core.evaluate.program import most_bits, run
 from axis_path.core.evaluate.result import (
     Result,
     ResultKind,
@@ -64,6 +64,7 @@ __all__ = [
     "make_list",
     "make_point",
     "make_result",
+    "most_bits",
     "nearest_float",
     "run",
     "sample_inputs",

@@ -38,7 +38,8 @@ VALUE_BITS = 128
 
 def _written(x: Fraction) -> str:
     """Write a place for a sentence, short even where it is no short number."""
-    text = f"{float(x):.6g}" if x.denominator > 10_000 else str(x)
+    is_long = x.denominator > 10_000 or x.numerator.bit_length() > 100
+    text = f"{nearest_float(x):.6g}" if is_long else str(x)
     return text.replace("-", "−")
 
 

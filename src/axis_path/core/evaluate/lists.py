@@ -18,7 +18,7 @@ from axis_path.core.evaluate.function import (
     evaluate_constant,
     sample_inputs,
 )
-from axis_path.core.limits import LIST_LENGTH
+from axis_path.core.limits import LIST_LENGTH, written_count
 
 Floats = NDArray[np.float64]
 Values = Mapping[str, Fraction]
@@ -75,7 +75,8 @@ def _spaced(source: ListSource, at: Expression, values: Values) -> Elements:
         count = _count(found)
     if count > LIST_LENGTH.value:
         raise LimitError(
-            f"A list of {count:,} elements is too long; {LIST_LENGTH.value:,} is the most."
+            f"A list of {written_count(count)} elements is too long; "
+            f"{LIST_LENGTH.value:,} is the most."
         )
 
     def exact(index: int, bits: int) -> Ball:

@@ -15,6 +15,7 @@ from typing import Any, Protocol, TypeVar
 from axis_path.core.evaluate.graph import IMAGINARY, Fence, Graph, Inner, Op, Split, Step
 
 V = TypeVar("V")
+_MOST_BITS_OF_SUMS, _LEAST_BITS, _MOST_BITS, _BITS_FOR_ALL = 1_500, 4_000, 120_000, 1_200_000
 
 
 @dataclass(frozen=True, slots=True)
@@ -96,6 +97,16 @@ class Program:
     def is_complex(self) -> bool:
         """Tell whether i takes part."""
         return any(step.op == Op.CONSTANT and step.payload == IMAGINARY for step in self.steps)
+
+
+def most_bits(program: Program) -> int:
+    """Give with how many binary digits a program may be computed, so that it stays quick.
+
+    The sine of 10^9000 needs 30,000; an integral takes seconds with a tenth of that.
+    """
+    if any(step.op == Op.OVER for step in program.steps):
+        return _MOST_BITS_OF_SUMS
+    return max(_LEAST_BITS, min(_MOST_BITS, _BITS_FOR_ALL // max(len(program.steps), 1)))
 
 
 def extract(graph: Graph, *tops: int) -> Program:

@@ -20,7 +20,7 @@ from axis_path.core.evaluate.graph import Inner
 from axis_path.core.evaluate.program import run_inner
 from axis_path.core.evaluate.summaries import WatchingBackend
 from axis_path.core.language.tree import Summary
-from axis_path.core.limits import SUM_TERMS
+from axis_path.core.limits import SUM_TERMS, written_count
 
 _ENDS_REASON = "a sum between ends that are not whole"
 _OPEN_REASON = "an integral over a place without a value"
@@ -34,8 +34,10 @@ _CELLS, _NARROWEST = 400, 2.0**-40
 _PANELS = 16
 
 
-def _too_many(count: float) -> LimitError:
-    return LimitError(f"A sum of {count:,.0f} terms is too long; {SUM_TERMS.value:,} can be added.")
+def _too_many(count: int) -> LimitError:
+    return LimitError(
+        f"A sum of {written_count(count)} terms is too long; {SUM_TERMS.value:,} can be added."
+    )
 
 
 def proving(

@@ -23,6 +23,11 @@ from axis_path.core.limits import DIGITS
 _SMALLEST_PLAIN, _LARGEST_PLAIN = -6, 15
 _START_BITS, _MORE_BITS = 96, 2_000
 _LARGEST_BITS = 200_000
+#: With how many binary digits a number may be computed where nobody says otherwise.
+_MOST_BITS = 4_000
+#: A float's own bits; how near to 0 a value is taken as 0; how near a decimal is shown as 0.
+_FLOAT_BITS, _SMALL, _TINY = 53, arb(2) ** -40, arb(2) ** -2_000
+_NOT_DECIDED = "not decided: it needs more digits than are computed"
 #: A part of a complex number that cannot be told from 0 in so many digits is 0.
 _REAL_DIGITS = 30
 
@@ -89,21 +94,26 @@ class Result:
         return self.decimals(digits)
 
 
-def make_result(at_bits: Callable[[int], Ball], look: Callable[[], ExactForm]) -> Result:
+def make_result(
+    at_bits: Callable[[int], Ball],
+    look: Callable[[], ExactForm],
+    *,
+    most_bits: int = _MOST_BITS,
+) -> Result:
     """Make a number from what computes its ball at a precision.
 
     Args:
         at_bits: computes the ball with so many binary digits.
         look: looks for an exact form where the ball itself knows none.
+        most_bits: with how many it may be asked at the most.
     """
-    found = at_bits(_START_BITS)
-    no_form = ExactForm(None)
+    found = _settled(at_bits, most_bits)
     if not found.is_defined:
-        reason = found.reason or "not decided"
-        return Result(ResultKind.NUMBER, math.nan, reason, lambda digits: "", lambda: no_form)
+        return _no_value(found.reason or _NOT_DECIDED)
     if not _is_writable(found):
-        reason = "too large or too small to be written"
-        return Result(ResultKind.NUMBER, math.nan, reason, lambda digits: "", lambda: no_form)
+        return _no_value("too large or too small to be written")
+    if not _is_told(found):
+        return _no_value(_NOT_DECIDED)
     # What cannot be told from zero is shown as zero, not as the noise of the last bits.
     value = 0.0 if found.value.contains(0) else float(found.value.mid())
 
@@ -112,9 +122,36 @@ def make_result(at_bits: Callable[[int], Ball], look: Callable[[], ExactForm]) -
         return ExactForm(known) if known is not None else look()
 
     return Result(
-        ResultKind.NUMBER, value, "", lambda digits: decimal_text(at_bits, digits), exact,
+        ResultKind.NUMBER, value, "",
+        lambda digits: decimal_text(at_bits, digits, most_bits=most_bits), exact,
         rational=None if found.exact is None else to_fraction(found.exact),
     )  # fmt: skip
+
+
+def _no_value(reason: str) -> Result:
+    return Result(
+        ResultKind.NUMBER, math.nan, reason, lambda digits: "", lambda: ExactForm(None)
+    )  # fmt: skip
+
+
+def _settled(at_bits: Callable[[int], Ball], most_bits: int) -> Ball:
+    """Compute a ball finely enough to tell whether it is defined, and what number it is."""
+    bits = _START_BITS
+    while True:
+        found = at_bits(bits)
+        is_clear = found.defined is not Defined.MAYBE and (not found.is_defined or _is_told(found))
+        if is_clear or bits >= most_bits:
+            return found
+        bits = min(4 * bits, most_bits)
+
+
+def _is_told(found: Ball) -> bool:
+    """Tell whether a ball says what number it is: its first digits, or that it is as good as 0."""
+    if found.exact is not None or found.value.is_exact():
+        return True
+    if not found.value.contains(0):
+        return bool(found.value.rel_accuracy_bits() >= _FLOAT_BITS)
+    return bool(found.value.rad() < _SMALL)
 
 
 def known_form(found: Ball) -> str | None:
@@ -225,27 +262,37 @@ def _size(value: arb, sign: int = 0) -> int:
     return int(exponent) if sign else abs(int(exponent))
 
 
-def decimal_text(at_bits: Callable[[int], Ball], digits: int = 10) -> str:
+def decimal_text(
+    at_bits: Callable[[int], Ball], digits: int = 10, *, most_bits: int = _MOST_BITS
+) -> str:
     """Give a number with ``digits`` significant digits, computing it as finely as that needs.
 
-    A number that cannot be told from zero within 2,000 further bits is given as ``0``; one that
-    is not defined as an empty text.
+    A number that cannot be told from zero with so many binary digits is given as ``0``: it is
+    within 10^-600 of it. One that is not defined, or not known well enough for its digits, is given as an empty text.
     """
     if not 1 <= digits <= DIGITS.value:
         raise LimitError(f"Between 1 and {DIGITS.value:,} digits can be shown.")
     bits = _START_BITS + math.ceil(digits * math.log2(10))
-    limit = bits + _MORE_BITS
+    limit = max(bits + _MORE_BITS, most_bits)
     while True:
         found = at_bits(bits)
-        if found.defined is not Defined.YES or not _is_writable(found):
+        is_decided = found.defined is not Defined.MAYBE
+        if is_decided and (not found.is_defined or not _is_writable(found)) and _is_sharp(found):
             return ""
-        text = digits_of(found, digits)
-        if text is not None:
-            return text
+        if found.is_defined:
+            text = digits_of(found, digits)
+            if text is not None:
+                return text
+            if bits >= limit and bool(found.value.rad() < _TINY):
+                return "0" if found.value.contains(0) else _fallback(found, digits)
         if bits >= limit:
-            # Its distance from zero, or from a change of digit, is under 10^-600.
-            return "0" if found.value.contains(0) else _fallback(found, digits)
+            return ""
         bits = min(2 * bits, limit)
+
+
+def _is_sharp(found: Ball) -> bool:
+    """Tell whether more digits would change nothing about whether a ball can be written."""
+    return not found.is_defined or bool(found.value.rel_accuracy_bits() > 1)
 
 
 def _fallback(found: Ball, digits: int) -> str:

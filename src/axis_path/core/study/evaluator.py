@@ -23,6 +23,7 @@ from axis_path.core.evaluate import (
     make_list,
     make_point,
     make_result,
+    most_bits,
     sample_inputs,
 )
 from axis_path.core.evaluate.lists import Elements
@@ -77,7 +78,8 @@ class Evaluator:
                 return ball.undefined(found.reason + self._place(node))
             return found
 
-        return make_result(at_bits, lambda: self._exact(expression))
+        most = most_bits(expression.program)
+        return make_result(at_bits, lambda: self._exact(expression), most_bits=most)
 
     def _place(self, node: Call) -> str:
         """Say at which place a function of the study has no value."""
