@@ -198,6 +198,8 @@ REPAIRS = (
     ("g(x) = f'", "g(x) = f'(x)"),
     ("x + y", "f(x, y) = x + y"),
     ("c: 3", "c = 3"),
+    ("x if x > 0", "x for x > 0"),
+    ("½x", "(1/2)x"),
 )
 
 WRONG = (
@@ -252,6 +254,13 @@ WRONG = (
         "A value has no domain; a function has, as in `f(x) = x^2 for x > 0`.",
         "2 for x > 1",
     ),
+    ("log2(8)", "language.unknown_name", "The base of a logarithm is its second value", "log2"),
+    ("log_b(8)", "language.unknown_name", "The base of a logarithm is its second value", "log_b"),
+    ("∫ x", "language.grammar", "For ∫ write `integral(x^2, x, 0, 2)`.", "∫"),
+    ("5%", "language.grammar", "For % write a division by 100.", "%"),
+    ("d/dx x^2", "language.grammar", "A derivative is written with ′", "d/dx"),
+    ("q'(2)", "language.unknown_name", "`q` is no function here", "q'"),
+    ("integral(q, 0, 1)", "language.unknown_name", "`q` is no function here", "q"),
     ("f(x) = 1 = 2", "language.grammar", "A function has one value", "1 = 2"),
     ("3 = 4", "language.grammar", "An equation or an inequality to draw holds x or y.", "3 = 4"),
     ("1 < x > 3", "language.grammar", "Both signs point the same way", "1 < x > 3"),

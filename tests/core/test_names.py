@@ -44,6 +44,8 @@ GIVEN = (
     (("[1, 2]", "from 1 to 3 step 1"), ["L", "M"]),
     (("x^2 + y^2 = 1", "x = 3"), []),
     (("f = 2", "x"), ["f", "g"]),
+    (("q(x) = x^2", "q'(x)", "integral(q, 0, x)"), ["q", "f", "g"]),
+    (("q'(x)", "q(x) = x^2"), ["f", "q"]),
 )
 
 #: A list, its number of elements, and its last one.

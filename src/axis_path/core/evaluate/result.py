@@ -268,7 +268,8 @@ def decimal_text(
     """Give a number with ``digits`` significant digits, computing it as finely as that needs.
 
     A number that cannot be told from zero with so many binary digits is given as ``0``: it is
-    within 10^-600 of it. One that is not defined, or not known well enough for its digits, is given as an empty text.
+    within 10^-600 of it. One that is not defined, or not known well enough for its digits, is
+    given as an empty text.
     """
     if not 1 <= digits <= DIGITS.value:
         raise LimitError(f"Between 1 and {DIGITS.value:,} digits can be shown.")
@@ -277,7 +278,8 @@ def decimal_text(
     while True:
         found = at_bits(bits)
         is_decided = found.defined is not Defined.MAYBE
-        if is_decided and (not found.is_defined or not _is_writable(found)) and _is_sharp(found):
+        is_hopeless = not found.is_defined or not _is_writable(found)
+        if is_decided and is_hopeless and _is_sharp(found):
             return ""
         if found.is_defined:
             text = digits_of(found, digits)

@@ -79,8 +79,26 @@ COMPLAINTS = (
     ),
     Complaint(
         "A point has two coordinates, as in `(2, 3)`.",
+        lambda place: _is(place.bad, {Kind.COMMA}) and not place.is_after_for and _is_open(place),
+        ("(2, 3, 4)", "2 + (1, 2, 3)"),
+    ),
+    Complaint(
+        "A point stands in brackets, as in `(2, 3)`; a domain follows the word `for`.",
         lambda place: _is(place.bad, {Kind.COMMA}) and not place.is_after_for,
-        ("(2, 3, 4)", "2, 3"),
+        ("2, 3", "x^2, 0 < x < 2"),
+    ),
+    Complaint(
+        "A domain is written with signs, as in `for 0 <= x <= 2`.",
+        lambda place: _is(place.bad, {Kind.IN}) and place.is_after_for,
+        ("x^2 for x in [0, 2]",),
+    ),
+    Complaint(
+        "A function with a power needs a value after it, as in `sin^2 x`.",
+        lambda place: (
+            (place.bad is None or _is(place.bad, {Kind.CLOSE, Kind.RIGHT_BAR}))
+            and any(token.kind is Kind.RAISED for token in place.earlier[-4:])
+        ),
+        ("sin^2", "(sin^2)", "2 pi tide^2"),
     ),
     Complaint(
         "A domain needs one of <, ≤, >, ≥ or ≠, as in `for 0 <= x < 3`.",
@@ -133,7 +151,7 @@ COMPLAINTS = (
     Complaint(
         "Something is missing before the end.",
         lambda place: place.bad is None or _is(place.bad, {Kind.CLOSE, Kind.RIGHT_BAR}),
-        ("sin^2", "(sin^2)"),
+        (),
     ),
     Complaint("`{bad}` does not fit here.", lambda place: True, ("x for x > 0 > 1 > 2",)),
 )

@@ -30,6 +30,7 @@ _NAME = NAME_PATTERN.pattern
 _FUNCTION_HEAD = re.compile(rf"\s*({_NAME})\s*\(\s*({_NAME}(?:\s*,\s*{_NAME})*)\s*\)\s*=(?!=)")
 _VALUE_HEAD = re.compile(rf"\s*({_NAME})\s*=(?!=)")
 _LABEL = re.compile(rf"\s*({_NAME})\s*:")
+_DIFFERENTIAL = re.compile(r"(?<![A-Za-z0-9_])d/d[a-z](?![A-Za-z0-9_])")
 _FOR = re.compile(r"(?<![A-Za-z0-9_])for(?![A-Za-z0-9_])")
 
 
@@ -147,6 +148,12 @@ def read_line(text: str, vocabulary: Vocabulary) -> Line:
         )
     if text.lstrip().startswith("#"):
         return NoteLine(text.lstrip()[1:].strip())
+    quotient = _DIFFERENTIAL.search(text)
+    if quotient:
+        raise GrammarError(
+            "A derivative is written with ′ behind a function, as in `f'(x)`.",
+            position=quotient.span(),
+        )
     label = _LABEL.match(text)
     if label:
         return _read_labelled(text, label, vocabulary)

@@ -22,6 +22,7 @@ from axis_path.core.errors import (
     LimitError,
     MathError,
     NotHandledError,
+    UnknownNameError,
 )
 from axis_path.core.language.complain import explain
 from axis_path.core.language.scan import PRIME_SIGN, Token, scan
@@ -292,6 +293,12 @@ def _summary(name: str, arguments: tuple[Any, ...], span: Span) -> Node:
         if isinstance(function, _Function) and not isinstance(low, _Function):
             body = Call(function.name, (Name("x", function.span),), function.span)
             return Over(summary, body, "x", low, high, span)
+        if isinstance(function, Name):
+            raise UnknownNameError(
+                f"`{function.name}` is no function here; an integral of an expression names its "
+                f"variable, as in `{example}`.",
+                position=function.span,
+            )
     if len(arguments) != 4 or any(isinstance(each, _Function) for each in arguments):
         raise ArgumentCountError(
             f"`{name}` needs an expression, its variable, and from where to where, "

@@ -11,7 +11,13 @@ import unicodedata
 from dataclasses import dataclass
 from enum import StrEnum
 
-from axis_path.core.errors import GrammarError, LimitError, Repair
+from axis_path.core.errors import (
+    GrammarError,
+    LimitError,
+    MathError,
+    Repair,
+    UnknownNameError,
+)
 from axis_path.core.language.vocabulary import NAME_PATTERN, SUMMARIES, Piece, Vocabulary
 from axis_path.core.limits import DERIVATIVE_ORDER, LINE_LENGTH, NESTING, NUMBER_EXPONENT
 
@@ -167,6 +173,19 @@ def _next_tokens(text: str, at: int, vocabulary: Vocabulary) -> list[Token]:
     raise _bad_sign(text, at)
 
 
+#: Signs of print that are words here.
+_WRITTEN = {
+    "∫": "`integral(x^2, x, 0, 2)`",
+    "∑": "`sum(k^2, k, 1, 10)`",
+    "Σ": "`sum(k^2, k, 1, 10)`",
+    "∏": "`product(k, k, 1, 5)`",
+    "Π": "`product(k, k, 1, 5)`",
+    "{": "pieces one after the other, as in `x for x < 0; 5 otherwise`, or a list in `[1, 2]`",
+    "∘": "one function in the other, as in `f(g(x))`",
+    "%": "a division by 100",
+    "∈": "signs, as in `for 0 <= x <= 2`",
+}
+
 #: Letters of other scripts that look like those of ours, or mean the same.
 _ALIKE = dict(
     zip(
@@ -180,6 +199,13 @@ _ALIKE = dict(
 def _bad_sign(text: str, at: int) -> GrammarError:
     sign = text[at]
     position = (at, at + 1)
+    if sign in _WRITTEN:
+        return GrammarError(f"For {sign} write {_WRITTEN[sign]}.", position=position)
+    if unicodedata.category(sign) == "No" and "⁄" in unicodedata.normalize("NFKC", sign):
+        written = f"({unicodedata.normalize('NFKC', sign).replace('⁄', '/')})"
+        return GrammarError(
+            f"Write the fraction {sign} with a stroke.", position=position, suggestion=written
+        )
     plain = _ALIKE.get(sign) or unicodedata.normalize("NFKC", sign)
     if plain != sign and plain.isascii() and plain.strip():
         return GrammarError(
@@ -192,6 +218,12 @@ def _bad_sign(text: str, at: int) -> GrammarError:
 
 
 def _name_tokens(run: str, at: int, vocabulary: Vocabulary) -> list[Token]:
+    if run == "if":
+        raise GrammarError(
+            "A domain follows the word `for`, as in `x^2 for x > 0`.",
+            position=(at, at + 2),
+            suggestion="for",
+        )
     if run in _WORDS:
         return [Token(_WORDS[run], run, at, at + len(run))]
     return [_piece_token(piece, run, at) for piece in vocabulary.cut(run, at)]
@@ -293,10 +325,7 @@ def _decide_functions(tokens: list[Token], vocabulary: Vocabulary) -> list[Token
         if kind is Kind.PRIME:
             if decided and decided[-1].kind is Kind.DERIVED:
                 continue
-            raise GrammarError(
-                "A ′ stands after the name of a function, as in `f'(2)`.",
-                position=(token.start, token.end),
-            )
+            raise _no_function(decided[-1] if decided else None, token)
         if kind is Kind.NAME and vocabulary.is_function(text):
             if after is not None and after.kind is Kind.PRIME:
                 kind, text = Kind.DERIVED, _derived(token, after, tokens[index + 2 : index + 3])
@@ -316,6 +345,19 @@ def _decide_functions(tokens: list[Token], vocabulary: Vocabulary) -> list[Token
             kind = Kind.OPEN_CALL
         decided.append(Token(kind, text, token.start, token.end, token.raw))
     return decided
+
+
+def _no_function(before: Token | None, prime: Token) -> MathError:
+    """Make the error of a ′ that stands behind no function; another line may still define one."""
+    if before is None or before.kind is not Kind.NAME:
+        return GrammarError(
+            "A ′ stands after the name of a function, as in `f'(2)`.",
+            position=(prime.start, prime.end),
+        )
+    return UnknownNameError(
+        f"`{before.raw}` is no function here, so it has no derivative.",
+        position=(before.start, prime.end),
+    )
 
 
 def _derived(function: Token, prime: Token, after: list[Token]) -> str:

@@ -32,6 +32,7 @@ SUMMARIES = {
 WORDS = frozenset(
     {"for", "and", "otherwise", "from", "to", "in", "step", "points", "rad", "inf", "i", *SUMMARIES}
 )
+_LOG_WITH_BASE = re.compile(r"log_?([0-9]+)|log_([A-Za-z])")
 NAME_PATTERN = re.compile(r"[A-Za-z_α-ωπ][A-Za-z0-9_]*")
 
 
@@ -98,6 +99,13 @@ class Vocabulary:
         end = start + len(run)
         if self.is_known(whole) or len(run) == 1 or whole in GREEK:
             return [Piece(whole, start, end)]
+        based = _LOG_WITH_BASE.fullmatch(run)
+        if based:
+            raise UnknownNameError(
+                "The base of a logarithm is its second value, as in "
+                f"`log(8, {based[1] or based[2]})`.",
+                position=(start, end),
+            )
         pieces = self._split(run, start)
         if pieces is None:
             raise self._unknown(run, start)

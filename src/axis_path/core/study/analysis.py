@@ -310,7 +310,9 @@ class Analysis:
                 graph.steps[step].payload == IMAGINARY and graph.steps[step].op == Op.CONSTANT
                 for step in graph.reachable(*steps)
             ):
-                raise NotHandledError("`i` works in calculations; a function has real values.")
+                raise NotHandledError(
+                    "A function has real values; `i` works in Working, and in `z = 2 + 3i`."
+                )
             if body.lists:
                 return self._list_line(line, body)
             kind = _function_kind(line, body)
