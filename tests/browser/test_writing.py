@@ -174,6 +174,24 @@ class RowTest(BrowserTest):
         )
 
 
+class NarrowTest(BrowserTest):
+    def test_aids_and_panel_work_on_a_tablet_too(self) -> None:
+        """Leaving the field hides its keys, and must not move away what is being tapped."""
+        self.page = self.open_page(width=620, height=900)
+        self.open_new_study("f(x) = x")
+        field = self.page.locator("#new-line")
+        field.press_sequentially("g(x) = sq")
+        name = self.page.locator(".row-new .name").first
+        name.wait_for()
+        self.assertGreaterEqual(self.box(name)["y"], 0)
+        self.page.get_by_role("tab", name="Reference").click()
+        self.page.get_by_role("searchbox", name="Search the Reference").fill("square root")
+        self.page.get_by_label("Insert sqrt", exact=True).click()
+        self.page.wait_for_function(
+            "() => document.querySelector('#new-line').value.endsWith('sqrt(')"
+        )
+
+
 class WorkingTest(BrowserTest):
     def test_calculations_are_kept_with_exact_forms_and_follow_the_study(self) -> None:
         self.open_new_study("f(x) = a x^2")

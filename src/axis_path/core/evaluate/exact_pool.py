@@ -17,6 +17,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 from functools import lru_cache
 from multiprocessing.context import ForkServerContext, ForkServerProcess
+from pathlib import Path
 from typing import Any
 
 from pebble import ProcessExpired, ProcessPool
@@ -64,7 +65,9 @@ class _Context(ForkServerContext):
 
 
 def _limit_memory(megabytes: int) -> None:
-    size = megabytes * 1024 * 1024
+    """Let a worker take so much more than what its libraries have reserved already."""
+    pages = int(Path("/proc/self/statm").read_text().split()[0])
+    size = pages * resource.getpagesize() + megabytes * 1024 * 1024
     resource.setrlimit(resource.RLIMIT_AS, (size, size))
 
 

@@ -4,6 +4,7 @@ import { completed, inserted, matching, wordBefore } from "./names.model.js";
 
 const SHORTEST_WORD = 2;
 const MOST_RECALLED = 50;
+const LEAVE_MS = 300;
 
 /** Lines written in this window of the browser, the latest last. @param {string} study */
 const recallKey = (study) => `axis-path-lines-${study}`;
@@ -31,6 +32,7 @@ export function makeCompletion(engine) {
     chosen: -1,
     hasFocus: false,
     recallAt: null,
+    leaveTimer: 0,
 
     get isOffering() {
       return this.hasFocus && this.offered.length > 0;
@@ -43,13 +45,17 @@ export function makeCompletion(engine) {
     },
 
     focus() {
+      clearTimeout(this.leaveTimer);
       this.hasFocus = true;
       engine.writing = this;
       engine.loadReference();
     },
     blur() {
-      this.hasFocus = false;
       this.stopOffering();
+      // What is clicked next must not move away under the pointer before the click is done.
+      this.leaveTimer = setTimeout(() => {
+        this.hasFocus = false;
+      }, LEAVE_MS);
     },
     /** Everything that happens when the text changes under the hand. */
     typed() {
