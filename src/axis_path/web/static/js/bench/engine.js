@@ -12,6 +12,8 @@ import { Follower } from "../shared/follower.js";
 import { shiftBetween } from "./affine.model.js";
 
 const VIEW_DELAY_MS = 500;
+/** A hand that has not moved for so long is at rest. */
+const REST_MS = 40;
 
 export class Engine {
   /** @param {any} store the reactive store. @param {any} initial */
@@ -29,6 +31,7 @@ export class Engine {
     this.waiting = Promise.resolve();
     this.pending = 0;
     this.viewTimer = 0;
+    this.panelTimer = 0;
     /** Called after each paint, and whenever the picture moves. @type {Set<(scene: any, shift: any) => void>} */
     this.painters = new Set();
     /** Tables and findings: told at once that they are behind, and asked for after the picture. @type {Set<{mark: () => void, ask: () => void}>} */
@@ -96,7 +99,7 @@ export class Engine {
     this.scene = scene;
     this.store.take(scene);
     this.paint();
-    if (this.arePanelsDue) this.askPanels();
+    this.panelsSoon();
   }
 
   /** Paint the last scene where it stands in the present window. */
@@ -110,7 +113,15 @@ export class Engine {
   changed() {
     for (const watcher of this.watchers) watcher.mark();
     this.arePanelsDue = true;
-    if (!this.scenes.isBehind) this.askPanels();
+    this.panelsSoon();
+  }
+
+  /** Ask for what hangs on the picture: at once, or when a hand that drags comes to rest. */
+  panelsSoon() {
+    clearTimeout(this.panelTimer);
+    if (!this.arePanelsDue) return;
+    if (!this.drafts.length && !this.scenes.isBehind) this.askPanels();
+    else this.panelTimer = setTimeout(() => this.arePanelsDue && !this.scenes.isBehind && this.askPanels(), REST_MS);
   }
 
   /** The picture comes first: what hangs on it is asked for when it stands. */
@@ -143,7 +154,7 @@ export class Engine {
 
   /** The picture stands: time for what hangs on it, and for what may come next. */
   rest() {
-    if (this.arePanelsDue) this.askPanels();
+    this.panelsSoon();
     this.answers.foresee(this.expected.map((command) => this.body({ part: "scene", drafts: [command] })));
     this.expected = [];
   }

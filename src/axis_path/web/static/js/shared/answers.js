@@ -4,10 +4,12 @@
  *
  * An answer belongs to the whole request, state and all: the same request has the same answer, so one
  * that is kept is never stale. What the hand will probably do next is asked for while nothing else is,
- * one thing at a time. Guesses cost the server time, so their number falls with every wish that was
- * not among them, and rises with every one that was.
+ * one thing at a time. Guesses cost the server time: a hurried hand that was not foreseen gets none
+ * until it is foreseen again or slows down.
  */
 const MOST_GUESSES = 3;
+/** Wishes further apart than this leave the time for guesses. */
+const CALM_MS = 30;
 
 export class Answers {
   /** @param {(body: any) => Promise<any>} send @param {number} most answers to keep. */
@@ -19,12 +21,17 @@ export class Answers {
     /** @type {any[]} */
     this.ahead = [];
     this.guesses = MOST_GUESSES;
+    this.wishedAt = -Infinity;
     this.isAsking = false;
   }
 
   /** The answer to a request, asked for unless it is known. @param {any} body @returns {Promise<any>} */
   get(body) {
-    this.guesses = this.kept.has(JSON.stringify(body)) ? Math.min(this.guesses + 1, MOST_GUESSES) : Math.max(this.guesses - 0.5, 0);
+    const now = performance.now();
+    const isCalm = now - this.wishedAt > CALM_MS;
+    this.wishedAt = now;
+    if (this.kept.has(JSON.stringify(body))) this.guesses = Math.min(this.guesses + 1, MOST_GUESSES);
+    else this.guesses = isCalm ? MOST_GUESSES : 0;
     // A wish comes first; guesses made before it are old.
     this.ahead = [];
     return this.ask(body);
@@ -53,7 +60,7 @@ export class Answers {
 
   /** Say what will probably be wished next, the likeliest first. @param {any[]} bodies */
   foresee(bodies) {
-    this.ahead = bodies.slice(0, Math.floor(this.guesses));
+    this.ahead = bodies.slice(0, this.guesses);
     if (!this.isAsking) this.askAhead();
   }
 
