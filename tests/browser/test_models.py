@@ -97,7 +97,7 @@ class ModelTest(BrowserTest):
             })()""",
             "shared/answers.js",
         )
-        self.assertEqual([[1, 2, "bad", "bad", *range(10, 20)], [2, "again"]], asked)
+        self.assertEqual([[1, 2, "bad", 3, "bad", *range(10, 20)], [2, "again"]], asked)
 
     def test_names_are_found_by_their_beginnings_spellings_and_meanings(self) -> None:
         names = """[
