@@ -323,3 +323,40 @@ class SlopeTest(unittest.TestCase):
                     self.assertTrue(found.is_defined and wanted.is_defined, found.reason)
                     self.assertTrue(found.value.overlaps(wanted.value))
                     self.assertTrue(abs(found.value - wanted.value) < arb(1e-40))
+
+
+#: Numbers so large, so small or so near to one another that a first look tells nothing of them.
+#: The cosine and sine of 10^22: Ng, *Argument reduction for huge arguments: good to the last bit*.
+FAR = (
+    ("cos(10^22)", "0.5232147853951389"),
+    ("sin(10^22)", "−0.8522008497671888"),
+    ("10^20 + pi - 10^20", "3.141592653589793"),
+    ("(10^9000 + 1)/10^9000 - 1", "1.000000000000000·10^−9000"),
+    ("mod(10^9000, 7)", "1"),
+    ("floor(10^40/3) 3 - 10^40", "−1"),
+    ("sqrt(2)^2 - 2", "0"),
+    ("0.9^9^9^9", "0"),
+    ("binomial(10^30, 2) - (10^60 - 10^30)/2", "0"),
+    ("1000!/998!", "999000"),
+)
+
+
+class FarTest(unittest.TestCase):
+    def test_a_number_is_computed_as_finely_as_it_needs(self) -> None:
+        study = Study()
+        for text, expected in FAR:
+            with self.subTest(text):
+                self.assertEqual(expected, study.evaluate(text).decimal(16))
+
+    def test_what_cannot_be_told_is_not_said(self) -> None:
+        study = Study()
+        for text, words in (
+            ("floor(sqrt(2)^2)", "not decided"),
+            ("9^9^9^9", "too large or too small"),
+            ("e^(10^12)", "too large or too small"),
+        ):
+            with self.subTest(text):
+                result = study.evaluate(text)
+                self.assertIn(words, result.reason)
+                self.assertEqual("", result.decimal())
+                self.assertTrue(math.isnan(result.value))
