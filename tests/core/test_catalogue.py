@@ -184,6 +184,7 @@ class SummaryTest(unittest.TestCase):
             ("ln'(-1)", "ln of a negative number"),
             ("floor'(2)", "a division by zero"),
             ("sum(k, k, 1, 2.5)", "not whole"),
+            ("sum(k, k, 1, pi)", "not whole"),
         ):
             with self.subTest(text):
                 result = study.evaluate(text)
@@ -210,6 +211,22 @@ class SummaryTest(unittest.TestCase):
                         self.assertFalse(proved.value < arb(float(wide.low[k])))
                         self.assertFalse(proved.value > arb(float(wide.high[k])))
                     self.assertTrue(wide.low[k] - 1e-9 <= fast[k] <= wide.high[k] + 1e-9)
+
+    def test_sums_with_ends_beyond_all_counting_end_at_once(self) -> None:
+        for text in (
+            "sum(k, k, 1/x, 5)",
+            "sum(k, k, e^1000, 5)",
+            "sum(k, k, 10^17, 10^17 + 3) x",
+            "product(k x, k, -10^300, 10^300)",
+        ):
+            function = make_function(text)
+            xs = np.array([0.0, 1.0, 1e-300])
+            with self.subTest(text):
+                bounds = function.enclose(xs, xs)
+                fast = function.sample(xs)
+                known = ~np.isnan(fast)
+                self.assertTrue((bounds.low[known] <= fast[known]).all())
+                self.assertTrue((bounds.high[known] >= fast[known]).all())
 
     def test_an_integral_is_the_reverse_of_its_derivative(self) -> None:
         function = make_function("integral(cos(t) + t^2 x, t, 1, x^2)")

@@ -20,6 +20,7 @@ from axis_path.core.limits import SUM_TERMS
 
 Floats = NDArray[np.float64]
 _PANELS, _NODES = 16, 12
+_LARGEST_WHOLE = 2.0**53
 _ENCLOSED_PANELS = 24
 #: The panels of the grid on which all columns of an integral are enclosed together.
 _GRID = 1024
@@ -57,14 +58,14 @@ def fast(
     shape = np.broadcast_shapes(np.shape(low), np.shape(high), *map(np.shape, captured))
     with np.errstate(invalid="ignore"):
         whole = (np.floor(low) == low) & (np.floor(high) == high)
+        # Beyond 2^53 floats are more than 1 apart: there is no going from one to the next.
+        whole = whole & (np.abs(low) < _LARGEST_WHOLE) & (np.abs(high) < _LARGEST_WHOLE)
     is_sum = inner.summary is Summary.SUM
     result = np.full(shape, 0.0 if is_sum else 1.0)
     if not np.any(whole):
         return np.full(shape, np.nan)
-    first, last = (
-        float(np.min(low, where=whole, initial=np.inf)),
-        float(np.max(high, where=whole, initial=-np.inf)),
-    )
+    first = float(np.min(np.where(whole, low, np.inf)))
+    last = float(np.max(np.where(whole, high, -np.inf)))
     # Written this way round, ends that are no numbers give nothing.
     if not last - first < SUM_TERMS.value:
         return np.full(shape, np.nan)
@@ -140,7 +141,8 @@ def enclosing(
     if inner.summary is Summary.INTEGRAL:
         return _enclosed_integral(backend, inner, low, high, captured)
     fixed = all(np.ndim(end.low) == 0 and end.low == end.high for end in (low, high))
-    if not fixed or not float(high.low) - float(low.low) < SUM_TERMS.value:
+    is_far = max(abs(float(low.low)), abs(float(high.low))) >= _LARGEST_WHOLE if fixed else True
+    if is_far or not float(high.low) - float(low.low) < SUM_TERMS.value:
         return _unknown(low, high, *captured)
     is_sum = inner.summary is Summary.SUM
     result = enclosure.constant(0.0, 0.0) if is_sum else enclosure.constant(1.0, 1.0)
