@@ -129,7 +129,6 @@ class RowTest(BrowserTest):
         self.row("f").locator(".row-formula").click()
         field = self.page.get_by_label("Text of f", exact=True)
         field.fill("f(x) = flo")
-        self.page.wait_for_function("() => document.querySelector('#new-line') !== null")
         field.press_sequentially("o")
         self.row("f").locator(".name").first.wait_for()
         self.row("f").locator(".name").first.dispatch_event("mousedown")

@@ -1,13 +1,15 @@
 """What the lines of a study mean together: every kind of line, names, dependence, exact forms."""
 
 import math
+import os
 import unittest
 
 import numpy as np
+from pebble import ProcessExpired
 
 from axis_path.core import MathError, Study, Window
 from axis_path.core.errors import ListError, NameTakenError, NotHandledError, ShapeError
-from axis_path.core.evaluate.exact_pool import exact_form
+from axis_path.core.evaluate.exact_pool import exact_form, run_limited
 from axis_path.core.study import Kind, apply_command
 from tests.core.functions import make_function
 
@@ -247,6 +249,14 @@ class ExactFormTest(unittest.TestCase):
         self.assertEqual("no exact form was found in time", found.note)
         # The next question finds a worker again.
         self.assertEqual("sqrt(3)", Study().evaluate("sqrt(3)").exact)
+
+    def test_a_worker_has_a_limit_of_memory_and_a_dead_one_is_replaced(self) -> None:
+        with self.assertRaises(MemoryError):
+            run_limited(bytearray, 3 * 1024**3, limit_ms=20_000)
+        self.assertEqual("sqrt(5)", Study().evaluate("sqrt(5)").exact)
+        with self.assertRaises(ProcessExpired):
+            run_limited(os._exit, 1, limit_ms=20_000)
+        self.assertEqual("sqrt(7)", Study().evaluate("sqrt(7)").exact)
 
     def test_degrees_and_radians_in_exact_forms(self) -> None:
         degrees = build(unit="degrees")

@@ -11,7 +11,8 @@ import multiprocessing
 import resource
 import sys
 import threading
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
+from concurrent.futures import BrokenExecutor
 from concurrent.futures import TimeoutError as FutureTimeoutError
 from dataclasses import dataclass
 from fractions import Fraction
@@ -108,6 +109,16 @@ class _Pool:
 _pool = _Pool()
 
 
+def run_limited(function: Callable[..., Any], *arguments: object, limit_ms: int) -> Any:  # noqa: ANN401 - what it gives
+    """Run a function in a worker, with the limits of exact work.
+
+    Raises:
+        TimeoutError, MemoryError: a limit was reached.
+    """
+    future = _pool.get().schedule(function, args=list(arguments), timeout=limit_ms / 1000)
+    return future.result()
+
+
 def exact_form(
     program: Program, parameters: Mapping[str, Fraction], *, limit_ms: int = EXACT_TIME.value
 ) -> ExactForm:
@@ -126,8 +137,11 @@ def exact_form(
 def _kept(
     program: Program, parameters: tuple[tuple[str, Fraction], ...], limit_ms: int
 ) -> ExactForm:
-    future = _pool.get().schedule(_work, args=[program, dict(parameters)], timeout=limit_ms / 1000)
     try:
-        return ExactForm(future.result())
+        return ExactForm(run_limited(_work, program, dict(parameters), limit_ms=limit_ms))
     except (FutureTimeoutError, MemoryError, ProcessExpired):
+        return ExactForm(None, _OUT_OF_TIME)
+    except (BrokenExecutor, RuntimeError):
+        # The workers died, from want of memory perhaps: the next question gets new ones.
+        _pool.stop()
         return ExactForm(None, _OUT_OF_TIME)
