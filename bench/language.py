@@ -96,7 +96,7 @@ def edit() -> None:
         study.define("a = 2")
         study.write(9_999, "free(x) = x")
         study.names()
-        state = iter(range(10**6))
+        state = iter(range(count * 1_000, 10**6))
 
         def change(study: Study = study, state=state) -> None:  # noqa: ANN001
             study.write(9_999, f"free(x) = x^2 + {next(state)}")

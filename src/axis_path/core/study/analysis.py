@@ -7,10 +7,12 @@ edit did not touch is neither read nor compiled again.
 
 from __future__ import annotations
 
+import operator
 import threading
 from collections import OrderedDict
 from dataclasses import dataclass, field, replace
 from functools import cached_property
+from itertools import compress
 
 from axis_path.core.errors import LimitError, MathError, NotHandledError, ShapeError
 from axis_path.core.evaluate import (
@@ -38,6 +40,7 @@ from axis_path.core.study.meaning import (
     VALUED,
     Kind,
     LineKey,
+    LineKeys,
     Meaning,
     names_of,
     read_meaning,
@@ -114,10 +117,10 @@ class Analysis:
     """All lines with their meanings, and the graph of those that work."""
 
     unit: AngleUnit
-    keys: tuple[LineKey, ...]
+    keys: LineKeys
     meanings: tuple[Meaning, ...]
     vocabulary: Vocabulary
-    raw: dict[LineKey, Meaning]
+    raw: tuple[Meaning, ...]
     workshop: Workshop
     _named: dict[str, Meaning] = field(default_factory=dict)
     _marks: dict[str, int] = field(default_factory=dict)
@@ -139,6 +142,15 @@ class Analysis:
         return Vocabulary(
             frozenset(n for n, m in self._named.items() if m.kind in CALLED),
             frozenset(n for n, m in self._named.items() if m.kind in VALUED),
+        )
+
+    @cached_property
+    def written_names(self) -> tuple[str, ...]:
+        """Give the names of all lines that take part, in their order, with or without a problem."""
+        return tuple(
+            meaning.name
+            for key, meaning in zip(self.keys, self.meanings, strict=True)
+            if meaning.name is not None and not key.aside
         )
 
     @cached_property
@@ -365,11 +377,11 @@ def _function_kind(line: FunctionLine, body: Shaped) -> Kind:
     return Kind.ANGLE if line.variables[0] == "theta" else Kind.FUNCTION
 
 
-_kept: OrderedDict[tuple[AngleUnit, tuple[LineKey, ...]], Analysis] = OrderedDict()
+_kept: OrderedDict[tuple[AngleUnit, LineKeys], Analysis] = OrderedDict()
 _kept_lock = threading.Lock()
 
 
-def analyse(unit: AngleUnit, keys: tuple[LineKey, ...], before: Analysis | None = None) -> Analysis:
+def analyse(unit: AngleUnit, keys: LineKeys, before: Analysis | None = None) -> Analysis:
     """Find out what each line of a study means among the others.
 
     Args:
@@ -390,15 +402,17 @@ def analyse(unit: AngleUnit, keys: tuple[LineKey, ...], before: Analysis | None 
     return made
 
 
-def _analysed(unit: AngleUnit, keys: tuple[LineKey, ...], before: Analysis | None) -> Analysis:
+def _analysed(unit: AngleUnit, keys: LineKeys, before: Analysis | None) -> Analysis:
     if before is not None and before.unit is unit and len(keys) == len(before.keys):
         edited = _edited(keys, before)
         if edited is not None:
             return edited
     vocabulary = names_of(keys)
-    known = before.raw if before is not None and before.vocabulary == vocabulary else {}
-    raw = {key: known.get(key) or read_meaning(key, vocabulary) for key in keys}
-    meanings = [raw[key] for key in keys]
+    known: dict[LineKey, Meaning] = {}
+    if before is not None and before.vocabulary == vocabulary:
+        known = dict(zip(before.keys, before.raw, strict=True))
+    raw = tuple(known.get(key) or read_meaning(key, vocabulary) for key in keys)
+    meanings = list(raw)
     find_problems(keys, meanings, vocabulary)
     order = order_of_need(keys, meanings)
     shop = before.workshop if before is not None and before.unit is unit else None
@@ -419,17 +433,15 @@ def _analysed(unit: AngleUnit, keys: tuple[LineKey, ...], before: Analysis | Non
     return analysis
 
 
-def _edited(keys: tuple[LineKey, ...], before: Analysis) -> Analysis | None:
+def _edited(keys: LineKeys, before: Analysis) -> Analysis | None:
     """Take over the analysis before an edit, but for the edited lines and what depends on them.
 
     None where an edit does more than that: where it changes names, or makes or mends a problem.
     """
-    changed = [
-        k for k, (new, old) in enumerate(zip(keys, before.keys, strict=True)) if new is not old
-    ]
+    changed = list(compress(range(len(keys)), map(operator.is_not, keys, before.keys)))
     if len(changed) > _MOST_EDITED or before.workshop.is_full:
         return None
-    raw, names = dict(before.raw), set[str]()
+    raw, names = list(before.raw), set[str]()
     for index in changed:
         new, old = keys[index], before.keys[index]
         meaning = read_meaning(new, before.vocabulary)
@@ -441,11 +453,11 @@ def _edited(keys: tuple[LineKey, ...], before: Analysis) -> Analysis | None:
             return None
         if not meaning.uses <= before.vocabulary.functions | before.vocabulary.values:
             return None
-        raw[new] = meaning
+        raw[index] = meaning
         names.add(meaning.name)
     meanings = list(before.meanings)
     for index in changed:
-        meanings[index] = raw[keys[index]]
+        meanings[index] = raw[index]
     touched = _dependents(names, before, set(changed))
     needed = {meanings[index].name for index in touched}
     if any(meanings[index].uses & needed for index in changed):
@@ -455,16 +467,23 @@ def _edited(keys: tuple[LineKey, ...], before: Analysis) -> Analysis | None:
     if any(before.meanings[index].problem is not None for index in order):
         return None
     analysis = Analysis(
-        before.unit, keys, (), before.vocabulary, raw, before.workshop, *before.names_and_marks()
+        before.unit,
+        keys,
+        (),
+        before.vocabulary,
+        tuple(raw),
+        before.workshop,
+        *before.names_and_marks(),
     )
     for index in order:
-        meanings[index] = raw.get(keys[index]) or meanings[index]
+        meanings[index] = raw[index]
     with before.workshop.lock:
         analysis.settle(order, meanings)
     if any(meanings[index].problem is not None for index in order):
         return None
     if all(meanings[index].uses == before.meanings[index].uses for index in changed):
         analysis.used_by = before.used_by
+    analysis.written_names = before.written_names
     return analysis
 
 

@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from enum import StrEnum
 from functools import lru_cache
+from typing import Self
 
 from axis_path.core.catalogue import CONSTANTS, FUNCTIONS
 from axis_path.core.errors import MathError, UnknownNameError
@@ -63,6 +65,32 @@ class LineKey:
     aside: bool
     given: str | None
     is_slider: bool
+
+
+class LineKeys(tuple[LineKey, ...]):
+    """The keys of all lines; with another key in one place it looks at no other to be hashed."""
+
+    _sum: int
+
+    def __new__(cls, keys: Iterable[LineKey]) -> Self:
+        """Take the keys in the order of the lines."""
+        made = super().__new__(cls, keys)
+        made._sum = sum(map(hash, enumerate(made)))
+        return made
+
+    def with_key(self, place: int, key: LineKey) -> Self:
+        """Give the same keys but for one."""
+        made = super().__new__(type(self), (*self[:place], key, *self[place + 1 :]))
+        made._sum = self._sum - hash((place, self[place])) + hash((place, key))
+        return made
+
+    def __hash__(self) -> int:
+        """Agree where the keys agree."""
+        return hash(self._sum)
+
+    def __eq__(self, other: object) -> bool:
+        """Compare the keys, in their order."""
+        return tuple.__eq__(self, other) if isinstance(other, tuple) else NotImplemented
 
 
 @dataclass(frozen=True, slots=True)

@@ -32,6 +32,11 @@ def settled(
     return tuple(line if id(line) in known else _settle(line, taken) for line in lines)
 
 
+def settle_line(lines: tuple[StudyLine, ...], place: int) -> StudyLine:
+    """Do the same for one line among others that have all of that already."""
+    return _settle(lines[place], _Taken(lines))
+
+
 class _Taken:
     """The names and tones that the lines have; looked up only when a new one is needed."""
 

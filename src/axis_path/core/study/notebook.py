@@ -35,8 +35,8 @@ from axis_path.core.study.document import (
     document_to_dict,
 )
 from axis_path.core.study.line import StudyLine
-from axis_path.core.study.meaning import Kind, Meaning, may_come, name_in_head
-from axis_path.core.study.naming import settled
+from axis_path.core.study.meaning import Kind, LineKeys, Meaning, may_come, name_in_head
+from axis_path.core.study.naming import settle_line, settled
 from axis_path.core.study.renaming import check_new_name, renamed, with_head
 from axis_path.core.study.sliders import (
     SliderRange,
@@ -57,7 +57,7 @@ class Notebook:
     """
 
     #: What is computed from the document, to be forgotten when it changes.
-    _derived: ClassVar[tuple[str, ...]] = ("_analysis", "_values", "_state")
+    _derived: ClassVar[tuple[str, ...]] = ("_analysis", "_values", "_state", "_places", "_keys")
 
     def __init__(self, angle_unit: str = "radians") -> None:
         """Begin an empty study in ``radians`` or ``degrees``."""
@@ -98,6 +98,20 @@ class Notebook:
         if len(lines) > LINES.value:
             raise LimitError(f"A study can have {LINES.value} lines.")
         self._change(replace(self._document, lines=settled(tuple(lines), before=self.lines)))
+
+    def _replace_line(self, place: int, line: StudyLine) -> None:
+        """Put a line in the place of one, without a look at the others."""
+        old, lines = self.lines[place], self.lines
+        line = settle_line((*lines[:place], line, *lines[place + 1 :]), place)
+        kept: dict[str, object] = {
+            "_places": self._places,
+            "_keys": self._keys.with_key(place, line.key),
+        }
+        if not old.key.is_slider and not line.key.is_slider:
+            kept["_values"] = self._values
+        lines = (*lines[:place], line, *lines[place + 1 :])
+        self._change(replace(self._document, lines=lines))
+        self.__dict__.update(kept)
 
     @property
     def unit(self) -> AngleUnit:
@@ -175,14 +189,12 @@ class Notebook:
         Raises:
             LimitError: too many lines.
         """
-        lines = list(self.lines)
-        index = next((k for k, line in enumerate(lines) if line.id == line_id), None)
+        index = self._places.get(line_id)
         if index is not None:
-            lines[index] = replace(lines[index], text=text)
-        else:
-            place = next((k + 1 for k, line in enumerate(lines) if line.id == after), len(lines))
-            lines.insert(place, StudyLine(line_id, text))
-        self._change_lines(lines)
+            self._replace_line(index, replace(self.lines[index], text=text))
+            return
+        place = len(self.lines) if after not in self._places else self._places[after] + 1
+        self._change_lines([*self.lines[:place], StudyLine(line_id, text), *self.lines[place:]])
 
     def remove(self, name: str) -> list[str]:
         """Delete the line that defines a name; give the names of the lines that needed it.
@@ -198,15 +210,12 @@ class Notebook:
 
     def remove_line(self, line_id: int) -> list[str]:
         """Delete a line, and the searches that were about it; give the names that needed it."""
-        name = self.definition(line_id).name if self._has_line(line_id) else None
+        name = self.definition(line_id).name if line_id in self._places else None
         needed_by = self.users(name) if name is not None else []
         lines = tuple(line for line in self.lines if line.id != line_id)
         asks = tuple(ask for ask in self.asks if ask.line != line_id)
         self._change(replace(self._document, lines=lines, asks=asks))
         return needed_by
-
-    def _has_line(self, line_id: int) -> bool:
-        return any(line.id == line_id for line in self.lines)
 
     def rename(self, name: str, new: str) -> None:
         """Give a definition another name, in its own line and in all that use it.
@@ -263,26 +272,17 @@ class Notebook:
         self, line_id: int, *, hidden: bool | None = None, aside: bool | None = None
     ) -> None:
         """Hide a line or show it; set it aside or take it back."""
-        self._change_lines(
-            [
-                replace(
-                    line,
-                    hidden=line.hidden if hidden is None else hidden,
-                    aside=line.aside if aside is None else aside,
-                )
-                if line.id == line_id
-                else line
-                for line in self.lines
-            ]
+        line = self.line(line_id)
+        chosen = replace(
+            line,
+            hidden=line.hidden if hidden is None else hidden,
+            aside=line.aside if aside is None else aside,
         )
+        self._change_lines([chosen if each is line else each for each in self.lines])
 
     def names(self) -> list[str]:
         """Give the names that are defined, in the order of the lines."""
-        return [
-            meaning.name
-            for line, meaning in zip(self.lines, self._analysis.meanings, strict=True)
-            if meaning.name is not None and not line.aside
-        ]
+        return list(self._analysis.written_names)
 
     def definition(self, line_id: int) -> Definition:
         """Give a line with its meaning.
@@ -290,10 +290,8 @@ class Notebook:
         Raises:
             KeyError: there is no such line.
         """
-        for line, meaning in zip(self.lines, self._analysis.meanings, strict=True):
-            if line.id == line_id:
-                return self._definition(line, meaning)
-        raise KeyError(line_id)
+        place = self._places[line_id]
+        return self._definition(self.lines[place], self._analysis.meanings[place])
 
     def definitions(self) -> list[Definition]:
         """Give all lines with their meanings."""
@@ -329,10 +327,7 @@ class Notebook:
         Raises:
             KeyError: there is no such line.
         """
-        for line in self.lines:
-            if line.id == line_id:
-                return line
-        raise KeyError(line_id)
+        return self.lines[self._places[line_id]]
 
     def function_line(self, line_id: int) -> FunctionLine:
         """Give the line of a function as it was read.
@@ -340,14 +335,12 @@ class Notebook:
         Raises:
             KeyError: there is no such line; DomainError: it is no function that can be read.
         """
-        for line, meaning in zip(self.lines, self._analysis.meanings, strict=True):
-            if line.id == line_id:
-                if isinstance(meaning.line, FunctionLine):
-                    if len(meaning.line.variables) > 1:
-                        raise DomainError("Only the domain of one variable can be dragged.")
-                    return meaning.line
-                raise DomainError("Only a function has a domain.")
-        raise KeyError(line_id)
+        read = self._analysis.meanings[self._places[line_id]].line
+        if not isinstance(read, FunctionLine):
+            raise DomainError("Only a function has a domain.")
+        if len(read.variables) > 1:
+            raise DomainError("Only the domain of one variable can be dragged.")
+        return read
 
     def _line_of(self, name: str) -> StudyLine:
         name = spelled(name)
@@ -405,7 +398,15 @@ class Notebook:
 
     @cached_property
     def _analysis(self) -> Analysis:
-        return analyse(self.unit, tuple(line.key for line in self.lines), self._before)
+        return analyse(self.unit, self._keys, self._before)
+
+    @cached_property
+    def _places(self) -> dict[int | None, int]:
+        return {line.id: place for place, line in enumerate(self.lines)}
+
+    @cached_property
+    def _keys(self) -> LineKeys:
+        return LineKeys(line.key for line in self.lines)
 
 
 def _line_name(line: StudyLine) -> str | None:
