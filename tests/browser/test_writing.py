@@ -228,6 +228,20 @@ class WorkingTest(BrowserTest):
         self.settle()
         self.page.wait_for_function("() => document.querySelectorAll('.work').length === 4")
 
+    def test_a_long_calculation_can_be_stopped_and_ends_by_itself(self) -> None:
+        self.open_new_study("f(x) = x")
+        self.page.get_by_role("tab", name="Working").click()
+        field = self.page.get_by_label("Calculate", exact=True)
+        field.fill("sum(sum(1/(k + j), k, 1, 1000), j, 1, 2000)")
+        field.press("Enter")
+        stop = self.page.get_by_role("button", name="Stop")
+        stop.click()
+        self.page.get_by_text("Stopped. What is dimmed").wait_for()
+        self.check_access()
+        self.page.get_by_role("button", name="Try again").click()
+        self.page.get_by_text("longer than 2 s, so it was stopped").wait_for()
+        stop.wait_for(state="hidden")
+
     def test_when_no_exact_form_is_found_in_time_it_is_said(self) -> None:
         self.open_new_study("k = integral(sqrt(1 + sin(t)^3) exp(-t^2), t, 0, 1)")
         self.page.get_by_text("no exact form was found in time").first.wait_for()

@@ -6,7 +6,7 @@ import unittest
 
 from flint import acb, arb
 
-from axis_path.core import Study
+from axis_path.core import MathError, Study
 from axis_path.core.arithmetic import analytic, precision
 from axis_path.core.catalogue import OPERATIONS
 from axis_path.core.evaluate.complex import is_finite
@@ -115,6 +115,13 @@ class ComplexTest(unittest.TestCase):
         for text in ("gcd(2i, 4)", "(2i)!", "binomial(i, 1)", "sum(k i, k, 1, 3)"):
             with self.subTest(text), self.assertRaisesRegex(Exception, "complex|with i"):
                 study.evaluate(text).decimal()
+        study.define("z = 2 + 3i")
+        for line in ("g(x) = i x", "h(x) = x for x < z", "x^2 + y^2 = i", "L = [1, i]",
+                     "from 0 to i step 1", "M = z [1, 2]"):  # fmt: skip
+            with self.subTest(line), self.assertRaisesRegex(MathError, "are real"):
+                study.define(line)
+        with self.assertRaisesRegex(MathError, "are real"):
+            study.zeros("f", low="2i")
         for text in ("f(i)", "floor(2i)", "1/(i - i)"):
             with self.subTest(text):
                 self.assertTrue(study.evaluate(text).reason)

@@ -9,6 +9,7 @@ from axis_path.core.draw import Curve, Window
 from axis_path.core.errors import MathError
 from axis_path.core.evaluate import Result
 from axis_path.core.locate import Finding, Findings
+from axis_path.core.patience import Patience, waiting
 from axis_path.core.study import Definition, Scene, Study
 from axis_path.core.tabulate import ValueTable
 
@@ -18,9 +19,11 @@ __all__ = [
     "Finding",
     "Findings",
     "MathError",
+    "Patience",
     "Result",
     "Scene",
     "Study",
     "ValueTable",
     "Window",
+    "waiting",
 ]

@@ -142,3 +142,9 @@ class LimitError(MathError):
     """A limit of ``core.limits`` was reached."""
 
     code = "limit"
+
+
+class StoppedError(LimitError):
+    """A calculation took longer than anybody waits for it, or was cancelled."""
+
+    code = "limit.time"

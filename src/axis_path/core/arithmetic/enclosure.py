@@ -85,8 +85,11 @@ def _widened(low: Floats, high: Floats, error: float) -> Enclosure:
     upper = high + room
     # One sum tells whether anything is infinite or no number; nearly always nothing is.
     if not np.isfinite(lower.sum() + upper.sum()):
-        lower = np.where(np.isnan(low), -np.inf, np.where(low == np.inf, _MOST, lower))
-        upper = np.where(np.isnan(high), np.inf, np.where(high == -np.inf, -_MOST, upper))
+        # Infinity less infinity: the bound itself was infinite on the wrong side, or no number.
+        if np.isnan(lower).any():
+            lower = np.where(np.isnan(lower), np.where(low == np.inf, _MOST, -np.inf), lower)
+        if np.isnan(upper).any():
+            upper = np.where(np.isnan(upper), np.where(high == -np.inf, -_MOST, np.inf), upper)
     return Enclosure(lower, upper)
 
 

@@ -51,13 +51,13 @@ def _float_bounds(numerator: int, denominator: int) -> tuple[float, float]:
 
 def _divide(a: Floats, b: Floats) -> Floats:
     quotient = a / b
-    if b.all():
+    if np.count_nonzero(b) == np.size(b):
         return quotient
     # A division by zero is undefined here, not infinite: 1/(1/x) has no value at 0.
     if np.shape(quotient) != np.shape(b):
         return np.where(b == 0, np.nan, quotient)
     quotient = np.asarray(quotient)
-    quotient[b == 0] = np.nan
+    np.putmask(quotient, b == 0, np.nan)
     return quotient
 
 

@@ -13,6 +13,7 @@ from functools import partial
 from typing import Any, Protocol, TypeVar
 
 from axis_path.core.evaluate.graph import IMAGINARY, Fence, Graph, Inner, Op, Split, Step
+from axis_path.core.patience import check
 
 V = TypeVar("V")
 _MOST_BITS_OF_SUMS, _LEAST_BITS, _MOST_BITS, _BITS_FOR_ALL = 1_500, 4_000, 120_000, 1_200_000
@@ -140,6 +141,7 @@ def run(program: Program, backend: Backend[V], variable: V, parameters: Mapping[
         variable: the value of the variable.
         parameters: the values of all sliders and inputs that the program reads.
     """
+    check()
     plan = program.plan(backend) if backend.plan_name else _bind(program, backend)
     values: list[V] = list(plan.values)
     for place, name in plan.reads:
@@ -176,6 +178,7 @@ def _bind(program: Program, backend: Backend[V]) -> Plan:
 
 def run_inner(inner: Inner, backend: Backend[V], captured: list[V], bound: V) -> V:
     """Compute the body of a sum, product or integral for one value of its variable."""
+    check()
     values = [*captured, bound]
     # The steps of the fourth derivative come after those of the body, and are not needed here.
     for step in inner.steps[: max(inner.result - inner.captured, 0)]:

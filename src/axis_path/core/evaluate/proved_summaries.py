@@ -14,7 +14,7 @@ import flint
 from flint import acb, arb, fmpq
 
 from axis_path.core.arithmetic import Ball, Defined, analytic, ball
-from axis_path.core.errors import LimitError, NotHandledError
+from axis_path.core.errors import LimitError, MathError, NotHandledError
 from axis_path.core.evaluate.complex import Complex, is_finite
 from axis_path.core.evaluate.graph import Inner
 from axis_path.core.evaluate.program import run_inner
@@ -174,18 +174,28 @@ def _on_stretch(inner: Inner, start: Ball, stop: Ball, captured: list[Ball]) -> 
     place = Ball(((start.value + stop.value) / 2).mid())
     outside = [acb(each.value) for each in captured]
 
+    raised: list[MathError] = []
+
     def body(z: acb, flag: bool) -> acb:
-        backend = Complex(analytic=bool(flag), bound=z, place=place)
-        value = run_inner(inner, backend, outside, z)
+        # Nothing may be raised through the library: it is remembered, and the rest left out.
+        if raised:
+            return analytic.nothing()
+        try:
+            backend = Complex(analytic=bool(flag), bound=z, place=place)
+            value = run_inner(inner, backend, outside, z)
+        except MathError as err:
+            raised.append(err)
+            return analytic.nothing()
         return value if is_finite(value) else analytic.nothing()
 
     bits = flint.ctx.prec
-    try:
-        found = acb.integral(
-            body, acb(start.value), acb(stop.value), eval_limit=_EVALUATIONS_PER_BIT * bits,
-            depth_limit=_DEPTH_PER_BIT * bits,
-        )  # fmt: skip
-    except NotHandledError:
+    found = acb.integral(
+        body, acb(start.value), acb(stop.value), eval_limit=_EVALUATIONS_PER_BIT * bits,
+        depth_limit=_DEPTH_PER_BIT * bits,
+    )  # fmt: skip
+    if raised and not isinstance(raised[0], NotHandledError):
+        raise raised[0]
+    if raised:
         return None
     if not is_finite(found) or not found.imag.contains(0):
         return None

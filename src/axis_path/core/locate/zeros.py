@@ -18,7 +18,7 @@ import numpy as np
 from flint import arb, fmpq_poly
 
 from axis_path.core.arithmetic import Ball, Defined, ball, precision
-from axis_path.core.errors import LimitError, NotHandledError
+from axis_path.core.errors import LimitError, NotHandledError, StoppedError
 from axis_path.core.evaluate import Expression, RealFunction
 from axis_path.core.limits import FOUND, LOCATE_CELLS
 from axis_path.core.locate.cells import (
@@ -61,6 +61,8 @@ def find_zeros(
         try:
             for factor in function.expression.factors():
                 _search_factor(function, factor, inside, search, max_cells)
+        except StoppedError:
+            raise
         except (LimitError, NotHandledError) as err:
             return Findings((), complete=False, note=err.message)
         roots = _distinct(_checked(function, inside, search.roots))

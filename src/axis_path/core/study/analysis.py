@@ -207,9 +207,18 @@ class Analysis:
                 "x": graph.add(Op.VARIABLE),
                 "y": graph.add(Op.INPUT, payload=_VARIABLE_INPUT + "y"),
             }
-            return CompiledRelation(
-                tuple(self._expression(self._compiler.compile(t, variables)) for t in line.terms)
-            )
+            terms = [self._compiler.compile(term, variables) for term in line.terms]
+            self._check_real(*terms)
+            return CompiledRelation(tuple(self._expression(term) for term in terms))
+
+    def _check_real(self, *steps: int) -> None:
+        graph = self.workshop.graph
+        for step in (graph.steps[index] for index in graph.reachable(*steps)):
+            if step.op == Op.CONSTANT and step.payload == IMAGINARY:
+                raise NotHandledError(
+                    "Functions, domains and lists are real; `i` works in Working, and in "
+                    "`z = 2 + 3i`."
+                )
 
     def compile_constant(self, node: Node) -> Expression:
         """Give a number without a variable in the graph.
@@ -218,7 +227,9 @@ class Analysis:
             MathError: something it needs is missing, or it is no number.
         """
         with self.workshop.lock:
-            return self._expression(self._compiler.compile(node, {}))
+            step = self._compiler.compile(node, {})
+            self._check_real(step)
+            return self._expression(step)
 
     def compile_exact(self, node: Node) -> Expression:
         """Give an exact form in the graph; angles in it are radians, whatever the study's unit."""
@@ -236,7 +247,13 @@ class Analysis:
             MathError: something it needs is missing, or a limit is reached.
         """
         with self.workshop.lock:
-            return self._compiled_value(self._compiler.compile_value(node))
+            shaped = self._compiler.compile_value(node)
+            sources = [self.workshop.lists[name] for name in shaped.lists]
+            if sources:
+                second = () if shaped.second is None else (shaped.second,)
+                elements = [step for source in sources for step in source.steps]
+                self._check_real(shaped.first, *second, *elements)
+            return self._compiled_value(shaped)
 
     def _expression(self, step: int) -> Expression:
         return Expression(self.workshop.graph, step, self.workshop.lock)
@@ -317,14 +334,7 @@ class Analysis:
             for name in line.variables[1:]:
                 variables[name] = Shaped(graph.add(Op.INPUT, payload=_VARIABLE_INPUT + name))
             body = self._compiler.compile_value(line.expression, variables)
-            steps = [body.first, *([] if body.second is None else [body.second])]
-            if any(
-                graph.steps[step].payload == IMAGINARY and graph.steps[step].op == Op.CONSTANT
-                for step in graph.reachable(*steps)
-            ):
-                raise NotHandledError(
-                    "A function has real values; `i` works in Working, and in `z = 2 + 3i`."
-                )
+            self._check_real(body.first, *([] if body.second is None else [body.second]))
             if body.lists:
                 return self._list_line(line, body)
             kind = _function_kind(line, body)

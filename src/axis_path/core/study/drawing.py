@@ -13,7 +13,10 @@ from typing import Any
 
 from axis_path.core.draw import Curve, Window, sample_curve
 from axis_path.core.draw.pixels import band_tenths, last_visible_point, piece_tenths
+from axis_path.core.errors import StoppedError
 from axis_path.core.evaluate import RealFunction
+from axis_path.core.locate import Findings
+from axis_path.core.patience import calculation
 from axis_path.core.study.lane import end_points, make_lane
 from axis_path.core.study.marks import locate_marks, mark_dict
 from axis_path.core.study.reasons import why_not_drawn
@@ -28,10 +31,12 @@ class Drawing:
     Attributes:
         data: ``curve``, ``lane`` and ``why`` of its row, as plain data that is not changed.
         end: where its lettered flag belongs, in px; None if it is not seen.
+        is_whole: False if it was stopped: it is shown, and made anew the next time.
     """
 
     data: dict[str, Any]
     end: tuple[float, float] | None
+    is_whole: bool = True
 
 
 NOTHING = Drawing({"curve": None, "lane": None, "why": None}, None)
@@ -56,6 +61,8 @@ def draw_function(function: RealFunction, window: Window, *, is_hidden: bool) ->
             _kept.move_to_end(key)
             return _kept[key]
     drawing = _hidden(function, window) if is_hidden else _drawn(function, window)
+    if not drawing.is_whole:
+        return drawing
     with _lock:
         _kept[key] = drawing
         while len(_kept) > _KEPT_DRAWINGS:
@@ -69,8 +76,17 @@ def _hidden(function: RealFunction, window: Window) -> Drawing:
 
 
 def _drawn(function: RealFunction, window: Window) -> Drawing:
-    curve = sample_curve(function, window)
-    zeros = locate_marks(function, window)
+    try:
+        with calculation():
+            curve = sample_curve(function, window)
+    except StoppedError as err:
+        lane = make_lane(function, Curve([]), window, [])
+        return Drawing({"curve": None, "lane": lane, "why": err.message}, None, is_whole=False)
+    try:
+        with calculation():
+            zeros, is_whole = locate_marks(function, window), True
+    except StoppedError as err:
+        zeros, is_whole = Findings((), complete=False, note=err.message), False
     marks = [mark_dict(finding, window) for finding in zeros]
     data = {
         "curve": {
@@ -81,4 +97,4 @@ def _drawn(function: RealFunction, window: Window) -> Drawing:
         "lane": make_lane(function, curve, window, marks) | {"complete": zeros.complete},
         "why": why_not_drawn(function.name, function, curve, window),
     }
-    return Drawing(data, last_visible_point(curve, window))
+    return Drawing(data, last_visible_point(curve, window), is_whole)

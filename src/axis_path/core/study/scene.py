@@ -27,9 +27,10 @@ from axis_path.core.draw.pixels import (
     tenths_across,
     tenths_down,
 )
-from axis_path.core.errors import MathError
+from axis_path.core.errors import MathError, StoppedError
 from axis_path.core.evaluate import RealFunction, decimal_text
 from axis_path.core.language import GREEK
+from axis_path.core.patience import calculation
 from axis_path.core.study.definition import Definition
 from axis_path.core.study.domains import round_to_px
 from axis_path.core.study.drawing import NOTHING, Drawing, draw_function
@@ -199,6 +200,14 @@ def problem_dict(problem: MathError) -> dict[str, Any]:
 
 
 def _reading_of(function: RealFunction, x: Fraction, window: Window) -> dict[str, Any]:
+    try:
+        with calculation():
+            return _read_off(function, x, window)
+    except StoppedError as err:
+        return {"text": "not known", "reason": err.message, "y": None}
+
+
+def _read_off(function: RealFunction, x: Fraction, window: Window) -> dict[str, Any]:
     def at_bits(bits: int) -> Ball:
         with precision(bits):
             return function.prove_within(ball.from_fraction(x))

@@ -19,6 +19,7 @@ from axis_path.core.evaluate import (
 )
 from axis_path.core.language import read_expression, typeset
 from axis_path.core.locate import Findings, Interval, find_zeros
+from axis_path.core.patience import calculation
 from axis_path.core.study.analysis import CompiledFunction, CompiledValue
 from axis_path.core.study.definition import Definition
 from axis_path.core.study.evaluator import Evaluator
@@ -239,10 +240,11 @@ class Study(Notebook):
 
     def _computed(self, definition: Definition) -> str:
         try:
-            result = self.value(definition.name or "")
+            with calculation():
+                result = self.value(definition.name or "")
+                return result.decimal(READING_DIGITS) or f"no value: {result.reason}"
         except MathError as err:
             return f"no value: {err.message}"
-        return result.decimal(READING_DIGITS) or f"no value: {result.reason}"
 
     def places(
         self,

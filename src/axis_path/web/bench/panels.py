@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from typing import Any
 
-from axis_path.core import Findings, Study
+from axis_path.core import Findings, Study, ValueTable
 from axis_path.core.draw import HOME_X
 from axis_path.core.errors import MathError
+from axis_path.core.patience import calculation
 from axis_path.core.study import Ask, end_text, problem_dict
 from axis_path.core.tabulate import make_table
 from axis_path.web.bench.request import BenchRequest
@@ -46,7 +48,8 @@ def _ask_dict(study: Study, ask: Ask) -> dict[str, Any]:
     if definition is not None and definition.aside:
         return shown | {"problem": f"{name} is set aside.", "items": [], "where": ""}
     try:
-        found = study.zeros(name, ask.low, ask.high)
+        with calculation():
+            found = study.zeros(name, ask.low, ask.high)
     except MathError as err:
         return shown | {"problem": err.message, "items": [], "where": ""}
     return shown | {
@@ -100,21 +103,28 @@ def table_dict(asked: BenchRequest) -> dict[str, Any]:
     first = asked.given.get("from")
     start = min(max(first if isinstance(first, int) else 0, 0), max(places.count - 1, 0))
     stop = min(start + _MOST_ROWS, places.count)
-    part = make_table(functions, places.part(start, stop))
-    rows = [
-        {
-            "row": start + row,
-            "x": part.x_text(row, _CELL_DIGITS),
-            "value": float(part.x[row]),
-            "cells": [_cell(part, name, row) for name in functions],
-        }
-        for row in range(stop - start)
-    ]
+    try:
+        with calculation():
+            rows = _rows(make_table(functions, places.part(start, stop)), functions, start)
+    except MathError as err:
+        return {"problem": err.message, "columns": columns, "rows": [], "count": 0, "from": 0}
     return {
         "problem": None, "columns": columns, "rows": rows, "count": places.count, "from": start,
     }  # fmt: skip
 
 
-def _cell(table: Any, name: str, row: int) -> dict[str, str]:  # noqa: ANN401 - a ValueTable
+def _rows(part: ValueTable, names: Iterable[str], start: int) -> list[dict[str, Any]]:
+    return [
+        {
+            "row": start + row,
+            "x": part.x_text(row, _CELL_DIGITS),
+            "value": float(part.x[row]),
+            "cells": [_cell(part, name, row) for name in names],
+        }
+        for row in range(len(part.x))
+    ]
+
+
+def _cell(table: ValueTable, name: str, row: int) -> dict[str, str]:
     text = table.text(name, row, _CELL_DIGITS)
     return {"text": text, "reason": "" if text else table.reason(name, row)}

@@ -3,13 +3,16 @@
 from __future__ import annotations
 
 import time
+from collections.abc import Callable
 from fractions import Fraction
+from functools import partial
 from typing import Any
 
 from axis_path.core import Result, Study
-from axis_path.core.errors import MathError
+from axis_path.core.errors import MathError, StoppedError
 from axis_path.core.evaluate import ResultKind
 from axis_path.core.language import Vocabulary, read_expression, typeset
+from axis_path.core.patience import calculation
 from axis_path.core.study import VALUED, problem_dict
 
 #: After so long no more exact forms are looked for in one request; the rest comes with the next.
@@ -18,11 +21,18 @@ _SHORT = 60
 _NOT_LOOKED_FOR = "no exact form was looked for yet"
 
 
-def result_dict(result: Result, digits: int, *, with_exact: bool = True) -> dict[str, Any]:
-    """Give a result as plain data."""
-    exact = result.exact if with_exact else None
-    note = result.exact_note if with_exact else _NOT_LOOKED_FOR
-    decimal = result.decimal(digits)
+def result_dict(
+    compute: Callable[[], Result], digits: int, *, with_exact: bool = True
+) -> dict[str, Any]:
+    """Give a result as plain data.
+
+    Raises:
+        MathError: there is none, or it takes longer than anybody waits.
+    """
+    with calculation():
+        result = compute()
+        decimal = result.decimal(digits)
+    exact, note = _exact(result) if with_exact else (None, _NOT_LOOKED_FOR)
     return {
         "kind": result.kind.value,
         "decimal": decimal or "undefined",
@@ -33,6 +43,14 @@ def result_dict(result: Result, digits: int, *, with_exact: bool = True) -> dict
         "is_plain": _is_plain(result, decimal),
         "note": note,
     }
+
+
+def _exact(result: Result) -> tuple[str | None, str]:
+    """Give the exact form and a note; it has a time limit of its own."""
+    try:
+        return result.exact, result.exact_note
+    except StoppedError:
+        return None, _NOT_LOOKED_FOR
 
 
 def _is_plain(result: Result, decimal: str) -> bool:
@@ -70,8 +88,9 @@ def exact_dict(study: Study, digits: int) -> dict[str, Any]:
         if definition.kind in VALUED and definition.value is None and works:
             in_time = time.monotonic() - began < _EXACT_BUDGET_S
             try:
-                result = study.value(definition.name or "")
-                found[str(definition.id)] = result_dict(result, digits, with_exact=in_time)
+                found[str(definition.id)] = result_dict(
+                    partial(study.value, definition.name or ""), digits, with_exact=in_time
+                )
             except MathError:
                 # The row itself says what is wrong.
                 continue
@@ -87,7 +106,8 @@ def working_dict(study: Study, digits: int) -> list[dict[str, Any]]:
         in_time = time.monotonic() - began < _EXACT_BUDGET_S
         try:
             line["mathml"] = study.typeset(work.text)
-            line["result"] = result_dict(study.evaluate(work.text), digits, with_exact=in_time)
+            compute = partial(study.evaluate, work.text)
+            line["result"] = result_dict(compute, digits, with_exact=in_time)
         except MathError as err:
             line["problem"] = problem_dict(err)
             line.setdefault("mathml", "")

@@ -3,22 +3,17 @@
 from flask import Blueprint
 
 from axis_path.web.bench import views
+from axis_path.web.patience import with_patience
 
 blueprint = Blueprint(
     "bench", __name__, template_folder="templates", url_prefix="/studies/<uuid:study_id>"
 )
 blueprint.add_url_rule("", "show", views.show)
-for _name in (
-    "commands",
-    "scene",
-    "reading",
-    "history",
-    "view",
-    "preview",
-    "window",
-    "findings",
-    "table",
-    "exact",
-    "working",
-):
+#: What keeps something is carried out to its end, even if nobody waits for it any more.
+for _name in ("commands", "history", "view"):
     blueprint.add_url_rule(f"/{_name}", _name, getattr(views, _name), methods=["POST"])
+for _name in (
+    "scene", "reading", "preview", "window", "findings", "table", "exact", "working",
+):  # fmt: skip
+    _view = with_patience(getattr(views, _name))
+    blueprint.add_url_rule(f"/{_name}", _name, _view, methods=["POST"])

@@ -1,6 +1,7 @@
 // @ts-check
 /** The whole Bench: undo and redo, the unit of angles, keys that work everywhere, the end. */
 import { postForm } from "../shared/api.js";
+import { onSlow, stopAll } from "../shared/patience.js";
 
 /** @param {import("./engine.js").Engine} engine */
 export const bench = (engine) => () => ({
@@ -9,6 +10,9 @@ export const bench = (engine) => () => ({
   left: null,
 
   init() {
+    onSlow((isSlow) => {
+      this.$store.bench.isSlow = isSlow;
+    });
     this.keyed = (event) => this.key(event);
     this.left = () => {
       if (engine.viewTimer) engine.keepView({ keepalive: true });
@@ -52,6 +56,9 @@ export const bench = (engine) => () => ({
     else if ((name === "y" || (name === "z" && event.shiftKey)) && this.$store.bench.redo) this.redo();
     else return;
     event.preventDefault();
+  },
+  stop() {
+    stopAll();
   },
   retry() {
     this.$store.bench.problem = "";

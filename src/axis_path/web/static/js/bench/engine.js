@@ -7,7 +7,7 @@
  * for another version than the present one is never painted.
  */
 import { Answers } from "../shared/answers.js";
-import { ApiError, getOnce, post } from "../shared/api.js";
+import { ApiError, ask, getOnce, post } from "../shared/api.js";
 import { Follower } from "../shared/follower.js";
 import { shiftBetween } from "./affine.model.js";
 
@@ -38,7 +38,7 @@ export class Engine {
     this.watchers = new Set();
     this.arePanelsDue = false;
     this.isLookNeeded = false;
-    this.answers = new Answers(({ part, ...body }) => post(`${this.path}/${part}`, body));
+    this.answers = new Answers(({ part, ...body }) => ask(`${this.path}/${part}`, body));
     /** Commands the hand will probably try next. @type {any[]} */
     this.expected = [];
     /** The line that was written last. @type {any} */
@@ -46,7 +46,11 @@ export class Engine {
     this.scenes = new Follower(
       (body) => this.answers.get(body),
       (answer) => this.takeAnswer(answer),
-      (error) => this.complain(error),
+      (error) => {
+        // What is shown is not of this state.
+        this.store.isStale = true;
+        this.complain(error);
+      },
       () => this.rest(),
     );
   }
@@ -97,6 +101,7 @@ export class Engine {
   /** Show a scene: numbers and texts first, then the picture, in one turn of the page. */
   show(scene) {
     this.scene = scene;
+    this.store.isStale = false;
     this.store.take(scene);
     this.paint();
     this.panelsSoon();

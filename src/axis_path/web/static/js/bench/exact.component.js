@@ -1,6 +1,6 @@
 // @ts-check
 /** Exact forms of the rows' computed values: asked for after the picture, because they may take time. */
-import { post } from "../shared/api.js";
+import { ask } from "../shared/api.js";
 import { Follower } from "../shared/follower.js";
 
 /** @param {import("./engine.js").Engine} engine */
@@ -11,7 +11,7 @@ export const exactForms = (engine) => () => ({
 
   init() {
     this.follower = new Follower(
-      (body) => post(`${engine.path}/exact`, body),
+      (body) => ask(`${engine.path}/exact`, body),
       (answer) => this.take(answer),
       (error) => engine.complain(error),
     );

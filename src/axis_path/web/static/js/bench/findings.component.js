@@ -1,6 +1,6 @@
 // @ts-check
 /** Findings: what was located, computed anew with every change. */
-import { post } from "../shared/api.js";
+import { ask } from "../shared/api.js";
 import { Follower } from "../shared/follower.js";
 import { showAt } from "./steer.js";
 
@@ -19,7 +19,7 @@ export const findings = (engine) => () => ({
 
   init() {
     this.follower = new Follower(
-      (body) => post(`${engine.path}/findings`, body),
+      (body) => ask(`${engine.path}/findings`, body),
       (answer) => this.take(answer),
       (error) => engine.complain(error),
     );

@@ -54,6 +54,10 @@ export function makeStore(initial) {
     /** What happened, where everyone should see it; until the next change. */
     notice: "",
     isReady: false,
+    /** The picture could not be brought up to date. */
+    isStale: false,
+    /** Something takes long and can be given up. */
+    isSlow: false,
     /** Computed values with their exact forms, by the ids of their rows. @type {Record<string, any>} */
     exact: {},
     /** Every function and constant, once it was asked for. @type {any[]} */

@@ -1,6 +1,6 @@
 // @ts-check
 /** Values: the table of all shown functions. */
-import { post } from "../shared/api.js";
+import { ask } from "../shared/api.js";
 import { Follower } from "../shared/follower.js";
 import { showAt } from "./steer.js";
 
@@ -23,7 +23,7 @@ export const values = (engine) => () => ({
 
   init() {
     this.follower = new Follower(
-      (body) => post(`${engine.path}/table`, body),
+      (body) => ask(`${engine.path}/table`, body),
       (answer) => this.take(answer),
       (error) => engine.complain(error),
     );

@@ -1,6 +1,6 @@
 // @ts-check
 /** Working: a scratch calculator whose lines show the exact form and the decimal side by side. */
-import { post } from "../shared/api.js";
+import { ask } from "../shared/api.js";
 import { Follower } from "../shared/follower.js";
 
 const DIGITS = [4, 7, 10, 20, 50, 100, 1000];
@@ -18,7 +18,7 @@ export const working = (engine) => () => ({
 
   init() {
     this.follower = new Follower(
-      (body) => post(`${engine.path}/working`, body),
+      (body) => ask(`${engine.path}/working`, body),
       (answer) => this.take(answer),
       (error) => engine.complain(error),
     );

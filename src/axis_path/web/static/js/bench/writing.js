@@ -1,6 +1,6 @@
 // @ts-check
 /** What a line that is being written shows: how it reads, or what is wrong with it and where. */
-import { post } from "../shared/api.js";
+import { ask } from "../shared/api.js";
 import { Follower } from "../shared/follower.js";
 
 const SHOWN_LETTERS = 3;
@@ -20,7 +20,7 @@ export function makeWriting(engine) {
 
     preview() {
       this.follower ??= new Follower(
-        (body) => post(`${engine.path}/preview`, body),
+        (body) => ask(`${engine.path}/preview`, body),
         (answer) => this.takePreview(answer),
         (error) => engine.complain(error),
       );

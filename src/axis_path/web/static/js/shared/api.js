@@ -1,5 +1,6 @@
 // @ts-check
 /** The only place that talks to the server. */
+import { stoppable } from "./patience.js";
 
 /** A refusal of the server, or no answer at all. */
 export class ApiError extends Error {
@@ -15,10 +16,20 @@ export class ApiError extends Error {
 const token = () => document.querySelector('meta[name="csrf-token"]')?.getAttribute("content") ?? "";
 
 /**
+ * Ask with JSON for what keeps nothing; the question can be given up while it is under way.
+ * @param {string} path
+ * @param {object} body
+ * @returns {Promise<any>}
+ */
+export function ask(path, body) {
+  return stoppable((signal) => post(path, body, { signal }));
+}
+
+/**
  * Send JSON and give the JSON that comes back.
  * @param {string} path
  * @param {object} body
- * @param {{keepalive?: boolean}} [options]
+ * @param {{keepalive?: boolean, signal?: AbortSignal}} [options]
  * @returns {Promise<any>}
  */
 export async function post(path, body, options = {}) {
@@ -29,8 +40,10 @@ export async function post(path, body, options = {}) {
       headers: { "Content-Type": "application/json", Accept: "application/json", "X-CSRFToken": token() },
       body: JSON.stringify(body),
       keepalive: options.keepalive ?? false,
+      signal: options.signal,
     });
   } catch {
+    if (options.signal?.aborted) throw new ApiError(0, { code: "stopped", message: "Stopped. What is dimmed is not of this state." });
     throw new ApiError(0, { message: "The server did not answer. Nothing is lost: try again." });
   }
   const answer = await response.json().catch(() => ({}));

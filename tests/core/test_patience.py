@@ -1,0 +1,59 @@
+"""A calculation ends when nobody waits for it any longer, and what was stopped is not kept."""
+
+import itertools
+import socket
+import unittest
+
+from axis_path.core import MathError, Patience, Study, Window, waiting
+from axis_path.web.patience import is_closed
+
+LONG = "sum(sum(1/(k + j), k, 1, 1000), j, 1, 2000)"
+WINDOW = Window((-10, 10), (-7, 7), 660, 430)
+
+
+def ticking(step_s: float) -> Patience:
+    """Give the patience of a caller whose clock moves on with every look at it."""
+    ticks = itertools.count()
+    return Patience(lambda: next(ticks) * step_s)
+
+
+class PatienceTest(unittest.TestCase):
+    def test_what_takes_too_long_is_stopped_with_a_sentence(self) -> None:
+        study = Study()
+        for text in (LONG, LONG.replace("sum", "product"), "integral(sin(x^2), x, 0, 60)"):
+            with self.subTest(text=text), waiting(ticking(0.5)):
+                with self.assertRaises(MathError) as raised:
+                    study.evaluate(text).decimal(30)
+                self.assertEqual("limit.time", raised.exception.code)
+                self.assertIn("longer than 2 s", raised.exception.message)
+
+    def test_a_caller_who_left_ends_it_too(self) -> None:
+        asked = itertools.count()
+        gone = Patience(itertools.count().__next__, 1e9, 1e9, lambda: next(asked) > 3)
+        with waiting(gone), self.assertRaises(MathError) as raised:
+            Study().evaluate(LONG)
+        self.assertEqual("This was stopped.", raised.exception.message)
+
+    def test_a_curve_that_was_stopped_says_so_and_is_drawn_the_next_time(self) -> None:
+        study = Study()
+        study.define("f(x) = x^2 - 3")
+        with waiting(ticking(3)):
+            row = study.scene(WINDOW, reading_x=1).rows[0]
+        self.assertIsNone(row["curve"])
+        self.assertIn("it was stopped", row["why"])
+        self.assertEqual("not known", row["reading"]["text"])
+        row = study.scene(WINDOW, reading_x=1).rows[0]
+        self.assertTrue(row["curve"]["pieces"])
+        self.assertEqual("−2", row["reading"]["text"])
+
+    def test_a_connection_that_was_hung_up_is_told_from_one_that_waits(self) -> None:
+        here, there = socket.socketpair()
+        self.assertFalse(is_closed(here))
+        there.send(b"the next request")
+        self.assertFalse(is_closed(here))
+        self.assertEqual(b"the next request", here.recv(100))
+        there.close()
+        self.assertTrue(is_closed(here))
+        here.close()
+        self.assertTrue(is_closed(here))
+        self.assertFalse(is_closed(None))
