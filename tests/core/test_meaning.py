@@ -113,6 +113,17 @@ class KindTest(unittest.TestCase):
         with self.assertRaises(ListError):
             study.evaluate("L + (from 1 to 3 step 1)")
 
+    def test_the_variable_of_a_sum_may_have_the_name_of_a_function(self) -> None:
+        study = build("m(t) = 2t", "k(t) = t")
+        for text, value in (
+            ("sum(m^2, m, 1, 3)", 14),
+            ("sum(m(2) + k, k, 1, 3)", 18),
+            ("sum(sum(k*m, k, 1, 3), m, 1, k(2))", 18),
+            ("integral(m, 0, 2)", 4),
+        ):
+            with self.subTest(text):
+                self.assertEqual(value, study.evaluate(text).value)
+
     def test_calculations_with_i(self) -> None:
         study = build("z = 2 + 3i")
         for text, exact, value in (

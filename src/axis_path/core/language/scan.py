@@ -270,6 +270,8 @@ def _decide_bars(tokens: list[Token]) -> list[Token]:
     return decided
 
 
+#: Those of a body with its variable and two ends.
+_COMMAS_OF_SUMMARY = 3
 _PARTNER = {
     Kind.CLOSE: Kind.OPEN, Kind.RIGHT_BAR: Kind.LEFT_BAR, Kind.CLOSE_LIST: Kind.OPEN_LIST,
 }  # fmt: skip
@@ -319,6 +321,7 @@ def _not_closed(opening: Token, at: int) -> GrammarError:
 def _decide_functions(tokens: list[Token], vocabulary: Vocabulary) -> list[Token]:
     """Tell how a function meets its argument, and products that end an open argument."""
     decided: list[Token] = []
+    bound = _bound_places(tokens)
     for index, token in enumerate(tokens):
         after = tokens[index + 1] if index + 1 < len(tokens) else None
         kind, text = token.kind, token.text
@@ -326,7 +329,7 @@ def _decide_functions(tokens: list[Token], vocabulary: Vocabulary) -> list[Token
             if decided and decided[-1].kind is Kind.DERIVED:
                 continue
             raise _no_function(decided[-1] if decided else None, token)
-        if kind is Kind.NAME and vocabulary.is_function(text):
+        if kind is Kind.NAME and vocabulary.is_function(text) and index not in bound:
             if after is not None and after.kind is Kind.PRIME:
                 kind, text = Kind.DERIVED, _derived(token, after, tokens[index + 2 : index + 3])
             elif _is_first_of_summary(decided) and after is not None and after.kind is Kind.COMMA:
@@ -339,12 +342,35 @@ def _decide_functions(tokens: list[Token], vocabulary: Vocabulary) -> list[Token
             and after.kind is Kind.NAME
             and after.raw != "√"
             and vocabulary.is_function(after.text)
+            and index + 1 not in bound
         ):
             kind = Kind.TIMES_APPLY if kind is Kind.TIMES else Kind.DIVIDE_APPLY
         elif kind is Kind.OPEN and _closes_power_of_function(decided):
             kind = Kind.OPEN_CALL
         decided.append(Token(kind, text, token.start, token.end, token.raw))
     return decided
+
+
+def _bound_places(tokens: list[Token]) -> set[int]:
+    """Give the tokens that stand for the variable of a sum, product or integral around them.
+
+    In ``sum(m^2, m, 1, 9)`` an ``m`` is the variable, even where a function has that name.
+    """
+    bound: set[int] = set()
+    waiting: list[tuple[int, list[int]]] = []
+    for index, token in enumerate(tokens):
+        if token.kind in _CALLED:
+            waiting.append((index, []))
+        elif token.kind in _PARTNER:
+            opening, commas = waiting.pop()
+            if len(commas) == _COMMAS_OF_SUMMARY and tokens[opening - 1].text in SUMMARIES:
+                name = tokens[commas[0] + 1]
+                if name.kind is Kind.NAME and commas[1] == commas[0] + 2:
+                    within = range(opening, commas[1])
+                    bound.update(k for k in within if tokens[k].text == name.text)
+        elif token.kind is Kind.COMMA and waiting:
+            waiting[-1][1].append(index)
+    return bound
 
 
 def _no_function(before: Token | None, prime: Token) -> MathError:
