@@ -136,3 +136,25 @@ class ModelTest(BrowserTest):
         for expression, expected in table:
             with self.subTest(expression):
                 self.assertEqual(expected, self.call(expression, "bench/names.model.js"))
+
+    def test_what_nobody_needs_any_more_is_given_up_without_a_word(self) -> None:
+        found = self.call(
+            """(async () => {
+              const told = [];
+              const follower = new m.Follower(
+                (body, dropped) => new Promise((give, refuse) => {
+                  dropped.addEventListener('abort', () => refuse(new Error('dropped')));
+                  setTimeout(() => give(`answer ${body}`), 30);
+                }),
+                (answer) => told.push(answer),
+                (error) => told.push(error.message),
+              );
+              follower.ask(() => 1);
+              follower.drop();
+              follower.ask(() => 2);
+              await new Promise((done) => setTimeout(done, 100));
+              return [told, follower.isBehind];
+            })()""",
+            "shared/follower.js",
+        )
+        self.assertEqual([["answer 2"], False], found)

@@ -133,11 +133,14 @@ def _small(value: fmpq) -> fmpq | None:
 
 def made(value: arb, *sources: Ball, exact: fmpq | None = None, turns: fmpq | None = None) -> Ball:
     """Put a result together; it is as defined and as continuous as its sources."""
-    worst = min(sources, key=lambda ball: ball.defined)
+    worst, continuous = sources[0], True
+    for source in sources:
+        if source.defined < worst.defined:
+            worst = source
+        continuous = continuous and source.continuous
     if exact is not None:
         exact = _small(exact)
         value = arb(exact) if exact is not None else value
-    continuous = all(source.continuous for source in sources)
     return Ball(value, exact, turns, worst.defined, continuous, worst.reason)
 
 
@@ -179,7 +182,13 @@ def negative(a: Ball) -> Ball:
 
 def subtract(a: Ball, b: Ball) -> Ball:
     """Give a - b."""
-    return add(a, negative(b))
+    exact = a.exact - b.exact if a.exact is not None and b.exact is not None else None
+    turns = a.turns - b.turns if a.turns is not None and b.turns is not None else None
+    if exact is None and turns is None:
+        return add(a, negative(b))
+    if turns is not None and turns == 0:
+        exact = fmpq(0)
+    return made(a.value - b.value, a, b, exact=exact, turns=turns)
 
 
 def multiply(a: Ball, b: Ball) -> Ball:

@@ -42,12 +42,14 @@ class Curve:
         bands: (n, 3) arrays of (x, low, high), where the curve is faster than the pixels.
         undefined: (n, 2) array of stretches (from, to) of x inside the domain without a value.
         domain: the part of the window's x inside the domain, None if there is none.
+        crossings: (n, 2) array of stretches of x, outside of which it is proved to have no zero.
     """
 
     pieces: list[Floats]
     bands: list[Floats] = field(default_factory=list)
     undefined: Floats = field(default_factory=lambda: np.empty((0, 2)))
     domain: tuple[float, float] | None = None
+    crossings: Floats = field(default_factory=lambda: np.empty((0, 2)))
 
     @property
     def is_empty(self) -> bool:
@@ -193,7 +195,10 @@ def _assembled(
             xs = np.append(columns.left[start:stop], columns.right[stop - 1])
             ys = np.append(columns.y_left[start:stop], columns.y_right[stop - 1])
             pieces.append(np.column_stack([xs, ys]))
-    return Curve(pieces, bands, _undefined_stretches(columns), domain)
+    may_be_zero = ~columns.empty & ~((columns.low > 0) | (columns.high < 0))
+    return Curve(
+        pieces, bands, _undefined_stretches(columns), domain, _stretches(columns, may_be_zero)
+    )
 
 
 def _bands(columns: _Columns, tall: Flags, window: Window) -> tuple[Flags, list[Floats]]:
@@ -238,5 +243,10 @@ def _joined_bands(chosen: Flags, left: Floats, right: Floats, heights: Floats) -
 def _undefined_stretches(columns: _Columns) -> Floats:
     """Give the stretches of x without a value, (n, 2); single points are left out."""
     missing = columns.empty | (np.isnan(columns.y_left) & np.isnan(columns.y_right))
-    edges = np.flatnonzero(np.diff(np.concatenate([[False], missing, [False]]).astype(np.int8)))
+    return _stretches(columns, missing)
+
+
+def _stretches(columns: _Columns, chosen: Flags) -> Floats:
+    """Give the stretches of x that chosen columns make together, (n, 2)."""
+    edges = np.flatnonzero(np.diff(np.concatenate([[False], chosen, [False]]).astype(np.int8)))
     return np.column_stack([columns.left[edges[::2]], columns.right[edges[1::2] - 1]])

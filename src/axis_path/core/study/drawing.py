@@ -84,7 +84,7 @@ def _drawn(function: RealFunction, window: Window) -> Drawing:
         return Drawing({"curve": None, "lane": lane, "why": err.message}, None, is_whole=False)
     try:
         with calculation():
-            zeros, is_whole = locate_marks(function, window), True
+            zeros, is_whole = locate_marks(function, curve, window), True
     except StoppedError as err:
         zeros, is_whole = Findings((), complete=False, note=err.message), False
     marks = [mark_dict(finding, window) for finding in zeros]

@@ -2,28 +2,32 @@
 
 from __future__ import annotations
 
+import math
 from fractions import Fraction
 from typing import Any
 
 import numpy as np
+from numpy.typing import NDArray
 
-from axis_path.core.draw import Window
+from axis_path.core.draw import Curve, Window
 from axis_path.core.draw.pixels import tenths_across
 from axis_path.core.evaluate import RealFunction
 from axis_path.core.limits import LARGEST_MARKS, MARK_CELLS
 from axis_path.core.locate import Finding, Findings, find_zeros, interval, is_polynomial
 
+Floats = NDArray[np.float64]
 
-def locate_marks(function: RealFunction, window: Window) -> Findings:
+
+def locate_marks(function: RealFunction, curve: Curve, window: Window) -> Findings:
     """Locate the zeros in the window, as far as a frame has time for.
 
-    The pixel columns that cannot hold a zero are left out first. Where more zeros are than could be
+    Only where the curve may cross the axis is searched. Where more zeros are than could be
     told apart on the screen, none is marked: the Findings panel has the time to locate them.
     """
     low, high = (Fraction(bound) for bound in window.x)
     if is_polynomial(function):
         return find_zeros(function, interval(low, high), max_cells=MARK_CELLS.value)
-    stretches = _stretches_with_zeros(function, window)
+    stretches = _with_ends(curve.crossings, function, window)
     if len(stretches) > LARGEST_MARKS.value:
         return Findings((), complete=False, note="There are more zeros here than can be marked.")
     found = [
@@ -36,15 +40,22 @@ def locate_marks(function: RealFunction, window: Window) -> Findings:
     )
 
 
-def _stretches_with_zeros(function: RealFunction, window: Window) -> list[tuple[float, float]]:
-    edges = window.columns()
-    bounds = function.enclose(edges[:-1], edges[1:])
-    holds = ~bounds.nowhere & ~((bounds.low > 0) | (bounds.high < 0))
-    changes = np.flatnonzero(np.diff(np.concatenate([[False], holds, [False]]).astype(np.int8)))
-    return [
-        (float(edges[start]), float(edges[stop]))
-        for start, stop in zip(changes[::2], changes[1::2], strict=True)
+def _with_ends(
+    stretches: Floats, function: RealFunction, window: Window
+) -> list[tuple[float, float]]:
+    """Add what lies between an end of the domain and the float that the curve is drawn to."""
+    slivers = [
+        (math.nextafter(end.near, -math.inf), math.nextafter(end.near, math.inf))
+        for end in (function.low, function.high)
+        if end is not None and end.closed and window.x[0] <= end.near <= window.x[1]
     ]
+    joined: list[tuple[float, float]] = []
+    for low, high in sorted([*map(tuple, stretches.tolist()), *slivers]):
+        if joined and low <= joined[-1][1]:
+            joined[-1] = (joined[-1][0], max(high, joined[-1][1]))
+        else:
+            joined.append((low, high))
+    return joined
 
 
 def mark_dict(finding: Finding, window: Window) -> dict[str, Any]:

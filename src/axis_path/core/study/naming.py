@@ -65,13 +65,16 @@ class _Taken:
 
 def _settle(line: StudyLine, taken: _Taken) -> StudyLine:
     value = slider_value(line.text)
-    if value is not None and line.slider is None:
-        line = replace(line, slider=guessed_range(value[1]))
+    if value is not None:
+        # What a hand drags: nothing more is read than its name and its number.
+        slider = guessed_range(value[1]) if line.slider is None else line.slider
+        is_same = line.slider is slider and line.given is None
+        return line if is_same else replace(line, slider=slider, given=None)
     named = name_in_head(line.text)
     is_text = line.text.lstrip().startswith("#") or not line.text.strip()
     if named is not None and line.given is not None:
         line = replace(line, given=None)
-    if value is not None or is_text:
+    if is_text:
         return line
     alone = read_alone(line.text)
     if isinstance(alone, RelationLine) and alone.name is None and line.given is not None:

@@ -11,7 +11,7 @@ export const exactForms = (engine) => () => ({
 
   init() {
     this.follower = new Follower(
-      (body) => ask(`${engine.path}/exact`, body),
+      (body, dropped) => ask(`${engine.path}/exact`, body, dropped),
       (answer) => this.take(answer),
       (error) => engine.complain(error),
     );
@@ -20,6 +20,7 @@ export const exactForms = (engine) => () => ({
     this.$watch("$store.bench.isReady", () => this.ask());
   },
   destroy() {
+    this.follower.drop();
     engine.watchers.delete(this.watcher);
   },
   get isNeeded() {
@@ -27,6 +28,7 @@ export const exactForms = (engine) => () => ({
   },
   /** An exact form of the state before does not stay beside a new decimal. */
   mark() {
+    this.follower.drop();
     if (this.isNeeded) this.$store.bench.exact = {};
   },
   ask() {

@@ -19,7 +19,7 @@ export const findings = (engine) => () => ({
 
   init() {
     this.follower = new Follower(
-      (body) => ask(`${engine.path}/findings`, body),
+      (body, dropped) => ask(`${engine.path}/findings`, body, dropped),
       (answer) => this.take(answer),
       (error) => engine.complain(error),
     );
@@ -28,10 +28,12 @@ export const findings = (engine) => () => ({
     this.$watch("$store.bench.isReady", () => this.ask());
   },
   destroy() {
+    this.follower.drop();
     engine.watchers.delete(this.watcher);
   },
   /** What stands here belongs to the state before, until the answer comes. */
   mark() {
+    this.follower.drop();
     if (this.$store.bench.tab === "findings") this.isBehind = true;
   },
   ask() {

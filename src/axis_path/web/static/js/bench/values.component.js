@@ -23,7 +23,7 @@ export const values = (engine) => () => ({
 
   init() {
     this.follower = new Follower(
-      (body) => ask(`${engine.path}/table`, body),
+      (body, dropped) => ask(`${engine.path}/table`, body, dropped),
       (answer) => this.take(answer),
       (error) => engine.complain(error),
     );
@@ -34,6 +34,7 @@ export const values = (engine) => () => ({
     this.$watch("$store.bench.isReady", () => this.ask());
   },
   destroy() {
+    this.follower.drop();
     engine.watchers.delete(this.watcher);
   },
   /** Take over what is kept, but leave alone what was typed since. */
@@ -46,6 +47,7 @@ export const values = (engine) => () => ({
   },
   /** What stands here belongs to the state before, until the answer comes. */
   mark() {
+    this.follower.drop();
     if (this.$store.bench.tab === "values") this.isBehind = true;
   },
   ask() {

@@ -18,7 +18,7 @@ export const working = (engine) => () => ({
 
   init() {
     this.follower = new Follower(
-      (body) => ask(`${engine.path}/working`, body),
+      (body, dropped) => ask(`${engine.path}/working`, body, dropped),
       (answer) => this.take(answer),
       (error) => engine.complain(error),
     );
@@ -28,12 +28,14 @@ export const working = (engine) => () => ({
     this.$watch("digits", () => this.ask());
   },
   destroy() {
+    this.follower.drop();
     engine.watchers.delete(this.watcher);
   },
   get choices() {
     return DIGITS.map((count) => ({ value: String(count), words: `${count} digits` }));
   },
   mark() {
+    this.follower.drop();
     if (this.$store.bench.tab === "working") this.isBehind = true;
   },
   ask() {

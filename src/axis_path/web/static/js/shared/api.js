@@ -19,10 +19,11 @@ const token = () => document.querySelector('meta[name="csrf-token"]')?.getAttrib
  * Ask with JSON for what keeps nothing; the question can be given up while it is under way.
  * @param {string} path
  * @param {object} body
+ * @param {AbortSignal} [dropped] gives this question up.
  * @returns {Promise<any>}
  */
-export function ask(path, body) {
-  return stoppable((signal) => post(path, body, { signal }));
+export function ask(path, body, dropped) {
+  return stoppable((stopped) => post(path, body, { signal: dropped ? AbortSignal.any([stopped, dropped]) : stopped }));
 }
 
 /**

@@ -5,7 +5,7 @@
  */
 export class Follower {
   /**
-   * @param {(body: any) => Promise<any>} send
+   * @param {(body: any, signal: AbortSignal) => Promise<any>} send
    * @param {(answer: any, body: any) => void} take
    * @param {(error: Error) => void} fail
    * @param {() => void} [rest] called when nothing is under way any more.
@@ -18,6 +18,14 @@ export class Follower {
     /** @type {(() => any) | null} */
     this.wish = null;
     this.isBusy = false;
+    /** @type {AbortController | null} */
+    this.underWay = null;
+  }
+
+  /** Give up what is under way, without a word: nobody needs its answer any more. */
+  drop() {
+    this.wish = null;
+    this.underWay?.abort();
   }
 
   /** @param {() => any} makeBody called when the request is really sent. */
@@ -36,12 +44,16 @@ export class Follower {
     while (this.wish) {
       const body = this.wish();
       this.wish = null;
+      const underWay = new AbortController();
+      this.underWay = underWay;
       try {
-        this.take(await this.send(body), body);
+        const answer = await this.send(body, underWay.signal);
+        if (!underWay.signal.aborted) this.take(answer, body);
       } catch (error) {
-        this.fail(/** @type {Error} */ (error));
+        if (!underWay.signal.aborted) this.fail(/** @type {Error} */ (error));
       }
     }
+    this.underWay = null;
     this.isBusy = false;
     this.rest();
   }
