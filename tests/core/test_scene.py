@@ -92,7 +92,7 @@ class SceneTest(unittest.TestCase):
 
     def test_an_empty_bench_says_what_to_do(self) -> None:
         self.assertIn("Write a definition", self.scene()["empty"])
-        self.assertIn("no function", self.scene("# only a note")["empty"])
+        self.assertIn("nothing to draw", self.scene("# only a note")["empty"])
         study = build("x")
         study.mark_line(1, hidden=True)
         self.assertIn("hidden", study.scene(WINDOW).empty or "")

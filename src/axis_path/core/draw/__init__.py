@@ -4,14 +4,16 @@ Read ``sample.py`` for the promise that a curve is never joined across a break.
 """
 
 from axis_path.core.draw.frame import HOME_X, HOME_Y, frame, home
+from axis_path.core.draw.path import sample_path
 from axis_path.core.draw.sample import Curve, sample_curve, visible_domain
-from axis_path.core.draw.ticks import Ticks, make_ticks, nice_step, plain
+from axis_path.core.draw.ticks import Labels, Ticks, make_ticks, nice_step, plain
 from axis_path.core.draw.window import Window
 
 __all__ = [
     "HOME_X",
     "HOME_Y",
     "Curve",
+    "Labels",
     "Ticks",
     "Window",
     "frame",
@@ -20,5 +22,6 @@ __all__ = [
     "nice_step",
     "plain",
     "sample_curve",
+    "sample_path",
     "visible_domain",
 ]

@@ -8,11 +8,14 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from axis_path.core.draw.clip import clip_line
 from axis_path.core.draw.sample import Curve
 from axis_path.core.draw.window import Window
 
 Floats = NDArray[np.float64]
 PER_PX = 10
+#: How far a path is drawn outside the window, so that its stroke leaves it.
+_MARGIN_PX = 20
 
 
 def tenths_across(xs: Floats, window: Window) -> NDArray[np.int64]:
@@ -39,6 +42,22 @@ def piece_tenths(piece: Floats, window: Window) -> list[int]:
     return _interleaved(xs[keep], ys[keep])
 
 
+def clipped_tenths(piece: Floats, window: Window) -> list[list[int]]:
+    """Give the parts of a piece, (n, 2), that are seen, each as x, y, x, y, … in tenths.
+
+    Points that are no tenth of a pixel apart are taken together.
+    """
+    px = np.column_stack([window.across(piece[:, 0]), window.down(piece[:, 1])])
+    low, high = (-_MARGIN_PX, -_MARGIN_PX), (window.width + _MARGIN_PX, window.height + _MARGIN_PX)
+    found = []
+    for part in clip_line(px, low, high):
+        tenths = np.rint(part * PER_PX).astype(np.int64)
+        keep = np.ones(len(tenths), dtype=np.bool_)
+        keep[1:] = (tenths[1:] != tenths[:-1]).any(axis=1)
+        found.append(_interleaved(tenths[keep, 0], tenths[keep, 1]))
+    return found
+
+
 def band_tenths(band: Floats, window: Window) -> list[int]:
     """Give the outline of a band, (n, 3), as x, y, x, y, … in tenths."""
     xs = tenths_across(band[:, 0], window)
@@ -56,9 +75,11 @@ def last_visible_point(curve: Curve, window: Window) -> tuple[float, float] | No
     low, high = window.y
     best: tuple[float, float] | None = None
     for piece in curve.pieces:
-        inside = np.flatnonzero((piece[:, 1] >= low) & (piece[:, 1] <= high))
+        is_seen = (piece[:, 1] >= low) & (piece[:, 1] <= high)
+        is_seen &= (piece[:, 0] >= window.x[0]) & (piece[:, 0] <= window.x[1])
+        inside = np.flatnonzero(is_seen)
         if len(inside):
-            x, y = piece[inside[-1]]
+            x, y = piece[inside[np.argmax(piece[inside, 0])]]
             if best is None or x > best[0]:
                 best = (float(x), float(y))
     for band in curve.bands:

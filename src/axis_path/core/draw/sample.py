@@ -43,6 +43,10 @@ class Curve:
         undefined: (n, 2) array of stretches (from, to) of x inside the domain without a value.
         domain: the part of the window's x inside the domain, None if there is none.
         crossings: (n, 2) array of stretches of x, outside of which it is proved to have no zero.
+        parameters: of a path, the parameter at each point of each piece, (n,) floats.
+        unsettled: of a path, stretches of the parameter in which it turns too often to be drawn.
+
+    Of a path, ``undefined`` and ``domain`` are stretches of the parameter.
     """
 
     pieces: list[Floats]
@@ -50,6 +54,8 @@ class Curve:
     undefined: Floats = field(default_factory=lambda: np.empty((0, 2)))
     domain: tuple[float, float] | None = None
     crossings: Floats = field(default_factory=lambda: np.empty((0, 2)))
+    parameters: list[Floats] = field(default_factory=list)
+    unsettled: Floats = field(default_factory=lambda: np.empty((0, 2)))
 
     @property
     def is_empty(self) -> bool:

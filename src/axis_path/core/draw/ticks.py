@@ -1,13 +1,33 @@
-"""Places and labels for the lines of the grid."""
+"""Places and labels for the lines of the grid: plain numbers, multiples of pi, or degrees."""
 
 from __future__ import annotations
 
 import math
+from collections.abc import Iterable
 from dataclasses import dataclass
+from enum import StrEnum
 from fractions import Fraction
+
+from axis_path.core.evaluate import multiple_of_pi
 
 _WANTED_PX = 84.0
 _FINER = {1: 5, 2: 4, 5: 5}
+#: Steps of an axis in multiples of pi, and of one in degrees, below and above which they double or
+#: follow the decimal steps.
+_PI_STEPS = tuple(Fraction(1, n) for n in (12, 6, 4, 3, 2, 1))
+_DEGREE_STEPS = tuple(map(Fraction, (1, 2, 5, 10, 15, 30, 45, 90, 180, 360)))
+#: A step that is given is not followed where its lines would stand closer than this.
+_LEAST_PX = 12
+#: Into how many parts such a step is cut by the finer lines.
+_FINER_ANGLES = 3
+
+
+class Labels(StrEnum):
+    """How an axis is labelled."""
+
+    NUMBERS = "numbers"
+    PI = "pi"
+    DEGREES = "degrees"
 
 
 @dataclass(frozen=True, slots=True)
@@ -27,31 +47,97 @@ class Ticks:
 
 def nice_step(low: float, high: float, length_px: float, wanted_px: float = _WANTED_PX) -> Fraction:
     """Give 1, 2 or 5 times a power of ten, so that lines stand about ``wanted_px`` apart."""
-    rough = (high - low) * wanted_px / length_px
+    return _decimal_step((high - low) * wanted_px / length_px)
+
+
+def _decimal_step(rough: float) -> Fraction:
     power = math.floor(math.log10(rough))
     scale = Fraction(10) ** power
-    factors = (1, 2, 5, 10)
-    return min(
-        (factor * scale for factor in factors), key=lambda s: abs(math.log(float(s) / rough))
+    return _nearest((factor * scale for factor in (1, 2, 5, 10)), rough)
+
+
+def _nearest(steps: Iterable[Fraction], rough: float) -> Fraction:
+    return min(steps, key=lambda step: abs(math.log(float(step) / rough)))
+
+
+def _angle_step(rough: float, steps: tuple[Fraction, ...]) -> Fraction:
+    """Give the step nearest to a rough one; beyond the usual ones it is decimal."""
+    if rough < float(steps[0]) / 2 or rough > float(steps[-1]) * 2:
+        return _decimal_step(rough)
+    return _nearest(steps, rough)
+
+
+def _multiples(low: float, high: float, step: Fraction, unit: float = 1.0) -> list[int]:
+    if unit == 1.0:
+        return list(range(math.ceil(Fraction(low) / step), math.floor(Fraction(high) / step) + 1))
+    size = float(step) * unit
+    return list(range(math.ceil(low / size - 1e-9), math.floor(high / size + 1e-9) + 1))
+
+
+def make_ticks(
+    low: float,
+    high: float,
+    length_px: float,
+    labels: Labels = Labels.NUMBERS,
+    *,
+    step: Fraction | None = None,
+    degree: float = math.pi / 180,
+) -> Ticks:
+    """Place ticks on an axis from ``low`` to ``high`` that is ``length_px`` long.
+
+    Args:
+        low: the lower end of the axis.
+        high: the upper end.
+        length_px: its length.
+        labels: how it is labelled.
+        step: the distance of the labelled lines, in numbers, in multiples of pi or in degrees; None
+            for one that suits the length.
+        degree: how large a degree is on the axis: 1 in a study that measures in degrees.
+    """
+    unit = {Labels.NUMBERS: 1.0, Labels.PI: math.pi, Labels.DEGREES: degree}[labels]
+    rough = (high - low) * _WANTED_PX / length_px / unit
+    if step is None or (high - low) / (float(step) * unit) > length_px / _LEAST_PX:
+        step = _step(rough, labels)
+    multiples = _multiples(low, high, step, unit)
+    fine = step / _finer_parts(step, labels)
+    return Ticks(
+        tuple(float(k * step) * unit for k in multiples),
+        tuple(_label(k * step, labels) for k in multiples),
+        tuple(
+            float(k * fine) * unit
+            for k in _multiples(low, high, fine, unit)
+            if (k * fine) % step != 0
+        ),
     )
 
 
-def _multiples(low: float, high: float, step: Fraction) -> list[int]:
-    first = math.ceil(Fraction(low) / step)
-    last = math.floor(Fraction(high) / step)
-    return list(range(first, last + 1))
+def _step(rough: float, labels: Labels) -> Fraction:
+    match labels:
+        case Labels.PI:
+            return _angle_step(rough, _PI_STEPS)
+        case Labels.DEGREES:
+            return _angle_step(rough, _DEGREE_STEPS)
+        case _:
+            return _decimal_step(rough)
 
 
-def make_ticks(low: float, high: float, length_px: float) -> Ticks:
-    """Place ticks on an axis from ``low`` to ``high`` that is ``length_px`` long."""
-    step = nice_step(low, high, length_px)
-    multiples = _multiples(low, high, step)
-    first_figure = int(str(step.numerator if step.denominator == 1 else
-                           (step * 10 ** len(str(step.denominator))).numerator)[0])  # fmt: skip
-    fine = step / _FINER.get(first_figure, 5)
-    places = tuple(float(k * step) for k in multiples)
-    finer = tuple(float(k * fine) for k in _multiples(low, high, fine) if (k * fine) % step != 0)
-    return Ticks(places, tuple(plain(k * step) for k in multiples), finer)
+def _finer_parts(step: Fraction, labels: Labels) -> int:
+    if labels is not Labels.NUMBERS and step in (*_PI_STEPS, *_DEGREE_STEPS):
+        return _FINER_ANGLES
+    figures = step.numerator
+    if step.denominator != 1:
+        figures = (step * 10 ** len(str(step.denominator))).numerator
+    return _FINER.get(int(str(figures)[0]), 5)
+
+
+def _label(value: Fraction, labels: Labels) -> str:
+    match labels:
+        case Labels.PI:
+            return multiple_of_pi(value)
+        case Labels.DEGREES:
+            return f"{plain(value)}°"
+        case _:
+            return plain(value)
 
 
 def plain(value: Fraction) -> str:

@@ -25,6 +25,7 @@ from axis_path.core.evaluate.function import (
 )
 from axis_path.core.evaluate.graph import Graph, Op
 from axis_path.core.evaluate.lists import inputs_of
+from axis_path.core.evaluate.path import RealPath
 from axis_path.core.evaluate.program import most_bits, run
 from axis_path.core.evaluate.result import (
     Result,
@@ -35,6 +36,7 @@ from axis_path.core.evaluate.result import (
     make_list,
     make_point,
     make_result,
+    multiple_of_pi,
 )
 
 __all__ = [
@@ -48,6 +50,7 @@ __all__ = [
     "ListSource",
     "Op",
     "RealFunction",
+    "RealPath",
     "Result",
     "ResultKind",
     "Shaped",
@@ -65,6 +68,7 @@ __all__ = [
     "make_point",
     "make_result",
     "most_bits",
+    "multiple_of_pi",
     "nearest_float",
     "run",
     "sample_inputs",

@@ -374,3 +374,13 @@ def _place(figures: int, power: int, digits: int, *, exact: bool) -> str:
     mantissa = text.rstrip("0") if exact else text
     point = f".{mantissa[1:]}" if len(mantissa) > 1 else ""
     return f"{sign}{mantissa[0]}{point}·10^{power}".replace("^-", "^−")
+
+
+def multiple_of_pi(turns: Fraction) -> str:
+    """Write a multiple of pi: ``−3π/4``."""
+    if turns == 0:
+        return "0"
+    sign = "−" if turns < 0 else ""
+    size = abs(turns.numerator)
+    top = "π" if size == 1 else f"{size}π"
+    return f"{sign}{top}" if turns.denominator == 1 else f"{sign}{top}/{turns.denominator}"

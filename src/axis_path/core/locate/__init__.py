@@ -4,7 +4,7 @@ Read ``zeros.py``: what is proved there and what is not.
 """
 
 from axis_path.core.locate.cells import Interval, interval
-from axis_path.core.locate.exact import multiple_of_pi, written
+from axis_path.core.locate.exact import written
 from axis_path.core.locate.finding import Finding, Findings, Kind
 from axis_path.core.locate.polynomial import is_polynomial
 from axis_path.core.locate.zeros import find_zeros
@@ -17,6 +17,5 @@ __all__ = [
     "find_zeros",
     "interval",
     "is_polynomial",
-    "multiple_of_pi",
     "written",
 ]

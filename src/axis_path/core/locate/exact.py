@@ -10,6 +10,7 @@ from fractions import Fraction
 from flint import arb, fmpq
 
 from axis_path.core.arithmetic import Ball, ball
+from axis_path.core.evaluate import multiple_of_pi
 
 _LARGEST_DENOMINATOR = 1_000_000
 _LARGEST_PI_DENOMINATOR = 720
@@ -60,13 +61,6 @@ def candidates(low: arb, high: arb) -> list[tuple[Ball, str]]:
         exact = ball.multiply(ball.from_fraction(turns), ball.pi())
         found.append((exact, multiple_of_pi(turns)))
     return found
-
-
-def multiple_of_pi(turns: Fraction) -> str:
-    """Write a multiple of pi: ``−3π/4``."""
-    top = "π" if abs(turns.numerator) == 1 else f"{abs(turns.numerator)}π"
-    bottom = "" if turns.denominator == 1 else f"/{turns.denominator}"
-    return f"{'−' if turns < 0 else ''}{top}{bottom}"
 
 
 def written(place: Ball) -> str | None:

@@ -27,7 +27,7 @@ from axis_path.core.evaluate import (
 )
 from axis_path.core.evaluate.graph import IMAGINARY
 from axis_path.core.language import FunctionLine, RelationLine, ValueLine, Vocabulary
-from axis_path.core.language.tree import AngleUnit, Node, walk
+from axis_path.core.language.tree import AngleUnit, Binary, Call, Name, Node, Operator, walk
 from axis_path.core.limits import STEPS
 from axis_path.core.study.dependence import (
     find_problems,
@@ -69,14 +69,14 @@ class CompiledFunction:
 
     Attributes:
         expression: its value; of a path the first coordinate.
-        second: the second coordinate of a path.
+        plane: both coordinates, of a path or a curve by an angle.
     """
 
     expression: Expression
     low: Expression | None
     high: Expression | None
     without: tuple[Expression, ...]
-    second: Expression | None = None
+    plane: tuple[Expression, Expression] | None = None
 
 
 @dataclass(frozen=True)
@@ -346,13 +346,30 @@ class Analysis:
                 None if domain.low is None else self.compile_constant(domain.low.value),
                 None if domain.high is None else self.compile_constant(domain.high.value),
                 tuple(self.compile_constant(value) for value in domain.without),
-                None if body.second is None else self._expression(body.second),
+                self._plane(line, kind, body, variables),
             )
             for more in line.domains[1:]:
                 for bound in (more.low, more.high):
                     if bound is not None:
                         self.compile_constant(bound.value)
             return kind, made
+
+    def _plane(
+        self, line: FunctionLine, kind: Kind, body: Shaped, variables: dict[str, Shaped]
+    ) -> tuple[Expression, Expression] | None:
+        """Give the coordinates of a path, or of a curve by an angle: r cos θ and r sin θ."""
+        if body.second is not None:
+            return self._expression(body.first), self._expression(body.second)
+        if kind is not Kind.ANGLE:
+            return None
+        angle = Name(line.variable)
+        across, up = (
+            self._compiler.compile_value(
+                Binary(Operator.MULTIPLY, line.expression, Call(turn, (angle,))), variables
+            )
+            for turn in ("cos", "sin")
+        )
+        return self._expression(across.first), self._expression(up.first)
 
     def _list_line(self, line: FunctionLine, body: Shaped) -> tuple[Kind, Compiled]:
         """Take an unnamed line such as ``f(L)`` as the list that it is."""

@@ -16,7 +16,7 @@ from axis_path.core.errors import DomainError, LimitError, MathError, SliderErro
 from axis_path.core.evaluate import ResultKind
 from axis_path.core.limits import FINDINGS, LINE_LENGTH
 from axis_path.core.study.document import Ask, TableSpec, Work, range_from_texts
-from axis_path.core.study.domains import NewEnd, number_text, rewrite_domain, round_to_px
+from axis_path.core.study.domains import NewEnd, number_text, rewrite_domain, round_to
 from axis_path.core.study.sliders import exact_number, slider_value
 from axis_path.core.study.study import Study
 
@@ -185,7 +185,11 @@ def _domain(study: Study, command: dict[str, Any], window: Window) -> str:
     is_closed = closed if isinstance(closed, bool) else bound is None or bound.closed
     x, text = command.get("x"), command.get("text")
     if isinstance(x, int | float) and not isinstance(x, bool):
-        text = number_text(round_to_px(float(x), window))
+        # A lane of its own scale says how wide its pixels are.
+        pixel = command.get("pixel")
+        if not isinstance(pixel, float) or not pixel > 0:
+            pixel = 1 / window.x_px
+        text = number_text(round_to(float(x), pixel))
     elif isinstance(text, str):
         study.number(text)
     elif command.get("keep") is True and bound is not None:

@@ -6,9 +6,12 @@ import math
 from dataclasses import dataclass
 from fractions import Fraction
 
+from axis_path.core.arithmetic import ball, precision
 from axis_path.core.draw import Window, nice_step
+from axis_path.core.evaluate import VALUE_BITS, End
 from axis_path.core.language import FunctionLine
-from axis_path.core.language.tree import Bound
+from axis_path.core.language.tree import AngleUnit, Bound
+from axis_path.core.study.meaning import Kind
 from axis_path.core.study.sliders import written_number
 
 
@@ -49,6 +52,36 @@ def rewrite_domain(
     return f"{body} for {', '.join(parts)}" if parts else body
 
 
+#: How far a path goes whose parameter has no ends; a curve by an angle goes one turn.
+_PATH_SPAN = 20
+_TURN_DEGREES = 360
+
+
+def with_ends(low: End | None, high: End | None, kind: Kind, unit: AngleUnit) -> tuple[End, End]:
+    """Give the ends between which a path is drawn, taking one that is not given as usual.
+
+    A curve by an angle goes one turn from 0 or from its given end; a path goes from -10 to 10, in
+    degrees one turn to both sides, or as far from its given end.
+    """
+    with precision(VALUE_BITS):
+        if kind is Kind.ANGLE:
+            in_degrees = unit is AngleUnit.DEGREES
+            span = (
+                ball.from_fraction(_TURN_DEGREES)
+                if in_degrees
+                else ball.multiply(ball.from_fraction(2), ball.pi())
+            )
+            first = ball.from_fraction(0)
+        else:
+            size = _PATH_SPAN if unit is AngleUnit.RADIANS else 2 * _TURN_DEGREES
+            span, first = ball.from_fraction(size), ball.from_fraction(-size // 2)
+        if low is None:
+            low = End(first if high is None else ball.subtract(high.value, span), closed=True)
+        if high is None:
+            high = End(ball.add(low.value, span), closed=True)
+    return low, high
+
+
 def _written_variable(after_name: str, line: FunctionLine) -> str:
     """Give the variable as it was typed: ``θ`` stays ``θ``."""
     if line.name is None:
@@ -64,8 +97,12 @@ def _present(text: str, bound: Bound | None) -> NewEnd:
 
 def round_to_px(value: float, window: Window) -> Fraction:
     """Give the shortest number within half a pixel of an abscissa."""
+    return round_to(value, 1 / window.x_px)
+
+
+def round_to(value: float, pixel: float) -> Fraction:
+    """Give the shortest number that is near enough where a pixel is so wide."""
     # The step is the largest of 1, 2, 5 times a power of ten that is at most one pixel wide.
-    pixel = 1 / window.x_px
     step = nice_step(0, 1, 1, pixel)
     for factor in (Fraction(1), Fraction(1, 2), Fraction(1, 5), Fraction(1, 10)):
         if float(step * factor) <= pixel:

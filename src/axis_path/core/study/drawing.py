@@ -7,6 +7,7 @@ its key, in full: a drawing that is found is never stale.
 from __future__ import annotations
 
 from collections import OrderedDict
+from collections.abc import Callable
 from dataclasses import dataclass
 from threading import Lock
 from typing import Any
@@ -44,23 +45,13 @@ _kept: OrderedDict[tuple[Any, ...], Drawing] = OrderedDict()
 _lock = Lock()
 
 
-def draw_function(function: RealFunction, window: Window, *, is_hidden: bool) -> Drawing:
-    """Draw a function; of a hidden one only the lane."""
-    used = function.expression.program.parameters
-    key = (
-        function.expression,
-        function.name,
-        function.variable,
-        function.ends_key(),
-        tuple((name, function.parameters[name]) for name in sorted(used)),
-        window,
-        is_hidden,
-    )
+def kept(key: tuple[Any, ...], make: Callable[[], Drawing]) -> Drawing:
+    """Give the drawing that was made for a key, or make it."""
     with _lock:
         if key in _kept:
             _kept.move_to_end(key)
             return _kept[key]
-    drawing = _hidden(function, window) if is_hidden else _drawn(function, window)
+    drawing = make()
     if not drawing.is_whole:
         return drawing
     with _lock:
@@ -68,6 +59,30 @@ def draw_function(function: RealFunction, window: Window, *, is_hidden: bool) ->
         while len(_kept) > _KEPT_DRAWINGS:
             _kept.popitem(last=False)
     return drawing
+
+
+def key_of(function: RealFunction) -> tuple[Any, ...]:
+    """Give all that the drawing of a function depends on, but for the window."""
+    used = function.expression.program.parameters
+    return (
+        function.expression,
+        function.name,
+        function.variable,
+        function.ends_key(),
+        tuple((name, function.parameters[name]) for name in sorted(used)),
+    )
+
+
+def stopped(lane: dict[str, Any] | None, err: StoppedError) -> Drawing:
+    """Give the drawing of a curve that took too long."""
+    why = {"sentence": err.message, "frame": False}
+    return Drawing({"curve": None, "lane": lane, "why": why}, None, is_whole=False)
+
+
+def draw_function(function: RealFunction, window: Window, *, is_hidden: bool) -> Drawing:
+    """Draw a function; of a hidden one only the lane."""
+    make = _hidden if is_hidden else _drawn
+    return kept((*key_of(function), window, is_hidden), lambda: make(function, window))
 
 
 def _hidden(function: RealFunction, window: Window) -> Drawing:
@@ -80,8 +95,7 @@ def _drawn(function: RealFunction, window: Window) -> Drawing:
         with calculation():
             curve = sample_curve(function, window)
     except StoppedError as err:
-        lane = make_lane(function, Curve([]), window, [])
-        return Drawing({"curve": None, "lane": lane, "why": err.message}, None, is_whole=False)
+        return stopped(make_lane(function, Curve([]), window, []), err)
     try:
         with calculation():
             zeros, is_whole = locate_marks(function, curve, window), True

@@ -28,13 +28,16 @@ from axis_path.core.draw.pixels import (
     tenths_down,
 )
 from axis_path.core.errors import MathError, StoppedError
-from axis_path.core.evaluate import RealFunction, decimal_text
+from axis_path.core.evaluate import RealFunction, RealPath, decimal_text
 from axis_path.core.language import GREEK
+from axis_path.core.language.tree import AngleUnit
 from axis_path.core.patience import calculation
 from axis_path.core.study.definition import Definition
 from axis_path.core.study.domains import round_to_px
 from axis_path.core.study.drawing import NOTHING, Drawing, draw_function
 from axis_path.core.study.meaning import Kind
+from axis_path.core.study.path_drawing import draw_path, span_words
+from axis_path.core.study.point_drawing import draw_points
 from axis_path.core.study.sliders import written_number
 
 Floats = NDArray[np.float64]
@@ -44,13 +47,14 @@ READING_DIGITS = 5
 #: What the plane does not draw yet, and what can be done with it.
 _UNDRAWN = {
     Kind.SEVERAL: "not drawn yet; other lines can use it",
-    Kind.PATH: "not drawn yet; other lines can use it",
-    Kind.ANGLE: "not drawn yet; other lines can use it",
     Kind.RELATION: "not drawn yet",
     Kind.REGION: "not drawn yet",
-    Kind.POINT: "not drawn yet",
-    Kind.LIST: "not drawn yet",
 }
+
+
+#: What stands on the plane, and the parts of a drawing that are seen.
+_DRAWN = frozenset({Kind.FUNCTION, Kind.PATH, Kind.ANGLE, Kind.POINT})
+_PARTS = ("pieces", "bands", "dots")
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,14 +63,31 @@ class State:
 
     Attributes:
         functions: the functions that work, by the id of their line.
+        paths: the paths and curves by an angle that work, by the id of their line.
+        points: the points, and lists of points, by the id of their line, (n, 2) floats each.
         problems: further problems that only the values of the sliders make, by id.
         computed: the values of parameters that are computed from others, as text, by id.
     """
 
     definitions: list[Definition]
     functions: dict[int, RealFunction]
+    paths: dict[int, RealPath]
+    points: dict[int, Floats]
     problems: dict[int, MathError]
     computed: dict[int, str]
+    unit: AngleUnit = AngleUnit.RADIANS
+
+    def draw(self, definition: Definition, window: Window) -> Drawing:
+        """Draw a line of any kind; nothing of one that is not drawn."""
+        id_, is_hidden = definition.id, definition.hidden
+        if id_ in self.functions:
+            return draw_function(self.functions[id_], window, is_hidden=is_hidden)
+        if id_ in self.paths:
+            return draw_path(self.paths[id_], window, self.unit, is_hidden=is_hidden)
+        if id_ in self.points:
+            name = definition.name or ""
+            return draw_points(name, self.points[id_], window, is_hidden=is_hidden)
+        return NOTHING
 
 
 @dataclass(frozen=True, slots=True)
@@ -110,18 +131,14 @@ def make_scene(state: State, window: Window, *, reading_x: float | None = None) 
         reading_x: where the reading line stands, in axis units; None for no line.
     """
     x_reading = None if reading_x is None else round_to_px(reading_x, window)
-    definitions, functions = state.definitions, state.functions
-    drawings = {
-        d.id: draw_function(functions[d.id], window, is_hidden=d.hidden)
-        for d in definitions
-        if d.id in functions
-    }
+    definitions = state.definitions
+    drawings = {d.id: state.draw(d, window) for d in definitions}
     flags = _flags(definitions, drawings, window)
     users = _users(definitions)
     rows = [
         _row(state, definition, window, x_reading)
         | {"used_by": users.get(definition.name or "", [])}
-        | drawings.get(definition.id, NOTHING).data
+        | drawings[definition.id].data
         | {"flag": flags.get(definition.id)}
         for definition in definitions
     ]
@@ -162,14 +179,27 @@ def _row(
         "variables": list(definition.variables),
         "hidden": definition.hidden,
         "aside": definition.aside,
-        "tone": definition.tone,
+        "tone": _tone(state, definition),
         "problem": None if problem is None else problem_dict(problem),
         "value": state.computed.get(definition.id),
+        "assumed": _assumed(state.paths.get(definition.id)),
         "undrawn": _UNDRAWN.get(definition.kind) if problem is None else None,
         "reading": None
         if function is None or reading_x is None
         else _reading_of(function, reading_x, window),
     }
+
+
+def _tone(state: State, definition: Definition) -> int | None:
+    """Give the tone; a list that turns out to hold points has none of its own."""
+    if definition.tone is None and definition.id in state.points:
+        return definition.id
+    return definition.tone
+
+
+def _assumed(path: RealPath | None) -> str:
+    """Say between which ends a path is drawn whose line does not give both."""
+    return f"drawn for {span_words(path)}" if path is not None and path.assumed else ""
 
 
 def _users(definitions: list[Definition]) -> dict[str, list[str]]:
@@ -291,17 +321,14 @@ def _reading(x: Fraction | None, window: Window) -> dict[str, Any] | None:
 
 
 def _why_empty(definitions: list[Definition], rows: list[dict[str, Any]]) -> str | None:
-    functions = [d for d in definitions if d.kind is Kind.FUNCTION and not d.aside]
-    if any(row["curve"] and (row["curve"]["pieces"] or row["curve"]["bands"]) for row in rows):
+    drawn = [d for d in definitions if d.kind in _DRAWN and not d.aside]
+    curves = [row["curve"] for row in rows if row["curve"]]
+    if any(curve.get(part) for curve in curves for part in _PARTS):
         return None
     if not definitions:
         return "This study is empty. Write a definition below, such as f(x) = x^2 − 3."
-    if any(d.kind in _UNDRAWN and d.problem is None and not d.aside for d in definitions):
-        words = "Only functions of one variable are drawn on the plane yet"
-        if not functions:
-            return f"{words}; the other lines are kept, typeset and computed."
-    if not functions:
-        return "There is no function to draw yet. Write one below, such as f(x) = x^2 − 3."
-    if all(d.hidden for d in functions):
-        return "All functions are hidden. Show one with the eye beside it."
+    if not drawn:
+        return "There is nothing to draw yet. Write a definition below, such as f(x) = x^2 − 3."
+    if all(d.hidden for d in drawn):
+        return "Everything is hidden. Show a line with the eye beside it."
     return None

@@ -3,18 +3,24 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import replace
 from functools import cached_property
 from typing import Any
 
+import numpy as np
+from numpy.typing import NDArray
+
 from axis_path.core.arithmetic import Ball, Defined, ball, precision
-from axis_path.core.draw import HOME_X, Curve, Window, sample_curve
+from axis_path.core.draw import HOME_X, Curve, Window, sample_curve, sample_path
 from axis_path.core.errors import DomainError, MathError, UnknownNameError
 from axis_path.core.evaluate import (
     VALUE_BITS,
     End,
     Expression,
     RealFunction,
+    RealPath,
     Result,
+    ResultKind,
     evaluate_constant,
 )
 from axis_path.core.language import read_expression, typeset
@@ -22,6 +28,7 @@ from axis_path.core.locate import Findings, Interval, find_zeros
 from axis_path.core.patience import calculation
 from axis_path.core.study.analysis import CompiledFunction, CompiledValue
 from axis_path.core.study.definition import Definition
+from axis_path.core.study.domains import with_ends
 from axis_path.core.study.evaluator import Evaluator
 from axis_path.core.study.meaning import VALUED, Kind
 from axis_path.core.study.notebook import GivenNumber, Notebook
@@ -108,9 +115,15 @@ class Study(Notebook):
             raise definition.problem
         if definition.kind not in (Kind.FUNCTION, Kind.ANGLE) or definition.name is None:
             raise UnknownNameError(f"`{definition.name}` is no function of one variable.")
-        compiled = self._analysis.compiled(definition.name)
+        return self._with_domain(definition, self._compiled_function(definition))
+
+    def _compiled_function(self, definition: Definition) -> CompiledFunction:
+        compiled = self._analysis.compiled(definition.name or "")
         if not isinstance(compiled, CompiledFunction):
             raise TypeError(f"{definition.name} is no function")
+        return compiled
+
+    def _with_domain(self, definition: Definition, compiled: CompiledFunction) -> RealFunction:
         domain = self.function_line(definition.id).domain
         low, high = (
             None
@@ -119,9 +132,31 @@ class Study(Notebook):
             for expression, bound in ((compiled.low, domain.low), (compiled.high, domain.high))
         )
         return RealFunction(
-            definition.name, definition.variable or "x", compiled.expression, self._values,
+            definition.name or "", definition.variable or "x", compiled.expression, self._values,
             low, high, tuple(self._bound(each, definition) for each in compiled.without),
         )  # fmt: skip
+
+    def path(self, name: str) -> RealPath:
+        """Give a path, or a curve by an angle, with the present values of the sliders.
+
+        Raises:
+            MathError: the name is not defined, is no path, or has a problem.
+        """
+        return self._real_path(self.definition(self._line_of(name).id))
+
+    def _real_path(self, definition: Definition) -> RealPath:
+        if definition.problem is not None:
+            raise definition.problem
+        if definition.kind not in (Kind.PATH, Kind.ANGLE):
+            raise UnknownNameError(f"`{definition.name}` is no path and no curve by an angle.")
+        compiled = self._compiled_function(definition)
+        if compiled.plane is None:
+            raise TypeError(f"{definition.name} is no path")
+        given = self._with_domain(definition, compiled)
+        low, high = with_ends(given.low, given.high, definition.kind, self.unit)
+        x, y = (replace(given, expression=each, low=low, high=high) for each in compiled.plane)
+        assumed = {side for side in ("low", "high") if getattr(given, side) is None}
+        return RealPath(x, y, frozenset(assumed))
 
     def _bound(self, expression: Expression, definition: Definition) -> Ball:
         found = evaluate_constant(expression, self._values, bits=VALUE_BITS)
@@ -145,11 +180,13 @@ class Study(Notebook):
     # Questions
 
     def curve(self, name: str, window: Window) -> Curve:
-        """Draw a function in a window.
+        """Draw a function, a path or a curve by an angle in a window.
 
         Raises:
-            MathError: the name is not a function that works.
+            MathError: the name is none of these, or does not work.
         """
+        if self.definition(self._line_of(name).id).kind in (Kind.PATH, Kind.ANGLE):
+            return sample_path(self.path(name), window)
         return sample_curve(self.function(name), window)
 
     def zeros(
@@ -225,26 +262,34 @@ class Study(Notebook):
     @cached_property
     def _state(self) -> State:
         definitions = self.definitions()
-        state = State(definitions, {}, {}, {})
+        state = State(definitions, {}, {}, {}, {}, {}, self.unit)
         for definition in definitions:
             if definition.aside or definition.problem is not None:
                 continue
-            if definition.kind is Kind.FUNCTION:
-                try:
+            try:
+                if definition.kind is Kind.FUNCTION:
                     state.functions[definition.id] = self._real_function(definition)
-                except DomainError as err:
-                    state.problems[definition.id] = err
-            elif definition.kind in VALUED and definition.value is None:
-                state.computed[definition.id] = self._computed(definition)
+                elif definition.kind in (Kind.PATH, Kind.ANGLE):
+                    state.paths[definition.id] = self._real_path(definition)
+            except DomainError as err:
+                state.problems[definition.id] = err
+            if definition.kind in VALUED and definition.value is None:
+                self._compute(definition, state)
         return state
 
-    def _computed(self, definition: Definition) -> str:
+    def _compute(self, definition: Definition, state: State) -> None:
+        """Put the value of a parameter, a point or a list into the state."""
         try:
             with calculation():
                 result = self.value(definition.name or "")
-                return result.decimal(READING_DIGITS) or f"no value: {result.reason}"
+                text = result.decimal(READING_DIGITS) or f"no value: {result.reason}"
         except MathError as err:
-            return f"no value: {err.message}"
+            text = f"no value: {err.message}"
+        else:
+            points = np.atleast_1d(np.asarray(result.value, dtype=np.complex128))
+            if points.ndim > 1 or result.kind is ResultKind.POINT:
+                state.points[definition.id] = _real_points(points.reshape(-1, 2))
+        state.computed[definition.id] = text
 
     def places(
         self,
@@ -268,3 +313,8 @@ class Study(Notebook):
         if count is not None:
             return counted(first, last, count)
         return spaced(first, last, self.number(step if step is not None else 1))
+
+
+def _real_points(points: NDArray[np.complex128]) -> NDArray[np.float64]:
+    """Give points as floats, NaN where a coordinate is not real."""
+    return np.where(points.imag == 0, points.real, np.nan)

@@ -8,6 +8,7 @@ const KEY_PX = 1;
 const KEY_PX_FAST = 10;
 /** A free side's grip stands this far from the edge. */
 const GRIP_PX = 8;
+const UNMOVED = { ax: 1, bx: 0, ay: 1, by: 0 };
 
 /** @param {import("./engine.js").Engine} engine */
 export const lane = (engine) => () => ({
@@ -17,6 +18,8 @@ export const lane = (engine) => () => ({
   lane: null,
   shiftNow: null,
   keyed: null,
+  /** The scale of a path's lane while the hand is on it, so that it does not run away under the hand. */
+  frozen: null,
 
   init() {
     this.painter = (scene, shift) => this.paint(scene, shift);
@@ -31,17 +34,35 @@ export const lane = (engine) => () => ({
     const row = scene.rows.find((each) => each.id === this.row.id);
     if (!row?.lane) return;
     this.lane = row.lane;
-    this.shiftNow = shift;
+    this.shiftNow = row.lane.scale ? this.ownShift(row.lane.scale) : shift;
     const { drawing, low, high } = this.$refs;
-    drawing.replaceChildren(...this.parts(row, scene, shift));
-    this.placeHandle(low, row.lane.low, shift, "low");
-    this.placeHandle(high, row.lane.high, shift, "high");
+    drawing.replaceChildren(...this.parts(row, scene, this.shiftNow));
+    this.placeHandle(low, row.lane.low, this.shiftNow, "low");
+    this.placeHandle(high, row.lane.high, this.shiftNow, "high");
+  },
+  /** From the scale that a lane was made with to the one that the hand holds. */
+  ownShift(scale) {
+    if (!this.frozen) return UNMOVED;
+    const span = this.frozen.high - this.frozen.low;
+    return { ax: (scale.high - scale.low) / span, bx: ((scale.low - this.frozen.low) / span) * engine.size.width, ay: 1, by: 0 };
+  },
+  /** The value of the lane's variable at a place. */
+  valueAt(px) {
+    const scale = this.frozen ?? this.lane.scale;
+    return scale ? abscissa({ x: [scale.low, scale.high] }, engine.size.width, px) : abscissa(engine.window, engine.size.width, px);
+  },
+  hold() {
+    this.frozen = this.lane.scale ?? null;
+  },
+  release() {
+    this.frozen = null;
   },
 
   parts(row, scene, shift) {
     const { width } = engine.size;
     const tone = `var(--tone-${row.tone % 8})`;
     const parts = [svg("line", { class: "lane-base", x1: 0, x2: width, y1: MIDDLE, y2: MIDDLE })];
+    parts.push(...ownTicks(row, shift));
     const span = (from, to) => ({ x: across(shift, from), width: Math.max(across(shift, to) - across(shift, from), 0) });
     if (row.lane.band) {
       const { x, width: long } = span(...row.lane.band);
@@ -53,7 +74,7 @@ export const lane = (engine) => () => ({
       parts.push(svg("circle", { class: "end-open", cx: across(shift, hole), cy: MIDDLE, r: 4, stroke: tone, "stroke-width": 2 }));
     }
     // Below the numbers, so that it covers none.
-    if (scene.reading) {
+    if (scene.reading && !row.lane.scale) {
       const x = across(shift, scene.reading.x);
       parts.push(svg("line", { class: "reading-line", x1: x, x2: x, y1: 0, y2: 400 }));
     }
@@ -91,7 +112,7 @@ export const lane = (engine) => () => ({
     const name = `${side === "low" ? "Lower" : "Upper"} end of the domain of ${this.row.name}`;
     handle.setAttribute("aria-label", name);
     handle.setAttribute("aria-valuetext", isFree ? "no end: unbounded" : `${end.text}, ${end.closed ? "included" : "left out"}`);
-    handle.setAttribute("aria-valuenow", String(isFree ? 0 : abscissa(engine.window, width, x)));
+    handle.setAttribute("aria-valuenow", String(isFree ? 0 : this.valueAt(x)));
     handle.title = isFree ? `${name}: drag to set one` : `${name}: drag to move, double-click to ${end.closed ? "leave it out" : "include it"}, Delete to take it away`;
   },
 
@@ -100,28 +121,33 @@ export const lane = (engine) => () => ({
     event.preventDefault();
     event.currentTarget.focus();
     event.currentTarget.setPointerCapture(event.pointerId);
+    this.hold();
     this.held = { end: event.currentTarget.dataset.end, from: event.clientX, moved: false };
   },
   command(end, more) {
-    return { do: "domain", id: this.row.id, end, ...more };
+    const scale = this.frozen ?? this.lane.scale;
+    const pixel = scale ? { pixel: (scale.high - scale.low) / engine.size.width } : {};
+    return { do: "domain", id: this.row.id, end, ...pixel, ...more };
   },
   drag(event) {
     if (!this.held) return;
     if (!this.held.moved && Math.abs(event.clientX - this.held.from) < 3) return;
     this.held.moved = true;
     const left = this.$refs.drawing.getBoundingClientRect().left;
-    const x = abscissa(engine.window, engine.size.width, event.clientX - left);
+    const x = this.valueAt(event.clientX - left);
     this.held.command = this.command(this.held.end, { x });
     engine.draft(this.held.command);
   },
   drop() {
     const command = this.held?.command;
     this.held = null;
+    this.release();
     if (command) engine.commit([command]);
   },
   giveUp() {
     this.held = null;
     this.keyed = null;
+    this.release();
     engine.dropDrafts();
   },
   toggleEnd(event) {
@@ -144,21 +170,35 @@ export const lane = (engine) => () => ({
   },
   /** Keys try positions out while they are held, and keep the last one when they are let go. */
   nudge(end, px) {
+    if (!this.keyed) this.hold();
     const present = this.lane[end];
     const from = present ? across(this.shiftNow, present.x) : end === "low" ? GRIP_PX : engine.size.width - GRIP_PX;
     this.keyed = { end, px: (this.keyed?.end === end ? this.keyed.px : from) + px };
     engine.draft(this.keyCommand());
   },
   keyCommand() {
-    return this.command(this.keyed.end, { x: abscissa(engine.window, engine.size.width, this.keyed.px) });
+    return this.command(this.keyed.end, { x: this.valueAt(this.keyed.px) });
   },
   keyEnd() {
     if (!this.keyed) return;
     const command = this.keyCommand();
     this.keyed = null;
+    this.release();
     engine.commit([command]);
   },
 });
+
+/** The scale of a lane that does not share the plane's axis: the name of its variable and ticks. */
+function ownTicks(row, shift) {
+  if (!row.lane.scale) return [];
+  const parts = [svg("text", { class: "lane-text lane-variable", x: 4, y: 12 }, row.variable === "theta" ? "θ" : row.variable)];
+  for (const tick of row.lane.scale.ticks) {
+    const x = across(shift, tick.x);
+    parts.push(svg("line", { class: "lane-tick", x1: x, x2: x, y1: MIDDLE - 9, y2: MIDDLE + 9 }));
+    parts.push(svg("text", { class: "lane-text", x, y: MIDDLE + 22, "text-anchor": "middle" }, tick.text));
+  }
+  return parts;
+}
 
 /** A stretch without values: slanted lines over the band. */
 function hatched({ x, width }) {

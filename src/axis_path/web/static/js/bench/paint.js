@@ -114,6 +114,20 @@ function paintCurve(pen, row, colour, ratio) {
   pen.globalAlpha = 1;
 }
 
+/** A dot of a list is smaller than a point's own. */
+const DOT_PX = 4.5;
+const DOTS_PX = 3;
+
+function dots(row, shift, colour) {
+  const places = row.curve.dots ?? [];
+  const r = places.length > 2 ? DOTS_PX : DOT_PX;
+  const parts = [];
+  for (let k = 0; k < places.length; k += 2) {
+    parts.push(svg("circle", { class: "point-dot", cx: across(shift, places[k]), cy: down(shift, places[k + 1]), r, fill: colour }));
+  }
+  return parts;
+}
+
 /** Ends, zeros, flags, and what the reading line meets. */
 export function paintMarks(target, scene, shift, size, tones) {
   const parts = [];
@@ -123,7 +137,8 @@ export function paintMarks(target, scene, shift, size, tones) {
     for (const end of row.curve.ends) {
       parts.push(svg("circle", { class: end.closed ? "end-dot" : "end-dot end-open", cx: across(shift, end.x), cy: down(shift, end.y), r: 4.5, stroke: colour, ...(end.closed ? { fill: colour } : {}) }));
     }
-    if (scene.axes.x_axis !== null) parts.push(...zeroMarks(row, shift, down(shift, scene.axes.x_axis)));
+    parts.push(...dots(row, shift, colour));
+    if (row.lane && scene.axes.x_axis !== null) parts.push(...zeroMarks(row, shift, down(shift, scene.axes.x_axis)));
     if (row.flag) parts.push(flag(row, colour, shift));
   }
   if (scene.reading) parts.push(...readingMarks(scene, shift, size));

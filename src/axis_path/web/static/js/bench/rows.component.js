@@ -3,6 +3,8 @@
 import { makeCompletion, rememberLine } from "./completion.js";
 import { makeWriting, together } from "./writing.js";
 
+const DRAWN = new Set(["function", "path", "curve by an angle", "point", "relation", "region", "function of several variables"]);
+
 export const rows = () => ({
   /** Sliders have their own place; a slider with a problem shows as a row, where it can be mended. */
   get shownRows() {
@@ -20,6 +22,10 @@ export const row = (engine) => () => together(makeWriting(engine), makeCompletio
   },
   get isFunction() {
     return this.row.kind === "function";
+  },
+  /** Whether the line has a place on the plane. */
+  get isDrawn() {
+    return DRAWN.has(this.row.kind) || (this.row.kind === "list" && this.row.tone !== null);
   },
   get noteText() {
     return this.row.text.replace(/^\s*#\s*/, "");
@@ -43,7 +49,7 @@ export const row = (engine) => () => together(makeWriting(engine), makeCompletio
     };
   },
   get strokeClass() {
-    return this.isFunction && !this.row.aside ? `tone-${(this.row.tone ?? 0) % 8}` : "";
+    return this.isDrawn && !this.row.aside ? `tone-${(this.row.tone ?? 0) % 8}` : "";
   },
   get hasSecond() {
     if (this.isNote || this.isEditing) return false;
@@ -58,7 +64,7 @@ export const row = (engine) => () => together(makeWriting(engine), makeCompletio
   get stateText() {
     if (this.row.aside) return "set aside";
     if (this.row.hidden) return "hidden";
-    return this.row.undrawn ?? "";
+    return this.row.undrawn ?? this.row.assumed;
   },
   /** The exact form of a computed value, unless its decimal is just that. */
   get exact() {

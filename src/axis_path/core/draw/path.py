@@ -1,0 +1,206 @@
+"""Sample a path so that the drawn line is true.
+
+The range of the parameter is cut into columns. Both coordinates are enclosed over each, so that the
+curve there lies in a box. A column is joined by a straight line only if both coordinates are proved
+to be defined and continuous in it, and if one of two things shows that the line is near enough:
+
+* the box is so thin that nothing in it is far from the line;
+* the second derivatives are enclosed, and the line differs from the curve by no more than an eighth
+  of their size times the square of the column's width.
+
+Any other column is cut again. What is still not near enough when the points run out is left open,
+and ``Curve.unsettled`` names it.
+
+Source: de Boor, *A Practical Guide to Splines*, chapter III (the error of a broken line).
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from itertools import pairwise
+
+import numpy as np
+from numpy.typing import NDArray
+
+from axis_path.core.draw.sample import Curve
+from axis_path.core.draw.window import Window
+from axis_path.core.errors import LimitError, NotHandledError
+from axis_path.core.evaluate import Expression, RealFunction, RealPath
+from axis_path.core.limits import CURVE_POINTS
+
+Floats = NDArray[np.float64]
+Flags = NDArray[np.bool_]
+_FIRST, _CUTS, _CUTS_OF_FEW, _FEW = 128, 4, 32, 24
+#: Columns at a break are cut down to this part of a first one.
+_FINENESS_AT_BREAKS = 65_536
+#: A line may be this far from the curve, in px.
+_NEAR_PX = 0.3
+#: Outside the window by more than this nothing need be near, in px.
+_MARGIN_PX = 2.0
+#: The second derivatives of both coordinates; None if there are none.
+_Bends = tuple[Expression, Expression] | None
+
+
+@dataclass(frozen=True, slots=True)
+class _Columns:
+    """Columns of the parameter, (n,) each, in its order; places in px."""
+
+    left: Floats
+    right: Floats
+    x_left: Floats
+    x_right: Floats
+    y_left: Floats
+    y_right: Floats
+    calm: Flags
+    empty: Flags
+    settled: Flags
+
+    def take(self, chosen: Flags | NDArray[np.int64]) -> _Columns:
+        return _Columns(*(getattr(self, name)[chosen] for name in self.__dataclass_fields__))
+
+    @staticmethod
+    def join(parts: list[_Columns]) -> _Columns:
+        joined = _Columns(
+            *(
+                np.concatenate([getattr(part, name) for part in parts])
+                for name in _Columns.__dataclass_fields__
+            )
+        )
+        return joined.take(np.argsort(joined.left, kind="stable"))
+
+
+def sample_path(path: RealPath, window: Window) -> Curve:
+    """Draw a path in a window; the pieces hold (x, y) in axis units.
+
+    The cost is bounded: at most ``CURVE_POINTS`` columns are looked at.
+    """
+    low, high = path.low.near, path.high.near
+    if not low < high:
+        return Curve([])
+    cuts = [float(value.value.mid()) for value in path.x.without]
+    fences = [*path.x.inner_ends(), *path.y.inner_ends()]
+    inner = [each for each in (*cuts, *fences) if low < each < high]
+    edges = np.unique(np.concatenate([np.linspace(low, high, _FIRST + 1), inner]))
+    bends = _bends(path)
+    columns = _refined(path, window, bends, _enclosed(path, window, bends, edges[:-1], edges[1:]))
+    return _assembled(columns, np.array(cuts), window, (low, high))
+
+
+def _bends(path: RealPath) -> _Bends:
+    try:
+        return tuple(  # type: ignore[return-value]
+            each.expression.derivative().derivative() for each in (path.x, path.y)
+        )
+    except (LimitError, NotHandledError):
+        return None
+
+
+def _enclosed(
+    path: RealPath, window: Window, bends: _Bends, left: Floats, right: Floats
+) -> _Columns:
+    places = np.concatenate([left, right])
+    count = len(left)
+    with np.errstate(all="ignore"):
+        xs = window.across(path.x.sample_unrestricted(places))
+        ys = window.down(path.y.sample_unrestricted(places))
+        x_box, y_box = path.x.enclose(left, right), path.y.enclose(left, right)
+        x_low, x_high = window.across(x_box.low), window.across(x_box.high)
+        y_low, y_high = window.down(y_box.high), window.down(y_box.low)
+        finite = np.isfinite(xs) & np.isfinite(ys)
+        flags = x_box.partial | x_box.broken | y_box.partial | y_box.broken
+        calm = ~flags & finite[:count] & finite[count:]
+        away = (
+            (x_high < -_MARGIN_PX)
+            | (x_low > window.width + _MARGIN_PX)
+            | (y_high < -_MARGIN_PX)
+            | (y_low > window.height + _MARGIN_PX)
+        )
+        width, height = x_high - x_low, y_high - y_low
+        unseen = np.maximum(
+            width - np.abs(xs[count:] - xs[:count]), height - np.abs(ys[count:] - ys[:count])
+        )
+        slack = width * height / np.maximum(np.hypot(width, height), 1e-12)
+        near = slack + np.maximum(unseen, 0.0) <= _NEAR_PX
+        empty = np.asarray(x_box.nowhere | y_box.nowhere)
+        if bends is not None and not near.all():
+            near |= _bent_px(path, window, bends, left, right) <= _NEAR_PX
+    return _Columns(
+        left, right, xs[:count], xs[count:], ys[:count], ys[count:], calm, empty,
+        np.asarray(empty | away | (calm & near)),
+    )  # fmt: skip
+
+
+def _bent_px(
+    path: RealPath,
+    window: Window,
+    bends: tuple[Expression, Expression],
+    left: Floats,
+    right: Floats,
+) -> Floats:
+    """Give how far the curve may be from its straight line in each column; inf if not known."""
+    squares = (right - left) ** 2 / 8
+    sizes = [
+        _size(function, bend, left, right) * per_px
+        for function, bend, per_px in (
+            (path.x, bends[0], window.x_px), (path.y, bends[1], window.y_px),
+        )
+    ]  # fmt: skip
+    far = squares * np.hypot(*sizes)
+    return np.asarray(np.where(np.isnan(far), np.inf, far))
+
+
+def _size(function: RealFunction, bend: Expression, left: Floats, right: Floats) -> Floats:
+    found = function.enclose(left, right, bend)
+    sure = ~(found.partial | found.broken)
+    return np.asarray(np.where(sure, np.maximum(np.abs(found.low), np.abs(found.high)), np.inf))
+
+
+def _refined(path: RealPath, window: Window, bends: _Bends, columns: _Columns) -> _Columns:
+    """Cut columns while that may settle more of them."""
+    finished: list[_Columns] = []
+    spent, fineness = len(columns.left), 1
+    while fineness < _FINENESS_AT_BREAKS:
+        has_room = columns.right - columns.left > 1e-15 * np.abs(columns.left)
+        rough = ~columns.settled & has_room
+        count = int(rough.sum())
+        cuts = _CUTS_OF_FEW if count <= _FEW else _CUTS
+        if not count or spent + count * cuts > CURVE_POINTS.value:
+            break
+        spent += count * cuts
+        fineness *= cuts
+        finished.append(columns.take(~rough))
+        columns = _cut(path, window, bends, columns.take(rough), cuts)
+    return _Columns.join([*finished, columns])
+
+
+def _cut(path: RealPath, window: Window, bends: _Bends, parents: _Columns, cuts: int) -> _Columns:
+    steps = np.linspace(0, 1, cuts + 1)
+    edges = parents.left[:, None] + (parents.right - parents.left)[:, None] * steps
+    # The outer edges must be the parent's own, to the last bit, for pieces to join.
+    edges[:, -1] = parents.right
+    return _enclosed(path, window, bends, edges[:, :-1].ravel(), edges[:, 1:].ravel())
+
+
+def _assembled(columns: _Columns, cuts: Floats, window: Window, span: tuple[float, float]) -> Curve:
+    drawn = columns.calm & columns.settled
+    joined = drawn[1:] & drawn[:-1] & (columns.left[1:] == columns.right[:-1])
+    joined &= ~np.isin(columns.left[1:], cuts)
+    starts = np.flatnonzero(np.concatenate([[True], ~joined, [True]]))
+    pieces, parameters = [], []
+    for start, stop in pairwise(starts.tolist()):
+        if drawn[start]:
+            across = np.append(columns.x_left[start:stop], columns.x_right[stop - 1])
+            down = np.append(columns.y_left[start:stop], columns.y_right[stop - 1])
+            xs = across / window.x_px + window.x[0]
+            pieces.append(np.column_stack([xs, window.y[1] - down / window.y_px]))
+            parameters.append(np.append(columns.left[start:stop], columns.right[stop - 1]))
+    missing = columns.empty | (~columns.calm & np.isnan(columns.x_left + columns.y_left))
+    return Curve(
+        pieces, undefined=_stretches(columns, missing), domain=span, parameters=parameters,
+        unsettled=_stretches(columns, columns.calm & ~columns.settled),
+    )  # fmt: skip
+
+
+def _stretches(columns: _Columns, chosen: Flags) -> Floats:
+    edges = np.flatnonzero(np.diff(np.concatenate([[False], chosen, [False]]).astype(np.int8)))
+    return np.column_stack([columns.left[edges[::2]], columns.right[edges[1::2] - 1]])

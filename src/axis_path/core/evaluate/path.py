@@ -1,0 +1,55 @@
+"""A path in the plane: two coordinates that depend on one parameter."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from axis_path.core.evaluate.function import End, RealFunction
+
+Floats = NDArray[np.float64]
+
+
+@dataclass(frozen=True, slots=True)
+class RealPath:
+    """A path with the present values of its sliders.
+
+    Attributes:
+        x: the first coordinate as a function of the parameter; ``y`` the second. Both have the
+            domain of the path, with a lower and an upper end.
+        assumed: the ends, ``low`` and ``high``, that the line does not give and that are taken.
+    """
+
+    x: RealFunction
+    y: RealFunction
+    assumed: frozenset[str] = frozenset()
+
+    @property
+    def name(self) -> str:
+        """Give the name of the path."""
+        return self.x.name
+
+    @property
+    def variable(self) -> str:
+        """Give the name of the parameter."""
+        return self.x.variable
+
+    @property
+    def low(self) -> End:
+        """Give the lower end of the parameter."""
+        if self.x.low is None:
+            raise ValueError("a path has a lower end")
+        return self.x.low
+
+    @property
+    def high(self) -> End:
+        """Give the upper end of the parameter."""
+        if self.x.high is None:
+            raise ValueError("a path has an upper end")
+        return self.x.high
+
+    def points(self, ts: Floats) -> Floats:
+        """Give the points at the parameters ``ts``, (n, 2); NaN where there is none."""
+        return np.column_stack([self.x.sample(ts), self.y.sample(ts)])

@@ -1,0 +1,128 @@
+"""All that is drawn of a path or a curve by an angle: its line, and a lane of its own scale."""
+
+from __future__ import annotations
+
+import math
+from typing import Any
+
+import numpy as np
+
+from axis_path.core.draw import Curve, Labels, Window, make_ticks, sample_path
+from axis_path.core.draw.pixels import (
+    clipped_tenths,
+    last_visible_point,
+    tenths_across,
+    tenths_down,
+)
+from axis_path.core.errors import StoppedError
+from axis_path.core.evaluate import RealPath
+from axis_path.core.language import GREEK
+from axis_path.core.language.tree import AngleUnit
+from axis_path.core.patience import calculation
+from axis_path.core.study.drawing import Drawing, kept, key_of, stopped
+from axis_path.core.study.lane import end_text, make_lane
+
+#: The scale of a lane goes on beyond the ends by this part of the span.
+_BEYOND = 0.06
+#: Lane scales have fewer ticks than axes.
+_TICK_PX = 2
+#: Ends nearer to one another than this, in px, are one place: the curve is closed.
+_SAME_PX = 0.5
+
+
+def draw_path(path: RealPath, window: Window, unit: AngleUnit, *, is_hidden: bool) -> Drawing:
+    """Draw a path; of a hidden one only the lane."""
+    key = (*key_of(path.x), *key_of(path.y), path.assumed, window, unit, is_hidden)
+    return kept(key, lambda: _drawn(path, window, unit, is_hidden=is_hidden))
+
+
+def _drawn(path: RealPath, window: Window, unit: AngleUnit, *, is_hidden: bool) -> Drawing:
+    if is_hidden:
+        lane = _lane(path, Curve([]), window, unit)
+        return Drawing({"curve": None, "lane": lane, "why": None}, None)
+    try:
+        with calculation():
+            curve = sample_path(path, window)
+    except StoppedError as err:
+        return stopped(_lane(path, Curve([]), window, unit), err)
+    pieces = [part for piece in curve.pieces for part in clipped_tenths(piece, window)]
+    data = {
+        "curve": {"pieces": pieces, "bands": [], "ends": _ends(path, window)},
+        "lane": _lane(path, curve, window, unit),
+        "why": _why(path, curve, bool(pieces)),
+    }
+    return Drawing(data, last_visible_point(curve, window))
+
+
+def span_words(path: RealPath) -> str:
+    """Say between which parameters a path is drawn."""
+    name = GREEK.get(path.variable, path.variable)
+    left, right = ("≤" if end.closed else "<" for end in (path.low, path.high))
+    return f"{end_text(path.low)} {left} {name} {right} {end_text(path.high)}"
+
+
+def _ends(path: RealPath, window: Window) -> list[dict[str, Any]]:
+    """Give the two ends, filled where they belong to the path; none where it closes."""
+    places = np.array([path.low.near, path.high.near])
+    points = np.column_stack(
+        [path.x.sample_unrestricted(places), path.y.sample_unrestricted(places)]
+    )
+    px = np.column_stack([window.across(points[:, 0]), window.down(points[:, 1])])
+    if path.assumed or float(np.hypot(*(px[1] - px[0]))) < _SAME_PX:
+        return []
+    found = []
+    for end, (x, y), point in zip((path.low, path.high), px, points, strict=True):
+        if 0 <= x <= window.width and 0 <= y <= window.height:
+            across, down = tenths_across(point[:1], window), tenths_down(point[1:], window)
+            found.append({"x": int(across[0]), "y": int(down[0]), "closed": end.closed})
+    return found
+
+
+def _lane(path: RealPath, curve: Curve, window: Window, unit: AngleUnit) -> dict[str, Any]:
+    """Give the lane, whose scale is that of the parameter."""
+    low, high = path.low.near, path.high.near
+    span = high - low if high > low else 1.0
+    beyond = _BEYOND * span
+    start, stop = low - beyond, (high if high > low else low + span) + beyond
+    scale = Window((start, stop), (0.0, 1.0), window.width, 1)
+    lane = make_lane(path.x, curve, scale, [])
+    for side in path.assumed:
+        lane[side] = None
+    ticks = make_ticks(
+        start, stop, window.width / _TICK_PX, _labels(path, unit),
+        degree=1.0 if unit is AngleUnit.DEGREES else math.pi / 180,
+    )  # fmt: skip
+    places = tenths_across(np.array(ticks.places), scale)
+    marks = [{"x": int(x), "text": text} for x, text in zip(places, ticks.labels, strict=True)]
+    return lane | {"scale": {"low": start, "high": stop, "ticks": marks}, "complete": True}
+
+
+def _labels(path: RealPath, unit: AngleUnit) -> Labels:
+    """Label the scale by what the parameter is: an angle, or a number."""
+    if path.variable == "theta":
+        return Labels.DEGREES if unit is AngleUnit.DEGREES else Labels.PI
+    has_turns = any(end.value.turns is not None for end in (path.low, path.high))
+    return Labels.PI if has_turns and unit is AngleUnit.RADIANS else Labels.NUMBERS
+
+
+def _why(path: RealPath, curve: Curve, is_seen: bool) -> dict[str, Any] | None:
+    name = path.name
+    if len(curve.unsettled):
+        low, high = float(curve.unsettled[0, 0]), float(curve.unsettled[-1, 1])
+        return _sentence(
+            f"{name} turns too often to be drawn truly between {path.variable} = {low:.4g} and "
+            f"{high:.4g}. Narrow its domain to see a part of it."
+        )
+    if curve.domain is None:
+        return _sentence(f"Nothing of {name} is drawn: its domain {span_words(path)} is empty.")
+    if curve.is_empty and len(curve.undefined):
+        return _sentence(
+            f"Nothing of {name} is drawn: it has no real point for {span_words(path)}."
+        )
+    if not is_seen:
+        return _sentence(f"Nothing of {name} is seen: it lies outside the window.", frame=True)
+    return None
+
+
+def _sentence(sentence: str, frame: bool = False) -> dict[str, Any]:
+    return {"sentence": sentence, "frame": frame}
