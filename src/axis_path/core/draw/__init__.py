@@ -5,6 +5,7 @@ Read ``sample.py`` for the promise that a curve is never joined across a break.
 
 from axis_path.core.draw.frame import HOME_X, HOME_Y, frame, home
 from axis_path.core.draw.path import sample_path
+from axis_path.core.draw.relation import RealRelation, RelationPicture, draw_relation
 from axis_path.core.draw.sample import Curve, sample_curve, visible_domain
 from axis_path.core.draw.ticks import Labels, Ticks, make_ticks, nice_step, plain
 from axis_path.core.draw.window import Window
@@ -14,8 +15,11 @@ __all__ = [
     "HOME_Y",
     "Curve",
     "Labels",
+    "RealRelation",
+    "RelationPicture",
     "Ticks",
     "Window",
+    "draw_relation",
     "frame",
     "home",
     "make_ticks",

@@ -14,6 +14,8 @@ from axis_path.core.draw.window import Window
 
 Floats = NDArray[np.float64]
 PER_PX = 10
+#: A line is made simpler in so many rounds, down to so many points, by so much each time.
+_HALVINGS, _FEWEST, _ASIDE_PX = 5, 8, 0.03
 #: How far a path is drawn outside the window, so that its stroke leaves it.
 _MARGIN_PX = 20
 
@@ -56,6 +58,27 @@ def clipped_tenths(piece: Floats, window: Window) -> list[list[int]]:
         keep[1:] = (tenths[1:] != tenths[:-1]).any(axis=1)
         found.append(_interleaved(tenths[keep, 0], tenths[keep, 1]))
     return found
+
+
+def simple_tenths(line: Floats, window: Window) -> list[int]:
+    """Give a line, (n, 2), as x, y, x, y, … in tenths, without the points that it runs straight by.
+
+    Half of the points, then half of the rest and so on, are left out where the line between their
+    neighbours passes them by no more than a tenth of a pixel.
+    """
+    px = np.column_stack([window.across(line[:, 0]), window.down(line[:, 1])])
+    for _ in range(_HALVINGS):
+        if len(px) < _FEWEST:
+            break
+        before, middle, after = px[:-2:2], px[1:-1:2], px[2::2]
+        step = after - before
+        aside = np.abs(step[:, 0] * (middle - before)[:, 1] - step[:, 1] * (middle - before)[:, 0])
+        length = np.hypot(step[:, 0], step[:, 1])
+        keep = np.ones(len(px), dtype=np.bool_)
+        keep[1:-1:2] = (aside > _ASIDE_PX * length) | (length == 0)
+        px = px[keep]
+    tenths = np.rint(px * PER_PX).astype(np.int64)
+    return _interleaved(tenths[:, 0], tenths[:, 1])
 
 
 def band_tenths(band: Floats, window: Window) -> list[int]:

@@ -38,9 +38,11 @@ from axis_path.core.evaluate.result import (
     make_result,
     multiple_of_pi,
 )
+from axis_path.core.evaluate.surface import Boxes, RealSurface
 
 __all__ = [
     "VALUE_BITS",
+    "Boxes",
     "Compiler",
     "End",
     "ExactForm",
@@ -51,6 +53,7 @@ __all__ = [
     "Op",
     "RealFunction",
     "RealPath",
+    "RealSurface",
     "Result",
     "ResultKind",
     "Shaped",

@@ -69,13 +69,14 @@ class Expression:
         """Give another step of the same graph."""
         return Expression(self._graph, step, self._lock)
 
-    def derivative(self) -> Expression:
-        """Give the derivative by the variable."""
+    def derivative(self, by: str = "") -> Expression:
+        """Give the derivative by the variable, or by a further one under the name of its input."""
         with self._lock:
-            if "derivative" not in self._made:
-                step = derive(self._graph, self._step)
-                self._made["derivative"] = [Expression(self._graph, step, self._lock)]
-            return self._made["derivative"][0]
+            if f"derivative {by}" not in self._made:
+                place = self._graph.add(Op.INPUT, payload=by) if by else None
+                step = derive(self._graph, self._step, place)
+                self._made[f"derivative {by}"] = [Expression(self._graph, step, self._lock)]
+            return self._made[f"derivative {by}"][0]
 
     def factors(self) -> list[Expression]:
         """Give expressions whose zeros, together, hold all zeros of this one."""

@@ -52,6 +52,7 @@ _KEPT_ANALYSES = 64
 _MOST_EDITED = 20
 #: What the second and further variables of a function are called in the graph.
 _VARIABLE_INPUT = "variable "
+SECOND_OF_PLANE = _VARIABLE_INPUT + "y"
 
 
 @dataclass(frozen=True)
@@ -81,9 +82,15 @@ class CompiledFunction:
 
 @dataclass(frozen=True)
 class CompiledRelation:
-    """The terms of an equation or inequality in x (the variable) and y (an input)."""
+    """An equation or inequality in x (the variable) and y (an input).
 
-    terms: tuple[Expression, ...]
+    Attributes:
+        conditions: differences that must all be zero, above zero, or not below zero.
+        signs: for each of them ``=``, ``>``, ``>=`` or ``!=``.
+    """
+
+    conditions: tuple[Expression, ...]
+    signs: tuple[str, ...]
 
 
 Compiled = CompiledValue | CompiledFunction | CompiledRelation
@@ -205,11 +212,17 @@ class Analysis:
             graph = self.workshop.graph
             variables = {
                 "x": graph.add(Op.VARIABLE),
-                "y": graph.add(Op.INPUT, payload=_VARIABLE_INPUT + "y"),
+                "y": graph.add(Op.INPUT, payload=SECOND_OF_PLANE),
             }
-            terms = [self._compiler.compile(term, variables) for term in line.terms]
-            self._check_real(*terms)
-            return CompiledRelation(tuple(self._expression(term) for term in terms))
+            steps, signs = [], []
+            for left, right, sign in zip(line.terms, line.terms[1:], line.signs, strict=False):
+                # What is less than something is something above it.
+                great, small = (right, left) if sign in ("<", "<=") else (left, right)
+                difference = Binary(Operator.SUBTRACT, great, small)
+                steps.append(self._compiler.compile(difference, variables))
+                signs.append({"<": ">", "<=": ">="}.get(sign, sign))
+            self._check_real(*steps)
+            return CompiledRelation(tuple(map(self._expression, steps)), tuple(signs))
 
     def _check_real(self, *steps: int) -> None:
         graph = self.workshop.graph

@@ -30,7 +30,8 @@ class Drawing:
     """What is drawn of a function.
 
     Attributes:
-        data: ``curve``, ``lane`` and ``why`` of its row, as plain data that is not changed.
+        data: ``curve``, ``lane`` and ``why`` of its row, and ``note``, what is not sure of it;
+            plain data that is not changed.
         end: where its lettered flag belongs, in px; None if it is not seen.
         is_whole: False if it was stopped: it is shown, and made anew the next time.
     """
@@ -41,6 +42,8 @@ class Drawing:
 
 
 NOTHING = Drawing({"curve": None, "lane": None, "why": None}, None)
+#: What a row's data holds where a kind of line has nothing to say of it.
+PLAIN = {"note": ""}
 _kept: OrderedDict[tuple[Any, ...], Drawing] = OrderedDict()
 _lock = Lock()
 

@@ -50,6 +50,7 @@ def _drawn(path: RealPath, window: Window, unit: AngleUnit, *, is_hidden: bool) 
         "curve": {"pieces": pieces, "bands": [], "ends": _ends(path, window)},
         "lane": _lane(path, curve, window, unit),
         "why": _why(path, curve, bool(pieces)),
+        "note": _note(path, curve) if pieces else "",
     }
     return Drawing(data, last_visible_point(curve, window))
 
@@ -107,21 +108,28 @@ def _labels(path: RealPath, unit: AngleUnit) -> Labels:
 
 def _why(path: RealPath, curve: Curve, is_seen: bool) -> dict[str, Any] | None:
     name = path.name
-    if len(curve.unsettled):
-        low, high = float(curve.unsettled[0, 0]), float(curve.unsettled[-1, 1])
-        return _sentence(
-            f"{name} turns too often to be drawn truly between {path.variable} = {low:.4g} and "
-            f"{high:.4g}. Narrow its domain to see a part of it."
-        )
     if curve.domain is None:
         return _sentence(f"Nothing of {name} is drawn: its domain {span_words(path)} is empty.")
     if curve.is_empty and len(curve.undefined):
         return _sentence(
             f"Nothing of {name} is drawn: it has no real point for {span_words(path)}."
         )
+    if not is_seen and len(curve.unsettled):
+        return _sentence(
+            f"{name} turns too often to be drawn truly. Narrow its domain to see a part of it."
+        )
     if not is_seen:
         return _sentence(f"Nothing of {name} is seen: it lies outside the window.", frame=True)
     return None
+
+
+def _note(path: RealPath, curve: Curve) -> str:
+    """Say which part is not drawn."""
+    if not len(curve.unsettled):
+        return ""
+    low, high = float(curve.unsettled[0, 0]), float(curve.unsettled[-1, 1])
+    name = GREEK.get(path.variable, path.variable)
+    return f"turns too often to be drawn for {low:.4g} ≤ {name} ≤ {high:.4g}".replace("-", "−")
 
 
 def _sentence(sentence: str, frame: bool = False) -> dict[str, Any]:

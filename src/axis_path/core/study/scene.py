@@ -17,6 +17,7 @@ from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Ball, ball, precision
 from axis_path.core.draw import (
+    RealRelation,
     Ticks,
     Window,
     make_ticks,
@@ -34,10 +35,11 @@ from axis_path.core.language.tree import AngleUnit
 from axis_path.core.patience import calculation
 from axis_path.core.study.definition import Definition
 from axis_path.core.study.domains import round_to_px
-from axis_path.core.study.drawing import NOTHING, Drawing, draw_function
+from axis_path.core.study.drawing import NOTHING, PLAIN, Drawing, draw_function
 from axis_path.core.study.meaning import Kind
 from axis_path.core.study.path_drawing import draw_path, span_words
 from axis_path.core.study.point_drawing import draw_points
+from axis_path.core.study.relation_drawing import draw_equation
 from axis_path.core.study.sliders import written_number
 
 Floats = NDArray[np.float64]
@@ -47,14 +49,12 @@ READING_DIGITS = 5
 #: What the plane does not draw yet, and what can be done with it.
 _UNDRAWN = {
     Kind.SEVERAL: "not drawn yet; other lines can use it",
-    Kind.RELATION: "not drawn yet",
-    Kind.REGION: "not drawn yet",
 }
 
 
 #: What stands on the plane, and the parts of a drawing that are seen.
-_DRAWN = frozenset({Kind.FUNCTION, Kind.PATH, Kind.ANGLE, Kind.POINT})
-_PARTS = ("pieces", "bands", "dots")
+_DRAWN = frozenset({Kind.FUNCTION, Kind.PATH, Kind.ANGLE, Kind.POINT, Kind.RELATION, Kind.REGION})
+_PARTS = ("pieces", "bands", "dots", "dashed", "fills", "dense")
 
 
 @dataclass(frozen=True, slots=True)
@@ -64,6 +64,7 @@ class State:
     Attributes:
         functions: the functions that work, by the id of their line.
         paths: the paths and curves by an angle that work, by the id of their line.
+        relations: the equations and inequalities that work, by the id of their line.
         points: the points, and lists of points, by the id of their line, (n, 2) floats each.
         problems: further problems that only the values of the sliders make, by id.
         computed: the values of parameters that are computed from others, as text, by id.
@@ -72,6 +73,7 @@ class State:
     definitions: list[Definition]
     functions: dict[int, RealFunction]
     paths: dict[int, RealPath]
+    relations: dict[int, RealRelation]
     points: dict[int, Floats]
     problems: dict[int, MathError]
     computed: dict[int, str]
@@ -84,8 +86,10 @@ class State:
             return draw_function(self.functions[id_], window, is_hidden=is_hidden)
         if id_ in self.paths:
             return draw_path(self.paths[id_], window, self.unit, is_hidden=is_hidden)
+        name = definition.name or f"“{definition.text}”"
+        if id_ in self.relations:
+            return draw_equation(name, self.relations[id_], window, is_hidden=is_hidden)
         if id_ in self.points:
-            name = definition.name or ""
             return draw_points(name, self.points[id_], window, is_hidden=is_hidden)
         return NOTHING
 
@@ -138,6 +142,7 @@ def make_scene(state: State, window: Window, *, reading_x: float | None = None) 
     rows = [
         _row(state, definition, window, x_reading)
         | {"used_by": users.get(definition.name or "", [])}
+        | PLAIN
         | drawings[definition.id].data
         | {"flag": flags.get(definition.id)}
         for definition in definitions
@@ -155,8 +160,11 @@ def make_scene(state: State, window: Window, *, reading_x: float | None = None) 
 def _flags(
     definitions: list[Definition], drawings: dict[int, Drawing], window: Window
 ) -> dict[int, dict[str, int] | None]:
-    names = {definition.id: definition.name or "" for definition in definitions}
-    ends = [(names[id_], drawing.end) for id_, drawing in drawings.items()]
+    names = {definition.id: definition.name for definition in definitions}
+    # A line without a name has no flag.
+    ends = [
+        (names[id_] or "", drawing.end if names[id_] else None) for id_, drawing in drawings.items()
+    ]
     return {
         id_: None if flag is None else {"x": flag.x, "y": flag.y, "width": flag.width}
         for id_, flag in zip(drawings, place_flags(ends, window), strict=True)

@@ -11,7 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Ball, Defined, ball, precision
-from axis_path.core.draw import HOME_X, Curve, Window, sample_curve, sample_path
+from axis_path.core.draw import HOME_X, Curve, RealRelation, Window, sample_curve, sample_path
 from axis_path.core.errors import DomainError, MathError, UnknownNameError
 from axis_path.core.evaluate import (
     VALUE_BITS,
@@ -19,14 +19,15 @@ from axis_path.core.evaluate import (
     Expression,
     RealFunction,
     RealPath,
+    RealSurface,
     Result,
     ResultKind,
     evaluate_constant,
 )
-from axis_path.core.language import read_expression, typeset
+from axis_path.core.language import RelationLine, read_expression, typeset
 from axis_path.core.locate import Findings, Interval, find_zeros
 from axis_path.core.patience import calculation
-from axis_path.core.study.analysis import CompiledFunction, CompiledValue
+from axis_path.core.study.analysis import SECOND_OF_PLANE, CompiledFunction, CompiledValue
 from axis_path.core.study.definition import Definition
 from axis_path.core.study.domains import with_ends
 from axis_path.core.study.evaluator import Evaluator
@@ -158,6 +159,15 @@ class Study(Notebook):
         assumed = {side for side in ("low", "high") if getattr(given, side) is None}
         return RealPath(x, y, frozenset(assumed))
 
+    def _real_relation(self, definition: Definition) -> RealRelation:
+        if not isinstance(definition.line, RelationLine):
+            raise TypeError(f"{definition.text} is no relation")
+        compiled = self._analysis.relation(definition.line)
+        surfaces = (
+            RealSurface(each, SECOND_OF_PLANE, self._values) for each in compiled.conditions
+        )
+        return RealRelation(tuple(surfaces), compiled.signs)
+
     def _bound(self, expression: Expression, definition: Definition) -> Ball:
         found = evaluate_constant(expression, self._values, bits=VALUE_BITS)
         if found.defined is not Defined.YES:
@@ -262,7 +272,7 @@ class Study(Notebook):
     @cached_property
     def _state(self) -> State:
         definitions = self.definitions()
-        state = State(definitions, {}, {}, {}, {}, {}, self.unit)
+        state = State(definitions, {}, {}, {}, {}, {}, {}, self.unit)
         for definition in definitions:
             if definition.aside or definition.problem is not None:
                 continue
@@ -271,6 +281,8 @@ class Study(Notebook):
                     state.functions[definition.id] = self._real_function(definition)
                 elif definition.kind in (Kind.PATH, Kind.ANGLE):
                     state.paths[definition.id] = self._real_path(definition)
+                elif definition.kind in (Kind.RELATION, Kind.REGION):
+                    state.relations[definition.id] = self._real_relation(definition)
             except DomainError as err:
                 state.problems[definition.id] = err
             if definition.kind in VALUED and definition.value is None:

@@ -69,6 +69,10 @@ export const lane = (engine) => () => ({
       parts.push(svg("rect", { class: "lane-band", x, width: long, y: MIDDLE - 5, height: 10, fill: tone }));
       parts.push(svg("line", { class: "lane-core", x1: x, x2: x + long, y1: MIDDLE, y2: MIDDLE, stroke: tone }));
     }
+    for (const band of row.lane.bands ?? []) {
+      const { x, width: long } = span(...band);
+      parts.push(svg("rect", { class: "lane-band", x, width: long, y: MIDDLE - 5, height: 10, fill: tone }));
+    }
     for (const [from, to] of row.lane.undefined) parts.push(...hatched(span(from, to)));
     for (const hole of row.lane.holes) {
       parts.push(svg("circle", { class: "end-open", cx: across(shift, hole), cy: MIDDLE, r: 4, stroke: tone, "stroke-width": 2 }));
@@ -104,6 +108,10 @@ export const lane = (engine) => () => ({
   placeHandle(handle, end, shift, side) {
     const { width } = engine.size;
     const isFree = end === null;
+    if (this.lane.fixed) {
+      handle.hidden = true;
+      return;
+    }
     const free = side === "low" ? GRIP_PX : width - GRIP_PX;
     const x = isFree ? free : across(shift, end.x);
     handle.hidden = !isFree && (x < -6 || x > width + 6);

@@ -84,23 +84,58 @@ export function paintCurves(canvas, scene, shift, size, tones) {
   pen.clearRect(0, 0, width, height);
   pen.setTransform((ratio * shift.ax) / 10, 0, 0, (ratio * shift.ay) / 10, ratio * shift.bx, ratio * shift.by);
   for (const row of scene.rows) {
-    if (row.curve) paintCurve(pen, row, tones[row.tone % TONES], ratio);
+    if (row.curve) paintFills(pen, row, tones[row.tone % TONES]);
+  }
+  for (const row of scene.rows) {
+    if (!row.curve) continue;
+    paintDashed(pen, row, tones[row.tone % TONES], ratio);
+    paintCurve(pen, row, tones[row.tone % TONES], ratio);
   }
 }
 
-function paintCurve(pen, row, colour, ratio) {
+function trace(pen, pieces) {
   pen.beginPath();
-  for (const piece of row.curve.pieces) {
+  for (const piece of pieces) {
     pen.moveTo(piece[0], piece[1]);
     for (let k = 2; k < piece.length; k += 2) pen.lineTo(piece[k], piece[k + 1]);
   }
+}
+
+/** What a region fills; regions upon one another stay readable. */
+function paintFills(pen, row, colour) {
+  const { fills = [], dense = [] } = row.curve;
+  pen.fillStyle = colour;
+  pen.globalAlpha = 0.16;
+  trace(pen, fills);
+  pen.fill("evenodd");
+  pen.globalAlpha = 0.4;
+  for (let k = 0; k < dense.length; k += 4) pen.fillRect(dense[k], dense[k + 1], dense[k + 2], dense[k + 3]);
+  pen.globalAlpha = 1;
+}
+
+/** A border that does not belong to its region is dashed, and thinner. */
+function paintDashed(pen, row, colour, ratio) {
+  if (!row.curve.dashed?.length) return;
+  trace(pen, row.curve.dashed);
+  const present = pen.getTransform();
+  pen.setTransform(ratio, 0, 0, ratio, 0, 0);
+  pen.lineWidth = 1.6;
+  pen.strokeStyle = colour;
+  pen.setLineDash([5, 5]);
+  pen.stroke();
+  pen.setTransform(present);
+}
+
+function paintCurve(pen, row, colour, ratio) {
+  trace(pen, row.curve.pieces);
   const present = pen.getTransform();
   // The line keeps its width while the picture is stretched.
   pen.setTransform(ratio, 0, 0, ratio, 0, 0);
   pen.lineWidth = 2.4;
   pen.lineJoin = "round";
   pen.strokeStyle = colour;
-  pen.setLineDash(DASHES[row.tone % TONES]);
+  // Dashes of a border would say that it is left out.
+  pen.setLineDash(row.kind === "region" ? [] : DASHES[row.tone % TONES]);
   pen.stroke();
   pen.setTransform(present);
   pen.fillStyle = colour;
@@ -114,16 +149,19 @@ function paintCurve(pen, row, colour, ratio) {
   pen.globalAlpha = 1;
 }
 
-/** A dot of a list is smaller than a point's own. */
+/** A dot of a list is smaller than a point's own; very many make a dotted line. */
 const DOT_PX = 4.5;
 const DOTS_PX = 3;
+const FINE_PX = 1.2;
+const MANY = 80;
 
 function dots(row, shift, colour) {
   const places = row.curve.dots ?? [];
-  const r = places.length > 2 ? DOTS_PX : DOT_PX;
+  const isFine = places.length > 2 * MANY;
+  const r = isFine ? FINE_PX : places.length > 2 ? DOTS_PX : DOT_PX;
   const parts = [];
   for (let k = 0; k < places.length; k += 2) {
-    parts.push(svg("circle", { class: "point-dot", cx: across(shift, places[k]), cy: down(shift, places[k + 1]), r, fill: colour }));
+    parts.push(svg("circle", { class: isFine ? "" : "point-dot", cx: across(shift, places[k]), cy: down(shift, places[k + 1]), r, fill: colour }));
   }
   return parts;
 }

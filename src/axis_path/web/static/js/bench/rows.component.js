@@ -64,7 +64,7 @@ export const row = (engine) => () => together(makeWriting(engine), makeCompletio
   get stateText() {
     if (this.row.aside) return "set aside";
     if (this.row.hidden) return "hidden";
-    return this.row.undrawn ?? this.row.assumed;
+    return this.row.undrawn ?? (this.row.note || this.row.assumed);
   },
   /** The exact form of a computed value, unless its decimal is just that. */
   get exact() {

@@ -1,0 +1,122 @@
+"""A real function of two variables, such as stands on the sides of an equation in x and y."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from fractions import Fraction
+
+import numpy as np
+from numpy.typing import NDArray
+
+from axis_path.core.arithmetic import Enclosure, enclosure
+from axis_path.core.errors import LimitError, NotHandledError
+from axis_path.core.evaluate.backends import Enclosing, Fast, float_bounds, nearest_float
+from axis_path.core.evaluate.function import Expression
+from axis_path.core.evaluate.program import run
+
+Floats = NDArray[np.float64]
+_FAST, _ENCLOSING = Fast(), Enclosing()
+
+
+@dataclass(frozen=True, slots=True)
+class Boxes:
+    """Boxes in the plane, (n,) floats each."""
+
+    x_low: Floats
+    x_high: Floats
+    y_low: Floats
+    y_high: Floats
+
+    def take(self, chosen: NDArray[np.bool_] | NDArray[np.int64]) -> Boxes:
+        """Give some of the boxes."""
+        return Boxes(
+            self.x_low[chosen], self.x_high[chosen], self.y_low[chosen], self.y_high[chosen]
+        )
+
+    def __len__(self) -> int:
+        """Give how many there are."""
+        return len(self.x_low)
+
+    def cut(self, parts: int) -> Boxes:
+        """Cut each box in ``parts`` times ``parts``, in the order of the boxes."""
+        steps = np.arange(parts + 1) / parts
+        x = self.x_low[:, None] + (self.x_high - self.x_low)[:, None] * steps
+        y = self.y_low[:, None] + (self.y_high - self.y_low)[:, None] * steps
+        # The outer edges must be the box's own, to the last bit, so that nothing falls between.
+        x[:, -1], y[:, -1] = self.x_high, self.y_high
+        shape = (len(self), parts, parts)
+        return Boxes(
+            np.broadcast_to(x[:, None, :-1], shape).ravel(),
+            np.broadcast_to(x[:, None, 1:], shape).ravel(),
+            np.broadcast_to(y[:, :-1, None], shape).ravel(),
+            np.broadcast_to(y[:, 1:, None], shape).ravel(),
+        )
+
+
+@dataclass(frozen=True, slots=True)
+class RealSurface:
+    """A function of two variables with the present values of its sliders.
+
+    Attributes:
+        expression: its value; the first variable is the graph's own.
+        second: under which name the graph knows the second variable.
+        parameters: the exact value of every slider.
+    """
+
+    expression: Expression
+    second: str
+    parameters: Mapping[str, Fraction] = field(default_factory=dict)
+
+    def key(self) -> tuple[object, ...]:
+        """Give all that its values depend on."""
+        used = sorted(self.expression.program.parameters)
+        return (self.expression, self.second, tuple((n, self.parameters[n]) for n in used))
+
+    def of(self, expression: Expression) -> RealSurface:
+        """Give another function of the same variables and sliders."""
+        return RealSurface(expression, self.second, self.parameters)
+
+    def factors(self) -> list[RealSurface]:
+        """Give functions whose zeros, together, hold all zeros of this one."""
+        return [self.of(factor) for factor in self.expression.factors()]
+
+    def slopes(self) -> tuple[RealSurface, RealSurface] | None:
+        """Give the derivatives by both variables; None if one is not known."""
+        try:
+            return self.of(self.expression.derivative()), self.of(
+                self.expression.derivative(self.second)
+            )
+        except (LimitError, NotHandledError):
+            return None
+
+    def sample(self, xs: Floats, ys: Floats) -> Floats:
+        """Give the values at the points (xs, ys), (n,) floats each; NaN where undefined."""
+        used = {
+            name: np.asarray(nearest_float(self.parameters[name]))
+            for name in self.expression.program.parameters
+        }
+        with np.errstate(all="ignore"):
+            found = run(self.expression.program, _FAST, xs, used | {self.second: ys})[0]
+            values = np.array(np.broadcast_to(found, np.shape(xs)), dtype=np.float64)
+        values[~np.isfinite(values)] = np.nan
+        return values
+
+    def enclose(self, boxes: Boxes) -> Enclosure:
+        """Enclose the values over boxes."""
+        used = {
+            name: enclosure.constant(*float_bounds(self.parameters[name]))
+            for name in self.expression.program.parameters
+        }
+        inputs = {self.second: enclosure.between(boxes.y_low, boxes.y_high)}
+        with np.errstate(all="ignore"):
+            found = run(
+                self.expression.program, _ENCLOSING,
+                enclosure.between(boxes.x_low, boxes.x_high), used | inputs,
+            )[0]  # fmt: skip
+        shape = np.shape(boxes.x_low)
+        return Enclosure(
+            np.broadcast_to(found.low, shape), np.broadcast_to(found.high, shape),
+            np.broadcast_to(found.partial | found.nowhere, shape),
+            np.broadcast_to(found.nowhere, shape), np.broadcast_to(found.broken, shape),
+        )  # fmt: skip
