@@ -4,6 +4,7 @@ Read ``sample.py`` for the promise that a curve is never joined across a break.
 """
 
 from axis_path.core.draw.frame import HOME_X, HOME_Y, frame, home
+from axis_path.core.draw.levels import LevelMap, draw_levels
 from axis_path.core.draw.path import sample_path
 from axis_path.core.draw.relation import RealRelation, RelationPicture, draw_relation
 from axis_path.core.draw.sample import Curve, sample_curve, visible_domain
@@ -15,10 +16,12 @@ __all__ = [
     "HOME_Y",
     "Curve",
     "Labels",
+    "LevelMap",
     "RealRelation",
     "RelationPicture",
     "Ticks",
     "Window",
+    "draw_levels",
     "draw_relation",
     "frame",
     "home",

@@ -14,10 +14,11 @@ Source: Lorensen and Cline, *Marching cubes*, 1987, in two dimensions, by contou
 from __future__ import annotations
 
 from dataclasses import dataclass, field
+from itertools import pairwise
 from typing import Any
 
 import numpy as np
-from contourpy import LineType, contour_generator
+from contourpy import ContourGenerator, LineType, contour_generator
 from numpy.typing import NDArray
 
 from axis_path.core.draw.window import Window
@@ -100,12 +101,10 @@ class ZeroSet:
 
 def tile(surface: RealSurface, grid: Grid) -> Tiling:
     """Enclose a function over a grid, coarsely first."""
-    rows, columns = grid.shape
-    sign = np.zeros((rows, columns))
-    calm = np.ones((rows, columns), dtype=np.bool_)
+    sign = np.zeros(grid.shape)
+    calm = np.ones(grid.shape, dtype=np.bool_)
     side = _TILES[0]
-    at = np.meshgrid(np.arange(0, rows, side), np.arange(0, columns, side), indexing="ij")
-    row, column = (each.ravel() for each in at)
+    row, column = _first_tiles(grid)
     for finer in (*_TILES[1:], 0):
         found = surface.enclose(grid.boxes(row, column, side))
         known = np.where(found.low > 0, 1.0, np.where(found.high < 0, -1.0, 0.0))
@@ -119,6 +118,28 @@ def tile(surface: RealSurface, grid: Grid) -> Tiling:
         row, column = _cut(row[open_], column[open_], side, finer, grid.shape)
         side = finer
     return Tiling(sign == 0, calm, sign)
+
+
+def calm_cells(surface: RealSurface, grid: Grid) -> Flags:
+    """Tell in which cells a function is proved to be defined and continuous."""
+    calm = np.ones(grid.shape, dtype=np.bool_)
+    side = _TILES[0]
+    row, column = _first_tiles(grid)
+    for finer in (*_TILES[1:], 0):
+        found = surface.enclose(grid.boxes(row, column, side))
+        is_calm = np.asarray(~(found.partial | found.broken))
+        _put(calm, row, column, side, is_calm)
+        if not finer or is_calm.all():
+            break
+        row, column = _cut(row[~is_calm], column[~is_calm], side, finer, grid.shape)
+        side = finer
+    return calm
+
+
+def _first_tiles(grid: Grid) -> tuple[NDArray[np.int64], NDArray[np.int64]]:
+    rows, columns = grid.shape
+    at = np.meshgrid(np.arange(0, rows, _TILES[0]), np.arange(0, columns, _TILES[0]), indexing="ij")
+    return at[0].ravel(), at[1].ravel()
 
 
 def _put(
@@ -197,6 +218,16 @@ def _lines(grid: Grid, values: Floats) -> list[Floats]:
     masked = np.ma.masked_invalid(values)
     generator = contour_generator(grid.xs, grid.ys, masked, line_type=LineType.Separate)
     return [np.asarray(line) for line in generator.lines(0.0)]
+
+
+def filled_rings(generator: ContourGenerator, low: float, high: float) -> list[Floats]:
+    """Give the rings, (n, 2), that bound the places between two values, by even and odd."""
+    rings: list[Floats] = []
+    all_points, all_offsets = generator.filled(low, high)[:2]
+    for points, offsets in zip(all_points, all_offsets, strict=True):
+        if points is not None and offsets is not None:
+            rings += [np.asarray(points[int(a) : int(b)]) for a, b in pairwise(offsets)]
+    return rings
 
 
 def _cells(points: Floats, grid: Grid) -> tuple[NDArray[np.int64], NDArray[np.int64]]:

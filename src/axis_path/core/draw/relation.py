@@ -3,13 +3,12 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from itertools import pairwise
 
 import numpy as np
 from contourpy import FillType, contour_generator
 from numpy.typing import NDArray
 
-from axis_path.core.draw.contour import Grid, runs, sample_corners, tile, zero_set
+from axis_path.core.draw.contour import Grid, filled_rings, runs, sample_corners, tile, zero_set
 from axis_path.core.draw.window import Window
 from axis_path.core.evaluate import RealSurface
 
@@ -121,11 +120,7 @@ def _filled(relation: RealRelation, grid: Grid) -> tuple[list[Floats], Flags]:
     generator = contour_generator(
         grid.xs, grid.ys, np.ma.masked_invalid(lowest), fill_type=FillType.OuterOffset
     )
-    rings: list[Floats] = []
-    for points, offsets in zip(*generator.filled(0.0, np.inf), strict=True):
-        if points is None or offsets is None:
-            continue
-        rings += [np.asarray(points[a:b]) for a, b in pairwise(offsets)]
+    rings = filled_rings(generator, 0.0, np.inf)
     with np.errstate(invalid="ignore"):
         above = lowest > 0
     return rings, above[:-1, :-1] | above[:-1, 1:] | above[1:, :-1] | above[1:, 1:]

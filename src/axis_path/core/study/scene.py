@@ -29,13 +29,14 @@ from axis_path.core.draw.pixels import (
     tenths_down,
 )
 from axis_path.core.errors import MathError, StoppedError
-from axis_path.core.evaluate import RealFunction, RealPath, decimal_text
+from axis_path.core.evaluate import RealFunction, RealPath, RealSurface, decimal_text
 from axis_path.core.language import GREEK
 from axis_path.core.language.tree import AngleUnit
 from axis_path.core.patience import calculation
 from axis_path.core.study.definition import Definition
 from axis_path.core.study.domains import round_to_px
 from axis_path.core.study.drawing import NOTHING, PLAIN, Drawing, draw_function
+from axis_path.core.study.level_drawing import draw_map
 from axis_path.core.study.meaning import Kind
 from axis_path.core.study.path_drawing import draw_path, span_words
 from axis_path.core.study.point_drawing import draw_points
@@ -46,15 +47,15 @@ Floats = NDArray[np.float64]
 READING_DIGITS = 5
 
 
-#: What the plane does not draw yet, and what can be done with it.
-_UNDRAWN = {
-    Kind.SEVERAL: "not drawn yet; other lines can use it",
-}
+#: What the plane does not draw: a function of other variables than x and y.
+_UNDRAWN = "not drawn, for its variables are not x and y; other lines can use it"
 
 
 #: What stands on the plane, and the parts of a drawing that are seen.
-_DRAWN = frozenset({Kind.FUNCTION, Kind.PATH, Kind.ANGLE, Kind.POINT, Kind.RELATION, Kind.REGION})
-_PARTS = ("pieces", "bands", "dots", "dashed", "fills", "dense")
+_DRAWN = frozenset(
+    {Kind.FUNCTION, Kind.PATH, Kind.ANGLE, Kind.POINT, Kind.RELATION, Kind.REGION, Kind.SEVERAL}
+)
+_PARTS = ("pieces", "bands", "dots", "dashed", "fills", "dense", "levels")
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,6 +66,7 @@ class State:
         functions: the functions that work, by the id of their line.
         paths: the paths and curves by an angle that work, by the id of their line.
         relations: the equations and inequalities that work, by the id of their line.
+        surfaces: the functions of x and y that work, by the id of their line.
         points: the points, and lists of points, by the id of their line, (n, 2) floats each.
         problems: further problems that only the values of the sliders make, by id.
         computed: the values of parameters that are computed from others, as text, by id.
@@ -74,6 +76,7 @@ class State:
     functions: dict[int, RealFunction]
     paths: dict[int, RealPath]
     relations: dict[int, RealRelation]
+    surfaces: dict[int, RealSurface]
     points: dict[int, Floats]
     problems: dict[int, MathError]
     computed: dict[int, str]
@@ -89,6 +92,8 @@ class State:
         name = definition.name or f"“{definition.text}”"
         if id_ in self.relations:
             return draw_equation(name, self.relations[id_], window, is_hidden=is_hidden)
+        if id_ in self.surfaces:
+            return draw_map(name, self.surfaces[id_], window, is_hidden=is_hidden)
         if id_ in self.points:
             return draw_points(name, self.points[id_], window, is_hidden=is_hidden)
         return NOTHING
@@ -191,11 +196,16 @@ def _row(
         "problem": None if problem is None else problem_dict(problem),
         "value": state.computed.get(definition.id),
         "assumed": _assumed(state.paths.get(definition.id)),
-        "undrawn": _UNDRAWN.get(definition.kind) if problem is None else None,
+        "undrawn": _UNDRAWN if _is_undrawn(state, definition, problem) else None,
         "reading": None
         if function is None or reading_x is None
         else _reading_of(function, reading_x, window),
     }
+
+
+def _is_undrawn(state: State, definition: Definition, problem: MathError | None) -> bool:
+    is_map = definition.kind is Kind.SEVERAL and definition.id not in state.surfaces
+    return is_map and problem is None and not definition.aside
 
 
 def _tone(state: State, definition: Definition) -> int | None:

@@ -272,7 +272,7 @@ class Study(Notebook):
     @cached_property
     def _state(self) -> State:
         definitions = self.definitions()
-        state = State(definitions, {}, {}, {}, {}, {}, {}, self.unit)
+        state = State(definitions, {}, {}, {}, {}, {}, {}, {}, self.unit)
         for definition in definitions:
             if definition.aside or definition.problem is not None:
                 continue
@@ -283,6 +283,10 @@ class Study(Notebook):
                     state.paths[definition.id] = self._real_path(definition)
                 elif definition.kind in (Kind.RELATION, Kind.REGION):
                     state.relations[definition.id] = self._real_relation(definition)
+                elif definition.kind is Kind.SEVERAL and definition.variables == ("x", "y"):
+                    compiled = self._compiled_function(definition)
+                    surface = RealSurface(compiled.expression, SECOND_OF_PLANE, self._values)
+                    state.surfaces[definition.id] = surface
             except DomainError as err:
                 state.problems[definition.id] = err
             if definition.kind in VALUED and definition.value is None:

@@ -88,6 +88,7 @@ export function paintCurves(canvas, scene, shift, size, tones) {
   }
   for (const row of scene.rows) {
     if (!row.curve) continue;
+    paintLevels(pen, row, tones[row.tone % TONES], ratio);
     paintDashed(pen, row, tones[row.tone % TONES], ratio);
     paintCurve(pen, row, tones[row.tone % TONES], ratio);
   }
@@ -108,9 +109,67 @@ function paintFills(pen, row, colour) {
   pen.globalAlpha = 0.16;
   trace(pen, fills);
   pen.fill("evenodd");
+  paintShades(pen, row.curve.levels ?? []);
   pen.globalAlpha = 0.4;
   for (let k = 0; k < dense.length; k += 4) pen.fillRect(dense[k], dense[k + 1], dense[k + 2], dense[k + 3]);
   pen.globalAlpha = 1;
+}
+
+/** The shade of a level: the higher, the darker. */
+const shadeOf = (k, count) => 0.04 + (0.42 * k) / Math.max(count - 1, 1);
+
+function paintShades(pen, levels) {
+  levels.forEach((level, k) => {
+    pen.globalAlpha = shadeOf(k, levels.length);
+    trace(pen, level.fills);
+    pen.fill("evenodd");
+  });
+}
+
+/** Level curves are finer than curves, so that many are readable. */
+function paintLevels(pen, row, colour, ratio) {
+  if (!row.curve.levels) return;
+  trace(pen, row.curve.levels.flatMap((level) => level.lines));
+  const present = pen.getTransform();
+  pen.setTransform(ratio, 0, 0, ratio, 0, 0);
+  pen.lineWidth = 1.3;
+  pen.strokeStyle = colour;
+  pen.setLineDash([]);
+  pen.stroke();
+  pen.setTransform(present);
+}
+
+/** Numbers on level curves, and the scale of the shades at the left edge. */
+function levelMarks(row, shift, size, colour) {
+  const levels = row.curve.levels ?? [];
+  const parts = [];
+  for (const level of levels) {
+    for (const label of level.labels) {
+      const x = across(shift, label.x);
+      const y = down(shift, label.y);
+      parts.push(svg("text", { class: "level-label", x, y: y + 4, fill: colour, "text-anchor": "middle", transform: `rotate(${label.angle} ${x} ${y})` }, level.text));
+    }
+  }
+  return [...parts, ...levelScale(row, levels, size, colour)];
+}
+
+const SCALE_STEP = 15;
+
+function levelScale(row, levels, size, colour) {
+  if (!levels.length) return [];
+  const bottom = size.height - 14;
+  const top = bottom - SCALE_STEP * levels.length;
+  const width = 40 + 7 * Math.max(...levels.map((level) => level.text.length), 2);
+  const parts = [
+    svg("rect", { class: "scale-box", x: 6, y: top - 22, width, height: bottom - top + 28, rx: 2 }),
+    svg("text", { class: "scale-name", x: 13, y: top - 7, fill: colour }, row.name ?? ""),
+  ];
+  levels.forEach((level, k) => {
+    const y = bottom - SCALE_STEP * (k + 1);
+    parts.push(svg("rect", { x: 13, y, width: 18, height: SCALE_STEP, fill: colour, "fill-opacity": shadeOf(k, levels.length) }));
+    if (k) parts.push(svg("text", { class: "tick-label", x: 36, y: y + SCALE_STEP + 4 }, level.text));
+  });
+  return parts;
 }
 
 /** A border that does not belong to its region is dashed, and thinner. */
@@ -175,7 +234,7 @@ export function paintMarks(target, scene, shift, size, tones) {
     for (const end of row.curve.ends) {
       parts.push(svg("circle", { class: end.closed ? "end-dot" : "end-dot end-open", cx: across(shift, end.x), cy: down(shift, end.y), r: 4.5, stroke: colour, ...(end.closed ? { fill: colour } : {}) }));
     }
-    parts.push(...dots(row, shift, colour));
+    parts.push(...levelMarks(row, shift, size, colour), ...dots(row, shift, colour));
     if (row.lane && scene.axes.x_axis !== null) parts.push(...zeroMarks(row, shift, down(shift, scene.axes.x_axis)));
     if (row.flag) parts.push(flag(row, colour, shift));
   }

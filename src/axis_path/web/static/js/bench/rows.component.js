@@ -25,7 +25,7 @@ export const row = (engine) => () => together(makeWriting(engine), makeCompletio
   },
   /** Whether the line has a place on the plane. */
   get isDrawn() {
-    return DRAWN.has(this.row.kind) || (this.row.kind === "list" && this.row.tone !== null);
+    return (DRAWN.has(this.row.kind) && !this.row.undrawn) || (this.row.kind === "list" && this.row.tone !== null);
   },
   get noteText() {
     return this.row.text.replace(/^\s*#\s*/, "");
