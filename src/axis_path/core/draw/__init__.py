@@ -3,7 +3,7 @@
 Read ``sample.py`` for the promise that a curve is never joined across a break.
 """
 
-from axis_path.core.draw.frame import HOME_X, HOME_Y, frame, home
+from axis_path.core.draw.frame import HOME_X, HOME_Y, Extent, extent_of, frame, home
 from axis_path.core.draw.levels import LevelMap, draw_levels
 from axis_path.core.draw.path import sample_path
 from axis_path.core.draw.relation import RealRelation, RelationPicture, draw_relation
@@ -15,6 +15,7 @@ __all__ = [
     "HOME_X",
     "HOME_Y",
     "Curve",
+    "Extent",
     "Labels",
     "LevelMap",
     "RealRelation",
@@ -23,6 +24,7 @@ __all__ = [
     "Window",
     "draw_levels",
     "draw_relation",
+    "extent_of",
     "frame",
     "home",
     "make_ticks",

@@ -3,15 +3,36 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 
 import numpy as np
+from numpy.typing import NDArray
 
 from axis_path.core.draw.window import LARGEST_BOUND, Window
 from axis_path.core.evaluate import RealFunction
 
+Floats = NDArray[np.float64]
 HOME_X, HOME_Y = (-10.0, 10.0), (-6.5, 6.5)
-_SAMPLES = 801
+_SAMPLES = 2_401
 _MARGIN = 0.08
+#: A wave with more turns than this in the window is a scribble; it is shown with so many.
+_MOST_TURNS, _SHOWN_TURNS = 40, 9
+
+
+@dataclass(frozen=True, slots=True)
+class Extent:
+    """How far something reaches that has a size of its own: a path, points, a closed line."""
+
+    x: tuple[float, float]
+    y: tuple[float, float]
+
+
+def extent_of(points: Floats) -> Extent | None:
+    """Give how far points, (n, 2), reach, but for the outermost near a pole; None if nowhere."""
+    spans = [_span(points[:, k]) for k in (0, 1)]
+    if spans[0] is None or spans[1] is None:
+        return None
+    return Extent(spans[0], spans[1])
 
 
 def home(width: int, height: int) -> Window:
@@ -19,46 +40,75 @@ def home(width: int, height: int) -> Window:
     return Window(HOME_X, HOME_Y, width, height)
 
 
-def frame(functions: Sequence[RealFunction], present: Window) -> Window:
-    """Give a window in which the functions are readable.
+def frame(
+    functions: Sequence[RealFunction], present: Window, extents: Sequence[Extent] = ()
+) -> Window:
+    """Give a window in which everything is readable.
 
-    Across, it spans their domains if they have both ends, and the present window otherwise. In
-    height, it spans their values, where a pole is not allowed to flatten the rest.
+    Across, it spans the domains of functions that have both ends, and what has a size of its own;
+    where there is neither, it stays as it is, but a wave is shown with a few turns. In height, it
+    spans the values there, where a pole is not allowed to flatten the rest.
     """
-    x = _across(functions, present)
+    x = _across(functions, present, extents)
     xs = np.linspace(x[0], x[1], _SAMPLES)
-    values = [function.sample(xs) for function in functions]
-    spans = [span for span in map(_span, values) if span is not None]
-    if not spans:
+    spans = [_span(function.sample(xs)) for function in functions]
+    spans += [extent.y for extent in extents]
+    known = [span for span in spans if span is not None]
+    if not known:
         return Window(x, present.y, present.width, present.height)
-    low, high = min(low for low, _ in spans), max(high for _, high in spans)
+    low, high = min(low for low, _ in known), max(high for _, high in known)
     low, high = max(low, -LARGEST_BOUND / 4), min(high, LARGEST_BOUND / 4)
     # A curve that stays away from the axis keeps its shape; one close to it shows the axis.
     if 0 < low < (high - low) / 2:
         low = 0.0
     elif -(high - low) / 2 < high < 0:
         high = 0.0
+    return Window(x, _widened(low, high), present.width, present.height)
+
+
+def _widened(low: float, high: float) -> tuple[float, float]:
+    """Leave room on both sides; one value alone gets some of its own size."""
     if high - low < 1e-9 * max(abs(low), abs(high), 1e-9):
         size = max(abs(low), 1.0)
-        low, high = low - size, high + size
+        return low - size, high + size
     margin = _MARGIN * (high - low)
-    return Window(x, (low - margin, high + margin), present.width, present.height)
+    return low - margin, high + margin
 
 
-def _across(functions: Sequence[RealFunction], present: Window) -> tuple[float, float]:
-    lows = [f.low.near for f in functions if f.low is not None]
-    highs = [f.high.near for f in functions if f.high is not None]
-    unbounded = any(f.low is None or f.high is None for f in functions)
-    if not lows or not highs or not min(lows) < max(highs):
-        return present.x
-    low, high = min(lows), max(highs)
+def _across(
+    functions: Sequence[RealFunction], present: Window, extents: Sequence[Extent]
+) -> tuple[float, float]:
+    lows = [f.low.near for f in functions if f.low is not None] + [e.x[0] for e in extents]
+    highs = [f.high.near for f in functions if f.high is not None] + [e.x[1] for e in extents]
+    unbounded = [f for f in functions if f.low is None or f.high is None]
+    if not lows or not highs or not min(lows) <= max(highs):
+        return _readable(unbounded, present.x)
     if unbounded and len(lows) + len(highs) < 2:
         return present.x
-    margin = _MARGIN * (high - low)
-    return (low - margin, high + margin)
+    return _widened(min(lows), max(highs))
 
 
-def _span(values: np.ndarray) -> tuple[float, float] | None:
+def _readable(functions: Sequence[RealFunction], x: tuple[float, float]) -> tuple[float, float]:
+    """Narrow a stretch of x about its middle until the quickest wave shows a few turns."""
+    middle, width = (x[0] + x[1]) / 2, x[1] - x[0]
+    for _ in range(40):
+        xs = np.linspace(middle - width / 2, middle + width / 2, _SAMPLES)
+        most = max((_turns(function.sample(xs)) for function in functions), default=0)
+        if most <= _MOST_TURNS:
+            break
+        # So many turns that samples cannot count them make the stretch narrower step by step.
+        width *= max(_SHOWN_TURNS / most, 1 / 16)
+    return middle - width / 2, middle + width / 2
+
+
+def _turns(values: Floats) -> int:
+    """Count how often a curve turns; what is flat or a break does not count."""
+    steps = np.diff(values[np.isfinite(values)])
+    steps = steps[steps != 0]
+    return int((steps[1:] * steps[:-1] < 0).sum())
+
+
+def _span(values: Floats) -> tuple[float, float] | None:
     known = values[np.isfinite(values)]
     if not len(known):
         return None

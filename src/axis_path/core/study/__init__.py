@@ -4,6 +4,7 @@
 together what the bench draws.
 """
 
+from axis_path.core.study.axes import axes_to_dict
 from axis_path.core.study.commands import apply_command
 from axis_path.core.study.definition import Definition
 from axis_path.core.study.document import Ask, TableSpec, Work, range_from_texts
@@ -26,6 +27,7 @@ __all__ = [
     "TableSpec",
     "Work",
     "apply_command",
+    "axes_to_dict",
     "end_text",
     "make_scene",
     "number_text",

@@ -15,6 +15,7 @@ from axis_path.core.draw import Window
 from axis_path.core.errors import DomainError, LimitError, MathError, SliderError
 from axis_path.core.evaluate import ResultKind
 from axis_path.core.limits import FINDINGS, LINE_LENGTH
+from axis_path.core.study.axes import axes_from_dict
 from axis_path.core.study.document import Ask, TableSpec, Work, range_from_texts
 from axis_path.core.study.domains import NewEnd, number_text, rewrite_domain, round_to
 from axis_path.core.study.sliders import exact_number, slider_value
@@ -213,6 +214,16 @@ def _unit(study: Study, command: dict[str, Any], _window: Window) -> str:
     return f"Measure in {unit}"
 
 
+def _axes(study: Study, command: dict[str, Any], _window: Window) -> str:
+    """Change the look of the axes and the grid; what is not given stays."""
+    axes = axes_from_dict(command.get("axes"), study.axes)
+    for axis in (axes.x, axes.y):
+        if axis.step:
+            study.positive(axis.step)
+    study.set_axes(axes)
+    return "Change the axes"
+
+
 def _table(study: Study, command: dict[str, Any], _window: Window) -> str:
     spec = TableSpec(*(_text(command, part) for part in ("start", "stop", "step")))
     study.places(spec.start, spec.stop, spec.step)
@@ -274,6 +285,7 @@ COMMANDS: dict[str, Callable[[Study, dict[str, Any], Window], str]] = {
     "make_sliders": _make_sliders,
     "domain": _domain,
     "unit": _unit,
+    "axes": _axes,
     "table": _table,
     "find": _find,
     "forget": _forget,

@@ -14,6 +14,7 @@ from typing import Any
 from axis_path.core.errors import FormatError, MathError
 from axis_path.core.language.tree import AngleUnit
 from axis_path.core.limits import FINDINGS, LINE_LENGTH, LINES
+from axis_path.core.study.axes import AxesSpec, axes_from_dict, axes_to_dict
 from axis_path.core.study.line import StudyLine
 from axis_path.core.study.sliders import SliderRange, exact_number, written_number
 
@@ -61,6 +62,7 @@ class Document:
     asks: tuple[Ask, ...] = ()
     table: TableSpec = field(default_factory=TableSpec)
     working: tuple[Work, ...] = ()
+    axes: AxesSpec = field(default_factory=AxesSpec)
 
 
 def document_to_dict(document: Document) -> dict[str, Any]:
@@ -79,6 +81,7 @@ def document_to_dict(document: Document) -> dict[str, Any]:
             "stop": document.table.stop,
             "step": document.table.step,
         },
+        **({} if document.axes == AxesSpec() else {"axes": axes_to_dict(document.axes)}),
         **(
             {"working": [{"id": work.id, "text": work.text} for work in document.working]}
             if document.working
@@ -137,7 +140,8 @@ def document_from_dict(given: object) -> Document:
     working = [_work(each) for each in _field(given, "working", list, [])]
     if len(working) > LINES.value:
         raise FormatError(f"The working of a study can have {LINES.value} lines.")
-    return Document(unit, tuple(lines), tuple(asks), spec, tuple(working))
+    axes = axes_from_dict(given.get("axes", {}))
+    return Document(unit, tuple(lines), tuple(asks), spec, tuple(working), axes)
 
 
 _MISSING = object()

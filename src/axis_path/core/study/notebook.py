@@ -25,6 +25,7 @@ from axis_path.core.language import (
 from axis_path.core.language.tree import AngleUnit, Negative, Number
 from axis_path.core.limits import LINES
 from axis_path.core.study.analysis import Analysis, analyse
+from axis_path.core.study.axes import AxesSpec
 from axis_path.core.study.definition import Definition
 from axis_path.core.study.document import (
     Ask,
@@ -132,6 +133,15 @@ class Notebook:
     def table(self) -> TableSpec:
         """Give the start, stop and step of the table of values."""
         return self._document.table
+
+    @property
+    def axes(self) -> AxesSpec:
+        """Give how the axes and the grid look."""
+        return self._document.axes
+
+    def set_axes(self, axes: AxesSpec) -> None:
+        """Keep other axes."""
+        self._change(replace(self._document, axes=axes))
 
     @property
     def working(self) -> tuple[Work, ...]:

@@ -6,10 +6,8 @@ computed together, so that nothing on the screen can be older than the rest.
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from dataclasses import dataclass
 from fractions import Fraction
-from functools import lru_cache
 from typing import Any
 
 import numpy as np
@@ -18,12 +16,9 @@ from numpy.typing import NDArray
 from axis_path.core.arithmetic import Ball, ball, precision
 from axis_path.core.draw import (
     RealRelation,
-    Ticks,
     Window,
-    make_ticks,
 )
 from axis_path.core.draw.pixels import (
-    PER_PX,
     place_flags,
     tenths_across,
     tenths_down,
@@ -33,6 +28,7 @@ from axis_path.core.evaluate import RealFunction, RealPath, RealSurface, decimal
 from axis_path.core.language import GREEK
 from axis_path.core.language.tree import AngleUnit
 from axis_path.core.patience import calculation
+from axis_path.core.study.axes import AxesSpec, Steps, draw_axes
 from axis_path.core.study.definition import Definition
 from axis_path.core.study.domains import round_to_px
 from axis_path.core.study.drawing import NOTHING, PLAIN, Drawing, draw_function
@@ -81,6 +77,8 @@ class State:
     problems: dict[int, MathError]
     computed: dict[int, str]
     unit: AngleUnit = AngleUnit.RADIANS
+    axes: AxesSpec = AxesSpec()  # noqa: RUF009 - it cannot be changed
+    steps: Steps = Steps()  # noqa: RUF009 - it cannot be changed
 
     def draw(self, definition: Definition, window: Window) -> Drawing:
         """Draw a line of any kind; nothing of one that is not drawn."""
@@ -154,7 +152,7 @@ def make_scene(state: State, window: Window, *, reading_x: float | None = None) 
     ]
     return Scene(
         window,
-        _axes(window),
+        draw_axes(state.axes, state.steps, window, state.unit, _variable(definitions)),
         rows,
         [_slider(d, users) for d in definitions if d.value is not None and not d.aside],
         _reading(x_reading, window),
@@ -287,27 +285,11 @@ def make_readings(state: State, window: Window, reading_x: float) -> dict[str, A
     }
 
 
-@lru_cache(maxsize=32)
-def _axes(window: Window) -> dict[str, Any]:
-    x = make_ticks(window.x[0], window.x[1], window.width)
-    y = make_ticks(window.y[0], window.y[1], window.height)
-    zero = np.array([0.0])
-    x_zero, y_zero = tenths_across(zero, window)[0], np.rint(window.down(zero) * PER_PX)[0]
-    return {
-        "x": _axis(x, lambda places: tenths_across(places, window)),
-        "y": _axis(y, lambda places: tenths_down(places, window)),
-        # The y axis stands at x = 0, the x axis at y = 0; None if that is outside.
-        "y_axis": int(x_zero) if window.x[0] <= 0 <= window.x[1] else None,
-        "x_axis": int(y_zero) if window.y[0] <= 0 <= window.y[1] else None,
-    }  # fmt: skip
-
-
-def _axis(ticks: Ticks, to_tenths: Callable[[Floats], NDArray[np.int64]]) -> dict[str, Any]:
-    return {
-        "places": to_tenths(np.array(ticks.places)).tolist(),
-        "labels": list(ticks.labels),
-        "finer": to_tenths(np.array(ticks.finer)).tolist(),
-    }
+def _variable(definitions: list[Definition]) -> str:
+    """Give the name of the x axis: the variable that all functions share, else x."""
+    used = {d.variable for d in definitions if d.kind is Kind.FUNCTION and not d.aside}
+    name = used.pop() if len(used) == 1 else None
+    return GREEK.get(name or "x", name or "x")
 
 
 def _slider(definition: Definition, users: dict[str, list[str]]) -> dict[str, Any]:

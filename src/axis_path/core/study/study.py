@@ -11,7 +11,17 @@ import numpy as np
 from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Ball, Defined, ball, precision
-from axis_path.core.draw import HOME_X, Curve, RealRelation, Window, sample_curve, sample_path
+from axis_path.core.draw import (
+    HOME_X,
+    Curve,
+    Extent,
+    RealRelation,
+    Window,
+    draw_relation,
+    extent_of,
+    sample_curve,
+    sample_path,
+)
 from axis_path.core.errors import DomainError, MathError, UnknownNameError
 from axis_path.core.evaluate import (
     VALUE_BITS,
@@ -28,6 +38,7 @@ from axis_path.core.language import RelationLine, read_expression, typeset
 from axis_path.core.locate import Findings, Interval, find_zeros
 from axis_path.core.patience import calculation
 from axis_path.core.study.analysis import SECOND_OF_PLANE, CompiledFunction, CompiledValue
+from axis_path.core.study.axes import Steps
 from axis_path.core.study.definition import Definition
 from axis_path.core.study.domains import with_ends
 from axis_path.core.study.evaluator import Evaluator
@@ -100,6 +111,27 @@ class Study(Notebook):
             return found
         with precision(VALUE_BITS):
             return ball.from_fraction(exact_number(given))
+
+    def positive(self, text: str) -> float:
+        """Give a typed number that is above zero, such as a step.
+
+        Raises:
+            MathError: it has no value, or is not above zero.
+        """
+        found = self.number(text)
+        if found.sign() != 1:
+            raise DomainError(f"`{text}` is not above zero.", position=(0, len(text)))
+        return float(found.value.mid())
+
+    def _steps(self) -> Steps:
+        """Give the steps of the axes; one that has lost its value is automatic."""
+        return Steps(*(self._step(axis.step) for axis in (self.axes.x, self.axes.y)))
+
+    def _step(self, text: str) -> float | None:
+        try:
+            return self.positive(text) if text else None
+        except MathError:
+            return None
 
     def function(self, name: str) -> RealFunction:
         """Give a function with the present values of the sliders.
@@ -187,6 +219,24 @@ class Study(Notebook):
             if definition.id in state.functions and not definition.hidden
         ]
 
+    def extents(self, window: Window, only: int | None = None) -> list[Extent]:
+        """Give how far the shown lines reach that have a size of their own.
+
+        Args:
+            window: where equations and inequalities are looked for.
+            only: the id of a line, for that one alone.
+        """
+        state = self._state
+        shown = {d.id for d in state.definitions if not d.hidden and only in (None, d.id)}
+        clouds = [points for id_, points in state.points.items() if id_ in shown]
+        for id_, path in state.paths.items():
+            if id_ in shown:
+                clouds.append(path.points(np.linspace(path.low.near, path.high.near, 1_001)))
+        for id_, relation in state.relations.items():
+            if id_ in shown and relation.is_equation:
+                clouds += draw_relation(relation, window).solid
+        return [found for found in map(extent_of, clouds) if found is not None]
+
     # Questions
 
     def curve(self, name: str, window: Window) -> Curve:
@@ -272,7 +322,7 @@ class Study(Notebook):
     @cached_property
     def _state(self) -> State:
         definitions = self.definitions()
-        state = State(definitions, {}, {}, {}, {}, {}, {}, {}, self.unit)
+        state = State(definitions, {}, {}, {}, {}, {}, {}, {}, self.unit, self.axes, self._steps())
         for definition in definitions:
             if definition.aside or definition.problem is not None:
                 continue

@@ -12,7 +12,7 @@ from axis_path.core import Study, Window
 from axis_path.core.draw import HOME_X, HOME_Y, frame, home
 from axis_path.core.errors import WindowError
 from axis_path.core.limits import DIGITS
-from axis_path.core.study import apply_command
+from axis_path.core.study import apply_command, axes_to_dict
 from axis_path.store import Opened, commit_version, move_version, open_study, save_view
 from axis_path.web.answers import json_answer, json_request
 from axis_path.web.bench.panels import findings_dict, preview_dict, table_dict
@@ -47,6 +47,7 @@ def _document(study: Study) -> dict[str, Any]:
     table = study.table
     return {
         "unit": study.unit.value,
+        "axes_spec": axes_to_dict(study.axes),
         "table": {"start": table.start, "stop": table.stop, "step": table.step},
     }
 
@@ -128,7 +129,8 @@ def window(study_id: uuid.UUID) -> Response:
         only = asked.given.get("id")
         found = asked.study.functions()
         shown = [f for d, f in found if only is None or d.id == only]
-        chosen = frame(shown, present)
+        number = only if isinstance(only, int) else None
+        chosen = frame(shown, present, asked.study.extents(present, number))
     elif how == "bounds":
         chosen = _typed_window(asked)
     else:

@@ -41,6 +41,31 @@ export function zoomed(window, size, atPx, factor) {
   return { x: stretched(window.x, x), y: stretched(window.y, y) };
 }
 
+/** The same window with equal scales on both axes: what is seen across stays. @param {Bounds} window @param {Size} size @returns {Bounds} */
+export function equalised(window, size) {
+  const middle = (window.y[0] + window.y[1]) / 2;
+  const half = ((window.x[1] - window.x[0]) * size.height) / size.width / 2;
+  return { x: window.x, y: [middle - half, middle + half] };
+}
+
+/**
+ * Stretch one axis so that the place under the pointer follows it; the place `fixedPx` stays.
+ * @param {[number, number]} bounds low at px 0, high at px `length`. @param {number} length
+ * @param {number} fixedPx @param {number} fromPx @param {number} toPx @returns {[number, number]}
+ */
+export function stretched(bounds, length, fixedPx, fromPx, toPx) {
+  const factor = (fromPx - fixedPx) / (toPx - fixedPx);
+  const fixed = bounds[0] + (fixedPx / length) * (bounds[1] - bounds[0]);
+  return [fixed + (bounds[0] - fixed) * factor, fixed + (bounds[1] - fixed) * factor];
+}
+
+/** The window that a box on the screen shows. @param {Bounds} window @param {Size} size @param {{x: number, y: number}} a @param {{x: number, y: number}} b @returns {Bounds} */
+export function boxed(window, size, a, b) {
+  const at = (px) => window.x[0] + (px / size.width) * (window.x[1] - window.x[0]);
+  const up = (px) => window.y[1] - (px / size.height) * (window.y[1] - window.y[0]);
+  return { x: [at(Math.min(a.x, b.x)), at(Math.max(a.x, b.x))], y: [up(Math.max(a.y, b.y)), up(Math.min(a.y, b.y))] };
+}
+
 /** Whether a window can still be drawn truly. @param {Bounds} window */
 export function isDrawable(window) {
   return [window.x, window.y].every(([low, high]) => {

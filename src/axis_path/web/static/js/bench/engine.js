@@ -9,7 +9,8 @@
 import { Answers } from "../shared/answers.js";
 import { ApiError, ask, getOnce, post } from "../shared/api.js";
 import { Follower } from "../shared/follower.js";
-import { shiftBetween } from "./affine.model.js";
+import { equalised, shiftBetween } from "./affine.model.js";
+import { Trail } from "./trail.model.js";
 
 const VIEW_DELAY_MS = 500;
 /** A hand that has not moved for so long is at rest. */
@@ -28,6 +29,7 @@ export class Engine {
     this.drafts = [];
     /** @type {any} */
     this.scene = null;
+    this.trail = new Trail();
     this.waiting = Promise.resolve();
     this.pending = 0;
     this.viewTimer = 0;
@@ -102,7 +104,9 @@ export class Engine {
   show(scene) {
     this.scene = scene;
     this.store.isStale = false;
+    const wasEqual = this.store.axes.equal;
     this.store.take(scene);
+    if (this.store.axes.equal && !wasEqual) this.setWindow(this.window);
     this.paint();
     this.panelsSoon();
   }
@@ -144,15 +148,35 @@ export class Engine {
 
   /** Look through another window; the old picture follows at once. */
   setWindow(window) {
-    this.window = window;
+    this.trail.leave(this.window);
+    this.window = this.fitted(window);
+    this.store.trail = this.trail.state;
     this.paint();
     this.look();
+    this.keepViewSoon();
+  }
+
+  /** With equal scales a window is as high as its width asks for. */
+  fitted(window) {
+    return this.store.axes.equal && this.size.width ? equalised(window, this.size) : window;
+  }
+
+  /** Go to an earlier window, or forward again. @param {-1 | 1} by */
+  stepWindow(by) {
+    const window = this.trail.step(by, this.window);
+    if (!window) return;
+    this.window = window;
+    this.store.trail = this.trail.state;
+    this.paint();
+    this.look();
+    this.changed();
     this.keepViewSoon();
   }
 
   resize(width, height) {
     if (width === this.size.width && height === this.size.height) return;
     this.size = { width, height };
+    this.window = this.fitted(this.window);
     this.paint();
     this.look();
   }

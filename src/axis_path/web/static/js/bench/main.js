@@ -3,6 +3,7 @@
 import Alpine from "../../vendor/alpine/alpine-csp.esm.min.js";
 import { registerFormulas } from "../shared/mathml.js";
 import { registerSentences } from "../shared/sentence.js";
+import { axesBox } from "./axes.component.js";
 import { bench, title } from "./bench.component.js";
 import { Engine } from "./engine.js";
 import { exactForms } from "./exact.component.js";
@@ -23,7 +24,7 @@ const initial = JSON.parse(document.getElementById("bench-state")?.textContent ?
 Alpine.store("bench", makeStore(initial));
 const engine = new Engine(Alpine.store("bench"), initial);
 const components = {
-  bench, title, exactForms, findings, findingCard, lane, panel, plane, newRow, reference, referenceEntry, row, slider, values,
+  axesBox, bench, title, exactForms, findings, findingCard, lane, panel, plane, newRow, reference, referenceEntry, row, slider, values,
   windowBox, working, workingLine,
 };
 for (const [name, make] of Object.entries(components)) Alpine.data(name, make(engine));

@@ -1,5 +1,5 @@
 // @ts-check
-/** Paints a scene: curves on a canvas, everything else as SVG. It draws what it is told. */
+/** Paints curves on a canvas, and what stands on them as SVG. It draws what it is told. */
 
 const SVG = "http://www.w3.org/2000/svg";
 /** Dashes of the tones; the samples in bench.css show the same. */
@@ -17,56 +17,11 @@ export function svg(name, attributes, text) {
 /** Where a place of the scene, in tenths, stands now, in px. */
 export const across = (shift, tenths) => (shift.ax * tenths) / 10 + shift.bx;
 export const down = (shift, tenths) => (shift.ay * tenths) / 10 + shift.by;
-const crisp = (px) => Math.round(px) + 0.5;
 
 /** The colours of the tones in the present theme. */
 export function readTones() {
   const style = getComputedStyle(document.documentElement);
   return Array.from({ length: TONES }, (_, k) => style.getPropertyValue(`--tone-${k}`).trim());
-}
-
-/** Grid, axes, the reading line and tick labels. */
-export function paintGrid(target, scene, shift, size) {
-  const { axes } = scene;
-  const parts = [];
-  const upright = (x, name) => parts.push(svg("line", { class: name, x1: x, x2: x, y1: 0, y2: size.height }));
-  const level = (y, name) => parts.push(svg("line", { class: name, x1: 0, x2: size.width, y1: y, y2: y }));
-  for (const x of axes.x.finer) upright(crisp(across(shift, x)), "grid-finer");
-  for (const y of axes.y.finer) level(crisp(down(shift, y)), "grid-finer");
-  for (const x of axes.x.places) upright(crisp(across(shift, x)), "grid-line");
-  for (const y of axes.y.places) level(crisp(down(shift, y)), "grid-line");
-  const yAxis = axes.y_axis === null ? null : across(shift, axes.y_axis);
-  const xAxis = axes.x_axis === null ? null : down(shift, axes.x_axis);
-  if (yAxis !== null) upright(crisp(yAxis), "axis-line");
-  if (xAxis !== null) level(crisp(xAxis), "axis-line");
-  if (scene.reading) {
-    // Below the labels and curves, so that it covers none.
-    const x = across(shift, scene.reading.x);
-    parts.push(svg("line", { class: "reading-line", x1: x, x2: x, y1: 0, y2: size.height }));
-  }
-  parts.push(...xLabels(axes.x, shift, size, xAxis), ...yLabels(axes.y, shift, size, yAxis));
-  target.replaceChildren(...parts);
-}
-
-/** Labels stand below the x axis; where that is out of sight, at the nearest edge. */
-function xLabels(axis, shift, size, xAxis) {
-  const y = Math.min(Math.max((xAxis ?? size.height) + 15, 14), size.height - 6);
-  return axis.places.map((place, k) => {
-    const x = across(shift, place);
-    const isOrigin = axis.labels[k] === "0" && x > 20;
-    // A label at the edge stays whole.
-    const half = 3.6 * axis.labels[k].length + 2;
-    const inside = Math.min(Math.max(x, half), size.width - half);
-    return svg("text", { class: "tick-label", x: isOrigin ? x - 5 : inside, y, "text-anchor": isOrigin ? "end" : "middle" }, axis.labels[k]);
-  });
-}
-
-function yLabels(axis, shift, size, yAxis) {
-  const x = Math.min(Math.max((yAxis ?? 0) - 6, 34), size.width - 6);
-  return axis.places
-    .map((place, k) => [down(shift, place), axis.labels[k]])
-    .filter(([y, label]) => label !== "0" && y > 8 && y < size.height - 8)
-    .map(([y, label]) => svg("text", { class: "tick-label", x, y: y + 4, "text-anchor": "end" }, label));
 }
 
 /** All curves. */

@@ -1,13 +1,18 @@
 // @ts-check
 /** The plane: pan, zoom, the reading line, and the picture. */
-import { abscissa, moved, pxOf, zoomed } from "./affine.model.js";
-import { paintCurves, paintGrid, paintMarks, readTones } from "./paint.js";
+import { abscissa, boxed, moved, pxOf, stretched, zoomed } from "./affine.model.js";
+import { paintGrid } from "./grid.js";
+import { paintCurves, paintMarks, readTones } from "./paint.js";
 import { askWindow, lookThrough, zoomStep } from "./steer.js";
 
 const WHEEL_STEP = 1.0015;
 const MOVE_PX = 40;
 /** A pointer that moved less than this clicked. */
 const STILL_PX = 3;
+/** An axis is held within so many px of its line. */
+const AXIS_PX = 11;
+/** Nearer to the place that stays, an axis cannot be held: it would run away. */
+const LEAST_ARM_PX = 24;
 
 /** @param {import("./engine.js").Engine} engine */
 export const plane = (engine) => () => ({
@@ -19,6 +24,10 @@ export const plane = (engine) => () => ({
   wheeled: null,
   tones: [],
   travelled: 0,
+  /** The axis that is being stretched. @type {any} */
+  axis: null,
+  /** The box that is being drawn. @type {any} */
+  box: null,
 
   init() {
     this.tones = readTones();
@@ -74,13 +83,64 @@ export const plane = (engine) => () => ({
   down(event) {
     if (event.button > 0) return;
     this.$refs.surface.setPointerCapture(event.pointerId);
-    this.pointers.set(event.pointerId, this.place(event));
+    const at = this.place(event);
+    this.pointers.set(event.pointerId, at);
     this.travelled = 0;
+    if (this.$store.bench.isBoxing || event.shiftKey) this.box = { from: at, to: at };
+    else this.axis = this.axisAt(at);
+  },
+  /** The axis under a pointer, with the place that stays while it is stretched; none between them. */
+  axisAt(at) {
+    const { axes } = engine.scene ?? {};
+    const { width, height } = engine.size;
+    if (!axes || this.pointers.size > 1) return null;
+    const level = axes.x_axis === null ? height - 10 : axes.x_axis / 10;
+    const upright = axes.y_axis === null ? 10 : axes.y_axis / 10;
+    const arm = (place, zero, length) => {
+      const fixed = zero > 0 && zero < length ? zero : length / 2;
+      return Math.abs(place - fixed) < LEAST_ARM_PX ? null : fixed;
+    };
+    if (Math.abs(at.y - level) <= AXIS_PX && Math.abs(at.x - upright) > AXIS_PX) {
+      const fixed = arm(at.x, upright, width);
+      return fixed === null ? null : { name: "x", fixed, from: at.x, window: engine.window };
+    }
+    if (Math.abs(at.x - upright) <= AXIS_PX && Math.abs(at.y - level) > AXIS_PX) {
+      const fixed = arm(at.y, level, height);
+      return fixed === null ? null : { name: "y", fixed, from: at.y, window: engine.window };
+    }
+    return null;
+  },
+  stretch(at) {
+    const { name, fixed, from, window } = this.axis;
+    const length = name === "x" ? engine.size.width : engine.size.height;
+    const place = name === "x" ? at.x : at.y;
+    // Past the place that stays the axis would turn round.
+    if ((place - fixed) * (from - fixed) <= 0 || Math.abs(place - fixed) < LEAST_ARM_PX / 2) return;
+    const bounds = name === "x" ? stretched(window.x, length, fixed, from, place) : stretched(window.y, length, length - fixed, length - from, length - place);
+    lookThrough(engine, { ...window, [name]: bounds });
+  },
+  showBox() {
+    const { from, to } = this.box;
+    Object.assign(this.$refs.box.style, {
+      left: `${Math.min(from.x, to.x)}px`, top: `${Math.min(from.y, to.y)}px`,
+      width: `${Math.abs(from.x - to.x)}px`, height: `${Math.abs(from.y - to.y)}px`,
+    });
+    this.$refs.box.hidden = false;
+  },
+  dropBox(isWanted) {
+    const { from, to } = this.box;
+    this.box = null;
+    this.$refs.box.hidden = true;
+    this.$store.bench.isBoxing = false;
+    if (isWanted && Math.abs(from.x - to.x) > STILL_PX && Math.abs(from.y - to.y) > STILL_PX) {
+      lookThrough(engine, boxed(engine.window, engine.size, from, to));
+    }
   },
   move(event) {
     const before = this.pointers.get(event.pointerId);
     const now = this.place(event);
     if (!before) {
+      this.$refs.surface.dataset.axis = this.axisAt(now)?.name ?? "";
       if (event.pointerType !== "touch") engine.read(abscissa(engine.window, engine.size.width, now.x));
       return;
     }
@@ -90,15 +150,26 @@ export const plane = (engine) => () => ({
       this.pinch(before, now, others[0][1]);
       return;
     }
+    if (this.box) {
+      this.box.to = now;
+      this.showBox();
+      return;
+    }
     this.travelled += Math.abs(now.x - before.x) + Math.abs(now.y - before.y);
     if (this.travelled < STILL_PX) return;
+    if (this.axis) {
+      this.stretch(now);
+      return;
+    }
     this.$refs.surface.classList.add("is-held");
     lookThrough(engine, moved(engine.window, engine.size, now.x - before.x, now.y - before.y));
   },
   up(event) {
-    if (this.pointers.has(event.pointerId) && this.travelled < STILL_PX) {
+    if (this.box) this.dropBox(event.type === "pointerup");
+    else if (this.pointers.has(event.pointerId) && this.travelled < STILL_PX) {
       engine.read(abscissa(engine.window, engine.size.width, this.place(event).x));
     }
+    this.axis = null;
     this.pointers.delete(event.pointerId);
     this.$refs.surface.classList.remove("is-held");
     engine.changed();
@@ -128,6 +199,9 @@ export const plane = (engine) => () => ({
     else if (event.key === "+" || event.key === "=") zoomStep(engine, true);
     else if (event.key === "-") zoomStep(engine, false);
     else if (event.key === "Home") askWindow(engine, { how: "home" });
+    else if (event.key === "[") engine.stepWindow(-1);
+    else if (event.key === "]") engine.stepWindow(1);
+    else if (event.key === "Escape" && this.box) this.dropBox(false);
     else return;
     event.preventDefault();
   },
@@ -139,6 +213,16 @@ export const plane = (engine) => () => ({
     engine.read(abscissa(engine.window, width, px));
   },
 
+  get isBoxing() {
+    return this.$store.bench.isBoxing;
+  },
+  /** One click, and labels and functions measure angles alike. */
+  agree() {
+    engine.commit([{ do: "unit", unit: this.$store.bench.axesNote.unit }]);
+  },
+  get agreeText() {
+    return this.$store.bench.axesNote ? `Measure in ${this.$store.bench.axesNote.unit}` : "";
+  },
   get whyRows() {
     return this.$store.bench.rows.filter((row) => row.why);
   },

@@ -21,6 +21,11 @@ export function askWindow(engine, request) {
   return engine.askWindow(request).catch((error) => engine.complain(error));
 }
 
+/** Change how the axes look. @param {Engine} engine @param {object} axes what differs. */
+export function changeAxes(engine, axes) {
+  return engine.commit([{ do: "axes", axes }]);
+}
+
 /** Move the reading line, and the window with it if it would leave it. @param {Engine} engine @param {number} x */
 export function showAt(engine, x) {
   const [low, high] = engine.window.x;

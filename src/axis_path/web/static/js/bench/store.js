@@ -54,6 +54,14 @@ export function makeStore(initial) {
     /** What happened, where everyone should see it; until the next change. */
     notice: "",
     isReady: false,
+    /** Whether the next drag on the plane draws a box to zoom into. */
+    isBoxing: false,
+    /** How the axes look, as kept with the study. */
+    axes: initial.axes_spec,
+    /** What the axes say of themselves, such as a note where labels and functions disagree. */
+    axesNote: null,
+    /** Whether there are windows to step back and forward to. */
+    trail: { back: false, forward: false },
     /** The picture could not be brought up to date. */
     isStale: false,
     /** Something takes long and can be given up. */
@@ -99,6 +107,7 @@ export function makeStore(initial) {
       updateList(this.sliders, scene.sliders.map(shownSlider));
       update(this, {
         reading: scene.reading, empty: scene.empty, unit: scene.unit, table: scene.table, isReady: true,
+        axes: scene.axes_spec, axesNote: scene.axes.note,
       });
     },
     takeHistory({ undo, redo }) {

@@ -38,6 +38,15 @@ export const windowBox = (engine) => () => ({
   zoomOut() {
     zoomStep(engine, false);
   },
+  toggleBox() {
+    this.$store.bench.isBoxing = !this.$store.bench.isBoxing;
+  },
+  stepBack() {
+    engine.stepWindow(-1);
+  },
+  stepForward() {
+    engine.stepWindow(1);
+  },
   home() {
     askWindow(engine, { how: "home" });
   },

@@ -1,0 +1,214 @@
+"""How a study's axes and grid look, as kept with it, and what is drawn of them."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
+from enum import StrEnum
+from fractions import Fraction
+from functools import lru_cache
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from axis_path.core.draw import Labels, Ticks, Window, make_ticks
+from axis_path.core.draw.pixels import PER_PX, tenths_across, tenths_down
+from axis_path.core.draw.polar import polar_grid
+from axis_path.core.errors import FormatError
+from axis_path.core.language.tree import AngleUnit
+
+Floats = NDArray[np.float64]
+_LONGEST_NAME, _LONGEST_TITLE = 40, 400
+
+
+class GridKind(StrEnum):
+    """The lines of the grid."""
+
+    FINE = "fine"
+    COARSE = "coarse"
+    NONE = "none"
+    POLAR = "polar"
+
+
+@dataclass(frozen=True, slots=True)
+class AxisSpec:
+    """One axis.
+
+    Attributes:
+        labels: plain numbers, multiples of pi, or degrees.
+        step: the distance of the labelled lines as typed; empty for one that suits the window.
+        name: what stands at its end; empty for the name of the variable.
+    """
+
+    labels: Labels = Labels.NUMBERS
+    step: str = ""
+    name: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class AxesSpec:
+    """The axes and the grid of a study.
+
+    Attributes:
+        at_edge: whether the axes stand at the edge of the picture in place of the origin.
+        equal: whether a unit is as long across as up.
+        title: what stands above the picture, in lines.
+        legend: whether the legend is shown.
+    """
+
+    x: AxisSpec = field(default_factory=AxisSpec)
+    y: AxisSpec = field(default_factory=AxisSpec)
+    grid: GridKind = GridKind.FINE
+    at_edge: bool = False
+    equal: bool = False
+    title: str = ""
+    legend: bool = False
+
+
+def axes_to_dict(spec: AxesSpec) -> dict[str, Any]:
+    """Give the axes as plain data."""
+    return {
+        **{name: _axis_to_dict(axis) for name, axis in (("x", spec.x), ("y", spec.y))},
+        "grid": spec.grid.value, "at_edge": spec.at_edge, "equal": spec.equal,
+        "title": spec.title, "legend": spec.legend,
+    }  # fmt: skip
+
+
+def _axis_to_dict(axis: AxisSpec) -> dict[str, str]:
+    return {"labels": axis.labels.value, "step": axis.step, "name": axis.name}
+
+
+def axes_from_dict(given: object, present: AxesSpec | None = None) -> AxesSpec:
+    """Read axes; what is not given stays as it is.
+
+    Raises:
+        FormatError: a part is of the wrong kind.
+    """
+    if not isinstance(given, dict):
+        raise FormatError("The axes are of the wrong kind.")
+    present = present or AxesSpec()
+    try:
+        grid = GridKind(given.get("grid", present.grid))
+    except ValueError as err:
+        raise FormatError("A grid is fine, coarse, polar, or none.") from err
+    return AxesSpec(
+        _axis(given.get("x", {}), present.x),
+        _axis(given.get("y", {}), present.y),
+        grid,
+        _flag(given, "at_edge", present),
+        _flag(given, "equal", present),
+        _text(given, "title", present.title, _LONGEST_TITLE),
+        _flag(given, "legend", present),
+    )
+
+
+def _axis(given: object, present: AxisSpec) -> AxisSpec:
+    if not isinstance(given, dict):
+        raise FormatError("An axis is of the wrong kind.")
+    try:
+        labels = Labels(given.get("labels", present.labels))
+    except ValueError as err:
+        raise FormatError("An axis is labelled with numbers, multiples of π, or degrees.") from err
+    step = _text(given, "step", present.step, _LONGEST_NAME)
+    return AxisSpec(labels, step, _text(given, "name", present.name, _LONGEST_NAME))
+
+
+def _text(given: Mapping[str, object], name: str, present: str, longest: int) -> str:
+    value = given.get(name, present)
+    if not isinstance(value, str) or len(value) > longest:
+        raise FormatError(f"The {name} of the axes has at most {longest} characters.")
+    return value.strip()
+
+
+def _flag(given: Mapping[str, object], name: str, present: AxesSpec) -> bool:
+    value = given.get(name, getattr(present, name))
+    if not isinstance(value, bool):
+        raise FormatError(f"The field `{name}` of the axes is of the wrong kind.")
+    return value
+
+
+@dataclass(frozen=True, slots=True)
+class Steps:
+    """The distances of the labelled lines that were asked for, as numbers; None for automatic."""
+
+    x: float | None = None
+    y: float | None = None
+
+
+def draw_axes(
+    spec: AxesSpec, steps: Steps, window: Window, unit: AngleUnit, variable: str
+) -> dict[str, Any]:
+    """Give the axes and the grid as plain data, places in tenths of a px.
+
+    Args:
+        spec: how they look.
+        steps: the distances that were asked for.
+        window: what part of the plane is seen.
+        unit: how the study measures angles.
+        variable: what the x axis is called by itself.
+    """
+    named = replace(spec, x=replace(spec.x, name=spec.x.name or variable))
+    return _drawn(named, steps, window, unit)
+
+
+@lru_cache(maxsize=64)
+def _drawn(spec: AxesSpec, steps: Steps, window: Window, unit: AngleUnit) -> dict[str, Any]:
+    degree = 1.0 if unit is AngleUnit.DEGREES else math.pi / 180
+    x, y = (
+        make_ticks(
+            *bounds, px, axis.labels, step=_label_step(step, axis.labels, degree), degree=degree
+        )
+        for bounds, px, axis, step in (
+            (window.x, window.width, spec.x, steps.x), (window.y, window.height, spec.y, steps.y),
+        )
+    )  # fmt: skip
+    zero = np.array([0.0])
+    x_zero, y_zero = tenths_across(zero, window)[0], np.rint(window.down(zero) * PER_PX)[0]
+    has_y_axis = window.x[0] <= 0 <= window.x[1] and not spec.at_edge
+    has_x_axis = window.y[0] <= 0 <= window.y[1] and not spec.at_edge
+    return {
+        "x": _axis_data(x, tenths_across(np.array(x.places), window), window, spec.x.name)
+        | {"finer": tenths_across(np.array(x.finer), window).tolist()},
+        "y": _axis_data(y, tenths_down(np.array(y.places), window), window, spec.y.name or "y")
+        | {"finer": tenths_down(np.array(y.finer), window).tolist()},
+        # The y axis stands at x = 0, the x axis at y = 0; None if that is outside.
+        "y_axis": int(x_zero) if has_y_axis else None,
+        "x_axis": int(y_zero) if has_x_axis else None,
+        "at_edge": spec.at_edge,
+        "grid": spec.grid.value,
+        "polar": polar_grid(window, unit) if spec.grid is GridKind.POLAR else None,
+        "title": [line for line in spec.title.splitlines() if line.strip()],
+        "note": _note(spec, unit),
+    }
+
+
+def _axis_data(
+    ticks: Ticks, places: NDArray[np.int64], _window: Window, name: str
+) -> dict[str, Any]:
+    return {"places": places.tolist(), "labels": list(ticks.labels), "name": name}
+
+
+def _label_step(step: float | None, labels: Labels, degree: float) -> Fraction | None:
+    """Give a step in what the labels count: numbers, multiples of pi, or degrees."""
+    if step is None:
+        return None
+    unit = {Labels.NUMBERS: 1.0, Labels.PI: math.pi, Labels.DEGREES: degree}[labels]
+    found = Fraction(step / unit).limit_denominator(10_000)
+    return found if found > 0 else Fraction(step / unit)
+
+
+def _note(spec: AxesSpec, unit: AngleUnit) -> dict[str, str] | None:
+    """Say where labels and functions measure angles differently, and what would agree."""
+    if Labels.DEGREES in (spec.x.labels, spec.y.labels) and unit is AngleUnit.RADIANS:
+        return {
+            "text": "The axis is labelled in degrees, but functions measure in radians.",
+            "unit": "degrees",
+        }
+    if Labels.PI in (spec.x.labels, spec.y.labels) and unit is AngleUnit.DEGREES:
+        return {
+            "text": "The axis is labelled in multiples of π, but functions measure in degrees.",
+            "unit": "radians",
+        }
+    return None
