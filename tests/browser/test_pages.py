@@ -28,7 +28,7 @@ class StudiesTest(BrowserTest):
     def test_the_demo_is_there(self) -> None:
         self.page.goto(self.base)
         self.assertEqual(
-            ["Morning tide", "Mooring line"],
+            ["Morning tide", "Mooring line", "Beam sweep", "Breakwater"],
             self.page.locator(".study-title").all_inner_texts()[-2:],
         )
 

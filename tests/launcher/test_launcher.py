@@ -85,7 +85,9 @@ class StartTest(unittest.TestCase):
     def test_it_starts_stops_cleanly_keeps_data_and_recovers_from_a_kill(self) -> None:
         port = ports.any_free_port()
         process, address, said = self.start(port)
-        self.assertEqual(["Morning tide", "Mooring line"], self.titles(address))
+        self.assertEqual(
+            ["Morning tide", "Mooring line", "Beam sweep", "Breakwater"], self.titles(address)
+        )
         self.assertTrue(any("Creating and starting the database" in line for line in said))
 
         process.send_signal(signal.SIGINT)
@@ -110,7 +112,9 @@ class StartTest(unittest.TestCase):
         process.wait(timeout=PATIENCE_S)
 
         process, address, _ = self.start(port)
-        self.assertEqual(["Morning tide", "Mooring line"], self.titles(address))
+        self.assertEqual(
+            ["Morning tide", "Mooring line", "Beam sweep", "Breakwater"], self.titles(address)
+        )
         self.end(process)
         self.assertEqual([], self.processes())
 

@@ -168,4 +168,4 @@ class MigrationTest(DatabaseTest):
             self.assertTrue(load_demo(session))
             self.assertFalse(load_demo(session))
             titles = [study.title for study in list_studies(session)]
-        self.assertEqual(["Morning tide", "Mooring line"], titles)
+        self.assertEqual(["Morning tide", "Mooring line", "Beam sweep", "Breakwater"], titles)

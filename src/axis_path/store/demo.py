@@ -9,7 +9,7 @@ from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from axis_path.core import Study
-from axis_path.core.study import Ask, TableSpec
+from axis_path.core.study import Ask, AxesSpec, GridKind, TableSpec
 from axis_path.store.models import StudyRow
 from axis_path.store.studies import create_study
 
@@ -58,7 +58,46 @@ def mooring_line() -> DemoStudy:
     return DemoStudy("Mooring line", study.to_dict(), view)
 
 
-DEMO = (mooring_line, morning_tide)
+def beam_sweep() -> DemoStudy:
+    """The beam of the lighthouse as a curve by an angle, and a boat that it catches."""
+    study = Study()
+    study.define(
+        "# The lighthouse stands at the origin; its beam reaches this far, in hundreds of metres"
+    )
+    study.define("beam(theta) = 3 + k cos(3theta) for 0 <= theta <= 2pi")
+    study.set("k", "1.4", low=0, high=3, step="0.05")
+    study.define("# The edge of safe water around the rocks, by another angle")
+    study.define("rocks(theta) = 1.2 + 0.3 sin(5theta)")
+    study.define("# A boat on its way into the harbour, by the time in minutes")
+    study.define("boat(t) = (6 - 0.9t, 2.2 - 0.8t + 0.1t^2) for 0 <= t <= 8")
+    study.define("now = boat(m)")
+    study.set("m", "2.5", low=0, high=8, step="0.1")
+    study.set_axes(AxesSpec(grid=GridKind.POLAR, equal=True, title="The beam of Tern Quay"))
+    view = {"window": {"x": [-6.6, 6.6], "y": [-4.2, 4.2]}, "tab": "findings"}
+    return DemoStudy("Beam sweep", study.to_dict(), view)
+
+
+def breakwater() -> DemoStudy:
+    """The harbour wall as an ellipse, the turning basin, and where ships may go."""
+    study = Study()
+    study.define("# The breakwater of Tern Quay, seen from above, in hundreds of metres")
+    study.define("wall: x^2/25 + y^2/9 = 1")
+    study.define("# The basin in which a ferry turns")
+    study.define("basin: (x - b)^2 + y^2 <= 1.5^2")
+    study.set("b", "1", low=-3, high=3, step="0.1")
+    study.define("# Ships keep to the seaward side of this line")
+    study.define("limit: y > 0.4x - 1.6")
+    study.define("# Buoys, and the depth of the water")
+    study.define("buoys = [(-3, 1.2), (-1, -2), (2.4, 1.9), (4, -0.6)]")
+    study.define("depth(x, y) = 9 - x^2/4 - y^2")
+    hidden = next(line for line in study.lines if line.text.startswith("depth("))
+    study.mark_line(hidden.id, hidden=True)
+    study.set_axes(AxesSpec(grid=GridKind.COARSE, equal=True))
+    view = {"window": {"x": [-7.0, 7.0], "y": [-4.5, 4.5]}, "tab": "findings"}
+    return DemoStudy("Breakwater", study.to_dict(), view)
+
+
+DEMO = (breakwater, beam_sweep, mooring_line, morning_tide)
 
 
 def load_demo(session: Session) -> bool:

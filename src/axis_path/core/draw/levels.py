@@ -11,8 +11,9 @@ import numpy as np
 from contourpy import FillType, LineType, contour_generator
 from numpy.typing import NDArray
 
-from axis_path.core.draw.contour import Grid, calm_cells, corners, filled_rings
+from axis_path.core.draw.contour import filled_rings
 from axis_path.core.draw.ticks import nice_step, plain
+from axis_path.core.draw.tiling import Grid, calm_cells, corners
 from axis_path.core.draw.window import Window
 from axis_path.core.evaluate import RealSurface
 

@@ -8,7 +8,8 @@ import numpy as np
 from contourpy import FillType, contour_generator
 from numpy.typing import NDArray
 
-from axis_path.core.draw.contour import Grid, filled_rings, runs, sample_corners, tile, zero_set
+from axis_path.core.draw.contour import filled_rings, runs, zero_set
+from axis_path.core.draw.tiling import Grid, sample_corners, tile
 from axis_path.core.draw.window import Window
 from axis_path.core.evaluate import RealSurface
 
@@ -22,7 +23,7 @@ class RealRelation:
 
     Attributes:
         conditions: functions that must be zero, above zero, or not below zero, all of them.
-        signs: for each of them ``=``, ``>``, ``>=`` or ``!=``.
+        signs: for each of them ``=``, ``>`` or ``>=``.
     """
 
     conditions: tuple[RealSurface, ...]
@@ -76,7 +77,7 @@ def draw_relation(relation: RealRelation, window: Window) -> RelationPicture:
     both = zip(relation.conditions, relation.signs, strict=True)
     for place, (condition, sign) in enumerate(both):
         others = [each for k, each in enumerate(relation.conditions) if k != place]
-        target = dashed if sign in (">", "!=") else solid
+        target = dashed if sign == ">" else solid
         for factor in condition.factors():
             found = zero_set(factor, grid)
             target += [part for line in found.lines for part in _where(line, condition, others)]
@@ -111,9 +112,8 @@ def _where(line: Floats, condition: RealSurface, others: list[RealSurface]) -> l
 def _filled(relation: RealRelation, grid: Grid) -> tuple[list[Floats], Flags]:
     """Give the rings of where all conditions hold, and the cells that hold some of it."""
     lowest: Floats | None = None
-    for condition, sign in zip(relation.conditions, relation.signs, strict=True):
+    for condition in relation.conditions:
         values = _known_corners(condition, grid)
-        values = np.abs(values) + 1 if sign == "!=" else values
         lowest = values if lowest is None else np.minimum(lowest, values)
     if lowest is None:
         raise ValueError("a relation has a condition")

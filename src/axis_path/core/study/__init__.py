@@ -4,7 +4,7 @@
 together what the bench draws.
 """
 
-from axis_path.core.study.axes import axes_to_dict
+from axis_path.core.study.axes import AxesSpec, GridKind, axes_to_dict
 from axis_path.core.study.commands import apply_command
 from axis_path.core.study.definition import Definition
 from axis_path.core.study.document import Ask, TableSpec, Work, range_from_texts
@@ -18,7 +18,9 @@ from axis_path.core.study.study import Study
 __all__ = [
     "VALUED",
     "Ask",
+    "AxesSpec",
     "Definition",
+    "GridKind",
     "Kind",
     "NewEnd",
     "Scene",

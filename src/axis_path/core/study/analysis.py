@@ -86,7 +86,7 @@ class CompiledRelation:
 
     Attributes:
         conditions: differences that must all be zero, above zero, or not below zero.
-        signs: for each of them ``=``, ``>``, ``>=`` or ``!=``.
+        signs: for each of them ``=``, ``>`` or ``>=``.
     """
 
     conditions: tuple[Expression, ...]

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from fractions import Fraction
+from itertools import count
 from typing import Any
 
 import numpy as np
@@ -141,9 +142,10 @@ def make_scene(state: State, window: Window, *, reading_x: float | None = None) 
     definitions = state.definitions
     drawings = {d.id: state.draw(d, window) for d in definitions}
     flags = _flags(definitions, drawings, window)
-    users = _users(definitions)
+    users, tones = _users(definitions), _tones(state)
     rows = [
         _row(state, definition, window, x_reading)
+        | {"tone": tones[definition.id]}
         | {"used_by": users.get(definition.name or "", [])}
         | PLAIN
         | drawings[definition.id].data
@@ -190,7 +192,6 @@ def _row(
         "variables": list(definition.variables),
         "hidden": definition.hidden,
         "aside": definition.aside,
-        "tone": _tone(state, definition),
         "problem": None if problem is None else problem_dict(problem),
         "value": state.computed.get(definition.id),
         "assumed": _assumed(state.paths.get(definition.id)),
@@ -206,11 +207,14 @@ def _is_undrawn(state: State, definition: Definition, problem: MathError | None)
     return is_map and problem is None and not definition.aside
 
 
-def _tone(state: State, definition: Definition) -> int | None:
-    """Give the tone; a list that turns out to hold points has none of its own."""
-    if definition.tone is None and definition.id in state.points:
-        return definition.id
-    return definition.tone
+def _tones(state: State) -> dict[int, int | None]:
+    """Give the tone of each line; one that turns out to be a point gets one that is free."""
+    used = {definition.tone for definition in state.definitions}
+    free = (tone for tone in count() if tone not in used)
+    return {
+        d.id: next(free) if d.tone is None and d.id in state.points else d.tone
+        for d in state.definitions
+    }
 
 
 def _assumed(path: RealPath | None) -> str:

@@ -1,0 +1,140 @@
+"""Parts of a zero set that the corners of cells do not show: thin ends, tiny rings, single points.
+
+A cell whose corners have one sign holds no zero if the function rises or falls throughout, in both
+directions: its least and greatest values are at corners then. Any other cell that may hold a zero
+is cut finer and looked at in the same way. What is found is drawn; what still cannot be told is a
+dot, unless a drawn line is so near that nothing separate could be seen.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from axis_path.core.draw.tiling import Grid, Tiling, changes_sign
+from axis_path.core.evaluate import Boxes, RealSurface
+
+Floats = NDArray[np.float64]
+Flags = NDArray[np.bool_]
+Whole = NDArray[np.int64]
+#: A cell is cut in so many parts each way.
+_PARTS = 4
+#: More cells than this are not cut: they are shaded.
+_MOST_CUT = 6_000
+#: Fewer cells than this with several branches each are corners and crossings of lines.
+_LEAST_DENSE = 150
+
+
+@dataclass(frozen=True, slots=True)
+class Finer:
+    """What a closer look shows.
+
+    Attributes:
+        dense: cells through which the zero set runs several times.
+        redrawn: cells whose lines are among the ``segments``.
+        segments: (2, 2) arrays of (x, y).
+        dots: (n, 2) places that cannot be told from zeros.
+    """
+
+    dense: Flags
+    redrawn: Flags
+    segments: list[Floats]
+    dots: Floats
+
+
+def look_finer(surface: RealSurface, grid: Grid, tiling: Tiling, changes: Flags) -> Finer:
+    """Look closer at the cells that may hold a zero which their corners do not show."""
+    none = np.zeros(grid.shape, dtype=np.bool_)
+    row, column = np.nonzero(tiling.maybe & tiling.calm)
+    keeps_x, keeps_y = _keeps(surface, grid.boxes(row, column, 1))
+    crossed = changes[row, column]
+    several = ~(keeps_x | keeps_y)
+    unsure = ~crossed & ~(keeps_x & keeps_y)
+    if int((several & crossed).sum()) >= _LEAST_DENSE or int(unsure.sum()) > _MOST_CUT:
+        return Finer(_marked(none, row[several], column[several]), none, [], np.empty((0, 2)))
+    row, column = row[unsure], column[unsure]
+    thin, left, places = _cut(surface, grid.boxes(row, column, 1))
+    thin_cells = _marked(none, row[thin], column[thin])
+    redrawn = thin_cells | (changes & _beside(thin_cells))
+    drawn = np.nonzero(redrawn)
+    segments = _segments(surface, grid.boxes(drawn[0], drawn[1], 1).cut(_PARTS))
+    near = _beside(changes | thin_cells)
+    alone = left & ~near[row, column]
+    return Finer(none, redrawn, segments, places[alone])
+
+
+def _marked(none: Flags, row: Whole, column: Whole) -> Flags:
+    found = none.copy()
+    found[row, column] = True
+    return found
+
+
+def _beside(chosen: Flags) -> Flags:
+    """Give chosen cells with all that touch them."""
+    if not chosen.any():
+        return chosen
+    around = np.pad(chosen, 1)
+    rows, columns = chosen.shape
+    parts = [around[a : a + rows, b : b + columns] for a in range(3) for b in range(3)]
+    return np.asarray(np.logical_or.reduce(parts))
+
+
+def _keeps(surface: RealSurface, boxes: Boxes) -> tuple[Flags, Flags]:
+    """Tell in which boxes the function rises or falls throughout, across and up."""
+    slopes = surface.slopes()
+    if slopes is None or not len(boxes):
+        return np.zeros(len(boxes), dtype=np.bool_), np.zeros(len(boxes), dtype=np.bool_)
+    found = [slope.enclose(boxes) for slope in slopes]
+    keeps = [~(s.partial | s.broken) & ((s.low >= 0) | (s.high <= 0)) for s in found]
+    return np.asarray(keeps[0]), np.asarray(keeps[1])
+
+
+def _cut(surface: RealSurface, boxes: Boxes) -> tuple[Flags, Flags, Floats]:
+    """Cut boxes; tell which hold a change of sign, which are still unsure, and where (n, 2)."""
+    count, inner = len(boxes), _PARTS * _PARTS
+    finer = boxes.cut(_PARTS)
+    found = surface.enclose(finer)
+    maybe = ~((found.low > 0) | (found.high < 0) | found.nowhere)
+    crossed = changes_sign(_corner_values(surface, finer)) & maybe
+    keeps_x, keeps_y = _keeps(surface, finer)
+    unsure = maybe & ~crossed & ~(keeps_x & keeps_y)
+    middle = np.column_stack([finer.x_low + finer.x_high, finer.y_low + finer.y_high]) / 2
+    weights = np.asarray(unsure).reshape(count, inner)
+    total = np.maximum(weights.sum(axis=1), 1)[:, None]
+    places = (middle.reshape(count, inner, 2) * weights[..., None]).sum(axis=1) / total
+    return np.asarray(crossed).reshape(count, inner).any(axis=1), weights.any(axis=1), places
+
+
+def _corner_values(surface: RealSurface, boxes: Boxes) -> list[Floats]:
+    """Give the values at the corners: lower left, lower right, upper right, upper left."""
+    corners = (
+        (boxes.x_low, boxes.y_low), (boxes.x_high, boxes.y_low),
+        (boxes.x_high, boxes.y_high), (boxes.x_low, boxes.y_high),
+    )  # fmt: skip
+    return [surface.sample(xs, ys) for xs, ys in corners]
+
+
+def _segments(surface: RealSurface, boxes: Boxes) -> list[Floats]:
+    """Join, in each box with a change of sign, the places where its sides are crossed.
+
+    Source: Lorensen and Cline, *Marching cubes*, 1987, in two dimensions.
+    """
+    if not len(boxes):
+        return []
+    values = _corner_values(surface, boxes)
+    xs = (boxes.x_low, boxes.x_high, boxes.x_high, boxes.x_low)
+    ys = (boxes.y_low, boxes.y_low, boxes.y_high, boxes.y_high)
+    crossings = []
+    for k in range(4):
+        a, b = values[k], values[(k + 1) % 4]
+        with np.errstate(all="ignore"):
+            part = np.where((a > 0) != (b > 0), a / (a - b), np.nan)
+        x = xs[k] + (xs[(k + 1) % 4] - xs[k]) * part
+        crossings.append(np.column_stack([x, ys[k] + (ys[(k + 1) % 4] - ys[k]) * part]))
+    found: list[Floats] = []
+    for each in np.stack(crossings, axis=1):
+        ends = each[np.isfinite(each).all(axis=1)]
+        found += [ends[k : k + 2] for k in range(0, len(ends) - 1, 2)]
+    return found

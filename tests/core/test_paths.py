@@ -1,0 +1,211 @@
+"""Paths and curves by an angle: the drawn line is true, and open where the path is."""
+
+import math
+import unittest
+
+import numpy as np
+
+from axis_path.core import MathError, Study, Window
+from axis_path.core.draw import Curve, sample_path
+from axis_path.core.draw.clip import clip_line
+
+WINDOW = Window((-10, 10), (-7, 7), 660, 430)
+FULL = "for 0 <= t <= 2pi"
+TURN = "for 0 <= theta <= 2pi"
+#: Paths, each with the parameters that no line may cross.
+ZOO: tuple[tuple[str, tuple[float, ...]], ...] = (
+    (f"P(t) = (5cos(3t), 5sin(2t)) {FULL}", ()),
+    (f"P(t) = (5cos(t)^3, 5sin(t)^3) {FULL}", ()),
+    ("P(t) = (t^3, t^2) for -2 <= t <= 2", ()),
+    ("P(t) = (1000t, 700t) for -1 <= t <= 1", ()),
+    ("P(t) = (t, sqrt(1 - t^2)) for -1 <= t <= 1", ()),
+    ("P(t) = (t^(1/5), t) for -8 <= t <= 8", ()),
+    ("P(t) = (|t|, t/2) for -8 <= t <= 8", ()),
+    ("P(t) = (t, t sin(4t)/2) for -10 <= t <= 10", ()),
+    ("P(t) = (t - 2sin(t), 1 - 2cos(t)) for -10 <= t <= 10", ()),
+    ("P(t) = (e^t cos(9t)/9, e^t sin(9t)/9) for -5 <= t <= 5", ()),
+    ("P(t) = (1/t, t) for -6 <= t <= 6", (0.0,)),
+    ("P(t) = (t, tan(t)) for -9 <= t <= 9", tuple(k * math.pi / 2 for k in (-5, -3, -1, 1, 3, 5))),
+    ("P(t) = (floor(t), t) for -5 <= t <= 5", tuple(float(k) for k in range(-4, 5))),
+    ("P(t) = (t, |t|/t) for -5 <= t <= 5", (0.0,)),
+    ("P(t) = (2t, t) for -4 <= t <= 4, t != 1", (1.0,)),
+    (f"r(theta) = 2 + 3sin(4theta) {TURN}", ()),
+    (f"r(theta) = 3 {TURN}", ()),
+    ("r(theta) = theta/10 for 0 <= theta <= 60pi", ()),
+    (f"r(theta) = 1/cos(theta) {TURN}", (math.pi / 2, 3 * math.pi / 2)),
+    (f"r(theta) = 2/(1 - cos(theta)) {TURN}", ()),
+    (f"r(theta) = sqrt(cos(2theta)) 4 {TURN}", ()),
+)
+#: Where a path ends or breaks, a line may stop this far before, in px.
+_GAP_PX = 1.0
+
+
+def study_with(*lines: str, unit: str = "radians") -> Study:
+    study = Study(unit)
+    for line in lines:
+        study.define(line)
+    return study
+
+
+def in_px(points: np.ndarray) -> np.ndarray:
+    return np.column_stack([WINDOW.across(points[:, 0]), WINDOW.down(points[:, 1])])
+
+
+def distances(points: np.ndarray, curve: Curve) -> np.ndarray:
+    """Give the distance of each point, in px, from the drawn line."""
+    best = np.full(len(points), np.inf)
+    for piece in curve.pieces:
+        px = in_px(piece)
+        start, step = px[:-1], np.diff(px, axis=0)
+        length = np.maximum((step**2).sum(axis=1), 1e-18)
+        for k in range(0, len(points), 400):
+            part = points[k : k + 400, None, :]
+            along = np.clip(((part - start) * step).sum(axis=2) / length, 0, 1)
+            away = np.hypot(*np.moveaxis(part - start - along[..., None] * step, 2, 0))
+            best[k : k + 400] = np.minimum(best[k : k + 400], away.min(axis=1))
+    return best
+
+
+def inside(px: np.ndarray) -> np.ndarray:
+    return ((px >= 0) & (px <= (WINDOW.width, WINDOW.height))).all(axis=1)
+
+
+class PathTest(unittest.TestCase):
+    def test_the_line_is_within_half_a_pixel_of_a_dense_truth(self) -> None:
+        for line, breaks in ZOO:
+            with self.subTest(line):
+                study = study_with(line)
+                path = study.path(study.names()[0])
+                curve = sample_path(path, WINDOW)
+                ts = np.random.default_rng(4).uniform(path.low.near, path.high.near, 6_000)
+                for place in breaks:
+                    ts = ts[np.abs(ts - place) > 1e-4]
+                points = in_px(path.points(ts))
+                seen = points[np.isfinite(points).all(axis=1)]
+                seen = seen[inside(seen)]
+                away = distances(seen, curve)
+                self.assertLess(float(np.quantile(away, 0.999, method="lower")), 0.5)
+                self.assertLess(float(away.max()), _GAP_PX)
+
+    def test_what_is_drawn_lies_on_the_path(self) -> None:
+        """Every drawn point is the path's own, so a line is no further from it than its middle."""
+        for line, _ in ZOO:
+            study = study_with(line)
+            path = study.path(study.names()[0])
+            curve = sample_path(path, WINDOW)
+            for piece, ts in zip(curve.pieces, curve.parameters, strict=True):
+                middle = in_px(path.points((ts[1:] + ts[:-1]) / 2))
+                chord = in_px((piece[1:] + piece[:-1]) / 2)
+                near = inside(middle) & inside(chord)
+                start, stop = in_px(piece[:-1])[near], in_px(piece[1:])[near]
+                step = stop - start
+                offset = middle[near] - start
+                length = np.maximum(np.hypot(*step.T), 1e-9)
+                aside = np.abs(step[:, 0] * offset[:, 1] - step[:, 1] * offset[:, 0]) / length
+                with self.subTest(line):
+                    self.assertLess(float(aside.max(initial=0)), 0.5)
+
+    def test_no_piece_joins_across_a_break(self) -> None:
+        for line, breaks in ZOO:
+            study = study_with(line)
+            curve = sample_path(study.path(study.names()[0]), WINDOW)
+            for place in breaks:
+                with self.subTest(line, place=place):
+                    for ts in curve.parameters:
+                        self.assertFalse(ts[0] < place - 1e-9 and ts[-1] > place + 1e-9)
+
+    def test_a_path_that_turns_too_often_is_named_and_not_drawn_wrong(self) -> None:
+        study = study_with("r(theta) = 3 + sin(1.001theta) for 0 <= theta <= 2*10^6 pi")
+        curve = study.curve("r", WINDOW)
+        self.assertEqual([], curve.pieces)
+        self.assertEqual([[0.0, 2e6 * math.pi]], curve.unsettled.tolist())
+        self.assertIn("turns too often", study.scene(WINDOW).rows[0]["why"]["sentence"])
+
+    def test_ends_that_are_not_given_are_taken_and_said(self) -> None:
+        for line, unit, low, high, words in (
+            ("r(theta) = 2", "radians", 0, 2 * math.pi, "drawn for 0 ≤ θ ≤ 2π"),
+            ("r(theta) = 2", "degrees", 0, 360, "drawn for 0 ≤ θ ≤ 360"),
+            (
+                "r(theta) = 2 for theta > 1",
+                "radians",
+                1,
+                1 + 2 * math.pi,
+                "drawn for 1 < θ ≤ 7.283",
+            ),
+            ("P(t) = (t, t^2)", "radians", -10, 10, "drawn for −10 ≤ t ≤ 10"),
+            ("P(t) = (t, t^2) for t <= 3", "radians", -17, 3, "drawn for −17 ≤ t ≤ 3"),
+        ):
+            with self.subTest(line, unit=unit):
+                study = study_with(line, unit=unit)
+                path = study.path(study.names()[0])
+                self.assertAlmostEqual(low, path.low.near)
+                self.assertAlmostEqual(high, path.high.near)
+                self.assertEqual(words, study.scene(WINDOW).rows[0]["assumed"])
+
+    def test_degrees_turn_a_curve_by_an_angle_once_in_360(self) -> None:
+        study = study_with("r(theta) = 2 + sin(theta)", unit="degrees")
+        points = study.path("r").points(np.array([0.0, 90.0, 180.0, 270.0]))
+        self.assertTrue(np.allclose([[2, 0], [0, 3], [-2, 0], [0, -1]], points, atol=1e-12))
+
+    def test_a_lane_has_the_scale_of_its_parameter(self) -> None:
+        rows = study_with("r(theta) = 2 for 0 <= theta < 2pi", "P(t) = (t, t)").scene(WINDOW).rows
+        lane = rows[0]["lane"]
+        self.assertEqual(
+            ["0", "π/2", "π", "3π/2", "2π"], [t["text"] for t in lane["scale"]["ticks"]]
+        )
+        self.assertTrue(lane["low"]["closed"])
+        self.assertFalse(lane["high"]["closed"])
+        self.assertEqual(lane["scale"]["ticks"][0]["x"], lane["low"]["x"])
+        self.assertIsNone(rows[1]["lane"]["low"])
+
+    def test_ends_are_dots_but_not_where_a_path_closes(self) -> None:
+        for line, count in ((f"P(t) = (cos t, sin t) {FULL}", 0), (f"P(t) = (t, t) {FULL}", 2)):
+            with self.subTest(line):
+                self.assertEqual(
+                    count, len(study_with(line).scene(WINDOW).rows[0]["curve"]["ends"])
+                )
+
+    def test_why_a_path_is_not_seen(self) -> None:
+        for line, words in (
+            ("P(t) = (t, sqrt(-1 - t^2))", "no real point"),
+            ("P(t) = (t + 99, t) for 0 <= t <= 1", "outside the window"),
+            ("P(t) = (t, t) for 3 <= t <= 2", "is empty"),
+        ):
+            with self.subTest(line):
+                self.assertIn(words, study_with(line).scene(WINDOW).rows[0]["why"]["sentence"])
+
+    def test_what_is_no_path_is_refused(self) -> None:
+        with self.assertRaises(MathError):
+            study_with("f(x) = x").path("f")
+
+
+class ClipTest(unittest.TestCase):
+    def test_the_parts_in_the_box_are_kept_and_nothing_else(self) -> None:
+        rng = np.random.default_rng(8)
+        for _ in range(300):
+            line = rng.uniform(-3, 3, (rng.integers(2, 9), 2))
+            parts = clip_line(line, (-1, -1), (1, 1))
+            for part in parts:
+                self.assertTrue((np.abs(part) <= 1 + 1e-12).all())
+            # Dense points of the line in the box are as long together as the parts are.
+            steps = np.linspace(0, 1, 4_001)[1:] - 1 / 8_000
+            dense = line[:-1, None] + (line[1:] - line[:-1])[:, None] * steps[:, None]
+            lengths = np.hypot(*(line[1:] - line[:-1]).T)
+            expected = float(((np.abs(dense) <= 1).all(axis=2).mean(axis=1) * lengths).sum())
+            found = sum(float(np.hypot(*np.diff(part, axis=0).T).sum()) for part in parts)
+            self.assertAlmostEqual(expected, found, delta=0.02)
+
+
+class PointTest(unittest.TestCase):
+    def test_points_and_lists_of_points_are_dots(self) -> None:
+        study = study_with("a = 2", "A = (a, a^2)", "L = [(1, 2), (3, 4), (99, 0)]", "M = [1, 2]",
+                           "B = (1/0, 2)", "Z = (i, 1)", "P(t) = (t, 2t)", "now = P(a)")  # fmt: skip
+        rows = {row["name"]: row for row in study.scene(WINDOW).rows}
+        self.assertEqual(1, len(rows["A"]["curve"]["dots"]) // 2)
+        self.assertEqual(2, len(rows["L"]["curve"]["dots"]) // 2)
+        self.assertEqual(rows["A"]["curve"]["dots"], rows["now"]["curve"]["dots"])
+        self.assertIsNone(rows["M"]["curve"])
+        for name in ("B", "Z"):
+            self.assertIn("no value", rows[name]["why"]["sentence"])
+        tones = [rows[name]["tone"] for name in ("A", "L", "P", "now")]
+        self.assertEqual(4, len(set(tones)))

@@ -1,0 +1,184 @@
+"""Equations and inequalities in x and y: no part is missed, none is drawn where there is none."""
+
+import unittest
+
+import numpy as np
+
+from axis_path.core import Study, Window
+from axis_path.core.draw import RealRelation, RelationPicture, draw_levels, draw_relation
+
+WINDOW = Window((-10, 10), (-6.5, 6.5), 660, 430)
+
+
+def relation(line: str) -> RealRelation:
+    study = Study()
+    study.define(line)
+    return next(iter(study._state.relations.values()))
+
+
+def picture(line: str, window: Window = WINDOW) -> RelationPicture:
+    return draw_relation(relation(line), window)
+
+
+def distances(points: np.ndarray, lines: list[np.ndarray]) -> np.ndarray:
+    """Give the distance of each point from the nearest vertex of the lines, in px."""
+    every = np.concatenate(lines)
+    px, own = (
+        np.column_stack([WINDOW.across(each[:, 0]), WINDOW.down(each[:, 1])])
+        for each in (points, every)
+    )
+    return np.array([np.hypot(*(own - point).T).min() for point in px])
+
+
+T = np.linspace(0, 2 * np.pi, 700)
+X = np.linspace(-10, 10, 900)
+#: An equation, and points that lie on it.
+LINES: tuple[tuple[str, np.ndarray], ...] = (
+    ("x^2 + y^2 = 36", np.column_stack([6 * np.cos(T), 6 * np.sin(T)])),
+    ("x^2/81 + y^2/0.01 = 1", np.column_stack([9 * np.cos(T), 0.1 * np.sin(T)])),
+    ("|x| + |y| = 3", np.column_stack([X, 3 - np.abs(X)])[np.abs(X) <= 3]),
+    ("(x - y)^2 = 0", np.column_stack([X, X])),
+    ("(x - y)^2 (x + y) = 0", np.concatenate([np.column_stack([X, X]), np.column_stack([X, -X])])),
+    ("x y = 1", np.column_stack([X, 1 / X])),
+    ("1/x = y", np.column_stack([X, 1 / X])),
+    ("y - tan(x) = 0", np.column_stack([X, np.tan(X)])),
+    ("x sin y = 1", np.column_stack([1 / np.sin(X / 2), X / 2])),
+    (
+        "y^2 = x^3 - 3x + 1",
+        np.column_stack([X, np.sqrt(np.where(X**3 > 3 * X - 1, X**3 - 3 * X + 1, np.nan))]),
+    ),
+)
+
+
+class EquationTest(unittest.TestCase):
+    def test_every_point_of_an_equation_is_near_a_drawn_line(self) -> None:
+        for line, points in LINES:
+            with self.subTest(line):
+                known = points[np.isfinite(points).all(axis=1)]
+                seen = known[(np.abs(known[:, 0]) < 10) & (np.abs(known[:, 1]) < 6.5)]
+                # Lines have vertices on the sides of cells of two pixels.
+                self.assertLess(float(distances(seen, picture(line).solid).max()), 2.0)
+
+    def test_every_drawn_point_is_within_half_a_pixel_of_the_equation(self) -> None:
+        """The sign changes, or the value vanishes, within half a pixel of every drawn point."""
+        reach = 0.5 * 20 / 660
+        angles = np.linspace(0, 2 * np.pi, 24, endpoint=False)
+        for line, _ in LINES:
+            given = relation(line)
+            condition = given.conditions[0]
+            for part in draw_relation(given, WINDOW).solid:
+                around = part[:, None] + reach * np.column_stack([np.cos(angles), np.sin(angles)])
+                values = condition.sample(around[..., 0].ravel(), around[..., 1].ravel())
+                values = values.reshape(len(part), -1)
+                own = np.abs(condition.sample(*part.T))
+                changes = (np.nanmin(values, axis=1) <= 0) & (np.nanmax(values, axis=1) >= 0)
+                with self.subTest(line):
+                    self.assertTrue((changes | (own < 1e-3)).all())
+
+    def test_no_line_crosses_a_pole_or_a_jump(self) -> None:
+        for line, places in (("y - tan(x) = 0", (np.pi / 2, -np.pi / 2)), ("y - floor(x) = 0", (1.0, 2.0)),
+                             ("e^(1/x) = y", (0.0,))):  # fmt: skip
+            for part in picture(line).solid:
+                for place in places:
+                    with self.subTest(line, place=place):
+                        beside = np.abs(part[:, 0] - place) < 0.03
+                        self.assertLess(np.ptp(part[beside, 1]) if beside.any() else 0, 4.0)
+
+    def test_single_points_and_tiny_parts_are_dots(self) -> None:
+        for line, place in (
+            ("(x + 6)^2 + (y + 4)^2 = 0", (-6, -4)),
+            ("x^2 + y^2 = 0.0004", (0, 0)),
+        ):
+            with self.subTest(line):
+                found = picture(line)
+                parts = [*found.solid, found.dots]
+                away = np.abs(np.concatenate(parts) - place).max()
+                self.assertLess(away, 0.06)
+
+    def test_a_double_line_that_does_not_factor_is_dotted_not_missed(self) -> None:
+        found = picture("x^2 - 2x y + y^2 = 0")
+        self.assertGreater(len(found.dots), 300)
+        self.assertLess(np.abs(found.dots[:, 0] - found.dots[:, 1]).max(), 0.05)
+
+    def test_what_holds_nowhere_and_everywhere(self) -> None:
+        self.assertTrue(picture("x^2 + y^2 = -1").is_nowhere)
+        self.assertTrue(picture("x^2 + y^2 < -1").is_nowhere)
+        everywhere = picture("x = x")
+        area = ((everywhere.dense[:, 1] - everywhere.dense[:, 0])
+                * (everywhere.dense[:, 3] - everywhere.dense[:, 2])).sum()  # fmt: skip
+        self.assertAlmostEqual(20 * 13, area)
+
+    def test_more_lines_than_pixels_are_shaded(self) -> None:
+        found = picture("sin(40x) = cos(40y)")
+        self.assertGreater(len(found.dense), 100)
+
+    def test_a_lane_shows_where_there_is_some_of_it(self) -> None:
+        found = picture("x^2/25 + y^2/9 = 1")
+        self.assertEqual(1, len(found.across))
+        self.assertTrue(np.allclose([-5, 5], found.across[0], atol=0.03))
+
+
+class RegionTest(unittest.TestCase):
+    def test_random_points_lie_in_the_rings_just_as_the_inequality_says(self) -> None:
+        rng = np.random.default_rng(5)
+        points = rng.uniform((-10, -6.5), (10, 6.5), (1_500, 2))
+        x, y = points.T
+        for line, holds in (
+            ("3x + y > 1", 3 * x + y > 1),
+            ("1 < x^2 + y^2 <= 9", (x**2 + y**2 > 1) & (x**2 + y**2 <= 9)),
+            ("y < sin(3x)", y < np.sin(3 * x)),
+            ("1/x < y", 1 / x < y),
+            ("sqrt(x) > y", np.where(x >= 0, np.sqrt(np.maximum(x, 0)), -np.inf) > y),
+        ):
+            with self.subTest(line):
+                found = picture(line)
+                inside = np.zeros(len(points), dtype=int)
+                for ring in found.fills:
+                    a, b = ring, np.roll(ring, -1, axis=0)
+                    up = (a[:, 1] > y[:, None]) != (b[:, 1] > y[:, None])
+                    with np.errstate(all="ignore"):
+                        at = (b[:, 0] - a[:, 0]) * (y[:, None] - a[:, 1]) / (b[:, 1] - a[:, 1]) + a[
+                            :, 0
+                        ]
+                    inside += (up & (x[:, None] < at)).sum(axis=1)
+                wrong = points[(inside % 2 == 1) != holds]
+                borders = [*found.solid, *found.dashed]
+                # Only within a cell of the border, or of the end of where there are values.
+                wrong = wrong[np.abs(wrong[:, 0]) > 0.07]
+                if len(wrong):
+                    self.assertLess(float(distances(wrong, borders).max()), 3.0)
+
+    def test_a_strict_side_is_dashed_and_the_other_is_not(self) -> None:
+        found = picture("1 < x^2 + y^2 <= 9")
+        self.assertTrue(np.allclose(1, np.hypot(*np.concatenate(found.dashed).T), atol=0.01))
+        self.assertTrue(np.allclose(3, np.hypot(*np.concatenate(found.solid).T), atol=0.01))
+
+    def test_a_border_ends_where_the_other_condition_does(self) -> None:
+        found = picture("0 < x < y")
+        self.assertGreaterEqual(float(np.concatenate(found.dashed)[:, 1].min()), -0.05)
+
+
+class LevelTest(unittest.TestCase):
+    def levels(self, line: str):
+        study = Study()
+        study.define(line)
+        return draw_levels(next(iter(study._state.surfaces.values())), WINDOW).levels
+
+    def test_each_line_keeps_its_level_and_labels_stand_on_it(self) -> None:
+        levels = self.levels("d(x, y) = x^2/8 - y^2/5 + x y/10")
+        self.assertGreater(len(levels), 6)
+        for level in levels[1:]:
+            value = float(level.text.replace("−", "-"))
+            for x, y in [
+                *np.concatenate(level.lines),
+                *((mark.x, mark.y) for mark in level.labels),
+            ]:
+                self.assertAlmostEqual(value, x**2 / 8 - y**2 / 5 + x * y / 10, delta=0.01)
+
+    def test_no_level_runs_along_a_break(self) -> None:
+        for level in self.levels("d(x, y) = y + 5floor(x)"):
+            for line in level.lines:
+                self.assertLess(np.ptp(line[:, 1]), 0.1)
+
+    def test_a_flat_function_has_none(self) -> None:
+        self.assertEqual([], self.levels("d(x, y) = 3"))
