@@ -53,7 +53,8 @@ class KindTest(unittest.TestCase):
         self.assertEqual(study.to_dict(), Study.from_dict(study.to_dict()).to_dict())
         rows = {row["name"]: row for row in study.scene(WINDOW).to_dict()["rows"]}
         self.assertIsNotNone(rows["k"]["curve"])
-        self.assertEqual("not drawn yet", rows["ring"]["undrawn"])
+        self.assertIn("not x and y", rows["area"]["undrawn"])
+        self.assertTrue(rows["ring"]["curve"]["fills"])
         self.assertEqual("(2, 8)", rows["S"]["value"])
 
     def test_values_of_every_kind(self) -> None:

@@ -104,7 +104,8 @@ def _cut(surface: RealSurface, boxes: Boxes) -> tuple[Flags, Flags, Floats]:
     weights = np.asarray(unsure).reshape(count, inner)
     total = np.maximum(weights.sum(axis=1), 1)[:, None]
     places = (middle.reshape(count, inner, 2) * weights[..., None]).sum(axis=1) / total
-    return np.asarray(crossed).reshape(count, inner).any(axis=1), weights.any(axis=1), places
+    thin = np.asarray(np.asarray(crossed).reshape(count, inner).any(axis=1))
+    return thin, np.asarray(weights.any(axis=1)), places
 
 
 def _corner_values(surface: RealSurface, boxes: Boxes) -> list[Floats]:
