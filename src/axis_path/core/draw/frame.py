@@ -105,7 +105,7 @@ def _turns(values: Floats) -> int:
     """Count how often a curve turns; what is flat or a break does not count."""
     steps = np.diff(values[np.isfinite(values)])
     steps = steps[steps != 0]
-    return int((steps[1:] * steps[:-1] < 0).sum())
+    return int((np.sign(steps[1:]) != np.sign(steps[:-1])).sum())
 
 
 def _span(values: Floats) -> tuple[float, float] | None:

@@ -336,6 +336,15 @@ def digits_of(found: Ball, digits: int) -> str | None:
     return _place(*one, digits, exact=False) if one == other else None
 
 
+def digits_between(low: float, high: float, digits: int) -> str:
+    """Give ``digits`` significant digits that all numbers between two floats share; else empty."""
+    one, other = f"{low:.{digits - 1}e}", f"{high:.{digits - 1}e}"
+    if one != other or low <= 0 <= high:
+        return ""
+    mantissa, power = one.split("e")
+    return _place(int(mantissa.replace(".", "")), int(power), digits, exact=False)
+
+
 def _rounded(value: Fraction, digits: int) -> tuple[int, int]:
     """Give the integer of ``digits`` figures and the power of ten that are nearest to a value."""
     size = abs(value)

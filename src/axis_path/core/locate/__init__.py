@@ -7,6 +7,7 @@ from axis_path.core.locate.cells import Interval, interval
 from axis_path.core.locate.exact import written
 from axis_path.core.locate.finding import Finding, Findings, Kind
 from axis_path.core.locate.polynomial import is_polynomial
+from axis_path.core.locate.quick import quick_zeros
 from axis_path.core.locate.zeros import find_zeros
 
 __all__ = [
@@ -17,5 +18,6 @@ __all__ = [
     "find_zeros",
     "interval",
     "is_polynomial",
+    "quick_zeros",
     "written",
 ]

@@ -13,7 +13,7 @@ from axis_path.core.draw import Curve, Window
 from axis_path.core.draw.pixels import tenths_across
 from axis_path.core.evaluate import RealFunction
 from axis_path.core.limits import LARGEST_MARKS, MARK_CELLS
-from axis_path.core.locate import Finding, Findings, find_zeros, interval, is_polynomial
+from axis_path.core.locate import Finding, Findings, find_zeros, interval, quick_zeros
 
 Floats = NDArray[np.float64]
 
@@ -24,20 +24,40 @@ def locate_marks(function: RealFunction, curve: Curve, window: Window) -> Findin
     Only where the curve may cross the axis is searched. Where more zeros are than could be
     told apart on the screen, none is marked: the Findings panel has the time to locate them.
     """
-    low, high = (Fraction(bound) for bound in window.x)
-    if is_polynomial(function):
-        return find_zeros(function, interval(low, high), max_cells=MARK_CELLS.value)
     stretches = _with_ends(curve.crossings, function, window)
     if len(stretches) > LARGEST_MARKS.value:
         return Findings((), complete=False, note="There are more zeros here than can be marked.")
-    found = [
+    if not stretches:
+        return Findings((), complete=True)
+    quick, left = quick_zeros(function, np.array(stretches))
+    kept = [zero for zero in quick if _is_inside(function, zero)]
+    # One beside an end of the domain may lie on either side of it: the slow way finds out.
+    left += [zero.bracket for zero in quick if _is_unsure(function, zero)]
+    slow = [
         find_zeros(function, interval(Fraction(a), Fraction(b)), max_cells=MARK_CELLS.value)
-        for a, b in stretches
+        for a, b in left
     ]
+    found = [*kept, *(zero for part in slow for zero in part)]
     return Findings(
-        tuple(zero for part in found for zero in part),
-        complete=all(part.complete for part in found),
+        tuple(sorted(found, key=lambda zero: zero.x)),
+        complete=all(part.complete for part in slow),
     )
+
+
+def _is_unsure(function: RealFunction, zero: Finding) -> bool:
+    """Tell whether a zero cannot be told from an end of the domain, or a place left out."""
+    low, high = zero.bracket
+    ends = [end.near for end in (function.low, function.high) if end is not None]
+    ends += [float(value.value.mid()) for value in function.without]
+    return any(
+        math.nextafter(low, -math.inf) <= end <= math.nextafter(high, math.inf) for end in ends
+    )
+
+
+def _is_inside(function: RealFunction, zero: Finding) -> bool:
+    above = function.low is None or zero.x > function.low.near
+    below = function.high is None or zero.x < function.high.near
+    return above and below and not _is_unsure(function, zero)
 
 
 def _with_ends(
