@@ -41,6 +41,7 @@ CURVE_POINTS = Limit(60_000, "points", "The points that one drawn curve may take
 LOCATE_CELLS = Limit(6_000, "cells", "The intervals that one search may look at.")
 MARK_CELLS = Limit(40, "cells", "The same for each stretch that is searched for marks.")
 LARGEST_MARKS = Limit(60, "stretches", "The stretches with zeros that are marked on one lane.")
+CHECK_POINTS = Limit(2_000, "points", "The points of one sampling check.")
 FOUND = Limit(500, "findings", "The findings of one search.")
 FINDINGS = Limit(100, "entries", "The entries of the Findings panel of one study.")
 

@@ -3,6 +3,7 @@
 Read ``sample.py`` for the promise that a curve is never joined across a break.
 """
 
+from axis_path.core.draw.check import SamplingCheck, check_sampling
 from axis_path.core.draw.frame import HOME_X, HOME_Y, Extent, extent_of, frame, home
 from axis_path.core.draw.levels import LevelMap, draw_levels
 from axis_path.core.draw.path import sample_path
@@ -20,8 +21,10 @@ __all__ = [
     "LevelMap",
     "RealRelation",
     "RelationPicture",
+    "SamplingCheck",
     "Ticks",
     "Window",
+    "check_sampling",
     "draw_levels",
     "draw_relation",
     "extent_of",

@@ -81,6 +81,11 @@ def simple_tenths(line: Floats, window: Window) -> list[int]:
     return _interleaved(tenths[:, 0], tenths[:, 1])
 
 
+def dot_tenths(points: Floats, window: Window) -> list[int]:
+    """Give points, (n, 2), as x, y, x, y, … in tenths, in their order."""
+    return _interleaved(tenths_across(points[:, 0], window), tenths_down(points[:, 1], window))
+
+
 def band_tenths(band: Floats, window: Window) -> list[int]:
     """Give the outline of a band, (n, 3), as x, y, x, y, … in tenths."""
     xs = tenths_across(band[:, 0], window)

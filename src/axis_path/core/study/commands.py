@@ -16,8 +16,9 @@ from axis_path.core.errors import DomainError, LimitError, MathError, SliderErro
 from axis_path.core.evaluate import ResultKind
 from axis_path.core.limits import FINDINGS, LINE_LENGTH
 from axis_path.core.study.axes import axes_from_dict
-from axis_path.core.study.document import Ask, TableSpec, Work, range_from_texts
+from axis_path.core.study.document import Ask, Check, TableSpec, Work, range_from_texts
 from axis_path.core.study.domains import NewEnd, number_text, rewrite_domain, round_to
+from axis_path.core.study.renaming import copied_text
 from axis_path.core.study.sliders import exact_number, slider_value
 from axis_path.core.study.study import Study
 
@@ -214,6 +215,47 @@ def _unit(study: Study, command: dict[str, Any], _window: Window) -> str:
     return f"Measure in {unit}"
 
 
+def _move(study: Study, command: dict[str, Any], _window: Window) -> str:
+    """Put a line behind another; ``after`` None puts it at the top."""
+    line_id, after = _number(command, "id"), command.get("after")
+    if after == line_id:
+        raise CommandError("A line cannot stand behind itself.")
+    study.move_line(line_id, _number(command, "after") if after is not None else None)
+    return f"Move {study.definition(line_id).name or 'a line'}"
+
+
+def _duplicate(study: Study, command: dict[str, Any], _window: Window) -> str:
+    """Write a line once more behind itself, under the next free name."""
+    line_id = _number(command, "id")
+    line, definition = study.line(line_id), study.definition(line_id)
+    text = copied_text(line.text, definition.name, frozenset(study.names()))
+    study.write(study.next_id(), text, after=line_id)
+    return f"Duplicate {definition.name or 'a line'}"
+
+
+def _remove_several(study: Study, command: dict[str, Any], _window: Window) -> str:
+    ids = command.get("ids")
+    if not isinstance(ids, list) or not ids or not all(isinstance(each, int) for each in ids):
+        raise CommandError("The change lacks its `ids`.")
+    for line_id in ids:
+        study.line(line_id)
+        study.remove_line(line_id)
+    return f"Delete {len(ids)} lines"
+
+
+def _check(study: Study, command: dict[str, Any], _window: Window) -> str:
+    """Show a sampling check of a function, or none (``line`` None)."""
+    if command.get("line") is None:
+        study.set_check(None)
+        return "Hide the sampling check"
+    texts = (_text(command, name).strip() for name in ("count", "step"))
+    check = Check(_number(command, "line"), *texts)
+    study.function_line(check.line)
+    study.check_points(check, (0.0, 1.0))
+    study.set_check(check)
+    return "Show a sampling check"
+
+
 def _axes(study: Study, command: dict[str, Any], _window: Window) -> str:
     """Change the look of the axes and the grid; what is not given stays."""
     axes = axes_from_dict(command.get("axes"), study.axes)
@@ -286,6 +328,10 @@ COMMANDS: dict[str, Callable[[Study, dict[str, Any], Window], str]] = {
     "domain": _domain,
     "unit": _unit,
     "axes": _axes,
+    "check": _check,
+    "duplicate": _duplicate,
+    "move": _move,
+    "remove_several": _remove_several,
     "table": _table,
     "find": _find,
     "forget": _forget,

@@ -7,7 +7,7 @@ describes every field.
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import asdict, dataclass, field
 from fractions import Fraction
 from typing import Any
 
@@ -46,6 +46,21 @@ class TableSpec:
 
 
 @dataclass(frozen=True, slots=True)
+class Check:
+    """Points of a function that are shown over its curve.
+
+    Attributes:
+        line: the id of the function's line.
+        count: how many evenly spaced points, as typed; empty for a step.
+        step: their distance, as typed; empty for a count.
+    """
+
+    line: int
+    count: str = ""
+    step: str = ""
+
+
+@dataclass(frozen=True, slots=True)
 class Work:
     """A line of the scratch calculator, as typed."""
 
@@ -63,6 +78,7 @@ class Document:
     table: TableSpec = field(default_factory=TableSpec)
     working: tuple[Work, ...] = ()
     axes: AxesSpec = field(default_factory=AxesSpec)
+    check: Check | None = None
 
 
 def document_to_dict(document: Document) -> dict[str, Any]:
@@ -81,6 +97,7 @@ def document_to_dict(document: Document) -> dict[str, Any]:
             "stop": document.table.stop,
             "step": document.table.step,
         },
+        **({} if document.check is None else {"check": asdict(document.check)}),
         **({} if document.axes == AxesSpec() else {"axes": axes_to_dict(document.axes)}),
         **(
             {"working": [{"id": work.id, "text": work.text} for work in document.working]}
@@ -141,7 +158,8 @@ def document_from_dict(given: object) -> Document:
     if len(working) > LINES.value:
         raise FormatError(f"The working of a study can have {LINES.value} lines.")
     axes = axes_from_dict(given.get("axes", {}))
-    return Document(unit, tuple(lines), tuple(asks), spec, tuple(working), axes)
+    check = None if given.get("check") is None else _check(_field(given, "check", dict))
+    return Document(unit, tuple(lines), tuple(asks), spec, tuple(working), axes, check)
 
 
 _MISSING = object()
@@ -180,6 +198,11 @@ def _slider(given: dict[str, Any]) -> SliderRange:
         return SliderRange(low, high, step)
     except MathError as err:
         raise FormatError(f"A slider of the study cannot be: {err.message}") from err
+
+
+def _check(given: dict[str, Any]) -> Check:
+    texts = (_field(given, name, str, "")[: LINE_LENGTH.value] for name in ("count", "step"))
+    return Check(_field(given, "line", int), *texts)
 
 
 def _ask(given: object) -> Ask:

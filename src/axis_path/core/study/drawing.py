@@ -18,7 +18,7 @@ from axis_path.core.errors import StoppedError
 from axis_path.core.evaluate import RealFunction
 from axis_path.core.locate import Findings
 from axis_path.core.patience import calculation
-from axis_path.core.study.lane import end_points, make_lane
+from axis_path.core.study.lane import end_points, make_lane, signs_of, trends_of
 from axis_path.core.study.marks import locate_marks, mark_dict
 from axis_path.core.study.reasons import why_not_drawn
 
@@ -111,7 +111,12 @@ def _drawn(function: RealFunction, window: Window) -> Drawing:
             "bands": [band_tenths(band, window) for band in curve.bands],
             "ends": end_points(function, window),
         },
-        "lane": make_lane(function, curve, window, marks) | {"complete": zeros.complete},
+        "lane": make_lane(function, curve, window, marks)
+        | {
+            "complete": zeros.complete,
+            "signs": signs_of(function, curve, window),
+            "trends": trends_of(function, curve, window),
+        },
         "why": why_not_drawn(function.name, function, curve, window),
     }
     return Drawing(data, last_visible_point(curve, window), is_whole)

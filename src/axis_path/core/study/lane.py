@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from fractions import Fraction
+from itertools import pairwise
 from typing import Any
 
 import numpy as np
@@ -10,12 +11,15 @@ import numpy as np
 from axis_path.core.arithmetic import precision
 from axis_path.core.draw import Curve, Window, plain
 from axis_path.core.draw.pixels import PER_PX, tenths_across, tenths_down
+from axis_path.core.errors import LimitError, NotHandledError
 from axis_path.core.evaluate import VALUE_BITS, End, RealFunction, digits_of
 from axis_path.core.evaluate.result import to_fraction
 from axis_path.core.locate import written
 from axis_path.core.study.sliders import written_number
 
 _END_DIGITS = 4
+#: Rise and fall are looked for in columns so wide.
+_TREND_PX = 3
 
 
 def end_points(function: RealFunction, window: Window) -> list[dict[str, Any]]:
@@ -66,6 +70,52 @@ def make_lane(
         "low": low, "high": high, "band": [start, stop] if start < stop else None,
         "undefined": undefined, "holes": holes, "marks": list(marks),
     }  # fmt: skip
+
+
+def signs_of(function: RealFunction, curve: Curve, window: Window) -> list[list[int]]:
+    """Give the stretches in which a function keeps its sign, as from, to in tenths and 1 or -1.
+
+    On a piece, which is proved to be continuous, it keeps its sign between the places where the
+    curve may cross the axis.
+    """
+    found: list[tuple[float, float]] = []
+    for piece in curve.pieces:
+        low, high = float(piece[0, 0]), float(piece[-1, 0])
+        for start, stop in [*curve.crossings.tolist(), (high, high)]:
+            if stop < low or start > high:
+                continue
+            if start > low:
+                found.append((low, start))
+            low = max(low, stop)
+    if not found:
+        return []
+    ends = np.array(found)
+    values = function.sample_unrestricted(ends.mean(axis=1))
+    places = tenths_across(ends.ravel(), window).reshape(-1, 2)
+    signs = zip(places, np.sign(values), strict=True)
+    return [[int(a), int(b), int(sign)] for (a, b), sign in signs if abs(sign) == 1]
+
+
+def trends_of(function: RealFunction, curve: Curve, window: Window) -> list[list[int]]:
+    """Give the stretches in which a function is proved to rise (1) or fall (-1), in tenths."""
+    if curve.domain is None or curve.is_empty:
+        return []
+    low, high = curve.domain
+    count = max(int((high - low) * window.x_px / _TREND_PX), 1)
+    edges = np.linspace(low, high, count + 1)
+    try:
+        slope = function.enclose(edges[:-1], edges[1:], function.expression.derivative())
+    except (LimitError, NotHandledError):
+        return []
+    sure = ~(slope.partial | slope.broken)
+    trend = np.where(sure & (slope.low > 0), 1, np.where(sure & (slope.high < 0), -1, 0))
+    changes = np.flatnonzero(np.diff(trend, prepend=2, append=2))
+    places = tenths_across(edges, window)
+    return [
+        [int(places[a]), int(places[b]), int(trend[a])]
+        for a, b in pairwise(changes.tolist())
+        if trend[a]
+    ]
 
 
 def _handle(end: End | None, window: Window) -> dict[str, Any] | None:

@@ -29,6 +29,7 @@ from axis_path.core.study.axes import AxesSpec
 from axis_path.core.study.definition import Definition
 from axis_path.core.study.document import (
     Ask,
+    Check,
     Document,
     TableSpec,
     Work,
@@ -135,6 +136,15 @@ class Notebook:
         return self._document.table
 
     @property
+    def check(self) -> Check | None:
+        """Give the sampling check that is shown."""
+        return self._document.check
+
+    def set_check(self, check: Check | None) -> None:
+        """Show another sampling check, or none."""
+        self._change(replace(self._document, check=check))
+
+    @property
     def axes(self) -> AxesSpec:
         """Give how the axes and the grid look."""
         return self._document.axes
@@ -217,6 +227,17 @@ class Notebook:
     def users(self, name: str) -> list[str]:
         """Give the names of the lines that need a name, in the order of the lines."""
         return self._analysis.users(name)
+
+    def move_line(self, line_id: int, after: int | None) -> None:
+        """Put a line behind another one, or at the top.
+
+        Raises:
+            KeyError: one of them is not there.
+        """
+        moved = self.line(line_id)
+        rest = [line for line in self.lines if line is not moved]
+        place = 0 if after is None else rest.index(self.line(after)) + 1
+        self._change(replace(self._document, lines=(*rest[:place], moved, *rest[place:])))
 
     def remove_line(self, line_id: int) -> list[str]:
         """Delete a line, and the searches that were about it; give the names that needed it."""

@@ -85,3 +85,13 @@ def with_head(text: str, name: str) -> str:
     """Give an unnamed line a name of its own."""
     body = re.sub(r"^\s*y\s*=(?!=)\s*", "", text)
     return f"{name}(x) = {body.strip()}"
+
+
+def copied_text(text: str, name: str | None, taken: frozenset[str]) -> str:
+    """Give the text of a copy of a line: under a free name, if it has one in its head."""
+    head = re.match(r"\s*(\w+)", text)
+    if name is None or head is None or name_in_head(text) != name:
+        return text
+    base = re.sub(r"_\d+$", "", head[1])
+    free = next(f"{base}_{k}" for k in range(1, len(taken) + 2) if f"{base}_{k}" not in taken)
+    return text[: head.start(1)] + free + text[head.end(1) :]

@@ -109,6 +109,7 @@ class Scene:
         sliders: the parameters with a slider.
         reading: the reading line, None if there is none.
         empty: why nothing is drawn, None if something is.
+        check: points of a function that are shown over its curve, and what they miss.
     """
 
     window: Window
@@ -117,6 +118,7 @@ class Scene:
     sliders: list[dict[str, Any]]
     reading: dict[str, Any] | None
     empty: str | None
+    check: dict[str, Any] | None = None
 
     def to_dict(self) -> dict[str, Any]:
         """Give the scene as data for JSON."""
@@ -126,7 +128,7 @@ class Scene:
                 "width": self.window.width, "height": self.window.height,
             },
             "axes": self.axes, "rows": self.rows, "sliders": self.sliders,
-            "reading": self.reading, "empty": self.empty,
+            "reading": self.reading, "empty": self.empty, "check": self.check,
         }  # fmt: skip
 
 

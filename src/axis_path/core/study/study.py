@@ -17,12 +17,14 @@ from axis_path.core.draw import (
     Extent,
     RealRelation,
     Window,
+    check_sampling,
     draw_relation,
     extent_of,
     sample_curve,
     sample_path,
 )
-from axis_path.core.errors import DomainError, MathError, UnknownNameError
+from axis_path.core.draw.pixels import dot_tenths
+from axis_path.core.errors import DomainError, LimitError, MathError, UnknownNameError
 from axis_path.core.evaluate import (
     VALUE_BITS,
     End,
@@ -35,11 +37,13 @@ from axis_path.core.evaluate import (
     evaluate_constant,
 )
 from axis_path.core.language import RelationLine, read_expression, typeset
+from axis_path.core.limits import CHECK_POINTS
 from axis_path.core.locate import Findings, Interval, find_zeros
 from axis_path.core.patience import calculation
 from axis_path.core.study.analysis import SECOND_OF_PLANE, CompiledFunction, CompiledValue
 from axis_path.core.study.axes import Steps
 from axis_path.core.study.definition import Definition
+from axis_path.core.study.document import Check
 from axis_path.core.study.domains import with_ends
 from axis_path.core.study.evaluator import Evaluator
 from axis_path.core.study.meaning import VALUED, Kind
@@ -122,6 +126,49 @@ class Study(Notebook):
         if found.sign() != 1:
             raise DomainError(f"`{text}` is not above zero.", position=(0, len(text)))
         return float(found.value.mid())
+
+    def check_points(self, check: Check, domain: tuple[float, float]) -> NDArray[np.float64]:
+        """Give the abscissae of a sampling check over a stretch of x, (n,) floats.
+
+        Raises:
+            MathError: the count or the step cannot be.
+        """
+        low, high = domain
+        if check.step:
+            step = self.positive(check.step)
+            if (high - low) / step > CHECK_POINTS.value:
+                raise LimitError(f"A sampling check has {CHECK_POINTS.value:,} points at most.")
+            steps = np.arange(int((high - low) / step + 1e-9) + 1)
+            return np.asarray(low + step * steps, dtype=np.float64)
+        count = self.number(check.count)
+        if (
+            count.exact is None
+            or count.exact.q != 1
+            or not 2 <= int(count.exact.p) <= (CHECK_POINTS.value)
+        ):
+            words = f"A sampling check has a whole number of points, 2 to {CHECK_POINTS.value:,}."
+            raise DomainError(words, position=(0, len(check.count)))
+        return np.linspace(low, high, int(count.exact.p))
+
+    def _check(self, state: State, window: Window) -> dict[str, Any] | None:
+        """Give the sampling check that is kept with the study, as plain data."""
+        check = self.check
+        function = None if check is None else state.functions.get(check.line)
+        if check is None or function is None:
+            return None
+        shown = {"line": check.line, "count": check.count, "step": check.step}
+        try:
+            with calculation():
+                curve = sample_curve(function, window)
+                if curve.domain is None:
+                    sentence = f"The domain of {function.name} lies outside the window."
+                    return shown | {"points": [], "sentence": sentence}
+                xs = self.check_points(check, curve.domain)
+                found = check_sampling(function, curve, window, xs)
+        except MathError as err:
+            return shown | {"points": [], "sentence": err.message}
+        known = found.points[np.isfinite(found.points).all(axis=1)]
+        return shown | {"points": dot_tenths(known, window), "sentence": found.sentence}
 
     def _steps(self) -> Steps:
         """Give the steps of the axes; one that has lost its value is automatic."""
@@ -313,7 +360,9 @@ class Study(Notebook):
             window: what part of the plane is seen.
             reading_x: where the reading line stands, in axis units; None for none.
         """
-        return make_scene(self._state, window, reading_x=reading_x)
+        state = self._state
+        made = make_scene(state, window, reading_x=reading_x)
+        return made if self.check is None else replace(made, check=self._check(state, window))
 
     def readings(self, window: Window, reading_x: float) -> dict[str, Any]:
         """Give the reading line alone, with every function's value there, as plain data."""

@@ -77,6 +77,7 @@ export const lane = (engine) => () => ({
     for (const hole of row.lane.holes) {
       parts.push(svg("circle", { class: "end-open", cx: across(shift, hole), cy: MIDDLE, r: 4, stroke: tone, "stroke-width": 2 }));
     }
+    parts.push(...chart(row.lane, shift, width));
     // Below the numbers, so that it covers none.
     if (scene.reading && !row.lane.scale) {
       const x = across(shift, scene.reading.x);
@@ -195,6 +196,34 @@ export const lane = (engine) => () => ({
     engine.commit([command]);
   },
 });
+
+/** Narrower stretches than this have no sign or arrow. */
+const LEAST_STRETCH_PX = 16;
+
+/** The signs of the values at the left of each stretch, and arrows where the function rises or falls. */
+function chart(lane, shift, width) {
+  const parts = [];
+  const seen = (from, to) => [Math.max(across(shift, from), 0), Math.min(across(shift, to), width)];
+  const taken = [];
+  for (const [from, to, sign] of lane.signs ?? []) {
+    const [left, right] = seen(from, to);
+    if (right - left < LEAST_STRETCH_PX) continue;
+    taken.push(left + 8);
+    parts.push(svg("text", { class: "lane-sign", x: left + 8, y: 14, "text-anchor": "middle" }, sign > 0 ? "+" : "−"));
+  }
+  for (const [from, to, trend] of lane.trends ?? []) {
+    const [left, right] = seen(from, to);
+    if (right - left < LEAST_STRETCH_PX) continue;
+    // From the left on, the first place that covers no sign.
+    const x = [left + 12, (left + right) / 2, right - 12].find((each) => taken.every((other) => Math.abs(other - each) > LEAST_STRETCH_PX));
+    if (x === undefined) continue;
+    const rise = 4 * trend;
+    const arrow = svg("path", { class: "lane-trend", d: `M${x - 6} ${10 + rise}L${x + 6} ${10 - rise}m-5 0h5v${4 * trend}` });
+    arrow.append(svg("title", {}, trend > 0 ? "rises here" : "falls here"));
+    parts.push(arrow);
+  }
+  return parts;
+}
 
 /** The scale of a lane that does not share the plane's axis: the name of its variable and ticks. */
 function ownTicks(row, shift) {

@@ -13,6 +13,7 @@ import { panel } from "./panel.component.js";
 import { plane } from "./plane.component.js";
 import { reference, referenceEntry } from "./reference.component.js";
 import { newRow, row, rows } from "./rows.component.js";
+import { samplingCheck } from "./check.component.js";
 import { slider, sliders } from "./sliders.component.js";
 import { makeStore } from "./store.js";
 import { values } from "./values.component.js";
@@ -24,11 +25,10 @@ const initial = JSON.parse(document.getElementById("bench-state")?.textContent ?
 Alpine.store("bench", makeStore(initial));
 const engine = new Engine(Alpine.store("bench"), initial);
 const components = {
-  axesBox, bench, title, exactForms, findings, findingCard, lane, panel, plane, newRow, reference, referenceEntry, row, slider, values,
-  windowBox, working, workingLine,
+  axesBox, bench, title, exactForms, findings, findingCard, lane, panel, plane, newRow, reference, referenceEntry, row, rows, slider, values,
+  samplingCheck, windowBox, working, workingLine,
 };
 for (const [name, make] of Object.entries(components)) Alpine.data(name, make(engine));
-Alpine.data("rows", rows);
 Alpine.data("sliders", sliders);
 registerFormulas(Alpine);
 registerSentences(Alpine);

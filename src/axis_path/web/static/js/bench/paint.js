@@ -193,6 +193,7 @@ export function paintMarks(target, scene, shift, size, tones) {
     if (row.lane && scene.axes.x_axis !== null) parts.push(...zeroMarks(row, shift, down(shift, scene.axes.x_axis)));
     if (row.flag) parts.push(flag(row, colour, shift));
   }
+  parts.push(...checkMarks(scene.check, shift));
   if (scene.reading) parts.push(...readingMarks(scene, shift, size));
   target.replaceChildren(...parts);
 }
@@ -217,6 +218,18 @@ function flag(row, colour, shift) {
     svg("text", { class: "flag-text", x: left + width / 2, y: top + 13, "text-anchor": "middle" }, row.name),
   );
   return group;
+}
+
+/** The points of a sampling check, joined as a student would join them. */
+function checkMarks(check, shift) {
+  const places = check?.points ?? [];
+  const dots = [];
+  for (let k = 0; k < places.length; k += 2) dots.push([across(shift, places[k]), down(shift, places[k + 1])]);
+  if (!dots.length) return [];
+  return [
+    svg("polyline", { class: "check-line", points: dots.map((each) => each.join(",")).join(" ") }),
+    ...dots.map(([x, y]) => svg("rect", { class: "check-dot", x: x - 3.5, y: y - 3.5, width: 7, height: 7 })),
+  ];
 }
 
 /** Where the reading line meets the curves, and the place it stands at. */

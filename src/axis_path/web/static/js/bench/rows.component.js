@@ -5,7 +5,81 @@ import { makeWriting, together } from "./writing.js";
 
 const DRAWN = new Set(["function", "path", "curve by an angle", "point", "relation", "region", "function of several variables"]);
 
-export const rows = () => ({
+/** @param {import("./engine.js").Engine} engine */
+export const rows = (engine) => () => ({
+  chosenRows: [],
+  /** The row that is being moved, and the row it would stand behind. @type {any} */
+  moving: null,
+
+  get hasChosen() {
+    return this.chosenRows.length > 0;
+  },
+  get chosenText() {
+    return this.chosenRows.length === 1 ? "1 line chosen" : `${this.chosenRows.length} lines chosen`;
+  },
+  choose(id) {
+    this.chosenRows = this.chosenRows.includes(id) ? this.chosenRows.filter((each) => each !== id) : [...this.chosenRows, id];
+  },
+  chooseNone() {
+    this.chosenRows = [];
+  },
+  async deleteChosen() {
+    const ids = [...this.chosenRows];
+    const error = await engine.commit([{ do: "remove_several", ids }]);
+    if (!error) this.$store.bench.say(`${ids.length} lines were deleted. Undo brings them back.`, true);
+    this.chosenRows = [];
+  },
+  hideChosen() {
+    engine.commit(this.chosenRows.map((id) => ({ do: "hide", id, hidden: true })));
+    this.chosenRows = [];
+  },
+  asideChosen() {
+    engine.commit(this.chosenRows.map((id) => ({ do: "aside", id, aside: true })));
+    this.chosenRows = [];
+  },
+
+  /** Where a row is dropped: behind the last row whose middle lies above the pointer. */
+  placeFor(y, id) {
+    let after = null;
+    for (const item of this.$refs.rows.querySelectorAll(".row-item")) {
+      const box = item.getBoundingClientRect();
+      const other = Number(item.dataset.row);
+      if (box.top + box.height / 2 < y && other !== id) after = other;
+    }
+    return after;
+  },
+  grip(event, id) {
+    if (event.button > 0) return;
+    event.currentTarget.setPointerCapture(event.pointerId);
+    this.moving = { id, from: event.clientY, after: undefined };
+  },
+  pull(event) {
+    if (!this.moving || Math.abs(event.clientY - this.moving.from) < 5) return;
+    this.moving.after = this.placeFor(event.clientY, this.moving.id);
+  },
+  letGo() {
+    const { moving } = this;
+    this.moving = null;
+    if (!moving) return;
+    if (moving.after === undefined) this.choose(moving.id);
+    else this.move(moving.id, moving.after);
+  },
+  gripKey(event, id) {
+    if (event.key === " " || event.key === "Enter") this.choose(id);
+    else if (event.key === "ArrowUp" || event.key === "ArrowDown") this.shift(id, event.key === "ArrowDown" ? 1 : -1);
+    else return;
+    event.preventDefault();
+  },
+  /** Move a row one place up or down among those that are shown. */
+  shift(id, by) {
+    const ids = this.shownRows.map((row) => row.id);
+    const to = ids.indexOf(id) + by;
+    if (to < 0 || to >= ids.length) return;
+    this.move(id, by > 0 ? ids[to] : (ids[to - 1] ?? null));
+  },
+  move(id, after) {
+    return engine.commit([{ do: "move", id, after }]);
+  },
   /** Sliders have their own place; a slider with a problem shows as a row, where it can be mended. */
   get shownRows() {
     const sliders = new Set(this.$store.bench.sliders.map((slider) => slider.id));
@@ -46,6 +120,9 @@ export const row = (engine) => () => together(makeWriting(engine), makeCompletio
       "is-hidden": this.row.hidden,
       "is-editing": this.isEditing,
       "is-laneless": !this.hasLane,
+      "is-chosen": this.isChosen,
+      "is-target": this.moving !== null && this.moving.after === this.row.id,
+      "is-moving": this.moving !== null && this.moving.id === this.row.id,
     };
   },
   get strokeClass() {
@@ -148,6 +225,24 @@ export const row = (engine) => () => together(makeWriting(engine), makeCompletio
       this.text = text;
       this.showRefusal(error);
     }
+  },
+  get gripLabel() {
+    return `Move or choose ${this.called}`;
+  },
+  get duplicateLabel() {
+    return `Duplicate ${this.called}`;
+  },
+  get isChosen() {
+    return this.chosenRows.includes(this.row.id);
+  },
+  takeGrip(event) {
+    this.grip(event, this.row.id);
+  },
+  keyGrip(event) {
+    this.gripKey(event, this.row.id);
+  },
+  duplicate() {
+    engine.commit([{ do: "duplicate", id: this.row.id }]);
   },
   hide() {
     engine.commit([{ do: "hide", id: this.row.id, hidden: !this.row.hidden }]);

@@ -54,6 +54,8 @@ export function makeStore(initial) {
     /** What happened, where everyone should see it; until the next change. */
     notice: "",
     isReady: false,
+    /** The sampling check that is shown. @type {any} */
+    check: null,
     /** Whether the next drag on the plane draws a box to zoom into. */
     isBoxing: false,
     /** How the axes look, as kept with the study. */
@@ -107,7 +109,7 @@ export function makeStore(initial) {
       updateList(this.sliders, scene.sliders.map(shownSlider));
       update(this, {
         reading: scene.reading, empty: scene.empty, unit: scene.unit, table: scene.table, isReady: true,
-        axes: scene.axes_spec, axesNote: scene.axes.note,
+        check: scene.check, axes: scene.axes_spec, axesNote: scene.axes.note,
       });
     },
     takeHistory({ undo, redo }) {
