@@ -120,7 +120,7 @@ export const row = (engine) => () => together(makeWriting(engine), makeCompletio
       "is-hidden": this.row.hidden,
       "is-editing": this.isEditing,
       "is-laneless": !this.hasLane,
-      "is-chosen": this.isChosen,
+      "is-chosen": this.isPicked,
       "is-target": this.moving !== null && this.moving.after === this.row.id,
       "is-moving": this.moving !== null && this.moving.id === this.row.id,
     };
@@ -232,7 +232,7 @@ export const row = (engine) => () => together(makeWriting(engine), makeCompletio
   get duplicateLabel() {
     return `Duplicate ${this.called}`;
   },
-  get isChosen() {
+  get isPicked() {
     return this.chosenRows.includes(this.row.id);
   },
   takeGrip(event) {

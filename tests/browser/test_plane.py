@@ -1,0 +1,177 @@
+"""The plane and the lanes under a hand: axes, windows, rows, paths and relations."""
+
+import math
+
+from tests.browser.bench import BrowserTest
+
+
+class PlaneTest(BrowserTest):
+    def bounds(self) -> list[float]:
+        fields = self.page.locator(".window-line input").all()
+        return [float(field.input_value().replace("−", "-")) for field in fields]
+
+    def drag(self, start: tuple[float, float], stop: tuple[float, float], key: str = "") -> None:
+        """Drag on the plane; places are px from its upper left."""
+        box = self.box(self.page.locator(".plane-surface"))
+        if key:
+            self.page.keyboard.down(key)
+        self.page.mouse.move(box["x"] + start[0], box["y"] + start[1])
+        self.page.mouse.down()
+        self.page.mouse.move(box["x"] + stop[0], box["y"] + stop[1], steps=5)
+        self.page.mouse.up()
+        if key:
+            self.page.keyboard.up(key)
+        self.settle()
+
+    def test_a_box_an_axis_and_steps_through_windows(self) -> None:
+        self.open_new_study("f(x) = x")
+        home = self.bounds()
+        box = self.box(self.page.locator(".plane-surface"))
+        width, height = box["width"], box["height"]
+        self.drag((width / 4, height / 4), (width / 2, height / 2), key="Shift")
+        zoomed = self.bounds()
+        for expected, found in zip([-5, 0, 0, 3.25], zoomed, strict=True):
+            self.assertAlmostEqual(expected, found, delta=0.1)
+        self.page.get_by_role("button", name="Earlier window").click()
+        self.settle()
+        self.assertEqual(home, self.bounds())
+        self.page.locator(".plane-surface").focus()
+        self.page.keyboard.press("]")
+        self.settle()
+        self.assertEqual(zoomed, self.bounds())
+        self.page.keyboard.press("[")
+        self.page.wait_for_timeout(800)
+        # The x axis is taken at 5 and drawn to where 10 was: it shows half as much, y as before.
+        self.drag((width * 0.75, height / 2), (width - 1, height / 2))
+        stretched = self.bounds()
+        self.assertAlmostEqual(-5, stretched[0], delta=0.1)
+        self.assertAlmostEqual(5, stretched[1], delta=0.1)
+        self.assertEqual(home[2:], stretched[2:])
+        # A box by button; Escape gives it up.
+        self.page.get_by_role("button", name="Zoom into a box").click()
+        self.drag((10, 10), (12, 11))
+        self.assertEqual(stretched, self.bounds())
+
+    def test_axes_are_changed_in_place_and_undone(self) -> None:
+        self.open_new_study("f(x) = sin x")
+        self.page.get_by_role("button", name="Axes and grid", exact=True).click()
+        form = self.page.get_by_role("form", name="Axes and grid")
+        form.locator("[name='x.labels']").select_option("degrees")
+        self.settle()
+        self.page.get_by_role("button", name="Measure in degrees").click()
+        self.settle()
+        self.assertEqual(0, self.page.locator(".axes-note:visible").count())
+        form.locator("[name='x.step']").fill("-3")
+        form.locator("[name='x.step']").press("Tab")
+        form.get_by_text("not above zero").wait_for()
+        form.locator("[name='x.step']").fill("5")
+        form.locator("[name='x.step']").press("Tab")
+        form.locator("[name='grid']").select_option("polar")
+        form.locator("[name='equal']").check()
+        form.locator("[name='title']").fill("Beam\nsweep")
+        form.locator("[name='title']").press("Tab")
+        self.settle()
+        self.check_access()
+        form.locator("[name='title']").press("Escape")
+        self.assertFalse(form.is_visible())
+        self.assertEqual(["Beam", "sweep"], self.page.locator(".plane-title").all_text_contents())
+        self.assertGreater(self.page.locator(".grid-circle").count(), 3)
+        self.assertIn("5°", self.page.locator(".tick-label").all_text_contents())
+        low, high, floor, top = self.bounds()
+        box = self.box(self.page.locator(".plane-surface"))
+        self.assertAlmostEqual(
+            (high - low) / box["width"], (top - floor) / box["height"], delta=1e-3
+        )
+        self.page.reload()
+        self.page.wait_for_selector(".grid-circle")
+        for _ in range(4):
+            self.page.get_by_role("button", name="Undo").click()
+            self.settle()
+        self.assertEqual(0, self.page.locator(".grid-circle").count())
+
+    def test_every_kind_of_line_is_drawn(self) -> None:
+        for line in ("P(t) = (5cos(3t), 4sin(2t))", "r(theta) = 4", "x^2/25 + y^2/9 = 1", "y > x", "A = (1, 2)",
+                     "L = [(1, 2), (3, 4)]", "d(x, y) = x y"):  # fmt: skip
+            with self.subTest(line):
+                self.open_new_study(line)
+                drawn = self.ink() + self.page.locator(".point-dot").count()
+                self.assertGreater(drawn, 0)
+                self.assertEqual(0, self.page.locator(".why-line:visible").count())
+        self.check_access()
+
+    def test_the_end_of_a_path_is_dragged_on_its_own_scale(self) -> None:
+        self.open_new_study("r(theta) = 3 for 0 <= theta <= 2pi")
+        handle = self.row("r").get_by_role("slider", name="Upper end of the domain of r")
+        box = self.box(handle)
+        lane = self.box(self.row("r").locator(".lane-drawing"))
+        # The scale goes 6 % beyond both ends; half a turn is in its middle.
+        self.page.mouse.move(box["x"] + box["width"] / 2, box["y"] + 10)
+        self.page.mouse.down()
+        self.page.mouse.move(lane["x"] + lane["width"] / 2, box["y"] + 10, steps=6)
+        self.settle()
+        # While the hand holds it, the handle stays under it.
+        held = self.box(handle)
+        self.assertAlmostEqual(
+            lane["x"] + lane["width"] / 2, held["x"] + held["width"] / 2, delta=2
+        )
+        self.page.mouse.up()
+        self.settle()
+        value = float((handle.get_attribute("aria-valuetext") or "").split(",")[0])
+        self.assertAlmostEqual(math.pi, value, delta=0.03)
+
+    def test_points_of_ones_own_are_checked_against_the_curve(self) -> None:
+        self.open_new_study("f(x) = sin(3x)", "g(x) = x/2")
+        self.page.get_by_role("tab", name="Values").click()
+        self.page.get_by_label("Number of points").fill("5")
+        self.page.get_by_role("button", name="Show the points").click()
+        self.page.get_by_text("These 5 points miss 18 turns of the curve.").wait_for()
+        self.assertEqual(5, self.page.locator(".check-dot").count())
+        self.page.get_by_label("Function to check").select_option(label="g")
+        self.page.get_by_label("How the points are given").select_option("step")
+        self.page.get_by_label("Step between points").fill("1/2")
+        self.page.get_by_role("button", name="Show the points").click()
+        self.page.get_by_text("These 41 points show this curve as it is.").wait_for()
+        self.page.get_by_role("button", name="Hide them").click()
+        self.settle()
+        self.assertEqual(0, self.page.locator(".check-dot").count())
+
+
+class RowsTest(BrowserTest):
+    def names(self) -> list[str]:
+        return [self.text(each)[0] for each in self.page.locator(".row-formula").all()]
+
+    def test_rows_are_moved_by_hand_and_keys(self) -> None:
+        self.open_new_study("f(x) = x", "g(x) = 2x", "h(x) = 3x")
+        grips = self.page.locator(".row-grip")
+        start, stop = self.box(grips.nth(2)), self.box(grips.nth(0))
+        self.page.mouse.move(start["x"] + 5, start["y"] + 20)
+        self.page.mouse.down()
+        self.page.mouse.move(stop["x"] + 5, stop["y"] + 2, steps=6)
+        self.page.mouse.up()
+        self.settle()
+        self.assertEqual(["h", "f", "g"], self.names())
+        self.page.get_by_role("button", name="Move or choose h").focus()
+        self.page.keyboard.press("ArrowDown")
+        self.settle()
+        self.assertEqual(["f", "h", "g"], self.names())
+
+    def test_several_rows_are_chosen_and_deleted_and_one_is_duplicated(self) -> None:
+        self.open_new_study("f(x) = x", "g(x) = 2x", "h(x) = 3x")
+        self.row("f").hover()
+        self.page.get_by_role("button", name="Duplicate f", exact=True).click()
+        self.settle()
+        self.assertEqual(4, self.page.locator(".row-item").count())
+        for name in ("g", "h"):
+            self.page.get_by_role("button", name=f"Move or choose {name}", exact=True).press(
+                "Enter"
+            )
+        self.page.get_by_text("2 lines chosen").wait_for()
+        self.check_access()
+        self.page.get_by_role("group", name="What to do with").get_by_role(
+            "button", name="Delete"
+        ).click()
+        self.settle()
+        self.assertEqual(2, self.page.locator(".row-item").count())
+        self.page.get_by_role("button", name="Undo").click()
+        self.settle()
+        self.assertEqual(4, self.page.locator(".row-item").count())

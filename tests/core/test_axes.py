@@ -1,0 +1,225 @@
+"""Axes, grids, windows that frame, lanes with signs, sampling checks, and the commands for them."""
+
+import math
+import unittest
+from fractions import Fraction
+
+import numpy as np
+
+from axis_path.core import MathError, Study, Window
+from axis_path.core.draw import Labels, check_sampling, frame, home, make_ticks, sample_curve
+from axis_path.core.draw.polar import polar_grid
+from axis_path.core.language.tree import AngleUnit
+from axis_path.core.locate import find_zeros, interval, quick_zeros
+from axis_path.core.study import apply_command
+from tests.core.functions import make_function
+
+WINDOW = Window((-10, 10), (-6.5, 6.5), 660, 430)
+
+
+def study_with(*lines: str, unit: str = "radians") -> Study:
+    study = Study(unit)
+    for line in lines:
+        study.define(line)
+    return study
+
+
+class TickTest(unittest.TestCase):
+    def test_labels_stand_where_they_say(self) -> None:
+        for labels, degree, unit in (
+            (Labels.NUMBERS, 1, 1), (Labels.PI, 1, math.pi), (Labels.DEGREES, 1, 1),
+            (Labels.DEGREES, math.pi / 180, math.pi / 180),
+        ):  # fmt: skip
+            for low, high in ((0, 6.3), (-10, 10), (-0.01, 0.02), (-4_000, 9_000), (1e6, 1e6 + 1)):
+                ticks = make_ticks(low, high, 660, labels, degree=degree)
+                with self.subTest(labels, low=low, high=high):
+                    self.assertTrue(2 <= len(ticks.places) <= 20)
+                    for place, text in zip(ticks.places, ticks.labels, strict=True):
+                        plain = text.replace("−", "-").rstrip("°")
+                        if labels is Labels.PI:
+                            top, _, bottom = plain.partition("/")
+                            count = top.replace("π", "") or "1"
+                            count = "-1" if count == "-" else count
+                            value = float(count) / float(bottom or 1)
+                        else:
+                            value = float(plain)
+                        self.assertAlmostEqual(place, value * unit, delta=1e-9 * max(abs(place), 1))
+
+    def test_a_step_that_is_given_is_kept_unless_it_is_too_fine(self) -> None:
+        self.assertEqual(
+            ("−1", "−0.75", "−0.5"), make_ticks(-1, 1, 660, step=Fraction(1, 4)).labels[:3]
+        )
+        self.assertLess(len(make_ticks(-1, 1, 660, step=Fraction(1, 1000)).places), 20)
+        self.assertEqual("π/4", make_ticks(0, 7, 660, Labels.PI, step=Fraction(1, 4)).labels[1])
+
+    def test_a_polar_grid_has_circles_and_angles_where_they_belong(self) -> None:
+        for unit, text in ((AngleUnit.RADIANS, "π/6"), (AngleUnit.DEGREES, "30°")):
+            grid = polar_grid(WINDOW, unit)
+            first = grid["circles"][0]
+            self.assertAlmostEqual(float(first["text"]) * WINDOW.x_px * 10, first["rx"], delta=1)
+            self.assertAlmostEqual(float(first["text"]) * WINDOW.y_px * 10, first["ry"], delta=1)
+            spoke = next(each for each in grid["spokes"] if each["text"] == text)
+            x, y = spoke["label"][0] / 10, spoke["label"][1] / 10
+            self.assertTrue(0 < x < WINDOW.width and 0 < y < WINDOW.height)
+            ax, ay = x / WINDOW.x_px - 10, 6.5 - y / WINDOW.y_px
+            self.assertAlmostEqual(math.pi / 6, math.atan2(ay, ax), delta=0.01)
+        far = polar_grid(Window((100, 101), (100, 101), 660, 430), AngleUnit.RADIANS)
+        self.assertLessEqual(len(far["circles"]), 62)
+
+
+class FrameTest(unittest.TestCase):
+    def test_a_wave_shows_a_few_turns(self) -> None:
+        for text in ("sin(40x)", "5 sin(300x) + 1", "sin(10^4 x)", "cos(9x) exp(-x^2/50)"):
+            with self.subTest(text):
+                function = make_function(text)
+                found = frame([function], home(660, 430))
+                xs = np.linspace(*found.x, 40_001)
+                steps = np.sign(np.diff(function.sample(xs)))
+                turns = int((steps[1:] != steps[:-1]).sum())
+                self.assertTrue(3 <= turns <= 41, turns)
+
+    def test_paths_points_and_equations_are_inside(self) -> None:
+        study = study_with("P(t) = (30 + 5cos t, sin t) for 0 <= t <= 2pi", "A = (2, 40)",
+                           "x^2/25 + y^2/9 = 1")  # fmt: skip
+        found = frame([], WINDOW, study.extents(WINDOW))
+        self.assertTrue(found.x[0] < -5 < 35 < found.x[1] and found.y[0] < -3 < 40 < found.y[1])
+        only = frame([], WINDOW, study.extents(WINDOW, study.lines[0].id))
+        self.assertTrue(24 < only.x[0] < 25 and 35 < only.x[1] < 36)
+
+
+class LaneTest(unittest.TestCase):
+    FUNCTIONS = ("x^3 - 4x", "1/x", "tan x", "sin(x) - 0.3", "|x| - 2", "floor(x) + 0.5", "e^x", "ln x",
+                 "x^2", "(x^2 + 1)/(x - 1)", "3", "sqrt(4 - x^2) - 1")  # fmt: skip
+
+    def test_signs_and_trends_are_true_where_they_are_shown(self) -> None:
+        rng = np.random.default_rng(3)
+        for text in self.FUNCTIONS:
+            study = study_with(f"f(x) = {text}")
+            function, lane = study.function("f"), study.scene(WINDOW).rows[0]["lane"]
+            self.assertTrue(lane["signs"])
+            for kind in ("signs", "trends"):
+                for low, high, sign in lane[kind]:
+                    # A stretch is given to a tenth of a pixel.
+                    ends = np.array([low + 1, high - 1]) / 10 / WINDOW.x_px - 10
+                    if ends[1] <= ends[0]:
+                        continue
+                    xs = np.sort(rng.uniform(*ends, 60))
+                    ys = function.sample(xs)
+                    value = np.sign(ys) if kind == "signs" else np.sign(np.diff(ys))
+                    with self.subTest(text, kind=kind, low=low):
+                        self.assertTrue((value[np.isfinite(value)] == sign).all())
+
+    def test_quick_zeros_are_those_of_the_slow_way(self) -> None:
+        for text in (
+            *self.FUNCTIONS,
+            "3 exp(-x/5) sin(3x + 1)",
+            "x^5 - x - 1",
+            "(x - 2)^2",
+            "cos(x) - x",
+        ):
+            function = make_function(text)
+            curve = sample_curve(function, WINDOW)
+            quick, left = (
+                quick_zeros(function, curve.crossings) if len(curve.crossings) else ([], [])
+            )
+            slow = find_zeros(function, interval(Fraction(-10), Fraction(10)))
+            with self.subTest(text):
+                for zero in quick:
+                    self.assertTrue(zero.proved)
+                    match = [
+                        s
+                        for s in slow
+                        if s.bracket[0] <= zero.bracket[1] and zero.bracket[0] <= s.bracket[1]
+                    ]
+                    self.assertEqual([zero.exact], [s.exact for s in match])
+                    self.assertEqual(match[0].exact or match[0].text, zero.text)
+                missing = [
+                    s
+                    for s in slow
+                    if not any(
+                        q.bracket[0] <= s.bracket[1] and s.bracket[0] <= q.bracket[1] for q in quick
+                    )
+                ]
+                for zero in missing:
+                    self.assertTrue(any(low <= zero.x <= high for low, high in left))
+
+
+class CheckTest(unittest.TestCase):
+    def test_what_points_miss_is_said(self) -> None:
+        for text, count, words in (
+            ("sin(3x)", 5, "miss 18 turns of the curve."),
+            ("x^2/5", 5, "miss no turn, but their lines leave the curve by up to"),
+            ("x/2", 5, "show this curve as it is."),
+            ("1/x", 6, "1 break, which they join across"),
+            ("sin(900x)", 50, "cannot show this curve"),
+            ("sin(pi x)", 21, "miss 20 turns"),
+        ):
+            function = make_function(text)
+            curve = sample_curve(function, WINDOW)
+            with self.subTest(text):
+                found = check_sampling(function, curve, WINDOW, np.linspace(-10, 10, count))
+                self.assertIn(words, found.sentence)
+
+    def test_it_is_kept_with_the_study_and_follows_it(self) -> None:
+        study = study_with("f(x) = sin(3x)")
+        apply_command(study, {"do": "check", "line": 1, "count": "5", "step": ""}, WINDOW)
+        again = Study.from_dict(study.to_dict())
+        self.assertEqual(10, len(again.scene(WINDOW).check["points"]))
+        apply_command(again, {"do": "check", "line": 1, "count": "", "step": "pi/3"}, WINDOW)
+        self.assertEqual(20, len(again.scene(WINDOW).check["points"]) // 2)
+        for count, step in (("1", ""), ("2.5", ""), ("", "0"), ("", "1/10^9"), ("a", "")):
+            with self.subTest(count=count, step=step), self.assertRaises(MathError):
+                apply_command(
+                    again, {"do": "check", "line": 1, "count": count, "step": step}, WINDOW
+                )
+        apply_command(again, {"do": "check", "line": None}, WINDOW)
+        self.assertIsNone(again.scene(WINDOW).check)
+
+
+class CommandTest(unittest.TestCase):
+    def do(self, study: Study, **command: object) -> str:
+        return apply_command(study, command, WINDOW)
+
+    def test_lines_are_moved_duplicated_and_deleted_together(self) -> None:
+        study = study_with("f(x) = x", "g(x) = f(x)", "ring: x^2 + y^2 = 4", "x^3")
+        self.do(study, do="move", id=3, after=None)
+        self.do(study, do="move", id=1, after=4)
+        self.assertEqual(["ring", "g", "h", "f"], study.names())
+        for line in (2, 3, 4):
+            self.do(study, do="duplicate", id=line)
+        self.assertEqual(["ring", "ring_1", "g", "g_1", "h", "p", "f"], study.names())
+        self.assertTrue(all(each.problem is None for each in study.definitions()))
+        self.do(study, do="duplicate", id=5)
+        self.assertIn("g_2", study.names())
+        self.do(study, do="remove_several", ids=[2, 3, 4])
+        self.assertEqual({"ring_1", "g_2", "g_1", "p", "f"}, set(study.names()))
+        for bad in ({"do": "move", "id": 99, "after": None}, {"do": "move", "id": 1, "after": 1},
+                    {"do": "remove_several", "ids": []}, {"do": "remove_several", "ids": [99]}):  # fmt: skip
+            with self.subTest(bad), self.assertRaises(MathError):
+                apply_command(study, bad, WINDOW)
+
+    def test_axes_keep_what_is_not_given(self) -> None:
+        study = study_with("f(x) = x")
+        self.do(study, do="axes", axes={"x": {"labels": "pi", "step": "pi/4", "name": "angle"}})
+        self.do(study, do="axes", axes={"grid": "polar", "title": "Beam\nsweep"})
+        axes = Study.from_dict(study.to_dict()).scene(WINDOW).axes
+        self.assertEqual("angle", axes["x"]["name"])
+        self.assertIn("3π/4", axes["x"]["labels"])
+        self.assertEqual(["Beam", "sweep"], axes["title"])
+        self.assertTrue(axes["polar"]["circles"])
+        for bad in ({"x": {"step": "-1"}}, {"x": {"step": "1/"}}, {"grid": "dotted"}, {"x": {"labels": "no"}},
+                    {"equal": "yes"}, {"title": "x" * 500}, 5):  # fmt: skip
+            with self.subTest(bad), self.assertRaises(MathError):
+                self.do(study, do="axes", axes=bad)
+
+    def test_labels_that_disagree_with_the_unit_are_noted_with_what_would_agree(self) -> None:
+        for unit, labels, agrees in (("radians", "degrees", "degrees"), ("degrees", "pi", "radians"),
+                                     ("radians", "pi", None), ("degrees", "degrees", None)):  # fmt: skip
+            study = study_with("f(x) = sin x", unit=unit)
+            self.do(study, do="axes", axes={"x": {"labels": labels}})
+            note = study.scene(WINDOW).axes["note"]
+            with self.subTest(unit, labels=labels):
+                self.assertEqual(agrees, note and note["unit"])
+                if agrees:
+                    self.do(study, do="unit", unit=agrees)
+                    self.assertIsNone(study.scene(WINDOW).axes["note"])
