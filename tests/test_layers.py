@@ -22,7 +22,7 @@ CORE = (
     "tabulate",
     "study",
 )
-LAYERS = ("core", "store", "web")
+LAYERS = ("core", "store", "picture", "web")
 #: What the core must not touch: the web, the database, files, clocks, chance.
 FOREIGN = {
     "flask",

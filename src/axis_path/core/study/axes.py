@@ -56,6 +56,7 @@ class AxesSpec:
         equal: whether a unit is as long across as up.
         title: what stands above the picture, in lines.
         legend: whether the legend is shown.
+        legend_at: where it was put, as parts of the width and the height; None for a free corner.
     """
 
     x: AxisSpec = field(default_factory=AxisSpec)
@@ -65,6 +66,7 @@ class AxesSpec:
     equal: bool = False
     title: str = ""
     legend: bool = False
+    legend_at: tuple[float, float] | None = None
 
 
 def axes_to_dict(spec: AxesSpec) -> dict[str, Any]:
@@ -73,6 +75,7 @@ def axes_to_dict(spec: AxesSpec) -> dict[str, Any]:
         **{name: _axis_to_dict(axis) for name, axis in (("x", spec.x), ("y", spec.y))},
         "grid": spec.grid.value, "at_edge": spec.at_edge, "equal": spec.equal,
         "title": spec.title, "legend": spec.legend,
+        "legend_at": None if spec.legend_at is None else list(spec.legend_at),
     }  # fmt: skip
 
 
@@ -101,7 +104,22 @@ def axes_from_dict(given: object, present: AxesSpec | None = None) -> AxesSpec:
         _flag(given, "equal", present),
         _text(given, "title", present.title, _LONGEST_TITLE),
         _flag(given, "legend", present),
+        _place(given, present.legend_at),
     )
+
+
+def _place(
+    given: Mapping[str, object], present: tuple[float, float] | None
+) -> tuple[float, float] | None:
+    value = given.get("legend_at", present)
+    if value is None:
+        return None
+    match value:
+        case [int() | float() as x, int() | float() as y] if math.isfinite(x) and math.isfinite(y):
+            return float(x), float(y)
+        case (float() as x, float() as y):
+            return x, y
+    raise FormatError("The place of the legend is a pair of numbers.")
 
 
 def _axis(given: object, present: AxisSpec) -> AxisSpec:

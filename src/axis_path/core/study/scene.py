@@ -33,6 +33,7 @@ from axis_path.core.study.axes import AxesSpec, Steps, draw_axes
 from axis_path.core.study.definition import Definition
 from axis_path.core.study.domains import round_to_px
 from axis_path.core.study.drawing import NOTHING, PLAIN, Drawing, draw_function
+from axis_path.core.study.legend import place_legend
 from axis_path.core.study.level_drawing import draw_map
 from axis_path.core.study.meaning import Kind
 from axis_path.core.study.path_drawing import draw_path, span_words
@@ -109,6 +110,7 @@ class Scene:
         sliders: the parameters with a slider.
         reading: the reading line, None if there is none.
         empty: why nothing is drawn, None if something is.
+        legend: where the legend stands and what it names, None if it is not shown.
         check: points of a function that are shown over its curve, and what they miss.
     """
 
@@ -118,6 +120,7 @@ class Scene:
     sliders: list[dict[str, Any]]
     reading: dict[str, Any] | None
     empty: str | None
+    legend: dict[str, Any] | None = None
     check: dict[str, Any] | None = None
 
     def to_dict(self) -> dict[str, Any]:
@@ -129,6 +132,7 @@ class Scene:
             },
             "axes": self.axes, "rows": self.rows, "sliders": self.sliders,
             "reading": self.reading, "empty": self.empty, "check": self.check,
+            "legend": self.legend,
         }  # fmt: skip
 
 
@@ -161,6 +165,7 @@ def make_scene(state: State, window: Window, *, reading_x: float | None = None) 
         [_slider(d, users) for d in definitions if d.value is not None and not d.aside],
         _reading(x_reading, window),
         _why_empty(definitions, rows),
+        place_legend(rows, window, state.axes.legend_at) if state.axes.legend else None,
     )
 
 

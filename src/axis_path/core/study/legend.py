@@ -1,0 +1,60 @@
+"""Where the legend stands: in the corner that the curves leave freest, or where it was put."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+
+from axis_path.core.draw import Window
+from axis_path.core.draw.pixels import PER_PX
+
+_ROW_PX, _PAD_PX, _SAMPLE_PX, _EDGE_PX = 26, 8, 54, 10
+_LETTER_PX, _LEAST_PX, _MOST_PX = 7.4, 90, 300
+#: Parts of a drawing that a legend should not cover.
+_PARTS = ("pieces", "bands", "dashed")
+
+
+def place_legend(
+    rows: list[dict[str, Any]], window: Window, at: tuple[float, float] | None
+) -> dict[str, Any] | None:
+    """Give the place of the legend in px, with the ids of its rows; None if nothing is drawn.
+
+    Args:
+        rows: the rows of a scene.
+        window: the window.
+        at: where its upper left corner was put, as parts of the width and the height.
+    """
+    shown = [row for row in rows if row["curve"] and row["tone"] is not None]
+    if not shown:
+        return None
+    longest = max(len(row["text"]) for row in shown)
+    width = int(min(max(_SAMPLE_PX + _LETTER_PX * longest, _LEAST_PX), _MOST_PX, window.width))
+    height = 2 * _PAD_PX + _ROW_PX * len(shown)
+    right = max(window.width - width - _EDGE_PX, 0)
+    low = max(window.height - height - _EDGE_PX, 0)
+    if at is not None:
+        x, y = (min(max(part, 0.0), 1.0) for part in at)
+        x, y = min(round(x * window.width), right), min(round(y * window.height), low)
+    else:
+        points = _points(shown)
+        corners = ((right, _EDGE_PX), (_EDGE_PX, _EDGE_PX), (right, low), (_EDGE_PX, low))
+        x, y = min(corners, key=lambda corner: _covered(points, corner, width, height))
+    ids = [row["id"] for row in shown]
+    return {"x": int(x), "y": int(y), "width": width, "height": height, "rows": ids}
+
+
+def _points(rows: list[dict[str, Any]]) -> np.ndarray:
+    flat = [piece for row in rows for part in _PARTS for piece in row["curve"].get(part) or []]
+    flat += [row["curve"]["dots"] for row in rows if row["curve"].get("dots")]
+    if not flat:
+        return np.empty((0, 2))
+    return np.concatenate([np.array(each).reshape(-1, 2) for each in flat]) / PER_PX
+
+
+def _covered(points: np.ndarray, corner: tuple[int, int], width: int, height: int) -> int:
+    """Count the points under a legend that stands in a corner."""
+    x, y = corner
+    inside = (points[:, 0] >= x) & (points[:, 0] <= x + width)
+    inside &= (points[:, 1] >= y) & (points[:, 1] <= y + height)
+    return int(inside.sum())

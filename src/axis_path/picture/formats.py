@@ -1,0 +1,162 @@
+"""Pictures as files, with the study that they were made from inside; and the study back."""
+
+from __future__ import annotations
+
+import base64
+import json
+import re
+import struct
+import zlib
+from dataclasses import dataclass
+from enum import StrEnum
+from functools import cache
+from html import unescape
+from importlib.resources import files
+from typing import Any
+
+import resvg_py
+import svg2pdf_py  # type: ignore[import-untyped]
+
+from axis_path.picture.svg import FONTS, Look, draw_svg
+
+_KEY = "axis-path-study"
+_PNG_HEAD = b"\x89PNG\r\n\x1a\n"
+_IN_SVG = re.compile(r"<metadata>(.*?)</metadata>", re.DOTALL)
+_IN_PDF = re.compile(rb"%axis-path-study ([A-Za-z0-9+/=]+)")
+#: A picture of more pixels is not made.
+LARGEST_PX = 40_000_000
+
+
+class PictureError(Exception):
+    """A picture that cannot be made, or a file without a study; the message is for the student."""
+
+
+class Format(StrEnum):
+    """The formats of pictures."""
+
+    SVG = "svg"
+    PNG = "png"
+    PDF = "pdf"
+
+
+@dataclass(frozen=True, slots=True)
+class Picture:
+    """A file.
+
+    Attributes:
+        data: its bytes.
+        media_type: what it is, for a browser.
+    """
+
+    data: bytes
+    media_type: str
+
+
+_MEDIA = {Format.SVG: "image/svg+xml", Format.PNG: "image/png", Format.PDF: "application/pdf"}
+
+
+def make_picture(
+    scene: dict[str, Any], study: dict[str, Any], form: Format, look: Look, *, scale: float = 1
+) -> Picture:
+    """Make a file of a scene that carries the study along.
+
+    Args:
+        scene: what ``Scene.to_dict`` gives.
+        study: the study in the open format.
+        form: the format.
+        look: how it looks.
+        scale: of a PNG, how many pixels a px of the screen becomes.
+
+    Raises:
+        PictureError: it would be too large.
+    """
+    width, height = scene["window"]["width"], scene["window"]["height"]
+    if width * height * scale**2 > LARGEST_PX:
+        raise PictureError("This picture would be too large; choose a smaller size.")
+    carried = json.dumps(study, ensure_ascii=True)
+    match form:
+        case Format.SVG:
+            data = draw_svg(scene, look, metadata=carried).encode()
+        case Format.PNG:
+            made = resvg_py.svg_to_bytes(
+                svg_string=draw_svg(scene, look), zoom=scale, skip_system_fonts=True,
+                font_files=list(_font_files()),
+            )  # fmt: skip
+            data = _with_text(bytes(made), carried)
+        case Format.PDF:
+            made = svg2pdf_py.svg_to_pdf(draw_svg(scene, look), _font_database())
+            data = (
+                bytes(made)
+                + b"%"
+                + _KEY.encode()
+                + b" "
+                + base64.b64encode(carried.encode())
+                + b"\n"
+            )
+    return Picture(data, _MEDIA[form])
+
+
+@cache
+def _font_files() -> tuple[str, ...]:
+    own = [str(path) for path in sorted(FONTS.glob("*.ttf"))]
+    return (*own, str(files("ziamath") / "fonts" / "STIXTwoMath-Regular.ttf"))
+
+
+@cache
+def _font_database() -> svg2pdf_py.FontDatabase:
+    database = svg2pdf_py.FontDatabase()
+    for path in _font_files():
+        database.load_font_file(path)
+    return database
+
+
+def _with_text(png: bytes, text: str) -> bytes:
+    """Put a text into a PNG, as a compressed chunk before its end.
+
+    Source: *Portable Network Graphics*, W3C Recommendation, section 11.3.4.3 (zTXt).
+    """
+    body = _KEY.encode() + b"\0\0" + zlib.compress(text.encode())
+    chunk = b"zTXt" + body
+    made = struct.pack(">I", len(body)) + chunk + struct.pack(">I", zlib.crc32(chunk))
+    end = png.rindex(b"IEND") - 4
+    return png[:end] + made + png[end:]
+
+
+def study_in(data: bytes) -> Any:  # noqa: ANN401 - whoever reads it checks it
+    """Give the study that a picture, or a file of the open format, carries.
+
+    Raises:
+        PictureError: there is none in it.
+    """
+    try:
+        text = _carried(data)
+        return json.loads(text)
+    except (ValueError, zlib.error, struct.error, UnicodeDecodeError) as err:
+        raise PictureError("There is no Axis Path study in this file.") from err
+
+
+def _carried(data: bytes) -> str:
+    if data.startswith(_PNG_HEAD):
+        return _text_of_png(data)
+    in_pdf = _IN_PDF.search(data)
+    if data.startswith(b"%PDF") and in_pdf:
+        return base64.b64decode(in_pdf[1]).decode()
+    text = data.decode()
+    in_svg = _IN_SVG.search(text)
+    return unescape(in_svg[1]) if in_svg else text
+
+
+def _text_of_png(data: bytes) -> str:
+    at = len(_PNG_HEAD)
+    while at + 12 <= len(data):
+        length, kind = struct.unpack(">I4s", data[at : at + 8])
+        body = data[at + 8 : at + 8 + length]
+        if kind == b"zTXt" and body.startswith(_KEY.encode() + b"\0\0"):
+            unpacked = zlib.decompressobj().decompress(body[len(_KEY) + 2 :], _LARGEST_STUDY)
+            return unpacked.decode()
+        at += 12 + length
+    raise ValueError("no study")
+
+
+#: A study of more bytes is not read.
+_LARGEST_STUDY = 4 * 1024 * 1024

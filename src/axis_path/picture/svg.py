@@ -1,0 +1,320 @@
+"""Draw a scene as SVG, true to the screen: the same places, colours, dashes, flags and labels."""
+
+from __future__ import annotations
+
+import base64
+from collections.abc import Iterator
+from dataclasses import dataclass
+from functools import cache
+from html import escape
+from pathlib import Path
+from typing import Any
+
+from axis_path.picture import palette
+from axis_path.picture.formula import plain_text, typeset_formula
+from axis_path.picture.palette import DASHES, TONES, tone_of
+
+FONTS = Path(__file__).parent / "fonts"
+_FACE = "Atkinson Hyperlegible Next"
+_LINE_PX, _TITLE_PX, _LEGEND_PX = 2.4, 20, 26
+Row = dict[str, Any]
+
+
+@dataclass(frozen=True, slots=True)
+class Look:
+    """How a picture looks.
+
+    Attributes:
+        is_white: whether it stands on white, in place of the screen's paper.
+        with_reading: whether the reading line is drawn.
+    """
+
+    is_white: bool = False
+    with_reading: bool = False
+
+
+@cache
+def _faces() -> str:
+    """Give the text face inside the file, so that the picture needs nothing else."""
+    rules = []
+    for weight in (400, 600):
+        data = (FONTS / f"atkinson-hyperlegible-next-{weight}.ttf").read_bytes()
+        encoded = base64.b64encode(data).decode()
+        rules.append(
+            f'@font-face{{font-family:"{_FACE}";font-weight:{weight};'
+            f'src:url("data:font/ttf;base64,{encoded}") format("truetype")}}'
+        )
+    return "".join(rules)
+
+
+def draw_svg(scene: dict[str, Any], look: Look | None = None, *, metadata: str = "") -> str:
+    """Draw a scene.
+
+    Args:
+        scene: what ``Scene.to_dict`` gives.
+        look: how it looks.
+        metadata: a text that the file carries along.
+    """
+    look = look or Look()
+    width, height = scene["window"]["width"], scene["window"]["height"]
+    paper = palette.WHITE if look.is_white else palette.PAPER
+    parts = [
+        f'<svg xmlns="http://www.w3.org/2000/svg" width="{width}" height="{height}" '
+        f'viewBox="0 0 {width} {height}" font-family="\'{_FACE}\', sans-serif" font-size="13">',
+        f"<metadata>{escape(metadata)}</metadata>" if metadata else "",
+        f"<style>{_faces()}</style>",
+        f'<clipPath id="frame"><rect width="{width}" height="{height}"/></clipPath>',
+        f'<g clip-path="url(#frame)"><rect width="{width}" height="{height}" fill="{paper}"/>',
+        *_grid(scene["axes"], width, height),
+        *(part for row in scene["rows"] if row["curve"] for part in _fills(row)),
+        *(part for row in scene["rows"] if row["curve"] for part in _lines(row)),
+        *_labels(scene["axes"], width, height, paper),
+        *(part for row in scene["rows"] if row["curve"] for part in _marks(row, paper)),
+        *_check(scene.get("check")),
+        *(_reading(scene, height) if look.with_reading else ()),
+        *_title(scene["axes"]["title"], width, paper),
+        *_legend(scene, paper),
+        "</g></svg>",
+    ]
+    return "".join(parts)
+
+
+def _points(flat: list[int]) -> Iterator[str]:
+    return (f"{flat[k] / 10:g} {flat[k + 1] / 10:g}" for k in range(0, len(flat), 2))
+
+
+def _path(pieces: list[list[int]], *, closed: bool = False) -> str:
+    end = "Z" if closed else ""
+    return "".join(f"M{'L'.join(_points(piece))}{end}" for piece in pieces if piece)
+
+
+def _line(x1: float, y1: float, x2: float, y2: float, colour: str, width: float = 1) -> str:
+    return (
+        f'<path d="M{x1:g} {y1:g}L{x2:g} {y2:g}" stroke="{colour}" stroke-width="{width:g}" '
+        'fill="none"/>'
+    )
+
+
+def _text(
+    x: float, y: float, text: str, *, colour: str, anchor: str = "middle", more: str = ""
+) -> str:
+    return (
+        f'<text x="{x:g}" y="{y:g}" fill="{colour}" text-anchor="{anchor}"{more}>'
+        f"{escape(text)}</text>"
+    )
+
+
+def _halo(paper: str, width: float = 4) -> str:
+    return (
+        f' paint-order="stroke" stroke="{paper}" stroke-width="{width:g}" stroke-linejoin="round"'
+    )
+
+
+def _grid(axes: dict[str, Any], width: int, height: int) -> Iterator[str]:
+    if axes["grid"] == "fine":
+        for name, colour in (("finer", palette.GRID_FAINT),):
+            yield from (_line(x / 10, 0, x / 10, height, colour) for x in axes["x"][name])
+            yield from (_line(0, y / 10, width, y / 10, colour) for y in axes["y"][name])
+    if axes["grid"] in ("fine", "coarse"):
+        yield from (_line(x / 10, 0, x / 10, height, palette.GRID) for x in axes["x"]["places"])
+        yield from (_line(0, y / 10, width, y / 10, palette.GRID) for y in axes["y"]["places"])
+    if axes["polar"]:
+        yield from _polar(axes["polar"])
+    if axes["at_edge"]:
+        yield _line(0.5, 0, 0.5, height, palette.INK, 1.4)
+        yield _line(0, height - 0.5, width, height - 0.5, palette.INK, 1.4)
+    if axes["y_axis"] is not None:
+        yield _line(axes["y_axis"] / 10, 0, axes["y_axis"] / 10, height, palette.INK, 1.4)
+    if axes["x_axis"] is not None:
+        yield _line(0, axes["x_axis"] / 10, width, axes["x_axis"] / 10, palette.INK, 1.4)
+
+
+def _polar(grid: dict[str, Any]) -> Iterator[str]:
+    x, y = grid["x"] / 10, grid["y"] / 10
+    for circle in grid["circles"]:
+        yield (
+            f'<ellipse cx="{x:g}" cy="{y:g}" rx="{circle["rx"] / 10:g}" ry="{circle["ry"] / 10:g}" '
+            f'fill="none" stroke="{palette.GRID}"/>'
+        )
+    for spoke in grid["spokes"]:
+        colour = palette.GRID if spoke["text"] else palette.GRID_FAINT
+        yield _line(x, y, spoke["x"] / 10, spoke["y"] / 10, colour)
+
+
+def _labels(axes: dict[str, Any], width: int, height: int, paper: str) -> Iterator[str]:
+    more = _halo(paper)
+    x_axis = height - 21 if axes["x_axis"] is None else axes["x_axis"] / 10
+    y_axis = 0 if axes["y_axis"] is None else axes["y_axis"] / 10
+    y = min(max(x_axis + 15, 14), height - 6)
+    for place, label in zip(axes["x"]["places"], axes["x"]["labels"], strict=True):
+        half = 3.6 * len(label) + 2
+        if label == "0" and place > 200:
+            yield _text(place / 10 - 5, y, label, colour=palette.INK_SOFT, anchor="end", more=more)
+        else:
+            x = min(max(place / 10, half), width - half)
+            yield _text(x, y, label, colour=palette.INK_SOFT, more=more)
+    x = min(max(y_axis - 6, 34), width - 6)
+    for place, label in zip(axes["y"]["places"], axes["y"]["labels"], strict=True):
+        if label != "0" and 22 < place / 10 < height - 8:
+            yield _text(x, place / 10 + 4, label, colour=palette.INK_SOFT, anchor="end", more=more)
+    for spoke in (axes["polar"] or {"spokes": []})["spokes"]:
+        if spoke["label"]:
+            a, b = (each / 10 for each in spoke["label"])
+            yield _text(a, b + 4, spoke["text"], colour=palette.INK_SOFT, more=more)
+    name_y = min(max((height - 14 if axes["x_axis"] is None else x_axis) - 7, 16), height - 12)
+    yield _name(axes["x"]["name"], width - 8, name_y, palette.INK, anchor="end")
+    below = _TITLE_PX * len(axes["title"]) + 8 if axes["title"] else 0
+    yield _name(axes["y"]["name"], max(y_axis + 8, 8), 16 + below, palette.INK)
+
+
+def _name(
+    name: str, x: float, y: float, colour: str, *, anchor: str = "start", size: float = 16
+) -> str:
+    """Write a name as a formula, slanted as a variable is."""
+    made = typeset_formula(f"<mi>{escape(name)}</mi>", size, colour) if name else None
+    if made is None:
+        return _text(x, y, name, colour=colour, anchor=anchor, more=' font-style="italic"')
+    shift = {
+        "start": made.left,
+        "end": made.left - made.width,
+        "middle": made.left - made.width / 2,
+    }
+    return f'<g transform="translate({x + shift[anchor]:g} {y:g})">{made.body}</g>'
+
+
+def _fills(row: Row) -> Iterator[str]:
+    curve, colour = row["curve"], TONES[tone_of(row)]
+    if curve.get("fills"):
+        yield (
+            f'<path d="{_path(curve["fills"], closed=True)}" fill="{colour}" fill-opacity="0.16" '
+            'fill-rule="evenodd"/>'
+        )
+    levels = curve.get("levels") or []
+    for k, level in enumerate(levels):
+        shade = 0.04 + 0.42 * k / max(len(levels) - 1, 1)
+        yield (
+            f'<path d="{_path(level["fills"], closed=True)}" fill="{colour}" '
+            f'fill-opacity="{shade:.3f}" fill-rule="evenodd"/>'
+        )
+    dense = curve.get("dense") or []
+    for k in range(0, len(dense), 4):
+        x, y, width, height = (each / 10 for each in dense[k : k + 4])
+        yield (
+            f'<rect x="{x:g}" y="{y:g}" width="{width:g}" height="{height:g}" fill="{colour}" '
+            'fill-opacity="0.4"/>'
+        )
+    if curve["bands"]:
+        yield f'<path d="{_path(curve["bands"], closed=True)}" fill="{colour}" fill-opacity="0.4"/>'
+
+
+def _lines(row: Row) -> Iterator[str]:
+    curve, tone = row["curve"], tone_of(row)
+    levels = [line for level in curve.get("levels") or [] for line in level["lines"]]
+    dashes: tuple[float, ...] = () if row["kind"] == "region" else DASHES[tone]
+    parts: tuple[tuple[list[list[int]], float, tuple[float, ...]], ...] = (
+        (levels, 1.3, ()),
+        (curve.get("dashed") or [], 1.6, (5.0, 5.0)),
+        (curve["pieces"], _LINE_PX, dashes),
+    )
+    for pieces, width, pattern in parts:
+        if pieces:
+            yield (
+                f'<path d="{_path(pieces)}" fill="none" stroke="{TONES[tone]}" '
+                f'stroke-width="{width:g}" stroke-linejoin="round"{_dash(pattern)}/>'
+            )
+
+
+def _dash(pattern: tuple[float, ...]) -> str:
+    lengths = " ".join(f"{each:g}" for each in pattern)
+    return f' stroke-dasharray="{lengths}"' if pattern else ""
+
+
+def _marks(row: Row, paper: str) -> Iterator[str]:
+    curve, colour = row["curve"], TONES[tone_of(row)]
+    for end in curve["ends"]:
+        fill = colour if end["closed"] else paper
+        yield (
+            f'<circle cx="{end["x"] / 10:g}" cy="{end["y"] / 10:g}" r="4.5" fill="{fill}" '
+            f'stroke="{colour}" stroke-width="2"/>'
+        )
+    dots = curve.get("dots") or []
+    radius = 1.2 if len(dots) > 160 else 3 if len(dots) > 2 else 4.5
+    for k in range(0, len(dots), 2):
+        yield (
+            f'<circle cx="{dots[k] / 10:g}" cy="{dots[k + 1] / 10:g}" r="{radius:g}" '
+            f'fill="{colour}"/>'
+        )
+    for level in curve.get("levels") or []:
+        for label in level["labels"]:
+            x, y = label["x"] / 10, label["y"] / 10
+            turn = f' transform="rotate({label["angle"]:g} {x:g} {y:g})"{_halo(paper, 3)}'
+            yield _text(x, y + 4, level["text"], colour=colour, more=turn)
+    flag = row["flag"]
+    if flag:
+        yield (
+            f'<rect x="{flag["x"]}" y="{flag["y"]}" width="{flag["width"]}" height="18" rx="2" '
+            f'fill="{colour}"/>'
+        )
+        middle = flag["x"] + flag["width"] / 2
+        yield _name(row["name"] or "", middle, flag["y"] + 13, paper, anchor="middle", size=14)
+
+
+def _check(check: dict[str, Any] | None) -> Iterator[str]:
+    points = (check or {}).get("points") or []
+    if points:
+        yield (
+            f'<path d="{_path([points])}" fill="none" stroke="{palette.AMBER_DEEP}" '
+            'stroke-width="1.8"/>'
+        )
+    for k in range(0, len(points), 2):
+        yield (
+            f'<rect x="{points[k] / 10 - 3.5:g}" y="{points[k + 1] / 10 - 3.5:g}" width="7" '
+            f'height="7" fill="{palette.AMBER}" stroke="{palette.INK}"/>'
+        )
+
+
+def _reading(scene: dict[str, Any], height: int) -> Iterator[str]:
+    reading = scene["reading"]
+    if reading:
+        x = reading["x"] / 10
+        yield _line(x, 0, x, height, palette.AMBER, 2)
+        yield _text(x, 17, reading["text"], colour=palette.INK)
+
+
+def _title(lines: list[str], width: int, paper: str) -> Iterator[str]:
+    for k, line in enumerate(lines):
+        more = f' font-weight="600" font-size="16"{_halo(paper)}'
+        yield _text(width / 2, 24 + _TITLE_PX * k, line, colour=palette.INK, more=more)
+
+
+def _legend(scene: dict[str, Any], paper: str) -> Iterator[str]:
+    """Draw the legend where the screen has it: a sample of each stroke, and its formula."""
+    legend = scene.get("legend")
+    if not legend:
+        return
+    rows = {row["id"]: row for row in scene["rows"]}
+    x, y = legend["x"], legend["y"]
+    yield (
+        f'<rect x="{x}" y="{y}" width="{legend["width"]}" height="{legend["height"]}" rx="2" '
+        f'fill="{paper}" fill-opacity="0.92" stroke="{palette.GRID}"/>'
+    )
+    for k, line in enumerate(legend["rows"]):
+        row = rows[line]
+        colour, dashes = TONES[tone_of(row)], DASHES[tone_of(row)]
+        middle = y + 8 + _LEGEND_PX * (k + 0.5)
+        yield (
+            f'<path d="M{x + 10} {middle:g}h26" stroke="{colour}" stroke-width="{_LINE_PX}" '
+            f'fill="none"{_dash(dashes)}/>'
+        )
+        made = typeset_formula(row["mathml"], 15, palette.INK) if row["mathml"] else None
+        if made is None:
+            text = plain_text(row["mathml"]) or row["text"]
+            yield _text(x + 46, middle + 4, text, colour=palette.INK, anchor="start")
+        else:
+            # A tall formula is made smaller, so that the lines keep apart.
+            scale = min(1.0, (_LEGEND_PX - 2) / made.height, (legend["width"] - 54) / made.width)
+            down = middle + scale * (made.top - made.height / 2)
+            yield (
+                f'<g transform="translate({x + 46 + scale * made.left:g} {down:g}) '
+                f'scale({scale:g})">{made.body}</g>'
+            )
