@@ -16,7 +16,7 @@ from axis_path.picture.palette import DASHES, TONES, tone_of
 
 FONTS = Path(__file__).parent / "fonts"
 _FACE = "Atkinson Hyperlegible Next"
-_LINE_PX, _TITLE_PX, _LEGEND_PX = 2.4, 20, 26
+_LINE_PX, _TITLE_PX = 2.4, 20
 Row = dict[str, Any]
 
 
@@ -301,7 +301,7 @@ def _legend(scene: dict[str, Any], paper: str) -> Iterator[str]:
     for k, line in enumerate(legend["rows"]):
         row = rows[line]
         colour, dashes = TONES[tone_of(row)], DASHES[tone_of(row)]
-        middle = y + 8 + _LEGEND_PX * (k + 0.5)
+        middle = y + 6 + legend["row"] * (k + 0.5)
         yield (
             f'<path d="M{x + 10} {middle:g}h26" stroke="{colour}" stroke-width="{_LINE_PX}" '
             f'fill="none"{_dash(dashes)}/>'
@@ -312,7 +312,7 @@ def _legend(scene: dict[str, Any], paper: str) -> Iterator[str]:
             yield _text(x + 46, middle + 4, text, colour=palette.INK, anchor="start")
         else:
             # A tall formula is made smaller, so that the lines keep apart.
-            scale = min(1.0, (_LEGEND_PX - 2) / made.height, (legend["width"] - 54) / made.width)
+            scale = min(1.0, (legend["row"] - 2) / made.height, (legend["width"] - 54) / made.width)
             down = middle + scale * (made.top - made.height / 2)
             yield (
                 f'<g transform="translate({x + 46 + scale * made.left:g} {down:g}) '

@@ -11,6 +11,7 @@ from werkzeug.exceptions import HTTPException
 
 from axis_path.core.errors import LimitError, MathError
 from axis_path.core.study import problem_dict
+from axis_path.picture import PictureError
 from axis_path.store import StaleVersionError, StudyMissingError
 from axis_path.web.answers import json_answer
 
@@ -26,6 +27,7 @@ _SENTENCES = {
 def register(app: Flask) -> None:
     """Register the answers to errors."""
     app.register_error_handler(MathError, _math_error)
+    app.register_error_handler(PictureError, _picture)
     app.register_error_handler(StudyMissingError, _missing)
     app.register_error_handler(StaleVersionError, _stale)
     app.register_error_handler(CSRFError, _token)
@@ -42,6 +44,10 @@ def _answer(status: int, code: str, message: str, **more: object):  # noqa: ANN2
 def _math_error(error: MathError):  # noqa: ANN202
     status = 413 if isinstance(error, LimitError) else 400
     return _answer(status, **problem_dict(error))
+
+
+def _picture(error: PictureError):  # noqa: ANN202
+    return _answer(400, "picture", str(error))
 
 
 def _missing(error: StudyMissingError):  # noqa: ANN202

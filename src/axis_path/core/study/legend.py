@@ -9,7 +9,7 @@ import numpy as np
 from axis_path.core.draw import Window
 from axis_path.core.draw.pixels import PER_PX
 
-_ROW_PX, _PAD_PX, _SAMPLE_PX, _EDGE_PX = 26, 8, 54, 10
+_ROW_PX, _PAD_PX, _SAMPLE_PX, _EDGE_PX = 36, 6, 58, 10
 _LETTER_PX, _LEAST_PX, _MOST_PX = 7.4, 90, 300
 #: Parts of a drawing that a legend should not cover.
 _PARTS = ("pieces", "bands", "dashed")
@@ -41,7 +41,9 @@ def place_legend(
         corners = ((right, _EDGE_PX), (_EDGE_PX, _EDGE_PX), (right, low), (_EDGE_PX, low))
         x, y = min(corners, key=lambda corner: _covered(points, corner, width, height))
     ids = [row["id"] for row in shown]
-    return {"x": int(x), "y": int(y), "width": width, "height": height, "rows": ids}
+    return {
+        "x": int(x), "y": int(y), "width": width, "height": height, "row": _ROW_PX, "rows": ids,
+    }  # fmt: skip
 
 
 def _points(rows: list[dict[str, Any]]) -> np.ndarray:

@@ -83,6 +83,7 @@ def mark_dict(finding: Finding, window: Window) -> dict[str, Any]:
     place = np.array([finding.x])
     return {
         "x": int(tenths_across(place, window)[0]),
+        "value": finding.x,
         "text": finding.exact or finding.text,
         "short": _short(finding),
         "kind": finding.kind.value,

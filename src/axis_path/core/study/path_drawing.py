@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 import math
+from fractions import Fraction
 from typing import Any
 
 import numpy as np
 
+from axis_path.core.arithmetic import Ball, ball, precision
 from axis_path.core.draw import Curve, Labels, Window, make_ticks, sample_path
 from axis_path.core.draw.pixels import (
     clipped_tenths,
@@ -15,17 +17,20 @@ from axis_path.core.draw.pixels import (
     tenths_down,
 )
 from axis_path.core.errors import StoppedError
-from axis_path.core.evaluate import RealPath
+from axis_path.core.evaluate import RealFunction, RealPath, decimal_text
 from axis_path.core.language import GREEK
 from axis_path.core.language.tree import AngleUnit
 from axis_path.core.patience import calculation
+from axis_path.core.study.domains import round_to
 from axis_path.core.study.drawing import Drawing, kept, key_of, stopped
 from axis_path.core.study.lane import end_text, make_lane
+from axis_path.core.study.sliders import written_number
 
 #: The scale of a lane goes on beyond the ends by this part of the span.
 _BEYOND = 0.06
 #: Lane scales have fewer ticks than axes.
 _TICK_PX = 2
+_READING_DIGITS = 5
 #: Ends nearer to one another than this, in px, are one place: the curve is closed.
 _SAME_PX = 0.5
 
@@ -53,6 +58,61 @@ def _drawn(path: RealPath, window: Window, unit: AngleUnit, *, is_hidden: bool) 
         "note": _note(path, curve) if pieces else "",
     }
     return Drawing(data, last_visible_point(curve, window))
+
+
+def nearest_on(path: RealPath, at: tuple[float, float], window: Window) -> dict[str, Any] | None:
+    """Give the point of a path nearest to a place, with its parameter; None if none is drawn.
+
+    Args:
+        path: it is read at parameters that a person would write, near enough for the eye.
+        at: the place in axis units.
+        window: what part of the plane is seen.
+    """
+    curve = sample_path(path, window)
+    if curve.is_empty:
+        return None
+    place = np.array([window.across(np.array(at[0])), window.down(np.array(at[1]))])
+    best, t = math.inf, path.low.near
+    for piece, ts in zip(curve.pieces, curve.parameters, strict=True):
+        px = np.column_stack([window.across(piece[:, 0]), window.down(piece[:, 1])])
+        step = np.diff(px, axis=0)
+        length = np.maximum((step**2).sum(axis=1), 1e-12)
+        part = np.clip(((place - px[:-1]) * step).sum(axis=1) / length, 0, 1)
+        away = np.hypot(*(px[:-1] + part[:, None] * step - place).T)
+        k = int(np.argmin(away))
+        if away[k] < best:
+            best, t = float(away[k]), float(ts[k] + part[k] * (ts[k + 1] - ts[k]))
+    return _read_at(path, t, window)
+
+
+def _read_at(path: RealPath, t: float, window: Window) -> dict[str, Any]:
+    span = path.high.near - path.low.near
+    rounded = round_to(t, span / (2 * window.width))
+    inside = min(max(rounded, Fraction(path.low.near)), Fraction(path.high.near))
+
+    def coordinate(function: RealFunction) -> str:
+        def at_bits(bits: int) -> Ball:
+            with precision(bits):
+                return function.prove(ball.from_fraction(inside))
+
+        return decimal_text(at_bits, _READING_DIGITS)
+
+    x, y = path.points(np.array([float(inside)]))[0]
+    texts = coordinate(path.x), coordinate(path.y)
+    is_known = all(texts) and math.isfinite(x) and math.isfinite(y)
+    name = GREEK.get(path.variable, path.variable)
+    point = f"({texts[0]}, {texts[1]})" if is_known else "undefined"
+    return {
+        "text": f"{name} = {_short(inside)}: {point}",
+        "reason": "the point nearest to the pointer",
+        "x": int(tenths_across(np.array([x]), window)[0]) if is_known else None,
+        "y": int(tenths_down(np.array([y]), window)[0]) if is_known else None,
+    }
+
+
+def _short(value: Fraction) -> str:
+    text = written_number(value).replace("-", "−")
+    return text if len(text) <= 8 else f"{float(value):.5g}".replace("-", "−")
 
 
 def span_words(path: RealPath) -> str:

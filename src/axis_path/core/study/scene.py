@@ -36,7 +36,7 @@ from axis_path.core.study.drawing import NOTHING, PLAIN, Drawing, draw_function
 from axis_path.core.study.legend import place_legend
 from axis_path.core.study.level_drawing import draw_map
 from axis_path.core.study.meaning import Kind
-from axis_path.core.study.path_drawing import draw_path, span_words
+from axis_path.core.study.path_drawing import draw_path, nearest_on, span_words
 from axis_path.core.study.point_drawing import draw_points
 from axis_path.core.study.relation_drawing import draw_equation
 from axis_path.core.study.sliders import written_number
@@ -279,21 +279,25 @@ def _read_off(function: RealFunction, x: Fraction, window: Window) -> dict[str, 
     }
 
 
-def make_readings(state: State, window: Window, reading_x: float) -> dict[str, Any]:
+def make_readings(
+    state: State, window: Window, reading_x: float, pointer_y: float | None = None
+) -> dict[str, Any]:
     """Give the reading line alone, with the value of every function at it.
 
     Args:
         state: the study in one state.
         window: what part of the plane is seen.
         reading_x: where the reading line stands, in axis units.
+        pointer_y: how high the pointer is; paths are read at their point nearest to it.
     """
     x = round_to_px(reading_x, window)
-    return {
-        "reading": _reading(x, window),
-        "values": {
-            str(id_): _reading_of(function, x, window) for id_, function in state.functions.items()
-        },
+    values: dict[str, dict[str, Any] | None] = {
+        str(id_): _reading_of(f, x, window) for id_, f in state.functions.items()
     }
+    if pointer_y is not None:
+        at = (reading_x, pointer_y)
+        values |= {str(id_): nearest_on(path, at, window) for id_, path in state.paths.items()}
+    return {"reading": _reading(x, window), "values": values}
 
 
 def _variable(definitions: list[Definition]) -> str:

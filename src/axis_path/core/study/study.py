@@ -364,9 +364,17 @@ class Study(Notebook):
         made = make_scene(state, window, reading_x=reading_x)
         return made if self.check is None else replace(made, check=self._check(state, window))
 
-    def readings(self, window: Window, reading_x: float) -> dict[str, Any]:
-        """Give the reading line alone, with every function's value there, as plain data."""
-        return make_readings(self._state, window, reading_x)
+    def readings(
+        self, window: Window, reading_x: float, pointer_y: float | None = None
+    ) -> dict[str, Any]:
+        """Give the reading line alone, with every function's value there, as plain data.
+
+        Args:
+            window: what part of the plane is seen.
+            reading_x: where the line stands.
+            pointer_y: how high the pointer is; paths are read at their point nearest to it.
+        """
+        return make_readings(self._state, window, reading_x, pointer_y)
 
     @cached_property
     def _state(self) -> State:

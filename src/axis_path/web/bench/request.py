@@ -26,6 +26,7 @@ class BenchRequest:
         version: the version that the page shows.
         study: a copy of it with the drafts carried out: what the hand is doing right now.
         reading_x: where the reading line stands, in axis units.
+        pointer_y: how high the pointer is, None if it is not on the plane.
         given: everything that was sent.
     """
 
@@ -33,6 +34,7 @@ class BenchRequest:
     study: Study
     window: Window
     reading_x: float | None
+    pointer_y: float | None
     given: dict[str, Any]
 
 
@@ -55,7 +57,8 @@ def read_request(study_id: uuid.UUID) -> BenchRequest:
         raise BadRequest
     for draft in drafts:
         apply_command(study, draft, window)
-    return BenchRequest(version, study, window, _number(given.get("reading")), given)
+    reading, pointer = (_number(given.get(name)) for name in ("reading", "pointer_y"))
+    return BenchRequest(version, study, window, reading, pointer, given)
 
 
 def _number(value: object) -> float | None:

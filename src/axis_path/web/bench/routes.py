@@ -3,6 +3,7 @@
 from flask import Blueprint
 
 from axis_path.web.bench import views
+from axis_path.web.bench.pictures import picture
 from axis_path.web.patience import with_patience
 
 blueprint = Blueprint(
@@ -17,3 +18,4 @@ for _name in (
 ):  # fmt: skip
     _view = with_patience(getattr(views, _name))
     blueprint.add_url_rule(f"/{_name}", _name, _view, methods=["POST"])
+blueprint.add_url_rule("/picture", "picture", with_patience(picture), methods=["POST"])

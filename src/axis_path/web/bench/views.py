@@ -67,7 +67,7 @@ def reading(study_id: uuid.UUID) -> Response:
     asked = read_request(study_id)
     if asked.reading_x is None:
         raise BadRequest
-    readings = asked.study.readings(asked.window, asked.reading_x)
+    readings = asked.study.readings(asked.window, asked.reading_x, asked.pointer_y)
     return json_answer({"version": asked.version, **readings})
 
 
@@ -123,6 +123,8 @@ def window(study_id: uuid.UUID) -> Response:
     asked = read_request(study_id)
     how = asked.given.get("how")
     present = asked.window
+    if how == "reading":
+        return json_answer({"x": _typed_number(asked, asked.given.get("text"))})
     if how == "home":
         chosen = home(present.width, present.height)
     elif how == "frame":
@@ -136,6 +138,16 @@ def window(study_id: uuid.UUID) -> Response:
     else:
         raise BadRequest
     return json_answer({"window": {"x": chosen.x, "y": chosen.y}})
+
+
+def _typed_number(asked: BenchRequest, text: object) -> float:
+    """Give a typed place, such as ``2pi``."""
+    if not isinstance(text, str) or not text.strip():
+        raise WindowError("The reading line needs a number to stand at.")
+    found = asked.study.evaluate(text)
+    if found.reason or not isinstance(found.value, float):
+        raise WindowError(f"`{text}` has no value: {found.reason or 'it is no single number'}.")
+    return found.value
 
 
 def _typed_window(asked: BenchRequest) -> Window:

@@ -5,9 +5,11 @@ from __future__ import annotations
 import uuid
 
 from flask import flash, redirect, render_template, request, url_for
+from werkzeug.exceptions import BadRequest
 from werkzeug.wrappers import Response
 
-from axis_path.core import Study
+from axis_path.core import MathError, Study
+from axis_path.picture import PictureError, study_in
 from axis_path.store import (
     create_study,
     delete_study,
@@ -18,6 +20,7 @@ from axis_path.store import (
     restore_study,
 )
 from axis_path.web.answers import json_answer
+from axis_path.web.bench.request import read_window
 from axis_path.web.state import database
 from axis_path.web.studies.forms import TitleForm
 
@@ -37,6 +40,32 @@ def create() -> Response:
     with database() as session:
         study_id = create_study(session, NEW_TITLE, Study().to_dict())
     return redirect(url_for("bench.show", study_id=study_id))
+
+
+def open_file() -> Response:
+    """Make a study from a picture, or from a file of the open study format."""
+    given = request.files.get("file")
+    try:
+        found = study_in(given.read() if given is not None else b"")
+        study = Study.from_dict(found)
+    except (PictureError, MathError) as err:
+        message = err.message if isinstance(err, MathError) else str(err)
+        flash(f"The file could not be opened. {message}", "problem")
+        return redirect(url_for("studies.index"))
+    title = found.get("title")
+    title = title.strip()[:200] if isinstance(title, str) and title.strip() else NEW_TITLE
+    view = {"window": found["window"]} if _is_window(found.get("window")) else {}
+    with database() as session:
+        study_id = create_study(session, title, study.to_dict(), view)
+    return redirect(url_for("bench.show", study_id=study_id))
+
+
+def _is_window(given: object) -> bool:
+    try:
+        read_window({"width": 660, "height": 430, **given} if isinstance(given, dict) else given)
+    except (BadRequest, MathError):
+        return False
+    return isinstance(given, dict) and set(given) == {"x", "y"}
 
 
 def rename(study_id: uuid.UUID) -> Response:

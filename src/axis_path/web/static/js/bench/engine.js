@@ -24,6 +24,8 @@ export class Engine {
     this.version = initial.version;
     this.window = initial.view.window;
     this.reading = initial.view.reading ?? null;
+    /** @type {number | null} */
+    this.pointerY = null;
     this.size = { width: 0, height: 0 };
     /** @type {any[]} */
     this.drafts = [];
@@ -80,7 +82,7 @@ export class Engine {
     this.scenes.ask(() => {
       const part = this.isLookNeeded || !this.scene ? "scene" : "reading";
       this.isLookNeeded = false;
-      return this.body({ part });
+      return this.body(part === "reading" && this.pointerY !== null ? { part, pointer_y: this.pointerY } : { part });
     });
   }
 
@@ -139,9 +141,13 @@ export class Engine {
     for (const watcher of this.watchers) watcher.ask();
   }
 
-  /** Move the reading line. @param {number} x in axis units */
-  read(x) {
+  /**
+   * Move the reading line.
+   * @param {number} x in axis units @param {number | null} [pointerY] how high the pointer is.
+   */
+  read(x, pointerY = null) {
     this.reading = x;
+    this.pointerY = pointerY;
     this.ask();
     this.keepViewSoon();
   }
@@ -285,6 +291,17 @@ export class Engine {
     const body = { window: { ...this.window, ...this.size }, reading: this.reading, tab, folded };
     if (!this.size.width) return;
     await post(`${this.path}/view`, body, options).catch((error) => this.complain(error));
+  }
+
+  /** Put the reading line to a typed place. @param {string} text */
+  async askReading(text) {
+    const answer = await post(`${this.path}/window`, this.body({ how: "reading", text }));
+    const [low, high] = this.window.x;
+    if (answer.x < low || answer.x > high) {
+      const half = (high - low) / 2;
+      this.setWindow({ ...this.window, x: [answer.x - half, answer.x + half] });
+    }
+    this.read(answer.x);
   }
 
   /** Ask for another window: home, framed, or from typed bounds. */

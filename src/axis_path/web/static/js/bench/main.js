@@ -10,6 +10,8 @@ import { exactForms } from "./exact.component.js";
 import { findingCard, findings } from "./findings.component.js";
 import { lane } from "./lane.component.js";
 import { panel } from "./panel.component.js";
+import { legend } from "./legend.component.js";
+import { pictureBox } from "./picture.component.js";
 import { plane } from "./plane.component.js";
 import { reference, referenceEntry } from "./reference.component.js";
 import { newRow, row, rows } from "./rows.component.js";
@@ -25,7 +27,7 @@ const initial = JSON.parse(document.getElementById("bench-state")?.textContent ?
 Alpine.store("bench", makeStore(initial));
 const engine = new Engine(Alpine.store("bench"), initial);
 const components = {
-  axesBox, bench, title, exactForms, findings, findingCard, lane, panel, plane, newRow, reference, referenceEntry, row, rows, slider, values,
+  axesBox, bench, title, exactForms, findings, findingCard, lane, legend, panel, pictureBox, plane, newRow, reference, referenceEntry, row, rows, slider, values,
   samplingCheck, windowBox, working, workingLine,
 };
 for (const [name, make] of Object.entries(components)) Alpine.data(name, make(engine));

@@ -238,7 +238,9 @@ function readingMarks(scene, shift, size) {
   const parts = [];
   for (const row of scene.rows) {
     if (row.curve && row.reading?.y !== null && row.reading?.y !== undefined) {
-      parts.push(svg("circle", { class: "reading-dot", cx: x, cy: down(shift, row.reading.y), r: 4 }));
+      // A path is read at its own place, a function on the line.
+      const cx = row.reading.x === undefined ? x : across(shift, row.reading.x);
+      parts.push(svg("circle", { class: "reading-dot", cx, cy: down(shift, row.reading.y), r: 4 }));
     }
   }
   const text = scene.reading.text;

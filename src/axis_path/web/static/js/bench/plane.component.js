@@ -9,6 +9,8 @@ const WHEEL_STEP = 1.0015;
 const MOVE_PX = 40;
 /** A pointer that moved less than this clicked. */
 const STILL_PX = 3;
+/** A mark this near to the pointer is caught. */
+const CATCH_PX = 7;
 /** An axis is held within so many px of its line. */
 const AXIS_PX = 11;
 /** Nearer to the place that stays, an axis cannot be held: it would run away. */
@@ -141,7 +143,7 @@ export const plane = (engine) => () => ({
     const now = this.place(event);
     if (!before) {
       this.$refs.surface.dataset.axis = this.axisAt(now)?.name ?? "";
-      if (event.pointerType !== "touch") engine.read(abscissa(engine.window, engine.size.width, now.x));
+      if (event.pointerType !== "touch") this.readAt(now);
       return;
     }
     const others = [...this.pointers].filter(([id]) => id !== event.pointerId);
@@ -167,12 +169,32 @@ export const plane = (engine) => () => ({
   up(event) {
     if (this.box) this.dropBox(event.type === "pointerup");
     else if (this.pointers.has(event.pointerId) && this.travelled < STILL_PX) {
-      engine.read(abscissa(engine.window, engine.size.width, this.place(event).x));
+      this.readAt(this.place(event));
     }
     this.axis = null;
     this.pointers.delete(event.pointerId);
     this.$refs.surface.classList.remove("is-held");
     engine.changed();
+  },
+  /** Read where the pointer is; a mark that is near is caught, and named. */
+  readAt(at) {
+    const caught = this.markNear(at);
+    this.$store.bench.caught = caught ? `${caught.row.name} = 0 at ${caught.row.variable} = ${caught.mark.text}` : "";
+    const { window, size } = engine;
+    const x = caught ? caught.mark.value : abscissa(window, size.width, at.x);
+    engine.read(x, window.y[1] - (at.y / size.height) * (window.y[1] - window.y[0]));
+  },
+  markNear(at) {
+    const { rows, axes } = engine.scene ?? { rows: [] };
+    if (!axes || axes.x_axis === null || Math.abs(at.y - axes.x_axis / 10) > CATCH_PX) return null;
+    let best = null;
+    for (const row of rows) {
+      for (const mark of (row.curve && row.lane?.marks) ?? []) {
+        const away = Math.abs(mark.x / 10 - at.x);
+        if (away <= CATCH_PX && (!best || away < best.away)) best = { away, row, mark };
+      }
+    }
+    return best;
   },
   pinch(before, now, other) {
     const distance = (point) => Math.hypot(point.x - other.x, point.y - other.y);

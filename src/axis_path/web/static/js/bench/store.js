@@ -54,6 +54,10 @@ export function makeStore(initial) {
     /** What happened, where everyone should see it; until the next change. */
     notice: "",
     isReady: false,
+    /** Where the legend stands, if it is shown. @type {any} */
+    legend: null,
+    /** The mark that the pointer has caught, in words. */
+    caught: "",
     /** The sampling check that is shown. @type {any} */
     check: null,
     /** Whether the next drag on the plane draws a box to zoom into. */
@@ -109,7 +113,7 @@ export function makeStore(initial) {
       updateList(this.sliders, scene.sliders.map(shownSlider));
       update(this, {
         reading: scene.reading, empty: scene.empty, unit: scene.unit, table: scene.table, isReady: true,
-        check: scene.check, axes: scene.axes_spec, axesNote: scene.axes.note,
+        check: scene.check, legend: scene.legend, axes: scene.axes_spec, axesNote: scene.axes.note,
       });
     },
     takeHistory({ undo, redo }) {

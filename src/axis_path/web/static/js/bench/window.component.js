@@ -9,6 +9,7 @@ export const windowBox = (engine) => () => ({
   xHigh: "",
   yLow: "",
   yHigh: "",
+  reading: "",
   problem: "",
   painter: null,
 
@@ -30,7 +31,17 @@ export const windowBox = (engine) => () => ({
     const { x, y } = engine.window;
     const texts = [...rounded(x, engine.size.width), ...rounded(y, engine.size.height)];
     [this.xLow, this.xHigh, this.yLow, this.yHigh] = texts;
+    this.reading = engine.scene?.reading?.text ?? "";
     this.problem = "";
+  },
+  /** A typed place of the reading line, such as 2pi; the window follows if it is outside. */
+  async readTyped() {
+    try {
+      this.problem = "";
+      await engine.askReading(this.reading);
+    } catch (error) {
+      this.problem = error.message;
+    }
   },
   zoomIn() {
     zoomStep(engine, true);

@@ -52,6 +52,26 @@ export async function post(path, body, options = {}) {
   return answer;
 }
 
+/**
+ * Ask with JSON for a file.
+ * @param {string} path @param {object} body @returns {Promise<Blob>}
+ */
+export async function askFile(path, body) {
+  let response;
+  try {
+    response = await fetch(path, {
+      method: "POST",
+      headers: { "Content-Type": "application/json", "X-CSRFToken": token() },
+      body: JSON.stringify(body),
+    });
+  } catch {
+    throw new ApiError(0, { message: "The server did not answer. Nothing is lost: try again." });
+  }
+  if (response.ok) return response.blob();
+  const answer = await response.json().catch(() => ({}));
+  throw new ApiError(response.status, answer.error ?? {});
+}
+
 /** What was asked for with `getOnce`, by its path. @type {Map<string, Promise<any>>} */
 const known = new Map();
 
