@@ -7,7 +7,7 @@ from tests.browser.bench import BrowserTest
 
 class PlaneTest(BrowserTest):
     def bounds(self) -> list[float]:
-        fields = self.page.locator(".window-line input").all()
+        fields = self.page.locator(".window-line input").all()[:4]
         return [float(field.input_value().replace("−", "-")) for field in fields]
 
     def drag(self, start: tuple[float, float], stop: tuple[float, float], key: str = "") -> None:
@@ -134,6 +134,81 @@ class PlaneTest(BrowserTest):
         self.page.get_by_role("button", name="Hide them").click()
         self.settle()
         self.assertEqual(0, self.page.locator(".check-dot").count())
+
+    def test_the_reading_line_is_typed_and_marks_are_caught(self) -> None:
+        self.open_new_study("f(x) = x^2 - 4", "P(t) = (5cos t, 3 sin t)")
+        field = self.page.get_by_label("Place of the reading line")
+        field.fill("pi/2")
+        field.press("Enter")
+        self.settle()
+        self.assertEqual("1.5708", self.page.locator(".reading-tag text").text_content())
+        field.fill("1/0")
+        field.press("Enter")
+        self.page.get_by_text("has no value").wait_for()
+        box = self.box(self.page.locator(".plane-surface"))
+        self.page.mouse.move(box["x"] + box["width"] * 0.6 + 3, box["y"] + box["height"] / 2 + 3)
+        self.page.get_by_text("f = 0 at x = 2").wait_for()
+        self.settle()
+        self.assertIn("t = ", self.row("P").locator(".row-value").inner_text())
+        self.assertEqual("2", self.page.locator(".reading-tag text").text_content())
+        self.assertIn("0", self.row("f").locator(".row-value").inner_text())
+
+    def test_a_picture_is_saved_and_opened_again(self) -> None:
+        self.open_demo("Breakwater")
+        self.page.get_by_role("button", name="Picture", exact=True).click()
+        self.check_access()
+        form = self.page.get_by_role("form", name="Picture")
+        for ending in ("svg", "pdf", "study", "png"):
+            form.locator("[x-model='format']").select_option(ending)
+            with self.page.expect_download() as saved:
+                form.get_by_role("button", name="Save").click()
+            path = saved.value.path()
+            self.assertTrue(saved.value.suggested_filename.startswith("Breakwater."))
+        self.page.goto(f"{self.base}/studies")
+        self.page.get_by_text("Open from a file").click()
+        self.page.locator("input[type=file]").set_input_files(path)
+        self.page.get_by_role("button", name="Open", exact=True).click()
+        self.page.wait_for_selector(".tick-label")
+        self.assertEqual("Breakwater", self.page.locator("#study-title").input_value())
+        self.assertEqual(3, len(self.page.locator(".lane:visible").all()))
+        self.page.goto(f"{self.base}/studies")
+        self.page.get_by_text("Open from a file").click()
+        self.page.locator("input[type=file]").set_input_files(
+            {"name": "a.svg", "mimeType": "image/svg+xml", "buffer": b"<svg/>"}
+        )
+        self.page.get_by_role("button", name="Open", exact=True).click()
+        self.page.get_by_text("There is no Axis Path study in this file.").wait_for()
+
+    def test_the_look_of_a_line_and_the_legend(self) -> None:
+        self.open_new_study("f(x) = x^2/6 - 2", "L = [(1, 2), (3, 4), (5, 1)]")
+        self.row("L").hover()
+        self.page.get_by_role("button", name="Look of L", exact=True).click()
+        group = self.page.get_by_role("group", name="Look of L")
+        group.get_by_label("points").select_option("square")
+        group.get_by_label("joined").check()
+        group.get_by_role("button", name="dotted").click()
+        self.settle()
+        self.check_access()
+        self.assertEqual(3, self.page.locator(".plane-marks rect.point-dot").count())
+        self.assertEqual(1, self.page.locator(".plane-marks polyline").count())
+        group.get_by_role("button", name="Close").click()
+        self.page.get_by_role("button", name="Axes and grid", exact=True).click()
+        self.page.locator("[name='legend']").check()
+        self.settle()
+        self.page.get_by_role("button", name="Close axes and grid").click()
+        legend = self.page.get_by_role("group", name="Legend")
+        before = self.box(legend)
+        self.page.mouse.move(before["x"] + 10, before["y"] + 10)
+        self.page.mouse.down()
+        self.page.mouse.move(before["x"] - 90, before["y"] - 20, steps=4)
+        self.page.mouse.up()
+        self.settle()
+        self.page.reload()
+        self.page.wait_for_selector(".legend-line math")
+        self.settle()
+        after = self.box(legend)
+        self.assertAlmostEqual(before["x"] - 100, after["x"], delta=2)
+        self.assertAlmostEqual(before["y"] - 30, after["y"], delta=2)
 
 
 class RowsTest(BrowserTest):

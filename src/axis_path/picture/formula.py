@@ -3,12 +3,16 @@
 from __future__ import annotations
 
 import re
+import warnings
 from dataclasses import dataclass
 from functools import lru_cache
 from html import unescape
 from zlib import crc32
 
-from ziamath import zmath
+with warnings.catch_warnings():
+    # The typesetter asks for its font in a way that Python is about to give up.
+    warnings.simplefilter("ignore", DeprecationWarning)
+    from ziamath import zmath
 
 _VIEW = re.compile(r'viewBox="(\S+) (\S+) (\S+) (\S+)"')
 _FILL = re.compile(r' (?:fill|stroke)="(?:black|#000000|#000)"')

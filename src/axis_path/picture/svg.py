@@ -17,6 +17,8 @@ from axis_path.picture.palette import DASHES, TONES, tone_of
 FONTS = Path(__file__).parent / "fonts"
 _FACE = "Atkinson Hyperlegible Next"
 _LINE_PX, _TITLE_PX = 2.4, 20
+#: The widths of thin, usual and thick lines, as ``paint.js`` has them.
+_WEIGHTS = {1: 1.4, 2: _LINE_PX, 3: 4.0}
 Row = dict[str, Any]
 
 
@@ -210,11 +212,12 @@ def _fills(row: Row) -> Iterator[str]:
 def _lines(row: Row) -> Iterator[str]:
     curve, tone = row["curve"], tone_of(row)
     levels = [line for level in curve.get("levels") or [] for line in level["lines"]]
-    dashes: tuple[float, ...] = () if row["kind"] == "region" else DASHES[tone]
+    dashes = _dashes(row)
+    weight = _WEIGHTS[row["style"]["weight"]]
     parts: tuple[tuple[list[list[int]], float, tuple[float, ...]], ...] = (
         (levels, 1.3, ()),
         (curve.get("dashed") or [], 1.6, (5.0, 5.0)),
-        (curve["pieces"], _LINE_PX, dashes),
+        (curve["pieces"], weight, dashes),
     )
     for pieces, width, pattern in parts:
         if pieces:
@@ -222,6 +225,14 @@ def _lines(row: Row) -> Iterator[str]:
                 f'<path d="{_path(pieces)}" fill="none" stroke="{TONES[tone]}" '
                 f'stroke-width="{width:g}" stroke-linejoin="round"{_dash(pattern)}/>'
             )
+
+
+def _dashes(row: Row) -> tuple[float, ...]:
+    """Give the dashes of a line; a border's would say that it is left out."""
+    chosen = row["style"]["stroke"]
+    if chosen is None and row["kind"] == "region":
+        return ()
+    return DASHES[tone_of(row) if chosen is None else chosen]
 
 
 def _dash(pattern: tuple[float, ...]) -> str:
@@ -237,13 +248,7 @@ def _marks(row: Row, paper: str) -> Iterator[str]:
             f'<circle cx="{end["x"] / 10:g}" cy="{end["y"] / 10:g}" r="4.5" fill="{fill}" '
             f'stroke="{colour}" stroke-width="2"/>'
         )
-    dots = curve.get("dots") or []
-    radius = 1.2 if len(dots) > 160 else 3 if len(dots) > 2 else 4.5
-    for k in range(0, len(dots), 2):
-        yield (
-            f'<circle cx="{dots[k] / 10:g}" cy="{dots[k + 1] / 10:g}" r="{radius:g}" '
-            f'fill="{colour}"/>'
-        )
+    yield from _dots(row, colour, paper)
     for level in curve.get("levels") or []:
         for label in level["labels"]:
             x, y = label["x"] / 10, label["y"] / 10
@@ -257,6 +262,40 @@ def _marks(row: Row, paper: str) -> Iterator[str]:
         )
         middle = flag["x"] + flag["width"] / 2
         yield _name(row["name"] or "", middle, flag["y"] + 13, paper, anchor="middle", size=14)
+
+
+def _dots(row: Row, colour: str, paper: str) -> Iterator[str]:
+    dots = row["curve"].get("dots") or []
+    if row["style"]["joined"] and len(dots) > 2:
+        width = _WEIGHTS[row["style"]["weight"]] - 0.4
+        yield (
+            f'<path d="{_path([dots])}" fill="none" stroke="{colour}" stroke-width="{width:g}"'
+            f"{_dash(_dashes(row))}/>"
+        )
+    r = 1.2 if len(dots) > 160 else 3 if len(dots) > 2 else 4.5
+    for k in range(0, len(dots), 2):
+        yield _point(row["style"]["mark"], (dots[k] / 10, dots[k + 1] / 10), r, colour, paper)
+
+
+def _point(mark: str, at: tuple[float, float], r: float, colour: str, paper: str) -> str:
+    x, y = at
+    if mark == "ring":
+        return (
+            f'<circle cx="{x:g}" cy="{y:g}" r="{r:g}" fill="{paper}" stroke="{colour}" '
+            'stroke-width="2"/>'
+        )
+    if mark == "cross":
+        return (
+            f'<path d="M{x - r:g} {y - r:g}l{2 * r:g} {2 * r:g}m0 {-2 * r:g}l{-2 * r:g} {2 * r:g}" '
+            f'fill="none" stroke="{colour}" stroke-width="2.2"/>'
+        )
+    if mark == "square":
+        side = 2 * r
+        return (
+            f'<rect x="{x - r:g}" y="{y - r:g}" width="{side:g}" height="{side:g}" '
+            f'fill="{colour}"/>'
+        )
+    return f'<circle cx="{x:g}" cy="{y:g}" r="{r:g}" fill="{colour}"/>'
 
 
 def _check(check: dict[str, Any] | None) -> Iterator[str]:
@@ -300,7 +339,7 @@ def _legend(scene: dict[str, Any], paper: str) -> Iterator[str]:
     )
     for k, line in enumerate(legend["rows"]):
         row = rows[line]
-        colour, dashes = TONES[tone_of(row)], DASHES[tone_of(row)]
+        colour, dashes = TONES[tone_of(row)], _dashes(row)
         middle = y + 6 + legend["row"] * (k + 0.5)
         yield (
             f'<path d="M{x + 10} {middle:g}h26" stroke="{colour}" stroke-width="{_LINE_PX}" '

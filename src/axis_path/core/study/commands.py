@@ -21,6 +21,7 @@ from axis_path.core.study.domains import NewEnd, number_text, rewrite_domain, ro
 from axis_path.core.study.renaming import copied_text
 from axis_path.core.study.sliders import exact_number, slider_value
 from axis_path.core.study.study import Study
+from axis_path.core.study.style import TONES, style_from_dict
 
 
 class CommandError(MathError):
@@ -256,6 +257,16 @@ def _check(study: Study, command: dict[str, Any], _window: Window) -> str:
     return "Show a sampling check"
 
 
+def _style(study: Study, command: dict[str, Any], _window: Window) -> str:
+    """Draw a line in another way; what is not given stays."""
+    line_id, tone = _number(command, "id"), command.get("tone")
+    if tone is not None and (type(tone) is not int or not 0 <= tone < TONES):
+        raise CommandError("A colour is one of the palette's.")
+    style = style_from_dict(command.get("style", {}), study.line(line_id).style)
+    study.restyle(line_id, style, tone)
+    return f"Change the look of {study.definition(line_id).name or 'a line'}"
+
+
 def _axes(study: Study, command: dict[str, Any], _window: Window) -> str:
     """Change the look of the axes and the grid; what is not given stays."""
     axes = axes_from_dict(command.get("axes"), study.axes)
@@ -322,6 +333,7 @@ COMMANDS: dict[str, Callable[[Study, dict[str, Any], Window], str]] = {
     "remove": _remove,
     "hide": _hide,
     "aside": _aside,
+    "style": _style,
     "set": _set,
     "range": _range,
     "make_sliders": _make_sliders,

@@ -9,6 +9,7 @@ from axis_path.core.errors import MathError
 from axis_path.core.language import FunctionLine, Line, latex_line, plain_line
 from axis_path.core.study.meaning import Kind
 from axis_path.core.study.sliders import SliderRange
+from axis_path.core.study.style import LineStyle
 
 
 @dataclass(frozen=True, slots=True)
@@ -36,6 +37,7 @@ class Definition:
     slider: SliderRange | None
     value: Fraction | None
     uses: frozenset[str]
+    style: LineStyle
     line: Line | None = None
 
     @property

@@ -17,6 +17,7 @@ from axis_path.core.limits import FINDINGS, LINE_LENGTH, LINES
 from axis_path.core.study.axes import AxesSpec, axes_from_dict, axes_to_dict
 from axis_path.core.study.line import StudyLine
 from axis_path.core.study.sliders import SliderRange, exact_number, written_number
+from axis_path.core.study.style import LineStyle, style_from_dict, style_to_dict
 
 FORMAT, VERSION = "axis-path-study", 1
 
@@ -117,6 +118,8 @@ def _line_to_dict(line: StudyLine) -> dict[str, Any]:
         kept["given"] = line.given
     if line.tone is not None:
         kept["tone"] = line.tone
+    if line.style != LineStyle():
+        kept["style"] = style_to_dict(line.style)
     if line.slider is not None:
         kept["slider"] = {
             "low": written_number(line.slider.low),
@@ -187,6 +190,7 @@ def _line(given: object) -> StudyLine:
         given=given["given"] if isinstance(given.get("given"), str) else None,
         slider=_slider(slider) if isinstance(slider, dict) else None,
         tone=given["tone"] if isinstance(given.get("tone"), int) else None,
+        style=style_from_dict(given.get("style", {})),
     )
 
 

@@ -11,6 +11,8 @@ from axis_path.core.draw.pixels import PER_PX
 
 _ROW_PX, _PAD_PX, _SAMPLE_PX, _EDGE_PX = 36, 6, 58, 10
 _LETTER_PX, _LEAST_PX, _MOST_PX = 7.4, 90, 300
+#: Lines are measured at places so far apart.
+_SPREAD_PX = 4.0
 #: Parts of a drawing that a legend should not cover.
 _PARTS = ("pieces", "bands", "dashed")
 
@@ -28,7 +30,7 @@ def place_legend(
     shown = [row for row in rows if row["curve"] and row["tone"] is not None]
     if not shown:
         return None
-    longest = max(len(row["text"]) for row in shown)
+    longest = max(len(row["text"].split(" for ")[0]) for row in shown)
     width = int(min(max(_SAMPLE_PX + _LETTER_PX * longest, _LEAST_PX), _MOST_PX, window.width))
     height = 2 * _PAD_PX + _ROW_PX * len(shown)
     right = max(window.width - width - _EDGE_PX, 0)
@@ -51,7 +53,14 @@ def _points(rows: list[dict[str, Any]]) -> np.ndarray:
     flat += [row["curve"]["dots"] for row in rows if row["curve"].get("dots")]
     if not flat:
         return np.empty((0, 2))
-    return np.concatenate([np.array(each).reshape(-1, 2) for each in flat]) / PER_PX
+    return np.concatenate([_spread(np.array(each).reshape(-1, 2) / PER_PX) for each in flat])
+
+
+def _spread(line: np.ndarray) -> np.ndarray:
+    """Give points all along a line, so that a long straight part counts for its length."""
+    along = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(line, axis=0).T))])
+    places = np.arange(0, along[-1] + _SPREAD_PX, _SPREAD_PX)
+    return np.column_stack([np.interp(places, along, line[:, k]) for k in (0, 1)])
 
 
 def _covered(points: np.ndarray, corner: tuple[int, int], width: int, height: int) -> int:

@@ -7,6 +7,7 @@ from functools import cached_property
 
 from axis_path.core.study.meaning import LineKey
 from axis_path.core.study.sliders import SliderRange, slider_value
+from axis_path.core.study.style import LineStyle
 
 
 @dataclass(frozen=True)
@@ -20,7 +21,8 @@ class StudyLine:
         aside: it is kept but takes no part, as if it were not written.
         given: the name that an unnamed function was given; kept so that it never changes.
         slider: the range of a parameter's slider.
-        tone: the colour and stroke of a function, as an index; it never changes.
+        tone: the colour and stroke of a line, as an index.
+        style: what else was chosen for its look.
     """
 
     id: int
@@ -30,6 +32,7 @@ class StudyLine:
     given: str | None = None
     slider: SliderRange | None = None
     tone: int | None = None
+    style: LineStyle = LineStyle()  # noqa: RUF009 - it cannot be changed
 
     @cached_property
     def key(self) -> LineKey:

@@ -47,6 +47,7 @@ from axis_path.core.study.sliders import (
     slider_value,
     written_number,
 )
+from axis_path.core.study.style import LineStyle
 
 #: How a number may be given: a float stands for its shortest decimal, a text is an expression.
 GivenNumber = float | int | Fraction | str
@@ -311,6 +312,12 @@ class Notebook:
         )
         self._change_lines([chosen if each is line else each for each in self.lines])
 
+    def restyle(self, line_id: int, style: LineStyle, tone: int | None) -> None:
+        """Draw a line in another way."""
+        line = self.line(line_id)
+        chosen = replace(line, style=style, tone=line.tone if tone is None else tone)
+        self._change_lines([chosen if each is line else each for each in self.lines])
+
     def names(self) -> list[str]:
         """Give the names that are defined, in the order of the lines."""
         return list(self._analysis.written_names)
@@ -342,7 +349,7 @@ class Notebook:
             line.id, meaning.name, meaning.kind, line.text, mathml, meaning.domain_mathml,
             variable, None if line.aside else meaning.problem, line.hidden, line.aside, line.tone,
             line.slider if slider is not None else None,
-            slider[1] if slider is not None else None, meaning.uses, read,
+            slider[1] if slider is not None else None, meaning.uses, line.style, read,
         )  # fmt: skip
 
     def _next_id(self) -> int:

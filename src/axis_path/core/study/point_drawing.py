@@ -30,8 +30,7 @@ def draw_points(name: str, points: Floats, window: Window, *, is_hidden: bool) -
     x, y = known[:, 0], known[:, 1]
     seen = (x >= window.x[0]) & (x <= window.x[1]) & (y >= window.y[0]) & (y <= window.y[1])
     places = np.column_stack([tenths_across(x[seen], window), tenths_down(y[seen], window)])
-    # Dots on the same tenth of a pixel are one.
-    places = np.unique(places, axis=0)[: CURVE_POINTS.value]
+    places = places[: CURVE_POINTS.value]
     data: dict[str, Any] = {
         "curve": {"pieces": [], "bands": [], "ends": [], "dots": places.ravel().tolist()},
         "lane": None,

@@ -40,6 +40,7 @@ from axis_path.core.study.path_drawing import draw_path, nearest_on, span_words
 from axis_path.core.study.point_drawing import draw_points
 from axis_path.core.study.relation_drawing import draw_equation
 from axis_path.core.study.sliders import written_number
+from axis_path.core.study.style import style_to_dict
 
 Floats = NDArray[np.float64]
 READING_DIGITS = 5
@@ -136,15 +137,20 @@ class Scene:
         }  # fmt: skip
 
 
-def make_scene(state: State, window: Window, *, reading_x: float | None = None) -> Scene:
+#: A longer number is rounded where the reading line shows it.
+_LONGEST_READING = 9
+
+
+def make_scene(state: State, window: Window, *, reading_x: float | Fraction | None = None) -> Scene:
     """Put together what the bench draws.
 
     Args:
         state: the study in one state.
         window: what part of the plane is seen.
-        reading_x: where the reading line stands, in axis units; None for no line.
+        reading_x: where the reading line stands, in axis units; None for no line. A float is
+            rounded to what a pixel can tell, a fraction is taken as it is.
     """
-    x_reading = None if reading_x is None else round_to_px(reading_x, window)
+    x_reading = None if reading_x is None else _placed(reading_x, window)
     definitions = state.definitions
     drawings = {d.id: state.draw(d, window) for d in definitions}
     flags = _flags(definitions, drawings, window)
@@ -172,8 +178,8 @@ def make_scene(state: State, window: Window, *, reading_x: float | None = None) 
 def _flags(
     definitions: list[Definition], drawings: dict[int, Drawing], window: Window
 ) -> dict[int, dict[str, int] | None]:
-    names = {definition.id: definition.name for definition in definitions}
-    # A line without a name has no flag.
+    names = {d.id: d.name if d.style.flag else None for d in definitions}
+    # A line without a name has no flag, and one can be taken away.
     ends = [
         (names[id_] or "", drawing.end if names[id_] else None) for id_, drawing in drawings.items()
     ]
@@ -198,6 +204,7 @@ def _row(
         "variable": definition.variable,
         "variables": list(definition.variables),
         "hidden": definition.hidden,
+        "style": style_to_dict(definition.style),
         "aside": definition.aside,
         "problem": None if problem is None else problem_dict(problem),
         "value": state.computed.get(definition.id),
@@ -279,8 +286,12 @@ def _read_off(function: RealFunction, x: Fraction, window: Window) -> dict[str, 
     }
 
 
+def _placed(x: float | Fraction, window: Window) -> Fraction:
+    return x if isinstance(x, Fraction) else round_to_px(x, window)
+
+
 def make_readings(
-    state: State, window: Window, reading_x: float, pointer_y: float | None = None
+    state: State, window: Window, reading_x: float | Fraction, pointer_y: float | None = None
 ) -> dict[str, Any]:
     """Give the reading line alone, with the value of every function at it.
 
@@ -290,12 +301,12 @@ def make_readings(
         reading_x: where the reading line stands, in axis units.
         pointer_y: how high the pointer is; paths are read at their point nearest to it.
     """
-    x = round_to_px(reading_x, window)
+    x = _placed(reading_x, window)
     values: dict[str, dict[str, Any] | None] = {
         str(id_): _reading_of(f, x, window) for id_, f in state.functions.items()
     }
     if pointer_y is not None:
-        at = (reading_x, pointer_y)
+        at = (float(reading_x), pointer_y)
         values |= {str(id_): nearest_on(path, at, window) for id_, path in state.paths.items()}
     return {"reading": _reading(x, window), "values": values}
 
@@ -332,7 +343,9 @@ def _reading(x: Fraction | None, window: Window) -> dict[str, Any] | None:
     if x is None or not window.x[0] <= x <= window.x[1]:
         return None
     place = int(tenths_across(np.array([float(x)]), window)[0])
-    return {"x": place, "value": float(x), "text": written_number(x).replace("-", "−")}
+    text = written_number(x)
+    text = text if len(text) <= _LONGEST_READING else f"{float(x):.6g}"
+    return {"x": place, "value": float(x), "text": text.replace("-", "−")}
 
 
 def _why_empty(definitions: list[Definition], rows: list[dict[str, Any]]) -> str | None:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import replace
+from fractions import Fraction
 from functools import cached_property
 from typing import Any
 
@@ -353,19 +354,20 @@ class Study(Notebook):
         functions = {name: self.function(name) for name in names}
         return make_table(functions, self.places(start, stop, step, count=count, x=x))
 
-    def scene(self, window: Window, *, reading_x: float | None = None) -> Scene:
+    def scene(self, window: Window, *, reading_x: float | Fraction | None = None) -> Scene:
         """Put together everything the bench draws in a window, as plain data.
 
         Args:
             window: what part of the plane is seen.
-            reading_x: where the reading line stands, in axis units; None for none.
+            reading_x: where the reading line stands, in axis units; None for none. A float is
+                rounded to what a pixel can tell, a fraction is taken as it is.
         """
         state = self._state
         made = make_scene(state, window, reading_x=reading_x)
         return made if self.check is None else replace(made, check=self._check(state, window))
 
     def readings(
-        self, window: Window, reading_x: float, pointer_y: float | None = None
+        self, window: Window, reading_x: float | Fraction, pointer_y: float | None = None
     ) -> dict[str, Any]:
         """Give the reading line alone, with every function's value there, as plain data.
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 import uuid
 from dataclasses import dataclass
+from fractions import Fraction
 from typing import Any
 
 from werkzeug.exceptions import BadRequest
@@ -25,7 +26,7 @@ class BenchRequest:
     Attributes:
         version: the version that the page shows.
         study: a copy of it with the drafts carried out: what the hand is doing right now.
-        reading_x: where the reading line stands, in axis units.
+        reading_x: where the reading line stands, in axis units; a fraction if it was typed.
         pointer_y: how high the pointer is, None if it is not on the plane.
         given: everything that was sent.
     """
@@ -33,7 +34,7 @@ class BenchRequest:
     version: int
     study: Study
     window: Window
-    reading_x: float | None
+    reading_x: float | Fraction | None
     pointer_y: float | None
     given: dict[str, Any]
 
@@ -58,7 +59,9 @@ def read_request(study_id: uuid.UUID) -> BenchRequest:
     for draft in drafts:
         apply_command(study, draft, window)
     reading, pointer = (_number(given.get(name)) for name in ("reading", "pointer_y"))
-    return BenchRequest(version, study, window, reading, pointer, given)
+    is_typed = given.get("is_reading_typed") is True and reading is not None
+    place = Fraction(reading or 0) if is_typed else reading
+    return BenchRequest(version, study, window, place, pointer, given)
 
 
 def _number(value: object) -> float | None:

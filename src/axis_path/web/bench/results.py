@@ -63,9 +63,16 @@ def _is_plain(result: Result, decimal: str) -> bool:
     is_made = result.kind is not ResultKind.NUMBER and result.parts
     return (
         bool(is_made)
-        and all(part.rational is not None for part in result.parts)
+        and all(part.rational is not None for part in _leaves(result))
         and ("." not in decimal or _has_short_parts(result, decimal))
     )
+
+
+def _leaves(result: Result) -> list[Result]:
+    """Give the numbers of a point, a list, or a list of points."""
+    if not result.parts:
+        return [result]
+    return [leaf for part in result.parts for leaf in _leaves(part)]
 
 
 def _has_short_parts(result: Result, decimal: str) -> bool:
@@ -73,7 +80,7 @@ def _has_short_parts(result: Result, decimal: str) -> bool:
     return (
         all(
             part.rational is not None and 10**6 % part.rational.denominator == 0
-            for part in result.parts
+            for part in _leaves(result)
         )
         and len(decimal) < _SHORT
     )

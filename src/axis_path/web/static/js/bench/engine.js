@@ -26,6 +26,7 @@ export class Engine {
     this.reading = initial.view.reading ?? null;
     /** @type {number | null} */
     this.pointerY = null;
+    this.isReadingTyped = false;
     this.size = { width: 0, height: 0 };
     /** @type {any[]} */
     this.drafts = [];
@@ -66,6 +67,7 @@ export class Engine {
       drafts: this.drafts,
       window: { ...this.window, ...this.size },
       reading: this.reading,
+      is_reading_typed: this.isReadingTyped,
       ...more,
     };
   }
@@ -144,10 +146,12 @@ export class Engine {
   /**
    * Move the reading line.
    * @param {number} x in axis units @param {number | null} [pointerY] how high the pointer is.
+   * @param {boolean} [isTyped] whether it is taken as it is, not rounded to a pixel.
    */
-  read(x, pointerY = null) {
+  read(x, pointerY = null, isTyped = false) {
     this.reading = x;
     this.pointerY = pointerY;
+    this.isReadingTyped = isTyped;
     this.ask();
     this.keepViewSoon();
   }
@@ -301,7 +305,7 @@ export class Engine {
       const half = (high - low) / 2;
       this.setWindow({ ...this.window, x: [answer.x - half, answer.x + half] });
     }
-    this.read(answer.x);
+    this.read(answer.x, null, true);
   }
 
   /** Ask for another window: home, framed, or from typed bounds. */

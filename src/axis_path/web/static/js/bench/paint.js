@@ -5,6 +5,8 @@ const SVG = "http://www.w3.org/2000/svg";
 /** Dashes of the tones; the samples in bench.css show the same. */
 const DASHES = [[], [9, 5], [2.5, 3], [10, 3, 2.5, 3], [14, 4], [5, 3], [10, 3, 2, 3, 2, 3], [6, 3, 2, 3]];
 export const TONES = DASHES.length;
+/** The widths of thin, usual and thick lines. */
+const WEIGHTS = { 1: 1.4, 2: 2.4, 3: 4 };
 
 /** @param {string} name @param {Record<string, string | number>} attributes @param {string} [text] */
 export function svg(name, attributes, text) {
@@ -145,11 +147,11 @@ function paintCurve(pen, row, colour, ratio) {
   const present = pen.getTransform();
   // The line keeps its width while the picture is stretched.
   pen.setTransform(ratio, 0, 0, ratio, 0, 0);
-  pen.lineWidth = 2.4;
+  pen.lineWidth = WEIGHTS[row.style.weight];
   pen.lineJoin = "round";
   pen.strokeStyle = colour;
   // Dashes of a border would say that it is left out.
-  pen.setLineDash(row.kind === "region" ? [] : DASHES[row.tone % TONES]);
+  pen.setLineDash(row.kind === "region" && row.style.stroke === null ? [] : DASHES[row.style.stroke ?? row.tone % TONES]);
   pen.stroke();
   pen.setTransform(present);
   pen.fillStyle = colour;
@@ -174,10 +176,23 @@ function dots(row, shift, colour) {
   const isFine = places.length > 2 * MANY;
   const r = isFine ? FINE_PX : places.length > 2 ? DOTS_PX : DOT_PX;
   const parts = [];
+  if (row.style.joined && places.length > 2) {
+    const points = [];
+    for (let k = 0; k < places.length; k += 2) points.push(`${across(shift, places[k])},${down(shift, places[k + 1])}`);
+    const dash = DASHES[row.style.stroke ?? row.tone % TONES].join(" ");
+    parts.push(svg("polyline", { points: points.join(" "), fill: "none", stroke: colour, "stroke-width": WEIGHTS[row.style.weight] - 0.4, "stroke-dasharray": dash }));
+  }
   for (let k = 0; k < places.length; k += 2) {
-    parts.push(svg("circle", { class: isFine ? "" : "point-dot", cx: across(shift, places[k]), cy: down(shift, places[k + 1]), r, fill: colour }));
+    parts.push(mark(isFine ? "fine" : row.style.mark, across(shift, places[k]), down(shift, places[k + 1]), r, colour));
   }
   return parts;
+}
+
+function mark(kind, x, y, r, colour) {
+  if (kind === "ring") return svg("circle", { class: "point-ring", cx: x, cy: y, r, stroke: colour });
+  if (kind === "cross") return svg("path", { class: "point-cross", d: `M${x - r} ${y - r}l${2 * r} ${2 * r}m0 ${-2 * r}l${-2 * r} ${2 * r}`, stroke: colour });
+  if (kind === "square") return svg("rect", { class: "point-dot", x: x - r, y: y - r, width: 2 * r, height: 2 * r, fill: colour });
+  return svg("circle", { class: kind === "fine" ? "" : "point-dot", cx: x, cy: y, r, fill: colour });
 }
 
 /** Ends, zeros, flags, and what the reading line meets. */

@@ -3,6 +3,8 @@
 import { makeCompletion, rememberLine } from "./completion.js";
 import { makeWriting, together } from "./writing.js";
 
+/** The strokes that belong to the colours, in words. */
+const STROKES = ["solid", "dashed", "dotted", "dash and dot", "long dashes", "short dashes", "dash and two dots", "even dashes"];
 const DRAWN = new Set(["function", "path", "curve by an angle", "point", "relation", "region", "function of several variables"]);
 
 /** @param {import("./engine.js").Engine} engine */
@@ -90,6 +92,7 @@ export const rows = (engine) => () => ({
 /** @param {import("./engine.js").Engine} engine */
 export const row = (engine) => () => together(makeWriting(engine), makeCompletion(engine), {
   isEditing: false,
+  isStyling: false,
 
   get isNote() {
     return this.row.kind === "note";
@@ -225,6 +228,38 @@ export const row = (engine) => () => together(makeWriting(engine), makeCompletio
       this.text = text;
       this.showRefusal(error);
     }
+  },
+  get styleLabel() {
+    return `Look of ${this.called}`;
+  },
+  get toneChoices() {
+    return STROKES.map((name, k) => ({ k, name, className: `tone-${k}`, isPresent: (this.row.tone ?? 0) % STROKES.length === k }));
+  },
+  get strokeValue() {
+    return this.row.style.stroke === null ? "" : String(this.row.style.stroke);
+  },
+  get strokeChoices() {
+    return [{ value: "", words: "as its colour" }, ...STROKES.map((name, k) => ({ value: String(k), words: name }))];
+  },
+  get hasPoints() {
+    return this.row.kind === "point" || this.row.kind === "list";
+  },
+  toggleStyle() {
+    this.isStyling = !this.isStyling;
+  },
+  closeStyle() {
+    this.isStyling = false;
+  },
+  restyle(more) {
+    return engine.commit([{ do: "style", id: this.row.id, ...more }]);
+  },
+  chooseTone(event) {
+    this.restyle({ tone: Number(event.currentTarget.dataset.tone) });
+  },
+  chooseStyle(event) {
+    const { name, type, checked, value } = event.target;
+    const found = { stroke: value === "" ? null : Number(value), weight: Number(value) };
+    this.restyle({ style: { [name]: type === "checkbox" ? checked : (found[name] ?? (name === "stroke" ? null : value)) } });
   },
   get gripLabel() {
     return `Move or choose ${this.called}`;
