@@ -158,3 +158,52 @@ class ModelTest(BrowserTest):
             "shared/follower.js",
         )
         self.assertEqual([["answer 2"], False], found)
+
+    def test_an_axis_is_stretched_so_that_the_place_under_the_pointer_follows(self) -> None:
+        found = self.call(
+            """(() => {
+              const wrong = [];
+              for (const [low, high, fixed, from, to] of [[-10, 10, 330, 500, 600], [0, 4, 100, 400, 150], [-3, -1, 330, 100, 20]]) {
+                const now = m.stretched([low, high], 660, fixed, from, to);
+                const at = ([a, b], px) => a + (px / 660) * (b - a);
+                if (Math.abs(at(now, fixed) - at([low, high], fixed)) > 1e-9) wrong.push(['fixed', now]);
+                if (Math.abs(at(now, to) - at([low, high], from)) > 1e-9) wrong.push(['held', now]);
+              }
+              return wrong;
+            })()"""
+        )
+        self.assertEqual([], found)
+
+    def test_a_box_becomes_the_window_whichever_way_it_is_drawn(self) -> None:
+        size = "{ width: 200, height: 100 }"
+        window = "{ x: [0, 20], y: [0, 10] }"
+        for a, b in (((50, 20), (100, 60)), ((100, 60), (50, 20)), ((50, 60), (100, 20))):
+            places = f"{{ x: {a[0]}, y: {a[1]} }}, {{ x: {b[0]}, y: {b[1]} }}"
+            found = self.call(f"m.boxed({window}, {size}, {places})")
+            with self.subTest(a=a):
+                self.assertEqual({"x": [5, 10], "y": [4, 8]}, found)
+        equal = self.call("m.equalised({ x: [0, 20], y: [-1, 3] }, { width: 200, height: 100 })")
+        self.assertEqual({"x": [0, 20], "y": [-4, 6]}, equal)
+
+    def test_steps_through_windows_take_a_movement_as_one(self) -> None:
+        found = self.call(
+            """(() => {
+              let now = 0;
+              const trail = new m.Trail(() => now);
+              const told = [];
+              trail.leave('a');
+              for (const each of ['a1', 'a2', 'a3']) { now += 100; trail.leave(each); }
+              now += 5000;
+              trail.leave('b');
+              told.push(trail.step(-1, 'c'), trail.step(-1, 'b'), trail.step(-1, 'a'), trail.state);
+              told.push(trail.step(1, 'a'), trail.step(1, 'b'), trail.step(1, 'c'), trail.state);
+              trail.step(-1, 'c');
+              trail.leave('b');
+              told.push(trail.state);
+              return told;
+            })()""",
+            "bench/trail.model.js",
+        )
+        expected = ["b", "a", None, {"back": False, "forward": True},
+                    "b", "c", None, {"back": True, "forward": False}, {"back": True, "forward": False}]  # fmt: skip
+        self.assertEqual(expected, found)

@@ -233,7 +233,8 @@ class RowsTest(BrowserTest):
     def test_several_rows_are_chosen_and_deleted_and_one_is_duplicated(self) -> None:
         self.open_new_study("f(x) = x", "g(x) = 2x", "h(x) = 3x")
         self.row("f").hover()
-        self.page.get_by_role("button", name="Duplicate f", exact=True).click()
+        self.page.get_by_role("button", name="Look of f", exact=True).click()
+        self.page.get_by_role("button", name="Duplicate this line").click()
         self.settle()
         self.assertEqual(4, self.page.locator(".row-item").count())
         for name in ("g", "h"):

@@ -105,6 +105,24 @@ class PathTest(unittest.TestCase):
                 with self.subTest(line):
                     self.assertLess(float(aside.max(initial=0)), 0.5)
 
+    def test_paths_that_nobody_chose_are_true_too(self) -> None:
+        rng = np.random.default_rng(21)
+        for _ in range(15):
+            sums = [
+                " + ".join(
+                    f"({rng.uniform(-3, 3):.2f}) {turn}({k}t)"
+                    for k, turn in zip(rng.integers(1, 9, 3), ("sin", "cos", "sin"), strict=True)
+                )
+                for _ in range(2)
+            ]
+            line = f"P(t) = ({sums[0]}, {sums[1]}) for 0 <= t <= 2pi"
+            path = study_with(line).path("P")
+            curve = sample_path(path, WINDOW)
+            points = in_px(path.points(rng.uniform(0, 2 * math.pi, 4_000)))
+            with self.subTest(line):
+                self.assertEqual(0, len(curve.unsettled))
+                self.assertLess(float(distances(points[inside(points)], curve).max()), 0.5)
+
     def test_no_piece_joins_across_a_break(self) -> None:
         for line, breaks in ZOO:
             study = study_with(line)
@@ -177,6 +195,61 @@ class PathTest(unittest.TestCase):
     def test_what_is_no_path_is_refused(self) -> None:
         with self.assertRaises(MathError):
             study_with("f(x) = x").path("f")
+
+
+class BadInputTest(unittest.TestCase):
+    """What cannot be drawn well is bounded, and says so."""
+
+    def test_windows_at_the_ends_of_what_floats_can_do(self) -> None:
+        study = study_with("f(x) = x^2", "P(t) = (t, t^2)", "r(theta) = 2", "x^2 + y^2 = 4", "y > x", "A = (1, 2)",
+                           "d(x, y) = x y")  # fmt: skip
+        for x, y in (((0, 1e-9), (0, 1e-9)), ((1e6, 1e6 + 1e-4), (-1, 1)), ((-1e140, 1e140), (-1e140, 1e140)),
+                     ((-1e-140, 1e-140), (-1, 1)), ((-1e9, 1e9), (-1e-9, 1e-9))):  # fmt: skip
+            with self.subTest(x=x, y=y):
+                rows = study.scene(Window(x, y, 660, 430)).rows
+                self.assertEqual(7, len(rows))
+                for row in rows:
+                    for piece in row["curve"]["pieces"]:
+                        self.assertTrue(all(abs(each) < 1e6 for each in piece))
+        for x in ((1, 0), (1, 1), (0, 1e301), (1e6, 1e6 + 1e-14), (math.nan, 1)):
+            with self.subTest(x=x), self.assertRaises(MathError):
+                Window(x, (0, 1), 660, 430)
+
+    def test_what_has_no_point_says_so(self) -> None:
+        for line, words in (
+            ("f(x) = sqrt(-1 - x^2)", "no real value"),
+            ("x^2 + y^2 = -1", "at no point of this window"),
+            ("x^2 + y^2 < -1", "at no point of this window"),
+            ("(x - 99)^2 + y^2 = 1", "at no point of this window"),
+            ("d(x, y) = 3", "the same value everywhere"),
+            ("d(x, y) = sqrt(-1 - x^2 - y^2)", "no value"),
+            ("A = (99, 1)", "outside the window"),
+        ):
+            with self.subTest(line):
+                scene = study_with(line).scene(WINDOW)
+                self.assertIn(words, scene.rows[0]["why"]["sentence"])
+                self.assertTrue(scene.to_dict())
+
+    def test_a_hundred_curves_and_what_holds_everywhere(self) -> None:
+        study = study_with(*(f"f_{k}(x) = sin(x + {k}/10)" for k in range(100)))
+        self.assertTrue(all(row["curve"]["pieces"] for row in study.scene(WINDOW).rows))
+        for line in ("x = x", "x^2 + y^2 >= 0", "0 < e^x"):
+            with self.subTest(line):
+                curve = study_with(line).scene(WINDOW).rows[0]["curve"]
+                self.assertTrue(curve["dense"] or curve["fills"])
+
+    def test_drawings_take_the_place_of_their_line_only(self) -> None:
+        """A hidden line, one set aside and one with a problem draw nothing, and the others stand."""
+        study = study_with("P(t) = (t, t)", "x^2 + y^2 = 4", "A = (1, 2)", "d(x, y) = x y")
+        whole = study.scene(WINDOW).rows
+        for line in (1, 2, 3, 4):
+            study.mark_line(line, hidden=True)
+            rows = study.scene(WINDOW).rows
+            self.assertIsNone(rows[line - 1]["curve"])
+            study.mark_line(line, hidden=False, aside=True)
+            self.assertIsNone(study.scene(WINDOW).rows[line - 1]["curve"])
+            study.mark_line(line, aside=False)
+        self.assertEqual(whole, study.scene(WINDOW).rows)
 
 
 class ClipTest(unittest.TestCase):

@@ -6,6 +6,7 @@ import numpy as np
 
 from axis_path.core import Study, Window
 from axis_path.core.draw import RealRelation, RelationPicture, draw_levels, draw_relation
+from axis_path.core.evaluate import Boxes
 
 WINDOW = Window((-10, 10), (-6.5, 6.5), 660, 430)
 
@@ -116,6 +117,83 @@ class EquationTest(unittest.TestCase):
         found = picture("x^2/25 + y^2/9 = 1")
         self.assertEqual(1, len(found.across))
         self.assertTrue(np.allclose([-5, 5], found.across[0], atol=0.03))
+
+
+class MissedTest(unittest.TestCase):
+    """Nothing that a dense look can see is missed, on equations that nobody chose."""
+
+    def equations(self) -> list[str]:
+        rng = np.random.default_rng(12)
+        found = []
+        for _ in range(12):
+            terms = [
+                f"({rng.uniform(-1, 1):.2f}) x^{a} y^{b}"
+                if a and b
+                else f"({rng.uniform(-2, 2):.2f}) {'x' if a else 'y'}^{a or b}"
+                for a, b in ((4, 0), (2, 1), (0, 3), (1, 1), (1, 0), (0, 2))
+            ]
+            found.append(f"{' + '.join(terms)} = {rng.uniform(-3, 3):.2f}")
+        for _ in range(8):
+            a, b, c = rng.uniform(0.3, 2.5, 3)
+            found.append(f"sin({a:.2f}x) + cos({b:.2f}y) = {c - 1:.2f} sin(x y/9)")
+        return found
+
+    def test_every_change_of_sign_on_half_pixels_is_near_something_drawn(self) -> None:
+        window = Window((-3, 3), (-2, 2), 300, 200)
+        xs, ys = np.linspace(-3, 3, 601), np.linspace(-2, 2, 401)
+        grid_x, grid_y = np.meshgrid(xs, ys)
+        for line in self.equations():
+            given = relation(line)
+            values = given.conditions[0].sample(grid_x.ravel(), grid_y.ravel()).reshape(401, 601)
+            signs = np.sign(values)
+            changes = (signs[:-1, :-1] != signs[1:, 1:]) | (signs[1:, :-1] != signs[:-1, 1:])
+            row, column = np.nonzero(changes)
+            drawn = np.zeros((201, 301), dtype=bool)
+            found = draw_relation(given, window)
+            for part in [*found.solid, found.dots]:
+                for a in np.linspace(0, 1, 9):
+                    between = part[:-1] + (part[1:] - part[:-1]) * a if len(part) > 1 else part
+                    x, y = (
+                        ((between[:, 0] + 3) * 50).astype(int),
+                        ((between[:, 1] + 2) * 50).astype(int),
+                    )
+                    drawn[y.clip(0, 200), x.clip(0, 300)] = True
+            for x_low, x_high, y_low, y_high in found.dense:
+                drawn[int((y_low + 2) * 50) : int((y_high + 2) * 50) + 1,
+                      int((x_low + 3) * 50) : int((x_high + 3) * 50) + 1] = True  # fmt: skip
+            near = np.zeros_like(drawn)
+            for down in range(-2, 3):
+                for across in range(-2, 3):
+                    near |= np.roll(np.roll(drawn, down, axis=0), across, axis=1)
+            with self.subTest(line):
+                self.assertTrue(near[row // 2, column // 2].all())
+
+    def test_enclosures_over_boxes_hold_the_values(self) -> None:
+        rng = np.random.default_rng(7)
+        for line in self.equations():
+            surface = relation(line).conditions[0]
+            low = rng.uniform((-3, -2), (2, 1), (200, 2))
+            high = low + rng.uniform(0, 1, (200, 2))
+            boxes = Boxes(low[:, 0], high[:, 0], low[:, 1], high[:, 1])
+            for function in (surface, *(surface.slopes() or ())):
+                found = function.enclose(boxes)
+                for _ in range(8):
+                    at = low + (high - low) * rng.uniform(0, 1, (200, 2))
+                    values = function.sample(at[:, 0], at[:, 1])
+                    self.assertTrue((values >= found.low).all() and (values <= found.high).all())
+
+    def test_slopes_are_those_of_differences(self) -> None:
+        rng = np.random.default_rng(2)
+        for line in self.equations():
+            surface = relation(line).conditions[0]
+            x, y = rng.uniform((-3, -2), (3, 2), (50, 2)).T
+            step = 1e-6
+            across, up = surface.slopes()  # type: ignore[misc]
+            for slope, (dx, dy) in ((across, (step, 0)), (up, (0, step))):
+                near = (surface.sample(x + dx, y + dy) - surface.sample(x - dx, y - dy)) / (
+                    2 * step
+                )
+                self.assertTrue(np.allclose(near, slope.sample(x, y), rtol=1e-4, atol=1e-5))
 
 
 class RegionTest(unittest.TestCase):

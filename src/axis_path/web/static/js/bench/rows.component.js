@@ -276,6 +276,10 @@ export const row = (engine) => () => together(makeWriting(engine), makeCompletio
   keyGrip(event) {
     this.gripKey(event, this.row.id);
   },
+  duplicateStyled() {
+    this.isStyling = false;
+    this.duplicate();
+  },
   duplicate() {
     engine.commit([{ do: "duplicate", id: this.row.id }]);
   },

@@ -1,0 +1,114 @@
+"""Pictures, typed readings and studies from files, through the front door."""
+
+import io
+import json
+
+from axis_path.core import Study
+from axis_path.store import create_study, open_study, session_scope
+from axis_path.web import Settings, create_app
+from tests.databases import DatabaseTest
+
+WINDOW = {"x": [-10, 10], "y": [-7, 7], "width": 300, "height": 200}
+
+
+class FileTest(DatabaseTest):
+    @classmethod
+    def setUpClass(cls) -> None:
+        super().setUpClass()
+        cls.app = create_app(Settings(cls.url, "a secret for tests"))
+        cls.app.config["WTF_CSRF_ENABLED"] = False
+        cls.addClassCleanup(cls.app.extensions["axis_path"].engine.dispose)
+
+    def setUp(self) -> None:
+        self.client = self.app.test_client()
+        study = Study()
+        study.define("f(x) = x^2 - 3")
+        study.define("P(t) = (cos t, sin t) for 0 <= t <= 2pi")
+        self.document = study.to_dict()
+        with session_scope(self.engine) as session:
+            self.study_id = create_study(session, "Quay", self.document)
+            session.flush()
+            self.version = open_study(session, self.study_id).version
+
+    def ask(self, part: str, **more: object):
+        body = {"version": self.version, "window": WINDOW, **more}
+        return self.client.post(f"/studies/{self.study_id}/{part}", json=body)
+
+    def open(self, data: bytes, name: str = "a.svg"):
+        return self.client.post("/studies/open", data={"file": (io.BytesIO(data), name)})
+
+    def test_every_format_comes_with_its_media_type_and_opens_again(self) -> None:
+        for form, media in (("svg", "image/svg+xml"), ("png", "image/png"), ("pdf", "application/pdf"),
+                            ("study", "application/json")):  # fmt: skip
+            with self.subTest(form):
+                made = self.ask("picture", format=form, scale=2, white=True)
+                self.assertEqual((200, media), (made.status_code, made.mimetype))
+                opened = self.open(made.data)
+                self.assertEqual(302, opened.status_code)
+                page = self.client.get(opened.location).get_data(as_text=True)
+                self.assertIn("Quay", page)
+                self.assertIn("-7", page)
+
+    def test_wrong_requests_are_refused(self) -> None:
+        for more in ({}, {"format": "gif"}, {"format": "png", "scale": 0}, {"format": "png", "scale": "2"},
+                     {"format": "png", "scale": 99}):  # fmt: skip
+            with self.subTest(more):
+                self.assertEqual(400, self.ask("picture", **more).status_code)
+
+    def test_a_file_that_is_no_study_is_said_and_nothing_is_made(self) -> None:
+        damaged = json.dumps(self.document | {"lines": 5}).encode()
+        later = json.dumps(self.document | {"version": 99}).encode()
+        for data in (b"", b"<svg/>", b"\xff\xfe\x00", damaged, later, b"[1, 2]", b"{}"):
+            with self.subTest(data[:20]):
+                answer = self.open(data)
+                self.assertEqual("/studies", answer.location)
+                page = self.client.get("/studies").get_data(as_text=True)
+                self.assertIn("The file could not be opened.", page)
+        self.assertEqual(302, self.client.post("/studies/open").status_code)
+
+    def test_a_title_or_window_in_a_file_that_cannot_be_is_left_out(self) -> None:
+        for more in ({"title": 5}, {"title": " "}, {"window": {"x": [1, 0], "y": [0, 1]}}, {"window": 7},
+                     {"window": {"x": [0, 1], "y": [0, 1], "width": 3}}):  # fmt: skip
+            with self.subTest(more):
+                opened = self.open(json.dumps(self.document | more).encode())
+                page = self.client.get(opened.location)
+                self.assertEqual(200, page.status_code)
+                self.assertIn("Untitled study", page.get_data(as_text=True))
+
+    def test_a_title_is_no_markup(self) -> None:
+        opened = self.open(json.dumps(self.document | {"title": "<script>x</script>"}).encode())
+        page = self.client.get(opened.location).get_data(as_text=True)
+        self.assertNotIn("<script>x", page)
+
+    def test_a_reading_is_typed_or_follows_the_pointer(self) -> None:
+        typed = self.ask("window", how="reading", text="pi/2").json["x"]
+        self.assertEqual(1.5707963267948966, typed)
+        for text in ("", "1/0", "f", "(1, 2)", "2 + i", "[1, 2]"):
+            with self.subTest(text):
+                self.assertEqual(400, self.ask("window", how="reading", text=text).status_code)
+        found = self.ask("reading", reading=typed, is_reading_typed=True).json
+        self.assertEqual("1.5708", found["reading"]["text"])
+        self.assertEqual("−0.5326", found["values"]["1"]["text"])
+        rounded = self.ask("reading", reading=typed).json
+        self.assertEqual("1.55", rounded["reading"]["text"])
+        near = self.ask("reading", reading=2, pointer_y=0).json["values"]["2"]
+        self.assertTrue(near["text"].startswith(("t = 0: (1, 0)", "t = 6.28")), near["text"])
+
+    def test_commands_for_the_look_are_kept_and_undone(self) -> None:
+        commands = [{"do": "axes", "axes": {"legend": True, "grid": "none"}}, {"do": "move", "id": 2, "after": None},
+                    {"do": "style", "id": 1, "tone": 3}, {"do": "check", "line": 1, "count": "4", "step": ""}]  # fmt: skip
+        answer = self.ask("commands", commands=commands).json
+        scene = answer["scene"]
+        self.assertEqual([2, 1], [row["id"] for row in scene["rows"]])
+        self.assertEqual(
+            (3, "none", [2, 1]),
+            (scene["rows"][1]["tone"], scene["axes"]["grid"], scene["legend"]["rows"]),
+        )
+        self.assertEqual(8, len(scene["check"]["points"]))
+        undone = self.client.post(
+            f"/studies/{self.study_id}/history",
+            json={"version": answer["version"], "window": WINDOW, "do": "undo"},
+        ).json["scene"]
+        self.assertEqual([1, 2], [row["id"] for row in undone["rows"]])
+        self.assertIsNone(undone["legend"])
+        self.assertIsNone(undone["check"])
