@@ -12,6 +12,7 @@ from axis_path.core.draw.polar import polar_grid
 from axis_path.core.language.tree import AngleUnit
 from axis_path.core.locate import find_zeros, interval, quick_zeros
 from axis_path.core.study import apply_command
+from axis_path.core.study.breaks import breaks_of
 from tests.core.functions import make_function
 
 WINDOW = Window((-10, 10), (-6.5, 6.5), 660, 430)
@@ -142,6 +143,44 @@ class LaneTest(unittest.TestCase):
                 ]
                 for zero in missing:
                     self.assertTrue(any(low <= zero.x <= high for low, high in left))
+
+
+class BreakTest(unittest.TestCase):
+    def test_holes_are_rings_and_asymptotes_have_guides(self) -> None:
+        for text, holes, poles in (
+            ("sin(x)/x", [(0, 1)], []),
+            ("(x^2 - 1)/(x - 1)", [(1, 2)], []),
+            ("(x^2 - 4)(x - 1)/((x - 2)(x - 1))", [(1, 3), (2, 4)], []),
+            ("1/x", [], [0]),
+            ("1/x^2", [], [0]),
+            ("(x^2 + 1)/((x - 3)(x + 4))", [], [-4, 3]),
+            ("tan x", [], [k * math.pi / 2 for k in (-5, -3, -1, 1, 3, 5)]),
+            ("|x|/x", [], []),
+            ("floor x", [], []),
+            ("x^2", [], []),
+            ("sqrt(x)", [], []),
+        ):
+            study = study_with(f"f(x) = {text}")
+            found = breaks_of(study.function("f"), study.curve("f", WINDOW), WINDOW)
+            with self.subTest(text):
+                self.assertTrue(
+                    np.allclose(
+                        np.array(holes).reshape(-1, 2),
+                        np.array(found.holes).reshape(-1, 2),
+                        atol=1e-3,
+                    )
+                )
+                self.assertEqual(len(poles), len(found.poles))
+                self.assertTrue(np.allclose(poles, found.poles, atol=1e-6))
+                curve = study.scene(WINDOW).rows[0]["curve"]
+                self.assertEqual(len(poles), len(curve["guides"]))
+                self.assertEqual(len(holes), len(curve["ends"]))
+
+    def test_guides_can_be_turned_off(self) -> None:
+        study = study_with("f(x) = 1/x")
+        self.assertTrue(study.scene(WINDOW).axes["guides"])
+        apply_command(study, {"do": "axes", "axes": {"guides": False}}, WINDOW)
+        self.assertFalse(study.scene(WINDOW).axes["guides"])
 
 
 class CheckTest(unittest.TestCase):

@@ -70,6 +70,7 @@ def draw_svg(scene: dict[str, Any], look: Look | None = None, *, metadata: str =
         *_grid(scene["axes"], width, height),
         *(part for row in scene["rows"] if row["curve"] for part in _fills(row)),
         *(part for row in scene["rows"] if row["curve"] for part in _lines(row)),
+        *(_guides(scene, height)),
         *_labels(scene["axes"], width, height, paper),
         *(part for row in scene["rows"] if row["curve"] for part in _marks(row, paper)),
         *_check(scene.get("check")),
@@ -224,6 +225,15 @@ def _lines(row: Row) -> Iterator[str]:
             yield (
                 f'<path d="{_path(pieces)}" fill="none" stroke="{TONES[tone]}" '
                 f'stroke-width="{width:g}" stroke-linejoin="round"{_dash(pattern)}/>'
+            )
+
+
+def _guides(scene: dict[str, Any], height: int) -> Iterator[str]:
+    for row in scene["rows"] if scene["axes"]["guides"] else ():
+        for x in (row["curve"] or {}).get("guides") or []:
+            yield (
+                f'<path d="M{x / 10:g} 0v{height}" stroke="{TONES[tone_of(row)]}" '
+                'stroke-width="1.2" stroke-dasharray="3 5" opacity="0.75" fill="none"/>'
             )
 
 

@@ -4,7 +4,7 @@ Read ``zeros.py``: what is proved there and what is not.
 """
 
 from axis_path.core.locate.cells import Interval, interval
-from axis_path.core.locate.exact import written
+from axis_path.core.locate.exact import candidates, written
 from axis_path.core.locate.finding import Finding, Findings, Kind
 from axis_path.core.locate.polynomial import is_polynomial
 from axis_path.core.locate.quick import quick_zeros
@@ -15,6 +15,7 @@ __all__ = [
     "Findings",
     "Interval",
     "Kind",
+    "candidates",
     "find_zeros",
     "interval",
     "is_polynomial",

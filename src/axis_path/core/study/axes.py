@@ -56,6 +56,7 @@ class AxesSpec:
         equal: whether a unit is as long across as up.
         title: what stands above the picture, in lines.
         legend: whether the legend is shown.
+        guides: whether vertical asymptotes are drawn as dashed guides.
         legend_at: where it was put, as parts of the width and the height; None for a free corner.
     """
 
@@ -67,6 +68,7 @@ class AxesSpec:
     title: str = ""
     legend: bool = False
     legend_at: tuple[float, float] | None = None
+    guides: bool = True
 
 
 def axes_to_dict(spec: AxesSpec) -> dict[str, Any]:
@@ -75,6 +77,7 @@ def axes_to_dict(spec: AxesSpec) -> dict[str, Any]:
         **{name: _axis_to_dict(axis) for name, axis in (("x", spec.x), ("y", spec.y))},
         "grid": spec.grid.value, "at_edge": spec.at_edge, "equal": spec.equal,
         "title": spec.title, "legend": spec.legend,
+        "guides": spec.guides,
         "legend_at": None if spec.legend_at is None else list(spec.legend_at),
     }  # fmt: skip
 
@@ -105,6 +108,7 @@ def axes_from_dict(given: object, present: AxesSpec | None = None) -> AxesSpec:
         _text(given, "title", present.title, _LONGEST_TITLE),
         _flag(given, "legend", present),
         _place(given, present.legend_at),
+        _flag(given, "guides", present),
     )
 
 
@@ -196,6 +200,7 @@ def _drawn(spec: AxesSpec, steps: Steps, window: Window, unit: AngleUnit) -> dic
         "x_axis": int(y_zero) if has_x_axis else None,
         "at_edge": spec.at_edge,
         "grid": spec.grid.value,
+        "guides": spec.guides,
         "polar": polar_grid(window, unit) if spec.grid is GridKind.POLAR else None,
         "title": [line for line in spec.title.splitlines() if line.strip()],
         "note": _note(spec, unit),

@@ -12,13 +12,21 @@ from dataclasses import dataclass
 from threading import Lock
 from typing import Any
 
+import numpy as np
+
 from axis_path.core.draw import Curve, Window, sample_curve
-from axis_path.core.draw.pixels import band_tenths, last_visible_point, piece_tenths
+from axis_path.core.draw.pixels import (
+    band_tenths,
+    last_visible_point,
+    piece_tenths,
+    tenths_across,
+)
 from axis_path.core.errors import StoppedError
 from axis_path.core.evaluate import RealFunction
 from axis_path.core.locate import Findings
 from axis_path.core.patience import calculation
-from axis_path.core.study.lane import end_points, make_lane, signs_of, trends_of
+from axis_path.core.study.breaks import breaks_of
+from axis_path.core.study.lane import end_points, holes, make_lane, signs_of, trends_of
 from axis_path.core.study.marks import locate_marks, mark_dict
 from axis_path.core.study.reasons import why_not_drawn
 
@@ -105,11 +113,13 @@ def _drawn(function: RealFunction, window: Window) -> Drawing:
     except StoppedError as err:
         zeros, is_whole = Findings((), complete=False, note=err.message), False
     marks = [mark_dict(finding, window) for finding in zeros]
+    breaks = breaks_of(function, curve, window)
     data = {
         "curve": {
+            "guides": tenths_across(np.array(breaks.poles), window).tolist(),
             "pieces": [piece_tenths(piece, window) for piece in curve.pieces],
             "bands": [band_tenths(band, window) for band in curve.bands],
-            "ends": end_points(function, window),
+            "ends": end_points(function, window) + holes(breaks.holes, window),
         },
         "lane": make_lane(function, curve, window, marks)
         | {

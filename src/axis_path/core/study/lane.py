@@ -37,6 +37,13 @@ def end_points(function: RealFunction, window: Window) -> list[dict[str, Any]]:
     return found
 
 
+def holes(places: list[tuple[float, float]], window: Window) -> list[dict[str, Any]]:
+    """Give the rings of single points that are missing in a curve."""
+    points = np.array(places).reshape(-1, 2)
+    across, down = tenths_across(points[:, 0], window), tenths_down(points[:, 1], window)
+    return [{"x": int(x), "y": int(y), "closed": False} for x, y in zip(across, down, strict=True)]
+
+
 def make_lane(
     function: RealFunction,
     curve: Curve,

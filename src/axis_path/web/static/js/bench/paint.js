@@ -201,6 +201,10 @@ export function paintMarks(target, scene, shift, size, tones) {
   for (const row of scene.rows) {
     if (!row.curve) continue;
     const colour = tones[row.tone % TONES];
+    for (const guide of (scene.axes.guides && row.curve.guides) || []) {
+      const x = across(shift, guide);
+      parts.push(svg("line", { class: "guide-line", x1: x, x2: x, y1: 0, y2: size.height, stroke: colour }));
+    }
     for (const end of row.curve.ends) {
       parts.push(svg("circle", { class: end.closed ? "end-dot" : "end-dot end-open", cx: across(shift, end.x), cy: down(shift, end.y), r: 4.5, stroke: colour, ...(end.closed ? { fill: colour } : {}) }));
     }

@@ -1,0 +1,68 @@
+"""Breaks of a drawn curve: holes, which become rings, and vertical asymptotes, which get guides.
+
+Both are shown only where the function is proved to have no value: at a simple number, or a simple
+multiple of pi, in the gap between two pieces of its curve.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from itertools import pairwise
+
+import numpy as np
+from flint import arb
+
+from axis_path.core.arithmetic import Defined, precision
+from axis_path.core.draw import Curve, Window
+from axis_path.core.evaluate import VALUE_BITS, RealFunction
+from axis_path.core.locate import candidates
+
+#: Wider gaps are stretches without values, in px; and more gaps than this are not looked at.
+_WIDEST_PX, _MOST = 0.2, 60
+#: A curve whose ends differ by less goes on behind a hole, in px.
+_SAME_PX = 1.0
+#: A curve that has left the window by so many of its heights beside a gap goes on to infinity.
+_FAR = 20.0
+
+
+@dataclass(frozen=True, slots=True)
+class Breaks:
+    """What stands in the gaps of a curve, in axis units.
+
+    Attributes:
+        holes: (x, y) of points that are missing in an otherwise unbroken curve.
+        poles: the x of vertical asymptotes.
+    """
+
+    holes: list[tuple[float, float]]
+    poles: list[float]
+
+
+def breaks_of(function: RealFunction, curve: Curve, window: Window) -> Breaks:
+    """Find the holes and poles in the gaps between the pieces of a curve."""
+    found = Breaks([], [])
+    pieces = sorted(curve.pieces, key=lambda piece: float(piece[0, 0]))
+    height = window.y[1] - window.y[0]
+    floor, top = window.y[0] - _FAR * height, window.y[1] + _FAR * height
+    for before, after in list(pairwise(pieces))[:_MOST]:
+        low, high = float(before[-1, 0]), float(after[0, 0])
+        one, other = float(before[-1, 1]), float(after[0, 1])
+        if not 0 <= (high - low) * window.x_px <= _WIDEST_PX:
+            continue
+        place = _undefined_place(function, low, high)
+        if place is None:
+            continue
+        if abs(one - other) * window.y_px < _SAME_PX:
+            found.holes.append((place, (one + other) / 2))
+        elif any(not floor <= y <= top for y in (one, other)):
+            found.poles.append(place)
+    return found
+
+
+def _undefined_place(function: RealFunction, low: float, high: float) -> float | None:
+    """Give a simple number between two floats at which there is proved to be no value."""
+    with precision(VALUE_BITS):
+        for candidate, _ in candidates(arb(low), arb(high)):
+            if function.prove_within(candidate).defined is Defined.NO:
+                return float(np.clip(float(candidate.value.mid()), low, high))
+    return None
