@@ -282,3 +282,27 @@ class PointTest(unittest.TestCase):
             self.assertIn("no value", rows[name]["why"]["sentence"])
         tones = [rows[name]["tone"] for name in ("A", "L", "P", "now")]
         self.assertEqual(4, len(set(tones)))
+
+    def test_labels_of_points_avoid_one_another_and_the_curves(self) -> None:
+        study = study_with(
+            "f(x) = x", "A = (1, 1)", "B = (2, 2)", "C = (2.3, 2.2)", "D = (9.9, 6.4)", "g(x) = 2"
+        )
+        scene = study.scene(WINDOW).to_dict()
+        flags = {row["name"]: row["flag"] for row in scene["rows"]}
+        boxes = [flags[name] for name in "ABCD"]
+        for k, one in enumerate(boxes):
+            self.assertTrue(
+                one["x"] >= 0 and one["x"] + one["width"] <= 660 and 0 <= one["y"] <= 412
+            )
+            for other in boxes[k + 1 :]:
+                apart = (
+                    one["x"] >= other["x"] + other["width"] or other["x"] >= one["x"] + one["width"]
+                )
+                self.assertTrue(apart or abs(one["y"] - other["y"]) >= 18)
+        # Neither the line y = x nor y = 2 runs through the labels of A, B and C.
+        for name in "ABC":
+            flag = flags[name]
+            xs = np.linspace(flag["x"], flag["x"] + flag["width"], 40) / WINDOW.x_px - 10
+            for ys in (xs, np.full(40, 2.0)):
+                down = (7 - ys) * WINDOW.y_px
+                self.assertFalse(((down > flag["y"] + 1) & (down < flag["y"] + 17)).any(), name)

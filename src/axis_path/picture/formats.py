@@ -80,7 +80,7 @@ def make_picture(
         case Format.PNG:
             made = resvg_py.svg_to_bytes(
                 svg_string=draw_svg(scene, look), zoom=scale, skip_system_fonts=True,
-                font_files=list(_font_files()),
+                font_files=list(font_files()),
             )  # fmt: skip
             data = _with_text(bytes(made), carried)
         case Format.PDF:
@@ -97,7 +97,8 @@ def make_picture(
 
 
 @cache
-def _font_files() -> tuple[str, ...]:
+def font_files() -> tuple[str, ...]:
+    """Give the faces that pictures are drawn with."""
     own = [str(path) for path in sorted(FONTS.glob("*.ttf"))]
     return (*own, str(files("ziamath") / "fonts" / "STIXTwoMath-Regular.ttf"))
 
@@ -105,7 +106,7 @@ def _font_files() -> tuple[str, ...]:
 @cache
 def _font_database() -> svg2pdf_py.FontDatabase:
     database = svg2pdf_py.FontDatabase()
-    for path in _font_files():
+    for path in font_files():
         database.load_font_file(path)
     return database
 

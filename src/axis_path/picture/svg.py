@@ -282,6 +282,9 @@ def _dots(row: Row, colour: str, paper: str) -> Iterator[str]:
             f'<path d="{_path([dots])}" fill="none" stroke="{colour}" stroke-width="{width:g}"'
             f"{_dash(_dashes(row))}/>"
         )
+    specks = row["curve"].get("specks") or []
+    for k in range(0, len(specks), 2):
+        yield _point("dot", (specks[k] / 10, specks[k + 1] / 10), 1.6, colour, paper)
     r = 1.2 if len(dots) > 160 else 3 if len(dots) > 2 else 4.5
     for k in range(0, len(dots), 2):
         yield _point(row["style"]["mark"], (dots[k] / 10, dots[k + 1] / 10), r, colour, paper)

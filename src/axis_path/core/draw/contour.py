@@ -34,12 +34,14 @@ class ZeroSet:
 
     Attributes:
         lines: (n, 2) arrays of (x, y).
-        dots: (n, 2) places that may be single points of it, or parts smaller than a pixel.
+        dots: (n, 2) places that may be single points of it.
+        specks: (n, 2) places of parts that are too small to be seen as lines.
         dense: cells through which it runs several times, (rows, columns).
     """
 
     lines: list[Floats]
     dots: Floats = field(default_factory=lambda: np.empty((0, 2)))
+    specks: Floats = field(default_factory=lambda: np.empty((0, 2)))
     dense: Flags | None = None
 
 
@@ -56,12 +58,12 @@ def zero_set(surface: RealSurface, grid: Grid) -> ZeroSet:
     # Where all corners are zero it is zero all over, as floor(x) is for 0 ≤ x < 1.
     flat = np.zeros(grid.shape, dtype=np.bool_)
     flat[row, column] = np.logical_and.reduce([each == 0 for each in around])
-    found = look_finer(surface, grid, tiling, changes)
+    found = look_finer(surface, grid, tiling, changes | flat)
     shaded = found.dense | flat
     hidden = (changes & ~tiling.calm) | found.redrawn | shaded
     lines = [part for line in _lines(grid, values) for part in _without(line, grid, hidden)]
     dense = shaded if shaded.any() else None
-    return ZeroSet([*lines, *found.segments], found.dots, dense)
+    return ZeroSet([*lines, *found.segments], found.dots, found.specks, dense)
 
 
 def _lines(grid: Grid, values: Floats) -> list[Floats]:

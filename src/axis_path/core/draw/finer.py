@@ -23,6 +23,8 @@ Whole = NDArray[np.int64]
 _PARTS = 4
 #: More cells than this are not cut: they are shaded.
 _MOST_CUT = 6_000
+#: So many cells together are a speck.
+_SPECK = 4
 #: Fewer cells than this with several branches each are corners and crossings of lines.
 _LEAST_DENSE = 150
 
@@ -36,12 +38,14 @@ class Finer:
         redrawn: cells whose lines are among the ``segments``.
         segments: (2, 2) arrays of (x, y).
         dots: (n, 2) places that cannot be told from zeros.
+        specks: (n, 2) places of proved parts that are too small to be seen as lines.
     """
 
     dense: Flags
     redrawn: Flags
     segments: list[Floats]
     dots: Floats
+    specks: Floats
 
 
 def look_finer(surface: RealSurface, grid: Grid, tiling: Tiling, changes: Flags) -> Finer:
@@ -53,7 +57,8 @@ def look_finer(surface: RealSurface, grid: Grid, tiling: Tiling, changes: Flags)
     several = ~(keeps_x | keeps_y)
     unsure = ~crossed & ~(keeps_x & keeps_y)
     if int((several & crossed).sum()) >= _LEAST_DENSE or int(unsure.sum()) > _MOST_CUT:
-        return Finer(_marked(none, row[several], column[several]), none, [], np.empty((0, 2)))
+        dense = _marked(none, row[several], column[several])
+        return Finer(dense, none, [], np.empty((0, 2)), np.empty((0, 2)))
     row, column = row[unsure], column[unsure]
     thin, left, places = _cut(surface, grid.boxes(row, column, 1))
     thin_cells = _marked(none, row[thin], column[thin])
@@ -62,7 +67,8 @@ def look_finer(surface: RealSurface, grid: Grid, tiling: Tiling, changes: Flags)
     segments = _segments(surface, grid.boxes(drawn[0], drawn[1], 1).cut(_PARTS))
     near = _beside(changes | thin_cells)
     alone = left & ~near[row, column]
-    return Finer(none, redrawn, segments, places[alone])
+    small = thin & _is_small(thin_cells)[row, column] & ~_beside(changes)[row, column]
+    return Finer(none, redrawn, segments, places[alone], places[small])
 
 
 def _marked(none: Flags, row: Whole, column: Whole) -> Flags:
@@ -79,6 +85,16 @@ def _beside(chosen: Flags) -> Flags:
     rows, columns = chosen.shape
     parts = [around[a : a + rows, b : b + columns] for a in range(3) for b in range(3)]
     return np.asarray(np.logical_or.reduce(parts))
+
+
+def _is_small(chosen: Flags) -> Flags:
+    """Tell which cells have so few chosen ones around them that they are a speck to the eye."""
+    reach = 2
+    around = np.pad(chosen, reach).astype(np.int64)
+    rows, columns = chosen.shape
+    steps = range(2 * reach + 1)
+    parts = [around[a : a + rows, b : b + columns] for a in steps for b in steps]
+    return np.asarray(np.add.reduce(parts) <= _SPECK)
 
 
 def _keeps(surface: RealSurface, boxes: Boxes) -> tuple[Flags, Flags]:
@@ -101,11 +117,14 @@ def _cut(surface: RealSurface, boxes: Boxes) -> tuple[Flags, Flags, Floats]:
     keeps_x, keeps_y = _keeps(surface, finer)
     unsure = maybe & ~crossed & ~(keeps_x & keeps_y)
     middle = np.column_stack([finer.x_low + finer.x_high, finer.y_low + finer.y_high]) / 2
-    weights = np.asarray(unsure).reshape(count, inner)
+    doubtful = np.asarray(unsure).reshape(count, inner)
+    crossings = np.asarray(crossed).reshape(count, inner)
+    thin = np.asarray(crossings.any(axis=1))
+    # Where something is sure, that is the place; else where something may be.
+    weights = np.where(thin[:, None], crossings, doubtful)
     total = np.maximum(weights.sum(axis=1), 1)[:, None]
     places = (middle.reshape(count, inner, 2) * weights[..., None]).sum(axis=1) / total
-    thin = np.asarray(np.asarray(crossed).reshape(count, inner).any(axis=1))
-    return thin, np.asarray(weights.any(axis=1)), places
+    return thin, np.asarray(doubtful.any(axis=1)), places
 
 
 def _corner_values(surface: RealSurface, boxes: Boxes) -> list[Floats]:

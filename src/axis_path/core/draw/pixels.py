@@ -136,13 +136,16 @@ _FROM_END_PX = 8
 
 
 def place_flags(
-    ends: Sequence[tuple[str, tuple[float, float] | None]], window: Window
+    ends: Sequence[tuple[str, tuple[float, float] | None]],
+    window: Window,
+    obstacles: Floats | None = None,
 ) -> list[Flag | None]:
     """Place the lettered flags of curves beside their ends without covering one another.
 
     Args:
         ends: the name of each curve and its end in px, None if it has none in the window.
         window: where they must lie.
+        obstacles: (n, 2) places in px that the flags should not cover either, if they can help it.
 
     Returns:
         The flags in the order of the ends; None for a curve without an end.
@@ -154,8 +157,49 @@ def place_flags(
             continue
         width = max(_LEAST_PX, _LETTER_PX * len(name) + 8)
         taken = [flag for flag in placed if flag is not None]
-        placed.append(_free_place(point, width, window, taken))
+        if obstacles is None or not len(obstacles):
+            placed.append(_free_place(point, width, window, taken))
+        else:
+            placed.append(_freest_place(point, width, window, taken, obstacles))
     return placed
+
+
+def _freest_place(
+    point: tuple[float, float], width: int, window: Window, taken: list[Flag], obstacles: Floats
+) -> Flag:
+    """Give the place around a point that covers no flag and the least of what else is drawn."""
+    x, y = point
+    beside, above = x + _FROM_END_PX, y - FLAG_HEIGHT / 2
+    before, over, under = x - _FROM_END_PX - width, y - FLAG_HEIGHT - 6, y + 6
+    choices = [
+        (beside, above), (before, above), (beside, over), (beside, under), (before, over),
+        (before, under), (x - width / 2, over - 4), (x - width / 2, under + 4),
+    ]  # fmt: skip
+    lowest, farthest = window.height - FLAG_HEIGHT - _GAP_PX, window.width - width - _GAP_PX
+    best, least = _free_place(point, width, window, taken), None
+    for left, upper in choices:
+        flag = Flag(round(left), round(upper), width)
+        is_inside = _GAP_PX <= flag.x <= farthest and _GAP_PX <= flag.y <= lowest
+        if not is_inside or not all(_is_clear(flag, other) for other in taken):
+            continue
+        covered = _covered(flag, obstacles)
+        if least is None or covered < least:
+            best, least = flag, covered
+    return best
+
+
+def _is_clear(flag: Flag, other: Flag) -> bool:
+    return (
+        flag.x >= other.x + other.width + _GAP_PX
+        or other.x >= flag.x + flag.width + _GAP_PX
+        or abs(flag.y - other.y) >= FLAG_HEIGHT + _GAP_PX
+    )
+
+
+def _covered(flag: Flag, places: Floats) -> int:
+    inside = (places[:, 0] >= flag.x) & (places[:, 0] <= flag.x + flag.width)
+    inside &= (places[:, 1] >= flag.y) & (places[:, 1] <= flag.y + FLAG_HEIGHT)
+    return int(inside.sum())
 
 
 def _free_place(point: tuple[float, float], width: int, window: Window, taken: list[Flag]) -> Flag:
@@ -164,12 +208,7 @@ def _free_place(point: tuple[float, float], width: int, window: Window, taken: l
     wanted = min(max(round(point[1]) - FLAG_HEIGHT // 2, _GAP_PX), lowest)
     for offset in sorted(range(-24, 25), key=abs):
         y = wanted + offset * (FLAG_HEIGHT + _GAP_PX) // 2
-        is_clear = all(
-            x >= other.x + other.width + _GAP_PX
-            or other.x >= x + width + _GAP_PX
-            or abs(y - other.y) >= FLAG_HEIGHT + _GAP_PX
-            for other in taken
-        )
-        if _GAP_PX <= y <= lowest and is_clear:
-            return Flag(x, y, width)
+        flag = Flag(x, y, width)
+        if _GAP_PX <= y <= lowest and all(_is_clear(flag, other) for other in taken):
+            return flag
     return Flag(x, wanted, width)

@@ -46,6 +46,7 @@ class RelationPicture:
     Attributes:
         solid: (n, 2) arrays of (x, y): lines that belong to it; ``dashed`` those that do not.
         dots: (n, 2) places that may be single points of it.
+        specks: (n, 2) places of parts that are too small to be seen as lines.
         fills: rings, (n, 2) each, inside of which it holds, by the rule of even and odd.
         dense: boxes, (n, 4) of (x low, x high, y low, y high), in which its lines lie too close
             to be drawn one by one.
@@ -56,6 +57,7 @@ class RelationPicture:
     solid: list[Floats]
     dashed: list[Floats]
     dots: Floats
+    specks: Floats
     fills: list[Floats]
     dense: Floats
     across: Floats
@@ -64,7 +66,7 @@ class RelationPicture:
     @property
     def is_empty(self) -> bool:
         """Tell whether there is nothing to draw."""
-        parts = (self.solid, self.dashed, self.dots, self.fills, self.dense)
+        parts = (self.solid, self.dashed, self.dots, self.specks, self.fills, self.dense)
         return not any(len(part) for part in parts)
 
 
@@ -73,7 +75,8 @@ def draw_relation(relation: RealRelation, window: Window) -> RelationPicture:
     grid = Grid.of(window)
     solid: list[Floats] = []
     dashed: list[Floats] = []
-    dots, dense = [np.empty((0, 2))], np.zeros(grid.shape, dtype=np.bool_)
+    dots, specks = [np.empty((0, 2))], [np.empty((0, 2))]
+    dense = np.zeros(grid.shape, dtype=np.bool_)
     both = zip(relation.conditions, relation.signs, strict=True)
     for place, (condition, sign) in enumerate(both):
         others = [each for k, each in enumerate(relation.conditions) if k != place]
@@ -83,6 +86,7 @@ def draw_relation(relation: RealRelation, window: Window) -> RelationPicture:
             target += [part for line in found.lines for part in _where(line, condition, others)]
             if relation.is_equation:
                 dots.append(found.dots[~np.isnan(condition.sample(*found.dots.T))])
+                specks.append(found.specks)
             if found.dense is not None:
                 dense |= found.dense
     filled: list[Floats] = []
@@ -92,7 +96,7 @@ def draw_relation(relation: RealRelation, window: Window) -> RelationPicture:
     found_dots = np.concatenate(dots)
     columns = np.asarray((dense | holds).any(axis=0))
     return RelationPicture(
-        solid, dashed, found_dots, filled, _boxes(dense, grid),
+        solid, dashed, found_dots, np.concatenate(specks), filled, _boxes(dense, grid),
         _across([*solid, *dashed], found_dots, _stretches(columns, grid), grid),
         _is_nowhere(relation, grid),
     )  # fmt: skip

@@ -159,7 +159,10 @@ def sample_corners(surface: RealSurface, grid: Grid, chosen: Flags) -> Floats:
 
 
 def changes_sign(values: list[Floats]) -> Flags:
-    """Tell where values at several corners change their sign, all of which are known."""
+    """Tell where values at several corners have both signs, all of which are known.
+
+    A zero at a corner is no change: (x - y)^2 has one and may be missed by every line.
+    """
     with np.errstate(invalid="ignore"):
         lowest, highest = np.minimum.reduce(values), np.maximum.reduce(values)
-        return np.asarray((lowest <= 0) & (highest >= 0))
+        return np.asarray((lowest < 0) & (highest > 0))

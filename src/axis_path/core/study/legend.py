@@ -39,7 +39,7 @@ def place_legend(
         x, y = (min(max(part, 0.0), 1.0) for part in at)
         x, y = min(round(x * window.width), right), min(round(y * window.height), low)
     else:
-        points = _points(shown)
+        points = drawn_points([row["curve"] for row in shown])
         corners = ((right, _EDGE_PX), (_EDGE_PX, _EDGE_PX), (right, low), (_EDGE_PX, low))
         x, y = min(corners, key=lambda corner: _covered(points, corner, width, height))
     ids = [row["id"] for row in shown]
@@ -48,9 +48,10 @@ def place_legend(
     }  # fmt: skip
 
 
-def _points(rows: list[dict[str, Any]]) -> np.ndarray:
-    flat = [piece for row in rows for part in _PARTS for piece in row["curve"].get(part) or []]
-    flat += [row["curve"]["dots"] for row in rows if row["curve"].get("dots")]
+def drawn_points(curves: list[dict[str, Any]]) -> np.ndarray:
+    """Give places all along what is drawn, (n, 2) in px."""
+    flat = [piece for curve in curves for part in _PARTS for piece in curve.get(part) or []]
+    flat += [curve["dots"] for curve in curves if curve.get("dots")]
     if not flat:
         return np.empty((0, 2))
     return np.concatenate([_spread(np.array(each).reshape(-1, 2) / PER_PX) for each in flat])

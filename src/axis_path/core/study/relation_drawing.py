@@ -41,6 +41,7 @@ def _drawn(name: str, relation: RealRelation, window: Window) -> Drawing:
             "bands": [],
             "ends": [],
             "dots": _places(picture.dots, window),
+            "specks": _places(picture.specks, window),
             "fills": [simple_tenths(ring, window) for ring in picture.fills],
             "dense": _rectangles(picture.dense, window),
         },

@@ -33,7 +33,7 @@ from axis_path.core.study.axes import AxesSpec, Steps, draw_axes
 from axis_path.core.study.definition import Definition
 from axis_path.core.study.domains import round_to_px
 from axis_path.core.study.drawing import NOTHING, PLAIN, Drawing, draw_function
-from axis_path.core.study.legend import place_legend
+from axis_path.core.study.legend import drawn_points, place_legend
 from axis_path.core.study.level_drawing import draw_map
 from axis_path.core.study.meaning import Kind
 from axis_path.core.study.path_drawing import draw_path, nearest_on, span_words
@@ -54,7 +54,7 @@ _UNDRAWN = "not drawn, for its variables are not x and y; other lines can use it
 _DRAWN = frozenset(
     {Kind.FUNCTION, Kind.PATH, Kind.ANGLE, Kind.POINT, Kind.RELATION, Kind.REGION, Kind.SEVERAL}
 )
-_PARTS = ("pieces", "bands", "dots", "dashed", "fills", "dense", "levels")
+_PARTS = ("pieces", "bands", "dots", "specks", "dashed", "fills", "dense", "levels")
 
 
 @dataclass(frozen=True, slots=True)
@@ -183,9 +183,13 @@ def _flags(
     ends = [
         (names[id_] or "", drawing.end if names[id_] else None) for id_, drawing in drawings.items()
     ]
+    curves = [drawing.data["curve"] for drawing in drawings.values() if drawing.data["curve"]]
+    has_points = any(curve.get("dots") for curve in curves)
+    # The labels of points keep clear of the curves; without points that is not worth its time.
+    obstacles = drawn_points(curves) if has_points else None
     return {
         id_: None if flag is None else {"x": flag.x, "y": flag.y, "width": flag.width}
-        for id_, flag in zip(drawings, place_flags(ends, window), strict=True)
+        for id_, flag in zip(drawings, place_flags(ends, window, obstacles), strict=True)
     }
 
 

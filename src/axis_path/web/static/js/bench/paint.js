@@ -169,6 +169,7 @@ function paintCurve(pen, row, colour, ratio) {
 const DOT_PX = 4.5;
 const DOTS_PX = 3;
 const FINE_PX = 1.2;
+const SPECK_PX = 1.6;
 const MANY = 80;
 
 function dots(row, shift, colour) {
@@ -176,6 +177,8 @@ function dots(row, shift, colour) {
   const isFine = places.length > 2 * MANY;
   const r = isFine ? FINE_PX : places.length > 2 ? DOTS_PX : DOT_PX;
   const parts = [];
+  const specks = row.curve.specks ?? [];
+  for (let k = 0; k < specks.length; k += 2) parts.push(mark("fine", across(shift, specks[k]), down(shift, specks[k + 1]), SPECK_PX, colour));
   if (row.style.joined && places.length > 2) {
     const points = [];
     for (let k = 0; k < places.length; k += 2) points.push(`${across(shift, places[k])},${down(shift, places[k + 1])}`);
