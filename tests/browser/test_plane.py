@@ -210,6 +210,40 @@ class PlaneTest(BrowserTest):
         self.assertAlmostEqual(before["x"] - 100, after["x"], delta=2)
         self.assertAlmostEqual(before["y"] - 30, after["y"], delta=2)
 
+    def test_a_picture_that_could_not_be_brought_up_to_date_is_dimmed(self) -> None:
+        self.open_new_study("f(x) = x")
+        self.page.route("**/scene", lambda route: route.abort())
+        self.page.get_by_role("button", name="Zoom in").click()
+        self.page.locator(".is-stale").wait_for()
+        self.assertLess(
+            float(
+                self.page.locator(".plane").evaluate("(plane) => getComputedStyle(plane).opacity")
+            ),
+            1,
+        )
+        self.page.unroute("**/scene")
+        self.page.get_by_role("button", name="Try again").click()
+        self.settle()
+        self.assertEqual(0, self.page.locator(".is-stale").count())
+
+    def test_equal_scales_stay_equal_while_zooming_and_resizing(self) -> None:
+        self.open_new_study("x^2 + y^2 = 9")
+        self.page.get_by_role("button", name="Axes and grid", exact=True).click()
+        self.page.locator("[name='equal']").check()
+        self.settle()
+        self.page.get_by_role("button", name="Close axes and grid").click()
+        for act in (
+            lambda: self.page.get_by_role("button", name="Zoom in").click(),
+            lambda: self.page.set_viewport_size({"width": 1000, "height": 900}),
+            lambda: self.page.get_by_role("button", name="Frame").click(),
+        ):
+            act()
+            self.settle()
+            low, high, floor, top = self.bounds()
+            box = self.box(self.page.locator(".plane-surface"))
+            across, up = box["width"] / (high - low), box["height"] / (top - floor)
+            self.assertAlmostEqual(1, across / up, delta=0.02)
+
 
 class RowsTest(BrowserTest):
     def names(self) -> list[str]:
@@ -251,3 +285,36 @@ class RowsTest(BrowserTest):
         self.page.get_by_role("button", name="Undo").click()
         self.settle()
         self.assertEqual(4, self.page.locator(".row-item").count())
+
+
+class NarrowTest(BrowserTest):
+    def test_forms_that_open_over_the_bench_fit_every_width(self) -> None:
+        for width, height in ((1280, 800), (1024, 768), (768, 1024), (390, 844)):
+            self.page = self.open_page(width=width, height=height)
+            self.open_demo("Breakwater")
+            for opener, name in (("Axes and grid", "Axes and grid"), ("Picture", "Picture")):
+                with self.subTest(width, form=name):
+                    self.page.get_by_role("button", name=opener, exact=True).click()
+                    form = self.page.get_by_role("form", name=name)
+                    box = self.box(form)
+                    self.assertGreaterEqual(box["x"], 0)
+                    self.assertLessEqual(box["x"] + box["width"], width)
+                    wide = self.page.evaluate("() => document.documentElement.scrollWidth")
+                    self.assertLessEqual(wide, width)
+                    form.locator("select").first.press("Escape")
+                    self.assertFalse(form.is_visible())
+            self.check_access()
+
+    def test_the_new_controls_are_reached_with_the_keyboard_alone(self) -> None:
+        self.open_new_study("f(x) = x", "P(t) = (t, t) for 0 <= t <= 1")
+        reached = set[str]()
+        for _ in range(70):
+            self.page.keyboard.press("Tab")
+            name = self.page.evaluate(
+                "() => document.activeElement.getAttribute('aria-label') ?? document.activeElement.innerText"
+            )
+            reached.add(" ".join(str(name).split()))
+        for wanted in ("Zoom into a box", "Axes and grid", "Place of the reading line", "Picture", "Look of f",
+                       "Move or choose P", "Upper end of the domain of P"):  # fmt: skip
+            with self.subTest(wanted):
+                self.assertIn(wanted, reached)

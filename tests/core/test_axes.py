@@ -9,10 +9,12 @@ import numpy as np
 from axis_path.core import MathError, Study, Window
 from axis_path.core.draw import Labels, check_sampling, frame, home, make_ticks, sample_curve
 from axis_path.core.draw.polar import polar_grid
+from axis_path.core.evaluate import digits_between
 from axis_path.core.language.tree import AngleUnit
 from axis_path.core.locate import find_zeros, interval, quick_zeros
 from axis_path.core.study import apply_command
 from axis_path.core.study.breaks import breaks_of
+from axis_path.core.study.meaning import LineKey, LineKeys
 from tests.core.functions import make_function
 
 WINDOW = Window((-10, 10), (-6.5, 6.5), 660, 430)
@@ -213,6 +215,112 @@ class CheckTest(unittest.TestCase):
                 )
         apply_command(again, {"do": "check", "line": None}, WINDOW)
         self.assertIsNone(again.scene(WINDOW).check)
+
+
+class DocumentTest(unittest.TestCase):
+    """What is kept of the look comes back, and what is damaged is refused in words."""
+
+    def test_every_field_comes_back(self) -> None:
+        study = study_with("f(x) = x", "L = [(1, 2), (3, 4)]")
+        for command in (
+            {"do": "axes", "axes": {"x": {"labels": "pi", "step": "pi/3", "name": "a"}, "y": {"name": "b"},
+                                    "grid": "none", "at_edge": True, "equal": True, "title": "t", "legend": True,
+                                    "legend_at": [0.25, 0.5], "guides": False}},
+            {"do": "style", "id": 2, "tone": 6, "style": {"stroke": 1, "weight": 1, "flag": False, "joined": True, "mark": "cross"}},
+            {"do": "check", "line": 1, "count": "7", "step": ""},
+        ):  # fmt: skip
+            apply_command(study, command, WINDOW)
+        kept = study.to_dict()
+        again = Study.from_dict(kept)
+        self.assertEqual(kept, again.to_dict())
+        self.assertEqual(
+            (study.axes, study.check, study.lines), (again.axes, again.check, again.lines)
+        )
+
+    def test_what_is_usual_is_left_out(self) -> None:
+        kept = study_with("f(x) = x").to_dict()
+        self.assertFalse({"axes", "check"} & set(kept))
+        self.assertNotIn("style", kept["lines"][0])
+
+    def test_damaged_fields_are_refused(self) -> None:
+        kept = study_with("f(x) = x").to_dict()
+        line = kept["lines"][0]
+        for more in (
+            {"axes": 5}, {"axes": {"x": 5}}, {"axes": {"x": {"labels": "roman"}}}, {"axes": {"grid": 1}},
+            {"axes": {"equal": "no"}}, {"axes": {"legend_at": [1]}}, {"axes": {"legend_at": ["a", "b"]}},
+            {"axes": {"legend_at": [math.inf, 0]}}, {"axes": {"title": "x" * 999}}, {"axes": {"x": {"name": 4}}},
+            {"check": 5}, {"check": {"line": "f"}}, {"check": {"line": 1, "count": 5}},
+            {"lines": [line | {"style": 3}]}, {"lines": [line | {"style": {"weight": True}}]},
+            {"lines": [line | {"style": {"stroke": 8}}]}, {"lines": [line | {"style": {"mark": "heart"}}]},
+            {"lines": [line | {"style": {"joined": 1}}]},
+        ):  # fmt: skip
+            with self.subTest(more), self.assertRaises(MathError) as raised:
+                Study.from_dict(kept | more)
+            self.assertEqual("study.format", raised.exception.code)
+
+    def test_a_step_that_loses_its_value_is_automatic_until_it_has_one_again(self) -> None:
+        study = study_with("a = 2", "f(x) = x")
+        apply_command(study, {"do": "axes", "axes": {"x": {"step": "a/4"}}}, WINDOW)
+        whole = study.scene(WINDOW).axes["x"]["labels"]
+        self.assertIn("−9.5", whole)
+        study.remove("a")
+        self.assertNotIn("−9.5", study.scene(WINDOW).axes["x"]["labels"])
+        study.define("a = 2")
+        self.assertEqual(whole, study.scene(WINDOW).axes["x"]["labels"])
+
+
+class DigitsTest(unittest.TestCase):
+    def test_digits_that_two_floats_share_are_those_of_all_between(self) -> None:
+        rng = np.random.default_rng(6)
+        for _ in range(400):
+            low = float(rng.uniform(-1, 1) * 10.0 ** rng.integers(-8, 9))
+            high = low + abs(low) * float(10.0 ** rng.uniform(-16, -3))
+            for digits in (1, 4, 10):
+                text = digits_between(low, high, digits)
+                if not text:
+                    continue
+                for part in rng.uniform(0, 1, 4):
+                    middle = Fraction(low) + Fraction(float(part)) * (
+                        Fraction(high) - Fraction(low)
+                    )
+                    plain = text.replace("−", "-").replace("·10^", "e")
+                    step = Fraction(10) ** (math.floor(math.log10(abs(middle))) - digits + 1)
+                    self.assertLessEqual(abs(Fraction(plain) - middle), step * Fraction(51, 100))
+        self.assertEqual("", digits_between(-1.0, 1.0, 3))
+        self.assertEqual("1.000", digits_between(0.99999, 1.00001, 4))
+
+
+class KeysTest(unittest.TestCase):
+    def test_keys_with_one_changed_are_those_made_anew(self) -> None:
+        keys = LineKeys(LineKey(f"f_{k}(x) = {k}", k % 3 == 0, None, False) for k in range(40))
+        for place in (0, 7, 39):
+            other = LineKey("g(x) = x", False, "g", False)
+            changed = keys.with_key(place, other)
+            fresh = LineKeys([*keys[:place], other, *keys[place + 1 :]])
+            self.assertEqual(fresh, changed)
+            self.assertEqual(hash(fresh), hash(changed))
+            self.assertNotEqual(keys, changed)
+            self.assertEqual(keys, changed.with_key(place, keys[place]))
+            self.assertEqual(hash(keys), hash(changed.with_key(place, keys[place])))
+        # The same keys in another order are another study.
+        self.assertNotEqual(hash(keys), hash(LineKeys(reversed(keys))))
+
+    def test_one_line_of_many_changes_as_in_a_fresh_study(self) -> None:
+        study = study_with(*(f"f_{k}(x) = x + {k}" for k in range(60)), "a = 1", "g(x) = a f_3(x)")
+        for text in (
+            "f_3(x) = x^2",
+            "f_59(x) = sin x",
+            "a = 4",
+            "g(x) = f_3(x) + f_59(x)",
+            "a = f_3(2)",
+        ):
+            study.define(text)
+            fresh = study_with(*(line.text for line in study.lines))
+            self.assertEqual(fresh.names(), study.names())
+            self.assertEqual(fresh.evaluate("g(2)").decimal(12), study.evaluate("g(2)").decimal(12))
+            self.assertEqual(
+                [d.mathml for d in fresh.definitions()], [d.mathml for d in study.definitions()]
+            )
 
 
 class CommandTest(unittest.TestCase):

@@ -252,6 +252,30 @@ class BadInputTest(unittest.TestCase):
         self.assertEqual(whole, study.scene(WINDOW).rows)
 
 
+class FacadeTest(unittest.TestCase):
+    def test_curves_are_given_for_what_has_one_and_refused_for_the_rest(self) -> None:
+        study = study_with("f(x) = x", "P(t) = (t, 2t)", "r(theta) = 2", "ring: x^2 + y^2 = 4", "A = (1, 2)",
+                           "a = 3", "d(x, y) = x y")  # fmt: skip
+        for name in ("f", "P", "r"):
+            with self.subTest(name):
+                self.assertFalse(study.curve(name, WINDOW).is_empty)
+        for name in ("ring", "A", "a", "d", "nothing"):
+            with self.subTest(name), self.assertRaises(MathError):
+                study.curve(name, WINDOW)
+        for name in ("f", "A", "ring"):
+            with self.subTest(name), self.assertRaises(MathError):
+                study.path(name)
+
+    def test_a_path_follows_its_slider_and_its_functions(self) -> None:
+        study = study_with("a = 2", "g(t) = a t", "P(t) = (g(t), t^2) for 0 <= t <= a")
+        before = study.path("P").points(np.array([1.0]))
+        study.set("a", 3)
+        after = study.path("P")
+        self.assertEqual([[2.0, 1.0]], before.tolist())
+        self.assertEqual([[3.0, 1.0]], after.points(np.array([1.0])).tolist())
+        self.assertEqual(3.0, after.high.near)
+
+
 class ClipTest(unittest.TestCase):
     def test_the_parts_in_the_box_are_kept_and_nothing_else(self) -> None:
         rng = np.random.default_rng(8)

@@ -6,6 +6,7 @@ import numpy as np
 
 from axis_path.core import Study, Window
 from axis_path.core.draw import RealRelation, RelationPicture, draw_levels, draw_relation
+from axis_path.core.draw.tiling import Grid, calm_cells, tile
 from axis_path.core.evaluate import Boxes
 
 WINDOW = Window((-10, 10), (-6.5, 6.5), 660, 430)
@@ -196,6 +197,51 @@ class MissedTest(unittest.TestCase):
                 self.assertTrue(np.allclose(near, slope.sample(x, y), rtol=1e-4, atol=1e-5))
 
 
+class TilingTest(unittest.TestCase):
+    """What enclosures say of a cell is true of every point in it."""
+
+    TEXTS = ("x^2 + y^2 = 9", "y - tan(x) = 0", "1/(x y) = 1", "sqrt(x) - y = 0", "y - floor(x) = 0",
+             "ln(x + y) = 0", "sin(x y) + x = 0", "|x| - |y| = 1")  # fmt: skip
+
+    def test_signs_and_calm_cells_are_true(self) -> None:
+        rng = np.random.default_rng(9)
+        grid = Grid.of(WINDOW)
+        rows, columns = grid.shape
+        for text in self.TEXTS:
+            surface = relation(text).conditions[0]
+            tiling, calm = tile(surface, grid), calm_cells(surface, grid)
+            row, column = rng.integers(0, rows, 3_000), rng.integers(0, columns, 3_000)
+            part = rng.uniform(0, 1, (2, 3_000))
+            xs = grid.xs[column] + part[0] * (grid.xs[column + 1] - grid.xs[column])
+            ys = grid.ys[row] + part[1] * (grid.ys[row + 1] - grid.ys[row])
+            values, sign = surface.sample(xs, ys), tiling.sign[row, column]
+            with self.subTest(text):
+                known = np.abs(sign) == 1
+                self.assertTrue((np.sign(values[known]) == sign[known]).all())
+                self.assertTrue(np.isnan(values[np.isnan(sign)]).all())
+                self.assertTrue(np.isfinite(values[calm[row, column]]).all())
+                # Cells that are left open are few: a line is no wider than it must be.
+                self.assertLess(tiling.maybe.mean(), 0.12)
+
+    def test_boxes_are_cut_without_gaps(self) -> None:
+        boxes = Boxes(
+            np.array([0.0, 0.1]), np.array([0.3, 0.7]), np.array([-1.0, 2.0]), np.array([1.0, 2.1])
+        )
+        cut = boxes.cut(3)
+        self.assertEqual(18, len(cut))
+        for k in range(2):
+            part = cut.take(np.arange(9 * k, 9 * k + 9))
+            area = ((part.x_high - part.x_low) * (part.y_high - part.y_low)).sum()
+            whole = (boxes.x_high[k] - boxes.x_low[k]) * (boxes.y_high[k] - boxes.y_low[k])
+            self.assertAlmostEqual(whole, area)
+            self.assertEqual(
+                (boxes.x_low[k], boxes.x_high[k]), (part.x_low.min(), part.x_high.max())
+            )
+            self.assertEqual(
+                (boxes.y_low[k], boxes.y_high[k]), (part.y_low.min(), part.y_high.max())
+            )
+
+
 class RegionTest(unittest.TestCase):
     def test_random_points_lie_in_the_rings_just_as_the_inequality_says(self) -> None:
         rng = np.random.default_rng(5)
@@ -260,3 +306,43 @@ class LevelTest(unittest.TestCase):
 
     def test_a_flat_function_has_none(self) -> None:
         self.assertEqual([], self.levels("d(x, y) = 3"))
+
+    def test_labels_keep_apart_and_inside(self) -> None:
+        for line in (
+            "d(x, y) = x y",
+            "d(x, y) = sin(x) + sin(y)",
+            "d(x, y) = x/y",
+            "d(x, y) = x^2 + 4y^2",
+        ):
+            marks = [mark for level in self.levels(line) for mark in level.labels]
+            self.assertTrue(marks)
+            px = np.array(
+                [[WINDOW.across(np.array(m.x)), WINDOW.down(np.array(m.y))] for m in marks]
+            )
+            with self.subTest(line):
+                self.assertTrue((px > 20).all() and (px < (640, 410)).all())
+                apart = np.hypot(*(px[:, None] - px[None]).transpose(2, 0, 1)) + 1e9 * np.eye(
+                    len(px)
+                )
+                self.assertGreater(float(apart.min()), 40)
+                self.assertTrue(all(abs(mark.angle) <= 50 for mark in marks))
+
+    def test_a_map_leaves_out_no_value_and_shades_each_place_once(self) -> None:
+        """Between two levels lies just what has values between them."""
+        rng = np.random.default_rng(1)
+        points = rng.uniform((-9.5, -6), (9.5, 6), (400, 2))
+        levels = self.levels("d(x, y) = x^2/8 - y^2/5")
+        values = points[:, 0] ** 2 / 8 - points[:, 1] ** 2 / 5
+        edges = [-np.inf, *(float(level.text.replace("−", "-")) for level in levels[1:]), np.inf]
+        for level, low, high in zip(levels, edges[:-1], edges[1:], strict=True):
+            inside = np.zeros(len(points), dtype=int)
+            for ring in level.rings:
+                a, b = ring, np.roll(ring, -1, axis=0)
+                y = points[:, 1][:, None]
+                up = (a[:, 1] > y) != (b[:, 1] > y)
+                with np.errstate(all="ignore"):
+                    at = (b[:, 0] - a[:, 0]) * (y - a[:, 1]) / (b[:, 1] - a[:, 1]) + a[:, 0]
+                inside += (up & (points[:, 0][:, None] < at)).sum(axis=1)
+            sure = (np.abs(values - low) > 0.02) & (np.abs(values - high) > 0.02)
+            expected = (values > low) & (values < high)
+            self.assertTrue(((inside % 2 == 1) == expected)[sure].all())
