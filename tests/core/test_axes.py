@@ -352,12 +352,26 @@ class CommandTest(unittest.TestCase):
         axes = Study.from_dict(study.to_dict()).scene(WINDOW).axes
         self.assertEqual("angle", axes["x"]["name"])
         self.assertIn("3π/4", axes["x"]["labels"])
-        self.assertEqual(["Beam", "sweep"], axes["title"])
+        self.assertEqual(["Beam", "sweep"], [line["text"] for line in axes["title"]])
         self.assertTrue(axes["polar"]["circles"])
         for bad in ({"x": {"step": "-1"}}, {"x": {"step": "1/"}}, {"grid": "dotted"}, {"x": {"labels": "no"}},
                     {"equal": "yes"}, {"title": "x" * 500}, 5):  # fmt: skip
             with self.subTest(bad), self.assertRaises(MathError):
                 self.do(study, do="axes", axes=bad)
+
+    def test_a_title_holds_formulas_between_backticks(self) -> None:
+        study = study_with("a = 2", "f(x) = x")
+        title = "The tide `a sin(x)/2` at Tern Quay\n\nplain <b>\nbad `sin(` here\none ` alone"
+        self.do(study, do="axes", axes={"title": title})
+        lines = study.scene(WINDOW).axes["title"]
+        self.assertEqual(
+            ["The tide a sin(x)/2 at Tern Quay", "plain <b>", "bad sin( here", "one ` alone"],
+            [line["text"] for line in lines],
+        )
+        self.assertIn("<mfrac>", lines[0]["mathml"])
+        self.assertEqual("", lines[1]["mathml"])
+        self.assertIn("<mtext>sin(</mtext>", lines[2]["mathml"])
+        self.assertEqual("", lines[3]["mathml"])
 
     def test_labels_that_disagree_with_the_unit_are_noted_with_what_would_agree(self) -> None:
         for unit, labels, agrees in (("radians", "degrees", "degrees"), ("degrees", "pi", "radians"),

@@ -40,7 +40,7 @@ class PatienceTest(unittest.TestCase):
         with waiting(ticking(3)):
             row = study.scene(WINDOW, reading_x=1).rows[0]
         self.assertIsNone(row["curve"])
-        self.assertIn("it was stopped", row["why"])
+        self.assertIn("it was stopped", row["why"]["sentence"])
         self.assertEqual("not known", row["reading"]["text"])
         row = study.scene(WINDOW, reading_x=1).rows[0]
         self.assertTrue(row["curve"]["pieces"])

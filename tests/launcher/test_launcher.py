@@ -99,7 +99,7 @@ class StartTest(unittest.TestCase):
         self.assertIn("database system is shut down", log)
 
         process, address, _ = self.start(port)
-        self.assertEqual(2, len(self.titles(address)))
+        self.assertEqual(4, len(self.titles(address)))
         # Everything is killed at once, as a failing machine would.
         os.killpg(process.pid, signal.SIGKILL)
         for path in Path("/proc").glob("[0-9]*/cmdline"):

@@ -333,8 +333,14 @@ def _reading(scene: dict[str, Any], height: int) -> Iterator[str]:
         yield _text(x, 17, reading["text"], colour=palette.INK)
 
 
-def _title(lines: list[str], width: int, paper: str) -> Iterator[str]:
-    for k, line in enumerate(lines):
+def _title(lines: list[dict[str, str]], width: int, paper: str) -> Iterator[str]:
+    for k, each in enumerate(lines):
+        line = each["text"]
+        made = typeset_formula(each["mathml"], 16, palette.INK) if each["mathml"] else None
+        if made is not None:
+            x, y = width / 2 + made.left - made.width / 2, 24 + _TITLE_PX * k
+            yield f'<g transform="translate({x:g} {y:g})">{made.body}</g>'
+            continue
         more = f' font-weight="600" font-size="16"{_halo(paper)}'
         yield _text(width / 2, 24 + _TITLE_PX * k, line, colour=palette.INK, more=more)
 

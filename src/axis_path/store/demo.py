@@ -72,7 +72,8 @@ def beam_sweep() -> DemoStudy:
     study.define("boat(t) = (6 - 0.9t, 2.2 - 0.8t + 0.1t^2) for 0 <= t <= 8")
     study.define("now = boat(m)")
     study.set("m", "2.5", low=0, high=8, step="0.1")
-    study.set_axes(AxesSpec(grid=GridKind.POLAR, equal=True, title="The beam of Tern Quay"))
+    title = "The beam of Tern Quay: `3 + k cos(3theta)`"
+    study.set_axes(AxesSpec(grid=GridKind.POLAR, equal=True, title=title))
     view = {"window": {"x": [-6.6, 6.6], "y": [-4.2, 4.2]}, "tab": "findings"}
     return DemoStudy("Beam sweep", study.to_dict(), view)
 

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field, replace
 from enum import StrEnum
 from fractions import Fraction
 from functools import lru_cache
+from html import escape
 from typing import Any
 
 import numpy as np
@@ -16,11 +17,13 @@ from numpy.typing import NDArray
 from axis_path.core.draw import Labels, Ticks, Window, make_ticks
 from axis_path.core.draw.pixels import PER_PX, tenths_across, tenths_down
 from axis_path.core.draw.polar import polar_grid
-from axis_path.core.errors import FormatError
+from axis_path.core.errors import FormatError, MathError
 from axis_path.core.language.tree import AngleUnit
 
 Floats = NDArray[np.float64]
 _LONGEST_NAME, _LONGEST_TITLE = 40, 400
+#: A line cut at its backticks has so many parts if there is a formula in it.
+_WITH_FORMULA = 3
 
 
 class GridKind(StrEnum):
@@ -159,8 +162,52 @@ class Steps:
     y: float | None = None
 
 
+#: A line of the title: its text, and the whole of it typeset if formulas stand in it.
+TitleLine = tuple[str, str]
+
+
+def title_lines(title: str, typeset: Callable[[str], str]) -> tuple[TitleLine, ...]:
+    """Give the lines of a title; what stands between backticks is a formula.
+
+    Args:
+        title: as it was typed.
+        typeset: gives a formula as MathML; it may raise a ``MathError``.
+    """
+    lines = []
+    for line in title.splitlines():
+        parts = line.split("`")
+        if not line.strip():
+            continue
+        if len(parts) < _WITH_FORMULA:
+            lines.append((line, ""))
+            continue
+        shown = [_formula(part, typeset) if k % 2 else _words(part) for k, part in enumerate(parts)]
+        lines.append((line.replace("`", ""), f"<mrow>{''.join(shown)}</mrow>"))
+    return tuple(lines)
+
+
+def _words(text: str) -> str:
+    # A plain space at the edge of a text would be lost.
+    kept = escape(text).replace(" ", "\u00a0")
+    return f"<mtext>{kept}</mtext>" if text else ""
+
+
+def _formula(text: str, typeset: Callable[[str], str]) -> str:
+    try:
+        return typeset(text)
+    except MathError:
+        # What does not read is shown as it was typed.
+        return _words(text)
+
+
 def draw_axes(
-    spec: AxesSpec, steps: Steps, window: Window, unit: AngleUnit, variable: str
+    spec: AxesSpec,
+    steps: Steps,
+    window: Window,
+    unit: AngleUnit,
+    *,
+    variable: str,
+    title: tuple[TitleLine, ...],
 ) -> dict[str, Any]:
     """Give the axes and the grid as plain data, places in tenths of a px.
 
@@ -170,9 +217,11 @@ def draw_axes(
         window: what part of the plane is seen.
         unit: how the study measures angles.
         variable: what the x axis is called by itself.
+        title: the lines of the title.
     """
     named = replace(spec, x=replace(spec.x, name=spec.x.name or variable))
-    return _drawn(named, steps, window, unit)
+    lines = [{"text": text, "mathml": mathml} for text, mathml in title]
+    return _drawn(named, steps, window, unit) | {"title": lines}
 
 
 @lru_cache(maxsize=64)
@@ -202,7 +251,6 @@ def _drawn(spec: AxesSpec, steps: Steps, window: Window, unit: AngleUnit) -> dic
         "grid": spec.grid.value,
         "guides": spec.guides,
         "polar": polar_grid(window, unit) if spec.grid is GridKind.POLAR else None,
-        "title": [line for line in spec.title.splitlines() if line.strip()],
         "note": _note(spec, unit),
     }
 

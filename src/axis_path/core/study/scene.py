@@ -29,7 +29,7 @@ from axis_path.core.evaluate import RealFunction, RealPath, RealSurface, decimal
 from axis_path.core.language import GREEK
 from axis_path.core.language.tree import AngleUnit
 from axis_path.core.patience import calculation
-from axis_path.core.study.axes import AxesSpec, Steps, draw_axes
+from axis_path.core.study.axes import AxesSpec, Steps, TitleLine, draw_axes
 from axis_path.core.study.definition import Definition
 from axis_path.core.study.domains import round_to_px
 from axis_path.core.study.drawing import NOTHING, PLAIN, Drawing, draw_function
@@ -82,6 +82,7 @@ class State:
     unit: AngleUnit = AngleUnit.RADIANS
     axes: AxesSpec = AxesSpec()  # noqa: RUF009 - it cannot be changed
     steps: Steps = Steps()  # noqa: RUF009 - it cannot be changed
+    title: tuple[TitleLine, ...] = ()
 
     def draw(self, definition: Definition, window: Window) -> Drawing:
         """Draw a line of any kind; nothing of one that is not drawn."""
@@ -166,7 +167,14 @@ def make_scene(state: State, window: Window, *, reading_x: float | Fraction | No
     ]
     return Scene(
         window,
-        draw_axes(state.axes, state.steps, window, state.unit, _variable(definitions)),
+        draw_axes(
+            state.axes,
+            state.steps,
+            window,
+            state.unit,
+            variable=_variable(definitions),
+            title=state.title,
+        ),
         rows,
         [_slider(d, users) for d in definitions if d.value is not None and not d.aside],
         _reading(x_reading, window),

@@ -42,7 +42,7 @@ from axis_path.core.limits import CHECK_POINTS
 from axis_path.core.locate import Findings, Interval, find_zeros
 from axis_path.core.patience import calculation
 from axis_path.core.study.analysis import SECOND_OF_PLANE, CompiledFunction, CompiledValue
-from axis_path.core.study.axes import Steps
+from axis_path.core.study.axes import Steps, title_lines
 from axis_path.core.study.definition import Definition
 from axis_path.core.study.document import Check
 from axis_path.core.study.domains import with_ends
@@ -381,7 +381,10 @@ class Study(Notebook):
     @cached_property
     def _state(self) -> State:
         definitions = self.definitions()
-        state = State(definitions, {}, {}, {}, {}, {}, {}, {}, self.unit, self.axes, self._steps())
+        state = State(
+            definitions, {}, {}, {}, {}, {}, {}, {}, self.unit, self.axes, self._steps(),
+            title_lines(self.axes.title, self.typeset),
+        )  # fmt: skip
         for definition in definitions:
             if definition.aside or definition.problem is not None:
                 continue

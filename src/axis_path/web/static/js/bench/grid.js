@@ -35,7 +35,7 @@ export function paintGrid(target, scene, shift, size) {
     const x = across(shift, scene.reading.x);
     parts.push(svg("line", { class: "reading-line", x1: x, x2: x, y1: 0, y2: size.height }));
   }
-  parts.push(...xLabels(axes.x, shift, size, xAxis), ...yLabels(axes.y, shift, size, yAxis), ...names(axes, size, xAxis, yAxis), ...title(axes.title, size));
+  parts.push(...xLabels(axes.x, shift, size, xAxis), ...yLabels(axes.y, shift, size, yAxis), ...names(axes, size, xAxis, yAxis));
   target.replaceChildren(...parts);
 }
 
@@ -96,8 +96,4 @@ function names(axes, size, xAxis, yAxis) {
     // Below the title, where there is one.
     svg("text", { class: "axis-name", x, y: 16 + (axes.title.length ? TITLE_PX * axes.title.length + 8 : 0) }, axes.y.name),
   ];
-}
-
-function title(lines, size) {
-  return lines.map((line, k) => svg("text", { class: "plane-title", x: size.width / 2, y: 24 + TITLE_PX * k, "text-anchor": "middle" }, line));
 }

@@ -56,6 +56,8 @@ export function makeStore(initial) {
     isReady: false,
     /** Where the legend stands, if it is shown. @type {any} */
     legend: null,
+    /** The lines of the title. @type {any[]} */
+    titles: [],
     /** The mark that the pointer has caught, in words. */
     caught: "",
     /** The sampling check that is shown. @type {any} */
@@ -113,7 +115,7 @@ export function makeStore(initial) {
       updateList(this.sliders, scene.sliders.map(shownSlider));
       update(this, {
         reading: scene.reading, empty: scene.empty, unit: scene.unit, table: scene.table, isReady: true,
-        check: scene.check, legend: scene.legend, axes: scene.axes_spec, axesNote: scene.axes.note,
+        check: scene.check, legend: scene.legend, titles: scene.axes.title.map((line, id) => ({ ...line, id })), axes: scene.axes_spec, axesNote: scene.axes.note,
       });
     },
     takeHistory({ undo, redo }) {
