@@ -147,6 +147,34 @@ class LaneTest(unittest.TestCase):
                     self.assertTrue(any(low <= zero.x <= high for low, high in left))
 
 
+class MarksTest(unittest.TestCase):
+    """Marks that are kept from earlier windows are those of a fresh study."""
+
+    def marks(self, study: Study, window: Window):
+        lane = study.scene(window).rows[0]["lane"]
+        return [(mark["text"], mark["proved"]) for mark in lane["marks"]], lane["complete"]
+
+    def test_a_journey_of_windows_gives_the_marks_of_each_window_alone(self) -> None:
+        rng = np.random.default_rng(17)
+        for text in ("sin(x) + x/9", "x^3 - 4x", "(x - 2)^2 (x + 1)", "cos(3x) - 0.2", "x sin(1/x)", "1/x - 1/2",
+                     "ln x", "x^2/4 for x < 0; 2 - x otherwise"):  # fmt: skip
+            study = study_with(f"f(x) = {text}")
+            middle, width = 0.0, 20.0
+            for step in range(25):
+                middle += rng.uniform(-0.4, 0.4) * width
+                width = float(np.clip(width * rng.choice([0.4, 0.8, 1, 1.3, 2.2]), 0.01, 400))
+                window = Window((middle - width / 2, middle + width / 2), (-7, 7), 660, 430)
+                found, is_complete = self.marks(study, window)
+                # Another name is another function: nothing is kept of it.
+                fresh = study_with(f"g_{step}_{len(text)}(x) = {text}")
+                expected, expected_complete = self.marks(fresh, window)
+                with self.subTest(text, step=step):
+                    if is_complete and expected_complete:
+                        self.assertEqual(expected, found)
+                    # What a window alone would show more of is said to be not all of it.
+                    self.assertTrue(not is_complete or set(expected) <= set(found))
+
+
 class BreakTest(unittest.TestCase):
     def test_holes_are_rings_and_asymptotes_have_guides(self) -> None:
         for text, holes, poles in (

@@ -128,6 +128,12 @@ class RealFunction:
     high: End | None = None
     without: tuple[Ball, ...] = ()
 
+    def key(self) -> tuple[object, ...]:
+        """Give all that its values and its domain depend on."""
+        used = sorted(self.expression.program.parameters)
+        values = tuple((name, self.parameters[name]) for name in used)
+        return (self.expression, self.name, self.variable, self.ends_key(), values)
+
     def ends_key(self) -> tuple[str, ...]:
         """Give a text for each end and left-out value, equal if and only if they are."""
         ends = [f"{end.closed} {end.value!r}" if end else "" for end in (self.low, self.high)]

@@ -72,18 +72,6 @@ def kept(key: tuple[Any, ...], make: Callable[[], Drawing]) -> Drawing:
     return drawing
 
 
-def key_of(function: RealFunction) -> tuple[Any, ...]:
-    """Give all that the drawing of a function depends on, but for the window."""
-    used = function.expression.program.parameters
-    return (
-        function.expression,
-        function.name,
-        function.variable,
-        function.ends_key(),
-        tuple((name, function.parameters[name]) for name in sorted(used)),
-    )
-
-
 def stopped(lane: dict[str, Any] | None, err: StoppedError) -> Drawing:
     """Give the drawing of a curve that took too long."""
     why = {"sentence": err.message, "frame": False}
@@ -93,7 +81,7 @@ def stopped(lane: dict[str, Any] | None, err: StoppedError) -> Drawing:
 def draw_function(function: RealFunction, window: Window, *, is_hidden: bool) -> Drawing:
     """Draw a function; of a hidden one only the lane."""
     make = _hidden if is_hidden else _drawn
-    return kept((*key_of(function), window, is_hidden), lambda: make(function, window))
+    return kept((*function.key(), window, is_hidden), lambda: make(function, window))
 
 
 def _hidden(function: RealFunction, window: Window) -> Drawing:

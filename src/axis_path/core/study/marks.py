@@ -3,7 +3,10 @@
 from __future__ import annotations
 
 import math
+from collections import OrderedDict
+from dataclasses import dataclass
 from fractions import Fraction
+from threading import Lock
 from typing import Any
 
 import numpy as np
@@ -18,30 +21,114 @@ from axis_path.core.locate import Finding, Findings, find_zeros, interval, quick
 Floats = NDArray[np.float64]
 
 
+@dataclass(frozen=True, slots=True)
+class _Searched:
+    """What is known of a function's zeros from earlier windows; zeros stay where they are.
+
+    Attributes:
+        low: from where on it was searched; ``high`` up to where.
+        pixel: how wide the pixels were.
+        zeros: what was found.
+        open: stretches that could not be settled then.
+    """
+
+    low: float
+    high: float
+    pixel: float
+    zeros: tuple[Finding, ...]
+    open: tuple[tuple[float, float], ...]
+
+    def holds(self, stretch: tuple[float, float]) -> bool:
+        return self.low <= stretch[0] and stretch[1] <= self.high
+
+
+_KEPT_SEARCHES, _MOST_KEPT = 64, 500
+#: Pixels are finer than those of an earlier window if they are smaller by this.
+_FINER = 0.9
+_kept: OrderedDict[tuple[object, ...], _Searched] = OrderedDict()
+_lock = Lock()
+
+
 def locate_marks(function: RealFunction, curve: Curve, window: Window) -> Findings:
     """Locate the zeros in the window, as far as a frame has time for.
 
-    Only where the curve may cross the axis is searched. Where more zeros are than could be
-    told apart on the screen, none is marked: the Findings panel has the time to locate them.
+    Only where the curve may cross the axis is searched, and only where it was not searched for an
+    earlier window. Where more zeros are than could be told apart on the screen, none is marked: the
+    Findings panel has the time to locate them.
     """
     stretches = _with_ends(curve.crossings, function, window)
     if len(stretches) > LARGEST_MARKS.value:
         return Findings((), complete=False, note="There are more zeros here than can be marked.")
     if not stretches:
         return Findings((), complete=True)
+    key = function.key()
+    with _lock:
+        before = _kept.get(key)
+    known = _searched_on(function, stretches, window, before)
+    with _lock:
+        _kept[key] = known
+        _kept.move_to_end(key)
+        while len(_kept) > _KEPT_SEARCHES:
+            _kept.popitem(last=False)
+    low, high = window.x
+    seen = [zero for zero in known.zeros if low <= zero.x <= high]
+    if len(seen) > LARGEST_MARKS.value:
+        return Findings((), complete=False, note="There are more zeros here than can be marked.")
+    is_complete = not any(a <= high and low <= b for a, b in known.open)
+    return Findings(tuple(seen), complete=is_complete)
+
+
+def _searched_on(
+    function: RealFunction,
+    stretches: list[tuple[float, float]],
+    window: Window,
+    before: _Searched | None,
+) -> _Searched:
+    """Search what was not searched before, and put both together."""
+    low, high = window.x
+    pixel = 1 / window.x_px
+    if before is None or before.high < low or high < before.low or len(before.zeros) > _MOST_KEPT:
+        before = _Searched(low, low, pixel, (), ())
+    # With finer pixels more may be settled than before.
+    again = before.open if pixel < _FINER * before.pixel else ()
+    fresh = [
+        stretch
+        for stretch in stretches
+        if not before.holds(stretch) or any(a <= stretch[1] and stretch[0] <= b for a, b in again)
+    ]
+    zeros, still_open = _searched(function, fresh)
+    added = [zero for zero in zeros if not any(_is_same(zero, other) for other in before.zeros)]
+    left = [each for each in before.open if not again or not low <= each[0] <= high]
+    return _Searched(
+        min(low, before.low),
+        max(high, before.high),
+        pixel if again else min(pixel, before.pixel) if not before.open else before.pixel,
+        tuple(sorted((*before.zeros, *added), key=lambda zero: zero.x)),
+        (*left, *still_open),
+    )
+
+
+def _is_same(zero: Finding, other: Finding) -> bool:
+    return zero.bracket[0] <= other.bracket[1] and other.bracket[0] <= zero.bracket[1]
+
+
+def _searched(
+    function: RealFunction, stretches: list[tuple[float, float]]
+) -> tuple[list[Finding], list[tuple[float, float]]]:
+    """Give the zeros in stretches, and the stretches that are not settled."""
+    if not stretches:
+        return [], []
     quick, left = quick_zeros(function, np.array(stretches))
-    kept = [zero for zero in quick if _is_inside(function, zero)]
+    found = [zero for zero in quick if _is_inside(function, zero)]
     # One beside an end of the domain may lie on either side of it: the slow way finds out.
     left += [zero.bracket for zero in quick if _is_unsure(function, zero)]
-    slow = [
-        find_zeros(function, interval(Fraction(a), Fraction(b)), max_cells=MARK_CELLS.value)
-        for a, b in left
-    ]
-    found = [*kept, *(zero for part in slow for zero in part)]
-    return Findings(
-        tuple(sorted(found, key=lambda zero: zero.x)),
-        complete=all(part.complete for part in slow),
-    )
+    still_open = []
+    for a, b in left:
+        part = find_zeros(function, interval(Fraction(a), Fraction(b)), max_cells=MARK_CELLS.value)
+        found += part
+        if not part.complete:
+            still_open.append((a, b))
+    return found, still_open
 
 
 def _is_unsure(function: RealFunction, zero: Finding) -> bool:

@@ -22,7 +22,7 @@ from axis_path.core.language import GREEK
 from axis_path.core.language.tree import AngleUnit
 from axis_path.core.patience import calculation
 from axis_path.core.study.domains import round_to
-from axis_path.core.study.drawing import Drawing, kept, key_of, stopped
+from axis_path.core.study.drawing import Drawing, kept, stopped
 from axis_path.core.study.lane import end_text, make_lane
 from axis_path.core.study.sliders import written_number
 
@@ -37,7 +37,7 @@ _SAME_PX = 0.5
 
 def draw_path(path: RealPath, window: Window, unit: AngleUnit, *, is_hidden: bool) -> Drawing:
     """Draw a path; of a hidden one only the lane."""
-    key = (*key_of(path.x), *key_of(path.y), path.assumed, window, unit, is_hidden)
+    key = (*path.x.key(), *path.y.key(), path.assumed, window, unit, is_hidden)
     return kept(key, lambda: _drawn(path, window, unit, is_hidden=is_hidden))
 
 
