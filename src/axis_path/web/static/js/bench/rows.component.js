@@ -5,6 +5,8 @@ import { makeWriting, together } from "./writing.js";
 
 /** The strokes that belong to the colours, in words. */
 const STROKES = ["solid", "dashed", "dotted", "dash and dot", "long dashes", "short dashes", "dash and two dots", "even dashes"];
+/** A reading with more letters takes the place of the domain. */
+const LONG_READING = 18;
 const DRAWN = new Set(["function", "path", "curve by an angle", "point", "relation", "region", "function of several variables"]);
 
 /** @param {import("./engine.js").Engine} engine */
@@ -138,11 +140,19 @@ export const row = (engine) => () => together(makeWriting(engine), makeCompletio
   get isUnrestricted() {
     return this.isFunction && !this.row.domain && !this.row.problem;
   },
+  /** A path's reading needs the room of its domain. */
+  get hasLongReading() {
+    return this.readingText.length > LONG_READING;
+  },
+  get shownDomain() {
+    return this.hasLongReading ? "" : this.row.domain;
+  },
   get allText() {
     return `all ${this.row.variable ?? "x"}`;
   },
   get stateText() {
     if (this.row.aside) return "set aside";
+    if (this.hasLongReading) return "";
     if (this.row.hidden) return "hidden";
     return this.row.undrawn ?? (this.row.note || this.row.assumed);
   },
