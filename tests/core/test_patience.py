@@ -46,6 +46,34 @@ class PatienceTest(unittest.TestCase):
         self.assertTrue(row["curve"]["pieces"])
         self.assertEqual("−2", row["reading"]["text"])
 
+    def test_every_kind_of_line_says_so_and_the_scene_still_comes(self) -> None:
+        study = Study()
+        for line in (
+            "f(x) = x^2 for x > sqrt(2)",
+            "P(t) = (cos t, sin t) for 0 <= t <= 2pi",
+            "r(theta) = 2 + sin(theta)",
+            "x^2 + y^2 = 4",
+            "y > x",
+            "d(x, y) = x y",
+            "A = (sqrt(2), 1)",
+            "L = [(1, 2), (3, 4)]",
+        ):
+            study.define(line)
+        whole = study.copy().scene(WINDOW).to_dict()
+        # Another window: what was drawn before is kept, and needs no time.
+        elsewhere = Window((-9, 11), (-6, 7), 660, 430)
+        for step_s in (0.5, 3, 30):
+            with waiting(ticking(step_s)):
+                rows = study.copy().scene(elsewhere).rows
+            self.assertEqual(8, len(rows))
+            said = [
+                row
+                for row in rows
+                if row["why"] or row["problem"] or "no value" in str(row["value"])
+            ]
+            self.assertGreaterEqual(len(said), 6)
+        self.assertEqual(whole, study.copy().scene(WINDOW).to_dict())
+
     def test_a_connection_that_was_hung_up_is_told_from_one_that_waits(self) -> None:
         here, there = socket.socketpair()
         self.assertFalse(is_closed(here))

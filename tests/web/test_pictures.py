@@ -1,7 +1,9 @@
 """Pictures, typed readings and studies from files, through the front door."""
 
 import io
+import itertools
 import json
+from unittest import mock
 
 from axis_path.core import Study
 from axis_path.store import create_study, open_study, session_scope
@@ -11,7 +13,7 @@ from tests.databases import DatabaseTest
 WINDOW = {"x": [-10, 10], "y": [-7, 7], "width": 300, "height": 200}
 
 
-class FileTest(DatabaseTest):
+class FrontDoorTest(DatabaseTest):
     @classmethod
     def setUpClass(cls) -> None:
         super().setUpClass()
@@ -34,6 +36,8 @@ class FileTest(DatabaseTest):
         body = {"version": self.version, "window": WINDOW, **more}
         return self.client.post(f"/studies/{self.study_id}/{part}", json=body)
 
+
+class FileTest(FrontDoorTest):
     def open(self, data: bytes, name: str = "a.svg"):
         return self.client.post("/studies/open", data={"file": (io.BytesIO(data), name)})
 
@@ -112,3 +116,40 @@ class FileTest(DatabaseTest):
         self.assertEqual([1, 2], [row["id"] for row in undone["rows"]])
         self.assertIsNone(undone["legend"])
         self.assertIsNone(undone["check"])
+
+
+class PatienceTest(FrontDoorTest):
+    """What takes too long is said in its own place, whatever page asked; the rest is answered."""
+
+    def impatient(self, part: str, **more: object):
+        ticks = itertools.count()
+        with mock.patch("axis_path.web.patience.time.monotonic", lambda: next(ticks) * 0.9):
+            return self.ask(part, **more)
+
+    def test_every_question_is_answered_in_time_with_a_sentence(self) -> None:
+        commands = [
+            {"do": "find", "line": 1, "low": "-5", "high": "5"},
+            {"do": "work", "id": None, "text": "sum(k, k, 1, 99)"},
+        ]
+        self.version = self.ask("commands", commands=commands).json["version"]
+        elsewhere = WINDOW | {"x": [-9, 11]}
+        scene = self.impatient("scene", reading=1, window=elsewhere).json["scene"]
+        self.assertIn("it was stopped", scene["rows"][0]["why"]["sentence"])
+        self.assertEqual("not known", scene["rows"][0]["reading"]["text"])
+        working = self.impatient("working", digits=10).json["working"][0]
+        self.assertEqual("limit.time", working["problem"]["code"])
+        self.assertIn("stopped", self.impatient("findings").json["findings"][0]["problem"])
+        self.assertIn("stopped", self.impatient("table").json["table"]["problem"])
+        # Nothing of that is kept: the next answer is whole.
+        scene = self.ask("scene", reading=1, window=elsewhere).json["scene"]
+        self.assertIsNone(scene["rows"][0]["why"])
+        self.assertEqual("−2", scene["rows"][0]["reading"]["text"])
+        self.assertEqual(
+            "4950", self.ask("working", digits=10).json["working"][0]["result"]["decimal"]
+        )
+
+    def test_what_keeps_something_is_never_stopped(self) -> None:
+        slow = "s = sum(sum(1/(k + j), k, 1, 40), j, 1, 40)"
+        kept = self.impatient("commands", commands=[{"do": "write", "id": None, "text": slow}])
+        self.assertEqual(200, kept.status_code)
+        self.assertIsNone(kept.json["scene"]["rows"][2]["problem"])

@@ -32,7 +32,7 @@ from axis_path.core.patience import calculation
 from axis_path.core.study.axes import AxesSpec, Steps, TitleLine, draw_axes
 from axis_path.core.study.definition import Definition
 from axis_path.core.study.domains import round_to_px
-from axis_path.core.study.drawing import NOTHING, PLAIN, Drawing, draw_function
+from axis_path.core.study.drawing import NOTHING, PLAIN, Drawing, draw_function, stopped
 from axis_path.core.study.legend import drawn_points, place_legend
 from axis_path.core.study.level_drawing import draw_map
 from axis_path.core.study.meaning import Kind
@@ -85,7 +85,13 @@ class State:
     title: tuple[TitleLine, ...] = ()
 
     def draw(self, definition: Definition, window: Window) -> Drawing:
-        """Draw a line of any kind; nothing of one that is not drawn."""
+        """Draw a line of any kind; nothing of one that is not drawn, or that took too long."""
+        try:
+            return self._drawing(definition, window)
+        except StoppedError as err:
+            return stopped(None, err)
+
+    def _drawing(self, definition: Definition, window: Window) -> Drawing:
         id_, is_hidden = definition.id, definition.hidden
         if id_ in self.functions:
             return draw_function(self.functions[id_], window, is_hidden=is_hidden)

@@ -25,7 +25,7 @@ from axis_path.core.draw import (
     sample_path,
 )
 from axis_path.core.draw.pixels import dot_tenths
-from axis_path.core.errors import DomainError, LimitError, MathError, UnknownNameError
+from axis_path.core.errors import DomainError, LimitError, MathError, StoppedError, UnknownNameError
 from axis_path.core.evaluate import (
     VALUE_BITS,
     End,
@@ -399,7 +399,7 @@ class Study(Notebook):
                     compiled = self._compiled_function(definition)
                     surface = RealSurface(compiled.expression, SECOND_OF_PLANE, self._values)
                     state.surfaces[definition.id] = surface
-            except DomainError as err:
+            except (DomainError, StoppedError) as err:
                 state.problems[definition.id] = err
             if definition.kind in VALUED and definition.value is None:
                 self._compute(definition, state)
