@@ -5,6 +5,8 @@ from __future__ import annotations
 import numpy as np
 from numpy.typing import NDArray
 
+from axis_path.core.draw.columns import runs_of
+
 Floats = NDArray[np.float64]
 
 
@@ -40,8 +42,7 @@ def clip_line(points: Floats, low: tuple[float, float], high: tuple[float, float
         at_enter = start + (stop - start) * enter[:, None]
         at_leave = start + (stop - start) * leave[:, None]
     parts: list[Floats] = []
-    edges = np.flatnonzero(np.diff(np.concatenate([[False], seen, [False]]).astype(np.int8)))
-    for begin, end in zip(edges[::2], edges[1::2], strict=True):
+    for begin, end in zip(*runs_of(seen), strict=True):
         # Inside a run of seen segments the line may still leave the box and come back.
         breaks = np.flatnonzero(leave[begin : end - 1] < 1) + begin + 1
         for a, b in zip([begin, *breaks], [*breaks, end], strict=True):

@@ -20,6 +20,7 @@ import numpy as np
 from contourpy import ContourGenerator, LineType, contour_generator
 from numpy.typing import NDArray
 
+from axis_path.core.draw.columns import runs_of
 from axis_path.core.draw.finer import look_finer
 from axis_path.core.draw.tiling import Grid, changes_sign, sample_corners, tile
 from axis_path.core.evaluate import RealSurface
@@ -99,5 +100,4 @@ def runs(line: Floats, kept: Flags) -> list[Floats]:
     """Give the parts of a line that its kept segments make."""
     if kept.all():
         return [line]
-    edges = np.flatnonzero(np.diff(np.concatenate([[False], kept, [False]]).astype(np.int8)))
-    return [line[a : b + 1] for a, b in zip(edges[::2], edges[1::2], strict=True)]
+    return [line[a : b + 1] for a, b in zip(*runs_of(kept), strict=True)]

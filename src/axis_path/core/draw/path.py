@@ -22,6 +22,7 @@ from itertools import pairwise
 import numpy as np
 from numpy.typing import NDArray
 
+from axis_path.core.draw.columns import cut, join_by_left, runs_of, take
 from axis_path.core.draw.sample import Curve
 from axis_path.core.draw.window import Window
 from axis_path.core.errors import LimitError, NotHandledError
@@ -54,19 +55,6 @@ class _Columns:
     calm: Flags
     empty: Flags
     settled: Flags
-
-    def take(self, chosen: Flags | NDArray[np.int64]) -> _Columns:
-        return _Columns(*(getattr(self, name)[chosen] for name in self.__dataclass_fields__))
-
-    @staticmethod
-    def join(parts: list[_Columns]) -> _Columns:
-        joined = _Columns(
-            *(
-                np.concatenate([getattr(part, name) for part in parts])
-                for name in _Columns.__dataclass_fields__
-            )
-        )
-        return joined.take(np.argsort(joined.left, kind="stable"))
 
 
 def sample_path(path: RealPath, window: Window) -> Curve:
@@ -168,17 +156,13 @@ def _refined(path: RealPath, window: Window, bends: _Bends, columns: _Columns) -
             break
         spent += count * cuts
         fineness *= cuts
-        finished.append(columns.take(~rough))
-        columns = _cut(path, window, bends, columns.take(rough), cuts)
-    return _Columns.join([*finished, columns])
+        finished.append(take(columns, ~rough))
+        columns = _cut(path, window, bends, take(columns, rough), cuts)
+    return join_by_left([*finished, columns])
 
 
 def _cut(path: RealPath, window: Window, bends: _Bends, parents: _Columns, cuts: int) -> _Columns:
-    steps = np.linspace(0, 1, cuts + 1)
-    edges = parents.left[:, None] + (parents.right - parents.left)[:, None] * steps
-    # The outer edges must be the parent's own, to the last bit, for pieces to join.
-    edges[:, -1] = parents.right
-    return _enclosed(path, window, bends, edges[:, :-1].ravel(), edges[:, 1:].ravel())
+    return _enclosed(path, window, bends, *cut(parents.left, parents.right, cuts))
 
 
 def _assembled(columns: _Columns, cuts: Floats, window: Window, span: tuple[float, float]) -> Curve:
@@ -202,5 +186,5 @@ def _assembled(columns: _Columns, cuts: Floats, window: Window, span: tuple[floa
 
 
 def _stretches(columns: _Columns, chosen: Flags) -> Floats:
-    edges = np.flatnonzero(np.diff(np.concatenate([[False], chosen, [False]]).astype(np.int8)))
-    return np.column_stack([columns.left[edges[::2]], columns.right[edges[1::2] - 1]])
+    starts, stops = runs_of(chosen)
+    return np.column_stack([columns.left[starts], columns.right[stops - 1]])

@@ -8,6 +8,7 @@ import numpy as np
 from contourpy import FillType, contour_generator
 from numpy.typing import NDArray
 
+from axis_path.core.draw.columns import runs_of
 from axis_path.core.draw.contour import filled_rings, runs, zero_set
 from axis_path.core.draw.tiling import Grid, sample_corners, tile
 from axis_path.core.draw.window import Window
@@ -168,8 +169,8 @@ def _boxes(chosen: Flags, grid: Grid) -> Floats:
 
 
 def _stretches(columns: Flags, grid: Grid) -> Floats:
-    edges = np.flatnonzero(np.diff(np.concatenate([[False], columns, [False]]).astype(np.int8)))
-    return np.column_stack([grid.xs[edges[::2]], grid.xs[edges[1::2]]])
+    starts, stops = runs_of(columns)
+    return np.column_stack([grid.xs[starts], grid.xs[stops]])
 
 
 def _across(lines: list[Floats], dots: Floats, stretches: Floats, grid: Grid) -> Floats:

@@ -15,6 +15,7 @@ from itertools import pairwise
 import numpy as np
 from numpy.typing import NDArray
 
+from axis_path.core.draw.columns import cut, join_by_left, runs_of, take
 from axis_path.core.draw.window import Window
 from axis_path.core.errors import LimitError, NotHandledError
 from axis_path.core.evaluate import RealFunction
@@ -78,19 +79,6 @@ class _Columns:
     y_left: Floats
     y_right: Floats
     straight: Flags
-
-    def take(self, chosen: Flags | NDArray[np.int64]) -> _Columns:
-        return _Columns(*(getattr(self, name)[chosen] for name in self.__dataclass_fields__))
-
-    @staticmethod
-    def join(parts: list[_Columns]) -> _Columns:
-        joined = _Columns(
-            *(
-                np.concatenate([getattr(part, name) for part in parts])
-                for name in _Columns.__dataclass_fields__
-            )
-        )
-        return joined.take(np.argsort(joined.left, kind="stable"))
 
 
 def visible_domain(function: RealFunction, window: Window) -> tuple[float, float] | None:
@@ -176,9 +164,9 @@ def _refined(function: RealFunction, columns: _Columns, window: Window) -> tuple
             break
         spent += count * cuts
         fineness *= cuts
-        finished.append(columns.take(~rough))
-        columns = _cut(function, columns.take(rough), cuts)
-    columns = _Columns.join([*finished, columns])
+        finished.append(take(columns, ~rough))
+        columns = _cut(function, take(columns, rough), cuts)
+    columns = join_by_left([*finished, columns])
     return columns, _needs_cut(columns, window)
 
 
@@ -206,12 +194,8 @@ def _straightened(
 
 
 def _cut(function: RealFunction, parents: _Columns, cuts: int) -> _Columns:
-    steps = np.linspace(0, 1, cuts + 1)
-    edges = parents.left[:, None] + (parents.right - parents.left)[:, None] * steps
-    # The outer edges must be the parent's own, to the last bit, for pieces to join.
-    edges[:, -1] = parents.right
     pixel = np.repeat(parents.pixel, cuts)
-    return _enclosed(function, edges[:, :-1].ravel(), edges[:, 1:].ravel(), pixel)
+    return _enclosed(function, *cut(parents.left, parents.right, cuts), pixel)
 
 
 def _assembled(
@@ -266,8 +250,7 @@ def _bands(columns: _Columns, tall: Flags, window: Window) -> tuple[Flags, list[
 
 def _joined_bands(chosen: Flags, left: Floats, right: Floats, heights: Floats) -> list[Floats]:
     bands = []
-    edges = np.flatnonzero(np.diff(np.concatenate([[False], chosen, [False]]).astype(np.int8)))
-    for start, stop in zip(edges[::2], edges[1::2], strict=True):
+    for start, stop in zip(*runs_of(chosen), strict=True):
         xs = np.append(left[start:stop], right[stop - 1])
         rows = np.concatenate([heights[start:stop], heights[stop - 1 : stop]])
         bands.append(np.column_stack([xs, rows]))
@@ -282,5 +265,5 @@ def _undefined_stretches(columns: _Columns) -> Floats:
 
 def _stretches(columns: _Columns, chosen: Flags) -> Floats:
     """Give the stretches of x that chosen columns make together, (n, 2)."""
-    edges = np.flatnonzero(np.diff(np.concatenate([[False], chosen, [False]]).astype(np.int8)))
-    return np.column_stack([columns.left[edges[::2]], columns.right[edges[1::2] - 1]])
+    starts, stops = runs_of(chosen)
+    return np.column_stack([columns.left[starts], columns.right[stops - 1]])

@@ -29,6 +29,12 @@ from axis_path.core.evaluate.graph import IMAGINARY
 from axis_path.core.language import FunctionLine, RelationLine, ValueLine, Vocabulary
 from axis_path.core.language.tree import AngleUnit, Binary, Call, Name, Node, Operator, walk
 from axis_path.core.limits import STEPS
+from axis_path.core.study.compiled import (
+    Compiled,
+    CompiledFunction,
+    CompiledRelation,
+    CompiledValue,
+)
 from axis_path.core.study.dependence import (
     find_problems,
     names_that_need,
@@ -53,47 +59,6 @@ _MOST_EDITED = 20
 #: What the second and further variables of a function are called in the graph.
 _VARIABLE_INPUT = "variable "
 SECOND_OF_PLANE = _VARIABLE_INPUT + "y"
-
-
-@dataclass(frozen=True)
-class CompiledValue:
-    """A number, a point or a list in the graph."""
-
-    shaped: Shaped
-    first: Expression
-    second: Expression | None
-
-
-@dataclass(frozen=True)
-class CompiledFunction:
-    """A function of the study in the graph; bounds are expressions without a variable.
-
-    Attributes:
-        expression: its value; of a path the first coordinate.
-        plane: both coordinates, of a path or a curve by an angle.
-    """
-
-    expression: Expression
-    low: Expression | None
-    high: Expression | None
-    without: tuple[Expression, ...]
-    plane: tuple[Expression, Expression] | None = None
-
-
-@dataclass(frozen=True)
-class CompiledRelation:
-    """An equation or inequality in x (the variable) and y (an input).
-
-    Attributes:
-        conditions: differences that must all be zero, above zero, or not below zero.
-        signs: for each of them ``=``, ``>`` or ``>=``.
-    """
-
-    conditions: tuple[Expression, ...]
-    signs: tuple[str, ...]
-
-
-Compiled = CompiledValue | CompiledFunction | CompiledRelation
 
 
 @dataclass

@@ -29,7 +29,8 @@ from axis_path.core.evaluate import (
 from axis_path.core.evaluate.lists import Elements
 from axis_path.core.language import plain, read_expression
 from axis_path.core.language.tree import Call, Node
-from axis_path.core.study.analysis import Analysis, CompiledValue
+from axis_path.core.study.analysis import Analysis
+from axis_path.core.study.compiled import CompiledValue
 
 #: How many elements of a list are written out with all their digits.
 _SHOWN_ELEMENTS = 10

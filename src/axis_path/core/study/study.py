@@ -41,8 +41,9 @@ from axis_path.core.language import RelationLine, read_expression, typeset
 from axis_path.core.limits import CHECK_POINTS
 from axis_path.core.locate import Findings, Interval, find_zeros
 from axis_path.core.patience import calculation
-from axis_path.core.study.analysis import SECOND_OF_PLANE, CompiledFunction, CompiledValue
+from axis_path.core.study.analysis import SECOND_OF_PLANE
 from axis_path.core.study.axes import Steps, title_lines
+from axis_path.core.study.compiled import CompiledFunction, CompiledValue
 from axis_path.core.study.definition import Definition
 from axis_path.core.study.document import Check
 from axis_path.core.study.domains import with_ends
