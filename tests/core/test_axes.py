@@ -112,6 +112,22 @@ class LaneTest(unittest.TestCase):
                     with self.subTest(text, kind=kind, low=low):
                         self.assertTrue((value[np.isfinite(value)] == sign).all())
 
+    def test_stretches_without_values_have_their_reason(self) -> None:
+        for text, reasons in (
+            ("sqrt(x)", ["sqrt of a negative number"]),
+            ("ln(x^2 - 4)", ["ln of a negative number"]),
+            ("sqrt(x^2 - 9)", ["sqrt of a negative number"]),
+            ("x^2", []),
+            ("asin(x)", ["asin", "asin"]),
+        ):
+            lane = study_with(f"f(x) = {text}").scene(WINDOW).rows[0]["lane"]
+            with self.subTest(text):
+                self.assertEqual(len(reasons), len(lane["reasons"]))
+                self.assertEqual(len(lane["undefined"]), len(lane["reasons"]))
+                for part, reason in zip(reasons, lane["reasons"], strict=True):
+                    self.assertIn(part, reason)
+                    self.assertIn("at x = ", reason)
+
     def test_quick_zeros_are_those_of_the_slow_way(self) -> None:
         for text in (
             *self.FUNCTIONS,

@@ -7,6 +7,7 @@ from itertools import pairwise
 from typing import Any
 
 import numpy as np
+from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import precision
 from axis_path.core.draw import Curve, Window, plain
@@ -17,7 +18,11 @@ from axis_path.core.evaluate.result import to_fraction
 from axis_path.core.locate import written
 from axis_path.core.study.sliders import written_number
 
+Floats = NDArray[np.float64]
+
 _END_DIGITS = 4
+#: More stretches without values than this have no reasons of their own.
+_MOST_REASONS = 8
 #: Rise and fall are looked for in columns so wide.
 _TREND_PX = 3
 
@@ -63,20 +68,32 @@ def make_lane(
     width = window.width * PER_PX
     start = min(max(low["x"], 0), width) if low else 0
     stop = min(max(high["x"], 0), width) if high else width
-    undefined = [
-        [int(a), int(b)]
-        for a, b in np.clip(
-            tenths_across(curve.undefined.ravel(), window).reshape(-1, 2), start, stop
-        )
+    edges = tenths_across(curve.undefined.ravel(), window).reshape(-1, 2)
+    wide = [
+        ([int(a), int(b)], stretch)
+        for (a, b), stretch in zip(np.clip(edges, start, stop), curve.undefined, strict=True)
         if b - a >= PER_PX // 2
     ]
+    undefined = [places for places, _ in wide]
     holes = [
         int(tenths_across(np.array([float(v.value.mid())]), window)[0]) for v in function.without
     ]
     return {
         "low": low, "high": high, "band": [start, stop] if start < stop else None,
         "undefined": undefined, "holes": holes, "marks": list(marks),
+        "reasons": [_reason(function, stretch) for _, stretch in wide[:_MOST_REASONS]],
     }  # fmt: skip
+
+
+def _reason(function: RealFunction, stretch: Floats) -> str:
+    """Say why there is no value in a stretch, at a short number inside it."""
+    low, high = (float(end) for end in stretch)
+    middle = Fraction((low + high) / 2)
+    for digits in (10, 100, 1_000):
+        near = middle.limit_denominator(digits)
+        if low < near < high:
+            return function.reason_at(near)
+    return function.reason_at(middle)
 
 
 def signs_of(function: RealFunction, curve: Curve, window: Window) -> list[list[int]]:

@@ -80,7 +80,9 @@ class LineKeys(tuple[LineKey, ...]):
 
     def with_key(self, place: int, key: LineKey) -> Self:
         """Give the same keys but for one."""
-        made = super().__new__(type(self), (*self[:place], key, *self[place + 1 :]))
+        keys = list(self)
+        keys[place] = key
+        made = super().__new__(type(self), keys)
         made._sum = self._sum - hash((place, self[place])) + hash((place, key))
         return made
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from functools import cached_property
 
@@ -32,7 +32,7 @@ def settled(
     return tuple(line if id(line) in known else _settle(line, taken) for line in lines)
 
 
-def settle_line(lines: tuple[StudyLine, ...], place: int) -> StudyLine:
+def settle_line(lines: Sequence[StudyLine], place: int) -> StudyLine:
     """Do the same for one line among others that have all of that already."""
     return _settle(lines[place], _Taken(lines))
 
@@ -40,7 +40,7 @@ def settle_line(lines: tuple[StudyLine, ...], place: int) -> StudyLine:
 class _Taken:
     """The names and tones that the lines have; looked up only when a new one is needed."""
 
-    def __init__(self, lines: tuple[StudyLine, ...]) -> None:
+    def __init__(self, lines: Sequence[StudyLine]) -> None:
         self._lines = lines
 
     @cached_property

@@ -104,16 +104,16 @@ class Notebook:
 
     def _replace_line(self, place: int, line: StudyLine) -> None:
         """Put a line in the place of one, without a look at the others."""
-        old, lines = self.lines[place], self.lines
-        line = settle_line((*lines[:place], line, *lines[place + 1 :]), place)
+        old, lines = self.lines[place], list(self.lines)
+        lines[place] = line
+        line = lines[place] = settle_line(lines, place)
         kept: dict[str, object] = {
             "_places": self._places,
             "_keys": self._keys.with_key(place, line.key),
         }
         if not old.key.is_slider and not line.key.is_slider:
             kept["_values"] = self._values
-        lines = (*lines[:place], line, *lines[place + 1 :])
-        self._change(replace(self._document, lines=lines))
+        self._change(replace(self._document, lines=tuple(lines)))
         self.__dict__.update(kept)
 
     @property

@@ -37,6 +37,7 @@ export const lane = (engine) => () => ({
     this.shiftNow = row.lane.scale ? this.ownShift(row.lane.scale) : shift;
     const { drawing, low, high } = this.$refs;
     drawing.replaceChildren(...this.parts(row, scene, this.shiftNow));
+    this.placeGaps(row, this.shiftNow);
     this.placeHandle(low, row.lane.low, this.shiftNow, "low");
     this.placeHandle(high, row.lane.high, this.shiftNow, "high");
   },
@@ -104,6 +105,24 @@ export const lane = (engine) => () => ({
       }
     }
     return parts;
+  },
+
+  /** Hatched stretches tell their reason to who points at them or reaches them with the keyboard. */
+  placeGaps(row, shift) {
+    const reasons = row.lane.reasons ?? [];
+    const { gaps } = this.$refs;
+    while (gaps.children.length > reasons.length) gaps.lastChild.remove();
+    reasons.forEach((reason, k) => {
+      const gap = gaps.children[k] ?? gaps.appendChild(document.createElement("div"));
+      const [left, right] = row.lane.undefined[k].map((place) => across(shift, place));
+      const words = `${row.name} has no value here: ${reason}`;
+      gap.className = "lane-gap";
+      gap.tabIndex = 0;
+      gap.title = words;
+      gap.setAttribute("role", "img");
+      gap.setAttribute("aria-label", words);
+      Object.assign(gap.style, { left: `${left}px`, width: `${Math.max(right - left, 2)}px` });
+    });
   },
 
   placeHandle(handle, end, shift, side) {
