@@ -11,6 +11,8 @@ const MOVE_PX = 40;
 const STILL_PX = 3;
 /** A mark this near to the pointer is caught. */
 const CATCH_PX = 7;
+/** A coarse step of the reading line is so many fine ones. */
+const COARSE = 10;
 /** An axis is held within so many px of its line. */
 const AXIS_PX = 11;
 /** Nearer to the place that stays, an axis cannot be held: it would run away. */
@@ -218,6 +220,7 @@ export const plane = (engine) => () => ({
     if (event.ctrlKey || event.metaKey || event.altKey) return;
     if (step && event.shiftKey) lookThrough(engine, moved(engine.window, engine.size, -step[0] * MOVE_PX, step[1] * MOVE_PX));
     else if (step && step[0]) this.nudge(step[0]);
+    else if (event.key === "PageUp" || event.key === "PageDown") this.nudge(event.key === "PageUp" ? COARSE : -COARSE);
     else if (event.key === "+" || event.key === "=") zoomStep(engine, true);
     else if (event.key === "-") zoomStep(engine, false);
     else if (event.key === "Home") askWindow(engine, { how: "home" });
