@@ -73,7 +73,7 @@ class PlaneTest(BrowserTest):
         self.settle()
         self.check_access()
         form.locator("[name='title']").press("Escape")
-        self.assertFalse(form.is_visible())
+        form.wait_for(state="hidden")
         self.assertEqual(["Beam", "sweep"], self.page.locator(".plane-title").all_text_contents())
         self.assertGreater(self.page.locator(".grid-circle").count(), 3)
         self.assertIn("5°", self.page.locator(".tick-label").all_text_contents())
@@ -155,7 +155,7 @@ class PlaneTest(BrowserTest):
         self.page.get_by_text("has no value").wait_for()
         box = self.box(self.page.locator(".plane-surface"))
         self.page.mouse.move(box["x"] + box["width"] * 0.6 + 3, box["y"] + box["height"] / 2 + 3)
-        self.page.get_by_text("f = 0 at x = 2").wait_for()
+        self.page.locator(".caught", has_text="f = 0 at x = 2").wait_for()
         self.settle()
         self.assertIn("t = ", self.row("P").locator(".row-value").inner_text())
         self.assertEqual("2", self.page.locator(".reading-tag text").text_content())
@@ -221,7 +221,7 @@ class PlaneTest(BrowserTest):
     def test_a_picture_that_could_not_be_brought_up_to_date_is_dimmed(self) -> None:
         self.open_new_study("f(x) = x")
         self.page.route("**/scene", lambda route: route.abort())
-        self.page.get_by_role("button", name="Zoom in").click()
+        self.page.get_by_role("button", name="Zoom in", exact=True).click()
         self.page.locator(".is-stale").wait_for()
         self.assertLess(
             float(
@@ -241,7 +241,7 @@ class PlaneTest(BrowserTest):
         self.settle()
         self.page.get_by_role("button", name="Close axes and grid").click()
         for act in (
-            lambda: self.page.get_by_role("button", name="Zoom in").click(),
+            lambda: self.page.get_by_role("button", name="Zoom in", exact=True).click(),
             lambda: self.page.set_viewport_size({"width": 1000, "height": 900}),
             lambda: self.page.get_by_role("button", name="Frame").click(),
         ):
@@ -310,7 +310,7 @@ class NarrowTest(BrowserTest):
                     wide = self.page.evaluate("() => document.documentElement.scrollWidth")
                     self.assertLessEqual(wide, width)
                     form.locator("select").first.press("Escape")
-                    self.assertFalse(form.is_visible())
+                    form.wait_for(state="hidden")
             self.check_access()
 
     def test_the_new_controls_are_reached_with_the_keyboard_alone(self) -> None:
