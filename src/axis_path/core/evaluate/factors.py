@@ -8,7 +8,7 @@ factor is one of the whole is checked by whoever locates it: the whole may be un
 from __future__ import annotations
 
 from axis_path.core.errors import LimitError
-from axis_path.core.evaluate.graph import Graph, Op, Step
+from axis_path.core.evaluate.graph import Graph, Op, Split, Step
 
 #: Past this many new steps the splitting is given up; the expression is then searched as it is.
 _LARGEST_GROWTH = 2_000
@@ -27,17 +27,24 @@ _ZERO_WITH_ARGUMENT = {
 }
 
 
-def zero_factors(graph: Graph, top: int) -> list[int]:
-    """Give steps such that every zero of ``top`` is a zero of at least one of them."""
+def zero_factors(graph: Graph, top: int, *, through_pieces: bool) -> list[int]:
+    """Give steps such that every zero of ``top`` is a zero of at least one of them.
+
+    Args:
+        graph: where the steps are.
+        top: the step that is searched.
+        through_pieces: whether a function in pieces is split into the bodies of its pieces, whose
+            zeros outside their own pieces are none of the function's.
+    """
     before = len(graph.steps)
     try:
         numerator = _fractions(graph, top, before + _LARGEST_GROWTH)[0]
     except LimitError:
         numerator = top
-    return _factors(graph, numerator)
+    return _factors(graph, numerator, through_pieces=through_pieces)
 
 
-def _factors(graph: Graph, top: int) -> list[int]:
+def _factors(graph: Graph, top: int, *, through_pieces: bool) -> list[int]:
     found: list[int] = []
     waiting, seen = [top], set[int]()
     while waiting:
@@ -50,6 +57,8 @@ def _factors(graph: Graph, top: int) -> list[int]:
             waiting.extend(step.arguments)
         elif _is_zero_with_first(step):
             waiting.append(step.arguments[0])
+        elif through_pieces and isinstance(step.payload, Split):
+            waiting.extend(step.arguments[place] for place in step.payload.bodies())
         elif step.op not in _NEVER_ZERO and not graph.value(index):
             found.append(index)
     return sorted(found)

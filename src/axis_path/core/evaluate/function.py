@@ -26,6 +26,7 @@ from axis_path.core.evaluate.backends import (
 )
 from axis_path.core.evaluate.complex import Complex
 from axis_path.core.evaluate.derive import derive
+from axis_path.core.evaluate.enclosed import enclose_columns
 from axis_path.core.evaluate.factors import zero_factors
 from axis_path.core.evaluate.graph import Graph, Op
 from axis_path.core.evaluate.program import Program, extract, run
@@ -78,15 +79,19 @@ class Expression:
                 self._made[f"derivative {by}"] = [Expression(self._graph, step, self._lock)]
             return self._made[f"derivative {by}"][0]
 
-    def factors(self) -> list[Expression]:
-        """Give expressions whose zeros, together, hold all zeros of this one."""
+    def factors(self, *, through_pieces: bool = False) -> list[Expression]:
+        """Give expressions whose zeros, together, hold all zeros of this one.
+
+        Args:
+            through_pieces: whether functions in pieces are split too; a zero of one piece need
+                then be none of the whole.
+        """
+        kept = f"factors {through_pieces}"
         with self._lock:
-            if "factors" not in self._made:
-                self._made["factors"] = [
-                    Expression(self._graph, step, self._lock)
-                    for step in zero_factors(self._graph, self._step)
-                ]
-            return self._made["factors"]
+            if kept not in self._made:
+                steps = zero_factors(self._graph, self._step, through_pieces=through_pieces)
+                self._made[kept] = [Expression(self._graph, step, self._lock) for step in steps]
+            return self._made[kept]
 
 
 @dataclass(frozen=True, slots=True)
@@ -195,22 +200,8 @@ class RealFunction:
 
         The function's own domain is left to the caller, who cuts the columns at its ends.
         """
-        columns = enclosure.between(lows, highs)
         chosen = expression or self.expression
-        parameters = {
-            name: enclosure.constant(*float_bounds(value)) for name, value in self._used(chosen)
-        }
-        with np.errstate(all="ignore"):
-            found = run(chosen.program, _ENCLOSING, columns, parameters)[0]
-        shape = np.shape(lows)
-        partial = found.partial if found.nowhere is enclosure.NO else found.partial | found.nowhere
-        return Enclosure(
-            np.broadcast_to(found.low, shape) if np.shape(found.low) != shape else found.low,
-            np.broadcast_to(found.high, shape) if np.shape(found.high) != shape else found.high,
-            np.broadcast_to(partial, shape),
-            np.broadcast_to(found.nowhere, shape),
-            np.broadcast_to(found.broken, shape),
-        )
+        return enclose_columns(chosen.program, (lows, highs), self.parameters)[0]
 
     def prove(self, x: Ball, expression: Expression | None = None) -> Ball:
         """Give the ball of values over ``x``, at the present precision.

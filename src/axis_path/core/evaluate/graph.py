@@ -76,6 +76,14 @@ class Split:
     fences: tuple[Fence | None, ...]
     reason: str
 
+    def bodies(self) -> list[int]:
+        """Give the places of the bodies among the arguments."""
+        places, at = [], 1
+        for fence in self.fences:
+            places.append(at)
+            at += 1 + (0 if fence is None else fence.count)
+        return places
+
 
 @dataclass(frozen=True, slots=True)
 class Inner:

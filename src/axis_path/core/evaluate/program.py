@@ -82,6 +82,8 @@ class Program:
     parameters: frozenset[str]
     inputs: frozenset[str] = frozenset()
     _plans: dict[str, Plan] = field(default_factory=dict, compare=False, repr=False)
+    #: What else was made of it once and for all.
+    kept: dict[str, object] = field(default_factory=dict, compare=False, repr=False)
 
     def __reduce__(self) -> tuple[object, ...]:
         """Travel to other processes without what was bound to the backends of this one."""

@@ -9,14 +9,15 @@ from fractions import Fraction
 import numpy as np
 from numpy.typing import NDArray
 
-from axis_path.core.arithmetic import Enclosure, enclosure
+from axis_path.core.arithmetic import Enclosure
 from axis_path.core.errors import LimitError, NotHandledError
-from axis_path.core.evaluate.backends import Enclosing, Fast, float_bounds, nearest_float
+from axis_path.core.evaluate.backends import Fast, nearest_float
+from axis_path.core.evaluate.enclosed import enclose_columns
 from axis_path.core.evaluate.function import Expression
 from axis_path.core.evaluate.program import run
 
 Floats = NDArray[np.float64]
-_FAST, _ENCLOSING = Fast(), Enclosing()
+_FAST = Fast()
 
 
 @dataclass(frozen=True, slots=True)
@@ -104,19 +105,9 @@ class RealSurface:
 
     def enclose(self, boxes: Boxes) -> Enclosure:
         """Enclose the values over boxes."""
-        used = {
-            name: enclosure.constant(*float_bounds(self.parameters[name]))
-            for name in self.expression.program.parameters
-        }
-        inputs = {self.second: enclosure.between(boxes.y_low, boxes.y_high)}
-        with np.errstate(all="ignore"):
-            found = run(
-                self.expression.program, _ENCLOSING,
-                enclosure.between(boxes.x_low, boxes.x_high), used | inputs,
-            )[0]  # fmt: skip
-        shape = np.shape(boxes.x_low)
-        return Enclosure(
-            np.broadcast_to(found.low, shape), np.broadcast_to(found.high, shape),
-            np.broadcast_to(found.partial | found.nowhere, shape),
-            np.broadcast_to(found.nowhere, shape), np.broadcast_to(found.broken, shape),
-        )  # fmt: skip
+        return enclose_columns(
+            self.expression.program,
+            (boxes.x_low, boxes.x_high),
+            self.parameters,
+            {self.second: (boxes.y_low, boxes.y_high)},
+        )[0]

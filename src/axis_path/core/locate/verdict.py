@@ -2,6 +2,10 @@
 
 from __future__ import annotations
 
+from itertools import pairwise
+
+from flint import arb
+
 from axis_path.core.arithmetic import Ball, Defined
 from axis_path.core.evaluate import RealFunction, digits_of
 from axis_path.core.locate.cells import (
@@ -43,11 +47,7 @@ def judge(
     """Say whether a search is complete, and what is not certain."""
     width = float((inside.high.value - inside.low.value).mid())
     notes: list[str] = []
-    # A stretch where a factor is zero but the function has no value is none of its zeros.
-    stretches = [
-        cell for cell in merged_cells(search.constant)
-        if function.prove(cell.hull()).defined is not Defined.NO
-    ]  # fmt: skip
+    stretches = _stretches(function, search.constant)
     for cell in stretches[:3]:
         between = _between(cell, function.variable, width)
         notes.append(f"It is zero all along {between} (its ends are not exact).")
@@ -68,6 +68,28 @@ def judge(
         complete,
         " ".join(notes),
     )
+
+
+def _stretches(function: RealFunction, constant: list[Cell]) -> list[Cell]:
+    """Give where a function is zero all along, of where one of its factors is.
+
+    A stretch where a factor is zero but the function has no value is none of its zeros, nor one
+    where another piece holds.
+    """
+    if not constant:
+        return []
+    cuts = sorted(set(function.inner_ends()))
+    found: list[Cell] = []
+    for cell in merged_cells(constant):
+        low, high = float(cell.low.value.mid()), float(cell.high.value.mid())
+        inner = [Ball(arb(cut)) for cut in cuts if low < cut < high]
+        places = [cell.low, *inner, cell.high]
+        for one, other in pairwise(places):
+            part = Cell(one, other)
+            value = function.prove(Ball(arb(part.middle)))
+            if value.defined is not Defined.NO and not value.excludes_zero():
+                found.append(part)
+    return merged_cells(found)
 
 
 def _holds_any(cell: Cell, brackets: list[tuple[float, float]]) -> bool:

@@ -59,7 +59,7 @@ def find_zeros(
             return Findings((), complete=True, note="The interval lies outside the domain.")
         search = Search([], [], [])
         try:
-            for factor in function.expression.factors():
+            for factor in function.expression.factors(through_pieces=True):
                 _search_factor(function, factor, inside, search, max_cells)
         except StoppedError:
             raise
@@ -301,8 +301,12 @@ def _checked(function: RealFunction, inside: Interval, roots: list[Root]) -> lis
         if any(ball.subtract(root.place, value).sign() == 0 for value in function.without):
             continue
         value = function.prove(root.place)
-        if value.defined is Defined.NO:
+        if value.defined is Defined.NO or (value.is_defined and value.excludes_zero()):
+            # It lies in a gap of the domain, or in another piece than the factor.
             continue
+        if value.defined is Defined.YES and not value.continuous and root.place.exact is None:
+            note = "whether it is a zero of the piece that holds here is not proved"
+            root = Root(root.place, proved=False, note=note)
         if value.defined is Defined.MAYBE:
             note = f"whether there is a value here is not proved ({value.reason})"
             root = Root(root.place, proved=False, note=note)

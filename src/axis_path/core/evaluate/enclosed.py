@@ -1,0 +1,207 @@
+"""Enclosures of a program over columns: compiled where all of its steps are, else with NumPy."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from fractions import Fraction
+
+import numpy as np
+from numpy.typing import NDArray
+
+from axis_path.core.arithmetic import Enclosure, enclosure
+from axis_path.core.catalogue import CONSTANTS, OPERATIONS
+from axis_path.core.evaluate.backends import Enclosing, float_bounds
+from axis_path.core.evaluate.graph import Fence, Op, Split, Step
+from axis_path.core.evaluate.program import Program, run
+from axis_path.core.patience import check
+
+Floats = NDArray[np.float64]
+Whole = NDArray[np.int32]
+#: Columns as bounds, (n,) each.
+Bounds = tuple[Floats, Floats]
+_ENCLOSING = Enclosing()
+_NO_BOUND, _OPEN, _CLOSED, _ELSEWHERE = 0, 1, 2, -1
+
+
+@dataclass(frozen=True, slots=True)
+class _Encoded:
+    """A program as numbers, for ``kernel.enclose``.
+
+    Attributes:
+        sliders: the places of the sliders, with their names.
+        inputs: the names of the inputs in the order of their rows, after the variable.
+    """
+
+    codes: Whole
+    arguments: Whole
+    starts: Whole
+    extra: Whole
+    extra_starts: Whole
+    low: Floats
+    high: Floats
+    results: Whole
+    sliders: tuple[tuple[int, str], ...]
+    inputs: tuple[str, ...]
+
+
+def enclose_columns(
+    program: Program,
+    columns: Bounds,
+    parameters: Mapping[str, Fraction],
+    inputs: Mapping[str, Bounds] | None = None,
+) -> list[Enclosure]:
+    """Enclose the results of a program over columns, (n,) each.
+
+    Args:
+        program: what to compute.
+        columns: what the variable takes.
+        parameters: the values of the sliders.
+        inputs: what further variables take, (n,) each.
+    """
+    encoded = _encoded(program)
+    if encoded is None:
+        return _with_numpy(program, columns, parameters, inputs or {})
+    # Only what needs it pays for loading the compiled code.
+    from axis_path.core.arithmetic import kernel  # noqa: PLC0415
+
+    check()
+    low, high = encoded.low, encoded.high
+    if encoded.sliders:
+        low, high = low.copy(), high.copy()
+        for place, name in encoded.sliders:
+            low[place], high[place] = float_bounds(parameters[name])
+    rows = [columns, *((inputs or {})[name] for name in encoded.inputs)]
+    lower, upper = (np.array([row[side] for row in rows], dtype=np.float64) for side in (0, 1))
+    bottom, top, flags = kernel.enclose(
+        encoded.codes, encoded.arguments, encoded.starts, encoded.extra, encoded.extra_starts,
+        low, high, lower, upper, encoded.results,
+    )  # fmt: skip
+    found = []
+    for k in range(len(encoded.results)):
+        if not flags[k].any():
+            none = np.zeros(len(flags[k]), dtype=np.bool_)
+            found.append(Enclosure(bottom[k], top[k], none, none, none))
+            continue
+        nowhere = (flags[k] & kernel.NOWHERE) != 0
+        found.append(
+            Enclosure(
+                bottom[k], top[k], (flags[k] & (kernel.PARTIAL | kernel.NOWHERE)) != 0, nowhere,
+                (flags[k] & kernel.BROKEN) != 0,
+            )
+        )  # fmt: skip
+    return found
+
+
+def _with_numpy(
+    program: Program,
+    columns: Bounds,
+    parameters: Mapping[str, Fraction],
+    inputs: Mapping[str, Bounds],
+) -> list[Enclosure]:
+    used = {
+        name: enclosure.constant(*float_bounds(parameters[name])) for name in program.parameters
+    }
+    used |= {name: enclosure.between(*bounds) for name, bounds in inputs.items()}
+    with np.errstate(all="ignore"):
+        results = run(program, _ENCLOSING, enclosure.between(*columns), used)
+    shape = np.shape(columns[0])
+    return [
+        Enclosure(
+            np.broadcast_to(found.low, shape), np.broadcast_to(found.high, shape),
+            np.broadcast_to(found.partial | found.nowhere, shape),
+            np.broadcast_to(found.nowhere, shape), np.broadcast_to(found.broken, shape),
+        )
+        for found in results
+    ]  # fmt: skip
+
+
+def _encoded(program: Program) -> _Encoded | None:
+    """Give a program as numbers, None if it has steps that are not compiled; it is kept."""
+    kept = program.kept
+    if "encoded" not in kept:
+        kept["encoded"] = _encode(program)
+    found = kept["encoded"]
+    return found if isinstance(found, _Encoded) else None
+
+
+def _encode(program: Program) -> _Encoded | None:
+    table = _table()
+    inputs = tuple(sorted(program.inputs))
+    codes, extra, sliders = [], [], []
+    low, high = np.zeros(len(program.steps)), np.zeros(len(program.steps))
+    for place, step in enumerate(program.steps):
+        code = table.get(step.op)
+        if code is None:
+            return None
+        codes.append(code)
+        more = _extra(step, inputs)
+        if more is None:
+            return None
+        extra.append(more)
+        if step.op == Op.PARAMETER:
+            sliders.append((place, str(step.payload)))
+        elif step.op == Op.NUMBER and isinstance(step.payload, Fraction):
+            low[place], high[place] = float_bounds(step.payload)
+        elif step.op == Op.CONSTANT:
+            constant = CONSTANTS.get(str(step.payload))
+            if constant is None:
+                return None
+            low[place], high[place] = constant.low, constant.high
+    arguments = [list(step.arguments) for step in program.steps]
+    return _Encoded(
+        _whole(codes), *_flat(arguments), *_flat(extra), low, high, _whole(program.results),
+        tuple(sliders), inputs,
+    )  # fmt: skip
+
+
+def _table() -> dict[str, int]:
+    from axis_path.core.arithmetic import kernel  # noqa: PLC0415
+
+    return {
+        Op.NUMBER: kernel.CONSTANT, Op.PARAMETER: kernel.CONSTANT, Op.CONSTANT: kernel.CONSTANT,
+        Op.VARIABLE: kernel.INPUT, Op.INPUT: kernel.INPUT, Op.ADD: kernel.ADD,
+        Op.SUBTRACT: kernel.SUBTRACT, Op.MULTIPLY: kernel.MULTIPLY, Op.DIVIDE: kernel.DIVIDE,
+        Op.NEGATIVE: kernel.NEGATIVE, Op.POWER: kernel.POWER,
+        Op.INTEGER_POWER: kernel.INTEGER_POWER, Op.ROOT: kernel.ROOT, Op.WITHIN: kernel.WITHIN,
+        Op.PIECES: kernel.PIECES, Op.GUARD: kernel.GUARD,
+    } | {
+        name: kernel.CODES[backends.enclosing]
+        for name, backends in OPERATIONS.items()
+        if backends.enclosing in kernel.CODES
+    }  # fmt: skip
+
+
+def _extra(step: Step, inputs: tuple[str, ...]) -> list[int] | None:
+    """Give what a step needs besides its arguments; None if that is not compiled."""
+    payload = step.payload
+    if step.op == Op.VARIABLE:
+        return [0]
+    if step.op == Op.INPUT:
+        return [1 + inputs.index(str(payload))]
+    if isinstance(payload, Fence):
+        return _fence(payload)
+    if isinstance(payload, Split):
+        return [each for fence in payload.fences for each in _fence(fence)]
+    if isinstance(payload, tuple):
+        return list(payload)
+    if isinstance(payload, int):
+        return [payload]
+    return [] if payload is None or isinstance(payload, (Fraction, str)) else None
+
+
+def _fence(fence: Fence | None) -> list[int]:
+    if fence is None:
+        return [_ELSEWHERE, _NO_BOUND, 0]
+    ends = [_NO_BOUND if end is None else _CLOSED if end else _OPEN for end in (fence.low, fence.high)]
+    return [*ends, fence.without]
+
+
+def _whole(numbers: list[int] | tuple[int, ...]) -> Whole:
+    return np.array(numbers, dtype=np.int32)
+
+
+def _flat(lists: list[list[int]]) -> tuple[Whole, Whole]:
+    """Give lists one after the other, and where each begins."""
+    starts = np.cumsum([0, *(len(each) for each in lists)])
+    return _whole([each for part in lists for each in part]), starts.astype(np.int32)
