@@ -5,10 +5,12 @@ import os
 import subprocess
 import sys
 
-from launcher.paths import PYTHON, REQUIREMENTS, VENV
+from launcher.paths import PYTHON, REQUIREMENTS, SOURCES, VENV
 from launcher.say import LauncherError, step
 
-_STAMP = VENV / "axis-path-installed"
+_STAMP, _COMPILED_STAMP = VENV / "axis-path-installed", VENV / "axis-path-compiled"
+_CORE = SOURCES / "axis_path" / "core"
+_COMPILED = (_CORE / "arithmetic" / "kernel.py", _CORE / "draw" / "compiled.py")
 
 
 def make_environment(lock_name: str) -> None:
@@ -35,13 +37,29 @@ def make_environment(lock_name: str) -> None:
     _STAMP.write_text(f"{locks[lock_name]}\n")
 
 
+def compile_sources() -> None:
+    """Compile the arithmetic, unless that was done since it was changed.
+
+    Raises:
+        LauncherError: it failed.
+    """
+    wanted = hashlib.sha256(b"".join(p.read_bytes() for p in _COMPILED)).hexdigest()
+    wanted += _fingerprint("runtime.lock")
+    if _COMPILED_STAMP.exists() and _COMPILED_STAMP.read_text() == wanted:
+        return
+    with step("Compiling the arithmetic"):
+        _run([str(PYTHON), "-m", "axis_path.core.warm"], {"PYTHONPATH": str(SOURCES)})
+    _COMPILED_STAMP.write_text(wanted)
+
+
 def _fingerprint(lock_name: str) -> str:
     text = (REQUIREMENTS / lock_name).read_bytes() + sys.version.encode()
     return f"{lock_name}:{hashlib.sha256(text).hexdigest()}"
 
 
-def _run(command: list[str]) -> None:
+def _run(command: list[str], more: dict[str, str] | None = None) -> None:
     environment = {k: v for k, v in os.environ.items() if k not in ("PYTHONPATH", "PYTHONHOME")}
+    environment |= more or {}
     done = subprocess.run(command, capture_output=True, text=True, check=False, env=environment)
     if done.returncode != 0:
         raise LauncherError(

@@ -3,7 +3,7 @@
 import argparse
 
 from launcher.checks import run_checks
-from launcher.environment import make_environment
+from launcher.environment import compile_sources, make_environment
 from launcher.packages import install_packages
 from launcher.say import LauncherError, say
 from launcher.server import DEFAULT_PORT, start
@@ -35,6 +35,7 @@ def main(arguments: list[str]) -> int:
         is_test = chosen.command == "test"
         install_packages(with_browser=is_test)
         make_environment("develop.lock" if is_test else "runtime.lock")
+        compile_sources()
         return run_checks(chosen.names) if is_test else start(chosen.port)
     except LauncherError as err:
         say(f"Axis Path: {err}")

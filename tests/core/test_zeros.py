@@ -8,6 +8,7 @@ import numpy as np
 
 from axis_path.core import Study
 from axis_path.core.errors import DomainError, MathError
+from axis_path.core.evaluate import RealFunction
 from axis_path.core.locate import find_zeros, interval
 from axis_path.core.locate.exact import simplest_between
 from tests.core.functions import make_function
@@ -67,6 +68,10 @@ PROVED = (
     ("gamma(x + 11) - 1", ["−10", "−9"]),
     ("integral(t - 2, t, 0, x)", ["0", "4.000000000"]),
     ("sum(x^k, k, 0, 3)", ["−1"]),
+    ("x^2/4 for x < 0; 2 - x for 0 <= x < 3; 1 otherwise", ["2"]),
+    ("x + 1 for x <= -1; x^2 - 1 for -1 < x < 1; sin x otherwise", ["−1", "π", "2π", "3π"]),
+    ("sin x for x < pi; x - pi otherwise", ["−3π", "−2π", "−π", "0", "π"]),
+    ("sin x for x < pi; 2 otherwise", ["−3π", "−2π", "−π", "0"]),
 )
 #: Functions of which not everything can be proved: at least these zeros, and it says so.
 NOT_COMPLETE = (
@@ -78,9 +83,15 @@ NOT_COMPLETE = (
 )
 
 
+def in_pieces(text: str) -> RealFunction:
+    study = Study()
+    return study.function(study.define(f"f(x) = {text}").name)
+
+
 class ZerosTest(unittest.TestCase):
     def search(self, text: str, low: str = "-10", high: str = "10"):
-        return find_zeros(make_function(text), interval(Fraction(low), Fraction(high)))
+        function = make_function(text) if ";" not in text else in_pieces(text)
+        return find_zeros(function, interval(Fraction(low), Fraction(high)))
 
     def test_every_zero_is_found_and_proved(self) -> None:
         for text, expected in PROVED:

@@ -5,13 +5,11 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Any
 
-from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from axis_path.core import Study
 from axis_path.core.study import Ask, AxesSpec, GridKind, TableSpec
-from axis_path.store.models import StudyRow
-from axis_path.store.studies import create_study
+from axis_path.store.studies import create_study, holds_studies
 
 
 @dataclass(frozen=True, slots=True)
@@ -103,7 +101,7 @@ DEMO = (breakwater, beam_sweep, mooring_line, morning_tide)
 
 def load_demo(session: Session) -> bool:
     """Add the demo studies to a database that never held a study; tell whether it was so."""
-    if session.scalar(select(func.count()).select_from(StudyRow)):
+    if holds_studies(session):
         return False
     for make in DEMO:
         demo = make()

@@ -73,6 +73,11 @@ def list_studies(session: Session) -> list[StudySummary]:
     ]
 
 
+def holds_studies(session: Session) -> bool:
+    """Tell whether there ever was a study, thrown away ones too."""
+    return bool(session.scalar(select(func.count()).select_from(StudyRow)))
+
+
 def create_study(
     session: Session, title: str, document: dict[str, Any], view: dict[str, Any] | None = None
 ) -> uuid.UUID:

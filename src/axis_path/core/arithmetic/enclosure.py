@@ -44,6 +44,13 @@ class Enclosure:
     nowhere: Flags = NO
     broken: Flags = NO
 
+    def part(self, chosen: slice) -> Enclosure:
+        """Give some of the columns; every field has shape (n,)."""
+        return Enclosure(
+            self.low[chosen], self.high[chosen], np.asarray(self.partial)[chosen],
+            np.asarray(self.nowhere)[chosen], np.asarray(self.broken)[chosen],
+        )  # fmt: skip
+
     def with_flags(self, *others: Enclosure) -> Enclosure:
         """Add the flags of what this enclosure was computed from."""
         partial, nowhere, broken = self.partial, self.nowhere, self.broken

@@ -12,7 +12,6 @@ from functools import lru_cache
 
 import numpy as np
 from scipy import special
-from scipy.optimize import brentq
 
 from axis_path.core.arithmetic import floats
 from axis_path.core.arithmetic.enclosure import Enclosure, Flags, Floats, library, outward
@@ -80,6 +79,9 @@ def angle_of(y: Enclosure, x: Enclosure) -> Enclosure:
 @lru_cache(maxsize=1)
 def _turns() -> tuple[Floats, Floats]:
     """Give where gamma turns between its poles, from (-1, 0) on, and its values there."""
+    # It takes a quarter of a second to load, and is hardly ever needed.
+    from scipy.optimize import brentq
+
     places = [brentq(special.digamma, -n - 1 + 1e-9, -n - 1e-9) for n in range(_FARTHEST_TURN)]
     return np.array(places), special.gamma(np.array(places))
 

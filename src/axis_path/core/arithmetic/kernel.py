@@ -1,9 +1,9 @@
 """The enclosures of ``enclosure.py``, compiled: a whole program over all columns in one call.
 
-NumPy makes a dozen passes over its arrays for each operation; on the few hundred columns of a picture
-these cost more than the arithmetic itself. Here Numba compiles one loop that runs the steps of any
-program over blocks of columns. It knows the operations that curves are made of; a program with
-others is run by ``enclosure.py``, which also says what each operation means.
+NumPy makes a dozen passes over its arrays for each operation; on the few hundred columns of a
+picture these cost more than the arithmetic itself. Here Numba compiles one loop that runs the steps
+of any program over blocks of columns. It knows the operations that curves are made of; a program
+with others is run by ``enclosure.py``, which also says what each operation means.
 
 Flags are bits: 1 for ``partial``, 2 for ``nowhere``, 4 for ``broken``.
 """
@@ -17,7 +17,7 @@ from typing import Any
 import numpy as np
 from numba import njit
 
-from axis_path.core.arithmetic import enclosure  # noqa
+from axis_path.core.arithmetic import enclosure
 
 PARTIAL, NOWHERE, BROKEN = 1, 2, 4
 _ULP, _LIBRARY = enclosure.ONE_ULP, enclosure.LIBRARY_ERROR
@@ -346,7 +346,15 @@ def _within(fence, arguments, lows, highs, flags, place, count):
     body, subject, bounds = arguments[0], arguments[1], arguments[2:]
     for i in range(count):
         inside, outside = _inside(
-            fence[0], fence[1], fence[2], lows[subject, i], highs[subject, i], lows, highs, i, bounds
+            fence[0],
+            fence[1],
+            fence[2],
+            lows[subject, i],
+            highs[subject, i],
+            lows,
+            highs,
+            i,
+            bounds,
         )
         flag = flags[body, i] | flags[subject, i]
         for bound in bounds:
@@ -367,7 +375,11 @@ def _pieces(fences, arguments, lows, highs, flags, place, count):
         covered, some, held_count, at = False, False, 0, 1
         for piece in range(len(fences) // 3):
             body = arguments[at]
-            kind_low, kind_high, without = fences[3 * piece], fences[3 * piece + 1], fences[3 * piece + 2]
+            kind_low, kind_high, without = (
+                fences[3 * piece],
+                fences[3 * piece + 1],
+                fences[3 * piece + 2],
+            )
             if kind_low < 0:
                 size = 0
                 inside, outside = lows[subject, i] == lows[subject, i], False
@@ -399,9 +411,149 @@ def _pieces(fences, arguments, lows, highs, flags, place, count):
         lows[place, i], highs[place, i], flags[place, i] = low, high, flag | flags[subject, i]
 
 
+@_scalar
+def _sum(a_low, a_high, b_low, b_high, low, high, count):
+    """Add rows; written so that the processor takes several columns at once."""
+    odd = False
+    for i in range(count):
+        one, other = a_low[i] + b_low[i], a_high[i] + b_high[i]
+        lower, upper = one - (abs(one) * _ULP + _LEAST), other + (abs(other) * _ULP + _LEAST)
+        odd |= (lower != lower) | (upper != upper)
+        low[i], high[i] = lower, upper
+    if odd:
+        for i in range(count):
+            low[i] = _below(a_low[i] + b_low[i], _ULP)
+            high[i] = _above(a_high[i] + b_high[i], _ULP)
+
+
+@_scalar
+def _difference(a_low, a_high, b_low, b_high, low, high, count):
+    """Subtract rows, in the same way."""
+    odd = False
+    for i in range(count):
+        one, other = a_low[i] - b_high[i], a_high[i] - b_low[i]
+        lower, upper = one - (abs(one) * _ULP + _LEAST), other + (abs(other) * _ULP + _LEAST)
+        odd |= (lower != lower) | (upper != upper)
+        low[i], high[i] = lower, upper
+    if odd:
+        for i in range(count):
+            low[i] = _below(a_low[i] - b_high[i], _ULP)
+            high[i] = _above(a_high[i] - b_low[i], _ULP)
+
+
+@_scalar
+def _products(a_low, a_high, b_low, b_high, low, high, count):
+    """Multiply rows, in the same way."""
+    odd = False
+    for i in range(count):
+        one, two = a_low[i] * b_low[i], a_low[i] * b_high[i]
+        three, four = a_high[i] * b_low[i], a_high[i] * b_high[i]
+        least, most = min(min(one, two), min(three, four)), max(max(one, two), max(three, four))
+        lower, upper = least - (abs(least) * _ULP + _LEAST), most + (abs(most) * _ULP + _LEAST)
+        total = one + two + three + four
+        odd |= (total != total) | (lower != lower) | (upper != upper)
+        low[i], high[i] = lower, upper
+    if odd:
+        for i in range(count):
+            low[i], high[i] = _product(a_low[i], a_high[i], b_low[i], b_high[i])
+
+
+@_scalar
+def _two_rows(code, a, b, low, high, flags, k, count):
+    """Enclose an operation on two rows; tell whether it set flags of its own."""
+    if code == ADD:
+        _sum(low[a], high[a], low[b], high[b], low[k], high[k], count)
+        return False
+    if code == SUBTRACT:
+        _difference(low[a], high[a], low[b], high[b], low[k], high[k], count)
+        return False
+    if code == MULTIPLY and a != b:
+        _products(low[a], high[a], low[b], high[b], low[k], high[k], count)
+        return False
+    if code == MULTIPLY:
+        for i in range(count):
+            low[k, i], high[k, i], _ = _integer_power(low[a, i], high[a, i], 2)
+        return False
+    found = 0
+    for i in range(count):
+        if code == DIVIDE:
+            lower, upper, flag = _reciprocal(low[b, i], high[b, i])
+            low[k, i], high[k, i] = _product(low[a, i], high[a, i], lower, upper)
+        else:
+            low[k, i], high[k, i], flag = _binary(
+                code, low[a, i], high[a, i], low[b, i], high[b, i]
+            )
+        flags[k, i] = flag
+        found |= flag
+    return found != 0
+
+
+@_scalar
+def _one_row(code, more, a, low, high, flags, k, count):
+    """Enclose a function of one row; tell whether it set flags of its own."""
+    if code == SINE:
+        for i in range(count):
+            low[k, i], high[k, i] = _sine(low[a, i], high[a, i])
+        return False
+    if code == COSINE:
+        for i in range(count):
+            low[k, i], high[k, i] = _cosine(low[a, i], high[a, i])
+        return False
+    if code == EXPONENTIAL:
+        for i in range(count):
+            low[k, i], high[k, i] = _exponential(low[a, i], high[a, i])
+        return False
+    found = 0
+    for i in range(count):
+        if code == LOGARITHM:
+            low[k, i], high[k, i], flag = _logarithm(low[a, i], high[a, i])
+        elif code == INTEGER_POWER:
+            low[k, i], high[k, i], flag = _integer_power(low[a, i], high[a, i], more[0])
+        elif code == SQUARE_ROOT:
+            low[k, i], high[k, i], flag = _root(low[a, i], high[a, i], 1, 2)
+        elif code == ROOT:
+            low[k, i], high[k, i], flag = _root(low[a, i], high[a, i], more[0], more[1])
+        else:
+            low[k, i], high[k, i], flag = _unary(code, low[a, i], high[a, i])
+        flags[k, i] = flag
+        found |= flag
+    return found != 0
+
+
+@_scalar
+def _guard(body, witness, low, high, flags, k, count):
+    for i in range(count):
+        flag = flags[witness, i] & (PARTIAL | NOWHERE)
+        low[k, i], high[k, i] = low[body, i], high[body, i]
+        flags[k, i] = flags[body, i] | flag | (PARTIAL if flag else 0)
+
+
+@_scalar
+def _take_over(flags, dirty, places, k, has_own, count):
+    """Add the flags of the arguments of a step to its own; most rows have none at all."""
+    is_clean = not has_own
+    for place in places:
+        if dirty[place]:
+            for i in range(count):
+                flags[k, i] = flags[place, i] if is_clean else flags[k, i] | flags[place, i]
+            is_clean = False
+    dirty[k] = not is_clean
+
+
+@_scalar
+def middles(low, high, nowhere):
+    """Give the middles of enclosures, (n,); NaN where there is no value or no bound."""
+    found = np.empty(len(low))
+    for i in range(len(low)):
+        middle = (low[i] + high[i]) / 2
+        found[i] = np.nan if nowhere[i] or not abs(middle) < _INF else middle
+    return found
+
+
 @njit(
-    "Tuple((f8[:,::1], f8[:,::1], i8[:,::1]))"
-    "(i4[::1], i4[::1], i4[::1], i4[::1], i4[::1], f8[::1], f8[::1], f8[:,::1], f8[:,::1], i4[::1])",
+    "Tuple((f8[:,::1], f8[:,::1], b1[:,::1], b1[:,::1], b1[:,::1]))"
+    "(i4[::1], i4[::1], i4[::1], i4[::1], i4[::1], f8[::1], f8[::1], f8[:,::1], f8[:,::1],"
+    " i4[::1])",
     cache=True, error_model="numpy", nogil=True,
 )  # fmt: skip
 def enclose(
@@ -419,15 +571,23 @@ def enclose(
         results: the places of the r steps that are wanted.
 
     Returns:
-        Lower and upper bounds, and flags, (r, n) each.
+        Lower and upper bounds, and the flags ``partial`` (also where ``nowhere``), ``nowhere`` and
+        ``broken``, (r, n) each.
     """
     size, columns = len(codes), in_low.shape[1]
     out_low = np.empty((len(results), columns))
     out_high = np.empty((len(results), columns))
-    out_flags = np.empty((len(results), columns), dtype=np.int64)
+    partial = np.zeros((len(results), columns), dtype=np.bool_)
+    nowhere = np.zeros((len(results), columns), dtype=np.bool_)
+    broken = np.zeros((len(results), columns), dtype=np.bool_)
     block = min(columns, _BLOCK)
     low, high = np.empty((size, block)), np.empty((size, block))
     flags = np.zeros((size, block), dtype=np.int64)
+    # A row of flags counts only if it is dirty: most are not, and are not even looked at.
+    dirty = np.zeros(size, dtype=np.bool_)
+    for k in range(size):
+        if codes[k] == CONSTANT:
+            low[k, :], high[k, :] = const_low[k], const_high[k]
     for start in range(0, columns, _BLOCK):
         count = min(_BLOCK, columns - start)
         for k in range(size):
@@ -435,91 +595,39 @@ def enclose(
             places = arguments[starts[k] : starts[k + 1]]
             more = extra[extra_starts[k] : extra_starts[k + 1]]
             if code == CONSTANT:
-                for i in range(count):
-                    low[k, i], high[k, i], flags[k, i] = const_low[k], const_high[k], 0
                 continue
             if code == INPUT:
                 for i in range(count):
                     low[k, i] = in_low[more[0], start + i]
                     high[k, i] = in_high[more[0], start + i]
-                    flags[k, i] = 0
-                continue
-            a = places[0]
-            if code == WITHIN:
-                _within(more, places, low, high, flags, k, count)
-            elif code == PIECES:
-                _pieces(more, places, low, high, flags, k, count)
-            elif len(places) == 2:
-                b = places[1]
-                if code == ADD:
-                    for i in range(count):
-                        low[k, i] = _below(low[a, i] + low[b, i], _ULP)
-                        high[k, i] = _above(high[a, i] + high[b, i], _ULP)
-                        flags[k, i] = flags[a, i] | flags[b, i]
-                elif code == SUBTRACT:
-                    for i in range(count):
-                        low[k, i] = _below(low[a, i] - high[b, i], _ULP)
-                        high[k, i] = _above(high[a, i] - low[b, i], _ULP)
-                        flags[k, i] = flags[a, i] | flags[b, i]
-                elif code == MULTIPLY and a == b:
-                    for i in range(count):
-                        low[k, i], high[k, i], _ = _integer_power(low[a, i], high[a, i], 2)
-                        flags[k, i] = flags[a, i]
-                elif code == MULTIPLY:
-                    for i in range(count):
-                        low[k, i], high[k, i] = _product(low[a, i], high[a, i], low[b, i], high[b, i])
-                        flags[k, i] = flags[a, i] | flags[b, i]
-                elif code == DIVIDE:
-                    for i in range(count):
-                        lower, upper, flag = _reciprocal(low[b, i], high[b, i])
-                        low[k, i], high[k, i] = _product(low[a, i], high[a, i], lower, upper)
-                        flags[k, i] = flags[a, i] | flags[b, i] | flag
-                elif code == GUARD:
-                    for i in range(count):
-                        flag = flags[b, i] & (PARTIAL | NOWHERE)
-                        low[k, i], high[k, i] = low[a, i], high[a, i]
-                        flags[k, i] = flags[a, i] | flag | (PARTIAL if flag else 0)
+            elif code in (WITHIN, PIECES, GUARD):
+                for place in places:
+                    if not dirty[place]:
+                        flags[place, :count] = 0
+                if code == WITHIN:
+                    _within(more, places, low, high, flags, k, count)
+                elif code == PIECES:
+                    _pieces(more, places, low, high, flags, k, count)
                 else:
-                    for i in range(count):
-                        low[k, i], high[k, i], flag = _binary(
-                            code, low[a, i], high[a, i], low[b, i], high[b, i]
-                        )
-                        flags[k, i] = flags[a, i] | flags[b, i] | flag
-            elif code == SINE:
+                    _guard(places[0], places[1], low, high, flags, k, count)
+                dirty[k] = False
                 for i in range(count):
-                    low[k, i], high[k, i] = _sine(low[a, i], high[a, i])
-                    flags[k, i] = flags[a, i]
-            elif code == COSINE:
-                for i in range(count):
-                    low[k, i], high[k, i] = _cosine(low[a, i], high[a, i])
-                    flags[k, i] = flags[a, i]
-            elif code == EXPONENTIAL:
-                for i in range(count):
-                    low[k, i], high[k, i] = _exponential(low[a, i], high[a, i])
-                    flags[k, i] = flags[a, i]
-            elif code == LOGARITHM:
-                for i in range(count):
-                    low[k, i], high[k, i], flag = _logarithm(low[a, i], high[a, i])
-                    flags[k, i] = flags[a, i] | flag
-            elif code == INTEGER_POWER:
-                for i in range(count):
-                    low[k, i], high[k, i], flag = _integer_power(low[a, i], high[a, i], more[0])
-                    flags[k, i] = flags[a, i] | flag
-            elif code == SQUARE_ROOT:
-                for i in range(count):
-                    low[k, i], high[k, i], flag = _root(low[a, i], high[a, i], 1, 2)
-                    flags[k, i] = flags[a, i] | flag
-            elif code == ROOT:
-                for i in range(count):
-                    low[k, i], high[k, i], flag = _root(low[a, i], high[a, i], more[0], more[1])
-                    flags[k, i] = flags[a, i] | flag
+                    dirty[k] |= flags[k, i] != 0
+            elif len(places) == 2:
+                has_own = _two_rows(code, places[0], places[1], low, high, flags, k, count)
+                _take_over(flags, dirty, places, k, has_own, count)
             else:
-                for i in range(count):
-                    low[k, i], high[k, i], flag = _unary(code, low[a, i], high[a, i])
-                    flags[k, i] = flags[a, i] | flag
+                has_own = _one_row(code, more, places[0], low, high, flags, k, count)
+                _take_over(flags, dirty, places, k, has_own, count)
         for r in range(len(results)):
+            place = results[r]
             for i in range(count):
-                out_low[r, start + i] = low[results[r], i]
-                out_high[r, start + i] = high[results[r], i]
-                out_flags[r, start + i] = flags[results[r], i]
-    return out_low, out_high, out_flags
+                out_low[r, start + i] = low[place, i]
+                out_high[r, start + i] = high[place, i]
+            if dirty[place]:
+                for i in range(count):
+                    flag = flags[place, i]
+                    partial[r, start + i] = (flag & (PARTIAL | NOWHERE)) != 0
+                    nowhere[r, start + i] = (flag & NOWHERE) != 0
+                    broken[r, start + i] = (flag & BROKEN) != 0
+    return out_low, out_high, partial, nowhere, broken

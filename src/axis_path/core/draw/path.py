@@ -22,11 +22,13 @@ from itertools import pairwise
 import numpy as np
 from numpy.typing import NDArray
 
+from axis_path.core.arithmetic import Enclosure
+from axis_path.core.draw import compiled
 from axis_path.core.draw.columns import cut, join_by_left, runs_of, take
 from axis_path.core.draw.sample import Curve
 from axis_path.core.draw.window import Window
 from axis_path.core.errors import LimitError, NotHandledError
-from axis_path.core.evaluate import Expression, RealFunction, RealPath
+from axis_path.core.evaluate import Expression, RealPath, middles
 from axis_path.core.limits import CURVE_POINTS
 
 Floats = NDArray[np.float64]
@@ -86,59 +88,43 @@ def _bends(path: RealPath) -> _Bends:
 def _enclosed(
     path: RealPath, window: Window, bends: _Bends, left: Floats, right: Floats
 ) -> _Columns:
-    places = np.concatenate([left, right])
     count = len(left)
+    places = np.concatenate([left, right])
+    found = path.enclose(np.concatenate([left, places]), np.concatenate([right, places]), bends)
+    x_box, y_box = (each.part(slice(count)) for each in found[:2])
     with np.errstate(all="ignore"):
-        xs = window.across(path.x.sample_unrestricted(places))
-        ys = window.down(path.y.sample_unrestricted(places))
-        x_box, y_box = path.x.enclose(left, right), path.y.enclose(left, right)
+        xs = window.across(middles(found[0])[count:])
+        ys = window.down(middles(found[1])[count:])
         x_low, x_high = window.across(x_box.low), window.across(x_box.high)
         y_low, y_high = window.down(y_box.high), window.down(y_box.low)
         finite = np.isfinite(xs) & np.isfinite(ys)
         flags = x_box.partial | x_box.broken | y_box.partial | y_box.broken
         calm = ~flags & finite[:count] & finite[count:]
-        away = (
-            (x_high < -_MARGIN_PX)
-            | (x_low > window.width + _MARGIN_PX)
-            | (y_high < -_MARGIN_PX)
-            | (y_low > window.height + _MARGIN_PX)
-        )
-        width, height = x_high - x_low, y_high - y_low
-        unseen = np.maximum(
-            width - np.abs(xs[count:] - xs[:count]), height - np.abs(ys[count:] - ys[:count])
-        )
-        slack = width * height / np.maximum(np.hypot(width, height), 1e-12)
-        near = slack + np.maximum(unseen, 0.0) <= _NEAR_PX
+        away, near = compiled.settled_boxes(
+            x_low, x_high, y_low, y_high, xs[:count], xs[count:], ys[:count], ys[count:],
+            window.width, window.height, _MARGIN_PX, _NEAR_PX,
+        )  # fmt: skip
         empty = np.asarray(x_box.nowhere | y_box.nowhere)
-        if bends is not None and not near.all():
-            near |= _bent_px(path, window, bends, left, right) <= _NEAR_PX
+        if bends is not None:
+            near |= _bent_px(found[2:], window, right - left) <= _NEAR_PX
     return _Columns(
         left, right, xs[:count], xs[count:], ys[:count], ys[count:], calm, empty,
         np.asarray(empty | away | (calm & near)),
     )  # fmt: skip
 
 
-def _bent_px(
-    path: RealPath,
-    window: Window,
-    bends: tuple[Expression, Expression],
-    left: Floats,
-    right: Floats,
-) -> Floats:
+def _bent_px(bends: list[Enclosure], window: Window, widths: Floats) -> Floats:
     """Give how far the curve may be from its straight line in each column; inf if not known."""
-    squares = (right - left) ** 2 / 8
+    count = len(widths)
     sizes = [
-        _size(function, bend, left, right) * per_px
-        for function, bend, per_px in (
-            (path.x, bends[0], window.x_px), (path.y, bends[1], window.y_px),
-        )
-    ]  # fmt: skip
-    far = squares * np.hypot(*sizes)
+        _size(bend.part(slice(count))) * per_px
+        for bend, per_px in zip(bends, (window.x_px, window.y_px), strict=True)
+    ]
+    far = widths**2 / 8 * np.hypot(*sizes)
     return np.asarray(np.where(np.isnan(far), np.inf, far))
 
 
-def _size(function: RealFunction, bend: Expression, left: Floats, right: Floats) -> Floats:
-    found = function.enclose(left, right, bend)
+def _size(found: Enclosure) -> Floats:
     sure = ~(found.partial | found.broken)
     return np.asarray(np.where(sure, np.maximum(np.abs(found.low), np.abs(found.high)), np.inf))
 

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from axis_path.core.draw import compiled
 from axis_path.core.draw.clip import clip_line
 from axis_path.core.draw.sample import Curve
 from axis_path.core.draw.window import Window
@@ -36,12 +37,10 @@ def tenths_down(ys: Floats, window: Window) -> NDArray[np.int64]:
 
 def piece_tenths(piece: Floats, window: Window) -> list[int]:
     """Give a piece, (n, 2), as x, y, x, y, … in tenths; points that change nothing are left out."""
-    xs, ys = tenths_across(piece[:, 0], window), tenths_down(piece[:, 1], window)
-    keep = np.ones(len(xs), dtype=np.bool_)
-    if len(xs) > 2:
-        # Inside runs of equal height, as where the curve is cut off, only the ends matter.
-        keep[1:-1] = (ys[1:-1] != ys[:-2]) | (ys[1:-1] != ys[2:])
-    return _interleaved(xs[keep], ys[keep])
+    found: list[int] = compiled.piece_tenths(
+        piece, window.x[0], window.x_px, window.y[1], window.y_px, float(window.height)
+    ).tolist()
+    return found
 
 
 def clipped_tenths(piece: Floats, window: Window) -> list[list[int]]:
@@ -103,13 +102,9 @@ def last_visible_point(curve: Curve, window: Window) -> tuple[float, float] | No
     low, high = window.y
     best: tuple[float, float] | None = None
     for piece in curve.pieces:
-        is_seen = (piece[:, 1] >= low) & (piece[:, 1] <= high)
-        is_seen &= (piece[:, 0] >= window.x[0]) & (piece[:, 0] <= window.x[1])
-        inside = np.flatnonzero(is_seen)
-        if len(inside):
-            x, y = piece[inside[np.argmax(piece[inside, 0])]]
-            if best is None or x > best[0]:
-                best = (float(x), float(y))
+        k = compiled.last_inside(piece, window.x[0], window.x[1], low, high)
+        if k >= 0 and (best is None or piece[k, 0] > best[0]):
+            best = (float(piece[k, 0]), float(piece[k, 1]))
     for band in curve.bands:
         middle = np.clip((band[-1, 1] + band[-1, 2]) / 2, low, high)
         if best is None or band[-1, 0] > best[0]:

@@ -15,6 +15,7 @@ from itertools import pairwise
 import numpy as np
 from numpy.typing import NDArray
 
+from axis_path.core.draw import compiled
 from axis_path.core.draw.columns import cut, join_by_left, runs_of, take
 from axis_path.core.draw.window import Window
 from axis_path.core.errors import LimitError, NotHandledError
@@ -23,8 +24,10 @@ from axis_path.core.limits import CURVE_POINTS
 
 Floats = NDArray[np.float64]
 Flags = NDArray[np.bool_]
-#: Columns are cut in this many; the few at a break in more at once, which saves rounds.
-_CUTS, _CUTS_OF_FEW, _FEW = 8, 32, 48
+#: Columns that are only tall are cut in this many. Those at a break are cut in more if they are
+#: few, which saves rounds: up to so many columns in so many parts.
+_CUTS, _FEW = 8, 48
+_CUTS_AT_BREAKS = ((8, 182), (_FEW, 32), (CURVE_POINTS.value, 8))
 #: A column that is taller than its line is cut down to this part of a pixel, one at a break or at
 #: an end of the natural domain to a finer one.
 _FINENESS, _FINENESS_AT_BREAKS = 512, 32_768
@@ -65,20 +68,58 @@ class Curve:
         return not self.pieces and not self.bands
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, slots=True)
 class _Columns:
-    """Columns of any width, (n,) each, in order of x."""
+    """Columns of any width, in order of x.
 
-    left: Floats
-    right: Floats
+    Attributes:
+        numbers: (6, n): ``left``, ``right``, ``low``, ``high``, ``y_left`` and ``y_right``.
+        flags: (3, n): ``calm`` if proved to be continuous, ``empty`` if there is no value, and
+            ``straight`` if its line is proved to be near enough.
+        pixel: (n,) which pixel column each is a part of.
+        fineness: (n,) in how many parts that was cut.
+    """
+
+    numbers: Floats
+    flags: Flags
     pixel: NDArray[np.int64]
-    low: Floats
-    high: Floats
-    calm: Flags
-    empty: Flags
-    y_left: Floats
-    y_right: Floats
-    straight: Flags
+    fineness: NDArray[np.int64]
+
+    @property
+    def left(self) -> Floats:
+        return np.asarray(self.numbers[0])
+
+    @property
+    def right(self) -> Floats:
+        return np.asarray(self.numbers[1])
+
+    @property
+    def low(self) -> Floats:
+        return np.asarray(self.numbers[2])
+
+    @property
+    def high(self) -> Floats:
+        return np.asarray(self.numbers[3])
+
+    @property
+    def y_left(self) -> Floats:
+        return np.asarray(self.numbers[4])
+
+    @property
+    def y_right(self) -> Floats:
+        return np.asarray(self.numbers[5])
+
+    @property
+    def calm(self) -> Flags:
+        return np.asarray(self.flags[0])
+
+    @property
+    def empty(self) -> Flags:
+        return np.asarray(self.flags[1])
+
+    @property
+    def straight(self) -> Flags:
+        return np.asarray(self.flags[2])
 
 
 def visible_domain(function: RealFunction, window: Window) -> tuple[float, float] | None:
@@ -105,67 +146,71 @@ def sample_curve(function: RealFunction, window: Window) -> Curve:
     inner = [hole for hole in holes if domain[0] < hole < domain[1]]
     # Columns are cut at the ends of the domains of functions inside, rather than searched for them.
     fences = [end for end in function.inner_ends() if domain[0] < end < domain[1]]
-    edges = np.unique(np.concatenate([[domain[0]], edges, inner, fences, [domain[1]]]))
-    columns = _enclosed(function, edges[:-1], edges[1:], np.arange(len(edges) - 1))
+    edges = np.concatenate([[domain[0]], edges, inner, fences, [domain[1]]])
+    if inner or fences:
+        edges = np.unique(edges)
+    count = len(edges) - 1
+    columns = _enclosed(
+        function, edges[:-1], edges[1:], np.arange(count), np.ones(count, dtype=np.int64)
+    )
     columns, tall = _refined(function, columns, window)
     return _assembled(columns, tall, np.array(inner), window, domain)
 
 
 def _enclosed(
-    function: RealFunction, left: Floats, right: Floats, pixel: NDArray[np.int64]
+    function: RealFunction,
+    left: Floats,
+    right: Floats,
+    pixel: NDArray[np.int64],
+    fineness: NDArray[np.int64],
 ) -> _Columns:
-    bounds = function.enclose(left, right)
-    ys = function.sample_unrestricted(np.concatenate([left, right]))
-    y_left, y_right = ys[: len(left)], ys[len(left) :]
-    calm = ~(bounds.partial | bounds.broken) & np.isfinite(y_left) & np.isfinite(y_right)
-    return _Columns(
-        left, right, pixel, bounds.low, bounds.high, calm, np.asarray(bounds.nowhere),
-        y_left, y_right, np.zeros(len(left), dtype=np.bool_),
-    )  # fmt: skip
-
-
-def _unseen_px(columns: _Columns, window: Window) -> Floats:
-    """Give how much of the enclosures' height the straight lines leave out, in px.
-
-    Only what lies in the window, or less than half its height away from it, counts.
-    """
-    margin = (window.y[1] - window.y[0]) / 2
-    floor, top = window.y[0] - margin, window.y[1] + margin
-    height = np.clip(columns.high, floor, top) - np.clip(columns.low, floor, top)
-    with np.errstate(invalid="ignore"):
-        line = np.abs(np.clip(columns.y_right, floor, top) - np.clip(columns.y_left, floor, top))
-    return np.asarray((height - np.nan_to_num(line)) * window.y_px)
+    bounds, y_left, y_right = function.enclose_with_ends(left, right)
+    flags = np.zeros((3, len(left)), dtype=np.bool_)
+    # A sum of two is finite only if both are, and is quicker to look at.
+    flags[0] = ~(bounds.partial | bounds.broken) & np.isfinite(y_left - y_left + y_right)
+    flags[1] = bounds.nowhere
+    numbers = np.array([left, right, bounds.low, bounds.high, y_left, y_right])
+    return _Columns(numbers, flags, pixel, fineness)
 
 
 def _needs_cut(columns: _Columns, window: Window) -> Flags:
-    tall = (_unseen_px(columns, window) > _TOLERANCE_PX) & ~columns.straight
-    has_room = columns.right - columns.left > 1e-15 * np.abs(columns.left)
-    return np.asarray(~columns.empty & (~columns.calm | tall) & has_room)
+    """Tell which columns are not known well enough.
+
+    Of their height only counts what lies in the window, or less than half its height away from it.
+    """
+    margin = (window.y[1] - window.y[0]) / 2
+    found: Flags = compiled.rough_columns(
+        columns.left, columns.right, columns.low, columns.high, columns.calm, columns.empty,
+        columns.y_left, columns.y_right, columns.straight, window.y[0] - margin,
+        window.y[1] + margin, window.y_px, _TOLERANCE_PX,
+    )  # fmt: skip
+    return found
 
 
 def _refined(function: RealFunction, columns: _Columns, window: Window) -> tuple[_Columns, Flags]:
     """Cut columns while that may show more; tell which stay taller than their line."""
     finished: list[_Columns] = []
     spent = len(columns.left)
-    fineness = 1
-    while fineness < _FINENESS_AT_BREAKS:
+    while True:
         rough = _needs_cut(columns, window)
         if rough.any():
             columns = _straightened(function, columns, rough, window)
             rough &= ~columns.straight
-        if fineness >= _FINENESS:
-            # What is only tall is left to the bands; an open end is brought to where it is.
-            rough &= ~columns.calm
-        count = int(rough.sum())
-        is_few = count <= _FEW
-        cuts = _CUTS_OF_FEW if is_few else _CUTS
-        too_many = spent + count * cuts > CURVE_POINTS.value
-        if not count or too_many or (fineness >= _FINENESS and not is_few):
+        # What is only tall is left to the bands in the end; an open end is brought to where it is.
+        tall = rough & columns.calm & (columns.fineness < _FINENESS)
+        breaks = rough & ~columns.calm & (columns.fineness < _FINENESS_AT_BREAKS)
+        count = int(breaks.sum())
+        if count > _FEW:
+            breaks &= columns.fineness < _FINENESS
+            count = int(breaks.sum())
+        cuts = next(cuts for most, cuts in _CUTS_AT_BREAKS if count <= most)
+        more = int(tall.sum()) * _CUTS + count * cuts
+        if not more or spent + more > CURVE_POINTS.value:
             break
-        spent += count * cuts
-        fineness *= cuts
-        finished.append(take(columns, ~rough))
-        columns = _cut(function, take(columns, rough), cuts)
+        spent += more
+        parents = [(take(columns, tall), _CUTS), (take(columns, breaks), cuts)]
+        finished.append(take(columns, ~(tall | breaks)))
+        columns = _cut(function, [each for each in parents if len(each[0].left)])
     columns = join_by_left([*finished, columns])
     return columns, _needs_cut(columns, window)
 
@@ -173,10 +218,7 @@ def _refined(function: RealFunction, columns: _Columns, window: Window) -> tuple
 def _straightened(
     function: RealFunction, columns: _Columns, rough: Flags, window: Window
 ) -> _Columns:
-    """Mark rough columns in which the curve is proved to bend so little that its line is true.
-
-    A line differs from its curve by an eighth of the second derivative times the width squared.
-    """
+    """Mark rough columns in which the curve is proved to bend so little that its line is true."""
     at = np.flatnonzero(rough & columns.calm)
     try:
         bend = function.expression.derivative().derivative()
@@ -184,18 +226,21 @@ def _straightened(
         return columns
     left, right = columns.left[at], columns.right[at]
     found = function.enclose(left, right, bend)
-    size = np.maximum(np.abs(found.low), np.abs(found.high))
-    with np.errstate(all="ignore"):
-        aside = size * (right - left) ** 2 / 8 * window.y_px
-    sure = ~(found.partial | found.broken) & (aside <= _TOLERANCE_PX)
-    straight = columns.straight.copy()
-    straight[at] = sure
-    return replace(columns, straight=straight)
+    sure = compiled.straight_columns(
+        left, right, found.low, found.high, found.partial, found.broken, window.y_px, _TOLERANCE_PX
+    )
+    flags = columns.flags.copy()
+    flags[2, at] = sure
+    return replace(columns, flags=flags)
 
 
-def _cut(function: RealFunction, parents: _Columns, cuts: int) -> _Columns:
-    pixel = np.repeat(parents.pixel, cuts)
-    return _enclosed(function, *cut(parents.left, parents.right, cuts), pixel)
+def _cut(function: RealFunction, parents: list[tuple[_Columns, int]]) -> _Columns:
+    """Cut columns, each group in its own number of parts."""
+    ends = [cut(columns.left, columns.right, cuts) for columns, cuts in parents]
+    left, right = (np.concatenate(each) for each in zip(*ends, strict=True))
+    pixel = np.concatenate([np.repeat(columns.pixel, cuts) for columns, cuts in parents])
+    fineness = [np.repeat(columns.fineness * cuts, cuts) for columns, cuts in parents]
+    return _enclosed(function, left, right, pixel, np.concatenate(fineness))
 
 
 def _assembled(
@@ -205,14 +250,17 @@ def _assembled(
     drawn = columns.calm & ~banded
     starts_new = np.ones(len(drawn) + 1, dtype=np.bool_)
     joined = drawn[1:] & drawn[:-1] & (columns.left[1:] == columns.right[:-1])
-    starts_new[1:-1] = ~(joined & ~np.isin(columns.left[1:], holes))
+    if len(holes):
+        joined &= ~np.isin(columns.left[1:], holes)
+    starts_new[1:-1] = ~joined
     pieces = []
     cuts = np.flatnonzero(starts_new)
     for start, stop in pairwise(cuts.tolist()):
         if drawn[start]:
-            xs = np.append(columns.left[start:stop], columns.right[stop - 1])
-            ys = np.append(columns.y_left[start:stop], columns.y_right[stop - 1])
-            pieces.append(np.column_stack([xs, ys]))
+            piece = np.empty((stop - start + 1, 2))
+            piece[:-1, 0], piece[-1, 0] = columns.left[start:stop], columns.right[stop - 1]
+            piece[:-1, 1], piece[-1, 1] = columns.y_left[start:stop], columns.y_right[stop - 1]
+            pieces.append(piece)
     may_be_zero = ~columns.empty & ~((columns.low > 0) | (columns.high < 0))
     return Curve(
         pieces, bands, _undefined_stretches(columns), domain, _stretches(columns, may_be_zero)
@@ -222,25 +270,19 @@ def _assembled(
 def _bands(columns: _Columns, tall: Flags, window: Window) -> tuple[Flags, list[Floats]]:
     """Find the pixel columns in which the curve turns more often than can be shown."""
     banded = np.zeros(len(columns.left), dtype=np.bool_)
-    if not tall.any() and len(columns.left) == len(np.unique(columns.pixel)):
+    if not tall.any() and len(columns.left) == columns.pixel[-1] + 1:
         return banded, []
-    first = np.flatnonzero(np.diff(columns.pixel, prepend=-1))
-    unknown = tall & columns.calm
+    first = np.flatnonzero(np.diff(columns.pixel, prepend=-1, append=-1))
     # Far outside the window heights do not matter, and could be too large to be added.
     far = 100 * (window.y[1] - window.y[0])
-    floor, top = window.y[0] - far, window.y[1] + far
-    y_left, y_right = np.clip(columns.y_left, floor, top), np.clip(columns.y_right, floor, top)
-    low = np.where(unknown, np.clip(columns.low, floor, top), np.minimum(y_left, y_right))
-    high = np.where(unknown, np.clip(columns.high, floor, top), np.maximum(y_left, y_right))
-    with np.errstate(invalid="ignore"):
-        way = np.where(unknown, 4 * (high - low), np.abs(y_right - y_left))
-    calm = np.logical_and.reduceat(columns.calm, first)
-    lowest = np.minimum.reduceat(np.nan_to_num(low), first)
-    highest = np.maximum.reduceat(np.nan_to_num(high), first)
-    height = (highest - lowest) * window.y_px
-    turns = np.add.reduceat(np.nan_to_num(way), first) * window.y_px > _BAND_TURNS * height
-    chosen = calm & turns & (height > _BAND_PX)
-    last = np.append(first[1:], len(columns.left)) - 1
+    chosen, lowest, highest = compiled.find_bands(
+        first, columns.low, columns.high, columns.calm, tall, columns.y_left, columns.y_right,
+        window.y[0] - far, window.y[1] + far, window.y_px, _BAND_TURNS, _BAND_PX,
+    )  # fmt: skip
+    if not chosen.any():
+        return banded, []
+    last = first[1:] - 1
+    first = first[:-1]
     for index in np.flatnonzero(chosen):
         banded[first[index] : last[index] + 1] = True
     return banded, _joined_bands(

@@ -7,6 +7,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from enum import StrEnum
 from fractions import Fraction
+from functools import lru_cache
 
 from axis_path.core.evaluate import multiple_of_pi
 
@@ -69,7 +70,9 @@ def _angle_step(rough: float, steps: tuple[Fraction, ...]) -> Fraction:
 
 def _multiples(low: float, high: float, step: Fraction, unit: float = 1.0) -> list[int]:
     if unit == 1.0:
-        return list(range(math.ceil(Fraction(low) / step), math.floor(Fraction(high) / step) + 1))
+        (a, b), (c, d) = low.as_integer_ratio(), high.as_integer_ratio()
+        p, q = step.numerator, step.denominator
+        return list(range(-(-a * q // (b * p)), c * q // (d * p) + 1))
     size = float(step) * unit
     return list(range(math.ceil(low / size - 1e-9), math.floor(high / size + 1e-9) + 1))
 
@@ -99,14 +102,16 @@ def make_ticks(
     if step is None or (high - low) / (float(step) * unit) > length_px / _LEAST_PX:
         step = _step(rough, labels)
     multiples = _multiples(low, high, step, unit)
-    fine = step / _finer_parts(step, labels)
+    parts = _finer_parts(step, labels)
+    fine = step / parts
+    # Quotients of whole numbers, which Python rounds right: fractions would take ten times as long.
     return Ticks(
-        tuple(float(k * step) * unit for k in multiples),
-        tuple(_label(k * step, labels) for k in multiples),
+        tuple(k * step.numerator / step.denominator * unit for k in multiples),
+        tuple(_label(k, step, labels) for k in multiples),
         tuple(
-            float(k * fine) * unit
+            k * fine.numerator / fine.denominator * unit
             for k in _multiples(low, high, fine, unit)
-            if (k * fine) % step != 0
+            if k % parts
         ),
     )
 
@@ -130,7 +135,9 @@ def _finer_parts(step: Fraction, labels: Labels) -> int:
     return _FINER.get(int(str(figures)[0]), 5)
 
 
-def _label(value: Fraction, labels: Labels) -> str:
+@lru_cache(maxsize=1024)
+def _label(multiple: int, step: Fraction, labels: Labels) -> str:
+    value = multiple * step
     match labels:
         case Labels.PI:
             return multiple_of_pi(value)

@@ -12,6 +12,7 @@ from axis_path.core.evaluate.compile import (
     Surroundings,
     UserFunction,
 )
+from axis_path.core.evaluate.enclosed import middles
 from axis_path.core.evaluate.exact_pool import ExactForm, exact_form
 from axis_path.core.evaluate.full import FullCompiler
 from axis_path.core.evaluate.function import (
@@ -72,6 +73,7 @@ __all__ = [
     "make_list",
     "make_point",
     "make_result",
+    "middles",
     "most_bits",
     "multiple_of_pi",
     "nearest_float",

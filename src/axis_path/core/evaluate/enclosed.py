@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 from fractions import Fraction
+from types import MappingProxyType
 
 import numpy as np
 from numpy.typing import NDArray
@@ -49,7 +50,7 @@ def enclose_columns(
     program: Program,
     columns: Bounds,
     parameters: Mapping[str, Fraction],
-    inputs: Mapping[str, Bounds] | None = None,
+    inputs: Mapping[str, Bounds] = MappingProxyType({}),
 ) -> list[Enclosure]:
     """Enclose the results of a program over columns, (n,) each.
 
@@ -61,9 +62,9 @@ def enclose_columns(
     """
     encoded = _encoded(program)
     if encoded is None:
-        return _with_numpy(program, columns, parameters, inputs or {})
+        return _with_numpy(program, columns, parameters, inputs)
     # Only what needs it pays for loading the compiled code.
-    from axis_path.core.arithmetic import kernel  # noqa: PLC0415
+    from axis_path.core.arithmetic import kernel
 
     check()
     low, high = encoded.low, encoded.high
@@ -71,26 +72,24 @@ def enclose_columns(
         low, high = low.copy(), high.copy()
         for place, name in encoded.sliders:
             low[place], high[place] = float_bounds(parameters[name])
-    rows = [columns, *((inputs or {})[name] for name in encoded.inputs)]
-    lower, upper = (np.array([row[side] for row in rows], dtype=np.float64) for side in (0, 1))
-    bottom, top, flags = kernel.enclose(
+    lower, upper = (
+        columns[side].reshape(1, -1)
+        if not encoded.inputs
+        else np.array([columns[side], *(inputs[name][side] for name in encoded.inputs)])
+        for side in (0, 1)
+    )
+    parts = kernel.enclose(
         encoded.codes, encoded.arguments, encoded.starts, encoded.extra, encoded.extra_starts,
-        low, high, lower, upper, encoded.results,
+        low, high, np.ascontiguousarray(lower), np.ascontiguousarray(upper), encoded.results,
     )  # fmt: skip
-    found = []
-    for k in range(len(encoded.results)):
-        if not flags[k].any():
-            none = np.zeros(len(flags[k]), dtype=np.bool_)
-            found.append(Enclosure(bottom[k], top[k], none, none, none))
-            continue
-        nowhere = (flags[k] & kernel.NOWHERE) != 0
-        found.append(
-            Enclosure(
-                bottom[k], top[k], (flags[k] & (kernel.PARTIAL | kernel.NOWHERE)) != 0, nowhere,
-                (flags[k] & kernel.BROKEN) != 0,
-            )
-        )  # fmt: skip
-    return found
+    return [Enclosure(*rows) for rows in zip(*parts, strict=True)]
+
+
+def middles(found: Enclosure) -> Floats:
+    """Give the middles of enclosures, (n,); NaN where there is no value or no bound."""
+    from axis_path.core.arithmetic import kernel
+
+    return kernel.middles(found.low, found.high, np.asarray(found.nowhere))  # type: ignore[no-any-return]
 
 
 def _with_numpy(
@@ -156,7 +155,7 @@ def _encode(program: Program) -> _Encoded | None:
 
 
 def _table() -> dict[str, int]:
-    from axis_path.core.arithmetic import kernel  # noqa: PLC0415
+    from axis_path.core.arithmetic import kernel
 
     return {
         Op.NUMBER: kernel.CONSTANT, Op.PARAMETER: kernel.CONSTANT, Op.CONSTANT: kernel.CONSTANT,
@@ -193,7 +192,9 @@ def _extra(step: Step, inputs: tuple[str, ...]) -> list[int] | None:
 def _fence(fence: Fence | None) -> list[int]:
     if fence is None:
         return [_ELSEWHERE, _NO_BOUND, 0]
-    ends = [_NO_BOUND if end is None else _CLOSED if end else _OPEN for end in (fence.low, fence.high)]
+    ends = [
+        _NO_BOUND if end is None else _CLOSED if end else _OPEN for end in (fence.low, fence.high)
+    ]
     return [*ends, fence.without]
 
 

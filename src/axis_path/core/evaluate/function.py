@@ -16,20 +16,19 @@ import numpy as np
 from flint import acb
 from numpy.typing import NDArray
 
-from axis_path.core.arithmetic import Ball, Defined, Enclosure, ball, enclosure, precision
+from axis_path.core.arithmetic import Ball, Defined, Enclosure, ball, precision
 from axis_path.core.evaluate.backends import (
     Enclosing,
     Fast,
     Proving,
-    float_bounds,
     nearest_float,
 )
 from axis_path.core.evaluate.complex import Complex
 from axis_path.core.evaluate.derive import derive
-from axis_path.core.evaluate.enclosed import enclose_columns
+from axis_path.core.evaluate.enclosed import enclose_columns, middles
 from axis_path.core.evaluate.factors import zero_factors
 from axis_path.core.evaluate.graph import Graph, Op
-from axis_path.core.evaluate.program import Program, extract, run
+from axis_path.core.evaluate.program import Program, extract, inner_bounds, run
 
 Floats = NDArray[np.float64]
 _FAST, _ENCLOSING, _PROVING = Fast(), Enclosing(), Proving()
@@ -57,6 +56,7 @@ class Expression:
         self._lock = lock
         self._made: dict[str, list[Expression]] = {}
         self._program: Program | None = None
+        self._joined: dict[tuple[int, ...], Program] = {}
 
     @property
     def program(self) -> Program:
@@ -69,6 +69,14 @@ class Expression:
     def sibling(self, step: int) -> Expression:
         """Give another step of the same graph."""
         return Expression(self._graph, step, self._lock)
+
+    def together(self, *others: Expression) -> Program:
+        """Give one program for this and other expressions of the same graph; it is kept."""
+        steps = (self._step, *(other._step for other in others))
+        with self._lock:
+            if steps not in self._joined:
+                self._joined[steps] = extract(self._graph, *steps)
+            return self._joined[steps]
 
     def derivative(self, by: str = "") -> Expression:
         """Give the derivative by the variable, or by a further one under the name of its input."""
@@ -179,19 +187,13 @@ class RealFunction:
 
         Every end that is no float is given as the floats below and above it.
         """
-        program = self.expression.program
-        if not any(step.op in (Op.WITHIN, Op.PIECES) for step in program.steps):
+        bounds = inner_bounds(self.expression.program)
+        if bounds is None:
             return []
-        parameters = {
-            name: enclosure.constant(*float_bounds(value))
-            for name, value in self._used(self.expression)
-        }
-        variable = enclosure.between(np.zeros(1), np.zeros(1))
-        noting = _ENCLOSING.watching(variable)
-        with np.errstate(all="ignore"):
-            run(program, noting, variable, parameters)
-        single = [end for end in noting.ends if np.ndim(end.low) == 0 and np.isfinite(end.low)]
-        return [float(bound) for end in single for bound in (end.low, end.high)]
+        nowhere = np.zeros(1)
+        found = enclose_columns(bounds, (nowhere, nowhere), self.parameters)
+        ends = [float(bound[0]) for end in found for bound in (end.low, end.high)]
+        return [end for end in ends if math.isfinite(end)]
 
     def enclose(
         self, lows: Floats, highs: Floats, expression: Expression | None = None
@@ -202,6 +204,33 @@ class RealFunction:
         """
         chosen = expression or self.expression
         return enclose_columns(chosen.program, (lows, highs), self.parameters)[0]
+
+    def enclose_together(self, lows: Floats, highs: Floats, *others: Expression) -> list[Enclosure]:
+        """Enclose the values and those of other expressions of this function over columns."""
+        program = self.expression.together(*others)
+        return enclose_columns(program, (lows, highs), self.parameters)
+
+    def values_near(self, xs: Floats) -> Floats:
+        """Give the values at ``xs`` to a few units in the last place, as the middles of enclosures.
+
+        For few places this is quicker than ``sample_unrestricted``.
+        """
+        return middles(self.enclose(xs, xs))
+
+    def enclose_with_ends(self, lows: Floats, highs: Floats) -> tuple[Enclosure, Floats, Floats]:
+        """Enclose the values over columns, and give the values at both of their ends.
+
+        The values are the middles of enclosures, right to a few units in the last place; NaN where
+        there is none.
+        """
+        count = len(lows)
+        # Columns that join have their ends in common.
+        is_joined = bool((lows[1:] == highs[:-1]).all())
+        places = np.append(lows, highs[-1:]) if is_joined else np.concatenate([lows, highs])
+        found = self.enclose(np.concatenate([lows, places]), np.concatenate([highs, places]))
+        values = middles(found)[count:]
+        at_highs = values[1:] if is_joined else values[count:]
+        return found.part(slice(count)), values[:count], at_highs
 
     def prove(self, x: Ball, expression: Expression | None = None) -> Ball:
         """Give the ball of values over ``x``, at the present precision.

@@ -7,7 +7,9 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from axis_path.core.evaluate.function import End, RealFunction
+from axis_path.core.arithmetic import Enclosure
+from axis_path.core.evaluate.enclosed import enclose_columns
+from axis_path.core.evaluate.function import End, Expression, RealFunction
 
 Floats = NDArray[np.float64]
 
@@ -49,6 +51,22 @@ class RealPath:
         if self.x.high is None:
             raise ValueError("a path has an upper end")
         return self.x.high
+
+    def enclose(
+        self, lows: Floats, highs: Floats, bends: tuple[Expression, Expression] | None
+    ) -> list[Enclosure]:
+        """Enclose both coordinates over columns of the parameter, and their second derivatives.
+
+        Args:
+            lows: where the columns begin, (n,).
+            highs: where they end.
+            bends: the second derivatives; None to leave them out.
+
+        Returns:
+            x, y, and, if ``bends`` are given, those of both.
+        """
+        program = self.x.expression.together(self.y.expression, *(bends or ()))
+        return enclose_columns(program, (lows, highs), self.x.parameters)
 
     def points(self, ts: Floats) -> Floats:
         """Give the points at the parameters ``ts``, (n, 2); NaN where there is none."""

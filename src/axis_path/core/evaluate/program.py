@@ -134,6 +134,50 @@ def _named(steps: tuple[Step, ...], op: Op) -> frozenset[str]:
     )
 
 
+def inner_bounds(program: Program) -> Program | None:
+    """Give a program for the ends of domains and pieces on the variable itself, None without any.
+
+    Ends that depend on the variable are no ends of it.
+    """
+    kept = program.kept
+    if "bounds" not in kept:
+        kept["bounds"] = _inner_bounds(program)
+    found = kept["bounds"]
+    return found if isinstance(found, Program) else None
+
+
+def _inner_bounds(program: Program) -> Program | None:
+    steps = program.steps
+    moves = [step.op == Op.VARIABLE for step in steps]
+    for place, step in enumerate(steps):
+        moves[place] = moves[place] or any(moves[argument] for argument in step.arguments)
+    wanted: list[int] = []
+    for step in steps:
+        if isinstance(step.payload, Fence):
+            subject, bounds = step.arguments[1], step.arguments[2:]
+        elif isinstance(step.payload, Split):
+            bodies = {0, *step.payload.bodies()}
+            subject = step.arguments[0]
+            bounds = tuple(a for k, a in enumerate(step.arguments) if k not in bodies)
+        else:
+            continue
+        if steps[subject].op == Op.VARIABLE:
+            wanted += [bound for bound in bounds if not moves[bound]]
+    if not wanted:
+        return None
+    needed = set(wanted)
+    for place in range(len(steps) - 1, -1, -1):
+        if place in needed:
+            needed.update(steps[place].arguments)
+    order = {place: k for k, place in enumerate(sorted(needed))}
+    chosen = tuple(
+        Step(steps[place].op, tuple(order[a] for a in steps[place].arguments), steps[place].payload)
+        for place in order
+    )
+    names = (_named(chosen, Op.PARAMETER), _named(chosen, Op.INPUT))
+    return Program(chosen, tuple(order[place] for place in dict.fromkeys(wanted)), *names)
+
+
 def run(program: Program, backend: Backend[V], variable: V, parameters: Mapping[str, V]) -> list[V]:
     """Compute the results of a program.
 

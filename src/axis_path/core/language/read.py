@@ -314,8 +314,11 @@ def _summary(name: str, arguments: tuple[Any, ...], span: Span) -> Node:
     return Over(summary, body, variable.name, low, high, span)
 
 
+_HERE = Path(__file__).parent
 _PARSER = lark.Lark(
-    (Path(__file__).parent / "grammar.lark").read_text(),
+    (_HERE / "grammar.lark").read_text(),
+    # Its tables take half a second to make; they are kept where Python keeps what it compiles.
+    cache=str(_HERE / "__pycache__" / "grammar.lalr"),
     start="body",
     parser="lalr",
     lexer=_TokenStream,

@@ -5,6 +5,7 @@ A candidate is only a guess; whoever asks proves it by putting it into the funct
 
 from __future__ import annotations
 
+import math
 from fractions import Fraction
 
 from flint import arb, fmpq
@@ -14,6 +15,8 @@ from axis_path.core.evaluate import multiple_of_pi
 
 _LARGEST_DENOMINATOR = 1_000_000
 _LARGEST_PI_DENOMINATOR = 720
+#: Beyond this floats do not give the convergents of a number well enough; nor after such a rest.
+_LARGEST_QUICK, _LEAST_REST = 1_000.0, 1e-9
 
 
 def simplest_between(low: Fraction, high: Fraction, largest: int) -> Fraction | None:
@@ -61,6 +64,49 @@ def candidates(low: arb, high: arb) -> list[tuple[Ball, str]]:
         exact = ball.multiply(ball.from_fraction(turns), ball.pi())
         found.append((exact, multiple_of_pi(turns)))
     return found
+
+
+def quick_candidates(low: float, high: float) -> list[Ball]:
+    """Give simple numbers in [low, high], two floats close to one another, as exact balls."""
+    found: list[Ball] = []
+    if _may_hold_simple(low, high, _LARGEST_DENOMINATOR):
+        simple = simplest_between(Fraction(low), Fraction(high), _LARGEST_DENOMINATOR)
+        if simple is not None:
+            found.append(ball.from_fraction(simple))
+    # The quotients by the float that is nearest to pi are off by less than this part of them.
+    room = 1e-15 * max(abs(low), abs(high))
+    low_turns, high_turns = low / math.pi - room, high / math.pi + room
+    if _may_hold_simple(low_turns, high_turns, _LARGEST_PI_DENOMINATOR):
+        ends = Fraction(low_turns), Fraction(high_turns)
+        turns = simplest_between(*ends, _LARGEST_PI_DENOMINATOR)
+        exact = ball.multiply(ball.from_fraction(turns or 0), ball.pi())
+        if turns and bool(exact.value >= low) and bool(exact.value <= high):
+            found.append(exact)
+    return found
+
+
+def _may_hold_simple(low: float, high: float, largest: int) -> bool:
+    """Tell, quickly, whether [low, high] may hold a fraction with a small denominator.
+
+    A fraction p/q that is nearer to x than 1/(2 q^2) is a convergent of the continued fraction of
+    x (Legendre), and floats give those well enough.
+
+    Source: Hardy and Wright, *An Introduction to the Theory of Numbers*, theorem 184.
+    """
+    x, width = (low + high) / 2, high - low
+    if abs(x) > _LARGEST_QUICK or not 4 * width * largest * largest < 1:
+        return True
+    p, q, p_before, q_before = 1.0, 0.0, 0.0, 1.0
+    rest = x
+    while True:
+        whole = math.floor(rest)
+        p, q, p_before, q_before = whole * p + p_before, whole * q + q_before, p, q
+        if q > largest:
+            return False
+        rest -= whole
+        if abs(p / q - x) <= width or rest < _LEAST_REST:
+            return True
+        rest = 1 / rest
 
 
 def written(place: Ball) -> str | None:

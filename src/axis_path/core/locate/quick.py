@@ -1,29 +1,27 @@
 """Locate simple zeros in many stretches at once, with enclosures: quick enough for every frame.
 
 A stretch is settled if the function is defined and continuous in it and its slope keeps its sign,
-so that it holds one zero at most. Floats guess the zero by the method of Illinois; it is proved if
+so that it holds one zero at most. Newton's method guesses the zero; it is proved if
 the signs of enclosures a few units in the last place to both sides of the guess differ. Everything
 else is left to ``find_zeros``.
-
-Source: Dowell and Jarratt, *A modified regula falsi method*, BIT 11 (1971), for the guess.
 """
 
 from __future__ import annotations
 
 import numpy as np
-from flint import arb
 from numpy.typing import NDArray
 
-from axis_path.core.arithmetic import precision
+from axis_path.core.arithmetic import Enclosure, precision
 from axis_path.core.errors import LimitError, NotHandledError
-from axis_path.core.evaluate import RealFunction, digits_between
-from axis_path.core.locate.exact import candidates, written
+from axis_path.core.evaluate import RealFunction, digits_between, middles
+from axis_path.core.locate.exact import quick_candidates, written
 from axis_path.core.locate.finding import Finding, Kind
 
 Floats = NDArray[np.float64]
-Flags = NDArray[np.bool_]
 _BITS, _DIGITS = 128, 10
-_ROUNDS = 14
+_ROUNDS = 60
+#: A guess that moves by less, relative to itself, has come to rest.
+_SAME = 4e-16
 #: The guess is proved so many units in the last place to both sides, at first and at last.
 _REACHES = (8.0, 65_536.0)
 
@@ -40,39 +38,45 @@ def quick_zeros(
     Returns:
         The zeros that are proved, and the stretches that are not settled.
     """
-    low, high = stretches[:, 0], stretches[:, 1]
-    values = function.enclose(low, high)
+    low, high = stretches[:, 0].copy(), stretches[:, 1].copy()
+    values, slopes = _with_slopes(function, low, high)
     may_be = ~((values.low > 0) | (values.high < 0) | values.nowhere)
-    low, high = low[may_be], high[may_be]
-    settled = np.asarray(~(values.partial | values.broken))[may_be]
-    settled &= _keeps_slope(function, low, high)
-    found: list[Finding] = []
-    one, other = _signs(function, low[settled]), _signs(function, high[settled])
-    crossed = one * other < 0
+    settled = ~(values.partial | values.broken)
+    if slopes is None:
+        settled &= False
+    else:
+        settled &= ~(slopes.partial | slopes.broken) & ((slopes.low > 0) | (slopes.high < 0))
+    low, high, settled = low[may_be], high[may_be], np.asarray(settled)[may_be]
     places = np.flatnonzero(settled)
+    signs = _signs(function, np.concatenate([low[places], high[places]]))
+    crossed = signs[: len(places)] * signs[len(places) :]
     # An end that is not told from zero is left to the slow way, as is what does not cross.
-    left = set(np.flatnonzero(~settled).tolist()) | set(places[one * other == 0].tolist())
-    places = places[crossed]
+    left = set(np.flatnonzero(~settled).tolist()) | set(places[crossed == 0].tolist())
+    places = places[crossed < 0]
+    found: list[Finding] = []
     guess = _guessed(function, low[places], high[places])
     for reach in _REACHES:
-        a, b = _around(guess, reach, low[places], high[places])
-        proved = _signs(function, a) * _signs(function, b) < 0
-        found += [_finding(function, *ends) for ends in zip(a[proved], b[proved], strict=True)]
-        places, guess = places[~proved], guess[~proved]
         if not len(places):
             break
+        a, b = _around(guess, reach, low[places], high[places])
+        ends = _signs(function, np.concatenate([a, b]))
+        proved = ends[: len(a)] * ends[len(a) :] < 0
+        found += [_finding(function, *ends) for ends in zip(a[proved], b[proved], strict=True)]
+        places, guess = places[~proved], guess[~proved]
     left |= set(places.tolist())
     return found, [(float(low[k]), float(high[k])) for k in sorted(left)]
 
 
-def _keeps_slope(function: RealFunction, low: Floats, high: Floats) -> Flags:
-    if not len(low):
-        return np.zeros(0, dtype=np.bool_)
+def _with_slopes(
+    function: RealFunction, low: Floats, high: Floats
+) -> tuple[Enclosure, Enclosure | None]:
+    """Enclose values and slopes over stretches, in one go; no slopes where they are not known."""
     try:
-        slope = function.enclose(low, high, function.expression.derivative())
+        slope = function.expression.derivative()
     except (LimitError, NotHandledError):
-        return np.zeros(len(low), dtype=np.bool_)
-    return np.asarray(~(slope.partial | slope.broken) & ((slope.low > 0) | (slope.high < 0)))
+        return function.enclose(low, high), None
+    values, slopes = function.enclose_together(low, high, slope)
+    return values, slopes
 
 
 def _signs(function: RealFunction, xs: Floats) -> NDArray[np.int64]:
@@ -85,23 +89,27 @@ def _signs(function: RealFunction, xs: Floats) -> NDArray[np.int64]:
 
 
 def _guessed(function: RealFunction, low: Floats, high: Floats) -> Floats:
-    """Guess the zero in each stretch by floats."""
+    """Guess the zero in each stretch, in which the function rises or falls, by Newton's method.
+
+    A step that leaves what is left of the stretch is replaced by its middle.
+    """
     if not len(low):
         return low
     a, b = low.copy(), high.copy()
-    at_a, at_b = function.sample_unrestricted(a), function.sample_unrestricted(b)
+    slope = function.expression.derivative()
+    rises = function.values_near(b) > function.values_near(a)
     place = (a + b) / 2
     for _ in range(_ROUNDS):
+        values, slopes = (middles(each) for each in function.enclose_together(place, place, slope))
+        is_above = (values > 0) == rises
+        a, b = np.where(is_above, a, place), np.where(is_above, place, b)
         with np.errstate(all="ignore"):
-            place = b - at_b * (b - a) / (at_b - at_a)
-        inside = (place >= np.minimum(a, b)) & (place <= np.maximum(a, b))
-        place = np.where(inside, place, (a + b) / 2)
-        value = function.sample_unrestricted(place)
-        crosses = value * at_b < 0
-        at_a = np.where(crosses, at_b, at_a / 2)
-        a = np.where(crosses, b, a)
-        b, at_b = place, value
-        if not (value != 0).any():
+            step = place - values / slopes
+        inside = (step >= a) & (step <= b)
+        step = np.where(values == 0, place, np.where(inside, step, (a + b) / 2))
+        is_there = np.abs(step - place) <= _SAME * np.abs(place)
+        place = step
+        if is_there.all():
             break
     return place
 
@@ -125,7 +133,7 @@ def _finding(function: RealFunction, low: float, high: float) -> Finding:
 def _exact(function: RealFunction, low: float, high: float) -> str | None:
     """Give the zero in exact form, if a simple number in its bracket is proved to be it."""
     with precision(_BITS):
-        for candidate, _ in candidates(arb(low), arb(high)):
+        for candidate in quick_candidates(low, high):
             value = function.prove(candidate)
             if value.is_defined and value.exact is not None and value.exact == 0:
                 return written(candidate)

@@ -6,8 +6,10 @@ multiple of pi, in the gap between two pieces of its curve.
 
 from __future__ import annotations
 
+from collections import OrderedDict
 from dataclasses import dataclass
 from itertools import pairwise
+from threading import Lock
 
 import numpy as np
 from flint import arb
@@ -23,6 +25,11 @@ _WIDEST_PX, _MOST = 0.2, 60
 _SAME_PX = 1.0
 #: A curve that has left the window by so many of its heights beside a gap goes on to infinity.
 _FAR = 20.0
+#: Breaks stay where they are while the window moves: simple places in gaps are kept by the
+#: function, and whether it has no value there.
+_known: OrderedDict[tuple[object, ...], tuple[tuple[float, bool], ...]] = OrderedDict()
+_KEPT = 256
+_lock = Lock()
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,8 +68,24 @@ def breaks_of(function: RealFunction, curve: Curve, window: Window) -> Breaks:
 
 def _undefined_place(function: RealFunction, low: float, high: float) -> float | None:
     """Give a simple number between two floats at which there is proved to be no value."""
+    key = function.key()
+    for known, is_undefined in _known.get(key, ()):
+        if low <= known <= high:
+            return known if is_undefined else None
+    place = None
     with precision(VALUE_BITS):
         for candidate, _ in candidates(arb(low), arb(high)):
+            place = float(np.clip(float(candidate.value.mid()), low, high))
             if function.prove_within(candidate).defined is Defined.NO:
-                return float(np.clip(float(candidate.value.mid()), low, high))
+                _remember(key, place, is_undefined=True)
+                return place
+    if place is not None:
+        _remember(key, place, is_undefined=False)
     return None
+
+
+def _remember(key: tuple[object, ...], place: float, *, is_undefined: bool) -> None:
+    with _lock:
+        _known[key] = (*_known.pop(key, ()), (place, is_undefined))[-_MOST:]
+        while len(_known) > _KEPT:
+            _known.popitem(last=False)

@@ -3,14 +3,13 @@
 from __future__ import annotations
 
 from fractions import Fraction
-from itertools import pairwise
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import precision
-from axis_path.core.draw import Curve, Window, plain
+from axis_path.core.draw import Curve, Window, compiled, plain
 from axis_path.core.draw.pixels import PER_PX, tenths_across, tenths_down
 from axis_path.core.errors import LimitError, NotHandledError
 from axis_path.core.evaluate import VALUE_BITS, End, RealFunction, digits_of
@@ -114,10 +113,9 @@ def signs_of(function: RealFunction, curve: Curve, window: Window) -> list[list[
     if not found:
         return []
     ends = np.array(found)
-    values = function.sample_unrestricted(ends.mean(axis=1))
-    places = tenths_across(ends.ravel(), window).reshape(-1, 2)
-    signs = zip(places, np.sign(values), strict=True)
-    return [[int(a), int(b), int(sign)] for (a, b), sign in signs if abs(sign) == 1]
+    values = function.values_near((ends[:, 0] + ends[:, 1]) / 2)
+    signs = zip(tenths_across(ends, window).tolist(), np.sign(values).tolist(), strict=True)
+    return [[a, b, int(sign)] for (a, b), sign in signs if abs(sign) == 1]
 
 
 def trends_of(function: RealFunction, curve: Curve, window: Window) -> list[list[int]]:
@@ -126,20 +124,14 @@ def trends_of(function: RealFunction, curve: Curve, window: Window) -> list[list
         return []
     low, high = curve.domain
     count = max(int((high - low) * window.x_px / _TREND_PX), 1)
-    edges = np.linspace(low, high, count + 1)
+    edges = low + (high - low) * (np.arange(count + 1) / count)
     try:
         slope = function.enclose(edges[:-1], edges[1:], function.expression.derivative())
     except (LimitError, NotHandledError):
         return []
-    sure = ~(slope.partial | slope.broken)
-    trend = np.where(sure & (slope.low > 0), 1, np.where(sure & (slope.high < 0), -1, 0))
-    changes = np.flatnonzero(np.diff(trend, prepend=2, append=2))
-    places = tenths_across(edges, window)
-    return [
-        [int(places[a]), int(places[b]), int(trend[a])]
-        for a, b in pairwise(changes.tolist())
-        if trend[a]
-    ]
+    found = compiled.trends(slope.low, slope.high, slope.partial, slope.broken)
+    ends = tenths_across(edges[found[:, :2]], window)
+    return [[a, b, sign] for (a, b), sign in zip(ends.tolist(), found[:, 2].tolist(), strict=True)]
 
 
 def _handle(end: End | None, window: Window) -> dict[str, Any] | None:

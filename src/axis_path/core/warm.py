@@ -1,0 +1,22 @@
+"""Compile, or load, what Numba compiles, so that the first picture need not wait for it.
+
+Run as a program it fills the cache beside the sources; set-up does that once.
+"""
+
+from axis_path.core.draw.window import Window
+from axis_path.core.study import Study
+
+#: A pole, a wave that is faster than the pixels, a path and an equation take all ways there are.
+_LINES = ("1/x", "sin(900 x) for x > 0", "P(t) = (cos t, t^2)", "x^2 + y^2 = 4")
+
+
+def warm_up() -> None:
+    """Draw a little of everything."""
+    study = Study()
+    for line in _LINES:
+        study.define(line)
+    study.scene(Window((-5.0, 5.0), (-3.0, 3.0), 300, 200), reading_x=1.0)
+
+
+if __name__ == "__main__":
+    warm_up()

@@ -1,0 +1,54 @@
+"""The compiled enclosures say the same as those of NumPy, which the other tests look into."""
+
+import unittest
+
+import numpy as np
+
+from axis_path.core import Study
+from axis_path.core.evaluate import enclosed
+
+LINES = (
+    "x^3/20 - x + s/100", "(x^2 + 1)/((x - 3)(x + 4))", "3exp(-x/5) sin(3x + s)", "1/(1/x)", "cos(x)/x",
+    "sqrt(x) + ln(x - 2)", "x^(1/3) - x^(2/5) + x^-3", "tan x + arcsin(x/4) + arccos(x/5)", "(sin x)^-2",
+    "floor(x) + ceil(x/2) + sign(x) + abs(x)", "min(x, 2) max(x, 1/x)", "x^s + 2^x", "log(x)/log(2)",
+    "sinh x + cosh x + tanh x + arctan x", "x^10 - 3x^7", "e^(1/x)", "5", "1e300 x^9 - 1e308 x",
+    "x^2/4 for x < 0; 2 - x for 0 <= x < 3; s otherwise", "ln x for x != 1", "x for -2 < x <= s",
+)  # fmt: skip
+
+
+class KernelTest(unittest.TestCase):
+    def test_compiled_and_plain_enclosures_agree(self):
+        draw = np.random.default_rng(20_261_125)
+        edges = np.sort(np.concatenate([draw.uniform(-10, 10, 700), [-4, -3, 0, 1, 1.5, 2, 3]]))
+        for line in LINES:
+            study = Study()
+            study.set("s", "1.5", low=0, high=9, step="0.001")
+            study.define(f"f(x) = {line}")
+            function = study.function("f")
+            programs = (function.expression, function.expression.derivative())
+            for program in (each.program for each in programs):
+                for lows, highs in ((edges[:-1], edges[1:]), (edges, edges), (edges[:3], edges[4:7])):
+                    self.assertIsNotNone(enclosed._encoded(program), line)
+                    one = enclosed.enclose_columns(program, (lows, highs), function.parameters)[0]
+                    other = enclosed._with_numpy(program, (lows, highs), function.parameters, {})[0]
+                    for flag in ("partial", "nowhere", "broken"):
+                        same = getattr(one, flag) == getattr(other, flag)
+                        self.assertTrue(same.all(), f"{flag} of {line}")
+                    held = ~other.nowhere
+                    # The compiled ones know that 0 times anything is 0: they may be narrower.
+                    known = held & np.isfinite(other.low) & np.isfinite(other.high)
+                    for bound in ("low", "high"):
+                        a, b = getattr(one, bound)[known], getattr(other, bound)[known]
+                        np.testing.assert_allclose(a, b, rtol=1e-8, atol=1e-300, err_msg=line)
+
+    def test_several_results_at_once_are_those_alone(self):
+        study = Study()
+        path = study.path(study.define("P(t) = (t cos t, t sin t) for 0 <= t <= 9").name)
+        lows, highs = np.linspace(0, 8, 50), np.linspace(0.2, 8.2, 50)
+        bends = tuple(each.expression.derivative().derivative() for each in (path.x, path.y))
+        together = path.enclose(lows, highs, bends)
+        alone = [path.x.enclose(lows, highs), path.y.enclose(lows, highs)]
+        alone += [path.x.enclose(lows, highs, bend) for bend in bends]
+        for one, other in zip(together, alone, strict=True):
+            np.testing.assert_array_equal(one.low, other.low)
+            np.testing.assert_array_equal(one.high, other.high)
