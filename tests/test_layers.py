@@ -21,6 +21,7 @@ CORE = (
     "locate",
     "tabulate",
     "study",
+    "warm",
 )
 LAYERS = ("core", "store", "picture", "web")
 #: What the core must not touch: the web, the database, files, clocks, chance.

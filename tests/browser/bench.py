@@ -30,6 +30,24 @@ ARGUMENTS = [
     "--disable-sync",
 ]
 PATIENCE_MS = 20_000
+#: Counts what the page has asked for and not got yet.
+COUNTED = """
+  const send = window.fetch
+  window.asked = 0
+  window.fetch = async (...request) => {
+    window.asked += 1
+    try { return await send(...request) } finally { window.asked -= 1 }
+  }"""
+#: Looked at in every frame: true when nothing has been on its way for eight of them.
+SETTLED = """() => {
+  const isQuiet = !window.asked
+    && document.querySelector('.saved').textContent === 'saved'
+    && !document.querySelector('.is-behind:not([hidden])')?.checkVisibility()
+  window.quiet = isQuiet ? (window.quiet ?? 0) + 1 : 0
+  if (window.quiet < 8) return false
+  window.quiet = 0
+  return true
+}"""
 #: How close two places on the screen must be to be the same, in px.
 SAME_PX = 1.0
 
@@ -102,6 +120,7 @@ class BrowserTest(DatabaseTest):
         )
         self.addCleanup(context.close)
         context.set_default_timeout(PATIENCE_MS)
+        context.add_init_script(COUNTED)
         context.add_init_script(
             "addEventListener('securitypolicyviolation', (event) => {"
             " console.error('policy: ' + event.violatedDirective + ' ' + event.blockedURI) })"
@@ -138,13 +157,8 @@ class BrowserTest(DatabaseTest):
         self.settle()
 
     def settle(self) -> None:
-        """Wait until everything is kept and nothing is on its way."""
-        self.page.wait_for_timeout(60)
-        self.page.wait_for_function(
-            "() => document.querySelector('.saved').textContent === 'saved'"
-            " && !document.querySelector('.is-behind:not([hidden])')?.checkVisibility()"
-        )
-        self.page.wait_for_load_state("networkidle")
+        """Wait until everything is kept and nothing has been on its way for some frames."""
+        self.page.wait_for_function(SETTLED)
 
     def row(self, name: str) -> Locator:
         return self.page.locator(

@@ -27,7 +27,11 @@ class KernelTest(unittest.TestCase):
             function = study.function("f")
             programs = (function.expression, function.expression.derivative())
             for program in (each.program for each in programs):
-                for lows, highs in ((edges[:-1], edges[1:]), (edges, edges), (edges[:3], edges[4:7])):
+                for lows, highs in (
+                    (edges[:-1], edges[1:]),
+                    (edges, edges),
+                    (edges[:3], edges[4:7]),
+                ):
                     self.assertIsNotNone(enclosed._encoded(program), line)
                     one = enclosed.enclose_columns(program, (lows, highs), function.parameters)[0]
                     other = enclosed._with_numpy(program, (lows, highs), function.parameters, {})[0]

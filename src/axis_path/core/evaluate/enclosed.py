@@ -73,14 +73,12 @@ def enclose_columns(
         for place, name in encoded.sliders:
             low[place], high[place] = float_bounds(parameters[name])
     lower, upper = (
-        columns[side].reshape(1, -1)
-        if not encoded.inputs
-        else np.array([columns[side], *(inputs[name][side] for name in encoded.inputs)])
+        np.array([columns[side], *(inputs[name][side] for name in encoded.inputs)])
         for side in (0, 1)
     )
     parts = kernel.enclose(
         encoded.codes, encoded.arguments, encoded.starts, encoded.extra, encoded.extra_starts,
-        low, high, np.ascontiguousarray(lower), np.ascontiguousarray(upper), encoded.results,
+        low, high, lower, upper, encoded.results,
     )  # fmt: skip
     return [Enclosure(*rows) for rows in zip(*parts, strict=True)]
 
@@ -105,11 +103,16 @@ def _with_numpy(
     with np.errstate(all="ignore"):
         results = run(program, _ENCLOSING, enclosure.between(*columns), used)
     shape = np.shape(columns[0])
+    # Copies: what is compiled further up takes arrays that can be written only.
     return [
         Enclosure(
-            np.broadcast_to(found.low, shape), np.broadcast_to(found.high, shape),
-            np.broadcast_to(found.partial | found.nowhere, shape),
-            np.broadcast_to(found.nowhere, shape), np.broadcast_to(found.broken, shape),
+            *(
+                np.array(np.broadcast_to(part, shape))
+                for part in (
+                    found.low, found.high, found.partial | found.nowhere, found.nowhere,
+                    found.broken,
+                )
+            )
         )
         for found in results
     ]  # fmt: skip
