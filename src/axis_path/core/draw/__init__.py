@@ -9,7 +9,7 @@ from axis_path.core.draw.levels import LevelMap, draw_levels
 from axis_path.core.draw.path import sample_path
 from axis_path.core.draw.relation import RealRelation, RelationPicture, draw_relation
 from axis_path.core.draw.sample import Curve, sample_curve, visible_domain
-from axis_path.core.draw.ticks import Labels, Ticks, make_ticks, nice_step, plain
+from axis_path.core.draw.ticks import Labels, Ticks, make_log_ticks, make_ticks, nice_step, plain
 from axis_path.core.draw.window import Window
 
 __all__ = [
@@ -30,6 +30,7 @@ __all__ = [
     "extent_of",
     "frame",
     "home",
+    "make_log_ticks",
     "make_ticks",
     "nice_step",
     "plain",

@@ -67,17 +67,20 @@ def check_sampling(
     if curve.bands:
         return SamplingCheck(points, 0, 0, np.inf)
     known = np.isfinite(ys)
-    lines_x, lines_y = xs[known], ys[known]
+    # Lines are drawn straight on the paper.
+    lines_x, lines_y = window.flat_points(points[known]).T
+    low, high = window.flat_y
     missed, farthest = 0, 0.0
-    for piece in curve.pieces:
-        inside = (piece[:, 1] >= window.y[0]) & (piece[:, 1] <= window.y[1])
+    for whole in curve.pieces:
+        piece = window.flat_points(whole)
+        inside = (piece[:, 1] >= low) & (piece[:, 1] <= high)
         if len(lines_x):
             drawn = np.interp(piece[:, 0], lines_x, lines_y, left=np.nan, right=np.nan)
             away = np.abs(piece[:, 1] - drawn) * window.y_px
             reached = away[inside & np.isfinite(away)]
             farthest = max(farthest, float(reached.max(initial=0.0)))
         missed += _missed_turns(piece, lines_x, lines_y, window)
-    return SamplingCheck(points, missed, _crossed(curve, lines_x), farthest)
+    return SamplingCheck(points, missed, _crossed(curve, xs[known]), farthest)
 
 
 def _turns(piece: Floats) -> NDArray[np.int64]:
@@ -95,7 +98,7 @@ def _missed_turns(piece: Floats, xs: Floats, ys: Floats, window: Window) -> int:
     turns = xs[own] if len(own) else np.empty(0)
     for place in _turns(piece):
         x, y = piece[place]
-        if not window.y[0] <= y <= window.y[1]:
+        if not window.flat_y[0] <= y <= window.flat_y[1]:
             continue
         drawn = np.interp(x, xs, ys, left=np.nan, right=np.nan) if len(xs) else np.nan
         step = float(np.diff(xs).max(initial=0.0))

@@ -19,12 +19,14 @@ def _clipped(value, floor, top):
 
 @_compiled
 def rough_columns(
-    left, right, low, high, calm, empty, y_left, y_right, straight, floor, top, y_px, tolerance
-):
+    left, right, low, high, calm, empty, y_left, y_right, straight, floor, top, x_px, y_px,
+    tolerance,
+):  # fmt: skip
     """Tell which columns of a function need to be cut, (n,) flags.
 
-    One that is not proved to be continuous does, and one whose enclosure is taller than its
-    straight line by more than ``tolerance`` px, as far as it lies between ``floor`` and ``top``.
+    One that is not proved to be continuous does, and one in whose enclosure a point may be further
+    from its straight line than ``tolerance`` px, as far as it lies between ``floor`` and ``top``:
+    beyond the line's ends, or in a corner between them.
     """
     found = np.zeros(len(left), dtype=np.bool_)
     for i in range(len(left)):
@@ -35,7 +37,9 @@ def rough_columns(
         elif not straight[i]:
             height = _clipped(high[i], floor, top) - _clipped(low[i], floor, top)
             line = abs(_clipped(y_right[i], floor, top) - _clipped(y_left[i], floor, top))
-            found[i] = (height - line) * y_px > tolerance
+            across, up = (right[i] - left[i]) * x_px, line * y_px
+            corner = across * up / max(np.hypot(across, up), 1e-12)
+            found[i] = (height - line) * y_px + corner > tolerance
     return found
 
 
@@ -99,17 +103,72 @@ def settled_boxes(
 
 
 @_compiled
-def straight_columns(left, right, low, high, partial, broken, y_px, tolerance):
+def straight_columns(
+    left, right, low, high, partial, broken, y_left, y_right, x_px, y_px, tolerance
+):
     """Tell in which columns a line is near enough, by enclosures of the second derivative.
 
-    A line differs from its curve by an eighth of the second derivative times the width squared.
+    In height a line differs from its curve by an eighth of the second derivative times the width
+    squared at the most. A steep line is nearer than that, unless the curve turns beside it.
     """
     found = np.zeros(len(left), dtype=np.bool_)
     for i in range(len(left)):
         if not (partial[i] or broken[i]):
-            size = max(abs(low[i]), abs(high[i]))
-            found[i] = size * (right[i] - left[i]) ** 2 / 8 * y_px <= tolerance
+            width = right[i] - left[i]
+            away = max(abs(low[i]), abs(high[i])) * width**2 / 8 * y_px
+            up, across = abs(y_right[i] - y_left[i]) * y_px, width * x_px
+            # So the slope changes by no more than itself.
+            if 8 * away <= up:
+                away *= across / np.hypot(across, up)
+            found[i] = away <= tolerance
     return found
+
+
+@_compiled
+def _product(low, high, other_low, other_high):
+    one, two = low * other_low, low * other_high
+    three, four = high * other_low, high * other_high
+    return min(min(one, two), min(three, four)), max(max(one, two), max(three, four))
+
+
+@_compiled
+def bends_on_axes(left, right, low, high, slope_low, slope_high, bend_low, bend_high, log_x, log_y):
+    """Enclose the second derivatives of curves as they stand on logarithmic axes, in decades.
+
+    Args:
+        left: where columns of x begin, (n,); above zero if ``log_x``.
+        right: where they end.
+        low: the least values of the function in them; ``high`` the greatest.
+        slope_low: the same for its derivative.
+        slope_high: the same.
+        bend_low: the same for its second derivative.
+        bend_high: the same.
+        log_x: whether x stands on a logarithmic axis.
+        log_y: whether y does.
+
+    Returns:
+        Least and greatest values, (n,) each; no bound where the function is not above zero.
+    """
+    count, unit = len(left), np.log(10.0)
+    lowest, highest = np.empty(count), np.empty(count)
+    for i in range(count):
+        slope, bend = (slope_low[i], slope_high[i]), (bend_low[i], bend_high[i])
+        if log_x:
+            # f(10^t) has the slope x f' ln 10, and that again the slope (x^2 f'' + x f') (ln 10)^2.
+            slope = _product(*slope, left[i] * unit, right[i] * unit)
+            bend = _product(*bend, (left[i] * unit) ** 2, (right[i] * unit) ** 2)
+            bend = (bend[0] + slope[0] * unit, bend[1] + slope[1] * unit)
+        if log_y:
+            if not low[i] > 0:
+                lowest[i], highest[i] = -np.inf, np.inf
+                continue
+            # (log f)' = f'/f, and (log f)'' = f''/f - (f'/f)^2.
+            slope = _product(*slope, 1 / high[i], 1 / low[i])
+            bend = _product(*bend, 1 / high[i], 1 / low[i])
+            square = max(abs(slope[0]), abs(slope[1])) ** 2
+            bend = ((bend[0] - square) / unit, bend[1] / unit)
+        lowest[i], highest[i] = bend
+    return lowest, highest
 
 
 @_compiled

@@ -2,19 +2,22 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
 
-from axis_path.core.draw.window import LARGEST_BOUND, Window
+from axis_path.core.draw.window import HOME_LOG, LARGEST_BOUND, Window
 from axis_path.core.evaluate import RealFunction
 
 Floats = NDArray[np.float64]
 HOME_X, HOME_Y = (-10.0, 10.0), (-6.5, 6.5)
 _SAMPLES = 2_401
 _MARGIN = 0.08
+#: A frame goes no further on a logarithmic axis, in decades.
+_FEWEST_DECADES = -100.0
 #: A wave with more turns than this in the window is a scribble; it is shown with so many.
 _MOST_TURNS, _SHOWN_TURNS = 40, 9
 
@@ -35,9 +38,10 @@ def extent_of(points: Floats) -> Extent | None:
     return Extent(spans[0], spans[1])
 
 
-def home(width: int, height: int) -> Window:
-    """Give the window that a new study begins with."""
-    return Window(HOME_X, HOME_Y, width, height)
+def home(width: int, height: int, *, log_x: bool = False, log_y: bool = False) -> Window:
+    """Give the window that a new study begins with, on such axes."""
+    x, y = (HOME_LOG if log_x else HOME_X), (HOME_LOG if log_y else HOME_Y)
+    return Window(x, y, width, height, log_x, log_y)
 
 
 def frame(
@@ -47,23 +51,38 @@ def frame(
 
     Across, it spans the domains of functions that have both ends, and what has a size of its own;
     where there is neither, it stays as it is, but a wave is shown with a few turns. In height, it
-    spans the values there, where a pole is not allowed to flatten the rest.
+    spans the values there, where a pole is not allowed to flatten the rest. On logarithmic axes all
+    that is positive is measured in decades.
     """
-    x = _across(functions, present, extents)
-    xs = np.linspace(x[0], x[1], _SAMPLES)
-    spans = [_span(function.sample(xs)) for function in functions]
-    spans += [extent.y for extent in extents]
+    across = replace(present, x=_across(functions, present, extents), log_x=False).on_axes(
+        log_x=present.log_x, log_y=present.log_y
+    )
+    xs = across.between(*across.x, _SAMPLES - 1)
+    spans = [_span(_seen(function.sample(xs), across)) for function in functions]
+    spans += [_span(_seen(np.array(extent.y), across)) for extent in extents]
     known = [span for span in spans if span is not None]
     if not known:
-        return Window(x, present.y, present.width, present.height)
+        return across
     low, high = min(low for low, _ in known), max(high for _, high in known)
+    if present.log_y:
+        low, high = max(low, _FEWEST_DECADES), min(high, -_FEWEST_DECADES)
+        return replace(across, y=_raised(_widened(low, high)))
     low, high = max(low, -LARGEST_BOUND / 4), min(high, LARGEST_BOUND / 4)
     # A curve that stays away from the axis keeps its shape; one close to it shows the axis.
     if 0 < low < (high - low) / 2:
         low = 0.0
     elif -(high - low) / 2 < high < 0:
         high = 0.0
-    return Window(x, _widened(low, high), present.width, present.height)
+    return replace(across, y=_widened(low, high))
+
+
+def _seen(values: Floats, window: Window) -> Floats:
+    """Give what can be seen of values, as it stands on the axis."""
+    return np.log10(values[values > 0]) if window.log_y else values
+
+
+def _raised(bounds: tuple[float, float]) -> tuple[float, float]:
+    return 10.0 ** bounds[0], 10.0 ** bounds[1]
 
 
 def _widened(low: float, high: float) -> tuple[float, float]:
@@ -82,10 +101,13 @@ def _across(
     highs = [f.high.near for f in functions if f.high is not None] + [e.x[1] for e in extents]
     unbounded = [f for f in functions if f.low is None or f.high is None]
     if not lows or not highs or not min(lows) <= max(highs):
-        return _readable(unbounded, present.x)
+        return present.x if present.log_x else _readable(unbounded, present.x)
     if unbounded and len(lows) + len(highs) < 2:
         return present.x
-    return _widened(min(lows), max(highs))
+    low, high = min(lows), max(highs)
+    if present.log_x and low > 0:
+        return _raised(_widened(math.log10(low), math.log10(high)))
+    return _widened(low, high)
 
 
 def _readable(functions: Sequence[RealFunction], x: tuple[float, float]) -> tuple[float, float]:

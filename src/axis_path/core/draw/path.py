@@ -71,12 +71,14 @@ def sample_path(path: RealPath, window: Window) -> Curve:
     fences = [*path.x.inner_ends(), *path.y.inner_ends()]
     inner = [each for each in (*cuts, *fences) if low < each < high]
     edges = np.unique(np.concatenate([np.linspace(low, high, _FIRST + 1), inner]))
-    bends = _bends(path)
+    bends = _bends(path, window)
     columns = _refined(path, window, bends, _enclosed(path, window, bends, edges[:-1], edges[1:]))
     return _assembled(columns, np.array(cuts), window, (low, high))
 
 
-def _bends(path: RealPath) -> _Bends:
+def _bends(path: RealPath, window: Window) -> _Bends:
+    if window.is_log:
+        return None
     try:
         return tuple(  # type: ignore[return-value]
             each.expression.derivative().derivative() for each in (path.x, path.y)
@@ -161,8 +163,7 @@ def _assembled(columns: _Columns, cuts: Floats, window: Window, span: tuple[floa
         if drawn[start]:
             across = np.append(columns.x_left[start:stop], columns.x_right[stop - 1])
             down = np.append(columns.y_left[start:stop], columns.y_right[stop - 1])
-            xs = across / window.x_px + window.x[0]
-            pieces.append(np.column_stack([xs, window.y[1] - down / window.y_px]))
+            pieces.append(window.points_at(across, down))
             parameters.append(np.append(columns.left[start:stop], columns.right[stop - 1]))
     missing = columns.empty | (~columns.calm & np.isnan(columns.x_left + columns.y_left))
     return Curve(

@@ -38,8 +38,9 @@ def tenths_down(ys: Floats, window: Window) -> NDArray[np.int64]:
 def piece_tenths(piece: Floats, window: Window) -> list[int]:
     """Give a piece, (n, 2), as x, y, x, y, … in tenths; points that change nothing are left out."""
     found: list[int] = compiled.piece_tenths(
-        piece, window.x[0], window.x_px, window.y[1], window.y_px, float(window.height)
-    ).tolist()
+        window.flat_points(piece), window.flat_x[0], window.x_px, window.flat_y[1], window.y_px,
+        float(window.height),
+    ).tolist()  # fmt: skip
     return found
 
 

@@ -32,7 +32,7 @@ _CUTS_AT_BREAKS = ((8, 182), (_FEW, 32), (CURVE_POINTS.value, 8))
 #: an end of the natural domain to a finer one.
 _FINENESS, _FINENESS_AT_BREAKS = 512, 32_768
 #: A line may differ from the enclosure of its column by this much before the column is cut, in px.
-_TOLERANCE_PX = 0.4
+_TOLERANCE_PX = 0.45
 #: A pixel column is a band if the curve's way up and down in it is longer than this many times its
 #: height, and the height is more than this many px.
 _BAND_TURNS, _BAND_PX = 2.5, 1.5
@@ -178,11 +178,13 @@ def _needs_cut(columns: _Columns, window: Window) -> Flags:
 
     Of their height only counts what lies in the window, or less than half its height away from it.
     """
-    margin = (window.y[1] - window.y[0]) / 2
+    floor, top = window.flat_y
+    margin = (top - floor) / 2
+    left, right = (window.flat_xs(each) for each in (columns.left, columns.right))
+    low, high, y_left, y_right = (window.flat_ys(each) for each in columns.numbers[2:])
     found: Flags = compiled.rough_columns(
-        columns.left, columns.right, columns.low, columns.high, columns.calm, columns.empty,
-        columns.y_left, columns.y_right, columns.straight, window.y[0] - margin,
-        window.y[1] + margin, window.y_px, _TOLERANCE_PX,
+        left, right, low, high, columns.calm, columns.empty, y_left, y_right, columns.straight,
+        floor - margin, top + margin, window.x_px, window.y_px, _TOLERANCE_PX,
     )  # fmt: skip
     return found
 
@@ -219,18 +221,27 @@ def _straightened(
     function: RealFunction, columns: _Columns, rough: Flags, window: Window
 ) -> _Columns:
     """Mark rough columns in which the curve is proved to bend so little that its line is true."""
-    at = np.flatnonzero(rough & columns.calm)
+    chosen = take(columns, rough & columns.calm)
+    left, right, low, high, y_left, y_right = chosen.numbers
     try:
-        bend = function.expression.derivative().derivative()
+        slope = function.expression.derivative()
+        found = function.enclose(left, right, slope.derivative())
+        bend = (found.low, found.high)
+        if window.is_log:
+            first = function.enclose(left, right, slope)
+            bend = compiled.bends_on_axes(
+                left, right, low, high, first.low, first.high, *bend, window.log_x, window.log_y
+            )
     except (LimitError, NotHandledError):
         return columns
-    left, right = columns.left[at], columns.right[at]
-    found = function.enclose(left, right, bend)
+    left, right = window.flat_xs(left), window.flat_xs(right)
+    y_left, y_right = window.flat_ys(y_left), window.flat_ys(y_right)
     sure = compiled.straight_columns(
-        left, right, found.low, found.high, found.partial, found.broken, window.y_px, _TOLERANCE_PX
-    )
+        left, right, *bend, found.partial, found.broken, y_left, y_right, window.x_px,
+        window.y_px, _TOLERANCE_PX,
+    )  # fmt: skip
     flags = columns.flags.copy()
-    flags[2, at] = sure
+    flags[2, rough & columns.calm] = sure
     return replace(columns, flags=flags)
 
 
@@ -274,10 +285,12 @@ def _bands(columns: _Columns, tall: Flags, window: Window) -> tuple[Flags, list[
         return banded, []
     first = np.flatnonzero(np.diff(columns.pixel, prepend=-1, append=-1))
     # Far outside the window heights do not matter, and could be too large to be added.
-    far = 100 * (window.y[1] - window.y[0])
+    floor, top = window.flat_y
+    far = 100 * (top - floor)
+    low, high, y_left, y_right = (window.flat_ys(each) for each in columns.numbers[2:])
     chosen, lowest, highest = compiled.find_bands(
-        first, columns.low, columns.high, columns.calm, tall, columns.y_left, columns.y_right,
-        window.y[0] - far, window.y[1] + far, window.y_px, _BAND_TURNS, _BAND_PX,
+        first, low, high, columns.calm, tall, y_left, y_right, floor - far, top + far,
+        window.y_px, _BAND_TURNS, _BAND_PX,
     )  # fmt: skip
     if not chosen.any():
         return banded, []
@@ -285,9 +298,10 @@ def _bands(columns: _Columns, tall: Flags, window: Window) -> tuple[Flags, list[
     first = first[:-1]
     for index in np.flatnonzero(chosen):
         banded[first[index] : last[index] + 1] = True
-    return banded, _joined_bands(
-        chosen, columns.left[first], columns.right[last], np.column_stack([lowest, highest])
-    )
+    heights = np.column_stack([lowest, highest])
+    if window.log_y:
+        heights = 10.0**heights
+    return banded, _joined_bands(chosen, columns.left[first], columns.right[last], heights)
 
 
 def _joined_bands(chosen: Flags, left: Floats, right: Floats, heights: Floats) -> list[Floats]:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from enum import StrEnum
 from fractions import Fraction
@@ -21,6 +21,12 @@ _DEGREE_STEPS = tuple(map(Fraction, (1, 2, 5, 10, 15, 30, 45, 90, 180, 360)))
 _LEAST_PX = 12
 #: Into how many parts such a step is cut by the finer lines.
 _FINER_ANGLES = 3
+
+
+#: Labelled decades stand at least so far apart; those further apart have room for 2 and 5.
+_LEAST_DECADE_PX, _ROOMY_DECADE_PX = 48, 150
+#: Fewer labels than this do not tell the scale of a logarithmic axis; closer ones are crowded.
+_FEWEST_LABELS, _LEAST_LABEL_PX = 3, 44
 
 
 class Labels(StrEnum):
@@ -114,6 +120,59 @@ def make_ticks(
             if k % parts
         ),
     )
+
+
+def make_log_ticks(low: float, high: float, length_px: float) -> Ticks:
+    """Place ticks on a logarithmic axis: at powers of ten, and at 2 and 5 times them where roomy.
+
+    Less than a decade or two is labelled at the numbers of a plain axis, which stand closer and
+    closer there.
+
+    Args:
+        low: the lower end, above zero.
+        high: the upper end.
+        length_px: how long the axis is.
+    """
+    decade_px = length_px / math.log10(high / low)
+    first, last = math.floor(math.log10(low) - 1e-9), math.ceil(math.log10(high) + 1e-9)
+    every = max(math.ceil(_LEAST_DECADE_PX / decade_px), 1)
+    named = (1, 2, 5) if decade_px > _ROOMY_DECADE_PX else (1,)
+    finer = range(1, 10) if decade_px > _LEAST_DECADE_PX else (1,)
+    powers = [Fraction(10) ** k for k in range(first, last + 1)]
+    labelled = [
+        factor * power
+        for k, power in enumerate(powers, start=first)
+        for factor in (named if k % every == 0 else ())
+        if low <= factor * power <= high
+    ]
+    if len(labelled) < _FEWEST_LABELS:
+        ticks = make_ticks(low, high, length_px)
+        return _apart(ticks, lambda place: decade_px * math.log10(place / low))
+    between = sorted(
+        float(factor * power)
+        for power in powers
+        for factor in finer
+        if low <= factor * power <= high and factor * power not in labelled
+    )
+    return Ticks(
+        tuple(map(float, labelled)),
+        tuple(plain(each).replace("1·10^", "10^") for each in labelled),
+        tuple(between),
+    )
+
+
+def _apart(ticks: Ticks, px: Callable[[float], float]) -> Ticks:
+    """Leave out labels that would stand too close to the one before; their lines become finer."""
+    places: list[float] = []
+    labels: list[str] = []
+    finer = [*ticks.finer]
+    for place, label in zip(ticks.places, ticks.labels, strict=True):
+        if places and px(place) - px(places[-1]) < _LEAST_LABEL_PX:
+            finer.append(place)
+        else:
+            places.append(place)
+            labels.append(label)
+    return Ticks(tuple(places), tuple(labels), tuple(sorted(finer)))
 
 
 def _step(rough: float, labels: Labels) -> Fraction:

@@ -37,7 +37,7 @@ class Grid:
     def of(window: Window) -> Grid:
         """Give the grid of a window."""
         columns, rows = (-(-px // _CELL_PX) for px in (window.width, window.height))
-        return Grid(np.linspace(*window.x, columns + 1), np.linspace(*window.y, rows + 1))
+        return Grid(window.between(*window.x, columns), window.rows(rows))
 
     @property
     def shape(self) -> tuple[int, int]:

@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -16,20 +18,32 @@ LARGEST_PX = 8_000
 LARGEST_BOUND = 1e150
 #: The least width of a window in steps of the floats at its bounds.
 FINEST = 1e-11
+#: Bounds of a logarithmic axis are at least this far apart, in decades.
+_LEAST_DECADES = 0.01
+#: What a logarithmic axis shows that was given no positive bounds, and how many decades it shows
+#: below a positive upper bound.
+HOME_LOG, _SHOWN_DECADES = (0.1, 1000.0), 3
+_Bounds = tuple[float, float]
 
 
 @dataclass(frozen=True, slots=True)
 class Window:
     """The part of the plane from ``x[0]`` to ``x[1]`` and ``y[0]`` to ``y[1]``, in axis units.
 
+    On a logarithmic axis powers of ten stand equally far apart. What is measured on the axis
+    itself, in units of a plain one and in decades of a logarithmic one, is called flat.
+
     Attributes:
         width: how wide it is drawn, in px; ``height`` likewise.
+        log_x: whether the horizontal axis is logarithmic; ``log_y`` whether the vertical one is.
     """
 
-    x: tuple[float, float]
-    y: tuple[float, float]
+    x: _Bounds
+    y: _Bounds
     width: int = 660
     height: int = 430
+    log_x: bool = False
+    log_y: bool = False
 
     def __post_init__(self) -> None:
         """Refuse bounds between which nothing can be drawn.
@@ -37,7 +51,7 @@ class Window:
         Raises:
             WindowError: bounds in the wrong order, not finite, too close or too far.
         """
-        for name, (low, high) in (("x", self.x), ("y", self.y)):
+        for name, (low, high), is_log in (("x", self.x, self.log_x), ("y", self.y, self.log_y)):
             if not (math.isfinite(low) and math.isfinite(high)) or low >= high:
                 raise WindowError(f"The window's {name} goes from a lower to a higher number.")
             size = max(abs(low), abs(high))
@@ -45,28 +59,148 @@ class Window:
                 raise WindowError(f"The window's {name} goes too far to be drawn.")
             if high - low < FINEST * size or high - low < 1e-150:
                 raise WindowError(f"The window is too narrow in {name} to be drawn truly.")
+            if is_log and low <= 0:
+                raise WindowError(f"The logarithmic {name} axis begins above 0.")
+            if is_log and math.log10(high) - math.log10(low) < _LEAST_DECADES:
+                raise WindowError(f"The window is too narrow in {name} for a logarithmic axis.")
         if not (1 <= self.width <= LARGEST_PX and 1 <= self.height <= LARGEST_PX):
             raise WindowError(f"A picture has between 1 and {LARGEST_PX} px on each side.")
 
     @property
+    def is_log(self) -> bool:
+        """Tell whether an axis is logarithmic."""
+        return self.log_x or self.log_y
+
+    @property
+    def flat_x(self) -> _Bounds:
+        """Give the bounds of x on the axis."""
+        return _flat_bounds(self.x, self.log_x)
+
+    @property
+    def flat_y(self) -> _Bounds:
+        """Give the bounds of y on the axis."""
+        return _flat_bounds(self.y, self.log_y)
+
+    @property
     def x_px(self) -> float:
-        """Give how many px one unit of x takes."""
-        return self.width / (self.x[1] - self.x[0])
+        """Give how many px one unit of x takes, one decade of it on a logarithmic axis."""
+        return self.width / (self.flat_x[1] - self.flat_x[0])
 
     @property
     def y_px(self) -> float:
-        """Give how many px one unit of y takes."""
-        return self.height / (self.y[1] - self.y[0])
+        """Give how many px one unit of y takes, one decade of it on a logarithmic axis."""
+        return self.height / (self.flat_y[1] - self.flat_y[0])
+
+    def pixel_at(self, x: float) -> float:
+        """Give how wide a pixel is at an abscissa, in axis units."""
+        if not self.log_x:
+            return 1 / self.x_px
+        inside = min(max(x, self.x[0]), self.x[1])
+        return inside * math.log(10) / self.x_px
+
+    def flat_xs(self, xs: Floats) -> Floats:
+        """Give abscissae as they stand on the axis."""
+        return flattened(xs) if self.log_x else xs
+
+    def flat_ys(self, ys: Floats) -> Floats:
+        """Give ordinates as they stand on the axis."""
+        return flattened(ys) if self.log_y else ys
+
+    def flat_points(self, points: Floats) -> Floats:
+        """Give points, (n, 2), as they stand on the axes."""
+        if not self.is_log:
+            return points
+        return np.column_stack([self.flat_xs(points[:, 0]), self.flat_ys(points[:, 1])])
 
     def across(self, xs: Floats) -> Floats:
         """Give the px from the left edge of abscissae."""
-        return (xs - self.x[0]) * self.x_px
+        return (self.flat_xs(xs) - self.flat_x[0]) * self.x_px
 
     def down(self, ys: Floats) -> Floats:
         """Give the px from the upper edge of ordinates."""
         with np.errstate(over="ignore"):
-            return (self.y[1] - ys) * self.y_px
+            return (self.flat_y[1] - self.flat_ys(ys)) * self.y_px
+
+    def points_at(self, across: Floats, down: Floats) -> Floats:
+        """Give the points, (n, 2), at places in px from the left and the upper edge."""
+        xs = across / self.x_px + self.flat_x[0]
+        ys = self.flat_y[1] - down / self.y_px
+        with np.errstate(over="ignore", under="ignore"):
+            return np.column_stack([10.0**xs if self.log_x else xs, 10.0**ys if self.log_y else ys])
 
     def columns(self) -> Floats:
         """Give the edges of the pixel columns: width + 1 floats from x[0] to x[1]."""
-        return np.linspace(self.x[0], self.x[1], self.width + 1)
+        return self.between(*self.x, self.width)
+
+    def between(self, low: float, high: float, count: int) -> Floats:
+        """Give count + 1 abscissae from one to another, equally far apart on the axis."""
+        if not self.log_x:
+            return np.linspace(low, high, count + 1)
+        return np.geomspace(max(low, self.x[0]), high, count + 1)
+
+    def rows(self, count: int) -> Floats:
+        """Give count + 1 ordinates from y[0] to y[1], equally far apart on the axis."""
+        return (np.geomspace if self.log_y else np.linspace)(*self.y, count + 1)
+
+    def on_axes(self, *, log_x: bool, log_y: bool) -> Window:
+        """Give a window on such axes that shows the same, as far as it can be shown there."""
+        return replace(
+            self,
+            x=_positive(self.x) if log_x else self.x, y=_positive(self.y) if log_y else self.y,
+            log_x=log_x, log_y=log_y,
+        )  # fmt: skip
+
+    def to_dict(self) -> dict[str, Any]:
+        """Give the bounds as they stand on the axes, and which of these are logarithmic."""
+        return {"x": self.flat_x, "y": self.flat_y, "log_x": self.log_x, "log_y": self.log_y}
+
+    @staticmethod
+    def from_flat(
+        x: _Bounds, y: _Bounds, width: int, height: int, axes: Mapping[str, bool]
+    ) -> Window:
+        """Give the window whose bounds stand so on the axes.
+
+        Args:
+            x: its bounds across, in units or decades.
+            y: its bounds up.
+            width: how wide it is drawn, in px.
+            height: how high it is drawn.
+            axes: ``log_x`` and ``log_y``.
+
+        Raises:
+            WindowError: nothing can be drawn in it.
+        """
+        return Window(
+            _raised(x) if axes["log_x"] else x, _raised(y) if axes["log_y"] else y,
+            width, height, **axes,
+        )  # fmt: skip
+
+
+#: What is not positive stands nowhere on a logarithmic axis: far below whatever can be seen.
+_FAR_BELOW = 5e-324
+
+
+def flattened(values: Floats) -> Floats:
+    """Give where values stand on a logarithmic axis, in decades; NaN stays NaN."""
+    with np.errstate(invalid="ignore"):
+        return np.log10(np.maximum(values, _FAR_BELOW))
+
+
+def _flat_bounds(bounds: _Bounds, is_log: bool) -> _Bounds:
+    return (math.log10(bounds[0]), math.log10(bounds[1])) if is_log else bounds
+
+
+def _raised(bounds: _Bounds) -> _Bounds:
+    far = math.log10(LARGEST_BOUND)
+    if not all(-far <= each <= far for each in bounds):
+        raise WindowError("The window goes too far to be drawn.")
+    low, high = (10.0**each for each in bounds)
+    return low, high
+
+
+def _positive(bounds: _Bounds) -> _Bounds:
+    """Give bounds on a logarithmic axis that show what is positive between two."""
+    low, high = bounds
+    if high <= 0 or high < 1e-140:
+        return HOME_LOG
+    return (low, high) if low > 0 else (high / 10**_SHOWN_DECADES, high)

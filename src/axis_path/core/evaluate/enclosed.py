@@ -106,16 +106,14 @@ def _with_numpy(
     # Copies: what is compiled further up takes arrays that can be written only.
     return [
         Enclosure(
-            *(
-                np.array(np.broadcast_to(part, shape))
-                for part in (
-                    found.low, found.high, found.partial | found.nowhere, found.nowhere,
-                    found.broken,
-                )
-            )
+            np.array(np.broadcast_to(found.low, shape)),
+            np.array(np.broadcast_to(found.high, shape)),
+            np.array(np.broadcast_to(found.partial | found.nowhere, shape)),
+            np.array(np.broadcast_to(found.nowhere, shape)),
+            np.array(np.broadcast_to(found.broken, shape)),
         )
         for found in results
-    ]  # fmt: skip
+    ]
 
 
 def _encoded(program: Program) -> _Encoded | None:

@@ -14,7 +14,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from axis_path.core.draw import Labels, Ticks, Window, make_ticks
+from axis_path.core.draw import Labels, Ticks, Window, make_log_ticks, make_ticks
 from axis_path.core.draw.pixels import PER_PX, tenths_across, tenths_down
 from axis_path.core.draw.polar import polar_grid
 from axis_path.core.errors import FormatError, MathError
@@ -43,11 +43,13 @@ class AxisSpec:
         labels: plain numbers, multiples of pi, or degrees.
         step: the distance of the labelled lines as typed; empty for one that suits the window.
         name: what stands at its end; empty for the name of the variable.
+        log: whether it is logarithmic; its labels are powers of ten then, whatever else is chosen.
     """
 
     labels: Labels = Labels.NUMBERS
     step: str = ""
     name: str = ""
+    log: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -85,8 +87,10 @@ def axes_to_dict(spec: AxesSpec) -> dict[str, Any]:
     }  # fmt: skip
 
 
-def _axis_to_dict(axis: AxisSpec) -> dict[str, str]:
-    return {"labels": axis.labels.value, "step": axis.step, "name": axis.name}
+def _axis_to_dict(axis: AxisSpec) -> dict[str, Any]:
+    return {
+        "labels": axis.labels.value, "step": axis.step, "name": axis.name, "log": axis.log,
+    }  # fmt: skip
 
 
 def axes_from_dict(given: object, present: AxesSpec | None = None) -> AxesSpec:
@@ -137,7 +141,8 @@ def _axis(given: object, present: AxisSpec) -> AxisSpec:
     except ValueError as err:
         raise FormatError("An axis is labelled with numbers, multiples of π, or degrees.") from err
     step = _text(given, "step", present.step, _LONGEST_NAME)
-    return AxisSpec(labels, step, _text(given, "name", present.name, _LONGEST_NAME))
+    name = _text(given, "name", present.name, _LONGEST_NAME)
+    return AxisSpec(labels, step, name, _flag(given, "log", present))
 
 
 def _text(given: Mapping[str, object], name: str, present: str, longest: int) -> str:
@@ -147,7 +152,7 @@ def _text(given: Mapping[str, object], name: str, present: str, longest: int) ->
     return value.strip()
 
 
-def _flag(given: Mapping[str, object], name: str, present: AxesSpec) -> bool:
+def _flag(given: Mapping[str, object], name: str, present: AxesSpec | AxisSpec) -> bool:
     value = given.get(name, getattr(present, name))
     if not isinstance(value, bool):
         raise FormatError(f"The field `{name}` of the axes is of the wrong kind.")
@@ -228,17 +233,22 @@ def draw_axes(
 def _drawn(spec: AxesSpec, steps: Steps, window: Window, unit: AngleUnit) -> dict[str, Any]:
     degree = 1.0 if unit is AngleUnit.DEGREES else math.pi / 180
     x, y = (
-        make_ticks(
+        make_log_ticks(*bounds, px)
+        if is_log
+        else make_ticks(
             *bounds, px, axis.labels, step=_label_step(step, axis.labels, degree), degree=degree
         )
-        for bounds, px, axis, step in (
-            (window.x, window.width, spec.x, steps.x), (window.y, window.height, spec.y, steps.y),
+        for bounds, px, axis, step, is_log in (
+            (window.x, window.width, spec.x, steps.x, window.log_x),
+            (window.y, window.height, spec.y, steps.y, window.log_y),
         )
-    )  # fmt: skip
+    )
     zero = np.array([0.0])
-    x_zero, y_zero = tenths_across(zero, window)[0], np.rint(window.down(zero) * PER_PX)[0]
+    x_zero, y_zero = (np.rint(each(zero) * PER_PX)[0] for each in (window.across, window.down))
     has_y_axis = window.x[0] <= 0 <= window.x[1] and not spec.at_edge
     has_x_axis = window.y[0] <= 0 <= window.y[1] and not spec.at_edge
+    # Circles about the origin have no place where there is no origin.
+    is_polar = spec.grid is GridKind.POLAR and not window.is_log
     return {
         "x": _axis_data(x, tenths_across(np.array(x.places), window), window, spec.x.name)
         | {"finer": tenths_across(np.array(x.finer), window).tolist()},
@@ -248,10 +258,12 @@ def _drawn(spec: AxesSpec, steps: Steps, window: Window, unit: AngleUnit) -> dic
         "y_axis": int(x_zero) if has_y_axis else None,
         "x_axis": int(y_zero) if has_x_axis else None,
         "at_edge": spec.at_edge,
-        "grid": spec.grid.value,
+        "grid": (
+            GridKind.FINE if spec.grid is GridKind.POLAR and not is_polar else spec.grid
+        ).value,
         "guides": spec.guides,
-        "polar": polar_grid(window, unit) if spec.grid is GridKind.POLAR else None,
-        "note": _note(spec, unit),
+        "polar": polar_grid(window, unit) if is_polar else None,
+        "note": _note(spec, unit, window),
     }
 
 
@@ -270,14 +282,16 @@ def _label_step(step: float | None, labels: Labels, degree: float) -> Fraction |
     return found if found > 0 else Fraction(step / unit)
 
 
-def _note(spec: AxesSpec, unit: AngleUnit) -> dict[str, str] | None:
+def _note(spec: AxesSpec, unit: AngleUnit, window: Window) -> dict[str, str] | None:
     """Say where labels and functions measure angles differently, and what would agree."""
-    if Labels.DEGREES in (spec.x.labels, spec.y.labels) and unit is AngleUnit.RADIANS:
+    plain = ((spec.x, window.log_x), (spec.y, window.log_y))
+    labels = [axis.labels for axis, is_log in plain if not is_log]
+    if Labels.DEGREES in labels and unit is AngleUnit.RADIANS:
         return {
             "text": "The axis is labelled in degrees, but functions measure in radians.",
             "unit": "degrees",
         }
-    if Labels.PI in (spec.x.labels, spec.y.labels) and unit is AngleUnit.DEGREES:
+    if Labels.PI in labels and unit is AngleUnit.DEGREES:
         return {
             "text": "The axis is labelled in multiples of π, but functions measure in degrees.",
             "unit": "radians",

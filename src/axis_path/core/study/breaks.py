@@ -54,12 +54,14 @@ def breaks_of(function: RealFunction, curve: Curve, window: Window) -> Breaks:
     for before, after in list(pairwise(pieces))[:_MOST]:
         low, high = float(before[-1, 0]), float(after[0, 0])
         one, other = float(before[-1, 1]), float(after[0, 1])
-        if not 0 <= (high - low) * window.x_px <= _WIDEST_PX:
+        left, right = window.across(np.array([low, high]))
+        if not 0 <= right - left <= _WIDEST_PX:
             continue
         place = _undefined_place(function, low, high)
         if place is None:
             continue
-        if abs(one - other) * window.y_px < _SAME_PX:
+        ends = window.down(np.array([one, other]))
+        if abs(ends[1] - ends[0]) < _SAME_PX:
             found.holes.append((place, (one + other) / 2))
         elif any(not floor <= y <= top for y in (one, other)):
             found.poles.append(place)

@@ -191,7 +191,7 @@ def _domain(study: Study, command: dict[str, Any], window: Window) -> str:
         # A lane of its own scale says how wide its pixels are.
         pixel = command.get("pixel")
         if not isinstance(pixel, float) or not pixel > 0:
-            pixel = 1 / window.x_px
+            pixel = window.pixel_at(float(x))
         text = number_text(round_to(float(x), pixel))
     elif isinstance(text, str):
         study.number(text)

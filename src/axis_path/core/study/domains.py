@@ -97,7 +97,7 @@ def _present(text: str, bound: Bound | None) -> NewEnd:
 
 def round_to_px(value: float, window: Window) -> Fraction:
     """Give the shortest number within half a pixel of an abscissa."""
-    return round_to(value, 1 / window.x_px)
+    return round_to(value, window.pixel_at(value))
 
 
 def round_to(value: float, pixel: float) -> Fraction:

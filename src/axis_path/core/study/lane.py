@@ -123,8 +123,9 @@ def trends_of(function: RealFunction, curve: Curve, window: Window) -> list[list
     if curve.domain is None or curve.is_empty:
         return []
     low, high = curve.domain
-    count = max(int((high - low) * window.x_px / _TREND_PX), 1)
-    edges = low + (high - low) * (np.arange(count + 1) / count)
+    start, stop = window.across(np.array([low, high]))
+    count = max(int((stop - start) / _TREND_PX), 1)
+    edges = window.between(low, high, count)
     try:
         slope = function.enclose(edges[:-1], edges[1:], function.expression.derivative())
     except (LimitError, NotHandledError):

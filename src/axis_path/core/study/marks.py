@@ -86,7 +86,7 @@ def _searched_on(
 ) -> _Searched:
     """Search what was not searched before, and put both together."""
     low, high = window.x
-    pixel = 1 / window.x_px
+    pixel = window.pixel_at(low)
     if before is None or before.high < low or high < before.low or len(before.zeros) > _MOST_KEPT:
         before = _Searched(low, low, pixel, (), ())
     # With finer pixels more may be settled than before.

@@ -135,8 +135,7 @@ class Scene:
         """Give the scene as data for JSON."""
         return {
             "window": {
-                "x": self.window.x, "y": self.window.y,
-                "width": self.window.width, "height": self.window.height,
+                **self.window.to_dict(), "width": self.window.width, "height": self.window.height,
             },
             "axes": self.axes, "rows": self.rows, "sliders": self.sliders,
             "reading": self.reading, "empty": self.empty, "check": self.check,

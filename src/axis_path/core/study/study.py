@@ -268,6 +268,10 @@ class Study(Notebook):
             if definition.id in state.functions and not definition.hidden
         ]
 
+    def on_axes(self, window: Window) -> Window:
+        """Give a window on this study's axes that shows the same, as far as it can."""
+        return window.on_axes(log_x=self.axes.x.log, log_y=self.axes.y.log)
+
     def extents(self, window: Window, only: int | None = None) -> list[Extent]:
         """Give how far the shown lines reach that have a size of their own.
 

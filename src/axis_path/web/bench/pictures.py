@@ -23,7 +23,7 @@ def picture(study_id: uuid.UUID) -> Response:
     with database() as session:
         title = open_study(session, study_id).title
     carried = asked.study.to_dict() | {
-        "title": title, "window": {"x": list(asked.window.x), "y": list(asked.window.y)},
+        "title": title, "window": asked.window.to_dict(),
     }  # fmt: skip
     wanted = asked.given.get("format")
     if wanted == _STUDY:

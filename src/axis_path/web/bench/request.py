@@ -58,6 +58,7 @@ def read_request(study_id: uuid.UUID) -> BenchRequest:
         raise BadRequest
     for draft in drafts:
         apply_command(study, draft, window)
+    window = study.on_axes(window)
     reading, pointer = (_number(given.get(name)) for name in ("reading", "pointer_y"))
     is_typed = given.get("is_reading_typed") is True and reading is not None
     place = Fraction(reading or 0) if is_typed else reading
@@ -82,7 +83,7 @@ def _pair(value: object, default: tuple[float, float]) -> tuple[float, float]:
 
 
 def read_window(given: object) -> Window:
-    """Read a window.
+    """Read a window, whose bounds are given as they stand on its axes.
 
     Raises:
         BadRequest: it is none; WindowError: nothing can be drawn in it.
@@ -93,4 +94,5 @@ def read_window(given: object) -> Window:
     if not isinstance(width, int) or not isinstance(height, int):
         raise BadRequest
     x, y = _pair(given.get("x"), HOME_X), _pair(given.get("y"), HOME_Y)
-    return Window(x, y, width, height)
+    axes = {name: given.get(name) is True for name in ("log_x", "log_y")}
+    return Window.from_flat(x, y, width, height, axes)

@@ -53,7 +53,9 @@ def _document(study: Study) -> dict[str, Any]:
 
 
 def _scene(asked: BenchRequest, study: Study) -> dict[str, Any]:
-    return study.scene(asked.window, reading_x=asked.reading_x).to_dict() | _document(study)
+    # What was carried out may have changed the axes.
+    window = study.on_axes(asked.window)
+    return study.scene(window, reading_x=asked.reading_x).to_dict() | _document(study)
 
 
 def scene(study_id: uuid.UUID) -> Response:
@@ -103,7 +105,7 @@ def view(study_id: uuid.UUID) -> Response:
     window = read_window(given.get("window"))
     reading, tab = given.get("reading"), given.get("tab")
     kept = {
-        "window": {"x": window.x, "y": window.y},
+        "window": window.to_dict(),
         "reading": reading if isinstance(reading, int | float) else None,
         "tab": tab if tab in _TABS else _TABS[0],
         "folded": given.get("folded") is True,
@@ -126,7 +128,7 @@ def window(study_id: uuid.UUID) -> Response:
     if how == "reading":
         return json_answer({"x": _typed_number(asked, asked.given.get("text"))})
     if how == "home":
-        chosen = home(present.width, present.height)
+        chosen = home(present.width, present.height, log_x=present.log_x, log_y=present.log_y)
     elif how == "frame":
         only = asked.given.get("id")
         found = asked.study.functions()
@@ -137,7 +139,7 @@ def window(study_id: uuid.UUID) -> Response:
         chosen = _typed_window(asked)
     else:
         raise BadRequest
-    return json_answer({"window": {"x": chosen.x, "y": chosen.y}})
+    return json_answer({"window": chosen.to_dict()})
 
 
 def _typed_number(asked: BenchRequest, text: object) -> float:
@@ -165,7 +167,7 @@ def _typed_window(asked: BenchRequest) -> Window:
     return Window(
         (values["x_low"].value, values["x_high"].value),
         (values["y_low"].value, values["y_high"].value),
-        asked.window.width, asked.window.height,
+        asked.window.width, asked.window.height, asked.window.log_x, asked.window.log_y,
     )  # fmt: skip
 
 

@@ -60,12 +60,15 @@ def open_file() -> Response:
     return redirect(url_for("bench.show", study_id=study_id))
 
 
+_WINDOW_PARTS = {"x", "y", "log_x", "log_y"}
+
+
 def _is_window(given: object) -> bool:
     try:
         read_window({"width": 660, "height": 430, **given} if isinstance(given, dict) else given)
     except (BadRequest, MathError):
         return False
-    return isinstance(given, dict) and set(given) == {"x", "y"}
+    return isinstance(given, dict) and {"x", "y"} <= set(given) <= _WINDOW_PARTS
 
 
 def rename(study_id: uuid.UUID) -> Response:
