@@ -123,8 +123,9 @@ def _grid(axes: dict[str, Any], width: int, height: int) -> Iterator[str]:
         yield from (_line(0, y / 10, width, y / 10, palette.GRID) for y in axes["y"]["places"])
     if axes["polar"]:
         yield from _polar(axes["polar"])
-    if axes["at_edge"]:
+    if axes["left_edge"]:
         yield _line(0.5, 0, 0.5, height, palette.INK, 1.4)
+    if axes["lower_edge"]:
         yield _line(0, height - 0.5, width, height - 0.5, palette.INK, 1.4)
     if axes["y_axis"] is not None:
         yield _line(axes["y_axis"] / 10, 0, axes["y_axis"] / 10, height, palette.INK, 1.4)
@@ -156,7 +157,8 @@ def _labels(axes: dict[str, Any], width: int, height: int, paper: str) -> Iterat
         else:
             x = min(max(place / 10, half), width - half)
             yield _text(x, y, label, colour=palette.INK_SOFT, more=more)
-    x = min(max(y_axis - 6, 34), width - 6)
+    longest = max([4, *map(len, axes["y"]["labels"])])
+    x = min(max(y_axis - 6, 7.2 * longest + 5), width - 6)
     for place, label in zip(axes["y"]["places"], axes["y"]["labels"], strict=True):
         if label != "0" and 22 < place / 10 < height - 8:
             yield _text(x, place / 10 + 4, label, colour=palette.INK_SOFT, anchor="end", more=more)

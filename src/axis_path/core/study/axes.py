@@ -257,7 +257,9 @@ def _drawn(spec: AxesSpec, steps: Steps, window: Window, unit: AngleUnit) -> dic
         # The y axis stands at x = 0, the x axis at y = 0; None if that is outside.
         "y_axis": int(x_zero) if has_y_axis else None,
         "x_axis": int(y_zero) if has_x_axis else None,
-        "at_edge": spec.at_edge,
+        # A logarithmic axis has no place for 0: the other one stands at the edge.
+        "left_edge": spec.at_edge or window.log_x,
+        "lower_edge": spec.at_edge or window.log_y,
         "grid": (
             GridKind.FINE if spec.grid is GridKind.POLAR and not is_polar else spec.grid
         ).value,

@@ -1,7 +1,12 @@
 // @ts-check
-/** Windows and where they put things on the screen; no DOM. */
+/**
+ * Windows and where they put things on the screen; no DOM.
+ *
+ * Bounds are as they stand on the axes: in units on a plain axis, in decades on a logarithmic one, so
+ * that moving and zooming need not know which it is.
+ */
 
-/** @typedef {{x: [number, number], y: [number, number]}} Bounds */
+/** @typedef {{x: [number, number], y: [number, number], log_x?: boolean, log_y?: boolean}} Bounds */
 /** @typedef {{width: number, height: number}} Size */
 /** @typedef {{ax: number, bx: number, ay: number, by: number}} Shift */
 
@@ -26,7 +31,7 @@ export function shiftBetween(made, now, size) {
 export function moved(window, size, dxPx, dyPx) {
   const dx = (-dxPx * (window.x[1] - window.x[0])) / size.width;
   const dy = (dyPx * (window.y[1] - window.y[0])) / size.height;
-  return { x: [window.x[0] + dx, window.x[1] + dx], y: [window.y[0] + dy, window.y[1] + dy] };
+  return { ...window, x: [window.x[0] + dx, window.x[1] + dx], y: [window.y[0] + dy, window.y[1] + dy] };
 }
 
 /**
@@ -38,14 +43,15 @@ export function zoomed(window, size, atPx, factor) {
   const x = window.x[0] + (atPx.x / size.width) * (window.x[1] - window.x[0]);
   const y = window.y[1] - (atPx.y / size.height) * (window.y[1] - window.y[0]);
   const stretched = ([low, high], fixed) => /** @type {[number, number]} */ ([fixed + (low - fixed) * factor, fixed + (high - fixed) * factor]);
-  return { x: stretched(window.x, x), y: stretched(window.y, y) };
+  return { ...window, x: stretched(window.x, x), y: stretched(window.y, y) };
 }
 
-/** The same window with equal scales on both axes: what is seen across stays. @param {Bounds} window @param {Size} size @returns {Bounds} */
+/** The same window with equal scales on both axes, if both are plain: what is seen across stays. @param {Bounds} window @param {Size} size @returns {Bounds} */
 export function equalised(window, size) {
+  if (window.log_x || window.log_y) return window;
   const middle = (window.y[0] + window.y[1]) / 2;
   const half = ((window.x[1] - window.x[0]) * size.height) / size.width / 2;
-  return { x: window.x, y: [middle - half, middle + half] };
+  return { ...window, y: [middle - half, middle + half] };
 }
 
 /**
@@ -63,19 +69,47 @@ export function stretched(bounds, length, fixedPx, fromPx, toPx) {
 export function boxed(window, size, a, b) {
   const at = (px) => window.x[0] + (px / size.width) * (window.x[1] - window.x[0]);
   const up = (px) => window.y[1] - (px / size.height) * (window.y[1] - window.y[0]);
-  return { x: [at(Math.min(a.x, b.x)), at(Math.max(a.x, b.x))], y: [up(Math.max(a.y, b.y)), up(Math.min(a.y, b.y))] };
+  return { ...window, x: [at(Math.min(a.x, b.x)), at(Math.max(a.x, b.x))], y: [up(Math.max(a.y, b.y)), up(Math.min(a.y, b.y))] };
 }
+
+/** Bounds of a logarithmic axis are this far apart and go no further than this, in decades. */
+const LEAST_DECADES = 0.02;
+const MOST_DECADES = 100;
 
 /** Whether a window can still be drawn truly. @param {Bounds} window */
 export function isDrawable(window) {
-  return [window.x, window.y].every(([low, high]) => {
+  const axes = /** @type {[[number, number], boolean | undefined][]} */ ([[window.x, window.log_x], [window.y, window.log_y]]);
+  return axes.every(([[low, high], isLog]) => {
+    if (isLog) return high - low > LEAST_DECADES && low > -MOST_DECADES && high < MOST_DECADES;
     const size = Math.max(Math.abs(low), Math.abs(high));
     return Number.isFinite(low) && Number.isFinite(high) && high - low > 1e-10 * size && high - low > 1e-100 && size < 1e100;
   });
 }
 
-/** The abscissa at a px. @param {Bounds} window @param {number} width @param {number} px */
-export const abscissa = (window, width, px) => window.x[0] + (px / width) * (window.x[1] - window.x[0]);
+/** Bounds in axis units. @param {[number, number]} bounds @param {boolean | undefined} isLog @returns {[number, number]} */
+export const unitsOf = ([low, high], isLog) => (isLog ? [10 ** low, 10 ** high] : [low, high]);
 
-/** The px of an abscissa. @param {Bounds} window @param {number} width @param {number} x */
-export const pxOf = (window, width, x) => ((x - window.x[0]) / (window.x[1] - window.x[0])) * width;
+/** The abscissa at a px, in axis units. @param {Bounds} window @param {number} width @param {number} px */
+export function abscissa(window, width, px) {
+  const x = window.x[0] + (px / width) * (window.x[1] - window.x[0]);
+  return window.log_x ? 10 ** x : x;
+}
+
+/** The ordinate at a px, in axis units. @param {Bounds} window @param {number} height @param {number} px */
+export function ordinate(window, height, px) {
+  const y = window.y[1] - (px / height) * (window.y[1] - window.y[0]);
+  return window.log_y ? 10 ** y : y;
+}
+
+/** The px of an abscissa in axis units. @param {Bounds} window @param {number} width @param {number} x */
+export function pxOf(window, width, x) {
+  const place = window.log_x ? Math.log10(Math.max(x, Number.MIN_VALUE)) : x;
+  return ((place - window.x[0]) / (window.x[1] - window.x[0])) * width;
+}
+
+/** The window, moved across so that an abscissa is seen. @param {Bounds} window @param {number} x in axis units @returns {Bounds} */
+export function showing(window, x) {
+  const px = pxOf(window, 1, x);
+  if ((px >= 0 && px <= 1) || (window.log_x && x <= 0)) return window;
+  return moved(window, { width: 1, height: 1 }, 0.5 - px, 0);
+}

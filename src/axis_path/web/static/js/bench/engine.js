@@ -9,7 +9,7 @@
 import { Answers } from "../shared/answers.js";
 import { ApiError, ask, getOnce, post } from "../shared/api.js";
 import { Follower } from "../shared/follower.js";
-import { equalised, shiftBetween } from "./affine.model.js";
+import { equalised, shiftBetween, showing } from "./affine.model.js";
 import { Trail } from "./trail.model.js";
 
 const VIEW_DELAY_MS = 500;
@@ -107,6 +107,7 @@ export class Engine {
   /** Show a scene: numbers and texts first, then the picture, in one turn of the page. */
   show(scene) {
     this.scene = scene;
+    this.adopt(scene.window);
     this.store.isStale = false;
     const wasEqual = this.store.axes.equal;
     this.store.take(scene);
@@ -163,6 +164,22 @@ export class Engine {
     this.store.trail = this.trail.state;
     this.paint();
     this.look();
+    this.keepViewSoon();
+  }
+
+  /** Move the window if an abscissa is outside of it. @param {number} x in axis units */
+  reveal(x) {
+    const window = showing(this.window, x);
+    if (window !== this.window) this.setWindow(window);
+  }
+
+  /** Where an axis has become logarithmic, or plain again, the server says what is seen on it. */
+  adopt({ x, y, log_x, log_y }) {
+    if (log_x === Boolean(this.window.log_x) && log_y === Boolean(this.window.log_y)) return;
+    this.window = { x, y, log_x, log_y };
+    // The windows before are of other axes.
+    this.trail = new Trail();
+    this.store.trail = this.trail.state;
     this.keepViewSoon();
   }
 
@@ -300,11 +317,7 @@ export class Engine {
   /** Put the reading line to a typed place. @param {string} text */
   async askReading(text) {
     const answer = await post(`${this.path}/window`, this.body({ how: "reading", text }));
-    const [low, high] = this.window.x;
-    if (answer.x < low || answer.x > high) {
-      const half = (high - low) / 2;
-      this.setWindow({ ...this.window, x: [answer.x - half, answer.x + half] });
-    }
+    this.reveal(answer.x);
     this.read(answer.x, null, true);
   }
 

@@ -2,6 +2,7 @@
 /** Findings: what was located, computed anew with every change. */
 import { ask } from "../shared/api.js";
 import { Follower } from "../shared/follower.js";
+import { unitsOf } from "./affine.model.js";
 import { showAt } from "./steer.js";
 
 /** @param {import("./engine.js").Engine} engine */
@@ -80,7 +81,8 @@ export const findings = (engine) => () => ({
   bounds() {
     if (this.where === "domain" && this.hasDomain) return { low: null, high: null };
     if (this.where === "typed") return { low: this.low, high: this.high };
-    return { low: shortest(engine.window.x[0]), high: shortest(engine.window.x[1]) };
+    const [low, high] = unitsOf(engine.window.x, engine.window.log_x);
+    return { low: shortest(low), high: shortest(high) };
   },
 });
 

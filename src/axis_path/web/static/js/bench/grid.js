@@ -5,6 +5,8 @@ import { across, down, svg } from "./paint.js";
 const crisp = (px) => Math.round(px) + 0.5;
 /** Lines of the title are so far apart. */
 const TITLE_PX = 20;
+/** How wide a letter of a label is. */
+const LETTER_PX = 7.2;
 
 export function paintGrid(target, scene, shift, size) {
   const { axes } = scene;
@@ -23,10 +25,8 @@ export function paintGrid(target, scene, shift, size) {
   if (axes.polar) parts.push(...polar(axes.polar, shift));
   const yAxis = axes.y_axis === null ? null : across(shift, axes.y_axis);
   const xAxis = axes.x_axis === null ? null : down(shift, axes.x_axis);
-  if (axes.at_edge) {
-    upright(0.5, "axis-line");
-    level(size.height - 0.5, "axis-line");
-  }
+  if (axes.left_edge) upright(0.5, "axis-line");
+  if (axes.lower_edge) level(size.height - 0.5, "axis-line");
   if (yAxis !== null) upright(crisp(yAxis), "axis-line");
   if (xAxis !== null) level(crisp(xAxis), "axis-line");
   if (!isSquare) parts.push(...strokes(axes, shift, size, xAxis, yAxis));
@@ -80,7 +80,9 @@ function xLabels(axis, shift, size, xAxis) {
 }
 
 function yLabels(axis, shift, size, yAxis) {
-  const x = Math.min(Math.max((yAxis ?? 0) - 6, 34), size.width - 6);
+  // A label at the edge stays whole.
+  const longest = Math.max(4, ...axis.labels.map((label) => label.length));
+  const x = Math.min(Math.max((yAxis ?? 0) - 6, LETTER_PX * longest + 5), size.width - 6);
   return axis.places
     .map((place, k) => [down(shift, place), axis.labels[k]])
     .filter(([y, label]) => label !== "0" && y > 22 && y < size.height - 8)

@@ -1,6 +1,6 @@
 // @ts-check
 /** The plane: pan, zoom, the reading line, and the picture. */
-import { abscissa, boxed, moved, pxOf, stretched, zoomed } from "./affine.model.js";
+import { abscissa, boxed, moved, ordinate, pxOf, stretched, zoomed } from "./affine.model.js";
 import { paintGrid } from "./grid.js";
 import { paintCurves, paintMarks, readTones } from "./paint.js";
 import { askWindow, lookThrough, zoomStep } from "./steer.js";
@@ -184,7 +184,7 @@ export const plane = (engine) => () => ({
     this.$store.bench.caught = caught ? `${caught.row.name} = 0 at ${caught.row.variable} = ${caught.mark.text}` : "";
     const { window, size } = engine;
     const x = caught ? caught.mark.value : abscissa(window, size.width, at.x);
-    engine.read(x, window.y[1] - (at.y / size.height) * (window.y[1] - window.y[0]));
+    engine.read(x, ordinate(window, size.height, at.y));
   },
   markNear(at) {
     const { rows, axes } = engine.scene ?? { rows: [] };

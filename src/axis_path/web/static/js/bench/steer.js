@@ -28,10 +28,6 @@ export function changeAxes(engine, axes) {
 
 /** Move the reading line, and the window with it if it would leave it. @param {Engine} engine @param {number} x */
 export function showAt(engine, x) {
-  const [low, high] = engine.window.x;
-  if (x < low || x > high) {
-    const half = (high - low) / 2;
-    engine.setWindow({ ...engine.window, x: [x - half, x + half] });
-  }
+  engine.reveal(x);
   engine.read(x);
 }

@@ -1,6 +1,7 @@
 // @ts-check
 /** The bounds of the window as numbers that can be typed. */
 
+import { unitsOf } from "./affine.model.js";
 import { askWindow, zoomStep } from "./steer.js";
 
 /** @param {import("./engine.js").Engine} engine */
@@ -27,9 +28,9 @@ export const windowBox = (engine) => () => ({
   /** Show the present window, but leave alone what is being typed. */
   read() {
     const { activeElement } = document;
-    if (activeElement instanceof HTMLInputElement && this.$root.contains(activeElement)) return;
-    const { x, y } = engine.window;
-    const texts = [...rounded(x, engine.size.width), ...rounded(y, engine.size.height)];
+    if (activeElement?.closest(".window-line")) return;
+    const { x, y, log_x, log_y } = engine.window;
+    const texts = [...rounded(x, engine.size.width, log_x), ...rounded(y, engine.size.height, log_y)];
     [this.xLow, this.xHigh, this.yLow, this.yHigh] = texts;
     this.reading = engine.scene?.reading?.text ?? "";
     this.problem = "";
@@ -76,7 +77,8 @@ export const windowBox = (engine) => () => ({
 });
 
 /** Bounds with as many figures as a pixel can tell. */
-function rounded([low, high], px) {
+function rounded([low, high], px, isLog) {
+  if (isLog) return unitsOf([low, high], true).map((value) => String(Number(value.toPrecision(4))).replace("-", "−"));
   const places = Math.ceil(Math.log10((10 * px) / (high - low)));
   const shown = (value) => {
     const text = places > 12 || places < -6 ? value.toPrecision(6) : value.toFixed(Math.max(places, 0));
