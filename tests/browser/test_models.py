@@ -21,6 +21,10 @@ class ModelTest(BrowserTest):
               const made = { x: [-10, 10], y: [-7, 7], width: 660, height: 430 };
               const size = { width: 660, height: 430 };
               const wrong = [];
+              const decades = { x: [-2, 2], y: [-7, 7], width: 660, height: 430, log_x: true };
+              const seen = m.showing(decades, 1000);
+              if (m.pxOf(seen, 660, 1000) !== 330 || m.showing(decades, 3) !== decades) wrong.push(seen);
+              if (Math.abs(m.abscissa(decades, 660, m.pxOf(decades, 660, 7)) - 7) > 1e-12) wrong.push('decades');
               const windows = [m.moved(made, size, 33, -20), m.zoomed(made, size, { x: 100, y: 50 }, 0.5),
                                m.zoomed(m.moved(made, size, -5, 3), size, { x: 660, y: 0 }, 3)];
               for (const now of windows) {
@@ -55,6 +59,9 @@ class ModelTest(BrowserTest):
             ("{x: [0, Infinity], y: [0, 1]}", False),
             ("{x: [1, 0], y: [0, 1]}", False),
             ("{x: [0, 1e120], y: [0, 1]}", False),
+            ("{x: [-3, 3], y: [0, 1], log_x: true}", True),
+            ("{x: [1, 1.01], y: [0, 1], log_x: true}", False),
+            ("{x: [0, 1], y: [90, 120], log_y: true}", False),
         )
         for window, expected in table:
             with self.subTest(window):

@@ -74,6 +74,7 @@ class PlaneTest(BrowserTest):
         self.check_access()
         form.locator("[name='title']").press("Escape")
         form.wait_for(state="hidden")
+        self.page.locator(".plane-title", has_text="sweep").wait_for()
         self.assertEqual(["Beam", "sweep"], self.page.locator(".plane-title").all_text_contents())
         self.assertGreater(self.page.locator(".grid-circle").count(), 3)
         self.assertIn("5°", self.page.locator(".tick-label").all_text_contents())
@@ -88,6 +89,43 @@ class PlaneTest(BrowserTest):
             self.page.get_by_role("button", name="Undo").click()
             self.settle()
         self.assertEqual(0, self.page.locator(".grid-circle").count())
+
+    def test_an_axis_is_made_logarithmic_and_plain_again(self) -> None:
+        self.open_new_study("f(x) = x^2", "g(x) = 1/x")
+        self.page.get_by_role("button", name="Axes and grid", exact=True).click()
+        for name in ("x.log", "y.log"):
+            self.page.locator(f"[name='{name}']").check()
+            self.settle()
+        self.check_access()
+        self.page.get_by_role("button", name="Close axes and grid").click()
+        self.assertEqual([0.01, 10, 0.0065, 6.5], self.bounds())
+        labels = self.page.locator(".tick-label").all_text_contents()
+        self.assertLessEqual({"0.01", "0.1", "1"}, set(labels))
+        # Both powers are straight lines: three decades across, as many up.
+        box = self.box(self.page.locator(".plane-surface"))
+        self.drag((box["width"] * 2 / 3, 200), (box["width"] / 3, 200))
+        low, high = self.bounds()[:2]
+        self.assertTrue(0.09 < low < 0.11 and 90 < high < 110, (low, high))
+        self.page.get_by_role("button", name="Frame").click()
+        self.settle()
+        self.assertGreater(self.bounds()[3], 1000)
+        self.page.mouse.move(box["x"] + 330, box["y"] + 100)
+        self.settle()
+        readings = self.page.locator(".row-value:visible").all_text_contents()
+        x = float(self.page.get_by_label("Place of the reading line").input_value())
+        for text, value in zip(readings, (x * x, 1 / x), strict=True):
+            self.assertAlmostEqual(1, float(text) / value, places=3)
+        window = self.bounds()
+        self.page.reload()
+        self.page.wait_for_selector(".tick-label")
+        self.settle()
+        self.assertEqual(window, self.bounds())
+        for _ in range(2):
+            self.page.get_by_role("button", name="Undo").click()
+            self.settle()
+        # What was seen is still seen.
+        self.assertEqual(window[1], self.bounds()[1])
+        self.assertIn("0", self.page.locator(".tick-label").all_text_contents())
 
     def test_every_kind_of_line_is_drawn(self) -> None:
         for line in ("P(t) = (5cos(3t), 4sin(2t))", "r(theta) = 4", "x^2/25 + y^2/9 = 1", "y > x", "A = (1, 2)",

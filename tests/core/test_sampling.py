@@ -10,7 +10,15 @@ from flint import arb
 
 from axis_path.core import Window
 from axis_path.core.arithmetic import Ball, ball
-from axis_path.core.draw import Curve, frame, home, make_ticks, plain, sample_curve
+from axis_path.core.draw import (
+    Curve,
+    frame,
+    home,
+    make_log_ticks,
+    make_ticks,
+    plain,
+    sample_curve,
+)
 from axis_path.core.draw.pixels import last_visible_point, piece_tenths, place_flags
 from axis_path.core.errors import WindowError
 from axis_path.core.evaluate import End, RealFunction
@@ -28,6 +36,9 @@ ZOO: tuple[tuple[str, tuple[float, ...]], ...] = (
     ("sin x", ()),
     ("5 sin(3x) cos(x)", ()),
     ("x sin(5x)", ()),
+    ("2 sin(11x)", ()),
+    ("sin(15x)", ()),
+    ("x^(1/5)", ()),
     ("3 sin(20x)", ()),
     ("exp(-x^2)", ()),
     ("e^(x/3) - e^(-x/2)", ()),
@@ -129,23 +140,43 @@ def crosses(curve: Curve, x: float) -> bool:
     return any(part[0, 0] < x < part[-1, 0] for part in drawn)
 
 
+#: Each with what is seen of the zoo there; a break at the very edge would not be inside.
+LOGARITHMIC = (
+    Window((0.01, 101), (0.1, 10), 660, 430, log_x=True),
+    Window((0.01, 9.9), (0.001, 1000), 660, 430, log_x=True, log_y=True),
+    Window((-10, 10), (0.1, 7.5), 660, 430, log_y=True),
+)
+
+
 class ZooTest(unittest.TestCase):
-    def test_the_line_is_within_half_a_pixel_of_a_dense_truth(self) -> None:
+    def compare(self, text: str, breaks: tuple[float, ...], window: Window) -> int:
         """Forty points to each pixel, but for those in the pixel of a break, which stays open."""
-        xs = np.linspace(*WINDOW.x, 40 * WINDOW.width + 1)
+        xs = window.between(*window.x, 40 * window.width)
+        function = make_function(text)
+        curve = sample_curve(function, window)
+        ys = function.sample(xs)
+        seen = (ys > window.y[0]) & (ys < window.y[1])
+        for place in breaks:
+            seen &= np.abs(xs - place) > window.pixel_at(place) / 40
+        points = np.column_stack([window.across(xs[seen]), window.down(ys[seen])])
+        far = distances_px(points, curve, window)
+        if len(points):
+            self.assertLess(far.max(), 0.5, xs[seen][far.argmax()])
+        return len(points)
+
+    def test_the_line_is_within_half_a_pixel_of_a_dense_truth(self) -> None:
         for text, breaks in ZOO:
             with self.subTest(text):
-                function = make_function(text)
-                curve = sample_curve(function, WINDOW)
-                ys = function.sample(xs)
-                seen = (ys > WINDOW.y[0]) & (ys < WINDOW.y[1])
-                for place in breaks:
-                    seen &= np.abs(xs - place) > 1 / WINDOW.x_px / 40
-                points = np.column_stack([WINDOW.across(xs[seen]), WINDOW.down(ys[seen])])
-                far = distances_px(points, curve, WINDOW)
+                self.assertTrue(self.compare(text, breaks, WINDOW))
 
-                self.assertTrue(len(points))
-                self.assertLess(far.max(), 0.5, xs[seen][far.argmax()])
+    def test_so_it_is_on_logarithmic_axes(self) -> None:
+        compared = 0
+        for text, breaks in ZOO:
+            for window in LOGARITHMIC:
+                with self.subTest(text, x=window.x, y=window.y):
+                    compared += self.compare(text, breaks, window)
+        # Half of the curves or more are seen.
+        self.assertGreater(compared, len(ZOO) * len(LOGARITHMIC) * 40 * WINDOW.width // 2)
 
     def test_no_piece_crosses_a_break(self) -> None:
         for text, breaks in ZOO:
@@ -258,6 +289,55 @@ class WindowTest(unittest.TestCase):
         ):
             with self.subTest(x=x, y=y), self.assertRaises(WindowError):
                 Window(x, y)
+
+    def test_a_logarithmic_axis_shows_what_is_positive(self) -> None:
+        for x, expected in (
+            ((2, 30), (2, 30)),
+            ((-10, 10), (0.01, 10)),
+            ((-10, -1), (0.1, 1000)),
+        ):
+            window = Window(x, (-1, 1)).on_axes(log_x=True, log_y=False)
+            with self.subTest(x=x):
+                self.assertEqual((expected, (-1, 1)), (window.x, window.y))
+                given = window.to_dict()
+                axes = {name: given[name] for name in ("log_x", "log_y")}
+                again = Window.from_flat(given["x"], given["y"], 660, 430, axes)
+                np.testing.assert_allclose(again.x, window.x, rtol=1e-14)
+                px = window.across(window.columns())
+                np.testing.assert_allclose(px, np.arange(661), atol=1e-9)
+                np.testing.assert_allclose(
+                    window.points_at(px, px * 0)[:, 0], window.columns(), rtol=1e-12
+                )
+        for x in ((0, 1), (-1, 1), (1, 1.001)):
+            with self.subTest(x=x), self.assertRaises(WindowError):
+                Window(x, (0, 1), log_x=True)
+        for flat in ((-400.0, 1.0), (0.0, 200.0)):
+            with self.subTest(flat=flat), self.assertRaises(WindowError):
+                Window.from_flat(flat, (0, 1), 660, 430, {"log_x": True, "log_y": False})
+
+    def test_ticks_of_a_logarithmic_axis_are_powers_of_ten(self) -> None:
+        table = (
+            ((0.01, 100, 660), ("0.01", "0.02", "0.05", "0.1", "10", "50", "100")),
+            ((1e-20, 1e20, 660), ("10^−18", "1", "10^12")),
+            ((2, 30, 660), ("2", "5", "10", "20")),
+            ((30, 33, 660), ("30", "30.5", "33")),
+        )
+        for (low, high, px), expected in table:
+            with self.subTest(low=low, high=high):
+                ticks = make_log_ticks(low, high, px)
+                self.assertLessEqual(set(expected), set(ticks.labels))
+                places = px * np.log(np.array(ticks.places) / low) / math.log(high / low)
+                self.assertGreater(np.diff(places).min(), 30)
+                self.assertTrue(all(low <= place <= high for place in ticks.places + ticks.finer))
+
+    def test_frame_fits_on_logarithmic_axes(self) -> None:
+        on_both = home(660, 430, log_x=True, log_y=True)
+        window = frame([restricted("x^3", "1", "1000", closed=True)], on_both)
+        self.assertTrue(0.1 < window.x[0] < 1 and 1000 < window.x[1] < 10_000, window.x)
+        self.assertTrue(0.01 < window.y[0] < 1 and 1e9 < window.y[1] < 1e11, window.y)
+        for text in ("-x", "x^300", "0x", "1/(x - 3)"):
+            with self.subTest(text):
+                self.assertTrue(frame([make_function(text)], on_both).log_y)
 
     def test_ticks_stand_at_plain_numbers(self) -> None:
         table = (

@@ -1,6 +1,6 @@
-"""What is decided column by column while curves are drawn, compiled.
+"""What is done point by point while curves are drawn, compiled.
 
-NumPy would make twenty passes over short arrays for each of these.
+NumPy would make many passes over short arrays for each of these.
 """
 
 from __future__ import annotations
@@ -8,130 +8,118 @@ from __future__ import annotations
 import numpy as np
 from numba import njit
 
-_compiled = njit(cache=True, error_model="numpy", nogil=True)
+#: How all of it is compiled; it takes arrays that can be written, in the order of C.
+compiled = njit(cache=True, error_model="numpy", nogil=True)
 
 
-@_compiled
+@compiled
+def flat(value, is_log):
+    """Give where a value stands on its axis; on a logarithmic one 0 and less are far below."""
+    return np.log10(max(value, 5e-324)) if is_log and not np.isnan(value) else value
+
+
+@compiled
+def middle(low, high, nowhere):
+    """Give the middle of an enclosure; NaN where there is no value or no bound."""
+    found = (low + high) / 2
+    return np.nan if nowhere or not abs(found) < np.inf else found
+
+
+@compiled
+def with_ends(left, right):
+    """Give columns and behind them their ends as columns without width, to be enclosed together.
+
+    Columns that join have their ends in common: behind the n columns stand the left end of each,
+    and its right end where the next does not join it.
+
+    Returns:
+        Lows and highs, (m,) each, and where the left end of each column stands, (n,): its right end
+        is the one behind it.
+    """
+    count = len(left)
+    lows, highs = np.empty(3 * count), np.empty(3 * count)
+    ends = np.empty(count, dtype=np.int64)
+    at = count
+    for i in range(count):
+        lows[i], highs[i] = left[i], right[i]
+        lows[at] = highs[at] = left[i]
+        ends[i] = at
+        at += 1
+        if i == count - 1 or left[i + 1] != right[i]:
+            lows[at] = highs[at] = right[i]
+            at += 1
+    return lows[:at], highs[:at], ends
+
+
+@compiled
+def merged(one, other, row):
+    """Put the columns of two tables, (k, n) and (k, m), in the order of a row, as each is in it."""
+    count, more = one.shape[1], other.shape[1]
+    found = np.empty((one.shape[0], count + more))
+    i = j = 0
+    while i < count or j < more:
+        if j == more or (i < count and one[row, i] <= other[row, j]):
+            found[:, i + j] = one[:, i]
+            i += 1
+        else:
+            found[:, i + j] = other[:, j]
+            j += 1
+    return found
+
+
+@compiled
+def joined_runs(left, right, drawn, parted):
+    """Give the runs of columns that are drawn as one line: their starts and stops, (k, 2).
+
+    Args:
+        left: where the columns begin, (n,); ``right`` where they end.
+        drawn: which of them are drawn.
+        parted: places at which nothing is joined, (m,).
+    """
+    found = np.empty((len(left), 2), dtype=np.int64)
+    count = 0
+    for i in range(len(left)):
+        if not drawn[i]:
+            continue
+        is_joined = i > 0 and drawn[i - 1] and left[i] == right[i - 1]
+        for place in parted:
+            is_joined &= place != left[i]
+        if not is_joined:
+            found[count, 0] = i
+            count += 1
+        found[count - 1, 1] = i + 1
+    return found[:count]
+
+
+@compiled
+def stretches(left, right, chosen):
+    """Give the stretches that chosen columns make together, (k, 2)."""
+    found = np.empty((len(left), 2))
+    count = 0
+    for i in range(len(left)):
+        if not chosen[i]:
+            continue
+        if i == 0 or not chosen[i - 1]:
+            found[count, 0] = left[i]
+            count += 1
+        found[count - 1, 1] = right[i]
+    return found[:count]
+
+
+@compiled
 def _clipped(value, floor, top):
     # No number stays none.
     return top if value > top else floor if value < floor else value
 
 
-@_compiled
-def rough_columns(
-    left, right, low, high, calm, empty, y_left, y_right, straight, floor, top, x_px, y_px,
-    tolerance,
-):  # fmt: skip
-    """Tell which columns of a function need to be cut, (n,) flags.
-
-    One that is not proved to be continuous does, and one in whose enclosure a point may be further
-    from its straight line than ``tolerance`` px, as far as it lies between ``floor`` and ``top``:
-    beyond the line's ends, or in a corner between them.
-    """
-    found = np.zeros(len(left), dtype=np.bool_)
-    for i in range(len(left)):
-        if empty[i] or not right[i] - left[i] > 1e-15 * abs(left[i]):
-            continue
-        if not calm[i]:
-            found[i] = True
-        elif not straight[i]:
-            height = _clipped(high[i], floor, top) - _clipped(low[i], floor, top)
-            line = abs(_clipped(y_right[i], floor, top) - _clipped(y_left[i], floor, top))
-            across, up = (right[i] - left[i]) * x_px, line * y_px
-            corner = across * up / max(np.hypot(across, up), 1e-12)
-            found[i] = (height - line) * y_px + corner > tolerance
-    return found
-
-
-@_compiled
-def find_bands(
-    first, low, high, calm, tall, y_left, y_right, floor, top, y_px, most_turns, least_px
-):
-    """Find the pixel columns in which a curve turns more often than can be shown.
-
-    Args:
-        first: where the columns of each pixel begin, (m + 1,); the last is n.
-
-    Returns:
-        For each pixel whether it is a band, and its lowest and highest values, (m,) each.
-    """
-    count = len(first) - 1
-    chosen = np.zeros(count, dtype=np.bool_)
-    lowest, highest = np.zeros(count), np.zeros(count)
-    for k in range(count):
-        way, floor_here, top_here, is_calm = 0.0, np.inf, -np.inf, True
-        for i in range(first[k], first[k + 1]):
-            if not calm[i]:
-                is_calm = False
-                break
-            one, other = _clipped(y_left[i], floor, top), _clipped(y_right[i], floor, top)
-            if tall[i]:
-                bottom, upper = _clipped(low[i], floor, top), _clipped(high[i], floor, top)
-                way += 4 * (upper - bottom)
-            else:
-                bottom, upper = min(one, other), max(one, other)
-                way += abs(one - other)
-            floor_here, top_here = min(floor_here, bottom), max(top_here, upper)
-        if is_calm:
-            height = (top_here - floor_here) * y_px
-            lowest[k], highest[k] = floor_here, top_here
-            chosen[k] = way * y_px > most_turns * height and height > least_px
-    return chosen, lowest, highest
-
-
-@_compiled
-def settled_boxes(
-    x_low, x_high, y_low, y_high, x_left, x_right, y_left, y_right, width, height, margin, near_px
-):
-    """Tell which columns of a path lie outside the window, and in which its line is near enough.
-
-    The line is near if its box is so thin that nothing in it is further away than ``near_px``. All
-    is in px.
-    """
-    count = len(x_low)
-    away, near = np.zeros(count, dtype=np.bool_), np.zeros(count, dtype=np.bool_)
-    for i in range(count):
-        away[i] = (
-            x_high[i] < -margin or x_low[i] > width + margin
-            or y_high[i] < -margin or y_low[i] > height + margin
-        )  # fmt: skip
-        across, down = x_high[i] - x_low[i], y_high[i] - y_low[i]
-        unseen = max(across - abs(x_right[i] - x_left[i]), down - abs(y_right[i] - y_left[i]))
-        slack = across * down / max(np.hypot(across, down), 1e-12)
-        near[i] = slack + max(unseen, 0.0) <= near_px
-    return away, near
-
-
-@_compiled
-def straight_columns(
-    left, right, low, high, partial, broken, y_left, y_right, x_px, y_px, tolerance
-):
-    """Tell in which columns a line is near enough, by enclosures of the second derivative.
-
-    In height a line differs from its curve by an eighth of the second derivative times the width
-    squared at the most. A steep line is nearer than that, unless the curve turns beside it.
-    """
-    found = np.zeros(len(left), dtype=np.bool_)
-    for i in range(len(left)):
-        if not (partial[i] or broken[i]):
-            width = right[i] - left[i]
-            away = max(abs(low[i]), abs(high[i])) * width**2 / 8 * y_px
-            up, across = abs(y_right[i] - y_left[i]) * y_px, width * x_px
-            # So the slope changes by no more than itself.
-            if 8 * away <= up:
-                away *= across / np.hypot(across, up)
-            found[i] = away <= tolerance
-    return found
-
-
-@_compiled
+@compiled
 def _product(low, high, other_low, other_high):
     one, two = low * other_low, low * other_high
     three, four = high * other_low, high * other_high
     return min(min(one, two), min(three, four)), max(max(one, two), max(three, four))
 
 
-@_compiled
+@compiled
 def bends_on_axes(left, right, low, high, slope_low, slope_high, bend_low, bend_high, log_x, log_y):
     """Enclose the second derivatives of curves as they stand on logarithmic axes, in decades.
 
@@ -171,7 +159,7 @@ def bends_on_axes(left, right, low, high, slope_low, slope_high, bend_low, bend_
     return lowest, highest
 
 
-@_compiled
+@compiled
 def piece_tenths(piece, x_start, x_px, y_top, y_px, height):
     """Give the points of a piece, (n, 2), one after the other, in whole tenths of a px.
 
@@ -194,7 +182,7 @@ def piece_tenths(piece, x_start, x_px, y_top, y_px, height):
     return found[:at]
 
 
-@_compiled
+@compiled
 def last_inside(piece, left, right, floor, top):
     """Give the place of the rightmost point of a piece, (n, 2), inside a box; -1 if none is."""
     best = -1
@@ -205,7 +193,7 @@ def last_inside(piece, left, right, floor, top):
     return best
 
 
-@_compiled
+@compiled
 def trends(low, high, partial, broken):
     """Give where a slope has one sign, by its enclosures: rows of from, to (behind) and sign."""
     count = len(low)

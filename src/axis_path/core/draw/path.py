@@ -16,23 +16,18 @@ Source: de Boor, *A Practical Guide to Splines*, chapter III (the error of a bro
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-from itertools import pairwise
-
 import numpy as np
 from numpy.typing import NDArray
 
-from axis_path.core.arithmetic import Enclosure
-from axis_path.core.draw import compiled
-from axis_path.core.draw.columns import cut, join_by_left, runs_of, take
+from axis_path.core.draw import compiled, path_table
 from axis_path.core.draw.sample import Curve
 from axis_path.core.draw.window import Window
 from axis_path.core.errors import LimitError, NotHandledError
-from axis_path.core.evaluate import Expression, RealPath, middles
+from axis_path.core.evaluate import Expression, RealPath
 from axis_path.core.limits import CURVE_POINTS
+from axis_path.core.patience import check
 
 Floats = NDArray[np.float64]
-Flags = NDArray[np.bool_]
 _FIRST, _CUTS, _CUTS_OF_FEW, _FEW = 128, 4, 32, 24
 #: Columns at a break are cut down to this part of a first one.
 _FINENESS_AT_BREAKS = 65_536
@@ -42,21 +37,6 @@ _NEAR_PX = 0.3
 _MARGIN_PX = 2.0
 #: The second derivatives of both coordinates; None if there are none.
 _Bends = tuple[Expression, Expression] | None
-
-
-@dataclass(frozen=True, slots=True)
-class _Columns:
-    """Columns of the parameter, (n,) each, in its order; places in px."""
-
-    left: Floats
-    right: Floats
-    x_left: Floats
-    x_right: Floats
-    y_left: Floats
-    y_right: Floats
-    calm: Flags
-    empty: Flags
-    settled: Flags
 
 
 def sample_path(path: RealPath, window: Window) -> Curve:
@@ -71,9 +51,30 @@ def sample_path(path: RealPath, window: Window) -> Curve:
     fences = [*path.x.inner_ends(), *path.y.inner_ends()]
     inner = [each for each in (*cuts, *fences) if low < each < high]
     edges = np.unique(np.concatenate([np.linspace(low, high, _FIRST + 1), inner]))
+    return _assembled(_refined(path, window, edges), np.array(cuts), window, (low, high))
+
+
+def _refined(path: RealPath, window: Window, edges: Floats) -> Floats:
+    """Cut columns while that may settle more of them; give their table."""
     bends = _bends(path, window)
-    columns = _refined(path, window, bends, _enclosed(path, window, bends, edges[:-1], edges[1:]))
-    return _assembled(columns, np.array(cuts), window, (low, high))
+    left, right = edges[:-1], edges[1:]
+    known: Floats | None = None
+    spent, fineness = 0, 1
+    while True:
+        check()
+        spent += len(left)
+        columns, rough = _enclosed(path, window, bends, left, right)
+        cuts = _CUTS_OF_FEW if len(rough) <= _FEW else _CUTS
+        is_enough = (
+            fineness >= _FINENESS_AT_BREAKS or spent + len(rough) * cuts > CURVE_POINTS.value
+        )
+        is_last = is_enough or not len(rough)
+        if not is_last:
+            left, right, columns = path_table.cut_columns(columns, rough, cuts)
+            fineness *= cuts
+        known = columns if known is None else compiled.merged(known, columns, path_table.LEFT)
+        if is_last:
+            return known
 
 
 def _bends(path: RealPath, window: Window) -> _Bends:
@@ -89,89 +90,40 @@ def _bends(path: RealPath, window: Window) -> _Bends:
 
 def _enclosed(
     path: RealPath, window: Window, bends: _Bends, left: Floats, right: Floats
-) -> _Columns:
-    count = len(left)
-    places = np.concatenate([left, right])
-    found = path.enclose(np.concatenate([left, places]), np.concatenate([right, places]), bends)
-    x_box, y_box = (each.part(slice(count)) for each in found[:2])
-    with np.errstate(all="ignore"):
-        xs = window.across(middles(found[0])[count:])
-        ys = window.down(middles(found[1])[count:])
-        x_low, x_high = window.across(x_box.low), window.across(x_box.high)
-        y_low, y_high = window.down(y_box.high), window.down(y_box.low)
-        finite = np.isfinite(xs) & np.isfinite(ys)
-        flags = x_box.partial | x_box.broken | y_box.partial | y_box.broken
-        calm = ~flags & finite[:count] & finite[count:]
-        away, near = compiled.settled_boxes(
-            x_low, x_high, y_low, y_high, xs[:count], xs[count:], ys[:count], ys[count:],
-            window.width, window.height, _MARGIN_PX, _NEAR_PX,
+) -> tuple[Floats, NDArray[np.int64]]:
+    """Give the table of columns, and the places of those that are not settled."""
+    lows, highs, ends = compiled.with_ends(left, right)
+    x, y = path.enclose(lows, highs)
+    columns = path_table.make_table(
+        left, right, ends, x.low, x.high, x.partial, x.nowhere, x.broken,
+        y.low, y.high, y.partial, y.nowhere, y.broken,
+        window.flat_x[0], window.x_px, window.log_x, window.flat_y[1], window.y_px, window.log_y,
+        window.width, window.height, _MARGIN_PX, _NEAR_PX,
+    )  # fmt: skip
+    rough = path_table.unsettled(columns)
+    if bends is not None and len(rough):
+        calm = rough[columns[path_table.CALM][rough] != 0]
+        x, y = path.enclose(left[calm], right[calm], bends)
+        path_table.settle_straight(
+            columns, calm, x.low, x.high, x.partial, x.broken, y.low, y.high, y.partial, y.broken,
+            window.x_px, window.y_px, _NEAR_PX,
         )  # fmt: skip
-        empty = np.asarray(x_box.nowhere | y_box.nowhere)
-        if bends is not None:
-            near |= _bent_px(found[2:], window, right - left) <= _NEAR_PX
-    return _Columns(
-        left, right, xs[:count], xs[count:], ys[:count], ys[count:], calm, empty,
-        np.asarray(empty | away | (calm & near)),
-    )  # fmt: skip
+        rough = path_table.unsettled(columns)
+    return columns, rough
 
 
-def _bent_px(bends: list[Enclosure], window: Window, widths: Floats) -> Floats:
-    """Give how far the curve may be from its straight line in each column; inf if not known."""
-    count = len(widths)
-    sizes = [
-        _size(bend.part(slice(count))) * per_px
-        for bend, per_px in zip(bends, (window.x_px, window.y_px), strict=True)
-    ]
-    far = widths**2 / 8 * np.hypot(*sizes)
-    return np.asarray(np.where(np.isnan(far), np.inf, far))
-
-
-def _size(found: Enclosure) -> Floats:
-    sure = ~(found.partial | found.broken)
-    return np.asarray(np.where(sure, np.maximum(np.abs(found.low), np.abs(found.high)), np.inf))
-
-
-def _refined(path: RealPath, window: Window, bends: _Bends, columns: _Columns) -> _Columns:
-    """Cut columns while that may settle more of them."""
-    finished: list[_Columns] = []
-    spent, fineness = len(columns.left), 1
-    while fineness < _FINENESS_AT_BREAKS:
-        has_room = columns.right - columns.left > 1e-15 * np.abs(columns.left)
-        rough = ~columns.settled & has_room
-        count = int(rough.sum())
-        cuts = _CUTS_OF_FEW if count <= _FEW else _CUTS
-        if not count or spent + count * cuts > CURVE_POINTS.value:
-            break
-        spent += count * cuts
-        fineness *= cuts
-        finished.append(take(columns, ~rough))
-        columns = _cut(path, window, bends, take(columns, rough), cuts)
-    return join_by_left([*finished, columns])
-
-
-def _cut(path: RealPath, window: Window, bends: _Bends, parents: _Columns, cuts: int) -> _Columns:
-    return _enclosed(path, window, bends, *cut(parents.left, parents.right, cuts))
-
-
-def _assembled(columns: _Columns, cuts: Floats, window: Window, span: tuple[float, float]) -> Curve:
-    drawn = columns.calm & columns.settled
-    joined = drawn[1:] & drawn[:-1] & (columns.left[1:] == columns.right[:-1])
-    joined &= ~np.isin(columns.left[1:], cuts)
-    starts = np.flatnonzero(np.concatenate([[True], ~joined, [True]]))
+def _assembled(columns: Floats, cuts: Floats, window: Window, span: tuple[float, float]) -> Curve:
+    left, right, x_left, x_right, y_left, y_right = columns[: path_table.CALM]
+    calm, empty, settled = columns[path_table.CALM :] != 0
+    runs = compiled.joined_runs(left, right, calm & settled, cuts)
     pieces, parameters = [], []
-    for start, stop in pairwise(starts.tolist()):
-        if drawn[start]:
-            across = np.append(columns.x_left[start:stop], columns.x_right[stop - 1])
-            down = np.append(columns.y_left[start:stop], columns.y_right[stop - 1])
-            pieces.append(window.points_at(across, down))
-            parameters.append(np.append(columns.left[start:stop], columns.right[stop - 1]))
-    missing = columns.empty | (~columns.calm & np.isnan(columns.x_left + columns.y_left))
+    for start, stop in runs.tolist():
+        across = np.append(x_left[start:stop], x_right[stop - 1])
+        down = np.append(y_left[start:stop], y_right[stop - 1])
+        pieces.append(window.points_at(across, down))
+        parameters.append(np.append(left[start:stop], right[stop - 1]))
+    missing = empty | (~calm & np.isnan(x_left + y_left))
     return Curve(
-        pieces, undefined=_stretches(columns, missing), domain=span, parameters=parameters,
-        unsettled=_stretches(columns, columns.calm & ~columns.settled),
+        pieces, undefined=compiled.stretches(left, right, missing), domain=span,
+        parameters=parameters, unsettled=compiled.stretches(left, right, calm & ~settled),
     )  # fmt: skip
-
-
-def _stretches(columns: _Columns, chosen: Flags) -> Floats:
-    starts, stops = runs_of(chosen)
-    return np.column_stack([columns.left[starts], columns.right[stops - 1]])

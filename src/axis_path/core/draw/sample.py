@@ -9,33 +9,28 @@ pixel can show becomes part of a band from its lowest to its highest value.
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field, replace
-from itertools import pairwise
+from dataclasses import dataclass, field
 
 import numpy as np
 from numpy.typing import NDArray
 
-from axis_path.core.draw import compiled
-from axis_path.core.draw.columns import cut, join_by_left, runs_of, take
+from axis_path.core.draw import compiled, table
+from axis_path.core.draw.columns import runs_of
 from axis_path.core.draw.window import Window
 from axis_path.core.errors import LimitError, NotHandledError
-from axis_path.core.evaluate import RealFunction
+from axis_path.core.evaluate import Expression, RealFunction
 from axis_path.core.limits import CURVE_POINTS
+from axis_path.core.patience import check
 
 Floats = NDArray[np.float64]
 Flags = NDArray[np.bool_]
-#: Columns that are only tall are cut in this many. Those at a break are cut in more if they are
-#: few, which saves rounds: up to so many columns in so many parts.
-_CUTS, _FEW = 8, 48
-_CUTS_AT_BREAKS = ((8, 182), (_FEW, 32), (CURVE_POINTS.value, 8))
-#: A column that is taller than its line is cut down to this part of a pixel, one at a break or at
-#: an end of the natural domain to a finer one.
-_FINENESS, _FINENESS_AT_BREAKS = 512, 32_768
-#: A line may differ from the enclosure of its column by this much before the column is cut, in px.
+#: A line may be this far from anything in the enclosure of its column before that is cut, in px.
 _TOLERANCE_PX = 0.45
 #: A pixel column is a band if the curve's way up and down in it is longer than this many times its
 #: height, and the height is more than this many px.
 _BAND_TURNS, _BAND_PX = 2.5, 1.5
+#: Further outside the window heights do not matter, in its heights: to the lines, and to bands.
+_MARGIN, _FAR = 0.5, 100.0
 
 
 @dataclass(frozen=True)
@@ -68,60 +63,6 @@ class Curve:
         return not self.pieces and not self.bands
 
 
-@dataclass(frozen=True, slots=True)
-class _Columns:
-    """Columns of any width, in order of x.
-
-    Attributes:
-        numbers: (6, n): ``left``, ``right``, ``low``, ``high``, ``y_left`` and ``y_right``.
-        flags: (3, n): ``calm`` if proved to be continuous, ``empty`` if there is no value, and
-            ``straight`` if its line is proved to be near enough.
-        pixel: (n,) which pixel column each is a part of.
-        fineness: (n,) in how many parts that was cut.
-    """
-
-    numbers: Floats
-    flags: Flags
-    pixel: NDArray[np.int64]
-    fineness: NDArray[np.int64]
-
-    @property
-    def left(self) -> Floats:
-        return np.asarray(self.numbers[0])
-
-    @property
-    def right(self) -> Floats:
-        return np.asarray(self.numbers[1])
-
-    @property
-    def low(self) -> Floats:
-        return np.asarray(self.numbers[2])
-
-    @property
-    def high(self) -> Floats:
-        return np.asarray(self.numbers[3])
-
-    @property
-    def y_left(self) -> Floats:
-        return np.asarray(self.numbers[4])
-
-    @property
-    def y_right(self) -> Floats:
-        return np.asarray(self.numbers[5])
-
-    @property
-    def calm(self) -> Flags:
-        return np.asarray(self.flags[0])
-
-    @property
-    def empty(self) -> Flags:
-        return np.asarray(self.flags[1])
-
-    @property
-    def straight(self) -> Flags:
-        return np.asarray(self.flags[2])
-
-
 def visible_domain(function: RealFunction, window: Window) -> tuple[float, float] | None:
     """Give the part of the window's x that lies in the function's domain, None if there is none."""
     low, high = window.x
@@ -144,182 +85,115 @@ def sample_curve(function: RealFunction, window: Window) -> Curve:
     edges = edges[(edges > domain[0]) & (edges < domain[1])]
     holes = [float(value.value.mid()) for value in function.without]
     inner = [hole for hole in holes if domain[0] < hole < domain[1]]
-    # Columns are cut at the ends of the domains of functions inside, rather than searched for them.
-    fences = [end for end in function.inner_ends() if domain[0] < end < domain[1]]
+    # Columns are cut at the ends of the domains of functions inside, rather than searched for them,
+    # and so that what happens at an end happens in a column as thin as floats can be.
+    ends = np.array(function.inner_ends())
+    fences = np.concatenate([np.nextafter(ends, -np.inf), ends, np.nextafter(ends, np.inf)])
+    fences = fences[(fences > domain[0]) & (fences < domain[1])]
     edges = np.concatenate([[domain[0]], edges, inner, fences, [domain[1]]])
-    if inner or fences:
+    if len(inner) or len(fences):
         edges = np.unique(edges)
-    count = len(edges) - 1
-    columns = _enclosed(
-        function, edges[:-1], edges[1:], np.arange(count), np.ones(count, dtype=np.int64)
-    )
-    columns, tall = _refined(function, columns, window)
+    columns, tall = _refined(function, edges, window)
     return _assembled(columns, tall, np.array(inner), window, domain)
 
 
-def _enclosed(
-    function: RealFunction,
-    left: Floats,
-    right: Floats,
-    pixel: NDArray[np.int64],
-    fineness: NDArray[np.int64],
-) -> _Columns:
-    bounds, y_left, y_right = function.enclose_with_ends(left, right)
-    flags = np.zeros((3, len(left)), dtype=np.bool_)
-    # A sum of two is finite only if both are, and is quicker to look at.
-    flags[0] = ~(bounds.partial | bounds.broken) & np.isfinite(y_left - y_left + y_right)
-    flags[1] = bounds.nowhere
-    numbers = np.array([left, right, bounds.low, bounds.high, y_left, y_right])
-    return _Columns(numbers, flags, pixel, fineness)
+def _refined(function: RealFunction, edges: Floats, window: Window) -> tuple[Floats, Flags]:
+    """Cut columns while that may show more; give their table, and which stay taller than a line."""
+    bend = _bend(function)
+    new = table.first_columns(edges)
+    known: Floats | None = None
+    spent = 0
+    while True:
+        check()
+        spent += new.shape[1]
+        lows, highs, ends = compiled.with_ends(new[0], new[1])
+        found = function.enclose(lows, highs)
+        columns = table.make_table(
+            new, ends, found.low, found.high, found.partial, found.nowhere, found.broken
+        )
+        rough = _rough(columns, window)
+        if bend is not None and rough.any():
+            _mark_straight(function, bend, columns, rough, window)
+            rough &= columns[table.STRAIGHT] == 0
+        new, columns = table.cut_columns(columns, rough, CURVE_POINTS.value - spent)
+        known = columns if known is None else compiled.merged(known, columns, table.LEFT)
+        if not new.shape[1]:
+            return known, _rough(known, window)
 
 
-def _needs_cut(columns: _Columns, window: Window) -> Flags:
-    """Tell which columns are not known well enough.
+def _bend(function: RealFunction) -> tuple[Expression, Expression] | None:
+    """Give the first and the second derivative; None if there are none."""
+    try:
+        slope = function.expression.derivative()
+        return slope, slope.derivative()
+    except (LimitError, NotHandledError):
+        return None
 
-    Of their height only counts what lies in the window, or less than half its height away from it.
-    """
-    floor, top = window.flat_y
-    margin = (top - floor) / 2
-    left, right = (window.flat_xs(each) for each in (columns.left, columns.right))
-    low, high, y_left, y_right = (window.flat_ys(each) for each in columns.numbers[2:])
-    found: Flags = compiled.rough_columns(
-        left, right, low, high, columns.calm, columns.empty, y_left, y_right, columns.straight,
-        floor - margin, top + margin, window.x_px, window.y_px, _TOLERANCE_PX,
+
+def _rough(columns: Floats, window: Window) -> Flags:
+    """Tell which columns are not known well enough, (n,)."""
+    low, high = window.flat_y
+    margin = _MARGIN * (high - low)
+    found: Flags = table.rough_columns(
+        columns, low - margin, high + margin, window.x_px, window.y_px, window.log_x, window.log_y,
+        _TOLERANCE_PX,
     )  # fmt: skip
     return found
 
 
-def _refined(function: RealFunction, columns: _Columns, window: Window) -> tuple[_Columns, Flags]:
-    """Cut columns while that may show more; tell which stay taller than their line."""
-    finished: list[_Columns] = []
-    spent = len(columns.left)
-    while True:
-        rough = _needs_cut(columns, window)
-        if rough.any():
-            columns = _straightened(function, columns, rough, window)
-            rough &= ~columns.straight
-        # What is only tall is left to the bands in the end; an open end is brought to where it is.
-        tall = rough & columns.calm & (columns.fineness < _FINENESS)
-        breaks = rough & ~columns.calm & (columns.fineness < _FINENESS_AT_BREAKS)
-        count = int(breaks.sum())
-        if count > _FEW:
-            breaks &= columns.fineness < _FINENESS
-            count = int(breaks.sum())
-        cuts = next(cuts for most, cuts in _CUTS_AT_BREAKS if count <= most)
-        more = int(tall.sum()) * _CUTS + count * cuts
-        if not more or spent + more > CURVE_POINTS.value:
-            break
-        spent += more
-        parents = [(take(columns, tall), _CUTS), (take(columns, breaks), cuts)]
-        finished.append(take(columns, ~(tall | breaks)))
-        columns = _cut(function, [each for each in parents if len(each[0].left)])
-    columns = join_by_left([*finished, columns])
-    return columns, _needs_cut(columns, window)
-
-
-def _straightened(
-    function: RealFunction, columns: _Columns, rough: Flags, window: Window
-) -> _Columns:
+def _mark_straight(
+    function: RealFunction,
+    derivatives: tuple[Expression, Expression],
+    columns: Floats,
+    rough: Flags,
+    window: Window,
+) -> None:
     """Mark rough columns in which the curve is proved to bend so little that its line is true."""
-    chosen = take(columns, rough & columns.calm)
-    left, right, low, high, y_left, y_right = chosen.numbers
-    try:
-        slope = function.expression.derivative()
-        found = function.enclose(left, right, slope.derivative())
-        bend = (found.low, found.high)
-        if window.is_log:
-            first = function.enclose(left, right, slope)
-            bend = compiled.bends_on_axes(
-                left, right, low, high, first.low, first.high, *bend, window.log_x, window.log_y
-            )
-    except (LimitError, NotHandledError):
-        return columns
-    left, right = window.flat_xs(left), window.flat_xs(right)
-    y_left, y_right = window.flat_ys(y_left), window.flat_ys(y_right)
-    sure = compiled.straight_columns(
-        left, right, *bend, found.partial, found.broken, y_left, y_right, window.x_px,
-        window.y_px, _TOLERANCE_PX,
+    at = np.flatnonzero(rough & (columns[table.CALM] != 0))
+    left, right = columns[table.LEFT][at], columns[table.RIGHT][at]
+    slope, bend = derivatives
+    found = function.enclose(left, right, bend)
+    low, high = found.low, found.high
+    if window.is_log:
+        first = function.enclose(left, right, slope)
+        low, high = compiled.bends_on_axes(
+            left, right, columns[table.LOW][at], columns[table.HIGH][at], first.low, first.high,
+            low, high, window.log_x, window.log_y,
+        )  # fmt: skip
+    table.mark_straight(
+        columns, at, low, high, found.partial, found.broken, window.x_px, window.y_px,
+        window.log_x, window.log_y, _TOLERANCE_PX,
     )  # fmt: skip
-    flags = columns.flags.copy()
-    flags[2, rough & columns.calm] = sure
-    return replace(columns, flags=flags)
-
-
-def _cut(function: RealFunction, parents: list[tuple[_Columns, int]]) -> _Columns:
-    """Cut columns, each group in its own number of parts."""
-    ends = [cut(columns.left, columns.right, cuts) for columns, cuts in parents]
-    left, right = (np.concatenate(each) for each in zip(*ends, strict=True))
-    pixel = np.concatenate([np.repeat(columns.pixel, cuts) for columns, cuts in parents])
-    fineness = [np.repeat(columns.fineness * cuts, cuts) for columns, cuts in parents]
-    return _enclosed(function, left, right, pixel, np.concatenate(fineness))
 
 
 def _assembled(
-    columns: _Columns, tall: Flags, holes: Floats, window: Window, domain: tuple[float, float]
+    columns: Floats, tall: Flags, holes: Floats, window: Window, domain: tuple[float, float]
 ) -> Curve:
+    left, right = columns[table.LEFT], columns[table.RIGHT]
+    drawn = columns[table.CALM] != 0
     banded, bands = _bands(columns, tall, window)
-    drawn = columns.calm & ~banded
-    starts_new = np.ones(len(drawn) + 1, dtype=np.bool_)
-    joined = drawn[1:] & drawn[:-1] & (columns.left[1:] == columns.right[:-1])
-    if len(holes):
-        joined &= ~np.isin(columns.left[1:], holes)
-    starts_new[1:-1] = ~joined
-    pieces = []
-    cuts = np.flatnonzero(starts_new)
-    for start, stop in pairwise(cuts.tolist()):
-        if drawn[start]:
-            piece = np.empty((stop - start + 1, 2))
-            piece[:-1, 0], piece[-1, 0] = columns.left[start:stop], columns.right[stop - 1]
-            piece[:-1, 1], piece[-1, 1] = columns.y_left[start:stop], columns.y_right[stop - 1]
-            pieces.append(piece)
-    may_be_zero = ~columns.empty & ~((columns.low > 0) | (columns.high < 0))
+    if bands:
+        drawn &= ~banded
+    runs = compiled.joined_runs(left, right, drawn, holes)
     return Curve(
-        pieces, bands, _undefined_stretches(columns), domain, _stretches(columns, may_be_zero)
+        [table.piece_of(columns, start, stop) for start, stop in runs.tolist()],
+        bands,
+        compiled.stretches(left, right, table.has_no_value(columns)),
+        domain,
+        compiled.stretches(left, right, table.may_be_zero(columns)),
     )
 
 
-def _bands(columns: _Columns, tall: Flags, window: Window) -> tuple[Flags, list[Floats]]:
+def _bands(columns: Floats, tall: Flags, window: Window) -> tuple[Flags, list[Floats]]:
     """Find the pixel columns in which the curve turns more often than can be shown."""
-    banded = np.zeros(len(columns.left), dtype=np.bool_)
-    if not tall.any() and len(columns.left) == columns.pixel[-1] + 1:
-        return banded, []
-    first = np.flatnonzero(np.diff(columns.pixel, prepend=-1, append=-1))
-    # Far outside the window heights do not matter, and could be too large to be added.
-    floor, top = window.flat_y
-    far = 100 * (top - floor)
-    low, high, y_left, y_right = (window.flat_ys(each) for each in columns.numbers[2:])
-    chosen, lowest, highest = compiled.find_bands(
-        first, low, high, columns.calm, tall, y_left, y_right, floor - far, top + far,
-        window.y_px, _BAND_TURNS, _BAND_PX,
-    )  # fmt: skip
-    if not chosen.any():
-        return banded, []
-    last = first[1:] - 1
-    first = first[:-1]
-    for index in np.flatnonzero(chosen):
-        banded[first[index] : last[index] + 1] = True
-    heights = np.column_stack([lowest, highest])
-    if window.log_y:
-        heights = 10.0**heights
-    return banded, _joined_bands(chosen, columns.left[first], columns.right[last], heights)
-
-
-def _joined_bands(chosen: Flags, left: Floats, right: Floats, heights: Floats) -> list[Floats]:
+    low, high = window.flat_y
+    far = _FAR * (high - low)
+    banded, chosen, boxes = table.find_bands(
+        columns, tall, low - far, high + far, window.y_px, window.log_y, _BAND_TURNS, _BAND_PX
+    )
     bands = []
     for start, stop in zip(*runs_of(chosen), strict=True):
-        xs = np.append(left[start:stop], right[stop - 1])
-        rows = np.concatenate([heights[start:stop], heights[stop - 1 : stop]])
-        bands.append(np.column_stack([xs, rows]))
-    return bands
-
-
-def _undefined_stretches(columns: _Columns) -> Floats:
-    """Give the stretches of x without a value, (n, 2); single points are left out."""
-    missing = columns.empty | (np.isnan(columns.y_left) & np.isnan(columns.y_right))
-    return _stretches(columns, missing)
-
-
-def _stretches(columns: _Columns, chosen: Flags) -> Floats:
-    """Give the stretches of x that chosen columns make together, (n, 2)."""
-    starts, stops = runs_of(chosen)
-    return np.column_stack([columns.left[starts], columns.right[stops - 1]])
+        xs = np.append(boxes[start:stop, 0], boxes[stop - 1, 1])
+        heights = boxes[[*range(start, stop), stop - 1], 2:]
+        bands.append(np.column_stack([xs, 10.0**heights if window.log_y else heights]))
+    return banded, bands

@@ -143,7 +143,7 @@ def make_log_ticks(low: float, high: float, length_px: float) -> Ticks:
         factor * power
         for k, power in enumerate(powers, start=first)
         for factor in (named if k % every == 0 else ())
-        if low <= factor * power <= high
+        if low <= float(factor * power) <= high
     ]
     if len(labelled) < _FEWEST_LABELS:
         ticks = make_ticks(low, high, length_px)
@@ -152,7 +152,7 @@ def make_log_ticks(low: float, high: float, length_px: float) -> Ticks:
         float(factor * power)
         for power in powers
         for factor in finer
-        if low <= factor * power <= high and factor * power not in labelled
+        if low <= float(factor * power) <= high and factor * power not in labelled
     )
     return Ticks(
         tuple(map(float, labelled)),

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
+from functools import cached_property
 from typing import Any
 
 import numpy as np
@@ -26,7 +27,7 @@ HOME_LOG, _SHOWN_DECADES = (0.1, 1000.0), 3
 _Bounds = tuple[float, float]
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Window:
     """The part of the plane from ``x[0]`` to ``x[1]`` and ``y[0]`` to ``y[1]``, in axis units.
 
@@ -71,22 +72,22 @@ class Window:
         """Tell whether an axis is logarithmic."""
         return self.log_x or self.log_y
 
-    @property
+    @cached_property
     def flat_x(self) -> _Bounds:
         """Give the bounds of x on the axis."""
         return _flat_bounds(self.x, self.log_x)
 
-    @property
+    @cached_property
     def flat_y(self) -> _Bounds:
         """Give the bounds of y on the axis."""
         return _flat_bounds(self.y, self.log_y)
 
-    @property
+    @cached_property
     def x_px(self) -> float:
         """Give how many px one unit of x takes, one decade of it on a logarithmic axis."""
         return self.width / (self.flat_x[1] - self.flat_x[0])
 
-    @property
+    @cached_property
     def y_px(self) -> float:
         """Give how many px one unit of y takes, one decade of it on a logarithmic axis."""
         return self.height / (self.flat_y[1] - self.flat_y[0])

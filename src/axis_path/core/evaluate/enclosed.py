@@ -76,11 +76,14 @@ def enclose_columns(
         np.array([columns[side], *(inputs[name][side] for name in encoded.inputs)])
         for side in (0, 1)
     )
-    parts = kernel.enclose(
+    low, high, partial, nowhere, broken = kernel.enclose(
         encoded.codes, encoded.arguments, encoded.starts, encoded.extra, encoded.extra_starts,
         low, high, lower, upper, encoded.results,
     )  # fmt: skip
-    return [Enclosure(*rows) for rows in zip(*parts, strict=True)]
+    return [
+        Enclosure(low[k], high[k], partial[k], nowhere[k], broken[k])
+        for k in range(len(encoded.results))
+    ]
 
 
 def middles(found: Enclosure) -> Floats:

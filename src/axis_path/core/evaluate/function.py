@@ -11,6 +11,7 @@ import threading
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from fractions import Fraction
+from functools import cached_property
 
 import numpy as np
 from flint import acb
@@ -102,7 +103,7 @@ class Expression:
             return self._made[kept]
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class End:
     """One end of a domain with its present value.
 
@@ -114,10 +115,15 @@ class End:
     value: Ball
     closed: bool
 
-    @property
+    @cached_property
     def near(self) -> float:
         """Give the end as the nearest float, for drawing."""
         return float(self.value.value.mid())
+
+    @cached_property
+    def kept(self) -> dict[str, str]:
+        """Give what others found out of this end, by what it is; it is asked for in every frame."""
+        return {}
 
 
 @dataclass(frozen=True)
@@ -143,11 +149,15 @@ class RealFunction:
 
     def key(self) -> tuple[object, ...]:
         """Give all that its values and its domain depend on."""
+        return self._key
+
+    @cached_property
+    def _key(self) -> tuple[object, ...]:
         used = sorted(self.expression.program.parameters)
         values = tuple((name, self.parameters[name]) for name in used)
-        return (self.expression, self.name, self.variable, self.ends_key(), values)
+        return (self.expression, self.name, self.variable, self._ends_key(), values)
 
-    def ends_key(self) -> tuple[str, ...]:
+    def _ends_key(self) -> tuple[str, ...]:
         """Give a text for each end and left-out value, equal if and only if they are."""
         ends = [f"{end.closed} {end.value!r}" if end else "" for end in (self.low, self.high)]
         return (*ends, *(repr(value) for value in self.without))
@@ -216,21 +226,6 @@ class RealFunction:
         For few places this is quicker than ``sample_unrestricted``.
         """
         return middles(self.enclose(xs, xs))
-
-    def enclose_with_ends(self, lows: Floats, highs: Floats) -> tuple[Enclosure, Floats, Floats]:
-        """Enclose the values over columns, and give the values at both of their ends.
-
-        The values are the middles of enclosures, right to a few units in the last place; NaN where
-        there is none.
-        """
-        count = len(lows)
-        # Columns that join have their ends in common.
-        is_joined = bool((lows[1:] == highs[:-1]).all())
-        places = np.append(lows, highs[-1:]) if is_joined else np.concatenate([lows, highs])
-        found = self.enclose(np.concatenate([lows, places]), np.concatenate([highs, places]))
-        values = middles(found)[count:]
-        at_highs = values[1:] if is_joined else values[count:]
-        return found.part(slice(count)), values[:count], at_highs
 
     def prove(self, x: Ball, expression: Expression | None = None) -> Ball:
         """Give the ball of values over ``x``, at the present precision.

@@ -53,19 +53,17 @@ class RealPath:
         return self.x.high
 
     def enclose(
-        self, lows: Floats, highs: Floats, bends: tuple[Expression, Expression] | None
+        self, lows: Floats, highs: Floats, both: tuple[Expression, Expression] | None = None
     ) -> list[Enclosure]:
-        """Enclose both coordinates over columns of the parameter, and their second derivatives.
+        """Enclose x and y over columns of the parameter.
 
         Args:
             lows: where the columns begin, (n,).
             highs: where they end.
-            bends: the second derivatives; None to leave them out.
-
-        Returns:
-            x, y, and, if ``bends`` are given, those of both.
+            both: two expressions made from the coordinates, to be enclosed in place of them.
         """
-        program = self.x.expression.together(self.y.expression, *(bends or ()))
+        x, y = both or (self.x.expression, self.y.expression)
+        program = x.together(y)
         return enclose_columns(program, (lows, highs), self.x.parameters)
 
     def points(self, ts: Floats) -> Floats:

@@ -27,7 +27,7 @@ from axis_path.core.locate import Findings
 from axis_path.core.patience import calculation
 from axis_path.core.study.breaks import breaks_of
 from axis_path.core.study.lane import end_points, holes, make_lane, signs_of, trends_of
-from axis_path.core.study.marks import locate_marks, mark_dict
+from axis_path.core.study.marks import locate_marks, mark_dicts
 from axis_path.core.study.reasons import why_not_drawn
 
 _KEPT_DRAWINGS = 128
@@ -100,7 +100,7 @@ def _drawn(function: RealFunction, window: Window) -> Drawing:
             zeros, is_whole = locate_marks(function, curve, window), True
     except StoppedError as err:
         zeros, is_whole = Findings((), complete=False, note=err.message), False
-    marks = [mark_dict(finding, window) for finding in zeros]
+    marks = mark_dicts(zeros, window)
     breaks = breaks_of(function, curve, window)
     data = {
         "curve": {

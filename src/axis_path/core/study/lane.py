@@ -145,6 +145,12 @@ def _handle(end: End | None, window: Window) -> dict[str, Any] | None:
 
 def end_text(end: End) -> str:
     """Write an end of a domain: exactly if that is short, else with a few digits."""
+    if "text" not in end.kept:
+        end.kept["text"] = _end_text(end)
+    return end.kept["text"]
+
+
+def _end_text(end: End) -> str:
     with precision(VALUE_BITS):
         exact = written(end.value)
         digits = digits_of(end.value, _END_DIGITS)

@@ -6,6 +6,7 @@ import math
 from collections import OrderedDict
 from dataclasses import dataclass
 from fractions import Fraction
+from functools import lru_cache
 from threading import Lock
 from typing import Any
 
@@ -165,19 +166,23 @@ def _with_ends(
     return joined
 
 
-def mark_dict(finding: Finding, window: Window) -> dict[str, Any]:
-    """Give a mark as plain data, with a short text that stands at it."""
-    place = np.array([finding.x])
-    return {
-        "x": int(tenths_across(place, window)[0]),
-        "value": finding.x,
-        "text": finding.exact or finding.text,
-        "short": _short(finding),
-        "kind": finding.kind.value,
-        "proved": finding.proved,
-    }
+def mark_dicts(findings: Findings, window: Window) -> list[dict[str, Any]]:
+    """Give marks as plain data, each with a short text that stands at it."""
+    places = tenths_across(np.array([finding.x for finding in findings]), window)
+    return [
+        {
+            "x": x,
+            "value": finding.x,
+            "text": finding.exact or finding.text,
+            "short": _short(finding),
+            "kind": finding.kind.value,
+            "proved": finding.proved,
+        }
+        for x, finding in zip(places.tolist(), findings, strict=True)
+    ]
 
 
+@lru_cache(maxsize=1024)
 def _short(finding: Finding) -> str:
     """Give the place in few figures, all of them right."""
     if finding.exact is not None and len(finding.exact) <= 6:
