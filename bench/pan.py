@@ -1,6 +1,6 @@
 """Panning and zooming in headless Chromium: frames against an empty plane, and how soon the picture is exact.
 
-Run against a started Axis Path: .venv/bin/python -m bench.pan [address]
+Run against a started Axis Path: PYTHONPATH=src .venv/bin/python -m bench.pan [address]
 """
 
 from __future__ import annotations

@@ -17,9 +17,14 @@ const VIEW_DELAY_MS = 500;
 const REST_MS = 40;
 
 export class Engine {
-  /** @param {any} store the reactive store. @param {any} initial */
-  constructor(store, initial) {
+  /**
+   * @param {any} store the reactive store. @param {any} initial
+   * @param {(paint: () => void) => void} unobserved runs what replaces many elements of a picture,
+   * which nobody else needs to look through.
+   */
+  constructor(store, initial, unobserved) {
     this.store = store;
+    this.unobserved = unobserved;
     this.path = `/studies/${initial.id}`;
     this.version = initial.version;
     this.window = initial.view.window;
@@ -120,7 +125,9 @@ export class Engine {
   paint() {
     if (!this.scene || !this.size.width) return;
     const shift = shiftBetween(this.scene.window, this.window, this.size);
-    for (const painter of this.painters) painter(this.scene, shift);
+    this.unobserved(() => {
+      for (const painter of this.painters) painter(this.scene, shift);
+    });
   }
 
   /** The state changed in more than the reading line. */

@@ -25,7 +25,7 @@ import { working, workingLine } from "./working.component.js";
 const initial = JSON.parse(document.getElementById("bench-state")?.textContent ?? "{}");
 
 Alpine.store("bench", makeStore(initial));
-const engine = new Engine(Alpine.store("bench"), initial);
+const engine = new Engine(Alpine.store("bench"), initial, Alpine.mutateDom);
 const components = {
   axesBox, bench, title, exactForms, findings, findingCard, lane, legend, panel, pictureBox, plane, newRow, reference, referenceEntry, row, rows, slider, values,
   samplingCheck, windowBox, working, workingLine,
