@@ -51,7 +51,8 @@ def drag(page: Page) -> tuple[float, np.ndarray]:
     if box is None:
         raise SystemExit("there is no plane")
     page.evaluate(HOOKS)
-    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 3
+    # Beside both axes, which would be stretched.
+    x, y = box["x"] + box["width"] * 0.3, box["y"] + box["height"] / 3
     page.mouse.move(x, y)
     page.mouse.down()
     began = page.evaluate("() => { window.pan.frames = 0; return performance.now() }")

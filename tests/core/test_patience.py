@@ -59,12 +59,14 @@ class PatienceTest(unittest.TestCase):
             "L = [(1, 2), (3, 4)]",
         ):
             study.define(line)
-        whole = study.copy().scene(WINDOW).to_dict()
+        kept = study.to_dict()
+        whole = study.scene(WINDOW).to_dict()
         # Another window: what was drawn before is kept, and needs no time.
         elsewhere = Window((-9, 11), (-6, 7), 660, 430)
         for step_s in (0.5, 3, 30):
             with waiting(ticking(step_s)):
-                rows = study.copy().scene(elsewhere).rows
+                # One that nothing is known of yet.
+                rows = Study.from_dict(kept).scene(elsewhere).rows
             self.assertEqual(8, len(rows))
             said = [
                 row
@@ -72,7 +74,12 @@ class PatienceTest(unittest.TestCase):
                 if row["why"] or row["problem"] or "no value" in str(row["value"])
             ]
             self.assertGreaterEqual(len(said), 6)
-        self.assertEqual(whole, study.copy().scene(WINDOW).to_dict())
+        self.assertEqual(whole, study.scene(WINDOW).to_dict())
+        # What was stopped in one state is not kept with the study.
+        hurried = Study.from_dict(kept)
+        with waiting(ticking(30)):
+            hurried.scene(elsewhere)
+        self.assertEqual(whole, hurried.copy().scene(WINDOW).to_dict())
 
     def test_a_connection_that_was_hung_up_is_told_from_one_that_waits(self) -> None:
         here, there = socket.socketpair()

@@ -83,6 +83,7 @@ def _multiples(low: float, high: float, step: Fraction, unit: float = 1.0) -> li
     return list(range(math.ceil(low / size - 1e-9), math.floor(high / size + 1e-9) + 1))
 
 
+@lru_cache(maxsize=256)
 def make_ticks(
     low: float,
     high: float,

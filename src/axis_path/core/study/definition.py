@@ -46,6 +46,17 @@ class Definition:
         return self.line.variables if isinstance(self.line, FunctionLine) else ()
 
     @property
+    def end_texts(self) -> dict[str, str]:
+        """Give the ends of the domain as they are written; empty for a side without one."""
+        if not isinstance(self.line, FunctionLine):
+            return {"low": "", "high": ""}
+        ends = (("low", self.line.domain.low), ("high", self.line.domain.high))
+        return {
+            side: "" if bound is None else self.text[slice(*bound.value.span)]
+            for side, bound in ends
+        }
+
+    @property
     def latex(self) -> str:
         """Give the line as LaTeX; empty for a note and for what does not read."""
         return "" if self.line is None else latex_line(self.line, self.name)

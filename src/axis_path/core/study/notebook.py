@@ -60,7 +60,13 @@ class Notebook:
     """
 
     #: What is computed from the document, to be forgotten when it changes.
-    _derived: ClassVar[tuple[str, ...]] = ("_analysis", "_values", "_state", "_places", "_keys")
+    _derived: ClassVar[tuple[str, ...]] = (
+        "_analysis",
+        "_values",
+        "_kept_state",
+        "_places",
+        "_keys",
+    )
 
     def __init__(self, angle_unit: str = "radians") -> None:
         """Begin an empty study in ``radians`` or ``degrees``."""
@@ -89,6 +95,9 @@ class Notebook:
         other = type(self)()
         other._document = self._document
         other._before = self.__dict__.get("_analysis", self._before)
+        # What is known of this one holds for the other too, until that is changed.
+        known = (name for name in self._derived if hasattr(type(self), name))
+        other.__dict__.update({name: getattr(self, name) for name in known})
         return other
 
     def _change(self, document: Document) -> None:

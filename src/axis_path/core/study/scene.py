@@ -220,6 +220,7 @@ def _row(
         "domain": definition.domain_mathml,
         "variable": definition.variable,
         "variables": list(definition.variables),
+        "ends": definition.end_texts,
         "hidden": definition.hidden,
         "style": style_to_dict(definition.style),
         "aside": definition.aside,

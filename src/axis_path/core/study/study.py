@@ -383,8 +383,24 @@ class Study(Notebook):
         """
         return make_readings(self._state, window, reading_x, pointer_y)
 
-    @cached_property
+    @property
     def _state(self) -> State:
+        kept = self._kept_state
+        if not kept:
+            state, is_whole = self._evaluated()
+            if not is_whole:
+                # What was stopped is tried anew the next time.
+                return state
+            kept.append(state)
+        return kept[0]
+
+    @cached_property
+    def _kept_state(self) -> list[State]:
+        return []
+
+    def _evaluated(self) -> tuple[State, bool]:
+        """Give the state, and whether nothing of it took too long."""
+        is_whole = True
         definitions = self.definitions()
         state = State(
             definitions, {}, {}, {}, {}, {}, {}, {}, self.unit, self.axes, self._steps(),
@@ -406,23 +422,27 @@ class Study(Notebook):
                     state.surfaces[definition.id] = surface
             except (DomainError, StoppedError) as err:
                 state.problems[definition.id] = err
+                is_whole &= not isinstance(err, StoppedError)
             if definition.kind in VALUED and definition.value is None:
-                self._compute(definition, state)
-        return state
+                is_whole &= self._compute(definition, state)
+        return state, is_whole
 
-    def _compute(self, definition: Definition, state: State) -> None:
-        """Put the value of a parameter, a point or a list into the state."""
+    def _compute(self, definition: Definition, state: State) -> bool:
+        """Put the value of a parameter, a point or a list into the state; False if stopped."""
+        is_whole = True
         try:
             with calculation():
                 result = self.value(definition.name or "")
                 text = result.decimal(READING_DIGITS) or f"no value: {result.reason}"
         except MathError as err:
             text = f"no value: {err.message}"
+            is_whole = not isinstance(err, StoppedError)
         else:
             points = np.atleast_1d(np.asarray(result.value, dtype=np.complex128))
             if points.ndim > 1 or result.kind is ResultKind.POINT:
                 state.points[definition.id] = _real_points(points.reshape(-1, 2))
         state.computed[definition.id] = text
+        return is_whole
 
     def places(
         self,

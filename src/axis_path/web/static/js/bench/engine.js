@@ -15,6 +15,8 @@ import { Trail } from "./trail.model.js";
 const VIEW_DELAY_MS = 500;
 /** A hand that has not moved for so long is at rest. */
 const REST_MS = 40;
+/** While the old picture follows the hand, exact ones are asked for no faster than this. */
+const WINDOW_PACE_MS = 35;
 
 export class Engine {
   /**
@@ -77,20 +79,20 @@ export class Engine {
     };
   }
 
-  /** Ask for the scene of the present state. */
-  look() {
+  /** Ask for the scene of the present state. @param {number} [pace] see `Follower.ask`. */
+  look(pace = 0) {
     this.isLookNeeded = true;
-    this.ask();
+    this.ask(pace);
   }
 
   /** Ask for the scene, or for the reading line alone if nothing else changed since the last one. */
-  ask() {
+  ask(pace = 0) {
     if (!this.size.width) return;
     this.scenes.ask(() => {
       const part = this.isLookNeeded || !this.scene ? "scene" : "reading";
       this.isLookNeeded = false;
       return this.body(part === "reading" && this.pointerY !== null ? { part, pointer_y: this.pointerY } : { part });
-    });
+    }, pace);
   }
 
   takeAnswer(answer) {
@@ -170,7 +172,7 @@ export class Engine {
     this.window = this.fitted(window);
     this.store.trail = this.trail.state;
     this.paint();
-    this.look();
+    this.look(WINDOW_PACE_MS);
     this.keepViewSoon();
   }
 

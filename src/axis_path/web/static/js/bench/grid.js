@@ -1,6 +1,8 @@
 // @ts-check
 /** Paints the grid, the axes with their names and labels, the title and the reading line. */
-import { across, down, svg } from "./paint.js";
+import { across, down } from "./paint.js";
+import { BEYOND_PX, slideBy } from "./slide.model.js";
+import { label, put, svg } from "./svg.js";
 
 const crisp = (px) => Math.round(px) + 0.5;
 /** Lines of the title are so far apart. */
@@ -8,11 +10,26 @@ const TITLE_PX = 20;
 /** How wide a letter of a label is. */
 const LETTER_PX = 7.2;
 
-export function paintGrid(target, scene, shift, size) {
+/**
+ * The layers of a grid, from the lowest: its lines, the labels of both axes, and what stands at their ends.
+ * @typedef {{grid: Element, xLabels: Element, yLabels: Element, names: Element}} Layers
+ */
+
+/** Where the axes stand, in px; null for one that is out of sight. */
+export function axesAt(axes, shift) {
+  return {
+    upright: axes.y_axis === null ? null : across(shift, axes.y_axis),
+    level: axes.x_axis === null ? null : down(shift, axes.x_axis),
+  };
+}
+
+/** @param {Layers} layers */
+export function paintGrid(layers, scene, shift, size) {
   const { axes } = scene;
-  const parts = [];
-  const upright = (x, name) => parts.push(svg("line", { class: name, x1: x, x2: x, y1: 0, y2: size.height }));
-  const level = (y, name) => parts.push(svg("line", { class: name, x1: 0, x2: size.width, y1: y, y2: y }));
+  const at = axesAt(axes, shift);
+  const lines = { "grid-finer": [], "grid-line": [], "axis-line": [], "reading-line": [] };
+  const upright = (x, name) => lines[name].push(`M${x} ${-BEYOND_PX}V${size.height + BEYOND_PX}`);
+  const level = (y, name) => lines[name].push(`M${-BEYOND_PX} ${y}H${size.width + BEYOND_PX}`);
   const isSquare = axes.grid === "fine" || axes.grid === "coarse";
   if (axes.grid === "fine") {
     for (const x of axes.x.finer) upright(crisp(across(shift, x)), "grid-finer");
@@ -22,31 +39,45 @@ export function paintGrid(target, scene, shift, size) {
     for (const x of axes.x.places) upright(crisp(across(shift, x)), "grid-line");
     for (const y of axes.y.places) level(crisp(down(shift, y)), "grid-line");
   }
-  if (axes.polar) parts.push(...polar(axes.polar, shift));
-  const yAxis = axes.y_axis === null ? null : across(shift, axes.y_axis);
-  const xAxis = axes.x_axis === null ? null : down(shift, axes.x_axis);
-  if (axes.left_edge) upright(0.5, "axis-line");
-  if (axes.lower_edge) level(size.height - 0.5, "axis-line");
-  if (yAxis !== null) upright(crisp(yAxis), "axis-line");
-  if (xAxis !== null) level(crisp(xAxis), "axis-line");
-  if (!isSquare) parts.push(...strokes(axes, shift, size, xAxis, yAxis));
-  if (scene.reading) {
-    // Below the labels and curves, so that it covers none.
-    const x = across(shift, scene.reading.x);
-    parts.push(svg("line", { class: "reading-line", x1: x, x2: x, y1: 0, y2: size.height }));
-  }
-  parts.push(...xLabels(axes.x, shift, size, xAxis), ...yLabels(axes.y, shift, size, yAxis), ...names(axes, size, xAxis, yAxis));
-  target.replaceChildren(...parts);
+  if (at.upright !== null) upright(crisp(at.upright), "axis-line");
+  if (at.level !== null) level(crisp(at.level), "axis-line");
+  if (!isSquare) strokes(axes, shift, size, at, lines["axis-line"]);
+  // Below the labels and curves, so that it covers none.
+  if (scene.reading) upright(across(shift, scene.reading.x), "reading-line");
+  const paths = Object.entries(lines).filter(([, parts]) => parts.length);
+  const drawn = paths.map(([name, parts]) => svg("path", { class: name, d: parts.join("") }));
+  put(layers.grid, [...(axes.polar ? polar(axes.polar, shift) : []), ...drawn]);
+  put(layers.xLabels, xLabels(axes.x, shift, size, at.level));
+  put(layers.yLabels, yLabels(axes.y, shift, size, at.upright));
+  put(layers.names, [...edges(axes, size), ...names(axes, size, at)]);
+}
+
+/**
+ * Let the grid slide; labels stay at their axes, or at the edge if these are out of sight.
+ * @param {Layers} layers
+ */
+export function slideGrid(layers, axes, painted, size, dx, dy) {
+  const before = axesAt(axes, painted);
+  const now = { upright: before.upright === null ? null : before.upright + dx, level: before.level === null ? null : before.level + dy };
+  slideBy(layers.grid, dx, dy);
+  slideBy(layers.xLabels, dx, labelsLevel(now.level, size) - labelsLevel(before.level, size));
+  slideBy(layers.yLabels, labelsUpright(axes.y, now.upright, size) - labelsUpright(axes.y, before.upright, size), dy);
+  put(layers.names, [...edges(axes, size), ...names(axes, size, now)]);
+}
+
+/** An axis at the edge does not move. */
+function edges(axes, size) {
+  const left = axes.left_edge ? "M0.5 0V" + size.height : "";
+  const lower = axes.lower_edge ? `M0 ${size.height - 0.5}H${size.width}` : "";
+  return left || lower ? [svg("path", { class: "axis-line", d: left + lower })] : [];
 }
 
 /** Without lines of a grid the axes carry short strokes at their labels. */
-function strokes(axes, shift, size, xAxis, yAxis) {
-  const y = xAxis ?? size.height;
-  const x = yAxis ?? 0;
-  return [
-    ...axes.x.places.map((place) => svg("line", { class: "axis-line", x1: across(shift, place), x2: across(shift, place), y1: y - 4, y2: y + 4 })),
-    ...axes.y.places.map((place) => svg("line", { class: "axis-line", x1: x - 4, x2: x + 4, y1: down(shift, place), y2: down(shift, place) })),
-  ];
+function strokes(axes, shift, size, at, lines) {
+  const y = at.level ?? size.height;
+  const x = at.upright ?? 0;
+  for (const place of axes.x.places) lines.push(`M${across(shift, place)} ${y - 4}v8`);
+  for (const place of axes.y.places) lines.push(`M${x - 4} ${down(shift, place)}h8`);
 }
 
 function polar(grid, shift) {
@@ -58,14 +89,22 @@ function polar(grid, shift) {
   for (const spoke of grid.spokes) {
     if (!spoke.label) continue;
     const [x, y] = [across(shift, spoke.label[0]), down(shift, spoke.label[1])];
-    parts.push(svg("text", { class: "tick-label angle-label", x, y: y + 4, "text-anchor": "middle" }, spoke.text));
+    parts.push(label(spoke.text, x, y + 4, { class: "tick-label angle-label", "text-anchor": "middle" }));
   }
   return parts;
 }
 
+const labelsLevel = (level, size) => Math.min(Math.max((level ?? size.height - 21) + 15, 14), size.height - 6);
+
+/** Labels stand left of the y axis, whole where that is at the edge. */
+function labelsUpright(axis, upright, size) {
+  const longest = Math.max(4, ...axis.labels.map((label) => label.length));
+  return Math.min(Math.max((upright ?? 0) - 6, LETTER_PX * longest + 5), size.width - 6);
+}
+
 /** Labels stand below the x axis; where that is out of sight, at the nearest edge. */
-function xLabels(axis, shift, size, xAxis) {
-  const y = Math.min(Math.max((xAxis ?? size.height - 21) + 15, 14), size.height - 6);
+function xLabels(axis, shift, size, level) {
+  const y = labelsLevel(level, size);
   // The name of the axis stands at its right end.
   const free = size.width - 12 - 9 * axis.name.length;
   return axis.places.flatMap((place, k) => {
@@ -75,27 +114,25 @@ function xLabels(axis, shift, size, xAxis) {
     const half = 3.6 * axis.labels[k].length + 2;
     const inside = Math.min(Math.max(x, half), size.width - half);
     if (inside + half > free && y > size.height - 30) return [];
-    return [svg("text", { class: "tick-label", x: isOrigin ? x - 5 : inside, y, "text-anchor": isOrigin ? "end" : "middle" }, axis.labels[k])];
+    return [label(axis.labels[k], isOrigin ? x - 5 : inside, y, { class: "tick-label", "text-anchor": isOrigin ? "end" : "middle" })];
   });
 }
 
-function yLabels(axis, shift, size, yAxis) {
-  // A label at the edge stays whole.
-  const longest = Math.max(4, ...axis.labels.map((label) => label.length));
-  const x = Math.min(Math.max((yAxis ?? 0) - 6, LETTER_PX * longest + 5), size.width - 6);
+function yLabels(axis, shift, size, upright) {
+  const x = labelsUpright(axis, upright, size);
   return axis.places
     .map((place, k) => [down(shift, place), axis.labels[k]])
-    .filter(([y, label]) => label !== "0" && y > 22 && y < size.height - 8)
-    .map(([y, label]) => svg("text", { class: "tick-label", x, y: y + 4, "text-anchor": "end" }, label));
+    .filter(([y, text]) => text !== "0" && y > 22 && y < size.height - 8)
+    .map(([y, text]) => label(text, x, y + 4, { class: "tick-label", "text-anchor": "end" }));
 }
 
 /** The names stand at the ends of the axes. */
-function names(axes, size, xAxis, yAxis) {
-  const y = Math.min(Math.max((xAxis ?? size.height - 14) - 7, 16), size.height - 12);
-  const x = Math.min(Math.max((yAxis ?? 0) + 8, 8), size.width - 12 * axes.y.name.length);
+function names(axes, size, at) {
+  const y = Math.min(Math.max((at.level ?? size.height - 14) - 7, 16), size.height - 12);
+  const x = Math.min(Math.max((at.upright ?? 0) + 8, 8), size.width - 12 * axes.y.name.length);
   return [
-    svg("text", { class: "axis-name", x: size.width - 8, y, "text-anchor": "end" }, axes.x.name),
+    label(axes.x.name, size.width - 8, y, { class: "axis-name", "text-anchor": "end" }),
     // Below the title, where there is one.
-    svg("text", { class: "axis-name", x, y: 16 + (axes.title.length ? TITLE_PX * axes.title.length + 8 : 0) }, axes.y.name),
+    label(axes.y.name, x, 16 + (axes.title.length ? TITLE_PX * axes.title.length + 8 : 0), { class: "axis-name" }),
   ];
 }

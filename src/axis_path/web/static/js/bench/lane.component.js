@@ -1,13 +1,18 @@
 // @ts-check
 /** A lane: where a function is defined, its zeros, and the two ends of its domain as handles. */
 import { abscissa } from "./affine.model.js";
-import { across, svg } from "./paint.js";
+import { paintLane } from "./lane.paint.js";
+import { across } from "./paint.js";
+import { Slide, slideBy } from "./slide.model.js";
+import { TONES, readInks, readTones } from "./tones.js";
 
-const MIDDLE = 27;
 const KEY_PX = 1;
 const KEY_PX_FAST = 10;
 /** A free side's grip stands this far from the edge. */
 const GRIP_PX = 8;
+/** The field for an end: how wide it is, and how far beside the handle. */
+const FIELD_PX = 112;
+const FIELD_GAP_PX = 14;
 const UNMOVED = { ax: 1, bx: 0, ay: 1, by: 0 };
 
 /** @param {import("./engine.js").Engine} engine */
@@ -16,18 +21,35 @@ export const lane = (engine) => () => ({
   // Alpine puts what is not declared here into the outermost component.
   painter: null,
   lane: null,
+  slide: null,
+  themed: null,
+  look: null,
+  /** Whether there are more zeros here than are marked. */
+  isIncomplete: false,
+  /** The end that is being typed, `low` or `high`, its text, and what is wrong with it. */
+  endSide: "",
+  endText: "",
+  endProblem: "",
   shiftNow: null,
   keyed: null,
   /** The scale of a path's lane while the hand is on it, so that it does not run away under the hand. */
   frozen: null,
 
   init() {
+    this.slide = new Slide();
     this.painter = (scene, shift) => this.paint(scene, shift);
     engine.painters.add(this.painter);
+    this.themed = () => {
+      this.look = null;
+      this.slide.forget();
+      engine.paint();
+    };
+    document.addEventListener("themechange", this.themed);
     if (engine.scene) engine.paint();
   },
   destroy() {
     engine.painters.delete(this.painter);
+    document.removeEventListener("themechange", this.themed);
   },
 
   paint(scene, shift) {
@@ -35,8 +57,18 @@ export const lane = (engine) => () => ({
     if (!row?.lane) return;
     this.lane = row.lane;
     this.shiftNow = row.lane.scale ? this.ownShift(row.lane.scale) : shift;
-    const { drawing, low, high } = this.$refs;
-    drawing.replaceChildren(...this.parts(row, scene, this.shiftNow));
+    const { drawing, gaps, low, high, reading } = this.$refs;
+    this.placeReading(reading, row.lane.scale ? null : scene.reading);
+    // On a lane of its own scale nothing moves.
+    const moved = this.slide.to(scene, { ...this.shiftNow, by: 0 }, engine.size);
+    for (const layer of [drawing, gaps]) slideBy(layer, moved?.dx ?? 0, 0);
+    if (moved) {
+      for (const [handle, end] of [[low, row.lane.low], [high, row.lane.high]]) if (end) this.standAt(handle, across(this.shiftNow, end.x));
+      return;
+    }
+    this.look ??= { tones: readTones(), inks: readInks() };
+    paintLane(drawing, row, this.shiftNow, engine.size.width, { colour: this.look.tones[row.tone % TONES], inks: this.look.inks });
+    this.isIncomplete = row.lane.complete === false;
     this.placeGaps(row, this.shiftNow);
     this.placeHandle(low, row.lane.low, this.shiftNow, "low");
     this.placeHandle(high, row.lane.high, this.shiftNow, "high");
@@ -59,52 +91,9 @@ export const lane = (engine) => () => ({
     this.frozen = null;
   },
 
-  parts(row, scene, shift) {
-    const { width } = engine.size;
-    const tone = `var(--tone-${row.tone % 8})`;
-    const parts = [svg("line", { class: "lane-base", x1: 0, x2: width, y1: MIDDLE, y2: MIDDLE })];
-    parts.push(...ownTicks(row, shift));
-    const span = (from, to) => ({ x: across(shift, from), width: Math.max(across(shift, to) - across(shift, from), 0) });
-    if (row.lane.band) {
-      const { x, width: long } = span(...row.lane.band);
-      parts.push(svg("rect", { class: "lane-band", x, width: long, y: MIDDLE - 5, height: 10, fill: tone }));
-      parts.push(svg("line", { class: "lane-core", x1: x, x2: x + long, y1: MIDDLE, y2: MIDDLE, stroke: tone }));
-    }
-    for (const band of row.lane.bands ?? []) {
-      const { x, width: long } = span(...band);
-      parts.push(svg("rect", { class: "lane-band", x, width: long, y: MIDDLE - 5, height: 10, fill: tone }));
-    }
-    for (const [from, to] of row.lane.undefined) parts.push(...hatched(span(from, to)));
-    for (const hole of row.lane.holes) {
-      parts.push(svg("circle", { class: "end-open", cx: across(shift, hole), cy: MIDDLE, r: 4, stroke: tone, "stroke-width": 2 }));
-    }
-    parts.push(...chart(row.lane, shift, width));
-    // Below the numbers, so that it covers none.
-    if (scene.reading && !row.lane.scale) {
-      const x = across(shift, scene.reading.x);
-      parts.push(svg("line", { class: "reading-line", x1: x, x2: x, y1: 0, y2: 400 }));
-    }
-    parts.push(...this.marks(row.lane.marks, shift));
-    if (row.lane.complete === false) {
-      parts.push(svg("text", { class: "lane-text lane-note", x: width - 22, y: 12, "text-anchor": "end" }, "not all zeros here are marked"));
-    }
-    return parts;
-  },
-
-  /** Zeros with their numbers; a number that would cover another is left out, the mark stays. */
-  marks(marks, shift) {
-    const parts = [];
-    let free = -Infinity;
-    for (const mark of marks) {
-      const x = across(shift, mark.x);
-      parts.push(svg("line", { class: mark.proved ? "mark-line" : "mark-line mark-doubt", x1: x, x2: x, y1: MIDDLE - 9, y2: MIDDLE + 9 }));
-      const half = 3.4 * mark.short.length;
-      if (x - half > free + 4) {
-        parts.push(svg("text", { class: "lane-text", x, y: MIDDLE + 22, "text-anchor": "middle" }, mark.short));
-        free = x + half;
-      }
-    }
-    return parts;
+  placeReading(line, reading) {
+    line.hidden = !reading;
+    if (reading) slideBy(line, across(this.shiftNow, reading.x) - 1, 0);
   },
 
   /** Hatched stretches tell their reason to who points at them or reaches them with the keyboard. */
@@ -134,14 +123,18 @@ export const lane = (engine) => () => ({
     }
     const free = side === "low" ? GRIP_PX : width - GRIP_PX;
     const x = isFree ? free : across(shift, end.x);
-    handle.hidden = !isFree && (x < -6 || x > width + 6);
-    handle.style.left = `${x}px`;
+    this.standAt(handle, x);
     handle.className = `lane-handle tone-${(this.row.tone ?? 0) % 8}${isFree ? " is-free" : end.closed ? " is-closed" : ""}`;
     const name = `${side === "low" ? "Lower" : "Upper"} end of the domain of ${this.row.name}`;
     handle.setAttribute("aria-label", name);
     handle.setAttribute("aria-valuetext", isFree ? "no end: unbounded" : `${end.text}, ${end.closed ? "included" : "left out"}`);
     handle.setAttribute("aria-valuenow", String(isFree ? 0 : this.valueAt(x)));
-    handle.title = isFree ? `${name}: drag to set one` : `${name}: drag to move, double-click to ${end.closed ? "leave it out" : "include it"}, Delete to take it away`;
+    handle.title = isFree ? `${name}: drag to set one, click to type it` : `${name}: drag to move, click to type it, double-click to ${end.closed ? "leave it out" : "include it"}, Delete to take it away`;
+  },
+
+  standAt(handle, x) {
+    handle.hidden = x < -6 || x > engine.size.width + 6;
+    handle.style.left = `${x}px`;
   },
 
   grab(event) {
@@ -167,10 +160,11 @@ export const lane = (engine) => () => ({
     engine.draft(this.held.command);
   },
   drop() {
-    const command = this.held?.command;
+    const { command, end, moved } = this.held ?? {};
     this.held = null;
     this.release();
     if (command) engine.commit([command]);
+    else if (end && !moved) this.typeEnd(end, this.row.ends[end]);
   },
   giveUp() {
     this.held = null;
@@ -179,6 +173,7 @@ export const lane = (engine) => () => ({
     engine.dropDrafts();
   },
   toggleEnd(event) {
+    this.closeEnd();
     this.flip(event.currentTarget.dataset.end);
   },
   flip(end) {
@@ -193,8 +188,49 @@ export const lane = (engine) => () => ({
     else if (event.key === " " || event.key === "Enter") this.flip(end);
     else if ((event.key === "Delete" || event.key === "Backspace") && present) engine.commit([this.command(end, { text: null })]);
     else if (event.key === "Escape") this.giveUp();
+    else if (event.key === "F2") this.typeEnd(end, this.row.ends[end]);
+    // A sign begins a new text for the end.
+    else if (event.key.length === 1 && !event.ctrlKey && !event.metaKey && !event.altKey) this.typeEnd(end, event.key, false);
     else return;
     event.preventDefault();
+  },
+  /** Open the field for an end, beside its handle. @param {string} text @param {boolean} [isPresent] whether it is the end's own. */
+  typeEnd(end, text, isPresent = true) {
+    this.endSide = end;
+    this.endText = text;
+    this.endProblem = "";
+    const { endForm, endField } = this.$refs;
+    const x = Number.parseFloat(this.$refs[end].style.left);
+    const left = end === "low" ? x + FIELD_GAP_PX : x - FIELD_GAP_PX - FIELD_PX;
+    endForm.style.left = `${Math.min(Math.max(left, 2), engine.size.width - FIELD_PX - 2)}px`;
+    this.$nextTick(() => {
+      endField.focus();
+      if (isPresent) endField.select();
+    });
+  },
+  get endLabel() {
+    return this.endSide ? `${this.endSide === "low" ? "Lower" : "Upper"} end of the domain of ${this.row.name}, as text` : "End of a domain";
+  },
+  /** Keep the typed end; without a text there is none. */
+  async keepEnd() {
+    const end = this.endSide;
+    const text = this.endText.trim();
+    if (!end || text === this.row.ends[end]) {
+      this.closeEnd();
+      return;
+    }
+    const error = await engine.commit([this.command(end, { text: text || null })]);
+    if (error) this.endProblem = error.message;
+    else this.closeEnd();
+  },
+  leaveEnd() {
+    if (this.endSide && !this.endProblem) this.keepEnd();
+  },
+  closeEnd() {
+    const end = this.endSide;
+    this.endSide = "";
+    this.endProblem = "";
+    if (end && document.activeElement === this.$refs.endField) this.$refs[end].focus();
   },
   /** Keys try positions out while they are held, and keep the last one when they are let go. */
   nudge(end, px) {
@@ -215,52 +251,3 @@ export const lane = (engine) => () => ({
     engine.commit([command]);
   },
 });
-
-/** Narrower stretches than this have no sign or arrow. */
-const LEAST_STRETCH_PX = 16;
-
-/** The signs of the values at the left of each stretch, and arrows where the function rises or falls. */
-function chart(lane, shift, width) {
-  const parts = [];
-  const seen = (from, to) => [Math.max(across(shift, from), 0), Math.min(across(shift, to), width)];
-  const taken = [];
-  for (const [from, to, sign] of lane.signs ?? []) {
-    const [left, right] = seen(from, to);
-    if (right - left < LEAST_STRETCH_PX) continue;
-    taken.push(left + 8);
-    parts.push(svg("text", { class: "lane-sign", x: left + 8, y: 14, "text-anchor": "middle" }, sign > 0 ? "+" : "−"));
-  }
-  for (const [from, to, trend] of lane.trends ?? []) {
-    const [left, right] = seen(from, to);
-    if (right - left < LEAST_STRETCH_PX) continue;
-    // From the left on, the first place that covers no sign.
-    const x = [left + 12, (left + right) / 2, right - 12].find((each) => taken.every((other) => Math.abs(other - each) > LEAST_STRETCH_PX));
-    if (x === undefined) continue;
-    const rise = 4 * trend;
-    const arrow = svg("path", { class: "lane-trend", d: `M${x - 6} ${10 + rise}L${x + 6} ${10 - rise}m-5 0h5v${4 * trend}` });
-    arrow.append(svg("title", {}, trend > 0 ? "rises here" : "falls here"));
-    parts.push(arrow);
-  }
-  return parts;
-}
-
-/** The scale of a lane that does not share the plane's axis: the name of its variable and ticks. */
-function ownTicks(row, shift) {
-  if (!row.lane.scale) return [];
-  const parts = [svg("text", { class: "lane-text lane-variable", x: 4, y: 12 }, row.variable === "theta" ? "θ" : row.variable)];
-  for (const tick of row.lane.scale.ticks) {
-    const x = across(shift, tick.x);
-    parts.push(svg("line", { class: "lane-tick", x1: x, x2: x, y1: MIDDLE - 9, y2: MIDDLE + 9 }));
-    parts.push(svg("text", { class: "lane-text", x, y: MIDDLE + 22, "text-anchor": "middle" }, tick.text));
-  }
-  return parts;
-}
-
-/** A stretch without values: slanted lines over the band. */
-function hatched({ x, width }) {
-  const parts = [svg("rect", { x, width, y: MIDDLE - 6, height: 12, fill: "var(--paper)" })];
-  for (let k = Math.ceil(x / 7) * 7; k < x + width - 6; k += 7) {
-    parts.push(svg("line", { class: "hatch-line", x1: k, x2: k + 6, y1: MIDDLE + 5, y2: MIDDLE - 5 }));
-  }
-  return parts;
-}

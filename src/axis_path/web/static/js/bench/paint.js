@@ -1,44 +1,40 @@
 // @ts-check
 /** Paints curves on a canvas, and what stands on them as SVG. It draws what it is told. */
 
-const SVG = "http://www.w3.org/2000/svg";
+import { BEYOND_PX } from "./slide.model.js";
+import { label, put, svg } from "./svg.js";
+import { TONES } from "./tones.js";
+
 /** Dashes of the tones; the samples in bench.css show the same. */
 const DASHES = [[], [9, 5], [2.5, 3], [10, 3, 2.5, 3], [14, 4], [5, 3], [10, 3, 2, 3, 2, 3], [6, 3, 2, 3]];
-export const TONES = DASHES.length;
+/** How far the strokes at zeros reach. */
+const ZERO_PX = 6;
 /** The widths of thin, usual and thick lines. */
 const WEIGHTS = { 1: 1.4, 2: 2.4, 3: 4 };
-
-/** @param {string} name @param {Record<string, string | number>} attributes @param {string} [text] */
-export function svg(name, attributes, text) {
-  const element = document.createElementNS(SVG, name);
-  for (const [key, value] of Object.entries(attributes)) element.setAttribute(key, String(value));
-  if (text !== undefined) element.textContent = text;
-  return element;
-}
 
 /** Where a place of the scene, in tenths, stands now, in px. */
 export const across = (shift, tenths) => (shift.ax * tenths) / 10 + shift.bx;
 export const down = (shift, tenths) => (shift.ay * tenths) / 10 + shift.by;
 
-/** The colours of the tones in the present theme. */
-export function readTones() {
-  const style = getComputedStyle(document.documentElement);
-  return Array.from({ length: TONES }, (_, k) => style.getPropertyValue(`--tone-${k}`).trim());
+/** A canvas as large as this, and its pen, with nothing on it. */
+export function cleared(canvas, { width, height }) {
+  const ratio = window.devicePixelRatio || 1;
+  const [wide, high] = [Math.round(width * ratio), Math.round(height * ratio)];
+  if (canvas.width !== wide || canvas.height !== high) {
+    canvas.width = wide;
+    canvas.height = high;
+    canvas.style.width = `${width}px`;
+    canvas.style.height = `${height}px`;
+  }
+  const pen = canvas.getContext("2d");
+  pen.setTransform(1, 0, 0, 1, 0, 0);
+  pen.clearRect(0, 0, wide, high);
+  return { pen, ratio };
 }
 
 /** All curves. */
 export function paintCurves(canvas, scene, shift, size, tones) {
-  const ratio = window.devicePixelRatio || 1;
-  const [width, height] = [Math.round(size.width * ratio), Math.round(size.height * ratio)];
-  if (canvas.width !== width || canvas.height !== height) {
-    canvas.width = width;
-    canvas.height = height;
-    canvas.style.width = `${size.width}px`;
-    canvas.style.height = `${size.height}px`;
-  }
-  const pen = canvas.getContext("2d");
-  pen.setTransform(1, 0, 0, 1, 0, 0);
-  pen.clearRect(0, 0, width, height);
+  const { pen, ratio } = cleared(canvas, size);
   pen.setTransform((ratio * shift.ax) / 10, 0, 0, (ratio * shift.ay) / 10, ratio * shift.bx, ratio * shift.by);
   for (const row of scene.rows) {
     if (row.curve) paintFills(pen, row, tones[row.tone % TONES]);
@@ -96,18 +92,17 @@ function paintLevels(pen, row, colour, ratio) {
   pen.setTransform(present);
 }
 
-/** Numbers on level curves, and the scale of the shades at the left edge. */
-function levelMarks(row, shift, size, colour) {
+/** Numbers on level curves. */
+function levelMarks(row, shift, colour) {
   const levels = row.curve.levels ?? [];
   const parts = [];
   for (const level of levels) {
-    for (const label of level.labels) {
-      const x = across(shift, label.x);
-      const y = down(shift, label.y);
-      parts.push(svg("text", { class: "level-label", x, y: y + 4, fill: colour, "text-anchor": "middle", transform: `rotate(${label.angle} ${x} ${y})` }, level.text));
+    for (const { x, y, angle } of level.labels) {
+      const look = { class: "level-label", y: 4, fill: colour, "text-anchor": "middle" };
+      parts.push(label(level.text, across(shift, x), down(shift, y), look, ` rotate(${angle})`));
     }
   }
-  return [...parts, ...levelScale(row, levels, size, colour)];
+  return parts;
 }
 
 const SCALE_STEP = 15;
@@ -119,12 +114,12 @@ function levelScale(row, levels, size, colour) {
   const width = 40 + 7 * Math.max(...levels.map((level) => level.text.length), 2);
   const parts = [
     svg("rect", { class: "scale-box", x: 6, y: top - 22, width, height: bottom - top + 28, rx: 2 }),
-    svg("text", { class: "scale-name", x: 13, y: top - 7, fill: colour }, row.name ?? ""),
+    label(row.name ?? "", 13, top - 7, { class: "scale-name", fill: colour }),
   ];
   levels.forEach((level, k) => {
     const y = bottom - SCALE_STEP * (k + 1);
     parts.push(svg("rect", { x: 13, y, width: 18, height: SCALE_STEP, fill: colour, "fill-opacity": shadeOf(k, levels.length) }));
-    if (k) parts.push(svg("text", { class: "tick-label", x: 36, y: y + SCALE_STEP + 4 }, level.text));
+    if (k) parts.push(label(level.text, 36, y + SCALE_STEP + 4, { class: "tick-label" }));
   });
   return parts;
 }
@@ -206,27 +201,33 @@ export function paintMarks(target, scene, shift, size, tones) {
     const colour = tones[row.tone % TONES];
     for (const guide of (scene.axes.guides && row.curve.guides) || []) {
       const x = across(shift, guide);
-      parts.push(svg("line", { class: "guide-line", x1: x, x2: x, y1: 0, y2: size.height, stroke: colour }));
+      parts.push(svg("line", { class: "guide-line", x1: x, x2: x, y1: -BEYOND_PX, y2: size.height + BEYOND_PX, stroke: colour }));
     }
     for (const end of row.curve.ends) {
       parts.push(svg("circle", { class: end.closed ? "end-dot" : "end-dot end-open", cx: across(shift, end.x), cy: down(shift, end.y), r: 4.5, stroke: colour, ...(end.closed ? { fill: colour } : {}) }));
     }
-    parts.push(...levelMarks(row, shift, size, colour), ...dots(row, shift, colour));
-    if (row.lane && scene.axes.x_axis !== null) parts.push(...zeroMarks(row, shift, down(shift, scene.axes.x_axis)));
+    parts.push(...levelMarks(row, shift, colour), ...dots(row, shift, colour));
+    if (row.lane && scene.axes.x_axis !== null) parts.push(...zeroMarks(row.lane.marks, shift, down(shift, scene.axes.x_axis)));
     if (row.flag) parts.push(flag(row, colour, shift));
   }
   parts.push(...checkMarks(scene.check, shift));
-  if (scene.reading) parts.push(...readingMarks(scene, shift, size));
-  target.replaceChildren(...parts);
+  if (scene.reading) parts.push(...readingDots(scene, shift));
+  put(target, parts);
 }
 
-function zeroMarks(row, shift, y) {
-  return row.lane.marks.map((mark) => {
-    const x = across(shift, mark.x);
-    const line = svg("line", { class: mark.proved ? "mark-line" : "mark-line mark-doubt", x1: x, x2: x, y1: y - 6, y2: y + 6 });
-    line.append(svg("title", {}, `${row.name} = 0 at ${row.variable} = ${mark.text}`));
-    return line;
-  });
+/** What keeps its height while the picture moves: the place of the reading line, and scales of shades. */
+export function paintPinned(target, scene, shift, size, tones) {
+  const rows = scene.rows.filter((row) => row.curve?.levels?.length);
+  const scales = rows.flatMap((row) => levelScale(row, row.curve.levels, size, tones[row.tone % TONES]));
+  put(target, [...scales, ...(scene.reading ? [readingTag(scene.reading, shift, size)] : [])]);
+}
+
+/** The zeros of a row as short strokes at a level; doubtful ones look it. */
+function zeroMarks(marks, shift, y) {
+  const strokes = (isProved) => marks.filter((mark) => mark.proved === isProved).map((mark) => `M${across(shift, mark.x)} ${y - ZERO_PX}v${2 * ZERO_PX}`);
+  return [["mark-line", strokes(true)], ["mark-line mark-doubt", strokes(false)]]
+    .filter(([, parts]) => parts.length)
+    .map(([name, parts]) => svg("path", { class: name, d: parts.join("") }));
 }
 
 /** A flag keeps to its curve's end while the picture moves. */
@@ -234,12 +235,10 @@ function flag(row, colour, shift) {
   const { x, y, width } = row.flag;
   const left = across(shift, x * 10);
   const top = down(shift, y * 10);
-  const group = svg("g", { class: "flag" });
-  group.append(
+  return svg("g", { class: "flag" }, [
     svg("rect", { x: left, y: top, width, height: 18, rx: 2, fill: colour }),
-    svg("text", { class: "flag-text", x: left + width / 2, y: top + 13, "text-anchor": "middle" }, row.name),
-  );
-  return group;
+    label(row.name, left + width / 2, top + 13, { class: "flag-text", "text-anchor": "middle" }),
+  ]);
 }
 
 /** The points of a sampling check, joined as a student would join them. */
@@ -254,8 +253,8 @@ function checkMarks(check, shift) {
   ];
 }
 
-/** Where the reading line meets the curves, and the place it stands at. */
-function readingMarks(scene, shift, size) {
+/** Where the reading line meets the curves. */
+function readingDots(scene, shift) {
   const x = across(shift, scene.reading.x);
   const parts = [];
   for (const row of scene.rows) {
@@ -265,14 +264,16 @@ function readingMarks(scene, shift, size) {
       parts.push(svg("circle", { class: "reading-dot", cx, cy: down(shift, row.reading.y), r: 4 }));
     }
   }
-  const text = scene.reading.text;
+  return parts;
+}
+
+/** The place that the reading line stands at. */
+function readingTag({ x: tenths, text }, shift, size) {
+  const x = across(shift, tenths);
   const width = 7.2 * text.length + 12;
   const left = Math.min(Math.max(x - width / 2, 2), size.width - width - 2);
-  const tag = svg("g", { class: "reading-tag" });
-  tag.append(
+  return svg("g", { class: "reading-tag" }, [
     svg("rect", { x: left, y: 4, width, height: 18, rx: 2 }),
-    svg("text", { x: left + width / 2, y: 17, "text-anchor": "middle" }, text),
-  );
-  parts.push(tag);
-  return parts;
+    label(text, left + width / 2, 17, { "text-anchor": "middle" }),
+  ]);
 }

@@ -1,10 +1,14 @@
 // @ts-check
 /** The plane: pan, zoom, the reading line, and the picture. */
 import { abscissa, boxed, moved, ordinate, pxOf, stretched, zoomed } from "./affine.model.js";
-import { paintGrid } from "./grid.js";
-import { paintCurves, paintMarks, readTones } from "./paint.js";
+import { paintGrid, slideGrid } from "./grid.js";
+import { paintCurves, paintMarks, paintPinned } from "./paint.js";
+import { Slide, slideBy } from "./slide.model.js";
 import { askWindow, lookThrough, zoomStep } from "./steer.js";
+import { readTones } from "./tones.js";
 
+/** What the plane is made of besides the canvas of the curves. */
+const LAYERS = ["grid", "xLabels", "yLabels", "names", "marks", "pinned"];
 const WHEEL_STEP = 1.0015;
 const MOVE_PX = 40;
 /** A pointer that moved less than this clicked. */
@@ -27,6 +31,7 @@ export const plane = (engine) => () => ({
   themed: null,
   wheeled: null,
   tones: [],
+  slide: null,
   travelled: 0,
   /** The axis that is being stretched. @type {any} */
   axis: null,
@@ -35,10 +40,12 @@ export const plane = (engine) => () => ({
 
   init() {
     this.tones = readTones();
+    this.slide = new Slide();
     this.painter = (scene, shift) => this.paint(scene, shift);
     engine.painters.add(this.painter);
     this.themed = () => {
       this.tones = readTones();
+      this.slide.forget();
       engine.paint();
     };
     document.addEventListener("themechange", this.themed);
@@ -65,7 +72,7 @@ export const plane = (engine) => () => ({
     const height = Math.max(Math.floor(this.$refs.plane.clientHeight), 80);
     document.documentElement.style.setProperty("--plane-width", `${width}px`);
     this.$refs.surface.style.width = `${width}px`;
-    for (const name of ["grid", "marks"]) {
+    for (const name of LAYERS) {
       this.$refs[name].setAttribute("width", String(width));
       this.$refs[name].setAttribute("height", String(height));
     }
@@ -73,10 +80,21 @@ export const plane = (engine) => () => ({
   },
 
   paint(scene, shift) {
-    const { grid, curves, marks } = this.$refs;
-    paintGrid(grid, scene, shift, engine.size);
-    paintCurves(curves, scene, shift, engine.size, this.tones);
-    paintMarks(marks, scene, shift, engine.size, this.tones);
+    const { curves, marks, pinned } = this.$refs;
+    const { size } = engine;
+    const moved = this.slide.to(scene, shift, size);
+    if (moved) {
+      const { dx, dy } = moved;
+      slideGrid(this.$refs, scene.axes, this.slide.painted.shift, size, dx, dy);
+      for (const layer of [curves, marks]) slideBy(layer, dx, dy);
+      slideBy(pinned, dx, 0);
+      return;
+    }
+    for (const layer of [...LAYERS.map((name) => this.$refs[name]), curves]) slideBy(layer, 0, 0);
+    paintGrid(this.$refs, scene, shift, size);
+    paintCurves(curves, scene, shift, size, this.tones);
+    paintMarks(marks, scene, shift, size, this.tones);
+    paintPinned(pinned, scene, shift, size, this.tones);
   },
 
   place(event) {

@@ -13,9 +13,14 @@ export const windowBox = (engine) => () => ({
   reading: "",
   problem: "",
   painter: null,
+  scene: null,
 
   init() {
-    this.painter = () => this.read();
+    this.painter = (scene) => {
+      // While the picture follows the hand, the numbers wait for the exact one.
+      if (scene !== this.scene || !engine.scenes.isBehind) this.read();
+      this.scene = scene;
+    };
     engine.painters.add(this.painter);
   },
   destroy() {

@@ -18,6 +18,9 @@ export class Follower {
     /** @type {(() => any) | null} */
     this.wish = null;
     this.isBusy = false;
+    /** How long after the last request the present wish is sent, in ms. */
+    this.pace = 0;
+    this.sentAt = -Infinity;
     /** @type {AbortController | null} */
     this.underWay = null;
   }
@@ -28,9 +31,13 @@ export class Follower {
     this.underWay?.abort();
   }
 
-  /** @param {() => any} makeBody called when the request is really sent. */
-  ask(makeBody) {
+  /**
+   * @param {() => any} makeBody called when the request is really sent.
+   * @param {number} [pace] how long to wait after the last request, in ms: for what has time.
+   */
+  ask(makeBody, pace = 0) {
     this.wish = makeBody;
+    this.pace = pace;
     if (!this.isBusy) this.run();
   }
 
@@ -42,8 +49,13 @@ export class Follower {
   async run() {
     this.isBusy = true;
     while (this.wish) {
+      const early = this.sentAt + this.pace - performance.now();
+      if (early > 0) await new Promise((resolve) => setTimeout(resolve, early));
+      // It may have been dropped meanwhile.
+      if (!this.wish) break;
       const body = this.wish();
       this.wish = null;
+      this.sentAt = performance.now();
       const underWay = new AbortController();
       this.underWay = underWay;
       try {
