@@ -13,7 +13,7 @@ import numpy as np
 from axis_path.core import Study, Window
 from axis_path.core.study import apply_command
 from axis_path.picture import Format, Look, PictureError, draw_svg, make_picture, study_in
-from axis_path.picture.palette import DASHES, TONES
+from axis_path.picture.palette import DARK, DASHES, LIGHT
 
 WINDOW = Window((-10, 10), (-6.5, 6.5), 660, 430)
 LINES = ("f(x) = x^2/8 - 3", "g(x) = 3 sin(2x)/x", "r(theta) = 3 + sin(5theta)", "wall: x^2/49 + y^2/25 = 1",
@@ -106,20 +106,31 @@ class PictureTest(unittest.TestCase):
         made = Study()
         made.define("f(x) = 2")
         small = Window((-10, 10), (-6.5, 6.5), 120, 80)
-        for look, paper in ((Look(), (255, 253, 246)), (Look(is_white=True), (255, 255, 255))):
+        teal, bright = (11, 107, 107), (79, 195, 189)
+        for look, paper, tone in (
+            (Look(), (255, 253, 246), teal),
+            (Look(is_white=True), (255, 255, 255), teal),
+            (Look(is_dark=True), (22, 29, 32), bright),
+            (Look(is_white=True, is_dark=True), (255, 255, 255), teal),
+        ):
             data = make_picture(made.scene(small).to_dict(), {}, Format.PNG, look).data
             image = pixels(data)[..., :3]
             self.assertTrue((image == paper).all(axis=2).any())
             line = round(small.height * 4.5 / 13)
-            teal = np.abs(image[line - 2 : line + 3, 30] - (11, 107, 107)).sum(axis=1).min()
-            self.assertLess(teal, 60)
+            away = np.abs(image[line - 2 : line + 3, 30].astype(int) - tone).sum(axis=1).min()
+            self.assertLess(away, 60)
         twice = make_picture(made.scene(small).to_dict(), {}, Format.PNG, Look(), scale=2).data
         self.assertEqual((240, 160), struct.unpack(">II", twice[16:24]))
 
     def test_the_palette_is_that_of_the_pages(self) -> None:
         css = (STATIC / "css/base.css").read_text()
-        light = css[css.index(":root") : css.index("[data-bs-theme")]
-        self.assertEqual(TONES, tuple(re.findall(r"--tone-\d: (#[0-9a-f]{6})", light)))
+        dark = css.index("[data-bs-theme")
+        for palette, text in ((LIGHT, css[css.index(":root") : dark]), (DARK, css[dark:])):
+            named = dict(re.findall(r"--([a-z0-9-]+): (#[0-9a-f]{6})", text)[::-1])
+            self.assertEqual(palette.tones, tuple(named[f"tone-{k}"] for k in range(8)))
+            for part in ("paper", "ink", "ink_soft", "grid", "grid_faint", "amber", "amber_deep"):
+                with self.subTest(part):
+                    self.assertEqual(named[part.replace("_", "-")], getattr(palette, part))
         script = (STATIC / "js/bench/paint.js").read_text()
         dashes = json.loads(re.search(r"const DASHES = (\[.*\]);", script)[1])  # type: ignore[index]
         self.assertEqual([list(each) for each in DASHES], dashes)

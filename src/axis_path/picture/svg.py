@@ -10,9 +10,8 @@ from html import escape
 from pathlib import Path
 from typing import Any
 
-from axis_path.picture import palette
 from axis_path.picture.formula import plain_text, typeset_formula
-from axis_path.picture.palette import DASHES, TONES, tone_of
+from axis_path.picture.palette import DARK, DASHES, LIGHT, WHITE, Palette, tone_of
 
 FONTS = Path(__file__).parent / "fonts"
 _FACE = "Atkinson Hyperlegible Next"
@@ -29,10 +28,17 @@ class Look:
     Attributes:
         is_white: whether it stands on white, in place of the screen's paper.
         with_reading: whether the reading line is drawn.
+        is_dark: whether the screen's look is the dark one; on white there is none.
     """
 
     is_white: bool = False
     with_reading: bool = False
+    is_dark: bool = False
+
+    @property
+    def inks(self) -> Palette:
+        """Give the colours."""
+        return WHITE if self.is_white else DARK if self.is_dark else LIGHT
 
 
 @cache
@@ -59,24 +65,24 @@ def draw_svg(scene: dict[str, Any], look: Look | None = None, *, metadata: str =
     """
     look = look or Look()
     width, height = scene["window"]["width"], scene["window"]["height"]
-    paper = palette.WHITE if look.is_white else palette.PAPER
+    inks = look.inks
     parts = [
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{width}" height="{height}" '
         f'viewBox="0 0 {width} {height}" font-family="\'{_FACE}\', sans-serif" font-size="13">',
         f"<metadata>{escape(metadata)}</metadata>" if metadata else "",
         f"<style>{_faces()}</style>",
         f'<clipPath id="frame"><rect width="{width}" height="{height}"/></clipPath>',
-        f'<g clip-path="url(#frame)"><rect width="{width}" height="{height}" fill="{paper}"/>',
-        *_grid(scene["axes"], width, height),
-        *(part for row in scene["rows"] if row["curve"] for part in _fills(row)),
-        *(part for row in scene["rows"] if row["curve"] for part in _lines(row)),
-        *(_guides(scene, height)),
-        *_labels(scene["axes"], width, height, paper),
-        *(part for row in scene["rows"] if row["curve"] for part in _marks(row, paper)),
-        *_check(scene.get("check")),
-        *(_reading(scene, height) if look.with_reading else ()),
-        *_title(scene["axes"]["title"], width, paper),
-        *_legend(scene, paper),
+        f'<g clip-path="url(#frame)"><rect width="{width}" height="{height}" fill="{inks.paper}"/>',
+        *_grid(scene["axes"], width, height, inks),
+        *(part for row in scene["rows"] if row["curve"] for part in _fills(row, inks)),
+        *(part for row in scene["rows"] if row["curve"] for part in _lines(row, inks)),
+        *(_guides(scene, height, inks)),
+        *_labels(scene["axes"], width, height, inks),
+        *(part for row in scene["rows"] if row["curve"] for part in _marks(row, inks)),
+        *_check(scene.get("check"), inks),
+        *(_reading(scene, height, inks) if look.with_reading else ()),
+        *_title(scene["axes"]["title"], width, inks),
+        *_legend(scene, inks),
         "</g></svg>",
     ]
     return "".join(parts)
@@ -113,63 +119,63 @@ def _halo(paper: str, width: float = 4) -> str:
     )
 
 
-def _grid(axes: dict[str, Any], width: int, height: int) -> Iterator[str]:
+def _grid(axes: dict[str, Any], width: int, height: int, inks: Palette) -> Iterator[str]:
     if axes["grid"] == "fine":
-        for name, colour in (("finer", palette.GRID_FAINT),):
+        for name, colour in (("finer", inks.grid_faint),):
             yield from (_line(x / 10, 0, x / 10, height, colour) for x in axes["x"][name])
             yield from (_line(0, y / 10, width, y / 10, colour) for y in axes["y"][name])
     if axes["grid"] in ("fine", "coarse"):
-        yield from (_line(x / 10, 0, x / 10, height, palette.GRID) for x in axes["x"]["places"])
-        yield from (_line(0, y / 10, width, y / 10, palette.GRID) for y in axes["y"]["places"])
+        yield from (_line(x / 10, 0, x / 10, height, inks.grid) for x in axes["x"]["places"])
+        yield from (_line(0, y / 10, width, y / 10, inks.grid) for y in axes["y"]["places"])
     if axes["polar"]:
-        yield from _polar(axes["polar"])
+        yield from _polar(axes["polar"], inks)
     if axes["left_edge"]:
-        yield _line(0.5, 0, 0.5, height, palette.INK, 1.4)
+        yield _line(0.5, 0, 0.5, height, inks.ink, 1.4)
     if axes["lower_edge"]:
-        yield _line(0, height - 0.5, width, height - 0.5, palette.INK, 1.4)
+        yield _line(0, height - 0.5, width, height - 0.5, inks.ink, 1.4)
     if axes["y_axis"] is not None:
-        yield _line(axes["y_axis"] / 10, 0, axes["y_axis"] / 10, height, palette.INK, 1.4)
+        yield _line(axes["y_axis"] / 10, 0, axes["y_axis"] / 10, height, inks.ink, 1.4)
     if axes["x_axis"] is not None:
-        yield _line(0, axes["x_axis"] / 10, width, axes["x_axis"] / 10, palette.INK, 1.4)
+        yield _line(0, axes["x_axis"] / 10, width, axes["x_axis"] / 10, inks.ink, 1.4)
 
 
-def _polar(grid: dict[str, Any]) -> Iterator[str]:
+def _polar(grid: dict[str, Any], inks: Palette) -> Iterator[str]:
     x, y = grid["x"] / 10, grid["y"] / 10
     for circle in grid["circles"]:
         yield (
             f'<ellipse cx="{x:g}" cy="{y:g}" rx="{circle["rx"] / 10:g}" ry="{circle["ry"] / 10:g}" '
-            f'fill="none" stroke="{palette.GRID}"/>'
+            f'fill="none" stroke="{inks.grid}"/>'
         )
     for spoke in grid["spokes"]:
-        colour = palette.GRID if spoke["text"] else palette.GRID_FAINT
+        colour = inks.grid if spoke["text"] else inks.grid_faint
         yield _line(x, y, spoke["x"] / 10, spoke["y"] / 10, colour)
 
 
-def _labels(axes: dict[str, Any], width: int, height: int, paper: str) -> Iterator[str]:
-    more = _halo(paper)
+def _labels(axes: dict[str, Any], width: int, height: int, inks: Palette) -> Iterator[str]:
+    more = _halo(inks.paper)
     x_axis = height - 21 if axes["x_axis"] is None else axes["x_axis"] / 10
     y_axis = 0 if axes["y_axis"] is None else axes["y_axis"] / 10
     y = min(max(x_axis + 15, 14), height - 6)
     for place, label in zip(axes["x"]["places"], axes["x"]["labels"], strict=True):
         half = 3.6 * len(label) + 2
         if label == "0" and place > 200:
-            yield _text(place / 10 - 5, y, label, colour=palette.INK_SOFT, anchor="end", more=more)
+            yield _text(place / 10 - 5, y, label, colour=inks.ink_soft, anchor="end", more=more)
         else:
             x = min(max(place / 10, half), width - half)
-            yield _text(x, y, label, colour=palette.INK_SOFT, more=more)
+            yield _text(x, y, label, colour=inks.ink_soft, more=more)
     longest = max([4, *map(len, axes["y"]["labels"])])
     x = min(max(y_axis - 6, 7.2 * longest + 5), width - 6)
     for place, label in zip(axes["y"]["places"], axes["y"]["labels"], strict=True):
         if label != "0" and 22 < place / 10 < height - 8:
-            yield _text(x, place / 10 + 4, label, colour=palette.INK_SOFT, anchor="end", more=more)
+            yield _text(x, place / 10 + 4, label, colour=inks.ink_soft, anchor="end", more=more)
     for spoke in (axes["polar"] or {"spokes": []})["spokes"]:
         if spoke["label"]:
             a, b = (each / 10 for each in spoke["label"])
-            yield _text(a, b + 4, spoke["text"], colour=palette.INK_SOFT, more=more)
+            yield _text(a, b + 4, spoke["text"], colour=inks.ink_soft, more=more)
     name_y = min(max((height - 14 if axes["x_axis"] is None else x_axis) - 7, 16), height - 12)
-    yield _name(axes["x"]["name"], width - 8, name_y, palette.INK, anchor="end")
+    yield _name(axes["x"]["name"], width - 8, name_y, inks.ink, anchor="end")
     below = _TITLE_PX * len(axes["title"]) + 8 if axes["title"] else 0
-    yield _name(axes["y"]["name"], max(y_axis + 8, 8), 16 + below, palette.INK)
+    yield _name(axes["y"]["name"], max(y_axis + 8, 8), 16 + below, inks.ink)
 
 
 def _name(
@@ -187,8 +193,8 @@ def _name(
     return f'<g transform="translate({x + shift[anchor]:g} {y:g})">{made.body}</g>'
 
 
-def _fills(row: Row) -> Iterator[str]:
-    curve, colour = row["curve"], TONES[tone_of(row)]
+def _fills(row: Row, inks: Palette) -> Iterator[str]:
+    curve, colour = row["curve"], inks.tones[tone_of(row)]
     if curve.get("fills"):
         yield (
             f'<path d="{_path(curve["fills"], closed=True)}" fill="{colour}" fill-opacity="0.16" '
@@ -212,7 +218,7 @@ def _fills(row: Row) -> Iterator[str]:
         yield f'<path d="{_path(curve["bands"], closed=True)}" fill="{colour}" fill-opacity="0.4"/>'
 
 
-def _lines(row: Row) -> Iterator[str]:
+def _lines(row: Row, inks: Palette) -> Iterator[str]:
     curve, tone = row["curve"], tone_of(row)
     levels = [line for level in curve.get("levels") or [] for line in level["lines"]]
     dashes = _dashes(row)
@@ -225,16 +231,16 @@ def _lines(row: Row) -> Iterator[str]:
     for pieces, width, pattern in parts:
         if pieces:
             yield (
-                f'<path d="{_path(pieces)}" fill="none" stroke="{TONES[tone]}" '
+                f'<path d="{_path(pieces)}" fill="none" stroke="{inks.tones[tone]}" '
                 f'stroke-width="{width:g}" stroke-linejoin="round"{_dash(pattern)}/>'
             )
 
 
-def _guides(scene: dict[str, Any], height: int) -> Iterator[str]:
+def _guides(scene: dict[str, Any], height: int, inks: Palette) -> Iterator[str]:
     for row in scene["rows"] if scene["axes"]["guides"] else ():
         for x in (row["curve"] or {}).get("guides") or []:
             yield (
-                f'<path d="M{x / 10:g} 0v{height}" stroke="{TONES[tone_of(row)]}" '
+                f'<path d="M{x / 10:g} 0v{height}" stroke="{inks.tones[tone_of(row)]}" '
                 'stroke-width="1.2" stroke-dasharray="3 5" opacity="0.75" fill="none"/>'
             )
 
@@ -252,19 +258,19 @@ def _dash(pattern: tuple[float, ...]) -> str:
     return f' stroke-dasharray="{lengths}"' if pattern else ""
 
 
-def _marks(row: Row, paper: str) -> Iterator[str]:
-    curve, colour = row["curve"], TONES[tone_of(row)]
+def _marks(row: Row, inks: Palette) -> Iterator[str]:
+    curve, colour = row["curve"], inks.tones[tone_of(row)]
     for end in curve["ends"]:
-        fill = colour if end["closed"] else paper
+        fill = colour if end["closed"] else inks.paper
         yield (
             f'<circle cx="{end["x"] / 10:g}" cy="{end["y"] / 10:g}" r="4.5" fill="{fill}" '
             f'stroke="{colour}" stroke-width="2"/>'
         )
-    yield from _dots(row, colour, paper)
+    yield from _dots(row, colour, inks)
     for level in curve.get("levels") or []:
         for label in level["labels"]:
             x, y = label["x"] / 10, label["y"] / 10
-            turn = f' transform="rotate({label["angle"]:g} {x:g} {y:g})"{_halo(paper, 3)}'
+            turn = f' transform="rotate({label["angle"]:g} {x:g} {y:g})"{_halo(inks.paper, 3)}'
             yield _text(x, y + 4, level["text"], colour=colour, more=turn)
     flag = row["flag"]
     if flag:
@@ -273,10 +279,10 @@ def _marks(row: Row, paper: str) -> Iterator[str]:
             f'fill="{colour}"/>'
         )
         middle = flag["x"] + flag["width"] / 2
-        yield _name(row["name"] or "", middle, flag["y"] + 13, paper, anchor="middle", size=14)
+        yield _name(row["name"] or "", middle, flag["y"] + 13, inks.paper, anchor="middle", size=14)
 
 
-def _dots(row: Row, colour: str, paper: str) -> Iterator[str]:
+def _dots(row: Row, colour: str, inks: Palette) -> Iterator[str]:
     dots = row["curve"].get("dots") or []
     if row["style"]["joined"] and len(dots) > 2:
         width = _WEIGHTS[row["style"]["weight"]] - 0.4
@@ -286,17 +292,17 @@ def _dots(row: Row, colour: str, paper: str) -> Iterator[str]:
         )
     specks = row["curve"].get("specks") or []
     for k in range(0, len(specks), 2):
-        yield _point("dot", (specks[k] / 10, specks[k + 1] / 10), 1.6, colour, paper)
+        yield _point("dot", (specks[k] / 10, specks[k + 1] / 10), 1.6, colour, inks)
     r = 1.2 if len(dots) > 160 else 3 if len(dots) > 2 else 4.5
     for k in range(0, len(dots), 2):
-        yield _point(row["style"]["mark"], (dots[k] / 10, dots[k + 1] / 10), r, colour, paper)
+        yield _point(row["style"]["mark"], (dots[k] / 10, dots[k + 1] / 10), r, colour, inks)
 
 
-def _point(mark: str, at: tuple[float, float], r: float, colour: str, paper: str) -> str:
+def _point(mark: str, at: tuple[float, float], r: float, colour: str, inks: Palette) -> str:
     x, y = at
     if mark == "ring":
         return (
-            f'<circle cx="{x:g}" cy="{y:g}" r="{r:g}" fill="{paper}" stroke="{colour}" '
+            f'<circle cx="{x:g}" cy="{y:g}" r="{r:g}" fill="{inks.paper}" stroke="{colour}" '
             'stroke-width="2"/>'
         )
     if mark == "cross":
@@ -313,41 +319,41 @@ def _point(mark: str, at: tuple[float, float], r: float, colour: str, paper: str
     return f'<circle cx="{x:g}" cy="{y:g}" r="{r:g}" fill="{colour}"/>'
 
 
-def _check(check: dict[str, Any] | None) -> Iterator[str]:
+def _check(check: dict[str, Any] | None, inks: Palette) -> Iterator[str]:
     points = (check or {}).get("points") or []
     if points:
         yield (
-            f'<path d="{_path([points])}" fill="none" stroke="{palette.AMBER_DEEP}" '
+            f'<path d="{_path([points])}" fill="none" stroke="{inks.amber_deep}" '
             'stroke-width="1.8"/>'
         )
     for k in range(0, len(points), 2):
         yield (
             f'<rect x="{points[k] / 10 - 3.5:g}" y="{points[k + 1] / 10 - 3.5:g}" width="7" '
-            f'height="7" fill="{palette.AMBER}" stroke="{palette.INK}"/>'
+            f'height="7" fill="{inks.amber}" stroke="{inks.ink}"/>'
         )
 
 
-def _reading(scene: dict[str, Any], height: int) -> Iterator[str]:
+def _reading(scene: dict[str, Any], height: int, inks: Palette) -> Iterator[str]:
     reading = scene["reading"]
     if reading:
         x = reading["x"] / 10
-        yield _line(x, 0, x, height, palette.AMBER, 2)
-        yield _text(x, 17, reading["text"], colour=palette.INK)
+        yield _line(x, 0, x, height, inks.amber, 2)
+        yield _text(x, 17, reading["text"], colour=inks.ink)
 
 
-def _title(lines: list[dict[str, str]], width: int, paper: str) -> Iterator[str]:
+def _title(lines: list[dict[str, str]], width: int, inks: Palette) -> Iterator[str]:
     for k, each in enumerate(lines):
         line = each["text"]
-        made = typeset_formula(each["mathml"], 16, palette.INK) if each["mathml"] else None
+        made = typeset_formula(each["mathml"], 16, inks.ink) if each["mathml"] else None
         if made is not None:
             x, y = width / 2 + made.left - made.width / 2, 24 + _TITLE_PX * k
             yield f'<g transform="translate({x:g} {y:g})">{made.body}</g>'
             continue
-        more = f' font-weight="600" font-size="16"{_halo(paper)}'
-        yield _text(width / 2, 24 + _TITLE_PX * k, line, colour=palette.INK, more=more)
+        more = f' font-weight="600" font-size="16"{_halo(inks.paper)}'
+        yield _text(width / 2, 24 + _TITLE_PX * k, line, colour=inks.ink, more=more)
 
 
-def _legend(scene: dict[str, Any], paper: str) -> Iterator[str]:
+def _legend(scene: dict[str, Any], inks: Palette) -> Iterator[str]:
     """Draw the legend where the screen has it: a sample of each stroke, and its formula."""
     legend = scene.get("legend")
     if not legend:
@@ -356,20 +362,20 @@ def _legend(scene: dict[str, Any], paper: str) -> Iterator[str]:
     x, y = legend["x"], legend["y"]
     yield (
         f'<rect x="{x}" y="{y}" width="{legend["width"]}" height="{legend["height"]}" rx="2" '
-        f'fill="{paper}" fill-opacity="0.92" stroke="{palette.GRID}"/>'
+        f'fill="{inks.paper}" fill-opacity="0.92" stroke="{inks.grid}"/>'
     )
     for k, line in enumerate(legend["rows"]):
         row = rows[line]
-        colour, dashes = TONES[tone_of(row)], _dashes(row)
+        colour, dashes = inks.tones[tone_of(row)], _dashes(row)
         middle = y + 6 + legend["row"] * (k + 0.5)
         yield (
             f'<path d="M{x + 10} {middle:g}h26" stroke="{colour}" stroke-width="{_LINE_PX}" '
             f'fill="none"{_dash(dashes)}/>'
         )
-        made = typeset_formula(row["mathml"], 15, palette.INK) if row["mathml"] else None
+        made = typeset_formula(row["mathml"], 15, inks.ink) if row["mathml"] else None
         if made is None:
             text = plain_text(row["mathml"]) or row["text"]
-            yield _text(x + 46, middle + 4, text, colour=palette.INK, anchor="start")
+            yield _text(x + 46, middle + 4, text, colour=inks.ink, anchor="start")
         else:
             # A tall formula is made smaller, so that the lines keep apart.
             scale = min(1.0, (legend["row"] - 2) / made.height, (legend["width"] - 54) / made.width)

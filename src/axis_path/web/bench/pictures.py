@@ -42,5 +42,5 @@ def _look(asked: BenchRequest) -> tuple[float, Look]:
     scale = asked.given.get("scale", 1)
     if not isinstance(scale, int | float) or not 0 < scale <= _LARGEST_SCALE:
         raise BadRequest
-    is_white, has_reading = (asked.given.get(name) is True for name in ("white", "with_reading"))
-    return float(scale), Look(is_white, has_reading)
+    flags = (asked.given.get(name) is True for name in ("white", "with_reading", "dark"))
+    return float(scale), Look(*flags)

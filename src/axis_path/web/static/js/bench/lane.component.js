@@ -203,10 +203,10 @@ export const lane = (engine) => () => ({
     const x = Number.parseFloat(this.$refs[end].style.left);
     const left = end === "low" ? x + FIELD_GAP_PX : x - FIELD_GAP_PX - FIELD_PX;
     endForm.style.left = `${Math.min(Math.max(left, 2), engine.size.width - FIELD_PX - 2)}px`;
-    this.$nextTick(() => {
-      endField.focus();
-      if (isPresent) endField.select();
-    });
+    // At once, so that the next key is the field's.
+    endForm.style.removeProperty("display");
+    endField.focus();
+    this.$nextTick(() => (isPresent ? endField.select() : endField.setSelectionRange(text.length, text.length)));
   },
   get endLabel() {
     return this.endSide ? `${this.endSide === "low" ? "Lower" : "Upper"} end of the domain of ${this.row.name}, as text` : "End of a domain";

@@ -1,6 +1,7 @@
 // @ts-check
 /** Pictures out: a file of what is seen, which also carries the study. */
 import { askFile } from "../shared/api.js";
+import { isDark } from "./tones.js";
 
 /** @param {import("./engine.js").Engine} engine */
 export const pictureBox = (engine) => () => ({
@@ -33,7 +34,7 @@ export const pictureBox = (engine) => () => ({
     return this.isPng && "clipboard" in navigator && typeof ClipboardItem !== "undefined";
   },
   ask() {
-    const look = { format: this.format, scale: this.isPng ? Number(this.scale) : 1, white: this.white, with_reading: this.withReading };
+    const look = { format: this.format, scale: this.isPng ? Number(this.scale) : 1, white: this.white, with_reading: this.withReading, dark: isDark() };
     return askFile(`${engine.path}/picture`, engine.body(look));
   },
   async make(use) {

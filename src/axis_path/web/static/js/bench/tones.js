@@ -6,6 +6,9 @@ export const TONES = 8;
 /** @param {string} name @returns {string} */
 const read = (name) => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
 
+/** Whether the present theme is the dark one. */
+export const isDark = () => document.documentElement.dataset.bsTheme === "dark";
+
 /** The colours of the tones. */
 export const readTones = () => Array.from({ length: TONES }, (_, k) => read(`--tone-${k}`));
 
