@@ -10,7 +10,10 @@ from launcher.say import LauncherError, step
 
 _STAMP, _COMPILED_STAMP = VENV / "axis-path-installed", VENV / "axis-path-compiled"
 _CORE = SOURCES / "axis_path" / "core"
-_COMPILED = (_CORE / "arithmetic" / "kernel.py", _CORE / "draw" / "compiled.py")
+_COMPILED = (
+    _CORE / "arithmetic" / "kernel.py",
+    *(_CORE / "draw" / f"{name}.py" for name in ("compiled", "table", "path_table")),
+)
 
 
 def make_environment(lock_name: str) -> None:
@@ -47,6 +50,9 @@ def compile_sources() -> None:
     wanted += _fingerprint("runtime.lock")
     if _COMPILED_STAMP.exists() and _COMPILED_STAMP.read_text() == wanted:
         return
+    # What is kept is known by its own file, not by what it was put together from.
+    for kept in _CORE.glob("*/__pycache__/*.nb[ic]"):
+        kept.unlink()
     with step("Compiling the arithmetic"):
         _run([str(PYTHON), "-m", "axis_path.core.warm"], {"PYTHONPATH": str(SOURCES)})
     _COMPILED_STAMP.write_text(wanted)

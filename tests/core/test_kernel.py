@@ -1,5 +1,7 @@
 """The compiled enclosures say the same as those of NumPy, which the other tests look into."""
 
+import subprocess
+import sys
 import unittest
 
 import numpy as np
@@ -50,9 +52,43 @@ class KernelTest(unittest.TestCase):
         path = study.path(study.define("P(t) = (t cos t, t sin t) for 0 <= t <= 9").name)
         lows, highs = np.linspace(0, 8, 50), np.linspace(0.2, 8.2, 50)
         bends = tuple(each.expression.derivative().derivative() for each in (path.x, path.y))
-        together = path.enclose(lows, highs, bends)
+        together = [*path.enclose(lows, highs), *path.enclose(lows, highs, bends)]
         alone = [path.x.enclose(lows, highs), path.y.enclose(lows, highs)]
         alone += [path.x.enclose(lows, highs, bend) for bend in bends]
         for one, other in zip(together, alone, strict=True):
             np.testing.assert_array_equal(one.low, other.low)
             np.testing.assert_array_equal(one.high, other.high)
+
+    def test_set_up_compiles_all_that_is_ever_needed(self):
+        """Nobody waits for a compiler in the middle of a picture."""
+        done = subprocess.run(
+            [sys.executable, "-c", ALL_KINDS], capture_output=True, text=True, check=False
+        )
+        self.assertEqual(("", "set()"), (done.stderr, done.stdout.strip()))
+
+
+#: Draws everything there is after set-up's own drawing, and prints what was compiled for it.
+ALL_KINDS = """
+from numba.core.dispatcher import Dispatcher
+from axis_path.core import Study, Window
+from axis_path.core.arithmetic import kernel
+from axis_path.core.draw import compiled, path_table, table
+from axis_path.core.warm import warm_up
+def known():
+    parts = (vars(module).values() for module in (kernel, compiled, table, path_table))
+    return {(each.__name__, signature) for part in parts for each in part
+            if isinstance(each, Dispatcher) for signature in each.signatures}
+warm_up()
+before = known()
+study = Study()
+study.set("s", "1.5")
+for line in ("s x", "1/(x - s)", "gamma(x)", "integral(sin(t), t, 0, x)", "sin(1000 x)", "floor x for x != 2",
+             "x^2 for -1 < x <= 2", "P(t) = (t^3, gamma(t)) for -2 <= t <= 2, t != 1", "r(theta) = theta",
+             "0 < x < y", "x y = s", "d(x, y) = x^2 + y", "5", "sqrt(-1 - x^2)", "x for x < 0; x^2 for x > 1"):
+    study.define(line)
+for window in (Window((-9, 9), (-6, 6)), Window((0.1, 99), (-1, 1), log_x=True),
+               Window((-3, 9), (0.1, 99), log_y=True), Window((1, 9), (0.1, 99), log_x=True, log_y=True)):
+    study.scene(window, reading_x=1.0)
+    study.readings(window, 1.0, 1.0)
+print(known() - before)
+"""

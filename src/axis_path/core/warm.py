@@ -16,6 +16,7 @@ def warm_up() -> None:
     for line in _LINES:
         study.define(line)
     study.scene(Window((-5.0, 5.0), (-3.0, 3.0), 300, 200), reading_x=1.0)
+    study.scene(Window((0.1, 5.0), (0.1, 3.0), 300, 200, log_x=True, log_y=True))
 
 
 if __name__ == "__main__":

@@ -52,6 +52,13 @@ class Window:
         Raises:
             WindowError: bounds in the wrong order, not finite, too close or too far.
         """
+        try:
+            # Compiled code takes floats: whole numbers would be another kind of window to it.
+            for name in ("x", "y"):
+                low, high = getattr(self, name)
+                object.__setattr__(self, name, (float(low), float(high)))
+        except OverflowError as err:
+            raise WindowError("The window goes too far to be drawn.") from err
         for name, (low, high), is_log in (("x", self.x, self.log_x), ("y", self.y, self.log_y)):
             if not (math.isfinite(low) and math.isfinite(high)) or low >= high:
                 raise WindowError(f"The window's {name} goes from a lower to a higher number.")
