@@ -138,6 +138,10 @@ class Window:
 
     def columns(self) -> Floats:
         """Give the edges of the pixel columns: width + 1 floats from x[0] to x[1]."""
+        return self._columns.copy()
+
+    @cached_property
+    def _columns(self) -> Floats:
         return self.between(*self.x, self.width)
 
     def between(self, low: float, high: float, count: int) -> Floats:

@@ -72,10 +72,11 @@ def enclose_columns(
         low, high = low.copy(), high.copy()
         for place, name in encoded.sliders:
             low[place], high[place] = float_bounds(parameters[name])
-    lower, upper = (
-        np.array([columns[side], *(inputs[name][side] for name in encoded.inputs)])
-        for side in (0, 1)
-    )
+    # Copies: what is given may not be written, and would be another type then.
+    lower, upper = np.array(columns[0], ndmin=2), np.array(columns[1], ndmin=2)
+    if encoded.inputs:
+        lower = np.array([columns[0], *(inputs[name][0] for name in encoded.inputs)])
+        upper = np.array([columns[1], *(inputs[name][1] for name in encoded.inputs)])
     low, high, partial, nowhere, broken = kernel.enclose(
         encoded.codes, encoded.arguments, encoded.starts, encoded.extra, encoded.extra_starts,
         low, high, lower, upper, encoded.results,

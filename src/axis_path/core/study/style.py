@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict, dataclass
+from dataclasses import dataclass
 from enum import StrEnum
 from typing import Any
 
@@ -42,7 +42,10 @@ class LineStyle:
 
 def style_to_dict(style: LineStyle) -> dict[str, Any]:
     """Give a style as plain data."""
-    return asdict(style) | {"mark": style.mark.value}
+    return {
+        "stroke": style.stroke, "weight": style.weight, "flag": style.flag,
+        "joined": style.joined, "mark": style.mark.value,
+    }  # fmt: skip
 
 
 def style_from_dict(given: object, present: LineStyle | None = None) -> LineStyle:

@@ -9,13 +9,19 @@ function update(target, source) {
   }
 }
 
-/** Bring a list of entries with ids up to date, in the order of the source. */
-function updateList(list, source) {
+/**
+ * Bring a list of entries with ids up to date, in the order of the source.
+ * @param {any[]} list @param {any[]} source
+ * @param {Map<number, string>} taken what each entry was taken from: one that is the same is not looked into.
+ */
+function updateList(list, source, taken) {
   const known = new Map(list.map((entry) => [entry.id, entry]));
   const sameOrder = list.length === source.length && source.every((entry, k) => list[k].id === entry.id);
   for (const entry of source) {
     const present = known.get(entry.id);
-    if (present) update(present, entry);
+    const text = JSON.stringify(entry);
+    if (present && taken.get(entry.id) !== text) update(present, entry);
+    taken.set(entry.id, text);
   }
   if (!sameOrder) {
     const next = source.map((entry) => known.get(entry.id) ?? entry);
@@ -34,6 +40,8 @@ const shownSlider = (slider) => ({
 
 /** @param {any} initial */
 export function makeStore(initial) {
+  const takenRows = new Map();
+  const takenSliders = new Map();
   return {
     id: initial.id,
     title: initial.title,
@@ -111,8 +119,8 @@ export function makeStore(initial) {
 
     /** Take over a scene. */
     take(scene) {
-      updateList(this.rows, scene.rows.map(shownRow));
-      updateList(this.sliders, scene.sliders.map(shownSlider));
+      updateList(this.rows, scene.rows.map(shownRow), takenRows);
+      updateList(this.sliders, scene.sliders.map(shownSlider), takenSliders);
       update(this, {
         reading: scene.reading, empty: scene.empty, unit: scene.unit, table: scene.table, isReady: true,
         check: scene.check, legend: scene.legend, titles: scene.axes.title.map((line, id) => ({ ...line, id })), axes: scene.axes_spec, axesNote: scene.axes.note,

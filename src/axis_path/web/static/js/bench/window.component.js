@@ -4,6 +4,8 @@
 import { unitsOf } from "./affine.model.js";
 import { askWindow, zoomStep } from "./steer.js";
 
+const BEHIND_MS = 80;
+
 /** @param {import("./engine.js").Engine} engine */
 export const windowBox = (engine) => () => ({
   xLow: "",
@@ -13,18 +15,21 @@ export const windowBox = (engine) => () => ({
   reading: "",
   problem: "",
   painter: null,
-  scene: null,
+  timer: 0,
 
   init() {
-    this.painter = (scene) => {
-      // While the picture follows the hand, the numbers wait for the exact one.
-      if (scene !== this.scene || !engine.scenes.isBehind) this.read();
-      this.scene = scene;
+    // The numbers may be a moment behind the hand, the picture may not.
+    this.painter = () => {
+      this.timer ||= setTimeout(() => {
+        this.timer = 0;
+        this.read();
+      }, BEHIND_MS);
     };
     engine.painters.add(this.painter);
   },
   destroy() {
     engine.painters.delete(this.painter);
+    clearTimeout(this.timer);
   },
   get variable() {
     const functions = this.$store.bench.functions;
