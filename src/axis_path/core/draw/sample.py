@@ -186,6 +186,9 @@ def _assembled(
 
 def _bands(columns: Floats, tall: Flags, window: Window) -> tuple[Flags, list[Floats]]:
     """Find the pixel columns in which the curve turns more often than can be shown."""
+    is_cut = len(tall) > columns[table.PIXEL, -1] + 1
+    if not is_cut and not tall.any():
+        return tall, []
     low, high = window.flat_y
     far = _FAR * (high - low)
     banded, chosen, boxes = table.find_bands(

@@ -123,19 +123,25 @@ def span_words(path: RealPath) -> str:
 
 
 def _ends(path: RealPath, window: Window) -> list[dict[str, Any]]:
-    """Give the two ends, filled where they belong to the path; none where it closes."""
-    places = np.array([path.low.near, path.high.near])
+    """Give the ends, filled where they belong to the path, and rings where a point is left out.
+
+    A path that closes, or whose ends were taken for it, has no ends.
+    """
+    low, high = path.low.near, path.high.near
+    left_out = (float(value.value.mid()) for value in path.x.without)
+    holes = [place for place in left_out if low < place < high]
+    places = np.array([low, high, *holes])
     points = np.column_stack(
         [path.x.sample_unrestricted(places), path.y.sample_unrestricted(places)]
     )
     px = np.column_stack([window.across(points[:, 0]), window.down(points[:, 1])])
-    if path.assumed or float(np.hypot(*(px[1] - px[0]))) < _SAME_PX:
-        return []
+    closed = [path.low.closed, path.high.closed, *(False for _ in holes)]
+    is_closed = path.assumed or float(np.hypot(*(px[1] - px[0]))) < _SAME_PX
     found = []
-    for end, (x, y), point in zip((path.low, path.high), px, points, strict=True):
-        if 0 <= x <= window.width and 0 <= y <= window.height:
-            across, down = tenths_across(point[:1], window), tenths_down(point[1:], window)
-            found.append({"x": int(across[0]), "y": int(down[0]), "closed": end.closed})
+    for k in range(2 if is_closed else 0, len(places)):
+        if 0 <= px[k, 0] <= window.width and 0 <= px[k, 1] <= window.height:
+            across, down = tenths_across(points[k, :1], window), tenths_down(points[k, 1:], window)
+            found.append({"x": int(across[0]), "y": int(down[0]), "closed": closed[k]})
     return found
 
 
