@@ -178,7 +178,7 @@ class PathTest(unittest.TestCase):
 
     def test_ends_are_dots_but_not_where_a_path_closes(self) -> None:
         for line, count in ((f"P(t) = (cos t, sin t) {FULL}", 0), (f"P(t) = (t, t) {FULL}", 2),
-                            ("P(t) = (t, 2t) for 0 <= t <= 4, t != 1, t != 9", 3)):  # fmt: skip
+                            ("P(t) = (t, t/2) for 0 <= t <= 4, t != 1, t != 9", 3)):  # fmt: skip
             with self.subTest(line):
                 self.assertEqual(
                     count, len(study_with(line).scene(WINDOW).rows[0]["curve"]["ends"])
