@@ -1,17 +1,24 @@
 """The pure parts of the scripts, run in the browser that will run them."""
 
+from playwright.sync_api import Page
+
 from tests.browser.bench import BrowserTest
 
 
 class ModelTest(BrowserTest):
-    def call(self, expression: str, module: str = "bench/affine.model.js"):
-        """Give the value of an expression that uses the model as ``m``."""
+    def page_of(self, module: str) -> Page:
+        """Give the page with a module as ``m``."""
         self.page.goto(f"{self.base}/studies")
         self.page.evaluate(
             "async (module) => { const root = document.querySelector('link[rel=stylesheet]').href;"
             " window.m = await import(new URL('../../js/' + module, root)) }",
             module,
         )
+        return self.page
+
+    def call(self, expression: str, module: str = "bench/affine.model.js"):
+        """Give the value of an expression that uses the model as ``m``."""
+        self.page_of(module)
         return self.page.evaluate(f"() => {{ const m = window.m; return {expression}; }}")
 
     def test_a_picture_follows_the_hand_to_the_pixel(self) -> None:
@@ -214,3 +221,79 @@ class ModelTest(BrowserTest):
         expected = ["b", "a", None, {"back": False, "forward": True},
                     "b", "c", None, {"back": True, "forward": False}, {"back": True, "forward": False}]  # fmt: skip
         self.assertEqual(expected, found)
+
+    def test_a_picture_slides_until_it_is_stretched_or_runs_out(self) -> None:
+        found = self.call(
+            """(() => {
+              const slide = new m.Slide();
+              const size = { width: 660, height: 430 };
+              const at = (bx, by = 0, ax = 1) => ({ ax, bx, ay: 1, by });
+              const scene = {};
+              return [
+                slide.to(scene, at(0), size),             // painted
+                slide.to(scene, at(12.4, -3.6), size),    // slides, in whole px
+                slide.to(scene, at(12.4, 0, 1.01), size), // stretched: painted
+                slide.to(scene, at(13, 0, 1.01), size),   // slides from there
+                slide.to({}, at(13, 0, 1.01), size),      // another scene
+                slide.to(scene, at(0), { ...size, width: 600 }),
+                slide.to(scene, at(m.BEYOND_PX + 1), { ...size, width: 600 }),
+                (slide.forget(), slide.to(scene, at(m.BEYOND_PX + 1), { ...size, width: 600 })),
+              ];
+            })()""",
+            "bench/slide.model.js",
+        )
+        slid = {"dx": 12, "dy": -4}
+        self.assertEqual([None, slid, None, {"dx": 1, "dy": 0}, None, None, None, None], found)
+
+    def test_elements_of_a_picture_are_kept_and_changed(self) -> None:
+        found = self.call(
+            """(() => {
+              const target = document.createElementNS('http://www.w3.org/2000/svg', 'svg');
+              const shown = () => target.innerHTML.replaceAll(' xmlns="http://www.w3.org/2000/svg"', '');
+              m.put(target, [m.svg('line', { x1: 1, class: 'a' }), m.label('one', 2, 3, {})]);
+              const [line, text] = target.children;
+              const first = shown();
+              m.put(target, [m.svg('line', { x1: 4 }), m.label('<b>', 2, 5, {}), m.svg('g', {}, [m.svg('rect', { x: 1 })])]);
+              const second = shown();
+              const areKept = target.children[0] === line && target.children[1] === text;
+              m.put(target, [m.svg('path', { d: 'M0 0' }), m.svg('g', {}, [])]);
+              const third = shown();
+              m.put(target, []);
+              return [first, second, areKept, third, shown()];
+            })()""",
+            "bench/svg.js",
+        )
+        self.assertEqual(
+            [
+                '<line x1="1" class="a"></line><text transform="translate(2 3)">one</text>',
+                '<line x1="4"></line><text transform="translate(2 5)">&lt;b&gt;</text><g><rect x="1"></rect></g>',
+                True,
+                '<path d="M0 0"></path><g></g>',
+                "",
+            ],
+            found,
+        )
+
+    def test_wishes_with_time_are_sent_no_faster_than_their_pace(self) -> None:
+        found = self.page_of("shared/follower.js").evaluate(
+            """async () => {
+              const sent = [];
+              const follower = new window.m.Follower(async (body) => { sent.push([body, performance.now()]); }, () => {}, () => {});
+              follower.ask(() => 1, 120);
+              await new Promise((resolve) => setTimeout(resolve, 5));
+              follower.ask(() => 2, 120);
+              follower.ask(() => 3, 120);
+              await new Promise((resolve) => setTimeout(resolve, 300));
+              follower.ask(() => 4);
+              follower.ask(() => 5);
+              await new Promise((resolve) => setTimeout(resolve, 50));
+              follower.ask(() => 6, 200);
+              follower.drop();
+              await new Promise((resolve) => setTimeout(resolve, 250));
+              return sent;
+            }"""
+        )
+        self.assertEqual([1, 3, 4, 5], [body for body, _ in found])
+        # The latest wish is the one that is sent, when its time has come; one without a pace at once.
+        self.assertGreater(found[1][1] - found[0][1], 115)
+        self.assertLess(found[3][1] - found[2][1], 60)

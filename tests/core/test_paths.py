@@ -47,15 +47,15 @@ def study_with(*lines: str, unit: str = "radians") -> Study:
     return study
 
 
-def in_px(points: np.ndarray) -> np.ndarray:
-    return np.column_stack([WINDOW.across(points[:, 0]), WINDOW.down(points[:, 1])])
+def in_px(points: np.ndarray, window: Window = WINDOW) -> np.ndarray:
+    return np.column_stack([window.across(points[:, 0]), window.down(points[:, 1])])
 
 
-def distances(points: np.ndarray, curve: Curve) -> np.ndarray:
+def distances(points: np.ndarray, curve: Curve, window: Window = WINDOW) -> np.ndarray:
     """Give the distance of each point, in px, from the drawn line."""
     best = np.full(len(points), np.inf)
     for piece in curve.pieces:
-        px = in_px(piece)
+        px = in_px(piece, window)
         start, step = px[:-1], np.diff(px, axis=0)
         length = np.maximum((step**2).sum(axis=1), 1e-18)
         for k in range(0, len(points), 400):
@@ -71,21 +71,40 @@ def inside(px: np.ndarray) -> np.ndarray:
 
 
 class PathTest(unittest.TestCase):
+    def compare(
+        self, line: str, breaks: tuple[float, ...], window: Window, count: int = 6_000
+    ) -> int:
+        study = study_with(line)
+        path = study.path(study.names()[0])
+        curve = sample_path(path, window)
+        ts = np.random.default_rng(4).uniform(path.low.near, path.high.near, count)
+        for place in breaks:
+            ts = ts[np.abs(ts - place) > 1e-4]
+        points = in_px(path.points(ts), window)
+        seen = points[np.isfinite(points).all(axis=1)]
+        seen = seen[inside(seen)]
+        away = distances(seen, curve, window) if len(seen) else np.zeros(1)
+        self.assertLess(float(np.quantile(away, 0.999, method="lower")), 0.5)
+        self.assertLess(float(away.max()), _GAP_PX)
+        return len(seen)
+
     def test_the_line_is_within_half_a_pixel_of_a_dense_truth(self) -> None:
         for line, breaks in ZOO:
             with self.subTest(line):
-                study = study_with(line)
-                path = study.path(study.names()[0])
-                curve = sample_path(path, WINDOW)
-                ts = np.random.default_rng(4).uniform(path.low.near, path.high.near, 6_000)
-                for place in breaks:
-                    ts = ts[np.abs(ts - place) > 1e-4]
-                points = in_px(path.points(ts))
-                seen = points[np.isfinite(points).all(axis=1)]
-                seen = seen[inside(seen)]
-                away = distances(seen, curve)
-                self.assertLess(float(np.quantile(away, 0.999, method="lower")), 0.5)
-                self.assertLess(float(away.max()), _GAP_PX)
+                self.assertGreater(self.compare(line, breaks, WINDOW), 50)
+
+    def test_so_it_is_on_logarithmic_axes(self) -> None:
+        """What is not positive stands nowhere there, and takes no line with it."""
+        compared = 0
+        for window in (
+            Window((0.01, 10), (-7, 7), 660, 430, log_x=True),
+            Window((-10, 10), (0.01, 10), 660, 430, log_y=True),
+            Window((0.01, 10), (0.01, 10), 660, 430, log_x=True, log_y=True),
+        ):
+            for line, breaks in ZOO:
+                with self.subTest(line, x=window.log_x, y=window.log_y):
+                    compared += self.compare(line, breaks, window, 1_500)
+        self.assertGreater(compared, 15_000)
 
     def test_what_is_drawn_lies_on_the_path(self) -> None:
         """Every drawn point is the path's own, so a line is no further from it than its middle."""

@@ -77,6 +77,38 @@ class EquationTest(unittest.TestCase):
                 with self.subTest(line):
                     self.assertTrue((changes | (own < 1e-3)).all())
 
+    def test_logarithmic_axes_show_the_same_equations(self) -> None:
+        window = Window((0.05, 50), (0.05, 50), 660, 430, log_x=True, log_y=True)
+        xs = np.geomspace(0.06, 45, 300)
+        circle = np.column_stack([6 * np.cos(T), 6 * np.sin(T)])
+        angles = np.linspace(0, 2 * np.pi, 24, endpoint=False)
+        ring = 0.5 * np.column_stack([np.cos(angles), np.sin(angles)])
+        for line, points in (
+            ("x^2 + y^2 = 36", circle),
+            ("x y = 1", np.column_stack([xs, 1 / xs])),
+            ("y^2 = x^3", np.column_stack([xs, xs**1.5])),
+            ("y - sqrt(x) - 1/x = 0", np.column_stack([xs, np.sqrt(xs) + 1 / xs])),
+            ("ln(x) + ln(y) = 1", np.column_stack([xs, np.e / xs])),
+        ):
+            given = relation(line)
+            condition = given.conditions[0]
+            solid = draw_relation(given, window).solid
+            px = [np.column_stack([window.across(p[:, 0]), window.down(p[:, 1])]) for p in solid]
+            for part in px:
+                around = (part[:, None] + ring).reshape(-1, 2)
+                values = condition.sample(*window.points_at(*around.T).T).reshape(len(part), -1)
+                changes = (np.nanmin(values, axis=1) <= 0) & (np.nanmax(values, axis=1) >= 0)
+                with self.subTest(line):
+                    self.assertTrue(changes.all())
+            inner = (points > 0.06).all(axis=1) & (points < 45).all(axis=1)
+            seen = points[inner]
+            own = np.concatenate(px)
+            places = np.column_stack([window.across(seen[:, 0]), window.down(seen[:, 1])])
+            away = [np.hypot(*(own - place).T).min() for place in places]
+            with self.subTest(line):
+                self.assertGreater(len(away), 40)
+                self.assertLess(max(away), 2.0)
+
     def test_no_line_crosses_a_pole_or_a_jump(self) -> None:
         for line, places in (("y - tan(x) = 0", (np.pi / 2, -np.pi / 2)), ("y - floor(x) = 0", (1.0, 2.0)),
                              ("e^(1/x) = y", (0.0,))):  # fmt: skip
