@@ -23,6 +23,7 @@ from numpy.typing import NDArray
 from axis_path.core.draw.columns import runs_of
 from axis_path.core.draw.finer import look_finer
 from axis_path.core.draw.tiling import Grid, changes_sign, sample_corners, tile
+from axis_path.core.draw.vertices import settled
 from axis_path.core.evaluate import RealSurface
 
 Floats = NDArray[np.float64]
@@ -62,7 +63,8 @@ def zero_set(surface: RealSurface, grid: Grid) -> ZeroSet:
     found = look_finer(surface, grid, tiling, changes | flat)
     shaded = found.dense | flat
     hidden = (changes & ~tiling.calm) | found.redrawn | shaded
-    lines = [part for line in _lines(grid, values) for part in _without(line, grid, hidden)]
+    drawn = settled(_lines(grid, values), surface, grid, values)
+    lines = [part for line in drawn for part in _without(line, grid, hidden)]
     dense = shaded if shaded.any() else None
     return ZeroSet([*lines, *found.segments], found.dots, found.specks, dense)
 

@@ -14,6 +14,7 @@ from numpy.typing import NDArray
 from axis_path.core.draw.contour import filled_rings
 from axis_path.core.draw.ticks import nice_step, plain
 from axis_path.core.draw.tiling import Grid, calm_cells, corners
+from axis_path.core.draw.vertices import settled
 from axis_path.core.draw.window import Window
 from axis_path.core.evaluate import RealSurface
 
@@ -92,6 +93,7 @@ def draw_levels(surface: RealSurface, window: Window) -> LevelMap:
     edges = [-np.inf, *map(float, chosen), np.inf]
     for value, (low, high) in zip([None, *chosen], pairwise(edges), strict=True):
         lines = [] if value is None else [np.asarray(line) for line in generator.lines(low)]
+        lines = settled(lines, surface, grid, values, low)
         labels = [] if value is None else _labels(lines, window, placed)
         rings = [np.asarray(ring) for ring in filled_rings(generator, low, high)]
         levels.append(Level("" if value is None else plain(value), lines, labels, rings))
