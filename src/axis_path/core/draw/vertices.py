@@ -1,8 +1,8 @@
 """Bring the vertices of contours to where the function has the level, along the sides of cells.
 
 Marching squares put a vertex where a straight line between two corners has the level. A function
-that bends within a cell has it elsewhere: each vertex is moved along its side, between corners whose
-values lie on both sides of the level.
+that bends within a cell has it elsewhere: each vertex is moved along its side, between two corners
+at which the values lie on both sides of the level.
 
 Source: Dowell and Jarratt, *A modified regula falsi method*, 1971 (the "Illinois" step).
 """
@@ -17,6 +17,8 @@ from axis_path.core.evaluate import RealSurface
 
 Floats = NDArray[np.float64]
 _ROUNDS = 5
+#: Values between two ends count no more than this many times those at the ends.
+_LARGEST = 1e6
 #: A coordinate this near to a line of the grid is on it, in cells.
 _ON_LINE = 1e-6
 
@@ -48,9 +50,9 @@ def settled(
             ends = values[cell, column[at]], values[cell + 1, column[at]]
         else:
             ends = values[row[at], cell], values[row[at], cell + 1]
-        one, other = (each - level for each in ends)
-        with np.errstate(invalid="ignore"):
-            crossed = one * other < 0
+        with np.errstate(over="ignore"):
+            one, other = (each - level for each in ends)
+        crossed = np.isfinite(one) & np.isfinite(other) & (np.sign(one) * np.sign(other) < 0)
         at, cell = at[crossed], cell[crossed]
         points[at, moves] = _root(
             surface, points[at], moves, (places[cell], places[cell + 1]),
@@ -86,13 +88,17 @@ def _root(
         at_ends: the function less the level there, of both signs.
         level: the level.
     """
-    (a, b), (u, v) = (each.copy() for each in ends), (each.copy() for each in at_ends)
+    (a, b), (u, v) = (each.copy() for each in ends), at_ends
+    # Only how large values are to one another matters: products of large ones would overflow.
+    size = np.maximum(np.abs(u), np.abs(v))
+    u, v = u / size, v / size
     place, lost = points.copy(), np.zeros(len(points), dtype=np.bool_)
     for _ in range(_ROUNDS):
         place[:, moves] = np.clip(a - u * (b - a) / (v - u), np.minimum(a, b), np.maximum(a, b))
         value = surface.sample(place[:, 0], place[:, 1]) - level
         lost |= np.isnan(value)
-        value = np.where(lost, 0.0, value)
+        with np.errstate(over="ignore"):
+            value = np.clip(np.where(lost, 0.0, value) / size, -_LARGEST, _LARGEST)
         is_other = value * v < 0
         a, u = np.where(is_other, b, a), np.where(is_other, v, u / 2)
         b, v = place[:, moves].copy(), value
