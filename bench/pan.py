@@ -10,7 +10,7 @@ import sys
 import numpy as np
 from playwright.sync_api import Page, sync_playwright
 
-from bench.drag import ARGUMENTS
+from bench.motion import ARGUMENTS
 from bench.six import LINES
 
 MOVES, PAUSE_MS = 100, 16

@@ -11,7 +11,7 @@ from launcher.say import LauncherError, step
 _STAMP, _COMPILED_STAMP = VENV / "axis-path-installed", VENV / "axis-path-compiled"
 _CORE = SOURCES / "axis_path" / "core"
 _COMPILED = (
-    _CORE / "arithmetic" / "kernel.py",
+    *(_CORE / "arithmetic" / f"{name}.py" for name in ("kernel", "point_kernel")),
     *(_CORE / "draw" / f"{name}.py" for name in ("compiled", "table", "path_table")),
 )
 

@@ -9,6 +9,7 @@ import subprocess
 import time
 import urllib.error
 import urllib.request
+from collections.abc import Callable
 from pathlib import Path
 from types import FrameType
 
@@ -54,6 +55,7 @@ def start(port: int) -> int:
     stopping = _Stopping()
     cluster: Cluster | None = None
     web: subprocess.Popen[bytes] | None = None
+    worker: subprocess.Popen[bytes] | None = None
     try:
         is_new = not (VAR / "postgres").exists()
         with step("Creating and starting the database" if is_new else "Starting the database"):
@@ -66,14 +68,15 @@ def start(port: int) -> int:
             say(f"  Port {port} is taken; Axis Path uses {chosen}.")
         with step("Starting the web server"):
             web = start_web(environment, chosen, VAR / "web.log")
+            worker = start_worker(environment, VAR / "worker.log")
             wait_until_answering(web, chosen, VAR / "web.log")
         say(f"Axis Path is at http://{HOST}:{chosen}/  (Ctrl-C stops it)")
-        return _stay(cluster, web)
+        return _stay(cluster, web, worker)
     except _StopRequestedError:
         return 0
     finally:
         stopping.ignore_more()
-        _stop(web, cluster)
+        _stop([web, worker], cluster)
 
 
 def start_web(environment: dict[str, str], port: int, log_path: Path) -> "subprocess.Popen[bytes]":
@@ -81,18 +84,39 @@ def start_web(environment: dict[str, str], port: int, log_path: Path) -> "subpro
     threads = "8"
     command = [
         str(PYTHON), "-m", "gunicorn", "--bind", f"{HOST}:{port}", "--worker-class", "gthread",
-        "--workers", "1", "--threads", threads, "--no-control-socket", "--graceful-timeout", "5",
+        "--workers", "2", "--threads", threads, "--no-control-socket", "--graceful-timeout", "5",
         "--keep-alive", "30", "axis_path.web.wsgi:app",
     ]  # fmt: skip
+    return _process(command, environment, log_path, _end_with_parent)
+
+
+def start_worker(environment: dict[str, str], log_path: Path) -> "subprocess.Popen[bytes]":
+    """Start the process that does what takes longer than a request."""
+    return _process(
+        [str(PYTHON), "-m", "axis_path.jobs.worker"], environment, log_path, _die_with_parent
+    )
+
+
+def _process(
+    command: list[str],
+    environment: dict[str, str],
+    log_path: Path,
+    begin: Callable[[], None],
+) -> "subprocess.Popen[bytes]":
     with log_path.open("ab") as log:
         return subprocess.Popen(
             command, env=environment, cwd=ROOT, stdout=log, stderr=log,
-            stdin=subprocess.DEVNULL, start_new_session=True, preexec_fn=_end_with_parent,
+            stdin=subprocess.DEVNULL, start_new_session=True, preexec_fn=begin,
         )  # fmt: skip
 
 
 def _end_with_parent() -> None:
     ctypes.CDLL(None).prctl(_PR_SET_PDEATHSIG, signal.SIGTERM)
+
+
+def _die_with_parent() -> None:
+    # Without its database a worker would wait for it; what it was at is noted at the next start.
+    ctypes.CDLL(None).prctl(_PR_SET_PDEATHSIG, signal.SIGKILL)
 
 
 def wait_until_answering(web: "subprocess.Popen[bytes]", port: int, log_path: Path) -> None:
@@ -142,8 +166,12 @@ class _Stopping:
             signal.signal(number, signal.SIG_IGN)
 
 
-def _stay(cluster: Cluster, web: "subprocess.Popen[bytes]") -> int:
+def _stay(
+    cluster: Cluster, web: "subprocess.Popen[bytes]", worker: "subprocess.Popen[bytes]"
+) -> int:
     while True:
+        if worker.poll() is not None:
+            raise LauncherError(f"The worker ended by itself; see {VAR / 'worker.log'}.")
         if web.poll() is not None:
             raise LauncherError(f"The web server ended by itself; see {VAR / 'web.log'}.")
         if cluster.process.poll() is not None:
@@ -151,16 +179,18 @@ def _stay(cluster: Cluster, web: "subprocess.Popen[bytes]") -> int:
         time.sleep(0.3)
 
 
-def _stop(web: "subprocess.Popen[bytes] | None", cluster: Cluster | None) -> None:
-    """Stop the web server first, so that the database sees no half-done work."""
-    if web is not None:
-        if web.poll() is None:
-            web.terminate()
+def _stop(processes: "list[subprocess.Popen[bytes] | None]", cluster: Cluster | None) -> None:
+    """Stop the web server and the worker first, so that the database sees no half-done work."""
+    running = [each for each in processes if each is not None]
+    for each in running:
+        if each.poll() is None:
+            each.terminate()
+    for each in running:
         try:
-            web.wait(timeout=15)
+            each.wait(timeout=15)
         except subprocess.TimeoutExpired:
-            web.kill()
-            web.wait()
+            each.kill()
+            each.wait()
     if cluster is not None:
         cluster.stop()
         say("Stopped; everything is kept.")

@@ -1,23 +1,39 @@
 """Run all tests, or those named, and end with one line: ``N passed, N failed, N skipped``.
 
 The first two arguments are how many checks before (format, lint, types) failed and passed; they
-count as tests.
+count as tests. Without names two processes share the modules, because a browser's tests wait most of
+the time; those that go by the clock come last, alone.
 """
 
+from __future__ import annotations
+
+import queue
+import re
+import subprocess
 import sys
+import threading
 import unittest
 from pathlib import Path
 
 HERE = Path(__file__).parent
+_PROCESSES = 2
+#: They measure how things go by the clock, or start and kill whole servers.
+_ALONE = ("tests.browser.test_motion", "tests.launcher.test_launcher")
+_LAST_LINE = re.compile(r"^(\d+) passed, (\d+) failed, (\d+) skipped$")
 
 
 def main() -> int:
     failed_before, passed_before, *names = sys.argv[1:]
-    loader = unittest.TestLoader()
-    if names:
-        suite = loader.loadTestsFromNames(names)
-    else:
-        suite = loader.discover(str(HERE), top_level_dir=str(HERE.parent))
+    passed, failed, skipped = _run(names) if names else _run_all()
+    failed += int(failed_before)
+    passed += int(passed_before)
+    print(f"{passed} passed, {failed} failed, {skipped} skipped", flush=True)
+    return 1 if failed or not passed else 0
+
+
+def _run(names: list[str]) -> tuple[int, int, int]:
+    """Run some tests here; give how many passed, failed and were skipped."""
+    suite = unittest.TestLoader().loadTestsFromNames(names)
     result = unittest.TextTestRunner(verbosity=2, stream=sys.stdout).run(suite)
     # A test can fail in several of its sub-tests; it is one failed test all the same.
     broken = {
@@ -25,10 +41,65 @@ def main() -> int:
     }
     broken |= {test.id() for test in result.unexpectedSuccesses}
     skipped = len(result.skipped)
-    failed = len(broken) + int(failed_before)
-    passed = max(result.testsRun - len(broken) - skipped, 0) + int(passed_before)
-    print(f"{passed} passed, {failed} failed, {skipped} skipped", flush=True)
-    return 1 if failed or not passed else 0
+    return max(result.testsRun - len(broken) - skipped, 0), len(broken), skipped
+
+
+def _run_all() -> tuple[int, int, int]:
+    """Run all modules in processes of their own."""
+    modules = sorted(
+        ".".join(path.relative_to(HERE.parent).with_suffix("").parts)
+        for path in HERE.rglob("test_*.py")
+    )
+    browser = [each for each in modules if ".browser." in each and each not in _ALONE]
+    rest = [each for each in modules if each not in browser and each not in _ALONE]
+    # The longest first, so that neither process is left with one in the end.
+    size = {
+        each: (HERE.parent / (each.replace(".", "/") + ".py")).stat().st_size for each in browser
+    }
+    parts = [[each] for each in sorted(browser, key=lambda each: -size[each])]
+    counts = _shared([rest, *parts])
+    for each in _ALONE:
+        counts.append(_in_process([each]))
+    return tuple(map(sum, zip(*counts, strict=True)))  # type: ignore[return-value]
+
+
+def _shared(parts: list[list[str]]) -> list[tuple[int, int, int]]:
+    """Let some processes take one part after the other."""
+    waiting: queue.Queue[list[str]] = queue.Queue()
+    for part in parts:
+        waiting.put(part)
+    counts: list[tuple[int, int, int]] = []
+
+    def work() -> None:
+        while True:
+            try:
+                part = waiting.get_nowait()
+            except queue.Empty:
+                return
+            counts.append(_in_process(part))
+
+    threads = [threading.Thread(target=work) for _ in range(_PROCESSES)]
+    for thread in threads:
+        thread.start()
+    for thread in threads:
+        thread.join()
+    return counts
+
+
+def _in_process(names: list[str]) -> tuple[int, int, int]:
+    """Run some tests in a process, and print all it says when it has ended."""
+    done = subprocess.run(
+        [sys.executable, "-W", "error", "-m", "tests.runner", "0", "0", *names],
+        stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True, check=False,
+    )  # fmt: skip
+    *said, last = done.stdout.rstrip("\n").split("\n")
+    found = _LAST_LINE.match(last)
+    print("\n".join(said if found else [*said, last]), flush=True)
+    if found is None:
+        print(f"{' '.join(names)} ended with {done.returncode}", flush=True)
+        return 0, 1, 0
+    passed, failed, skipped = map(int, found.groups())
+    return passed, failed, skipped
 
 
 if __name__ == "__main__":

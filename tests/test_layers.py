@@ -20,10 +20,11 @@ CORE = (
     "draw",
     "locate",
     "tabulate",
+    "data",
     "study",
     "warm",
 )
-LAYERS = ("core", "store", "picture", "web")
+LAYERS = ("core", "store", "picture", "jobs", "web")
 #: What the core must not touch: the web, the database, files, clocks, chance.
 FOREIGN = {
     "flask",

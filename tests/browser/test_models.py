@@ -1,5 +1,7 @@
 """The pure parts of the scripts, run in the browser that will run them."""
 
+from csv import reader as csv_reader
+
 from playwright.sync_api import Page
 
 from tests.browser.bench import BrowserTest
@@ -112,6 +114,31 @@ class ModelTest(BrowserTest):
             "shared/answers.js",
         )
         self.assertEqual([[1, 2, "bad", 3, "bad", *range(10, 20)], [2, "again"]], asked)
+
+    def test_a_wish_waits_for_a_guess_so_that_one_is_under_way(self) -> None:
+        found = self.call(
+            """(async () => {
+              let under = 0, most = 0;
+              const asked = [];
+              const send = async (body) => {
+                asked.push(body);
+                most = Math.max(most, ++under);
+                await new Promise((done) => setTimeout(done, 30));
+                under -= 1;
+                return body;
+              };
+              const answers = new m.Answers(send);
+              await answers.get(1);
+              answers.foresee([2, 3]);
+              // Another wish than was guessed, and then one that is known.
+              const wished = [await answers.get(7), await answers.get(2)];
+              answers.foresee([8]);
+              wished.push(await answers.get(8));
+              return { asked, most, wished };
+            })()""",
+            "shared/answers.js",
+        )
+        self.assertEqual({"asked": [1, 2, 7, 8], "most": 1, "wished": [7, 2, 8]}, found)
 
     def test_names_are_found_by_their_beginnings_spellings_and_meanings(self) -> None:
         names = """[
@@ -297,3 +324,166 @@ class ModelTest(BrowserTest):
         # The latest wish is the one that is sent, when its time has come; one without a pace at once.
         self.assertGreater(found[1][1] - found[0][1], 115)
         self.assertLess(found[3][1] - found[2][1], 60)
+
+    def test_what_plays_is_where_the_time_says(self) -> None:
+        """Whoever looks seldom, or after an hour in the background, sees the same places."""
+        module = "bench/motion.model.js"
+        play = "{ seconds: 4, forward: %s, at_end: '%s', in_step: false }"
+        for forward, at_end, begin, elapsed, part, is_over in (
+            ("true", "stop", 0.5, 1, 0.75, False), ("true", "stop", 0.5, 3_600, 1, True),
+            ("false", "stop", 0.5, 1, 0.25, False), ("false", "stop", 0.5, 9, 0, True),
+            ("true", "over", 0.5, 3, 0.25, False), ("false", "over", 0.25, 2, 0.75, False),
+            ("true", "over", 0.5, 3_603, 0.25, False),
+            ("true", "fro", 0.5, 1, 0.75, False), ("true", "fro", 0.5, 3, 0.75, False),
+            ("true", "fro", 0.5, 5, 0.25, False), ("true", "fro", 0, 3_600 * 8 + 1, 0.25, False),
+            ("false", "fro", 0.5, 1, 0.25, False), ("false", "fro", 0.5, 3, 0.25, False),
+        ):  # fmt: skip
+            found = self.call(f"m.placeAt({play % (forward, at_end)}, {begin}, {elapsed})", module)
+            with self.subTest(f"{at_end} {forward} {elapsed}"):
+                self.assertAlmostEqual(part, found["part"], places=9)
+                self.assertEqual(is_over, found["isOver"])
+        for expression, expected in (
+            (f"m.beginning({play % ('true', 'stop')}, 1)", 0),
+            (f"m.beginning({play % ('false', 'stop')}, 0)", 1),
+            (f"m.beginning({play % ('true', 'over')}, 7)", 1),
+            ("m.inSteps(2.39, 0.8)", 1.6),
+        ):
+            self.assertAlmostEqual(expected, self.call(expression, module), places=9)
+
+    def test_trails_keep_what_is_new_until_the_study_does(self) -> None:
+        found = self.call(
+            """(() => {
+              const trails = new m.Trails({ 1: [[0, 0], [1, 1]] });
+              trails.visit({ 1: [[2, 4]], 2: [[5, 5]] });
+              const { commands, sent } = trails.commands();
+              trails.visit({ 1: [[3, 9]] });
+              const seen = [trails.last(1, 99), trails.last(1, 2), trails.last(7, 9)];
+              trails.keep({ 1: [[0, 0], [1, 1], [2, 4]], 2: [[5, 5]] }, sent);
+              const after = [trails.last(1, 99), trails.last(2, 99)];
+              trails.visit({ 2: Array.from({ length: 5000 }, (_, k) => [k, k]) });
+              const most = trails.last(2, Infinity).length;
+              trails.drop();
+              return { commands, seen, after, most, rest: trails.last(1, 99) };
+            })()""",
+            "bench/trails.model.js",
+        )
+        self.assertEqual([[[0, 0], [1, 1], [2, 4], [3, 9]], [[2, 4], [3, 9]], []], found["seen"])
+        self.assertEqual([[2, 4]], found["commands"][0]["points"])
+        self.assertEqual([[[0, 0], [1, 1], [2, 4], [3, 9]], [[5, 5]]], found["after"])
+        self.assertEqual((2_001, [[0, 0], [1, 1], [2, 4]]), (found["most"], found["rest"]))
+
+    def test_the_curve_of_a_sweep_stands_on_its_scales(self) -> None:
+        found = self.call(
+            """(() => {
+              const points = [[0, -2, 4], [1, -1, 1], [2, 0, NaN]];
+              const result = { low_value: 0, high_value: 4, rows: [1, 2, 3], branches: [{ points }], events: [{ value: 2 }] };
+              return [m.plotOf(result, 'x', { width: 300, height: 190 }), m.plotOf(result, 'y', { width: 300, height: 190 }),
+                      m.plotOf({ ...result, branches: [], events: [] }, 'x', { width: 300, height: 190 })];
+            })()""",
+            "bench/sweep.model.js",
+        )
+        by_x, by_y, empty = found
+        (left, low), (_, _), (right, high) = by_x["dots"]
+        # A half of the scale to the right, and upwards on the screen.
+        self.assertAlmostEqual(44 + (290 - 44) / 2, right, places=6)
+        self.assertLess(left, right)
+        self.assertGreater(low, high)
+        self.assertAlmostEqual(high, by_x["events"][0]["y"], places=6)
+        self.assertEqual(
+            ["0", "1", "2", "3", "4"], [t["text"] for t in by_x["ticks"] if t["anchor"] == "middle"]
+        )
+        self.assertEqual(2, len(by_y["dots"]))
+        self.assertEqual([], empty["lines"])
+
+    def test_an_answer_that_breaks_off_is_none(self) -> None:
+        """A guess that is given up while it arrives must not stand for an answer."""
+        found = self.page_of("shared/api.js").evaluate(
+            """async () => {
+              const real = window.fetch;
+              const parted = (signal) => new Response(new ReadableStream({ start(c) {
+                c.enqueue(new TextEncoder().encode('{"version": 1, '));
+                if (signal) signal.addEventListener('abort', () => c.error(new DOMException('', 'AbortError')));
+                else c.error(new Error('cut'));
+              } }), { status: 200 });
+              const told = [];
+              window.fetch = async (path, options) => parted(null);
+              await window.m.post('/x', {}).then(() => told.push('answer'), (error) => told.push([error.status, error.code]));
+              const drop = new AbortController();
+              window.fetch = async (path, options) => parted(drop.signal);
+              const asked = window.m.post('/x', {}, { signal: drop.signal }).then(() => told.push('answer'), (error) => told.push([error.status, error.code]));
+              setTimeout(() => drop.abort(), 20);
+              await asked;
+              window.fetch = async () => new Response('no JSON', { status: 500 });
+              await window.m.post('/x', {}).catch((error) => told.push([error.status, error.code]));
+              window.fetch = real;
+              return told;
+            }"""
+        )
+        self.assertEqual([[0, "network"], [0, "stopped"], [500, "network"]], found)
+
+    def test_a_bracket_is_rounded_to_what_a_pixel_can_tell(self) -> None:
+        found = self.call(
+            """[m.shortest(1.23456789, 0.0303), m.shortest(-0.000123456, 1e-6), m.shortest(7, 2),
+                m.shortest(1234567.8, 1000), m.shortest(0.1 + 0.2, 1e-9)]""",
+            "bench/findings.model.js",
+        )
+        self.assertEqual(["1.23", "-0.000123", "7", "1235000", "0.3"], found)
+
+    def test_what_became_of_answers_is_said_in_words(self) -> None:
+        found = self.call(
+            """(() => {
+              const row = (...flags) => ({ flags });
+              const entry = (...rows) => ({ total: rows.length, rows, problem: "" });
+              const before = (total, doubles = 0) => ({ total, doubles, change: "as before" });
+              return [
+                m.changeOf(undefined, entry(row())), m.changeOf(before(1), entry(row())),
+                m.changeOf(before(1), entry(row(), row())), m.changeOf(before(5), entry(row(), row())),
+                m.changeOf(before(2), entry(row("double"))), m.changeOf(before(1, 1), entry(row(), row())),
+                m.changeOf(before(2), { ...entry(row()), problem: "gone" }),
+              ];
+            })()""",
+            "bench/findings.model.js",
+        )
+        self.assertEqual(
+            ["", "as before", "One has appeared.", "3 are gone.", "Two have merged into one.",
+             "One has parted into two.", ""],
+            found,
+        )  # fmt: skip
+
+    def test_an_entry_is_copied_as_text_latex_and_csv(self) -> None:
+        text, latex, csv = self.call(
+            """(() => {
+              const row = { label: "minimum", text: "−√2", decimal: "−1.414213562", decimalText: "≈ −1.414213562",
+                            valueText: "value −2", value: "−2", flagText: "global", doubt: "", note: 'a "sure", one',
+                            proved: true, isPlace: true, latex: "-\\\\sqrt{2}" };
+              const entry = { title: "Extrema of f", where: "−3 ≤ x ≤ 3", variable: "x", what: "extrema",
+                              rows: [row, { ...row, label: "", proved: null, note: "" }], verdict: "Proved", note: "", remark: "mine" };
+              return [m.asText(entry), m.asLatex(entry), m.asCsv(entry)];
+            })()""",
+            "bench/findings.model.js",
+        )
+        lines = text.splitlines()
+        self.assertEqual("Extrema of f, −3 ≤ x ≤ 3", lines[0])
+        self.assertEqual("minimum x = −√2; ≈ −1.414213562; value −2; global", lines[1])
+        self.assertEqual(["Proved", "mine"], lines[-2:])
+        self.assertIn("& x = -\\sqrt{2} \\approx -1.414213562", latex)
+        rows = list(csv_reader(csv.splitlines()))
+        self.assertEqual(["what", "x", "decimal", "value", "proved", "note"], rows[0])
+        first = ["minimum", "-√2", "-1.414213562", "-2", "yes", 'a "sure", one']
+        self.assertEqual([first, ["extrema", "-√2", "-1.414213562", "-2", "", ""]], rows[1:])
+
+    def test_what_was_located_is_shown_for_its_own_state_only(self) -> None:
+        found = self.call(
+            """(() => {
+              const found = new m.Found();
+              const size = { width: 600, height: 400 };
+              const window = { x: [-10, 10], y: [-5, 5], ...size };
+              const none = found.at(1, [], window, size);
+              found.take({ marks: [1], spans: [], window, drafts: [{ do: "set" }] }, 7);
+              const right = found.at(7, [{ do: "set" }], { x: [-5, 5], y: [-5, 5] }, size);
+              return [none, right.marks, right.shift.ax, found.at(8, [{ do: "set" }], window, size),
+                      found.at(7, [], window, size), found.at(7, [{ do: "set" }], window, { ...size, width: 500 })];
+            })()""",
+            "bench/found.model.js",
+        )
+        self.assertEqual([None, [1], 2, None, None, None], found)

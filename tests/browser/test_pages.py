@@ -28,8 +28,8 @@ class StudiesTest(BrowserTest):
     def test_the_demo_is_there(self) -> None:
         self.page.goto(self.base)
         self.assertEqual(
-            ["Morning tide", "Mooring line", "Beam sweep", "Breakwater"],
-            self.page.locator(".study-title").all_inner_texts()[-4:],
+            ["Morning tide", "Mooring line", "Beam sweep", "Wake", "Breakwater", "Fuel log"],
+            self.page.locator(".study-title").all_inner_texts()[-6:],
         )
 
 
@@ -52,7 +52,7 @@ class AccessTest(BrowserTest):
 
     def test_axe_finds_nothing_while_a_bad_line_is_written(self) -> None:
         self.open_new_study("f(x) = a x", "g(x) = sinn(x)", "a = 2")
-        self.page.get_by_role("button", name="Ends and step of a").click()
+        self.page.get_by_role("button", name="Ends, step and play of a").click()
         self.row("f").locator(".row-formula").click()
         self.page.wait_for_timeout(300)
         self.check_access()
@@ -61,7 +61,7 @@ class AccessTest(BrowserTest):
         self.open_demo("Mooring line")
         self.page.get_by_role("tab", name="Values").click()
         reached = set[str]()
-        for _ in range(90):
+        for _ in range(150):
             self.page.keyboard.press("Tab")
             name = self.page.evaluate(
                 "() => document.activeElement.getAttribute('aria-label')"

@@ -2,6 +2,8 @@
 
 import math
 
+from playwright.sync_api import Route
+
 from tests.browser.bench import BrowserTest
 
 
@@ -67,8 +69,15 @@ class PlaneTest(BrowserTest):
         form.locator("[name='x.step']").fill("5")
         form.locator("[name='x.step']").press("Tab")
         form.locator("[name='grid']").select_option("polar")
-        form.locator("[name='equal']").check()
+        # An answer that arrives takes nothing away from what is being typed.
+        held: list[Route] = []
+        self.page.route("**/commands", lambda route: held.append(route))
+        with self.page.expect_request("**/commands"):
+            form.locator("[name='equal']").check()
         form.locator("[name='title']").fill("Beam\nsweep")
+        held[0].continue_()
+        self.page.unroute("**/commands")
+        self.settle()
         form.locator("[name='title']").press("Tab")
         self.settle()
         self.check_access()
@@ -270,6 +279,12 @@ class PlaneTest(BrowserTest):
             ),
             1,
         )
+        # It is asked again until there is an answer; a refusal is left to the student.
+        self.page.unroute("**/scene")
+        self.page.wait_for_function("() => !document.querySelector('.is-stale')")
+        self.page.route("**/scene", lambda route: route.fulfill(status=500, json={}))
+        self.page.get_by_role("button", name="Zoom in", exact=True).click()
+        self.page.locator(".is-stale").wait_for()
         self.page.unroute("**/scene")
         self.page.get_by_role("button", name="Try again").click()
         self.settle()

@@ -7,7 +7,7 @@ import unittest
 import numpy as np
 
 from axis_path.core import Study
-from axis_path.core.evaluate import enclosed
+from axis_path.core.evaluate import enclosed, sampled
 
 LINES = (
     "x^3/20 - x + s/100", "(x^2 + 1)/((x - 3)(x + 4))", "3exp(-x/5) sin(3x + s)", "1/(1/x)", "cos(x)/x",
@@ -59,6 +59,33 @@ class KernelTest(unittest.TestCase):
             np.testing.assert_array_equal(one.low, other.low)
             np.testing.assert_array_equal(one.high, other.high)
 
+    def test_compiled_values_are_those_of_numpy(self):
+        """Also where something is divided by zero, or grows beyond all floats."""
+        xs = np.concatenate([np.linspace(-10, 10, 1_281), [0.0, -0.0, 1e200, -1e-200, 1e308]])
+        lines = (
+            "(x^2 + 1)/(x - 2)",
+            "1/(1/x)",
+            "x^-3 - x^7/5",
+            "-(s x - 2)^2/(x + 4)/x",
+            "x^12 pi",
+            "s",
+        )
+        for line in lines:
+            study = Study()
+            study.set("s", "1.5", low=0, high=9, step="0.001")
+            study.define(f"f(x) = {line}")
+            function = study.function("f")
+            program = function.expression.program
+            self.assertTrue(sampled.is_arithmetic(program), line)
+            plain = sampled._with_numpy(program, xs, function.parameters)
+            plain[~np.isfinite(plain)] = np.nan
+            found = function.sample_unrestricted(xs)
+            np.testing.assert_allclose(found, plain, rtol=1e-14, err_msg=line)
+            # What may not be written, or is a part of something else, is taken as well.
+            fixed = np.broadcast_to(xs, (2, len(xs)))[0]
+            np.testing.assert_array_equal(function.sample_unrestricted(fixed), found)
+            np.testing.assert_array_equal(function.sample_unrestricted(xs[::3]), found[::3])
+
     def test_set_up_compiles_all_that_is_ever_needed(self):
         """Nobody waits for a compiler in the middle of a picture."""
         done = subprocess.run(
@@ -71,11 +98,11 @@ class KernelTest(unittest.TestCase):
 ALL_KINDS = """
 from numba.core.dispatcher import Dispatcher
 from axis_path.core import Study, Window
-from axis_path.core.arithmetic import kernel
+from axis_path.core.arithmetic import kernel, point_kernel
 from axis_path.core.draw import compiled, path_table, table
 from axis_path.core.warm import warm_up
 def known():
-    parts = (vars(module).values() for module in (kernel, compiled, table, path_table))
+    parts = (vars(module).values() for module in (kernel, point_kernel, compiled, table, path_table))
     return {(each.__name__, signature) for part in parts for each in part
             if isinstance(each, Dispatcher) for signature in each.signatures}
 warm_up()

@@ -46,6 +46,28 @@ class PatienceTest(unittest.TestCase):
         self.assertTrue(row["curve"]["pieces"])
         self.assertEqual("−2", row["reading"]["text"])
 
+    def test_a_search_that_is_stopped_gives_what_it_has_found(self) -> None:
+        study = Study()
+        study.define("f(x) = (x^2 - 2) (exp(x) - 3) (sin(40x) - x/50) (cos(30x) - 1/3)")
+        whole = study.zeros("f", -9, 9)
+        self.assertTrue(whole.complete)
+        partial = 0
+        for step_s in (0.5, 0.1, 0.05, 0.03, 0.02, 0.014, 0.01):
+            try:
+                with waiting(ticking(step_s)):
+                    found = study.zeros("f", -9, 9)
+            except MathError as err:
+                self.assertEqual("limit.time", err.code)
+                continue
+            if found.complete:
+                continue
+            partial += 1
+            self.assertIn("Until then these were found", found.note)
+            for item in found:
+                self.assertFalse(item.proved)
+                self.assertTrue(any(abs(item.x - other.x) < 1e-12 for other in whole))
+        self.assertGreater(partial, 0)
+
     def test_every_kind_of_line_says_so_and_the_scene_still_comes(self) -> None:
         study = Study()
         for line in (

@@ -18,12 +18,12 @@ PI = math.pi
 PROVED = (
     ("x", ["0"]),
     ("2x - 3", ["3/2"]),
-    ("x^2 - 2", ["−1.414213562", "1.414213562"]),
+    ("x^2 - 2", ["−√2", "√2"]),
     ("x^2 + 1", []),
     ("x^3 - x", ["−1", "0", "1"]),
     ("x^2 - 2x + 1", ["1"]),
     ("(x - 1)^2 (x + 3)", ["−3", "1"]),
-    ("x^4 - 4x^2 + 4", ["−1.414213562", "1.414213562"]),
+    ("x^4 - 4x^2 + 4", ["−√2", "√2"]),
     ("(x-1)(x-2)(x-3)(x-4)(x-5)(x-6)", ["1", "2", "3", "4", "5", "6"]),
     ("x^2 - 10^-12", ["−1/1000000", "1/1000000"]),
     ("x^5 - x - 1", ["1.167303978"]),
@@ -76,10 +76,10 @@ PROVED = (
 #: Functions of which not everything can be proved: at least these zeros, and it says so.
 NOT_COMPLETE = (
     ("(2^x)^2 - 2 sqrt(2) 2^x + 2", ["0.5000000000"], "could not be told from zero"),
-    ("sin(1/x)", ["−0.3183098862", "0.3183098862"], "could not be decided"),
-    ("floor x", ["0"], "zero all along 0 < x < 1"),
-    ("max(x, 1) - 1", [], "zero all along −10 < x < 1"),
-    ("x - x", [], "zero all along −10 < x < 10"),
+    ("sin(1/x)", ["−0.3183098862", "0.3183098862"], "crowd together at x = 0"),
+    ("floor x", [], "zero all along 0 ≤ x < 1"),
+    ("max(x, 1) - 1", [], "zero all along −10 ≤ x ≤ 1"),
+    ("x - x", [], "zero all along −10 ≤ x ≤ 10"),
 )
 
 

@@ -86,7 +86,8 @@ class StartTest(unittest.TestCase):
         port = ports.any_free_port()
         process, address, said = self.start(port)
         self.assertEqual(
-            ["Morning tide", "Mooring line", "Beam sweep", "Breakwater"], self.titles(address)
+            ["Morning tide", "Mooring line", "Beam sweep", "Wake", "Breakwater", "Fuel log"],
+            self.titles(address),
         )
         self.assertTrue(any("Creating and starting the database" in line for line in said))
 
@@ -99,7 +100,7 @@ class StartTest(unittest.TestCase):
         self.assertIn("database system is shut down", log)
 
         process, address, _ = self.start(port)
-        self.assertEqual(4, len(self.titles(address)))
+        self.assertEqual(6, len(self.titles(address)))
         # Everything is killed at once, as a failing machine would.
         os.killpg(process.pid, signal.SIGKILL)
         for path in Path("/proc").glob("[0-9]*/cmdline"):
@@ -113,7 +114,8 @@ class StartTest(unittest.TestCase):
 
         process, address, _ = self.start(port)
         self.assertEqual(
-            ["Morning tide", "Mooring line", "Beam sweep", "Breakwater"], self.titles(address)
+            ["Morning tide", "Mooring line", "Beam sweep", "Wake", "Breakwater", "Fuel log"],
+            self.titles(address),
         )
         self.end(process)
         self.assertEqual([], self.processes())

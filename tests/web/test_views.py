@@ -110,7 +110,7 @@ class BenchViewTest(WebTest):
         )
         drafts = [{"do": "set", "id": 2, "value": "9"}]
         found = self.post(study_id, "findings", drafts=drafts)["findings"][0]
-        self.assertEqual(["3"], [item["text"] for item in found["items"]])
+        self.assertEqual(["3"], [item["text"] for item in found["rows"]])
         self.assertEqual(
             ("Proved: exactly one zero", "0 ≤ x ≤ 9"), (found["verdict"], found["where"])
         )
@@ -127,7 +127,7 @@ class BenchViewTest(WebTest):
             found = self.post(study_id, "findings", drafts=[command])["findings"][0]
             with self.subTest(command):
                 self.assertTrue(found["problem"])
-                self.assertEqual([], found["items"])
+                self.assertEqual([], found["rows"])
 
     def test_a_long_table_comes_in_parts(self) -> None:
         study_id = self.make("f(x) = x")

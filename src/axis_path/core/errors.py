@@ -120,6 +120,18 @@ class SliderError(MathError):
     code = "study.slider"
 
 
+class EquationError(MathError):
+    """An equation, inequality or system that cannot be solved as it is typed."""
+
+    code = "locate.equation"
+
+
+class DataError(MathError):
+    """Cells that are no numbers, or a fit that cannot be made from them."""
+
+    code = "data.wrong"
+
+
 class WindowError(MathError):
     """Bounds between which nothing can be drawn."""
 

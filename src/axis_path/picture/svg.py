@@ -75,10 +75,14 @@ def draw_svg(scene: dict[str, Any], look: Look | None = None, *, metadata: str =
         f'<g clip-path="url(#frame)"><rect width="{width}" height="{height}" fill="{inks.paper}"/>',
         *_grid(scene["axes"], width, height, inks),
         *(part for row in scene["rows"] if row["curve"] for part in _fills(row, inks)),
+        *(part for row in scene["rows"] if row["curve"] for part in _trail(row, inks)),
+        *(part for row in scene["rows"] if row["curve"] for part in _family(row, inks)),
         *(part for row in scene["rows"] if row["curve"] for part in _lines(row, inks)),
         *(_guides(scene, height, inks)),
         *_labels(scene["axes"], width, height, inks),
+        *(part for row in scene["rows"] if row["curve"] for part in _values(row, inks)),
         *(part for row in scene["rows"] if row["curve"] for part in _marks(row, inks)),
+        *(part for row in scene["rows"] if row["curve"] for part in _runner(row, inks)),
         *_check(scene.get("check"), inks),
         *(_reading(scene, height, inks) if look.with_reading else ()),
         *_title(scene["axes"]["title"], width, inks),
@@ -234,6 +238,67 @@ def _lines(row: Row, inks: Palette) -> Iterator[str]:
                 f'<path d="{_path(pieces)}" fill="none" stroke="{inks.tones[tone]}" '
                 f'stroke-width="{width:g}" stroke-linejoin="round"{_dash(pattern)}/>'
             )
+
+
+#: How strong the first and the last curve of a family are, as ``paint.js`` has them.
+_FAINT, _STRONG = 0.22, 0.75
+
+
+def _family(row: Row, inks: Palette) -> Iterator[str]:
+    """Give the curves of a family, the later their value the stronger."""
+    members = (row.get("family") or {}).get("members") or []
+    colour = inks.tones[tone_of(row)]
+    for k, member in enumerate(members):
+        alpha = _FAINT + (_STRONG - _FAINT) * (k + 1) / len(members)
+        if member["bands"]:
+            yield (
+                f'<path d="{_path(member["bands"], closed=True)}" fill="{colour}" '
+                f'fill-opacity="{0.4 * alpha:.2f}"/>'
+            )
+        lines = [*member["pieces"], *member["dashed"]]
+        if lines:
+            dash = _dash((5.0, 5.0)) if member["dashed"] else ""
+            yield (
+                f'<path d="{_path(lines)}" fill="none" stroke="{colour}" stroke-width="1.5" '
+                f'stroke-opacity="{alpha:.2f}"{dash}/>'
+            )
+
+
+def _values(row: Row, inks: Palette) -> Iterator[str]:
+    """Give the values of a family, each on its curve."""
+    for member in (row.get("family") or {}).get("members") or []:
+        if member["flag"]:
+            yield _value_flag(member, inks.tones[tone_of(row)], inks)
+
+
+def _value_flag(member: dict[str, Any], colour: str, inks: Palette) -> str:
+    x, y, width = (member["flag"][name] for name in ("x", "y", "width"))
+    return (
+        f'<rect x="{x}" y="{y}" width="{width}" height="18" rx="2" fill="{inks.paper}" '
+        f'fill-opacity="0.88" stroke="{colour}"/>'
+        + _text(x + width / 2, y + 13, member["text"], colour=colour, more=' font-size="12"')
+    )
+
+
+def _trail(row: Row, inks: Palette) -> Iterator[str]:
+    """Give where a point has been: dots that grow fainter with age."""
+    dots = (row.get("trail") or {}).get("dots") or []
+    colour = inks.tones[tone_of(row)]
+    for k in range(0, len(dots), 2):
+        alpha = 0.25 + 0.5 * (k + 2) / len(dots)
+        yield (
+            f'<circle cx="{dots[k] / 10:g}" cy="{dots[k + 1] / 10:g}" r="2.2" fill="{colour}" '
+            f'fill-opacity="{alpha:.2f}"/>'
+        )
+
+
+def _runner(row: Row, inks: Palette) -> Iterator[str]:
+    runner = row.get("runner") or {}
+    if runner.get("is_set") and runner["x"] is not None:
+        yield (
+            f'<circle cx="{runner["x"] / 10:g}" cy="{runner["y"] / 10:g}" r="5.5" '
+            f'fill="{inks.tones[tone_of(row)]}" stroke="{inks.paper}" stroke-width="2"/>'
+        )
 
 
 def _guides(scene: dict[str, Any], height: int, inks: Palette) -> Iterator[str]:

@@ -2,13 +2,27 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from sqlalchemy.orm import Session
 
 from axis_path.core import Study
-from axis_path.core.study import Ask, AxesSpec, GridKind, TableSpec
+from axis_path.core.study import (
+    Ask,
+    AtEnd,
+    AxesSpec,
+    Family,
+    FitAsk,
+    GridKind,
+    Play,
+    Plot,
+    Question,
+    Runner,
+    SliderKind,
+    TableSpec,
+    Trail,
+)
 from axis_path.store.studies import create_study, holds_studies
 
 
@@ -19,6 +33,10 @@ class DemoStudy:
     title: str
     document: dict[str, Any]
     view: dict[str, Any]
+
+
+def _line_id(study: Study, head: str) -> int:
+    return next(line.id for line in study.lines if line.text.startswith(head))
 
 
 def morning_tide() -> DemoStudy:
@@ -33,8 +51,16 @@ def morning_tide() -> DemoStudy:
     study.define("# Above zero the ferry can dock")
     study.define("m(t) = h(t) - g(t)")
     study.set_table(TableSpec("0", "12", "1"))
-    line = next(line for line in study.lines if line.text.startswith("m("))
-    study.set_asks([Ask(1, line.id, "0", "12.4")])
+    height, growing, margin = (_line_id(study, head) for head in ("h(", "g(", "m("))
+    asks = [
+        Ask(1, margin, "0", "12.4"),
+        Ask(2, what=Question.SOLVE, text="m(t) >= 0", low="0", high="12.4", unknown="t"),
+        Ask(3, height, None, None, Question.EXTREMA, labels=(1,)),
+        Ask(4, height, None, None, Question.INTERSECTIONS, growing),
+        Ask(5, height, None, None, Question.INFLECTIONS),
+        Ask(6, what=Question.SOLVE, text="h(t) = 3", low="0", high="12.4", unknown="t"),
+    ]
+    study.set_asks(asks)
     view = {"window": {"x": [-1.0, 13.0], "y": [-3.2, 4.6]}, "reading": 4.6, "tab": "findings"}
     return DemoStudy("Morning tide", study.to_dict(), view)
 
@@ -45,13 +71,34 @@ def mooring_line() -> DemoStudy:
     study.define("# A rope hangs between two bollards 8 m apart, 3 m above the water at low tide")
     study.define("rope(x) = s cosh(x/s) - s cosh(4/s) + 3 for -4 <= x <= 4")
     study.set("s", "4.5", low="1.5", high=12, step="0.1")
+    rope, slack = study.lines[-2].id, study.lines[-1].id
+    study.put_family(rope, Family(slack, values="3, 4, 6, 9"))
     study.define("# The water: where the rope dips below it, it gets wet")
     study.define("water(x) = w")
     study.set("w", "1.4", low=0, high=3, step="0.05")
     study.define("clear(x) = rope(x) - water(x)")
+    study.define("# Soundings along the quay: x from the middle, height of the ground above datum")
+    study.define("ground = [(-4, 0.9), (-2.5, 0.3), (-1, -0.4), (0.5, -0.6), (2, -0.2), (4, 0.7)]")
+    study.define("# The pull on a bollard in kN, if the rope hangs x metres deep")
+    study.define("pull(x) = 0.6x + 4.8/x for x > 0")
+    study.mark_line(_line_id(study, "pull("), hidden=True)
     study.set_table(TableSpec("-4", "4", "1/2"))
-    line = next(line for line in study.lines if line.text.startswith("clear("))
-    study.set_asks([Ask(1, line.id, "-4", "4")])
+    curve, level, clear, ground, pull = (
+        _line_id(study, head) for head in ("rope(", "water(", "clear(", "ground", "pull(")
+    )
+    asks = [
+        Ask(1, clear, "-4", "4"),
+        Ask(2, curve, None, None, Question.INTERVAL, note="how long the rope is: its arc length"),
+        Ask(3, curve, what=Question.POINT, text="3"),
+        Ask(4, curve, None, None, Question.BREAKS),
+        Ask(5, curve, None, None, Question.INTERSECTIONS, level),
+        Ask(6, ground, what=Question.DATA, text="smooth"),
+        Ask(7, pull, None, None, Question.ASYMPTOTES),
+        Ask(
+            8, what=Question.SOLVE, text="p + q = 24\np - q = 3.5", note="the pull on both bollards"
+        ),
+    ]
+    study.set_asks(asks)
     view = {"window": {"x": [-5.5, 5.5], "y": [-1.4, 4.2]}, "reading": 1.5, "tab": "findings"}
     return DemoStudy("Mooring line", study.to_dict(), view)
 
@@ -76,6 +123,33 @@ def beam_sweep() -> DemoStudy:
     return DemoStudy("Beam sweep", study.to_dict(), view)
 
 
+def wake() -> DemoStudy:
+    """A particle on the wake of the ferry: a path with a runner, and a buoy that leaves a trail."""
+    study = Study()
+    study.define("# Behind the ferry a particle of water goes round while the wave passes")
+    study.define("wave(t) = (t - r sin(t), 1 - r cos(t)) for 0 <= t <= 4pi")
+    study.set("r", "0.8", low=0, high=2, step="0.05")
+    study.define("# A buoy on two waves at once, at the time m; play m to see where it goes")
+    study.define("buoy = (6 + 2cos(3m), -1.5 + sin(2m + c))")
+    study.set("m", "0.4", low=0, high="2pi", step="pi/180")
+    study.set("c", "0.5", low=0, high="2pi", step="pi/24")
+    wave, radius, _, buoy, time, phase = (line.id for line in study.lines[1:])
+    notes = ((radius, "how far it goes round"), (time, "time"), (phase, "between the two waves"))
+    for line_id, note in notes:
+        slider = study.line(line_id).slider
+        if slider is not None:
+            kind = SliderKind.REAL if line_id == radius else SliderKind.ANGLE
+            play = Play(9.0, at_end=AtEnd.OVER) if line_id == time else slider.play
+            study.change_slider(line_id, replace(slider, note=note, kind=kind, play=play))
+    study.put_runner(wave, Runner("2.2", Play(12.0, at_end=AtEnd.OVER)))
+    study.put_trail(wave, Trail(most=300))
+    study.put_trail(buoy, Trail(most=800))
+    study.go_on([{time: f"pi*{k}/180"} for k in range(24)])
+    study.set_axes(AxesSpec(equal=True))
+    view = {"window": {"x": [-1.2, 13.8], "y": [-4.0, 4.5]}, "tab": "values"}
+    return DemoStudy("Wake", study.to_dict(), view)
+
+
 def breakwater() -> DemoStudy:
     """The harbour wall as an ellipse, the turning basin, and where ships may go."""
     study = Study()
@@ -96,7 +170,28 @@ def breakwater() -> DemoStudy:
     return DemoStudy("Breakwater", study.to_dict(), view)
 
 
-DEMO = (breakwater, beam_sweep, mooring_line, morning_tide)
+#: Speeds of the harbour launch in knots, and what it burned at each in litres per hour.
+_SPEEDS = ["4", "5", "6", "7", "8", "9", "10", "11", "12", "13"]
+_LITRES = ["3.1", "3.9", "5.2", "6.4", "8.3", "10.1", "12.6", "14.9", "18.1", "21.2"]
+
+
+def fuel_log() -> DemoStudy:
+    """What the harbour launch burns at each speed, with a fit, and how far a tank takes it."""
+    study = Study()
+    study.define("# The harbour launch: litres per hour at a speed of v knots, from its log")
+    study.column("speed", _SPEEDS, "kn")
+    study.column("litres", _LITRES, "L/h")
+    study.set_plots([Plot("speed", "litres")])
+    study.set_fits([FitAsk(1, "polynomial", "speed", "litres", 2)])
+    study.define("# The fuel for one nautical mile, where u(v) is near what was measured")
+    study.define("u(v) = 2.8 - 0.51v + 0.148v^2 for 4 <= v <= 13")
+    study.define("m(v) = u(v)/v for 4 <= v <= 13")
+    study.set_asks([Ask(1, _line_id(study, "m("), "4", "13", Question.EXTREMA)])
+    view = {"window": {"x": [-1.0, 15.0], "y": [-2.0, 24.0]}, "tab": "data"}
+    return DemoStudy("Fuel log", study.to_dict(), view)
+
+
+DEMO = (fuel_log, breakwater, wake, beam_sweep, mooring_line, morning_tide)
 
 
 def load_demo(session: Session) -> bool:

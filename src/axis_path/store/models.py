@@ -65,6 +65,32 @@ class StudyRow(Base):
     view: Mapped[dict[str, Any]] = mapped_column(default=dict)
 
 
+class SweepRow(Base):
+    """A sweep of a finding over a slider, done by a worker."""
+
+    __tablename__ = "sweep"
+    __table_args__ = (Index("ix_sweep_created_at", "created_at"),)
+
+    #: Also its address.
+    id: Mapped[uuid.UUID] = mapped_column(UUID(as_uuid=True), primary_key=True, default=uuid.uuid4)
+    #: The study.
+    study_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("study.id", ondelete="CASCADE"))
+    #: The study in the state that is asked about, in the open study format.
+    document: Mapped[dict[str, Any]]
+    #: What to sweep, by names.
+    asked: Mapped[dict[str, Any]]
+    #: How far it is: one of ``SweepState``.
+    state: Mapped[str] = mapped_column(Text)
+    #: How many values of the slider are done.
+    done: Mapped[int] = mapped_column(default=0)
+    #: What came out.
+    result: Mapped[dict[str, Any] | None] = mapped_column(JSONB)
+    #: Why nothing came out.
+    problem: Mapped[str] = mapped_column(Text, default="")
+    #: When it was asked for.
+    created_at: Mapped[datetime] = mapped_column(server_default=func.now())
+
+
 class StudyVersionRow(Base):
     """One version of a study; it never changes."""
 

@@ -16,6 +16,7 @@ from sqlalchemy import Engine
 from sqlalchemy.orm import Session
 
 from axis_path.core import Study
+from axis_path.jobs import Queue
 from axis_path.store import load_version, session_scope
 
 STATE_KEY = "axis_path"
@@ -27,6 +28,7 @@ class WebState:
 
     def __init__(self, engine: Engine) -> None:
         self.engine = engine
+        self.queue = Queue(engine)
         self._studies: OrderedDict[int, tuple[uuid.UUID, Study]] = OrderedDict()
         self._lock = Lock()
 

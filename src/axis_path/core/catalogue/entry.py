@@ -71,6 +71,10 @@ class FunctionEntry:
         spellings: other names that mean the same.
         derivative: the derivative by each argument. It holds wherever the function has one; empty
             for a function whose derivative is not known here.
+        rough: expressions that are zero wherever the function begins, ends, jumps or has a kink;
+            elsewhere it has all derivatives. Empty for a function that is smooth everywhere, None
+            if such places are not known.
+        has_gaps: whether it has no value at its rough places.
         expansion: for each number of arguments the same in other functions.
         components: the two coordinates of a point, likewise by the number of arguments.
         inverse: the function that ``name^-1`` means, if there is one.
@@ -88,6 +92,8 @@ class FunctionEntry:
     example: str
     backends: Backends | None = None
     derivative: tuple[str, ...] = ()
+    rough: tuple[str, ...] | None = ()
+    has_gaps: bool = False
     expansion: dict[int, str] | None = None
     components: dict[int, tuple[str, str]] | None = None
     spellings: tuple[str, ...] = ()

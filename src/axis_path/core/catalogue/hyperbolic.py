@@ -140,6 +140,7 @@ HYPERBOLIC = (
         derivative=("1/sqrt(u^2 - 1)",),
         spellings=("arcosh",),
         inverse="cosh",
+        rough=("u - 1",),
     ),
     FunctionEntry(
         name="atanh",
@@ -159,6 +160,8 @@ HYPERBOLIC = (
         derivative=("1/(1 - u^2)",),
         spellings=("artanh",),
         inverse="tanh",
+        rough=("1 - u", "1 + u"),
+        has_gaps=True,
     ),
     FunctionEntry(
         name="acoth",

@@ -49,6 +49,7 @@ PLANE = (
         ),
         derivative=("v/(u^2 + v^2)", "-u/(u^2 + v^2)"),
         returns_angle=True,
+        rough=("u",),
     ),
     FunctionEntry(
         name="polar",

@@ -20,8 +20,9 @@ POWERS = (
         backends=Backends(
             np.sqrt, enclosure.square_root, ball.square_root, "sqrt", analytic.square_root
         ),
-        derivative=("1/(2 sqrt(u))",),
+        derivative=("1/sqrt(u)/2",),
         spellings=("√",),
+        rough=("u",),
     ),
     FunctionEntry(
         name="cbrt",
@@ -77,6 +78,8 @@ LOGARITHMS = (
         ),
         derivative=("1/u",),
         inverse="exp",
+        rough=("u",),
+        has_gaps=True,
     ),
     FunctionEntry(
         name="log",
@@ -107,5 +110,7 @@ LOGARITHMS = (
             analytic.decimal_logarithm,
         ),
         derivative=("1/(u ln(10))",),
+        rough=("u",),
+        has_gaps=True,
     ),
 )

@@ -20,6 +20,7 @@ STEPS = (
         example="abs(x - 2)",
         backends=Backends(np.abs, enclosure.absolute, ball.absolute, "Abs", analytic.absolute),
         derivative=("u/abs(u)",),
+        rough=("u",),
     ),
     FunctionEntry(
         name="sign",
@@ -31,6 +32,7 @@ STEPS = (
         example="sign(x)",
         backends=Backends(np.sign, enclosure.sign, ball_functions.sign, "sign", analytic.sign),
         derivative=("0/u",),
+        rough=("u",),
     ),
     FunctionEntry(
         name="floor",
@@ -42,6 +44,7 @@ STEPS = (
         example="floor(x)",
         backends=Backends(np.floor, enclosure.floor, ball_functions.floor, "floor", analytic.floor),
         derivative=("0/(u - floor(u))",),
+        rough=("sin(pi u)",),
     ),
     FunctionEntry(
         name="ceil",
@@ -55,6 +58,7 @@ STEPS = (
             np.ceil, enclosure.ceiling, ball_functions.ceiling, "ceiling", analytic.ceiling
         ),
         derivative=("0/(u - floor(u))",),
+        rough=("sin(pi u)",),
     ),
     FunctionEntry(
         name="round",
@@ -92,6 +96,7 @@ STEPS = (
         ),
         derivative=("(1 - sign(u - v))/2 + 0/(u - v)", "(1 + sign(u - v))/2 + 0/(u - v)"),
         repeats=True,
+        rough=("u - v",),
     ),
     FunctionEntry(
         name="max",
@@ -106,5 +111,6 @@ STEPS = (
         ),
         derivative=("(1 + sign(u - v))/2 + 0/(u - v)", "(1 - sign(u - v))/2 + 0/(u - v)"),
         repeats=True,
+        rough=("u - v",),
     ),
 )

@@ -50,6 +50,8 @@ TRIGONOMETRY = (
         derivative=("1 + tan(u)^2",),
         takes_angle=(0,),
         inverse="atan",
+        rough=("cos(u)",),
+        has_gaps=True,
     ),
     FunctionEntry(
         name="cot",
@@ -102,6 +104,7 @@ TRIGONOMETRY = (
         spellings=("arcsin",),
         inverse="sin",
         returns_angle=True,
+        rough=("1 - u", "1 + u"),
     ),
     FunctionEntry(
         name="acos",
@@ -118,6 +121,7 @@ TRIGONOMETRY = (
         spellings=("arccos",),
         inverse="cos",
         returns_angle=True,
+        rough=("1 - u", "1 + u"),
     ),
     FunctionEntry(
         name="atan",

@@ -19,6 +19,7 @@ WHOLE = (
         backends=Backends(
             floats.factorial, enclosure_special.factorial, ball_special.factorial, "factorial"
         ),
+        rough=None,
     ),
     FunctionEntry(
         name="binomial",
@@ -31,6 +32,7 @@ WHOLE = (
         backends=Backends(
             floats.binomial, enclosure_special.binomial, ball_special.binomial, "binomial"
         ),
+        rough=None,
     ),
     FunctionEntry(
         name="gcd",
@@ -47,6 +49,7 @@ WHOLE = (
             "gcd",
         ),
         repeats=True,
+        rough=None,
     ),
     FunctionEntry(
         name="lcm",
@@ -63,6 +66,7 @@ WHOLE = (
             "lcm",
         ),
         repeats=True,
+        rough=None,
     ),
 )
 
@@ -79,6 +83,8 @@ SPECIAL = (
             floats.gamma, enclosure_special.gamma, ball_special.gamma, "gamma", analytic.gamma
         ),
         derivative=("gamma(u) digamma(u)",),
+        rough=("sin(pi u)",),
+        has_gaps=True,
     ),
     FunctionEntry(
         name="digamma",
@@ -95,6 +101,8 @@ SPECIAL = (
             "digamma",
             analytic.digamma,
         ),
+        rough=("sin(pi u)",),
+        has_gaps=True,
     ),
     FunctionEntry(
         name="erf",

@@ -6,6 +6,7 @@ Read ``sample.py`` for the promise that a curve is never joined across a break.
 from axis_path.core.draw.check import SamplingCheck, check_sampling
 from axis_path.core.draw.frame import HOME_X, HOME_Y, Extent, extent_of, frame, home
 from axis_path.core.draw.levels import LevelMap, draw_levels
+from axis_path.core.draw.mark_labels import place_labels
 from axis_path.core.draw.path import sample_path
 from axis_path.core.draw.relation import RealRelation, RelationPicture, draw_relation
 from axis_path.core.draw.sample import Curve, sample_curve, visible_domain
@@ -33,6 +34,7 @@ __all__ = [
     "make_log_ticks",
     "make_ticks",
     "nice_step",
+    "place_labels",
     "plain",
     "sample_curve",
     "sample_path",

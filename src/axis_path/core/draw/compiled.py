@@ -107,8 +107,8 @@ def stretches(left, right, chosen):
 
 
 @compiled
-def _clipped(value, floor, top):
-    # No number stays none.
+def clipped(value, floor, top):
+    """Bring a value between two others; no number stays none."""
     return top if value > top else floor if value < floor else value
 
 
@@ -169,7 +169,7 @@ def piece_tenths(piece, x_start, x_px, y_top, y_px, height):
     count = len(piece)
     xs, ys = np.empty(count, dtype=np.int64), np.empty(count, dtype=np.int64)
     for i in range(count):
-        down = _clipped((y_top - piece[i, 1]) * y_px, -height, 2.0 * height)
+        down = clipped((y_top - piece[i, 1]) * y_px, -height, 2.0 * height)
         xs[i] = np.int64(np.rint((piece[i, 0] - x_start) * x_px * 10))
         ys[i] = np.int64(np.rint(down * 10))
     found = np.empty(2 * count, dtype=np.int64)

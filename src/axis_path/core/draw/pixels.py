@@ -151,13 +151,18 @@ def place_flags(
         if point is None:
             placed.append(None)
             continue
-        width = max(_LEAST_PX, _LETTER_PX * len(name) + 8)
+        width = flag_width(name)
         taken = [flag for flag in placed if flag is not None]
         if obstacles is None or not len(obstacles):
             placed.append(_free_place(point, width, window, taken))
         else:
             placed.append(_freest_place(point, width, window, taken, obstacles))
     return placed
+
+
+def flag_width(name: str) -> int:
+    """Give how wide a flag with a name is, in px."""
+    return max(_LEAST_PX, _LETTER_PX * len(name) + 8)
 
 
 def _freest_place(

@@ -9,7 +9,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from axis_path.core.draw.compiled import compiled, flat, middle
+from axis_path.core.draw.compiled import clipped, compiled, flat, middle
 
 #: The edges of a column, the bounds of its enclosure, and the values at its edges.
 LEFT, RIGHT, LOW, HIGH, Y_LEFT, Y_RIGHT = range(6)
@@ -63,12 +63,6 @@ def make_table(columns, ends, low, high, partial, nowhere, broken):
 
 
 @compiled
-def _clipped(value, floor, top):
-    # No number stays none.
-    return top if value > top else floor if value < floor else value
-
-
-@compiled
 def rough_columns(table, floor, top, x_px, y_px, log_x, log_y, tolerance):
     """Tell which columns need to be cut, (n,) flags.
 
@@ -85,10 +79,10 @@ def rough_columns(table, floor, top, x_px, y_px, log_x, log_y, tolerance):
         if not table[CALM, i]:
             found[i] = True
         elif not table[STRAIGHT, i]:
-            low = _clipped(flat(table[LOW, i], log_y), floor, top)
-            high = _clipped(flat(table[HIGH, i], log_y), floor, top)
-            y_left = _clipped(flat(table[Y_LEFT, i], log_y), floor, top)
-            y_right = _clipped(flat(table[Y_RIGHT, i], log_y), floor, top)
+            low = clipped(flat(table[LOW, i], log_y), floor, top)
+            high = clipped(flat(table[HIGH, i], log_y), floor, top)
+            y_left = clipped(flat(table[Y_LEFT, i], log_y), floor, top)
+            y_right = clipped(flat(table[Y_RIGHT, i], log_y), floor, top)
             line = abs(y_right - y_left)
             up = line * y_px
             corner = across * up / max(np.hypot(across, up), 1e-12)
@@ -204,12 +198,12 @@ def find_bands(table, tall, floor, top, y_px, log_y, most_turns, least_px):
     while start < count:
         stop, way, lowest, highest, is_calm = start, 0.0, np.inf, -np.inf, True
         while stop < count and table[PIXEL, stop] == table[PIXEL, start]:
-            one = _clipped(flat(table[Y_LEFT, stop], log_y), floor, top)
-            other = _clipped(flat(table[Y_RIGHT, stop], log_y), floor, top)
+            one = clipped(flat(table[Y_LEFT, stop], log_y), floor, top)
+            other = clipped(flat(table[Y_RIGHT, stop], log_y), floor, top)
             low, high, times = min(one, other), max(one, other), 1
             if tall[stop]:
-                low = _clipped(flat(table[LOW, stop], log_y), floor, top)
-                high = _clipped(flat(table[HIGH, stop], log_y), floor, top)
+                low = clipped(flat(table[LOW, stop], log_y), floor, top)
+                high = clipped(flat(table[HIGH, stop], log_y), floor, top)
                 times = 4
             is_calm &= table[CALM, stop] != 0
             way += times * (high - low)

@@ -5,6 +5,7 @@
 """
 
 from axis_path.core.evaluate.backends import float_bounds, nearest_float
+from axis_path.core.evaluate.branches import Edge, Workshop
 from axis_path.core.evaluate.compile import (
     Compiler,
     ListSource,
@@ -13,7 +14,7 @@ from axis_path.core.evaluate.compile import (
     UserFunction,
 )
 from axis_path.core.evaluate.enclosed import middles
-from axis_path.core.evaluate.exact_pool import ExactForm, exact_form
+from axis_path.core.evaluate.exact_pool import ExactForm, exact_form, exact_solutions, is_identity
 from axis_path.core.evaluate.full import FullCompiler
 from axis_path.core.evaluate.function import (
     VALUE_BITS,
@@ -22,15 +23,18 @@ from axis_path.core.evaluate.function import (
     RealFunction,
     evaluate_complex,
     evaluate_constant,
+    prove_steps,
     sample_inputs,
 )
 from axis_path.core.evaluate.graph import Graph, Op
 from axis_path.core.evaluate.lists import inputs_of
 from axis_path.core.evaluate.path import RealPath
+from axis_path.core.evaluate.period import Multiple, period
 from axis_path.core.evaluate.program import most_bits, run
 from axis_path.core.evaluate.result import (
     Result,
     ResultKind,
+    decimal_places,
     decimal_text,
     digits_between,
     digits_of,
@@ -40,18 +44,21 @@ from axis_path.core.evaluate.result import (
     make_result,
     multiple_of_pi,
 )
+from axis_path.core.evaluate.sheet import Sheet
 from axis_path.core.evaluate.surface import Boxes, RealSurface
 
 __all__ = [
     "VALUE_BITS",
     "Boxes",
     "Compiler",
+    "Edge",
     "End",
     "ExactForm",
     "Expression",
     "FullCompiler",
     "Graph",
     "ListSource",
+    "Multiple",
     "Op",
     "RealFunction",
     "RealPath",
@@ -59,16 +66,21 @@ __all__ = [
     "Result",
     "ResultKind",
     "Shaped",
+    "Sheet",
     "Surroundings",
     "UserFunction",
+    "Workshop",
+    "decimal_places",
     "decimal_text",
     "digits_between",
     "digits_of",
     "evaluate_complex",
     "evaluate_constant",
     "exact_form",
+    "exact_solutions",
     "float_bounds",
     "inputs_of",
+    "is_identity",
     "make_complex",
     "make_list",
     "make_point",
@@ -77,6 +89,8 @@ __all__ = [
     "most_bits",
     "multiple_of_pi",
     "nearest_float",
+    "period",
+    "prove_steps",
     "run",
     "sample_inputs",
 ]

@@ -51,6 +51,8 @@ def _float_bounds(numerator: int, denominator: int) -> tuple[float, float]:
 
 def _divide(a: Floats, b: Floats) -> Floats:
     quotient = a / b
+    if type(cast(object, b)) is np.float64 and b:
+        return quotient
     if np.count_nonzero(b) == np.size(b):
         return quotient
     # A division by zero is undefined here, not infinite: 1/(1/x) has no value at 0.

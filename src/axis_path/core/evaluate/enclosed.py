@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 from fractions import Fraction
-from types import MappingProxyType
+from functools import cache
+from types import MappingProxyType, ModuleType
 
 import numpy as np
 from numpy.typing import NDArray
@@ -63,9 +64,7 @@ def enclose_columns(
     encoded = _encoded(program)
     if encoded is None:
         return _with_numpy(program, columns, parameters, inputs)
-    # Only what needs it pays for loading the compiled code.
-    from axis_path.core.arithmetic import kernel
-
+    kernel = _kernel()
     check()
     low, high = encoded.low, encoded.high
     if encoded.sliders:
@@ -87,11 +86,17 @@ def enclose_columns(
     ]
 
 
-def middles(found: Enclosure) -> Floats:
-    """Give the middles of enclosures, (n,); NaN where there is no value or no bound."""
+@cache
+def _kernel() -> ModuleType:
+    """Give the compiled code; only what needs it pays for loading it."""
     from axis_path.core.arithmetic import kernel
 
-    return kernel.middles(found.low, found.high, np.asarray(found.nowhere))  # type: ignore[no-any-return]
+    return kernel
+
+
+def middles(found: Enclosure) -> Floats:
+    """Give the middles of enclosures, (n,); NaN where there is no value or no bound."""
+    return _kernel().middles(found.low, found.high, np.asarray(found.nowhere))  # type: ignore[no-any-return]
 
 
 def _with_numpy(
@@ -160,8 +165,7 @@ def _encode(program: Program) -> _Encoded | None:
 
 
 def _table() -> dict[str, int]:
-    from axis_path.core.arithmetic import kernel
-
+    kernel = _kernel()
     return {
         Op.NUMBER: kernel.CONSTANT, Op.PARAMETER: kernel.CONSTANT, Op.CONSTANT: kernel.CONSTANT,
         Op.VARIABLE: kernel.INPUT, Op.INPUT: kernel.INPUT, Op.ADD: kernel.ADD,

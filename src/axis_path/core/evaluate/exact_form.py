@@ -33,6 +33,8 @@ Expression = Any
 #: A form with more operations than this is no help to a reader.
 _MOST_OPERATIONS = 60
 _LONGEST_TEXT = 300
+_MOST_SOLUTIONS = 50
+_INVERSE = {sympy.asin: "asin", sympy.acos: "acos", sympy.atan: "atan"}
 
 
 class NoExactFormError(Exception):
@@ -182,6 +184,64 @@ def find_exact(program: Program, parameters: Mapping[str, Fraction]) -> str | No
         return None
 
 
+def find_solutions(
+    program: Program, parameters: Mapping[str, Fraction], *, in_degrees: bool
+) -> tuple[str, ...]:
+    """Give exact solutions of "the program is zero" for its variable, as texts of our language.
+
+    They are proposals: whoever asks puts each to the proof, and looks for more solutions himself.
+
+    Args:
+        program: it has a variable and one result.
+        parameters: the values of the sliders.
+        in_degrees: whether the texts are read where angles are degrees.
+    """
+    backend = Exact()
+    values = {name: backend.number(value) for name, value in parameters.items()}
+    unknown = sympy.Symbol("x", real=True)
+    try:
+        raw = run(program, backend, unknown, values)[0]
+        solutions = sympy.solve(raw, unknown)
+    except (NoExactFormError, ValueError, TypeError, NotImplementedError, AttributeError):
+        return ()
+    texts: list[str] = []
+    for solution in solutions[:_MOST_SOLUTIONS]:
+        with suppress(NoExactFormError, ValueError, TypeError, NotImplementedError, AttributeError):
+            text = _simplest(_in_degrees(solution) if in_degrees else solution)
+            if text is not None:
+                texts.append(text)
+    return tuple(texts)
+
+
+def find_identity(program: Program, parameters: Mapping[str, Fraction]) -> bool:
+    """Tell whether a program simplifies to zero for every value of its variable."""
+    backend = Exact()
+    values = {name: backend.number(value) for name, value in parameters.items()}
+    try:
+        raw = run(program, backend, sympy.Symbol("x", real=True), values)[0]
+        return bool(sympy.simplify(raw) == 0)
+    except (NoExactFormError, ValueError, TypeError, NotImplementedError, AttributeError):
+        return False
+
+
+def _in_degrees(solution: Expression) -> Expression:
+    """Write a number of degrees whose inverse functions give degrees too."""
+    turned = sympy.expand(solution * sympy.pi / 180)
+    inverse = (sympy.asin, sympy.acos, sympy.atan)
+    total: Expression = sympy.Integer(0)
+    for term in sympy.Add.make_args(turned):
+        factor, rest = term.as_independent(sympy.pi, *inverse)
+        if not factor.is_Rational:
+            return solution
+        if rest == sympy.pi:
+            total += factor * 180
+        elif isinstance(rest, inverse) or rest == 1:
+            total += factor * rest
+        else:
+            return solution
+    return total
+
+
 def _simplest(raw: Expression) -> str | None:
     """Give the shortest form that a few changes lead to; the slow one only if nothing else does."""
     if raw.has(sympy.I):
@@ -234,6 +294,9 @@ def _node(value: Expression) -> Node:
         return Binary(Operator.POWER, Name("e"), _node(value.args[0]))
     if value.is_Pow:
         return _power(value.base, value.exp)
+    for kind, name in _INVERSE.items():
+        if isinstance(value, kind):
+            return Call(name, (_node(value.args[0]),))
     if isinstance(value, sympy.log):
         return Call("ln", (_node(value.args[0]),))
     raise NoExactFormError

@@ -78,6 +78,18 @@ def _work(program: Program, parameters: dict[str, Fraction]) -> str | None:
     return find_exact(program, parameters)
 
 
+def _solve(program: Program, parameters: dict[str, Fraction], in_degrees: bool) -> tuple[str, ...]:
+    from axis_path.core.evaluate.exact_form import find_solutions
+
+    return find_solutions(program, parameters, in_degrees=in_degrees)
+
+
+def _compare(program: Program, parameters: dict[str, Fraction]) -> bool:
+    from axis_path.core.evaluate.exact_form import find_identity
+
+    return find_identity(program, parameters)
+
+
 class _Pool:
     """One worker, made when it is first needed."""
 
@@ -133,15 +145,55 @@ def exact_form(
     return _kept(program, used, limit_ms)
 
 
+def exact_solutions(
+    program: Program, parameters: Mapping[str, Fraction], *, in_degrees: bool
+) -> tuple[str, ...]:
+    """Look for numbers in exact form at which a program with a variable is zero.
+
+    Args:
+        program: what must be zero.
+        parameters: the values of the sliders that it reads.
+        in_degrees: whether the texts are read where angles are degrees.
+
+    Returns:
+        Texts of our language, not proved and perhaps not all; none if there was no time.
+    """
+    used = tuple(sorted((name, parameters[name]) for name in program.parameters))
+    return _solutions(program, used, in_degrees)
+
+
+def is_identity(program: Program, parameters: Mapping[str, Fraction]) -> bool:
+    """Tell whether a program with a variable simplifies to zero: algebra says so, no proof."""
+    used = {name: parameters[name] for name in program.parameters}
+    return _limited(_compare, program, used, limit_ms=EXACT_TIME.value) is True
+
+
+@lru_cache(maxsize=512)
+def _solutions(
+    program: Program, parameters: tuple[tuple[str, Fraction], ...], in_degrees: bool
+) -> tuple[str, ...]:
+    found = _limited(_solve, program, dict(parameters), in_degrees, limit_ms=EXACT_TIME.value // 2)
+    return found if isinstance(found, tuple) else ()
+
+
 @lru_cache(maxsize=2048)
 def _kept(
     program: Program, parameters: tuple[tuple[str, Fraction], ...], limit_ms: int
 ) -> ExactForm:
+    found = _limited(_work, program, dict(parameters), limit_ms=limit_ms)
+    return ExactForm(None, _OUT_OF_TIME) if found is _NOTHING else ExactForm(found)
+
+
+_NOTHING = object()
+
+
+def _limited(function: Callable[..., Any], *arguments: object, limit_ms: int) -> Any:  # noqa: ANN401 - what it gives
+    """Run a function in a worker; ``_NOTHING`` if it came to an end before its answer."""
     try:
-        return ExactForm(run_limited(_work, program, dict(parameters), limit_ms=limit_ms))
+        return run_limited(function, *arguments, limit_ms=limit_ms)
     except (FutureTimeoutError, MemoryError, ProcessExpired):
-        return ExactForm(None, _OUT_OF_TIME)
+        return _NOTHING
     except (BrokenExecutor, RuntimeError):
         # The workers died, from want of memory perhaps: the next question gets new ones.
         _pool.stop()
-        return ExactForm(None, _OUT_OF_TIME)
+        return _NOTHING

@@ -12,7 +12,7 @@ from axis_path.core.evaluate.graph import Graph, Op, Split, Step
 
 #: Past this many new steps the splitting is given up; the expression is then searched as it is.
 _LARGEST_GROWTH = 2_000
-_NEVER_ZERO = {"exp", "cosh"}
+_NEVER_ZERO = {"exp", "cosh", "gamma"}
 _ZERO_WITH_ARGUMENT = {
     "asinh",
     "atanh",
@@ -44,6 +44,15 @@ def zero_factors(graph: Graph, top: int, *, through_pieces: bool) -> list[int]:
     return _factors(graph, numerator, through_pieces=through_pieces)
 
 
+def as_fraction(graph: Graph, top: int) -> tuple[int, int]:
+    """Give a step as a quotient of two that hold no quotients of their own.
+
+    Raises:
+        LimitError: they would be too large.
+    """
+    return _fractions(graph, top, len(graph.steps) + _LARGEST_GROWTH)
+
+
 def _factors(graph: Graph, top: int, *, through_pieces: bool) -> list[int]:
     found: list[int] = []
     waiting, seen = [top], set[int]()
@@ -57,11 +66,62 @@ def _factors(graph: Graph, top: int, *, through_pieces: bool) -> list[int]:
             waiting.extend(step.arguments)
         elif _is_zero_with_first(step):
             waiting.append(step.arguments[0])
+        elif step.op in (Op.ADD, Op.SUBTRACT) and (split := _common(graph, index)) is not None:
+            waiting.extend(split)
         elif through_pieces and isinstance(step.payload, Split):
             waiting.extend(step.arguments[place] for place in step.payload.bodies())
         elif step.op not in _NEVER_ZERO and not graph.value(index):
             found.append(index)
     return sorted(found)
+
+
+def _common(graph: Graph, top: int) -> list[int] | None:
+    """Take out what all terms of a sum have as a factor; None if there is nothing."""
+    terms: list[tuple[int, int]] = []
+    waiting = [(top, 1)]
+    while waiting:
+        index, sign = waiting.pop()
+        step = graph.steps[index]
+        if step.op == Op.NEGATIVE:
+            waiting.append((step.arguments[0], -sign))
+        elif step.op in (Op.ADD, Op.SUBTRACT):
+            waiting.append((step.arguments[0], sign))
+            waiting.append((step.arguments[1], sign if step.op == Op.ADD else -sign))
+        else:
+            terms.append((index, sign))
+    factored = [_factors_of_term(graph, index) for index, _ in terms]
+    shared = set(factored[0][0]).intersection(*(set(factors) for factors, _ in factored[1:]))
+    shared = {index for index in shared if graph.value(index) is None}
+    if not shared or len(terms) < 2:
+        return None
+    rest: int | None = None
+    for (factors, negative), (_, sign) in zip(factored, terms, strict=True):
+        left = list(factors)
+        for each in shared:
+            left.remove(each)
+        made = graph.number(-1 if negative == (sign > 0) else 1)
+        for factor in left:
+            made = graph.times(made, factor)
+        rest = made if rest is None else graph.plus(rest, made)
+    return [*shared, rest if rest is not None else graph.number(0)]
+
+
+def _factors_of_term(graph: Graph, top: int) -> tuple[list[int], bool]:
+    """Give the factors of a product, and whether it has an odd number of minus signs."""
+    found: list[int] = []
+    negative = False
+    waiting = [top]
+    while waiting:
+        step = graph.steps[waiting[-1]]
+        index = waiting.pop()
+        if step.op == Op.MULTIPLY:
+            waiting.extend(step.arguments)
+        elif step.op == Op.NEGATIVE:
+            waiting.append(step.arguments[0])
+            negative = not negative
+        else:
+            found.append(index)
+    return found, negative
 
 
 def _is_zero_with_first(step: Step) -> bool:

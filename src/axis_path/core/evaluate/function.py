@@ -8,10 +8,11 @@ from __future__ import annotations
 
 import math
 import threading
-from collections.abc import Mapping
+from collections.abc import Callable, Hashable, Mapping
 from dataclasses import dataclass, field
 from fractions import Fraction
 from functools import cached_property
+from typing import Any, TypeVar
 
 import numpy as np
 from flint import acb
@@ -28,13 +29,19 @@ from axis_path.core.evaluate.complex import Complex
 from axis_path.core.evaluate.derive import derive
 from axis_path.core.evaluate.enclosed import enclose_columns, middles
 from axis_path.core.evaluate.factors import zero_factors
-from axis_path.core.evaluate.graph import Graph, Op
+from axis_path.core.evaluate.graph import Graph, Op, Step
 from axis_path.core.evaluate.program import Program, extract, inner_bounds, run
+from axis_path.core.evaluate.sampled import sample
 
 Floats = NDArray[np.float64]
 _FAST, _ENCLOSING, _PROVING = Fast(), Enclosing(), Proving()
 #: Precision for single values whose digits are shown as floats: far more than a float's 53 bits.
 VALUE_BITS = 128
+
+
+T = TypeVar("T")
+#: So many things are kept with one expression, such as its graph with each other curve.
+_MOST_KEPT = 64
 
 
 def _written(x: Fraction) -> str:
@@ -58,6 +65,12 @@ class Expression:
         self._made: dict[str, list[Expression]] = {}
         self._program: Program | None = None
         self._joined: dict[tuple[int, ...], Program] = {}
+        self._kept: dict[Hashable, Any] = {}
+
+    @property
+    def step(self) -> int:
+        """Give the place of the expression in its graph."""
+        return self._step
 
     @property
     def program(self) -> Program:
@@ -66,6 +79,22 @@ class Expression:
             if self._program is None:
                 self._program = extract(self._graph, self._step)
             return self._program
+
+    def kept(self, key: Hashable, make: Callable[[], T], is_good: Callable[[T], bool]) -> T:
+        """Give what others made of the expression for any slider values; made if it is missing.
+
+        Args:
+            key: by what it is known.
+            make: makes it.
+            is_good: tells whether what is kept may still be used.
+        """
+        with self._lock:
+            found: T | None = self._kept.get(key)
+            if found is None or not is_good(found):
+                if len(self._kept) >= _MOST_KEPT:
+                    self._kept.clear()
+                found = self._kept[key] = make()
+            return found
 
     def sibling(self, step: int) -> Expression:
         """Give another step of the same graph."""
@@ -87,6 +116,23 @@ class Expression:
                 step = derive(self._graph, self._step, place)
                 self._made[f"derivative {by}"] = [Expression(self._graph, step, self._lock)]
             return self._made[f"derivative {by}"][0]
+
+    def minus(self, other: Expression) -> Expression:
+        """Give the difference from another expression of the same graph; it is kept."""
+        kept = f"minus {other._step}"
+        with self._lock:
+            if kept not in self._made:
+                step = self._graph.minus(self._step, other._step)
+                self._made[kept] = [Expression(self._graph, step, self._lock)]
+            return self._made[kept][0]
+
+    def negative(self) -> Expression:
+        """Give the same with its sign turned; it is kept."""
+        with self._lock:
+            if "negative" not in self._made:
+                step = self._graph.negative(self._step)
+                self._made["negative"] = [Expression(self._graph, step, self._lock)]
+            return self._made["negative"][0]
 
     def factors(self, *, through_pieces: bool = False) -> list[Expression]:
         """Give expressions whose zeros, together, hold all zeros of this one.
@@ -179,18 +225,7 @@ class RealFunction:
 
     def sample_unrestricted(self, xs: Floats) -> Floats:
         """Give the values at ``xs`` as if the function had no domain of its own."""
-        parameters = {
-            name: np.asarray(nearest_float(value)) for name, value in self._used(self.expression)
-        }
-        places = np.asarray(xs, dtype=np.float64)
-        with np.errstate(all="ignore"):
-            ys = run(self.expression.program, _FAST, places, parameters)[0]
-            if np.shape(ys) != places.shape or ys is places:
-                ys = np.array(np.broadcast_to(ys, places.shape), dtype=np.float64)
-            # One sum tells whether anything is infinite; one that overflows only asks.
-            if not math.isfinite(ys.sum()):
-                ys[~np.isfinite(ys)] = np.nan
-        return ys
+        return sample(self.expression.program, xs, self.parameters)
 
     def inner_ends(self) -> list[float]:
         """Give where the domains of functions that are used on the variable itself end.
@@ -219,6 +254,12 @@ class RealFunction:
         """Enclose the values and those of other expressions of this function over columns."""
         program = self.expression.together(*others)
         return enclose_columns(program, (lows, highs), self.parameters)
+
+    def enclose_pair(
+        self, lows: Floats, highs: Floats, one: Expression, other: Expression
+    ) -> list[Enclosure]:
+        """Enclose two expressions that were made from this function's over columns."""
+        return enclose_columns(one.together(other), (lows, highs), self.parameters)
 
     def values_near(self, xs: Floats) -> Floats:
         """Give the values at ``xs`` to a few units in the last place, as the middles of enclosures.
@@ -260,6 +301,35 @@ class RealFunction:
         if value.defined is Defined.YES:
             return ""
         return f"{value.reason or 'it could not be decided'} at {self.variable} = {_written(x)}"
+
+
+@dataclass(frozen=True, slots=True)
+class ProvedSteps:
+    """All steps of a function at one place.
+
+    Attributes:
+        steps: with what computes each from the balls of its arguments.
+        values: their balls.
+        result: the place of the function's own value among them.
+    """
+
+    steps: tuple[tuple[Step, Callable[..., Ball]], ...]
+    values: tuple[Ball, ...]
+    result: int
+
+
+def prove_steps(function: RealFunction, x: Ball) -> ProvedSteps:
+    """Give the balls of all steps of a function at ``x``, at the present precision."""
+    program = function.expression.program
+    plan = program.plan(_PROVING)
+    applied = {place: apply for place, apply, _ in plan.calls}
+    values: list[Ball] = list(plan.values)
+    for place, name in plan.reads:
+        values[place] = x if name is None else ball.from_fraction(function.parameters[name])
+    for place, apply, arguments in plan.calls:
+        values[place] = apply(*(values[argument] for argument in arguments))
+    steps = tuple((step, applied.get(k, ball.undefined)) for k, step in enumerate(program.steps))
+    return ProvedSteps(steps, tuple(values), program.results[0])
 
 
 def evaluate_constant(

@@ -362,6 +362,11 @@ def _rounded(value: Fraction, digits: int) -> tuple[int, int]:
     return (-figures if value < 0 else figures), power
 
 
+def decimal_places(value: float) -> int:
+    """Give the power of ten of the first digit of a number that is not 0."""
+    return _rounded(Fraction(value), 17)[1]
+
+
 def _shown(value: Fraction, digits: int) -> str:
     if value == 0:
         return "0"

@@ -9,15 +9,15 @@ from fractions import Fraction
 import numpy as np
 from numpy.typing import NDArray
 
-from axis_path.core.arithmetic import Enclosure
+from axis_path.core.arithmetic import Ball, Enclosure, ball
 from axis_path.core.errors import LimitError, NotHandledError
-from axis_path.core.evaluate.backends import Fast, nearest_float
+from axis_path.core.evaluate.backends import Fast, Proving, nearest_float
 from axis_path.core.evaluate.enclosed import enclose_columns
 from axis_path.core.evaluate.function import Expression
 from axis_path.core.evaluate.program import run
 
 Floats = NDArray[np.float64]
-_FAST = Fast()
+_FAST, _PROVING = Fast(), Proving()
 
 
 @dataclass(frozen=True, slots=True)
@@ -111,3 +111,9 @@ class RealSurface:
             self.parameters,
             {self.second: (boxes.y_low, boxes.y_high)},
         )[0]
+
+    def prove(self, x: Ball, y: Ball) -> Ball:
+        """Give the ball of values at two numbers, at the present precision."""
+        program = self.expression.program
+        used = {name: ball.from_fraction(self.parameters[name]) for name in program.parameters}
+        return run(program, _PROVING, x, used | {self.second: y})[0]

@@ -3,22 +3,67 @@
 Read ``zeros.py``: what is proved there and what is not.
 """
 
+from axis_path.core.locate.asymptotes import Asymptote, Direction, find_asymptotes
+from axis_path.core.locate.breaks import find_breaks
 from axis_path.core.locate.cells import Interval, interval
-from axis_path.core.locate.exact import candidates, written
+from axis_path.core.locate.data import Interpolation, find_in_data
+from axis_path.core.locate.everywhere import Everywhere, find_everywhere, reach_of
+from axis_path.core.locate.exact import candidates, place_of, written
+from axis_path.core.locate.extrema import find_extrema, find_inflections
 from axis_path.core.locate.finding import Finding, Findings, Kind
+from axis_path.core.locate.inequality import Condition, Place, Stretch, Stretches, find_stretches
+from axis_path.core.locate.linear import LinearEquation, LinearSolution, Outcome, solve_linear
+from axis_path.core.locate.meetings import Bounds, Curve, find_meetings, meet_in_box
 from axis_path.core.locate.polynomial import is_polynomial
 from axis_path.core.locate.quick import quick_zeros
+from axis_path.core.locate.sweep import Branch, Event, Sweep, sweep
+from axis_path.core.locate.verdict import SOLUTIONS, place_text, value_text
+from axis_path.core.locate.wanted import Search, Wanted
 from axis_path.core.locate.zeros import find_zeros
 
 __all__ = [
+    "SOLUTIONS",
+    "Asymptote",
+    "Bounds",
+    "Branch",
+    "Condition",
+    "Curve",
+    "Direction",
+    "Event",
+    "Everywhere",
     "Finding",
     "Findings",
+    "Interpolation",
     "Interval",
     "Kind",
+    "LinearEquation",
+    "LinearSolution",
+    "Outcome",
+    "Place",
+    "Search",
+    "Stretch",
+    "Stretches",
+    "Sweep",
+    "Wanted",
     "candidates",
+    "find_asymptotes",
+    "find_breaks",
+    "find_everywhere",
+    "find_extrema",
+    "find_in_data",
+    "find_inflections",
+    "find_meetings",
+    "find_stretches",
     "find_zeros",
     "interval",
     "is_polynomial",
+    "meet_in_box",
+    "place_of",
+    "place_text",
     "quick_zeros",
+    "reach_of",
+    "solve_linear",
+    "sweep",
+    "value_text",
     "written",
 ]

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from fractions import Fraction
 
 from flint import arb
@@ -57,20 +57,36 @@ class Cell:
 
 @dataclass(frozen=True, slots=True)
 class Root:
-    """A zero of a factor: a place that holds it, exact if it is known."""
+    """A zero of a factor: a place that holds it, exact if it is known.
+
+    Attributes:
+        order: how many derivatives, the factor itself first, vanish here; None if not known.
+        source: the step of the factor in its graph.
+        surd: the exact form, if it is a root of a quadratic.
+    """
 
     place: Ball
     proved: bool
     note: str = ""
+    order: int | None = None
+    source: int | None = None
+    surd: str | None = None
 
 
 @dataclass(slots=True)
 class Search:
-    """What the search for one factor has found so far."""
+    """What a search has found so far.
 
-    roots: list[Root]
-    undecided: list[Cell]
-    constant: list[Cell]
+    Attributes:
+        undecided: cells in which there may be more.
+        constant: cells in which the function is zero all along.
+        is_crowded: whether there were too many to find them all.
+    """
+
+    roots: list[Root] = field(default_factory=list)
+    undecided: list[Cell] = field(default_factory=list)
+    constant: list[Cell] = field(default_factory=list)
+    is_crowded: bool = False
 
 
 def is_tiny(cell: Cell) -> bool:

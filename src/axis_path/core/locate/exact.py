@@ -117,3 +117,12 @@ def written(place: Ball) -> str | None:
     if place.turns is not None:
         return multiple_of_pi(Fraction(int(place.turns.p), int(place.turns.q)))
     return None
+
+
+def place_of(exact: str | None, low: float, high: float) -> Ball:
+    """Give the place of a finding: the number that its exact form is, if that is simple."""
+    if exact is not None:
+        for candidate, _ in candidates(arb(low), arb(high)):
+            if written(candidate) == exact:
+                return candidate
+    return Ball(arb(low).union(arb(high)))

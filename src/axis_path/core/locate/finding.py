@@ -12,6 +12,15 @@ class Kind(StrEnum):
     """What a finding is."""
 
     ZERO = "zero"
+    MINIMUM = "minimum"
+    MAXIMUM = "maximum"
+    INTERSECTION = "intersection"
+    INFLECTION = "inflection"
+    POLE = "pole"
+    JUMP = "jump"
+    HOLE = "hole"
+    END = "end"
+    SOLUTION = "solution"
 
 
 @dataclass(frozen=True, slots=True)
@@ -25,6 +34,13 @@ class Finding:
         exact: the place in exact form where one was found: a fraction, or a multiple of pi.
         text: the place with ten digits, each right; fewer where fewer are sure.
         note: why it is not proved; empty if it is.
+        y_text: the value there with ten digits, each right, unless it is 0 by what the finding is.
+        y_exact: the value in exact form where one was found.
+        is_global: of an extremum, whether nothing in the interval lies beyond it.
+        at_end: of an extremum, whether it lies at an end of the domain or the interval.
+        multiplicity: of a zero, how many derivatives vanish with the function, counting itself; of
+            an intersection, 1 where the curves cross and more where they touch. None if not known.
+        why: in words, by what it is proved, or what else is known of it.
     """
 
     kind: Kind
@@ -35,6 +51,12 @@ class Finding:
     exact: str | None
     text: str
     note: str = ""
+    y_text: str = ""
+    y_exact: str | None = None
+    is_global: bool = False
+    at_end: bool = False
+    multiplicity: int | None = None
+    why: str = ""
 
 
 @dataclass(frozen=True, slots=True)

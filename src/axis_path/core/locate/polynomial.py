@@ -8,16 +8,19 @@ Source: Arb's ``arb_fmpz_poly_complex_roots`` (Johansson), in python-flint.
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable
+from dataclasses import dataclass
 from fractions import Fraction
 
-from flint import acb, arb, fmpq, fmpq_poly
+from flint import acb, arb, fmpq, fmpq_poly, fmpz, fmpz_poly
 
 from axis_path.core.evaluate import Expression, Op, RealFunction, run
 from axis_path.core.evaluate.graph import Fence
 
 #: Degrees beyond this take the general way: the library's time grows with the cube.
 LARGEST_DEGREE = 120
+_MOST_SURD_BITS = 60
 
 
 class _NoPolynomialError(Exception):
@@ -108,8 +111,55 @@ def is_polynomial(function: RealFunction) -> bool:
     )
 
 
-def real_zeros(polynomial: fmpq_poly) -> list[arb]:
-    """Give a ball around each real zero of a polynomial that is not 0, each zero once."""
-    squarefree = polynomial // polynomial.gcd(polynomial.derivative())
-    roots: list[tuple[acb, int]] = squarefree.numer().complex_roots()
-    return [root.real for root, _ in roots if root.imag.is_zero()]
+@dataclass(frozen=True, slots=True)
+class PolynomialZero:
+    """A real zero: a ball around it, its multiplicity, and its exact form if that is a surd."""
+
+    place: arb
+    order: int
+    surd: str | None = None
+
+
+def real_zeros(polynomial: fmpq_poly) -> list[PolynomialZero]:
+    """Give every real zero of a polynomial that is not 0."""
+    found: list[PolynomialZero] = []
+    _, factors = polynomial.numer().factor()
+    for factor, order in factors:
+        roots: list[tuple[acb, int]] = factor.complex_roots()
+        real = [root.real for root, _ in roots if root.imag.is_zero()]
+        surds = _surds(factor)
+        for place in real:
+            # A quadratic's two surds lie apart: the ball of one cannot hold the other.
+            surd = next((text for text, near in surds if near.overlaps(place)), None)
+            found.append(PolynomialZero(place, order, surd))
+    return found
+
+
+def _surds(factor: fmpz_poly) -> list[tuple[str, arb]]:
+    """Write the zeros of a quadratic that has no rational ones: (b ± s √k)/a in lowest terms."""
+    if factor.degree() != 2:
+        return []
+    c, b, a = (int(factor[k]) for k in range(3))
+    square = b * b - 4 * a * c
+    if square <= 0 or square.bit_length() > _MOST_SURD_BITS:
+        return []
+    outside, inside = 1, 1
+    for prime, power in fmpz(square).factor():
+        outside *= int(prime) ** (power // 2)
+        inside *= int(prime) ** (power % 2)
+    shared = math.gcd(b, outside, 2 * a) * (1 if a > 0 else -1)
+    middle, outside, bottom = -b // shared, outside // shared, 2 * a // shared
+    root = arb(inside).sqrt()
+    return [
+        (_surd(middle, sign * outside, inside, bottom), (middle + sign * outside * root) / bottom)
+        for sign in (1, -1)
+    ]
+
+
+def _surd(middle: int, outside: int, inside: int, bottom: int) -> str:
+    root = ("" if abs(outside) == 1 else str(abs(outside))) + f"√{inside}"
+    if not middle:
+        top = f"−{root}" if outside < 0 else root
+        return top if bottom == 1 else f"{top}/{bottom}"
+    top = f"{middle} {'−' if outside < 0 else '+'} {root}".replace("-", "−")
+    return top if bottom == 1 else f"({top})/{bottom}"

@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
+import math
+from dataclasses import dataclass, replace
 from itertools import pairwise
 
 from flint import arb
 
 from axis_path.core.arithmetic import Ball, Defined
-from axis_path.core.evaluate import RealFunction, digits_of
+from axis_path.core.evaluate import digits_between, digits_of
 from axis_path.core.locate.cells import (
     Cell,
-    Interval,
     Root,
     Search,
     float_above,
@@ -19,77 +20,223 @@ from axis_path.core.locate.cells import (
     merged_cells,
 )
 from axis_path.core.locate.exact import written
-from axis_path.core.locate.finding import Finding, Findings, Kind
+from axis_path.core.locate.finding import Finding, Kind
+from axis_path.core.locate.parts import Anatomy, Spot
 
 _DIGITS = 10
+#: Longer exact forms of values are given as decimals.
+_LONGEST = 30
 
 
 def make_finding(root: Root) -> Finding:
     """Give a root as a finding, with as many digits as are sure."""
-    value = root.place.value
-    low, high = float_below(value.lower()), float_above(value.upper())
-    text = ""
-    for digits in range(_DIGITS, 0, -1):
-        found = digits_of(root.place, digits)
-        if found is not None:
-            text = found
-            break
-    middle = float(value.mid())
-    text = text or f"{middle:.3g} ± {float(value.rad()):.1g}".replace("-", "−")
+    found = at_place(Kind.ZERO, root.place, proved=root.proved, note=root.note)
+    return replace(found, y=0.0, multiplicity=root.order, exact=found.exact or root.surd)
+
+
+def at_place(
+    kind: Kind, place: Ball, value: Ball | None = None, *,
+    proved: bool, note: str = "", why: str = "",
+) -> Finding:  # fmt: skip
+    """Give a finding at a place, with as many digits as are sure.
+
+    Args:
+        kind: what it is.
+        place: a ball that holds it.
+        value: the value there; None if there is none to show.
+        proved: whether exactly one such point is proved to lie in the ball.
+        note: why it is not proved.
+        why: by what it is, or what else is known.
+    """
+    has_value = value is not None and value.is_defined
     return Finding(
-        Kind.ZERO, middle + 0.0, 0.0, (low, high), root.proved, written(root.place), text, root.note
-    )
+        kind, float(place.value.mid()) + 0.0,
+        float(value.value.mid()) + 0.0 if value is not None and has_value else math.nan,
+        bracket_of(place), proved, written(place), place_text(place), note,
+        place_text(value) if value is not None and has_value else "",
+        y_exact=written(value) if value is not None and has_value else None, why=why,
+    )  # fmt: skip
 
 
-def judge(
-    function: RealFunction, inside: Interval, findings: tuple[Finding, ...], search: Search
-) -> Findings:
+def place_text(place: Ball) -> str:
+    """Write a number with ten digits, each right; fewer where fewer are sure."""
+    if place.exact is None and place.value.is_finite():
+        # Floats around it nearly always share their digits, and are quicker to write.
+        quick = digits_between(*bracket_of(place), _DIGITS)
+        if quick:
+            return quick
+    for digits in range(_DIGITS, 0, -1):
+        found = digits_of(place, digits)
+        if found is not None:
+            return found
+    value = place.value
+    return f"{float(value.mid()):.3g} ± {float(value.rad()):.1g}".replace("-", "−")
+
+
+def value_text(value: Ball) -> str:
+    """Write a value in exact form where it has one, else with ten digits."""
+    exact = written(value)
+    return exact if exact is not None and len(exact) <= _LONGEST else place_text(value)
+
+
+@dataclass(frozen=True, slots=True)
+class Words:
+    """How what is sought is called: in the plural, and where it is so all along."""
+
+    many: str
+    all_along: str
+
+
+ZEROS = Words("zeros", "It is zero all along")
+SAME_ALL_ALONG = Words("intersections", "They are the same all along")
+TURNS = Words("places where the slope is zero", "It is level all along")
+BENDS = Words("points of inflection", "It is straight all along")
+SOLUTIONS = Words("solutions", "It is true all along")
+
+
+@dataclass(frozen=True, slots=True)
+class Verdict:
+    """What is to be said of a search.
+
+    Attributes:
+        roots: those that are points: not the ones in stretches where it is so all along.
+        complete: whether it is proved that there are no others.
+        note: what is not certain, in words.
+    """
+
+    roots: tuple[Root, ...]
+    complete: bool
+    note: str
+
+
+def judge(anatomy: Anatomy, search: Search, words: Words = ZEROS) -> Verdict:
     """Say whether a search is complete, and what is not certain."""
-    width = float((inside.high.value - inside.low.value).mid())
+    width = _width(anatomy)
+    stretches = _stretches(anatomy, search.constant)
+    notes = [f"{words.all_along} {_stretch(anatomy, cell, width)}." for cell in stretches[:3]]
+    brackets = [bracket_of(root.place) for root in search.roots]
+    notes += open_notes(anatomy, search, brackets, words)
+    kept = tuple(
+        root
+        for root, bracket in zip(search.roots, brackets, strict=True)
+        if not any(_holds_any(stretch, [bracket]) for stretch in stretches)
+    )
+    is_sure = not stretches and not search.undecided and not search.is_crowded
+    complete = is_sure and all(root.proved for root in kept)
+    if not complete and not notes:
+        notes.append(f"Whether there are more {words.many} next to these is not decided.")
+    return Verdict(kept, complete, " ".join(notes))
+
+
+def bracket_of(place: Ball) -> tuple[float, float]:
+    """Give floats below and above a place."""
+    return float_below(place.value.lower()), float_above(place.value.upper())
+
+
+def open_notes(
+    anatomy: Anatomy, search: Search, brackets: list[tuple[float, float]], words: Words
+) -> list[str]:
+    """Say what a search has left open.
+
+    Args:
+        anatomy: of what was searched.
+        search: what it has found.
+        brackets: around what is given as found.
+        words: what is sought.
+    """
+    variable, width = anatomy.function.variable, _width(anatomy)
+    undecided = [c for c in merged_cells(search.undecided) if not _holds_any(c, brackets)]
     notes: list[str] = []
-    stretches = _stretches(function, search.constant)
-    for cell in stretches[:3]:
-        between = _between(cell, function.variable, width)
-        notes.append(f"It is zero all along {between} (its ends are not exact).")
-    brackets = [finding.bracket for finding in findings]
-    undecided = [cell for cell in search.undecided if not _holds_any(cell, brackets)]
+    crowd = _accumulation(anatomy, undecided) if search.is_crowded else None
+    if crowd is not None:
+        spot, cells = crowd
+        undecided = [cell for cell in undecided if cell not in cells]
+        centre = spot.place.value
+        reach = max(abs(end.value - centre).upper() for c in cells for end in (c.low, c.high))
+        many = words.many[0].upper() + words.many[1:]
+        notes.append(
+            f"{many} crowd together at {variable} = {near(spot.place, width)}: there may be "
+            f"infinitely many. All that are farther from there than {_rounded_up(float(reach))} "
+            "are given."
+        )
+    elif search.is_crowded:
+        notes.append(f"There are more than {len(brackets):,}: search a shorter interval.")
     if len(undecided) > 3 or any(not is_tiny(cell) for cell in undecided):
-        between = _between(Cell(undecided[0].low, undecided[-1].high), function.variable, width)
-        notes.append(f"Whether there are more zeros in parts of {between} could not be decided.")
+        stretch = between(Cell(undecided[0].low, undecided[-1].high), variable, width)
+        notes.append(
+            f"Whether there are more {words.many} in parts of {stretch} could not be decided."
+        )
     else:
         notes.extend(
-            f"Whether there are zeros near {function.variable} = {_near(cell.low, width)} "
+            f"Whether there are {words.many} near {variable} = {near(cell.low, width)} "
             "could not be decided."
             for cell in undecided
         )
-    complete = not stretches and not search.undecided and all(f.proved for f in findings)
-    return Findings(
-        tuple(f for f in findings if not any(_holds_any(c, [f.bracket]) for c in stretches)),
-        complete,
-        " ".join(notes),
-    )
+    return notes
 
 
-def _stretches(function: RealFunction, constant: list[Cell]) -> list[Cell]:
+def _width(anatomy: Anatomy) -> float:
+    return float((anatomy.inside.high.value - anatomy.inside.low.value).mid())
+
+
+def _accumulation(anatomy: Anatomy, undecided: list[Cell]) -> tuple[Spot, list[Cell]] | None:
+    """Give a spot at which all that is undecided comes together, with those cells."""
+    for spot in anatomy.spots:
+        near_by = [
+            cell
+            for cell in undecided
+            if cell.hull().value.overlaps(spot.place.value) and not is_tiny(cell)
+        ]
+        if near_by:
+            low, high = near_by[0].low.value, near_by[-1].high.value
+            room = high - low
+            more = [
+                cell
+                for cell in undecided
+                if bool(cell.low.value >= low - room) and bool(cell.high.value <= high + room)
+            ]
+            return spot, more
+    return None
+
+
+def _stretches(anatomy: Anatomy, constant: list[Cell]) -> list[Cell]:
     """Give where a function is zero all along, of where one of its factors is.
 
     A stretch where a factor is zero but the function has no value is none of its zeros, nor one
     where another piece holds.
     """
-    if not constant:
-        return []
-    cuts = sorted(set(function.inner_ends()))
     found: list[Cell] = []
     for cell in merged_cells(constant):
-        low, high = float(cell.low.value.mid()), float(cell.high.value.mid())
-        inner = [Ball(arb(cut)) for cut in cuts if low < cut < high]
-        places = [cell.low, *inner, cell.high]
-        for one, other in pairwise(places):
+        low, high = cell.low.value, cell.high.value
+        inner = [
+            spot.place
+            for spot in anatomy.spots
+            if spot.place.value > low and spot.place.value < high
+        ]
+        for one, other in pairwise([cell.low, *inner, cell.high]):
             part = Cell(one, other)
-            value = function.prove(Ball(arb(part.middle)))
+            value = anatomy.function.prove(Ball(arb(part.middle)))
             if value.defined is not Defined.NO and not value.excludes_zero():
                 found.append(part)
     return merged_cells(found)
+
+
+def _stretch(anatomy: Anatomy, cell: Cell, width: float) -> str:
+    """Write a stretch in which the function is zero, with the ends that belong to it."""
+    signs = []
+    for end in (cell.low, cell.high):
+        spot = next((s for s in anatomy.spots if s.place.value.overlaps(end.value)), None)
+        value = None if spot is None else anatomy.value_at(spot)
+        is_zero = value is not None and value.is_defined and value.value.is_zero()
+        signs.append("≤" if is_zero else "<")
+    low, high = (written(end) or near(end, width) for end in (cell.low, cell.high))
+    return f"{low} {signs[0]} {anatomy.function.variable} {signs[1]} {high}"
+
+
+def _rounded_up(value: float) -> str:
+    """Write a distance with two digits, not less than it is."""
+    step = 10.0 ** (math.floor(math.log10(value)) - 1)
+    return f"{math.ceil(value / step * (1 + 1e-12)) * step:.2g}"
 
 
 def _holds_any(cell: Cell, brackets: list[tuple[float, float]]) -> bool:
@@ -97,11 +244,12 @@ def _holds_any(cell: Cell, brackets: list[tuple[float, float]]) -> bool:
     return any(low <= b and a <= high for a, b in brackets)
 
 
-def _between(cell: Cell, variable: str, width: float) -> str:
-    return f"{_near(cell.low, width)} < {variable} < {_near(cell.high, width)}"
+def between(cell: Cell, variable: str, width: float) -> str:
+    """Write that the variable lies in a cell."""
+    return f"{near(cell.low, width)} < {variable} < {near(cell.high, width)}"
 
 
-def _near(place: Ball, width: float) -> str:
+def near(place: Ball, width: float) -> str:
     """Write a place roughly: to a billionth of the interval."""
     value = float(place.value.mid())
     value = 0.0 if abs(value) < 1e-9 * width else value

@@ -1,50 +1,35 @@
 """All zeros of a function on an interval, with proof.
 
-The function is split into factors. For each factor the interval is halved until in every cell it is
-proved that there is no zero (the ball of values excludes 0), or exactly one (the ball of slopes
-excludes 0 and the signs at the ends differ). A cell that stays undecided is looked at once more:
-a simple number that makes the factor exactly 0, at which it touches the axis, is proved by the
-second derivative. What is still undecided is named, and the search is then not complete.
-
-Source: Moore, Kearfott, Cloud, *Introduction to Interval Analysis*, chapter 8; Tucker, *Validated
-Numerics*, chapter 5.
+The function is taken apart into smooth parts (``parts.py``); each part is searched as what it is
+there (``search.py``), and every spot between them is looked at by itself. So a zero at an end, at a
+kink or at a jump is told from a hole, where there is none.
 """
 
 from __future__ import annotations
 
-from collections import deque
-
-import numpy as np
-from flint import arb, fmpq_poly
+from collections.abc import Callable
+from dataclasses import replace
 
 from axis_path.core.arithmetic import Ball, Defined, ball, precision
 from axis_path.core.errors import LimitError, NotHandledError, StoppedError
-from axis_path.core.evaluate import Expression, RealFunction
+from axis_path.core.evaluate import RealFunction
 from axis_path.core.limits import FOUND, LOCATE_CELLS
-from axis_path.core.locate.cells import (
-    Cell,
-    Interval,
-    Root,
-    Search,
-    float_above,
-    float_below,
-    is_tiny,
-    merged_cells,
-)
-from axis_path.core.locate.exact import candidates, written
+from axis_path.core.locate.cells import Interval, Root, Search
+from axis_path.core.locate.exact import written
 from axis_path.core.locate.finding import Findings
-from axis_path.core.locate.polynomial import as_polynomial, real_zeros
-from axis_path.core.locate.verdict import judge, make_finding
+from axis_path.core.locate.parts import Anatomy, Part, Spot, take_apart
+from axis_path.core.locate.search import search_branch
+from axis_path.core.locate.verdict import ZEROS, Words, judge, make_finding
 
-_BITS = 128
-#: A zero is narrowed to this part of itself: enough for a float and for its simple exact form.
-_NARROW = arb(2) ** -70
-#: Beyond the smallest floats nothing is narrowed.
-_FINEST = arb(2) ** -1100
+SEARCH_BITS = 128
 
 
 def find_zeros(
-    function: RealFunction, interval: Interval, *, max_cells: int = LOCATE_CELLS.value
+    function: RealFunction,
+    interval: Interval,
+    *,
+    max_cells: int = LOCATE_CELLS.value,
+    words: Words = ZEROS,
 ) -> Findings:
     """Locate all zeros of a function on an interval.
 
@@ -52,25 +37,40 @@ def find_zeros(
         function: its own domain is respected.
         interval: where to search.
         max_cells: how many cells may be looked at for each factor.
+        words: what they are called in sentences.
     """
-    with precision(_BITS):
-        inside = _clip(function, interval)
+    with precision(SEARCH_BITS):
+        inside = clip(function, interval)
         if inside is None:
             return Findings((), complete=True, note="The interval lies outside the domain.")
-        search = Search([], [], [])
-        try:
-            for factor in function.expression.factors(through_pieces=True):
-                _search_factor(function, factor, inside, search, max_cells)
-        except StoppedError:
+        return searched(lambda: _zeros(take_apart(function, inside), max_cells, words))
+
+
+def searched(search: Callable[[], Findings]) -> Findings:
+    """Carry a search out; one that is too large, or cannot be done, says so and finds nothing."""
+    try:
+        return search()
+    except StoppedError:
+        raise
+    except (LimitError, NotHandledError) as err:
+        return Findings((), complete=False, note=err.message)
+
+
+def _zeros(anatomy: Anatomy, max_cells: int, words: Words) -> Findings:
+    search = Search()
+    try:
+        find_roots(anatomy, max_cells, search)
+    except StoppedError as err:
+        if not search.roots:
             raise
-        except (LimitError, NotHandledError) as err:
-            return Findings((), complete=False, note=err.message)
-        roots = _distinct(_checked(function, inside, search.roots))
-        findings = tuple(make_finding(root) for root in roots)
-        return judge(function, inside, findings, search)
+        return _so_far(search, err)
+    search.is_crowded = search.is_crowded or len(search.roots) > FOUND.value
+    search.roots = search.roots[: FOUND.value]
+    verdict = judge(anatomy, search, words)
+    return Findings(tuple(map(make_finding, verdict.roots)), verdict.complete, verdict.note)
 
 
-def _clip(function: RealFunction, interval: Interval) -> Interval | None:
+def clip(function: RealFunction, interval: Interval) -> Interval | None:
     """Cut the interval to the function's own domain; None if nothing is left."""
     low, low_closed = interval.low, interval.low_closed
     high, high_closed = interval.high, interval.high_closed
@@ -85,250 +85,126 @@ def _clip(function: RealFunction, interval: Interval) -> Interval | None:
     return Interval(low, high, low_closed, high_closed)
 
 
-def _search_factor(
-    function: RealFunction, factor: Expression, inside: Interval, search: Search, max_cells: int
-) -> None:
-    polynomial = as_polynomial(function, factor)
-    if polynomial is not None:
-        _search_polynomial(function, factor, polynomial, inside, search)
-        return
-    slope = factor.derivative()
-    waiting = deque([Cell(inside.low, inside.high)])
-    looked_at = 0
-    while waiting:
-        cell = waiting.popleft()
-        looked_at += 1
-        hull = cell.hull()
-        values = function.prove(hull, factor)
-        if values.excludes_zero():
+def _so_far(search: Search, err: StoppedError) -> Findings:
+    """Give what a search has found before it was stopped; nothing more can be computed then."""
+    roots = _distinct(search.roots)[: FOUND.value]
+    note = f"{err.message} Until then these were found; they are not checked to the end."
+    unsure = "the search was stopped before it was checked"
+    found = tuple(replace(make_finding(root), proved=False, note=unsure) for root in roots)
+    return Findings(found, complete=False, note=note)
+
+
+def find_roots(
+    anatomy: Anatomy, max_cells: int = LOCATE_CELLS.value, search: Search | None = None
+) -> Search:
+    """Search all parts and spots of a function; the roots come out in order, each once.
+
+    Args:
+        anatomy: what is searched.
+        max_cells: how many cells may be halved for each factor.
+        search: takes what is found, so that it is not lost if the search is stopped.
+    """
+    search = search or Search()
+    branches: dict[int, list[Part]] = {}
+    for part in anatomy.parts:
+        if part.defined is not Defined.NO:
+            branches.setdefault(part.branch.expression.step, []).append(part)
+    for parts in branches.values():
+        search_branch(
+            parts[0].branch, [part.cell for part in parts], search,
+            is_smooth=anatomy.complete, max_cells=max_cells,
+        )  # fmt: skip
+    inner = [_checked(anatomy, root) for root in search.roots]
+    roots = [root for root in inner if root is not None] + _at_spots(anatomy, search)
+    search.roots = _distinct(roots)
+    return search
+
+
+def _at_spots(anatomy: Anatomy, search: Search) -> list[Root]:
+    """Give the spots at which the function is zero."""
+    found: list[Root] = []
+    for before, spot, after in anatomy.beside():
+        value = anatomy.value_at(spot)
+        if value.defined is Defined.NO or value.excludes_zero() or not belongs(anatomy, spot):
             continue
-        if not values.value.is_finite() and _is_excluded_by_floats(function, factor, hull):
-            continue
-        if values.is_defined and values.sign() == 0:
-            search.constant.append(cell)
-            continue
-        if values.is_defined and values.continuous:
-            slopes = function.prove(hull, slope)
-            if slopes.is_defined and _is_settled(function, factor, slope, cell, slopes, search):
-                continue
-        stop = looked_at > max_cells or len(search.roots) >= FOUND.value
-        if cell.is_narrow or stop:
-            search.undecided.append(cell)
-            continue
-        middle = Ball(arb(cell.middle))
-        waiting.append(Cell(cell.low, middle))
-        waiting.append(Cell(middle, cell.high))
-    _settle(function, factor, search)
+        if value.is_defined and value.exact is not None and value.exact == 0:
+            same = [root for root in search.roots if _overlap(root, spot)]
+            # Where another branch begins the function has no order of its own.
+            is_smooth = (
+                before is None
+                or after is None
+                or before.branch.expression is after.branch.expression
+            )
+            is_one = is_smooth and len({root.order for root in same}) == 1
+            order = same[0].order if is_one else None
+            surd = same[0].surd if same else None
+            found.append(Root(spot.place, proved=spot.proved, order=order, surd=surd))
+    return found
 
 
-def _search_polynomial(
-    function: RealFunction,
-    factor: Expression,
-    polynomial: fmpq_poly,
-    inside: Interval,
-    search: Search,
-) -> None:
-    if polynomial.degree() < 0:
-        search.constant.append(Cell(inside.low, inside.high))
-    if polynomial.degree() < 1:
-        return
-    for place in real_zeros(polynomial):
-        if place < inside.low.value or place > inside.high.value:
-            continue
-        search.roots.append(_exact_root(function, factor, place) or Root(Ball(place), proved=True))
-
-
-def _is_settled(
-    function: RealFunction,
-    factor: Expression,
-    slope: Expression,
-    cell: Cell,
-    slopes: Ball,
-    search: Search,
-) -> bool:
-    """Settle a cell in which the factor has a slope everywhere, if its slopes tell enough."""
-    sign = slopes.sign()
-    if sign == 0:
-        if function.prove(cell.low, factor).sign() == 0:
-            search.constant.append(cell)
-            return True
-        return function.prove(cell.low, factor).excludes_zero()
-    if sign is not None:
-        root = _monotone_root(function, factor, slope, cell)
-        if root is not None:
-            search.roots.append(root)
-            return True
-        return _has_no_root(function, factor, cell)
-    # The mean value theorem: f(X) lies in f(m) + f'(X) (X - m), which is tighter in small cells.
-    hull = cell.hull().value
-    middle = hull.mid()
-    value = function.prove(Ball(middle), factor)
-    reach = value.value + slopes.value * (hull - middle)
-    return value.is_defined and bool(reach > 0 or reach < 0)
-
-
-def _is_excluded_by_floats(function: RealFunction, factor: Expression, hull: Ball) -> bool:
-    """Exclude a zero by enclosures, which can be unbounded on one side only, as ln is at 0."""
-    low = np.array([float_below(hull.value.lower())])
-    high = np.array([float_above(hull.value.upper())])
-    bounds = function.enclose(low, high, factor)
-    return bool(np.any(bounds.nowhere) or bounds.low[0] > 0 or bounds.high[0] < 0)
-
-
-def _signs(function: RealFunction, factor: Expression, cell: Cell) -> tuple[int | None, int | None]:
-    return (
-        function.prove(cell.low, factor).sign(),
-        function.prove(cell.high, factor).sign(),
+def belongs(anatomy: Anatomy, spot: Spot) -> bool:
+    """Tell whether a spot belongs to the interval: an open end does not."""
+    inside = anatomy.inside
+    return not (
+        (spot is anatomy.spots[0] and not inside.low_closed)
+        or (spot is anatomy.spots[-1] and not inside.high_closed)
     )
 
 
-def _has_no_root(function: RealFunction, factor: Expression, cell: Cell) -> bool:
-    low, high = _signs(function, factor, cell)
-    return low is not None and low == high and low != 0
+def _overlap(root: Root, spot: Spot) -> bool:
+    return bool(root.place.value.overlaps(spot.place.value))
 
 
-def _monotone_root(
-    function: RealFunction, factor: Expression, slope: Expression, cell: Cell
-) -> Root | None:
-    """Give the one zero of a factor that rises or falls all over a cell, None if there is none."""
-    low, high = _signs(function, factor, cell)
-    if low == 0:
-        return Root(cell.low, proved=True)
-    if high == 0:
-        return Root(cell.high, proved=True)
-    if low is None or high is None or low == high:
+def _checked(anatomy: Anatomy, root: Root) -> Root | None:
+    """Keep a zero of a branch if it lies in the interval and is one of the function."""
+    inside, function = anatomy.inside, anatomy.function
+    low = ball.subtract(root.place, inside.low).sign()
+    high = ball.subtract(inside.high, root.place).sign()
+    if -1 in (low, high):
         return None
-    place = _narrowed(function, factor, slope, cell)
-    return _exact_root(function, factor, place) or Root(Ball(place), proved=True)
-
-
-def _exact_root(function: RealFunction, factor: Expression, place: arb) -> Root | None:
-    for candidate, _ in candidates(place.lower(), place.upper()):
-        value = function.prove(candidate, factor)
-        if value.is_defined and value.exact is not None and value.exact == 0:
-            return Root(candidate, proved=True)
-    return None
-
-
-def _narrowed(function: RealFunction, factor: Expression, slope: Expression, cell: Cell) -> arb:
-    """Narrow a cell with exactly one zero by Newton's method on intervals.
-
-    Every step keeps the zero inside; where a step does not help, the cell is halved by sign.
-    """
-    hull = cell.hull().value
-    low_sign = function.prove(cell.low, factor).sign()
-    for _ in range(200):
-        middle = hull.mid()
-        # Relative to the zero itself: one at 10^-200 is narrowed until its digits are known.
-        if hull.rad() <= _NARROW * abs(middle) or hull.rad() < _FINEST:
-            break
-        value = function.prove(Ball(middle), factor)
-        slopes = function.prove(Ball(hull), slope)
-        step = middle - value.value / slopes.value
-        if step.is_finite() and step.overlaps(hull):
-            narrower = step.intersection(hull)
-            if narrower.rad() * 2 < hull.rad():
-                hull = narrower
-                continue
-        sign = value.sign()
-        if sign is None or sign == 0:
-            break
-        hull = middle.union(hull.upper()) if sign == low_sign else hull.lower().union(middle)
-    return hull
-
-
-def _settle(function: RealFunction, factor: Expression, search: Search) -> None:
-    """Try once more where the cells stayed undecided; neighbours are taken together."""
-    left: list[Cell] = []
-    for cell in merged_cells(search.undecided):
-        root = _touching_root(function, factor, cell) if is_tiny(cell) else None
-        if root is None:
-            left.append(cell)
-        else:
-            search.roots.append(root)
-            if not root.proved:
-                left.append(cell)
-    search.undecided = sorted(left, key=lambda each: float(each.low.value.mid()))
-
-
-def _touching_root(function: RealFunction, factor: Expression, cell: Cell) -> Root | None:
-    low, high = cell.low.value.lower(), cell.high.value.upper()
-    hull = Ball(low.union(high))
-    ends = [
-        (end, "") for end in (cell.low, cell.high) if end.exact is not None or end.turns is not None
-    ]
-    for candidate, _ in [*ends, *candidates(low, high)]:
-        value = function.prove(candidate, factor)
-        if not (value.is_defined and value.exact is not None and value.exact == 0):
-            continue
-        slope = factor.derivative()
-        touches = function.prove(candidate, slope)
-        bend = function.prove(hull, slope.derivative())
-        only = (
-            touches.is_defined
-            and touches.sign() == 0
-            and bend.is_defined
-            and bend.continuous
-            and bend.sign() in (-1, 1)
-        )
-        reason = (
-            ""
-            if only
-            else "the function is zero here; that it has no other zero this close is not proved"
-        )
-        return Root(candidate, proved=only, note=reason)
-    values = function.prove(hull, factor)
-    if values.defined is Defined.YES and values.continuous:
-        low_sign, high_sign = _signs(function, factor, cell)
-        if low_sign is not None and high_sign is not None and low_sign * high_sign < 0:
-            return Root(hull, proved=False, note="the sign changes here; how often is not proved")
-        if bool(abs(values.value) < arb(1e-9)):
-            return Root(hull, proved=False, note="the function comes so close to zero here "
-                         "that it could not be told from zero")  # fmt: skip
-    return None
-
-
-def _checked(function: RealFunction, inside: Interval, roots: list[Root]) -> list[Root]:
-    """Keep the zeros of factors that are zeros of the function and lie in the interval."""
-    kept: list[Root] = []
-    for root in roots:
-        low = ball.subtract(root.place, inside.low).sign()
-        high = ball.subtract(inside.high, root.place).sign()
-        if -1 in (low, high):
-            continue
-        if (low == 0 and not inside.low_closed) or (high == 0 and not inside.high_closed):
-            continue
-        if any(ball.subtract(root.place, value).sign() == 0 for value in function.without):
-            continue
-        value = function.prove(root.place)
-        if value.defined is Defined.NO or (value.is_defined and value.excludes_zero()):
-            # It lies in a gap of the domain, or in another piece than the factor.
-            continue
-        if value.defined is Defined.YES and not value.continuous and root.place.exact is None:
-            note = "whether it is a zero of the piece that holds here is not proved"
-            root = Root(root.place, proved=False, note=note)
-        if value.defined is Defined.MAYBE:
-            note = f"whether there is a value here is not proved ({value.reason})"
-            root = Root(root.place, proved=False, note=note)
-        elif low is None or high is None:
-            note = "whether it lies inside the interval is not proved"
-            root = Root(root.place, proved=False, note=note)
-        kept.append(root)
-    return kept
+    spot = next((each for each in anatomy.spots if _overlap(root, each)), None)
+    if spot is None and anatomy.complete:
+        return root
+    if spot is not None:
+        value = anatomy.value_at(spot)
+        if root.source in spot.sources or value.exact is not None or not belongs(anatomy, spot):
+            # It is the spot itself, which is looked at by itself.
+            return None
+    value = function.prove(root.place) if spot is None else value
+    if value.defined is Defined.NO or (value.is_defined and value.excludes_zero()):
+        # It lies in a gap of the domain, or in another piece than the factor.
+        return None
+    if value.defined is Defined.YES and not value.continuous and root.place.exact is None:
+        note = "whether it is a zero of the piece that holds here is not proved"
+        return replace(root, proved=False, note=note)
+    if value.defined is Defined.MAYBE:
+        note = f"whether there is a value here is not proved ({value.reason})"
+        return replace(root, proved=False, note=note)
+    if low is None or high is None:
+        return replace(root, proved=False, note="whether it lies inside the interval is not proved")
+    return root
 
 
 def _distinct(roots: list[Root]) -> list[Root]:
     """Give each place once: two factors, or two cells that share an end, may find the same zero."""
     distinct: list[Root] = []
     for root in sorted(roots, key=lambda each: float(each.place.value.mid())):
-        if distinct and distinct[-1].place.value.overlaps(root.place.value):
-            other = distinct[-1]
-            if written(root.place) is not None and written(root.place) == written(other.place):
-                distinct[-1] = root if root.proved else other
-                continue
-            note = "two zeros may lie here, too close to be told apart"
-            wide = Ball(other.place.value.union(root.place.value))
-            distinct[-1] = Root(wide, proved=False, note=note)
-        else:
+        if not distinct or not distinct[-1].place.value.overlaps(root.place.value):
             distinct.append(root)
+            continue
+        other = distinct[-1]
+        if written(root.place) is not None and written(root.place) == written(other.place):
+            distinct[-1] = _both(root if root.proved else other, root, other)
+            continue
+        note = "two zeros may lie here, too close to be told apart"
+        wide = Ball(other.place.value.union(root.place.value))
+        distinct[-1] = Root(wide, proved=False, note=note)
     return distinct
+
+
+def _both(kept: Root, one: Root, other: Root) -> Root:
+    """Two factors that vanish at one place make a zero of their orders together."""
+    if one.source is None or other.source is None or one.source == other.source:
+        return replace(kept, order=one.order if one.order is not None else other.order)
+    known = one.order is not None and other.order is not None
+    return replace(kept, order=(one.order or 0) + (other.order or 0) if known else None)

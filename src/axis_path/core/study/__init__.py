@@ -4,38 +4,66 @@
 together what the bench draws.
 """
 
+from axis_path.core.study.asking import Ask, Question
 from axis_path.core.study.axes import AxesSpec, GridKind, axes_to_dict
 from axis_path.core.study.commands import apply_command
 from axis_path.core.study.definition import Definition
-from axis_path.core.study.document import Ask, TableSpec, Work, range_from_texts
+from axis_path.core.study.document import Work
 from axis_path.core.study.domains import NewEnd, number_text, rewrite_domain, round_to_px
+from axis_path.core.study.family import Family
+from axis_path.core.study.fit_ledger import FitAsk, Plot
 from axis_path.core.study.lane import end_text
+from axis_path.core.study.ledger import Answer, Row, answer
 from axis_path.core.study.meaning import VALUED, Kind
-from axis_path.core.study.scene import Scene, make_scene, problem_dict
-from axis_path.core.study.sliders import SliderRange, slider_value
+from axis_path.core.study.moving import Runner, Trail
+from axis_path.core.study.problems import problem_dict
+from axis_path.core.study.scene import Scene, make_scene
+from axis_path.core.study.sliders import (
+    AtEnd,
+    Play,
+    Slider,
+    SliderKind,
+    SliderRange,
+    slider_value,
+    written_number,
+)
 from axis_path.core.study.study import Study
+from axis_path.core.tabulate import TableSpec
 
 __all__ = [
     "VALUED",
+    "Answer",
     "Ask",
+    "AtEnd",
     "AxesSpec",
     "Definition",
+    "Family",
+    "FitAsk",
     "GridKind",
     "Kind",
     "NewEnd",
+    "Play",
+    "Plot",
+    "Question",
+    "Row",
+    "Runner",
     "Scene",
+    "Slider",
+    "SliderKind",
     "SliderRange",
     "Study",
     "TableSpec",
+    "Trail",
     "Work",
+    "answer",
     "apply_command",
     "axes_to_dict",
     "end_text",
     "make_scene",
     "number_text",
     "problem_dict",
-    "range_from_texts",
     "rewrite_domain",
     "round_to_px",
     "slider_value",
+    "written_number",
 ]

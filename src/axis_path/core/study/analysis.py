@@ -7,12 +7,12 @@ edit did not touch is neither read nor compiled again.
 
 from __future__ import annotations
 
-import operator
 import threading
 from collections import OrderedDict
+from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 from functools import cached_property
-from itertools import compress
+from itertools import pairwise
 
 from axis_path.core.errors import LimitError, MathError, NotHandledError, ShapeError
 from axis_path.core.evaluate import (
@@ -26,8 +26,23 @@ from axis_path.core.evaluate import (
     UserFunction,
 )
 from axis_path.core.evaluate.graph import IMAGINARY
-from axis_path.core.language import FunctionLine, RelationLine, ValueLine, Vocabulary
-from axis_path.core.language.tree import AngleUnit, Binary, Call, Name, Node, Operator, walk
+from axis_path.core.language import (
+    FunctionLine,
+    RelationLine,
+    ValueLine,
+    Vocabulary,
+    read_expression,
+)
+from axis_path.core.language.tree import (
+    AngleUnit,
+    Binary,
+    Call,
+    Name,
+    Node,
+    Operator,
+    names_in,
+    walk,
+)
 from axis_path.core.limits import STEPS
 from axis_path.core.study.compiled import (
     Compiled,
@@ -54,11 +69,18 @@ from axis_path.core.study.meaning import (
 )
 
 _KEPT_ANALYSES = 64
+#: Typed numbers, such as the ends of sliders, that are kept for each analysis.
+_KEPT_CONSTANTS = 256
 #: An edit of more lines than this is analysed as a whole.
 _MOST_EDITED = 20
 #: What the second and further variables of a function are called in the graph.
 _VARIABLE_INPUT = "variable "
 SECOND_OF_PLANE = _VARIABLE_INPUT + "y"
+
+
+def input_name(variable: str) -> str:
+    """Give the name under which the graph knows a second or further variable."""
+    return _VARIABLE_INPUT + variable
 
 
 @dataclass
@@ -96,6 +118,7 @@ class Analysis:
     workshop: Workshop
     _named: dict[str, Meaning] = field(default_factory=dict)
     _marks: dict[str, int] = field(default_factory=dict)
+    _constants: dict[str, tuple[Expression, frozenset[str]]] = field(default_factory=dict)
 
     def __post_init__(self) -> None:
         """Set up the compiler."""
@@ -189,6 +212,42 @@ class Analysis:
             self._check_real(*steps)
             return CompiledRelation(tuple(map(self._expression, steps)), tuple(signs))
 
+    def differences(
+        self, terms: Sequence[Node], variable: str, others: Sequence[str] = ()
+    ) -> list[Expression]:
+        """Give every term of an equation or an inequality less the one after it.
+
+        Args:
+            terms: what stands between the signs.
+            variable: the unknown that is the variable of the expressions; none if it is empty.
+            others: further unknowns, which are inputs under their names.
+        """
+        with self.workshop.lock:
+            graph = self.workshop.graph
+            variables = {variable: graph.add(Op.VARIABLE)} if variable else {}
+            variables |= {name: graph.add(Op.INPUT, payload=input_name(name)) for name in others}
+            steps = [
+                self._compiler.compile(Binary(Operator.SUBTRACT, left, right), variables)
+                for left, right in pairwise(terms)
+            ]
+            self._check_real(*steps)
+            return [self._expression(step) for step in steps]
+
+    def expression(self, node: Node, inputs: Sequence[str]) -> Expression:
+        """Give an expression whose variables are inputs under their names."""
+        with self.workshop.lock:
+            graph = self.workshop.graph
+            variables = {name: graph.add(Op.INPUT, payload=input_name(name)) for name in inputs}
+            step = self._compiler.compile(node, variables)
+            self._check_real(step)
+            return self._expression(step)
+
+    def side(self, term: Node, variable: str) -> Expression:
+        """Give one side of an equation as an expression of its unknown."""
+        with self.workshop.lock:
+            step = self._compiler.compile(term, {variable: self.workshop.graph.add(Op.VARIABLE)})
+            return self._expression(step)
+
     def _check_real(self, *steps: int) -> None:
         graph = self.workshop.graph
         for step in (graph.steps[index] for index in graph.reachable(*steps)):
@@ -208,6 +267,27 @@ class Analysis:
             step = self._compiler.compile(node, {})
             self._check_real(step)
             return self._expression(step)
+
+    def constant(self, text: str) -> tuple[Expression, frozenset[str]]:
+        """Give a typed number in the graph, and the names it uses; it is kept.
+
+        Raises:
+            MathError: it does not read, something it needs is missing, or it is no number.
+        """
+        with self.workshop.lock:
+            if text not in self._constants:
+                node = read_expression(text, self.names())
+                if len(self._constants) >= _KEPT_CONSTANTS:
+                    self._constants.clear()
+                self._constants[text] = self.compile_constant(node), names_in(node)
+            return self._constants[text]
+
+    def uses_of(self, text: str) -> frozenset[str]:
+        """Give the names that a typed number uses; none if it does not read."""
+        try:
+            return self.constant(text)[1]
+        except MathError:
+            return frozenset()
 
     def compile_exact(self, node: Node) -> Expression:
         """Give an exact form in the graph; angles in it are radians, whatever the study's unit."""
@@ -443,7 +523,7 @@ def _edited(keys: LineKeys, before: Analysis) -> Analysis | None:
 
     None where an edit does more than that: where it changes names, or makes or mends a problem.
     """
-    changed = list(compress(range(len(keys)), map(operator.is_not, keys, before.keys)))
+    changed = keys.changed_from(before.keys)
     if len(changed) > _MOST_EDITED or before.workshop.is_full:
         return None
     raw, names = list(before.raw), set[str]()

@@ -7,8 +7,10 @@ from fractions import Fraction
 
 from axis_path.core.errors import MathError
 from axis_path.core.language import FunctionLine, Line, latex_line, plain_line
+from axis_path.core.study.family import Family
 from axis_path.core.study.meaning import Kind
-from axis_path.core.study.sliders import SliderRange
+from axis_path.core.study.moving import Runner, Trail
+from axis_path.core.study.sliders import Slider
 from axis_path.core.study.style import LineStyle
 
 
@@ -20,7 +22,8 @@ class Definition:
         id: the line's number, which stays the same while it is edited.
         name: what it defines; None for a note or a line that cannot be read.
         problem: why it has no value (yet); None if it works.
-        value: the value of a parameter, as text with all its digits.
+        value: the value of a slider.
+        fixed: whether it is a constant that could be a slider.
     """
 
     id: int
@@ -34,11 +37,15 @@ class Definition:
     hidden: bool
     aside: bool
     tone: int | None
-    slider: SliderRange | None
+    slider: Slider | None
     value: Fraction | None
     uses: frozenset[str]
     style: LineStyle
     line: Line | None = None
+    fixed: bool = False
+    runner: Runner | None = None
+    trail: Trail | None = None
+    family: Family | None = None
 
     @property
     def variables(self) -> tuple[str, ...]:

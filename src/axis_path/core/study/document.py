@@ -8,42 +8,36 @@ describes every field.
 from __future__ import annotations
 
 from dataclasses import asdict, dataclass, field
-from fractions import Fraction
 from typing import Any
 
-from axis_path.core.errors import FormatError, MathError
+from axis_path.core.data import Column, number_of_cell
+from axis_path.core.errors import FormatError, MathError, SliderError
+from axis_path.core.language import NAME_PATTERN
 from axis_path.core.language.tree import AngleUnit
-from axis_path.core.limits import FINDINGS, LINE_LENGTH, LINES
+from axis_path.core.limits import COLUMN_CELLS, COLUMNS, FINDINGS, LINE_LENGTH, LINES, TABLE_DIGITS
+from axis_path.core.study.asking import Ask, ask_from_dict, ask_to_dict
 from axis_path.core.study.axes import AxesSpec, axes_from_dict, axes_to_dict
+from axis_path.core.study.family import family_from_dict, family_to_dict
+from axis_path.core.study.fit_ledger import (
+    FitAsk,
+    Plot,
+    fits_from_list,
+    fits_to_list,
+    plots_from_list,
+)
 from axis_path.core.study.line import StudyLine
-from axis_path.core.study.sliders import SliderRange, exact_number, written_number
+from axis_path.core.study.moving import (
+    Runner,
+    runner_from_dict,
+    runner_to_dict,
+    trail_from_dict,
+    trail_to_dict,
+)
+from axis_path.core.study.sliders import Slider, literal, slider_from_dict, slider_to_dict
 from axis_path.core.study.style import LineStyle, style_from_dict, style_to_dict
+from axis_path.core.tabulate import NumberForm, TableSpec
 
 FORMAT, VERSION = "axis-path-study", 1
-
-
-@dataclass(frozen=True, slots=True)
-class Ask:
-    """A search that is kept with the study and done again whenever something changes.
-
-    Attributes:
-        line: the id of the function's line.
-        low: the lower end as it was typed; None for the domain of the function.
-    """
-
-    id: int
-    line: int
-    low: str | None = None
-    high: str | None = None
-
-
-@dataclass(frozen=True, slots=True)
-class TableSpec:
-    """The start, stop and step of the table of values, as typed."""
-
-    start: str = "-5"
-    stop: str = "5"
-    step: str = "1"
 
 
 @dataclass(frozen=True, slots=True)
@@ -80,6 +74,9 @@ class Document:
     working: tuple[Work, ...] = ()
     axes: AxesSpec = field(default_factory=AxesSpec)
     check: Check | None = None
+    columns: tuple[Column, ...] = ()
+    fits: tuple[FitAsk, ...] = ()
+    plots: tuple[Plot, ...] = ()
 
 
 def document_to_dict(document: Document) -> dict[str, Any]:
@@ -89,16 +86,12 @@ def document_to_dict(document: Document) -> dict[str, Any]:
         "version": VERSION,
         "angle_unit": document.unit.value,
         "lines": [_line_to_dict(line) for line in document.lines],
-        "findings": [
-            {"id": ask.id, "line": ask.line, "low": ask.low, "high": ask.high}
-            for ask in document.asks
-        ],
-        "table": {
-            "start": document.table.start,
-            "stop": document.table.stop,
-            "step": document.table.step,
-        },
+        "findings": [ask_to_dict(ask) for ask in document.asks],
+        "table": table_to_dict(document.table),
+        **({"fits": fits_to_list(document.fits)} if document.fits else {}),
+        **({"plots": [asdict(plot) for plot in document.plots]} if document.plots else {}),
         **({} if document.check is None else {"check": asdict(document.check)}),
+        **({"columns": list(map(_column_to_dict, document.columns))} if document.columns else {}),
         **({} if document.axes == AxesSpec() else {"axes": axes_to_dict(document.axes)}),
         **(
             {"working": [{"id": work.id, "text": work.text} for work in document.working]}
@@ -106,6 +99,56 @@ def document_to_dict(document: Document) -> dict[str, Any]:
             else {}
         ),
     }
+
+
+def table_to_dict(table: TableSpec) -> dict[str, Any]:
+    """Give what a table is made from as plain data; what is as usual is left out."""
+    usual = asdict(TableSpec())
+    return {
+        name: value
+        for name, value in asdict(table).items()
+        if name in ("start", "stop", "step") or value != usual[name]
+    }
+
+
+def table_from_dict(given: dict[str, Any]) -> TableSpec:
+    """Read what a table is made from.
+
+    Raises:
+        FormatError: it is of the wrong kind.
+    """
+    usual = TableSpec()
+    texts = {
+        name: _field(given, name, str, getattr(usual, name))
+        for name in ("start", "stop", "step", "count", "listed")
+    }
+    digits = _field(given, "digits", int, usual.digits)
+    if not 0 <= digits <= TABLE_DIGITS.value:
+        raise FormatError(f"A table shows {TABLE_DIGITS.value} digits at most.")
+    try:
+        form = NumberForm(given.get("form", usual.form))
+    except ValueError as err:
+        raise FormatError("The numbers of a table are written in a way that is not known.") from err
+    return TableSpec(**texts, digits=digits, form=form)
+
+
+def _column_to_dict(column: Column) -> dict[str, Any]:
+    cells = [None if cell is None else str(cell) for cell in column.cells]
+    return {"name": column.name, "cells": cells, **({"unit": column.unit} if column.unit else {})}
+
+
+def _column(given: object) -> Column:
+    if not isinstance(given, dict):
+        raise FormatError("A column of the study is of the wrong kind.")
+    cells = _field(given, "cells", list)
+    name = _field(given, "name", str)
+    is_text = all(cell is None or isinstance(cell, str) for cell in cells)
+    if not is_text or len(cells) > COLUMN_CELLS.value or NAME_PATTERN.fullmatch(name) is None:
+        raise FormatError("A column of the study is of the wrong kind.")
+    try:
+        return Column(name, tuple(map(number_of_cell, cells)), _field(given, "unit", str, "")[:100])
+    except MathError as err:
+        raise FormatError(f"A column of the study cannot be: {err.message}") from err
 
 
 def _line_to_dict(line: StudyLine) -> dict[str, Any]:
@@ -120,12 +163,16 @@ def _line_to_dict(line: StudyLine) -> dict[str, Any]:
         kept["tone"] = line.tone
     if line.style != LineStyle():
         kept["style"] = style_to_dict(line.style)
+    if line.fixed:
+        kept["fixed"] = True
+    if line.runner is not None:
+        kept["runner"] = runner_to_dict(line.runner)
+    if line.trail is not None:
+        kept["trail"] = trail_to_dict(line.trail)
+    if line.family is not None:
+        kept["family"] = family_to_dict(line.family)
     if line.slider is not None:
-        kept["slider"] = {
-            "low": written_number(line.slider.low),
-            "high": written_number(line.slider.high),
-            "step": written_number(line.slider.step),
-        }
+        kept["slider"] = slider_to_dict(line.slider)
     return kept
 
 
@@ -151,18 +198,23 @@ def document_from_dict(given: object) -> Document:
         raise FormatError(f"A study can have {LINES.value} lines.")
     if len({line.id for line in lines}) != len(lines):
         raise FormatError("Two lines of the study have the same id.")
-    asks = [_ask(each) for each in _field(given, "findings", list, [])]
+    asks = [ask_from_dict(each) for each in _field(given, "findings", list, [])]
     if len(asks) > FINDINGS.value:
         raise FormatError(f"A study can keep {FINDINGS.value} findings.")
     table = _field(given, "table", dict, {})
-    spec = TableSpec(*(_field(table, name, str, default) for name, default in
-                       (("start", "-5"), ("stop", "5"), ("step", "1"))))  # fmt: skip
+    spec = table_from_dict(table)
     working = [_work(each) for each in _field(given, "working", list, [])]
     if len(working) > LINES.value:
         raise FormatError(f"The working of a study can have {LINES.value} lines.")
     axes = axes_from_dict(given.get("axes", {}))
     check = None if given.get("check") is None else _check(_field(given, "check", dict))
-    return Document(unit, tuple(lines), tuple(asks), spec, tuple(working), axes, check)
+    columns = tuple(_column(each) for each in _field(given, "columns", list, []))
+    if len(columns) > COLUMNS.value or len({each.name for each in columns}) != len(columns):
+        raise FormatError(f"A study has {COLUMNS.value} columns at most, each of its own name.")
+    fits, plots = fits_from_list(given.get("fits", [])), plots_from_list(given.get("plots", []))
+    return Document(
+        unit, tuple(lines), tuple(asks), spec, tuple(working), axes, check, columns, fits, plots
+    )
 
 
 _MISSING = object()
@@ -188,33 +240,38 @@ def _line(given: object) -> StudyLine:
         hidden=_field(given, "hidden", bool, False),
         aside=_field(given, "aside", bool, False),
         given=given["given"] if isinstance(given.get("given"), str) else None,
+        fixed=_field(given, "fixed", bool, False),
         slider=_slider(slider) if isinstance(slider, dict) else None,
         tone=given["tone"] if isinstance(given.get("tone"), int) else None,
         style=style_from_dict(given.get("style", {})),
+        runner=None if given.get("runner") is None else _runner(given["runner"]),
+        family=None if given.get("family") is None else family_from_dict(given["family"]),
+        trail=None if given.get("trail") is None else trail_from_dict(given["trail"]),
     )
 
 
-def _slider(given: dict[str, Any]) -> SliderRange:
+def _slider(given: dict[str, Any]) -> Slider:
     try:
-        low, high, step = (
-            exact_number(_field(given, name, str)) for name in ("low", "high", "step")
-        )
-        return SliderRange(low, high, step)
+        slider = slider_from_dict(given)
+        known = [literal(text) for text in slider.texts]
+        if None not in known:
+            # What depends on other lines is looked at when they are all there.
+            slider.range(*(each for each in known if each is not None))
+        return slider
     except MathError as err:
         raise FormatError(f"A slider of the study cannot be: {err.message}") from err
+
+
+def _runner(given: object) -> Runner:
+    try:
+        return runner_from_dict(given)
+    except SliderError as err:
+        raise FormatError(f"The runner of a path cannot be: {err.message}") from err
 
 
 def _check(given: dict[str, Any]) -> Check:
     texts = (_field(given, name, str, "")[: LINE_LENGTH.value] for name in ("count", "step"))
     return Check(_field(given, "line", int), *texts)
-
-
-def _ask(given: object) -> Ask:
-    if not isinstance(given, dict):
-        raise FormatError("A finding of the study is of the wrong kind.")
-    ends = [given.get(name) for name in ("low", "high")]
-    low, high = (end if isinstance(end, str) else None for end in ends)
-    return Ask(_field(given, "id", int), _field(given, "line", int), low, high)
 
 
 def _work(given: object) -> Work:
@@ -224,13 +281,3 @@ def _work(given: object) -> Work:
     if len(text) > LINE_LENGTH.value:
         raise FormatError(f"A line of the working has more than {LINE_LENGTH.value:,} characters.")
     return Work(_field(given, "id", int), text)
-
-
-def range_from_texts(low: str, high: str, step: str) -> SliderRange:
-    """Make the range of a slider from typed numbers.
-
-    Raises:
-        SliderError: one is no number, or nothing moves between them.
-    """
-    parts: list[Fraction] = [exact_number(text.strip()) for text in (low, high, step)]
-    return SliderRange(*parts)

@@ -3,10 +3,13 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from fractions import Fraction
 from functools import cached_property
 
+from axis_path.core.study.family import Family
 from axis_path.core.study.meaning import LineKey
-from axis_path.core.study.sliders import SliderRange, slider_value
+from axis_path.core.study.moving import Runner, Trail
+from axis_path.core.study.sliders import Slider, slider_value
 from axis_path.core.study.style import LineStyle
 
 
@@ -20,9 +23,13 @@ class StudyLine:
         hidden: it works but is not drawn.
         aside: it is kept but takes no part, as if it were not written.
         given: the name that an unnamed function was given; kept so that it never changes.
-        slider: the range of a parameter's slider.
+        slider: the slider of a parameter.
+        fixed: whether a number is a constant, which no slider moves.
         tone: the colour and stroke of a line, as an index.
         style: what else was chosen for its look.
+        runner: the runner of a path, once it was moved.
+        family: the values of a slider for which it is drawn at once.
+        trail: where a point has been; None if it leaves no trail.
     """
 
     id: int
@@ -30,14 +37,23 @@ class StudyLine:
     hidden: bool = False
     aside: bool = False
     given: str | None = None
-    slider: SliderRange | None = None
+    slider: Slider | None = None
+    fixed: bool = False
     tone: int | None = None
     style: LineStyle = LineStyle()  # noqa: RUF009 - it cannot be changed
+    runner: Runner | None = None
+    trail: Trail | None = None
+    family: Family | None = None
+
+    @cached_property
+    def moving(self) -> tuple[str, Fraction] | None:
+        """Give the name and the value of a slider; None for any other line."""
+        return None if self.fixed else slider_value(self.text)
 
     @cached_property
     def key(self) -> LineKey:
         """Give what an analysis needs of the line; made once, so that it is known by identity."""
-        slider = slider_value(self.text)
+        slider = self.moving
         # A slider stands with a fixed text: its value is no part of the analysis.
         text = self.text if slider is None else f"{slider[0]} = 0"
         return LineKey(text, self.aside, self.given, slider is not None)

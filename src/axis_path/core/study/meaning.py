@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+import operator
 import re
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from enum import StrEnum
 from functools import lru_cache
+from itertools import compress
 from typing import Self
 
 from axis_path.core.catalogue import CONSTANTS, FUNCTIONS
@@ -71,6 +73,8 @@ class LineKeys(tuple[LineKey, ...]):
     """The keys of all lines; with another key in one place it looks at no other to be hashed."""
 
     _sum: int
+    #: The keys that these were made of, and where one was changed; only the last step is kept.
+    _base: tuple[tuple[LineKey, ...], int] | None = None
 
     def __new__(cls, keys: Iterable[LineKey]) -> Self:
         """Take the keys in the order of the lines."""
@@ -84,7 +88,14 @@ class LineKeys(tuple[LineKey, ...]):
         keys[place] = key
         made = super().__new__(type(self), keys)
         made._sum = self._sum - hash((place, self[place])) + hash((place, key))
+        made._base, self._base = (self, place), None
         return made
+
+    def changed_from(self, before: tuple[LineKey, ...]) -> list[int]:
+        """Give where these are other keys than as many before them."""
+        if self._base is not None and self._base[0] is before:
+            return [self._base[1]]
+        return list(compress(range(len(self)), map(operator.is_not, self, before)))
 
     def __hash__(self) -> int:
         """Agree where the keys agree."""

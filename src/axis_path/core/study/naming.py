@@ -10,7 +10,7 @@ from axis_path.core.language import FunctionLine, RelationLine, ValueLine, is_fu
 from axis_path.core.language.tree import Pair
 from axis_path.core.study.line import StudyLine
 from axis_path.core.study.meaning import name_in_head, read_alone, reads_with_others
-from axis_path.core.study.sliders import guessed_range, slider_value
+from axis_path.core.study.sliders import guessed_range
 
 #: The names that unnamed lines are given, in this order, then with an index.
 _FUNCTION_NAMES, _POINT_NAMES, _LIST_NAMES = "fghpq", "ABCDGHJK", "LMNUVW"
@@ -64,7 +64,7 @@ class _Taken:
 
 
 def _settle(line: StudyLine, taken: _Taken) -> StudyLine:
-    value = slider_value(line.text)
+    value = line.moving
     if value is not None:
         # What a hand drags: nothing more is read than its name and its number.
         slider = guessed_range(value[1]) if line.slider is None else line.slider

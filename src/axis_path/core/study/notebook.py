@@ -8,11 +8,11 @@ from fractions import Fraction
 from functools import cached_property
 from typing import Any, ClassVar, Self
 
+from axis_path.core.data import Column
 from axis_path.core.errors import (
     DomainError,
     LimitError,
     NameTakenError,
-    SliderError,
     UnknownNameError,
 )
 from axis_path.core.language import (
@@ -25,32 +25,26 @@ from axis_path.core.language import (
 from axis_path.core.language.tree import AngleUnit, Negative, Number
 from axis_path.core.limits import LINES
 from axis_path.core.study.analysis import Analysis, analyse
+from axis_path.core.study.asking import Ask
 from axis_path.core.study.axes import AxesSpec
 from axis_path.core.study.definition import Definition
 from axis_path.core.study.document import (
-    Ask,
     Check,
     Document,
-    TableSpec,
     Work,
     document_from_dict,
     document_to_dict,
 )
+from axis_path.core.study.family import Family
+from axis_path.core.study.fit_ledger import FitAsk, Plot
 from axis_path.core.study.line import StudyLine
 from axis_path.core.study.meaning import Kind, LineKeys, Meaning, may_come, name_in_head
+from axis_path.core.study.moving import Runner, Trail
 from axis_path.core.study.naming import settle_line, settled
-from axis_path.core.study.renaming import check_new_name, renamed, with_head
-from axis_path.core.study.sliders import (
-    SliderRange,
-    exact_number,
-    guessed_range,
-    slider_value,
-    written_number,
-)
+from axis_path.core.study.renaming import check_new_name, renamed, renamed_number, with_head
+from axis_path.core.study.sliders import written_number
 from axis_path.core.study.style import LineStyle
-
-#: How a number may be given: a float stands for its shortest decimal, a text is an expression.
-GivenNumber = float | int | Fraction | str
+from axis_path.core.tabulate import TableSpec
 
 
 class Notebook:
@@ -182,6 +176,33 @@ class Notebook:
         """Keep the start, stop and step of the table of values."""
         self._change(replace(self._document, table=table))
 
+    @property
+    def columns(self) -> tuple[Column, ...]:
+        """Give the columns of data, in their order."""
+        return self._document.columns
+
+    @property
+    def fits(self) -> tuple[FitAsk, ...]:
+        """Give the fits that are kept, the newest first."""
+        return self._document.fits
+
+    def set_fits(self, fits: Sequence[FitAsk]) -> None:
+        """Keep other fits."""
+        self._change(replace(self._document, fits=tuple(fits)))
+
+    @property
+    def plots(self) -> tuple[Plot, ...]:
+        """Give which columns are drawn as points."""
+        return self._document.plots
+
+    def set_plots(self, plots: Sequence[Plot]) -> None:
+        """Draw other columns."""
+        self._change(replace(self._document, plots=tuple(plots)))
+
+    def set_columns(self, columns: Sequence[Column]) -> None:
+        """Keep other columns of data."""
+        self._change(replace(self._document, columns=tuple(columns)))
+
     def set_asks(self, asks: Sequence[Ask]) -> None:
         """Keep other searches with the study."""
         self._change(replace(self._document, asks=tuple(asks)))
@@ -254,7 +275,7 @@ class Notebook:
         name = self.definition(line_id).name if line_id in self._places else None
         needed_by = self.users(name) if name is not None else []
         lines = tuple(line for line in self.lines if line.id != line_id)
-        asks = tuple(ask for ask in self.asks if ask.line != line_id)
+        asks = tuple(ask for ask in self.asks if line_id not in (ask.line, ask.other))
         self._change(replace(self._document, lines=lines, asks=asks))
         return needed_by
 
@@ -269,9 +290,7 @@ class Notebook:
         check_new_name(new, frozenset(self.names()) - {name})
         before = self._document
         meanings = zip(self.lines, self._analysis.meanings, strict=True)
-        lines = [
-            replace(line, text=renamed(line.text, meaning, name, new)) for line, meaning in meanings
-        ]
+        lines = [self._renamed(line, meaning, name, new) for line, meaning in meanings]
         self._change_lines(
             [
                 replace(line, given=None, text=with_head(line.text, new))
@@ -283,6 +302,14 @@ class Notebook:
         if self.definition(line_id).name != new:
             self._change(before)
             raise NameTakenError(f"`{new}` cannot be the name of this line.")
+
+    def _renamed(self, line: StudyLine, meaning: Meaning, name: str, new: str) -> StudyLine:
+        text, slider = renamed(line.text, meaning, name, new), line.slider
+        if slider is not None:
+            names = self._analysis.names()
+            low, high, step = (renamed_number(each, names, name, new) for each in slider.texts)
+            slider = slider.with_texts(low, high, step)
+        return replace(line, text=text, slider=slider)
 
     def write_renaming(self, line_id: int, text: str) -> list[str]:
         """Write a line anew; if its name changes, the lines that used the old one follow.
@@ -301,9 +328,7 @@ class Notebook:
         meanings = zip(self.lines, self._analysis.meanings, strict=True)
         self._change_lines(
             [
-                line
-                if line.id == line_id
-                else replace(line, text=renamed(line.text, meaning, old, new))
+                line if line.id == line_id else self._renamed(line, meaning, old, new)
                 for line, meaning in meanings
             ]
         )
@@ -320,6 +345,23 @@ class Notebook:
             aside=line.aside if aside is None else aside,
         )
         self._change_lines([chosen if each is line else each for each in self.lines])
+
+    def put_runner(self, line_id: int, runner: Runner | None) -> None:
+        """Put the runner of a path to another place."""
+        self._with_line(line_id, runner=runner)
+
+    def put_family(self, line_id: int, family: Family | None) -> None:
+        """Draw a line for several values of a slider at once, or for the present one only."""
+        self._with_line(line_id, family=family)
+
+    def put_trail(self, line_id: int, trail: Trail | None) -> None:
+        """Let a point leave a trail, with the positions it has, or none."""
+        self._with_line(line_id, trail=trail)
+
+    def _with_line(self, line_id: int, **changes: object) -> None:
+        chosen = replace(self.line(line_id), **changes)  # type: ignore[arg-type]
+        lines = tuple(chosen if each.id == line_id else each for each in self.lines)
+        self._change(replace(self._document, lines=lines))
 
     def restyle(self, line_id: int, style: LineStyle, tone: int | None) -> None:
         """Draw a line in another way."""
@@ -349,7 +391,7 @@ class Notebook:
 
     def _definition(self, line: StudyLine, meaning: Meaning) -> Definition:
         mathml, read = meaning.mathml, meaning.line
-        slider = slider_value(line.text)
+        slider = line.moving
         if slider is not None and meaning.kind is Kind.PARAMETER:
             read = _slider_line(*slider)
             mathml = typeset_line(read, slider[0])
@@ -359,6 +401,7 @@ class Notebook:
             variable, None if line.aside else meaning.problem, line.hidden, line.aside, line.tone,
             line.slider if slider is not None else None,
             slider[1] if slider is not None else None, meaning.uses, line.style, read,
+            line.fixed, line.runner, line.trail, line.family,
         )  # fmt: skip
 
     def _next_id(self) -> int:
@@ -398,49 +441,9 @@ class Notebook:
         hint = f" Did you mean `{near}`?" if near else ""
         raise UnknownNameError(f"`{name}` is not defined.{hint}", suggestion=near)
 
-    # Sliders
-
-    def set(
-        self,
-        name: str,
-        value: GivenNumber,
-        low: GivenNumber | None = None,
-        high: GivenNumber | None = None,
-        step: GivenNumber | None = None,
-    ) -> None:
-        """Give a slider its value, and its range if one is given; a new name makes a new slider.
-
-        Raises:
-            SliderError: the name is no slider, or its range cannot be.
-        """
-        name = spelled(name)
-        exact = exact_number(value)
-        if abs(exact) > Fraction(10) ** 100:
-            raise SliderError("The value of a slider goes too far.")
-        line = next((each for each in self.lines if _line_name(each) == name), None)
-        if line is not None and slider_value(line.text) is None:
-            raise SliderError(f"`{name}` is computed from other names; it is no slider.")
-        present = line.slider if line is not None and line.slider else guessed_range(exact)
-        chosen = SliderRange(
-            present.low if low is None else exact_number(low),
-            present.high if high is None else exact_number(high),
-            present.step if step is None else exact_number(step),
-        )
-        text = f"{name} = {written_number(exact)}"
-        line_id = line.id if line is not None else self._next_id()
-        before = self._document
-        self.write(line_id, text)
-        problem = self.definition(line_id).problem
-        if problem is not None:
-            self._change(before)
-            raise problem
-        self._change_lines(
-            [replace(e, slider=chosen) if e.id == line_id else e for e in self.lines]
-        )
-
     @cached_property
     def _values(self) -> dict[str, Fraction]:
-        found = (slider_value(line.text) for line in self.lines if not line.aside)
+        found = (line.moving for line in self.lines if not line.aside)
         return dict(pair for pair in found if pair is not None)
 
     @cached_property

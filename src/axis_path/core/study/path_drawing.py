@@ -17,7 +17,7 @@ from axis_path.core.draw.pixels import (
     tenths_down,
 )
 from axis_path.core.errors import StoppedError
-from axis_path.core.evaluate import RealFunction, RealPath, decimal_text
+from axis_path.core.evaluate import End, RealFunction, RealPath, decimal_text
 from axis_path.core.language import GREEK
 from axis_path.core.language.tree import AngleUnit
 from axis_path.core.patience import calculation
@@ -31,6 +31,7 @@ _BEYOND = 0.06
 #: Lane scales have fewer ticks than axes.
 _TICK_PX = 2
 _READING_DIGITS = 5
+_LONGEST_EXACT = 8
 #: Ends nearer to one another than this, in px, are one place: the curve is closed.
 _SAME_PX = 0.5
 
@@ -89,30 +90,50 @@ def _read_at(path: RealPath, t: float, window: Window) -> dict[str, Any]:
     span = path.high.near - path.low.near
     rounded = round_to(t, span / (2 * window.width))
     inside = min(max(rounded, Fraction(path.low.near)), Fraction(path.high.near))
+    x, y = path.points(np.array([float(inside)]))[0]
+    is_known = math.isfinite(x) and math.isfinite(y)
+    return {
+        "text": point_text(path, ball.from_fraction(inside)),
+        "reason": "the point nearest to the pointer",
+        **seen_tenths((x, y) if is_known else None, window),
+    }
+
+
+def seen_tenths(point: tuple[float, float] | None, window: Window) -> dict[str, int | None]:
+    """Give where a point stands, in tenths of a pixel; None for both without one."""
+    if point is None:
+        return {"x": None, "y": None}
+    x, y = (np.array([each]) for each in point)
+    return {"x": int(tenths_across(x, window)[0]), "y": int(tenths_down(y, window)[0])}
+
+
+def point_text(path: RealPath, t: Ball) -> str:
+    """Say where a path is at a parameter; every digit is right."""
 
     def coordinate(function: RealFunction) -> str:
         def at_bits(bits: int) -> Ball:
             with precision(bits):
-                return function.prove(ball.from_fraction(inside))
+                return function.prove(t)
 
         return decimal_text(at_bits, _READING_DIGITS)
 
-    x, y = path.points(np.array([float(inside)]))[0]
     texts = coordinate(path.x), coordinate(path.y)
-    is_known = all(texts) and math.isfinite(x) and math.isfinite(y)
     name = GREEK.get(path.variable, path.variable)
-    point = f"({texts[0]}, {texts[1]})" if is_known else "undefined"
-    return {
-        "text": f"{name} = {_short(inside)}: {point}",
-        "reason": "the point nearest to the pointer",
-        "x": int(tenths_across(np.array([x]), window)[0]) if is_known else None,
-        "y": int(tenths_down(np.array([y]), window)[0]) if is_known else None,
-    }
+    point = f"({texts[0]}, {texts[1]})" if all(texts) else "undefined"
+    return f"{name} = {_short(t)}: {point}"
 
 
-def _short(value: Fraction) -> str:
-    text = written_number(value).replace("-", "−")
-    return text if len(text) <= 8 else f"{float(value):.5g}".replace("-", "−")
+def _short(value: Ball) -> str:
+    if value.exact is not None:
+        exact = Fraction(int(value.exact.p), int(value.exact.q))
+        text = written_number(exact).replace("-", "−")
+        if len(text) <= _LONGEST_EXACT:
+            return text
+    return end_text(End(value, closed=True)) if value.turns is not None else _rounded(value)
+
+
+def _rounded(value: Ball) -> str:
+    return f"{float(value.value.mid()):.5g}".replace("-", "−")
 
 
 def span_words(path: RealPath) -> str:
@@ -145,12 +166,17 @@ def _ends(path: RealPath, window: Window) -> list[dict[str, Any]]:
     return found
 
 
-def _lane(path: RealPath, curve: Curve, window: Window, unit: AngleUnit) -> dict[str, Any]:
-    """Give the lane, whose scale is that of the parameter."""
+def lane_scale(path: RealPath) -> tuple[float, float]:
+    """Give from where to where the lane of a path goes, a little beyond its ends."""
     low, high = path.low.near, path.high.near
     span = high - low if high > low else 1.0
     beyond = _BEYOND * span
-    start, stop = low - beyond, (high if high > low else low + span) + beyond
+    return low - beyond, (high if high > low else low + span) + beyond
+
+
+def _lane(path: RealPath, curve: Curve, window: Window, unit: AngleUnit) -> dict[str, Any]:
+    """Give the lane, whose scale is that of the parameter."""
+    start, stop = lane_scale(path)
     scale = Window((start, stop), (0.0, 1.0), window.width, 1)
     lane = make_lane(path.x, curve, scale, [])
     for side in path.assumed:

@@ -3,12 +3,22 @@
 from __future__ import annotations
 
 import re
+from dataclasses import replace
 
 from axis_path.core.catalogue import CONSTANTS, FUNCTIONS
-from axis_path.core.errors import NameTakenError
-from axis_path.core.language import NAME_PATTERN, WORDS, line_nodes, own_variables, spelled
+from axis_path.core.errors import MathError, NameTakenError
+from axis_path.core.language import (
+    NAME_PATTERN,
+    WORDS,
+    Vocabulary,
+    line_nodes,
+    own_variables,
+    read_expression,
+    spelled,
+)
 from axis_path.core.language.tree import free_uses, name_of
 from axis_path.core.study.meaning import Meaning, name_in_head
+from axis_path.core.study.sliders import literal
 
 
 def check_new_name(new: str, taken: frozenset[str]) -> None:
@@ -46,6 +56,22 @@ def renamed(text: str, meaning: Meaning, name: str, new: str) -> str:
         }
     if name_in_head(text) == name:
         places.add(len(text) - len(text.lstrip()))
+    return _put(text, places, name, new)
+
+
+def renamed_number(text: str, names: Vocabulary, name: str, new: str) -> str:
+    """Do the same for a typed number, such as the end of a slider."""
+    if literal(text) is not None:
+        return text
+    try:
+        node = read_expression(text, replace(names, values=names.values | {name}))
+    except MathError:
+        return text
+    places = {_begin(text, use.span[0]) for use in free_uses(node) if name_of(use) == name}
+    return _put(text, places, name, new)
+
+
+def _put(text: str, places: set[int], name: str, new: str) -> str:
     for start in sorted(places, reverse=True):
         run = NAME_PATTERN.match(text, start)
         if run is None:

@@ -6,7 +6,8 @@ computed together, so that nothing on the screen can be older than the rest.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field
 from fractions import Fraction
 from itertools import count
 from typing import Any
@@ -20,26 +21,34 @@ from axis_path.core.draw import (
     Window,
 )
 from axis_path.core.draw.pixels import (
+    Flag,
     place_flags,
     tenths_across,
     tenths_down,
 )
+from axis_path.core.draw.value_labels import place_values
 from axis_path.core.errors import MathError, StoppedError
 from axis_path.core.evaluate import RealFunction, RealPath, RealSurface, decimal_text
 from axis_path.core.language import GREEK
 from axis_path.core.language.tree import AngleUnit
 from axis_path.core.patience import calculation
 from axis_path.core.study.axes import AxesSpec, Steps, TitleLine, draw_axes
+from axis_path.core.study.closing import closing_dict
 from axis_path.core.study.definition import Definition
 from axis_path.core.study.domains import round_to_px
 from axis_path.core.study.drawing import NOTHING, PLAIN, Drawing, draw_function, stopped
+from axis_path.core.study.family import FamilyState
+from axis_path.core.study.family_drawing import draw_member, family_row
 from axis_path.core.study.legend import drawn_points, place_legend
 from axis_path.core.study.level_drawing import draw_map
 from axis_path.core.study.meaning import Kind
 from axis_path.core.study.path_drawing import draw_path, nearest_on, span_words
 from axis_path.core.study.point_drawing import draw_points
+from axis_path.core.study.problems import problem_dict
 from axis_path.core.study.relation_drawing import draw_equation
-from axis_path.core.study.sliders import written_number
+from axis_path.core.study.runner_row import make_runner
+from axis_path.core.study.slider_row import make_sliders
+from axis_path.core.study.sliders import SliderRange, written_number
 from axis_path.core.study.style import style_to_dict
 
 Floats = NDArray[np.float64]
@@ -69,6 +78,10 @@ class State:
         points: the points, and lists of points, by the id of their line, (n, 2) floats each.
         problems: further problems that only the values of the sliders make, by id.
         computed: the values of parameters that are computed from others, as text, by id.
+        ranges: the range of each slider, or what is wrong with it, by id.
+        families: the families that are drawn, by the id of their line.
+        runners: where the runners of paths are, or why they are nowhere, by id.
+        end_uses: what the ends of sliders use, by the names of the sliders.
     """
 
     definitions: list[Definition]
@@ -83,6 +96,10 @@ class State:
     axes: AxesSpec = AxesSpec()  # noqa: RUF009 - it cannot be changed
     steps: Steps = Steps()  # noqa: RUF009 - it cannot be changed
     title: tuple[TitleLine, ...] = ()
+    ranges: dict[int, SliderRange | MathError] = field(default_factory=dict)
+    end_uses: Mapping[str, frozenset[str]] = field(default_factory=dict)
+    runners: dict[int, Ball | MathError] = field(default_factory=dict)
+    families: dict[int, FamilyState] = field(default_factory=dict)
 
     def draw(self, definition: Definition, window: Window) -> Drawing:
         """Draw a line of any kind; nothing of one that is not drawn, or that took too long."""
@@ -120,6 +137,7 @@ class Scene:
         empty: why nothing is drawn, None if something is.
         legend: where the legend stands and what it names, None if it is not shown.
         check: points of a function that are shown over its curve, and what they miss.
+        data: columns that are drawn as points.
     """
 
     window: Window
@@ -130,6 +148,7 @@ class Scene:
     empty: str | None
     legend: dict[str, Any] | None = None
     check: dict[str, Any] | None = None
+    data: list[dict[str, Any]] = field(default_factory=list)
 
     def to_dict(self) -> dict[str, Any]:
         """Give the scene as data for JSON."""
@@ -140,6 +159,7 @@ class Scene:
             "axes": self.axes, "rows": self.rows, "sliders": self.sliders,
             "reading": self.reading, "empty": self.empty, "check": self.check,
             "legend": self.legend,
+            "data": self.data,
         }  # fmt: skip
 
 
@@ -159,8 +179,9 @@ def make_scene(state: State, window: Window, *, reading_x: float | Fraction | No
     x_reading = None if reading_x is None else _placed(reading_x, window)
     definitions = state.definitions
     drawings = {d.id: state.draw(d, window) for d in definitions}
-    flags = _flags(definitions, drawings, window)
-    users, tones = _users(definitions), _tones(state)
+    members = _members(state, window)
+    flags, member_flags = _flags(definitions, drawings, members, state.families, window)
+    users, tones = _users(definitions, state.end_uses), _tones(state)
     rows = [
         _row(state, definition, window, x_reading)
         | {"tone": tones[definition.id]}
@@ -168,6 +189,7 @@ def make_scene(state: State, window: Window, *, reading_x: float | Fraction | No
         | PLAIN
         | drawings[definition.id].data
         | {"flag": flags.get(definition.id)}
+        | _family(state, definition.id, members, member_flags)
         for definition in definitions
     ]
     return Scene(
@@ -181,16 +203,40 @@ def make_scene(state: State, window: Window, *, reading_x: float | Fraction | No
             title=state.title,
         ),
         rows,
-        [_slider(d, users) for d in definitions if d.value is not None and not d.aside],
+        make_sliders(definitions, state.ranges, users),
         _reading(x_reading, window),
         _why_empty(definitions, rows),
         place_legend(rows, window, state.axes.legend_at) if state.axes.legend else None,
     )
 
 
+def _members(state: State, window: Window) -> dict[int, list[Drawing]]:
+    """Draw the curves of families; nothing of those of hidden lines."""
+    hidden = {d.id for d in state.definitions if d.hidden}
+    return {
+        id_: [NOTHING if id_ in hidden else draw_member(m.real, window) for m in family.members]
+        for id_, family in state.families.items()
+    }
+
+
+def _family(
+    state: State,
+    id_: int,
+    members: dict[int, list[Drawing]],
+    flags: dict[int, list[dict[str, int] | None]],
+) -> dict[str, Any]:
+    family = state.families.get(id_)
+    return {"family": None if family is None else family_row(family, members[id_], flags[id_])}
+
+
 def _flags(
-    definitions: list[Definition], drawings: dict[int, Drawing], window: Window
-) -> dict[int, dict[str, int] | None]:
+    definitions: list[Definition],
+    drawings: dict[int, Drawing],
+    members: dict[int, list[Drawing]],
+    families: dict[int, FamilyState],
+    window: Window,
+) -> tuple[dict[int, dict[str, int] | None], dict[int, list[dict[str, int] | None]]]:
+    """Give where the flags of lines stand, and the values on the curves of families."""
     names = {d.id: d.name if d.style.flag else None for d in definitions}
     # A line without a name has no flag, and one can be taken away.
     ends = [
@@ -200,10 +246,22 @@ def _flags(
     has_points = any(curve.get("dots") for curve in curves)
     # The labels of points keep clear of the curves; without points that is not worth its time.
     obstacles = drawn_points(curves) if has_points else None
-    return {
-        id_: None if flag is None else {"x": flag.x, "y": flag.y, "width": flag.width}
-        for id_, flag in zip(drawings, place_flags(ends, window, obstacles), strict=True)
-    }
+    flags = place_flags(ends, window, obstacles)
+    taken = [flag for flag in flags if flag is not None]
+    values = {}
+    for id_, drawn in members.items():
+        texts = [member.text for member in families[id_].members]
+        lines = [(each.data["curve"] or {}).get("pieces", []) for each in drawn]
+        values[id_] = place_values(lines, texts, window, taken)
+        taken += [flag for flag in values[id_] if flag is not None]
+    return (
+        dict(zip(drawings, map(_flag_dict, flags), strict=True)),
+        {id_: list(map(_flag_dict, placed)) for id_, placed in values.items()},
+    )
+
+
+def _flag_dict(flag: Flag | None) -> dict[str, int] | None:
+    return None if flag is None else {"x": flag.x, "y": flag.y, "width": flag.width}
 
 
 def _row(
@@ -224,14 +282,30 @@ def _row(
         "hidden": definition.hidden,
         "style": style_to_dict(definition.style),
         "aside": definition.aside,
+        "fixed": definition.fixed,
         "problem": None if problem is None else problem_dict(problem),
         "value": state.computed.get(definition.id),
         "assumed": _assumed(state.paths.get(definition.id)),
+        "runner": _runner(state, definition, window),
+        "trail": None if definition.trail is None else {"most": definition.trail.most},
+        "closes": _closes(state, definition),
         "undrawn": _UNDRAWN if _is_undrawn(state, definition, problem) else None,
         "reading": None
         if function is None or reading_x is None
         else _reading_of(function, reading_x, window),
     }
+
+
+def _runner(state: State, definition: Definition, window: Window) -> dict[str, Any] | None:
+    path = state.paths.get(definition.id)
+    if path is None:
+        return None
+    return make_runner(path, definition.runner, state.runners.get(definition.id), window)
+
+
+def _closes(state: State, definition: Definition) -> dict[str, Any] | None:
+    path = state.paths.get(definition.id)
+    return None if path is None or definition.hidden else closing_dict(path)
 
 
 def _is_undrawn(state: State, definition: Definition, problem: MathError | None) -> bool:
@@ -254,31 +328,18 @@ def _assumed(path: RealPath | None) -> str:
     return f"drawn for {span_words(path)}" if path is not None and path.assumed else ""
 
 
-def _users(definitions: list[Definition]) -> dict[str, list[str]]:
+def _users(
+    definitions: list[Definition], end_uses: Mapping[str, frozenset[str]]
+) -> dict[str, list[str]]:
     """Give, for every name, the names of the lines that use it."""
     users: dict[str, list[str]] = {}
     for definition in definitions:
         for used in definition.uses if definition.name is not None else ():
             users.setdefault(used, []).append(definition.name or "")
+    for own, names in end_uses.items():
+        for used in names:
+            users.setdefault(used, []).append(own)
     return users
-
-
-def problem_dict(problem: MathError) -> dict[str, Any]:
-    """Give an error as plain data."""
-    return {
-        "code": problem.code,
-        "message": problem.message,
-        "position": list(problem.position),
-        "suggestion": problem.suggestion,
-        "repair": None
-        if problem.repair is None
-        else {
-            "position": list(problem.repair.position),
-            "text": problem.repair.text,
-            "label": problem.repair.label,
-        },
-        "letters": list(problem.letters),
-    }
 
 
 def _reading_of(function: RealFunction, x: Fraction, window: Window) -> dict[str, Any]:
@@ -334,27 +395,6 @@ def _variable(definitions: list[Definition]) -> str:
     used = {d.variable for d in definitions if d.kind is Kind.FUNCTION and not d.aside}
     name = used.pop() if len(used) == 1 else None
     return GREEK.get(name or "x", name or "x")
-
-
-def _slider(definition: Definition, users: dict[str, list[str]]) -> dict[str, Any]:
-    value = definition.value or Fraction(0)
-    chosen = definition.slider
-    name = definition.name or ""
-    return {
-        "id": definition.id,
-        "name": name,
-        "sign": GREEK.get(name, name),
-        "text": written_number(value).replace("-", "−"),
-        "value": float(value),
-        "low": written_number(chosen.low) if chosen else "",
-        "high": written_number(chosen.high) if chosen else "",
-        "step": written_number(chosen.step) if chosen else "",
-        "low_value": float(chosen.low) if chosen else 0.0,
-        "high_value": float(chosen.high) if chosen else 1.0,
-        "step_value": float(chosen.step) if chosen else 1.0,
-        "used_by": users.get(name, []),
-        "problem": None if definition.problem is None else problem_dict(definition.problem),
-    }
 
 
 def _reading(x: Fraction | None, window: Window) -> dict[str, Any] | None:

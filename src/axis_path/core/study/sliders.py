@@ -1,12 +1,14 @@
-"""Sliders: the range in which a parameter moves, and the values it may take there."""
+"""Sliders: the range in which a parameter moves, the values it may take there, and how it plays."""
 
 from __future__ import annotations
 
 import math
 import re
-from dataclasses import dataclass
+from dataclasses import dataclass, field, replace
+from enum import StrEnum
 from fractions import Fraction
 from functools import lru_cache
+from typing import Any
 
 from axis_path.core.draw import plain
 from axis_path.core.errors import SliderError
@@ -64,6 +66,15 @@ def slider_value(text: str) -> tuple[str, Fraction] | None:
     return spelled(found[1]), value
 
 
+@lru_cache(maxsize=4096)
+def literal(text: str) -> Fraction | None:
+    """Read a text that is a number, such as ``2.5`` or ``-7/3``; None for an expression."""
+    try:
+        return exact_number(text)
+    except SliderError:
+        return None
+
+
 def exact_number(value: Fraction | float | int | str) -> Fraction:
     """Give the exact number that is meant: of a float, its shortest decimal.
 
@@ -95,8 +106,160 @@ def written_number(value: Fraction) -> str:
     return text.replace("·10^", "e") if "·" in text else text
 
 
-def guessed_range(value: Fraction) -> SliderRange:
-    """Give the range that a new slider begins with, wide enough for its value."""
+class SliderKind(StrEnum):
+    """What a slider's values are."""
+
+    REAL = "real"
+    WHOLE = "whole"
+    ANGLE = "angle"
+
+
+class AtEnd(StrEnum):
+    """What a slider that plays does at an end of its range."""
+
+    STOP = "stop"
+    OVER = "over"
+    TO_AND_FRO = "fro"
+
+
+@dataclass(frozen=True, slots=True)
+class Play:
+    """How a slider moves by itself.
+
+    Attributes:
+        seconds: how long it takes from end to end.
+        is_forward: whether it begins towards the upper end.
+        in_step: whether it shares one clock with all others that do.
+    """
+
+    seconds: float = 6.0
+    is_forward: bool = True
+    at_end: AtEnd = AtEnd.TO_AND_FRO
+    in_step: bool = False
+
+    def __post_init__(self) -> None:
+        """Refuse what nobody could watch.
+
+        Raises:
+            SliderError: the time is not between a fifth of a second and an hour.
+        """
+        if not 0.2 <= self.seconds <= 3_600:
+            raise SliderError("A slider takes between 0.2 and 3600 seconds from end to end.")
+
+
+@dataclass(frozen=True, slots=True)
+class Slider:
+    """A slider as it is kept; its ends and its step are expressions, as they were typed.
+
+    Attributes:
+        unit: the unit of its value, a text that is only shown.
+        note: what it stands for, a text that is only shown.
+    """
+
+    low: str
+    high: str
+    step: str
+    kind: SliderKind = SliderKind.REAL
+    unit: str = ""
+    note: str = ""
+    play: Play = field(default_factory=Play)
+
+    @property
+    def texts(self) -> tuple[str, str, str]:
+        """Give the ends and the step as they were typed."""
+        return self.low, self.high, self.step
+
+    def with_texts(self, low: str, high: str, step: str) -> Slider:
+        """Give the same slider with other ends and another step."""
+        return replace(self, low=low, high=high, step=step)
+
+    def range(self, low: Fraction, high: Fraction, step: Fraction) -> SliderRange:
+        """Give the range for the present values of the ends and the step.
+
+        Raises:
+            SliderError: nothing moves between them.
+        """
+        if self.kind is not SliderKind.WHOLE:
+            return SliderRange(low, high, step)
+        first, last = Fraction(math.ceil(low)), Fraction(math.floor(high))
+        if low < high and first >= last:
+            raise SliderError("There are no two whole numbers between the ends of the slider.")
+        if step <= 0:
+            raise SliderError("The step of a slider is more than 0.")
+        return SliderRange(first, last, Fraction(max(1, round(step))))
+
+
+#: Texts that stand beside a slider are short.
+_LONGEST_TEXT = {"unit": 20, "note": 200}
+
+
+def slider_to_dict(slider: Slider) -> dict[str, Any]:
+    """Give a slider as plain data; what is usual is left out."""
+    play = slider.play
+    given: dict[str, Any] = {"low": slider.low, "high": slider.high, "step": slider.step}
+    if slider.kind is not SliderKind.REAL:
+        given["kind"] = slider.kind.value
+    given |= {name: getattr(slider, name) for name in _LONGEST_TEXT if getattr(slider, name)}
+    if play != Play():
+        given["play"] = play_to_dict(play)
+    return given
+
+
+def play_to_dict(play: Play) -> dict[str, Any]:
+    """Give how a slider plays as plain data."""
+    return {
+        "seconds": play.seconds, "forward": play.is_forward, "at_end": play.at_end.value,
+        "in_step": play.in_step,
+    }  # fmt: skip
+
+
+def slider_from_dict(given: object, present: Slider | None = None) -> Slider:
+    """Read a slider; what is not given stays as it is.
+
+    Raises:
+        SliderError: a part is missing or of the wrong kind.
+    """
+    if not isinstance(given, dict):
+        raise SliderError("A slider is of the wrong kind.")
+    kept = {} if present is None else slider_to_dict(present)
+    given = {**kept, **given}
+    ends = [given.get(name) for name in ("low", "high", "step")]
+    texts = {name: given.get(name, "") for name in _LONGEST_TEXT}
+    if not all(isinstance(text, str) for text in (*ends, *texts.values())):
+        raise SliderError("A slider has two ends and a step, which are texts.")
+    for name, longest in _LONGEST_TEXT.items():
+        if len(texts[name]) > longest:
+            raise SliderError(f"The {name} of a slider has at most {longest} characters.")
+    try:
+        kind = SliderKind(given.get("kind", SliderKind.REAL))
+    except ValueError as err:
+        raise SliderError("A slider takes real numbers, whole numbers or angles.") from err
+    low, high, step = (str(text).strip() for text in ends)
+    return Slider(low, high, step, kind, play=play_from_dict(given.get("play", {})), **texts)
+
+
+def play_from_dict(given: object) -> Play:
+    """Read how something plays; what is not given is as usual.
+
+    Raises:
+        SliderError: a part is of the wrong kind.
+    """
+    if not isinstance(given, dict):
+        raise SliderError("How a slider plays is of the wrong kind.")
+    seconds, usual = given.get("seconds", Play().seconds), Play()
+    if not isinstance(seconds, int | float) or isinstance(seconds, bool):
+        raise SliderError("A slider needs a number of seconds from end to end.")
+    try:
+        at_end = AtEnd(given.get("at_end", usual.at_end))
+    except ValueError as err:
+        raise SliderError("At its end a slider stops, starts over, or goes to and fro.") from err
+    return Play(
+        float(seconds), given.get("forward", True) is True, at_end, given.get("in_step") is True
+    )
+
+
+def guessed_range(value: Fraction) -> Slider:
+    """Give the slider that a new number begins with, wide enough for its value."""
     reach = Fraction(10)
     while reach < abs(value):
         reach *= 10
@@ -106,4 +269,4 @@ def guessed_range(value: Fraction) -> SliderRange:
     if value % step:
         step = min(step, Fraction(1, max(1, value.denominator)))
     step = max(step, reach / 100_000)
-    return SliderRange(-reach, reach, step)
+    return Slider(written_number(-reach), written_number(reach), written_number(step))

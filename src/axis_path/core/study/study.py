@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+import re
+from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from fractions import Fraction
 from functools import cached_property
@@ -11,12 +12,9 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from axis_path.core.arithmetic import Ball, Defined, ball, precision
 from axis_path.core.draw import (
-    HOME_X,
     Curve,
     Extent,
-    RealRelation,
     Window,
     check_sampling,
     draw_relation,
@@ -25,109 +23,38 @@ from axis_path.core.draw import (
     sample_path,
 )
 from axis_path.core.draw.pixels import dot_tenths
-from axis_path.core.errors import DomainError, LimitError, MathError, StoppedError, UnknownNameError
+from axis_path.core.errors import DomainError, LimitError, MathError, StoppedError, TableError
 from axis_path.core.evaluate import (
-    VALUE_BITS,
-    End,
-    Expression,
     RealFunction,
-    RealPath,
     RealSurface,
-    Result,
     ResultKind,
-    evaluate_constant,
 )
-from axis_path.core.language import RelationLine, read_expression, typeset
 from axis_path.core.limits import CHECK_POINTS
-from axis_path.core.locate import Findings, Interval, find_zeros
 from axis_path.core.patience import calculation
 from axis_path.core.study.analysis import SECOND_OF_PLANE
 from axis_path.core.study.axes import Steps, title_lines
-from axis_path.core.study.compiled import CompiledFunction, CompiledValue
+from axis_path.core.study.compiled import CompiledValue
 from axis_path.core.study.definition import Definition
 from axis_path.core.study.document import Check
-from axis_path.core.study.domains import with_ends
-from axis_path.core.study.evaluator import Evaluator
+from axis_path.core.study.fitting import Fitting
 from axis_path.core.study.meaning import VALUED, Kind
-from axis_path.core.study.notebook import GivenNumber, Notebook
+from axis_path.core.study.runner_row import Visit, positions, trail_tenths
 from axis_path.core.study.scene import READING_DIGITS, Scene, State, make_readings, make_scene
-from axis_path.core.study.sliders import (
-    exact_number,
+from axis_path.core.study.sliding import GivenNumber
+from axis_path.core.study.valuing import real_points
+from axis_path.core.tabulate import (
+    Places,
+    TableSpec,
+    ValueTable,
+    counted,
+    listed,
+    make_table,
+    spaced,
 )
-from axis_path.core.tabulate import Places, ValueTable, counted, listed, make_table, spaced
 
 
-class Study(Notebook):
+class Study(Fitting):
     """A study: lines, each a definition or a note, and what is asked of them."""
-
-    def evaluate(self, text: str) -> Result:
-        """Compute an expression: a number, a point, a list, or a number with i.
-
-        Raises:
-            MathError: it does not read, or needs a value that is missing.
-        """
-        node = read_expression(text, self._analysis.names())
-        return self._evaluator().value(self._analysis.compile_value(node), node)
-
-    def typeset(self, text: str) -> str:
-        """Typeset an expression as MathML, as it is read among the names of the study.
-
-        Raises:
-            MathError: it does not read.
-        """
-        return typeset(read_expression(text, self._analysis.names()))
-
-    def value(self, name: str) -> Result:
-        """Give the value of a parameter, a point or a list.
-
-        Raises:
-            MathError: the name is not defined, is a function, or has a problem.
-        """
-        definition = self.definition(self._line_of(name).id)
-        if definition.problem is not None:
-            raise definition.problem
-        if definition.kind not in VALUED or definition.name is None:
-            raise UnknownNameError(f"`{definition.name}` has no single value.")
-        compiled = self._analysis.compiled(definition.name)
-        if not isinstance(compiled, CompiledValue):
-            raise TypeError(f"{name} is no value")
-        return self._evaluator().value(compiled)
-
-    def _evaluator(self) -> Evaluator:
-        return Evaluator(self._analysis.lists, dict(self._values), self._analysis)
-
-    def _constant(self, text: str) -> Expression:
-        node = read_expression(text, self._analysis.names())
-        return self._analysis.compile_constant(node)
-
-    def number(self, given: GivenNumber | Ball) -> Ball:
-        """Give a number, or a text such as ``2pi``, as a ball that keeps its exact form.
-
-        Raises:
-            MathError: the text has no value.
-        """
-        if isinstance(given, Ball):
-            return given
-        if isinstance(given, str):
-            expression = self._constant(given)
-            found = evaluate_constant(expression, self._values, bits=VALUE_BITS)
-            if found.defined is not Defined.YES:
-                reason = found.reason or "it could not be decided"
-                raise DomainError(f"`{given}` has no value: {reason}.", position=(0, len(given)))
-            return found
-        with precision(VALUE_BITS):
-            return ball.from_fraction(exact_number(given))
-
-    def positive(self, text: str) -> float:
-        """Give a typed number that is above zero, such as a step.
-
-        Raises:
-            MathError: it has no value, or is not above zero.
-        """
-        found = self.number(text)
-        if found.sign() != 1:
-            raise DomainError(f"`{text}` is not above zero.", position=(0, len(text)))
-        return float(found.value.mid())
 
     def check_points(self, check: Check, domain: tuple[float, float]) -> NDArray[np.float64]:
         """Give the abscissae of a sampling check over a stretch of x, (n,) floats.
@@ -182,83 +109,6 @@ class Study(Notebook):
         except MathError:
             return None
 
-    def function(self, name: str) -> RealFunction:
-        """Give a function with the present values of the sliders.
-
-        Raises:
-            MathError: the name is not defined, is no function, or has a problem.
-        """
-        line = self._line_of(name)
-        definition = self.definition(line.id)
-        return self._real_function(definition)
-
-    def _real_function(self, definition: Definition) -> RealFunction:
-        if definition.problem is not None:
-            raise definition.problem
-        if definition.kind not in (Kind.FUNCTION, Kind.ANGLE) or definition.name is None:
-            raise UnknownNameError(f"`{definition.name}` is no function of one variable.")
-        return self._with_domain(definition, self._compiled_function(definition))
-
-    def _compiled_function(self, definition: Definition) -> CompiledFunction:
-        compiled = self._analysis.compiled(definition.name or "")
-        if not isinstance(compiled, CompiledFunction):
-            raise TypeError(f"{definition.name} is no function")
-        return compiled
-
-    def _with_domain(self, definition: Definition, compiled: CompiledFunction) -> RealFunction:
-        domain = self.function_line(definition.id).domain
-        low, high = (
-            None
-            if expression is None or bound is None
-            else End(self._bound(expression, definition), bound.closed)
-            for expression, bound in ((compiled.low, domain.low), (compiled.high, domain.high))
-        )
-        return RealFunction(
-            definition.name or "", definition.variable or "x", compiled.expression, self._values,
-            low, high, tuple(self._bound(each, definition) for each in compiled.without),
-        )  # fmt: skip
-
-    def path(self, name: str) -> RealPath:
-        """Give a path, or a curve by an angle, with the present values of the sliders.
-
-        Raises:
-            MathError: the name is not defined, is no path, or has a problem.
-        """
-        return self._real_path(self.definition(self._line_of(name).id))
-
-    def _real_path(self, definition: Definition) -> RealPath:
-        if definition.problem is not None:
-            raise definition.problem
-        if definition.kind not in (Kind.PATH, Kind.ANGLE):
-            raise UnknownNameError(f"`{definition.name}` is no path and no curve by an angle.")
-        compiled = self._compiled_function(definition)
-        if compiled.plane is None:
-            raise TypeError(f"{definition.name} is no path")
-        given = self._with_domain(definition, compiled)
-        low, high = with_ends(given.low, given.high, definition.kind, self.unit)
-        x, y = (replace(given, expression=each, low=low, high=high) for each in compiled.plane)
-        assumed = {side for side in ("low", "high") if getattr(given, side) is None}
-        return RealPath(x, y, frozenset(assumed))
-
-    def _real_relation(self, definition: Definition) -> RealRelation:
-        if not isinstance(definition.line, RelationLine):
-            raise TypeError(f"{definition.text} is no relation")
-        compiled = self._analysis.relation(definition.line)
-        surfaces = (
-            RealSurface(each, SECOND_OF_PLANE, self._values) for each in compiled.conditions
-        )
-        return RealRelation(tuple(surfaces), compiled.signs)
-
-    def _bound(self, expression: Expression, definition: Definition) -> Ball:
-        found = evaluate_constant(expression, self._values, bits=VALUE_BITS)
-        if found.defined is not Defined.YES:
-            reason = found.reason or "not decided"
-            raise DomainError(
-                f"An end of the domain of `{definition.name}` has no value: {reason}.",
-                position=(0, len(definition.text)),
-            )
-        return found
-
     def functions(self) -> list[tuple[Definition, RealFunction]]:
         """Give the functions that work and are not hidden, with their lines."""
         state = self._state
@@ -302,45 +152,6 @@ class Study(Notebook):
             return sample_path(self.path(name), window)
         return sample_curve(self.function(name), window)
 
-    def zeros(
-        self, name: str, low: GivenNumber | None = None, high: GivenNumber | None = None
-    ) -> Findings:
-        """Locate all zeros of a function.
-
-        Args:
-            name: the function.
-            low: where to begin; by default the lower end of its domain, or that of the window a
-                study begins with.
-            high: the same for the upper end.
-
-        Raises:
-            MathError: the name is not a function that works, or the ends have no value.
-        """
-        function = self.function(name)
-        return find_zeros(function, self.interval(function, low, high))
-
-    def interval(
-        self,
-        function: RealFunction,
-        low: GivenNumber | Ball | None,
-        high: GivenNumber | Ball | None,
-    ) -> Interval:
-        """Give where to search: what is given, else the domain, else the first window.
-
-        Raises:
-            DomainError: there is nothing between the ends.
-        """
-        ends = []
-        for given, own, home in ((low, function.low, HOME_X[0]), (high, function.high, HOME_X[1])):
-            if given is not None:
-                ends.append(self.number(given))
-            else:
-                ends.append(own.value if own is not None else self.number(home))
-        with precision(VALUE_BITS):
-            if ball.subtract(ends[1], ends[0]).sign() != 1:
-                raise DomainError("The search needs a lower end that is less than its upper end.")
-        return Interval(ends[0], ends[1])
-
     def values(
         self,
         names: Sequence[str],
@@ -359,17 +170,44 @@ class Study(Notebook):
         functions = {name: self.function(name) for name in names}
         return make_table(functions, self.places(start, stop, step, count=count, x=x))
 
-    def scene(self, window: Window, *, reading_x: float | Fraction | None = None) -> Scene:
+    def scene(
+        self,
+        window: Window,
+        *,
+        reading_x: float | Fraction | None = None,
+        with_trails: bool = False,
+    ) -> Scene:
         """Put together everything the bench draws in a window, as plain data.
 
         Args:
             window: what part of the plane is seen.
             reading_x: where the reading line stands, in axis units; None for none. A float is
                 rounded to what a pixel can tell, a fraction is taken as it is.
+            with_trails: whether the places of trails are given too, in tenths of a pixel; the page
+                has them already, a picture has not.
         """
         state = self._state
         made = make_scene(state, window, reading_x=reading_x)
+        if with_trails:
+            for row in made.rows:
+                kept = self.line(row["id"]).trail
+                if kept is not None:
+                    row["trail"] = {"most": kept.most, "dots": trail_tenths(kept, window)}
+        if self.plots:
+            made = replace(made, data=self._drawn_data(window))
         return made if self.check is None else replace(made, check=self._check(state, window))
+
+    def _drawn_data(self, window: Window) -> list[dict[str, Any]]:
+        """Give the columns that are drawn as points, in tenths of a pixel."""
+        found = []
+        for k, plot in enumerate(self.plots):
+            columns = [self.column_of(name).floats() for name in (plot.x, plot.y)]
+            count = min(map(len, columns))
+            points = np.column_stack([each[:count] for each in columns])
+            known = points[np.isfinite(points).all(axis=1)]
+            places = dot_tenths(known, window)
+            found.append({"x": plot.x, "y": plot.y, "tone": k, "points": places})
+        return found
 
     def readings(
         self, window: Window, reading_x: float | Fraction, pointer_y: float | None = None
@@ -404,7 +242,7 @@ class Study(Notebook):
         definitions = self.definitions()
         state = State(
             definitions, {}, {}, {}, {}, {}, {}, {}, self.unit, self.axes, self._steps(),
-            title_lines(self.axes.title, self.typeset),
+            title_lines(self.axes.title, self.typeset), self._ranges(), self.end_uses(),
         )  # fmt: skip
         for definition in definitions:
             if definition.aside or definition.problem is not None:
@@ -414,6 +252,8 @@ class Study(Notebook):
                     state.functions[definition.id] = self._real_function(definition)
                 elif definition.kind in (Kind.PATH, Kind.ANGLE):
                     state.paths[definition.id] = self._real_path(definition)
+                    if definition.runner is not None and definition.runner.at:
+                        state.runners[definition.id] = self._runner_at(definition.runner)
                 elif definition.kind in (Kind.RELATION, Kind.REGION):
                     state.relations[definition.id] = self._real_relation(definition)
                 elif definition.kind is Kind.SEVERAL and definition.variables == ("x", "y"):
@@ -423,9 +263,60 @@ class Study(Notebook):
             except (DomainError, StoppedError) as err:
                 state.problems[definition.id] = err
                 is_whole &= not isinstance(err, StoppedError)
+            if definition.family is not None and definition.id not in state.problems:
+                state.families[definition.id] = self._family(definition, definition.family)
             if definition.kind in VALUED and definition.value is None:
                 is_whole &= self._compute(definition, state)
         return state, is_whole
+
+    def trails(self) -> dict[int, tuple[tuple[float, float], ...]]:
+        """Give where points have been that leave a trail, by the ids of their lines."""
+        return {line.id: line.trail.points for line in self.lines if line.trail is not None}
+
+    def visited(
+        self, visits: Sequence[Mapping[int, GivenNumber]]
+    ) -> dict[int, list[tuple[float, float]]]:
+        """Give where points with a trail are in some states, by the ids of their lines.
+
+        Hidden points, and those whose line does not work, leave none.
+
+        Args:
+            visits: the values of sliders and of the parameters of runners, by the ids of their
+                lines; a number that a slider cannot take is brought to its nearest step.
+
+        Raises:
+            MathError: a line is no slider and has no runner.
+        """
+        state = self._state
+        trailing = [d for d in state.definitions if d.trail is not None and not d.hidden]
+        points = {
+            d.id: compiled
+            for d in trailing
+            if d.id in state.points and len(state.points[d.id]) == 1 and d.name is not None
+            for compiled in (self._analysis.compiled(d.name),)
+            if isinstance(compiled, CompiledValue)
+        }
+        paths = {d.id: state.paths[d.id] for d in trailing if d.id in state.paths}
+        return positions(points, paths, [self._visit(each) for each in visits])
+
+    def go_on(self, visits: Sequence[Mapping[int, GivenNumber]]) -> None:
+        """Let trails go on through some states; see ``visited``."""
+        for line_id, places in self.visited(visits).items() if visits else ():
+            trail = self.line(line_id).trail
+            if trail is not None:
+                self.put_trail(line_id, trail.with_more(places))
+
+    def _visit(self, given: Mapping[int, GivenNumber]) -> Visit:
+        values, runners = dict(self._values), {}
+        for line_id, value in given.items():
+            exact = self.rational(value)
+            if self.line(line_id).moving is None:
+                runners[line_id] = exact
+            else:
+                name, _, _ = self.slider_of(line_id)
+                snapped = isinstance(value, str)
+                values[name] = exact if snapped else self.slider_range(line_id).snap(exact)
+        return Visit(values, runners)
 
     def _compute(self, definition: Definition, state: State) -> bool:
         """Put the value of a parameter, a point or a list into the state; False if stopped."""
@@ -440,9 +331,27 @@ class Study(Notebook):
         else:
             points = np.atleast_1d(np.asarray(result.value, dtype=np.complex128))
             if points.ndim > 1 or result.kind is ResultKind.POINT:
-                state.points[definition.id] = _real_points(points.reshape(-1, 2))
+                state.points[definition.id] = real_points(points.reshape(-1, 2))
         state.computed[definition.id] = text
         return is_whole
+
+    def table_places(self, spec: TableSpec) -> Places:
+        """Give the abscissae of a table as it was typed.
+
+        Raises:
+            MathError: they cannot be made from what was typed.
+        """
+        if spec.listed.strip():
+            # Between commas there may be spaces; a column that was pasted has nothing else.
+            between = r"[;,](?![^(]*\))" if re.search("[;,]", spec.listed) else r"\s+"
+            texts = [part for part in re.split(between, spec.listed) if part.strip()]
+            return listed([self.number(text) for text in texts])
+        if not spec.count.strip():
+            return self.places(spec.start, spec.stop, spec.step)
+        count = self.number(spec.count)
+        if count.exact is None or count.exact.q != 1 or count.exact < 2:
+            raise TableError("The number of rows is a whole number, 2 at least.")
+        return self.places(spec.start, spec.stop, None, count=min(int(count.exact.p), 10**15))
 
     def places(
         self,
@@ -466,8 +375,3 @@ class Study(Notebook):
         if count is not None:
             return counted(first, last, count)
         return spaced(first, last, self.number(step if step is not None else 1))
-
-
-def _real_points(points: NDArray[np.complex128]) -> NDArray[np.float64]:
-    """Give points as floats, NaN where a coordinate is not real."""
-    return np.where(points.imag == 0, points.real, np.nan)

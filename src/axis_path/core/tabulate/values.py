@@ -10,6 +10,7 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from fractions import Fraction
 
 import numpy as np
 from flint import fmpq
@@ -17,7 +18,13 @@ from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Ball, Defined, ball, ball_functions, precision
 from axis_path.core.errors import LimitError, TableError
-from axis_path.core.evaluate import VALUE_BITS, RealFunction, decimal_text, digits_of
+from axis_path.core.evaluate import (
+    VALUE_BITS,
+    RealFunction,
+    decimal_text,
+    digits_of,
+    multiple_of_pi,
+)
 from axis_path.core.limits import TABLE_ROWS
 
 Floats = NDArray[np.float64]
@@ -146,6 +153,16 @@ class ValueTable:
         """Give a cell with ``digits`` significant digits, all right; empty where undefined."""
         function = self.functions[name]
         return decimal_text(lambda bits: _at_bits(function, self.places, row, bits), digits)
+
+    def exact_x(self, row: int) -> str | None:
+        """Give the place of a row in exact form, as the language reads it, if it has one."""
+        with precision(VALUE_BITS):
+            place = self.places.at(row)
+        if place.exact is not None:
+            return str(Fraction(int(place.exact.p), int(place.exact.q))).replace("-", "−")
+        if place.turns is not None:
+            return multiple_of_pi(Fraction(int(place.turns.p), int(place.turns.q)))
+        return None
 
     def x_text(self, row: int, digits: int = 10) -> str:
         """Give the place of a row with ``digits`` digits, all right."""

@@ -33,7 +33,7 @@ def picture(study_id: uuid.UUID) -> Response:
     scale, look = _look(asked)
     if wanted not in tuple(Format):
         raise BadRequest
-    scene = asked.study.scene(asked.window, reading_x=asked.reading_x).to_dict()
+    scene = asked.study.scene(asked.window, reading_x=asked.reading_x, with_trails=True).to_dict()
     made = make_picture(scene, carried, Format(wanted), look, scale=scale)
     return Response(made.data, mimetype=made.media_type)
 

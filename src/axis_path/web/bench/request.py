@@ -12,11 +12,14 @@ from werkzeug.exceptions import BadRequest
 
 from axis_path.core import Study, Window
 from axis_path.core.draw import HOME_X, HOME_Y
+from axis_path.core.errors import MathError
 from axis_path.core.study import apply_command
 from axis_path.web.answers import json_request
 from axis_path.web.state import web_state
 
 _MOST_DRAFTS = 20
+_MOST_VISITS = 24
+_MOST_PASSED = 3
 
 
 @dataclass(frozen=True, slots=True)
@@ -28,6 +31,8 @@ class BenchRequest:
         study: a copy of it with the drafts carried out: what the hand is doing right now.
         reading_x: where the reading line stands, in axis units; a fraction if it was typed.
         pointer_y: how high the pointer is, None if it is not on the plane.
+        visits: states that something moved through since the last scene: values by the ids of
+            the lines.
         given: everything that was sent.
     """
 
@@ -36,6 +41,7 @@ class BenchRequest:
     window: Window
     reading_x: float | Fraction | None
     pointer_y: float | None
+    visits: list[dict[int, float | str]]
     given: dict[str, Any]
 
 
@@ -58,11 +64,90 @@ def read_request(study_id: uuid.UUID) -> BenchRequest:
         raise BadRequest
     for draft in drafts:
         apply_command(study, draft, window)
-    window = study.on_axes(window)
+    window = followed(study, study.on_axes(window), given["window"].get("follows"))
     reading, pointer = (_number(given.get(name)) for name in ("reading", "pointer_y"))
     is_typed = given.get("is_reading_typed") is True and reading is not None
     place = Fraction(reading or 0) if is_typed else reading
-    return BenchRequest(version, study, window, place, pointer, given)
+    visits = _visits(given.get("visits") or [])
+    return BenchRequest(version, study, window, place, pointer, visits, given)
+
+
+def read_passed(asked: BenchRequest) -> list[Study]:
+    """Give the study in the states that the hand passed through since the last scene, if sent.
+
+    Raises:
+        BadRequest: they are too many, or of the wrong kind.
+        MathError: a draft cannot be carried out.
+    """
+    passed = asked.given.get("passed") or []
+    if not isinstance(passed, list) or len(passed) > _MOST_PASSED:
+        raise BadRequest
+    studies = []
+    for drafts in passed:
+        if not isinstance(drafts, list) or len(drafts) > _MOST_DRAFTS:
+            raise BadRequest
+        study = asked.study.copy()
+        for draft in drafts:
+            apply_command(study, draft, asked.window)
+        studies.append(study)
+    return studies
+
+
+#: The bounds of a window, and which number each is.
+BOUNDS = {"x_low": ("x", 0), "x_high": ("x", 1), "y_low": ("y", 0), "y_high": ("y", 1)}
+_LONGEST_BOUND = 200
+
+
+def read_follows(given: object) -> dict[str, str]:
+    """Read the bounds that were typed as expressions of sliders and follow them.
+
+    Raises:
+        BadRequest: they are of the wrong kind.
+    """
+    if given is None:
+        return {}
+    if not isinstance(given, dict) or not given.keys() <= BOUNDS.keys():
+        raise BadRequest
+    if not all(isinstance(text, str) and len(text) <= _LONGEST_BOUND for text in given.values()):
+        raise BadRequest
+    return given
+
+
+def followed(study: Study, window: Window, given: object) -> Window:
+    """Move the bounds of a window that follow sliders; where that cannot be, it stays."""
+    follows = read_follows(given)
+    if not follows:
+        return window
+    ends = {"x": list(window.x), "y": list(window.y)}
+    try:
+        for name, text in follows.items():
+            axis, side = BOUNDS[name]
+            ends[axis][side] = float(study.number(text).value.mid())
+        (x_low, x_high), (y_low, y_high) = ends["x"], ends["y"]
+        return Window(
+            (x_low, x_high), (y_low, y_high), window.width, window.height, window.log_x,
+            window.log_y,
+        )  # fmt: skip
+    except MathError:
+        return window
+
+
+def _visits(given: object) -> list[dict[int, float | str]]:
+    if not isinstance(given, list) or len(given) > _MOST_VISITS:
+        raise BadRequest
+    visits = []
+    for visit in given:
+        if not isinstance(visit, list) or len(visit) > _MOST_DRAFTS:
+            raise BadRequest
+        values = {}
+        for pair in visit:
+            if not isinstance(pair, list) or len(pair) != 2 or type(pair[0]) is not int:
+                raise BadRequest
+            if _number(pair[1]) is None and not isinstance(pair[1], str):
+                raise BadRequest
+            values[pair[0]] = pair[1]
+        visits.append(values)
+    return visits
 
 
 def _number(value: object) -> float | None:

@@ -18,6 +18,7 @@ from axis_path.core.study import VALUED, problem_dict
 #: After so long no more exact forms are looked for in one request; the rest comes with the next.
 _EXACT_BUDGET_S = 5.0
 _SHORT = 60
+_NOT_TOLD = "not decided: so many digits cannot be told"
 _NOT_LOOKED_FOR = "no exact form was looked for yet"
 
 
@@ -36,7 +37,7 @@ def result_dict(
     return {
         "kind": result.kind.value,
         "decimal": decimal or "undefined",
-        "reason": result.reason,
+        "reason": result.reason or ("" if decimal else _NOT_TOLD),
         "exact": exact or "",
         "mathml": typeset(read_expression(exact, Vocabulary())) if exact else "",
         # A short decimal that is the number itself needs no second form beside it.

@@ -2,7 +2,11 @@
 
 from __future__ import annotations
 
+import time
 import uuid
+from collections.abc import Mapping, Sequence
+from dataclasses import asdict
+from itertools import chain
 from typing import Any
 
 from flask import Response, render_template
@@ -15,12 +19,23 @@ from axis_path.core.limits import DIGITS
 from axis_path.core.study import apply_command, axes_to_dict
 from axis_path.store import Opened, commit_version, move_version, open_study, save_view
 from axis_path.web.answers import json_answer, json_request
-from axis_path.web.bench.panels import findings_dict, preview_dict, table_dict
-from axis_path.web.bench.request import BenchRequest, read_request, read_window
+from axis_path.web.bench.data import data_dict, read_dict
+from axis_path.web.bench.findings import findings_dict
+from axis_path.web.bench.panels import preview_dict
+from axis_path.web.bench.request import (
+    BOUNDS,
+    BenchRequest,
+    followed,
+    read_follows,
+    read_passed,
+    read_request,
+    read_window,
+)
 from axis_path.web.bench.results import exact_dict, working_dict
+from axis_path.web.bench.tables import table_dict, table_lines
 from axis_path.web.state import database, web_state
 
-_TABS = ("findings", "values", "working", "reference")
+_TABS = ("findings", "values", "data", "working", "reference")
 _ROW_DIGITS = 7
 
 
@@ -28,12 +43,14 @@ def show(study_id: uuid.UUID) -> str:
     """Show the Bench of a study."""
     with database() as session:
         opened = open_study(session, study_id)
+    study = Study.from_dict(opened.document)
     state = {
         "id": str(study_id),
         "title": opened.title,
         "view": {"window": {"x": HOME_X, "y": HOME_Y}, **opened.view},
         **_history(opened),
-        **_document(Study.from_dict(opened.document)),
+        **_document(study),
+        "trails": _by_id(study.trails()),
     }
     return render_template("bench/show.html", state=state, title=opened.title)
 
@@ -48,20 +65,49 @@ def _document(study: Study) -> dict[str, Any]:
     return {
         "unit": study.unit.value,
         "axes_spec": axes_to_dict(study.axes),
-        "table": {"start": table.start, "stop": table.stop, "step": table.step},
+        "table": asdict(table),
     }
 
 
 def _scene(asked: BenchRequest, study: Study) -> dict[str, Any]:
     # What was carried out may have changed the axes.
-    window = study.on_axes(asked.window)
+    follows = asked.given["window"].get("follows")
+    window = followed(study, study.on_axes(asked.window), follows)
     return study.scene(window, reading_x=asked.reading_x).to_dict() | _document(study)
 
 
 def scene(study_id: uuid.UUID) -> Response:
-    """Give the scene of a state, with the drafts of the hand."""
+    """Give the scene of a state, with the drafts of the hand, and of states it passed through."""
+    began = time.monotonic()
     asked = read_request(study_id)
-    return json_answer({"version": asked.version, "scene": _scene(asked, asked.study)})
+    visited = asked.study.visited(asked.visits) if asked.visits else {}
+    before = [_scene(asked, study) for study in read_passed(asked)]
+    answer = {
+        "version": asked.version, "scene": _scene(asked, asked.study), "visited": _by_id(visited),
+        "before": before,
+    }  # fmt: skip
+    # What is left of the time until it arrives is the way: the page asks by it.
+    return json_answer(answer | {"spent_ms": round(1000 * (time.monotonic() - began), 1)})
+
+
+def _by_id(places: Mapping[int, Sequence[tuple[float, float]]]) -> dict[str, Any]:
+    return {str(id_): points for id_, points in places.items()}
+
+
+def trail(study_id: uuid.UUID) -> Response:
+    """Give the places of a trail as CSV (RFC 4180)."""
+    asked = read_request(study_id)
+    places = asked.study.trails().get(_id(asked.given.get("line")))
+    if places is None:
+        raise BadRequest
+    lines = ["x,y", *(f"{x!r},{y!r}" for x, y in places)]
+    return Response("\r\n".join(lines) + "\r\n", mimetype="text/csv")
+
+
+def _id(given: object) -> int:
+    if not isinstance(given, int):
+        raise BadRequest
+    return given
 
 
 def reading(study_id: uuid.UUID) -> Response:
@@ -80,10 +126,14 @@ def commands(study_id: uuid.UUID) -> Response:
     if not isinstance(wanted, list) or not 1 <= len(wanted) <= 20:
         raise BadRequest
     labels = [apply_command(asked.study, command, asked.window) for command in wanted]
+    asked.study.go_on(asked.visits)
     with database() as session:
         opened = commit_version(session, study_id, asked.version, asked.study.to_dict(), labels[0])
     web_state().keep(study_id, opened.version, asked.study)
-    return json_answer({**_history(opened), "scene": _scene(asked, asked.study)})
+    return json_answer({
+        **_history(opened), "trails": _by_id(asked.study.trails()),
+        "scene": _scene(asked, asked.study),
+    })  # fmt: skip
 
 
 def history(study_id: uuid.UUID) -> Response:
@@ -96,7 +146,9 @@ def history(study_id: uuid.UUID) -> Response:
         opened = move_version(session, study_id, asked.version, by)
     study = Study.from_dict(opened.document)
     web_state().keep(study_id, opened.version, study)
-    return json_answer({**_history(opened), "scene": _scene(asked, study)})
+    return json_answer(
+        {**_history(opened), "trails": _by_id(study.trails()), "scene": _scene(asked, study)}
+    )
 
 
 def view(study_id: uuid.UUID) -> Response:
@@ -106,6 +158,7 @@ def view(study_id: uuid.UUID) -> Response:
     reading, tab = given.get("reading"), given.get("tab")
     kept = {
         "window": window.to_dict(),
+        "follows": read_follows(given["window"].get("follows")),
         "reading": reading if isinstance(reading, int | float) else None,
         "tab": tab if tab in _TABS else _TABS[0],
         "folded": given.get("folded") is True,
@@ -124,6 +177,7 @@ def window(study_id: uuid.UUID) -> Response:
     """Make a window: home, framed, or from typed bounds such as ``2pi``."""
     asked = read_request(study_id)
     how = asked.given.get("how")
+    follows: dict[str, str] = {}
     present = asked.window
     if how == "reading":
         return json_answer({"x": _typed_number(asked, asked.given.get("text"))})
@@ -137,9 +191,11 @@ def window(study_id: uuid.UUID) -> Response:
         chosen = frame(shown, present, asked.study.extents(present, number))
     elif how == "bounds":
         chosen = _typed_window(asked)
+        typed = asked.given["bounds"]
+        follows = {name: typed[name] for name in BOUNDS if asked.study.names_used(typed[name])}
     else:
         raise BadRequest
-    return json_answer({"window": chosen.to_dict()})
+    return json_answer({"window": chosen.to_dict(), "follows": follows})
 
 
 def _typed_number(asked: BenchRequest, text: object) -> float:
@@ -174,13 +230,33 @@ def _typed_window(asked: BenchRequest) -> Window:
 def findings(study_id: uuid.UUID) -> Response:
     """Give all findings that are kept with the study, located anew in this state."""
     asked = read_request(study_id)
-    return json_answer({"version": asked.version, "findings": findings_dict(asked.study)})
+    return json_answer({"version": asked.version} | findings_dict(asked))
 
 
 def table(study_id: uuid.UUID) -> Response:
     """Give rows of the table of values in this state."""
     asked = read_request(study_id)
     return json_answer({"version": asked.version, "table": table_dict(asked)})
+
+
+def data(study_id: uuid.UUID) -> Response:
+    """Give the columns and the fits in this state."""
+    asked = read_request(study_id)
+    return json_answer({"version": asked.version, "data": data_dict(asked)})
+
+
+def read_data(study_id: uuid.UUID) -> Response:
+    """Read a text as columns, for the page to show before they are taken."""
+    return json_answer(read_dict(json_request()))
+
+
+def table_file(study_id: uuid.UUID) -> Response:
+    """Give the whole table as CSV, sent as it is computed."""
+    asked = read_request(study_id)
+    lines = table_lines(asked.study)
+    # The head is made now, so that what cannot be made is refused and not sent in part.
+    head = next(lines)
+    return Response(chain([head], lines), mimetype="text/csv")
 
 
 def exact(study_id: uuid.UUID) -> Response:

@@ -15,6 +15,7 @@ export const bench = (engine) => () => ({
     });
     this.keyed = (event) => this.key(event);
     this.left = () => {
+      engine.keepNow();
       if (engine.viewTimer) engine.keepView({ keepalive: true });
     };
     document.addEventListener("keydown", this.keyed);

@@ -10,13 +10,43 @@ import { Answers } from "../shared/answers.js";
 import { ApiError, ask, getOnce, post } from "../shared/api.js";
 import { Follower } from "../shared/follower.js";
 import { equalised, shiftBetween, showing } from "./affine.model.js";
+import { Found } from "./found.model.js";
+import { MOST_VISITS, Motion } from "./motion.js";
 import { Trail } from "./trail.model.js";
+import { Trails } from "./trails.model.js";
 
 const VIEW_DELAY_MS = 500;
 /** A hand that has not moved for so long is at rest. */
 const REST_MS = 40;
+/** Without a connection it is tried again so often. */
+const BACK_MS = 700;
+/** Tables and findings beside something that plays are brought up to date so often. */
+const PANEL_PACE_MS = 600;
 /** While the old picture follows the hand, exact ones are asked for no faster than this. */
 const WINDOW_PACE_MS = 35;
+
+/** On a way longer than this, states that were passed come along. */
+const LONG_WAY_MS = 25;
+const MOST_PASSED = 12;
+
+/**
+ * What a hand passes through on its way to a value.
+ * @param {any} store @param {any} command @param {Map<number, number>} reached where trails are, by ids.
+ * @returns {any[]}
+ */
+function between(store, command, reached) {
+  const isRunner = command.do === "runner";
+  const found = isRunner ? store.rows.find((row) => row.id === command.id)?.runner : store.sliders.find((each) => each.id === command.id);
+  const to = Number(isRunner ? command.t : command.value);
+  if (!found || typeof command.value === "string") return [command];
+  const step = isRunner ? (found.high - found.low) / 300 : found.step_value;
+  const from = reached.get(command.id) ?? found.value;
+  const count = Math.min(Math.max(Math.round(Math.abs(to - from) / step), 1), MOST_VISITS);
+  return Array.from({ length: count }, (_, k) => {
+    const value = from + ((to - from) * (k + 1)) / count;
+    return isRunner ? { ...command, t: value } : { ...command, value };
+  });
+}
 
 export class Engine {
   /**
@@ -30,27 +60,49 @@ export class Engine {
     this.path = `/studies/${initial.id}`;
     this.version = initial.version;
     this.window = initial.view.window;
+    /** Bounds that were typed as expressions of sliders, and follow them. @type {Record<string, string>} */
+    this.follows = initial.view.follows ?? {};
     this.reading = initial.view.reading ?? null;
     /** @type {number | null} */
     this.pointerY = null;
     this.isReadingTyped = false;
     this.size = { width: 0, height: 0 };
-    /** @type {any[]} */
-    this.drafts = [];
+    /** What the hand tries out. @type {any[]} */
+    this.hand = [];
+    /** What the hand tried out since the last request. @type {any[][]} */
+    this.passed = [];
+    /** How long an answer is on its way, without the time it takes to make it, in ms. */
+    this.wayMs = 0;
+    /** Counts what is shown. */
+    this.turn = 0;
+    /** What plays by itself. */
+    this.motion = new Motion(this);
+    this.trails = new Trails(initial.trails);
+    this.found = new Found();
+    /** What waits for the connection to come back. @type {(() => void)[]} */
+    this.whenBack = [];
+    /** Where sliders and runners were when trails went on last, by the ids of their lines. @type {Map<number, number>} */
+    this.reached = new Map();
+    /** How many new places of trails are being kept. @type {Record<string, number>} */
+    this.sentPlaces = {};
     /** @type {any} */
     this.scene = null;
     this.trail = new Trail();
     this.waiting = Promise.resolve();
     this.pending = 0;
+    /** What is to be kept when the hand has rested. @type {any} */
+    this.soon = null;
     this.viewTimer = 0;
     this.panelTimer = 0;
+    this.backTimer = 0;
+    this.panelsAt = 0;
     /** Called after each paint, and whenever the picture moves. @type {Set<(scene: any, shift: any) => void>} */
     this.painters = new Set();
     /** Tables and findings: told at once that they are behind, and asked for after the picture. @type {Set<{mark: () => void, ask: () => void}>} */
     this.watchers = new Set();
     this.arePanelsDue = false;
     this.isLookNeeded = false;
-    this.answers = new Answers(({ part, ...body }) => ask(`${this.path}/${part}`, body));
+    this.answers = new Answers((body) => this.fetch(body));
     /** Commands the hand will probably try next. @type {any[]} */
     this.expected = [];
     /** The line that was written last. @type {any} */
@@ -58,13 +110,15 @@ export class Engine {
     this.scenes = new Follower(
       (body) => this.answers.get(body),
       (answer) => this.takeAnswer(answer),
-      (error) => {
-        // What is shown is not of this state.
-        this.store.isStale = true;
-        this.complain(error);
-      },
+      (error) => this.fail(error),
       () => this.rest(),
+      (answer, body) => this.noteAnswer(answer, body),
     );
+  }
+
+  /** All that differs from what is kept. @returns {any[]} */
+  get drafts() {
+    return [...this.hand, ...this.motion.commands()];
   }
 
   /** The present state as a request. @param {object} [more] */
@@ -72,7 +126,7 @@ export class Engine {
     return {
       version: this.version,
       drafts: this.drafts,
-      window: { ...this.window, ...this.size },
+      window: { ...this.window, ...this.size, follows: this.follows },
       reading: this.reading,
       is_reading_typed: this.isReadingTyped,
       ...more,
@@ -91,18 +145,107 @@ export class Engine {
     this.scenes.ask(() => {
       const part = this.isLookNeeded || !this.scene ? "scene" : "reading";
       this.isLookNeeded = false;
+      if (part === "scene") return this.body({ part, ...this.visits(), ...this.passedStates() });
       return this.body(part === "reading" && this.pointerY !== null ? { part, pointer_y: this.pointerY } : { part });
     }, pace);
   }
 
+  /** Ask the server, and note how long the way is. */
+  async fetch({ part, ...body }) {
+    const began = performance.now();
+    const answer = await ask(`${this.path}/${part}`, body);
+    if (answer.spent_ms !== undefined) this.wayMs = performance.now() - began - answer.spent_ms;
+    return answer;
+  }
+
+  /** What is shown is not of this state; without a connection the same is asked again by itself. */
+  fail(error) {
+    this.store.isStale = true;
+    if (error.status !== 0 || error.code !== "network") {
+      this.motion.drop();
+      this.complain(error);
+      return;
+    }
+    this.store.isWaiting = true;
+    clearTimeout(this.backTimer);
+    this.backTimer = setTimeout(() => this.look(), BACK_MS);
+  }
+
+  /** What a commit passes through: the hand may have let go before the picture was there. */
+  wayTo(commands) {
+    const moves = commands.filter((each) => each.do === "set" || (each.do === "runner" && each.t !== undefined && each.t !== null));
+    // A hand that has moved on passes it anyway.
+    const isPassed = this.hand.some((each) => each.id === moves[0]?.id);
+    return moves.length === 1 && !isPassed && !this.motion.isMoving ? between(this.store, moves[0], this.reached).map((each) => [[each.id, each.t ?? each.value]]) : [];
+  }
+
+  get hasTrails() {
+    return this.store.rows.some((row) => row.trail && !row.hidden);
+  }
+
+  /**
+   * States the hand passed while an answer was on a long way: they come with the next one and are
+   * shown on the way to it. On a short way the latest state alone is quicker.
+   */
+  passedStates() {
+    const passed = this.passed.splice(0);
+    if (this.wayMs < LONG_WAY_MS || passed.length < 2) return {};
+    // The last is the present state itself.
+    const places = [1, 2].map((k) => Math.floor((k * (passed.length - 1)) / 3));
+    return { passed: [...new Set(places)].map((k) => passed[k]) };
+  }
+
+  /** What trails pass through on the way to the present state, if any point leaves one. */
+  visits() {
+    if (!(this.hand.length || this.motion.isMoving) || !this.hasTrails) return {};
+    const pairs = (commands) => commands.map((each) => [each.id, each.t ?? each.value]);
+    if (this.motion.isMoving) return { visits: this.motion.visits().map((each) => pairs([...this.hand, ...each])) };
+    return { visits: this.hand.every((each) => each.do === "set" || each.do === "runner") ? between(this.store, this.hand[0], this.reached).map((each) => pairs([each])) : [] };
+  }
+
+  /** What the next question must know of this answer: where trails have come to. */
+  noteAnswer(answer, body) {
+    if (answer.version !== this.version) return;
+    if (answer.visited) this.goOn(answer.visited);
+    this.reach(body.visits);
+  }
+
   takeAnswer(answer) {
+    if (this.store.isWaiting) {
+      this.store.isWaiting = false;
+      for (const each of this.whenBack.splice(0)) each();
+    }
     if (answer.version !== this.version) {
       // It was asked before a change was kept: ask again, for where the hand is now.
       this.look();
       return;
     }
-    if (answer.scene) this.show(answer.scene);
+    if (answer.scene) this.showAll([...(answer.before ?? []), answer.scene]);
     else if (!this.isLookNeeded) this.showReading(answer);
+  }
+
+  /** Show scenes one after the other, one in each frame; what comes later takes their place. @param {any[]} scenes */
+  showAll(scenes) {
+    this.turn += 1;
+    const { turn } = this;
+    const next = () => {
+      if (turn !== this.turn) return;
+      this.show(scenes.shift());
+      if (scenes.length) requestAnimationFrame(next);
+    };
+    next();
+  }
+
+  /** Trails have come to the last of some states. @param {any[][] | undefined} visits */
+  reach(visits) {
+    for (const [id, value] of visits?.at(-1) ?? []) this.reached.set(id, Number(value));
+  }
+
+  /** Trails go on. @param {Record<string, [number, number][]>} visited */
+  goOn(visited) {
+    if (!Object.keys(visited).length) return;
+    this.trails.visit(visited);
+    this.store.trailTick += 1;
   }
 
   /** Put a new reading line into the last scene. */
@@ -132,6 +275,17 @@ export class Engine {
     });
   }
 
+  /** Show what was located on the plane and the lanes. @param {any} found */
+  showFound(found) {
+    this.found.take(found, this.version);
+    this.paint();
+  }
+
+  /** What was located, if it is of the present state. */
+  foundNow() {
+    return this.found.at(this.version, this.drafts, this.window, this.size);
+  }
+
   /** The state changed in more than the reading line. */
   changed() {
     for (const watcher of this.watchers) watcher.mark();
@@ -143,13 +297,15 @@ export class Engine {
   panelsSoon() {
     clearTimeout(this.panelTimer);
     if (!this.arePanelsDue) return;
-    if (!this.drafts.length && !this.scenes.isBehind) this.askPanels();
+    const isDue = this.motion.isMoving && performance.now() - this.panelsAt > PANEL_PACE_MS;
+    if (isDue || (!this.hand.length && !this.motion.isMoving && !this.scenes.isBehind)) this.askPanels();
     else this.panelTimer = setTimeout(() => this.arePanelsDue && !this.scenes.isBehind && this.askPanels(), REST_MS);
   }
 
   /** The picture comes first: what hangs on it is asked for when it stands. */
   askPanels() {
     this.arePanelsDue = false;
+    this.panelsAt = performance.now();
     for (const watcher of this.watchers) watcher.ask();
   }
 
@@ -169,11 +325,20 @@ export class Engine {
   /** Look through another window; the old picture follows at once. */
   setWindow(window) {
     this.trail.leave(this.window);
-    this.window = this.fitted(window);
+    const next = this.fitted(window);
+    // Where the hand moves an axis, its bounds follow nothing any more.
+    for (const axis of ["x", "y"]) if (String(next[axis]) !== String(this.window[axis])) this.unfollow(axis);
+    this.window = next;
     this.store.trail = this.trail.state;
     this.paint();
     this.look(WINDOW_PACE_MS);
     this.keepViewSoon();
+  }
+
+  unfollow(axis) {
+    if (Object.keys(this.follows).some((name) => name.startsWith(axis))) {
+      this.follows = Object.fromEntries(Object.entries(this.follows).filter(([name]) => !name.startsWith(axis)));
+    }
   }
 
   /** Move the window if an abscissa is outside of it. @param {number} x in axis units */
@@ -184,7 +349,11 @@ export class Engine {
 
   /** Where an axis has become logarithmic, or plain again, the server says what is seen on it. */
   adopt({ x, y, log_x, log_y }) {
-    if (log_x === Boolean(this.window.log_x) && log_y === Boolean(this.window.log_y)) return;
+    if (log_x === Boolean(this.window.log_x) && log_y === Boolean(this.window.log_y)) {
+      // Bounds that follow sliders are where the server found them.
+      if (Object.keys(this.follows).length) this.window = { x, y, log_x, log_y };
+      return;
+    }
     this.window = { x, y, log_x, log_y };
     // The windows before are of other axes.
     this.trail = new Trail();
@@ -201,6 +370,7 @@ export class Engine {
   stepWindow(by) {
     const window = this.trail.step(by, this.window);
     if (!window) return;
+    this.follows = {};
     this.window = window;
     this.store.trail = this.trail.state;
     this.paint();
@@ -220,7 +390,7 @@ export class Engine {
   /** The picture stands: time for what hangs on it, and for what may come next. */
   rest() {
     this.panelsSoon();
-    this.answers.foresee(this.expected.map((command) => this.body({ part: "scene", drafts: [command] })));
+    this.answers.foresee(this.motion.isMoving ? [] : this.expected.map((command) => this.body({ part: "scene", drafts: [command] })));
     this.expected = [];
   }
 
@@ -230,8 +400,10 @@ export class Engine {
    * @param {object[]} [expected] commands the hand will probably try next.
    */
   draft(command, expected = []) {
-    if (!this.drafts.length) this.answers.begin();
-    this.drafts = [command];
+    if (!this.hand.length) this.answers.begin();
+    this.hand = [command];
+    this.passed.push([command]);
+    if (this.passed.length > MOST_PASSED) this.passed.shift();
     this.expected = expected;
     this.look();
     this.changed();
@@ -239,8 +411,10 @@ export class Engine {
 
   /** Forget what was tried out. */
   dropDrafts() {
-    if (!this.drafts.length) return;
-    this.drafts = [];
+    if (!this.hand.length) return;
+    this.hand = [];
+    if (!this.motion.isMoving) this.trails.drop();
+    this.reached.clear();
     this.look();
     this.changed();
   }
@@ -251,15 +425,58 @@ export class Engine {
    * @returns {Promise<ApiError | null>} the refusal, if the commands were refused.
    */
   commit(commands) {
-    return this.inTurn(() => this.body({ drafts: [], commands }), "commands");
+    // What plays is kept where it is, so that nothing jumps back for a moment.
+    return this.commitAll(commands, () => this.motion.commands());
+  }
+
+  /** @param {object[]} commands @param {() => object[]} [more] asked for when they are sent. @param {any[] | null} [visits] the state they lead to. */
+  commitAll(commands, more = () => [], visits = null) {
+    return this.inTurn(() => {
+      const { commands: places, sent } = this.trails.commands();
+      this.sentPlaces = sent;
+      const through = this.hasTrails ? { visits: visits ?? this.wayTo(commands) } : {};
+      return this.body({ drafts: [], commands: [...commands, ...more(), ...places], ...through });
+    }, "commands");
   }
 
   /** @param {"undo" | "redo"} what */
   step(what) {
+    if (this.motion.isMoving && what === "undo") {
+      // What is undone is the motion, which is not kept yet.
+      this.motion.drop();
+      this.trails.drop();
+      this.look();
+      this.changed();
+      return Promise.resolve(null);
+    }
     return this.inTurn(() => this.body({ drafts: [], do: what }), "history");
   }
 
+  /**
+   * Keep something when the hand has rested; whatever else is kept before, keeps it first.
+   * @param {string} owner whose it is: the same owner only puts it off. @param {() => any} keep @param {number} restMs
+   */
+  keepSoon(owner, keep, restMs) {
+    if (this.soon && this.soon.owner !== owner) this.keepNow();
+    if (this.soon) clearTimeout(this.soon.timer);
+    else this.pending += 1;
+    this.store.saving = true;
+    this.soon = { owner, keep, timer: setTimeout(() => this.keepNow(), restMs) };
+  }
+
+  /** Keep at once what was to be kept soon. */
+  keepNow() {
+    if (!this.soon) return;
+    const { keep, timer } = this.soon;
+    this.soon = null;
+    clearTimeout(timer);
+    keep();
+    this.pending -= 1;
+    if (!this.pending) this.store.saving = false;
+  }
+
   inTurn(makeBody, address) {
+    this.keepNow();
     this.pending += 1;
     this.store.notice = "";
     this.store.saving = true;
@@ -273,15 +490,20 @@ export class Engine {
 
   async send(makeBody, address) {
     try {
-      const answer = await post(`${this.path}/${address}`, makeBody());
+      const body = makeBody();
+      const answer = await post(`${this.path}/${address}`, body);
+      this.reach(body.visits);
+      if (address === "history") this.reached.clear();
       this.version = answer.version;
-      this.drafts = [];
+      this.hand = [];
+      this.trails.keep(answer.trails, address === "commands" ? this.sentPlaces : {});
+      this.store.trailTick += 1;
       this.store.takeHistory(answer);
       this.show(answer.scene);
       this.changed();
       return null;
     } catch (error) {
-      this.drafts = [];
+      this.hand = [];
       this.look();
       this.changed();
       if (!(error instanceof ApiError) || error.status === 0 || error.status === 409 || error.status >= 500) this.complain(error);
@@ -318,7 +540,7 @@ export class Engine {
     clearTimeout(this.viewTimer);
     this.viewTimer = 0;
     const { tab, folded } = this.store;
-    const body = { window: { ...this.window, ...this.size }, reading: this.reading, tab, folded };
+    const body = { window: { ...this.window, ...this.size, follows: this.follows }, reading: this.reading, tab, folded };
     if (!this.size.width) return;
     await post(`${this.path}/view`, body, options).catch((error) => this.complain(error));
   }
@@ -334,6 +556,7 @@ export class Engine {
   async askWindow(request) {
     const answer = await post(`${this.path}/window`, this.body(request));
     this.setWindow(answer.window);
+    this.follows = answer.follows;
     this.changed();
   }
 }

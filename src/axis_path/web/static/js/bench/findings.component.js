@@ -1,32 +1,61 @@
 // @ts-check
-/** Findings: what was located, computed anew with every change. */
+/** Findings: what is asked, answered anew with every change, and how it is asked. */
 import { ask } from "../shared/api.js";
 import { Follower } from "../shared/follower.js";
 import { unitsOf } from "./affine.model.js";
-import { showAt } from "./steer.js";
+import { changeOf, choicesFor, shortest } from "./findings.model.js";
+
+/** What can be asked of a line, with the kinds of lines that it can be asked of. */
+const CURVES = ["function", "path", "angle", "relation"];
+const QUESTIONS = [
+  { value: "zeros", words: "Zeros", kinds: ["function"] },
+  { value: "extrema", words: "Extrema", kinds: ["function"] },
+  { value: "inflections", words: "Points of inflection", kinds: ["function"] },
+  { value: "crossing", words: "Crossing of the y axis", kinds: ["function"] },
+  { value: "breaks", words: "Breaks", kinds: ["function"] },
+  { value: "asymptotes", words: "Asymptotes", kinds: ["function"] },
+  { value: "intersections", words: "Intersections", kinds: CURVES },
+  { value: "point", words: "Slope and tangent", kinds: ["function"] },
+  { value: "interval", words: "Area and length", kinds: ["function"] },
+  { value: "data", words: "Crossings of data", kinds: ["list", "point"] },
+];
 
 /** @param {import("./engine.js").Engine} engine */
 export const findings = (engine) => () => ({
+  what: "zeros",
   line: null,
+  other: null,
   where: "window",
   low: "",
   high: "",
+  place: "",
+  way: "lines",
   problem: "",
+  equation: "",
+  unknown: "",
+  reach: "everywhere",
+  solveLow: "",
+  solveHigh: "",
+  solveProblem: "",
   entries: [],
   isBehind: false,
   // Alpine puts what is not declared here into the outermost component.
   follower: null,
   watcher: null,
+  /** How many answers each entry had when it was last at rest, by its id. */
+  counted: null,
 
   init() {
+    this.counted = new Map();
     this.follower = new Follower(
       (body, dropped) => ask(`${engine.path}/findings`, body, dropped),
-      (answer) => this.take(answer),
+      (answer, body) => this.take(answer, body),
       (error) => engine.complain(error),
     );
     this.watcher = { mark: () => this.mark(), ask: () => this.ask() };
     engine.watchers.add(this.watcher);
     this.$watch("$store.bench.isReady", () => this.ask());
+    this.$watch("$store.bench.bracket", (bracket) => this.takeBracket(bracket));
   },
   destroy() {
     this.follower.drop();
@@ -37,70 +66,161 @@ export const findings = (engine) => () => ({
     this.follower.drop();
     if (this.$store.bench.tab === "findings") this.isBehind = true;
   },
+  /** The marks on the plane are wanted whatever tab is open. */
   ask() {
-    if (this.$store.bench.tab !== "findings" || !engine.size.width) return;
+    if (!engine.size.width) return;
     this.isBehind = true;
     this.follower.ask(() => engine.body());
   },
-  take(answer) {
+  take(answer, body) {
     if (answer.version !== engine.version) return;
-    this.entries = answer.findings.map((entry) => ({
-      ...entry,
-      items: entry.items.map((item, k) => ({ ...item, key: k, decimalText: `≈ ${item.decimal}`, doubt: `found, not proved: ${item.note}` })),
-    }));
+    this.entries = answer.findings.map((entry) => {
+      const before = this.counted.get(entry.id);
+      const change = changeOf(before, entry);
+      this.counted.set(entry.id, { total: entry.total, change, doubles: doublesOf(entry) });
+      return { ...entry, change, rows: entry.rows.map((row, k) => shownRow(row, k, entry)) };
+    });
+    engine.showFound({ marks: answer.marks, spans: answer.spans, window: body.window, drafts: body.drafts });
     this.isBehind = this.follower.wish !== null;
   },
 
-  get functionRows() {
-    const rows = this.$store.bench.functions;
+  get questions() {
+    return QUESTIONS;
+  },
+  get question() {
+    return QUESTIONS.find((each) => each.value === this.what);
+  },
+  get lineRows() {
+    const rows = choicesFor(this.$store.bench.rows, this.question.kinds);
     if (rows.length && !rows.some((row) => String(row.id) === String(this.line))) this.line = String(rows[rows.length - 1].id);
     return rows;
   },
-  get hasFunctions() {
-    return this.$store.bench.functions.length > 0;
+  get otherRows() {
+    const rows = this.lineRows.filter((row) => String(row.id) !== String(this.line));
+    if (rows.length && !rows.some((row) => String(row.id) === String(this.other))) this.other = String(rows[0].id);
+    return rows;
+  },
+  get hasLines() {
+    return this.lineRows.length > (this.isMeeting ? 1 : 0);
+  },
+  get hasRows() {
+    return this.$store.bench.rows.length > 0;
+  },
+  get missing() {
+    if (this.hasLines) return "";
+    if (this.what === "data") return "Write a list of points first, as in L = [(0, 1), (1, 3)].";
+    return this.isMeeting ? "Two curves are needed to meet." : "Write a function first. Then it can be located here.";
+  },
+  get isMeeting() {
+    return this.what === "intersections";
+  },
+  get isPoint() {
+    return this.what === "point";
+  },
+  get isData() {
+    return this.what === "data";
+  },
+  get hasInterval() {
+    return !this.isPoint && !this.isData && this.what !== "crossing";
   },
   get chosen() {
-    return this.$store.bench.functions.find((row) => String(row.id) === String(this.line));
+    return this.$store.bench.rows.find((row) => String(row.id) === String(this.line));
   },
   get hasDomain() {
     const lane = engine.scene?.rows.find((row) => String(row.id) === String(this.line))?.lane;
     return Boolean(this.chosen?.domain && lane?.low && lane?.high);
   },
   get isTyped() {
-    return this.where === "typed";
+    return this.hasInterval && this.where === "typed";
+  },
+  get isReachTyped() {
+    return this.reach === "typed";
   },
   get isEmptyLedger() {
-    return this.hasFunctions && this.$store.bench.isReady && !this.entries.length && !this.isBehind;
+    return this.$store.bench.isReady && !this.entries.length && !this.isBehind;
+  },
+  get hasLabels() {
+    return this.entries.some((entry) => entry.labels.length > 0);
   },
 
   async find() {
-    const bounds = this.bounds();
-    const error = await engine.commit([{ do: "find", line: Number(this.line), ...bounds }]);
+    const command = { do: "find", what: this.what, line: Number(this.line) };
+    if (this.isMeeting) command.other = Number(this.other);
+    if (this.isPoint) command.text = this.place || String(engine.reading === null ? 0 : shortest(engine.reading, this.pixel));
+    if (this.isData) command.text = this.way;
+    const error = await engine.commit([{ ...command, ...(this.hasInterval ? this.bounds() : {}) }]);
     this.problem = error ? error.message : "";
+    if (!error) this.$store.bench.bracket = null;
+  },
+  async solve() {
+    const command = { do: "find", what: "solve", text: this.equation, unknown: this.unknown.trim() };
+    const error = await engine.commit([{ ...command, ...this.solveBounds() }]);
+    this.solveProblem = error ? error.message : "";
+  },
+  get pixel() {
+    return (engine.window.x[1] - engine.window.x[0]) / Math.max(engine.size.width, 1);
+  },
+  windowBounds() {
+    const [low, high] = unitsOf(engine.window.x, engine.window.log_x);
+    return { low: exactly(low), high: exactly(high) };
   },
   bounds() {
     if (this.where === "domain" && this.hasDomain) return { low: null, high: null };
     if (this.where === "typed") return { low: this.low, high: this.high };
-    const [low, high] = unitsOf(engine.window.x, engine.window.log_x);
-    return { low: shortest(low), high: shortest(high) };
+    return this.windowBounds();
+  },
+  solveBounds() {
+    if (this.reach === "window") return this.windowBounds();
+    if (this.reach === "typed") return { low: this.solveLow || null, high: this.solveHigh || null };
+    return { low: null, high: null };
+  },
+  /** A bracket was dragged on the plane or a lane: it is where to search next. */
+  takeBracket(bracket) {
+    if (!bracket) return;
+    if (!this.hasInterval) this.what = "zeros";
+    if (bracket.line !== null && choicesFor(this.$store.bench.rows, this.question.kinds).some((row) => row.id === bracket.line)) this.line = String(bracket.line);
+    this.where = "typed";
+    this.low = bracket.low;
+    this.high = bracket.high;
+    this.$store.bench.tab = "findings";
+    this.$store.bench.folded = false;
+    this.$nextTick(() => this.$refs.locate.focus());
+  },
+  toggleBracket() {
+    this.$store.bench.isBracketing = !this.$store.bench.isBracketing;
+  },
+  /** The field is as high as its lines. */
+  growSolve() {
+    this.$refs.equation.rows = Math.min(this.equation.split("\n").length, 8);
+  },
+  /** Enter solves; with Shift it begins another equation. */
+  solveKey(event) {
+    if (event.shiftKey) return;
+    event.preventDefault();
+    if (this.equation.trim()) this.solve();
+  },
+  hideLabels() {
+    engine.commit([{ do: "label_finding", ask: null }]);
   },
 });
 
 /** A bound of the window as a text that the language reads. */
-const shortest = (x) => String(Number(x.toPrecision(12)));
+const exactly = (x) => String(Number(x.toPrecision(12)));
 
-/** @param {import("./engine.js").Engine} engine */
-export const findingCard = (engine) => () => ({
-  get cardTitle() {
-    return `Zeros · ${this.entry.name}`;
-  },
-  get removeLabel() {
-    return `Remove the zeros of ${this.entry.name}`;
-  },
-  goTo(item) {
-    showAt(engine, item.x);
-  },
-  remove() {
-    engine.commit([{ do: "forget", ask: this.entry.id }]);
-  },
+const doublesOf = (entry) => entry.rows.filter((row) => row.flags.length && row.flags.some((flag) => flag === "double" || flag === "touches")).length;
+
+/** @param {any} row @param {number} k @param {any} entry */
+const shownRow = (row, k, entry) => ({
+  ...row,
+  key: k,
+  lead: row.label && entry.what === "solve" ? `${row.label} =` : row.label,
+  isPlace: ["zeros", "inflections", "breaks", "extrema", "intersections", "data"].includes(entry.what) || (entry.what === "solve" && !row.text.includes(entry.variable) && !row.label),
+  decimalText: row.decimal ? `${row.is_equal ? "=" : "≈"} ${row.decimal}` : "",
+  valueText: row.value ? (entry.what === "intersections" ? `y = ${row.value}` : `value ${row.value}`) : "",
+  doubt: row.note ? (row.proved === false ? `found, not proved: ${row.note}` : row.note) : "",
+  flagText: row.flags.join(", "),
+  canShow: row.x !== null,
+  isLabelled: entry.labels.includes(k),
+  isProved: row.proved === true,
+  isDoubtful: row.proved === false,
 });

@@ -1,9 +1,12 @@
 // @ts-check
 /** A lane: where a function is defined, its zeros, and the two ends of its domain as handles. */
 import { abscissa } from "./affine.model.js";
+import { shortest } from "./findings.model.js";
+import { laneParts } from "./found.paint.js";
 import { paintLane } from "./lane.paint.js";
 import { across } from "./paint.js";
 import { Slide, slideBy } from "./slide.model.js";
+import { put } from "./svg.js";
 import { TONES, readInks, readTones } from "./tones.js";
 
 const KEY_PX = 1;
@@ -13,6 +16,10 @@ const GRIP_PX = 8;
 /** The field for an end: how wide it is, and how far beside the handle. */
 const FIELD_PX = 112;
 const FIELD_GAP_PX = 14;
+/** The middle of a lane. */
+const MIDDLE_PX = 27;
+/** A bracket is wider than this. */
+const LEAST_BRACKET_PX = 4;
 const UNMOVED = { ax: 1, bx: 0, ay: 1, by: 0 };
 
 /** @param {import("./engine.js").Engine} engine */
@@ -31,6 +38,8 @@ export const lane = (engine) => () => ({
   endText: "",
   endProblem: "",
   shiftNow: null,
+  /** Where a bracket is being drawn, in px. @type {any} */
+  bracketed: null,
   keyed: null,
   /** The scale of a path's lane while the hand is on it, so that it does not run away under the hand. */
   frozen: null,
@@ -58,6 +67,7 @@ export const lane = (engine) => () => ({
     this.lane = row.lane;
     this.shiftNow = row.lane.scale ? this.ownShift(row.lane.scale) : shift;
     const { drawing, gaps, low, high, reading } = this.$refs;
+    this.placeFound(row);
     this.placeReading(reading, row.lane.scale ? null : scene.reading);
     // On a lane of its own scale nothing moves.
     const moved = this.slide.to(scene, { ...this.shiftNow, by: 0 }, engine.size);
@@ -91,6 +101,40 @@ export const lane = (engine) => () => ({
     this.frozen = null;
   },
 
+  /** What was located of this line; a lane with a scale of its own is not of x. */
+  placeFound(row) {
+    const found = row.lane.scale ? null : engine.foundNow();
+    put(this.$refs.found, found ? laneParts(found, row.id, found.shift, MIDDLE_PX) : []);
+  },
+  beginBracket(event) {
+    if (event.button > 0 || this.lane?.scale || this.row.kind !== "function") return;
+    event.currentTarget.setPointerCapture(event.pointerId);
+    const x = this.pxOf(event);
+    this.bracketed = { from: x, to: x };
+  },
+  pxOf(event) {
+    return event.clientX - this.$refs.drawing.getBoundingClientRect().left;
+  },
+  moveBracket(event) {
+    if (!this.bracketed) return;
+    this.bracketed.to = this.pxOf(event);
+    const { from, to } = this.bracketed;
+    Object.assign(this.$refs.bracket.style, { left: `${Math.min(from, to)}px`, width: `${Math.abs(from - to)}px` });
+    this.$refs.bracket.hidden = false;
+  },
+  /** Search between two places of this line next. */
+  endBracket() {
+    const { from, to } = this.bracketed ?? { from: 0, to: 0 };
+    this.dropBracket();
+    if (Math.abs(from - to) < LEAST_BRACKET_PX) return;
+    const pixel = (engine.window.x[1] - engine.window.x[0]) / engine.size.width;
+    const [low, high] = [Math.min(from, to), Math.max(from, to)].map((px) => shortest(this.valueAt(px), pixel));
+    this.$store.bench.bracket = { line: this.row.id, low, high };
+  },
+  dropBracket() {
+    this.bracketed = null;
+    this.$refs.bracket.hidden = true;
+  },
   placeReading(line, reading) {
     line.hidden = !reading;
     if (reading) slideBy(line, across(this.shiftNow, reading.x) - 1, 0);
@@ -203,10 +247,12 @@ export const lane = (engine) => () => ({
     const x = Number.parseFloat(this.$refs[end].style.left);
     const left = end === "low" ? x + FIELD_GAP_PX : x - FIELD_GAP_PX - FIELD_PX;
     endForm.style.left = `${Math.min(Math.max(left, 2), engine.size.width - FIELD_PX - 2)}px`;
-    // At once, so that the next key is the field's.
+    // At once, so that the next key is the field's and stands behind the first.
     endForm.style.removeProperty("display");
+    endField.value = text;
     endField.focus();
-    this.$nextTick(() => (isPresent ? endField.select() : endField.setSelectionRange(text.length, text.length)));
+    if (isPresent) endField.select();
+    else endField.setSelectionRange(text.length, text.length);
   },
   get endLabel() {
     return this.endSide ? `${this.endSide === "low" ? "Lower" : "Upper"} end of the domain of ${this.row.name}, as text` : "End of a domain";

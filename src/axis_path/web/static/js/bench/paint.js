@@ -9,6 +9,8 @@ import { TONES } from "./tones.js";
 const DASHES = [[], [9, 5], [2.5, 3], [10, 3, 2.5, 3], [14, 4], [5, 3], [10, 3, 2, 3, 2, 3], [6, 3, 2, 3]];
 /** How far the strokes at zeros reach. */
 const ZERO_PX = 6;
+/** How large the dots of a trail are. */
+const TRAIL_TENTHS = 22;
 /** The widths of thin, usual and thick lines. */
 const WEIGHTS = { 1: 1.4, 2: 2.4, 3: 4 };
 
@@ -33,11 +35,17 @@ export function cleared(canvas, { width, height }) {
 }
 
 /** All curves. */
-export function paintCurves(canvas, scene, shift, size, tones) {
+export function paintCurves(canvas, scene, shift, size, tones, trails) {
   const { pen, ratio } = cleared(canvas, size);
   pen.setTransform((ratio * shift.ax) / 10, 0, 0, (ratio * shift.ay) / 10, ratio * shift.bx, ratio * shift.by);
   for (const row of scene.rows) {
     if (row.curve) paintFills(pen, row, tones[row.tone % TONES]);
+  }
+  for (const row of scene.rows) {
+    if (row.trail && row.curve) paintTrail(pen, trails.last(row.id, row.trail.most), scene.window, tones[row.tone % TONES], shift);
+  }
+  for (const row of scene.rows) {
+    if (row.family && row.curve) paintFamily(pen, row, tones[row.tone % TONES], ratio);
   }
   for (const row of scene.rows) {
     if (!row.curve) continue;
@@ -45,6 +53,52 @@ export function paintCurves(canvas, scene, shift, size, tones) {
     paintDashed(pen, row, tones[row.tone % TONES], ratio);
     paintCurve(pen, row, tones[row.tone % TONES], ratio);
   }
+}
+
+/** How strong the first and the last curve of a family are. */
+const FAINT = 0.22;
+const STRONG = 0.75;
+
+/** The curves of a family, as ghosts behind the present one: the later their value, the stronger. */
+function paintFamily(pen, row, colour, ratio) {
+  const { members } = row.family;
+  members.forEach((member, k) => {
+    const alpha = FAINT + ((STRONG - FAINT) * (k + 1)) / members.length;
+    fillBands(pen, member.bands, colour, 0.4 * alpha);
+    trace(pen, [...member.pieces, ...member.dashed]);
+    strokeIn(pen, ratio, { colour, width: 1.5, alpha, dash: member.dashed.length ? [5, 5] : [] });
+  });
+}
+
+/** Stroke what was traced, with a width in px however the picture is stretched. */
+function strokeIn(pen, ratio, { colour, width, alpha, dash }) {
+  const present = pen.getTransform();
+  pen.setTransform(ratio, 0, 0, ratio, 0, 0);
+  pen.strokeStyle = colour;
+  pen.lineWidth = width;
+  pen.globalAlpha = alpha;
+  pen.setLineDash(dash);
+  pen.stroke();
+  pen.setLineDash([]);
+  pen.globalAlpha = 1;
+  pen.setTransform(present);
+}
+
+/** Where a point has been: dots that grow fainter with age. */
+function paintTrail(pen, places, window, colour, shift) {
+  const { width, height } = window;
+  const flat = (value, isLog) => (isLog ? Math.log10(value) : value);
+  pen.fillStyle = colour;
+  places.forEach(([x, y], k) => {
+    const px = ((flat(x, window.log_x) - window.x[0]) / (window.x[1] - window.x[0])) * width;
+    const py = ((window.y[1] - flat(y, window.log_y)) / (window.y[1] - window.y[0])) * height;
+    if (!(px > -BEYOND_PX && px < width + BEYOND_PX && py > -BEYOND_PX && py < height + BEYOND_PX)) return;
+    pen.globalAlpha = 0.25 + (0.5 * (k + 1)) / places.length;
+    pen.beginPath();
+    pen.ellipse(px * 10, py * 10, TRAIL_TENTHS / Math.abs(shift.ax), TRAIL_TENTHS / Math.abs(shift.ay), 0, 0, 2 * Math.PI);
+    pen.fill();
+  });
+  pen.globalAlpha = 1;
 }
 
 function trace(pen, pieces) {
@@ -149,12 +203,15 @@ function paintCurve(pen, row, colour, ratio) {
   pen.setLineDash(row.kind === "region" && row.style.stroke === null ? [] : DASHES[row.style.stroke ?? row.tone % TONES]);
   pen.stroke();
   pen.setTransform(present);
+  fillBands(pen, row.curve.bands, colour, 0.4);
+}
+
+/** Where a curve is faster than the pixels. */
+function fillBands(pen, bands, colour, alpha) {
   pen.fillStyle = colour;
-  pen.globalAlpha = 0.4;
-  for (const band of row.curve.bands) {
-    pen.beginPath();
-    pen.moveTo(band[0], band[1]);
-    for (let k = 2; k < band.length; k += 2) pen.lineTo(band[k], band[k + 1]);
+  pen.globalAlpha = alpha;
+  for (const band of bands) {
+    trace(pen, [band]);
     pen.fill();
   }
   pen.globalAlpha = 1;
@@ -209,8 +266,10 @@ export function paintMarks(target, scene, shift, size, tones) {
     parts.push(...levelMarks(row, shift, colour), ...dots(row, shift, colour));
     if (row.lane && scene.axes.x_axis !== null) parts.push(...zeroMarks(row.lane.marks, shift, down(shift, scene.axes.x_axis)));
     if (row.flag) parts.push(flag(row, colour, shift));
+    for (const member of row.family?.members ?? []) if (member.flag) parts.push(valueFlag(member, colour, shift));
   }
-  parts.push(...checkMarks(scene.check, shift));
+  parts.push(...runnerDots(scene, shift, tones), ...checkMarks(scene.check, shift));
+  parts.push(...dataDots(scene.data ?? [], shift, tones));
   if (scene.reading) parts.push(...readingDots(scene, shift));
   put(target, parts);
 }
@@ -241,6 +300,25 @@ function flag(row, colour, shift) {
   ]);
 }
 
+/** The value of a curve of a family, at its end. */
+function valueFlag({ flag: { x, y, width }, text }, colour, shift) {
+  const left = across(shift, x * 10);
+  const top = down(shift, y * 10);
+  return svg("g", { class: "value-flag" }, [
+    svg("rect", { x: left, y: top, width, height: 18, rx: 2, stroke: colour }),
+    label(text, left + width / 2, top + 13, { class: "value-flag-text", "text-anchor": "middle", fill: colour }),
+  ]);
+}
+
+/** Columns as points; very many are one path of small squares. */
+function dataDots(data, shift, tones) {
+  return data.map(({ points, tone }) => {
+    const path = [];
+    for (let k = 0; k < points.length; k += 2) path.push(`M${across(shift, points[k]) - 3} ${down(shift, points[k + 1])}h6m-3 -3v6`);
+    return svg("path", { class: "data-dot", d: path.join(""), stroke: tones[(tone + 3) % TONES] });
+  });
+}
+
 /** The points of a sampling check, joined as a student would join them. */
 function checkMarks(check, shift) {
   const places = check?.points ?? [];
@@ -251,6 +329,13 @@ function checkMarks(check, shift) {
     svg("polyline", { class: "check-line", points: dots.map((each) => each.join(",")).join(" ") }),
     ...dots.map(([x, y]) => svg("rect", { class: "check-dot", x: x - 3.5, y: y - 3.5, width: 7, height: 7 })),
   ];
+}
+
+/** The runners of paths, once they were moved. */
+function runnerDots(scene, shift, tones) {
+  return scene.rows
+    .filter((row) => row.curve && row.runner?.is_set && row.runner.x !== null)
+    .map((row) => svg("circle", { class: "runner-dot", cx: across(shift, row.runner.x), cy: down(shift, row.runner.y), r: 5.5, fill: tones[row.tone % TONES] }));
 }
 
 /** Where the reading line meets the curves. */

@@ -1,7 +1,7 @@
 // @ts-check
 /** The side panel: its tabs and whether it is folded away. */
 
-const TABS = ["findings", "values", "working", "reference"];
+const TABS = ["findings", "values", "data", "working", "reference"];
 
 /** @param {import("./engine.js").Engine} engine */
 export const panel = (engine) => () => ({
@@ -10,6 +10,9 @@ export const panel = (engine) => () => ({
   },
   get isValues() {
     return this.$store.bench.tab === "values";
+  },
+  get isDataTab() {
+    return this.$store.bench.tab === "data";
   },
   get isWorking() {
     return this.$store.bench.tab === "working";
@@ -22,6 +25,9 @@ export const panel = (engine) => () => ({
   },
   get valuesIndex() {
     return this.isValues ? 0 : -1;
+  },
+  get dataIndex() {
+    return this.isDataTab ? 0 : -1;
   },
   get workingIndex() {
     return this.isWorking ? 0 : -1;
@@ -39,6 +45,9 @@ export const panel = (engine) => () => ({
   },
   showValues() {
     this.show("values");
+  },
+  showData() {
+    this.show("data");
   },
   showWorking() {
     this.show("working");

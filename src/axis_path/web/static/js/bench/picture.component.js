@@ -1,6 +1,7 @@
 // @ts-check
 /** Pictures out: a file of what is seen, which also carries the study. */
 import { askFile } from "../shared/api.js";
+import { saveAs } from "../shared/save.js";
 import { isDark } from "./tones.js";
 
 /** @param {import("./engine.js").Engine} engine */
@@ -48,14 +49,10 @@ export const pictureBox = (engine) => () => ({
   },
   save() {
     return this.make(async () => {
-      const url = URL.createObjectURL(await this.ask());
-      const link = document.createElement("a");
       const ending = this.isStudy ? "json" : this.format;
-      link.href = url;
-      link.download = `${this.$store.bench.title.replace(/[^\p{L}\p{N} _-]/gu, "").trim() || "study"}.${ending}`;
-      link.click();
-      setTimeout(() => URL.revokeObjectURL(url), 10_000);
-      return `Saved as ${link.download}.`;
+      const name = `${this.$store.bench.title.replace(/[^\p{L}\p{N} _-]/gu, "").trim() || "study"}.${ending}`;
+      saveAs(await this.ask(), name);
+      return `Saved as ${name}.`;
     });
   },
   copy() {

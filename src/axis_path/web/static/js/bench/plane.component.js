@@ -2,13 +2,16 @@
 /** The plane: pan, zoom, the reading line, and the picture. */
 import { abscissa, boxed, moved, ordinate, pxOf, stretched, zoomed } from "./affine.model.js";
 import { paintGrid, slideGrid } from "./grid.js";
-import { paintCurves, paintMarks, paintPinned } from "./paint.js";
+import { shortest } from "./findings.model.js";
+import { foundParts } from "./found.paint.js";
+import { across, down, paintCurves, paintMarks, paintPinned } from "./paint.js";
 import { Slide, slideBy } from "./slide.model.js";
 import { askWindow, lookThrough, zoomStep } from "./steer.js";
+import { put } from "./svg.js";
 import { readTones } from "./tones.js";
 
 /** What the plane is made of besides the canvas of the curves. */
-const LAYERS = ["grid", "xLabels", "yLabels", "names", "marks", "pinned"];
+const LAYERS = ["grid", "xLabels", "yLabels", "names", "marks", "found", "pinned"];
 const WHEEL_STEP = 1.0015;
 const MOVE_PX = 40;
 /** A pointer that moved less than this clicked. */
@@ -80,6 +83,7 @@ export const plane = (engine) => () => ({
   },
 
   paint(scene, shift) {
+    this.paintFound();
     const { curves, marks, pinned } = this.$refs;
     const { size } = engine;
     const moved = this.slide.to(scene, shift, size);
@@ -92,9 +96,17 @@ export const plane = (engine) => () => ({
     }
     for (const layer of [...LAYERS.map((name) => this.$refs[name]), curves]) slideBy(layer, 0, 0);
     paintGrid(this.$refs, scene, shift, size);
-    paintCurves(curves, scene, shift, size, this.tones);
+    paintCurves(curves, scene, shift, size, this.tones, engine.trails);
     paintMarks(marks, scene, shift, size, this.tones);
     paintPinned(pinned, scene, shift, size, this.tones);
+  },
+
+  /** What was located keeps its place in the plane, whatever the last scene was made for. */
+  paintFound() {
+    const found = engine.foundNow();
+    const level = engine.scene?.axes.x_axis;
+    const axis = found && level !== null && level !== undefined ? pxOf({ x: engine.window.y }, engine.size.height, 0) : null;
+    put(this.$refs.found, found ? foundParts(found, found.shift, axis === null ? null : engine.size.height - axis) : []);
   },
 
   place(event) {
@@ -108,7 +120,8 @@ export const plane = (engine) => () => ({
     const at = this.place(event);
     this.pointers.set(event.pointerId, at);
     this.travelled = 0;
-    if (this.$store.bench.isBoxing || event.shiftKey) this.box = { from: at, to: at };
+    if (this.$store.bench.isBracketing || event.altKey) this.box = { from: at, to: at, isBracket: true };
+    else if (this.$store.bench.isBoxing || event.shiftKey) this.box = { from: at, to: at };
     else this.axis = this.axisAt(at);
   },
   /** The axis under a pointer, with the place that stays while it is stretched; none between them. */
@@ -142,21 +155,33 @@ export const plane = (engine) => () => ({
     lookThrough(engine, { ...window, [name]: bounds });
   },
   showBox() {
-    const { from, to } = this.box;
+    const { from, to, isBracket } = this.box;
     Object.assign(this.$refs.box.style, {
-      left: `${Math.min(from.x, to.x)}px`, top: `${Math.min(from.y, to.y)}px`,
-      width: `${Math.abs(from.x - to.x)}px`, height: `${Math.abs(from.y - to.y)}px`,
+      left: `${Math.min(from.x, to.x)}px`, top: isBracket ? "0px" : `${Math.min(from.y, to.y)}px`,
+      width: `${Math.abs(from.x - to.x)}px`, height: isBracket ? "100%" : `${Math.abs(from.y - to.y)}px`,
     });
     this.$refs.box.hidden = false;
   },
   dropBox(isWanted) {
-    const { from, to } = this.box;
+    const { from, to, isBracket } = this.box;
     this.box = null;
     this.$refs.box.hidden = true;
     this.$store.bench.isBoxing = false;
+    this.$store.bench.isBracketing = false;
+    if (isBracket) {
+      if (isWanted && Math.abs(from.x - to.x) > STILL_PX) this.bracket(from.x, to.x);
+      return;
+    }
     if (isWanted && Math.abs(from.x - to.x) > STILL_PX && Math.abs(from.y - to.y) > STILL_PX) {
       lookThrough(engine, boxed(engine.window, engine.size, from, to));
     }
+  },
+  /** Search between two places next. */
+  bracket(from, to) {
+    const { window, size } = engine;
+    const pixel = (window.x[1] - window.x[0]) / size.width;
+    const [low, high] = [Math.min(from, to), Math.max(from, to)].map((px) => shortest(abscissa(window, size.width, px), pixel));
+    this.$store.bench.bracket = { line: null, low, high };
   },
   move(event) {
     const before = this.pointers.get(event.pointerId);
@@ -189,15 +214,40 @@ export const plane = (engine) => () => ({
   up(event) {
     if (this.box) this.dropBox(event.type === "pointerup");
     else if (this.pointers.has(event.pointerId) && this.travelled < STILL_PX) {
-      this.readAt(this.place(event));
+      const at = this.place(event);
+      const mark = this.foundNear(at);
+      if (mark) this.toggleLabel(mark);
+      this.readAt(at);
     }
     this.axis = null;
     this.pointers.delete(event.pointerId);
     this.$refs.surface.classList.remove("is-held");
     engine.changed();
   },
+  /** What was located, nearest to a place. */
+  foundNear(at) {
+    const found = engine.foundNow();
+    let best = null;
+    for (const mark of found?.marks ?? []) {
+      const away = Math.hypot(across(found.shift, mark.x) - at.x, down(found.shift, mark.y) - at.y);
+      if (away <= CATCH_PX && (!best || away < best.away)) best = { away, mark };
+    }
+    return best?.mark ?? null;
+  },
+  /** One press on a mark labels it, and one more takes the label away. */
+  toggleLabel(mark) {
+    const before = engine.foundNow().marks.filter((each) => each.ask === mark.ask && each.text).map((each) => each.place);
+    const labels = mark.text ? before.filter((each) => each !== mark.place) : [...before, mark.place];
+    engine.commit([{ do: "label_finding", ask: mark.ask, labels }]);
+  },
   /** Read where the pointer is; a mark that is near is caught, and named. */
   readAt(at) {
+    const found = this.foundNear(at);
+    if (found) {
+      this.$store.bench.caught = `${found.kind.replace(/s$/, "")} at ${found.name}; press to ${found.text ? "take its label away" : "label it"}`;
+      engine.read(found.value, ordinate(engine.window, engine.size.height, at.y));
+      return;
+    }
     const caught = this.markNear(at);
     this.$store.bench.caught = caught ? `${caught.row.name} = 0 at ${caught.row.variable} = ${caught.mark.text}` : "";
     const { window, size } = engine;

@@ -1,12 +1,16 @@
 // @ts-check
 /** The rows: definitions and notes, edited in place. */
 import { makeCompletion, rememberLine } from "./completion.js";
+import { runnerOf } from "./runner.component.js";
+import { AT_END } from "./sliders.component.js";
 import { makeWriting, together } from "./writing.js";
 
 /** The strokes that belong to the colours, in words. */
 const STROKES = ["solid", "dashed", "dotted", "dash and dot", "long dashes", "short dashes", "dash and two dots", "even dashes"];
 /** A reading with more letters takes the place of the domain. */
 const LONG_READING = 18;
+/** What can be drawn for several values of a slider. */
+const FAMILIES = new Set(["function", "path", "curve by an angle", "relation", "region"]);
 const DRAWN = new Set(["function", "path", "curve by an angle", "point", "relation", "region", "function of several variables"]);
 
 /** @param {import("./engine.js").Engine} engine */
@@ -95,6 +99,11 @@ export const rows = (engine) => () => ({
 export const row = (engine) => () => together(makeWriting(engine), makeCompletion(engine), {
   isEditing: false,
   isStyling: false,
+  lookProblem: "",
+  /** What was typed for a family and is not drawn yet. @type {any} */
+  family: {},
+  familyHow: "",
+  endings: AT_END,
 
   get isNote() {
     return this.row.kind === "note";
@@ -135,7 +144,7 @@ export const row = (engine) => () => together(makeWriting(engine), makeCompletio
   },
   get hasSecond() {
     if (this.isNote || this.isEditing) return false;
-    return Boolean(this.isUnrestricted || this.row.domain || this.stateText || this.readingText || this.row.undrawn);
+    return Boolean(this.closesText || this.isUnrestricted || this.row.domain || this.stateText || this.readingText || this.row.undrawn);
   },
   get isUnrestricted() {
     return this.isFunction && !this.row.domain && !this.row.problem;
@@ -154,7 +163,7 @@ export const row = (engine) => () => together(makeWriting(engine), makeCompletio
     if (this.row.aside) return "set aside";
     if (this.hasLongReading) return "";
     if (this.row.hidden) return "hidden";
-    return this.row.undrawn ?? (this.row.note || this.row.assumed);
+    return this.row.undrawn ?? (this.row.note || this.familyText || this.row.assumed);
   },
   /** The exact form of a computed value, unless its decimal is just that. */
   get exact() {
@@ -166,6 +175,7 @@ export const row = (engine) => () => together(makeWriting(engine), makeCompletio
     return found ? found.note : "";
   },
   get readingText() {
+    if (this.runnerText && (this.isRunning || !this.row.reading)) return this.runnerText;
     if (this.row.value) return this.row.value;
     return this.row.reading ? this.row.reading.text : "";
   },
@@ -192,6 +202,106 @@ export const row = (engine) => () => together(makeWriting(engine), makeCompletio
   },
   get asideTitle() {
     return this.row.aside ? "Take back" : "Set aside: keep it, but let it take no part";
+  },
+  get hasRunner() {
+    return Boolean(this.row.runner);
+  },
+  get closesText() {
+    const { closes, aside } = this.row;
+    return closes && !aside && !this.isEditing ? `closes at ${closes.text}` : "";
+  },
+  get closesTitle() {
+    return `This range is too short for ${this.called} to close: draw it up to ${this.row.closes?.text ?? ""}`;
+  },
+  close() {
+    const { low, high } = this.row.closes;
+    const ends = low === null ? [["high", high]] : [["low", low], ["high", high]];
+    engine.commit(ends.map(([end, text]) => ({ do: "domain", id: this.row.id, end, text, closed: true })));
+  },
+  get canFamily() {
+    return FAMILIES.has(this.row.kind) && this.$store.bench.sliders.length > 0;
+  },
+  get familyText() {
+    const { family } = this.row;
+    if (!family || this.row.aside) return "";
+    return family.problem ? family.problem.message : `${family.members.length} curves of ${family.sign}`;
+  },
+  get familySlider() {
+    const { sliders } = this.$store.bench;
+    return this.family?.slider ?? this.row.family?.slider ?? (sliders.find((each) => each.used_by.includes(this.row.name)) ?? sliders[0])?.id;
+  },
+  get familyForm() {
+    const slider = this.$store.bench.sliders.find((each) => each.id === this.familySlider);
+    const usual = { values: "", first: slider?.low ?? "", last: slider?.high ?? "", count: "5" };
+    return { ...usual, ...(this.row.family ?? {}), ...this.family };
+  },
+  get familyByValues() {
+    return this.familyHow === "values" || (this.familyHow === "" && Boolean(this.row.family?.values));
+  },
+  chooseHow(event) {
+    this.familyHow = event.target.value;
+  },
+  setFamily(event) {
+    const { name, value } = event.target;
+    this.family = { ...this.family, [name]: name === "slider" ? Number(value) : value };
+  },
+  async drawFamily() {
+    const { values, first, last, count } = this.familyForm;
+    const texts = this.familyByValues ? { values } : { first, last, count };
+    const error = await engine.commit([{ do: "family", id: this.row.id, slider: this.familySlider, ...texts }]);
+    this.lookProblem = error ? error.message : "";
+    if (!error) this.family = {};
+  },
+  takeFamily() {
+    this.family = {};
+    engine.commit([{ do: "family", id: this.row.id, slider: null }]);
+  },
+  get canTrail() {
+    return this.hasRunner || this.row.kind === "point";
+  },
+  get isRunning() {
+    return Boolean(this.$store.bench.moving[`runner-${this.row.id}`]);
+  },
+  get runLabel() {
+    return `${this.isRunning ? "Pause" : "Play"} the runner of ${this.called}`;
+  },
+  togglePlay() {
+    if (this.isRunning) engine.motion.pause(`runner-${this.row.id}`);
+    else engine.motion.play(runnerOf(engine.store, this.row.id));
+  },
+  get runnerText() {
+    return this.row.runner?.is_set && !this.row.aside ? this.row.runner.text : "";
+  },
+  get runnerAt() {
+    return this.row.runner ? this.row.runner.at || String(this.row.runner.value) : "";
+  },
+  async putRunner(event) {
+    const error = await engine.commit([{ do: "runner", id: this.row.id, t: event.target.value }]);
+    this.lookProblem = error ? error.message : "";
+  },
+  async playRunner(event) {
+    const { name, value } = event.target;
+    const error = await engine.commit([{ do: "runner", id: this.row.id, play: { [name]: name === "seconds" ? Number(value) : value } }]);
+    this.lookProblem = error ? error.message : "";
+  },
+  takeRunner() {
+    engine.commit([{ do: "runner", id: this.row.id, t: null }]);
+  },
+  changeTrail(event) {
+    engine.commit([{ do: "trail", id: this.row.id, how: event.target.checked ? "show" : "off" }]);
+  },
+  async showMost(event) {
+    const error = await engine.commit([{ do: "trail", id: this.row.id, how: "show", most: Number(event.target.value) }]);
+    this.lookProblem = error ? error.message : "";
+  },
+  clearTrail() {
+    engine.commit([{ do: "trail", id: this.row.id, how: "clear" }]);
+  },
+  get unfixLabel() {
+    return `Make a slider of ${this.row.name}`;
+  },
+  unfix() {
+    engine.commit([{ do: "fix", id: this.row.id, fixed: false }]);
   },
   get deleteLabel() {
     return `Delete ${this.called}`;

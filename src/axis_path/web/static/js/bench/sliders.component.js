@@ -4,9 +4,60 @@ import { stepMeant, stepNear, stepsAhead, stepsInPixel, valueOfStep } from "./st
 
 const KEYS = { ArrowLeft: -1, ArrowDown: -1, ArrowRight: 1, ArrowUp: 1, PageDown: -10, PageUp: 10 };
 
-export const sliders = () => ({
+/** How long keys or the wheel must rest until their move is kept. */
+const REST_MS = 300;
+export const AT_END = [
+  { value: "fro", words: "go to and fro" },
+  { value: "over", words: "start over" },
+  { value: "stop", words: "stop" },
+];
+const KINDS = [
+  { value: "real", words: "all numbers" },
+  { value: "whole", words: "whole numbers" },
+  { value: "angle", words: "angles" },
+];
+
+/** What plays a slider. @param {any} store @param {number} id @returns {import("./motion.js").Mover} */
+const moverOf = (store, id) => {
+  const found = () => store.sliders.find((each) => each.id === id);
+  return {
+    key: `slider-${id}`,
+    look() {
+      const one = found();
+      // Without a range nothing moves, and nothing that is hidden goes on moving.
+      if (!one?.moves || !(one.high_value > one.low_value)) return null;
+      return { low: one.low_value, high: one.high_value, value: one.value, play: one.play };
+    },
+    command: (value) => ({ do: "set", id, value: valueOfStep(found(), stepNear(found(), value)) }),
+  };
+};
+
+/** @param {import("./engine.js").Engine} engine */
+export const sliders = (engine) => () => ({
+  spaced: null,
+  init() {
+    this.spaced = (event) => this.stopBySpace(event);
+    document.addEventListener("keydown", this.spaced, true);
+  },
+  destroy() {
+    document.removeEventListener("keydown", this.spaced, true);
+  },
   get isEmpty() {
     return this.$store.bench.isReady && !this.$store.bench.sliders.length;
+  },
+  get isMoving() {
+    return Object.keys(this.$store.bench.moving).length > 0;
+  },
+  stopMotion() {
+    engine.motion.pause();
+    engine.store.say("All motion stopped");
+  },
+  /** One key stops all motion, wherever the focus is. */
+  stopBySpace(event) {
+    if (event.key !== " " || !engine.motion.isMoving || event.target.closest("input, textarea, select")) return;
+    event.preventDefault();
+    event.stopPropagation();
+    this.stopMotion();
   },
 });
 
@@ -18,17 +69,31 @@ export const slider = (engine) => () => ({
   low: "",
   high: "",
   step: "",
+  kind: "real",
+  unit: "",
+  note: "",
+  called: "",
+  seconds: "",
+  atEnd: "fro",
+  isBackward: false,
+  isInStep: false,
   command: null,
+  /** What is being kept: the next key goes on from there. */
+  keeping: null,
+  kinds: KINDS,
+  endings: AT_END,
 
   init() {
     this.$watch("slider.value", () => this.placeKnob());
-    this.$watch("slider.low", () => this.placeKnob());
-    this.$watch("slider.high", () => this.placeKnob());
+    this.$watch("slider.low_value", () => this.placeKnob());
+    this.$watch("slider.high_value", () => this.placeKnob());
     this.placeKnob();
   },
   placeKnob() {
-    const { value, low_value: low, high_value: high } = this.slider;
-    const part = Math.min(Math.max((value - low) / (high - low), 0), 1);
+    const { low_value: low, high_value: high } = this.slider;
+    // Without a connection the knob goes with the hand, and what hangs on it is dimmed.
+    const value = engine.store.isWaiting && this.command ? this.command.value : this.slider.value;
+    const part = high > low ? Math.min(Math.max((value - low) / (high - low), 0), 1) : 0;
     this.$refs.knob.style.left = `${100 * part}%`;
   },
 
@@ -36,19 +101,58 @@ export const slider = (engine) => () => ({
     return `slider-${this.slider.id}`;
   },
   get shownValue() {
-    return this.slider.text;
+    return this.slider.short;
   },
   get trackLabel() {
     return `Slider ${this.slider.name}`;
   },
   get rangeLabel() {
-    return `Ends and step of ${this.slider.name}`;
+    return `Ends, step and play of ${this.slider.name}`;
+  },
+  get isMoving() {
+    return Boolean(this.$store.bench.moving[this.mover.key]);
+  },
+  get mover() {
+    return moverOf(engine.store, this.slider.id);
+  },
+  get playLabel() {
+    return `${this.isMoving ? "Pause" : "Play"} ${this.slider.name}`;
+  },
+  get playTitle() {
+    if (!this.slider.moves) return "Nothing that is shown moves with it";
+    return this.isMoving ? "Pause (Space stops all motion)" : "Play";
+  },
+  get stateText() {
+    if (!this.slider.used_by.length) return "not used yet";
+    return this.slider.moves ? "" : "moves nothing shown";
+  },
+  get rangeProblem() {
+    return this.slider.problem ? this.slider.problem.message : "";
+  },
+  get canPlay() {
+    return !this.rangeProblem && this.slider.moves;
+  },
+  togglePlay() {
+    if (this.isMoving) engine.motion.pause(this.mover.key);
+    else engine.motion.play(this.mover, engine.store.sliders.map((each) => moverOf(engine.store, each.id)));
+  },
+  get rangeTitle() {
+    return `Slider ${this.slider.sign}`;
+  },
+  get outerProblem() {
+    return this.isOpen ? "" : this.problem;
+  },
+  get upLabel() {
+    return `Move slider ${this.slider.name} up`;
+  },
+  get downLabel() {
+    return `Move slider ${this.slider.name} down`;
+  },
+  get spokenValue() {
+    return [this.slider.text, this.slider.unit, this.slider.about].filter(Boolean).join(" ");
   },
   get deleteLabel() {
     return `Delete slider ${this.slider.name}`;
-  },
-  get isUnused() {
-    return !this.slider.used_by.length;
   },
 
   follow(event) {
@@ -57,12 +161,18 @@ export const slider = (engine) => () => ({
     const value = this.slider.low_value + part * (this.slider.high_value - this.slider.low_value);
     this.try(value, stepsInPixel(this.slider, box.width));
   },
+  /** The value that the hand has reached. */
+  get present() {
+    const last = this.command ?? this.keeping;
+    return last ? Number(last.value) : this.slider.value;
+  },
   /** Try a value out; the hand moves in grains of so many steps. */
   try(value, grain = 1) {
-    const from = stepNear(this.slider, this.command ? this.command.value : this.slider.value);
+    const from = stepNear(this.slider, this.present);
     const to = stepMeant(this.slider, value, grain);
     if (this.command && to === from) return;
     this.command = this.commandAt(to);
+    if (engine.store.isWaiting) this.placeKnob();
     engine.draft(this.command, stepsAhead(this.slider, from, to, grain).map((k) => this.commandAt(k)));
   },
   commandAt(k) {
@@ -72,7 +182,16 @@ export const slider = (engine) => () => ({
     const { command } = this;
     this.command = null;
     if (!command) return;
+    this.keeping = command;
     const error = await engine.commit([command]);
+    if (this.keeping === command) this.keeping = null;
+    if (error && error.status === 0) {
+      // The value is not lost: it is kept when the connection is back.
+      this.command = command;
+      engine.draft(command);
+      engine.whenBack.push(() => this.keepTried());
+      return;
+    }
     this.problem = error ? error.message : "";
   },
 
@@ -80,6 +199,7 @@ export const slider = (engine) => () => ({
     if (event.button > 0) return;
     event.preventDefault();
     event.currentTarget.focus();
+    engine.motion.pause(this.mover.key);
     event.currentTarget.setPointerCapture(event.pointerId);
     this.isHeld = true;
     this.follow(event);
@@ -97,23 +217,51 @@ export const slider = (engine) => () => ({
     engine.dropDrafts();
   },
   key(event) {
-    const { low_value: low, high_value: high, step_value: step, value } = this.slider;
-    const from = this.command ? this.command.value : value;
+    const { low_value: low, high_value: high, step_value: step } = this.slider;
+    const from = this.present;
     let next = null;
-    if (KEYS[event.key]) next = from + KEYS[event.key] * step * (event.shiftKey ? 10 : 1);
+    if (KEYS[event.key] && event.altKey) this.tryFinely(from + (Math.sign(KEYS[event.key]) * step) / 10);
+    else if (KEYS[event.key]) next = from + KEYS[event.key] * step * (event.shiftKey ? 10 : 1);
     else if (event.key === "Home") next = low;
     else if (event.key === "End") next = high;
     else if (event.key === "Escape") this.giveUp();
+    if (KEYS[event.key]) event.preventDefault();
     if (next === null) return;
     event.preventDefault();
+    engine.motion.pause(this.mover.key);
     this.try(Math.min(Math.max(next, low), high));
   },
+  /** Try out a value between the steps, a tenth of one away. */
+  tryFinely(value) {
+    const text = String(Number(value.toPrecision(12)));
+    this.command = { do: "set", id: this.slider.id, value: this.slider.kind === "whole" ? Math.round(value) : text };
+    engine.draft(this.command);
+  },
+  /** The wheel over the track of a slider that has the focus moves it. */
+  wheel(event) {
+    if (event.ctrlKey || document.activeElement !== event.currentTarget || !event.deltaY) return;
+    event.preventDefault();
+    this.try(this.present - Math.sign(event.deltaY) * this.slider.step_value * (event.shiftKey ? 10 : 1));
+    this.keepSoon();
+  },
   keyEnd() {
-    if (!this.isHeld) this.keepTried();
+    if (!this.isHeld && this.command) this.keepSoon();
+  },
+  keepSoon() {
+    engine.keepSoon(this.mover.key, () => this.keepTried(), REST_MS);
+  },
+  leaveTrack() {
+    this.keyEnd();
+    engine.keepNow();
   },
 
+  /** Who types sees all figures. */
   select(event) {
+    event.target.value = this.slider.text;
     event.target.select();
+  },
+  leave(event) {
+    event.target.value = this.slider.short;
   },
   blur(event) {
     event.target.blur();
@@ -122,19 +270,54 @@ export const slider = (engine) => () => ({
     const field = event.target;
     const error = await engine.commit([{ do: "set", id: this.slider.id, value: field.value }]);
     this.problem = error ? error.message : "";
-    if (!error) field.value = this.slider.text;
+    if (!error) field.value = this.slider.short;
+  },
+  widen() {
+    engine.commit([{ do: "widen", id: this.slider.id }]);
   },
   toggle() {
     this.isOpen = !this.isOpen;
-    Object.assign(this, { low: this.slider.low, high: this.slider.high, step: this.slider.step, problem: "" });
+    const { low, high, step, kind, unit, note, play } = this.slider;
+    Object.assign(this, { low, high, step, kind, unit, note, called: this.slider.name, problem: "" });
+    Object.assign(this, { seconds: String(play.seconds), atEnd: play.at_end, isBackward: !play.forward, isInStep: play.in_step });
   },
   async keepRange() {
-    const { low, high, step } = this;
-    const error = await engine.commit([{ do: "range", id: this.slider.id, low, high, step }]);
+    const { low, high, step, kind, unit, note } = this;
+    const play = { seconds: Number(this.seconds), at_end: this.atEnd, forward: !this.isBackward, in_step: this.isInStep };
+    const commands = /** @type {any[]} */ ([{ do: "range", id: this.slider.id, low, high, step, kind, unit, note, play }]);
+    // Another name is taken over by all lines that use it.
+    const name = this.called.trim();
+    if (name !== this.slider.name) commands.push({ do: "rename", id: this.slider.id, name });
+    const error = await engine.commit(commands);
     this.problem = error ? error.message : "";
     if (!error) this.isOpen = false;
   },
-  remove() {
-    engine.commit([{ do: "remove", id: this.slider.id }]);
+  /** Move it before or behind its neighbour among the sliders. @param {-1 | 1} by */
+  shift(by) {
+    const { sliders: all, rows } = engine.store;
+    const place = all.findIndex((each) => each.id === this.slider.id);
+    const target = all[place + by];
+    if (!target) return;
+    const lines = rows.map((row) => row.id).filter((id) => id !== this.slider.id);
+    const at = lines.indexOf(target.id);
+    const after = by > 0 ? target.id : (lines[at - 1] ?? null);
+    engine.commit([{ do: "move", id: this.slider.id, after }]);
+  },
+  moveUp() {
+    this.shift(-1);
+  },
+  moveDown() {
+    this.shift(1);
+  },
+  duplicate() {
+    engine.commit([{ do: "duplicate", id: this.slider.id }]);
+  },
+  makeConstant() {
+    engine.commit([{ do: "fix", id: this.slider.id, fixed: true }]);
+  },
+  async remove() {
+    const { name, used_by: users } = this.slider;
+    const error = await engine.commit([{ do: "remove", id: this.slider.id }]);
+    if (!error && users.length) engine.store.say(`${name} is deleted; ${users.join(", ")} needed it. Undo brings it back.`, true);
   },
 });

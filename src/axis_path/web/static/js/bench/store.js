@@ -30,12 +30,15 @@ function updateList(list, source, taken) {
 }
 
 /** The parts of a row that the page shows; its curve and lane are only painted. */
-const shownRow = ({ curve, lane, flag, ...row }) => ({ ...row, hasLane: lane !== null });
+const shownRow = ({ curve, lane, flag, family, ...row }) => ({ ...row, hasLane: lane !== null, family: shownFamily(family) });
+
+/** The curves of a family are only painted. */
+const shownFamily = (family) => family && { ...family, members: family.members.map(({ text, problem }) => ({ text, problem })) };
 
 const shownSlider = (slider) => ({
   ...slider,
-  lowText: slider.low.replace("-", "−"),
-  highText: slider.high.replace("-", "−"),
+  lowText: slider.low.replace("-", "−").replace(/\bpi\b|(?<=\d)pi\b/, "π"),
+  highText: slider.high.replace("-", "−").replace(/\bpi\b|(?<=\d)pi\b/, "π"),
 });
 
 /** @param {any} initial */
@@ -72,12 +75,24 @@ export function makeStore(initial) {
     check: null,
     /** Whether the next drag on the plane draws a box to zoom into. */
     isBoxing: false,
+    /** Whether the next drag on the plane draws a bracket to search in. */
+    isBracketing: false,
+    /** Where to search next, as it was dragged: the line, and both ends as texts. @type {any} */
+    bracket: null,
+    /** The place around which the table of values is to be seen. @type {number | null} */
+    valueWanted: null,
     /** How the axes look, as kept with the study. */
     axes: initial.axes_spec,
     /** What the axes say of themselves, such as a note where labels and functions disagree. */
     axesNote: null,
     /** Whether there are windows to step back and forward to. */
     trail: { back: false, forward: false },
+    /** What plays, by its key. @type {Record<string, boolean>} */
+    moving: {},
+    /** Counts up whenever a trail goes on. */
+    trailTick: 0,
+    /** The connection is lost; everything goes on when it is back. */
+    isWaiting: false,
     /** The picture could not be brought up to date. */
     isStale: false,
     /** Something takes long and can be given up. */

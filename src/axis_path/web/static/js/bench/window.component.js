@@ -41,7 +41,8 @@ export const windowBox = (engine) => () => ({
     if (activeElement?.closest(".window-line")) return;
     const { x, y, log_x, log_y } = engine.window;
     const texts = [...rounded(x, engine.size.width, log_x), ...rounded(y, engine.size.height, log_y)];
-    [this.xLow, this.xHigh, this.yLow, this.yHigh] = texts;
+    const names = ["x_low", "x_high", "y_low", "y_high"];
+    [this.xLow, this.xHigh, this.yLow, this.yHigh] = texts.map((text, k) => engine.follows[names[k]] ?? text);
     this.reading = engine.scene?.reading?.text ?? "";
     this.problem = "";
   },

@@ -23,6 +23,8 @@ export class Answers {
     this.guesses = MOST_GUESSES;
     this.wishedAt = -Infinity;
     this.isAsking = false;
+    /** The guess that is under way. @type {Promise<any> | null} */
+    this.guess = null;
   }
 
   /** The answer to a request, asked for unless it is known. @param {any} body @returns {Promise<any>} */
@@ -32,8 +34,10 @@ export class Answers {
     this.wishedAt = now;
     if (this.kept.has(JSON.stringify(body))) this.guesses = Math.min(this.guesses + 1, MOST_GUESSES);
     else this.guesses = isCalm ? MOST_GUESSES : 0;
-    // A wish comes first; guesses made before it are old.
+    // A wish comes first, and guesses made before it are old. One that is under way is let come: to
+    // give it up would give up the connection, and another process would begin anew.
     this.ahead = [];
+    if (this.guess && !this.kept.has(JSON.stringify(body))) return this.guess.then(() => this.ask(body));
     return this.ask(body);
   }
 
@@ -68,8 +72,10 @@ export class Answers {
     this.isAsking = true;
     for (let body = this.ahead.shift(); body; body = this.ahead.shift()) {
       // Nobody waits for it: a refusal comes again when it is really wished.
-      await this.ask(body).catch(() => {});
+      this.guess = this.ask(body).catch(() => {});
+      await this.guess;
     }
+    this.guess = null;
     this.isAsking = false;
   }
 }

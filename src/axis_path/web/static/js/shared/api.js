@@ -26,6 +26,12 @@ export function ask(path, body, dropped) {
   return stoppable((stopped) => post(path, body, { signal: dropped ? AbortSignal.any([stopped, dropped]) : stopped }));
 }
 
+/** Why there is no answer. @param {AbortSignal} [signal] */
+function missing(signal) {
+  const isStopped = signal?.aborted;
+  return new ApiError(0, isStopped ? { code: "stopped", message: "Stopped. What is dimmed is not of this state." } : { message: "The server did not answer. Nothing is lost: try again." });
+}
+
 /**
  * Send JSON and give the JSON that comes back.
  * @param {string} path
@@ -44,10 +50,13 @@ export async function post(path, body, options = {}) {
       signal: options.signal,
     });
   } catch {
-    if (options.signal?.aborted) throw new ApiError(0, { code: "stopped", message: "Stopped. What is dimmed is not of this state." });
-    throw new ApiError(0, { message: "The server did not answer. Nothing is lost: try again." });
+    throw missing(options.signal);
   }
-  const answer = await response.json().catch(() => ({}));
+  const answer = await response.json().catch(() => {
+    // It can break off in the middle, too: half an answer is none.
+    if (response.ok) throw missing(options.signal);
+    return {};
+  });
   if (!response.ok) throw new ApiError(response.status, answer.error ?? {});
   return answer;
 }
@@ -88,6 +97,9 @@ export function getOnce(path) {
   return asked;
 }
 
+/** Get JSON that changes. @param {string} path @returns {Promise<any>} */
+export const getAlways = (path) => get(path);
+
 async function get(path) {
   let response;
   try {
@@ -95,8 +107,9 @@ async function get(path) {
   } catch {
     throw new ApiError(0, { message: "The server did not answer. Nothing is lost: try again." });
   }
-  if (!response.ok) throw new ApiError(response.status, {});
-  return response.json();
+  const answer = await response.json().catch(() => ({}));
+  if (!response.ok) throw new ApiError(response.status, answer.error ?? {});
+  return answer;
 }
 
 /**

@@ -9,12 +9,14 @@ export class Follower {
    * @param {(answer: any, body: any) => void} take
    * @param {(error: Error) => void} fail
    * @param {() => void} [rest] called when nothing is under way any more.
+   * @param {(answer: any, body: any) => void} [note] told of an answer before the next wish is sent.
    */
-  constructor(send, take, fail, rest = () => {}) {
+  constructor(send, take, fail, rest = () => {}, note = () => {}) {
     this.send = send;
     this.take = take;
     this.fail = fail;
     this.rest = rest;
+    this.note = note;
     /** @type {(() => any) | null} */
     this.wish = null;
     this.isBusy = false;
@@ -48,25 +50,40 @@ export class Follower {
 
   async run() {
     this.isBusy = true;
-    while (this.wish) {
-      const early = this.sentAt + this.pace - performance.now();
-      if (early > 0) await new Promise((resolve) => setTimeout(resolve, early));
-      // It may have been dropped meanwhile.
-      if (!this.wish) break;
-      const body = this.wish();
-      this.wish = null;
-      this.sentAt = performance.now();
-      const underWay = new AbortController();
-      this.underWay = underWay;
-      try {
-        const answer = await this.send(body, underWay.signal);
-        if (!underWay.signal.aborted) this.take(answer, body);
-      } catch (error) {
-        if (!underWay.signal.aborted) this.fail(/** @type {Error} */ (error));
+    let underWay = await this.next();
+    while (underWay) {
+      const { body, asked, drop } = underWay;
+      const found = await asked.then((answer) => ({ answer }), (error) => ({ error }));
+      const isWanted = !drop.signal.aborted;
+      if (isWanted && found.answer !== undefined) this.note(found.answer, body);
+      // The next question goes out first: the server works on it while this answer is painted.
+      const isNow = this.wish !== null && this.sentAt + this.pace <= performance.now();
+      underWay = isNow ? this.begin() : null;
+      if (isWanted) {
+        if (found.error) this.fail(found.error);
+        else this.take(found.answer, body);
       }
+      underWay ??= await this.next();
     }
     this.underWay = null;
     this.isBusy = false;
     this.rest();
+  }
+
+  /** Send the present wish when its time has come; null if there is none any more. */
+  async next() {
+    const early = this.wish ? this.sentAt + this.pace - performance.now() : 0;
+    if (early > 0) await new Promise((resolve) => setTimeout(resolve, early));
+    // It may have been dropped meanwhile.
+    return this.wish ? this.begin() : null;
+  }
+
+  begin() {
+    const body = /** @type {() => any} */ (this.wish)();
+    this.wish = null;
+    this.sentAt = performance.now();
+    const drop = new AbortController();
+    this.underWay = drop;
+    return { body, drop, asked: this.send(body, drop.signal) };
   }
 }

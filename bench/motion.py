@@ -1,0 +1,285 @@
+"""From a slider's drag to the painted picture, with six curves, marks and a table; and twenty at once.
+
+Run against a started Axis Path: PYTHONPATH=src .venv/bin/python -m bench.motion [address]
+
+The yardstick is the same drag replayed in the page with the answers kept, without the server. A
+picture counts as painted when the frame that shows it has been handed over: at the first message
+after the animation frame that follows the drawing.
+"""
+
+from __future__ import annotations
+
+import gzip
+import http.client
+import json
+import re
+import sys
+import threading
+import time
+
+import numpy as np
+from playwright.sync_api import Browser, Page, sync_playwright
+
+ARGUMENTS = (
+    "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
+    "--disable-component-update", "--disable-sync",
+)  # fmt: skip
+STEPS = 150
+#: A hand that starts, hurries, slows down and stops, and moves each frame: least jerk (Flash and
+#: Hogan, J. Neurosci. 5, 1985). It moves in the page, for the driver would take a core for itself.
+HAND = """([left, width, y, steps, pauseMs]) => new Promise((done) => {
+  const track = document.querySelector('.track');
+  let k = 0;
+  const step = () => {
+    k += 1;
+    const t = k / steps;
+    const clientX = left + width * t ** 3 * (10 - 15 * t + 6 * t * t);
+    track.dispatchEvent(new PointerEvent('pointermove', { bubbles: true, pointerId: 1, clientX, clientY: y }));
+    if (k === steps) done();
+    else if (pauseMs) setTimeout(step, pauseMs);
+    else requestAnimationFrame(step);
+  };
+  requestAnimationFrame(step);
+})"""
+LINES = (
+    "f(x) = x^3/20 - x + s/3", "g(x) = (x^2 + 1)/((x - 3)(x + 4)) + s/4", "h(x) = 3exp(-x/5) sin(3x + s)",
+    "q(x) = x^2/4 for x < 0; 2 - x for 0 <= x < 3; s otherwise",
+    "P(t) = (5cos(3t), 4sin(2t + s)) for 0 <= t <= 2pi", "r(theta) = 2 + s sin(4theta) for 0 <= theta <= 2pi",
+)  # fmt: skip
+BROWSERS, DRAGS = 20, 40
+HOOKS = """async (delay) => {
+  const loaded = performance.getEntriesByType('resource').map((each) => each.name);
+  const { default: Alpine } = await import(loaded.find((name) => name.includes('alpine')));
+  const slider = () => Alpine.store('bench').sliders[0];
+  const m = window.motion ??= { answers: new Map(), isReplay: false };
+  Object.assign(m, { wishes: [], paints: [], bytes: [], under: 0, most: 0, misses: 0, behind: 0, delay });
+  if (m.isHooked) return;
+  m.isHooked = true;
+  const clear = CanvasRenderingContext2D.prototype.clearRect;
+  let isNoted = false;
+  CanvasRenderingContext2D.prototype.clearRect = function (...box) {
+    if (!isNoted) {
+      isNoted = true;
+      const { value } = slider();
+      requestAnimationFrame(() => {
+        const channel = new MessageChannel();
+        channel.port1.onmessage = () => m.paints.push([performance.now(), value]);
+        channel.port2.postMessage(0);
+      });
+      setTimeout(() => { isNoted = false; });
+    }
+    return clear.apply(this, box);
+  };
+  const track = document.querySelector('.track');
+  track.addEventListener('pointermove', (event) => {
+    const box = track.getBoundingClientRect();
+    const { low_value: low, high_value: high, step_value: step } = slider();
+    const grain = Math.max(1, Math.floor((high - low) / step / box.width)) * step;
+    const steps = Math.round(((event.clientX - box.left) / box.width) * (high - low) / grain);
+    m.wishes.push([performance.now(), low + steps * grain]);
+  }, true);
+  const real = window.fetch;
+  window.fetch = async (path, options) => {
+    if (!String(path).endsWith('/scene')) return real(path, options);
+    const known = m.answers.get(options.body);
+    if (m.isReplay && known) return new Response(known);
+    if (m.isReplay) m.misses += 1;
+    m.under += 1;
+    m.most = Math.max(m.most, m.under);
+    try {
+      if (m.delay) await new Promise((resolve) => setTimeout(resolve, m.delay));
+      const answer = await real(path, options);
+      const text = await answer.clone().text();
+      m.answers.set(options.body, text);
+      return new Response(text, { status: answer.status });
+    } finally {
+      m.under -= 1;
+    }
+  };
+}"""
+
+
+def drag(page: Page, *, delay: int = 0, pause_ms: int = 0) -> dict[str, float]:
+    """Drag the first slider from end to end; give times in ms, frames a second and counts."""
+    page.evaluate(HOOKS, delay)
+    box = page.locator(".track").first.bounding_box()
+    if box is None:
+        raise SystemExit("the study has no slider")
+    left, width, y = box["x"] + 10, box["width"] - 20, box["y"] + 10
+    page.mouse.move(left, y)
+    page.mouse.down()
+    page.wait_for_timeout(400)
+    page.evaluate(
+        "() => Object.assign(window.motion, { wishes: [], paints: [], misses: 0, most: 0 })"
+    )
+    page.evaluate(HAND, [left, width, y, STEPS, pause_ms])
+    page.wait_for_timeout(400)
+    found = page.evaluate("() => window.motion")
+    page.keyboard.press("Escape")
+    page.mouse.up()
+    page.wait_for_timeout(400)
+    times, last = [], -np.inf
+    for asked, wanted in found["wishes"]:
+        if wanted > last + 1e-9:
+            last = wanted
+            shown = [at for at, value in found["paints"] if at >= asked and value >= wanted - 1e-9]
+            times.append(min(shown, default=np.inf) - asked)
+    # While the hand really moves, and pictures that differ.
+    moving = [at for at, _ in found["wishes"]]
+    values = {}
+    for at, value in found["paints"]:
+        if moving[0] <= at <= moving[-1]:
+            values.setdefault(value, at)
+    return {
+        "moves": len(times), "p50": float(np.median(times)), "p95": float(np.quantile(times, 0.95)),
+        "frames": 1000 * len(values) / (moving[-1] - moving[0]),
+        "most": found["most"], "misses": found["misses"],
+    }  # fmt: skip
+
+
+def compare(page: Page, what: str) -> None:
+    drag(page)
+    served = drag(page)
+    # Every state has its answer, so that the replay needs no server.
+    drag(page, pause_ms=90)
+    page.evaluate("() => { window.motion.isReplay = true }")
+    replayed = drag(page)
+    page.evaluate("() => { window.motion.isReplay = false }")
+    print(what)
+    for name, found in (("with the server", served), ("replayed", replayed)):
+        print(f"  {name:16} {found['moves']} moves, p50 {found['p50']:.1f} ms, p95 {found['p95']:.1f} ms, "
+              f"{found['frames']:.1f} frames a second, {found['most']} under way at most, {found['misses']} not known")  # fmt: skip
+    print(f"  ratios: p50 {served['p50'] / replayed['p50']:.2f}, p95 {served['p95'] / replayed['p95']:.2f} "
+          f"(wanted: 2), frames {served['frames'] / replayed['frames']:.2f} (wanted: 0.9)")  # fmt: skip
+
+
+def six_curves(browser: Browser, base: str) -> Page:
+    """Open a new study with six curves, four lanes with marks and a table."""
+    page = browser.new_page(viewport={"width": 1280, "height": 900})
+    page.goto(f"{base}/studies")
+    page.get_by_role("button", name="New study").click()
+    page.wait_for_selector(".tick-label")
+    page.wait_for_timeout(400)
+    for line in ("s = 0.5", *LINES):
+        page.locator("#new-line").fill(line)
+        page.locator("#new-line").press("Enter")
+        page.wait_for_timeout(300)
+    page.locator(".slider-head [aria-expanded]").first.click()
+    for name, value in (("low", "0"), ("high", "3"), ("step", "0.01")):
+        page.locator(f".slider-range [name={name}]").fill(value)
+    page.get_by_role("button", name="Keep", exact=True).click()
+    page.get_by_role("tab", name="Values").click()
+    page.locator(".table-form input").first.fill("-5")
+    page.locator(".table-form input").nth(2).fill("0.2")
+    page.keyboard.press("Enter")
+    page.wait_for_timeout(1_500)
+    return page
+
+
+def twenty(base: str, address: str) -> None:
+    """Twenty at once: each drags a study of its own, and sees its own values only."""
+    host = base.removeprefix("http://")
+    times: list[float] = []
+    faults: list[str] = []
+    lock = threading.Lock()
+
+    def one(number: int) -> None:
+        client = http.client.HTTPConnection(host)
+        client.request("GET", address)
+        answer = client.getresponse()
+        page = answer.read().decode()
+        cookie = (answer.getheader("Set-Cookie") or "").split(";")[0]
+        token = re.search(r'name="csrf-token" content="([^"]+)"', page)[1]
+        state = json.loads(re.search(r'id="bench-state">(.*?)</script>', page, re.S)[1])
+        slider = 1
+        for k in range(DRAGS):
+            value = round(0.1 * number + 0.01 * k, 2)
+            body = json.dumps({
+                "version": state["version"], "drafts": [{"do": "set", "id": slider, "value": value}],
+                "window": {**state["view"]["window"], "width": 660, "height": 430}, "reading": None,
+            })  # fmt: skip
+            began = time.perf_counter()
+            client.request("POST", f"{address}/scene", body, {
+                "Cookie": cookie, "X-CSRFToken": token, "Content-Type": "application/json", "Accept-Encoding": "gzip",
+            })  # fmt: skip
+            answer = client.getresponse()
+            data = answer.read()
+            spent = 1000 * (time.perf_counter() - began)
+            data = gzip.decompress(data) if answer.getheader("Content-Encoding") == "gzip" else data
+            # Read with little effort: the twenty share the machine with the server.
+            told = re.search(rb'"short":"[^"]*","value":([-0-9.e]+)', data)
+            shown = float(told[1]) if told and answer.status == 200 else None
+            with lock:
+                times.append(spent)
+                if shown is None or abs(shown - value) > 1e-9:
+                    faults.append(f"{answer.status}: {shown} for {value}")
+            time.sleep(max(0.016 - spent / 1000, 0))
+
+    threads = [threading.Thread(target=one, args=(number,)) for number in range(BROWSERS)]
+    for each in threads:
+        each.start()
+    for each in threads:
+        each.join()
+    print(f"{BROWSERS} at once, {DRAGS} values each: p50 {np.median(times):.0f} ms, "
+          f"p95 {np.quantile(times, 0.95):.0f} ms (wanted: 250), {len(faults)} faults {faults[:3]}")  # fmt: skip
+
+
+def weigh(browser: Browser, address: str) -> None:
+    """Load the Bench anew, with an empty cache: how soon it is shown, and how much is sent."""
+    page = browser.new_context(viewport={"width": 1280, "height": 800}).new_page()
+    page.goto(address)
+    page.wait_for_selector(".tick-label")
+    shown = page.evaluate("() => performance.now()")
+    sizes = page.evaluate(
+        "() => performance.getEntries().filter((e) => e.transferSize !== undefined).map((e) => [e.name, e.transferSize])"
+    )
+    total = sum(size for name, size in sizes if "/fonts/" not in name)
+    print(
+        f"Bench shown after {shown:.0f} ms (wanted: 1000), {total / 1000:.0f} kB without fonts (wanted: 600)"
+    )
+    page.context.close()
+
+
+def set_step(page: Page, step: str) -> None:
+    page.locator(".slider-head [aria-expanded]").first.click()
+    page.locator(".slider-range [name=step]").fill(step)
+    page.get_by_role("button", name="Keep", exact=True).click()
+    page.wait_for_timeout(500)
+
+
+def main() -> None:
+    base = sys.argv[1] if len(sys.argv) > 1 else "http://127.0.0.1:8765"
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(
+            executable_path="/usr/bin/chromium", args=list(ARGUMENTS)
+        )
+        page = browser.new_page(viewport={"width": 1280, "height": 800})
+        page.goto(f"{base}/studies")
+        page.locator(".study-title", has_text="Morning tide").first.click()
+        page.wait_for_selector(".tick-label")
+        page.wait_for_timeout(1_000)
+        weigh(browser, page.url)
+        compare(page, "three curves (Morning tide)")
+        set_step(page, "1/1000")
+        compare(page, "the same, with steps finer than a pixel")
+        page.get_by_role("button", name="Undo").click()
+        page.wait_for_timeout(500)
+        page.close()
+        page = six_curves(browser, base)
+        compare(page, "six curves, four lanes with marks, a table of 50 rows")
+        slow = drag(page, delay=40)
+        print(f"  40 ms added to every request: {slow['frames']:.1f} frames a second (wanted: 20), "
+              f"p95 {slow['p95']:.0f} ms, {slow['most']} under way at most")  # fmt: skip
+        sizes = page.evaluate(
+            "() => performance.getEntriesByType('resource').filter((e) => e.name.endsWith('/scene')).map((e) => e.encodedBodySize)"
+        )
+        print(
+            f"  bytes of a frame: median {np.median(sizes):,.0f}, most {max(sizes):,.0f} (wanted: 25,000)"
+        )
+        address = page.url.removeprefix(base)
+        browser.close()
+    twenty(base, address)
+
+
+if __name__ == "__main__":
+    main()

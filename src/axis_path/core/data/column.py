@@ -1,0 +1,54 @@
+"""A column of numbers as they were typed: exact fractions, with cells that are missing."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from fractions import Fraction
+
+import numpy as np
+from numpy.typing import NDArray
+
+from axis_path.core.errors import DataError
+from axis_path.core.limits import NUMBER_EXPONENT
+
+
+@dataclass(frozen=True, slots=True)
+class Column:
+    """A column.
+
+    Attributes:
+        name: what it is called.
+        cells: its numbers as they were typed; None for a cell without one.
+        unit: as it is written beside the name; may be empty.
+    """
+
+    name: str
+    cells: tuple[Fraction | None, ...]
+    unit: str = ""
+
+    def floats(self) -> NDArray[np.float64]:
+        """Give the nearest floats, (n,), NaN where a cell is missing."""
+        return np.array([math.nan if cell is None else float(cell) for cell in self.cells])
+
+
+def number_of_cell(given: float | Fraction | str | None) -> Fraction | None:
+    """Read a cell. A float is the decimal that it is written as, because that is what was measured.
+
+    Raises:
+        DataError: it is no number.
+    """
+    if given is None or (isinstance(given, float) and math.isnan(given)):
+        return None
+    if isinstance(given, Fraction):
+        return given
+    text = (repr(given) if isinstance(given, float) else str(given)).strip().replace("−", "-")
+    if not text:
+        return None
+    try:
+        exponent = text.lower().partition("e")[2] or "0"
+        if abs(int(exponent)) > NUMBER_EXPONENT.value:
+            raise DataError(f"`{text[:40]}` is too large, or too small, for a cell.")
+        return Fraction(text)
+    except (ValueError, ZeroDivisionError) as err:
+        raise DataError(f"`{text[:40]}` is no number.") from err

@@ -1,0 +1,73 @@
+"""A sheet: a graph of its own on which expressions of several functions are put together.
+
+What is located between two curves is a zero of an expression made of both: ``f(x) - g(x)``, or
+``F(x(t), y(t))`` for an equation ``F = 0`` and a path. Such expressions are needed for one search,
+so they grow on a graph of their own.
+"""
+
+from __future__ import annotations
+
+import threading
+from collections.abc import Mapping
+from types import MappingProxyType
+
+from axis_path.core.evaluate.function import Expression
+from axis_path.core.evaluate.graph import Graph, Op
+
+
+class Sheet:
+    """A graph that takes in expressions of other graphs."""
+
+    def __init__(self) -> None:
+        self.graph = Graph()
+        self._lock = threading.RLock()
+        self._other: Expression | None = None
+        self.variable = self.graph.add(Op.VARIABLE)
+        self._expressions: dict[int, Expression] = {}
+
+    @classmethod
+    def of(cls, one: Expression, other: Expression) -> Sheet:
+        """Give the sheet on which two expressions are put together; it is kept with the first."""
+        return one.kept(("sheet", id(other)), lambda: cls._with(other), lambda s: s._other is other)
+
+    @classmethod
+    def _with(cls, other: Expression) -> Sheet:
+        made = cls()
+        # Held, so that no other expression can come to have its identity.
+        made._other = other
+        return made
+
+    def take(
+        self,
+        expression: Expression,
+        variable: int | None = None,
+        inputs: Mapping[str, int] = MappingProxyType({}),
+    ) -> int:
+        """Take an expression in, and give its step.
+
+        Args:
+            expression: of any graph.
+            variable: the step that stands in the place of its variable; the sheet's own by default.
+            inputs: steps that stand in the places of named inputs.
+        """
+        program = expression.program
+        made: list[int] = []
+        for step in program.steps:
+            if step.op == Op.VARIABLE and variable is not None:
+                made.append(variable)
+            elif step.op == Op.INPUT and step.payload in inputs:
+                made.append(inputs[str(step.payload)])
+            else:
+                made.append(self.graph.rebuild(step, tuple(made[k] for k in step.arguments)))
+        return made[program.results[0]]
+
+    def input(self, name: str) -> int:
+        """Give a further variable, known by a name."""
+        return self.graph.add(Op.INPUT, payload=name)
+
+    def expression(self, step: int) -> Expression:
+        """Give a step as an expression, always the same one."""
+        with self._lock:
+            if step not in self._expressions:
+                self._expressions[step] = Expression(self.graph, step, self._lock)
+            return self._expressions[step]

@@ -1,0 +1,155 @@
+"""Asymptotes: the lines to which the graph of a function comes as near as you like.
+
+Vertical ones stand at its poles. Far out, a quotient of polynomials is divided out; any other
+function follows the rules of limits, and so does its slope. What no rule settles is followed with
+many digits to 2^640, and is then seen, not proved.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+from flint import arb, fmpq, fmpq_poly
+
+from axis_path.core.arithmetic import Ball, Defined, ball, precision
+from axis_path.core.errors import LimitError, NotHandledError
+from axis_path.core.evaluate import RealFunction, Workshop
+from axis_path.core.locate.approach import followed_outward
+from axis_path.core.locate.finding import Findings, Kind
+from axis_path.core.locate.limit_rules import UNKNOWN, Approach, Limit, limit_by_rules, to_infinity
+from axis_path.core.locate.polynomial import as_polynomial
+from axis_path.core.locate.verdict import value_text
+from axis_path.core.locate.zeros import SEARCH_BITS
+
+#: Where a branch is chosen that holds all the way out.
+_OUT = arb(2) ** 40 + arb(1) / 3
+
+
+class Direction(StrEnum):
+    """How an asymptote lies."""
+
+    VERTICAL = "vertical"
+    HORIZONTAL = "horizontal"
+    OBLIQUE = "oblique"
+
+
+@dataclass(frozen=True, slots=True)
+class Asymptote:
+    """A line.
+
+    Attributes:
+        text: its equation, as it may be typed.
+        sides: where the graph comes near to it: -1 for x below all bounds, 1 for x above; empty for
+            a vertical one.
+        slope: of the line, 0 for a horizontal one; None for a vertical one.
+        at: where it crosses the y axis; of a vertical one, its x.
+        proved: whether that follows from rules.
+    """
+
+    direction: Direction
+    text: str
+    sides: tuple[int, ...]
+    slope: float | None
+    at: float
+    proved: bool
+
+
+def find_asymptotes(function: RealFunction, breaks: Findings) -> list[Asymptote]:
+    """Give the asymptotes of a function.
+
+    Args:
+        function: one whose own domain ends does not go out on that side.
+        breaks: of the function, as they were located.
+    """
+    found = [
+        Asymptote(Direction.VERTICAL, f"x = {b.exact or b.text}", (), None, b.x, b.proved)
+        for b in breaks
+        if b.kind is Kind.POLE
+    ]
+    with precision(SEARCH_BITS):
+        outward = [each for side in (-1, 1) if (each := _outward(function, side)) is not None]
+    if len(outward) == 2 and outward[0].text == outward[1].text:
+        both = outward[0].proved and outward[1].proved
+        one = outward[0]
+        outward = [Asymptote(one.direction, one.text, (-1, 1), one.slope, one.at, both)]
+    return found + outward
+
+
+def _outward(function: RealFunction, side: int) -> Asymptote | None:
+    """Give the asymptote far out on one side, if there is one."""
+    if (function.high if side > 0 else function.low) is not None:
+        return None
+    workshop = Workshop(function)
+    at = Ball((side * _OUT).mid())
+    branch = workshop.branch(workshop.function, at)
+    if branch.prove(at).defined is not Defined.YES:
+        return None
+    divided = _divided(workshop, branch)
+    if divided is not None:
+        return _line(divided[1], divided[0], side, proved=True) if divided[2] else None
+    try:
+        slope = _limit(workshop.derivative(branch), side)
+    except (LimitError, NotHandledError):
+        return None
+    level = _limit(branch, side)
+    if level.value is not None and level.approach is Approach.VALUE:
+        return _line(ball.from_fraction(0), level.value, side, proved=level.proved)
+    if slope.value is None or slope.value.sign() == 0:
+        return None
+    # What is left of the function when the slope is taken off comes to where the line starts.
+    rest = followed_outward(branch, side, slope.value)
+    if rest.value is None:
+        return None
+    return _line(slope.value, rest.value, side, proved=False)
+
+
+def _divided(workshop: Workshop, branch: RealFunction) -> tuple[Ball, Ball, bool] | None:
+    """Divide a quotient of polynomials; None if it is no such quotient.
+
+    Returns:
+        What the line has at 0, its slope, and whether it is a line.
+    """
+    try:
+        parts = workshop.quotient(branch)
+    except LimitError:
+        return None
+    if parts is None:
+        return None
+    top, bottom = (as_polynomial(each, each.expression) for each in parts)
+    if top is None or bottom is None or bottom.degree() < 0:
+        return None
+    quotient: fmpq_poly = top // bottom
+    if quotient.degree() > 1:
+        return ball.from_fraction(0), ball.from_fraction(0), False
+    constant, slope = (_exact(quotient[k]) for k in (0, 1))
+    return constant, slope, True
+
+
+def _exact(value: fmpq) -> Ball:
+    return Ball(arb(value), exact=value)
+
+
+def _limit(function: RealFunction, side: int) -> Limit:
+    beside = Ball((side * arb(2) ** 200).mid())
+    found = limit_by_rules(function, to_infinity(side), beside)
+    if found.approach is Approach.UNKNOWN:
+        return followed_outward(function, side)
+    if found.approach is Approach.BOUNDED:
+        return UNKNOWN
+    return found
+
+
+def _line(slope: Ball, at: Ball, side: int, *, proved: bool) -> Asymptote:
+    level = value_text(at)
+    steep = float(slope.value.mid())
+    if slope.sign() == 0:
+        return Asymptote(
+            Direction.HORIZONTAL, f"y = {level}", (side,), 0.0, float(at.value.mid()), proved
+        )
+    factor = value_text(slope)
+    factor = {"1": "", "−1": "−"}.get(factor, f"({factor}) " if "/" in factor else f"{factor} ")
+    sign = at.sign()
+    rest = "" if sign == 0 else f" + {level}" if sign == 1 else f" − {level.lstrip('−')}"
+    text = f"y = {factor}x{rest}"
+    return Asymptote(Direction.OBLIQUE, text, (side,), steep, float(at.value.mid()), proved)

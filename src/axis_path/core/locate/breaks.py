@@ -1,0 +1,166 @@
+"""Breaks: poles, jumps, holes and the ends of a domain, each with what the function does beside it.
+
+Every spot of the function's anatomy is looked at: its own value there, and its limits from both
+sides.
+"""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from axis_path.core.arithmetic import Ball, Defined, ball, precision
+from axis_path.core.evaluate import RealFunction
+from axis_path.core.locate.approach import limit_at
+from axis_path.core.locate.cells import Interval
+from axis_path.core.locate.finding import Finding, Findings, Kind
+from axis_path.core.locate.limit_rules import Approach, Limit
+from axis_path.core.locate.parts import Anatomy, Part, Spot, take_apart
+from axis_path.core.locate.verdict import at_place, value_text
+from axis_path.core.locate.zeros import SEARCH_BITS, clip, searched
+
+#: How far outside the interval it is looked whether a natural domain ends at its end.
+_BESIDE = 30
+
+
+def find_breaks(function: RealFunction, interval: Interval) -> Findings:
+    """Locate where a function breaks or its domain ends.
+
+    Args:
+        function: its own domain is respected; where that ends the function ends.
+        interval: where to search.
+    """
+    with precision(SEARCH_BITS):
+        inside = clip(function, interval)
+        if inside is None:
+            return Findings((), complete=True, note="The interval lies outside the domain.")
+        return searched(lambda: _breaks(take_apart(function, inside)))
+
+
+def _breaks(anatomy: Anatomy) -> Findings:
+    items: list[Finding] = []
+    notes = [anatomy.note] if anatomy.note else []
+    complete = anatomy.complete
+    for before, spot, after in anatomy.beside():
+        found, note = break_at(anatomy, before, spot, after)
+        if found is not None:
+            items.append(found)
+            complete = complete and found.proved
+        elif note:
+            notes.append(note)
+            complete = False
+    return Findings(tuple(items), complete, " ".join(notes))
+
+
+def break_at(
+    anatomy: Anatomy, before: Part | None, spot: Spot, after: Part | None
+) -> tuple[Finding | None, str]:
+    """Give the break at a spot, or a sentence if it could not be told; neither if there is none."""
+    low, high = limits_beside(anatomy, before, spot, after)
+    value = anatomy.value_at(spot)
+    variable = anatomy.function.variable
+    if before is None or after is None:
+        # The interval ends here: it is a break only if the function itself ends.
+        return _end(anatomy, spot, high if before is None else low), ""
+    if low is None and high is None:
+        return None, ""
+    if low is None or high is None:
+        return _end(anatomy, spot, low or high), ""
+    words = f"from below {_tends(low)}, from above {_tends(high)}"
+    if low.is_infinite or high.is_infinite:
+        sure = any(each.is_infinite and each.proved for each in (low, high))
+        proved = spot.proved and sure
+        return at_place(Kind.POLE, spot.place, proved=proved, why=words, note=_seen(proved)), ""
+    if low.value is None or high.value is None:
+        if value.is_defined and _is_joined(value, low, high):
+            return None, ""
+        place = at_place(Kind.JUMP, spot.place, proved=False).text
+        return None, f"At {variable} = {place} it comes to no one value; what it does is not told."
+    proved = spot.proved and low.proved and high.proved
+    differ = ball.subtract(low.value, high.value).sign()
+    if differ in (-1, 1):
+        return at_place(
+            Kind.JUMP, spot.place, value, proved=proved, why=words, note=_seen(proved)
+        ), ""
+    sure = proved and differ == 0
+    if value.defined is Defined.NO:
+        filled = f"the value {value_text(low.value)} would fill it"
+        return at_place(
+            Kind.HOLE, spot.place, low.value, proved=sure, why=filled, note=_seen(sure)
+        ), ""
+    if value.is_defined and ball.subtract(value, low.value).sign() in (-1, 1):
+        stands = f"the point stands at {value_text(value)}"
+        moved = f"{stands}; the value {value_text(low.value)} would fill it"
+        return at_place(
+            Kind.HOLE, spot.place, low.value, proved=sure, why=moved, note=_seen(sure)
+        ), ""
+    return None, ""
+
+
+def limits_beside(
+    anatomy: Anatomy, before: Part | None, spot: Spot, after: Part | None
+) -> tuple[Limit | None, Limit | None]:
+    """Give the limits from below and from above; None from a side without values."""
+    found: list[Limit | None] = []
+    for part, side in ((before, -1), (after, 1)):
+        if part is None or part.defined is Defined.NO:
+            found.append(None)
+            continue
+        limit = limit_at(anatomy.workshop, part.branch, spot.place, side)
+        # Where rough places may be missing, a branch need not be what lies beside the spot.
+        found.append(limit if anatomy.complete else replace(limit, proved=False))
+    return found[0], found[1]
+
+
+def _end(anatomy: Anatomy, spot: Spot, limit: Limit | None) -> Finding | None:
+    """Give the end of a domain, or a pole if the function grows beyond all bounds there."""
+    if limit is None:
+        return None
+    is_own = _is_own_end(anatomy, spot)
+    if spot.is_end and not is_own and not _ends_beyond(anatomy, spot):
+        return None
+    words = f"it {_tends(limit)} here"
+    if limit.is_infinite:
+        proved = spot.proved and limit.proved
+        return at_place(Kind.POLE, spot.place, proved=proved, why=words, note=_seen(proved))
+    value = anatomy.value_at(spot)
+    if value.is_defined:
+        words = "the end belongs to the domain"
+        return at_place(Kind.END, spot.place, value, proved=spot.proved, why=words)
+    words = "the end does not belong to the domain"
+    return at_place(Kind.END, spot.place, limit.value, proved=spot.proved, why=words)
+
+
+def _is_own_end(anatomy: Anatomy, spot: Spot) -> bool:
+    ends = (anatomy.function.low, anatomy.function.high)
+    return any(
+        end is not None and end.value.value.overlaps(spot.place.value) and spot.is_end
+        for end in ends
+    )
+
+
+def _ends_beyond(anatomy: Anatomy, spot: Spot) -> bool:
+    """Tell whether the function has no value just outside the interval."""
+    side = -1 if spot is anatomy.spots[0] else 1
+    size = max(abs(spot.place.value).upper(), 1)
+    outside = Ball(
+        (spot.place.value + side * size * Ball(spot.place.value * 0 + 2).value ** -_BESIDE).mid()
+    )
+    return anatomy.function.prove(outside).defined is Defined.NO
+
+
+def _is_joined(value: Ball, low: Limit, high: Limit) -> bool:
+    return value.continuous and Approach.UNKNOWN in (low.approach, high.approach)
+
+
+def _tends(limit: Limit) -> str:
+    if limit.approach is Approach.UP:
+        return "grows beyond all bounds"
+    if limit.approach is Approach.DOWN:
+        return "falls below all bounds"
+    if limit.value is None:
+        return "comes to no value that is known"
+    return f"comes to {value_text(limit.value)}"
+
+
+def _seen(proved: bool) -> str:
+    return "" if proved else "what it comes to is seen with many digits, not proved"

@@ -1,0 +1,202 @@
+"""Where inequalities in one unknown hold: all stretches and single places, with proof.
+
+Each side's difference is taken apart; between its zeros and spots it has one sign, which is looked
+at once. Where several inequalities must hold together, all their cuts are taken together.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+from flint import arb
+
+from axis_path.core.arithmetic import Ball, Defined, precision
+from axis_path.core.evaluate import RealFunction
+from axis_path.core.locate.cells import Interval
+from axis_path.core.locate.exact import written
+from axis_path.core.locate.parts import Anatomy, Spot, take_apart
+from axis_path.core.locate.verdict import place_text
+from axis_path.core.locate.zeros import SEARCH_BITS, find_roots
+
+
+@dataclass(frozen=True, slots=True)
+class Place:
+    """An end of a stretch: where, and how it is written."""
+
+    x: float
+    text: str
+    exact: str | None
+
+
+@dataclass(frozen=True, slots=True)
+class Stretch:
+    """Numbers that satisfy an inequality, from one end to the other; one place has both in one.
+
+    Attributes:
+        low_closed: whether the lower end belongs to it; ``high_closed`` likewise.
+        is_cut_low: whether it only ends there because the search does; ``is_cut_high`` likewise.
+    """
+
+    low: Place
+    high: Place
+    low_closed: bool
+    high_closed: bool
+    is_cut_low: bool = False
+    is_cut_high: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Stretches:
+    """All numbers that satisfy inequalities.
+
+    Attributes:
+        complete: whether it is proved to be just these.
+    """
+
+    items: tuple[Stretch, ...]
+    complete: bool
+    note: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Condition:
+    """A function that must be above zero, or not below it, or zero, or not zero."""
+
+    function: RealFunction
+    sign: str
+
+    def holds(self, value: Ball) -> bool | None:
+        """Tell whether a value satisfies it; None if that is not known."""
+        if value.defined is Defined.NO:
+            return False
+        sign = value.sign() if value.is_defined else None
+        if sign is None:
+            return None
+        return {">": sign > 0, ">=": sign >= 0, "=": sign == 0, "!=": sign != 0}[self.sign]
+
+
+@dataclass(frozen=True, slots=True)
+class _Cut:
+    place: Ball
+    zeros_of: frozenset[int]
+    surd: str | None = None
+
+
+def find_stretches(
+    conditions: Sequence[Condition],
+    inside: Interval,
+    *,
+    goes_on: tuple[bool, bool] = (False, False),
+) -> Stretches:
+    """Find where all conditions hold.
+
+    Args:
+        conditions: functions of one variable with what must be true of them.
+        inside: where to search.
+        goes_on: whether below and above the interval all is as at its ends, without end.
+
+    Raises:
+        LimitError: a search is too large; NotHandledError: it cannot be done.
+    """
+    with precision(SEARCH_BITS):
+        cuts = [_Cut(inside.low, frozenset()), _Cut(inside.high, frozenset())]
+        complete = True
+        anatomies: list[Anatomy] = []
+        for k, condition in enumerate(conditions):
+            anatomy = take_apart(condition.function, inside)
+            search = find_roots(anatomy)
+            anatomies.append(anatomy)
+            sure = not search.undecided and not search.is_crowded
+            complete = complete and sure and all(root.proved for root in search.roots)
+            cuts += [_Cut(r.place, frozenset({k}), r.surd) for r in search.roots]
+            cuts += [_Cut(spot.place, frozenset()) for spot in anatomy.spots]
+        ordered = _merged(cuts)
+        items, sure = _stretches(conditions, anatomies, ordered)
+        complete = complete and sure
+        items = [_without_end(each, goes_on) for each in items]
+    note = "" if complete else "Whether it holds in all of these, and only these, is not proved."
+    return Stretches(tuple(items), complete, note)
+
+
+def _without_end(stretch: Stretch, goes_on: tuple[bool, bool]) -> Stretch:
+    if stretch.is_cut_low and goes_on[0]:
+        low = Place(-math.inf, "−∞", None)
+        stretch = replace(stretch, low=low, low_closed=False, is_cut_low=False)
+    if stretch.is_cut_high and goes_on[1]:
+        high = Place(math.inf, "∞", None)
+        stretch = replace(stretch, high=high, high_closed=False, is_cut_high=False)
+    return stretch
+
+
+def _merged(cuts: list[_Cut]) -> list[_Cut]:
+    merged: list[_Cut] = []
+    for cut in sorted(cuts, key=lambda each: float(each.place.value.mid())):
+        if merged and merged[-1].place.value.overlaps(cut.place.value):
+            other = merged[-1]
+            place = cut.place if written(cut.place) is not None else other.place
+            surd = other.surd or cut.surd
+            merged[-1] = _Cut(place, other.zeros_of | cut.zeros_of, surd)
+        else:
+            merged.append(cut)
+    return merged
+
+
+def _stretches(
+    conditions: Sequence[Condition], anatomies: list[Anatomy], cuts: list[_Cut]
+) -> tuple[list[Stretch], bool]:
+    """Look at every cut and between every two, and put together what holds."""
+    found: list[Stretch] = []
+    sure = True
+    current: Stretch | None = None
+    for k, cut in enumerate(cuts):
+        at_cut = [_at(condition, anatomies[j], cut, j) for j, condition in enumerate(conditions)]
+        here = _together(at_cut)
+        sure = sure and here is not None
+        place = _place(cut)
+        is_first, is_last = k == 0, k == len(cuts) - 1
+        if here and current is None:
+            current = Stretch(place, place, True, True, is_cut_low=is_first)
+        elif current is not None:
+            current = replace(current, high=place, high_closed=bool(here))
+            if not here:
+                found.append(current)
+                current = None
+        if is_last:
+            break
+        between = _between(conditions, cut, cuts[k + 1])
+        sure = sure and between is not None
+        if between and current is None:
+            current = Stretch(place, place, False, False, is_cut_low=is_first)
+        elif not between and current is not None:
+            found.append(replace(current, high=place, high_closed=True))
+            current = None
+    if current is not None:
+        found.append(replace(current, is_cut_high=True))
+    return found, sure
+
+
+def _at(condition: Condition, anatomy: Anatomy, cut: _Cut, k: int) -> bool | None:
+    if k in cut.zeros_of:
+        return condition.sign in (">=", "=")
+    spot = next((s for s in anatomy.spots if s.place.value.overlaps(cut.place.value)), None)
+    value = anatomy.value_at(spot or Spot(cut.place))
+    return condition.holds(value)
+
+
+def _between(conditions: Sequence[Condition], low: _Cut, high: _Cut) -> bool | None:
+    a, b = low.place.value.mid(), high.place.value.mid()
+    middle = Ball((a + (b - a) * arb(0.4876)).mid())
+    return _together([each.holds(each.function.prove_within(middle)) for each in conditions])
+
+
+def _together(answers: list[bool | None]) -> bool | None:
+    if False in answers:
+        return False
+    return None if None in answers else True
+
+
+def _place(cut: _Cut) -> Place:
+    x = float(cut.place.value.mid()) + 0.0
+    return Place(x, place_text(cut.place), written(cut.place) or cut.surd)

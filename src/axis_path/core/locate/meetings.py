@@ -1,0 +1,384 @@
+"""Where two curves meet: functions, paths, curves by an angle, and equations, in any pair.
+
+Whatever one of the two is, if it can be followed by one number (a function by x, a path by its
+parameter, an equation that is linear in y or in x), what is sought are the zeros of one function of
+that number, and ``zeros.py`` proves them. Only two paths, or two equations, are solved in the plane
+(``plane_search.py``).
+
+A crossing is told from a contact by the order of the zero: the difference changes its sign at an
+odd one.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+
+import numpy as np
+from flint import arb
+
+from axis_path.core.arithmetic import Ball, ball, precision
+from axis_path.core.errors import NotHandledError
+from axis_path.core.evaluate import (
+    Boxes,
+    End,
+    Expression,
+    RealFunction,
+    RealPath,
+    RealSurface,
+    Sheet,
+)
+from axis_path.core.locate.cells import Interval, float_above, float_below
+from axis_path.core.locate.exact import candidates
+from axis_path.core.locate.finding import Finding, Findings, Kind
+from axis_path.core.locate.parts import take_apart
+from axis_path.core.locate.plane_search import Solution, solve_in_plane
+from axis_path.core.locate.verdict import SAME_ALL_ALONG, at_place, judge, value_text
+from axis_path.core.locate.zeros import SEARCH_BITS, clip, find_roots, searched
+
+#: A function, a path, or an equation as what must be zero.
+Curve = RealFunction | RealPath | RealSurface
+_OTHER = "variable s"
+_TOUCH = "they touch here without crossing"
+_CROSS = "they cross here"
+
+
+@dataclass(frozen=True, slots=True)
+class Bounds:
+    """Where meetings are sought; None for a side without a bound.
+
+    Attributes:
+        x: between which abscissae, ``y`` between which ordinates.
+    """
+
+    x: tuple[Ball, Ball] | None
+    y: tuple[Ball, Ball] | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class _Track:
+    """A curve that is followed by one number: its coordinates on a sheet.
+
+    Attributes:
+        domain: the function that gives the domain of the number.
+        function: the function whose graph it is, if it is one.
+    """
+
+    x: int
+    y: int
+    domain: RealFunction
+    function: RealFunction | None = None
+
+
+def find_meetings(one: Curve, other: Curve, bounds: Bounds, interval: Interval) -> Findings:
+    """Locate where two curves meet.
+
+    Args:
+        one: a curve.
+        other: another with the same values of the sliders.
+        bounds: where they are sought.
+        interval: the abscissae within which curves without bounds of their own are followed.
+
+    Raises:
+        NotHandledError: they cannot be followed.
+    """
+    with precision(SEARCH_BITS):
+        return searched(lambda: _meetings(one, other, bounds, interval))
+
+
+def _meetings(one: Curve, other: Curve, bounds: Bounds, interval: Interval) -> Findings:
+    sheet = Sheet.of(_expression(one), _expression(other))
+    first, second = _track(sheet, one), _track(sheet, other)
+    if first is not None and second is not None:
+        if second.function is not None:
+            return _along(
+                sheet, first, _above(sheet, first, second.function), other, bounds, interval
+            )
+        if first.function is not None:
+            return _along(
+                sheet, second, _above(sheet, second, first.function), one, bounds, interval
+            )
+        return _of_paths(sheet, one, other, bounds)
+    if first is not None and isinstance(other, RealSurface):
+        return _along(sheet, first, _put_into(sheet, first, other), other, bounds, interval)
+    if second is not None and isinstance(one, RealSurface):
+        return _along(sheet, second, _put_into(sheet, second, one), one, bounds, interval)
+    if isinstance(one, RealSurface) and isinstance(other, RealSurface):
+        return _of_equations(one, other, bounds, interval)
+    raise NotHandledError("These two curves cannot be followed together.")
+
+
+def _expression(curve: Curve) -> Expression:
+    return curve.y.expression if isinstance(curve, RealPath) else curve.expression
+
+
+def _track(sheet: Sheet, curve: Curve) -> _Track | None:
+    """Follow a curve by one number, if it can be."""
+    if isinstance(curve, RealFunction):
+        return _Track(sheet.variable, sheet.take(curve.expression), curve, curve)
+    if isinstance(curve, RealPath):
+        return _Track(sheet.take(curve.x.expression), sheet.take(curve.y.expression), curve.x)
+    for by, is_up in ((curve.second, True), ("", False)):
+        solved = _solved(sheet, curve, by)
+        if solved is not None:
+            domain = RealFunction(
+                "", "x" if is_up else "y", sheet.expression(solved), curve.parameters
+            )
+            if is_up:
+                return _Track(sheet.variable, solved, domain, domain)
+            return _Track(solved, sheet.variable, domain)
+    return None
+
+
+def _solved(sheet: Sheet, surface: RealSurface, by: str) -> int | None:
+    """Solve an equation for a variable that it is linear in, with a fixed factor; else None."""
+    slope = surface.expression.derivative(by)
+    if any(step.op in ("variable", "input") for step in slope.program.steps):
+        return None
+    factor = sheet.take(slope)
+    value = sheet.graph.value(factor)
+    if value == 0 or value is None:
+        return None
+    zero = sheet.graph.number(0)
+    if by:
+        rest = sheet.take(surface.expression, inputs={surface.second: zero})
+    else:
+        rest = sheet.take(surface.expression, zero, {surface.second: sheet.variable})
+    return sheet.graph.negative(sheet.graph.over(rest, factor))
+
+
+def _above(sheet: Sheet, track: _Track, function: RealFunction) -> int:
+    """Give how far a curve lies above the graph of a function."""
+    return sheet.graph.minus(track.y, sheet.take(function.expression, track.x))
+
+
+def _put_into(sheet: Sheet, track: _Track, surface: RealSurface) -> int:
+    return sheet.take(surface.expression, track.x, {surface.second: track.y})
+
+
+def _along(
+    sheet: Sheet, track: _Track, difference: int, other: Curve, bounds: Bounds, interval: Interval
+) -> Findings:
+    """Find where something is zero along a curve, and keep what lies in the bounds."""
+    gap = replace(track.domain, expression=sheet.expression(difference))
+    x, y = (replace(track.domain, expression=sheet.expression(s)) for s in (track.x, track.y))
+    is_graph = track.function is not None
+    span = _span(track, other, bounds, interval)
+    inside = clip(gap, span)
+    if inside is None:
+        return Findings((), complete=True, note="There is no place where both are defined.")
+    anatomy = take_apart(gap, inside)
+    search = find_roots(anatomy)
+    verdict = judge(anatomy, search, SAME_ALL_ALONG)
+    items: list[Finding] = []
+    for root in verdict.roots:
+        place_x = root.place if is_graph else x.prove(root.place)
+        place_y = y.prove(root.place)
+        kept = _is_within(place_x, place_y, bounds, other, is_graph)
+        if kept is False:
+            continue
+        why = "" if root.order is None else _TOUCH if root.order % 2 == 0 else _CROSS
+        if any(root.place.value.overlaps(end.value) for end in (inside.low, inside.high)):
+            why = "they meet here, at an end"
+        if not is_graph:
+            where = f"at {track.domain.variable} = {value_text(root.place)}"
+            why = f"{where}; {why}" if why else where
+        note = root.note
+        proved = root.proved and kept is True
+        if kept is None:
+            note = "whether it lies inside what is searched is not proved"
+        found = at_place(Kind.INTERSECTION, place_x, place_y, proved=proved, why=why, note=note)
+        exact = found.exact or (root.surd if is_graph else None)
+        items.append(replace(found, multiplicity=root.order, exact=exact))
+    merged = _each_once(items)
+    complete = verdict.complete and all(found.proved for found in merged)
+    return Findings(tuple(merged), complete, verdict.note)
+
+
+def _span(track: _Track, other: Curve, bounds: Bounds, interval: Interval) -> Interval:
+    """Give between which values of its number a curve is followed."""
+    if track.function is not None:
+        return within(other, interval) if isinstance(other, RealFunction) else interval
+    low, high = track.domain.low, track.domain.high
+    if low is not None and high is not None:
+        return Interval(low.value, high.value, low.closed, high.closed)
+    return interval if bounds.y is None else Interval(*bounds.y)
+
+
+def within(function: RealFunction, interval: Interval) -> Interval:
+    """Cut an interval to the domain of a function; of one outside, a single point is left."""
+    low, high = interval.low, interval.high
+    low_closed, high_closed = interval.low_closed, interval.high_closed
+    if function.low is not None and bool(function.low.value.value > low.value):
+        low, low_closed = function.low.value, function.low.closed
+    if function.high is not None and bool(function.high.value.value < high.value):
+        high, high_closed = function.high.value, function.high.closed
+    return Interval(low, high, low_closed, high_closed)
+
+
+def _is_within(x: Ball, y: Ball, bounds: Bounds, other: Curve, is_graph: bool) -> bool | None:
+    """Tell whether a point lies in the bounds and in the domain of the other curve."""
+    answers: list[bool | None] = []
+    for value, ends in ((x, bounds.x), (y, bounds.y)):
+        if ends is not None and not (is_graph and value is x):
+            answers += [_not_below(value, ends[0]), _not_below(ends[1], value)]
+    if isinstance(other, RealFunction):
+        for end, side in ((other.low, 1), (other.high, -1)):
+            if end is not None and not is_graph:
+                answers.append(_inside_end(x, end, side))
+        for value in other.without:
+            sign = ball.subtract(x, value).sign()
+            answers.append(None if sign is None else sign != 0)
+    if False in answers:
+        return False
+    return None if None in answers else True
+
+
+def _not_below(value: Ball, bound: Ball) -> bool | None:
+    sign = ball.subtract(value, bound).sign()
+    return None if sign is None else sign != -1
+
+
+def _inside_end(x: Ball, end: End, side: int) -> bool | None:
+    sign = ball.subtract(x, end.value).sign()
+    if sign is None:
+        return None
+    return sign == side or (sign == 0 and end.closed)
+
+
+def _each_once(items: list[Finding]) -> list[Finding]:
+    """Give each point once: a path that closes, or crosses itself there, comes by again."""
+    kept: list[Finding] = []
+    for item in sorted(items, key=lambda each: (each.x, each.y)):
+        near = 1e-11 * (1 + abs(item.x) + abs(item.y))
+        same = [
+            k for k, other in enumerate(kept)
+            if abs(other.x - item.x) <= near and abs(other.y - item.y) <= near
+        ]  # fmt: skip
+        if not same:
+            kept.append(item)
+        elif (item.proved, bool(item.exact)) > (kept[same[0]].proved, bool(kept[same[0]].exact)):
+            kept[same[0]] = item
+    return kept
+
+
+def _of_equations(
+    one: RealSurface, other: RealSurface, bounds: Bounds, interval: Interval
+) -> Findings:
+    x, y = bounds.x or (interval.low, interval.high), bounds.y
+    if y is None:
+        raise NotHandledError(
+            "Two equations are solved between bounds of y: give them, or the window."
+        )
+    return _solved_in(one, other, _box(x, y), lambda s: (s.x, s.y, ""))
+
+
+def _box(x: tuple[Ball, Ball], y: tuple[Ball, Ball]) -> Boxes:
+    ends = (
+        float_below(x[0].value.lower()), float_above(x[1].value.upper()),
+        float_below(y[0].value.lower()), float_above(y[1].value.upper()),
+    )  # fmt: skip
+    return Boxes(*(np.array([end]) for end in ends))
+
+
+def _of_paths(sheet: Sheet, one: Curve, other: Curve, bounds: Bounds) -> Findings:
+    """Find where two paths meet: two equations in the parameters of both."""
+    if not (isinstance(one, RealPath) and isinstance(other, RealPath)):
+        raise NotHandledError("A line x = … and a path are not followed together here.")
+    second = sheet.input(_OTHER)
+    gaps = []
+    for mine, theirs in ((one.x, other.x), (one.y, other.y)):
+        step = sheet.graph.minus(sheet.take(mine.expression), sheet.take(theirs.expression, second))
+        gaps.append(RealSurface(sheet.expression(step), _OTHER, one.x.parameters))
+    ends = ((one.low.value, one.high.value), (other.low.value, other.high.value))
+
+    def point(solution: Solution) -> tuple[tuple[float, float], tuple[float, float], str]:
+        hull = Ball(arb(solution.x[0]).union(arb(solution.x[1])))
+        x, y = one.x.prove(hull).value, one.y.prove(hull).value
+        words = f"at {one.variable} = {solution.x[0]:.6g} of {one.name}".replace("-", "−")
+        return _bounds(x), _bounds(y), words
+
+    found = _solved_in(gaps[0], gaps[1], _box(*map(_widened, ends)), point, ends)
+    if bounds.x is None:
+        return found
+    low, high = (float(end.value.mid()) for end in bounds.x)
+    return replace(found, items=tuple(item for item in found if low <= item.x <= high))
+
+
+def meet_in_box(
+    one: RealSurface, other: RealSurface, box: tuple[tuple[float, float], tuple[float, float]]
+) -> Findings:
+    """Solve two equations in two unknowns between the ends of a box."""
+    with precision(SEARCH_BITS):
+        ends = Boxes(*(np.array([end]) for end in (*box[0], *box[1])))
+        return searched(lambda: _solved_in(one, other, ends, lambda s: (s.x, s.y, "")))
+
+
+def _widened(ends: tuple[Ball, Ball]) -> tuple[Ball, Ball]:
+    """Reach a little beyond the ends of a parameter, so that a meeting there is inside the box."""
+    low, high = ends[0].value, ends[1].value
+    room = (high - low) / 64
+    return Ball(low - room), Ball(high + room)
+
+
+def _is_at(solution: Solution, ends: tuple[tuple[Ball, Ball], tuple[Ball, Ball]]) -> bool | None:
+    """Tell whether a solution lies between the ends of both parameters; None at an end."""
+    answers: list[bool | None] = []
+    for (a, b), (low, high) in zip((solution.x, solution.y), ends, strict=True):
+        if bool(arb(b) < low.value) or bool(arb(a) > high.value):
+            return False
+        answers.append(True if bool(arb(a) >= low.value) and bool(arb(b) <= high.value) else None)
+    return None if None in answers else True
+
+
+def _bounds(value: arb) -> tuple[float, float]:
+    return float_below(value.lower()), float_above(value.upper())
+
+
+def _solved_in(
+    one: RealSurface, other: RealSurface, box: Boxes,
+    point: Callable[[Solution], tuple[tuple[float, float], tuple[float, float], str]],
+    ends: tuple[tuple[Ball, Ball], tuple[Ball, Ball]] | None = None,
+) -> Findings:  # fmt: skip
+    """Solve two equations, and give the points; ``ends`` are those of two parameters."""
+    solved = solve_in_plane(one, other, box)
+    items = []
+    for solution in solved.solutions:
+        is_at = True if ends is None else _is_at(solution, ends)
+        if is_at is False:
+            continue
+        x, y, words = point(solution)
+        hulls = [Ball(arb(low).union(arb(high))) for low, high in (x, y)]
+        exact = None if ends is not None else _exact_point(one, other, hulls)
+        note = "" if solution.proved else _NOT_PROVED
+        if exact is not None:
+            hulls = exact
+            note = (
+                note
+                and "they meet here exactly; that they do not meet again this close is not proved"
+            )
+        elif is_at is None:
+            note = "whether it lies before the end of the path is not proved"
+        found = at_place(Kind.INTERSECTION, *hulls, proved=not note, why=words, note=note)
+        items.append(replace(found, multiplicity=1 if solution.proved else None))
+    kept = _each_once(items)
+    return Findings(tuple(kept), solved.complete, "" if solved.complete else _MORE)
+
+
+def _exact_point(one: RealSurface, other: RealSurface, hulls: list[Ball]) -> list[Ball] | None:
+    """Give a point of simple numbers in a box that solves both equations exactly, if any."""
+    across, up = (
+        [found for found, _ in candidates(hull.value.lower(), hull.value.upper())] for hull in hulls
+    )
+    for x in across:
+        for y in up:
+            values = [surface.prove(x, y) for surface in (one, other)]
+            if all(value.is_defined and value.exact == 0 for value in values):
+                return [x, y]
+    return None
+
+
+_MORE = "Whether there are more close to those that are not proved is not decided."
+_NOT_PROVED = (
+    "they come so close together here that crossing, touching and missing are not told apart"
+)

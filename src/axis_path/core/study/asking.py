@@ -1,0 +1,126 @@
+"""What is asked of a study in the Findings panel, as it is kept with it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, fields
+from enum import StrEnum
+from typing import Any
+
+from axis_path.core.errors import FormatError
+from axis_path.core.limits import FINDING_LABELS, LINE_LENGTH
+
+
+class Question(StrEnum):
+    """What is located or measured."""
+
+    ZEROS = "zeros"
+    EXTREMA = "extrema"
+    INFLECTIONS = "inflections"
+    BREAKS = "breaks"
+    CROSSING = "crossing"
+    ASYMPTOTES = "asymptotes"
+    INTERSECTIONS = "intersections"
+    SOLVE = "solve"
+    POINT = "point"
+    INTERVAL = "interval"
+    DATA = "data"
+
+
+#: Questions about one line.
+OF_A_LINE = frozenset(Question) - {Question.SOLVE}
+
+
+@dataclass(frozen=True, slots=True)
+class Ask:
+    """A question that is kept with the study and answered again whenever something changes.
+
+    Attributes:
+        what: what is asked.
+        line: the id of the line it is about; None for an equation.
+        low: the lower end as it was typed; None for that of the domain, or for no end.
+        high: the upper end, likewise.
+        other: the id of the second line, of intersections.
+        text: the equation, or several in lines; the place of a point; the interpolation of data.
+        unknown: the letter that is sought; empty if it is found out.
+        note: of the student.
+        labels: which answers carry a label on the plane, by their places in the answer.
+    """
+
+    id: int
+    line: int | None = None
+    low: str | None = None
+    high: str | None = None
+    what: Question = Question.ZEROS
+    other: int | None = None
+    text: str = ""
+    unknown: str = ""
+    note: str = ""
+    labels: tuple[int, ...] = ()
+
+    def same_question(self, other: Ask) -> bool:
+        """Tell whether another asks for the same."""
+        return all(
+            getattr(self, each.name) == getattr(other, each.name)
+            for each in fields(self)
+            if each.name not in ("id", "note", "labels")
+        )
+
+
+def ask_to_dict(ask: Ask) -> dict[str, Any]:
+    """Give a question as plain data; what is as usual is left out."""
+    kept: dict[str, Any] = {"id": ask.id, "what": ask.what.value}
+    for name in ("line", "low", "high", "other"):
+        if getattr(ask, name) is not None:
+            kept[name] = getattr(ask, name)
+    for name in ("text", "unknown", "note"):
+        if getattr(ask, name):
+            kept[name] = getattr(ask, name)
+    if ask.labels:
+        kept["labels"] = list(ask.labels)
+    return kept
+
+
+def ask_from_dict(given: object) -> Ask:
+    """Read a question from plain data.
+
+    Raises:
+        FormatError: it is of the wrong kind.
+    """
+    if not isinstance(given, dict):
+        raise FormatError("A finding of the study is of the wrong kind.")
+    try:
+        what = Question(given.get("what", Question.ZEROS.value))
+    except ValueError as err:
+        raise FormatError("A finding of the study asks for what is not known.") from err
+    numbers = {name: given.get(name) for name in ("id", "line", "other")}
+    if not isinstance(numbers["id"], int) or any(
+        each is not None and (not isinstance(each, int) or isinstance(each, bool))
+        for each in numbers.values()
+    ):
+        raise FormatError("A finding of the study is of the wrong kind.")
+    if what in OF_A_LINE and numbers["line"] is None:
+        raise FormatError("A finding of the study names no line.")
+    low, high = (
+        end if isinstance(end := given.get(name), str) else None for name in ("low", "high")
+    )
+    text, unknown, note = (
+        value[: LINE_LENGTH.value] if isinstance(value := given.get(name), str) else ""
+        for name in ("text", "unknown", "note")
+    )
+    return Ask(
+        numbers["id"], numbers["line"], low, high, what, numbers["other"], text, unknown, note,
+        labels_from(given.get("labels", [])),
+    )  # fmt: skip
+
+
+def labels_from(given: object) -> tuple[int, ...]:
+    """Read which answers carry a label.
+
+    Raises:
+        FormatError: these are no places in an answer.
+    """
+    if not isinstance(given, list) or not all(
+        isinstance(each, int) and not isinstance(each, bool) and each >= 0 for each in given
+    ):
+        raise FormatError("The labels of a finding are of the wrong kind.")
+    return tuple(sorted(set(given)))[: FINDING_LABELS.value]

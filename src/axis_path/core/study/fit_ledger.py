@@ -1,0 +1,99 @@
+"""Fits that are kept with a study, and made anew whenever their columns change."""
+
+from __future__ import annotations
+
+from dataclasses import asdict, dataclass, field
+from typing import Any
+
+from axis_path.core.errors import FormatError
+from axis_path.core.limits import FITS, LINE_LENGTH
+
+
+@dataclass(frozen=True, slots=True)
+class FitAsk:
+    """A fit as it was asked for.
+
+    Attributes:
+        model: what is fitted, ``polynomial``.
+        x: the name of a column; ``y`` of another.
+        degree: of a polynomial.
+        formula: one of the student's own; ``start`` its parameters with where they begin.
+    """
+
+    id: int
+    model: str
+    x: str
+    y: str
+    degree: int | None = None
+    formula: str = ""
+    start: dict[str, float] = field(default_factory=dict)
+
+
+@dataclass(frozen=True, slots=True)
+class Plot:
+    """Two columns that are drawn as points."""
+
+    x: str
+    y: str
+
+
+def fits_to_list(fits: tuple[FitAsk, ...]) -> list[dict[str, Any]]:
+    """Give fits as plain data; what is not used is left out."""
+    return [
+        {name: value for name, value in asdict(fit).items() if value not in (None, "", {})}
+        for fit in fits
+    ]
+
+
+def fits_from_list(given: object) -> tuple[FitAsk, ...]:
+    """Read fits from plain data.
+
+    Raises:
+        FormatError: one is of the wrong kind, or there are too many.
+    """
+    if not isinstance(given, list) or len(given) > FITS.value:
+        raise FormatError(f"A study keeps {FITS.value} fits at most.")
+    return tuple(map(fit_from_dict, given))
+
+
+def fit_from_dict(given: object) -> FitAsk:
+    """Read a fit from plain data.
+
+    Raises:
+        FormatError: it is of the wrong kind.
+    """
+    wrong = FormatError("A fit of the study is of the wrong kind.")
+    if not isinstance(given, dict) or not isinstance(given.get("id"), int):
+        raise wrong
+    texts = [given.get(name, "") for name in ("model", "x", "y", "formula")]
+    if not all(isinstance(text, str) and len(text) <= LINE_LENGTH.value for text in texts):
+        raise wrong
+    degree, start = given.get("degree"), given.get("start", {})
+    if degree is not None and (not isinstance(degree, int) or isinstance(degree, bool)):
+        raise wrong
+    is_start = isinstance(start, dict) and all(
+        isinstance(name, str) and isinstance(value, int | float) and not isinstance(value, bool)
+        for name, value in start.items()
+    )
+    if not is_start or len(start) > _MOST_PARAMETERS:
+        raise wrong
+    model, x, y, formula = texts
+    return FitAsk(given["id"], model, x, y, degree, formula, dict(start))
+
+
+_MOST_PARAMETERS = 20
+
+
+def plots_from_list(given: object) -> tuple[Plot, ...]:
+    """Read which columns are drawn from plain data.
+
+    Raises:
+        FormatError: they are of the wrong kind.
+    """
+    is_list = isinstance(given, list) and all(
+        isinstance(each, dict) and isinstance(each.get("x"), str) and isinstance(each.get("y"), str)
+        for each in given
+    )
+    if not is_list:
+        raise FormatError("The points of the study are of the wrong kind.")
+    return tuple(Plot(each["x"], each["y"]) for each in given)[: FITS.value]  # type: ignore[attr-defined]

@@ -1,0 +1,209 @@
+"""What a function is at one point, and over an interval, with every digit right."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+from fractions import Fraction
+from itertools import pairwise
+
+from axis_path.core.arithmetic import Ball, Defined, ball, precision
+from axis_path.core.errors import MathError, NotHandledError
+from axis_path.core.evaluate import VALUE_BITS, RealFunction
+from axis_path.core.locate import (
+    Asymptote,
+    Findings,
+    Interpolation,
+    Interval,
+    find_asymptotes,
+    find_breaks,
+    find_in_data,
+    find_zeros,
+    place_text,
+    value_text,
+)
+from axis_path.core.study.sliding import GivenNumber
+from axis_path.core.study.solving import Solving
+
+#: An area with more zeros inside is not cut at each.
+_MOST_CUTS = 40
+
+
+@dataclass(frozen=True, slots=True)
+class Measure:
+    """One number that was measured.
+
+    Attributes:
+        name: what it is.
+        text: in exact form where it has one, else with ten digits; empty without a value.
+        decimal: with ten digits, where the text is an exact form.
+        value: the nearest float, NaN without a value.
+        reason: why there is none.
+    """
+
+    name: str
+    text: str
+    decimal: str
+    value: float
+    reason: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class AtPoint:
+    """A function at one point.
+
+    Attributes:
+        measures: value, slope, bend, curvature.
+        tangent: the tangent line as a text of our language that follows the function; empty if
+            there is none. ``normal`` likewise.
+    """
+
+    measures: tuple[Measure, ...]
+    tangent: str
+    normal: str
+
+
+class Measuring(Solving):
+    """Lines whose functions can be measured."""
+
+    def at_point(self, name: str, x: GivenNumber) -> AtPoint:
+        """Measure a function at a point.
+
+        Args:
+            name: the function.
+            x: where.
+
+        Raises:
+            MathError: the name is no function that works, or the place has no value.
+        """
+        function = self.function(name)
+        place = self.number(x)
+        with precision(VALUE_BITS):
+            value = function.prove_within(place)
+            slope, bend = _slopes(function, place)
+            one = ball.from_fraction(1)
+            measures = [
+                _measure("value", value),
+                _measure("slope", slope),
+                _measure("second derivative", bend),
+            ]
+            if slope.defined is Defined.YES and bend.defined is Defined.YES:
+                speed = ball.add(one, ball.integer_power(slope, 2))
+                curvature = ball.divide(ball.absolute(bend), ball.root(speed, 3, 2))
+                measures.append(_measure("curvature", curvature))
+                if curvature.excludes_zero():
+                    measures.append(_measure("radius of curvature", ball.divide(one, curvature)))
+        if not (value.is_defined and slope.is_defined):
+            return AtPoint(tuple(measures), "", "")
+        at = x.strip() if isinstance(x, str) else value_text(place)
+        called, there = f"{function.name}({at})", f"{function.name}'({at})"
+        inner = at if re.fullmatch(r"[\w.π]+", at) else f"({at})"
+        step = f"({function.variable} - {inner})"
+        tangent = f"{called} + {there} {step}"
+        normal = f"{called} - {step}/{there}" if slope.excludes_zero() else ""
+        return AtPoint(tuple(measures), tangent, normal)
+
+    def over_interval(
+        self, name: str, low: GivenNumber | None = None, high: GivenNumber | None = None
+    ) -> tuple[Measure, ...]:
+        """Measure a function over an interval: integral, area, mean value, arc length.
+
+        Args:
+            name: the function.
+            low: where to begin; as for ``zeros``.
+            high: where to end.
+
+        Raises:
+            MathError: the name is no function that works, or the ends have no value.
+        """
+        function = self.function(name)
+        interval = self.interval(function, low, high)
+        ends = [
+            f"({value_text(end) if given is None else given})"
+            for end, given in ((interval.low, low), (interval.high, high))
+        ]
+        x, called = function.variable, function.name
+        whole = f"integral({called}({x}), {x}, {ends[0]}, {ends[1]})"
+        return (
+            self._measured("integral", whole),
+            self._measured("area", self._area(function, interval, ends)),
+            self._measured("mean value", f"{whole}/({ends[1]} - {ends[0]})"),
+            self._measured(
+                "arc length", f"integral(sqrt(1 + {called}'({x})^2), {x}, {ends[0]}, {ends[1]})"
+            ),
+        )
+
+    def _area(self, function: RealFunction, interval: Interval, ends: list[str]) -> str:
+        """Write the area between the graph and the axis: cut where the function is zero.
+
+        The cuts are the nearest floats, which changes the area by the square of what they are off:
+        far less than any digit that is shown.
+        """
+        x, called = function.variable, function.name
+        found = find_zeros(function, interval)
+        if not found.complete or len(found) > _MOST_CUTS:
+            return f"integral(abs({called}({x})), {x}, {ends[0]}, {ends[1]})"
+        low, high = (float(end.value.mid()) for end in (interval.low, interval.high))
+        inner = [f"({Fraction(zero.x)})" for zero in found if low < zero.x < high]
+        cuts = pairwise([ends[0], *inner, ends[1]])
+        return " + ".join(f"abs(integral({called}({x}), {x}, {a}, {b}))" for a, b in cuts)
+
+    def _measured(self, name: str, text: str) -> Measure:
+        try:
+            result = self.evaluate(text)
+        except MathError as err:
+            return Measure(name, "", "", float("nan"), err.message)
+        decimal = result.decimal(10)
+        if result.reason or not decimal:
+            return Measure(name, "", "", float("nan"), result.reason or "it could not be decided")
+        value = result.value if isinstance(result.value, float) else float("nan")
+        return Measure(name, decimal, "", value)
+
+    def asymptotes(
+        self, name: str, low: GivenNumber | None = None, high: GivenNumber | None = None
+    ) -> list[Asymptote]:
+        """Give the asymptotes of a function.
+
+        Args:
+            name: the function.
+            low: where vertical ones are sought from; as for ``zeros``.
+            high: the same for the upper end.
+
+        Raises:
+            MathError: the name is no function that works, or the ends have no value.
+        """
+        function = self.function(name)
+        return find_asymptotes(function, find_breaks(function, self.interval(function, low, high)))
+
+    def in_data(
+        self, name: str, interpolation: Interpolation = Interpolation.LINES, level: GivenNumber = 0
+    ) -> Findings:
+        """Locate where a list of points crosses a level, and its extreme values.
+
+        Args:
+            name: a list of points.
+            interpolation: what is taken to lie between them.
+            level: the value that is crossed.
+
+        Raises:
+            MathError: the name is no list of points, or too few of them have values.
+        """
+        return find_in_data(
+            self.points_of(name), interpolation, float(self.number(level).value.mid())
+        )
+
+
+def _slopes(function: RealFunction, place: Ball) -> tuple[Ball, Ball]:
+    try:
+        slope = function.expression.derivative()
+        return function.prove(place, slope), function.prove(place, slope.derivative())
+    except NotHandledError as err:
+        nothing = ball.undefined(err.message)
+        return nothing, nothing
+
+
+def _measure(name: str, value: Ball) -> Measure:
+    if not value.is_defined:
+        return Measure(name, "", "", float("nan"), value.reason or "it could not be decided")
+    text, decimal = value_text(value), place_text(value)
+    return Measure(name, text, "" if text == decimal else decimal, float(value.value.mid()))

@@ -1,0 +1,71 @@
+"""Values of expressions, parameters, points and lists in one state of the sliders."""
+
+from __future__ import annotations
+
+import numpy as np
+from numpy.typing import NDArray
+
+from axis_path.core.errors import UnknownNameError
+from axis_path.core.evaluate import Result, ResultKind
+from axis_path.core.language import read_expression, typeset
+from axis_path.core.study.compiled import CompiledValue
+from axis_path.core.study.evaluator import Evaluator
+from axis_path.core.study.meaning import VALUED
+from axis_path.core.study.sliding import Sliding
+
+
+class Valuing(Sliding):
+    """Lines whose values can be computed."""
+
+    def evaluate(self, text: str) -> Result:
+        """Compute an expression: a number, a point, a list, or a number with i.
+
+        Raises:
+            MathError: it does not read, or needs a value that is missing.
+        """
+        node = read_expression(text, self._analysis.names())
+        return self._evaluator().value(self._analysis.compile_value(node), node)
+
+    def typeset(self, text: str) -> str:
+        """Typeset an expression as MathML, as it is read among the names of the study.
+
+        Raises:
+            MathError: it does not read.
+        """
+        return typeset(read_expression(text, self._analysis.names()))
+
+    def value(self, name: str) -> Result:
+        """Give the value of a parameter, a point or a list.
+
+        Raises:
+            MathError: the name is not defined, is a function, or has a problem.
+        """
+        definition = self.definition(self._line_of(name).id)
+        if definition.problem is not None:
+            raise definition.problem
+        if definition.kind not in VALUED or definition.name is None:
+            raise UnknownNameError(f"`{definition.name}` has no single value.")
+        compiled = self._analysis.compiled(definition.name)
+        if not isinstance(compiled, CompiledValue):
+            raise TypeError(f"{name} is no value")
+        return self._evaluator().value(compiled)
+
+    def _evaluator(self) -> Evaluator:
+        return Evaluator(self._analysis.lists, dict(self._values), self._analysis)
+
+    def points_of(self, name: str) -> NDArray[np.float64]:
+        """Give a point or a list of points, (n, 2) floats; NaN where there is no real value.
+
+        Raises:
+            MathError: the name is not defined, or is no point and no list of points.
+        """
+        result = self.value(name)
+        points = np.atleast_1d(np.asarray(result.value, dtype=np.complex128))
+        if points.ndim < 2 and result.kind is not ResultKind.POINT:
+            raise UnknownNameError(f"`{name}` is no list of points.")
+        return real_points(points.reshape(-1, 2))
+
+
+def real_points(points: NDArray[np.complex128]) -> NDArray[np.float64]:
+    """Give points as floats, NaN where a coordinate is not real."""
+    return np.where(points.imag == 0, points.real, np.nan)

@@ -1,0 +1,73 @@
+"""What happens between two rows of a table: a sign changes, a function turns, two of them meet."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from enum import StrEnum
+from itertools import combinations
+
+import numpy as np
+from numpy.typing import NDArray
+
+Floats = NDArray[np.float64]
+
+
+class Happening(StrEnum):
+    """What a table shows to happen between its rows."""
+
+    SIGN = "sign"
+    TURN = "turn"
+    MEET = "meet"
+
+
+@dataclass(frozen=True, slots=True)
+class Between:
+    """One happening.
+
+    Attributes:
+        row: it lies between this row and the ``last``.
+        last: the row after it; two rows on for a turn.
+        what: what happens.
+        names: of the columns that take part.
+    """
+
+    row: int
+    last: int
+    what: Happening
+    names: tuple[str, ...]
+
+    @property
+    def sentence(self) -> str:
+        """Say it."""
+        if self.what is Happening.MEET:
+            return f"{self.names[0]} and {self.names[1]} change places"
+        words = "changes its sign" if self.what is Happening.SIGN else "turns"
+        return f"{self.names[0]} {words}"
+
+
+def happenings(columns: Mapping[str, Floats]) -> list[Between]:
+    """Find what happens between the rows, in order; rows without a value say nothing.
+
+    Args:
+        columns: (n,) floats for each name.
+    """
+    found: list[Between] = []
+    for name, values in columns.items():
+        for k in _crossings(values):
+            found.append(Between(k, k + 1, Happening.SIGN, (name,)))
+        steps = np.diff(values)
+        with np.errstate(invalid="ignore"):
+            turns = np.flatnonzero(steps[1:] * steps[:-1] < 0)
+        found += [Between(k, k + 2, Happening.TURN, (name,)) for k in turns.tolist()]
+    for (one, a), (other, b) in combinations(columns.items(), 2):
+        found += [Between(k, k + 1, Happening.MEET, (one, other)) for k in _crossings(a - b)]
+    return sorted(found, key=lambda each: (each.row, each.what != Happening.SIGN, each.names))
+
+
+def _crossings(values: Floats) -> list[int]:
+    """Give the rows after which a column changes its sign; a zero counts once, before it."""
+    with np.errstate(invalid="ignore"):
+        changes = (values[1:] * values[:-1] < 0) | ((values[1:] == 0) & (values[:-1] != 0))
+    known = np.isfinite(values)
+    return [int(k) for k in np.flatnonzero(changes & known[1:] & known[:-1])]

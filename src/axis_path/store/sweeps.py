@@ -1,0 +1,123 @@
+"""Sweeps that were asked for: how far they are, and what came out."""
+
+from __future__ import annotations
+
+import uuid
+from dataclasses import dataclass
+from datetime import timedelta
+from enum import StrEnum
+from typing import Any
+
+from sqlalchemy import delete, func, update
+from sqlalchemy.orm import Session
+
+from axis_path.store.models import SweepRow
+
+#: Results are fetched at once; after so long nobody asks for one.
+_KEPT_FOR = timedelta(hours=6)
+
+
+class SweepState(StrEnum):
+    """How far a sweep is."""
+
+    WAITING = "waiting"
+    RUNNING = "running"
+    DONE = "done"
+    FAILED = "failed"
+    CANCELLED = "cancelled"
+
+
+@dataclass(frozen=True, slots=True)
+class AskedSweep:
+    """A sweep with its state.
+
+    Attributes:
+        study_id: whose sweep it is.
+        document: the study in the state that is asked about.
+        asked: what to sweep, by names.
+        done: how many values of the slider are done.
+        result: what came out, once it is done.
+        problem: why nothing came out.
+    """
+
+    study_id: uuid.UUID
+    document: dict[str, Any]
+    asked: dict[str, Any]
+    state: SweepState
+    done: int
+    result: dict[str, Any] | None
+    problem: str
+
+
+def create_sweep(
+    session: Session, study_id: uuid.UUID, document: dict[str, Any], asked: dict[str, Any]
+) -> uuid.UUID:
+    """Keep a sweep that is to be done, and forget old ones."""
+    session.execute(delete(SweepRow).where(SweepRow.created_at < func.now() - _KEPT_FOR))
+    row = SweepRow(
+        study_id=study_id, document=document, asked=asked, state=SweepState.WAITING.value
+    )
+    session.add(row)
+    session.flush()
+    return row.id
+
+
+def load_sweep(session: Session, sweep_id: uuid.UUID) -> AskedSweep | None:
+    """Give a sweep; None if there is none."""
+    row = session.get(SweepRow, sweep_id)
+    if row is None:
+        return None
+    return AskedSweep(
+        row.study_id, row.document, row.asked, SweepState(row.state), row.done, row.result,
+        row.problem,
+    )  # fmt: skip
+
+
+def go_on(session: Session, sweep_id: uuid.UUID, done: int) -> bool:
+    """Note how many values are done; tell whether the sweep is still wanted."""
+    wanted = (SweepState.WAITING.value, SweepState.RUNNING.value)
+    changed = session.execute(
+        update(SweepRow)
+        .where(SweepRow.id == sweep_id, SweepRow.state.in_(wanted))
+        .values(state=SweepState.RUNNING.value, done=done)
+        .returning(SweepRow.id)
+    )
+    return changed.first() is not None
+
+
+def finish_sweep(
+    session: Session,
+    sweep_id: uuid.UUID,
+    state: SweepState,
+    result: dict[str, Any] | None,
+    problem: str,
+) -> None:
+    """Keep what came out."""
+    session.execute(
+        update(SweepRow)
+        .where(SweepRow.id == sweep_id)
+        .values(state=state.value, result=result, problem=problem)
+    )
+
+
+def cancel_sweep(session: Session, study_id: uuid.UUID, sweep_id: uuid.UUID) -> None:
+    """Say that a sweep is not wanted any more; one that is done stays done."""
+    open_states = (SweepState.WAITING.value, SweepState.RUNNING.value)
+    session.execute(
+        update(SweepRow)
+        .where(
+            SweepRow.id == sweep_id,
+            SweepRow.study_id == study_id,
+            SweepRow.state.in_(open_states),
+        )
+        .values(state=SweepState.CANCELLED.value, problem="The sweep was cancelled.")
+    )
+
+
+def give_up_running(session: Session) -> None:
+    """Note that no sweep is under way: the worker that was at one has ended."""
+    session.execute(
+        update(SweepRow)
+        .where(SweepRow.state == SweepState.RUNNING.value)
+        .values(state=SweepState.FAILED.value, problem="The sweep was interrupted. Sweep again.")
+    )

@@ -1,0 +1,174 @@
+"""The Data panel as plain data: columns, summaries, fits with residuals, texts that are read."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import asdict
+from typing import Any
+
+import numpy as np
+
+from axis_path.core import Study
+from axis_path.core.data import Column, Fit, read_columns
+from axis_path.core.errors import DataError, MathError
+from axis_path.core.patience import calculation
+from axis_path.core.study import FitAsk
+from axis_path.web.bench.request import BenchRequest
+
+#: So many rows are sent at once, and so many points of residuals.
+_MOST_ROWS, _MOST_RESIDUALS = 200, 400
+_MOST_TEXT = 4_000_000
+_SHOWN_BAD = 40
+
+
+def data_dict(asked: BenchRequest) -> dict[str, Any]:
+    """Give some rows of all columns, with what they look like, and every fit made anew."""
+    study = asked.study
+    count = max((len(each.cells) for each in study.columns), default=0)
+    first = asked.given.get("from")
+    start = min(max(first if isinstance(first, int) else 0, 0), max(count - 1, 0))
+    return {
+        "columns": [_column(each, start) for each in study.columns],
+        "count": count,
+        "from": start,
+        "plots": [{"x": plot.x, "y": plot.y} for plot in study.plots],
+        "fits": [_fit(study, each, asked.given) for each in study.fits],
+    }
+
+
+def _column(column: Column, start: int) -> dict[str, Any]:
+    cells = [_text(cell) for cell in column.cells[start : start + _MOST_ROWS]]
+    return {"name": column.name, "unit": column.unit, "cells": cells, "summary": _summary(column)}
+
+
+def _text(cell: object) -> str:
+    """Write a cell as a decimal if it is one, else as a fraction."""
+    if cell is None:
+        return ""
+    as_float = float(cell)  # type: ignore[arg-type]
+    text = f"{as_float:.15g}"
+    is_decimal = "e" not in text and str(cell) == str(type(cell)(text))  # type: ignore[call-arg]
+    return (text if is_decimal else str(cell)).replace("-", "−")
+
+
+def _summary(column: Column) -> dict[str, Any] | None:
+    try:
+        found = Study.summarised(column)
+    except DataError:
+        return None
+    names = ("count", "missing", "mean", "sd", "least", "greatest")
+    return {name: _number(getattr(found, name)) for name in names} | {
+        "quartiles": [_number(each) for each in found.quartiles],
+        "edges": found.edges.tolist(),
+        "heights": found.heights.tolist(),
+    }
+
+
+def _number(value: float) -> float | None:
+    return value if math.isfinite(value) else None
+
+
+def _fit(study: Study, ask: FitAsk, given: dict[str, Any]) -> dict[str, Any]:
+    shown: dict[str, Any] = {
+        "id": ask.id, "model": ask.model, "x": ask.x, "y": ask.y, "degree": ask.degree,
+        "formula": ask.formula, "problem": "",
+    }  # fmt: skip
+    try:
+        with calculation():
+            fit = study.made_fit(ask)
+            wanted = given.get("predict")
+            told = _predicted(fit, wanted) if isinstance(wanted, dict) else {}
+    except MathError as err:
+        return shown | {"problem": err.message}
+    return shown | {
+        "coefficients": [
+            {"name": name, "value": _digits(value), "error": _digits(error, 3)}
+            for name, value, error in zip(
+                fit.names, fit.coefficients.tolist(), fit.errors.tolist(), strict=True
+            )
+        ],
+        "r_squared": _digits(fit.r_squared), "residual_sd": _digits(fit.residual_sd, 4),
+        "freedom": fit.freedom, "text": fit.text, "note": fit.note,
+        "line": _line(fit), "form": _form(fit), "residuals": _residuals(fit),
+        "predicted": told.get(str(ask.id), ""),
+    }  # fmt: skip
+
+
+def _digits(value: float, digits: int = 8) -> str:
+    return f"{value:.{digits}g}".replace("-", "−") if math.isfinite(value) else "—"
+
+
+def _form(fit: Fit) -> str:
+    """Write the curve with the names of its coefficients."""
+    form, _, given = fit.text.partition(" with ")
+    if given:
+        return form
+    if fit.names[0] != "c0":
+        return f"{fit.names[0]} + {fit.names[1]} ln(x)"
+    powers = ("", " x", *(f" x^{k}" for k in range(2, len(fit.names))))
+    return " + ".join(name + power for name, power in zip(fit.names, powers, strict=True))
+
+
+def _line(fit: Fit) -> str:
+    """Give the curve as a line of the study, with the values that it has now."""
+    text, _, given = fit.text.partition(" with ")
+    if not given:
+        return text
+    values = dict(part.split(" = ") for part in given.split(", "))
+    return Study.with_numbers(text, values)
+
+
+def _residuals(fit: Fit) -> list[list[float]]:
+    step = max(len(fit.x) // _MOST_RESIDUALS, 1)
+    pairs = np.column_stack([fit.x, fit.residuals])[::step]
+    return [[float(x), float(y)] for x, y in pairs.tolist()]
+
+
+def _predicted(fit: Fit, wanted: dict[str, Any]) -> dict[str, str]:
+    """Predict y for an x, or x for a y, in words."""
+    number, side = wanted.get("value"), wanted.get("of")
+    if not isinstance(number, int | float) or not math.isfinite(number):
+        return {}
+    key = str(wanted.get("fit"))
+    if side == "x":
+        made = fit.predict(float(number))
+        outside = " It is predicted outside the data." if made.is_outside else ""
+        return {
+            key: f"{_digits(made.value, 6)}; with 95 % likelihood from {_digits(made.low, 6)} to "
+            f"{_digits(made.high, 6)}.{outside}"
+        }
+    places = fit.places_of(float(number))
+    if not places:
+        return {key: "Within the data the curve does not have this value."}
+    parts = [
+        f"{_digits(p.value, 6)}; with 95 % likelihood from {_digits(p.low, 6)} to "
+        f"{_digits(p.high, 6)}"
+        for p in places
+    ]
+    return {key: ", or ".join(parts) + "."}
+
+
+def read_dict(given: dict[str, Any]) -> dict[str, Any]:
+    """Read a text as columns, for the page to show before they are taken.
+
+    Raises:
+        DataError: there is nothing in it, or too much.
+    """
+    text = given.get("text")
+    if not isinstance(text, str):
+        raise DataError("There is nothing to read.")
+    if len(text) > _MOST_TEXT:
+        raise DataError(f"The text has {len(text):,} characters; {_MOST_TEXT:,} can be read.")
+    options = {name: given[name] for name in ("separator", "decimal") if given.get(name)}
+    header = given.get("header")
+    has_header = header if isinstance(header, bool) else None
+    found = read_columns(text.replace("\0", ""), has_header=has_header, **options)
+    return {
+        "separator": found.separator, "decimal": found.decimal, "header": found.has_header,
+        "columns": [
+            {"name": c.name, "unit": c.unit, "cells": [_text(cell) for cell in c.cells]}
+            for c in found.columns
+        ],
+        "bad": [asdict(each) for each in found.bad[:_SHOWN_BAD]],
+        "bad_count": found.bad_count,
+    }  # fmt: skip

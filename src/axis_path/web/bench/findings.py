@@ -1,0 +1,163 @@
+"""The Findings panel as plain data: the ledger, and its marks on the plane and the lanes."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+
+from axis_path.core import Study, Window
+from axis_path.core.draw import place_labels
+from axis_path.core.draw.pixels import PER_PX
+from axis_path.core.errors import MathError
+from axis_path.core.language import Vocabulary, latex, read_expression
+from axis_path.core.patience import calculation
+from axis_path.core.study import Answer, Ask, Question, Row, answer
+from axis_path.web.bench.request import BenchRequest
+
+#: So many lines of an answer are sent; the whole is asked for when it is copied.
+_MOST_ROWS = 120
+_MOST_MARKS = 400
+_LABEL_DIGITS = 4
+
+
+@dataclass(frozen=True, slots=True)
+class _Mark:
+    """One place of the ledger on the plane, in px."""
+
+    ask: Ask
+    place: int
+    row: Row
+    x: float
+    y: float
+
+
+def findings_dict(asked: BenchRequest) -> dict[str, Any]:
+    """Give every question that is kept with its answer now, and what stands on the plane."""
+    study = asked.study
+    # While something moves there is no time to look for closed forms; they come when it rests.
+    is_at_rest = not asked.given.get("drafts") and not asked.visits
+    whole = asked.given.get("whole")
+    answers = [(ask, _answered(study, ask, with_exact=is_at_rest)) for ask in study.asks]
+    tones = {d.id: d.tone for d in study.definitions()}
+    hidden = {d.id for d in study.definitions() if d.hidden}
+    return {
+        "findings": [_entry(ask, made, is_whole=ask.id == whole) for ask, made in answers],
+        "marks": _marks(study, asked.window, answers, tones, hidden),
+        "spans": _spans(asked.window, answers),
+    }
+
+
+def _answered(study: Study, ask: Ask, *, with_exact: bool) -> Answer:
+    try:
+        with calculation():
+            return answer(study, ask, with_exact=with_exact)
+    except MathError as err:
+        return Answer(ask.text or ask.what.value, problem=err.message)
+
+
+def _entry(ask: Ask, made: Answer, *, is_whole: bool) -> dict[str, Any]:
+    rows = made.rows if is_whole else made.rows[:_MOST_ROWS]
+    return {
+        "id": ask.id, "what": ask.what.value, "line": ask.line, "other": ask.other,
+        "low": ask.low, "high": ask.high, "text": ask.text, "unknown": ask.unknown,
+        "title": made.title,
+        "mathml": made.mathml, "where": made.where, "variable": made.variable,
+        "verdict": made.verdict, "complete": made.complete, "note": made.note,
+        "problem": made.problem, "rows": [_row(row) for row in rows], "total": len(made.rows),
+        "draw": list(made.draw), "add": [{"label": a, "text": b} for a, b in made.add],
+        "remark": ask.note, "labels": list(ask.labels),
+    }  # fmt: skip
+
+
+def _row(row: Row) -> dict[str, Any]:
+    return {
+        "label": row.label, "text": row.text, "decimal": row.decimal, "is_equal": row.is_equal,
+        "value": row.value,
+        "x": _number(row.x), "y": _number(row.y), "proved": row.proved, "why": list(row.why),
+        "note": row.note, "flags": list(row.flags), "latex": _latex(row.text),
+    }  # fmt: skip
+
+
+def _number(value: float) -> float | None:
+    return value if math.isfinite(value) else None
+
+
+def _latex(text: str) -> str:
+    """Write an exact form or a decimal as LaTeX; what does not read as an expression stays."""
+    try:
+        return latex(read_expression(text, Vocabulary()))
+    except MathError:
+        return text
+
+
+def _marks(
+    study: Study, window: Window, answers: list[tuple[Ask, Answer]],
+    tones: dict[int, int | None], hidden: set[int],
+) -> list[dict[str, Any]]:  # fmt: skip
+    marks: list[_Mark] = []
+    for ask, made in answers:
+        if ask.line in hidden or (ask.what is Question.SOLVE and not made.rows):
+            continue
+        for place, row in enumerate(made.rows):
+            if math.isfinite(row.x) and math.isfinite(row.y):
+                x = float(window.across(np.array([row.x]))[0])
+                y = float(window.down(np.array([row.y]))[0])
+                if 0 <= x <= window.width and 0 <= y <= window.height:
+                    marks.append(_Mark(ask, place, row, x, y))
+    marks = marks[:_MOST_MARKS]
+    texts = [_label(mark) if mark.place in mark.ask.labels else "" for mark in marks]
+    curves: list[list[int]] = []
+    if any(texts):
+        for shown in study.scene(window).rows:
+            curves += (shown.get("curve") or {}).get("pieces", [])
+    places = place_labels([(mark.x, mark.y) for mark in marks], texts, curves, window)
+    return [
+        {
+            "ask": mark.ask.id, "place": mark.place, "kind": _kind(mark), "proved": mark.row.proved,
+            "x": round(mark.x * PER_PX), "y": round(mark.y * PER_PX), "value": mark.row.x,
+            "line": mark.ask.line, "other": mark.ask.other, "name": _label(mark),
+            "tone": tones.get(mark.ask.line or 0), "text": text, "at": at,
+        }
+        for mark, text, at in zip(marks, texts, places, strict=True)
+    ]  # fmt: skip
+
+
+def _kind(mark: _Mark) -> str:
+    return mark.row.label if mark.row.label in _KINDS else mark.ask.what.value
+
+
+_KINDS = {"minimum", "maximum", "pole", "hole", "jump", "end", "zero"}
+
+
+def _label(mark: _Mark) -> str:
+    """Write where a mark stands, short."""
+    x, y = (f"{value + 0.0:.{_LABEL_DIGITS}g}" for value in (mark.row.x, mark.row.y))
+    on_axis = mark.row.y == 0 and mark.ask.what in (Question.ZEROS, Question.BREAKS)
+    return (x if on_axis else f"({x}, {y})").replace("-", "−")
+
+
+def _spans(window: Window, answers: list[tuple[Ask, Answer]]) -> list[dict[str, Any]]:
+    """Give the stretches of inequalities in tenths of a pixel, cut at the window."""
+    found = []
+    for ask, made in answers:
+        for span in made.spans:
+            low, high = max(span.low, window.x[0]), min(span.high, window.x[1])
+            if low > high:
+                continue
+            ends = window.across(np.array([low, high])) * PER_PX
+            found.append({
+                "ask": ask.id, "low": round(float(ends[0])), "high": round(float(ends[1])),
+                "low_end": _end(span.low, span.low_closed, window),
+                "high_end": _end(span.high, span.high_closed, window),
+            })  # fmt: skip
+    return found
+
+
+def _end(value: float, is_closed: bool, window: Window) -> str:
+    """Tell how an end is drawn: not at all where the stretch goes on beyond the window."""
+    if not window.x[0] <= value <= window.x[1]:
+        return ""
+    return "closed" if is_closed else "open"

@@ -1,0 +1,99 @@
+"""Data under a hand: pasted, loaded, typed, drawn as points, fitted, predicted, kept."""
+
+import tempfile
+from pathlib import Path
+
+from tests.browser.bench import BrowserTest
+
+
+class DataTest(BrowserTest):
+    def open_data(self) -> None:
+        self.open_new_study()
+        self.page.get_by_role("tab", name="Data").click()
+
+    def press(self, name: str) -> None:
+        self.page.get_by_role("button", name=name, exact=True).click()
+        self.settle()
+
+    def cell(self, column: str, row: int) -> str:
+        return self.page.get_by_label(f"{column}, row {row}", exact=True).input_value()
+
+    def test_from_pasted_columns_to_points_a_fit_and_a_prediction(self) -> None:
+        self.open_data()
+        self.assertTrue(self.page.get_by_role("button", name="Read", exact=True).is_disabled())
+        paste = self.page.get_by_label("Columns to read")
+        paste.fill("speed (kn);litres (L/h)\n4;3,1\n6;fog\n8;8,3\n10;12,6\n12;18,1")
+        self.press("Read")
+        read = self.page.get_by_label("What was read")
+        read.wait_for()
+        self.assertIn("semicolon between the cells and decimal commas", read.inner_text())
+        self.assertIn("line 3, column 2: “fog”", read.inner_text())
+        self.press("Take these columns")
+        self.assertEqual(
+            "speed / kn", self.page.get_by_label("Name of the column speed").input_value()
+        )
+        self.assertEqual(["3.1", "", "8.3"], [self.cell("litres", row) for row in (1, 2, 3)])
+        # The cell that was no number is written by hand, and a wrong one is put back.
+        gap = self.page.get_by_label("litres, row 2", exact=True)
+        gap.fill("5.2")
+        gap.press("Enter")
+        self.settle()
+        gap.fill("mist")
+        gap.press("Tab")
+        self.settle()
+        self.page.get_by_text("mist").first.wait_for()
+        self.assertEqual("5.2", self.cell("litres", 2))
+        self.check_access()
+
+    def test_points_a_fit_a_prediction_and_the_curve_as_a_line(self) -> None:
+        self.open_data()
+        self.page.get_by_label("Columns to read").fill("v,u\n4,3.1\n6,5.2\n8,8.3\n10,12.6\n12,18.1")
+        self.press("Read")
+        self.page.get_by_label("What was read").wait_for()
+        self.press("Take these columns")
+        self.press("Draw points")
+        self.page.get_by_text("u against v").first.wait_for()
+        self.page.get_by_label("What to fit").select_option("polynomial")
+        self.press("Fit")
+        card = self.page.locator("article.finding", has_text="Polynomial of degree 2")
+        card.wait_for()
+        self.assertIn("y = c0 + c1 x + c2 x^2", card.inner_text())
+        self.assertEqual(5, card.locator(".residual-dot").count())
+        card.get_by_label("The value to predict for").fill("20")
+        card.get_by_role("button", name="Predict").click()
+        card.get_by_text("outside the data").wait_for()
+        card.get_by_role("button", name="Add as a definition").click()
+        self.settle()
+        self.assertEqual(1, self.page.locator(".row-item").count())
+        self.page.locator(".data-summary summary").click()
+        self.check_access()
+        # All of it is there when the study is opened again.
+        self.page.reload()
+        self.settle()
+        self.page.get_by_role("tab", name="Data").click()
+        card.wait_for()
+        self.assertEqual("5.2", self.cell("u", 2))
+
+    def test_a_loaded_file_a_sorted_table_and_a_way_back(self) -> None:
+        self.open_data()
+        with tempfile.TemporaryDirectory() as folder:
+            file = Path(folder) / "log.csv"
+            file.write_text("t,höhe\n3,1\n1,4\n2,9\n", encoding="latin-1")
+            self.page.get_by_label("Load a file").set_input_files(file)
+            self.page.get_by_label("What was read").wait_for()
+        self.press("Take these columns")
+        self.press("Sort by t")
+        self.assertEqual(["1", "2", "3"], [self.cell("t", row) for row in (1, 2, 3)])
+        self.press("Sort by t")
+        self.assertEqual(["3", "2", "1"], [self.cell("t", row) for row in (1, 2, 3)])
+        self.press("New column")
+        self.press("Delete the column t")
+        self.assertEqual(0, self.page.get_by_label("t, row 1", exact=True).count())
+        self.press("Undo")
+        self.assertEqual("3", self.cell("t", 1))
+        name = self.page.get_by_label("Name of the column t", exact=True)
+        name.fill("2 t")
+        name.press("Enter")
+        self.settle()
+        self.page.get_by_text("cannot be the name").wait_for()
+        self.assertEqual("t", name.input_value())

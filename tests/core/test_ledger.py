@@ -1,0 +1,147 @@
+"""The ledger: every question with its sentences, kept with the study, and marks that keep clear."""
+
+import unittest
+
+import numpy as np
+
+from axis_path.core import Study, Window
+from axis_path.core.draw import place_labels
+from axis_path.core.draw.pixels import FLAG_HEIGHT, flag_width
+from axis_path.core.errors import FormatError
+from axis_path.core.study import Ask, Question, answer
+from axis_path.core.study.asking import ask_from_dict, ask_to_dict
+
+LINES = ("f(x) = x^3 - 3x", "g(x) = 2 sin x", "h(x) = 1/x", "L = [(0, 1), (2, -1)]", "k(t) = t - a")
+#: A question, the verdict, and words that some line says of itself or of why it is so.
+SAID = (
+    (Ask(1, 1), "Proved: exactly 3 zeros", "f(0) = 0"),
+    (Ask(1, 1, "1", "2"), "Proved: exactly one zero", "root of a quadratic factor"),
+    (Ask(1, 2, "1", "2"), "Proved: no zero", ""),
+    (Ask(1, 2, "3", "4"), "Proved: exactly one zero", "The sign changes here"),
+    (Ask(1, 1, "-2", "2", Question.EXTREMA), "Proved: exactly 4 extrema", "graph bends up here"),
+    (Ask(1, 3, "-1", "1", Question.BREAKS), "Proved: exactly one break", "grows beyond all bounds"),
+    (Ask(1, 1, what=Question.CROSSING), "", ""),
+    (Ask(1, 3, what=Question.CROSSING), "It does not cross", ""),
+    (Ask(1, 3, what=Question.ASYMPTOTES), "2 asymptotes", "far out to the left and to the right"),
+    (Ask(1, 1, "-3", "3", Question.INTERSECTIONS, 2), "Proved: exactly 3 intersections", "cross"),
+    (Ask(1, 4, what=Question.DATA, text="lines"), "3 findings", ""),
+    (Ask(1, what=Question.SOLVE, text="x^2 = 2"), "Proved: exactly two solutions", "are 2"),
+    (Ask(1, what=Question.SOLVE, text="x^2 < 2"), "Proved: it holds in 1 stretch", ""),
+    (Ask(1, what=Question.SOLVE, text="x^2 < -1"), "Proved: it holds nowhere", ""),
+    (Ask(1, what=Question.SOLVE, text="x y = 1\nx = y"), "Proved: 2 solutions", "Krawczyk"),
+    (Ask(1, what=Question.SOLVE, text="x + y = 1\n2x + 2y = 2"), "There are infinitely many", ""),
+)
+PROBLEMS = (
+    (Ask(1, 99), "gone"),
+    (Ask(1, 4), "no function"),
+    (Ask(1, 1, what=Question.DATA), "no single value"),
+    (Ask(1, 1, "2", "1"), "lower end"),
+    (Ask(1, 1, what=Question.POINT, text="1/0"), "no value"),
+    (Ask(1, what=Question.SOLVE, text="\n"), "Nothing"),
+    (Ask(1, what=Question.SOLVE, text="x^2 + y = 1\nx > y"), "made of equations"),
+)
+
+
+class LedgerTest(unittest.TestCase):
+    def study(self) -> Study:
+        study = Study()
+        for line in LINES:
+            study.define(line)
+        study.set("a", 1, low=0, high=9)
+        return study
+
+    def test_every_question_is_answered_in_words(self) -> None:
+        study = self.study()
+        for ask, verdict, words in SAID:
+            with self.subTest(ask):
+                found = answer(study, ask)
+                said = [sentence for row in found.rows for sentence in row.why]
+                self.assertEqual("", found.problem)
+                self.assertTrue(found.verdict.startswith(verdict), found.verdict)
+                self.assertIn(words, " ".join(said))
+                self.assertTrue(found.title)
+
+    def test_what_has_no_answer_says_why(self) -> None:
+        study = self.study()
+        for ask, words in PROBLEMS:
+            with self.subTest(ask):
+                self.assertIn(words, answer(study, ask).problem)
+
+    def test_numbers_stand_exact_and_as_decimals(self) -> None:
+        study = self.study()
+        rows = answer(study, Ask(1, what=Question.SOLVE, text="16x = 5")).rows
+        self.assertEqual(
+            [("5/16", "0.3125", True)], [(r.text, r.decimal, r.is_equal) for r in rows]
+        )
+        rows = answer(study, Ask(1, what=Question.SOLVE, text="3x = 1")).rows
+        self.assertEqual([("1/3", False)], [(r.text, r.is_equal) for r in rows])
+        point = answer(study, Ask(1, 1, what=Question.POINT, text="1/2"))
+        self.assertEqual(["-11/8", "-9/4", "3"], [r.text.replace("−", "-") for r in point.rows[:3]])
+        self.assertEqual(["tangent", "normal"], [label for label, _ in point.add])
+
+    def test_general_forms_read_as_they_are_written(self) -> None:
+        ask = Ask(1, what=Question.SOLVE, text="x + 2y - z = 1\nx - y = 3")
+        rows = answer(self.study(), ask).rows
+        self.assertEqual(
+            [("x", "7/3 + (1/3)z"), ("y", "−2/3 + (1/3)z"), ("z", "any number")],
+            [(row.label, row.text) for row in rows],
+        )
+
+    def test_a_variable_of_another_name_stands_on_the_plane_too(self) -> None:
+        study = self.study()
+        found = answer(study, Ask(1, what=Question.SOLVE, text="k(t) >= 2", unknown="t"))
+        self.assertEqual([(3.0, True)], [(s.low, s.low_closed) for s in found.spans])
+        self.assertEqual((), found.draw)
+        lost = answer(study, Ask(1, what=Question.SOLVE, text="q^2 = 4"))
+        self.assertTrue(all(np.isnan(row.x) for row in lost.rows))
+
+    def test_questions_are_kept_with_the_study(self) -> None:
+        study = self.study()
+        asks = [ask for ask, _, _ in SAID[:8]]
+        kept = [
+            Ask(k, a.line, a.low, a.high, a.what, a.other, a.text, a.unknown, "noted", (0, 2))
+            for k, a in enumerate(asks)
+        ]
+        study.set_asks(kept)
+        self.assertEqual(tuple(kept), Study.from_dict(study.to_dict()).asks)
+        old = {"id": 3, "line": 1, "low": "0", "high": None}
+        self.assertEqual(Ask(3, 1, "0"), ask_from_dict(old))
+        self.assertEqual(
+            {"id": 3, "what": "zeros", "line": 1, "low": "0"}, ask_to_dict(Ask(3, 1, "0"))
+        )
+        for wrong in ({}, {"id": 1}, {"id": 1, "line": "1"}, {"id": 1, "line": 1, "what": "wish"},
+                      {"id": 1, "line": 1, "labels": ["x"]}, [], {"id": True, "line": 1}):  # fmt: skip
+            with self.subTest(wrong), self.assertRaises(FormatError):
+                ask_from_dict(wrong)
+
+
+class LabelTest(unittest.TestCase):
+    def test_labels_keep_clear_of_marks_curves_and_one_another(self) -> None:
+        window = Window((-10, 10), (-6.5, 6.5), 660, 430)
+        draw = np.random.default_rng(3)
+        x = np.linspace(-10, 10, 400)
+        wave = np.column_stack([(x + 10) * 33, (6.5 - 3 * np.sin(x)) / 13 * 430])
+        curve = np.rint(wave * 10).astype(int).ravel().tolist()
+        for count in (1, 4, 9):
+            places = draw.uniform(0.2, 0.8, count)
+            marks = [tuple(wave[int(399 * place)]) for place in places]
+            texts = [f"({k}.25, {k}.75)" for k in range(count)]
+            found = place_labels(marks, texts, [curve], window)
+            boxes = [
+                (x / 10, y / 10, flag_width(text))
+                for (x, y), text in zip(found, texts, strict=True)
+            ]
+            for k, (x_mid, y_mid, width) in enumerate(boxes):
+                self.assertTrue(width / 2 <= x_mid <= 660 - width / 2 and 9 <= y_mid <= 421)
+                for left, top, other in boxes[k + 1 :]:
+                    apart = abs(left - x_mid) >= (width + other) / 2 - 1
+                    self.assertTrue(apart or abs(top - y_mid) >= FLAG_HEIGHT - 1, (k, boxes))
+                crossed = np.sum(
+                    (np.abs(wave[:, 0] - x_mid) < width / 2) & (np.abs(wave[:, 1] - y_mid) < 8)
+                )
+                if count == 1:
+                    self.assertEqual(0, crossed)
+
+    def test_a_mark_without_a_text_has_no_label(self) -> None:
+        window = Window((0, 1), (0, 1), 300, 200)
+        self.assertEqual([(500, 700)], place_labels([(50, 70)], [""], [], window))

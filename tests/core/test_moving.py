@@ -1,0 +1,123 @@
+"""Runners of paths, and the trails that points leave."""
+
+import math
+import unittest
+
+from axis_path.core import MathError, Study, Window
+from axis_path.core.study import apply_command
+
+WINDOW = Window((-6, 6), (-4, 4), 600, 400)
+
+
+def do(study, name, **command):
+    return apply_command(study, {"do": name, **command}, WINDOW)
+
+
+class MovingTest(unittest.TestCase):
+    def setUp(self):
+        self.study = Study()
+        for line in ("P(t) = (3cos(t), 2sin(t)) for 0 <= t <= 2pi", "A = (a, a^2/4)", "B = (1, 2)"):
+            self.study.define(line)
+        self.study.set("a", 1, low=-4, high=4, step="0.5")
+        self.path, self.point, self.fixed, self.slider = (line.id for line in self.study.lines)
+
+    def row(self, line_id):
+        return next(row for row in self.study.scene(WINDOW).rows if row["id"] == line_id)
+
+    def test_a_runner_stands_on_its_path_and_on_its_lane(self):
+        self.assertFalse(self.row(self.path)["runner"]["is_set"])
+        do(self.study, "runner", id=self.path, t="pi/2")
+        runner = self.row(self.path)["runner"]
+        self.assertEqual((3_000, 1_000), (runner["x"], runner["y"]))
+        self.assertEqual("t = π/2: (0, 2)", runner["text"])
+        # The lane goes 6 % beyond the ends on both sides.
+        self.assertEqual(round(6_000 * (0.25 + 0.06) / 1.12), runner["lane"])
+        again = Study.from_dict(self.study.to_dict())
+        self.assertEqual("pi/2", again.line(self.path).runner.at)
+        do(again, "runner", id=self.path, play={"seconds": 3, "at_end": "over"})
+        self.assertEqual(
+            (3.0, "pi/2"),
+            (again.line(self.path).runner.play.seconds, again.line(self.path).runner.at),
+        )
+        do(again, "runner", id=self.path, t=None)
+        self.assertIsNone(again.line(self.path).runner)
+
+    def test_a_runner_never_leaves_its_path(self):
+        for given, text in ((99.0, "t = 2π: (3, 0)"), ("-5", "t = 0: (3, 0)")):
+            do(self.study, "runner", id=self.path, t=given)
+            self.assertEqual(text, self.row(self.path)["runner"]["text"])
+        do(self.study, "runner", id=self.path, t="2a")
+        do(self.study, "set", id=self.slider, value=1.5)
+        self.assertEqual("t = 3: (−2.9700, 0.28224)", self.row(self.path)["runner"]["text"])
+        do(self.study, "remove", id=self.slider)
+        self.assertIn("a", self.row(self.path)["runner"]["problem"]["message"])
+        for bad in ({"t": "("}, {"t": "2", "play": {"seconds": -1}}, {"t": "1/0"}):
+            with self.subTest(bad), self.assertRaises(MathError):
+                do(self.study, "runner", id=self.path, **bad)
+        with self.assertRaises(MathError):
+            do(self.study, "runner", id=self.point, t=1)
+
+    def test_a_trail_is_where_the_point_really_was(self):
+        for line_id in (self.path, self.point, self.fixed):
+            do(self.study, "trail", id=line_id, how="show")
+        do(self.study, "runner", id=self.path, t=0)
+        steps = [-4 + k / 2 for k in range(17)]
+        visits = [{self.slider: value + 0.1, self.path: value + 4} for value in steps]
+        found = self.study.visited(visits)
+        # A slider takes its own steps only; a point that stands still makes one mark.
+        self.assertEqual([(a, a * a / 4) for a in steps], found[self.point])
+        self.assertEqual([(1.0, 2.0)], found[self.fixed])
+        for (x, y), value in zip(found[self.path], steps, strict=False):
+            t = min(value + 4, 2 * math.pi)
+            self.assertAlmostEqual(3 * math.cos(t), x, 14)
+            self.assertAlmostEqual(2 * math.sin(t), y, 14)
+        self.study.go_on(visits)
+        self.study.go_on(visits[-1:])
+        self.assertEqual(17, len(self.study.trails()[self.point]))
+        # It belongs to the plane: hiding, saving and another window leave it as it is.
+        do(self.study, "hide", id=self.point, hidden=True)
+        self.assertNotIn(self.point, self.study.visited(visits))
+        again = Study.from_dict(self.study.to_dict())
+        do(again, "hide", id=self.point, hidden=False)
+        self.assertEqual(self.study.trails(), again.trails())
+        rows = again.scene(Window((0, 6), (0, 4), 600, 400), with_trails=True).rows
+        dots = next(row for row in rows if row["id"] == self.point)["trail"]["dots"]
+        self.assertEqual(2 * sum(0 <= a <= 6 and a * a / 4 <= 4 for a in steps), len(dots))
+        # A point where there is none leaves no mark.
+        do(self.study, "write", id=self.point, text="A = (a, 1/a)")
+        do(self.study, "hide", id=self.point, hidden=False)
+        self.assertEqual(
+            [(2.0, 0.5)], self.study.visited([{self.slider: 0}, {self.slider: 2}])[self.point]
+        )
+
+    def test_a_trail_is_shortened_thinned_and_cleared(self):
+        points = [[k, k * k] for k in range(9)]
+        do(self.study, "trail", id=self.point, how="add", points=points)
+        do(self.study, "trail", id=self.point, how="show", most=3)
+        dots = self.study.scene(Window((-1, 99), (-1, 99)), with_trails=True).rows[1]["trail"][
+            "dots"
+        ]
+        self.assertEqual(6, len(dots))
+        do(self.study, "trail", id=self.point, how="thin")
+        self.assertEqual(
+            [(0, 0), (2, 4), (4, 16), (6, 36), (8, 64)], list(self.study.trails()[self.point])
+        )
+        do(self.study, "trail", id=self.point, how="add", points=[[k, 0] for k in range(2_000)])
+        do(self.study, "trail", id=self.point, how="add", points=[[k, 1] for k in range(2_000)])
+        self.assertEqual(2_000, len(self.study.trails()[self.point]))
+        do(self.study, "trail", id=self.point, how="clear")
+        self.assertEqual((), self.study.trails()[self.point])
+        do(self.study, "trail", id=self.point, how="off")
+        self.assertEqual({}, self.study.trails())
+        for bad in (
+            {"how": "add", "points": [[1]]},
+            {"how": "add", "points": [["1", 2]]},
+            {"how": "show", "most": 0},
+            {"how": "up"},
+        ):
+            with self.subTest(bad), self.assertRaises(MathError):
+                do(self.study, "trail", id=self.point, **bad)
+
+
+if __name__ == "__main__":
+    unittest.main()

@@ -1,0 +1,160 @@
+"""Letters that move: ranges that follow other letters, guesses from use, and bad ends."""
+
+import unittest
+from fractions import Fraction
+
+from axis_path.core import MathError, Study, Window
+from axis_path.core.study import SliderKind, apply_command
+
+WINDOW = Window((-10, 10), (-7, 7))
+
+
+def do(study, name, **command):
+    return apply_command(study, {"do": name, **command}, WINDOW)
+
+
+def line_of(study, name):
+    return next(d.id for d in study.definitions() if d.name == name)
+
+
+def slider_in(study, name):
+    return next(s for s in study.scene(WINDOW).to_dict()["sliders"] if s["name"] == name)
+
+
+class RangeTest(unittest.TestCase):
+    def setUp(self):
+        self.study = Study()
+        self.study.define("f(x) = a sin(x) + b")
+        self.study.set("b", 3, low=0, high="2pi", step="pi/24")
+        self.study.set("a", 2, low=0, high="2b + 1", step="b/10")
+        self.a, self.b = line_of(self.study, "a"), line_of(self.study, "b")
+
+    def test_ends_are_expressions_that_follow_other_sliders(self):
+        self.assertEqual(Fraction(7), self.study.slider_range(self.a).high)
+        do(self.study, "set", id=self.b, value="1/2")
+        found = self.study.slider_range(self.a)
+        self.assertEqual((Fraction(2), Fraction(1, 20)), (found.high, found.step))
+        self.assertEqual("2b + 1", slider_in(self.study, "a")["high"])
+        # b moves only to what its own steps reach, in a range that is no fraction.
+        do(self.study, "set", id=self.b, value=3.2)
+        self.assertAlmostEqual(24 * 3.1415926535 / 24, slider_in(self.study, "b")["value"], 6)
+        self.assertEqual(["f", "a"], slider_in(self.study, "b")["used_by"])
+
+    def test_what_ends_use_is_renamed_kept_and_named(self):
+        self.study.rename("b", "width")
+        self.assertEqual("2width + 1", self.study.line(self.a).slider.high)
+        again = Study.from_dict(self.study.to_dict())
+        self.assertEqual(Fraction(7), again.slider_range(self.a).high)
+        self.assertIn("a", do(again, "remove", id=self.b))
+        self.assertIn("width", slider_in(again, "a")["problem"]["message"])
+
+    def test_an_end_cannot_depend_on_its_own_slider(self):
+        before = self.study.to_dict()
+        for text in ("a + 1", "c", "f(2)"):
+            self.study.define("c = 3a")
+            with self.subTest(text), self.assertRaises(MathError) as caught:
+                do(self.study, "range", id=self.a, high=text)
+            self.assertIn("depends on `a` itself", caught.exception.message)
+            self.study.remove("c")
+        self.assertEqual(before, self.study.to_dict())
+        # An end that comes to depend on it later is told at the slider, which then stands still.
+        self.study.define("c = 5")
+        do(self.study, "range", id=self.a, high="c")
+        do(self.study, "write", id=line_of(self.study, "c"), text="c = 2a")
+        found = slider_in(self.study, "a")
+        self.assertIn("depends on `a` itself", found["problem"]["message"])
+        self.assertEqual(found["low_value"], found["high_value"])
+
+    def test_bad_ranges_leave_everything_as_it_was(self):
+        before = self.study.to_dict()
+        for bad in (
+            {"low": "9", "high": "1"}, {"low": "1", "high": "1"}, {"step": "0"}, {"step": "-1"},
+            {"step": "99"}, {"high": "1/0"}, {"high": "zz"}, {"high": "("}, {"high": "1e400"},
+            {"kind": "colour"}, {"play": {"seconds": 0}}, {"play": {"at_end": "explode"}},
+            {"unit": "m" * 21}, {"kind": "whole", "low": "1.2", "high": "1.9", "step": "0.1"},
+        ):  # fmt: skip
+            with self.subTest(bad), self.assertRaises(MathError) as caught:
+                do(self.study, "range", id=self.a, **bad)
+            self.assertRegex(caught.exception.message, r"[.?]$")
+        self.assertEqual(before, self.study.to_dict())
+
+    def test_a_value_beyond_the_ends_stands_and_offers_to_widen(self):
+        do(self.study, "set", id=self.b, value="3pi")
+        found = slider_in(self.study, "b")
+        self.assertTrue(found["is_beyond"])
+        do(self.study, "widen", id=self.b)
+        found = slider_in(self.study, "b")
+        self.assertEqual((False, found["text"]), (found["is_beyond"], found["high"]))
+        self.assertEqual("0", found["low"])
+
+    def test_whole_numbers_and_angles(self):
+        do(self.study, "range", id=self.a, low="0.5", high="6.9", step="0.1", kind="whole")
+        do(self.study, "set", id=self.a, value=3.4)
+        self.assertEqual("3", slider_in(self.study, "a")["text"])
+        # And then finer, to see what lies between.
+        do(self.study, "range", id=self.a, kind="real")
+        do(self.study, "set", id=self.a, value=3.4)
+        self.assertEqual("3.4", slider_in(self.study, "a")["text"])
+        do(self.study, "range", id=self.b, kind="angle")
+        do(self.study, "set", id=self.b, value=2.36)
+        self.assertEqual("≈ 3π/4", slider_in(self.study, "b")["about"])
+        do(self.study, "set", id=self.b, value="2.36")
+        self.assertEqual("", slider_in(self.study, "b")["about"])
+
+    def test_a_slider_is_copied_with_its_range_and_made_a_constant(self):
+        do(self.study, "range", id=self.a, note="slack", unit="m", play={"seconds": 2})
+        do(self.study, "duplicate", id=self.a)
+        copy, own = slider_in(self.study, "a_1"), slider_in(self.study, "a")
+        for same in ("low", "high", "step", "note", "unit", "play"):
+            self.assertEqual(own[same], copy[same], same)
+        self.assertFalse(copy["moves"])
+        do(self.study, "fix", id=self.a, fixed=True)
+        self.assertEqual(["b", "a_1"], [s["name"] for s in self.study.scene(WINDOW).sliders])
+        self.assertEqual("2", self.study.evaluate("a").exact)
+        with self.assertRaises(MathError):
+            do(self.study, "set", id=self.a, value=1)
+        again = Study.from_dict(self.study.to_dict())
+        do(again, "fix", id=self.a, fixed=False)
+        self.assertEqual("2b + 1", slider_in(again, "a")["high"])
+
+    def test_a_slider_whose_curves_are_hidden_moves_nothing_that_is_shown(self):
+        self.assertTrue(slider_in(self.study, "a")["moves"])
+        do(self.study, "hide", id=line_of(self.study, "f"), hidden=True)
+        self.assertFalse(slider_in(self.study, "a")["moves"])
+
+
+class GuessTest(unittest.TestCase):
+    def test_the_range_is_guessed_from_use(self):
+        for text, name, unit, kind, low, high in (
+            ("sin(x + c)", "c", "radians", SliderKind.ANGLE, "0", "2pi"),
+            ("cos(2x - 2c)", "c", "degrees", SliderKind.ANGLE, "0", "360"),
+            ("sin(c x)", "c", "radians", SliderKind.REAL, "-10", "10"),
+            ("sum(x^k, k, 1, n)", "n", "radians", SliderKind.WHOLE, "1", "10"),
+            ("x^n", "n", "radians", SliderKind.WHOLE, "1", "10"),
+            ("s cosh(x/s)", "s", "radians", SliderKind.REAL, "0.1", "10"),
+            ("phi x", "phi", "radians", SliderKind.ANGLE, "0", "2pi"),
+            ("c x^2", "c", "radians", SliderKind.REAL, "-10", "10"),
+        ):
+            study = Study(unit)
+            study.define(f"f(x) = {text}")
+            with self.subTest(text):
+                do(study, "make_sliders", names=[name])
+                made = study.definition(line_of(study, name))
+                self.assertEqual(
+                    (kind, low, high), (made.slider.kind, made.slider.low, made.slider.high)
+                )
+                self.assertIsNone(study.definition(1).problem)
+                self.assertLess(study.slider_range(made.id).low, study.slider_range(made.id).high)
+
+    def test_all_letters_become_sliders_at_once_or_none_does(self):
+        study = Study()
+        study.define("f(x) = a sin(x + c) + d")
+        do(study, "make_sliders", names=["a", "c", "d"])
+        self.assertEqual(["f", "a", "c", "d"], study.names())
+        with self.assertRaises(MathError):
+            do(study, "make_sliders", names=["q", "sin"])
+        self.assertEqual(["f", "a", "c", "d"], study.names())
+
+
+if __name__ == "__main__":
+    unittest.main()

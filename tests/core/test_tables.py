@@ -1,0 +1,131 @@
+"""Tables of values: places of every kind, forms of numbers, and what happens between rows."""
+
+import math
+import unittest
+
+import numpy as np
+
+from axis_path.core import Study
+from axis_path.core.errors import FormatError, LimitError, MathError, TableError
+from axis_path.core.tabulate import (
+    Happening,
+    NumberForm,
+    TableSpec,
+    digits_needed,
+    happenings,
+    written,
+)
+
+
+class PlacesTest(unittest.TestCase):
+    def places(self, **fields: object):
+        return Study().table_places(TableSpec(**fields))
+
+    def test_places_by_step_by_count_and_one_by_one(self) -> None:
+        for fields, expected in (
+            ({"start": "0", "stop": "1", "step": "1/4"}, ["0", "1/4", "1/2", "3/4", "1"]),
+            ({"start": "0", "stop": "pi", "count": "3"}, ["0", "π/2", "π"]),
+            ({"start": "3", "stop": "1", "count": "3"}, ["3", "2", "1"]),
+            ({"listed": "0, pi/6; 2 pi, -1"}, ["0", "π/6", "2π", "−1"]),
+            ({"listed": "1 2 3.5"}, ["1", "2", "7/2"]),
+            ({"listed": "min(2, 3), 4"}, ["2", "4"]),
+            ({"listed": "7"}, ["7"]),
+        ):
+            with self.subTest(fields):
+                study = Study()
+                study.define("f(x) = x")
+                places = study.table_places(TableSpec(**fields))
+                table = study.values(["f"], x=[0])
+                shown = [
+                    type(table)(places, table.functions, places.floats(), {}).exact_x(row)
+                    for row in range(places.count)
+                ]
+                self.assertEqual(expected, shown)
+
+    def test_a_million_rows_are_made_and_no_more(self) -> None:
+        places = self.places(start="0", stop="1", count="1000000")
+        self.assertEqual(1_000_000, places.count)
+        self.assertEqual(3, len(places.part(999_990, 999_993).floats()))
+        for fields, error in (
+            ({"start": "0", "stop": "1", "count": "1000001"}, LimitError),
+            ({"start": "0", "stop": "10^12", "step": "1"}, LimitError),
+            ({"start": "0", "stop": "1", "step": "0"}, TableError),
+            ({"start": "0", "stop": "1", "step": "-1"}, TableError),
+            ({"start": "0", "stop": "1", "count": "1"}, TableError),
+            ({"start": "0", "stop": "1", "count": "2.5"}, TableError),
+            ({"listed": "1, two, 3"}, MathError),
+        ):
+            with self.subTest(fields), self.assertRaises(error):
+                self.places(**fields)
+
+    def test_what_a_table_is_made_from_is_kept(self) -> None:
+        study = Study()
+        spec = TableSpec("0", "1", "1/4", "11", "", 3, NumberForm.FIXED)
+        study.set_table(spec)
+        self.assertEqual(spec, Study.from_dict(study.to_dict()).table)
+        usual = Study().to_dict()
+        self.assertEqual({"start": "-5", "stop": "5", "step": "1"}, usual["table"])
+        for wrong in ({"digits": 99}, {"digits": "3"}, {"form": "roman"}, {"count": 3}):
+            with self.subTest(wrong), self.assertRaises(FormatError):
+                Study.from_dict(usual | {"table": usual["table"] | wrong})
+
+
+class FormTest(unittest.TestCase):
+    def shown(self, text: str, digits: int, form: NumberForm) -> str:
+        study = Study()
+        study.define(f"f(x) = {text} + 0x")
+        table = study.values(["f"], x=[0])
+        value = float(table.columns["f"][0])
+        wanted = digits_needed(value, digits, form)
+        if not wanted:
+            return written("0", 0.0, digits, form)
+        return written(table.text("f", 0, wanted), value, digits, form)
+
+    def test_numbers_in_every_form(self) -> None:
+        for text, digits, form, expected in (
+            ("2/3", 4, NumberForm.SIGNIFICANT, "0.6667"),
+            ("2/3", 2, NumberForm.FIXED, "0.67"),
+            ("200/3", 2, NumberForm.FIXED, "66.67"),
+            ("-1/8", 2, NumberForm.FIXED, "−0.12"),
+            ("1/1000", 2, NumberForm.FIXED, "0.00"),
+            ("7", 3, NumberForm.FIXED, "7.000"),
+            ("0", 2, NumberForm.FIXED, "0.00"),
+            ("12345", 0, NumberForm.FIXED, "12345"),
+            ("12345.678", 4, NumberForm.POWERS, "1.235·10^4"),
+            ("0.00012", 4, NumberForm.POWERS, "1.2·10^−4"),
+            ("-20", 3, NumberForm.POWERS, "−2·10^1"),
+            ("10^20", 3, NumberForm.POWERS, "1·10^20"),
+            ("5", 3, NumberForm.POWERS, "5·10^0"),
+        ):
+            with self.subTest(text, digits=digits, form=form):
+                self.assertEqual(expected, self.shown(text, digits, form))
+
+
+class BetweenTest(unittest.TestCase):
+    def test_what_happens_between_rows(self) -> None:
+        x = np.arange(-3.0, 4.0)
+        found = happenings({"f": x**2 - 2, "g": x + 0.5})
+        told = [(each.row, each.last, each.sentence) for each in found]
+        self.assertIn((1, 2, "f changes its sign"), told)
+        self.assertIn((4, 5, "f changes its sign"), told)
+        self.assertIn((2, 3, "g changes its sign"), told)
+        self.assertIn((2, 4, "f turns"), told)
+        self.assertIn((1, 2, "f and g change places"), told)
+        kinds = {each.what for each in found}
+        self.assertEqual({Happening.SIGN, Happening.TURN, Happening.MEET}, kinds)
+
+    def test_a_zero_in_a_row_counts_once_and_gaps_say_nothing(self) -> None:
+        found = happenings({"f": np.array([2.0, 1.0, 0.0, -1.0, -2.0])})
+        self.assertEqual([(1, Happening.SIGN)], [(each.row, each.what) for each in found])
+        gap = happenings({"f": np.array([-1.0, math.nan, 1.0])})
+        self.assertEqual([], gap)
+
+    def test_the_true_zero_lies_between_the_rows(self) -> None:
+        study = Study()
+        study.define("f(x) = cos(3x) - x/4")
+        zeros = [zero.x for zero in study.zeros("f", -5, 5)]
+        table = study.values(["f"], start=-5, stop=5, count=41)
+        signs = [e for e in happenings(table.columns) if e.what is Happening.SIGN]
+        self.assertEqual(len(zeros), len(signs))
+        for zero, each in zip(zeros, signs, strict=True):
+            self.assertTrue(table.x[each.row] <= zero <= table.x[each.last])

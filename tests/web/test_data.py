@@ -1,0 +1,133 @@
+"""The Data panel over HTTP: texts read, columns changed, points drawn, curves fitted and kept."""
+
+import numpy as np
+
+from tests.web.test_views import WebTest
+
+#: How a text is written, and what must be read from it: separator, decimal sign, names, cells.
+TEXTS = (
+    (
+        "speed,litres\n4,3.1\n5,3.9\n",
+        "comma",
+        ".",
+        ["speed", "litres"],
+        [["4", "5"], ["3.1", "3.9"]],
+    ),
+    ("t;h\n1,5;2,25\n2;−3\n", "semicolon", ",", ["t", "h"], [["1.5", "2"], ["2.25", "−3"]]),
+    ("a\tb\n1\t\n2\t1e3\n", "tab", ".", ["a", "b"], [["1", "2"], ["", "1000"]]),
+    ("1 2\n3 4\n", "space", ".", None, [["1", "3"], ["2", "4"]]),
+)
+COLUMNS = [
+    {"name": "v", "unit": "kn", "cells": ["4", "6", "8", "10"]},
+    {"name": "u", "unit": "L/h", "cells": ["3", "5", "7", "9"]},
+]
+
+
+class DataTest(WebTest):
+    def change(self, study_id: str, status: int = 200, **command: object) -> dict:
+        return self.post(study_id, "commands", status, commands=[command])
+
+    def data(self, study_id: str, **given: object) -> dict:
+        return self.post(study_id, "data", **given)["data"]
+
+    def study(self) -> str:
+        study_id = self.make("y = x")
+        self.change(study_id, do="columns", columns=COLUMNS)
+        return study_id
+
+    def cells(self, study_id: str) -> dict[str, list[str]]:
+        return {each["name"]: each["cells"] for each in self.data(study_id)["columns"]}
+
+    def test_texts_are_read_as_they_are_written(self) -> None:
+        study_id = self.make()
+        for text, separator, decimal, names, cells in TEXTS:
+            with self.subTest(text):
+                read = self.post(study_id, "read_data", text=text)
+                self.assertEqual((separator, decimal), (read["separator"], read["decimal"]))
+                self.assertEqual(names is not None, read["header"])
+                self.assertEqual(cells, [each["cells"] for each in read["columns"]])
+                if names:
+                    self.assertEqual(names, [each["name"] for each in read["columns"]])
+                self.assertEqual(0, read["bad_count"])
+
+    def test_what_is_no_number_is_listed_with_its_place(self) -> None:
+        study_id = self.make()
+        read = self.post(study_id, "read_data", text="a,b\n1,2\n3,fog\n<b>,6\n")
+        self.assertEqual(
+            [(3, 2, "fog"), (4, 1, "<b>")],
+            [(each["line"], each["column"], each["text"]) for each in read["bad"]],
+        )
+        self.assertEqual(["1", "3", ""], read["columns"][0]["cells"])
+        self.assertIn(
+            "empty", self.post(study_id, "read_data", 400, text=" \n")["error"]["message"]
+        )
+
+    def test_columns_are_written_renamed_sorted_and_undone(self) -> None:
+        study_id = self.study()
+        self.change(study_id, do="cell", name="u", row=5, text="0.1")
+        self.change(study_id, do="cell", name="u", row=0, text="11")
+        self.assertEqual(["11", "5", "7", "9", "", "0.1"], self.cells(study_id)["u"])
+        self.change(study_id, do="sort_columns", name="u", falls=True)
+        self.assertEqual(["11", "9", "7", "5", "0.1", ""], self.cells(study_id)["u"])
+        # The rows stay together.
+        self.assertEqual(["4", "10", "8", "6"], self.cells(study_id)["v"][:4])
+        self.change(study_id, do="rename_column", name="u", to="burn", unit="L")
+        self.assertIn("burn", self.cells(study_id))
+        self.post(study_id, "history", do="undo")
+        self.change(study_id, do="remove_column", name="v")
+        self.assertEqual(["u"], list(self.cells(study_id)))
+        for wrong, told in (
+            ({"do": "cell", "name": "u", "row": 0, "text": "fog"}, "fog"),
+            ({"do": "cell", "name": "none", "row": 0, "text": "1"}, "none"),
+            ({"do": "rename_column", "name": "u", "to": "2 b"}, "2 b"),
+            ({"do": "columns", "columns": []}, "columns"),
+            ({"do": "plot", "x": "v", "y": "u"}, "v"),
+        ):
+            with self.subTest(wrong):
+                self.assertIn(told, self.change(study_id, 400, **wrong)["error"]["message"])
+
+    def test_points_and_fits_follow_their_columns(self) -> None:
+        study_id = self.study()
+        self.change(study_id, do="plot", x="v", y="u")
+        self.change(study_id, do="fit", model="linear", x="v", y="u")
+        data = self.data(study_id, predict={"fit": 1, "of": "x", "value": 20})
+        (fit,) = data["fits"]
+        self.assertEqual(["−1", "1"], [each["value"] for each in fit["coefficients"]])
+        self.assertEqual(("-1 + 1 x", "c0 + c1 x"), (fit["line"], fit["form"]))
+        self.assertTrue(fit["predicted"].startswith("19;"))
+        self.assertIn("outside the data", fit["predicted"])
+        back = self.data(study_id, predict={"fit": 1, "of": "y", "value": 6})
+        self.assertTrue(back["fits"][0]["predicted"].startswith("7;"))
+        self.change(study_id, do="rename_column", name="u", to="burn", unit="")
+        self.change(study_id, do="cell", name="burn", row=3, text="11")
+        data = self.data(study_id)
+        self.assertEqual([{"x": "v", "y": "burn"}], data["plots"])
+        self.assertEqual("1.3", data["fits"][0]["coefficients"][1]["value"])
+        summary = data["columns"][1]["summary"]
+        self.assertEqual((6.5, 6, 3), (summary["mean"], summary["quartiles"][1], summary["least"]))
+        drawn = self.post(study_id, "scene")["scene"]["data"][0]["points"]
+        across, up = np.diff(drawn[::2]), np.diff(drawn[1::2])
+        self.assertLess(np.ptp(across), 2)
+        # Down the screen y grows: 3, 5, 7, 11 are 2, 2 and 4 apart.
+        np.testing.assert_allclose(up / up[0], [1, 1, 2], atol=0.01)
+        self.change(study_id, do="unfit", fit=1)
+        self.assertEqual([], self.data(study_id)["fits"])
+        self.post(study_id, "history", do="undo")
+        # A fit and points go with their column, and come back with it.
+        self.change(study_id, do="remove_column", name="v")
+        data = self.data(study_id)
+        self.assertEqual(([], []), (data["fits"], data["plots"]))
+        self.post(study_id, "history", do="undo")
+        self.assertEqual(1, len(self.data(study_id)["fits"]))
+
+    def test_what_cannot_be_fitted_says_why(self) -> None:
+        study_id = self.study()
+        for wrong, told in (
+            ({"model": "polynomial", "degree": 9}, "points"),
+            ({"model": "wish"}, "wish"),
+            ({"model": "formula", "formula": "p +", "start": {"p": 1}}, ""),
+            ({"model": "linear", "x": "w"}, "w"),
+        ):
+            with self.subTest(wrong):
+                asked = {"do": "fit", "x": "v", "y": "u", **wrong}
+                self.assertIn(told, self.change(study_id, 400, **asked)["error"]["message"])

@@ -1,0 +1,97 @@
+"""The Findings panel over HTTP: every question asked, answered live, labelled, noted, refused."""
+
+from tests.web.test_views import WebTest
+
+ASKED = (
+    ({"what": "zeros", "line": 1}, ["−√3", "0", "√3"], "Proved: exactly 3 zeros"),
+    ({"what": "extrema", "line": 1}, ["−1", "1"], "Proved: exactly 4 extrema"),
+    ({"what": "inflections", "line": 1}, ["0"], "Proved: exactly one point of inflection"),
+    ({"what": "breaks", "line": 2}, ["1"], "Proved: exactly one break"),
+    ({"what": "asymptotes", "line": 2}, ["x = 1", "y = x + 1"], "2 asymptotes"),
+    ({"what": "intersections", "line": 1, "other": 3}, ["0"], "Proved: exactly 3 intersections"),
+    ({"what": "intersections", "line": 1, "other": 4}, ["√2"], "Proved: exactly 6 intersections"),
+    ({"what": "point", "line": 1, "text": "2"}, ["2", "9", "12"], ""),
+    ({"what": "data", "line": 5, "text": "lines"}, ["0.5"], "3 findings"),
+    ({"what": "solve", "text": "x^2 <= 2"}, ["−√2 ≤ x ≤ √2"], "Proved: it holds in 1 stretch"),
+    ({"what": "solve", "text": "2x = 3"}, ["3/2"], "Proved: exactly one solution"),
+    ({"what": "solve", "text": "2x + 3y = 5\nx - y = 1"}, ["8/5", "3/5"], "There is exactly one"),
+    ({"what": "solve", "text": "x + y = 1\nx + y = 2"}, [], "There is no solution"),
+)
+REFUSED = (
+    ({"what": "solve", "text": ""}, "Write an equation"),
+    ({"what": "solve", "text": "x + 2"}, "no equation"),
+    ({"what": "solve", "text": "a x = b"}, "letters without a value"),
+    ({"what": "solve", "text": "x = 1", "unknown": "z"}, "does not occur"),
+    ({"what": "intersections", "line": 1, "other": 1}, "two different"),
+    ({"what": "data", "line": 1}, "no single value"),
+    ({"what": "zeros", "line": 1, "low": "3", "high": "2"}, "lower end"),
+    ({"what": "wishes", "line": 1}, "not known"),
+    ({"what": "zeros"}, "names no line"),
+)
+
+
+class FindingsTest(WebTest):
+    def study(self) -> str:
+        return self.make(
+            "f(x) = x^3 - 3x", "h(x) = (x^2 + 1)/(x - 1)", "g(x) = 2 sin x", "c: x^2 + y^2 = 4",
+            "L = [(0, -1), (1, 1), (2, 3)]",
+        )  # fmt: skip
+
+    def ask(self, study_id: str, status: int = 200, **fields: object) -> dict:
+        return self.post(study_id, "commands", status, commands=[{"do": "find", **fields}])
+
+    def test_every_question_is_kept_and_answered(self) -> None:
+        study_id = self.study()
+        for fields, expected, verdict in ASKED:
+            with self.subTest(fields):
+                self.ask(study_id, **fields)
+                found = self.post(study_id, "findings")["findings"][0]
+                self.assertEqual("", found["problem"])
+                texts = [row["text"] for row in found["rows"]]
+                self.assertLessEqual(set(expected), set(texts))
+                self.assertTrue(found["verdict"].startswith(verdict), found["verdict"])
+        self.assertEqual(len(ASKED), len(self.post(study_id, "findings")["findings"]))
+
+    def test_what_cannot_be_asked_is_refused_in_words(self) -> None:
+        study_id = self.study()
+        for fields, words in REFUSED:
+            with self.subTest(fields):
+                self.assertIn(words, self.ask(study_id, 400, **fields)["error"]["message"])
+
+    def test_answers_follow_the_sliders_and_stand_on_the_plane(self) -> None:
+        study_id = self.make("f(x) = x^2 - a", "a = 4")
+        self.ask(study_id, what="zeros", line=1, low="-5", high="5")
+        self.ask(study_id, what="solve", text="f(x) < 0")
+        commands = [{"do": "label_finding", "ask": 1, "labels": [1]}]
+        self.post(study_id, "commands", commands=commands)
+        answer = self.post(study_id, "findings", drafts=[{"do": "set", "id": 2, "value": "9"}])
+        self.assertEqual(["−3 < x < 3"], [row["text"] for row in answer["findings"][0]["rows"]])
+        marks = answer["marks"]
+        self.assertEqual([-3, 3], [mark["value"] for mark in marks])
+        self.assertEqual(["", "3"], [mark["text"] for mark in marks])
+        self.assertNotEqual([marks[1]["x"], marks[1]["y"]], marks[1]["at"])
+        (span,) = answer["spans"]
+        self.assertEqual((marks[0]["x"], marks[1]["x"]), (span["low"], span["high"]))
+        self.assertEqual(("open", "open"), (span["low_end"], span["high_end"]))
+        gone = self.post(study_id, "findings", drafts=[{"do": "set", "id": 2, "value": "-1"}])
+        self.assertEqual("Proved: no zero", gone["findings"][1]["verdict"])
+        self.post(study_id, "commands", commands=[{"do": "label_finding", "ask": None}])
+        self.assertEqual([], self.post(study_id, "findings")["findings"][1]["labels"])
+
+    def test_notes_are_kept_and_deleting_a_line_takes_its_questions(self) -> None:
+        study_id = self.study()
+        self.ask(study_id, what="intersections", line=1, other=3)
+        self.ask(study_id, what="solve", text="2x = 3")
+        commands = [{"do": "note_finding", "ask": 2, "note": "for the report"}]
+        self.post(study_id, "commands", commands=commands)
+        self.post(study_id, "commands", commands=[{"do": "remove", "id": 3}])
+        (left,) = self.post(study_id, "findings")["findings"]
+        self.assertEqual(("solve", "for the report"), (left["what"], left["remark"]))
+
+    def test_long_answers_come_in_part_and_whole_when_they_are_copied(self) -> None:
+        study_id = self.make("f(x) = sin(100x)")
+        self.ask(study_id, what="zeros", line=1, low="0", high="9")
+        (part,) = self.post(study_id, "findings")["findings"]
+        self.assertEqual((287, 120), (part["total"], len(part["rows"])))
+        (whole,) = self.post(study_id, "findings", whole=part["id"])["findings"]
+        self.assertEqual(287, len(whole["rows"]))
