@@ -1,5 +1,7 @@
 """The Bench in a real browser: define, drag, read, locate, undo, reload."""
 
+from playwright.sync_api import Route
+
 from tests.browser.bench import SAME_PX, BrowserTest
 
 
@@ -377,10 +379,18 @@ class ReadTest(BrowserTest):
 
     def test_a_table_that_cannot_be_made_says_why(self) -> None:
         self.open_new_study("f(x) = x")
+        late: list[Route] = []
+        self.page.route("**/table", lambda route: late.append(route))
         self.page.get_by_role("tab", name="Values").click()
         self.page.get_by_label("step", exact=True).fill("0")
         self.page.get_by_label("step", exact=True).press("Enter")
         self.page.get_by_text("The step of a table cannot be 0.").wait_for()
+        # A table asked for before the step was typed comes late: the reason stays.
+        for route in late:
+            route.continue_()
+        self.page.unroute("**/table")
+        self.page.locator("tr[data-value-row]").first.wait_for()
+        self.assertTrue(self.page.get_by_text("The step of a table cannot be 0.").is_visible())
 
 
 class LocateTest(BrowserTest):

@@ -17,6 +17,8 @@ export const values = (engine) => () => ({
   /** How the places are given: by a step, by their number, or one by one. */
   by: "step",
   problem: "",
+  /** Why what was typed could not be kept: it stays until it is typed anew, whatever answers arrive. */
+  refused: "",
   known: {},
   /** Stretches that are looked at more finely, each inside the one before. @type {{from: string, to: string, words: string}[]} */
   finer: [],
@@ -110,6 +112,9 @@ export const values = (engine) => () => ({
   get variable() {
     return this.columns[0]?.variable ?? "x";
   },
+  get problemText() {
+    return this.refused || this.problem;
+  },
   get isEmptyTable() {
     return this.$store.bench.isReady && !this.columns.length && !this.isBehind;
   },
@@ -137,12 +142,13 @@ export const values = (engine) => () => ({
     const wanted = { start, stop, step, count: this.isByCount ? this.rows : "", listed: this.isOwn ? this.places : "", digits: Number(this.digits), form: this.form };
     if ((this.isByCount && !wanted.count) || (this.isOwn && !wanted.listed)) return;
     const kept = { start: this.known.start, stop: this.known.stop, step: this.known.step, count: this.known.rows, listed: this.known.places, digits: Number(this.known.digits), form: this.known.form };
+    this.refused = "";
     if (JSON.stringify(wanted) === JSON.stringify(kept)) return;
     this.from = 0;
     this.current = null;
     this.finer = [];
     const error = await engine.commit([{ do: "table", ...wanted }]);
-    this.problem = error ? error.message : "";
+    this.refused = error ? error.message : "";
     if (error) Object.assign(this, { start, stop, step, rows: wanted.count, places: wanted.listed });
   },
 
@@ -188,7 +194,7 @@ export const values = (engine) => () => ({
     try {
       saveAs(await askFile(`${engine.path}/table.csv`, engine.body()), "values.csv");
     } catch (error) {
-      this.problem = error.message;
+      this.refused = error.message;
     }
   },
 
