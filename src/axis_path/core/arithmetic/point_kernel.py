@@ -75,12 +75,14 @@ def values(steps, numbers, xs, result):
             rows[k, :] = numbers[k]
     for start in range(0, points, _BLOCK):
         count = min(_BLOCK, points - start)
+        # Parts of their own, read from 0 on: an index that might be negative is not vectorised.
+        places, finite = xs[start : start + count], found[start : start + count]
         for k in range(size):
             code = steps[k, 0]
             a, b, to = rows[steps[k, 1]], rows[steps[k, 2]], rows[k]
             if code == VARIABLE:
                 for i in range(count):
-                    to[i] = xs[start + i]
+                    to[i] = places[i]
             elif code == ADD:
                 for i in range(count):
                     to[i] = a[i] + b[i]
@@ -97,9 +99,10 @@ def values(steps, numbers, xs, result):
                 _divide(a, b, to, count)
             elif code == POWER:
                 _power(a, steps[k, 3], to, count)
+        wanted = rows[result]
         for i in range(count):
-            value = rows[result, i]
-            found[start + i] = value if abs(value) < math.inf else math.nan
+            value = wanted[i]
+            finite[i] = value if abs(value) < math.inf else math.nan
     return found
 
 
