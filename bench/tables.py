@@ -17,7 +17,7 @@ import numpy as np
 
 from axis_path.core import Study
 from axis_path.core.tabulate import TableSpec, make_table
-from axis_path.web.bench.tables import table_lines
+from axis_path.web.bench.tables import csv_blocks, table_rows
 from bench.findings import best_ms
 
 LINES = ("f(x) = x^2 - 3x", "g(x) = sin(x) exp(-x/200)", "h(x) = 1/(1 + x^2)")
@@ -48,7 +48,7 @@ def write_by_hand(file: Path) -> None:
 
 def write(study: Study, file: Path) -> None:
     with file.open("w", newline="") as stream:
-        for part in table_lines(study):
+        for part in csv_blocks(table_rows(study)):
             stream.write(part)
 
 

@@ -5,7 +5,11 @@ import io
 import json
 import math
 import uuid
+import zipfile
+from contextlib import closing
 from decimal import Decimal
+from itertools import pairwise
+from xml.etree import ElementTree
 
 import mpmath
 
@@ -122,6 +126,130 @@ class ValuesTest(WebTest):
                     problem = answer.get_json()["error"]["message"]
                 self.assertTrue(problem)
                 self.assertIn(told, problem)
+
+    def columns_of(self, study_id: uuid.UUID, **given: object) -> dict[str, list[str]]:
+        table = self.table(study_id, **given)
+        self.assertIsNone(table["problem"])
+        return {
+            column["name"]: [row["cells"][k]["text"] for row in table["rows"]]
+            for k, column in enumerate(table["columns"])
+        }
+
+    def test_columns_of_every_kind_hold_against_many_digits(self) -> None:
+        study_id = self.make(
+            "a = 3/2", "f(x) = a x^2 - 3", "s(x) = sin(x)", "p(t) = (cos(t), t/3)", "q(x) = 1/x"
+        )
+        own = (
+            {"text": "f'"}, {"text": "s''"}, {"text": "p"}, {"text": "x s(x) + a"},
+            *({"text": "s", "series": each} for each in ("difference", "ratio", "sum")),
+            {"text": "q", "out": True}, {"text": "f", "digits": 2, "form": "fixed"},
+        )  # fmt: skip
+        self.spec(study_id, start="-2", stop="2", step="1/4", digits=12, columns=list(own))
+        found = self.columns_of(study_id)
+        self.assertEqual(
+            ["f", "s", "f'", "s''", "x of p", "y of p", "x s(x) + a", "Δ s", "ratio of s", "Σ s"],
+            list(found),
+        )
+        mpmath.mp.dps = 40
+        xs = [mpmath.mpf(k) / 4 for k in range(-8, 9)]
+        sines = [mpmath.sin(x) for x in xs]
+        wanted = {
+            "f'": [3 * x for x in xs], "s''": [-s for s in sines],
+            "x of p": [mpmath.cos(x) for x in xs], "y of p": [x / 3 for x in xs],
+            "x s(x) + a": [x * s + mpmath.mpf(3) / 2 for x, s in zip(xs, sines, strict=True)],
+            "Δ s": [None, *(b - a for a, b in pairwise(sines))],
+            "ratio of s": [None, *(b / a if a else None for a, b in pairwise(sines))],
+            "Σ s": [sum(sines[: k + 1]) for k in range(len(sines))],
+        }  # fmt: skip
+        for name, values in wanted.items():
+            for cell, value in zip(found[name], values, strict=True):
+                with self.subTest(name, cell=cell):
+                    self.assertEqual(value is None, cell == "")
+                    if value is not None:
+                        shown = self.number(cell)
+                        half = Decimal(1).scaleb(shown.as_tuple().exponent) / 2
+                        off = abs(shown - Decimal(mpmath.nstr(value, 40)))
+                        self.assertLessEqual(off, half + Decimal("1e-30"))
+        self.assertEqual("0.38", found["f"][2])
+        reasons = [cell["reason"] for cell in self.table(study_id)["rows"][0]["cells"]]
+        self.assertIn("no row before", reasons[7])
+
+    def test_rows_over_a_slider_follow_it_and_say_when_it_is_gone(self) -> None:
+        study_id = self.make("a = 2", "b = 1", "f(x) = a x^2 + b", "g(x) = x/a")
+        self.spec(study_id, over="a", at="pi", columns=[{"text": "f(2)"}, {"text": "a x"}])
+        found = self.columns_of(study_id)
+        self.assertEqual(["1", "5", "9", "13", "17", "21"], found["f(2)"])
+        self.assertEqual(("", "3.14159", "1.57080"), tuple(found["g"][:3]))
+        self.assertEqual("3.14159", found["a x"][1])
+        self.assertEqual("10.8696", found["f"][1])
+        self.post(study_id, "commands", commands=[{"do": "rename", "id": 1, "name": "k"}])
+        self.assertEqual(["f", "g", "f(2)", "k x"], list(self.columns_of(study_id)))
+        self.post(study_id, "commands", commands=[{"do": "remove", "id": 1}])
+        self.assertIn("no slider any more", self.table(study_id)["problem"])
+
+    def test_places_from_lists_of_the_study_stay_exact(self) -> None:
+        study_id = self.make("L = [1, pi/6, 9/7]", "M = from 0 to pi step pi/4", "f(x) = sin(x)")
+        self.spec(study_id, listed="L; 2; M", columns=[{"text": "cos(x)"}])
+        rows = self.table(study_id)["rows"]
+        self.assertEqual(
+            ["1", "π/6", "1.285714286", "2", "0", "π/4", "π/2", "3π/4", "π"], [r["x"] for r in rows]
+        )
+        cells = self.post(study_id, "exact_cells", place=rows[5]["typed"])["cells"]
+        self.assertEqual(
+            [("f", "sqrt(2)/2"), ("cos(x)", "sqrt(2)/2")], [(c["name"], c["text"]) for c in cells]
+        )
+
+    def test_a_column_that_lost_its_meaning_stays_to_be_mended(self) -> None:
+        study_id = self.make("f(x) = x", "g(x) = x^2")
+        self.spec(study_id, columns=[{"text": "g(x) + 1"}])
+        self.post(study_id, "commands", commands=[{"do": "remove", "id": 2}])
+        lost = self.table(study_id)["columns"][1]
+        self.assertEqual("g(x) + 1", lost["text"])
+        self.assertIn("g", lost["problem"])
+        for bad in ("fog(", "h(x)", "1 < x", "x" * 501):
+            body = [{"do": "table", "columns": [{"text": "g(x) + 1"}, {"text": bad}]}]
+            self.post(study_id, "commands", status=400, commands=body)
+        self.assertEqual(2, len(self.table(study_id)["columns"]))
+
+    def file_of(self, study_id: uuid.UUID, kind: str, **given: object) -> bytes:
+        answer = self.client.post(
+            f"/studies/{study_id}/table.{kind}",
+            data=json.dumps({"version": self.version(study_id), "window": WINDOW, **given}),
+            headers={"Content-Type": "application/json", "X-CSRFToken": self.token},
+        )
+        with closing(answer):
+            self.assertEqual(200, answer.status_code, answer.get_data()[:200])
+            return answer.get_data()
+
+    def test_files_carry_exact_forms_units_and_every_kind_of_column(self) -> None:
+        study_id = self.make("f(x) = sin(x)", "p(t) = (t, 2t)")
+        names = {"x": {"name": "time, in h"}, "y": {"name": 'depth "m"'}}
+        self.post(study_id, "commands", commands=[{"do": "axes", "axes": names}])
+        own = [{"text": "p"}, {"text": "f", "series": "sum"}]
+        self.spec(study_id, start="0", stop="pi", step="pi/6", columns=own)
+        text = self.file_of(study_id, "csv", units=True, exact=True).decode()
+        rows = list(csv.reader(io.StringIO(text)))
+        self.assertEqual(
+            ["x (time, in h)", 'f (depth "m")', "x of p", "y of p", "Σ f", "x exact", "f exact"],
+            rows[0][:7],
+        )
+        self.assertEqual(["0", "0", "0", "0", "0", "0"], rows[1][:6])
+        self.assertEqual(("π/3", "sqrt(3)/2"), tuple(rows[3][5:7]))
+        self.assertTrue(math.isclose(2 + math.sqrt(3), float(rows[7][4]), rel_tol=1e-14))
+        self.assertTrue(math.isclose(2 * math.pi / 3, float(rows[3][3]) / 1, rel_tol=1e-14))
+        book = zipfile.ZipFile(io.BytesIO(self.file_of(study_id, "xlsx")))
+        sheet = ElementTree.fromstring(book.read("xl/worksheets/sheet1.xml"))
+        space = {"m": sheet.tag[1:].partition("}")[0]}
+        cells = {
+            c.get("r"): c.findtext(".//m:v", None, space) for c in sheet.iterfind(".//m:c", space)
+        }
+        for k, row in enumerate(rows[1:], start=2):
+            for letter, cell in zip("ABCDE", row, strict=False):
+                self.assertTrue(
+                    math.isclose(float(cell), float(cells[f"{letter}{k}"]), abs_tol=1e-300)
+                )
+        self.spec(study_id, start="0", stop="2000", step="1", columns=own)
+        self.post(study_id, "table.csv", status=413, exact=True)
 
     def test_a_file_is_read_back_as_what_is_shown(self) -> None:
         study_id = self.make("f(x) = x^2 - 2", "g(x) = 1/(x - 3)")

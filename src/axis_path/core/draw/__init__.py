@@ -4,7 +4,7 @@ Read ``sample.py`` for the promise that a curve is never joined across a break.
 """
 
 from axis_path.core.draw.check import SamplingCheck, check_sampling
-from axis_path.core.draw.frame import HOME_X, HOME_Y, Extent, extent_of, frame, home
+from axis_path.core.draw.frame import HOME_X, HOME_Y, Extent, extent_of, frame, frame_between, home
 from axis_path.core.draw.levels import LevelMap, draw_levels
 from axis_path.core.draw.mark_labels import place_labels
 from axis_path.core.draw.path import sample_path
@@ -30,6 +30,7 @@ __all__ = [
     "draw_relation",
     "extent_of",
     "frame",
+    "frame_between",
     "home",
     "make_log_ticks",
     "make_ticks",

@@ -54,9 +54,24 @@ def frame(
     spans the values there, where a pole is not allowed to flatten the rest. On logarithmic axes all
     that is positive is measured in decades.
     """
-    across = replace(present, x=_across(functions, present, extents), log_x=False).on_axes(
-        log_x=present.log_x, log_y=present.log_y
-    )
+    return _framed(functions, present, _across(functions, present, extents), extents)
+
+
+def frame_between(
+    functions: Sequence[RealFunction], present: Window, ends: tuple[float, float]
+) -> Window:
+    """Give a window that shows what functions do between two places, with a margin around it."""
+    return _framed(functions, present, _widened(*ends), ())
+
+
+def _framed(
+    functions: Sequence[RealFunction],
+    present: Window,
+    x: tuple[float, float],
+    extents: Sequence[Extent],
+) -> Window:
+    """Give a window that spans some abscissae, and in height the values there."""
+    across = replace(present, x=x, log_x=False).on_axes(log_x=present.log_x, log_y=present.log_y)
     xs = across.between(*across.x, _SAMPLES - 1)
     spans = [_span(_seen(function.sample(xs), across)) for function in functions]
     spans += [_span(_seen(np.array(extent.y), across)) for extent in extents]

@@ -9,7 +9,7 @@ from __future__ import annotations
 
 import threading
 from collections import OrderedDict
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from dataclasses import dataclass, field, replace
 from functools import cached_property
 from itertools import pairwise
@@ -246,6 +246,33 @@ class Analysis:
         """Give one side of an equation as an expression of its unknown."""
         with self.workshop.lock:
             step = self._compiler.compile(term, {variable: self.workshop.graph.add(Op.VARIABLE)})
+            return self._expression(step)
+
+    def row_expression(
+        self, node: Node, variables: Collection[str], over: str, at: Expression | None
+    ) -> Expression:
+        """Give an expression of what the rows of a table are.
+
+        Args:
+            node: the expression.
+            variables: the letters that stand for the place of a row, or for ``at``.
+            over: the slider whose values the rows are; empty if they are those of the variables.
+            at: the value of the variables if the rows are those of a slider.
+        """
+        with self.workshop.lock:
+            graph = self.workshop.graph
+            row = graph.add(Op.VARIABLE)
+            step = self._compiler.compile(node, dict.fromkeys(variables, at.step if at else row))
+            if over:
+                step = graph.substitute(step, graph.add(Op.PARAMETER, payload=over), row)
+            self._check_real(step)
+            return self._expression(step)
+
+    def at_place(self, expression: Expression, place: Expression) -> Expression:
+        """Give an expression with a number in the place of its variable."""
+        with self.workshop.lock:
+            graph = self.workshop.graph
+            step = graph.substitute(expression.step, graph.add(Op.VARIABLE), place.step)
             return self._expression(step)
 
     def _check_real(self, *steps: int) -> None:

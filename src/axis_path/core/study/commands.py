@@ -337,7 +337,9 @@ def _axes(study: Study, command: dict[str, Any], _window: Window) -> str:
     return "Change the axes"
 
 
-_TABLE_FIELDS = ("start", "stop", "step", "count", "listed", "digits", "form")
+_TABLE_FIELDS = (
+    "start", "stop", "step", "count", "listed", "digits", "form", "columns", "over", "at",
+)  # fmt: skip
 
 
 def _table(study: Study, command: dict[str, Any], _window: Window) -> str:
@@ -346,6 +348,7 @@ def _table(study: Study, command: dict[str, Any], _window: Window) -> str:
     clean = {n: text_of(given, n) if isinstance(v, str) else v for n, v in given.items()}
     spec = table_from_dict(kept | clean)
     study.table_places(spec)
+    study.check_columns(spec, study.functions())
     study.set_table(spec)
     return "Change the table"
 

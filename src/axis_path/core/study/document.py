@@ -35,7 +35,7 @@ from axis_path.core.study.moving import (
 )
 from axis_path.core.study.sliders import Slider, literal, slider_from_dict, slider_to_dict
 from axis_path.core.study.style import LineStyle, style_from_dict, style_to_dict
-from axis_path.core.tabulate import NumberForm, TableSpec
+from axis_path.core.tabulate import NumberForm, TableSpec, columns_from_list, columns_to_list
 
 FORMAT, VERSION = "axis-path-study", 1
 
@@ -105,7 +105,7 @@ def table_to_dict(table: TableSpec) -> dict[str, Any]:
     """Give what a table is made from as plain data; what is as usual is left out."""
     usual = asdict(TableSpec())
     return {
-        name: value
+        name: columns_to_list(table.columns) if name == "columns" else value
         for name, value in asdict(table).items()
         if name in ("start", "stop", "step") or value != usual[name]
     }
@@ -120,7 +120,7 @@ def table_from_dict(given: dict[str, Any]) -> TableSpec:
     usual = TableSpec()
     texts = {
         name: _field(given, name, str, getattr(usual, name))
-        for name in ("start", "stop", "step", "count", "listed")
+        for name in ("start", "stop", "step", "count", "listed", "over", "at")
     }
     digits = _field(given, "digits", int, usual.digits)
     if not 0 <= digits <= TABLE_DIGITS.value:
@@ -129,7 +129,8 @@ def table_from_dict(given: dict[str, Any]) -> TableSpec:
         form = NumberForm(given.get("form", usual.form))
     except ValueError as err:
         raise FormatError("The numbers of a table are written in a way that is not known.") from err
-    return TableSpec(**texts, digits=digits, form=form)
+    columns = columns_from_list(given.get("columns", []))
+    return TableSpec(**texts, digits=digits, form=form, columns=columns)
 
 
 def _column_to_dict(column: Column) -> dict[str, Any]:

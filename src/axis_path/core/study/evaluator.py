@@ -9,8 +9,9 @@ from fractions import Fraction
 import numpy as np
 
 from axis_path.core.arithmetic import Ball, Defined, ball, precision
-from axis_path.core.errors import ListError, MathError
+from axis_path.core.errors import LimitError, ListError, MathError
 from axis_path.core.evaluate import (
+    VALUE_BITS,
     ExactForm,
     Expression,
     ListSource,
@@ -29,6 +30,7 @@ from axis_path.core.evaluate import (
 from axis_path.core.evaluate.lists import Elements
 from axis_path.core.language import plain, read_expression
 from axis_path.core.language.tree import Call, Node
+from axis_path.core.limits import LISTED_ROWS
 from axis_path.core.study.analysis import Analysis
 from axis_path.core.study.compiled import CompiledValue
 
@@ -64,12 +66,13 @@ class Evaluator:
         """
         if compiled.shaped.lists:
             return self._list(compiled)
-        first = self._number(compiled.first, node)
+        first = self.number(compiled.first, node)
         if compiled.second is None:
             return first
-        return make_point(first, self._number(compiled.second, node))
+        return make_point(first, self.number(compiled.second, node))
 
-    def _number(self, expression: Expression, node: Node | None = None) -> Result:
+    def number(self, expression: Expression, node: Node | None = None) -> Result:
+        """Give the result of a number in the graph; see ``value`` for ``node``."""
         if expression.program.is_complex:
             return self._complex(expression)
 
@@ -122,6 +125,28 @@ class Evaluator:
         )
         with precision(_CHECK_BITS):
             return one.is_defined and other.is_defined and bool(one.value.overlaps(other.value))
+
+    def elements(self, compiled: CompiledValue) -> list[Ball]:
+        """Give the elements of a list of numbers, exact where they are.
+
+        Raises:
+            MathError: lists that do not fit, or a limit.
+        """
+        inputs = inputs_of(compiled.shaped, self.lists, compiled.first, self.parameters)
+        count = len(self._column(compiled.first, inputs))
+        if compiled.second is not None:
+            raise ListError("A list of numbers is wanted here, not one of points.")
+        if count > LISTED_ROWS.value:
+            raise LimitError(f"{LISTED_ROWS.value:,} places of your own are the most.")
+        return [
+            evaluate_constant(
+                compiled.first,
+                self.parameters,
+                bits=VALUE_BITS,
+                inputs={name: each.exact(k, VALUE_BITS) for name, each in inputs.items()},
+            )
+            for k in range(count)
+        ]
 
     def _list(self, compiled: CompiledValue) -> Result:
         inputs = inputs_of(compiled.shaped, self.lists, compiled.first, self.parameters)

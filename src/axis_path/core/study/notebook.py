@@ -41,7 +41,13 @@ from axis_path.core.study.line import StudyLine
 from axis_path.core.study.meaning import Kind, LineKeys, Meaning, may_come, name_in_head
 from axis_path.core.study.moving import Runner, Trail
 from axis_path.core.study.naming import settle_line, settled
-from axis_path.core.study.renaming import check_new_name, renamed, renamed_number, with_head
+from axis_path.core.study.renaming import (
+    check_new_name,
+    renamed,
+    renamed_number,
+    renamed_table,
+    with_head,
+)
 from axis_path.core.study.sliders import written_number
 from axis_path.core.study.style import LineStyle
 from axis_path.core.tabulate import TableSpec
@@ -291,6 +297,7 @@ class Notebook:
         before = self._document
         meanings = zip(self.lines, self._analysis.meanings, strict=True)
         lines = [self._renamed(line, meaning, name, new) for line, meaning in meanings]
+        self._rename_in_table(name, new)
         self._change_lines(
             [
                 replace(line, given=None, text=with_head(line.text, new))
@@ -311,6 +318,9 @@ class Notebook:
             slider = slider.with_texts(low, high, step)
         return replace(line, text=text, slider=slider)
 
+    def _rename_in_table(self, name: str, new: str) -> None:
+        self.set_table(renamed_table(self.table, self._analysis.names(), name, new))
+
     def write_renaming(self, line_id: int, text: str) -> list[str]:
         """Write a line anew; if its name changes, the lines that used the old one follow.
 
@@ -325,6 +335,7 @@ class Notebook:
         if self.definition(line_id).problem is not None and new not in self.names():
             return []
         users = self.users(old)
+        self._rename_in_table(old, new)
         meanings = zip(self.lines, self._analysis.meanings, strict=True)
         self._change_lines(
             [

@@ -19,6 +19,9 @@ from axis_path.core.language import (
 from axis_path.core.language.tree import free_uses, name_of
 from axis_path.core.study.meaning import Meaning, name_in_head
 from axis_path.core.study.sliders import literal
+from axis_path.core.tabulate import TableSpec
+
+_PRIMES = "'′″"
 
 
 def check_new_name(new: str, taken: frozenset[str]) -> None:
@@ -69,6 +72,19 @@ def renamed_number(text: str, names: Vocabulary, name: str, new: str) -> str:
         return text
     places = {_begin(text, use.span[0]) for use in free_uses(node) if name_of(use) == name}
     return _put(text, places, name, new)
+
+
+def renamed_table(spec: TableSpec, names: Vocabulary, name: str, new: str) -> TableSpec:
+    """Do the same for the columns of a table and the slider that it runs over."""
+
+    def column_text(text: str) -> str:
+        if text.rstrip(_PRIMES) == name:
+            return new + text[len(name) :]
+        letters = (letter for letter in text if letter.isalpha() and letter not in name)
+        return renamed_number(text, names.and_variables(*letters), name, new)
+
+    columns = tuple(replace(each, text=column_text(each.text)) for each in spec.columns)
+    return replace(spec, columns=columns, over=new if spec.over == name else spec.over)
 
 
 def _put(text: str, places: set[int], name: str, new: str) -> str:

@@ -28,14 +28,14 @@ from axis_path.core.locate import (
     sweep,
 )
 from axis_path.core.study.meaning import Kind
-from axis_path.core.study.realising import Realising
 from axis_path.core.study.sliding import GivenNumber
+from axis_path.core.study.tabling import Tabling
 
 #: Two equations are solved between these bounds where none are given.
 _FAR = 1_000
 
 
-class Searching(Realising):
+class Searching(Tabling):
     """Functions that can be searched."""
 
     def zeros(

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import re
 from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from fractions import Fraction
@@ -23,7 +22,7 @@ from axis_path.core.draw import (
     sample_path,
 )
 from axis_path.core.draw.pixels import dot_tenths
-from axis_path.core.errors import DomainError, LimitError, MathError, StoppedError, TableError
+from axis_path.core.errors import DomainError, LimitError, MathError, StoppedError
 from axis_path.core.evaluate import (
     RealFunction,
     RealSurface,
@@ -43,13 +42,8 @@ from axis_path.core.study.scene import READING_DIGITS, Scene, State, make_readin
 from axis_path.core.study.sliding import GivenNumber
 from axis_path.core.study.valuing import real_points
 from axis_path.core.tabulate import (
-    Places,
-    TableSpec,
     ValueTable,
-    counted,
-    listed,
     make_table,
-    spaced,
 )
 
 
@@ -334,44 +328,3 @@ class Study(Fitting):
                 state.points[definition.id] = real_points(points.reshape(-1, 2))
         state.computed[definition.id] = text
         return is_whole
-
-    def table_places(self, spec: TableSpec) -> Places:
-        """Give the abscissae of a table as it was typed.
-
-        Raises:
-            MathError: they cannot be made from what was typed.
-        """
-        if spec.listed.strip():
-            # Between commas there may be spaces; a column that was pasted has nothing else.
-            between = r"[;,](?![^(]*\))" if re.search("[;,]", spec.listed) else r"\s+"
-            texts = [part for part in re.split(between, spec.listed) if part.strip()]
-            return listed([self.number(text) for text in texts])
-        if not spec.count.strip():
-            return self.places(spec.start, spec.stop, spec.step)
-        count = self.number(spec.count)
-        if count.exact is None or count.exact.q != 1 or count.exact < 2:
-            raise TableError("The number of rows is a whole number, 2 at least.")
-        return self.places(spec.start, spec.stop, None, count=min(int(count.exact.p), 10**15))
-
-    def places(
-        self,
-        start: GivenNumber | None,
-        stop: GivenNumber | None,
-        step: GivenNumber | None,
-        *,
-        count: int | None = None,
-        x: Sequence[GivenNumber] | None = None,
-    ) -> Places:
-        """Give the abscissae of a table.
-
-        Raises:
-            MathError: they cannot be made from what is given.
-        """
-        if x is not None:
-            return listed([self.number(each) for each in x])
-        if start is None or stop is None or (step is None) == (count is None):
-            raise ValueError("give start and stop with either step or count, or x")
-        first, last = self.number(start), self.number(stop)
-        if count is not None:
-            return counted(first, last, count)
-        return spaced(first, last, self.number(step if step is not None else 1))

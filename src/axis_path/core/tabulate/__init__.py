@@ -1,21 +1,33 @@
 """Tables of values. Read ``values.py``."""
 
 from axis_path.core.tabulate.between import Between, Happening, happenings
-from axis_path.core.tabulate.spec import NumberForm, TableSpec, digits_needed, written
+from axis_path.core.tabulate.columns import (
+    Series,
+    TableColumn,
+    columns_from_list,
+    columns_to_list,
+)
+from axis_path.core.tabulate.form import NumberForm
+from axis_path.core.tabulate.series import Cells, Head
+from axis_path.core.tabulate.spec import TableSpec
 from axis_path.core.tabulate.values import Places, ValueTable, counted, listed, make_table, spaced
 
 __all__ = [
     "Between",
+    "Cells",
     "Happening",
+    "Head",
     "NumberForm",
     "Places",
+    "Series",
+    "TableColumn",
     "TableSpec",
     "ValueTable",
+    "columns_from_list",
+    "columns_to_list",
     "counted",
-    "digits_needed",
     "happenings",
     "listed",
     "make_table",
     "spaced",
-    "written",
 ]

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 from dataclasses import dataclass
 from enum import StrEnum
 from itertools import combinations
@@ -46,11 +46,14 @@ class Between:
         return f"{self.names[0]} {words}"
 
 
-def happenings(columns: Mapping[str, Floats]) -> list[Between]:
+def happenings(
+    columns: Mapping[str, Floats], meeting: Collection[str] | None = None
+) -> list[Between]:
     """Find what happens between the rows, in order; rows without a value say nothing.
 
     Args:
         columns: (n,) floats for each name.
+        meeting: those of which it is told where they meet; all by default.
     """
     found: list[Between] = []
     for name, values in columns.items():
@@ -60,7 +63,8 @@ def happenings(columns: Mapping[str, Floats]) -> list[Between]:
         with np.errstate(invalid="ignore"):
             turns = np.flatnonzero(steps[1:] * steps[:-1] < 0)
         found += [Between(k, k + 2, Happening.TURN, (name,)) for k in turns.tolist()]
-    for (one, a), (other, b) in combinations(columns.items(), 2):
+    compared = [each for each in columns.items() if meeting is None or each[0] in meeting]
+    for (one, a), (other, b) in combinations(compared, 2):
         found += [Between(k, k + 1, Happening.MEET, (one, other)) for k in _crossings(a - b)]
     return sorted(found, key=lambda each: (each.row, each.what != Happening.SIGN, each.names))
 

@@ -59,6 +59,22 @@ class Places:
         with precision(VALUE_BITS):
             return Places(stop - start, self.at(start), self.step)
 
+    def exact_text(self, row: int) -> str | None:
+        """Give a place in exact form, as the language reads it, if it has one."""
+        with precision(VALUE_BITS):
+            place = self.at(row)
+        if place.exact is not None:
+            return str(Fraction(int(place.exact.p), int(place.exact.q))).replace("-", "−")
+        if place.turns is not None:
+            return multiple_of_pi(Fraction(int(place.turns.p), int(place.turns.q)))
+        return None
+
+    def text(self, row: int, digits: int = 10) -> str:
+        """Give a place with ``digits`` digits, all right."""
+        with precision(VALUE_BITS):
+            place = self.at(row)
+            return digits_of(place, digits) or f"{float(place.value.mid()):.{digits}g}"
+
     def floats(self) -> Floats:
         """Give all places as (n,) floats."""
         if self.step is None:
@@ -156,19 +172,11 @@ class ValueTable:
 
     def exact_x(self, row: int) -> str | None:
         """Give the place of a row in exact form, as the language reads it, if it has one."""
-        with precision(VALUE_BITS):
-            place = self.places.at(row)
-        if place.exact is not None:
-            return str(Fraction(int(place.exact.p), int(place.exact.q))).replace("-", "−")
-        if place.turns is not None:
-            return multiple_of_pi(Fraction(int(place.turns.p), int(place.turns.q)))
-        return None
+        return self.places.exact_text(row)
 
     def x_text(self, row: int, digits: int = 10) -> str:
         """Give the place of a row with ``digits`` digits, all right."""
-        with precision(VALUE_BITS):
-            place = self.places.at(row)
-            return digits_of(place, digits) or f"{float(place.value.mid()):.{digits}g}"
+        return self.places.text(row, digits)
 
 
 def _at_bits(function: RealFunction, places: Places, row: int, bits: int) -> Ball:

@@ -1,26 +1,35 @@
-"""The table of values as plain data, row by row as it is looked at, and as CSV."""
+"""The table of values as plain data, row by row as it is looked at, as CSV and as a workbook."""
 
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import replace
-from typing import Any
+from typing import Any, BinaryIO
 
-from axis_path.core import Study, ValueTable
-from axis_path.core.errors import MathError
+import numpy as np
+import xlsxwriter
+from numpy.typing import NDArray
+from werkzeug.exceptions import BadRequest
+
+from axis_path.core import Study
+from axis_path.core.errors import LimitError, MathError
 from axis_path.core.evaluate import RealFunction
+from axis_path.core.limits import EXACT_CELLS, SHEET_ROWS
 from axis_path.core.patience import calculation
+from axis_path.core.study.tabling import LostHead
 from axis_path.core.tabulate import (
+    Cells,
+    Head,
     Places,
+    Series,
     TableSpec,
-    digits_needed,
     happenings,
     make_table,
-    written,
 )
 from axis_path.web.bench.request import BenchRequest
 
+Cell = float | str
 _MOST_ROWS = 200
 #: Of a place that is sought so many rows before it are shown too.
 _ROWS_BEFORE = 4
@@ -32,13 +41,14 @@ _ROWS_OF_FILE = 4_000
 
 
 def table_dict(asked: BenchRequest) -> dict[str, Any]:
-    """Give some rows of the table of all shown functions, every digit right."""
+    """Give some rows of the table, every digit right."""
     study, spec = asked.study, _spec(asked)
     shown = study.functions()
-    functions = {d.name or "": f for d, f in shown}
-    columns = [{"name": d.name, "variable": d.variable, "tone": d.tone} for d, _ in shown]
-    nothing: dict[str, Any] = {"columns": columns, "rows": [], "count": 0, "from": 0}
+    nothing: dict[str, Any] = {"columns": [], "rows": [], "count": 0, "from": 0}
     try:
+        heads = study.table_heads(spec, shown)
+        nothing["columns"] = [_head_dict(head) for head in heads]
+        nothing["variable"] = study.table_variable(spec, shown)
         places = study.table_places(spec)
     except MathError as err:
         return nothing | {"problem": err.message}
@@ -48,16 +58,38 @@ def table_dict(asked: BenchRequest) -> dict[str, Any]:
     stop = min(start + _MOST_ROWS, places.count)
     try:
         with calculation():
-            table = make_table(functions, places.part(start, stop))
-            rows = _rows(table, functions, start, spec)
+            rows = _rows(heads, places, start, stop)
     except MathError as err:
         return nothing | {"problem": err.message}
-    for each in happenings(table.columns):
-        said = {"sentence": each.sentence, "what": each.what.value, "last": start + each.last}
-        rows[each.row]["happenings"].append(said)
+    return nothing | {"problem": None, "rows": rows, "count": places.count, "from": start}
+
+
+def _head_dict(head: Head | LostHead) -> dict[str, Any]:
+    if isinstance(head, LostHead):
+        return {"name": head.text, "text": head.text, "own": head.own, "problem": head.problem}
     return {
-        "problem": None, "columns": columns, "rows": rows, "count": places.count, "from": start,
+        "name": head.name, "text": head.text, "own": head.own, "tone": head.tone, "problem": "",
+        "series": head.series.value, "digits": head.digits, "form": head.form.value,
     }  # fmt: skip
+
+
+def exact_cells_dict(asked: BenchRequest) -> list[dict[str, str]]:
+    """Give the exact values in one row, of the columns that have values with an exact form.
+
+    Raises:
+        MathError: the table cannot be made, or the place has no value.
+    """
+    study, spec = asked.study, _spec(asked)
+    place = asked.given.get("place")
+    if not isinstance(place, str):
+        raise BadRequest
+    found = []
+    for head in study.table_heads(spec, study.functions()):
+        if isinstance(head, Head) and head.series is Series.VALUE:
+            exact = study.exact_cell(head, place).exact
+            if exact is not None:
+                found.append({"name": head.name, "text": exact, "mathml": study.typeset(exact)})
+    return found
 
 
 def _spec(asked: BenchRequest) -> TableSpec:
@@ -79,60 +111,172 @@ def _row_before(places: Places, x: object) -> int | None:
 
 
 def _rows(
-    part: ValueTable, names: Iterable[str], start: int, spec: TableSpec
+    heads: Sequence[Head | LostHead], places: Places, start: int, stop: int
 ) -> list[dict[str, Any]]:
+    part = make_table(_valued(heads), places.part(start, stop))
+    columns = [
+        None if isinstance(head, LostHead) else (Cells(head, places), part.columns.get(str(k)))
+        for k, head in enumerate(heads)
+    ]
+    named = {
+        head.name: part.columns[str(k)]
+        for k, head in enumerate(heads)
+        if isinstance(head, Head) and str(k) in part.columns
+    }
+    said: dict[int, list[dict[str, Any]]] = {row: [] for row in range(start, stop)}
+    functions = {head.name for head in heads if isinstance(head, Head) and head.tone is not None}
+    for each in happenings(named, functions):
+        told = {"sentence": each.sentence, "what": each.what.value, "last": start + each.last}
+        said[start + each.row].append(told)
     return [
         {
-            "row": start + row,
-            "x": _place(part, row),
+            "row": row,
+            "x": _place(places, row),
             # As it is typed to begin a finer table here.
-            "typed": _typed(part, row),
-            "value": float(part.x[row]),
-            "cells": [_cell(part, name, row, spec) for name in names],
-            "happenings": [],
+            "typed": _typed(places, row, float(part.x[row - start])),
+            "value": float(part.x[row - start]),
+            "cells": [_cell(column, row, row - start) for column in columns],
+            "happenings": said[row],
         }
-        for row in range(len(part.x))
+        for row in range(start, stop)
     ]
 
 
-def _place(part: ValueTable, row: int) -> str:
+def _valued(heads: Sequence[Head | LostHead]) -> dict[str, RealFunction]:
+    """Give the functions whose values are wanted, by the numbers of their columns."""
+    return {
+        str(k): head.function
+        for k, head in enumerate(heads)
+        if isinstance(head, Head) and head.series is Series.VALUE
+    }
+
+
+def _place(places: Places, row: int) -> str:
     """Write a place exactly if that is short (π/6 stays π/6), else with its digits."""
-    exact = part.exact_x(row)
-    text = part.x_text(row, 10)
+    exact = places.exact_text(row)
+    text = places.text(row, 10)
     if exact is None or len(exact) > _LONGEST_EXACT or ("/" in exact and "π" not in exact):
-        return text if exact is not None else part.x_text(row, 6)
+        return text if exact is not None else places.text(row, 6)
     return exact
 
 
-def _typed(part: ValueTable, row: int) -> str:
-    exact = part.exact_x(row)
-    return repr(float(part.x[row])) if exact is None else exact
+def _typed(places: Places, row: int, value: float) -> str:
+    exact = places.exact_text(row)
+    return repr(value) if exact is None else exact
 
 
-def _cell(table: ValueTable, name: str, row: int, spec: TableSpec) -> dict[str, str]:
-    value = float(table.columns[name][row])
-    digits = digits_needed(value if math.isfinite(value) else 0.0, spec.digits, spec.form)
-    if not digits:
-        return {"text": written("0", 0.0, spec.digits, spec.form), "reason": ""}
-    text = written(table.text(name, row, digits), value, spec.digits, spec.form)
-    return {"text": text, "reason": "" if text else table.reason(name, row)}
+def _cell(
+    column: tuple[Cells, NDArray[np.float64] | None] | None, row: int, at: int
+) -> dict[str, str]:
+    if column is None:
+        return {"text": "", "reason": ""}
+    cells, known = column
+    text = cells.text(row, None if known is None else float(known[at]))
+    return {"text": text, "reason": "" if text else cells.reason(row)}
 
 
-def table_lines(study: Study) -> Iterator[str]:
-    """Give the whole table as CSV after RFC 4180, line by line, with the digits that floats have.
+def table_rows(
+    study: Study, *, with_units: bool = False, with_exact: bool = False
+) -> Iterator[list[list[Cell]]]:
+    """Give the whole table in blocks of rows, the head as a block of its own.
+
+    Args:
+        study: whose table.
+        with_units: whether the names of the axes, and the unit of a slider, stand in the head.
+        with_exact: whether the exact forms of values stand beside them.
 
     Raises:
-        MathError: the table cannot be made.
+        MathError: the table cannot be made, or is too long for exact forms.
     """
-    places = study.table_places(study.table)
-    shown = study.functions()
-    functions: dict[str, RealFunction] = {d.name or "": f for d, f in shown}
-    variable = shown[0][0].variable or "x" if shown else "x"
-    yield ",".join([variable, *functions]) + "\r\n"
-    for start in range(0, places.count, _ROWS_OF_FILE):
-        part = make_table(functions, places.part(start, min(start + _ROWS_OF_FILE, places.count)))
-        columns = [part.x.tolist(), *(part.columns[name].tolist() for name in functions)]
-        yield "".join(
-            ",".join("" if math.isnan(value) else f"{value:.15g}" for value in row) + "\r\n"
-            for row in zip(*columns, strict=True)
+    spec, shown = study.table, study.functions()
+    places = study.table_places(spec)
+    heads = [head for head in study.table_heads(spec, shown) if isinstance(head, Head)]
+    exact = [head for head in heads if with_exact and head.series is Series.VALUE]
+    if places.count * len(exact) > EXACT_CELLS.value:
+        raise LimitError(
+            f"Exact forms are written for {EXACT_CELLS.value:,} cells at most; this table has "
+            f"{places.count * len(exact):,}."
         )
+    variable = study.table_variable(spec, shown)
+    units = _units(study, spec) if with_units else ("", "")
+    yield [[
+        variable + units[0],
+        *(head.name + (units[1] if head.tone is not None else "") for head in heads),
+        *(f"{name} exact" for name in ([variable] if with_exact else [])),
+        *(f"{head.name} exact" for head in exact),
+    ]]  # fmt: skip
+    cells = [Cells(head, places) for head in heads]
+    for start in range(0, places.count, _ROWS_OF_FILE):
+        stop = min(start + _ROWS_OF_FILE, places.count)
+        part = make_table(_valued(heads), places.part(start, stop))
+        columns: list[list[Any]] = [part.x.tolist()]
+        for k, column in enumerate(cells):
+            known = part.columns.get(str(k))
+            columns.append(
+                [column.number(row) for row in range(start, stop)]
+                if known is None
+                else known.tolist()
+            )
+        if with_exact:
+            typed = [_typed(places, start + k, x) for k, x in enumerate(columns[0])]
+            columns.append([place.replace("−", "-") for place in typed])
+            columns += [[_exact(study, head, place) for place in typed] for head in exact]
+        yield list(map(list, zip(*columns, strict=True)))
+
+
+def _units(study: Study, spec: TableSpec) -> tuple[str, str]:
+    """Give what the names of the axes say of the places and of the values, in brackets."""
+    of_places = study.axes.x.name
+    if spec.over:
+        slider = next(
+            (e.slider for e in study.lines if e.moving and e.moving[0] == spec.over), None
+        )
+        of_places = slider.unit if slider is not None else ""
+    names = (of_places, study.axes.y.name)
+    across, up = (f" ({name})" if name else "" for name in names)
+    return across, up
+
+
+def _exact(study: Study, head: Head, place: str) -> str:
+    try:
+        return study.exact_cell(head, place).exact or ""
+    except MathError:
+        return ""
+
+
+def csv_blocks(blocks: Iterable[list[list[Cell]]]) -> Iterator[str]:
+    """Write blocks of rows as CSV after RFC 4180, with the digits that floats have."""
+    for rows in blocks:
+        yield "".join(",".join(map(_field, row)) + "\r\n" for row in rows)
+
+
+def _field(cell: Cell) -> str:
+    if isinstance(cell, float):
+        return "" if math.isnan(cell) else f"{cell:.15g}"
+    if any(sign in cell for sign in ',"\r\n'):
+        return '"' + cell.replace('"', '""') + '"'
+    return cell
+
+
+def workbook(blocks: Iterable[list[list[Cell]]], to: BinaryIO) -> None:
+    """Write blocks of rows as a workbook (Office Open XML), row by row.
+
+    Raises:
+        LimitError: there are more rows than a sheet has.
+    """
+    book = xlsxwriter.Workbook(to, {"constant_memory": True, "strings_to_formulas": False})
+    sheet = book.add_worksheet("Values")
+    bold = book.add_format({"bold": True})
+    row = 0
+    for block in blocks:
+        for cells in block:
+            if row >= SHEET_ROWS.value:
+                raise LimitError(f"A sheet has {SHEET_ROWS.value:,} rows; save this table as CSV.")
+            for k, cell in enumerate(cells):
+                if not isinstance(cell, float):
+                    sheet.write_string(row, k, cell, None if row else bold)
+                elif math.isfinite(cell):
+                    sheet.write_number(row, k, cell)
+            row += 1
+    sheet.freeze_panes(1, 1)
+    book.close()

@@ -2,18 +2,21 @@
 
 from __future__ import annotations
 
+import math
+import os
+import tempfile
 import time
 import uuid
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import asdict
 from itertools import chain
 from typing import Any
 
-from flask import Response, render_template
+from flask import Response, render_template, send_file
 from werkzeug.exceptions import BadRequest
 
 from axis_path.core import Study, Window
-from axis_path.core.draw import HOME_X, HOME_Y, frame, home
+from axis_path.core.draw import HOME_X, HOME_Y, frame, frame_between, home
 from axis_path.core.errors import WindowError
 from axis_path.core.limits import DIGITS
 from axis_path.core.study import apply_command, axes_to_dict
@@ -32,11 +35,19 @@ from axis_path.web.bench.request import (
     read_window,
 )
 from axis_path.web.bench.results import exact_dict, working_dict
-from axis_path.web.bench.tables import table_dict, table_lines
+from axis_path.web.bench.tables import (
+    Cell,
+    csv_blocks,
+    exact_cells_dict,
+    table_dict,
+    table_rows,
+    workbook,
+)
 from axis_path.web.state import database, web_state
 
 _TABS = ("findings", "values", "data", "working", "reference")
 _ROW_DIGITS = 7
+_WORKBOOK = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
 
 
 def show(study_id: uuid.UUID) -> str:
@@ -189,6 +200,10 @@ def window(study_id: uuid.UUID) -> Response:
         shown = [f for d, f in found if only is None or d.id == only]
         number = only if isinstance(only, int) else None
         chosen = frame(shown, present, asked.study.extents(present, number))
+    elif how == "rows":
+        low, high = (_end(asked.given.get(name)) for name in ("from", "to"))
+        shown = [function for _, function in asked.study.functions()]
+        chosen = frame_between(shown, present, (low, high))
     elif how == "bounds":
         chosen = _typed_window(asked)
         typed = asked.given["bounds"]
@@ -196,6 +211,12 @@ def window(study_id: uuid.UUID) -> Response:
     else:
         raise BadRequest
     return json_answer({"window": chosen.to_dict(), "follows": follows})
+
+
+def _end(value: object) -> float:
+    if not isinstance(value, int | float) or isinstance(value, bool) or not math.isfinite(value):
+        raise BadRequest
+    return float(value)
 
 
 def _typed_number(asked: BenchRequest, text: object) -> float:
@@ -252,11 +273,35 @@ def read_data(study_id: uuid.UUID) -> Response:
 
 def table_file(study_id: uuid.UUID) -> Response:
     """Give the whole table as CSV, sent as it is computed."""
-    asked = read_request(study_id)
-    lines = table_lines(asked.study)
+    lines = csv_blocks(_table_rows(study_id))
     # The head is made now, so that what cannot be made is refused and not sent in part.
     head = next(lines)
     return Response(chain([head], lines), mimetype="text/csv")
+
+
+def table_workbook(study_id: uuid.UUID) -> Response:
+    """Give the whole table as a workbook."""
+    with tempfile.TemporaryFile() as file:
+        workbook(_table_rows(study_id), file)
+        # The answer has a handle of its own; the file is gone when that is closed.
+        sent = os.fdopen(os.dup(file.fileno()), "rb")
+    sent.seek(0)
+    return send_file(sent, mimetype=_WORKBOOK)
+
+
+def _table_rows(study_id: uuid.UUID) -> Iterator[list[list[Cell]]]:
+    asked = read_request(study_id)
+    return table_rows(
+        asked.study,
+        with_units=asked.given.get("units") is True,
+        with_exact=asked.given.get("exact") is True,
+    )
+
+
+def exact_cells(study_id: uuid.UUID) -> Response:
+    """Give the exact values in one row of the table; it may take its time."""
+    asked = read_request(study_id)
+    return json_answer({"version": asked.version, "cells": exact_cells_dict(asked)})
 
 
 def exact(study_id: uuid.UUID) -> Response:

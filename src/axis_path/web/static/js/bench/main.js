@@ -24,6 +24,7 @@ import { slider, sliders } from "./sliders.component.js";
 import { makeStore } from "./store.js";
 import { sweepBox } from "./sweep.component.js";
 import { trailBox } from "./trail.component.js";
+import { tableColumns } from "./columns.component.js";
 import { values } from "./values.component.js";
 import { windowBox } from "./window.component.js";
 import { working, workingLine } from "./working.component.js";
@@ -33,7 +34,7 @@ const initial = JSON.parse(document.getElementById("bench-state")?.textContent ?
 Alpine.store("bench", makeStore(initial));
 const engine = new Engine(Alpine.store("bench"), initial, Alpine.mutateDom);
 const components = {
-  axesBox, bench, title, dataPanel, fitCard, exactForms, findings, findingCard, findingItem, lane, legend, panel, pictureBox, plane, newRow, reference, referenceEntry, row, rows, runner, slider, sliders, sweepBox, trailBox, values,
+  axesBox, bench, title, dataPanel, fitCard, exactForms, findings, findingCard, findingItem, lane, legend, panel, pictureBox, plane, newRow, reference, referenceEntry, row, rows, runner, slider, sliders, sweepBox, tableColumns, trailBox, values,
   samplingCheck, windowBox, working, workingLine,
 };
 for (const [name, make] of Object.entries(components)) Alpine.data(name, make(engine));

@@ -3,7 +3,8 @@
 import { ask, askFile } from "../shared/api.js";
 import { Follower } from "../shared/follower.js";
 import { saveAs } from "../shared/save.js";
-import { showAt } from "./steer.js";
+import { askWindow, showAt } from "./steer.js";
+import { Rows, SIGNS, aligned, decimals, plainNumber } from "./values.model.js";
 
 /** @param {import("./engine.js").Engine} engine */
 export const values = (engine) => () => ({
@@ -14,6 +15,9 @@ export const values = (engine) => () => ({
   places: "",
   digits: "6",
   form: "significant",
+  /** The slider whose values the rows are; empty for those of the variable. */
+  over: "",
+  at: "1",
   /** How the places are given: by a step, by their number, or one by one. */
   by: "step",
   problem: "",
@@ -25,21 +29,41 @@ export const values = (engine) => () => ({
   copied: "",
   columns: [],
   lines: [],
+  variable: "x",
   count: 0,
   from: 0,
+  wantedFrom: 0,
+  /** The row at the top of the frame, and how high a row and the frame are, in pixels. */
+  topRow: 0,
+  rowHeight: 28,
+  frameHeight: 400,
   current: null,
+  /** Where a selection of rows began. @type {number | null} */
+  anchor: null,
+  isExtending: false,
+  /** The row whose place is being changed, and the column that is looked at. */
+  editing: null,
+  chosenColumn: "",
+  wantsExact: false,
+  exactCells: [],
   isBehind: false,
   /** The place around which the rows are marked. @type {number | null} */
   sought: null,
   isSeeking: false,
   // Alpine puts what is not declared here into the outermost component.
   follower: null,
+  exactFollower: null,
   watcher: null,
 
   init() {
     this.follower = new Follower(
       (body, dropped) => ask(`${engine.path}/table`, body, dropped),
       (answer) => this.take(answer),
+      (error) => engine.complain(error),
+    );
+    this.exactFollower = new Follower(
+      (body, dropped) => ask(`${engine.path}/exact_cells`, body, dropped),
+      (answer) => this.takeExact(answer),
       (error) => engine.complain(error),
     );
     this.watcher = { mark: () => this.mark(), ask: () => this.ask() };
@@ -51,12 +75,13 @@ export const values = (engine) => () => ({
   },
   destroy() {
     this.follower.drop();
+    this.exactFollower.drop();
     engine.watchers.delete(this.watcher);
   },
   /** Take over what is kept, but leave alone what was typed since. */
   readSpec() {
-    const { start, stop, step, count = "", listed = "", digits = 6, form = "significant" } = this.$store.bench.table;
-    const kept = { start, stop, step, rows: count, places: listed, digits: String(digits), form };
+    const { start, stop, step, count = "", listed = "", digits = 6, form = "significant", over = "", at = "1" } = this.$store.bench.table;
+    const kept = { start, stop, step, rows: count, places: listed, digits: String(digits), form, over, at };
     for (const [name, value] of Object.entries(kept)) {
       if (this.known[name] === undefined || this[name] === this.known[name]) this[name] = value;
     }
@@ -66,12 +91,15 @@ export const values = (engine) => () => ({
   /** What stands here belongs to the state before, until the answer comes. */
   mark() {
     this.follower.drop();
-    if (this.$store.bench.tab === "values") this.isBehind = true;
+    this.exactFollower.drop();
+    if (this.$store.bench.tab !== "values") return;
+    this.isBehind = true;
+    this.exactCells = [];
   },
   ask() {
     if (this.$store.bench.tab !== "values" || !engine.size.width) return;
     this.isBehind = true;
-    this.follower.ask(() => engine.body({ ...(this.isSeeking ? { around: this.sought } : { from: this.from }), ...this.stretch() }));
+    this.follower.ask(() => engine.body({ ...(this.isSeeking ? { around: this.sought } : { from: this.wantedFrom }), ...this.stretch() }));
   },
   /** The stretch that is looked at more finely, if any. */
   stretch() {
@@ -83,12 +111,24 @@ export const values = (engine) => () => ({
     const { table } = answer;
     this.problem = table.problem ?? "";
     this.count = table.count;
-    this.from = table.from;
-    this.columns = table.columns.map((column) => ({ ...column, className: `tone-${(column.tone ?? 0) % 8}` }));
+    this.from = this.wantedFrom = table.from;
+    this.variable = table.variable ?? "x";
+    this.columns = table.columns.map((column, key) => ({
+      ...column,
+      key,
+      className: column.problem ? "is-lost" : column.tone === undefined || column.tone === null ? "is-added" : `tone-${column.tone % 8}`,
+      told: column.problem || SERIES_TOLD[column.series].replace("…", column.text),
+    }));
+    if (!this.columns.some((column) => column.name === this.chosenColumn)) this.chosenColumn = "";
     const places = this.columns.map((_, j) => Math.max(0, ...table.rows.map((row) => decimals(row.cells[j].text))));
+    // The frame must not get lower than it is scrolled while rows come and go.
+    this.$refs.below.style.height = this.$refs.above.style.height = `${this.$refs.frame.scrollHeight}px`;
     this.lines = table.rows.map((row, k) => ({
       ...row,
       isCurrent: row.row === this.current,
+      isSelected: this.isSelected(row.row),
+      isEdited: false,
+      index: row.row + 2,
       isAround: this.isAround(table.rows, k),
       happens: row.happenings.length > 0,
       sign: [...new Set(row.happenings.map(({ what }) => SIGNS[what]))].join(""),
@@ -99,7 +139,10 @@ export const values = (engine) => () => ({
     }));
     this.isBehind = this.follower.wish !== null;
     if (this.isSeeking) this.$nextTick(() => this.$root.querySelector(".is-around")?.scrollIntoView({ block: "center" }));
+    if (this.isSeeking) this.topRow = this.from;
     this.isSeeking = false;
+    this.$nextTick(() => this.place());
+    this.askExact();
   },
 
   /** Tell whether a row is one of the two around the place that was sought. */
@@ -109,11 +152,15 @@ export const values = (engine) => () => ({
     const [here, next, before] = [rows[k].value, rows[k + 1]?.value, rows[k - 1]?.value];
     return here === x || (here < x && next > x) || (before < x && here > x);
   },
-  get variable() {
-    return this.columns[0]?.variable ?? "x";
-  },
   get problemText() {
     return this.refused || this.problem;
+  },
+  get rowTotal() {
+    return this.count + 1;
+  },
+  /** The sliders over which a table can run. */
+  get tableSliders() {
+    return this.$store.bench.sliders.map(({ id, name }) => ({ id, name, words: `values of ${name}`, isOver: name === this.over }));
   },
   get isEmptyTable() {
     return this.$store.bench.isReady && !this.columns.length && !this.isBehind;
@@ -138,14 +185,13 @@ export const values = (engine) => () => ({
     return this.by === "own";
   },
   async keep() {
-    const { start, stop, step } = this;
-    const wanted = { start, stop, step, count: this.isByCount ? this.rows : "", listed: this.isOwn ? this.places : "", digits: Number(this.digits), form: this.form };
+    const { start, stop, step, form, over, at } = this;
+    const wanted = { start, stop, step, count: this.isByCount ? this.rows : "", listed: this.isOwn ? this.places : "", digits: Number(this.digits), form, over, at };
     if ((this.isByCount && !wanted.count) || (this.isOwn && !wanted.listed)) return;
-    const kept = { start: this.known.start, stop: this.known.stop, step: this.known.step, count: this.known.rows, listed: this.known.places, digits: Number(this.known.digits), form: this.known.form };
+    const kept = { start: this.known.start, stop: this.known.stop, step: this.known.step, count: this.known.rows, listed: this.known.places, digits: Number(this.known.digits), form: this.known.form, over: this.known.over, at: this.known.at };
     this.refused = "";
     if (JSON.stringify(wanted) === JSON.stringify(kept)) return;
-    this.from = 0;
-    this.current = null;
+    this.toTheTop();
     this.finer = [];
     const error = await engine.commit([{ do: "table", ...wanted }]);
     this.refused = error ? error.message : "";
@@ -157,14 +203,12 @@ export const values = (engine) => () => ({
     const next = line.next ?? this.lines[this.lines.findIndex((each) => each.row === line.row) + 1];
     if (!next) return;
     this.finer.push({ from: line.typed, to: next.typed, words: `between ${line.x} and ${next.x}` });
-    this.from = 0;
-    this.current = null;
+    this.toTheTop();
     this.ask();
   },
   lookCoarser() {
     this.finer.pop();
-    this.from = 0;
-    this.current = null;
+    this.toTheTop();
     this.ask();
   },
   get isFiner() {
@@ -173,7 +217,14 @@ export const values = (engine) => () => ({
   get finerText() {
     return this.finer.at(-1)?.words ?? "";
   },
-  /** The rows after which something happens, and the present one. */
+  /** Other rows come: nothing of these is chosen any more. */
+  toTheTop() {
+    this.from = this.wantedFrom = this.topRow = 0;
+    this.current = this.anchor = this.editing = null;
+    this.exactCells = [];
+    if (this.$refs.frame) this.$refs.frame.scrollTop = 0;
+  },
+  /** The present row. */
   get chosenLine() {
     return this.lines.find((each) => each.row === this.current);
   },
@@ -186,16 +237,40 @@ export const values = (engine) => () => ({
   /** The rows that stand here, for a spreadsheet. */
   async copyRows() {
     const head = [this.variable, ...this.columns.map((column) => column.name)].join("\t");
-    const rows = this.lines.map((line) => [line.x, ...line.cells.map((cell) => (cell.isUndefined ? "" : cell.shown.replaceAll(/[\u2007\u2008]/g, "")))].join("\t"));
-    await navigator.clipboard.writeText([head, ...rows].join("\n").replaceAll("−", "-"));
+    const chosen = this.hasSelection ? this.lines.filter((line) => line.isSelected) : this.lines;
+    const rows = chosen.map((line) => [line.x, ...line.cells.map((cell) => (cell.isUndefined ? "" : plainNumber(cell.shown)))].map(plainNumber).join("\t"));
+    await navigator.clipboard.writeText([head, ...rows].join("\n"));
     this.copied = `${rows.length} rows copied.`;
   },
-  async saveRows() {
+  withUnits: false,
+  withExact: false,
+  isSaving: false,
+  isPrinting: false,
+  async save(kind) {
+    this.isSaving = true;
+    this.refused = "";
     try {
-      saveAs(await askFile(`${engine.path}/table.csv`, engine.body()), "values.csv");
+      const chosen = engine.body({ units: this.withUnits, exact: this.withExact });
+      saveAs(await askFile(`${engine.path}/table.${kind}`, chosen), `values.${kind}`);
     } catch (error) {
       this.refused = error.message;
     }
+    this.isSaving = false;
+  },
+  saveCsv() {
+    return this.save("csv");
+  },
+  saveWorkbook() {
+    return this.save("xlsx");
+  },
+  /** Print the table alone. */
+  async printRows() {
+    this.isPrinting = true;
+    document.body.classList.add("prints-table");
+    await this.$nextTick();
+    print();
+    document.body.classList.remove("prints-table");
+    this.isPrinting = false;
   },
 
   /** Show the two rows that stand around a place. */
@@ -211,16 +286,99 @@ export const values = (engine) => () => ({
     return this.lines.some((line) => line.isAround) ? "" : "The table does not reach this place.";
   },
   choose(line) {
-    if (this.current === line.row) return;
+    if (this.current === line.row && !this.isExtending) return;
+    this.anchor = this.isExtending ? (this.anchor ?? this.current) : line.row;
     this.current = line.row;
     for (const each of this.lines) {
       each.isCurrent = each.row === line.row;
+      each.isSelected = this.isSelected(each.row);
       each.tab = each.isCurrent ? 0 : -1;
     }
-    showAt(engine, line.value);
+    this.askExact();
+    // The rows of a table over a slider are no places of the reading line.
+    if (!this.over) showAt(engine, line.value);
+  },
+  press(event) {
+    this.isExtending = event.shiftKey;
+  },
+  release() {
+    this.isExtending = false;
+  },
+  isSelected(row) {
+    const { anchor, current } = this;
+    if (anchor === null || current === null || anchor === current) return false;
+    return row >= Math.min(anchor, current) && row <= Math.max(anchor, current);
+  },
+  get hasSelection() {
+    return this.anchor !== null && this.current !== null && this.anchor !== this.current;
+  },
+  get canFrame() {
+    return this.hasSelection && !this.over;
+  },
+  /** Look at the stretch between the first and the last selected row. */
+  frameRows() {
+    const ends = this.lines.filter((line) => line.isSelected).map((line) => line.value);
+    if (ends.length > 1) askWindow(engine, { how: "rows", from: Math.min(...ends), to: Math.max(...ends) });
+  },
+
+  /** Change the place of a row: from then on the table has places of its own. */
+  edit(line) {
+    if (this.isLong || this.isFiner) {
+      this.refused = this.isFiner ? "Go back to the whole table to change a place." : `Places can be changed in a table of at most ${this.lines.length} rows.`;
+      return;
+    }
+    this.editing = line.row;
+    for (const each of this.lines) each.isEdited = each.row === line.row;
+    // The field may take the place of what was clicked, so the row is found from the page.
+    this.$nextTick(() => document.querySelector(".place-field")?.select());
+  },
+  stopEditing() {
+    const row = this.editing;
+    this.editing = null;
+    for (const each of this.lines) each.isEdited = false;
+    this.$nextTick(() => document.querySelector(`[data-value-row="${row}"]`)?.focus());
+  },
+  editKey(event) {
+    event.stopPropagation();
+    if (event.key === "Escape") this.stopEditing();
+    if (event.key === "Enter") event.target.blur();
+  },
+  async writePlace(line, event) {
+    if (this.editing === null) return;
+    const typed = event.target.value.trim();
+    this.stopEditing();
+    if (!typed || typed === line.typed) return;
+    const listed = this.lines.map((each) => (each.row === line.row ? typed : each.typed)).join("; ");
+    const error = await engine.commit([{ do: "table", listed }]);
+    this.refused = error ? error.message : "";
+  },
+
+  /** Exact values of the present row, where there are any. */
+  toggleExact() {
+    this.wantsExact = !this.wantsExact;
+    this.exactCells = [];
+    this.askExact();
+  },
+  askExact() {
+    const line = this.chosenLine;
+    if (this.wantsExact && line && !this.isBehind) this.exactFollower.ask(() => engine.body({ place: line.typed, ...this.stretch() }));
+  },
+  takeExact(answer) {
+    if (answer.version === engine.version) this.exactCells = answer.cells.map((cell, key) => ({ ...cell, key }));
+  },
+  get exactNote() {
+    if (!this.wantsExact) return "";
+    if (!this.chosenLine) return "Choose a row to see its exact values.";
+    return this.exactCells.length ? `Exactly, at ${this.variable} = ${this.chosenLine.x}:` : "No exact form is known here.";
+  },
+
+  chooseColumn(column) {
+    this.chosenColumn = this.chosenColumn === column.name ? "" : column.name;
   },
   key(event) {
+    if (event.target.closest("button, input, select")) return;
     if (event.key === "Enter" && this.canLookFiner) this.finerHere();
+    if (event.key === "F2" && this.chosenLine) this.edit(this.chosenLine);
     if (event.key === "Backspace" && this.isFiner) this.lookCoarser();
     const by = { ArrowUp: -1, ArrowDown: 1, PageUp: -10, PageDown: 10 }[event.key];
     if (!by || !this.lines.length) return;
@@ -230,38 +388,48 @@ export const values = (engine) => () => ({
     this.$root.querySelector(`[data-value-row="${this.lines[next].row}"]`)?.focus();
   },
 
-  get hasPages() {
+  get pageText() {
+    if (this.isPrinting) return `rows ${inGroups(this.from + 1)} to ${inGroups(this.from + this.lines.length)} of ${inGroups(this.count)}`;
+    const seen = Math.max(Math.round(this.frameHeight / this.rowHeight) - 1, 1);
+    const first = Math.min(Math.round(this.topRow), Math.max(this.count - seen, 0)) + 1;
+    return `rows ${inGroups(first)} to ${inGroups(Math.min(first + seen - 1, this.count))} of ${inGroups(this.count)}`;
+  },
+  get isLong() {
     return this.count > this.lines.length;
   },
-  get hasEarlier() {
-    return this.from > 0;
+  /** The loaded rows among all. */
+  get rowsInFrame() {
+    return new Rows({ count: this.count, from: this.from, loaded: this.lines.length, height: this.rowHeight });
   },
-  get hasLater() {
-    return this.from + this.lines.length < this.count;
+  /** Leave room for the rows that are not loaded, and keep the one at the top where it is. */
+  place() {
+    const frame = this.$refs.frame;
+    const first = frame.querySelector("[data-value-row]");
+    if (!first?.offsetHeight) return;
+    this.rowHeight = first.getBoundingClientRect().height;
+    const rows = this.rowsInFrame;
+    this.$refs.above.style.height = `${rows.above}px`;
+    this.$refs.below.style.height = `${rows.below}px`;
+    this.frameHeight = frame.clientHeight;
+    if (rows.squeeze < 1 && this.topRow >= this.from) frame.scrollTop = rows.topOf(this.topRow);
   },
-  get pageText() {
-    return `rows ${this.from + 1} to ${this.from + this.lines.length} of ${this.count}`;
-  },
-  earlier() {
-    this.from = Math.max(this.from - this.lines.length, 0);
-    this.ask();
-  },
-  later() {
-    this.from += this.lines.length;
-    this.ask();
+  scrolled() {
+    const { scrollTop, clientHeight } = this.$refs.frame;
+    const rows = this.rowsInFrame;
+    this.topRow = rows.rowAt(scrollTop, clientHeight);
+    this.frameHeight = clientHeight;
+    const wanted = rows.wanted(this.topRow, clientHeight);
+    if (wanted === null || wanted === this.wantedFrom) return;
+    this.wantedFrom = wanted;
+    // What stands here stays true while more of it is on its way.
+    this.follower.ask(() => engine.body({ from: this.wantedFrom, ...this.stretch() }));
   },
 });
 
-/** What happens between two rows, as a sign at the first. */
-const SIGNS = { sign: "±", turn: "⌢", meet: "×" };
-const FIGURE_SPACE = "\u2007";
-const POINT_SPACE = "\u2008";
-const decimals = (text) => (text.includes("·") ? 0 : (text.split(".")[1] ?? "").length);
-
-/** A number followed by empty places, so that the points of a column stand under one another. */
-function aligned(text, places) {
-  if (!text) return "—";
-  const missing = places - decimals(text);
-  const point = missing > 0 && !text.includes(".") ? POINT_SPACE : "";
-  return text.includes("·") ? text : text + point + FIGURE_SPACE.repeat(missing);
-}
+const SERIES_TOLD = {
+  value: "Values of …",
+  difference: "… in each row, less the row before",
+  ratio: "… in each row, divided by the row before",
+  sum: "The sum of … over all rows up to each",
+};
+const inGroups = (number) => number.toLocaleString("en");

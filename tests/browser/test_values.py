@@ -1,0 +1,112 @@
+"""The Values panel by hand: columns, rows that are selected, places that are changed, files."""
+
+from pathlib import Path
+
+from tests.browser.bench import BrowserTest
+
+
+class ValuesPanelTest(BrowserTest):
+    def table(self, *lines: str) -> None:
+        self.open_new_study(*lines)
+        self.page.get_by_role("tab", name="Values").click()
+        self.settle()
+
+    def heads(self) -> list[str]:
+        return self.page.locator(".rows-frame thead th").all_inner_texts()
+
+    def cells(self, row: int) -> list[str]:
+        shown = self.page.locator(f"tr[data-value-row='{row}'] > td")
+        return [self.text(cell).strip("\u2007\u2008") for cell in shown.all()]
+
+    def add(self, text: str) -> None:
+        self.page.get_by_label("Add a column").fill(text)
+        self.page.get_by_label("Add a column").press("Enter")
+        self.settle()
+
+    def press(self, name: str) -> None:
+        self.page.get_by_role("button", name=name, exact=True).click()
+        self.settle()
+
+    def test_columns_are_added_set_left_out_and_brought_back(self) -> None:
+        self.table("a = 2", "f(x) = a x^2 - 3", "p(t) = (t, t/3)", "hidden(x) = 1/x")
+        self.page.get_by_label("Hide hidden").click()
+        for text in ("f'", "p", "x + a", "hidden"):
+            self.add(text)
+        self.assertEqual(["x", "f", "f'", "x of p", "y of p", "x + a", "hidden"], self.heads())
+        self.assertEqual(["29", "−16", "−4", "−1.33333", "−2", "−0.25"], self.cells(1))
+        self.press("f")
+        self.press("Differences")
+        self.page.get_by_label("How this column is written").select_option("fixed")
+        self.page.get_by_label("Digits of this column").select_option("2")
+        self.settle()
+        self.assertEqual(["29.00", "−18"], [self.cells(1)[k] for k in (0, -1)])
+        self.press("Leave out of the table")
+        self.assertNotIn("f", self.heads())
+        self.press("Put back f")
+        self.press("Undo")
+        self.assertNotIn("f", self.heads())
+        # What an added column is made of may go; it says so, and can be taken away.
+        self.page.get_by_label("Delete hidden", exact=True).click()
+        self.settle()
+        self.press("hidden")
+        self.assertIn(
+            "hidden", self.page.locator(".column-box .field-problem:visible").inner_text()
+        )
+        self.press("Remove this column")
+        self.assertNotIn("hidden", self.heads())
+        self.add("fog(")
+        self.assertTrue(self.page.locator(".column-box .field-problem:visible").inner_text())
+        self.assertEqual("fog(", self.page.get_by_label("Add a column").input_value())
+
+    def test_rows_are_selected_framed_and_their_places_changed(self) -> None:
+        self.table("f(x) = x^2 - 2")
+        self.page.locator("tr[data-value-row='6']").click()
+        for _ in range(2):
+            self.page.keyboard.press("Shift+ArrowDown")
+        self.assertEqual(3, self.page.locator("tr.is-selected").count())
+        self.press("Frame these rows")
+        low, high = (
+            float(self.page.get_by_label(f"{end} bound").input_value().replace("−", "-"))
+            for end in ("left", "right")
+        )
+        self.assertTrue(0 < low < 1 and 3 < high < 4, (low, high))
+        self.page.locator("tr[data-value-row='7']").click()
+        self.page.keyboard.press("F2")
+        self.page.locator(".place-field").fill("pi/3")
+        self.page.keyboard.press("Enter")
+        self.settle()
+        self.assertEqual(["−0.903377"], self.cells(7))
+        self.press("Exact values")
+        self.page.locator("tr[data-value-row='7']").click()
+        self.page.locator(".exact-cell").wait_for()
+        self.assertIn("π/3", self.page.locator(".exact-cells").inner_text())
+        self.page.keyboard.press("F2")
+        self.page.locator(".place-field").fill("1/0")
+        self.page.keyboard.press("Enter")
+        self.settle()
+        self.assertIn(
+            "no value", self.page.locator("#panel-values [role=alert]:visible").inner_text()
+        )
+        self.assertEqual(["−0.903377"], self.cells(7))
+
+    def test_rows_run_over_a_slider_and_go_out_as_files(self) -> None:
+        self.table("a = 1", "f(x) = a x^2")
+        self.page.get_by_label("What the rows are").select_option("a")
+        self.settle()
+        self.page.get_by_label("Where functions are evaluated").fill("3")
+        self.page.keyboard.press("Enter")
+        self.settle()
+        self.assertEqual(["a", "f"], self.heads())
+        self.assertEqual([["−45"], ["45"]], [self.cells(k) for k in (0, 10)])
+        for kind, begin in (("CSV", b"a,f\r\n-5,-45\r\n"), ("XLSX", b"PK")):
+            with self.page.expect_download() as coming:
+                self.page.locator("#panel-values").get_by_role("button", name=kind).first.click()
+            self.assertTrue(Path(coming.value.path()).read_bytes().startswith(begin))
+        self.page.evaluate("window.print = () => { window.printed = document.body.className; }")
+        self.press("Print")
+        self.assertIn("prints-table", self.page.evaluate("window.printed"))
+        self.page.get_by_label("Delete slider a", exact=True).click()
+        self.settle()
+        self.assertIn(
+            "no slider", self.page.locator("#panel-values [role=alert]:visible").inner_text()
+        )
