@@ -97,3 +97,72 @@ class DataTest(BrowserTest):
         self.settle()
         self.page.get_by_text("cannot be the name").wait_for()
         self.assertEqual("t", name.input_value())
+
+    def take(self, text: str) -> None:
+        self.open_data()
+        self.page.get_by_label("Columns to read").fill(text)
+        self.press("Read")
+        self.press("Take these columns")
+        self.page.get_by_label("The column upward").select_option("u")
+
+    def first_line(self) -> str:
+        return self.page.locator(".row-formula").first.inner_text()
+
+    def test_a_calculated_column_and_error_bars(self) -> None:
+        self.take("v,u,e\n4,3.1,0.3\n6,5.2,0.4\n")
+        self.page.get_by_label("Name of the calculated column").fill("rate")
+        self.page.get_by_label("Formula of the calculated column").fill("u/v")
+        self.press("Calculate")
+        self.assertEqual("0.775", self.cell("rate", 1))
+        self.assertFalse(self.page.get_by_label("rate, row 1", exact=True).is_editable())
+        formula = self.page.get_by_label("Formula of rate")
+        formula.fill("v/")
+        formula.press("Enter")
+        self.settle()
+        self.page.locator("#panel-data [role=alert]:visible").wait_for()
+        self.assertEqual("u/v", formula.input_value())
+        self.page.get_by_label("Error bars upward").select_option("e")
+        self.press("Draw points")
+        self.press("Frame")
+        self.assertEqual(1, self.page.locator(".data-bar").count())
+        self.check_access()
+
+    def test_points_chosen_by_a_box_are_fitted_and_the_curve_follows_the_data(self) -> None:
+        self.take("v,u\n4,3.1\n6,5.2\n8,8.3\n10,12.6\n14,60\n")
+        for name in ("Draw points", "Frame", "Fit", "Add as a definition"):
+            self.press(name)
+        steep = self.first_line()
+        self.press("Choose by a box")
+        plane = self.page.locator(".plane-surface").bounding_box()
+        left, bottom = plane["x"] + 4, plane["y"] + plane["height"] - 4
+        self.page.mouse.move(left, bottom)
+        self.page.mouse.down()
+        self.page.mouse.move(left + plane["width"] * 0.7, bottom - plane["height"] * 0.7)
+        self.page.mouse.up()
+        self.settle()
+        self.assertIn("4 rows are chosen", self.page.locator(".chosen-rows").inner_text())
+        self.assertEqual(4, self.page.locator(".data-chosen").count())
+        self.press("Keep only these")
+        condition = self.page.get_by_label("rows where")
+        self.assertEqual("4 <= v <= 10; 3.1 <= u <= 12.6", condition.input_value())
+        flat = self.first_line()
+        self.assertNotEqual(steep, flat)
+        for text, line in (("v >", flat), ("", steep)):
+            condition.fill(text)
+            self.press("Keep")
+            alert = self.page.locator("#panel-data [role=alert]:visible")
+            self.assertEqual(bool(text), alert.count() > 0)
+            self.assertEqual(line, self.first_line())
+
+    def test_a_formula_of_ones_own_starts_from_sliders(self) -> None:
+        self.take("v,u\n1,2\n2,2.9\n4,6.1\n8,24\n")
+        self.page.get_by_label("What to fit").select_option("formula")
+        self.page.get_by_label("formula", exact=True).fill("p exp(q x)")
+        self.press("Fit")
+        alert = self.page.locator("#panel-data [role=alert]:visible")
+        self.assertIn("no value to start", alert.inner_text())
+        self.press("Sliders to start from")
+        sliders = [each.get_attribute("data-slider") for each in self.page.locator(".slider").all()]
+        self.assertEqual(["p", "q"], sliders)
+        self.press("Fit")
+        self.assertIn("p", self.page.locator(".fit-table").first.inner_text())

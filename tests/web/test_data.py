@@ -101,7 +101,7 @@ class DataTest(WebTest):
         self.change(study_id, do="rename_column", name="u", to="burn", unit="")
         self.change(study_id, do="cell", name="burn", row=3, text="11")
         data = self.data(study_id)
-        self.assertEqual([{"x": "v", "y": "burn"}], data["plots"])
+        self.assertEqual([("v", "burn")], [(p["x"], p["y"]) for p in data["plots"]])
         self.assertEqual("1.3", data["fits"][0]["coefficients"][1]["value"])
         summary = data["columns"][1]["summary"]
         self.assertEqual((6.5, 6, 3), (summary["mean"], summary["quartiles"][1], summary["least"]))

@@ -57,6 +57,7 @@ TABLE_COLUMNS = Limit(40, "columns", "The columns that are added to a table of v
 TABLE_DIGITS = Limit(15, "digits", "The digits of the numbers in a table of values.")
 COLUMNS = Limit(60, "columns", "The columns of data of one study.")
 COLUMN_CELLS = Limit(100_000, "cells", "The cells of one column of data.")
+CALCULATED_ROWS = Limit(20_000, "rows", "The rows of columns that are calculated or filtered.")
 FIT_DEGREE = Limit(20, "powers", "The degree of a polynomial that is fitted.")
 FINDING_LABELS = Limit(200, "labels", "The labels that one finding has on the plane.")
 FINDINGS = Limit(100, "entries", "The entries of the Findings panel of one study.")

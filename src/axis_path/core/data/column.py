@@ -21,11 +21,14 @@ class Column:
         name: what it is called.
         cells: its numbers as they were typed; None for a cell without one.
         unit: as it is written beside the name; may be empty.
+        formula: what the cells are calculated from, an expression in other columns; empty for
+            cells that are typed.
     """
 
     name: str
     cells: tuple[Fraction | None, ...]
     unit: str = ""
+    formula: str = ""
 
     def floats(self) -> NDArray[np.float64]:
         """Give the nearest floats, (n,), NaN where a cell is missing."""

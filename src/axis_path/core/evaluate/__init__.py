@@ -43,6 +43,7 @@ from axis_path.core.evaluate.result import (
     make_point,
     make_result,
     multiple_of_pi,
+    to_fraction,
 )
 from axis_path.core.evaluate.sheet import Sheet
 from axis_path.core.evaluate.surface import Boxes, RealSurface
@@ -93,4 +94,5 @@ __all__ = [
     "prove_steps",
     "run",
     "sample_inputs",
+    "to_fraction",
 ]

@@ -52,8 +52,12 @@ def apply_command(study: Study, command: object, window: Window) -> str:
     """
     if not isinstance(command, dict) or command.get("do") not in COMMANDS:
         raise CommandError("This change is not known here; reload the page.")
+    before = study.fit_key
     try:
-        return COMMANDS[command["do"]](study, command, window)
+        done = COMMANDS[command["do"]](study, command, window)
+        if study.fit_key != before:
+            study.refresh_fits()
+        return done
     except KeyError as err:
         raise CommandError("The line is not there any more; reload the page.") from err
 

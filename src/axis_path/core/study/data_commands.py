@@ -6,7 +6,7 @@ from collections.abc import Callable
 from dataclasses import replace
 from typing import Any
 
-from axis_path.core.data import number_of_cell
+from axis_path.core.data import Column, number_of_cell
 from axis_path.core.draw import Window
 from axis_path.core.errors import DataError, LimitError
 from axis_path.core.language import NAME_PATTERN
@@ -34,6 +34,8 @@ def _columns(study: Study, command: dict[str, Any], _window: Window) -> str:
 def _cell(study: Study, command: dict[str, Any], _window: Window) -> str:
     """Change one cell; the columns grow as far as they are written into."""
     column = study.column_of(text_of(command, "name"))
+    if column.formula:
+        raise DataError(f"`{column.name}` is calculated: change its formula, not its cells.")
     row, value = number_of(command, "row"), number_of_cell(text_of(command, "text"))
     if not 0 <= row < COLUMN_CELLS.value:
         raise LimitError(f"A column has {COLUMN_CELLS.value:,} cells at most.")
@@ -44,7 +46,10 @@ def _cell(study: Study, command: dict[str, Any], _window: Window) -> str:
 
 
 def _rename(study: Study, command: dict[str, Any], _window: Window) -> str:
-    column, to = study.column_of(text_of(command, "name")), text_of(command, "to")
+    name, to = text_of(command, "name"), text_of(command, "to")
+    column = next((each for each in study.columns if each.name == name), None)
+    if column is None:
+        raise DataError(f"There is no column `{name}`.")
     if NAME_PATTERN.fullmatch(to) is None:
         raise DataError(f"`{to}` cannot be the name of a column.")
     if to != column.name and any(each.name == to for each in study.columns):
@@ -52,6 +57,46 @@ def _rename(study: Study, command: dict[str, Any], _window: Window) -> str:
     unit = text_of(command, "unit") if isinstance(command.get("unit"), str) else column.unit
     study.put_column(column.name, replace(column, name=to, unit=unit[:40]))
     return f"Rename {column.name}"
+
+
+def _calculate(study: Study, command: dict[str, Any], _window: Window) -> str:
+    """Calculate a column from others, row by row; an empty formula leaves its cells as typed."""
+    name, formula = text_of(command, "name"), text_of(command, "formula").strip()
+    known = next((each for each in study.columns if each.name == name), None)
+    if known is not None and not formula:
+        study.put_column(name, replace(study.column_of(name), formula=""))
+        return f"Type {name}"
+    made = replace(known or Column(name, ()), cells=(), formula=formula)
+    study.check_formula(made)
+    if known is None:
+        study.column(name, [])
+    study.set_columns([made if each.name == name else each for each in study.columns])
+    return f"Calculate {name}"
+
+
+def _filter(study: Study, command: dict[str, Any], _window: Window) -> str:
+    """Keep only the rows that conditions hold for, in points, fits and summaries."""
+    rows = command.get("rows")
+    if isinstance(rows, list):
+        text = study.condition_of(_row_numbers(rows), text_of(command, "x"), text_of(command, "y"))
+    else:
+        text = text_of(command, "text").strip()
+    if text:
+        study.rows_where(text)
+    study.set_row_filter(text)
+    return "Filter the rows" if text else "Keep all rows"
+
+
+def _remove_rows(study: Study, command: dict[str, Any], _window: Window) -> str:
+    rows = _row_numbers(command.get("rows"))
+    study.remove_rows(rows)
+    return f"Delete {len(rows)} rows"
+
+
+def _row_numbers(given: object) -> list[int]:
+    if not isinstance(given, list) or not all(type(row) is int for row in given):
+        raise CommandError("The change lacks its `rows`.")
+    return given
 
 
 def _remove(study: Study, command: dict[str, Any], _window: Window) -> str:
@@ -69,10 +114,14 @@ def _sort(study: Study, command: dict[str, Any], _window: Window) -> str:
 
 def _plot(study: Study, command: dict[str, Any], _window: Window) -> str:
     """Draw two columns as points, or take them away."""
-    plot = Plot(text_of(command, "x"), text_of(command, "y"))
-    kept = [each for each in study.plots if each != plot]
+    errors = [
+        text_of(command, name) if isinstance(command.get(name), str) else ""
+        for name in ("x_error", "y_error")
+    ]
+    plot = Plot(text_of(command, "x"), text_of(command, "y"), *errors)
+    kept = [each for each in study.plots if (each.x, each.y) != (plot.x, plot.y)]
     if command.get("away") is not True:
-        for name in (plot.x, plot.y):
+        for name in plot.columns:
             study.column_of(name)
         if len(kept) >= FITS.value:
             raise LimitError(f"A study draws {FITS.value} pairs of columns at most.")
@@ -84,11 +133,25 @@ def _plot(study: Study, command: dict[str, Any], _window: Window) -> str:
 def _fit(study: Study, command: dict[str, Any], _window: Window) -> str:
     number = max((each.id for each in study.fits), default=0) + 1
     ask = fit_from_dict({**command, "id": number})
+    if ask.formula and not ask.start:
+        ask = replace(ask, start=study.formula_start(ask.formula))
     study.made_fit(ask)
     if len(study.fits) >= FITS.value:
         raise LimitError(f"A study keeps {FITS.value} fits at most.")
     study.set_fits([ask, *(each for each in study.fits if replace(each, id=number) != ask)])
     return f"Fit {ask.y} against {ask.x}"
+
+
+def _follow(study: Study, command: dict[str, Any], _window: Window) -> str:
+    """Write a line that follows a fit."""
+    line = study.follow_fit(number_of(command, "fit"))
+    return f"Write {study.definition(line.id).name}"
+
+
+def _try(study: Study, command: dict[str, Any], _window: Window) -> str:
+    """Make sliders of a formula's letters, and draw it."""
+    study.try_formula(text_of(command, "formula"))
+    return "Make sliders of a formula"
 
 
 def _unfit(study: Study, command: dict[str, Any], _window: Window) -> str:
@@ -100,10 +163,15 @@ def _unfit(study: Study, command: dict[str, Any], _window: Window) -> str:
 DATA_COMMANDS: dict[str, Callable[[Study, dict[str, Any], Window], str]] = {
     "columns": _columns,
     "cell": _cell,
+    "calculate": _calculate,
+    "filter_rows": _filter,
+    "remove_rows": _remove_rows,
     "rename_column": _rename,
     "remove_column": _remove,
     "sort_columns": _sort,
     "plot": _plot,
     "fit": _fit,
+    "follow_fit": _follow,
+    "try_formula": _try,
     "unfit": _unfit,
 }

@@ -24,6 +24,7 @@ from axis_path.core.study.fit_ledger import (
     fits_from_list,
     fits_to_list,
     plots_from_list,
+    plots_to_list,
 )
 from axis_path.core.study.line import StudyLine
 from axis_path.core.study.moving import (
@@ -77,6 +78,7 @@ class Document:
     columns: tuple[Column, ...] = ()
     fits: tuple[FitAsk, ...] = ()
     plots: tuple[Plot, ...] = ()
+    row_filter: str = ""
 
 
 def document_to_dict(document: Document) -> dict[str, Any]:
@@ -89,7 +91,8 @@ def document_to_dict(document: Document) -> dict[str, Any]:
         "findings": [ask_to_dict(ask) for ask in document.asks],
         "table": table_to_dict(document.table),
         **({"fits": fits_to_list(document.fits)} if document.fits else {}),
-        **({"plots": [asdict(plot) for plot in document.plots]} if document.plots else {}),
+        **({"plots": plots_to_list(document.plots)} if document.plots else {}),
+        **({"row_filter": document.row_filter} if document.row_filter else {}),
         **({} if document.check is None else {"check": asdict(document.check)}),
         **({"columns": list(map(_column_to_dict, document.columns))} if document.columns else {}),
         **({} if document.axes == AxesSpec() else {"axes": axes_to_dict(document.axes)}),
@@ -135,7 +138,12 @@ def table_from_dict(given: dict[str, Any]) -> TableSpec:
 
 def _column_to_dict(column: Column) -> dict[str, Any]:
     cells = [None if cell is None else str(cell) for cell in column.cells]
-    return {"name": column.name, "cells": cells, **({"unit": column.unit} if column.unit else {})}
+    kept: dict[str, Any] = {"name": column.name, "cells": cells}
+    if column.unit:
+        kept["unit"] = column.unit
+    if column.formula:
+        kept |= {"cells": [], "formula": column.formula}
+    return kept
 
 
 def _column(given: object) -> Column:
@@ -147,7 +155,9 @@ def _column(given: object) -> Column:
     if not is_text or len(cells) > COLUMN_CELLS.value or NAME_PATTERN.fullmatch(name) is None:
         raise FormatError("A column of the study is of the wrong kind.")
     try:
-        return Column(name, tuple(map(number_of_cell, cells)), _field(given, "unit", str, "")[:100])
+        unit = _field(given, "unit", str, "")[:100]
+        formula = _field(given, "formula", str, "")[: LINE_LENGTH.value]
+        return Column(name, tuple(map(number_of_cell, cells)), unit, formula)
     except MathError as err:
         raise FormatError(f"A column of the study cannot be: {err.message}") from err
 
@@ -162,6 +172,9 @@ def _line_to_dict(line: StudyLine) -> dict[str, Any]:
         kept["given"] = line.given
     if line.tone is not None:
         kept["tone"] = line.tone
+    kept |= {
+        name: value for name, value in (("fit", line.fit), ("fit_lost", line.fit_lost)) if value
+    }
     if line.style != LineStyle():
         kept["style"] = style_to_dict(line.style)
     if line.fixed:
@@ -213,9 +226,11 @@ def document_from_dict(given: object) -> Document:
     if len(columns) > COLUMNS.value or len({each.name for each in columns}) != len(columns):
         raise FormatError(f"A study has {COLUMNS.value} columns at most, each of its own name.")
     fits, plots = fits_from_list(given.get("fits", [])), plots_from_list(given.get("plots", []))
+    row_filter = _field(given, "row_filter", str, "")[: LINE_LENGTH.value]
     return Document(
-        unit, tuple(lines), tuple(asks), spec, tuple(working), axes, check, columns, fits, plots
-    )
+        unit, tuple(lines), tuple(asks), spec, tuple(working), axes, check, columns, fits, plots,
+        row_filter,
+    )  # fmt: skip
 
 
 _MISSING = object()
@@ -247,6 +262,8 @@ def _line(given: object) -> StudyLine:
         style=style_from_dict(given.get("style", {})),
         runner=None if given.get("runner") is None else _runner(given["runner"]),
         family=None if given.get("family") is None else family_from_dict(given["family"]),
+        fit=given["fit"] if isinstance(given.get("fit"), int) else None,
+        fit_lost=_field(given, "fit_lost", bool, False),
         trail=None if given.get("trail") is None else trail_from_dict(given["trail"]),
     )
 

@@ -31,10 +31,23 @@ class FitAsk:
 
 @dataclass(frozen=True, slots=True)
 class Plot:
-    """Two columns that are drawn as points."""
+    """Two columns that are drawn as points.
+
+    Attributes:
+        x: the name of the column across; ``y`` of the one upward.
+        x_error: of a column with how far a point reaches on both sides; may be empty.
+        y_error: the same upward and downward.
+    """
 
     x: str
     y: str
+    x_error: str = ""
+    y_error: str = ""
+
+    @property
+    def columns(self) -> tuple[str, ...]:
+        """Give the names of all columns that are needed."""
+        return tuple(name for name in (self.x, self.y, self.x_error, self.y_error) if name)
 
 
 def fits_to_list(fits: tuple[FitAsk, ...]) -> list[dict[str, Any]]:
@@ -84,16 +97,27 @@ def fit_from_dict(given: object) -> FitAsk:
 _MOST_PARAMETERS = 20
 
 
+def plots_to_list(plots: tuple[Plot, ...]) -> list[dict[str, str]]:
+    """Give which columns are drawn as plain data; what is not used is left out."""
+    return [{name: value for name, value in asdict(plot).items() if value} for plot in plots]
+
+
 def plots_from_list(given: object) -> tuple[Plot, ...]:
     """Read which columns are drawn from plain data.
 
     Raises:
         FormatError: they are of the wrong kind.
     """
+    names = ("x", "y", "x_error", "y_error")
     is_list = isinstance(given, list) and all(
-        isinstance(each, dict) and isinstance(each.get("x"), str) and isinstance(each.get("y"), str)
+        isinstance(each, dict)
+        and {"x", "y"} <= each.keys()
+        and all(isinstance(each.get(name, ""), str) for name in names)
         for each in given
     )
     if not is_list:
         raise FormatError("The points of the study are of the wrong kind.")
-    return tuple(Plot(each["x"], each["y"]) for each in given)[: FITS.value]  # type: ignore[attr-defined]
+    return tuple(
+        Plot(*(each.get(name, "") for name in names))
+        for each in given[: FITS.value]  # type: ignore[index]
+    )

@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-import re
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import replace
 from fractions import Fraction
 
@@ -27,14 +26,14 @@ from axis_path.core.language import NAME_PATTERN, read_expression
 from axis_path.core.language.tree import names_in
 from axis_path.core.limits import COLUMN_CELLS, COLUMNS, FIT_DEGREE
 from axis_path.core.study.analysis import input_name
+from axis_path.core.study.calculating import Calculating
 from axis_path.core.study.fit_ledger import FitAsk, Plot
-from axis_path.core.study.measuring import Measuring
 
 #: A cell of a column, as other programs give it.
 GivenCell = float | Fraction | str | None
 
 
-class Fitting(Measuring):
+class Fitting(Calculating):
     """Lines and columns of data."""
 
     def column(self, name: str, values: Sequence[GivenCell], unit: str = "") -> Column:
@@ -70,14 +69,24 @@ class Fitting(Measuring):
         Raises:
             DataError: there is none of that name.
         """
-        self.column_of(name)
+        self._check_column(name)
         self.set_columns([column if each.name == name else each for each in self.columns])
         if column.name != name:
             named = {name: column.name}
             self.set_fits(
                 [replace(f, x=named.get(f.x, f.x), y=named.get(f.y, f.y)) for f in self.fits]
             )
-            self.set_plots([Plot(named.get(p.x, p.x), named.get(p.y, p.y)) for p in self.plots])
+            self.set_plots(
+                [
+                    Plot(*(named.get(n, n) for n in (p.x, p.y, p.x_error, p.y_error)))
+                    for p in self.plots
+                ]
+            )
+            self.rename_in_formulas(name, column.name)
+
+    def _check_column(self, name: str) -> None:
+        if all(each.name != name for each in self.columns):
+            raise DataError(f"There is no column `{name}`.")
 
     def sort_rows(self, name: str, *, falls: bool = False) -> None:
         """Sort the rows of all columns by one; missing cells come last.
@@ -86,16 +95,29 @@ class Fitting(Measuring):
             DataError: there is none of that name.
         """
         by = self.column_of(name)
-        count = max(len(each.cells) for each in self.columns)
+        count = self.row_count
         keys = [*by.cells, *[None] * (count - len(by.cells))]
         known = [k for k in range(count) if keys[k] is not None]
         known.sort(key=lambda k: keys[k] or 0, reverse=falls)
         order = [*known, *(k for k in range(count) if keys[k] is None)]
         sorted_columns = []
         for each in self.columns:
+            if each.formula:
+                sorted_columns.append(each)
+                continue
             cells = [*each.cells, *[None] * (count - len(each.cells))]
             sorted_columns.append(replace(each, cells=tuple(cells[k] for k in order)))
         self.set_columns(sorted_columns)
+
+    def remove_rows(self, rows: Collection[int]) -> None:
+        """Take rows out of all columns."""
+        gone = frozenset(rows)
+        self.set_columns(
+            [
+                replace(each, cells=tuple(c for k, c in enumerate(each.cells) if k not in gone))
+                for each in self.columns
+            ]
+        )
 
     def made_fit(self, ask: FitAsk) -> Fit:
         """Make a fit that is kept.
@@ -114,10 +136,20 @@ class Fitting(Measuring):
         Raises:
             DataError: there is none of that name.
         """
-        self.column_of(name)
+        self._check_column(name)
         self.set_columns([each for each in self.columns if each.name != name])
         self.set_fits([each for each in self.fits if name not in (each.x, each.y)])
-        self.set_plots([each for each in self.plots if name not in (each.x, each.y)])
+        self.set_plots(
+            [
+                replace(
+                    each,
+                    x_error="" if each.x_error == name else each.x_error,
+                    y_error="" if each.y_error == name else each.y_error,
+                )
+                for each in self.plots
+                if name not in (each.x, each.y)
+            ]
+        )
 
     @staticmethod
     def summarised(column: Column) -> Summary:
@@ -128,19 +160,13 @@ class Fitting(Measuring):
         """
         return summarise(column)
 
-    @staticmethod
-    def with_numbers(text: str, values: Mapping[str, str]) -> str:
-        """Put numbers in the places of the parameters of a formula, as it would be typed."""
-        pattern = "|".join(rf"\b{re.escape(name)}\b" for name in values)
-        return re.sub(pattern, lambda found: f"({values[found[0]]})", text)
-
     def summary(self, name: str) -> Summary:
         """Summarise a column.
 
         Raises:
             DataError: there is no such column, or it has no number.
         """
-        return summarise(self.column_of(name))
+        return summarise(replace(self.column_of(name), cells=self.kept_cells(name)))
 
     def fit(
         self,
@@ -223,23 +249,9 @@ class Fitting(Measuring):
                 f"`{x}` has {len(one.cells)} cells and `{y}` {len(other.cells)}: "
                 "two columns are fitted row by row."
             )
-        rows = [
-            (a, b)
-            for a, b in zip(one.cells, other.cells, strict=True)
-            if a is not None and b is not None
-        ]
-        return [a for a, _ in rows], [b for _, b in rows], len(one.cells) - len(rows)
-
-    def column_of(self, name: str) -> Column:
-        """Give a column by its name.
-
-        Raises:
-            DataError: there is none.
-        """
-        found = next((each for each in self.columns if each.name == name), None)
-        if found is None:
-            raise DataError(f"There is no column `{name}`.")
-        return found
+        pairs = list(zip(self.kept_cells(x), self.kept_cells(y), strict=True))
+        rows = [(a, b) for a, b in pairs if a is not None and b is not None]
+        return [a for a, _ in rows], [b for _, b in rows], len(pairs) - len(rows)
 
 
 def _polynomial(

@@ -29,6 +29,8 @@ class StudyLine:
         style: what else was chosen for its look.
         runner: the runner of a path, once it was moved.
         family: the values of a slider for which it is drawn at once.
+        fit: the fit that the line follows; None for a line that is written by hand.
+        fit_lost: whether it is set aside because that fit has no result.
         trail: where a point has been; None if it leaves no trail.
     """
 
@@ -44,6 +46,8 @@ class StudyLine:
     runner: Runner | None = None
     trail: Trail | None = None
     family: Family | None = None
+    fit: int | None = None
+    fit_lost: bool = False
 
     @cached_property
     def moving(self) -> tuple[str, Fraction] | None:

@@ -64,6 +64,7 @@ class Notebook:
         "_analysis",
         "_values",
         "_kept_state",
+        "_calculated",
         "_places",
         "_keys",
     )
@@ -205,6 +206,15 @@ class Notebook:
         """Draw other columns."""
         self._change(replace(self._document, plots=tuple(plots)))
 
+    @property
+    def row_filter(self) -> str:
+        """Give the conditions that rows of data must hold to; empty for all rows."""
+        return self._document.row_filter
+
+    def set_row_filter(self, text: str) -> None:
+        """Keep other conditions."""
+        self._change(replace(self._document, row_filter=text))
+
     def set_columns(self, columns: Sequence[Column]) -> None:
         """Keep other columns of data."""
         self._change(replace(self._document, columns=tuple(columns)))
@@ -248,7 +258,10 @@ class Notebook:
         """
         index = self._places.get(line_id)
         if index is not None:
-            self._replace_line(index, replace(self.lines[index], text=text))
+            line = self.lines[index]
+            # A line that is written by hand no longer follows a fit; one that is renamed does.
+            follows = line.fit if line.text.partition("=")[2] == text.partition("=")[2] else None
+            self._replace_line(index, replace(line, text=text, fit=follows))
             return
         place = len(self.lines) if after not in self._places else self._places[after] + 1
         self._change_lines([*self.lines[:place], StudyLine(line_id, text), *self.lines[place:]])

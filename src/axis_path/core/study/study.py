@@ -35,7 +35,8 @@ from axis_path.core.study.axes import Steps, title_lines
 from axis_path.core.study.compiled import CompiledValue
 from axis_path.core.study.definition import Definition
 from axis_path.core.study.document import Check
-from axis_path.core.study.fitting import Fitting
+from axis_path.core.study.fit_ledger import Plot
+from axis_path.core.study.following import Following
 from axis_path.core.study.meaning import VALUED, Kind
 from axis_path.core.study.runner_row import Visit, positions, trail_tenths
 from axis_path.core.study.scene import READING_DIGITS, Scene, State, make_readings, make_scene
@@ -46,8 +47,21 @@ from axis_path.core.tabulate import (
     make_table,
 )
 
+#: A part of the plane: from where to where across, and upward.
+Box = tuple[tuple[float, float], tuple[float, float]]
 
-class Study(Fitting):
+
+def in_box(points: NDArray[np.float64], box: Box) -> NDArray[np.bool_]:
+    """Tell which of points, (n, 2), lie within a part of the plane, (n,)."""
+    inside = [(points[:, k] >= low) & (points[:, k] <= high) for k, (low, high) in enumerate(box)]
+    return inside[0] & inside[1]
+
+
+def _pairs(flat: list[int]) -> list[list[int]]:
+    return [flat[k : k + 2] for k in range(0, len(flat), 2)]
+
+
+class Study(Following):
     """A study: lines, each a definition or a note, and what is asked of them."""
 
     def check_points(self, check: Check, domain: tuple[float, float]) -> NDArray[np.float64]:
@@ -126,6 +140,7 @@ class Study(Fitting):
         state = self._state
         shown = {d.id for d in state.definitions if not d.hidden and only in (None, d.id)}
         clouds = [points for id_, points in state.points.items() if id_ in shown]
+        clouds += self._data_clouds() if only is None else []
         for id_, path in state.paths.items():
             if id_ in shown:
                 clouds.append(path.points(np.linspace(path.low.near, path.high.near, 1_001)))
@@ -133,6 +148,16 @@ class Study(Fitting):
             if id_ in shown and relation.is_equation:
                 clouds += draw_relation(relation, window).solid
         return [found for found in map(extent_of, clouds) if found is not None]
+
+    def _data_clouds(self) -> list[NDArray[np.float64]]:
+        """Give the points of data that are drawn, (n, 2) for each pair of columns."""
+        clouds = []
+        for plot in self.plots:
+            try:
+                clouds.append(self.plotted(plot)[0])
+            except MathError:
+                continue
+        return [each for each in clouds if len(each)]
 
     # Questions
 
@@ -170,6 +195,7 @@ class Study(Fitting):
         *,
         reading_x: float | Fraction | None = None,
         with_trails: bool = False,
+        box: Box | None = None,
     ) -> Scene:
         """Put together everything the bench draws in a window, as plain data.
 
@@ -179,6 +205,7 @@ class Study(Fitting):
                 rounded to what a pixel can tell, a fraction is taken as it is.
             with_trails: whether the places of trails are given too, in tenths of a pixel; the page
                 has them already, a picture has not.
+            box: a part of the plane; points of data within it are told as chosen.
         """
         state = self._state
         made = make_scene(state, window, reading_x=reading_x)
@@ -188,20 +215,60 @@ class Study(Fitting):
                 if kept is not None:
                     row["trail"] = {"most": kept.most, "dots": trail_tenths(kept, window)}
         if self.plots:
-            made = replace(made, data=self._drawn_data(window))
+            made = replace(made, data=self._drawn_data(window, box))
         return made if self.check is None else replace(made, check=self._check(state, window))
 
-    def _drawn_data(self, window: Window) -> list[dict[str, Any]]:
+    def _drawn_data(self, window: Window, box: Box | None) -> list[dict[str, Any]]:
         """Give the columns that are drawn as points, in tenths of a pixel."""
         found = []
         for k, plot in enumerate(self.plots):
-            columns = [self.column_of(name).floats() for name in (plot.x, plot.y)]
-            count = min(map(len, columns))
-            points = np.column_stack([each[:count] for each in columns])
-            known = points[np.isfinite(points).all(axis=1)]
-            places = dot_tenths(known, window)
-            found.append({"x": plot.x, "y": plot.y, "tone": k, "points": places})
+            try:
+                points, rows = self.plotted(plot)
+            except MathError:
+                # The Data panel says why; points of another state do not stay.
+                continue
+            chosen = [] if box is None else np.flatnonzero(in_box(points, box)).tolist()
+            drawn = {"x": plot.x, "y": plot.y, "tone": k, "points": dot_tenths(points, window)}
+            for name, column, axis in (
+                ("x_bars", plot.x_error, 0), ("y_bars", plot.y_error, 1)
+            ):  # fmt: skip
+                if column:
+                    drawn[name] = self._bars(points, rows, column, axis, window)
+            found.append(drawn | ({"chosen": chosen} if chosen else {}))
         return found
+
+    def _bars(
+        self, points: NDArray[np.float64], rows: NDArray[np.int64], column: str, axis: int,
+        window: Window,
+    ) -> list[list[int]]:  # fmt: skip
+        """Give both ends of the error bars along an axis; none where there is no number."""
+        try:
+            cells = self.column_of(column).floats()
+        except MathError:
+            return []
+        sizes = np.append(cells, np.nan)[np.minimum(rows, len(cells))]
+        reach = np.zeros_like(points)
+        reach[:, axis] = np.abs(sizes)
+        known = np.isfinite(reach).all(axis=1)
+        low, high = (points - reach)[known], (points + reach)[known]
+        ends = [dot_tenths(each, window) for each in (low, high)]
+        return [[*a, *b] for a, b in zip(*(_pairs(each) for each in ends), strict=True)]
+
+    def plotted(self, plot: Plot) -> tuple[NDArray[np.float64], NDArray[np.int64]]:
+        """Give the points of two columns, (n, 2), and the rows they stand in, (n,).
+
+        Raises:
+            MathError: a column or the filter cannot be used.
+        """
+        columns = [self.column_of(name).floats() for name in (plot.x, plot.y)]
+        count = min(map(len, columns))
+        points = np.column_stack([each[:count] for each in columns])
+        known = np.isfinite(points).all(axis=1)
+        kept = self.rows_kept()
+        if kept is not None:
+            known &= np.append(kept, np.zeros(count, dtype=np.bool_))[:count]
+        rows = np.flatnonzero(known)
+        return points[rows], rows
 
     def readings(
         self, window: Window, reading_x: float | Fraction, pointer_y: float | None = None

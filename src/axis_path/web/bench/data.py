@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 import math
-from dataclasses import asdict
+from dataclasses import asdict, replace
+from fractions import Fraction
 from typing import Any
 
 import numpy as np
@@ -13,6 +14,8 @@ from axis_path.core.data import Column, Fit, read_columns
 from axis_path.core.errors import DataError, MathError
 from axis_path.core.patience import calculation
 from axis_path.core.study import FitAsk
+from axis_path.core.study.following import form_of_fit, line_of_fit
+from axis_path.core.study.study import Box, in_box
 from axis_path.web.bench.request import BenchRequest
 
 #: So many rows are sent at once, and so many points of residuals.
@@ -24,21 +27,56 @@ _SHOWN_BAD = 40
 def data_dict(asked: BenchRequest) -> dict[str, Any]:
     """Give some rows of all columns, with what they look like, and every fit made anew."""
     study = asked.study
-    count = max((len(each.cells) for each in study.columns), default=0)
+    count = study.row_count
     first = asked.given.get("from")
     start = min(max(first if isinstance(first, int) else 0, 0), max(count - 1, 0))
+    try:
+        kept, problem = study.rows_kept(), ""
+    except MathError as err:
+        kept, problem = None, err.message
+    shown = slice(start, start + _MOST_ROWS)
     return {
-        "columns": [_column(each, start) for each in study.columns],
+        "columns": [_column(study, each.name, start) for each in study.columns],
         "count": count,
         "from": start,
-        "plots": [{"x": plot.x, "y": plot.y} for plot in study.plots],
+        "filter": study.row_filter,
+        "filter_problem": problem,
+        "kept": None if kept is None else int(np.count_nonzero(kept)),
+        "out": [] if kept is None else [not each for each in kept[shown].tolist()],
+        "plots": [asdict(plot) for plot in study.plots],
+        "chosen": [] if asked.box is None else _chosen(study, asked.box),
         "fits": [_fit(study, each, asked.given) for each in study.fits],
     }
 
 
-def _column(column: Column, start: int) -> dict[str, Any]:
-    cells = [_text(cell) for cell in column.cells[start : start + _MOST_ROWS]]
-    return {"name": column.name, "unit": column.unit, "cells": cells, "summary": _summary(column)}
+def _column(study: Study, name: str, start: int) -> dict[str, Any]:
+    kept = next(each for each in study.columns if each.name == name)
+    shown = {"name": name, "unit": kept.unit, "formula": kept.formula, "problem": ""}
+    try:
+        with calculation():
+            column = study.column_of(name)
+            cells = study.kept_cells(name)
+    except MathError as err:
+        return shown | {"cells": [], "summary": None, "problem": err.message}
+    return shown | {
+        "cells": [
+            _decimal(cell) if kept.formula else _text(cell)
+            for cell in column.cells[start : start + _MOST_ROWS]
+        ],
+        "summary": _summary(replace(column, cells=cells)),
+    }
+
+
+def _chosen(study: Study, box: Box) -> list[int]:
+    """Give the rows of all points that lie in a part of the plane, in their order."""
+    rows: set[int] = set()
+    for plot in study.plots:
+        try:
+            points, places = study.plotted(plot)
+        except MathError:
+            continue
+        rows.update(places[in_box(points, box)].tolist())
+    return sorted(rows)
 
 
 def _text(cell: object) -> str:
@@ -49,6 +87,10 @@ def _text(cell: object) -> str:
     text = f"{as_float:.15g}"
     is_decimal = "e" not in text and str(cell) == str(type(cell)(text))  # type: ignore[call-arg]
     return (text if is_decimal else str(cell)).replace("-", "−")
+
+
+def _decimal(cell: Fraction | None) -> str:
+    return "" if cell is None else f"{float(cell):.10g}".replace("-", "−")
 
 
 def _summary(column: Column) -> dict[str, Any] | None:
@@ -72,6 +114,7 @@ def _fit(study: Study, ask: FitAsk, given: dict[str, Any]) -> dict[str, Any]:
     shown: dict[str, Any] = {
         "id": ask.id, "model": ask.model, "x": ask.x, "y": ask.y, "degree": ask.degree,
         "formula": ask.formula, "problem": "",
+        "follows": next((study.definition(e.id).name for e in study.lines if e.fit == ask.id), ""),
     }  # fmt: skip
     try:
         with calculation():
@@ -89,33 +132,13 @@ def _fit(study: Study, ask: FitAsk, given: dict[str, Any]) -> dict[str, Any]:
         ],
         "r_squared": _digits(fit.r_squared), "residual_sd": _digits(fit.residual_sd, 4),
         "freedom": fit.freedom, "text": fit.text, "note": fit.note,
-        "line": _line(fit), "form": _form(fit), "residuals": _residuals(fit),
+        "line": line_of_fit(fit), "form": form_of_fit(fit), "residuals": _residuals(fit),
         "predicted": told.get(str(ask.id), ""),
     }  # fmt: skip
 
 
 def _digits(value: float, digits: int = 8) -> str:
     return f"{value:.{digits}g}".replace("-", "−") if math.isfinite(value) else "—"
-
-
-def _form(fit: Fit) -> str:
-    """Write the curve with the names of its coefficients."""
-    form, _, given = fit.text.partition(" with ")
-    if given:
-        return form
-    if fit.names[0] != "c0":
-        return f"{fit.names[0]} + {fit.names[1]} ln(x)"
-    powers = ("", " x", *(f" x^{k}" for k in range(2, len(fit.names))))
-    return " + ".join(name + power for name, power in zip(fit.names, powers, strict=True))
-
-
-def _line(fit: Fit) -> str:
-    """Give the curve as a line of the study, with the values that it has now."""
-    text, _, given = fit.text.partition(" with ")
-    if not given:
-        return text
-    values = dict(part.split(" = ") for part in given.split(", "))
-    return Study.with_numbers(text, values)
 
 
 def _residuals(fit: Fit) -> list[list[float]]:

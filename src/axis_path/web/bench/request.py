@@ -14,6 +14,7 @@ from axis_path.core import Study, Window
 from axis_path.core.draw import HOME_X, HOME_Y
 from axis_path.core.errors import MathError
 from axis_path.core.study import apply_command
+from axis_path.core.study.study import Box
 from axis_path.web.answers import json_request
 from axis_path.web.state import web_state
 
@@ -34,6 +35,7 @@ class BenchRequest:
         visits: states that something moved through since the last scene: values by the ids of
             the lines.
         given: everything that was sent.
+        box: the part of the plane in which points of data are chosen; None without one.
     """
 
     version: int
@@ -43,6 +45,7 @@ class BenchRequest:
     pointer_y: float | None
     visits: list[dict[int, float | str]]
     given: dict[str, Any]
+    box: Box | None = None
 
 
 def read_request(study_id: uuid.UUID) -> BenchRequest:
@@ -69,7 +72,17 @@ def read_request(study_id: uuid.UUID) -> BenchRequest:
     is_typed = given.get("is_reading_typed") is True and reading is not None
     place = Fraction(reading or 0) if is_typed else reading
     visits = _visits(given.get("visits") or [])
-    return BenchRequest(version, study, window, place, pointer, visits, given)
+    box = _box(given.get("box"))
+    return BenchRequest(version, study, window, place, pointer, visits, given, box)
+
+
+def _box(given: object) -> Box | None:
+    if given is None:
+        return None
+    if not isinstance(given, list) or len(given) != 2:
+        raise BadRequest
+    across, up = (_pair(each, (0.0, 0.0)) for each in given)
+    return across, up
 
 
 def read_passed(asked: BenchRequest) -> list[Study]:

@@ -84,7 +84,8 @@ def _scene(asked: BenchRequest, study: Study) -> dict[str, Any]:
     # What was carried out may have changed the axes.
     follows = asked.given["window"].get("follows")
     window = followed(study, study.on_axes(asked.window), follows)
-    return study.scene(window, reading_x=asked.reading_x).to_dict() | _document(study)
+    made = study.scene(window, reading_x=asked.reading_x, box=asked.box)
+    return made.to_dict() | _document(study)
 
 
 def scene(study_id: uuid.UUID) -> Response:

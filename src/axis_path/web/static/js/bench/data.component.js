@@ -37,6 +37,18 @@ export const dataPanel = (engine) => () => ({
   ownFormula: "",
   ownStart: "",
   fitProblem: "",
+  /** A column that is to be calculated. */
+  madeName: "",
+  madeFormula: "",
+  filterText: "",
+  filterProblem: "",
+  filterRefused: "",
+  /** What the filter was in the last answer. @type {string | null} */
+  knownFilter: null,
+  keptCount: null,
+  chosenRows: [],
+  yError: "",
+  xError: "",
   /** What is predicted: for which fit, of which side, and where. @type {any} */
   wanted: null,
   // Alpine puts what is not declared here into the outermost component.
@@ -72,16 +84,26 @@ export const dataPanel = (engine) => () => ({
     this.rowCount = data.count;
     this.from = data.from;
     this.columns = data.columns.map(shownColumn);
+    if (this.knownFilter === null || this.filterText === this.knownFilter) this.filterText = data.filter;
+    this.knownFilter = data.filter;
+    this.filterProblem = data.filter_problem;
+    this.keptCount = data.kept;
+    this.chosenRows = data.chosen;
+    const isChosen = new Set(data.chosen);
     const shown = Math.max(0, ...data.columns.map((column) => column.cells.length));
     // One row more is there to be written into.
     this.lines = Array.from({ length: shown + 1 }, (_, k) => ({
       row: data.from + k,
       number: data.from + k + 1,
-      cells: data.columns.map((column) => ({ name: column.name, row: data.from + k, text: column.cells[k] ?? "", label: `${column.name}, row ${data.from + k + 1}` })),
+      isOut: data.out[k] === true,
+      isChosen: isChosen.has(data.from + k),
+      cells: data.columns.map((column) => ({ name: column.name, row: data.from + k, text: column.cells[k] ?? "", isFixed: column.formula !== "", label: `${column.name}, row ${data.from + k + 1}` })),
     }));
-    this.plots = data.plots.map((plot) => ({ ...plot, words: `${plot.y} against ${plot.x}`, awayLabel: `Take the points away: ${plot.y} against ${plot.x}` }));
+    this.plots = data.plots.map((plot) => ({ ...plot, words: `${plot.y} against ${plot.x}${[plot.y_error, plot.x_error].filter(Boolean).map((name) => `, ± ${name}`).join("")}`, awayLabel: `Take the points away: ${plot.y} against ${plot.x}` }));
     this.fits = data.fits.map((fit) => ({ ...fit, title: titleOf(fit), coefficients: fit.coefficients ?? [], residuals: fit.residuals ?? [] }));
     const names = data.columns.map((column) => column.name);
+    if (!names.includes(this.yError)) this.yError = "";
+    if (!names.includes(this.xError)) this.xError = "";
     if (!names.includes(this.xName)) this.xName = names[0] ?? "";
     if (!names.includes(this.yName)) this.yName = names[1] ?? names[0] ?? "";
     this.isBehind = this.follower.wish !== null;
@@ -89,6 +111,12 @@ export const dataPanel = (engine) => () => ({
 
   get hasColumns() {
     return this.columns.length > 0;
+  },
+  get lostColumns() {
+    return this.columns.filter((column) => column.problem);
+  },
+  get hasLostColumns() {
+    return this.lostColumns.length > 0;
   },
   get hasPair() {
     return this.columns.length > 1;
@@ -212,12 +240,70 @@ export const dataPanel = (engine) => () => ({
     return values.length > 1 && values.every((value, k) => k === 0 || values[k - 1] <= value);
   },
   drawPoints() {
-    this.change({ do: "plot", x: this.xName, y: this.yName });
+    this.change({ do: "plot", x: this.xName, y: this.yName, x_error: this.xError, y_error: this.yError });
   },
   takePointsAway(plot) {
     this.change({ do: "plot", x: plot.x, y: plot.y, away: true });
   },
 
+  async calculate() {
+    const error = await this.change({ do: "calculate", name: this.madeName.trim(), formula: this.madeFormula });
+    if (!error) this.madeName = this.madeFormula = "";
+  },
+  get canCalculate() {
+    return this.madeName.trim() !== "" && this.madeFormula.trim() !== "";
+  },
+  async writeFormula(column, event) {
+    const formula = event.target.value.trim();
+    if (formula === column.formula) return;
+    const error = await this.change({ do: "calculate", name: column.name, formula });
+    if (error) event.target.value = column.formula;
+  },
+
+  async filterRows() {
+    const error = await engine.commit([{ do: "filter_rows", text: this.filterText }]);
+    this.filterRefused = error ? error.message : "";
+  },
+  get filterTold() {
+    return this.filterRefused || this.filterProblem;
+  },
+  get filterNote() {
+    return this.keptCount === null ? "" : `${this.keptCount} of ${this.rowCount} rows are kept; the others take no part in points, fits and summaries.`;
+  },
+  /** Draw a box around points on the plane. */
+  chooseByBox() {
+    this.$store.bench.isChoosing = !this.$store.bench.isChoosing;
+  },
+  get hasChosen() {
+    return Boolean(this.$store.bench.dataBox);
+  },
+  get chosenText() {
+    const count = this.chosenRows.length;
+    return count ? `${count} ${count === 1 ? "row is" : "rows are"} chosen.` : "No point lies in this box.";
+  },
+  get hasPlots() {
+    return this.plots.length > 0;
+  },
+  get isChosenEmpty() {
+    return !this.chosenRows.length;
+  },
+  async keepChosen() {
+    const { x, y } = this.plots[0];
+    if (!(await this.change({ do: "filter_rows", rows: [...this.chosenRows], x, y }))) this.chooseNone();
+  },
+  async deleteChosen() {
+    if (!(await this.change({ do: "remove_rows", rows: [...this.chosenRows] }))) this.chooseNone();
+  },
+  chooseNone() {
+    this.$store.bench.dataBox = null;
+    engine.look();
+    engine.changed();
+  },
+
+  async makeSliders() {
+    const error = await engine.commit([{ do: "try_formula", formula: this.ownFormula }]);
+    this.fitProblem = error ? error.message : "";
+  },
   async fitCurve() {
     const command = { do: "fit", model: this.model, x: this.xName, y: this.yName };
     if (this.isPolynomial) command.degree = Number(this.degree);
@@ -251,6 +337,8 @@ const shownColumn = (column) => ({
   nameLabel: `Name of the column ${column.name}`,
   sortLabel: `Sort by ${column.name}`,
   deleteLabel: `Delete the column ${column.name}`,
+  formulaLabel: `Formula of ${column.name}`,
+  lost: column.problem ? `${column.name}: ${column.problem}` : "",
   plotLabel: `Histogram and box of ${column.name}`,
   ...toldOf(column.summary),
 });
@@ -278,6 +366,12 @@ export const fitCard = (engine) => () => ({
   get isGood() {
     return !this.fit.problem;
   },
+  get followText() {
+    return this.fit.follows ? `The definition ${this.fit.follows} follows this fit: it changes with the data.` : "";
+  },
+  get canFollow() {
+    return !this.fit.follows;
+  },
   get removeFitLabel() {
     return `Remove: ${this.fit.title}`;
   },
@@ -291,7 +385,7 @@ export const fitCard = (engine) => () => ({
     return `r² = ${this.fit.r_squared}; residual standard deviation ${this.fit.residual_sd}, ${this.fit.freedom} degrees of freedom`;
   },
   addFit() {
-    engine.commit([{ do: "write", id: null, text: this.fit.line }]);
+    engine.commit([{ do: "follow_fit", fit: this.fit.id }]);
   },
   removeFit() {
     engine.commit([{ do: "unfit", fit: this.fit.id }]);

@@ -129,6 +129,7 @@ export class Engine {
       window: { ...this.window, ...this.size, follows: this.follows },
       reading: this.reading,
       is_reading_typed: this.isReadingTyped,
+      ...(this.store.dataBox ? { box: this.store.dataBox } : {}),
       ...more,
     };
   }

@@ -312,10 +312,23 @@ function valueFlag({ flag: { x, y, width }, text }, colour, shift) {
 
 /** Columns as points; very many are one path of small squares. */
 function dataDots(data, shift, tones) {
-  return data.map(({ points, tone }) => {
+  return data.flatMap(({ points, tone, chosen = [], x_bars = [], y_bars = [] }) => {
+    const at = (k) => [across(shift, points[2 * k]), down(shift, points[2 * k + 1])];
     const path = [];
-    for (let k = 0; k < points.length; k += 2) path.push(`M${across(shift, points[k]) - 3} ${down(shift, points[k + 1])}h6m-3 -3v6`);
-    return svg("path", { class: "data-dot", d: path.join(""), stroke: tones[(tone + 3) % TONES] });
+    for (let k = 0; k < points.length / 2; k += 1) {
+      const [x, y] = at(k);
+      path.push(`M${x - 3} ${y}h6m-3 -3v6`);
+    }
+    const bars = [
+      ...x_bars.map(([a, b, c]) => `M${across(shift, a)} ${down(shift, b)}m0 -3v6m0 -3H${across(shift, c)}m0 -3v6`),
+      ...y_bars.map(([a, b, , d]) => `M${across(shift, a)} ${down(shift, b)}m-3 0h6m-3 0V${down(shift, d)}m-3 0h6`),
+    ];
+    const stroke = tones[(tone + 3) % TONES];
+    return [
+      ...(bars.length ? [svg("path", { class: "data-bar", d: bars.join(""), stroke })] : []),
+      svg("path", { class: "data-dot", d: path.join(""), stroke }),
+      ...chosen.map((k) => svg("circle", { class: "data-chosen", cx: at(k)[0], cy: at(k)[1], r: 7 })),
+    ];
   });
 }
 

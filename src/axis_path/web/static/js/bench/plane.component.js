@@ -120,7 +120,8 @@ export const plane = (engine) => () => ({
     const at = this.place(event);
     this.pointers.set(event.pointerId, at);
     this.travelled = 0;
-    if (this.$store.bench.isBracketing || event.altKey) this.box = { from: at, to: at, isBracket: true };
+    if (this.$store.bench.isChoosing) this.box = { from: at, to: at, isChoice: true };
+    else if (this.$store.bench.isBracketing || event.altKey) this.box = { from: at, to: at, isBracket: true };
     else if (this.$store.bench.isBoxing || event.shiftKey) this.box = { from: at, to: at };
     else this.axis = this.axisAt(at);
   },
@@ -163,11 +164,16 @@ export const plane = (engine) => () => ({
     this.$refs.box.hidden = false;
   },
   dropBox(isWanted) {
-    const { from, to, isBracket } = this.box;
+    const { from, to, isBracket, isChoice } = this.box;
     this.box = null;
     this.$refs.box.hidden = true;
     this.$store.bench.isBoxing = false;
     this.$store.bench.isBracketing = false;
+    this.$store.bench.isChoosing = false;
+    if (isChoice) {
+      if (isWanted) this.choosePoints(from, to);
+      return;
+    }
     if (isBracket) {
       if (isWanted && Math.abs(from.x - to.x) > STILL_PX) this.bracket(from.x, to.x);
       return;
@@ -175,6 +181,16 @@ export const plane = (engine) => () => ({
     if (isWanted && Math.abs(from.x - to.x) > STILL_PX && Math.abs(from.y - to.y) > STILL_PX) {
       lookThrough(engine, boxed(engine.window, engine.size, from, to));
     }
+  },
+  /** Choose the points of data in a box. */
+  choosePoints(from, to) {
+    const { window, size } = engine;
+    const across = [from.x, to.x].map((px) => abscissa(window, size.width, px));
+    const up = [from.y, to.y].map((px) => abscissa({ x: window.y, log_x: window.log_y }, size.height, size.height - px));
+    const rising = (pair) => pair.sort((a, b) => a - b);
+    this.$store.bench.dataBox = [rising(across), rising(up)];
+    engine.look();
+    engine.changed();
   },
   /** Search between two places next. */
   bracket(from, to) {

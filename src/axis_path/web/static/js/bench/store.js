@@ -75,6 +75,10 @@ export function makeStore(initial) {
     check: null,
     /** Whether the next drag on the plane draws a box to zoom into. */
     isBoxing: false,
+    /** Whether the next drag on the plane draws a box around points of data, and that box. */
+    isChoosing: false,
+    /** @type {[[number, number], [number, number]] | null} */
+    dataBox: null,
     /** Whether the next drag on the plane draws a bracket to search in. */
     isBracketing: false,
     /** Where to search next, as it was dragged: the line, and both ends as texts. @type {any} */
