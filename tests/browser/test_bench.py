@@ -364,7 +364,7 @@ class ReadTest(BrowserTest):
             self.page.get_by_label(label, exact=True).fill(value)
             self.page.get_by_label(label, exact=True).press("Tab")
         self.settle()
-        rows = self.page.locator(".values-table tbody tr")
+        rows = self.page.locator("tr[data-value-row]")
         self.assertEqual(5, rows.count())
         cells = [self.text(rows.nth(k)) for k in range(5)]
         self.assertEqual(["00—", "0.5×0.252", "111", "1.52.250.666667", "240.5"], cells)

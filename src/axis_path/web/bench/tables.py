@@ -55,7 +55,9 @@ def table_dict(asked: BenchRequest) -> dict[str, Any]:
     first = _row_before(places, asked.given.get("around"))
     first = asked.given.get("from") if first is None else first
     start = min(max(first if isinstance(first, int) else 0, 0), max(places.count - 1, 0))
-    stop = min(start + _MOST_ROWS, places.count)
+    wanted = asked.given.get("rows")
+    size = min(max(wanted, 1), _MOST_ROWS) if type(wanted) is int else _MOST_ROWS
+    stop = min(start + size, places.count)
     try:
         with calculation():
             rows = _rows(heads, places, start, stop)

@@ -4,7 +4,8 @@ import { ask, askFile } from "../shared/api.js";
 import { Follower } from "../shared/follower.js";
 import { saveAs } from "../shared/save.js";
 import { askWindow, showAt } from "./steer.js";
-import { Rows, SIGNS, aligned, decimals, plainNumber } from "./values.model.js";
+import { editPlace, lineOf, markRows, paintRows, rowOf } from "./values.paint.js";
+import { PART, Rows, SIGNS, aligned, decimals, plainNumber } from "./values.model.js";
 
 /** @param {import("./engine.js").Engine} engine */
 export const values = (engine) => () => ({
@@ -28,6 +29,9 @@ export const values = (engine) => () => ({
   finer: [],
   copied: "",
   columns: [],
+  /** How many figures each column has after the point. @type {number[]} */
+  figures: [],
+  /** The rows that are loaded. @type {readonly any[]} */
   lines: [],
   variable: "x",
   count: 0,
@@ -41,8 +45,7 @@ export const values = (engine) => () => ({
   /** Where a selection of rows began. @type {number | null} */
   anchor: null,
   isExtending: false,
-  /** The row whose place is being changed, and the column that is looked at. */
-  editing: null,
+  /** The column that is looked at. */
   chosenColumn: "",
   wantsExact: false,
   exactCells: [],
@@ -57,8 +60,8 @@ export const values = (engine) => () => ({
 
   init() {
     this.follower = new Follower(
-      (body, dropped) => ask(`${engine.path}/table`, body, dropped),
-      (answer) => this.take(answer),
+      ({ isScroll: _, ...body }, dropped) => ask(`${engine.path}/table`, body, dropped),
+      (answer, body) => this.take(answer, body),
       (error) => engine.complain(error),
     );
     this.exactFollower = new Follower(
@@ -106,7 +109,7 @@ export const values = (engine) => () => ({
     const last = this.finer.at(-1);
     return last ? { finer: [last.from, last.to] } : {};
   },
-  take(answer) {
+  take(answer, body) {
     if (answer.version !== engine.version) return;
     const { table } = answer;
     this.problem = table.problem ?? "";
@@ -121,27 +124,32 @@ export const values = (engine) => () => ({
     }));
     if (!this.columns.some((column) => column.name === this.chosenColumn)) this.chosenColumn = "";
     const places = this.columns.map((_, j) => Math.max(0, ...table.rows.map((row) => decimals(row.cells[j].text))));
-    // The frame must not get lower than it is scrolled while rows come and go.
-    this.$refs.below.style.height = this.$refs.above.style.height = `${this.$refs.frame.scrollHeight}px`;
-    this.lines = table.rows.map((row, k) => ({
-      ...row,
-      isCurrent: row.row === this.current,
-      isSelected: this.isSelected(row.row),
-      isEdited: false,
-      index: row.row + 2,
-      isAround: this.isAround(table.rows, k),
-      happens: row.happenings.length > 0,
-      sign: [...new Set(row.happenings.map(({ what }) => SIGNS[what]))].join(""),
-      told: row.happenings.map(({ sentence }) => sentence).join("; "),
-      next: table.rows[Math.max(0, ...row.happenings.map(({ last }) => last - table.from))] ?? table.rows[k + 1],
-      tab: row.row === this.current || (this.current === null && k === 0) ? 0 : -1,
-      cells: row.cells.map((cell, j) => ({ key: j, shown: aligned(cell.text, places[j]), reason: cell.reason, isUndefined: !cell.text })),
-    }));
+    // Numbers that come into sight stand under those that are there.
+    if (!body.isScroll || places.some((each, j) => each > this.figures[j])) {
+      this.figures = places;
+      body = {};
+    }
+    const kept = new Map(body.isScroll ? this.lines.map((line) => [line.row, line]) : []);
+    this.lines = Object.freeze(
+      table.rows.map((row, k) => {
+        const before = kept.get(row.row);
+        if (before && before.isWhole) return before;
+        return Object.freeze({
+          ...row,
+          isAround: this.isAround(table.rows, k),
+          // Of the last rows it is not known yet what happens after them.
+          isWhole: k + 2 < table.rows.length,
+          sign: [...new Set(row.happenings.map(({ what }) => SIGNS[what]))].join(""),
+          told: row.happenings.map(({ sentence }) => sentence).join("; "),
+          next: table.rows[Math.max(0, ...row.happenings.map(({ last }) => last - table.from))] ?? table.rows[k + 1],
+          cells: row.cells.map((cell, j) => ({ shown: aligned(cell.text, this.figures[j]), reason: cell.reason, isUndefined: !cell.text })),
+        });
+      }),
+    );
+    this.place();
     this.isBehind = this.follower.wish !== null;
-    if (this.isSeeking) this.$nextTick(() => this.$root.querySelector(".is-around")?.scrollIntoView({ block: "center" }));
-    if (this.isSeeking) this.topRow = this.from;
+    if (this.isSeeking) this.$refs.frame.querySelector(".is-around")?.scrollIntoView({ block: "center" });
     this.isSeeking = false;
-    this.$nextTick(() => this.place());
     this.askExact();
   },
 
@@ -220,7 +228,7 @@ export const values = (engine) => () => ({
   /** Other rows come: nothing of these is chosen any more. */
   toTheTop() {
     this.from = this.wantedFrom = this.topRow = 0;
-    this.current = this.anchor = this.editing = null;
+    this.current = this.anchor = null;
     this.exactCells = [];
     if (this.$refs.frame) this.$refs.frame.scrollTop = 0;
   },
@@ -237,7 +245,7 @@ export const values = (engine) => () => ({
   /** The rows that stand here, for a spreadsheet. */
   async copyRows() {
     const head = [this.variable, ...this.columns.map((column) => column.name)].join("\t");
-    const chosen = this.hasSelection ? this.lines.filter((line) => line.isSelected) : this.lines;
+    const chosen = this.hasSelection ? this.lines.filter((line) => this.isSelected(line.row)) : this.lines;
     const rows = chosen.map((line) => [line.x, ...line.cells.map((cell) => (cell.isUndefined ? "" : plainNumber(cell.shown)))].map(plainNumber).join("\t"));
     await navigator.clipboard.writeText([head, ...rows].join("\n"));
     this.copied = `${rows.length} rows copied.`;
@@ -289,14 +297,18 @@ export const values = (engine) => () => ({
     if (this.current === line.row && !this.isExtending) return;
     this.anchor = this.isExtending ? (this.anchor ?? this.current) : line.row;
     this.current = line.row;
-    for (const each of this.lines) {
-      each.isCurrent = each.row === line.row;
-      each.isSelected = this.isSelected(each.row);
-      each.tab = each.isCurrent ? 0 : -1;
-    }
+    this.markRows();
     this.askExact();
     // The rows of a table over a slider are no places of the reading line.
     if (!this.over) showAt(engine, line.value);
+  },
+  /** A click, a double click or the focus in a row. */
+  touchRow(event) {
+    const line = lineOf(event);
+    if (!line || event.target.closest("input")) return;
+    if (event.type === "dblclick") this.edit(line);
+    else if (event.target.closest(".row-happens")) event.type === "click" && this.lookFiner(line);
+    else this.choose(line);
   },
   press(event) {
     this.isExtending = event.shiftKey;
@@ -317,7 +329,7 @@ export const values = (engine) => () => ({
   },
   /** Look at the stretch between the first and the last selected row. */
   frameRows() {
-    const ends = this.lines.filter((line) => line.isSelected).map((line) => line.value);
+    const ends = this.lines.filter((line) => this.isSelected(line.row)).map((line) => line.value);
     if (ends.length > 1) askWindow(engine, { how: "rows", from: Math.min(...ends), to: Math.max(...ends) });
   },
 
@@ -327,28 +339,10 @@ export const values = (engine) => () => ({
       this.refused = this.isFiner ? "Go back to the whole table to change a place." : `Places can be changed in a table of at most ${this.lines.length} rows.`;
       return;
     }
-    this.editing = line.row;
-    for (const each of this.lines) each.isEdited = each.row === line.row;
-    // The field may take the place of what was clicked, so the row is found from the page.
-    this.$nextTick(() => document.querySelector(".place-field")?.select());
+    editPlace(this.$refs.frame, line, (typed) => typed && this.writePlace(line, typed));
   },
-  stopEditing() {
-    const row = this.editing;
-    this.editing = null;
-    for (const each of this.lines) each.isEdited = false;
-    this.$nextTick(() => document.querySelector(`[data-value-row="${row}"]`)?.focus());
-  },
-  editKey(event) {
-    event.stopPropagation();
-    if (event.key === "Escape") this.stopEditing();
-    if (event.key === "Enter") event.target.blur();
-  },
-  async writePlace(line, event) {
-    if (this.editing === null) return;
-    const typed = event.target.value.trim();
-    this.stopEditing();
-    if (!typed || typed === line.typed) return;
-    const listed = this.lines.map((each) => (each.row === line.row ? typed : each.typed)).join("; ");
+  async writePlace(line, typed) {
+    const listed = this.lines.map((each) => (each === line ? typed : each.typed)).join("; ");
     const error = await engine.commit([{ do: "table", listed }]);
     this.refused = error ? error.message : "";
   },
@@ -385,7 +379,7 @@ export const values = (engine) => () => ({
     event.preventDefault();
     const present = this.lines.findIndex((each) => each.row === this.current);
     const next = Math.min(Math.max(present + by, 0), this.lines.length - 1);
-    this.$root.querySelector(`[data-value-row="${this.lines[next].row}"]`)?.focus();
+    rowOf(this.$refs.frame, this.lines[next].row)?.focus();
   },
 
   get pageText() {
@@ -401,17 +395,25 @@ export const values = (engine) => () => ({
   get rowsInFrame() {
     return new Rows({ count: this.count, from: this.from, loaded: this.lines.length, height: this.rowHeight });
   },
-  /** Leave room for the rows that are not loaded, and keep the one at the top where it is. */
+  /** Paint the rows, leave room for those that are not loaded, and keep the one at the top where it is. */
   place() {
-    const frame = this.$refs.frame;
-    const first = frame.querySelector("[data-value-row]");
-    if (!first?.offsetHeight) return;
-    this.rowHeight = first.getBoundingClientRect().height;
+    const { frame, above, below } = this.$refs;
+    const spaces = [above, below].map((space) => space.parentElement);
+    // The frame must not get lower than it is scrolled while rows come and go.
+    below.style.height = `${frame.scrollHeight + frame.clientHeight}px`;
+    paintRows(spaces[0], spaces[1], this.lines);
+    this.markRows();
+    this.rowHeight = rowOf(frame, this.from)?.getBoundingClientRect().height || this.rowHeight;
     const rows = this.rowsInFrame;
-    this.$refs.above.style.height = `${rows.above}px`;
-    this.$refs.below.style.height = `${rows.below}px`;
-    this.frameHeight = frame.clientHeight;
+    if (this.isSeeking) this.topRow = this.from;
+    above.style.height = `${rows.above}px`;
     if (rows.squeeze < 1 && this.topRow >= this.from) frame.scrollTop = rows.topOf(this.topRow);
+    below.style.height = `${rows.below}px`;
+    this.frameHeight = frame.clientHeight || this.frameHeight;
+  },
+  markRows() {
+    const { current, from } = this;
+    markRows(this.$refs.frame, { current, first: from, isSelected: (row) => this.isSelected(row) });
   },
   scrolled() {
     const { scrollTop, clientHeight } = this.$refs.frame;
@@ -422,7 +424,7 @@ export const values = (engine) => () => ({
     if (wanted === null || wanted === this.wantedFrom) return;
     this.wantedFrom = wanted;
     // What stands here stays true while more of it is on its way.
-    this.follower.ask(() => engine.body({ from: this.wantedFrom, ...this.stretch() }));
+    this.follower.ask(() => engine.body({ isScroll: true, from: this.wantedFrom, rows: PART, ...this.stretch() }));
   },
 });
 

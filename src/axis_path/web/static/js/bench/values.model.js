@@ -7,10 +7,11 @@ const FIGURE_SPACE = "\u2007";
 const POINT_SPACE = "\u2008";
 /** A page can be so high, in pixels; browsers give up not far beyond. */
 const HIGHEST = 12_000_000;
-/** So many rows before those in sight are asked for with them. */
-const BEFORE = 80;
+/** So many rows are asked for while the table scrolls, and of them so many before those in sight. */
+export const PART = 90;
+const BEFORE = 30;
 /** With fewer rows than this left before the edge of what is loaded, more are asked for. */
-const NEAR = 25;
+const NEAR = 15;
 
 /** How many figures stand after the point. @param {string} text */
 export const decimals = (text) => (text.includes("·") ? 0 : (text.split(".")[1] ?? "").length);
