@@ -61,7 +61,9 @@ def main() -> None:
         print(page.locator(".rows-told").inner_text())
         for name, pixels in (("row by row", 25), ("four rows a turn", 100), ("a page a turn", 300)):
             rate, empty = scroll(page, pixels)
-            print(f"{name}: {rate:.1f} frames a second (wanted: 50), {empty:.1%} of them lack a row")
+            print(
+                f"{name}: {rate:.1f} frames a second (wanted: 50), {empty:.1%} of them lack a row"
+            )
         browser.close()
 
 

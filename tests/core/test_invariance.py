@@ -203,6 +203,31 @@ class KinkTest(unittest.TestCase):
                 self.assertEqual("", result.reason)
                 self.assertEqual(expected, result.decimal(10))
 
+    def test_kinks_and_jumps_are_measured_part_by_part(self) -> None:
+        root = math.sqrt(2)
+        for text, low, high, expected in (
+            ("|x|", -1, 1, (1, 1, 0.5, 2 * root)),
+            ("|x| - 1/2", -1, 1, (0, 0.5, 0, 2 * root)),
+            ("floor(x)", 0, "5/2", (2, 2, 0.8, 2.5)),
+            ("sign(x - 1/3)", -1, 2, (1 / 3, 3, 1 / 9, 3)),
+            ("max(x, 1 - x)", -1, 2, (3.75, 3.75, 1.25, 3 * root)),
+            ("x^2/2 for x < 0; 3x for x >= 0", -1, 1, (5 / 3, 5 / 3, 5 / 6,
+             math.sqrt(10) + (root + math.asinh(1)) / 2)),
+            ("|x^2 - 2|", -2, 2, (8 * (2 * root - 1) / 3, 8 * (2 * root - 1) / 3,
+             2 * (2 * root - 1) / 3, 2 * math.sqrt(17) + math.asinh(4) / 2)),
+            ("|sin(x)|", 0, "4pi", (8, 8, 2 / math.pi, 15.28079116)),
+        ):  # fmt: skip
+            measures = study_of(text).over_interval("f", low, high)
+            for measure, value in zip(measures, expected, strict=True):
+                with self.subTest(text, measure=measure.name):
+                    self.assertEqual("", measure.reason)
+                    self.assertAlmostEqual(value, measure.value, 8)
+        for text in ("x^2 for 0 < x <= 2", "x^2 for 0 <= x < 2"):
+            self.assertAlmostEqual(8 / 3, study_of(text).over_interval("f")[0].value, 9)
+        for text in ("1/x", "|x|/x", "sin(x)/x", "ln(|x|)"):
+            for measure in study_of(text).over_interval("f", -1, 1):
+                self.assertEqual(("", "no value at x = 0"), (measure.text, measure.reason))
+
     def test_the_area_counts_both_sides_of_the_axis(self) -> None:
         for text, low, high, expected in (
             ("sin(x)", 0, "2pi", 4),

@@ -17,6 +17,8 @@ from axis_path.core.evaluate.enclosed import middles
 from axis_path.core.evaluate.exact_pool import ExactForm, exact_form, exact_solutions, is_identity
 from axis_path.core.evaluate.full import FullCompiler
 from axis_path.core.evaluate.function import (
+    HIGH,
+    LOW,
     VALUE_BITS,
     End,
     Expression,
@@ -49,6 +51,8 @@ from axis_path.core.evaluate.sheet import Sheet
 from axis_path.core.evaluate.surface import Boxes, RealSurface
 
 __all__ = [
+    "HIGH",
+    "LOW",
     "VALUE_BITS",
     "Boxes",
     "Compiler",

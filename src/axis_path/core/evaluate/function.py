@@ -32,6 +32,7 @@ from axis_path.core.evaluate.factors import zero_factors
 from axis_path.core.evaluate.graph import Graph, Op, Step
 from axis_path.core.evaluate.program import Program, extract, inner_bounds, run
 from axis_path.core.evaluate.sampled import sample
+from axis_path.core.language.tree import Summary
 
 Floats = NDArray[np.float64]
 _FAST, _ENCLOSING, _PROVING = Fast(), Enclosing(), Proving()
@@ -49,6 +50,10 @@ def _written(x: Fraction) -> str:
     is_long = x.denominator > 10_000 or x.numerator.bit_length() > 100
     text = f"{nearest_float(x):.6g}" if is_long else str(x)
     return text.replace("-", "−")
+
+
+#: The ends of an integral, as inputs.
+LOW, HIGH = "from", "to"
 
 
 class Expression:
@@ -133,6 +138,29 @@ class Expression:
                 step = self._graph.negative(self._step)
                 self._made["negative"] = [Expression(self._graph, step, self._lock)]
             return self._made["negative"][0]
+
+    def integral(self) -> Expression:
+        """Give the integral by the variable between the inputs ``LOW`` and ``HIGH``; it is kept."""
+        with self._lock:
+            if "integral" not in self._made:
+                graph = self._graph
+                ends = (graph.add(Op.INPUT, payload=LOW), graph.add(Op.INPUT, payload=HIGH))
+                step = graph.summarise(Summary.INTEGRAL, self._step, graph.add(Op.VARIABLE), ends)
+                self._made["integral"] = [Expression(graph, step, self._lock)]
+            return self._made["integral"][0]
+
+    def speed(self) -> Expression:
+        """Give how fast the length of the graph grows with the variable: sqrt(1 + slope^2).
+
+        Raises:
+            NotHandledError: the slope is not known.
+        """
+        slope = self.derivative()
+        with self._lock:
+            graph = self._graph
+            square = graph.times(slope.step, slope.step)
+            step = graph.to_the(graph.plus(graph.number(1), square), graph.number(Fraction(1, 2)))
+            return Expression(graph, step, self._lock)
 
     def factors(self, *, through_pieces: bool = False) -> list[Expression]:
         """Give expressions whose zeros, together, hold all zeros of this one.

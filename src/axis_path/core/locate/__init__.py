@@ -5,6 +5,7 @@ Read ``zeros.py``: what is proved there and what is not.
 
 from axis_path.core.locate.asymptotes import Asymptote, Direction, find_asymptotes
 from axis_path.core.locate.breaks import find_breaks
+from axis_path.core.locate.by_parts import MEASURED, MOST_PARTS, PART_BITS, smooth_parts
 from axis_path.core.locate.cells import Interval, interval
 from axis_path.core.locate.data import Interpolation, find_in_data
 from axis_path.core.locate.everywhere import Everywhere, find_everywhere, reach_of
@@ -22,6 +23,9 @@ from axis_path.core.locate.wanted import Search, Wanted
 from axis_path.core.locate.zeros import find_zeros
 
 __all__ = [
+    "MEASURED",
+    "MOST_PARTS",
+    "PART_BITS",
     "SOLUTIONS",
     "Asymptote",
     "Bounds",
@@ -62,6 +66,7 @@ __all__ = [
     "place_text",
     "quick_zeros",
     "reach_of",
+    "smooth_parts",
     "solve_linear",
     "sweep",
     "value_text",

@@ -3,14 +3,24 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Callable
 from dataclasses import dataclass
 from fractions import Fraction
+from functools import partial
 from itertools import pairwise
 
 from axis_path.core.arithmetic import Ball, Defined, ball, precision
 from axis_path.core.errors import MathError, NotHandledError
-from axis_path.core.evaluate import VALUE_BITS, RealFunction
+from axis_path.core.evaluate import (
+    VALUE_BITS,
+    ExactForm,
+    RealFunction,
+    make_result,
+)
 from axis_path.core.locate import (
+    MEASURED,
+    MOST_PARTS,
+    PART_BITS,
     Asymptote,
     Findings,
     Interpolation,
@@ -20,13 +30,15 @@ from axis_path.core.locate import (
     find_in_data,
     find_zeros,
     place_text,
+    smooth_parts,
     value_text,
 )
 from axis_path.core.study.sliding import GivenNumber
 from axis_path.core.study.solving import Solving
 
-#: An area with more zeros inside is not cut at each.
-_MOST_CUTS = 40
+_UNDECIDED = "it could not be decided"
+#: What is nearer to 0 than this can be said to be so.
+_TINY = 1e-20
 
 
 @dataclass(frozen=True, slots=True)
@@ -122,6 +134,9 @@ class Measuring(Solving):
             f"({value_text(end) if given is None else given})"
             for end, given in ((interval.low, low), (interval.high, high))
         ]
+        found = self._by_parts(function, interval, ends)
+        if found is not None:
+            return found
         x, called = function.variable, function.name
         whole = f"integral({called}({x}), {x}, {ends[0]}, {ends[1]})"
         return (
@@ -133,6 +148,21 @@ class Measuring(Solving):
             ),
         )
 
+    def _by_parts(
+        self, function: RealFunction, interval: Interval, ends: list[str]
+    ) -> tuple[Measure, ...] | None:
+        parts = smooth_parts(function, interval)
+        if parts is None:
+            return None
+        if isinstance(parts, str):
+            return tuple(_without_value(name, parts) for name in MEASURED)
+        return tuple(
+            self._measured(name, self._area(function, interval, ends))
+            if name == "area" and parts.cuts is None
+            else _measured_at(name, partial(measure, parts))
+            for name, measure in MEASURED.items()
+        )
+
     def _area(self, function: RealFunction, interval: Interval, ends: list[str]) -> str:
         """Write the area between the graph and the axis: cut where the function is zero.
 
@@ -141,7 +171,7 @@ class Measuring(Solving):
         """
         x, called = function.variable, function.name
         found = find_zeros(function, interval)
-        if not found.complete or len(found) > _MOST_CUTS:
+        if not found.complete or len(found) > MOST_PARTS:
             return f"integral(abs({called}({x})), {x}, {ends[0]}, {ends[1]})"
         low, high = (float(end.value.mid()) for end in (interval.low, interval.high))
         inner = [f"({Fraction(zero.x)})" for zero in found if low < zero.x < high]
@@ -152,10 +182,10 @@ class Measuring(Solving):
         try:
             result = self.evaluate(text)
         except MathError as err:
-            return Measure(name, "", "", float("nan"), err.message)
+            return _without_value(name, err.message)
         decimal = result.decimal(10)
         if result.reason or not decimal:
-            return Measure(name, "", "", float("nan"), result.reason or "it could not be decided")
+            return _without_value(name, result.reason or _UNDECIDED)
         value = result.value if isinstance(result.value, float) else float("nan")
         return Measure(name, decimal, "", value)
 
@@ -193,6 +223,26 @@ class Measuring(Solving):
         )
 
 
+def _measured_at(name: str, at_bits: Callable[[int], Ball]) -> Measure:
+    try:
+        result = make_result(at_bits, lambda: ExactForm(None), most_bits=PART_BITS)
+        decimal = result.decimal(10)
+        found = None if decimal else at_bits(PART_BITS)
+    except MathError as err:
+        return _without_value(name, err.message)
+    if found is not None and found.is_defined and found.value.contains(0):
+        size = float(found.value.abs_upper())
+        reason = f"not told from 0: it is nearer to it than {size:.0e}" if size < _TINY else ""
+        return _without_value(name, reason or _UNDECIDED)
+    if result.reason or not decimal:
+        return _without_value(name, result.reason or _UNDECIDED)
+    return Measure(name, decimal, "", float(result.value))
+
+
+def _without_value(name: str, reason: str) -> Measure:
+    return Measure(name, "", "", float("nan"), reason)
+
+
 def _slopes(function: RealFunction, place: Ball) -> tuple[Ball, Ball]:
     try:
         slope = function.expression.derivative()
@@ -204,6 +254,6 @@ def _slopes(function: RealFunction, place: Ball) -> tuple[Ball, Ball]:
 
 def _measure(name: str, value: Ball) -> Measure:
     if not value.is_defined:
-        return Measure(name, "", "", float("nan"), value.reason or "it could not be decided")
+        return _without_value(name, value.reason or _UNDECIDED)
     text, decimal = value_text(value), place_text(value)
     return Measure(name, text, "" if text == decimal else decimal, float(value.value.mid()))

@@ -1,0 +1,145 @@
+"""Integrals of a function part by part: kinks and jumps lie between the parts, not inside."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from fractions import Fraction
+from functools import reduce
+from itertools import pairwise
+
+from axis_path.core.arithmetic import Ball, Defined, ball, precision
+from axis_path.core.evaluate import HIGH, LOW, Expression, RealFunction, evaluate_constant
+from axis_path.core.locate.cells import Interval
+from axis_path.core.locate.parts import Anatomy, Part, Spot, take_apart
+from axis_path.core.locate.verdict import value_text
+from axis_path.core.locate.zeros import find_zeros
+
+#: With so many binary digits a function is taken apart and measured.
+PART_BITS = 192
+#: A function with more parts, or more zeros, is not measured part by part.
+MOST_PARTS = 40
+
+
+@dataclass(frozen=True, slots=True)
+class Parts:
+    """The smooth parts of a function over an interval, all of them with values.
+
+    Attributes:
+        inside: the interval.
+        parts: side by side, from end to end.
+        cuts: where the function is zero, to the nearest floats; None if that is not known.
+    """
+
+    function: RealFunction
+    inside: Interval
+    parts: tuple[Part, ...]
+    cuts: tuple[Ball, ...] | None
+
+    def whole(self, bits: int) -> Ball:
+        """Give the integral, computed with so many binary digits."""
+        return _total(bits, [self._over(p.branch.expression, _ends(p), bits) for p in self.parts])
+
+    def mean(self, bits: int) -> Ball:
+        """Give the mean value."""
+        found = self.whole(bits)
+        with precision(bits):
+            return ball.divide(found, ball.subtract(self.inside.high, self.inside.low))
+
+    def length(self, bits: int) -> Ball:
+        """Give the length of the graph, without its jumps.
+
+        Raises:
+            NotHandledError: a slope is not known.
+        """
+        speeds = [part.branch.expression.speed() for part in self.parts]
+        pairs = zip(speeds, self.parts, strict=True)
+        return _total(bits, [self._over(speed, _ends(part), bits) for speed, part in pairs])
+
+    def area(self, bits: int) -> Ball:
+        """Give the area between the graph and the axis.
+
+        The cuts are the nearest floats, which changes the area by the square of what they are off:
+        far less than any digit that is shown.
+        """
+        sizes = []
+        for part in self.parts:
+            low, high = _ends(part)
+            inside = [cut for cut in self.cuts or () if _is_between(low, cut, high)]
+            for cell in pairwise([low, *inside, high]):
+                found = self._over(part.branch.expression, cell, bits)
+                with precision(bits):
+                    sizes.append(ball.absolute(found))
+        return _total(bits, sizes)
+
+    def _over(self, expression: Expression, ends: tuple[Ball, Ball], bits: int) -> Ball:
+        inputs = dict(zip((LOW, HIGH), ends, strict=True))
+        return evaluate_constant(
+            expression.integral(), self.function.parameters, bits=bits, inputs=inputs
+        )
+
+
+def smooth_parts(function: RealFunction, inside: Interval) -> Parts | str | None:
+    """Give the parts of a function over an interval.
+
+    Returns:
+        A sentence if the function lacks a value somewhere; None if the parts are not all known, or
+        if there is only one, which is better integrated as it is written.
+    """
+    with precision(PART_BITS):
+        anatomy = take_apart(function, inside)
+        if not anatomy.complete or len(anatomy.parts) > MOST_PARTS:
+            return None
+        is_open = False
+        for before, spot, after in anatomy.beside():
+            value = anatomy.value_at(spot)
+            if value.defined is Defined.NO and _is_open_end(anatomy, spot, before or after):
+                is_open = True
+            elif value.defined is Defined.NO:
+                return f"no value at {function.variable} = {value_text(spot.place)}"
+            elif value.defined is not Defined.YES:
+                return None
+    if any(part.defined is not Defined.YES for part in anatomy.parts):
+        return None
+    if len(anatomy.parts) == 1 and not is_open:
+        return None
+    zeros = find_zeros(function, inside)
+    is_cut = zeros.complete and len(zeros) <= MOST_PARTS
+    cuts = tuple(ball.from_fraction(Fraction(zero.x)) for zero in zeros) if is_cut else None
+    return Parts(function, inside, anatomy.parts, cuts)
+
+
+#: What is measured over an interval, and how; the area needs the zeros.
+MEASURED: dict[str, Callable[[Parts, int], Ball]] = {
+    "integral": Parts.whole,
+    "area": Parts.area,
+    "mean value": Parts.mean,
+    "arc length": Parts.length,
+}
+
+
+def _is_open_end(anatomy: Anatomy, spot: Spot, part: Part | None) -> bool:
+    """Tell whether a domain leaves out its end at a spot, where the branch goes on."""
+    ends = (anatomy.function.low, anatomy.function.high)
+    is_own = any(
+        end is not None and ball.subtract(end.value, spot.place).sign() == 0 for end in ends
+    )
+    return (
+        spot.is_end
+        and is_own
+        and part is not None
+        and part.branch.prove(spot.place).defined is Defined.YES
+    )
+
+
+def _ends(part: Part) -> tuple[Ball, Ball]:
+    return part.low.place, part.high.place
+
+
+def _total(bits: int, parts: Sequence[Ball]) -> Ball:
+    with precision(bits):
+        return reduce(ball.add, parts)
+
+
+def _is_between(low: Ball, place: Ball, high: Ball) -> bool:
+    return bool(place.value > low.value) and bool(place.value < high.value)
