@@ -1,16 +1,18 @@
 """The ledger: every question with its sentences, kept with the study, and marks that keep clear."""
 
 import unittest
+from decimal import Decimal
 
 import numpy as np
 
 from axis_path.core import Study, Window
 from axis_path.core.draw import place_labels
 from axis_path.core.draw.pixels import FLAG_HEIGHT, flag_width
-from axis_path.core.errors import FormatError
-from axis_path.core.study import Ask, Question, answer
+from axis_path.core.errors import FormatError, LimitError
+from axis_path.core.study import Ask, Question, answer, apply_command
 from axis_path.core.study.asking import ask_from_dict, ask_to_dict
 
+WINDOW = Window((-10, 10), (-6.5, 6.5), 660, 430)
 LINES = ("f(x) = x^3 - 3x", "g(x) = 2 sin x", "h(x) = 1/x", "L = [(0, 1), (2, -1)]", "k(t) = t - a")
 #: A question, the verdict, and words that some line says of itself or of why it is so.
 SAID = (
@@ -145,3 +147,33 @@ class LabelTest(unittest.TestCase):
     def test_a_mark_without_a_text_has_no_label(self) -> None:
         window = Window((0, 1), (0, 1), 300, 200)
         self.assertEqual([(500, 700)], place_labels([(50, 70)], [""], [], window))
+
+
+class DigitsTest(unittest.TestCase):
+    def test_findings_have_the_digits_that_the_study_wants_each_of_them_right(self) -> None:
+        study = Study()
+        study.define("f(x) = x^3 - 2")
+        study.define("g(x) = cos(x) - x/7")
+        asks = (
+            {"what": "zeros", "line": 1}, {"what": "zeros", "line": 2},
+            {"what": "extrema", "line": 2}, {"what": "intersections", "line": 1, "other": 2},
+        )  # fmt: skip
+        for ask in asks:
+            apply_command(study, {"do": "find", "low": "-4", "high": "4", **ask}, WINDOW)
+        exact = {}
+        for digits in (20, 2, 3, 7, 10, 14, 15, 17):
+            apply_command(study, {"do": "digits", "digits": digits}, WINDOW)
+            again = Study.from_dict(study.to_dict())
+            for ask in again.asks:
+                for k, row in enumerate(answer(again, ask).rows):
+                    shown = Decimal((row.decimal or row.text).replace("−", "-"))
+                    key = (ask.id, k)
+                    best = exact.setdefault(key, shown)
+                    with self.subTest(digits=digits, key=key):
+                        half = Decimal(1).scaleb(shown.as_tuple().exponent) / 2
+                        self.assertLessEqual(abs(shown - best), half)
+                        self.assertLessEqual(len(shown.as_tuple().digits), digits)
+        self.assertGreaterEqual(len(exact), 8)
+        for bad in (1, 21):
+            with self.assertRaises(LimitError):
+                apply_command(study, {"do": "digits", "digits": bad}, WINDOW)

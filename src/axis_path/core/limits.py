@@ -54,6 +54,7 @@ SUMMED_ROWS = Limit(20_000, "rows", "The rows of a table whose running sum is ma
 EXACT_CELLS = Limit(1_000, "cells", "The cells of a table that are saved with exact forms.")
 SHEET_ROWS = Limit(1_048_576, "rows", "The rows of a sheet in a workbook.")
 TABLE_COLUMNS = Limit(40, "columns", "The columns that are added to a table of values.")
+STUDY_DIGITS = Limit(20, "digits", "The digits with which a study shows its findings.")
 TABLE_DIGITS = Limit(15, "digits", "The digits of the numbers in a table of values.")
 COLUMNS = Limit(60, "columns", "The columns of data of one study.")
 COLUMN_CELLS = Limit(100_000, "cells", "The cells of one column of data.")

@@ -18,7 +18,7 @@ from axis_path.core.locate.meetings import Bounds, Curve, find_meetings, meet_in
 from axis_path.core.locate.polynomial import is_polynomial
 from axis_path.core.locate.quick import quick_zeros
 from axis_path.core.locate.sweep import Branch, Event, Sweep, sweep
-from axis_path.core.locate.verdict import SOLUTIONS, place_text, value_text
+from axis_path.core.locate.verdict import SOLUTIONS, digits_shown, place_text, showing, value_text
 from axis_path.core.locate.wanted import Search, Wanted
 from axis_path.core.locate.zeros import find_zeros
 
@@ -50,6 +50,7 @@ __all__ = [
     "Sweep",
     "Wanted",
     "candidates",
+    "digits_shown",
     "find_asymptotes",
     "find_breaks",
     "find_everywhere",
@@ -66,6 +67,7 @@ __all__ = [
     "place_text",
     "quick_zeros",
     "reach_of",
+    "showing",
     "smooth_parts",
     "solve_linear",
     "sweep",

@@ -16,9 +16,11 @@ from scipy.interpolate import CubicSpline
 
 from axis_path.core.errors import ListError
 from axis_path.core.locate.finding import Finding, Findings, Kind
+from axis_path.core.locate.verdict import digits_shown
 
 Floats = NDArray[np.float64]
-_DIGITS = 10
+#: What is interpolated between points has no more digits than floats.
+_DIGITS = 15
 
 
 class Interpolation(StrEnum):
@@ -63,7 +65,8 @@ def find_in_data(points: Floats, interpolation: Interpolation, level: float = 0.
 
 def _made(kind: Kind, x: float, y: float, *, at_end: bool = False, why: str = "") -> Finding:
     note = "between data nothing is proved"
-    text, y_text = (f"{value:.{_DIGITS}g}".replace("-", "−") for value in (x + 0.0, y + 0.0))
+    digits = min(digits_shown(), _DIGITS)
+    text, y_text = (f"{value:.{digits}g}".replace("-", "−") for value in (x + 0.0, y + 0.0))
     return Finding(
         kind, x, y, (x, x), proved=False, exact=None, text=text, note=note, y_text=y_text,
         at_end=at_end, why=why,

@@ -3,6 +3,9 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator
+from contextlib import contextmanager
+from contextvars import ContextVar
 from dataclasses import dataclass, replace
 from itertools import pairwise
 
@@ -23,7 +26,10 @@ from axis_path.core.locate.exact import written
 from axis_path.core.locate.finding import Finding, Kind
 from axis_path.core.locate.parts import Anatomy, Spot
 
-_DIGITS = 10
+#: Floats around a number may share so many digits.
+_DIGITS_OF_FLOATS = 14
+#: How many digits are written; a study may want others.
+_digits: ContextVar[int] = ContextVar("digits", default=10)
 #: Longer exact forms of values are given as decimals.
 _LONGEST = 30
 
@@ -58,14 +64,29 @@ def at_place(
     )  # fmt: skip
 
 
+@contextmanager
+def showing(digits: int) -> Iterator[None]:
+    """Write numbers with so many digits within the block."""
+    token = _digits.set(digits)
+    try:
+        yield
+    finally:
+        _digits.reset(token)
+
+
+def digits_shown() -> int:
+    """Give how many digits are written now."""
+    return _digits.get()
+
+
 def place_text(place: Ball) -> str:
-    """Write a number with ten digits, each right; fewer where fewer are sure."""
-    if place.exact is None and place.value.is_finite():
+    """Write a number with the digits that are shown, each right; fewer where fewer are sure."""
+    if place.exact is None and place.value.is_finite() and digits_shown() <= _DIGITS_OF_FLOATS:
         # Floats around it nearly always share their digits, and are quicker to write.
-        quick = digits_between(*bracket_of(place), _DIGITS)
+        quick = digits_between(*bracket_of(place), digits_shown())
         if quick:
             return quick
-    for digits in range(_DIGITS, 0, -1):
+    for digits in range(digits_shown(), 0, -1):
         found = digits_of(place, digits)
         if found is not None:
             return found
@@ -74,7 +95,7 @@ def place_text(place: Ball) -> str:
 
 
 def value_text(value: Ball) -> str:
-    """Write a value in exact form where it has one, else with ten digits."""
+    """Write a value in exact form where it has one, else as ``place_text`` does."""
     exact = written(value)
     return exact if exact is not None and len(exact) <= _LONGEST else place_text(value)
 

@@ -275,6 +275,12 @@ def _unit(study: Study, command: dict[str, Any], _window: Window) -> str:
     return f"Measure in {unit}"
 
 
+def _digits(study: Study, command: dict[str, Any], _window: Window) -> str:
+    digits = number_of(command, "digits")
+    study.set_digits(digits)
+    return f"Show {digits} digits"
+
+
 def _move(study: Study, command: dict[str, Any], _window: Window) -> str:
     """Put a line behind another; ``after`` None puts it at the top."""
     line_id, after = number_of(command, "id"), command.get("after")
@@ -393,6 +399,7 @@ COMMANDS: dict[str, Callable[[Study, dict[str, Any], Window], str]] = {
     "trail": _trail,
     "domain": _domain,
     "unit": _unit,
+    "digits": _digits,
     "axes": _axes,
     "check": _check,
     "duplicate": _duplicate,

@@ -14,7 +14,15 @@ from axis_path.core.data import Column, number_of_cell
 from axis_path.core.errors import FormatError, MathError, SliderError
 from axis_path.core.language import NAME_PATTERN
 from axis_path.core.language.tree import AngleUnit
-from axis_path.core.limits import COLUMN_CELLS, COLUMNS, FINDINGS, LINE_LENGTH, LINES, TABLE_DIGITS
+from axis_path.core.limits import (
+    COLUMN_CELLS,
+    COLUMNS,
+    FINDINGS,
+    LINE_LENGTH,
+    LINES,
+    STUDY_DIGITS,
+    TABLE_DIGITS,
+)
 from axis_path.core.study.asking import Ask, ask_from_dict, ask_to_dict
 from axis_path.core.study.axes import AxesSpec, axes_from_dict, axes_to_dict
 from axis_path.core.study.family import family_from_dict, family_to_dict
@@ -64,6 +72,10 @@ class Work:
     text: str
 
 
+#: A new study shows findings with so many digits.
+USUAL_DIGITS = 10
+
+
 @dataclass(frozen=True, slots=True)
 class Document:
     """All that is kept of a study."""
@@ -79,6 +91,7 @@ class Document:
     fits: tuple[FitAsk, ...] = ()
     plots: tuple[Plot, ...] = ()
     row_filter: str = ""
+    digits: int = USUAL_DIGITS
 
 
 def document_to_dict(document: Document) -> dict[str, Any]:
@@ -92,6 +105,7 @@ def document_to_dict(document: Document) -> dict[str, Any]:
         "table": table_to_dict(document.table),
         **({"fits": fits_to_list(document.fits)} if document.fits else {}),
         **({"plots": plots_to_list(document.plots)} if document.plots else {}),
+        **({"digits": document.digits} if document.digits != USUAL_DIGITS else {}),
         **({"row_filter": document.row_filter} if document.row_filter else {}),
         **({} if document.check is None else {"check": asdict(document.check)}),
         **({"columns": list(map(_column_to_dict, document.columns))} if document.columns else {}),
@@ -226,10 +240,13 @@ def document_from_dict(given: object) -> Document:
     if len(columns) > COLUMNS.value or len({each.name for each in columns}) != len(columns):
         raise FormatError(f"A study has {COLUMNS.value} columns at most, each of its own name.")
     fits, plots = fits_from_list(given.get("fits", [])), plots_from_list(given.get("plots", []))
+    digits = _field(given, "digits", int, USUAL_DIGITS)
+    if not 2 <= digits <= STUDY_DIGITS.value:
+        raise FormatError(f"A study shows 2 to {STUDY_DIGITS.value} digits.")
     row_filter = _field(given, "row_filter", str, "")[: LINE_LENGTH.value]
     return Document(
         unit, tuple(lines), tuple(asks), spec, tuple(working), axes, check, columns, fits, plots,
-        row_filter,
+        row_filter, digits,
     )  # fmt: skip
 
 

@@ -23,6 +23,7 @@ from axis_path.core.locate import (
     Stretch,
     place_of,
     place_text,
+    showing,
     value_text,
 )
 from axis_path.core.study.asking import Ask, Question
@@ -64,7 +65,7 @@ class Row:
     Attributes:
         label: what it is: ``minimum``, ``x``, ``mean value``.
         text: the place or the number, exact where that is known.
-        decimal: the same with ten digits, if the text is an exact form.
+        decimal: the same in the study's digits, if the text is an exact form.
         is_equal: whether the decimal is the number itself.
         value: what belongs to it: the value at a place.
         x: where it stands on the plane, NaN if nowhere; ``y`` likewise.
@@ -138,6 +139,11 @@ def answer(study: Study, ask: Ask, *, with_exact: bool = True) -> Answer:
         ask: the question.
         with_exact: whether closed forms of solutions are looked for, which takes time.
     """
+    with showing(study.digits):
+        return _answer(study, ask, with_exact=with_exact)
+
+
+def _answer(study: Study, ask: Ask, *, with_exact: bool) -> Answer:
     title = _title(study, ask)
     try:
         definition = _line(study, ask.line) if ask.line is not None else None

@@ -25,6 +25,7 @@ from axis_path.core.locate import (
     Findings,
     Interpolation,
     Interval,
+    digits_shown,
     find_asymptotes,
     find_breaks,
     find_in_data,
@@ -47,8 +48,8 @@ class Measure:
 
     Attributes:
         name: what it is.
-        text: in exact form where it has one, else with ten digits; empty without a value.
-        decimal: with ten digits, where the text is an exact form.
+        text: in exact form where it has one, else a decimal; empty without a value.
+        decimal: the decimal, where the text is an exact form.
         value: the nearest float, NaN without a value.
         reason: why there is none.
     """
@@ -183,7 +184,7 @@ class Measuring(Solving):
             result = self.evaluate(text)
         except MathError as err:
             return _without_value(name, err.message)
-        decimal = result.decimal(10)
+        decimal = result.decimal(digits_shown())
         if result.reason or not decimal:
             return _without_value(name, result.reason or _UNDECIDED)
         value = result.value if isinstance(result.value, float) else float("nan")
@@ -226,7 +227,7 @@ class Measuring(Solving):
 def _measured_at(name: str, at_bits: Callable[[int], Ball]) -> Measure:
     try:
         result = make_result(at_bits, lambda: ExactForm(None), most_bits=PART_BITS)
-        decimal = result.decimal(10)
+        decimal = result.decimal(digits_shown())
         found = None if decimal else at_bits(PART_BITS)
     except MathError as err:
         return _without_value(name, err.message)

@@ -23,7 +23,7 @@ from axis_path.core.language import (
     typeset_line,
 )
 from axis_path.core.language.tree import AngleUnit, Negative, Number
-from axis_path.core.limits import LINES
+from axis_path.core.limits import LINES, STUDY_DIGITS
 from axis_path.core.study.analysis import Analysis, analyse
 from axis_path.core.study.asking import Ask
 from axis_path.core.study.axes import AxesSpec
@@ -178,6 +178,21 @@ class Notebook:
     def set_unit(self, angle_unit: str) -> None:
         """Measure angles in ``radians`` or ``degrees``."""
         self._change(replace(self._document, unit=AngleUnit(angle_unit)))
+
+    @property
+    def digits(self) -> int:
+        """Give with how many digits findings are shown."""
+        return self._document.digits
+
+    def set_digits(self, digits: int) -> None:
+        """Show findings with so many digits.
+
+        Raises:
+            LimitError: they are too few or too many.
+        """
+        if not 2 <= digits <= STUDY_DIGITS.value:
+            raise LimitError(f"A study shows 2 to {STUDY_DIGITS.value} digits.")
+        self._change(replace(self._document, digits=digits))
 
     def set_table(self, table: TableSpec) -> None:
         """Keep the start, stop and step of the table of values."""

@@ -77,6 +77,7 @@ def _document(study: Study) -> dict[str, Any]:
         "unit": study.unit.value,
         "axes_spec": axes_to_dict(study.axes),
         "table": asdict(table),
+        "digits": study.digits,
     }
 
 

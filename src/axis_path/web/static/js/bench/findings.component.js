@@ -100,6 +100,12 @@ export const findings = (engine) => () => ({
     if (rows.length && !rows.some((row) => String(row.id) === String(this.other))) this.other = String(rows[0].id);
     return rows;
   },
+  get hasEntries() {
+    return this.entries.length > 0;
+  },
+  setDigits(event) {
+    return engine.commit([{ do: "digits", digits: Number(event.target.value) }]);
+  },
   get hasLines() {
     return this.lineRows.length > (this.isMeeting ? 1 : 0);
   },

@@ -87,6 +87,8 @@ export function makeStore(initial) {
     valueWanted: null,
     /** How the axes look, as kept with the study. */
     axes: initial.axes_spec,
+    /** With how many digits findings are shown. */
+    digits: initial.digits,
     /** What the axes say of themselves, such as a note where labels and functions disagree. */
     axesNote: null,
     /** Whether there are windows to step back and forward to. */
@@ -142,7 +144,7 @@ export function makeStore(initial) {
       updateList(this.sliders, scene.sliders.map(shownSlider), takenSliders);
       update(this, {
         reading: scene.reading, empty: scene.empty, unit: scene.unit, table: scene.table, isReady: true,
-        check: scene.check, legend: scene.legend, titles: scene.axes.title.map((line, id) => ({ ...line, id })), axes: scene.axes_spec, axesNote: scene.axes.note,
+        check: scene.check, legend: scene.legend, titles: scene.axes.title.map((line, id) => ({ ...line, id })), axes: scene.axes_spec, digits: scene.digits, axesNote: scene.axes.note,
       });
     },
     takeHistory({ undo, redo }) {
