@@ -15,7 +15,7 @@ from __future__ import annotations
 import threading
 from collections.abc import Iterator
 from contextlib import contextmanager
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, fields, replace
 from enum import IntEnum
 from fractions import Fraction
 from functools import lru_cache
@@ -52,7 +52,7 @@ def precision(bits: int) -> Iterator[None]:
             flint.ctx.prec = before
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, init=False)
 class Ball:
     """A number or an interval.
 
@@ -72,6 +72,23 @@ class Ball:
     continuous: bool = True
     reason: str = ""
 
+    def __init__(
+        self,
+        value: arb,
+        exact: fmpq | None = None,
+        turns: fmpq | None = None,
+        defined: Defined = Defined.YES,
+        continuous: bool = True,
+        reason: str = "",
+    ) -> None:
+        # What is made for a frozen class takes three times as long; tens of thousands are made.
+        _put_value(self, value)
+        _put_exact(self, exact)
+        _put_turns(self, turns)
+        _put_defined(self, defined)
+        _put_continuous(self, continuous)
+        _put_reason(self, reason)
+
     @property
     def is_defined(self) -> bool:
         """Tell whether there is a value for the whole input."""
@@ -90,15 +107,21 @@ class Ball:
         return 0 if self.value.is_zero() else None
 
 
-@lru_cache(maxsize=4096)
-def _rational(numerator: int, denominator: int) -> fmpq:
-    return fmpq(numerator, denominator)
+_put_value, _put_exact, _put_turns, _put_defined, _put_continuous, _put_reason = (
+    getattr(Ball, field.name).__set__ for field in fields(Ball)
+)
+
+
+@lru_cache(maxsize=8192)
+def _rational(numerator: int, denominator: int, _bits: int) -> Ball:
+    """Make the ball of a fraction at the present precision; balls never change."""
+    rational = fmpq(numerator, denominator)
+    return Ball(arb(rational), exact=rational)
 
 
 def from_fraction(value: Fraction | int) -> Ball:
     """Make the ball of an exact number."""
-    rational = _rational(value.numerator, value.denominator)
-    return Ball(arb(rational), exact=rational)
+    return _rational(value.numerator, value.denominator, flint.ctx.prec)
 
 
 def from_bounds(low: arb, high: arb) -> Ball:
@@ -133,14 +156,20 @@ def _small(value: fmpq) -> fmpq | None:
 
 def made(value: arb, *sources: Ball, exact: fmpq | None = None, turns: fmpq | None = None) -> Ball:
     """Put a result together; it is as defined and as continuous as its sources."""
+    if exact is not None:
+        exact = _small(exact)
+        value = arb(exact) if exact is not None else value
+    for source in sources:
+        if source.defined is not Defined.YES or not source.continuous:
+            break
+    else:
+        # Nearly all of them: there is nothing to be told.
+        return Ball(value, exact, turns)
     worst, continuous = sources[0], True
     for source in sources:
         if source.defined < worst.defined:
             worst = source
         continuous = continuous and source.continuous
-    if exact is not None:
-        exact = _small(exact)
-        value = arb(exact) if exact is not None else value
     return Ball(value, exact, turns, worst.defined, continuous, worst.reason)
 
 
@@ -185,7 +214,12 @@ def subtract(a: Ball, b: Ball) -> Ball:
     exact = a.exact - b.exact if a.exact is not None and b.exact is not None else None
     turns = a.turns - b.turns if a.turns is not None and b.turns is not None else None
     if exact is None and turns is None:
-        return add(a, negative(b))
+        # A difference with an exact zero keeps the other's exact form.
+        if b.exact is not None and b.exact == 0:
+            exact, turns = a.exact, a.turns
+        elif a.exact is not None and a.exact == 0:
+            exact = -b.exact if b.exact is not None else None
+            turns = -b.turns if b.turns is not None else None
     if turns is not None and turns == 0:
         exact = fmpq(0)
     return made(a.value - b.value, a, b, exact=exact, turns=turns)
@@ -200,9 +234,8 @@ def multiply(a: Ball, b: Ball) -> Ball:
         turns = a.exact * b.turns
     elif a.turns is not None and b.exact is not None:
         turns = a.turns * b.exact
-    for factor in (a, b):
-        if factor.exact is not None and factor.exact == 0:
-            exact, turns = fmpq(0), None
+    if (a.exact is not None and a.exact == 0) or (b.exact is not None and b.exact == 0):
+        exact, turns = fmpq(0), None
     value = a.value * b.value
     # 0 times an unbounded ball is not a number for the library; any value is possible.
     return made(whole_line() if value.is_nan() else value, a, b, exact=exact, turns=turns)
