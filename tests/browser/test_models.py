@@ -487,3 +487,41 @@ class ModelTest(BrowserTest):
             "bench/found.model.js",
         )
         self.assertEqual([None, [1], 2, None, None, None], found)
+
+    def test_rows_of_a_long_table_are_found_from_anywhere_in_its_frame(self) -> None:
+        """Wherever the frame stands, the rows in sight are known, asked for, and stay in sight."""
+        wrong = self.call(
+            """(() => {
+              const wrong = [];
+              const view = 350;
+              for (const count of [3, 201, 5_000, 400_000, 1_000_000]) {
+                for (const height of [22, 25.5]) {
+                  const whole = Math.min(count * height, 12_000_000);
+                  for (const part of [0, 0.001, 0.25, 0.5, 0.9, 1]) {
+                    let rows = new m.Rows({ count, from: 0, loaded: Math.min(count, 200), height });
+                    const told = [count, height, part];
+                    const top = part * Math.max(whole - view, 0);
+                    const row = rows.rowAt(top, view);
+                    if (row < 0 || row > count - 1) wrong.push(['row', ...told, row]);
+                    if (count * height > view && Math.abs(row / count - part) > 0.02 + view / whole) wrong.push(['far', ...told, row]);
+                    const from = rows.wanted(row, view);
+                    if (from !== null) {
+                      if (from > row) wrong.push(['below', ...told, from]);
+                      rows = new m.Rows({ count, from, loaded: Math.min(count - from, m.PART), height });
+                      // The row that was at the top is there again, and now enough is loaded.
+                      const again = rows.rowAt(rows.topOf(row), view);
+                      if (Math.abs(again - row) > 1e-6 && rows.loaded * height > view) wrong.push(['moved', ...told, row, again]);
+                      if (rows.wanted(row, view) !== null && from > 0) wrong.push(['again', ...told, from, rows.wanted(row, view)]);
+                    } else if (row + view / height > rows.from + rows.loaded + 1 && rows.loaded < count) wrong.push(['missing', ...told]);
+                    const high = rows.above + rows.loaded * height + rows.below;
+                    if (Math.abs(high - whole) > rows.loaded * height) wrong.push(['height', ...told, high, whole]);
+                  }
+                }
+              }
+              const shown = ['1.5', '−20', '3·10^7', ''].map((text) => m.aligned(text, 2));
+              if (m.plainNumber(shown[0]) !== '1.5' || m.plainNumber(shown[1]) !== '-20' || shown[3] !== '—') wrong.push(shown);
+              return wrong;
+            })()""",
+            "bench/values.model.js",
+        )
+        self.assertEqual([], wrong)

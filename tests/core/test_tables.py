@@ -8,13 +8,16 @@ import numpy as np
 from axis_path.core import Study
 from axis_path.core.errors import FormatError, LimitError, MathError, TableError
 from axis_path.core.tabulate import (
+    Cells,
     Happening,
+    Head,
     NumberForm,
+    Series,
+    TableColumn,
     TableSpec,
-    digits_needed,
     happenings,
-    written,
 )
+from axis_path.core.tabulate.form import digits_needed, written
 
 
 class PlacesTest(unittest.TestCase):
@@ -129,3 +132,46 @@ class BetweenTest(unittest.TestCase):
         self.assertEqual(len(zeros), len(signs))
         for zero, each in zip(zeros, signs, strict=True):
             self.assertTrue(table.x[each.row] <= zero <= table.x[each.last])
+
+
+class KeptColumnsTest(unittest.TestCase):
+    """Columns of a table as they are kept with the study."""
+
+    def test_they_are_kept_and_damaged_ones_are_refused(self) -> None:
+        study = Study()
+        study.define("f(x) = x^2")
+        columns = (
+            TableColumn("f'(x) + 1"),
+            TableColumn("f", Series.SUM, 3, NumberForm.FIXED),
+            TableColumn("f", out=True),
+        )
+        study.set_table(TableSpec(columns=columns, over="", at="2pi"))
+        kept = study.to_dict()
+        self.assertEqual(columns, Study.from_dict(kept).table.columns)
+        for damage in (
+            {"text": ""}, {"text": 4}, {"text": "f", "series": "mist"}, {"text": "f", "digits": 16},
+            {"text": "f", "digits": "3"}, {"text": "f", "form": "bold"}, "f", None,
+        ):  # fmt: skip
+            broken = kept | {"table": kept["table"] | {"columns": [damage]}}
+            with self.subTest(damage), self.assertRaises(FormatError):
+                Study.from_dict(broken)
+        many = kept | {"table": kept["table"] | {"columns": [{"text": "f"}] * 41}}
+        with self.assertRaises(FormatError):
+            Study.from_dict(many)
+
+    def test_they_follow_names_that_change(self) -> None:
+        study = Study()
+        study.define("f(x) = a x^2")
+        study.set("a", 2)
+        texts = ("f''", "3f(x) + a", "sin(f(x)/a)", "af(2)")
+        study.set_table(TableSpec(columns=tuple(map(TableColumn, texts)), over="a"))
+        study.rename("f", "height")
+        study.rename("a", "slack")
+        table = study.table
+        self.assertEqual("slack", table.over)
+        self.assertEqual("height''", table.columns[0].text)
+        heads = study.table_heads(table, study.functions())
+        self.assertEqual([Head] * 5, [type(head) for head in heads])
+        value = Cells(heads[2], study.table_places(table)).text(7)
+        # With the slider at 2 and x at 1: 3 height(1) + slack.
+        self.assertEqual("8", value)

@@ -131,3 +131,64 @@ class DataTest(WebTest):
             with self.subTest(wrong):
                 asked = {"do": "fit", "x": "v", "y": "u", **wrong}
                 self.assertIn(told, self.change(study_id, 400, **asked)["error"]["message"])
+
+    def test_rows_in_a_box_are_told_whatever_was_sorted_or_filtered(self) -> None:
+        study_id = self.study()
+        self.change(study_id, do="plot", x="v", y="u")
+        for box, rows in (
+            ([[5, 11], [0, 8]], [1, 2]),
+            ([[0, 1], [0, 1]], []),
+            ([[4, 4], [3, 3]], [0]),
+        ):
+            with self.subTest(box):
+                self.assertEqual(rows, self.data(study_id, box=box)["chosen"])
+        self.change(study_id, do="sort_columns", name="v", falls=True)
+        self.assertEqual([1, 2], self.data(study_id, box=[[5, 9], [0, 8]])["chosen"])
+        self.change(study_id, do="filter_rows", text="v < 8")
+        data = self.data(study_id, box=[[5, 9], [0, 8]])
+        self.assertEqual(
+            ([2], 2, [True, True, False, False]), (data["chosen"], data["kept"], data["out"])
+        )
+        scene = self.post(study_id, "scene", box=[[5, 9], [0, 8]])
+        self.assertEqual([0], scene["scene"]["data"][0]["chosen"])
+        for bad in ("all", [[1, 2]], [[1, "2"], [3, 4]]):
+            self.post(study_id, "data", status=400, box=bad)
+
+    def test_what_lost_its_meaning_is_said_beside_what_works(self) -> None:
+        study_id = self.study()
+        self.change(study_id, do="calculate", name="w", formula="u/v")
+        self.change(study_id, do="filter_rows", text="u > 4")
+        self.change(study_id, do="remove_column", name="u")
+        data = self.data(study_id)
+        v, w = data["columns"]
+        self.assertEqual((["4", "6", "8", "10"], ""), (v["cells"], v["problem"]))
+        self.assertEqual([], w["cells"])
+        self.assertIn("u", w["problem"])
+        self.assertIn("u", data["filter_problem"])
+        self.assertIsNone(data["kept"])
+
+    def test_a_fit_that_cannot_be_made_says_what_to_do(self) -> None:
+        study_id = self.make("a = 1")
+        columns = {
+            "v": ["1", "2", "3"], "same": ["2", "2", "2"], "low": ["-1", "0", "4"],
+            "short": ["1", "2"], "gaps": ["1", None, None], "u": ["1", "3", "4"],
+        }  # fmt: skip
+        for name, cells in columns.items():
+            self.change(study_id, do="columns", columns=[{"name": name, "cells": cells}])
+        for fields, told in (
+            ({"model": "polynomial", "degree": 5, "x": "v"}, "points"),
+            ({"model": "polynomial", "degree": 99, "x": "v"}, "degree"),
+            ({"model": "linear", "x": "same"}, "x"),
+            ({"model": "logarithmic", "x": "low"}, "above 0"),
+            ({"model": "linear", "x": "short"}, "row by row"),
+            ({"model": "linear", "x": "gaps"}, "points"),
+            ({"model": "linear", "x": "fog"}, "fog"),
+            ({"model": "mist", "x": "v"}, "mist"),
+            ({"model": "formula", "x": "v", "formula": "p x +"}, ""),
+            ({"model": "formula", "x": "v", "formula": "p x + q", "start": {"p": 1}}, "q"),
+            ({"model": "formula", "x": "v", "formula": "p x", "start": {"p": 1, "q": 1}}, "q"),
+        ):
+            with self.subTest(fields):
+                error = self.change(study_id, 400, do="fit", y="u", **fields)["error"]
+                self.assertIn(told, error["message"])
+        self.assertEqual([], self.data(study_id)["fits"])

@@ -55,15 +55,19 @@ def _column(study: Study, name: str, start: int) -> dict[str, Any]:
     try:
         with calculation():
             column = study.column_of(name)
-            cells = study.kept_cells(name)
     except MathError as err:
         return shown | {"cells": [], "summary": None, "problem": err.message}
+    try:
+        summary = _summary(replace(column, cells=study.kept_cells(name)))
+    except MathError:
+        # The filter cannot be used; what is wrong with it is said beside it.
+        summary = None
     return shown | {
         "cells": [
             _decimal(cell) if kept.formula else _text(cell)
             for cell in column.cells[start : start + _MOST_ROWS]
         ],
-        "summary": _summary(replace(column, cells=cells)),
+        "summary": summary,
     }
 
 
