@@ -22,6 +22,8 @@ from axis_path.web.bench.request import BenchRequest
 _MOST_ROWS, _MOST_RESIDUALS = 200, 400
 _MOST_TEXT = 4_000_000
 _SHOWN_BAD = 40
+#: Cells of a calculated column are shown with so many digits; they are kept with all they have.
+_CALCULATED_DIGITS = 7
 
 
 def data_dict(asked: BenchRequest) -> dict[str, Any]:
@@ -94,7 +96,7 @@ def _text(cell: object) -> str:
 
 
 def _decimal(cell: Fraction | None) -> str:
-    return "" if cell is None else f"{float(cell):.10g}".replace("-", "−")
+    return "" if cell is None else f"{float(cell):.{_CALCULATED_DIGITS}g}".replace("-", "−")
 
 
 def _summary(column: Column) -> dict[str, Any] | None:
