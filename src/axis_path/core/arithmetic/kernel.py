@@ -459,63 +459,65 @@ def _products(a_low, a_high, b_low, b_high, low, high, count):
 
 
 @_scalar
-def _two_rows(code, a, b, low, high, flags, k, count):
-    """Enclose an operation on two rows; tell whether it set flags of its own."""
+def _two_rows(code, a, b, k, flag_of, count):
+    """Enclose an operation on two rows, each given as its bounds; tell whether it set flags."""
+    a_low, a_high = a
+    b_low, b_high = b
+    low, high = k
     if code == ADD:
-        _sum(low[a], high[a], low[b], high[b], low[k], high[k], count)
+        _sum(a_low, a_high, b_low, b_high, low, high, count)
         return False
     if code == SUBTRACT:
-        _difference(low[a], high[a], low[b], high[b], low[k], high[k], count)
-        return False
-    if code == MULTIPLY and a != b:
-        _products(low[a], high[a], low[b], high[b], low[k], high[k], count)
+        _difference(a_low, a_high, b_low, b_high, low, high, count)
         return False
     if code == MULTIPLY:
-        for i in range(count):
-            low[k, i], high[k, i], _ = _integer_power(low[a, i], high[a, i], 2)
+        _products(a_low, a_high, b_low, b_high, low, high, count)
         return False
     found = 0
+    if code == DIVIDE:
+        for i in range(count):
+            lower, upper, flag = _reciprocal(b_low[i], b_high[i])
+            low[i], high[i] = _product(a_low[i], a_high[i], lower, upper)
+            flag_of[i] = flag
+            found |= flag
+        return found != 0
     for i in range(count):
-        if code == DIVIDE:
-            lower, upper, flag = _reciprocal(low[b, i], high[b, i])
-            low[k, i], high[k, i] = _product(low[a, i], high[a, i], lower, upper)
-        else:
-            low[k, i], high[k, i], flag = _binary(
-                code, low[a, i], high[a, i], low[b, i], high[b, i]
-            )
-        flags[k, i] = flag
+        low[i], high[i], flag = _binary(code, a_low[i], a_high[i], b_low[i], b_high[i])
+        flag_of[i] = flag
         found |= flag
     return found != 0
 
 
 @_scalar
-def _one_row(code, more, a, low, high, flags, k, count):
-    """Enclose a function of one row; tell whether it set flags of its own."""
+def _one_row(code, more, a, k, flag_of, count):
+    """Enclose a function of one row, given as its bounds; tell whether it set flags of its own."""
+    a_low, a_high = a
+    low, high = k
     if code == SINE:
         for i in range(count):
-            low[k, i], high[k, i] = _sine(low[a, i], high[a, i])
+            low[i], high[i] = _sine(a_low[i], a_high[i])
         return False
     if code == COSINE:
         for i in range(count):
-            low[k, i], high[k, i] = _cosine(low[a, i], high[a, i])
+            low[i], high[i] = _cosine(a_low[i], a_high[i])
         return False
     if code == EXPONENTIAL:
         for i in range(count):
-            low[k, i], high[k, i] = _exponential(low[a, i], high[a, i])
+            low[i], high[i] = _exponential(a_low[i], a_high[i])
         return False
     found = 0
     for i in range(count):
         if code == LOGARITHM:
-            low[k, i], high[k, i], flag = _logarithm(low[a, i], high[a, i])
+            low[i], high[i], flag = _logarithm(a_low[i], a_high[i])
         elif code == INTEGER_POWER:
-            low[k, i], high[k, i], flag = _integer_power(low[a, i], high[a, i], more[0])
+            low[i], high[i], flag = _integer_power(a_low[i], a_high[i], more[0])
         elif code == SQUARE_ROOT:
-            low[k, i], high[k, i], flag = _root(low[a, i], high[a, i], 1, 2)
+            low[i], high[i], flag = _root(a_low[i], a_high[i], 1, 2)
         elif code == ROOT:
-            low[k, i], high[k, i], flag = _root(low[a, i], high[a, i], more[0], more[1])
+            low[i], high[i], flag = _root(a_low[i], a_high[i], more[0], more[1])
         else:
-            low[k, i], high[k, i], flag = _unary(code, low[a, i], high[a, i])
-        flags[k, i] = flag
+            low[i], high[i], flag = _unary(code, a_low[i], a_high[i])
+        flag_of[i] = flag
         found |= flag
     return found != 0
 
@@ -534,8 +536,9 @@ def _take_over(flags, dirty, places, k, has_own, count):
     is_clean = not has_own
     for place in places:
         if dirty[place]:
+            own, other = flags[k], flags[place]
             for i in range(count):
-                flags[k, i] = flags[place, i] if is_clean else flags[k, i] | flags[place, i]
+                own[i] = other[i] if is_clean else own[i] | other[i]
             is_clean = False
     dirty[k] = not is_clean
 
@@ -597,9 +600,9 @@ def enclose(
             if code == CONSTANT:
                 continue
             if code == INPUT:
-                for i in range(count):
-                    low[k, i] = in_low[more[0], start + i]
-                    high[k, i] = in_high[more[0], start + i]
+                # Parts of their own: an index that might be negative is not vectorised.
+                low[k, :count] = in_low[more[0], start : start + count]
+                high[k, :count] = in_high[more[0], start : start + count]
             elif code in (WITHIN, PIECES, GUARD):
                 for place in places:
                     if not dirty[place]:
@@ -614,20 +617,36 @@ def enclose(
                 for i in range(count):
                     dirty[k] |= flags[k, i] != 0
             elif len(places) == 2:
-                has_own = _two_rows(code, places[0], places[1], low, high, flags, k, count)
+                a, b = places[0], places[1]
+                if code == MULTIPLY and a == b:
+                    # A square is never below 0.
+                    for i in range(count):
+                        low[k, i], high[k, i], _ = _integer_power(low[a, i], high[a, i], 2)
+                    has_own = False
+                else:
+                    has_own = _two_rows(
+                        code, (low[a], high[a]), (low[b], high[b]), (low[k], high[k]), flags[k],
+                        count,
+                    )  # fmt: skip
                 _take_over(flags, dirty, places, k, has_own, count)
             else:
-                has_own = _one_row(code, more, places[0], low, high, flags, k, count)
+                a = places[0]
+                has_own = _one_row(
+                    code, more, (low[a], high[a]), (low[k], high[k]), flags[k], count
+                )
                 _take_over(flags, dirty, places, k, has_own, count)
         for r in range(len(results)):
             place = results[r]
-            for i in range(count):
-                out_low[r, start + i] = low[place, i]
-                out_high[r, start + i] = high[place, i]
+            stop = start + count
+            out_low[r, start:stop], out_high[r, start:stop] = (
+                low[place, :count],
+                high[place, :count],
+            )
             if dirty[place]:
+                row, part = flags[place], partial[r, start:stop]
+                none, cut = nowhere[r, start:stop], broken[r, start:stop]
                 for i in range(count):
-                    flag = flags[place, i]
-                    partial[r, start + i] = (flag & (PARTIAL | NOWHERE)) != 0
-                    nowhere[r, start + i] = (flag & NOWHERE) != 0
-                    broken[r, start + i] = (flag & BROKEN) != 0
+                    part[i] = (row[i] & (PARTIAL | NOWHERE)) != 0
+                    none[i] = (row[i] & NOWHERE) != 0
+                    cut[i] = (row[i] & BROKEN) != 0
     return out_low, out_high, partial, nowhere, broken

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 from fractions import Fraction
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
@@ -13,7 +14,7 @@ from axis_path.core.errors import DataError
 from axis_path.core.limits import NUMBER_EXPONENT
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Column:
     """A column.
 
@@ -31,8 +32,15 @@ class Column:
     formula: str = ""
 
     def floats(self) -> NDArray[np.float64]:
-        """Give the nearest floats, (n,), NaN where a cell is missing."""
-        return np.array([math.nan if cell is None else float(cell) for cell in self.cells])
+        """Give the nearest floats, (n,), NaN where a cell is missing; they cannot be changed."""
+        return self._floats
+
+    @cached_property
+    def _floats(self) -> NDArray[np.float64]:
+        # A picture with points asks for them in every frame.
+        found = np.array([math.nan if cell is None else float(cell) for cell in self.cells])
+        found.flags.writeable = False
+        return found
 
 
 def number_of_cell(given: float | Fraction | str | None) -> Fraction | None:
