@@ -199,6 +199,31 @@ class ValuesTest(WebTest):
             [("f", "sqrt(2)/2"), ("cos(x)", "sqrt(2)/2")], [(c["name"], c["text"]) for c in cells]
         )
 
+    def test_the_rows_that_are_asked_for_are_those_of_the_whole_table(self) -> None:
+        study_id = self.make("f(x) = sqrt(x)", "g(x) = x^2")
+        self.spec(study_id, start="-3", stop="100000", step="1", columns=[{"text": "g'"}])
+        whole = self.table(study_id)["rows"]
+        self.assertEqual(200, len(whole))
+        for start, count in ((0, 1), (3, 50), (150, 90), (99_990, 90), (10**9, 5), (-4, 5)):
+            table = self.table(study_id, **{"from": start, "rows": count})
+            rows = table["rows"]
+            self.assertEqual(100_004, table["count"])
+            self.assertLessEqual(len(rows), count)
+            for row in rows:
+                self.assertEqual(row["row"] - 3, row["value"])
+                if row["row"] < 200:
+                    known = whole[row["row"]]
+                    self.assertEqual((known["x"], known["cells"]), (row["x"], row["cells"]))
+
+    def test_rows_are_framed_with_what_the_functions_do_between_them(self) -> None:
+        study_id = self.make("f(x) = x^2 - 2", "g(x) = 1/x")
+        window = self.post(study_id, "window", how="rows", **{"from": 1, "to": 3})["window"]
+        (low, high), (bottom, top) = window["x"], window["y"]
+        self.assertTrue(0.5 < low < 1 and 3 < high < 3.5, window)
+        self.assertTrue(bottom < -1 and 7 < top < 12, window)
+        for ends in ({"from": "1", "to": 3}, {"from": 1}, {"from": 1, "to": None}):
+            self.post(study_id, "window", status=400, how="rows", **ends)
+
     def test_a_column_that_lost_its_meaning_stays_to_be_mended(self) -> None:
         study_id = self.make("f(x) = x", "g(x) = x^2")
         self.spec(study_id, columns=[{"text": "g(x) + 1"}])
