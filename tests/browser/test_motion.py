@@ -127,6 +127,8 @@ class MotionTest(BrowserTest):
         self.settle()
         self.assertEqual(expected, self.trail(1))
         self.page.get_by_role("button", name="Hide A").click()
+        # A page that is left before its last click is sent has not sent it.
+        self.settle()
         self.page.reload()
         self.page.wait_for_selector(".tick-label")
         self.settle()
