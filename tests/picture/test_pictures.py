@@ -93,6 +93,20 @@ class PictureTest(unittest.TestCase):
         ids = re.findall(r' id="([^"]+)"', svg)
         self.assertGreaterEqual(set(ids), set(re.findall(r'href="#([^"]+)"', svg)))
 
+    def test_data_and_their_error_bars_are_in_the_picture(self) -> None:
+        made = Study()
+        for name, cells in (("v", [1, 3]), ("u", [2, 4]), ("e", [1, 0.5])):
+            made.column(name, cells)
+        apply_command(made, {"do": "plot", "x": "v", "y": "u", "y_error": "e"}, WINDOW)
+        scene = made.scene(WINDOW).to_dict()
+        svg = draw_svg(scene)
+        (data,) = scene["data"]
+        for k in (0, 2):
+            x, y = (each / 10 for each in data["points"][k : k + 2])
+            self.assertIn(f"M{x - 3:g} {y:g}h6m-3 -3v6", svg)
+        for x, low, _, high in data["y_bars"]:
+            self.assertIn(f"M{x / 10 - 3:g} {low / 10:g}h6m-3 0V{high / 10:g}", svg)
+
     def test_curves_stand_where_the_scene_has_them(self) -> None:
         svg = draw_svg(self.scene)
         row = self.scene["rows"][0]

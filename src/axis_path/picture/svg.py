@@ -14,6 +14,8 @@ from axis_path.picture.formula import plain_text, typeset_formula
 from axis_path.picture.palette import DARK, DASHES, LIGHT, WHITE, Palette, tone_of
 
 FONTS = Path(__file__).parent / "fonts"
+#: Data begin with another tone than curves do, as on the page.
+_FIRST_TONE_OF_DATA = 3
 _FACE = "Atkinson Hyperlegible Next"
 _LINE_PX, _TITLE_PX = 2.4, 20
 #: The widths of thin, usual and thick lines, as ``paint.js`` has them.
@@ -84,6 +86,7 @@ def draw_svg(scene: dict[str, Any], look: Look | None = None, *, metadata: str =
         *(part for row in scene["rows"] if row["curve"] for part in _marks(row, inks)),
         *(part for row in scene["rows"] if row["curve"] for part in _runner(row, inks)),
         *_check(scene.get("check"), inks),
+        *(part for each in scene.get("data", ()) for part in _data(each, inks)),
         *(_reading(scene, height, inks) if look.with_reading else ()),
         *_title(scene["axes"]["title"], width, inks),
         *_legend(scene, inks),
@@ -396,6 +399,20 @@ def _check(check: dict[str, Any] | None, inks: Palette) -> Iterator[str]:
             f'<rect x="{points[k] / 10 - 3.5:g}" y="{points[k + 1] / 10 - 3.5:g}" width="7" '
             f'height="7" fill="{inks.amber}" stroke="{inks.ink}"/>'
         )
+
+
+def _data(data: dict[str, Any], inks: Palette) -> Iterator[str]:
+    """Draw columns of data as crosses with their error bars, as the page does."""
+    colour = inks.tones[(data["tone"] + _FIRST_TONE_OF_DATA) % len(inks.tones)]
+    flat = data["points"]
+    marks = [
+        f"M{flat[k] / 10 - 3:g} {flat[k + 1] / 10:g}h6m-3 -3v6" for k in range(0, len(flat), 2)
+    ]
+    for x, y, end, _ in data.get("x_bars", ()):
+        marks.append(f"M{x / 10:g} {y / 10 - 3:g}v6m0 -3H{end / 10:g}m0 -3v6")
+    for x, y, _, end in data.get("y_bars", ()):
+        marks.append(f"M{x / 10 - 3:g} {y / 10:g}h6m-3 0V{end / 10:g}m-3 0h6")
+    yield f'<path d="{"".join(marks)}" fill="none" stroke="{colour}" stroke-width="2"/>'
 
 
 def _reading(scene: dict[str, Any], height: int, inks: Palette) -> Iterator[str]:

@@ -200,6 +200,10 @@ class Tabling(Realising):
             MathError: one cannot be read, or has no meaning here.
         """
         known = {each.text for each in self.table.columns}
+        names = [(each.text, each.series) for each in spec.columns]
+        twice = next((name for name in names if names.count(name) > 1), None)
+        if twice is not None and len(spec.columns) > len(self.table.columns):
+            raise TableError(f"`{twice[0]}` is a column of the table already.")
         for head in self.table_heads(spec, shown):
             if isinstance(head, LostHead) and head.text not in known:
                 variable = self.table_variable(spec, shown)
