@@ -80,7 +80,7 @@ class DataTest(BrowserTest):
             file = Path(folder) / "log.csv"
             file.write_text("t,höhe\n3,1\n1,4\n2,9\n", encoding="latin-1")
             self.page.get_by_label("Load a file").set_input_files(file)
-            self.page.get_by_label("What was read").wait_for()
+            self.page.get_by_text("The letters of the file are Windows-1252.").wait_for()
         self.press("Take these columns")
         self.press("Sort by t")
         self.assertEqual(["1", "2", "3"], [self.cell("t", row) for row in (1, 2, 3)])

@@ -27,6 +27,8 @@ export const dataPanel = (engine) => () => ({
   from: 0,
   isBehind: false,
   pasted: "",
+  /** How the letters of a loaded file are written; empty for what was typed or pasted. */
+  encoding: "",
   /** What a pasted text holds, before it is taken. @type {any} */
   reading: null,
   dataProblem: "",
@@ -160,7 +162,7 @@ export const dataPanel = (engine) => () => ({
     try {
       this.dataProblem = "";
       const found = await post(`${engine.path}/read_data`, { text: this.pasted, ...more });
-      this.reading = { ...found, told: `Read with ${found.separator} between the cells and ${found.decimal === "," ? "decimal commas" : "decimal points"}.`, headText: found.header ? "yes" : "no" };
+      this.reading = { ...found, told: `Read with ${found.separator} between the cells and ${found.decimal === "," ? "decimal commas" : "decimal points"}.${this.encoding ? ` The letters of the file are ${this.encoding}.` : ""}`, headText: found.header ? "yes" : "no" };
     } catch (error) {
       this.reading = null;
       this.dataProblem = error.message;
@@ -176,9 +178,11 @@ export const dataPanel = (engine) => () => ({
       const utf8 = new TextDecoder("utf-8", { fatal: true });
       try {
         this.pasted = utf8.decode(bytes);
+        this.encoding = "UTF-8";
       } catch {
         // Older programs write one byte for each letter.
         this.pasted = new TextDecoder("windows-1252").decode(bytes);
+        this.encoding = "Windows-1252";
       }
       await this.readPasted();
     }
@@ -203,7 +207,7 @@ export const dataPanel = (engine) => () => ({
     const columns = this.reading.columns.map(({ name, unit, cells }) => ({ name, unit, cells: cells.map((text) => (text ? text.replace("−", "-") : null)) }));
     if (await this.change({ do: "columns", columns })) return;
     this.reading = null;
-    this.pasted = "";
+    this.pasted = this.encoding = "";
   },
   forgetReading() {
     this.reading = null;
