@@ -89,6 +89,42 @@ class ValuesPanelTest(BrowserTest):
         )
         self.assertEqual(["−0.903377"], self.cells(7))
 
+    def read_at(self, place: str) -> None:
+        """Put the reading line to a place by typing it, and look at the table again."""
+        self.page.get_by_label("Place of the reading line").fill(place)
+        self.page.get_by_label("Place of the reading line").press("Enter")
+        self.settle()
+
+    def around(self) -> list[str]:
+        return self.page.locator("tr.is-around th > span").all_inner_texts()
+
+    def test_the_reading_line_and_the_rows_follow_each_other(self) -> None:
+        self.table("f(x) = x^2 - 2")
+        self.page.locator("tr[data-value-row='6']").click()
+        self.settle()
+        self.assertEqual(["1"], self.around())
+        plane = self.page.locator(".plane-surface").bounding_box()
+        self.page.mouse.click(plane["x"] + plane["width"] * 0.83, plane["y"] + 20)
+        self.settle()
+        first, second = (float(text.replace("−", "-")) for text in self.around()[:2])
+        reading = float(self.page.get_by_label("Place of the reading line").input_value())
+        self.assertTrue(first <= reading <= second and second == first + 1, (first, reading))
+        # The keys go on from there, and the finer table is of the two rows.
+        self.press("Finer here")
+        self.assertEqual(11, self.page.locator("tr[data-value-row]").count())
+        self.press("Back")
+        # A million rows come to the place, wherever they stand.
+        for label, text in (("start", "0"), ("stop", "10"), ("step", "1/100000")):
+            self.page.locator("#panel-values").get_by_label(label, exact=True).fill(text)
+        self.page.locator("#panel-values").get_by_label("step", exact=True).press("Enter")
+        self.settle()
+        for place, rows in (
+            ("7.123456", ["7.12345", "7.12346"]), ("sqrt(2)", ["1.41421", "1.41422"]), ("3", ["3"]),
+        ):  # fmt: skip
+            self.read_at(place)
+            self.assertEqual(rows, self.around())
+            self.assertTrue(self.page.locator("tr.is-current").is_visible())
+
     def test_rows_run_over_a_slider_and_go_out_as_files(self) -> None:
         self.table("a = 1", "f(x) = a x^2")
         self.page.get_by_label("What the rows are").select_option("a")

@@ -11,7 +11,7 @@ from itertools import pairwise
 import numpy as np
 
 from axis_path.core import Study
-from axis_path.core.locate import Findings, Kind
+from axis_path.core.locate import Findings, Kind, showing
 
 #: Functions of every temper on [-3, 3], all defined there.
 FUNCTIONS = (
@@ -227,6 +227,38 @@ class KinkTest(unittest.TestCase):
         for text in ("1/x", "|x|/x", "sin(x)/x", "ln(|x|)"):
             for measure in study_of(text).over_interval("f", -1, 1):
                 self.assertEqual(("", "no value at x = 0"), (measure.text, measure.reason))
+
+    def test_lengths_with_infinite_slopes_are_those_of_the_inverse_functions(self) -> None:
+        """Mirrored at y = x a graph keeps its length; what was upright then lies flat."""
+        for text, low, high, inverse, first, last in (
+            ("sqrt(x)", 0, 1, "x^2", 0, 1),
+            ("sqrt(x^2 - 2)", "sqrt(2)", 2, "sqrt(x^2 + 2)", 0, "sqrt(2)"),
+            ("cbrt(x - 1/3)", -1, 2, "x^3", "-cbrt(4/3)", "cbrt(5/3)"),
+            ("asin(x)", -1, 1, "sin(x)", "-pi/2", "pi/2"),
+            ("acosh(x)", 1, 3, "cosh(x)", 0, "acosh(3)"),
+            ("x^(1/5)", -1, 1, "x^5", -1, 1),
+        ):
+            with self.subTest(text):
+                length = study_of(text).over_interval("f", low, high)[3]
+                self.assertEqual("", length.reason)
+                self.assertEqual(
+                    study_of(inverse).over_interval("f", first, last)[3].text, length.text
+                )
+        study = study_of("sqrt(1 - x^2)")
+        with showing(20):
+            self.assertEqual("3.1415926535897932385", study.over_interval("f", -1, 1)[3].text)
+        # Neile's parabola, the first curve whose length was found.
+        for text, low, high, value in (
+            ("x^(3/2)", 0, "4/3", 56 / 27),
+            ("x^(2/3)", -1, 8, (40**1.5 + 13**1.5 - 16) / 27),
+        ):
+            self.assertAlmostEqual(value, study_of(text).over_interval("f", low, high)[3].value, 9)
+        whole, area, *_ = study_of("cbrt(x^3 - x)").over_interval("f", -2, 2)
+        self.assertIn("not told from 0", whole.reason)
+        self.assertEqual("3.592118207", area.text)
+        # It rises, but its slope is a sum that is not told from 0 at the end.
+        length = study_of("x sqrt(x)").over_interval("f", 0, 1)[3]
+        self.assertTrue(not length.text and "infinite slope" in length.reason)
 
     def test_the_area_counts_both_sides_of_the_axis(self) -> None:
         for text, low, high, expected in (

@@ -256,7 +256,13 @@ class Enclosing(Watch[Enclosure]):
 
 
 class Proving(Watch[Ball]):
-    """Balls; used inside ``precision`` only."""
+    """Balls; used inside ``precision`` only.
+
+    Attributes:
+        wanted: how many right bits an integral needs; None for as many as can be had.
+    """
+
+    wanted: int | None = None
 
     name = "proving"
     # A constant has as many digits as the present precision asks for.
@@ -273,6 +279,13 @@ class Proving(Watch[Ball]):
         Op.ROOT: ball.root,
         Op.POWER: ball.power,
     }
+
+    @classmethod
+    def with_integrals(cls, wanted: int) -> Self:
+        """Give the same arithmetic, with integrals of so many right bits."""
+        made = cls()
+        made.wanted, made.plan_name = wanted, ""
+        return made
 
     def number(self, value: Fraction) -> Ball:
         """Give the number itself."""
@@ -317,4 +330,4 @@ class Proving(Watch[Ball]):
 
     def summarise(self, inner: Inner, low: Ball, high: Ball, captured: list[Ball]) -> Ball:
         """Give a sum, a product or an integral."""
-        return proved_summaries.proving(self, inner, low, high, captured)
+        return proved_summaries.proving(self, inner, low, high, captured, self.wanted)

@@ -7,6 +7,8 @@ factor is one of the whole is checked by whoever locates it: the whole may be un
 
 from __future__ import annotations
 
+from fractions import Fraction
+
 from axis_path.core.errors import LimitError
 from axis_path.core.evaluate.graph import Graph, Op, Split, Step
 
@@ -134,8 +136,23 @@ def _is_zero_with_first(step: Step) -> bool:
 
 
 def _is_positive_power(payload: object) -> bool:
-    exponent = payload[0] if isinstance(payload, tuple) else payload
-    return isinstance(exponent, int) and exponent > 0
+    exponent = _exponent(payload)
+    return exponent is not None and exponent > 0
+
+
+def _exponent(payload: object) -> Fraction | None:
+    """Give the fixed exponent of a whole power or a root."""
+    match payload:
+        case int():
+            return Fraction(payload)
+        case (int(top), int(bottom)):
+            return Fraction(top, bottom)
+    return None
+
+
+def _is_one_over(payload: object) -> bool:
+    exponent = _exponent(payload)
+    return exponent is not None and exponent < 0
 
 
 def _fractions(graph: Graph, top: int, limit: int) -> tuple[int, int]:
@@ -154,6 +171,9 @@ def _fractions(graph: Graph, top: int, limit: int) -> tuple[int, int]:
         elif step.op == Op.DIVIDE:
             (a, b), (c, d) = parts
             split[index] = (graph.times(a, d), graph.times(b, c))
+        elif whole and step.op in (Op.INTEGER_POWER, Op.ROOT) and _is_one_over(step.payload):
+            exponent = graph.number(-(_exponent(step.payload) or 0))
+            split[index] = (one, graph.to_the(step.arguments[0], exponent))
         elif step.op in (Op.WITHIN, Op.GUARD) or whole:
             split[index] = parts[0] if step.op in (Op.WITHIN, Op.GUARD) else (index, one)
         elif step.op in (Op.ADD, Op.SUBTRACT):

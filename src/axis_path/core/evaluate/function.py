@@ -366,6 +366,7 @@ def evaluate_constant(
     *,
     bits: int,
     inputs: Mapping[str, Ball] | None = None,
+    wanted: int | None = None,
 ) -> Ball:
     """Give the ball of an expression without a variable.
 
@@ -374,14 +375,15 @@ def evaluate_constant(
         parameters: the values of the sliders.
         bits: the working precision.
         inputs: the elements of the lists that it runs over.
+        wanted: how many right bits its integrals need; None for as many as can be had.
     """
+    backend = _PROVING if wanted is None else Proving.with_integrals(wanted)
     with precision(bits):
         used = {
             name: ball.from_fraction(parameters[name]) for name in expression.program.parameters
         }
-        return run(expression.program, _PROVING, ball.from_fraction(0), used | dict(inputs or {}))[
-            0
-        ]
+        used |= dict(inputs or {})
+        return run(expression.program, backend, ball.from_fraction(0), used)[0]
 
 
 def evaluate_complex(

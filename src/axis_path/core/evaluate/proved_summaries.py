@@ -41,14 +41,28 @@ def _too_many(count: int) -> LimitError:
 
 
 def proving(
-    backend: WatchingBackend[Ball], inner: Inner, low: Ball, high: Ball, captured: list[Ball]
+    backend: WatchingBackend[Ball],
+    inner: Inner,
+    low: Ball,
+    high: Ball,
+    captured: list[Ball],
+    wanted: int | None = None,
 ) -> Ball:
-    """Give the ball of a sum, product or integral."""
+    """Give the ball of a sum, product or integral.
+
+    Args:
+        backend: the arithmetic of balls.
+        inner: what is added up or integrated.
+        low: where to begin.
+        high: where to end.
+        captured: what the body takes from outside.
+        wanted: how many right bits an integral needs; None for as many as can be had.
+    """
     for source in (low, high):
         if source.defined is Defined.NO:
             return source
     if inner.summary is Summary.INTEGRAL:
-        return _proved_integral(backend, inner, low, high, captured)
+        return _proved_integral(backend, inner, low, high, captured, wanted)
     if low.exact is None or high.exact is None:
         if all(bool(end.value.contains_integer()) for end in (low, high)):
             unknown = ball.made(ball.whole_line(), low, high)
@@ -74,7 +88,12 @@ def _is_point(value: arb) -> bool:
 
 
 def _proved_integral(
-    backend: WatchingBackend[Ball], inner: Inner, low: Ball, high: Ball, captured: list[Ball]
+    backend: WatchingBackend[Ball],
+    inner: Inner,
+    low: Ball,
+    high: Ball,
+    captured: list[Ball],
+    wanted: int | None,
 ) -> Ball:
     """Integrate between the middles of the ends; what the ends are wide adds its own range."""
     worst = min((low, high, *captured), key=lambda each: each.defined)
@@ -96,7 +115,7 @@ def _proved_integral(
     if checked.defined is Defined.NO:
         return checked
     if all(_is_point(each.value) for each in captured):
-        value = _on_stretches(backend, inner, ends, captured)
+        value = _on_stretches(backend, inner, ends, captured, wanted)
     else:
         value = _by_range(backend, inner, ends, captured)
     for end, middle, side in ((low, ends[0], -1), (high, ends[1], 1)):
@@ -142,7 +161,11 @@ def _checked(
 
 
 def _on_stretches(
-    backend: WatchingBackend[Ball], inner: Inner, ends: list[Ball], captured: list[Ball]
+    backend: WatchingBackend[Ball],
+    inner: Inner,
+    ends: list[Ball],
+    captured: list[Ball],
+    wanted: int | None,
 ) -> arb | None:
     """Integrate from cut to cut, through the complex plane."""
     hull = Ball(ends[0].value.union(ends[1].value))
@@ -163,14 +186,16 @@ def _on_stretches(
                 continue
             if width.is_zero():
                 continue
-        part = _on_stretch(inner, start, stop, captured)
+        part = _on_stretch(inner, start, stop, captured, wanted)
         if part is None:
             return None
         total += part
     return total
 
 
-def _on_stretch(inner: Inner, start: Ball, stop: Ball, captured: list[Ball]) -> arb | None:
+def _on_stretch(
+    inner: Inner, start: Ball, stop: Ball, captured: list[Ball], wanted: int | None
+) -> arb | None:
     place = Ball(((start.value + stop.value) / 2).mid())
     outside = [acb(each.value) for each in captured]
 
@@ -190,16 +215,16 @@ def _on_stretch(inner: Inner, start: Ball, stop: Ball, captured: list[Ball]) -> 
 
     bits = flint.ctx.prec
 
-    def attempt(wanted: int, evaluations: int) -> acb:
+    def attempt(aim: int, evaluations: int) -> acb:
         return acb.integral(
-            body, acb(start.value), acb(stop.value), rel_tol=arb(2) ** -wanted,
-            abs_tol=arb(2) ** -wanted, eval_limit=evaluations * bits,
+            body, acb(start.value), acb(stop.value), rel_tol=arb(2) ** -aim,
+            abs_tol=arb(2) ** -aim, eval_limit=evaluations * bits,
             depth_limit=_DEPTH_PER_BIT * bits,
         )  # fmt: skip
 
-    found = attempt(bits, _EVALUATIONS_PER_BIT)
+    found = attempt(wanted or bits, _EVALUATIONS_PER_BIT)
     enough = max(abs(found.real).upper(), arb(1)) * arb(2) ** -(bits // 2)
-    if not raised and not bool(found.real.rad() < enough):
+    if not raised and wanted is None and not bool(found.real.rad() < enough):
         # About a kink, a root or a pole that is near the evaluations run out long before all
         # bits are there. Half of them are far more than what is shown.
         found = attempt(bits // 2, 3 * _EVALUATIONS_PER_BIT)

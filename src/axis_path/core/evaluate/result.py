@@ -274,7 +274,7 @@ def decimal_text(
     if not 1 <= digits <= DIGITS.value:
         raise LimitError(f"Between 1 and {DIGITS.value:,} digits can be shown.")
     bits = _START_BITS + math.ceil(digits * math.log2(10))
-    limit = max(bits + _MORE_BITS, most_bits)
+    limit = max(bits if most_bits < _MOST_BITS else bits + _MORE_BITS, most_bits)
     while True:
         found = at_bits(bits)
         is_decided = found.defined is not Defined.MAYBE

@@ -8,10 +8,13 @@ from fractions import Fraction
 from functools import reduce
 from itertools import pairwise
 
+from flint import arb
+
 from axis_path.core.arithmetic import Ball, Defined, ball, precision
-from axis_path.core.evaluate import HIGH, LOW, Expression, RealFunction, evaluate_constant
+from axis_path.core.evaluate import HIGH, LOW, Expression, RealFunction, Workshop, evaluate_constant
 from axis_path.core.locate.cells import Interval
 from axis_path.core.locate.parts import Anatomy, Part, Spot, take_apart
+from axis_path.core.locate.slivers import Stretch, stretch
 from axis_path.core.locate.verdict import value_text
 from axis_path.core.locate.zeros import find_zeros
 
@@ -19,6 +22,8 @@ from axis_path.core.locate.zeros import find_zeros
 PART_BITS = 192
 #: A function with more parts, or more zeros, is not measured part by part.
 MOST_PARTS = 40
+#: So many binary digits are lost on the way where an integral is asked for all that can be had.
+_SPARE = 36
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,19 +31,27 @@ class Parts:
     """The smooth parts of a function over an interval, all of them with values.
 
     Attributes:
+        workshop: where the branches in the parts were made.
         inside: the interval.
         parts: side by side, from end to end.
         cuts: where the function is zero, to the nearest floats; None if that is not known.
+        is_rough: whether a slope grows beyond all bounds towards an end of a part.
     """
 
     function: RealFunction
+    workshop: Workshop
     inside: Interval
     parts: tuple[Part, ...]
     cuts: tuple[Ball, ...] | None
+    is_rough: bool
 
     def whole(self, bits: int) -> Ball:
-        """Give the integral, computed with so many binary digits."""
-        return _total(bits, [self._over(p.branch.expression, _ends(p), bits) for p in self.parts])
+        """Give the integral, about so many binary digits of it."""
+        found = []
+        for part in self._stretches(bits):
+            found += self._over(part, part.branch.expression, part.places, bits)
+            found += [sliver.integral for sliver in part.slivers]
+        return _total(bits, found)
 
     def mean(self, bits: int) -> Ball:
         """Give the mean value."""
@@ -52,9 +65,11 @@ class Parts:
         Raises:
             NotHandledError: a slope is not known.
         """
-        speeds = [part.branch.expression.speed() for part in self.parts]
-        pairs = zip(speeds, self.parts, strict=True)
-        return _total(bits, [self._over(speed, _ends(part), bits) for speed, part in pairs])
+        found = []
+        for part in self._stretches(bits):
+            found += self._over(part, part.branch.expression.speed(), part.places, bits)
+            found += [sliver.length for sliver in part.slivers]
+        return _total(bits, found)
 
     def area(self, bits: int) -> Ball:
         """Give the area between the graph and the axis.
@@ -63,20 +78,33 @@ class Parts:
         far less than any digit that is shown.
         """
         sizes = []
-        for part in self.parts:
-            low, high = _ends(part)
+        for part in self._stretches(bits):
+            low, high = part.places[0], part.places[-1]
             inside = [cut for cut in self.cuts or () if _is_between(low, cut, high)]
-            for cell in pairwise([low, *inside, high]):
-                found = self._over(part.branch.expression, cell, bits)
-                with precision(bits):
-                    sizes.append(ball.absolute(found))
+            places = sorted([*part.places, *inside], key=_middle)
+            found = self._over(part, part.branch.expression, places, bits)
+            found += [sliver.integral for sliver in part.slivers]
+            with precision(bits):
+                sizes += [ball.absolute(each) for each in found]
         return _total(bits, sizes)
 
-    def _over(self, expression: Expression, ends: tuple[Ball, Ball], bits: int) -> Ball:
-        inputs = dict(zip((LOW, HIGH), ends, strict=True))
-        return evaluate_constant(
-            expression.integral(), self.function.parameters, bits=bits, inputs=inputs
-        )
+    def _stretches(self, bits: int) -> list[Stretch]:
+        with precision(PART_BITS):
+            return [stretch(self.workshop, part, bits) for part in self.parts]
+
+    def _over(
+        self, part: Stretch, expression: Expression, places: Sequence[Ball], bits: int
+    ) -> list[Ball]:
+        """Give the integral over each cell between neighbouring places."""
+        whole, parameters = expression.integral(), self.function.parameters
+        # Places beside a rough end have many figures.
+        working, wanted = (PART_BITS, bits) if part.slivers else (bits + _SPARE, None)
+        return [
+            evaluate_constant(
+                whole, parameters, bits=working, inputs={LOW: low, HIGH: high}, wanted=wanted
+            )
+            for low, high in pairwise(places)
+        ]
 
 
 def smooth_parts(function: RealFunction, inside: Interval) -> Parts | str | None:
@@ -97,16 +125,18 @@ def smooth_parts(function: RealFunction, inside: Interval) -> Parts | str | None
                 is_open = True
             elif value.defined is Defined.NO:
                 return f"no value at {function.variable} = {value_text(spot.place)}"
-            elif value.defined is not Defined.YES:
+            elif value.defined is not Defined.YES and not _is_own_end(spot, value):
                 return None
-    if any(part.defined is not Defined.YES for part in anatomy.parts):
-        return None
-    if len(anatomy.parts) == 1 and not is_open:
+        if any(part.defined is not Defined.YES for part in anatomy.parts):
+            return None
+        shop = anatomy.workshop
+        is_rough = any(stretch(shop, part, PART_BITS).slivers for part in anatomy.parts)
+    if len(anatomy.parts) == 1 and not is_open and not is_rough:
         return None
     zeros = find_zeros(function, inside)
     is_cut = zeros.complete and len(zeros) <= MOST_PARTS
     cuts = tuple(ball.from_fraction(Fraction(zero.x)) for zero in zeros) if is_cut else None
-    return Parts(function, inside, anatomy.parts, cuts)
+    return Parts(function, shop, inside, anatomy.parts, cuts, is_rough)
 
 
 #: What is measured over an interval, and how; the area needs the zeros.
@@ -116,6 +146,11 @@ MEASURED: dict[str, Callable[[Parts, int], Ball]] = {
     "mean value": Parts.mean,
     "arc length": Parts.length,
 }
+
+
+def _is_own_end(spot: Spot, value: Ball) -> bool:
+    """Tell whether the interval ends where the values do, at a place known to many digits."""
+    return spot.is_end and bool(spot.sources) and bool(value.value.is_finite())
 
 
 def _is_open_end(anatomy: Anatomy, spot: Spot, part: Part | None) -> bool:
@@ -132,10 +167,6 @@ def _is_open_end(anatomy: Anatomy, spot: Spot, part: Part | None) -> bool:
     )
 
 
-def _ends(part: Part) -> tuple[Ball, Ball]:
-    return part.low.place, part.high.place
-
-
 def _total(bits: int, parts: Sequence[Ball]) -> Ball:
     with precision(bits):
         return reduce(ball.add, parts)
@@ -143,3 +174,8 @@ def _total(bits: int, parts: Sequence[Ball]) -> Ball:
 
 def _is_between(low: Ball, place: Ball, high: Ball) -> bool:
     return bool(place.value > low.value) and bool(place.value < high.value)
+
+
+def _middle(place: Ball) -> arb:
+    # Not as a float: places beside an end differ in digits that no float has.
+    return place.value.mid()

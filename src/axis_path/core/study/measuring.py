@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
+import math
 import re
 from collections.abc import Callable
 from dataclasses import dataclass
 from fractions import Fraction
-from functools import partial
+from functools import cache, partial
 from itertools import pairwise
 
 from axis_path.core.arithmetic import Ball, Defined, ball, precision
@@ -34,9 +35,12 @@ from axis_path.core.locate import (
     smooth_parts,
     value_text,
 )
+from axis_path.core.patience import calculation
 from axis_path.core.study.sliding import GivenNumber
 from axis_path.core.study.solving import Solving
 
+#: What is shown is asked for with so many binary digits at least, beside those that are shown.
+_LEAST_BITS, _MORE_BITS = 64, 16
 _UNDECIDED = "it could not be decided"
 #: What is nearer to 0 than this can be said to be so.
 _TINY = 1e-20
@@ -160,7 +164,7 @@ class Measuring(Solving):
         return tuple(
             self._measured(name, self._area(function, interval, ends))
             if name == "area" and parts.cuts is None
-            else _measured_at(name, partial(measure, parts))
+            else _measured_at(name, partial(measure, parts), is_rough=parts.is_rough)
             for name, measure in MEASURED.items()
         )
 
@@ -224,11 +228,24 @@ class Measuring(Solving):
         )
 
 
-def _measured_at(name: str, at_bits: Callable[[int], Ball]) -> Measure:
+def _measured_at(name: str, at_bits: Callable[[int], Ball], *, is_rough: bool) -> Measure:
+    digits = digits_shown()
+    least = max(_LEAST_BITS, math.ceil(digits * math.log2(10)) + _MORE_BITS)
+
+    @cache
+    def kept(bits: int) -> Ball:
+        return at_bits(bits)
+
     try:
-        result = make_result(at_bits, lambda: ExactForm(None), most_bits=PART_BITS)
-        decimal = result.decimal(digits_shown())
-        found = None if decimal else at_bits(PART_BITS)
+        with calculation():
+            # A result asks for far more digits than an integral has for little.
+            result = make_result(
+                lambda bits: kept(max(bits - PART_BITS // 2, least)),
+                lambda: ExactForm(None),
+                **({"most_bits": PART_BITS} if is_rough else {}),
+            )
+            decimal = result.decimal(digits)
+            found = None if decimal else kept(PART_BITS // 2)
     except MathError as err:
         return _without_value(name, err.message)
     if found is not None and found.is_defined and found.value.contains(0):

@@ -59,6 +59,22 @@ class Places:
         with precision(VALUE_BITS):
             return Places(stop - start, self.at(start), self.step)
 
+    def row_before(self, x: float) -> int:
+        """Give the row after which a place lies: the first such one, or the nearest row.
+
+        A list need not be in order; what lies outside of all rows is nearest to one of the ends.
+        """
+        if self.step is not None:
+            start, step = float(self.start.value.mid()), float(self.step.value.mid())
+            row = (x - start) / step if step and math.isfinite(x) else 0.0
+            return int(min(max(row, 0.0), self.count - 1))
+        away = self.floats() - x
+        crossed = np.flatnonzero(away[:-1] * away[1:] <= 0)
+        if crossed.size:
+            row = int(crossed[0])
+            return row + int(away[row] != 0 and away[row + 1] == 0)
+        return int(np.abs(away).argmin())
+
     def exact_text(self, row: int) -> str | None:
         """Give a place in exact form, as the language reads it, if it has one."""
         with precision(VALUE_BITS):

@@ -54,9 +54,9 @@ def table_dict(asked: BenchRequest) -> dict[str, Any]:
         return nothing | {"problem": err.message}
     first = _row_before(places, asked.given.get("around"))
     first = asked.given.get("from") if first is None else first
-    start = min(max(first if isinstance(first, int) else 0, 0), max(places.count - 1, 0))
     wanted = asked.given.get("rows")
     size = min(max(wanted, 1), _MOST_ROWS) if type(wanted) is int else _MOST_ROWS
+    start = min(max(first if isinstance(first, int) else 0, 0), max(places.count - size, 0))
     stop = min(start + size, places.count)
     try:
         with calculation():
@@ -107,9 +107,7 @@ def _row_before(places: Places, x: object) -> int | None:
     """Give some rows before the one that stands before a place; None without a place."""
     if not isinstance(x, int | float) or isinstance(x, bool) or places.count < 2:
         return None
-    first, second = make_table({}, places.part(0, 2)).x
-    row = math.floor((x - first) / (second - first)) if math.isfinite(x) and second != first else 0
-    return max(row - _ROWS_BEFORE, 0)
+    return max(places.row_before(x) - _ROWS_BEFORE, 0)
 
 
 def _rows(

@@ -26,8 +26,8 @@ export function changeAxes(engine, axes) {
   return engine.commit([{ do: "axes", axes }]);
 }
 
-/** Move the reading line, and the window with it if it would leave it. @param {Engine} engine @param {number} x */
-export function showAt(engine, x) {
+/** Move the reading line, and the window with it if it would leave it. @param {Engine} engine @param {number} x @param {boolean} [isTyped] whether it is taken as it is. */
+export function showAt(engine, x, isTyped = false) {
   engine.reveal(x);
-  engine.read(x);
+  engine.read(x, null, isTyped);
 }

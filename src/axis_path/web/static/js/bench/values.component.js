@@ -5,7 +5,7 @@ import { Follower } from "../shared/follower.js";
 import { saveAs } from "../shared/save.js";
 import { askWindow, showAt } from "./steer.js";
 import { editPlace, lineOf, markRows, paintRows, rowOf } from "./values.paint.js";
-import { PART, Rows, SIGNS, aligned, decimals, plainNumber } from "./values.model.js";
+import { PART, Rows, SIGNS, aligned, decimals, plainNumber, rowsAround } from "./values.model.js";
 
 /** @param {import("./engine.js").Engine} engine */
 export const values = (engine) => () => ({
@@ -50,8 +50,9 @@ export const values = (engine) => () => ({
   wantsExact: false,
   exactCells: [],
   isBehind: false,
-  /** The place around which the rows are marked. @type {number | null} */
+  /** The place around which the rows are marked: the reading line's, or that of a finding. @type {number | null} */
   sought: null,
+  /** Whether the rows around it are to come into sight. */
   isSeeking: false,
   // Alpine puts what is not declared here into the outermost component.
   follower: null,
@@ -75,6 +76,7 @@ export const values = (engine) => () => ({
     this.$watch("$store.bench.table", () => this.readSpec());
     this.$watch("$store.bench.isReady", () => this.ask());
     this.$watch("$store.bench.valueWanted", (x) => this.seek(x));
+    this.$watch("$store.bench.reading", (reading) => this.followReading(reading));
   },
   destroy() {
     this.follower.drop();
@@ -136,7 +138,6 @@ export const values = (engine) => () => ({
         if (before && before.isWhole) return before;
         return Object.freeze({
           ...row,
-          isAround: this.isAround(table.rows, k),
           // Of the last rows it is not known yet what happens after them.
           isWhole: k + 2 < table.rows.length,
           sign: [...new Set(row.happenings.map(({ what }) => SIGNS[what]))].join(""),
@@ -148,17 +149,39 @@ export const values = (engine) => () => ({
     );
     this.place();
     this.isBehind = this.follower.wish !== null;
-    if (this.isSeeking) this.$refs.frame.querySelector(".is-around")?.scrollIntoView({ block: "center" });
+    if (this.isSeeking) this.standAt(this.around[0]);
     this.isSeeking = false;
     this.askExact();
   },
 
-  /** Tell whether a row is one of the two around the place that was sought. */
-  isAround(rows, k) {
-    const x = this.sought;
-    if (x === null) return false;
-    const [here, next, before] = [rows[k].value, rows[k + 1]?.value, rows[k - 1]?.value];
-    return here === x || (here < x && next > x) || (before < x && here > x);
+  /** The rows at the place that is sought, or on either side of it. */
+  get around() {
+    return this.over ? [] : rowsAround(this.lines, this.sought);
+  },
+  /** Make a row the present one, and bring it into sight. */
+  standAt(line) {
+    if (!line) return;
+    this.anchor = this.current = line.row;
+    this.exactCells = [];
+    this.markRows();
+    rowOf(this.$refs.frame, line.row)?.scrollIntoView({ block: "nearest" });
+  },
+  /** The reading line was moved: the rows around it are marked, and come into sight. */
+  followReading(reading) {
+    const x = reading ? reading.value : null;
+    if (x === this.sought) return;
+    this.sought = x;
+    // A table over a slider has no places of the reading line.
+    if (x === null || this.over || !this.lines.length) return this.hasTable && this.markRows();
+    // It was moved from here, by the choice of a row.
+    if (this.chosenLine?.value === engine.reading) return this.markRows();
+    const [line] = this.around;
+    this.isSeeking = this.$store.bench.tab !== "values" || !line;
+    this.standAt(line);
+    this.markRows();
+    this.askExact();
+    // What stands here stays true while the rows of the place are on their way.
+    if (!line && this.isLong && !this.isFiner && this.$store.bench.tab === "values") this.follower.ask(() => engine.body({ around: this.sought }));
   },
   get problemText() {
     return this.refused || this.problem;
@@ -291,7 +314,7 @@ export const values = (engine) => () => ({
   },
   get soughtText() {
     if (this.sought === null || !this.lines.length) return "";
-    return this.lines.some((line) => line.isAround) ? "" : "The table does not reach this place.";
+    return this.over || this.around.length ? "" : "The table does not reach this place.";
   },
   choose(line) {
     if (this.current === line.row && !this.isExtending) return;
@@ -300,7 +323,7 @@ export const values = (engine) => () => ({
     this.markRows();
     this.askExact();
     // The rows of a table over a slider are no places of the reading line.
-    if (!this.over) showAt(engine, line.value);
+    if (!this.over) showAt(engine, line.value, true);
   },
   /** A click, a double click or the focus in a row. */
   touchRow(event) {
@@ -413,7 +436,7 @@ export const values = (engine) => () => ({
   },
   markRows() {
     const { current, from } = this;
-    markRows(this.$refs.frame, { current, first: from, isSelected: (row) => this.isSelected(row) });
+    markRows(this.$refs.frame, { current, first: from, around: this.around, isSelected: (row) => this.isSelected(row) });
   },
   scrolled() {
     const { scrollTop, clientHeight } = this.$refs.frame;

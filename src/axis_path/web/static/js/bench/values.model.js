@@ -28,6 +28,18 @@ export function aligned(text, places) {
 export const plainNumber = (text) => text.replaceAll(/[\u2007\u2008]/g, "").replaceAll("−", "-");
 
 /**
+ * The row at a place, or the two on either side of it; none if the place is outside of all rows.
+ * @template {{value: number}} Line @param {readonly Line[]} lines @param {number | null} x @returns {Line[]}
+ */
+export function rowsAround(lines, x) {
+  if (x === null) return [];
+  const at = lines.find((line) => line.value === x);
+  if (at) return [at];
+  const k = lines.findIndex((line, j) => j + 1 < lines.length && (line.value - x) * (lines[j + 1].value - x) < 0);
+  return k < 0 ? [] : lines.slice(k, k + 2);
+}
+
+/**
  * Rows of which only a part is loaded, in a frame that scrolls over all of them.
  *
  * A table too high for a browser is squeezed: between its loaded parts the frame moves over more

@@ -5,9 +5,9 @@
  */
 
 /**
- * @typedef {{row: number, x: string, typed: string, value: number, sign: string, told: string, isAround: boolean,
+ * @typedef {{row: number, x: string, typed: string, value: number, sign: string, told: string,
  *   cells: {shown: string, reason: string, isUndefined: boolean}[]}} Line
- * @typedef {{current: number | null, first: number | null, isSelected: (row: number) => boolean}} Choice
+ * @typedef {{current: number | null, first: number | null, around: Line[], isSelected: (row: number) => boolean}} Choice
  */
 
 /** @param {string} tag @param {Record<string, string>} [attributes] @param {(Node | string)[]} [children] */
@@ -50,12 +50,12 @@ export function paintRows(above, below, lines) {
   next();
 }
 
-/** Mark which row is the present one and which are selected. @param {Element} body @param {Choice} choice */
-export function markRows(body, { current, first, isSelected }) {
+/** Mark which row is the present one, which stand around a place, and which are selected. @param {Element} body @param {Choice} choice */
+export function markRows(body, { current, first, around, isSelected }) {
   for (const row of body.querySelectorAll("[data-value-row]")) {
     const line = /** @type {Line} */ (painted.get(row));
     const isCurrent = line.row === current;
-    row.className = [isCurrent && "is-current", line.isAround && "is-around", isSelected(line.row) && "is-selected"].filter(Boolean).join(" ");
+    row.className = [isCurrent && "is-current", around.includes(line) && "is-around", isSelected(line.row) && "is-selected"].filter(Boolean).join(" ");
     row.setAttribute("aria-current", String(isCurrent));
     /** @type {HTMLElement} */ (row).tabIndex = isCurrent || (current === null && line.row === first) ? 0 : -1;
   }

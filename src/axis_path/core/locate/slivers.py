@@ -1,0 +1,146 @@
+"""Parts at whose ends a slope grows beyond all bounds, as that of a square root does.
+
+A sliver beside such an end is bounded, and the rest is integrated over cells that get shorter and
+shorter towards it. The values in a sliver bound its integral; the length of its graph lies between
+its height and its height and width together, because the graph rises or falls all along, and the
+width is smaller than any digit that is shown.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+from flint import arb
+from numpy.typing import NDArray
+
+from axis_path.core.arithmetic import Ball, Defined, ball
+from axis_path.core.errors import LimitError, NotHandledError
+from axis_path.core.evaluate import RealFunction, Workshop
+from axis_path.core.locate.parts import Part
+
+Floats = NDArray[np.float64]
+#: Beyond this many bits a sliver gets no narrower; its end is known so much better than it is wide.
+_NARROWEST, _BETTER = 110, 2.0**-20
+#: Towards such an end each cell is so many times shorter than the one before: from all of them the
+#: end is equally far, seen by their own length, and few nodes do for each.
+_SHORTER = 4
+_UNKNOWN_LENGTH = "whether the graph rises or falls all along beside an infinite slope is not known"
+
+
+@dataclass(frozen=True, slots=True)
+class Sliver:
+    """What is cut off beside an end of a part.
+
+    Attributes:
+        place: the end; ``cut`` where the rest of the part begins.
+        integral: that of the function over it.
+        length: that of the graph in it.
+    """
+
+    place: Ball
+    cut: Ball
+    integral: Ball
+    length: Ball
+
+
+@dataclass(frozen=True, slots=True)
+class Stretch:
+    """A part without the slivers beside its ends.
+
+    Attributes:
+        branch: the function in it.
+        places: the ends of the cells over which it is integrated, in order.
+        slivers: those beside its ends, at most two.
+    """
+
+    branch: RealFunction
+    places: tuple[Ball, ...]
+    slivers: tuple[Sliver, ...]
+
+
+def stretch(workshop: Workshop, part: Part, bits: int) -> Stretch:
+    """Cut slivers off a part where that helps, too narrow to be seen in so many binary digits."""
+    low, high = part.low.place, part.high.place
+    width = abs(high.value.mid() - low.value.mid()) * arb(2) ** -min(bits, _NARROWEST)
+    first = _sliver(workshop, part.branch, low, width.mid())
+    last = _sliver(workshop, part.branch, high, -width.mid())
+    ends = (first.cut if first else low, last.cut if last else high)
+    middle = Ball(((low.value + high.value) / 2).mid())
+    places = [*ends, middle] if first and last else [*ends]
+    if first:
+        places += _towards(first, middle if last else high)
+    if last:
+        places += _towards(last, middle if first else low)
+    slivers = tuple(each for each in (first, last) if each)
+    return Stretch(part.branch, tuple(sorted(places, key=_middle)), slivers)
+
+
+def _towards(sliver: Sliver, farthest: Ball) -> list[Ball]:
+    """Give places that come nearer and nearer to a sliver."""
+    places = []
+    step = (farthest.value - sliver.place.value) / _SHORTER
+    while bool(abs(step) > _SHORTER * abs(sliver.cut.value - sliver.place.value)):
+        places.append(Ball((sliver.place.value + step).mid()))
+        step /= _SHORTER
+    return places
+
+
+def _sliver(workshop: Workshop, branch: RealFunction, place: Ball, width: arb) -> Sliver | None:
+    """Give a sliver beside an end of a part; None if its slope has a value, or nothing is known.
+
+    Args:
+        workshop: where the branch was made.
+        branch: the function in the part. There it is smooth, so that its slope can lack a value at
+            the end alone.
+        place: the end.
+        width: how wide the sliver is, negative for one below the end.
+    """
+    try:
+        slope = workshop.derivative(branch)
+    except (LimitError, NotHandledError):
+        return None
+    at_end = slope.prove(place)
+    is_too_narrow = not bool(arb(place.value.rad()) < abs(width) * arb(_BETTER))
+    if is_too_narrow or (at_end.is_defined and at_end.value.is_finite()):
+        return None
+    cut = Ball((place.value.mid() + width).mid())
+    low, high = (np.array([end]) for end in _floats_around(place, cut))
+    values = branch.enclose(low, high)
+    if not (np.isfinite(values.low[0]) and np.isfinite(values.high[0])):
+        return None
+    hull = Ball(arb(float(values.low[0])).union(arb(float(values.high[0]))))
+    wide = ball.absolute(ball.subtract(cut, place))
+    length = ball.limited(Ball(ball.whole_line()), Defined.MAYBE, _UNKNOWN_LENGTH)
+    rise = ball.absolute(Ball(branch.prove(cut).value - branch.prove(place).value))
+    if rise.value.is_finite() and _is_steady(workshop, slope, low, high):
+        length = Ball(rise.value.union(ball.add(rise, wide).value))
+    return Sliver(place, cut, ball.multiply(hull, wide), length)
+
+
+def _is_steady(workshop: Workshop, slope: RealFunction, low: Floats, high: Floats) -> bool:
+    """Tell whether a slope keeps its sign in a sliver.
+
+    It has a value all along, so that the bottom of a fraction does not vanish in it.
+    """
+    fraction = workshop.quotient(slope)
+    tops = (slope if fraction is None else fraction[0]).enclose(low, high)
+    return bool(tops.low[0] >= 0) or bool(tops.high[0] <= 0)
+
+
+def _floats_around(place: Ball, cut: Ball) -> tuple[float, float]:
+    """Give the closest floats that hold a sliver between them; an end that is a float is kept."""
+    low, high = (place, cut) if bool(place.value < cut.value) else (cut, place)
+    return _float_beside(low, -math.inf), _float_beside(high, math.inf)
+
+
+def _float_beside(end: Ball, towards: float) -> float:
+    near = float(end.value.mid())
+    is_float = end.value.is_exact() and bool(arb(near) == end.value)
+    return near if is_float else math.nextafter(near, towards)
+
+
+def _middle(place: Ball) -> arb:
+    # Not as a float: places beside an end differ in digits that no float has.
+    return place.value.mid()
