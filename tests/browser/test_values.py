@@ -104,22 +104,27 @@ class ValuesPanelTest(BrowserTest):
         self.settle()
         self.assertEqual(["1"], self.around())
         plane = self.page.locator(".plane-surface").bounding_box()
-        self.page.mouse.click(plane["x"] + plane["width"] * 0.83, plane["y"] + 20)
+        self.page.mouse.click(plane["x"] + plane["width"] * 0.68, plane["y"] + 20)
         self.settle()
         first, second = (float(text.replace("−", "-")) for text in self.around()[:2])
         reading = float(self.page.get_by_label("Place of the reading line").input_value())
         self.assertTrue(first <= reading <= second and second == first + 1, (first, reading))
+        self.read_at("7.5")
+        self.assertEqual(0, self.page.locator("tr.is-current").count())
+        self.assertIn("does not reach", self.page.locator("#panel-values").inner_text())
+        self.read_at("-2.5")
+        self.assertEqual(["−3", "−2"], self.around())
         # The keys go on from there, and the finer table is of the two rows.
         self.press("Finer here")
         self.assertEqual(11, self.page.locator("tr[data-value-row]").count())
         self.press("Back")
-        # A million rows come to the place, wherever they stand.
-        for label, text in (("start", "0"), ("stop", "10"), ("step", "1/100000")):
+        # Half a million rows come to the place, wherever they stand.
+        for label, text in (("start", "0"), ("stop", "10"), ("step", "1/50000")):
             self.page.locator("#panel-values").get_by_label(label, exact=True).fill(text)
         self.page.locator("#panel-values").get_by_label("step", exact=True).press("Enter")
         self.settle()
         for place, rows in (
-            ("7.123456", ["7.12345", "7.12346"]), ("sqrt(2)", ["1.41421", "1.41422"]), ("3", ["3"]),
+            ("7.123456", ["7.12344", "7.12346"]), ("sqrt(2)", ["1.4142", "1.41422"]), ("3", ["3"]),
         ):  # fmt: skip
             self.read_at(place)
             self.assertEqual(rows, self.around())

@@ -114,6 +114,8 @@ export const values = (engine) => () => ({
   take(answer, body) {
     if (answer.version !== engine.version) return;
     const { table } = answer;
+    // Another answer may have been on its way when the place was sought.
+    const isSought = this.isSeeking && body.around === this.sought;
     this.problem = table.problem ?? "";
     this.count = table.count;
     this.from = this.wantedFrom = table.from;
@@ -147,10 +149,12 @@ export const values = (engine) => () => ({
         });
       }),
     );
-    this.place();
+    this.place(isSought);
     this.isBehind = this.follower.wish !== null;
-    if (this.isSeeking) this.standAt(this.around[0]);
-    this.isSeeking = false;
+    if (isSought) {
+      this.standAt(this.around[0]);
+      this.isSeeking = false;
+    }
     this.askExact();
   },
 
@@ -177,6 +181,7 @@ export const values = (engine) => () => ({
     if (this.chosenLine?.value === engine.reading) return this.markRows();
     const [line] = this.around;
     this.isSeeking = this.$store.bench.tab !== "values" || !line;
+    this.current = this.anchor = null;
     this.standAt(line);
     this.markRows();
     this.askExact();
@@ -418,8 +423,8 @@ export const values = (engine) => () => ({
   get rowsInFrame() {
     return new Rows({ count: this.count, from: this.from, loaded: this.lines.length, height: this.rowHeight });
   },
-  /** Paint the rows, leave room for those that are not loaded, and keep the one at the top where it is. */
-  place() {
+  /** Paint the rows, leave room for those that are not loaded, and keep the one at the top where it is, unless another place was sought. */
+  place(isSought) {
     const { frame, above, below } = this.$refs;
     const spaces = [above, below].map((space) => space.parentElement);
     // The frame must not get lower than it is scrolled while rows come and go.
@@ -428,7 +433,7 @@ export const values = (engine) => () => ({
     this.markRows();
     this.rowHeight = rowOf(frame, this.from)?.getBoundingClientRect().height || this.rowHeight;
     const rows = this.rowsInFrame;
-    if (this.isSeeking) this.topRow = this.from;
+    if (isSought) this.topRow = this.from;
     above.style.height = `${rows.above}px`;
     if (rows.squeeze < 1 && this.topRow >= this.from) frame.scrollTop = rows.topOf(this.topRow);
     below.style.height = `${rows.below}px`;
