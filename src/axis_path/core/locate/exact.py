@@ -5,18 +5,17 @@ A candidate is only a guess; whoever asks proves it by putting it into the funct
 
 from __future__ import annotations
 
-import math
 from fractions import Fraction
 
+import numpy as np
 from flint import arb, fmpq
 
 from axis_path.core.arithmetic import Ball, ball
 from axis_path.core.evaluate import multiple_of_pi
+from axis_path.core.locate.compiled import may_hold_simple
 
 _LARGEST_DENOMINATOR = 1_000_000
 _LARGEST_PI_DENOMINATOR = 720
-#: Beyond this floats do not give the convergents of a number well enough; nor after such a rest.
-_LARGEST_QUICK, _LEAST_REST = 1_000.0, 1e-9
 
 
 def simplest_between(low: Fraction, high: Fraction, largest: int) -> Fraction | None:
@@ -66,47 +65,29 @@ def candidates(low: arb, high: arb) -> list[tuple[Ball, str]]:
     return found
 
 
-def quick_candidates(low: float, high: float) -> list[Ball]:
-    """Give simple numbers in [low, high], two floats close to one another, as exact balls."""
-    found: list[Ball] = []
-    if _may_hold_simple(low, high, _LARGEST_DENOMINATOR):
-        simple = simplest_between(Fraction(low), Fraction(high), _LARGEST_DENOMINATOR)
-        if simple is not None:
-            found.append(ball.from_fraction(simple))
+def quick_candidates(brackets: list[tuple[float, float]]) -> list[list[Ball]]:
+    """Give simple numbers in each of some pairs of floats that are close to one another."""
+    if not brackets:
+        return []
+    low, high = np.array(brackets).T.copy()
     # The quotients by the float that is nearest to pi are off by less than this part of them.
-    room = 1e-15 * max(abs(low), abs(high))
-    low_turns, high_turns = low / math.pi - room, high / math.pi + room
-    if _may_hold_simple(low_turns, high_turns, _LARGEST_PI_DENOMINATOR):
-        ends = Fraction(low_turns), Fraction(high_turns)
+    room = 1e-15 * np.maximum(np.abs(low), np.abs(high))
+    low_turns, high_turns = low / np.pi - room, high / np.pi + room
+    may_be_fraction = may_hold_simple(low, high, _LARGEST_DENOMINATOR)
+    may_be_turns = may_hold_simple(low_turns, high_turns, _LARGEST_PI_DENOMINATOR)
+    found: list[list[Ball]] = [[] for _ in brackets]
+    for k in np.flatnonzero(may_be_fraction).tolist():
+        ends = Fraction(brackets[k][0]), Fraction(brackets[k][1])
+        simple = simplest_between(*ends, _LARGEST_DENOMINATOR)
+        if simple is not None:
+            found[k].append(ball.from_fraction(simple))
+    for k in np.flatnonzero(may_be_turns).tolist():
+        ends = Fraction(float(low_turns[k])), Fraction(float(high_turns[k]))
         turns = simplest_between(*ends, _LARGEST_PI_DENOMINATOR)
         exact = ball.multiply(ball.from_fraction(turns or 0), ball.pi())
-        if turns and bool(exact.value >= low) and bool(exact.value <= high):
-            found.append(exact)
+        if turns and bool(exact.value >= brackets[k][0]) and bool(exact.value <= brackets[k][1]):
+            found[k].append(exact)
     return found
-
-
-def _may_hold_simple(low: float, high: float, largest: int) -> bool:
-    """Tell, quickly, whether [low, high] may hold a fraction with a small denominator.
-
-    A fraction p/q that is nearer to x than 1/(2 q^2) is a convergent of the continued fraction of
-    x (Legendre), and floats give those well enough.
-
-    Source: Hardy and Wright, *An Introduction to the Theory of Numbers*, theorem 184.
-    """
-    x, width = (low + high) / 2, high - low
-    if abs(x) > _LARGEST_QUICK or not 4 * width * largest * largest < 1:
-        return True
-    p, q, p_before, q_before = 1.0, 0.0, 0.0, 1.0
-    rest = x
-    while True:
-        whole = math.floor(rest)
-        p, q, p_before, q_before = whole * p + p_before, whole * q + q_before, p, q
-        if q > largest:
-            return False
-        rest -= whole
-        if abs(p / q - x) <= width or rest < _LEAST_REST:
-            return True
-        rest = 1 / rest
 
 
 def written(place: Ball) -> str | None:

@@ -2,7 +2,8 @@
 
 A stretch is settled if the function is defined and continuous in it and its slope keeps its sign,
 so that it holds one zero at most. Newton's method guesses the zero; it is proved if
-the signs of enclosures a few units in the last place to both sides of the guess differ. Everything
+the signs of enclosures a few units in the last place to both sides of the guess differ. One is also
+settled, as holding none, if no factor of the function can be zero in it: so are poles. Everything
 else is left to ``find_zeros``.
 """
 
@@ -11,7 +12,7 @@ from __future__ import annotations
 import numpy as np
 from numpy.typing import NDArray
 
-from axis_path.core.arithmetic import Enclosure, precision
+from axis_path.core.arithmetic import Ball, Enclosure, precision
 from axis_path.core.errors import LimitError, NotHandledError
 from axis_path.core.evaluate import RealFunction, digits_between
 from axis_path.core.locate.exact import quick_candidates, written
@@ -19,6 +20,7 @@ from axis_path.core.locate.finding import Finding, Kind
 from axis_path.core.locate.sift import crossings
 
 Floats = NDArray[np.float64]
+Flags = NDArray[np.bool_]
 _BITS, _DIGITS = 128, 10
 
 
@@ -43,6 +45,9 @@ def quick_zeros(
     else:
         settled &= ~(slopes.partial | slopes.broken) & ((slopes.low > 0) | (slopes.high < 0))
     low, high, settled = low[may_be], high[may_be], np.asarray(settled)[may_be]
+    if not settled.all():
+        may_be = settled | ~_without_zero(function, low, high)
+        low, high, settled = low[may_be], high[may_be], settled[may_be]
     places = np.flatnonzero(settled)
     found: list[Finding] = []
     left = set(np.flatnonzero(~settled).tolist())
@@ -50,7 +55,12 @@ def quick_zeros(
         slope = function.expression.derivative()
         stretch = (low[places], high[places])
         brackets, unsure = crossings(function, function.expression, slope, *stretch)
-        found = [_finding(function, *bracket) for bracket in brackets]
+        with precision(_BITS):
+            simple = quick_candidates(brackets)
+            found = [
+                _finding(function, *bracket, candidates)
+                for bracket, candidates in zip(brackets, simple, strict=True)
+            ]
         # An end that is not told from zero is left to the slow way.
         left |= set(places[unsure].tolist())
     return found, [(float(low[k]), float(high[k])) for k in sorted(left)]
@@ -68,22 +78,29 @@ def _with_slopes(
     return values, slopes
 
 
-def _finding(function: RealFunction, low: float, high: float) -> Finding:
-    low, high = float(low), float(high)
+def _without_zero(function: RealFunction, low: Floats, high: Floats) -> Flags:
+    """Tell of each stretch whether no factor whose zeros may be the function's is zero in it."""
+    sure = np.ones(len(low), dtype=np.bool_)
+    for factor in function.expression.factors(through_pieces=True):
+        values = function.enclose(low, high, factor)
+        sure &= (values.low > 0) | (values.high < 0) | values.nowhere
+    return sure
+
+
+def _finding(function: RealFunction, low: float, high: float, candidates: list[Ball]) -> Finding:
     text = next(
         (t for digits in range(_DIGITS, 0, -1) if (t := digits_between(low, high, digits))),
         f"{(low + high) / 2:.3g}".replace("-", "−"),
     )
-    exact = _exact(function, low, high)
+    exact = _exact(function, candidates)
     middle = (low + high) / 2 + 0.0
     return Finding(Kind.ZERO, middle, 0.0, (low, high), True, exact, exact or text)
 
 
-def _exact(function: RealFunction, low: float, high: float) -> str | None:
+def _exact(function: RealFunction, candidates: list[Ball]) -> str | None:
     """Give the zero in exact form, if a simple number in its bracket is proved to be it."""
-    with precision(_BITS):
-        for candidate in quick_candidates(low, high):
-            value = function.prove(candidate)
-            if value.is_defined and value.exact is not None and value.exact == 0:
-                return written(candidate)
+    for candidate in candidates:
+        value = function.prove(candidate)
+        if value.is_defined and value.exact is not None and value.exact == 0:
+            return written(candidate)
     return None

@@ -164,8 +164,9 @@ class _Factor:
         found = sift(self.function, self.factor, parts, is_smooth=self.is_smooth)
         if found.is_crowded:
             found = _thinned(found)
-        for bracket in found.brackets:
-            exact = next(filter(self._is_zero, quick_candidates(*bracket)), None)
+        simple = quick_candidates(found.brackets)
+        for bracket, numbers in zip(found.brackets, simple, strict=True):
+            exact = next(filter(self._is_zero, numbers), None)
             place = exact or Ball(self._sharpened(*bracket))
             self.search_.roots.append(Root(place, proved=True, order=1))
         left = [

@@ -1,0 +1,39 @@
+"""What is asked of every zero of every frame, compiled."""
+
+from __future__ import annotations
+
+import numpy as np
+from numba import njit
+
+#: Beyond this floats do not give the convergents of a number well enough; nor after such a rest.
+_LARGEST_QUICK, _LEAST_REST = 1_000.0, 1e-9
+
+
+@njit("b1[:](f8[::1], f8[::1], f8)", cache=True, error_model="numpy", nogil=True)
+def may_hold_simple(lows, highs, largest):
+    """Tell, quickly, whether each [low, high] may hold a fraction with a small denominator.
+
+    A fraction p/q that is nearer to x than 1/(2 q^2) is a convergent of the continued fraction of
+    x (Legendre), and floats give those well enough.
+
+    Source: Hardy and Wright, *An Introduction to the Theory of Numbers*, theorem 184.
+    """
+    found = np.empty(len(lows), dtype=np.bool_)
+    for k in range(len(lows)):
+        x, width = (lows[k] + highs[k]) / 2, highs[k] - lows[k]
+        found[k] = True
+        if abs(x) > _LARGEST_QUICK or not 4 * width * largest * largest < 1:
+            continue
+        p, q, p_before, q_before = 1.0, 0.0, 0.0, 1.0
+        rest = x
+        while True:
+            whole = np.floor(rest)
+            p, q, p_before, q_before = whole * p + p_before, whole * q + q_before, p, q
+            if q > largest:
+                found[k] = False
+                break
+            rest -= whole
+            if abs(p / q - x) <= width or rest < _LEAST_REST:
+                break
+            rest = 1 / rest
+    return found
