@@ -44,6 +44,26 @@ class SceneTest(unittest.TestCase):
         self.assertEqual([2833, 3767], [mark["x"] for mark in lane["marks"]])
         self.assertTrue(lane["complete"])
 
+    def test_a_slider_comes_to_the_picture_that_a_fresh_study_has(self) -> None:
+        """Whatever is kept from one state of the sliders to the next, nothing of it stays."""
+        lines = (
+            "f(x) = 1/((x - 1)(x - s)) + s/4", "g(x) = (x^2 - 1)/(x - 1) + s", "h(x) = tan(s x)",
+            "q(x) = 1/(x - 1) for x < 0; x^2/s for 0 <= x < s; 1/(x - s) otherwise",
+            "j(x) = sign(x - 1)^2 + 1/(x - s) for x >= 0; 1/(x - 1) otherwise",
+            "w(x) = 3exp(-x/5) sin(3x + s)", "k(x) = x^2 for s <= x < 4", "c(x) = |x - s| - s/2",
+            "P(t) = (cos(t), sin(s t)) for 0 <= t <= s pi", "d(x) = s/(x - 2) for x >= 1; s otherwise",
+        )  # fmt: skip
+        moved = build("s = 1", *lines)
+        for step, value in enumerate(("1", "2", "1.5", "3", "0.5", "1", "1/3")):
+            moved.set("s", value)
+            # Of functions with other names nothing is known from before.
+            named = [f"{line[0]}_{step}{line[1:]}" for line in lines]
+            fresh = build(f"s = {value}", *named).scene(WINDOW).to_dict()["rows"]
+            for row, other in zip(moved.scene(WINDOW).to_dict()["rows"], fresh, strict=True):
+                with self.subTest(row["name"], s=value):
+                    for part in ("curve", "lane", "closes"):
+                        self.assertEqual(other[part], row[part])
+
     def test_stretches_without_a_value_are_on_the_lane(self) -> None:
         ((low, high),) = self.scene("f(x) = ln(x^2 - 1)")["rows"][0]["lane"]["undefined"]
         self.assertAlmostEqual(2970, low, delta=2)

@@ -88,8 +88,8 @@ def _without_zero(function: RealFunction, low: Floats, high: Floats) -> Flags:
 
 
 def _finding(function: RealFunction, low: float, high: float, candidates: list[Ball]) -> Finding:
-    text = next(
-        (t for digits in range(_DIGITS, 0, -1) if (t := digits_between(low, high, digits))),
+    text = digits_between(low, high, _DIGITS) or next(
+        (t for digits in range(_DIGITS - 1, 0, -1) if (t := digits_between(low, high, digits))),
         f"{(low + high) / 2:.3g}".replace("-", "−"),
     )
     exact = _exact(function, candidates)

@@ -231,11 +231,16 @@ def crossings(
     brackets: list[tuple[float, float]] = []
     if not len(lows):
         return brackets, np.zeros(0, dtype=np.bool_)
-    ends = signs(function, expression, np.concatenate([lows, highs]))
+    both = np.concatenate([lows, highs])
+    at_ends = function.enclose(both, both, expression)
+    ends, values = _signs_of(at_ends), middles(at_ends)
     crossed = ends[: len(lows)] * ends[len(lows) :]
     unsure = np.asarray(crossed == 0)
     places = np.flatnonzero(crossed < 0)
-    guess = _guessed(function, expression, slope, lows[places], highs[places])
+    stretches = (lows[places], highs[places])
+    guess = _guessed(
+        function, expression, slope, stretches, (values[places], values[len(lows) + places])
+    )
     for reach in _REACHES:
         if not len(places):
             break
@@ -253,23 +258,35 @@ def signs(function: RealFunction, expression: Expression, xs: Floats) -> NDArray
     """Give the proved signs at places, 0 where they are not known."""
     if not len(xs):
         return np.zeros(0, dtype=np.int64)
-    values = function.enclose(xs, xs, expression)
+    return _signs_of(function.enclose(xs, xs, expression))
+
+
+def _signs_of(values: Enclosure) -> NDArray[np.int64]:
     known = ~(values.partial | values.nowhere)
     return np.where(known & (values.low > 0), 1, np.where(known & (values.high < 0), -1, 0))
 
 
 def _guessed(
-    function: RealFunction, expression: Expression, slope: Expression, low: Floats, high: Floats
+    function: RealFunction,
+    expression: Expression,
+    slope: Expression,
+    stretches: tuple[Floats, Floats],
+    at_ends: tuple[Floats, Floats],
 ) -> Floats:
     """Guess the zero in each stretch, in which the expression rises or falls, by Newton's method.
 
-    A step that leaves what is left of the stretch is replaced by its middle.
+    It begins on the chord. A step that leaves what is left of the stretch is replaced by its
+    middle. The last one is not waited for: steps shrink with the square of the one before.
     """
-    if not len(low):
-        return low
-    a, b = low.copy(), high.copy()
-    rises = signs(function, expression, b) > 0
-    place = (a + b) / 2
+    a, b = (ends.copy() for ends in stretches)
+    if not len(a):
+        return a
+    first, last = at_ends
+    rises = last > 0
+    with np.errstate(all="ignore"):
+        place = a + (b - a) * (first / (first - last))
+    place = np.where((place >= a) & (place <= b), place, (a + b) / 2)
+    before = np.full(len(a), np.nan)
     for _ in range(_NEWTON_ROUNDS):
         values, slopes = (
             middles(each) for each in _both(function, expression, slope, place, place)
@@ -280,8 +297,10 @@ def _guessed(
             step = place - values / slopes
         inside = (step >= a) & (step <= b)
         step = np.where(values == 0, place, np.where(inside, step, (a + b) / 2))
-        is_there = np.abs(step - place) <= _SAME * np.abs(place)
-        place = step
+        size, limit = np.abs(step - place), _SAME * np.abs(place)
+        with np.errstate(all="ignore"):
+            is_there = (size <= limit) | (inside & (size * (size / before) ** 2 <= limit))
+        before, place = np.where(inside, size, np.nan), step
         if is_there.all():
             break
     return place

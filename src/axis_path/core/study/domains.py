@@ -63,6 +63,8 @@ def with_ends(low: End | None, high: End | None, kind: Kind, unit: AngleUnit) ->
     A curve by an angle goes one turn from 0 or from its given end; a path goes from -10 to 10, in
     degrees one turn to both sides, or as far from its given end.
     """
+    if low is not None and high is not None:
+        return low, high
     with precision(VALUE_BITS):
         if kind is Kind.ANGLE:
             in_degrees = unit is AngleUnit.DEGREES

@@ -187,9 +187,9 @@ def _short(finding: Finding) -> str:
     """Give the place in few figures, all of them right."""
     if finding.exact is not None and len(finding.exact) <= 6:
         return str(finding.exact)
-    low, high = (Fraction(end) for end in finding.bracket)
+    low, high = finding.bracket
     for digits in (3, 2, 1):
-        one, other = f"{float(low):.{digits}g}", f"{float(high):.{digits}g}"
+        one, other = f"{low:.{digits}g}", f"{high:.{digits}g}"
         if one == other:
             return one.replace("-", "−") if "e" not in one else str(finding.text)
     return str(finding.text)

@@ -20,6 +20,7 @@ from axis_path.core.evaluate import (
     evaluate_constant,
 )
 from axis_path.core.language import RelationLine
+from axis_path.core.language.tree import Bound
 from axis_path.core.study.analysis import SECOND_OF_PLANE
 from axis_path.core.study.compiled import CompiledFunction
 from axis_path.core.study.definition import Definition
@@ -69,7 +70,7 @@ class Realising(Valuing):
         low, high = (
             None
             if expression is None or bound is None
-            else End(self._bound(expression, definition), bound.closed)
+            else self._end(expression, bound, definition)
             for expression, bound in ((compiled.low, domain.low), (compiled.high, domain.high))
         )
         return RealFunction(
@@ -107,6 +108,15 @@ class Realising(Valuing):
             RealSurface(each, SECOND_OF_PLANE, self._values) for each in compiled.conditions
         )
         return RealRelation(tuple(surfaces), compiled.signs)
+
+    def _end(self, expression: Expression, bound: Bound, definition: Definition) -> End:
+        def make() -> End:
+            return End(self._bound(expression, definition), bound.closed)
+
+        # One that depends on no slider stays the same end in all states, with what is known of it.
+        if expression.program.parameters:
+            return make()
+        return expression.kept(("end", bound.closed), make, lambda end: True)
 
     def _bound(self, expression: Expression, definition: Definition) -> Ball:
         found = evaluate_constant(expression, self._values, bits=VALUE_BITS)
