@@ -53,12 +53,12 @@ _UNKNOWN = _Part()
 _STEADY = _Part(waves=frozenset())
 
 
-def period(program: Program, parameters: Mapping[str, Fraction]) -> Multiple | None:
+def period(program: Program, parameters: Mapping[str, Fraction] | None) -> Multiple | None:
     """Give a period that all results of a program share; None if none is known or all are fixed.
 
     Args:
         program: its variable is t.
-        parameters: the values of the sliders.
+        parameters: the values of the sliders; None for a period that holds for all of them.
     """
     parts: list[_Part] = []
     for step in program.steps:
@@ -83,7 +83,7 @@ def common_period(frequencies: frozenset[Multiple]) -> Multiple | None:
     return Multiple(Fraction(2 * top, bottom), 1 - power)
 
 
-def _part(step: Step, inputs: list[_Part], parameters: Mapping[str, Fraction]) -> _Part:
+def _part(step: Step, inputs: list[_Part], parameters: Mapping[str, Fraction] | None) -> _Part:
     if step.op == Op.VARIABLE:
         return _Part(slope=Multiple(Fraction(1), 0))
     if not inputs:
@@ -105,10 +105,12 @@ def _part(step: Step, inputs: list[_Part], parameters: Mapping[str, Fraction]) -
     return _Part(waves=frozenset[Multiple]().union(*(each for each in found if each is not None)))
 
 
-def _leaf(step: Step, parameters: Mapping[str, Fraction]) -> _Part:
+def _leaf(step: Step, parameters: Mapping[str, Fraction] | None) -> _Part:
     if step.op == Op.NUMBER and isinstance(step.payload, Fraction):
         return _Part(constant=Multiple(step.payload, 0), waves=frozenset())
-    if step.op == Op.PARAMETER:
+    if step.op == Op.PARAMETER and parameters is None:
+        return _STEADY
+    if step.op == Op.PARAMETER and parameters is not None:
         return _Part(constant=Multiple(parameters[str(step.payload)], 0), waves=frozenset())
     if step.op == Op.CONSTANT:
         known = {"pi": Multiple(Fraction(1), 1), DEGREE: Multiple(Fraction(1, 180), 1)}

@@ -39,6 +39,10 @@ _lock = Lock()
 def closing_of(path: RealPath) -> Closing | None:
     """Give where a path closes that does not close yet; None if it does, or never will."""
     key = (path.x.key(), path.y.key(), path.assumed)
+    # A period that no slider changes is asked for once.
+    steady = ("closes", path.y.expression, path.x.key()[:-1])
+    if path.x.expression.kept(steady, lambda: [_closes_always(path)], bool)[0]:
+        return None
     with _lock:
         if key in _kept:
             _kept.move_to_end(key)
@@ -49,6 +53,12 @@ def closing_of(path: RealPath) -> Closing | None:
         while len(_kept) > _KEPT:
             _kept.popitem(last=False)
     return found
+
+
+def _closes_always(path: RealPath) -> bool:
+    """Tell whether a path reaches over a whole period of its, whatever the sliders are."""
+    known = period(path.x.expression.together(path.y.expression), None)
+    return known is not None and not _is_longer(known, path)
 
 
 def _closing(path: RealPath) -> Closing | None:
