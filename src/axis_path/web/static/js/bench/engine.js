@@ -25,8 +25,9 @@ const PANEL_PACE_MS = 600;
 /** While the old picture follows the hand, exact ones are asked for no faster than this. */
 const WINDOW_PACE_MS = 35;
 
-/** On a way longer than this, states that were passed come along. */
+/** On a way longer than this, as the last few answers tell, states that were passed come along. */
 const LONG_WAY_MS = 25;
+const WAYS = 4;
 const MOST_PASSED = 12;
 
 /**
@@ -71,8 +72,8 @@ export class Engine {
     this.hand = [];
     /** What the hand tried out since the last request. @type {any[][]} */
     this.passed = [];
-    /** How long an answer is on its way, without the time it takes to make it, in ms. */
-    this.wayMs = 0;
+    /** How long the last answers were on their way, without the time it took to make them, in ms. @type {number[]} */
+    this.ways = [];
     /** Counts what is shown. */
     this.turn = 0;
     /** What plays by itself. */
@@ -155,7 +156,7 @@ export class Engine {
   async fetch({ part, ...body }) {
     const began = performance.now();
     const answer = await ask(`${this.path}/${part}`, body);
-    if (answer.spent_ms !== undefined) this.wayMs = performance.now() - began - answer.spent_ms;
+    if (answer.spent_ms !== undefined) this.ways = [performance.now() - began - answer.spent_ms, ...this.ways.slice(0, WAYS - 1)];
     return answer;
   }
 
@@ -190,7 +191,8 @@ export class Engine {
    */
   passedStates() {
     const passed = this.passed.splice(0);
-    if (this.wayMs < LONG_WAY_MS || passed.length < 2) return {};
+    // A long way delays every answer, a busy machine some of them.
+    if (this.ways.length < WAYS || Math.min(...this.ways) < LONG_WAY_MS || passed.length < 2) return {};
     // The last is the present state itself.
     const places = [1, 2].map((k) => Math.floor((k * (passed.length - 1)) / 3));
     return { passed: [...new Set(places)].map((k) => passed[k]) };
