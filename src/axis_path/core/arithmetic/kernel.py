@@ -60,7 +60,7 @@ CODES: dict[Callable[..., Any], int] = {
     enclosure.hyperbolic_tangent: HYPERBOLIC_TANGENT,
 }
 
-_scalar = njit(cache=True, error_model="numpy", nogil=True)
+_scalar = njit(cache=True, error_model="numpy")
 
 
 @_scalar
@@ -557,7 +557,7 @@ def middles(low, high, nowhere):
     "Tuple((f8[:,::1], f8[:,::1], b1[:,::1], b1[:,::1], b1[:,::1]))"
     "(i4[::1], i4[::1], i4[::1], i4[::1], i4[::1], f8[::1], f8[::1], f8[:,::1], f8[:,::1],"
     " i4[::1])",
-    cache=True, error_model="numpy", nogil=True,
+    cache=True, error_model="numpy",
 )  # fmt: skip
 def enclose(
     codes, arguments, starts, extra, extra_starts, const_low, const_high, in_low, in_high, results

@@ -18,7 +18,7 @@ _BLOCK = 512
 #: Greater powers are left to the library, which is nearer than so many products.
 LARGEST_POWER = 64
 
-_inner = njit(cache=True, error_model="numpy", nogil=True)
+_inner = njit(cache=True, error_model="numpy")
 
 
 @_inner
@@ -52,7 +52,7 @@ def _power(a, exponent, to, count):
             to[i] = reciprocal if to[i] != 0.0 else math.nan
 
 
-@njit("f8[::1](i4[:,::1], f8[::1], f8[::1], i8)", cache=True, error_model="numpy", nogil=True)
+@njit("f8[::1](i4[:,::1], f8[::1], f8[::1], i8)", cache=True, error_model="numpy")
 def values(steps, numbers, xs, result):
     """Run the steps of a program at points.
 
@@ -106,7 +106,7 @@ def values(steps, numbers, xs, result):
     return found
 
 
-@njit("void(f8[::1])", cache=True, error_model="numpy", nogil=True)
+@njit("void(f8[::1])", cache=True, error_model="numpy")
 def drop_infinite(ys):
     """Put NaN in place of what is not finite."""
     for i in range(len(ys)):

@@ -9,7 +9,7 @@ import numpy as np
 from numba import njit
 
 #: How all of it is compiled; it takes arrays that can be written, in the order of C.
-compiled = njit(cache=True, error_model="numpy", nogil=True)
+compiled = njit(cache=True, error_model="numpy")
 
 
 @compiled

@@ -9,7 +9,7 @@ from numba import njit
 _LARGEST_QUICK, _LEAST_REST = 1_000.0, 1e-9
 
 
-@njit("b1[:](f8[::1], f8[::1], f8)", cache=True, error_model="numpy", nogil=True)
+@njit("b1[:](f8[::1], f8[::1], f8)", cache=True, error_model="numpy")
 def may_hold_simple(lows, highs, largest):
     """Tell, quickly, whether each [low, high] may hold a fraction with a small denominator.
 
