@@ -4,6 +4,20 @@ from playwright.sync_api import Locator
 
 from tests.browser.bench import BrowserTest
 
+#: Notes in each frame what `c` is, what the upper zero is, and whether it is said to be behind.
+FRAMES = """() => {
+  window.frames_seen = []
+  const look = () => {
+    const rows = [...document.querySelectorAll('.finding-row')]
+    const row = rows.at(-1)
+    const decimal = row.querySelector('.finding-decimal').textContent || row.querySelector('.finding-x').textContent
+    const told = [...document.querySelectorAll('.row-value')].map((each) => each.textContent).filter(Boolean).at(-1)
+    window.frames_seen.push([told, decimal.replace(/[^0-9.]/g, ''), Boolean(row.closest('.is-behind'))])
+    if (!window.isOver) requestAnimationFrame(look)
+  }
+  requestAnimationFrame(look)
+}"""
+
 
 class FindingsTest(BrowserTest):
     def locate(self, what: str, of: str = "") -> Locator:
@@ -27,6 +41,27 @@ class FindingsTest(BrowserTest):
     def told(self, entry: Locator) -> list[str]:
         """What the lines of an entry say, each without the mark before it."""
         return [self.text(each).lstrip("●○") for each in entry.locator(".finding-item").all()]
+
+    def test_findings_move_with_the_hand_and_belong_to_the_picture(self) -> None:
+        """In every frame the panel tells of the very state that the rows show."""
+        self.open_new_study("f(x) = x^2 - c", "a = 1.3", "c = a^2")
+        self.locate("zeros", "f")
+        self.page.evaluate(FRAMES)
+        track = self.page.get_by_role("slider", name="Slider a")
+        box = self.box(track)
+        self.page.mouse.move(box["x"] + box["width"] * 0.6, box["y"] + 10)
+        self.page.mouse.down()
+        for k in range(60):
+            self.page.mouse.move(box["x"] + box["width"] * (0.6 + k / 200), box["y"] + 10)
+            self.page.wait_for_timeout(15)
+        frames = self.page.evaluate("() => { window.isOver = true; return window.frames_seen }")
+        self.page.mouse.up()
+        shown = [(float(c), float(zero)) for c, zero, is_behind in frames if not is_behind]
+        for c, zero in shown:
+            self.assertAlmostEqual(c, zero**2, delta=1e-4 * c)
+        self.assertGreater(len({zero for _, zero in shown}), 5)
+        self.settle()
+        self.assertIn("exactly two zeros", self.entry(0).inner_text())
 
     def test_every_kind_is_located_from_the_panel(self) -> None:
         self.open_new_study("f(x) = x^3/4 - 2x", "h(x) = 1/(x - 1)", "L = [(0, -1), (1, 1)]")

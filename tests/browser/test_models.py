@@ -518,6 +518,10 @@ class ModelTest(BrowserTest):
                   }
                 }
               }
+              const lines = [5, 3, 3.5, 0, -2].map((value, row) => ({ value, row }));
+              const around = (x) => m.rowsAround(lines, x).map((line) => line.row).join();
+              const found = [3, 4, -1, 9, null, 3.2].map(around);
+              if (JSON.stringify(found) !== '["1","0,1","3,4","","","0,1"]') wrong.push(found);
               const shown = ['1.5', '−20', '3·10^7', ''].map((text) => m.aligned(text, 2));
               if (m.plainNumber(shown[0]) !== '1.5' || m.plainNumber(shown[1]) !== '-20' || shown[3] !== '—') wrong.push(shown);
               return wrong;

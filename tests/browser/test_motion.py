@@ -347,9 +347,20 @@ class MotionTest(BrowserTest):
         self.settle()
         self.set_range("a", low="0", high="8", step="0.001", seconds="20")
         self.page.get_by_role("button", name="Play a", exact=True).click()
-        self.page.wait_for_timeout(1_500)
-        # While it moves they say that they are behind; when it rests they are of the same state.
-        self.assertEqual(1, self.page.locator(".ledger.is-behind").count())
+        # What is quick moves along; a table says that it is behind and catches up now and then.
+        found = self.page.locator(".finding-x")
+        seen = set()
+        for _ in range(8):
+            self.page.wait_for_timeout(150)
+            seen.add(found.inner_text())
+        self.assertGreater(len(seen), 3)
+        self.page.get_by_role("tab", name="Values").click()
+        cell = self.page.locator("tr[data-value-row='0'] td")
+        before = cell.inner_text()
+        self.until(
+            f"() => document.querySelector('tr[data-value-row] td').textContent !== {before!r}"
+        )
+        self.page.get_by_role("tab", name="Findings").click()
         self.page.keyboard.press("Space")
         self.settle()
         found = self.page.locator(".finding").inner_text()

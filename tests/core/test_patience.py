@@ -5,6 +5,8 @@ import socket
 import unittest
 
 from axis_path.core import MathError, Patience, Study, Window, waiting
+from axis_path.core.errors import StoppedError
+from axis_path.core.patience import briefly
 from axis_path.web.patience import is_closed
 
 LONG = "sum(sum(1/(k + j), k, 1, 1000), j, 1, 2000)"
@@ -33,6 +35,19 @@ class PatienceTest(unittest.TestCase):
         with waiting(gone), self.assertRaises(MathError) as raised:
             Study().evaluate(LONG)
         self.assertEqual("This was stopped.", raised.exception.message)
+
+    def test_what_has_little_time_is_left_and_what_follows_is_not(self) -> None:
+        study = Study()
+        study.define("f(x) = sin(x) - x/20")
+        with waiting(ticking(0.001)):
+            with self.assertRaises(StoppedError), briefly(0.01):
+                study.extrema("f", -60, 60)
+            # The one outside has its own time, and what is brief cannot make it longer.
+            self.assertTrue(study.zeros("f", -5, 5).complete)
+            with briefly(1e9), self.assertRaises(MathError):
+                study.evaluate(LONG.replace("1000", "100000")).decimal(10)
+        with briefly(0):
+            self.assertEqual("1", study.evaluate("1").decimal(1))
 
     def test_a_curve_that_was_stopped_says_so_and_is_drawn_the_next_time(self) -> None:
         study = Study()

@@ -34,7 +34,7 @@ class PeriodTest(unittest.TestCase):
     def test_values_come_again_after_a_period(self):
         draw = random.Random(SEED)  # noqa: S311 - chance for tests
         ts = np.array([draw.uniform(-9, 9) for _ in range(40)])
-        found = 0
+        found = always = 0
         for _ in range(150):
             study = Study()
             study.set("s", draw.choice(("1.5", "2", "0.75")))
@@ -42,14 +42,19 @@ class PeriodTest(unittest.TestCase):
             study.define(f"f(t) = {text}")
             function = study.function("f")
             known = period(function.expression.program, function.parameters)
+            # One that holds for all sliders is the one that holds now.
+            steady = period(function.expression.program, None)
+            self.assertIn(steady, (None, known), text)
             if known is None:
                 continue
             found += 1
+            always += steady is not None
             length = float(known.part) * math.pi**known.power
             one, other = function.sample(ts), function.sample(ts + length)
             both = np.isfinite(one) & np.isfinite(other) & (abs(one) < 1e6)
             np.testing.assert_allclose(one[both], other[both], rtol=1e-6, atol=1e-7, err_msg=text)
         self.assertGreater(found, 100)
+        self.assertTrue(30 < always < found, (always, found))
 
     def test_the_common_period_is_the_least_of_all(self):
         draw = random.Random(SEED)  # noqa: S311 - chance for tests

@@ -45,6 +45,25 @@ class PlacesTest(unittest.TestCase):
                 ]
                 self.assertEqual(expected, shown)
 
+    def test_a_place_is_found_between_its_rows(self) -> None:
+        """The row before a place and the next one have it between them, in tables of every kind."""
+        for fields in (
+            {"start": "-2", "stop": "5", "step": "1/3"}, {"start": "7", "stop": "-7", "count": "40"},
+            {"start": "0", "stop": "1", "count": "1000000"}, {"listed": "-1, 0, pi/6, 2, 2, 9"},
+            {"listed": "5, 2, 1/3, -4"},
+        ):  # fmt: skip
+            places = self.places(**fields)
+            xs = places.floats()
+            low, high = xs.min(), xs.max()
+            for x in np.random.default_rng(5).uniform(low, high, 200):
+                row = places.row_before(float(x))
+                self.assertLessEqual((xs[row] - x) * (xs[row + 1] - x), 0, (fields, x))
+            for row in range(0, places.count, max(places.count // 37, 1)):
+                self.assertEqual(xs[row], xs[places.row_before(float(xs[row]))])
+            ends = {places.row_before(low - 3), places.row_before(high + 3)}
+            self.assertEqual({0, places.count - 1}, ends)
+        self.assertEqual(0, self.places(listed="0, 9, 4").row_before(5))
+
     def test_a_million_rows_are_made_and_no_more(self) -> None:
         places = self.places(start="0", stop="1", count="1000000")
         self.assertEqual(1_000_000, places.count)

@@ -1,5 +1,8 @@
 """The Findings panel over HTTP: every question asked, answered live, labelled, noted, refused."""
 
+from unittest import mock
+
+from axis_path.core.limits import Limit
 from tests.web.test_views import WebTest
 
 ASKED = (
@@ -77,6 +80,31 @@ class FindingsTest(WebTest):
         self.assertEqual("Proved: no zero", gone["findings"][1]["verdict"])
         self.post(study_id, "commands", commands=[{"do": "label_finding", "ask": None}])
         self.assertEqual([], self.post(study_id, "findings")["findings"][1]["labels"])
+
+    def test_a_hand_that_moves_takes_along_what_is_quick_enough(self) -> None:
+        study_id = self.make("f(x) = x^2 - a", "a = 4", "g(x) = sin(50x) + a/9")
+        self.ask(study_id, what="zeros", line=1, low="-5", high="5")
+        self.ask(study_id, what="zeros", line=3, low="-10", high="10")
+        drafts = [{"do": "set", "id": 2, "value": "7.29"}]
+        slow, quick = self.post(study_id, "findings", drafts=drafts)["findings"]
+        self.assertEqual(["−2.7", "2.7"], [row["decimal"] for row in quick["rows"]])
+        limit = "axis_path.web.bench.findings.FOLLOWING_TIME"
+
+        def follow(milliseconds: float, found: str = "ledger") -> dict:
+            with mock.patch(limit, Limit(milliseconds, "ms", "")):
+                return self.post(study_id, "scene", drafts=drafts, found=found)["found"]
+
+        whole = follow(5_000)
+        self.assertEqual([slow, quick], whole["findings"])
+        self.assertEqual(([], []), (whole["late"], follow(5_000, "marks")["findings"]))
+        # The slow one took some 50 ms before: it is not even begun.
+        part = follow(20)
+        self.assertIn(slow["id"], part["late"])
+        self.assertTrue({mark["ask"] for mark in part["marks"]} <= {quick["id"]} - {*part["late"]})
+        nothing = follow(0)
+        self.assertEqual({1, 2}, {*nothing["late"]})
+        self.assertEqual(([], []), (nothing["findings"], nothing["marks"]))
+        self.assertNotIn("found", self.post(study_id, "scene", drafts=drafts))
 
     def test_notes_are_kept_and_deleting_a_line_takes_its_questions(self) -> None:
         study_id = self.study()

@@ -30,6 +30,9 @@ SUM_TERMS = Limit(100_000, "terms", "The terms of one sum or product.")
 INTEGER_DIGITS = Limit(100_000, "digits", "The figures of one whole number.")
 CALCULATION_TIME = Limit(2_000, "ms", "The time for one value, curve, search or table.")
 ALL_TIME = Limit(6_000, "ms", "The time for all that is shown at once, together.")
+FOLLOWING_TIME = Limit(
+    10, "ms", "The time for findings that follow a hand; others wait until it rests."
+)
 EXACT_TIME = Limit(2_000, "ms", "The time for finding an exact form.")
 EXACT_MEMORY = Limit(1_024, "MB", "The memory for finding an exact form.")
 LINES = Limit(500, "lines", "The lines of one study.")

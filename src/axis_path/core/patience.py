@@ -75,6 +75,24 @@ def calculation() -> Iterator[None]:
         _present.reset(token)
 
 
+@contextmanager
+def briefly(seconds: float) -> Iterator[None]:
+    """Compute something that is left if it takes longer, however long the caller would wait.
+
+    Without a clock it takes as long as it takes.
+    """
+    wait = _present.get()
+    if wait is None:
+        yield
+        return
+    end = min(wait.end, wait.patience.clock() + seconds)
+    token = _present.set(_Wait(wait.patience, end, is_one=True))
+    try:
+        yield
+    finally:
+        _present.reset(token)
+
+
 def check() -> None:
     """End the present calculation if nobody waits for it any longer.
 

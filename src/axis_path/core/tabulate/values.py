@@ -28,6 +28,8 @@ from axis_path.core.evaluate import (
 from axis_path.core.limits import TABLE_ROWS
 
 Floats = NDArray[np.float64]
+#: A place that is off a row by less than this part of a step is that row.
+_SAME_ROW = 1e-8
 _TRUSTED = 1e-12
 
 
@@ -67,7 +69,9 @@ class Places:
         if self.step is not None:
             start, step = float(self.start.value.mid()), float(self.step.value.mid())
             row = (x - start) / step if step and math.isfinite(x) else 0.0
-            return int(min(max(row, 0.0), self.count - 1))
+            # A place that is a row itself must not fall to the row before by a rounding.
+            near = round(min(max(row, 0.0), self.count - 1.0))
+            return near if abs(row - near) < _SAME_ROW else int(min(max(row, 0.0), self.count - 1))
         away = self.floats() - x
         crossed = np.flatnonzero(away[:-1] * away[1:] <= 0)
         if crossed.size:

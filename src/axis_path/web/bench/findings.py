@@ -3,7 +3,12 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+import time
+import uuid
+from collections import OrderedDict
+from contextlib import suppress
+from dataclasses import dataclass, replace
+from threading import Lock
 from typing import Any
 
 import numpy as np
@@ -11,15 +16,17 @@ import numpy as np
 from axis_path.core import Study, Window
 from axis_path.core.draw import place_labels
 from axis_path.core.draw.pixels import PER_PX
-from axis_path.core.errors import MathError
+from axis_path.core.errors import MathError, StoppedError
 from axis_path.core.language import Vocabulary, latex, read_expression
-from axis_path.core.patience import calculation
+from axis_path.core.limits import FOLLOWING_TIME
+from axis_path.core.patience import briefly, calculation
 from axis_path.core.study import Answer, Ask, Question, Row, answer
 from axis_path.web.bench.request import BenchRequest
 
 #: So many lines of an answer are sent; the whole is asked for when it is copied.
 _MOST_ROWS = 120
 _MOST_MARKS = 400
+_MOST_COSTS, _FORGOTTEN = 4_000, 0.97
 _LABEL_DIGITS = 4
 
 
@@ -34,19 +41,92 @@ class _Mark:
     y: float
 
 
-def findings_dict(asked: BenchRequest) -> dict[str, Any]:
+class Costs:
+    """How long answers took the last time, in seconds, by the study and the question."""
+
+    def __init__(self) -> None:
+        self._spent: OrderedDict[tuple[uuid.UUID, Ask], float] = OrderedDict()
+        self._lock = Lock()
+
+    def of(self, study_id: uuid.UUID, ask: Ask) -> float:
+        """Give how long an answer will probably take; 0 for one that was not given yet."""
+        with self._lock:
+            return self._spent.get((study_id, _bare(ask)), 0.0)
+
+    def note(self, study_id: uuid.UUID, ask: Ask, seconds: float) -> None:
+        """Keep how long an answer took."""
+        with self._lock:
+            self._spent[study_id, _bare(ask)] = seconds
+            self._spent.move_to_end((study_id, _bare(ask)))
+            while len(self._spent) > _MOST_COSTS:
+                self._spent.popitem(last=False)
+
+
+def _bare(ask: Ask) -> Ask:
+    return replace(ask, note="", labels=())
+
+
+_costs = Costs()
+
+
+def following_dict(asked: BenchRequest, study_id: uuid.UUID, *, with_texts: bool) -> dict[str, Any]:
+    """Give the answers that keep up with a hand, and say which come when it rests.
+
+    Args:
+        asked: the state the hand has come to.
+        study_id: whose answers took how long.
+        with_texts: whether the ledger is seen, or only its marks on the plane.
+    """
+    study = asked.study
+    answers, late = [], []
+    left = FOLLOWING_TIME.value / 1000
+    for ask in study.asks:
+        began = time.perf_counter()
+        made = None
+        expected = _costs.of(study_id, ask)
+        if expected > left:
+            # A busy moment is forgotten in time.
+            _costs.note(study_id, ask, _FORGOTTEN * expected)
+        else:
+            with suppress(StoppedError), briefly(left):
+                made = answer(study, ask, with_exact=False)
+            spent = time.perf_counter() - began
+            _costs.note(study_id, ask, spent)
+            # What was stopped on the way is no answer.
+            made = made if spent <= left else None
+            left -= spent
+        if made is None:
+            late.append(ask.id)
+        else:
+            answers.append((ask, made))
+    texts = [_entry(ask, made, is_whole=False) for ask, made in answers] if with_texts else []
+    return {"findings": texts, "late": late, **_on_plane(asked, answers)}
+
+
+def _on_plane(asked: BenchRequest, answers: list[tuple[Ask, Answer]]) -> dict[str, Any]:
+    definitions = asked.study.definitions()
+    tones = {d.id: d.tone for d in definitions}
+    hidden = {d.id for d in definitions if d.hidden}
+    return {
+        "marks": _marks(asked.study, asked.window, answers, tones, hidden),
+        "spans": _spans(asked.window, answers),
+    }
+
+
+def findings_dict(asked: BenchRequest, study_id: uuid.UUID) -> dict[str, Any]:
     """Give every question that is kept with its answer now, and what stands on the plane."""
     study = asked.study
     # While something moves there is no time to look for closed forms; they come when it rests.
     is_at_rest = not asked.given.get("drafts") and not asked.visits
     whole = asked.given.get("whole")
-    answers = [(ask, _answered(study, ask, with_exact=is_at_rest)) for ask in study.asks]
-    tones = {d.id: d.tone for d in study.definitions()}
-    hidden = {d.id for d in study.definitions() if d.hidden}
+    answers = []
+    for ask in study.asks:
+        began = time.perf_counter()
+        answers.append((ask, _answered(study, ask, with_exact=is_at_rest)))
+        _costs.note(study_id, ask, time.perf_counter() - began)
     return {
         "findings": [_entry(ask, made, is_whole=ask.id == whole) for ask, made in answers],
-        "marks": _marks(study, asked.window, answers, tones, hidden),
-        "spans": _spans(asked.window, answers),
+        **_on_plane(asked, answers),
     }
 
 

@@ -23,7 +23,7 @@ from axis_path.core.study import apply_command, axes_to_dict
 from axis_path.store import Opened, commit_version, move_version, open_study, save_view
 from axis_path.web.answers import json_answer, json_request
 from axis_path.web.bench.data import data_dict, read_dict
-from axis_path.web.bench.findings import findings_dict
+from axis_path.web.bench.findings import findings_dict, following_dict
 from axis_path.web.bench.panels import preview_dict
 from axis_path.web.bench.request import (
     BOUNDS,
@@ -46,6 +46,8 @@ from axis_path.web.bench.tables import (
 from axis_path.web.state import database, web_state
 
 _TABS = ("findings", "values", "data", "working", "reference")
+#: Which findings come with the picture while a hand moves.
+_FOLLOWING = ("marks", "ledger")
 _ROW_DIGITS = 7
 _WORKBOOK = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
 
@@ -99,6 +101,9 @@ def scene(study_id: uuid.UUID) -> Response:
         "version": asked.version, "scene": _scene(asked, asked.study), "visited": _by_id(visited),
         "before": before,
     }  # fmt: skip
+    if asked.given.get("found") in _FOLLOWING:
+        with_texts = asked.given["found"] == "ledger"
+        answer["found"] = following_dict(asked, study_id, with_texts=with_texts)
     # What is left of the time until it arrives is the way: the page asks by it.
     return json_answer(answer | {"spent_ms": round(1000 * (time.monotonic() - began), 1)})
 
@@ -253,7 +258,7 @@ def _typed_window(asked: BenchRequest) -> Window:
 def findings(study_id: uuid.UUID) -> Response:
     """Give all findings that are kept with the study, located anew in this state."""
     asked = read_request(study_id)
-    return json_answer({"version": asked.version} | findings_dict(asked))
+    return json_answer({"version": asked.version} | findings_dict(asked, study_id))
 
 
 def table(study_id: uuid.UUID) -> Response:

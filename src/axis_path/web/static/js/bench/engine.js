@@ -99,7 +99,11 @@ export class Engine {
     this.panelsAt = 0;
     /** Called after each paint, and whenever the picture moves. @type {Set<(scene: any, shift: any) => void>} */
     this.painters = new Set();
-    /** Tables and findings: told at once that they are behind, and asked for after the picture. @type {Set<{mark: () => void, ask: () => void}>} */
+    /** Which findings a hand that moves takes along: none, those on the plane, or the ledger too. @type {"" | "marks" | "ledger"} */
+    this.foundWanted = "";
+    /** The drafts of the picture that stands: findings of another state are not painted on it. @type {any[] | null} */
+    this.shownDrafts = [];
+    /** Tables and findings: told at once that they are behind, and asked for after the picture. What can keep up with the hand comes with it. @type {Set<{mark: () => void, ask: () => void, follow?: (found: any) => void}>} */
     this.watchers = new Set();
     this.arePanelsDue = false;
     this.isLookNeeded = false;
@@ -110,7 +114,7 @@ export class Engine {
     this.writing = null;
     this.scenes = new Follower(
       (body) => this.answers.get(body),
-      (answer) => this.takeAnswer(answer),
+      (answer, body) => this.takeAnswer(answer, body),
       (error) => this.fail(error),
       () => this.rest(),
       (answer, body) => this.noteAnswer(answer, body),
@@ -135,6 +139,12 @@ export class Engine {
     };
   }
 
+  /** The present state as a request for its scene. @param {object} [more] */
+  sceneBody(more = {}) {
+    const body = this.body({ part: "scene", ...more });
+    return body.drafts.length && this.foundWanted ? { ...body, found: this.foundWanted } : body;
+  }
+
   /** Ask for the scene of the present state. @param {number} [pace] see `Follower.ask`. */
   look(pace = 0) {
     this.isLookNeeded = true;
@@ -147,7 +157,7 @@ export class Engine {
     this.scenes.ask(() => {
       const part = this.isLookNeeded || !this.scene ? "scene" : "reading";
       this.isLookNeeded = false;
-      if (part === "scene") return this.body({ part, ...this.visits(), ...this.passedStates() });
+      if (part === "scene") return this.sceneBody({ ...this.visits(), ...this.passedStates() });
       return this.body(part === "reading" && this.pointerY !== null ? { part, pointer_y: this.pointerY } : { part });
     }, pace);
   }
@@ -213,7 +223,7 @@ export class Engine {
     this.reach(body.visits);
   }
 
-  takeAnswer(answer) {
+  takeAnswer(answer, body) {
     if (this.store.isWaiting) {
       this.store.isWaiting = false;
       for (const each of this.whenBack.splice(0)) each();
@@ -223,18 +233,22 @@ export class Engine {
       this.look();
       return;
     }
-    if (answer.scene) this.showAll([...(answer.before ?? []), answer.scene]);
+    if (answer.scene) this.showAll([...(answer.before ?? []).map((scene) => ({ scene, drafts: null })), { scene: answer.scene, drafts: body.drafts, found: answer.found, window: body.window }]);
     else if (!this.isLookNeeded) this.showReading(answer);
   }
 
-  /** Show scenes one after the other, one in each frame; what comes later takes their place. @param {any[]} scenes */
-  showAll(scenes) {
+  /** Show states one after the other, one in each frame; what comes later takes their place. @param {any[]} states */
+  showAll(states) {
     this.turn += 1;
     const { turn } = this;
     const next = () => {
       if (turn !== this.turn) return;
-      this.show(scenes.shift());
-      if (scenes.length) requestAnimationFrame(next);
+      const { scene, drafts, found, window } = states.shift();
+      this.shownDrafts = drafts;
+      if (found) this.found.take({ ...found, window, drafts }, this.version);
+      this.show(scene);
+      for (const watcher of this.watchers) watcher.follow?.(found);
+      if (states.length) requestAnimationFrame(next);
     };
     next();
   }
@@ -286,7 +300,12 @@ export class Engine {
 
   /** What was located, if it is of the present state. */
   foundNow() {
-    return this.found.at(this.version, this.drafts, this.window, this.size);
+    return this.shownDrafts && this.found.at(this.version, this.shownDrafts, this.window, this.size);
+  }
+
+  /** Whether drafts are those of the picture that stands. @param {any[]} drafts */
+  isShown(drafts) {
+    return this.shownDrafts !== null && JSON.stringify(drafts) === JSON.stringify(this.shownDrafts);
   }
 
   /** The state changed in more than the reading line. */
@@ -393,7 +412,7 @@ export class Engine {
   /** The picture stands: time for what hangs on it, and for what may come next. */
   rest() {
     this.panelsSoon();
-    this.answers.foresee(this.motion.isMoving ? [] : this.expected.map((command) => this.body({ part: "scene", drafts: [command] })));
+    this.answers.foresee(this.motion.isMoving ? [] : this.expected.map((command) => this.sceneBody({ drafts: [command] })));
     this.expected = [];
   }
 
@@ -502,6 +521,7 @@ export class Engine {
       this.trails.keep(answer.trails, address === "commands" ? this.sentPlaces : {});
       this.store.trailTick += 1;
       this.store.takeHistory(answer);
+      this.shownDrafts = [];
       this.show(answer.scene);
       this.changed();
       return null;

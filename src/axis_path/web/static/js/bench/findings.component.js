@@ -4,6 +4,7 @@ import { ask } from "../shared/api.js";
 import { Follower } from "../shared/follower.js";
 import { unitsOf } from "./affine.model.js";
 import { changeOf, choicesFor, shortest } from "./findings.model.js";
+import { writeNumbers } from "./findings.paint.js";
 
 /** What can be asked of a line, with the kinds of lines that it can be asked of. */
 const CURVES = ["function", "path", "angle", "relation"];
@@ -39,6 +40,8 @@ export const findings = (engine) => () => ({
   solveProblem: "",
   entries: [],
   isBehind: false,
+  /** Whether what stands here comes with the picture while a hand moves. */
+  isFollowing: false,
   // Alpine puts what is not declared here into the outermost component.
   follower: null,
   watcher: null,
@@ -52,9 +55,10 @@ export const findings = (engine) => () => ({
       (answer, body) => this.take(answer, body),
       (error) => engine.complain(error),
     );
-    this.watcher = { mark: () => this.mark(), ask: () => this.ask() };
+    this.watcher = { mark: () => this.mark(), ask: () => this.ask(), follow: (found) => this.follow(found) };
     engine.watchers.add(this.watcher);
     this.$watch("$store.bench.isReady", () => this.ask());
+    this.$watch("$store.bench.tab", () => this.sayWanted());
     this.$watch("$store.bench.bracket", (bracket) => this.takeBracket(bracket));
   },
   destroy() {
@@ -63,25 +67,62 @@ export const findings = (engine) => () => ({
   },
   /** What stands here belongs to the state before, until the answer comes. */
   mark() {
-    this.follower.drop();
-    if (this.$store.bench.tab === "findings") this.isBehind = true;
+    // Beside something that plays a late answer is better than none.
+    if (!engine.motion.isMoving) this.follower.drop();
+    if (this.$store.bench.tab === "findings" && !this.isFollowing) this.isBehind = true;
+  },
+  /** What can keep up with the hand comes with the picture; the rest is behind until the hand rests. */
+  follow(found) {
+    if (!found) {
+      if (this.isFollowing && this.$store.bench.tab === "findings") this.isBehind = true;
+      this.isFollowing = false;
+      return;
+    }
+    const made = new Map(found.findings.map((entry) => [entry.id, entry]));
+    if (this.$store.bench.tab === "findings") {
+      const cards = this.$root.querySelectorAll(".ledger > article");
+      engine.found.entries.forEach((before, k) => {
+        const given = made.get(before.id);
+        const now = given ? this.shownEntry(given) : { ...before, isLate: true };
+        if (given ? !writeNumbers(cards[k], before, now) : !before.isLate) this.entries[k] = now;
+      });
+      this.isBehind = false;
+    }
+    this.isFollowing = true;
+  },
+  /** An entry as it is shown, with what became of it since it was last at rest. */
+  shownEntry(entry) {
+    const change = changeOf(this.counted.get(entry.id), entry);
+    return { ...entry, change, isLate: false, rows: entry.rows.map((row, k) => shownRow(row, k, entry)) };
+  },
+  sayWanted() {
+    engine.foundWanted = !this.entries.length ? "" : this.$store.bench.tab === "findings" && !this.$store.bench.folded ? "ledger" : "marks";
   },
   /** The marks on the plane are wanted whatever tab is open. */
   ask() {
     if (!engine.size.width) return;
-    this.isBehind = true;
+    // What came with the picture is of its state.
+    if (!this.isFollowing) this.isBehind = true;
     this.follower.ask(() => engine.body());
   },
   take(answer, body) {
     if (answer.version !== engine.version) return;
-    this.entries = answer.findings.map((entry) => {
-      const before = this.counted.get(entry.id);
-      const change = changeOf(before, entry);
-      this.counted.set(entry.id, { total: entry.total, change, doubles: doublesOf(entry) });
-      return { ...entry, change, rows: entry.rows.map((row, k) => shownRow(row, k, entry)) };
+    const entries = answer.findings.map((entry) => {
+      const shown = this.shownEntry(entry);
+      this.counted.set(entry.id, { total: entry.total, change: shown.change, doubles: doublesOf(entry) });
+      return shown;
     });
+    if (this.isFollowing && !engine.isShown(body.drafts)) {
+      // The picture has moved on: only what was behind anyway comes nearer.
+      const late = new Map(entries.map((entry) => [entry.id, { ...entry, isLate: true }]));
+      engine.found.entries.forEach((before, k) => before.isLate && late.has(before.id) && (this.entries[k] = late.get(before.id)));
+      return;
+    }
+    engine.found.entries = this.entries = entries;
+    this.isFollowing = false;
+    this.sayWanted();
     engine.showFound({ marks: answer.marks, spans: answer.spans, window: body.window, drafts: body.drafts });
-    this.isBehind = this.follower.wish !== null;
+    this.isBehind = this.follower.wish !== null || !engine.isShown(body.drafts);
   },
 
   get questions() {

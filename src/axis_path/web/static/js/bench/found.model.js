@@ -6,6 +6,8 @@ export class Found {
   constructor() {
     /** @type {any} */
     this.last = null;
+    /** The entries of the ledger as they are shown; changes in them are watched by nobody. @type {any[]} */
+    this.entries = [];
   }
 
   /** @param {{marks: any[], spans: any[], window: any, drafts: any[]}} found @param {number} version */

@@ -95,7 +95,8 @@ export const values = (engine) => () => ({
   },
   /** What stands here belongs to the state before, until the answer comes. */
   mark() {
-    this.follower.drop();
+    // Beside something that plays a late answer is better than none.
+    if (!engine.motion.isMoving) this.follower.drop();
     this.exactFollower.drop();
     if (this.$store.bench.tab !== "values") return;
     this.isBehind = true;
@@ -129,11 +130,9 @@ export const values = (engine) => () => ({
     if (!this.columns.some((column) => column.name === this.chosenColumn)) this.chosenColumn = "";
     const places = this.columns.map((_, j) => Math.max(0, ...table.rows.map((row) => decimals(row.cells[j].text))));
     // Numbers that come into sight stand under those that are there.
-    if (!body.isScroll || places.some((each, j) => each > this.figures[j])) {
-      this.figures = places;
-      body = {};
-    }
-    const kept = new Map(body.isScroll ? this.lines.map((line) => [line.row, line]) : []);
+    const isMore = body.isScroll && !places.some((each, j) => each > this.figures[j]);
+    if (!isMore) this.figures = places;
+    const kept = new Map(isMore ? this.lines.map((line) => [line.row, line]) : []);
     this.lines = Object.freeze(
       table.rows.map((row, k) => {
         const before = kept.get(row.row);
@@ -150,7 +149,7 @@ export const values = (engine) => () => ({
       }),
     );
     this.place(isSought);
-    this.isBehind = this.follower.wish !== null;
+    this.isBehind = this.follower.wish !== null || !engine.isShown(body.drafts);
     if (isSought) {
       this.standAt(this.around[0]);
       this.isSeeking = false;
