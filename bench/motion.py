@@ -176,6 +176,18 @@ def six_curves(browser: Browser, base: str) -> Page:
     return page
 
 
+def ask_findings(page: Page) -> None:
+    """Put three questions into the ledger, and show it."""
+    page.get_by_role("tab", name="Findings").click()
+    for what, lines in (("zeros", "h"), ("extrema", "f"), ("intersections", "fg")):
+        page.get_by_label("What to locate").select_option(what)
+        for label, line in zip(("Of which line", "Of which second line"), lines, strict=False):
+            page.wait_for_timeout(200)
+            page.get_by_label(label).select_option(label=line)
+        page.get_by_role("button", name="Locate", exact=True).click()
+        page.wait_for_timeout(1_000)
+
+
 def twenty(base: str, address: str) -> None:
     """Twenty at once: each drags a study of its own, and sees its own values only."""
     host = base.removeprefix("http://")
@@ -276,7 +288,14 @@ def main() -> None:
         print(
             f"  bytes of a frame: median {np.median(sizes):,.0f}, most {max(sizes):,.0f} (wanted: 25,000)"
         )
+        ask_findings(page)
         address = page.url.removeprefix(base)
+        page.close()
+        page = browser.new_page(viewport={"width": 1280, "height": 900})
+        page.goto(f"{base}{address}")
+        page.wait_for_selector(".tick-label")
+        page.wait_for_timeout(2_500)
+        compare(page, "the same, with three findings shown in place of the table")
         browser.close()
     twenty(base, address)
 

@@ -69,17 +69,20 @@ def _bare(ask: Ask) -> Ask:
 _costs = Costs()
 
 
-def following_dict(asked: BenchRequest, study_id: uuid.UUID, *, with_texts: bool) -> dict[str, Any]:
+def following_dict(
+    asked: BenchRequest, study_id: uuid.UUID, *, spent: float, with_texts: bool
+) -> dict[str, Any]:
     """Give the answers that keep up with a hand, and say which come when it rests.
 
     Args:
         asked: the state the hand has come to.
         study_id: whose answers took how long.
+        spent: how long the picture took, in seconds: one that takes long leaves no time for more.
         with_texts: whether the ledger is seen, or only its marks on the plane.
     """
     study = asked.study
     answers, late = [], []
-    left = FOLLOWING_TIME.value / 1000
+    left = FOLLOWING_TIME.value / 1000 - spent
     for ask in study.asks:
         began = time.perf_counter()
         made = None
@@ -90,11 +93,11 @@ def following_dict(asked: BenchRequest, study_id: uuid.UUID, *, with_texts: bool
         else:
             with suppress(StoppedError), briefly(left):
                 made = answer(study, ask, with_exact=False)
-            spent = time.perf_counter() - began
-            _costs.note(study_id, ask, spent)
-            # What was stopped on the way is no answer.
-            made = made if spent <= left else None
-            left -= spent
+            took = time.perf_counter() - began
+            # What was stopped on the way is no answer, and would have taken longer.
+            made = made if took <= left else None
+            _costs.note(study_id, ask, took if made else max(expected, 2 * took))
+            left -= took
         if made is None:
             late.append(ask.id)
         else:
@@ -123,7 +126,8 @@ def findings_dict(asked: BenchRequest, study_id: uuid.UUID) -> dict[str, Any]:
     for ask in study.asks:
         began = time.perf_counter()
         answers.append((ask, _answered(study, ask, with_exact=is_at_rest)))
-        _costs.note(study_id, ask, time.perf_counter() - began)
+        if not (is_at_rest and ask.what is Question.SOLVE):
+            _costs.note(study_id, ask, time.perf_counter() - began)
     return {
         "findings": [_entry(ask, made, is_whole=ask.id == whole) for ask, made in answers],
         **_on_plane(asked, answers),

@@ -102,8 +102,10 @@ def scene(study_id: uuid.UUID) -> Response:
         "before": before,
     }  # fmt: skip
     if asked.given.get("found") in _FOLLOWING:
-        with_texts = asked.given["found"] == "ledger"
-        answer["found"] = following_dict(asked, study_id, with_texts=with_texts)
+        answer["found"] = following_dict(
+            asked, study_id, spent=time.monotonic() - began,
+            with_texts=asked.given["found"] == "ledger",
+        )  # fmt: skip
     # What is left of the time until it arrives is the way: the page asks by it.
     return json_answer(answer | {"spent_ms": round(1000 * (time.monotonic() - began), 1)})
 

@@ -4,7 +4,7 @@ import { ask } from "../shared/api.js";
 import { Follower } from "../shared/follower.js";
 import { unitsOf } from "./affine.model.js";
 import { changeOf, choicesFor, shortest } from "./findings.model.js";
-import { writeNumbers } from "./findings.paint.js";
+import { sayLate, writeNumbers } from "./findings.paint.js";
 
 /** What can be asked of a line, with the kinds of lines that it can be asked of. */
 const CURVES = ["function", "path", "angle", "relation"];
@@ -83,8 +83,9 @@ export const findings = (engine) => () => ({
       const cards = this.$root.querySelectorAll(".ledger > article");
       engine.found.entries.forEach((before, k) => {
         const given = made.get(before.id);
-        const now = given ? this.shownEntry(given) : { ...before, isLate: true };
-        if (given ? !writeNumbers(cards[k], before, now) : !before.isLate) this.entries[k] = now;
+        const now = given && this.shownEntry(given);
+        if (!now) sayLate(cards[k], before, true);
+        else if (!writeNumbers(cards[k], before, now)) this.entries[k] = now;
       });
       this.isBehind = false;
     }

@@ -19,7 +19,7 @@ const isSameShape = (before, now) =>
  * @returns {boolean} false if more than numbers has changed; then nothing is written.
  */
 export function writeNumbers(card, before, now) {
-  const isSame = card && !before.isLate && before.rows.length === now.rows.length
+  const isSame = card && before.rows.length === now.rows.length
     && ["where", "verdict", "complete", "note", "problem", "change", "total"].every((name) => before[name] === now[name])
     && before.rows.every((row, k) => isSameShape(row, now.rows[k]));
   if (!isSame) return false;
@@ -33,5 +33,14 @@ export function writeNumbers(card, before, now) {
     }
     Object.assign(before.rows[k], row);
   });
+  sayLate(card, before, false);
   return true;
+}
+
+/** Say whether an entry is behind, or that it is no more. @param {Element} card @param {any} entry watched by nobody. @param {boolean} isLate */
+export function sayLate(card, entry, isLate) {
+  if (entry.isLate === isLate) return;
+  entry.isLate = isLate;
+  card.classList.toggle("is-behind", isLate);
+  card.setAttribute("aria-busy", String(isLate));
 }
