@@ -94,8 +94,18 @@ def mooring_line() -> DemoStudy:
         Ask(5, curve, None, None, Question.INTERSECTIONS, level),
         Ask(6, ground, what=Question.DATA, text="smooth"),
         Ask(7, pull, None, None, Question.ASYMPTOTES),
+        Ask(8, curve, what=Question.CROSSING, note="how low it hangs in the middle"),
         Ask(
-            8, what=Question.SOLVE, text="p + q = 24\np - q = 3.5", note="the pull on both bollards"
+            9,
+            what=Question.SOLVE,
+            text="y = rope(x)\nx^2 + (y - 3)^2 = 4",
+            note="where a boathook of 2 m reaches it from between the bollards",
+        ),
+        Ask(
+            10,
+            what=Question.SOLVE,
+            text="p + q = 24\np - q = 3.5",
+            note="the pull on both bollards",
         ),
     ]
     study.set_asks(asks)
