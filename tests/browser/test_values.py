@@ -77,8 +77,13 @@ class ValuesPanelTest(BrowserTest):
         self.settle()
         self.assertEqual(["−0.903377"], self.cells(7))
         self.press("Exact values")
-        self.page.locator("tr[data-value-row='7']").click()
-        self.page.locator(".exact-cell").wait_for()
+        # On a busy machine the first search may not end in time; then it says so, and is asked again.
+        for _ in range(4):
+            if self.page.locator(".exact-cell").count():
+                break
+            self.assertIn("not enough time", self.page.locator(".exact-cells").inner_text())
+            self.press("Exact values")
+            self.press("Exact values")
         self.assertIn("π/3", self.page.locator(".exact-cells").inner_text())
         self.page.keyboard.press("F2")
         self.page.locator(".place-field").fill("1/0")

@@ -4,9 +4,12 @@ import itertools
 import socket
 import unittest
 
+import numpy as np
+
 from axis_path.core import MathError, Patience, Study, Window, waiting
 from axis_path.core.errors import StoppedError
-from axis_path.core.patience import briefly
+from axis_path.core.patience import briefly, calculation
+from axis_path.core.study import Ask, answer
 from axis_path.web.patience import is_closed
 
 LONG = "sum(sum(1/(k + j), k, 1, 1000), j, 1, 2000)"
@@ -82,6 +85,35 @@ class PatienceTest(unittest.TestCase):
                 self.assertFalse(item.proved)
                 self.assertTrue(any(abs(item.x - other.x) < 1e-12 for other in whole))
         self.assertGreater(partial, 0)
+
+    def test_where_nothing_was_found_in_time_is_told_what_can_be_seen(self) -> None:
+        study = Study()
+        study.define("f(x) = integral(sin(t^2), t, 0, x) - 0.6")
+        study.define("g(x) = 1/x + 0*integral(sin(t^2), t, 0, x)")
+        with waiting(ticking(0.0004)), calculation():
+            found = study.zeros("f", 0, 8)
+        with waiting(ticking(0.0004)), calculation():
+            # The ledger writes it down, though the time is over.
+            told = answer(study, Ask(1, study.lines[0].id, "0", "8"))
+        self.assertEqual((21, ""), (len(told.rows), told.problem))
+        self.assertIn("Not complete: 21 found, 0 of them proved", told.verdict)
+        self.assertFalse(found.complete)
+        self.assertIn("were seen", found.note)
+        self.assertTrue(all(not zero.proved and "two samples" in zero.note for zero in found))
+        # By the trapezoidal rule, which is far from proved too.
+        t = np.linspace(0, 8, 800_001)
+        sums = np.cumsum(np.sin(t**2)) * t[1] - 0.6
+        places = t[:-1][sums[:-1] * sums[1:] < 0]
+        for zero, x in zip(found, places, strict=True):
+            self.assertAlmostEqual(x, zero.x, 3)
+            low, high = (study.function("f").sample(np.array([end]))[0] for end in zero.bracket)
+            self.assertLess(low * high, 0)
+        # The sides of a pole differ in sign too.
+        with waiting(ticking(0.0004)), calculation():
+            self.assertEqual(0, len(study.zeros("g", -1, 1)))
+        gone = Patience(itertools.count().__next__, 1.0, 1.0, lambda: True)
+        with waiting(gone), calculation(), self.assertRaises(StoppedError):
+            study.zeros("f", 0, 8)
 
     def test_every_kind_of_line_says_so_and_the_scene_still_comes(self) -> None:
         study = Study()

@@ -16,6 +16,7 @@ from axis_path.core.limits import ALL_TIME, CALCULATION_TIME
 
 #: To ask whether the caller still waits costs more than to look at the clock.
 _ASK_EVERY_S = 0.02
+_CANCELLED = "This was stopped."
 
 
 def _still_waits() -> bool:
@@ -93,6 +94,26 @@ def briefly(seconds: float) -> Iterator[None]:
         _present.reset(token)
 
 
+@contextmanager
+def grace(seconds: float) -> Iterator[None]:
+    """Compute a little after the time is over: what can still be said of what was stopped.
+
+    Raises:
+        StoppedError: nobody waits any more.
+    """
+    wait = _present.get()
+    if wait is None:
+        yield
+        return
+    if wait.patience.is_cancelled():
+        raise StoppedError(_CANCELLED)
+    token = _present.set(_Wait(wait.patience, wait.patience.clock() + seconds, is_one=True))
+    try:
+        yield
+    finally:
+        _present.reset(token)
+
+
 def check() -> None:
     """End the present calculation if nobody waits for it any longer.
 
@@ -111,4 +132,4 @@ def check() -> None:
     if now > wait.ask_at:
         wait.ask_at = now + _ASK_EVERY_S
         if wait.patience.is_cancelled():
-            raise StoppedError("This was stopped.")
+            raise StoppedError(_CANCELLED)

@@ -21,7 +21,7 @@ from numpy.typing import NDArray
 
 from axis_path.core.draw import compiled, path_table
 from axis_path.core.draw.sample import Curve
-from axis_path.core.draw.window import Window
+from axis_path.core.draw.window import Window, evenly
 from axis_path.core.errors import LimitError, NotHandledError
 from axis_path.core.evaluate import Expression, RealPath
 from axis_path.core.limits import CURVE_POINTS
@@ -50,7 +50,9 @@ def sample_path(path: RealPath, window: Window) -> Curve:
     cuts = [float(value.value.mid()) for value in path.x.without]
     fences = [*path.x.inner_ends(), *path.y.inner_ends()]
     inner = [each for each in (*cuts, *fences) if low < each < high]
-    edges = np.unique(np.concatenate([np.linspace(low, high, _FIRST + 1), inner]))
+    edges = evenly(low, high, _FIRST)
+    if inner:
+        edges = np.unique(np.concatenate([edges, inner]))
     return _assembled(_refined(path, window, edges), np.array(cuts), window, (low, high))
 
 

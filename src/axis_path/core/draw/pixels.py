@@ -31,7 +31,7 @@ def tenths_down(ys: Floats, window: Window) -> NDArray[np.int64]:
 
     Nothing that is cut off is seen, and the lines to it are steeper than a pixel is wide.
     """
-    px = np.clip(window.down(ys), -window.height, 2 * window.height)
+    px: Floats = np.minimum(np.maximum(window.down(ys), -window.height), 2 * window.height)
     return np.rint(px * PER_PX).astype(np.int64)
 
 

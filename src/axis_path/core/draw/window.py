@@ -27,6 +27,15 @@ HOME_LOG, _SHOWN_DECADES = (0.1, 1000.0), 3
 _Bounds = tuple[float, float]
 
 
+def evenly(low: float, high: float, count: int) -> Floats:
+    """Give count + 1 numbers from one to another, far quicker than ``numpy.linspace`` for few."""
+    found = np.arange(count + 1.0)
+    found *= (high - low) / count
+    found += low
+    found[-1] = high
+    return found
+
+
 @dataclass(frozen=True)
 class Window:
     """The part of the plane from ``x[0]`` to ``x[1]`` and ``y[0]`` to ``y[1]``, in axis units.
@@ -147,7 +156,7 @@ class Window:
     def between(self, low: float, high: float, count: int) -> Floats:
         """Give count + 1 abscissae from one to another, equally far apart on the axis."""
         if not self.log_x:
-            return np.linspace(low, high, count + 1)
+            return evenly(low, high, count)
         return np.geomspace(max(low, self.x[0]), high, count + 1)
 
     def rows(self, count: int) -> Floats:

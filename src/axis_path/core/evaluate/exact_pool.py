@@ -142,7 +142,10 @@ def exact_form(
         limit_ms: how long to look.
     """
     used = tuple(sorted((name, parameters[name]) for name in program.parameters))
-    return _kept(program, used, limit_ms)
+    try:
+        return _kept(program, used, limit_ms)
+    except _BusyError:
+        return ExactForm(None, _OUT_OF_TIME)
 
 
 def exact_solutions(
@@ -181,10 +184,27 @@ def _kept(
     program: Program, parameters: tuple[tuple[str, Fraction], ...], limit_ms: int
 ) -> ExactForm:
     found = _limited(_work, program, dict(parameters), limit_ms=limit_ms)
-    return ExactForm(None, _OUT_OF_TIME) if found is _NOTHING else ExactForm(found)
+    if found is not _NOTHING:
+        return ExactForm(found)
+    # The machine may have been busy: what has no answer in time twice is kept as that.
+    with _tried_lock:
+        if len(_tried) > _MOST_TRIED:
+            _tried.clear()
+        is_first = (program, parameters) not in _tried
+        _tried.add((program, parameters))
+    if is_first:
+        raise _BusyError
+    return ExactForm(None, _OUT_OF_TIME)
+
+
+class _BusyError(Exception):
+    """There was no answer in time; what is raised is not kept."""
 
 
 _NOTHING = object()
+_tried: set[tuple[Program, tuple[tuple[str, Fraction], ...]]] = set()
+_tried_lock = threading.Lock()
+_MOST_TRIED = 1_000
 
 
 def _limited(function: Callable[..., Any], *arguments: object, limit_ms: int) -> Any:  # noqa: ANN401 - what it gives

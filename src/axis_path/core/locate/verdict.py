@@ -203,6 +203,9 @@ def _width(anatomy: Anatomy) -> float:
 def _accumulation(anatomy: Anatomy, undecided: list[Cell]) -> tuple[Spot, list[Cell]] | None:
     """Give a spot at which all that is undecided comes together, with those cells."""
     for spot in anatomy.spots:
+        if spot.is_end and not spot.sources:
+            # A smooth function has no more than so many zeros beside an end that is nothing else.
+            continue
         near_by = [
             cell
             for cell in undecided

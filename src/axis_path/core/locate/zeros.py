@@ -19,9 +19,13 @@ from axis_path.core.locate.exact import written
 from axis_path.core.locate.finding import Findings
 from axis_path.core.locate.parts import Anatomy, Part, Spot, take_apart
 from axis_path.core.locate.search import search_branch
+from axis_path.core.locate.seen import seen_zeros
 from axis_path.core.locate.verdict import ZEROS, Words, judge, make_finding
+from axis_path.core.patience import grace
 
 SEARCH_BITS = 128
+#: So long may be looked for what can be seen when a search was stopped before it found anything.
+_GRACE_S = 0.6
 
 
 def find_zeros(
@@ -61,9 +65,14 @@ def _zeros(anatomy: Anatomy, max_cells: int, words: Words) -> Findings:
     try:
         find_roots(anatomy, max_cells, search)
     except StoppedError as err:
-        if not search.roots:
+        if search.roots:
+            return _so_far(search, err)
+        with grace(_GRACE_S):
+            seen = seen_zeros(anatomy.function, anatomy.inside)
+        if not seen:
             raise
-        return _so_far(search, err)
+        note = f"{err.message} Until then these were seen; they are not checked."
+        return Findings(tuple(map(make_finding, seen[: FOUND.value])), complete=False, note=note)
     search.is_crowded = search.is_crowded or len(search.roots) > FOUND.value
     search.roots = search.roots[: FOUND.value]
     verdict = judge(anatomy, search, words)

@@ -43,6 +43,8 @@ def end_points(function: RealFunction, window: Window) -> list[dict[str, Any]]:
 
 def holes(places: list[tuple[float, float]], window: Window) -> list[dict[str, Any]]:
     """Give the rings of single points that are missing in a curve."""
+    if not places:
+        return []
     points = np.array(places).reshape(-1, 2)
     across, down = tenths_across(points[:, 0], window), tenths_down(points[:, 1], window)
     return [{"x": int(x), "y": int(y), "closed": False} for x, y in zip(across, down, strict=True)]
@@ -67,12 +69,14 @@ def make_lane(
     width = window.width * PER_PX
     start = min(max(low["x"], 0), width) if low else 0
     stop = min(max(high["x"], 0), width) if high else width
-    edges = tenths_across(curve.undefined.ravel(), window).reshape(-1, 2)
-    wide = [
-        ([int(a), int(b)], stretch)
-        for (a, b), stretch in zip(np.clip(edges, start, stop), curve.undefined, strict=True)
-        if b - a >= PER_PX // 2
-    ]
+    wide = []
+    if len(curve.undefined):
+        edges = tenths_across(curve.undefined.ravel(), window).reshape(-1, 2)
+        wide = [
+            ([int(a), int(b)], stretch)
+            for (a, b), stretch in zip(np.clip(edges, start, stop), curve.undefined, strict=True)
+            if b - a >= PER_PX // 2
+        ]
     undefined = [places for places, _ in wide]
     holes = [
         int(tenths_across(np.array([float(v.value.mid())]), window)[0]) for v in function.without
@@ -139,7 +143,7 @@ def _handle(end: End | None, window: Window) -> dict[str, Any] | None:
     if end is None:
         return None
     # Far outside the window a handle has a place too, but not one that overflows.
-    near = float(np.clip(window.across(np.array(end.near)), -1e6, 1e6))
+    near = min(max(float(window.across(np.array(end.near))), -1e6), 1e6)
     return {"x": round(near * PER_PX), "closed": end.closed, "text": end_text(end)}
 
 

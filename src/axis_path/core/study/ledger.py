@@ -11,7 +11,7 @@ from flint import fmpq
 
 from axis_path.core.arithmetic import precision
 from axis_path.core.draw import HOME_X
-from axis_path.core.errors import EquationError, MathError, UnknownNameError
+from axis_path.core.errors import EquationError, MathError, StoppedError, UnknownNameError
 from axis_path.core.evaluate import VALUE_BITS, RealFunction
 from axis_path.core.locate import (
     Finding,
@@ -344,7 +344,11 @@ def _put_in(function: RealFunction, item: Finding) -> str:
     if item.exact and "√" in item.exact:
         return f"Put in: {function.name}({item.exact}) = 0, for it is a root of a quadratic factor."
     with precision(VALUE_BITS):
-        value = function.prove(place_of(item.exact, *item.bracket))
+        try:
+            value = function.prove(place_of(item.exact, *item.bracket))
+        except StoppedError:
+            # What was found before the time was over is told without.
+            return ""
         if not value.is_defined:
             return ""
         called = f"{function.name}({item.exact or item.text})"

@@ -52,11 +52,13 @@ def table_dict(asked: BenchRequest) -> dict[str, Any]:
         places = study.table_places(spec)
     except MathError as err:
         return nothing | {"problem": err.message}
-    first = _row_before(places, asked.given.get("around"))
-    first = asked.given.get("from") if first is None else first
+    sought = _row_before(places, asked.given.get("around"))
+    first = asked.given.get("from") if sought is None else sought
     wanted = asked.given.get("rows")
     size = min(max(wanted, 1), _MOST_ROWS) if type(wanted) is int else _MOST_ROWS
-    start = min(max(first if isinstance(first, int) else 0, 0), max(places.count - size, 0))
+    # About a place as many rows are given as there is room for, else those from a row on.
+    last = places.count - (1 if sought is None else size)
+    start = min(max(first if isinstance(first, int) else 0, 0), max(last, 0))
     stop = min(start + size, places.count)
     try:
         with calculation():
@@ -75,8 +77,10 @@ def _head_dict(head: Head | LostHead) -> dict[str, Any]:
     }  # fmt: skip
 
 
-def exact_cells_dict(asked: BenchRequest) -> list[dict[str, str]]:
+def exact_cells_dict(asked: BenchRequest) -> dict[str, Any]:
     """Give the exact values in one row, of the columns that have values with an exact form.
+
+    Where there was no time to look for one, a note says so.
 
     Raises:
         MathError: the table cannot be made, or the place has no value.
@@ -85,13 +89,14 @@ def exact_cells_dict(asked: BenchRequest) -> list[dict[str, str]]:
     place = asked.given.get("place")
     if not isinstance(place, str):
         raise BadRequest
-    found = []
+    found, note = [], ""
     for head in study.table_heads(spec, study.functions()):
         if isinstance(head, Head) and head.series is Series.VALUE:
-            exact = study.exact_cell(head, place).exact
+            cell = study.exact_cell(head, place)
+            exact, note = cell.exact, note or cell.exact_note
             if exact is not None:
                 found.append({"name": head.name, "text": exact, "mathml": study.typeset(exact)})
-    return found
+    return {"cells": found, "note": note}
 
 
 def _spec(asked: BenchRequest) -> TableSpec:

@@ -310,7 +310,7 @@ def _table_rows(study_id: uuid.UUID) -> Iterator[list[list[Cell]]]:
 def exact_cells(study_id: uuid.UUID) -> Response:
     """Give the exact values in one row of the table; it may take its time."""
     asked = read_request(study_id)
-    return json_answer({"version": asked.version, "cells": exact_cells_dict(asked)})
+    return json_answer({"version": asked.version, **exact_cells_dict(asked)})
 
 
 def exact(study_id: uuid.UUID) -> Response:

@@ -49,6 +49,7 @@ export const values = (engine) => () => ({
   chosenColumn: "",
   wantsExact: false,
   exactCells: [],
+  hadNoTime: false,
   isBehind: false,
   /** The place around which the rows are marked: the reading line's, or that of a finding. @type {number | null} */
   sought: null,
@@ -385,12 +386,15 @@ export const values = (engine) => () => ({
     if (this.wantsExact && line && !this.isBehind) this.exactFollower.ask(() => engine.body({ place: line.typed, ...this.stretch() }));
   },
   takeExact(answer) {
-    if (answer.version === engine.version) this.exactCells = answer.cells.map((cell, key) => ({ ...cell, key }));
+    if (answer.version !== engine.version) return;
+    this.exactCells = answer.cells.map((cell, key) => ({ ...cell, key }));
+    this.hadNoTime = Boolean(answer.note);
   },
   get exactNote() {
     if (!this.wantsExact) return "";
     if (!this.chosenLine) return "Choose a row to see its exact values.";
-    return this.exactCells.length ? `Exactly, at ${this.variable} = ${this.chosenLine.x}:` : "No exact form is known here.";
+    const missing = this.hadNoTime ? "There was not enough time to look for exact forms; choose Exact values once more." : "No exact form is known here.";
+    return this.exactCells.length ? `Exactly, at ${this.variable} = ${this.chosenLine.x}:` : missing;
   },
 
   chooseColumn(column) {

@@ -1,0 +1,52 @@
+"""Zeros that are merely seen: changes of sign between samples, when there is no time for more."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+from flint import arb
+from numpy.typing import NDArray
+
+from axis_path.core.arithmetic import Ball
+from axis_path.core.errors import StoppedError
+from axis_path.core.evaluate import RealFunction
+from axis_path.core.locate.cells import Interval, Root
+
+Floats = NDArray[np.float64]
+_SAMPLES, _HALVINGS = 500, 16
+#: Where between its neighbours a sample stands: at no simple number.
+_ASIDE = 0.4876
+_NOTE = "it was seen between two samples; the search was stopped before it was checked"
+
+
+def seen_zeros(function: RealFunction, inside: Interval) -> list[Root]:
+    """Give places where a function changes its sign between samples, none of them proved.
+
+    A pole is none of them: between its sides values grow, beside a zero they shrink.
+    """
+    low, high = (float(end.value.mid()) for end in (inside.low, inside.high))
+    if not (math.isfinite(low) and math.isfinite(high)):
+        return []
+    inner = low + (high - low) * (np.arange(_SAMPLES) + _ASIDE) / _SAMPLES
+    xs = np.concatenate([[low], inner, [high]])
+    ys = function.sample(xs)
+    at = np.flatnonzero(ys[:-1] * ys[1:] < 0)
+    a, b = xs[at], xs[at + 1]
+    first, last = ys[at], ys[at + 1]
+    most = np.maximum(np.abs(first), np.abs(last))
+    for _ in range(_HALVINGS if len(at) else 0):
+        middle = (a + b) / 2
+        try:
+            values = function.sample(middle)
+        except StoppedError:
+            # What is known by now is true as well.
+            break
+        is_before = values * last < 0
+        a, first = np.where(is_before, middle, a), np.where(is_before, values, first)
+        b, last = np.where(is_before, b, middle), np.where(is_before, last, values)
+    is_zero = np.maximum(np.abs(first), np.abs(last)) <= most
+    return [
+        Root(Ball(arb(low).union(arb(high))), proved=False, note=_NOTE)
+        for low, high in zip(a[is_zero].tolist(), b[is_zero].tolist(), strict=True)
+    ]
