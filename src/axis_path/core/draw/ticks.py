@@ -58,9 +58,12 @@ def nice_step(low: float, high: float, length_px: float, wanted_px: float = _WAN
 
 
 def _decimal_step(rough: float) -> Fraction:
-    power = math.floor(math.log10(rough))
-    scale = Fraction(10) ** power
-    return _nearest((factor * scale for factor in (1, 2, 5, 10)), rough)
+    return _nearest(_decimal_steps(math.floor(math.log10(rough))), rough)
+
+
+@lru_cache(maxsize=64)
+def _decimal_steps(power: int) -> tuple[Fraction, ...]:
+    return tuple(factor * Fraction(10) ** power for factor in (1, 2, 5, 10))
 
 
 def _nearest(steps: Iterable[Fraction], rough: float) -> Fraction:
@@ -186,6 +189,7 @@ def _step(rough: float, labels: Labels) -> Fraction:
             return _decimal_step(rough)
 
 
+@lru_cache(maxsize=256)
 def _finer_parts(step: Fraction, labels: Labels) -> int:
     if labels is not Labels.NUMBERS and step in (*_PI_STEPS, *_DEGREE_STEPS):
         return _FINER_ANGLES

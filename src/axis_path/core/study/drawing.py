@@ -102,6 +102,7 @@ def _drawn(function: RealFunction, window: Window) -> Drawing:
         zeros, is_whole = Findings((), complete=False, note=err.message), False
     marks = mark_dicts(zeros, window)
     breaks = breaks_of(function, curve, window)
+    seen = last_visible_point(curve, window)
     data = {
         "curve": {
             "guides": tenths_across(np.array(breaks.poles), window).tolist(),
@@ -115,6 +116,6 @@ def _drawn(function: RealFunction, window: Window) -> Drawing:
             "signs": signs_of(function, curve, window),
             "trends": trends_of(function, curve, window),
         },
-        "why": why_not_drawn(function.name, function, curve, window),
+        "why": None if seen else why_not_drawn(function.name, function, curve, window),
     }
-    return Drawing(data, last_visible_point(curve, window), is_whole)
+    return Drawing(data, seen, is_whole)
