@@ -85,6 +85,7 @@ class ValuesPanelTest(BrowserTest):
             self.press("Exact values")
             self.press("Exact values")
         self.assertIn("π/3", self.page.locator(".exact-cells").inner_text())
+        self.page.locator("tr[data-value-row='7']").click()
         self.page.keyboard.press("F2")
         self.page.locator(".place-field").fill("1/0")
         self.page.keyboard.press("Enter")
