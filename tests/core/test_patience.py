@@ -8,6 +8,7 @@ import numpy as np
 
 from axis_path.core import MathError, Patience, Study, Window, waiting
 from axis_path.core.errors import StoppedError
+from axis_path.core.locate.seen import seen_zeros
 from axis_path.core.patience import briefly, calculation
 from axis_path.core.study import Ask, answer
 from axis_path.web.patience import is_closed
@@ -90,6 +91,7 @@ class PatienceTest(unittest.TestCase):
         study = Study()
         study.define("f(x) = integral(sin(t^2), t, 0, x) - 0.6")
         study.define("g(x) = 1/x + 0*integral(sin(t^2), t, 0, x)")
+        study.define("h(x) = sign(x) + 0*integral(sin(t^2), t, 0, x)")
         with waiting(ticking(0.0004)), calculation():
             found = study.zeros("f", 0, 8)
         with waiting(ticking(0.0004)), calculation():
@@ -108,7 +110,10 @@ class PatienceTest(unittest.TestCase):
             self.assertAlmostEqual(x, zero.x, 3)
             low, high = (study.function("f").sample(np.array([end]))[0] for end in zero.bracket)
             self.assertLess(low * high, 0)
-        # The sides of a pole differ in sign too.
+        # The sides of a pole and of a jump differ in sign too.
+        for name in ("g", "h"):
+            function = study.function(name)
+            self.assertEqual([], seen_zeros(function, study.interval(function, -1, 1)))
         with waiting(ticking(0.0004)), calculation():
             self.assertEqual(0, len(study.zeros("g", -1, 1)))
         gone = Patience(itertools.count().__next__, 1.0, 1.0, lambda: True)

@@ -62,18 +62,24 @@ def waiting(patience: Patience) -> Iterator[None]:
 
 
 @contextmanager
+def _until(wait: _Wait, end: float) -> Iterator[None]:
+    """Compute as one calculation that ends at a time."""
+    token = _present.set(_Wait(wait.patience, end, is_one=True))
+    try:
+        yield
+    finally:
+        _present.reset(token)
+
+
+@contextmanager
 def calculation() -> Iterator[None]:
     """Begin one calculation, with a time of its own; one within another belongs to that."""
     wait = _present.get()
     if wait is None or wait.is_one:
         yield
         return
-    end = min(wait.end, wait.patience.clock() + wait.patience.each_s)
-    token = _present.set(_Wait(wait.patience, end, is_one=True))
-    try:
+    with _until(wait, min(wait.end, wait.patience.clock() + wait.patience.each_s)):
         yield
-    finally:
-        _present.reset(token)
 
 
 @contextmanager
@@ -86,12 +92,8 @@ def briefly(seconds: float) -> Iterator[None]:
     if wait is None:
         yield
         return
-    end = min(wait.end, wait.patience.clock() + seconds)
-    token = _present.set(_Wait(wait.patience, end, is_one=True))
-    try:
+    with _until(wait, min(wait.end, wait.patience.clock() + seconds)):
         yield
-    finally:
-        _present.reset(token)
 
 
 @contextmanager
@@ -107,11 +109,8 @@ def grace(seconds: float) -> Iterator[None]:
         return
     if wait.patience.is_cancelled():
         raise StoppedError(_CANCELLED)
-    token = _present.set(_Wait(wait.patience, wait.patience.clock() + seconds, is_one=True))
-    try:
+    with _until(wait, wait.patience.clock() + seconds):
         yield
-    finally:
-        _present.reset(token)
 
 
 def check() -> None:

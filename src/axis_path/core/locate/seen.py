@@ -15,6 +15,8 @@ from axis_path.core.locate.cells import Interval, Root
 
 Floats = NDArray[np.float64]
 _SAMPLES, _HALVINGS = 500, 16
+#: How much smaller values beside a zero are than those of the samples around it.
+_SHRUNK = 8
 #: Where between its neighbours a sample stands: at no simple number.
 _ASIDE = 0.4876
 _NOTE = "it was seen between two samples; the search was stopped before it was checked"
@@ -23,7 +25,7 @@ _NOTE = "it was seen between two samples; the search was stopped before it was c
 def seen_zeros(function: RealFunction, inside: Interval) -> list[Root]:
     """Give places where a function changes its sign between samples, none of them proved.
 
-    A pole is none of them: between its sides values grow, beside a zero they shrink.
+    Poles and jumps are none of them: only beside a zero do values shrink with the distance.
     """
     low, high = (float(end.value.mid()) for end in (inside.low, inside.high))
     if not (math.isfinite(low) and math.isfinite(high)):
@@ -45,7 +47,7 @@ def seen_zeros(function: RealFunction, inside: Interval) -> list[Root]:
         is_before = values * last < 0
         a, first = np.where(is_before, middle, a), np.where(is_before, values, first)
         b, last = np.where(is_before, b, middle), np.where(is_before, last, values)
-    is_zero = np.maximum(np.abs(first), np.abs(last)) <= most
+    is_zero = _SHRUNK * np.maximum(np.abs(first), np.abs(last)) < most
     return [
         Root(Ball(arb(low).union(arb(high))), proved=False, note=_NOTE)
         for low, high in zip(a[is_zero].tolist(), b[is_zero].tolist(), strict=True)
