@@ -71,8 +71,9 @@ HOOKS = """async (delay) => {
     return clear.apply(this, box);
   };
   const track = document.querySelector('.track');
+  // Not with every move: that would lay out the page.
+  const box = track.getBoundingClientRect();
   track.addEventListener('pointermove', (event) => {
-    const box = track.getBoundingClientRect();
     const { low_value: low, high_value: high, step_value: step } = slider();
     const grain = Math.max(1, Math.floor((high - low) / step / box.width)) * step;
     const steps = Math.round(((event.clientX - box.left) / box.width) * (high - low) / grain);

@@ -2,6 +2,7 @@
 
 import math
 import unittest
+from itertools import pairwise
 
 import numpy as np
 
@@ -301,7 +302,8 @@ class ClipTest(unittest.TestCase):
         rng = np.random.default_rng(8)
         for _ in range(300):
             line = rng.uniform(-3, 3, (rng.integers(2, 9), 2))
-            parts = clip_line(line, (-1, -1), (1, 1))
+            points, starts = clip_line(line, -1.0, -1.0, 1.0, 1.0)
+            parts = [points[start:stop] for start, stop in pairwise(starts)]
             for part in parts:
                 self.assertTrue((np.abs(part) <= 1 + 1e-12).all())
             # Dense points of the line in the box are as long together as the parts are.

@@ -19,7 +19,7 @@ from axis_path.core.draw import (
     plain,
     sample_curve,
 )
-from axis_path.core.draw.pixels import last_visible_point, piece_tenths, place_flags
+from axis_path.core.draw.pixels import last_visible_point, line_tenths, place_flags, seen_lines
 from axis_path.core.errors import WindowError
 from axis_path.core.evaluate import End, RealFunction
 from axis_path.core.limits import CURVE_POINTS
@@ -374,10 +374,48 @@ class WindowTest(unittest.TestCase):
         self.assertEqual(home(660, 430), frame([], home(660, 430)))
 
 
+def _away(line: np.ndarray, point: np.ndarray) -> float:
+    """Give how far a point is from a broken line."""
+    start, step = line[:-1], np.diff(line, axis=0)
+    along = ((point - start) * step).sum(axis=1) / np.maximum((step**2).sum(axis=1), 1e-30)
+    nearest = start + np.clip(along, 0, 1)[:, None] * step
+    return float(np.hypot(*(nearest - point).T).min())
+
+
 class PixelTest(unittest.TestCase):
-    def test_pieces_become_whole_tenths_inside_bounds(self) -> None:
-        tenths = piece_tenths(np.array([[-10, 7.0], [0, 0.0], [10, -1e300]]), WINDOW)
-        self.assertEqual([0, 0, 3300, 2150, 6600, 8600], tenths)
+    def test_what_is_seen_of_pieces_becomes_whole_tenths(self) -> None:
+        pieces = [np.array([[-10, 6.5], [0, 0.0], [1e-9, -1e300], [2, -1e300], [2, 0]])]
+        # A curve is drawn 20 px beyond the window, so that its stroke leaves it.
+        self.assertEqual(
+            [[0, 154, 3300, 2150, 3300, 4500], [3960, 4500, 3960, 2150]], seen_lines(pieces, WINDOW)
+        )
+        self.assertEqual([], seen_lines([np.array([[-10, 9.0], [10, 9.0]])], WINDOW))
+
+    def test_a_line_that_is_sent_passes_all_its_points(self) -> None:
+        # In px: left out is what lies within 0.05, and rounding to tenths moves by 0.071 at most.
+        t = np.linspace(0, 1, 661)
+        random = np.random.default_rng(7)
+        walk = np.cumsum(random.normal(0, 1, (400, 2)), axis=0) + np.array([330, 215])
+        lines = {
+            "a wave": np.column_stack([660 * t, 215 + 90 * np.sin(40 * t)]),
+            "a turn and back": np.column_stack([300 + 200 * np.sin(7 * t), 215 + 0.02 * t]),
+            "many turns": np.column_stack([330 + 200 * t * np.cos(90 * t), 215 + 200 * t * np.sin(90 * t)]),
+            "a walk": walk,
+            "small steps": (walk - (330, 215)) / 40 + (330, 215),
+            "steps of different lengths": np.cumsum(random.pareto(1, (300, 2)) * [1, 0.2], axis=0) % (660, 430),
+            "one place": np.full((5, 2), 33.33),
+        }  # fmt: skip
+        for name, px in lines.items():
+            with self.subTest(name):
+                points = np.column_stack([-10 + px[:, 0] / 33, (215 - px[:, 1]) / 33])
+                window = Window((-10, 10), (-215 / 33, 215 / 33), 660, 430)
+                sent = np.reshape(line_tenths(points, window), (-1, 2)) / 10
+                away = [_away(sent, point) for point in px]
+                self.assertLess(max(away), 0.05 + 0.071)
+                middles = (sent[1:] + sent[:-1]) / 2
+                self.assertLess(max(_away(px, point) for point in middles), 0.05 + 0.071)
+        sent = line_tenths(np.column_stack([20 * t - 10, (20 * t - 10) ** 3 / 200]), WINDOW)
+        self.assertLess(len(sent) / 2, 100)
 
     def test_flags_do_not_cover_one_another(self) -> None:
         ends = [("f", (650.0, 100.0)), ("rope", (655.0, 104.0)), ("g", (650.0, 99.0)), ("h", None)]

@@ -3,49 +3,63 @@
 from __future__ import annotations
 
 import numpy as np
-from numpy.typing import NDArray
 
-from axis_path.core.draw.columns import runs_of
-
-Floats = NDArray[np.float64]
+from axis_path.core.draw.compiled import compiled
 
 
-def clip_line(points: Floats, low: tuple[float, float], high: tuple[float, float]) -> list[Floats]:
+@compiled
+def clip_line(points, left, low, right, high):
     """Give the parts of a broken line that lie in a box.
 
     Args:
         points: (n, 2) finite floats.
-        low: the least x and y of the box.
-        high: the greatest.
+        left: the least x of the box, ``right`` the greatest.
+        low: the least y, ``high`` the greatest.
 
     Returns:
-        Arrays (m, 2), m >= 2, in the order of the line.
+        The points of all parts, (m, 2), in the order of the line, and where each part begins among
+        them, with their number behind these, (k + 1,). No part has less than two points.
 
     Source:
         Liang and Barsky, *A new concept and method for line clipping*, 1984.
     """
-    inside = ((points >= low) & (points <= high)).all(axis=1)
-    if inside.all():
-        return [points]
-    start, stop = points[:-1], points[1:]
-    enter, leave = np.zeros(len(start)), np.ones(len(start))
-    with np.errstate(all="ignore"):
-        for axis in (0, 1):
-            step = stop[:, axis] - start[:, axis]
-            one = (low[axis] - start[:, axis]) / step
-            other = (high[axis] - start[:, axis]) / step
-            beside = (step == 0) & ((start[:, axis] < low[axis]) | (start[:, axis] > high[axis]))
-            first = np.where(step == 0, np.where(beside, np.inf, -np.inf), np.minimum(one, other))
-            last = np.where(step == 0, np.inf, np.maximum(one, other))
-            enter, leave = np.maximum(enter, first), np.minimum(leave, last)
-        seen = enter <= leave
-        at_enter = start + (stop - start) * enter[:, None]
-        at_leave = start + (stop - start) * leave[:, None]
-    parts: list[Floats] = []
-    for begin, end in zip(*runs_of(seen), strict=True):
-        # Inside a run of seen segments the line may still leave the box and come back.
-        breaks = np.flatnonzero(leave[begin : end - 1] < 1) + begin + 1
-        for a, b in zip([begin, *breaks], [*breaks, end], strict=True):
-            inner = stop[a : b - 1]
-            parts.append(np.concatenate([at_enter[a : a + 1], inner, at_leave[b - 1 : b]]))
-    return parts
+    count = len(points)
+    found = np.empty((2 * count, 2))
+    starts = np.empty(count + 1, dtype=np.int64)
+    at = parts = 0
+    is_open = False
+    lows, highs = (left, low), (right, high)
+    for i in range(count - 1):
+        enter, leave = 0.0, 1.0
+        for axis in range(2):
+            start = points[i, axis]
+            step = points[i + 1, axis] - start
+            if step == 0:
+                if not lows[axis] <= start <= highs[axis]:
+                    enter, leave = 1.0, 0.0
+                continue
+            one, other = (lows[axis] - start) / step, (highs[axis] - start) / step
+            enter, leave = max(enter, min(one, other)), min(leave, max(one, other))
+        is_begun = is_open and enter == 0
+        # What only touches the box is not seen, unless a line comes from inside.
+        if enter > leave or (enter == leave and not is_begun):
+            is_open = False
+            continue
+        if not is_begun:
+            starts[parts] = at
+            parts += 1
+            found[at] = _between(points, i, enter)
+            at += 1
+        found[at] = _between(points, i, leave)
+        at += 1
+        is_open = leave == 1
+    starts[parts] = at
+    return found[:at], starts[: parts + 1]
+
+
+@compiled
+def _between(points, i, part):
+    """Give the point of a segment at a part of its way; its ends are kept to the last bit."""
+    if part == 0:
+        return points[i]
+    return points[i + 1] if part == 1 else points[i] + (points[i + 1] - points[i]) * part

@@ -160,24 +160,58 @@ def bends_on_axes(left, right, low, high, slope_low, slope_high, bend_low, bend_
 
 
 @compiled
-def piece_tenths(piece, x_start, x_px, y_top, y_px, height):
-    """Give the points of a piece, (n, 2), one after the other, in whole tenths of a px.
+def line_tenths(px, near):
+    """Give the points of a line, (n, 2) in px, one after the other, in whole tenths of a px.
 
-    Ordinates are cut off one height outside of the window. Inside runs of equal height, as there,
-    only the ends are kept.
+    Points are left out where the line between their neighbours passes them by no more than
+    ``near``: one walks on from a point as long as there is a direction that passes all points since
+    so near, and never back.
+
+    Source:
+        Williams, *An efficient algorithm for the piecewise linear approximation of planar curves*,
+        1978. As the distance from the point never grows less, what is passed lies beside the line.
     """
-    count = len(piece)
-    xs, ys = np.empty(count, dtype=np.int64), np.empty(count, dtype=np.int64)
-    for i in range(count):
-        down = clipped((y_top - piece[i, 1]) * y_px, -height, 2.0 * height)
-        xs[i] = np.int64(np.rint((piece[i, 0] - x_start) * x_px * 10))
-        ys[i] = np.int64(np.rint(down * 10))
+    count = len(px)
     found = np.empty(2 * count, dtype=np.int64)
-    at = 0
+    at = anchor = 0
+    # The directions that pass all points since the anchor so near lie between two, turned left.
+    first_x = first_y = last_x = last_y = reach = 0.0
     for i in range(count):
-        if 0 < i < count - 1 and ys[i] == ys[i - 1] and ys[i] == ys[i + 1]:
-            continue
-        found[at], found[at + 1] = xs[i], ys[i]
+        is_kept = i == 0
+        if i > 0:
+            x, y = px[i, 0] - px[anchor, 0], px[i, 1] - px[anchor, 1]
+            away = np.hypot(x, y)
+            is_open = first_x == 0 and first_y == 0
+            is_between = is_open or (
+                first_x * y - first_y * x >= 0 and x * last_y - y * last_x >= 0
+                and first_x * x + first_y * y > 0
+            )  # fmt: skip
+            if not (away >= reach and is_between):
+                # The line bends after the point before this one.
+                is_kept = True
+                anchor = i - 1
+                x, y = px[i, 0] - px[anchor, 0], px[i, 1] - px[anchor, 1]
+                away = np.hypot(x, y)
+                first_x = first_y = last_x = last_y = 0.0
+                is_open = True
+            reach = away
+            if away > near:
+                sine = near / away
+                cosine = np.sqrt(1 - sine * sine)
+                right_x, right_y = x * cosine + y * sine, y * cosine - x * sine
+                left_x, left_y = x * cosine - y * sine, y * cosine + x * sine
+                if is_open or first_x * right_y - first_y * right_x > 0:
+                    first_x, first_y = right_x, right_y
+                if is_open or last_x * left_y - last_y * left_x < 0:
+                    last_x, last_y = left_x, left_y
+        if is_kept:
+            k = max(i - 1, 0)
+            found[at] = np.int64(np.rint(px[k, 0] * 10))
+            found[at + 1] = np.int64(np.rint(px[k, 1] * 10))
+            at += 2
+    if count > 1:
+        found[at] = np.int64(np.rint(px[count - 1, 0] * 10))
+        found[at + 1] = np.int64(np.rint(px[count - 1, 1] * 10))
         at += 2
     return found[:at]
 

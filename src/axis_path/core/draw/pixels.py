@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 
 import numpy as np
 from numpy.typing import NDArray
@@ -15,10 +16,12 @@ from axis_path.core.draw.window import Window
 
 Floats = NDArray[np.float64]
 PER_PX = 10
-#: A line is made simpler in so many rounds, down to so many points, by so much each time.
-_HALVINGS, _FEWEST, _ASIDE_PX = 5, 8, 0.03
-#: How far a path is drawn outside the window, so that its stroke leaves it.
-_MARGIN_PX = 20
+#: A point that a line passes by so little is not sent: half of what rounding to tenths may move it.
+_NEAR_PX = 0.05
+#: How far a curve is drawn outside the window, so that its stroke leaves it.
+_MARGIN_PX = 20.0
+#: Nothing is taken to be farther outside, so that products of distances have a value.
+_FARTHEST_PX = 1e12
 
 
 def tenths_across(xs: Floats, window: Window) -> NDArray[np.int64]:
@@ -35,50 +38,26 @@ def tenths_down(ys: Floats, window: Window) -> NDArray[np.int64]:
     return np.rint(px * PER_PX).astype(np.int64)
 
 
-def piece_tenths(piece: Floats, window: Window) -> list[int]:
-    """Give a piece, (n, 2), as x, y, x, y, … in tenths; points that change nothing are left out."""
-    found: list[int] = compiled.piece_tenths(
-        window.flat_points(piece), window.flat_x[0], window.x_px, window.flat_y[1], window.y_px,
-        float(window.height),
-    ).tolist()  # fmt: skip
-    return found
-
-
-def clipped_tenths(piece: Floats, window: Window) -> list[list[int]]:
-    """Give the parts of a piece, (n, 2), that are seen, each as x, y, x, y, … in tenths.
-
-    Points that are no tenth of a pixel apart are taken together.
-    """
-    px = np.column_stack([window.across(piece[:, 0]), window.down(piece[:, 1])])
-    low, high = (-_MARGIN_PX, -_MARGIN_PX), (window.width + _MARGIN_PX, window.height + _MARGIN_PX)
+def seen_lines(pieces: Sequence[Floats], window: Window) -> list[list[int]]:
+    """Give the parts of pieces, (n, 2) each, that are seen, each as ``line_tenths`` gives it."""
+    right, lower = window.width + _MARGIN_PX, window.height + _MARGIN_PX
     found = []
-    for part in clip_line(px, low, high):
-        tenths = np.rint(part * PER_PX).astype(np.int64)
-        keep = np.ones(len(tenths), dtype=np.bool_)
-        keep[1:] = (tenths[1:] != tenths[:-1]).any(axis=1)
-        found.append(_interleaved(tenths[keep, 0], tenths[keep, 1]))
+    for piece in pieces:
+        parts, starts = clip_line(_px_of(piece, window), -_MARGIN_PX, -_MARGIN_PX, right, lower)
+        for start, stop in pairwise(starts.tolist()):
+            found.append(compiled.line_tenths(parts[start:stop], _NEAR_PX).tolist())
     return found
 
 
-def simple_tenths(line: Floats, window: Window) -> list[int]:
-    """Give a line, (n, 2), as x, y, x, y, … in tenths, without the points that it runs straight by.
+def line_tenths(line: Floats, window: Window) -> list[int]:
+    """Give a line, (n, 2), as x, y, x, y, … in tenths, without points that change nothing."""
+    found: list[int] = compiled.line_tenths(_px_of(line, window), _NEAR_PX).tolist()
+    return found
 
-    Half of the points, then half of the rest and so on, are left out where the line between their
-    neighbours passes them by no more than a tenth of a pixel.
-    """
-    px = np.column_stack([window.across(line[:, 0]), window.down(line[:, 1])])
-    for _ in range(_HALVINGS):
-        if len(px) < _FEWEST:
-            break
-        before, middle, after = px[:-2:2], px[1:-1:2], px[2::2]
-        step = after - before
-        aside = np.abs(step[:, 0] * (middle - before)[:, 1] - step[:, 1] * (middle - before)[:, 0])
-        length = np.hypot(step[:, 0], step[:, 1])
-        keep = np.ones(len(px), dtype=np.bool_)
-        keep[1:-1:2] = (aside > _ASIDE_PX * length) | (length == 0)
-        px = px[keep]
-    tenths = np.rint(px * PER_PX).astype(np.int64)
-    return _interleaved(tenths[:, 0], tenths[:, 1])
+
+def _px_of(points: Floats, window: Window) -> Floats:
+    px = np.column_stack([window.across(points[:, 0]), window.down(points[:, 1])])
+    return np.minimum(np.maximum(px, -_FARTHEST_PX), _FARTHEST_PX)
 
 
 def dot_tenths(points: Floats, window: Window) -> list[int]:

@@ -18,7 +18,7 @@ from axis_path.core.draw import Curve, Window, sample_curve
 from axis_path.core.draw.pixels import (
     band_tenths,
     last_visible_point,
-    piece_tenths,
+    seen_lines,
     tenths_across,
 )
 from axis_path.core.errors import StoppedError
@@ -106,7 +106,7 @@ def _drawn(function: RealFunction, window: Window) -> Drawing:
     data = {
         "curve": {
             "guides": tenths_across(np.array(breaks.poles), window).tolist(),
-            "pieces": [piece_tenths(piece, window) for piece in curve.pieces],
+            "pieces": seen_lines(curve.pieces, window),
             "bands": [band_tenths(band, window) for band in curve.bands],
             "ends": end_points(function, window) + holes(breaks.holes, window),
         },

@@ -7,9 +7,8 @@ from typing import Any
 from axis_path.core.draw import Window, sample_curve, sample_path
 from axis_path.core.draw.pixels import (
     band_tenths,
-    clipped_tenths,
     last_visible_point,
-    piece_tenths,
+    seen_lines,
 )
 from axis_path.core.errors import StoppedError
 from axis_path.core.evaluate import RealFunction, RealPath
@@ -43,7 +42,7 @@ def _function(function: RealFunction, window: Window) -> Drawing:
     except StoppedError as err:
         return stopped(None, err)
     data = {
-        "pieces": [piece_tenths(piece, window) for piece in curve.pieces],
+        "pieces": seen_lines(curve.pieces, window),
         "bands": [band_tenths(band, window) for band in curve.bands],
     }
     return Drawing({"curve": data}, last_visible_point(curve, window))
@@ -55,8 +54,8 @@ def _path(path: RealPath, window: Window) -> Drawing:
             curve = sample_path(path, window)
     except StoppedError as err:
         return stopped(None, err)
-    pieces = [part for piece in curve.pieces for part in clipped_tenths(piece, window)]
-    return Drawing({"curve": {"pieces": pieces, "bands": []}}, last_visible_point(curve, window))
+    data = {"pieces": seen_lines(curve.pieces, window), "bands": []}
+    return Drawing({"curve": data}, last_visible_point(curve, window))
 
 
 def family_row(

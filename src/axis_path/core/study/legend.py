@@ -12,7 +12,7 @@ from axis_path.core.draw.pixels import PER_PX
 _ROW_PX, _PAD_PX, _SAMPLE_PX, _EDGE_PX = 36, 6, 58, 10
 _LETTER_PX, _LEAST_PX, _MOST_PX = 7.4, 90, 300
 #: Lines are measured at places so far apart.
-_SPREAD_PX = 4.0
+_SPREAD_PX = 2.0
 #: Parts of a drawing that a legend should not cover.
 _PARTS = ("pieces", "bands", "dashed")
 

@@ -7,7 +7,7 @@ from typing import Any
 import numpy as np
 
 from axis_path.core.draw import LevelMap, Window, draw_levels
-from axis_path.core.draw.pixels import simple_tenths, tenths_across, tenths_down
+from axis_path.core.draw.pixels import line_tenths, tenths_across, tenths_down
 from axis_path.core.errors import StoppedError
 from axis_path.core.evaluate import RealSurface
 from axis_path.core.patience import calculation
@@ -39,8 +39,8 @@ def _levels(found: LevelMap, window: Window) -> list[dict[str, Any]]:
     return [
         {
             "text": level.text,
-            "lines": [simple_tenths(line, window) for line in level.lines],
-            "fills": [simple_tenths(ring, window) for ring in level.rings],
+            "lines": [line_tenths(line, window) for line in level.lines],
+            "fills": [line_tenths(ring, window) for ring in level.rings],
             "labels": [
                 {
                     "x": int(tenths_across(np.array([label.x]), window)[0]),

@@ -11,8 +11,8 @@ import numpy as np
 from axis_path.core.arithmetic import Ball, ball, precision
 from axis_path.core.draw import Curve, Labels, Window, make_ticks, sample_path
 from axis_path.core.draw.pixels import (
-    clipped_tenths,
     last_visible_point,
+    seen_lines,
     tenths_across,
     tenths_down,
 )
@@ -51,7 +51,7 @@ def _drawn(path: RealPath, window: Window, unit: AngleUnit, *, is_hidden: bool) 
             curve = sample_path(path, window)
     except StoppedError as err:
         return stopped(_lane(path, Curve([]), window, unit), err)
-    pieces = [part for piece in curve.pieces for part in clipped_tenths(piece, window)]
+    pieces = seen_lines(curve.pieces, window)
     data = {
         "curve": {"pieces": pieces, "bands": [], "ends": _ends(path, window)},
         "lane": _lane(path, curve, window, unit),

@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 from axis_path.core.draw import RealRelation, RelationPicture, Window, draw_relation
 from axis_path.core.draw.pixels import (
     PER_PX,
-    simple_tenths,
+    line_tenths,
     tenths_across,
     tenths_down,
 )
@@ -36,13 +36,13 @@ def _drawn(name: str, relation: RealRelation, window: Window) -> Drawing:
         return stopped(None, err)
     data = {
         "curve": {
-            "pieces": [simple_tenths(line, window) for line in picture.solid],
-            "dashed": [simple_tenths(line, window) for line in picture.dashed],
+            "pieces": [line_tenths(line, window) for line in picture.solid],
+            "dashed": [line_tenths(line, window) for line in picture.dashed],
             "bands": [],
             "ends": [],
             "dots": _places(picture.dots, window),
             "specks": _places(picture.specks, window),
-            "fills": [simple_tenths(ring, window) for ring in picture.fills],
+            "fills": [line_tenths(ring, window) for ring in picture.fills],
             "dense": _rectangles(picture.dense, window),
         },
         "lane": _lane(picture, window),

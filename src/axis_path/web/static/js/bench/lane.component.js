@@ -1,5 +1,6 @@
 // @ts-check
 /** A lane: where a function is defined, its zeros, and the two ends of its domain as handles. */
+import { setAttributes, setHidden } from "../shared/element.js";
 import { abscissa } from "./affine.model.js";
 import { shortest } from "./findings.model.js";
 import { laneParts } from "./found.paint.js";
@@ -136,7 +137,7 @@ export const lane = (engine) => () => ({
     this.$refs.bracket.hidden = true;
   },
   placeReading(line, reading) {
-    line.hidden = !reading;
+    setHidden(line, !reading);
     if (reading) slideBy(line, across(this.shiftNow, reading.x) - 1, 0);
   },
 
@@ -149,11 +150,7 @@ export const lane = (engine) => () => ({
       const gap = gaps.children[k] ?? gaps.appendChild(document.createElement("div"));
       const [left, right] = row.lane.undefined[k].map((place) => across(shift, place));
       const words = `${row.name} has no value here: ${reason}`;
-      gap.className = "lane-gap";
-      gap.tabIndex = 0;
-      gap.title = words;
-      gap.setAttribute("role", "img");
-      gap.setAttribute("aria-label", words);
+      setAttributes(gap, { class: "lane-gap", tabindex: "0", title: words, role: "img", "aria-label": words });
       Object.assign(gap.style, { left: `${left}px`, width: `${Math.max(right - left, 2)}px` });
     });
   },
@@ -162,22 +159,24 @@ export const lane = (engine) => () => ({
     const { width } = engine.size;
     const isFree = end === null;
     if (this.lane.fixed) {
-      handle.hidden = true;
+      setHidden(handle, true);
       return;
     }
     const free = side === "low" ? GRIP_PX : width - GRIP_PX;
     const x = isFree ? free : across(shift, end.x);
     this.standAt(handle, x);
-    handle.className = `lane-handle tone-${(this.row.tone ?? 0) % 8}${isFree ? " is-free" : end.closed ? " is-closed" : ""}`;
     const name = `${side === "low" ? "Lower" : "Upper"} end of the domain of ${this.row.name}`;
-    handle.setAttribute("aria-label", name);
-    handle.setAttribute("aria-valuetext", isFree ? "no end: unbounded" : `${end.text}, ${end.closed ? "included" : "left out"}`);
-    handle.setAttribute("aria-valuenow", String(isFree ? 0 : this.valueAt(x)));
-    handle.title = isFree ? `${name}: drag to set one, click to type it` : `${name}: drag to move, click to type it, double-click to ${end.closed ? "leave it out" : "include it"}, Delete to take it away`;
+    setAttributes(handle, {
+      class: `lane-handle tone-${(this.row.tone ?? 0) % 8}${isFree ? " is-free" : end.closed ? " is-closed" : ""}`,
+      "aria-label": name,
+      "aria-valuetext": isFree ? "no end: unbounded" : `${end.text}, ${end.closed ? "included" : "left out"}`,
+      "aria-valuenow": String(isFree ? 0 : this.valueAt(x)),
+      title: isFree ? `${name}: drag to set one, click to type it` : `${name}: drag to move, click to type it, double-click to ${end.closed ? "leave it out" : "include it"}, Delete to take it away`,
+    });
   },
 
   standAt(handle, x) {
-    handle.hidden = x < -6 || x > engine.size.width + 6;
+    setHidden(handle, x < -6 || x > engine.size.width + 6);
     handle.style.left = `${x}px`;
   },
 

@@ -294,9 +294,9 @@ function flag(row, colour, shift) {
   const { x, y, width } = row.flag;
   const left = across(shift, x * 10);
   const top = down(shift, y * 10);
-  return svg("g", { class: "flag" }, [
-    svg("rect", { x: left, y: top, width, height: 18, rx: 2, fill: colour }),
-    label(row.name, left + width / 2, top + 13, { class: "flag-text", "text-anchor": "middle" }),
+  return svg("g", { class: "flag", transform: `translate(${left} ${top})` }, [
+    svg("rect", { width, height: 18, rx: 2, fill: colour }),
+    label(row.name, width / 2, 13, { class: "flag-text", "text-anchor": "middle" }),
   ]);
 }
 
@@ -304,9 +304,9 @@ function flag(row, colour, shift) {
 function valueFlag({ flag: { x, y, width }, text }, colour, shift) {
   const left = across(shift, x * 10);
   const top = down(shift, y * 10);
-  return svg("g", { class: "value-flag" }, [
-    svg("rect", { x: left, y: top, width, height: 18, rx: 2, stroke: colour }),
-    label(text, left + width / 2, top + 13, { class: "value-flag-text", "text-anchor": "middle", fill: colour }),
+  return svg("g", { class: "value-flag", transform: `translate(${left} ${top})` }, [
+    svg("rect", { width, height: 18, rx: 2, stroke: colour }),
+    label(text, width / 2, 13, { class: "value-flag-text", "text-anchor": "middle", fill: colour }),
   ]);
 }
 

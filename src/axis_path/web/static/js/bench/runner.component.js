@@ -1,5 +1,6 @@
 // @ts-check
 /** The runner of a path on its lane: dragged, moved with the keys, or played. */
+import { setAttributes, setHidden } from "../shared/element.js";
 import { across } from "./paint.js";
 
 /** @param {any} store @param {number} id @returns {import("./motion.js").Mover} */
@@ -30,14 +31,18 @@ export const runner = (engine) => () => ({
   placeRunner(scene) {
     const found = scene.rows.find((each) => each.id === this.row.id);
     const handle = this.$root;
-    handle.hidden = !found?.runner || !found.lane;
+    setHidden(handle, !found?.runner || !found.lane);
     if (handle.hidden) return;
     const { runner: now } = found;
     handle.style.left = `${across(this.shiftNow ?? { ax: 1, bx: 0 }, now.lane)}px`;
-    handle.className = `lane-runner tone-${(found.tone ?? 0) % 8}${now.is_set ? " is-set" : ""}`;
-    handle.setAttribute("aria-label", `Runner of ${found.name}`);
-    for (const [name, value] of [["valuemin", now.low], ["valuemax", now.high], ["valuenow", now.value]]) handle.setAttribute(`aria-${name}`, String(value));
-    handle.setAttribute("aria-valuetext", now.text || `${found.variable} = ${now.value}`);
+    setAttributes(handle, {
+      class: `lane-runner tone-${(found.tone ?? 0) % 8}${now.is_set ? " is-set" : ""}`,
+      "aria-label": `Runner of ${found.name}`,
+      "aria-valuemin": String(now.low),
+      "aria-valuemax": String(now.high),
+      "aria-valuenow": String(now.value),
+      "aria-valuetext": now.text || `${found.variable} = ${now.value}`,
+    });
   },
   runTo(t) {
     const { low, high } = this.row.runner;

@@ -78,6 +78,8 @@ export const slider = (engine) => () => ({
   isBackward: false,
   isInStep: false,
   command: null,
+  /** Where the track lies, measured when the hand takes hold: to ask with every move would lay out the page each time. @type {DOMRect | null} */
+  box: null,
   /** What is being kept: the next key goes on from there. */
   keeping: null,
   kinds: KINDS,
@@ -156,7 +158,7 @@ export const slider = (engine) => () => ({
   },
 
   follow(event) {
-    const box = event.currentTarget.getBoundingClientRect();
+    const { box } = this;
     const part = Math.min(Math.max((event.clientX - box.left) / box.width, 0), 1);
     const value = this.slider.low_value + part * (this.slider.high_value - this.slider.low_value);
     this.try(value, stepsInPixel(this.slider, box.width));
@@ -202,6 +204,7 @@ export const slider = (engine) => () => ({
     engine.motion.pause(this.mover.key);
     event.currentTarget.setPointerCapture(event.pointerId);
     this.isHeld = true;
+    this.box = event.currentTarget.getBoundingClientRect();
     this.follow(event);
   },
   drag(event) {

@@ -22,16 +22,35 @@ function made(tag, attributes = {}, children = []) {
 const painted = new WeakMap();
 
 /** @param {Line} line */
-function madeRow(line) {
+function madeHead(line) {
   const head = made("th", { scope: "row" }, [made("span", {}, [line.x])]);
   if (line.sign) head.append(made("button", { type: "button", class: "row-happens", tabindex: "-1", title: line.told, "aria-label": line.told }, [line.sign]));
-  const cells = line.cells.map(({ shown, reason, isUndefined }) => made("td", { ...(isUndefined ? { class: "is-undefined" } : {}), ...(reason ? { title: reason } : {}) }, [shown]));
-  const row = made("tr", { "data-value-row": String(line.row), "aria-rowindex": String(line.row + 2) }, [head, ...cells]);
+  return head;
+}
+
+/** @param {Line["cells"][0]} cell */
+const madeCell = ({ shown, reason, isUndefined }) => made("td", { ...(isUndefined ? { class: "is-undefined" } : {}), ...(reason ? { title: reason } : {}) }, [shown]);
+
+/** @param {Line} line */
+function madeRow(line) {
+  const row = made("tr", { "data-value-row": String(line.row), "aria-rowindex": String(line.row + 2) }, [madeHead(line), ...line.cells.map(madeCell)]);
   painted.set(row, line);
   return row;
 }
 
-/** Bring rows between two spaces up to date; one that stays is not touched, so that it keeps the focus. @param {Element} above @param {Element} below @param {Line[]} lines */
+/** Let a row show what it is now: only cells that differ are made anew. @param {Element} row @param {Line} before @param {Line} line */
+function changeRow(row, before, line) {
+  if (before.x !== line.x || before.sign !== line.sign || before.told !== line.told) row.children[0].replaceWith(madeHead(line));
+  line.cells.forEach((cell, k) => {
+    const { shown, reason, isUndefined } = before.cells[k];
+    const place = row.children[k + 1];
+    if (reason !== cell.reason || isUndefined !== cell.isUndefined) place.replaceWith(madeCell(cell));
+    else if (shown !== cell.shown) /** @type {Text} */ (place.firstChild).data = cell.shown;
+  });
+  painted.set(row, line);
+}
+
+/** Bring rows between two spaces up to date; one that stays is not made anew, so that it keeps the focus. @param {Element} above @param {Element} below @param {Line[]} lines */
 export function paintRows(above, below, lines) {
   const wanted = new Set(lines);
   let place = above.nextElementSibling;
@@ -43,6 +62,12 @@ export function paintRows(above, below, lines) {
     }
   };
   for (const line of lines) {
+    const before = place && painted.get(place);
+    if (place && before?.row === line.row && !wanted.has(before) && before.cells.length === line.cells.length) {
+      changeRow(place, before, line);
+      place = place.nextElementSibling;
+      continue;
+    }
     next();
     if (place !== below && place && painted.get(place) === line) place = place.nextElementSibling;
     else below.parentNode?.insertBefore(madeRow(line), place);
