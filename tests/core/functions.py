@@ -1,7 +1,5 @@
 """Functions made from a text, without a study around them."""
 
-import threading
-
 from axis_path.core.evaluate import Expression, FullCompiler, Graph, Op, RealFunction, Surroundings
 from axis_path.core.language import Vocabulary, read_expression
 from axis_path.core.language.tree import AngleUnit
@@ -13,4 +11,4 @@ def make_function(text: str, unit: AngleUnit = AngleUnit.RADIANS) -> RealFunctio
     variable = graph.add(Op.VARIABLE)
     tree = read_expression(text, Vocabulary(variables=frozenset({"x"})))
     step = compiler.compile(tree, {"x": variable})
-    return RealFunction("f", "x", Expression(graph, step, threading.RLock()))
+    return RealFunction("f", "x", Expression(graph, step))

@@ -12,7 +12,6 @@ Source: Johansson, *Arb: efficient arbitrary-precision midpoint-radius interval 
 
 from __future__ import annotations
 
-import threading
 from collections.abc import Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass, fields, replace
@@ -24,8 +23,8 @@ import flint
 from flint import arb, fmpq
 
 from axis_path.core.limits import INTEGER_DIGITS
+from axis_path.core.threads import COMPUTING
 
-_LOCK = threading.RLock()
 #: Exact forms larger than this are dropped: the digits stand, the fraction would be unreadable.
 EXACT_BITS = 4_000
 #: Whole numbers are kept exactly up to this size.
@@ -43,7 +42,7 @@ class Defined(IntEnum):
 @contextmanager
 def precision(bits: int) -> Iterator[None]:
     """Compute with ``bits`` binary digits inside the block; one thread at a time."""
-    with _LOCK:
+    with COMPUTING:
         before = flint.ctx.prec
         flint.ctx.prec = bits
         try:

@@ -5,13 +5,13 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 from fractions import Fraction
-from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
 
 from axis_path.core.errors import DataError
 from axis_path.core.limits import NUMBER_EXPONENT
+from axis_path.core.threads import kept_property
 
 
 @dataclass(frozen=True)
@@ -35,7 +35,7 @@ class Column:
         """Give the nearest floats, (n,), NaN where a cell is missing; they cannot be changed."""
         return self._floats
 
-    @cached_property
+    @kept_property
     def _floats(self) -> NDArray[np.float64]:
         # A picture with points asks for them in every frame.
         found = np.array([math.nan if cell is None else float(cell) for cell in self.cells])

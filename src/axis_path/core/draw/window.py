@@ -5,13 +5,13 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
-from functools import cached_property
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
 from axis_path.core.errors import WindowError
+from axis_path.core.threads import kept_property
 
 Floats = NDArray[np.float64]
 LARGEST_PX = 8_000
@@ -88,22 +88,22 @@ class Window:
         """Tell whether an axis is logarithmic."""
         return self.log_x or self.log_y
 
-    @cached_property
+    @kept_property
     def flat_x(self) -> _Bounds:
         """Give the bounds of x on the axis."""
         return _flat_bounds(self.x, self.log_x)
 
-    @cached_property
+    @kept_property
     def flat_y(self) -> _Bounds:
         """Give the bounds of y on the axis."""
         return _flat_bounds(self.y, self.log_y)
 
-    @cached_property
+    @kept_property
     def x_px(self) -> float:
         """Give how many px one unit of x takes, one decade of it on a logarithmic axis."""
         return self.width / (self.flat_x[1] - self.flat_x[0])
 
-    @cached_property
+    @kept_property
     def y_px(self) -> float:
         """Give how many px one unit of y takes, one decade of it on a logarithmic axis."""
         return self.height / (self.flat_y[1] - self.flat_y[0])
@@ -149,7 +149,7 @@ class Window:
         """Give the edges of the pixel columns: width + 1 floats from x[0] to x[1]."""
         return self._columns.copy()
 
-    @cached_property
+    @kept_property
     def _columns(self) -> Floats:
         return self.between(*self.x, self.width)
 

@@ -12,7 +12,6 @@ with the expression, and begun anew when it has grown too large.
 
 from __future__ import annotations
 
-import threading
 from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass, replace
 from fractions import Fraction
@@ -30,6 +29,7 @@ from axis_path.core.evaluate.graph import Fence, Graph, Inner, Op, Split, Step
 from axis_path.core.evaluate.program import extract, run
 from axis_path.core.language import Vocabulary, read_expression
 from axis_path.core.language.tree import AngleUnit, Node
+from axis_path.core.threads import COMPUTING
 
 _RADIANS = Surroundings(AngleUnit.RADIANS, lambda name: None, lambda name: None)
 _PROVING = Proving()
@@ -63,7 +63,6 @@ class _Shop:
 
     def __init__(self, expression: Expression) -> None:
         self.graph = Graph()
-        self.lock = threading.RLock()
         self.expressions: dict[int, Expression] = {}
         made: list[int] = []
         for step in expression.program.steps:
@@ -77,9 +76,9 @@ class _Shop:
 
     def expression(self, step: int) -> Expression:
         """Give a step as an expression, always the same one."""
-        with self.lock:
+        with COMPUTING:
             if step not in self.expressions:
-                self.expressions[step] = Expression(self.graph, step, self.lock)
+                self.expressions[step] = Expression(self.graph, step)
             return self.expressions[step]
 
 
@@ -96,7 +95,7 @@ class Workshop:
     def __init__(self, function: RealFunction) -> None:
         expression = function.expression
         self._shop = expression.kept("workshop", lambda: _Shop(expression), _Shop.is_small)
-        self._graph, self._lock = self._shop.graph, self._shop.lock
+        self._graph = self._shop.graph
         self._given = function
         self.function = self.of(self._shop.top)
         self.is_known = self._shop.is_known
@@ -114,13 +113,13 @@ class Workshop:
             at: a number that is no rough place.
         """
         top = self._step_of(function)
-        with self._lock:
+        with COMPUTING:
             chosen = _chosen(self._graph, top, at, function.parameters)
         return self.of(chosen)
 
     def quotient(self, function: RealFunction) -> tuple[RealFunction, RealFunction] | None:
         """Give a function of this workshop as a quotient; None if it is none."""
-        with self._lock:
+        with COMPUTING:
             try:
                 top, bottom = as_fraction(self._graph, self._step_of(function))
             except LimitError:
@@ -135,7 +134,7 @@ class Workshop:
             LimitError: it grows too large.
         """
         derived = function.expression.derivative()
-        with self._lock:
+        with COMPUTING:
             self._shop.expressions.setdefault(derived.step, derived)
         return self.of(derived.step)
 

@@ -7,11 +7,9 @@ and tabulating see functions in this form only.
 from __future__ import annotations
 
 import math
-import threading
 from collections.abc import Callable, Hashable, Mapping
 from dataclasses import dataclass, field
 from fractions import Fraction
-from functools import cached_property
 from typing import Any, TypeVar
 
 import numpy as np
@@ -33,6 +31,7 @@ from axis_path.core.evaluate.graph import Graph, Op, Step
 from axis_path.core.evaluate.program import Program, extract, inner_bounds, run
 from axis_path.core.evaluate.sampled import sample
 from axis_path.core.language.tree import Summary
+from axis_path.core.threads import COMPUTING, kept_property
 
 Floats = NDArray[np.float64]
 _FAST, _ENCLOSING, _PROVING = Fast(), Enclosing(), Proving()
@@ -60,13 +59,12 @@ class Expression:
     """A step of the graph with the programs that were made for it, for any slider values.
 
     Programs are made when they are first asked for and kept. The graph grows when a derivative is
-    made, so all of this happens under the lock of the graph's owner.
+    made, so all of this happens under the one lock (see ``threads.py``).
     """
 
-    def __init__(self, graph: Graph, step: int, lock: threading.RLock) -> None:
+    def __init__(self, graph: Graph, step: int) -> None:
         self._graph = graph
         self._step = step
-        self._lock = lock
         self._made: dict[str, list[Expression]] = {}
         self._program: Program | None = None
         self._joined: dict[tuple[int, ...], Program] = {}
@@ -80,7 +78,7 @@ class Expression:
     @property
     def program(self) -> Program:
         """Give the program of the expression."""
-        with self._lock:
+        with COMPUTING:
             if self._program is None:
                 self._program = extract(self._graph, self._step)
             return self._program
@@ -93,7 +91,7 @@ class Expression:
             make: makes it.
             is_good: tells whether what is kept may still be used.
         """
-        with self._lock:
+        with COMPUTING:
             found: T | None = self._kept.get(key)
             if found is None or not is_good(found):
                 if len(self._kept) >= _MOST_KEPT:
@@ -103,50 +101,50 @@ class Expression:
 
     def sibling(self, step: int) -> Expression:
         """Give another step of the same graph."""
-        return Expression(self._graph, step, self._lock)
+        return Expression(self._graph, step)
 
     def together(self, *others: Expression) -> Program:
         """Give one program for this and other expressions of the same graph; it is kept."""
         steps = (self._step, *(other._step for other in others))
-        with self._lock:
+        with COMPUTING:
             if steps not in self._joined:
                 self._joined[steps] = extract(self._graph, *steps)
             return self._joined[steps]
 
     def derivative(self, by: str = "") -> Expression:
         """Give the derivative by the variable, or by a further one under the name of its input."""
-        with self._lock:
+        with COMPUTING:
             if f"derivative {by}" not in self._made:
                 place = self._graph.add(Op.INPUT, payload=by) if by else None
                 step = derive(self._graph, self._step, place)
-                self._made[f"derivative {by}"] = [Expression(self._graph, step, self._lock)]
+                self._made[f"derivative {by}"] = [Expression(self._graph, step)]
             return self._made[f"derivative {by}"][0]
 
     def minus(self, other: Expression) -> Expression:
         """Give the difference from another expression of the same graph; it is kept."""
         kept = f"minus {other._step}"
-        with self._lock:
+        with COMPUTING:
             if kept not in self._made:
                 step = self._graph.minus(self._step, other._step)
-                self._made[kept] = [Expression(self._graph, step, self._lock)]
+                self._made[kept] = [Expression(self._graph, step)]
             return self._made[kept][0]
 
     def negative(self) -> Expression:
         """Give the same with its sign turned; it is kept."""
-        with self._lock:
+        with COMPUTING:
             if "negative" not in self._made:
                 step = self._graph.negative(self._step)
-                self._made["negative"] = [Expression(self._graph, step, self._lock)]
+                self._made["negative"] = [Expression(self._graph, step)]
             return self._made["negative"][0]
 
     def integral(self) -> Expression:
         """Give the integral by the variable between the inputs ``LOW`` and ``HIGH``; it is kept."""
-        with self._lock:
+        with COMPUTING:
             if "integral" not in self._made:
                 graph = self._graph
                 ends = (graph.add(Op.INPUT, payload=LOW), graph.add(Op.INPUT, payload=HIGH))
                 step = graph.summarise(Summary.INTEGRAL, self._step, graph.add(Op.VARIABLE), ends)
-                self._made["integral"] = [Expression(graph, step, self._lock)]
+                self._made["integral"] = [Expression(graph, step)]
             return self._made["integral"][0]
 
     def speed(self) -> Expression:
@@ -156,11 +154,11 @@ class Expression:
             NotHandledError: the slope is not known.
         """
         slope = self.derivative()
-        with self._lock:
+        with COMPUTING:
             graph = self._graph
             square = graph.times(slope.step, slope.step)
             step = graph.to_the(graph.plus(graph.number(1), square), graph.number(Fraction(1, 2)))
-            return Expression(graph, step, self._lock)
+            return Expression(graph, step)
 
     def factors(self, *, through_pieces: bool = False) -> list[Expression]:
         """Give expressions whose zeros, together, hold all zeros of this one.
@@ -170,10 +168,10 @@ class Expression:
                 then be none of the whole.
         """
         kept = f"factors {through_pieces}"
-        with self._lock:
+        with COMPUTING:
             if kept not in self._made:
                 steps = zero_factors(self._graph, self._step, through_pieces=through_pieces)
-                self._made[kept] = [Expression(self._graph, step, self._lock) for step in steps]
+                self._made[kept] = [Expression(self._graph, step) for step in steps]
             return self._made[kept]
 
 
@@ -189,12 +187,12 @@ class End:
     value: Ball
     closed: bool
 
-    @cached_property
+    @kept_property
     def near(self) -> float:
         """Give the end as the nearest float, for drawing."""
         return float(self.value.value.mid())
 
-    @cached_property
+    @kept_property
     def kept(self) -> dict[str, str]:
         """Give what others found out of this end, by what it is; it is asked for in every frame."""
         return {}
@@ -225,7 +223,7 @@ class RealFunction:
         """Give all that its values and its domain depend on."""
         return self._key
 
-    @cached_property
+    @kept_property
     def _key(self) -> tuple[object, ...]:
         used = sorted(self.expression.program.parameters)
         values = tuple((name, self.parameters[name]) for name in used)

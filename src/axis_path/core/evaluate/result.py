@@ -7,7 +7,6 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from enum import StrEnum
 from fractions import Fraction
-from functools import cached_property
 from typing import Any
 
 import numpy as np
@@ -18,6 +17,7 @@ from axis_path.core.arithmetic import Ball, Defined, precision
 from axis_path.core.errors import LimitError
 from axis_path.core.evaluate.exact_pool import ExactForm
 from axis_path.core.limits import DIGITS
+from axis_path.core.threads import kept_property
 
 #: Plain notation from here to here, powers of ten beyond.
 _SMALLEST_PLAIN, _LARGEST_PLAIN = -6, 15
@@ -69,7 +69,7 @@ class Result:
     parts: tuple[Result, ...] = ()
     rational: Fraction | None = None
 
-    @cached_property
+    @kept_property
     def _exact(self) -> ExactForm:
         return ExactForm(None) if self.reason else self.find_exact()
 

@@ -7,12 +7,12 @@ so they grow on a graph of their own.
 
 from __future__ import annotations
 
-import threading
 from collections.abc import Mapping
 from types import MappingProxyType
 
 from axis_path.core.evaluate.function import Expression
 from axis_path.core.evaluate.graph import Graph, Op
+from axis_path.core.threads import COMPUTING
 
 
 class Sheet:
@@ -20,7 +20,6 @@ class Sheet:
 
     def __init__(self) -> None:
         self.graph = Graph()
-        self._lock = threading.RLock()
         self._other: Expression | None = None
         self.variable = self.graph.add(Op.VARIABLE)
         self._expressions: dict[int, Expression] = {}
@@ -67,7 +66,7 @@ class Sheet:
 
     def expression(self, step: int) -> Expression:
         """Give a step as an expression, always the same one."""
-        with self._lock:
+        with COMPUTING:
             if step not in self._expressions:
-                self._expressions[step] = Expression(self.graph, step, self._lock)
+                self._expressions[step] = Expression(self.graph, step)
             return self._expressions[step]

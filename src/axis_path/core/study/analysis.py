@@ -11,7 +11,6 @@ import threading
 from collections import OrderedDict
 from collections.abc import Collection, Sequence
 from dataclasses import dataclass, field, replace
-from functools import cached_property
 from itertools import pairwise
 
 from axis_path.core.errors import LimitError, MathError, NotHandledError, ShapeError
@@ -67,6 +66,7 @@ from axis_path.core.study.meaning import (
     read_meaning,
     with_problem,
 )
+from axis_path.core.threads import COMPUTING, kept_property
 
 _KEPT_ANALYSES = 64
 #: Typed numbers, such as the ends of sliders, that are kept for each analysis.
@@ -92,7 +92,6 @@ class Workshop:
 
     unit: AngleUnit
     graph: Graph = field(default_factory=Graph)
-    lock: threading.RLock = field(default_factory=threading.RLock)
     marks: dict[object, int] = field(default_factory=dict)
     compiled: dict[int, tuple[Kind, Compiled] | MathError] = field(default_factory=dict)
     lists: dict[str, ListSource] = field(default_factory=dict)
@@ -139,7 +138,7 @@ class Analysis:
             frozenset(n for n, m in self._named.items() if m.kind in VALUED),
         )
 
-    @cached_property
+    @kept_property
     def written_names(self) -> tuple[str, ...]:
         """Give the names of all lines that take part, in their order, with or without a problem."""
         return tuple(
@@ -148,7 +147,7 @@ class Analysis:
             if meaning.name is not None and not key.aside
         )
 
-    @cached_property
+    @kept_property
     def used_by(self) -> dict[str, list[int]]:
         """Give, for every name, the places of the lines that use it."""
         users: dict[str, list[int]] = {}
@@ -196,7 +195,7 @@ class Analysis:
 
     def relation(self, line: RelationLine) -> CompiledRelation:
         """Give an equation or an inequality in the graph."""
-        with self.workshop.lock:
+        with COMPUTING:
             graph = self.workshop.graph
             variables = {
                 "x": graph.add(Op.VARIABLE),
@@ -222,7 +221,7 @@ class Analysis:
             variable: the unknown that is the variable of the expressions; none if it is empty.
             others: further unknowns, which are inputs under their names.
         """
-        with self.workshop.lock:
+        with COMPUTING:
             graph = self.workshop.graph
             variables = {variable: graph.add(Op.VARIABLE)} if variable else {}
             variables |= {name: graph.add(Op.INPUT, payload=input_name(name)) for name in others}
@@ -235,7 +234,7 @@ class Analysis:
 
     def expression(self, node: Node, inputs: Sequence[str]) -> Expression:
         """Give an expression whose variables are inputs under their names."""
-        with self.workshop.lock:
+        with COMPUTING:
             graph = self.workshop.graph
             variables = {name: graph.add(Op.INPUT, payload=input_name(name)) for name in inputs}
             step = self._compiler.compile(node, variables)
@@ -244,7 +243,7 @@ class Analysis:
 
     def side(self, term: Node, variable: str) -> Expression:
         """Give one side of an equation as an expression of its unknown."""
-        with self.workshop.lock:
+        with COMPUTING:
             step = self._compiler.compile(term, {variable: self.workshop.graph.add(Op.VARIABLE)})
             return self._expression(step)
 
@@ -259,7 +258,7 @@ class Analysis:
             over: the slider whose values the rows are; empty if they are those of the variables.
             at: the value of the variables if the rows are those of a slider.
         """
-        with self.workshop.lock:
+        with COMPUTING:
             graph = self.workshop.graph
             row = graph.add(Op.VARIABLE)
             step = self._compiler.compile(node, dict.fromkeys(variables, at.step if at else row))
@@ -270,7 +269,7 @@ class Analysis:
 
     def at_place(self, expression: Expression, place: Expression) -> Expression:
         """Give an expression with a number in the place of its variable."""
-        with self.workshop.lock:
+        with COMPUTING:
             graph = self.workshop.graph
             step = graph.substitute(expression.step, graph.add(Op.VARIABLE), place.step)
             return self._expression(step)
@@ -290,7 +289,7 @@ class Analysis:
         Raises:
             MathError: something it needs is missing, or it is no number.
         """
-        with self.workshop.lock:
+        with COMPUTING:
             step = self._compiler.compile(node, {})
             self._check_real(step)
             return self._expression(step)
@@ -301,7 +300,7 @@ class Analysis:
         Raises:
             MathError: it does not read, something it needs is missing, or it is no number.
         """
-        with self.workshop.lock:
+        with COMPUTING:
             if text not in self._constants:
                 node = read_expression(text, self.names())
                 if len(self._constants) >= _KEPT_CONSTANTS:
@@ -318,7 +317,7 @@ class Analysis:
 
     def compile_exact(self, node: Node) -> Expression:
         """Give an exact form in the graph; angles in it are radians, whatever the study's unit."""
-        with self.workshop.lock:
+        with COMPUTING:
             return self._expression(self._compiler.compile_plain(node))
 
     def meaning(self, name: str) -> Meaning | None:
@@ -331,7 +330,7 @@ class Analysis:
         Raises:
             MathError: something it needs is missing, or a limit is reached.
         """
-        with self.workshop.lock:
+        with COMPUTING:
             shaped = self._compiler.compile_value(node)
             sources = [self.workshop.lists[name] for name in shaped.lists]
             if sources:
@@ -341,7 +340,7 @@ class Analysis:
             return self._compiled_value(shaped)
 
     def _expression(self, step: int) -> Expression:
-        return Expression(self.workshop.graph, step, self.workshop.lock)
+        return Expression(self.workshop.graph, step)
 
     def _compiled_value(self, shaped: Shaped) -> CompiledValue:
         second = None if shaped.second is None else self._expression(shaped.second)
@@ -413,8 +412,8 @@ class Analysis:
         raise TypeError("a note is not compiled")
 
     def _compile_function(self, line: FunctionLine) -> tuple[Kind, Compiled]:
-        graph, shop = self.workshop.graph, self.workshop
-        with shop.lock:
+        graph = self.workshop.graph
+        with COMPUTING:
             variables = {line.variables[0]: Shaped(graph.add(Op.VARIABLE))}
             for name in line.variables[1:]:
                 variables[name] = Shaped(graph.add(Op.INPUT, payload=_VARIABLE_INPUT + name))
@@ -532,7 +531,7 @@ def _analysed(unit: AngleUnit, keys: LineKeys, before: Analysis | None) -> Analy
         workshop = Workshop(unit) if shop is None or shop.is_full else shop
         analysis = Analysis(unit, keys, (), vocabulary, raw, workshop)
         settled = list(meanings)
-        with workshop.lock:
+        with COMPUTING:
             analysis.settle(order, settled)
         if workshop is not shop or not any(
             isinstance(meaning.problem, LimitError) for meaning in settled
@@ -589,7 +588,7 @@ def _edited(keys: LineKeys, before: Analysis) -> Analysis | None:
     )
     for index in order:
         meanings[index] = raw[index]
-    with before.workshop.lock:
+    with COMPUTING:
         analysis.settle(order, meanings)
     if any(meanings[index].problem is not None for index in order):
         return None

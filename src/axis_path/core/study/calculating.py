@@ -6,7 +6,6 @@ import re
 from collections.abc import Sequence
 from dataclasses import replace
 from fractions import Fraction
-from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
@@ -24,6 +23,7 @@ from axis_path.core.study.analysis import input_name
 from axis_path.core.study.measuring import Measuring
 from axis_path.core.study.renaming import renamed_number
 from axis_path.core.study.sliders import written_number
+from axis_path.core.threads import kept_property
 
 Cells = tuple[Fraction | None, ...]
 
@@ -137,7 +137,7 @@ class Calculating(Measuring):
             )
         )
 
-    @cached_property
+    @kept_property
     def _calculated(self) -> dict[str, object]:
         return {}
 

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from fractions import Fraction
-from functools import cached_property
 
 from axis_path.core.study.family import Family
 from axis_path.core.study.meaning import LineKey
 from axis_path.core.study.moving import Runner, Trail
 from axis_path.core.study.sliders import Slider, slider_value
 from axis_path.core.study.style import LineStyle
+from axis_path.core.threads import kept_property
 
 
 @dataclass(frozen=True)
@@ -49,12 +49,12 @@ class StudyLine:
     fit: int | None = None
     fit_lost: bool = False
 
-    @cached_property
+    @kept_property
     def moving(self) -> tuple[str, Fraction] | None:
         """Give the name and the value of a slider; None for any other line."""
         return None if self.fixed else slider_value(self.text)
 
-    @cached_property
+    @kept_property
     def key(self) -> LineKey:
         """Give what an analysis needs of the line; made once, so that it is known by identity."""
         slider = self.moving

@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import replace
 from fractions import Fraction
-from functools import cached_property
 from typing import Any, ClassVar, Self
 
 from axis_path.core.data import Column
@@ -51,6 +50,7 @@ from axis_path.core.study.renaming import (
 from axis_path.core.study.sliders import written_number
 from axis_path.core.study.style import LineStyle
 from axis_path.core.tabulate import TableSpec
+from axis_path.core.threads import kept_property
 
 
 class Notebook:
@@ -480,20 +480,20 @@ class Notebook:
         hint = f" Did you mean `{near}`?" if near else ""
         raise UnknownNameError(f"`{name}` is not defined.{hint}", suggestion=near)
 
-    @cached_property
+    @kept_property
     def _values(self) -> dict[str, Fraction]:
         found = (line.moving for line in self.lines if not line.aside)
         return dict(pair for pair in found if pair is not None)
 
-    @cached_property
+    @kept_property
     def _analysis(self) -> Analysis:
         return analyse(self.unit, self._keys, self._before)
 
-    @cached_property
+    @kept_property
     def _places(self) -> dict[int | None, int]:
         return {line.id: place for place, line in enumerate(self.lines)}
 
-    @cached_property
+    @kept_property
     def _keys(self) -> LineKeys:
         return LineKeys(line.key for line in self.lines)
 

@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from fractions import Fraction
-from functools import cached_property
 from typing import Any
 
 import numpy as np
@@ -46,6 +45,7 @@ from axis_path.core.tabulate import (
     ValueTable,
     make_table,
 )
+from axis_path.core.threads import kept_property
 
 #: A part of the plane: from where to where across, and upward.
 Box = tuple[tuple[float, float], tuple[float, float]]
@@ -293,7 +293,7 @@ class Study(Following):
             kept.append(state)
         return kept[0]
 
-    @cached_property
+    @kept_property
     def _kept_state(self) -> list[State]:
         return []
 

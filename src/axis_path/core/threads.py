@@ -1,0 +1,44 @@
+"""How threads share what is kept: one lock, and properties that need none.
+
+Two locks that are taken in either order stop two threads for ever, and what is kept is made out of
+what else is kept, in any order. So there is one lock for all that computes or grows, and whatever
+else is locked here and there is held for a moment, while nothing is computed.
+"""
+
+from __future__ import annotations
+
+import threading
+from collections.abc import Callable
+from typing import Any, Generic, TypeVar, overload
+
+T = TypeVar("T")
+
+#: Held while balls are computed, whose precision is the process's, and while a graph grows.
+COMPUTING = threading.RLock()
+
+
+class kept_property(Generic[T]):  # noqa: N801 - it is used like a function
+    """A property that is computed when it is first asked for, and kept with the object.
+
+    Unlike the one of Python 3.11's standard library it holds no lock for all objects of its class
+    meanwhile: two threads may compute the same, and keep either.
+    """
+
+    def __init__(self, make: Callable[[Any], T]) -> None:
+        self._make = make
+        self._name = make.__name__
+        self.__doc__ = make.__doc__
+
+    @overload
+    def __get__(self, owner: None, of: type) -> kept_property[T]: ...
+
+    @overload
+    def __get__(self, owner: object, of: type) -> T: ...
+
+    def __get__(self, owner: object | None, of: type) -> T | kept_property[T]:
+        """Give what is kept; made if it is missing."""
+        if owner is None:
+            return self
+        # Found in the object itself from now on: this has no way of setting.
+        found = owner.__dict__[self._name] = self._make(owner)
+        return found
