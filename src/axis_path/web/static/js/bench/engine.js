@@ -288,7 +288,9 @@ export class Engine {
     if (!this.scene || !this.size.width) return;
     const shift = shiftBetween(this.scene.window, this.window, this.size);
     this.unobserved(() => {
-      for (const painter of this.painters) painter(this.scene, shift);
+      // The lanes before the plane, which came first: a text on a canvas makes the browser bring the
+      // page's style up to date, and that costs little while no element of the picture has changed.
+      for (const painter of [...this.painters].reverse()) painter(this.scene, shift);
     });
   }
 

@@ -1,7 +1,6 @@
 // @ts-check
 /** Paints lanes, each on a canvas of its own: where a function is defined, its signs and its zeros. */
 import { across, cleared } from "./paint.js";
-import { writeText } from "./text.paint.js";
 
 /** How high the band of a lane lies, and how high a lane is painted. */
 const MIDDLE = 27;
@@ -87,8 +86,15 @@ function stroke(pen, colour, width, alpha = 1) {
 }
 
 /** A text with a rim of paper, so that it can be read on anything. */
-function write({ pen, inks }, text, x, y, colour, font, align = /** @type {CanvasTextAlign} */ ("center")) {
-  writeText(pen, text, x, y, { font, colour, paper: inks.paper, align });
+function write({ pen, inks }, text, x, y, colour, font, align = "center") {
+  pen.font = font;
+  pen.textAlign = align;
+  pen.lineJoin = "round";
+  pen.strokeStyle = inks.paper;
+  pen.lineWidth = 3;
+  pen.strokeText(text, x, y);
+  pen.fillStyle = colour;
+  pen.fillText(text, x, y);
 }
 
 /** The places of the signs that are written: at the left of each stretch. @param {Tools} tools */
