@@ -81,7 +81,8 @@ def start(port: int) -> int:
 
 def start_web(environment: dict[str, str], port: int, log_path: Path) -> "subprocess.Popen[bytes]":
     """Start gunicorn on loopback; it ends with this process even if that is killed."""
-    threads = "8"
+    # Each page that is used holds one; see MOST_WIRES in web/bench/wire.py.
+    threads = "48"
     command = [
         str(PYTHON), "-m", "gunicorn", "--bind", f"{HOST}:{port}", "--worker-class", "gthread",
         "--workers", "2", "--threads", threads, "--no-control-socket", "--graceful-timeout", "5",

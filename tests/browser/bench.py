@@ -37,6 +37,14 @@ COUNTED = """
   window.fetch = async (...request) => {
     window.asked += 1
     try { return await send(...request) } finally { window.asked -= 1 }
+  }
+  const put = WebSocket.prototype.send
+  WebSocket.prototype.send = function (question) {
+    let isOpen = true
+    window.asked += 1
+    const end = () => { if (isOpen) window.asked -= 1; isOpen = false }
+    for (const name of ['message', 'close']) this.addEventListener(name, end, { once: true })
+    put.call(this, question)
   }"""
 #: Looked at in every frame: true when nothing has been on its way for eight of them.
 SETTLED = """() => {
@@ -88,7 +96,7 @@ class BrowserTest(DatabaseTest):
         server = subprocess.Popen(
             [
                 sys.executable, "-m", "gunicorn", "--bind", f"127.0.0.1:{port}", "--worker-class",
-                "gthread", "--threads", "8", "--no-control-socket", "axis_path.web.wsgi:app",
+                "gthread", "--threads", "48", "--no-control-socket", "axis_path.web.wsgi:app",
             ],
             env=environment,
             stdout=log,

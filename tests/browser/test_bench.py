@@ -168,10 +168,13 @@ class HandTest(BrowserTest):
     def test_while_it_is_dragged_one_request_is_under_way_and_the_latest_wins(self) -> None:
         self.open_demo("Morning tide")
         self.page.evaluate(
-            "() => { window.most = 0; let now = 0; const real = window.fetch;"
+            "() => { window.most = 0; let now = 0; const real = window.fetch, put = WebSocket.prototype.send;"
+            " const begin = () => { window.most = Math.max(window.most, ++now) };"
             " window.fetch = async (path, ...more) => {"
-            "  const counts = String(path).endsWith('/scene'); if (counts) window.most = Math.max(window.most, ++now);"
-            "  try { return await real(path, ...more) } finally { if (counts) now -= 1 } } }"
+            "  const counts = String(path).endsWith('/scene'); if (counts) begin();"
+            "  try { return await real(path, ...more) } finally { if (counts) now -= 1 } };"
+            " WebSocket.prototype.send = function (question) {"
+            "  begin(); this.addEventListener('message', () => { now -= 1 }, { once: true }); put.call(this, question) } }"
         )
         track = self.page.get_by_role("slider", name="Slider a")
         box = self.box(track)

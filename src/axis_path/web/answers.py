@@ -30,8 +30,17 @@ def json_request() -> dict[str, Any]:
     Raises:
         BadRequest: it is none.
     """
+    return read_json(request.get_data())
+
+
+def read_json(data: bytes | str) -> dict[str, Any]:
+    """Give the JSON object in a text.
+
+    Raises:
+        BadRequest: it is none.
+    """
     try:
-        given = orjson.loads(request.get_data())
+        given = orjson.loads(data)
     except orjson.JSONDecodeError as err:
         raise BadRequest from err
     if not isinstance(given, dict):

@@ -10,6 +10,7 @@ from axis_path.store import make_engine
 from axis_path.web import errors, security
 from axis_path.web.assets import register_assets
 from axis_path.web.bench import routes as bench
+from axis_path.web.bench import wire
 from axis_path.web.reference import routes as reference
 from axis_path.web.settings import Settings
 from axis_path.web.state import STATE_KEY, WebState
@@ -27,6 +28,7 @@ def create_app(settings: Settings) -> Flask:
         MAX_CONTENT_LENGTH=_LARGEST_REQUEST,
         SESSION_COOKIE_SAMESITE="Strict",
         SESSION_COOKIE_HTTPONLY=True,
+        SOCK_SERVER_OPTIONS=wire.OPTIONS,
         # The token lives as long as the session, so that a page left open overnight still works.
         WTF_CSRF_TIME_LIMIT=None,
     )

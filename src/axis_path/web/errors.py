@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import logging
 import uuid
+from typing import Any
 
 from flask import Flask, render_template, request
 from flask_wtf.csrf import CSRFError
@@ -26,50 +27,41 @@ _SENTENCES = {
 
 def register(app: Flask) -> None:
     """Register the answers to errors."""
-    app.register_error_handler(MathError, _math_error)
-    app.register_error_handler(PictureError, _picture)
-    app.register_error_handler(StudyMissingError, _missing)
-    app.register_error_handler(StaleVersionError, _stale)
-    app.register_error_handler(CSRFError, _token)
-    app.register_error_handler(HTTPException, _http)
-    app.register_error_handler(Exception, _unexpected)
+    app.register_error_handler(HTTPException, _answer)
+    app.register_error_handler(Exception, _answer)
 
 
-def _answer(status: int, code: str, message: str, **more: object):  # noqa: ANN202 - Flask's own
+def _answer(error: Exception):  # noqa: ANN202 - Flask's own
+    status, told = tell_error(error)
     if request.is_json or request.accept_mimetypes.best == "application/json":
-        return json_answer({"error": {"code": code, "message": message, **more}}, status)
-    return render_template("error.html", status=status, message=message), status
+        return json_answer({"error": told}, status)
+    return render_template("error.html", status=status, message=told["message"]), status
 
 
-def _math_error(error: MathError):  # noqa: ANN202
-    status = 413 if isinstance(error, LimitError) else 400
-    return _answer(status, **problem_dict(error))
-
-
-def _picture(error: PictureError):  # noqa: ANN202
-    return _answer(400, "picture", str(error))
-
-
-def _missing(error: StudyMissingError):  # noqa: ANN202
-    return _answer(404, "store.missing", "This study is not here. It may have been deleted.")
-
-
-def _stale(error: StaleVersionError):  # noqa: ANN202
-    return _answer(
-        409, "store.stale", "This study was changed in another window. Reload to see it as it is."
-    )
-
-
-def _token(error: CSRFError):  # noqa: ANN202
-    return _answer(400, "web.token", "This page is too old to be trusted. Reload it and try again.")
-
-
-def _http(error: HTTPException):  # noqa: ANN202
-    status = error.code or 500
-    return _answer(status, f"web.{status}", _SENTENCES.get(status, "Something went wrong."))
-
-
-def _unexpected(error: Exception):  # noqa: ANN202
+def tell_error(error: Exception) -> tuple[int, dict[str, Any]]:
+    """Give the status of an error, and what is told of it: a code, a message, and more."""
+    if isinstance(error, MathError):
+        return 413 if isinstance(error, LimitError) else 400, problem_dict(error)
+    if isinstance(error, HTTPException) and not isinstance(error, CSRFError):
+        status = error.code or 500
+        return status, _told(f"web.{status}", _SENTENCES.get(status, "Something went wrong."))
+    for kind, status, code, message in _KNOWN:
+        if isinstance(error, kind):
+            return status, _told(code, message or str(error))
     number = uuid.uuid4().hex[:8]
     _log.exception("error %s at %s", number, request.path, exc_info=error)
-    return _answer(500, "web.500", f"Something went wrong on our side; it is noted as {number}.")
+    return 500, _told("web.500", f"Something went wrong on our side; it is noted as {number}.")
+
+
+def _told(code: str, message: str) -> dict[str, Any]:
+    return {"code": code, "message": message}
+
+
+#: Errors with their status, their code, and what is said; empty where the error says it.
+_KNOWN = (
+    (PictureError, 400, "picture", ""),
+    (StudyMissingError, 404, "store.missing", "This study is not here. It may have been deleted."),
+    (StaleVersionError, 409, "store.stale",
+     "This study was changed in another window. Reload to see it as it is."),
+    (CSRFError, 400, "web.token", "This page is too old to be trusted. Reload it and try again."),
+)  # fmt: skip

@@ -48,15 +48,19 @@ class BenchRequest:
     box: Box | None = None
 
 
-def read_request(study_id: uuid.UUID) -> BenchRequest:
+def read_request(study_id: uuid.UUID, given: dict[str, Any] | None = None) -> BenchRequest:
     """Read a request of the Bench.
+
+    Args:
+        study_id: the study.
+        given: what was sent; by default it is in the body of Flask's request.
 
     Raises:
         BadRequest: a part is missing or of the wrong kind.
         StaleVersionError: the version is not there any more.
         MathError: a draft cannot be carried out.
     """
-    given = json_request()
+    given = json_request() if given is None else given
     version = given.get("version")
     if not isinstance(version, int):
         raise BadRequest

@@ -2,7 +2,7 @@
 
 from flask import Blueprint
 
-from axis_path.web.bench import sweeps, views
+from axis_path.web.bench import sweeps, views, wire
 from axis_path.web.bench.pictures import picture
 from axis_path.web.patience import with_patience
 
@@ -19,6 +19,7 @@ for _name in (
 ):  # fmt: skip
     _view = with_patience(getattr(views, _name))
     blueprint.add_url_rule(f"/{_name}", _name, _view, methods=["POST"])
+wire.register(blueprint)
 #: A long file is sent as it is made, for as long as that takes.
 blueprint.add_url_rule("/table.csv", "table_file", views.table_file, methods=["POST"])
 blueprint.add_url_rule("/table.xlsx", "table_workbook", views.table_workbook, methods=["POST"])

@@ -92,9 +92,19 @@ def _scene(asked: BenchRequest, study: Study) -> dict[str, Any]:
 
 
 def scene(study_id: uuid.UUID) -> Response:
-    """Give the scene of a state, with the drafts of the hand, and of states it passed through."""
+    """Give the scene of a state."""
+    return json_answer(scene_dict(study_id))
+
+
+def scene_dict(study_id: uuid.UUID, given: dict[str, Any] | None = None) -> dict[str, Any]:
+    """Give the scene of a state, with the drafts of the hand, and of states it passed through.
+
+    Args:
+        study_id: the study.
+        given: what was sent; see ``read_request``.
+    """
     began = time.monotonic()
-    asked = read_request(study_id)
+    asked = read_request(study_id, given)
     visited = asked.study.visited(asked.visits) if asked.visits else {}
     before = [_scene(asked, study) for study in read_passed(asked)]
     answer = {
@@ -107,7 +117,7 @@ def scene(study_id: uuid.UUID) -> Response:
             with_texts=asked.given["found"] == "ledger",
         )  # fmt: skip
     # What is left of the time until it arrives is the way: the page asks by it.
-    return json_answer(answer | {"spent_ms": round(1000 * (time.monotonic() - began), 1)})
+    return answer | {"spent_ms": round(1000 * (time.monotonic() - began), 1)}
 
 
 def _by_id(places: Mapping[int, Sequence[tuple[float, float]]]) -> dict[str, Any]:
@@ -131,12 +141,22 @@ def _id(given: object) -> int:
 
 
 def reading(study_id: uuid.UUID) -> Response:
-    """Give the reading line alone: it follows the pointer, and nothing else changes."""
-    asked = read_request(study_id)
+    """Give the reading line alone."""
+    return json_answer(reading_dict(study_id))
+
+
+def reading_dict(study_id: uuid.UUID, given: dict[str, Any] | None = None) -> dict[str, Any]:
+    """Give the reading line alone: it follows the pointer, and nothing else changes.
+
+    Args:
+        study_id: the study.
+        given: what was sent; see ``read_request``.
+    """
+    asked = read_request(study_id, given)
     if asked.reading_x is None:
         raise BadRequest
     readings = asked.study.readings(asked.window, asked.reading_x, asked.pointer_y)
-    return json_answer({"version": asked.version, **readings})
+    return {"version": asked.version, **readings}
 
 
 def commands(study_id: uuid.UUID) -> Response:

@@ -7,8 +7,9 @@
  * for another version than the present one is never painted.
  */
 import { Answers } from "../shared/answers.js";
-import { ApiError, ask, getOnce, post } from "../shared/api.js";
+import { ApiError, askOver, getOnce, post } from "../shared/api.js";
 import { Follower } from "../shared/follower.js";
+import { Wire } from "../shared/wire.js";
 import { equalised, shiftBetween, showing } from "./affine.model.js";
 import { Found } from "./found.model.js";
 import { MOST_VISITS, Motion } from "./motion.js";
@@ -59,6 +60,7 @@ export class Engine {
     this.store = store;
     this.unobserved = unobserved;
     this.path = `/studies/${initial.id}`;
+    this.wire = new Wire(`${this.path}/wire`);
     this.version = initial.version;
     this.window = initial.view.window;
     /** Bounds that were typed as expressions of sliders, and follow them. @type {Record<string, string>} */
@@ -165,7 +167,7 @@ export class Engine {
   /** Ask the server, and note how long the way is. */
   async fetch({ part, ...body }) {
     const began = performance.now();
-    const answer = await ask(`${this.path}/${part}`, body);
+    const answer = await askOver(this.wire, `${this.path}/${part}`, part, body);
     if (answer.spent_ms !== undefined) this.ways = [performance.now() - began - answer.spent_ms, ...this.ways.slice(0, WAYS - 1)];
     return answer;
   }

@@ -1,0 +1,100 @@
+"""The wire: one connection on which a page asks for scene after scene.
+
+A request of its own for each costs as much as half of a scene (`docs/decisions/007`). What is
+asked and answered is the same as with `scene` and `reading`, which do it for a page without a wire.
+"""
+
+from __future__ import annotations
+
+import threading
+import time
+import uuid
+from collections.abc import Callable
+from typing import Any, Final
+from urllib.parse import urlsplit
+
+import orjson
+from flask import Blueprint, abort, request
+from flask_sock import Sock
+from simple_websocket import Server
+from werkzeug.exceptions import BadRequest
+
+from axis_path.core import Patience, waiting
+from axis_path.web.answers import read_json
+from axis_path.web.bench.views import reading_dict, scene_dict
+from axis_path.web.errors import tell_error
+
+#: Each wire holds a thread of its process; the others are for requests.
+MOST_WIRES: Final = 32
+#: A wire that nobody uses is given up; the page makes a new one when a hand moves again.
+_IDLE_S: Final = 120.0
+#: So often it is looked whether the process has to end.
+_WAKE_S: Final = 0.5
+_LARGEST: Final = 4 * 1024 * 1024
+_PARTS: Final[dict[str, Callable[[uuid.UUID, dict[str, Any]], dict[str, Any]]]] = {
+    "scene": scene_dict,
+    "reading": reading_dict,
+}
+_free = threading.BoundedSemaphore(MOST_WIRES)
+_stopping = threading.Event()
+
+
+class _Daemon(threading.Thread):
+    """A thread that reads; the process does not wait for it."""
+
+    def __init__(self, *, target: Callable[[], None]) -> None:
+        super().__init__(target=target, daemon=True)
+
+
+OPTIONS: Final = {"ping_interval": 25, "max_message_size": _LARGEST, "thread_class": _Daemon}
+
+
+def register(blueprint: Blueprint) -> None:
+    """Add the wire to the addresses of the Bench."""
+    Sock().route("/wire", blueprint)(_serve)
+    blueprint.before_request(_check)
+
+
+def stop() -> None:
+    """Let all wires end: the process does."""
+    _stopping.set()
+
+
+def _check() -> None:
+    """Refuse a wire to the pages of others, which could otherwise read with a student's cookie."""
+    if request.environ.get("HTTP_UPGRADE", "").lower() != "websocket":
+        return
+    if urlsplit(request.headers.get("Origin", "")).netloc != request.host:
+        abort(403)
+
+
+def _serve(wire: Server, study_id: uuid.UUID) -> None:
+    if not _free.acquire(blocking=False):
+        return
+    try:
+        used = time.monotonic()
+        while not _stopping.is_set() and time.monotonic() - used < _IDLE_S:
+            text = wire.receive(timeout=_WAKE_S)
+            if text is not None:
+                wire.send(_answered(study_id, text, lambda: not wire.connected))
+                used = time.monotonic()
+    finally:
+        _free.release()
+
+
+def _answered(study_id: uuid.UUID, text: str | bytes, is_gone: Callable[[], bool]) -> str:
+    """Answer a question; an error is one of the answers."""
+    try:
+        given = read_json(text)
+        with waiting(Patience(time.monotonic, is_cancelled=is_gone)):
+            found = _part(given.get("part"))(study_id, given)
+    except Exception as error:  # noqa: BLE001 - the page is told
+        status, told = tell_error(error)
+        found = {"error": told, "status": status}
+    return orjson.dumps(found).decode()
+
+
+def _part(name: object) -> Callable[[uuid.UUID, dict[str, Any]], dict[str, Any]]:
+    if not isinstance(name, str) or name not in _PARTS:
+        raise BadRequest
+    return _PARTS[name]
