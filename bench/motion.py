@@ -52,7 +52,7 @@ HOOKS = """async ([delay, keeps]) => {
   const { default: Alpine } = await import(loaded.find((name) => name.includes('alpine')));
   const slider = () => Alpine.store('bench').sliders[0];
   const m = window.motion ??= { answers: new Map(), isReplay: false };
-  Object.assign(m, { wishes: [], paints: [], under: 0, most: 0, misses: 0, requests: 0, delay, keeps });
+  Object.assign(m, { wishes: [], paints: [], bytes: [], under: 0, most: 0, misses: 0, requests: 0, delay, keeps });
   if (m.isHooked) return;
   m.isHooked = true;
   const clear = CanvasRenderingContext2D.prototype.clearRect;
@@ -92,8 +92,9 @@ HOOKS = """async ([delay, keeps]) => {
     m.most = Math.max(m.most, m.under);
     this.addEventListener('message', ({ data }) => {
       m.under -= 1;
+      m.bytes.push(data.length);
       if (m.keeps) m.answers.set(question, data);
-    }, { once: true });
+    }, { once: true, capture: true });
     if (m.delay) setTimeout(() => put.call(this, question), m.delay);
     else put.call(this, question);
   };
@@ -103,6 +104,13 @@ HOOKS = """async ([delay, keeps]) => {
     return real(path, options);
   };
 }"""
+
+#: Notes the first frame in which the plane has its picture.
+SHOWN = """const look = () => {
+  if (document.querySelector('.tick-label')) window.shownAt = performance.now();
+  else requestAnimationFrame(look);
+};
+requestAnimationFrame(look);"""
 
 
 def drag(page: Page, *, delay: int = 0, pause_ms: int = 0) -> dict[str, float]:
@@ -247,9 +255,12 @@ def twenty(base: str, address: str) -> None:
 def weigh(browser: Browser, address: str) -> None:
     """Load the Bench anew, with an empty cache: how soon it is shown, and how much is sent."""
     page = browser.new_context(viewport={"width": 1280, "height": 800}).new_page()
+    page.add_init_script(SHOWN)
+    # The browser makes a page of its own for each new window.
+    page.wait_for_timeout(2_500)
     page.goto(address)
-    page.wait_for_selector(".tick-label")
-    shown = page.evaluate("() => performance.now()")
+    page.wait_for_function("() => window.shownAt")
+    shown = page.evaluate("() => window.shownAt")
     sizes = page.evaluate(
         "() => performance.getEntries().filter((e) => e.transferSize !== undefined).map((e) => [e.name, e.transferSize])"
     )

@@ -43,7 +43,7 @@ COUNTED = """
     let isOpen = true
     window.asked += 1
     const end = () => { if (isOpen) window.asked -= 1; isOpen = false }
-    for (const name of ['message', 'close']) this.addEventListener(name, end, { once: true })
+    for (const name of ['message', 'close']) this.addEventListener(name, end, { once: true, capture: true })
     put.call(this, question)
   }"""
 #: Looked at in every frame: true when nothing has been on its way for eight of them.

@@ -174,7 +174,7 @@ class HandTest(BrowserTest):
             "  const counts = String(path).endsWith('/scene'); if (counts) begin();"
             "  try { return await real(path, ...more) } finally { if (counts) now -= 1 } };"
             " WebSocket.prototype.send = function (question) {"
-            "  begin(); this.addEventListener('message', () => { now -= 1 }, { once: true }); put.call(this, question) } }"
+            "  begin(); this.addEventListener('message', () => { now -= 1 }, { once: true, capture: true }); put.call(this, question) } }"
         )
         track = self.page.get_by_role("slider", name="Slider a")
         box = self.box(track)

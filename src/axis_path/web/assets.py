@@ -7,18 +7,25 @@ import hashlib
 from functools import cache
 from pathlib import Path
 
-from flask import Flask, Response, request, send_from_directory, url_for
+from flask import Flask, Response, abort, request, send_from_directory, url_for
 from markupsafe import Markup
+
+from axis_path.web import modules
 
 _STATIC = Path(__file__).parent / "static"
 _COMPRESSED = {"text/css", "text/javascript", "application/javascript", "application/json",
                "text/html", "image/svg+xml"}  # fmt: skip
 _SMALLEST_COMPRESSED = 600
+#: The address of a file holds the mark of its content, so it never needs to be asked for again.
+_FOREVER = "public, max-age=31536000, immutable"
+#: The scripts of pages, which are sent with all that they import.
+PAGE_SCRIPTS = ("js/bench/main.js", "js/studies/main.js")
 
 
 @cache
 def _fingerprint(_modified: tuple[tuple[str, int], ...]) -> str:
-    digest = hashlib.sha256()
+    # Scripts are joined on their way: how that is done is a part of them.
+    digest = hashlib.sha256(Path(modules.__file__).read_bytes())
     for path in sorted(_STATIC.rglob("*")):
         if path.is_file():
             digest.update(path.read_bytes())
@@ -42,11 +49,15 @@ def icon(name: str) -> Markup:
 
 
 @cache
-def script_modules(*folders: str) -> tuple[str, ...]:
-    """Give all script modules of some static folders, so that a page can ask for them at once."""
-    found = [path for folder in folders for path in sorted((_STATIC / folder).glob("*.js"))]
-    # The theme is a plain script of its own.
-    return tuple(str(path.relative_to(_STATIC)) for path in found if path.name != "theme.js")
+def _joined(entry: str) -> bytes:
+    """Give a page's script with all modules that it imports."""
+    beside = "../" * (entry.count("/") + 1)
+    return modules.join_modules(entry, lambda path: (_STATIC / path).read_text(), beside).encode()
+
+
+@cache
+def _compressed_script(entry: str) -> bytes:
+    return gzip.compress(_joined(entry), 9)
 
 
 def register_assets(app: Flask) -> None:
@@ -54,17 +65,34 @@ def register_assets(app: Flask) -> None:
     version = static_version()
     app.add_url_rule("/assets/<version>/<path:filename>", endpoint="assets", view_func=_send_asset)
     app.jinja_env.globals["icon"] = icon
-    app.jinja_env.globals["script_modules"] = script_modules
+    for entry in PAGE_SCRIPTS:
+        _joined(entry)
+    app.add_url_rule(
+        "/assets/<version>/joined/<path:entry>", endpoint="script", view_func=_send_script
+    )
+    app.jinja_env.globals["script"] = lambda entry: url_for("script", version=version, entry=entry)
     app.jinja_env.globals["asset"] = lambda filename: url_for(
         "assets", version=version, filename=filename
     )
     app.after_request(_compress)
 
 
+def _send_script(version: str, entry: str) -> Response:
+    if entry not in PAGE_SCRIPTS:
+        abort(404)
+    is_compressed = "gzip" in request.headers.get("Accept-Encoding", "")
+    data = _compressed_script(entry) if is_compressed else _joined(entry)
+    response = Response(data, mimetype="text/javascript")
+    response.headers["Cache-Control"] = _FOREVER
+    response.headers["Vary"] = "Accept-Encoding"
+    if is_compressed:
+        response.headers["Content-Encoding"] = "gzip"
+    return response
+
+
 def _send_asset(version: str, filename: str) -> Response:
     response = send_from_directory(_STATIC, filename, conditional=True)
-    # The address holds the content's mark, so it never needs to be asked for again.
-    response.headers["Cache-Control"] = "public, max-age=31536000, immutable"
+    response.headers["Cache-Control"] = _FOREVER
     return response
 
 

@@ -65,7 +65,7 @@ export const dataPanel = (engine) => () => ({
     );
     this.watcher = { mark: () => this.mark(), ask: () => this.ask() };
     engine.watchers.add(this.watcher);
-    this.$watch("$store.bench.isReady", () => this.ask());
+    this.ask();
   },
   destroy() {
     this.follower.drop();

@@ -57,9 +57,9 @@ export const findings = (engine) => () => ({
     );
     this.watcher = { mark: () => this.mark(), ask: () => this.ask(), follow: (found) => this.follow(found) };
     engine.watchers.add(this.watcher);
-    this.$watch("$store.bench.isReady", () => this.ask());
     this.$watch("$store.bench.tab", () => this.sayWanted());
     this.$watch("$store.bench.bracket", (bracket) => this.takeBracket(bracket));
+    this.ask();
   },
   destroy() {
     this.follower.drop();

@@ -5,6 +5,19 @@ const TABS = ["findings", "values", "data", "working", "reference"];
 
 /** @param {import("./engine.js").Engine} engine */
 export const panel = (engine) => () => ({
+  /** Whether what stands in each tab is made: when it is first opened, and not before the first picture stands. @type {Record<string, boolean>} */
+  made: {},
+
+  init() {
+    this.$watch("$store.bench.tab", () => this.make());
+    this.$watch("$store.bench.isReady", () => requestAnimationFrame(() => setTimeout(() => this.make())));
+  },
+  make() {
+    if (!this.$store.bench.isReady) return;
+    // Findings have marks on the plane, whatever tab is open.
+    this.made.findings = true;
+    this.made[this.$store.bench.tab] = true;
+  },
   get isFindings() {
     return this.$store.bench.tab === "findings";
   },
@@ -19,6 +32,21 @@ export const panel = (engine) => () => ({
   },
   get isReference() {
     return this.$store.bench.tab === "reference";
+  },
+  get hasFindings() {
+    return Boolean(this.made.findings);
+  },
+  get hasValues() {
+    return Boolean(this.made.values);
+  },
+  get hasData() {
+    return Boolean(this.made.data);
+  },
+  get hasWorking() {
+    return Boolean(this.made.working);
+  },
+  get hasReference() {
+    return Boolean(this.made.reference);
   },
   get findingsIndex() {
     return this.isFindings ? 0 : -1;

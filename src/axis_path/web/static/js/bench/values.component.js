@@ -75,9 +75,12 @@ export const values = (engine) => () => ({
     engine.watchers.add(this.watcher);
     this.readSpec();
     this.$watch("$store.bench.table", () => this.readSpec());
-    this.$watch("$store.bench.isReady", () => this.ask());
     this.$watch("$store.bench.valueWanted", (x) => this.seek(x));
     this.$watch("$store.bench.reading", (reading) => this.followReading(reading));
+    // It is made when its tab is first opened: what happened before is taken over.
+    this.followReading(this.$store.bench.reading);
+    if (this.$store.bench.valueWanted !== null) this.seek(this.$store.bench.valueWanted);
+    else this.ask();
   },
   destroy() {
     this.follower.drop();
@@ -465,4 +468,4 @@ const SERIES_TOLD = {
   ratio: "… in each row, divided by the row before",
   sum: "The sum of … over all rows up to each",
 };
-const inGroups = (number) => number.toLocaleString("en");
+const inGroups = (number) => String(number).replace(/\B(?=(\d{3})+$)/g, ",");

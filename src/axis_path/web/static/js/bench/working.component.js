@@ -24,7 +24,7 @@ export const working = (engine) => () => ({
     );
     this.watcher = { mark: () => this.mark(), ask: () => this.ask() };
     engine.watchers.add(this.watcher);
-    this.$watch("$store.bench.isReady", () => this.ask());
+    this.ask();
     this.$watch("digits", () => this.ask());
   },
   destroy() {

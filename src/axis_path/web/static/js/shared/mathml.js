@@ -31,15 +31,37 @@ export function setFormula(target, text) {
 /** How far a formula is made smaller before it is cut off. */
 const SMALLEST = 0.7;
 
-/** Make a formula as small as its surroundings need. @param {HTMLElement} target */
-function fit(target) {
-  const room = target.parentElement;
-  if (!room?.clientWidth) return;
-  target.style.fontSize = "";
+/** Formulas that are kept as small as their surroundings need, and those that wait for it. @type {Set<HTMLElement>} */
+const fitted = new Set();
+/** @type {Set<HTMLElement>} */
+const waiting = new Set();
+
+// Its face may arrive after a formula.
+document.fonts.addEventListener("loadingdone", () => fitted.forEach(fitSoon));
+
+/** @param {HTMLElement} target */
+function fitSoon(target) {
+  if (!waiting.size) requestAnimationFrame(fitAll);
+  waiting.add(target);
+}
+
+/** Make formulas as small as their surroundings need: all are measured first, so that the page is laid out once. */
+function fitAll() {
+  const targets = [...waiting].filter((target) => target.parentElement?.clientWidth);
+  waiting.clear();
+  for (const target of targets) if (target.style.fontSize) target.style.fontSize = "";
+  const parts = targets.map(partOf);
+  targets.forEach((target, k) => {
+    if (parts[k] < 1) target.style.fontSize = `${Math.max(parts[k] * 0.99, SMALLEST)}em`;
+  });
+}
+
+/** The room that a formula has, as a part of its width. @param {HTMLElement} target */
+function partOf(target) {
+  const room = /** @type {HTMLElement} */ (target.parentElement);
   const style = getComputedStyle(room);
   const width = room.clientWidth - parseFloat(style.paddingLeft) - parseFloat(style.paddingRight);
-  const part = width / target.getBoundingClientRect().width;
-  if (part < 1) target.style.fontSize = `${Math.max(part * 0.99, SMALLEST)}em`;
+  return width / target.getBoundingClientRect().width;
 }
 
 /**
@@ -54,14 +76,17 @@ export function registerFormulas(Alpine) {
     effect(() =>
       read((text) => {
         setFormula(element, text ?? "");
-        if (isFitted) requestAnimationFrame(() => fit(element));
+        if (isFitted) fitSoon(element);
       }),
     );
     if (!isFitted) return;
-    // The face arrives after the first formulas, and the column changes with the window.
-    const watcher = new ResizeObserver(() => fit(element));
+    fitted.add(element);
+    // The column changes with the window.
+    const watcher = new ResizeObserver(() => fitSoon(element));
     watcher.observe(element.parentElement);
-    document.fonts.ready.then(() => fit(element));
-    cleanup(() => watcher.disconnect());
+    cleanup(() => {
+      watcher.disconnect();
+      fitted.delete(element);
+    });
   });
 }
