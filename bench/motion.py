@@ -9,15 +9,16 @@ after the animation frame that follows the drawing.
 
 from __future__ import annotations
 
-import gzip
 import http.client
 import json
 import re
 import sys
 import threading
 import time
+import zlib
 
 import numpy as np
+import simple_websocket
 from playwright.sync_api import Browser, Page, sync_playwright
 
 ARGUMENTS = (
@@ -52,7 +53,7 @@ HOOKS = """async ([delay, keeps]) => {
   const { default: Alpine } = await import(loaded.find((name) => name.includes('alpine')));
   const slider = () => Alpine.store('bench').sliders[0];
   const m = window.motion ??= { answers: new Map(), isReplay: false };
-  Object.assign(m, { wishes: [], paints: [], bytes: [], under: 0, most: 0, misses: 0, requests: 0, delay, keeps });
+  Object.assign(m, { wishes: [], paints: [], under: 0, most: 0, misses: 0, requests: 0, delay, keeps });
   if (m.isHooked) return;
   m.isHooked = true;
   const clear = CanvasRenderingContext2D.prototype.clearRect;
@@ -92,7 +93,6 @@ HOOKS = """async ([delay, keeps]) => {
     m.most = Math.max(m.most, m.under);
     this.addEventListener('message', ({ data }) => {
       m.under -= 1;
-      m.bytes.push(data.length);
       if (m.keeps) m.answers.set(question, data);
     }, { once: true, capture: true });
     if (m.delay) setTimeout(() => put.call(this, question), m.delay);
@@ -206,42 +206,38 @@ def ask_findings(page: Page) -> None:
 
 def twenty(base: str, address: str) -> None:
     """Twenty at once: each drags a study of its own, and sees its own values only."""
-    host = base.removeprefix("http://")
     times: list[float] = []
     faults: list[str] = []
     lock = threading.Lock()
 
     def one(number: int) -> None:
-        client = http.client.HTTPConnection(host)
+        client = http.client.HTTPConnection(base.removeprefix("http://"))
         client.request("GET", address)
-        answer = client.getresponse()
-        page = answer.read().decode()
-        cookie = (answer.getheader("Set-Cookie") or "").split(";")[0]
-        token = re.search(r'name="csrf-token" content="([^"]+)"', page)[1]
+        page = client.getresponse().read().decode()
         state = json.loads(re.search(r'id="bench-state">(.*?)</script>', page, re.S)[1])
         slider = 1
+        # This client names its host without the port.
+        wire = simple_websocket.Client(
+            f"{base.replace('http', 'ws', 1)}{address}/wire", headers={"Origin": "http://127.0.0.1"}
+        )
         for k in range(DRAGS):
             value = round(0.1 * number + 0.01 * k, 2)
-            body = json.dumps({
-                "version": state["version"], "drafts": [{"do": "set", "id": slider, "value": value}],
-                "window": {**state["view"]["window"], "width": 660, "height": 430}, "reading": None,
-            })  # fmt: skip
             began = time.perf_counter()
-            client.request("POST", f"{address}/scene", body, {
-                "Cookie": cookie, "X-CSRFToken": token, "Content-Type": "application/json", "Accept-Encoding": "gzip",
-            })  # fmt: skip
-            answer = client.getresponse()
-            data = answer.read()
+            wire.send(json.dumps({
+                "part": "scene", "version": state["version"], "drafts": [{"do": "set", "id": slider, "value": value}],
+                "window": {**state["view"]["window"], "width": 660, "height": 430}, "reading": None,
+            }))  # fmt: skip
+            data = wire.receive(timeout=30) or ""
             spent = 1000 * (time.perf_counter() - began)
-            data = gzip.decompress(data) if answer.getheader("Content-Encoding") == "gzip" else data
             # Read with little effort: the twenty share the machine with the server.
-            told = re.search(rb'"short":"[^"]*","value":([-0-9.e]+)', data)
-            shown = float(told[1]) if told and answer.status == 200 else None
+            told = re.search(r'"short":"[^"]*","value":([-0-9.e]+)', data)
+            shown = float(told[1]) if told else None
             with lock:
                 times.append(spent)
                 if shown is None or abs(shown - value) > 1e-9:
-                    faults.append(f"{answer.status}: {shown} for {value}")
+                    faults.append(f"{shown} for {value}: {data[:80]}")
             time.sleep(max(0.016 - spent / 1000, 0))
+        wire.close()
 
     threads = [threading.Thread(target=one, args=(number,)) for number in range(BROWSERS)]
     for each in threads:
@@ -301,11 +297,11 @@ def main() -> None:
         slow = drag(page, delay=40)
         print(f"  40 ms added to every request: {slow['frames']:.1f} frames a second (wanted: 20), "
               f"p95 {slow['p95']:.0f} ms, {slow['most']} under way at most")  # fmt: skip
-        sizes = page.evaluate(
-            "() => performance.getEntriesByType('resource').filter((e) => e.name.endsWith('/scene')).map((e) => e.encodedBodySize)"
-        )
+        texts = page.evaluate("() => [...window.motion.answers.values()]")
+        sizes = [len(zlib.compress(text.encode())) for text in texts]
         print(
-            f"  bytes of a frame: median {np.median(sizes):,.0f}, most {max(sizes):,.0f} (wanted: 25,000)"
+            f"  bytes of a frame: median {np.median(sizes):,.0f}, most {max(sizes):,.0f} (wanted: 25,000); "
+            f"{np.median([len(text) for text in texts]):,.0f} before they are compressed"
         )
         ask_findings(page)
         address = page.url.removeprefix(base)

@@ -13,25 +13,34 @@ from playwright.sync_api import Page, sync_playwright
 from bench.motion import ARGUMENTS
 from bench.six import LINES
 
-MOVES, PAUSE_MS = 100, 16
+MOVES = 150
 #: Counts frames, and notes when a window was wished for and when the exact picture of it was painted.
 HOOKS = """() => {
   window.pan = { frames: 0, wishes: [], exact: [], isOn: true };
   const tick = () => { if (window.pan.isOn) { window.pan.frames += 1; requestAnimationFrame(tick); } };
   requestAnimationFrame(tick);
-  const real = window.fetch;
-  window.fetch = async (path, options) => {
-    const answer = await real(path, options);
-    if (String(path).endsWith('/scene')) {
-      const asked = JSON.parse(options.body).window;
-      answer.clone().json().then(() => requestAnimationFrame(() => window.pan.exact.push([performance.now(), asked.x[0]])));
-    }
-    return answer;
+  const put = WebSocket.prototype.send;
+  WebSocket.prototype.send = function (question) {
+    this.addEventListener('message', () => requestAnimationFrame(() => window.pan.exact.push(performance.now())), { once: true });
+    put.call(this, question);
   };
   document.querySelector('.plane-surface').addEventListener('pointermove', (event) => {
     if (event.buttons) window.pan.wishes.push(performance.now());
   }, true);
 }"""
+#: A hand that pans to and fro, a move with every frame. It moves in the page, as in `bench.motion`.
+HAND = """([x, y, moves]) => new Promise((done) => {
+  const surface = document.querySelector('.plane-surface');
+  let k = 0;
+  const step = () => {
+    const clientX = x + 120 * Math.sin(k / 12), clientY = y + 40 * Math.cos(k / 9);
+    surface.dispatchEvent(new PointerEvent('pointermove', { bubbles: true, pointerId: 1, buttons: 1, clientX, clientY }));
+    k += 1;
+    if (k === moves) done();
+    else requestAnimationFrame(step);
+  };
+  requestAnimationFrame(step);
+})"""
 
 
 def open_study(page: Page, base: str, lines: tuple[str, ...]) -> None:
@@ -56,14 +65,12 @@ def drag(page: Page) -> tuple[float, np.ndarray]:
     page.mouse.move(x, y)
     page.mouse.down()
     began = page.evaluate("() => { window.pan.frames = 0; return performance.now() }")
-    for k in range(MOVES):
-        page.mouse.move(x + 120 * np.sin(k / 12), y + 40 * np.cos(k / 9))
-        page.wait_for_timeout(PAUSE_MS)
+    page.evaluate(HAND, [x, y, MOVES])
     ended = page.evaluate("() => performance.now()")
     page.wait_for_timeout(500)
     page.mouse.up()
     pan = page.evaluate("() => { window.pan.isOn = false; return window.pan }")
-    exact = np.array([at for at, _ in pan["exact"]])
+    exact = np.array(pan["exact"])
     wishes = np.array(pan["wishes"])
     after = [float(exact[exact >= wish].min() - wish) for wish in wishes if (exact >= wish).any()]
     return 1000 * pan["frames"] / (ended - began), np.array(after)

@@ -87,6 +87,39 @@ class PatienceTest(unittest.TestCase):
                 self.assertTrue(any(abs(item.x - other.x) < 1e-12 for other in whole))
         self.assertGreater(partial, 0)
 
+    def test_turns_and_meetings_that_are_stopped_give_what_they_have(self) -> None:
+        study = Study()
+        for line in ("f(x) = sin(11x) exp(x/9) - x/5 + abs(x)/3", "P(t) = (5cos(3t), 4sin(7t)) for 0 <= t <= 2pi",
+                     "Q(t) = (5cos(5t) + 1/7, 4sin(3t)) for 0 <= t <= 2pi"):  # fmt: skip
+            study.define(line)
+        searches = {
+            "extrema": lambda: study.extrema("f", -9, 9),
+            "inflections": lambda: study.inflections("f", -9, 9),
+            "two paths": lambda: study.intersections("P", "Q", -9, 9),
+            "a path and a function": lambda: study.intersections("f", "P", -9, 9),
+        }
+        for name, search in searches.items():
+            whole = [(item.x, item.y, item.kind) for item in search()]
+            self.assertGreater(len(whole), 20, name)
+            partial = 0
+            for step_s in (0.5, *np.geomspace(0.2, 0.0002, 40).tolist()):
+                try:
+                    with waiting(ticking(step_s)), calculation():
+                        found = search()
+                except MathError as err:
+                    self.assertEqual("limit.time", err.code)
+                    continue
+                if found.complete or "Until then" not in found.note:
+                    continue
+                partial += 1
+                for item in found:
+                    self.assertTrue(name == "two paths" or not item.proved)
+                    near = 1e-6 if "found" in found.note else 0.08
+                    low, high = item.bracket
+                    alike = [max(low - x, x - high) for x, y, kind in whole if kind is item.kind]
+                    self.assertLess(min(alike), near, (name, step_s, found.note))
+            self.assertGreater(partial, 0, name)
+
     def test_where_nothing_was_found_in_time_is_told_what_can_be_seen(self) -> None:
         study = Study()
         study.define("f(x) = integral(sin(t^2), t, 0, x) - 0.6")

@@ -46,6 +46,7 @@ class _Wait:
     end: float
     ask_at: float = field(default=0.0)
     is_one: bool = False
+    is_brief: bool = False
 
 
 _present: ContextVar[_Wait | None] = ContextVar("patience", default=None)
@@ -62,9 +63,9 @@ def waiting(patience: Patience) -> Iterator[None]:
 
 
 @contextmanager
-def _until(wait: _Wait, end: float) -> Iterator[None]:
+def _until(wait: _Wait, end: float, *, is_brief: bool = False) -> Iterator[None]:
     """Compute as one calculation that ends at a time."""
-    token = _present.set(_Wait(wait.patience, end, is_one=True))
+    token = _present.set(_Wait(wait.patience, end, is_one=True, is_brief=is_brief or wait.is_brief))
     try:
         yield
     finally:
@@ -92,8 +93,14 @@ def briefly(seconds: float) -> Iterator[None]:
     if wait is None:
         yield
         return
-    with _until(wait, min(wait.end, wait.patience.clock() + seconds)):
+    with _until(wait, min(wait.end, wait.patience.clock() + seconds), is_brief=True):
         yield
+
+
+def is_brief() -> bool:
+    """Tell whether what is computed is left if it takes longer: nobody wants a part of it."""
+    wait = _present.get()
+    return wait is not None and wait.is_brief
 
 
 @contextmanager

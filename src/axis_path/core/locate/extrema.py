@@ -17,6 +17,7 @@ from dataclasses import dataclass, replace
 from flint import arb
 
 from axis_path.core.arithmetic import Ball, Defined, ball, precision
+from axis_path.core.errors import StoppedError
 from axis_path.core.evaluate import RealFunction
 from axis_path.core.limits import LOCATE_CELLS
 from axis_path.core.locate.breaks import limits_beside
@@ -34,6 +35,8 @@ from axis_path.core.locate.finding import Finding, Findings, Kind
 from axis_path.core.locate.limit_rules import Approach, Limit
 from axis_path.core.locate.parts import Anatomy, Part, Spot, take_apart
 from axis_path.core.locate.search import search_branch
+from axis_path.core.locate.seen import SEEN, seen_turns
+from axis_path.core.locate.stopped import stopped_findings
 from axis_path.core.locate.verdict import (
     BENDS,
     TURNS,
@@ -111,12 +114,29 @@ def _within(
 
 
 def _extrema(anatomy: Anatomy) -> Findings:
+    items: list[Finding] = []
+    try:
+        return _all_extrema(anatomy, items)
+    except StoppedError as err:
+        return stopped_findings(err, items, lambda: _seen_extrema(anatomy))
+
+
+def _seen_extrema(anatomy: Anatomy) -> list[Finding]:
+    """Give the places at which samples turn, none of them checked."""
+    kinds = {1: Kind.MAXIMUM, -1: Kind.MINIMUM}
+    return [
+        at_place(kinds[way], place, proved=False, note=SEEN)
+        for place, way in seen_turns(anatomy.function, anatomy.inside)
+    ]
+
+
+def _all_extrema(anatomy: Anatomy, items: list[Finding]) -> Findings:
+    """Locate all; ``items`` takes those that were found, so that they are not lost if stopped."""
     courses = {
         id(part): _course(anatomy, part, order=1)
         for part in anatomy.parts
         if part.defined is not Defined.NO
     }
-    items: list[Finding] = []
     heights: list[_Height] = []
     notes = [anatomy.note] if anatomy.note else []
     complete = anatomy.complete and all(course.is_complete for course in courses.values())
@@ -401,6 +421,14 @@ def _with_global(
 
 def _inflections(anatomy: Anatomy) -> Findings:
     items: list[Finding] = []
+    try:
+        return _all_inflections(anatomy, items)
+    except StoppedError as err:
+        return stopped_findings(err, items, list)
+
+
+def _all_inflections(anatomy: Anatomy, items: list[Finding]) -> Findings:
+    """Locate all; see ``_all_extrema``."""
     complete = anatomy.complete
     notes = [anatomy.note] if anatomy.note else []
     courses: dict[int, _Course] = {}

@@ -11,7 +11,7 @@ odd one.
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -32,9 +32,10 @@ from axis_path.core.locate.cells import Interval, float_above, float_below
 from axis_path.core.locate.exact import candidates
 from axis_path.core.locate.finding import Finding, Findings, Kind
 from axis_path.core.locate.parts import take_apart
-from axis_path.core.locate.plane_search import Solution, solve_in_plane
-from axis_path.core.locate.verdict import SAME_ALL_ALONG, at_place, judge, value_text
-from axis_path.core.locate.zeros import SEARCH_BITS, clip, find_roots, searched
+from axis_path.core.locate.plane_search import Solution, Solved, solve_in_plane
+from axis_path.core.locate.stopped import put_together
+from axis_path.core.locate.verdict import SAME_ALL_ALONG, Verdict, at_place, value_text
+from axis_path.core.locate.zeros import SEARCH_BITS, clip, judged_roots, searched
 
 #: A function, a path, or an equation as what must be zero.
 Curve = RealFunction | RealPath | RealSurface
@@ -161,16 +162,24 @@ def _along(
 ) -> Findings:
     """Find where something is zero along a curve, and keep what lies in the bounds."""
     gap = replace(track.domain, expression=sheet.expression(difference))
-    x, y = (replace(track.domain, expression=sheet.expression(s)) for s in (track.x, track.y))
-    is_graph = track.function is not None
     span = _span(track, other, bounds, interval)
     inside = clip(gap, span)
     if inside is None:
         return Findings((), complete=True, note="There is no place where both are defined.")
     anatomy = take_apart(gap, inside)
-    search = find_roots(anatomy)
-    verdict = judge(anatomy, search, SAME_ALL_ALONG)
-    items: list[Finding] = []
+    verdict = judged_roots(anatomy, SAME_ALL_ALONG)
+    points = _met_at(verdict, sheet, track, other, bounds, inside)
+    merged = _each_once(put_together(points, verdict.is_stopped))
+    complete = verdict.complete and all(found.proved for found in merged)
+    return Findings(tuple(merged), complete, verdict.note)
+
+
+def _met_at(
+    verdict: Verdict, sheet: Sheet, track: _Track, other: Curve, bounds: Bounds, inside: Interval
+) -> Iterator[Finding]:
+    """Give the points at the roots that were found along a curve, as far as they are in bounds."""
+    is_graph = track.function is not None
+    x, y = (replace(track.domain, expression=sheet.expression(s)) for s in (track.x, track.y))
     for root in verdict.roots:
         place_x = root.place if is_graph else x.prove(root.place)
         place_y = y.prove(root.place)
@@ -189,10 +198,7 @@ def _along(
             note = "whether it lies inside what is searched is not proved"
         found = at_place(Kind.INTERSECTION, place_x, place_y, proved=proved, why=why, note=note)
         exact = found.exact or (root.surd if is_graph else None)
-        items.append(replace(found, multiplicity=root.order, exact=exact))
-    merged = _each_once(items)
-    complete = verdict.complete and all(found.proved for found in merged)
-    return Findings(tuple(merged), complete, verdict.note)
+        yield replace(found, multiplicity=root.order, exact=exact)
 
 
 def _span(track: _Track, other: Curve, bounds: Bounds, interval: Interval) -> Interval:
@@ -342,14 +348,26 @@ def _solved_in(
 ) -> Findings:  # fmt: skip
     """Solve two equations, and give the points; ``ends`` are those of two parameters."""
     solved = solve_in_plane(one, other, box)
-    items = []
+    points = _points_of(solved, (one, other), point, ends)
+    items = _each_once(put_together(points, solved.stopped is not None))
+    if solved.stopped is not None:
+        return Findings(tuple(items), complete=False, note=f"{solved.stopped.message} {_BEFORE}")
+    return Findings(tuple(items), solved.complete, "" if solved.complete else _MORE)
+
+
+def _points_of(
+    solved: Solved, equations: tuple[RealSurface, RealSurface],
+    point: Callable[[Solution], tuple[tuple[float, float], tuple[float, float], str]],
+    ends: tuple[tuple[Ball, Ball], tuple[Ball, Ball]] | None,
+) -> Iterator[Finding]:  # fmt: skip
+    """Give the points of solutions."""
     for solution in solved.solutions:
         is_at = True if ends is None else _is_at(solution, ends)
         if is_at is False:
             continue
         x, y, words = point(solution)
         hulls = [Ball(arb(low).union(arb(high))) for low, high in (x, y)]
-        exact = None if ends is not None else _exact_point(one, other, hulls)
+        exact = None if ends is not None else _exact_point(*equations, hulls)
         note = "" if solution.proved else _NOT_PROVED
         if exact is not None:
             hulls = exact
@@ -360,9 +378,7 @@ def _solved_in(
         elif is_at is None:
             note = "whether it lies before the end of the path is not proved"
         found = at_place(Kind.INTERSECTION, *hulls, proved=not note, why=words, note=note)
-        items.append(replace(found, multiplicity=1 if solution.proved else None))
-    kept = _each_once(items)
-    return Findings(tuple(kept), solved.complete, "" if solved.complete else _MORE)
+        yield replace(found, multiplicity=1 if solution.proved else None)
 
 
 def _exact_point(one: RealSurface, other: RealSurface, hulls: list[Ball]) -> list[Ball] | None:
@@ -379,6 +395,7 @@ def _exact_point(one: RealSurface, other: RealSurface, hulls: list[Ball]) -> lis
 
 
 _MORE = "Whether there are more close to those that are not proved is not decided."
+_BEFORE = "Until then these were found."
 _NOT_PROVED = (
     "they come so close together here that crossing, touching and missing are not told apart"
 )

@@ -10,16 +10,18 @@ Source: Krawczyk 1969; Neumaier, *Interval Methods for Systems of Equations*, ch
 
 from __future__ import annotations
 
+from contextlib import suppress
 from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Enclosure
-from axis_path.core.errors import LimitError
+from axis_path.core.errors import LimitError, StoppedError
 from axis_path.core.evaluate import Boxes, RealSurface
 from axis_path.core.limits import PLANE_BOXES
-from axis_path.core.patience import check
+from axis_path.core.locate.stopped import GRACE_S
+from axis_path.core.patience import check, grace, is_brief
 
 Floats = NDArray[np.float64]
 Flags = NDArray[np.bool_]
@@ -43,10 +45,15 @@ class Solution:
 
 @dataclass(frozen=True, slots=True)
 class Solved:
-    """All solutions in a box, and whether it is proved that there are no others."""
+    """All solutions in a box, and whether it is proved that there are no others.
+
+    Attributes:
+        stopped: what stopped the search; the solutions are those it had proved until then.
+    """
 
     solutions: tuple[Solution, ...]
     complete: bool
+    stopped: StoppedError | None = None
 
 
 def solve_in_plane(one: RealSurface, other: RealSurface, box: Boxes) -> Solved:
@@ -60,6 +67,7 @@ def solve_in_plane(one: RealSurface, other: RealSurface, box: Boxes) -> Solved:
     Raises:
         LimitError: there are too many boxes to look at.
         NotHandledError: a derivative is not known.
+        StoppedError: the search was stopped before it had proved a solution.
     """
     slopes = (one.slopes(), other.slopes())
     if slopes[0] is None or slopes[1] is None:
@@ -67,8 +75,53 @@ def solve_in_plane(one: RealSurface, other: RealSurface, box: Boxes) -> Solved:
             "The slopes of these equations are not known, so they are not solved here."
         )
     matrix = (slopes[0][0], slopes[0][1], slopes[1][0], slopes[1][1])
-    boxes = box.cut(4)
     proved: list[Boxes] = []
+    try:
+        narrow = _parted(one, other, matrix, box.cut(4), proved)
+    except StoppedError as err:
+        if is_brief() or not any(map(len, proved)):
+            raise
+        # Each of these holds exactly one, whatever was not looked at.
+        boxes = _together(proved)
+        known = [replace(each, proved=True) for each in _each([boxes])]
+        with grace(GRACE_S), suppress(StoppedError):
+            known = _finished(boxes, one, other, matrix)
+        known = _distinct(known)
+        return Solved(tuple(sorted(known, key=_place)), complete=False, stopped=err)
+    found = _finished(_together(proved), one, other, matrix)
+    unsure = []
+    for cluster in _clusters(
+        [each for each in _each(narrow) if not any(_touch(each, s) for s in found)]
+    ):
+        blown = _blown_up(cluster, one, other, matrix)
+        if blown is None:
+            unsure.append(cluster)
+        else:
+            found.append(blown)
+    solutions = _distinct(found) + unsure
+    return Solved(tuple(sorted(solutions, key=_place)), complete=not unsure)
+
+
+def _place(solution: Solution) -> tuple[tuple[float, float], tuple[float, float]]:
+    return solution.x, solution.y
+
+
+def _parted(
+    one: RealSurface, other: RealSurface, matrix: tuple[RealSurface, ...], boxes: Boxes,
+    proved: list[Boxes],
+) -> list[Boxes]:  # fmt: skip
+    """Cut boxes until each is empty, or holds one solution for sure, or is too narrow to be cut.
+
+    Args:
+        one: a function.
+        other: another of the same variables.
+        matrix: their slopes.
+        boxes: what is searched.
+        proved: takes the boxes that hold one solution; they are not lost if this is stopped.
+
+    Returns:
+        The narrow boxes that are left.
+    """
     narrow: list[Boxes] = []
     looked_at = 0
     for _ in range(_ROUNDS):
@@ -92,18 +145,7 @@ def solve_in_plane(one: RealSurface, other: RealSurface, box: Boxes) -> Solved:
         boxes = _halved(boxes.take(~small))
     else:
         narrow.append(boxes)
-    found = _finished(_together(proved), one, other, matrix)
-    unsure = []
-    for cluster in _clusters(
-        [each for each in _each(narrow) if not any(_touch(each, s) for s in found)]
-    ):
-        blown = _blown_up(cluster, one, other, matrix)
-        if blown is None:
-            unsure.append(cluster)
-        else:
-            found.append(blown)
-    solutions = _distinct(found) + unsure
-    return Solved(tuple(sorted(solutions, key=lambda s: (s.x, s.y))), complete=not unsure)
+    return narrow
 
 
 def _blown_up(

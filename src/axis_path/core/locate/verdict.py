@@ -123,11 +123,13 @@ class Verdict:
         roots: those that are points: not the ones in stretches where it is so all along.
         complete: whether it is proved that there are no others.
         note: what is not certain, in words.
+        is_stopped: whether the search was stopped: this is what was found until then.
     """
 
     roots: tuple[Root, ...]
     complete: bool
     note: str
+    is_stopped: bool = False
 
 
 def judge(anatomy: Anatomy, search: Search, words: Words = ZEROS) -> Verdict:

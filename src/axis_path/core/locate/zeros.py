@@ -20,12 +20,10 @@ from axis_path.core.locate.finding import Findings
 from axis_path.core.locate.parts import Anatomy, Part, Spot, take_apart
 from axis_path.core.locate.search import search_branch
 from axis_path.core.locate.seen import seen_zeros
-from axis_path.core.locate.verdict import ZEROS, Words, judge, make_finding
-from axis_path.core.patience import grace
+from axis_path.core.locate.stopped import UNSURE, found_or_seen
+from axis_path.core.locate.verdict import ZEROS, Verdict, Words, judge, make_finding
 
 SEARCH_BITS = 128
-#: So long may be looked for what can be seen when a search was stopped before it found anything.
-_GRACE_S = 0.6
 
 
 def find_zeros(
@@ -61,22 +59,32 @@ def searched(search: Callable[[], Findings]) -> Findings:
 
 
 def _zeros(anatomy: Anatomy, max_cells: int, words: Words) -> Findings:
+    verdict = judged_roots(anatomy, words, max_cells)
+    return Findings(tuple(map(make_finding, verdict.roots)), verdict.complete, verdict.note)
+
+
+def judged_roots(
+    anatomy: Anatomy, words: Words, max_cells: int = LOCATE_CELLS.value, most: int = FOUND.value
+) -> Verdict:
+    """Search all parts and spots of a function, and say what is to be said of it.
+
+    If the search is stopped, it is said of what was found until then, none of it proved.
+
+    Raises:
+        StoppedError: the search was stopped before there was anything to be told.
+    """
     search = Search()
     try:
         find_roots(anatomy, max_cells, search)
     except StoppedError as err:
-        if search.roots:
-            return _so_far(search, err)
-        with grace(_GRACE_S):
-            seen = seen_zeros(anatomy.function, anatomy.inside)
-        if not seen:
-            raise
-        note = f"{err.message} Until then these were seen; they are not checked."
-        return Findings(tuple(map(make_finding, seen[: FOUND.value])), complete=False, note=note)
-    search.is_crowded = search.is_crowded or len(search.roots) > FOUND.value
-    search.roots = search.roots[: FOUND.value]
-    verdict = judge(anatomy, search, words)
-    return Findings(tuple(map(make_finding, verdict.roots)), verdict.complete, verdict.note)
+        roots, note = found_or_seen(
+            err, _distinct(search.roots), lambda: seen_zeros(anatomy.function, anatomy.inside)
+        )
+        unsure = (replace(root, proved=False, note=root.note or UNSURE) for root in roots[:most])
+        return Verdict(tuple(unsure), complete=False, note=note, is_stopped=True)
+    search.is_crowded = search.is_crowded or len(search.roots) > most
+    search.roots = search.roots[:most]
+    return judge(anatomy, search, words)
 
 
 def clip(function: RealFunction, interval: Interval) -> Interval | None:
@@ -92,15 +100,6 @@ def clip(function: RealFunction, interval: Interval) -> Interval | None:
     if ball.subtract(high, low).sign() != 1:
         return None
     return Interval(low, high, low_closed, high_closed)
-
-
-def _so_far(search: Search, err: StoppedError) -> Findings:
-    """Give what a search has found before it was stopped; nothing more can be computed then."""
-    roots = _distinct(search.roots)[: FOUND.value]
-    note = f"{err.message} Until then these were found; they are not checked to the end."
-    unsure = "the search was stopped before it was checked"
-    found = tuple(replace(make_finding(root), proved=False, note=unsure) for root in roots)
-    return Findings(found, complete=False, note=note)
 
 
 def find_roots(

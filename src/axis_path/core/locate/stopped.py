@@ -1,0 +1,78 @@
+"""What is said of a search that was stopped: what it has found until then, or what can be seen."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator, Sequence
+from dataclasses import replace
+from typing import TypeVar
+
+from axis_path.core.errors import StoppedError
+from axis_path.core.limits import FOUND
+from axis_path.core.locate.finding import Finding, Findings
+from axis_path.core.patience import grace, is_brief
+
+T = TypeVar("T")
+#: So long, in s, what is known of a stopped search may still be put together.
+GRACE_S = 0.6
+UNSURE = "the search was stopped before it was checked"
+
+
+def found_or_seen(
+    err: StoppedError, found: Sequence[T], look: Callable[[], Sequence[T]]
+) -> tuple[Sequence[T], str]:
+    """Give what a stopped search has found, or else what a look shows, and what is said of it.
+
+    Args:
+        err: what stopped it.
+        found: what it has found.
+        look: a short look at what was searched, where nothing was found.
+
+    Raises:
+        StoppedError: there is nothing to be told, or nobody wants a part of it.
+    """
+    if is_brief():
+        raise err
+    if found:
+        return found, f"{err.message} Until then these were found; they are not checked to the end."
+    with grace(GRACE_S):
+        seen = look()
+    if not seen:
+        raise err
+    return seen, f"{err.message} Until then these were seen; they are not checked."
+
+
+def stopped_findings(
+    err: StoppedError, found: Sequence[Finding], look: Callable[[], Sequence[Finding]]
+) -> Findings:
+    """Give the same as findings, none of them proved.
+
+    Raises:
+        StoppedError: there is nothing to be told.
+    """
+    items, note = found_or_seen(err, found, look)
+    unsure = (
+        replace(item, proved=False, note=item.note or UNSURE) for item in items[: FOUND.value]
+    )
+    return Findings(tuple(sorted(unsure, key=lambda item: item.x)), complete=False, note=note)
+
+
+def put_together(items: Iterator[T], is_stopped: bool) -> list[T]:
+    """Give the items that are made of what was found; after a stop, as many as come soon.
+
+    Args:
+        items: they are made one by one.
+        is_stopped: whether the search was stopped.
+
+    Raises:
+        StoppedError: none came.
+    """
+    if not is_stopped:
+        return list(items)
+    made: list[T] = []
+    try:
+        with grace(GRACE_S):
+            made.extend(items)
+    except StoppedError:
+        if not made:
+            raise
+    return made
