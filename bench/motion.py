@@ -53,7 +53,7 @@ HOOKS = """async ([delay, keeps]) => {
   const { default: Alpine } = await import(loaded.find((name) => name.includes('alpine')));
   const slider = () => Alpine.store('bench').sliders[0];
   const m = window.motion ??= { answers: new Map(), isReplay: false };
-  Object.assign(m, { wishes: [], paints: [], under: 0, most: 0, misses: 0, requests: 0, delay, keeps });
+  Object.assign(m, { wishes: [], paints: [], misses: 0, requests: 0, delay, keeps });
   if (m.isHooked) return;
   m.isHooked = true;
   const clear = CanvasRenderingContext2D.prototype.clearRect;
@@ -89,10 +89,7 @@ HOOKS = """async ([delay, keeps]) => {
       return;
     }
     if (m.isReplay) m.misses += 1;
-    m.under += 1;
-    m.most = Math.max(m.most, m.under);
     this.addEventListener('message', ({ data }) => {
-      m.under -= 1;
       if (m.keeps) m.answers.set(question, data);
     }, { once: true, capture: true });
     if (m.delay) setTimeout(() => put.call(this, question), m.delay);
@@ -112,6 +109,19 @@ SHOWN = """const look = () => {
 };
 requestAnimationFrame(look);"""
 
+#: Counts the questions on wires that are not answered yet: before the page itself hears of an answer.
+WIRES = """window.wires = { under: 0, most: 0 };
+window.WebSocket = class extends WebSocket {
+  constructor(...address) {
+    super(...address);
+    this.addEventListener('message', ({ isTrusted }) => { if (isTrusted) window.wires.under -= 1; });
+  }
+  send(question) {
+    window.wires.most = Math.max(window.wires.most, ++window.wires.under);
+    super.send(question);
+  }
+};"""
+
 
 def drag(page: Page, *, delay: int = 0, pause_ms: int = 0) -> dict[str, float]:
     """Drag the first slider from end to end; give times in ms, frames a second and counts."""
@@ -125,11 +135,11 @@ def drag(page: Page, *, delay: int = 0, pause_ms: int = 0) -> dict[str, float]:
     page.mouse.down()
     page.wait_for_timeout(400)
     page.evaluate(
-        "() => Object.assign(window.motion, { wishes: [], paints: [], misses: 0, most: 0, requests: 0 })"
+        "() => Object.assign(window.motion, { wishes: [], paints: [], misses: 0, requests: 0 }) && (window.wires.most = 0)"
     )
     page.evaluate(HAND, [left, width, y, STEPS, pause_ms])
     page.wait_for_timeout(400)
-    found = page.evaluate("() => window.motion")
+    found = page.evaluate("() => ({ ...window.motion, most: window.wires.most })")
     page.keyboard.press("Escape")
     page.mouse.up()
     page.wait_for_timeout(400)
@@ -172,6 +182,7 @@ def compare(page: Page, what: str) -> None:
 def six_curves(browser: Browser, base: str) -> Page:
     """Open a new study with six curves, four lanes with marks and a table."""
     page = browser.new_page(viewport={"width": 1280, "height": 900})
+    page.add_init_script(WIRES)
     page.goto(f"{base}/studies")
     page.get_by_role("button", name="New study").click()
     page.wait_for_selector(".tick-label")
@@ -204,6 +215,19 @@ def ask_findings(page: Page) -> None:
         page.wait_for_timeout(1_000)
 
 
+def wire_of(base: str, address: str) -> simple_websocket.Client:
+    """Make a wire, as a page does: a process that has more than another sends it on."""
+    # This client names its host without the port.
+    place = f"{base.replace('http', 'ws', 1)}{address}/wire"
+    while True:
+        wire = simple_websocket.Client(place, headers={"Origin": "http://127.0.0.1"})
+        try:
+            wire.receive(timeout=0.05)
+        except simple_websocket.ConnectionClosed:
+            continue
+        return wire
+
+
 def twenty(base: str, address: str) -> None:
     """Twenty at once: each drags a study of its own, and sees its own values only."""
     times: list[float] = []
@@ -216,10 +240,7 @@ def twenty(base: str, address: str) -> None:
         page = client.getresponse().read().decode()
         state = json.loads(re.search(r'id="bench-state">(.*?)</script>', page, re.S)[1])
         slider = 1
-        # This client names its host without the port.
-        wire = simple_websocket.Client(
-            f"{base.replace('http', 'ws', 1)}{address}/wire", headers={"Origin": "http://127.0.0.1"}
-        )
+        wire = wire_of(base, address)
         for k in range(DRAGS):
             value = round(0.1 * number + 0.01 * k, 2)
             began = time.perf_counter()
@@ -281,6 +302,7 @@ def main() -> None:
             executable_path="/usr/bin/chromium", args=list(ARGUMENTS)
         )
         page = browser.new_page(viewport={"width": 1280, "height": 800})
+        page.add_init_script(WIRES)
         page.goto(f"{base}/studies")
         page.locator(".study-title", has_text="Morning tide").first.click()
         page.wait_for_selector(".tick-label")
@@ -307,6 +329,7 @@ def main() -> None:
         address = page.url.removeprefix(base)
         page.close()
         page = browser.new_page(viewport={"width": 1280, "height": 900})
+        page.add_init_script(WIRES)
         page.goto(f"{base}{address}")
         page.wait_for_selector(".tick-label")
         page.wait_for_timeout(2_500)

@@ -86,7 +86,7 @@ def start_web(environment: dict[str, str], port: int, log_path: Path) -> "subpro
     command = [
         str(PYTHON), "-m", "gunicorn", "--bind", f"{HOST}:{port}", "--worker-class", "gthread",
         "--workers", "2", "--threads", threads, "--no-control-socket", "--graceful-timeout", "5",
-        "--keep-alive", "30", "axis_path.web.wsgi:app",
+        "--keep-alive", "30", "--config", "python:axis_path.serving", "axis_path.web.wsgi:app",
     ]  # fmt: skip
     return _process(command, environment, log_path, _end_with_parent)
 

@@ -25,7 +25,7 @@ CORE = (
     "study",
     "warm",
 )
-LAYERS = ("core", "store", "picture", "jobs", "web")
+LAYERS = ("core", "store", "picture", "jobs", "serving", "web")
 #: What the core must not touch: the web, the database, files, clocks, chance.
 FOREIGN = {
     "flask",

@@ -30,21 +30,31 @@ ARGUMENTS = [
     "--disable-sync",
 ]
 PATIENCE_MS = 20_000
-#: Counts what the page has asked for and not got yet.
+#: Counts what the page has asked for and not got yet, and how many scenes that were at most.
 COUNTED = """
-  const send = window.fetch
-  window.asked = 0
-  window.fetch = async (...request) => {
-    window.asked += 1
-    try { return await send(...request) } finally { window.asked -= 1 }
+  Object.assign(window, { asked: 0, scenes: 0, mostScenes: 0 })
+  const count = (by, isScene) => {
+    window.asked += by
+    if (isScene) window.mostScenes = Math.max(window.mostScenes, window.scenes += by)
   }
-  const put = WebSocket.prototype.send
-  WebSocket.prototype.send = function (question) {
-    let isOpen = true
-    window.asked += 1
-    const end = () => { if (isOpen) window.asked -= 1; isOpen = false }
-    for (const name of ['message', 'close']) this.addEventListener(name, end, { once: true, capture: true })
-    put.call(this, question)
+  const send = window.fetch
+  window.fetch = async (...request) => {
+    const isScene = String(request[0]).endsWith('/scene')
+    count(1, isScene)
+    try { return await send(...request) } finally { count(-1, isScene) }
+  }
+  window.WebSocket = class extends WebSocket {
+    constructor(...address) {
+      super(...address)
+      this.open = 0
+      const end = () => { count(-this.open, true); this.open = 0 }
+      for (const name of ['message', 'close']) this.addEventListener(name, end)
+    }
+    send(question) {
+      this.open += 1
+      count(1, true)
+      super.send(question)
+    }
   }"""
 #: Looked at in every frame: true when nothing has been on its way for eight of them.
 SETTLED = """() => {
@@ -96,7 +106,8 @@ class BrowserTest(DatabaseTest):
         server = subprocess.Popen(
             [
                 sys.executable, "-m", "gunicorn", "--bind", f"127.0.0.1:{port}", "--worker-class",
-                "gthread", "--threads", "48", "--no-control-socket", "axis_path.web.wsgi:app",
+                "gthread", "--threads", "48", "--no-control-socket",
+                "--config", "python:axis_path.serving", "axis_path.web.wsgi:app",
             ],
             env=environment,
             stdout=log,

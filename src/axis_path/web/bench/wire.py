@@ -20,12 +20,15 @@ from simple_websocket import Server
 from werkzeug.exceptions import BadRequest
 
 from axis_path.core import Patience, waiting
+from axis_path.serving import give_wire_back, take_wire
 from axis_path.web.answers import read_json
 from axis_path.web.bench.views import reading_dict, scene_dict
 from axis_path.web.errors import tell_error
 
 #: Each wire holds a thread of its process; the others are for requests.
 MOST_WIRES: Final = 32
+#: The code with which a page is sent on: the next connection may come to another process.
+ELSEWHERE: Final = 4001
 #: A wire that nobody uses is given up; the page makes a new one when a hand moves again.
 _IDLE_S: Final = 120.0
 #: So often it is looked whether the process has to end.
@@ -35,7 +38,6 @@ _PARTS: Final[dict[str, Callable[[uuid.UUID, dict[str, Any]], dict[str, Any]]]] 
     "scene": scene_dict,
     "reading": reading_dict,
 }
-_free = threading.BoundedSemaphore(MOST_WIRES)
 _stopping = threading.Event()
 
 
@@ -69,7 +71,8 @@ def _check() -> None:
 
 
 def _serve(wire: Server, study_id: uuid.UUID) -> None:
-    if not _free.acquire(blocking=False):
+    if not take_wire(MOST_WIRES):
+        wire.close(ELSEWHERE, "another process has fewer wires")
         return
     try:
         used = time.monotonic()
@@ -78,8 +81,11 @@ def _serve(wire: Server, study_id: uuid.UUID) -> None:
             if text is not None:
                 wire.send(_answered(study_id, text, lambda: not wire.connected))
                 used = time.monotonic()
+    except OSError:
+        # The page has gone while it was answered.
+        return
     finally:
-        _free.release()
+        give_wire_back()
 
 
 def _answered(study_id: uuid.UUID, text: str | bytes, is_gone: Callable[[], bool]) -> str:

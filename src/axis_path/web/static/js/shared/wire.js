@@ -6,8 +6,14 @@
  */
 
 const IDLE_MS = 60_000;
+/** The server's word for: make another one, it may come to a process with fewer. */
+const ELSEWHERE = 4001;
+const MOST_TRIES = 8;
 /** A wire that was refused or broke off is not tried again for so long. */
 const AGAIN_MS = 20_000;
+
+/** What is not answered by now is asked for with a request: a connection can be lost without a word. */
+const LATE_MS = 12_000;
 
 /** The wire broke off before the answer came. */
 export class WireLost extends Error {}
@@ -21,7 +27,10 @@ export class Wire {
     /** What waits for its answer. @type {{resolve: (answer: any) => void, reject: (error: Error) => void} | null} */
     this.waiting = null;
     this.brokeAt = -Infinity;
+    this.tries = 0;
     this.idleTimer = 0;
+    // Without a network a wire stays open, and silent.
+    addEventListener("offline", () => this.close());
   }
 
   /**
@@ -38,6 +47,7 @@ export class Wire {
       return null;
     }
     const stop = () => this.close();
+    const timer = setTimeout(stop, LATE_MS);
     stopped.addEventListener("abort", stop);
     try {
       return await new Promise((resolve, reject) => {
@@ -45,12 +55,13 @@ export class Wire {
         socket.send(JSON.stringify(body));
       });
     } finally {
+      clearTimeout(timer);
       stopped.removeEventListener("abort", stop);
     }
   }
 
   open() {
-    if (this.socket || performance.now() - this.brokeAt < AGAIN_MS) return;
+    if (this.socket || !navigator.onLine || performance.now() - this.brokeAt < AGAIN_MS) return;
     const socket = new WebSocket(location.origin.replace(/^http/, "ws") + this.path);
     this.socket = socket;
     socket.addEventListener("message", ({ data }) => {
@@ -58,10 +69,16 @@ export class Wire {
       this.waiting = null;
       waiting?.resolve(JSON.parse(data));
     });
-    socket.addEventListener("close", () => {
+    socket.addEventListener("close", ({ code }) => {
       if (socket !== this.socket) return;
-      this.brokeAt = performance.now();
       this.forget();
+      this.tries += 1;
+      if (code === ELSEWHERE && this.tries < MOST_TRIES) {
+        this.open();
+        return;
+      }
+      this.brokeAt = performance.now();
+      this.tries = 0;
     });
   }
 
