@@ -18,8 +18,9 @@ import time
 import zlib
 
 import numpy as np
-import simple_websocket
 from playwright.sync_api import Browser, Page, sync_playwright
+
+from bench.wire import wire_of
 
 ARGUMENTS = (
     "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
@@ -215,24 +216,12 @@ def ask_findings(page: Page) -> None:
         page.wait_for_timeout(1_000)
 
 
-def wire_of(base: str, address: str) -> simple_websocket.Client:
-    """Make a wire, as a page does: a process that has more than another sends it on."""
-    # This client names its host without the port.
-    place = f"{base.replace('http', 'ws', 1)}{address}/wire"
-    while True:
-        wire = simple_websocket.Client(place, headers={"Origin": "http://127.0.0.1"})
-        try:
-            wire.receive(timeout=0.05)
-        except simple_websocket.ConnectionClosed:
-            continue
-        return wire
-
-
 def twenty(base: str, address: str) -> None:
     """Twenty at once: each drags a study of its own, and sees its own values only."""
     times: list[float] = []
     faults: list[str] = []
     lock = threading.Lock()
+    together = threading.Barrier(BROWSERS)
 
     def one(number: int) -> None:
         client = http.client.HTTPConnection(base.removeprefix("http://"))
@@ -240,15 +229,23 @@ def twenty(base: str, address: str) -> None:
         page = client.getresponse().read().decode()
         state = json.loads(re.search(r'id="bench-state">(.*?)</script>', page, re.S)[1])
         slider = 1
-        wire = wire_of(base, address)
+        # In a window of its own: what was drawn for another is known.
+        low, high = state["view"]["window"]["x"]
+        window = {
+            **state["view"]["window"],
+            "x": [low - number / 1_000, high],
+            "width": 660,
+            "height": 430,
+        }
+        wire = wire_of(base, f"{address}/wire")
+        together.wait(timeout=60)
         for k in range(DRAGS):
             value = round(0.1 * number + 0.01 * k, 2)
             began = time.perf_counter()
-            wire.send(json.dumps({
+            data = wire.ask(json.dumps({
                 "part": "scene", "version": state["version"], "drafts": [{"do": "set", "id": slider, "value": value}],
-                "window": {**state["view"]["window"], "width": 660, "height": 430}, "reading": None,
+                "window": window, "reading": None,
             }))  # fmt: skip
-            data = wire.receive(timeout=30) or ""
             spent = 1000 * (time.perf_counter() - began)
             # Read with little effort: the twenty share the machine with the server.
             told = re.search(r'"short":"[^"]*","value":([-0-9.e]+)', data)

@@ -23,8 +23,10 @@ const REST_MS = 40;
 const BACK_MS = 700;
 /** Tables and findings beside something that plays are brought up to date so often. */
 const PANEL_PACE_MS = 600;
-/** While the old picture follows the hand, exact ones are asked for no faster than this. */
+/** While the old picture follows the hand, exact ones are asked for no faster than this, */
 const WINDOW_PACE_MS = 35;
+/** and so much more slowly than they can be shown, that most frames are left to the hand. */
+const WINDOW_SHARE = 1.5;
 
 /** On a way longer than this, as the last few answers tell, states that were passed come along. */
 const LONG_WAY_MS = 25;
@@ -76,6 +78,8 @@ export class Engine {
     this.passed = [];
     /** How long the last answers were on their way, without the time it took to make them, in ms. @type {number[]} */
     this.ways = [];
+    /** How long it took lately until a new picture stood on the screen, in ms. */
+    this.showing = 0;
     /** Counts what is shown. */
     this.turn = 0;
     /** What plays by itself. */
@@ -99,7 +103,7 @@ export class Engine {
     this.panelTimer = 0;
     this.backTimer = 0;
     this.panelsAt = 0;
-    /** Called after each paint, and whenever the picture moves. @type {Set<(scene: any, shift: any) => void>} */
+    /** Called for each paint, and whenever the picture moves; they paint canvases, and give what changes elements. @type {Set<(scene: any, shift: any) => (() => void) | void>} */
     this.painters = new Set();
     /** Which findings a hand that moves takes along: none, those on the plane, or the ledger too. @type {"" | "marks" | "ledger"} */
     this.foundWanted = "";
@@ -242,6 +246,7 @@ export class Engine {
   /** Show states one after the other, one in each frame; what comes later takes their place. @param {any[]} states */
   showAll(states) {
     this.turn += 1;
+    this.noteShowing();
     const { turn } = this;
     const next = () => {
       if (turn !== this.turn) return;
@@ -253,6 +258,16 @@ export class Engine {
       if (states.length) requestAnimationFrame(next);
     };
     next();
+  }
+
+  /** Note how long it takes until the frame that is begun has been handed over. */
+  noteShowing() {
+    const began = performance.now();
+    requestAnimationFrame(() =>
+      setTimeout(() => {
+        this.showing = (this.showing + performance.now() - began) / 2;
+      }),
+    );
   }
 
   /** Trails have come to the last of some states. @param {any[][] | undefined} visits */
@@ -290,9 +305,10 @@ export class Engine {
     if (!this.scene || !this.size.width) return;
     const shift = shiftBetween(this.scene.window, this.window, this.size);
     this.unobserved(() => {
-      // The lanes before the plane, which came first: a text on a canvas makes the browser bring the
-      // page's style up to date, and that costs little while no element of the picture has changed.
-      for (const painter of [...this.painters].reverse()) painter(this.scene, shift);
+      // Canvases before elements: a text on a canvas makes the browser bring the page's style up to
+      // date, and that costs little while no element has changed.
+      const rest = [...this.painters].map((painter) => painter(this.scene, shift));
+      for (const change of rest) change?.();
     });
   }
 
@@ -357,7 +373,7 @@ export class Engine {
     this.window = next;
     this.store.trail = this.trail.state;
     this.paint();
-    this.look(WINDOW_PACE_MS);
+    this.look(Math.max(WINDOW_PACE_MS, WINDOW_SHARE * this.showing));
     this.keepViewSoon();
   }
 

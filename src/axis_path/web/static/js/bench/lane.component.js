@@ -67,18 +67,24 @@ export const lane = (engine) => () => ({
     if (!row?.lane) return;
     this.lane = row.lane;
     this.shiftNow = row.lane.scale ? this.ownShift(row.lane.scale) : shift;
+    // On a lane of its own scale nothing moves.
+    const moved = this.slide.to(scene, { ...this.shiftNow, by: 0 }, engine.size);
+    if (!moved) {
+      this.look ??= { tones: readTones(), inks: readInks() };
+      paintLane(this.$refs.drawing, row, this.shiftNow, engine.size.width, { colour: this.look.tones[row.tone % TONES], inks: this.look.inks });
+    }
+    return () => this.place(scene, row, moved);
+  },
+  /** Bring what stands on the lane to its place. */
+  place(scene, row, moved) {
     const { drawing, gaps, low, high, reading } = this.$refs;
     this.placeFound(row);
     this.placeReading(reading, row.lane.scale ? null : scene.reading);
-    // On a lane of its own scale nothing moves.
-    const moved = this.slide.to(scene, { ...this.shiftNow, by: 0 }, engine.size);
     for (const layer of [drawing, gaps]) slideBy(layer, moved?.dx ?? 0, 0);
     if (moved) {
       for (const [handle, end] of [[low, row.lane.low], [high, row.lane.high]]) if (end) this.standAt(handle, across(this.shiftNow, end.x));
       return;
     }
-    this.look ??= { tones: readTones(), inks: readInks() };
-    paintLane(drawing, row, this.shiftNow, engine.size.width, { colour: this.look.tones[row.tone % TONES], inks: this.look.inks });
     this.isIncomplete = row.lane.complete === false;
     this.placeGaps(row, this.shiftNow);
     this.placeHandle(low, row.lane.low, this.shiftNow, "low");

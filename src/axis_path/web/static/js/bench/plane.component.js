@@ -83,10 +83,15 @@ export const plane = (engine) => () => ({
   },
 
   paint(scene, shift) {
+    const { size } = engine;
+    const moved = this.slide.to(scene, shift, size);
+    if (!moved) paintCurves(this.$refs.curves, scene, shift, size, this.tones, engine.trails);
+    return () => this.placeMarks(scene, shift, moved);
+  },
+  placeMarks(scene, shift, moved) {
     this.paintFound();
     const { curves, marks, pinned } = this.$refs;
     const { size } = engine;
-    const moved = this.slide.to(scene, shift, size);
     if (moved) {
       const { dx, dy } = moved;
       slideGrid(this.$refs, scene.axes, this.slide.painted.shift, size, dx, dy);
@@ -96,7 +101,6 @@ export const plane = (engine) => () => ({
     }
     for (const layer of [...LAYERS.map((name) => this.$refs[name]), curves]) slideBy(layer, 0, 0);
     paintGrid(this.$refs, scene, shift, size);
-    paintCurves(curves, scene, shift, size, this.tones, engine.trails);
     paintMarks(marks, scene, shift, size, this.tones);
     paintPinned(pinned, scene, shift, size, this.tones);
   },

@@ -21,7 +21,7 @@ export const runner = (engine) => () => ({
   runnerPainter: null,
 
   init() {
-    this.runnerPainter = (scene) => this.placeRunner(scene);
+    this.runnerPainter = (scene) => () => this.placeRunner(scene);
     engine.painters.add(this.runnerPainter);
     if (engine.scene) this.placeRunner(engine.scene);
   },
