@@ -79,6 +79,8 @@ class DerivativeTest(unittest.TestCase):
         ("1/x", "-1/x^2"),
         ("x/(x + 1)", "1/(x + 1)^2"),
         ("sqrt(x)", "1/(2 sqrt(x))"),
+        ("x sqrt(x)", "1.5sqrt(x)"),
+        ("x^(1/3) x^2", "7x^(4/3)/3"),
         ("x^(2/3)", "2/3 x^(-1/3)"),
         ("2^x", "ln(2) 2^x"),
         ("x^x", "x^x (ln(x) + 1)"),

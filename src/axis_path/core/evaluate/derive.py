@@ -8,6 +8,7 @@ does while it is built. A derivative is undefined wherever its rule is, which is
 from __future__ import annotations
 
 from dataclasses import replace
+from fractions import Fraction
 from functools import cache
 
 from axis_path.core.catalogue import FUNCTIONS
@@ -53,6 +54,11 @@ def derive(graph: Graph, top: int, by: int | None = None) -> int:
         elif all(each is None for each in inner):
             # None is a derivative of 0: the step does not hold the variable.
             derivatives[index] = None
+        elif step.op == Op.MULTIPLY and (power := _as_one_power(graph, step)) is not None:
+            base, exponent = power
+            lower = graph.to_the(base, graph.number(exponent - 1))
+            outer = graph.times(graph.number(exponent), lower)
+            derivatives[index] = graph.times(outer, derivatives[base] or graph.number(0))
         else:
             derivatives[index] = _derived(compiler, index, inner)
     found = derivatives[top]
@@ -107,6 +113,30 @@ def _product(graph: Graph, step: Step, da: int | None, db: int | None) -> int:
         None if db is None else graph.times(a, db),
     ]
     return _sum(graph, terms)
+
+
+def _as_one_power(graph: Graph, step: Step) -> tuple[int, Fraction] | None:
+    """Give ``x^2 sqrt(x)`` as a base and an exponent; None for what is not of this kind.
+
+    The rule of products would have a value nowhere at 0, where the root has no slope. One exponent
+    is whole and the other is not, so that the derivative is defined where the product is.
+    """
+    (base, one), (other, two) = (_base_and_exponent(graph, each) for each in step.arguments)
+    is_whole = one.denominator == 1, two.denominator == 1
+    if base != other or one <= 0 or two <= 0 or is_whole[0] == is_whole[1]:
+        return None
+    return base, one + two
+
+
+def _base_and_exponent(graph: Graph, index: int) -> tuple[int, Fraction]:
+    step = graph.steps[index]
+    if step.op == Op.INTEGER_POWER and isinstance(step.payload, int):
+        return step.arguments[0], Fraction(step.payload)
+    if step.op == Op.ROOT and isinstance(step.payload, tuple):
+        return step.arguments[0], Fraction(*step.payload)
+    if step.op == "sqrt":
+        return step.arguments[0], Fraction(1, 2)
+    return index, Fraction(1)
 
 
 def _quotient(graph: Graph, index: int, da: int | None, db: int | None) -> int:

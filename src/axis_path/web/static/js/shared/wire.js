@@ -18,6 +18,15 @@ const LATE_MS = 12_000;
 /** The wire broke off before the answer came. */
 export class WireLost extends Error {}
 
+/** @param {string} address @returns {WebSocket | null} nothing where the browser does not take it for one of our own addresses. */
+function made(address) {
+  try {
+    return new WebSocket(address);
+  } catch {
+    return null;
+  }
+}
+
 export class Wire {
   /** @param {string} path */
   constructor(path) {
@@ -62,11 +71,17 @@ export class Wire {
 
   open() {
     if (this.socket || !navigator.onLine || performance.now() - this.brokeAt < AGAIN_MS) return;
-    const socket = new WebSocket(location.origin.replace(/^http/, "ws") + this.path);
+    const socket = made(location.origin.replace(/^http/, "ws") + this.path);
     this.socket = socket;
+    if (!socket) {
+      this.brokeAt = performance.now();
+      return;
+    }
     socket.addEventListener("message", ({ data }) => {
+      if (socket !== this.socket) return;
       const { waiting } = this;
       this.waiting = null;
+      this.tries = 0;
       waiting?.resolve(JSON.parse(data));
     });
     socket.addEventListener("close", ({ code }) => {
