@@ -8,7 +8,7 @@ import numpy as np
 
 from axis_path.core import MathError, Patience, Study, Window, waiting
 from axis_path.core.errors import StoppedError
-from axis_path.core.locate.seen import seen_zeros
+from axis_path.core.locate.seen import seen_turns, seen_zeros
 from axis_path.core.patience import briefly, calculation
 from axis_path.core.study import Ask, answer
 from axis_path.web.patience import is_closed
@@ -147,6 +147,7 @@ class PatienceTest(unittest.TestCase):
         for name in ("g", "h"):
             function = study.function(name)
             self.assertEqual([], seen_zeros(function, study.interval(function, -1, 1)))
+            self.assertEqual([], seen_turns(function, study.interval(function, -1, 1)))
         with waiting(ticking(0.0004)), calculation():
             self.assertEqual(0, len(study.zeros("g", -1, 1)))
         gone = Patience(itertools.count().__next__, 1.0, 1.0, lambda: True)

@@ -57,8 +57,11 @@ def seen_turns(function: RealFunction, inside: Interval) -> list[tuple[Ball, int
     its neighbours' on both sides.
     """
     xs = _places(inside)
+    if not len(xs):
+        return []
     ys = function.sample(xs)
-    steps = np.diff(ys)
+    # A place without a value lies beside no turn.
+    steps = np.diff(np.where(np.isfinite(ys), ys, np.nan))
     before, after = steps[:-1], steps[1:]
     # Beside a turn the slope is small: neither step is much larger than the ones around it.
     around = np.convolve(np.abs(steps), np.ones(5), mode="same")[:-1]
