@@ -50,6 +50,7 @@ export const values = (engine) => () => ({
   wantsExact: false,
   exactCells: [],
   hadNoTime: false,
+  isLooking: false,
   isBehind: false,
   /** The place around which the rows are marked: the reading line's, or that of a finding. @type {number | null} */
   sought: null,
@@ -69,7 +70,10 @@ export const values = (engine) => () => ({
     this.exactFollower = new Follower(
       (body, dropped) => ask(`${engine.path}/exact_cells`, body, dropped),
       (answer) => this.takeExact(answer),
-      (error) => engine.complain(error),
+      (error) => {
+        this.isLooking = false;
+        engine.complain(error);
+      },
     );
     this.watcher = { mark: () => this.mark(), ask: () => this.ask() };
     engine.watchers.add(this.watcher);
@@ -386,16 +390,24 @@ export const values = (engine) => () => ({
   },
   askExact() {
     const line = this.chosenLine;
-    if (this.wantsExact && line && !this.isBehind) this.exactFollower.ask(() => engine.body({ place: line.typed, ...this.stretch() }));
+    if (!this.wantsExact || !line) return;
+    // While the rows are behind it is asked when they have come.
+    this.isLooking = true;
+    if (!this.isBehind) this.exactFollower.ask(() => engine.body({ place: line.typed, ...this.stretch() }));
   },
   takeExact(answer) {
-    if (answer.version !== engine.version) return;
+    if (answer.version !== engine.version) {
+      this.askExact();
+      return;
+    }
+    this.isLooking = false;
     this.exactCells = answer.cells.map((cell, key) => ({ ...cell, key }));
     this.hadNoTime = Boolean(answer.note);
   },
   get exactNote() {
     if (!this.wantsExact) return "";
     if (!this.chosenLine) return "Choose a row to see its exact values.";
+    if (this.isLooking) return "Looking for exact forms …";
     const missing = this.hadNoTime ? "There was not enough time to look for exact forms; choose Exact values once more." : "No exact form is known here.";
     return this.exactCells.length ? `Exactly, at ${this.variable} = ${this.chosenLine.x}:` : missing;
   },
