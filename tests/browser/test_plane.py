@@ -69,6 +69,7 @@ class PlaneTest(BrowserTest):
         form.locator("[name='x.step']").fill("5")
         form.locator("[name='x.step']").press("Tab")
         form.locator("[name='grid']").select_option("polar")
+        self.settle()
         # An answer that arrives takes nothing away from what is being typed.
         held: list[Route] = []
         self.page.route("**/commands", lambda route: held.append(route))

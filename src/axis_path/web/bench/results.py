@@ -33,7 +33,7 @@ def result_dict(
     with calculation():
         result = compute()
         decimal = result.decimal(digits)
-    exact, note = _exact(result) if with_exact else (None, _NOT_LOOKED_FOR)
+    exact, note = exact_or_note(result) if with_exact else (None, _NOT_LOOKED_FOR)
     return {
         "kind": result.kind.value,
         "decimal": decimal or "undefined",
@@ -46,7 +46,7 @@ def result_dict(
     }
 
 
-def _exact(result: Result) -> tuple[str | None, str]:
+def exact_or_note(result: Result) -> tuple[str | None, str]:
     """Give the exact form and a note; it has a time limit of its own."""
     try:
         return result.exact, result.exact_note

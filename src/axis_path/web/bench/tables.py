@@ -28,6 +28,7 @@ from axis_path.core.tabulate import (
     make_table,
 )
 from axis_path.web.bench.request import BenchRequest
+from axis_path.web.bench.results import exact_or_note
 
 Cell = float | str
 _MOST_ROWS = 200
@@ -93,7 +94,8 @@ def exact_cells_dict(asked: BenchRequest) -> dict[str, Any]:
     for head in study.table_heads(spec, study.functions()):
         if isinstance(head, Head) and head.series is Series.VALUE:
             cell = study.exact_cell(head, place)
-            exact, note = cell.exact, note or cell.exact_note
+            exact, missing = exact_or_note(cell)
+            note = note or missing
             if exact is not None:
                 found.append({"name": head.name, "text": exact, "mathml": study.typeset(exact)})
     return {"cells": found, "note": note}

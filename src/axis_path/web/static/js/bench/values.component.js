@@ -72,6 +72,7 @@ export const values = (engine) => () => ({
       (answer) => this.takeExact(answer),
       (error) => {
         this.isLooking = false;
+        this.hadNoTime = true;
         engine.complain(error);
       },
     );
