@@ -31,7 +31,8 @@ class WritingTest(BrowserTest):
         )
         self.field.press("Enter")
         self.page.wait_for_function(
-            "() => document.querySelector('#new-line').value.endsWith('asin(')"
+            "() => { const field = document.querySelector('#new-line');"
+            " return field.value.endsWith('asin(') && field.selectionStart === field.value.length }"
         )
         self.field.press_sequentially("x/9)")
         self.check_access()
