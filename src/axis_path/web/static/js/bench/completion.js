@@ -91,12 +91,13 @@ export function makeCompletion(engine) {
       this.insert(event.currentTarget.dataset.put);
     },
     put({ text, caret }) {
+      const { input } = this.$refs;
       this.text = text;
-      this.$nextTick(() => {
-        this.$refs.input.focus();
-        this.$refs.input.setSelectionRange(caret, caret);
-        this.preview();
-      });
+      // At once, so that the next key stands behind it, however fast it comes.
+      input.value = text;
+      input.focus();
+      input.setSelectionRange(caret, caret);
+      this.$nextTick(() => this.preview());
     },
 
     /** Keys of the list of names and of earlier lines; the others are left to the field. */
