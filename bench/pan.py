@@ -6,6 +6,8 @@ Run against a started Axis Path: PYTHONPATH=src .venv/bin/python -m bench.pan [a
 from __future__ import annotations
 
 import sys
+from bisect import bisect_right
+from typing import Any
 
 import numpy as np
 from playwright.sync_api import Page, sync_playwright
@@ -14,18 +16,20 @@ from bench.motion import ARGUMENTS
 from bench.six import LINES
 
 MOVES = 150
-#: Counts frames, and notes when a window was wished for and when the exact picture of it was painted.
+#: Notes frames, where the hand wished the window to be, and for which windows pictures were painted.
 HOOKS = """() => {
-  window.pan = { frames: 0, wishes: [], exact: [], isOn: true };
-  const tick = () => { if (window.pan.isOn) { window.pan.frames += 1; requestAnimationFrame(tick); } };
+  window.pan = { frames: [], wishes: [], painted: [], isOn: true };
+  const tick = () => { if (window.pan.isOn) { window.pan.frames.push(performance.now()); requestAnimationFrame(tick); } };
   requestAnimationFrame(tick);
   const put = WebSocket.prototype.send;
   WebSocket.prototype.send = function (question) {
-    this.addEventListener('message', () => requestAnimationFrame(() => window.pan.exact.push(performance.now())), { once: true });
+    const { window: asked, beyond = 0 } = JSON.parse(question);
+    const note = () => window.pan.painted.push({ at: performance.now(), asked, beyond });
+    this.addEventListener('message', () => requestAnimationFrame(note), { once: true });
     put.call(this, question);
   };
   document.querySelector('.plane-surface').addEventListener('pointermove', (event) => {
-    if (event.buttons) window.pan.wishes.push(performance.now());
+    if (event.buttons) window.pan.wishes.push({ at: performance.now(), x: event.clientX, y: event.clientY });
   }, true);
 }"""
 #: A hand that pans to and fro, a move with every frame. It moves in the page, as in `bench.motion`.
@@ -64,16 +68,46 @@ def drag(page: Page) -> tuple[float, np.ndarray]:
     x, y = box["x"] + box["width"] * 0.3, box["y"] + box["height"] / 3
     page.mouse.move(x, y)
     page.mouse.down()
-    began = page.evaluate("() => { window.pan.frames = 0; return performance.now() }")
+    began = page.evaluate("() => performance.now()")
     page.evaluate(HAND, [x, y, MOVES])
     ended = page.evaluate("() => performance.now()")
     page.wait_for_timeout(500)
     page.mouse.up()
     pan = page.evaluate("() => { window.pan.isOn = false; return window.pan }")
-    exact = np.array(pan["exact"])
-    wishes = np.array(pan["wishes"])
-    after = [float(exact[exact >= wish].min() - wish) for wish in wishes if (exact >= wish).any()]
-    return 1000 * pan["frames"] / (ended - began), np.array(after)
+    count = sum(began <= at <= ended for at in pan["frames"])
+    return 1000 * count / (ended - began), np.array(exact_after(pan))
+
+
+def exact_after(pan: dict[str, Any]) -> list[float]:
+    """Give how long it took from each wish to a frame with an exact picture, in ms.
+
+    A picture is exact for its own window, and for one that is moved from it by no more than it was
+    drawn beyond.
+    """
+    wishes, painted = pan["wishes"], pan["painted"]
+    last = painted[-1]["asked"]
+    unit = [
+        (last[axis][1] - last[axis][0]) / last[px] for axis, px in (("x", "width"), ("y", "height"))
+    ]
+
+    def hand_at(asked: dict[str, Any]) -> tuple[float, float]:
+        """Give where the hand was at a question: the last one was asked when it had come to rest."""
+        x = wishes[-1]["x"] - (asked["x"][0] - last["x"][0]) / unit[0]
+        return x, wishes[-1]["y"] + (asked["y"][0] - last["y"][0]) / unit[1]
+
+    places = [hand_at(picture["asked"]) for picture in painted]
+    wished_at = [wish["at"] for wish in wishes]
+    painted_at = [picture["at"] for picture in painted]
+
+    def is_exact(frame: float) -> bool:
+        k, j = bisect_right(wished_at, frame) - 1, bisect_right(painted_at, frame) - 1
+        if k < 0 or j < 0:
+            return False
+        away = max(abs(wishes[k]["x"] - places[j][0]), abs(wishes[k]["y"] - places[j][1]))
+        return away <= painted[j]["beyond"] + 0.5
+
+    exact = [frame for frame in pan["frames"] if is_exact(frame)]
+    return [exact[bisect_right(exact, at)] - at for at in wished_at if at < exact[-1]]
 
 
 def main() -> None:

@@ -115,6 +115,7 @@ def _chosen_levels(values: Floats) -> list[Fraction]:
 def _labels(lines: list[Floats], window: Window, placed: list[tuple[float, float]]) -> list[Label]:
     """Place one label on each long line, clear of the edges and of the other labels."""
     found = []
+    low = _EDGE_PX - window.beyond
     for line in lines:
         px = np.column_stack([window.across(line[:, 0]), window.down(line[:, 1])])
         steps = np.hypot(*np.diff(px, axis=0).T)
@@ -125,9 +126,7 @@ def _labels(lines: list[Floats], window: Window, placed: list[tuple[float, float
             k = int(np.searchsorted(along, part * along[-1]))
             k = min(max(k, 1), len(px) - 2)
             x, y = (float(v) for v in px[k])
-            is_inside = (
-                _EDGE_PX < x < window.width - _EDGE_PX and _EDGE_PX < y < window.height - _EDGE_PX
-            )
+            is_inside = low < x < window.seen.width - low and low < y < window.seen.height - low
             if is_inside and all(math.hypot(x - a, y - b) > _APART_PX for a, b in placed):
                 placed.append((x, y))
                 found.append(Label(float(line[k, 0]), float(line[k, 1]), _angle(px, k)))

@@ -94,13 +94,14 @@ def _enclosed(
     path: RealPath, window: Window, bends: _Bends, left: Floats, right: Floats
 ) -> tuple[Floats, NDArray[np.int64]]:
     """Give the table of columns, and the places of those that are not settled."""
+    seen = window.seen
     lows, highs, ends = compiled.with_ends(left, right)
     x, y = path.enclose(lows, highs)
     columns = path_table.make_table(
         left, right, ends, x.low, x.high, x.partial, x.nowhere, x.broken,
         y.low, y.high, y.partial, y.nowhere, y.broken,
-        window.flat_x[0], window.x_px, window.log_x, window.flat_y[1], window.y_px, window.log_y,
-        window.width, window.height, _MARGIN_PX, _NEAR_PX,
+        seen.flat_x[0], window.x_px, window.log_x, seen.flat_y[1], window.y_px, window.log_y,
+        seen.width, seen.height, _MARGIN_PX + window.beyond, _NEAR_PX,
     )  # fmt: skip
     rough = path_table.unsettled(columns)
     if bends is not None and len(rough):

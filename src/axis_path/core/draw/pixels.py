@@ -40,10 +40,11 @@ def tenths_down(ys: Floats, window: Window) -> NDArray[np.int64]:
 
 def seen_lines(pieces: Sequence[Floats], window: Window) -> list[list[int]]:
     """Give the parts of pieces, (n, 2) each, that are seen, each as ``line_tenths`` gives it."""
-    right, lower = window.width + _MARGIN_PX, window.height + _MARGIN_PX
+    margin = _MARGIN_PX + window.beyond
+    right, lower = window.seen.width + margin, window.seen.height + margin
     found = []
     for piece in pieces:
-        parts, starts = clip_line(_px_of(piece, window), -_MARGIN_PX, -_MARGIN_PX, right, lower)
+        parts, starts = clip_line(_px_of(piece, window), -margin, -margin, right, lower)
         for start, stop in pairwise(starts.tolist()):
             found.append(compiled.line_tenths(parts[start:stop], _NEAR_PX).tolist())
     return found
@@ -78,14 +79,18 @@ def _interleaved(xs: NDArray[np.int64], ys: NDArray[np.int64]) -> list[int]:
 
 
 def last_visible_point(curve: Curve, window: Window) -> tuple[float, float] | None:
-    """Give the rightmost drawn point inside the window, in px; None if none is inside."""
+    """Give the rightmost drawn point that is seen, in px; None if none is."""
+    window = window.seen
     low, high = window.y
     best: tuple[float, float] | None = None
     for piece in curve.pieces:
         k = compiled.last_inside(piece, window.x[0], window.x[1], low, high)
         if k >= 0 and (best is None or piece[k, 0] > best[0]):
             best = (float(piece[k, 0]), float(piece[k, 1]))
-    for band in curve.bands:
+    for whole in curve.bands:
+        band = whole[(whole[:, 0] >= window.x[0]) & (whole[:, 0] <= window.x[1])]
+        if not len(band):
+            continue
         middle = np.clip((band[-1, 1] + band[-1, 2]) / 2, low, high)
         if best is None or band[-1, 0] > best[0]:
             best = (float(band[-1, 0]), float(middle))

@@ -6,6 +6,8 @@ import math
 from fractions import Fraction
 from typing import Any
 
+import numpy as np
+
 from axis_path.core.draw.ticks import nice_step, plain
 from axis_path.core.draw.window import Window
 from axis_path.core.evaluate import multiple_of_pi
@@ -28,7 +30,8 @@ def polar_grid(window: Window, unit: AngleUnit) -> dict[str, Any]:
         window: what part of the plane is seen.
         unit: in what the angles are labelled.
     """
-    centre = (-window.x[0] * window.x_px, window.y[1] * window.y_px)
+    zero = np.zeros(1)
+    centre = (float(window.across(zero)[0]), float(window.down(zero)[0]))
     step = nice_step(window.x[0], window.x[1], window.width)
     corners = [(x, y) for x in window.x for y in window.y]
     farthest = max(math.hypot(x, y) for x, y in corners)
@@ -82,7 +85,8 @@ def _label_place(
     centre: tuple[float, float], step: tuple[float, float], window: Window
 ) -> tuple[float, float] | None:
     """Give where a spoke leaves the window, a little inside; None if it does not cross it."""
-    box = ((_INSET_PX, window.width - _INSET_PX), (_INSET_PX, window.height - _INSET_PX))
+    width, height = window.seen.width, window.seen.height
+    box = ((_INSET_PX, width - _INSET_PX), (_INSET_PX, height - _INSET_PX))
     enter, leave = 0.0, math.inf
     for place, move, (low, high) in zip(centre, step, box, strict=True):
         if abs(move) < 1e-9:

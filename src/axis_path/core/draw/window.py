@@ -45,6 +45,8 @@ class Window:
 
     Attributes:
         width: how wide it is drawn, in px; ``height`` likewise.
+        inner: the part of it that is seen, in its middle; None if all of it is. Places in px are
+            from the upper left corner of what is seen.
         log_x: whether the horizontal axis is logarithmic; ``log_y`` whether the vertical one is.
     """
 
@@ -54,6 +56,7 @@ class Window:
     height: int = 430
     log_x: bool = False
     log_y: bool = False
+    inner: Window | None = None
 
     def __post_init__(self) -> None:
         """Refuse bounds between which nothing can be drawn.
@@ -82,6 +85,36 @@ class Window:
                 raise WindowError(f"The window is too narrow in {name} for a logarithmic axis.")
         if not (1 <= self.width <= LARGEST_PX and 1 <= self.height <= LARGEST_PX):
             raise WindowError(f"A picture has between 1 and {LARGEST_PX} px on each side.")
+
+    @property
+    def seen(self) -> Window:
+        """Give the part of it that is seen."""
+        return self if self.inner is None else self.inner
+
+    @property
+    def beyond(self) -> int:
+        """Give how far it reaches beyond what is seen on each side, in px."""
+        return (self.width - self.seen.width) // 2
+
+    def widened(self, px: int) -> Window:
+        """Give a window that reaches so many px beyond this one on each side; this is what is seen.
+
+        What is drawn in it can be moved by so much and is still whole. Where nothing can be drawn
+        so far out, it is this window itself.
+        """
+        if not px:
+            return self
+        (left, right), (low, high) = self.flat_x, self.flat_y
+        across, up = px / self.x_px, px / self.y_px
+        try:
+            wide = Window.from_flat(
+                (left - across, right + across), (low - up, high + up),
+                self.width + 2 * px, self.height + 2 * px,
+                {"log_x": self.log_x, "log_y": self.log_y},
+            )  # fmt: skip
+        except WindowError:
+            return self
+        return replace(wide, inner=self)
 
     @property
     def is_log(self) -> bool:
@@ -131,17 +164,29 @@ class Window:
 
     def across(self, xs: Floats) -> Floats:
         """Give the px from the left edge of abscissae."""
-        return (self.flat_xs(xs) - self.flat_x[0]) * self.x_px
+        return (self.flat_xs(xs) - self.seen.flat_x[0]) * self.x_px
 
     def down(self, ys: Floats) -> Floats:
         """Give the px from the upper edge of ordinates."""
         with np.errstate(over="ignore"):
-            return (self.flat_y[1] - self.flat_ys(ys)) * self.y_px
+            return (self.seen.flat_y[1] - self.flat_ys(ys)) * self.y_px
+
+    def holds(self, points: Floats) -> NDArray[np.bool_]:
+        """Tell which of points, (n, 2) in axis units, lie in it, (n,)."""
+        x, y = points[:, 0], points[:, 1]
+        found: NDArray[np.bool_] = (x >= self.x[0]) & (x <= self.x[1])
+        return found & (y >= self.y[0]) & (y <= self.y[1])
+
+    def reaches(self, place: Floats) -> bool:
+        """Tell whether a place, (2,) in px, lies in it, be it seen or not."""
+        far = self.beyond
+        x, y = place
+        return bool(-far <= x <= self.seen.width + far and -far <= y <= self.seen.height + far)
 
     def points_at(self, across: Floats, down: Floats) -> Floats:
         """Give the points, (n, 2), at places in px from the left and the upper edge."""
-        xs = across / self.x_px + self.flat_x[0]
-        ys = self.flat_y[1] - down / self.y_px
+        xs = across / self.x_px + self.seen.flat_x[0]
+        ys = self.seen.flat_y[1] - down / self.y_px
         with np.errstate(over="ignore", under="ignore"):
             return np.column_stack([10.0**xs if self.log_x else xs, 10.0**ys if self.log_y else ys])
 

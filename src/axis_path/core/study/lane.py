@@ -66,9 +66,9 @@ def make_lane(
     """
     low = _handle(function.low, window)
     high = _handle(function.high, window)
-    width = window.width * PER_PX
-    start = min(max(low["x"], 0), width) if low else 0
-    stop = min(max(high["x"], 0), width) if high else width
+    left, right = -window.beyond * PER_PX, (window.seen.width + window.beyond) * PER_PX
+    start = min(max(low["x"], left), right) if low else left
+    stop = min(max(high["x"], left), right) if high else right
     wide = []
     if len(curve.undefined):
         edges = tenths_across(curve.undefined.ravel(), window).reshape(-1, 2)

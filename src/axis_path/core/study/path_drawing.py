@@ -88,7 +88,7 @@ def nearest_on(path: RealPath, at: tuple[float, float], window: Window) -> dict[
 
 def _read_at(path: RealPath, t: float, window: Window) -> dict[str, Any]:
     span = path.high.near - path.low.near
-    rounded = round_to(t, span / (2 * window.width))
+    rounded = round_to(t, span / (2 * window.seen.width))
     inside = min(max(rounded, Fraction(path.low.near)), Fraction(path.high.near))
     x, y = path.points(np.array([float(inside)]))[0]
     is_known = math.isfinite(x) and math.isfinite(y)
@@ -160,7 +160,7 @@ def _ends(path: RealPath, window: Window) -> list[dict[str, Any]]:
     is_closed = path.assumed or float(np.hypot(*(px[1] - px[0]))) < _SAME_PX
     found = []
     for k in range(2 if is_closed else 0, len(places)):
-        if 0 <= px[k, 0] <= window.width and 0 <= px[k, 1] <= window.height:
+        if window.reaches(px[k]):
             across, down = tenths_across(points[k, :1], window), tenths_down(points[k, 1:], window)
             found.append({"x": int(across[0]), "y": int(down[0]), "closed": closed[k]})
     return found
@@ -177,12 +177,12 @@ def lane_scale(path: RealPath) -> tuple[float, float]:
 def _lane(path: RealPath, curve: Curve, window: Window, unit: AngleUnit) -> dict[str, Any]:
     """Give the lane, whose scale is that of the parameter."""
     start, stop = lane_scale(path)
-    scale = Window((start, stop), (0.0, 1.0), window.width, 1)
+    scale = Window((start, stop), (0.0, 1.0), window.seen.width, 1)
     lane = make_lane(path.x, curve, scale, [])
     for side in path.assumed:
         lane[side] = None
     ticks = make_ticks(
-        start, stop, window.width / _TICK_PX, _labels(path, unit),
+        start, stop, window.seen.width / _TICK_PX, _labels(path, unit),
         degree=1.0 if unit is AngleUnit.DEGREES else math.pi / 180,
     )  # fmt: skip
     places = tenths_across(np.array(ticks.places), scale)

@@ -27,18 +27,19 @@ def draw_points(name: str, points: Floats, window: Window, *, is_hidden: bool) -
     if is_hidden:
         return NOTHING
     known = points[np.isfinite(points).all(axis=1)]
-    x, y = known[:, 0], known[:, 1]
-    seen = (x >= window.x[0]) & (x <= window.x[1]) & (y >= window.y[0]) & (y <= window.y[1])
-    places = np.column_stack([tenths_across(x[seen], window), tenths_down(y[seen], window)])
-    places = places[: CURVE_POINTS.value]
+    drawn = known[window.holds(known)]
+    places = np.column_stack(
+        [tenths_across(drawn[:, 0], window), tenths_down(drawn[:, 1], window)]
+    )[: CURVE_POINTS.value]
     data: dict[str, Any] = {
         "curve": {"pieces": [], "bands": [], "ends": [], "dots": places.ravel().tolist()},
         "lane": None,
-        "why": _why(name, len(points), len(known), int(seen.sum())),
+        "why": _why(name, len(points), len(known), len(drawn)),
     }
     if not len(places):
         return Drawing(data, None)
-    last = places[-1] / 10
+    inside = places[window.seen.holds(drawn[: len(places)])]
+    last = (inside if len(inside) else places)[-1] / 10
     return Drawing(data, (float(last[0]), float(last[1])))
 
 

@@ -85,6 +85,9 @@ def _flag_place(picture: RelationPicture, window: Window) -> tuple[float, float]
     if not lines:
         return None
     points = np.concatenate(lines)
+    seen = points[window.seen.holds(points)]
+    if len(seen):
+        points = seen
     x, y = points[np.argmax(points[:, 0])]
     return float(window.across(np.array(x))), float(window.down(np.array(y)))
 

@@ -63,7 +63,7 @@ def make_runner(
         "value": value,
         "low": path.low.near,
         "high": path.high.near,
-        "lane": round(10 * (value - start) / (stop - start) * window.width),
+        "lane": round(10 * (value - start) / (stop - start) * window.seen.width),
         "text": text,
         "play": play_to_dict(kept.play),
         "problem": problem_dict(at) if isinstance(at, MathError) else None,
@@ -111,9 +111,7 @@ def trail_tenths(trail: Trail, window: Window) -> list[int]:
     if not trail.points:
         return []
     places = np.array(trail.points[-trail.most :])
-    x, y = places[:, 0], places[:, 1]
-    seen = (x >= window.x[0]) & (x <= window.x[1]) & (y >= window.y[0]) & (y <= window.y[1])
-    return dot_tenths(places[seen], window)
+    return dot_tenths(places[window.holds(places)], window)
 
 
 def _note(found: dict[int, list[tuple[float, float]]], id_: int, place: Place) -> None:

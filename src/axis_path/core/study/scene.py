@@ -129,7 +129,7 @@ class Scene:
     """What the bench draws; every place is in tenths of a pixel.
 
     Attributes:
-        window: the window it was made for.
+        window: the window it was made for; it may reach beyond what is seen.
         axes: grid, ticks and the axes themselves.
         rows: one entry for each line, in order: its text, what it means, its curve and its lane.
         sliders: the parameters with a slider.
@@ -152,9 +152,11 @@ class Scene:
 
     def to_dict(self) -> dict[str, Any]:
         """Give the scene as data for JSON."""
+        seen = self.window.seen
         return {
             "window": {
-                **self.window.to_dict(), "width": self.window.width, "height": self.window.height,
+                **seen.to_dict(), "width": seen.width, "height": seen.height,
+                "beyond": self.window.beyond,
             },
             "axes": self.axes, "rows": self.rows, "sliders": self.sliders,
             "reading": self.reading, "empty": self.empty, "check": self.check,
@@ -172,7 +174,7 @@ def make_scene(state: State, window: Window, *, reading_x: float | Fraction | No
 
     Args:
         state: the study in one state.
-        window: what part of the plane is seen.
+        window: what part of the plane is seen, and how far it is drawn beyond.
         reading_x: where the reading line stands, in axis units; None for no line. A float is
             rounded to what a pixel can tell, a fraction is taken as it is.
     """
@@ -180,7 +182,7 @@ def make_scene(state: State, window: Window, *, reading_x: float | Fraction | No
     definitions = state.definitions
     drawings = {d.id: state.draw(d, window) for d in definitions}
     members = _members(state, window)
-    flags, member_flags = _flags(definitions, drawings, members, state.families, window)
+    flags, member_flags = _flags(definitions, drawings, members, state.families, window.seen)
     users, tones = _users(definitions, state.end_uses), _tones(state)
     rows = [
         _row(state, definition, window, x_reading)
@@ -206,7 +208,7 @@ def make_scene(state: State, window: Window, *, reading_x: float | Fraction | No
         make_sliders(definitions, state.ranges, users),
         _reading(x_reading, window),
         _why_empty(definitions, rows),
-        place_legend(rows, window, state.axes.legend_at) if state.axes.legend else None,
+        place_legend(rows, window.seen, state.axes.legend_at) if state.axes.legend else None,
     )
 
 

@@ -21,6 +21,8 @@ from axis_path.web.state import web_state
 _MOST_DRAFTS = 20
 _MOST_VISITS = 24
 _MOST_PASSED = 3
+#: So many px beyond what is seen are drawn at most.
+_MOST_BEYOND = 200
 
 
 @dataclass(frozen=True, slots=True)
@@ -36,6 +38,7 @@ class BenchRequest:
             the lines.
         given: everything that was sent.
         box: the part of the plane in which points of data are chosen; None without one.
+        beyond: so many px beyond the window are drawn too: it is being moved.
     """
 
     version: int
@@ -46,6 +49,7 @@ class BenchRequest:
     visits: list[dict[int, float | str]]
     given: dict[str, Any]
     box: Box | None = None
+    beyond: int = 0
 
 
 def read_request(study_id: uuid.UUID, given: dict[str, Any] | None = None) -> BenchRequest:
@@ -77,7 +81,16 @@ def read_request(study_id: uuid.UUID, given: dict[str, Any] | None = None) -> Be
     place = Fraction(reading or 0) if is_typed else reading
     visits = _visits(given.get("visits") or [])
     box = _box(given.get("box"))
-    return BenchRequest(version, study, window, place, pointer, visits, given, box)
+    beyond = _count(given.get("beyond"), _MOST_BEYOND)
+    return BenchRequest(version, study, window, place, pointer, visits, given, box, beyond)
+
+
+def _count(given: object, most: int) -> int:
+    if given is None:
+        return 0
+    if type(given) is not int or not 0 <= given <= most:
+        raise BadRequest
+    return given
 
 
 def _box(given: object) -> Box | None:

@@ -87,7 +87,7 @@ def _scene(asked: BenchRequest, study: Study) -> dict[str, Any]:
     # What was carried out may have changed the axes.
     follows = asked.given["window"].get("follows")
     window = followed(study, study.on_axes(asked.window), follows)
-    made = study.scene(window, reading_x=asked.reading_x, box=asked.box)
+    made = study.scene(window.widened(asked.beyond), reading_x=asked.reading_x, box=asked.box)
     return made.to_dict() | _document(study)
 
 

@@ -27,6 +27,12 @@ export function shiftBetween(made, now, size) {
   };
 }
 
+/** Whether a window is another one that was only moved, not stretched. @param {Bounds} before @param {Bounds} now */
+export function isMoved(before, now) {
+  const isSame = (axis) => Math.abs(now[axis][1] - now[axis][0] - (before[axis][1] - before[axis][0])) < 1e-9 * (before[axis][1] - before[axis][0]);
+  return isSame("x") && isSame("y") && Boolean(before.log_x) === Boolean(now.log_x) && Boolean(before.log_y) === Boolean(now.log_y);
+}
+
 /** Move a window by px. @param {Bounds} window @param {Size} size @param {number} dxPx @param {number} dyPx @returns {Bounds} */
 export function moved(window, size, dxPx, dyPx) {
   const dx = (-dxPx * (window.x[1] - window.x[0])) / size.width;

@@ -10,15 +10,18 @@ import { Answers } from "../shared/answers.js";
 import { ApiError, askOver, getOnce, post } from "../shared/api.js";
 import { Follower } from "../shared/follower.js";
 import { Wire } from "../shared/wire.js";
-import { equalised, shiftBetween, showing } from "./affine.model.js";
+import { equalised, isMoved, shiftBetween, showing } from "./affine.model.js";
 import { Found } from "./found.model.js";
 import { MOST_VISITS, Motion } from "./motion.js";
+import { BEYOND_PX, isCovered } from "./slide.model.js";
 import { Trail } from "./trail.model.js";
 import { Trails } from "./trails.model.js";
 
 const VIEW_DELAY_MS = 500;
 /** A hand that has not moved for so long is at rest. */
 const REST_MS = 40;
+/** A window that has not moved for so long is at rest. */
+const WINDOW_REST_MS = 80;
 /** Without a connection it is tried again so often. */
 const BACK_MS = 700;
 /** Tables and findings beside something that plays are brought up to date so often. */
@@ -100,6 +103,9 @@ export class Engine {
     /** What is to be kept when the hand has rested. @type {any} */
     this.soon = null;
     this.viewTimer = 0;
+    this.windowTimer = 0;
+    /** Whether the window is being moved, as it is: what is drawn beyond it serves next. */
+    this.isSliding = false;
     this.panelTimer = 0;
     this.backTimer = 0;
     this.panelsAt = 0;
@@ -147,7 +153,7 @@ export class Engine {
 
   /** The present state as a request for its scene. @param {object} [more] */
   sceneBody(more = {}) {
-    const body = this.body({ part: "scene", ...more });
+    const body = this.body({ part: "scene", ...(this.isSliding ? { beyond: BEYOND_PX } : {}), ...more });
     return body.drafts.length && this.foundWanted ? { ...body, found: this.foundWanted } : body;
   }
 
@@ -312,6 +318,12 @@ export class Engine {
     });
   }
 
+  /** Paint one part of the picture that was left out. @param {(scene: any, shift: any) => (() => void) | void} painter */
+  paintWith(painter) {
+    if (!this.scene || !this.size.width) return;
+    this.unobserved(() => painter(this.scene, shiftBetween(this.scene.window, this.window, this.size))?.());
+  }
+
   /** Show what was located on the plane and the lanes. @param {any} found */
   showFound(found) {
     this.found.take(found, this.version);
@@ -370,11 +382,25 @@ export class Engine {
     const next = this.fitted(window);
     // Where the hand moves an axis, its bounds follow nothing any more.
     for (const axis of ["x", "y"]) if (String(next[axis]) !== String(this.window[axis])) this.unfollow(axis);
+    this.isSliding = isMoved(this.window, next);
     this.window = next;
     this.store.trail = this.trail.state;
     this.paint();
-    this.look(Math.max(WINDOW_PACE_MS, WINDOW_SHARE * this.showing));
+    this.lookAhead();
     this.keepViewSoon();
+  }
+
+  /** The exact picture of a window that moves: what was drawn beyond the last one will do for a while. */
+  lookAhead() {
+    clearTimeout(this.windowTimer);
+    if (this.isSliding) {
+      this.windowTimer = setTimeout(() => {
+        this.isSliding = false;
+        this.look();
+      }, WINDOW_REST_MS);
+      if (this.scene && isCovered(this.scene.window, this.window, this.size)) return;
+    }
+    this.look(Math.max(WINDOW_PACE_MS, WINDOW_SHARE * this.showing));
   }
 
   unfollow(axis) {

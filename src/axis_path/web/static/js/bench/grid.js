@@ -12,7 +12,7 @@ const LETTER_PX = 7.2;
 
 /**
  * The layers of a grid, from the lowest: its lines, the labels of both axes, and what stands at their ends.
- * @typedef {{grid: Element, xLabels: Element, yLabels: Element, names: Element}} Layers
+ * @typedef {{grid: Element, xLabels: Element, yLabels: Element, edges: Element, xName: Element, yName: Element}} Layers
  */
 
 /** Where the axes stand, in px; null for one that is out of sight. */
@@ -49,7 +49,10 @@ export function paintGrid(layers, scene, shift, size) {
   put(layers.grid, [...(axes.polar ? polar(axes.polar, shift) : []), ...drawn]);
   put(layers.xLabels, xLabels(axes.x, shift, size, at.level));
   put(layers.yLabels, yLabels(axes.y, shift, size, at.upright));
-  put(layers.names, [...edges(axes, size), ...names(axes, size, at)]);
+  put(layers.edges, edges(axes, size));
+  put(layers.xName, [label(axes.x.name, size.width - 8, nameLevel(at.level, size), { class: "axis-name", "text-anchor": "end" })]);
+  // Below the title, where there is one.
+  put(layers.yName, [label(axes.y.name, nameUpright(axes, at.upright, size), 16 + (axes.title.length ? TITLE_PX * axes.title.length + 8 : 0), { class: "axis-name" })]);
 }
 
 /**
@@ -62,7 +65,8 @@ export function slideGrid(layers, axes, painted, size, dx, dy) {
   slideBy(layers.grid, dx, dy);
   slideBy(layers.xLabels, dx, labelsLevel(now.level, size) - labelsLevel(before.level, size));
   slideBy(layers.yLabels, labelsUpright(axes.y, now.upright, size) - labelsUpright(axes.y, before.upright, size), dy);
-  put(layers.names, [...edges(axes, size), ...names(axes, size, now)]);
+  slideBy(layers.xName, 0, nameLevel(now.level, size) - nameLevel(before.level, size));
+  slideBy(layers.yName, nameUpright(axes, now.upright, size) - nameUpright(axes, before.upright, size), 0);
 }
 
 /** An axis at the edge does not move. */
@@ -110,10 +114,10 @@ function xLabels(axis, shift, size, level) {
   return axis.places.flatMap((place, k) => {
     const x = across(shift, place);
     const isOrigin = axis.labels[k] === "0" && x > 20;
-    // A label at the edge stays whole.
     const half = 3.6 * axis.labels[k].length + 2;
-    const inside = Math.min(Math.max(x, half), size.width - half);
-    if (inside + half > free && y > size.height - 30) return [];
+    // A label at the edge stays whole; what is beyond it may slide into sight.
+    const inside = x < 0 || x > size.width ? x : Math.min(Math.max(x, half), size.width - half);
+    if (inside <= size.width && inside + half > free && y > size.height - 30) return [];
     return [label(axis.labels[k], isOrigin ? x - 5 : inside, y, { class: "tick-label", "text-anchor": isOrigin ? "end" : "middle" })];
   });
 }
@@ -122,17 +126,10 @@ function yLabels(axis, shift, size, upright) {
   const x = labelsUpright(axis, upright, size);
   return axis.places
     .map((place, k) => [down(shift, place), axis.labels[k]])
-    .filter(([y, text]) => text !== "0" && y > 22 && y < size.height - 8)
+    .filter(([y, text]) => text !== "0" && (y < 0 || y > 22) && (y < size.height - 8 || y > size.height))
     .map(([y, text]) => label(text, x, y + 4, { class: "tick-label", "text-anchor": "end" }));
 }
 
-/** The names stand at the ends of the axes. */
-function names(axes, size, at) {
-  const y = Math.min(Math.max((at.level ?? size.height - 14) - 7, 16), size.height - 12);
-  const x = Math.min(Math.max((at.upright ?? 0) + 8, 8), size.width - 12 * axes.y.name.length);
-  return [
-    label(axes.x.name, size.width - 8, y, { class: "axis-name", "text-anchor": "end" }),
-    // Below the title, where there is one.
-    label(axes.y.name, x, 16 + (axes.title.length ? TITLE_PX * axes.title.length + 8 : 0), { class: "axis-name" }),
-  ];
-}
+/** The names stand at the ends of the axes, or at the edge if these are out of sight. */
+const nameLevel = (level, size) => Math.min(Math.max((level ?? size.height - 14) - 7, 16), size.height - 12);
+const nameUpright = (axes, upright, size) => Math.min(Math.max((upright ?? 0) + 8, 8), size.width - 12 * axes.y.name.length);

@@ -21,6 +21,8 @@ const FIELD_GAP_PX = 14;
 const MIDDLE_PX = 27;
 /** A bracket is wider than this. */
 const LEAST_BRACKET_PX = 4;
+/** A lane that is so near to be seen is painted. */
+const NEAR_PX = 60;
 const UNMOVED = { ax: 1, bx: 0, ay: 1, by: 0 };
 
 /** @param {import("./engine.js").Engine} engine */
@@ -30,6 +32,9 @@ export const lane = (engine) => () => ({
   painter: null,
   lane: null,
   slide: null,
+  /** Lanes that are scrolled out of sight are not painted. */
+  isSeen: true,
+  watcher: null,
   themed: null,
   look: null,
   /** Whether there are more zeros here than are marked. */
@@ -55,23 +60,36 @@ export const lane = (engine) => () => ({
       engine.paint();
     };
     document.addEventListener("themechange", this.themed);
+    this.watcher = new IntersectionObserver((entries) => this.see(entries.at(-1).isIntersecting), { root: document.querySelector(".rows"), rootMargin: `${NEAR_PX}px` });
+    this.watcher.observe(this.$el);
     if (engine.scene) engine.paint();
   },
   destroy() {
+    this.watcher.disconnect();
     engine.painters.delete(this.painter);
     document.removeEventListener("themechange", this.themed);
   },
 
+  /** The lane comes into sight, or leaves it. @param {boolean} isSeen */
+  see(isSeen) {
+    if (isSeen === this.isSeen) return;
+    this.isSeen = isSeen;
+    this.slide.forget();
+    if (isSeen) engine.paintWith(this.painter);
+  },
+
   paint(scene, shift) {
+    // What moves comes to rest, and is placed then.
+    if (!this.isSeen && engine.isSliding) return;
     const row = scene.rows.find((each) => each.id === this.row.id);
     if (!row?.lane) return;
     this.lane = row.lane;
     this.shiftNow = row.lane.scale ? this.ownShift(row.lane.scale) : shift;
     // On a lane of its own scale nothing moves.
     const moved = this.slide.to(scene, { ...this.shiftNow, by: 0 }, engine.size);
-    if (!moved) {
+    if (!moved && this.isSeen) {
       this.look ??= { tones: readTones(), inks: readInks() };
-      paintLane(this.$refs.drawing, row, this.shiftNow, engine.size.width, { colour: this.look.tones[row.tone % TONES], inks: this.look.inks });
+      paintLane(this.$refs.drawing, row, this.shiftNow, engine.size.width, { colour: this.look.tones[row.tone % TONES], inks: this.look.inks, beyond: row.lane.scale ? 0 : scene.window.beyond });
     }
     return () => this.place(scene, row, moved);
   },
@@ -80,7 +98,7 @@ export const lane = (engine) => () => ({
     const { drawing, gaps, low, high, reading } = this.$refs;
     this.placeFound(row);
     this.placeReading(reading, row.lane.scale ? null : scene.reading);
-    for (const layer of [drawing, gaps]) slideBy(layer, moved?.dx ?? 0, 0);
+    for (const layer of gaps.firstChild ? [drawing, gaps] : [drawing]) slideBy(layer, moved?.dx ?? 0, 0);
     if (moved) {
       for (const [handle, end] of [[low, row.lane.low], [high, row.lane.high]]) if (end) this.standAt(handle, across(this.shiftNow, end.x));
       return;
@@ -120,7 +138,7 @@ export const lane = (engine) => () => ({
     this.bracketed = { from: x, to: x };
   },
   pxOf(event) {
-    return event.clientX - this.$refs.drawing.getBoundingClientRect().left;
+    return event.clientX - this.$root.getBoundingClientRect().left;
   },
   moveBracket(event) {
     if (!this.bracketed) return;
@@ -143,8 +161,10 @@ export const lane = (engine) => () => ({
     this.$refs.bracket.hidden = true;
   },
   placeReading(line, reading) {
-    setHidden(line, !reading);
-    if (reading) slideBy(line, across(this.shiftNow, reading.x) - 1, 0);
+    const x = reading ? across(this.shiftNow, reading.x) : -1;
+    const isHidden = x < 0 || x > engine.size.width;
+    setHidden(line, isHidden);
+    if (!isHidden) slideBy(line, x - 1, 0);
   },
 
   /** Hatched stretches tell their reason to who points at them or reaches them with the keyboard. */
@@ -203,8 +223,7 @@ export const lane = (engine) => () => ({
     if (!this.held) return;
     if (!this.held.moved && Math.abs(event.clientX - this.held.from) < 3) return;
     this.held.moved = true;
-    const left = this.$refs.drawing.getBoundingClientRect().left;
-    const x = this.valueAt(event.clientX - left);
+    const x = this.valueAt(this.pxOf(event));
     this.held.command = this.command(this.held.end, { x });
     engine.draft(this.held.command);
   },

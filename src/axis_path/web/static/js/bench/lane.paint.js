@@ -14,16 +14,16 @@ const LEAST_STRETCH_PX = 16;
 const HATCH_PX = 7;
 
 /**
- * @typedef {{pen: CanvasRenderingContext2D, inks: Record<string, string>, colour: string, shift: any, width: number}} Tools
+ * @typedef {{pen: CanvasRenderingContext2D, inks: Record<string, string>, colour: string, shift: any, width: number, beyond: number}} Tools
  */
 
 /**
  * @param {HTMLCanvasElement} canvas @param {any} row the row of the scene.
- * @param {any} shift @param {number} width @param {{colour: string, inks: Record<string, string>}} look
+ * @param {any} shift @param {number} width @param {{colour: string, inks: Record<string, string>, beyond: number}} look
  */
 export function paintLane(canvas, row, shift, width, look) {
-  const { pen, ratio } = cleared(canvas, { width, height: HEIGHT });
-  pen.setTransform(ratio, 0, 0, ratio, 0, 0);
+  const { pen, place } = cleared(canvas, { width, height: HEIGHT }, look.beyond);
+  place(1, 1, 0, 0);
   const tools = { pen, shift, width, ...look };
   const { lane } = row;
   scaleOf(tools, row);
@@ -109,7 +109,12 @@ function signsOf(tools, signs) {
   return places;
 }
 
-const seen = ({ shift, width }, from, to) => [Math.max(across(shift, from), 0), Math.min(across(shift, to), width)];
+/** The part of a stretch that is seen; if nothing of it is, the part that is drawn beyond. */
+function seen({ shift, width, beyond }, from, to) {
+  const [left, right] = [across(shift, from), across(shift, to)];
+  const far = right < 0 || left > width ? beyond : 0;
+  return [Math.max(left, -far), Math.min(right, width + far)];
+}
 
 /** Arrows where the function rises or falls. @param {Tools} tools @param {number[]} taken where signs stand. */
 function arrowsOf(tools, trends, taken) {

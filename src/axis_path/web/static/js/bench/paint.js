@@ -18,26 +18,33 @@ const WEIGHTS = { 1: 1.4, 2: 2.4, 3: 4 };
 export const across = (shift, tenths) => (shift.ax * tenths) / 10 + shift.bx;
 export const down = (shift, tenths) => (shift.ay * tenths) / 10 + shift.by;
 
-/** A canvas as large as this, and its pen, with nothing on it. */
-export function cleared(canvas, { width, height }) {
+/**
+ * A canvas as large as this and the space beyond it, and its pen, with nothing on it.
+ * @param {HTMLCanvasElement} canvas @param {{width: number, height: number}} size in px.
+ * @param {number} across so far it reaches beyond on the left and the right, in px. @param {number} [down] and above and below.
+ */
+export function cleared(canvas, { width, height }, across, down = 0) {
   const ratio = window.devicePixelRatio || 1;
-  const [wide, high] = [Math.round(width * ratio), Math.round(height * ratio)];
+  const [outerWidth, outerHeight] = [width + 2 * across, height + 2 * down];
+  const [wide, high] = [Math.round(outerWidth * ratio), Math.round(outerHeight * ratio)];
   if (canvas.width !== wide || canvas.height !== high) {
     canvas.width = wide;
     canvas.height = high;
-    canvas.style.width = `${width}px`;
-    canvas.style.height = `${height}px`;
+    Object.assign(canvas.style, { width: `${outerWidth}px`, height: `${outerHeight}px`, left: `${-across}px`, top: `${-down}px` });
   }
   const pen = canvas.getContext("2d");
   pen.setTransform(1, 0, 0, 1, 0, 0);
   pen.clearRect(0, 0, wide, high);
-  return { pen, ratio };
+  /** Let places count from the corner of what is seen. */
+  const place = (ax, ay, bx, by) => pen.setTransform(ratio * ax, 0, 0, ratio * ay, ratio * (bx + across), ratio * (by + down));
+  return { pen, ratio, place };
 }
 
 /** All curves. */
 export function paintCurves(canvas, scene, shift, size, tones, trails) {
-  const { pen, ratio } = cleared(canvas, size);
-  pen.setTransform((ratio * shift.ax) / 10, 0, 0, (ratio * shift.ay) / 10, ratio * shift.bx, ratio * shift.by);
+  const { beyond } = scene.window;
+  const { pen, ratio, place } = cleared(canvas, size, beyond, beyond);
+  place(shift.ax / 10, shift.ay / 10, shift.bx, shift.by);
   for (const row of scene.rows) {
     if (row.curve) paintFills(pen, row, tones[row.tone % TONES]);
   }
@@ -278,7 +285,8 @@ export function paintMarks(target, scene, shift, size, tones) {
 export function paintPinned(target, scene, shift, size, tones) {
   const rows = scene.rows.filter((row) => row.curve?.levels?.length);
   const scales = rows.flatMap((row) => levelScale(row, row.curve.levels, size, tones[row.tone % TONES]));
-  put(target, [...scales, ...(scene.reading ? [readingTag(scene.reading, shift, size)] : [])]);
+  const x = scene.reading ? across(shift, scene.reading.x) : -1;
+  put(target, [...scales, ...(x >= 0 && x <= size.width ? [readingTag(scene.reading, shift, size)] : [])]);
 }
 
 /** The zeros of a row as short strokes at a level; doubtful ones look it. */

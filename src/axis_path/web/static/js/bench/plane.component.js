@@ -11,7 +11,7 @@ import { put } from "./svg.js";
 import { readTones } from "./tones.js";
 
 /** What the plane is made of besides the canvas of the curves. */
-const LAYERS = ["grid", "xLabels", "yLabels", "names", "marks", "found", "pinned"];
+const LAYERS = ["grid", "xLabels", "yLabels", "edges", "xName", "yName", "marks", "found", "pinned"];
 const WHEEL_STEP = 1.0015;
 const MOVE_PX = 40;
 /** A pointer that moved less than this clicked. */
@@ -36,6 +36,7 @@ export const plane = (engine) => () => ({
   tones: [],
   slide: null,
   travelled: 0,
+  isHeld: false,
   /** The axis that is being stretched. @type {any} */
   axis: null,
   /** The box that is being drawn. @type {any} */
@@ -134,8 +135,10 @@ export const plane = (engine) => () => ({
     const { axes } = engine.scene ?? {};
     const { width, height } = engine.size;
     if (!axes || this.pointers.size > 1) return null;
-    const level = axes.x_axis === null ? height - 10 : axes.x_axis / 10;
-    const upright = axes.y_axis === null ? 10 : axes.y_axis / 10;
+    // One that is out of sight is held at its labels.
+    const standing = (tenths, length, edge) => (tenths === null || tenths < 0 || tenths > 10 * length ? edge : tenths / 10);
+    const level = standing(axes.x_axis, height, height - 10);
+    const upright = standing(axes.y_axis, width, 10);
     const arm = (place, zero, length) => {
       const fixed = zero > 0 && zero < length ? zero : length / 2;
       return Math.abs(place - fixed) < LEAST_ARM_PX ? null : fixed;
@@ -228,7 +231,7 @@ export const plane = (engine) => () => ({
       this.stretch(now);
       return;
     }
-    this.$refs.surface.classList.add("is-held");
+    if (!this.isHeld) this.hold(true);
     lookThrough(engine, moved(engine.window, engine.size, now.x - before.x, now.y - before.y));
   },
   up(event) {
@@ -241,8 +244,12 @@ export const plane = (engine) => () => ({
     }
     this.axis = null;
     this.pointers.delete(event.pointerId);
-    this.$refs.surface.classList.remove("is-held");
+    this.hold(false);
     engine.changed();
+  },
+  hold(isHeld) {
+    this.isHeld = isHeld;
+    this.$refs.surface.classList.toggle("is-held", isHeld);
   },
   /** What was located, nearest to a place. */
   foundNear(at) {

@@ -3,9 +3,23 @@
  * Pictures that follow the hand without being painted anew: as long as nothing is stretched, they slide.
  */
 
-/** So far a picture is drawn beyond its window, in px; before that is seen it is painted anew. */
-export const BEYOND_PX = 100;
+import { isMoved, shiftBetween } from "./affine.model.js";
+
+/** So far a picture of a window that moves is drawn beyond it, in px; before its end is seen it is painted anew. */
+export const BEYOND_PX = 160;
+/** When so much of that is used up, the next one is asked for. */
+const USED = 0.65;
 const SAME = 1e-9;
+
+/**
+ * Whether what was drawn of one window, and beyond it, will do for another one, and for some more of the way.
+ * @param {any} made the window of a scene. @param {import("./affine.model.js").Bounds} now @param {{width: number, height: number}} size
+ */
+export function isCovered(made, now, size) {
+  if (!made.beyond || made.width !== size.width || made.height !== size.height || !isMoved(made, now)) return false;
+  const { bx, by } = shiftBetween(made, now, size);
+  return Math.max(Math.abs(bx), Math.abs(by)) < USED * made.beyond;
+}
 
 export class Slide {
   constructor() {
@@ -27,7 +41,8 @@ export class Slide {
       const dy = Math.round(shift.by - last.shift.by);
       if (Math.abs(dx) < BEYOND_PX && Math.abs(dy) < BEYOND_PX) return { dx, dy };
     }
-    this.painted = { scene, shift, width, height };
+    // What is frozen Alpine gives as it is, and not as a proxy, whose scene would never be the same one.
+    this.painted = Object.freeze({ scene, shift, width, height });
     return null;
   }
 

@@ -29,8 +29,10 @@ function updateList(list, source, taken) {
   }
 }
 
-/** The parts of a row that the page shows; its curve and lane are only painted. */
-const shownRow = ({ curve, lane, flag, family, ...row }) => ({ ...row, hasLane: lane !== null, family: shownFamily(family) });
+/** The parts of a row that the page shows; its curve, its lane and where it is read are only painted. */
+const shownRow = ({ curve, lane, flag, family, reading, ...row }) => ({
+  ...row, hasLane: lane !== null, family: shownFamily(family), reading: reading && { text: reading.text, reason: reading.reason },
+});
 
 /** The curves of a family are only painted. */
 const shownFamily = (family) => family && { ...family, members: family.members.map(({ text, problem }) => ({ text, problem })) };
