@@ -28,9 +28,10 @@ HOOKS = """() => {
     this.addEventListener('message', () => requestAnimationFrame(note), { once: true });
     put.call(this, question);
   };
-  document.querySelector('.plane-surface').addEventListener('pointermove', (event) => {
-    if (event.buttons) window.pan.wishes.push({ at: performance.now(), x: event.clientX, y: event.clientY });
-  }, true);
+  const wish = (event) => {
+    if (event.buttons || event.type === 'wheel') window.pan.wishes.push({ at: performance.now(), x: event.clientX, y: event.clientY });
+  };
+  for (const kind of ['pointermove', 'wheel']) document.querySelector('.plane-surface').addEventListener(kind, wish, true);
 }"""
 #: A hand that pans to and fro, a move with every frame. It moves in the page, as in `bench.motion`.
 HAND = """([x, y, moves]) => new Promise((done) => {
@@ -39,6 +40,20 @@ HAND = """([x, y, moves]) => new Promise((done) => {
   const step = () => {
     const clientX = x + 120 * Math.sin(k / 12), clientY = y + 40 * Math.cos(k / 9);
     surface.dispatchEvent(new PointerEvent('pointermove', { bubbles: true, pointerId: 1, buttons: 1, clientX, clientY }));
+    k += 1;
+    if (k === moves) done();
+    else requestAnimationFrame(step);
+  };
+  requestAnimationFrame(step);
+})"""
+
+#: One that zooms in and out about a place, by at most 4 % with every frame.
+ZOOM = """([x, y, moves]) => new Promise((done) => {
+  const surface = document.querySelector('.plane-surface');
+  let k = 0;
+  const step = () => {
+    const deltaY = 28 * Math.cos(k / 12);
+    surface.dispatchEvent(new WheelEvent('wheel', { bubbles: true, cancelable: true, clientX: x, clientY: y, deltaY }));
     k += 1;
     if (k === moves) done();
     else requestAnimationFrame(step);
@@ -58,8 +73,8 @@ def open_study(page: Page, base: str, lines: tuple[str, ...]) -> None:
         page.wait_for_timeout(400)
 
 
-def drag(page: Page) -> tuple[float, np.ndarray]:
-    """Pan to and fro; give the frames a second, and the times from a move to the next exact picture, ms."""
+def measured(page: Page, hand: str) -> tuple[float, dict[str, Any]]:
+    """Let a hand move; give the frames a second, and what was noted."""
     box = page.locator(".plane-surface").bounding_box()
     if box is None:
         raise SystemExit("there is no plane")
@@ -67,15 +82,32 @@ def drag(page: Page) -> tuple[float, np.ndarray]:
     # Beside both axes, which would be stretched.
     x, y = box["x"] + box["width"] * 0.3, box["y"] + box["height"] / 3
     page.mouse.move(x, y)
-    page.mouse.down()
+    if hand == HAND:
+        page.mouse.down()
     began = page.evaluate("() => performance.now()")
-    page.evaluate(HAND, [x, y, MOVES])
+    page.evaluate(hand, [x, y, MOVES])
     ended = page.evaluate("() => performance.now()")
     page.wait_for_timeout(500)
     page.mouse.up()
-    pan = page.evaluate("() => { window.pan.isOn = false; return window.pan }")
-    count = sum(began <= at <= ended for at in pan["frames"])
-    return 1000 * count / (ended - began), np.array(exact_after(pan))
+    noted = page.evaluate("() => { window.pan.isOn = false; return window.pan }")
+    count = sum(began <= at <= ended for at in noted["frames"])
+    return 1000 * count / (ended - began), noted
+
+
+def drag(page: Page) -> tuple[float, np.ndarray]:
+    """Pan to and fro; give the frames a second, and the times from a move to an exact picture, ms."""
+    rate, noted = measured(page, HAND)
+    return rate, np.array(exact_after(noted))
+
+
+def zoom(page: Page) -> tuple[float, np.ndarray]:
+    """Zoom in and out; give the same. What is zoomed is exact when a later picture is painted."""
+    rate, noted = measured(page, ZOOM)
+    painted = [picture["at"] for picture in noted["painted"]]
+    wished = [wish["at"] for wish in noted["wishes"]]
+    return rate, np.array(
+        [painted[bisect_right(painted, at)] - at for at in wished if at < painted[-1]]
+    )
 
 
 def exact_after(pan: dict[str, Any]) -> list[float]:
@@ -116,19 +148,17 @@ def main() -> None:
         browser = playwright.chromium.launch(
             executable_path="/usr/bin/chromium", args=list(ARGUMENTS)
         )
-        rates = {}
-        for name, lines in (("an empty plane", ()), ("six curves", ("s = 1.5", *LINES))):
-            page = browser.new_page(viewport={"width": 1280, "height": 800})
-            open_study(page, base, lines)
-            rates[name], after = drag(page)
-            print(f"{name}: {rates[name]:.1f} frames a second", end="")
-            print(
-                f", exact after median {np.median(after):.0f} ms, p95 {np.quantile(after, 0.95):.0f} ms"
-            )
-            page.close()
-        print(
-            f"of an empty plane's frames: {rates['six curves'] / rates['an empty plane']:.2f} (wanted: 0.9)"
-        )
+        for word, hand in (("panning", drag), ("zooming", zoom)):
+            rates = []
+            for name, lines in (("an empty plane", ()), ("six curves", ("s = 1.5", *LINES))):
+                page = browser.new_page(viewport={"width": 1280, "height": 800})
+                open_study(page, base, lines)
+                rate, after = hand(page)
+                rates.append(rate)
+                late = f"median {np.median(after):.0f} ms, p95 {np.quantile(after, 0.95):.0f} ms"
+                print(f"{word}, {name}: {rate:.1f} frames a second, exact after {late}")
+                page.close()
+            print(f"  of an empty plane's frames: {rates[1] / rates[0]:.2f} (wanted: 0.9)")
         browser.close()
 
 

@@ -3,12 +3,18 @@
 import itertools
 import socket
 import unittest
+from collections import Counter
+from contextlib import suppress
+from fractions import Fraction
 
 import numpy as np
+from flint import arb
 
 from axis_path.core import MathError, Patience, Study, Window, waiting
+from axis_path.core.arithmetic import ball
 from axis_path.core.errors import StoppedError
-from axis_path.core.locate.seen import seen_turns, seen_zeros
+from axis_path.core.locate import Interval, Kind
+from axis_path.core.locate.seen import seen_breaks, seen_turns, seen_zeros
 from axis_path.core.patience import briefly, calculation
 from axis_path.core.study import Ask, answer
 from axis_path.web.patience import is_closed
@@ -119,6 +125,59 @@ class PatienceTest(unittest.TestCase):
                     alike = [max(low - x, x - high) for x, y, kind in whole if kind is item.kind]
                     self.assertLess(min(alike), near, (name, step_s, found.note))
             self.assertGreater(partial, 0, name)
+
+    def test_breaks_asymptotes_and_inequalities_that_are_stopped_give_what_they_have(self) -> None:
+        study = Study()
+        study.define("f(x) = 1/sin(7x) + floor(x/2) + sqrt(x + 4) + 1/(x - 1/3)^2")
+        unequal = "sin(11x) exp(x/9) > x/5"
+        breaks, lines = study.breaks("f", -9, 9), study.asymptotes("f", -9, 9)
+        stretches = study.solve_inequality(unequal, None, -9, 9)
+        self.assertTrue(breaks.complete and stretches.complete and not lines.note)
+        told = {"breaks": set(), "lines": set(), "stretches": set()}
+        for step_s in np.geomspace(0.2, 0.0002, 40).tolist():
+            with waiting(ticking(step_s)), calculation(), suppress(MathError):
+                found = study.breaks("f", -9, 9)
+                if not found.complete:
+                    told["breaks"].add("were seen" if "were seen" in found.note else "were found")
+                for item in found:
+                    self.assertTrue(found.complete or (not item.proved and item.note))
+                    low, high = item.bracket
+                    same = [each for each in breaks if low - 1e-6 <= each.x <= high + 1e-6]
+                    self.assertIn(item.kind, [each.kind for each in same])
+            with waiting(ticking(step_s)), calculation(), suppress(MathError):
+                some = study.asymptotes("f", -9, 9)
+                texts = [each.text for each in lines]
+                if "Until then" in some.note:
+                    told["lines"].add(len(some) < len(lines))
+                    if "were found" in some.note:
+                        self.assertLessEqual({each.text for each in some}, set(texts))
+            with waiting(ticking(step_s)), calculation(), suppress(MathError):
+                seen = study.solve_inequality(unequal, None, -9, 9)
+                if "were seen" in seen.note:
+                    told["stretches"].add(seen.complete)
+                    ends = [(each.low.x, each.high.x) for each in seen.items]
+                    whole = [(each.low.x, each.high.x) for each in stretches.items]
+                    np.testing.assert_allclose(ends, whole, atol=0.04)
+        self.assertEqual({"were seen", "were found"}, told["breaks"])
+        self.assertIn(True, told["lines"])
+        self.assertEqual({False}, told["stretches"])
+
+    def test_a_glance_sees_breaks_where_they_are_and_none_elsewhere(self) -> None:
+        inside = Interval(ball.from_fraction(Fraction(-9)), ball.from_fraction(Fraction(9)))
+        expected = {
+            "tan(x)": {Kind.POLE: 6}, "1/(x - 1/7)^4": {Kind.POLE: 1}, "gamma(x + 1/3)": {Kind.POLE: 9},
+            "floor(x/2 + 1/3)": {Kind.JUMP: 9}, "ln(x + 1/7)": {Kind.END: 1}, "abs(x)": {}, "exp(x^2)": {},
+            "sin(50x)": {}, "atan(1000x)": {}, "cbrt(x)": {}, "1/(x^2 + 0.0001)": {},
+        }  # fmt: skip
+        for text, kinds in expected.items():
+            with self.subTest(text=text):
+                study = Study()
+                study.define(f"f(x) = {text}")
+                seen = seen_breaks(study.function("f"), inside)
+                self.assertEqual(kinds, dict(Counter(kind for _, kind in seen)))
+                whole = study.breaks("f", -9, 9)
+                for place, _ in seen:
+                    self.assertTrue(any(place.value.overlaps(arb(each.x, 1e-5)) for each in whole))
 
     def test_where_nothing_was_found_in_time_is_told_what_can_be_seen(self) -> None:
         study = Study()

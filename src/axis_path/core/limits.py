@@ -31,7 +31,7 @@ INTEGER_DIGITS = Limit(100_000, "digits", "The figures of one whole number.")
 CALCULATION_TIME = Limit(2_000, "ms", "The time for one value, curve, search or table.")
 ALL_TIME = Limit(6_000, "ms", "The time for all that is shown at once, together.")
 FOLLOWING_TIME = Limit(
-    10, "ms", "The time for a picture and the findings that follow a hand with it; others wait."
+    18, "ms", "The time for a picture and the findings that follow a hand with it; others wait."
 )
 EXACT_TIME = Limit(2_000, "ms", "The time for finding an exact form.")
 EXACT_MEMORY = Limit(1_024, "MB", "The memory for finding an exact form.")

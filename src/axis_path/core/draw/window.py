@@ -238,7 +238,7 @@ class Window:
         """
         return Window(
             _raised(x) if axes["log_x"] else x, _raised(y) if axes["log_y"] else y,
-            width, height, **axes,
+            width, height, axes["log_x"], axes["log_y"],
         )  # fmt: skip
 
 

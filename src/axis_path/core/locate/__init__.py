@@ -3,7 +3,7 @@
 Read ``zeros.py``: what is proved there and what is not.
 """
 
-from axis_path.core.locate.asymptotes import Asymptote, Direction, find_asymptotes
+from axis_path.core.locate.asymptotes import Asymptote, Asymptotes, Direction, find_asymptotes
 from axis_path.core.locate.breaks import find_breaks
 from axis_path.core.locate.by_parts import MEASURED, MOST_PARTS, PART_BITS, smooth_parts
 from axis_path.core.locate.cells import Interval, interval
@@ -28,6 +28,7 @@ __all__ = [
     "PART_BITS",
     "SOLUTIONS",
     "Asymptote",
+    "Asymptotes",
     "Bounds",
     "Branch",
     "Condition",

@@ -7,18 +7,21 @@ many digits to 2^640, and is then seen, not proved.
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from enum import StrEnum
+from typing import overload
 
 from flint import arb, fmpq, fmpq_poly
 
 from axis_path.core.arithmetic import Ball, Defined, ball, precision
-from axis_path.core.errors import LimitError, NotHandledError
+from axis_path.core.errors import LimitError, NotHandledError, StoppedError
 from axis_path.core.evaluate import RealFunction, Workshop
 from axis_path.core.locate.approach import followed_outward
 from axis_path.core.locate.finding import Findings, Kind
 from axis_path.core.locate.limit_rules import UNKNOWN, Approach, Limit, limit_by_rules, to_infinity
 from axis_path.core.locate.polynomial import as_polynomial
+from axis_path.core.locate.stopped import found_or_seen
 from axis_path.core.locate.verdict import value_text
 from axis_path.core.locate.zeros import SEARCH_BITS
 
@@ -32,6 +35,30 @@ class Direction(StrEnum):
     VERTICAL = "vertical"
     HORIZONTAL = "horizontal"
     OBLIQUE = "oblique"
+
+
+@dataclass(frozen=True, slots=True)
+class Asymptotes(Sequence["Asymptote"]):
+    """The asymptotes of a function.
+
+    Attributes:
+        note: what is not certain, in words; may be empty.
+    """
+
+    items: tuple[Asymptote, ...]
+    note: str = ""
+
+    def __len__(self) -> int:
+        """Give how many there are."""
+        return len(self.items)
+
+    @overload
+    def __getitem__(self, index: int) -> Asymptote: ...
+    @overload
+    def __getitem__(self, index: slice) -> tuple[Asymptote, ...]: ...
+    def __getitem__(self, index: int | slice) -> Asymptote | tuple[Asymptote, ...]:
+        """Give one, or some."""
+        return self.items[index]
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,25 +82,36 @@ class Asymptote:
     proved: bool
 
 
-def find_asymptotes(function: RealFunction, breaks: Findings) -> list[Asymptote]:
+def find_asymptotes(function: RealFunction, breaks: Findings) -> Asymptotes:
     """Give the asymptotes of a function.
 
     Args:
         function: one whose own domain ends does not go out on that side.
         breaks: of the function, as they were located.
+
+    Raises:
+        StoppedError: the search was stopped before there was anything to be told.
     """
-    found = [
+    found: Sequence[Asymptote] = [
         Asymptote(Direction.VERTICAL, f"x = {b.exact or b.text}", (), None, b.x, b.proved)
         for b in breaks
         if b.kind is Kind.POLE
     ]
-    with precision(SEARCH_BITS):
-        outward = [each for side in (-1, 1) if (each := _outward(function, side)) is not None]
+    outward: list[Asymptote] = []
+    note = "" if breaks.complete else breaks.note
+    try:
+        with precision(SEARCH_BITS):
+            for side in (-1, 1):
+                line = _outward(function, side)
+                outward += [] if line is None else [line]
+    except StoppedError as err:
+        found, said = found_or_seen(err, [*found, *outward], list)
+        return Asymptotes(tuple(found), note or said)
     if len(outward) == 2 and outward[0].text == outward[1].text:
         both = outward[0].proved and outward[1].proved
         one = outward[0]
         outward = [Asymptote(one.direction, one.text, (-1, 1), one.slope, one.at, both)]
-    return found + outward
+    return Asymptotes((*found, *outward), note)
 
 
 def _outward(function: RealFunction, side: int) -> Asymptote | None:

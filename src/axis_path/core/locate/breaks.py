@@ -9,12 +9,15 @@ from __future__ import annotations
 from dataclasses import replace
 
 from axis_path.core.arithmetic import Ball, Defined, ball, precision
+from axis_path.core.errors import StoppedError
 from axis_path.core.evaluate import RealFunction
 from axis_path.core.locate.approach import limit_at
 from axis_path.core.locate.cells import Interval
 from axis_path.core.locate.finding import Finding, Findings, Kind
 from axis_path.core.locate.limit_rules import Approach, Limit
 from axis_path.core.locate.parts import Anatomy, Part, Spot, take_apart
+from axis_path.core.locate.seen import SEEN, seen_breaks
+from axis_path.core.locate.stopped import stopped_findings
 from axis_path.core.locate.verdict import at_place, value_text
 from axis_path.core.locate.zeros import SEARCH_BITS, clip, searched
 
@@ -38,6 +41,22 @@ def find_breaks(function: RealFunction, interval: Interval) -> Findings:
 
 def _breaks(anatomy: Anatomy) -> Findings:
     items: list[Finding] = []
+    try:
+        return _all_breaks(anatomy, items)
+    except StoppedError as err:
+        return stopped_findings(err, items, lambda: _seen_breaks(anatomy))
+
+
+def _seen_breaks(anatomy: Anatomy) -> list[Finding]:
+    """Give the places at which samples break, none of them checked."""
+    return [
+        at_place(kind, place, proved=False, note=SEEN)
+        for place, kind in seen_breaks(anatomy.function, anatomy.inside)
+    ]
+
+
+def _all_breaks(anatomy: Anatomy, items: list[Finding]) -> Findings:
+    """Locate all; ``items`` takes those that were found, so that they are not lost if stopped."""
     notes = [anatomy.note] if anatomy.note else []
     complete = anatomy.complete
     for before, spot, after in anatomy.beside():

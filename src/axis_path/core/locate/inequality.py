@@ -8,17 +8,27 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
+from contextlib import suppress
 from dataclasses import dataclass, replace
 
+import numpy as np
 from flint import arb
+from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Ball, Defined, precision
+from axis_path.core.errors import StoppedError
 from axis_path.core.evaluate import RealFunction
 from axis_path.core.locate.cells import Interval
 from axis_path.core.locate.exact import written
 from axis_path.core.locate.parts import Anatomy, Spot, take_apart
+from axis_path.core.locate.seen import seen_changes
+from axis_path.core.locate.stopped import found_or_seen
 from axis_path.core.locate.verdict import place_text
 from axis_path.core.locate.zeros import SEARCH_BITS, find_roots
+
+Floats = NDArray[np.float64]
+#: A value seems to be zero if it is so many times smaller than one so far beside it.
+_SMALL, _ASIDE = 1e-2, 1e-3
 
 
 @dataclass(frozen=True, slots=True)
@@ -99,7 +109,19 @@ def find_stretches(
 
     Raises:
         LimitError: a search is too large; NotHandledError: it cannot be done.
+        StoppedError: it was stopped, and nothing can be seen of it either.
     """
+    try:
+        return _found_stretches(conditions, inside, goes_on)
+    except StoppedError as err:
+        with precision(SEARCH_BITS):
+            items, note = found_or_seen(err, (), lambda: _seen_stretches(conditions, inside))
+        return Stretches(tuple(items), complete=False, note=note)
+
+
+def _found_stretches(
+    conditions: Sequence[Condition], inside: Interval, goes_on: tuple[bool, bool]
+) -> Stretches:
     with precision(SEARCH_BITS):
         cuts = [_Cut(inside.low, frozenset()), _Cut(inside.high, frozenset())]
         complete = True
@@ -118,6 +140,48 @@ def find_stretches(
         items = [_without_end(each, goes_on) for each in items]
     note = "" if complete else "Whether it holds in all of these, and only these, is not proved."
     return Stretches(tuple(items), complete, note)
+
+
+def _seen_stretches(conditions: Sequence[Condition], inside: Interval) -> list[Stretch]:
+    """Give the stretches at whose samples all conditions hold; none of it is checked."""
+    is_on, changes = seen_changes(lambda xs: _hold(conditions, xs), inside)
+    places = [inside.low, *changes, inside.high]
+    closed = [inside.low_closed, *_seem_closed(conditions, changes), inside.high_closed]
+    last = len(places) - 1
+    return [
+        Stretch(
+            _place(_Cut(places[k], frozenset())), _place(_Cut(places[k + 1], frozenset())),
+            closed[k], closed[k + 1], is_cut_low=k == 0, is_cut_high=k + 1 == last,
+        )
+        for k in range(0 if is_on else 1, last, 2)
+    ]  # fmt: skip
+
+
+def _hold(conditions: Sequence[Condition], xs: Floats) -> NDArray[np.bool_]:
+    """Tell at which places, (n,), all conditions seem to hold."""
+    found = np.ones(len(xs), dtype=np.bool_)
+    for condition in conditions:
+        values = condition.function.sample(xs)
+        with np.errstate(invalid="ignore"):
+            found &= {
+                ">": values > 0, ">=": values >= 0, "=": values == 0,
+                "!=": np.isfinite(values) & (values != 0),
+            }[condition.sign]  # fmt: skip
+    return found
+
+
+def _seem_closed(conditions: Sequence[Condition], places: Sequence[Ball]) -> list[bool]:
+    """Tell which ends seem to belong to a stretch: zeros of what must not be negative."""
+    at = np.array([float(place.value.mid()) for place in places])
+    beside = at + np.maximum(np.abs(at), 1) * _ASIDE
+    found = np.zeros(len(at), dtype=np.bool_)
+    with suppress(StoppedError):
+        for condition in conditions:
+            if condition.sign == ">=" and len(at):
+                values = np.abs(condition.function.sample(np.concatenate([at, beside])))
+                found |= values[: len(at)] < _SMALL * values[len(at) :]
+    answers: list[bool] = found.tolist()
+    return answers
 
 
 def _without_end(stretch: Stretch, goes_on: tuple[bool, bool]) -> Stretch:

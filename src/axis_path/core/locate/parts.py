@@ -15,7 +15,7 @@ from itertools import pairwise
 from flint import arb
 
 from axis_path.core.arithmetic import Ball, Defined, ball
-from axis_path.core.errors import LimitError, NotHandledError
+from axis_path.core.errors import LimitError, NotHandledError, StoppedError
 from axis_path.core.evaluate import Edge, RealFunction, Workshop
 from axis_path.core.limits import SPOTS
 from axis_path.core.locate.cells import Cell, Interval, Search
@@ -136,8 +136,15 @@ def take_apart(function: RealFunction, inside: Interval) -> Anatomy:
             break
     if not complete and not notes:
         notes.append("Whether there are more breaks or kinks could not be decided.")
-    parts = tuple(_part(workshop, low, high, is_known=complete) for low, high in pairwise(spots))
-    return Anatomy(function, workshop, inside, tuple(spots), parts, complete, " ".join(notes))
+    try:
+        parts = [_part(workshop, low, high, is_known=complete) for low, high in pairwise(spots)]
+    except StoppedError:
+        # What is searched next is stopped as well, and tells what is seen.
+        complete = False
+        parts = [_part(workshop, low, high, is_known=False) for low, high in pairwise(spots)]
+    return Anatomy(
+        function, workshop, inside, tuple(spots), tuple(parts), complete, " ".join(notes)
+    )
 
 
 def _middle(low: Ball, high: Ball) -> Ball:

@@ -1,8 +1,9 @@
-"""Zeros and turns that are merely seen between samples, when there is no time for more."""
+"""What is merely seen in samples: zeros, turns, breaks, changes; there is no time for more."""
 
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 
 import numpy as np
 from flint import arb
@@ -12,6 +13,7 @@ from axis_path.core.arithmetic import Ball
 from axis_path.core.errors import StoppedError
 from axis_path.core.evaluate import RealFunction
 from axis_path.core.locate.cells import Interval, Root
+from axis_path.core.locate.finding import Kind
 
 Floats = NDArray[np.float64]
 _SAMPLES, _HALVINGS = 500, 16
@@ -19,6 +21,8 @@ _SAMPLES, _HALVINGS = 500, 16
 _SHRUNK = 8
 #: Where between its neighbours a sample stands: at no simple number.
 _ASIDE = 0.4876
+#: Halving a step of a curve as often as this makes it small, but not one of a jump, or of a pole.
+_LEAST_HALVINGS, _JUMP, _POLE = 6, 1 / 4, 8
 SEEN = "it was seen between two samples; the search was stopped before it was checked"
 
 
@@ -71,6 +75,94 @@ def seen_turns(function: RealFunction, inside: Interval) -> list[tuple[Ball, int
         (Ball(arb(float(xs[k])).union(arb(float(xs[k + 2])))), 1 if before[k] > 0 else -1)
         for k in at.tolist()
     ]
+
+
+def seen_breaks(function: RealFunction, inside: Interval) -> list[tuple[Ball, Kind]]:
+    """Give places where samples jump, grow beyond bounds or end, none of them proved.
+
+    A step between two samples is halved again and again. Of a curve it becomes small, of a jump it
+    does not, and beside a pole it grows. Single points that are missing are not seen so.
+    """
+    xs = _places(inside)
+    ys = function.sample(xs)
+    if not len(xs):
+        return []
+    known = np.isfinite(ys)
+    # Where the interval itself ends, values may be missing at a single place.
+    known[0], known[-1] = known[1], known[-2]
+    edges = np.flatnonzero(known[:-1] != known[1:])
+    ends = _halved(xs[edges], xs[edges + 1], lambda at: np.isfinite(function.sample(at)))
+    found = [(place, Kind.END) for place in ends]
+    steps = np.abs(np.diff(np.where(np.isfinite(ys), ys, np.nan)))
+    at = np.flatnonzero(np.isfinite(steps))
+    low, high, first, last = xs[at], xs[at + 1], ys[at], ys[at + 1]
+    before = np.maximum(steps[at], np.finfo(float).tiny)
+    done = 0
+    for done in range(1, _HALVINGS + 1):
+        middle = (low + high) / 2
+        try:
+            values = function.sample(middle)
+        except StoppedError:
+            done -= 1
+            break
+        with np.errstate(invalid="ignore", over="ignore"):
+            is_lower = np.abs(values - first) >= np.abs(last - values)
+        high, last = np.where(is_lower, middle, high), np.where(is_lower, values, last)
+        low, first = np.where(is_lower, low, middle), np.where(is_lower, first, values)
+    if done >= _LEAST_HALVINGS:
+        with np.errstate(invalid="ignore", over="ignore"):
+            left = np.abs(last - first) / before
+        for k in np.flatnonzero(left > _JUMP).tolist():
+            kind = Kind.POLE if left[k] > _POLE else Kind.JUMP
+            a, b = float(low[k]), float(high[k])
+            if kind is Kind.POLE and not first[k] * last[k] < 0:
+                # Of two halves either may hold it: only the samples around it surely do.
+                a, b = float(xs[max(at[k] - 1, 0)]), float(xs[min(at[k] + 2, len(xs) - 1)])
+            found.append((Ball(arb(a).union(arb(b))), kind))
+    return _each_once(found)
+
+
+def _each_once(breaks: list[tuple[Ball, Kind]]) -> list[tuple[Ball, Kind]]:
+    """Put breaks in order; of those that may be one, the one that is known best."""
+    kept: list[tuple[Ball, Kind]] = []
+    for place, kind in sorted(breaks, key=lambda each: float(each[0].value.mid())):
+        if kept and kept[-1][0].value.overlaps(place.value):
+            kept[-1] = min(kept[-1], (place, kind), key=lambda each: float(each[0].value.rad()))
+        else:
+            kept.append((place, kind))
+    return kept
+
+
+def seen_changes(
+    holds: Callable[[Floats], NDArray[np.bool_]], inside: Interval
+) -> tuple[bool, list[Ball]]:
+    """Give whether something holds where an interval begins, and where samples show a change.
+
+    Args:
+        holds: tells of places, (n,) floats, at which of them it holds.
+        inside: where it is looked.
+    """
+    xs = _places(inside)
+    if not len(xs):
+        return False, []
+    is_so = holds(xs)
+    at = np.flatnonzero(is_so[:-1] != is_so[1:])
+    return bool(is_so[0]), _halved(xs[at], xs[at + 1], holds)
+
+
+def _halved(low: Floats, high: Floats, holds: Callable[[Floats], NDArray[np.bool_]]) -> list[Ball]:
+    """Bring pairs of places, between which something begins or ends to hold, near together."""
+    if len(low):
+        is_so = holds(low)
+    for _ in range(_HALVINGS if len(low) else 0):
+        middle = (low + high) / 2
+        try:
+            is_before = holds(middle) == is_so
+        except StoppedError:
+            break
+        low, high = np.where(is_before, middle, low), np.where(is_before, high, middle)
+    ends = zip(low.tolist(), high.tolist(), strict=True)
+    return [Ball(arb(a).union(arb(b))) for a, b in ends]
 
 
 def _places(inside: Interval) -> Floats:

@@ -244,7 +244,8 @@ def _asymptotes(study: Study, ask: Ask, title: str) -> Answer:
     add = tuple((f"draw {each.text}", each.text) for each in found)
     return Answer(
         title, _where(ask, study.function(name)), "x", rows,
-        f"{count or 'no'} {word}", all(each.proved for each in found), add=add,
+        f"{count or 'no'} {word}", not found.note and all(each.proved for each in found),
+        found.note, add=add,
     )  # fmt: skip
 
 

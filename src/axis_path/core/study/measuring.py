@@ -22,7 +22,7 @@ from axis_path.core.locate import (
     MEASURED,
     MOST_PARTS,
     PART_BITS,
-    Asymptote,
+    Asymptotes,
     Findings,
     Interpolation,
     Interval,
@@ -196,7 +196,7 @@ class Measuring(Solving):
 
     def asymptotes(
         self, name: str, low: GivenNumber | None = None, high: GivenNumber | None = None
-    ) -> list[Asymptote]:
+    ) -> Asymptotes:
         """Give the asymptotes of a function.
 
         Args:

@@ -6,7 +6,7 @@ import { shortest } from "./findings.model.js";
 import { laneParts } from "./found.paint.js";
 import { paintLane } from "./lane.paint.js";
 import { across } from "./paint.js";
-import { Slide, slideBy } from "./slide.model.js";
+import { Slide, placeCanvas, slideBy } from "./slide.model.js";
 import { put } from "./svg.js";
 import { TONES, readInks, readTones } from "./tones.js";
 
@@ -51,7 +51,7 @@ export const lane = (engine) => () => ({
   frozen: null,
 
   init() {
-    this.slide = new Slide();
+    this.slide = new Slide(true);
     this.painter = (scene, shift) => this.paint(scene, shift);
     engine.painters.add(this.painter);
     this.themed = () => {
@@ -86,20 +86,22 @@ export const lane = (engine) => () => ({
     this.lane = row.lane;
     this.shiftNow = row.lane.scale ? this.ownShift(row.lane.scale) : shift;
     // On a lane of its own scale nothing moves.
-    const moved = this.slide.to(scene, { ...this.shiftNow, by: 0 }, engine.size);
-    if (!moved && this.isSeen) {
+    const placing = this.slide.to(scene, { ...this.shiftNow, ay: 1, by: 0 }, engine.size);
+    if (!placing && this.isSeen) {
       this.look ??= { tones: readTones(), inks: readInks() };
       paintLane(this.$refs.drawing, row, this.shiftNow, engine.size.width, { colour: this.look.tones[row.tone % TONES], inks: this.look.inks, beyond: row.lane.scale ? 0 : scene.window.beyond });
     }
-    return () => this.place(scene, row, moved);
+    return () => this.place(scene, row, placing);
   },
   /** Bring what stands on the lane to its place. */
-  place(scene, row, moved) {
+  place(scene, row, placing) {
     const { drawing, gaps, low, high, reading } = this.$refs;
     this.placeFound(row);
     this.placeReading(reading, row.lane.scale ? null : scene.reading);
-    for (const layer of gaps.firstChild ? [drawing, gaps] : [drawing]) slideBy(layer, moved?.dx ?? 0, 0);
-    if (moved) {
+    placeCanvas(drawing, placing);
+    const isMoved = placing?.ax === 1;
+    slideBy(gaps, isMoved ? placing.dx : 0, 0);
+    if (isMoved) {
       for (const [handle, end] of [[low, row.lane.low], [high, row.lane.high]]) if (end) this.standAt(handle, across(this.shiftNow, end.x));
       return;
     }

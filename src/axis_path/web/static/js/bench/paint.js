@@ -30,7 +30,7 @@ export function cleared(canvas, { width, height }, across, down = 0) {
   if (canvas.width !== wide || canvas.height !== high) {
     canvas.width = wide;
     canvas.height = high;
-    Object.assign(canvas.style, { width: `${outerWidth}px`, height: `${outerHeight}px`, left: `${-across}px`, top: `${-down}px` });
+    Object.assign(canvas.style, { width: `${outerWidth}px`, height: `${outerHeight}px`, left: `${-across}px`, top: `${-down}px`, transformOrigin: `${across}px ${down}px` });
   }
   const pen = canvas.getContext("2d");
   pen.setTransform(1, 0, 0, 1, 0, 0);

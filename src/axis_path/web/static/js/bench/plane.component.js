@@ -5,7 +5,7 @@ import { paintGrid, slideGrid } from "./grid.js";
 import { shortest } from "./findings.model.js";
 import { foundParts } from "./found.paint.js";
 import { across, down, paintCurves, paintMarks, paintPinned } from "./paint.js";
-import { Slide, slideBy } from "./slide.model.js";
+import { Slide, placeCanvas, slideBy } from "./slide.model.js";
 import { askWindow, lookThrough, zoomStep } from "./steer.js";
 import { put } from "./svg.js";
 import { readTones } from "./tones.js";
@@ -34,7 +34,9 @@ export const plane = (engine) => () => ({
   themed: null,
   wheeled: null,
   tones: [],
+  /** Where the canvas of the curves stands, and where the layers of elements do. @type {any} */
   slide: null,
+  layers: null,
   travelled: 0,
   isHeld: false,
   /** The axis that is being stretched. @type {any} */
@@ -44,12 +46,14 @@ export const plane = (engine) => () => ({
 
   init() {
     this.tones = readTones();
-    this.slide = new Slide();
+    this.slide = new Slide(true);
+    this.layers = new Slide();
     this.painter = (scene, shift) => this.paint(scene, shift);
     engine.painters.add(this.painter);
     this.themed = () => {
       this.tones = readTones();
       this.slide.forget();
+      this.layers.forget();
       engine.paint();
     };
     document.addEventListener("themechange", this.themed);
@@ -85,22 +89,26 @@ export const plane = (engine) => () => ({
 
   paint(scene, shift) {
     const { size } = engine;
-    const moved = this.slide.to(scene, shift, size);
-    if (!moved) paintCurves(this.$refs.curves, scene, shift, size, this.tones, engine.trails);
-    return () => this.placeMarks(scene, shift, moved);
+    const placing = this.slide.to(scene, shift, size);
+    if (!placing) paintCurves(this.$refs.curves, scene, shift, size, this.tones, engine.trails);
+    return () => {
+      placeCanvas(this.$refs.curves, placing);
+      this.placeMarks(scene, shift);
+    };
   },
-  placeMarks(scene, shift, moved) {
+  placeMarks(scene, shift) {
     this.paintFound();
-    const { curves, marks, pinned } = this.$refs;
+    const { marks, pinned } = this.$refs;
     const { size } = engine;
+    const moved = this.layers.to(scene, shift, size);
     if (moved) {
       const { dx, dy } = moved;
-      slideGrid(this.$refs, scene.axes, this.slide.painted.shift, size, dx, dy);
-      for (const layer of [curves, marks]) slideBy(layer, dx, dy);
+      slideGrid(this.$refs, scene.axes, this.layers.painted.shift, size, dx, dy);
+      slideBy(marks, dx, dy);
       slideBy(pinned, dx, 0);
       return;
     }
-    for (const layer of [...LAYERS.map((name) => this.$refs[name]), curves]) slideBy(layer, 0, 0);
+    for (const name of LAYERS) slideBy(this.$refs[name], 0, 0);
     paintGrid(this.$refs, scene, shift, size);
     paintMarks(marks, scene, shift, size, this.tones);
     paintPinned(pinned, scene, shift, size, this.tones);

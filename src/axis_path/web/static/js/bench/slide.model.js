@@ -21,29 +21,48 @@ export function isCovered(made, now, size) {
   return Math.max(Math.abs(bx), Math.abs(by)) < USED * made.beyond;
 }
 
+/** A picture is stretched by no more than this before it is painted anew. */
+const MOST_STRETCH = 1.5;
+
+/**
+ * How a painted picture stands right in another window: its places times ax and ay, and moved by px.
+ * @typedef {{ax: number, ay: number, dx: number, dy: number}} Placing
+ */
+
 export class Slide {
-  constructor() {
+  /** @param {boolean} [mayStretch] whether it is stretched too, or only moved. */
+  constructor(mayStretch = false) {
+    this.mayStretch = mayStretch;
     /** @type {{scene: any, shift: any, width: number, height: number} | null} */
     this.painted = null;
   }
 
   /**
-   * How far what was painted has to slide to stand where it is wanted now, in whole px.
+   * How what was painted has to be placed to stand where it is wanted now.
    * @param {any} scene @param {{ax: number, bx: number, ay: number, by: number}} shift
    * @param {{width: number, height: number}} size
-   * @returns {{dx: number, dy: number} | null} nothing if it has to be painted anew: that is taken as done.
+   * @returns {Placing | null} nothing if it has to be painted anew: that is taken as done.
    */
   to(scene, shift, { width, height }) {
     const last = this.painted;
-    const isSame = last && last.scene === scene && last.width === width && last.height === height;
-    if (isSame && Math.abs(shift.ax - last.shift.ax) < SAME && Math.abs(shift.ay - last.shift.ay) < SAME) {
-      const dx = Math.round(shift.bx - last.shift.bx);
-      const dy = Math.round(shift.by - last.shift.by);
-      if (Math.abs(dx) < BEYOND_PX && Math.abs(dy) < BEYOND_PX) return { dx, dy };
+    if (last && last.scene === scene && last.width === width && last.height === height) {
+      const placing = this.placing(last.shift, shift);
+      if (placing) return placing;
     }
     // What is frozen Alpine gives as it is, and not as a proxy, whose scene would never be the same one.
     this.painted = Object.freeze({ scene, shift, width, height });
     return null;
+  }
+
+  /** From one place to another, if it is not too far. @returns {Placing | null} */
+  placing(from, to) {
+    const [ax, ay] = [to.ax / from.ax, to.ay / from.ay];
+    if (Math.abs(ax - 1) < SAME && Math.abs(ay - 1) < SAME) {
+      const [dx, dy] = [Math.round(to.bx - from.bx), Math.round(to.by - from.by)];
+      return Math.max(Math.abs(dx), Math.abs(dy)) < BEYOND_PX ? { ax: 1, ay: 1, dx, dy } : null;
+    }
+    const stretch = Math.max(ax, 1 / ax, ay, 1 / ay);
+    return this.mayStretch && stretch < MOST_STRETCH ? { ax, ay, dx: to.bx - ax * from.bx, dy: to.by - ay * from.by } : null;
   }
 
   /** Let it be painted anew. */
@@ -55,4 +74,11 @@ export class Slide {
 /** @param {any} element @param {number} dx @param {number} dy */
 export function slideBy(element, dx, dy) {
   element.style.transform = dx || dy ? `translate(${dx}px, ${dy}px)` : "";
+}
+
+/** Let a canvas stand where it belongs until it is painted anew; as it was painted, without a placing. @param {any} canvas @param {Placing | null} placing */
+export function placeCanvas(canvas, placing) {
+  const isMoved = !placing || (placing.ax === 1 && placing.ay === 1);
+  if (isMoved) slideBy(canvas, placing?.dx ?? 0, placing?.dy ?? 0);
+  else canvas.style.transform = `matrix(${placing.ax}, 0, 0, ${placing.ay}, ${placing.dx}, ${placing.dy})`;
 }
