@@ -1,17 +1,51 @@
 """What the bench draws: one state, everything in it, and a reason where nothing is drawn."""
 
 import json
+import math
 import unittest
+
+import numpy as np
+from scipy.spatial import cKDTree
 
 from axis_path.core import Study, Window
 from axis_path.core.errors import LimitError, MathError
 from axis_path.core.limits import FINDINGS
 from axis_path.core.study import Question, answer, apply_command, rewrite_domain, round_to_px
 from axis_path.core.study.domains import NewEnd
+from axis_path.core.study.legend import drawn_points
 from axis_path.store.demo import DEMO, morning_tide
 from tests.core.test_study import build
 
 WINDOW = Window((-10, 10), (-7, 7), 660, 430)
+
+
+def moved_by(window: Window, dx: int, dy: int) -> Window:
+    """Give the window that shows everything so many px farther to the right and down."""
+    across, up = dx / window.x_px, dy / window.y_px
+    return Window.from_flat(
+        (window.flat_x[0] - across, window.flat_x[1] - across),
+        (window.flat_y[0] + up, window.flat_y[1] + up),
+        window.width, window.height, {"log_x": window.log_x, "log_y": window.log_y},
+    )  # fmt: skip
+
+
+def drawn_px(curve: dict) -> np.ndarray:
+    """Give places all along what is drawn, (n, 2) in px."""
+    levels = [line for level in curve.get("levels") or [] for line in level["lines"]]
+    return drawn_points([curve, {"pieces": levels}])
+
+
+def inside(places: np.ndarray) -> np.ndarray:
+    """Keep what lies in the window, and not at its very edge."""
+    low, high = np.array([4, 4]), np.array([656, 426])
+    return places[((places > low) & (places < high)).all(axis=1)]
+
+
+def farthest(places: np.ndarray, others: np.ndarray) -> float:
+    """Give how far the farthest of places is from the nearest other one, less the spread of these."""
+    if not len(places):
+        return 0.0
+    return float(cKDTree(others).query(places)[0].max()) if len(others) else math.inf
 
 
 class SceneTest(unittest.TestCase):
@@ -63,6 +97,41 @@ class SceneTest(unittest.TestCase):
                 with self.subTest(row["name"], s=value):
                     for part in ("curve", "lane", "closes"):
                         self.assertEqual(other[part], row[part])
+
+    def test_what_is_drawn_beyond_the_window_is_what_a_moved_window_shows(self) -> None:
+        """A picture that slides is as true as one that is drawn anew."""
+        lines = (
+            "f(x) = 1/((x - 1)(x + 12))", "g(x) = x^3/30 - 2x", "h(x) = 9exp(-x/9) sin(3x)",
+            "q(x) = x^2/9 for -11 <= x < 0; 2 - x for 0 <= x < 9", "w(x) = 5 sin(900x)",
+            "P(t) = (11cos(3t), 8sin(2t)) for 0 <= t <= 2pi", "x^2/121 + y^2/49 = 1", "A = (11, 8)",
+            "r(theta) = 12 sin(4theta) for 0 <= theta <= 2pi", "F(x, y) = x*y", "x + y > 14",
+        )  # fmt: skip
+        logarithmic = Window((0.01, 100), (0.1, 50), 660, 430, log_x=True, log_y=True)
+        study = build(*lines)
+        for window in (WINDOW, logarithmic):
+            wide = study.scene(window.widened(120)).to_dict()
+            self.assertEqual(window.to_dict()["x"], wide["window"]["x"])
+            for dx, dy in ((0, 0), (110, -70), (-120, 120)):
+                moved = moved_by(window, dx, dy)
+                for row, other in zip(
+                    wide["rows"], study.scene(moved).to_dict()["rows"], strict=True
+                ):
+                    if row["kind"].endswith("several variables") and (dx, dy) != (0, 0):
+                        # Which levels are drawn is chosen by what is seen.
+                        continue
+                    with self.subTest(row["text"], moved=(dx, dy), log=window.log_x):
+                        slid, fresh = (drawn_px(each["curve"]) for each in (row, other))
+                        slid = slid + np.array([dx, dy])
+                        for one, two in ((slid, fresh), (fresh, slid)):
+                            self.assertLess(farthest(inside(one), two), 1.6)
+                        if row["lane"] and row["lane"]["complete"] and "scale" not in row["lane"]:
+                            marks = [mark["x"] + 10 * dx for mark in row["lane"]["marks"]]
+                            marks = [x for x in marks if 0 <= x <= 6600]
+                            expected = [mark["x"] for mark in other["lane"]["marks"]]
+                            np.testing.assert_allclose(marks, expected, atol=1.5)
+        # What can be drawn no farther is drawn as far as it goes.
+        far = Window((1e149, 9.9e149), (0, 1))
+        self.assertEqual(0, far.widened(200).beyond)
 
     def test_stretches_without_a_value_are_on_the_lane(self) -> None:
         ((low, high),) = self.scene("f(x) = ln(x^2 - 1)")["rows"][0]["lane"]["undefined"]

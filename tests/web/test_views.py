@@ -282,6 +282,9 @@ class BenchViewTest(WebTest):
             ("scene", {"drafts": [{}]}),
             ("scene", {"window": {**WINDOW, "x": [1, 0]}}),
             ("scene", {"window": {**WINDOW, "x": [1]}}),
+            ("scene", {"beyond": 201}),
+            ("scene", {"beyond": -1}),
+            ("scene", {"beyond": True}),
             ("commands", {"commands": []}),
             ("commands", {}),
             ("history", {"do": "jump"}),
@@ -292,6 +295,8 @@ class BenchViewTest(WebTest):
             with self.subTest(address, **more):
                 self.assertIn("error", self.post(study_id, address, 400, **more))
         self.post(study_id, "scene", 409, version=10**9)
+        beyond = self.post(study_id, "scene", beyond=200)["scene"]["window"]
+        self.assertEqual((200, WINDOW["width"]), (beyond["beyond"], beyond["width"]))
 
 
 class StudiesViewTest(WebTest):

@@ -81,7 +81,12 @@ def draw_levels(surface: RealSurface, window: Window) -> LevelMap:
     values = surface.sample(columns.ravel(), rows.ravel()).reshape(columns.shape)
     # A cell that may hold a break is left out with its corners: no line runs through it.
     values[corners(~calm)] = np.nan
-    chosen = _chosen_levels(values)
+    # What lies beyond does not change what is seen.
+    across, up = (
+        (places >= low) & (places <= high)
+        for places, (low, high) in ((grid.xs, window.seen.x), (grid.ys, window.seen.y))
+    )
+    chosen = _chosen_levels(values[np.ix_(up, across)])
     if not chosen:
         return LevelMap([])
     masked = np.ma.masked_invalid(values)

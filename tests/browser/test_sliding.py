@@ -1,0 +1,126 @@
+"""Pictures that follow the hand without being painted anew, and are as true as painted ones."""
+
+from tests.browser.bench import BrowserTest
+
+LINES = (
+    "f(x) = x^3/20 - x", "g(x) = (x^2 + 1)/((x - 3)(x + 4))", "h(x) = 3 exp(-x/5) sin(3x)",
+    "q(x) = x^2/4 for x < 0; 2 - x for 0 <= x < 3", "r(theta) = 4 sin(2theta) for 0 <= theta <= 2pi",
+)  # fmt: skip
+#: Counts how often each canvas is painted.
+COUNT = """() => {
+  window.painted = {};
+  const pen = CanvasRenderingContext2D.prototype, clear = pen.clearRect;
+  pen.clearRect = function (...box) {
+    window.painted[this.canvas.className] = (window.painted[this.canvas.className] ?? 0) + 1;
+    return clear.apply(this, box);
+  };
+}"""
+#: The ink of the curves as it stands in the window: a row of characters for each row of pixels.
+INK = """() => {
+  const canvas = document.querySelector('.plane-curves');
+  const plane = document.querySelector('.plane-surface').getBoundingClientRect();
+  const { left, top } = canvas.getBoundingClientRect();
+  const { width, height } = plane;
+  const data = canvas.getContext('2d').getImageData(plane.left - left, plane.top - top, width, height);
+  const ink = (x, y) => (data.data[4 * (y * data.width + x) + 3] > 60 ? '#' : ' ');
+  return Array.from({ length: data.height }, (_, y) => Array.from({ length: data.width }, (_, x) => ink(x, y)).join(''));
+}"""
+NEXT_FRAME = "() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)))"
+
+
+class SlidingTest(BrowserTest):
+    def far_from_ink(self, places: list[str], others: list[str]) -> int:
+        """Count the inked pixels that have no inked one beside them in the other picture."""
+        around = [(dx, dy) for dx in (-1, 0, 1) for dy in (-1, 0, 1)]
+        return sum(
+            places[y][x] == "#" and all(others[y + dy][x + dx] == " " for dx, dy in around)
+            for y in range(1, len(places) - 1)
+            for x in range(1, len(places[0]) - 1)
+        )
+
+    def test_a_window_that_moves_takes_along_what_was_drawn_beyond_it(self) -> None:
+        # The first line is drawn without dashes, which begin where a curve comes into sight.
+        self.open_new_study("f(x) = tan(x)/2 + 2sin(5x)/(x^2/9 + 1) for -9.7 <= x < 9")
+        box = self.box(self.page.locator(".plane-surface"))
+        x, y = box["x"] + box["width"] * 0.3, box["y"] + box["height"] * 0.4
+        self.page.mouse.move(x, y)
+        self.page.mouse.down()
+        for step in range(1, 11):
+            self.page.mouse.move(x + 2 * step, y)
+        self.page.wait_for_timeout(30)
+        self.page.mouse.move(x + 24, y)
+        # The picture that is drawn beyond the window is asked for by the first of these.
+        self.page.wait_for_function(
+            "() => parseInt(document.querySelector('.plane-curves').style.left) < -50"
+        )
+        self.page.evaluate(COUNT)
+        for step in range(1, 15):
+            self.page.mouse.move(x + 24 + 4 * step, y - 2 * step)
+        self.page.evaluate(NEXT_FRAME)
+        # At rest it would be drawn for the window alone: a slow machine may have rested meanwhile.
+        self.assertLessEqual(self.page.evaluate("() => window.painted['plane-curves'] ?? 0"), 2)
+        slid = self.page.evaluate(INK)
+        self.page.mouse.up()
+        self.settle()
+        self.assertGreaterEqual(self.page.evaluate("() => window.painted['plane-curves']"), 1)
+        exact = self.page.evaluate(INK)
+        self.assertGreater(sum(row.count("#") for row in exact), 3_000)
+        self.assertEqual([0, 0], [self.far_from_ink(slid, exact), self.far_from_ink(exact, slid)])
+        self.assertEqual(
+            ["0px", ""],
+            self.page.locator(".plane-curves").evaluate("(c) => [c.style.left, c.style.transform]"),
+        )
+
+    def test_a_window_that_is_zoomed_stretches_its_picture_until_it_is_painted(self) -> None:
+        self.open_new_study(*LINES)
+        box = self.box(self.page.locator(".plane-surface"))
+        self.page.mouse.move(box["x"] + 200, box["y"] + 150)
+        self.settle()
+        # Without answers nothing is painted anew.
+        self.page.evaluate(COUNT)
+        self.page.evaluate("() => { WebSocket.prototype.send = () => {} }")
+        self.page.evaluate("() => { window.fetch = () => new Promise(() => {}) }")
+        self.page.mouse.wheel(0, -100)
+        self.page.evaluate(NEXT_FRAME)
+        scale = self.page.locator(".plane-curves").evaluate(
+            "(c) => new DOMMatrix(c.style.transform).a"
+        )
+        self.assertAlmostEqual(1.0015**100, scale, places=2)
+        lanes = self.page.locator(".lane-drawing").evaluate_all(
+            "(all) => all.map((c) => new DOMMatrix(c.style.transform).a)"
+        )
+        # The lane of a curve by an angle has a scale of its own.
+        self.assertEqual([round(scale, 6)] * 4 + [1], [round(each, 6) for each in lanes])
+        self.assertEqual({}, self.page.evaluate("() => window.painted"))
+        # What is stretched by much is painted anew from what is there.
+        for _ in range(4):
+            self.page.mouse.wheel(0, -100)
+        self.page.evaluate(NEXT_FRAME)
+        self.assertEqual(1, self.page.evaluate("() => window.painted['plane-curves']"))
+
+    def test_lanes_are_painted_when_they_come_into_sight(self) -> None:
+        self.open_new_study(*[f"f_{k}(x) = x + 7 - {k}" for k in range(14)])
+        self.page.evaluate(COUNT)
+        self.page.evaluate("() => document.querySelector('.rows').scrollTo(0, 0)")
+        self.page.wait_for_timeout(300)
+        self.page.evaluate("() => { window.painted = {} }")
+        self.page.locator(".plane-surface").focus()
+        self.page.keyboard.press("Shift+ArrowRight")
+        self.settle()
+        # Once on the way, drawn beyond the window, and once at rest.
+        painted = self.page.evaluate("() => window.painted['lane-drawing']")
+        self.assertLess(painted, 2 * 12)
+        last = self.row("f_13")
+        last.scroll_into_view_if_needed()
+        last.locator(".lane-drawing").wait_for()
+        self.page.wait_for_timeout(300)
+        # Its zero stands where it belongs: at 6, which the moved window shows.
+        low, high = (
+            float(field.input_value().replace("−", "-"))
+            for field in self.page.locator(".window-line input").all()[:2]
+        )
+        lane = self.box(last.locator(".lane"))
+        place = self.darkest_x(last.locator(".lane-drawing"))
+        self.assertAlmostEqual(
+            (6 - low) / (high - low) * lane["width"] + lane["x"], place, delta=1.5
+        )
