@@ -3,6 +3,7 @@
 import json
 import math
 import unittest
+from fractions import Fraction
 
 import numpy as np
 from scipy.spatial import cKDTree
@@ -13,6 +14,7 @@ from axis_path.core.limits import FINDINGS
 from axis_path.core.study import Question, answer, apply_command, rewrite_domain, round_to_px
 from axis_path.core.study.domains import NewEnd
 from axis_path.core.study.legend import drawn_points
+from axis_path.core.study.scene import _proved_reading, _quickly_read
 from axis_path.store.demo import DEMO, morning_tide
 from tests.core.test_study import build
 
@@ -132,6 +134,30 @@ class SceneTest(unittest.TestCase):
         # What can be drawn no farther is drawn as far as it goes.
         far = Window((1e149, 9.9e149), (0, 1))
         self.assertEqual(0, far.widened(200).beyond)
+
+    def test_what_is_read_quickly_is_what_would_be_proved(self) -> None:
+        lines = (
+            "f(x) = x^2/4", "g(x) = sin(3x) exp(-x/5)", "h(x) = 1/(x - 1)", "j(x) = sqrt(x + 2)",
+            "k(x) = floor(x) + x/8", "m(x) = x^9/7", "n(x) = gamma(x) for 1/3 < x <= 4", "p(x) = 10^5 x",
+            "q(x) = x/3 for x < 0; 2 - x for 0 <= x < 3", "t(x) = tan(x) - x", "u(x) = x - 1.2345",
+        )  # fmt: skip
+        study = build(*lines)
+        places = {
+            Fraction(k, d) for d in (1, 2, 3, 8, 1000) for k in range(-3 * d, 5 * d, max(d // 9, 1))
+        }
+        quick = 0
+        for name in "fghjkmnpqtu":
+            function = study.function(name)
+            for x in places:
+                text, y = _quickly_read(function, x)
+                if text:
+                    quick += 1
+                    proved = _proved_reading(function, x)
+                    self.assertEqual(proved, text, (name, x))
+                    self.assertAlmostEqual(
+                        1, function.sample(np.array([float(x)]))[0] / y, places=12
+                    )
+        self.assertGreater(quick, 0.5 * 11 * len(places))
 
     def test_stretches_without_a_value_are_on_the_lane(self) -> None:
         ((low, high),) = self.scene("f(x) = ln(x^2 - 1)")["rows"][0]["lane"]["undefined"]

@@ -28,7 +28,14 @@ from axis_path.core.draw.pixels import (
 )
 from axis_path.core.draw.value_labels import place_values
 from axis_path.core.errors import MathError, StoppedError
-from axis_path.core.evaluate import RealFunction, RealPath, RealSurface, decimal_text
+from axis_path.core.evaluate import (
+    RealFunction,
+    RealPath,
+    RealSurface,
+    decimal_text,
+    digits_between,
+    float_bounds,
+)
 from axis_path.core.language import GREEK
 from axis_path.core.language.tree import AngleUnit
 from axis_path.core.patience import calculation
@@ -165,6 +172,10 @@ class Scene:
         }  # fmt: skip
 
 
+#: Of values between these all figures that are read stand without a power of ten.
+_LEAST_USUAL, _MOST_USUAL = 1e-3, 1e4
+#: Floats that are nearer to an end, relative to it, may not be told from it.
+_NEAR_END = 1e-12
 #: A longer number is rounded where the reading line shows it.
 _LONGEST_READING = 9
 
@@ -353,18 +364,49 @@ def _reading_of(function: RealFunction, x: Fraction, window: Window) -> dict[str
 
 
 def _read_off(function: RealFunction, x: Fraction, window: Window) -> dict[str, Any]:
-    def at_bits(bits: int) -> Ball:
-        with precision(bits):
-            return function.prove_within(ball.from_fraction(x))
-
-    text = decimal_text(at_bits, READING_DIGITS)
-    y = float(function.sample(np.array([float(x)]))[0])
+    text, y = _quickly_read(function, x)
+    if not text:
+        text = _proved_reading(function, x)
+        y = float(function.sample(np.array([float(x)]))[0])
     is_seen = bool(text) and window.y[0] <= y <= window.y[1]
     return {
         "text": text or "undefined",
         "reason": "" if text else function.reason_at(x),
         "y": int(tenths_down(np.array([y]), window)[0]) if is_seen else None,
     }
+
+
+def _quickly_read(function: RealFunction, x: Fraction) -> tuple[str, float]:
+    """Read a value off its enclosure by floats; an empty text if that does not tell its digits.
+
+    A last figure of 0 may be one that an exact value is written without, and beside an end of the
+    domain floats are too coarse: then it is proved with more digits.
+    """
+    low, high = float_bounds(x)
+    ends = [end.near for end in (function.low, function.high) if end is not None]
+    ends += [float(value.value.mid()) for value in function.without]
+    if any(abs(low - end) <= _NEAR_END * max(abs(end), abs(low)) for end in ends):
+        return "", 0.0
+    if not all(
+        end is None or side * (low - end.near) > 0
+        for end, side in ((function.low, 1), (function.high, -1))
+    ):
+        return "", 0.0
+    found = function.enclose(np.array([low]), np.array([high]))
+    if np.any(found.partial) or np.any(found.nowhere):
+        return "", 0.0
+    bounds = float(found.low[0]), float(found.high[0])
+    is_usual = all(_LEAST_USUAL < abs(bound) < _MOST_USUAL for bound in bounds)
+    text = digits_between(*bounds, READING_DIGITS) if is_usual else ""
+    return ("", 0.0) if text.endswith("0") else (text, sum(bounds) / 2)
+
+
+def _proved_reading(function: RealFunction, x: Fraction) -> str:
+    def at_bits(bits: int) -> Ball:
+        with precision(bits):
+            return function.prove_within(ball.from_fraction(x))
+
+    return decimal_text(at_bits, READING_DIGITS)
 
 
 def _placed(x: float | Fraction, window: Window) -> Fraction:
