@@ -80,6 +80,6 @@ def wire_of(base: str, path: str) -> Wire:
     """Make a wire, as a page does: a process that has more than another sends it on."""
     while True:
         wire = Wire(base, path)
-        if wire.is_open_after(0.6):
+        if wire.is_open_after(2.0):
             return wire
         wire.close()
