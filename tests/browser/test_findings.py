@@ -1,6 +1,8 @@
 """Findings under a hand: asked from the panel, a lane and the plane, opened, labelled, followed."""
 
-from playwright.sync_api import Locator
+from contextlib import suppress
+
+from playwright.sync_api import Error, Locator, Route
 
 from tests.browser.bench import BrowserTest
 
@@ -62,6 +64,47 @@ class FindingsTest(BrowserTest):
         self.assertGreater(len({zero for _, zero in shown}), 5)
         self.settle()
         self.assertIn("exactly two zeros", self.entry(0).inner_text())
+
+    def test_marks_stay_while_a_kept_change_is_answered(self) -> None:
+        """They come with the change: the ledger's own answer is not waited for."""
+        self.open_new_study("f(x) = x^2 - c", "c = 4")
+        self.locate("zeros", "f")
+        marks = self.page.locator(".plane-found .found-mark")
+        self.assertEqual(2, marks.count())
+        before = [self.centre_x(mark) for mark in marks.all()]
+        held: list[Route] = []
+        self.page.route("**/findings", lambda route: held.append(route))
+        with self.page.expect_response("**/commands"):
+            self.page.get_by_role("slider", name="Slider c").press("End")
+            self.page.keyboard.up("End")
+        self.page.wait_for_function(
+            "(before) => [...document.querySelectorAll('.plane-found .found-mark')].at(-1)"
+            "?.getBoundingClientRect().left > before + 10", arg=before[1],
+        )  # fmt: skip
+        now = [self.centre_x(mark) for mark in marks.all()]
+        plane = self.box(self.page.locator(".plane-surface"))
+        middle = plane["x"] + plane["width"] / 2
+        high = float(
+            self.page.get_by_role("slider", name="Slider c").get_attribute("aria-valuenow") or 0
+        )
+        expected = (before[1] - middle) * (high / 4) ** 0.5
+        for place, side in zip(now, (-1, 1), strict=True):
+            self.assertAlmostEqual(middle + side * expected, place, delta=1.5)
+        # One undoes it, and the marks are those of the state before at once.
+        with self.page.expect_response("**/history"):
+            self.page.get_by_role("button", name="Undo").click()
+        self.page.wait_for_function(
+            "(before) => Math.abs([...document.querySelectorAll('.plane-found .found-mark')].at(-1)"
+            "?.getBoundingClientRect().left - before) < 12", arg=before[1],
+        )  # fmt: skip
+        self.page.unroute("**/findings")
+        for route in held:
+            # A question that nobody needs any more was given up.
+            with suppress(Error):
+                route.continue_()
+        self.settle()
+        for place, mark in zip(before, marks.all(), strict=True):
+            self.assertAlmostEqual(place, self.centre_x(mark), delta=0.6)
 
     def test_every_kind_is_located_from_the_panel(self) -> None:
         self.open_new_study("f(x) = x^3/4 - 2x", "h(x) = 1/(x - 1)", "L = [(0, -1), (1, 1)]")

@@ -150,3 +150,17 @@ class HardUseTest(BrowserTest):
         self.page.keyboard.press("Home")
         self.settle()
         self.assertAlmostEqual(before, self.ink(), delta=400)
+
+    def test_a_page_that_is_left_with_a_click_has_kept_it(self) -> None:
+        self.open_new_study("f(x) = x^2", "g(x) = x")
+        self.page.evaluate(
+            "() => { document.querySelector('[aria-label=\"Delete g\"]').click(); location.reload() }"
+        )
+        # The page that comes may have been made before the change was kept.
+        for _ in range(20):
+            self.page.wait_for_selector(".tick-label")
+            self.settle()
+            if not self.row("g").count():
+                break
+            self.page.reload()
+        self.assertEqual([1, 0], [self.row(name).count() for name in "fg"])

@@ -269,8 +269,30 @@ class ModelTest(BrowserTest):
             })()""",
             "bench/slide.model.js",
         )
-        slid = {"dx": 12, "dy": -4}
-        self.assertEqual([None, slid, None, {"dx": 1, "dy": 0}, None, None, None, None], found)
+        slid, on = ({"ax": 1, "ay": 1, "dx": dx, "dy": dy} for dx, dy in ((12, -4), (1, 0)))
+        self.assertEqual([None, slid, None, on, None, None, None, None], found)
+
+    def test_a_canvas_is_stretched_a_little_and_what_was_drawn_beyond_is_used_up(self) -> None:
+        found = self.call(
+            """(() => {
+              const slide = new m.Slide(true);
+              const size = { width: 660, height: 430 };
+              const scene = {};
+              slide.to(scene, { ax: 1, bx: 10, ay: 1, by: 0 }, size);
+              const made = { ...size, x: [0, 6.6], y: [0, 4.3], beyond: 100 };
+              const moved = (px, more = {}) => m.isCovered({ ...made, ...more }, { x: [px / 100, 6.6 + px / 100], y: [0, 4.3] }, size);
+              return [
+                slide.to(scene, { ax: 1.2, bx: 10, ay: 1.2, by: 5 }, size),
+                slide.to(scene, { ax: 1.6, bx: 10, ay: 1.6, by: 5 }, size),
+                [moved(0), moved(60), moved(-60), moved(70), moved(10, { beyond: 0 }), moved(10, { width: 600 })],
+                m.isCovered(made, { x: [0, 6.7], y: [0, 4.3] }, size),
+              ];
+            })()""",
+            "bench/slide.model.js",
+        )
+        stretched = {"ax": 1.2, "ay": 1.2, "dx": -2, "dy": 5}
+        covered = [True, True, True, False, False, False]
+        self.assertEqual([stretched, None, covered, False], found)
 
     def test_elements_of_a_picture_are_kept_and_changed(self) -> None:
         found = self.call(

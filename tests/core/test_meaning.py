@@ -3,12 +3,14 @@
 import math
 import os
 import unittest
+from unittest import mock
 
 import numpy as np
 from pebble import ProcessExpired
 
 from axis_path.core import MathError, Study, Window
 from axis_path.core.errors import ListError, NameTakenError, NotHandledError, ShapeError
+from axis_path.core.evaluate import exact_pool
 from axis_path.core.evaluate.exact_pool import exact_form, run_limited
 from axis_path.core.study import Kind, apply_command
 from tests.core.functions import make_function
@@ -261,6 +263,14 @@ class ExactFormTest(unittest.TestCase):
         self.assertEqual("no exact form was found in time", found.note)
         # The next question finds a worker again.
         self.assertEqual("sqrt(3)", Study().evaluate("sqrt(3)").exact)
+
+    def test_what_was_not_found_in_a_busy_moment_is_looked_for_again(self) -> None:
+        study = Study()
+        with mock.patch.object(exact_pool, "_limited", return_value=exact_pool._NOTHING):
+            self.assertEqual([None], [each.exact for each in study.solve("e^x = 7", None, 0, 9)])
+            self.assertIsNone(study.evaluate("sqrt(29)").exact)
+        self.assertEqual(["ln(7)"], [each.exact for each in study.solve("e^x = 7", None, 0, 9)])
+        self.assertEqual("sqrt(29)", study.evaluate("sqrt(29)").exact)
 
     def test_a_worker_has_a_limit_of_memory_and_a_dead_one_is_replaced(self) -> None:
         with self.assertRaises(MemoryError):

@@ -105,6 +105,11 @@ class FindingsTest(WebTest):
         self.assertEqual({1, 2}, {*nothing["late"]})
         self.assertEqual(([], []), (nothing["findings"], nothing["marks"]))
         self.assertNotIn("found", self.post(study_id, "scene", drafts=drafts))
+        expected = follow(5_000, "marks")["marks"]
+        with mock.patch(limit, Limit(5_000, "ms", "")):
+            kept = self.post(study_id, "commands", commands=drafts, found="marks")["found"]
+        self.assertEqual(([], expected), (kept["findings"], kept["marks"]))
+        self.assertNotIn("found", self.post(study_id, "history", do="undo"))
 
     def test_notes_are_kept_and_deleting_a_line_takes_its_questions(self) -> None:
         study_id = self.study()

@@ -132,18 +132,18 @@ def run_limited(function: Callable[..., Any], *arguments: object, limit_ms: int)
 
 
 def exact_form(
-    program: Program, parameters: Mapping[str, Fraction], *, limit_ms: int = EXACT_TIME.value
+    program: Program, parameters: Mapping[str, Fraction], *, limit_ms: int | None = None
 ) -> ExactForm:
     """Look for the exact form of a program without variables.
 
     Args:
         program: what to compute.
         parameters: the values of the sliders that it reads.
-        limit_ms: how long to look.
+        limit_ms: how long to look; as long as is usual if it is not given.
     """
     used = tuple(sorted((name, parameters[name]) for name in program.parameters))
     try:
-        return _kept(program, used, limit_ms)
+        return _kept(program, used, EXACT_TIME.value if limit_ms is None else limit_ms)
     except _BusyError:
         return ExactForm(None, _OUT_OF_TIME)
 
@@ -162,7 +162,10 @@ def exact_solutions(
         Texts of our language, not proved and perhaps not all; none if there was no time.
     """
     used = tuple(sorted((name, parameters[name]) for name in program.parameters))
-    return _solutions(program, used, in_degrees)
+    try:
+        return _solutions(program, used, in_degrees)
+    except _BusyError:
+        return ()
 
 
 def is_identity(program: Program, parameters: Mapping[str, Fraction]) -> bool:
@@ -176,7 +179,10 @@ def _solutions(
     program: Program, parameters: tuple[tuple[str, Fraction], ...], in_degrees: bool
 ) -> tuple[str, ...]:
     found = _limited(_solve, program, dict(parameters), in_degrees, limit_ms=EXACT_TIME.value // 2)
-    return found if isinstance(found, tuple) else ()
+    if isinstance(found, tuple):
+        return found
+    _note_tried(program, (*parameters, ("", Fraction(in_degrees))))
+    return ()
 
 
 @lru_cache(maxsize=2048)
@@ -186,7 +192,16 @@ def _kept(
     found = _limited(_work, program, dict(parameters), limit_ms=limit_ms)
     if found is not _NOTHING:
         return ExactForm(found)
-    # The machine may have been busy: what has no answer in time twice is kept as that.
+    _note_tried(program, parameters)
+    return ExactForm(None, _OUT_OF_TIME)
+
+
+def _note_tried(program: Program, parameters: tuple[tuple[str, Fraction], ...]) -> None:
+    """Note that there was no answer in time: the machine may have been busy.
+
+    Raises:
+        _BusyError: it was the first time; what has no answer twice is kept as that.
+    """
     with _tried_lock:
         if len(_tried) > _MOST_TRIED:
             _tried.clear()
@@ -194,7 +209,6 @@ def _kept(
         _tried.add((program, parameters))
     if is_first:
         raise _BusyError
-    return ExactForm(None, _OUT_OF_TIME)
 
 
 class _BusyError(Exception):

@@ -10,9 +10,10 @@ from axis_path.core.locate.cells import Interval, interval
 from axis_path.core.locate.data import Interpolation, find_in_data
 from axis_path.core.locate.everywhere import Everywhere, find_everywhere, reach_of
 from axis_path.core.locate.exact import candidates, place_of, written
-from axis_path.core.locate.extrema import find_extrema, find_inflections
+from axis_path.core.locate.extrema import find_extrema
 from axis_path.core.locate.finding import Finding, Findings, Kind
 from axis_path.core.locate.inequality import Condition, Place, Stretch, Stretches, find_stretches
+from axis_path.core.locate.inflections import find_inflections
 from axis_path.core.locate.linear import LinearEquation, LinearSolution, Outcome, solve_linear
 from axis_path.core.locate.meetings import Bounds, Curve, find_meetings, meet_in_box
 from axis_path.core.locate.polynomial import is_polynomial

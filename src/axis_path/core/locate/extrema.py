@@ -1,4 +1,4 @@
-"""Minima and maxima, local and global, and points of inflection.
+"""Minima and maxima, local and global.
 
 On every smooth part they are zeros of a derivative, told apart by the next one or by the slopes to
 both sides. At the spots between the parts (kinks, jumps, ends) the value is held against the limits
@@ -11,61 +11,30 @@ side; it is marked as ``at_end``.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
 from dataclasses import dataclass, replace
 
 from flint import arb
 
-from axis_path.core.arithmetic import Ball, Defined, ball, precision
+from axis_path.core.arithmetic import Ball, Defined, ball
 from axis_path.core.errors import StoppedError
 from axis_path.core.evaluate import RealFunction
-from axis_path.core.limits import LOCATE_CELLS
 from axis_path.core.locate.breaks import limits_beside
-from axis_path.core.locate.cells import (
-    Cell,
-    Interval,
-    Root,
-    Search,
-    float_above,
-    float_below,
-    is_tiny,
-    merged_cells,
+from axis_path.core.locate.cells import Interval, Root, float_above, float_below
+from axis_path.core.locate.course import (
+    Course,
+    course_of,
+    leaving,
+    located_within,
+    open_course_notes,
+    slope_beside,
 )
 from axis_path.core.locate.finding import Finding, Findings, Kind
 from axis_path.core.locate.limit_rules import Approach, Limit
-from axis_path.core.locate.parts import Anatomy, Part, Spot, take_apart
-from axis_path.core.locate.search import search_branch
+from axis_path.core.locate.parts import Anatomy, Part, Spot
 from axis_path.core.locate.seen import SEEN, seen_turns
 from axis_path.core.locate.stopped import stopped_findings
-from axis_path.core.locate.verdict import (
-    BENDS,
-    TURNS,
-    Words,
-    at_place,
-    between,
-    open_notes,
-    value_text,
-)
-from axis_path.core.locate.zeros import SEARCH_BITS, belongs, clip, searched
-
-#: How far beside a place a slope is looked at, beside its size.
-_BESIDE = arb(2) ** -40
-
-
-@dataclass(frozen=True, slots=True)
-class _Course:
-    """How a part runs: where its slope is zero, and where it is flat all along."""
-
-    part: Part
-    slope: RealFunction
-    turns: list[Root]
-    flats: list[Cell]
-    search: Search
-
-    @property
-    def is_complete(self) -> bool:
-        """Tell whether all its turns are known."""
-        return not self.search.undecided and not self.search.is_crowded
+from axis_path.core.locate.verdict import TURNS, at_place, between, value_text
+from axis_path.core.locate.zeros import belongs
 
 
 @dataclass(frozen=True, slots=True)
@@ -90,27 +59,7 @@ def find_extrema(function: RealFunction, interval: Interval) -> Findings:
         function: its own domain is respected.
         interval: where to search.
     """
-    return _within(function, interval, _extrema)
-
-
-def find_inflections(function: RealFunction, interval: Interval) -> Findings:
-    """Locate where the graph of a function changes the side to which it bends.
-
-    Args:
-        function: its own domain is respected.
-        interval: where to search.
-    """
-    return _within(function, interval, _inflections)
-
-
-def _within(
-    function: RealFunction, interval: Interval, look: Callable[[Anatomy], Findings]
-) -> Findings:
-    with precision(SEARCH_BITS):
-        inside = clip(function, interval)
-        if inside is None:
-            return Findings((), complete=True, note="The interval lies outside the domain.")
-        return searched(lambda: look(take_apart(function, inside)))
+    return located_within(function, interval, _extrema)
 
 
 def _extrema(anatomy: Anatomy) -> Findings:
@@ -133,7 +82,7 @@ def _seen_extrema(anatomy: Anatomy) -> list[Finding]:
 def _all_extrema(anatomy: Anatomy, items: list[Finding]) -> Findings:
     """Locate all; ``items`` takes those that were found, so that they are not lost if stopped."""
     courses = {
-        id(part): _course(anatomy, part, order=1)
+        id(part): course_of(anatomy, part, order=1)
         for part in anatomy.parts
         if part.defined is not Defined.NO
     }
@@ -159,51 +108,13 @@ def _all_extrema(anatomy: Anatomy, items: list[Finding]) -> Findings:
             if item is not None:
                 items.append(item)
         notes += _flat_notes(anatomy, course)
-    notes += _open_notes(anatomy, courses.values(), items, TURNS)
+    notes += open_course_notes(anatomy, courses.values(), items, TURNS)
     items, words, sure = _with_global(anatomy, items, heights)
     notes += words
     return Findings(tuple(items), complete and sure, " ".join(notes))
 
 
-def _course(anatomy: Anatomy, part: Part, order: int) -> _Course:
-    """Find where a derivative of a part is zero."""
-    slope = part.branch
-    for _ in range(order):
-        slope = anatomy.workshop.derivative(slope)
-    search = Search()
-    search_branch(
-        slope, [part.cell], search, is_smooth=anatomy.complete, max_cells=LOCATE_CELLS.value
-    )
-    ends = [end.place.value for end in (part.low, part.high)]
-    turns = [r for r in search.roots if not any(r.place.value.overlaps(end) for end in ends)]
-    turns = sorted(turns, key=lambda root: float(root.place.value.mid()))
-    distinct: list[Root] = []
-    for turn in turns:
-        if not distinct or not distinct[-1].place.value.overlaps(turn.place.value):
-            distinct.append(turn)
-    flats = merged_cells(search.constant)
-    if not search.is_crowded:
-        # What is undecided right at an end is settled by the limits there.
-        search.undecided = [
-            cell
-            for cell in search.undecided
-            if not (is_tiny(cell) and any(cell.hull().value.overlaps(end) for end in ends))
-        ]
-    return _Course(part, slope, distinct, flats, search)
-
-
-def _open_notes(
-    anatomy: Anatomy, courses: Iterable[_Course], items: list[Finding], words: Words
-) -> list[str]:
-    """Say of all parts together what the searches have left open."""
-    together = Search()
-    for course in courses:
-        together.undecided += course.search.undecided
-        together.is_crowded = together.is_crowded or course.search.is_crowded
-    return open_notes(anatomy, together, [item.bracket for item in items], words)
-
-
-def _at_turn(course: _Course, turn: Root) -> tuple[Finding | None, bool]:
+def _at_turn(course: Course, turn: Root) -> tuple[Finding | None, bool]:
     """Tell a minimum from a maximum; nothing where the function only stands still."""
     branch = course.part.branch
     bend = branch.prove(turn.place, course.slope.expression.derivative())
@@ -213,7 +124,7 @@ def _at_turn(course: _Course, turn: Root) -> tuple[Finding | None, bool]:
         kind = Kind.MINIMUM if sign == 1 else Kind.MAXIMUM
         why = f"the slope is zero and the graph bends {'up' if sign == 1 else 'down'} here"
     else:
-        one, other = (_slope_beside(course, turn, side) for side in (-1, 1))
+        one, other = (slope_beside(course, turn, side) for side in (-1, 1))
         if one is None or other is None:
             return None, False
         if one == other:
@@ -235,46 +146,13 @@ def _sharp_value(branch: RealFunction, slope: RealFunction, place: Ball) -> Ball
     return replace(value, value=sharp, exact=None, turns=None)
 
 
-def _slope_beside(course: _Course, turn: Root, side: int) -> int | None:
-    """Give the sign of the slope beside a turn, up to the next one."""
-    places = [course.part.low.place, *(each.place for each in course.turns), course.part.high.place]
-    at = 1 + course.turns.index(turn)
-    other = places[at + side].value
-    for part in (0.5, 0.01):
-        middle = turn.place.value + (other - turn.place.value) * part
-        sign = course.slope.prove(Ball(middle.mid())).sign()
-        if sign in (-1, 1):
-            return sign
-    return None
-
-
 def _way(sign: int) -> str:
     return {1: "rising", -1: "falling", 0: "level"}[sign]
 
 
-def _leaving(course: _Course | None, side: int) -> int | None:
-    """Give how a part runs next to a spot, as it is left to that side: 1 up, -1 down, 0 level."""
-    if course is None:
-        return None
-    low, high = course.part.low.place.value, course.part.high.place.value
-    end = low if side == 1 else high
-    if any(cell.hull().value.overlaps(end) for cell in course.flats):
-        return 0
-    turns = [turn.place.value for turn in course.turns]
-    flats = [e.value for cell in course.flats for e in (cell.low, cell.high)]
-    inner = sorted([*turns, *flats], key=lambda value: float(value.mid()))
-    other = (inner[0] if side == 1 else inner[-1]) if inner else (high if side == 1 else low)
-    for part in (0.4876, 0.01, 1e-6):
-        middle = end + (other - end) * arb(part)
-        sign = course.slope.prove(Ball(middle.mid())).sign()
-        if sign in (-1, 1):
-            return sign * side
-    return None
-
-
 def _at_spot(
     anatomy: Anatomy, beside: tuple[Part | None, Spot, Part | None],
-    courses: tuple[_Course | None, ...], heights: list[_Height],
+    courses: tuple[Course | None, ...], heights: list[_Height],
 ) -> tuple[list[Finding], bool]:  # fmt: skip
     """Give the extremum at a spot, if there is one, and whether that is sure."""
     before, spot, after = beside
@@ -310,7 +188,7 @@ def _at_spot(
     return [replace(found, at_end=at_end)], True
 
 
-def _rank(limit: Limit, value: Ball, course: _Course | None, side: int) -> int | None:
+def _rank(limit: Limit, value: Ball, course: Course | None, side: int) -> int | None:
     """Tell whether the function is above (1) or below (-1) a value beside it, level is 0."""
     if limit.is_infinite:
         return 1 if limit.approach is Approach.UP else -1
@@ -321,10 +199,10 @@ def _rank(limit: Limit, value: Ball, course: _Course | None, side: int) -> int |
         return sign
     if sign is None and not (value.continuous or limit.value.value.overlaps(value.value)):
         return None
-    return _leaving(course, side)
+    return leaving(course, side)
 
 
-def _plateau(anatomy: Anatomy, courses: dict[int, _Course], course: _Course) -> Finding | None:
+def _plateau(anatomy: Anatomy, courses: dict[int, Course], course: Course) -> Finding | None:
     """Give a part that is level all along and lies above, or below, all that is beside it."""
     if not course.flats:
         return None
@@ -356,7 +234,7 @@ def _plateau(anatomy: Anatomy, courses: dict[int, _Course], course: _Course) -> 
     )
 
 
-def _flat_notes(anatomy: Anatomy, course: _Course) -> list[str]:
+def _flat_notes(anatomy: Anatomy, course: Course) -> list[str]:
     width = float((anatomy.inside.high.value - anatomy.inside.low.value).mid())
     notes = []
     for cell in course.flats[:3]:
@@ -417,101 +295,3 @@ def _with_global(
             if best is not None and item.y * sign >= best - 1e-13 * max(1.0, abs(best)):
                 items[k] = replace(item, is_global=True)
     return items, notes, sure
-
-
-def _inflections(anatomy: Anatomy) -> Findings:
-    items: list[Finding] = []
-    try:
-        return _all_inflections(anatomy, items)
-    except StoppedError as err:
-        return stopped_findings(err, items, list)
-
-
-def _all_inflections(anatomy: Anatomy, items: list[Finding]) -> Findings:
-    """Locate all; see ``_all_extrema``."""
-    complete = anatomy.complete
-    notes = [anatomy.note] if anatomy.note else []
-    courses: dict[int, _Course] = {}
-    for part in anatomy.parts:
-        if part.defined is not Defined.NO:
-            courses[id(part)] = _course(anatomy, part, order=2)
-            complete = complete and courses[id(part)].is_complete
-    for before, spot, after in anatomy.beside():
-        one, other = (courses.get(id(p)) if p is not None else None for p in (before, after))
-        if one is not None and other is not None:
-            found, sure = _bend_at_spot(anatomy, spot, one, other)
-            complete = complete and sure
-            items += found
-        if other is None:
-            continue
-        for turn in other.turns:
-            low, high = (_slope_beside(other, turn, side) for side in (-1, 1))
-            if low is None or high is None:
-                complete = False
-            elif low != high:
-                value = other.part.branch.prove(turn.place)
-                why = f"the graph bends {_bend(low)} before and {_bend(high)} after"
-                items.append(
-                    at_place(
-                        Kind.INFLECTION,
-                        turn.place,
-                        value,
-                        proved=turn.proved,
-                        why=why,
-                        note=turn.note,
-                    )
-                )
-        width = float((anatomy.inside.high.value - anatomy.inside.low.value).mid())
-        notes += [
-            f"It is straight all along {between(cell, anatomy.function.variable, width)}."
-            for cell in other.flats[:3]
-        ]
-    notes += _open_notes(anatomy, courses.values(), items, BENDS)
-    return Findings(tuple(items), complete, " ".join(notes))
-
-
-def _bend(sign: int) -> str:
-    return "up" if sign > 0 else "down"
-
-
-def _bend_at_spot(
-    anatomy: Anatomy, spot: Spot, one: _Course, other: _Course
-) -> tuple[list[Finding], bool]:
-    """Give a point of inflection at a spot, through which the graph goes in one direction."""
-    value = anatomy.value_at(spot)
-    if not value.is_defined:
-        return [], True
-    low, high = limits_beside(anatomy, one.part, spot, other.part)
-    if low is None or high is None or low.value is None or high.value is None:
-        return [], True
-    if any(ball.subtract(value, each).sign() in (-1, 1) for each in (low.value, high.value)):
-        return [], True
-    # Bends are slopes of slopes here: what is left of the spot is left upward.
-    before, after = _leaving_sign(one, -1), _leaving_sign(other, 1)
-    if before is None or after is None or before * after >= 0:
-        return [], True
-    if not _goes_through(anatomy, spot, one, other):
-        return [], True
-    why = f"the graph bends {_bend(before)} before and {_bend(after)} after"
-    return [at_place(Kind.INFLECTION, spot.place, value, proved=spot.proved, why=why)], True
-
-
-def _leaving_sign(course: _Course, side: int) -> int | None:
-    found = _leaving(course, side)
-    return None if found is None else found * side
-
-
-def _goes_through(anatomy: Anatomy, spot: Spot, one: _Course, other: _Course) -> bool:
-    """Tell whether the slopes from both sides come to the same, a vertical tangent included."""
-    parts = [
-        replace(course.part, branch=anatomy.workshop.derivative(course.part.branch))
-        for course in (one, other)
-    ]
-    low, high = limits_beside(anatomy, parts[0], spot, parts[1])
-    if low is None or high is None:
-        return False
-    if low.is_infinite or high.is_infinite:
-        return low.approach is high.approach
-    if low.value is None or high.value is None:
-        return False
-    return ball.subtract(low.value, high.value).sign() not in (-1, 1)

@@ -8,7 +8,7 @@ import tempfile
 import time
 import uuid
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import asdict
+from dataclasses import asdict, replace
 from itertools import chain
 from typing import Any
 
@@ -83,10 +83,13 @@ def _document(study: Study) -> dict[str, Any]:
     }
 
 
-def _scene(asked: BenchRequest, study: Study) -> dict[str, Any]:
+def _window(asked: BenchRequest, study: Study) -> Window:
     # What was carried out may have changed the axes.
-    follows = asked.given["window"].get("follows")
-    window = followed(study, study.on_axes(asked.window), follows)
+    return followed(study, study.on_axes(asked.window), asked.given["window"].get("follows"))
+
+
+def _scene(asked: BenchRequest, study: Study) -> dict[str, Any]:
+    window = _window(asked, study)
     made = study.scene(window.widened(asked.beyond), reading_x=asked.reading_x, box=asked.box)
     return made.to_dict() | _document(study)
 
@@ -170,10 +173,7 @@ def commands(study_id: uuid.UUID) -> Response:
     with database() as session:
         opened = commit_version(session, study_id, asked.version, asked.study.to_dict(), labels[0])
     web_state().keep(study_id, opened.version, asked.study)
-    return json_answer({
-        **_history(opened), "trails": _by_id(asked.study.trails()),
-        "scene": _scene(asked, asked.study),
-    })  # fmt: skip
+    return json_answer(_history(opened) | _kept_state(asked, study_id))
 
 
 def history(study_id: uuid.UUID) -> Response:
@@ -186,9 +186,20 @@ def history(study_id: uuid.UUID) -> Response:
         opened = move_version(session, study_id, asked.version, by)
     study = Study.from_dict(opened.document)
     web_state().keep(study_id, opened.version, study)
-    return json_answer(
-        {**_history(opened), "trails": _by_id(study.trails()), "scene": _scene(asked, study)}
-    )
+    return json_answer(_history(opened) | _kept_state(replace(asked, study=study), study_id))
+
+
+def _kept_state(asked: BenchRequest, study_id: uuid.UUID) -> dict[str, Any]:
+    """Give what the page shows of a state that was kept, with the marks that soon are there."""
+    window = _window(asked, asked.study)
+    state = {
+        "trails": _by_id(asked.study.trails()),
+        "scene": _scene(asked, asked.study),
+    }
+    if asked.given.get("found") in _FOLLOWING:
+        moved = replace(asked, window=window)
+        state["found"] = following_dict(moved, study_id, spent=0, with_texts=False)
+    return state
 
 
 def view(study_id: uuid.UUID) -> Response:

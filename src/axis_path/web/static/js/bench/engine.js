@@ -245,7 +245,7 @@ export class Engine {
       this.look();
       return;
     }
-    if (answer.scene) this.showAll([...(answer.before ?? []).map((scene) => ({ scene, drafts: null })), { scene: answer.scene, drafts: body.drafts, found: answer.found, window: body.window }]);
+    if (answer.scene) this.showAll([...(answer.before ?? []).map((scene) => ({ scene, drafts: null })), { scene: answer.scene, drafts: body.drafts, found: answer.found }]);
     else if (!this.isLookNeeded) this.showReading(answer);
   }
 
@@ -256,9 +256,10 @@ export class Engine {
     const { turn } = this;
     const next = () => {
       if (turn !== this.turn) return;
-      const { scene, drafts, found, window } = states.shift();
+      const { scene, drafts, found } = states.shift();
       this.shownDrafts = drafts;
-      if (found) this.found.take({ ...found, window, drafts }, this.version);
+      // Bounds may follow sliders: the marks are of the window that the scene is of.
+      if (found) this.found.take({ ...found, window: scene.window, drafts }, this.version);
       this.show(scene);
       for (const watcher of this.watchers) watcher.follow?.(found);
       if (states.length) requestAnimationFrame(next);
@@ -503,8 +504,13 @@ export class Engine {
       const { commands: places, sent } = this.trails.commands();
       this.sentPlaces = sent;
       const through = this.hasTrails ? { visits: visits ?? this.wayTo(commands) } : {};
-      return this.body({ drafts: [], commands: [...commands, ...more(), ...places], ...through });
+      return this.body({ drafts: [], commands: [...commands, ...more(), ...places], ...through, ...this.marksToo() });
     }, "commands");
+  }
+
+  /** Marks come with a kept change, so that they do not vanish until the ledger is answered anew. */
+  marksToo() {
+    return this.foundWanted ? { found: "marks" } : {};
   }
 
   /** @param {"undo" | "redo"} what */
@@ -517,7 +523,7 @@ export class Engine {
       this.changed();
       return Promise.resolve(null);
     }
-    return this.inTurn(() => this.body({ drafts: [], do: what }), "history");
+    return this.inTurn(() => this.body({ drafts: [], do: what, ...this.marksToo() }), "history");
   }
 
   /**
@@ -559,7 +565,8 @@ export class Engine {
   async send(makeBody, address) {
     try {
       const body = makeBody();
-      const answer = await post(`${this.path}/${address}`, body);
+      // A page that is left at once keeps its last change too.
+      const answer = await post(`${this.path}/${address}`, body, { keepalive: true });
       this.reach(body.visits);
       if (address === "history") this.reached.clear();
       this.version = answer.version;
@@ -568,6 +575,7 @@ export class Engine {
       this.store.trailTick += 1;
       this.store.takeHistory(answer);
       this.shownDrafts = [];
+      if (answer.found) this.found.take({ ...answer.found, window: answer.scene.window, drafts: [] }, this.version);
       this.show(answer.scene);
       this.changed();
       return null;

@@ -14,6 +14,9 @@ export class ApiError extends Error {
   }
 }
 
+/** Browsers refuse to go on sending more than 64 KiB when a page is left. */
+const KEEPALIVE_LETTERS = 16_000;
+
 const token = () => document.querySelector('meta[name="csrf-token"]')?.getAttribute("content") ?? "";
 
 /**
@@ -57,17 +60,18 @@ function missing(signal) {
  * Send JSON and give the JSON that comes back.
  * @param {string} path
  * @param {object} body
- * @param {{keepalive?: boolean, signal?: AbortSignal}} [options]
+ * @param {{keepalive?: boolean, signal?: AbortSignal}} [options] `keepalive`: it is sent though the page is left.
  * @returns {Promise<any>}
  */
 export async function post(path, body, options = {}) {
+  const text = JSON.stringify(body);
   let response;
   try {
     response = await fetch(path, {
       method: "POST",
       headers: { "Content-Type": "application/json", Accept: "application/json", "X-CSRFToken": token() },
-      body: JSON.stringify(body),
-      keepalive: options.keepalive ?? false,
+      body: text,
+      keepalive: Boolean(options.keepalive) && text.length < KEEPALIVE_LETTERS,
       signal: options.signal,
     });
   } catch {

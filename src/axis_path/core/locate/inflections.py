@@ -1,0 +1,135 @@
+"""Points of inflection: where the graph of a function changes the side to which it bends.
+
+On every smooth part they are zeros of the second derivative at which its sign changes; at the spots
+between the parts the graph must go through in one direction.
+"""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from axis_path.core.arithmetic import Defined, ball
+from axis_path.core.errors import StoppedError
+from axis_path.core.evaluate import RealFunction
+from axis_path.core.locate.breaks import limits_beside
+from axis_path.core.locate.cells import Interval
+from axis_path.core.locate.course import (
+    Course,
+    course_of,
+    leaving,
+    located_within,
+    open_course_notes,
+    slope_beside,
+)
+from axis_path.core.locate.finding import Finding, Findings, Kind
+from axis_path.core.locate.parts import Anatomy, Spot
+from axis_path.core.locate.stopped import stopped_findings
+from axis_path.core.locate.verdict import BENDS, at_place, between
+
+
+def find_inflections(function: RealFunction, interval: Interval) -> Findings:
+    """Locate where the graph of a function changes the side to which it bends.
+
+    Args:
+        function: its own domain is respected.
+        interval: where to search.
+    """
+    return located_within(function, interval, _inflections)
+
+
+def _inflections(anatomy: Anatomy) -> Findings:
+    items: list[Finding] = []
+    try:
+        return _all_inflections(anatomy, items)
+    except StoppedError as err:
+        return stopped_findings(err, items, list)
+
+
+def _all_inflections(anatomy: Anatomy, items: list[Finding]) -> Findings:
+    """Locate all; ``items`` takes those that were found, so that they are not lost if stopped."""
+    complete = anatomy.complete
+    notes = [anatomy.note] if anatomy.note else []
+    courses: dict[int, Course] = {}
+    for part in anatomy.parts:
+        if part.defined is not Defined.NO:
+            courses[id(part)] = course_of(anatomy, part, order=2)
+            complete = complete and courses[id(part)].is_complete
+    for before, spot, after in anatomy.beside():
+        one, other = (courses.get(id(p)) if p is not None else None for p in (before, after))
+        if one is not None and other is not None:
+            found, sure = _bend_at_spot(anatomy, spot, one, other)
+            complete = complete and sure
+            items += found
+        if other is None:
+            continue
+        for turn in other.turns:
+            low, high = (slope_beside(other, turn, side) for side in (-1, 1))
+            if low is None or high is None:
+                complete = False
+            elif low != high:
+                value = other.part.branch.prove(turn.place)
+                why = f"the graph bends {_bend(low)} before and {_bend(high)} after"
+                items.append(
+                    at_place(
+                        Kind.INFLECTION,
+                        turn.place,
+                        value,
+                        proved=turn.proved,
+                        why=why,
+                        note=turn.note,
+                    )
+                )
+        width = float((anatomy.inside.high.value - anatomy.inside.low.value).mid())
+        notes += [
+            f"It is straight all along {between(cell, anatomy.function.variable, width)}."
+            for cell in other.flats[:3]
+        ]
+    notes += open_course_notes(anatomy, courses.values(), items, BENDS)
+    return Findings(tuple(items), complete, " ".join(notes))
+
+
+def _bend(sign: int) -> str:
+    return "up" if sign > 0 else "down"
+
+
+def _bend_at_spot(
+    anatomy: Anatomy, spot: Spot, one: Course, other: Course
+) -> tuple[list[Finding], bool]:
+    """Give a point of inflection at a spot, through which the graph goes in one direction."""
+    value = anatomy.value_at(spot)
+    if not value.is_defined:
+        return [], True
+    low, high = limits_beside(anatomy, one.part, spot, other.part)
+    if low is None or high is None or low.value is None or high.value is None:
+        return [], True
+    if any(ball.subtract(value, each).sign() in (-1, 1) for each in (low.value, high.value)):
+        return [], True
+    # Bends are slopes of slopes here: what is left of the spot is left upward.
+    before, after = _leaving_sign(one, -1), _leaving_sign(other, 1)
+    if before is None or after is None or before * after >= 0:
+        return [], True
+    if not _goes_through(anatomy, spot, one, other):
+        return [], True
+    why = f"the graph bends {_bend(before)} before and {_bend(after)} after"
+    return [at_place(Kind.INFLECTION, spot.place, value, proved=spot.proved, why=why)], True
+
+
+def _leaving_sign(course: Course, side: int) -> int | None:
+    found = leaving(course, side)
+    return None if found is None else found * side
+
+
+def _goes_through(anatomy: Anatomy, spot: Spot, one: Course, other: Course) -> bool:
+    """Tell whether the slopes from both sides come to the same, a vertical tangent included."""
+    parts = [
+        replace(course.part, branch=anatomy.workshop.derivative(course.part.branch))
+        for course in (one, other)
+    ]
+    low, high = limits_beside(anatomy, parts[0], spot, parts[1])
+    if low is None or high is None:
+        return False
+    if low.is_infinite or high.is_infinite:
+        return low.approach is high.approach
+    if low.value is None or high.value is None:
+        return False
+    return ball.subtract(low.value, high.value).sign() not in (-1, 1)
