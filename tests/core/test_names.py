@@ -6,8 +6,10 @@ from fractions import Fraction
 
 import numpy as np
 
-from axis_path.core import Study
+from axis_path.core import Study, Window
 from axis_path.core.errors import MathError, NameTakenError
+from axis_path.core.study import answer, apply_command
+from axis_path.core.study.document import Work
 
 #: A line, the old name, the new one, and the line then.
 RENAMED = (
@@ -88,6 +90,40 @@ class RenamingTest(unittest.TestCase):
         for old, new in (("q", "g"), ("rope", "f"), ("k", "a")):
             study.rename(old, new)
         self.assertEqual(before, study.to_dict())
+
+    def test_questions_and_the_working_follow_a_new_name(self) -> None:
+        for way in ("rename", "write"):
+            with self.subTest(way):
+                study = Study()
+                for text in ("f(x) = a x + 1", "a = 2", "c = 7"):
+                    study.define(text)
+                for k, ask in enumerate(
+                    (
+                        {"what": "solve", "text": "f(t) = 3a"}, {"what": "zeros", "line": 1, "low": "-a", "high": "c"},
+                        {"what": "solve", "text": "s + f(1) = 3\ns - u = a"}, {"what": "point", "line": 1, "text": "2a"},
+                        {"what": "solve", "text": "1 < f(x) ≤ c"},
+                    )
+                ):  # fmt: skip
+                    apply_command(study, {"do": "find", **ask}, Window((-10, 10), (-7, 7)))
+                    self.assertEqual(k + 1, len(study.asks))
+                study.set_working([Work(1, "f(a) + 1"), Work(2, "3 +"), Work(3, "aa")])
+                verdicts = [answer(study, ask).verdict for ask in study.asks[:5]]
+                for old, new, line in (
+                    ("f", "slope", "slope(x) = a x + 1"),
+                    ("a", "gain", "gain = 2"),
+                ):
+                    if way == "rename":
+                        study.rename(old, new)
+                    else:
+                        study.write_renaming(1 if old == "f" else 2, line)
+                self.assertEqual(
+                    ["slope(t) = 3gain", "", "s + slope(1) = 3\ns - u = gain", "2gain", "1 < slope(x) ≤ c"],
+                    [ask.text for ask in sorted(study.asks, key=lambda ask: ask.id)[:5]],
+                )  # fmt: skip
+                self.assertEqual(("-gain", "c"), next((a.low, a.high) for a in study.asks if a.low))
+                self.assertEqual("slope(gain) + 1", study.working[0].text)
+                self.assertEqual("3 +", study.working[1].text)
+                self.assertEqual(verdicts, [answer(study, ask).verdict for ask in study.asks[:5]])
 
     def test_an_unnamed_line_gets_a_head_with_its_name(self) -> None:
         study = Study()

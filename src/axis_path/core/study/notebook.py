@@ -43,7 +43,9 @@ from axis_path.core.study.naming import settle_line, settled
 from axis_path.core.study.renaming import (
     check_new_name,
     renamed,
+    renamed_ask,
     renamed_number,
+    renamed_relation,
     renamed_table,
     with_head,
 )
@@ -325,7 +327,7 @@ class Notebook:
         before = self._document
         meanings = zip(self.lines, self._analysis.meanings, strict=True)
         lines = [self._renamed(line, meaning, name, new) for line, meaning in meanings]
-        self._rename_in_table(name, new)
+        self._rename_beside_lines(name, new)
         self._change_lines(
             [
                 replace(line, given=None, text=with_head(line.text, new))
@@ -346,8 +348,15 @@ class Notebook:
             slider = slider.with_texts(low, high, step)
         return replace(line, text=text, slider=slider)
 
-    def _rename_in_table(self, name: str, new: str) -> None:
-        self.set_table(renamed_table(self.table, self._analysis.names(), name, new))
+    def _rename_beside_lines(self, name: str, new: str) -> None:
+        """Let the table, the questions of the Findings panel and the working follow a new name."""
+        names = self._analysis.names()
+        self.set_table(renamed_table(self.table, names, name, new))
+        asks = tuple(renamed_ask(ask, names, name, new) for ask in self.asks)
+        self._change(replace(self._document, asks=asks))
+        self.set_working(
+            [replace(w, text=renamed_relation(w.text, names, name, new)) for w in self.working]
+        )
 
     def write_renaming(self, line_id: int, text: str) -> list[str]:
         """Write a line anew; if its name changes, the lines that used the old one follow.
@@ -363,7 +372,7 @@ class Notebook:
         if self.definition(line_id).problem is not None and new not in self.names():
             return []
         users = self.users(old)
-        self._rename_in_table(old, new)
+        self._rename_beside_lines(old, new)
         meanings = zip(self.lines, self._analysis.meanings, strict=True)
         self._change_lines(
             [

@@ -17,11 +17,13 @@ from axis_path.core.language import (
     spelled,
 )
 from axis_path.core.language.tree import free_uses, name_of
+from axis_path.core.study.asking import Ask, Question
 from axis_path.core.study.meaning import Meaning, name_in_head
 from axis_path.core.study.sliders import literal
 from axis_path.core.tabulate import TableSpec
 
 _PRIMES = "'′″"
+_BETWEEN_SIDES = re.compile(r"(<=|>=|!=|[<>=≤≥≠\n])")
 
 
 def check_new_name(new: str, taken: frozenset[str]) -> None:
@@ -85,6 +87,32 @@ def renamed_table(spec: TableSpec, names: Vocabulary, name: str, new: str) -> Ta
 
     columns = tuple(replace(each, text=column_text(each.text)) for each in spec.columns)
     return replace(spec, columns=columns, over=new if spec.over == name else spec.over)
+
+
+def renamed_relation(text: str, names: Vocabulary, name: str, new: str) -> str:
+    """Do the same for equations and inequalities, each side for itself, in one line or several.
+
+    Any letter may be an unknown. A side that does not read stays as it is.
+    """
+    letters = {letter for letter in text if letter.isalpha()} - {name}
+    vocabulary = names.and_variables(*sorted(letters))
+    sides = _BETWEEN_SIDES.split(text)
+    return "".join(
+        side if k % 2 or not side.strip() else renamed_number(side, vocabulary, name, new)
+        for k, side in enumerate(sides)
+    )
+
+
+def renamed_ask(ask: Ask, names: Vocabulary, name: str, new: str) -> Ask:
+    """Do the same for what was asked in the Findings panel."""
+    low, high = (end and renamed_number(end, names, name, new) for end in (ask.low, ask.high))
+    text = ask.text
+    if ask.what is Question.SOLVE:
+        text = renamed_relation(text, names, name, new)
+    elif ask.what is Question.POINT:
+        text = renamed_number(text, names, name, new)
+    unknown = new if ask.unknown == name else ask.unknown
+    return replace(ask, low=low, high=high, text=text, unknown=unknown)
 
 
 def _put(text: str, places: set[int], name: str, new: str) -> str:
