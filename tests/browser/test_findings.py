@@ -71,40 +71,42 @@ class FindingsTest(BrowserTest):
         self.locate("zeros", "f")
         marks = self.page.locator(".plane-found .found-mark")
         self.assertEqual(2, marks.count())
-        before = [self.centre_x(mark) for mark in marks.all()]
-        held: list[Route] = []
-        self.page.route("**/findings", lambda route: held.append(route))
-        with self.page.expect_response("**/commands"):
-            self.page.get_by_role("slider", name="Slider c").press("End")
-            self.page.keyboard.up("End")
-        self.page.wait_for_function(
-            "(before) => [...document.querySelectorAll('.plane-found .found-mark')].at(-1)"
-            "?.getBoundingClientRect().left > before + 10", arg=before[1],
-        )  # fmt: skip
-        now = [self.centre_x(mark) for mark in marks.all()]
         plane = self.box(self.page.locator(".plane-surface"))
         middle = plane["x"] + plane["width"] / 2
-        high = float(
-            self.page.get_by_role("slider", name="Slider c").get_attribute("aria-valuenow") or 0
-        )
-        expected = (before[1] - middle) * (high / 4) ** 0.5
-        for place, side in zip(now, (-1, 1), strict=True):
-            self.assertAlmostEqual(middle + side * expected, place, delta=1.5)
-        # One undoes it, and the marks are those of the state before at once.
-        with self.page.expect_response("**/history"):
-            self.page.get_by_role("button", name="Undo").click()
-        self.page.wait_for_function(
-            "(before) => Math.abs([...document.querySelectorAll('.plane-found .found-mark')].at(-1)"
-            "?.getBoundingClientRect().left - before) < 12", arg=before[1],
-        )  # fmt: skip
+        unit = (self.centre_x(marks.last) - middle) / 2
+        held: list[Route] = []
+        self.page.route("**/findings", lambda route: held.append(route))
+        slider = self.page.get_by_role("slider", name="Slider c")
+        shown = 0
+        # A busy moment has no time for them: then there are none, but never those of another state.
+        for key in ["ArrowRight"] * 20 + ["Undo"] * 5:
+            with self.page.expect_response(
+                lambda answer: answer.url.endswith(("commands", "history"))
+            ):
+                if key == "Undo":
+                    self.page.get_by_role("button", name="Undo").click()
+                else:
+                    slider.press(key)
+            self.page.wait_for_function(
+                "() => document.querySelector('.saved').textContent === 'saved'"
+            )
+            self.page.evaluate(
+                "() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)))"
+            )
+            value = float(slider.get_attribute("aria-valuenow") or 0)
+            for mark, side in zip(marks.all(), (-1, 1), strict=False):
+                shown += 1
+                self.assertAlmostEqual(
+                    middle + side * unit * value**0.5, self.centre_x(mark), delta=1.5
+                )
+        self.assertGreater(shown, 0)
         self.page.unroute("**/findings")
         for route in held:
             # A question that nobody needs any more was given up.
             with suppress(Error):
                 route.continue_()
         self.settle()
-        for place, mark in zip(before, marks.all(), strict=True):
-            self.assertAlmostEqual(place, self.centre_x(mark), delta=0.6)
+        self.assertEqual(2, marks.count())
 
     def test_every_kind_is_located_from_the_panel(self) -> None:
         self.open_new_study("f(x) = x^3/4 - 2x", "h(x) = 1/(x - 1)", "L = [(0, -1), (1, 1)]")
