@@ -21,14 +21,17 @@ _MOST_CIRCLES = 60
 _INSET_PX = 18.0
 _BESIDE_PX = 14.0
 _PER_PX = 10
+#: A line of the title is so high.
+_TITLE_PX = 20.0
 
 
-def polar_grid(window: Window, unit: AngleUnit) -> dict[str, Any]:
+def polar_grid(window: Window, unit: AngleUnit, title_lines: int = 0) -> dict[str, Any]:
     """Give circles and spokes as plain data, places and radii in tenths of a px.
 
     Args:
         window: what part of the plane is seen.
         unit: in what the angles are labelled.
+        title_lines: how many lines the title has: the angles are labelled below it.
     """
     zero = np.zeros(1)
     centre = (float(window.across(zero)[0]), float(window.down(zero)[0]))
@@ -45,7 +48,7 @@ def polar_grid(window: Window, unit: AngleUnit) -> dict[str, Any]:
         }
         for k in range(first, last + 1)
     ]
-    spokes = [_spoke(k, centre, farthest, window, unit) for k in range(_SPOKES)]
+    spokes = [_spoke(k, centre, farthest, window, unit, title_lines) for k in range(_SPOKES)]
     return {
         "x": round(centre[0] * _PER_PX),
         "y": round(centre[1] * _PER_PX),
@@ -61,16 +64,24 @@ def _nearest(window: Window) -> float:
 
 
 def _spoke(
-    k: int, centre: tuple[float, float], farthest: float, window: Window, unit: AngleUnit
+    k: int,
+    centre: tuple[float, float],
+    farthest: float,
+    window: Window,
+    unit: AngleUnit,
+    title_lines: int,
 ) -> dict[str, Any]:
     angle = 2 * math.pi * k / _SPOKES
     across, up = math.cos(angle) * window.x_px, math.sin(angle) * window.y_px
     end = (centre[0] + farthest * across, centre[1] - farthest * up)
-    label = _label_place(centre, (across, -up), window) if k % _LABELLED == 0 else None
+    label = _label_place(centre, (across, -up), window, title_lines) if k % _LABELLED == 0 else None
     if label is not None and k % (_SPOKES // 4) == 0:
         # Beside an axis, whose own labels stand on its other side.
         is_level = k % (_SPOKES // 2) == 0
-        label = (label[0], label[1] - _BESIDE_PX) if is_level else (label[0] + _BESIDE_PX, label[1])
+        # The upper end of an axis has its name there: the angle stands a line below it.
+        down = _TITLE_PX if k == _SPOKES // 4 else 0.0
+        beside = (label[0] + _BESIDE_PX, label[1] + down)
+        label = (label[0], label[1] - _BESIDE_PX) if is_level else beside
     turn = Fraction(k, _SPOKES)
     text = multiple_of_pi(2 * turn) if unit is AngleUnit.RADIANS else f"{plain(360 * turn)}°"
     return {
@@ -82,11 +93,14 @@ def _spoke(
 
 
 def _label_place(
-    centre: tuple[float, float], step: tuple[float, float], window: Window
+    centre: tuple[float, float], step: tuple[float, float], window: Window, title_lines: int
 ) -> tuple[float, float] | None:
     """Give where a spoke leaves the window, a little inside; None if it does not cross it."""
     width, height = window.seen.width, window.seen.height
-    box = ((_INSET_PX, width - _INSET_PX), (_INSET_PX, height - _INSET_PX))
+    box = (
+        (_INSET_PX, width - _INSET_PX),
+        (_INSET_PX + _TITLE_PX * title_lines, height - _INSET_PX),
+    )
     enter, leave = 0.0, math.inf
     for place, move, (low, high) in zip(centre, step, box, strict=True):
         if abs(move) < 1e-9:

@@ -8,18 +8,17 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from axis_path.core.arithmetic import Ball, Defined, ball, precision
-from axis_path.core.errors import StoppedError
+from axis_path.core.arithmetic import Ball, Defined, ball
 from axis_path.core.evaluate import RealFunction
 from axis_path.core.locate.approach import limit_at
 from axis_path.core.locate.cells import Interval
 from axis_path.core.locate.finding import Finding, Findings, Kind
 from axis_path.core.locate.limit_rules import Approach, Limit
-from axis_path.core.locate.parts import Anatomy, Part, Spot, take_apart
+from axis_path.core.locate.parts import Anatomy, Part, Spot
 from axis_path.core.locate.seen import SEEN, seen_breaks
-from axis_path.core.locate.stopped import stopped_findings
+from axis_path.core.locate.stopped import found_until_stopped
 from axis_path.core.locate.verdict import at_place, value_text
-from axis_path.core.locate.zeros import SEARCH_BITS, clip, searched
+from axis_path.core.locate.zeros import located_within
 
 #: How far outside the interval it is looked whether a natural domain ends at its end.
 _BESIDE = 30
@@ -32,19 +31,13 @@ def find_breaks(function: RealFunction, interval: Interval) -> Findings:
         function: its own domain is respected; where that ends the function ends.
         interval: where to search.
     """
-    with precision(SEARCH_BITS):
-        inside = clip(function, interval)
-        if inside is None:
-            return Findings((), complete=True, note="The interval lies outside the domain.")
-        return searched(lambda: _breaks(take_apart(function, inside)))
+    return located_within(function, interval, _breaks)
 
 
 def _breaks(anatomy: Anatomy) -> Findings:
-    items: list[Finding] = []
-    try:
-        return _all_breaks(anatomy, items)
-    except StoppedError as err:
-        return stopped_findings(err, items, lambda: _seen_breaks(anatomy))
+    return found_until_stopped(
+        lambda items: _all_breaks(anatomy, items), lambda: _seen_breaks(anatomy)
+    )
 
 
 def _seen_breaks(anatomy: Anatomy) -> list[Finding]:

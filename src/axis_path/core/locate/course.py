@@ -2,20 +2,19 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
+from collections.abc import Iterable
 from dataclasses import dataclass
 
 from flint import arb
 
-from axis_path.core.arithmetic import Ball, precision
+from axis_path.core.arithmetic import Ball
 from axis_path.core.evaluate import RealFunction
 from axis_path.core.limits import LOCATE_CELLS
-from axis_path.core.locate.cells import Cell, Interval, Root, Search, is_tiny, merged_cells
-from axis_path.core.locate.finding import Finding, Findings
-from axis_path.core.locate.parts import Anatomy, Part, take_apart
+from axis_path.core.locate.cells import Cell, Root, Search, is_tiny, merged_cells
+from axis_path.core.locate.finding import Finding
+from axis_path.core.locate.parts import Anatomy, Part
 from axis_path.core.locate.search import search_branch
 from axis_path.core.locate.verdict import Words, open_notes
-from axis_path.core.locate.zeros import SEARCH_BITS, clip, searched
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,17 +31,6 @@ class Course:
     def is_complete(self) -> bool:
         """Tell whether all its turns are known."""
         return not self.search.undecided and not self.search.is_crowded
-
-
-def located_within(
-    function: RealFunction, interval: Interval, look: Callable[[Anatomy], Findings]
-) -> Findings:
-    """Look at a function, taken apart over an interval, as far as that lies in its domain."""
-    with precision(SEARCH_BITS):
-        inside = clip(function, interval)
-        if inside is None:
-            return Findings((), complete=True, note="The interval lies outside the domain.")
-        return searched(lambda: look(take_apart(function, inside)))
 
 
 def course_of(anatomy: Anatomy, part: Part, order: int) -> Course:

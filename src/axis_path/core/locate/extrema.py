@@ -16,7 +16,6 @@ from dataclasses import dataclass, replace
 from flint import arb
 
 from axis_path.core.arithmetic import Ball, Defined, ball
-from axis_path.core.errors import StoppedError
 from axis_path.core.evaluate import RealFunction
 from axis_path.core.locate.breaks import limits_beside
 from axis_path.core.locate.cells import Interval, Root, float_above, float_below
@@ -24,7 +23,6 @@ from axis_path.core.locate.course import (
     Course,
     course_of,
     leaving,
-    located_within,
     open_course_notes,
     slope_beside,
 )
@@ -32,9 +30,9 @@ from axis_path.core.locate.finding import Finding, Findings, Kind
 from axis_path.core.locate.limit_rules import Approach, Limit
 from axis_path.core.locate.parts import Anatomy, Part, Spot
 from axis_path.core.locate.seen import SEEN, seen_turns
-from axis_path.core.locate.stopped import stopped_findings
+from axis_path.core.locate.stopped import found_until_stopped
 from axis_path.core.locate.verdict import TURNS, at_place, between, value_text
-from axis_path.core.locate.zeros import belongs
+from axis_path.core.locate.zeros import belongs, located_within
 
 
 @dataclass(frozen=True, slots=True)
@@ -63,11 +61,9 @@ def find_extrema(function: RealFunction, interval: Interval) -> Findings:
 
 
 def _extrema(anatomy: Anatomy) -> Findings:
-    items: list[Finding] = []
-    try:
-        return _all_extrema(anatomy, items)
-    except StoppedError as err:
-        return stopped_findings(err, items, lambda: _seen_extrema(anatomy))
+    return found_until_stopped(
+        lambda items: _all_extrema(anatomy, items), lambda: _seen_extrema(anatomy)
+    )
 
 
 def _seen_extrema(anatomy: Anatomy) -> list[Finding]:

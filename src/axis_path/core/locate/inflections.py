@@ -9,7 +9,6 @@ from __future__ import annotations
 from dataclasses import replace
 
 from axis_path.core.arithmetic import Defined, ball
-from axis_path.core.errors import StoppedError
 from axis_path.core.evaluate import RealFunction
 from axis_path.core.locate.breaks import limits_beside
 from axis_path.core.locate.cells import Interval
@@ -17,14 +16,14 @@ from axis_path.core.locate.course import (
     Course,
     course_of,
     leaving,
-    located_within,
     open_course_notes,
     slope_beside,
 )
 from axis_path.core.locate.finding import Finding, Findings, Kind
 from axis_path.core.locate.parts import Anatomy, Spot
-from axis_path.core.locate.stopped import stopped_findings
+from axis_path.core.locate.stopped import found_until_stopped
 from axis_path.core.locate.verdict import BENDS, at_place, between
+from axis_path.core.locate.zeros import located_within
 
 
 def find_inflections(function: RealFunction, interval: Interval) -> Findings:
@@ -38,11 +37,7 @@ def find_inflections(function: RealFunction, interval: Interval) -> Findings:
 
 
 def _inflections(anatomy: Anatomy) -> Findings:
-    items: list[Finding] = []
-    try:
-        return _all_inflections(anatomy, items)
-    except StoppedError as err:
-        return stopped_findings(err, items, list)
+    return found_until_stopped(lambda items: _all_inflections(anatomy, items), list)
 
 
 def _all_inflections(anatomy: Anatomy, items: list[Finding]) -> Findings:

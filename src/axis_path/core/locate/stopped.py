@@ -41,15 +41,23 @@ def found_or_seen(
     return seen, f"{err.message} Until then these were seen; they are not checked."
 
 
-def stopped_findings(
-    err: StoppedError, found: Sequence[Finding], look: Callable[[], Sequence[Finding]]
+def found_until_stopped(
+    locate: Callable[[list[Finding]], Findings], look: Callable[[], Sequence[Finding]]
 ) -> Findings:
-    """Give the same as findings, none of them proved.
+    """Locate; if it is stopped, give what was found or can be seen, none of it proved.
+
+    Args:
+        locate: puts what it finds into the list it is given, so that it is not lost.
+        look: a short look, where nothing was found.
 
     Raises:
         StoppedError: there is nothing to be told.
     """
-    items, note = found_or_seen(err, found, look)
+    found: list[Finding] = []
+    try:
+        return locate(found)
+    except StoppedError as err:
+        items, note = found_or_seen(err, found, look)
     unsure = (
         replace(item, proved=False, note=item.note or UNSURE) for item in items[: FOUND.value]
     )

@@ -41,11 +41,18 @@ def find_zeros(
         max_cells: how many cells may be looked at for each factor.
         words: what they are called in sentences.
     """
+    return located_within(function, interval, lambda each: _zeros(each, max_cells, words))
+
+
+def located_within(
+    function: RealFunction, interval: Interval, look: Callable[[Anatomy], Findings]
+) -> Findings:
+    """Look at a function, taken apart over an interval, as far as that lies in its domain."""
     with precision(SEARCH_BITS):
         inside = clip(function, interval)
         if inside is None:
             return Findings((), complete=True, note="The interval lies outside the domain.")
-        return searched(lambda: _zeros(take_apart(function, inside), max_cells, words))
+        return searched(lambda: look(take_apart(function, inside)))
 
 
 def searched(search: Callable[[], Findings]) -> Findings:

@@ -226,11 +226,13 @@ def draw_axes(
     """
     named = replace(spec, x=replace(spec.x, name=spec.x.name or variable))
     lines = [{"text": text, "mathml": mathml} for text, mathml in title]
-    return _drawn(named, steps, window, unit) | {"title": lines}
+    return _drawn(named, steps, window, unit, len(lines)) | {"title": lines}
 
 
 @lru_cache(maxsize=64)
-def _drawn(spec: AxesSpec, steps: Steps, window: Window, unit: AngleUnit) -> dict[str, Any]:
+def _drawn(
+    spec: AxesSpec, steps: Steps, window: Window, unit: AngleUnit, title_lines: int
+) -> dict[str, Any]:
     degree = 1.0 if unit is AngleUnit.DEGREES else math.pi / 180
     x, y = (
         make_log_ticks(*bounds, px)
@@ -264,7 +266,7 @@ def _drawn(spec: AxesSpec, steps: Steps, window: Window, unit: AngleUnit) -> dic
             GridKind.FINE if spec.grid is GridKind.POLAR and not is_polar else spec.grid
         ).value,
         "guides": spec.guides,
-        "polar": polar_grid(window, unit) if is_polar else None,
+        "polar": polar_grid(window, unit, title_lines) if is_polar else None,
         "note": _note(spec, unit, window),
     }
 
