@@ -12,14 +12,35 @@ import re
 import subprocess
 import sys
 import threading
+import time
 import unittest
 from pathlib import Path
+from typing import Any
 
 HERE = Path(__file__).parent
 _PROCESSES = 2
 #: They measure how things go by the clock, or start and kill whole servers.
 _ALONE = ("tests.browser.test_motion", "tests.launcher.test_launcher")
+#: So many of the slowest tests are named after each part.
+_SLOWEST = 8
 _LAST_LINE = re.compile(r"^(\d+) passed, (\d+) failed, (\d+) skipped$")
+
+
+class _Timed(unittest.TextTestResult):
+    """A result that knows how long each test took."""
+
+    def __init__(self, *arguments: Any, **named: Any) -> None:
+        super().__init__(*arguments, **named)
+        self.seconds: list[tuple[float, str]] = []
+        self._since = 0.0
+
+    def startTest(self, test: unittest.TestCase) -> None:  # noqa: N802  # unittest's name
+        self._since = time.perf_counter()
+        super().startTest(test)
+
+    def stopTest(self, test: unittest.TestCase) -> None:  # noqa: N802
+        super().stopTest(test)
+        self.seconds.append((time.perf_counter() - self._since, test.id()))
 
 
 def main() -> int:
@@ -34,7 +55,10 @@ def main() -> int:
 def _run(names: list[str]) -> tuple[int, int, int]:
     """Run some tests here; give how many passed, failed and were skipped."""
     suite = unittest.TestLoader().loadTestsFromNames(names)
-    result = unittest.TextTestRunner(verbosity=2, stream=sys.stdout).run(suite)
+    runner = unittest.TextTestRunner(verbosity=2, stream=sys.stdout, resultclass=_Timed)
+    result = runner.run(suite)
+    for seconds, name in sorted(result.seconds, reverse=True)[:_SLOWEST]:
+        print(f"  {seconds:6.1f} s  {name}")
     # A test can fail in several of its sub-tests; it is one failed test all the same.
     broken = {
         getattr(test, "test_case", test).id() for test, _ in (*result.failures, *result.errors)

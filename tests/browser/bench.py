@@ -9,14 +9,17 @@ import sys
 import tempfile
 import time
 import unicodedata
+import unittest
 import urllib.request
+from dataclasses import dataclass
+from functools import cache
 from pathlib import Path
 
 from playwright.sync_api import Browser, ConsoleMessage, Locator, Page, sync_playwright
 
 from axis_path.store import session_scope
 from axis_path.store.demo import load_demo
-from tests.databases import DatabaseTest
+from tests.databases import fresh_database
 
 ROOT = Path(__file__).resolve().parent.parent.parent
 AXE = (ROOT / "tests/vendor/axe.min.js").read_text()
@@ -70,63 +73,81 @@ SETTLED = """() => {
 SAME_PX = 1.0
 
 
-class BrowserTest(DatabaseTest):
-    """A server with the demo studies and one browser for the class; a fresh page for each test."""
+@dataclass(frozen=True)
+class _Place:
+    """A running server with the demo studies, and a browser."""
 
+    url: str
+    base: str
+    browser: Browser
+
+
+@cache
+def _place(module: str) -> _Place:  # each module has one, to its end
+    """Start what the tests of a module share; a start takes as long as several tests."""
+    unittest.addModuleCleanup(_place.cache_clear)
+    url, engine = fresh_database(unittest.addModuleCleanup)
+    with session_scope(engine) as session:
+        load_demo(session)
+    base = _start_server(url)
+    playwright = sync_playwright().start()
+    unittest.addModuleCleanup(playwright.stop)
+    browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS)
+    unittest.addModuleCleanup(browser.close)
+    return _Place(url, base, browser)
+
+
+def _start_server(database_url: str) -> str:
+    """Start the application; give its address."""
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        port = probe.getsockname()[1]
+    base = f"http://127.0.0.1:{port}"
+    log = tempfile.TemporaryFile()
+    unittest.addModuleCleanup(log.close)
+    # The interpreter's warnings are the tests' own affair, not the server's.
+    environment = {k: v for k, v in os.environ.items() if not k.startswith("AXIS_PATH_")}
+    environment |= {
+        "AXIS_PATH_DATABASE_URL": database_url,
+        "AXIS_PATH_SECRET_KEY": "a secret for tests",
+    }
+    server = subprocess.Popen(
+        [
+            sys.executable, "-m", "gunicorn", "--bind", f"127.0.0.1:{port}", "--worker-class",
+            "gthread", "--threads", "48", "--no-control-socket",
+            "--config", "python:axis_path.serving", "axis_path.web.wsgi:app",
+        ],
+        env=environment,
+        stdout=log,
+        stderr=log,
+    )  # fmt: skip
+
+    def stop() -> None:
+        server.terminate()
+        server.wait(timeout=20)
+
+    unittest.addModuleCleanup(stop)
+    for _ in range(200):
+        try:
+            with urllib.request.urlopen(f"{base}/health", timeout=5):
+                return base
+        except OSError:
+            time.sleep(0.1)
+    log.seek(0)
+    raise AssertionError(log.read().decode())
+
+
+class BrowserTest(unittest.TestCase):
+    """A server with the demo studies and one browser for the module; a fresh page for each test."""
+
+    url: str
     base: str
     browser: Browser
 
     @classmethod
     def setUpClass(cls) -> None:
-        super().setUpClass()
-        with session_scope(cls.engine) as session:
-            load_demo(session)
-        cls._start_server()
-        playwright = sync_playwright().start()
-        cls.addClassCleanup(playwright.stop)
-        cls.browser = playwright.chromium.launch(
-            executable_path="/usr/bin/chromium", args=ARGUMENTS
-        )
-        cls.addClassCleanup(cls.browser.close)
-
-    @classmethod
-    def _start_server(cls) -> None:
-        with socket.socket() as probe:
-            probe.bind(("127.0.0.1", 0))
-            port = probe.getsockname()[1]
-        cls.base = f"http://127.0.0.1:{port}"
-        log = tempfile.TemporaryFile()
-        cls.addClassCleanup(log.close)
-        # The interpreter's warnings are the tests' own affair, not the server's.
-        environment = {k: v for k, v in os.environ.items() if not k.startswith("AXIS_PATH_")}
-        environment |= {
-            "AXIS_PATH_DATABASE_URL": cls.url,
-            "AXIS_PATH_SECRET_KEY": "a secret for tests",
-        }
-        server = subprocess.Popen(
-            [
-                sys.executable, "-m", "gunicorn", "--bind", f"127.0.0.1:{port}", "--worker-class",
-                "gthread", "--threads", "48", "--no-control-socket",
-                "--config", "python:axis_path.serving", "axis_path.web.wsgi:app",
-            ],
-            env=environment,
-            stdout=log,
-            stderr=log,
-        )  # fmt: skip
-
-        def stop() -> None:
-            server.terminate()
-            server.wait(timeout=20)
-
-        cls.addClassCleanup(stop)
-        for _ in range(200):
-            try:
-                with urllib.request.urlopen(f"{cls.base}/health", timeout=5):
-                    return
-            except OSError:
-                time.sleep(0.1)
-        log.seek(0)
-        raise AssertionError(log.read().decode())
+        place = _place(cls.__module__)
+        cls.url, cls.base, cls.browser = place.url, place.base, place.browser
 
     def setUp(self) -> None:
         self.faults: list[str] = []

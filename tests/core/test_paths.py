@@ -56,14 +56,15 @@ def distances(points: np.ndarray, curve: Curve, window: Window = WINDOW) -> np.n
     """Give the distance of each point, in px, from the drawn line."""
     best = np.full(len(points), np.inf)
     for piece in curve.pieces:
-        px = in_px(piece, window)
-        start, step = px[:-1], np.diff(px, axis=0)
-        length = np.maximum((step**2).sum(axis=1), 1e-18)
-        for k in range(0, len(points), 400):
-            part = points[k : k + 400, None, :]
-            along = np.clip(((part - start) * step).sum(axis=2) / length, 0, 1)
-            away = np.hypot(*np.moveaxis(part - start - along[..., None] * step, 2, 0))
-            best[k : k + 400] = np.minimum(best[k : k + 400], away.min(axis=1))
+        x, y = in_px(piece, window).T
+        dx, dy = np.diff(x), np.diff(y)
+        length = np.maximum(dx**2 + dy**2, 1e-18)
+        for k in range(0, len(points), 100):
+            part = points[k : k + 100]
+            right, below = part[:, :1] - x[:-1], part[:, 1:] - y[:-1]
+            along = np.clip((right * dx + below * dy) / length, 0, 1)
+            away = np.square(right - along * dx) + np.square(below - along * dy)
+            best[k : k + 100] = np.minimum(best[k : k + 100], np.sqrt(away.min(axis=1)))
     return best
 
 

@@ -222,7 +222,8 @@ def _on_stretch(
             depth_limit=_DEPTH_PER_BIT * bits,
         )  # fmt: skip
 
-    found = attempt(wanted or bits, _EVALUATIONS_PER_BIT)
+    # Few bits are worth more evaluations for each: none would be left over for what is shown.
+    found = attempt(wanted or bits, (3 if wanted else 1) * _EVALUATIONS_PER_BIT)
     enough = max(abs(found.real).upper(), arb(1)) * arb(2) ** -(bits // 2)
     if not raised and wanted is None and not bool(found.real.rad() < enough):
         # About a kink, a root or a pole that is near the evaluations run out long before all

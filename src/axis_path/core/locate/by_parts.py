@@ -8,12 +8,21 @@ from fractions import Fraction
 from functools import reduce
 from itertools import pairwise
 
-from flint import arb
+from flint import arb, arb_poly, fmpq_poly
 
 from axis_path.core.arithmetic import Ball, Defined, ball, precision
-from axis_path.core.evaluate import HIGH, LOW, Expression, RealFunction, Workshop, evaluate_constant
+from axis_path.core.evaluate import (
+    HIGH,
+    LOW,
+    Expression,
+    RealFunction,
+    Workshop,
+    evaluate_constant,
+    to_fraction,
+)
 from axis_path.core.locate.cells import Interval
 from axis_path.core.locate.parts import Anatomy, Part, Spot, take_apart
+from axis_path.core.locate.polynomial import as_polynomial
 from axis_path.core.locate.slivers import Stretch, stretch
 from axis_path.core.locate.verdict import value_text
 from axis_path.core.locate.zeros import find_zeros
@@ -83,6 +92,8 @@ class Parts:
             inside = [cut for cut in self.cuts or () if _is_between(low, cut, high)]
             places = sorted([*part.places, *inside], key=_middle)
             found = self._over(part, part.branch.expression, places, bits)
+            if inside:
+                found = [Ball(each.value, defined=each.defined) for each in found]
             found += [sliver.integral for sliver in part.slivers]
             with precision(bits):
                 sizes += [ball.absolute(each) for each in found]
@@ -95,10 +106,15 @@ class Parts:
     def _over(
         self, part: Stretch, expression: Expression, places: Sequence[Ball], bits: int
     ) -> list[Ball]:
-        """Give the integral over each cell between neighbouring places."""
+        """Give the integral over each cell between neighbouring places; exact for polynomials."""
+        polynomial = as_polynomial(part.branch, expression)
+        if polynomial is not None:
+            with precision(bits + _SPARE):
+                sums = [_value_of(polynomial.integral(), place) for place in places]
+                return [ball.subtract(after, before) for before, after in pairwise(sums)]
         whole, parameters = expression.integral(), self.function.parameters
         # Places beside a rough end have many figures.
-        working, wanted = (PART_BITS, bits) if part.slivers else (bits + _SPARE, None)
+        working, wanted = (PART_BITS, bits) if part.slivers else (bits + _SPARE, bits)
         return [
             evaluate_constant(
                 whole, parameters, bits=working, inputs={LOW: low, HIGH: high}, wanted=wanted
@@ -111,28 +127,23 @@ def smooth_parts(function: RealFunction, inside: Interval) -> Parts | str | None
     """Give the parts of a function over an interval.
 
     Returns:
-        A sentence if the function lacks a value somewhere; None if the parts are not all known, or
-        if there is only one, which is better integrated as it is written.
+        A sentence if the function lacks a value somewhere; None if the parts are not all known.
     """
     with precision(PART_BITS):
         anatomy = take_apart(function, inside)
         if not anatomy.complete or len(anatomy.parts) > MOST_PARTS:
             return None
-        is_open = False
         for before, spot, after in anatomy.beside():
             value = anatomy.value_at(spot)
-            if value.defined is Defined.NO and _is_open_end(anatomy, spot, before or after):
-                is_open = True
-            elif value.defined is Defined.NO:
-                return f"no value at {function.variable} = {value_text(spot.place)}"
+            if value.defined is Defined.NO:
+                if not _is_open_end(anatomy, spot, before or after):
+                    return f"no value at {function.variable} = {value_text(spot.place)}"
             elif value.defined is not Defined.YES and not _is_own_end(spot, value):
                 return None
         if any(part.defined is not Defined.YES for part in anatomy.parts):
             return None
         shop = anatomy.workshop
         is_rough = any(stretch(shop, part, PART_BITS).slivers for part in anatomy.parts)
-    if len(anatomy.parts) == 1 and not is_open and not is_rough:
-        return None
     zeros = find_zeros(function, inside)
     is_cut = zeros.complete and len(zeros) <= MOST_PARTS
     cuts = tuple(ball.from_fraction(Fraction(zero.x)) for zero in zeros) if is_cut else None
@@ -170,6 +181,12 @@ def _is_open_end(anatomy: Anatomy, spot: Spot, part: Part | None) -> bool:
 def _total(bits: int, parts: Sequence[Ball]) -> Ball:
     with precision(bits):
         return reduce(ball.add, parts)
+
+
+def _value_of(polynomial: fmpq_poly, place: Ball) -> Ball:
+    if place.exact is not None:
+        return ball.from_fraction(to_fraction(polynomial(place.exact)))
+    return Ball(arb_poly(polynomial)(place.value))
 
 
 def _is_between(low: Ball, place: Ball, high: Ball) -> bool:

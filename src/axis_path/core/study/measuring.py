@@ -242,7 +242,7 @@ def _measured_at(name: str, at_bits: Callable[[int], Ball], *, is_rough: bool) -
             result = make_result(
                 lambda bits: kept(max(bits - PART_BITS // 2, least)),
                 lambda: ExactForm(None),
-                **({"most_bits": PART_BITS} if is_rough else {}),
+                most_bits=PART_BITS if is_rough else 2 * PART_BITS,
             )
             decimal = result.decimal(digits)
             found = None if decimal else kept(PART_BITS // 2)
@@ -254,7 +254,8 @@ def _measured_at(name: str, at_bits: Callable[[int], Ball], *, is_rough: bool) -
         return _without_value(name, reason or _UNDECIDED)
     if result.reason or not decimal:
         return _without_value(name, result.reason or _UNDECIDED)
-    return Measure(name, decimal, "", float(result.value))
+    text = decimal if kept(least).exact is None else value_text(kept(least))
+    return Measure(name, text, "" if text == decimal else decimal, float(result.value))
 
 
 def _without_value(name: str, reason: str) -> Measure:
