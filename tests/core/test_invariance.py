@@ -181,8 +181,7 @@ class SplitTest(unittest.TestCase):
                 # The straight way from end to end is the shortest.
                 low, high = study.function("f").sample(np.array([LOW, HIGH], float))
                 self.assertGreaterEqual(whole[3].value, math.hypot(HIGH - LOW, high - low) - 1e-9)
-        # Two integrals of odd functions are 0, which no number of digits can tell.
-        self.assertEqual(3 * len(smooth) - 2, answered)
+        self.assertEqual(3 * len(smooth), answered)
 
     def test_integrals_of_polynomials_are_the_fractions_of_their_antiderivatives(self) -> None:
         rng, told = np.random.default_rng(11), 0
@@ -280,7 +279,7 @@ class KinkTest(unittest.TestCase):
         ):
             self.assertAlmostEqual(value, study_of(text).over_interval("f", low, high)[3].value, 9)
         whole, area, *_ = study_of("cbrt(x^3 - x)").over_interval("f", -2, 2)
-        self.assertIn("not told from 0", whole.reason)
+        self.assertRegex(whole.text, r"^0 ± 10\^−[2-9]\d$")
         self.assertEqual("3.592118207", area.text)
         # Its slope is found by one exponent, for the rule of products has no value at 0.
         length = study_of("x sqrt(x)").over_interval("f", 0, 1)[3]

@@ -78,10 +78,11 @@ def _spoke(
     if label is not None and k % (_SPOKES // 4) == 0:
         # Beside an axis, whose own labels stand on its other side.
         is_level = k % (_SPOKES // 2) == 0
-        # The upper end of an axis has its name there: the angle stands a line below it.
+        # At the right and the upper end of an axis stands its name: there the angle keeps away.
+        left = _TITLE_PX if k == 0 else 0.0
         down = _TITLE_PX if k == _SPOKES // 4 else 0.0
         beside = (label[0] + _BESIDE_PX, label[1] + down)
-        label = (label[0], label[1] - _BESIDE_PX) if is_level else beside
+        label = (label[0] - left, label[1] - _BESIDE_PX) if is_level else beside
     turn = Fraction(k, _SPOKES)
     text = multiple_of_pi(2 * turn) if unit is AngleUnit.RADIANS else f"{plain(360 * turn)}°"
     return {

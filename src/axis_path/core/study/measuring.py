@@ -249,13 +249,19 @@ def _measured_at(name: str, at_bits: Callable[[int], Ball], *, is_rough: bool) -
     except MathError as err:
         return _without_value(name, err.message)
     if found is not None and found.is_defined and found.value.contains(0):
-        size = float(found.value.abs_upper())
-        reason = f"not told from 0: it is nearer to it than {size:.0e}" if size < _TINY else ""
-        return _without_value(name, reason or _UNDECIDED)
+        return _not_told_from_zero(name, float(found.value.abs_upper()))
     if result.reason or not decimal:
         return _without_value(name, result.reason or _UNDECIDED)
     text = decimal if kept(least).exact is None else value_text(kept(least))
     return Measure(name, text, "" if text == decimal else decimal, float(result.value))
+
+
+def _not_told_from_zero(name: str, size: float) -> Measure:
+    """Say how near to 0 a number is that no digits tell from it; nearly always it is 0."""
+    if not 0 < size < _TINY:
+        return _without_value(name, _UNDECIDED)
+    # The power of ten above it: what is said must hold.
+    return Measure(name, f"0 ± 10^−{-math.ceil(math.log10(size))}", "", 0.0)
 
 
 def _without_value(name: str, reason: str) -> Measure:
