@@ -17,7 +17,7 @@ from bench.motion import ARGUMENTS
 from bench.six import LINES
 
 MOVES = 150
-ROUNDS = 3
+ROUNDS = 5
 #: Notes frames, where the hand wished the window to be, and for which windows pictures were painted.
 HOOKS = """() => {
   const isHooked = Boolean(window.pan);
@@ -38,11 +38,13 @@ HOOKS = """() => {
   for (const kind of ['pointermove', 'wheel']) document.querySelector('.plane-surface').addEventListener(kind, wish, true);
 }"""
 #: A hand that pans to and fro, a move with every frame. It moves in the page, as in `bench.motion`.
-HAND = """([x, y, moves]) => new Promise((done) => {
+#: It leaves the window a little away; the next one goes the other way, and not through the same places.
+HAND = """([x, y, moves, turn]) => new Promise((done) => {
   const surface = document.querySelector('.plane-surface');
+  const [far, near] = [120 + turn, 40 + turn].map((size) => (turn % 2 ? -size : size));
   let k = 0;
   const step = () => {
-    const clientX = x + 120 * Math.sin(k / 12), clientY = y + 40 * Math.cos(k / 9);
+    const clientX = x + far * Math.sin(k / 12), clientY = y + near * Math.cos(k / 9);
     surface.dispatchEvent(new PointerEvent('pointermove', { bubbles: true, pointerId: 1, buttons: 1, clientX, clientY }));
     k += 1;
     if (k === moves) done();
@@ -77,7 +79,7 @@ def open_study(page: Page, base: str, lines: tuple[str, ...]) -> None:
         page.wait_for_timeout(400)
 
 
-def measured(page: Page, hand: str) -> tuple[float, dict[str, Any]]:
+def measured(page: Page, hand: str, turn: int) -> tuple[float, dict[str, Any]]:
     """Let a hand move; give the frames a second, and what was noted."""
     box = page.locator(".plane-surface").bounding_box()
     if box is None:
@@ -89,7 +91,7 @@ def measured(page: Page, hand: str) -> tuple[float, dict[str, Any]]:
     if hand == HAND:
         page.mouse.down()
     began = page.evaluate("() => performance.now()")
-    page.evaluate(hand, [x, y, MOVES])
+    page.evaluate(hand, [x, y, MOVES, turn])
     ended = page.evaluate("() => performance.now()")
     page.wait_for_timeout(500)
     page.mouse.up()
@@ -98,15 +100,15 @@ def measured(page: Page, hand: str) -> tuple[float, dict[str, Any]]:
     return 1000 * count / (ended - began), noted
 
 
-def drag(page: Page) -> tuple[float, np.ndarray]:
+def drag(page: Page, turn: int) -> tuple[float, np.ndarray]:
     """Pan to and fro; give the frames a second, and the times from a move to an exact picture, ms."""
-    rate, noted = measured(page, HAND)
+    rate, noted = measured(page, HAND, turn)
     return rate, np.array(exact_after(noted))
 
 
-def zoom(page: Page) -> tuple[float, np.ndarray]:
+def zoom(page: Page, turn: int) -> tuple[float, np.ndarray]:
     """Zoom in and out; give the same. What is zoomed is exact when a later picture is painted."""
-    rate, noted = measured(page, ZOOM)
+    rate, noted = measured(page, ZOOM, turn)
     painted = [picture["at"] for picture in noted["painted"]]
     wished = [wish["at"] for wish in noted["wishes"]]
     return rate, np.array(
@@ -160,9 +162,10 @@ def main() -> None:
         for word, hand in (("panning", drag), ("zooming", zoom)):
             found = {name: [] for name in studies}
             # In turn, for a shared machine changes its pace within seconds.
-            for name in (*studies,) * ROUNDS:
-                pages[name].bring_to_front()
-                found[name].append(hand(pages[name]))
+            for turn in range(ROUNDS):
+                for name, page in pages.items():
+                    page.bring_to_front()
+                    found[name].append(hand(page, turn))
             rates = []
             for name, rounds in found.items():
                 rate = float(np.median([rate for rate, _ in rounds]))

@@ -27,7 +27,7 @@ const BACK_MS = 700;
 /** Tables and findings beside something that plays are brought up to date so often. */
 const PANEL_PACE_MS = 600;
 /** While the old picture follows the hand, exact ones are asked for no faster than this, */
-const WINDOW_PACE_MS = 35;
+const WINDOW_PACE_MS = 60;
 /** and so much more slowly than they can be shown, that most frames are left to the hand. */
 const WINDOW_SHARE = 1.5;
 
