@@ -83,8 +83,8 @@ class _Place:
 
 
 @cache
-def _place(module: str) -> _Place:  # each module has one, to its end
-    """Start what the tests of a module share; a start takes as long as several tests."""
+def _place(module: str) -> _Place:
+    """Start what the tests of one module share, to its end: a start takes as long as several."""
     unittest.addModuleCleanup(_place.cache_clear)
     url, engine = fresh_database(unittest.addModuleCleanup)
     with session_scope(engine) as session:

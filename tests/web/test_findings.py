@@ -14,6 +14,7 @@ ASKED = (
     ({"what": "intersections", "line": 1, "other": 3}, ["0"], "Proved: exactly 3 intersections"),
     ({"what": "intersections", "line": 1, "other": 4}, ["√2"], "Proved: exactly 6 intersections"),
     ({"what": "point", "line": 1, "text": "2"}, ["2", "9", "12"], ""),
+    ({"what": "interval", "line": 1, "low": "0", "high": "1"}, ["−5/4"], ""),
     ({"what": "data", "line": 5, "text": "lines"}, ["0.5"], "3 findings"),
     ({"what": "solve", "text": "x^2 <= 2"}, ["−√2 ≤ x ≤ √2"], "Proved: it holds in 1 stretch"),
     ({"what": "solve", "text": "2x = 3"}, ["3/2"], "Proved: exactly one solution"),
@@ -54,6 +55,13 @@ class FindingsTest(WebTest):
                 self.assertLessEqual(set(expected), set(texts))
                 self.assertTrue(found["verdict"].startswith(verdict), found["verdict"])
         self.assertEqual(len(ASKED), len(self.post(study_id, "findings")["findings"]))
+
+    def test_what_is_not_told_from_zero_is_copied_as_it_reads(self) -> None:
+        study_id = self.study()
+        self.ask(study_id, what="interval", line=3, low="-2", high="2")
+        row = self.post(study_id, "findings")["findings"][0]["rows"][0]
+        self.assertRegex(row["text"], r"^0 ± 10\^−\d\d$")
+        self.assertRegex(row["latex"], r"^0 \\pm \{10\}\^\{-\d\d\}$")
 
     def test_what_cannot_be_asked_is_refused_in_words(self) -> None:
         study_id = self.study()

@@ -23,6 +23,8 @@ _BESIDE_PX = 14.0
 _PER_PX = 10
 #: A line of the title is so high.
 _TITLE_PX = 20.0
+#: So much room the name of an axis takes at its end.
+_NAME_PX = 20.0
 
 
 def polar_grid(window: Window, unit: AngleUnit, title_lines: int = 0) -> dict[str, Any]:
@@ -79,8 +81,8 @@ def _spoke(
         # Beside an axis, whose own labels stand on its other side.
         is_level = k % (_SPOKES // 2) == 0
         # At the right and the upper end of an axis stands its name: there the angle keeps away.
-        left = _TITLE_PX if k == 0 else 0.0
-        down = _TITLE_PX if k == _SPOKES // 4 else 0.0
+        left = _NAME_PX if k == 0 else 0.0
+        down = _NAME_PX if k == _SPOKES // 4 else 0.0
         beside = (label[0] + _BESIDE_PX, label[1] + down)
         label = (label[0] - left, label[1] - _BESIDE_PX) if is_level else beside
     turn = Fraction(k, _SPOKES)

@@ -26,6 +26,8 @@ _ENDS_REASON = "a sum between ends that are not whole"
 _OPEN_REASON = "an integral over a place without a value"
 #: How often an integral may evaluate its body for each binary digit, and how deep it is halved.
 _EVALUATIONS_PER_BIT, _DEPTH_PER_BIT = 24, 2
+#: So many times as often where few bits are wanted.
+_MORE = 3
 #: An end or a captured value with fewer right bits than this is an interval, not a number.
 _POINT_BITS = 40
 #: A body that may lack a value is looked at in so many cells; narrower ones do not count.
@@ -223,12 +225,12 @@ def _on_stretch(
         )  # fmt: skip
 
     # Few bits are worth more evaluations for each: none would be left over for what is shown.
-    found = attempt(wanted or bits, (3 if wanted else 1) * _EVALUATIONS_PER_BIT)
+    found = attempt(wanted or bits, (_MORE if wanted else 1) * _EVALUATIONS_PER_BIT)
     enough = max(abs(found.real).upper(), arb(1)) * arb(2) ** -(bits // 2)
     if not raised and wanted is None and not bool(found.real.rad() < enough):
         # About a kink, a root or a pole that is near the evaluations run out long before all
         # bits are there. Half of them are far more than what is shown.
-        found = attempt(bits // 2, 3 * _EVALUATIONS_PER_BIT)
+        found = attempt(bits // 2, _MORE * _EVALUATIONS_PER_BIT)
     if raised and not isinstance(raised[0], NotHandledError):
         raise raised[0]
     if raised:

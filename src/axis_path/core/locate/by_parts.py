@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from fractions import Fraction
 from functools import reduce
 from itertools import pairwise
@@ -93,7 +93,8 @@ class Parts:
             places = sorted([*part.places, *inside], key=_middle)
             found = self._over(part, part.branch.expression, places, bits)
             if inside:
-                found = [Ball(each.value, defined=each.defined) for each in found]
+                # A cut is near a zero and not at it: no fraction that comes of it is the area.
+                found = [replace(each, exact=None, turns=None) for each in found]
             found += [sliver.integral for sliver in part.slivers]
             with precision(bits):
                 sizes += [ball.absolute(each) for each in found]

@@ -44,6 +44,8 @@ _LEAST_BITS, _MORE_BITS = 64, 16
 _UNDECIDED = "it could not be decided"
 #: What is nearer to 0 than this can be said to be so.
 _TINY = 1e-20
+#: More than floats are rounded by.
+_ABOVE = 1 + 1e-9
 
 
 @dataclass(frozen=True, slots=True)
@@ -260,8 +262,8 @@ def _not_told_from_zero(name: str, size: float) -> Measure:
     """Say how near to 0 a number is that no digits tell from it; nearly always it is 0."""
     if not 0 < size < _TINY:
         return _without_value(name, _UNDECIDED)
-    # The power of ten above it: what is said must hold.
-    return Measure(name, f"0 ± 10^−{-math.ceil(math.log10(size))}", "", 0.0)
+    # The power of ten above it, however the logarithm is rounded: what is said must hold.
+    return Measure(name, f"0 ± 10^−{-math.ceil(math.log10(size * _ABOVE))}", "", 0.0)
 
 
 def _without_value(name: str, reason: str) -> Measure:

@@ -172,7 +172,8 @@ def _number(value: float) -> float | None:
 def _latex(text: str) -> str:
     """Write an exact form or a decimal as LaTeX; what does not read as an expression stays."""
     try:
-        return latex(read_expression(text, Vocabulary()))
+        parts = [latex(read_expression(part, Vocabulary())) for part in text.split(" ± ")]
+        return r" \pm ".join(parts)
     except MathError:
         return text
 
