@@ -97,6 +97,9 @@ class FileTest(FrontDoorTest):
         self.assertEqual("1.55", rounded["reading"]["text"])
         near = self.ask("reading", reading=2, pointer_y=0).json["values"]["2"]
         self.assertTrue(near["text"].startswith(("t = 0: (1, 0)", "t = 6.28")), near["text"])
+        # A whole scene under the resting pointer keeps what the path reads there.
+        rows = self.ask("scene", reading=2, pointer_y=0).json["scene"]["rows"]
+        self.assertEqual(near, next(row["reading"] for row in rows if row["id"] == 2))
 
     def test_commands_for_the_look_are_kept_and_undone(self) -> None:
         commands = [{"do": "axes", "axes": {"legend": True, "grid": "none"}}, {"do": "move", "id": 2, "after": None},

@@ -180,7 +180,13 @@ _NEAR_END = 1e-12
 _LONGEST_READING = 9
 
 
-def make_scene(state: State, window: Window, *, reading_x: float | Fraction | None = None) -> Scene:
+def make_scene(
+    state: State,
+    window: Window,
+    *,
+    reading_x: float | Fraction | None = None,
+    pointer_y: float | None = None,
+) -> Scene:
     """Put together what the bench draws.
 
     Args:
@@ -188,6 +194,7 @@ def make_scene(state: State, window: Window, *, reading_x: float | Fraction | No
         window: what part of the plane is seen, and how far it is drawn beyond.
         reading_x: where the reading line stands, in axis units; None for no line. A float is
             rounded to what a pixel can tell, a fraction is taken as it is.
+        pointer_y: how high the pointer is; paths are read at their point nearest to it.
     """
     x_reading = None if reading_x is None else _placed(reading_x, window)
     definitions = state.definitions
@@ -195,8 +202,9 @@ def make_scene(state: State, window: Window, *, reading_x: float | Fraction | No
     members = _members(state, window)
     flags, member_flags = _flags(definitions, drawings, members, state.families, window.seen)
     users, tones = _users(definitions, state.end_uses), _tones(state)
+    readings = {} if reading_x is None else _values_at(state, window, reading_x, pointer_y)
     rows = [
-        _row(state, definition, window, x_reading)
+        _row(state, definition, window, readings.get(str(definition.id)))
         | {"tone": tones[definition.id]}
         | {"used_by": users.get(definition.name or "", [])}
         | PLAIN
@@ -278,9 +286,8 @@ def _flag_dict(flag: Flag | None) -> dict[str, int] | None:
 
 
 def _row(
-    state: State, definition: Definition, window: Window, reading_x: Fraction | None
+    state: State, definition: Definition, window: Window, reading: dict[str, Any] | None
 ) -> dict[str, Any]:
-    function = state.functions.get(definition.id)
     problem = definition.problem or state.problems.get(definition.id)
     return {
         "id": definition.id,
@@ -303,9 +310,7 @@ def _row(
         "trail": None if definition.trail is None else {"most": definition.trail.most},
         "closes": _closes(state, definition),
         "undrawn": _UNDRAWN if _is_undrawn(state, definition, problem) else None,
-        "reading": None
-        if function is None or reading_x is None
-        else _reading_of(function, reading_x, window),
+        "reading": reading,
     }
 
 
@@ -424,6 +429,16 @@ def make_readings(
         reading_x: where the reading line stands, in axis units.
         pointer_y: how high the pointer is; paths are read at their point nearest to it.
     """
+    return {
+        "reading": _reading(_placed(reading_x, window), window),
+        "values": _values_at(state, window, reading_x, pointer_y),
+    }
+
+
+def _values_at(
+    state: State, window: Window, reading_x: float | Fraction, pointer_y: float | None
+) -> dict[str, dict[str, Any] | None]:
+    """Give what each line shows at the reading line, by the id of its definition as a text."""
     x = _placed(reading_x, window)
     values: dict[str, dict[str, Any] | None] = {
         str(id_): _reading_of(f, x, window) for id_, f in state.functions.items()
@@ -431,7 +446,7 @@ def make_readings(
     if pointer_y is not None:
         at = (float(reading_x), pointer_y)
         values |= {str(id_): nearest_on(path, at, window) for id_, path in state.paths.items()}
-    return {"reading": _reading(x, window), "values": values}
+    return values
 
 
 def _variable(definitions: list[Definition]) -> str:

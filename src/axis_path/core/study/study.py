@@ -194,6 +194,7 @@ class Study(Following):
         window: Window,
         *,
         reading_x: float | Fraction | None = None,
+        pointer_y: float | None = None,
         with_trails: bool = False,
         box: Box | None = None,
     ) -> Scene:
@@ -203,12 +204,13 @@ class Study(Following):
             window: what part of the plane is seen.
             reading_x: where the reading line stands, in axis units; None for none. A float is
                 rounded to what a pixel can tell, a fraction is taken as it is.
+            pointer_y: how high the pointer is; paths are read at their point nearest to it.
             with_trails: whether the places of trails are given too, in tenths of a pixel; the page
                 has them already, a picture has not.
             box: a part of the plane; points of data within it are told as chosen.
         """
         state = self._state
-        made = make_scene(state, window, reading_x=reading_x)
+        made = make_scene(state, window, reading_x=reading_x, pointer_y=pointer_y)
         if with_trails:
             for row in made.rows:
                 kept = self.line(row["id"]).trail

@@ -146,6 +146,7 @@ export class Engine {
       window: { ...this.window, ...this.size, follows: this.follows },
       reading: this.reading,
       is_reading_typed: this.isReadingTyped,
+      ...(this.pointerY === null ? {} : { pointer_y: this.pointerY }),
       ...(this.store.dataBox ? { box: this.store.dataBox } : {}),
       ...more,
     };
@@ -170,7 +171,7 @@ export class Engine {
       const part = this.isLookNeeded || !this.scene ? "scene" : "reading";
       this.isLookNeeded = false;
       if (part === "scene") return this.sceneBody({ ...this.visits(), ...this.passedStates() });
-      return this.body(part === "reading" && this.pointerY !== null ? { part, pointer_y: this.pointerY } : { part });
+      return this.body({ part });
     }, pace);
   }
 
