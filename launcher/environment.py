@@ -13,6 +13,7 @@ _CORE = SOURCES / "axis_path" / "core"
 _COMPILED = (
     *(_CORE / "arithmetic" / f"{name}.py" for name in ("kernel", "point_kernel")),
     *(_CORE / "draw" / f"{name}.py" for name in ("compiled", "table", "path_table")),
+    _CORE / "locate" / "kernel.py",
 )
 
 

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 from functools import cache
 from types import MappingProxyType, ModuleType
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -64,26 +65,39 @@ def enclose_columns(
     encoded = _encoded(program)
     if encoded is None:
         return _with_numpy(program, columns, parameters, inputs)
-    kernel = _kernel()
     check()
-    low, high = encoded.low, encoded.high
-    if encoded.sliders:
-        low, high = low.copy(), high.copy()
-        for place, name in encoded.sliders:
-            low[place], high[place] = float_bounds(parameters[name])
     # Copies: what is given may not be written, and would be another type then.
     lower, upper = np.array(columns[0], ndmin=2), np.array(columns[1], ndmin=2)
     if encoded.inputs:
         lower = np.array([columns[0], *(inputs[name][0] for name in encoded.inputs)])
         upper = np.array([columns[1], *(inputs[name][1] for name in encoded.inputs)])
-    low, high, partial, nowhere, broken = kernel.enclose(
-        encoded.codes, encoded.arguments, encoded.starts, encoded.extra, encoded.extra_starts,
-        low, high, lower, upper, encoded.results,
-    )  # fmt: skip
+    *steps, results = _form(encoded, parameters)
+    low, high, partial, nowhere, broken = _kernel().enclose(*steps, lower, upper, results)
     return [
-        Enclosure(low[k], high[k], partial[k], nowhere[k], broken[k])
-        for k in range(len(encoded.results))
+        Enclosure(low[k], high[k], partial[k], nowhere[k], broken[k]) for k in range(len(results))
     ]
+
+
+def compiled_form(program: Program, parameters: Mapping[str, Fraction]) -> tuple[Any, ...] | None:
+    """Give a program of one variable as ``arithmetic.kernel.enclose`` takes it.
+
+    Returns:
+        Its arguments but for the columns; None if some of the steps are not compiled.
+    """
+    encoded = _encoded(program)
+    return None if encoded is None or encoded.inputs else _form(encoded, parameters)
+
+
+def _form(encoded: _Encoded, parameters: Mapping[str, Fraction]) -> tuple[Any, ...]:
+    low, high = encoded.low, encoded.high
+    if encoded.sliders:
+        low, high = low.copy(), high.copy()
+        for place, name in encoded.sliders:
+            low[place], high[place] = float_bounds(parameters[name])
+    return (
+        encoded.codes, encoded.arguments, encoded.starts, encoded.extra, encoded.extra_starts,
+        low, high, encoded.results,
+    )  # fmt: skip
 
 
 @cache

@@ -25,7 +25,7 @@ from axis_path.core.evaluate.backends import (
 )
 from axis_path.core.evaluate.complex import Complex
 from axis_path.core.evaluate.derive import derive
-from axis_path.core.evaluate.enclosed import enclose_columns, middles
+from axis_path.core.evaluate.enclosed import compiled_form, enclose_columns, middles
 from axis_path.core.evaluate.factors import zero_factors
 from axis_path.core.evaluate.graph import Graph, Op, Step
 from axis_path.core.evaluate.program import Program, extract, inner_bounds, run
@@ -286,6 +286,10 @@ class RealFunction:
     ) -> list[Enclosure]:
         """Enclose two expressions that were made from this function's over columns."""
         return enclose_columns(one.together(other), (lows, highs), self.parameters)
+
+    def compiled_pair(self, one: Expression, other: Expression) -> tuple[Any, ...] | None:
+        """Give two such expressions as compiled code takes them; see ``compiled_form``."""
+        return compiled_form(one.together(other), self.parameters)
 
     def values_near(self, xs: Floats) -> Floats:
         """Give the values at ``xs`` to a few units in the last place, as the middles of enclosures.

@@ -12,6 +12,8 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass, field
+from functools import cache
+from types import ModuleType
 
 import numpy as np
 from numpy.typing import NDArray
@@ -19,6 +21,7 @@ from numpy.typing import NDArray
 from axis_path.core.arithmetic import Enclosure
 from axis_path.core.errors import LimitError, NotHandledError
 from axis_path.core.evaluate import Expression, RealFunction, middles
+from axis_path.core.patience import check
 
 Floats = NDArray[np.float64]
 Flags = NDArray[np.bool_]
@@ -29,11 +32,6 @@ _CUTS = np.array([0.0, 0.2489, 0.4876, 0.7453, 1.0])
 #: Narrower cells, relative to their place, are left to balls.
 _NARROWEST = 1e-11
 _UNBOUNDED_ROUNDS = 3
-_NEWTON_ROUNDS = 60
-#: A guess that moves by less, relative to itself, has come to rest.
-_SAME = 4e-16
-#: The guess is proved so many units in the last place to both sides, at first and at last.
-_REACHES = (8.0, 64.0, 65_536.0)
 
 
 @dataclass(slots=True)
@@ -228,79 +226,58 @@ def crossings(
     Returns:
         Brackets around the zeros, and which stretches stay unsure.
     """
-    brackets: list[tuple[float, float]] = []
     if not len(lows):
-        return brackets, np.zeros(0, dtype=np.bool_)
-    both = np.concatenate([lows, highs])
-    at_ends = function.enclose(both, both, expression)
-    ends, values = _signs_of(at_ends), middles(at_ends)
-    crossed = ends[: len(lows)] * ends[len(lows) :]
-    unsure = np.asarray(crossed == 0)
-    places = np.flatnonzero(crossed < 0)
-    stretches = (lows[places], highs[places])
-    guess = _guessed(
-        function, expression, slope, stretches, (values[places], values[len(lows) + places])
-    )
-    for reach in _REACHES:
-        if not len(places):
-            break
-        room = reach * np.spacing(np.abs(guess)) + 1e-300
-        a, b = np.maximum(guess - room, lows[places]), np.minimum(guess + room, highs[places])
-        told = signs(function, expression, np.concatenate([a, b]))
-        proved = told[: len(a)] * told[len(a) :] < 0
-        brackets += zip(a[proved].tolist(), b[proved].tolist(), strict=True)
-        places, guess = places[~proved], guess[~proved]
-    unsure[places] = True
-    return brackets, unsure
+        return [], np.zeros(0, dtype=np.bool_)
+    form = function.compiled_pair(expression, slope)
+    if form is None:
+        brackets, known = _crossings(function, expression, slope, (lows, highs))
+    else:
+        check()
+        brackets, known = _kernel().crossings(*form, lows, highs)
+    return list(map(tuple, brackets[:, known > 0].T.tolist())), known < 0
 
 
-def signs(function: RealFunction, expression: Expression, xs: Floats) -> NDArray[np.int64]:
-    """Give the proved signs at places, 0 where they are not known."""
-    if not len(xs):
-        return np.zeros(0, dtype=np.int64)
-    return _signs_of(function.enclose(xs, xs, expression))
-
-
-def _signs_of(values: Enclosure) -> NDArray[np.int64]:
-    known = ~(values.partial | values.nowhere)
-    return np.where(known & (values.low > 0), 1, np.where(known & (values.high < 0), -1, 0))
-
-
-def _guessed(
+def _crossings(
     function: RealFunction,
     expression: Expression,
     slope: Expression,
     stretches: tuple[Floats, Floats],
-    at_ends: tuple[Floats, Floats],
-) -> Floats:
-    """Guess the zero in each stretch, in which the expression rises or falls, by Newton's method.
+) -> tuple[Floats, NDArray[np.int64]]:
+    """Do what ``kernel.crossings`` does, for a program whose enclosures are not compiled."""
+    kernel = _kernel()
 
-    It begins on the chord. A step that leaves what is left of the stretch is replaced by its
-    middle. The last one is not waited for: steps shrink with the square of the one before.
-    """
-    a, b = (ends.copy() for ends in stretches)
-    if not len(a):
-        return a
-    first, last = at_ends
-    rises = last > 0
-    with np.errstate(all="ignore"):
-        place = a + (b - a) * (first / (first - last))
-    place = np.where((place >= a) & (place <= b), place, (a + b) / 2)
-    before = np.full(len(a), np.nan)
-    for _ in range(_NEWTON_ROUNDS):
-        values, slopes = (
-            middles(each) for each in _both(function, expression, slope, place, place)
-        )
-        is_above = (values > 0) == rises
-        a, b = np.where(is_above, a, place), np.where(is_above, place, b)
-        with np.errstate(all="ignore"):
-            step = place - values / slopes
-        inside = (step >= a) & (step <= b)
-        step = np.where(values == 0, place, np.where(inside, step, (a + b) / 2))
-        size, limit = np.abs(step - place), _SAME * np.abs(place)
-        with np.errstate(all="ignore"):
-            is_there = (size <= limit) | (inside & (size * (size / before) ** 2 <= limit))
-        before, place = np.where(inside, size, np.nan), step
-        if is_there.all():
+    def signs_of(found: Enclosure) -> NDArray[np.int64]:
+        return kernel.signs(found.low, found.high, found.partial, found.nowhere)  # type: ignore[no-any-return]
+
+    lows, highs = stretches
+    count = len(lows)
+    brackets, known = np.zeros((2, count)), np.zeros(count, dtype=np.int64)
+    ends = np.concatenate([lows, highs])
+    at_ends = function.enclose(ends, ends, expression)
+    told, values = signs_of(at_ends), middles(at_ends)
+    crossed = told[:count] * told[count:]
+    known[crossed == 0] = -1
+    kept = np.flatnonzero(crossed < 0)
+    first, last = values[:count][kept], values[count:][kept]
+    a, b, before = lows[kept], highs[kept], np.full(len(kept), np.nan)
+    place = kernel.chords(a, b, first, last)
+    for _ in range(kernel.NEWTON_ROUNDS):
+        pair = function.enclose_pair(place, place, expression, slope)
+        if kernel.newton(place, a, b, before, last > 0, *map(middles, pair)):
             break
-    return place
+    for reach in kernel.REACHES:
+        sides = kernel.beside(place, reach, lows[kept], highs[kept])
+        told = signs_of(function.enclose(sides, sides, expression))
+        is_proved = told[: len(kept)] * told[len(kept) :] < 0
+        known[kept] = np.where(is_proved, 1, -1)
+        brackets[:, kept[is_proved]] = sides.reshape(2, -1)[:, is_proved]
+        kept, place = kept[~is_proved], place[~is_proved]
+    return brackets, known
+
+
+@cache
+def _kernel() -> ModuleType:
+    """Give the compiled code; only what needs it pays for loading it."""
+    from axis_path.core.locate import kernel
+
+    return kernel

@@ -24,6 +24,7 @@ from axis_path.serving import give_wire_back, take_wire
 from axis_path.web.answers import read_json
 from axis_path.web.bench.views import reading_dict, scene_dict
 from axis_path.web.errors import tell_error
+from axis_path.web.turns import Turns
 
 #: Each wire holds a thread of its process; the others are for requests.
 MOST_WIRES: Final = 32
@@ -39,6 +40,8 @@ _PARTS: Final[dict[str, Callable[[uuid.UUID, dict[str, Any]], dict[str, Any]]]] 
     "reading": reading_dict,
 }
 _stopping = threading.Event()
+#: A scene that takes longer than this is computed beside the others.
+_turns = Turns(0.05)
 
 
 class _Daemon(threading.Thread):
@@ -92,7 +95,7 @@ def _answered(study_id: uuid.UUID, text: str | bytes, is_gone: Callable[[], bool
     """Answer a question; an error is one of the answers."""
     try:
         given = read_json(text)
-        with waiting(Patience(time.monotonic, is_cancelled=is_gone)):
+        with _turns.take(), waiting(Patience(time.monotonic, is_cancelled=is_gone)):
             found = _part(given.get("part"))(study_id, given)
     except Exception as error:  # noqa: BLE001 - the page is told
         status, told = tell_error(error)

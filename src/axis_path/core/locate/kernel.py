@@ -1,0 +1,158 @@
+"""The simple zeros of ``sift.py`` in stretches of one direction each, compiled.
+
+A zero takes some ten enclosures at a few places each: called from Python each costs fifty times
+what it computes. The loops over enclosures are here, and beside them what is done between two of
+them, for programs whose enclosures are not compiled.
+"""
+
+from __future__ import annotations
+
+import numpy as np
+from numba import njit
+
+from axis_path.core.arithmetic.kernel import enclose, middles
+
+NEWTON_ROUNDS = 60
+#: A guess that moves by less, relative to itself, has come to rest.
+_SAME = 4e-16
+#: The guess is proved so many units in the last place to both sides, at first and at last.
+REACHES = (8.0, 64.0, 65_536.0)
+
+_compiled = njit(cache=True, error_model="numpy")
+
+
+@_compiled
+def signs(low, high, partial, nowhere):
+    """Give the proved signs of enclosures, (n,); 0 where they are not known."""
+    found = np.zeros(len(low), dtype=np.int64)
+    for i in range(len(low)):
+        if not (partial[i] or nowhere[i]):
+            found[i] = 1 if low[i] > 0 else -1 if high[i] < 0 else 0
+    return found
+
+
+@_compiled
+def chords(lows, highs, first, last):
+    """Give where the chord of each stretch crosses the axis, (n,); the middle if it does not."""
+    found = np.empty(len(lows))
+    for i in range(len(lows)):
+        a, b = lows[i], highs[i]
+        place = a + (b - a) * (first[i] / (first[i] - last[i]))
+        found[i] = place if a <= place <= b else (a + b) / 2
+    return found
+
+
+@_compiled
+def newton(place, lows, highs, before, rises, values, slopes):
+    """Take one step of Newton's method in each stretch, in what is given.
+
+    A step that leaves what is left of the stretch is replaced by its middle. The last one is not
+    waited for: steps shrink with the square of the one before.
+
+    Args:
+        place: the guesses, (n,).
+        lows: what is left of the stretches; ``highs`` likewise.
+        before: how far the steps before led, NaN where they were middles.
+        rises: whether the function rises there.
+        values: its values at the guesses; ``slopes`` those of its derivative.
+
+    Returns:
+        Whether all have come to rest.
+    """
+    rests = True
+    for i in range(len(place)):
+        here, value = place[i], values[i]
+        if (value > 0) == rises[i]:
+            highs[i] = here
+        else:
+            lows[i] = here
+        step = here - value / slopes[i]
+        is_inside = lows[i] <= step <= highs[i]
+        if value == 0:
+            step = here
+        elif not is_inside:
+            step = (lows[i] + highs[i]) / 2
+        size, limit = abs(step - here), _SAME * abs(here)
+        rests &= size <= limit or (is_inside and size * (size / before[i]) ** 2 <= limit)
+        before[i] = size if is_inside else np.nan
+        place[i] = step
+    return rests
+
+
+@_compiled
+def beside(place, reach, lows, highs):
+    """Give the places to both sides of guesses, (2n,): first those below, then those above."""
+    count = len(place)
+    found = np.empty(2 * count)
+    for i in range(count):
+        room = reach * abs(np.nextafter(abs(place[i]), np.inf) - abs(place[i])) + 1e-300
+        found[i] = max(place[i] - room, lows[i])
+        found[count + i] = min(place[i] + room, highs[i])
+    return found
+
+
+@njit(
+    "Tuple((f8[:,::1], i8[::1]))(i4[::1], i4[::1], i4[::1], i4[::1], i4[::1], f8[::1], f8[::1],"
+    " i4[::1], f8[::1], f8[::1])",
+    cache=True, error_model="numpy",
+)  # fmt: skip
+def crossings(
+    codes, arguments, starts, extra, extra_starts, const_low, const_high, results, lows, highs
+):
+    """Locate the zeros in stretches in each of which a function rises, or falls.
+
+    Args:
+        codes: the program, as ``arithmetic.kernel.enclose`` takes it, up to ``results``: the places
+            of the value and of the slope.
+        lows: where the stretches begin, (n,); ``highs`` where they end.
+
+    Returns:
+        Brackets, (2, n), and what is known of them: 1 if one holds a zero, 0 if there is none in
+        the stretch, -1 if that is not known.
+    """
+    count = len(lows)
+    brackets, known = np.zeros((2, count)), np.zeros(count, dtype=np.int64)
+    ends = np.concatenate((lows, highs)).reshape(1, 2 * count)
+    low, high, partial, nowhere, _ = enclose(
+        codes, arguments, starts, extra, extra_starts, const_low, const_high, ends, ends,
+        results[:1],
+    )  # fmt: skip
+    at_ends, values = (
+        signs(low[0], high[0], partial[0], nowhere[0]),
+        middles(low[0], high[0], nowhere[0]),
+    )
+    crossed = at_ends[:count] * at_ends[count:]
+    known[crossed == 0] = -1
+    kept = np.flatnonzero(crossed < 0)
+    if not len(kept):
+        return brackets, known
+    first, last = values[:count][kept], values[count:][kept]
+    a, b = lows[kept], highs[kept]
+    place, before, rises = chords(a, b, first, last), np.full(len(kept), np.nan), last > 0
+    for _ in range(NEWTON_ROUNDS):
+        at = place.copy().reshape(1, len(place))
+        low, high, partial, nowhere, _ = enclose(
+            codes, arguments, starts, extra, extra_starts, const_low, const_high, at, at, results
+        )
+        if newton(
+            place, a, b, before, rises,
+            middles(low[0], high[0], nowhere[0]), middles(low[1], high[1], nowhere[1]),
+        ):  # fmt: skip
+            break
+    for reach in REACHES:
+        sides = beside(place, reach, lows[kept], highs[kept])
+        at = sides.copy().reshape(1, len(sides))
+        low, high, partial, nowhere, _ = enclose(
+            codes, arguments, starts, extra, extra_starts, const_low, const_high, at, at,
+            results[:1],
+        )  # fmt: skip
+        told = signs(low[0], high[0], partial[0], nowhere[0])
+        is_proved = told[: len(place)] * told[len(place) :] < 0
+        for i in range(len(place)):
+            known[kept[i]] = 1 if is_proved[i] else -1
+            if is_proved[i]:
+                brackets[0, kept[i]], brackets[1, kept[i]] = sides[i], sides[len(place) + i]
+        kept, place = kept[~is_proved], place[~is_proved]
+        if not len(kept):
+            break
+    return brackets, known
