@@ -8,6 +8,7 @@ import numpy as np
 
 from axis_path.core import Study
 from axis_path.core.evaluate import enclosed, sampled
+from axis_path.core.locate import sift
 
 LINES = (
     "x^3/20 - x + s/100", "(x^2 + 1)/((x - 3)(x + 4))", "3exp(-x/5) sin(3x + s)", "1/(1/x)", "cos(x)/x",
@@ -46,6 +47,32 @@ class KernelTest(unittest.TestCase):
                     for bound in ("low", "high"):
                         a, b = getattr(one, bound)[known], getattr(other, bound)[known]
                         np.testing.assert_allclose(a, b, rtol=1e-8, atol=1e-300, err_msg=line)
+
+    def test_zeros_are_located_alike_with_compiled_enclosures_and_without(self):
+        located = 0
+        for line in LINES:
+            study = Study()
+            study.set("s", "1.5", low=0, high=9, step="0.001")
+            study.define(f"f(x) = {line}")
+            function = study.function("f")
+            value, slope = function.expression, function.expression.derivative()
+            # Stretches in which it goes one way, as far as enclosures tell.
+            edges = np.linspace(-9.13, 9.07, 160)
+            lows, highs = edges[:-1], edges[1:]
+            way = function.enclose(lows, highs, slope)
+            sure = ~(way.partial | way.broken) & ((way.low > 0) | (way.high < 0))
+            lows, highs = lows[sure].copy(), highs[sure].copy()
+            brackets, unsure = sift.crossings(function, value, slope, lows, highs)
+            plain, known = sift._crossings(function, value, slope, (lows, highs))
+            with self.subTest(line):
+                self.assertEqual(brackets, list(map(tuple, plain[:, known > 0].T.tolist())))
+                self.assertEqual(unsure.tolist(), (known < 0).tolist())
+                for low, high in brackets:
+                    located += 1
+                    ends = function.sample(np.array([low, high]))
+                    self.assertLessEqual(ends[0] * ends[1], 0)
+                    self.assertLess(high - low, 1e-9)
+        self.assertGreater(located, 30)
 
     def test_several_results_at_once_are_those_alone(self):
         study = Study()

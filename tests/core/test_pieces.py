@@ -53,6 +53,40 @@ class PiecesTest(unittest.TestCase):
                         self.assertEqual(str(expected), result.exact)
                         self.assertTrue(wide.low[0] <= expected <= wide.high[0])
 
+    def test_what_a_slider_does_not_reach_stays_and_nothing_else(self) -> None:
+        """Between two places only some sliders count: the others change no value there."""
+        draw = random.Random(SEED)  # noqa: S311
+        names, signs = "abcd", ("<", "<=")
+        spared = 0
+        for _ in range(150):
+            cuts = sorted(draw.sample(range(-6, 7), 3))
+            turned = [draw.choice(signs) for _ in range(6)]
+            heads = [f"for {low} {turned[k]} x {turned[k + 3]} {high}"
+                     for k, (low, high) in enumerate(zip([-7, *cuts[:2]], cuts, strict=True))]  # fmt: skip
+            draw.shuffle(heads)
+            heads[draw.randrange(3)] = draw.choice(["for x < 0", "for x != 1", "for x > c/9 - 2"])
+            pieces = "; ".join(f"{n} + x {head}" for n, head in zip(names, heads, strict=False))
+            study = Study()
+            values = {name: draw.randint(1, 5) for name in names}
+            for name, value in values.items():
+                study.set(name, value)
+            study.define(f"f(x) = {pieces}; d x otherwise")
+            before = study.function("f")
+            low = draw.randint(-16, 14) / 2
+            high = low + draw.choice([0, 0.5, 1, 3, 9])
+            kept, places = before.key_on(low, high), np.linspace(low, high, 37)
+            for name in names:
+                study.set(name, values[name] + 1)
+                after = study.function("f")
+                if after.key_on(low, high) == kept:
+                    spared += 1
+                    np.testing.assert_array_equal(
+                        before.sample(places), after.sample(places), f"{pieces}: {name}"
+                    )
+                study.set(name, values[name])
+        # Most pieces lie elsewhere; if every slider counted, nothing would be tested.
+        self.assertGreater(spared, 150)
+
     def test_columns_and_balls_hold_all_pieces_that_they_touch(self) -> None:
         drawn = np.random.default_rng(SEED)
         for text, _ in PIECES:

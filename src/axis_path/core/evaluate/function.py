@@ -24,6 +24,7 @@ from axis_path.core.evaluate.backends import (
     nearest_float,
 )
 from axis_path.core.evaluate.complex import Complex
+from axis_path.core.evaluate.depends import sliders_on
 from axis_path.core.evaluate.derive import derive
 from axis_path.core.evaluate.enclosed import compiled_form, enclose_columns, middles
 from axis_path.core.evaluate.factors import zero_factors
@@ -223,10 +224,17 @@ class RealFunction:
         """Give all that its values and its domain depend on."""
         return self._key
 
+    def key_on(self, low: float, high: float) -> tuple[object, ...]:
+        """Give all that its values and its domain depend on between two floats, both included."""
+        used = sliders_on(self.expression.program, Fraction(low), Fraction(high))
+        return (*self._key_of(used), low, high)
+
     @kept_property
     def _key(self) -> tuple[object, ...]:
-        used = sorted(self.expression.program.parameters)
-        values = tuple((name, self.parameters[name]) for name in used)
+        return self._key_of(self.expression.program.parameters)
+
+    def _key_of(self, sliders: frozenset[str]) -> tuple[object, ...]:
+        values = tuple((name, self.parameters[name]) for name in sorted(sliders))
         return (self.expression, self.name, self.variable, self._ends_key(), values)
 
     def _ends_key(self) -> tuple[str, ...]:

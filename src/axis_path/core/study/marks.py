@@ -47,6 +47,8 @@ _KEPT_SEARCHES, _MOST_KEPT = 64, 500
 #: Pixels are finer than those of an earlier window if they are smaller by this.
 _FINER = 0.9
 _kept: OrderedDict[tuple[object, ...], _Searched] = OrderedDict()
+#: Searches of single stretches that took the slow way and are complete.
+_kept_slow: OrderedDict[tuple[object, ...], Findings] = OrderedDict()
 _lock = Lock()
 
 
@@ -125,11 +127,27 @@ def _searched(
     left += [zero.bracket for zero in quick if _is_unsure(function, zero)]
     still_open = []
     for a, b in left:
-        part = find_zeros(function, interval(Fraction(a), Fraction(b)), max_cells=MARK_CELLS.value)
+        part = _slowly(function, a, b)
         found += part
         if not part.complete:
             still_open.append((a, b))
     return found, still_open
+
+
+def _slowly(function: RealFunction, low: float, high: float) -> Findings:
+    """Locate the zeros in a stretch by the slow way, once for all states that do not change it."""
+    key = function.key_on(low, high)
+    with _lock:
+        found = _kept_slow.get(key)
+    if found is None:
+        where = interval(Fraction(low), Fraction(high))
+        found = find_zeros(function, where, max_cells=MARK_CELLS.value)
+        if found.complete:
+            with _lock:
+                _kept_slow[key] = found
+                if len(_kept_slow) > _MOST_KEPT:
+                    _kept_slow.popitem(last=False)
+    return found
 
 
 def _is_unsure(function: RealFunction, zero: Finding) -> bool:

@@ -111,6 +111,8 @@ export class Engine {
     this.panelsAt = 0;
     /** Called for each paint, and whenever the picture moves; they paint canvases, and give what changes elements. @type {Set<(scene: any, shift: any) => (() => void) | void>} */
     this.painters = new Set();
+    /** The scales of paths' lanes that a hand is on, by the ids of their rows. @type {Map<number, {low: number, high: number}>} */
+    this.frozen = new Map();
     /** Which findings a hand that moves takes along: none, those on the plane, or the ledger too. @type {"" | "marks" | "ledger"} */
     this.foundWanted = "";
     /** The drafts of the picture that stands: findings of another state are not painted on it. @type {any[] | null} */

@@ -4,11 +4,10 @@ import { setAttributes, setHidden } from "../shared/element.js";
 import { abscissa } from "./affine.model.js";
 import { shortest } from "./findings.model.js";
 import { laneParts } from "./found.paint.js";
-import { paintLane } from "./lane.paint.js";
+import { LANE_PX, ownShift } from "./lanes.model.js";
 import { across } from "./paint.js";
-import { Slide, placeCanvas, slideBy } from "./slide.model.js";
+import { Slide, slideBy } from "./slide.model.js";
 import { put } from "./svg.js";
-import { TONES, readInks, readTones } from "./tones.js";
 
 const KEY_PX = 1;
 const KEY_PX_FAST = 10;
@@ -17,13 +16,10 @@ const GRIP_PX = 8;
 /** The field for an end: how wide it is, and how far beside the handle. */
 const FIELD_PX = 112;
 const FIELD_GAP_PX = 14;
-/** The middle of a lane. */
-const MIDDLE_PX = 27;
 /** A bracket is wider than this. */
 const LEAST_BRACKET_PX = 4;
-/** A lane that is so near to be seen is painted. */
+/** A lane that is so near to be seen follows a hand that moves the window. */
 const NEAR_PX = 60;
-const UNMOVED = { ax: 1, bx: 0, ay: 1, by: 0 };
 
 /** @param {import("./engine.js").Engine} engine */
 export const lane = (engine) => () => ({
@@ -32,11 +28,9 @@ export const lane = (engine) => () => ({
   painter: null,
   lane: null,
   slide: null,
-  /** Lanes that are scrolled out of sight are not painted. */
+  /** What stands on lanes that are scrolled out of sight waits until a hand comes to rest. */
   isSeen: true,
   watcher: null,
-  themed: null,
-  look: null,
   /** Whether there are more zeros here than are marked. */
   isIncomplete: false,
   /** The end that is being typed, `low` or `high`, its text, and what is wrong with it. */
@@ -47,19 +41,11 @@ export const lane = (engine) => () => ({
   /** Where a bracket is being drawn, in px. @type {any} */
   bracketed: null,
   keyed: null,
-  /** The scale of a path's lane while the hand is on it, so that it does not run away under the hand. */
-  frozen: null,
 
   init() {
     this.slide = new Slide(true);
     this.painter = (scene, shift) => this.paint(scene, shift);
     engine.painters.add(this.painter);
-    this.themed = () => {
-      this.look = null;
-      this.slide.forget();
-      engine.paint();
-    };
-    document.addEventListener("themechange", this.themed);
     this.watcher = new IntersectionObserver((entries) => this.see(entries.at(-1).isIntersecting), { root: document.querySelector(".rows"), rootMargin: `${NEAR_PX}px` });
     this.watcher.observe(this.$el);
     if (engine.scene) engine.paint();
@@ -67,7 +53,6 @@ export const lane = (engine) => () => ({
   destroy() {
     this.watcher.disconnect();
     engine.painters.delete(this.painter);
-    document.removeEventListener("themechange", this.themed);
   },
 
   /** The lane comes into sight, or leaves it. @param {boolean} isSeen */
@@ -84,21 +69,16 @@ export const lane = (engine) => () => ({
     const row = scene.rows.find((each) => each.id === this.row.id);
     if (!row?.lane) return;
     this.lane = row.lane;
-    this.shiftNow = row.lane.scale ? this.ownShift(row.lane.scale) : shift;
+    this.shiftNow = row.lane.scale ? ownShift(row.lane.scale, this.frozen, engine.size.width) : shift;
     // On a lane of its own scale nothing moves.
     const placing = this.slide.to(scene, { ...this.shiftNow, ay: 1, by: 0 }, engine.size);
-    if (!placing && this.isSeen) {
-      this.look ??= { tones: readTones(), inks: readInks() };
-      paintLane(this.$refs.drawing, row, this.shiftNow, engine.size.width, { colour: this.look.tones[row.tone % TONES], inks: this.look.inks, beyond: row.lane.scale ? 0 : scene.window.beyond });
-    }
     return () => this.place(scene, row, placing);
   },
   /** Bring what stands on the lane to its place. */
   place(scene, row, placing) {
-    const { drawing, gaps, low, high, reading } = this.$refs;
+    const { gaps, low, high, reading } = this.$refs;
     this.placeFound(row);
     this.placeReading(reading, row.lane.scale ? null : scene.reading);
-    placeCanvas(drawing, placing);
     const isMoved = placing?.ax === 1;
     slideBy(gaps, isMoved ? placing.dx : 0, 0);
     if (isMoved) {
@@ -110,11 +90,9 @@ export const lane = (engine) => () => ({
     this.placeHandle(low, row.lane.low, this.shiftNow, "low");
     this.placeHandle(high, row.lane.high, this.shiftNow, "high");
   },
-  /** From the scale that a lane was made with to the one that the hand holds. */
-  ownShift(scale) {
-    if (!this.frozen) return UNMOVED;
-    const span = this.frozen.high - this.frozen.low;
-    return { ax: (scale.high - scale.low) / span, bx: ((scale.low - this.frozen.low) / span) * engine.size.width, ay: 1, by: 0 };
+  /** The scale of a path's lane while the hand is on it, so that it does not run away under the hand. */
+  get frozen() {
+    return engine.frozen.get(this.row.id);
   },
   /** The value of the lane's variable at a place. */
   valueAt(px) {
@@ -122,16 +100,16 @@ export const lane = (engine) => () => ({
     return scale ? abscissa({ x: [scale.low, scale.high] }, engine.size.width, px) : abscissa(engine.window, engine.size.width, px);
   },
   hold() {
-    this.frozen = this.lane.scale ?? null;
+    if (this.lane.scale) engine.frozen.set(this.row.id, this.lane.scale);
   },
   release() {
-    this.frozen = null;
+    engine.frozen.delete(this.row.id);
   },
 
   /** What was located of this line; a lane with a scale of its own is not of x. */
   placeFound(row) {
     const found = row.lane.scale ? null : engine.foundNow();
-    put(this.$refs.found, found ? laneParts(found, row.id, found.shift, MIDDLE_PX) : []);
+    put(this.$refs.found, found ? laneParts(found, row.id, found.shift, LANE_PX / 2) : []);
   },
   beginBracket(event) {
     if (event.button > 0 || this.lane?.scale || this.row.kind !== "function") return;

@@ -1,10 +1,10 @@
 // @ts-check
-/** Paints lanes, each on a canvas of its own: where a function is defined, its signs and its zeros. */
-import { across, cleared } from "./paint.js";
+/** Paints lanes: where a function is defined, its signs and its zeros. */
+import { LANE_PX } from "./lanes.model.js";
+import { across } from "./paint.js";
 
-/** How high the band of a lane lies, and how high a lane is painted. */
-const MIDDLE = 27;
-const HEIGHT = 54;
+/** How high the band of a lane lies. */
+const MIDDLE = LANE_PX / 2;
 const BAND_PX = 10;
 const MARK_PX = 9;
 const NUMBER_Y = MIDDLE + 22;
@@ -18,12 +18,12 @@ const HATCH_PX = 7;
  */
 
 /**
- * @param {HTMLCanvasElement} canvas @param {any} row the row of the scene.
+ * @param {CanvasRenderingContext2D} pen at the upper left corner of the lane. @param {any} row the row of the scene.
  * @param {any} shift @param {number} width @param {{colour: string, inks: Record<string, string>, beyond: number}} look
  */
-export function paintLane(canvas, row, shift, width, look) {
-  const { pen, place } = cleared(canvas, { width, height: HEIGHT }, look.beyond);
-  place(1, 1, 0, 0);
+export function paintLane(pen, row, shift, width, look) {
+  pen.fillStyle = look.inks.line;
+  pen.fillRect(-look.beyond, MIDDLE, width + 2 * look.beyond, 1);
   const tools = { pen, shift, width, ...look };
   const { lane } = row;
   scaleOf(tools, row);

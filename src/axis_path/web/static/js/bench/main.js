@@ -12,6 +12,7 @@ import { exactForms } from "./exact.component.js";
 import { findingCard, findingItem } from "./finding.component.js";
 import { findings } from "./findings.component.js";
 import { lane } from "./lane.component.js";
+import { lanes } from "./lanes.component.js";
 import { panel } from "./panel.component.js";
 import { legend } from "./legend.component.js";
 import { pictureBox } from "./picture.component.js";
@@ -34,7 +35,7 @@ const initial = JSON.parse(document.getElementById("bench-state")?.textContent ?
 Alpine.store("bench", makeStore(initial));
 const engine = new Engine(Alpine.store("bench"), initial, Alpine.mutateDom);
 const components = {
-  axesBox, bench, title, dataPanel, fitCard, exactForms, findings, findingCard, findingItem, lane, legend, panel, pictureBox, plane, newRow, reference, referenceEntry, row, rows, runner, slider, sliders, sweepBox, tableColumns, trailBox, values,
+  axesBox, bench, title, dataPanel, fitCard, exactForms, findings, findingCard, findingItem, lane, lanes, legend, panel, pictureBox, plane, newRow, reference, referenceEntry, row, rows, runner, slider, sliders, sweepBox, tableColumns, trailBox, values,
   samplingCheck, windowBox, working, workingLine,
 };
 for (const [name, make] of Object.entries(components)) Alpine.data(name, make(engine));
