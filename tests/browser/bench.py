@@ -239,11 +239,16 @@ class BrowserTest(unittest.TestCase):
         )
         return count
 
-    def darkest_x(self, canvas: Locator) -> float:
+    def darkest_x(self, lane: Locator) -> float:
         """Where on the screen the mark of a lane stands: beside its band there is nothing else."""
-        place: float = canvas.evaluate(
-            "(c) => { const { width, height } = c;"
-            " const d = c.getContext('2d').getImageData(0, 0, width, height).data;"
+        place: float = lane.evaluate(
+            "(lane) => { const { top, bottom } = lane.getBoundingClientRect();"
+            " const c = [...document.querySelectorAll('.lane-sheet')].find((sheet) => {"
+            "   const box = sheet.getBoundingClientRect();"
+            "   return box.top <= top + 0.5 && box.bottom >= top + 53.5; });"
+            " const at_y = Math.round(top - c.getBoundingClientRect().top);"
+            " const { width } = c, height = 54;"
+            " const d = c.getContext('2d').getImageData(0, at_y, width, height).data;"
             " const ink = (x, y) => d[4 * (y * width + x) + 3] / (1 + d[4 * (y * width + x)]);"
             " const sums = Array.from({ length: width }, (_, x) =>"
             "   ink(x, 19) + ink(x, 20) + ink(x, 34) + ink(x, 35));"

@@ -336,7 +336,7 @@ class ReadTest(BrowserTest):
                     on_plane = box["x"] + box["width"] * (x + 10) / 20
                     self.assertLess(abs(self.centre_x(self.handle("f", side)) - on_plane), SAME_PX)
                 mark = self.centre_x(self.page.locator(".mark-line"))
-                lane = self.page.locator("canvas.lane-drawing")
+                lane = self.row("f").locator(".lane")
                 self.assertLess(abs(self.darkest_x(lane) - mark), SAME_PX)
 
     def test_arrow_keys_move_the_reading_line_and_show_values(self) -> None:

@@ -154,7 +154,7 @@ class PlaneTest(BrowserTest):
         self.open_new_study("r(theta) = 3 for 0 <= theta <= 2pi")
         handle = self.row("r").get_by_role("slider", name="Upper end of the domain of r")
         box = self.box(handle)
-        lane = self.box(self.row("r").locator(".lane-drawing"))
+        lane = self.box(self.row("r").locator(".lane"))
         # The scale goes 6 % beyond both ends; half a turn is in its middle.
         self.page.mouse.move(box["x"] + box["width"] / 2, box["y"] + 10)
         self.page.mouse.down()
