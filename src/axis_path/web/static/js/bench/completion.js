@@ -1,5 +1,6 @@
 // @ts-check
 /** Aids for a line that is being written: known names, keys for signs, the Reference, earlier lines. */
+import { afterPress } from "../shared/press.js";
 import { completed, inserted, matching, wordBefore } from "./names.model.js";
 
 const SHORTEST_WORD = 2;
@@ -52,10 +53,13 @@ export function makeCompletion(engine) {
     },
     blur() {
       this.stopOffering();
-      // What is clicked next must not move away under the pointer before the click is done.
-      this.leaveTimer = setTimeout(() => {
-        this.hasFocus = false;
-      }, LEAVE_MS);
+      // What is clicked next must not move away under the pointer before the click is done, however long that takes.
+      afterPress(() => {
+        clearTimeout(this.leaveTimer);
+        this.leaveTimer = setTimeout(() => {
+          this.hasFocus = document.activeElement === this.$refs.input;
+        }, LEAVE_MS);
+      });
     },
     /** Everything that happens when the text changes under the hand. */
     typed() {
