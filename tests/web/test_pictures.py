@@ -6,6 +6,8 @@ import json
 from unittest import mock
 
 from axis_path.core import Study
+from axis_path.core.errors import StoppedError
+from axis_path.core.study import path_drawing, scene
 from axis_path.store import create_study, open_study, session_scope
 from axis_path.web import Settings, create_app
 from tests.databases import DatabaseTest
@@ -100,6 +102,22 @@ class FileTest(FrontDoorTest):
         # A whole scene under the resting pointer keeps what the path reads there.
         rows = self.ask("scene", reading=2, pointer_y=0).json["scene"]["rows"]
         self.assertEqual(near, next(row["reading"] for row in rows if row["id"] == 2))
+        # It is read on the curve that was drawn: not sampled again, and not at all if it is hidden.
+        with mock.patch.object(
+            path_drawing, "sample_path", wraps=path_drawing.sample_path
+        ) as sampled:
+            for place in (2, 1.5, 1):
+                self.ask("scene", reading=place, pointer_y=0)
+            self.assertEqual(0, sampled.call_count)
+        hidden = self.ask(
+            "scene", reading=2, pointer_y=0, drafts=[{"do": "hide", "id": 2, "hidden": True}]
+        )
+        self.assertIsNone(hidden.json["scene"]["rows"][1]["reading"])
+        # One that takes too long is not known, and the picture stands.
+        with mock.patch.object(scene, "nearest_on", side_effect=StoppedError("It took too long.")):
+            slow = self.ask("scene", reading=2, pointer_y=0).json["scene"]["rows"][1]
+        self.assertEqual("not known", slow["reading"]["text"])
+        self.assertTrue(slow["curve"]["pieces"])
 
     def test_commands_for_the_look_are_kept_and_undone(self) -> None:
         commands = [{"do": "axes", "axes": {"legend": True, "grid": "none"}}, {"do": "move", "id": 2, "after": None},

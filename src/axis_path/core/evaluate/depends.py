@@ -29,10 +29,6 @@ class _Stretch:
         closed = self.low_closed or not other.low_closed
         return self.low < other.low or (self.low == other.low and closed)
 
-    def ends_after(self, other: _Stretch) -> bool:
-        """Tell whether it has not ended before the other does."""
-        return self.turned().begins_by(other.turned())
-
     def turned(self) -> _Stretch:
         """Give it as seen from the other side of 0."""
         low, high = (None if end is None else -end for end in (self.high, self.low))

@@ -18,10 +18,13 @@ _SAME = 4e-16
 #: The guess is proved so many units in the last place to both sides, at first and at last.
 REACHES = (8.0, 64.0, 65_536.0)
 
-_compiled = njit(cache=True, error_model="numpy")
+
+def _compiled(signature):
+    """Compile at once: nobody waits for it in the middle of a picture."""
+    return njit(signature, cache=True, error_model="numpy")
 
 
-@_compiled
+@_compiled("i8[::1](f8[::1], f8[::1], b1[::1], b1[::1])")
 def signs(low, high, partial, nowhere):
     """Give the proved signs of enclosures, (n,); 0 where they are not known."""
     found = np.zeros(len(low), dtype=np.int64)
@@ -31,7 +34,7 @@ def signs(low, high, partial, nowhere):
     return found
 
 
-@_compiled
+@_compiled("f8[::1](f8[::1], f8[::1], f8[::1], f8[::1])")
 def chords(lows, highs, first, last):
     """Give where the chord of each stretch crosses the axis, (n,); the middle if it does not."""
     found = np.empty(len(lows))
@@ -42,7 +45,7 @@ def chords(lows, highs, first, last):
     return found
 
 
-@_compiled
+@_compiled("b1(f8[::1], f8[::1], f8[::1], f8[::1], b1[::1], f8[::1], f8[::1])")
 def newton(place, lows, highs, before, rises, values, slopes):
     """Take one step of Newton's method in each stretch, in what is given.
 
@@ -79,7 +82,7 @@ def newton(place, lows, highs, before, rises, values, slopes):
     return rests
 
 
-@_compiled
+@_compiled("f8[::1](f8[::1], f8, f8[::1], f8[::1])")
 def beside(place, reach, lows, highs):
     """Give the places to both sides of guesses, (2n,): first those below, then those above."""
     count = len(place)
@@ -91,11 +94,10 @@ def beside(place, reach, lows, highs):
     return found
 
 
-@njit(
+@_compiled(
     "Tuple((f8[:,::1], i8[::1]))(i4[::1], i4[::1], i4[::1], i4[::1], i4[::1], f8[::1], f8[::1],"
-    " i4[::1], f8[::1], f8[::1])",
-    cache=True, error_model="numpy",
-)  # fmt: skip
+    " i4[::1], f8[::1], f8[::1])"
+)
 def crossings(
     codes, arguments, starts, extra, extra_starts, const_low, const_high, results, lows, highs
 ):

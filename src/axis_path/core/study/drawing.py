@@ -42,11 +42,13 @@ class Drawing:
             plain data that is not changed.
         end: where its lettered flag belongs, in px; None if it is not seen.
         is_whole: False if it was stopped: it is shown, and made anew the next time.
+        curve: the sampled curve of a path that is drawn, on which it is read.
     """
 
     data: dict[str, Any]
     end: tuple[float, float] | None
     is_whole: bool = True
+    curve: Curve | None = None
 
 
 NOTHING = Drawing({"curve": None, "lane": None, "why": None}, None)

@@ -58,18 +58,20 @@ def _drawn(path: RealPath, window: Window, unit: AngleUnit, *, is_hidden: bool) 
         "why": _why(path, curve, bool(pieces)),
         "note": _note(path, curve) if pieces else "",
     }
-    return Drawing(data, last_visible_point(curve, window))
+    return Drawing(data, last_visible_point(curve, window), curve=curve)
 
 
-def nearest_on(path: RealPath, at: tuple[float, float], window: Window) -> dict[str, Any] | None:
+def nearest_on(
+    path: RealPath, curve: Curve, at: tuple[float, float], window: Window
+) -> dict[str, Any] | None:
     """Give the point of a path nearest to a place, with its parameter; None if none is drawn.
 
     Args:
         path: it is read at parameters that a person would write, near enough for the eye.
+        curve: the path as it is drawn in the window.
         at: the place in axis units.
         window: what part of the plane is seen.
     """
-    curve = sample_path(path, window)
     if curve.is_empty:
         return None
     place = np.array([window.across(np.array(at[0])), window.down(np.array(at[1]))])

@@ -6,9 +6,10 @@ computed together, so that nothing on the screen can be older than the rest.
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from fractions import Fraction
+from functools import partial
 from itertools import count
 from typing import Any
 
@@ -202,7 +203,8 @@ def make_scene(
     members = _members(state, window)
     flags, member_flags = _flags(definitions, drawings, members, state.families, window.seen)
     users, tones = _users(definitions, state.end_uses), _tones(state)
-    readings = {} if reading_x is None else _values_at(state, window, reading_x, pointer_y)
+    at = None if reading_x is None else (reading_x, pointer_y)
+    readings = {} if at is None else _values_at(state, drawings, window, at)
     rows = [
         _row(state, definition, window, readings.get(str(definition.id)))
         | {"tone": tones[definition.id]}
@@ -360,10 +362,11 @@ def _users(
     return users
 
 
-def _reading_of(function: RealFunction, x: Fraction, window: Window) -> dict[str, Any]:
+def _unless_stopped(read: Callable[[], dict[str, Any] | None]) -> dict[str, Any] | None:
+    """Read something off; what takes too long is not known, and keeps nothing else waiting."""
     try:
         with calculation():
-            return _read_off(function, x, window)
+            return read()
     except StoppedError as err:
         return {"text": "not known", "reason": err.message, "y": None}
 
@@ -429,23 +432,41 @@ def make_readings(
         reading_x: where the reading line stands, in axis units.
         pointer_y: how high the pointer is; paths are read at their point nearest to it.
     """
+    read = [d for d in state.definitions if pointer_y is not None and d.id in state.paths]
+    drawings = {d.id: state.draw(d, window) for d in read}
     return {
         "reading": _reading(_placed(reading_x, window), window),
-        "values": _values_at(state, window, reading_x, pointer_y),
+        "values": _values_at(state, drawings, window, (reading_x, pointer_y)),
     }
 
 
 def _values_at(
-    state: State, window: Window, reading_x: float | Fraction, pointer_y: float | None
+    state: State,
+    drawings: Mapping[int, Drawing],
+    window: Window,
+    at: tuple[float | Fraction, float | None],
 ) -> dict[str, dict[str, Any] | None]:
-    """Give what each line shows at the reading line, by the id of its definition as a text."""
-    x = _placed(reading_x, window)
+    """Give what each line shows at the reading line, by the id of its definition as a text.
+
+    Args:
+        state: the study in one state.
+        drawings: those of the paths at least; one that is not drawn is not read.
+        window: what part of the plane is seen.
+        at: where the reading line stands, and how high the pointer is.
+    """
+    x, y = at
+    placed = _placed(x, window)
     values: dict[str, dict[str, Any] | None] = {
-        str(id_): _reading_of(f, x, window) for id_, f in state.functions.items()
+        str(id_): _unless_stopped(partial(_read_off, f, placed, window))
+        for id_, f in state.functions.items()
     }
-    if pointer_y is not None:
-        at = (float(reading_x), pointer_y)
-        values |= {str(id_): nearest_on(path, at, window) for id_, path in state.paths.items()}
+    if y is None:
+        return values
+    for id_, path in state.paths.items():
+        curve = drawings[id_].curve
+        if curve is not None:
+            nearest = partial(nearest_on, path, curve, (float(x), y), window)
+            values[str(id_)] = _unless_stopped(nearest)
     return values
 
 
