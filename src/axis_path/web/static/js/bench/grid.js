@@ -2,7 +2,7 @@
 /** Paints the grid, the axes with their names and labels, the title and the reading line. */
 import { across, down } from "./paint.js";
 import { BEYOND_PX, slideBy } from "./slide.model.js";
-import { label, put, svg } from "./svg.js";
+import { label, svg } from "./svg.js";
 
 const crisp = (px) => Math.round(px) + 0.5;
 /** Lines of the title are so far apart. */
@@ -23,8 +23,8 @@ export function axesAt(axes, shift) {
   };
 }
 
-/** @param {Layers} layers */
-export function paintGrid(layers, scene, shift, size) {
+/** What each layer of a grid is made of. @returns {Record<keyof Layers, import("./svg.js").Part[]>} */
+export function gridParts(scene, shift, size) {
   const { axes } = scene;
   const at = axesAt(axes, shift);
   const lines = { "grid-finer": [], "grid-line": [], "axis-line": [], "reading-line": [] };
@@ -46,13 +46,15 @@ export function paintGrid(layers, scene, shift, size) {
   if (scene.reading) upright(across(shift, scene.reading.x), "reading-line");
   const paths = Object.entries(lines).filter(([, parts]) => parts.length);
   const drawn = paths.map(([name, parts]) => svg("path", { class: name, d: parts.join("") }));
-  put(layers.grid, [...(axes.polar ? polar(axes.polar, shift) : []), ...drawn]);
-  put(layers.xLabels, xLabels(axes.x, shift, size, at.level));
-  put(layers.yLabels, yLabels(axes.y, shift, size, at.upright));
-  put(layers.edges, edges(axes, size));
-  put(layers.xName, [label(axes.x.name, size.width - 8, nameLevel(at.level, size), { class: "axis-name", "text-anchor": "end" })]);
-  // Below the title, where there is one.
-  put(layers.yName, [label(axes.y.name, nameUpright(axes, at.upright, size), 16 + (axes.title.length ? TITLE_PX * axes.title.length + 8 : 0), { class: "axis-name" })]);
+  return {
+    grid: [...(axes.polar ? polar(axes.polar, shift) : []), ...drawn],
+    xLabels: xLabels(axes.x, shift, size, at.level),
+    yLabels: yLabels(axes.y, shift, size, at.upright),
+    edges: edges(axes, size),
+    xName: [label(axes.x.name, size.width - 8, nameLevel(at.level, size), { class: "axis-name", "text-anchor": "end" })],
+    // Below the title, where there is one.
+    yName: [label(axes.y.name, nameUpright(axes, at.upright, size), 16 + (axes.title.length ? TITLE_PX * axes.title.length + 8 : 0), { class: "axis-name" })],
+  };
 }
 
 /**

@@ -2,7 +2,7 @@
 /** Paints curves on a canvas, and what stands on them as SVG. It draws what it is told. */
 
 import { BEYOND_PX } from "./slide.model.js";
-import { label, put, svg } from "./svg.js";
+import { label, svg } from "./svg.js";
 import { TONES } from "./tones.js";
 
 /** Dashes of the tones; the samples in bench.css show the same. */
@@ -258,7 +258,7 @@ function mark(kind, x, y, r, colour) {
 }
 
 /** Ends, zeros, flags, and what the reading line meets. */
-export function paintMarks(target, scene, shift, size, tones) {
+export function markParts(scene, shift, size, tones) {
   const parts = [];
   for (const row of scene.rows) {
     if (!row.curve) continue;
@@ -278,15 +278,15 @@ export function paintMarks(target, scene, shift, size, tones) {
   parts.push(...runnerDots(scene, shift, tones), ...checkMarks(scene.check, shift));
   parts.push(...dataDots(scene.data ?? [], shift, tones));
   if (scene.reading) parts.push(...readingDots(scene, shift));
-  put(target, parts);
+  return parts;
 }
 
 /** What keeps its height while the picture moves: the place of the reading line, and scales of shades. */
-export function paintPinned(target, scene, shift, size, tones) {
+export function pinnedParts(scene, shift, size, tones) {
   const rows = scene.rows.filter((row) => row.curve?.levels?.length);
   const scales = rows.flatMap((row) => levelScale(row, row.curve.levels, size, tones[row.tone % TONES]));
   const x = scene.reading ? across(shift, scene.reading.x) : -1;
-  put(target, [...scales, ...(x >= 0 && x <= size.width ? [readingTag(scene.reading, shift, size)] : [])]);
+  return [...scales, ...(x >= 0 && x <= size.width ? [readingTag(scene.reading, shift, size)] : [])];
 }
 
 /** The zeros of a row as short strokes at a level; doubtful ones look it. */

@@ -1,17 +1,16 @@
 // @ts-check
 /** The plane: pan, zoom, the reading line, and the picture. */
 import { abscissa, boxed, moved, ordinate, pxOf, stretched, zoomed } from "./affine.model.js";
-import { paintGrid, slideGrid } from "./grid.js";
+import { gridParts, slideGrid } from "./grid.js";
 import { shortest } from "./findings.model.js";
 import { foundParts } from "./found.paint.js";
-import { across, down, paintCurves, paintMarks, paintPinned } from "./paint.js";
+import { across, down, markParts, paintCurves, pinnedParts } from "./paint.js";
+import { LAYERS, sketchOn } from "./sketch.js";
 import { Slide, placeCanvas, slideBy } from "./slide.model.js";
 import { askWindow, lookThrough, zoomStep } from "./steer.js";
 import { put } from "./svg.js";
 import { readTones } from "./tones.js";
 
-/** What the plane is made of besides the canvas of the curves. */
-const LAYERS = ["grid", "xLabels", "yLabels", "edges", "xName", "yName", "marks", "found", "pinned"];
 const WHEEL_STEP = 1.0015;
 const MOVE_PX = 40;
 /** A pointer that moved less than this clicked. */
@@ -37,6 +36,8 @@ export const plane = (engine) => () => ({
   /** Where the canvas of the curves stands, and where the layers of elements do. @type {any} */
   slide: null,
   layers: null,
+  /** What stands for the elements while the window is stretched. @type {any} */
+  sketch: null,
   travelled: 0,
   isHeld: false,
   /** The axis that is being stretched. @type {any} */
@@ -47,6 +48,7 @@ export const plane = (engine) => () => ({
   init() {
     this.tones = readTones();
     this.slide = new Slide(true);
+    this.sketch = sketchOn(this.$refs);
     this.layers = new Slide();
     this.painter = (scene, shift) => this.paint(scene, shift);
     engine.painters.add(this.painter);
@@ -54,6 +56,7 @@ export const plane = (engine) => () => ({
       this.tones = readTones();
       this.slide.forget();
       this.layers.forget();
+      this.sketch.forget();
       engine.paint();
     };
     document.addEventListener("themechange", this.themed);
@@ -97,29 +100,31 @@ export const plane = (engine) => () => ({
     };
   },
   placeMarks(scene, shift) {
-    this.paintFound();
     const { marks, pinned } = this.$refs;
     const { size } = engine;
     const moved = this.layers.to(scene, shift, size);
     if (moved) {
+      this.sketch.rest();
+      put(this.$refs.found, this.foundParts());
       const { dx, dy } = moved;
       slideGrid(this.$refs, scene.axes, this.layers.painted.shift, size, dx, dy);
       slideBy(marks, dx, dy);
       slideBy(pinned, dx, 0);
       return;
     }
-    for (const name of LAYERS) slideBy(this.$refs[name], 0, 0);
-    paintGrid(this.$refs, scene, shift, size);
-    paintMarks(marks, scene, shift, size, this.tones);
-    paintPinned(pinned, scene, shift, size, this.tones);
+    const parts = {
+      ...gridParts(scene, shift, size),
+      marks: markParts(scene, shift, size, this.tones), found: this.foundParts(), pinned: pinnedParts(scene, shift, size, this.tones),
+    };
+    this.sketch.show(parts, engine.window, size);
   },
 
   /** What was located keeps its place in the plane, whatever the last scene was made for. */
-  paintFound() {
+  foundParts() {
     const found = engine.foundNow();
     const level = engine.scene?.axes.x_axis;
     const axis = found && level !== null && level !== undefined ? pxOf({ x: engine.window.y }, engine.size.height, 0) : null;
-    put(this.$refs.found, found ? foundParts(found, found.shift, axis === null ? null : engine.size.height - axis) : []);
+    return found ? foundParts(found, found.shift, axis === null ? null : engine.size.height - axis) : [];
   },
 
   place(event) {
