@@ -6,7 +6,8 @@ Run against a started Axis Path: PYTHONPATH=src .venv/bin/python -m bench.pan [a
 from __future__ import annotations
 
 import sys
-from bisect import bisect_right
+from bisect import bisect_left, bisect_right
+from collections.abc import Callable
 from typing import Any
 
 import numpy as np
@@ -17,23 +18,43 @@ from bench.motion import ARGUMENTS
 from bench.six import LINES
 
 MOVES = 150
+#: So much more a px of the wheel shows, and so far a picture may be stretched and be within half a pixel.
+WHEEL, MOST = 1.0015, 1.5
 ROUNDS = 5
+#: Hears of answers before the page does, which may paint them at once.
+WIRES = """window.WebSocket = class extends WebSocket {
+  constructor(...address) {
+    super(...address);
+    this.addEventListener('message', () => this.heard?.());
+  }
+};"""
 #: Notes frames, where the hand wished the window to be, and for which windows pictures were painted.
 HOOKS = """() => {
   const isHooked = Boolean(window.pan);
-  window.pan = { frames: [], wishes: [], painted: [], isOn: true };
+  window.pan = { frames: [], wishes: [], answered: [], painted: [], isOn: true };
   const tick = () => { if (window.pan.isOn) { window.pan.frames.push(performance.now()); requestAnimationFrame(tick); } };
   requestAnimationFrame(tick);
   if (isHooked) return;
   const put = WebSocket.prototype.send;
   WebSocket.prototype.send = function (question) {
-    const { window: asked, beyond = 0 } = JSON.parse(question);
-    const note = () => window.pan.painted.push({ at: performance.now(), asked, beyond });
-    this.addEventListener('message', () => requestAnimationFrame(note), { once: true });
+    const { part, window: asked, beyond = 0 } = JSON.parse(question);
+    const sent = performance.now();
+    this.heard = () => part === 'scene' && window.pan.answered.push({ asked, beyond, sent });
     put.call(this, question);
   };
+  // A picture is there when the frame in which its canvas was painted has been handed over.
+  const clear = CanvasRenderingContext2D.prototype.clearRect;
+  CanvasRenderingContext2D.prototype.clearRect = function (...box) {
+    const picture = this.canvas.matches('.plane-curves') && window.pan.answered.shift();
+    if (picture) requestAnimationFrame(() => {
+      const channel = new MessageChannel();
+      channel.port1.onmessage = () => window.pan.painted.push({ at: performance.now(), ...picture });
+      channel.port2.postMessage(0);
+    });
+    return clear.apply(this, box);
+  };
   const wish = (event) => {
-    if (event.buttons || event.type === 'wheel') window.pan.wishes.push({ at: performance.now(), x: event.clientX, y: event.clientY });
+    if (event.buttons || event.type === 'wheel') window.pan.wishes.push({ at: performance.now(), x: event.clientX, y: event.clientY, turned: event.deltaY ?? 0 });
   };
   for (const kind of ['pointermove', 'wheel']) document.querySelector('.plane-surface').addEventListener(kind, wish, true);
 }"""
@@ -100,28 +121,65 @@ def measured(page: Page, hand: str, turn: int) -> tuple[float, dict[str, Any]]:
     return 1000 * count / (ended - began), noted
 
 
-def drag(page: Page, turn: int) -> tuple[float, np.ndarray]:
-    """Pan to and fro; give the frames a second, and the times from a move to an exact picture, ms."""
-    rate, noted = measured(page, HAND, turn)
-    return rate, np.array(exact_after(noted))
-
-
-def zoom(page: Page, turn: int) -> tuple[float, np.ndarray]:
-    """Zoom in and out; give the same. What is zoomed is exact when a later picture is painted."""
-    rate, noted = measured(page, ZOOM, turn)
-    painted = [picture["at"] for picture in noted["painted"]]
-    wished = [wish["at"] for wish in noted["wishes"]]
-    return rate, np.array(
-        [painted[bisect_right(painted, at)] - at for at in wished if at < painted[-1]]
-    )
-
-
-def exact_after(pan: dict[str, Any]) -> list[float]:
-    """Give how long it took from each wish to a frame with an exact picture, in ms.
+def drag(page: Page, turn: int) -> tuple[float, np.ndarray, np.ndarray]:
+    """Pan to and fro; give the frames a second, and how late exact pictures and new ones were, in ms.
 
     A picture is exact for its own window, and for one that is moved from it by no more than it was
     drawn beyond.
     """
+    rate, noted = measured(page, HAND, turn)
+    places = hands_at(noted)
+
+    def is_exact(wish: int, picture: int) -> bool:
+        there, asked = noted["wishes"][wish], places[picture]
+        away = max(abs(there["x"] - asked[0]), abs(there["y"] - asked[1]))
+        return bool(away <= noted["painted"][picture]["beyond"] + 0.5)
+
+    return rate, exact_after(noted, is_exact), anew_after(noted)
+
+
+def zoom(page: Page, turn: int) -> tuple[float, np.ndarray, np.ndarray]:
+    """Zoom in and out; give the same.
+
+    A picture is taken as exact as long as it fills the window and is stretched by no more than `MOST`:
+    every line is within half a pixel then.
+    """
+    rate, noted = measured(page, ZOOM, turn)
+    box = page.locator(".plane-surface").bounding_box() or {}
+    last = noted["painted"][-1]["asked"]
+    # How much each window shows of the last one.
+    shown = np.exp(np.cumsum([0.0, *(np.log(WHEEL) * wish["turned"] for wish in noted["wishes"])]))
+    spans = (shown / shown[-1])[1:]
+    at = noted["wishes"][-1]
+    reaches = [
+        at["x"] - box["x"],
+        last["width"] - at["x"] + box["x"],
+        at["y"] - box["y"],
+        last["height"] - at["y"] + box["y"],
+    ]
+
+    def is_exact(wish: int, picture: int) -> bool:
+        made = noted["painted"][picture]
+        span = (made["asked"]["x"][1] - made["asked"]["x"][0]) / (last["x"][1] - last["x"][0])
+        stretch = span / spans[wish]
+        return stretch <= MOST and all(
+            (far + made["beyond"]) * stretch >= far - 0.5 for far in reaches
+        )
+
+    return rate, exact_after(noted, is_exact), anew_after(noted)
+
+
+def anew_after(noted: dict[str, Any]) -> np.ndarray:
+    """Give how long it took from each wish to a picture that was asked for then, or later, in ms."""
+    sent = [picture["sent"] for picture in noted["painted"]]
+    wished = [wish["at"] for wish in noted["wishes"]]
+    return np.array(
+        [noted["painted"][bisect_left(sent, at)]["at"] - at for at in wished if at <= sent[-1]]
+    )
+
+
+def hands_at(pan: dict[str, Any]) -> list[tuple[float, float]]:
+    """Give where the hand was when each picture was asked for, on the screen in px."""
     wishes, painted = pan["wishes"], pan["painted"]
     last = painted[-1]["asked"]
     unit = [
@@ -133,19 +191,21 @@ def exact_after(pan: dict[str, Any]) -> list[float]:
         x = wishes[-1]["x"] - (asked["x"][0] - last["x"][0]) / unit[0]
         return x, wishes[-1]["y"] + (asked["y"][0] - last["y"][0]) / unit[1]
 
-    places = [hand_at(picture["asked"]) for picture in painted]
+    return [hand_at(picture["asked"]) for picture in painted]
+
+
+def exact_after(pan: dict[str, Any], is_right: Callable[[int, int], bool]) -> np.ndarray:
+    """Give how long it took from each wish to a frame whose picture is right for where the hand is, in ms."""
+    wishes, painted = pan["wishes"], pan["painted"]
     wished_at = [wish["at"] for wish in wishes]
     painted_at = [picture["at"] for picture in painted]
 
     def is_exact(frame: float) -> bool:
         k, j = bisect_right(wished_at, frame) - 1, bisect_right(painted_at, frame) - 1
-        if k < 0 or j < 0:
-            return False
-        away = max(abs(wishes[k]["x"] - places[j][0]), abs(wishes[k]["y"] - places[j][1]))
-        return away <= painted[j]["beyond"] + 0.5
+        return k >= 0 and j >= 0 and is_right(k, j)
 
     exact = [frame for frame in pan["frames"] if is_exact(frame)]
-    return [exact[bisect_right(exact, at)] - at for at in wished_at if at < exact[-1]]
+    return np.array([exact[bisect_right(exact, at)] - at for at in wished_at if at < exact[-1]])
 
 
 def main() -> None:
@@ -158,6 +218,7 @@ def main() -> None:
         pages = {}
         for name, lines in studies.items():
             pages[name] = browser.new_page(viewport={"width": 1280, "height": 800})
+            pages[name].add_init_script(WIRES)
             open_study(pages[name], base, lines)
         for word, hand in (("panning", drag), ("zooming", zoom)):
             found = {name: [] for name in studies}
@@ -168,11 +229,15 @@ def main() -> None:
                     found[name].append(hand(page, turn))
             rates = []
             for name, rounds in found.items():
-                rate = float(np.median([rate for rate, _ in rounds]))
-                after = np.concatenate([after for _, after in rounds])
+                rate = float(np.median([rate for rate, _, _ in rounds]))
                 rates.append(rate)
-                late = f"median {np.median(after):.0f} ms, p95 {np.quantile(after, 0.95):.0f} ms"
-                print(f"{word}, {name}: {rate:.1f} frames a second, exact after {late}")
+                exact, anew = (
+                    f"median {np.median(after):.0f} ms, p95 {np.quantile(after, 0.95):.0f} ms"
+                    for after in (np.concatenate([each[k] for each in rounds]) for k in (1, 2))
+                )
+                print(
+                    f"{word}, {name}: {rate:.1f} frames a second, exact after {exact}, made anew after {anew}"
+                )
             print(f"  of an empty plane's frames: {rates[1] / rates[0]:.2f} (wanted: 0.9)")
         browser.close()
 

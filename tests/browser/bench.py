@@ -64,6 +64,7 @@ SETTLED = """() => {
   const isQuiet = !window.asked
     && document.querySelector('.saved').textContent === 'saved'
     && !document.querySelector('.is-behind:not([hidden])')?.checkVisibility()
+    && !document.querySelector('.is-sketched')
   window.quiet = isQuiet ? (window.quiet ?? 0) + 1 : 0
   if (window.quiet < 8) return false
   window.quiet = 0

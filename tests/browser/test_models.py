@@ -50,6 +50,24 @@ class ModelTest(BrowserTest):
         )
         self.assertEqual([], found)
 
+    def test_a_window_that_grows_is_seen_ahead_and_one_that_shrinks_as_it_is(self) -> None:
+        found = self.call(
+            """(() => {
+              const before = { x: [-3, 5], y: [2, 9] }, size = { width: 400, height: 300 };
+              return [1.04, 1.5, 0.9].map((factor) => {
+                const now = m.zoomed(before, size, { x: 130, y: 70 }, factor), ahead = m.grown(before, now, 3);
+                const later = m.zoomed(before, size, { x: 130, y: 70 }, 1 + 4 * (factor - 1));
+                const part = (axis, k) => Math.abs(ahead[axis][k] - now[axis][k]) / (now[axis][1] - now[axis][0]);
+                return [Math.max(part('x', 0), part('x', 1), part('y', 0), part('y', 1)), Math.abs(ahead.x[1] - later.x[1])];
+              });
+            })()"""
+        )
+        (some, miss), (most, _), (none, _) = found
+        self.assertLess(miss, 1e-12)
+        self.assertTrue(0 < some < 0.15)
+        self.assertAlmostEqual(0.15, most)
+        self.assertEqual(0, none)
+
     def test_the_point_under_the_pointer_stays_while_zooming(self) -> None:
         found = self.call(
             """(() => {

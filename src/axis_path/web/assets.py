@@ -19,7 +19,7 @@ _SMALLEST_COMPRESSED = 600
 #: The address of a file holds the mark of its content, so it never needs to be asked for again.
 _FOREVER = "public, max-age=31536000, immutable"
 #: The scripts of pages, which are sent with all that they import.
-PAGE_SCRIPTS = ("js/bench/main.js", "js/studies/main.js")
+PAGE_SCRIPTS = ("js/bench/main.js", "js/bench/curves.worker.js", "js/studies/main.js")
 
 
 @cache

@@ -9,6 +9,7 @@ _POLICY = "; ".join(
     (
         "default-src 'none'",
         "script-src 'self'",
+        "worker-src 'self'",
         "style-src 'self'",
         "img-src 'self' data:",
         "font-src 'self'",

@@ -27,10 +27,30 @@ export function shiftBetween(made, now, size) {
   };
 }
 
+/** Where everything stays where it was made for. @type {Shift} */
+export const UNMOVED = { ax: 1, bx: 0, ay: 1, by: 0 };
+
 /** Whether a window is another one that was only moved, not stretched. @param {Bounds} before @param {Bounds} now */
 export function isMoved(before, now) {
   const isSame = (axis) => Math.abs(now[axis][1] - now[axis][0] - (before[axis][1] - before[axis][0])) < 1e-9 * (before[axis][1] - before[axis][0]);
   return isSame("x") && isSame("y") && Boolean(before.log_x) === Boolean(now.log_x) && Boolean(before.log_y) === Boolean(now.log_y);
+}
+
+/** A window is drawn wider than it is by no more than this part of it on each side, for a hand that goes on as it did. */
+const MOST_AHEAD = 0.15;
+
+/**
+ * What a window that grows will soon show too. It is not made smaller: a hand may rest, or turn round.
+ * @param {Bounds} before @param {Bounds} now @param {number} share how much further than from one to the other it will go.
+ * @returns {Bounds}
+ */
+export function grown(before, now, share) {
+  const outward = (axis) => {
+    const most = MOST_AHEAD * (now[axis][1] - now[axis][0]);
+    const [low, high] = [before[axis][0] - now[axis][0], now[axis][1] - before[axis][1]].map((by) => Math.min(Math.max(share * by, 0), most));
+    return /** @type {[number, number]} */ ([now[axis][0] - low, now[axis][1] + high]);
+  };
+  return { ...now, x: outward("x"), y: outward("y") };
 }
 
 /** Move a window by px. @param {Bounds} window @param {Size} size @param {number} dxPx @param {number} dyPx @returns {Bounds} */

@@ -10,7 +10,7 @@ import { Answers } from "../shared/answers.js";
 import { ApiError, askOver, getOnce, post } from "../shared/api.js";
 import { Follower } from "../shared/follower.js";
 import { Wire } from "../shared/wire.js";
-import { equalised, isMoved, shiftBetween, showing } from "./affine.model.js";
+import { equalised, grown, isMoved, shiftBetween, showing } from "./affine.model.js";
 import { Found } from "./found.model.js";
 import { MOST_VISITS, Motion } from "./motion.js";
 import { BEYOND_PX, isCovered } from "./slide.model.js";
@@ -30,6 +30,12 @@ const PANEL_PACE_MS = 600;
 const WINDOW_PACE_MS = 60;
 /** and so much more slowly than they can be shown, that most frames are left to the hand. */
 const WINDOW_SHARE = 1.5;
+/** A window that is stretched is drawn as it will be so much later, */
+const AHEAD_MS = 120;
+/** with so much around it, in px. */
+const AROUND_PX = 64;
+/** Events of a hand come no faster than this. */
+const FRAME_MS = 8;
 
 /** On a way longer than this, as the last few answers tell, states that were passed come along. */
 const LONG_WAY_MS = 25;
@@ -104,8 +110,13 @@ export class Engine {
     this.soon = null;
     this.viewTimer = 0;
     this.windowTimer = 0;
-    /** Whether the window is being moved, as it is: what is drawn beyond it serves next. */
-    this.isSliding = false;
+    /** Whether the window is being moved or stretched: what is drawn beyond it serves next. */
+    this.isWindowMoving = false;
+    /** The window before the last stretch, and when that was; none while it slides. @type {{window: any, ms: number} | null} */
+    this.stretchedFrom = null;
+    this.movedAt = -Infinity;
+    /** Paints what it can of a scene before it is shown. @type {((scene: any) => Promise<void>) | null} */
+    this.prepare = null;
     this.panelTimer = 0;
     this.backTimer = 0;
     this.panelsAt = 0;
@@ -156,8 +167,17 @@ export class Engine {
 
   /** The present state as a request for its scene. @param {object} [more] */
   sceneBody(more = {}) {
-    const body = this.body({ part: "scene", ...(this.isSliding ? { beyond: BEYOND_PX } : {}), ...more });
+    const body = this.body({ part: "scene", ...this.whereItMoves(), ...more });
     return body.drafts.length && this.foundWanted ? { ...body, found: this.foundWanted } : body;
+  }
+
+  /** What of the plane a window that moves will show soon. */
+  whereItMoves() {
+    if (!this.isWindowMoving) return {};
+    const { stretchedFrom } = this;
+    if (!stretchedFrom) return { beyond: BEYOND_PX };
+    const window = grown(stretchedFrom.window, this.window, AHEAD_MS / Math.max(stretchedFrom.ms, FRAME_MS));
+    return { window: { ...window, ...this.size, follows: this.follows }, beyond: AROUND_PX };
   }
 
   /** Ask for the scene of the present state. @param {number} [pace] see `Follower.ask`. */
@@ -248,7 +268,7 @@ export class Engine {
       this.look();
       return;
     }
-    if (answer.scene) this.showAll([...(answer.before ?? []).map((scene) => ({ scene, drafts: null })), { scene: answer.scene, drafts: body.drafts, found: answer.found }]);
+    if (answer.scene) return this.showAll([...(answer.before ?? []).map((scene) => ({ scene, drafts: null })), { scene: answer.scene, drafts: body.drafts, found: answer.found }]);
     else if (!this.isLookNeeded) this.showReading(answer);
   }
 
@@ -256,9 +276,9 @@ export class Engine {
   showAll(states) {
     this.turn += 1;
     this.noteShowing();
-    const { turn } = this;
+    const { turn, version } = this;
     const next = () => {
-      if (turn !== this.turn) return;
+      if (turn !== this.turn || version !== this.version) return;
       const { scene, drafts, found } = states.shift();
       this.shownDrafts = drafts;
       // Bounds may follow sliders: the marks are of the window that the scene is of.
@@ -267,7 +287,9 @@ export class Engine {
       for (const watcher of this.watchers) watcher.follow?.(found);
       if (states.length) requestAnimationFrame(next);
     };
-    next();
+    if (!this.isWindowMoving || !this.prepare) return next();
+    // The page keeps on showing frames meanwhile.
+    return this.prepare(states[0].scene).then(next, next);
   }
 
   /** Note how long it takes until the frame that is begun has been handed over. */
@@ -386,24 +408,26 @@ export class Engine {
     const next = this.fitted(window);
     // Where the hand moves an axis, its bounds follow nothing any more.
     for (const axis of ["x", "y"]) if (String(next[axis]) !== String(this.window[axis])) this.unfollow(axis);
-    this.isSliding = isMoved(this.window, next);
+    const isSlid = isMoved(this.window, next);
+    const now = performance.now();
+    this.stretchedFrom = isSlid ? null : { window: this.window, ms: now - this.movedAt };
+    this.movedAt = now;
+    this.isWindowMoving = true;
     this.window = next;
     this.store.trail = this.trail.state;
     this.paint();
-    this.lookAhead();
+    this.lookAhead(isSlid);
     this.keepViewSoon();
   }
 
-  /** The exact picture of a window that moves: what was drawn beyond the last one will do for a while. */
-  lookAhead() {
+  /** The exact picture of a window that moves: one that only slides has it for a while in what was drawn beyond. @param {boolean} isSlid */
+  lookAhead(isSlid) {
     clearTimeout(this.windowTimer);
-    if (this.isSliding) {
-      this.windowTimer = setTimeout(() => {
-        this.isSliding = false;
-        this.look();
-      }, WINDOW_REST_MS);
-      if (this.scene && isCovered(this.scene.window, this.window, this.size)) return;
-    }
+    this.windowTimer = setTimeout(() => {
+      this.isWindowMoving = false;
+      this.look();
+    }, WINDOW_REST_MS);
+    if (isSlid && this.scene && isCovered(this.scene.window, this.window, this.size)) return;
     this.look(Math.max(WINDOW_PACE_MS, WINDOW_SHARE * this.showing));
   }
 
@@ -423,7 +447,9 @@ export class Engine {
   adopt({ x, y, log_x, log_y }) {
     if (log_x === Boolean(this.window.log_x) && log_y === Boolean(this.window.log_y)) {
       // Bounds that follow sliders are where the server found them.
-      if (Object.keys(this.follows).length) this.window = { x, y, log_x, log_y };
+      const names = Object.keys(this.follows);
+      const following = (axis, found) => (names.some((name) => name.startsWith(axis)) ? found : this.window[axis]);
+      if (names.length) this.window = { x: following("x", x), y: following("y", y), log_x, log_y };
       return;
     }
     this.window = { x, y, log_x, log_y };

@@ -1,10 +1,10 @@
 // @ts-check
 /** Where lanes stand, in the list of rows and on their scales. */
 
+import { UNMOVED } from "./affine.model.js";
+
 /** How high a lane is painted. */
 export const LANE_PX = 54;
-/** A place that stays where the scene has it. */
-export const UNMOVED = { ax: 1, bx: 0, ay: 1, by: 0 };
 
 /**
  * From the scale that a lane was made with to the one that the hand holds.

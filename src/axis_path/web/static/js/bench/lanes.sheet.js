@@ -3,9 +3,10 @@
  * The sheets that lanes are painted on: one for those on the plane's axis, which follow the window, and one
  * for those of a scale of their own. A canvas for each lane would cost the browser more than what is painted.
  */
+import { UNMOVED } from "./affine.model.js";
+import { cleared } from "./canvas.js";
 import { paintLane } from "./lane.paint.js";
-import { cleared } from "./paint.js";
-import { LANE_PX, UNMOVED, ownShift, rangeOf } from "./lanes.model.js";
+import { LANE_PX, ownShift, rangeOf } from "./lanes.model.js";
 import { Slide, placeCanvas } from "./slide.model.js";
 import { TONES, readInks, readTones } from "./tones.js";
 

@@ -3,7 +3,7 @@
  * Parts of a picture, painted on a canvas as they would look as elements. While a hand moves this is quicker:
  * elements have to be styled, laid out, painted and put together again in every frame.
  */
-import { cleared } from "./paint.js";
+import { cleared } from "./canvas.js";
 
 /** @typedef {import("./svg.js").Part} Part */
 

@@ -1,10 +1,13 @@
 // @ts-check
 /** The plane: pan, zoom, the reading line, and the picture. */
 import { abscissa, boxed, moved, ordinate, pxOf, stretched, zoomed } from "./affine.model.js";
+import { Beside } from "./beside.js";
+import { cleared } from "./canvas.js";
+import { paintCurves } from "./curves.paint.js";
 import { gridParts, slideGrid } from "./grid.js";
 import { shortest } from "./findings.model.js";
 import { foundParts } from "./found.paint.js";
-import { across, down, markParts, paintCurves, pinnedParts } from "./paint.js";
+import { across, down, markParts, pinnedParts } from "./paint.js";
 import { LAYERS, sketchOn } from "./sketch.js";
 import { Slide, placeCanvas, slideBy } from "./slide.model.js";
 import { askWindow, lookThrough, zoomStep } from "./steer.js";
@@ -38,6 +41,9 @@ export const plane = (engine) => () => ({
   layers: null,
   /** What stands for the elements while the window is stretched. @type {any} */
   sketch: null,
+  /** The curves of a scene that is not shown yet. @type {any} */
+  early: null,
+  endBeside: null,
   travelled: 0,
   isHeld: false,
   /** The axis that is being stretched. @type {any} */
@@ -50,6 +56,11 @@ export const plane = (engine) => () => ({
     this.slide = new Slide(true);
     this.sketch = sketchOn(this.$refs);
     this.layers = new Slide();
+    const beside = new Beside(this.$refs.curves.dataset.worker);
+    this.endBeside = () => beside.end();
+    engine.prepare = async (scene) => {
+      this.early = await beside.paint(scene, this.tones);
+    };
     this.painter = (scene, shift) => this.paint(scene, shift);
     engine.painters.add(this.painter);
     this.themed = () => {
@@ -69,6 +80,8 @@ export const plane = (engine) => () => ({
   },
   destroy() {
     engine.painters.delete(this.painter);
+    engine.prepare = null;
+    this.endBeside();
     document.removeEventListener("themechange", this.themed);
     this.$refs.surface.removeEventListener("wheel", this.wheeled);
     this.watcher.disconnect();
@@ -92,12 +105,24 @@ export const plane = (engine) => () => ({
 
   paint(scene, shift) {
     const { size } = engine;
+    const { curves } = this.$refs;
+    const { beyond } = scene.window;
+    if (this.early?.scene === scene) this.takeEarly(size);
     const placing = this.slide.to(scene, shift, size);
-    if (!placing) paintCurves(this.$refs.curves, scene, shift, size, this.tones, engine.trails);
+    if (!placing) paintCurves(cleared(curves, size, beyond, beyond), scene, shift, this.tones, (id, most) => engine.trails.last(id, most));
     return () => {
-      placeCanvas(this.$refs.curves, placing);
+      placeCanvas(curves, placing);
       this.placeMarks(scene, shift);
     };
+  },
+  /** Curves that were painted beside the page. */
+  takeEarly(size) {
+    const { scene, picture } = this.early;
+    this.early = null;
+    const { pen } = cleared(this.$refs.curves, size, scene.window.beyond, scene.window.beyond);
+    pen.drawImage(picture, 0, 0);
+    picture.close();
+    this.slide.begin(scene, size);
   },
   placeMarks(scene, shift) {
     const { marks, pinned } = this.$refs;

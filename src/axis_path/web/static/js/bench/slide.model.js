@@ -3,7 +3,7 @@
  * Pictures that follow the hand without being painted anew: as long as nothing is stretched, they slide.
  */
 
-import { isMoved, shiftBetween } from "./affine.model.js";
+import { UNMOVED, isMoved, shiftBetween } from "./affine.model.js";
 
 /** So far a picture of a window that moves is drawn beyond it, in px; before its end is seen it is painted anew. */
 export const BEYOND_PX = 160;
@@ -52,6 +52,11 @@ export class Slide {
     // What is frozen Alpine gives as it is, and not as a proxy, whose scene would never be the same one.
     this.painted = Object.freeze({ scene, shift, width, height });
     return null;
+  }
+
+  /** A scene was painted for its own window. @param {any} scene @param {{width: number, height: number}} size */
+  begin(scene, { width, height }) {
+    this.painted = Object.freeze({ scene, shift: UNMOVED, width, height });
   }
 
   /** From one place to another, if it is not too far. @returns {Placing | null} */

@@ -61,7 +61,7 @@ export class Follower {
       underWay = isNow ? this.begin() : null;
       if (isWanted) {
         if (found.error) this.fail(found.error);
-        else this.take(found.answer, body);
+        else await this.take(found.answer, body);
       }
       underWay ??= await this.next();
     }
