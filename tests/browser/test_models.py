@@ -64,8 +64,8 @@ class ModelTest(BrowserTest):
         )
         (some, miss), (most, _), (none, _) = found
         self.assertLess(miss, 1e-12)
-        self.assertTrue(0 < some < 0.15)
-        self.assertAlmostEqual(0.15, most)
+        self.assertTrue(0 < some < 0.25)
+        self.assertAlmostEqual(0.25, most)
         self.assertEqual(0, none)
 
     def test_the_point_under_the_pointer_stays_while_zooming(self) -> None:

@@ -37,7 +37,7 @@ export function isMoved(before, now) {
 }
 
 /** A window is drawn wider than it is by no more than this part of it on each side, for a hand that goes on as it did. */
-const MOST_AHEAD = 0.15;
+const MOST_AHEAD = 0.25;
 
 /**
  * What a window that grows will soon show too. It is not made smaller: a hand may rest, or turn round.

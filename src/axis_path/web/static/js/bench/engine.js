@@ -29,10 +29,10 @@ const PANEL_PACE_MS = 600;
 /** While the old picture follows the hand, exact ones are asked for no faster than this, */
 const WINDOW_PACE_MS = 60;
 /** and so much more slowly than they can be shown, that most frames are left to the hand. */
-const WINDOW_SHARE = 1.5;
-/** A window that is stretched is drawn as it will be so much later, */
-const AHEAD_MS = 120;
-/** with so much around it, in px. */
+const WINDOW_SHARE = 2.5;
+/** A window that is stretched is drawn as it will be when the next picture comes: so many times later, */
+const AHEAD = 2;
+/** and with so much around it, in px. */
 const AROUND_PX = 64;
 /** Events of a hand come no faster than this. */
 const FRAME_MS = 8;
@@ -171,12 +171,17 @@ export class Engine {
     return body.drafts.length && this.foundWanted ? { ...body, found: this.foundWanted } : body;
   }
 
+  /** How long after each other pictures of a window that moves are asked for, in ms. */
+  get windowPace() {
+    return Math.max(WINDOW_PACE_MS, WINDOW_SHARE * this.showing);
+  }
+
   /** What of the plane a window that moves will show soon. */
   whereItMoves() {
     if (!this.isWindowMoving) return {};
     const { stretchedFrom } = this;
     if (!stretchedFrom) return { beyond: BEYOND_PX };
-    const window = grown(stretchedFrom.window, this.window, AHEAD_MS / Math.max(stretchedFrom.ms, FRAME_MS));
+    const window = grown(stretchedFrom.window, this.window, (AHEAD * this.windowPace) / Math.max(stretchedFrom.ms, FRAME_MS));
     return { window: { ...window, ...this.size, follows: this.follows }, beyond: AROUND_PX };
   }
 
@@ -428,7 +433,7 @@ export class Engine {
       this.look();
     }, WINDOW_REST_MS);
     if (isSlid && this.scene && isCovered(this.scene.window, this.window, this.size)) return;
-    this.look(Math.max(WINDOW_PACE_MS, WINDOW_SHARE * this.showing));
+    this.look(this.windowPace);
   }
 
   unfollow(axis) {

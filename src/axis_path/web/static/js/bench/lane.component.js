@@ -144,7 +144,8 @@ export const lane = (engine) => () => ({
     const x = reading ? across(this.shiftNow, reading.x) : -1;
     const isHidden = x < 0 || x > engine.size.width;
     setHidden(line, isHidden);
-    if (!isHidden) slideBy(line, x - 1, 0);
+    // While the window is zoomed at the pointer it stays, but for what floats lose.
+    if (!isHidden) slideBy(line, Math.round(10 * x) / 10 - 1, 0);
   },
 
   /** Hatched stretches tell their reason to who points at them or reaches them with the keyboard. */

@@ -68,8 +68,8 @@ export function sketchOn(refs) {
       return;
     }
     for (const [canvas, layers] of [[refs.under, UNDER], [refs.over, OVER]]) paintParts(canvas, layers.flatMap((name) => parts[name]), size, looks);
+    if (!sketched) refs.surface.classList.add("is-sketched");
     sketched = parts;
-    refs.surface.classList.add("is-sketched");
     clearTimeout(timer);
     timer = setTimeout(rest, REST_MS);
   };
