@@ -31,7 +31,7 @@ DARK = Palette(
 )  # fmt: skip
 #: For print: the light look on white.
 WHITE = replace(LIGHT, paper="#ffffff")
-#: Dashes of the tones in px, as ``paint.js`` has them.
+#: Dashes of the tones in px, as ``curves.paint.js`` has them.
 DASHES: tuple[tuple[float, ...], ...] = (
     (), (9, 5), (2.5, 3), (10, 3, 2.5, 3), (14, 4), (5, 3), (10, 3, 2, 3, 2, 3), (6, 3, 2, 3),
 )  # fmt: skip

@@ -18,7 +18,7 @@ FONTS = Path(__file__).parent / "fonts"
 _FIRST_TONE_OF_DATA = 3
 _FACE = "Atkinson Hyperlegible Next"
 _LINE_PX, _TITLE_PX = 2.4, 20
-#: The widths of thin, usual and thick lines, as ``paint.js`` has them.
+#: The widths of thin, usual and thick lines, as ``curves.paint.js`` has them.
 _WEIGHTS = {1: 1.4, 2: _LINE_PX, 3: 4.0}
 Row = dict[str, Any]
 
@@ -243,7 +243,7 @@ def _lines(row: Row, inks: Palette) -> Iterator[str]:
             )
 
 
-#: How strong the first and the last curve of a family are, as ``paint.js`` has them.
+#: How strong the first and the last curve of a family are, as ``curves.paint.js`` has them.
 _FAINT, _STRONG = 0.22, 0.75
 
 
