@@ -147,3 +147,15 @@ class SlidingTest(BrowserTest):
         self.page.get_by_role("button", name="Delete f_11", exact=True).click()
         self.settle()
         self.assertAlmostEqual(wanted, self.darkest_x(last.locator(".lane")), delta=1.5)
+
+    def test_the_reading_line_covers_no_number_of_a_zero(self) -> None:
+        self.open_new_study("f(x) = x - 1.63")
+        lane = self.row("f").locator(".lane")
+        field = self.page.locator(".reading-field input")
+        for place, free in (("1.5", True), ("5", False)):
+            field.fill(place)
+            field.press("Enter")
+            self.settle()
+            line, whole = self.box(lane.locator(".lane-reading")), self.box(lane)
+            left = whole["y"] + whole["height"] - line["y"] - line["height"]
+            self.assertEqual(free, left > 12, place)

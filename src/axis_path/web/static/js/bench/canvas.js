@@ -14,7 +14,7 @@ export function cleared(canvas, { width, height }, across, down = 0, ratio = win
     canvas.width = wide;
     canvas.height = high;
     // One that is off the screen has no place on the page.
-    if (!(canvas instanceof OffscreenCanvas)) Object.assign(canvas.style, { width: `${outerWidth}px`, height: `${outerHeight}px`, left: `${-across}px`, top: `${-down}px`, transformOrigin: `${across}px ${down}px` });
+    if ("style" in canvas) Object.assign(canvas.style, { width: `${outerWidth}px`, height: `${outerHeight}px`, left: `${-across}px`, top: `${-down}px`, transformOrigin: `${across}px ${down}px` });
   }
   const pen = canvas.getContext("2d");
   pen.setTransform(1, 0, 0, 1, 0, 0);

@@ -112,7 +112,7 @@ export class Engine {
     this.windowTimer = 0;
     /** Whether the window is being moved or stretched: what is drawn beyond it serves next. */
     this.isWindowMoving = false;
-    /** The window before the last stretch, and when that was; none while it slides. @type {{window: any, ms: number} | null} */
+    /** The window before the last stretch, and how long the hand took from it; none while it slides. @type {{window: any, ms: number} | null} */
     this.stretchedFrom = null;
     this.movedAt = -Infinity;
     /** Paints what it can of a scene before it is shown. @type {((scene: any) => Promise<void>) | null} */

@@ -4,6 +4,7 @@ import { setAttributes, setHidden } from "../shared/element.js";
 import { abscissa } from "./affine.model.js";
 import { shortest } from "./findings.model.js";
 import { laneParts } from "./found.paint.js";
+import { halfOf } from "./lane.paint.js";
 import { LANE_PX, ownShift } from "./lanes.model.js";
 import { across } from "./paint.js";
 import { Slide, slideBy } from "./slide.model.js";
@@ -65,7 +66,7 @@ export const lane = (engine) => () => ({
 
   paint(scene, shift) {
     // What moves comes to rest, and is placed then.
-    if (!this.isSeen && engine.isSliding) return;
+    if (!this.isSeen && engine.isWindowMoving) return;
     const row = scene.rows.find((each) => each.id === this.row.id);
     if (!row?.lane) return;
     this.lane = row.lane;
@@ -78,7 +79,7 @@ export const lane = (engine) => () => ({
   place(scene, row, placing) {
     const { gaps, low, high, reading } = this.$refs;
     this.placeFound(row);
-    this.placeReading(reading, row.lane.scale ? null : scene.reading);
+    this.placeReading(reading, row.lane.scale ? null : scene.reading, row.lane.marks);
     const isMoved = placing?.ax === 1;
     slideBy(gaps, isMoved ? placing.dx : 0, 0);
     if (isMoved) {
@@ -140,10 +141,12 @@ export const lane = (engine) => () => ({
     this.bracketed = null;
     this.$refs.bracket.hidden = true;
   },
-  placeReading(line, reading) {
+  placeReading(line, reading, marks) {
     const x = reading ? across(this.shiftNow, reading.x) : -1;
     const isHidden = x < 0 || x > engine.size.width;
     setHidden(line, isHidden);
+    // It covers no number of a zero.
+    line.classList.toggle("is-short", marks.some((mark) => Math.abs(across(this.shiftNow, mark.x) - x) < halfOf(mark) + 2));
     // While the window is zoomed at the pointer it stays, but for what floats lose.
     if (!isHidden) slideBy(line, Math.round(10 * x) / 10 - 1, 0);
   },

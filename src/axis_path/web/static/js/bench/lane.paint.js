@@ -136,6 +136,9 @@ function arrowsOf(tools, trends, taken) {
   stroke(pen, inks.soft, 1.3);
 }
 
+/** How far the number of a zero reaches on each side of its mark, in px. */
+export const halfOf = (mark) => 3.4 * mark.short.length;
+
 /** Zeros with their numbers; a number that would cover another is left out, the mark stays. @param {Tools} tools */
 function marksOf(tools, marks) {
   const { pen, inks, shift } = tools;
@@ -152,7 +155,7 @@ function marksOf(tools, marks) {
   let free = -Infinity;
   for (const mark of marks) {
     const x = across(shift, mark.x);
-    const half = 3.4 * mark.short.length;
+    const half = halfOf(mark);
     if (x - half <= free + 4) continue;
     write(tools, mark.short, x, NUMBER_Y, inks.ink, `11px ${inks.text}`);
     free = x + half;

@@ -20,8 +20,8 @@ export const LAYERS = [...UNDER, ...OVER];
 const REST_MS = 120;
 
 /**
+ * Shows the parts of a plane as elements, or as sketches. It is frozen, so that Alpine gives it as it is and not as a proxy.
  * @param {Record<string, any>} refs the layers by name, both canvases, `under` and `over`, and the `surface` that holds them.
- * It is frozen, so that Alpine gives it as it is.
  */
 export function sketchOn(refs) {
   const looks = new Looks(refs.grid);
