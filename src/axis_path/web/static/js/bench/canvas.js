@@ -23,3 +23,15 @@ export function cleared(canvas, { width, height }, across, down = 0, ratio = win
   const place = (ax, ay, bx, by) => pen.setTransform(ratio * ax, 0, 0, ratio * ay, ratio * (bx + across), ratio * (by + down));
   return { pen, ratio, place };
 }
+
+/**
+ * Copy one canvas to another.
+ * @param {{pen: any, place: Function}} canvas to copy to. @param {HTMLCanvasElement} source painted with some space beyond it.
+ * @param {{width: number, height: number}} size of what is seen, in px. @param {number} beyond
+ * @param {import("./slide.model.js").Placing | null} placing where it belongs; as it was painted, without one.
+ */
+export function copyOf({ pen, place }, source, { width, height }, beyond, placing) {
+  const { ax, ay, dx, dy } = placing ?? { ax: 1, ay: 1, dx: 0, dy: 0 };
+  place(ax, ay, dx, dy);
+  pen.drawImage(source, -beyond, -beyond, width + 2 * beyond, height + 2 * beyond);
+}

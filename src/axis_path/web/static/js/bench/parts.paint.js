@@ -3,8 +3,6 @@
  * Parts of a picture, painted on a canvas as they would look as elements. While a hand moves this is quicker:
  * elements have to be styled, laid out, painted and put together again in every frame.
  */
-import { cleared } from "./canvas.js";
-
 /** @typedef {import("./svg.js").Part} Part */
 
 const SVG = "http://www.w3.org/2000/svg";
@@ -67,11 +65,10 @@ const keyOf = ({ name, attributes }) => {
 };
 
 /**
- * Paint parts on a canvas, and nothing else on it.
- * @param {HTMLCanvasElement} canvas @param {Part[]} parts @param {{width: number, height: number}} size @param {Looks} looks
+ * Paint parts on a canvas.
+ * @param {{pen: any, place: Function}} canvas @param {Part[]} parts @param {Looks} looks
  */
-export function paintParts(canvas, parts, size, looks) {
-  const { pen, place } = cleared(canvas, size, 0);
+export function paintParts({ pen, place }, parts, looks) {
   place(1, 1, 0, 0);
   for (const part of parts) paintPart(pen, part, looks, []);
 }

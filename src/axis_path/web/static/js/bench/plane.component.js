@@ -110,10 +110,7 @@ export const plane = (engine) => () => ({
     if (this.early?.scene === scene) this.takeEarly(size);
     const placing = this.slide.to(scene, shift, size);
     if (!placing) paintCurves(cleared(curves, size, beyond, beyond), scene, shift, this.tones, (id, most) => engine.trails.last(id, most));
-    return () => {
-      placeCanvas(curves, placing);
-      this.placeMarks(scene, shift);
-    };
+    return () => this.placeAll(scene, shift, placing);
   },
   /** Curves that were painted beside the page. */
   takeEarly(size) {
@@ -124,12 +121,14 @@ export const plane = (engine) => () => ({
     picture.close();
     this.slide.begin(scene, size);
   },
-  placeMarks(scene, shift) {
-    const { marks, pinned } = this.$refs;
+  /** Place the curves, and all that stands on the plane besides. */
+  placeAll(scene, shift, placing) {
+    const { curves, marks, pinned } = this.$refs;
     const { size } = engine;
     const moved = this.layers.to(scene, shift, size);
     if (moved) {
       this.sketch.rest();
+      placeCanvas(curves, placing);
       put(this.$refs.found, this.foundParts());
       const { dx, dy } = moved;
       slideGrid(this.$refs, scene.axes, this.layers.painted.shift, size, dx, dy);
@@ -141,7 +140,7 @@ export const plane = (engine) => () => ({
       ...gridParts(scene, shift, size),
       marks: markParts(scene, shift, size, this.tones), found: this.foundParts(), pinned: pinnedParts(scene, shift, size, this.tones),
     };
-    this.sketch.show(parts, engine.window, size);
+    this.sketch.show({ parts, placing }, engine.window, size, scene.window.beyond);
   },
 
   /** What was located keeps its place in the plane, whatever the last scene was made for. */

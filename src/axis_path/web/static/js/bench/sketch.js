@@ -1,12 +1,13 @@
 // @ts-check
 /**
- * What the plane shows besides its curves, while the window is being stretched: painted on two canvases, one below
- * the curves and one above. All of it changes in every frame then, and a browser takes several times as long for
- * elements, which it styles, lays out, paints and puts together anew. As soon as the hand rests they stand again.
+ * What the plane shows while its window is being stretched: one canvas, with a copy of the curves on it. All of it
+ * changes in every frame then, and a browser takes several times as long for elements, which it styles, lays out,
+ * paints and puts together anew. As soon as the hand rests they stand again.
  */
 import { isMoved } from "./affine.model.js";
+import { cleared, copyOf } from "./canvas.js";
 import { Looks, paintParts } from "./parts.paint.js";
-import { slideBy } from "./slide.model.js";
+import { placeCanvas, slideBy } from "./slide.model.js";
 import { put } from "./svg.js";
 
 /** @typedef {import("./svg.js").Part} Part */
@@ -20,8 +21,11 @@ export const LAYERS = [...UNDER, ...OVER];
 const REST_MS = 120;
 
 /**
- * Shows the parts of a plane as elements, or as sketches. It is frozen, so that Alpine gives it as it is and not as a proxy.
- * @param {Record<string, any>} refs the layers by name, both canvases, `under` and `over`, and the `surface` that holds them.
+/** @typedef {{parts: Record<string, Part[]>, placing: import("./slide.model.js").Placing | null}} Picture the parts by their layers, and how the curves are placed. */
+
+/**
+ * Shows a plane as it is, or as a sketch. It is frozen, so that Alpine gives it as it is and not as a proxy.
+ * @param {Record<string, any>} refs the layers by name, the canvases `curves` and `sketch`, and the `surface` that holds them.
  */
 export function sketchOn(refs) {
   const looks = new Looks(refs.grid);
@@ -31,18 +35,19 @@ export function sketchOn(refs) {
   /** Whether it was stretched more than once without a rest: a single step is as quick with elements. */
   let isGoingOn = false;
   let timer = 0;
-  /** What is on the canvases, and not yet among the elements. @type {Record<string, Part[]> | null} */
+  /** What is on the sketch, and does not stand yet. @type {Picture | null} */
   let sketched = null;
 
-  /** @param {Record<string, Part[]>} parts */
-  const stand = (parts) => {
+  /** @param {Picture} picture */
+  const stand = ({ parts, placing }) => {
+    placeCanvas(refs.curves, placing);
     for (const name of LAYERS) {
       slideBy(refs[name], 0, 0);
       put(refs[name], parts[name]);
     }
   };
 
-  /** Let elements stand for what is on the canvases. */
+  /** Let stand what is on the sketch. */
   const rest = () => {
     clearTimeout(timer);
     if (!sketched) return;
@@ -52,10 +57,10 @@ export function sketchOn(refs) {
   };
 
   /**
-   * Show parts, as elements or on the canvases.
-   * @param {Record<string, Part[]>} parts by their layers. @param {any} window @param {{width: number, height: number}} size
+   * Show a picture, as it is or as a sketch.
+   * @param {Picture} picture @param {any} window @param {{width: number, height: number}} size @param {number} beyond so far the curves are painted beyond it.
    */
-  const show = (parts, window, size) => {
+  const show = (picture, window, size, beyond) => {
     const now = performance.now();
     const isRecent = now - stretchedAt < REST_MS;
     const isStretched = shown !== null && !isMoved(shown, window);
@@ -64,12 +69,16 @@ export function sketchOn(refs) {
     isGoingOn = isRecent && (isStretched || isGoingOn);
     if (!isGoingOn) {
       rest();
-      stand(parts);
+      stand(picture);
       return;
     }
-    for (const [canvas, layers] of [[refs.under, UNDER], [refs.over, OVER]]) paintParts(canvas, layers.flatMap((name) => parts[name]), size, looks);
+    const canvas = cleared(refs.sketch, size, 0);
+    const paint = (layers) => paintParts(canvas, layers.flatMap((name) => picture.parts[name]), looks);
+    paint(UNDER);
+    copyOf(canvas, refs.curves, size, beyond, picture.placing);
+    paint(OVER);
     if (!sketched) refs.surface.classList.add("is-sketched");
-    sketched = parts;
+    sketched = picture;
     clearTimeout(timer);
     timer = setTimeout(rest, REST_MS);
   };
