@@ -24,7 +24,7 @@ export class LaneSheets {
     this.list = /** @type {HTMLElement} */ (frame.parentElement);
     const [moving, resting] = frame.querySelectorAll("canvas");
     this.sheets = [
-      { canvas: moving, slide: new Slide(true), isOwn: false, top: 0 },
+      { canvas: moving, slide: new Slide(), isOwn: false, top: 0 },
       { canvas: resting, slide: new Slide(), isOwn: true, top: 0 },
     ];
     /** How far below the top of the list each lane stands, by the id of its row. @type {Map<number, number>} */
