@@ -104,7 +104,9 @@ class SlidingTest(BrowserTest):
         self.assertEqual({"lane-sheet": 1}, self.page.evaluate("() => window.painted"))
         self.assertEqual(
             ["", ""],
-            self.page.locator(".lane-sheet").evaluate_all("(all) => all.map((c) => c.style.transform)"),
+            self.page.locator(".lane-sheet").evaluate_all(
+                "(all) => all.map((c) => c.style.transform)"
+            ),
         )
         # What is stretched by much is painted anew from what is there.
         for _ in range(4):

@@ -2,11 +2,24 @@
 
 import math
 import unittest
+from dataclasses import fields
+from unittest import mock
 
 import numpy as np
 
-from axis_path.core import Window
-from axis_path.core.draw import compiled, path_table, table
+from axis_path.core import Study, Window
+from axis_path.core.draw import (
+    Curve,
+    compiled,
+    path,
+    path_table,
+    sample,
+    sample_curve,
+    sample_path,
+    table,
+)
+from axis_path.core.draw.sample import both_forms
+from tests.core import test_paths, test_sampling
 from tests.core.functions import make_function
 
 DRAW = np.random.default_rng(20_261_126)
@@ -207,3 +220,44 @@ class TruthTest(unittest.TestCase):
             *(np.array([each]) for each in (1.0, 2.0, -1.0, 1.0, 0.0, 1.0, 0.0, 1.0)), False, True
         )
         self.assertEqual(-math.inf, low[0])
+
+
+class RoundsTest(unittest.TestCase):
+    """All rounds of cutting in one call are those that are made one by one."""
+
+    WINDOWS = (
+        Window((-10, 10), (-6, 7), 331, 215),
+        Window((-3, 9), (-2, 3), 200, 100).widened(64),
+        Window((0.1, 100), (0.1, 50), 200, 200, log_x=True, log_y=True),
+    )
+
+    def assert_same(self, one: Curve, other: Curve) -> None:
+        for each in fields(Curve):
+            np.testing.assert_equal(getattr(one, each.name), getattr(other, each.name), each.name)
+
+    def test_of_functions(self) -> None:
+        for text, _ in test_sampling.ZOO:
+            function = make_function(text)
+            for window in self.WINDOWS:
+                at_once = sample_curve(function, window)
+                with mock.patch.object(sample, "_forms", return_value=None):
+                    self.assert_same(sample_curve(function, window), at_once)
+
+    def test_of_paths(self) -> None:
+        for line, _ in test_paths.ZOO:
+            study = Study()
+            study.define(line)
+            drawn = study.path(study.definitions()[0].name or "")
+            for window in self.WINDOWS:
+                at_once = sample_path(drawn, window)
+                with mock.patch.object(path, "_forms", return_value=None):
+                    self.assert_same(sample_path(drawn, window), at_once)
+
+    def test_what_is_long_is_cut_round_by_round(self) -> None:
+        """Whoever waits can stop it between two rounds."""
+        short, long = (
+            make_function(" + ".join(f"x^{k}" for k in range(most))).compiled() for most in (5, 120)
+        )
+        self.assertIsNotNone(both_forms(short, short))
+        self.assertIsNone(both_forms(long, long))
+        self.assertIsNone(both_forms(short, make_function("gamma(x)").compiled()))

@@ -126,10 +126,10 @@ ALL_KINDS = """
 from numba.core.dispatcher import Dispatcher
 from axis_path.core import Study, Window
 from axis_path.core.arithmetic import kernel, point_kernel
-from axis_path.core.draw import compiled, path_table, table
+from axis_path.core.draw import clip, compiled, path_table, refine, table
 from axis_path.core.warm import warm_up
 def known():
-    parts = (vars(module).values() for module in (kernel, point_kernel, compiled, table, path_table))
+    parts = (vars(module).values() for module in (kernel, point_kernel, clip, compiled, refine, table, path_table))
     return {(each.__name__, signature) for part in parts for each in part
             if isinstance(each, Dispatcher) for signature in each.signatures}
 warm_up()

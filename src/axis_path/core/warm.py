@@ -6,8 +6,12 @@ Run as a program it fills the cache beside the sources; set-up does that once.
 from axis_path.core.draw.window import Window
 from axis_path.core.study import Study
 
-#: A zero, a pole, a wave that is faster than the pixels, a path and an equation take all ways.
-_LINES = ("x^3 - 2", "1/x", "sin(900 x) for x > 0", "P(t) = (cos t, t^2)", "x^2 + y^2 = 4")
+#: A zero, a pole, a wave that is faster than the pixels, a path and an equation take all ways; what
+#: is enclosed with NumPy, as the gamma function, takes some of them from Python.
+_LINES = (
+    "x^3 - 2", "1/x", "sin(900 x) for x > 0", "P(t) = (cos t, t^2)", "x^2 + y^2 = 4",
+    "gamma(x)", "integral(sin(t), t, 0, x)", "Q(t) = (gamma(t), t)",
+)  # fmt: skip
 
 
 def warm_up() -> None:

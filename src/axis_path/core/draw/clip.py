@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from axis_path.core.draw.compiled import compiled
+from axis_path.core.draw.compiled import clipped, compiled, flat, line_tenths
 
 
 @compiled
@@ -63,3 +63,36 @@ def _between(points, i, part):
     if part == 0:
         return points[i]
     return points[i + 1] if part == 1 else points[i] + (points[i + 1] - points[i]) * part
+
+
+@compiled
+def seen_tenths(
+    points, x_start, x_px, log_x, y_top, y_px, log_y, farthest, left, low, right, high, near
+):  # fmt: skip
+    """Give the parts of a broken line that lie in a box, as ``line_tenths`` does.
+
+    Args:
+        points: of the line in axis units, (n, 2).
+        x_start: where the box of what is seen begins on its axis; ``x_px`` the px of a unit,
+            ``log_x`` whether it is logarithmic.
+        y_top: where it ends above, likewise.
+        farthest: so far away in px all lies that is farther.
+        left: the box in px, up to ``high``.
+        near: see ``line_tenths``.
+
+    Returns:
+        The numbers of all parts, and where each part begins among them, and the last one ends.
+    """
+    px = np.empty((len(points), 2))
+    for i in range(len(points)):
+        px[i, 0] = clipped((flat(points[i, 0], log_x) - x_start) * x_px, -farthest, farthest)
+        px[i, 1] = clipped((y_top - flat(points[i, 1], log_y)) * y_px, -farthest, farthest)
+    parts, places = clip_line(px, left, low, right, high)
+    found, starts = np.empty(2 * len(parts), dtype=np.int64), np.zeros_like(places)
+    at = 0
+    for k in range(len(places) - 1):
+        numbers = line_tenths(parts[places[k] : places[k + 1]], near)
+        found[at : at + len(numbers)] = numbers
+        at += len(numbers)
+        starts[k + 1] = at
+    return found[:at], starts

@@ -16,11 +16,13 @@ Source: de Boor, *A Practical Guide to Splines*, chapter III (the error of a bro
 
 from __future__ import annotations
 
+from itertools import pairwise
+
 import numpy as np
 from numpy.typing import NDArray
 
-from axis_path.core.draw import compiled, path_table
-from axis_path.core.draw.sample import Curve
+from axis_path.core.draw import compiled, path_table, refine
+from axis_path.core.draw.sample import Curve, Form, both_forms
 from axis_path.core.draw.window import Window, evenly
 from axis_path.core.errors import LimitError, NotHandledError
 from axis_path.core.evaluate import Expression, RealPath
@@ -59,6 +61,14 @@ def sample_path(path: RealPath, window: Window) -> Curve:
 def _refined(path: RealPath, window: Window, edges: Floats) -> Floats:
     """Cut columns while that may settle more of them; give their table."""
     bends = _bends(path, window)
+    forms = _forms(path, bends)
+    if forms is not None:
+        check()
+        found: Floats = refine.path_columns(
+            *forms, bends is not None, edges, *_places(window), _CUTS, _CUTS_OF_FEW, _FEW,
+            _FINENESS_AT_BREAKS, CURVE_POINTS.value,
+        )  # fmt: skip
+        return found
     left, right = edges[:-1], edges[1:]
     known: Floats | None = None
     spent, fineness = 0, 1
@@ -90,18 +100,31 @@ def _bends(path: RealPath, window: Window) -> _Bends:
         return None
 
 
+def _forms(path: RealPath, bends: _Bends) -> Form | None:
+    """Give both coordinates and their second derivatives as ``refine`` takes them, if it can."""
+    form = path.compiled()
+    return both_forms(form, form if bends is None else path.compiled(bends))
+
+
+def _places(window: Window) -> tuple[float | bool, ...]:
+    """Give how places in px are found, and how near lines have to be, for ``path_table``."""
+    seen = window.seen
+    return (
+        seen.flat_x[0], window.x_px, window.log_x, seen.flat_y[1], window.y_px, window.log_y,
+        seen.width, seen.height, _MARGIN_PX + window.beyond, _NEAR_PX,
+    )  # fmt: skip
+
+
 def _enclosed(
     path: RealPath, window: Window, bends: _Bends, left: Floats, right: Floats
 ) -> tuple[Floats, NDArray[np.int64]]:
     """Give the table of columns, and the places of those that are not settled."""
-    seen = window.seen
     lows, highs, ends = compiled.with_ends(left, right)
     x, y = path.enclose(lows, highs)
     columns = path_table.make_table(
         left, right, ends, x.low, x.high, x.partial, x.nowhere, x.broken,
         y.low, y.high, y.partial, y.nowhere, y.broken,
-        seen.flat_x[0], window.x_px, window.log_x, seen.flat_y[1], window.y_px, window.log_y,
-        seen.width, seen.height, _MARGIN_PX + window.beyond, _NEAR_PX,
+        *_places(window),
     )  # fmt: skip
     rough = path_table.unsettled(columns)
     if bends is not None and len(rough):
@@ -116,17 +139,11 @@ def _enclosed(
 
 
 def _assembled(columns: Floats, cuts: Floats, window: Window, span: tuple[float, float]) -> Curve:
-    left, right, x_left, x_right, y_left, y_right = columns[: path_table.CALM]
-    calm, empty, settled = columns[path_table.CALM :] != 0
-    runs = compiled.joined_runs(left, right, calm & settled, cuts)
-    pieces, parameters = [], []
-    for start, stop in runs.tolist():
-        across = np.append(x_left[start:stop], x_right[stop - 1])
-        down = np.append(y_left[start:stop], y_right[stop - 1])
-        pieces.append(window.points_at(across, down))
-        parameters.append(np.append(left[start:stop], right[stop - 1]))
-    missing = empty | (~calm & np.isnan(x_left + y_left))
+    points, ts, starts, undefined, unsettled = path_table.outline(
+        columns, cuts, *_places(window)[:6]
+    )
+    parts = list(pairwise(starts.tolist()))
     return Curve(
-        pieces, undefined=compiled.stretches(left, right, missing), domain=span,
-        parameters=parameters, unsettled=compiled.stretches(left, right, calm & ~settled),
+        [points[start:stop] for start, stop in parts], undefined=undefined, domain=span,
+        parameters=[ts[start:stop] for start, stop in parts], unsettled=unsettled,
     )  # fmt: skip

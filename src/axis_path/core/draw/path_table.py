@@ -7,13 +7,13 @@ from __future__ import annotations
 
 import numpy as np
 
-from axis_path.core.draw.compiled import compiled, flat, middle
+from axis_path.core.draw.compiled import compiled, flat, joined_runs, middle, stretches
 
 #: The edges of a column of the parameter, and the places of the curve at them in px.
 LEFT, RIGHT, X_LEFT, X_RIGHT, Y_LEFT, Y_RIGHT = range(6)
 #: Whether it is proved to be continuous, to have no value, and to need no further look.
 CALM, EMPTY, SETTLED = range(6, 9)
-_ROWS = 9
+ROWS = 9
 
 
 @compiled
@@ -40,7 +40,7 @@ def make_table(
         margin: how far outside the window nothing is looked at, in px.
     """
     count = len(left)
-    table = np.empty((_ROWS, count))
+    table = np.empty((ROWS, count))
     for i in range(count):
         a, b = ends[i], ends[i] + 1
         x_left = (flat(middle(x_low[a], x_high[a], x_nowhere[a]), log_x) - x_start) * x_px
@@ -120,7 +120,7 @@ def cut_columns(table, rough, cuts):
     """
     count, parents = table.shape[1], len(rough)
     left, right = np.empty(parents * cuts), np.empty(parents * cuts)
-    staying = np.empty((_ROWS, count - parents))
+    staying = np.empty((ROWS, count - parents))
     next_rough = kept = at = 0
     for i in range(count):
         if next_rough >= parents or rough[next_rough] != i:
@@ -135,3 +135,44 @@ def cut_columns(table, rough, cuts):
             right[at] = high if k == cuts - 1 else low + (high - low) * ((k + 1) / cuts)
             at += 1
     return left, right, staying
+
+
+@compiled
+def outline(table, parted, x_start, x_px, log_x, y_top, y_px, log_y):
+    """Give what is drawn of the columns of a path, and what is known of them.
+
+    Args:
+        table: the columns.
+        parted: parameters at which nothing is joined, (m,).
+        x_start: what follows is as in ``make_table``.
+
+    Returns:
+        The points of all lines one after the other, (k, 2) in axis units, their parameters, (k,),
+        where each line begins among them and the last one ends, the stretches without a point,
+        (u, 2), and those that are not settled, (v, 2).
+    """
+    count = table.shape[1]
+    left, right = table[LEFT], table[RIGHT]
+    drawn, missing = np.empty(count, dtype=np.bool_), np.empty(count, dtype=np.bool_)
+    loose = np.empty(count, dtype=np.bool_)
+    for i in range(count):
+        is_calm, is_settled = table[CALM, i] != 0, table[SETTLED, i] != 0
+        drawn[i], loose[i] = is_calm and is_settled, is_calm and not is_settled
+        is_hollow = not is_calm and np.isnan(table[X_LEFT, i] + table[Y_LEFT, i])
+        missing[i] = table[EMPTY, i] != 0 or is_hollow
+    runs = joined_runs(left, right, drawn, parted)
+    points, ts = np.empty((count + len(runs), 2)), np.empty(count + len(runs))
+    starts = np.zeros(len(runs) + 1, dtype=np.int64)
+    at = 0
+    for k in range(len(runs)):
+        for i in range(runs[k, 0], runs[k, 1] + 1):
+            is_end = i == runs[k, 1]
+            j = i - 1 if is_end else i
+            x = table[X_RIGHT if is_end else X_LEFT, j] / x_px + x_start
+            y = y_top - table[Y_RIGHT if is_end else Y_LEFT, j] / y_px
+            points[at, 0], points[at, 1] = 10.0**x if log_x else x, 10.0**y if log_y else y
+            ts[at] = right[j] if is_end else left[j]
+            at += 1
+        starts[k + 1] = at
+    missed, left_open = stretches(left, right, missing), stretches(left, right, loose)
+    return points[:at], ts[:at], starts, missed, left_open

@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from axis_path.core.draw import compiled
-from axis_path.core.draw.clip import clip_line
+from axis_path.core.draw.clip import seen_tenths
 from axis_path.core.draw.sample import Curve
 from axis_path.core.draw.window import Window
 
@@ -41,12 +41,13 @@ def tenths_down(ys: Floats, window: Window) -> NDArray[np.int64]:
 def seen_lines(pieces: Sequence[Floats], window: Window) -> list[list[int]]:
     """Give the parts of pieces, (n, 2) each, that are seen, each as ``line_tenths`` gives it."""
     margin = _MARGIN_PX + window.beyond
-    right, lower = window.seen.width + margin, window.seen.height + margin
-    found = []
+    seen = window.seen
+    box = -margin, -margin, seen.width + margin, seen.height + margin
+    places = seen.flat_x[0], window.x_px, window.log_x, seen.flat_y[1], window.y_px, window.log_y
+    found: list[list[int]] = []
     for piece in pieces:
-        parts, starts = clip_line(_px_of(piece, window), -margin, -margin, right, lower)
-        for start, stop in pairwise(starts.tolist()):
-            found.append(compiled.line_tenths(parts[start:stop], _NEAR_PX).tolist())
+        numbers, starts = seen_tenths(piece, *places, _FARTHEST_PX, *box, _NEAR_PX)
+        found += [numbers[start:stop].tolist() for start, stop in pairwise(starts.tolist())]
     return found
 
 

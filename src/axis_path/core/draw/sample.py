@@ -10,11 +10,13 @@ pixel can show becomes part of a band from its lowest to its highest value.
 from __future__ import annotations
 
 from dataclasses import dataclass, field
+from itertools import pairwise
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
-from axis_path.core.draw import compiled, table
+from axis_path.core.draw import compiled, refine, table
 from axis_path.core.draw.columns import runs_of
 from axis_path.core.draw.window import Window
 from axis_path.core.errors import LimitError, NotHandledError
@@ -24,6 +26,8 @@ from axis_path.core.patience import check
 
 Floats = NDArray[np.float64]
 Flags = NDArray[np.bool_]
+#: A program as compiled code takes it, see ``evaluate.enclosed.compiled_form``.
+Form = tuple[Any, ...]
 #: A line may be this far from anything in the enclosure of its column before that is cut, in px.
 _TOLERANCE_PX = 0.45
 #: A pixel column is a band if the curve's way up and down in it is longer than this many times its
@@ -31,6 +35,8 @@ _TOLERANCE_PX = 0.45
 _BAND_TURNS, _BAND_PX = 2.5, 1.5
 #: Further outside the window heights do not matter, in its heights: to the lines, and to bands.
 _MARGIN, _FAR = 0.5, 100.0
+#: Longer programs are cut round by round.
+_MOST_STEPS = 300
 
 
 @dataclass(frozen=True)
@@ -100,6 +106,15 @@ def sample_curve(function: RealFunction, window: Window) -> Curve:
 def _refined(function: RealFunction, edges: Floats, window: Window) -> tuple[Floats, Flags]:
     """Cut columns while that may show more; give their table, and which stay taller than a line."""
     bend = _bend(function)
+    forms = _forms(function, bend, window)
+    if forms is not None:
+        check()
+        low, high = _heights(window)
+        done: tuple[Floats, Flags] = refine.function_columns(
+            *forms, bend is not None, edges, low, high, window.x_px, window.y_px,
+            window.log_x, window.log_y, _TOLERANCE_PX, CURVE_POINTS.value,
+        )  # fmt: skip
+        return done
     new = table.first_columns(edges)
     known: Floats | None = None
     spent = 0
@@ -130,12 +145,39 @@ def _bend(function: RealFunction) -> tuple[Expression, Expression] | None:
         return None
 
 
-def _rough(columns: Floats, window: Window) -> Flags:
-    """Tell which columns are not known well enough, (n,)."""
+def _forms(
+    function: RealFunction, bend: tuple[Expression, Expression] | None, window: Window
+) -> Form | None:
+    """Give the function and its second derivative as ``refine`` takes them, None if it cannot."""
+    form = function.compiled()
+    if bend is None:
+        return both_forms(form, form)
+    slope, second = bend
+    return both_forms(form, function.compiled(second, *([slope] if window.is_log else [])))
+
+
+def both_forms(one: Form | None, other: Form | None) -> Form | None:
+    """Put two compiled forms together; None without one, and if they are long.
+
+    What is compiled does not ask whether anybody still waits.
+    """
+    if one is None or other is None or len(one[0]) + len(other[0]) > _MOST_STEPS:
+        return None
+    return (*one, *other)
+
+
+def _heights(window: Window) -> tuple[float, float]:
+    """Give between which heights on the axis a line has to be near its curve."""
     low, high = window.flat_y
     margin = _MARGIN * (high - low)
+    return low - margin, high + margin
+
+
+def _rough(columns: Floats, window: Window) -> Flags:
+    """Tell which columns are not known well enough, (n,)."""
+    low, high = _heights(window)
     found: Flags = table.rough_columns(
-        columns, low - margin, high + margin, window.x_px, window.y_px, window.log_x, window.log_y,
+        columns, low, high, window.x_px, window.y_px, window.log_x, window.log_y,
         _TOLERANCE_PX,
     )  # fmt: skip
     return found
@@ -169,25 +211,17 @@ def _mark_straight(
 def _assembled(
     columns: Floats, tall: Flags, holes: Floats, window: Window, domain: tuple[float, float]
 ) -> Curve:
-    left, right = columns[table.LEFT], columns[table.RIGHT]
-    drawn = columns[table.CALM] != 0
     banded, bands = _bands(columns, tall, window)
-    if bands:
-        drawn &= ~banded
-    runs = compiled.joined_runs(left, right, drawn, holes)
-    return Curve(
-        [table.piece_of(columns, start, stop) for start, stop in runs.tolist()],
-        bands,
-        compiled.stretches(left, right, table.has_no_value(columns)),
-        domain,
-        compiled.stretches(left, right, table.may_be_zero(columns)),
-    )
+    points, starts, undefined, crossings = table.outline(columns, banded, holes)
+    pieces = [points[start:stop] for start, stop in pairwise(starts.tolist())]
+    return Curve(pieces, bands, undefined, domain, crossings)
 
 
 def _bands(columns: Floats, tall: Flags, window: Window) -> tuple[Flags, list[Floats]]:
     """Find the pixel columns in which the curve turns more often than can be shown."""
     is_cut = len(tall) > columns[table.PIXEL, -1] + 1
     if not is_cut and not tall.any():
+        # None of them: it is told already.
         return tall, []
     low, high = window.flat_y
     far = _FAR * (high - low)

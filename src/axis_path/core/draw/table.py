@@ -9,7 +9,14 @@ from __future__ import annotations
 
 import numpy as np
 
-from axis_path.core.draw.compiled import clipped, compiled, flat, middle
+from axis_path.core.draw.compiled import (
+    clipped,
+    compiled,
+    flat,
+    joined_runs,
+    middle,
+    stretches,
+)
 
 #: The edges of a column, the bounds of its enclosure, and the values at its edges.
 LEFT, RIGHT, LOW, HIGH, Y_LEFT, Y_RIGHT = range(6)
@@ -17,7 +24,7 @@ LEFT, RIGHT, LOW, HIGH, Y_LEFT, Y_RIGHT = range(6)
 CALM, EMPTY, STRAIGHT = range(6, 9)
 #: Which pixel it is a part of, and in how many parts that was cut.
 PIXEL, FINENESS = range(9, 11)
-_ROWS = 11
+ROWS = 11
 #: Columns that are only tall are cut in this many. Those at a break are cut in more if they are
 #: few, which saves rounds: in 182 up to eight columns, in 32 up to forty-eight.
 _CUTS, _CUTS_OF_FEW, _CUTS_OF_FEWEST, _FEW, _FEWEST = 8, 32, 182, 48, 8
@@ -49,7 +56,7 @@ def make_table(columns, ends, low, high, partial, nowhere, broken):
             ``with_ends``; ``high`` the upper ones, and ``partial``, ``nowhere`` and ``broken``.
     """
     count = columns.shape[1]
-    table = np.empty((_ROWS, count))
+    table = np.empty((ROWS, count))
     for i in range(count):
         a, b = ends[i], ends[i] + 1
         y_left, y_right = middle(low[a], high[a], nowhere[a]), middle(low[b], high[b], nowhere[b])
@@ -154,7 +161,7 @@ def cut_columns(table, rough, room):
     new = np.empty((4, more))
     if not more:
         return new, table
-    staying = np.empty((_ROWS, count - tall - breaks))
+    staying = np.empty((ROWS, count - tall - breaks))
     at = kept = 0
     for i in range(count):
         is_calm = table[CALM, i] != 0
@@ -220,29 +227,36 @@ def find_bands(table, tall, floor, top, y_px, log_y, most_turns, least_px):
 
 
 @compiled
-def piece_of(table, start, stop):
-    """Give the points of columns that are joined, (n, 2)."""
-    found = np.empty((stop - start + 1, 2))
-    for i in range(start, stop):
-        found[i - start, 0], found[i - start, 1] = table[LEFT, i], table[Y_LEFT, i]
-    found[-1, 0], found[-1, 1] = table[RIGHT, stop - 1], table[Y_RIGHT, stop - 1]
-    return found
+def outline(table, hidden, parted):
+    """Give what is drawn of the columns of a function, and what is known of them.
 
+    Args:
+        table: the columns.
+        hidden: which of them are not drawn as lines, (n,).
+        parted: places at which nothing is joined, (m,).
 
-@compiled
-def has_no_value(table):
-    """Tell in which columns there is no value, (n,), but for single points."""
-    found = np.empty(table.shape[1], dtype=np.bool_)
-    for i in range(table.shape[1]):
+    Returns:
+        The points of all lines one after the other, (k, 2), where each line begins among them and
+        the last one ends, the stretches without a value but for single points, (u, 2), and those
+        in which there may be a zero, (z, 2).
+    """
+    count = table.shape[1]
+    left, right = table[LEFT], table[RIGHT]
+    drawn, missing = np.empty(count, dtype=np.bool_), np.empty(count, dtype=np.bool_)
+    crossed = np.empty(count, dtype=np.bool_)
+    for i in range(count):
+        drawn[i] = table[CALM, i] != 0 and not hidden[i]
         is_hollow = np.isnan(table[Y_LEFT, i]) and np.isnan(table[Y_RIGHT, i])
-        found[i] = table[EMPTY, i] or is_hollow
-    return found
-
-
-@compiled
-def may_be_zero(table):
-    """Tell in which columns there may be a zero, (n,)."""
-    found = np.empty(table.shape[1], dtype=np.bool_)
-    for i in range(table.shape[1]):
-        found[i] = not (table[EMPTY, i] or table[LOW, i] > 0 or table[HIGH, i] < 0)
-    return found
+        missing[i] = table[EMPTY, i] or is_hollow
+        crossed[i] = not (table[EMPTY, i] or table[LOW, i] > 0 or table[HIGH, i] < 0)
+    runs = joined_runs(left, right, drawn, parted)
+    points, starts = np.empty((count + len(runs), 2)), np.zeros(len(runs) + 1, dtype=np.int64)
+    at = 0
+    for k in range(len(runs)):
+        for i in range(runs[k, 0], runs[k, 1]):
+            points[at, 0], points[at, 1] = left[i], table[Y_LEFT, i]
+            at += 1
+        points[at, 0], points[at, 1] = right[runs[k, 1] - 1], table[Y_RIGHT, runs[k, 1] - 1]
+        at += 1
+        starts[k + 1] = at
+    return points[:at], starts, stretches(left, right, missing), stretches(left, right, crossed)

@@ -12,6 +12,9 @@ from fractions import Fraction
 from axis_path.core.evaluate.graph import Fence, Op, Split, Step
 from axis_path.core.evaluate.program import Program
 
+#: Of so many intervals it is kept: the same ones are asked for in every frame of a drag.
+_MOST_KEPT = 256
+
 
 @dataclass(frozen=True, slots=True)
 class _Stretch:
@@ -64,7 +67,7 @@ class _Stretch:
         return not (self.is_empty() or (self.before(other) == self or self.after(other) == self))
 
 
-def sliders_on(program: Program, low: Fraction, high: Fraction) -> frozenset[str]:
+def sliders_on(program: Program, low: float, high: float) -> frozenset[str]:
     """Give the sliders that the values over an interval can depend on, and maybe some more.
 
     Args:
@@ -72,6 +75,16 @@ def sliders_on(program: Program, low: Fraction, high: Fraction) -> frozenset[str
         low: where the interval begins; the end belongs to it.
         high: where it ends, likewise.
     """
+    kept = program.kept_sliders
+    found = kept.get((low, high))
+    if found is None:
+        if len(kept) >= _MOST_KEPT:
+            kept.clear()
+        found = kept[low, high] = _sliders_on(program, Fraction(low), Fraction(high))
+    return found
+
+
+def _sliders_on(program: Program, low: Fraction, high: Fraction) -> frozenset[str]:
     seen: set[int] = set()
     used: set[str] = set()
     waiting = list(program.results)

@@ -194,6 +194,11 @@ class End:
         return float(self.value.value.mid())
 
     @kept_property
+    def key(self) -> str:
+        """Give a text that is equal for equal ends only."""
+        return f"{self.closed} {self.value!r}"
+
+    @kept_property
     def kept(self) -> dict[str, str]:
         """Give what others found out of this end, by what it is; it is asked for in every frame."""
         return {}
@@ -226,7 +231,7 @@ class RealFunction:
 
     def key_on(self, low: float, high: float) -> tuple[object, ...]:
         """Give all that its values and its domain depend on between two floats, both included."""
-        used = sliders_on(self.expression.program, Fraction(low), Fraction(high))
+        used = sliders_on(self.expression.program, low, high)
         return (*self._key_of(used), low, high)
 
     @kept_property
@@ -239,7 +244,7 @@ class RealFunction:
 
     def _ends_key(self) -> tuple[str, ...]:
         """Give a text for each end and left-out value, equal if and only if they are."""
-        ends = [f"{end.closed} {end.value!r}" if end else "" for end in (self.low, self.high)]
+        ends = [end.key if end else "" for end in (self.low, self.high)]
         return (*ends, *(repr(value) for value in self.without))
 
     def _used(self, expression: Expression) -> list[tuple[str, Fraction]]:
@@ -295,9 +300,13 @@ class RealFunction:
         """Enclose two expressions that were made from this function's over columns."""
         return enclose_columns(one.together(other), (lows, highs), self.parameters)
 
-    def compiled_pair(self, one: Expression, other: Expression) -> tuple[Any, ...] | None:
-        """Give two such expressions as compiled code takes them; see ``compiled_form``."""
-        return compiled_form(one.together(other), self.parameters)
+    def compiled(self, *expressions: Expression) -> tuple[Any, ...] | None:
+        """Give expressions made from this function's as compiled code takes them, or its own.
+
+        See ``compiled_form``.
+        """
+        first, *others = expressions or (self.expression,)
+        return compiled_form(first.together(*others) if others else first.program, self.parameters)
 
     def values_near(self, xs: Floats) -> Floats:
         """Give the values at ``xs`` to a few units in the last place, as the middles of enclosures.

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Enclosure
-from axis_path.core.evaluate.enclosed import enclose_columns
+from axis_path.core.evaluate.enclosed import enclose_columns, middles
 from axis_path.core.evaluate.function import End, Expression, RealFunction
 
 Floats = NDArray[np.float64]
@@ -65,6 +66,18 @@ class RealPath:
         x, y = both or (self.x.expression, self.y.expression)
         program = x.together(y)
         return enclose_columns(program, (lows, highs), self.x.parameters)
+
+    def points_near(self, ts: Floats) -> Floats:
+        """Give the points at ``ts`` as if the path had no domain, (n, 2), as middles of enclosures.
+
+        For few places this is quicker than ``points``.
+        """
+        x, y = self.enclose(ts, ts)
+        return np.column_stack([middles(x), middles(y)])
+
+    def compiled(self, both: tuple[Expression, Expression] | None = None) -> tuple[Any, ...] | None:
+        """Give x and y as compiled code takes them, or two expressions in place of them."""
+        return self.x.compiled(*(both or (self.x.expression, self.y.expression)))
 
     def points(self, ts: Floats) -> Floats:
         """Give the points at the parameters ``ts``, (n, 2); NaN where there is none."""

@@ -84,6 +84,10 @@ class Program:
     _plans: dict[str, Plan] = field(default_factory=dict, compare=False, repr=False)
     #: What else was made of it once and for all.
     kept: dict[str, object] = field(default_factory=dict, compare=False, repr=False)
+    #: Which sliders its values depend on, by intervals of the variable.
+    kept_sliders: dict[tuple[float, float], frozenset[str]] = field(
+        default_factory=dict, compare=False, repr=False
+    )
 
     def __reduce__(self) -> tuple[object, ...]:
         """Travel to other processes without what was bound to the backends of this one."""

@@ -228,7 +228,7 @@ def crossings(
     """
     if not len(lows):
         return [], np.zeros(0, dtype=np.bool_)
-    form = function.compiled_pair(expression, slope)
+    form = function.compiled(expression, slope)
     if form is None:
         brackets, known = _crossings(function, expression, slope, (lows, highs))
     else:

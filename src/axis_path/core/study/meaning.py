@@ -32,6 +32,7 @@ from axis_path.core.language import (
 )
 from axis_path.core.language.tree import Name, Span, free_uses, name_of
 from axis_path.core.limits import LINE_LENGTH
+from axis_path.core.study.sliders import slider_value
 
 #: The imaginary unit is no letter without a value.
 _NEVER_MISSING = frozenset({"i", INFINITY}) | frozenset(CONSTANTS)
@@ -159,7 +160,7 @@ def may_come(problem: MathError) -> bool:
 def name_in_head(text: str) -> str | None:
     """Give the name that a line defines; None if it defines none or is still to be named."""
     name = head_name(text)
-    if name is None or is_function_head(text):
+    if name is None or is_function_head(text) or slider_value(text):
         return name
     alone = read_alone(text)
     return None if isinstance(alone, RelationLine) and alone.name is None else name

@@ -154,9 +154,7 @@ def _ends(path: RealPath, window: Window) -> list[dict[str, Any]]:
     left_out = (float(value.value.mid()) for value in path.x.without)
     holes = [place for place in left_out if low < place < high]
     places = np.array([low, high, *holes])
-    points = np.column_stack(
-        [path.x.sample_unrestricted(places), path.y.sample_unrestricted(places)]
-    )
+    points = path.points_near(places)
     px = np.column_stack([window.across(points[:, 0]), window.down(points[:, 1])])
     closed = [path.low.closed, path.high.closed, *(False for _ in holes)]
     is_closed = path.assumed or float(np.hypot(*(px[1] - px[0]))) < _SAME_PX
