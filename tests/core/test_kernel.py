@@ -3,12 +3,13 @@
 import subprocess
 import sys
 import unittest
+from unittest import mock
 
 import numpy as np
 
 from axis_path.core import Study
 from axis_path.core.evaluate import enclosed, sampled
-from axis_path.core.locate import sift
+from axis_path.core.locate import quick, sift
 
 LINES = (
     "x^3/20 - x + s/100", "(x^2 + 1)/((x - 3)(x + 4))", "3exp(-x/5) sin(3x + s)", "1/(1/x)", "cos(x)/x",
@@ -72,6 +73,12 @@ class KernelTest(unittest.TestCase):
                     ends = function.sample(np.array([low, high]))
                     self.assertLessEqual(ends[0] * ends[1], 0)
                     self.assertLess(high - low, 1e-9)
+                # The same of all stretches at once, whichever way it goes in them.
+                found = quick.quick_zeros(function, np.column_stack([edges[:-1], edges[1:]]))
+                with mock.patch.object(quick, "_forms", return_value=None):
+                    self.assertEqual(
+                        quick.quick_zeros(function, np.column_stack([edges[:-1], edges[1:]])), found
+                    )
         self.assertGreater(located, 30)
 
     def test_several_results_at_once_are_those_alone(self):

@@ -315,26 +315,25 @@ def _binary(code, a, b, c, d):
 
 
 @_scalar
-def _inside(kind_low, kind_high, without, low, high, lows, highs, column, bounds):
+def _inside(kind_low, kind_high, without, low, high, lows, highs, column, places, at):
     """Tell whether a subject lies wholly inside, and wholly outside, a fence.
 
-    ``kind_low`` is 0 for no lower end, 1 for an open and 2 for a closed one; ``bounds`` are the
-    places of the bounds.
+    ``kind_low`` is 0 for no lower end, 1 for an open and 2 for a closed one; from ``at`` on stand
+    the places of the bounds.
     """
     inside, outside = low == low, low != low
-    at = 0
     if kind_low:
-        end_low, end_high = lows[bounds[at], column], highs[bounds[at], column]
+        end_low, end_high = lows[places[at], column], highs[places[at], column]
         at += 1
         inside &= low >= end_high if kind_low == 2 else low > end_high
         outside |= high < end_low if kind_low == 2 else high <= end_low
     if kind_high:
-        end_low, end_high = lows[bounds[at], column], highs[bounds[at], column]
+        end_low, end_high = lows[places[at], column], highs[places[at], column]
         at += 1
         inside &= high <= end_low if kind_high == 2 else high < end_low
         outside |= low > end_high if kind_high == 2 else low >= end_high
     for _ in range(without):
-        end_low, end_high = lows[bounds[at], column], highs[bounds[at], column]
+        end_low, end_high = lows[places[at], column], highs[places[at], column]
         at += 1
         inside &= low > end_high or high < end_low
         outside |= low == high and low == end_low and end_low == end_high
@@ -354,7 +353,8 @@ def _within(fence, arguments, lows, highs, flags, place, count):
             lows,
             highs,
             i,
-            bounds,
+            arguments,
+            2,
         )
         flag = flags[body, i] | flags[subject, i]
         for bound in bounds:
@@ -387,9 +387,9 @@ def _pieces(fences, arguments, lows, highs, flags, place, count):
                 size = (kind_low > 0) + (kind_high > 0) + without
                 inside, outside = _inside(
                     kind_low, kind_high, without, lows[subject, i], highs[subject, i], lows, highs,
-                    i, arguments[at + 1 : at + 1 + size],
+                    i, arguments, at + 1,
                 )  # fmt: skip
-            if not outside and not covered:
+            if not outside:
                 part = flags[body, i]
                 for bound in range(at + 1, at + 1 + size):
                     part |= flags[arguments[bound], i]
@@ -400,7 +400,10 @@ def _pieces(fences, arguments, lows, highs, flags, place, count):
                     some = True
                     low, high = min(low, lows[body, i]), max(high, highs[body, i])
                 flag |= part & (PARTIAL | BROKEN)
-            covered = covered or inside
+            if inside:
+                # What is written behind holds nowhere here.
+                covered = True
+                break
             at += 1 + size
         if not covered:
             flag |= PARTIAL

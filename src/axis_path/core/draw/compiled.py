@@ -244,3 +244,41 @@ def trends(low, high, partial, broken):
             at += 1
         before = sign
     return found[:at]
+
+
+@compiled
+def signs_between(points, starts, crossings):
+    """Give the stretches of lines in which no zero may be, and which sign the values have there.
+
+    Args:
+        points: of the lines, one after the other from left to right, (n, 2).
+        starts: where each begins among them, and the last one ends, (k + 1,).
+        crossings: the stretches in which there may be a zero, (m, 2), likewise; their ends are
+            points, or lie between lines.
+
+    Returns:
+        Where they begin and end, (j, 2), and their signs, (j,).
+    """
+    most = len(starts) - 1 + len(crossings)
+    found, signs = np.empty((most, 2)), np.empty(most, dtype=np.int64)
+    count = first = 0
+    for line in range(len(starts) - 1):
+        at, stop = starts[line], starts[line + 1]
+        low, high = points[at, 0], points[stop - 1, 0]
+        while first < len(crossings) and crossings[first, 1] < low:
+            first += 1
+        k = first
+        while low < high or k < len(crossings):
+            is_last = k >= len(crossings) or crossings[k, 0] > high
+            end = high if is_last else crossings[k, 0]
+            if end > low:
+                while points[at, 0] < low:
+                    at += 1
+                found[count, 0], found[count, 1] = low, end
+                signs[count] = np.sign(points[at, 1])
+                count += 1
+            if is_last:
+                break
+            low = max(low, crossings[k, 1])
+            k += 1
+    return found[:count], signs[:count]

@@ -11,7 +11,7 @@ import numpy as np
 
 from axis_path.core.arithmetic.kernel import enclose
 from axis_path.core.draw import path_table, table
-from axis_path.core.draw.compiled import bends_on_axes, compiled, merged, with_ends
+from axis_path.core.draw.compiled import bends_on_axes, compiled, merged, trends, with_ends
 
 
 @compiled
@@ -137,3 +137,21 @@ def path_columns(
         known = merged(known, columns, path_table.LEFT)
         if is_last:
             return known
+
+
+@compiled
+def trends_between(
+    codes, arguments, starts, extra, extra_starts, const_low, const_high, results, edges
+):
+    """Give where a slope has one sign, as ``compiled.trends`` does for the columns between edges.
+
+    Args:
+        codes: the slope as ``kernel.enclose`` takes it, with ``arguments`` and so on.
+        edges: of the columns, (n + 1,).
+    """
+    count = len(edges) - 1
+    low, high, partial, _, broken = enclose(
+        codes, arguments, starts, extra, extra_starts, const_low, const_high,
+        edges[:-1].copy().reshape(1, count), edges[1:].copy().reshape(1, count), results,
+    )  # fmt: skip
+    return trends(low[0], high[0], partial[0], broken[0])

@@ -9,6 +9,7 @@ pixel can show becomes part of a band from its lowest to its highest value.
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass, field
 from itertools import pairwise
 from typing import Any
@@ -87,18 +88,14 @@ def sample_curve(function: RealFunction, window: Window) -> Curve:
     domain = visible_domain(function, window)
     if domain is None:
         return Curve([])
-    edges = window.columns()
-    edges = edges[(edges > domain[0]) & (edges < domain[1])]
     holes = [float(value.value.mid()) for value in function.without]
     inner = [hole for hole in holes if domain[0] < hole < domain[1]]
     # Columns are cut at the ends of the domains of functions inside, rather than searched for them,
     # and so that what happens at an end happens in a column as thin as floats can be.
-    ends = np.array(function.inner_ends())
-    fences = np.concatenate([np.nextafter(ends, -np.inf), ends, np.nextafter(ends, np.inf)])
-    fences = fences[(fences > domain[0]) & (fences < domain[1])]
-    edges = np.concatenate([[domain[0]], edges, inner, fences, [domain[1]]])
-    if len(inner) or len(fences):
-        edges = np.unique(edges)
+    cuts = list(inner)
+    for end in function.inner_ends():
+        cuts += [math.nextafter(end, -math.inf), end, math.nextafter(end, math.inf)]
+    edges = table.first_edges(window.columns(), *domain, np.array(cuts))
     columns, tall = _refined(function, edges, window)
     return _assembled(columns, tall, np.array(inner), window, domain)
 

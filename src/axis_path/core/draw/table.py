@@ -26,13 +26,39 @@ CALM, EMPTY, STRAIGHT = range(6, 9)
 PIXEL, FINENESS = range(9, 11)
 ROWS = 11
 #: Columns that are only tall are cut in this many. Those at a break are cut in more if they are
-#: few, which saves rounds: in 182 up to eight columns, in 32 up to forty-eight.
-_CUTS, _CUTS_OF_FEW, _CUTS_OF_FEWEST, _FEW, _FEWEST = 8, 32, 182, 48, 8
+#: few, which saves rounds.
+_CUTS, _CUTS_OF_FEW, _FEW = 8, 32, 48
 #: A column that is taller than its line is cut down to this part of a pixel, one at a break or at
 #: an end of the natural domain to a finer one.
 _FINENESS, _FINENESS_AT_BREAKS = 512, 32_768
 #: A column thinner than this is known well enough, whatever happens in it.
 _THINNEST_PX = 1 / (2 * _FINENESS_AT_BREAKS)
+
+
+@compiled
+def first_edges(edges, low, high, cuts):
+    """Give the edges between two floats, in order, with further ones.
+
+    Args:
+        edges: of the pixel columns, (n,), rising.
+        low: the first edge; ``high`` the last one.
+        cuts: where columns are cut besides, (m,), in any order, between these or not.
+    """
+    found, more = np.empty(len(edges) + len(cuts) + 2), np.sort(cuts)
+    found[0] = low
+    count, j = 1, 0
+    for i in range(len(edges) + 1):
+        edge = high if i == len(edges) else edges[i]
+        while j < len(more) and more[j] <= edge:
+            if found[count - 1] < more[j] < high:
+                found[count] = more[j]
+                count += 1
+            j += 1
+        if found[count - 1] < edge < high:
+            found[count] = edge
+            count += 1
+    found[count] = high
+    return found[: count + 1]
 
 
 @compiled
@@ -152,9 +178,7 @@ def cut_columns(table, rough, room):
     finest = _FINENESS_AT_BREAKS
     if breaks > _FEW:
         finest, breaks = _FINENESS, coarse_breaks
-    cuts = _CUTS
-    if breaks <= _FEW:
-        cuts = _CUTS_OF_FEWEST if breaks <= _FEWEST else _CUTS_OF_FEW
+    cuts = _CUTS_OF_FEW if breaks <= _FEW else _CUTS
     more = tall * _CUTS + breaks * cuts
     if more > room:
         more = 0

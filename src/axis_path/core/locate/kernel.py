@@ -158,3 +158,60 @@ def crossings(
         if not len(kept):
             break
     return brackets, known
+
+
+@_compiled(
+    "Tuple((f8[:,::1], i8[::1]))(i4[::1], i4[::1], i4[::1], i4[::1], i4[::1], f8[::1], f8[::1],"
+    " i4[::1], i4[::1], i4[::1], i4[::1], i4[::1], i4[::1], f8[::1], f8[::1], i4[::1],"
+    " f8[::1], f8[::1])"
+)
+def simple_zeros(
+    codes, arguments, starts, extra, extra_starts, const_low, const_high, results,
+    factor_codes, factor_arguments, factor_starts, factor_extra, factor_extra_starts, factor_low,
+    factor_high, factor_results,
+    lows, highs,
+):  # fmt: skip
+    """Locate the zeros in any stretches, as far as ``quick.py`` can settle them.
+
+    Args:
+        codes: the program, as in ``crossings``, of the value and of the slope.
+        factor_codes: that of factors; where all of them have a sign, the value is not zero.
+        lows: where the stretches begin, (n,); ``highs`` where they end.
+
+    Returns:
+        The same as ``crossings``.
+    """
+    count = len(lows)
+    brackets, known = np.zeros((2, count)), np.zeros(count, dtype=np.int64)
+    low, high, partial, nowhere, broken = enclose(
+        codes, arguments, starts, extra, extra_starts, const_low, const_high,
+        lows.reshape(1, count), highs.reshape(1, count), results,
+    )  # fmt: skip
+    for i in range(count):
+        if low[0, i] > 0 or high[0, i] < 0 or nowhere[0, i]:
+            continue
+        is_whole = not (partial[0, i] or broken[0, i] or partial[1, i] or broken[1, i])
+        known[i] = 1 if is_whole and (low[1, i] > 0 or high[1, i] < 0) else -1
+    left = np.flatnonzero(known < 0)
+    if len(left):
+        low, high, _, nowhere, _ = enclose(
+            factor_codes, factor_arguments, factor_starts, factor_extra, factor_extra_starts,
+            factor_low, factor_high,
+            lows[left].reshape(1, len(left)), highs[left].reshape(1, len(left)), factor_results,
+        )  # fmt: skip
+        for i in range(len(left)):
+            has_signs = True
+            for k in range(len(factor_results)):
+                has_signs &= low[k, i] > 0 or high[k, i] < 0 or nowhere[k, i]
+            if has_signs:
+                known[left[i]] = 0
+    simple = np.flatnonzero(known > 0)
+    if len(simple):
+        found, told = crossings(
+            codes, arguments, starts, extra, extra_starts, const_low, const_high, results,
+            lows[simple], highs[simple],
+        )  # fmt: skip
+        for i in range(len(simple)):
+            known[simple[i]] = told[i]
+            brackets[0, simple[i]], brackets[1, simple[i]] = found[0, i], found[1, i]
+    return brackets, known

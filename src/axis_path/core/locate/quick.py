@@ -9,6 +9,11 @@ else is left to ``find_zeros``.
 
 from __future__ import annotations
 
+import math
+from functools import cache
+from types import ModuleType
+from typing import Any
+
 import numpy as np
 from numpy.typing import NDArray
 
@@ -18,10 +23,14 @@ from axis_path.core.evaluate import RealFunction, digits_between
 from axis_path.core.locate.exact import quick_candidates, written
 from axis_path.core.locate.finding import Finding, Kind
 from axis_path.core.locate.sift import crossings
+from axis_path.core.patience import check
 
 Floats = NDArray[np.float64]
 Flags = NDArray[np.bool_]
 _BITS, _DIGITS = 128, 10
+#: Which simple numbers are zeros, by all that this depends on.
+_kept: dict[tuple[object, ...], bool] = {}
+_MOST_KEPT = 2_000
 
 
 def quick_zeros(
@@ -37,33 +46,61 @@ def quick_zeros(
         The zeros that are proved, and the stretches that are not settled.
     """
     low, high = stretches[:, 0].copy(), stretches[:, 1].copy()
+    forms = _forms(function)
+    if forms is None:
+        brackets, left = _located(function, low, high)
+    else:
+        check()
+        ends, known = _kernel().simple_zeros(*forms, low, high)
+        brackets, left = list(map(tuple, ends[:, known > 0].T.tolist())), known < 0
+    with precision(_BITS):
+        simple = quick_candidates(brackets)
+        found = [
+            _finding(function, *bracket, candidates)
+            for bracket, candidates in zip(brackets, simple, strict=True)
+        ]
+    return found, list(map(tuple, stretches[left].tolist()))
+
+
+def _forms(function: RealFunction) -> tuple[Any, ...] | None:
+    """Give the function with its slope, and its factors, as the kernel takes them, if it can."""
+    try:
+        pair = function.compiled(function.expression, function.expression.derivative())
+    except (LimitError, NotHandledError):
+        return None
+    factors = function.compiled(*function.expression.factors(through_pieces=True))
+    return None if pair is None or factors is None else (*pair, *factors)
+
+
+def _located(
+    function: RealFunction, low: Floats, high: Floats
+) -> tuple[list[tuple[float, float]], Flags]:
+    """Do what ``kernel.simple_zeros`` does, for a program whose enclosures are not compiled.
+
+    Returns:
+        Brackets around the zeros, and which stretches are not settled.
+    """
     values, slopes = _with_slopes(function, low, high)
     may_be = ~((values.low > 0) | (values.high < 0) | values.nowhere)
-    settled = ~(values.partial | values.broken)
     if slopes is None:
-        settled &= False
-    else:
-        settled &= ~(slopes.partial | slopes.broken) & ((slopes.low > 0) | (slopes.high < 0))
-    low, high, settled = low[may_be], high[may_be], np.asarray(settled)[may_be]
-    if not settled.all():
-        may_be = settled | ~_without_zero(function, low, high)
-        low, high, settled = low[may_be], high[may_be], settled[may_be]
-    places = np.flatnonzero(settled)
-    found: list[Finding] = []
-    left = set(np.flatnonzero(~settled).tolist())
-    if slopes is not None:
-        slope = function.expression.derivative()
-        stretch = (low[places], high[places])
-        brackets, unsure = crossings(function, function.expression, slope, *stretch)
-        with precision(_BITS):
-            simple = quick_candidates(brackets)
-            found = [
-                _finding(function, *bracket, candidates)
-                for bracket, candidates in zip(brackets, simple, strict=True)
-            ]
-        # An end that is not told from zero is left to the slow way.
-        left |= set(places[unsure].tolist())
-    return found, [(float(low[k]), float(high[k])) for k in sorted(left)]
+        return [], may_be & ~_without_zero(function, low, high)
+    is_whole = ~(values.partial | values.broken | slopes.partial | slopes.broken)
+    simple = may_be & is_whole & ((slopes.low > 0) | (slopes.high < 0))
+    left = may_be & ~simple
+    left[left] = ~_without_zero(function, low[left], high[left])
+    slope = function.expression.derivative()
+    places = np.flatnonzero(simple)
+    brackets, unsure = crossings(function, function.expression, slope, low[places], high[places])
+    left[places[unsure]] = True
+    return brackets, left
+
+
+@cache
+def _kernel() -> ModuleType:
+    """Give the compiled code; only what needs it pays for loading it."""
+    from axis_path.core.locate import kernel
+
+    return kernel
 
 
 def _with_slopes(
@@ -100,7 +137,21 @@ def _finding(function: RealFunction, low: float, high: float, candidates: list[B
 def _exact(function: RealFunction, candidates: list[Ball]) -> str | None:
     """Give the zero in exact form, if a simple number in its bracket is proved to be it."""
     for candidate in candidates:
-        value = function.prove(candidate)
-        if value.is_defined and value.exact is not None and value.exact == 0:
+        if _is_zero(function, candidate):
             return written(candidate)
     return None
+
+
+def _is_zero(function: RealFunction, candidate: Ball) -> bool:
+    """Tell whether a simple number is proved to be a zero: once for all states that agree there."""
+    near = float(candidate.value.mid())
+    around = math.nextafter(near, -math.inf), math.nextafter(near, math.inf)
+    key = (*function.key_on(*around), written(candidate))
+    found = _kept.get(key)
+    if found is None:
+        value = function.prove(candidate)
+        found = bool(value.is_defined and value.exact is not None and value.exact == 0)
+        if len(_kept) >= _MOST_KEPT:
+            _kept.clear()
+        _kept[key] = found
+    return found

@@ -115,7 +115,7 @@ def _drawn(function: RealFunction, window: Window) -> Drawing:
         "lane": make_lane(function, curve, window, marks)
         | {
             "complete": zeros.complete,
-            "signs": signs_of(function, curve, window),
+            "signs": signs_of(curve, window),
             "trends": trends_of(function, curve, window),
         },
         "why": None if seen else why_not_drawn(function.name, function, curve, window),

@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import precision
-from axis_path.core.draw import Curve, Window, compiled, plain
+from axis_path.core.draw import Curve, Window, compiled, plain, refine
 from axis_path.core.draw.pixels import PER_PX, tenths_across, tenths_down
 from axis_path.core.errors import LimitError, NotHandledError
 from axis_path.core.evaluate import VALUE_BITS, End, RealFunction, digits_of
@@ -99,27 +99,18 @@ def _reason(function: RealFunction, stretch: Floats) -> str:
     return function.reason_at(middle)
 
 
-def signs_of(function: RealFunction, curve: Curve, window: Window) -> list[list[int]]:
+def signs_of(curve: Curve, window: Window) -> list[list[int]]:
     """Give the stretches in which a function keeps its sign, as from, to in tenths and 1 or -1.
 
     On a piece, which is proved to be continuous, it keeps its sign between the places where the
     curve may cross the axis.
     """
-    found: list[tuple[float, float]] = []
-    for piece in curve.pieces:
-        low, high = float(piece[0, 0]), float(piece[-1, 0])
-        for start, stop in [*curve.crossings.tolist(), (high, high)]:
-            if stop < low or start > high:
-                continue
-            if start > low:
-                found.append((low, start))
-            low = max(low, stop)
-    if not found:
+    if not curve.pieces:
         return []
-    ends = np.array(found)
-    values = function.values_near((ends[:, 0] + ends[:, 1]) / 2)
-    signs = zip(tenths_across(ends, window).tolist(), np.sign(values).tolist(), strict=True)
-    return [[a, b, int(sign)] for (a, b), sign in signs if abs(sign) == 1]
+    starts = np.cumsum([0, *map(len, curve.pieces)])
+    ends, signs = compiled.signs_between(np.concatenate(curve.pieces), starts, curve.crossings)
+    told = zip(tenths_across(ends, window).tolist(), signs.tolist(), strict=True)
+    return [[a, b, sign] for (a, b), sign in told if sign]
 
 
 def trends_of(function: RealFunction, curve: Curve, window: Window) -> list[list[int]]:
@@ -131,10 +122,15 @@ def trends_of(function: RealFunction, curve: Curve, window: Window) -> list[list
     count = max(int((stop - start) / _TREND_PX), 1)
     edges = window.between(low, high, count)
     try:
-        slope = function.enclose(edges[:-1], edges[1:], function.expression.derivative())
+        slope = function.expression.derivative()
     except (LimitError, NotHandledError):
         return []
-    found = compiled.trends(slope.low, slope.high, slope.partial, slope.broken)
+    form = function.compiled(slope)
+    if form is None:
+        bounds = function.enclose(edges[:-1], edges[1:], slope)
+        found = compiled.trends(bounds.low, bounds.high, bounds.partial, bounds.broken)
+    else:
+        found = refine.trends_between(*form, edges)
     ends = tenths_across(edges[found[:, :2]], window)
     return [[a, b, sign] for (a, b), sign in zip(ends.tolist(), found[:, 2].tolist(), strict=True)]
 

@@ -6,7 +6,6 @@ import math
 from collections import OrderedDict
 from dataclasses import dataclass
 from fractions import Fraction
-from functools import lru_cache
 from threading import Lock
 from typing import Any
 
@@ -100,7 +99,9 @@ def _searched_on(
         if not before.holds(stretch) or any(a <= stretch[1] and stretch[0] <= b for a, b in again)
     ]
     zeros, still_open = _searched(function, fresh)
-    added = [zero for zero in zeros if not any(_is_same(zero, other) for other in before.zeros)]
+    added = zeros
+    if before.zeros:
+        added = [zero for zero in zeros if not any(_is_same(zero, each) for each in before.zeros)]
     left = [each for each in before.open if not again or not low <= each[0] <= high]
     return _Searched(
         min(low, before.low),
@@ -122,9 +123,11 @@ def _searched(
     if not stretches:
         return [], []
     quick, left = quick_zeros(function, np.array(stretches))
-    found = [zero for zero in quick if _is_inside(function, zero)]
-    # One beside an end of the domain may lie on either side of it: the slow way finds out.
-    left += [zero.bracket for zero in quick if _is_unsure(function, zero)]
+    found = quick
+    if function.low is not None or function.high is not None or function.without:
+        found = [zero for zero in quick if _is_inside(function, zero)]
+        # One beside an end of the domain may lie on either side of it: the slow way finds out.
+        left += [zero.bracket for zero in quick if _is_unsure(function, zero)]
     still_open = []
     for a, b in left:
         part = _slowly(function, a, b)
@@ -200,7 +203,6 @@ def mark_dicts(findings: Findings, window: Window) -> list[dict[str, Any]]:
     ]
 
 
-@lru_cache(maxsize=1024)
 def _short(finding: Finding) -> str:
     """Give the place in few figures, all of them right."""
     if finding.exact is not None and len(finding.exact) <= 6:
