@@ -37,7 +37,8 @@ def random_columns(count: int) -> tuple[np.ndarray, np.ndarray]:
 
 def table_of(text: str, edges: np.ndarray) -> np.ndarray:
     function = make_function(text)
-    columns = table.first_columns(edges)
+    count = len(edges) - 1
+    columns = np.stack([edges[:-1], edges[1:], np.arange(count), np.ones(count)])
     lows, highs, ends = compiled.with_ends(columns[0], columns[1])
     found = function.enclose(lows, highs)
     return table.make_table(
@@ -101,10 +102,11 @@ class RunsTest(unittest.TestCase):
 class CutTest(unittest.TestCase):
     def test_parts_are_the_whole(self) -> None:
         """Cut columns and those that stay tile what was there, to the last bit."""
-        columns = table_of("1/x + sin(40x)", np.linspace(-3, 3, 61))
+        edges = np.linspace(-3, 3, 61)
+        columns = table_of("1/x + sin(40x)", edges)
         for share in (0.05, 0.5, 1.0):
             rough = DRAW.random(60) < share
-            new, staying = table.cut_columns(columns, rough, 60_000)
+            new, staying = table.cut_columns(columns, rough, edges, 60_000)
             lefts = np.sort(np.concatenate([new[0], staying[table.LEFT]]))
             rights = np.sort(np.concatenate([new[1], staying[table.RIGHT]]))
             np.testing.assert_array_equal(lefts[1:], rights[:-1])
@@ -114,12 +116,33 @@ class CutTest(unittest.TestCase):
             np.testing.assert_allclose(widths, 0.1, rtol=1e-9)
 
     def test_nothing_is_cut_beyond_the_room_or_the_finest(self) -> None:
-        columns = table_of("sin(40x)", np.linspace(-3, 3, 61))
+        edges = np.linspace(-3, 3, 61)
+        columns = table_of("sin(40x)", edges)
         rough = np.ones(60, dtype=np.bool_)
-        self.assertEqual(0, table.cut_columns(columns, rough, 479)[0].shape[1])
-        self.assertEqual(480, table.cut_columns(columns, rough, 480)[0].shape[1])
+        self.assertEqual(0, table.cut_columns(columns, rough, edges, 479)[0].shape[1])
+        self.assertEqual(480, table.cut_columns(columns, rough, edges, 480)[0].shape[1])
         columns[table.FINENESS] = 512
-        self.assertEqual(0, table.cut_columns(columns, rough, 60_000)[0].shape[1])
+        self.assertEqual(0, table.cut_columns(columns, rough, edges, 60_000)[0].shape[1])
+
+    def test_first_columns_are_cut_at_the_edges_of_their_pixels(self) -> None:
+        edges = np.linspace(-3, 3, 62)
+        for low, high, cuts in ((-3, 3, []), (-2.99, 2.5, [0.01, 0.3, 0.31]), (0.1, 0.11, [0.5]),
+                                (-1, 2, [-9, 2, 1.9, edges[40], *edges[20:22]])):  # fmt: skip
+            first = table.first_columns(edges, float(low), float(high), np.array(cuts, float))
+            self.assertEqual((low, high), (first[0, 0], first[1, -1]))
+            np.testing.assert_array_equal(first[0, 1:], first[1, :-1])
+            inner = [cut for cut in cuts if low < cut < high]
+            self.assertTrue(set(inner) <= set(first[0]))
+            self.assertLessEqual(first.shape[1], 62 // table.COARSE + len(inner) + 2)
+            ends = np.zeros(first.shape[1])
+            whole = np.vstack([first[:2], *[ends] * 7, first[2:]])
+            rough = np.ones(first.shape[1], dtype=np.bool_)
+            new, staying = table.cut_columns(whole, rough & (first[3] < 1), edges, 60_000)
+            lefts = np.sort(np.concatenate([new[0], staying[table.LEFT]]))
+            between = edges[(edges > low) & (edges < high)]
+            np.testing.assert_array_equal(lefts, np.unique([low, *inner, *between]))
+            for left, pixel in zip(new[0], new[2].astype(int), strict=True):
+                self.assertTrue(edges[pixel] <= left < edges[pixel + 1])
 
     def test_a_path_is_cut_likewise(self) -> None:
         left, right = np.linspace(0, 1, 11)[:-1].copy(), np.linspace(0, 1, 11)[1:].copy()

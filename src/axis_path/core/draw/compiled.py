@@ -218,13 +218,25 @@ def line_tenths(px, near):
 
 @compiled
 def last_inside(piece, left, right, floor, top):
-    """Give the place of the rightmost point of a piece, (n, 2), inside a box; -1 if none is."""
+    """Give the rightmost point of a line, (n, 2), inside a box; NaN if none of its points is."""
     best = -1
     for i in range(len(piece)):
         x, y = piece[i, 0], piece[i, 1]
         if left <= x <= right and floor <= y <= top and (best < 0 or x > piece[best, 0]):
             best = i
-    return best
+    if best < 0:
+        return np.nan, np.nan
+    x, y = piece[best, 0], piece[best, 1]
+    if best + 1 == len(piece) or not piece[best + 1, 0] > x:
+        return x, y
+    # The line goes on to the right, and leaves the box behind this point.
+    across, up = piece[best + 1, 0] - x, piece[best + 1, 1] - y
+    part = min(1.0, (right - x) / across)
+    if up > 0:
+        part = min(part, (top - y) / up)
+    elif up < 0:
+        part = min(part, (floor - y) / up)
+    return x + part * across, y + part * up
 
 
 @compiled

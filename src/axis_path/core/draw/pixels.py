@@ -85,9 +85,9 @@ def last_visible_point(curve: Curve, window: Window) -> tuple[float, float] | No
     low, high = window.y
     best: tuple[float, float] | None = None
     for piece in curve.pieces:
-        k = compiled.last_inside(piece, window.x[0], window.x[1], low, high)
-        if k >= 0 and (best is None or piece[k, 0] > best[0]):
-            best = (float(piece[k, 0]), float(piece[k, 1]))
+        point = compiled.last_inside(piece, window.x[0], window.x[1], low, high)
+        if not np.isnan(point[0]) and (best is None or point[0] > best[0]):
+            best = point
     for whole in curve.bands:
         band = whole[(whole[:, 0] >= window.x[0]) & (whole[:, 0] <= window.x[1])]
         if not len(band):

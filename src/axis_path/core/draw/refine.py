@@ -19,7 +19,7 @@ def function_columns(
     codes, arguments, starts, extra, extra_starts, const_low, const_high, results,
     bend_codes, bend_arguments, bend_starts, bend_extra, bend_extra_starts, bend_low, bend_high,
     bend_results,
-    has_bend, edges, floor, top, x_px, y_px, log_x, log_y, tolerance, most,
+    has_bend, new, edges, floor, top, x_px, y_px, log_x, log_y, tolerance, most,
 ):  # fmt: skip
     """Cut the columns of a function while that may show more; see ``sample``.
 
@@ -28,7 +28,8 @@ def function_columns(
         bend_codes: its second derivative in the same way, and if an axis is logarithmic its first
             one behind it; anything if there is none.
         has_bend: whether there is.
-        edges: of the first columns, (n + 1,).
+        new: the first columns, as from ``table.first_columns``.
+        edges: of the pixels.
         floor: further down heights do not matter; ``top`` further up, as on the axis.
         x_px: how many px a unit of x takes on its axis; ``y_px`` likewise.
         log_x: whether x stands on a logarithmic axis; ``log_y`` whether y does.
@@ -38,7 +39,6 @@ def function_columns(
     Returns:
         The table of the columns, as in ``table``, and which of them stay taller than a line.
     """
-    new = table.first_columns(edges)
     known = np.empty((table.ROWS, 0))
     spent = 0
     while True:
@@ -69,7 +69,8 @@ def function_columns(
                 tolerance,
             )  # fmt: skip
             rough &= columns[table.STRAIGHT] == 0
-        new, columns = table.cut_columns(columns, rough, most - spent)
+        table.mark_crossings(columns, rough, x_px, log_x)
+        new, columns = table.cut_columns(columns, rough, edges, most - spent)
         known = merged(known, columns, table.LEFT)
         if not new.shape[1]:
             break

@@ -1,10 +1,11 @@
 """Sample a function so that the drawn line is true.
 
-Every pixel column is enclosed by interval arithmetic. A column is joined by a line only where the
-function is proved to be defined and continuous in it. Where the enclosure is much taller than the
-line, the column is cut again and again, so that nothing between two points is missed; what is then
-still not proved stays open. A column in which the curve turns more often than its
-pixel can show becomes part of a band from its lowest to its highest value.
+Columns of a few pixels are enclosed by interval arithmetic. A column is joined by a line only where
+the function is proved to be defined and continuous in it. Where the curve is not proved to be near
+to the line, the column is cut into its pixels, and these are cut again and again, so that nothing
+between two points is missed; what is then still not proved stays open. A column in which the curve
+turns more often than its pixel can show becomes part of a band from its lowest to its highest
+value.
 """
 
 from __future__ import annotations
@@ -95,12 +96,12 @@ def sample_curve(function: RealFunction, window: Window) -> Curve:
     cuts = list(inner)
     for end in function.inner_ends():
         cuts += [math.nextafter(end, -math.inf), end, math.nextafter(end, math.inf)]
-    edges = table.first_edges(window.columns(), *domain, np.array(cuts))
-    columns, tall = _refined(function, edges, window)
+    first = table.first_columns(window.columns(), *domain, np.array(cuts))
+    columns, tall = _refined(function, first, window)
     return _assembled(columns, tall, np.array(inner), window, domain)
 
 
-def _refined(function: RealFunction, edges: Floats, window: Window) -> tuple[Floats, Flags]:
+def _refined(function: RealFunction, new: Floats, window: Window) -> tuple[Floats, Flags]:
     """Cut columns while that may show more; give their table, and which stay taller than a line."""
     bend = _bend(function)
     forms = _forms(function, bend, window)
@@ -108,11 +109,10 @@ def _refined(function: RealFunction, edges: Floats, window: Window) -> tuple[Flo
         check()
         low, high = _heights(window)
         done: tuple[Floats, Flags] = refine.function_columns(
-            *forms, bend is not None, edges, low, high, window.x_px, window.y_px,
+            *forms, bend is not None, new, window.columns(), low, high, window.x_px, window.y_px,
             window.log_x, window.log_y, _TOLERANCE_PX, CURVE_POINTS.value,
         )  # fmt: skip
         return done
-    new = table.first_columns(edges)
     known: Floats | None = None
     spent = 0
     while True:
@@ -127,7 +127,10 @@ def _refined(function: RealFunction, edges: Floats, window: Window) -> tuple[Flo
         if bend is not None and rough.any():
             _mark_straight(function, bend, columns, rough, window)
             rough &= columns[table.STRAIGHT] == 0
-        new, columns = table.cut_columns(columns, rough, CURVE_POINTS.value - spent)
+        table.mark_crossings(columns, rough, window.x_px, window.log_x)
+        new, columns = table.cut_columns(
+            columns, rough, window.columns(), CURVE_POINTS.value - spent
+        )
         known = columns if known is None else compiled.merged(known, columns, table.LEFT)
         if not new.shape[1]:
             return known, _rough(known, window)
@@ -216,7 +219,7 @@ def _assembled(
 
 def _bands(columns: Floats, tall: Flags, window: Window) -> tuple[Flags, list[Floats]]:
     """Find the pixel columns in which the curve turns more often than can be shown."""
-    is_cut = len(tall) > columns[table.PIXEL, -1] + 1
+    is_cut = bool((columns[table.FINENESS] > 1).any())
     if not is_cut and not tall.any():
         # None of them: it is told already.
         return tall, []

@@ -22,9 +22,11 @@ from axis_path.core.draw.compiled import (
 LEFT, RIGHT, LOW, HIGH, Y_LEFT, Y_RIGHT = range(6)
 #: Whether it is proved to be continuous, to have no value, and to be near enough to its line.
 CALM, EMPTY, STRAIGHT = range(6, 9)
-#: Which pixel it is a part of, and in how many parts that was cut.
+#: Which pixel it begins in, and in how many parts that was cut: less than one if it holds several.
 PIXEL, FINENESS = range(9, 11)
 ROWS = 11
+#: The first columns are so many px wide: most of a curve is smooth, and settled in these.
+COARSE = 4
 #: Columns that are only tall are cut in this many. Those at a break are cut in more if they are
 #: few, which saves rounds.
 _CUTS, _CUTS_OF_FEW, _FEW = 8, 32, 48
@@ -36,39 +38,33 @@ _THINNEST_PX = 1 / (2 * _FINENESS_AT_BREAKS)
 
 
 @compiled
-def first_edges(edges, low, high, cuts):
-    """Give the edges between two floats, in order, with further ones.
+def first_columns(edges, low, high, cuts):
+    """Give the first columns between two floats: rows of left, right, pixel and fineness, (4, n).
 
     Args:
-        edges: of the pixel columns, (n,), rising.
-        low: the first edge; ``high`` the last one.
+        edges: of the pixels, (n,), rising.
+        low: where the first column begins; ``high`` where the last one ends.
         cuts: where columns are cut besides, (m,), in any order, between these or not.
     """
-    found, more = np.empty(len(edges) + len(cuts) + 2), np.sort(cuts)
-    found[0] = low
-    count, j = 1, 0
-    for i in range(len(edges) + 1):
-        edge = high if i == len(edges) else edges[i]
-        while j < len(more) and more[j] <= edge:
-            if found[count - 1] < more[j] < high:
-                found[count] = more[j]
-                count += 1
-            j += 1
-        if found[count - 1] < edge < high:
-            found[count] = edge
+    more = np.sort(cuts)
+    found = np.empty((4, len(edges) // COARSE + len(cuts) + 2))
+    left, pixel, count, j = low, 0, 0, 0
+    for i in range(0, len(edges) + COARSE, COARSE):
+        edge = high if i >= len(edges) else min(edges[i], high)
+        while left < edge:
+            while j < len(more) and more[j] <= left:
+                j += 1
+            right = more[j] if j < len(more) and more[j] < edge else edge
+            while pixel + 1 < len(edges) and edges[pixel + 1] <= left:
+                pixel += 1
+            parts = 1
+            while pixel + parts < len(edges) and edges[pixel + parts] < right:
+                parts += 1
+            found[0, count], found[1, count] = left, right
+            found[2, count], found[3, count] = pixel, 1 / parts
             count += 1
-    found[count] = high
-    return found[: count + 1]
-
-
-@compiled
-def first_columns(edges):
-    """Give the columns between edges, (n + 1,): rows of left, right, pixel and fineness, (4, n)."""
-    count = len(edges) - 1
-    found = np.empty((4, count))
-    for i in range(count):
-        found[0, i], found[1, i], found[2, i], found[3, i] = edges[i], edges[i + 1], i, 1
-    return found
+            left = right
+    return found[:, :count].copy()
 
 
 @compiled
@@ -106,9 +102,9 @@ def rough_columns(table, floor, top, x_px, y_px, log_x, log_y, tolerance):
     found = np.zeros(table.shape[1], dtype=np.bool_)
     for i in range(table.shape[1]):
         left, right = table[LEFT, i], table[RIGHT, i]
-        across = (flat(right, log_x) - flat(left, log_x)) * x_px
-        if table[EMPTY, i] or across < _THINNEST_PX or not right - left > 1e-15 * abs(left):
+        if table[EMPTY, i] or _is_thin(left, right, x_px, log_x):
             continue
+        across = (flat(right, log_x) - flat(left, log_x)) * x_px
         if not table[CALM, i]:
             found[i] = True
         elif not table[STRAIGHT, i]:
@@ -154,11 +150,28 @@ def mark_straight(
 
 
 @compiled
-def cut_columns(table, rough, room):
+def mark_crossings(table, rough, x_px, log_x):
+    """Mark columns of several pixels that may hold a zero: it is looked for in its pixel."""
+    for i in range(table.shape[1]):
+        is_crossed = table[LOW, i] <= 0 <= table[HIGH, i] and not table[EMPTY, i]
+        if is_crossed and table[FINENESS, i] < 1:
+            rough[i] |= not _is_thin(table[LEFT, i], table[RIGHT, i], x_px, log_x)
+
+
+@compiled
+def _is_thin(left, right, x_px, log_x):
+    """Tell whether a column is known well enough, whatever happens in it."""
+    across = (flat(right, log_x) - flat(left, log_x)) * x_px
+    return across < _THINNEST_PX or not right - left > 1e-15 * abs(left)
+
+
+@compiled
+def cut_columns(table, rough, edges, room):
     """Cut rough columns while that may show more.
 
     Args:
         table: the columns.
+        edges: of the pixels, at which columns of several are cut.
         rough: which of them are not known well enough, (n,).
         room: how many new ones there may be at the most.
 
@@ -167,9 +180,12 @@ def cut_columns(table, rough, room):
         and the table of those that stay.
     """
     count = table.shape[1]
-    tall = breaks = coarse_breaks = 0
+    wide = pixels = tall = breaks = coarse_breaks = 0
     for i in range(count):
-        if rough[i] and table[CALM, i]:
+        if rough[i] and table[FINENESS, i] < 1:
+            wide += 1
+            pixels += round(1 / table[FINENESS, i])
+        elif rough[i] and table[CALM, i]:
             tall += table[FINENESS, i] < _FINENESS
         elif rough[i]:
             breaks += table[FINENESS, i] < _FINENESS_AT_BREAKS
@@ -179,13 +195,13 @@ def cut_columns(table, rough, room):
     if breaks > _FEW:
         finest, breaks = _FINENESS, coarse_breaks
     cuts = _CUTS_OF_FEW if breaks <= _FEW else _CUTS
-    more = tall * _CUTS + breaks * cuts
+    more = pixels + tall * _CUTS + breaks * cuts
     if more > room:
         more = 0
     new = np.empty((4, more))
     if not more:
         return new, table
-    staying = np.empty((ROWS, count - tall - breaks))
+    staying = np.empty((ROWS, count - wide - tall - breaks))
     at = kept = 0
     for i in range(count):
         is_calm = table[CALM, i] != 0
@@ -193,13 +209,21 @@ def cut_columns(table, rough, room):
             staying[:, kept] = table[:, i]
             kept += 1
             continue
-        parts = _CUTS if is_calm else cuts
-        left, right = table[LEFT, i], table[RIGHT, i]
+        left, right, pixel = table[LEFT, i], table[RIGHT, i], int(table[PIXEL, i])
+        is_wide = table[FINENESS, i] < 1
+        parts = round(1 / table[FINENESS, i]) if is_wide else _CUTS if is_calm else cuts
+        # The outer edges must be the column's own, to the last bit, for pieces to join.
+        before = left
         for k in range(parts):
-            # The outer edges must be the column's own, to the last bit, for pieces to join.
-            new[0, at] = left + (right - left) * (k / parts)
-            new[1, at] = right if k == parts - 1 else left + (right - left) * ((k + 1) / parts)
-            new[2, at], new[3, at] = table[PIXEL, i], table[FINENESS, i] * parts
+            after = right
+            if k < parts - 1 and is_wide:
+                after = edges[pixel + k + 1]
+            elif k < parts - 1:
+                after = left + (right - left) * ((k + 1) / parts)
+            new[0, at], new[1, at] = before, after
+            new[2, at] = pixel + k if is_wide else pixel
+            new[3, at] = table[FINENESS, i] * parts
+            before = after
             at += 1
     return new, staying
 
