@@ -104,12 +104,12 @@ def sample_curve(function: RealFunction, window: Window) -> Curve:
 def _refined(function: RealFunction, new: Floats, window: Window) -> tuple[Floats, Flags]:
     """Cut columns while that may show more; give their table, and which stay taller than a line."""
     bend = _bend(function)
-    forms = _forms(function, bend, window)
+    forms, edges = _forms(function, bend, window), window.columns()
     if forms is not None:
         check()
         low, high = _heights(window)
         done: tuple[Floats, Flags] = refine.function_columns(
-            *forms, bend is not None, new, window.columns(), low, high, window.x_px, window.y_px,
+            *forms, bend is not None, new, edges, low, high, window.x_px, window.y_px,
             window.log_x, window.log_y, _TOLERANCE_PX, CURVE_POINTS.value,
         )  # fmt: skip
         return done
@@ -128,9 +128,7 @@ def _refined(function: RealFunction, new: Floats, window: Window) -> tuple[Float
             _mark_straight(function, bend, columns, rough, window)
             rough &= columns[table.STRAIGHT] == 0
         table.mark_crossings(columns, rough, window.x_px, window.log_x)
-        new, columns = table.cut_columns(
-            columns, rough, window.columns(), CURVE_POINTS.value - spent
-        )
+        new, columns = table.cut_columns(columns, rough, edges, CURVE_POINTS.value - spent)
         known = columns if known is None else compiled.merged(known, columns, table.LEFT)
         if not new.shape[1]:
             return known, _rough(known, window)

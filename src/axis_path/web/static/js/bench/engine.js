@@ -27,9 +27,9 @@ const BACK_MS = 700;
 /** Tables and findings beside something that plays are brought up to date so often. */
 const PANEL_PACE_MS = 600;
 /** While the old picture follows the hand, exact ones are asked for no faster than this, */
-const WINDOW_PACE_MS = 60;
+const WINDOW_PACE_MS = 40;
 /** and so much more slowly than they can be shown, that most frames are left to the hand. */
-const WINDOW_SHARE = 2.5;
+const WINDOW_SHARE = 1.5;
 /** A window that is stretched is drawn as it will be when the next picture comes: so many times later, */
 const AHEAD = 2;
 /** and with so much around it, in px. */
