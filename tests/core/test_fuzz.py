@@ -6,7 +6,8 @@ import unittest
 from tests.fuzz import NASTY, attempt, fuzz
 
 #: A refusal takes at most 100 ms on a quiet machine; this one may be busy, and shared.
-PATIENCE_S = 5.0
+#: Work is bounded by what it is; a machine that is busy takes several times as long for the same.
+PATIENCE_S = 20.0
 
 
 class FuzzTest(unittest.TestCase):

@@ -144,7 +144,7 @@ class PatienceTest(FrontDoorTest):
 
     def impatient(self, part: str, **more: object):
         ticks = itertools.count()
-        with mock.patch("axis_path.web.patience.time.monotonic", lambda: next(ticks) * 1.5):
+        with mock.patch("axis_path.web.patience.time.monotonic", lambda: next(ticks) * 3.0):
             return self.ask(part, **more)
 
     def test_every_question_is_answered_in_time_with_a_sentence(self) -> None:
