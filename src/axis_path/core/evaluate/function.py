@@ -26,7 +26,7 @@ from axis_path.core.evaluate.backends import (
 from axis_path.core.evaluate.complex import Complex
 from axis_path.core.evaluate.depends import sliders_on
 from axis_path.core.evaluate.derive import derive
-from axis_path.core.evaluate.enclosed import compiled_form, enclose_columns, middles
+from axis_path.core.evaluate.enclosed import compiled_form, enclose_columns
 from axis_path.core.evaluate.factors import zero_factors
 from axis_path.core.evaluate.graph import Graph, Op, Step
 from axis_path.core.evaluate.program import Program, extract, inner_bounds, run
@@ -307,13 +307,6 @@ class RealFunction:
         """
         first, *others = expressions or (self.expression,)
         return compiled_form(first.together(*others) if others else first.program, self.parameters)
-
-    def values_near(self, xs: Floats) -> Floats:
-        """Give the values at ``xs`` to a few units in the last place, as the middles of enclosures.
-
-        For few places this is quicker than ``sample_unrestricted``.
-        """
-        return middles(self.enclose(xs, xs))
 
     def prove(self, x: Ball, expression: Expression | None = None) -> Ball:
         """Give the ball of values over ``x``, at the present precision.

@@ -10,8 +10,6 @@ else is left to ``find_zeros``.
 from __future__ import annotations
 
 import math
-from functools import cache
-from types import ModuleType
 from typing import Any
 
 import numpy as np
@@ -22,7 +20,7 @@ from axis_path.core.errors import LimitError, NotHandledError
 from axis_path.core.evaluate import RealFunction, digits_between
 from axis_path.core.locate.exact import quick_candidates, written
 from axis_path.core.locate.finding import Finding, Kind
-from axis_path.core.locate.sift import crossings
+from axis_path.core.locate.sift import compiled_kernel, crossings
 from axis_path.core.patience import check
 
 Floats = NDArray[np.float64]
@@ -51,7 +49,7 @@ def quick_zeros(
         brackets, left = _located(function, low, high)
     else:
         check()
-        ends, known = _kernel().simple_zeros(*forms, low, high)
+        ends, known = compiled_kernel().simple_zeros(*forms, low, high)
         brackets, left = list(map(tuple, ends[:, known > 0].T.tolist())), known < 0
     with precision(_BITS):
         simple = quick_candidates(brackets)
@@ -93,14 +91,6 @@ def _located(
     brackets, unsure = crossings(function, function.expression, slope, low[places], high[places])
     left[places[unsure]] = True
     return brackets, left
-
-
-@cache
-def _kernel() -> ModuleType:
-    """Give the compiled code; only what needs it pays for loading it."""
-    from axis_path.core.locate import kernel
-
-    return kernel
 
 
 def _with_slopes(

@@ -233,7 +233,7 @@ def crossings(
         brackets, known = _crossings(function, expression, slope, (lows, highs))
     else:
         check()
-        brackets, known = _kernel().crossings(*form, lows, highs)
+        brackets, known = compiled_kernel().crossings(*form, lows, highs)
     return list(map(tuple, brackets[:, known > 0].T.tolist())), known < 0
 
 
@@ -244,7 +244,7 @@ def _crossings(
     stretches: tuple[Floats, Floats],
 ) -> tuple[Floats, NDArray[np.int64]]:
     """Do what ``kernel.crossings`` does, for a program whose enclosures are not compiled."""
-    kernel = _kernel()
+    kernel = compiled_kernel()
 
     def signs_of(found: Enclosure) -> NDArray[np.int64]:
         return kernel.signs(found.low, found.high, found.partial, found.nowhere)  # type: ignore[no-any-return]
@@ -276,7 +276,7 @@ def _crossings(
 
 
 @cache
-def _kernel() -> ModuleType:
+def compiled_kernel() -> ModuleType:
     """Give the compiled code; only what needs it pays for loading it."""
     from axis_path.core.locate import kernel
 
