@@ -3,8 +3,8 @@
 Run against a started Axis Path: PYTHONPATH=src .venv/bin/python -m bench.motion [address]
 
 The yardstick is the same drag replayed in the page with the answers kept, without the server. A
-picture counts as painted when the frame that shows it has been handed over: at the first message
-after the animation frame that follows the drawing.
+picture counts as painted when the frame that shows it has been handed over: at the first urgent
+task after the animation frame that follows the drawing.
 """
 
 from __future__ import annotations
@@ -60,20 +60,23 @@ HOOKS = """async ([delay, keeps]) => {
   if (m.isHooked) return;
   m.isHooked = true;
   const clear = CanvasRenderingContext2D.prototype.clearRect;
-  let isNoted = false;
+  const none = Symbol('nothing painted');
+  let painted = none;
   CanvasRenderingContext2D.prototype.clearRect = function (...box) {
-    if (!isNoted) {
-      isNoted = true;
-      const { value } = slider();
-      requestAnimationFrame(() => {
-        const channel = new MessageChannel();
-        channel.port1.onmessage = () => m.paints.push([performance.now(), value]);
-        channel.port2.postMessage(0);
-      });
-      setTimeout(() => { isNoted = false; });
-    }
+    painted = slider().value;
     return clear.apply(this, box);
   };
+  // What was painted before an animation frame is in it. It is handed over when the frame's own task
+  // ends, and what is most urgent is done first after that: a message can wait for other tasks.
+  const frame = () => {
+    if (painted !== none) {
+      const value = painted;
+      painted = none;
+      scheduler.postTask(() => m.paints.push([performance.now(), value]), { priority: 'user-blocking' });
+    }
+    requestAnimationFrame(frame);
+  };
+  requestAnimationFrame(frame);
   const track = document.querySelector('.track');
   // Not with every move: that would lay out the page.
   const box = track.getBoundingClientRect();

@@ -3,18 +3,17 @@
 import hashlib
 import os
 import subprocess
-import sys
+from pathlib import Path
 
+from launcher import interpreter
 from launcher.paths import PYTHON, REQUIREMENTS, SOURCES, VENV
 from launcher.say import LauncherError, step
 
 _STAMP, _COMPILED_STAMP = VENV / "axis-path-installed", VENV / "axis-path-compiled"
+_MADE_BY = VENV / "axis-path-made-by"
 _CORE = SOURCES / "axis_path" / "core"
-_COMPILED = (
-    *(_CORE / "arithmetic" / f"{name}.py" for name in ("kernel", "point_kernel")),
-    *(_CORE / "draw" / f"{name}.py" for name in ("compiled", "table", "path_table")),
-    _CORE / "locate" / "kernel.py",
-)
+#: What compiled code is marked by.
+_SIGNS = ("njit", "@compiled")
 
 
 def make_environment(lock_name: str) -> None:
@@ -30,12 +29,14 @@ def make_environment(lock_name: str) -> None:
     installed = _STAMP.read_text().split() if _STAMP.exists() else []
     if PYTHON.exists() and (locks[lock_name] in installed or locks["develop.lock"] in installed):
         return
-    if not PYTHON.exists():
+    version = interpreter.chosen().version
+    if not PYTHON.exists() or not _MADE_BY.exists() or _MADE_BY.read_text() != version:
         with step("Making the virtual environment .venv"):
-            _run([sys.executable, "-m", "venv", "--clear", str(VENV)])
+            _run(interpreter.environment_command(VENV))
+        _MADE_BY.write_text(version)
     with step(f"Installing the locked Python packages ({lock_name})"):
         _run(
-            [str(PYTHON), "-m", "pip", "install", "--disable-pip-version-check", "--quiet",
+            [*interpreter.pip_command(), "install", "--disable-pip-version-check", "--quiet",
              "--require-hashes", "-r", str(REQUIREMENTS / lock_name)]
         )  # fmt: skip
     _STAMP.write_text(f"{locks[lock_name]}\n")
@@ -47,7 +48,7 @@ def compile_sources() -> None:
     Raises:
         LauncherError: it failed.
     """
-    wanted = hashlib.sha256(b"".join(p.read_bytes() for p in _COMPILED)).hexdigest()
+    wanted = hashlib.sha256(b"".join(p.read_bytes() for p in _compiled_sources())).hexdigest()
     wanted += _fingerprint("runtime.lock")
     if _COMPILED_STAMP.exists() and _COMPILED_STAMP.read_text() == wanted:
         return
@@ -59,8 +60,14 @@ def compile_sources() -> None:
     _COMPILED_STAMP.write_text(wanted)
 
 
+def _compiled_sources() -> list[Path]:
+    """Give the modules of the core that hold compiled code."""
+    sources = sorted(_CORE.rglob("*.py"))
+    return [path for path in sources if any(sign in path.read_text() for sign in _SIGNS)]
+
+
 def _fingerprint(lock_name: str) -> str:
-    text = (REQUIREMENTS / lock_name).read_bytes() + sys.version.encode()
+    text = (REQUIREMENTS / lock_name).read_bytes() + interpreter.chosen().version.encode()
     return f"{lock_name}:{hashlib.sha256(text).hexdigest()}"
 
 

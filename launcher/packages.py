@@ -1,11 +1,11 @@
 """Debian packages: what is missing, and how it is installed."""
 
-import importlib.util
 import os
 import shutil
 import subprocess
 from pathlib import Path
 
+from launcher import interpreter
 from launcher.say import LauncherError, step
 
 _POSTGRES = Path("/usr/lib/postgresql")
@@ -25,7 +25,7 @@ def missing_packages(*, with_browser: bool) -> list[str]:
     missing = []
     if postgres_programs() is None:
         missing.append("postgresql")
-    if importlib.util.find_spec("ensurepip") is None or importlib.util.find_spec("venv") is None:
+    if interpreter.lacks_pip():
         missing.append("python3-venv")
     if with_browser and shutil.which("chromium") is None:
         missing.append("chromium")
@@ -58,6 +58,8 @@ def install_packages(*, with_browser: bool) -> None:
             [*prefix, "env", "DEBIAN_FRONTEND=noninteractive", "apt-get", "install", "-y", "-q",
              "--no-install-recommends", "-o", "Dpkg::Options::=--force-confold", *missing]
         )  # fmt: skip
+    # It may have pip now.
+    interpreter.chosen.cache_clear()
 
 
 def _as_root(names: str) -> list[str]:

@@ -23,12 +23,13 @@ class WireTest(BrowserTest):
         # This client names its host without the port.
         return simple_websocket.Client(address, headers={"Origin": "http://127.0.0.1"})
 
-    def refused(self, **origin: str) -> int:
-        """Try to make a wire; give the status it is refused with."""
+    def shaken(self, **headers: str) -> http.client.HTTPResponse:
+        """Try to make a wire; give the answer to the handshake."""
         client = http.client.HTTPConnection(self.base.removeprefix("http://"), timeout=20)
         self.addCleanup(client.close)
-        client.request("GET", f"{self.path}/wire", headers=HANDSHAKE | origin)
-        return client.getresponse().status
+        given = {name.replace("_", "-"): value for name, value in headers.items()}
+        client.request("GET", f"{self.path}/wire", headers=HANDSHAKE | given)
+        return client.getresponse()
 
     def open_state(self) -> int:
         """Open a study, and give its version."""
@@ -74,8 +75,22 @@ class WireTest(BrowserTest):
         self.assertIn("scene", ask(good))
         wire.close()
         # The pages of others could read with a student's cookie.
-        self.assertEqual(403, self.refused(Origin="http://elsewhere.example"))
-        self.assertEqual(403, self.refused())
+        self.assertEqual(403, self.shaken(Origin="http://elsewhere.example").status)
+        self.assertEqual(403, self.shaken().status)
+
+    def test_messages_are_deflated_for_all_but_the_machine_itself(self) -> None:
+        self.open_state()
+        offer = {"Origin": self.base, "Sec_WebSocket_Extensions": "permessage-deflate"}
+        for more, deflates in (
+            ({}, None),
+            # A proxy on this machine speaks for a page that may be far away.
+            ({"X_Forwarded_For": "192.0.2.7"}, "permessage-deflate"),
+            ({"Forwarded": "for=192.0.2.7"}, "permessage-deflate"),
+        ):
+            with self.subTest(more):
+                answer = self.shaken(**offer, **more)
+                self.assertEqual(101, answer.status)
+                self.assertEqual(deflates, answer.getheader("Sec-WebSocket-Extensions"))
 
     def test_a_wire_that_breaks_off_is_replaced_by_requests(self) -> None:
         questions: list[str] = []

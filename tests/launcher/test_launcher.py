@@ -13,7 +13,7 @@ import urllib.request
 from pathlib import Path
 from unittest import mock
 
-from launcher import cluster, packages, ports
+from launcher import cluster, interpreter, packages, ports
 from launcher.main import main
 from launcher.say import LauncherError
 
@@ -153,6 +153,32 @@ class PiecesTest(unittest.TestCase):
             chosen.parent.rmdir()
             with mock.patch.object(cluster, "_can_reach", return_value=True):
                 self.assertEqual(wanted, cluster.choose_folder(wanted))
+
+    def test_the_environment_is_made_of_debians_python_if_it_will_do(self) -> None:
+        folder = Path(self.enterContext(tempfile.TemporaryDirectory()))
+        own = folder / "python3"
+        self.addCleanup(interpreter.chosen.cache_clear)
+        for told, is_chosen, has_pip in (
+            ("3 11 True\n3.11.2 (main)", True, True),
+            # Without its own pip that of the present Python installs.
+            ("3 12 False\n3.12.1 (main)", True, False),
+            ("3 9 True\n3.9.2 (main)", False, True),
+            (None, False, True),
+        ):
+            with self.subTest(told), mock.patch.object(interpreter, "DEBIANS", own):
+                own.unlink(missing_ok=True)
+                if told is not None:
+                    own.write_text(f"#!/bin/sh\ncat <<E\n{told}\nE\n")
+                    own.chmod(0o755)
+                interpreter.chosen.cache_clear()
+                program = str(own) if is_chosen else sys.executable
+                self.assertEqual(program, interpreter.chosen().program)
+                command = interpreter.environment_command(folder / "made")
+                self.assertEqual([program, not has_pip], [command[0], "--without-pip" in command])
+                self.assertEqual(not has_pip, "--python" in interpreter.pip_command())
+        interpreter.chosen.cache_clear()
+        # What runs these tests was made so.
+        self.assertEqual(interpreter.chosen().version, sys.version.strip())
 
     def test_help_and_wrong_commands(self) -> None:
         with mock.patch("builtins.print"), mock.patch("sys.stdout.write"):

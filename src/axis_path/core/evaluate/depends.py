@@ -75,6 +75,8 @@ def sliders_on(program: Program, low: float, high: float) -> frozenset[str]:
         low: where the interval begins; the end belongs to it.
         high: where it ends, likewise.
     """
+    if not program.is_split:
+        return program.parameters
     kept = program.kept_sliders
     found = kept.get((low, high))
     if found is None:

@@ -14,6 +14,7 @@ from typing import Any, Protocol, TypeVar
 
 from axis_path.core.evaluate.graph import IMAGINARY, Fence, Graph, Inner, Op, Split, Step
 from axis_path.core.patience import check
+from axis_path.core.threads import kept_property
 
 V = TypeVar("V")
 _MOST_BITS_OF_SUMS, _LEAST_BITS, _MOST_BITS, _BITS_FOR_ALL = 1_500, 4_000, 120_000, 1_200_000
@@ -92,6 +93,11 @@ class Program:
     def __reduce__(self) -> tuple[object, ...]:
         """Travel to other processes without what was bound to the backends of this one."""
         return Program, (self.steps, self.results, self.parameters, self.inputs)
+
+    @kept_property
+    def is_split(self) -> bool:
+        """Tell whether it has pieces."""
+        return any(isinstance(step.payload, Split) for step in self.steps)
 
     def plan(self, backend: Backend[V]) -> Plan:
         """Give the program bound to a backend that is known by a name; it is bound once."""

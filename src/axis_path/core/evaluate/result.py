@@ -341,8 +341,12 @@ def digits_between(low: float, high: float, digits: int) -> str:
     one, other = f"{low:.{digits - 1}e}", f"{high:.{digits - 1}e}"
     if one != other or low <= 0 <= high:
         return ""
-    mantissa, power = one.split("e")
-    return _place(int(mantissa.replace(".", "")), int(power), digits, exact=False)
+    mantissa, exponent = one.split("e")
+    power = int(exponent)
+    if _SMALLEST_PLAIN <= power < digits:
+        # The same figures, and quicker: it is asked of every zero of every frame.
+        return f"{low:.{digits - 1 - power}f}".replace("-", "−")
+    return _place(int(mantissa.replace(".", "")), power, digits, exact=False)
 
 
 def _rounded(value: Fraction, digits: int) -> tuple[int, int]:

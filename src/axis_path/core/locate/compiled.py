@@ -9,7 +9,7 @@ from numba import njit
 _LARGEST_QUICK, _LEAST_REST = 1_000.0, 1e-9
 
 
-@njit("b1[:](f8[::1], f8[::1], f8)", cache=True, error_model="numpy")
+@njit("b1[::1](f8[::1], f8[::1], f8)", cache=True, error_model="numpy")
 def may_hold_simple(lows, highs, largest):
     """Tell, quickly, whether each [low, high] may hold a fraction with a small denominator.
 
@@ -37,3 +37,25 @@ def may_hold_simple(lows, highs, largest):
                 break
             rest = 1 / rest
     return found
+
+
+@njit(
+    "Tuple((i8[::1], b1[::1], b1[::1]))(f8[::1], f8[::1], f8, f8)", cache=True, error_model="numpy"
+)
+def holding_simple(lows, highs, largest, largest_of_pi):
+    """Find, quickly, the brackets that may hold a simple fraction, or a simple multiple of pi.
+
+    Args:
+        lows: where they begin, (n,); ``highs`` where they end.
+        largest: denominators of fractions are no larger.
+        largest_of_pi: those of multiples of pi likewise.
+
+    Returns:
+        The places of such brackets, and of each whether it may hold the one and the other.
+    """
+    # The quotients by the float that is nearest to pi are off by less than this part of them.
+    room = 1e-15 * np.maximum(np.abs(lows), np.abs(highs))
+    fractions = may_hold_simple(lows, highs, largest)
+    turns = may_hold_simple(lows / np.pi - room, highs / np.pi + room, largest_of_pi)
+    found = np.flatnonzero(fractions | turns)
+    return found, fractions[found], turns[found]

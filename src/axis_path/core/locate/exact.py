@@ -9,10 +9,13 @@ from fractions import Fraction
 
 import numpy as np
 from flint import arb, fmpq
+from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Ball, ball
 from axis_path.core.evaluate import multiple_of_pi
-from axis_path.core.locate.compiled import may_hold_simple
+from axis_path.core.locate.compiled import holding_simple
+
+Floats = NDArray[np.float64]
 
 _LARGEST_DENOMINATOR = 1_000_000
 _LARGEST_PI_DENOMINATOR = 720
@@ -56,38 +59,37 @@ def candidates(low: arb, high: arb) -> list[tuple[Ball, str]]:
     simple = simplest_between(as_fraction(low), as_fraction(high), _LARGEST_DENOMINATOR)
     if simple is not None:
         found.append((ball.from_fraction(simple), str(simple).replace("-", "−")))
+    turns = _turns_between(low, high)
+    if turns is not None:
+        found.append((ball.multiply(ball.from_fraction(turns), ball.pi()), multiple_of_pi(turns)))
+    return found
+
+
+def quick_candidates(low: Floats, high: Floats) -> list[tuple[Ball, ...]]:
+    """Give simple numbers in brackets, [low, high], (n,) each, whose ends are close to one another.
+
+    It runs in every frame, and most brackets hold none.
+    """
+    found: list[tuple[Ball, ...]] = [()] * len(low)
+    held = holding_simple(low, high, _LARGEST_DENOMINATOR, _LARGEST_PI_DENOMINATOR)
+    for k, may_be_fraction, may_be_turns in zip(*(each.tolist() for each in held), strict=True):
+        ends = float(low[k]), float(high[k])
+        if may_be_fraction:
+            simple = simplest_between(Fraction(ends[0]), Fraction(ends[1]), _LARGEST_DENOMINATOR)
+            found[k] = () if simple is None else (ball.from_fraction(simple),)
+        turns = _turns_between(*map(arb, ends)) if may_be_turns else None
+        if turns is not None:
+            exact = ball.multiply(ball.from_fraction(turns), ball.pi())
+            if bool(exact.value >= ends[0]) and bool(exact.value <= ends[1]):
+                found[k] += (exact,)
+    return found
+
+
+def _turns_between(low: arb, high: arb) -> Fraction | None:
+    """Give the simple fraction of pi, not 0, that lies between two numbers, or just beside them."""
     ratio = low.union(high) / arb.pi()
     ends = as_fraction(ratio.lower()), as_fraction(ratio.upper())
-    turns = simplest_between(*ends, _LARGEST_PI_DENOMINATOR)
-    if turns:
-        exact = ball.multiply(ball.from_fraction(turns), ball.pi())
-        found.append((exact, multiple_of_pi(turns)))
-    return found
-
-
-def quick_candidates(brackets: list[tuple[float, float]]) -> list[list[Ball]]:
-    """Give simple numbers in each of some pairs of floats that are close to one another."""
-    if not brackets:
-        return []
-    low, high = np.array(brackets).T.copy()
-    # The quotients by the float that is nearest to pi are off by less than this part of them.
-    room = 1e-15 * np.maximum(np.abs(low), np.abs(high))
-    low_turns, high_turns = low / np.pi - room, high / np.pi + room
-    may_be_fraction = may_hold_simple(low, high, _LARGEST_DENOMINATOR)
-    may_be_turns = may_hold_simple(low_turns, high_turns, _LARGEST_PI_DENOMINATOR)
-    found: list[list[Ball]] = [[] for _ in brackets]
-    for k in np.flatnonzero(may_be_fraction).tolist():
-        ends = Fraction(brackets[k][0]), Fraction(brackets[k][1])
-        simple = simplest_between(*ends, _LARGEST_DENOMINATOR)
-        if simple is not None:
-            found[k].append(ball.from_fraction(simple))
-    for k in np.flatnonzero(may_be_turns).tolist():
-        ends = Fraction(float(low_turns[k])), Fraction(float(high_turns[k]))
-        turns = simplest_between(*ends, _LARGEST_PI_DENOMINATOR)
-        exact = ball.multiply(ball.from_fraction(turns or 0), ball.pi())
-        if turns and bool(exact.value >= brackets[k][0]) and bool(exact.value <= brackets[k][1]):
-            found[k].append(exact)
-    return found
+    return simplest_between(*ends, _LARGEST_PI_DENOMINATOR) or None
 
 
 def written(place: Ball) -> str | None:

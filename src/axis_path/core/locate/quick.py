@@ -46,16 +46,17 @@ def quick_zeros(
     low, high = stretches[:, 0].copy(), stretches[:, 1].copy()
     forms = _forms(function)
     if forms is None:
-        brackets, left = _located(function, low, high)
+        below, above, left = _located(function, low, high)
     else:
         check()
         ends, known = compiled_kernel().simple_zeros(*forms, low, high)
-        brackets, left = list(map(tuple, ends[:, known > 0].T.tolist())), known < 0
+        held, left = known > 0, known < 0
+        below, above = ends[0, held], ends[1, held]
     with precision(_BITS):
-        simple = quick_candidates(brackets)
+        simple = quick_candidates(below, above)
         found = [
-            _finding(function, *bracket, candidates)
-            for bracket, candidates in zip(brackets, simple, strict=True)
+            _finding(bracket, _exact(function, numbers) if numbers else None)
+            for *bracket, numbers in zip(below.tolist(), above.tolist(), simple, strict=True)
         ]
     return found, list(map(tuple, stretches[left].tolist()))
 
@@ -70,18 +71,16 @@ def _forms(function: RealFunction) -> tuple[Any, ...] | None:
     return None if pair is None or factors is None else (*pair, *factors)
 
 
-def _located(
-    function: RealFunction, low: Floats, high: Floats
-) -> tuple[list[tuple[float, float]], Flags]:
+def _located(function: RealFunction, low: Floats, high: Floats) -> tuple[Floats, Floats, Flags]:
     """Do what ``kernel.simple_zeros`` does, for a program whose enclosures are not compiled.
 
     Returns:
-        Brackets around the zeros, and which stretches are not settled.
+        Between which floats the zeros lie, and which stretches are not settled.
     """
     values, slopes = _with_slopes(function, low, high)
     may_be = ~((values.low > 0) | (values.high < 0) | values.nowhere)
     if slopes is None:
-        return [], may_be & ~_without_zero(function, low, high)
+        return np.empty(0), np.empty(0), may_be & ~_without_zero(function, low, high)
     is_whole = ~(values.partial | values.broken | slopes.partial | slopes.broken)
     simple = may_be & is_whole & ((slopes.low > 0) | (slopes.high < 0))
     left = may_be & ~simple
@@ -90,7 +89,8 @@ def _located(
     places = np.flatnonzero(simple)
     brackets, unsure = crossings(function, function.expression, slope, low[places], high[places])
     left[places[unsure]] = True
-    return brackets, left
+    below, above = np.array(brackets).reshape(-1, 2).T.copy()
+    return below, above, left
 
 
 def _with_slopes(
@@ -114,17 +114,20 @@ def _without_zero(function: RealFunction, low: Floats, high: Floats) -> Flags:
     return sure
 
 
-def _finding(function: RealFunction, low: float, high: float, candidates: list[Ball]) -> Finding:
-    text = digits_between(low, high, _DIGITS) or next(
-        (t for digits in range(_DIGITS - 1, 0, -1) if (t := digits_between(low, high, digits))),
-        f"{(low + high) / 2:.3g}".replace("-", "−"),
+def _finding(bracket: list[float], exact: str | None) -> Finding:
+    low, high = bracket
+    text = (
+        exact
+        or digits_between(low, high, _DIGITS)
+        or next(
+            (t for digits in range(_DIGITS - 1, 0, -1) if (t := digits_between(low, high, digits))),
+            f"{(low + high) / 2:.3g}".replace("-", "−"),
+        )
     )
-    exact = _exact(function, candidates)
-    middle = (low + high) / 2 + 0.0
-    return Finding(Kind.ZERO, middle, 0.0, (low, high), True, exact, exact or text)
+    return Finding(Kind.ZERO, (low + high) / 2 + 0.0, 0.0, (low, high), True, exact, text)
 
 
-def _exact(function: RealFunction, candidates: list[Ball]) -> str | None:
+def _exact(function: RealFunction, candidates: tuple[Ball, ...]) -> str | None:
     """Give the zero in exact form, if a simple number in its bracket is proved to be it."""
     for candidate in candidates:
         if _is_zero(function, candidate):

@@ -164,7 +164,7 @@ class _Factor:
         found = sift(self.function, self.factor, parts, is_smooth=self.is_smooth)
         if found.is_crowded:
             found = _thinned(found)
-        simple = quick_candidates(found.brackets)
+        simple = quick_candidates(*np.array(found.brackets).reshape(-1, 2).T.copy())
         for bracket, numbers in zip(found.brackets, simple, strict=True):
             exact = next(filter(self._is_zero, numbers), None)
             place = exact or Ball(self._sharpened(*bracket))
