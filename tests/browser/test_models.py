@@ -133,6 +133,47 @@ class ModelTest(BrowserTest):
         )
         self.assertEqual([[1, 2, "bad", 3, "bad", *range(10, 20)], [2, "again"]], asked)
 
+    def test_answers_are_kept_while_there_is_room_and_known_by_their_state(self) -> None:
+        found = self.call(
+            """(async () => {
+              const asked = [];
+              const answers = new m.Answers(async (body) => (asked.push(body.at), body), {
+                room: 10, weigh: ({ weight }) => weight, keyOf: ({ at }) => String(at),
+              });
+              const ask = (at, weight) => answers.get({ at, weight });
+              for (const at of [1, 2, 3]) await ask(at, 3);
+              // 1 is the latest now, so that 2 has to go; what is larger than the room is not kept.
+              await ask(1, 3);
+              await ask(4, 4);
+              for (const at of [1, 3, 4, 2]) await ask(at, 3);
+              await ask(9, 11);
+              await ask(9, 11);
+              return [asked, answers.weight];
+            })()""",
+            "shared/answers.js",
+        )
+        self.assertEqual([[1, 2, 3, 4, 2, 9, 9], 10], found)
+
+    def test_versions_are_one_but_for_the_value_of_the_slider_that_is_moved(self) -> None:
+        set_7, set_8 = "{ do: 'set', id: 7, value: 1 }", "{ do: 'set', id: 8, value: 1 }"
+        line = "{ do: 'edit', id: 7, text: 'f(x) = x' }"
+        for kept, drafts, known in (
+            ("", f"[{set_7}]", [3, 3]),
+            (f"k.goOn(4, [{set_7}])", f"[{set_7}]", [3, 3]),
+            (f"k.goOn(4, [{set_7}])", "[]", [3, 4]),
+            (f"k.goOn(4, [{set_7}])", f"[{set_8}]", [3, 4]),
+            (f"k.goOn(4, [{set_7}])", f"[{set_7}, {set_8}]", [3, 4]),
+            # Something else was changed, or taken back: all that came before is another study.
+            (f"k.goOn(4, [{line}])", f"[{set_7}]", [3, 4]),
+            (f"k.goOn(9, [{set_7}]), k.goOn(4, [{set_8}])", f"[{set_7}]", [3, 4]),
+            (f"k.goOn(9, [{set_7}]), k.goOn(4, [])", f"[{set_7}]", [3, 4]),
+            (f"k.goOn(4, [{set_7}, {line}])", f"[{set_7}]", [3, 4]),
+        ):
+            with self.subTest(kept, drafts=drafts):
+                code = f"(() => {{ const k = new m.Kin(3); {kept}; return [3, 4].map((version) => k.versionOf({{ version, drafts: {drafts} }})); }})()"
+                expected = [3, 4] if not kept else known
+                self.assertEqual(expected, self.call(code, "bench/kin.model.js"))
+
     def test_a_wish_waits_for_a_guess_so_that_one_is_under_way(self) -> None:
         found = self.call(
             """(async () => {

@@ -1,5 +1,6 @@
 """What moves: sliders that play, runners, trails, families and sweeps, with a real page and worker."""
 
+import json
 import os
 import subprocess
 import sys
@@ -80,6 +81,51 @@ class MotionTest(BrowserTest):
         self.page.get_by_role("button", name="Undo").click()
         self.settle()
         self.assertEqual(rest, self.value("a"))
+
+    def test_a_hand_that_comes_back_to_a_state_finds_its_picture_at_once(self) -> None:
+        asked: list[tuple[str, object]] = []
+
+        def note(question: str | bytes) -> None:
+            given = json.loads(question)
+            if given["part"] == "scene" and given["drafts"]:
+                asked.append((text, given["drafts"][0]["value"]))
+
+        self.page.on("websocket", lambda wire: wire.on("framesent", note))
+        text = "f(x) = x^2 - a"
+        self.open_new_study(text, "a = 2")
+        track = self.page.get_by_role("slider", name="Slider a")
+        box = self.box(track)
+        seen: dict[tuple[str, int], tuple[int, str]] = {}
+
+        def sweep(*places: int) -> None:
+            """Move along the track; the picture of a place is the same whenever it is seen."""
+            for place in places:
+                self.page.mouse.move(box["x"] + place, box["y"] + 8)
+                self.settle()
+                shown = self.ink(), self.page.locator(".slider-value").input_value()
+                self.assertEqual(shown, seen.setdefault((text, place), shown))
+
+        for _ in range(2):
+            # Each hand that lets go keeps a version of its own.
+            self.page.mouse.move(box["x"] + 120, box["y"] + 8)
+            self.page.mouse.down()
+            sweep(120, 140, 160, 180, 160, 140, 160, 180)
+            self.page.mouse.up()
+            self.settle()
+        self.assertEqual(len(asked), len(set(asked)), asked)
+        # Another line: nothing of what is known is true any more.
+        text = "f(x) = x^2 + a"
+        self.row("f").locator(".row-formula").click()
+        self.page.get_by_label("Text of f", exact=True).fill(text)
+        self.page.keyboard.press("Enter")
+        self.settle()
+        self.page.mouse.move(box["x"] + 120, box["y"] + 8)
+        self.page.mouse.down()
+        sweep(120, 140, 160)
+        self.page.mouse.up()
+        self.settle()
+        self.assertGreaterEqual(len({value for line, value in asked if line == text}), 2)
+        self.assertNotEqual(*(seen[line, 160][0] for line in ("f(x) = x^2 - a", text)))
 
     def test_who_wishes_no_motion_gets_steps(self) -> None:
         self.page = self.open_page(reduced_motion="reduce")

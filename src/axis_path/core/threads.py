@@ -1,4 +1,4 @@
-"""How threads share what is kept: one lock, and properties that need none.
+"""How threads share what is kept: one lock, dictionaries with their own, and properties.
 
 Two locks that are taken in either order stop two threads for ever, and what is kept is made out of
 what else is kept, in any order. So there is one lock for all that computes or grows, and whatever
@@ -8,10 +8,13 @@ else is locked here and there is held for a moment, while nothing is computed.
 from __future__ import annotations
 
 import threading
-from collections.abc import Callable
+from collections import OrderedDict
+from collections.abc import Callable, Hashable
 from typing import Any, Generic, TypeVar, overload
 
 T = TypeVar("T")
+K = TypeVar("K", bound=Hashable)
+V = TypeVar("V")
 
 #: Held while balls are computed, whose precision is the process's, and while a graph grows.
 COMPUTING = threading.RLock()
@@ -42,3 +45,41 @@ class kept_property(Generic[T]):  # noqa: N801 - it is used like a function
         # Found in the object itself from now on: this has no way of setting.
         found = owner.__dict__[self._name] = self._make(owner)
         return found
+
+
+class Bounded(Generic[K, V]):
+    """What was made for keys, for all threads; of many keys those that were asked for last.
+
+    A key holds all that its value depends on, so that what is found is never stale.
+    """
+
+    def __init__(self, most: int) -> None:
+        self._most = most
+        self._kept: OrderedDict[K, V] = OrderedDict()
+        self._lock = threading.Lock()
+
+    def get(self, key: K, default: T) -> V | T:
+        """Give what is kept for a key."""
+        with self._lock:
+            found = self._kept.get(key, default)
+            if found is not default:
+                self._kept.move_to_end(key)
+        return found
+
+    def put(self, key: K, value: V) -> None:
+        """Keep something for a key; what was not asked for longest goes."""
+        with self._lock:
+            self._kept[key] = value
+            if len(self._kept) > self._most:
+                self._kept.popitem(last=False)
+
+    def made(self, key: K, make: Callable[[], V]) -> V:
+        """Give what is kept for a key, or make and keep it; two threads may both make it."""
+        found = self.get(key, _NOTHING)
+        if found is _NOTHING:
+            found = make()
+            self.put(key, found)
+        return found  # type: ignore[return-value]
+
+
+_NOTHING = object()

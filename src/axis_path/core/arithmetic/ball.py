@@ -12,8 +12,6 @@ Source: Johansson, *Arb: efficient arbitrary-precision midpoint-radius interval 
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-from contextlib import contextmanager
 from dataclasses import dataclass, fields, replace
 from enum import IntEnum
 from fractions import Fraction
@@ -39,16 +37,22 @@ class Defined(IntEnum):
     YES = 2
 
 
-@contextmanager
-def precision(bits: int) -> Iterator[None]:
+class precision:  # noqa: N801 - it is used like a function
     """Compute with ``bits`` binary digits inside the block; one thread at a time."""
-    with COMPUTING:
-        before = flint.ctx.prec
-        flint.ctx.prec = bits
-        try:
-            yield
-        finally:
-            flint.ctx.prec = before
+
+    __slots__ = ("_before", "_bits")
+
+    def __init__(self, bits: int) -> None:
+        self._bits = bits
+
+    def __enter__(self) -> None:
+        COMPUTING.acquire()
+        self._before = flint.ctx.prec
+        flint.ctx.prec = self._bits
+
+    def __exit__(self, *_: object) -> None:
+        flint.ctx.prec = self._before
+        COMPUTING.release()
 
 
 @dataclass(frozen=True, slots=True, init=False)

@@ -240,8 +240,22 @@ def last_inside(piece, left, right, floor, top):
 
 
 @compiled
-def trends(low, high, partial, broken):
-    """Give where a slope has one sign, by its enclosures: rows of from, to (behind) and sign."""
+def tenths(value, start, px, is_log):
+    """Give where an abscissa stands, in tenths of a px from the ``start`` of its axis."""
+    return np.int64(np.rint((flat(value, is_log) - start) * px * 10))
+
+
+@compiled
+def trends(low, high, partial, broken, edges, start, px, is_log):
+    """Give where a slope has one sign, by its enclosures over the columns between edges.
+
+    Args:
+        edges: of the columns, (n + 1,).
+        start: see ``tenths``, as what follows.
+
+    Returns:
+        Rows of from, to, both in tenths of a px, and sign, (k, 3).
+    """
     count = len(low)
     found = np.empty((count, 3), dtype=np.int64)
     at, before = 0, 0
@@ -249,17 +263,17 @@ def trends(low, high, partial, broken):
         sign = 0
         if not (partial[i] or broken[i]):
             sign = 1 if low[i] > 0 else -1 if high[i] < 0 else 0
-        if sign and sign == before:
-            found[at - 1, 1] = i + 1
-        elif sign:
-            found[at, 0], found[at, 1], found[at, 2] = i, i + 1, sign
+        if sign and sign != before:
+            found[at, 0], found[at, 2] = tenths(edges[i], start, px, is_log), sign
             at += 1
+        if sign:
+            found[at - 1, 1] = tenths(edges[i + 1], start, px, is_log)
         before = sign
     return found[:at]
 
 
 @compiled
-def signs_between(points, starts, crossings):
+def signs_between(points, starts, crossings, start, px, is_log):
     """Give the stretches of lines in which no zero may be, and which sign the values have there.
 
     Args:
@@ -267,12 +281,13 @@ def signs_between(points, starts, crossings):
         starts: where each begins among them, and the last one ends, (k + 1,).
         crossings: the stretches in which there may be a zero, (m, 2), likewise; their ends are
             points, or lie between lines.
+        start: see ``tenths``, as what follows.
 
     Returns:
-        Where they begin and end, (j, 2), and their signs, (j,).
+        Rows of from, to, both in tenths of a px, and sign, (j, 3).
     """
     most = len(starts) - 1 + len(crossings)
-    found, signs = np.empty((most, 2)), np.empty(most, dtype=np.int64)
+    found = np.empty((most, 3), dtype=np.int64)
     count = first = 0
     for line in range(len(starts) - 1):
         at, stop = starts[line], starts[line + 1]
@@ -286,11 +301,14 @@ def signs_between(points, starts, crossings):
             if end > low:
                 while points[at, 0] < low:
                     at += 1
-                found[count, 0], found[count, 1] = low, end
-                signs[count] = np.sign(points[at, 1])
-                count += 1
+                sign = np.int64(np.sign(points[at, 1]))
+                if sign:
+                    found[count, 0] = tenths(low, start, px, is_log)
+                    found[count, 1] = tenths(end, start, px, is_log)
+                    found[count, 2] = sign
+                    count += 1
             if is_last:
                 break
             low = max(low, crossings[k, 1])
             k += 1
-    return found[:count], signs[:count]
+    return found[:count]

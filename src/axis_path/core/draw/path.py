@@ -110,7 +110,7 @@ def _places(window: Window) -> tuple[float | bool, ...]:
     """Give how places in px are found, and how near lines have to be, for ``path_table``."""
     seen = window.seen
     return (
-        seen.flat_x[0], window.x_px, window.log_x, seen.flat_y[1], window.y_px, window.log_y,
+        *window.across_from, *window.down_from,
         seen.width, seen.height, _MARGIN_PX + window.beyond, _NEAR_PX,
     )  # fmt: skip
 

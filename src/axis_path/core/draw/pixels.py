@@ -43,7 +43,7 @@ def seen_lines(pieces: Sequence[Floats], window: Window) -> list[list[int]]:
     margin = _MARGIN_PX + window.beyond
     seen = window.seen
     box = -margin, -margin, seen.width + margin, seen.height + margin
-    places = seen.flat_x[0], window.x_px, window.log_x, seen.flat_y[1], window.y_px, window.log_y
+    places = *window.across_from, *window.down_from
     found: list[list[int]] = []
     for piece in pieces:
         numbers, starts = seen_tenths(piece, *places, _FARTHEST_PX, *box, _NEAR_PX)

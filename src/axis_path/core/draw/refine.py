@@ -142,17 +142,18 @@ def path_columns(
 
 @compiled
 def trends_between(
-    codes, arguments, starts, extra, extra_starts, const_low, const_high, results, edges
-):
-    """Give where a slope has one sign, as ``compiled.trends`` does for the columns between edges.
+    codes, arguments, starts, extra, extra_starts, const_low, const_high, results,
+    edges, start, px, is_log,
+):  # fmt: skip
+    """Give where a slope has one sign, as ``compiled.trends`` does.
 
     Args:
         codes: the slope as ``kernel.enclose`` takes it, with ``arguments`` and so on.
-        edges: of the columns, (n + 1,).
+        edges: of the columns, (n + 1,), and so on, as ``compiled.trends`` takes them.
     """
     count = len(edges) - 1
     low, high, partial, _, broken = enclose(
         codes, arguments, starts, extra, extra_starts, const_low, const_high,
         edges[:-1].copy().reshape(1, count), edges[1:].copy().reshape(1, count), results,
     )  # fmt: skip
-    return trends(low[0], high[0], partial[0], broken[0])
+    return trends(low[0], high[0], partial[0], broken[0], edges, start, px, is_log)

@@ -141,6 +141,16 @@ class Window:
         """Give how many px one unit of y takes, one decade of it on a logarithmic axis."""
         return self.height / (self.flat_y[1] - self.flat_y[0])
 
+    @kept_property
+    def across_from(self) -> tuple[float, float, bool]:
+        """Give how compiled code finds px from the left edge: where that stands, and the scale."""
+        return self.seen.flat_x[0], self.x_px, self.log_x
+
+    @kept_property
+    def down_from(self) -> tuple[float, float, bool]:
+        """Give how compiled code finds px from the upper edge, likewise."""
+        return self.seen.flat_y[1], self.y_px, self.log_y
+
     def pixel_at(self, x: float) -> float:
         """Give how wide a pixel is at an abscissa, in axis units."""
         if not self.log_x:

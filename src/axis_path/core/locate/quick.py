@@ -22,13 +22,13 @@ from axis_path.core.locate.exact import quick_candidates, written
 from axis_path.core.locate.finding import Finding, Kind
 from axis_path.core.locate.sift import compiled_kernel, crossings
 from axis_path.core.patience import check
+from axis_path.core.threads import Bounded
 
 Floats = NDArray[np.float64]
 Flags = NDArray[np.bool_]
 _BITS, _DIGITS = 128, 10
 #: Which simple numbers are zeros, by all that this depends on.
-_kept: dict[tuple[object, ...], bool] = {}
-_MOST_KEPT = 2_000
+_kept: Bounded[tuple[object, ...], bool] = Bounded(2_000)
 
 
 def quick_zeros(
@@ -140,11 +140,9 @@ def _is_zero(function: RealFunction, candidate: Ball) -> bool:
     near = float(candidate.value.mid())
     around = math.nextafter(near, -math.inf), math.nextafter(near, math.inf)
     key = (*function.key_on(*around), written(candidate))
-    found = _kept.get(key)
-    if found is None:
-        value = function.prove(candidate)
-        found = bool(value.is_defined and value.exact is not None and value.exact == 0)
-        if len(_kept) >= _MOST_KEPT:
-            _kept.clear()
-        _kept[key] = found
-    return found
+    return _kept.made(key, lambda: _is_proved_zero(function, candidate))
+
+
+def _is_proved_zero(function: RealFunction, candidate: Ball) -> bool:
+    value = function.prove(candidate)
+    return bool(value.is_defined and value.exact is not None and value.exact == 0)

@@ -7,8 +7,6 @@ edit did not touch is neither read nor compiled again.
 
 from __future__ import annotations
 
-import threading
-from collections import OrderedDict
 from collections.abc import Collection, Sequence
 from dataclasses import dataclass, field, replace
 from itertools import pairwise
@@ -66,7 +64,7 @@ from axis_path.core.study.meaning import (
     read_meaning,
     with_problem,
 )
-from axis_path.core.threads import COMPUTING, kept_property
+from axis_path.core.threads import COMPUTING, Bounded, kept_property
 
 _KEPT_ANALYSES = 64
 #: Typed numbers, such as the ends of sliders, that are kept for each analysis.
@@ -488,8 +486,7 @@ def _function_kind(line: FunctionLine, body: Shaped) -> Kind:
     return Kind.ANGLE if line.variables[0] == "theta" else Kind.FUNCTION
 
 
-_kept: OrderedDict[tuple[AngleUnit, LineKeys], Analysis] = OrderedDict()
-_kept_lock = threading.Lock()
+_kept: Bounded[tuple[AngleUnit, LineKeys], Analysis] = Bounded(_KEPT_ANALYSES)
 
 
 def analyse(unit: AngleUnit, keys: LineKeys, before: Analysis | None = None) -> Analysis:
@@ -500,17 +497,7 @@ def analyse(unit: AngleUnit, keys: LineKeys, before: Analysis | None = None) -> 
         keys: the lines.
         before: the analysis before an edit, from which what did not change is taken.
     """
-    wanted = (unit, keys)
-    with _kept_lock:
-        if wanted in _kept:
-            _kept.move_to_end(wanted)
-            return _kept[wanted]
-    made = _analysed(unit, keys, before)
-    with _kept_lock:
-        _kept[wanted] = made
-        while len(_kept) > _KEPT_ANALYSES:
-            _kept.popitem(last=False)
-    return made
+    return _kept.made((unit, keys), lambda: _analysed(unit, keys, before))
 
 
 def _analysed(unit: AngleUnit, keys: LineKeys, before: Analysis | None) -> Analysis:

@@ -2,16 +2,15 @@
 
 from __future__ import annotations
 
-from collections import OrderedDict
 from dataclasses import dataclass
 from fractions import Fraction
-from threading import Lock
 from typing import Any
 
 from axis_path.core.arithmetic import Ball, ball, precision
 from axis_path.core.evaluate import VALUE_BITS, Multiple, RealPath, period
 from axis_path.core.study.lane import end_text
 from axis_path.core.study.sliders import written_number
+from axis_path.core.threads import Bounded
 
 #: Nobody wants to be offered more turns than this of a curve.
 _MOST_TIMES = 1_000
@@ -31,9 +30,7 @@ class Closing:
     shown: str
 
 
-_KEPT = 256
-_kept: OrderedDict[tuple[object, ...], Closing | None] = OrderedDict()
-_lock = Lock()
+_kept: Bounded[tuple[object, ...], Closing | None] = Bounded(256)
 
 
 def closing_of(path: RealPath) -> Closing | None:
@@ -43,16 +40,7 @@ def closing_of(path: RealPath) -> Closing | None:
     steady = ("closes", path.y.expression, path.x.key()[:-1])
     if path.x.expression.kept(steady, lambda: [_closes_always(path)], bool)[0]:
         return None
-    with _lock:
-        if key in _kept:
-            _kept.move_to_end(key)
-            return _kept[key]
-    found = _closing(path)
-    with _lock:
-        _kept[key] = found
-        while len(_kept) > _KEPT:
-            _kept.popitem(last=False)
-    return found
+    return _kept.made(key, lambda: _closing(path))
 
 
 def _closes_always(path: RealPath) -> bool:

@@ -6,10 +6,8 @@ its key, in full: a drawing that is found is never stale.
 
 from __future__ import annotations
 
-from collections import OrderedDict
 from collections.abc import Callable
 from dataclasses import dataclass
-from threading import Lock
 from typing import Any
 
 import numpy as np
@@ -29,6 +27,7 @@ from axis_path.core.study.breaks import breaks_of
 from axis_path.core.study.lane import end_points, holes, make_lane, signs_of, trends_of
 from axis_path.core.study.marks import locate_marks, mark_dicts
 from axis_path.core.study.reasons import why_not_drawn
+from axis_path.core.threads import Bounded
 
 _KEPT_DRAWINGS = 128
 
@@ -54,24 +53,17 @@ class Drawing:
 NOTHING = Drawing({"curve": None, "lane": None, "why": None}, None)
 #: What a row's data holds where a kind of line has nothing to say of it.
 PLAIN = {"note": ""}
-_kept: OrderedDict[tuple[Any, ...], Drawing] = OrderedDict()
-_lock = Lock()
+_kept: Bounded[tuple[Any, ...], Drawing] = Bounded(_KEPT_DRAWINGS)
 
 
 def kept(key: tuple[Any, ...], make: Callable[[], Drawing]) -> Drawing:
     """Give the drawing that was made for a key, or make it."""
-    with _lock:
-        if key in _kept:
-            _kept.move_to_end(key)
-            return _kept[key]
-    drawing = make()
-    if not drawing.is_whole:
-        return drawing
-    with _lock:
-        _kept[key] = drawing
-        while len(_kept) > _KEPT_DRAWINGS:
-            _kept.popitem(last=False)
-    return drawing
+    found = _kept.get(key, None)
+    if found is None:
+        found = make()
+        if found.is_whole:
+            _kept.put(key, found)
+    return found
 
 
 def stopped(lane: dict[str, Any] | None, err: StoppedError) -> Drawing:

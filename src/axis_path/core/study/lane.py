@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from fractions import Fraction
-from typing import Any
+from itertools import accumulate
+from typing import Any, cast
 
 import numpy as np
 from numpy.typing import NDArray
@@ -107,10 +108,10 @@ def signs_of(curve: Curve, window: Window) -> list[list[int]]:
     """
     if not curve.pieces:
         return []
-    starts = np.cumsum([0, *map(len, curve.pieces)])
-    ends, signs = compiled.signs_between(np.concatenate(curve.pieces), starts, curve.crossings)
-    told = zip(tenths_across(ends, window).tolist(), signs.tolist(), strict=True)
-    return [[a, b, sign] for (a, b), sign in told if sign]
+    starts = np.array([0, *accumulate(map(len, curve.pieces))])
+    points = np.concatenate(curve.pieces)
+    found = compiled.signs_between(points, starts, curve.crossings, *window.across_from)
+    return cast("list[list[int]]", found.tolist())
 
 
 def trends_of(function: RealFunction, curve: Curve, window: Window) -> list[list[int]]:
@@ -128,11 +129,12 @@ def trends_of(function: RealFunction, curve: Curve, window: Window) -> list[list
     form = function.compiled(slope)
     if form is None:
         bounds = function.enclose(edges[:-1], edges[1:], slope)
-        found = compiled.trends(bounds.low, bounds.high, bounds.partial, bounds.broken)
+        found = compiled.trends(
+            bounds.low, bounds.high, bounds.partial, bounds.broken, edges, *window.across_from
+        )
     else:
-        found = refine.trends_between(*form, edges)
-    ends = tenths_across(edges[found[:, :2]], window)
-    return [[a, b, sign] for (a, b), sign in zip(ends.tolist(), found[:, 2].tolist(), strict=True)]
+        found = refine.trends_between(*form, edges, *window.across_from)
+    return cast("list[list[int]]", found.tolist())
 
 
 def _handle(end: End | None, window: Window) -> dict[str, Any] | None:

@@ -3,10 +3,8 @@
 from __future__ import annotations
 
 import math
-from collections import OrderedDict
 from dataclasses import dataclass
 from fractions import Fraction
-from threading import Lock
 from typing import Any
 
 import numpy as np
@@ -17,6 +15,7 @@ from axis_path.core.draw.pixels import tenths_across
 from axis_path.core.evaluate import RealFunction
 from axis_path.core.limits import LARGEST_MARKS, MARK_CELLS
 from axis_path.core.locate import Finding, Findings, find_zeros, interval, quick_zeros
+from axis_path.core.threads import Bounded
 
 Floats = NDArray[np.float64]
 
@@ -45,10 +44,9 @@ class _Searched:
 _KEPT_SEARCHES, _MOST_KEPT = 64, 500
 #: Pixels are finer than those of an earlier window if they are smaller by this.
 _FINER = 0.9
-_kept: OrderedDict[tuple[object, ...], _Searched] = OrderedDict()
+_kept: Bounded[tuple[object, ...], _Searched] = Bounded(_KEPT_SEARCHES)
 #: Searches of single stretches that took the slow way and are complete.
-_kept_slow: OrderedDict[tuple[object, ...], Findings] = OrderedDict()
-_lock = Lock()
+_kept_slow: Bounded[tuple[object, ...], Findings] = Bounded(_MOST_KEPT)
 
 
 def locate_marks(function: RealFunction, curve: Curve, window: Window) -> Findings:
@@ -64,14 +62,8 @@ def locate_marks(function: RealFunction, curve: Curve, window: Window) -> Findin
     if not stretches:
         return Findings((), complete=True)
     key = function.key()
-    with _lock:
-        before = _kept.get(key)
-    known = _searched_on(function, stretches, window, before)
-    with _lock:
-        _kept[key] = known
-        _kept.move_to_end(key)
-        while len(_kept) > _KEPT_SEARCHES:
-            _kept.popitem(last=False)
+    known = _searched_on(function, stretches, window, _kept.get(key, None))
+    _kept.put(key, known)
     low, high = window.x
     seen = [zero for zero in known.zeros if low <= zero.x <= high]
     if len(seen) > LARGEST_MARKS.value:
@@ -140,16 +132,12 @@ def _searched(
 def _slowly(function: RealFunction, low: float, high: float) -> Findings:
     """Locate the zeros in a stretch by the slow way, once for all states that do not change it."""
     key = function.key_on(low, high)
-    with _lock:
-        found = _kept_slow.get(key)
+    found = _kept_slow.get(key, None)
     if found is None:
         where = interval(Fraction(low), Fraction(high))
         found = find_zeros(function, where, max_cells=MARK_CELLS.value)
         if found.complete:
-            with _lock:
-                _kept_slow[key] = found
-                if len(_kept_slow) > _MOST_KEPT:
-                    _kept_slow.popitem(last=False)
+            _kept_slow.put(key, found)
     return found
 
 

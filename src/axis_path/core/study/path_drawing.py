@@ -7,6 +7,7 @@ from fractions import Fraction
 from typing import Any
 
 import numpy as np
+from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Ball, ball, precision
 from axis_path.core.draw import Curve, Labels, Window, make_ticks, sample_path
@@ -25,6 +26,9 @@ from axis_path.core.study.domains import round_to
 from axis_path.core.study.drawing import Drawing, kept, stopped
 from axis_path.core.study.lane import end_text, make_lane
 from axis_path.core.study.sliders import written_number
+from axis_path.core.threads import Bounded
+
+Floats = NDArray[np.float64]
 
 #: The scale of a lane goes on beyond the ends by this part of the span.
 _BEYOND = 0.06
@@ -34,6 +38,8 @@ _READING_DIGITS = 5
 _LONGEST_EXACT = 8
 #: Ends nearer to one another than this, in px, are one place: the curve is closed.
 _SAME_PX = 0.5
+#: Lanes of paths without gaps, by all that they depend on.
+_lanes: Bounded[tuple[object, ...], dict[str, Any]] = Bounded(64)
 
 
 def draw_path(path: RealPath, window: Window, unit: AngleUnit, *, is_hidden: bool) -> Drawing:
@@ -53,7 +59,7 @@ def _drawn(path: RealPath, window: Window, unit: AngleUnit, *, is_hidden: bool) 
         return stopped(_lane(path, Curve([]), window, unit), err)
     pieces = seen_lines(curve.pieces, window)
     data = {
-        "curve": {"pieces": pieces, "bands": [], "ends": _ends(path, window)},
+        "curve": {"pieces": pieces, "bands": [], "ends": _ends(path, curve, window)},
         "lane": _lane(path, curve, window, unit),
         "why": _why(path, curve, bool(pieces)),
         "note": _note(path, curve) if pieces else "",
@@ -145,7 +151,7 @@ def span_words(path: RealPath) -> str:
     return f"{end_text(path.low)} {left} {name} {right} {end_text(path.high)}"
 
 
-def _ends(path: RealPath, window: Window) -> list[dict[str, Any]]:
+def _ends(path: RealPath, curve: Curve, window: Window) -> list[dict[str, Any]]:
     """Give the ends, filled where they belong to the path, and rings where a point is left out.
 
     A path that closes, or whose ends were taken for it, has no ends.
@@ -154,7 +160,9 @@ def _ends(path: RealPath, window: Window) -> list[dict[str, Any]]:
     left_out = (float(value.value.mid()) for value in path.x.without)
     holes = [place for place in left_out if low < place < high]
     places = np.array([low, high, *holes])
-    points = path.points_near(places)
+    points = None if holes else _drawn_ends(path, curve)
+    if points is None:
+        points = path.points_near(places)
     px = np.column_stack([window.across(points[:, 0]), window.down(points[:, 1])])
     closed = [path.low.closed, path.high.closed, *(False for _ in holes)]
     is_closed = path.assumed or float(np.hypot(*(px[1] - px[0]))) < _SAME_PX
@@ -166,6 +174,14 @@ def _ends(path: RealPath, window: Window) -> list[dict[str, Any]]:
     return found
 
 
+def _drawn_ends(path: RealPath, curve: Curve) -> Floats | None:
+    """Give the points at both ends as they are drawn, (2, 2); None if they are not."""
+    ts, pieces = curve.parameters, curve.pieces
+    if not pieces or (ts[0][0], ts[-1][-1]) != (path.low.near, path.high.near):
+        return None
+    return np.array([pieces[0][0], pieces[-1][-1]])
+
+
 def lane_scale(path: RealPath) -> tuple[float, float]:
     """Give from where to where the lane of a path goes, a little beyond its ends."""
     low, high = path.low.near, path.high.near
@@ -175,7 +191,21 @@ def lane_scale(path: RealPath) -> tuple[float, float]:
 
 
 def _lane(path: RealPath, curve: Curve, window: Window, unit: AngleUnit) -> dict[str, Any]:
-    """Give the lane, whose scale is that of the parameter."""
+    """Give the lane, whose scale is that of the parameter.
+
+    One without gaps is the same while the ends are: in most frames.
+    """
+    if len(curve.undefined):
+        return _made_lane(path, curve, window, unit)
+    without = tuple(repr(value) for value in path.x.without)
+    key = (
+        path.variable, path.low.key, path.high.key, path.assumed, without,
+        window.seen.width, unit,
+    )  # fmt: skip
+    return _lanes.made(key, lambda: _made_lane(path, curve, window, unit))
+
+
+def _made_lane(path: RealPath, curve: Curve, window: Window, unit: AngleUnit) -> dict[str, Any]:
     start, stop = lane_scale(path)
     scale = Window((start, stop), (0.0, 1.0), window.seen.width, 1)
     lane = make_lane(path.x, curve, scale, [])

@@ -12,6 +12,7 @@ import { Follower } from "../shared/follower.js";
 import { Wire } from "../shared/wire.js";
 import { equalised, grown, isMoved, shiftBetween, showing } from "./affine.model.js";
 import { Found } from "./found.model.js";
+import { Kin } from "./kin.model.js";
 import { MOST_VISITS, Motion } from "./motion.js";
 import { BEYOND_PX, isCovered } from "./slide.model.js";
 import { Trail } from "./trail.model.js";
@@ -36,6 +37,13 @@ const AHEAD = 2;
 const AROUND_PX = 64;
 /** Events of a hand come no faster than this. */
 const FRAME_MS = 8;
+
+/** So many letters of answers are kept: all states of a slider's track, if the study is not large. */
+const ROOM = 8_000_000;
+/** An answer whose length is not known is taken for one of so many letters. */
+const LONG = 400_000;
+/** What took so long may be only a part of the picture: it is asked for again. */
+const LONG_MS = 500;
 
 /** On a way longer than this, as the last few answers tell, states that were passed come along. */
 const LONG_WAY_MS = 25;
@@ -132,13 +140,21 @@ export class Engine {
     this.watchers = new Set();
     this.arePanelsDue = false;
     this.isLookNeeded = false;
-    this.answers = new Answers((body) => this.fetch(body));
+    this.kin = new Kin(this.version);
+    /** How long answers are, in letters. @type {WeakMap<object, number>} */
+    this.letters = new WeakMap();
+    this.answers = new Answers((body) => this.fetch(body), {
+      room: ROOM,
+      weigh: (answer) => this.letters.get(answer) ?? LONG,
+      keyOf: (body) => JSON.stringify({ ...body, version: this.kin.versionOf(body) }),
+    });
     /** Commands the hand will probably try next. @type {any[]} */
     this.expected = [];
     /** The line that was written last. @type {any} */
     this.writing = null;
     this.scenes = new Follower(
-      (body) => this.answers.get(body),
+      // It may have been given for another version with the same picture.
+      (body) => this.answers.get(body).then((answer) => (answer.version === body.version ? answer : { ...answer, version: body.version })),
       (answer, body) => this.takeAnswer(answer, body),
       (error) => this.fail(error),
       () => this.rest(),
@@ -206,6 +222,8 @@ export class Engine {
   async fetch({ part, ...body }) {
     const began = performance.now();
     const answer = await askOver(this.wire, `${this.path}/${part}`, part, body);
+    const wasStopped = answer.spent_ms > LONG_MS;
+    this.letters.set(answer, wasStopped ? Infinity : this.wire.letters || LONG);
     if (answer.spent_ms !== undefined) this.ways = [performance.now() - began - answer.spent_ms, ...this.ways.slice(0, WAYS - 1)];
     return answer;
   }
@@ -604,6 +622,7 @@ export class Engine {
       this.reach(body.visits);
       if (address === "history") this.reached.clear();
       this.version = answer.version;
+      this.kin.goOn(answer.version, body.commands ?? []);
       this.hand = [];
       this.trails.keep(answer.trails, address === "commands" ? this.sentPlaces : {});
       this.store.trailTick += 1;

@@ -3,21 +3,31 @@
  * Answers that were given, and answers asked for before they are wished.
  *
  * An answer belongs to the whole request, state and all: the same request has the same answer, so one
- * that is kept is never stale. What the hand will probably do next is asked for while nothing else is,
- * one thing at a time. Guesses cost the server time: a hurried hand that was not foreseen gets none
- * until it is foreseen again or slows down.
+ * that is kept is never stale. A hand that goes to and fro, and what plays again and again, comes
+ * back to the same states: there the answers are at hand. What the hand will probably do next is
+ * asked for while nothing else is, one thing at a time. Guesses cost the server time: a hurried hand
+ * that was not foreseen gets none until it is foreseen again or slows down.
  */
 const MOST_GUESSES = 3;
 /** Wishes further apart than this leave the time for guesses. */
 const CALM_MS = 30;
 
 export class Answers {
-  /** @param {(body: any) => Promise<any>} send @param {number} most answers to keep. */
-  constructor(send, most = 24) {
+  /**
+   * @param {(body: any) => Promise<any>} send
+   * @param {object} [options]
+   * @param {number} [options.room] so much is kept, the latest.
+   * @param {(answer: any) => number} [options.weigh] how much an answer is; more than the room is not kept.
+   * @param {(body: any) => string} [options.keyOf] equal for requests with the same answer.
+   */
+  constructor(send, { room = 24, weigh = () => 1, keyOf = JSON.stringify } = {}) {
     this.send = send;
-    this.most = most;
-    /** @type {Map<string, Promise<any>>} */
+    this.room = room;
+    this.weigh = weigh;
+    this.keyOf = keyOf;
+    /** @type {Map<string, {answer: Promise<any>, weight: number}>} */
     this.kept = new Map();
+    this.weight = 0;
     /** @type {any[]} */
     this.ahead = [];
     this.guesses = MOST_GUESSES;
@@ -32,29 +42,52 @@ export class Answers {
     const now = performance.now();
     const isCalm = now - this.wishedAt > CALM_MS;
     this.wishedAt = now;
-    if (this.kept.has(JSON.stringify(body))) this.guesses = Math.min(this.guesses + 1, MOST_GUESSES);
+    const isKnown = this.kept.has(this.keyOf(body));
+    if (isKnown) this.guesses = Math.min(this.guesses + 1, MOST_GUESSES);
     else this.guesses = isCalm ? MOST_GUESSES : 0;
     // A wish comes first, and guesses made before it are old. One that is under way is let come: to
     // give it up would give up the connection, and another process would begin anew.
     this.ahead = [];
-    if (this.guess && !this.kept.has(JSON.stringify(body))) return this.guess.then(() => this.ask(body));
+    if (this.guess && !isKnown) return this.guess.then(() => this.ask(body));
     return this.ask(body);
   }
 
   /** @param {any} body @returns {Promise<any>} */
   ask(body) {
-    const key = JSON.stringify(body);
+    const key = this.keyOf(body);
     const known = this.kept.get(key);
-    const answer = known ?? this.send(body);
-    this.kept.delete(key);
-    this.kept.set(key, answer);
-    // A refusal is not kept: asking again may go well.
-    if (!known) answer.catch(() => this.kept.delete(key));
-    for (const oldest of this.kept.keys()) {
-      if (this.kept.size <= this.most) break;
-      this.kept.delete(oldest);
+    if (known) {
+      // The latest are behind.
+      this.kept.delete(key);
+      this.kept.set(key, known);
+      return known.answer;
     }
-    return answer;
+    const entry = { answer: this.send(body), weight: 0 };
+    this.kept.set(key, entry);
+    entry.answer.then(
+      (answer) => this.makeRoom(key, entry, this.weigh(answer)),
+      // A refusal is not kept: asking again may go well.
+      () => this.drop(key, entry),
+    );
+    return entry.answer;
+  }
+
+  /** An answer has come: what was not asked for longest goes. */
+  makeRoom(key, entry, weight) {
+    if (this.kept.get(key) !== entry) return;
+    entry.weight = weight;
+    this.weight += weight;
+    if (weight > this.room) this.drop(key, entry);
+    for (const [oldest, each] of this.kept) {
+      if (this.weight <= this.room) break;
+      if (each.weight) this.drop(oldest, each);
+    }
+  }
+
+  drop(key, entry) {
+    if (this.kept.get(key) !== entry) return;
+    this.kept.delete(key);
+    this.weight -= entry.weight;
   }
 
   /** The hand begins anew: guess again. */

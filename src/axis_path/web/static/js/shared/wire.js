@@ -38,6 +38,8 @@ export class Wire {
     this.brokeAt = -Infinity;
     this.tries = 0;
     this.idleTimer = 0;
+    /** How long the last answer was, in letters; 0 if none came this way since the last question. */
+    this.letters = 0;
     // Without a network a wire stays open, and silent.
     addEventListener("offline", () => this.close());
   }
@@ -50,6 +52,7 @@ export class Wire {
   async ask(body, stopped) {
     clearTimeout(this.idleTimer);
     this.idleTimer = setTimeout(() => this.close(), IDLE_MS);
+    this.letters = 0;
     const { socket } = this;
     if (socket?.readyState !== WebSocket.OPEN || this.waiting) {
       this.open();
@@ -82,6 +85,7 @@ export class Wire {
       const { waiting } = this;
       this.waiting = null;
       this.tries = 0;
+      this.letters = data.length;
       waiting?.resolve(JSON.parse(data));
     });
     socket.addEventListener("close", ({ code }) => {
