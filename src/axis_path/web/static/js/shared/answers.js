@@ -25,7 +25,7 @@ export class Answers {
     this.room = room;
     this.weigh = weigh;
     this.keyOf = keyOf;
-    /** @type {Map<string, {answer: Promise<any>, weight: number}>} */
+    /** @type {Map<string, {answer: Promise<any>, weight: number, isGuess: boolean}>} */
     this.kept = new Map();
     this.weight = 0;
     /** @type {any[]} */
@@ -42,18 +42,19 @@ export class Answers {
     const now = performance.now();
     const isCalm = now - this.wishedAt > CALM_MS;
     this.wishedAt = now;
-    const isKnown = this.kept.has(this.keyOf(body));
-    if (isKnown) this.guesses = Math.min(this.guesses + 1, MOST_GUESSES);
+    const known = this.kept.get(this.keyOf(body));
+    if (known?.isGuess) this.guesses = Math.min(this.guesses + 1, MOST_GUESSES);
     else this.guesses = isCalm ? MOST_GUESSES : 0;
+    if (known) known.isGuess = false;
     // A wish comes first, and guesses made before it are old. One that is under way is let come: to
     // give it up would give up the connection, and another process would begin anew.
     this.ahead = [];
-    if (this.guess && !isKnown) return this.guess.then(() => this.ask(body));
+    if (this.guess && !known) return this.guess.then(() => this.ask(body));
     return this.ask(body);
   }
 
-  /** @param {any} body @returns {Promise<any>} */
-  ask(body) {
+  /** @param {any} body @param {boolean} [isGuess] whether nobody wished it yet. @returns {Promise<any>} */
+  ask(body, isGuess = false) {
     const key = this.keyOf(body);
     const known = this.kept.get(key);
     if (known) {
@@ -62,7 +63,7 @@ export class Answers {
       this.kept.set(key, known);
       return known.answer;
     }
-    const entry = { answer: this.send(body), weight: 0 };
+    const entry = { answer: this.send(body), weight: 0, isGuess };
     this.kept.set(key, entry);
     entry.answer.then(
       (answer) => this.makeRoom(key, entry, this.weigh(answer)),
@@ -105,7 +106,7 @@ export class Answers {
     this.isAsking = true;
     for (let body = this.ahead.shift(); body; body = this.ahead.shift()) {
       // Nobody waits for it: a refusal comes again when it is really wished.
-      this.guess = this.ask(body).catch(() => {});
+      this.guess = this.ask(body, true).catch(() => {});
       await this.guess;
     }
     this.guess = null;
