@@ -21,8 +21,10 @@ import { Trails } from "./trails.model.js";
 const VIEW_DELAY_MS = 500;
 /** A hand that has not moved for so long is at rest. */
 const REST_MS = 40;
-/** A window that has not moved for so long is at rest. */
+/** A window that has not moved for so long is at rest, */
 const WINDOW_REST_MS = 80;
+/** and one that has not been stretched for so long will probably stay as it is. */
+const WINDOW_CALM_MS = 24;
 /** Without a connection it is tried again so often. */
 const BACK_MS = 700;
 /** Tables and findings beside something that plays are brought up to date so often. */
@@ -120,8 +122,10 @@ export class Engine {
     this.windowTimer = 0;
     /** Whether the window is being moved or stretched: what is drawn beyond it serves next. */
     this.isWindowMoving = false;
-    /** The window before the last stretch, and how long the hand took from it; none while it slides. @type {{window: any, ms: number} | null} */
+    /** The window before the last stretch, and how long the hand took from it; none while it slides or pauses. @type {{window: any, ms: number} | null} */
     this.stretchedFrom = null;
+    /** Whether the window was stretched last, and not slid. */
+    this.isStretched = false;
     this.movedAt = -Infinity;
     /** Paints what it can of a scene before it is shown. @type {((scene: any) => Promise<void>) | null} */
     this.prepare = null;
@@ -196,7 +200,7 @@ export class Engine {
   whereItMoves() {
     if (!this.isWindowMoving) return {};
     const { stretchedFrom } = this;
-    if (!stretchedFrom) return { beyond: BEYOND_PX };
+    if (!stretchedFrom) return { beyond: this.isStretched ? AROUND_PX : BEYOND_PX };
     const window = grown(stretchedFrom.window, this.window, (AHEAD * this.windowPace) / Math.max(stretchedFrom.ms, FRAME_MS));
     return { window: { ...window, ...this.size, follows: this.follows }, beyond: AROUND_PX };
   }
@@ -433,7 +437,10 @@ export class Engine {
     for (const axis of ["x", "y"]) if (String(next[axis]) !== String(this.window[axis])) this.unfollow(axis);
     const isSlid = isMoved(this.window, next);
     const now = performance.now();
-    this.stretchedFrom = isSlid ? null : { window: this.window, ms: now - this.movedAt };
+    const ms = now - this.movedAt;
+    this.isStretched = !isSlid;
+    // A single click of a wheel leads to where it leads.
+    this.stretchedFrom = isSlid || ms > WINDOW_REST_MS ? null : { window: this.window, ms };
     this.movedAt = now;
     this.isWindowMoving = true;
     this.window = next;
@@ -446,12 +453,21 @@ export class Engine {
   /** The exact picture of a window that moves: one that only slides has it for a while in what was drawn beyond. @param {boolean} isSlid */
   lookAhead(isSlid) {
     clearTimeout(this.windowTimer);
+    this.windowTimer = setTimeout(() => this.calmWindow(), WINDOW_CALM_MS);
+    if (isSlid && this.scene && isCovered(this.scene.window, this.window, this.size)) return;
+    this.look(this.windowPace);
+  }
+
+  /** The hand pauses: the picture of this very window, and if it does not go on, of nothing beyond. */
+  calmWindow() {
+    if (this.stretchedFrom) {
+      this.stretchedFrom = null;
+      this.look();
+    }
     this.windowTimer = setTimeout(() => {
       this.isWindowMoving = false;
       this.look();
-    }, WINDOW_REST_MS);
-    if (isSlid && this.scene && isCovered(this.scene.window, this.window, this.size)) return;
-    this.look(this.windowPace);
+    }, WINDOW_REST_MS - WINDOW_CALM_MS);
   }
 
   unfollow(axis) {
