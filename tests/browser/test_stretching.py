@@ -1,6 +1,7 @@
 """What stands in for the picture while its window is stretched: sketches of elements, and curves painted beside the page."""
 
 import base64
+import json
 
 import numpy as np
 
@@ -148,6 +149,34 @@ class StretchingTest(BrowserTest):
             self.settle()
         self.assertIsNone(self.page.evaluate("() => window.shown ?? null"))
         self.assertAlmostEqual(before, self.ink(), delta=0.05 * before)
+
+    def test_a_click_of_the_wheel_and_a_pause_ask_for_the_very_window(self) -> None:
+        asked: list[dict] = []
+        self.page.on(
+            "websocket",
+            lambda wire: wire.on("framesent", lambda text: asked.append(json.loads(text))),
+        )
+        self.open_new_study("f(x) = x^3/20 - x")
+        self.page.keyboard.press("Escape")
+        turn = """([deltaY, times]) => {
+          const surface = document.querySelector('.plane-surface'), { left, top } = surface.getBoundingClientRect();
+          for (let k = 0; k < times; k += 1)
+            surface.dispatchEvent(new WheelEvent('wheel', { bubbles: true, cancelable: true, clientX: left + 200, clientY: top + 150, deltaY }));
+        }"""
+        for times in (1, 1, 5):
+            self.settle()
+            asked.clear()
+            self.page.evaluate(turn, [90, times])
+            self.settle()
+            scenes = [each for each in asked if each["part"] == "scene"]
+            last = scenes[-1]["window"]["x"]
+            # At rest there is nothing beyond; before that the very window, with what is around it.
+            self.assertNotIn("beyond", scenes[-1])
+            self.assertIn(
+                (last, 64), [(each["window"]["x"], each.get("beyond")) for each in scenes]
+            )
+            if times == 1:
+                self.assertEqual([last] * len(scenes), [each["window"]["x"] for each in scenes])
 
     def test_a_window_that_moves_is_not_set_back_by_bounds_that_follow_a_slider(self) -> None:
         self.open_new_study("s = 3", "f(x) = x^2 - s")

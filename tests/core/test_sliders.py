@@ -123,6 +123,36 @@ class RangeTest(unittest.TestCase):
         self.assertFalse(slider_in(self.study, "a")["moves"])
 
 
+class StateTest(unittest.TestCase):
+    def test_a_state_is_its_values_whatever_they_were_before(self) -> None:
+        """The page takes an answer for that of every version that differs in this value alone."""
+        window = Window((-10.0, 10.0), (-6.0, 6.0), 300, 200)
+        for lines in (
+            ("f(x) = a x", "a = 2"),
+            (
+                "f(x) = 1/(x - a) for x < a + 4",
+                "P(t) = (cos(a t), sin(t)) for 0 <= t <= a",
+                "a = 1",
+            ),
+            ("g(x) = floor(a x) + b", "b = 0.5", "a = 0.75"),
+        ):
+            study = Study()
+            for line in lines:
+                study.define(line)
+            line_id = study.lines[-1].id
+            for before in (3, -7.25, "pi", "200"):
+                moved = study.copy()
+                apply_command(moved, {"do": "set", "id": line_id, "value": before}, window)
+                for value in (-2, 0.3, 4.25):
+                    command = {"do": "set", "id": line_id, "value": value}
+                    with self.subTest(lines, before=before, value=value):
+                        scenes = []
+                        for each in (study.copy(), moved.copy()):
+                            apply_command(each, command, window)
+                            scenes.append(each.scene(window, reading_x=1.5).to_dict())
+                        self.assertEqual(*scenes)
+
+
 class GuessTest(unittest.TestCase):
     def test_the_range_is_guessed_from_use(self):
         for text, name, unit, kind, low, high in (

@@ -314,8 +314,9 @@ export class Engine {
       for (const watcher of this.watchers) watcher.follow?.(found);
       if (states.length) requestAnimationFrame(next);
     };
-    if (!this.isWindowMoving || !this.prepare) return next();
-    // The page keeps on showing frames meanwhile.
+    // A hand that goes on goes on seeing frames meanwhile; one that pauses sees the picture sooner without.
+    const goesOn = this.isWindowMoving && (!this.isStretched || this.stretchedFrom);
+    if (!goesOn || !this.prepare) return next();
     return this.prepare(states[0].scene).then(next, next);
   }
 
