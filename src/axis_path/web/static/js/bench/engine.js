@@ -24,7 +24,7 @@ const REST_MS = 40;
 /** A window that has not moved for so long is at rest, */
 const WINDOW_REST_MS = 80;
 /** and one that has not been stretched for so long will probably stay as it is. */
-const WINDOW_CALM_MS = 24;
+const WINDOW_CALM_MS = 40;
 /** Without a connection it is tried again so often. */
 const BACK_MS = 700;
 /** Tables and findings beside something that plays are brought up to date so often. */
