@@ -76,9 +76,12 @@ export class Answers {
   /** An answer has come: what was not asked for longest goes. */
   makeRoom(key, entry, weight) {
     if (this.kept.get(key) !== entry) return;
+    if (weight > this.room) {
+      this.drop(key, entry);
+      return;
+    }
     entry.weight = weight;
     this.weight += weight;
-    if (weight > this.room) this.drop(key, entry);
     for (const [oldest, each] of this.kept) {
       if (this.weight <= this.room) break;
       if (each.weight) this.drop(oldest, each);
