@@ -48,7 +48,11 @@ class precision:  # noqa: N801 - it is used like a function
     def __enter__(self) -> None:
         COMPUTING.acquire()
         self._before = flint.ctx.prec
-        flint.ctx.prec = self._bits
+        try:
+            flint.ctx.prec = self._bits
+        except BaseException:
+            COMPUTING.release()
+            raise
 
     def __exit__(self, *_: object) -> None:
         flint.ctx.prec = self._before
