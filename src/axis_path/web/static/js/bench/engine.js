@@ -10,66 +10,27 @@ import { Answers } from "../shared/answers.js";
 import { ApiError, askOver, getOnce, post } from "../shared/api.js";
 import { Follower } from "../shared/follower.js";
 import { Wire } from "../shared/wire.js";
-import { equalised, grown, isMoved, shiftBetween, showing } from "./affine.model.js";
+import { shiftBetween } from "./affine.model.js";
 import { Found } from "./found.model.js";
 import { Kin } from "./kin.model.js";
-import { MOST_VISITS, Motion } from "./motion.js";
-import { BEYOND_PX, isCovered } from "./slide.model.js";
-import { Trail } from "./trail.model.js";
+import { Motion } from "./motion.js";
+import { Passing } from "./passing.js";
+import { Sight } from "./sight.js";
 import { Trails } from "./trails.model.js";
 
 const VIEW_DELAY_MS = 500;
 /** A hand that has not moved for so long is at rest. */
 const REST_MS = 40;
-/** A window that has not moved for so long is at rest, */
-const WINDOW_REST_MS = 80;
-/** and one that has not been stretched for so long will probably stay as it is. */
-const WINDOW_CALM_MS = 40;
 /** Without a connection it is tried again so often. */
 const BACK_MS = 700;
 /** Tables and findings beside something that plays are brought up to date so often. */
 const PANEL_PACE_MS = 600;
-/** While the old picture follows the hand, exact ones are asked for no faster than this, */
-const WINDOW_PACE_MS = 40;
-/** and so much more slowly than they can be shown, that most frames are left to the hand. */
-const WINDOW_SHARE = 1.5;
-/** A window that is stretched is drawn as it will be when the next picture comes: so many times later, */
-const AHEAD = 2;
-/** and with so much around it, in px. */
-const AROUND_PX = 64;
-/** Events of a hand come no faster than this. */
-const FRAME_MS = 8;
-
 /** So many letters of answers are kept: all states of a slider's track, if the study is not large. */
 const ROOM = 8_000_000;
 /** An answer whose length is not known is taken for one of so many letters. */
 const LONG = 400_000;
 /** What took so long may be only a part of the picture: it is asked for again. */
 const LONG_MS = 500;
-
-/** On a way longer than this, as the last few answers tell, states that were passed come along. */
-const LONG_WAY_MS = 25;
-const WAYS = 4;
-const MOST_PASSED = 12;
-
-/**
- * What a hand passes through on its way to a value.
- * @param {any} store @param {any} command @param {Map<number, number>} reached where trails are, by ids.
- * @returns {any[]}
- */
-function between(store, command, reached) {
-  const isRunner = command.do === "runner";
-  const found = isRunner ? store.rows.find((row) => row.id === command.id)?.runner : store.sliders.find((each) => each.id === command.id);
-  const to = Number(isRunner ? command.t : command.value);
-  if (!found || typeof command.value === "string") return [command];
-  const step = isRunner ? (found.high - found.low) / 300 : found.step_value;
-  const from = reached.get(command.id) ?? found.value;
-  const count = Math.min(Math.max(Math.round(Math.abs(to - from) / step), 1), MOST_VISITS);
-  return Array.from({ length: count }, (_, k) => {
-    const value = from + ((to - from) * (k + 1)) / count;
-    return isRunner ? { ...command, t: value } : { ...command, value };
-  });
-}
 
 export class Engine {
   /**
@@ -83,20 +44,15 @@ export class Engine {
     this.path = `/studies/${initial.id}`;
     this.wire = new Wire(`${this.path}/wire`);
     this.version = initial.version;
-    this.window = initial.view.window;
-    /** Bounds that were typed as expressions of sliders, and follow them. @type {Record<string, string>} */
-    this.follows = initial.view.follows ?? {};
+    this.sight = new Sight(this, initial.view);
+    /** What a hand passes through. */
+    this.passing = new Passing(this);
     this.reading = initial.view.reading ?? null;
     /** @type {number | null} */
     this.pointerY = null;
     this.isReadingTyped = false;
-    this.size = { width: 0, height: 0 };
     /** What the hand tries out. @type {any[]} */
     this.hand = [];
-    /** What the hand tried out since the last request. @type {any[][]} */
-    this.passed = [];
-    /** How long the last answers were on their way, without the time it took to make them, in ms. @type {number[]} */
-    this.ways = [];
     /** How long it took lately until a new picture stood on the screen, in ms. */
     this.showing = 0;
     /** Counts what is shown. */
@@ -107,26 +63,15 @@ export class Engine {
     this.found = new Found();
     /** What waits for the connection to come back. @type {(() => void)[]} */
     this.whenBack = [];
-    /** Where sliders and runners were when trails went on last, by the ids of their lines. @type {Map<number, number>} */
-    this.reached = new Map();
     /** How many new places of trails are being kept. @type {Record<string, number>} */
     this.sentPlaces = {};
     /** @type {any} */
     this.scene = null;
-    this.trail = new Trail();
     this.waiting = Promise.resolve();
     this.pending = 0;
     /** What is to be kept when the hand has rested. @type {any} */
     this.soon = null;
     this.viewTimer = 0;
-    this.windowTimer = 0;
-    /** Whether the window is being moved or stretched: what is drawn beyond it serves next. */
-    this.isWindowMoving = false;
-    /** The window before the last stretch, and how long the hand took from it; none while it slides or pauses. @type {{window: any, ms: number} | null} */
-    this.stretchedFrom = null;
-    /** Whether the window was stretched last, and not slid. */
-    this.isStretched = false;
-    this.movedAt = -Infinity;
     /** Paints what it can of a scene before it is shown. @type {((scene: any) => Promise<void>) | null} */
     this.prepare = null;
     this.panelTimer = 0;
@@ -166,6 +111,16 @@ export class Engine {
     );
   }
 
+  /** The window one looks through, in units or decades. */
+  get window() {
+    return this.sight.window;
+  }
+
+  /** The size of the plane, in px. */
+  get size() {
+    return this.sight.size;
+  }
+
   /** All that differs from what is kept. @returns {any[]} */
   get drafts() {
     return [...this.hand, ...this.motion.commands()];
@@ -176,7 +131,7 @@ export class Engine {
     return {
       version: this.version,
       drafts: this.drafts,
-      window: { ...this.window, ...this.size, follows: this.follows },
+      window: this.sight.asked(this.window),
       reading: this.reading,
       is_reading_typed: this.isReadingTyped,
       ...(this.pointerY === null ? {} : { pointer_y: this.pointerY }),
@@ -187,22 +142,8 @@ export class Engine {
 
   /** The present state as a request for its scene. @param {object} [more] */
   sceneBody(more = {}) {
-    const body = this.body({ part: "scene", ...this.whereItMoves(), ...more });
+    const body = this.body({ part: "scene", ...this.sight.soon, ...more });
     return body.drafts.length && this.foundWanted ? { ...body, found: this.foundWanted } : body;
-  }
-
-  /** How long after each other pictures of a window that moves are asked for, in ms. */
-  get windowPace() {
-    return Math.max(WINDOW_PACE_MS, WINDOW_SHARE * this.showing);
-  }
-
-  /** What of the plane a window that moves will show soon. */
-  whereItMoves() {
-    if (!this.isWindowMoving) return {};
-    const { stretchedFrom } = this;
-    if (!stretchedFrom) return { beyond: this.isStretched ? AROUND_PX : BEYOND_PX };
-    const window = grown(stretchedFrom.window, this.window, (AHEAD * this.windowPace) / Math.max(stretchedFrom.ms, FRAME_MS));
-    return { window: { ...window, ...this.size, follows: this.follows }, beyond: AROUND_PX };
   }
 
   /** Ask for the scene of the present state. @param {number} [pace] see `Follower.ask`. */
@@ -217,7 +158,7 @@ export class Engine {
     this.scenes.ask(() => {
       const part = this.isLookNeeded || !this.scene ? "scene" : "reading";
       this.isLookNeeded = false;
-      if (part === "scene") return this.sceneBody({ ...this.visits(), ...this.passedStates() });
+      if (part === "scene") return this.sceneBody({ ...this.passing.visits(), ...this.passing.states() });
       return this.body({ part });
     }, pace);
   }
@@ -228,7 +169,7 @@ export class Engine {
     const answer = await askOver(this.wire, `${this.path}/${part}`, part, body);
     const wasStopped = answer.spent_ms > LONG_MS;
     this.letters.set(answer, wasStopped ? Infinity : this.wire.letters || LONG);
-    if (answer.spent_ms !== undefined) this.ways = [performance.now() - began - answer.spent_ms, ...this.ways.slice(0, WAYS - 1)];
+    if (answer.spent_ms !== undefined) this.passing.noteWay(performance.now() - began - answer.spent_ms);
     return answer;
   }
 
@@ -245,44 +186,11 @@ export class Engine {
     this.backTimer = setTimeout(() => this.look(), BACK_MS);
   }
 
-  /** What a commit passes through: the hand may have let go before the picture was there. */
-  wayTo(commands) {
-    const moves = commands.filter((each) => each.do === "set" || (each.do === "runner" && each.t !== undefined && each.t !== null));
-    // A hand that has moved on passes it anyway.
-    const isPassed = this.hand.some((each) => each.id === moves[0]?.id);
-    return moves.length === 1 && !isPassed && !this.motion.isMoving ? between(this.store, moves[0], this.reached).map((each) => [[each.id, each.t ?? each.value]]) : [];
-  }
-
-  get hasTrails() {
-    return this.store.rows.some((row) => row.trail && !row.hidden);
-  }
-
-  /**
-   * States the hand passed while an answer was on a long way: they come with the next one and are
-   * shown on the way to it. On a short way the latest state alone is quicker.
-   */
-  passedStates() {
-    const passed = this.passed.splice(0);
-    // A long way delays every answer, a busy machine some of them.
-    if (this.ways.length < WAYS || Math.min(...this.ways) < LONG_WAY_MS || passed.length < 2) return {};
-    // The last is the present state itself.
-    const places = [1, 2].map((k) => Math.floor((k * (passed.length - 1)) / 3));
-    return { passed: [...new Set(places)].map((k) => passed[k]) };
-  }
-
-  /** What trails pass through on the way to the present state, if any point leaves one. */
-  visits() {
-    if (!(this.hand.length || this.motion.isMoving) || !this.hasTrails) return {};
-    const pairs = (commands) => commands.map((each) => [each.id, each.t ?? each.value]);
-    if (this.motion.isMoving) return { visits: this.motion.visits().map((each) => pairs([...this.hand, ...each])) };
-    return { visits: this.hand.every((each) => each.do === "set" || each.do === "runner") ? between(this.store, this.hand[0], this.reached).map((each) => pairs([each])) : [] };
-  }
-
   /** What the next question must know of this answer: where trails have come to. */
   noteAnswer(answer, body) {
     if (answer.version !== this.version) return;
     if (answer.visited) this.goOn(answer.visited);
-    this.reach(body.visits);
+    this.passing.reach(body.visits);
   }
 
   takeAnswer(answer, body) {
@@ -315,8 +223,7 @@ export class Engine {
       if (states.length) requestAnimationFrame(next);
     };
     // A hand that goes on goes on seeing frames meanwhile; one that pauses sees the picture sooner without.
-    const goesOn = this.isWindowMoving && (!this.isStretched || this.stretchedFrom);
-    if (!goesOn || !this.prepare) return next();
+    if (!this.sight.goesOn || !this.prepare) return next();
     return this.prepare(states[0].scene).then(next, next);
   }
 
@@ -328,11 +235,6 @@ export class Engine {
         this.showing = (this.showing + performance.now() - began) / 2;
       }),
     );
-  }
-
-  /** Trails have come to the last of some states. @param {any[][] | undefined} visits */
-  reach(visits) {
-    for (const [id, value] of visits?.at(-1) ?? []) this.reached.set(id, Number(value));
   }
 
   /** Trails go on. @param {Record<string, [number, number][]>} visited */
@@ -351,11 +253,11 @@ export class Engine {
   /** Show a scene: numbers and texts first, then the picture, in one turn of the page. */
   show(scene) {
     this.scene = scene;
-    this.adopt(scene.window);
+    this.sight.adopt(scene.window);
     this.store.isStale = false;
     const wasEqual = this.store.axes.equal;
     this.store.take(scene);
-    if (this.store.axes.equal && !wasEqual) this.setWindow(this.window);
+    if (this.store.axes.equal && !wasEqual) this.sight.set(this.window);
     this.paint();
     this.panelsSoon();
   }
@@ -430,101 +332,6 @@ export class Engine {
     this.keepViewSoon();
   }
 
-  /** Look through another window; the old picture follows at once. */
-  setWindow(window) {
-    this.trail.leave(this.window);
-    const next = this.fitted(window);
-    // Where the hand moves an axis, its bounds follow nothing any more.
-    for (const axis of ["x", "y"]) if (String(next[axis]) !== String(this.window[axis])) this.unfollow(axis);
-    const isSlid = isMoved(this.window, next);
-    const now = performance.now();
-    const ms = now - this.movedAt;
-    this.isStretched = !isSlid;
-    // A single click of a wheel leads to where it leads.
-    this.stretchedFrom = isSlid || ms > WINDOW_REST_MS ? null : { window: this.window, ms };
-    this.movedAt = now;
-    this.isWindowMoving = true;
-    this.window = next;
-    this.store.trail = this.trail.state;
-    this.paint();
-    this.lookAhead(isSlid);
-    this.keepViewSoon();
-  }
-
-  /** The exact picture of a window that moves: one that only slides has it for a while in what was drawn beyond. @param {boolean} isSlid */
-  lookAhead(isSlid) {
-    clearTimeout(this.windowTimer);
-    this.windowTimer = setTimeout(() => this.calmWindow(), WINDOW_CALM_MS);
-    if (isSlid && this.scene && isCovered(this.scene.window, this.window, this.size)) return;
-    this.look(this.windowPace);
-  }
-
-  /** The hand pauses: the picture of this very window, and if it does not go on, of nothing beyond. */
-  calmWindow() {
-    if (this.stretchedFrom) {
-      this.stretchedFrom = null;
-      this.look();
-    }
-    this.windowTimer = setTimeout(() => {
-      this.isWindowMoving = false;
-      this.look();
-    }, WINDOW_REST_MS - WINDOW_CALM_MS);
-  }
-
-  unfollow(axis) {
-    if (Object.keys(this.follows).some((name) => name.startsWith(axis))) {
-      this.follows = Object.fromEntries(Object.entries(this.follows).filter(([name]) => !name.startsWith(axis)));
-    }
-  }
-
-  /** Move the window if an abscissa is outside of it. @param {number} x in axis units */
-  reveal(x) {
-    const window = showing(this.window, x);
-    if (window !== this.window) this.setWindow(window);
-  }
-
-  /** Where an axis has become logarithmic, or plain again, the server says what is seen on it. */
-  adopt({ x, y, log_x, log_y }) {
-    if (log_x === Boolean(this.window.log_x) && log_y === Boolean(this.window.log_y)) {
-      // Bounds that follow sliders are where the server found them.
-      const names = Object.keys(this.follows);
-      const following = (axis, found) => (names.some((name) => name.startsWith(axis)) ? found : this.window[axis]);
-      if (names.length) this.window = { x: following("x", x), y: following("y", y), log_x, log_y };
-      return;
-    }
-    this.window = { x, y, log_x, log_y };
-    // The windows before are of other axes.
-    this.trail = new Trail();
-    this.store.trail = this.trail.state;
-    this.keepViewSoon();
-  }
-
-  /** With equal scales a window is as high as its width asks for. */
-  fitted(window) {
-    return this.store.axes.equal && this.size.width ? equalised(window, this.size) : window;
-  }
-
-  /** Go to an earlier window, or forward again. @param {-1 | 1} by */
-  stepWindow(by) {
-    const window = this.trail.step(by, this.window);
-    if (!window) return;
-    this.follows = {};
-    this.window = window;
-    this.store.trail = this.trail.state;
-    this.paint();
-    this.look();
-    this.changed();
-    this.keepViewSoon();
-  }
-
-  resize(width, height) {
-    if (width === this.size.width && height === this.size.height) return;
-    this.size = { width, height };
-    this.window = this.fitted(this.window);
-    this.paint();
-    this.look();
-  }
-
   /** The picture stands: time for what hangs on it, and for what may come next. */
   rest() {
     this.panelsSoon();
@@ -540,8 +347,7 @@ export class Engine {
   draft(command, expected = []) {
     if (!this.hand.length) this.answers.begin();
     this.hand = [command];
-    this.passed.push([command]);
-    if (this.passed.length > MOST_PASSED) this.passed.shift();
+    this.passing.note(command);
     this.expected = expected;
     this.look();
     this.changed();
@@ -552,7 +358,7 @@ export class Engine {
     if (!this.hand.length) return;
     this.hand = [];
     if (!this.motion.isMoving) this.trails.drop();
-    this.reached.clear();
+    this.passing.forget();
     this.look();
     this.changed();
   }
@@ -572,7 +378,7 @@ export class Engine {
     return this.inTurn(() => {
       const { commands: places, sent } = this.trails.commands();
       this.sentPlaces = sent;
-      const through = this.hasTrails ? { visits: visits ?? this.wayTo(commands) } : {};
+      const through = this.passing.hasTrails ? { visits: visits ?? this.passing.wayTo(commands) } : {};
       return this.body({ drafts: [], commands: [...commands, ...more(), ...places], ...through, ...this.marksToo() });
     }, "commands");
   }
@@ -636,8 +442,8 @@ export class Engine {
       const body = makeBody();
       // A page that is left at once keeps its last change too.
       const answer = await post(`${this.path}/${address}`, body, { keepalive: true });
-      this.reach(body.visits);
-      if (address === "history") this.reached.clear();
+      this.passing.reach(body.visits);
+      if (address === "history") this.passing.forget();
       this.version = answer.version;
       this.kin.goOn(answer.version, body.commands ?? []);
       this.hand = [];
@@ -687,7 +493,7 @@ export class Engine {
     clearTimeout(this.viewTimer);
     this.viewTimer = 0;
     const { tab, folded } = this.store;
-    const body = { window: { ...this.window, ...this.size, follows: this.follows }, reading: this.reading, tab, folded };
+    const body = { window: this.sight.asked(this.window), reading: this.reading, tab, folded };
     if (!this.size.width) return;
     await post(`${this.path}/view`, body, options).catch((error) => this.complain(error));
   }
@@ -695,15 +501,12 @@ export class Engine {
   /** Put the reading line to a typed place. @param {string} text */
   async askReading(text) {
     const answer = await post(`${this.path}/window`, this.body({ how: "reading", text }));
-    this.reveal(answer.x);
+    this.sight.reveal(answer.x);
     this.read(answer.x, null, true);
   }
 
   /** Ask for another window: home, framed, or from typed bounds. */
   async askWindow(request) {
-    const answer = await post(`${this.path}/window`, this.body(request));
-    this.setWindow(answer.window);
-    this.follows = answer.follows;
-    this.changed();
+    this.sight.take(await post(`${this.path}/window`, this.body(request)));
   }
 }

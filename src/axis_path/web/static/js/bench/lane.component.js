@@ -66,7 +66,7 @@ export const lane = (engine) => () => ({
 
   paint(scene, shift) {
     // What moves comes to rest, and is placed then.
-    if (!this.isSeen && engine.isWindowMoving) return;
+    if (!this.isSeen && engine.sight.isMoving) return;
     const row = scene.rows.find((each) => each.id === this.row.id);
     if (!row?.lane) return;
     this.lane = row.lane;

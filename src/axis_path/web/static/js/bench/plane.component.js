@@ -100,7 +100,7 @@ export const plane = (engine) => () => ({
       this.$refs[name].setAttribute("width", String(width));
       this.$refs[name].setAttribute("height", String(height));
     }
-    engine.resize(width, height);
+    engine.sight.resize(width, height);
   },
 
   paint(scene, shift) {
@@ -356,8 +356,8 @@ export const plane = (engine) => () => ({
     else if (event.key === "+" || event.key === "=") zoomStep(engine, true);
     else if (event.key === "-") zoomStep(engine, false);
     else if (event.key === "Home") askWindow(engine, { how: "home" });
-    else if (event.key === "[") engine.stepWindow(-1);
-    else if (event.key === "]") engine.stepWindow(1);
+    else if (event.key === "[") engine.sight.step(-1);
+    else if (event.key === "]") engine.sight.step(1);
     else if (event.key === "Escape" && this.box) this.dropBox(false);
     else return;
     event.preventDefault();

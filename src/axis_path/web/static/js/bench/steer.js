@@ -7,7 +7,7 @@ const KEY_ZOOM = 1.25;
 
 /** Look through another window if it can be drawn truly. @param {Engine} engine @param {any} window */
 export function lookThrough(engine, window) {
-  if (isDrawable(window)) engine.setWindow(window);
+  if (isDrawable(window)) engine.sight.set(window);
 }
 
 /** Zoom about the middle. @param {Engine} engine @param {boolean} isCloser */
@@ -28,6 +28,6 @@ export function changeAxes(engine, axes) {
 
 /** Move the reading line, and the window with it if it would leave it. @param {Engine} engine @param {number} x @param {boolean} [isTyped] whether it is taken as it is. */
 export function showAt(engine, x, isTyped = false) {
-  engine.reveal(x);
+  engine.sight.reveal(x);
   engine.read(x, null, isTyped);
 }

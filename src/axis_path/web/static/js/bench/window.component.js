@@ -42,7 +42,7 @@ export const windowBox = (engine) => () => ({
     const { x, y, log_x, log_y } = engine.window;
     const texts = [...rounded(x, engine.size.width, log_x), ...rounded(y, engine.size.height, log_y)];
     const names = ["x_low", "x_high", "y_low", "y_high"];
-    [this.xLow, this.xHigh, this.yLow, this.yHigh] = texts.map((text, k) => engine.follows[names[k]] ?? text);
+    [this.xLow, this.xHigh, this.yLow, this.yHigh] = texts.map((text, k) => engine.sight.follows[names[k]] ?? text);
     this.reading = engine.scene?.reading?.text ?? "";
     this.problem = "";
   },
@@ -65,10 +65,10 @@ export const windowBox = (engine) => () => ({
     this.$store.bench.isBoxing = !this.$store.bench.isBoxing;
   },
   stepBack() {
-    engine.stepWindow(-1);
+    engine.sight.step(-1);
   },
   stepForward() {
-    engine.stepWindow(1);
+    engine.sight.step(1);
   },
   home() {
     askWindow(engine, { how: "home" });

@@ -1,0 +1,181 @@
+// @ts-check
+/**
+ * The window one looks through, and what of the plane is asked for while a hand moves it.
+ *
+ * The old picture follows the hand at once; new ones come no faster than they can be shown. One that
+ * slides has been drawn for a while in what lies beyond its edges, one that is stretched is drawn as
+ * it will be when the next picture comes (`docs/decisions/010`).
+ */
+import { equalised, grown, isMoved, showing } from "./affine.model.js";
+import { BEYOND_PX, isCovered } from "./slide.model.js";
+import { Trail } from "./trail.model.js";
+
+/** A window that has not moved for so long is at rest, */
+const REST_MS = 80;
+/** and one that has not been stretched for so long will probably stay as it is. */
+const CALM_MS = 40;
+/** While the old picture follows the hand, exact ones are asked for no faster than this, */
+const PACE_MS = 40;
+/** and so much more slowly than they can be shown, that most frames are left to the hand. */
+const SHARE = 1.5;
+/** A window that is stretched is drawn as it will be when the next picture comes: so many times later, */
+const AHEAD = 2;
+/** and with so much around it, in px. */
+const AROUND_PX = 64;
+/** Events of a hand come no faster than this. */
+const FRAME_MS = 8;
+
+export class Sight {
+  /** @param {import("./engine.js").Engine} engine @param {{window: any, follows?: Record<string, string>}} initial */
+  constructor(engine, { window, follows }) {
+    this.engine = engine;
+    this.window = window;
+    /** Bounds that were typed as expressions of sliders, and follow them. @type {Record<string, string>} */
+    this.follows = follows ?? {};
+    this.size = { width: 0, height: 0 };
+    /** The windows before. */
+    this.trail = new Trail();
+    this.timer = 0;
+    /** Whether the window is being moved or stretched: what is drawn beyond it serves next. */
+    this.isMoving = false;
+    /** The window before the last stretch, and how long the hand took from it; none while it slides or pauses. @type {{window: any, ms: number} | null} */
+    this.stretchedFrom = null;
+    /** Whether the window was stretched last, and not slid. */
+    this.isStretched = false;
+    this.movedAt = -Infinity;
+  }
+
+  /** A window with the size of the plane and what its bounds follow, as a question has it. @param {any} window */
+  asked(window) {
+    return { ...window, ...this.size, follows: this.follows };
+  }
+
+  /** Whether a hand that moves the window will go on. */
+  get goesOn() {
+    return this.isMoving && (!this.isStretched || this.stretchedFrom !== null);
+  }
+
+  /** How long after each other pictures of a window that moves are asked for, in ms. */
+  get pace() {
+    return Math.max(PACE_MS, SHARE * this.engine.showing);
+  }
+
+  /** What of the plane a window that moves will show soon, for a question. */
+  get soon() {
+    if (!this.isMoving) return {};
+    const { stretchedFrom } = this;
+    if (!stretchedFrom) return { beyond: this.isStretched ? AROUND_PX : BEYOND_PX };
+    const window = grown(stretchedFrom.window, this.window, (AHEAD * this.pace) / Math.max(stretchedFrom.ms, FRAME_MS));
+    return { window: this.asked(window), beyond: AROUND_PX };
+  }
+
+  /** Look through another window; the old picture follows at once. */
+  set(window) {
+    const { engine } = this;
+    this.trail.leave(this.window);
+    const next = this.fitted(window);
+    // Where the hand moves an axis, its bounds follow nothing any more.
+    for (const axis of ["x", "y"]) if (String(next[axis]) !== String(this.window[axis])) this.unfollow(axis);
+    const isSlid = isMoved(this.window, next);
+    const now = performance.now();
+    const ms = now - this.movedAt;
+    this.isStretched = !isSlid;
+    // A single click of a wheel leads to where it leads.
+    this.stretchedFrom = isSlid || ms > REST_MS ? null : { window: this.window, ms };
+    this.movedAt = now;
+    this.isMoving = true;
+    this.window = next;
+    this.tell();
+    engine.paint();
+    this.lookAhead(isSlid);
+    engine.keepViewSoon();
+  }
+
+  /** The exact picture of a window that moves: one that only slides has it for a while in what was drawn beyond. @param {boolean} isSlid */
+  lookAhead(isSlid) {
+    const { engine } = this;
+    clearTimeout(this.timer);
+    this.timer = setTimeout(() => this.calm(), CALM_MS);
+    if (isSlid && engine.scene && isCovered(engine.scene.window, this.window, this.size)) return;
+    engine.look(this.pace);
+  }
+
+  /** The hand pauses: the picture of this very window, and if it does not go on, of nothing beyond. */
+  calm() {
+    if (this.stretchedFrom) {
+      this.stretchedFrom = null;
+      this.engine.look();
+    }
+    this.timer = setTimeout(() => {
+      this.isMoving = false;
+      this.engine.look();
+    }, REST_MS - CALM_MS);
+  }
+
+  unfollow(axis) {
+    if (Object.keys(this.follows).some((name) => name.startsWith(axis))) {
+      this.follows = Object.fromEntries(Object.entries(this.follows).filter(([name]) => !name.startsWith(axis)));
+    }
+  }
+
+  /** Move the window if an abscissa is outside of it. @param {number} x in axis units */
+  reveal(x) {
+    const window = showing(this.window, x);
+    if (window !== this.window) this.set(window);
+  }
+
+  /** Where an axis has become logarithmic, or plain again, the server says what is seen on it. */
+  adopt({ x, y, log_x, log_y }) {
+    if (log_x === Boolean(this.window.log_x) && log_y === Boolean(this.window.log_y)) {
+      // Bounds that follow sliders are where the server found them.
+      const names = Object.keys(this.follows);
+      const following = (axis, found) => (names.some((name) => name.startsWith(axis)) ? found : this.window[axis]);
+      if (names.length) this.window = { x: following("x", x), y: following("y", y), log_x, log_y };
+      return;
+    }
+    this.window = { x, y, log_x, log_y };
+    // The windows before are of other axes.
+    this.trail = new Trail();
+    this.tell();
+    this.engine.keepViewSoon();
+  }
+
+  /** With equal scales a window is as high as its width asks for. */
+  fitted(window) {
+    return this.engine.store.axes.equal && this.size.width ? equalised(window, this.size) : window;
+  }
+
+  /** Go to an earlier window, or forward again. @param {-1 | 1} by */
+  step(by) {
+    const window = this.trail.step(by, this.window);
+    if (!window) return;
+    this.follows = {};
+    this.window = window;
+    this.tell();
+    this.engine.paint();
+    this.engine.look();
+    this.engine.changed();
+    this.engine.keepViewSoon();
+  }
+
+  /** Say whether there are windows to go back and forward to. */
+  tell() {
+    this.engine.store.trail = this.trail.state;
+  }
+
+  /** The plane has another size. @param {number} width in px. @param {number} height */
+  resize(width, height) {
+    if (width === this.size.width && height === this.size.height) return;
+    this.size = { width, height };
+    this.window = this.fitted(this.window);
+    this.engine.paint();
+    this.engine.look();
+  }
+
+  /** Go to a window that the server gave. @param {{window: any, follows: Record<string, string>}} given */
+  take({ window, follows }) {
+    this.set(window);
+    this.follows = follows;
+    this.engine.changed();
+  }
+}
