@@ -117,6 +117,32 @@ class StretchingTest(BrowserTest):
             self.assertEqual(0, far.sum())
         self.assertGreater(papers[1] - papers[0], 100)
 
+    def test_a_curve_makes_no_other_number_of_a_label(self) -> None:
+        self.open_new_study("y = 0.01x - 0.45", "y = 0.013x - 0.4", "x = -0.6 + y/99")
+        self.page.mouse.move(5, 5)
+        self.settle()
+        labels = self.page.locator(".tick-label")
+        plane = self.box(self.page.locator(".plane-surface"))
+        boxes = [
+            (text, self.box(label))
+            for text, label in zip(labels.all_text_contents(), labels.all(), strict=True)
+        ]
+        with_curves = self.darkness()
+        self.page.evaluate(
+            "() => { document.querySelector('.plane-curves').style.display = 'none' }"
+        )
+        alone = self.darkness()
+        seen = 0
+        for text, box in boxes:
+            left, top = round(box["x"] - plane["x"]), round(box["y"] - plane["y"])
+            part = np.s_[
+                max(top, 0) : top + round(box["height"]), max(left, 0) : left + round(box["width"])
+            ]
+            differs = abs(with_curves - alone)[part]
+            seen += (differs > 40).any()
+            self.assertFalse(((alone[part] > 90) & (differs > 30)).any(), text)
+        self.assertGreater(seen, 5)
+
     def test_curves_painted_beside_the_page_are_those_it_would_paint(self) -> None:
         self.open_new_study(*LINES)
         self.settle()

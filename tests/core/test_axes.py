@@ -70,6 +70,37 @@ class TickTest(unittest.TestCase):
         self.assertLessEqual(len(far["circles"]), 62)
 
 
+class FlagTest(unittest.TestCase):
+    def test_flags_cover_neither_numbers_nor_names_of_the_axes(self) -> None:
+        looks = {}, {"at_edge": True}, {"title": "Tern Quay"}, {"x": {"name": "time"}}
+        for axes, shift in ((axes, shift) for axes in looks for shift in (-3.0, 0.0, 4.4)):
+            study = study_with(
+                "f(x) = sin(2x)/x", "g(x) = 5.9", "h(x) = x^2/99", "p(x) = 0.3x - 6.2", "x = 9.7",
+                "q(x) = x^3 + 5", "y < -0.2", "v(x) = -1/8",
+            )  # fmt: skip
+            apply_command(study, {"do": "axes", "axes": axes}, WINDOW)
+            window = Window((-10 + shift, 10 + shift), (-6.5, 6.5), 660, 430)
+            scene = study.scene(window).to_dict()
+            found = scene["axes"]
+            level = 430 - 21 if found["x_axis"] is None else found["x_axis"] / 10
+            upright = 0 if found["y_axis"] is None else found["y_axis"] / 10
+            # As the picture writes them: the middle of each text, and half of its width.
+            texts = [
+                *((x / 10, min(level + 11, 424), 3.4 * len(text)) for x, text in zip(found["x"]["places"], found["x"]["labels"], strict=True)),
+                *((upright - 6 - 3.4 * len(text), y / 10, 3.4 * len(text)) for y, text in zip(found["y"]["places"], found["y"]["labels"], strict=True)),
+                (652 - 4 * len(found["x"]["name"]), min(level - 7, 418) - 4, 4 * len(found["x"]["name"])),
+                (upright + 12, 12 + 28 * bool(axes.get("title")), 4),
+            ]  # fmt: skip
+            flags = [row["flag"] for row in scene["rows"] if row["flag"]]
+            self.assertGreaterEqual(len(flags), 6)
+            for flag in flags:
+                for x, y, half in texts:
+                    is_beside = abs(x - flag["x"] - flag["width"] / 2) >= half + flag["width"] / 2
+                    self.assertTrue(
+                        is_beside or abs(y - flag["y"] - 9) >= 9 + 4, (axes, shift, flag, x, y)
+                    )
+
+
 class FrameTest(unittest.TestCase):
     def test_a_wave_shows_a_few_turns(self) -> None:
         for text in ("sin(40x)", "5 sin(300x) + 1", "sin(10^4 x)", "cos(9x) exp(-x^2/50)"):

@@ -120,6 +120,7 @@ def place_flags(
     ends: Sequence[tuple[str, tuple[float, float] | None]],
     window: Window,
     obstacles: Floats | None = None,
+    reserved: Sequence[Flag] = (),
 ) -> list[Flag | None]:
     """Place the lettered flags of curves beside their ends without covering one another.
 
@@ -127,6 +128,7 @@ def place_flags(
         ends: the name of each curve and its end in px, None if it has none in the window.
         window: where they must lie.
         obstacles: (n, 2) places in px that the flags should not cover either, if they can help it.
+        reserved: where something else stands that they should not cover.
 
     Returns:
         The flags in the order of the ends; None for a curve without an end.
@@ -137,7 +139,7 @@ def place_flags(
             placed.append(None)
             continue
         width = flag_width(name)
-        taken = [flag for flag in placed if flag is not None]
+        taken = [*reserved, *(flag for flag in placed if flag is not None)]
         if obstacles is None or not len(obstacles):
             placed.append(_free_place(point, width, window, taken))
         else:
@@ -191,6 +193,8 @@ def _covered(flag: Flag, places: Floats) -> int:
 def _free_place(point: tuple[float, float], width: int, window: Window, taken: list[Flag]) -> Flag:
     lowest = window.height - FLAG_HEIGHT - _GAP_PX
     x = min(round(point[0]) + _FROM_END_PX, window.width - width - _GAP_PX)
+    # It moves up and down only.
+    taken = [each for each in taken if -each.width - _GAP_PX < each.x - x < width + _GAP_PX]
     wanted = min(max(round(point[1]) - FLAG_HEIGHT // 2, _GAP_PX), lowest)
     for offset in sorted(range(-24, 25), key=abs):
         y = wanted + offset * (FLAG_HEIGHT + _GAP_PX) // 2

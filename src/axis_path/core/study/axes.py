@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass, field, replace
 from enum import StrEnum
 from fractions import Fraction
@@ -15,7 +15,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from axis_path.core.draw import Labels, Ticks, Window, make_log_ticks, make_ticks
-from axis_path.core.draw.pixels import PER_PX, tenths_across, tenths_down
+from axis_path.core.draw.pixels import PER_PX, Flag, tenths_across, tenths_down
 from axis_path.core.draw.polar import polar_grid
 from axis_path.core.errors import FormatError, MathError
 from axis_path.core.language.tree import AngleUnit
@@ -269,6 +269,51 @@ def _drawn(
         "polar": polar_grid(window, unit, title_lines) if is_polar else None,
         "note": _note(spec, unit, window),
     }
+
+
+#: How wide a letter of a name and of a number is, and how far above its baseline a text
+#: begins, in px.
+_NAME_LETTER_PX, _NUMBER_LETTER_PX, _RISE_PX = 12, 8, 14
+#: The first baseline of the y axis's name, and how far the lines of a title move it down, in px.
+_NAME_TOP_PX, _TITLE_LINE_PX, _TITLE_GAP_PX = 16, 20, 8
+_EDGE_PX = 8
+
+
+def label_places(axes: Mapping[str, Any], window: Window) -> list[Flag]:
+    """Give the room for the names and numbers of both axes: as `grid.js` and `svg.py` have it.
+
+    Args:
+        axes: what ``draw_axes`` gives.
+        window: what is seen.
+    """
+    x_axis, y_axis = axes["x_axis"], axes["y_axis"]
+    level = window.height - 21 if x_axis is None else x_axis // PER_PX
+    upright = 0 if y_axis is None else y_axis // PER_PX
+    lines = len(axes["title"])
+    x_width, y_width = (_NAME_LETTER_PX * len(axes[axis]["name"]) for axis in "xy")
+    x_base = min(max(level - 7, _NAME_TOP_PX), window.height - 12)
+    y_base = _NAME_TOP_PX + (_TITLE_LINE_PX * lines + _TITLE_GAP_PX if lines else 0)
+    left = min(max(upright, 0) + _EDGE_PX, window.width - y_width)
+    numbers_base = min(max(level + 15, _RISE_PX), window.height - 6)
+    numbers_right = max(upright - 6, 0)
+    return [
+        Flag(window.width - _EDGE_PX - x_width, x_base - _RISE_PX, x_width),
+        Flag(left, y_base - _RISE_PX, y_width),
+        *(
+            Flag(place // PER_PX - width // 2, numbers_base - _RISE_PX, width)
+            for place, width in _numbers(axes["x"])
+        ),
+        *(
+            Flag(numbers_right - width, place // PER_PX + 4 - _RISE_PX, width)
+            for place, width in _numbers(axes["y"])
+        ),
+    ]
+
+
+def _numbers(axis: Mapping[str, Any]) -> Iterator[tuple[int, int]]:
+    """Give the place of each number on an axis, in tenths of a px, and its width in px."""
+    for place, label in zip(axis["places"], axis["labels"], strict=True):
+        yield place, _NUMBER_LETTER_PX * len(label)
 
 
 def _axis_data(

@@ -6,7 +6,7 @@ computed together, so that nothing on the screen can be older than the rest.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
 from fractions import Fraction
 from functools import partial
@@ -40,7 +40,7 @@ from axis_path.core.evaluate import (
 from axis_path.core.language import GREEK
 from axis_path.core.language.tree import AngleUnit
 from axis_path.core.patience import calculation
-from axis_path.core.study.axes import AxesSpec, Steps, TitleLine, draw_axes
+from axis_path.core.study.axes import AxesSpec, Steps, TitleLine, draw_axes, label_places
 from axis_path.core.study.closing import closing_dict
 from axis_path.core.study.definition import Definition
 from axis_path.core.study.domains import round_to_px
@@ -201,7 +201,18 @@ def make_scene(
     definitions = state.definitions
     drawings = {d.id: state.draw(d, window) for d in definitions}
     members = _members(state, window)
-    flags, member_flags = _flags(definitions, drawings, members, state.families, window.seen)
+    axes = draw_axes(
+        state.axes,
+        state.steps,
+        window,
+        state.unit,
+        variable=_variable(definitions),
+        title=state.title,
+    )
+    labels = label_places(axes, window.seen)
+    flags, member_flags = _flags(
+        definitions, drawings, members, state.families, window.seen, labels
+    )
     users, tones = _users(definitions, state.end_uses), _tones(state)
     at = None if reading_x is None else (reading_x, pointer_y)
     readings = {} if at is None else _values_at(state, drawings, window, at)
@@ -217,14 +228,7 @@ def make_scene(
     ]
     return Scene(
         window,
-        draw_axes(
-            state.axes,
-            state.steps,
-            window,
-            state.unit,
-            variable=_variable(definitions),
-            title=state.title,
-        ),
+        axes,
         rows,
         make_sliders(definitions, state.ranges, users),
         _reading(x_reading, window),
@@ -258,6 +262,7 @@ def _flags(
     members: dict[int, list[Drawing]],
     families: dict[int, FamilyState],
     window: Window,
+    reserved: Sequence[Flag],
 ) -> tuple[dict[int, dict[str, int] | None], dict[int, list[dict[str, int] | None]]]:
     """Give where the flags of lines stand, and the values on the curves of families."""
     names = {d.id: d.name if d.style.flag else None for d in definitions}
@@ -269,8 +274,8 @@ def _flags(
     has_points = any(curve.get("dots") for curve in curves)
     # The labels of points keep clear of the curves; without points that is not worth its time.
     obstacles = drawn_points(curves) if has_points else None
-    flags = place_flags(ends, window, obstacles)
-    taken = [flag for flag in flags if flag is not None]
+    flags = place_flags(ends, window, obstacles, reserved)
+    taken = [*reserved, *(flag for flag in flags if flag is not None)]
     values = {}
     for id_, drawn in members.items():
         texts = [member.text for member in families[id_].members]

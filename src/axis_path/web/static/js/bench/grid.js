@@ -11,8 +11,9 @@ const TITLE_PX = 20;
 const LETTER_PX = 7.2;
 
 /**
- * The layers of a grid, from the lowest: its lines, the labels of both axes, and what stands at their ends.
- * @typedef {{grid: Element, xLabels: Element, yLabels: Element, edges: Element, xName: Element, yName: Element}} Layers
+ * The layers of a grid, from the lowest: its lines, the axes at the edge, the labels of angles and of both axes, and
+ * the names at their ends.
+ * @typedef {{grid: Element, edges: Element, angleLabels: Element, xLabels: Element, yLabels: Element, xName: Element, yName: Element}} Layers
  */
 
 /** Where the axes stand, in px; null for one that is out of sight. */
@@ -42,12 +43,13 @@ export function gridParts(scene, shift, size) {
   if (at.upright !== null) upright(crisp(at.upright), "axis-line");
   if (at.level !== null) level(crisp(at.level), "axis-line");
   if (!isSquare) strokes(axes, shift, size, at, lines["axis-line"]);
-  // Below the labels and curves, so that it covers none.
+  // Below the curves, so that it covers none.
   if (scene.reading) upright(across(shift, scene.reading.x), "reading-line");
   const paths = Object.entries(lines).filter(([, parts]) => parts.length);
   const drawn = paths.map(([name, parts]) => svg("path", { class: name, d: parts.join("") }));
   return {
     grid: [...(axes.polar ? polar(axes.polar, shift) : []), ...drawn],
+    angleLabels: axes.polar ? angleLabels(axes.polar, shift) : [],
     xLabels: xLabels(axes.x, shift, size, at.level),
     yLabels: yLabels(axes.y, shift, size, at.upright),
     edges: edges(axes, size),
@@ -64,7 +66,7 @@ export function gridParts(scene, shift, size) {
 export function slideGrid(layers, axes, painted, size, dx, dy) {
   const before = axesAt(axes, painted);
   const now = { upright: before.upright === null ? null : before.upright + dx, level: before.level === null ? null : before.level + dy };
-  slideBy(layers.grid, dx, dy);
+  for (const layer of [layers.grid, layers.angleLabels]) slideBy(layer, dx, dy);
   slideBy(layers.xLabels, dx, labelsLevel(now.level, size) - labelsLevel(before.level, size));
   slideBy(layers.yLabels, labelsUpright(axes.y, now.upright, size) - labelsUpright(axes.y, before.upright, size), dy);
   slideBy(layers.xName, 0, nameLevel(now.level, size) - nameLevel(before.level, size));
@@ -92,13 +94,13 @@ function polar(grid, shift) {
   for (const spoke of grid.spokes) {
     parts.push(svg("line", { class: spoke.text ? "grid-line" : "grid-finer", x1: cx, y1: cy, x2: across(shift, spoke.x), y2: down(shift, spoke.y) }));
   }
-  for (const spoke of grid.spokes) {
-    if (!spoke.label) continue;
-    const [x, y] = [across(shift, spoke.label[0]), down(shift, spoke.label[1])];
-    parts.push(label(spoke.text, x, y + 4, { class: "tick-label angle-label", "text-anchor": "middle" }));
-  }
   return parts;
 }
+
+const angleLabels = (grid, shift) =>
+  grid.spokes
+    .filter((spoke) => spoke.label)
+    .map(({ text, label: [x, y] }) => label(text, across(shift, x), down(shift, y) + 4, { class: "tick-label angle-label", "text-anchor": "middle" }));
 
 const labelsLevel = (level, size) => Math.min(Math.max((level ?? size.height - 21) + 15, 14), size.height - 6);
 

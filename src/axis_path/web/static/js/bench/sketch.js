@@ -13,9 +13,9 @@ import { put } from "./svg.js";
 /** @typedef {import("./svg.js").Part} Part */
 
 /** The layers of elements, from the lowest: those below the curves, @type {string[]} */
-const UNDER = ["grid", "xLabels", "yLabels", "edges", "xName", "yName"];
-/** and those above them. */
-const OVER = ["marks", "found", "pinned"];
+const UNDER = ["grid", "edges"];
+/** and those above them: a curve that crosses a number would make another one of it. */
+const OVER = ["angleLabels", "xLabels", "yLabels", "xName", "yName", "marks", "found", "pinned"];
 export const LAYERS = [...UNDER, ...OVER];
 /** A hand that has stretched nothing for so long is at rest. */
 const REST_MS = 120;
