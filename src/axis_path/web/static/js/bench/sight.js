@@ -22,6 +22,8 @@ const SHARE = 1.5;
 const AHEAD = 2;
 /** and with so much around it, in px. */
 const AROUND_PX = 64;
+/** After a single step the old picture waits so long for the new one, in ms. */
+const STEP_MS = 40;
 /** Events of a hand come no faster than this. */
 const FRAME_MS = 8;
 
@@ -64,7 +66,7 @@ export class Sight {
   get soon() {
     if (!this.isMoving) return {};
     const { stretchedFrom } = this;
-    if (!stretchedFrom) return { beyond: this.isStretched ? AROUND_PX : BEYOND_PX };
+    if (!stretchedFrom) return this.isStretched ? {} : { beyond: BEYOND_PX };
     const window = grown(stretchedFrom.window, this.window, (AHEAD * this.pace) / Math.max(stretchedFrom.ms, FRAME_MS));
     return { window: this.asked(window), beyond: AROUND_PX };
   }
@@ -86,9 +88,22 @@ export class Sight {
     this.isMoving = true;
     this.window = next;
     this.tell();
-    engine.paint();
+    if (isSlid || this.stretchedFrom) engine.paint();
+    else this.paintSoon();
     this.lookAhead(isSlid);
     engine.keepViewSoon();
+  }
+
+  /**
+   * Stretch the old picture unless the new one comes at once: after a single step it mostly does, and would
+   * have to wait until the old one is shown.
+   */
+  paintSoon() {
+    const { turn } = this.engine;
+    const now = this.window;
+    setTimeout(() => {
+      if (turn === this.engine.turn && now === this.window) this.engine.paint();
+    }, STEP_MS);
   }
 
   /** The exact picture of a window that moves: one that only slides has it for a while in what was drawn beyond. @param {boolean} isSlid */
