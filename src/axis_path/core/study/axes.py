@@ -291,11 +291,14 @@ def label_places(axes: Mapping[str, Any], window: Window) -> list[Flag]:
     upright = 0 if y_axis is None else y_axis // PER_PX
     lines = len(axes["title"])
     x_width, y_width = (_NAME_LETTER_PX * len(axes[axis]["name"]) for axis in "xy")
-    x_base = min(max(level - 7, _NAME_TOP_PX), window.height - 12)
+    # Where an axis is out of sight its name and numbers stand at the edge.
+    name_level = window.height - 14 if x_axis is None else level
+    x_base = min(max(name_level - 7, _NAME_TOP_PX), window.height - 12)
     y_base = _NAME_TOP_PX + (_TITLE_LINE_PX * lines + _TITLE_GAP_PX if lines else 0)
     left = min(max(upright, 0) + _EDGE_PX, window.width - y_width)
     numbers_base = min(max(level + 15, _RISE_PX), window.height - 6)
-    numbers_right = max(upright - 6, 0)
+    longest = max([4, *map(len, axes["y"]["labels"])])
+    numbers_right = min(max(upright - 6, _NUMBER_LETTER_PX * longest), window.width - 6)
     return [
         Flag(window.width - _EDGE_PX - x_width, x_base - _RISE_PX, x_width),
         Flag(left, y_base - _RISE_PX, y_width),
