@@ -20,19 +20,18 @@ import zlib
 import numpy as np
 from playwright.sync_api import Browser, Page, sync_playwright
 
+from bench.alone import Tab, alone
 from bench.machine import telling_what_was_taken
 from bench.wire import wire_of
 
-ARGUMENTS = (
-    "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
-    "--disable-component-update", "--disable-sync",
-)  # fmt: skip
 STEPS = 150
 ROUNDS = 5
 #: A hand that starts, hurries, slows down and stops, and moves each frame: least jerk (Flash and
 #: Hogan, J. Neurosci. 5, 1985). It moves in the page, for the driver would take a core for itself.
 HAND = """([left, width, y, steps, pauseMs]) => new Promise((done) => {
   const track = document.querySelector('.track');
+  Object.assign(window.motion, { wishes: [], paints: [], asked: 0, requests: 0 });
+  window.wires.most = 0;
   let k = 0;
   const step = () => {
     k += 1;
@@ -122,8 +121,12 @@ window.WebSocket = class extends WebSocket {
 };"""
 
 
-def drag(page: Page, *, delay: int = 0, pause_ms: int = 0) -> dict[str, float]:
-    """Drag the first slider from end to end; give times in ms, frames a second and counts."""
+def drag(tab: Tab, *, delay: int = 0, pause_ms: int = 0) -> dict[str, float]:
+    """Drag the first slider from end to end; give times in ms, frames a second and counts.
+
+    The hand rests for `bench.alone.AWAY_MS` when it has taken hold of the slider.
+    """
+    page = tab.page
     page.evaluate(HOOKS, [delay])
     box = page.locator(".track").first.bounding_box()
     if box is None:
@@ -131,12 +134,8 @@ def drag(page: Page, *, delay: int = 0, pause_ms: int = 0) -> dict[str, float]:
     left, width, y = box["x"] + 10, box["width"] - 20, box["y"] + 10
     page.mouse.move(left, y)
     page.mouse.down()
-    page.wait_for_timeout(400)
-    page.evaluate(
-        "() => Object.assign(window.motion, { wishes: [], paints: [], asked: 0, requests: 0 }) && (window.wires.most = 0)"
-    )
-    page.evaluate(HAND, [left, width, y, STEPS, pause_ms])
-    page.wait_for_timeout(400)
+    given = [left, width, y, STEPS, pause_ms]
+    page = tab.move(HAND, given, STEPS * max(1 / 60, pause_ms / 1000))
     found = page.evaluate("() => ({ ...window.motion, most: window.wires.most })")
     page.keyboard.press("Escape")
     page.mouse.up()
@@ -160,20 +159,20 @@ def drag(page: Page, *, delay: int = 0, pause_ms: int = 0) -> dict[str, float]:
     }  # fmt: skip
 
 
-def compare(page: Page, what: str) -> None:
+def compare(tab: Tab, what: str) -> None:
     """Drag with the server and replay the same in turn, and print the medians of the rounds.
 
     In turn, for a shared machine changes its pace within seconds. Each round begins with a window of
     its own, in which no state is known: first over them all, then slowly until all are known, and
     over them again, which needs no server.
     """
-    drag(page)
+    drag(tab)
     rounds: dict[str, list[dict[str, float]]] = {"first over": [], "again over": []}
     for _ in range(ROUNDS):
-        nudge(page)
-        rounds["first over"].append(drag(page))
-        drag(page, pause_ms=50)
-        rounds["again over"].append(drag(page))
+        nudge(tab.page)
+        rounds["first over"].append(drag(tab))
+        drag(tab, pause_ms=50)
+        rounds["again over"].append(drag(tab))
     first, again = (
         {name: float(np.median([each[name] for each in found])) for name in found[0]}
         for found in rounds.values()
@@ -201,10 +200,8 @@ def nudge(page: Page) -> None:
     page.wait_for_timeout(1_000)
 
 
-def six_curves(browser: Browser, base: str) -> Page:
-    """Open a new study with six curves, four lanes with marks and a table."""
-    page = browser.new_page(viewport={"width": 1280, "height": 900})
-    page.add_init_script(WIRES)
+def make_six_curves(page: Page, base: str) -> None:
+    """Make a study with six curves, four lanes with marks and a table."""
     page.goto(f"{base}/studies")
     page.get_by_role("button", name="New study").click()
     page.wait_for_selector(".tick-label")
@@ -222,7 +219,6 @@ def six_curves(browser: Browser, base: str) -> Page:
     page.locator(".table-form input").nth(2).fill("0.2")
     page.keyboard.press("Enter")
     page.wait_for_timeout(1_500)
-    return page
 
 
 def ask_findings(page: Page) -> None:
@@ -315,29 +311,28 @@ def set_step(page: Page, step: str) -> None:
 
 def main() -> None:
     base = sys.argv[1] if len(sys.argv) > 1 else "http://127.0.0.1:8765"
-    with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(
-            executable_path="/usr/bin/chromium", args=list(ARGUMENTS)
-        )
-        page = browser.new_page(viewport={"width": 1280, "height": 800})
-        page.add_init_script(WIRES)
+    with sync_playwright() as playwright, alone(playwright) as browser:
+        tab = browser.open("tide", 1280, 800, WIRES)
+        page = tab.page
         page.goto(f"{base}/studies")
         page.locator(".study-title", has_text="Morning tide").first.click()
         page.wait_for_selector(".tick-label")
         page.wait_for_timeout(1_000)
-        weigh(browser, page.url)
-        compare(page, "three curves (Morning tide)")
-        set_step(page, "1/1000")
-        compare(page, "the same, with steps finer than a pixel")
-        page.get_by_role("button", name="Undo").click()
-        page.wait_for_timeout(500)
-        page.close()
-        page = six_curves(browser, base)
-        compare(page, "six curves, four lanes with marks, a table of 50 rows")
-        nudge(page)
-        slow = drag(page, delay=40)
+        weigh(browser.browser, page.url)
+        compare(tab, "three curves (Morning tide)")
+        set_step(tab.page, "1/1000")
+        compare(tab, "the same, with steps finer than a pixel")
+        tab.page.get_by_role("button", name="Undo").click()
+        tab.page.wait_for_timeout(500)
+        tab.page.close()
+        tab = browser.open("six", 1280, 900, WIRES)
+        make_six_curves(tab.page, base)
+        compare(tab, "six curves, four lanes with marks, a table of 50 rows")
+        nudge(tab.page)
+        slow = drag(tab, delay=40)
         print(f"  40 ms added to every request: {slow['frames']:.1f} frames a second (wanted: 20), "
               f"p95 {slow['p95']:.0f} ms, {slow['most']} under way at most")  # fmt: skip
+        page = tab.page
         texts = page.evaluate("() => window.motion.texts")
         for how, sizes in (
             ("deflated", [len(zlib.compress(text.encode())) for text in texts]),
@@ -352,13 +347,11 @@ def main() -> None:
         ask_findings(page)
         address = page.url.removeprefix(base)
         page.close()
-        page = browser.new_page(viewport={"width": 1280, "height": 900})
-        page.add_init_script(WIRES)
-        page.goto(f"{base}{address}")
-        page.wait_for_selector(".tick-label")
-        page.wait_for_timeout(2_500)
-        compare(page, "the same, with three findings shown in place of the table")
-        browser.close()
+        tab = browser.open("findings", 1280, 900, WIRES)
+        tab.page.goto(f"{base}{address}")
+        tab.page.wait_for_selector(".tick-label")
+        tab.page.wait_for_timeout(2_500)
+        compare(tab, "the same, with three findings shown in place of the table")
     twenty(base, address)
 
 

@@ -13,13 +13,15 @@ from typing import Any
 import numpy as np
 from playwright.sync_api import Page, sync_playwright
 
+from bench.alone import Tab, alone
 from bench.machine import telling_what_was_taken
-from bench.motion import ARGUMENTS
 from bench.six import LINES
 
 MOVES = 150
-#: So much more a px of the wheel shows, and so far a picture may be stretched: lines that are within 0.45 px are within 0.7 px then.
-WHEEL, MOST = 1.0015, 1.5
+#: So much more a px of the wheel shows.
+WHEEL = 1.0015
+#: Lines are drawn within so many px of what they show, and are exact within half a px.
+DRAWN_PX, EXACT_PX = 0.45, 0.5
 ROUNDS = 5
 #: Hears of answers before the page does, which may paint them at once.
 WIRES = """window.WebSocket = class extends WebSocket {
@@ -37,9 +39,9 @@ HOOKS = """() => {
   if (isHooked) return;
   const put = WebSocket.prototype.send;
   WebSocket.prototype.send = function (question) {
-    const { part, window: asked, beyond = 0 } = JSON.parse(question);
+    const { part, window: asked, beyond = 0, stretch = 1 } = JSON.parse(question);
     const sent = performance.now();
-    this.heard = () => part === 'scene' && window.pan.answered.push({ asked, beyond, sent });
+    this.heard = () => part === 'scene' && window.pan.answered.push({ asked, beyond, stretch, sent });
     put.call(this, question);
   };
   // A picture is there when the frame in which its canvas was painted has been handed over: when the
@@ -114,8 +116,10 @@ def open_study(page: Page, base: str, lines: tuple[str, ...]) -> None:
         page.wait_for_timeout(400)
 
 
-def measured(page: Page, hand: str, turn: int) -> tuple[float, dict[str, Any]]:
+def measured(tab: Tab, hand: str, turn: int) -> tuple[float, dict[str, Any]]:
     """Let a hand move; give the frames a second, and what was noted."""
+    page = tab.page
+    page.bring_to_front()
     box = page.locator(".plane-surface").bounding_box()
     if box is None:
         raise SystemExit("there is no plane")
@@ -125,23 +129,21 @@ def measured(page: Page, hand: str, turn: int) -> tuple[float, dict[str, Any]]:
     page.mouse.move(x, y)
     if hand == HAND:
         page.mouse.down()
-    began = page.evaluate("() => performance.now()")
-    page.evaluate(hand, [x, y, MOVES, turn])
-    ended = page.evaluate("() => performance.now()")
-    page.wait_for_timeout(500)
+    page = tab.move(hand, [x, y, MOVES, turn], 20 * 0.326 if hand == CLICKS else MOVES / 60)
     page.mouse.up()
     noted = page.evaluate("() => { window.pan.isOn = false; return window.pan }")
-    count = sum(began <= at <= ended for at in noted["frames"])
+    began, ended = (noted["wishes"][k]["at"] for k in (0, -1))
+    count = sum(began < at <= ended for at in noted["frames"])
     return 1000 * count / (ended - began), noted
 
 
-def drag(page: Page, turn: int) -> tuple[float, np.ndarray, np.ndarray]:
+def drag(tab: Tab, turn: int) -> tuple[float, np.ndarray, np.ndarray]:
     """Pan to and fro; give the frames a second, and how late exact pictures and new ones were, in ms.
 
     A picture is exact for its own window, and for one that is moved from it by no more than it was
     drawn beyond.
     """
-    rate, noted = measured(page, HAND, turn)
+    rate, noted = measured(tab, HAND, turn)
     places = hands_at(noted)
 
     def is_exact(wish: int, picture: int) -> bool:
@@ -152,14 +154,14 @@ def drag(page: Page, turn: int) -> tuple[float, np.ndarray, np.ndarray]:
     return rate, exact_after(noted, is_exact), anew_after(noted)
 
 
-def zoom(page: Page, turn: int) -> tuple[float, np.ndarray, np.ndarray]:
+def zoom(tab: Tab, turn: int) -> tuple[float, np.ndarray, np.ndarray]:
     """Zoom in and out; give the same.
 
-    A picture is taken as exact as long as it fills the window and is stretched by no more than `MOST`:
-    a line that is true to 0.45 px is true to 0.7 px then.
+    A picture is taken as exact as long as it fills the window and its lines are within half a px: it
+    tells how far it may be stretched.
     """
-    rate, noted = measured(page, ZOOM, turn)
-    box = page.locator(".plane-surface").bounding_box() or {}
+    rate, noted = measured(tab, ZOOM, turn)
+    box = tab.page.locator(".plane-surface").bounding_box() or {}
     last = noted["painted"][-1]["asked"]
     # How much each window shows of the last one.
     shown = np.exp(np.cumsum([0.0, *(np.log(WHEEL) * wish["turned"] for wish in noted["wishes"])]))
@@ -176,16 +178,16 @@ def zoom(page: Page, turn: int) -> tuple[float, np.ndarray, np.ndarray]:
         made = noted["painted"][picture]
         span = (made["asked"]["x"][1] - made["asked"]["x"][0]) / (last["x"][1] - last["x"][0])
         stretch = span / spans[wish]
-        return stretch <= MOST and all(
+        return stretch <= made["stretch"] * EXACT_PX / DRAWN_PX and all(
             (far + made["beyond"]) * stretch >= far - 0.5 for far in reaches
         )
 
     return rate, exact_after(noted, is_exact), anew_after(noted)
 
 
-def click(page: Page, turn: int) -> np.ndarray:
+def click(tab: Tab, turn: int) -> np.ndarray:
     """Turn the wheel a click at a time; give how late the picture of the very window was, in ms."""
-    _, noted = measured(page, CLICKS, turn)
+    _, noted = measured(tab, CLICKS, turn)
     wished = [wish["at"] for wish in noted["wishes"]]
     last_asked = {}
     for picture in noted["painted"]:
@@ -245,23 +247,18 @@ def exact_after(pan: dict[str, Any], is_right: Callable[[int, int], bool]) -> np
 
 def main() -> None:
     base = sys.argv[1] if len(sys.argv) > 1 else "http://127.0.0.1:8765"
-    with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(
-            executable_path="/usr/bin/chromium", args=list(ARGUMENTS)
-        )
+    with sync_playwright() as playwright, alone(playwright) as browser:
         studies = {"an empty plane": (), "six curves": ("s = 1.5", *LINES)}
-        pages = {}
+        tabs = {}
         for name, lines in studies.items():
-            pages[name] = browser.new_page(viewport={"width": 1280, "height": 800})
-            pages[name].add_init_script(WIRES)
-            open_study(pages[name], base, lines)
+            tabs[name] = browser.open(name, 1280, 800, WIRES)
+            open_study(tabs[name].page, base, lines)
         for word, hand in (("panning", drag), ("zooming", zoom)):
             found = {name: [] for name in studies}
             # In turn, for a shared machine changes its pace within seconds.
             for turn in range(ROUNDS):
-                for name, page in pages.items():
-                    page.bring_to_front()
-                    found[name].append(hand(page, turn))
+                for name, tab in tabs.items():
+                    found[name].append(hand(tab, turn))
             rates = []
             for name, rounds in found.items():
                 rate = float(np.median([rate for rate, _, _ in rounds]))
@@ -274,14 +271,12 @@ def main() -> None:
                     f"{word}, {name}: {rate:.1f} frames a second, exact after {exact}, made anew after {anew}"
                 )
             print(f"  of an empty plane's frames: {rates[1] / rates[0]:.2f} (wanted: 0.9)")
-        for name, page in pages.items():
-            page.bring_to_front()
-            after = np.concatenate([click(page, turn) for turn in range(ROUNDS)])
+        for name, tab in tabs.items():
+            after = np.concatenate([click(tab, turn) for turn in range(ROUNDS)])
             print(
                 f"clicks of the wheel, {name}: exact after median {np.median(after):.0f} ms, "
                 f"p95 {np.quantile(after, 0.95):.0f} ms (wanted: 80), {len(after)} clicks"
             )
-        browser.close()
 
 
 if __name__ == "__main__":

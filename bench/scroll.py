@@ -9,7 +9,7 @@ import sys
 
 from playwright.sync_api import Page, sync_playwright
 
-from bench.motion import ARGUMENTS
+from bench.alone import ARGUMENTS
 from bench.pan import open_study
 
 LINES = ("f(x) = x^2 - 3x", "g(x) = sin(x) exp(-x/200)", "h(x) = 1/(1 + x^2)")

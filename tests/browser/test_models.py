@@ -58,15 +58,20 @@ class ModelTest(BrowserTest):
                 const now = m.zoomed(before, size, { x: 130, y: 70 }, factor), ahead = m.grown(before, now, 3);
                 const later = m.zoomed(before, size, { x: 130, y: 70 }, 1 + 4 * (factor - 1));
                 const part = (axis, k) => Math.abs(ahead[axis][k] - now[axis][k]) / (now[axis][1] - now[axis][0]);
-                return [Math.max(part('x', 0), part('x', 1), part('y', 0), part('y', 1)), Math.abs(ahead.x[1] - later.x[1])];
+                const shown = m.stretchAhead(before, now, 3, ahead);
+                const needed = (ahead.x[1] - ahead.x[0]) / Math.min(later.x[1] - later.x[0], now.x[1] - now.x[0]);
+                return [Math.max(part('x', 0), part('x', 1), part('y', 0), part('y', 1)), Math.abs(ahead.x[1] - later.x[1]), shown, needed];
               });
             })()"""
         )
-        (some, miss), (most, _), (none, _) = found
+        (some, miss, *_), (most, *_), (none, *_) = found
         self.assertLess(miss, 1e-12)
-        self.assertTrue(0 < some < 0.25)
-        self.assertAlmostEqual(0.25, most)
+        self.assertTrue(0 < some < 1 / 3)
+        self.assertAlmostEqual(1 / 3, most)
         self.assertEqual(0, none)
+        # Lines are asked for that are true as large as they will be shown, and hardly more.
+        for *_, shown, needed in found:
+            self.assertTrue(needed - 0.13 < shown < needed + 0.25, found)
 
     def test_the_point_under_the_pointer_stays_while_zooming(self) -> None:
         found = self.call(

@@ -2,6 +2,7 @@
 
 import math
 import unittest
+from dataclasses import replace
 from itertools import pairwise
 
 import numpy as np
@@ -86,7 +87,7 @@ class PathTest(unittest.TestCase):
         seen = points[np.isfinite(points).all(axis=1)]
         seen = seen[inside(seen)]
         away = distances(seen, curve, window) if len(seen) else np.zeros(1)
-        self.assertLess(float(np.quantile(away, 0.999, method="lower")), 0.5)
+        self.assertLess(float(np.quantile(away, 0.999, method="lower")), 0.5 / window.stretch)
         self.assertLess(float(away.max()), _GAP_PX)
         return len(seen)
 
@@ -94,6 +95,8 @@ class PathTest(unittest.TestCase):
         for line, breaks in ZOO:
             with self.subTest(line):
                 self.assertGreater(self.compare(line, breaks, WINDOW), 50)
+                large = replace(WINDOW, stretch=2.0)
+                self.assertGreater(self.compare(line, breaks, large, 1_500), 12)
 
     def test_so_it_is_on_logarithmic_axes(self) -> None:
         """What is not positive stands nowhere there, and takes no line with it."""

@@ -285,6 +285,8 @@ class BenchViewTest(WebTest):
             ("scene", {"beyond": 201}),
             ("scene", {"beyond": -1}),
             ("scene", {"beyond": True}),
+            ("scene", {"stretch": 0.9}),
+            ("scene", {"stretch": 2.1}),
             ("commands", {"commands": []}),
             ("commands", {}),
             ("history", {"do": "jump"}),

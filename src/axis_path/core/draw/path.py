@@ -111,7 +111,7 @@ def _places(window: Window) -> tuple[float | bool, ...]:
     seen = window.seen
     return (
         *window.across_from, *window.down_from,
-        seen.width, seen.height, _MARGIN_PX + window.beyond, _NEAR_PX,
+        seen.width, seen.height, _MARGIN_PX + window.beyond, _NEAR_PX / window.stretch,
     )  # fmt: skip
 
 
@@ -132,7 +132,7 @@ def _enclosed(
         x, y = path.enclose(left[calm], right[calm], bends)
         path_table.settle_straight(
             columns, calm, x.low, x.high, x.partial, x.broken, y.low, y.high, y.partial, y.broken,
-            window.x_px, window.y_px, _NEAR_PX,
+            window.x_px, window.y_px, _NEAR_PX / window.stretch,
         )  # fmt: skip
         rough = path_table.unsettled(columns)
     return columns, rough

@@ -110,7 +110,7 @@ def _refined(function: RealFunction, new: Floats, window: Window) -> tuple[Float
         low, high = _heights(window)
         done: tuple[Floats, Flags] = refine.function_columns(
             *forms, bend is not None, new, edges, low, high, window.x_px, window.y_px,
-            window.log_x, window.log_y, _TOLERANCE_PX, CURVE_POINTS.value,
+            window.log_x, window.log_y, _TOLERANCE_PX / window.stretch, CURVE_POINTS.value,
         )  # fmt: skip
         return done
     known: Floats | None = None
@@ -176,7 +176,7 @@ def _rough(columns: Floats, window: Window) -> Flags:
     low, high = _heights(window)
     found: Flags = table.rough_columns(
         columns, low, high, window.x_px, window.y_px, window.log_x, window.log_y,
-        _TOLERANCE_PX,
+        _TOLERANCE_PX / window.stretch,
     )  # fmt: skip
     return found
 
@@ -202,7 +202,7 @@ def _mark_straight(
         )  # fmt: skip
     table.mark_straight(
         columns, at, low, high, found.partial, found.broken, window.x_px, window.y_px,
-        window.log_x, window.log_y, _TOLERANCE_PX,
+        window.log_x, window.log_y, _TOLERANCE_PX / window.stretch,
     )  # fmt: skip
 
 

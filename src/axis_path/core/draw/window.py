@@ -47,6 +47,7 @@ class Window:
         width: how wide it is drawn, in px; ``height`` likewise.
         inner: the part of it that is seen, in its middle; None if all of it is. Places in px are
             from the upper left corner of what is seen.
+        stretch: how many times larger the picture may be shown: its lines are as true then.
         log_x: whether the horizontal axis is logarithmic; ``log_y`` whether the vertical one is.
     """
 
@@ -57,6 +58,7 @@ class Window:
     log_x: bool = False
     log_y: bool = False
     inner: Window | None = None
+    stretch: float = 1.0
 
     def __post_init__(self) -> None:
         """Refuse bounds between which nothing can be drawn.
@@ -114,7 +116,7 @@ class Window:
             )  # fmt: skip
         except WindowError:
             return self
-        return replace(wide, inner=self)
+        return replace(wide, inner=self, stretch=self.stretch)
 
     @property
     def is_log(self) -> bool:

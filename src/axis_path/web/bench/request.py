@@ -23,6 +23,8 @@ _MOST_VISITS = 24
 _MOST_PASSED = 3
 #: So many px beyond what is seen are drawn at most.
 _MOST_BEYOND = 200
+#: Lines are drawn for being shown so many times larger at most.
+_MOST_STRETCH = 2.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,6 +41,7 @@ class BenchRequest:
         given: everything that was sent.
         box: the part of the plane in which points of data are chosen; None without one.
         beyond: so many px beyond the window are drawn too: it is being moved.
+        stretch: the picture may be shown so many times larger until the next one comes.
     """
 
     version: int
@@ -50,6 +53,7 @@ class BenchRequest:
     given: dict[str, Any]
     box: Box | None = None
     beyond: int = 0
+    stretch: float = 1.0
 
 
 def read_request(study_id: uuid.UUID, given: dict[str, Any] | None = None) -> BenchRequest:
@@ -82,7 +86,12 @@ def read_request(study_id: uuid.UUID, given: dict[str, Any] | None = None) -> Be
     visits = _visits(given.get("visits") or [])
     box = _box(given.get("box"))
     beyond = _count(given.get("beyond"), _MOST_BEYOND)
-    return BenchRequest(version, study, window, place, pointer, visits, given, box, beyond)
+    stretch = _number(given.get("stretch")) or 1.0
+    if not 1.0 <= stretch <= _MOST_STRETCH:
+        raise BadRequest
+    return BenchRequest(
+        version, study, window, place, pointer, visits, given, box, beyond, float(stretch)
+    )
 
 
 def _count(given: object, most: int) -> int:

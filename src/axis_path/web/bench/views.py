@@ -91,7 +91,7 @@ def _window(asked: BenchRequest, study: Study) -> Window:
 def _scene(asked: BenchRequest, study: Study) -> dict[str, Any]:
     window = _window(asked, study)
     made = study.scene(
-        window.widened(asked.beyond),
+        replace(window, stretch=asked.stretch).widened(asked.beyond),
         reading_x=asked.reading_x, pointer_y=asked.pointer_y, box=asked.box,
     )  # fmt: skip
     return made.to_dict() | _document(study)

@@ -37,7 +37,10 @@ export function isMoved(before, now) {
 }
 
 /** A window is drawn wider than it is by no more than this part of it on each side, for a hand that goes on as it did. */
-const MOST_AHEAD = 0.25;
+const MOST_AHEAD = 1 / 3;
+/** Lines are asked for that are true when they are shown so many times larger at most, in steps of this part. */
+const MOST_STRETCH = 2;
+const STRETCHES = 4;
 
 /**
  * What a window that grows will soon show too. It is not made smaller: a hand may rest, or turn round.
@@ -51,6 +54,19 @@ export function grown(before, now, share) {
     return /** @type {[number, number]} */ ([now[axis][0] - low, now[axis][1] + high]);
   };
   return { ...now, x: outward("x"), y: outward("y") };
+}
+
+/**
+ * How many times larger a picture of a window will be shown, if the hand goes on as it did.
+ * @param {Bounds} before @param {Bounds} now @param {number} share how much further than from one to the other it will go.
+ * @param {Bounds} made what the picture is made for.
+ */
+export function stretchAhead(before, now, share, made) {
+  const along = (axis) => {
+    const [span, was, drawn] = [now, before, made].map((each) => each[axis][1] - each[axis][0]);
+    return drawn / (span * Math.min((span / was) ** share, 1));
+  };
+  return Math.min(Math.ceil(STRETCHES * Math.max(along("x"), along("y"))) / STRETCHES, MOST_STRETCH);
 }
 
 /** Move a window by px. @param {Bounds} window @param {Size} size @param {number} dxPx @param {number} dyPx @returns {Bounds} */

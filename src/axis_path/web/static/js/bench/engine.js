@@ -53,8 +53,10 @@ export class Engine {
     this.isReadingTyped = false;
     /** What the hand tries out. @type {any[]} */
     this.hand = [];
-    /** How long it took lately until a new picture stood on the screen, in ms. */
+    /** How long it took lately until a new picture stood on the screen, in ms: since it was there, */
     this.showing = 0;
+    /** and since it was asked for. */
+    this.coming = 0;
     /** Counts what is shown. */
     this.turn = 0;
     /** What plays by itself. */
@@ -104,7 +106,7 @@ export class Engine {
     this.scenes = new Follower(
       // It may have been given for another version with the same picture.
       (body) => this.answers.get(body).then((answer) => (answer.version === body.version ? answer : { ...answer, version: body.version })),
-      (answer, body) => this.takeAnswer(answer, body),
+      (answer, body, sentAt) => this.takeAnswer(answer, body, sentAt),
       (error) => this.fail(error),
       () => this.rest(),
       (answer, body) => this.noteAnswer(answer, body),
@@ -193,7 +195,7 @@ export class Engine {
     this.passing.reach(body.visits);
   }
 
-  takeAnswer(answer, body) {
+  takeAnswer(answer, body, sentAt) {
     if (this.store.isWaiting) {
       this.store.isWaiting = false;
       for (const each of this.whenBack.splice(0)) each();
@@ -203,14 +205,14 @@ export class Engine {
       this.look();
       return;
     }
-    if (answer.scene) return this.showAll([...(answer.before ?? []).map((scene) => ({ scene, drafts: null })), { scene: answer.scene, drafts: body.drafts, found: answer.found }]);
+    if (answer.scene) return this.showAll([...(answer.before ?? []).map((scene) => ({ scene, drafts: null })), { scene: answer.scene, drafts: body.drafts, found: answer.found }], sentAt);
     else if (!this.isLookNeeded) this.showReading(answer);
   }
 
-  /** Show states one after the other, one in each frame; what comes later takes their place. @param {any[]} states */
-  showAll(states) {
+  /** Show states one after the other, one in each frame; what comes later takes their place. @param {any[]} states @param {number} sentAt when they were asked for. */
+  showAll(states, sentAt) {
     this.turn += 1;
-    this.noteShowing();
+    this.noteShowing(sentAt);
     const { turn, version } = this;
     const next = () => {
       if (turn !== this.turn || version !== this.version) return;
@@ -227,12 +229,14 @@ export class Engine {
     return this.prepare(states[0].scene).then(next, next);
   }
 
-  /** Note how long it takes until the frame that is begun has been handed over. */
-  noteShowing() {
+  /** Note how long it takes until the frame that is begun has been handed over. @param {number} sentAt */
+  noteShowing(sentAt) {
     const began = performance.now();
     requestAnimationFrame(() =>
       setTimeout(() => {
-        this.showing = (this.showing + performance.now() - began) / 2;
+        const now = performance.now();
+        this.showing = (this.showing + now - began) / 2;
+        this.coming = (this.coming + now - sentAt) / 2;
       }),
     );
   }

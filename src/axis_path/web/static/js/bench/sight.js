@@ -6,7 +6,7 @@
  * slides has been drawn for a while in what lies beyond its edges, one that is stretched is drawn as
  * it will be when the next picture comes (`docs/decisions/010`).
  */
-import { equalised, grown, isMoved, showing } from "./affine.model.js";
+import { equalised, grown, isMoved, showing, stretchAhead } from "./affine.model.js";
 import { BEYOND_PX, isCovered } from "./slide.model.js";
 import { Trail } from "./trail.model.js";
 
@@ -18,10 +18,8 @@ const CALM_MS = 40;
 const PACE_MS = 40;
 /** and so much more slowly than they can be shown, that most frames are left to the hand. */
 const SHARE = 1.5;
-/** A window that is stretched is drawn as it will be when the next picture comes: so many times later, */
-const AHEAD = 2;
-/** and with so much around it, in px. */
-const AROUND_PX = 64;
+/** A window that is stretched is drawn with so much around it, in px. */
+const AROUND_PX = 96;
 /** After a single step the old picture waits so long for the new one, in ms. */
 const STEP_MS = 40;
 /** Events of a hand come no faster than this. */
@@ -67,8 +65,11 @@ export class Sight {
     if (!this.isMoving) return {};
     const { stretchedFrom } = this;
     if (!stretchedFrom) return this.isStretched ? {} : { beyond: BEYOND_PX };
-    const window = grown(stretchedFrom.window, this.window, (AHEAD * this.pace) / Math.max(stretchedFrom.ms, FRAME_MS));
-    return { window: this.asked(window), beyond: AROUND_PX };
+    // It is seen until the one after it comes.
+    const untilMs = this.engine.coming + this.pace;
+    const share = untilMs / Math.max(stretchedFrom.ms, FRAME_MS);
+    const window = grown(stretchedFrom.window, this.window, share);
+    return { window: this.asked(window), beyond: AROUND_PX, stretch: stretchAhead(stretchedFrom.window, this.window, share, window) };
   }
 
   /** Look through another window; the old picture follows at once. */

@@ -6,7 +6,7 @@
 export class Follower {
   /**
    * @param {(body: any, signal: AbortSignal) => Promise<any>} send
-   * @param {(answer: any, body: any) => void} take
+   * @param {(answer: any, body: any, sentAt: number) => void} take
    * @param {(error: Error) => void} fail
    * @param {() => void} [rest] called when nothing is under way any more.
    * @param {(answer: any, body: any) => void} [note] told of an answer before the next wish is sent.
@@ -52,7 +52,7 @@ export class Follower {
     this.isBusy = true;
     let underWay = await this.next();
     while (underWay) {
-      const { body, asked, drop } = underWay;
+      const { body, asked, drop, sentAt } = underWay;
       const found = await asked.then((answer) => ({ answer }), (error) => ({ error }));
       const isWanted = !drop.signal.aborted;
       if (isWanted && found.answer !== undefined) this.note(found.answer, body);
@@ -61,7 +61,7 @@ export class Follower {
       underWay = isNow ? this.begin() : null;
       if (isWanted) {
         if (found.error) this.fail(found.error);
-        else await this.take(found.answer, body);
+        else await this.take(found.answer, body, sentAt);
       }
       underWay ??= await this.next();
     }
@@ -84,6 +84,6 @@ export class Follower {
     this.sentAt = performance.now();
     const drop = new AbortController();
     this.underWay = drop;
-    return { body, drop, asked: this.send(body, drop.signal) };
+    return { body, drop, sentAt: this.sentAt, asked: this.send(body, drop.signal) };
   }
 }
