@@ -100,6 +100,15 @@ HOOKS = """async ([delay]) => {
   };
 }"""
 
+#: A place on the plane beside the axes and the reading line, which a hand could take hold of.
+BESIDE = """() => {
+  const { left, top, width, height } = document.querySelector('.plane-surface').getBoundingClientRect();
+  const lines = [...document.querySelectorAll('.axis-line, .reading-line')].map((line) => line.getBoundingClientRect().left);
+  const away = (x) => Math.min(...lines.map((line) => Math.abs(line - x)));
+  const places = [0.2, 0.3, 0.4, 0.5, 0.6].map((part) => left + part * width);
+  return [places.sort((a, b) => away(b) - away(a))[0], top + 0.2 * height];
+}"""
+
 #: Notes the first frame in which the plane has its picture.
 SHOWN = """const look = () => {
   if (document.querySelector('.tick-label')) window.shownAt = performance.now();
@@ -188,11 +197,7 @@ def compare(tab: Tab, what: str) -> None:
 
 def nudge(page: Page) -> None:
     """Move the window by some px: nothing of what the page knows is of this window."""
-    box = page.locator(".plane-surface").bounding_box()
-    if box is None:
-        raise SystemExit("there is no plane")
-    # Beside the axes and the reading line, which a hand could take hold of.
-    x, y = box["x"] + 0.3 * box["width"], box["y"] + 0.2 * box["height"]
+    x, y = page.evaluate(BESIDE)
     page.mouse.move(x, y)
     page.mouse.down()
     page.mouse.move(x + 12, y, steps=4)

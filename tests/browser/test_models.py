@@ -110,6 +110,9 @@ class ModelTest(BrowserTest):
             (f"m.stepMeant({fine}, 0.007, m.stepsInPixel({fine}, 200))", 0),
             (f"m.stepsAhead({fine}, 2940, 2970, 15)", [3000, 2985]),
             (f"m.stepsAhead({fine}, 30, 0, 15)", []),
+            (f"m.stepsAround({fine}, 15, 15, 4)", [30, 0, 45, 60]),
+            (f"m.stepsAround({fine}, 2993, 15, 3)", [3000, 2985, 2970]),
+            ("m.stepsAround({ low_value: 0, high_value: 0.3, step_value: 0.1 }, 1, 1, 9)", [2, 0, 3]),
         )
         for expression, expected in table:
             with self.subTest(expression):
@@ -202,6 +205,40 @@ class ModelTest(BrowserTest):
             "shared/answers.js",
         )
         self.assertEqual({"asked": [1, 2, 7, 8], "most": 1, "wished": [7, 2, 8]}, found)
+
+    def test_who_rests_gets_all_guesses_and_who_wishes_again_no_more(self) -> None:
+        found = self.call(
+            """(async () => {
+              const asked = [];
+              let tookMs = 1;
+              const send = async (body) => {
+                asked.push(body);
+                await new Promise((done) => setTimeout(done, tookMs));
+                return body;
+              };
+              const pause = (ms) => new Promise((done) => setTimeout(done, ms));
+              const answers = new m.Answers(send);
+              // A hurried hand: no guess until it rests, and then all, known ones left out.
+              for (const k of [1, 2, 3, 4]) await answers.get(k);
+              answers.foresee([3, 11, 12, 13, 14, 15]);
+              await pause(20);
+              const hurried = asked.splice(0);
+              await pause(150);
+              const rested = asked.splice(0);
+              // What is wished meanwhile ends it, and guesses that take long are few.
+              answers.foresee([21, 22, 23, 24, 25]);
+              await answers.get(5);
+              await pause(150);
+              const ended = asked.splice(0);
+              tookMs = 70;
+              answers.foresee([31, 32, 33, 34, 35]);
+              await pause(500);
+              return { hurried, rested, ended, long: asked };
+            })()""",
+            "shared/answers.js",
+        )
+        expected = {"hurried": [1, 2, 3, 4], "rested": [11, 12, 13, 14, 15], "ended": [21, 5]}
+        self.assertEqual(expected | {"long": [31, 32, 33]}, found)
 
     def test_names_are_found_by_their_beginnings_spellings_and_meanings(self) -> None:
         names = """[

@@ -32,6 +32,8 @@ const LONG = 400_000;
 /** What took so long may be only a part of the picture: it is asked for again. */
 const LONG_MS = 500;
 
+const nothing = () => [];
+
 export class Engine {
   /**
    * @param {any} store the reactive store. @param {any} initial
@@ -99,8 +101,8 @@ export class Engine {
       weigh: (answer) => this.letters.get(answer) ?? LONG,
       keyOf: (body) => JSON.stringify({ ...body, version: this.kin.versionOf(body) }),
     });
-    /** Commands the hand will probably try next. @type {any[]} */
-    this.expected = [];
+    /** Gives commands that the hand will probably try next; asked when there is time. @type {() => object[]} */
+    this.expected = nothing;
     /** The line that was written last. @type {any} */
     this.writing = null;
     this.scenes = new Follower(
@@ -339,16 +341,29 @@ export class Engine {
   /** The picture stands: time for what hangs on it, and for what may come next. */
   rest() {
     this.panelsSoon();
-    this.answers.foresee(this.motion.isMoving ? [] : this.expected.map((command) => this.sceneBody({ drafts: [command] })));
-    this.expected = [];
+    this.answers.foresee(this.likely(this.expected));
+    this.expected = nothing;
+  }
+
+  /** Questions that will probably come, one for each command that is expected. @param {() => object[]} expected */
+  *likely(expected) {
+    // Where trails go through is a part of the question, and not known before.
+    if (this.motion.isMoving || this.passing.hasTrails) return;
+    for (const command of expected()) yield this.sceneBody({ drafts: [command] });
+  }
+
+  /** Say what a hand will probably try that comes near, the likeliest first. @param {() => object[]} [expected] */
+  expect(expected = nothing) {
+    this.expected = expected;
+    if (!this.scenes.isBehind) this.rest();
   }
 
   /**
    * Try a command out while the hand moves.
    * @param {object} command
-   * @param {object[]} [expected] commands the hand will probably try next.
+   * @param {() => object[]} [expected] gives commands the hand will probably try next.
    */
-  draft(command, expected = []) {
+  draft(command, expected = nothing) {
     if (!this.hand.length) this.answers.begin();
     this.hand = [command];
     this.passing.note(command);

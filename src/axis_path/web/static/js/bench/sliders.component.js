@@ -1,9 +1,11 @@
 // @ts-check
 /** Sliders: drag, arrow keys, a typed value, and the ends and the step. */
-import { stepMeant, stepNear, stepsAhead, stepsInPixel, valueOfStep } from "./steps.model.js";
+import { stepMeant, stepNear, stepsAhead, stepsAround, stepsInPixel, valueOfStep } from "./steps.model.js";
 
 const KEYS = { ArrowLeft: -1, ArrowDown: -1, ArrowRight: 1, ArrowUp: 1, PageDown: -10, PageUp: 10 };
 
+/** So many steps around a hand that rests are asked for, the nearest first. */
+const MOST_AROUND = 120;
 /** How long keys or the wheel must rest until their move is kept. */
 const REST_MS = 300;
 export const AT_END = [
@@ -175,7 +177,21 @@ export const slider = (engine) => () => ({
     if (this.command && to === from) return;
     this.command = this.commandAt(to);
     if (engine.store.isWaiting) this.placeKnob();
-    engine.draft(this.command, stepsAhead(this.slider, from, to, grain).map((k) => this.commandAt(k)));
+    engine.draft(this.command, () => this.likely(stepsAhead(this.slider, from, to, grain), to, grain));
+  },
+  /** What the hand will try next, first some steps and then those around. @param {number[]} first @param {number} from @param {number} grain */
+  likely(first, from, grain) {
+    if (!this.slider.moves) return [];
+    return [...first, ...stepsAround(this.slider, from, grain, MOST_AROUND)].map((k) => this.commandAt(k));
+  },
+  /** The hand comes near: pictures are asked for while it takes hold. */
+  meet(event) {
+    if (this.isHeld || this.command) return;
+    const grain = event.type === "focus" ? 1 : stepsInPixel(this.slider, event.currentTarget.offsetWidth);
+    engine.expect(() => this.likely([], stepNear(this.slider, this.present), grain));
+  },
+  part() {
+    if (!this.isHeld) engine.expect();
   },
   commandAt(k) {
     return { do: "set", id: this.slider.id, value: valueOfStep(this.slider, k) };
@@ -254,6 +270,7 @@ export const slider = (engine) => () => ({
     engine.keepSoon(this.mover.key, () => this.keepTried(), REST_MS);
   },
   leaveTrack() {
+    this.part();
     this.keyEnd();
     engine.keepNow();
   },

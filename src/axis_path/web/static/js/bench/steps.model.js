@@ -49,3 +49,18 @@ export function stepsAhead(range, from, to, grain) {
   const strides = stride > 1 ? [stride, stride - 1, stride + 1] : [1, 2];
   return strides.map((each) => to + forward * each).filter((k) => k >= 0 && k <= lastStep(range));
 }
+
+/**
+ * The steps around one, the nearest first, and not the one itself.
+ * @param {Range} range @param {number} from @param {number} grain @param {number} most @returns {number[]}
+ */
+export function stepsAround(range, from, grain, most) {
+  const last = lastStep(range);
+  // Those that a pointer means lie whole grains from the lower end.
+  const middle = Math.round(from / grain) * grain;
+  const found = [];
+  for (let away = 0; found.length < most && away <= last + grain; away += grain) {
+    for (const k of new Set([middle + away, middle - away])) if (k >= 0 && k <= last && k !== from) found.push(k);
+  }
+  return found.slice(0, most);
+}

@@ -6,11 +6,16 @@
  * that is kept is never stale. A hand that goes to and fro, and what plays again and again, comes
  * back to the same states: there the answers are at hand. What the hand will probably do next is
  * asked for while nothing else is, one thing at a time. Guesses cost the server time: a hurried hand
- * that was not foreseen gets none until it is foreseen again or slows down.
+ * that was not foreseen gets none until it is foreseen again or slows down. One that rests has all the time.
  */
 const MOST_GUESSES = 3;
 /** Wishes further apart than this leave the time for guesses. */
 const CALM_MS = 30;
+/** Who has wished nothing for so long rests: more is guessed, as long as each guess takes no longer than that. */
+const REST_MS = 60;
+const SHORT_MS = 50;
+
+const nothing = () => [].values();
 
 export class Answers {
   /**
@@ -28,9 +33,13 @@ export class Answers {
     /** @type {Map<string, {answer: Promise<any>, weight: number, isGuess: boolean}>} */
     this.kept = new Map();
     this.weight = 0;
-    /** @type {any[]} */
-    this.ahead = [];
+    /** What will probably be wished. @type {Iterator<any>} */
+    this.ahead = nothing();
+    /** So many guesses are made while nobody rests, and so many of them are left. */
     this.guesses = MOST_GUESSES;
+    this.left = 0;
+    this.restTimer = 0;
+    this.tookMs = 0;
     this.wishedAt = -Infinity;
     this.isAsking = false;
     /** The guess that is under way. @type {Promise<any> | null} */
@@ -48,7 +57,7 @@ export class Answers {
     if (known) known.isGuess = false;
     // A wish comes first, and guesses made before it are old. One that is under way is let come: to
     // give it up would give up the connection, and another process would begin anew.
-    this.ahead = [];
+    this.ahead = nothing();
     if (this.guess && !known) return this.guess.then(() => this.ask(body));
     return this.ask(body);
   }
@@ -99,20 +108,39 @@ export class Answers {
     this.guesses = MOST_GUESSES;
   }
 
-  /** Say what will probably be wished next, the likeliest first. @param {any[]} bodies */
+  /** Say what will probably be wished next, the likeliest first. @param {Iterable<any>} bodies */
   foresee(bodies) {
-    this.ahead = bodies.slice(0, this.guesses);
+    this.ahead = bodies[Symbol.iterator]();
+    this.left = this.guesses;
     if (!this.isAsking) this.askAhead();
   }
 
   async askAhead() {
     this.isAsking = true;
-    for (let body = this.ahead.shift(); body; body = this.ahead.shift()) {
+    while (this.mayGuess()) {
+      const { value: body, done } = this.ahead.next();
+      if (done) break;
+      this.left -= 1;
+      if (this.kept.has(this.keyOf(body))) continue;
+      const began = performance.now();
       // Nobody waits for it: a refusal comes again when it is really wished.
       this.guess = this.ask(body, true).catch(() => {});
       await this.guess;
+      this.tookMs = performance.now() - began;
     }
     this.guess = null;
     this.isAsking = false;
+  }
+
+  /** Whether there is time for a guess now; if there will be when who wishes rests, it is made then. */
+  mayGuess() {
+    if (this.left > 0) return true;
+    clearTimeout(this.restTimer);
+    // A wish would wait for a guess that is under way.
+    if (this.tookMs > SHORT_MS) return false;
+    const untilRestMs = REST_MS - (performance.now() - this.wishedAt);
+    if (untilRestMs <= 0) return true;
+    this.restTimer = setTimeout(() => this.isAsking || this.askAhead(), untilRestMs);
+    return false;
   }
 }
