@@ -112,7 +112,10 @@ class ModelTest(BrowserTest):
             (f"m.stepsAhead({fine}, 30, 0, 15)", []),
             (f"m.stepsAround({fine}, 15, 15, 4)", [30, 0, 45, 60]),
             (f"m.stepsAround({fine}, 2993, 15, 3)", [3000, 2985, 2970]),
-            ("m.stepsAround({ low_value: 0, high_value: 0.3, step_value: 0.1 }, 1, 1, 9)", [2, 0, 3]),
+            (
+                "m.stepsAround({ low_value: 0, high_value: 0.3, step_value: 0.1 }, 1, 1, 9)",
+                [2, 0, 3],
+            ),
         )
         for expression, expected in table:
             with self.subTest(expression):

@@ -82,6 +82,45 @@ class MotionTest(BrowserTest):
         self.settle()
         self.assertEqual(rest, self.value("a"))
 
+    def test_a_hand_that_comes_to_a_slider_finds_what_is_near_and_asks_no_more_when_it_leaves(
+        self,
+    ) -> None:
+        asked: list[float] = []
+
+        def note(question: str | bytes) -> None:
+            given = json.loads(question)
+            if given["part"] == "scene" and given["drafts"]:
+                asked.append(given["drafts"][0]["value"])
+
+        self.page.on("websocket", lambda wire: wire.on("framesent", note))
+        self.open_new_study("f(x) = x^2 - a", "a = 2")
+        self.set_range("a", low="0", high="4", step="1/50")
+        track = self.page.get_by_role("slider", name="Slider a")
+        box = self.box(track)
+        middle = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+        self.page.mouse.move(*middle)
+        self.page.wait_for_timeout(1_200)
+        near = sorted(asked)
+        self.assertGreater(len(near), 12)
+        # The nearest on both sides, none twice, and not the one that stands.
+        steps = [round(50 * value) for value in near]
+        around = [k for k in range(steps[0], steps[-1] + 1) if k != 100]
+        self.assertEqual(around, steps)
+        self.assertLessEqual(abs((100 - steps[0]) - (steps[-1] - 100)), 1)
+        # Nothing is kept or shown of what nobody wished; what is wished then is at hand.
+        self.assertEqual(2, self.value("a"))
+        self.page.mouse.move(middle[0], middle[1] + 200)
+        self.page.wait_for_timeout(300)
+        asked.clear()
+        self.page.wait_for_timeout(400)
+        self.assertEqual([], asked)
+        track.focus()
+        self.page.keyboard.press("ArrowRight")
+        self.page.wait_for_timeout(40)
+        self.settle()
+        self.assertEqual(2.02, self.value("a"))
+        self.assertNotIn(2.02, asked)
+
     def test_a_hand_that_comes_back_to_a_state_finds_its_picture_at_once(self) -> None:
         asked: list[tuple[str, object]] = []
 
