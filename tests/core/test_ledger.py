@@ -7,7 +7,7 @@ import numpy as np
 
 from axis_path.core import Study, Window
 from axis_path.core.draw import place_labels
-from axis_path.core.draw.pixels import FLAG_HEIGHT, flag_width
+from axis_path.core.draw.pixels import FLAG_HEIGHT, Flag, flag_width
 from axis_path.core.errors import FormatError, LimitError
 from axis_path.core.study import Ask, Question, answer, apply_command
 from axis_path.core.study.asking import ask_from_dict, ask_to_dict
@@ -143,6 +143,16 @@ class LabelTest(unittest.TestCase):
                 )
                 if count == 1:
                     self.assertEqual(0, crossed)
+
+    def test_labels_leave_flags_free(self) -> None:
+        window = Window((-10, 10), (-6.5, 6.5), 660, 430)
+        mark, text = (400.0, 200.0), "(2.25, 0.5)"
+        ((x, y),) = place_labels([mark], [text], [], window)
+        width = flag_width(text)
+        flag = Flag(round(x / 10) - 10, round(y / 10) - FLAG_HEIGHT // 2, 20)
+        ((x, y),) = place_labels([mark], [text], [], window, [flag])
+        apart = abs(x / 10 - flag.x - 10) >= (width + 20) / 2
+        self.assertTrue(apart or abs(y / 10 - flag.y - FLAG_HEIGHT / 2) >= FLAG_HEIGHT)
 
     def test_a_mark_without_a_text_has_no_label(self) -> None:
         window = Window((0, 1), (0, 1), 300, 200)

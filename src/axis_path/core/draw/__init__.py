@@ -8,6 +8,7 @@ from axis_path.core.draw.frame import HOME_X, HOME_Y, Extent, extent_of, frame, 
 from axis_path.core.draw.levels import LevelMap, draw_levels
 from axis_path.core.draw.mark_labels import place_labels
 from axis_path.core.draw.path import sample_path
+from axis_path.core.draw.pixels import Flag
 from axis_path.core.draw.relation import RealRelation, RelationPicture, draw_relation
 from axis_path.core.draw.sample import Curve, sample_curve, visible_domain
 from axis_path.core.draw.ticks import Labels, Ticks, make_log_ticks, make_ticks, nice_step, plain
@@ -18,6 +19,7 @@ __all__ = [
     "HOME_Y",
     "Curve",
     "Extent",
+    "Flag",
     "Labels",
     "LevelMap",
     "RealRelation",

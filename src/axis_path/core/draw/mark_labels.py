@@ -1,4 +1,4 @@
-"""Where labels stand beside marks: clear of one another, of the marks, and of the curves."""
+"""Where labels stand beside marks: clear of one another, of the marks, of flags, and of the curves."""
 
 from __future__ import annotations
 
@@ -7,7 +7,7 @@ from collections.abc import Sequence
 import numpy as np
 from numpy.typing import NDArray
 
-from axis_path.core.draw.pixels import FLAG_HEIGHT, PER_PX, flag_width
+from axis_path.core.draw.pixels import FLAG_HEIGHT, PER_PX, Flag, flag_width
 from axis_path.core.draw.window import Window
 
 Floats = NDArray[np.float64]
@@ -26,6 +26,7 @@ def place_labels(
     texts: Sequence[str],
     curves: Sequence[list[int]],
     window: Window,
+    flags: Sequence[Flag] = (),
 ) -> list[tuple[int, int]]:
     """Place a label beside each mark that has a text.
 
@@ -34,13 +35,16 @@ def place_labels(
         texts: what is written beside them; empty for a mark without a label.
         curves: pieces of curves, x and y in turn, in tenths of a pixel.
         window: where the labels must lie.
+        flags: the flags of the curves, which they leave free too.
 
     Returns:
         The middles of the labels in tenths of a pixel, in the order of the marks.
     """
     squares = _squares(curves, window)
     sums = np.pad(np.cumsum(np.cumsum(squares, axis=0), axis=1), ((1, 0), (1, 0)))
-    placed: list[tuple[float, float, float]] = []
+    placed: list[tuple[float, float, float]] = [
+        (flag.x + flag.width / 2, flag.y + FLAG_HEIGHT / 2, flag.width) for flag in flags
+    ]
     found: list[tuple[int, int]] = []
     for (x, y), text in zip(marks, texts, strict=True):
         if not text:

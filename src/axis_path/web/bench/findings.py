@@ -14,7 +14,7 @@ from typing import Any
 import numpy as np
 
 from axis_path.core import Study, Window
-from axis_path.core.draw import place_labels
+from axis_path.core.draw import Flag, place_labels
 from axis_path.core.draw.pixels import PER_PX
 from axis_path.core.errors import MathError, StoppedError
 from axis_path.core.language import Vocabulary, latex, read_expression
@@ -195,10 +195,13 @@ def _marks(
     marks = marks[:_MOST_MARKS]
     texts = [_label(mark) if mark.place in mark.ask.labels else "" for mark in marks]
     curves: list[list[int]] = []
+    flags: list[Flag] = []
     if any(texts):
         for shown in study.scene(window).rows:
             curves += (shown.get("curve") or {}).get("pieces", [])
-    places = place_labels([(mark.x, mark.y) for mark in marks], texts, curves, window)
+            if shown.get("flag"):
+                flags.append(Flag(**shown["flag"]))
+    places = place_labels([(mark.x, mark.y) for mark in marks], texts, curves, window, flags)
     return [
         {
             "ask": mark.ask.id, "place": mark.place, "kind": _kind(mark), "proved": mark.row.proved,
