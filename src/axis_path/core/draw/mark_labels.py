@@ -1,4 +1,4 @@
-"""Where labels stand beside marks: clear of one another, of the marks, of flags, and of the curves."""
+"""Where labels stand beside marks: clear of one another, the marks, the flags and the curves."""
 
 from __future__ import annotations
 
