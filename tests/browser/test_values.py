@@ -27,6 +27,25 @@ class ValuesPanelTest(BrowserTest):
         self.page.get_by_role("button", name=name, exact=True).click()
         self.settle()
 
+    def test_a_table_stands_while_the_window_is_zoomed(self) -> None:
+        self.open_new_study("f(x) = x^2 - 3")
+        self.page.get_by_role("tab", name="Values").click()
+        self.page.wait_for_selector("[data-value-row]")
+        self.settle()
+        asked: list[str] = []
+        self.page.on("request", lambda request: asked.append(request.url.rsplit("/", 1)[1]))
+        box = self.box(self.page.locator(".plane-surface"))
+        self.page.mouse.move(box["x"] + 200, box["y"] + 100)
+        self.page.mouse.wheel(0, -200)
+        self.assertEqual(0, self.page.get_by_text("catching up").locator("visible=true").count())
+        self.settle()
+        self.page.wait_for_timeout(400)
+        self.assertNotIn("table", asked)
+        # What changes its values is another thing.
+        self.write("g(x) = x")
+        self.settle()
+        self.assertIn("table", asked)
+
     def test_columns_are_added_set_left_out_and_brought_back(self) -> None:
         self.table("a = 2", "f(x) = a x^2 - 3", "p(t) = (t, t/3)", "hidden(x) = 1/x")
         self.page.get_by_label("Hide hidden").click()

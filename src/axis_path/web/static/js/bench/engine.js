@@ -89,9 +89,10 @@ export class Engine {
     this.foundWanted = "";
     /** The drafts of the picture that stands: findings of another state are not painted on it. @type {any[] | null} */
     this.shownDrafts = [];
-    /** Tables and findings: told at once that they are behind, and asked for after the picture. What can keep up with the hand comes with it. @type {Set<{mark: () => void, ask: () => void, follow?: (found: any) => void}>} */
+    /** Tables and findings: told at once that they are behind, and asked for after the picture. What can keep up with the hand comes with it. Some hang on the window. @type {Set<{mark: () => void, ask: () => void, follow?: (found: any) => void, seesWindow?: boolean}>} */
     this.watchers = new Set();
-    this.arePanelsDue = false;
+    /** Those of them that are behind. @type {Set<{ask: () => void}>} */
+    this.due = new Set();
     this.isLookNeeded = false;
     this.kin = new Kin(this.version);
     /** How long answers are, in letters. @type {WeakMap<object, number>} */
@@ -302,27 +303,31 @@ export class Engine {
     return this.shownDrafts !== null && JSON.stringify(drafts) === JSON.stringify(this.shownDrafts);
   }
 
-  /** The state changed in more than the reading line. */
-  changed() {
-    for (const watcher of this.watchers) watcher.mark();
-    this.arePanelsDue = true;
+  /** The state changed in more than the reading line. @param {"state" | "window"} [what] whether in the window alone. */
+  changed(what = "state") {
+    for (const watcher of this.watchers) {
+      if (what === "window" && !watcher.seesWindow) continue;
+      watcher.mark();
+      this.due.add(watcher);
+    }
     this.panelsSoon();
   }
 
   /** Ask for what hangs on the picture: at once, or when a hand that drags comes to rest. */
   panelsSoon() {
     clearTimeout(this.panelTimer);
-    if (!this.arePanelsDue) return;
+    if (!this.due.size) return;
     const isDue = this.motion.isMoving && performance.now() - this.panelsAt > PANEL_PACE_MS;
     if (isDue || (!this.hand.length && !this.motion.isMoving && !this.scenes.isBehind)) this.askPanels();
-    else this.panelTimer = setTimeout(() => this.arePanelsDue && !this.scenes.isBehind && this.askPanels(), REST_MS);
+    else this.panelTimer = setTimeout(() => this.due.size && !this.scenes.isBehind && this.askPanels(), REST_MS);
   }
 
   /** The picture comes first: what hangs on it is asked for when it stands. */
   askPanels() {
-    this.arePanelsDue = false;
+    const due = [...this.due];
+    this.due.clear();
     this.panelsAt = performance.now();
-    for (const watcher of this.watchers) watcher.ask();
+    for (const watcher of due) if (this.watchers.has(watcher)) watcher.ask();
   }
 
   /**

@@ -55,7 +55,7 @@ export const findings = (engine) => () => ({
       (answer, body) => this.take(answer, body),
       (error) => engine.complain(error),
     );
-    this.watcher = { mark: () => this.mark(), ask: () => this.ask(), follow: (found) => this.follow(found) };
+    this.watcher = { mark: () => this.mark(), ask: () => this.ask(), follow: (found) => this.follow(found), seesWindow: true };
     engine.watchers.add(this.watcher);
     this.$watch("$store.bench.tab", () => this.sayWanted());
     this.$watch("$store.bench.bracket", (bracket) => this.takeBracket(bracket));

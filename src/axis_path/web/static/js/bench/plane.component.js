@@ -282,7 +282,7 @@ export const plane = (engine) => () => ({
     this.axis = null;
     this.pointers.delete(event.pointerId);
     this.hold(false);
-    engine.changed();
+    engine.changed("window");
   },
   hold(isHeld) {
     this.isHeld = isHeld;
@@ -341,7 +341,7 @@ export const plane = (engine) => () => ({
     const lines = event.deltaMode === 1 ? 30 : 1;
     const amount = Math.max(-400, Math.min(400, event.deltaY * lines));
     lookThrough(engine, zoomed(engine.window, engine.size, this.place(event), WHEEL_STEP ** amount));
-    engine.changed();
+    engine.changed("window");
   },
   frameRow(row) {
     askWindow(engine, { how: "frame", id: row.id });

@@ -170,7 +170,7 @@ export class Sight {
     this.tell();
     this.engine.paint();
     this.engine.look();
-    this.engine.changed();
+    this.engine.changed("window");
     this.engine.keepViewSoon();
   }
 
@@ -192,6 +192,6 @@ export class Sight {
   take({ window, follows }) {
     this.set(window);
     this.follows = follows;
-    this.engine.changed();
+    this.engine.changed("window");
   }
 }
