@@ -220,18 +220,25 @@ class MotionTest(BrowserTest):
         self.assertAlmostEqual(painted, self.ink(), delta=0.25 * painted)
 
     def test_a_trail_is_read_off_thinned_and_cleared(self) -> None:
-        self.open_new_study("A = (a, a^2/4)", "a = -4")
+        self.open_new_study("P(t) = (t, 1) for 0 <= t <= 2", "A = (a, a^2/4)", "a = -4")
         self.set_range("a", low="-4", high="4", step="0.5")
-        self.page.get_by_role("button", name="Look of A").click()
-        self.page.get_by_label("leave a trail").check()
-        self.settle()
+        for name in "PA":
+            self.page.get_by_role("button", name=f"Look of {name}").click()
+            self.row(name).get_by_label("leave a trail").check()
+            self.settle()
         self.page.get_by_role("slider", name="Slider a").focus()
         for _ in range(12):
             self.page.keyboard.press("ArrowRight")
         self.settle()
         self.page.get_by_role("tab", name="Values").click()
         box = self.page.locator(".trail-box")
+        chosen = box.get_by_label("Whose trail")
+        # The first that has places, and the list says which it is.
+        self.assertEqual("A", chosen.evaluate("(list) => list.selectedOptions[0].text"))
         self.assertIn("12 places", box.inner_text())
+        chosen.select_option(label="P")
+        self.assertNotIn("12 places", box.inner_text())
+        chosen.select_option(label="A")
         with self.page.expect_download() as waiting:
             box.get_by_role("button", name="CSV").click()
         rows = waiting.value.path().read_bytes().split(b"\r\n")
@@ -241,7 +248,7 @@ class MotionTest(BrowserTest):
         self.assertIn("6 places", box.inner_text())
         box.get_by_role("button", name="Clear").click()
         self.settle()
-        self.assertEqual([], self.trail(1))
+        self.assertEqual([], self.trail(2))
 
     def test_the_runner_of_a_path_is_dragged_and_played(self) -> None:
         self.open_new_study("P(t) = (3cos(t), 2sin(t)) for 0 <= t <= 2pi")

@@ -171,8 +171,12 @@ class PlaneTest(BrowserTest):
         self.assertAlmostEqual(math.pi, value, delta=0.03)
 
     def test_points_of_ones_own_are_checked_against_the_curve(self) -> None:
-        self.open_new_study("f(x) = sin(3x)", "g(x) = x/2")
+        self.open_new_study()
         self.page.get_by_role("tab", name="Values").click()
+        self.page.get_by_text("Write a function first. Then it can be checked here.").wait_for()
+        self.assertFalse(self.page.get_by_role("button", name="Show the points").is_visible())
+        for line in ("f(x) = sin(3x)", "g(x) = x/2"):
+            self.write(line)
         self.page.get_by_label("Number of points").fill("5")
         self.page.get_by_role("button", name="Show the points").click()
         self.page.get_by_text("These 5 points miss 18 turns of the curve.").wait_for()

@@ -12,6 +12,9 @@ export const samplingCheck = (engine) => () => ({
   get functions() {
     return this.$store.bench.functions;
   },
+  get hasFunctions() {
+    return this.functions.length > 0;
+  },
   get shown() {
     return this.$store.bench.check;
   },
@@ -26,7 +29,6 @@ export const samplingCheck = (engine) => () => ({
   },
   async show() {
     const { functions } = this;
-    if (!functions.length) return;
     const line = functions.find((row) => String(row.id) === this.line) ?? functions[0];
     const spec = this.isByCount ? { count: this.count, step: "" } : { count: "", step: this.step };
     const error = await engine.commit([{ do: "check", line: line.id, ...spec }]);

@@ -20,7 +20,15 @@ export const trailBox = (engine) => () => ({
     return this.trailRows.length > 0;
   },
   get trailRow() {
-    return this.trailRows.find((row) => String(row.id) === this.trailLine) ?? this.trailRows[0];
+    const { trailRows: rows } = this;
+    const hasPlaces = (row) => this.$store.bench.trailTick >= 0 && engine.trails.last(row.id, 1).length > 0;
+    return rows.find((row) => String(row.id) === this.trailLine) ?? rows.find(hasPlaces) ?? rows[0];
+  },
+  chooseTrail(event) {
+    this.trailLine = event.target.value;
+  },
+  get trailId() {
+    return this.trailRow?.id;
   },
   /** Read anew whenever a place was added. */
   get trailPlaces() {
