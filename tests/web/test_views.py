@@ -287,6 +287,7 @@ class BenchViewTest(WebTest):
             ("scene", {"beyond": True}),
             ("scene", {"stretch": 0.9}),
             ("scene", {"stretch": 2.1}),
+            ("scene", {"stretch": "large"}),
             ("commands", {"commands": []}),
             ("commands", {}),
             ("history", {"do": "jump"}),

@@ -4,14 +4,22 @@ import signal
 from threading import Thread
 from types import FrameType
 
+from axis_path.core.evaluate import make_ready
 from axis_path.core.warm import warm_up
 from axis_path.web import create_app
 from axis_path.web.bench import wire
 from axis_path.web.settings import read_settings
 
 app = create_app(read_settings())
-# The first picture should not wait until the compiled arithmetic is loaded.
-Thread(target=warm_up, daemon=True).start()
+
+
+def _load() -> None:
+    """Load what takes long, so that who comes first need not wait."""
+    warm_up()
+    make_ready()
+
+
+Thread(target=_load, daemon=True).start()
 
 
 def _stop_wires_at(number: signal.Signals) -> None:

@@ -14,7 +14,13 @@ from axis_path.core.evaluate.compile import (
     UserFunction,
 )
 from axis_path.core.evaluate.enclosed import middles
-from axis_path.core.evaluate.exact_pool import ExactForm, exact_form, exact_solutions, is_identity
+from axis_path.core.evaluate.exact_pool import (
+    ExactForm,
+    exact_form,
+    exact_solutions,
+    is_identity,
+    make_ready,
+)
 from axis_path.core.evaluate.full import FullCompiler
 from axis_path.core.evaluate.function import (
     HIGH,
@@ -89,6 +95,7 @@ __all__ = [
     "make_complex",
     "make_list",
     "make_point",
+    "make_ready",
     "make_result",
     "middles",
     "most_bits",

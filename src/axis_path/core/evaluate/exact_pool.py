@@ -26,6 +26,8 @@ from pebble import ProcessExpired, ProcessPool
 from axis_path.core.evaluate.program import Program
 from axis_path.core.limits import EXACT_MEMORY, EXACT_TIME
 
+#: Libraries are loaded within this time, on a machine that is busy too.
+_READY_MS = 60_000
 _OUT_OF_TIME = "no exact form was found in time"
 
 
@@ -129,6 +131,11 @@ def run_limited(function: Callable[..., Any], *arguments: object, limit_ms: int)
     """
     future = _pool.get().schedule(function, args=list(arguments), timeout=limit_ms / 1000)
     return future.result()
+
+
+def make_ready() -> None:
+    """Make the worker, so that who asks first need not wait until its libraries are loaded."""
+    run_limited(int, limit_ms=_READY_MS)
 
 
 def exact_form(

@@ -86,12 +86,10 @@ def read_request(study_id: uuid.UUID, given: dict[str, Any] | None = None) -> Be
     visits = _visits(given.get("visits") or [])
     box = _box(given.get("box"))
     beyond = _count(given.get("beyond"), _MOST_BEYOND)
-    stretch = _number(given.get("stretch")) or 1.0
-    if not 1.0 <= stretch <= _MOST_STRETCH:
+    stretch = _number(given.get("stretch", 1.0))
+    if stretch is None or not 1.0 <= stretch <= _MOST_STRETCH:
         raise BadRequest
-    return BenchRequest(
-        version, study, window, place, pointer, visits, given, box, beyond, float(stretch)
-    )
+    return BenchRequest(version, study, window, place, pointer, visits, given, box, beyond, stretch)
 
 
 def _count(given: object, most: int) -> int:
