@@ -55,7 +55,8 @@ BESIDE = """() => {
   const pixels = (canvas) => canvas.getContext('2d').getImageData(0, 0, canvas.width, canvas.height).data;
   CanvasRenderingContext2D.prototype.drawImage = function (...all) {
     draw.apply(this, all);
-    if (this.canvas.matches('.plane-curves')) Object.assign(window, { shown: pixels(this.canvas), shownFor: window.told });
+    // One that was asked for in a pause has nothing around it, and may come when the hand has gone on.
+    if (this.canvas.matches('.plane-curves') && window.told.scene.window.beyond) Object.assign(window, { shown: pixels(this.canvas), shownFor: window.told });
   };
   window.paintedHere = async () => {
     const root = document.querySelector('link[rel=stylesheet]').href;
