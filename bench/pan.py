@@ -23,6 +23,8 @@ WHEEL = 1.0015
 #: Lines are drawn within so many px of what they show, and are exact within half a px.
 DRAWN_PX, EXACT_PX = 0.45, 0.5
 ROUNDS = 5
+#: Lines are as wide as they should be, within this part, in a picture that is exact.
+WIDE = 0.1
 #: Hears of answers before the page does, which may paint them at once.
 WIRES = """window.WebSocket = class extends WebSocket {
   constructor(...address) {
@@ -48,10 +50,16 @@ HOOKS = """() => {
   // frame's own task ends. What is most urgent is done first after that; a message can wait.
   const clear = CanvasRenderingContext2D.prototype.clearRect;
   CanvasRenderingContext2D.prototype.clearRect = function (...box) {
-    const picture = this.canvas.matches('.plane-curves') && window.pan.answered.shift();
-    if (picture) requestAnimationFrame(() => {
-      scheduler.postTask(() => window.pan.painted.push({ at: performance.now(), ...picture }), { priority: 'user-blocking' });
-    });
+    if (this.canvas.matches('.plane-curves, .plane-sketch')) {
+      const { pan } = window;
+      const isNew = pan.answered.length > 0;
+      // Without a new answer it is the last one again, for another window.
+      pan.picture = pan.answered.splice(0).pop() ?? pan.picture;
+      const picture = { ...pan.picture, isNew, of: performance.now() };
+      if (pan.picture) requestAnimationFrame(() => {
+        scheduler.postTask(() => pan.painted.push({ at: performance.now(), ...picture }), { priority: 'user-blocking' });
+      });
+    }
     return clear.apply(this, box);
   };
   const wish = (event) => {
@@ -157,8 +165,8 @@ def drag(tab: Tab, turn: int) -> tuple[float, np.ndarray, np.ndarray]:
 def zoom(tab: Tab, turn: int) -> tuple[float, np.ndarray, np.ndarray]:
     """Zoom in and out; give the same.
 
-    A picture is taken as exact as long as it fills the window and its lines are within half a px: it
-    tells how far it may be stretched.
+    A picture is taken as exact as long as it fills the window, its lines are within half a px, for it
+    tells how much larger they may be shown, and they are as wide as they should be, within a tenth.
     """
     rate, noted = measured(tab, ZOOM, turn)
     box = tab.page.locator(".plane-surface").bounding_box() or {}
@@ -174,12 +182,18 @@ def zoom(tab: Tab, turn: int) -> tuple[float, np.ndarray, np.ndarray]:
         last["height"] - at["y"] + box["y"],
     ]
 
+    wished = [wish["at"] for wish in noted["wishes"]]
+
     def is_exact(wish: int, picture: int) -> bool:
         made = noted["painted"][picture]
+        wider = spans[max(bisect_right(wished, made["of"]) - 1, 0)] / spans[wish]
         span = (made["asked"]["x"][1] - made["asked"]["x"][0]) / (last["x"][1] - last["x"][0])
         stretch = span / spans[wish]
-        return stretch <= made["stretch"] * EXACT_PX / DRAWN_PX and all(
-            (far + made["beyond"]) * stretch >= far - 0.5 for far in reaches
+        # How much is seen of what was painted on the way is another question: it fills the window.
+        return (
+            abs(np.log(wider)) <= np.log1p(WIDE)
+            and stretch <= made["stretch"] * EXACT_PX / DRAWN_PX
+            and all((far + made["beyond"]) * stretch >= far - 0.5 for far in reaches)
         )
 
     return rate, exact_after(noted, is_exact), anew_after(noted)
@@ -208,11 +222,10 @@ def click(tab: Tab, turn: int) -> np.ndarray:
 
 def anew_after(noted: dict[str, Any]) -> np.ndarray:
     """Give how long it took from each wish to a picture that was asked for then, or later, in ms."""
-    sent = [picture["sent"] for picture in noted["painted"]]
+    anew = [picture for picture in noted["painted"] if picture["isNew"]]
+    sent = [picture["sent"] for picture in anew]
     wished = [wish["at"] for wish in noted["wishes"]]
-    return np.array(
-        [noted["painted"][bisect_left(sent, at)]["at"] - at for at in wished if at <= sent[-1]]
-    )
+    return np.array([anew[bisect_left(sent, at)]["at"] - at for at in wished if at <= sent[-1]])
 
 
 def hands_at(pan: dict[str, Any]) -> list[tuple[float, float]]:

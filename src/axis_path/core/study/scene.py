@@ -165,6 +165,7 @@ class Scene:
             "window": {
                 **seen.to_dict(), "width": seen.width, "height": seen.height,
                 "beyond": self.window.beyond,
+                "stretch": self.window.stretch,
             },
             "axes": self.axes, "rows": self.rows, "sliders": self.sliders,
             "reading": self.reading, "empty": self.empty, "check": self.check,

@@ -37,34 +37,47 @@ export function isMoved(before, now) {
 }
 
 /** A window is drawn wider than it is by no more than this part of it on each side, for a hand that goes on as it did. */
-const MOST_AHEAD = 1 / 3;
+const MOST_AHEAD = 1 / 2;
 /** Lines are asked for that are true when they are shown so many times larger at most, in steps of this part. */
 const MOST_STRETCH = 2;
 const STRETCHES = 4;
 
 /**
- * What a window that grows will soon show too. It is not made smaller: a hand may rest, or turn round.
- * @param {Bounds} before @param {Bounds} now @param {number} share how much further than from one to the other it will go.
+ * Where a window will be if the hand goes on as it did: each step is by the same part of what is seen.
+ * @param {Bounds} before @param {Bounds} now @param {number} share how many such steps it will go.
  * @returns {Bounds}
  */
-export function grown(before, now, share) {
+export function later(before, now, share) {
+  const along = (axis) => {
+    const ratio = (now[axis][1] - now[axis][0]) / (before[axis][1] - before[axis][0]);
+    const steps = Math.abs(ratio - 1) < 1e-9 ? share : (ratio * (ratio ** share - 1)) / (ratio - 1);
+    return /** @type {[number, number]} */ ([0, 1].map((end) => now[axis][end] + steps * (now[axis][end] - before[axis][end])));
+  };
+  return { ...now, x: along("x"), y: along("y") };
+}
+
+/**
+ * What a window that grows will soon show too. It is not made smaller: a hand may rest, or turn round.
+ * @param {Bounds} now @param {Bounds} then where it will be.
+ * @returns {Bounds}
+ */
+export function grown(now, then) {
   const outward = (axis) => {
     const most = MOST_AHEAD * (now[axis][1] - now[axis][0]);
-    const [low, high] = [before[axis][0] - now[axis][0], now[axis][1] - before[axis][1]].map((by) => Math.min(Math.max(share * by, 0), most));
+    const [low, high] = [now[axis][0] - then[axis][0], then[axis][1] - now[axis][1]].map((by) => Math.min(Math.max(by, 0), most));
     return /** @type {[number, number]} */ ([now[axis][0] - low, now[axis][1] + high]);
   };
   return { ...now, x: outward("x"), y: outward("y") };
 }
 
 /**
- * How many times larger a picture of a window will be shown, if the hand goes on as it did.
- * @param {Bounds} before @param {Bounds} now @param {number} share how much further than from one to the other it will go.
- * @param {Bounds} made what the picture is made for.
+ * How many times larger a picture of a window will be shown.
+ * @param {Bounds} now @param {Bounds} then where the window will be. @param {Bounds} made what the picture is made for.
  */
-export function stretchAhead(before, now, share, made) {
+export function stretchAhead(now, then, made) {
   const along = (axis) => {
-    const [span, was, drawn] = [now, before, made].map((each) => each[axis][1] - each[axis][0]);
-    return drawn / (span * Math.min((span / was) ** share, 1));
+    const [span, soon, drawn] = [now, then, made].map((each) => each[axis][1] - each[axis][0]);
+    return drawn / Math.min(span, soon);
   };
   return Math.min(Math.ceil(STRETCHES * Math.max(along("x"), along("y"))) / STRETCHES, MOST_STRETCH);
 }

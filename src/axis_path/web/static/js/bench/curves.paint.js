@@ -35,6 +35,18 @@ export function paintCurves({ pen, ratio, place }, scene, shift, tones, lastOf) 
   }
 }
 
+/** So many numbers of places are painted well within a frame: six curves have some 5,000. */
+const QUICK = 24_000;
+
+/** Whether the curves of a scene take little time to paint. @param {any} scene */
+export function isQuick(scene) {
+  const all = (lines) => lines.reduce((sum, line) => sum + line.length, 0);
+  const ofCurve = ({ pieces, bands, fills = [], dashed = [], levels = [], dense = [] }) =>
+    all(pieces) + all(bands) + all(fills) + all(dashed) + dense.length + levels.reduce((sum, level) => sum + all(level.lines) + all(level.fills), 0);
+  const ofRow = ({ curve, family, trail }) => (curve ? ofCurve(curve) : 0) + (trail ? trail.most : 0) + (family?.members ?? []).reduce((sum, member) => sum + ofCurve(member), 0);
+  return scene.rows.reduce((sum, row) => sum + ofRow(row), 0) < QUICK;
+}
+
 /** How strong the first and the last curve of a family are. */
 const FAINT = 0.22;
 const STRONG = 0.75;

@@ -59,8 +59,10 @@ export class Engine {
     this.showing = 0;
     /** and since it was asked for. */
     this.coming = 0;
-    /** Counts what is shown. */
+    /** Counts what is shown, */
     this.turn = 0;
+    /** and how often it is painted. */
+    this.paints = 0;
     /** What plays by itself. */
     this.motion = new Motion(this);
     this.trails = new Trails(initial.trails);
@@ -265,13 +267,15 @@ export class Engine {
     const wasEqual = this.store.axes.equal;
     this.store.take(scene);
     if (this.store.axes.equal && !wasEqual) this.sight.set(this.window);
-    this.paint();
+    if (this.sight.goesOn && this.sight.isStretched) this.paintNext();
+    else this.paint();
     this.panelsSoon();
   }
 
   /** Paint the last scene where it stands in the present window. */
   paint() {
     if (!this.scene || !this.size.width) return;
+    this.paints += 1;
     const shift = shiftBetween(this.scene.window, this.window, this.size);
     this.unobserved(() => {
       // Canvases before elements: a text on a canvas makes the browser bring the page's style up to
@@ -279,6 +283,12 @@ export class Engine {
       const rest = [...this.painters].map((painter) => painter(this.scene, shift));
       for (const change of rest) change?.();
     });
+  }
+
+  /** Paint in the next frame, if the hand does not before. */
+  paintNext() {
+    const { paints } = this;
+    requestAnimationFrame(() => paints === this.paints && this.paint());
   }
 
   /** Paint one part of the picture that was left out. @param {(scene: any, shift: any) => (() => void) | void} painter */

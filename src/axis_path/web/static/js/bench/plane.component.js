@@ -2,8 +2,8 @@
 /** The plane: pan, zoom, the reading line, and the picture. */
 import { abscissa, boxed, moved, ordinate, pxOf, stretched, zoomed } from "./affine.model.js";
 import { Beside } from "./beside.js";
-import { cleared } from "./canvas.js";
-import { paintCurves } from "./curves.paint.js";
+import { cleared, copyOf } from "./canvas.js";
+import { isQuick, paintCurves } from "./curves.paint.js";
 import { gridParts, slideGrid } from "./grid.js";
 import { shortest } from "./findings.model.js";
 import { foundParts } from "./found.paint.js";
@@ -59,6 +59,7 @@ export const plane = (engine) => () => ({
     const beside = new Beside(this.$refs.curves.dataset.worker);
     this.endBeside = () => beside.end();
     engine.prepare = async (scene) => {
+      if (engine.sight.isStretched && isQuick(scene)) return;
       this.early = await beside.paint(scene, this.tones);
     };
     this.painter = (scene, shift) => this.paint(scene, shift);
@@ -104,13 +105,44 @@ export const plane = (engine) => () => ({
   },
 
   paint(scene, shift) {
+    const isSketched = this.sketch.isNext(engine.window);
+    const moved = this.layers.to(scene, shift, engine.size);
+    if (isSketched && !moved) return () => this.sketch.show(this.sketchOf(scene, shift), engine.size);
+    this.sketch.rest();
+    const placing = this.paintCanvas(scene, shift);
+    return () => this.placeAll(scene, shift, placing, moved);
+  },
+  /** Paint the curves on their own canvas, if they do not stand there. */
+  paintCanvas(scene, shift) {
     const { size } = engine;
-    const { curves } = this.$refs;
     const { beyond } = scene.window;
     if (this.early?.scene === scene) this.takeEarly(size);
     const placing = this.slide.to(scene, shift, size);
-    if (!placing) paintCurves(cleared(curves, size, beyond, beyond), scene, shift, this.tones, (id, most) => engine.trails.last(id, most));
-    return () => this.placeAll(scene, shift, placing);
+    if (!placing) this.paintOn(cleared(this.$refs.curves, size, beyond, beyond), scene, shift);
+    return placing;
+  },
+  paintOn(canvas, scene, shift) {
+    paintCurves(canvas, scene, shift, this.tones, (id, most) => engine.trails.last(id, most));
+  },
+  /** The picture for a sketch. Curves are painted as they are there; where that takes too long, those on their canvas are copied. */
+  sketchOf(scene, shift) {
+    const { size } = engine;
+    const placing = isQuick(scene) ? null : this.paintCanvas(scene, shift);
+    return Object.freeze({
+      parts: this.partsOf(scene, shift),
+      paintCurves: (canvas) => {
+        if (isQuick(scene)) this.paintOn(canvas, scene, shift);
+        else copyOf(canvas, this.$refs.curves, size, scene.window.beyond, placing);
+      },
+      standCurves: () => placeCanvas(this.$refs.curves, this.paintCanvas(scene, shift)),
+    });
+  },
+  partsOf(scene, shift) {
+    const { size } = engine;
+    return {
+      ...gridParts(scene, shift, size),
+      marks: markParts(scene, shift, size, this.tones), found: this.foundParts(), pinned: pinnedParts(scene, shift, size, this.tones),
+    };
   },
   /** Curves that were painted beside the page. */
   takeEarly(size) {
@@ -122,25 +154,18 @@ export const plane = (engine) => () => ({
     this.slide.begin(scene, size);
   },
   /** Place the curves, and all that stands on the plane besides. */
-  placeAll(scene, shift, placing) {
+  placeAll(scene, shift, placing, moved) {
     const { curves, marks, pinned } = this.$refs;
-    const { size } = engine;
-    const moved = this.layers.to(scene, shift, size);
-    if (moved) {
-      this.sketch.rest();
-      placeCanvas(curves, placing);
-      put(this.$refs.found, this.foundParts());
-      const { dx, dy } = moved;
-      slideGrid(this.$refs, scene.axes, this.layers.painted.shift, size, dx, dy);
-      slideBy(marks, dx, dy);
-      slideBy(pinned, dx, 0);
+    placeCanvas(curves, placing);
+    if (!moved) {
+      this.sketch.stand(this.partsOf(scene, shift));
       return;
     }
-    const parts = {
-      ...gridParts(scene, shift, size),
-      marks: markParts(scene, shift, size, this.tones), found: this.foundParts(), pinned: pinnedParts(scene, shift, size, this.tones),
-    };
-    this.sketch.show({ parts, placing }, engine.window, size, scene.window.beyond);
+    put(this.$refs.found, this.foundParts());
+    const { dx, dy } = moved;
+    slideGrid(this.$refs, scene.axes, this.layers.painted.shift, engine.size, dx, dy);
+    slideBy(marks, dx, dy);
+    slideBy(pinned, dx, 0);
   },
 
   /** What was located keeps its place in the plane, whatever the last scene was made for. */

@@ -6,8 +6,8 @@
  * slides has been drawn for a while in what lies beyond its edges, one that is stretched is drawn as
  * it will be when the next picture comes (`docs/decisions/010`).
  */
-import { equalised, grown, isMoved, showing, stretchAhead } from "./affine.model.js";
-import { BEYOND_PX, isCovered } from "./slide.model.js";
+import { equalised, grown, isMoved, later, showing, stretchAhead } from "./affine.model.js";
+import { BEYOND_PX, isCovered, isTrueIn } from "./slide.model.js";
 import { Trail } from "./trail.model.js";
 
 /** A window that has not moved for so long is at rest, */
@@ -18,8 +18,10 @@ const CALM_MS = 40;
 const PACE_MS = 40;
 /** and so much more slowly than they can be shown, that most frames are left to the hand. */
 const SHARE = 1.5;
-/** A window that is stretched is drawn with so much around it, in px. */
+/** A window that is stretched is drawn with so much around it, in px, */
 const AROUND_PX = 96;
+/** and anew after so long, while what is drawn of it is true: numbers on axes and flags suit what is seen then. */
+const LEISURE_MS = 120;
 /** After a single step the old picture waits so long for the new one, in ms. */
 const STEP_MS = 40;
 /** Events of a hand come no faster than this. */
@@ -63,13 +65,26 @@ export class Sight {
   /** What of the plane a window that moves will show soon, for a question. */
   get soon() {
     if (!this.isMoving) return {};
-    const { stretchedFrom } = this;
-    if (!stretchedFrom) return this.isStretched ? {} : { beyond: BEYOND_PX };
+    if (!this.stretchedFrom) return this.isStretched ? {} : { beyond: BEYOND_PX };
     // It is seen until the one after it comes.
-    const untilMs = this.engine.coming + this.pace;
-    const share = untilMs / Math.max(stretchedFrom.ms, FRAME_MS);
-    const window = grown(stretchedFrom.window, this.window, share);
-    return { window: this.asked(window), beyond: AROUND_PX, stretch: stretchAhead(stretchedFrom.window, this.window, share, window) };
+    const then = this.after(2 * this.engine.coming + LEISURE_MS);
+    const window = grown(this.window, then);
+    return { window: this.asked(window), beyond: AROUND_PX, stretch: stretchAhead(this.window, then, window) };
+  }
+
+  /** Where a window that is stretched will be. @param {number} ms */
+  after(ms) {
+    const { stretchedFrom } = this;
+    return stretchedFrom ? later(stretchedFrom.window, this.window, ms / Math.max(stretchedFrom.ms, FRAME_MS)) : this.window;
+  }
+
+  /** Whether what is drawn will do for a hand that goes on, until the next picture comes. @param {boolean} isSlid */
+  isServed(isSlid) {
+    const { scene, scenes, coming } = this.engine;
+    if (!scene) return false;
+    if (isSlid) return isCovered(scene.window, this.window, this.size);
+    const isFresh = performance.now() - scenes.sentAt < LEISURE_MS;
+    return isFresh && [0, coming].every((ms) => isTrueIn(scene.window, this.after(ms), this.size));
   }
 
   /** Look through another window; the old picture follows at once. */
@@ -112,7 +127,7 @@ export class Sight {
     const { engine } = this;
     clearTimeout(this.timer);
     this.timer = setTimeout(() => this.calm(), CALM_MS);
-    if (isSlid && engine.scene && isCovered(engine.scene.window, this.window, this.size)) return;
+    if (this.isServed(isSlid)) return;
     engine.look(this.pace);
   }
 

@@ -1,13 +1,13 @@
 // @ts-check
 /**
- * What the plane shows while its window is being stretched: one canvas, with a copy of the curves on it. All of it
+ * What the plane shows while its window is being stretched: one canvas, with the curves on it. All of it
  * changes in every frame then, and a browser takes several times as long for elements, which it styles, lays out,
  * paints and puts together anew. As soon as the hand rests they stand again.
  */
 import { isMoved } from "./affine.model.js";
-import { cleared, copyOf } from "./canvas.js";
+import { cleared } from "./canvas.js";
 import { Looks, paintParts } from "./parts.paint.js";
-import { placeCanvas, slideBy } from "./slide.model.js";
+import { slideBy } from "./slide.model.js";
 import { put } from "./svg.js";
 
 /** @typedef {import("./svg.js").Part} Part */
@@ -21,7 +21,9 @@ export const LAYERS = [...UNDER, ...OVER];
 const REST_MS = 120;
 
 /**
-/** @typedef {{parts: Record<string, Part[]>, placing: import("./slide.model.js").Placing | null}} Picture the parts by their layers, and how the curves are placed. */
+ * The parts by their layers, and what paints the curves on a canvas, and where they are to stand.
+ * @typedef {{parts: Record<string, Part[]>, paintCurves: (canvas: any) => void, standCurves: () => void}} Picture
+ */
 
 /**
  * Shows a plane as it is, or as a sketch. It is frozen, so that Alpine gives it as it is and not as a proxy.
@@ -38,9 +40,8 @@ export function sketchOn(refs) {
   /** What is on the sketch, and does not stand yet. @type {Picture | null} */
   let sketched = null;
 
-  /** @param {Picture} picture */
-  const stand = ({ parts, placing }) => {
-    placeCanvas(refs.curves, placing);
+  /** Let parts stand as elements. @param {Record<string, Part[]>} parts */
+  const stand = (parts) => {
     for (const name of LAYERS) {
       slideBy(refs[name], 0, 0);
       put(refs[name], parts[name]);
@@ -51,31 +52,29 @@ export function sketchOn(refs) {
   const rest = () => {
     clearTimeout(timer);
     if (!sketched) return;
-    stand(sketched);
+    sketched.standCurves();
+    stand(sketched.parts);
     sketched = null;
     refs.surface.classList.remove("is-sketched");
   };
 
-  /**
-   * Show a picture, as it is or as a sketch.
-   * @param {Picture} picture @param {any} window @param {{width: number, height: number}} size @param {number} beyond so far the curves are painted beyond it.
-   */
-  const show = (picture, window, size, beyond) => {
+  /** Whether the next picture is sketched: a hand goes on stretching its window. @param {any} window */
+  const isNext = (window) => {
     const now = performance.now();
     const isRecent = now - stretchedAt < REST_MS;
     const isStretched = shown !== null && !isMoved(shown, window);
     shown = window;
     if (isStretched) stretchedAt = now;
     isGoingOn = isRecent && (isStretched || isGoingOn);
-    if (!isGoingOn) {
-      rest();
-      stand(picture);
-      return;
-    }
+    return isGoingOn;
+  };
+
+  /** Show a picture as a sketch. @param {Picture} picture @param {{width: number, height: number}} size */
+  const show = (picture, size) => {
     const canvas = cleared(refs.sketch, size, 0);
     const paint = (layers) => paintParts(canvas, layers.flatMap((name) => picture.parts[name]), looks);
     paint(UNDER);
-    copyOf(canvas, refs.curves, size, beyond, picture.placing);
+    picture.paintCurves(canvas);
     paint(OVER);
     if (!sketched) refs.surface.classList.add("is-sketched");
     sketched = picture;
@@ -83,5 +82,5 @@ export function sketchOn(refs) {
     timer = setTimeout(rest, REST_MS);
   };
 
-  return Object.freeze({ show, rest, forget: () => looks.forget() });
+  return Object.freeze({ isNext, show, stand, rest, forget: () => looks.forget() });
 }

@@ -10,6 +10,10 @@ export const BEYOND_PX = 160;
 /** When so much of that is used up, the next one is asked for. */
 const USED = 0.65;
 const SAME = 1e-9;
+/** Lines are drawn somewhat nearer than half a px. */
+const SPARE = 1.1;
+/** A part of a px at an edge is not missed. */
+const EDGE_PX = 0.5;
 
 /**
  * Whether what was drawn of one window, and beyond it, will do for another one, and for some more of the way.
@@ -19,6 +23,17 @@ export function isCovered(made, now, size) {
   if (!made.beyond || made.width !== size.width || made.height !== size.height || !isMoved(made, now)) return false;
   const { bx, by } = shiftBetween(made, now, size);
   return Math.max(Math.abs(bx), Math.abs(by)) < USED * made.beyond;
+}
+
+/**
+ * Whether lines that were drawn of one window fill another one, and are true as large as they are shown there.
+ * @param {any} made the window of a scene. @param {import("./affine.model.js").Bounds} now @param {{width: number, height: number}} size
+ */
+export function isTrueIn(made, now, size) {
+  if (Boolean(made.log_x) !== Boolean(now.log_x) || Boolean(made.log_y) !== Boolean(now.log_y)) return false;
+  const { ax, bx, ay, by } = shiftBetween(made, now, size);
+  const fills = (a, b, drawn, length) => b - a * made.beyond <= EDGE_PX && b + a * (drawn + made.beyond) >= length - EDGE_PX;
+  return Math.max(ax, ay) <= made.stretch * SPARE && fills(ax, bx, made.width, size.width) && fills(ay, by, made.height, size.height);
 }
 
 /** A picture is stretched by no more than this before it is painted anew. */
