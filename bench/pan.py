@@ -55,12 +55,19 @@ HOOKS = """() => {
       const isNew = pan.answered.length > 0;
       // Without a new answer it is the last one again, for another window.
       pan.picture = pan.answered.splice(0).pop() ?? pan.picture;
-      const picture = { ...pan.picture, isNew, of: performance.now() };
+      const picture = pan.latest = { ...pan.picture, isNew, of: performance.now() };
+      if (this.canvas.matches('.plane-curves')) pan.madeAt = picture.of;
       if (pan.picture) requestAnimationFrame(() => {
         scheduler.postTask(() => pan.painted.push({ at: performance.now(), ...picture }), { priority: 'user-blocking' });
       });
     }
     return clear.apply(this, box);
+  };
+  // A copy of the curves is of the window that they were painted for.
+  const copy = CanvasRenderingContext2D.prototype.drawImage;
+  CanvasRenderingContext2D.prototype.drawImage = function (...all) {
+    if (this.canvas.matches('.plane-sketch') && window.pan.madeAt) window.pan.latest.of = window.pan.madeAt;
+    copy.apply(this, all);
   };
   const wish = (event) => {
     if (event.buttons || event.type === 'wheel') window.pan.wishes.push({ at: performance.now(), x: event.clientX, y: event.clientY, turned: event.deltaY ?? 0 });

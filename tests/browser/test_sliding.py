@@ -108,10 +108,10 @@ class SlidingTest(BrowserTest):
                 "(all) => all.map((c) => c.style.transform)"
             ),
         )
-        # What is stretched by much is painted anew from what is there.
+        # For a hand that goes on it is painted on the sketch, and stands when it rests.
         for _ in range(4):
             self.page.mouse.wheel(0, -100)
-        self.page.evaluate(NEXT_FRAME)
+        self.page.wait_for_selector(".plane-surface:not(.is-sketched)")
         self.assertEqual(1, self.page.evaluate("() => window.painted['plane-curves']"))
 
     def test_lanes_are_painted_when_they_come_into_sight(self) -> None:

@@ -118,6 +118,45 @@ class StretchingTest(BrowserTest):
             self.assertEqual(0, far.sum())
         self.assertGreater(papers[1] - papers[0], 100)
 
+    def test_lines_stay_as_wide_as_they_are_while_the_window_is_stretched(self) -> None:
+        self.open_new_study("y = 1.37")
+        self.settle()
+        asked: list[str] = []
+        self.page.on("request", lambda request: asked.append(request.url))
+        # Without answers nothing is known but what was drawn before.
+        self.page.evaluate("() => { WebSocket.prototype.send = () => {} }")
+
+        def line() -> tuple[float, float]:
+            """Give where the line is and how wide, in px, between its flag and the axis."""
+            part = self.darkness()[:190, 130:190].mean(axis=1)
+            inked = np.clip(part - np.median(part), 0, None)
+            runs = np.split(np.arange(len(inked)), np.flatnonzero(inked < 25))
+            run = max(runs, key=lambda run: inked[run[1:]].sum())[1:]
+            return float(np.average(run, weights=inked[run])), inked[run].sum() / inked[run].max()
+
+        was_at, was_wide = line()
+        turned = -240
+        steps = f"[{turned / 4}, {turned / 4}, {turned / 4}, {turned / 4}]"
+        self.assertEqual(1, self.page.evaluate(COPY.replace("[-20, 20, -20, 20]", steps)))
+        self.page.wait_for_timeout(60)
+        self.assertEqual([], asked)
+        self.show(".copy")
+        at, wide = line()
+        self.assertAlmostEqual(150 + (was_at - 150) * 1.0015**-turned, at, delta=1.2)
+        self.assertAlmostEqual(was_wide, wide, delta=0.5)
+
+    def test_what_was_located_is_asked_for_when_a_hand_that_zooms_rests(self) -> None:
+        self.open_new_study("f(x) = x^2 - 2")
+        self.settle()
+        asked: list[str] = []
+        self.page.on("request", lambda request: asked.append(request.url))
+        self.page.evaluate(WAVER, 40)
+        # On a slow machine a hand may seem to pause.
+        self.assertLess(len(asked), 8)
+        self.settle()
+        self.page.wait_for_timeout(200)
+        self.assertTrue(any("finding" in url for url in asked))
+
     def test_a_curve_makes_no_other_number_of_a_label(self) -> None:
         self.open_new_study("y = 0.01x - 0.45", "y = 0.013x - 0.4", "x = -0.6 + y/99")
         self.page.mouse.move(5, 5)

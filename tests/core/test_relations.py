@@ -77,6 +77,32 @@ class EquationTest(unittest.TestCase):
                 with self.subTest(line):
                     self.assertTrue((changes | (own < 1e-3)).all())
 
+    def test_lines_between_their_vertices_are_near_enough_to_be_shown_twice_as_large(self) -> None:
+        """The sign changes, or the value vanishes, within a quarter of a pixel; corners are cut within a cell."""
+        reach = 0.25 * 20 / 660
+        angles = np.linspace(0, 2 * np.pi, 48, endpoint=False)
+        circle = reach * np.column_stack([np.cos(angles), np.sin(angles)])
+        bent = (
+            "sin(x y) = 0.3",
+            "x^3 + y^3 = 3x y",
+            "(x^2 + y^2)^2 = 40(x^2 - y^2)",
+            "x^2 + y^2 = 0.04",
+            "y^2 = x^3",
+        )
+        for line in (*(line for line, _ in LINES), *bent):
+            given = relation(line)
+            condition = given.conditions[0]
+            far = []
+            for part in draw_relation(given, WINDOW).solid:
+                middles = (part[1:] + part[:-1]) / 2
+                values = condition.sample(*(middles[:, None] + circle).reshape(-1, 2).T)
+                values = values.reshape(len(middles), -1)
+                changes = (np.nanmin(values, axis=1) <= 0) & (np.nanmax(values, axis=1) >= 0)
+                far += middles[~(changes | (np.abs(condition.sample(*middles.T)) < 1e-3))].tolist()
+            with self.subTest(line):
+                # The corners of |x| + |y| = 3, and where a line meets itself.
+                self.assertLessEqual(len(far), 2)
+
     def test_logarithmic_axes_show_the_same_equations(self) -> None:
         window = Window((0.05, 50), (0.05, 50), 660, 430, log_x=True, log_y=True)
         xs = np.geomspace(0.06, 45, 300)

@@ -328,7 +328,8 @@ export class Engine {
     clearTimeout(this.panelTimer);
     if (!this.due.size) return;
     const isDue = this.motion.isMoving && performance.now() - this.panelsAt > PANEL_PACE_MS;
-    if (isDue || (!this.hand.length && !this.motion.isMoving && !this.scenes.isBehind)) this.askPanels();
+    const isBusy = this.hand.length > 0 || this.motion.isMoving || this.scenes.isBehind || this.sight.goesOn;
+    if (isDue || !isBusy) this.askPanels();
     else this.panelTimer = setTimeout(() => this.due.size && !this.scenes.isBehind && this.askPanels(), REST_MS);
   }
 

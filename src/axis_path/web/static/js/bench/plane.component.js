@@ -126,14 +126,14 @@ export const plane = (engine) => () => ({
   },
   /** The picture for a sketch. Curves are painted as they are there; where that takes too long, those on their canvas are copied. */
   sketchOf(scene, shift) {
-    const { size } = engine;
-    const placing = isQuick(scene) ? null : this.paintCanvas(scene, shift);
+    let paintCurves = (canvas) => this.paintOn(canvas, scene, shift);
+    if (!isQuick(scene)) {
+      const placing = this.paintCanvas(scene, shift);
+      paintCurves = (canvas) => copyOf(canvas, this.$refs.curves, engine.size, scene.window.beyond, placing);
+    }
     return Object.freeze({
       parts: this.partsOf(scene, shift),
-      paintCurves: (canvas) => {
-        if (isQuick(scene)) this.paintOn(canvas, scene, shift);
-        else copyOf(canvas, this.$refs.curves, size, scene.window.beyond, placing);
-      },
+      paintCurves,
       standCurves: () => placeCanvas(this.$refs.curves, this.paintCanvas(scene, shift)),
     });
   },
