@@ -14,7 +14,7 @@ from axis_path.core.limits import FINDINGS
 from axis_path.core.study import Question, answer, apply_command, rewrite_domain, round_to_px
 from axis_path.core.study.domains import NewEnd
 from axis_path.core.study.legend import drawn_points
-from axis_path.core.study.scene import _proved_reading, _quickly_read
+from axis_path.core.study.read_off import proved_reading, quickly_read
 from axis_path.store.demo import DEMO, morning_tide
 from tests.core.test_study import build
 
@@ -149,10 +149,10 @@ class SceneTest(unittest.TestCase):
         for name in "fghjkmnpqtu":
             function = study.function(name)
             for x in places:
-                text, y = _quickly_read(function, x)
+                text, y = quickly_read(function, x)
                 if text:
                     quick += 1
-                    proved = _proved_reading(function, x)
+                    proved = proved_reading(function, x)
                     self.assertEqual(proved, text, (name, x))
                     self.assertAlmostEqual(
                         1, function.sample(np.array([float(x)]))[0] / y, places=12

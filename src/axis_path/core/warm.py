@@ -19,7 +19,7 @@ def warm_up() -> None:
     study = Study()
     for line in _LINES:
         study.define(line)
-    study.scene(Window((-5.0, 5.0), (-3.0, 3.0), 300, 200), reading_x=1.0)
+    study.scene(Window((-5.0, 5.0), (-3.0, 3.0), 300, 200), reading_x=1.0, pointer_y=1.0)
     study.scene(Window((0.1, 5.0), (0.1, 3.0), 300, 200, log_x=True, log_y=True))
 
 

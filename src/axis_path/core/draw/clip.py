@@ -1,4 +1,4 @@
-"""Cut broken lines to a box, so that far points do not have to be sent or drawn."""
+"""Broken lines in px: cut to a box, so that far points need not be sent or drawn, and read off."""
 
 from __future__ import annotations
 
@@ -96,3 +96,33 @@ def seen_tenths(
         at += len(numbers)
         starts[k + 1] = at
     return found[:at], starts
+
+
+@compiled
+def nearest_part(points, x_start, x_px, log_x, y_top, y_px, log_y, x_at, y_at):
+    """Find where a broken line comes nearest to a place.
+
+    Args:
+        points: of the line in axis units, (n, 2).
+        x_start: see ``seen_tenths``, up to ``log_y``.
+        x_at: the place, in axis units; ``y_at`` likewise.
+
+    Returns:
+        How far away that is, in px, after which point of the line it is, and which part of the way
+        to the next one behind it.
+    """
+    right, below = (flat(x_at, log_x) - x_start) * x_px, (y_top - flat(y_at, log_y)) * y_px
+    best, at, best_part = np.inf, 0, 0.0
+    x = (flat(points[0, 0], log_x) - x_start) * x_px
+    y = (y_top - flat(points[0, 1], log_y)) * y_px
+    for i in range(1, len(points)):
+        next_x = (flat(points[i, 0], log_x) - x_start) * x_px
+        next_y = (y_top - flat(points[i, 1], log_y)) * y_px
+        dx, dy = next_x - x, next_y - y
+        part = ((right - x) * dx + (below - y) * dy) / max(dx * dx + dy * dy, 1e-12)
+        part = clipped(part, 0.0, 1.0)
+        away = np.hypot(x + part * dx - right, y + part * dy - below)
+        if away < best:
+            best, at, best_part = away, i - 1, part
+        x, y = next_x, next_y
+    return best, at, best_part

@@ -38,6 +38,17 @@ def tenths_down(ys: Floats, window: Window) -> NDArray[np.int64]:
     return np.rint(px * PER_PX).astype(np.int64)
 
 
+def place_tenths(x: float, y: float, window: Window) -> tuple[int, int]:
+    """Give one point as ``tenths_across`` and ``tenths_down`` do many, and far quicker."""
+    if window.is_log:
+        place = np.array([x]), np.array([y])
+        return int(tenths_across(place[0], window)[0]), int(tenths_down(place[1], window)[0])
+    left, top = window.seen.flat_x[0], window.seen.flat_y[1]
+    across = min(max((x - left) * window.x_px, -_FARTHEST_PX), _FARTHEST_PX)
+    down = min(max((top - y) * window.y_px, -window.height), 2 * window.height)
+    return round(across * PER_PX), round(down * PER_PX)
+
+
 def seen_lines(pieces: Sequence[Floats], window: Window) -> list[list[int]]:
     """Give the parts of pieces, (n, 2) each, that are seen, each as ``line_tenths`` gives it."""
     margin = _MARGIN_PX + window.beyond

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 from fractions import Fraction
+from functools import lru_cache
 
 from axis_path.core.arithmetic import ball, precision
 from axis_path.core.draw import Window, nice_step
@@ -104,15 +105,20 @@ def round_to_px(value: float, window: Window) -> Fraction:
 
 def round_to(value: float, pixel: float) -> Fraction:
     """Give the shortest number that is near enough where a pixel is so wide."""
-    # The step is the largest of 1, 2, 5 times a power of ten that is at most one pixel wide.
+    if not math.isfinite(value):
+        return Fraction(0)
+    step = _step_within(pixel)
+    return round(Fraction(value) / step) * step
+
+
+@lru_cache(maxsize=64)
+def _step_within(pixel: float) -> Fraction:
+    """Give the largest of 1, 2, 5 times a power of ten that is at most one pixel wide."""
     step = nice_step(0, 1, 1, pixel)
     for factor in (Fraction(1), Fraction(1, 2), Fraction(1, 5), Fraction(1, 10)):
         if float(step * factor) <= pixel:
-            step *= factor
-            break
-    if not math.isfinite(value):
-        return Fraction(0)
-    return round(Fraction(value) / step) * step
+            return step * factor
+    return step
 
 
 def number_text(value: Fraction) -> str:

@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import precision
 from axis_path.core.draw import Curve, Window, compiled, plain, refine
-from axis_path.core.draw.pixels import PER_PX, tenths_across, tenths_down
+from axis_path.core.draw.pixels import PER_PX, place_tenths, tenths_across, tenths_down
 from axis_path.core.errors import LimitError, NotHandledError
 from axis_path.core.evaluate import VALUE_BITS, End, RealFunction, digits_of
 from axis_path.core.evaluate.result import to_fraction
@@ -36,8 +36,7 @@ def end_points(function: RealFunction, window: Window) -> list[dict[str, Any]]:
         y = float(function.sample_unrestricted(np.array([x]))[0])
         inside = window.x[0] <= x <= window.x[1] and window.y[0] <= y <= window.y[1]
         if inside:
-            across = int(tenths_across(np.array([x]), window)[0])
-            down = int(tenths_down(np.array([y]), window)[0])
+            across, down = place_tenths(x, y, window)
             found.append({"x": across, "y": down, "closed": closed})
     return found
 

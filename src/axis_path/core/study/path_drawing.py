@@ -11,8 +11,10 @@ from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Ball, ball, precision
 from axis_path.core.draw import Curve, Labels, Window, make_ticks, sample_path
+from axis_path.core.draw.clip import nearest_part
 from axis_path.core.draw.pixels import (
     last_visible_point,
+    place_tenths,
     seen_lines,
     tenths_across,
     tenths_down,
@@ -25,6 +27,7 @@ from axis_path.core.patience import calculation
 from axis_path.core.study.domains import round_to
 from axis_path.core.study.drawing import Drawing, kept, stopped
 from axis_path.core.study.lane import end_text, make_lane
+from axis_path.core.study.read_off import READING_DIGITS, quickly_read
 from axis_path.core.study.sliders import written_number
 from axis_path.core.threads import Bounded
 
@@ -34,7 +37,6 @@ Floats = NDArray[np.float64]
 _BEYOND = 0.06
 #: Lane scales have fewer ticks than axes.
 _TICK_PX = 2
-_READING_DIGITS = 5
 _LONGEST_EXACT = 8
 #: Ends nearer to one another than this, in px, are one place: the curve is closed.
 _SAME_PX = 0.5
@@ -80,17 +82,12 @@ def nearest_on(
     """
     if curve.is_empty:
         return None
-    place = np.array([window.across(np.array(at[0])), window.down(np.array(at[1]))])
+    places = *window.across_from, *window.down_from
     best, t = math.inf, path.low.near
     for piece, ts in zip(curve.pieces, curve.parameters, strict=True):
-        px = np.column_stack([window.across(piece[:, 0]), window.down(piece[:, 1])])
-        step = np.diff(px, axis=0)
-        length = np.maximum((step**2).sum(axis=1), 1e-12)
-        part = np.clip(((place - px[:-1]) * step).sum(axis=1) / length, 0, 1)
-        away = np.hypot(*(px[:-1] + part[:, None] * step - place).T)
-        k = int(np.argmin(away))
-        if away[k] < best:
-            best, t = float(away[k]), float(ts[k] + part[k] * (ts[k + 1] - ts[k]))
+        away, k, part = nearest_part(piece, *places, *at)
+        if away < best:
+            best, t = away, float(ts[k] + part * (ts[k + 1] - ts[k]))
     return _read_at(path, t, window)
 
 
@@ -98,10 +95,16 @@ def _read_at(path: RealPath, t: float, window: Window) -> dict[str, Any]:
     span = path.high.near - path.low.near
     rounded = round_to(t, span / (2 * window.seen.width))
     inside = min(max(rounded, Fraction(path.low.near)), Fraction(path.high.near))
-    x, y = path.points(np.array([float(inside)]))[0]
+    t_ball = ball.from_fraction(inside)
+    (x_text, x), (y_text, y) = (quickly_read(each, inside) for each in (path.x, path.y))
+    if x_text and y_text:
+        text = _point_words(path, t_ball, x_text, y_text)
+    else:
+        text = point_text(path, t_ball)
+        x, y = path.points(np.array([float(inside)]))[0]
     is_known = math.isfinite(x) and math.isfinite(y)
     return {
-        "text": point_text(path, ball.from_fraction(inside)),
+        "text": text,
         "reason": "the point nearest to the pointer",
         **seen_tenths((x, y) if is_known else None, window),
     }
@@ -111,8 +114,8 @@ def seen_tenths(point: tuple[float, float] | None, window: Window) -> dict[str, 
     """Give where a point stands, in tenths of a pixel; None for both without one."""
     if point is None:
         return {"x": None, "y": None}
-    x, y = (np.array([each]) for each in point)
-    return {"x": int(tenths_across(x, window)[0]), "y": int(tenths_down(y, window)[0])}
+    x, y = place_tenths(*point, window)
+    return {"x": x, "y": y}
 
 
 def point_text(path: RealPath, t: Ball) -> str:
@@ -123,11 +126,14 @@ def point_text(path: RealPath, t: Ball) -> str:
             with precision(bits):
                 return function.prove(t)
 
-        return decimal_text(at_bits, _READING_DIGITS)
+        return decimal_text(at_bits, READING_DIGITS)
 
-    texts = coordinate(path.x), coordinate(path.y)
+    return _point_words(path, t, coordinate(path.x), coordinate(path.y))
+
+
+def _point_words(path: RealPath, t: Ball, x: str, y: str) -> str:
     name = GREEK.get(path.variable, path.variable)
-    point = f"({texts[0]}, {texts[1]})" if all(texts) else "undefined"
+    point = f"({x}, {y})" if x and y else "undefined"
     return f"{name} = {_short(t)}: {point}"
 
 

@@ -16,7 +16,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from axis_path.core.arithmetic import Ball, ball, precision
+from axis_path.core.arithmetic import Ball
 from axis_path.core.draw import (
     RealRelation,
     Window,
@@ -24,8 +24,7 @@ from axis_path.core.draw import (
 from axis_path.core.draw.pixels import (
     Flag,
     place_flags,
-    tenths_across,
-    tenths_down,
+    place_tenths,
 )
 from axis_path.core.draw.value_labels import place_values
 from axis_path.core.errors import MathError, StoppedError
@@ -33,9 +32,6 @@ from axis_path.core.evaluate import (
     RealFunction,
     RealPath,
     RealSurface,
-    decimal_text,
-    digits_between,
-    float_bounds,
 )
 from axis_path.core.language import GREEK
 from axis_path.core.language.tree import AngleUnit
@@ -53,6 +49,7 @@ from axis_path.core.study.meaning import Kind
 from axis_path.core.study.path_drawing import draw_path, nearest_on, span_words
 from axis_path.core.study.point_drawing import draw_points
 from axis_path.core.study.problems import problem_dict
+from axis_path.core.study.read_off import read_value
 from axis_path.core.study.relation_drawing import draw_equation
 from axis_path.core.study.runner_row import make_runner
 from axis_path.core.study.slider_row import make_sliders
@@ -60,8 +57,6 @@ from axis_path.core.study.sliders import SliderRange, written_number
 from axis_path.core.study.style import style_to_dict
 
 Floats = NDArray[np.float64]
-READING_DIGITS = 5
-
 
 #: What the plane does not draw: a function of other variables than x and y.
 _UNDRAWN = "not drawn, for its variables are not x and y; other lines can use it"
@@ -174,10 +169,6 @@ class Scene:
         }  # fmt: skip
 
 
-#: Of values between these all figures that are read stand without a power of ten.
-_LEAST_USUAL, _MOST_USUAL = 1e-3, 1e4
-#: Floats that are nearer to an end, relative to it, may not be told from it.
-_NEAR_END = 1e-12
 #: A longer number is rounded where the reading line shows it.
 _LONGEST_READING = 9
 
@@ -378,49 +369,13 @@ def _unless_stopped(read: Callable[[], dict[str, Any] | None]) -> dict[str, Any]
 
 
 def _read_off(function: RealFunction, x: Fraction, window: Window) -> dict[str, Any]:
-    text, y = _quickly_read(function, x)
-    if not text:
-        text = _proved_reading(function, x)
-        y = float(function.sample(np.array([float(x)]))[0])
+    text, y = read_value(function, x)
     is_seen = bool(text) and window.y[0] <= y <= window.y[1]
     return {
         "text": text or "undefined",
         "reason": "" if text else function.reason_at(x),
-        "y": int(tenths_down(np.array([y]), window)[0]) if is_seen else None,
+        "y": place_tenths(float(x), y, window)[1] if is_seen else None,
     }
-
-
-def _quickly_read(function: RealFunction, x: Fraction) -> tuple[str, float]:
-    """Read a value off its enclosure by floats; an empty text if that does not tell its digits.
-
-    A last figure of 0 may be one that an exact value is written without, and beside an end of the
-    domain floats are too coarse: then it is proved with more digits.
-    """
-    low, high = float_bounds(x)
-    ends = [end.near for end in (function.low, function.high) if end is not None]
-    ends += [float(value.value.mid()) for value in function.without]
-    if any(abs(low - end) <= _NEAR_END * max(abs(end), abs(low)) for end in ends):
-        return "", 0.0
-    if not all(
-        end is None or side * (low - end.near) > 0
-        for end, side in ((function.low, 1), (function.high, -1))
-    ):
-        return "", 0.0
-    found = function.enclose(np.array([low]), np.array([high]))
-    if np.any(found.partial) or np.any(found.nowhere):
-        return "", 0.0
-    bounds = float(found.low[0]), float(found.high[0])
-    is_usual = all(_LEAST_USUAL < abs(bound) < _MOST_USUAL for bound in bounds)
-    text = digits_between(*bounds, READING_DIGITS) if is_usual else ""
-    return ("", 0.0) if text.endswith("0") else (text, sum(bounds) / 2)
-
-
-def _proved_reading(function: RealFunction, x: Fraction) -> str:
-    def at_bits(bits: int) -> Ball:
-        with precision(bits):
-            return function.prove_within(ball.from_fraction(x))
-
-    return decimal_text(at_bits, READING_DIGITS)
 
 
 def _placed(x: float | Fraction, window: Window) -> Fraction:
@@ -471,7 +426,7 @@ def _values_at(
     for id_, path in state.paths.items():
         curve = drawings[id_].curve
         if curve is not None:
-            nearest = partial(nearest_on, path, curve, (float(x), y), window)
+            nearest = partial(nearest_on, path, curve, (float(x), float(y)), window)
             values[str(id_)] = _unless_stopped(nearest)
     return values
 
@@ -486,7 +441,7 @@ def _variable(definitions: list[Definition]) -> str:
 def _reading(x: Fraction | None, window: Window) -> dict[str, Any] | None:
     if x is None or not window.x[0] <= x <= window.x[1]:
         return None
-    place = int(tenths_across(np.array([float(x)]), window)[0])
+    place, _ = place_tenths(float(x), window.y[0], window)
     text = written_number(x)
     text = text if len(text) <= _LONGEST_READING else f"{float(x):.6g}"
     return {"x": place, "value": float(x), "text": text.replace("-", "−")}

@@ -37,8 +37,9 @@ from axis_path.core.study.document import Check
 from axis_path.core.study.fit_ledger import Plot
 from axis_path.core.study.following import Following
 from axis_path.core.study.meaning import VALUED, Kind
+from axis_path.core.study.read_off import READING_DIGITS
 from axis_path.core.study.runner_row import Visit, positions, trail_tenths
-from axis_path.core.study.scene import READING_DIGITS, Scene, State, make_readings, make_scene
+from axis_path.core.study.scene import Scene, State, make_readings, make_scene
 from axis_path.core.study.sliding import GivenNumber
 from axis_path.core.study.valuing import real_points
 from axis_path.core.tabulate import (

@@ -1,0 +1,69 @@
+"""The value of a function at one place, in figures that are right; floats tell most of them."""
+
+from __future__ import annotations
+
+import math
+from fractions import Fraction
+
+import numpy as np
+
+from axis_path.core.arithmetic import Ball, ball, precision
+from axis_path.core.evaluate import RealFunction, decimal_text, digits_between, float_bounds
+
+#: So many figures are read off.
+READING_DIGITS = 5
+#: Of values between these all figures that are read stand without a power of ten.
+_LEAST_USUAL, _MOST_USUAL = 1e-3, 1e4
+#: Floats that are nearer to an end, relative to it, may not be told from it.
+_NEAR_END = 1e-12
+
+
+def read_value(function: RealFunction, x: Fraction) -> tuple[str, float]:
+    """Give a value as a text, empty without one, and as a float."""
+    text, y = quickly_read(function, x)
+    if text:
+        return text, y
+    return proved_reading(function, x), float(function.sample(np.array([float(x)]))[0])
+
+
+def quickly_read(function: RealFunction, x: Fraction) -> tuple[str, float]:
+    """Read a value off its enclosure by floats; an empty text if that does not tell its digits.
+
+    A last figure of 0 may be one that an exact value is written without, and beside an end of the
+    domain floats are too coarse: then it is proved with more digits.
+    """
+    low, high = float_bounds(x)
+    ends = [end.near for end in (function.low, function.high) if end is not None]
+    ends += [float(value.value.mid()) for value in function.without]
+    if any(abs(low - end) <= _NEAR_END * max(abs(end), abs(low)) for end in ends):
+        return "", 0.0
+    if not all(
+        end is None or side * (low - end.near) > 0
+        for end, side in ((function.low, 1), (function.high, -1))
+    ):
+        return "", 0.0
+    found = function.enclose(np.array([low]), np.array([high]))
+    if np.any(found.partial) or np.any(found.nowhere):
+        return "", 0.0
+    bounds = float(found.low[0]), float(found.high[0])
+    is_usual = all(_LEAST_USUAL < abs(bound) < _MOST_USUAL for bound in bounds)
+    text = digits_between(*bounds, READING_DIGITS) if is_usual else ""
+    if text.endswith("0") and _may_be(text, *bounds):
+        text = ""
+    return (text, sum(bounds) / 2) if text else ("", 0.0)
+
+
+def _may_be(text: str, low: float, high: float) -> bool:
+    """Tell whether a value between two floats may be just what is written."""
+    written = float(text.replace("−", "-"))
+    return math.nextafter(low, -math.inf) <= written <= math.nextafter(high, math.inf)
+
+
+def proved_reading(function: RealFunction, x: Fraction) -> str:
+    """Read a value off with as many binary digits as its figures need; empty without a value."""
+
+    def at_bits(bits: int) -> Ball:
+        with precision(bits):
+            return function.prove_within(ball.from_fraction(x))
+
+    return decimal_text(at_bits, READING_DIGITS)
