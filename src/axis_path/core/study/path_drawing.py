@@ -96,15 +96,18 @@ def _read_at(path: RealPath, t: float, window: Window) -> dict[str, Any]:
     rounded = round_to(t, span / (2 * window.seen.width))
     inside = min(max(rounded, Fraction(path.low.near)), Fraction(path.high.near))
     t_ball = ball.from_fraction(inside)
-    (x_text, x), (y_text, y) = (quickly_read(each, inside) for each in (path.x, path.y))
-    if x_text and y_text:
-        text = _point_words(path, t_ball, x_text, y_text)
-    else:
-        text = point_text(path, t_ball)
-        x, y = path.points(np.array([float(inside)]))[0]
+    texts, place = [], []
+    for k, function in enumerate((path.x, path.y)):
+        words, near = quickly_read(function, inside)
+        if not words:
+            words = _coordinate(function, t_ball)
+            near = float(path.points(np.array([float(inside)]))[0, k])
+        texts.append(words)
+        place.append(near)
+    x, y = place
     is_known = math.isfinite(x) and math.isfinite(y)
     return {
-        "text": text,
+        "text": _point_words(path, t_ball, *texts),
         "reason": "the point nearest to the pointer",
         **seen_tenths((x, y) if is_known else None, window),
     }
@@ -120,15 +123,15 @@ def seen_tenths(point: tuple[float, float] | None, window: Window) -> dict[str, 
 
 def point_text(path: RealPath, t: Ball) -> str:
     """Say where a path is at a parameter; every digit is right."""
+    return _point_words(path, t, _coordinate(path.x, t), _coordinate(path.y, t))
 
-    def coordinate(function: RealFunction) -> str:
-        def at_bits(bits: int) -> Ball:
-            with precision(bits):
-                return function.prove(t)
 
-        return decimal_text(at_bits, READING_DIGITS)
+def _coordinate(function: RealFunction, t: Ball) -> str:
+    def at_bits(bits: int) -> Ball:
+        with precision(bits):
+            return function.prove(t)
 
-    return _point_words(path, t, coordinate(path.x), coordinate(path.y))
+    return decimal_text(at_bits, READING_DIGITS)
 
 
 def _point_words(path: RealPath, t: Ball, x: str, y: str) -> str:

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from fractions import Fraction
 
 import numpy as np
@@ -48,15 +47,7 @@ def quickly_read(function: RealFunction, x: Fraction) -> tuple[str, float]:
     bounds = float(found.low[0]), float(found.high[0])
     is_usual = all(_LEAST_USUAL < abs(bound) < _MOST_USUAL for bound in bounds)
     text = digits_between(*bounds, READING_DIGITS) if is_usual else ""
-    if text.endswith("0") and _may_be(text, *bounds):
-        text = ""
-    return (text, sum(bounds) / 2) if text else ("", 0.0)
-
-
-def _may_be(text: str, low: float, high: float) -> bool:
-    """Tell whether a value between two floats may be just what is written."""
-    written = float(text.replace("−", "-"))
-    return math.nextafter(low, -math.inf) <= written <= math.nextafter(high, math.inf)
+    return ("", 0.0) if text.endswith("0") else (text, sum(bounds) / 2)
 
 
 def proved_reading(function: RealFunction, x: Fraction) -> str:
