@@ -40,12 +40,9 @@ def tenths_down(ys: Floats, window: Window) -> NDArray[np.int64]:
 
 def place_tenths(x: float, y: float, window: Window) -> tuple[int, int]:
     """Give one point as ``tenths_across`` and ``tenths_down`` do many, and far quicker."""
-    if window.is_log:
-        place = np.array([x]), np.array([y])
-        return int(tenths_across(place[0], window)[0]), int(tenths_down(place[1], window)[0])
-    left, top = window.seen.flat_x[0], window.seen.flat_y[1]
-    across = min(max((x - left) * window.x_px, -_FARTHEST_PX), _FARTHEST_PX)
-    down = min(max((top - y) * window.y_px, -window.height), 2 * window.height)
+    across, down = window.px_of(x, y)
+    across = min(max(across, -_FARTHEST_PX), _FARTHEST_PX)
+    down = min(max(down, -window.height), 2 * window.height)
     return round(across * PER_PX), round(down * PER_PX)
 
 
@@ -108,8 +105,7 @@ def last_visible_point(curve: Curve, window: Window) -> tuple[float, float] | No
             best = (float(band[-1, 0]), float(middle))
     if best is None:
         return None
-    x_px, y_px = window.across(np.array(best[0])), window.down(np.array(best[1]))
-    return float(x_px), float(y_px)
+    return window.px_of(*best)
 
 
 @dataclass(frozen=True, slots=True)
@@ -201,13 +197,17 @@ def _covered(flag: Flag, places: Floats) -> int:
     return int(inside.sum())
 
 
+#: How far from where it is wanted a flag may stand, in half heights, the nearest first.
+_OFFSETS = sorted(range(-24, 25), key=abs)
+
+
 def _free_place(point: tuple[float, float], width: int, window: Window, taken: list[Flag]) -> Flag:
     lowest = window.height - FLAG_HEIGHT - _GAP_PX
     x = min(round(point[0]) + _FROM_END_PX, window.width - width - _GAP_PX)
     # It moves up and down only.
     taken = [each for each in taken if -each.width - _GAP_PX < each.x - x < width + _GAP_PX]
     wanted = min(max(round(point[1]) - FLAG_HEIGHT // 2, _GAP_PX), lowest)
-    for offset in sorted(range(-24, 25), key=abs):
+    for offset in _OFFSETS:
         y = wanted + offset * (FLAG_HEIGHT + _GAP_PX) // 2
         flag = Flag(x, y, width)
         if _GAP_PX <= y <= lowest and all(_is_clear(flag, other) for other in taken):

@@ -88,6 +88,15 @@ class Window:
         if not (1 <= self.width <= LARGEST_PX and 1 <= self.height <= LARGEST_PX):
             raise WindowError(f"A picture has between 1 and {LARGEST_PX} px on each side.")
 
+    def __hash__(self) -> int:
+        """Give the number it is found by: many parts of a picture are looked up by their window."""
+        return self._hash
+
+    @kept_property
+    def _hash(self) -> int:
+        bounds = self.x, self.y, self.width, self.height, self.log_x, self.log_y
+        return hash((*bounds, self.inner, self.stretch))
+
     @property
     def seen(self) -> Window:
         """Give the part of it that is seen."""
@@ -183,14 +192,21 @@ class Window:
         with np.errstate(over="ignore"):
             return (self.seen.flat_y[1] - self.flat_ys(ys)) * self.y_px
 
+    def px_of(self, x: float, y: float) -> tuple[float, float]:
+        """Give where one point stands, as ``across`` and ``down`` do of many, and far quicker."""
+        flat_x = math.log10(max(x, _FAR_BELOW)) if self.log_x else x
+        flat_y = math.log10(max(y, _FAR_BELOW)) if self.log_y else y
+        seen = self.seen
+        return (flat_x - seen.flat_x[0]) * self.x_px, (seen.flat_y[1] - flat_y) * self.y_px
+
     def holds(self, points: Floats) -> NDArray[np.bool_]:
         """Tell which of points, (n, 2) in axis units, lie in it, (n,)."""
         x, y = points[:, 0], points[:, 1]
         found: NDArray[np.bool_] = (x >= self.x[0]) & (x <= self.x[1])
         return found & (y >= self.y[0]) & (y <= self.y[1])
 
-    def reaches(self, place: Floats) -> bool:
-        """Tell whether a place, (2,) in px, lies in it, be it seen or not."""
+    def reaches(self, place: tuple[float, float]) -> bool:
+        """Tell whether a place in px lies in it, be it seen or not."""
         far = self.beyond
         x, y = place
         return bool(-far <= x <= self.seen.width + far and -far <= y <= self.seen.height + far)

@@ -239,7 +239,9 @@ class RealFunction:
         return self._key_of(self.expression.program.parameters)
 
     def _key_of(self, sliders: frozenset[str]) -> tuple[object, ...]:
-        values = tuple((name, self.parameters[name]) for name in sorted(sliders))
+        # Whole numbers: to find something by a fraction takes far longer.
+        exact = ((name, self.parameters[name]) for name in sorted(sliders))
+        values = tuple((name, value.numerator, value.denominator) for name, value in exact)
         return (self.expression, self.name, self.variable, self._ends_key(), values)
 
     def _ends_key(self) -> tuple[str, ...]:

@@ -118,7 +118,7 @@ def trends_of(function: RealFunction, curve: Curve, window: Window) -> list[list
     if curve.domain is None or curve.is_empty:
         return []
     low, high = curve.domain
-    start, stop = window.across(np.array([low, high]))
+    (start, _), (stop, _) = (window.px_of(end, window.y[0]) for end in (low, high))
     count = max(int((stop - start) / _TREND_PX), 1)
     edges = window.between(low, high, count)
     try:

@@ -17,7 +17,6 @@ from axis_path.core.draw.pixels import (
     place_tenths,
     seen_lines,
     tenths_across,
-    tenths_down,
 )
 from axis_path.core.errors import StoppedError
 from axis_path.core.evaluate import End, RealFunction, RealPath, decimal_text
@@ -172,14 +171,14 @@ def _ends(path: RealPath, curve: Curve, window: Window) -> list[dict[str, Any]]:
     points = None if holes else _drawn_ends(path, curve)
     if points is None:
         points = path.points_near(places)
-    px = np.column_stack([window.across(points[:, 0]), window.down(points[:, 1])])
+    px = [window.px_of(x, y) for x, y in points.tolist()]
     closed = [path.low.closed, path.high.closed, *(False for _ in holes)]
-    is_closed = path.assumed or float(np.hypot(*(px[1] - px[0]))) < _SAME_PX
+    is_closed = path.assumed or math.dist(*px[:2]) < _SAME_PX
     found = []
     for k in range(2 if is_closed else 0, len(places)):
         if window.reaches(px[k]):
-            across, down = tenths_across(points[k, :1], window), tenths_down(points[k, 1:], window)
-            found.append({"x": int(across[0]), "y": int(down[0]), "closed": closed[k]})
+            x, y = points[k].tolist()
+            found.append({**seen_tenths((x, y), window), "closed": closed[k]})
     return found
 
 

@@ -32,22 +32,24 @@ def quickly_read(function: RealFunction, x: Fraction) -> tuple[str, float]:
     domain floats are too coarse: then it is proved with more digits.
     """
     low, high = float_bounds(x)
-    ends = [end.near for end in (function.low, function.high) if end is not None]
-    ends += [float(value.value.mid()) for value in function.without]
-    if any(abs(low - end) <= _NEAR_END * max(abs(end), abs(low)) for end in ends):
-        return "", 0.0
-    if not all(
-        end is None or side * (low - end.near) > 0
-        for end, side in ((function.low, 1), (function.high, -1))
-    ):
+    if not _is_clear_inside(function, low):
         return "", 0.0
     found = function.enclose(np.array([low]), np.array([high]))
-    if np.any(found.partial) or np.any(found.nowhere):
+    if found.partial[0] or found.nowhere[0]:  # type: ignore[index]
         return "", 0.0
     bounds = float(found.low[0]), float(found.high[0])
     is_usual = all(_LEAST_USUAL < abs(bound) < _MOST_USUAL for bound in bounds)
     text = digits_between(*bounds, READING_DIGITS) if is_usual else ""
     return ("", 0.0) if text.endswith("0") else (text, sum(bounds) / 2)
+
+
+def _is_clear_inside(function: RealFunction, x: float) -> bool:
+    """Tell whether a place lies in the domain, and is told by floats from its ends."""
+    for end, side in ((function.low, 1), (function.high, -1)):
+        if end is not None and side * (x - end.near) <= _NEAR_END * max(abs(end.near), abs(x)):
+            return False
+    left_out = (float(value.value.mid()) for value in function.without)
+    return not any(abs(x - place) <= _NEAR_END * max(abs(place), abs(x)) for place in left_out)
 
 
 def proved_reading(function: RealFunction, x: Fraction) -> str:
