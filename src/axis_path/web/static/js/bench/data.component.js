@@ -64,12 +64,12 @@ export const dataPanel = (engine) => () => ({
       (error) => engine.complain(error),
     );
     this.watcher = { mark: () => this.mark(), ask: () => this.ask() };
-    engine.watchers.add(this.watcher);
+    engine.panels.add(this.watcher);
     this.ask();
   },
   destroy() {
     this.follower.drop();
-    engine.watchers.delete(this.watcher);
+    engine.panels.delete(this.watcher);
   },
   mark() {
     this.follower.drop();

@@ -14,17 +14,14 @@ import { shiftBetween } from "./affine.model.js";
 import { Found } from "./found.model.js";
 import { Kin } from "./kin.model.js";
 import { Motion } from "./motion.js";
+import { Panels } from "./panels.js";
 import { Passing } from "./passing.js";
 import { Sight } from "./sight.js";
 import { Trails } from "./trails.model.js";
 
 const VIEW_DELAY_MS = 500;
-/** A hand that has not moved for so long is at rest. */
-const REST_MS = 40;
 /** Without a connection it is tried again so often. */
 const BACK_MS = 700;
-/** Tables and findings beside something that plays are brought up to date so often. */
-const PANEL_PACE_MS = 600;
 /** So many letters of answers are kept: all states of a slider's track, if the study is not large. */
 const ROOM = 8_000_000;
 /** An answer whose length is not known is taken for one of so many letters. */
@@ -80,9 +77,7 @@ export class Engine {
     this.viewTimer = 0;
     /** Paints what it can of a scene before it is shown. @type {((scene: any) => Promise<void>) | null} */
     this.prepare = null;
-    this.panelTimer = 0;
     this.backTimer = 0;
-    this.panelsAt = 0;
     /** Called for each paint, and whenever the picture moves; they paint canvases, and give what changes elements. @type {Set<(scene: any, shift: any) => (() => void) | void>} */
     this.painters = new Set();
     /** The scales of paths' lanes that a hand is on, by the ids of their rows. @type {Map<number, {low: number, high: number}>} */
@@ -91,10 +86,8 @@ export class Engine {
     this.foundWanted = "";
     /** The drafts of the picture that stands: findings of another state are not painted on it. @type {any[] | null} */
     this.shownDrafts = [];
-    /** Tables and findings: told at once that they are behind, and asked for after the picture. What can keep up with the hand comes with it. Some hang on the window. @type {Set<{mark: () => void, ask: () => void, follow?: (found: any) => void, seesWindow?: boolean}>} */
-    this.watchers = new Set();
-    /** Those of them that are behind. @type {Set<{ask: () => void}>} */
-    this.due = new Set();
+    /** Tables, findings, and all else that hangs on the picture. */
+    this.panels = new Panels(this);
     this.isLookNeeded = false;
     this.kin = new Kin(this.version);
     /** How long answers are, in letters. @type {WeakMap<object, number>} */
@@ -226,7 +219,7 @@ export class Engine {
       // Bounds may follow sliders: the marks are of the window that the scene is of.
       if (found) this.found.take({ ...found, window: scene.window, drafts }, this.version);
       this.show(scene);
-      for (const watcher of this.watchers) watcher.follow?.(found);
+      this.panels.follow(found);
       if (states.length) requestAnimationFrame(next);
     };
     // A hand that goes on goes on seeing frames meanwhile; one that pauses sees the picture sooner without.
@@ -269,7 +262,7 @@ export class Engine {
     if (this.store.axes.equal && !wasEqual) this.sight.set(this.window);
     if (this.sight.goesOn && this.sight.isStretched) this.paintNext();
     else this.paint();
-    this.panelsSoon();
+    this.panels.soon();
   }
 
   /** Paint the last scene where it stands in the present window. */
@@ -315,30 +308,7 @@ export class Engine {
 
   /** The state changed in more than the reading line. @param {"state" | "window"} [what] whether in the window alone. */
   changed(what = "state") {
-    for (const watcher of this.watchers) {
-      if (what === "window" && !watcher.seesWindow) continue;
-      watcher.mark();
-      this.due.add(watcher);
-    }
-    this.panelsSoon();
-  }
-
-  /** Ask for what hangs on the picture: at once, or when a hand that drags comes to rest. */
-  panelsSoon() {
-    clearTimeout(this.panelTimer);
-    if (!this.due.size) return;
-    const isDue = this.motion.isMoving && performance.now() - this.panelsAt > PANEL_PACE_MS;
-    const isBusy = this.hand.length > 0 || this.motion.isMoving || this.scenes.isBehind || this.sight.goesOn;
-    if (isDue || !isBusy) this.askPanels();
-    else this.panelTimer = setTimeout(() => this.due.size && !this.scenes.isBehind && this.askPanels(), REST_MS);
-  }
-
-  /** The picture comes first: what hangs on it is asked for when it stands. */
-  askPanels() {
-    const due = [...this.due];
-    this.due.clear();
-    this.panelsAt = performance.now();
-    for (const watcher of due) if (this.watchers.has(watcher)) watcher.ask();
+    this.panels.mark(what);
   }
 
   /**
@@ -356,7 +326,12 @@ export class Engine {
 
   /** The picture stands: time for what hangs on it, and for what may come next. */
   rest() {
-    this.panelsSoon();
+    this.panels.soon();
+    this.foresee();
+  }
+
+  /** Ask for what is expected, when there is time. */
+  foresee() {
     this.answers.foresee(this.likely(this.expected));
     this.expected = nothing;
   }
@@ -371,7 +346,7 @@ export class Engine {
   /** Say what a hand will probably try that comes near, the likeliest first. @param {() => object[]} [expected] */
   expect(expected = nothing) {
     this.expected = expected;
-    if (!this.scenes.isBehind) this.rest();
+    if (!this.scenes.isBehind) this.foresee();
   }
 
   /**

@@ -16,12 +16,12 @@ export const exactForms = (engine) => () => ({
       (error) => engine.complain(error),
     );
     this.watcher = { mark: () => this.mark(), ask: () => this.ask() };
-    engine.watchers.add(this.watcher);
+    engine.panels.add(this.watcher);
     this.$watch("$store.bench.isReady", () => this.ask());
   },
   destroy() {
     this.follower.drop();
-    engine.watchers.delete(this.watcher);
+    engine.panels.delete(this.watcher);
   },
   get isNeeded() {
     return this.$store.bench.rows.some((row) => row.value);

@@ -56,14 +56,14 @@ export const findings = (engine) => () => ({
       (error) => engine.complain(error),
     );
     this.watcher = { mark: () => this.mark(), ask: () => this.ask(), follow: (found) => this.follow(found), seesWindow: true };
-    engine.watchers.add(this.watcher);
+    engine.panels.add(this.watcher);
     this.$watch("$store.bench.tab", () => this.sayWanted());
     this.$watch("$store.bench.bracket", (bracket) => this.takeBracket(bracket));
     this.ask();
   },
   destroy() {
     this.follower.drop();
-    engine.watchers.delete(this.watcher);
+    engine.panels.delete(this.watcher);
   },
   /** What stands here belongs to the state before, until the answer comes. */
   mark() {

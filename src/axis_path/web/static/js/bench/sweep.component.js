@@ -38,12 +38,12 @@ export const sweepBox = (engine) => () => ({
 
   init() {
     this.watcher = { mark: () => (this.isOld = this.result !== null), ask: () => {} };
-    engine.watchers.add(this.watcher);
+    engine.panels.add(this.watcher);
     this.$watch("measure", () => this.plot());
     document.addEventListener("themechange", () => this.plot());
   },
   destroy() {
-    engine.watchers.delete(this.watcher);
+    engine.panels.delete(this.watcher);
     clearTimeout(this.timer);
   },
   get canSweep() {

@@ -77,7 +77,7 @@ export const values = (engine) => () => ({
       },
     );
     this.watcher = { mark: () => this.mark(), ask: () => this.ask() };
-    engine.watchers.add(this.watcher);
+    engine.panels.add(this.watcher);
     this.readSpec();
     this.$watch("$store.bench.table", () => this.readSpec());
     this.$watch("$store.bench.valueWanted", (x) => this.seek(x));
@@ -90,7 +90,7 @@ export const values = (engine) => () => ({
   destroy() {
     this.follower.drop();
     this.exactFollower.drop();
-    engine.watchers.delete(this.watcher);
+    engine.panels.delete(this.watcher);
   },
   /** Take over what is kept, but leave alone what was typed since. */
   readSpec() {

@@ -23,13 +23,13 @@ export const working = (engine) => () => ({
       (error) => engine.complain(error),
     );
     this.watcher = { mark: () => this.mark(), ask: () => this.ask() };
-    engine.watchers.add(this.watcher);
+    engine.panels.add(this.watcher);
     this.ask();
     this.$watch("digits", () => this.ask());
   },
   destroy() {
     this.follower.drop();
-    engine.watchers.delete(this.watcher);
+    engine.panels.delete(this.watcher);
   },
   get choices() {
     return DIGITS.map((count) => ({ value: String(count), words: `${count} digits` }));
