@@ -71,6 +71,33 @@ class TickTest(unittest.TestCase):
 
 
 class FlagTest(unittest.TestCase):
+    def test_a_flag_without_room_beside_its_end_leaves_the_dot_free(self) -> None:
+        study = Study()
+        lines = (
+            "f(x) = x/2 + 1 for x <= 9.5",
+            "g(x) = -x/4 for x < 9.9",
+            "h(x) = 6",
+            "k(x) = x for x <= 3",
+        )
+        for line in lines:
+            study.define(line)
+        for window in (WINDOW, WINDOW.widened(160)):
+            rows = study.scene(window).to_dict()["rows"]
+            f, g, h, k = (row["flag"] for row in rows)
+            for flag, row in zip((f, g, k), (rows[0], rows[1], rows[3]), strict=True):
+                (end,) = row["curve"]["ends"]
+                x, y = end["x"] / 10, end["y"] / 10
+                is_beside = x + 5 <= flag["x"] or x - 5 >= flag["x"] + flag["width"]
+                self.assertTrue(
+                    is_beside or abs(flag["y"] + 9 - y) >= 9 + 5, (row["name"], flag, x, y)
+                )
+                self.assertLessEqual(flag["x"] + flag["width"], 658)
+            # One that goes on has its flag at its line, and so has one with room.
+            self.assertEqual(
+                [6, 6],
+                [round(6.5 - (each["y"] + 9) * 13 / 430) + (0, 3)[each is k] for each in (h, k)],
+            )
+
     def test_flags_cover_neither_numbers_nor_names_of_the_axes(self) -> None:
         looks = {}, {"at_edge": True}, {"title": "Tern Quay"}, {"x": {"name": "time"}}
         for axes, shift in ((axes, shift) for axes in looks for shift in (-12.0, -3.0, 0.0, 4.4)):

@@ -119,8 +119,8 @@ class Flag:
 
 FLAG_HEIGHT = 18
 _LETTER_PX, _LEAST_PX, _GAP_PX = 8, 20, 2
-#: How far from the end of its curve a flag stands: clear of the dot there.
-_FROM_END_PX = 8
+#: How far from the end of its curve a flag stands: clear of the dot there, or of a mark.
+_FROM_END_PX, _DOT_PX = 8, 6
 
 
 def place_flags(
@@ -203,10 +203,15 @@ _OFFSETS = sorted(range(-24, 25), key=abs)
 
 def _free_place(point: tuple[float, float], width: int, window: Window, taken: list[Flag]) -> Flag:
     lowest = window.height - FLAG_HEIGHT - _GAP_PX
-    x = min(round(point[0]) + _FROM_END_PX, window.width - width - _GAP_PX)
+    end_x, end_y = round(point[0]), round(point[1])
+    x = min(end_x + _FROM_END_PX, window.width - width - _GAP_PX)
+    # A curve that ends in sight has a dot there, or a mark; one that goes on has none.
+    if x < end_x + _FROM_END_PX and end_x < window.width - _GAP_PX:
+        dot = Flag(end_x - _DOT_PX, end_y - FLAG_HEIGHT // 2, 2 * _DOT_PX)
+        taken = [*taken, dot]
     # It moves up and down only.
     taken = [each for each in taken if -each.width - _GAP_PX < each.x - x < width + _GAP_PX]
-    wanted = min(max(round(point[1]) - FLAG_HEIGHT // 2, _GAP_PX), lowest)
+    wanted = min(max(end_y - FLAG_HEIGHT // 2, _GAP_PX), lowest)
     for offset in _OFFSETS:
         y = wanted + offset * (FLAG_HEIGHT + _GAP_PX) // 2
         flag = Flag(x, y, width)

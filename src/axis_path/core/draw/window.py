@@ -74,7 +74,9 @@ class Window:
         except OverflowError as err:
             raise WindowError("The window goes too far to be drawn.") from err
         for name, (low, high), is_log in (("x", self.x, self.log_x), ("y", self.y, self.log_y)):
-            if not (math.isfinite(low) and math.isfinite(high)) or low >= high:
+            if low == high:
+                raise WindowError(f"The window's {name} has no width, or too little to be drawn.")
+            if not (math.isfinite(low) and math.isfinite(high)) or low > high:
                 raise WindowError(f"The window's {name} goes from a lower to a higher number.")
             size = max(abs(low), abs(high))
             if size > LARGEST_BOUND:

@@ -126,14 +126,12 @@ export const plane = (engine) => () => ({
   },
   /** The picture for a sketch. Curves are painted as they are there; where that takes too long, those on their canvas are copied. */
   sketchOf(scene, shift) {
-    let paintCurves = (canvas) => this.paintOn(canvas, scene, shift);
-    if (!isQuick(scene)) {
-      const placing = this.paintCanvas(scene, shift);
-      paintCurves = (canvas) => copyOf(canvas, this.$refs.curves, engine.size, scene.window.beyond, placing);
-    }
+    // Where the canvas is to be copied, what it shows stands on it before.
+    const placing = isQuick(scene) ? undefined : this.paintCanvas(scene, shift);
+    const copy = (canvas) => copyOf(canvas, this.$refs.curves, engine.size, scene.window.beyond, placing);
     return Object.freeze({
       parts: this.partsOf(scene, shift),
-      paintCurves,
+      paintCurves: placing === undefined ? (canvas) => this.paintOn(canvas, scene, shift) : copy,
       standCurves: () => placeCanvas(this.$refs.curves, this.paintCanvas(scene, shift)),
     });
   },
