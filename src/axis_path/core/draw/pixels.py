@@ -206,7 +206,7 @@ def _free_place(point: tuple[float, float], width: int, window: Window, taken: l
     end_x, end_y = round(point[0]), round(point[1])
     x = min(end_x + _FROM_END_PX, window.width - width - _GAP_PX)
     # A curve that ends in sight has a dot there, or a mark; one that goes on has none.
-    if x < end_x + _FROM_END_PX and end_x < window.width - _GAP_PX:
+    if x < end_x + _DOT_PX and end_x < window.width - _GAP_PX:
         dot = Flag(end_x - _DOT_PX, end_y - FLAG_HEIGHT // 2, 2 * _DOT_PX)
         taken = [*taken, dot]
     # It moves up and down only.
