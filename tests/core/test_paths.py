@@ -3,13 +3,18 @@
 import math
 import unittest
 from dataclasses import replace
+from fractions import Fraction
 from itertools import pairwise
 
 import numpy as np
 
 from axis_path.core import MathError, Study, Window
+from axis_path.core.arithmetic import ball
 from axis_path.core.draw import Curve, sample_path
-from axis_path.core.draw.clip import clip_line
+from axis_path.core.draw.clip import clip_line, nearest_part
+from axis_path.core.draw.pixels import tenths_across, tenths_down
+from axis_path.core.study.domains import round_to
+from axis_path.core.study.path_drawing import _read_at, point_text
 
 WINDOW = Window((-10, 10), (-7, 7), 660, 430)
 FULL = "for 0 <= t <= 2pi"
@@ -317,6 +322,46 @@ class ClipTest(unittest.TestCase):
             expected = float(((np.abs(dense) <= 1).all(axis=2).mean(axis=1) * lengths).sum())
             found = sum(float(np.hypot(*np.diff(part, axis=0).T).sum()) for part in parts)
             self.assertAlmostEqual(expected, found, delta=0.02)
+
+
+class ReadingTest(unittest.TestCase):
+    def test_the_nearest_place_on_a_broken_line_is_that_of_all_its_dense_points(self) -> None:
+        rng = np.random.default_rng(5)
+        for is_log in (False, True):
+            window = Window((0.1, 10), (0.1, 10), 660, 430, log_x=is_log, log_y=is_log)
+            for _ in range(60):
+                line, at = rng.uniform(0.2, 9, (rng.integers(2, 9), 2)), rng.uniform(0.2, 9, 2)
+                away, k, part = nearest_part(line, *window.across_from, *window.down_from, *at)
+                px = np.array([window.px_of(*point) for point in line])
+                steps = np.linspace(0, 1, 4_001)
+                dense = px[:-1, None] + (px[1:] - px[:-1])[:, None] * steps[:, None]
+                far = np.hypot(*(dense - window.px_of(*at)).transpose(2, 0, 1))
+                self.assertAlmostEqual(float(far.min()), away, delta=0.2)
+                found = px[k] + part * (px[k + 1] - px[k])
+                self.assertAlmostEqual(away, math.dist(found, window.px_of(*at)), places=6)
+
+    def test_a_point_that_is_read_quickly_is_the_one_that_would_be_proved(self) -> None:
+        study = study_with("s = 0.3", f"P(t) = (5cos(3t), 4sin(2t + s)) {FULL}", "Q(t) = (t^2/8, 1/t) for -1 <= t <= 4",
+                           f"r(theta) = 2 + s sin(4theta) {TURN}")  # fmt: skip
+        for path in study._state.paths.values():
+            low, high = path.low.near, path.high.near
+            for t in (low, high, *np.linspace(low, high, 60), 0.0, 1.0):
+                read = _read_at(path, float(t), WINDOW)
+                step = (high - low) / (2 * WINDOW.seen.width)
+                place = min(max(round_to(float(t), step), Fraction(low)), Fraction(high))
+                self.assertEqual(point_text(path, ball.from_fraction(place)), read["text"])
+                (x, y), (across, down) = (
+                    path.points(np.array([float(place)]))[0],
+                    (read["x"], read["y"]),
+                )
+                if math.isfinite(x) and math.isfinite(y):
+                    wanted = (
+                        tenths_across(np.array([x]), WINDOW)[0],
+                        tenths_down(np.array([y]), WINDOW)[0],
+                    )
+                    self.assertEqual([int(each) for each in wanted], [across, down])
+                else:
+                    self.assertEqual([None, None], [across, down])
 
 
 class PointTest(unittest.TestCase):
