@@ -44,7 +44,12 @@ COUNTED = """
   window.fetch = async (...request) => {
     const isScene = String(request[0]).endsWith('/scene')
     count(1, isScene)
-    try { return await send(...request) } finally { count(-1, isScene) }
+    try {
+      const response = await send(...request)
+      // What it says may come a while after its beginning.
+      await response.clone().arrayBuffer()
+      return response
+    } finally { count(-1, isScene) }
   }
   window.WebSocket = class extends WebSocket {
     constructor(...address) {

@@ -54,6 +54,37 @@ class PlaneTest(BrowserTest):
         self.drag((10, 10), (12, 11))
         self.assertEqual(stretched, self.bounds())
 
+    def test_two_fingers_zoom_about_the_place_between_them(self) -> None:
+        self.open_new_study("f(x) = x")
+        left, right, low, high = self.bounds()
+        box = self.box(self.page.locator(".plane-surface"))
+        hands = self.page.context.new_cdp_session(self.page)
+
+        def touch(kind: str, *places: float) -> None:
+            """Let fingers be at parts of the plane's width, a quarter of its height from the top."""
+            points = [
+                {"x": box["x"] + part * box["width"], "y": box["y"] + box["height"] / 4, "id": k}
+                for k, part in enumerate(places)
+            ]
+            hands.send("Input.dispatchTouchEvent", {"type": kind, "touchPoints": points})
+
+        touch("touchStart", 0.5)
+        touch("touchStart", 0.5, 0.7)
+        for k in range(1, 11):
+            touch("touchMove", 0.5 - 0.01 * k, 0.7 + 0.01 * k)
+        touch("touchEnd")
+        self.settle()
+        # What was seen between the fingers is seen over twice as much, and the place between them stays.
+        middle, up = left + 0.6 * (right - left), high - (high - low) / 4
+        expected = [
+            middle + (left - middle) / 2,
+            middle + (right - middle) / 2,
+            up + (low - up) / 2,
+            up + (high - up) / 2,
+        ]
+        for wanted, found in zip(expected, self.bounds(), strict=True):
+            self.assertAlmostEqual(wanted, found, delta=0.15)
+
     def test_axes_are_changed_in_place_and_undone(self) -> None:
         self.open_new_study("f(x) = sin x")
         self.page.get_by_role("button", name="Axes and grid", exact=True).click()
