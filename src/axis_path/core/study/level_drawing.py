@@ -4,10 +4,8 @@ from __future__ import annotations
 
 from typing import Any
 
-import numpy as np
-
 from axis_path.core.draw import LevelMap, Window, draw_levels
-from axis_path.core.draw.pixels import line_tenths, tenths_across, tenths_down
+from axis_path.core.draw.pixels import line_tenths, place_tenths
 from axis_path.core.errors import StoppedError
 from axis_path.core.evaluate import RealSurface
 from axis_path.core.patience import calculation
@@ -42,12 +40,9 @@ def _levels(found: LevelMap, window: Window) -> list[dict[str, Any]]:
             "lines": [line_tenths(line, window) for line in level.lines],
             "fills": [line_tenths(ring, window) for ring in level.rings],
             "labels": [
-                {
-                    "x": int(tenths_across(np.array([label.x]), window)[0]),
-                    "y": int(tenths_down(np.array([label.y]), window)[0]),
-                    "angle": label.angle,
-                }
+                {"x": x, "y": y, "angle": label.angle}
                 for label in level.labels
+                for x, y in [place_tenths(label.x, label.y, window)]
             ],
         }
         for level in found.levels

@@ -1,7 +1,7 @@
 // @ts-check
 /**
- * Lets a worker paint the curves of a scene before it is shown. While the window moves every frame is wanted, and
- * six curves take as long as half a frame.
+ * Lets a worker paint the curves of a scene before it is shown: while the window slides, and while it is stretched if
+ * there are too many to be painted in every frame. Every frame is wanted then, and six curves take half of one.
  */
 
 /** @typedef {{scene: any, picture: ImageBitmap}} Painted */
