@@ -28,22 +28,44 @@ STEPS = 150
 ROUNDS = 5
 #: A hand that starts, hurries, slows down and stops, and moves each frame: least jerk (Flash and
 #: Hogan, J. Neurosci. 5, 1985). It moves in the page, for the driver would take a core for itself.
-HAND = """([left, width, y, steps, pauseMs]) => new Promise((done) => {
+HAND = """async ([left, width, y, steps, pauseMs, comes]) => {
   const track = document.querySelector('.track');
+  const row = track.closest('.slider');
+  const pause = (ms) => new Promise((done) => setTimeout(done, ms));
+  const say = (at, name, clientX) => at.dispatchEvent(new PointerEvent(name, { bubbles: name !== 'pointerenter', pointerId: 1, clientX, clientY: y }));
+  const move = (from, by, frames, pauseMs, tell) => new Promise((done) => {
+    let k = 0;
+    const step = () => {
+      k += 1;
+      const t = k / frames;
+      tell(from + by * t ** 3 * (10 - 15 * t + 6 * t * t));
+      if (k === frames) done();
+      else if (pauseMs) setTimeout(step, pauseMs);
+      else requestAnimationFrame(step);
+    };
+    requestAnimationFrame(step);
+  });
+  if (comes) {
+    // From the middle of the plane to the knob, in the time it takes a hand with a mouse.
+    const { left: plane, width: wide } = document.querySelector('.plane-surface').getBoundingClientRect();
+    const { right } = row.getBoundingClientRect();
+    const from = plane + wide / 2;
+    const comesMs = -107 + 223 * Math.log2((from - left) / 10 + 1);
+    let isThere = false;
+    await move(from, left - from, Math.round(comesMs / (1000 / 60)), 0, (x) => {
+      if (x < right && !isThere) say(row, 'pointerenter', x);
+      isThere = x < right;
+      if (isThere) say(track, 'pointermove', x);
+    });
+    await pause(100);
+  }
+  say(track, 'pointerdown', left);
+  if (comes) await pause(100);
   Object.assign(window.motion, { wishes: [], paints: [], asked: 0, requests: 0 });
   window.wires.most = 0;
-  let k = 0;
-  const step = () => {
-    k += 1;
-    const t = k / steps;
-    const clientX = left + width * t ** 3 * (10 - 15 * t + 6 * t * t);
-    track.dispatchEvent(new PointerEvent('pointermove', { bubbles: true, pointerId: 1, clientX, clientY: y }));
-    if (k === steps) done();
-    else if (pauseMs) setTimeout(step, pauseMs);
-    else requestAnimationFrame(step);
-  };
-  requestAnimationFrame(step);
-})"""
+  await move(left, width, steps, pauseMs, (x) => say(track, 'pointermove', x));
+  say(row, 'pointerleave', left + width);
+}"""
 LINES = (
     "f(x) = x^3/20 - x + s/3", "g(x) = (x^2 + 1)/((x - 3)(x + 4)) + s/4", "h(x) = 3exp(-x/5) sin(3x + s)",
     "q(x) = x^2/4 for x < 0; 2 - x for 0 <= x < 3; s otherwise",
@@ -130,10 +152,14 @@ window.WebSocket = class extends WebSocket {
 };"""
 
 
-def drag(tab: Tab, *, delay: int = 0, pause_ms: int = 0) -> dict[str, float]:
+def drag(tab: Tab, *, delay: int = 0, pause_ms: int = 0, comes: bool = True) -> dict[str, float]:
     """Drag the first slider from end to end; give times in ms, frames a second and counts.
 
-    The hand rests for `bench.alone.AWAY_MS` when it has taken hold of the slider.
+    Args:
+        tab: the page.
+        delay: so much later each question is sent, in ms.
+        pause_ms: how long the hand waits after each move; 0 for the next frame.
+        comes: whether the hand comes from the plane, as hands do, or takes hold from nowhere.
     """
     page = tab.page
     page.evaluate(HOOKS, [delay])
@@ -141,13 +167,11 @@ def drag(tab: Tab, *, delay: int = 0, pause_ms: int = 0) -> dict[str, float]:
     if box is None:
         raise SystemExit("the study has no slider")
     left, width, y = box["x"] + 10, box["width"] - 20, box["y"] + 10
-    page.mouse.move(left, y)
-    page.mouse.down()
-    given = [left, width, y, STEPS, pause_ms]
-    page = tab.move(HAND, given, STEPS * max(1 / 60, pause_ms / 1000))
+    page.mouse.move(left + width, y + 300)
+    given = [left, width, y, STEPS, pause_ms, comes]
+    page = tab.move(HAND, given, 2 + STEPS * max(1 / 60, pause_ms / 1000))
     found = page.evaluate("() => ({ ...window.motion, most: window.wires.most })")
     page.keyboard.press("Escape")
-    page.mouse.up()
     page.wait_for_timeout(400)
     times, last = [], -np.inf
     for asked, wanted in found["wishes"]:
@@ -175,6 +199,7 @@ def compare(tab: Tab, what: str) -> None:
     its own, in which no state is known: first over them all, then slowly until all are known, and
     over them again, which needs no server.
     """
+    put(tab.page)
     drag(tab)
     rounds: dict[str, list[dict[str, float]]] = {"first over": [], "again over": []}
     for _ in range(ROUNDS):
@@ -193,6 +218,15 @@ def compare(tab: Tab, what: str) -> None:
               f"{found['requests']:.0f} not on the wire")  # fmt: skip
     print(f"  ratios: p50 {first['p50'] / again['p50']:.2f}, p95 {first['p95'] / again['p95']:.2f} "
           f"(wanted: 2), frames {first['frames'] / again['frames']:.2f} (wanted: 0.9)")  # fmt: skip
+
+
+def put(page: Page) -> None:
+    """Put the knob where the hand will take hold of it."""
+    box = page.locator(".track").first.bounding_box()
+    if box is None:
+        raise SystemExit("the study has no slider")
+    page.mouse.click(box["x"] + 10, box["y"] + 10)
+    page.wait_for_timeout(1_000)
 
 
 def nudge(page: Page) -> None:

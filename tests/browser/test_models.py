@@ -116,10 +116,64 @@ class ModelTest(BrowserTest):
                 "m.stepsAround({ low_value: 0, high_value: 0.3, step_value: 0.1 }, 1, 1, 9)",
                 [2, 0, 3],
             ),
+            # A million steps are not looked through.
+            (
+                "m.stepsAround({ low_value: 0, high_value: 1, step_value: 1e-6 }, 5e5, 1, 2000).length",
+                1000,
+            ),
         )
         for expression, expected in table:
             with self.subTest(expression):
                 self.assertEqual(expected, self.call(expression, "bench/steps.model.js"))
+
+    def test_a_hand_that_sets_out_is_foreseen_far_and_coarsely_before_all_is_filled_in(
+        self,
+    ) -> None:
+        found = self.call(
+            """(() => {
+              const range = { low_value: 0, high_value: 3, step_value: 1 / 100 };
+              const all = m.stepsAround(range, 20, 1, 999);
+              const gaps = (steps) => steps.sort((a, b) => a - b).slice(1).map((k, n) => k - steps[n]);
+              const coarse = all.slice(0, all.indexOf(61));
+              return {
+                isEach: [...all].sort((a, b) => a - b).every((k, n) => k === (n < 20 ? n : n + 1)),
+                near: all.slice(0, 6), coarse: Math.max(...gaps([...coarse])) <= 4,
+                atStart: Math.max(...gaps(coarse.filter((k) => k > 20 && k < 32))),
+                atEnd: Math.max(...gaps(coarse.filter((k) => k > 286))),
+                onward: m.stepsOnward(range, 20, 24, 25, 1).every((k) => k > 25 && k <= 25 + 90),
+                back: m.stepsOnward(range, 20, 26, 25, 1)[0],
+              };
+            })()""",
+            "bench/steps.model.js",
+        )
+        expected = {
+            "isEach": True, "near": [21, 19, 22, 18, 23, 17], "coarse": True, "atStart": 1, "atEnd": 1,
+            "onward": True, "back": 24,
+        }  # fmt: skip
+        self.assertEqual(expected, found)
+
+    def test_a_hand_in_a_hurry_goes_by_what_is_known_and_never_ahead_of_itself(self) -> None:
+        """Shown is what it means, or has just passed; it waits only for what it passes at once."""
+        for known, shown, before, now, expected in (
+            # Slow, or nothing known: the very step.
+            ([], 10, 10, 11, 11),
+            ([], 10, 10, 14, 14),
+            # The last known one that was passed, in both directions; never one beyond the hand.
+            ([11, 13, 15], 10, 10, 14, 13),
+            ([9, 7, 5], 10, 10, 6, 7),
+            ([14], 10, 10, 14, 14),
+            # Nothing passed, but the next frame passes one; far away ones are not waited for.
+            ([18], 10, 10, 14, None),
+            ([40], 10, 10, 14, 14),
+            # What is shown is behind the hand already, where it waited.
+            ([11], 11, 14, 18, 18),
+        ):
+            with self.subTest(known, shown=shown, before=before, now=now):
+                call = (
+                    "m.stepInPassing({ low_value: 0, high_value: 1, step_value: 1 / 100 }, "
+                    f"{shown}, {before}, {now}, 1, (k) => {known}.includes(k))"
+                )
+                self.assertEqual(expected, self.call(call, "bench/steps.model.js"))
 
     def test_answers_are_asked_for_ahead_and_a_refusal_is_not_kept(self) -> None:
         asked = self.call(
@@ -233,15 +287,36 @@ class ModelTest(BrowserTest):
               await answers.get(5);
               await pause(150);
               const ended = asked.splice(0);
-              tookMs = 70;
+              tookMs = 120;
               answers.foresee([31, 32, 33, 34, 35]);
-              await pause(500);
+              await pause(700);
               return { hurried, rested, ended, long: asked };
             })()""",
             "shared/answers.js",
         )
         expected = {"hurried": [1, 2, 3, 4], "rested": [11, 12, 13, 14, 15], "ended": [21, 5]}
         self.assertEqual(expected | {"long": [31, 32, 33]}, found)
+
+    def test_guesses_are_asked_for_together_and_what_there_was_no_time_for_comes_first(
+        self,
+    ) -> None:
+        found = self.call(
+            """(async () => {
+              const asked = [];
+              const answers = new m.Answers(async (body) => (asked.push([body]), body), {
+                together: 4,
+                sendAll: async (bodies) => { asked.push(bodies); return bodies.slice(0, 3); },
+              });
+              await answers.get(1);
+              answers.foresee([2, 1, 3, 4, 5, 6, 7, 8]);
+              await new Promise((done) => setTimeout(done, 150));
+              return [asked, [2, 8, 9].map((body) => answers.has(body)), await answers.get(7), asked.length];
+            })()""",
+            "shared/answers.js",
+        )
+        # The first three are all that is asked for while there may be a wish; then all the rest.
+        together = [[1], [2, 3, 4], [5, 6, 7, 8], [8]]
+        self.assertEqual([together, [True, True, False], 7, 4], found)
 
     def test_names_are_found_by_their_beginnings_spellings_and_meanings(self) -> None:
         names = """[

@@ -3,8 +3,10 @@
 import gzip
 import json
 import uuid
+from unittest import mock
 
 from axis_path.core import Study
+from axis_path.core.limits import Limit
 from axis_path.core.study import Family, Play, Runner, Trail
 from axis_path.store import create_study, open_study, session_scope
 from tests.web.test_views import WINDOW, WebTest
@@ -81,6 +83,25 @@ class MotionViewTest(WebTest):
         self.assertEqual([], alone["before"])
         self.assertEqual(alone["scene"], answer["before"][1])
 
+    def test_states_ahead_are_those_that_would_be_asked_for_as_many_as_there_is_time_for(
+        self,
+    ) -> None:
+        study_id = self.moving()
+        states = [[{"do": "set", "id": 4, "value": value}] for value in (1.5, 2, 3)]
+        alone = [self.post(study_id, "scene", drafts=drafts) for drafts in states]
+        answer = self.post(study_id, "scene", drafts=states[0], ahead=states[1:])
+        found = [answer, *answer.pop("ahead")]
+        self.assertEqual(3, len(found))
+        for one, other in zip(alone, found, strict=True):
+            self.assertEqual(one | {"spent_ms": 0}, other | {"spent_ms": 0})
+        # One that cannot be is left to who wishes it, with all behind it.
+        bad = [{"do": "set", "id": 99, "value": 1}]
+        answer = self.post(study_id, "scene", drafts=states[0], ahead=[states[1], bad, states[2]])
+        self.assertEqual(["2"], [each["scene"]["sliders"][0]["text"] for each in answer["ahead"]])
+        with mock.patch("axis_path.web.bench.views.AHEAD_TIME", Limit(0, "ms", "")):
+            answer = self.post(study_id, "scene", drafts=states[0], ahead=states[1:])
+        self.assertEqual(([], alone[0]["scene"]), (answer["ahead"], answer["scene"]))
+
     def test_bounds_follow_what_they_were_typed_with(self) -> None:
         study_id = self.moving()
         bounds = {"x_low": "-a", "x_high": "2a + b", "y_low": "-pi", "y_high": "7"}
@@ -110,6 +131,7 @@ class MotionViewTest(WebTest):
         for more in (
             {"visits": 3}, {"visits": [3]}, {"visits": [[[4]]]}, {"visits": [[["4", 1]]]}, {"visits": [[[4, None]]]},
             {"visits": [[]] * 25}, {"passed": 1}, {"passed": [1]}, {"passed": [draft] * 4}, {"passed": [[{"do": "fly"}]]},
+            {"ahead": 1}, {"ahead": [1]}, {"ahead": [draft] * 17}, {"ahead": [draft * 21]},
             {"visits": [[[3, 1]], [[5, "1/0"]]]}, {"window": WINDOW | {"follows": {"z": "a"}}},
             {"window": WINDOW | {"follows": {"x_low": 3}}}, {"window": WINDOW | {"follows": {"x_low": "a" * 201}}},
         ):  # fmt: skip

@@ -33,6 +33,9 @@ ALL_TIME = Limit(6_000, "ms", "The time for all that is shown at once, together.
 FOLLOWING_TIME = Limit(
     18, "ms", "The time for a picture and the findings that follow a hand with it; others wait."
 )
+AHEAD_TIME = Limit(
+    30, "ms", "The time until the last is begun of the states that a hand will probably reach."
+)
 EXACT_TIME = Limit(2_000, "ms", "The time for finding an exact form.")
 EXACT_MEMORY = Limit(1_024, "MB", "The memory for finding an exact form.")
 LINES = Limit(500, "lines", "The lines of one study.")

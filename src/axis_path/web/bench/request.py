@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 import uuid
+from collections.abc import Iterator
 from dataclasses import dataclass
 from fractions import Fraction
 from typing import Any
@@ -21,6 +22,7 @@ from axis_path.web.state import web_state
 _MOST_DRAFTS = 20
 _MOST_VISITS = 24
 _MOST_PASSED = 3
+_MOST_AHEAD = 16
 #: So many px beyond what is seen are drawn at most.
 _MOST_BEYOND = 200
 #: Lines are drawn for being shown so many times larger at most.
@@ -73,12 +75,8 @@ def read_request(study_id: uuid.UUID, given: dict[str, Any] | None = None) -> Be
     if not isinstance(version, int):
         raise BadRequest
     window = read_window(given.get("window"))
-    study = web_state().study(study_id, version).copy()
-    drafts = given.get("drafts") or []
-    if not isinstance(drafts, list) or len(drafts) > _MOST_DRAFTS:
-        raise BadRequest
-    for draft in drafts:
-        apply_command(study, draft, window)
+    (drafts,) = _states([given.get("drafts") or []], 1)
+    study = _drafted(web_state().study(study_id, version), drafts, window)
     window = followed(study, study.on_axes(window), given["window"].get("follows"))
     reading, pointer = (_number(given.get(name)) for name in ("reading", "pointer_y"))
     is_typed = given.get("is_reading_typed") is True and reading is not None
@@ -116,18 +114,35 @@ def read_passed(asked: BenchRequest) -> list[Study]:
         BadRequest: they are too many, or of the wrong kind.
         MathError: a draft cannot be carried out.
     """
-    passed = asked.given.get("passed") or []
-    if not isinstance(passed, list) or len(passed) > _MOST_PASSED:
+    passed = _states(asked.given.get("passed"), _MOST_PASSED)
+    return [_drafted(asked.study, drafts, asked.window) for drafts in passed]
+
+
+def read_ahead(asked: BenchRequest, study_id: uuid.UUID) -> Iterator[BenchRequest]:
+    """Give the same question for states that the hand will probably reach, if sent, one by one.
+
+    Raises:
+        BadRequest: they are too many, or of the wrong kind.
+        MathError: a draft cannot be carried out; the ones before it can.
+    """
+    for drafts in _states(asked.given.get("ahead"), _MOST_AHEAD):
+        yield read_request(study_id, {**asked.given, "drafts": drafts})
+
+
+def _states(given: object, most: int) -> list[list[Any]]:
+    states = given or []
+    if not isinstance(states, list) or len(states) > most:
         raise BadRequest
-    studies = []
-    for drafts in passed:
-        if not isinstance(drafts, list) or len(drafts) > _MOST_DRAFTS:
-            raise BadRequest
-        study = asked.study.copy()
-        for draft in drafts:
-            apply_command(study, draft, asked.window)
-        studies.append(study)
-    return studies
+    if not all(isinstance(drafts, list) and len(drafts) <= _MOST_DRAFTS for drafts in states):
+        raise BadRequest
+    return states
+
+
+def _drafted(study: Study, drafts: list[Any], window: Window) -> Study:
+    made = study.copy()
+    for draft in drafts:
+        apply_command(made, draft, window)
+    return made
 
 
 #: The bounds of a window, and which number each is.

@@ -17,8 +17,8 @@ from werkzeug.exceptions import BadRequest
 
 from axis_path.core import Study, Window
 from axis_path.core.draw import HOME_X, HOME_Y, frame, frame_between, home
-from axis_path.core.errors import WindowError
-from axis_path.core.limits import DIGITS
+from axis_path.core.errors import MathError, WindowError
+from axis_path.core.limits import AHEAD_TIME, DIGITS
 from axis_path.core.study import apply_command, axes_to_dict
 from axis_path.store import Opened, commit_version, move_version, open_study, save_view
 from axis_path.web.answers import json_answer, json_request
@@ -29,6 +29,7 @@ from axis_path.web.bench.request import (
     BOUNDS,
     BenchRequest,
     followed,
+    read_ahead,
     read_follows,
     read_passed,
     read_request,
@@ -111,6 +112,29 @@ def scene_dict(study_id: uuid.UUID, given: dict[str, Any] | None = None) -> dict
     """
     began = time.monotonic()
     asked = read_request(study_id, given)
+    answer = _state_dict(asked, study_id, began)
+    if "ahead" in asked.given:
+        answer["ahead"] = list(_ahead(asked, study_id, began))
+    return answer
+
+
+def _ahead(asked: BenchRequest, study_id: uuid.UUID, began: float) -> Iterator[dict[str, Any]]:
+    """Give states that nobody waits for yet, as many as there is time for.
+
+    A wish waits for them to come, so there is little; who wants more asks again.
+    """
+    states = read_ahead(asked, study_id)
+    while 1000 * (time.monotonic() - began) < AHEAD_TIME.value:
+        one_began = time.monotonic()
+        try:
+            state = next(states)
+        except (StopIteration, MathError):
+            # What cannot be is said when somebody wishes it.
+            return
+        yield _state_dict(state, study_id, one_began)
+
+
+def _state_dict(asked: BenchRequest, study_id: uuid.UUID, began: float) -> dict[str, Any]:
     visited = asked.study.visited(asked.visits) if asked.visits else {}
     before = [_scene(asked, study) for study in read_passed(asked)]
     answer = {

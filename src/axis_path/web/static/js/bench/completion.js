@@ -1,6 +1,7 @@
 // @ts-check
 /** Aids for a line that is being written: known names, keys for signs, the Reference, earlier lines. */
 import { afterPress } from "../shared/press.js";
+import { loadReference } from "./reference.component.js";
 import { completed, inserted, matching, wordBefore } from "./names.model.js";
 
 const SHORTEST_WORD = 2;
@@ -49,7 +50,7 @@ export function makeCompletion(engine) {
       clearTimeout(this.leaveTimer);
       this.hasFocus = true;
       engine.writing = this;
-      engine.loadReference();
+      loadReference(engine);
     },
     blur() {
       this.stopOffering();

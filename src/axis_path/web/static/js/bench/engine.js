@@ -6,13 +6,11 @@
  * reading line. `look` asks for the scene of the present state; `commit` keeps commands. An answer
  * for another version than the present one is never painted.
  */
-import { Answers } from "../shared/answers.js";
-import { ApiError, askOver, getOnce, post } from "../shared/api.js";
+import { ApiError, post } from "../shared/api.js";
 import { Follower } from "../shared/follower.js";
-import { Wire } from "../shared/wire.js";
 import { shiftBetween } from "./affine.model.js";
+import { Asking } from "./asking.js";
 import { Found } from "./found.model.js";
-import { Kin } from "./kin.model.js";
 import { Motion } from "./motion.js";
 import { Panels } from "./panels.js";
 import { Passing } from "./passing.js";
@@ -22,15 +20,6 @@ import { Trails } from "./trails.model.js";
 const VIEW_DELAY_MS = 500;
 /** Without a connection it is tried again so often. */
 const BACK_MS = 700;
-/** So many letters of answers are kept: all states of a slider's track, if the study is not large. */
-const ROOM = 8_000_000;
-/** An answer whose length is not known is taken for one of so many letters. */
-const LONG = 400_000;
-/** What took so long may be only a part of the picture: it is asked for again. */
-const LONG_MS = 500;
-
-const nothing = () => [];
-
 export class Engine {
   /**
    * @param {any} store the reactive store. @param {any} initial
@@ -41,7 +30,7 @@ export class Engine {
     this.store = store;
     this.unobserved = unobserved;
     this.path = `/studies/${initial.id}`;
-    this.wire = new Wire(`${this.path}/wire`);
+    this.asking = new Asking(this, initial.version);
     this.version = initial.version;
     this.sight = new Sight(this, initial.view);
     /** What a hand passes through. */
@@ -89,21 +78,10 @@ export class Engine {
     /** Tables, findings, and all else that hangs on the picture. */
     this.panels = new Panels(this);
     this.isLookNeeded = false;
-    this.kin = new Kin(this.version);
-    /** How long answers are, in letters. @type {WeakMap<object, number>} */
-    this.letters = new WeakMap();
-    this.answers = new Answers((body) => this.fetch(body), {
-      room: ROOM,
-      weigh: (answer) => this.letters.get(answer) ?? LONG,
-      keyOf: (body) => JSON.stringify({ ...body, version: this.kin.versionOf(body) }),
-    });
-    /** Gives commands that the hand will probably try next; asked when there is time. @type {() => object[]} */
-    this.expected = nothing;
     /** The line that was written last. @type {any} */
     this.writing = null;
     this.scenes = new Follower(
-      // It may have been given for another version with the same picture.
-      (body) => this.answers.get(body).then((answer) => (answer.version === body.version ? answer : { ...answer, version: body.version })),
+      (body) => this.asking.get(body),
       (answer, body, sentAt) => this.takeAnswer(answer, body, sentAt),
       (error) => this.fail(error),
       () => this.rest(),
@@ -158,19 +136,16 @@ export class Engine {
     this.scenes.ask(() => {
       const part = this.isLookNeeded || !this.scene ? "scene" : "reading";
       this.isLookNeeded = false;
-      if (part === "scene") return this.sceneBody({ ...this.passing.visits(), ...this.passing.states() });
+      if (part === "scene") return this.sceneAsked();
       return this.body({ part });
     }, pace);
   }
 
-  /** Ask the server, and note how long the way is. */
-  async fetch({ part, ...body }) {
-    const began = performance.now();
-    const answer = await askOver(this.wire, `${this.path}/${part}`, part, body);
-    const wasStopped = answer.spent_ms > LONG_MS;
-    this.letters.set(answer, wasStopped ? Infinity : this.wire.letters || LONG);
-    if (answer.spent_ms !== undefined) this.passing.noteWay(performance.now() - began - answer.spent_ms);
-    return answer;
+  /** The question for the present scene: what was passed is of no use where the scene is at hand. */
+  sceneAsked() {
+    const body = this.sceneBody(this.passing.visits());
+    const passed = this.passing.states();
+    return this.asking.answers.has(body) ? body : { ...body, ...passed };
   }
 
   /** What is shown is not of this state; without a connection the same is asked again by itself. */
@@ -327,38 +302,14 @@ export class Engine {
   /** The picture stands: time for what hangs on it, and for what may come next. */
   rest() {
     this.panels.soon();
-    this.foresee();
+    this.asking.foresee();
   }
 
-  /** Ask for what is expected, when there is time. */
-  foresee() {
-    this.answers.foresee(this.likely(this.expected));
-    this.expected = nothing;
-  }
-
-  /** Questions that will probably come, one for each command that is expected. @param {() => object[]} expected */
-  *likely(expected) {
-    // Where trails go through is a part of the question, and not known before.
-    if (this.motion.isMoving || this.passing.hasTrails) return;
-    for (const command of expected()) yield this.sceneBody({ drafts: [command] });
-  }
-
-  /** Say what a hand will probably try that comes near, the likeliest first. @param {() => object[]} [expected] */
-  expect(expected = nothing) {
-    this.expected = expected;
-    if (!this.scenes.isBehind) this.foresee();
-  }
-
-  /**
-   * Try a command out while the hand moves.
-   * @param {object} command
-   * @param {() => object[]} [expected] gives commands the hand will probably try next.
-   */
-  draft(command, expected = nothing) {
-    if (!this.hand.length) this.answers.begin();
+  /** Try a command out while the hand moves. @param {object} command */
+  draft(command) {
+    if (!this.hand.length) this.asking.answers.begin();
     this.hand = [command];
     this.passing.note(command);
-    this.expected = expected;
     this.look();
     this.changed();
   }
@@ -455,7 +406,7 @@ export class Engine {
       this.passing.reach(body.visits);
       if (address === "history") this.passing.forget();
       this.version = answer.version;
-      this.kin.goOn(answer.version, body.commands ?? []);
+      this.asking.kin.goOn(answer.version, body.commands ?? []);
       this.hand = [];
       this.trails.keep(answer.trails, address === "commands" ? this.sentPlaces : {});
       this.store.trailTick += 1;
@@ -476,21 +427,6 @@ export class Engine {
 
   complain(error) {
     this.store.problem = error.message;
-  }
-
-  /** Ask for the Reference, once; completion and its panel show it. */
-  async loadReference() {
-    if (this.store.reference.length) return;
-    try {
-      const { groups, entries } = await getOnce("/reference");
-      this.store.referenceGroups = groups;
-      this.store.reference = entries.map((entry) => ({
-        ...entry,
-        sought: [entry.name, ...entry.spellings, entry.meaning, entry.group].join(" ").toLowerCase(),
-      }));
-    } catch (error) {
-      this.complain(error);
-    }
   }
 
   keepViewSoon() {

@@ -1,13 +1,30 @@
 // @ts-check
 /** The Reference: all functions and constants, found by name, meaning or group, and put into a line. */
+import { getOnce } from "../shared/api.js";
+
+/** Ask for the Reference, once; completion shows it too. @param {import("./engine.js").Engine} engine */
+export async function loadReference(engine) {
+  const { store } = engine;
+  if (store.reference.length) return;
+  try {
+    const { groups, entries } = await getOnce("/reference");
+    store.referenceGroups = groups;
+    store.reference = entries.map((entry) => ({
+      ...entry,
+      sought: [entry.name, ...entry.spellings, entry.meaning, entry.group].join(" ").toLowerCase(),
+    }));
+  } catch (error) {
+    engine.complain(error);
+  }
+}
 
 /** @param {import("./engine.js").Engine} engine */
 export const reference = (engine) => () => ({
   sought: "",
 
   init() {
-    if (this.$store.bench.tab === "reference") engine.loadReference();
-    this.$watch("$store.bench.tab", (tab) => tab === "reference" && engine.loadReference());
+    if (this.$store.bench.tab === "reference") loadReference(engine);
+    this.$watch("$store.bench.tab", (tab) => tab === "reference" && loadReference(engine));
   },
   get groups() {
     const words = this.sought.toLowerCase().split(/\s+/).filter(Boolean);

@@ -1,6 +1,6 @@
 // @ts-check
 /** Sliders: drag, arrow keys, a typed value, and the ends and the step. */
-import { stepMeant, stepNear, stepsAhead, stepsAround, stepsInPixel, valueOfStep } from "./steps.model.js";
+import { stepInPassing, stepMeant, stepNear, stepsAhead, stepsAround, stepsInPixel, stepsOnward, valueOfStep } from "./steps.model.js";
 
 const KEYS = { ArrowLeft: -1, ArrowDown: -1, ArrowRight: 1, ArrowUp: 1, PageDown: -10, PageUp: 10 };
 
@@ -8,6 +8,8 @@ const KEYS = { ArrowLeft: -1, ArrowDown: -1, ArrowRight: 1, ArrowUp: 1, PageDown
 const MOST_AROUND = 120;
 /** How long keys or the wheel must rest until their move is kept. */
 const REST_MS = 300;
+/** A hand that has not moved for so long pauses, in ms. */
+const PAUSE_MS = 50;
 export const AT_END = [
   { value: "fro", words: "go to and fro" },
   { value: "over", words: "start over" },
@@ -84,6 +86,9 @@ export const slider = (engine) => () => ({
   box: null,
   /** What is being kept: the next key goes on from there. */
   keeping: null,
+  /** The step that the hand on the knob means, in grains of so many, since when, and where it set out. @type {{to: number, grain: number, at: number, start: number} | null} */
+  meant: null,
+  settling: 0,
   kinds: KINDS,
   endings: AT_END,
 
@@ -159,39 +164,73 @@ export const slider = (engine) => () => ({
     return `Delete slider ${this.slider.name}`;
   },
 
+  /** The step a pointer means. @param {number} clientX @param {DOMRect} box of the track. */
+  stepAt(clientX, box) {
+    const { low_value: low, high_value: high } = this.slider;
+    const part = Math.min(Math.max((clientX - box.left) / box.width, 0), 1);
+    return stepMeant(this.slider, low + part * (high - low), stepsInPixel(this.slider, box.width));
+  },
   follow(event) {
-    const { box } = this;
-    const part = Math.min(Math.max((event.clientX - box.left) / box.width, 0), 1);
-    const value = this.slider.low_value + part * (this.slider.high_value - this.slider.low_value);
-    this.try(value, stepsInPixel(this.slider, box.width));
+    this.go(this.stepAt(event.clientX, this.box), stepsInPixel(this.slider, this.box.width));
+  },
+  /** The hand means a step: while it is on its way, another one nearby may be shown. Where it pauses, it has the very one. */
+  go(to, grain) {
+    const { slider, meant } = this;
+    const at = performance.now();
+    const isMoving = meant !== null && at - meant.at < PAUSE_MS;
+    this.meant = { to, grain, at, start: isMoving ? meant.start : to };
+    clearTimeout(this.settling);
+    if (!isMoving) return this.settle();
+    this.settling = setTimeout(() => this.settle(), PAUSE_MS);
+    const shown = stepInPassing(slider, stepNear(slider, this.present), meant.to, to, grain, (k) => engine.asking.isKnown(this.commandAt(k)));
+    if (shown !== null) this.tryStep(shown);
+    const { start } = this.meant;
+    engine.asking.expect(() => this.likely(stepsOnward(slider, start, meant.to, to, grain)), Math.abs(to - meant.to) > grain);
+  },
+  /** The hand pauses: the very place that it means. */
+  settle() {
+    const { to, grain } = this.meant;
+    this.meant.start = to;
+    this.tryStep(to);
+    this.expectAround(to, grain);
   },
   /** The value that the hand has reached. */
   get present() {
     const last = this.command ?? this.keeping;
     return last ? Number(last.value) : this.slider.value;
   },
-  /** Try a value out; the hand moves in grains of so many steps. */
-  try(value, grain = 1) {
+  /** Try a value out. */
+  try(value) {
     const from = stepNear(this.slider, this.present);
-    const to = stepMeant(this.slider, value, grain);
-    if (this.command && to === from) return;
+    const to = stepNear(this.slider, value);
+    this.tryStep(to);
+    engine.asking.expect(() => this.likely([...stepsAhead(this.slider, from, to, 1), ...stepsAround(this.slider, to, 1, MOST_AROUND)]));
+  },
+  /** @param {number} to */
+  tryStep(to) {
+    if (this.command && to === stepNear(this.slider, this.present)) return;
     this.command = this.commandAt(to);
     if (engine.store.isWaiting) this.placeKnob();
-    engine.draft(this.command, () => this.likely(stepsAhead(this.slider, from, to, grain), to, grain));
+    engine.draft(this.command);
   },
-  /** What the hand will try next, first some steps and then those around. @param {number[]} first @param {number} from @param {number} grain */
-  likely(first, from, grain) {
-    if (!this.slider.moves) return [];
-    return [...first, ...stepsAround(this.slider, from, grain, MOST_AROUND)].map((k) => this.commandAt(k));
+  /** A hand will probably set out at a step. @param {number} from @param {number} grain */
+  expectAround(from, grain) {
+    engine.asking.expect(() => this.likely([from, ...stepsAround(this.slider, from, grain, MOST_AROUND)]));
+  },
+  /** The commands of steps that a hand will probably try. @param {number[]} steps */
+  likely(steps) {
+    return this.slider.moves ? steps.map((k) => this.commandAt(k)) : [];
   },
   /** The hand comes near: pictures are asked for while it takes hold. */
   meet(event) {
     if (this.isHeld || this.command) return;
-    const grain = event.type === "focus" ? 1 : stepsInPixel(this.slider, event.currentTarget.offsetWidth);
-    engine.expect(() => this.likely([], stepNear(this.slider, this.present), grain));
+    const grain = event.type === "focus" ? 1 : stepsInPixel(this.slider, this.$refs.track.offsetWidth);
+    this.expectAround(stepNear(this.slider, this.present), grain);
   },
   part() {
-    if (!this.isHeld) engine.expect();
+    if (this.isHeld) return;
+    clearTimeout(this.settling);
+    engine.asking.expect();
   },
   commandAt(k) {
     return { do: "set", id: this.slider.id, value: valueOfStep(this.slider, k) };
@@ -225,13 +264,30 @@ export const slider = (engine) => () => ({
   },
   drag(event) {
     if (this.isHeld) this.follow(event);
+    else this.hover(event);
+  },
+  /** A hand that pauses over the track will probably press there. */
+  hover({ clientX, currentTarget }) {
+    clearTimeout(this.settling);
+    this.settling = setTimeout(() => {
+      if (this.isHeld || this.command) return;
+      const box = currentTarget.getBoundingClientRect();
+      this.expectAround(this.stepAt(clientX, box), stepsInPixel(this.slider, box.width));
+    }, PAUSE_MS);
   },
   drop() {
     this.isHeld = false;
+    if (this.meant) this.tryStep(this.meant.to);
+    this.forgetMeant();
     this.keepTried();
+  },
+  forgetMeant() {
+    clearTimeout(this.settling);
+    this.meant = null;
   },
   giveUp() {
     this.isHeld = false;
+    this.forgetMeant();
     this.command = null;
     engine.dropDrafts();
   },

@@ -38,6 +38,19 @@ export function stepMeant(range, value, grain) {
   return k === lastStep(range) ? k : Math.min(Math.round(k / grain) * grain, lastStep(range));
 }
 
+/** Steps more grains away are not thought of: a track has fewer px. */
+const FAR = 500;
+/** So many grains away a step is as likely as on the other side. */
+const CLOSE = 3;
+/** Within so many grains of where a hand sets out, and of where it stops, it is so quick that of so many grains one is seen. */
+const GAPS = [[14, 1], [40, 2], [Infinity, 3]];
+
+/** So many grains ahead of a hand that moves are asked for. */
+const SOON = 90;
+
+/** @param {number} away in grains */
+const gapAt = (away) => GAPS.find(([until]) => away < until)[1];
+
 /**
  * The steps a hand will probably reach next, the likeliest first: it goes on as it went, a little
  * slower or faster.
@@ -51,16 +64,74 @@ export function stepsAhead(range, from, to, grain) {
 }
 
 /**
- * The steps around one, the nearest first, and not the one itself.
+ * The steps that a hand will probably pass on its way, the likeliest first.
+ * @param {Range} range @param {number} start where it set out. @param {number} from @param {number} to @param {number} grain @returns {number[]}
+ */
+export function stepsOnward(range, start, from, to, grain) {
+  // What is further away has time until the hand is nearer.
+  const isSoon = (k) => (to < from ? k < to : k > to) && Math.abs(k - to) <= SOON * grain;
+  const onward = coarsely(range, start, grain).filter(isSoon);
+  return [...new Set([...stepsAhead(range, from, to, grain), ...onward])];
+}
+
+/**
+ * The steps around one, the nearest first, and not the one itself: first as a hand will pass them that
+ * sets out here, then what is between.
  * @param {Range} range @param {number} from @param {number} grain @param {number} most @returns {number[]}
  */
 export function stepsAround(range, from, grain, most) {
+  return [...new Set([...coarsely(range, from, grain), ...around(range, from, grain)])].slice(0, most);
+}
+
+/** Steps around one with gaps that grow. @param {Range} range @param {number} from @param {number} grain */
+function coarsely(range, from, grain) {
   const last = lastStep(range);
-  // Those that a pointer means lie whole grains from the lower end.
-  const middle = Math.round(from / grain) * grain;
-  const found = [];
-  for (let away = 0; found.length < most && away <= last + grain; away += grain) {
-    for (const k of new Set([middle + away, middle - away])) if (k >= 0 && k <= last && k !== from) found.push(k);
-  }
-  return found.slice(0, most);
+  // A hand that goes far often goes to the end.
+  const gap = (k) => gapAt(Math.min(Math.abs(k - from), k, last - k) / grain);
+  // Multiples, so that those that are known around one serve around others too.
+  return around(range, from, grain).filter((k) => k === last || Math.round(k / grain) % gap(k) === 0);
+}
+
+/**
+ * The steps around one that a pointer can mean, the likeliest first: the nearest, and further away those
+ * where there is more room to go.
+ * @param {Range} range @param {number} from @param {number} grain @returns {number[]}
+ */
+function around(range, from, grain) {
+  const last = lastStep(range);
+  const all = [];
+  const first = Math.max(Math.round(from / grain) - FAR, 0) * grain;
+  for (let k = first; k <= Math.min(last, from + FAR * grain); k += grain) all.push(k);
+  // The upper end may lie between two grains.
+  if (last % grain && last - from <= FAR * grain) all.push(last);
+  const unlikely = (k) => {
+    const away = Math.abs(k - from) / grain;
+    const room = (k < from ? from : last - from) / last;
+    return away <= CLOSE ? away : CLOSE + (away - CLOSE) / room;
+  };
+  return all.filter((k) => k !== from).sort((a, b) => unlikely(a) - unlikely(b) || b - a);
+}
+
+/**
+ * The step to show for a hand on its way. One in a hurry goes by pictures that are at hand: by one that it has
+ * just passed, or waits for one that it passes at once, so that no frame has to be made while it hurries.
+ * @param {Range} range @param {number} shown the step that was tried last. @param {number} from what the hand meant before.
+ * @param {number} to what it means now. @param {number} grain @param {(k: number) => boolean} isKnown
+ * @returns {number | null} nothing where what is shown stays.
+ */
+export function stepInPassing(range, shown, from, to, grain, isKnown) {
+  if (Math.abs(to - from) <= grain) return to;
+  const passed = stepsPassed(shown, to, grain).find(isKnown);
+  if (passed !== undefined) return passed;
+  return stepsAhead(range, from, to, grain).some(isKnown) ? null : to;
+}
+
+/** The steps a hand passes from one to another, the last first, and not the one it comes from. @param {number} from @param {number} to @param {number} grain */
+function stepsPassed(from, to, grain) {
+  const forward = to < from ? -grain : grain;
+  // The upper end may lie between two grains.
+  const last = forward > 0 ? Math.floor(to / grain) * grain : Math.ceil(to / grain) * grain;
+  const found = last === to ? [] : [to];
+  for (let k = last; (k - from) * forward > 0; k -= forward) found.push(k);
+  return found;
 }
