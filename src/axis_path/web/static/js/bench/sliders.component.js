@@ -10,6 +10,8 @@ const MOST_AROUND = 120;
 const REST_MS = 300;
 /** A hand that has not moved for so long pauses, in ms. */
 const PAUSE_MS = 50;
+/** One that goes more grains at a time, in the mean of the last few, is in a hurry. */
+const HURRY = 1.25;
 export const AT_END = [
   { value: "fro", words: "go to and fro" },
   { value: "over", words: "start over" },
@@ -86,7 +88,10 @@ export const slider = (engine) => () => ({
   box: null,
   /** What is being kept: the next key goes on from there. */
   keeping: null,
-  /** The step that the hand on the knob means, in grains of so many, since when, and where it set out. @type {{to: number, grain: number, at: number, start: number} | null} */
+  /**
+   * The step that the hand on the knob means, in grains of so many, since when, how many grains it goes at a time, and
+   * where it set out. @type {{to: number, grain: number, at: number, pace: number, start: number} | null}
+   */
   meant: null,
   settling: 0,
   kinds: KINDS,
@@ -178,14 +183,17 @@ export const slider = (engine) => () => ({
     const { slider, meant } = this;
     const at = performance.now();
     const isMoving = meant !== null && at - meant.at < PAUSE_MS;
-    this.meant = { to, grain, at, start: isMoving ? meant.start : to };
+    const pace = isMoving ? (meant.pace + Math.abs(to - meant.to) / grain) / 2 : 0;
+    this.meant = { to, grain, at, pace, start: isMoving ? meant.start : to };
     clearTimeout(this.settling);
     if (!isMoving) return this.settle();
     this.settling = setTimeout(() => this.settle(), PAUSE_MS);
-    const shown = stepInPassing(slider, stepNear(slider, this.present), meant.to, to, grain, (k) => engine.asking.isKnown(this.commandAt(k)));
+    const isHurried = pace > HURRY;
+    const isKnown = (k) => engine.asking.isKnown(this.commandAt(k));
+    const shown = isHurried ? stepInPassing(slider, stepNear(slider, this.present), meant.to, to, grain, isKnown) : to;
     if (shown !== null) this.tryStep(shown);
     const { start } = this.meant;
-    engine.asking.expect(() => this.likely(stepsOnward(slider, start, meant.to, to, grain)), Math.abs(to - meant.to) > grain);
+    engine.asking.expect(() => this.likely(stepsOnward(slider, start, meant.to, to, grain)), isHurried);
   },
   /** The hand pauses: the very place that it means. */
   settle() {

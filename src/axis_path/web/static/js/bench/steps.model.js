@@ -43,10 +43,7 @@ const FAR = 500;
 /** So many grains away a step is as likely as on the other side. */
 const CLOSE = 3;
 /** Within so many grains of where a hand sets out, and of where it stops, it is so quick that of so many grains one is seen. */
-const GAPS = [[14, 1], [40, 2], [Infinity, 3]];
-
-/** So many grains ahead of a hand that moves are asked for. */
-const SOON = 90;
+const GAPS = [[10, 1], [36, 2], [Infinity, 3]];
 
 /** @param {number} away in grains */
 const gapAt = (away) => GAPS.find(([until]) => away < until)[1];
@@ -68,9 +65,7 @@ export function stepsAhead(range, from, to, grain) {
  * @param {Range} range @param {number} start where it set out. @param {number} from @param {number} to @param {number} grain @returns {number[]}
  */
 export function stepsOnward(range, start, from, to, grain) {
-  // What is further away has time until the hand is nearer.
-  const isSoon = (k) => (to < from ? k < to : k > to) && Math.abs(k - to) <= SOON * grain;
-  const onward = coarsely(range, start, grain).filter(isSoon);
+  const onward = coarsely(range, start, grain).filter((k) => (to < from ? k < to : k > to));
   return [...new Set([...stepsAhead(range, from, to, grain), ...onward])];
 }
 
@@ -113,17 +108,17 @@ function around(range, from, grain) {
 }
 
 /**
- * The step to show for a hand on its way. One in a hurry goes by pictures that are at hand: by one that it has
- * just passed, or waits for one that it passes at once, so that no frame has to be made while it hurries.
+ * The step to show for a hand in a hurry. It goes by pictures that are at hand: by one that it has just passed, or
+ * waits for one that it passes at once, so that no frame has to be made meanwhile.
  * @param {Range} range @param {number} shown the step that was tried last. @param {number} from what the hand meant before.
  * @param {number} to what it means now. @param {number} grain @param {(k: number) => boolean} isKnown
  * @returns {number | null} nothing where what is shown stays.
  */
 export function stepInPassing(range, shown, from, to, grain, isKnown) {
-  if (Math.abs(to - from) <= grain) return to;
   const passed = stepsPassed(shown, to, grain).find(isKnown);
   if (passed !== undefined) return passed;
-  return stepsAhead(range, from, to, grain).some(isKnown) ? null : to;
+  const next = Math.min(Math.max(2 * to - from, 0), lastStep(range));
+  return stepsPassed(to, next, grain).some(isKnown) ? null : to;
 }
 
 /** The steps a hand passes from one to another, the last first, and not the one it comes from. @param {number} from @param {number} to @param {number} grain */
