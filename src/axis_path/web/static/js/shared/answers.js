@@ -77,8 +77,8 @@ export class Answers {
     return this.ask(body);
   }
 
-  /** @param {any} body @param {boolean} [isGuess] whether nobody wished it yet. @returns {Promise<any>} */
-  ask(body, isGuess = false) {
+  /** @param {any} body @returns {Promise<any>} */
+  ask(body) {
     const key = this.keyOf(body);
     const known = this.kept.get(key);
     if (known) {
@@ -87,10 +87,10 @@ export class Answers {
       this.kept.set(key, known);
       return known.answer;
     }
-    return this.keep(key, this.send(body), isGuess);
+    return this.keep(key, this.send(body), false);
   }
 
-  /** @param {string} key @param {Promise<any>} answer @param {boolean} isGuess */
+  /** @param {string} key @param {Promise<any>} answer @param {boolean} isGuess whether nobody wished it yet. */
   keep(key, answer, isGuess) {
     const entry = { answer, weight: 0, isGuess };
     this.kept.set(key, entry);
