@@ -5,7 +5,7 @@
  * An answer belongs to the whole request, state and all: the same request has the same answer, so one
  * that is kept is never stale. A hand that goes to and fro, and what plays again and again, comes
  * back to the same states: there the answers are at hand. What the hand will probably do next is
- * asked for while nothing else is, one thing at a time. Guesses cost the server time: a hurried hand
+ * asked for while nothing else is, one question at a time. Guesses cost the server time: a hurried hand
  * that was not foreseen gets none until it is foreseen again or slows down. One that rests has all the time.
  */
 const MOST_GUESSES = 3;
