@@ -17,7 +17,7 @@ from axis_path.core.locate import Interval, Kind
 from axis_path.core.locate.seen import seen_breaks, seen_turns, seen_zeros
 from axis_path.core.patience import briefly, calculation
 from axis_path.core.study import Ask, answer
-from axis_path.web.patience import is_closed
+from axis_path.web.bench.leasing import is_closed
 
 LONG = "sum(sum(1/(k + j), k, 1, 1000), j, 1, 2000)"
 WINDOW = Window((-10, 10), (-7, 7), 660, 430)

@@ -144,6 +144,12 @@ class TableError(MathError):
     code = "tabulate.table"
 
 
+class HaltedError(MathError):
+    """A line that was turned off because computing it used up the time or memory there is."""
+
+    code = "study.halted"
+
+
 class FormatError(MathError):
     """A study document that cannot be read."""
 

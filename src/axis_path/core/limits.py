@@ -36,6 +36,13 @@ FOLLOWING_TIME = Limit(
 AHEAD_TIME = Limit(
     30, "ms", "The time until the last is begun of the states that a hand will probably reach."
 )
+GRACE_TIME = Limit(
+    4_000, "ms", "How much later a process is ended that has not stopped at its time."
+)
+FILE_TIME = Limit(60_000, "ms", "The time for a file: a table, a picture.")
+COMMAND_TIME = Limit(10_000, "ms", "The time for a change and what is shown after it, together.")
+WORKER_MEMORY = Limit(1_536, "MB", "The memory that one process may take for its calculations.")
+WORKER_GROWTH = Limit(160, "MB", "A process that has grown by more is replaced by a new one.")
 EXACT_TIME = Limit(2_000, "ms", "The time for finding an exact form.")
 EXACT_MEMORY = Limit(1_024, "MB", "The memory for finding an exact form.")
 LINES = Limit(500, "lines", "The lines of one study.")

@@ -6,6 +6,7 @@ at every step, so that a calculation ends soon after it should, whichever it is.
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable
 from contextlib import AbstractContextManager
 from contextvars import ContextVar, Token
@@ -120,6 +121,16 @@ def grace(seconds: float) -> AbstractContextManager[None]:
     if wait.patience.is_cancelled():
         raise StoppedError(_CANCELLED)
     return _until(wait, wait.patience.clock() + seconds)
+
+
+def seconds_left() -> float:
+    """Return how long the present calculation may still take: 0 if nobody waits, else inf."""
+    wait = _present.get()
+    if wait is None:
+        return math.inf
+    if wait.patience.is_cancelled():
+        return 0.0
+    return max(wait.end - wait.patience.clock(), 0.0)
 
 
 def check() -> None:

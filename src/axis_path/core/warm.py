@@ -3,6 +3,8 @@
 Run as a program it fills the cache beside the sources; set-up does that once.
 """
 
+from numba import config
+
 from axis_path.core.draw.window import Window
 from axis_path.core.study import Study
 
@@ -12,6 +14,11 @@ _LINES = (
     "x^3 - 2", "1/x", "sin(900 x) for x > 0", "P(t) = (cos t, t^2)", "x^2 + y^2 = 4",
     "gamma(x)", "integral(sin(t), t, 0, x)", "Q(t) = (gamma(t), t)",
 )  # fmt: skip
+
+
+def is_compiled() -> bool:
+    """Check whether the arithmetic is compiled, or is done by the interpreter for now."""
+    return not config.DISABLE_JIT
 
 
 def warm_up() -> None:

@@ -20,13 +20,8 @@ from functools import lru_cache
 import flint
 from flint import arb, fmpq
 
-from axis_path.core.limits import INTEGER_DIGITS
+from axis_path.core.arithmetic.conversion import EXACT_BITS, WHOLE_BITS
 from axis_path.core.threads import COMPUTING
-
-#: Exact forms larger than this are dropped: the digits stand, the fraction would be unreadable.
-EXACT_BITS = 4_000
-#: Whole numbers are kept exactly up to this size.
-WHOLE_BITS = int(INTEGER_DIGITS.value * 3.3219280948873626)
 
 
 class Defined(IntEnum):

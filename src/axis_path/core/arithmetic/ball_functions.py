@@ -19,6 +19,7 @@ from axis_path.core.arithmetic.ball import (
     undefined,
     whole_line,
 )
+from axis_path.core.arithmetic.conversion import whole_number
 
 
 def exponential(a: Ball) -> Ball:
@@ -172,7 +173,7 @@ def hyperbolic_tangent(a: Ball) -> Ball:
 
 def _steps(a: Ball, low: arb, high: arb, exact: fmpq | None) -> Ball:
     """Put a step function together from its values at the ends of the ball."""
-    whole_low, whole_high = low.unique_fmpz(), high.unique_fmpz()
+    whole_low, whole_high = whole_number(low), whole_number(high)
     if exact is None and whole_low is not None and whole_low == whole_high:
         # All of the ball lies on one step. It is a constant there, even if the ball is wide.
         exact = fmpq(whole_low)

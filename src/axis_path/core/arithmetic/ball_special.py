@@ -9,7 +9,6 @@ import flint
 from flint import arb, fmpq
 
 from axis_path.core.arithmetic.ball import (
-    WHOLE_BITS,
     Ball,
     Defined,
     limited,
@@ -18,6 +17,7 @@ from axis_path.core.arithmetic.ball import (
     whole_line,
 )
 from axis_path.core.arithmetic.ball_functions import known_zero
+from axis_path.core.arithmetic.conversion import WHOLE_BITS
 
 
 def inverse_sinh(a: Ball) -> Ball:

@@ -4,6 +4,7 @@
 ``RealFunction`` is what the rest of the core sees. Read ``graph.py``, then ``function.py``.
 """
 
+from axis_path.core.arithmetic.conversion import to_fraction
 from axis_path.core.evaluate.backends import float_bounds, nearest_float
 from axis_path.core.evaluate.branches import Edge, Workshop
 from axis_path.core.evaluate.compile import (
@@ -20,6 +21,7 @@ from axis_path.core.evaluate.exact_pool import (
     exact_solutions,
     is_identity,
     make_ready,
+    run_exact_work_with,
 )
 from axis_path.core.evaluate.full import FullCompiler
 from axis_path.core.evaluate.function import (
@@ -51,7 +53,6 @@ from axis_path.core.evaluate.result import (
     make_point,
     make_result,
     multiple_of_pi,
-    to_fraction,
 )
 from axis_path.core.evaluate.sheet import Sheet
 from axis_path.core.evaluate.surface import Boxes, RealSurface
@@ -104,6 +105,7 @@ __all__ = [
     "period",
     "prove_steps",
     "run",
+    "run_exact_work_with",
     "sample_inputs",
     "to_fraction",
 ]

@@ -18,6 +18,7 @@ from fractions import Fraction
 from functools import cache
 
 from axis_path.core.arithmetic import Ball, Defined, ball
+from axis_path.core.arithmetic.conversion import whole_number
 from axis_path.core.catalogue import FUNCTIONS
 from axis_path.core.errors import LimitError
 from axis_path.core.evaluate.backends import Proving
@@ -292,7 +293,7 @@ def _whole(side: int) -> Callable[[Graph, tuple[int, ...], list[Ball]], int | No
             return None
         if value.exact is not None and value.exact.q == 1:
             return graph.number(int(value.exact.p))
-        found = (value.value.floor() if side < 0 else value.value.ceil()).unique_fmpz()
+        found = whole_number(value.value.floor() if side < 0 else value.value.ceil())
         return None if found is None else graph.number(int(found))
 
     return chosen

@@ -19,13 +19,14 @@ from fractions import Fraction
 from functools import lru_cache
 from multiprocessing.context import ForkServerContext, ForkServerProcess
 from pathlib import Path
-from typing import Any
+from typing import Any, TypeVar
 
 from pebble import ProcessExpired, ProcessPool
 
 from axis_path.core.evaluate.program import Program
 from axis_path.core.limits import EXACT_MEMORY, EXACT_TIME
 
+T = TypeVar("T")
 #: Libraries are loaded within this time, on a machine that is busy too.
 _READY_MS = 60_000
 _OUT_OF_TIME = "no exact form was found in time"
@@ -77,19 +78,29 @@ def _limit_memory(megabytes: int) -> None:
 def _work(program: Program, parameters: dict[str, Fraction]) -> str | None:
     from axis_path.core.evaluate.exact_form import find_exact
 
-    return find_exact(program, parameters)
+    return _unless_it_fails(find_exact, program, parameters)
 
 
 def _solve(program: Program, parameters: dict[str, Fraction], in_degrees: bool) -> tuple[str, ...]:
     from axis_path.core.evaluate.exact_form import find_solutions
 
-    return find_solutions(program, parameters, in_degrees=in_degrees)
+    return _unless_it_fails(find_solutions, program, parameters, in_degrees=in_degrees) or ()
 
 
 def _compare(program: Program, parameters: dict[str, Fraction]) -> bool:
     from axis_path.core.evaluate.exact_form import find_identity
 
-    return find_identity(program, parameters)
+    return _unless_it_fails(find_identity, program, parameters) is True
+
+
+def _unless_it_fails(find: Callable[..., T], *arguments: object, **more: object) -> T | None:
+    """Return what is found; None where SymPy fails, with errors of any class, on odd numbers."""
+    try:
+        return find(*arguments, **more)
+    except MemoryError:
+        raise
+    except Exception:  # noqa: BLE001 - what it cannot do is not found
+        return None
 
 
 class _Pool:
@@ -123,14 +134,48 @@ class _Pool:
 _pool = _Pool()
 
 
-def run_limited(function: Callable[..., Any], *arguments: object, limit_ms: int) -> Any:  # noqa: ANN401 - what it gives
-    """Run a function in a worker, with the limits of exact work.
+#: So many threads may wait for the one process; more are told that it is busy.
+_LONGEST_QUEUE = 8
+_queue = threading.BoundedSemaphore(_LONGEST_QUEUE)
+
+
+def _run_pooled(function: Callable[..., Any], arguments: tuple[Any, ...], limit_ms: int) -> Any:  # noqa: ANN401 - what it returns
+    if not _queue.acquire(blocking=False):
+        raise TimeoutError
+    try:
+        future = _pool.get().schedule(function, args=list(arguments), timeout=limit_ms / 1000)
+        # Those before it in the queue may take as long each.
+        return future.result(timeout=_LONGEST_QUEUE * limit_ms / 1000)
+    finally:
+        _queue.release()
+
+
+Runner = Callable[[Callable[..., Any], tuple[Any, ...], int], Any]
+
+
+class _Runner:
+    """How this process does exact work."""
+
+    run: Runner = staticmethod(_run_pooled)
+
+
+def run_exact_work_with(runner: Runner) -> None:
+    """Let another way of running a function within limits do the exact work of this process.
+
+    Args:
+        runner: is called with the function, its arguments and the time in ms; it raises
+            ``TimeoutError``, ``MemoryError`` or ``RuntimeError`` where there is no result.
+    """
+    _Runner.run = staticmethod(runner)
+
+
+def run_limited(function: Callable[..., Any], *arguments: object, limit_ms: int) -> Any:  # noqa: ANN401 - what it returns
+    """Run a function with the limits of exact work.
 
     Raises:
-        TimeoutError, MemoryError: a limit was reached.
+        TimeoutError, MemoryError, RuntimeError: a limit was reached, or it failed.
     """
-    future = _pool.get().schedule(function, args=list(arguments), timeout=limit_ms / 1000)
-    return future.result()
+    return _Runner.run(function, arguments, limit_ms)
 
 
 def make_ready() -> None:

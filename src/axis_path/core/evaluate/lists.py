@@ -10,6 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Ball, Defined, ball, precision
+from axis_path.core.arithmetic.conversion import whole_number
 from axis_path.core.errors import LimitError, ListError
 from axis_path.core.evaluate.compile import SECOND, ListSource, Shaped
 from axis_path.core.evaluate.function import (
@@ -111,7 +112,7 @@ def _count(found: dict[str, Ball]) -> int:
         raise ListError("The step of a list leads away from its end.")
     # An end that is met within all digits is met: from 0 to 2π in steps of π/6.
     upper = steps.value.upper() if steps.exact is None else steps.value
-    whole = steps.exact.floor() if steps.exact is not None else upper.floor().unique_fmpz()
+    whole = steps.exact.floor() if steps.exact is not None else whole_number(upper.floor())
     if whole is None:
         raise LimitError(f"A list can have {LIST_LENGTH.value:,} elements.")
     return int(whole) + 1

@@ -13,6 +13,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from fractions import Fraction
 
+from axis_path.core.arithmetic.conversion import is_short
 from axis_path.core.catalogue import DEGREE
 from axis_path.core.evaluate.graph import Op, Step
 from axis_path.core.evaluate.program import Program
@@ -80,7 +81,8 @@ def common_period(frequencies: frozenset[Multiple]) -> Multiple | None:
     top = math.lcm(*(part.denominator for part in parts))
     bottom = math.gcd(*(part.numerator for part in parts))
     power = next(iter(frequencies)).power
-    return Multiple(Fraction(2 * top, bottom), 1 - power)
+    part = Fraction(2 * top, bottom)
+    return Multiple(part, 1 - power) if is_short(part) else None
 
 
 def _part(step: Step, inputs: list[_Part], parameters: Mapping[str, Fraction] | None) -> _Part:

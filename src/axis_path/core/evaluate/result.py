@@ -14,6 +14,12 @@ from flint import acb, arb, fmpq
 from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Ball, Defined, precision
+from axis_path.core.arithmetic.conversion import (
+    FRACTION_BITS,
+    fraction_of,
+    is_short,
+    to_fraction,
+)
 from axis_path.core.errors import LimitError
 from axis_path.core.evaluate.exact_pool import ExactForm
 from axis_path.core.limits import DIGITS
@@ -22,7 +28,6 @@ from axis_path.core.threads import kept_property
 #: Plain notation from here to here, powers of ten beyond.
 _SMALLEST_PLAIN, _LARGEST_PLAIN = -6, 15
 _START_BITS, _MORE_BITS = 96, 2_000
-_LARGEST_BITS = 200_000
 #: With how many binary digits a number may be computed where nobody says otherwise.
 _MOST_BITS = 4_000
 #: A float's own bits; how near to 0 a value is taken as 0; how near a decimal is shown as 0.
@@ -30,11 +35,6 @@ _FLOAT_BITS, _SMALL, _TINY = 53, arb(2) ** -40, arb(2) ** -2_000
 _NOT_DECIDED = "not decided: it needs more digits than are computed"
 #: A part of a complex number that cannot be told from 0 in so many digits is 0.
 _REAL_DIGITS = 30
-
-
-def to_fraction(value: fmpq) -> Fraction:
-    """Give a fraction of the library as Python's."""
-    return Fraction(int(value.p), int(value.q))
 
 
 class ResultKind(StrEnum):
@@ -158,7 +158,7 @@ def known_form(found: Ball) -> str | None:
     """Give the exact form that a ball carries along: a fraction, or one of pi; else None."""
     if found.exact is not None:
         return str(found.exact)
-    if found.turns is None:
+    if found.turns is None or not is_short(found.turns):
         return None
     top, bottom = int(found.turns.p), int(found.turns.q)
     size = "pi" if abs(top) == 1 else f"{abs(top)}*pi"
@@ -203,9 +203,7 @@ def make_complex(
 
 
 def _as_ball(value: arb) -> Ball:
-    # The library ends the whole process when it is asked for infinity as a fraction.
-    is_number = value.is_exact() and value.is_finite()
-    number = _as_fraction(value) if is_number else None
+    number = fraction_of(value)
     exact = None if number is None else fmpq(number.numerator, number.denominator)
     return Ball(value, exact=exact)
 
@@ -251,7 +249,7 @@ def _is_writable(found: Ball) -> bool:
     if not found.value.is_finite():
         return False
     # Of an undecided number the radius says how large it may be.
-    return _size(found.value.mid()) < _LARGEST_BITS and _size(found.value.rad(), 1) < _LARGEST_BITS
+    return _size(found.value.mid()) < FRACTION_BITS and _size(found.value.rad(), 1) < FRACTION_BITS
 
 
 def _size(value: arb, sign: int = 0) -> int:
@@ -299,19 +297,8 @@ def _is_sharp(found: Ball) -> bool:
 
 def _fallback(found: Ball, digits: int) -> str:
     with precision(4 * digits + _MORE_BITS):
-        middle = _as_fraction(found.value.mid())
+        middle = fraction_of(found.value.mid())
         return "" if middle is None else _shown(middle, digits)
-
-
-def _as_fraction(value: arb) -> Fraction | None:
-    """Give an exact number as a fraction; None if its power of two is too far from 1.
-
-    The library ends the whole process when it is asked for such a fraction.
-    """
-    mantissa, exponent = value.man_exp()
-    if abs(int(exponent)) > _LARGEST_BITS:
-        return None
-    return Fraction(int(mantissa)) * Fraction(2) ** int(exponent)
 
 
 def digits_of(found: Ball, digits: int) -> str | None:
@@ -322,12 +309,12 @@ def digits_of(found: Ball, digits: int) -> str | None:
     if not value.is_finite():
         return None
     # The ends are put together exactly: the library would round them to its present precision.
-    middle, radius = _as_fraction(value.mid()), _as_fraction(value.rad())
+    middle, radius = fraction_of(value.mid()), fraction_of(value.rad())
     if middle is None:
         return None
     if radius is None:
         # It is far smaller than any digit that is shown; a larger one is as good.
-        radius = Fraction(1, 2**_LARGEST_BITS)
+        radius = Fraction(1, 2**FRACTION_BITS)
     low, high = middle - radius, middle + radius
     if low <= 0 <= high:
         return None

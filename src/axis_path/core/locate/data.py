@@ -12,7 +12,6 @@ from enum import StrEnum
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.interpolate import CubicSpline
 
 from axis_path.core.errors import ListError
 from axis_path.core.locate.finding import Finding, Findings, Kind
@@ -91,6 +90,9 @@ def _lines(points: Floats, level: float) -> list[Finding]:
 
 
 def _smooth(points: Floats, level: float) -> list[Finding]:
+    # It takes a while to load, and is seldom needed.
+    from scipy.interpolate import CubicSpline
+
     x = points[:, 0]
     curve = CubicSpline(x, points[:, 1] - level, bc_type="natural")
     items = [

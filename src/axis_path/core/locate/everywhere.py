@@ -16,10 +16,10 @@ import numpy as np
 from flint import arb, fmpq
 
 from axis_path.core.arithmetic import Ball, ball, precision
+from axis_path.core.arithmetic.conversion import fraction_of
 from axis_path.core.errors import LimitError, NotHandledError
 from axis_path.core.evaluate import Multiple, RealFunction, Workshop, multiple_of_pi, period
 from axis_path.core.locate.cells import Interval
-from axis_path.core.locate.exact import as_fraction
 from axis_path.core.locate.finding import Findings
 from axis_path.core.locate.polynomial import as_polynomial
 from axis_path.core.locate.verdict import ZEROS, Words
@@ -58,7 +58,8 @@ def find_everywhere(function: RealFunction, words: Words = ZEROS) -> Everywhere:
         if polynomial is not None and polynomial.degree() < 0:
             span = Interval(ball.from_fraction(-FAR), ball.from_fraction(FAR))
             note = f"It is {'zero' if words is ZEROS else 'true'} for every {function.variable}."
-            return Everywhere(Findings((), complete=False, note=note), span)
+            always = Findings((), complete=False, note=note, holds_always=True)
+            return Everywhere(always, span)
         if polynomial is not None:
             span, _ = reach_of([function])
             return Everywhere(find_zeros(function, span, words=words), span)
@@ -113,7 +114,7 @@ def _length(found: Multiple) -> tuple[Ball, str]:
     if found.power == 0:
         return ball.from_fraction(found.part), str(found.part)
     value = arb.pi() ** found.power * arb(part)
-    return Ball(value), str(as_fraction(value.mid()))
+    return Ball(value), str(fraction_of(value.mid()))
 
 
 def _is_without(function: RealFunction, side: int) -> bool:

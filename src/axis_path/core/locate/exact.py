@@ -8,10 +8,16 @@ from __future__ import annotations
 from fractions import Fraction
 
 import numpy as np
-from flint import arb, fmpq
+from flint import arb
 from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Ball, ball
+from axis_path.core.arithmetic.conversion import (
+    fraction_of,
+    is_short,
+    to_fraction,
+    written_fraction,
+)
 from axis_path.core.evaluate import multiple_of_pi
 from axis_path.core.locate.compiled import holding_simple
 
@@ -47,18 +53,15 @@ def simplest_between(low: Fraction, high: Fraction, largest: int) -> Fraction | 
     return None
 
 
-def as_fraction(value: arb) -> Fraction:
-    """Give an exact number of the library as a fraction."""
-    rational = value.fmpq()
-    return Fraction(int(rational.p), int(rational.q))
-
-
 def candidates(low: arb, high: arb) -> list[tuple[Ball, str]]:
     """Give simple numbers in [low, high], as exact balls with the way they are written."""
     found: list[tuple[Ball, str]] = []
-    simple = simplest_between(as_fraction(low), as_fraction(high), _LARGEST_DENOMINATOR)
-    if simple is not None:
-        found.append((ball.from_fraction(simple), str(simple).replace("-", "−")))
+    ends = fraction_of(low), fraction_of(high)
+    if ends[0] is not None and ends[1] is not None:
+        simple = simplest_between(ends[0], ends[1], _LARGEST_DENOMINATOR)
+        text = None if simple is None else written_fraction(simple)
+        if simple is not None and text is not None:
+            found.append((ball.from_fraction(simple), text))
     turns = _turns_between(low, high)
     if turns is not None:
         found.append((ball.multiply(ball.from_fraction(turns), ball.pi()), multiple_of_pi(turns)))
@@ -88,17 +91,19 @@ def quick_candidates(low: Floats, high: Floats) -> list[tuple[Ball, ...]]:
 def _turns_between(low: arb, high: arb) -> Fraction | None:
     """Give the simple fraction of pi, not 0, that lies between two numbers, or just beside them."""
     ratio = low.union(high) / arb.pi()
-    ends = as_fraction(ratio.lower()), as_fraction(ratio.upper())
-    return simplest_between(*ends, _LARGEST_PI_DENOMINATOR) or None
+    least, greatest = fraction_of(ratio.lower()), fraction_of(ratio.upper())
+    if least is None or greatest is None:
+        return None
+    turns = simplest_between(least, greatest, _LARGEST_PI_DENOMINATOR)
+    return turns if turns and is_short(turns) else None
 
 
 def written(place: Ball) -> str | None:
-    """Write a ball that carries an exact form; None if it carries none."""
+    """Return the exact form that a ball carries, or None if there is none that can be shown."""
     if place.exact is not None:
-        rational: fmpq = place.exact
-        return str(Fraction(int(rational.p), int(rational.q))).replace("-", "−")
-    if place.turns is not None:
-        return multiple_of_pi(Fraction(int(place.turns.p), int(place.turns.q)))
+        return written_fraction(place.exact)
+    if place.turns is not None and is_short(place.turns):
+        return multiple_of_pi(to_fraction(place.turns))
     return None
 
 

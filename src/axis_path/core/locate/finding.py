@@ -67,11 +67,13 @@ class Findings(Sequence[Finding]):
         items: the findings.
         complete: whether it is proved that there are no others.
         note: what is not certain, or what else is known, in words; may be empty.
+        holds_always: whether everything is a solution, so that none can be listed.
     """
 
     items: tuple[Finding, ...]
     complete: bool
     note: str = ""
+    holds_always: bool = False
 
     def __len__(self) -> int:
         """Give how many were found."""

@@ -33,7 +33,9 @@ def seen_zeros(function: RealFunction, inside: Interval) -> list[Root]:
     """
     xs = _places(inside)
     ys = function.sample(xs)
-    at = np.flatnonzero(ys[:-1] * ys[1:] < 0)
+    # Signs, for the product of two values may be too large for a float.
+    signs = np.sign(ys)
+    at = np.flatnonzero(signs[:-1] * signs[1:] < 0)
     a, b = xs[at], xs[at + 1]
     first, last = ys[at], ys[at + 1]
     most = np.maximum(np.abs(first), np.abs(last))
@@ -44,7 +46,7 @@ def seen_zeros(function: RealFunction, inside: Interval) -> list[Root]:
         except StoppedError:
             # What is known by now is true as well.
             break
-        is_before = values * last < 0
+        is_before = np.sign(values) * np.sign(last) < 0
         a, first = np.where(is_before, middle, a), np.where(is_before, values, first)
         b, last = np.where(is_before, b, middle), np.where(is_before, last, values)
     is_zero = _SHRUNK * np.maximum(np.abs(first), np.abs(last)) < most
@@ -70,7 +72,7 @@ def seen_turns(function: RealFunction, inside: Interval) -> list[tuple[Ball, int
     # Beside a turn the slope is small: neither step is much larger than the ones around it.
     around = np.convolve(np.abs(steps), np.ones(5), mode="same")[:-1]
     is_calm = np.maximum(np.abs(before), np.abs(after)) <= around / 2
-    at = np.flatnonzero((before * after < 0) & is_calm)
+    at = np.flatnonzero((np.sign(before) * np.sign(after) < 0) & is_calm)
     return [
         (Ball(arb(float(xs[k])).union(arb(float(xs[k + 2])))), 1 if before[k] > 0 else -1)
         for k in at.tolist()

@@ -10,13 +10,13 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from fractions import Fraction
 
 import numpy as np
 from flint import fmpq
 from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Ball, Defined, ball, ball_functions, precision
+from axis_path.core.arithmetic.conversion import is_short, to_fraction, written_fraction
 from axis_path.core.errors import LimitError, TableError
 from axis_path.core.evaluate import (
     VALUE_BITS,
@@ -84,9 +84,9 @@ class Places:
         with precision(VALUE_BITS):
             place = self.at(row)
         if place.exact is not None:
-            return str(Fraction(int(place.exact.p), int(place.exact.q))).replace("-", "−")
-        if place.turns is not None:
-            return multiple_of_pi(Fraction(int(place.turns.p), int(place.turns.q)))
+            return written_fraction(place.exact)
+        if place.turns is not None and is_short(place.turns):
+            return multiple_of_pi(to_fraction(place.turns))
         return None
 
     def text(self, row: int, digits: int = 10) -> str:
