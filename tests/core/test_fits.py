@@ -318,9 +318,20 @@ class ColumnTest(unittest.TestCase):
         for given, expected in (
             (0.1, Fraction(1, 10)), ("−2.50", Fraction(-5, 2)), ("1e-3", Fraction(1, 1000)),
             (7, Fraction(7)), ("3/4", Fraction(3, 4)), ("", None), (None, None), (math.nan, None),
+            ("1,5", Fraction(3, 2)), ("-0,25", Fraction(-1, 4)),
         ):  # fmt: skip
             self.assertEqual(expected, number_of_cell(given))
-        for given in ("many", "1,5", "1e999999", "--1", "1/0", math.inf):
+        for given in (
+            "many",
+            "1,5,6",
+            "1e999999",
+            "1e400",
+            "9" * 500,
+            "1e-9000",
+            "--1",
+            "1/0",
+            math.inf,
+        ):
             with self.subTest(given), self.assertRaises(DataError):
                 number_of_cell(given)
 

@@ -11,6 +11,7 @@ from axis_path.core.draw.pixels import FLAG_HEIGHT, Flag, flag_width
 from axis_path.core.errors import FormatError, LimitError
 from axis_path.core.study import Ask, Question, answer, apply_command
 from axis_path.core.study.asking import ask_from_dict, ask_to_dict
+from axis_path.core.study.following import form_of_fit, line_of_fit
 
 WINDOW = Window((-10, 10), (-6.5, 6.5), 660, 430)
 LINES = ("f(x) = x^3 - 3x", "g(x) = 2 sin x", "h(x) = 1/x", "L = [(0, 1), (2, -1)]", "k(t) = t - a")
@@ -187,3 +188,35 @@ class DigitsTest(unittest.TestCase):
         for bad in (1, 21):
             with self.assertRaises(LimitError):
                 apply_command(study, {"do": "digits", "digits": bad}, WINDOW)
+
+
+class WordsTest(unittest.TestCase):
+    """What an answer says of itself is true."""
+
+    def test_the_heading_says_which_ends_are_left_out(self) -> None:
+        study = Study()
+        study.set("a", 1)
+        study.define("f(x) = x - 1/2 for -a <= x < a^2")
+        study.define("g(x) = x for 0 < x <= 3")
+        for line, expected in ((2, "−1 ≤ x < 1"), (3, "0 < x ≤ 3")):
+            self.assertEqual(expected, answer(study, Ask(1, line), with_exact=True).where)
+        typed = answer(study, Ask(1, 3, "0.5", "2"), with_exact=True)
+        self.assertEqual("0.5 ≤ x ≤ 2", typed.where)
+
+    def test_what_always_holds_is_not_called_incomplete(self) -> None:
+        for text in ("x = x", "x^2 - x^2 = 0", "sin(x)^2 + cos(x)^2 = 1"):
+            ask = Ask(1, what=Question.SOLVE, text=text)
+            with self.subTest(text):
+                found = answer(Study(), ask, with_exact=True)
+                self.assertIn("true for every x", found.verdict)
+                self.assertEqual(("", ()), (found.note, found.rows))
+        never = answer(Study(), Ask(1, what=Question.SOLVE, text="x = x + 1"), with_exact=True)
+        self.assertEqual("Proved: no solution", never.verdict)
+
+    def test_a_constant_is_fitted_and_written_with_the_digits_that_are_right(self) -> None:
+        study = Study()
+        study.column("u", ["1", "2", "3"])
+        study.column("v", ["2", "3", "5"])
+        fit = study.fit("polynomial", x="u", y="v", degree=0)
+        self.assertEqual(("3.33333333333333", "c0"), (fit.text, form_of_fit(fit)))
+        self.assertEqual("3.33333333333333", line_of_fit(fit))

@@ -17,7 +17,10 @@ HEADS = (
     ("t,t,t", [("t", ""), ("t2", ""), ("t3", "")]),
     ("wind speed,2nd try", [("windSpeed", ""), ("ndTry", "")]),
     ('"a, b",c', [("aB", ""), ("c", "")]),
-    (",Ω", [("col1", ""), ("col2", "")]),
+    (",Ω", [("col1", ""), ("Ω", "")]),
+    ("Größe,t / s,höhe (m)", [("Größe", ""), ("t", "s"), ("höhe", "m")]),
+    ("масса [кг],速さ", [("масса", "кг"), ("速さ", "")]),
+    ("(" * 20_000 + ",b", [("col1", ""), ("b", "")]),
 )
 
 
@@ -78,6 +81,35 @@ class ReadingTest(unittest.TestCase):
         self.assertEqual([[1, 2], [5, 5]], [list(column.cells) for column in pair.columns])
         self.assertEqual(1, len(read_columns("a\n1\n", has_header=True).columns[0].cells))
         self.assertEqual(1, read_columns("a\n1\n", has_header=False).bad_count)
+
+    def test_blank_cells_at_either_end_stay_where_they_are(self) -> None:
+        for sign in ("\t", ";", ","):
+            text = "\n".join(sign.join(row) for row in (
+                ("a", "b", "c"), ("", "2", "3"), ("4", "5", ""), ("", "", "6"), ("7", "", ""),
+            ))  # fmt: skip
+            with self.subTest(sign):
+                read = read_columns(text)
+                self.assertEqual(
+                    [[None, 4, None, 7], [2, 5, None, None], [3, None, 6, None]],
+                    [list(column.cells) for column in read.columns],
+                )
+
+    def test_a_first_row_of_dates_or_large_numbers_is_no_header(self) -> None:
+        for first, count, bad in (
+            ("2026-11-30;3", 3, 3), ("30.11.2026;3", 3, 3), ("1,234;3", 3, 0), ("1 234,5;3", 3, 0),
+            ("NA;3", 3, 0), ("day;height", 2, 0),
+        ):  # fmt: skip
+            with self.subTest(first):
+                day = first.split(";")[0] if bad else "1"
+                read = read_columns(f"{first}\n{day};4\n{day};5")
+                self.assertEqual((count, bad), (len(read.columns[1].cells), read.bad_count))
+        grouped = read_columns("1,234.5;1\n-12,345;2").columns[0].cells
+        self.assertEqual([Fraction("1234.5"), Fraction(-12345)], list(grouped))
+
+    def test_ragged_rows_keep_their_separator(self) -> None:
+        read = read_columns("t,h,note\n0,1.5\n1,1.7,2\n2\n3,1.2\n")
+        self.assertEqual(("comma", True), (read.separator, read.has_header))
+        self.assertEqual([0, 1, 2, 3], list(read.columns[0].cells))
 
     def test_what_cannot_be_read_says_why(self) -> None:
         for text, words in (

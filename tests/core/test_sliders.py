@@ -4,6 +4,7 @@ import unittest
 from fractions import Fraction
 
 from axis_path.core import MathError, Study, Window
+from axis_path.core.errors import SliderError
 from axis_path.core.study import SliderKind, apply_command
 
 WINDOW = Window((-10, 10), (-7, 7))
@@ -100,6 +101,47 @@ class RangeTest(unittest.TestCase):
         self.assertEqual("≈ 3π/4", slider_in(self.study, "b")["about"])
         do(self.study, "set", id=self.b, value="2.36")
         self.assertEqual("", slider_in(self.study, "b")["about"])
+
+    def test_a_typed_value_stays_as_it_is_and_is_exact(self) -> None:
+        study = Study()
+        study.define("f(x) = sin(a x)")
+        study.set("a", 1, low=0, high=5, step="0.1")
+        window = Window((-5.0, 5.0), (-3.0, 3.0), 300, 200)
+        for typed, value in (("1/3", "0"), ("pi", "0"), ("2^0.5", None), ("2.5", None)):
+            with self.subTest(typed):
+                apply_command(study, {"do": "set", "id": 2, "value": typed}, window)
+                (slider,) = study.scene(window).to_dict()["sliders"]
+                self.assertEqual(
+                    (typed, 0.0, 5.0), (slider["text"], slider["low_value"], slider["high_value"])
+                )
+                again = Study.from_dict(study.to_dict())
+                self.assertEqual(
+                    study.scene(window).to_dict()["sliders"],
+                    again.scene(window).to_dict()["sliders"],
+                )
+                if typed == "pi":
+                    self.assertEqual(value, study.evaluate("f(2)").exact)
+        # A hand moves it on from there, and a family takes its values.
+        apply_command(study, {"do": "set", "id": 2, "value": "pi"}, window)
+        self.assertEqual("0.90930", study.at({"a": Fraction(1)}).evaluate("f(2)").decimal(5))
+        apply_command(study, {"do": "set", "id": 2, "value": 2.04}, window)
+        self.assertEqual("a = 2", study.line(2).text)
+        # What is taken from other lines is the number that it is now.
+        study.define("b = 3")
+        apply_command(study, {"do": "set", "id": 2, "value": "b/2"}, window)
+        self.assertEqual("a = 1.5", study.line(2).text)
+
+    def test_whole_sliders_and_names_of_the_language_are_kept_apart(self) -> None:
+        study = Study()
+        study.set("n", 3)
+        window = Window((-5.0, 5.0), (-3.0, 3.0), 300, 200)
+        apply_command(study, {"do": "range", "id": 1, "kind": "whole"}, window)
+        for typed in ("2.5", "5/2", "pi"):
+            with self.subTest(typed), self.assertRaises(SliderError):
+                apply_command(study, {"do": "set", "id": 1, "value": typed}, window)
+        for line in ("e = 3", "pi = 3", "x = 3"):
+            study.write(9, line)
+            self.assertEqual(1, len(study.scene(window).to_dict()["sliders"]), line)
 
     def test_a_slider_is_copied_with_its_range_and_made_a_constant(self):
         do(self.study, "range", id=self.a, note="slack", unit="m", play={"seconds": 2})

@@ -10,8 +10,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from axis_path.core.errors import DataError
-from axis_path.core.limits import NUMBER_EXPONENT
 from axis_path.core.threads import kept_property
+
+#: A cell is measured: what is beyond floats, or takes pages to write, is a slip.
+_LONGEST_CELL, _LARGEST_EXPONENT = 400, 320
+_SMALLEST, _LARGEST = Fraction(1, 10**300), Fraction(10**300)
 
 
 @dataclass(frozen=True)
@@ -56,10 +59,17 @@ def number_of_cell(given: float | Fraction | str | None) -> Fraction | None:
     text = (repr(given) if isinstance(given, float) else str(given)).strip().replace("−", "-")
     if not text:
         return None
+    whole, comma, part = text.partition(",")
+    if comma and "." not in text and part[:1].isdecimal() and whole.lstrip("+-").isdecimal():
+        # A decimal comma, as it is typed in many countries.
+        text = f"{whole}.{part}"
     try:
         exponent = text.lower().partition("e")[2] or "0"
-        if abs(int(exponent)) > NUMBER_EXPONENT.value:
+        if len(text) > _LONGEST_CELL or abs(int(exponent)) > _LARGEST_EXPONENT:
             raise DataError(f"`{text[:40]}` is too large, or too small, for a cell.")
-        return Fraction(text)
+        value = Fraction(text)
     except (ValueError, ZeroDivisionError) as err:
-        raise DataError(f"`{text[:40]}` is no number.") from err
+        raise DataError(f"`{text[:40]}` is not a number.") from err
+    if value and not _SMALLEST <= abs(value) <= _LARGEST:
+        raise DataError(f"`{text[:40]}` is too large, or too small, for a cell.")
+    return value

@@ -8,7 +8,7 @@ from dataclasses import dataclass, field
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy import optimize, stats
+from scipy import special
 
 from axis_path.core.errors import DataError
 
@@ -99,7 +99,9 @@ class Fit:
             raise DataError("As many coefficients as points say nothing of the next one.")
         slopes = self.slopes(x)
         own = np.maximum(np.einsum("ij,jk,ik->i", slopes, self.spread, slopes), 0.0)
-        factor = float(stats.t.ppf(0.5 + likely / 2, self.freedom))
+        # The quantile of Student's distribution, without the quarter of a second that SciPy's
+        # module of distributions takes to load.
+        factor = float(special.stdtrit(self.freedom, 0.5 + likely / 2))
         return self.curve(x), factor * self.residual_sd * np.sqrt(1.0 + own)
 
     def is_outside(self, x: float) -> bool:
@@ -115,6 +117,9 @@ class Fit:
             y: the value.
             likely: how likely.
         """
+        # It takes a while to load, and is seldom needed.
+        from scipy.optimize import brentq
+
         low, high = float(np.min(self.x)), float(np.max(self.x))
         places = np.linspace(low, high, 1_001)
         values = self.curve(places) - y
@@ -122,8 +127,11 @@ class Fit:
         for k in np.flatnonzero(values[:-1] * values[1:] <= 0).tolist():
             if values[k + 1] == 0 and k + 2 < len(values):
                 continue
-            x = float(optimize.brentq(lambda at: float(self.curve(np.array([at]))[0]) - y,
-                                      places[k], places[k + 1]))  # fmt: skip
+            x = float(
+                brentq(
+                    lambda at: float(self.curve(np.array([at]))[0]) - y, places[k], places[k + 1]
+                )
+            )
             found.append(self._around(x, y, likely))
         return found
 

@@ -183,7 +183,7 @@ def _written(coefficients: Floats, terms: tuple[str, ...]) -> str:
 
 
 def number_text(value: float) -> str:
-    """Write a float so that the language reads it back to the last bit."""
-    text = repr(float(value))
+    """Write a float with the digits that are right whatever was rounded to it."""
+    text = f"{value:.15g}"
     mantissa, _, exponent = text.partition("e")
     return f"{mantissa}*10^({int(exponent)})" if exponent else text.removesuffix(".0")

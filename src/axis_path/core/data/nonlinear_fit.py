@@ -17,7 +17,6 @@ from fractions import Fraction
 import numpy as np
 from flint import arb
 from numpy.typing import NDArray
-from scipy import optimize
 
 from axis_path.core.arithmetic import Ball, precision
 from axis_path.core.data.fit import Fit
@@ -150,6 +149,9 @@ def _minimised(formula: Formula, x: Floats, y: Floats, begin: Floats) -> Floats:
     def slopes(parameters: Floats) -> Floats:
         found = formula.slopes_at(x, parameters)
         return np.where(np.isfinite(found), found, 0.0)
+
+    # It takes a while to load, and is seldom needed.
+    from scipy import optimize
 
     best: Floats | None = None
     least = math.inf

@@ -18,7 +18,13 @@ from axis_path.core.errors import (
     Repair,
     UnknownNameError,
 )
-from axis_path.core.language.vocabulary import NAME_PATTERN, SUMMARIES, Piece, Vocabulary
+from axis_path.core.language.vocabulary import (
+    NAME_PATTERN,
+    SUMMARIES,
+    Piece,
+    Vocabulary,
+    spelled,
+)
 from axis_path.core.limits import DERIVATIVE_ORDER, LINE_LENGTH, NESTING, NUMBER_EXPONENT
 
 #: How a derivative is marked in the text of its token.
@@ -148,6 +154,8 @@ def _raw_tokens(text: str, at: int, vocabulary: Vocabulary) -> list[Token]:
 def _next_tokens(text: str, at: int, vocabulary: Vocabulary) -> list[Token]:
     name = NAME_PATTERN.match(text, at)
     if name:
+        if not name[0].isascii() and not vocabulary.is_known(spelled(name[0])):
+            _refuse_alike(text, name[0], at)
         return _name_tokens(name[0], at, vocabulary)
     number = _NUMBER.match(text, at)
     if number:
@@ -206,7 +214,7 @@ def _bad_sign(text: str, at: int) -> GrammarError:
         return GrammarError(
             f"Write the fraction {sign} with a stroke.", position=position, suggestion=written
         )
-    plain = _ALIKE.get(sign) or unicodedata.normalize("NFKC", sign)
+    plain = _plain(sign)
     if plain != sign and plain.isascii() and plain.strip():
         return GrammarError(
             f"This `{sign}` comes from another script or font; it only looks like `{plain}`.",
@@ -215,6 +223,26 @@ def _bad_sign(text: str, at: int) -> GrammarError:
         )
     shown = f"`{sign}`" if sign.isprintable() else f"U+{ord(sign):04X}"
     return GrammarError(f"The sign {shown} has no meaning here.", position=position)
+
+
+def _plain(sign: str) -> str:
+    """Return the letter of ours that a sign looks like, or the sign itself."""
+    return _ALIKE.get(sign) or unicodedata.normalize("NFKC", sign)
+
+
+def _refuse_alike(text: str, run: str, at: int) -> None:
+    """Refuse a letter of another script or font that is probably meant to be one of ours.
+
+    A word that is all of another script is a name like any other.
+
+    Raises:
+        GrammarError: it stands alone or among letters of ours, or is one of ours in another font.
+    """
+    is_mixed = len(run) == 1 or any(sign.isascii() for sign in run)
+    for place, sign in enumerate(run):
+        is_other_font = unicodedata.normalize("NFKC", sign).isascii()
+        if not sign.isascii() and (is_other_font or (is_mixed and sign in _ALIKE)):
+            raise _bad_sign(text, at + place)
 
 
 def _name_tokens(run: str, at: int, vocabulary: Vocabulary) -> list[Token]:

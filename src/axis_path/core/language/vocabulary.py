@@ -33,7 +33,25 @@ WORDS = frozenset(
     {"for", "and", "otherwise", "from", "to", "in", "step", "points", "rad", "inf", "i", *SUMMARIES}
 )
 _LOG_WITH_BASE = re.compile(r"log_?([0-9]+)|log_([A-Za-z])")
-NAME_PATTERN = re.compile(r"[A-Za-z_α-ωπ][A-Za-z0-9_]*")
+
+
+def _letters(first: int = 0x80, last: int = 0xFFFF) -> str:
+    """Return the letters of all scripts beyond ASCII as ranges of a character class."""
+    ranges, begin = [], -1
+    for code in range(first, last + 2):
+        is_letter = code <= last and chr(code).isalpha()
+        if is_letter and begin < 0:
+            begin = code
+        elif not is_letter and begin >= 0:
+            ranges.append(f"{chr(begin)}-{chr(code - 1)}")
+            begin = -1
+    return "".join(ranges)
+
+
+#: A name begins with a letter of any script. A small Greek letter is a name of its own: after
+#: other letters it begins the next one.
+_LETTER = f"A-Za-z_{_letters()}"
+NAME_PATTERN = re.compile(rf"[{_LETTER}](?:(?![α-ω])[{_LETTER}0-9])*")
 
 
 def spelled(text: str) -> str:

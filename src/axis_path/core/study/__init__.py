@@ -16,6 +16,7 @@ from axis_path.core.study.lane import end_text
 from axis_path.core.study.ledger import Answer, Row, answer
 from axis_path.core.study.meaning import VALUED, Kind
 from axis_path.core.study.moving import Runner, Trail
+from axis_path.core.study.overview import overview
 from axis_path.core.study.problems import problem_dict
 from axis_path.core.study.scene import Scene, make_scene
 from axis_path.core.study.sliders import (
@@ -61,6 +62,7 @@ __all__ = [
     "end_text",
     "make_scene",
     "number_text",
+    "overview",
     "problem_dict",
     "rewrite_domain",
     "round_to_px",

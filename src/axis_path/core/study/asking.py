@@ -26,6 +26,8 @@ class Question(StrEnum):
     DATA = "data"
 
 
+#: A larger number is none that a page could give back.
+_LARGEST_ID = 2**53
 #: Questions about one line.
 OF_A_LINE = frozenset(Question) - {Question.SOLVE}
 
@@ -93,8 +95,8 @@ def ask_from_dict(given: object) -> Ask:
     except ValueError as err:
         raise FormatError("A finding of the study asks for what is not known.") from err
     numbers = {name: given.get(name) for name in ("id", "line", "other")}
-    if not isinstance(numbers["id"], int) or any(
-        each is not None and (not isinstance(each, int) or isinstance(each, bool))
+    if numbers["id"] is None or any(
+        each is not None and (type(each) is not int or abs(each) > _LARGEST_ID)
         for each in numbers.values()
     ):
         raise FormatError("A finding of the study is of the wrong kind.")

@@ -16,10 +16,10 @@ import numpy as np
 from flint import arb
 
 from axis_path.core.arithmetic import Ball, Defined, precision
+from axis_path.core.arithmetic.conversion import to_fraction
 from axis_path.core.draw import Curve, Window
 from axis_path.core.evaluate import VALUE_BITS, RealFunction, Workshop
 from axis_path.core.evaluate.graph import Op
-from axis_path.core.evaluate.result import to_fraction
 from axis_path.core.locate import candidates
 
 #: Wider gaps are stretches without values, in px; and more gaps than this are not looked at.

@@ -121,7 +121,7 @@ def _set(study: Study, command: dict[str, Any], _window: Window) -> str:
     line_id, value = number_of(command, "id"), command.get("value")
     name, _, _ = study.slider_of(line_id)
     if isinstance(value, str):
-        study.set(name, study.rational(text_of(command, "value").strip()))
+        study.type_value(line_id, text_of(command, "value").strip())
     elif isinstance(value, int | float) and not isinstance(value, bool):
         study.set(name, study.slider_range(line_id).snap(exact_number(value)))
     else:
@@ -297,8 +297,8 @@ def _duplicate(study: Study, command: dict[str, Any], _window: Window) -> str:
     text = copied_text(line.text, definition.name, frozenset(study.names()))
     copy_id = study.next_id()
     study.write(copy_id, text, after=line_id)
-    if line.moving is not None and line.slider is not None:
-        study.change_slider(copy_id, line.slider)
+    if definition.slider is not None:
+        study.change_slider(copy_id, definition.slider)
     elif line.fixed:
         study.fix(copy_id, fixed=True)
     return f"Duplicate {definition.name or 'a line'}"

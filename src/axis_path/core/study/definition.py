@@ -24,6 +24,7 @@ class Definition:
         problem: why it has no value (yet); None if it works.
         value: the value of a slider.
         fixed: whether it is a constant that could be a slider.
+        typed: whether the value of its slider was typed as an expression, such as ``pi/2``.
     """
 
     id: int
@@ -43,6 +44,7 @@ class Definition:
     style: LineStyle
     line: Line | None = None
     fixed: bool = False
+    typed: bool = False
     runner: Runner | None = None
     trail: Trail | None = None
     family: Family | None = None

@@ -182,6 +182,8 @@ def _line_to_dict(line: StudyLine) -> dict[str, Any]:
         kept["hidden"] = True
     if line.aside:
         kept["aside"] = True
+    if line.halted:
+        kept["halted"] = True
     if line.given is not None:
         kept["given"] = line.given
     if line.tone is not None:
@@ -251,11 +253,16 @@ def document_from_dict(given: object) -> Document:
 
 
 _MISSING = object()
+_LARGEST_INT = 2**53
 
 
 def _field(given: dict[str, Any], name: str, kind: type, default: object = _MISSING) -> Any:  # noqa: ANN401 - the kind says which
     value = given.get(name, default)
-    if value is _MISSING or not isinstance(value, kind) or (kind is int and value is True):
+    is_bad = value is _MISSING or not isinstance(value, kind)
+    if kind is int and not is_bad:
+        # A number beyond these is none that a page, or the database, could give back.
+        is_bad = isinstance(value, bool) or not -_LARGEST_INT <= value <= _LARGEST_INT
+    if is_bad:
         raise FormatError(f"The field `{name}` of the study is missing or of the wrong kind.")
     return value
 
@@ -272,14 +279,15 @@ def _line(given: object) -> StudyLine:
         text=text,
         hidden=_field(given, "hidden", bool, False),
         aside=_field(given, "aside", bool, False),
-        given=given["given"] if isinstance(given.get("given"), str) else None,
+        halted=_field(given, "halted", bool, False),
+        given=given["given"][:100] if isinstance(given.get("given"), str) else None,
         fixed=_field(given, "fixed", bool, False),
         slider=_slider(slider) if isinstance(slider, dict) else None,
-        tone=given["tone"] if isinstance(given.get("tone"), int) else None,
+        tone=None if given.get("tone") is None else _field(given, "tone", int),
         style=style_from_dict(given.get("style", {})),
         runner=None if given.get("runner") is None else _runner(given["runner"]),
         family=None if given.get("family") is None else family_from_dict(given["family"]),
-        fit=given["fit"] if isinstance(given.get("fit"), int) else None,
+        fit=None if given.get("fit") is None else _field(given, "fit", int),
         fit_lost=_field(given, "fit_lost", bool, False),
         trail=None if given.get("trail") is None else trail_from_dict(given["trail"]),
     )

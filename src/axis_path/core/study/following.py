@@ -134,5 +134,5 @@ def form_of_fit(fit: Fit) -> str:
         return form
     if fit.names[0] != "c0":
         return f"{fit.names[0]} + {fit.names[1]} ln(x)"
-    powers = ("", " x", *(f" x^{k}" for k in range(2, len(fit.names))))
+    powers = ("", " x", *(f" x^{k}" for k in range(2, len(fit.names))))[: len(fit.names)]
     return " + ".join(name + power for name, power in zip(fit.names, powers, strict=True))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from fractions import Fraction
 from itertools import accumulate
 from typing import Any, cast
@@ -10,11 +11,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import precision
+from axis_path.core.arithmetic.conversion import to_fraction
 from axis_path.core.draw import Curve, Window, compiled, plain, refine
 from axis_path.core.draw.pixels import PER_PX, place_tenths, tenths_across, tenths_down
 from axis_path.core.errors import LimitError, NotHandledError
 from axis_path.core.evaluate import VALUE_BITS, End, RealFunction, digits_of
-from axis_path.core.evaluate.result import to_fraction
 from axis_path.core.locate import written
 from axis_path.core.study.sliders import written_number
 
@@ -161,4 +162,6 @@ def _end_text(end: End) -> str:
         value = to_fraction(end.value.exact)
         text = written_number(value).replace("-", "−")
         return text if len(text) <= 8 else digits or text
-    return digits or plain(Fraction(end.near))
+    if digits or math.isfinite(end.near):
+        return digits or plain(Fraction(end.near))
+    return "beyond 10^308" if end.near > 0 else "beyond −10^308"

@@ -271,10 +271,17 @@ def _where(ask: Ask, function: RealFunction) -> str:
     """Say where was searched, as it was typed or as the domain stands now."""
     low = ask.low or (end_text(function.low) if function.low else f"{HOME_X[0]:g}")
     high = ask.high or (end_text(function.high) if function.high else f"{HOME_X[1]:g}")
-    return f"{low} ≤ {function.variable} ≤ {high}".replace("-", "−")
+    # An end of the domain that is not a part of it is not searched either.
+    signs = [
+        "<" if not typed and end is not None and not end.closed else "≤"
+        for typed, end in ((ask.low, function.low), (ask.high, function.high))
+    ]
+    return f"{low} {signs[0]} {function.variable} {signs[1]} {high}".replace("-", "−")
 
 
 def _verdict(what: Question, found: Findings) -> str:
+    if found.holds_always:
+        return found.note
     one, many = _COUNTED[what]
     count = len(found)
     if found.complete:
@@ -400,7 +407,7 @@ def _solve(study: Study, ask: Ask, title: str, *, with_exact: bool) -> Answer:
     rows = tuple(_solution_row(item, is_on_axis=is_on_axis) for item in found_all)
     return Answer(
         title, where or "everywhere", unknown, rows, _verdict(ask.what, found_all),
-        found_all.complete, found_all.note, draw=draw,
+        found_all.complete, "" if found_all.holds_always else found_all.note, draw=draw,
     )  # fmt: skip
 
 

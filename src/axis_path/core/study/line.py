@@ -22,6 +22,7 @@ class StudyLine:
         text: as typed.
         hidden: it works but is not drawn.
         aside: it is kept but takes no part, as if it were not written.
+        halted: whether it is aside because the process that computed it had to be ended.
         given: the name that an unnamed function was given; kept so that it never changes.
         slider: the slider of a parameter.
         fixed: whether a number is a constant, which no slider moves.
@@ -38,6 +39,7 @@ class StudyLine:
     text: str
     hidden: bool = False
     aside: bool = False
+    halted: bool = False
     given: str | None = None
     slider: Slider | None = None
     fixed: bool = False

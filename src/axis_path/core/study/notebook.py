@@ -10,7 +10,9 @@ from typing import Any, ClassVar, Self
 from axis_path.core.data import Column
 from axis_path.core.errors import (
     DomainError,
+    HaltedError,
     LimitError,
+    MathError,
     NameTakenError,
     UnknownNameError,
 )
@@ -278,7 +280,10 @@ class Notebook:
             line = self.lines[index]
             # A line that is written by hand no longer follows a fit; one that is renamed does.
             follows = line.fit if line.text.partition("=")[2] == text.partition("=")[2] else None
-            self._replace_line(index, replace(line, text=text, fit=follows))
+            # One that was turned off because it could not be computed gets another chance.
+            aside = line.aside and not line.halted
+            changed = replace(line, text=text, fit=follows, aside=aside, halted=False)
+            self._replace_line(index, changed)
             return
         place = len(self.lines) if after not in self._places else self._places[after] + 1
         self._change_lines([*self.lines[:place], StudyLine(line_id, text), *self.lines[place:]])
@@ -391,6 +396,7 @@ class Notebook:
             line,
             hidden=line.hidden if hidden is None else hidden,
             aside=line.aside if aside is None else aside,
+            halted=line.halted and aside is None,
         )
         self._change_lines([chosen if each is line else each for each in self.lines])
 
@@ -443,13 +449,14 @@ class Notebook:
         if slider is not None and meaning.kind is Kind.PARAMETER:
             read = _slider_line(*slider)
             mathml = typeset_line(read, slider[0])
+        is_typed = slider is None and _is_typed_value(line, meaning)
         variable = meaning.line.variable if isinstance(meaning.line, FunctionLine) else None
         return Definition(
             line.id, meaning.name, meaning.kind, line.text, mathml, meaning.domain_mathml,
-            variable, None if line.aside else meaning.problem, line.hidden, line.aside, line.tone,
-            line.slider if slider is not None else None,
+            variable, _problem(line, meaning), line.hidden, line.aside, line.tone,
+            line.slider if slider is not None or is_typed else None,
             slider[1] if slider is not None else None, meaning.uses, line.style, read,
-            line.fixed, line.runner, line.trail, line.family,
+            line.fixed, is_typed, line.runner, line.trail, line.family,
         )  # fmt: skip
 
     def _next_id(self) -> int:
@@ -515,3 +522,19 @@ def _slider_line(name: str, value: Fraction) -> ValueLine:
     """Give the line of a slider without reading its text, which changes with every frame."""
     size = Number(abs(value), written_number(abs(value)))
     return ValueLine(name, size if value >= 0 else Negative(size), (0, 0))
+
+
+def _problem(line: StudyLine, meaning: Meaning) -> MathError | None:
+    """Return what is said of a line in its row; nothing of one that is just turned off."""
+    if line.halted:
+        return HaltedError(
+            "Computing this line used up the time or memory there is, so it was turned off. "
+            "Change it, or turn it on to try again."
+        )
+    return None if line.aside else meaning.problem
+
+
+def _is_typed_value(line: StudyLine, meaning: Meaning) -> bool:
+    """Check whether a line is a slider whose value is an expression without names of the study."""
+    is_number = meaning.kind is Kind.PARAMETER and meaning.problem is None and not meaning.uses
+    return is_number and line.slider is not None and not line.fixed

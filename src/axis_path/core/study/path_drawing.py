@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+import sys
 from fractions import Fraction
 from typing import Any
 
@@ -93,7 +94,10 @@ def nearest_on(
 def _read_at(path: RealPath, t: float, window: Window) -> dict[str, Any]:
     span = path.high.near - path.low.near
     rounded = round_to(t, span / (2 * window.seen.width))
-    inside = min(max(rounded, Fraction(path.low.near)), Fraction(path.high.near))
+    largest = sys.float_info.max
+    ends = (min(max(end.near, -largest), largest) for end in (path.low, path.high))
+    low, high = map(Fraction, ends)
+    inside = min(max(rounded, low), high)
     t_ball = ball.from_fraction(inside)
     texts, place = [], []
     for k, function in enumerate((path.x, path.y)):

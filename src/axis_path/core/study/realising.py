@@ -179,7 +179,9 @@ class Realising(Valuing):
     def _ranges(self) -> dict[int, SliderRange | MathError]:
         found: dict[int, SliderRange | MathError] = {}
         for line in self.lines:
-            if line.moving is not None and line.slider is not None and not line.aside:
+            if line.slider is None or line.aside:
+                continue
+            if line.moving is not None or self.definition(line.id).typed:
                 try:
                     found[line.id] = self.slider_range(line.id)
                 except MathError as err:

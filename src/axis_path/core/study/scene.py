@@ -85,6 +85,7 @@ class State:
         families: the families that are drawn, by the id of their line.
         runners: where the runners of paths are, or why they are nowhere, by id.
         end_uses: what the ends of sliders use, by the names of the sliders.
+        typed: the values of sliders that were typed as expressions, by id.
     """
 
     definitions: list[Definition]
@@ -103,6 +104,7 @@ class State:
     end_uses: Mapping[str, frozenset[str]] = field(default_factory=dict)
     runners: dict[int, Ball | MathError] = field(default_factory=dict)
     families: dict[int, FamilyState] = field(default_factory=dict)
+    typed: dict[int, Fraction] = field(default_factory=dict)
 
     def draw(self, definition: Definition, window: Window) -> Drawing:
         """Draw a line of any kind; nothing of one that is not drawn, or that took too long."""
@@ -222,7 +224,7 @@ def make_scene(
         window,
         axes,
         rows,
-        make_sliders(definitions, state.ranges, users),
+        make_sliders(definitions, state.ranges, users, state.typed),
         _reading(x_reading, window),
         _why_empty(definitions, rows),
         place_legend(rows, window.seen, state.axes.legend_at) if state.axes.legend else None,

@@ -29,6 +29,7 @@ def make_sliders(
     definitions: list[Definition],
     ranges: Mapping[int, SliderRange | MathError],
     users: Mapping[str, list[str]],
+    typed: Mapping[int, Fraction],
 ) -> list[dict[str, Any]]:
     """Give the sliders in the order of their lines.
 
@@ -36,31 +37,35 @@ def make_sliders(
         definitions: all lines.
         ranges: the range of each slider, or what is wrong with it, by id.
         users: the names of the lines that use a name.
+        typed: the values of those that were typed as expressions, by id.
     """
     shown = {d.name for d in definitions if not d.hidden and not d.aside}
     return [
-        _slider(d, d.slider, ranges.get(d.id), users, shown)
+        _slider(d, d.slider, value, ranges.get(d.id), users, shown)
         for d in definitions
-        if d.value is not None and d.slider is not None and not d.aside
+        for value in [typed.get(d.id) if d.typed else d.value]
+        if value is not None and d.slider is not None and not d.aside
     ]
 
 
 def _slider(
     definition: Definition,
     slider: Slider,
+    value: Fraction,
     found: SliderRange | MathError | None,
     users: Mapping[str, list[str]],
     shown: set[str | None],
 ) -> dict[str, Any]:
-    value, name = definition.value or Fraction(0), definition.name or ""
+    name = definition.name or ""
+    text = definition.text.partition("=")[2].strip() if definition.typed else written_number(value)
     problem = found if isinstance(found, MathError) else definition.problem
     limits = found if isinstance(found, SliderRange) else None
     return {
         "id": definition.id,
         "name": name,
         "sign": GREEK.get(name, name),
-        "text": written_number(value).replace("-", "−"),
-        "short": short(value),
+        "text": text.replace("-", "−"),
+        "short": text if definition.typed and len(text) <= _LONGEST_SHOWN else short(value),
         "value": float(value),
         "about": about(value) if slider.kind is SliderKind.ANGLE else "",
         "low": slider.low,

@@ -17,6 +17,7 @@ from axis_path.core.study.meaning import name_in_head
 from axis_path.core.study.notebook import Notebook
 from axis_path.core.study.sliders import (
     Slider,
+    SliderKind,
     SliderRange,
     exact_number,
     guessed_range,
@@ -106,12 +107,14 @@ class Sliding(Notebook):
         """
         name, exact = spelled(name), self.rational(value)
         if abs(exact) > _LARGEST:
-            raise SliderError("The value of a slider goes too far.")
+            raise SliderError("The value of a slider is too large.")
         line = next((each for each in self.lines if _line_name(each) == name), None)
-        if line is not None and line.moving is None:
+        is_slider = line is not None and self.definition(line.id).slider is not None
+        if line is not None and not is_slider:
             what = "a constant" if slider_value(line.text) else "computed from other names"
             raise SliderError(f"`{name}` is {what}; it is no slider.")
         present = line.slider if line is not None and line.slider else guessed_range(exact)
+        _check_kind(name, present, exact)
         texts = zip((low, high, step), present.texts, strict=True)
         chosen = present.with_texts(
             *(kept if given is None else _written(given) for given, kept in texts)
@@ -144,9 +147,37 @@ class Sliding(Notebook):
             KeyError: there is no such line; SliderError: it is no slider.
         """
         line = self.line(line_id)
-        if line.moving is None or line.slider is None:
+        if line.moving is not None and line.slider is not None:
+            return *line.moving, line.slider
+        definition = self.definition(line_id)
+        if line.slider is None or not definition.typed:
             raise SliderError("This line has no slider any more.")
-        return *line.moving, line.slider
+        _, _, text = line.text.partition("=")
+        return definition.name or "", self.rational(text), line.slider
+
+    def type_value(self, line_id: int, text: str) -> None:
+        """Give a slider a value as it was typed: ``pi/2`` stays ``pi/2``.
+
+        What depends on other lines is taken as the number that it is now.
+
+        Raises:
+            MathError: the text has no value, or one that the slider cannot take.
+        """
+        name, _, slider = self.slider_of(line_id)
+        value = literal(text)
+        if value is not None or self.names_used(text):
+            self.set(name, self.rational(text) if value is None else value)
+            return
+        exact = self.rational(text)
+        if abs(exact) > _LARGEST:
+            raise SliderError("The value of a slider is too large.")
+        _check_kind(name, slider, exact)
+        before = self._document
+        self.write(line_id, f"{name} = {text}")
+        problem = self.definition(line_id).problem
+        if problem is not None:
+            self._change(before)
+            raise problem
 
     def slider_range(self, line_id: int) -> SliderRange:
         """Give the range of a slider for the present values of its ends.
@@ -216,6 +247,11 @@ class Sliding(Notebook):
     def at(self, values: Mapping[str, Fraction]) -> Self:
         """Give the study with some sliders at other values, which its lines do not show."""
         other = self.copy()
+        for line in self.lines:
+            # A value that was typed as an expression is a part of its line.
+            name = self.definition(line.id).name if line.moving is None and line.slider else None
+            if name is not None and name in values:
+                other.write(line.id, f"{name} = {written_number(values[name])}")
         other.__dict__["_values"] = {**self._values, **values}
         other.__dict__.pop("_kept_state", None)
         return other
@@ -255,3 +291,13 @@ def _line_name(line: StudyLine) -> str | None:
 
 def _written(given: GivenNumber) -> str:
     return given.strip() if isinstance(given, str) else written_number(exact_number(given))
+
+
+def _check_kind(name: str, slider: Slider, value: Fraction) -> None:
+    """Refuse a value that a slider of whole numbers cannot take.
+
+    Raises:
+        SliderError: it is not whole.
+    """
+    if slider.kind is SliderKind.WHOLE and value.denominator != 1:
+        raise SliderError(f"The slider `{name}` takes whole numbers only.")

@@ -185,7 +185,7 @@ class Solving(Searching):
         if with_exact and not found.complete and is_identity(gap.expression.program, self._values):
             # What is true everywhere has no solutions that could be listed.
             words = f"As far as algebra tells it is true for every {equation.unknown} with values."
-            return Findings((), complete=False, note=words)
+            return Findings((), complete=False, note=words, holds_always=True)
         if everywhere is not None and everywhere.period is not None and items:
             note = (
                 "These repeat: any whole multiple of "
@@ -193,7 +193,7 @@ class Solving(Searching):
             ).strip()
         elif everywhere is None and len(items) > 1:
             note = f"{_repeats(gap, self._values, self.unit)} {note}".strip()
-        return Findings(tuple(items), found.complete, note)
+        return Findings(tuple(items), found.complete, note, found.holds_always)
 
     def _with_exact(
         self, equation: Equation, items: list[Finding], within: Interval

@@ -40,6 +40,7 @@ from axis_path.core.study.meaning import VALUED, Kind
 from axis_path.core.study.read_off import READING_DIGITS
 from axis_path.core.study.runner_row import Visit, positions, trail_tenths
 from axis_path.core.study.scene import Scene, State, make_readings, make_scene
+from axis_path.core.study.sliders import exact_number
 from axis_path.core.study.sliding import GivenNumber
 from axis_path.core.study.valuing import real_points
 from axis_path.core.tabulate import (
@@ -393,6 +394,8 @@ class Study(Following):
             text = f"no value: {err.message}"
             is_whole = not isinstance(err, StoppedError)
         else:
+            if definition.typed and result.kind is ResultKind.NUMBER and not result.reason:
+                state.typed[definition.id] = result.rational or exact_number(float(result.value))
             points = np.atleast_1d(np.asarray(result.value, dtype=np.complex128))
             if points.ndim > 1 or result.kind is ResultKind.POINT:
                 state.points[definition.id] = real_points(points.reshape(-1, 2))

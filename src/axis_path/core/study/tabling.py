@@ -60,9 +60,8 @@ class Tabling(Realising):
         """
         if spec.listed.strip():
             # Between commas there may be spaces; a column that was pasted has nothing else.
-            between = r"[;,](?![^(]*\))" if re.search("[;,]", spec.listed) else r"\s+"
-            texts = [part for part in re.split(between, spec.listed) if part.strip()]
-            return listed([place for text in texts for place in self._places_of(text.strip())])
+            texts = _split_list(spec.listed)
+            return listed([place for text in texts for place in self._places_of(text)])
         if not spec.count.strip():
             return self.places(spec.start, spec.stop, spec.step)
         count = self.number(spec.count)
@@ -221,3 +220,20 @@ def _head(
     digits = spec.digits if column.digits is None else column.digits
     form = column.form or spec.form
     return Head(column.text, name, function, column.series, digits, form, tone, own)
+
+
+def _split_list(text: str) -> list[str]:
+    """Split what was typed as a list: at commas outside of brackets, or at spaces without any."""
+    if "," not in text and ";" not in text:
+        return text.split()
+    parts, depth, begin = [], 0, 0
+    for at, sign in enumerate(text):
+        if sign in "([":
+            depth += 1
+        elif sign in ")]":
+            depth = max(depth - 1, 0)
+        elif sign in ",;" and not depth:
+            parts.append(text[begin:at])
+            begin = at + 1
+    parts.append(text[begin:])
+    return [part.strip() for part in parts if part.strip()]
