@@ -1,6 +1,7 @@
 """What is kept in PostgreSQL: versions, undo, deletion, and what two windows do at once."""
 
 import uuid
+from unittest import mock
 
 from alembic.autogenerate import compare_metadata
 from alembic.migration import MigrationContext
@@ -11,6 +12,7 @@ from axis_path.core import Study
 from axis_path.store import (
     StaleVersionError,
     StudyMissingError,
+    TooManyStudiesError,
     commit_version,
     create_study,
     delete_study,
@@ -112,7 +114,7 @@ class StudyStoreTest(DatabaseTest):
         with session_scope(self.engine) as session:
             self.assertEqual("Gone", delete_study(session, study_id))
         with session_scope(self.engine) as session:
-            self.assertNotIn(study_id, [study.id for study in list_studies(session)])
+            self.assertNotIn(study_id, [study.id for study in list_studies(session).studies])
             for read in (open_study, delete_study):
                 with self.assertRaises(StudyMissingError):
                     read(session, study_id)
@@ -137,16 +139,57 @@ class StudyStoreTest(DatabaseTest):
         with session_scope(self.engine) as session:
             rename_study(session, first, "Renamed")
         with session_scope(self.engine) as session:
-            listed = [study for study in list_studies(session) if study.id in (first, second)]
+            listed = list_studies(session).studies
+        listed = [study for study in listed if study.id in (first, second)]
         self.assertEqual(["Renamed", "Second"], [study.title for study in listed])
-        self.assertEqual(("f(x) = x",), listed[0].lines)
+        self.assertEqual(1, listed[0].overview.count)
+        self.assertEqual(["f(x) = x"], [line["text"] for line in listed[0].overview.lines])
+
+    def test_the_list_comes_in_pages_and_is_searched_by_titles_and_lines(self) -> None:
+        for k in range(5):
+            self.make(f"wave(x) = {k} sin(x)", title=f"Quay wall {k}")
+        self.make("# 100% of the berth", title="Berth_plan")
+        with session_scope(self.engine) as session:
+            page = list_studies(session, search="quay WALL", offset=2, limit=2)
+            self.assertEqual((5, 2), (page.count, len(page.studies)))
+            found = {
+                word: [study.title for study in list_studies(session, search=word).studies]
+                for word in ("wave 3", "100%", "h_p", "mathml", "quay berth")
+            }
+        self.assertEqual(
+            {"wave 3": ["Quay wall 3"], "100%": ["Berth_plan"], "h_p": ["Berth_plan"],
+             "mathml": [], "quay berth": []},
+            found,
+        )  # fmt: skip
+
+    def test_deleted_studies_are_forgotten_in_the_end(self) -> None:
+        old, young = self.make(title="Old"), self.make(title="Young")
+        with session_scope(self.engine) as session:
+            delete_study(session, old)
+            session.execute(
+                text("UPDATE study SET deleted_at = now() - interval '31 days' WHERE id = :id"),
+                {"id": old},
+            )
+        with session_scope(self.engine) as session:
+            delete_study(session, young)
+        with session_scope(self.engine) as session:
+            with self.assertRaises(StudyMissingError):
+                restore_study(session, old)
+            restore_study(session, young)
+
+    def test_no_more_studies_are_kept_than_can_be(self) -> None:
+        with (
+            mock.patch("axis_path.store.studies.MOST_STUDIES", 0),
+            self.assertRaises(TooManyStudiesError),
+        ):
+            self.make()
 
     def test_what_raises_in_a_session_leaves_nothing_behind(self) -> None:
         with self.assertRaises(ZeroDivisionError), session_scope(self.engine) as session:
             create_study(session, "Half", document())
             raise ZeroDivisionError
         with session_scope(self.engine) as session:
-            self.assertNotIn("Half", [study.title for study in list_studies(session)])
+            self.assertNotIn("Half", [study.title for study in list_studies(session).studies])
 
     def test_the_database_itself_refuses_an_empty_title(self) -> None:
         with self.assertRaises(IntegrityError):
@@ -171,7 +214,7 @@ class MigrationTest(DatabaseTest):
         with session_scope(self.engine) as session:
             self.assertTrue(load_demo(session))
             self.assertFalse(load_demo(session))
-            titles = [study.title for study in list_studies(session)]
+            titles = [study.title for study in list_studies(session).studies]
         self.assertEqual(
             ["Morning tide", "Mooring line", "Beam sweep", "Wake", "Breakwater", "Fuel log"], titles
         )

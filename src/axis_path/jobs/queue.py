@@ -3,11 +3,15 @@
 from __future__ import annotations
 
 import uuid
+from threading import Lock
+from typing import TYPE_CHECKING
 
-import procrastinate
 from sqlalchemy import Engine
 
 from axis_path.jobs.sweeps import run_sweep
+
+if TYPE_CHECKING:
+    from procrastinate import App
 
 _SWEEP = "sweep"
 
@@ -20,24 +24,35 @@ class Queue:
     """Where web processes put jobs in; it holds no job itself."""
 
     def __init__(self, engine: Engine) -> None:
-        connector = procrastinate.SyncPsycopgConnector(
-            conninfo=_address(engine), min_size=1, max_size=2
-        )
-        self._app = procrastinate.App(connector=connector)
-        self._is_open = False
+        self._engine = engine
+        self._app: App | None = None
+        self._lock = Lock()
 
     def put_sweep(self, sweep_id: uuid.UUID) -> None:
         """Let a worker do a sweep that waits in the store."""
-        if not self._is_open:
-            self._app.open()
-            self._is_open = True
-        self._app.configure_task(_SWEEP, allow_unknown=True).defer(sweep_id=str(sweep_id))
+        app = self._opened()
+        app.configure_task(_SWEEP, allow_unknown=True).defer(sweep_id=str(sweep_id))
+
+    def _opened(self) -> App:
+        with self._lock:
+            if self._app is None:
+                # It takes a while to load; most pages put nothing in.
+                from procrastinate import App, SyncPsycopgConnector
+
+                connector = SyncPsycopgConnector(
+                    conninfo=_address(self._engine), min_size=1, max_size=2
+                )
+                app = App(connector=connector)
+                app.open()
+                self._app = app
+            return self._app
 
     def close(self) -> None:
         """Give the connections back."""
-        if self._is_open:
-            self._app.close()
-            self._is_open = False
+        with self._lock:
+            if self._app is not None:
+                self._app.close()
+                self._app = None
 
 
 def work_off(engine: Engine, *, stay: bool) -> None:
@@ -47,8 +62,10 @@ def work_off(engine: Engine, *, stay: bool) -> None:
         engine: of the database that holds it.
         stay: whether to wait for more when it is empty.
     """
-    connector = procrastinate.PsycopgConnector(conninfo=_address(engine), min_size=1, max_size=3)
-    app = procrastinate.App(connector=connector)
+    from procrastinate import App, PsycopgConnector
+
+    connector = PsycopgConnector(conninfo=_address(engine), min_size=1, max_size=3)
+    app = App(connector=connector)
 
     @app.task(name=_SWEEP)
     def sweep(sweep_id: str) -> None:

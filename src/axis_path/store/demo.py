@@ -22,8 +22,9 @@ from axis_path.core.study import (
     SliderKind,
     TableSpec,
     Trail,
+    overview,
 )
-from axis_path.store.studies import create_study, holds_studies
+from axis_path.store.studies import Overview, create_study, holds_studies
 
 
 @dataclass(frozen=True, slots=True)
@@ -210,7 +211,8 @@ def load_demo(session: Session) -> bool:
         return False
     for make in DEMO:
         demo = make()
-        create_study(session, demo.title, demo.document, demo.view)
+        shown = Overview(**overview(Study.from_dict(demo.document)))
+        create_study(session, demo.title, demo.document, demo.view, shown)
         # Each in its own moment, so that the list has a fixed order.
         session.commit()
     return True

@@ -47,6 +47,7 @@ class StudyRow(Base):
     __table_args__ = (
         CheckConstraint("length(title) BETWEEN 1 AND 200", "title_length"),
         Index("ix_study_changed_at", "changed_at"),
+        Index("ix_study_deleted_at", "deleted_at"),
     )
 
     #: Also its address.
@@ -108,6 +109,8 @@ class StudyVersionRow(Base):
     number: Mapped[int]
     #: The study in the open study format.
     document: Mapped[dict[str, Any]]
+    #: Its first lines, for the list of studies.
+    overview: Mapped[dict[str, Any]]
     #: What was done to come here, for the undo button.
     label: Mapped[str] = mapped_column(Text)
     #: When it was made.

@@ -1,28 +1,17 @@
-"""Prepare the database before the server starts: ``python -m axis_path.store.prepare``.
+"""Prepare the database before a server starts: one process does it, so that none race."""
 
-Migrates, and loads the demo when the database is new. One process does it, so that no two workers
-race; the address of the database comes from ``AXIS_PATH_DATABASE_URL``.
-"""
+from __future__ import annotations
 
-import os
+from sqlalchemy import Engine
 
-from axis_path.store.database import make_engine, session_scope
-from axis_path.store.migrate import migrate
-from axis_path.store.studies import holds_studies
+from axis_path.store.database import session_scope
+from axis_path.store.demo import load_demo
+from axis_path.store.migrate import is_current, migrate
 
 
-def main() -> None:
-    """Prepare the database."""
-    engine = make_engine(os.environ["AXIS_PATH_DATABASE_URL"])
-    migrate(engine)
+def prepare(engine: Engine) -> None:
+    """Migrate, and load the demo into a database that never held a study."""
+    if not is_current(engine):
+        migrate(engine)
     with session_scope(engine) as session:
-        if holds_studies(session):
-            return
-        # The demo loads all of the mathematics: only the first start waits for that.
-        from axis_path.store.demo import load_demo
-
         load_demo(session)
-
-
-if __name__ == "__main__":
-    main()

@@ -3,17 +3,23 @@
 from __future__ import annotations
 
 import uuid
-from dataclasses import dataclass
-from datetime import datetime
+from collections.abc import Sequence
+from dataclasses import asdict, dataclass
+from datetime import datetime, timedelta
 from typing import Any
 
-from sqlalchemy import delete, func, select
+from sqlalchemy import ColumnElement, Text, cast, delete, func, or_, select
+from sqlalchemy.dialects.postgresql import JSONPATH
 from sqlalchemy.orm import Session
 
 from axis_path.store.models import StudyRow, StudyVersionRow
 
 #: How many versions of a study are kept for undo.
 KEPT_VERSIONS = 300
+#: So many studies that are not deleted may be kept.
+MOST_STUDIES = 5_000
+#: A deleted study can be brought back for so long, and as long as it is one of the last ones.
+KEPT_DELETED, MOST_DELETED = timedelta(days=30), 500
 
 
 class StudyMissingError(Exception):
@@ -24,6 +30,29 @@ class StaleVersionError(Exception):
     """The change was made to a version that is not the present one any more."""
 
 
+class TooManyStudiesError(Exception):
+    """No more studies can be kept; the message is for the student."""
+
+    def __init__(self) -> None:
+        super().__init__(
+            f"There are {MOST_STUDIES:,} studies, and no more can be kept. Delete some first."
+        )
+
+
+@dataclass(frozen=True, slots=True)
+class Overview:
+    """What the list shows of a study.
+
+    Attributes:
+        lines: the first lines, each with its ``text``, and as far as they are known its ``mathml``,
+            that of its ``domain``, and whether it ``is_note``.
+        count: how many lines there are.
+    """
+
+    lines: Sequence[dict[str, Any]]
+    count: int
+
+
 @dataclass(frozen=True, slots=True)
 class StudySummary:
     """A study as the list shows it."""
@@ -31,7 +60,20 @@ class StudySummary:
     id: uuid.UUID
     title: str
     changed_at: datetime
-    lines: tuple[str, ...]
+    overview: Overview
+
+
+@dataclass(frozen=True, slots=True)
+class StudyPage:
+    """A page of the list.
+
+    Attributes:
+        studies: on this page.
+        count: how many there are on all pages.
+    """
+
+    studies: list[StudySummary]
+    count: int
 
 
 @dataclass(frozen=True, slots=True)
@@ -53,24 +95,44 @@ class Opened:
     redo: str | None
 
 
-def list_studies(session: Session) -> list[StudySummary]:
-    """Give all studies that are not deleted, the one changed last first."""
-    rows = session.execute(
-        select(StudyRow, StudyVersionRow.document)
-        .join(
-            StudyVersionRow,
-            (StudyVersionRow.study_id == StudyRow.id)
-            & (StudyVersionRow.number == StudyRow.current),
-        )
-        .where(StudyRow.deleted_at.is_(None))
-        .order_by(StudyRow.changed_at.desc(), StudyRow.title)
+def list_studies(
+    session: Session, *, search: str = "", offset: int = 0, limit: int = 30
+) -> StudyPage:
+    """Return a page of the studies that are not deleted, the one changed last first.
+
+    Args:
+        session: the session.
+        search: words that a title or the first lines contain, all of them; empty for all studies.
+        offset: how many are left out before the page.
+        limit: how many are on it.
+    """
+    present = (StudyVersionRow.study_id == StudyRow.id) & (
+        StudyVersionRow.number == StudyRow.current
     )
-    return [
-        StudySummary(
-            row.id, row.title, row.changed_at, tuple(line["text"] for line in document["lines"])
-        )
-        for row, document in rows
+    wanted = [StudyRow.deleted_at.is_(None), *map(_contains, search.split())]
+    count = session.scalar(
+        select(func.count()).select_from(StudyRow).join(StudyVersionRow, present).where(*wanted)
+    )
+    rows = session.execute(
+        select(StudyRow.id, StudyRow.title, StudyRow.changed_at, StudyVersionRow.overview)
+        .join(StudyVersionRow, present)
+        .where(*wanted)
+        .order_by(StudyRow.changed_at.desc(), StudyRow.title)
+        .offset(offset)
+        .limit(limit)
+    )
+    studies = [
+        StudySummary(row.id, row.title, row.changed_at, Overview(**row.overview)) for row in rows
     ]
+    return StudyPage(studies, count or 0)
+
+
+def _contains(word: str) -> ColumnElement[bool]:
+    lines = func.jsonb_path_query_array(StudyVersionRow.overview, cast("$.lines[*].text", JSONPATH))
+    return or_(
+        StudyRow.title.icontains(word, autoescape=True),
+        cast(lines, Text).icontains(word, autoescape=True),
+    )
 
 
 def holds_studies(session: Session) -> bool:
@@ -78,14 +140,36 @@ def holds_studies(session: Session) -> bool:
     return bool(session.scalar(select(func.count()).select_from(StudyRow)))
 
 
+def _as_overview(document: dict[str, Any]) -> Overview:
+    """Return the first lines of a document as text."""
+    lines = [{"text": line["text"][:120], "mathml": ""} for line in document["lines"][:3]]
+    return Overview(lines, len(document["lines"]))
+
+
 def create_study(
-    session: Session, title: str, document: dict[str, Any], view: dict[str, Any] | None = None
+    session: Session,
+    title: str,
+    document: dict[str, Any],
+    view: dict[str, Any] | None = None,
+    overview: Overview | None = None,
 ) -> uuid.UUID:
-    """Make a study with its first version and give its id."""
+    """Create a study with its first version and return its id.
+
+    Raises:
+        TooManyStudiesError: no more can be kept.
+    """
+    count = session.scalar(
+        select(func.count()).select_from(StudyRow).where(StudyRow.deleted_at.is_(None))
+    )
+    if (count or 0) >= MOST_STUDIES:
+        raise TooManyStudiesError
     row = StudyRow(id=uuid.uuid4(), title=title, current=1, view=view or {})
     session.add(row)
     session.flush()
-    session.add(StudyVersionRow(study_id=row.id, number=1, document=document, label="Begin"))
+    shown = asdict(overview or _as_overview(document))
+    session.add(
+        StudyVersionRow(study_id=row.id, number=1, document=document, overview=shown, label="Begin")
+    )
     session.flush()
     return row.id
 
@@ -139,8 +223,29 @@ def load_version(session: Session, study_id: uuid.UUID, version: int) -> dict[st
     return row.document
 
 
+def load_document(session: Session, study_id: uuid.UUID, version: int) -> bytes:
+    """Return the document of one version as JSON, as the database has it.
+
+    Raises:
+        StaleVersionError: there is no such version (any more).
+    """
+    text = session.scalar(
+        select(cast(StudyVersionRow.document, Text)).where(
+            StudyVersionRow.id == version, StudyVersionRow.study_id == study_id
+        )
+    )
+    if text is None:
+        raise StaleVersionError
+    return str(text).encode()
+
+
 def commit_version(
-    session: Session, study_id: uuid.UUID, base: int, document: dict[str, Any], label: str
+    session: Session,
+    study_id: uuid.UUID,
+    base: int,
+    document: dict[str, Any],
+    label: str,
+    overview: Overview | None = None,
 ) -> Opened:
     """Add a version after the present one; what could be redone is gone then.
 
@@ -150,6 +255,7 @@ def commit_version(
         base: the id of the version that was changed.
         document: the changed study.
         label: what was done.
+        overview: what the list shows of it; its first lines as text by default.
 
     Raises:
         StudyMissingError: there is no such study.
@@ -166,8 +272,11 @@ def commit_version(
     row.current += 1
     row.changed_at = func.now()
     session.add(
-        StudyVersionRow(study_id=study_id, number=row.current, document=document, label=label)
-    )
+        StudyVersionRow(
+            study_id=study_id, number=row.current, document=document, label=label,
+            overview=asdict(overview or _as_overview(document)),
+        )
+    )  # fmt: skip
     session.flush()
     return _opened(session, row)
 
@@ -212,8 +321,12 @@ def duplicate_study(session: Session, study_id: uuid.UUID, title: str) -> uuid.U
     Raises:
         StudyMissingError: there is no such study.
     """
-    opened = open_study(session, study_id)
-    return create_study(session, title, opened.document, opened.view)
+    row = _row(session, study_id)
+    present = _version(session, study_id, row.current)
+    if present is None:
+        raise StudyMissingError
+    overview = Overview(**present.overview)
+    return create_study(session, title, present.document, row.view, overview)
 
 
 def delete_study(session: Session, study_id: uuid.UUID) -> str:
@@ -224,7 +337,25 @@ def delete_study(session: Session, study_id: uuid.UUID) -> str:
     """
     row = _row(session, study_id, lock=True)
     row.deleted_at = func.now()
+    session.flush()
+    purge_deleted(session)
     return row.title
+
+
+def purge_deleted(session: Session) -> None:
+    """Forget studies that were deleted long ago, or of which there are too many."""
+    newest = (
+        select(StudyRow.id)
+        .where(StudyRow.deleted_at.is_not(None))
+        .order_by(StudyRow.deleted_at.desc())
+        .limit(MOST_DELETED)
+    )
+    session.execute(
+        delete(StudyRow).where(
+            StudyRow.deleted_at.is_not(None),
+            or_(StudyRow.deleted_at < func.now() - KEPT_DELETED, StudyRow.id.not_in(newest)),
+        )
+    )
 
 
 def restore_study(session: Session, study_id: uuid.UUID) -> None:
