@@ -15,9 +15,9 @@ from tempfile import TemporaryDirectory
 
 import numpy as np
 
+from axis_path.bench.tables import csv_blocks, table_rows
 from axis_path.core import Study
 from axis_path.core.tabulate import TableSpec, make_table
-from axis_path.web.bench.tables import csv_blocks, table_rows
 from bench.findings import best_ms
 
 LINES = ("f(x) = x^2 - 3x", "g(x) = sin(x) exp(-x/200)", "h(x) = 1/(1 + x^2)")

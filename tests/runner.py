@@ -20,7 +20,12 @@ from typing import Any
 HERE = Path(__file__).parent
 _PROCESSES = 2
 #: They measure how things go by the clock, or start and kill whole servers.
-_ALONE = ("tests.browser.test_motion", "tests.launcher.test_launcher")
+_ALONE = (
+    "tests.browser.test_motion",
+    "tests.compute.test_pool",
+    "tests.serving.test_site",
+    "tests.launcher.test_launcher",
+)
 #: So many of the slowest tests are named after each part.
 _SLOWEST = 8
 _LAST_LINE = re.compile(r"^(\d+) passed, (\d+) failed, (\d+) skipped$")

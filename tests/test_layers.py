@@ -25,7 +25,7 @@ CORE = (
     "study",
     "warm",
 )
-LAYERS = ("core", "store", "picture", "jobs", "serving", "web")
+LAYERS = ("core", "store", "picture", "jobs", "bench", "compute", "web", "serving")
 #: What the core must not touch: the web, the database, files, clocks, chance.
 FOREIGN = {
     "flask",

@@ -2,15 +2,8 @@
 
 from __future__ import annotations
 
-import os
-import socket
-import subprocess
-import sys
-import tempfile
-import time
 import unicodedata
 import unittest
-import urllib.request
 from dataclasses import dataclass
 from functools import cache
 from pathlib import Path
@@ -20,6 +13,7 @@ from playwright.sync_api import Browser, ConsoleMessage, Locator, Page, sync_pla
 from axis_path.store import session_scope
 from axis_path.store.demo import load_demo
 from tests.databases import fresh_database
+from tests.site import RunningSite
 
 ROOT = Path(__file__).resolve().parent.parent.parent
 AXE = (ROOT / "tests/vendor/axe.min.js").read_text()
@@ -89,13 +83,13 @@ class _Place:
 
 
 @cache
-def _place(module: str) -> _Place:
+def _place(module: str, site: str) -> _Place:
     """Start what the tests of one module share, to its end: a start takes as long as several."""
     unittest.addModuleCleanup(_place.cache_clear)
     url, engine = fresh_database(unittest.addModuleCleanup)
     with session_scope(engine) as session:
         load_demo(session)
-    base = _start_server(url)
+    base = _start_server(url, site)
     playwright = sync_playwright().start()
     unittest.addModuleCleanup(playwright.stop)
     browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS)
@@ -103,56 +97,25 @@ def _place(module: str) -> _Place:
     return _Place(url, base, browser)
 
 
-def _start_server(database_url: str) -> str:
-    """Start the application; give its address."""
-    with socket.socket() as probe:
-        probe.bind(("127.0.0.1", 0))
-        port = probe.getsockname()[1]
-    base = f"http://127.0.0.1:{port}"
-    log = tempfile.TemporaryFile()
-    unittest.addModuleCleanup(log.close)
-    # The interpreter's warnings are the tests' own affair, not the server's.
-    environment = {k: v for k, v in os.environ.items() if not k.startswith("AXIS_PATH_")}
-    environment |= {
-        "AXIS_PATH_DATABASE_URL": database_url,
-        "AXIS_PATH_SECRET_KEY": "a secret for tests",
-    }
-    server = subprocess.Popen(
-        [
-            sys.executable, "-m", "gunicorn", "--bind", f"127.0.0.1:{port}", "--worker-class",
-            "gthread", "--threads", "48", "--no-control-socket",
-            "--config", "python:axis_path.serving", "axis_path.web.wsgi:app",
-        ],
-        env=environment,
-        stdout=log,
-        stderr=log,
-    )  # fmt: skip
-
-    def stop() -> None:
-        server.terminate()
-        server.wait(timeout=20)
-
-    unittest.addModuleCleanup(stop)
-    for _ in range(200):
-        try:
-            with urllib.request.urlopen(f"{base}/health", timeout=5):
-                return base
-        except OSError:
-            time.sleep(0.1)
-    log.seek(0)
-    raise AssertionError(log.read().decode())
+def _start_server(database_url: str, module: str) -> str:
+    """Start the application with all its processes; give its address."""
+    server = RunningSite(database_url, module=module)
+    unittest.addModuleCleanup(server.stop)
+    return server.base
 
 
 class BrowserTest(unittest.TestCase):
     """A server with the demo studies and one browser for the module; a fresh page for each test."""
 
+    #: What is run: the application, or one with faults.
+    site = "axis_path.serving"
     url: str
     base: str
     browser: Browser
 
     @classmethod
     def setUpClass(cls) -> None:
-        place = _place(cls.__module__)
+        place = _place(cls.__module__, cls.site)
         cls.url, cls.base, cls.browser = place.url, place.base, place.browser
 
     def setUp(self) -> None:

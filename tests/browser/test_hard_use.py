@@ -146,7 +146,7 @@ class HardUseTest(BrowserTest):
         for _ in range(130):
             self.page.keyboard.press("+")
         self.settle()
-        self.assertFalse(self.page.locator(".banner").is_visible())
+        self.assertFalse(self.page.locator(".banner[role=alert]").is_visible())
         self.page.keyboard.press("Home")
         self.settle()
         self.assertAlmostEqual(before, self.ink(), delta=400)

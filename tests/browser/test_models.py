@@ -635,7 +635,18 @@ class ModelTest(BrowserTest):
               return told;
             }"""
         )
-        self.assertEqual([[0, "network"], [0, "stopped"], [500, "network"]], found)
+        self.assertEqual([[0, "network"], [0, "stopped"], [500, "web.500"]], found)
+
+    def test_pauses_grow_until_something_goes_well(self) -> None:
+        found = self.page_of("shared/backoff.js").evaluate(
+            """() => {
+              const backoff = new window.m.Backoff(700, 3000);
+              const pauses = [0, 0, 2000, 0, 0].map((least) => backoff.pause(least));
+              backoff.reset();
+              return [...pauses, backoff.pause(), backoff.pause(9000)];
+            }"""
+        )
+        self.assertEqual([700, 1400, 2800, 3000, 3000, 700, 9000], found)
 
     def test_a_bracket_is_rounded_to_what_a_pixel_can_tell(self) -> None:
         found = self.call(

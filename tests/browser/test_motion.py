@@ -214,6 +214,35 @@ class MotionTest(BrowserTest):
         self.assertGreaterEqual(len({value for line, value in asked if line == text}), 2)
         self.assertNotEqual(*(seen[line, 160][0] for line in ("f(x) = x^2 - a", text)))
 
+    def test_what_plays_can_be_deleted(self) -> None:
+        self.open_new_study("f(x) = a x", "a = 1", "P(t) = (cos t, sin t) for 0 <= t <= 2pi")
+        self.page.get_by_role("button", name="Play a", exact=True).click()
+        self.page.get_by_role("button", name="Pause a", exact=True).wait_for()
+        self.page.get_by_role("button", name="Delete slider a").click()
+        self.until("() => !document.querySelector('[data-slider=a]')")
+        self.settle()
+        undo = self.page.get_by_role("button", name="Undo", exact=True)
+        self.assertIn("Delete a", undo.get_attribute("title") or "")
+        self.assertEqual(0, self.page.locator(".banner:visible").count())
+        undo.click()
+        self.settle()
+        self.assertEqual(1, self.page.locator("[data-slider=a]").count())
+
+    def test_a_value_that_was_typed_stays_as_it_is_and_the_slider_stays(self) -> None:
+        self.open_new_study("f(x) = sin(a x)", "a = 1")
+        field = self.page.locator("[data-slider=a] input").first
+        for text in ("1/3", "pi", "2^0.5"):
+            field.fill(text)
+            field.press("Enter")
+            self.settle()
+            self.assertEqual(text, field.input_value())
+        self.page.reload()
+        self.page.wait_for_selector(".tick-label")
+        self.settle()
+        self.assertEqual("2^0.5", field.input_value())
+        self.drag(self.page.get_by_role("slider", name="Slider a"), 20)
+        self.assertNotEqual("2^0.5", field.input_value())
+
     def test_who_wishes_no_motion_gets_steps(self) -> None:
         self.page = self.open_page(reduced_motion="reduce")
         self.open_new_study("f(x) = a x", "a = 0")
@@ -385,7 +414,7 @@ class MotionTest(BrowserTest):
         for part in (0.55, 0.6, 0.7, 0.8):
             self.page.mouse.move(box["x"] + box["width"] * part, box["y"] + 8)
             self.page.wait_for_timeout(60)
-        self.page.get_by_text("The connection is lost.").wait_for()
+        self.page.get_by_text("There is no connection to the server.").wait_for()
         self.page.mouse.move(box["x"] + box["width"] * 0.9, box["y"] + 8)
         self.page.wait_for_timeout(100)
         self.assertAlmostEqual(box["x"] + 0.9 * box["width"], self.centre_x(knob), delta=9)

@@ -323,10 +323,13 @@ class PlaneTest(BrowserTest):
         self.page.route("**/scene", lambda route: route.fulfill(status=500, json={}))
         self.page.get_by_role("button", name="Zoom in", exact=True).click()
         self.page.locator(".is-stale").wait_for()
+        # The hand has rested: nothing is asked by itself any more.
+        self.page.wait_for_timeout(700)
         self.page.unroute("**/scene")
         self.page.get_by_role("button", name="Try again").click()
         self.settle()
         self.assertEqual(0, self.page.locator(".is-stale").count())
+        self.assertFalse(self.page.get_by_role("button", name="Try again").is_visible())
 
     def test_equal_scales_stay_equal_while_zooming_and_resizing(self) -> None:
         self.open_new_study("x^2 + y^2 = 9")
@@ -338,6 +341,8 @@ class PlaneTest(BrowserTest):
             lambda: self.page.get_by_role("button", name="Zoom in", exact=True).click(),
             lambda: self.page.set_viewport_size({"width": 1000, "height": 900}),
             lambda: self.page.get_by_role("button", name="Frame").click(),
+            lambda: self.type_bound("upper bound", "pi"),
+            lambda: self.type_bound("left bound", "-4"),
         ):
             act()
             self.settle()
@@ -345,6 +350,12 @@ class PlaneTest(BrowserTest):
             box = self.box(self.page.locator(".plane-surface"))
             across, up = box["width"] / (high - low), box["height"] / (top - floor)
             self.assertAlmostEqual(1, across / up, delta=0.02)
+        # What was typed last stands.
+        self.assertEqual("−4", self.page.get_by_label("left bound").input_value())
+
+    def type_bound(self, label: str, text: str) -> None:
+        self.page.get_by_label(label).fill(text)
+        self.page.get_by_label(label).press("Enter")
 
 
 class RowsTest(BrowserTest):

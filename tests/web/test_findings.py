@@ -96,7 +96,7 @@ class FindingsTest(WebTest):
         drafts = [{"do": "set", "id": 2, "value": "7.29"}]
         slow, quick = self.post(study_id, "findings", drafts=drafts)["findings"]
         self.assertEqual(["−2.7", "2.7"], [row["decimal"] for row in quick["rows"]])
-        limit = "axis_path.web.bench.findings.FOLLOWING_TIME"
+        limit = "axis_path.bench.findings.FOLLOWING_TIME"
 
         def follow(milliseconds: float, found: str = "ledger") -> dict:
             with mock.patch(limit, Limit(milliseconds, "ms", "")):

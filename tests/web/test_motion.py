@@ -91,7 +91,7 @@ class MotionViewTest(WebTest):
         alone = [self.post(study_id, "scene", drafts=drafts) for drafts in states]
         bad = [{"do": "set", "id": 99, "value": 1}]
         # However quick the machine is.
-        with mock.patch("axis_path.web.bench.views.AHEAD_TIME", Limit(60_000, "ms", "")):
+        with mock.patch("axis_path.bench.state.AHEAD_TIME", Limit(60_000, "ms", "")):
             answer = self.post(study_id, "scene", drafts=states[0], ahead=states[1:])
             cut = self.post(study_id, "scene", drafts=states[0], ahead=[states[1], bad, states[2]])
         found = [answer, *answer.pop("ahead")]
@@ -99,7 +99,7 @@ class MotionViewTest(WebTest):
             self.assertEqual(one | {"spent_ms": 0}, other | {"spent_ms": 0})
         # One that cannot be is left to who wishes it, with all behind it.
         self.assertEqual(["2"], [each["scene"]["sliders"][0]["text"] for each in cut["ahead"]])
-        with mock.patch("axis_path.web.bench.views.AHEAD_TIME", Limit(0, "ms", "")):
+        with mock.patch("axis_path.bench.state.AHEAD_TIME", Limit(0, "ms", "")):
             answer = self.post(study_id, "scene", drafts=states[0], ahead=states[1:])
         self.assertEqual(([], alone[0]["scene"]), (answer["ahead"], answer["scene"]))
 

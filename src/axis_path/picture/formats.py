@@ -10,18 +10,21 @@ import zlib
 from dataclasses import dataclass
 from enum import StrEnum
 from functools import cache
-from html import unescape
 from importlib.resources import files
+from io import BytesIO
 from typing import Any
+from xml.etree.ElementTree import ParseError
 
+import orjson
 import resvg_py
 import svg2pdf_py  # type: ignore[import-untyped]
+from defusedxml.common import DefusedXmlException
+from defusedxml.ElementTree import iterparse
 
 from axis_path.picture.svg import FONTS, Look, draw_svg
 
 _KEY = "axis-path-study"
 _PNG_HEAD = b"\x89PNG\r\n\x1a\n"
-_IN_SVG = re.compile(r"<metadata>(.*?)</metadata>", re.DOTALL)
 _IN_PDF = re.compile(rb"%axis-path-study ([A-Za-z0-9+/=]+)")
 #: A picture of more pixels is not made.
 LARGEST_PX = 40_000_000
@@ -129,10 +132,11 @@ def study_in(data: bytes) -> Any:  # noqa: ANN401 - whoever reads it checks it
     Raises:
         PictureError: there is none in it.
     """
+    if len(data) > _LARGEST_FILE:
+        raise PictureError("This file is too large to be a study or a picture of one.")
     try:
-        text = _carried(data)
-        return json.loads(text)
-    except (ValueError, zlib.error, struct.error, UnicodeDecodeError) as err:
+        return orjson.loads(_carried(data))
+    except (ValueError, zlib.error, struct.error, ParseError, DefusedXmlException) as err:
         raise PictureError("There is no Axis Path study in this file.") from err
 
 
@@ -142,9 +146,24 @@ def _carried(data: bytes) -> str:
     in_pdf = _IN_PDF.search(data)
     if data.startswith(b"%PDF") and in_pdf:
         return base64.b64decode(in_pdf[1]).decode()
-    text = data.decode()
-    in_svg = _IN_SVG.search(text)
-    return unescape(in_svg[1]) if in_svg else text
+    start = data.lstrip(b"\xef\xbb\xbf \t\r\n")[:1]
+    return _text_of_svg(data) if start == b"<" else data.decode()
+
+
+def _text_of_svg(data: bytes) -> str:
+    """Return the text of the first ``metadata`` element.
+
+    Raises:
+        ValueError: there is none; ParseError, DefusedXmlException: it is no XML that may be read.
+    """
+    depth = 0
+    for event, element in iterparse(BytesIO(data), events=("start", "end")):
+        depth += 1 if event == "start" else -1
+        if depth > _DEEPEST_SVG:
+            raise ValueError("the elements are nested too deep")
+        if event == "end" and element.tag.rpartition("}")[2] == "metadata":
+            return element.text or ""
+    raise ValueError("no study")
 
 
 def _text_of_png(data: bytes) -> str:
@@ -159,5 +178,5 @@ def _text_of_png(data: bytes) -> str:
     raise ValueError("no study")
 
 
-#: A study of more bytes is not read.
-_LARGEST_STUDY = 4 * 1024 * 1024
+#: A study of more bytes is not read, nor a file, nor elements that are nested deeper.
+_LARGEST_STUDY, _LARGEST_FILE, _DEEPEST_SVG = 4 * 1024 * 1024, 16 * 1024 * 1024, 60

@@ -9,11 +9,6 @@ from functools import lru_cache
 from html import unescape
 from zlib import crc32
 
-with warnings.catch_warnings():
-    # The typesetter asks for its font in a way that Python is about to give up.
-    warnings.simplefilter("ignore", DeprecationWarning)
-    from ziamath import zmath
-
 _VIEW = re.compile(r'viewBox="(\S+) (\S+) (\S+) (\S+)"')
 _FILL = re.compile(r' (?:fill|stroke)="(?:black|#000000|#000)"')
 _TAGS = re.compile(r"<[^>]+>")
@@ -45,6 +40,11 @@ def typeset_formula(mathml: str, size: float, colour: str) -> Formula | None:
         size: the size of its letters in px.
         colour: as ``#rrggbb``.
     """
+    with warnings.catch_warnings():
+        # It takes a while to load, and asks for its font in a way that Python is about to give up.
+        warnings.simplefilter("ignore", DeprecationWarning)
+        from ziamath import zmath
+
     text = unescape(mathml) if "<" not in mathml else mathml
     source = text if text.startswith("<math") else f"<math><mrow>{text}</mrow></math>"
     try:

@@ -10,13 +10,13 @@ from flask import Response, request
 from werkzeug.exceptions import BadRequest
 
 #: Shorter answers fit into few packets anyway.
-_LEAST_COMPRESSED = 4_000
+LEAST_COMPRESSED = 4_000
 
 
 def json_answer(value: Any, status: int = 200) -> Response:  # noqa: ANN401 - any JSON
     """Answer with JSON, compressed if it is long: quickly rather than well, as a frame must be."""
     data = orjson.dumps(value)
-    if len(data) < _LEAST_COMPRESSED or not request.accept_encodings["gzip"]:
+    if len(data) < LEAST_COMPRESSED or not request.accept_encodings["gzip"]:
         return Response(data, status, mimetype="application/json")
     answer = Response(gzip.compress(data, 1), status, mimetype="application/json")
     answer.headers["Content-Encoding"] = "gzip"

@@ -91,9 +91,19 @@ def _send_script(version: str, entry: str) -> Response:
 
 
 def _send_asset(version: str, filename: str) -> Response:
+    # One spelling for each file: another one would be compressed, and kept, once more.
+    if filename not in _files():
+        abort(404)
     response = send_from_directory(_STATIC, filename, conditional=True)
     response.headers["Cache-Control"] = _FOREVER
     return response
+
+
+@cache
+def _files() -> frozenset[str]:
+    return frozenset(
+        path.relative_to(_STATIC).as_posix() for path in _STATIC.rglob("*") if path.is_file()
+    )
 
 
 @cache

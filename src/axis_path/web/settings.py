@@ -4,9 +4,11 @@ from __future__ import annotations
 
 import os
 from collections.abc import Mapping
-from dataclasses import dataclass, fields
+from dataclasses import MISSING, dataclass, fields
 
 PREFIX = "AXIS_PATH_"
+#: The names of this very machine.
+OWN_HOSTS = ("127.0.0.1", "localhost", "[::1]")
 
 
 @dataclass(frozen=True, slots=True)
@@ -16,10 +18,12 @@ class Settings:
     Attributes:
         database_url: a SQLAlchemy address.
         secret_key: signs sessions and form tokens.
+        hosts: the names under which pages are served, separated by commas in the environment.
     """
 
     database_url: str
     secret_key: str
+    hosts: tuple[str, ...] = OWN_HOSTS
 
 
 def read_settings(environment: Mapping[str, str] = os.environ) -> Settings:
@@ -34,7 +38,9 @@ def read_settings(environment: Mapping[str, str] = os.environ) -> Settings:
         if key.startswith(PREFIX)
     }
     known = {field.name for field in fields(Settings)}
-    unknown, missing = given.keys() - known, known - given.keys()
+    needed = {field.name for field in fields(Settings) if field.default is MISSING}
+    unknown, missing = given.keys() - known, needed - given.keys()
     if unknown or missing:
         raise ValueError(f"settings: unknown {sorted(unknown)}, missing {sorted(missing)}")
-    return Settings(**given)
+    hosts = tuple(host.strip() for host in given.get("hosts", "").split(",") if host.strip())
+    return Settings(given["database_url"], given["secret_key"], hosts or OWN_HOSTS)

@@ -7,19 +7,19 @@ import uuid
 from flask import Response
 from werkzeug.exceptions import NotFound
 
-from axis_path.jobs import read_sweep
 from axis_path.store.sweeps import AskedSweep, cancel_sweep, create_sweep, load_sweep
 from axis_path.web.answers import json_answer
-from axis_path.web.bench.request import read_request
+from axis_path.web.bench.leasing import asked_json, query_of, worker_for
 from axis_path.web.state import database, web_state
 
 
 def begin(study_id: uuid.UUID) -> Response:
     """Put a sweep into the queue; what cannot be is refused at once."""
-    asked = read_request(study_id)
-    wanted = read_sweep(asked.study, asked.given)
+    with worker_for(study_id) as lease:
+        read = asked_json(lease, query_of(study_id, "sweep"))
+    wanted = read["asked"]
     with database() as session:
-        sweep_id = create_sweep(session, study_id, asked.study.to_dict(), wanted)
+        sweep_id = create_sweep(session, study_id, read["document"], wanted)
     web_state().queue.put_sweep(sweep_id)
     return json_answer({"sweep": str(sweep_id), "total": len(wanted["values"])})
 

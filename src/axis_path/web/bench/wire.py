@@ -6,6 +6,8 @@ asked and answered is the same as with `scene` and `reading`, which do it for a 
 
 from __future__ import annotations
 
+import contextlib
+import socket
 import threading
 import time
 import uuid
@@ -20,29 +22,24 @@ from flask_sock import Sock
 from simple_websocket import Server
 from werkzeug.exceptions import BadRequest
 
-from axis_path.core import Patience, waiting
-from axis_path.serving import give_wire_back, take_wire
 from axis_path.web.answers import read_json
-from axis_path.web.bench.views import reading_dict, scene_dict
+from axis_path.web.bench.answering import answer
 from axis_path.web.errors import tell_error
-from axis_path.web.turns import Turns
 
 #: Each wire holds a thread of its process; the others are for requests.
-MOST_WIRES: Final = 32
-#: The code with which a page is sent on: the next connection may come to another process.
-ELSEWHERE: Final = 4001
+MOST_WIRES: Final = 64
+#: The code with which a page is told that there is no room for its wire: it asks by requests.
+FULL: Final = 4001
 #: A wire that nobody uses is given up; the page makes a new one when a hand moves again.
 _IDLE_S: Final = 120.0
 #: So often it is looked whether the process has to end.
 _WAKE_S: Final = 0.5
-_LARGEST: Final = 4 * 1024 * 1024
-_PARTS: Final[dict[str, Callable[[uuid.UUID, dict[str, Any]], dict[str, Any]]]] = {
-    "scene": scene_dict,
-    "reading": reading_dict,
-}
+_LARGEST: Final = 1024 * 1024
+#: So many questions may wait to be read.
+_MOST_UNREAD: Final = 8
+_PARTS: Final = ("scene", "reading")
 _stopping = threading.Event()
-#: A scene that takes longer than this is computed beside the others.
-_turns = Turns(0.05)
+_room = threading.BoundedSemaphore(MOST_WIRES)
 
 
 class _Daemon(threading.Thread):
@@ -53,6 +50,26 @@ class _Daemon(threading.Thread):
 
 
 OPTIONS: Final = {"ping_interval": 25, "max_message_size": _LARGEST, "thread_class": _Daemon}
+
+
+class _Inbox(list[Any]):
+    """What has come in and was not read yet; a page that sends far ahead is cut off.
+
+    A page of ours has one question under way.
+    """
+
+    def __init__(self, wire: Server) -> None:
+        super().__init__(wire.input_buffer)
+        self._wire = wire
+
+    def append(self, message: Any) -> None:  # noqa: ANN401 - text or bytes
+        """Take a message in, or end the connection."""
+        if len(self) >= _MOST_UNREAD:
+            self._wire.connected = False
+            with contextlib.suppress(OSError):
+                self._wire.sock.shutdown(socket.SHUT_RDWR)
+            return
+        super().append(message)
 
 
 def register(blueprint: Blueprint) -> None:
@@ -87,10 +104,11 @@ def _is_near() -> bool:
 
 
 def _serve(wire: Server, study_id: uuid.UUID) -> None:
-    if not take_wire(MOST_WIRES):
-        wire.close(ELSEWHERE, "another process has fewer wires")
+    if not _room.acquire(blocking=False):
+        wire.close(FULL, "too many pages are open")
         return
     try:
+        wire.input_buffer = _Inbox(wire)
         used = time.monotonic()
         while not _stopping.is_set() and time.monotonic() - used < _IDLE_S:
             text = wire.receive(timeout=_WAKE_S)
@@ -101,22 +119,24 @@ def _serve(wire: Server, study_id: uuid.UUID) -> None:
         # The page has gone while it was answered.
         return
     finally:
-        give_wire_back()
+        _room.release()
 
 
 def _answered(study_id: uuid.UUID, text: str | bytes, is_gone: Callable[[], bool]) -> str:
     """Answer a question; an error is one of the answers."""
     try:
         given = read_json(text)
-        with _turns.take(), waiting(Patience(time.monotonic, is_cancelled=is_gone)):
-            found = _part(given.get("part"))(study_id, given)
+        body = text.encode() if isinstance(text, str) else text
+        reply = answer(study_id, _part(given.get("part")), body, is_gone)
+        if reply.status == 200:
+            return reply.body.decode()
+        told, status = orjson.loads(reply.body)["error"], reply.status
     except Exception as error:  # noqa: BLE001 - the page is told
         status, told = tell_error(error)
-        found = {"error": told, "status": status}
-    return orjson.dumps(found).decode()
+    return orjson.dumps({"error": told, "status": status}).decode()
 
 
-def _part(name: object) -> Callable[[uuid.UUID, dict[str, Any]], dict[str, Any]]:
+def _part(name: object) -> str:
     if not isinstance(name, str) or name not in _PARTS:
         raise BadRequest
-    return _PARTS[name]
+    return name

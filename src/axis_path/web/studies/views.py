@@ -2,15 +2,17 @@
 
 from __future__ import annotations
 
+import base64
 import uuid
 
 from flask import flash, redirect, render_template, request, url_for
-from werkzeug.exceptions import BadRequest
 from werkzeug.wrappers import Response
 
-from axis_path.core import MathError, Study
-from axis_path.picture import PictureError, study_in
+from axis_path.bench.opened import LONGEST_TITLE, clean_title
+from axis_path.compute import WorkerDiedError
+from axis_path.core import Study
 from axis_path.store import (
+    Overview,
     create_study,
     delete_study,
     duplicate_study,
@@ -19,71 +21,78 @@ from axis_path.store import (
     rename_study,
     restore_study,
 )
-from axis_path.web.answers import json_answer
-from axis_path.web.bench.request import read_window
+from axis_path.web.answers import json_answer, json_request
+from axis_path.web.bench.leasing import asked_json, query_of, worker_for
+from axis_path.web.errors import RefusedError
 from axis_path.web.state import database
-from axis_path.web.studies.forms import TitleForm
 
 NEW_TITLE = "Untitled study"
-_SHOWN_LINES = 3
+_PAGE_SIZE, _MOST_PAGES, _LONGEST_SEARCH = 30, 10_000, 200
 
 
 def index() -> str:
-    """List all studies."""
+    """List the studies, a page at a time, all of them or those that hold some words."""
+    search = " ".join(request.args.get("q", "").replace("\0", "").split())[:_LONGEST_SEARCH]
+    number = max(min(request.args.get("page", 1, type=int), _MOST_PAGES), 1)
     with database() as session:
-        studies = list_studies(session)
-    return render_template("studies/index.html", studies=studies, shown_lines=_SHOWN_LINES)
+        page = list_studies(
+            session, search=search, offset=(number - 1) * _PAGE_SIZE, limit=_PAGE_SIZE
+        )
+    return render_template(
+        "studies/index.html", studies=page.studies, count=page.count, search=search,
+        number=number, pages=max(-(-page.count // _PAGE_SIZE), 1), page_size=_PAGE_SIZE,
+    )  # fmt: skip
 
 
 def create() -> Response:
-    """Make an empty study and open it."""
+    """Create an empty study and open it."""
     with database() as session:
         study_id = create_study(session, NEW_TITLE, Study().to_dict())
     return redirect(url_for("bench.show", study_id=study_id))
 
 
 def open_file() -> Response:
-    """Make a study from a picture, or from a file of the open study format."""
+    """Create a study from a picture, or from a file of the open study format."""
     given = request.files.get("file")
+    content = base64.b64encode(given.read() if given is not None else b"").decode()
+    study_id = uuid.uuid4()
     try:
-        found = study_in(given.read() if given is not None else b"")
-        study = Study.from_dict(found)
-    except (PictureError, MathError) as err:
-        message = err.message if isinstance(err, MathError) else str(err)
-        flash(f"The file could not be opened. {message}", "problem")
+        with worker_for(study_id) as lease:
+            found = asked_json(
+                lease, query_of(study_id, "open_file", body=b"", context={"file": content})
+            )
+    except RefusedError as err:
+        flash(f"The file could not be opened. {err.described['message']}", "problem")
         return redirect(url_for("studies.index"))
-    title = found.get("title")
-    title = title.strip()[:200] if isinstance(title, str) and title.strip() else NEW_TITLE
-    view = {"window": found["window"]} if _is_window(found.get("window")) else {}
+    except WorkerDiedError:
+        flash("The file could not be opened: it needs too much time or memory.", "problem")
+        return redirect(url_for("studies.index"))
+    title = found["title"] or NEW_TITLE
     with database() as session:
-        study_id = create_study(session, title, study.to_dict(), view)
-    return redirect(url_for("bench.show", study_id=study_id))
-
-
-_WINDOW_PARTS = {"x", "y", "log_x", "log_y"}
-
-
-def _is_window(given: object) -> bool:
-    try:
-        read_window({"width": 660, "height": 430, **given} if isinstance(given, dict) else given)
-    except (BadRequest, MathError):
-        return False
-    return isinstance(given, dict) and {"x", "y"} <= set(given) <= _WINDOW_PARTS
+        made = create_study(
+            session, title, found["document"], found["view"], Overview(**found["overview"])
+        )
+    return redirect(url_for("bench.show", study_id=made))
 
 
 def rename(study_id: uuid.UUID) -> Response:
     """Give a study another title; the Bench asks as JSON, the list as a form."""
-    form = TitleForm()
-    if not form.validate_on_submit():
-        message = next(iter(form.errors.values()))[0]
+    given = json_request().get("title") if request.is_json else request.form.get("title")
+    title = clean_title(given, longest=None)
+    message = ""
+    if not title:
+        message = "A study needs a title."
+    elif len(title) > LONGEST_TITLE:
+        message = f"A title has at most {LONGEST_TITLE} characters."
+    if message:
         if _wants_json():
             return json_answer({"error": {"code": "web.title", "message": message}}, 400)
         flash(message, "problem")
         return redirect(url_for("studies.index"))
     with database() as session:
-        rename_study(session, study_id, form.title.data or NEW_TITLE)
+        rename_study(session, study_id, title)
     if _wants_json():
-        return json_answer({"title": form.title.data})
+        return json_answer({"title": title})
     return redirect(url_for("studies.index"))
 
 

@@ -102,8 +102,13 @@ export function zoomed(window, size, atPx, factor) {
 }
 
 /** The same window with equal scales on both axes, if both are plain: what is seen across stays. @param {Bounds} window @param {Size} size @returns {Bounds} */
-export function equalised(window, size) {
+export function equalised(window, size, by = "x") {
   if (window.log_x || window.log_y) return window;
+  if (by === "y") {
+    const centre = (window.x[0] + window.x[1]) / 2;
+    const reach = ((window.y[1] - window.y[0]) * size.width) / size.height / 2;
+    return { ...window, x: [centre - reach, centre + reach] };
+  }
   const middle = (window.y[0] + window.y[1]) / 2;
   const half = ((window.x[1] - window.x[0]) * size.height) / size.width / 2;
   return { ...window, y: [middle - half, middle + half] };

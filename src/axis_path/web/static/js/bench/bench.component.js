@@ -32,7 +32,7 @@ export const bench = (engine) => () => ({
     return this.$store.bench.unit === "degrees";
   },
   setUnit(unit) {
-    if (this.$store.bench.unit !== unit) engine.commit([{ do: "unit", unit }]);
+    if (this.$store.bench.unit !== unit) engine.carryOut([{ do: "unit", unit }]);
   },
   setRadians() {
     this.setUnit("radians");
@@ -65,6 +65,9 @@ export const bench = (engine) => () => ({
     this.$store.bench.problem = "";
     engine.look();
     engine.changed();
+  },
+  dismissWarming() {
+    this.$store.bench.isWarming = false;
   },
   reload() {
     location.reload();

@@ -35,6 +35,6 @@ export const samplingCheck = (engine) => () => ({
     this.problem = error ? error.message : "";
   },
   hide() {
-    engine.commit([{ do: "check", line: null }]);
+    engine.carryOut([{ do: "check", line: null }]);
   },
 });

@@ -61,7 +61,7 @@ export const dataPanel = (engine) => () => ({
     this.follower = new Follower(
       (body, dropped) => ask(`${engine.path}/data`, body, dropped),
       (answer) => this.take(answer),
-      (error) => engine.complain(error),
+      (error) => engine.failBeside(error),
     );
     this.watcher = { mark: () => this.mark(), ask: () => this.ask() };
     engine.panels.add(this.watcher);
@@ -386,13 +386,13 @@ export const fitCard = (engine) => () => ({
     return `y = ${this.fit.form}`;
   },
   get qualityText() {
-    return `r² = ${this.fit.r_squared}; residual standard deviation ${this.fit.residual_sd}, ${this.fit.freedom} degrees of freedom`;
+    return `r² = ${this.fit.r_squared}; residual standard deviation ${this.fit.residual_sd}, ${this.fit.freedom} degree${this.fit.freedom === 1 ? "" : "s"} of freedom`;
   },
   addFit() {
-    engine.commit([{ do: "follow_fit", fit: this.fit.id }]);
+    engine.carryOut([{ do: "follow_fit", fit: this.fit.id }]);
   },
   removeFit() {
-    engine.commit([{ do: "unfit", fit: this.fit.id }]);
+    engine.carryOut([{ do: "unfit", fit: this.fit.id }]);
   },
   predictHere() {
     const value = Number(this.at.replace("−", "-").replace(",", "."));

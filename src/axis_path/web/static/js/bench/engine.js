@@ -7,6 +7,7 @@
  * for another version than the present one is never painted.
  */
 import { ApiError, post } from "../shared/api.js";
+import { Backoff } from "../shared/backoff.js";
 import { Follower } from "../shared/follower.js";
 import { shiftBetween } from "./affine.model.js";
 import { Asking } from "./asking.js";
@@ -18,8 +19,9 @@ import { Sight } from "./sight.js";
 import { Trails } from "./trails.model.js";
 
 const VIEW_DELAY_MS = 500;
-/** Without a connection it is tried again so often. */
+/** Without an answer it is tried again after so long, and each time after twice as long. */
 const BACK_MS = 700;
+const LONGEST_BACK_MS = 15_000;
 export class Engine {
   /**
    * @param {any} store the reactive store. @param {any} initial
@@ -67,6 +69,11 @@ export class Engine {
     /** Paints what it can of a scene before it is shown. @type {((scene: any) => Promise<void>) | null} */
     this.prepare = null;
     this.backTimer = 0;
+    this.backoff = new Backoff(BACK_MS, LONGEST_BACK_MS);
+    // Nobody waits for a pause to end when the network is there again, or the page is looked at.
+    for (const [target, name] of [[window, "online"], [document, "visibilitychange"]]) {
+      /** @type {EventTarget} */ (target).addEventListener(String(name), () => this.tryAgainNow());
+    }
     /** Called for each paint, and whenever the picture moves; they paint canvases, and give what changes elements. @type {Set<(scene: any, shift: any) => (() => void) | void>} */
     this.painters = new Set();
     /** The scales of paths' lanes that a hand is on, by the ids of their rows. @type {Map<number, {low: number, high: number}>} */
@@ -151,14 +158,38 @@ export class Engine {
   /** What is shown is not of this state; without a connection the same is asked again by itself. */
   fail(error) {
     this.store.isStale = true;
-    if (error.status !== 0 || error.code !== "network") {
+    if (!error.isTemporary) {
       this.motion.drop();
-      this.complain(error);
+      this.complain(error, "picture");
       return;
     }
+    this.wait(error);
+  }
+
+  /** A part beside the picture has no answer: it is asked for again with the picture. @param {any} error */
+  failBeside(error) {
+    if (!error.isTemporary) {
+      // What the student has stopped stays said, whatever picture comes.
+      this.complain(error, error.code === "stopped" ? "change" : "picture");
+      return;
+    }
+    if (!this.store.isWaiting) this.whenBack.push(() => this.changed());
+    this.wait(error);
+  }
+
+  /** The server cannot answer just now: say so, and ask again after a pause that grows. @param {any} error */
+  wait(error) {
+    this.store.waitingText = error.code === "network" ? "There is no connection to the server. Your work is kept, and this goes on by itself." : error.message;
     this.store.isWaiting = true;
     clearTimeout(this.backTimer);
-    this.backTimer = setTimeout(() => this.look(), BACK_MS);
+    this.backTimer = setTimeout(() => this.look(), this.backoff.pause(error.retryAfterMs));
+  }
+
+  /** The server may answer again: do not wait for the pause to end. */
+  tryAgainNow() {
+    if (!this.store.isWaiting || document.visibilityState === "hidden") return;
+    clearTimeout(this.backTimer);
+    this.look();
   }
 
   /** What the next question must know of this answer: where trails have come to. */
@@ -169,6 +200,9 @@ export class Engine {
   }
 
   takeAnswer(answer, body, sentAt) {
+    this.backoff.reset();
+    // What was said of an earlier question is not true any more.
+    if (this.store.problemOf === "picture") this.store.problem = "";
     if (this.store.isWaiting) {
       this.store.isWaiting = false;
       for (const each of this.whenBack.splice(0)) each();
@@ -334,13 +368,21 @@ export class Engine {
     return this.commitAll(commands, () => this.motion.commands());
   }
 
-  /** @param {object[]} commands @param {() => object[]} [more] asked for when they are sent. @param {any[] | null} [visits] the state they lead to. */
+  /** Keep commands of which nobody shows a refusal in a place of its own. @param {object[]} commands @returns {Promise<ApiError | null>} */
+  async carryOut(commands) {
+    const error = await this.commit(commands);
+    if (error) this.complain(error);
+    return error;
+  }
+
+  /** @param {object[]} commands @param {() => object[]} [more] asked for when they are sent; what plays is put where it is first, for it may be what is deleted. @param {any[] | null} [visits] the state they lead to. */
   commitAll(commands, more = () => [], visits = null) {
     return this.inTurn(() => {
       const { commands: places, sent } = this.trails.commands();
       this.sentPlaces = sent;
       const through = this.passing.hasTrails ? { visits: visits ?? this.passing.wayTo(commands) } : {};
-      return this.body({ drafts: [], commands: [...commands, ...more(), ...places], ...through, ...this.marksToo() });
+      const before = more();
+      return this.body({ drafts: [], commands: [...before, ...commands, ...places], named: before.length, ...through, ...this.marksToo() });
     }, "commands");
   }
 
@@ -412,8 +454,10 @@ export class Engine {
       this.store.trailTick += 1;
       this.store.takeHistory(answer);
       this.shownDrafts = [];
-      if (answer.found) this.found.take({ ...answer.found, window: answer.scene.window, drafts: [] }, this.version);
-      this.show(answer.scene);
+      if (answer.found && answer.scene) this.found.take({ ...answer.found, window: answer.scene.window, drafts: [] }, this.version);
+      // A picture that takes long is asked for apart: what is kept is kept, and it can be given up.
+      if (answer.scene) this.show(answer.scene);
+      else this.look();
       this.changed();
       return null;
     } catch (error) {
@@ -425,8 +469,13 @@ export class Engine {
     }
   }
 
-  complain(error) {
+  /** Say above everything what went wrong. @param {any} error @param {"change" | "picture"} [of] a good picture ends what was said of an earlier one. */
+  complain(error, of = "change") {
+    this.store.problemOf = of;
+    // A line of the study was turned off: the page that shows it is not the present one.
+    if (error.code === "study.halted") location.reload();
     this.store.problem = error.message;
+    this.store.remedy = error.status === 409 || error.code === "web.token" ? "reload" : "retry";
   }
 
   keepViewSoon() {
@@ -441,7 +490,8 @@ export class Engine {
     const { tab, folded } = this.store;
     const body = { window: this.sight.asked(this.window), reading: this.reading, tab, folded };
     if (!this.size.width) return;
-    await post(`${this.path}/view`, body, options).catch((error) => this.complain(error));
+    // What is lost without a connection is where one looked, and no work.
+    await post(`${this.path}/view`, body, options).catch((error) => error.isTemporary || this.complain(error));
   }
 
   /** Put the reading line to a typed place. @param {string} text */
@@ -452,7 +502,7 @@ export class Engine {
   }
 
   /** Ask for another window: home, framed, or from typed bounds. */
-  async askWindow(request) {
-    this.sight.take(await post(`${this.path}/window`, this.body(request)));
+  async askWindow(request, by = "x") {
+    this.sight.take(await post(`${this.path}/window`, this.body(request)), by);
   }
 }

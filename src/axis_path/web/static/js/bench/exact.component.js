@@ -13,7 +13,7 @@ export const exactForms = (engine) => () => ({
     this.follower = new Follower(
       (body, dropped) => ask(`${engine.path}/exact`, body, dropped),
       (answer) => this.take(answer),
-      (error) => engine.complain(error),
+      (error) => engine.failBeside(error),
     );
     this.watcher = { mark: () => this.mark(), ask: () => this.ask() };
     engine.panels.add(this.watcher);

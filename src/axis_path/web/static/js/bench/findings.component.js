@@ -53,7 +53,7 @@ export const findings = (engine) => () => ({
     this.follower = new Follower(
       (body, dropped) => ask(`${engine.path}/findings`, body, dropped),
       (answer, body) => this.take(answer, body),
-      (error) => engine.complain(error),
+      (error) => engine.failBeside(error),
     );
     this.watcher = { mark: () => this.mark(), ask: () => this.ask(), follow: (found) => this.follow(found), seesWindow: true };
     engine.panels.add(this.watcher);
@@ -248,7 +248,7 @@ export const findings = (engine) => () => ({
     if (this.equation.trim()) this.solve();
   },
   hideLabels() {
-    engine.commit([{ do: "label_finding", ask: null }]);
+    engine.carryOut([{ do: "label_finding", ask: null }]);
   },
 });
 

@@ -215,7 +215,7 @@ export const lane = (engine) => () => ({
     const { command, end, moved } = this.held ?? {};
     this.held = null;
     this.release();
-    if (command) engine.commit([command]);
+    if (command) engine.carryOut([command]);
     else if (end && !moved) this.typeEnd(end, this.row.ends[end]);
   },
   giveUp() {
@@ -230,7 +230,7 @@ export const lane = (engine) => () => ({
   },
   flip(end) {
     const present = this.lane[end];
-    if (present) engine.commit([this.command(end, { keep: true, closed: !present.closed })]);
+    if (present) engine.carryOut([this.command(end, { keep: true, closed: !present.closed })]);
   },
   key(event) {
     const end = event.currentTarget.dataset.end;
@@ -238,7 +238,7 @@ export const lane = (engine) => () => ({
     const direction = { ArrowLeft: -1, ArrowDown: -1, ArrowRight: 1, ArrowUp: 1 }[event.key];
     if (direction) this.nudge(end, direction * (event.shiftKey ? KEY_PX_FAST : KEY_PX));
     else if (event.key === " " || event.key === "Enter") this.flip(end);
-    else if ((event.key === "Delete" || event.key === "Backspace") && present) engine.commit([this.command(end, { text: null })]);
+    else if ((event.key === "Delete" || event.key === "Backspace") && present) engine.carryOut([this.command(end, { text: null })]);
     else if (event.key === "Escape") this.giveUp();
     else if (event.key === "F2") this.typeEnd(end, this.row.ends[end]);
     // A sign begins a new text for the end.
@@ -302,6 +302,6 @@ export const lane = (engine) => () => ({
     const command = this.keyCommand();
     this.keyed = null;
     this.release();
-    engine.commit([command]);
+    engine.carryOut([command]);
   },
 });

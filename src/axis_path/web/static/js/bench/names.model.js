@@ -3,7 +3,7 @@
 
 /** @typedef {{name: string, signature: string, meaning: string, insert: string, spellings?: string[]}} Known */
 
-const WORD = /[A-Za-z_\u03b1-\u03c9][A-Za-z0-9_]*$/;
+const WORD = /[\p{L}_](?:(?![\u03b1-\u03c9])[\p{L}0-9_])*$/u;
 const MOST = 7;
 
 /** The letters of a name that stand before the caret. @param {string} text @param {number} caret */

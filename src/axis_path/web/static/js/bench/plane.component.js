@@ -325,7 +325,7 @@ export const plane = (engine) => () => ({
   toggleLabel(mark) {
     const before = engine.foundNow().marks.filter((each) => each.ask === mark.ask && each.text).map((each) => each.place);
     const labels = mark.text ? before.filter((each) => each !== mark.place) : [...before, mark.place];
-    engine.commit([{ do: "label_finding", ask: mark.ask, labels }]);
+    engine.carryOut([{ do: "label_finding", ask: mark.ask, labels }]);
   },
   /** Read where the pointer is; a mark that is near is caught, and named. */
   readAt(at) {
@@ -398,7 +398,7 @@ export const plane = (engine) => () => ({
   },
   /** One click, and labels and functions measure angles alike. */
   agree() {
-    engine.commit([{ do: "unit", unit: this.$store.bench.axesNote.unit }]);
+    engine.carryOut([{ do: "unit", unit: this.$store.bench.axesNote.unit }]);
   },
   get agreeText() {
     return this.$store.bench.axesNote ? `Measure in ${this.$store.bench.axesNote.unit}` : "";

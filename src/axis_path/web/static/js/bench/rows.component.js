@@ -33,16 +33,16 @@ export const rows = (engine) => () => ({
   },
   async deleteChosen() {
     const ids = [...this.chosenRows];
-    const error = await engine.commit([{ do: "remove_several", ids }]);
+    const error = await engine.carryOut([{ do: "remove_several", ids }]);
     if (!error) this.$store.bench.say(`${ids.length} lines were deleted. Undo brings them back.`, true);
     this.chosenRows = [];
   },
   hideChosen() {
-    engine.commit(this.chosenRows.map((id) => ({ do: "hide", id, hidden: true })));
+    engine.carryOut(this.chosenRows.map((id) => ({ do: "hide", id, hidden: true })));
     this.chosenRows = [];
   },
   asideChosen() {
-    engine.commit(this.chosenRows.map((id) => ({ do: "aside", id, aside: true })));
+    engine.carryOut(this.chosenRows.map((id) => ({ do: "aside", id, aside: true })));
     this.chosenRows = [];
   },
 
@@ -216,7 +216,7 @@ export const row = (engine) => () => together(makeWriting(engine), makeCompletio
   close() {
     const { low, high } = this.row.closes;
     const ends = low === null ? [["high", high]] : [["low", low], ["high", high]];
-    engine.commit(ends.map(([end, text]) => ({ do: "domain", id: this.row.id, end, text, closed: true })));
+    engine.carryOut(ends.map(([end, text]) => ({ do: "domain", id: this.row.id, end, text, closed: true })));
   },
   get canFamily() {
     return FAMILIES.has(this.row.kind) && this.$store.bench.sliders.length > 0;
@@ -254,7 +254,7 @@ export const row = (engine) => () => together(makeWriting(engine), makeCompletio
   },
   takeFamily() {
     this.family = {};
-    engine.commit([{ do: "family", id: this.row.id, slider: null }]);
+    engine.carryOut([{ do: "family", id: this.row.id, slider: null }]);
   },
   get canTrail() {
     return this.hasRunner || this.row.kind === "point";
@@ -285,23 +285,23 @@ export const row = (engine) => () => together(makeWriting(engine), makeCompletio
     this.lookProblem = error ? error.message : "";
   },
   takeRunner() {
-    engine.commit([{ do: "runner", id: this.row.id, t: null }]);
+    engine.carryOut([{ do: "runner", id: this.row.id, t: null }]);
   },
   changeTrail(event) {
-    engine.commit([{ do: "trail", id: this.row.id, how: event.target.checked ? "show" : "off" }]);
+    engine.carryOut([{ do: "trail", id: this.row.id, how: event.target.checked ? "show" : "off" }]);
   },
   async showMost(event) {
     const error = await engine.commit([{ do: "trail", id: this.row.id, how: "show", most: Number(event.target.value) }]);
     this.lookProblem = error ? error.message : "";
   },
   clearTrail() {
-    engine.commit([{ do: "trail", id: this.row.id, how: "clear" }]);
+    engine.carryOut([{ do: "trail", id: this.row.id, how: "clear" }]);
   },
   get unfixLabel() {
     return `Make a slider of ${this.row.name}`;
   },
   unfix() {
-    engine.commit([{ do: "fix", id: this.row.id, fixed: false }]);
+    engine.carryOut([{ do: "fix", id: this.row.id, fixed: false }]);
   },
   get deleteLabel() {
     return `Delete ${this.called}`;
@@ -309,7 +309,7 @@ export const row = (engine) => () => together(makeWriting(engine), makeCompletio
 
   /** While it is written, a line shows the problem of what is written, else its own. */
   get shownProblem() {
-    if (this.row.aside && !this.isEditing) return null;
+    if (this.row.aside && this.row.problem?.code !== "study.halted" && !this.isEditing) return null;
     return this.isEditing ? this.writtenProblem : this.row.problem;
   },
   get problemText() {
@@ -401,18 +401,18 @@ export const row = (engine) => () => together(makeWriting(engine), makeCompletio
     this.duplicate();
   },
   duplicate() {
-    engine.commit([{ do: "duplicate", id: this.row.id }]);
+    engine.carryOut([{ do: "duplicate", id: this.row.id }]);
   },
   hide() {
-    engine.commit([{ do: "hide", id: this.row.id, hidden: !this.row.hidden }]);
+    engine.carryOut([{ do: "hide", id: this.row.id, hidden: !this.row.hidden }]);
   },
   setAside() {
-    engine.commit([{ do: "aside", id: this.row.id, aside: !this.row.aside }]);
+    engine.carryOut([{ do: "aside", id: this.row.id, aside: !this.row.aside }]);
   },
   async remove() {
     const { called } = this;
     const users = this.row.used_by;
-    const error = await engine.commit([{ do: "remove", id: this.row.id }]);
+    const error = await engine.carryOut([{ do: "remove", id: this.row.id }]);
     if (error) return;
     const missed = users.length ? ` ${users.join(", ")} needed it.` : "";
     this.$store.bench.say(`${called} was deleted.${missed} Undo brings it back.`, users.length > 0);
@@ -421,7 +421,7 @@ export const row = (engine) => () => together(makeWriting(engine), makeCompletio
   repair() {
     const mended = this.mendedText;
     if (this.isEditing) this.put({ text: mended, caret: mended.length });
-    else engine.commit([{ do: "write", id: this.row.id, text: mended }]);
+    else engine.carryOut([{ do: "write", id: this.row.id, text: mended }]);
   },
   async makeSliders() {
     const names = [...this.shownProblem.letters];

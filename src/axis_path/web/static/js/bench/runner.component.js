@@ -84,14 +84,14 @@ export const runner = (engine) => () => ({
     else if (event.key === "Home") this.runTo(low);
     else if (event.key === "End") this.runTo(high);
     else if (event.key === "Escape") this.giveUpRunner();
-    else if (event.key === "Delete" && this.row.runner.is_set) engine.commit([{ do: "runner", id: this.row.id, t: null }]);
+    else if (event.key === "Delete" && this.row.runner.is_set) engine.carryOut([{ do: "runner", id: this.row.id, t: null }]);
     else return;
     event.preventDefault();
   },
   keepRunner() {
     const command = this.runnerCommand;
     this.runnerCommand = null;
-    if (command) engine.commit([command]);
+    if (command) engine.carryOut([command]);
   },
   endRunnerKey() {
     if (!this.isRunnerHeld) this.keepRunner();

@@ -87,11 +87,11 @@ export class Sight {
     return isFresh && [0, coming].every((ms) => isTrueIn(scene.window, this.after(ms), this.size));
   }
 
-  /** Look through another window; the old picture follows at once. */
-  set(window) {
+  /** Look through another window; the old picture follows at once. @param {any} window @param {"x" | "y"} [by] see `fitted`. */
+  set(window, by = "x") {
     const { engine } = this;
     this.trail.leave(this.window);
-    const next = this.fitted(window);
+    const next = this.fitted(window, by);
     // Where the hand moves an axis, its bounds follow nothing any more.
     for (const axis of ["x", "y"]) if (String(next[axis]) !== String(this.window[axis])) this.unfollow(axis);
     const isSlid = isMoved(this.window, next);
@@ -161,7 +161,7 @@ export class Sight {
       // Bounds that follow sliders are where the server found them.
       const names = Object.keys(this.follows);
       const following = (axis, found) => (names.some((name) => name.startsWith(axis)) ? found : this.window[axis]);
-      if (names.length) this.window = { x: following("x", x), y: following("y", y), log_x, log_y };
+      if (names.length) this.window = this.fitted({ x: following("x", x), y: following("y", y), log_x, log_y });
       return;
     }
     this.window = { x, y, log_x, log_y };
@@ -171,9 +171,9 @@ export class Sight {
     this.engine.keepViewSoon();
   }
 
-  /** With equal scales a window is as high as its width asks for. */
-  fitted(window) {
-    return this.engine.store.axes.equal && this.size.width ? equalised(window, this.size) : window;
+  /** With equal scales a window is as high as its width asks for, or as wide as its height does. @param {any} window @param {"x" | "y"} [by] which axis stays as it is. */
+  fitted(window, by = "x") {
+    return this.engine.store.axes.equal && this.size.width ? equalised(window, this.size, by) : window;
   }
 
   /** Go to an earlier window, or forward again. @param {-1 | 1} by */
@@ -198,15 +198,19 @@ export class Sight {
   resize(width, height) {
     if (width === this.size.width && height === this.size.height) return;
     this.size = { width, height };
-    this.window = this.fitted(this.window);
+    const before = this.window;
+    this.window = this.fitted(before);
+    if (String(before.y) !== String(this.window.y)) this.unfollow("y");
     this.engine.paint();
     this.engine.look();
   }
 
-  /** Go to a window that the server gave. @param {{window: any, follows: Record<string, string>}} given */
-  take({ window, follows }) {
-    this.set(window);
+  /** Go to a window that the server gave. @param {{window: any, follows: Record<string, string>}} given @param {"x" | "y"} [by] see `fitted`. */
+  take({ window, follows }, by = "x") {
+    this.set(window, by);
     this.follows = follows;
+    // With equal scales one axis is not where it was asked to be: its bounds follow nothing.
+    for (const axis of ["x", "y"]) if (String(this.window[axis]) !== String(window[axis])) this.unfollow(axis);
     this.engine.changed("window");
   }
 }

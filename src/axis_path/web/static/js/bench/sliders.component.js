@@ -357,7 +357,7 @@ export const slider = (engine) => () => ({
     if (!error) field.value = this.slider.short;
   },
   widen() {
-    engine.commit([{ do: "widen", id: this.slider.id }]);
+    engine.carryOut([{ do: "widen", id: this.slider.id }]);
   },
   toggle() {
     this.isOpen = !this.isOpen;
@@ -385,7 +385,7 @@ export const slider = (engine) => () => ({
     const lines = rows.map((row) => row.id).filter((id) => id !== this.slider.id);
     const at = lines.indexOf(target.id);
     const after = by > 0 ? target.id : (lines[at - 1] ?? null);
-    engine.commit([{ do: "move", id: this.slider.id, after }]);
+    engine.carryOut([{ do: "move", id: this.slider.id, after }]);
   },
   moveUp() {
     this.shift(-1);
@@ -394,14 +394,14 @@ export const slider = (engine) => () => ({
     this.shift(1);
   },
   duplicate() {
-    engine.commit([{ do: "duplicate", id: this.slider.id }]);
+    engine.carryOut([{ do: "duplicate", id: this.slider.id }]);
   },
   makeConstant() {
-    engine.commit([{ do: "fix", id: this.slider.id, fixed: true }]);
+    engine.carryOut([{ do: "fix", id: this.slider.id, fixed: true }]);
   },
   async remove() {
     const { name, used_by: users } = this.slider;
-    const error = await engine.commit([{ do: "remove", id: this.slider.id }]);
+    const error = await engine.carryOut([{ do: "remove", id: this.slider.id }]);
     if (!error && users.length) engine.store.say(`${name} is deleted; ${users.join(", ")} needed it. Undo brings it back.`, true);
   },
 });

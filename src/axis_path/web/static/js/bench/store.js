@@ -63,6 +63,10 @@ export function makeStore(initial) {
     folded: initial.view.folded ?? false,
     saving: false,
     problem: "",
+    /** What helps: to ask again, or to reload the page. @type {"retry" | "reload"} */
+    remedy: "retry",
+    /** What failed. @type {"change" | "picture"} */
+    problemOf: "change",
     said: "",
     /** What happened, where everyone should see it; until the next change. */
     notice: "",
@@ -101,6 +105,9 @@ export function makeStore(initial) {
     trailTick: 0,
     /** The connection is lost; everything goes on when it is back. */
     isWaiting: false,
+    waitingText: "",
+    /** Pictures are slower than usual: the server is still getting ready. */
+    isWarming: initial.is_compiled === false,
     /** The picture could not be brought up to date. */
     isStale: false,
     /** Something takes long and can be given up. */

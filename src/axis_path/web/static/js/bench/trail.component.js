@@ -60,7 +60,7 @@ export const trailBox = (engine) => () => ({
     this.trailFrom = Math.max(this.trailFrom - SHOWN, 0);
   },
   change(how) {
-    engine.commit([{ do: "trail", id: this.trailRow.id, how }]);
+    engine.carryOut([{ do: "trail", id: this.trailRow.id, how }]);
   },
   clear() {
     this.change("clear");

@@ -65,7 +65,7 @@ export const values = (engine) => () => ({
     this.follower = new Follower(
       ({ isScroll: _, ...body }, dropped) => ask(`${engine.path}/table`, body, dropped),
       (answer, body) => this.take(answer, body),
-      (error) => engine.complain(error),
+      (error) => engine.failBeside(error),
     );
     this.exactFollower = new Follower(
       (body, dropped) => ask(`${engine.path}/exact_cells`, body, dropped),
@@ -284,7 +284,7 @@ export const values = (engine) => () => ({
     const chosen = this.hasSelection ? this.lines.filter((line) => this.isSelected(line.row)) : this.lines;
     const rows = chosen.map((line) => [line.x, ...line.cells.map((cell) => (cell.isUndefined ? "" : plainNumber(cell.shown)))].map(plainNumber).join("\t"));
     await navigator.clipboard.writeText([head, ...rows].join("\n"));
-    this.copied = `${rows.length} rows copied.`;
+    this.copied = `${rows.length} row${rows.length === 1 ? "" : "s"} copied.`;
   },
   withUnits: false,
   withExact: false,

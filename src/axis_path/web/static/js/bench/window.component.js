@@ -14,6 +14,8 @@ export const windowBox = (engine) => () => ({
   yHigh: "",
   reading: "",
   problem: "",
+  /** The bounds across as they were shown last. */
+  shown: ["", ""],
   painter: null,
   timer: 0,
 
@@ -39,12 +41,17 @@ export const windowBox = (engine) => () => ({
   read() {
     const { activeElement } = document;
     if (activeElement?.closest(".window-line")) return;
+    this.showBounds();
+    this.reading = engine.scene?.reading?.text ?? "";
+    this.problem = "";
+  },
+  /** Show the window that is drawn. */
+  showBounds() {
     const { x, y, log_x, log_y } = engine.window;
     const texts = [...rounded(x, engine.size.width, log_x), ...rounded(y, engine.size.height, log_y)];
     const names = ["x_low", "x_high", "y_low", "y_high"];
     [this.xLow, this.xHigh, this.yLow, this.yHigh] = texts.map((text, k) => engine.sight.follows[names[k]] ?? text);
-    this.reading = engine.scene?.reading?.text ?? "";
-    this.problem = "";
+    this.shown = [this.xLow, this.xHigh];
   },
   /** A typed place of the reading line, such as 2pi; the window follows if it is outside. */
   async readTyped() {
@@ -80,7 +87,10 @@ export const windowBox = (engine) => () => ({
     try {
       const bounds = { x_low: this.xLow, x_high: this.xHigh, y_low: this.yLow, y_high: this.yHigh };
       this.problem = "";
-      await engine.askWindow({ how: "bounds", bounds });
+      // With equal scales what was typed stays, and the other axis goes by it.
+      const isAcross = this.xLow !== this.shown[0] || this.xHigh !== this.shown[1];
+      await engine.askWindow({ how: "bounds", bounds }, isAcross ? "x" : "y");
+      this.showBounds();
     } catch (error) {
       this.problem = error.message;
     }

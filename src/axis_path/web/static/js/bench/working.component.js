@@ -20,7 +20,7 @@ export const working = (engine) => () => ({
     this.follower = new Follower(
       (body, dropped) => ask(`${engine.path}/working`, body, dropped),
       (answer) => this.take(answer),
-      (error) => engine.complain(error),
+      (error) => engine.failBeside(error),
     );
     this.watcher = { mark: () => this.mark(), ask: () => this.ask() };
     engine.panels.add(this.watcher);
@@ -100,9 +100,9 @@ export const workingLine = (engine) => () => ({
     this.isEditing = false;
     const text = this.written.trim();
     if (text === this.line.text) return;
-    engine.commit([text ? { do: "work", id: this.line.id, text } : { do: "unwork", id: this.line.id }]);
+    engine.carryOut([text ? { do: "work", id: this.line.id, text } : { do: "unwork", id: this.line.id }]);
   },
   remove() {
-    engine.commit([{ do: "unwork", id: this.line.id }]);
+    engine.carryOut([{ do: "unwork", id: this.line.id }]);
   },
 });

@@ -22,7 +22,7 @@ export function makeWriting(engine) {
       this.follower ??= new Follower(
         (body) => ask(`${engine.path}/preview`, body),
         (answer) => this.takePreview(answer),
-        (error) => engine.complain(error),
+        (error) => engine.failBeside(error),
       );
       if (!this.text.trim()) {
         this.forgetPreview();

@@ -9,10 +9,20 @@ export class ApiError extends Error {
   constructor(status, error) {
     super(error.message ?? "The server did not answer.");
     this.status = status;
-    this.code = error.code ?? "network";
+    this.code = error.code ?? (status ? `web.${status}` : "network");
     this.position = error.position ?? null;
+    /** How long the server wants to be left alone, in ms. */
+    this.retryAfterMs = 1000 * (error.retry_after_s ?? 0);
+  }
+
+  /** Whether the same may go well in a moment, because nothing is wrong with it. */
+  get isTemporary() {
+    return this.code === "network" || TEMPORARY.has(this.code) || this.status === 502 || this.status === 504;
   }
 }
+
+/** What the server says when it cannot answer just now. */
+const TEMPORARY = new Set(["store.unavailable", "compute.busy", "compute.gone"]);
 
 /** Browsers refuse to go on sending more than 64 KiB when a page is left. */
 const KEEPALIVE_LETTERS = 16_000;

@@ -6,9 +6,6 @@
  */
 
 const IDLE_MS = 60_000;
-/** The server's word for: make another one, it may come to a process with fewer. */
-const ELSEWHERE = 4001;
-const MOST_TRIES = 8;
 /** A wire that was refused or broke off is not tried again for so long. */
 const AGAIN_MS = 20_000;
 
@@ -36,7 +33,6 @@ export class Wire {
     /** What waits for its answer. @type {{resolve: (answer: any) => void, reject: (error: Error) => void} | null} */
     this.waiting = null;
     this.brokeAt = -Infinity;
-    this.tries = 0;
     this.idleTimer = 0;
     /** How long the last answer was, in letters; 0 if none came this way since the last question. */
     this.letters = 0;
@@ -84,20 +80,13 @@ export class Wire {
       if (socket !== this.socket) return;
       const { waiting } = this;
       this.waiting = null;
-      this.tries = 0;
       this.letters = data.length;
       waiting?.resolve(JSON.parse(data));
     });
-    socket.addEventListener("close", ({ code }) => {
+    socket.addEventListener("close", () => {
       if (socket !== this.socket) return;
       this.forget();
-      this.tries += 1;
-      if (code === ELSEWHERE && this.tries < MOST_TRIES) {
-        this.open();
-        return;
-      }
       this.brokeAt = performance.now();
-      this.tries = 0;
     });
   }
 

@@ -3,21 +3,18 @@
 from __future__ import annotations
 
 import math
-import uuid
 from collections.abc import Iterator
 from dataclasses import dataclass
 from fractions import Fraction
 from typing import Any
 
-from werkzeug.exceptions import BadRequest
-
+from axis_path.bench.errors import RequestError
+from axis_path.bench.job import Job
 from axis_path.core import Study, Window
 from axis_path.core.draw import HOME_X, HOME_Y
 from axis_path.core.errors import MathError
 from axis_path.core.study import apply_command
 from axis_path.core.study.study import Box
-from axis_path.web.answers import json_request
-from axis_path.web.state import web_state
 
 _MOST_DRAFTS = 20
 _MOST_VISITS = 24
@@ -58,43 +55,37 @@ class BenchRequest:
     stretch: float = 1.0
 
 
-def read_request(study_id: uuid.UUID, given: dict[str, Any] | None = None) -> BenchRequest:
+def read_request(job: Job) -> BenchRequest:
     """Read a request of the Bench.
 
-    Args:
-        study_id: the study.
-        given: what was sent; by default it is in the body of Flask's request.
-
     Raises:
-        BadRequest: a part is missing or of the wrong kind.
-        StaleVersionError: the version is not there any more.
+        RequestError: a part is missing or of the wrong kind.
         MathError: a draft cannot be carried out.
     """
-    given = json_request() if given is None else given
-    version = given.get("version")
-    if not isinstance(version, int):
-        raise BadRequest
+    given = job.given
     window = read_window(given.get("window"))
     (drafts,) = _states([given.get("drafts") or []], 1)
-    study = _drafted(web_state().study(study_id, version), drafts, window)
+    study = _drafted(job.study, drafts, window)
     window = followed(study, study.on_axes(window), given["window"].get("follows"))
-    reading, pointer = (_number(given.get(name)) for name in ("reading", "pointer_y"))
+    reading, pointer = (number_or_none(given.get(name)) for name in ("reading", "pointer_y"))
     is_typed = given.get("is_reading_typed") is True and reading is not None
     place = Fraction(reading or 0) if is_typed else reading
     visits = _visits(given.get("visits") or [])
     box = _box(given.get("box"))
     beyond = _count(given.get("beyond"), _MOST_BEYOND)
-    stretch = _number(given.get("stretch", 1.0))
+    stretch = number_or_none(given.get("stretch", 1.0))
     if stretch is None or not 1.0 <= stretch <= _MOST_STRETCH:
-        raise BadRequest
-    return BenchRequest(version, study, window, place, pointer, visits, given, box, beyond, stretch)
+        raise RequestError
+    return BenchRequest(
+        job.version, study, window, place, pointer, visits, given, box, beyond, stretch
+    )
 
 
 def _count(given: object, most: int) -> int:
     if given is None:
         return 0
     if type(given) is not int or not 0 <= given <= most:
-        raise BadRequest
+        raise RequestError
     return given
 
 
@@ -102,7 +93,7 @@ def _box(given: object) -> Box | None:
     if given is None:
         return None
     if not isinstance(given, list) or len(given) != 2:
-        raise BadRequest
+        raise RequestError
     across, up = (_pair(each, (0.0, 0.0)) for each in given)
     return across, up
 
@@ -111,30 +102,30 @@ def read_passed(asked: BenchRequest) -> list[Study]:
     """Give the study in the states that the hand passed through since the last scene, if sent.
 
     Raises:
-        BadRequest: they are too many, or of the wrong kind.
+        RequestError: they are too many, or of the wrong kind.
         MathError: a draft cannot be carried out.
     """
     passed = _states(asked.given.get("passed"), _MOST_PASSED)
     return [_drafted(asked.study, drafts, asked.window) for drafts in passed]
 
 
-def read_ahead(asked: BenchRequest, study_id: uuid.UUID) -> Iterator[BenchRequest]:
+def read_ahead(asked: BenchRequest, job: Job) -> Iterator[BenchRequest]:
     """Give the same question for states that the hand will probably reach, if sent, one by one.
 
     Raises:
-        BadRequest: they are too many, or of the wrong kind.
+        RequestError: they are too many, or of the wrong kind.
         MathError: a draft cannot be carried out; the ones before it can.
     """
     for drafts in _states(asked.given.get("ahead"), _MOST_AHEAD):
-        yield read_request(study_id, {**asked.given, "drafts": drafts})
+        yield read_request(job.with_given(drafts=drafts))
 
 
 def _states(given: object, most: int) -> list[list[Any]]:
     states = given or []
     if not isinstance(states, list) or len(states) > most:
-        raise BadRequest
+        raise RequestError
     if not all(isinstance(drafts, list) and len(drafts) <= _MOST_DRAFTS for drafts in states):
-        raise BadRequest
+        raise RequestError
     return states
 
 
@@ -154,14 +145,14 @@ def read_follows(given: object) -> dict[str, str]:
     """Read the bounds that were typed as expressions of sliders and follow them.
 
     Raises:
-        BadRequest: they are of the wrong kind.
+        RequestError: they are of the wrong kind.
     """
     if given is None:
         return {}
     if not isinstance(given, dict) or not given.keys() <= BOUNDS.keys():
-        raise BadRequest
+        raise RequestError
     if not all(isinstance(text, str) and len(text) <= _LONGEST_BOUND for text in given.values()):
-        raise BadRequest
+        raise RequestError
     return given
 
 
@@ -186,23 +177,24 @@ def followed(study: Study, window: Window, given: object) -> Window:
 
 def _visits(given: object) -> list[dict[int, float | str]]:
     if not isinstance(given, list) or len(given) > _MOST_VISITS:
-        raise BadRequest
+        raise RequestError
     visits = []
     for visit in given:
         if not isinstance(visit, list) or len(visit) > _MOST_DRAFTS:
-            raise BadRequest
+            raise RequestError
         values = {}
         for pair in visit:
             if not isinstance(pair, list) or len(pair) != 2 or type(pair[0]) is not int:
-                raise BadRequest
-            if _number(pair[1]) is None and not isinstance(pair[1], str):
-                raise BadRequest
+                raise RequestError
+            if number_or_none(pair[1]) is None and not isinstance(pair[1], str):
+                raise RequestError
             values[pair[0]] = pair[1]
         visits.append(values)
     return visits
 
 
-def _number(value: object) -> float | None:
+def number_or_none(value: object) -> float | None:
+    """Return a finite number as a float; None for anything else."""
     if isinstance(value, int | float) and not isinstance(value, bool) and math.isfinite(value):
         return float(value)
     return None
@@ -212,10 +204,10 @@ def _pair(value: object, default: tuple[float, float]) -> tuple[float, float]:
     if value is None:
         return default
     if not isinstance(value, list) or len(value) != 2:
-        raise BadRequest
-    low, high = (_number(each) for each in value)
+        raise RequestError
+    low, high = (number_or_none(each) for each in value)
     if low is None or high is None:
-        raise BadRequest
+        raise RequestError
     return low, high
 
 
@@ -223,13 +215,13 @@ def read_window(given: object) -> Window:
     """Read a window, whose bounds are given as they stand on its axes.
 
     Raises:
-        BadRequest: it is none; WindowError: nothing can be drawn in it.
+        RequestError: it is none; WindowError: nothing can be drawn in it.
     """
     if not isinstance(given, dict):
-        raise BadRequest
+        raise RequestError
     width, height = given.get("width"), given.get("height")
     if not isinstance(width, int) or not isinstance(height, int):
-        raise BadRequest
+        raise RequestError
     x, y = _pair(given.get("x"), HOME_X), _pair(given.get("y"), HOME_Y)
     axes = {name: given.get(name) is True for name in ("log_x", "log_y")}
     return Window.from_flat(x, y, width, height, axes)

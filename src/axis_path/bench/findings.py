@@ -13,6 +13,7 @@ from typing import Any
 
 import numpy as np
 
+from axis_path.bench.request import BenchRequest
 from axis_path.core import Study, Window
 from axis_path.core.draw import Flag, place_labels
 from axis_path.core.draw.pixels import PER_PX
@@ -21,7 +22,6 @@ from axis_path.core.language import Vocabulary, latex, read_expression
 from axis_path.core.limits import FOLLOWING_TIME
 from axis_path.core.patience import briefly, calculation
 from axis_path.core.study import Answer, Ask, Question, Row, answer
-from axis_path.web.bench.request import BenchRequest
 
 #: So many lines of an answer are sent; the whole is asked for when it is copied.
 _MOST_ROWS = 120

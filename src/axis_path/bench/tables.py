@@ -10,8 +10,10 @@ from typing import Any, BinaryIO
 import numpy as np
 import xlsxwriter
 from numpy.typing import NDArray
-from werkzeug.exceptions import BadRequest
 
+from axis_path.bench.errors import RequestError
+from axis_path.bench.request import BenchRequest
+from axis_path.bench.results import exact_or_note
 from axis_path.core import Study
 from axis_path.core.errors import LimitError, MathError
 from axis_path.core.evaluate import RealFunction
@@ -27,8 +29,6 @@ from axis_path.core.tabulate import (
     happenings,
     make_table,
 )
-from axis_path.web.bench.request import BenchRequest
-from axis_path.web.bench.results import exact_or_note
 
 Cell = float | str
 _MOST_ROWS = 200
@@ -89,7 +89,7 @@ def exact_cells_dict(asked: BenchRequest) -> dict[str, Any]:
     study, spec = asked.study, _spec(asked)
     place = asked.given.get("place")
     if not isinstance(place, str):
-        raise BadRequest
+        raise RequestError
     found, note = [], ""
     for head in study.table_heads(spec, study.functions()):
         if isinstance(head, Head) and head.series is Series.VALUE:

@@ -9,6 +9,8 @@ from typing import Any
 
 import numpy as np
 
+from axis_path.bench.errors import RequestError
+from axis_path.bench.request import BenchRequest
 from axis_path.core import Study
 from axis_path.core.data import Column, Fit, read_columns
 from axis_path.core.errors import DataError, MathError
@@ -16,12 +18,12 @@ from axis_path.core.patience import calculation
 from axis_path.core.study import FitAsk
 from axis_path.core.study.following import form_of_fit, line_of_fit
 from axis_path.core.study.study import Box, in_box
-from axis_path.web.bench.request import BenchRequest
 
 #: So many rows are sent at once, and so many points of residuals.
 _MOST_ROWS, _MOST_RESIDUALS = 200, 400
 _MOST_TEXT = 4_000_000
 _SHOWN_BAD = 40
+_OPTIONS = ("separator", "decimal")
 #: Cells of a calculated column are shown with so many digits; they are kept with all they have.
 _CALCULATED_DIGITS = 7
 
@@ -188,7 +190,9 @@ def read_dict(given: dict[str, Any]) -> dict[str, Any]:
         raise DataError("There is nothing to read.")
     if len(text) > _MOST_TEXT:
         raise DataError(f"The text has {len(text):,} characters; {_MOST_TEXT:,} can be read.")
-    options = {name: given[name] for name in ("separator", "decimal") if given.get(name)}
+    options = {name: given[name] for name in _OPTIONS if given.get(name) not in (None, "")}
+    if not all(isinstance(each, str) for each in options.values()):
+        raise RequestError("The separator and the decimal sign are texts.")
     header = given.get("header")
     has_header = header if isinstance(header, bool) else None
     found = read_columns(text.replace("\0", ""), has_header=has_header, **options)

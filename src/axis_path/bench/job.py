@@ -1,0 +1,88 @@
+"""One request of the Bench on its way through a worker process."""
+
+from __future__ import annotations
+
+import uuid
+from collections import OrderedDict
+from collections.abc import Callable
+from dataclasses import dataclass, field, replace
+from typing import Any
+
+import orjson
+
+from axis_path.bench.errors import RequestError
+from axis_path.core import Study
+
+#: A worker keeps so many versions of studies; a version never changes, so none is ever stale.
+_CACHED_STUDIES = 24
+
+
+class StudyCache:
+    """The versions of studies that a process has read, and the one it has just changed."""
+
+    def __init__(self) -> None:
+        self._studies: OrderedDict[tuple[uuid.UUID, int], Study] = OrderedDict()
+        #: Changed by the last ``commands`` and not yet committed, so without a version.
+        self.changed: Study | None = None
+
+    def get(self, study_id: uuid.UUID, version: int, load: Callable[[int], bytes]) -> Study:
+        """Return a version of a study, to be copied before it is changed.
+
+        Args:
+            study_id: the study.
+            version: the id of the version.
+            load: returns the document of a version in the open study format, as JSON.
+        """
+        key = (study_id, version)
+        study = self._studies.get(key)
+        if study is None:
+            study = Study.from_dict(orjson.loads(load(version)))
+        self.put(study_id, version, study)
+        return study
+
+    def put(self, study_id: uuid.UUID, version: int, study: Study) -> None:
+        """Keep a version."""
+        self._studies[study_id, version] = study
+        self._studies.move_to_end((study_id, version))
+        while len(self._studies) > _CACHED_STUDIES:
+            self._studies.popitem(last=False)
+
+
+@dataclass(frozen=True, slots=True)
+class Job:
+    """A request with what is needed to answer it.
+
+    Attributes:
+        study_id: the study it is about.
+        given: what the page sent.
+        context: what the web process knows and the page did not send: a title, a version.
+        load: returns the document of a version as JSON.
+        cache: of the process that answers.
+    """
+
+    study_id: uuid.UUID
+    given: dict[str, Any]
+    context: dict[str, Any]
+    load: Callable[[int], bytes]
+    cache: StudyCache = field(default_factory=StudyCache)
+
+    @property
+    def version(self) -> int:
+        """Return the version that is asked about.
+
+        Raises:
+            RequestError: it is not a whole number that can be one.
+        """
+        version = self.context.get("version", self.given.get("version"))
+        if type(version) is not int or not 0 <= version < 2**63:
+            raise RequestError("The version of the study is missing. Reload the page.")
+        return version
+
+    @property
+    def study(self) -> Study:
+        """Return the study in the version that is asked about."""
+        return self.cache.get(self.study_id, self.version, self.load)
+
+    def with_given(self, **more: Any) -> Job:  # noqa: ANN401 - any JSON
+        """Return the same job with other parts of the request."""
+        return replace(self, given={**self.given, **more})

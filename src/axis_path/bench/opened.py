@@ -1,0 +1,62 @@
+"""Files that are opened: a picture that carries a study, or the open study format."""
+
+from __future__ import annotations
+
+import base64
+import unicodedata
+from typing import Any
+
+from axis_path.bench.errors import RequestError
+from axis_path.bench.job import Job
+from axis_path.bench.request import read_window
+from axis_path.core import MathError, Study
+from axis_path.core.study import overview
+from axis_path.picture import study_in
+
+_WINDOW_PARTS = {"x", "y", "log_x", "log_y"}
+#: A title has so many characters at most.
+LONGEST_TITLE = 200
+
+
+def open_file(job: Job) -> dict[str, Any]:
+    """Return the study in a file as a document, with its title and window if it has them.
+
+    Raises:
+        PictureError: there is no study in it; MathError: it is of the wrong kind.
+    """
+    found = without_nul(study_in(base64.b64decode(job.context["file"])))
+    study = Study.from_dict(found)
+    window = found.get("window")
+    return {
+        "document": study.to_dict(),
+        "overview": overview(study),
+        "title": clean_title(found.get("title")),
+        "view": {"window": window} if _is_window(window) else {},
+    }
+
+
+def without_nul(given: Any) -> Any:  # noqa: ANN401 - any JSON
+    """Return JSON without the character that no text can have in the database."""
+    if isinstance(given, str):
+        return given.replace("\0", "")
+    if isinstance(given, list):
+        return [without_nul(each) for each in given]
+    if isinstance(given, dict):
+        return {without_nul(name): without_nul(each) for name, each in given.items()}
+    return given
+
+
+def clean_title(given: object, *, longest: int | None = LONGEST_TITLE) -> str:
+    """Return a title without control characters and lone surrogates; empty if it is no text."""
+    if not isinstance(given, str):
+        return ""
+    shown = "".join(" " if unicodedata.category(sign) in ("Cc", "Cs") else sign for sign in given)
+    return " ".join(shown.split())[:longest]
+
+
+def _is_window(given: object) -> bool:
+    try:
+        read_window({"width": 660, "height": 430, **given} if isinstance(given, dict) else given)
+    except (RequestError, MathError):
+        return False
+    return isinstance(given, dict) and {"x", "y"} <= set(given) <= _WINDOW_PARTS

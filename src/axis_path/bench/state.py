@@ -1,0 +1,184 @@
+"""The scene of a study in a state, alone and after a change; the reading line; trails."""
+
+from __future__ import annotations
+
+import time
+import uuid
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import asdict, replace
+from typing import Any
+
+from axis_path.bench.answer import Answer
+from axis_path.bench.errors import RequestError
+from axis_path.bench.findings import following_dict
+from axis_path.bench.job import Job
+from axis_path.bench.request import (
+    BenchRequest,
+    followed,
+    read_ahead,
+    read_passed,
+    read_request,
+)
+from axis_path.core import Study, Window
+from axis_path.core.errors import MathError
+from axis_path.core.limits import AHEAD_TIME
+from axis_path.core.study import apply_command, axes_to_dict, overview
+from axis_path.core.warm import is_compiled
+
+_MOST_COMMANDS = 20
+#: A scene that takes longer is not sent with the change that it shows.
+_QUICK_S = 0.8
+#: Which findings come with the picture while a hand moves.
+_FOLLOWING = ("marks", "ledger")
+
+
+def opening(job: Job) -> dict[str, Any]:
+    """Return what the page must know of a study before it asks for its first scene."""
+    study = job.study
+    return {
+        **_document(study), "trails": _by_id(study.trails()), "is_compiled": is_compiled()
+    }  # fmt: skip
+
+
+def commands(job: Job) -> dict[str, Any]:
+    """Apply commands; the changed study is not committed, and kept aside until it is.
+
+    Returns:
+        The document after them, what one of them is called, and what the list shows.
+    """
+    asked = read_request(job)
+    wanted = asked.given.get("commands")
+    if not isinstance(wanted, list) or not 1 <= len(wanted) <= _MOST_COMMANDS:
+        raise RequestError
+    # What undo takes back is called after this one; those before it put what moves in its place.
+    named = asked.given.get("named", 0)
+    if type(named) is not int or not 0 <= named < len(wanted):
+        raise RequestError
+    labels = [apply_command(asked.study, command, asked.window) for command in wanted]
+    asked.study.go_on(asked.visits)
+    job.cache.changed = asked.study
+    return {
+        "document": asked.study.to_dict(),
+        "label": labels[named],
+        "overview": overview(asked.study),
+    }
+
+
+def committed(job: Job) -> dict[str, Any]:
+    """Return what the page shows of a version that was just committed, with the quick findings.
+
+    The study that ``commands`` changed gets its version here, so that it need not be read again.
+    """
+    if job.cache.changed is not None and job.context.get("is_changed"):
+        job.cache.put(job.study_id, job.version, job.cache.changed)
+    asked = read_request(job.with_given(drafts=[], visits=[]))
+    window = _window(asked, asked.study)
+    began = time.monotonic()
+    state: dict[str, Any] = {
+        "trails": _by_id(asked.study.trails()),
+        "scene": _scene(asked, asked.study),
+    }
+    if time.monotonic() - began > _QUICK_S:
+        # Something was stopped, or might have been. Nobody waits for that to see that it is saved:
+        # the page asks for the picture apart, with more time, and can give it up.
+        return state | {"scene": None}
+    if asked.given.get("found") in _FOLLOWING:
+        moved = replace(asked, window=window)
+        state["found"] = following_dict(moved, job.study_id, spent=0, with_texts=False)
+    return state
+
+
+def _document(study: Study) -> dict[str, Any]:
+    """Return what the page must know of a study beyond its scene."""
+    table = study.table
+    return {
+        "unit": study.unit.value,
+        "axes_spec": axes_to_dict(study.axes),
+        "table": asdict(table),
+        "digits": study.digits,
+    }
+
+
+def _window(asked: BenchRequest, study: Study) -> Window:
+    # What was carried out may have changed the axes.
+    return followed(study, study.on_axes(asked.window), asked.given["window"].get("follows"))
+
+
+def _scene(asked: BenchRequest, study: Study) -> dict[str, Any]:
+    window = _window(asked, study)
+    made = study.scene(
+        replace(window, stretch=asked.stretch).widened(asked.beyond),
+        reading_x=asked.reading_x, pointer_y=asked.pointer_y, box=asked.box,
+    )  # fmt: skip
+    return made.to_dict() | _document(study)
+
+
+def scene(job: Job) -> dict[str, Any]:
+    """Return the scene of a state with its drafts, and of the states a drag passed through."""
+    began = time.monotonic()
+    asked = read_request(job)
+    answer = _state(asked, job.study_id, began)
+    if "ahead" in asked.given:
+        answer["ahead"] = list(_ahead(asked, job, began))
+    return answer
+
+
+def _ahead(asked: BenchRequest, job: Job, began: float) -> Iterator[dict[str, Any]]:
+    """Yield states that nobody waits for yet, as many as there is time for.
+
+    The present request waits for them, so there is little time; the page asks again for more.
+    """
+    states = read_ahead(asked, job)
+    while 1000 * (time.monotonic() - began) < AHEAD_TIME.value:
+        one_began = time.monotonic()
+        try:
+            state = next(states)
+        except (StopIteration, MathError):
+            # What cannot be is said when somebody wishes it.
+            return
+        yield _state(state, job.study_id, one_began)
+
+
+def _state(asked: BenchRequest, study_id: uuid.UUID, began: float) -> dict[str, Any]:
+    visited = asked.study.visited(asked.visits) if asked.visits else {}
+    before = [_scene(asked, study) for study in read_passed(asked)]
+    answer = {
+        "version": asked.version, "scene": _scene(asked, asked.study), "visited": _by_id(visited),
+        "before": before,
+    }  # fmt: skip
+    if asked.given.get("found") in _FOLLOWING:
+        answer["found"] = following_dict(
+            asked, study_id, spent=time.monotonic() - began,
+            with_texts=asked.given["found"] == "ledger",
+        )  # fmt: skip
+    # What is left of the time until it arrives is the way: the page asks by it.
+    return answer | {"spent_ms": round(1000 * (time.monotonic() - began), 1)}
+
+
+def _by_id(places: Mapping[int, Sequence[tuple[float, float]]]) -> dict[str, Any]:
+    return {str(id_): points for id_, points in places.items()}
+
+
+def reading(job: Job) -> dict[str, Any]:
+    """Return the reading line alone: it follows the pointer, and nothing else changes."""
+    asked = read_request(job)
+    if asked.reading_x is None:
+        raise RequestError
+    readings = asked.study.readings(asked.window, asked.reading_x, asked.pointer_y)
+    return {"version": asked.version, **readings}
+
+
+def trail(job: Job) -> Answer:
+    """Give the places of a trail as CSV (RFC 4180)."""
+    asked = read_request(job)
+    places = asked.study.trails().get(_id(asked.given.get("line")))
+    if places is None:
+        raise RequestError
+    lines = ["x,y", *(f"{x!r},{y!r}" for x, y in places)]
+    return Answer(("\r\n".join(lines) + "\r\n").encode(), "text/csv")
+
+
+def _id(given: object) -> int:
+    if not isinstance(given, int):
+        raise RequestError
+    return given
