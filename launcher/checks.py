@@ -6,6 +6,7 @@ import tempfile
 from pathlib import Path
 
 from launcher.cluster import start_cluster
+from launcher.environment import compile_sources
 from launcher.paths import PYTHON, ROOT, SOURCES
 from launcher.say import say
 
@@ -23,6 +24,7 @@ def run_checks(names: list[str]) -> int:
     """
     failed_checks = 0 if names else sum(not _check(title, args) for title, args in _CHECKS)
     passed_checks = 0 if names else len(_CHECKS) - failed_checks
+    compiled = compile_sources()
     with tempfile.TemporaryDirectory(prefix="axis-path-test-") as folder:
         os.chmod(folder, 0o755)  # noqa: S103 - the database's user must pass through
         cluster = start_cluster(Path(folder) / "postgres")
@@ -30,7 +32,8 @@ def run_checks(names: list[str]) -> int:
             environment = {
                 **os.environ,
                 "PYTHONPATH": f"{SOURCES}{os.pathsep}{ROOT}",
-                "AXIS_PATH_TEST_DATABASE_URL": cluster.url,
+                **compiled.environment,
+                "AXIS_PATH_TEST_DATABASE_URL": cluster.admin_url,
             }
             done = subprocess.run(
                 [str(PYTHON), "-W", "error", "-m", "tests.runner", str(failed_checks),

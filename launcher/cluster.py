@@ -1,162 +1,195 @@
-"""A PostgreSQL cluster of our own, on loopback and a free port.
+"""A PostgreSQL server of our own, on loopback and a free port.
 
-PostgreSQL refuses to run as root, so root runs it as the user ``postgres``. Its files lie in
-``var/``; where that user cannot reach them, because a folder above is closed to others, they lie
-in ``/var/tmp`` instead.
+PostgreSQL refuses to run as root, so root runs it as the user ``postgres``. What lies on disk is
+the business of ``cluster_folder.py``, who may use it that of ``roles.py``.
 """
 
 import contextlib
 import hashlib
 import os
-import pwd
-import secrets
-import shutil
 import signal
 import subprocess
 import time
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from pathlib import Path
 
+from launcher import cluster_folder, roles
+from launcher.files import read_text, secret, write_whole
 from launcher.packages import postgres_programs
 from launcher.ports import HOST, any_free_port
 from launcher.say import LauncherError, say
+from launcher.users import DATABASE_USER, as_user
 
-_USER = "postgres"
-_DATABASE_USER = "axis_path"
-_PATIENCE_S = 60.0
+_START_S, _STOP_S = 60.0, 60.0
+#: After a crash the server's own processes need a moment to end.
+_RETRY_S = 0.2
 
 
 @dataclass
 class Cluster:
-    """A running cluster.
+    """A server that runs, or is to run.
 
     Attributes:
-        url: the address of its database for SQLAlchemy.
+        folder: where its data lies.
+        programs: PostgreSQL's.
+        port: where it answers; kept when it is started again.
     """
 
     folder: Path
-    process: subprocess.Popen[bytes]
-    url: str
+    programs: Path
+    port: int
+    _password: str
+    _web_password: str
+    _process: "subprocess.Popen[bytes] | None" = field(default=None)
+
+    @property
+    def url(self) -> str:
+        """Return the address of the database for the application."""
+        return self._address(roles.WEB_ROLE, self._web_password)
+
+    @property
+    def admin_url(self) -> str:
+        """Return the address for its superuser: tests make databases of their own."""
+        return self._address(cluster_folder.ADMIN, self._password)
+
+    def _address(self, user: str, password: str) -> str:
+        return f"postgresql+psycopg://{user}:{password}@{HOST}:{self.port}/postgres"
+
+    @property
+    def is_running(self) -> bool:
+        """Check whether its process is there."""
+        return self._process is not None and self._process.poll() is None
+
+    @property
+    def log(self) -> Path:
+        """Return the file with what the server says."""
+        return self.folder.parent / f"{self.folder.name}.log"
+
+    def launch(self) -> None:
+        """Start the server's process, without waiting until it answers."""
+        with self.log.open("ab") as log:
+            # The server ends with the launcher even if that is killed: nothing is left unseen.
+            self._process = subprocess.Popen(
+                [*as_user(DATABASE_USER, at_end="INT"), str(self.programs / "postgres"),
+                 "-D", str(self.folder), "-p", str(self.port),
+                 "-c", f"listen_addresses={HOST}", "-c", "unix_socket_directories=",
+                 "-c", "logging_collector=off", "-c", "shared_buffers=32MB",
+                 "-c", "max_connections=60", "-c", "max_wal_size=256MB",
+                 "-c", "max_logical_replication_workers=0", "-c", "wal_level=minimal",
+                 "-c", "max_wal_senders=0"],
+                stdout=log, stderr=log, stdin=subprocess.DEVNULL, cwd="/", start_new_session=True,
+            )  # fmt: skip
+
+    def wait_until_ready(self) -> None:
+        """Wait until the server answers; one that ended is started again.
+
+        Raises:
+            LauncherError: it does not answer; its log is quoted.
+        """
+        until = time.monotonic() + _START_S
+        ready = [str(self.programs / "pg_isready"), "-q", "-h", HOST, "-p", str(self.port)]
+        ends = 0
+        while subprocess.run(ready, check=False).returncode != 0:
+            if not self.is_running:
+                ends += 1
+                if ends * _RETRY_S > _START_S / 4:
+                    until = 0.0
+                else:
+                    time.sleep(_RETRY_S)
+                    self.launch()
+            if time.monotonic() > until:
+                self.stop()
+                raise LauncherError(f"PostgreSQL did not start:\n{self.log.read_text()[-2000:]}")
+            time.sleep(0.03)
+
+    def complete(self) -> None:
+        """Wait until the server answers, and let the application use it.
+
+        Raises:
+            LauncherError: it does not answer, or cannot be set up.
+        """
+        self.wait_until_ready()
+        _set_up(self, self._password, self._web_password)
 
     def stop(self) -> None:
         """Shut down cleanly: open sessions are ended, everything committed is on disk."""
-        if self.process.poll() is None:
+        process = self._process
+        if process is None:
+            return
+        if process.poll() is None:
             with contextlib.suppress(ProcessLookupError):
-                self.process.send_signal(signal.SIGINT)
+                process.send_signal(signal.SIGINT)
         try:
-            self.process.wait(timeout=_PATIENCE_S)
+            process.wait(timeout=_STOP_S)
         except subprocess.TimeoutExpired:
-            self.process.kill()
-            self.process.wait()
-
-
-def _as_user() -> list[str]:
-    """Give the command that changes to the unprivileged user, nothing if we are no root.
-
-    The server ends with the launcher even if that is killed: nothing is left running unseen.
-    """
-    if os.geteuid() != 0:
-        return ["setpriv", "--pdeathsig", "INT"]
-    # The signal must be set after the user was changed, which would clear it.
-    return ["setpriv", "--reuid", _USER, "--regid", _USER, "--init-groups",
-            "setpriv", "--pdeathsig", "INT"]  # fmt: skip
-
-
-def _can_reach(folder: Path) -> bool:
-    """Tell whether the unprivileged user can go into a folder's parents."""
-    if os.geteuid() != 0:
-        return True
-    done = subprocess.run(
-        [*_as_user(), "test", "-x", str(folder)], capture_output=True, check=False
-    )
-    return done.returncode == 0
-
-
-def choose_folder(wanted: Path) -> Path:
-    """Give the folder for the cluster: the wanted one, or one the server's user can reach."""
-    wanted.parent.mkdir(parents=True, exist_ok=True)
-    if _can_reach(wanted.parent):
-        return wanted
-    mark = hashlib.sha256(str(wanted).encode()).hexdigest()[:12]
-    other = Path("/var/tmp") / f"axis-path-{mark}" / wanted.name  # noqa: S108 - kept over restarts
-    say(f"  The user {_USER} cannot reach {wanted.parent}; the database lies in {other}.")
-    other.parent.mkdir(exist_ok=True)
-    return other
+            process.kill()
+            process.wait()
 
 
 def start_cluster(wanted: Path) -> Cluster:
-    """Start the cluster in a folder, made if it is new.
-
-    A server that still runs there from an earlier start is stopped first. One that was killed
-    recovers by itself.
+    """Start a server on a folder, made if it is new, and wait until it answers.
 
     Raises:
         LauncherError: it does not start; its log is quoted.
     """
-    programs = postgres_programs()
-    if programs is None:
-        raise LauncherError("The PostgreSQL server is not installed.")
-    folder = choose_folder(wanted)
-    password = _password(folder)
-    if not (folder / "PG_VERSION").exists():
-        _create(folder, programs, password)
-    _stop_left_over(folder)
-    port = any_free_port()
-    log = (folder.parent / f"{folder.name}.log").open("ab")
-    process = subprocess.Popen(
-        [*_as_user(), str(programs / "postgres"), "-D", str(folder), "-p", str(port),
-         "-c", f"listen_addresses={HOST}", "-c", "unix_socket_directories=",
-         "-c", "logging_collector=off"],
-        stdout=log, stderr=log, stdin=subprocess.DEVNULL, cwd="/", start_new_session=True,
-    )  # fmt: skip
-    url = f"postgresql+psycopg://{_DATABASE_USER}:{password}@{HOST}:{port}/postgres"
-    cluster = Cluster(folder, process, url)
-    _wait_until_ready(cluster, programs, port)
+    cluster = begin_cluster(wanted)
+    cluster.complete()
     return cluster
 
 
-def _password(folder: Path) -> str:
-    """Give the password of the database, made with the cluster; only its owner can read it."""
-    path = folder.parent / f"{folder.name}.password"
-    if not path.exists():
-        path.touch(mode=0o600)
-        path.write_text(secrets.token_urlsafe(24))
-    return path.read_text().strip()
+def begin_cluster(wanted: Path) -> Cluster:
+    """Start a server on a folder, made if it is new, without waiting until it answers.
+
+    A server that an earlier start left behind is stopped first. One that was killed recovers by
+    itself, and what an earlier start left half made is made anew.
+
+    Raises:
+        LauncherError: it does not start; its log is quoted.
+    """
+    folder = cluster_folder.choose_folder(wanted)
+    programs = postgres_programs(cluster_folder.version_of(folder))
+    if programs is None:
+        raise LauncherError("The PostgreSQL server is not installed.")
+    beside = folder.parent / folder.name
+    password = secret(beside.with_name(f"{folder.name}.password"), 24)
+    web_password = secret(beside.with_name(f"{folder.name}.web-password"), 24)
+    cluster_folder.make_ready(folder, programs, password)
+    _stop_left_over(folder)
+    cluster = Cluster(folder, programs, any_free_port(), password, web_password)
+    cluster.launch()
+    return cluster
 
 
-def _create(folder: Path, programs: Path, password: str) -> None:
-    # What an earlier start left half made has no PG_VERSION: begin again.
-    shutil.rmtree(folder, ignore_errors=True)
-    folder.mkdir(mode=0o700)
-    secret = folder.parent / f"{folder.name}.initial"
-    secret.touch(mode=0o600)
-    secret.write_text(password)
-    if os.geteuid() == 0:
-        user = pwd.getpwnam(_USER)
-        os.chown(folder, user.pw_uid, user.pw_gid)
-        os.chown(secret, user.pw_uid, user.pw_gid)
-    try:
-        done = subprocess.run(
-            [*_as_user(), str(programs / "initdb"), "-D", str(folder), "-U", _DATABASE_USER,
-             "-A", "scram-sha-256", f"--pwfile={secret}", "-E", "UTF8", "--locale=C.UTF-8",
-             "--no-instructions"],
-            capture_output=True, text=True, check=False, cwd="/",
-        )  # fmt: skip
-        if done.returncode != 0:
-            raise LauncherError(f"initdb failed:\n{done.stdout}{done.stderr}")
-    finally:
-        secret.unlink(missing_ok=True)
+def _set_up(cluster: Cluster, password: str, web_password: str) -> None:
+    """Set up the roles, unless that was done with these passwords."""
+    done = cluster.folder.parent / f"{cluster.folder.name}.roles"
+    mark = f"1 {_mark_of(password)} {_mark_of(web_password)}"
+    if read_text(done) == mark:
+        return
+    if not roles.knows_password(cluster.programs, cluster.port, password):
+        say("  The password of the database was lost; it gets a new one.")
+        cluster.stop()
+        cluster_folder.reset_password(cluster.folder, cluster.programs, password)
+        cluster.launch()
+        cluster.wait_until_ready()
+    roles.set_up_roles(cluster.programs, cluster.port, password, web_password)
+    write_whole(done, mark)
+
+
+def _mark_of(password: str) -> str:
+    """Return what tells a password from others, and does not give it away."""
+    return hashlib.sha256(password.encode()).hexdigest()[:16]
 
 
 def _stop_left_over(folder: Path) -> None:
-    """Stop a server that an earlier start left running on this folder.
+    """Stop a server that an earlier start left running on a folder: its launcher is gone.
 
     Raises:
         LauncherError: it does not end.
     """
-    deadline = time.monotonic() + _PATIENCE_S
+    until = time.monotonic() + _STOP_S
     was_asked = False
-    while time.monotonic() < deadline:
+    while time.monotonic() < until:
         pid = _server_of(folder)
         if pid is None:
             return
@@ -169,7 +202,7 @@ def _stop_left_over(folder: Path) -> None:
 
 
 def _server_of(folder: Path) -> int | None:
-    """Give the process of the server that runs in a folder, None if there is none.
+    """Return the process of the server that runs on a folder, None if there is none.
 
     A killed server whose parent never asks for its end stays as a dead entry, which PostgreSQL
     takes for a running one. Once nothing lives in the folder any more, its lock file is removed.
@@ -190,20 +223,9 @@ def _server_of(folder: Path) -> int | None:
 
 
 def _lives_in(folder: Path) -> bool:
-    """Tell whether any process has a folder as its own; a server and its helpers have."""
+    """Check whether any process has a folder as its own; a server and its helpers have."""
     for path in Path("/proc").glob("[0-9]*/cwd"):
         with contextlib.suppress(OSError):
             if path.readlink() == folder:
                 return True
     return False
-
-
-def _wait_until_ready(cluster: Cluster, programs: Path, port: int) -> None:
-    deadline = time.monotonic() + _PATIENCE_S
-    ready = [str(programs / "pg_isready"), "-q", "-h", HOST, "-p", str(port)]
-    while subprocess.run(ready, check=False).returncode != 0:
-        if cluster.process.poll() is not None or time.monotonic() > deadline:
-            cluster.stop()
-            log = (cluster.folder.parent / f"{cluster.folder.name}.log").read_text()[-2000:]
-            raise LauncherError(f"PostgreSQL did not start:\n{log}")
-        time.sleep(0.05)

@@ -3,10 +3,10 @@
 import argparse
 
 from launcher.checks import run_checks
-from launcher.environment import compile_sources, make_environment
+from launcher.environment import make_environment, prepare_sources
 from launcher.packages import install_packages
 from launcher.say import LauncherError, say
-from launcher.server import DEFAULT_PORT, start
+from launcher.site import DEFAULT_PORT, start
 
 
 def _parser() -> argparse.ArgumentParser:
@@ -35,7 +35,7 @@ def main(arguments: list[str]) -> int:
         is_test = chosen.command == "test"
         install_packages(with_browser=is_test)
         make_environment("develop.lock" if is_test else "runtime.lock")
-        compile_sources()
+        prepare_sources()
         return run_checks(chosen.names) if is_test else start(chosen.port)
     except LauncherError as err:
         say(f"Axis Path: {err}")

@@ -12,11 +12,17 @@ _POSTGRES = Path("/usr/lib/postgresql")
 _CREATE_CLUSTER = Path("/etc/postgresql-common/createcluster.conf")
 
 
-def postgres_programs() -> Path | None:
-    """Give the folder with the programs of the newest PostgreSQL server, None if there is none."""
+def postgres_programs(version: str = "") -> Path | None:
+    """Return the folder with PostgreSQL's programs, None if there is none.
+
+    Args:
+        version: of a database that is there already; by default the newest is taken.
+    """
     found = [
         p for p in _POSTGRES.glob("*/bin") if (p / "initdb").exists() and (p / "postgres").exists()
     ]
+    if version:
+        return next((path for path in found if path.parent.name == version), None)
     return max(found, key=lambda path: int(path.parent.name), default=None)
 
 

@@ -6,5 +6,6 @@ ROOT = Path(__file__).resolve().parent.parent
 VENV = ROOT / ".venv"
 PYTHON = VENV / "bin" / "python"
 VAR = ROOT / "var"
-SOURCES = ROOT / "src"
+#: Without links: what is compiled is known by the path of its source.
+SOURCES = (ROOT / "src").resolve()
 REQUIREMENTS = ROOT / "requirements"

@@ -7,17 +7,6 @@ from launcher.say import LauncherError
 HOST = "127.0.0.1"
 
 
-def is_free(port: int) -> bool:
-    """Tell whether a server could listen on a port."""
-    with socket.socket(socket.AF_INET, socket.SOCK_STREAM) as probe:
-        probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
-        try:
-            probe.bind((HOST, port))
-        except OSError:
-            return False
-    return True
-
-
 def any_free_port() -> int:
     """Give a port that is free now."""
     with socket.socket(socket.AF_INET, socket.SOCK_STREAM) as probe:
@@ -26,13 +15,20 @@ def any_free_port() -> int:
     return port
 
 
-def first_free_port(wanted: int) -> int:
-    """Give ``wanted``, or the next free port after it.
+def listen(wanted: int) -> socket.socket:
+    """Open ``wanted``, or the next free port after it, for connections.
 
     Raises:
         LauncherError: none of the next hundred is free.
     """
     for port in range(wanted, min(wanted + 100, 65_536)):
-        if is_free(port):
-            return port
+        listener = socket.socket(socket.AF_INET, socket.SOCK_STREAM)
+        listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        try:
+            listener.bind((HOST, port))
+        except OSError:
+            listener.close()
+            continue
+        listener.listen(1024)
+        return listener
     raise LauncherError(f"No port from {wanted} to {wanted + 99} is free.")

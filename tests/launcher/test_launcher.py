@@ -1,19 +1,24 @@
 """``./axispath`` itself: what it starts answers, what it stops is gone, what was killed recovers."""
 
+import contextlib
 import json
 import os
+import pwd
 import re
 import signal
 import socket
 import subprocess
 import sys
 import tempfile
+import time
 import unittest
 import urllib.request
 from pathlib import Path
 from unittest import mock
 
-from launcher import cluster, interpreter, packages, ports
+from sqlalchemy import create_engine, text
+
+from launcher import cluster, cluster_folder, interpreter, packages, ports, site, users
 from launcher.main import main
 from launcher.say import LauncherError
 
@@ -89,7 +94,10 @@ class StartTest(unittest.TestCase):
             ["Morning tide", "Mooring line", "Beam sweep", "Wake", "Breakwater", "Fuel log"],
             self.titles(address),
         )
-        self.assertTrue(any("Creating and starting the database" in line for line in said))
+        self.assertTrue(any("Starting the database" in line for line in said))
+        self.check_rights()
+        self.check_that_a_second_start_is_refused(address)
+        self.check_that_what_is_killed_comes_back(address)
 
         process.send_signal(signal.SIGINT)
         rest = process.stdout.read() if process.stdout else ""
@@ -120,6 +128,61 @@ class StartTest(unittest.TestCase):
         self.end(process)
         self.assertEqual([], self.processes())
 
+    def check_rights(self) -> None:
+        """Nothing but the launcher runs as root, and the application owns its tables only."""
+        if os.geteuid() == 0:
+            # Where a folder above the checkout is closed to others, the start warns and goes on.
+            is_open = users.can_reach("axis-path", ROOT / "src")
+            for pid in self.pids("axis_path.serving"):
+                owner = pwd.getpwuid(Path(f"/proc/{pid}").stat().st_uid).pw_name
+                self.assertEqual("axis-path" if is_open else "root", owner)
+        (pid, *_) = self.pids("axis_path.serving")
+        given = Path(f"/proc/{pid}/environ").read_bytes().split(b"\0")
+        url = next(each for each in given if each.startswith(b"AXIS_PATH_DATABASE_URL="))
+        engine = create_engine(url.partition(b"=")[2].decode())
+        with engine.connect() as connection:
+            self.assertFalse(
+                connection.scalar(
+                    text("SELECT rolsuper FROM pg_roles WHERE rolname = current_user")
+                )
+            )
+        engine.dispose()
+
+    def check_that_a_second_start_is_refused(self, address: str) -> None:
+        done = subprocess.run(
+            [sys.executable, str(self.root / "axispath"), "start"],
+            capture_output=True, text=True, cwd=self.root, check=False, timeout=PATIENCE_S,
+        )  # fmt: skip
+        self.assertEqual(1, done.returncode)
+        self.assertIn(f"already runs from this folder at {address}", done.stdout)
+        self.assertEqual(6, len(self.titles(address)))
+
+    def check_that_what_is_killed_comes_back(self, address: str) -> None:
+        for what in (str(self.root / "var" / "postgres"), "axis_path.serving"):
+            with self.subTest(what):
+                killed = self.pids(what)[0]
+                os.kill(killed, signal.SIGKILL)
+                until = time.monotonic() + PATIENCE_S
+                while time.monotonic() < until:
+                    with contextlib.suppress(OSError):
+                        if killed not in self.pids(what) and len(self.titles(address)) == 6:
+                            break
+                    time.sleep(0.1)
+                else:
+                    self.fail("it does not answer again")
+
+    def pids(self, what: str) -> list[int]:
+        """Return the processes whose command holds some words, the one begun first at first."""
+        found = []
+        for path in Path("/proc").glob("[0-9]*/cmdline"):
+            with contextlib.suppress(OSError):
+                command = path.read_bytes().replace(b"\0", b" ").decode()
+                folder = os.readlink(path.parent / "cwd")
+                if what in command and (str(self.root) in command or folder == str(self.root)):
+                    began = int((path.parent / "stat").read_text().rpartition(")")[2].split()[19])
+                    found.append((began, int(path.parent.name)))
+        return [pid for _, pid in sorted(found)]
+
     def test_a_taken_port_is_said_and_the_next_one_used(self) -> None:
         with socket.socket() as taken:
             taken.bind(("127.0.0.1", 0))
@@ -130,7 +193,84 @@ class StartTest(unittest.TestCase):
             self.assertTrue(any(f"Port {port} is taken" in line for line in said))
 
 
+class FolderTest(unittest.TestCase):
+    """A database that lost something is repaired, or left as it is; never is it deleted."""
+
+    def setUp(self) -> None:
+        folder = Path(self.enterContext(tempfile.TemporaryDirectory(prefix="axis-path-folder-")))
+        folder.chmod(0o755)
+        self.folder = folder / "postgres"
+
+    def start(self) -> cluster.Cluster:
+        running = cluster.start_cluster(self.folder)
+        self.addCleanup(running.stop)
+        return running
+
+    def holds(self, running: cluster.Cluster, url: str) -> list[int]:
+        engine = create_engine(url)
+        try:
+            with engine.connect() as connection:
+                return list(connection.scalars(text("SELECT id FROM kept")))
+        finally:
+            engine.dispose()
+
+    def test_whatever_small_file_is_lost_the_data_stays(self) -> None:
+        running = self.start()
+        engine = create_engine(running.url)
+        with engine.begin() as connection:
+            connection.execute(text("CREATE TABLE kept (id int)"))
+            connection.execute(text("INSERT INTO kept VALUES (7)"))
+        engine.dispose()
+        running.stop()
+        beside = {path.name: path for path in self.folder.parent.iterdir() if path.is_file()}
+        for lost in (
+            lambda: (self.folder / "PG_VERSION").unlink(),
+            lambda: (self.folder / "PG_VERSION").write_text(""),
+            lambda: beside["postgres.password"].write_text(""),
+            lambda: beside["postgres.web-password"].unlink(),
+            lambda: beside["postgres.roles"].unlink(),
+        ):
+            lost()
+            running = self.start()
+            self.assertEqual([7], self.holds(running, running.url))
+            self.assertEqual([7], self.holds(running, running.admin_url))
+            running.stop()
+
+    def test_a_power_failure_during_the_first_start_is_begun_again(self) -> None:
+        half = self.folder.with_name("postgres.unfinished")
+        half.mkdir()
+        (half / "base").mkdir()
+        (half / "PG_VERSION").write_text("15\n")
+        self.folder.with_name("postgres.password").write_text("")
+        running = self.start()
+        self.assertTrue(running.is_running)
+        self.assertFalse(half.exists())
+
+    def test_files_of_somebody_else_are_not_touched(self) -> None:
+        self.folder.mkdir()
+        (self.folder / "thesis.txt").write_text("mine")
+        with self.assertRaises(LauncherError):
+            cluster.start_cluster(self.folder)
+        self.assertEqual("mine", (self.folder / "thesis.txt").read_text())
+
+    def test_a_damaged_database_that_tells_no_version_is_left_alone(self) -> None:
+        (self.folder / "base" / "1").mkdir(parents=True)
+        with self.assertRaises(LauncherError) as caught:
+            cluster.start_cluster(self.folder)
+        self.assertIn("Nothing was changed", str(caught.exception))
+        self.assertTrue((self.folder / "base" / "1").exists())
+
+
 class PiecesTest(unittest.TestCase):
+    def test_a_long_log_is_put_aside_and_its_writer_goes_on(self) -> None:
+        log = Path(self.enterContext(tempfile.TemporaryDirectory())) / "site.log"
+        with log.open("ab", buffering=0) as writer, mock.patch.object(site, "_LONGEST_LOG", 10):
+            writer.write(b"a long line that is full")
+            site.put_aside(log)
+            writer.write(b"next")
+        self.assertEqual("next", log.read_text())
+        self.assertIn("long line", log.with_name("site.log.1").read_text())
+
     def test_missing_packages_are_named_when_nobody_may_install_them(self) -> None:
         with (
             mock.patch.object(packages, "missing_packages", return_value=["postgresql"]),
@@ -146,13 +286,16 @@ class PiecesTest(unittest.TestCase):
     def test_a_folder_that_the_database_cannot_reach_is_replaced(self) -> None:
         with tempfile.TemporaryDirectory() as name:
             wanted = Path(name) / "var" / "postgres"
-            with mock.patch.object(cluster, "_can_reach", return_value=False):
-                chosen = cluster.choose_folder(wanted)
-                self.assertEqual(chosen, cluster.choose_folder(wanted))
-            self.assertTrue(str(chosen).startswith("/var/tmp/axis-path-"))
-            chosen.parent.rmdir()
-            with mock.patch.object(cluster, "_can_reach", return_value=True):
-                self.assertEqual(wanted, cluster.choose_folder(wanted))
+            other = Path(name) / "elsewhere"
+            with (
+                mock.patch.object(cluster_folder, "can_reach", return_value=False),
+                mock.patch.object(cluster_folder, "_ELSEWHERE", other),
+            ):
+                chosen = cluster_folder.choose_folder(wanted)
+                self.assertEqual(chosen, cluster_folder.choose_folder(wanted))
+            self.assertEqual(other, chosen.parent.parent)
+            with mock.patch.object(cluster_folder, "can_reach", return_value=True):
+                self.assertEqual(wanted, cluster_folder.choose_folder(wanted))
 
     def test_the_environment_is_made_of_debians_python_if_it_will_do(self) -> None:
         folder = Path(self.enterContext(tempfile.TemporaryDirectory()))
