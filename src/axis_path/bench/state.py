@@ -169,7 +169,7 @@ def reading(job: Job) -> dict[str, Any]:
 
 
 def trail(job: Job) -> Answer:
-    """Give the places of a trail as CSV (RFC 4180)."""
+    """Return the positions of a trail as CSV (RFC 4180)."""
     asked = read_request(job)
     places = asked.study.trails().get(_id(asked.given.get("line")))
     if places is None:

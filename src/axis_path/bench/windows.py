@@ -72,7 +72,7 @@ def _end(value: object) -> float:
 
 
 def _typed_number(asked: BenchRequest, text: object) -> float:
-    """Give a typed place, such as ``2pi``."""
+    """Return a typed value of x, such as ``2pi``."""
     if not isinstance(text, str) or not text.strip():
         raise WindowError("The reading line needs a number to stand at.")
     found = asked.study.evaluate(text)

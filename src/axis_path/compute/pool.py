@@ -156,7 +156,7 @@ class Pool:
             del self._waiting[request.person]
 
     def _grant(self) -> None:
-        """Give workers to those who are next, as long as there is room; the lock is held."""
+        """Assign workers to those who are next, as long as there is room; the lock is held."""
         size, now = self._size, time.monotonic()
         while self._waiting and len(self._running) < size.most:
             short = sum(now - each.began < _MOMENT_S for each in self._running)

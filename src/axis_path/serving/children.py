@@ -73,7 +73,7 @@ class Child:
 
 
 def name_process(name: str) -> None:
-    """Give this process a name in lists of processes."""
+    """Set the name of this process in lists of processes."""
     ctypes.CDLL(None).prctl(_PR_SET_NAME, name.encode())
 
 

@@ -156,7 +156,7 @@ class Sliding(Notebook):
         return definition.name or "", self.rational(text), line.slider
 
     def type_value(self, line_id: int, text: str) -> None:
-        """Give a slider a value as it was typed: ``pi/2`` stays ``pi/2``.
+        """Set a slider to a value as it was typed: ``pi/2`` stays ``pi/2``.
 
         What depends on other lines is taken as the number that it is now.
 
