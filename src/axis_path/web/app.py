@@ -80,12 +80,12 @@ def _home() -> Response:
 
 
 def _health() -> tuple[str, int, dict[str, str]]:
-    """Say that the web process answers."""
+    """Return 200: the web process answers."""
     return "ok\n", 200, _PLAIN
 
 
 def _ready() -> tuple[str, int, dict[str, str]]:
-    """Say that all a page needs is there: the database answers."""
+    """Return 200 if the database answers, as every page needs it."""
     with web_state().engine.connect() as connection:
         connection.execute(text("SELECT 1"))
     return "ready\n", 200, _PLAIN

@@ -20,7 +20,6 @@ from axis_path.core.evaluate.exact_pool import (
     exact_form,
     exact_solutions,
     is_identity,
-    make_ready,
     run_exact_work_with,
 )
 from axis_path.core.evaluate.full import FullCompiler
@@ -96,7 +95,6 @@ __all__ = [
     "make_complex",
     "make_list",
     "make_point",
-    "make_ready",
     "make_result",
     "middles",
     "most_bits",

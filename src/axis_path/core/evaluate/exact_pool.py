@@ -27,8 +27,6 @@ from axis_path.core.evaluate.program import Program
 from axis_path.core.limits import EXACT_MEMORY, EXACT_TIME
 
 T = TypeVar("T")
-#: Libraries are loaded within this time, on a machine that is busy too.
-_READY_MS = 60_000
 _OUT_OF_TIME = "no exact form was found in time"
 
 
@@ -176,11 +174,6 @@ def run_limited(function: Callable[..., Any], *arguments: object, limit_ms: int)
         TimeoutError, MemoryError, RuntimeError: a limit was reached, or it failed.
     """
     return _Runner.run(function, arguments, limit_ms)
-
-
-def make_ready() -> None:
-    """Make the worker, so that who asks first need not wait until its libraries are loaded."""
-    run_limited(int, limit_ms=_READY_MS)
 
 
 def exact_form(
