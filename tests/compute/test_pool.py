@@ -16,6 +16,7 @@ from pathlib import Path
 
 from axis_path.compute import (
     BusyError,
+    Caller,
     GoneError,
     Limits,
     Pool,
@@ -72,7 +73,7 @@ class PoolTest(unittest.TestCase):
         document = json.dumps(study.to_dict()).encode()
         body = json.dumps({"version": 1, "window": WINDOW, **given}).encode()
         study_id = study_id or uuid.uuid4()
-        with pool.lease(person, study_id, gone) as lease:
+        with pool.lease(Caller(person, study_id, gone)) as lease:
             return lease.ask(
                 Query(task, study_id, body, lambda _: document, limits=limits, is_gone=gone)
             )
@@ -105,11 +106,11 @@ class PoolTest(unittest.TestCase):
         pool = self.pool(kept=1, at_once=1)
         study_id = uuid.uuid4()
         self.ask(pool, "# grow", study_id=study_id)
-        with pool.lease("p", study_id) as lease:
+        with pool.lease(Caller("p", study_id)) as lease:
             grown = lease._pid
         for _ in range(20):
             self.ask(pool, "f(x) = x", study_id=study_id)
-            with pool.lease("p", study_id) as lease:
+            with pool.lease(Caller("p", study_id)) as lease:
                 present = lease._pid
         self.assertNotEqual(grown, present)
 
@@ -121,7 +122,7 @@ class PoolTest(unittest.TestCase):
         def load(_version: int) -> bytes:
             raise KeyError("no such version")
 
-        with self.assertRaises(KeyError), pool.lease("p", study_id) as lease:
+        with self.assertRaises(KeyError), pool.lease(Caller("p", study_id)) as lease:
             lease.ask(Query("scene", study_id, body, load))
         self.assertEqual(200, self.ask(pool, "f(x) = x").status)
 
@@ -167,19 +168,19 @@ class PoolTest(unittest.TestCase):
     def test_the_queue_has_a_length_and_is_left_by_who_no_longer_waits(self) -> None:
         pool = self.pool(most=1, at_once=1, queue=1, wait_s=0.4)
         study_id = uuid.uuid4()
-        with pool.lease("p", study_id):
-            with self.assertRaises(GoneError), pool.lease("q", study_id, lambda: True):
+        with pool.lease(Caller("p", study_id)):
+            with self.assertRaises(GoneError), pool.lease(Caller("q", study_id, lambda: True)):
                 pass
             waiting = threading.Thread(target=self.refused, args=(pool,))
             waiting.start()
             time.sleep(0.1)
-            with self.assertRaises(BusyError), pool.lease("r", study_id):
+            with self.assertRaises(BusyError), pool.lease(Caller("r", study_id)):
                 pass
             waiting.join(PATIENCE_S)
         self.assertEqual(200, self.ask(pool, "f(x) = x").status)
 
     def refused(self, pool: Pool) -> None:
-        with self.assertRaises(BusyError), pool.lease("q", uuid.uuid4()):
+        with self.assertRaises(BusyError), pool.lease(Caller("q", uuid.uuid4())):
             pass
 
     def test_exact_forms_are_found_in_a_child_with_limits(self) -> None:
@@ -196,7 +197,7 @@ class PoolTest(unittest.TestCase):
     def test_workers_end_with_the_process_that_asks(self) -> None:
         pool = Pool(self.template, PoolSize(kept=2))
         study_id = uuid.uuid4()
-        with pool.lease("p", study_id) as lease:
+        with pool.lease(Caller("p", study_id)) as lease:
             pid = lease._pid
         pool.close()
         until = time.monotonic() + PATIENCE_S

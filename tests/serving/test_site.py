@@ -2,10 +2,8 @@
 
 from __future__ import annotations
 
-import http.client
 import json
 import os
-import re
 import signal
 import socket
 import threading
@@ -21,44 +19,9 @@ from axis_path.store import create_study, open_study, session_scope
 from tests.databases import DatabaseTest
 from tests.proxy import Proxy
 from tests.site import RunningSite
+from tests.visitor import PATIENCE_S, Visitor
 
 WINDOW = {"x": [-10, 10], "y": [-7, 7], "width": 300, "height": 200}
-#: Waiting for something on a busy machine.
-PATIENCE_S = 60.0
-
-
-class Visitor:
-    """A browser without a page: cookies, a token, and JSON."""
-
-    def __init__(self, site: RunningSite, host: str = "127.0.0.1") -> None:
-        self._address = site.base.removeprefix("http://")
-        self._host = f"{host}:{self._address.rpartition(':')[2]}"
-        self._cookie, self._token = "", ""
-        page = self.get("/studies")[1]
-        self._token = re.search(r'name="csrf-token" content="([^"]+)"', page)[1]  # type: ignore[index]
-
-    def get(self, path: str) -> tuple[int, str]:
-        status, body, _ = self._send("GET", path, None)
-        return status, body
-
-    def post(self, path: str, **given: Any) -> tuple[int, dict[str, Any]]:
-        status, body, _ = self._send("POST", path, json.dumps(given))
-        return status, json.loads(body)
-
-    def _send(self, method: str, path: str, body: str | None) -> tuple[int, str, str]:
-        connection = http.client.HTTPConnection(self._address, timeout=PATIENCE_S)
-        headers = {"Host": self._host, "Cookie": self._cookie, "X-CSRFToken": self._token}
-        if body is not None:
-            headers |= {"Content-Type": "application/json", "Accept": "application/json"}
-        try:
-            connection.request(method, path, body, headers)
-            answer = connection.getresponse()
-            text = answer.read().decode()
-        finally:
-            connection.close()
-        if cookie := answer.getheader("Set-Cookie"):
-            self._cookie = cookie.partition(";")[0]
-        return answer.status, text, answer.getheader("Location", "")
 
 
 class SiteTest(DatabaseTest):
@@ -78,7 +41,7 @@ class SiteTest(DatabaseTest):
         return cls.url
 
     def setUp(self) -> None:
-        self.visitor = Visitor(self.site)
+        self.visitor = Visitor(self.site.base)
 
     def make(self, *lines: str) -> tuple[uuid.UUID, int]:
         study = Study()
@@ -164,7 +127,7 @@ class PoisonedTest(SiteTest):
     def test_others_are_answered_while_a_poisoned_page_is_open(self) -> None:
         poisoned, version = self.make("f(x) = x")
         drafts = [{"do": "write", "id": None, "text": "# hang"}]
-        bad = Visitor(self.site)
+        bad = Visitor(self.site.base)
         asking = threading.Thread(
             target=bad.post, args=(f"/studies/{poisoned}/scene",),
             kwargs={"version": version, "window": WINDOW, "drafts": drafts},
@@ -213,9 +176,9 @@ class SuperviseTest(SiteTest):
 
     def test_a_foreign_name_is_refused(self) -> None:
         with self.assertRaises(TypeError):
-            Visitor(self.site, "harbour.example")
+            Visitor(self.site.base, "harbour.example")
         for host in ("127.0.0.1", "localhost"):
-            self.assertEqual(200, Visitor(self.site, host).get("/studies")[0])
+            self.assertEqual(200, Visitor(self.site.base, host).get("/studies")[0])
 
     def test_a_page_that_sends_far_ahead_is_cut_off(self) -> None:
         study_id, version = self.make("s(x) = sum(sin(k x)/k, k, 1, 99999)")

@@ -192,7 +192,7 @@ def read_dict(given: dict[str, Any]) -> dict[str, Any]:
         raise DataError(f"The text has {len(text):,} characters; {_MOST_TEXT:,} can be read.")
     options = {name: given[name] for name in _OPTIONS if given.get(name) not in (None, "")}
     if not all(isinstance(each, str) for each in options.values()):
-        raise RequestError("The separator and the decimal sign are texts.")
+        raise RequestError("The separator and the decimal sign must be texts.")
     header = given.get("header")
     has_header = header if isinstance(header, bool) else None
     found = read_columns(text.replace("\0", ""), has_header=has_header, **options)

@@ -74,7 +74,7 @@ def picture(job: Job) -> Answer:
         return Answer(orjson.dumps(carried, option=orjson.OPT_INDENT_2))
     scale, look = _look(asked)
     if wanted not in tuple(Format):
-        raise RequestError("This format of a picture is not known.")
+        raise RequestError("This picture format is not supported.")
     scene = asked.study.scene(asked.window, reading_x=asked.reading_x, with_trails=True).to_dict()
     made = make_picture(scene, carried, Format(wanted), look, scale=scale)
     return Answer(made.data, made.media_type)

@@ -8,12 +8,13 @@ keeps a ``Pool`` of them and ends one that does not answer. Read ``pool.py`` fir
 
 from axis_path.compute.errors import BusyError, ComputeError, GoneError, WorkerDiedError
 from axis_path.compute.in_process import InProcess
-from axis_path.compute.lease import Compute, Lease, Limits, Query, Reply, never
+from axis_path.compute.lease import Caller, Compute, Lease, Limits, Query, Reply, never
 from axis_path.compute.pool import Pool
 from axis_path.compute.template import Template
 
 __all__ = [
     "BusyError",
+    "Caller",
     "Compute",
     "ComputeError",
     "GoneError",

@@ -3,14 +3,13 @@
 from __future__ import annotations
 
 import threading
-import uuid
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 from contextlib import contextmanager
 
 from axis_path.bench import Answer, FileAnswer
 from axis_path.bench.job import StudyCache
 from axis_path.compute.answering import Order, run_order
-from axis_path.compute.lease import Lease, Query, Reply, never
+from axis_path.compute.lease import Caller, Lease, Query, Reply
 
 
 class InProcess:
@@ -21,14 +20,7 @@ class InProcess:
         self._lock = threading.Lock()
 
     @contextmanager
-    def lease(
-        self,
-        person: str,
-        study_id: uuid.UUID,
-        is_gone: Callable[[], bool] = never,
-        *,
-        is_long: bool = False,
-    ) -> Iterator[Lease]:
+    def lease(self, caller: Caller) -> Iterator[Lease]:
         """Wait until no other request is answered."""
         with self._lock:
             yield self

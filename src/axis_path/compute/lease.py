@@ -71,6 +71,23 @@ class Reply:
     more: Iterator[bytes] | None = None
 
 
+@dataclass(frozen=True, slots=True)
+class Caller:
+    """Who needs a worker, and for what.
+
+    Attributes:
+        person: who asks; people take turns.
+        study_id: a worker that knows the study is preferred.
+        is_gone: tells whether nobody waits any more.
+        is_long: whether the answer is expected to take long, as a file does.
+    """
+
+    person: str
+    study_id: uuid.UUID
+    is_gone: Callable[[], bool] = never
+    is_long: bool = False
+
+
 class Lease(Protocol):
     """A worker that is this request's alone for a while."""
 
@@ -86,24 +103,11 @@ class Lease(Protocol):
 class Compute(Protocol):
     """Whatever answers the Bench."""
 
-    def lease(
-        self,
-        person: str,
-        study_id: uuid.UUID,
-        is_gone: Callable[[], bool] = never,
-        *,
-        is_long: bool = False,
-    ) -> AbstractContextManager[Lease]:
-        """Wait for a worker.
-
-        Args:
-            person: who asks; people take turns.
-            study_id: a worker that knows the study is preferred.
-            is_gone: tells whether nobody waits any more.
-            is_long: whether the answer is expected to take long, as a file does.
+    def lease(self, caller: Caller) -> AbstractContextManager[Lease]:
+        """Wait for a worker and have it until the block ends.
 
         Raises:
-            BusyError: too many wait; GoneError: nobody waits any more.
+            BusyError: too many wait, or this one waited too long; GoneError: nobody waits any more.
         """
         ...
 

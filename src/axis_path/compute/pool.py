@@ -10,19 +10,19 @@ from __future__ import annotations
 import threading
 import time
 import uuid
-from collections import Counter, OrderedDict, deque
-from collections.abc import Callable, Iterator
+from collections import OrderedDict, deque
+from collections.abc import Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass, field
 
 from axis_path.compute.errors import BusyError, GoneError
-from axis_path.compute.lease import Lease, never
+from axis_path.compute.lease import Caller, Lease
 from axis_path.compute.process import WorkerProcess
 from axis_path.compute.template import Template
 
 #: A request that takes longer no longer keeps the next one waiting.
 _MOMENT_S = 0.05
-#: So often a request that is not the next one looks whether its page still waits.
+#: So often a request that is not the next one checks whether its page still waits.
 _LOOK_S = 0.5
 #: A worker beyond those that are always kept ends when it was idle for so long.
 _IDLE_S, _SWEEP_S = 20.0, 5.0
@@ -55,9 +55,7 @@ class PoolSize:
 class _Request:
     """A request that waits for a worker, or has one."""
 
-    person: str
-    study_id: uuid.UUID
-    is_long: bool
+    caller: Caller
     ready: threading.Event = field(default_factory=threading.Event)
     began: float = 0.0
     worker: WorkerProcess | None = None
@@ -82,31 +80,14 @@ class Pool:
         threading.Thread(target=self._keep, daemon=True, name="pool").start()
 
     @contextmanager
-    def lease(
-        self,
-        person: str,
-        study_id: uuid.UUID,
-        is_gone: Callable[[], bool] = never,
-        *,
-        is_long: bool = False,
-    ) -> Iterator[Lease]:
-        """Wait for a worker and have it until the block ends.
-
-        Args:
-            person: who asks.
-            study_id: a worker that knows the study is preferred.
-            is_gone: tells whether nobody waits any more.
-            is_long: whether the answer is expected to take long, as a file does.
-
-        Raises:
-            BusyError: too many wait, or this one waited too long; GoneError: nobody waits any more.
-        """
-        request = _Request(person, study_id, is_long)
-        self._wait(request, is_gone)
+    def lease(self, caller: Caller) -> Iterator[Lease]:
+        """Wait for a worker, see ``Compute.lease``."""
+        request = _Request(caller)
+        self._wait(request)
         try:
             if request.worker is None:
                 request.worker = self._make()
-            request.worker.study_id = study_id
+            request.worker.study_id = caller.study_id
             yield request.worker
         finally:
             self._release(request)
@@ -126,12 +107,12 @@ class Pool:
         except (OSError, EOFError) as err:
             raise BusyError from err
 
-    def _wait(self, request: _Request, is_gone: Callable[[], bool]) -> None:
+    def _wait(self, request: _Request) -> None:
         until = time.monotonic() + self._size.wait_s
         with self._lock:
             if sum(map(len, self._waiting.values())) >= self._size.queue:
                 raise BusyError
-            self._waiting.setdefault(request.person, deque()).append(request)
+            self._waiting.setdefault(request.caller.person, deque()).append(request)
             self._grant()
         while not request.ready.wait(self._until_next_look(request)):
             with self._lock:
@@ -139,7 +120,7 @@ class Pool:
                 if request.ready.is_set():
                     return
                 is_late = time.monotonic() > until
-                if is_late or is_gone():
+                if is_late or request.caller.is_gone():
                     self._remove(request)
                     raise BusyError if is_late else GoneError
 
@@ -150,10 +131,10 @@ class Pool:
         return _MOMENT_S / 2 if is_first else _LOOK_S
 
     def _remove(self, request: _Request) -> None:
-        queue = self._waiting[request.person]
+        queue = self._waiting[request.caller.person]
         queue.remove(request)
         if not queue:
-            del self._waiting[request.person]
+            del self._waiting[request.caller.person]
 
     def _grant(self) -> None:
         """Assign workers to those who are next, as long as there is room; the lock is held."""
@@ -166,16 +147,17 @@ class Pool:
             if request is None:
                 return
             request.began = now
-            request.worker = self._take(request.study_id)
+            request.worker = self._take(request.caller.study_id)
             self._running.add(request)
             request.ready.set()
 
     def _next(self) -> _Request | None:
         """Take the first request of the next person who may have one more worker."""
-        running = Counter(each.person for each in self._running)
-        has_room = sum(each.is_long for each in self._running) < self._size.long
+        has_room = sum(each.caller.is_long for each in self._running) < self._size.long
         for person, queue in self._waiting.items():
-            if running[person] < self._size.each and (has_room or not queue[0].is_long):
+            if self._count_of(person) < self._size.each and (
+                has_room or not queue[0].caller.is_long
+            ):
                 request = queue.popleft()
                 # The others come first now.
                 self._waiting.move_to_end(person)
@@ -183,6 +165,9 @@ class Pool:
                     del self._waiting[person]
                 return request
         return None
+
+    def _count_of(self, person: str) -> int:
+        return sum(each.caller.person == person for each in self._running)
 
     def _take(self, study_id: uuid.UUID) -> WorkerProcess | None:
         """Take an idle worker, one that knows the study if there is one; None to make a new one."""

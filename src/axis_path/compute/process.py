@@ -4,17 +4,15 @@ from __future__ import annotations
 
 import contextlib
 import os
-import select
 import signal
 import time
 import uuid
 from collections.abc import Iterator
-from multiprocessing.connection import Connection
 from typing import Any
 
 from axis_path.compute.errors import GoneError, WorkerDiedError
 from axis_path.compute.lease import Query, Reply
-from axis_path.compute.messages import CANCEL, send, split
+from axis_path.compute.messages import Channel
 
 #: So often it is checked whether somebody still waits.
 _WAKE_MS = 100
@@ -30,11 +28,8 @@ class WorkerProcess:
         idle_since: when its last answer was sent, in seconds of the monotonic clock.
     """
 
-    def __init__(self, connection: Connection, pid: int, is_early: bool) -> None:
-        self._connection, self._pid, self.is_early = connection, pid, is_early
-        # Made once: one for each answer would cost more than the answer's way.
-        self._poll = select.poll()
-        self._poll.register(connection.fileno(), select.POLLIN)
+    def __init__(self, channel: Channel, pid: int, is_early: bool) -> None:
+        self._channel, self._pid, self.is_early = channel, pid, is_early
         self.study_id: uuid.UUID | None = None
         self.is_usable = True
         self.idle_since = time.monotonic()
@@ -68,21 +63,21 @@ class WorkerProcess:
     def kill(self) -> None:
         """End the worker at once."""
         self.is_usable = False
-        self._connection.close()
+        self._channel.close()
         with contextlib.suppress(ProcessLookupError, PermissionError):
             os.kill(self._pid, signal.SIGKILL)
 
     def close(self) -> None:
-        """Let the worker end by itself: its connection does."""
+        """Let the worker end by itself: its channel does."""
         self.is_usable = False
-        self._connection.close()
+        self._channel.close()
 
     def _end(self, head: dict[str, Any]) -> None:
         self.is_usable = not head["retire"]
 
     def _send(self, head: dict[str, Any], body: bytes) -> None:
         try:
-            send(self._connection, head, body)
+            self._channel.send(head, body)
         except OSError as err:
             self.kill()
             raise WorkerDiedError from err
@@ -96,7 +91,7 @@ class WorkerProcess:
         except Exception as err:  # noqa: BLE001 - raised again when the worker has answered
             failure = err
         try:
-            self._connection.send_bytes(document)
+            self._channel.send({}, document)
         except OSError as err:
             self.kill()
             raise WorkerDiedError from err
@@ -105,19 +100,23 @@ class WorkerProcess:
     def _receive(self, query: Query, until: float) -> tuple[dict[str, Any], bytes]:
         is_cancelled = False
         try:
-            while not self._poll.poll(_WAKE_MS):
+            while not self._channel.poll(_WAKE_MS):
                 if time.monotonic() > until:
                     self.kill()
                     raise WorkerDiedError
                 if not is_cancelled and query.is_gone():
                     is_cancelled = True
-                    self._connection.send_bytes(CANCEL)
+                    self._channel.cancel()
                     until = min(until, time.monotonic() + query.limits.grace_s)
-            message = self._connection.recv_bytes()
+            message = self._channel.receive()
         except (EOFError, OSError) as err:
             self.kill()
             raise (GoneError if is_cancelled else WorkerDiedError) from err
-        return split(message)
+        if message is None:
+            # No worker of ours cancels.
+            self.kill()
+            raise WorkerDiedError
+        return message
 
     def _blocks(self, query: Query, until: float) -> Iterator[bytes]:
         """Yield the rest of a file; whoever stops in between ends the worker.

@@ -11,10 +11,9 @@ import gc
 import os
 import signal
 import socket
-from multiprocessing.connection import Connection
 
 from axis_path.compute.forked import run_forked
-from axis_path.compute.messages import split
+from axis_path.compute.messages import Channel
 from axis_path.compute.worker import serve
 from axis_path.core.evaluate import run_exact_work_with
 
@@ -22,7 +21,7 @@ _ORDER = b"worker"
 #: How a worker is called in lists of processes.
 _NAME, _PR_SET_NAME = b"axis-path-calc", 15
 #: A worker says that it is there within this time.
-_HELLO_S = 20.0
+_HELLO_MS = 20_000
 
 
 class Template:
@@ -35,8 +34,8 @@ class Template:
     def __init__(self, channel: socket.socket) -> None:
         self._channel = channel
 
-    def make_worker(self) -> tuple[Connection, int, bool]:
-        """Return the connection to a new worker, its process id, and whether it is an early one.
+    def make_worker(self) -> tuple[Channel, int, bool]:
+        """Return the channel to a new worker, its process id, and whether it is an early one.
 
         An early one was forked before the template had loaded all that is needed sooner or later.
 
@@ -46,20 +45,20 @@ class Template:
         ours, theirs = socket.socketpair()
         with theirs:
             socket.send_fds(self._channel, [_ORDER], [theirs.fileno()])
-        connection = Connection(ours.detach())
+        channel = Channel(ours)
         try:
-            return connection, *_greeted(connection)
+            return channel, *_greeted(channel)
         except BaseException:
-            connection.close()
+            channel.close()
             raise
 
 
-def _greeted(connection: Connection) -> tuple[int, bool]:
+def _greeted(channel: Channel) -> tuple[int, bool]:
     """Wait until a worker says that it is there, and return its process id and if it is early."""
-    if not connection.poll(_HELLO_S):
+    hello = channel.receive() if channel.poll(_HELLO_MS) else None
+    if hello is None:
         raise TimeoutError("the template process does not answer")
-    head, _ = split(connection.recv_bytes())
-    return int(head["pid"]), bool(head["is_early"])
+    return int(hello[0]["pid"]), bool(hello[0]["is_early"])
 
 
 def prepare_to_fork() -> None:
@@ -100,4 +99,4 @@ def _work(descriptor: int) -> None:
     signal.set_wakeup_fd(-1)
     signal.signal(signal.SIGCHLD, signal.SIG_DFL)
     run_exact_work_with(run_forked)
-    serve(Connection(descriptor))
+    serve(Channel(socket.socket(fileno=descriptor)))

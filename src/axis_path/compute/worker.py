@@ -1,7 +1,7 @@
 """A worker: a forked process that answers one request after the other until it is ended.
 
 It has one thread, limits of memory, and nothing that another worker could not make again. While it
-computes, whatever arrives on its connection means that nobody waits any more.
+computes, whatever arrives on its channel means that nobody waits any more.
 """
 
 from __future__ import annotations
@@ -13,14 +13,13 @@ import resource
 import signal
 import sys
 import uuid
-from multiprocessing.connection import Connection
 from pathlib import Path
 from typing import Any
 
 from axis_path.bench import Answer, FileAnswer
 from axis_path.bench.job import StudyCache
 from axis_path.compute.answering import Order, run_order
-from axis_path.compute.messages import CANCEL, send, split
+from axis_path.compute.messages import Channel
 from axis_path.core.errors import StoppedError
 from axis_path.core.limits import WORKER_GROWTH, WORKER_MEMORY
 
@@ -29,15 +28,15 @@ _PAGE = resource.getpagesize()
 _LOOK_EVERY = 8
 
 
-def serve(connection: Connection) -> None:
+def serve(channel: Channel) -> None:
     """Answer until the other side ends or this process has grown too large."""
     for number in (signal.SIGTERM, signal.SIGINT, signal.SIGHUP):
         signal.signal(number, signal.SIG_DFL)
     _limit_memory()
-    worker = _Worker(connection)
+    worker = _Worker(channel)
     with contextlib.suppress(EOFError, OSError):
         # One that was forked before the template had loaded everything is replaced when it rests.
-        send(connection, {"pid": os.getpid(), "is_early": "sympy" not in sys.modules})
+        channel.send({"pid": os.getpid(), "is_early": "sympy" not in sys.modules})
         worker.run()
 
 
@@ -57,24 +56,23 @@ def _limit_memory() -> None:
 class _Worker:
     """Reads orders and sends answers."""
 
-    def __init__(self, connection: Connection) -> None:
-        self._connection = connection
+    def __init__(self, channel: Channel) -> None:
+        self._channel = channel
         self._cache = StudyCache()
         self._most_mb = _resident_mb() + WORKER_GROWTH.value
         self._answered = 0
 
     def run(self) -> None:
-        """Answer until the connection ends.
+        """Answer until the channel ends.
 
         Raises:
             EOFError: it has ended.
         """
         while True:
-            message = self._connection.recv_bytes()
-            if message == CANCEL:
-                # It came after its answer had been sent.
-                continue
-            self._answer(*split(message))
+            message = self._channel.receive()
+            # One that cancels came after its answer had been sent.
+            if message is not None:
+                self._answer(*message)
 
     def _answer(self, head: dict[str, Any], body: bytes) -> None:
         order = Order(
@@ -85,7 +83,7 @@ class _Worker:
         self._answered += 1
         is_over = self._answered % _LOOK_EVERY == 0 and self._is_too_large()
         end = {"status": answer.status, "type": answer.media_type, "retire": is_over}
-        send(self._connection, end, answer.body)
+        self._channel.send(end, answer.body)
 
     def _load(self, version: int) -> bytes:
         """Query for the document of a version.
@@ -93,21 +91,21 @@ class _Worker:
         Raises:
             StoppedError: nobody waits any more.
         """
-        send(self._connection, {"need": version})
-        document = self._connection.recv_bytes()
-        if document == CANCEL:
+        self._channel.send({"need": version})
+        message = self._channel.receive()
+        if message is None:
             # The document follows: it is read so that it is not taken for the next order.
-            self._connection.recv_bytes()
+            self._channel.receive()
             raise StoppedError("This was stopped.")
-        return document
+        return message[1]
 
     def _send_file(self, file: FileAnswer) -> Answer:
         for block in file.blocks:
-            send(self._connection, {"more": file.media_type}, block)
+            self._channel.send({"more": file.media_type}, block)
         return Answer(b"", file.media_type)
 
     def _is_cancelled(self) -> bool:
-        return self._connection.poll()
+        return self._channel.poll()
 
     def _is_too_large(self) -> bool:
         if _resident_mb() < self._most_mb:

@@ -74,7 +74,7 @@ def tell_error(error: Exception) -> tuple[int, dict[str, Any]]:
     if isinstance(error, ComputeError):
         return 503, _told(error.code, error.message) | {"retry_after_s": error.retry_after_s}
     if isinstance(error, SecurityError):
-        return 400, _told("web.host", "This address is not one under which Axis Path is served.")
+        return 400, _told("web.host", "Axis Path is not served under this address.")
     if isinstance(error, HTTPException) and not isinstance(error, CSRFError):
         status = error.code or 500
         return status, _told(f"web.{status}", _SENTENCES.get(status, "Something went wrong."))

@@ -13,7 +13,7 @@ from typing import Any, Final
 import orjson
 from flask import Response, request, session
 
-from axis_path.compute import Lease, Limits, Query, Reply
+from axis_path.compute import Caller, Lease, Limits, Query, Reply
 from axis_path.core.limits import COMMAND_TIME, FILE_TIME
 from axis_path.store import load_document
 from axis_path.web.answers import LEAST_COMPRESSED
@@ -73,7 +73,7 @@ def document_loader(study_id: uuid.UUID) -> Callable[[int], bytes]:
 @contextmanager
 def worker_for(study_id: uuid.UUID, gone: Callable[[], bool] | None = None) -> Iterator[Lease]:
     """Lease a worker for the present request."""
-    with web_state().compute.lease(person(), study_id, gone or is_gone()) as lease:
+    with web_state().compute.lease(Caller(person(), study_id, gone or is_gone())) as lease:
         yield lease
 
 
@@ -109,9 +109,8 @@ def asked_json(lease: Lease, query: Query) -> dict[str, Any]:
 def answer_file(study_id: uuid.UUID, task: str, context: dict[str, Any] | None = None) -> Response:
     """Answer the present request with a file, sent while the worker makes it."""
     with ExitStack() as stack:
-        lease = stack.enter_context(
-            web_state().compute.lease(person(), study_id, is_gone(), is_long=True)
-        )
+        caller = Caller(person(), study_id, is_gone(), is_long=True)
+        lease = stack.enter_context(web_state().compute.lease(caller))
         reply = lease.ask(query_of(study_id, task, context=context, limits=FILE))
         response = sent(reply)
         if reply.more is not None:

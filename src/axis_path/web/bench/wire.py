@@ -6,21 +6,22 @@ asked and answered is the same as with `scene` and `reading`, which do it for a 
 
 from __future__ import annotations
 
-import contextlib
-import socket
+import select
 import threading
 import time
 import uuid
 from collections.abc import Callable
 from ipaddress import ip_address
-from typing import Any, Final
+from typing import Final
 from urllib.parse import urlsplit
 
 import orjson
 from flask import Blueprint, abort, request
 from flask_sock import Sock
-from simple_websocket import Server
+from simple_websocket import ConnectionClosed, Server
 from werkzeug.exceptions import BadRequest
+from wsproto.events import Ping
+from wsproto.utilities import LocalProtocolError
 
 from axis_path.web.answers import read_json
 from axis_path.web.bench.answering import answer
@@ -32,44 +33,92 @@ MOST_WIRES: Final = 64
 FULL: Final = 4001
 #: A wire that nobody uses is given up; the page makes a new one when a hand moves again.
 _IDLE_S: Final = 120.0
-#: So often it is looked whether the process has to end.
-_WAKE_S: Final = 0.5
+#: So often it is checked whether the process has to end.
+_WAKE_MS: Final = 500
+#: So often a page is asked whether it is still there. It is given up if it has not answered by the
+#: next time, or does not take in an answer for so long.
+_PING_S: Final = 25.0
 _LARGEST: Final = 1024 * 1024
-#: So many questions may wait to be read.
+_BLOCK: Final = 64 * 1024
+#: While a page is answered, so many further questions are read: its end comes after them.
 _MOST_UNREAD: Final = 8
 _PARTS: Final = ("scene", "reading")
 _stopping = threading.Event()
 _room = threading.BoundedSemaphore(MOST_WIRES)
 
 
-class _Daemon(threading.Thread):
-    """A thread that reads; the process does not wait for it."""
+class _NoThread:
+    """Stands for the thread in which ``simple_websocket`` would read."""
+
+    name = ""
 
     def __init__(self, *, target: Callable[[], None]) -> None:
-        super().__init__(target=target, daemon=True)
+        del target
+
+    def start(self) -> None:
+        """Do nothing."""
 
 
-OPTIONS: Final = {"ping_interval": 25, "max_message_size": _LARGEST, "thread_class": _Daemon}
+OPTIONS: Final = {"max_message_size": _LARGEST, "thread_class": _NoThread}
 
 
-class _Inbox(list[Any]):
-    """What has come in and was not read yet; a page that sends far ahead is cut off.
+class _Reader:
+    """Reads a wire in the thread that answers it.
 
-    A page of ours has one question under way.
+    Passing each question on from a thread that reads would cost a tenth of a frame.
+
+    Args:
+        wire: a connection whose handshake is done.
     """
 
     def __init__(self, wire: Server) -> None:
-        super().__init__(wire.input_buffer)
         self._wire = wire
+        wire.sock.settimeout(_PING_S)
+        self._poll = select.poll()
+        self._poll.register(wire.sock, select.POLLIN)
+        self._ping_at = time.monotonic() + _PING_S
 
-    def append(self, message: Any) -> None:  # noqa: ANN401 - text or bytes
-        """Take a message in, or end the connection."""
-        if len(self) >= _MOST_UNREAD:
-            self._wire.connected = False
-            with contextlib.suppress(OSError):
-                self._wire.sock.shutdown(socket.SHUT_RDWR)
+    def receive(self, wait_ms: int) -> str | bytes | None:
+        """Wait for a question; return None if none comes in time, or the page has gone.
+
+        Raises:
+            OSError: the connection is broken.
+        """
+        if not self._wire.input_buffer:
+            self._read(wait_ms)
+            self._ping()
+        return self._wire.input_buffer.pop(0) if self._wire.input_buffer else None
+
+    def has_gone(self) -> bool:
+        """Check whether the page has gone while its question is answered."""
+        try:
+            if len(self._wire.input_buffer) < _MOST_UNREAD:
+                self._read(0)
+        except OSError:
+            return True
+        return not self._wire.connected
+
+    def _read(self, wait_ms: int) -> None:
+        if not self._poll.poll(wait_ms):
             return
-        super().append(message)
+        block = self._wire.sock.recv(_BLOCK)
+        if not block:
+            self._wire.connected = False
+            return
+        self._wire.ws.receive_data(block)
+        # What the library's own thread does with what it reads.
+        self._wire.connected = self._wire._handle_events()
+
+    def _ping(self) -> None:
+        now = time.monotonic()
+        if now < self._ping_at:
+            return
+        if not self._wire.pong_received:
+            self._wire.connected = False
+            return
+        self._wire.pong_received = False
+        self._wire.sock.sendall(self._wire.ws.send(Ping()))
+        self._ping_at = now + _PING_S
 
 
 def register(blueprint: Blueprint) -> None:
@@ -108,14 +157,14 @@ def _serve(wire: Server, study_id: uuid.UUID) -> None:
         wire.close(FULL, "too many pages are open")
         return
     try:
-        wire.input_buffer = _Inbox(wire)
+        reader = _Reader(wire)
         used = time.monotonic()
-        while not _stopping.is_set() and time.monotonic() - used < _IDLE_S:
-            text = wire.receive(timeout=_WAKE_S)
+        while wire.connected and not _stopping.is_set() and time.monotonic() - used < _IDLE_S:
+            text = reader.receive(_WAKE_MS)
             if text is not None:
-                wire.send(_answered(study_id, text, lambda: not wire.connected))
+                wire.send(_answered(study_id, text, reader.has_gone))
                 used = time.monotonic()
-    except OSError:
+    except (OSError, ConnectionClosed, LocalProtocolError):
         # The page has gone while it was answered.
         return
     finally:
