@@ -362,9 +362,9 @@ def main() -> None:
     with sync_playwright() as playwright, alone(playwright) as browser:
         tab = browser.open("tide", 1280, 800, WIRES)
         page = tab.page
-        page.goto(f"{base}/studies")
+        page.goto(f"{base}/studies?q=Morning+tide")
         # A copy: what the hand keeps is no part of the demo.
-        page.get_by_role("button", name="Duplicate Morning tide").first.click()
+        page.get_by_role("button", name="Duplicate Morning tide", exact=True).first.click()
         page.locator(".study-title", has_text="Morning tide (copy)").first.click()
         page.wait_for_selector(".tick-label")
         page.wait_for_timeout(1_000)

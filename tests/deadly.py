@@ -21,7 +21,7 @@ from collections.abc import Iterator
 from axis_path.compute.forked import run_forked
 from axis_path.core import MathError, Patience, Study, Window, waiting
 from axis_path.core.evaluate import run_exact_work_with
-from axis_path.core.study import Kind
+from axis_path.core.study import Ask, Kind, answer
 from axis_path.core.warm import warm_up
 from tests.fuzz import changed
 
@@ -170,6 +170,7 @@ g(x) = integral(floor(exp(exp(t))), t, 0, x)
 g(x) = f'(exp(exp(x)))
 g(x) = (x^2-2)^60 (x-10^200)^60
 g(x) = x^120 - 3^1000 x + 10^8000
+g(x) = x^120 - 3^1000 x + 10^800010^-9000
 """.strip().splitlines()
 
 
@@ -212,6 +213,7 @@ def use(text: str) -> None:
             lambda: study.breaks(name),
             lambda: study.intersections("f", name),
             lambda: study.values([name], start=-2, stop=2, step=1),
+            lambda: answer(study, Ask(1, line=made.id)),
         ]
     patience = Patience(time.monotonic, each_s=STOPPED_S / 4, all_s=STOPPED_S)
     with waiting(patience):

@@ -365,6 +365,9 @@ def _put_in(function: RealFunction, item: Finding) -> str:
         size = float(abs(value.value).upper())
     if size == 0:
         return f"Put in: {called} = 0."
+    if not math.isfinite(size):
+        # The digits that are known of the place are too few for the function.
+        return ""
     # The least power of ten that is not below it.
     power = math.ceil(math.log10(size))
     return f"Put in: {called} lies within 10^{power} of 0.".replace("^-", "^−")
