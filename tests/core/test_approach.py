@@ -7,7 +7,7 @@ from fractions import Fraction
 from axis_path.core.arithmetic import ball, precision
 from axis_path.core.evaluate import Workshop
 from axis_path.core.locate.algebraic import vanishes
-from axis_path.core.locate.approach import limit_at
+from axis_path.core.locate.approach import Approaching, limit_at
 from axis_path.core.locate.limit_rules import Approach
 from axis_path.core.locate.zeros import SEARCH_BITS
 from tests.core.functions import make_function
@@ -56,7 +56,8 @@ class ApproachTest(unittest.TestCase):
             branch = workshop.branch(workshop.function, beside)
             if not branch.prove(beside).is_defined:
                 return None
-            return limit_at(workshop, branch, ball.from_fraction(place), side)
+            at = ball.from_fraction(place)
+            return limit_at(Approaching(workshop, branch, at, frozenset(), side, beside))
 
     def test_limits_from_both_sides(self) -> None:
         for text, place, low, high, is_proved in LIMITS:

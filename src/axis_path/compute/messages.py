@@ -16,7 +16,7 @@ import orjson
 
 _LENGTH = struct.Struct("!I")
 #: So many bytes are asked for at once; a scene has some 30,000.
-_BLOCK = 256 * 1024
+_BLOCK = 64 * 1024
 
 
 class Channel:

@@ -201,8 +201,11 @@ class Pool:
                 except BusyError:
                     break
                 with self._lock:
-                    self._idle.append(worker)
-                    self._grant()
+                    if not self._closed.is_set():
+                        self._idle.append(worker)
+                        self._grant()
+                        continue
+                worker.kill()
             for worker in self._outdated():
                 worker.close()
             self._replace_early()

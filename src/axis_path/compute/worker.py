@@ -13,6 +13,7 @@ import resource
 import signal
 import sys
 import uuid
+from http import HTTPStatus
 from pathlib import Path
 from typing import Any
 
@@ -81,7 +82,9 @@ class _Worker:
         )  # fmt: skip
         answer = run_order(order, self._cache, self._load, self._is_cancelled, self._send_file)
         self._answered += 1
-        is_over = self._answered % _LOOK_EVERY == 0 and self._is_too_large()
+        # One that has no memory left must not meet the next request.
+        is_due = answer.status != HTTPStatus.OK or self._answered % _LOOK_EVERY == 0
+        is_over = is_due and self._is_too_large()
         end = {"status": answer.status, "type": answer.media_type, "retire": is_over}
         self._channel.send(end, answer.body)
 

@@ -257,6 +257,8 @@ def divide(a: Ball, b: Ball) -> Ball:
         turns = a.turns / b.exact
     elif a.turns is not None and b.turns is not None:
         exact = a.turns / b.turns
+    elif a.exact is not None and a.exact == 0:
+        exact = fmpq(0)
     return made(a.value / b.value, a, b, exact=exact, turns=turns)
 
 
@@ -277,11 +279,18 @@ def integer_power(a: Ball, n: int) -> Ball:
     if a.exact is not None:
         most = WHOLE_BITS if a.exact.q == 1 else EXACT_BITS
         exact = a.exact**n if (a.exact.height_bits() - 1) * n <= most else None
-    value = a.value**n
-    if n % 2 == 0 and not a.excludes_zero():
-        # The library's power of a ball across zero reaches below zero; a square does not.
-        value = value.nonnegative_part()
+    value = a.value**n if a.excludes_zero() else _power_across_zero(a.value, n)
     return made(value, a, exact=exact)
+
+
+def _power_across_zero(value: arb, n: int) -> arb:
+    """Return the power of a ball that holds 0; the library's is wider, or not a number."""
+    if value.is_zero():
+        return arb(0)
+    low, high = value.lower(), value.upper()
+    if n % 2:
+        return (low**n).union(high**n)
+    return arb(0).union(max(abs(low), abs(high)) ** n)
 
 
 def root(a: Ball, numerator: int, denominator: int) -> Ball:

@@ -27,9 +27,11 @@ from axis_path.core.evaluate.function import (
     HIGH,
     LOW,
     VALUE_BITS,
+    Constant,
     End,
     Expression,
     RealFunction,
+    constant_steps,
     evaluate_complex,
     evaluate_constant,
     prove_steps,
@@ -53,6 +55,7 @@ from axis_path.core.evaluate.result import (
     make_result,
     multiple_of_pi,
 )
+from axis_path.core.evaluate.settled import Known
 from axis_path.core.evaluate.sheet import Sheet
 from axis_path.core.evaluate.surface import Boxes, RealSurface
 
@@ -62,12 +65,14 @@ __all__ = [
     "VALUE_BITS",
     "Boxes",
     "Compiler",
+    "Constant",
     "Edge",
     "End",
     "ExactForm",
     "Expression",
     "FullCompiler",
     "Graph",
+    "Known",
     "ListSource",
     "Multiple",
     "Op",
@@ -81,6 +86,7 @@ __all__ = [
     "Surroundings",
     "UserFunction",
     "Workshop",
+    "constant_steps",
     "decimal_places",
     "decimal_text",
     "digits_between",

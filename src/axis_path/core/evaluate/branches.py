@@ -15,36 +15,26 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass, replace
 from fractions import Fraction
-from functools import cache
 
 from axis_path.core.arithmetic import Ball, Defined, ball
 from axis_path.core.arithmetic.conversion import whole_number
 from axis_path.core.catalogue import FUNCTIONS
 from axis_path.core.errors import LimitError
 from axis_path.core.evaluate.backends import Proving
-from axis_path.core.evaluate.compile import Compiler, Surroundings
 from axis_path.core.evaluate.factors import as_fraction
 from axis_path.core.evaluate.fences import ball_inside
-from axis_path.core.evaluate.function import Expression, RealFunction
+from axis_path.core.evaluate.function import Constant, Expression, RealFunction
 from axis_path.core.evaluate.graph import Fence, Graph, Inner, Op, Split, Step
 from axis_path.core.evaluate.program import extract, run
-from axis_path.core.language import Vocabulary, read_expression
-from axis_path.core.language.tree import AngleUnit, Node
+from axis_path.core.evaluate.rough import rough_edges
+from axis_path.core.evaluate.settled import Known
 from axis_path.core.threads import COMPUTING
 
-_RADIANS = Surroundings(AngleUnit.RADIANS, lambda name: None, lambda name: None)
 _PROVING = Proving()
 #: A graph that has grown beyond this is begun anew.
 _MOST_STEPS = 6_000
 #: Operations that become one of several simpler ones on a branch.
 _CHOOSING = {"abs", "sign", "floor", "ceil", "min", "max", Op.WITHIN, Op.PIECES, Op.GUARD}
-
-
-@cache
-def _rough_rules(function: str) -> tuple[Node, ...] | None:
-    vocabulary = Vocabulary(variables=frozenset({"u", "v"}))
-    rough = FUNCTIONS[function].rough
-    return None if rough is None else tuple(read_expression(each, vocabulary) for each in rough)
 
 
 @dataclass(frozen=True, slots=True)
@@ -118,6 +108,36 @@ class Workshop:
             chosen = _chosen(self._graph, top, at, function.parameters)
         return self.of(chosen)
 
+    def known(self, place: Ball, zeros: frozenset[int]) -> Known:
+        """Return what is known of a place where some steps are zero."""
+        parameters = {
+            name: ball.from_fraction(value) for name, value in self._given.parameters.items()
+        }
+        return Known(self._graph, place, zeros, parameters, _PROVING)
+
+    def mirrored(self, function: RealFunction) -> RealFunction:
+        """Return f(-x) for a function f of this workshop."""
+        with COMPUTING:
+            graph = self._graph
+            variable = graph.add(Op.VARIABLE)
+            turned = graph.substitute(self._step_of(function), variable, graph.negative(variable))
+        return self.of(turned)
+
+    def zeros_at(self, place: Ball) -> frozenset[int]:
+        """Return the step x - c for a place c that is known by an expression; nothing for others.
+
+        Args:
+            place: of the study whose sliders the function has.
+        """
+        if not isinstance(place, Constant) or place.expression is None:
+            return frozenset()
+        with COMPUTING:
+            graph, made = self._graph, list[int]()
+            for step in place.expression.program.steps:
+                made.append(graph.rebuild(step, tuple(made[k] for k in step.arguments)))
+            number = made[place.expression.program.results[0]]
+            return frozenset({graph.minus(graph.add(Op.VARIABLE), number)})
+
     def quotient(self, function: RealFunction) -> tuple[RealFunction, RealFunction] | None:
         """Give a function of this workshop as a quotient; None if it is none."""
         with COMPUTING:
@@ -185,17 +205,8 @@ def _edges_of(graph: Graph, step: Step, moves: set[int]) -> list[int] | None:
             # Integrals and sums are taken as smooth where their bodies have no edges at all.
             return [] if isinstance(step.payload, Inner) and _is_plain(step.payload) else None
         case _ if step.op in FUNCTIONS:
-            return _edges_of_function(graph, step)
+            return rough_edges(graph, step)
     return []
-
-
-def _edges_of_function(graph: Graph, step: Step) -> list[int] | None:
-    rules = _rough_rules(step.op)
-    if rules is None:
-        return None
-    compiler = Compiler(graph, _RADIANS)
-    variables = dict(zip(("u", "v"), step.arguments, strict=False))
-    return [compiler.compile(rule, variables) for rule in rules]
 
 
 def _is_plain(inner: Inner) -> bool:
@@ -231,6 +242,7 @@ def _chosen(graph: Graph, top: int, at: Ball, parameters: Mapping[str, Fraction]
             if graph.steps[index].op in _CHOOSING
             for a in graph.steps[index].arguments
         }
+        | {base for index in order if (base := _base_of_even_root(graph, index)) is not None}
     )
     if not asked:
         return top
@@ -244,10 +256,31 @@ def _chosen(graph: Graph, top: int, at: Ball, parameters: Mapping[str, Fraction]
         choice = None
         if step.op in _CHOOSING:
             choice = _choice(graph, step, arguments, [values[a] for a in step.arguments])
+        elif (base := _base_of_even_root(graph, index)) is not None:
+            choice = _even_root(graph, arguments[0], values[base].sign())
         if choice is None:
             choice = index if arguments == step.arguments else graph.rebuild(step, arguments)
         made[index] = choice
     return made[top]
+
+
+def _base_of_even_root(graph: Graph, index: int) -> int | None:
+    """Return u for a step that is the square root of an even power of u; None for any other."""
+    step = graph.steps[index]
+    if step.op != "sqrt" and not (step.op == Op.ROOT and step.payload == (1, 2)):
+        return None
+    inner = graph.steps[step.arguments[0]]
+    is_even = isinstance(inner.payload, int) and inner.payload > 0 and inner.payload % 2 == 0
+    return inner.arguments[0] if inner.op == Op.INTEGER_POWER and is_even else None
+
+
+def _even_root(graph: Graph, power: int, sign: int | None) -> int | None:
+    """Return the square root of an even power of what has a sign: it has none itself."""
+    inner = graph.steps[power]
+    if sign not in (-1, 1) or not isinstance(inner.payload, int):
+        return None
+    base = inner.arguments[0] if sign > 0 else graph.negative(inner.arguments[0])
+    return graph.to_the(base, graph.number(inner.payload // 2))
 
 
 def _choice(graph: Graph, step: Step, arguments: tuple[int, ...], values: list[Ball]) -> int | None:

@@ -68,6 +68,8 @@ def _factors(graph: Graph, top: int, *, through_pieces: bool) -> list[int]:
             waiting.extend(step.arguments)
         elif _is_zero_with_first(step):
             waiting.append(step.arguments[0])
+        elif (twice := _twice(graph, step)) is not None:
+            waiting.append(twice)
         elif step.op in (Op.ADD, Op.SUBTRACT) and (split := _common(graph, index)) is not None:
             waiting.extend(split)
         elif through_pieces and isinstance(step.payload, Split):
@@ -77,8 +79,99 @@ def _factors(graph: Graph, top: int, *, through_pieces: bool) -> list[int]:
     return sorted(found)
 
 
-def _common(graph: Graph, top: int) -> list[int] | None:
-    """Take out what all terms of a sum have as a factor; None if there is nothing."""
+def _twice(graph: Graph, step: Step) -> int | None:
+    """Return u for a step that is u + u or u - (-u); None for any other."""
+    if step.op not in (Op.ADD, Op.SUBTRACT):
+        return None
+    one, other = step.arguments
+    if step.op == Op.ADD:
+        return one if one == other else None
+    for u, v in ((one, other), (other, one)):
+        if graph.steps[v] == Step(Op.NEGATIVE, (u,)):
+            return u
+    return None
+
+
+def is_zero(graph: Graph, top: int) -> bool:
+    """Check whether a step is zero wherever it has a value: its terms cancel one another."""
+    before = len(graph.steps)
+    try:
+        numerator = _fractions(graph, top, before + _LARGEST_GROWTH)[0]
+    except LimitError:
+        return False
+    sums: dict[tuple[int, ...], Fraction] = {}
+    for index, sign in _terms(graph, numerator):
+        factors, is_negative = _factors_of_term(graph, index)
+        times = Fraction(-sign if is_negative else sign)
+        rest = []
+        for factor in factors:
+            value = graph.value(factor)
+            if value is None:
+                rest.append(factor)
+            else:
+                times *= value
+        key = tuple(sorted(rest))
+        sums[key] = sums.get(key, Fraction(0)) + times
+    return not any(sums.values())
+
+
+def implied_zeros(graph: Graph, zeros: frozenset[int]) -> frozenset[int]:
+    """Return the steps that are zero where some others are: those, and what makes them zero."""
+    found: set[int] = set()
+    waiting = list(zeros)
+    while waiting:
+        index = waiting.pop()
+        if index in found:
+            continue
+        found.add(index)
+        step = graph.steps[index]
+        if _is_zero_with_first(step):
+            waiting.append(step.arguments[0])
+        elif (twice := _twice(graph, step)) is not None:
+            waiting.append(twice)
+        elif step.op == Op.MULTIPLY:
+            for one, other in (step.arguments, step.arguments[::-1]):
+                if graph.value(one):
+                    waiting.append(other)
+    return frozenset(found)
+
+
+def solved(graph: Graph, step: int) -> int | None:
+    """Return the number at which a step is zero, if it is a times the variable plus b.
+
+    Returns:
+        The step of -b/a; None for any other step.
+    """
+    variable = graph.add(Op.VARIABLE)
+    factor: int | None = None
+    rest = graph.number(0)
+    for index, sign in _terms(graph, step):
+        if variable not in graph.reachable(index):
+            rest = graph.plus(rest, index) if sign > 0 else graph.minus(rest, index)
+            continue
+        times = _times_variable(graph, index, variable)
+        if factor is not None or times is None:
+            return None
+        factor = times if sign > 0 else graph.negative(times)
+    return None if factor is None else graph.over(graph.negative(rest), factor)
+
+
+def _times_variable(graph: Graph, index: int, variable: int) -> int | None:
+    """Return a for a step that is a times the variable."""
+    step = graph.steps[index]
+    if index == variable:
+        return graph.number(1)
+    if step.op in (Op.MULTIPLY, Op.DIVIDE) and step.arguments[0] == variable:
+        other = step.arguments[1]
+        if variable not in graph.reachable(other):
+            return other if step.op == Op.MULTIPLY else graph.over(graph.number(1), other)
+    if step.op == Op.MULTIPLY and step.arguments[1] == variable:
+        return None if variable in graph.reachable(step.arguments[0]) else step.arguments[0]
+    return None
+
+
+def _terms(graph: Graph, top: int) -> list[tuple[int, int]]:
+    """Return the terms of a sum, each with its sign."""
     terms: list[tuple[int, int]] = []
     waiting = [(top, 1)]
     while waiting:
@@ -91,6 +184,31 @@ def _common(graph: Graph, top: int) -> list[int] | None:
             waiting.append((step.arguments[1], sign if step.op == Op.ADD else -sign))
         else:
             terms.append((index, sign))
+    return terms
+
+
+def wave_levels(graph: Graph, top: int) -> tuple[int, Fraction, bool] | None:
+    """Return where a sine or cosine is zero: at which numbers another step is.
+
+    Returns:
+        The step u, which is a + n at its zeros for whole numbers n; a; and whether both are counted
+        in multiples of pi. None if the step is no sine or cosine.
+    """
+    step = graph.steps[top]
+    if step.op not in ("sin", "cos"):
+        return None
+    start = Fraction(0) if step.op == "sin" else Fraction(1, 2)
+    angle = graph.steps[step.arguments[0]]
+    if angle.op == Op.MULTIPLY:
+        for pi, other in (angle.arguments, angle.arguments[::-1]):
+            if graph.steps[pi] == Step(Op.CONSTANT, (), "pi"):
+                return other, start, False
+    return step.arguments[0], start, True
+
+
+def _common(graph: Graph, top: int) -> list[int] | None:
+    """Take out what all terms of a sum have as a factor; None if there is nothing."""
+    terms = _terms(graph, top)
     factored = [_factors_of_term(graph, index) for index, _ in terms]
     shared = set(factored[0][0]).intersection(*(set(factors) for factors, _ in factored[1:]))
     shared = {index for index in shared if graph.value(index) is None}
@@ -159,35 +277,49 @@ def _fractions(graph: Graph, top: int, limit: int) -> tuple[int, int]:
     """Write ``top`` as a quotient whose parts hold no quotients of their own, if it has any."""
     one = graph.number(1)
     split: dict[int, tuple[int, int]] = {}
+    moves: set[int] = set()
     for index in graph.reachable(top):
         if len(graph.steps) > limit:
             raise LimitError("The expression is too large to be split.")
         step = graph.steps[index]
-        parts = [split[argument] for argument in step.arguments]
-        whole = all(bottom == one for _, bottom in parts)
         split[index] = (index, one)
-        if step.op == "tan":
-            split[index] = (graph.call("sin", step.arguments), graph.call("cos", step.arguments))
-        elif step.op == Op.DIVIDE:
-            (a, b), (c, d) = parts
-            split[index] = (graph.times(a, d), graph.times(b, c))
-        elif whole and step.op in (Op.INTEGER_POWER, Op.ROOT) and _is_one_over(step.payload):
-            exponent = graph.number(-(_exponent(step.payload) or 0))
-            split[index] = (one, graph.to_the(step.arguments[0], exponent))
-        elif step.op in (Op.WITHIN, Op.GUARD) or whole:
-            split[index] = parts[0] if step.op in (Op.WITHIN, Op.GUARD) else (index, one)
-        elif step.op in (Op.ADD, Op.SUBTRACT):
-            (a, b), (c, d) = parts
+        if step.op not in (Op.VARIABLE, Op.INPUT) and moves.isdisjoint(step.arguments):
+            # A number: what is divided by it is no quotient.
+            continue
+        moves.add(index)
+        parts = [split[argument] for argument in step.arguments]
+        is_by_number = step.op == Op.DIVIDE and step.arguments[1] not in moves
+        if not (is_by_number and parts[0][1] == one):
+            split[index] = _fraction(graph, index, parts) or split[index]
+    return split[top]
+
+
+def _fraction(graph: Graph, index: int, parts: list[tuple[int, int]]) -> tuple[int, int] | None:
+    """Write one step as a quotient of two steps, given those of its arguments; None for itself."""
+    one = graph.number(1)
+    step = graph.steps[index]
+    whole = all(bottom == one for _, bottom in parts)
+    if step.op == "tan":
+        return graph.call("sin", step.arguments), graph.call("cos", step.arguments)
+    if whole and step.op in (Op.INTEGER_POWER, Op.ROOT) and _is_one_over(step.payload):
+        exponent = graph.number(-(_exponent(step.payload) or 0))
+        return one, graph.to_the(step.arguments[0], exponent)
+    if step.op in (Op.WITHIN, Op.GUARD):
+        return parts[0]
+    if whole and step.op != Op.DIVIDE:
+        return None
+    match step.op, parts:
+        case Op.DIVIDE, [(a, b), (c, d)]:
+            return graph.times(a, d), graph.times(b, c)
+        case ((Op.ADD | Op.SUBTRACT), [(a, b), (c, d)]):
             left, right = graph.times(a, d), graph.times(c, b)
             joined = graph.plus(left, right) if step.op == Op.ADD else graph.minus(left, right)
-            split[index] = (joined, graph.times(b, d))
-        elif step.op == Op.MULTIPLY:
-            (a, b), (c, d) = parts
-            split[index] = (graph.times(a, c), graph.times(b, d))
-        elif step.op == Op.NEGATIVE:
-            split[index] = (graph.negative(parts[0][0]), parts[0][1])
-        elif step.op == Op.INTEGER_POWER and _is_positive_power(step.payload):
-            a, b = parts[0]
+            return joined, graph.times(b, d)
+        case Op.MULTIPLY, [(a, b), (c, d)]:
+            return graph.times(a, c), graph.times(b, d)
+        case Op.NEGATIVE, [(a, b)]:
+            return graph.negative(a), b
+        case Op.INTEGER_POWER, [(a, b)] if _is_positive_power(step.payload):
             exponent = graph.number(step.payload if isinstance(step.payload, int) else 1)
-            split[index] = (graph.to_the(a, exponent), graph.to_the(b, exponent))
-    return split[top]
+            return graph.to_the(a, exponent), graph.to_the(b, exponent)
+    return None

@@ -51,16 +51,29 @@ def columns_inside(
     return inside, outside
 
 
-def ball_inside(fence: Fence, subject: Ball, bounds: tuple[Ball, ...]) -> bool | None:
-    """Tell whether a fence holds on a whole ball, on none of it, or neither."""
-    rest = list(bounds)
+def ball_inside(
+    fence: Fence, subject: Ball, bounds: tuple[Ball, ...], equal: frozenset[int] = frozenset()
+) -> bool | None:
+    """Check whether a fence holds on a whole ball, on none of it, or neither.
+
+    Args:
+        fence: what limits the subject.
+        subject: a number or an interval.
+        bounds: the ends and the values that are left out.
+        equal: the places of bounds that are known to be the subject itself.
+    """
+    rest = list(enumerate(bounds))
     holds: bool | None = True
     if fence.low is not None:
-        holds = _both(holds, _is_above(subject, rest.pop(0), closed=fence.low))
+        k, low = rest.pop(0)
+        above = fence.low if k in equal else _is_above(subject, low, closed=fence.low)
+        holds = _both(holds, above)
     if fence.high is not None:
-        holds = _both(holds, _is_above(rest.pop(0), subject, closed=fence.high))
-    for value in rest:
-        holds = _both(holds, _differs(subject, value))
+        k, high = rest.pop(0)
+        below = fence.high if k in equal else _is_above(high, subject, closed=fence.high)
+        holds = _both(holds, below)
+    for k, value in rest:
+        holds = _both(holds, False if k in equal else _differs(subject, value))
     return None if subject.defined is not Defined.YES and holds else holds
 
 

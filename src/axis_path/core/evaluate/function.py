@@ -27,10 +27,11 @@ from axis_path.core.evaluate.complex import Complex
 from axis_path.core.evaluate.depends import sliders_on
 from axis_path.core.evaluate.derive import derive
 from axis_path.core.evaluate.enclosed import compiled_form, enclose_columns
-from axis_path.core.evaluate.factors import zero_factors
+from axis_path.core.evaluate.factors import is_zero, wave_levels, zero_factors
 from axis_path.core.evaluate.graph import Graph, Op, Step
-from axis_path.core.evaluate.program import Program, extract, inner_bounds, run
+from axis_path.core.evaluate.program import Program, bound_step, extract, inner_bounds, run
 from axis_path.core.evaluate.sampled import sample
+from axis_path.core.evaluate.settled import Known, Settling
 from axis_path.core.language.tree import Summary
 from axis_path.core.threads import COMPUTING, kept_property
 
@@ -83,6 +84,11 @@ class Expression:
             if self._program is None:
                 self._program = extract(self._graph, self._step)
             return self._program
+
+    @property
+    def indices(self) -> tuple[int, ...]:
+        """Return where each step of the program is in the graph."""
+        return tuple(self._graph.reachable(self._step))
 
     def kept(self, key: Hashable, make: Callable[[], T], is_good: Callable[[T], bool]) -> T:
         """Give what others made of the expression for any slider values; made if it is missing.
@@ -161,6 +167,32 @@ class Expression:
             step = graph.to_the(graph.plus(graph.number(1), square), graph.number(Fraction(1, 2)))
             return Expression(graph, step)
 
+    def settle(self, place: Ball, zeros: frozenset[int], parameters: Mapping[str, Ball]) -> Ball:
+        """Return the value at a place where some steps of the graph are zero."""
+        with COMPUTING:
+            known = Known(self._graph, place, zeros, parameters, _PROVING)
+            return Settling(self._graph, known).value(self._step)
+
+    def is_zero(self) -> bool:
+        """Check whether it is zero wherever it has a value, as far as its terms show."""
+        with COMPUTING:
+            return is_zero(self._graph, self._step)
+
+    def wave_levels(self) -> tuple[Expression, Fraction, bool] | None:
+        """Return where a sine or cosine is zero, see ``factors.wave_levels``."""
+        with COMPUTING:
+            found = wave_levels(self._graph, self._step)
+        return None if found is None else (Expression(self._graph, found[0]), *found[1:])
+
+    def less(self, level: Fraction, *, in_turns: bool) -> Expression:
+        """Return the expression less a number, or less a multiple of pi."""
+        with COMPUTING:
+            graph = self._graph
+            number = graph.number(level)
+            if in_turns:
+                number = graph.times(number, graph.add(Op.CONSTANT, payload="pi"))
+            return Expression(graph, graph.minus(self._step, number))
+
     def factors(self, *, through_pieces: bool = False) -> list[Expression]:
         """Give expressions whose zeros, together, hold all zeros of this one.
 
@@ -174,6 +206,31 @@ class Expression:
                 steps = zero_factors(self._graph, self._step, through_pieces=through_pieces)
                 self._made[kept] = [Expression(self._graph, step) for step in steps]
             return self._made[kept]
+
+
+class Constant(Ball):
+    """A number that is known by an expression, to as many digits as anyone wants.
+
+    What is computed from it is a ball like any other.
+
+    Attributes:
+        expression: without a variable; None for what was made of another one.
+    """
+
+    __slots__ = ("expression",)
+    expression: Expression | None
+
+    def __init__(self, *fields: Any, **named: Any) -> None:  # noqa: ANN401 - those of a ball
+        super().__init__(*fields, **named)
+        object.__setattr__(self, "expression", None)
+
+    @classmethod
+    def of(cls, value: Ball, expression: Expression) -> Constant:
+        """Make a constant from its ball."""
+        fields = (value.exact, value.turns, value.defined, value.continuous, value.reason)
+        made = cls(value.value, *fields)
+        object.__setattr__(made, "expression", expression)
+        return made
 
 
 @dataclass(frozen=True)
@@ -321,6 +378,20 @@ class RealFunction:
         parameters = {name: ball.from_fraction(value) for name, value in self._used(chosen)}
         return run(chosen.program, _PROVING, x, parameters)[0]
 
+    def settle(
+        self, place: Ball, zeros: frozenset[int], expression: Expression | None = None
+    ) -> Ball:
+        """Return the value at a place that is known by what is zero there, see ``settled.py``.
+
+        Args:
+            place: a ball that holds it; the function's own domain is not looked at.
+            zeros: the steps of the function's graph that are exactly zero there.
+            expression: one of the same graph; the function itself by default.
+        """
+        chosen = expression or self.expression
+        parameters = {name: ball.from_fraction(value) for name, value in self.parameters.items()}
+        return chosen.settle(place, zeros, parameters)
+
     def prove_within(self, x: Ball) -> Ball:
         """Give the value at one number ``x``, undefined outside the function's own domain."""
         reason = f"outside the domain of {self.name}"
@@ -350,11 +421,13 @@ class ProvedSteps:
     """All steps of a function at one place.
 
     Attributes:
+        indices: where each step is in the graph of the function.
         steps: with what computes each from the balls of its arguments.
         values: their balls.
         result: the place of the function's own value among them.
     """
 
+    indices: tuple[int, ...]
     steps: tuple[tuple[Step, Callable[..., Ball]], ...]
     values: tuple[Ball, ...]
     result: int
@@ -371,7 +444,26 @@ def prove_steps(function: RealFunction, x: Ball) -> ProvedSteps:
     for place, apply, arguments in plan.calls:
         values[place] = apply(*(values[argument] for argument in arguments))
     steps = tuple((step, applied.get(k, ball.undefined)) for k, step in enumerate(program.steps))
-    return ProvedSteps(steps, tuple(values), program.results[0])
+    return ProvedSteps(function.expression.indices, steps, tuple(values), program.results[0])
+
+
+def constant_steps(function: RealFunction) -> tuple[tuple[Step, ...], list[Ball | None], int]:
+    """Return the steps of a function, and the balls of those that do not depend on its variable.
+
+    Returns:
+        The steps; for each its ball, None if it depends on the variable; the place of the result.
+    """
+    program = function.expression.program
+    values: list[Ball | None] = []
+    for step in program.steps:
+        given = [values[argument] for argument in step.arguments]
+        if step.op == Op.VARIABLE or any(each is None for each in given):
+            values.append(None)
+        elif step.op == Op.PARAMETER:
+            values.append(ball.from_fraction(function.parameters[str(step.payload)]))
+        else:
+            values.append(bound_step(step, _PROVING)(*given))
+    return program.steps, values, program.results[0]
 
 
 def evaluate_constant(

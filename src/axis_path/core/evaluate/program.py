@@ -197,6 +197,14 @@ def run(program: Program, backend: Backend[V], variable: V, parameters: Mapping[
         variable: the value of the variable.
         parameters: the values of all sliders and inputs that the program reads.
     """
+    values = run_all(program, backend, variable, parameters)
+    return [values[place] for place in program.results]
+
+
+def run_all(
+    program: Program, backend: Backend[V], variable: V, parameters: Mapping[str, V]
+) -> list[V]:
+    """Compute all steps of a program."""
     check()
     plan = program.plan(backend) if backend.plan_name else _bind(program, backend)
     values: list[V] = list(plan.values)
@@ -209,7 +217,7 @@ def run(program: Program, backend: Backend[V], variable: V, parameters: Mapping[
             values[place] = function(values[arguments[0]])
         else:
             values[place] = function(*(values[argument] for argument in arguments))
-    return [values[place] for place in program.results]
+    return values
 
 
 def _bind(program: Program, backend: Backend[V]) -> Plan:
@@ -223,7 +231,7 @@ def _bind(program: Program, backend: Backend[V]) -> Plan:
         elif step.op in (Op.PARAMETER, Op.INPUT):
             reads.append((place, str(step.payload)))
         else:
-            function = _bound(step, backend)
+            function = bound_step(step, backend)
             if backend.is_fixed and not step.arguments:
                 value = function()
             else:
@@ -253,10 +261,10 @@ def run_fourth(
 
 
 def _step(step: Step, backend: Backend[V], values: list[V]) -> V:
-    return _bound(step, backend)(*(values[argument] for argument in step.arguments))
+    return bound_step(step, backend)(*(values[argument] for argument in step.arguments))
 
 
-def _bound(step: Step, backend: Backend[V]) -> Callable[..., V]:
+def bound_step(step: Step, backend: Backend[V]) -> Callable[..., V]:
     """Give a step as a function of the values of its arguments."""
     payload = step.payload
     if payload is None:

@@ -10,6 +10,7 @@ followed with many digits at distances from 2^-40 to 2^-640, and is then seen, n
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import dataclass
 from itertools import pairwise
 
 from flint import arb
@@ -31,42 +32,61 @@ _SAME_LIMIT = arb(10) ** -20
 _SAME = arb(2) ** -120
 
 
-def limit_at(workshop: Workshop, branch: RealFunction, place: Ball, side: int) -> Limit:
-    """Give the limit of a branch as it nears a place.
+@dataclass(frozen=True, slots=True)
+class Approaching:
+    """A branch that nears a place from one side.
 
-    Args:
+    Attributes:
         workshop: it made the branch.
         branch: smooth on that side of the place.
         place: where.
+        zeros: which steps of the workshop are exactly zero there.
         side: -1 to come from below, 1 from above.
+        beside: a number on that side, where the branch is the same.
     """
-    value = branch.prove(place)
+
+    workshop: Workshop
+    branch: RealFunction
+    place: Ball
+    zeros: frozenset[int]
+    side: int
+    beside: Ball
+
+    def value(self, function: RealFunction) -> Ball:
+        """Return the value of a function of the workshop at the place."""
+        return function.settle(self.place, self.zeros)
+
+
+def limit_at(nearing: Approaching) -> Limit:
+    """Return the limit of a branch as it nears a place."""
+    branch, place = nearing.branch, nearing.place
+    value = nearing.value(branch)
     if value.is_defined and value.continuous and value.value.is_finite():
-        return Limit(Approach.VALUE, value, proved=True)
-    beside = Ball((place.value + side * _step(place, 60)).mid())
-    by_rules = limit_by_rules(branch, Limit(Approach.VALUE, place, proved=True), beside)
+        return Limit(Approach.VALUE, value, proved=True, is_two_sided=True)
+    variable = Limit(Approach.VALUE, place, proved=True)
+    known = nearing.workshop.known(place, nearing.zeros)
+    by_rules = limit_by_rules(branch, variable, nearing.beside, known)
     if by_rules.approach not in (Approach.UNKNOWN, Approach.BOUNDED):
         return by_rules
     try:
-        parts = workshop.quotient(branch)
-        found = None if parts is None else _of_quotient(workshop, branch, *parts, place, side)
+        parts = nearing.workshop.quotient(branch)
+        found = None if parts is None else _of_quotient(nearing, *parts)
     except (LimitError, NotHandledError):
         found = None
-    return found or _followed(branch, place, side)
+    return found or _followed(branch, place, nearing.side)
 
 
-def _of_quotient(
-    workshop: Workshop, branch: RealFunction, top: RealFunction, bottom: RealFunction,
-    place: Ball, side: int,
-) -> Limit | None:  # fmt: skip
+def _of_quotient(nearing: Approaching, top: RealFunction, bottom: RealFunction) -> Limit | None:
+    workshop = nearing.workshop
     for _ in range(_MOST_ORDER):
-        above, below = top.prove(place), bottom.prove(place)
+        above, below = nearing.value(top), nearing.value(bottom)
         if not (above.is_defined and below.is_defined and above.continuous and below.continuous):
             return None
         if below.excludes_zero():
-            return Limit(Approach.VALUE, ball.divide(above, below), proved=True)
+            quotient = ball.divide(above, below)
+            return Limit(Approach.VALUE, quotient, proved=True, is_two_sided=True)
         if above.excludes_zero():
-            return _unbounded(branch, place, side)
+            return _unbounded(nearing)
         if not (_is_zero(above) and _is_zero(below)):
             return None
         top, bottom = workshop.derivative(top), workshop.derivative(bottom)
@@ -77,10 +97,11 @@ def _is_zero(value: Ball) -> bool:
     return value.exact is not None and value.exact == 0
 
 
-def _unbounded(branch: RealFunction, place: Ball, side: int) -> Limit | None:
+def _unbounded(nearing: Approaching) -> Limit | None:
     """Tell whether a function that grows beyond all bounds is positive or negative then."""
-    beside = Ball((place.value + side * _step(place, 60)).mid())
-    sign = branch.prove(beside).sign()
+    place = nearing.place
+    near_by = (place.value + nearing.side * _step(place, 60)).mid()
+    sign = nearing.branch.prove(Ball(near_by)).sign()
     return to_infinity(sign) if sign in (-1, 1) else None
 
 

@@ -20,13 +20,18 @@ from axis_path.core.evaluate import RealFunction, Workshop
 from axis_path.core.locate.approach import followed_outward
 from axis_path.core.locate.finding import Findings, Kind
 from axis_path.core.locate.limit_rules import UNKNOWN, Approach, Limit, limit_by_rules, to_infinity
+from axis_path.core.locate.outside import Outside
 from axis_path.core.locate.polynomial import as_polynomial
 from axis_path.core.locate.stopped import found_or_seen
 from axis_path.core.locate.verdict import value_text
 from axis_path.core.locate.zeros import SEARCH_BITS
 
-#: Where a branch is chosen that holds all the way out.
-_OUT = arb(2) ** 40 + arb(1) / 3
+#: Where a branch is chosen, beyond which it must be proved to hold all the way out.
+_FAR = 2.0**40
+_OUT = arb(_FAR) * 3 / 2 + arb(1) / 3
+_UNDECIDED = (
+    "Whether it comes near to a line far out is not decided: there may be breaks without end."
+)
 
 
 class Direction(StrEnum):
@@ -103,7 +108,10 @@ def find_asymptotes(function: RealFunction, breaks: Findings) -> Asymptotes:
         with precision(SEARCH_BITS):
             for side in (-1, 1):
                 line = _outward(function, side)
-                outward += [] if line is None else [line]
+                if isinstance(line, Asymptote):
+                    outward.append(line)
+                elif line and line not in note:
+                    note = f"{note} {line}".strip()
     except StoppedError as err:
         found, said = found_or_seen(err, [*found, *outward], list)
         return Asymptotes(tuple(found), note or said)
@@ -114,14 +122,19 @@ def find_asymptotes(function: RealFunction, breaks: Findings) -> Asymptotes:
     return Asymptotes((*found, *outward), note)
 
 
-def _outward(function: RealFunction, side: int) -> Asymptote | None:
-    """Give the asymptote far out on one side, if there is one."""
+def _outward(function: RealFunction, side: int) -> Asymptote | str | None:
+    """Return the asymptote far out on one side, None if there is none, or what is not decided."""
     if (function.high if side > 0 else function.low) is not None:
         return None
     workshop = Workshop(function)
     at = Ball((side * _OUT).mid())
     branch = workshop.branch(workshop.function, at)
+    if not Outside(workshop, side, _FAR).is_one_branch():
+        return _UNDECIDED
     if branch.prove(at).defined is not Defined.YES:
+        return None
+    if as_polynomial(branch, branch.expression) is not None:
+        # It is a line, which comes near to no line but itself, or bends away from all.
         return None
     divided = _divided(workshop, branch)
     if divided is not None:
@@ -158,7 +171,7 @@ def _divided(workshop: Workshop, branch: RealFunction) -> tuple[Ball, Ball, bool
     if top is None or bottom is None or bottom.degree() < 0:
         return None
     quotient: fmpq_poly = top // bottom
-    if quotient.degree() > 1:
+    if quotient.degree() > 1 or (top % bottom).degree() < 0:
         return ball.from_fraction(0), ball.from_fraction(0), False
     constant, slope = (_exact(quotient[k]) for k in (0, 1))
     return constant, slope, True

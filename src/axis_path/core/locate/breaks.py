@@ -10,7 +10,7 @@ from dataclasses import replace
 
 from axis_path.core.arithmetic import Ball, Defined, ball
 from axis_path.core.evaluate import RealFunction
-from axis_path.core.locate.approach import limit_at
+from axis_path.core.locate.approach import Approaching, limit_at
 from axis_path.core.locate.cells import Interval
 from axis_path.core.locate.finding import Finding, Findings, Kind
 from axis_path.core.locate.limit_rules import Approach, Limit
@@ -88,7 +88,7 @@ def break_at(
         place = at_place(Kind.JUMP, spot.place, proved=False).text
         return None, f"At {variable} = {place} it comes to no one value; what it does is not told."
     proved = spot.proved and low.proved and high.proved
-    differ = ball.subtract(low.value, high.value).sign()
+    differ = _order(anatomy, spot, (before.branch, low), (after.branch, high))
     if differ in (-1, 1):
         return at_place(
             Kind.JUMP, spot.place, value, proved=proved, why=words, note=_seen(proved)
@@ -99,13 +99,38 @@ def break_at(
         return at_place(
             Kind.HOLE, spot.place, low.value, proved=sure, why=filled, note=_seen(sure)
         ), ""
-    if value.is_defined and ball.subtract(value, low.value).sign() in (-1, 1):
+    own = Limit(Approach.VALUE, value, proved=True, is_two_sided=True)
+    moves = (
+        _order(anatomy, spot, (anatomy.workshop.function, own), (before.branch, low))
+        if value.is_defined
+        else None
+    )
+    if moves in (-1, 1):
         stands = f"the point stands at {value_text(value)}"
         moved = f"{stands}; the value {value_text(low.value)} would fill it"
         return at_place(
             Kind.HOLE, spot.place, low.value, proved=sure, why=moved, note=_seen(sure)
         ), ""
-    return None, ""
+    if differ == 0 and moves == 0:
+        return None, ""
+    place = at_place(Kind.JUMP, spot.place, proved=False).text
+    return None, f"Whether it breaks at {variable} = {place} could not be decided."
+
+
+def _order(
+    anatomy: Anatomy, spot: Spot, one: tuple[RealFunction, Limit], other: tuple[RealFunction, Limit]
+) -> int | None:
+    """Return the sign of the difference of two limits at a spot; None if it is not known."""
+    (f, a), (g, b) = one, other
+    if a.value is None or b.value is None:
+        return None
+    sign = ball.subtract(a.value, b.value).sign()
+    if sign is not None or not (a.is_two_sided and b.is_two_sided):
+        return sign
+    if f.expression.step == g.expression.step:
+        return 0
+    difference = replace(f, expression=f.expression.minus(g.expression))
+    return 0 if anatomy.settled(difference, spot).exact == 0 else None
 
 
 def limits_beside(
@@ -117,7 +142,10 @@ def limits_beside(
         if part is None or part.defined is Defined.NO:
             found.append(None)
             continue
-        limit = limit_at(anatomy.workshop, part.branch, spot.place, side)
+        nearing = Approaching(
+            anatomy.workshop, part.branch, spot.place, spot.zeros, side, part.middle
+        )
+        limit = limit_at(nearing)
         # Where rough places may be missing, a branch need not be what lies beside the spot.
         found.append(limit if anatomy.complete else replace(limit, proved=False))
     return found[0], found[1]

@@ -162,7 +162,7 @@ MEASURED: dict[str, Callable[[Parts, int], Ball]] = {
 
 def _is_own_end(spot: Spot, value: Ball) -> bool:
     """Tell whether the interval ends where the values do, at a place known to many digits."""
-    return spot.is_end and bool(spot.sources) and bool(value.value.is_finite())
+    return spot.is_end and bool(spot.zeros) and bool(value.value.is_finite())
 
 
 def _is_open_end(anatomy: Anatomy, spot: Spot, part: Part | None) -> bool:

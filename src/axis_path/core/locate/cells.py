@@ -18,12 +18,20 @@ _CUT = 0.4876
 
 @dataclass(frozen=True, slots=True)
 class Interval:
-    """Where to search; the ends may be numbers that are known exactly, such as 2 pi."""
+    """Where to search; the ends may be numbers that are known exactly, such as 2 pi.
+
+    Attributes:
+        low_closed: whether the lower end belongs to it; ``high_closed`` likewise.
+        low_goes_on: whether a function that is zero up to the lower end is zero beyond it too;
+            ``high_goes_on`` likewise.
+    """
 
     low: Ball
     high: Ball
     low_closed: bool = True
     high_closed: bool = True
+    low_goes_on: bool = False
+    high_goes_on: bool = False
 
 
 def interval(low: Fraction, high: Fraction) -> Interval:
@@ -33,10 +41,21 @@ def interval(low: Fraction, high: Fraction) -> Interval:
 
 @dataclass(frozen=True, slots=True)
 class Cell:
-    """A part of the interval that is looked at."""
+    """A part of the interval that is looked at.
+
+    Attributes:
+        low_zeros: the steps of the function's graph that are proved to be zero at the lower end;
+            ``high_zeros`` likewise.
+    """
 
     low: Ball
     high: Ball
+    low_zeros: frozenset[int] = frozenset()
+    high_zeros: frozenset[int] = frozenset()
+
+    def cut(self, at: Ball) -> tuple[Cell, Cell]:
+        """Return the two cells below and above a place inside."""
+        return Cell(self.low, at, self.low_zeros), Cell(at, self.high, high_zeros=self.high_zeros)
 
     def hull(self) -> Ball:
         """Give all numbers of the cell."""
@@ -62,6 +81,7 @@ class Root:
     Attributes:
         order: how many derivatives, the factor itself first, vanish here; None if not known.
         source: the step of the factor in its graph.
+        zeros: all steps that are known to be zero here.
         surd: the exact form, if it is a root of a quadratic.
     """
 
@@ -70,6 +90,7 @@ class Root:
     note: str = ""
     order: int | None = None
     source: int | None = None
+    zeros: frozenset[int] = frozenset()
     surd: str | None = None
 
 
@@ -100,7 +121,8 @@ def merged_cells(cells: list[Cell]) -> list[Cell]:
     merged: list[Cell] = []
     for cell in sorted(cells, key=lambda each: float(each.low.value.mid())):
         if merged and bool(merged[-1].high.value.upper() >= cell.low.value.lower()):
-            merged[-1] = Cell(merged[-1].low, cell.high)
+            one = merged[-1]
+            merged[-1] = Cell(one.low, cell.high, one.low_zeros, cell.high_zeros)
         else:
             merged.append(cell)
     return merged

@@ -12,21 +12,23 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 
-import numpy as np
 from flint import arb, fmpq
 
-from axis_path.core.arithmetic import Ball, ball, precision
+from axis_path.core.arithmetic import Ball, Defined, ball, precision
 from axis_path.core.arithmetic.conversion import fraction_of
 from axis_path.core.errors import LimitError, NotHandledError
 from axis_path.core.evaluate import Multiple, RealFunction, Workshop, multiple_of_pi, period
 from axis_path.core.locate.cells import Interval
 from axis_path.core.locate.finding import Findings
+from axis_path.core.locate.outside import Outside, cauchy_bound
 from axis_path.core.locate.polynomial import as_polynomial
 from axis_path.core.locate.verdict import ZEROS, Words
 from axis_path.core.locate.zeros import SEARCH_BITS, find_zeros
 
 #: Where no bound is known, this far to both sides is searched.
 FAR = 1_000
+#: Ends beyond which a function may be proved to have no zeros; the first that does is taken.
+_ENDS = (FAR, 10**6, 10**12, 10**24)
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,9 +70,9 @@ def find_everywhere(function: RealFunction, words: Words = ZEROS) -> Everywhere:
             length, text = _length(found)
             span = Interval(ball.from_fraction(0), length, high_closed=False)
             return Everywhere(find_zeros(function, span, words=words), span, length, text)
-        span = Interval(ball.from_fraction(-FAR), ball.from_fraction(FAR))
+        span, is_all = reach_of([function])
         findings = find_zeros(function, span, words=words)
-        open_ends = [side for side in (-1, 1) if not _is_without(function, side)]
+        open_ends = [side for side, sure in zip((-1, 1), is_all, strict=True) if not sure]
         if open_ends:
             beyond = " and ".join(
                 f"{'below −' if side < 0 else 'above '}{FAR:,}" for side in open_ends
@@ -92,19 +94,42 @@ def reach_of(functions: Sequence[RealFunction]) -> tuple[Interval, tuple[bool, b
         polynomials = [as_polynomial(each, each.expression) for each in functions]
         if all(each is not None for each in polynomials):
             known = [each for each in polynomials if each is not None and each.degree() > 0]
-            reach = max(map(_cauchy, known), default=Fraction(1))
+            reach = max(map(cauchy_bound, known), default=Fraction(1))
             return Interval(ball.from_fraction(-reach), ball.from_fraction(reach)), (True, True)
-        span = Interval(ball.from_fraction(-FAR), ball.from_fraction(FAR))
-        low, high = (all(_is_without(each, side) for each in functions) for side in (-1, 1))
-        return span, (low, high)
+        low, high = (_end(functions, side) for side in (-1, 1))
+        ends = (ball.from_fraction(-low.at), ball.from_fraction(high.at))
+        goes_on = (low.is_zero, high.is_zero)
+        return Interval(*ends, True, True, *goes_on), (low.is_sure, high.is_sure)
 
 
-def _cauchy(polynomial: object) -> Fraction:
-    """Give a bound of all zeros: 1 + max |a_k/a_n| (Cauchy), a little more."""
-    top: fmpq = polynomial[polynomial.degree()]  # type: ignore[index, attr-defined]
-    ratios = [abs(polynomial[k] / top) for k in range(polynomial.degree())]  # type: ignore[index, attr-defined]
-    most = max(ratios, default=fmpq(0))
-    return Fraction(int(most.p), int(most.q)) + 2
+@dataclass(frozen=True, slots=True)
+class _End:
+    """Where to search no farther on one side.
+
+    Attributes:
+        is_sure: whether no function is proved to change its sign or break beyond it.
+        is_zero: whether the one function is zero all along beyond it.
+    """
+
+    at: int
+    is_sure: bool = True
+    is_zero: bool = False
+
+
+def _end(functions: Sequence[RealFunction], side: int) -> _End:
+    for end in _ENDS:
+        if all(_is_without(each, side, end) for each in functions):
+            return _End(end)
+        if len(functions) == 1 and _is_zero_beyond(functions[0], side, end):
+            return _End(end, is_zero=True)
+    return _End(FAR, is_sure=False)
+
+
+def _is_zero_beyond(function: RealFunction, side: int, end: int) -> bool:
+    if (function.high if side > 0 else function.low) is not None:
+        return False
+    outside = Outside(Workshop(function), side, float(end))
+    return outside.is_one_branch() and outside.is_zero()
 
 
 def _length(found: Multiple) -> tuple[Ball, str]:
@@ -117,66 +142,21 @@ def _length(found: Multiple) -> tuple[Ball, str]:
     return Ball(value), str(fraction_of(value.mid()))
 
 
-def _is_without(function: RealFunction, side: int) -> bool:
-    """Tell whether a function is proved to have no zero beyond the far end on one side."""
-    workshop = Workshop(function)
-    if not workshop.is_known:
-        return False
-    end = ball.from_fraction(side * FAR)
+def _is_without(function: RealFunction, side: int, end: int) -> bool:
+    """Check whether a function is proved to have no zero, and no break, beyond a far end."""
     domain_end = function.high if side > 0 else function.low
     if domain_end is not None:
-        return bool(abs(domain_end.value.value) <= FAR)
-    for edge in workshop.edges:
-        bounds = _bounds(edge.function, side)
-        if bounds is None or (bounds[0] <= 0 <= bounds[1]):
-            return False
-    branch = workshop.branch(workshop.function, Ball(end.value * arb(1.5)))
+        return bool(domain_end.value.value * side <= end)
+    workshop = Workshop(function)
+    outside = Outside(workshop, side, float(end))
+    if not outside.is_one_branch():
+        return False
+    beyond = ball.from_fraction(side * Fraction(end) * 3 / 2)
+    branch = workshop.branch(workshop.function, beyond)
+    if branch.prove(beyond).defined is Defined.NO:
+        return True
     try:
-        for factor in branch.expression.factors(through_pieces=True):
-            each = workshop.of(factor.step)
-            if not _keeps_away(workshop, each, end, side):
-                return False
+        factors = branch.expression.factors(through_pieces=True)
+        return all(outside.keeps_away(workshop.of(factor.step)) for factor in factors)
     except (LimitError, NotHandledError):
         return False
-    return True
-
-
-def _keeps_away(workshop: Workshop, factor: RealFunction, end: Ball, side: int) -> bool:
-    polynomial = as_polynomial(factor, factor.expression)
-    if polynomial is not None and polynomial.degree() >= 0:
-        return polynomial.degree() == 0 or _cauchy(polynomial) < FAR
-    derived = factor
-    for _ in range(4):
-        bounds = _bounds(derived, side)
-        if bounds is not None and not bounds[0] <= 0 <= bounds[1]:
-            # A derivative keeps its sign; the ones before it must start out with the same.
-            return _goes_away(workshop, factor, derived, end, side, 1 if bounds[0] > 0 else -1)
-        derived = workshop.derivative(derived)
-    return False
-
-
-def _goes_away(
-    workshop: Workshop, factor: RealFunction, derived: RealFunction, end: Ball, side: int, sign: int
-) -> bool:
-    """Tell whether a function and its derivatives before one that keeps its sign all go its way."""
-    each, order = factor, 0
-    chain = [factor]
-    while each.expression.step != derived.expression.step:
-        each = workshop.derivative(each)
-        chain.append(each)
-    for order, function in enumerate(reversed(chain[:-1]), start=1):
-        # To the left every derivative turns the way around once more.
-        wanted = sign * (side**order)
-        if function.prove(end).sign() != wanted:
-            return False
-    return True
-
-
-def _bounds(function: RealFunction, side: int) -> tuple[float, float] | None:
-    """Enclose a function beyond the far end; None if it is not known to have values all along."""
-    ends = np.array([float(FAR)]), np.array([np.inf])
-    low, high = ends if side > 0 else (-ends[1], -ends[0])
-    found = function.enclose(low, high)
-    if np.isnan(found.low[0]) or np.isnan(found.high[0]):
-        return None
-    return float(found.low[0]), float(found.high[0])

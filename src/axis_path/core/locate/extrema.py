@@ -13,12 +13,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
-from flint import arb
-
 from axis_path.core.arithmetic import Ball, Defined, ball
 from axis_path.core.evaluate import RealFunction
 from axis_path.core.locate.breaks import limits_beside
-from axis_path.core.locate.cells import Interval, Root, float_above, float_below
+from axis_path.core.locate.cells import Cell, Interval, Root, float_above, float_below
 from axis_path.core.locate.course import (
     Course,
     course_of,
@@ -33,6 +31,23 @@ from axis_path.core.locate.seen import SEEN, seen_turns
 from axis_path.core.locate.stopped import found_until_stopped
 from axis_path.core.locate.verdict import TURNS, at_place, between, value_text
 from axis_path.core.locate.zeros import belongs, located_within
+
+
+class _Found:
+    """The extrema in order, each with its value, which is compared with others exactly.
+
+    Args:
+        items: takes the extrema.
+    """
+
+    def __init__(self, items: list[Finding]) -> None:
+        self.items = items
+        self.values: list[Ball] = []
+
+    def add(self, item: Finding, value: Ball) -> None:
+        """Add an extremum."""
+        self.items.append(item)
+        self.values.append(value)
 
 
 @dataclass(frozen=True, slots=True)
@@ -83,35 +98,33 @@ def _all_extrema(anatomy: Anatomy, items: list[Finding]) -> Findings:
         if part.defined is not Defined.NO
     }
     heights: list[_Height] = []
+    found = _Found(items)
     notes = [anatomy.note] if anatomy.note else []
     complete = anatomy.complete and all(course.is_complete for course in courses.values())
     for before, spot, after in anatomy.beside():
         sides = tuple(
             courses.get(id(part)) if part is not None else None for part in (before, after)
         )
-        found, sure = _at_spot(anatomy, (before, spot, after), sides, heights)
-        complete = complete and sure
-        items += found
+        complete = _at_spot(anatomy, (before, spot, after), sides, heights, found) and complete
         course = sides[1]
         if course is None:
             continue
-        level = _plateau(anatomy, courses, course)
-        if level is not None:
-            items.append(level)
+        _plateau(anatomy, courses, course, found)
         for turn in course.turns:
-            item, sure = _at_turn(course, turn)
-            complete = complete and sure
-            if item is not None:
-                items.append(item)
-        notes += _flat_notes(anatomy, course)
+            complete = _at_turn(course, turn, found) and complete
+        notes += _flat_notes(anatomy, courses, course)
     notes += open_course_notes(anatomy, courses.values(), items, TURNS)
-    items, words, sure = _with_global(anatomy, items, heights)
+    marked, words, sure = _with_global(found, heights)
     notes += words
-    return Findings(tuple(items), complete and sure, " ".join(notes))
+    return Findings(tuple(marked), complete and sure, " ".join(notes))
 
 
-def _at_turn(course: Course, turn: Root) -> tuple[Finding | None, bool]:
-    """Tell a minimum from a maximum; nothing where the function only stands still."""
+def _at_turn(course: Course, turn: Root, found: _Found) -> bool:
+    """Add the minimum or maximum at a turn, if the function does more than stand still.
+
+    Returns:
+        Whether that is sure.
+    """
     branch = course.part.branch
     bend = branch.prove(turn.place, course.slope.expression.derivative())
     sign = bend.sign() if bend.is_defined else None
@@ -122,14 +135,15 @@ def _at_turn(course: Course, turn: Root) -> tuple[Finding | None, bool]:
     else:
         one, other = (slope_beside(course, turn, side) for side in (-1, 1))
         if one is None or other is None:
-            return None, False
+            return False
         if one == other:
-            return None, True
+            return True
         kind = Kind.MINIMUM if one < other else Kind.MAXIMUM
         why = f"the slope changes from {_way(one)} to {_way(other)} here"
     place = turn.place
     value = _sharp_value(branch, course.slope, place)
-    return at_place(kind, place, value, proved=proved, why=why, note=turn.note), True
+    found.add(at_place(kind, place, value, proved=proved, why=why, note=turn.note), value)
+    return True
 
 
 def _sharp_value(branch: RealFunction, slope: RealFunction, place: Ball) -> Ball:
@@ -148,14 +162,13 @@ def _way(sign: int) -> str:
 
 def _at_spot(
     anatomy: Anatomy, beside: tuple[Part | None, Spot, Part | None],
-    courses: tuple[Course | None, ...], heights: list[_Height],
-) -> tuple[list[Finding], bool]:  # fmt: skip
-    """Give the extremum at a spot, if there is one, and whether that is sure."""
+    courses: tuple[Course | None, ...], heights: list[_Height], extrema: _Found,
+) -> bool:  # fmt: skip
+    """Add the extremum at a spot, if there is one; return whether that is sure."""
     before, spot, after = beside
     limits = limits_beside(anatomy, before, spot, after)
     value = anatomy.value_at(spot)
     is_own = belongs(anatomy, spot) and value.is_defined
-    sure = True
     where = f"{anatomy.function.variable} = {value_text(spot.place)}"
     ranks: list[int | None] = []
     for limit, side in ((limits[0], -1), (limits[1], 1)):
@@ -165,10 +178,10 @@ def _at_spot(
         heights.append(_Height(limit, where, is_reached=False))
         ranks.append(_rank(limit, value, course, side))
     if not is_own or not ranks:
-        return [], sure and not (value.defined is Defined.MAYBE and bool(ranks))
+        return not (value.defined is Defined.MAYBE and bool(ranks))
     heights.append(_Height(Limit(Approach.VALUE, value, proved=True), where, is_reached=True))
     if None in ranks:
-        return [], False
+        return False
     kind = (
         Kind.MAXIMUM
         if all(r == -1 for r in ranks)
@@ -177,11 +190,12 @@ def _at_spot(
         else None
     )
     if kind is None:
-        return [], True
+        return True
     at_end = len(ranks) == 1
     why = "an end" if at_end else "a kink or a jump"
     found = at_place(kind, spot.place, value, proved=spot.proved, why=why)
-    return [replace(found, at_end=at_end)], True
+    extrema.add(replace(found, at_end=at_end), value)
+    return True
 
 
 def _rank(limit: Limit, value: Ball, course: Course | None, side: int) -> int | None:
@@ -198,18 +212,48 @@ def _rank(limit: Limit, value: Ball, course: Course | None, side: int) -> int | 
     return leaving(course, side)
 
 
-def _plateau(anatomy: Anatomy, courses: dict[int, Course], course: Course) -> Finding | None:
-    """Give a part that is level all along and lies above, or below, all that is beside it."""
+def _level_run(
+    anatomy: Anatomy, courses: dict[int, Course], course: Course
+) -> tuple[int, int] | None:
+    """Return the first and the last of the parts through which a level goes on without a step.
+
+    None if the part is not level, or not the first of them.
+    """
     if not course.flats:
         return None
+    parts = anatomy.parts
+    first = last = next(k for k, part in enumerate(parts) if part is course.part)
+    if first and _goes_on(anatomy, courses, first - 1):
+        return None
+    while last + 1 < len(parts) and _goes_on(anatomy, courses, last):
+        last += 1
+    return first, last
+
+
+def _goes_on(anatomy: Anatomy, courses: dict[int, Course], k: int) -> bool:
+    """Check whether a part and the next are level at one height, the spot between them too."""
+    one, other = anatomy.parts[k : k + 2]
+    beside = [courses.get(id(part)) for part in (one, other)]
+    if not all(course is not None and course.flats for course in beside):
+        return False
+    level = one.branch.prove(one.middle)
+    heights = (other.branch.prove(other.middle), anatomy.value_at(one.high))
+    return all(height.is_defined and ball.subtract(height, level).sign() == 0 for height in heights)
+
+
+def _plateau(anatomy: Anatomy, courses: dict[int, Course], course: Course, found: _Found) -> None:
+    """Add a stretch that is level all along and lies above, or below, all that is beside it."""
+    run = _level_run(anatomy, courses, course)
+    if run is None:
+        return
     # A smooth branch that is level somewhere is level all along its part.
-    part = course.part
-    level = part.branch.prove(part.middle)
+    first, last = (anatomy.parts[k] for k in run)
+    level = first.branch.prove(first.middle)
     ranks: list[int | None] = []
     for before, spot, after in anatomy.beside():
-        if spot is not part.low and spot is not part.high:
+        if spot is not first.low and spot is not last.high:
             continue
-        beyond, side = (before, -1) if spot is part.low else (after, 1)
+        beyond, side = (before, -1) if spot is first.low else (after, 1)
         value = anatomy.value_at(spot)
         own = ball.subtract(value, level).sign() if value.is_defined else 0
         if belongs(anatomy, spot) and own in (-1, 1):
@@ -219,75 +263,69 @@ def _plateau(anatomy: Anatomy, courses: dict[int, Course], course: Course) -> Fi
             other = courses.get(id(beyond))
             ranks.append(None if limit is None else _rank(limit, level, other, side))
     if not ranks or any(rank != ranks[0] for rank in ranks) or ranks[0] not in (-1, 1):
-        return None
+        return
     kind = Kind.MAXIMUM if ranks[0] == -1 else Kind.MINIMUM
-    width = float((part.high.place.value - part.low.place.value).mid())
-    why = f"it is level all along {between(part.cell, anatomy.function.variable, width)}"
-    found = at_place(kind, part.middle, level, proved=anatomy.complete, why=why)
-    bracket = float_below(part.low.place.value.lower()), float_above(part.high.place.value.upper())
-    return replace(
-        found, bracket=bracket, text=between(part.cell, anatomy.function.variable, width)
-    )
+    width = float((last.high.place.value - first.low.place.value).mid())
+    cell = Cell(first.low.place, last.high.place)
+    text = between(cell, anatomy.function.variable, width)
+    why = f"it is level all along {text}"
+    at = at_place(kind, first.middle, level, proved=anatomy.complete, why=why)
+    bracket = float_below(cell.low.value.lower()), float_above(cell.high.value.upper())
+    found.add(replace(at, bracket=bracket, text=text), level)
 
 
-def _flat_notes(anatomy: Anatomy, course: Course) -> list[str]:
+def _flat_notes(anatomy: Anatomy, courses: dict[int, Course], course: Course) -> list[str]:
+    run = _level_run(anatomy, courses, course)
+    if run is None:
+        return []
     width = float((anatomy.inside.high.value - anatomy.inside.low.value).mid())
-    notes = []
-    for cell in course.flats[:3]:
-        value = course.part.branch.prove(cell.hull())
-        level = (
-            value_text(course.part.branch.prove(Ball(arb(cell.middle))))
-            if value.is_defined
-            else "?"
-        )
-        notes.append(
-            f"It is level at {level} all along {between(cell, anatomy.function.variable, width)}."
-        )
-    return notes
+    first, last = (anatomy.parts[k] for k in run)
+    cell = Cell(first.low.place, last.high.place) if run[0] < run[1] else course.flats[0]
+    level = value_text(first.branch.prove(first.middle))
+    return [f"It is level at {level} all along {between(cell, anatomy.function.variable, width)}."]
 
 
-def _with_global(
-    anatomy: Anatomy, items: list[Finding], heights: list[_Height]
-) -> tuple[list[Finding], list[str], bool]:
+def _with_global(found: _Found, heights: list[_Height]) -> tuple[list[Finding], list[str], bool]:
     """Mark the global extrema, and say of a bound that is not reached what it is."""
     notes: list[str] = []
-    sure = True
+    items, sure = list(found.items), True
     for kind, sign in ((Kind.MAXIMUM, 1), (Kind.MINIMUM, -1)):
-        candidates = [(k, item) for k, item in enumerate(items) if item.kind is kind]
-        beyond = [
-            h
-            for h in heights
-            if h.limit.is_infinite and (h.limit.approach is Approach.UP) == (sign == 1)
-        ]
+        upwards = Approach.UP if sign == 1 else Approach.DOWN
+        beyond = next((h for h in heights if h.limit.approach is upwards), None)
         word, moves = (
             ("greatest", "grows beyond all bounds")
             if sign == 1
             else ("least", "falls below all bounds")
         )
-        if beyond:
-            notes.append(f"It has no {word} value: near {beyond[0].spot} it {moves}.")
+        if beyond is not None:
+            notes.append(f"It has no {word} value: near {beyond.spot} it {moves}.")
             continue
-        if any(h.limit.value is None for h in heights):
+        if any(h.limit.value is None and not h.limit.is_infinite for h in heights):
             sure = False
             continue
-        ends = [h for h in heights if not h.is_reached and h.limit.value is not None]
-        tops = [item.y * sign for _, item in candidates]
-        reached = [
-            float(h.limit.value.value.mid()) * sign
-            for h in heights
-            if h.is_reached and h.limit.value
-        ]
-        best = max([*tops, *reached], default=None)
-        limit = max(ends, key=lambda h: float(h.limit.value.value.mid()) * sign, default=None)  # type: ignore[union-attr]
-        if limit is not None and limit.limit.value is not None:
-            height = float(limit.limit.value.value.mid()) * sign
-            if best is None or height > best + 1e-12 * max(1.0, abs(best)):
-                notes.append(
-                    f"It has no {word} value: near {limit.spot} it comes as close as you like to "
-                    f"{value_text(limit.limit.value)}, and does not reach it."
-                )
-                continue
-        for k, item in candidates:
-            if best is not None and item.y * sign >= best - 1e-13 * max(1.0, abs(best)):
+        reached = [h.limit.value for h in heights if h.is_reached and h.limit.value is not None]
+        reached += found.values
+        limit = _greatest([h for h in heights if not h.is_reached], sign)
+        if limit is not None and all(_compare(value, limit[1], sign) == -1 for value in reached):
+            notes.append(
+                f"It has no {word} value: near {limit[0].spot} it comes as close as you like to "
+                f"{value_text(limit[1])}, and does not reach it."
+            )
+            continue
+        for k, item in enumerate(items):
+            own = found.values[k]
+            if item.kind is kind and not any(_compare(v, own, sign) == 1 for v in reached):
                 items[k] = replace(item, is_global=True)
     return items, notes, sure
+
+
+def _greatest(heights: list[_Height], sign: int) -> tuple[_Height, Ball] | None:
+    """Return the height whose limit lies farthest up, or down, with the limit."""
+    finite = [(h, h.limit.value) for h in heights if h.limit.value is not None]
+    return max(finite, key=lambda pair: float(pair[1].value.mid()) * sign, default=None)
+
+
+def _compare(value: Ball, other: Ball, sign: int) -> int | None:
+    """Return 1 if a value lies farther up than another, or down, and -1 if less far."""
+    found = ball.subtract(value, other).sign()
+    return None if found is None else found * sign

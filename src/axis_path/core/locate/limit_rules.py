@@ -13,9 +13,8 @@ from dataclasses import dataclass, replace
 from enum import StrEnum
 from fractions import Fraction
 
-from axis_path.core.arithmetic import Ball, ball
-from axis_path.core.catalogue import FUNCTIONS
-from axis_path.core.evaluate import Op, RealFunction, prove_steps
+from axis_path.core.arithmetic import Ball, Defined, ball, ball_functions
+from axis_path.core.evaluate import Known, Op, RealFunction, prove_steps
 from axis_path.core.evaluate.graph import Step
 
 
@@ -39,12 +38,14 @@ class Limit:
         proved: whether this follows from a rule.
         waves: whether something that oscillates takes part, so that the sign beside a limit of 0
             says nothing.
+        is_two_sided: whether it does not depend on the side, as long as the branch does not.
     """
 
     approach: Approach
     value: Ball | None = None
     proved: bool = False
     waves: bool = False
+    is_two_sided: bool = False
 
     @property
     def is_infinite(self) -> bool:
@@ -67,59 +68,136 @@ def _to(value: Ball) -> Limit:
     return Limit(Approach.VALUE, value, proved=True)
 
 
-def limit_by_rules(branch: RealFunction, variable: Limit, beside: Ball) -> Limit:
-    """Give the limit of a branch from that of its variable; unknown where no rule tells.
+@dataclass(frozen=True, slots=True)
+class _Given:
+    """What the rule of one step starts from.
+
+    Attributes:
+        limits: of its arguments.
+        signs: of its arguments beside the place; those that an operation may divide by, or take the
+            logarithm of, keep it up to the place.
+        beside: the balls of its arguments there.
+        own_sign: of the step itself there.
+    """
+
+    limits: list[Limit]
+    signs: list[int | None]
+    beside: list[Ball]
+    own_sign: int | None
+
+
+def limit_by_rules(
+    branch: RealFunction, variable: Limit, beside: Ball, known: Known | None = None
+) -> Limit:
+    """Return the limit of a branch from that of its variable; unknown where no rule tells.
 
     Args:
         branch: smooth beside the place.
         variable: where the variable goes.
-        beside: a number near it, on the side it comes from.
+        beside: a number on the side it comes from, with no place between where an operation of the
+            branch is rough.
+        known: which of its steps are exactly zero at the place.
     """
     near_by = prove_steps(branch, beside)
     limits: list[Limit] = []
     for place, (step, apply) in enumerate(near_by.steps):
-        given = [limits[argument] for argument in step.arguments]
+        arguments = step.arguments
         if step.op == Op.VARIABLE:
             limits.append(variable)
-        elif not given:
+        elif not arguments:
             limits.append(_to(near_by.values[place]))
         else:
-            signs = [near_by.values[argument].sign() for argument in step.arguments]
-            found = _limit(step, apply, given, signs, near_by.values[place].sign())
-            waves = found.waves or any(each.waves for each in given)
+            balls = [near_by.values[argument] for argument in arguments]
+            given = _Given(
+                [limits[argument] for argument in arguments], [each.sign() for each in balls],
+                balls, near_by.values[place].sign(),
+            )  # fmt: skip
+            level = None
+            if known is not None and given.limits[0].value is not None:
+                there = Step(step.op, tuple(near_by.indices[a] for a in arguments), step.payload)
+                level = known.level(there, given.limits[0].value)
+            if level is not None:
+                given = replace(given, limits=[_to(level)])
+            found = _limit(step, apply, given)
+            waves = found.waves or any(each.waves for each in given.limits)
             limits.append(replace(found, waves=waves))
+        is_zero = known is not None and known.is_zero(near_by.indices[place], limits[-1].value)
+        if is_zero and limits[-1].approach in (Approach.VALUE, Approach.UNKNOWN):
+            limits[-1] = replace(_to(ball.from_fraction(0)), waves=limits[-1].waves)
     return limits[near_by.result]
 
 
-def _limit(
-    step: Step, apply: Callable[..., Ball], given: list[Limit],
-    signs: list[int | None], own_sign: int | None,
-) -> Limit:  # fmt: skip
-    values = [each.value for each in given if each.approach is Approach.VALUE]
-    if len(values) == len(given):
+def _limit(step: Step, apply: Callable[..., Ball], given: _Given) -> Limit:
+    values = [each.value for each in given.limits if each.approach is Approach.VALUE]
+    if len(values) == len(given.limits):
         value = apply(*values)
         if value.is_defined and value.continuous and value.value.is_finite():
             return _to(value)
-        is_gap = step.op in FUNCTIONS and FUNCTIONS[step.op].has_gaps and not value.is_defined
-        if is_gap and not given[0].waves:
-            return to_infinity(own_sign) if own_sign else UNKNOWN
+        gap = _GAPS.get(step.op)
+        if gap is not None and values[0] is not None and not value.is_defined:
+            if given.limits[0].waves:
+                return UNKNOWN
+            sign = gap(values[0], given) if value.defined is Defined.NO else None
+            return to_infinity(sign) if sign else UNKNOWN
+    exponent = _exponent(step)
+    if exponent is not None:
+        return _fixed_power(given, exponent)
     rule = _RULES.get(step.op)
     if rule is not None:
-        found = rule(given, signs)
+        found = rule(given)
         if found.approach is not Approach.UNKNOWN:
             return found
-    if step.op == Op.INTEGER_POWER and isinstance(step.payload, int) and given[0].is_infinite:
-        if step.payload > 0:
-            return to_infinity(own_sign) if own_sign else UNKNOWN
-        return _to(ball.from_fraction(0))
-    if step.op == Op.INTEGER_POWER and isinstance(step.payload, int) and step.payload < 0:
-        is_pole = _is_zero(given[0]) and not given[0].waves
-        return to_infinity(own_sign) if is_pole and own_sign else UNKNOWN
-    if step.op == Op.ROOT and isinstance(step.payload, tuple) and given[0].is_infinite:
-        if step.payload[0] < 0:
-            return _to(ball.from_fraction(0))
-        return to_infinity(own_sign) if own_sign else UNKNOWN
     return _BOUNDED if step.op in _BOUNDED_FUNCTIONS else UNKNOWN
+
+
+def _exponent(step: Step) -> Fraction | None:
+    if step.op == Op.INTEGER_POWER and isinstance(step.payload, int):
+        return Fraction(step.payload)
+    if step.op == Op.ROOT and isinstance(step.payload, tuple):
+        return Fraction(*step.payload)
+    return None
+
+
+def _fixed_power(given: _Given, exponent: Fraction) -> Limit:
+    """Return the limit of u^(p/q), which has the sign of u^p for an odd q."""
+    base = given.limits[0]
+    if base.is_infinite:
+        if exponent < 0:
+            return _to(ball.from_fraction(0))
+        if base.approach is Approach.DOWN and exponent.denominator % 2 == 0:
+            return UNKNOWN
+        sign = 1 if base.approach is Approach.UP or exponent.numerator % 2 == 0 else -1
+        return to_infinity(sign)
+    if exponent < 0 and _is_zero(base) and not base.waves:
+        is_even = exponent.numerator % 2 == 0 or exponent.denominator % 2 == 0
+        side = 1 if is_even else given.signs[0]
+        return to_infinity(side) if side else UNKNOWN
+    if exponent > 0 and base.approach is Approach.BOUNDED:
+        return _BOUNDED
+    return UNKNOWN
+
+
+def _at_quarter_turn(level: Ball, given: _Given) -> int | None:
+    """Return the sign of the tangent beside a pole: that of the cosine, by that of the sine."""
+    top, bottom = ball_functions.sine(level).sign(), ball_functions.cosine(given.beside[0]).sign()
+    return top * bottom if top and bottom else None
+
+
+def _beside_whole(level: Ball, given: _Given) -> int | None:
+    """Return the sign of digamma beside a pole."""
+    side = ball.subtract(given.beside[0], level).sign()
+    return -side if side else None
+
+
+#: Functions that go beyond all bounds where they have no value: with which sign.
+_GAPS: dict[str, Callable[[Ball, _Given], int | None]] = {
+    "ln": lambda level, _: -1 if level.sign() == 0 else None,
+    "log10": lambda level, _: -1 if level.sign() == 0 else None,
+    "atanh": lambda level, _: level.sign(),
+    "tan": _at_quarter_turn,
+    "gamma": lambda _, given: given.own_sign,
+    "digamma": _beside_whole,
+}
 
 
 def _is_zero(limit: Limit) -> bool:
@@ -144,20 +222,23 @@ def _turned(limit: Limit) -> Limit:
     return _to(ball.negative(limit.value)) if limit.value is not None else limit
 
 
-def _sum(given: list[Limit], _: list[int | None]) -> Limit:
-    a, b = given
+def _sum(given: _Given) -> Limit:
+    return _sum_of(*given.limits)
+
+
+def _sum_of(a: Limit, b: Limit) -> Limit:
     for one, other in ((a, b), (b, a)):
         if one.is_infinite and (_is_bounded(other) or other.approach is one.approach):
             return one
     return _BOUNDED if _is_bounded(a) and _is_bounded(b) else UNKNOWN
 
 
-def _difference(given: list[Limit], signs: list[int | None]) -> Limit:
-    return _sum([given[0], _turned(given[1])], signs)
+def _difference(given: _Given) -> Limit:
+    return _sum_of(given.limits[0], _turned(given.limits[1]))
 
 
-def _product(given: list[Limit], _: list[int | None]) -> Limit:
-    a, b = given
+def _product(given: _Given) -> Limit:
+    a, b = given.limits
     for one, other in ((a, b), (b, a)):
         if _is_zero(one) and _is_bounded(other):
             return _to(ball.from_fraction(0))
@@ -168,11 +249,11 @@ def _product(given: list[Limit], _: list[int | None]) -> Limit:
     return _BOUNDED if _is_bounded(a) and _is_bounded(b) else UNKNOWN
 
 
-def _quotient(given: list[Limit], signs: list[int | None]) -> Limit:
-    a, b = given
+def _quotient(given: _Given) -> Limit:
+    a, b = given.limits
     if b.is_infinite and _is_bounded(a):
         return _to(ball.from_fraction(0))
-    above, below = _sign_of(a), signs[1]
+    above, below = _sign_of(a), given.signs[1]
     if _is_zero(b) and not b.waves and above and below:
         return to_infinity(above * below)
     if a.is_infinite and b.value is not None and above and below:
@@ -180,8 +261,13 @@ def _quotient(given: list[Limit], signs: list[int | None]) -> Limit:
     return UNKNOWN
 
 
-def _power(given: list[Limit], _: list[int | None]) -> Limit:
-    base, exponent = given
+def _power(given: _Given) -> Limit:
+    base, exponent = given.limits
+    if _is_zero(base) and not base.waves and given.signs[0] == 1:
+        sign = _sign_of(exponent)
+        if not sign:
+            return UNKNOWN
+        return to_infinity(1) if sign < 0 else _to(ball.from_fraction(0))
     size = None if base.value is None else ball.subtract(base.value, ball.from_fraction(1)).sign()
     if not exponent.is_infinite or not size or (base.value is None or base.value.sign() != 1):
         return UNKNOWN
@@ -189,15 +275,13 @@ def _power(given: list[Limit], _: list[int | None]) -> Limit:
     return to_infinity(1) if grows else _to(ball.from_fraction(0))
 
 
-def _ends(
-    down: Ball | int | None, up: Ball | int
-) -> Callable[[list[Limit], list[int | None]], Limit]:
+def _ends(down: Ball | int | None, up: Ball | int) -> Callable[[_Given], Limit]:
     """Make the rule of a function from what it does far out; a sign stands for infinity."""
 
-    def rule(given: list[Limit], _: list[int | None]) -> Limit:
-        if not given[0].is_infinite:
+    def rule(given: _Given) -> Limit:
+        if not given.limits[0].is_infinite:
             return UNKNOWN
-        end = up if given[0].approach is Approach.UP else down
+        end = up if given.limits[0].approach is Approach.UP else down
         if end is None:
             return UNKNOWN
         return to_infinity(end) if isinstance(end, int) else _to(end)
@@ -208,18 +292,18 @@ def _ends(
 _ONE, _ZERO = ball.from_fraction(1), ball.from_fraction(0)
 
 
-def _quarter_turn(given: list[Limit], _: list[int | None]) -> Limit:
+def _quarter_turn(given: _Given) -> Limit:
     # Made anew, because it has as many digits as are wanted now.
-    if not given[0].is_infinite:
+    if not given.limits[0].is_infinite:
         return UNKNOWN
     quarter = ball.multiply(_HALF, ball.pi())
-    return _to(quarter if given[0].approach is Approach.UP else ball.negative(quarter))
+    return _to(quarter if given.limits[0].approach is Approach.UP else ball.negative(quarter))
 
 
-_RULES: dict[str, Callable[[list[Limit], list[int | None]], Limit]] = {
+_RULES: dict[str, Callable[[_Given], Limit]] = {
     Op.ADD: _sum,
     Op.SUBTRACT: _difference,
-    Op.NEGATIVE: lambda given, _: _turned(given[0]),
+    Op.NEGATIVE: lambda given: _turned(given.limits[0]),
     Op.MULTIPLY: _product,
     Op.DIVIDE: _quotient,
     Op.POWER: _power,

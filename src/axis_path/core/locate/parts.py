@@ -16,9 +16,9 @@ from flint import arb
 
 from axis_path.core.arithmetic import Ball, Defined, ball
 from axis_path.core.errors import LimitError, NotHandledError, StoppedError
-from axis_path.core.evaluate import Edge, RealFunction, Workshop
+from axis_path.core.evaluate import Edge, End, RealFunction, Workshop
 from axis_path.core.limits import SPOTS
-from axis_path.core.locate.cells import Cell, Interval, Search
+from axis_path.core.locate.cells import Cell, Interval, Root, Search
 from axis_path.core.locate.search import search_branch
 
 #: Where in a part its branch is chosen: at no simple number.
@@ -33,15 +33,18 @@ class Spot:
         place: a ball that holds it; exact if it is known exactly.
         proved: whether exactly one such place is proved to lie in the ball.
         is_end: whether the interval ends here.
-        sources: the steps of the factors that are zero here, by which it was found.
+        zeros: the steps of the workshop's functions that are proved to be zero here: what defines
+            the place.
         is_gap: whether an operation has no value here.
+        is_left_out: whether the domain leaves this single value out.
     """
 
     place: Ball
     proved: bool = True
     is_end: bool = False
-    sources: frozenset[int] = frozenset()
+    zeros: frozenset[int] = frozenset()
     is_gap: bool = False
+    is_left_out: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -62,7 +65,7 @@ class Part:
     @property
     def cell(self) -> Cell:
         """Give the part as a cell."""
-        return Cell(self.low.place, self.high.place)
+        return _cell(self.low, self.high)
 
     @property
     def middle(self) -> Ball:
@@ -98,17 +101,39 @@ class Anatomy:
             yield before, spot, after
 
     def value_at(self, spot: Spot) -> Ball:
-        """Give the function's own value at a spot, without one outside its domain."""
-        value = self.function.prove_within(spot.place)
+        """Return the function's own value at a spot, without one outside its domain."""
+        if spot.is_left_out:
+            return ball.undefined(f"left out of the domain of {self.function.name}")
+        own_end = self._own_end(spot)
+        if own_end is not None and not own_end.closed:
+            return ball.undefined(f"outside the domain of {self.function.name}")
+        if own_end is None:
+            inside = self.function.prove_within(spot.place)
+            if inside.defined is Defined.NO:
+                return inside
+        value = self.settled(self.workshop.function, spot)
         if value.defined is Defined.MAYBE and spot.is_gap:
             # The place is not known to the last digit, but that an operation has no value there is.
             return ball.undefined(value.reason)
         if value.is_defined and value.exact is None and not value.excludes_zero():
-            # A factor by whose zero the spot was found is exactly zero at it.
+            # A factor that defines the spot is exactly zero at it.
             factors = self.workshop.function.expression.factors(through_pieces=True)
-            if any(factor.step in spot.sources for factor in factors):
+            if any(factor.step in spot.zeros for factor in factors):
                 return ball.from_fraction(0)
         return value
+
+    def settled(self, function: RealFunction, spot: Spot) -> Ball:
+        """Return the value of a function of the workshop at a spot, whatever its domain is."""
+        return function.settle(spot.place, spot.zeros)
+
+    def _own_end(self, spot: Spot) -> End | None:
+        """Return the end of the function's own domain that lies at a spot."""
+        for end, own in (
+            (self.spots[0], self.function.low), (self.spots[-1], self.function.high),
+        ):  # fmt: skip
+            if spot is end and own is not None and own.value.value.overlaps(spot.place.value):
+                return own
+        return None
 
 
 def take_apart(function: RealFunction, inside: Interval) -> Anatomy:
@@ -117,9 +142,12 @@ def take_apart(function: RealFunction, inside: Interval) -> Anatomy:
     Called inside ``precision``.
     """
     workshop = Workshop(function)
-    spots = [Spot(inside.low, is_end=True), Spot(inside.high, is_end=True)]
+    spots = [
+        Spot(end, is_end=True, zeros=workshop.zeros_at(end)) for end in (inside.low, inside.high)
+    ]
     for value in function.without:
-        spots = _with_spots(spots, [Spot(value)])
+        left_out = Spot(value, zeros=workshop.zeros_at(value), is_left_out=True)
+        spots = _with_spots(workshop, spots, [left_out])
     notes: list[str] = []
     complete = workshop.is_known
     if not complete:
@@ -127,7 +155,7 @@ def take_apart(function: RealFunction, inside: Interval) -> Anatomy:
     for edge in workshop.edges:
         more, sure = _spots_of(workshop, edge, spots)
         complete = complete and sure
-        spots = _with_spots(spots, more)
+        spots = _with_spots(workshop, spots, more)
         if len(spots) > SPOTS.value:
             # Those nearest to the middle of the crowd are the ones that would go on for ever.
             spots = [*spots[: SPOTS.value - 1], spots[-1]]
@@ -145,6 +173,10 @@ def take_apart(function: RealFunction, inside: Interval) -> Anatomy:
     return Anatomy(
         function, workshop, inside, tuple(spots), tuple(parts), complete, " ".join(notes)
     )
+
+
+def _cell(low: Spot, high: Spot) -> Cell:
+    return Cell(low.place, high.place, low.zeros, high.zeros)
 
 
 def _middle(low: Ball, high: Ball) -> Ball:
@@ -173,7 +205,7 @@ def _spots_of(workshop: Workshop, edge: Edge, spots: list[Spot]) -> tuple[list[S
         branch = workshop.branch(edge.function, at)
         if branch.prove(at).defined is not Defined.NO:
             kept = branches.setdefault(branch.expression.step, (branch, []))
-            kept[1].append(Cell(low.place, high.place))
+            kept[1].append(_cell(low, high))
     for branch, cells in branches.values():
         search = Search()
         try:
@@ -183,19 +215,25 @@ def _spots_of(workshop: Workshop, edge: Edge, spots: list[Spot]) -> tuple[list[S
             continue
         sure = sure and not search.undecided
         for root in search.roots:
-            sources = frozenset() if root.source is None else frozenset({root.source})
-            found.append(Spot(root.place, root.proved, sources=sources, is_gap=edge.is_gap))
+            zeros = _zeros_at(branch, root) if root.proved else frozenset[int]()
+            found.append(Spot(root.place, root.proved, zeros=zeros, is_gap=edge.is_gap))
     return found, sure
 
 
-def _with_spots(spots: list[Spot], more: list[Spot]) -> list[Spot]:
+def _zeros_at(branch: RealFunction, root: Root) -> frozenset[int]:
+    """Return the steps that are zero at a root: its factors, and the branch if that has a value."""
+    own = {branch.expression.step} if branch.prove(root.place).is_defined else set()
+    return root.zeros | own
+
+
+def _with_spots(workshop: Workshop, spots: list[Spot], more: list[Spot]) -> list[Spot]:
     """Put spots in order; one that lies at another is the same, and only those inside count."""
     low, high = spots[0], spots[-1]
     kept = [spot for spot in more if _is_within(spot.place, low.place, high.place)]
     merged: list[Spot] = []
     for spot in sorted([*spots, *kept], key=lambda each: float(each.place.value.mid())):
         if merged and merged[-1].place.value.overlaps(spot.place.value):
-            merged[-1] = _same(merged[-1], spot)
+            merged[-1] = _joined(workshop, merged[-1], spot)
         else:
             merged.append(spot)
     return merged
@@ -205,20 +243,58 @@ def _is_within(place: Ball, low: Ball, high: Ball) -> bool:
     return ball.subtract(place, low).sign() != -1 and ball.subtract(high, place).sign() != -1
 
 
-def _same(one: Spot, other: Spot) -> Spot:
-    """Take two spots that cannot be told apart as one, known as well as the better."""
-    exact = [
-        each
-        for each in (one, other)
-        if each.place.exact is not None or each.place.turns is not None
-    ]
-    best = exact[0] if exact else min(one, other, key=lambda each: float(each.place.value.rad()))
-    differ = len(exact) == 2 and ball.subtract(one.place, other.place).sign() != 0
-    place = Ball(one.place.value.union(other.place.value)) if differ else best.place
+def _joined(workshop: Workshop, one: Spot, other: Spot) -> Spot:
+    """Take two spots that cannot be told apart as one.
+
+    It is proved, and all is known of it that is known of either, only if they are one place.
+    """
+    is_same = _coincide(workshop, one, other)
+    known = [each for each in (one, other) if _is_known(each.place)]
+    best = known[0] if known else min(one, other, key=lambda each: float(each.place.value.rad()))
+    place = best.place if is_same else Ball(one.place.value.union(other.place.value))
     return Spot(
         place,
-        one.proved and other.proved and not differ,
+        is_same,
         one.is_end or other.is_end,
-        one.sources | other.sources,
+        one.zeros | other.zeros if is_same else frozenset(),
         one.is_gap or other.is_gap,
+        is_same and (one.is_left_out or other.is_left_out),
     )
+
+
+def _is_known(place: Ball) -> bool:
+    return place.exact is not None or place.turns is not None
+
+
+def _coincide(workshop: Workshop, one: Spot, other: Spot) -> bool:
+    """Check whether two spots whose balls overlap are proved to be one place.
+
+    Each ball holds one zero of what defines its spot. If that is zero at the other spot too, it is
+    the one.
+    """
+    if not (one.proved and other.proved):
+        return False
+    if _is_known(one.place) and _is_known(other.place):
+        return ball.subtract(one.place, other.place).sign() == 0
+    return any(
+        _is_zero_at(workshop, step, a) and _has_one_zero(workshop, step, a, b)
+        for a, b in ((one, other), (other, one))
+        if a.zeros or _is_known(a.place)
+        for step in b.zeros
+    )
+
+
+def _is_zero_at(workshop: Workshop, step: int, spot: Spot) -> bool:
+    return step in spot.zeros or (workshop.of(step).settle(spot.place, spot.zeros).exact == 0)
+
+
+def _has_one_zero(workshop: Workshop, step: int, one: Spot, other: Spot) -> bool:
+    """Check whether a step that has one zero in the ball of a spot has no second one beside it."""
+    if other.place.value.contains(one.place.value):
+        return True
+    function = workshop.of(step)
+    try:
+        slope = workshop.derivative(function)
+    except (LimitError, NotHandledError):
+        return False
+    return slope.prove(Ball(one.place.value.union(other.place.value))).sign() in (-1, 1)

@@ -18,11 +18,13 @@ from __future__ import annotations
 from collections import deque
 from collections.abc import Sequence
 from dataclasses import replace
+from fractions import Fraction
 
 import numpy as np
-from flint import arb, fmpq_poly
+from flint import arb, fmpq, fmpq_poly
 
 from axis_path.core.arithmetic import Ball, Defined, Enclosure
+from axis_path.core.arithmetic.conversion import whole_number
 from axis_path.core.errors import LimitError, NotHandledError
 from axis_path.core.evaluate import Expression, RealFunction
 from axis_path.core.limits import FOUND, LOCATE_CELLS
@@ -49,6 +51,8 @@ _FINEST = arb(2) ** -1100
 #: How many derivatives may vanish together with the function.
 _MOST_ORDER = 8
 _FEW_CELLS = 400
+#: A wave is searched level by level if it has no more of them.
+_MOST_LEVELS = 64
 #: Where zeros crowd without end, so many of them are given.
 _MOST_IN_CROWD = 120
 #: A value this small, beside the values around it, cannot be told from zero.
@@ -78,18 +82,76 @@ def search_branch(
     """
     whole = _Factor(function, function.expression, Search(), is_smooth=is_smooth)
     factors = function.expression.factors(through_pieces=True)
-    if as_polynomial(function, function.expression) is not None:
+    is_whole = as_polynomial(function, function.expression) is not None
+    if is_whole:
         # Not parted, so that its zeros come with their multiplicities.
         factors = [function.expression]
     for factor in factors:
         found = Search()
         _Factor(function, factor, found, is_smooth=is_smooth).search(cells, max_cells)
+        if is_whole:
+            found.roots = [_with_factors(function, root) for root in found.roots]
+        if found.undecided or not all(root.proved for root in found.roots):
+            found = _by_levels(function, factor, cells, is_smooth=is_smooth) or found
         for root in found.roots:
-            order = root.order if [factor.step] == [whole.factor.step] else whole.order(root.place)
-            search.roots.append(replace(root, source=factor.step, order=order))
+            zeros = root.zeros | {factor.step}
+            is_own = factor.step == whole.factor.step
+            order = root.order if is_own and root.order else whole.order(root.place, zeros)
+            search.roots.append(replace(root, source=factor.step, order=order, zeros=zeros))
         search.undecided += found.undecided
         search.is_crowded = search.is_crowded or found.is_crowded
         search.constant += found.constant
+
+
+def _with_factors(function: RealFunction, root: Root) -> Root:
+    """Note which factor is zero at a root of the whole: the only one that can be."""
+    able = [
+        factor.step
+        for factor in function.expression.factors(through_pieces=True)
+        if not function.prove(root.place, factor).excludes_zero()
+    ]
+    return replace(root, zeros=root.zeros | set(able)) if len(able) == 1 else root
+
+
+def _by_levels(
+    function: RealFunction, factor: Expression, cells: Sequence[Cell], *, is_smooth: bool
+) -> Search | None:
+    """Search a sine or cosine level by level: where its angle is n pi; None if it is none.
+
+    So the double zeros of sin((x - a)^2) become those of (x - a)^2, which is parted into factors.
+    """
+    waves = factor.wave_levels()
+    if waves is None:
+        return None
+    angle, start, in_turns = waves
+    found = Search()
+    for cell in cells:
+        levels = _levels_over(function.prove(cell.hull(), angle), start, in_turns=in_turns)
+        if levels is None:
+            return None
+        for level in levels:
+            part = replace(function, expression=angle.less(level, in_turns=in_turns))
+            at_level = Search()
+            search_branch(part, [cell], at_level, is_smooth=is_smooth)
+            step = part.expression.step
+            found.roots += [replace(root, zeros=root.zeros | {step}) for root in at_level.roots]
+            found.undecided += at_level.undecided
+            found.constant += at_level.constant
+            found.is_crowded = found.is_crowded or at_level.is_crowded
+    return found
+
+
+def _levels_over(values: Ball, start: Fraction, *, in_turns: bool) -> list[Fraction] | None:
+    """Return the levels a + n that an angle reaches; None if they are too many."""
+    if not values.is_defined or not values.value.is_finite():
+        return None
+    scaled = (values.value / arb.pi() if in_turns else values.value) - arb(
+        fmpq(start.numerator, start.denominator)
+    )
+    low, high = whole_number(scaled.lower().ceil()), whole_number(scaled.upper().floor())
+    if low is None or high is None or high - low > _MOST_LEVELS:
+        return None
+    return [start + int(n) for n in range(int(low), int(high) + 1)]
 
 
 class _Factor:
@@ -104,13 +166,19 @@ class _Factor:
         self.is_smooth = is_smooth
         self.is_dense = False
         self._slopes: list[Expression] = [factor]
+        #: Signs at ends that are known by what is zero there.
+        self._at_ends: dict[tuple[float, frozenset[int]], int | None] = {}
 
     def search(self, cells: Sequence[Cell], max_cells: int) -> None:
         polynomial = as_polynomial(self.function, self.factor)
         if polynomial is not None:
             self._search_polynomial(polynomial, cells)
             return
-        for part in self._sifted(cells):
+        left = self._sifted(cells)
+        if _width_of(left) * 2 > _width_of(cells) and self._is_zero_all_along(cells):
+            self.search_.constant.extend(cells)
+            return
+        for part in left:
             root = self._multiple_root(part) if not is_tiny(part) else None
             if root is not None and root.proved:
                 self.search_.roots.append(root)
@@ -119,15 +187,36 @@ class _Factor:
                 self._halve(part, min(max_cells, _FEW_CELLS) if self.is_dense else max_cells)
         self._settle()
 
-    def order(self, place: Ball) -> int | None:
-        """Give the multiplicity of a zero, if it can be told."""
+    def order(self, place: Ball, zeros: frozenset[int]) -> int | None:
+        """Return the multiplicity of a zero, if it can be told.
+
+        Args:
+            place: where it is.
+            zeros: the steps that are known to be zero there.
+        """
         if place.exact is not None or place.turns is not None:
             return self._order(place)
         try:
-            slope = self._prove(place, 1)
+            for order in range(1, _MOST_ORDER + 1):
+                value = self.function.settle(place, zeros, self._derivative(order))
+                if not value.is_defined or value.excludes_zero():
+                    return order if value.is_defined else None
+                if value.exact != 0:
+                    return None
         except (LimitError, NotHandledError):
-            return None
-        return 1 if slope.is_defined and slope.excludes_zero() else None
+            pass
+        return None
+
+    def _is_zero_all_along(self, cells: Sequence[Cell]) -> bool:
+        """Check whether the factor is zero in all cells: its terms cancel, or it is level at 0."""
+        if self.factor.is_zero():
+            return True
+        try:
+            if not self._derivative(1).is_zero():
+                return False
+        except (LimitError, NotHandledError):
+            return False
+        return all(any(map(self._is_zero, _simple_inside(cell))) for cell in cells)
 
     # Proofs
 
@@ -158,8 +247,8 @@ class _Factor:
 
     def _sifted(self, cells: Sequence[Cell]) -> list[Cell]:
         """Settle what enclosures can; give the cells that are left."""
-        lows = {float_below(cell.low.value.lower()): cell.low for cell in cells}
-        highs = {float_above(cell.high.value.upper()): cell.high for cell in cells}
+        lows = {float_below(cell.low.value.lower()): cell for cell in cells}
+        highs = {float_above(cell.high.value.upper()): cell for cell in cells}
         parts = list(zip(lows, highs, strict=True))
         found = sift(self.function, self.factor, parts, is_smooth=self.is_smooth)
         if found.is_crowded:
@@ -169,9 +258,7 @@ class _Factor:
             exact = next(filter(self._is_zero, numbers), None)
             place = exact or Ball(self._sharpened(*bracket))
             self.search_.roots.append(Root(place, proved=True, order=1))
-        left = [
-            Cell(lows.get(a) or Ball(arb(a)), highs.get(b) or Ball(arb(b))) for a, b in found.rest
-        ]
+        left = [_cell_between(a, lows.get(a), b, highs.get(b)) for a, b in found.rest]
         self.is_dense = found.is_dense
         if not found.is_crowded:
             return left
@@ -209,8 +296,7 @@ class _Factor:
                 self.search_.undecided.append(cell)
                 continue
             middle = Ball(arb(cell.middle))
-            waiting.append(Cell(cell.low, middle))
-            waiting.append(Cell(middle, cell.high))
+            waiting.extend(cell.cut(middle))
 
     def _is_settled(self, cell: Cell, slopes: Ball) -> bool:
         """Settle a cell in which the factor has a slope everywhere, if its slopes tell enough."""
@@ -254,7 +340,17 @@ class _Factor:
         return self.function.enclose(low, high, self._derivative(order))
 
     def _signs(self, cell: Cell) -> tuple[int | None, int | None]:
-        return self._sign(cell.low), self._sign(cell.high)
+        return self._end_sign(cell.low, cell.low_zeros), self._end_sign(cell.high, cell.high_zeros)
+
+    def _end_sign(self, place: Ball, zeros: frozenset[int]) -> int | None:
+        """Return the sign at an end of a cell, of which it may be known what is zero there."""
+        if not zeros:
+            return self._sign(place)
+        key = float(place.value.mid()), zeros
+        if key not in self._at_ends:
+            value = self.function.settle(place, zeros, self.factor)
+            self._at_ends[key] = value.sign() if value.is_defined else None
+        return self._at_ends[key]
 
     def _sign(self, place: Ball) -> int | None:
         value = self._prove(place)
@@ -392,7 +488,7 @@ class _Factor:
         if None in ends:
             return False
         if sign in (-1, 1):
-            for part in (Cell(cell.low, Ball(place)), Cell(Ball(place), cell.high)):
+            for part in cell.cut(Ball(place)):
                 root = self._monotone_root(part)
                 if root is not None:
                     self.search_.roots.append(root)
@@ -402,6 +498,26 @@ class _Factor:
             return False
         self.search_.roots.append(Root(Ball(place), proved=False, note=_TOO_CLOSE))
         return True
+
+
+def _width_of(cells: Sequence[Cell]) -> float:
+    return sum(float((cell.high.value - cell.low.value).mid()) for cell in cells)
+
+
+def _simple_inside(cell: Cell) -> list[Ball]:
+    """Return simple numbers in the inner half of a cell."""
+    low, high = cell.low.value, cell.high.value
+    return [found for found, _ in candidates((low * 3 + high) / 4, (low + high * 3) / 4)]
+
+
+def _cell_between(low: float, first: Cell | None, high: float, last: Cell | None) -> Cell:
+    """Return a cell between two floats, or from the ends of cells that these stand for."""
+    return Cell(
+        Ball(arb(low)) if first is None else first.low,
+        Ball(arb(high)) if last is None else last.high,
+        frozenset() if first is None else first.low_zeros,
+        frozenset() if last is None else last.high_zeros,
+    )
 
 
 def _thinned(found: Sifted) -> Sifted:

@@ -102,17 +102,24 @@ def value_text(value: Ball) -> str:
 
 @dataclass(frozen=True, slots=True)
 class Words:
-    """How what is sought is called: in the plural, and where it is so all along."""
+    """How what is sought is called.
+
+    Attributes:
+        many: in the plural.
+        holds: that it is so.
+        along: before a stretch in which it is so.
+    """
 
     many: str
-    all_along: str
+    holds: str
+    along: str = "all along"
 
 
-ZEROS = Words("zeros", "It is zero all along")
-SAME_ALL_ALONG = Words("intersections", "They are the same all along")
-TURNS = Words("places where the slope is zero", "It is level all along")
-BENDS = Words("points of inflection", "It is straight all along")
-SOLUTIONS = Words("solutions", "It is true all along")
+ZEROS = Words("zeros", "It is zero")
+SAME_ALL_ALONG = Words("intersections", "They are the same")
+TURNS = Words("places where the slope is zero", "It is level")
+BENDS = Words("points of inflection", "It is straight")
+SOLUTIONS = Words("solutions", "It is true", "for")
 
 
 @dataclass(frozen=True, slots=True)
@@ -136,7 +143,7 @@ def judge(anatomy: Anatomy, search: Search, words: Words = ZEROS) -> Verdict:
     """Say whether a search is complete, and what is not certain."""
     width = _width(anatomy)
     stretches = _stretches(anatomy, search.constant)
-    notes = [f"{words.all_along} {_stretch(anatomy, cell, width)}." for cell in stretches[:3]]
+    notes = [f"{words.holds} {_stretch(anatomy, cell, width, words)}." for cell in stretches[:3]]
     brackets = [bracket_of(root.place) for root in search.roots]
     notes += open_notes(anatomy, search, brackets, words)
     kept = tuple(
@@ -205,7 +212,7 @@ def _width(anatomy: Anatomy) -> float:
 def _accumulation(anatomy: Anatomy, undecided: list[Cell]) -> tuple[Spot, list[Cell]] | None:
     """Give a spot at which all that is undecided comes together, with those cells."""
     for spot in anatomy.spots:
-        if spot.is_end and not spot.sources:
+        if spot.is_end and not spot.zeros:
             # A smooth function has no more than so many zeros beside an end that is nothing else.
             continue
         near_by = [
@@ -247,8 +254,15 @@ def _stretches(anatomy: Anatomy, constant: list[Cell]) -> list[Cell]:
     return merged_cells(found)
 
 
-def _stretch(anatomy: Anatomy, cell: Cell, width: float) -> str:
+def _stretch(anatomy: Anatomy, cell: Cell, width: float, words: Words) -> str:
     """Write a stretch in which the function is zero, with the ends that belong to it."""
+    inside, name = anatomy.inside, anatomy.function.variable
+    goes_on = (
+        inside.low_goes_on and bool(cell.low.value.overlaps(inside.low.value)),
+        inside.high_goes_on and bool(cell.high.value.overlaps(inside.high.value)),
+    )
+    if all(goes_on):
+        return f"for every {name}"
     signs = []
     for end in (cell.low, cell.high):
         spot = next((s for s in anatomy.spots if s.place.value.overlaps(end.value)), None)
@@ -256,7 +270,11 @@ def _stretch(anatomy: Anatomy, cell: Cell, width: float) -> str:
         is_zero = value is not None and value.is_defined and value.value.is_zero()
         signs.append("≤" if is_zero else "<")
     low, high = (written(end) or near(end, width) for end in (cell.low, cell.high))
-    return f"{low} {signs[0]} {anatomy.function.variable} {signs[1]} {high}"
+    if goes_on[0]:
+        return f"for every {name} {signs[1]} {high}"
+    if goes_on[1]:
+        return f"for every {name} {'≥' if signs[0] == '≤' else '>'} {low}"
+    return f"{words.along} {low} {signs[0]} {name} {signs[1]} {high}"
 
 
 def _rounded_up(value: float) -> str:

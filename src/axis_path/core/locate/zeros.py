@@ -106,7 +106,9 @@ def clip(function: RealFunction, interval: Interval) -> Interval | None:
         high, high_closed = function.high.value, function.high.closed and (not same or high_closed)
     if ball.subtract(high, low).sign() != 1:
         return None
-    return Interval(low, high, low_closed, high_closed)
+    low_goes_on = low is interval.low and interval.low_goes_on
+    high_goes_on = high is interval.high and interval.high_goes_on
+    return Interval(low, high, low_closed, high_closed, low_goes_on, high_goes_on)
 
 
 def find_roots(
@@ -142,7 +144,10 @@ def _at_spots(anatomy: Anatomy, search: Search) -> list[Root]:
         value = anatomy.value_at(spot)
         if value.defined is Defined.NO or value.excludes_zero() or not belongs(anatomy, spot):
             continue
-        if value.is_defined and value.exact is not None and value.exact == 0:
+        if value.exact is None or not value.is_defined:
+            note = "whether it is zero right here could not be decided"
+            found.append(Root(spot.place, proved=False, note=note))
+        elif value.exact == 0:
             same = [root for root in search.roots if _overlap(root, spot)]
             # Where another branch begins the function has no order of its own.
             is_smooth = (
@@ -182,7 +187,7 @@ def _checked(anatomy: Anatomy, root: Root) -> Root | None:
         return root
     if spot is not None:
         value = anatomy.value_at(spot)
-        if root.source in spot.sources or value.exact is not None or not belongs(anatomy, spot):
+        if root.source in spot.zeros or value.exact is not None or not belongs(anatomy, spot):
             # It is the spot itself, which is looked at by itself.
             return None
     value = function.prove(root.place) if spot is None else value
@@ -218,8 +223,8 @@ def _distinct(roots: list[Root]) -> list[Root]:
 
 
 def _both(kept: Root, one: Root, other: Root) -> Root:
-    """Two factors that vanish at one place make a zero of their orders together."""
-    if one.source is None or other.source is None or one.source == other.source:
-        return replace(kept, order=one.order if one.order is not None else other.order)
-    known = one.order is not None and other.order is not None
-    return replace(kept, order=(one.order or 0) + (other.order or 0) if known else None)
+    """Take two roots at one place as one; each has the order of the whole function, if any."""
+    orders = {root.order for root in (one, other) if root.order is not None}
+    is_at_spot = any(root.source is None and root.order is None for root in (one, other))
+    order = orders.pop() if len(orders) == 1 and not is_at_spot else None
+    return replace(kept, order=order, zeros=one.zeros | other.zeros)

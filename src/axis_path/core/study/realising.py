@@ -12,6 +12,7 @@ from axis_path.core.draw import (
 from axis_path.core.errors import DomainError, MathError, UnknownNameError
 from axis_path.core.evaluate import (
     VALUE_BITS,
+    Constant,
     End,
     Expression,
     RealFunction,
@@ -126,7 +127,7 @@ class Realising(Valuing):
                 f"An end of the domain of `{definition.name}` has no value: {reason}.",
                 position=(0, len(definition.text)),
             )
-        return found
+        return Constant.of(found, expression)
 
     def family_of(self, line_id: int) -> FamilyState:
         """Do the same for a line by its id, whether it has a name or not.

@@ -9,7 +9,7 @@ from typing import Self
 
 from axis_path.core.arithmetic import Ball, Defined, ball, precision
 from axis_path.core.errors import DomainError, SliderError
-from axis_path.core.evaluate import VALUE_BITS, evaluate_constant
+from axis_path.core.evaluate import VALUE_BITS, Constant, evaluate_constant
 from axis_path.core.language import line_nodes, spelled
 from axis_path.core.study.guess import guess_slider
 from axis_path.core.study.line import StudyLine
@@ -48,7 +48,7 @@ class Sliding(Notebook):
             if found.defined is not Defined.YES:
                 reason = found.reason or "it could not be decided"
                 raise DomainError(f"`{given}` has no value: {reason}.", position=(0, len(given)))
-            return found
+            return Constant.of(found, expression)
         with precision(VALUE_BITS):
             return ball.from_fraction(exact_number(given))
 

@@ -265,8 +265,15 @@ class Solving(Searching):
         inside = self.interval(
             None, reach.low if low is None else low, reach.high if high is None else high
         )
+        is_open = (low is None and not goes_on[0], high is None and not goes_on[1])
         goes_on = (goes_on[0] and low is None, goes_on[1] and high is None)
-        return find_stretches(conditions, inside, goes_on=goes_on)
+        found = find_stretches(conditions, inside, goes_on=goes_on)
+        if not any(is_open):
+            return found
+        ends = (f"below −{FAR:,}", f"above {FAR:,}")
+        beyond = " and ".join(end for end, is_one in zip(ends, is_open, strict=True) if is_one)
+        note = f"{found.note} Whether it holds {beyond} is not decided.".strip()
+        return replace(found, complete=False, note=note)
 
     def solve_system(
         self,

@@ -40,8 +40,10 @@ _WAKE_MS: Final = 500
 _PING_S: Final = 25.0
 _LARGEST: Final = 1024 * 1024
 _BLOCK: Final = 64 * 1024
-#: While a page is answered, so many further questions are read: its end comes after them.
+#: A page of ours has one question under way; one that sends so many ahead is cut off.
 _MOST_UNREAD: Final = 8
+#: While a page is answered, so many blocks of what it sends are read at a time.
+_MOST_BLOCKS: Final = 16
 _PARTS: Final = ("scene", "reading")
 _stopping = threading.Event()
 _room = threading.BoundedSemaphore(MOST_WIRES)
@@ -90,24 +92,27 @@ class _Reader:
         return self._wire.input_buffer.pop(0) if self._wire.input_buffer else None
 
     def has_gone(self) -> bool:
-        """Check whether the page has gone while its question is answered."""
+        """Check whether the page has gone while its question is answered, or sends far ahead."""
         try:
-            if len(self._wire.input_buffer) < _MOST_UNREAD:
-                self._read(0)
+            for _ in range(_MOST_BLOCKS):
+                if not (self._wire.connected and self._read(0)):
+                    break
         except OSError:
             return True
         return not self._wire.connected
 
-    def _read(self, wait_ms: int) -> None:
+    def _read(self, wait_ms: int) -> bool:
+        """Wait for something to be sent, and read it; return whether there was anything."""
         if not self._poll.poll(wait_ms):
-            return
+            return False
         block = self._wire.sock.recv(_BLOCK)
-        if not block:
-            self._wire.connected = False
-            return
-        self._wire.ws.receive_data(block)
-        # What the library's own thread does with what it reads.
-        self._wire.connected = self._wire._handle_events()
+        is_open = bool(block)
+        if is_open:
+            self._wire.ws.receive_data(block)
+            # What the library's own thread does with what it reads.
+            is_open = self._wire._handle_events()
+        self._wire.connected = is_open and len(self._wire.input_buffer) <= _MOST_UNREAD
+        return True
 
     def _ping(self) -> None:
         now = time.monotonic()

@@ -1,0 +1,410 @@
+"""How a function grows far out: as a monomial times a factor in a known interval.
+
+For all x beyond an end X, every step of a function is written as m(x) u(x). Here m is a monomial
+e^q(x) x^p (ln x)^r with a polynomial q, and u lies in an interval. Of a sum, the term that outgrows
+the others gives the monomial; the quotient of two monomials is greatest at X once its logarithm
+falls from there on. So 4^x - 6 2^x + 8 is 4^x (1 + u) with a small u, and has no zero beyond X.
+
+Source: the idea is that of Hardy, *Orders of Infinity*, 1910; the intervals make it a proof.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from fractions import Fraction
+
+from flint import arb, fmpq
+
+from axis_path.core.arithmetic import Ball, Defined
+from axis_path.core.evaluate import Op, RealFunction, constant_steps
+from axis_path.core.evaluate.graph import Step
+
+_MOST_DEGREE = 12
+
+
+class _UnknownError(Exception):
+    """How a step grows is not known."""
+
+
+@dataclass(frozen=True, slots=True)
+class Rate:
+    """A coefficient: a ball, and the fraction that it is, if it is known to be one."""
+
+    value: arb
+    exact: fmpq | None = None
+
+    @classmethod
+    def of(cls, value: Fraction | int) -> Rate:
+        """Make an exact coefficient."""
+        exact = fmpq(value.numerator, value.denominator)
+        return cls(arb(exact), exact)
+
+    def plus(self, other: Rate) -> Rate:
+        """Add."""
+        exact = None
+        if self.exact is not None and other.exact is not None:
+            exact = self.exact + other.exact
+        return Rate(self.value + other.value if exact is None else arb(exact), exact)
+
+    def times(self, other: Rate) -> Rate:
+        """Multiply."""
+        exact = None
+        if self.exact is not None and other.exact is not None:
+            exact = self.exact * other.exact
+        return Rate(self.value * other.value if exact is None else arb(exact), exact)
+
+    def sign(self) -> int:
+        """Return the sign.
+
+        Raises:
+            _UnknownError: it is not known.
+        """
+        if bool(self.value > 0):
+            return 1
+        if bool(self.value < 0):
+            return -1
+        if self.value.is_zero():
+            return 0
+        raise _UnknownError
+
+
+_ZERO, _ONE, _MINUS = Rate.of(0), Rate.of(1), Rate.of(-1)
+#: A polynomial by its coefficients; those that are exactly 0 are left out.
+Polynomial = dict[int, Rate]
+
+
+def _sum(a: Polynomial, b: Polynomial) -> Polynomial:
+    made = {k: a.get(k, _ZERO).plus(b.get(k, _ZERO)) for k in {*a, *b}}
+    return {k: rate for k, rate in made.items() if not rate.value.is_zero()}
+
+
+def _product(a: Polynomial, b: Polynomial) -> Polynomial:
+    made: Polynomial = {}
+    for i, one in a.items():
+        for k, other in b.items():
+            made[i + k] = made.get(i + k, _ZERO).plus(one.times(other))
+    if max(made, default=0) > _MOST_DEGREE:
+        raise _UnknownError
+    return {k: rate for k, rate in made.items() if not rate.value.is_zero()}
+
+
+def _scaled(a: Polynomial, factor: Rate) -> Polynomial:
+    return {k: rate.times(factor) for k, rate in a.items()}
+
+
+@dataclass(frozen=True, slots=True)
+class Monomial:
+    """e^q x^p (ln x)^r, positive for x > 1.
+
+    Attributes:
+        q: a polynomial without a constant.
+        p: the power of x.
+        r: the power of ln x.
+    """
+
+    q: Polynomial = field(default_factory=dict)
+    p: Rate = _ZERO
+    r: Rate = _ZERO
+
+    def times(self, other: Monomial) -> Monomial:
+        """Multiply."""
+        return Monomial(_sum(self.q, other.q), self.p.plus(other.p), self.r.plus(other.r))
+
+    def power(self, exponent: Rate) -> Monomial:
+        """Raise to a power."""
+        return Monomial(_scaled(self.q, exponent), self.p.times(exponent), self.r.times(exponent))
+
+    def over(self, other: Monomial) -> Monomial:
+        """Divide."""
+        return self.times(other.power(_MINUS))
+
+    def trend(self) -> int:
+        """Return 1 if it grows beyond all bounds, -1 if it comes to 0, and 0 if it is 1."""
+        for k in sorted(self.q, reverse=True):
+            if sign := self.q[k].sign():
+                return sign
+        return self.p.sign() or self.r.sign()
+
+    def falls_from(self, far: arb) -> bool:
+        """Check whether it falls all along beyond an end: x (ln m)' is below 0 there."""
+        parts = {k: rate.times(Rate.of(k)).value for k, rate in self.q.items()}
+        parts[0] = self.p.value
+        logarithmic = self.r.value / far.log()
+        degree = max((k for k, part in parts.items() if not part.is_zero()), default=0)
+        if degree == 0 and parts[0].is_zero():
+            return bool(self.r.value < 0)
+        # Divided by the leading power, all others are greatest at the end.
+        bound = parts[degree]
+        for k, part in [*parts.items(), (0, logarithmic)]:
+            if k < degree or part is logarithmic:
+                bound += max(part.upper(), arb(0)) * far ** (k - degree)
+        return bool(bound < 0)
+
+    def at(self, x: arb) -> arb:
+        """Return the value at a number above 1."""
+        exponent = sum((rate.value * x**k for k, rate in self.q.items()), arb(0))
+        return exponent.exp() * x**self.p.value * x.log() ** self.r.value
+
+
+_UNIT = Monomial()
+
+
+@dataclass(frozen=True, slots=True)
+class Growth:
+    """What a step is beyond the end: a monomial times something in an interval."""
+
+    monomial: Monomial
+    factor: arb
+
+    @property
+    def sign(self) -> int | None:
+        """Return the sign that the step has all along beyond the end; None if that is not known."""
+        return 1 if bool(self.factor > 0) else -1 if bool(self.factor < 0) else None
+
+
+def growth(function: RealFunction, far: float) -> Growth | None:
+    """Return how a smooth function grows for all x beyond an end above 1; None if it is not known.
+
+    Called inside ``precision``.
+
+    Args:
+        function: smooth there; its own domain is not looked at.
+        far: the end.
+    """
+    try:
+        found = _Far(function, arb(far)).result()
+    except _UnknownError:
+        return None
+    return found if found.factor.is_finite() else None
+
+
+class _Far:
+    """The steps of a function beyond an end."""
+
+    def __init__(self, function: RealFunction, far: arb) -> None:
+        self._far = far
+        self._steps, self._constants, self._top = constant_steps(function)
+        self._polynomials: list[Polynomial | None] = []
+        self._made: list[Growth | None] = []
+
+    def result(self) -> Growth:
+        for k in range(len(self._steps)):
+            self._polynomials.append(self._polynomial(k))
+            self._made.append(None)
+        return self._growth(self._top)
+
+    # What is exactly a polynomial.
+
+    def _polynomial(self, place: int) -> Polynomial | None:
+        constant = self._constants[place]
+        if constant is not None:
+            return self._number(constant)
+        step = self._steps[place]
+        given = [self._polynomials[argument] for argument in step.arguments]
+        if step.op == Op.VARIABLE:
+            return {1: _ONE}
+        if any(each is None for each in given):
+            return None
+        known = [each for each in given if each is not None]
+        try:
+            match step.op, known:
+                case Op.ADD, [a, b]:
+                    return _sum(a, b)
+                case Op.SUBTRACT, [a, b]:
+                    return _sum(a, _scaled(b, _MINUS))
+                case Op.NEGATIVE, [a]:
+                    return _scaled(a, _MINUS)
+                case Op.MULTIPLY, [a, b]:
+                    return _product(a, b)
+                case Op.DIVIDE, [a, b] if set(b) == {0}:
+                    bottom = b[0]
+                    exact = None if bottom.exact is None else 1 / bottom.exact
+                    return _scaled(a, Rate(1 / bottom.value, exact))
+                case Op.INTEGER_POWER, [a] if isinstance(step.payload, int) and step.payload > 0:
+                    made: Polynomial = {0: _ONE}
+                    for _ in range(step.payload):
+                        made = _product(made, a)
+                    return made
+        except _UnknownError:
+            pass
+        return None
+
+    def _number(self, value: Ball) -> Polynomial | None:
+        if value.defined is not Defined.YES or not value.value.is_finite():
+            return None
+        return {} if value.value.is_zero() else {0: Rate(value.value, value.exact)}
+
+    # How the others grow.
+
+    def _growth(self, place: int) -> Growth:
+        found = self._made[place]
+        if found is None:
+            polynomial = self._polynomials[place]
+            if polynomial is not None:
+                found = self._of(polynomial)
+            else:
+                step = self._steps[place]
+                rule = _RULES.get(step.op)
+                if rule is None:
+                    raise _UnknownError
+                found = rule(self, step)
+            self._made[place] = found
+        return found
+
+    def _given(self, step: Step) -> list[Growth]:
+        return [self._growth(argument) for argument in step.arguments]
+
+    def _of(self, polynomial: Polynomial) -> Growth:
+        degree = max(polynomial, default=0)
+        factor = arb(0)
+        for k, rate in polynomial.items():
+            # x^(k - n) lies between 0 and its value at the end.
+            power = arb(1) if k == degree else _from_zero(self._far ** (k - degree))
+            factor += rate.value * power
+        return Growth(Monomial(p=Rate.of(degree)), factor)
+
+    def sum_of(self, step: Step) -> Growth:
+        """Return how a sum or a difference grows."""
+        one, other = self._given(step)
+        return self._total(one, other if step.op == Op.ADD else _turned(other))
+
+    def negative_of(self, step: Step) -> Growth:
+        """Return how a negative grows."""
+        return _turned(self._growth(step.arguments[0]))
+
+    def product_of(self, step: Step) -> Growth:
+        """Return how a product grows."""
+        one, other = self._given(step)
+        return Growth(one.monomial.times(other.monomial), one.factor * other.factor)
+
+    def quotient_of(self, step: Step) -> Growth:
+        """Return how a quotient grows."""
+        one, other = self._given(step)
+        if other.sign is None:
+            raise _UnknownError
+        return Growth(one.monomial.over(other.monomial), one.factor / other.factor)
+
+    def fixed_power_of(self, step: Step) -> Growth:
+        """Return how a whole power or a root grows."""
+        payload = step.payload
+        if step.op == "sqrt":
+            exponent = Fraction(1, 2)
+        elif isinstance(payload, tuple):
+            exponent = Fraction(*payload)
+        elif isinstance(payload, int):
+            exponent = Fraction(payload)
+        else:
+            raise _UnknownError
+        base = self._growth(step.arguments[0])
+        if base.sign is None or (base.sign < 0 and exponent.denominator % 2 == 0):
+            raise _UnknownError
+        top, bottom = exponent.numerator, exponent.denominator
+        size = base.factor * base.sign
+        factor = (size if bottom == 1 else size.root(bottom)) ** top
+        return Growth(base.monomial.power(Rate.of(exponent)), factor * base.sign ** (top % 2))
+
+    def exponential_of(self, step: Step) -> Growth:
+        """Return how e^u grows."""
+        return self._exponential(step.arguments[0], _ONE)
+
+    def power_of(self, step: Step) -> Growth:
+        """Return how a power grows of which the base or the exponent is fixed."""
+        base, exponent = (self._constants[argument] for argument in step.arguments)
+        if base is not None and bool(base.value > 0):
+            return self._exponential(step.arguments[1], Rate(base.value.log()))
+        if exponent is None:
+            raise _UnknownError
+        given = self._growth(step.arguments[0])
+        if given.sign != 1:
+            raise _UnknownError
+        rate = Rate(exponent.value, exponent.exact)
+        return Growth(given.monomial.power(rate), given.factor**exponent.value)
+
+    def logarithm_of(self, step: Step) -> Growth:
+        """Return how a logarithm grows."""
+        given = self._growth(step.arguments[0])
+        if given.sign != 1:
+            raise _UnknownError
+        monomial, rest = given.monomial, given.factor.log()
+        if not monomial.r.value.is_zero():
+            raise _UnknownError
+        made = self._of(monomial.q)
+        for part in (Growth(Monomial(r=_ONE), monomial.p.value), Growth(_UNIT, rest)):
+            if not part.factor.is_zero():
+                made = part if made.factor.is_zero() else self._total(made, part)
+        scale = arb(1) if step.op == "ln" else arb.const_log10()
+        return Growth(made.monomial, made.factor / scale)
+
+    def bounded_of(self, step: Step) -> Growth:
+        """Return how a sine or cosine grows: it does not."""
+        return Growth(_UNIT, arb(0, 1))
+
+    def levelling_of(self, step: Step) -> Growth:
+        """Return how a function grows that rises all along, and comes to a number."""
+        given, function = self._growth(step.arguments[0]), _LEVELLING[step.op]
+        if given.sign is None or given.monomial.trend() <= 0:
+            return Growth(_UNIT, function(self._bounded(given)))
+        if not given.monomial.power(_MINUS).falls_from(self._far):
+            raise _UnknownError
+        least = abs(given.factor).lower() * given.monomial.at(self._far).lower()
+        found = function(least).union(function(arb("inf")))
+        return Growth(_UNIT, found * given.sign)
+
+    def _total(self, one: Growth, other: Growth) -> Growth:
+        ratio = other.monomial.over(one.monomial)
+        trend = ratio.trend()
+        if trend > 0:
+            one, other, ratio = other, one, one.monomial.over(other.monomial)
+        if trend == 0:
+            return Growth(one.monomial, one.factor + other.factor)
+        if not ratio.falls_from(self._far):
+            raise _UnknownError
+        return Growth(one.monomial, one.factor + other.factor * self._greatest(ratio))
+
+    def _greatest(self, falling: Monomial) -> arb:
+        """Return all values of a monomial that falls."""
+        return _from_zero(falling.at(self._far).upper())
+
+    def _exponential(self, place: int, scale: Rate) -> Growth:
+        """Return e to the power of a scale times a step."""
+        polynomial = self._polynomials[place]
+        if polynomial is not None:
+            q = _scaled(polynomial, scale)
+            constant = q.pop(0, _ZERO)
+            return Growth(Monomial(q), constant.value.exp())
+        return Growth(_UNIT, (self._bounded(self._growth(place)) * scale.value).exp())
+
+    def _bounded(self, given: Growth) -> arb:
+        """Return an interval for a step that does not grow.
+
+        Raises:
+            _UnknownError: it may grow.
+        """
+        trend = given.monomial.trend()
+        if trend == 0:
+            return given.factor
+        if trend > 0 or not given.monomial.falls_from(self._far):
+            raise _UnknownError
+        return given.factor * self._greatest(given.monomial)
+
+
+def _turned(one: Growth) -> Growth:
+    return Growth(one.monomial, -one.factor)
+
+
+def _from_zero(most: arb) -> arb:
+    return arb(0).union(most)
+
+
+_LEVELLING: dict[str, Callable[[arb], arb]] = {
+    "atan": lambda u: u.atan(), "tanh": lambda u: u.tanh(),
+}  # fmt: skip
+_RULES: dict[str, Callable[[_Far, Step], Growth]] = {
+    Op.ADD: _Far.sum_of, Op.SUBTRACT: _Far.sum_of, Op.NEGATIVE: _Far.negative_of,
+    Op.MULTIPLY: _Far.product_of, Op.DIVIDE: _Far.quotient_of, Op.POWER: _Far.power_of,
+    Op.INTEGER_POWER: _Far.fixed_power_of, Op.ROOT: _Far.fixed_power_of,
+    "sqrt": _Far.fixed_power_of, "exp": _Far.exponential_of, "ln": _Far.logarithm_of,
+    "log10": _Far.logarithm_of, "sin": _Far.bounded_of, "cos": _Far.bounded_of,
+    "atan": _Far.levelling_of, "tanh": _Far.levelling_of,
+}  # fmt: skip

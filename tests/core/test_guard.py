@@ -1,0 +1,16 @@
+"""No claim of a zero, break or extremum is untrue, wherever the singular places lie."""
+
+import unittest
+
+from tests.core.guard import run
+
+COUNT, SEED = 5_000, 25
+#: This many may be left undecided, but none may be wrong.
+_MOST_WEAK = 100
+
+
+class GuardTest(unittest.TestCase):
+    def test_what_is_proved_or_complete_agrees_with_the_truth_by_construction(self) -> None:
+        tally = run(COUNT, SEED)
+        self.assertEqual([], [(case.text, case.question, words) for case, words in tally.wrong])
+        self.assertLess(len(tally.weak), _MOST_WEAK)
