@@ -16,8 +16,9 @@ import sys
 import time
 from collections import Counter
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import cache
+from itertools import pairwise
 from typing import Any
 
 import mpmath
@@ -112,11 +113,18 @@ SHIFTS = (
 
 @dataclass(frozen=True)
 class Truth:
-    """One thing that must be found, and nothing else."""
+    """One thing that must be found, and nothing else.
+
+    Attributes:
+        order: of a zero, how many derivatives vanish with the function; None if that is not checked.
+        is_global: of an extremum, whether nothing lies beyond it.
+    """
 
     kind: str
     x: float
     y: float | None = None
+    order: int | None = None
+    is_global: bool | None = None
 
 
 @dataclass(frozen=True)
@@ -168,11 +176,25 @@ def _size_extrema(g: Ordinary) -> list[Truth]:
 
 
 def _own_extrema(g: Ordinary) -> list[Truth]:
+    ends = [float(g.value(mpmath.mpf(x))) for x in (g.low, g.high)]
+    values = [*ends, *(float(g.value(mpmath.mpf(x))) for x in g.turns)]
     found = []
-    for x in g.turns:
+    for x, value in zip(g.turns, values[2:], strict=True):
         bends_up = mpmath.diff(g.value, mpmath.mpf(x), 2) > 0
-        found.append(Truth("minimum" if bends_up else "maximum", x, float(g.value(mpmath.mpf(x)))))
+        kind, best = ("minimum", min(values)) if bends_up else ("maximum", max(values))
+        found.append(Truth(kind, x, value, is_global=value == best))
     return found
+
+
+def _scaled(
+    truths: Callable[[Ordinary], list[Truth]], by: float, plus: float = 0.0
+) -> Callable[[Ordinary], list[Truth]]:
+    """Return the same truths of a function that is multiplied by a positive number, and raised."""
+    return lambda g: [replace(t, y=None if t.y is None else by * t.y + plus) for t in truths(g)]
+
+
+def _of_order(order: int) -> Callable[[Ordinary], list[Truth]]:
+    return lambda g: [Truth("zero", x, 0.0, order) for x in g.zeros]
 
 
 _zero, _pole, _jump = _at_zeros("zero", 0.0), _at_zeros("pole"), _at_zeros("jump")
@@ -202,6 +224,12 @@ FORMS: tuple[tuple[str, str, Callable[[Ordinary], list[Truth]]], ...] = (
     ("|G|", "extrema", _size_extrema), ("max(G, -(G))", "extrema", _size_extrema),
     ("sqrt((G)^2)", "extrema", _size_extrema), ("G", "extrema", _own_extrema),
     ("(G) + 0 e", "extrema", _own_extrema), ("G", "breaks", _none),
+    ("1.6*10^(-19)(G)", "extrema", _scaled(_own_extrema, 1.6e-19)),
+    ("(G) + 10^6", "extrema", _scaled(_own_extrema, 1.0, 1e6)),
+    *(("(G)" + "*(G)" * k, "zeros", _of_order(k + 1)) for k in range(3)),
+    *((text, "zeros", _of_order(order)) for text, order in (
+        ("(G)^5", 5), ("(G) sinh(G)", 2), ("(G)^2 (e^(G) - 1)", 3), ("(G)/(1 + (G)^2)", 1), ("tanh(G)^3", 3),
+    )),
 )  # fmt: skip
 
 
@@ -221,7 +249,7 @@ ENDED: tuple[tuple[str, str, Callable[[Ordinary], list[Truth]]], ...] = (
 def cases(count: int, seed: int) -> Iterator[Case]:
     """Yield so many cases."""
     drawn = random.Random(seed)  # noqa: S311 - a fixed seed is wanted
-    makers = (_outer, _outer, _outer, _ended, _piece)
+    makers = (_outer, _outer, _outer, _ended, _piece, _inequality, _far)
     for _ in range(count):
         yield drawn.choice(makers)(drawn)
 
@@ -253,7 +281,7 @@ def _of_form(
     text = text.replace("T ", "180/pi " if in_degrees else "")
     if in_degrees and any(name in text for name in ("asin", "acos", "atan")):
         text, in_degrees = text.replace("180/pi ", ""), False
-    found = tuple(Truth(t.kind, t.x + shift, t.y) for t in truths(g))
+    found = tuple(replace(t, x=t.x + shift) for t in truths(g))
     return Case(f"f(x) = {text}", question, g.low + shift, g.high + shift, found, in_degrees)
 
 
@@ -306,10 +334,51 @@ def _piece(drawn: random.Random) -> Case:
     return Case(text, question, low, high, tuple(truths))
 
 
+def _inequality(drawn: random.Random) -> Case:
+    """Return an inequality over an interval: its stretches lie between the zeros of g."""
+    g = drawn.choice(ORDINARY)
+    inner, shift = _moved(g, drawn)
+    sign, form = (
+        drawn.choice((">", "<=", "<", ">=")),
+        drawn.choice(("{}", "|{}|({})", "{}/3", "cbrt({})")),
+    )
+    text = f"{form.replace('{}', f'({inner})')} {sign} 0".replace("T ", "")
+    places = [g.low, *g.zeros, g.high]
+    truths = [
+        Truth("stretch", a + shift, b + shift)
+        for a, b in pairwise(places)
+        if (g.value(mpmath.mpf((a + b) / 2)) > 0) == (sign[0] == ">")
+    ]
+    return Case(text, "inequality", g.low + shift, g.high + shift, tuple(truths))
+
+
+#: Functions far out, with the lines they come near to: slope and height, in order.
+_LINES: tuple[tuple[str, tuple[tuple[float, float], ...]], ...] = (
+    ("1/(X)", ((0, 0),)), ("2 + 1/(X^2)", ((0, 2),)), ("e^(X)", ((0, 0),)), ("atan(X)", ((0, -math.pi / 2), (0, math.pi / 2))),
+    ("(X^2 + 1)/(X)", ((1, 0),)), ("tanh(X) - 1", ((0, -2), (0, 0))), ("floor(X)", ()), ("floor(X)/(X)", ((0, 1),)),
+    ("sign(sin(X))", ()), ("max(sin(X), 0)", ()), ("mod(X, 3)/(X)", ((0, 0),)), ("3X - 1", ()), ("|X|", ()),
+    ("sin(X)/(X)", ((0, 0),)), ("sqrt(X^2 + 1)", ((-1, 0), (1, 0))), ("(2X^2 - 3)/(X^2 + 1)", ((0, 2),)), ("ln(X^2 + 1)", ()),
+    ("X + e^(-X)", ((1, 0),)), ("1/(1 + e^(X))", ((0, 1), (0, 0))), ("cos(X)", ()), ("ceil(X) - X", ()), ("e^(-X^2)", ((0, 0),)),
+)  # fmt: skip
+
+
+def _far(drawn: random.Random) -> Case:
+    """Return a function of which it is asked to which lines it comes near."""
+    form, lines = drawn.choice(_LINES)
+    text, shift = drawn.choice(SHIFTS)
+    moved = form.replace("X", f"(x - ({text}))")
+    truths = tuple(Truth("line", slope, height - slope * shift) for slope, height in lines)
+    return Case(f"f(x) = {moved}", "asymptotes", -9.0, 9.0, truths)
+
+
 def judge(case: Case) -> tuple[str, str]:
     """Ask what a case asks; return ``right``, ``weak`` or ``wrong``, and what is amiss."""
     study = Study(angle_unit="degrees" if case.degrees else "radians")
+    if case.question == "inequality":
+        return _judge_stretches(case, study)
     study.define(case.text)
+    if case.question == "asymptotes":
+        return _judge_lines(case, study)
     found = getattr(study, case.question)("f", low=f"{case.low!r}", high=f"{case.high!r}")
     items = [item for item in found if not (item.at_end or _is_window_end(case, item))]
     left = list(case.truths)
@@ -332,6 +401,35 @@ def judge(case: Case) -> tuple[str, str]:
     return ("weak", "; ".join(amiss)) if amiss else ("right", "")
 
 
+def _judge_stretches(case: Case, study: Study) -> tuple[str, str]:
+    found = study.solve_inequality(case.text, None, f"{case.low!r}", f"{case.high!r}")
+    ends = [(s.low.x, s.high.x) for s in found.items]
+    is_right = len(ends) == len(case.truths) and all(
+        abs(low - t.x) <= _CLOSE and abs(high - (t.y or 0.0)) <= _CLOSE
+        for (low, high), t in zip(ends, case.truths, strict=True)
+    )
+    # Single places at which it holds too are told as stretches without length.
+    if not is_right:
+        long = [(low, high) for low, high in ends if high - low > _CLOSE]
+        is_right = "=" in case.text and len(long) == len(case.truths)
+    if found.complete:
+        return ("right", "") if is_right else ("wrong", f"complete with {ends}")
+    return "weak", found.note
+
+
+def _judge_lines(case: Case, study: Study) -> tuple[str, str]:
+    lines = [line for line in study.asymptotes("f") if line.slope is not None]
+    for line in lines:
+        is_true = any(
+            abs((line.slope or 0.0) - t.x) < _CLOSE and abs(line.at - (t.y or 0.0)) < _CLOSE
+            for t in case.truths
+        )
+        if line.proved and not is_true:
+            return "wrong", f"claims {line.text}"
+    is_whole = len(lines) == len(case.truths) and all(line.proved for line in lines)
+    return ("right", "") if is_whole else ("weak", f"{len(lines)} of {len(case.truths)} lines")
+
+
 def _is_window_end(case: Case, item: Any) -> bool:
     return any(abs(item.x - end) < _CLOSE for end in (case.low, case.high))
 
@@ -339,10 +437,14 @@ def _is_window_end(case: Case, item: Any) -> bool:
 def _agrees(truth: Truth, item: Any) -> bool:
     if item.kind.value != truth.kind or abs(item.x - truth.x) > _CLOSE * max(1, abs(truth.x)):
         return False
+    if truth.order is not None and item.multiplicity not in (None, truth.order):
+        return False
+    if truth.is_global is not None and item.is_global != truth.is_global:
+        return False
     low, high = item.bracket
     if not low - 1e-12 <= truth.x <= high + 1e-12:
         return False
-    return truth.y is None or abs(item.y - truth.y) <= _CLOSE * max(1, abs(truth.y))
+    return truth.y is None or abs(item.y - truth.y) <= _CLOSE * max(abs(truth.y), 1e-18)
 
 
 def run(count: int, seed: int) -> Tally:

@@ -8,7 +8,7 @@ from axis_path.core.locate.breaks import find_breaks
 from axis_path.core.locate.by_parts import MEASURED, MOST_PARTS, PART_BITS, smooth_parts
 from axis_path.core.locate.cells import Interval, interval
 from axis_path.core.locate.data import Interpolation, find_in_data
-from axis_path.core.locate.everywhere import Everywhere, find_everywhere, reach_of
+from axis_path.core.locate.everywhere import Everywhere, find_everywhere, period_of, reach_of
 from axis_path.core.locate.exact import candidates, place_of, written
 from axis_path.core.locate.extrema import find_extrema
 from axis_path.core.locate.finding import Finding, Findings, Kind
@@ -65,6 +65,7 @@ __all__ = [
     "interval",
     "is_polynomial",
     "meet_in_box",
+    "period_of",
     "place_of",
     "place_text",
     "quick_zeros",

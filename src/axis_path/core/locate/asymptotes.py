@@ -140,7 +140,11 @@ def _outward(function: RealFunction, side: int) -> Asymptote | str | None:
     if divided is not None:
         return _line(divided[1], divided[0], side, proved=True) if divided[2] else None
     try:
-        slope = _limit(workshop.derivative(branch), side)
+        derived = workshop.derivative(branch)
+        if workshop.derivative(derived).expression.is_zero():
+            # A line with coefficients that are no fractions.
+            return None
+        slope = _limit(derived, side)
     except (LimitError, NotHandledError):
         return None
     level = _limit(branch, side)

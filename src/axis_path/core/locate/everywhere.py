@@ -9,16 +9,17 @@ falls where it is negative.
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from fractions import Fraction
 
 from flint import arb, fmpq
 
 from axis_path.core.arithmetic import Ball, Defined, ball, precision
-from axis_path.core.arithmetic.conversion import fraction_of
+from axis_path.core.arithmetic.conversion import fraction_of, to_fraction
 from axis_path.core.errors import LimitError, NotHandledError
 from axis_path.core.evaluate import Multiple, RealFunction, Workshop, multiple_of_pi, period
 from axis_path.core.locate.cells import Interval
+from axis_path.core.locate.exact import place_of, written
 from axis_path.core.locate.finding import Findings
 from axis_path.core.locate.outside import Outside, cauchy_bound
 from axis_path.core.locate.polynomial import as_polynomial
@@ -65,11 +66,12 @@ def find_everywhere(function: RealFunction, words: Words = ZEROS) -> Everywhere:
         if polynomial is not None:
             span, _ = reach_of([function])
             return Everywhere(find_zeros(function, span, words=words), span)
-        found = period(function.expression.program, function.parameters)
-        if found is not None and function.low is None and function.high is None:
-            length, text = _length(found)
+        repeats = period_of(function)
+        if repeats is not None:
+            length, text = repeats
             span = Interval(ball.from_fraction(0), length, high_closed=False)
-            return Everywhere(find_zeros(function, span, words=words), span, length, text)
+            findings = find_zeros(function, span, words=words)
+            return _with_shortest_period(Everywhere(findings, span, length, text))
         span, is_all = reach_of([function])
         findings = find_zeros(function, span, words=words)
         open_ends = [side for side, sure in zip((-1, 1), is_all, strict=True) if not sure]
@@ -130,6 +132,53 @@ def _is_zero_beyond(function: RealFunction, side: int, end: int) -> bool:
         return False
     outside = Outside(Workshop(function), side, float(end))
     return outside.is_one_branch() and outside.is_zero()
+
+
+def _with_shortest_period(found: Everywhere) -> Everywhere:
+    """Give zeros that repeat within a period of the function with the period that they have."""
+    period, findings = found.period, found.findings
+    if period is None or not findings.complete or len(findings) < 2:
+        return found
+    parts = [_part_of(place_of(item.exact, *item.bracket), period) for item in findings]
+    known = {part for part in parts if part is not None}
+    if len(known) < len(parts):
+        return found
+    count = len(parts)
+    times = next(
+        k
+        for k in range(count, 0, -1)
+        if count % k == 0 and {(part + Fraction(1, k)) % 1 for part in known} == known
+    )
+    if times == 1:
+        return found
+    first = tuple(
+        item
+        for item, part in zip(findings, parts, strict=True)
+        if part is not None and part < Fraction(1, times)
+    )
+    length = ball.divide(period, ball.from_fraction(times))
+    text = written(length) or found.period_text
+    span = Interval(found.interval.low, length, high_closed=False)
+    return Everywhere(replace(findings, items=first), span, length, text)
+
+
+def _part_of(place: Ball, period: Ball) -> Fraction | None:
+    """Return which part of a period a place is; None if it is not known exactly."""
+    if place.exact is not None and place.exact == 0:
+        return Fraction(0)
+    part = ball.divide(place, period).exact
+    return None if part is None else to_fraction(part)
+
+
+def period_of(function: RealFunction) -> tuple[Ball, str] | None:
+    """Return the period of a function without ends, as a number and as it is written."""
+    if function.low is not None or function.high is not None:
+        return None
+    found = period(function.expression.program, function.parameters)
+    if found is None:
+        return None
+    with precision(SEARCH_BITS):
+        return _length(found)
 
 
 def _length(found: Multiple) -> tuple[Ball, str]:

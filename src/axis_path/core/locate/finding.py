@@ -68,12 +68,15 @@ class Findings(Sequence[Finding]):
         complete: whether it is proved that there are no others.
         note: what is not certain, or what else is known, in words; may be empty.
         holds_always: whether everything is a solution, so that none can be listed.
+        along: where it is so all along, in words, if it is proved that there is nothing but that
+            and the findings.
     """
 
     items: tuple[Finding, ...]
     complete: bool
     note: str = ""
     holds_always: bool = False
+    along: str = ""
 
     def __len__(self) -> int:
         """Give how many were found."""

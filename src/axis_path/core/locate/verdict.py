@@ -30,6 +30,8 @@ from axis_path.core.locate.parts import Anatomy, Spot
 _DIGITS_OF_FLOATS = 14
 #: How many digits are written; a study may want others.
 _digits: ContextVar[int] = ContextVar("digits", default=10)
+#: So many stretches are described.
+_MOST_STRETCHES = 3
 #: Longer exact forms of values are given as decimals.
 _LONGEST = 30
 
@@ -131,19 +133,26 @@ class Verdict:
         complete: whether it is proved that there are no others.
         note: what is not certain, in words.
         is_stopped: whether the search was stopped: this is what was found until then.
+        along: the sentences about the stretches in which it is so all along, if it is proved that
+            there is nothing but these and the roots.
     """
 
     roots: tuple[Root, ...]
     complete: bool
     note: str
     is_stopped: bool = False
+    along: str = ""
 
 
 def judge(anatomy: Anatomy, search: Search, words: Words = ZEROS) -> Verdict:
     """Say whether a search is complete, and what is not certain."""
     width = _width(anatomy)
     stretches = _stretches(anatomy, search.constant)
-    notes = [f"{words.holds} {_stretch(anatomy, cell, width, words)}." for cell in stretches[:3]]
+    notes = [
+        f"{words.holds} {_stretch(anatomy, cell, width, words)}."
+        for cell in stretches[:_MOST_STRETCHES]
+    ]
+    along = " ".join(notes)
     brackets = [bracket_of(root.place) for root in search.roots]
     notes += open_notes(anatomy, search, brackets, words)
     kept = tuple(
@@ -151,11 +160,12 @@ def judge(anatomy: Anatomy, search: Search, words: Words = ZEROS) -> Verdict:
         for root, bracket in zip(search.roots, brackets, strict=True)
         if not any(_holds_any(stretch, [bracket]) for stretch in stretches)
     )
-    is_sure = not stretches and not search.undecided and not search.is_crowded
-    complete = is_sure and all(root.proved for root in kept)
+    is_sure = not search.undecided and not search.is_crowded
+    is_all = is_sure and all(root.proved for root in kept) and len(stretches) <= _MOST_STRETCHES
+    complete = is_all and not stretches
     if not complete and not notes:
         notes.append(f"Whether there are more {words.many} next to these is not decided.")
-    return Verdict(kept, complete, " ".join(notes))
+    return Verdict(kept, complete, " ".join(notes), along=along if is_all else "")
 
 
 def bracket_of(place: Ball) -> tuple[float, float]:

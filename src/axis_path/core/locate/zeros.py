@@ -67,7 +67,8 @@ def searched(search: Callable[[], Findings]) -> Findings:
 
 def _zeros(anatomy: Anatomy, max_cells: int, words: Words) -> Findings:
     verdict = judged_roots(anatomy, words, max_cells)
-    return Findings(tuple(map(make_finding, verdict.roots)), verdict.complete, verdict.note)
+    items = tuple(map(make_finding, verdict.roots))
+    return Findings(items, verdict.complete, verdict.note, along=verdict.along)
 
 
 def judged_roots(

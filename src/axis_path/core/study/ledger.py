@@ -284,6 +284,9 @@ def _verdict(what: Question, found: Findings) -> str:
         return found.note
     one, many = _COUNTED[what]
     count = len(found)
+    if found.along:
+        more = "" if not count else f", and {count} more {one if count == 1 else many}"
+        return f"Proved: {found.along[0].lower()}{found.along[1:].rstrip('.')}{more}"
     if found.complete:
         words = _SMALL[count] if count < len(_SMALL) else f"exactly {count}"
         return f"Proved: {words} {one if count <= 1 else many}"

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
@@ -35,11 +36,14 @@ from axis_path.core.locate import (
     Kind,
     LinearEquation,
     LinearSolution,
+    Place,
+    Stretch,
     Stretches,
     find_everywhere,
     find_stretches,
     find_zeros,
     meet_in_box,
+    period_of,
     place_of,
     reach_of,
     solve_linear,
@@ -193,7 +197,7 @@ class Solving(Searching):
             ).strip()
         elif everywhere is None and len(items) > 1:
             note = f"{_repeats(gap, self._values, self.unit)} {note}".strip()
-        return Findings(tuple(items), found.complete, note, found.holds_always)
+        return replace(found, items=tuple(items), note=note)
 
     def _with_exact(
         self, equation: Equation, items: list[Finding], within: Interval
@@ -265,6 +269,10 @@ class Solving(Searching):
         inside = self.interval(
             None, reach.low if low is None else low, reach.high if high is None else high
         )
+        if low is None and high is None and not any(goes_on):
+            repeated = self._in_one_period(equation.gaps, conditions)
+            if repeated is not None:
+                return repeated
         is_open = (low is None and not goes_on[0], high is None and not goes_on[1])
         goes_on = (goes_on[0] and low is None, goes_on[1] and high is None)
         found = find_stretches(conditions, inside, goes_on=goes_on)
@@ -274,6 +282,36 @@ class Solving(Searching):
         beyond = " and ".join(end for end, is_one in zip(ends, is_open, strict=True) if is_one)
         note = f"{found.note} Whether it holds {beyond} is not decided.".strip()
         return replace(found, complete=False, note=note)
+
+    def _in_one_period(
+        self, gaps: Sequence[RealFunction], conditions: Sequence[Condition]
+    ) -> Stretches | None:
+        """Find where a condition on a periodic function holds; None if it is none."""
+        repeats = period_of(gaps[0]) if len(gaps) == 1 else None
+        if repeats is None:
+            return None
+        length, text = repeats
+        with precision(VALUE_BITS):
+            found = find_stretches(conditions, Interval(ball.from_fraction(0), length))
+            first, last = (found.items[0], found.items[-1]) if found.items else (None, None)
+            if first is None or last is None or not (first.is_cut_low and last.is_cut_high):
+                return self._repeated(found, text)
+            if first is last:
+                low, high = Place(-math.inf, "−∞", None), Place(math.inf, "∞", None)
+                return replace(found, items=(Stretch(low, high, False, False),))
+            # One stretch goes on beyond the end: it is looked at from where nothing holds.
+            start = _between(first.high, found.items[1].low)
+            found = find_stretches(conditions, Interval(ball.subtract(start, length), start))
+        return self._repeated(found, text)
+
+    @staticmethod
+    def _repeated(found: Stretches, period: str) -> Stretches:
+        if not found.items:
+            return found
+        items = (replace(each, is_cut_low=False, is_cut_high=False) for each in found.items)
+        found = replace(found, items=tuple(items))
+        note = f"These repeat: any whole multiple of {period} may be added to each. {found.note}"
+        return replace(found, note=note.strip())
 
     def solve_system(
         self,
@@ -388,6 +426,15 @@ class Solving(Searching):
                 "This is no equation: write two sides with `=` between them, as in `x^2 = 2`."
             )
         return body.compared, vocabulary
+
+
+def _between(end: Place, beginning: Place) -> Ball:
+    """Return a number between two stretches; if they meet in one point, that point."""
+    if end.x == beginning.x:
+        return place_of(
+            end.exact, math.nextafter(end.x, -math.inf), math.nextafter(end.x, math.inf)
+        )
+    return ball.from_fraction(Fraction((end.x + beginning.x) / 2))
 
 
 def _typeset(compared: Compared) -> str:
