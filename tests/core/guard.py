@@ -27,7 +27,7 @@ import numpy as np
 from axis_path.core import Study
 
 mpmath.mp.dps = 60
-_SAMPLES = 6_000
+_SAMPLES = 900
 _CLOSE = 1e-8
 
 
@@ -67,7 +67,7 @@ def _zeros(g: Ordinary, order: int) -> tuple[float, ...]:
     def at(x: Any) -> Any:
         return g.value(x) if order == 0 else mpmath.diff(g.value, x, order)
 
-    xs = np.linspace(g.low, g.high, _SAMPLES if order == 0 else _SAMPLES // 8)
+    xs = np.linspace(g.low, g.high, _SAMPLES if order == 0 else _SAMPLES // 3)
     with mpmath.workdps(20):
         signs = [mpmath.sign(at(mpmath.mpf(float(x)))) for x in xs]
     found = []
@@ -249,7 +249,7 @@ ENDED: tuple[tuple[str, str, Callable[[Ordinary], list[Truth]]], ...] = (
 def cases(count: int, seed: int) -> Iterator[Case]:
     """Yield so many cases."""
     drawn = random.Random(seed)  # noqa: S311 - a fixed seed is wanted
-    makers = (_outer, _outer, _outer, _ended, _piece, _inequality, _far)
+    makers = (_outer, _outer, _outer, _ended, _piece, _inequality, _far, _asked_otherwise)
     for _ in range(count):
         yield drawn.choice(makers)(drawn)
 
@@ -264,6 +264,18 @@ def _moved(g: Ordinary, drawn: random.Random) -> tuple[str, float]:
 
 def _outer(drawn: random.Random) -> Case:
     return _of_form(drawn, FORMS)
+
+
+_ASKED = {"solve": "solution", "intersections": "intersection"}
+
+
+def _asked_otherwise(drawn: random.Random) -> Case:
+    """Return a question about zeros as an equation, or as intersections with the axis."""
+    case = _of_form(drawn, tuple(form for form in FORMS if form[1] == "zeros"))
+    question = drawn.choice(tuple(_ASKED))
+    truths = tuple(Truth(_ASKED[question], t.x) for t in case.truths)
+    text = case.text if question == "intersections" else f"{case.text.partition(' = ')[2]} = 0"
+    return replace(case, text=text, question=question, truths=truths)
 
 
 def _ended(drawn: random.Random) -> Case:
@@ -376,10 +388,20 @@ def judge(case: Case) -> tuple[str, str]:
     study = Study(angle_unit="degrees" if case.degrees else "radians")
     if case.question == "inequality":
         return _judge_stretches(case, study)
+    ends = (f"{case.low!r}", f"{case.high!r}")
+    if case.question == "solve":
+        return _compared(case, study.solve(case.text, None, *ends, with_exact=False))
     study.define(case.text)
     if case.question == "asymptotes":
         return _judge_lines(case, study)
-    found = getattr(study, case.question)("f", low=f"{case.low!r}", high=f"{case.high!r}")
+    if case.question == "intersections":
+        study.define("h(x) = 0")
+        return _compared(case, study.intersections("f", "h", *ends))
+    return _compared(case, getattr(study, case.question)("f", *ends))
+
+
+def _compared(case: Case, found: Any) -> tuple[str, str]:
+    """Compare findings with the truth."""
     items = [item for item in found if not (item.at_end or _is_window_end(case, item))]
     left = list(case.truths)
     amiss: list[str] = []

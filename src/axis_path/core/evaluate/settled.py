@@ -148,6 +148,8 @@ class Known:
         if one == other:
             return True
         difference = ball.subtract(*values) if values else None
+        if difference is not None and difference.excludes_zero():
+            return False
         return self.is_zero(self._graph.minus(other, one)) or self.is_zero(
             self._graph.minus(one, other), difference
         )

@@ -23,6 +23,7 @@ from axis_path.core.locate.limit_rules import UNKNOWN, Approach, Limit, limit_by
 from axis_path.core.locate.outside import Outside
 from axis_path.core.locate.polynomial import as_polynomial
 from axis_path.core.locate.stopped import found_or_seen
+from axis_path.core.locate.tails import line_far_out
 from axis_path.core.locate.verdict import value_text
 from axis_path.core.locate.zeros import SEARCH_BITS
 
@@ -127,10 +128,11 @@ def _outward(function: RealFunction, side: int) -> Asymptote | str | None:
     if (function.high if side > 0 else function.low) is not None:
         return None
     workshop = Workshop(function)
+    if not Outside(workshop, side, _FAR).is_one_branch():
+        # One branch is not the function, but what is lost by floor and ceil is bounded.
+        return _by_tails(workshop, workshop.function, side) or _UNDECIDED
     at = Ball((side * _OUT).mid())
     branch = workshop.branch(workshop.function, at)
-    if not Outside(workshop, side, _FAR).is_one_branch():
-        return _UNDECIDED
     if branch.prove(at).defined is not Defined.YES:
         return None
     if as_polynomial(branch, branch.expression) is not None:
@@ -140,23 +142,39 @@ def _outward(function: RealFunction, side: int) -> Asymptote | str | None:
     if divided is not None:
         return _line(divided[1], divided[0], side, proved=True) if divided[2] else None
     try:
-        derived = workshop.derivative(branch)
-        if workshop.derivative(derived).expression.is_zero():
-            # A line with coefficients that are no fractions.
-            return None
-        slope = _limit(derived, side)
+        return _of_branch(workshop, branch, side)
     except (LimitError, NotHandledError):
         return None
+
+
+def _of_branch(workshop: Workshop, branch: RealFunction, side: int) -> Asymptote | None:
+    derived = workshop.derivative(branch)
+    if workshop.derivative(derived).expression.is_zero():
+        # A line with coefficients that are no fractions.
+        return None
     level = _limit(branch, side)
-    if level.value is not None and level.approach is Approach.VALUE:
-        return _line(ball.from_fraction(0), level.value, side, proved=level.proved)
+    is_level = level.value is not None and level.approach is Approach.VALUE
+    if level.value is not None and is_level and level.proved:
+        return _line(ball.from_fraction(0), level.value, side, proved=True)
+    found = _by_tails(workshop, branch, side)
+    if found is not None:
+        return found
+    if level.value is not None and is_level:
+        return _line(ball.from_fraction(0), level.value, side, proved=False)
+    slope = _limit(derived, side)
     if slope.value is None or slope.value.sign() == 0:
         return None
     # What is left of the function when the slope is taken off comes to where the line starts.
     rest = followed_outward(branch, side, slope.value)
-    if rest.value is None:
+    return None if rest.value is None else _line(slope.value, rest.value, side, proved=False)
+
+
+def _by_tails(workshop: Workshop, function: RealFunction, side: int) -> Asymptote | None:
+    line = line_far_out(function if side > 0 else workshop.mirrored(function), _FAR)
+    if line is None:
         return None
-    return _line(slope.value, rest.value, side, proved=False)
+    slope, at = (Ball(rate.value, exact=rate.exact) for rate in line)
+    return _line(slope if side > 0 else ball.negative(slope), at, side, proved=True)
 
 
 def _divided(workshop: Workshop, branch: RealFunction) -> tuple[Ball, Ball, bool] | None:

@@ -23,7 +23,7 @@ from axis_path.core.evaluate.graph import Step
 _MOST_DEGREE = 12
 
 
-class _UnknownError(Exception):
+class UnknownGrowthError(Exception):
     """How a step grows is not known."""
 
 
@@ -58,7 +58,7 @@ class Rate:
         """Return the sign.
 
         Raises:
-            _UnknownError: it is not known.
+            UnknownGrowthError: it is not known.
         """
         if bool(self.value > 0):
             return 1
@@ -66,30 +66,37 @@ class Rate:
             return -1
         if self.value.is_zero():
             return 0
-        raise _UnknownError
+        raise UnknownGrowthError
 
 
-_ZERO, _ONE, _MINUS = Rate.of(0), Rate.of(1), Rate.of(-1)
+ZERO, ONE, MINUS = Rate.of(0), Rate.of(1), Rate.of(-1)
 #: A polynomial by its coefficients; those that are exactly 0 are left out.
 Polynomial = dict[int, Rate]
 
 
-def _sum(a: Polynomial, b: Polynomial) -> Polynomial:
-    made = {k: a.get(k, _ZERO).plus(b.get(k, _ZERO)) for k in {*a, *b}}
+def poly_sum(a: Polynomial, b: Polynomial) -> Polynomial:
+    """Add two polynomials."""
+    made = {k: a.get(k, ZERO).plus(b.get(k, ZERO)) for k in {*a, *b}}
     return {k: rate for k, rate in made.items() if not rate.value.is_zero()}
 
 
-def _product(a: Polynomial, b: Polynomial) -> Polynomial:
+def poly_product(a: Polynomial, b: Polynomial) -> Polynomial:
+    """Multiply two polynomials.
+
+    Raises:
+        UnknownGrowthError: the degree is too large.
+    """
     made: Polynomial = {}
     for i, one in a.items():
         for k, other in b.items():
-            made[i + k] = made.get(i + k, _ZERO).plus(one.times(other))
+            made[i + k] = made.get(i + k, ZERO).plus(one.times(other))
     if max(made, default=0) > _MOST_DEGREE:
-        raise _UnknownError
+        raise UnknownGrowthError
     return {k: rate for k, rate in made.items() if not rate.value.is_zero()}
 
 
-def _scaled(a: Polynomial, factor: Rate) -> Polynomial:
+def poly_scaled(a: Polynomial, factor: Rate) -> Polynomial:
+    """Multiply a polynomial by a number."""
     return {k: rate.times(factor) for k, rate in a.items()}
 
 
@@ -104,20 +111,22 @@ class Monomial:
     """
 
     q: Polynomial = field(default_factory=dict)
-    p: Rate = _ZERO
-    r: Rate = _ZERO
+    p: Rate = ZERO
+    r: Rate = ZERO
 
     def times(self, other: Monomial) -> Monomial:
         """Multiply."""
-        return Monomial(_sum(self.q, other.q), self.p.plus(other.p), self.r.plus(other.r))
+        return Monomial(poly_sum(self.q, other.q), self.p.plus(other.p), self.r.plus(other.r))
 
     def power(self, exponent: Rate) -> Monomial:
         """Raise to a power."""
-        return Monomial(_scaled(self.q, exponent), self.p.times(exponent), self.r.times(exponent))
+        return Monomial(
+            poly_scaled(self.q, exponent), self.p.times(exponent), self.r.times(exponent)
+        )
 
     def over(self, other: Monomial) -> Monomial:
         """Divide."""
-        return self.times(other.power(_MINUS))
+        return self.times(other.power(MINUS))
 
     def trend(self) -> int:
         """Return 1 if it grows beyond all bounds, -1 if it comes to 0, and 0 if it is 1."""
@@ -173,26 +182,35 @@ def growth(function: RealFunction, far: float) -> Growth | None:
         far: the end.
     """
     try:
-        found = _Far(function, arb(far)).result()
-    except _UnknownError:
+        found = FarOut(function, arb(far)).result()
+    except UnknownGrowthError:
         return None
     return found if found.factor.is_finite() else None
 
 
-class _Far:
-    """The steps of a function beyond an end."""
+class FarOut:
+    """The steps of a function beyond an end.
+
+    Args:
+        function: smooth out there.
+        far: the end, above 1.
+
+    Attributes:
+        steps: of its program; ``top`` is the place of the result.
+        polynomials: what each step is as a polynomial, None for any other.
+    """
 
     def __init__(self, function: RealFunction, far: arb) -> None:
         self._far = far
-        self._steps, self._constants, self._top = constant_steps(function)
-        self._polynomials: list[Polynomial | None] = []
-        self._made: list[Growth | None] = []
+        self.steps, self._constants, self.top = constant_steps(function)
+        self.polynomials: list[Polynomial | None] = []
+        for k in range(len(self.steps)):
+            self.polynomials.append(self._polynomial(k))
+        self._made: list[Growth | None] = [None] * len(self.steps)
 
     def result(self) -> Growth:
-        for k in range(len(self._steps)):
-            self._polynomials.append(self._polynomial(k))
-            self._made.append(None)
-        return self._growth(self._top)
+        """Return how the function grows."""
+        return self.growth(self.top)
 
     # What is exactly a polynomial.
 
@@ -200,33 +218,33 @@ class _Far:
         constant = self._constants[place]
         if constant is not None:
             return self._number(constant)
-        step = self._steps[place]
-        given = [self._polynomials[argument] for argument in step.arguments]
+        step = self.steps[place]
+        given = [self.polynomials[argument] for argument in step.arguments]
         if step.op == Op.VARIABLE:
-            return {1: _ONE}
+            return {1: ONE}
         if any(each is None for each in given):
             return None
         known = [each for each in given if each is not None]
         try:
             match step.op, known:
                 case Op.ADD, [a, b]:
-                    return _sum(a, b)
+                    return poly_sum(a, b)
                 case Op.SUBTRACT, [a, b]:
-                    return _sum(a, _scaled(b, _MINUS))
+                    return poly_sum(a, poly_scaled(b, MINUS))
                 case Op.NEGATIVE, [a]:
-                    return _scaled(a, _MINUS)
+                    return poly_scaled(a, MINUS)
                 case Op.MULTIPLY, [a, b]:
-                    return _product(a, b)
+                    return poly_product(a, b)
                 case Op.DIVIDE, [a, b] if set(b) == {0}:
                     bottom = b[0]
                     exact = None if bottom.exact is None else 1 / bottom.exact
-                    return _scaled(a, Rate(1 / bottom.value, exact))
+                    return poly_scaled(a, Rate(1 / bottom.value, exact))
                 case Op.INTEGER_POWER, [a] if isinstance(step.payload, int) and step.payload > 0:
-                    made: Polynomial = {0: _ONE}
+                    made: Polynomial = {0: ONE}
                     for _ in range(step.payload):
-                        made = _product(made, a)
+                        made = poly_product(made, a)
                     return made
-        except _UnknownError:
+        except UnknownGrowthError:
             pass
         return None
 
@@ -237,25 +255,31 @@ class _Far:
 
     # How the others grow.
 
-    def _growth(self, place: int) -> Growth:
+    def growth(self, place: int) -> Growth:
+        """Return how a step grows.
+
+        Raises:
+            UnknownGrowthError: that is not known.
+        """
         found = self._made[place]
         if found is None:
-            polynomial = self._polynomials[place]
+            polynomial = self.polynomials[place]
             if polynomial is not None:
-                found = self._of(polynomial)
+                found = self.of(polynomial)
             else:
-                step = self._steps[place]
+                step = self.steps[place]
                 rule = _RULES.get(step.op)
                 if rule is None:
-                    raise _UnknownError
+                    raise UnknownGrowthError
                 found = rule(self, step)
             self._made[place] = found
         return found
 
     def _given(self, step: Step) -> list[Growth]:
-        return [self._growth(argument) for argument in step.arguments]
+        return [self.growth(argument) for argument in step.arguments]
 
-    def _of(self, polynomial: Polynomial) -> Growth:
+    def of(self, polynomial: Polynomial) -> Growth:
+        """Return how a polynomial grows."""
         degree = max(polynomial, default=0)
         factor = arb(0)
         for k, rate in polynomial.items():
@@ -267,11 +291,11 @@ class _Far:
     def sum_of(self, step: Step) -> Growth:
         """Return how a sum or a difference grows."""
         one, other = self._given(step)
-        return self._total(one, other if step.op == Op.ADD else _turned(other))
+        return self.total(one, other if step.op == Op.ADD else _turned(other))
 
     def negative_of(self, step: Step) -> Growth:
         """Return how a negative grows."""
-        return _turned(self._growth(step.arguments[0]))
+        return _turned(self.growth(step.arguments[0]))
 
     def product_of(self, step: Step) -> Growth:
         """Return how a product grows."""
@@ -282,7 +306,7 @@ class _Far:
         """Return how a quotient grows."""
         one, other = self._given(step)
         if other.sign is None:
-            raise _UnknownError
+            raise UnknownGrowthError
         return Growth(one.monomial.over(other.monomial), one.factor / other.factor)
 
     def fixed_power_of(self, step: Step) -> Growth:
@@ -295,10 +319,10 @@ class _Far:
         elif isinstance(payload, int):
             exponent = Fraction(payload)
         else:
-            raise _UnknownError
-        base = self._growth(step.arguments[0])
+            raise UnknownGrowthError
+        base = self.growth(step.arguments[0])
         if base.sign is None or (base.sign < 0 and exponent.denominator % 2 == 0):
-            raise _UnknownError
+            raise UnknownGrowthError
         top, bottom = exponent.numerator, exponent.denominator
         size = base.factor * base.sign
         factor = (size if bottom == 1 else size.root(bottom)) ** top
@@ -306,7 +330,7 @@ class _Far:
 
     def exponential_of(self, step: Step) -> Growth:
         """Return how e^u grows."""
-        return self._exponential(step.arguments[0], _ONE)
+        return self._exponential(step.arguments[0], ONE)
 
     def power_of(self, step: Step) -> Growth:
         """Return how a power grows of which the base or the exponent is fixed."""
@@ -314,25 +338,25 @@ class _Far:
         if base is not None and bool(base.value > 0):
             return self._exponential(step.arguments[1], Rate(base.value.log()))
         if exponent is None:
-            raise _UnknownError
-        given = self._growth(step.arguments[0])
+            raise UnknownGrowthError
+        given = self.growth(step.arguments[0])
         if given.sign != 1:
-            raise _UnknownError
+            raise UnknownGrowthError
         rate = Rate(exponent.value, exponent.exact)
         return Growth(given.monomial.power(rate), given.factor**exponent.value)
 
     def logarithm_of(self, step: Step) -> Growth:
         """Return how a logarithm grows."""
-        given = self._growth(step.arguments[0])
+        given = self.growth(step.arguments[0])
         if given.sign != 1:
-            raise _UnknownError
+            raise UnknownGrowthError
         monomial, rest = given.monomial, given.factor.log()
         if not monomial.r.value.is_zero():
-            raise _UnknownError
-        made = self._of(monomial.q)
-        for part in (Growth(Monomial(r=_ONE), monomial.p.value), Growth(_UNIT, rest)):
+            raise UnknownGrowthError
+        made = self.of(monomial.q)
+        for part in (Growth(Monomial(r=ONE), monomial.p.value), Growth(_UNIT, rest)):
             if not part.factor.is_zero():
-                made = part if made.factor.is_zero() else self._total(made, part)
+                made = part if made.factor.is_zero() else self.total(made, part)
         scale = arb(1) if step.op == "ln" else arb.const_log10()
         return Growth(made.monomial, made.factor / scale)
 
@@ -340,18 +364,24 @@ class _Far:
         """Return how a sine or cosine grows: it does not."""
         return Growth(_UNIT, arb(0, 1))
 
+    def whole_of(self, step: Step) -> Growth:
+        """Return how floor or ceil grows: it differs from its argument by 1 at most."""
+        lost = arb(-1).union(0) if step.op == "floor" else arb(0).union(1)
+        return self.total(self.growth(step.arguments[0]), Growth(_UNIT, lost))
+
     def levelling_of(self, step: Step) -> Growth:
         """Return how a function grows that rises all along, and comes to a number."""
-        given, function = self._growth(step.arguments[0]), _LEVELLING[step.op]
+        given, function = self.growth(step.arguments[0]), _LEVELLING[step.op]
         if given.sign is None or given.monomial.trend() <= 0:
             return Growth(_UNIT, function(self._bounded(given)))
-        if not given.monomial.power(_MINUS).falls_from(self._far):
-            raise _UnknownError
+        if not given.monomial.power(MINUS).falls_from(self._far):
+            raise UnknownGrowthError
         least = abs(given.factor).lower() * given.monomial.at(self._far).lower()
         found = function(least).union(function(arb("inf")))
         return Growth(_UNIT, found * given.sign)
 
-    def _total(self, one: Growth, other: Growth) -> Growth:
+    def total(self, one: Growth, other: Growth) -> Growth:
+        """Return how a sum of two grows."""
         ratio = other.monomial.over(one.monomial)
         trend = ratio.trend()
         if trend > 0:
@@ -359,7 +389,7 @@ class _Far:
         if trend == 0:
             return Growth(one.monomial, one.factor + other.factor)
         if not ratio.falls_from(self._far):
-            raise _UnknownError
+            raise UnknownGrowthError
         return Growth(one.monomial, one.factor + other.factor * self._greatest(ratio))
 
     def _greatest(self, falling: Monomial) -> arb:
@@ -368,24 +398,24 @@ class _Far:
 
     def _exponential(self, place: int, scale: Rate) -> Growth:
         """Return e to the power of a scale times a step."""
-        polynomial = self._polynomials[place]
+        polynomial = self.polynomials[place]
         if polynomial is not None:
-            q = _scaled(polynomial, scale)
-            constant = q.pop(0, _ZERO)
+            q = poly_scaled(polynomial, scale)
+            constant = q.pop(0, ZERO)
             return Growth(Monomial(q), constant.value.exp())
-        return Growth(_UNIT, (self._bounded(self._growth(place)) * scale.value).exp())
+        return Growth(_UNIT, (self._bounded(self.growth(place)) * scale.value).exp())
 
     def _bounded(self, given: Growth) -> arb:
         """Return an interval for a step that does not grow.
 
         Raises:
-            _UnknownError: it may grow.
+            UnknownGrowthError: it may grow.
         """
         trend = given.monomial.trend()
         if trend == 0:
             return given.factor
         if trend > 0 or not given.monomial.falls_from(self._far):
-            raise _UnknownError
+            raise UnknownGrowthError
         return given.factor * self._greatest(given.monomial)
 
 
@@ -400,11 +430,12 @@ def _from_zero(most: arb) -> arb:
 _LEVELLING: dict[str, Callable[[arb], arb]] = {
     "atan": lambda u: u.atan(), "tanh": lambda u: u.tanh(),
 }  # fmt: skip
-_RULES: dict[str, Callable[[_Far, Step], Growth]] = {
-    Op.ADD: _Far.sum_of, Op.SUBTRACT: _Far.sum_of, Op.NEGATIVE: _Far.negative_of,
-    Op.MULTIPLY: _Far.product_of, Op.DIVIDE: _Far.quotient_of, Op.POWER: _Far.power_of,
-    Op.INTEGER_POWER: _Far.fixed_power_of, Op.ROOT: _Far.fixed_power_of,
-    "sqrt": _Far.fixed_power_of, "exp": _Far.exponential_of, "ln": _Far.logarithm_of,
-    "log10": _Far.logarithm_of, "sin": _Far.bounded_of, "cos": _Far.bounded_of,
-    "atan": _Far.levelling_of, "tanh": _Far.levelling_of,
+_RULES: dict[str, Callable[[FarOut, Step], Growth]] = {
+    Op.ADD: FarOut.sum_of, Op.SUBTRACT: FarOut.sum_of, Op.NEGATIVE: FarOut.negative_of,
+    Op.MULTIPLY: FarOut.product_of, Op.DIVIDE: FarOut.quotient_of, Op.POWER: FarOut.power_of,
+    Op.INTEGER_POWER: FarOut.fixed_power_of, Op.ROOT: FarOut.fixed_power_of,
+    "sqrt": FarOut.fixed_power_of, "exp": FarOut.exponential_of, "ln": FarOut.logarithm_of,
+    "log10": FarOut.logarithm_of, "sin": FarOut.bounded_of, "cos": FarOut.bounded_of,
+    "atan": FarOut.levelling_of, "tanh": FarOut.levelling_of, "floor": FarOut.whole_of,
+    "ceil": FarOut.whole_of,
 }  # fmt: skip

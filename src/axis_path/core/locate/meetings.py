@@ -11,7 +11,7 @@ odd one.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -296,7 +296,7 @@ def _of_paths(sheet: Sheet, one: Curve, other: Curve, bounds: Bounds) -> Finding
     for mine, theirs in ((one.x, other.x), (one.y, other.y)):
         step = sheet.graph.minus(sheet.take(mine.expression), sheet.take(theirs.expression, second))
         gaps.append(RealSurface(sheet.expression(step), _OTHER, one.x.parameters))
-    ends = ((one.low.value, one.high.value), (other.low.value, other.high.value))
+    ends = ((one.low, one.high), (other.low, other.high))
 
     def point(solution: Solution) -> tuple[tuple[float, float], tuple[float, float], str]:
         hull = Ball(arb(solution.x[0]).union(arb(solution.x[1])))
@@ -304,7 +304,8 @@ def _of_paths(sheet: Sheet, one: Curve, other: Curve, bounds: Bounds) -> Finding
         words = f"at {one.variable} = {solution.x[0]:.6g} of {one.name}".replace("-", "−")
         return _bounds(x), _bounds(y), words
 
-    found = _solved_in(gaps[0], gaps[1], _box(*map(_widened, ends)), point, ends)
+    box = _box(*(_widened(low.value, high.value) for low, high in ends))
+    found = _solved_in(gaps[0], gaps[1], box, point, _Paths(one, ends))
     if bounds.x is None:
         return found
     low, high = (float(end.value.mid()) for end in bounds.x)
@@ -320,21 +321,36 @@ def meet_in_box(
         return searched(lambda: _solved_in(one, other, ends, lambda s: (s.x, s.y, "")))
 
 
-def _widened(ends: tuple[Ball, Ball]) -> tuple[Ball, Ball]:
+@dataclass(frozen=True, slots=True)
+class _Paths:
+    """Two paths that are solved for the parameters at which they meet.
+
+    Attributes:
+        first: the path whose coordinates are given.
+        ends: of both parameters.
+    """
+
+    first: RealPath
+    ends: tuple[tuple[End, End], tuple[End, End]]
+
+    def holds(self, parameters: Sequence[Ball]) -> bool | None:
+        """Check whether both parameters lie on their paths; None if that is not known."""
+        answers: set[bool | None] = set()
+        for parameter, (low, high) in zip(parameters, self.ends, strict=True):
+            for end, side in ((low, 1), (high, -1)):
+                sign = ball.subtract(parameter, end.value).sign()
+                answers.add(None if sign is None else sign == side or (sign == 0 and end.closed))
+        return False if False in answers else None if None in answers else True
+
+    def point(self, parameters: Sequence[Ball]) -> list[Ball]:
+        """Return the point at an exact parameter of the first path."""
+        return [self.first.x.prove(parameters[0]), self.first.y.prove(parameters[0])]
+
+
+def _widened(low: Ball, high: Ball) -> tuple[Ball, Ball]:
     """Reach a little beyond the ends of a parameter, so that a meeting there is inside the box."""
-    low, high = ends[0].value, ends[1].value
-    room = (high - low) / 64
-    return Ball(low - room), Ball(high + room)
-
-
-def _is_at(solution: Solution, ends: tuple[tuple[Ball, Ball], tuple[Ball, Ball]]) -> bool | None:
-    """Tell whether a solution lies between the ends of both parameters; None at an end."""
-    answers: list[bool | None] = []
-    for (a, b), (low, high) in zip((solution.x, solution.y), ends, strict=True):
-        if bool(arb(b) < low.value) or bool(arb(a) > high.value):
-            return False
-        answers.append(True if bool(arb(a) >= low.value) and bool(arb(b) <= high.value) else None)
-    return None if None in answers else True
+    room = (high.value - low.value) / 64
+    return Ball(low.value - room), Ball(high.value + room)
 
 
 def _bounds(value: arb) -> tuple[float, float]:
@@ -344,38 +360,40 @@ def _bounds(value: arb) -> tuple[float, float]:
 def _solved_in(
     one: RealSurface, other: RealSurface, box: Boxes,
     point: Callable[[Solution], tuple[tuple[float, float], tuple[float, float], str]],
-    ends: tuple[tuple[Ball, Ball], tuple[Ball, Ball]] | None = None,
+    paths: _Paths | None = None,
 ) -> Findings:  # fmt: skip
-    """Solve two equations, and give the points; ``ends`` are those of two parameters."""
+    """Solve two equations, and give the points; those of two paths are points of the first."""
     solved = solve_in_plane(one, other, box)
-    points = _points_of(solved, (one, other), point, ends)
+    points = _points_of(solved, (one, other), point, paths)
     items = _each_once(put_together(points, solved.stopped is not None))
     if solved.stopped is not None:
         return Findings(tuple(items), complete=False, note=f"{solved.stopped.message} {_BEFORE}")
-    return Findings(tuple(items), solved.complete, "" if solved.complete else _MORE)
+    complete = solved.complete and all(item.proved for item in items)
+    return Findings(tuple(items), complete, "" if complete else _MORE)
 
 
 def _points_of(
     solved: Solved, equations: tuple[RealSurface, RealSurface],
     point: Callable[[Solution], tuple[tuple[float, float], tuple[float, float], str]],
-    ends: tuple[tuple[Ball, Ball], tuple[Ball, Ball]] | None,
+    paths: _Paths | None,
 ) -> Iterator[Finding]:  # fmt: skip
-    """Give the points of solutions."""
+    """Yield the points of solutions."""
     for solution in solved.solutions:
-        is_at = True if ends is None else _is_at(solution, ends)
+        unknowns = [Ball(arb(low).union(arb(high))) for low, high in (solution.x, solution.y)]
+        exact = _exact_point(*equations, unknowns)
+        is_at = True if paths is None else paths.holds(exact or unknowns)
         if is_at is False:
             continue
         x, y, words = point(solution)
         hulls = [Ball(arb(low).union(arb(high))) for low, high in (x, y)]
-        exact = None if ends is not None else _exact_point(*equations, hulls)
         note = "" if solution.proved else _NOT_PROVED
         if exact is not None:
-            hulls = exact
+            hulls = exact if paths is None else paths.point(exact)
             note = (
                 note
                 and "they meet here exactly; that they do not meet again this close is not proved"
             )
-        elif is_at is None:
+        if is_at is None:
             note = "whether it lies before the end of the path is not proved"
         found = at_place(Kind.INTERSECTION, *hulls, proved=not note, why=words, note=note)
         yield replace(found, multiplicity=1 if solution.proved else None)

@@ -248,7 +248,7 @@ def _joined(workshop: Workshop, one: Spot, other: Spot) -> Spot:
 
     It is proved, and all is known of it that is known of either, only if they are one place.
     """
-    is_same = _coincide(workshop, one, other)
+    is_same = coincide(workshop, one, other)
     known = [each for each in (one, other) if _is_known(each.place)]
     best = known[0] if known else min(one, other, key=lambda each: float(each.place.value.rad()))
     place = best.place if is_same else Ball(one.place.value.union(other.place.value))
@@ -266,7 +266,7 @@ def _is_known(place: Ball) -> bool:
     return place.exact is not None or place.turns is not None
 
 
-def _coincide(workshop: Workshop, one: Spot, other: Spot) -> bool:
+def coincide(workshop: Workshop, one: Spot, other: Spot) -> bool:
     """Check whether two spots whose balls overlap are proved to be one place.
 
     Each ball holds one zero of what defines its spot. If that is zero at the other spot too, it is

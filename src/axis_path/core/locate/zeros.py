@@ -17,7 +17,7 @@ from axis_path.core.limits import FOUND, LOCATE_CELLS
 from axis_path.core.locate.cells import Interval, Root, Search
 from axis_path.core.locate.exact import written
 from axis_path.core.locate.finding import Findings
-from axis_path.core.locate.parts import Anatomy, Part, Spot, take_apart
+from axis_path.core.locate.parts import Anatomy, Part, Spot, coincide, take_apart
 from axis_path.core.locate.search import search_branch
 from axis_path.core.locate.seen import seen_zeros
 from axis_path.core.locate.stopped import UNSURE, found_or_seen
@@ -86,7 +86,9 @@ def judged_roots(
         find_roots(anatomy, max_cells, search)
     except StoppedError as err:
         roots, note = found_or_seen(
-            err, _distinct(search.roots), lambda: seen_zeros(anatomy.function, anatomy.inside)
+            err,
+            _distinct(anatomy, search.roots),
+            lambda: seen_zeros(anatomy.function, anatomy.inside),
         )
         unsure = (replace(root, proved=False, note=root.note or UNSURE) for root in roots[:most])
         return Verdict(tuple(unsure), complete=False, note=note, is_stopped=True)
@@ -134,7 +136,7 @@ def find_roots(
         )  # fmt: skip
     inner = [_checked(anatomy, root) for root in search.roots]
     roots = [root for root in inner if root is not None] + _at_spots(anatomy, search)
-    search.roots = _distinct(roots)
+    search.roots = _distinct(anatomy, roots)
     return search
 
 
@@ -206,7 +208,7 @@ def _checked(anatomy: Anatomy, root: Root) -> Root | None:
     return root
 
 
-def _distinct(roots: list[Root]) -> list[Root]:
+def _distinct(anatomy: Anatomy, roots: list[Root]) -> list[Root]:
     """Give each place once: two factors, or two cells that share an end, may find the same zero."""
     distinct: list[Root] = []
     for root in sorted(roots, key=lambda each: float(each.place.value.mid())):
@@ -217,10 +219,18 @@ def _distinct(roots: list[Root]) -> list[Root]:
         if written(root.place) is not None and written(root.place) == written(other.place):
             distinct[-1] = _both(root if root.proved else other, root, other)
             continue
+        if coincide(anatomy.workshop, _as_spot(root), _as_spot(other)):
+            narrow = min(root, other, key=lambda each: float(each.place.value.rad()))
+            distinct[-1] = _both(narrow, root, other)
+            continue
         note = "two zeros may lie here, too close to be told apart"
         wide = Ball(other.place.value.union(root.place.value))
         distinct[-1] = Root(wide, proved=False, note=note)
     return distinct
+
+
+def _as_spot(root: Root) -> Spot:
+    return Spot(root.place, root.proved, zeros=root.zeros)
 
 
 def _both(kept: Root, one: Root, other: Root) -> Root:
