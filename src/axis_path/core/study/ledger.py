@@ -392,7 +392,9 @@ def _solve(study: Study, ask: Ask, title: str, *, with_exact: bool) -> Answer:
     draw = _drawn(study, sides, unknown) if equation.is_equation else ()
     where = _between(ask, unknown)
     if not equation.is_equation:
-        found = study.solve_inequality(texts[0], ask.unknown or None, ask.low, ask.high)
+        found = study.solve_inequality(
+            texts[0], ask.unknown or None, ask.low, ask.high, with_exact=with_exact
+        )
         rows = tuple(_stretch_row(each, unknown) for each in found.items)
         spans = tuple(
             Span(s.low.x, s.high.x, s.low_closed, s.high_closed) for s in found.items if is_on_axis

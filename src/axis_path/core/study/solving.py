@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 import re
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
 
@@ -110,6 +110,10 @@ class SystemSolution:
     sentence: str
 
 
+#: Gives the exact form of a zero between two floats, if one is known.
+ExactIn = Callable[[float, float], str | None]
+
+
 class Solving(Searching):
     """Lines among which equations can be solved."""
 
@@ -184,7 +188,7 @@ class Solving(Searching):
             found = find_zeros(gap, within, words=SOLUTIONS)
         items = [_solution(equation, item) for item in found]
         if with_exact and any(not item.exact for item in items):
-            items = self._with_exact(equation, items, within)
+            items = self._with_exact(gap, items)
         note = found.note
         if with_exact and not found.complete and is_identity(gap.expression.program, self._values):
             # What is true everywhere has no solutions that could be listed.
@@ -199,11 +203,33 @@ class Solving(Searching):
             note = f"{_repeats(gap, self._values, self.unit)} {note}".strip()
         return replace(found, items=tuple(items), note=note)
 
-    def _with_exact(
-        self, equation: Equation, items: list[Finding], within: Interval
-    ) -> list[Finding]:
+    def _with_exact(self, gap: RealFunction, items: list[Finding]) -> list[Finding]:
         """Give solutions in exact form where a proposal lies in the bracket of just one."""
-        gap = equation.gaps[0]
+        exact_in = self._exact_forms(gap)
+        return [replace(item, exact=item.exact or exact_in(*item.bracket)) for item in items]
+
+    def _with_exact_ends(
+        self, gaps: Sequence[RealFunction], items: Sequence[Stretch]
+    ) -> tuple[Stretch, ...]:
+        """Give the ends of stretches in exact form where they are known zeros of a gap."""
+        made = list(items)
+        for gap in gaps:
+            places = [place for each in made for place in (each.low, each.high)]
+            if all(place.exact or math.isinf(place.x) for place in places):
+                break
+            exact_in = self._exact_forms(gap)
+
+            def exact(place: Place, exact_in: ExactIn = exact_in) -> Place:
+                if place.exact or math.isinf(place.x):
+                    return place
+                low, high = (math.nextafter(place.x, side) for side in (-math.inf, math.inf))
+                return replace(place, exact=exact_in(low, high))
+
+            made = [replace(each, low=exact(each.low), high=exact(each.high)) for each in made]
+        return tuple(made)
+
+    def _exact_forms(self, gap: RealFunction) -> ExactIn:
+        """Return what gives the exact form of a zero of a gap that lies between two floats."""
         texts = exact_solutions(
             gap.expression.program, self._values, in_degrees=self.unit is AngleUnit.DEGREES
         )
@@ -213,24 +239,22 @@ class Solving(Searching):
             if (value := self._number_at(text)) is not None
         ]
         turn = period(gap.expression.program, self._values)
-        made: list[Finding] = []
         with precision(_CHECK_BITS):
             length = (
                 None
                 if turn is None
                 else arb.pi() ** turn.power * arb(turn.part.numerator) / turn.part.denominator
             )
-            for item in items:
-                exact = item.exact or next(
-                    (
-                        t
-                        for text, value in proposals
-                        if (t := _matched(item, text, value, length, self.unit))
-                    ),
-                    None,
+
+        def exact_in(low: float, high: float) -> str | None:
+            with precision(_CHECK_BITS):
+                found = (
+                    _matched((low, high), text, value, length, self.unit)
+                    for text, value in proposals
                 )
-                made.append(replace(item, exact=exact))
-        return made
+                return next((text for text in found if text), None)
+
+        return exact_in
 
     def _number_at(self, text: str) -> arb | None:
         try:
@@ -246,6 +270,8 @@ class Solving(Searching):
         unknown: str | None = None,
         low: GivenNumber | None = None,
         high: GivenNumber | None = None,
+        *,
+        with_exact: bool = True,
     ) -> Stretches:
         """Give all numbers between two ends that satisfy an inequality in one unknown.
 
@@ -254,11 +280,20 @@ class Solving(Searching):
             unknown: the letter that is sought; found out if there is only one.
             low: where to begin; without end if it is not given, or from -1000 if that is not known.
             high: where to end, likewise.
+            with_exact: whether exact forms of the ends are looked for, which takes a while.
 
         Raises:
             MathError: it does not read or cannot be solved so.
         """
         equation = self.equation(text, unknown)
+        found = self._stretches(equation, low, high)
+        if not with_exact:
+            return found
+        return replace(found, items=self._with_exact_ends(equation.gaps, found.items))
+
+    def _stretches(
+        self, equation: Equation, low: GivenNumber | None, high: GivenNumber | None
+    ) -> Stretches:
         conditions = []
         for gap, sign in zip(equation.gaps, equation.signs, strict=True):
             turned = gap
@@ -485,10 +520,10 @@ def _readable(text: str) -> str:
 
 
 def _matched(
-    item: Finding, text: str, value: arb, length: arb | None, unit: AngleUnit
+    bracket: tuple[float, float], text: str, value: arb, length: arb | None, unit: AngleUnit
 ) -> str | None:
     """Give a proposal, moved by whole periods, as the exact form of a solution; None if not."""
-    low, high = arb(item.bracket[0]), arb(item.bracket[1])
+    low, high = map(arb, bracket)
     if bool(value >= low) and bool(value <= high):
         return text
     if length is None:
