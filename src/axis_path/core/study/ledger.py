@@ -200,7 +200,7 @@ def _of_function(study: Study, ask: Ask, title: str) -> Answer:
     rows = tuple(_row(ask.what, function, item) for item in found)
     return Answer(
         title, _where(ask, function), function.variable, rows, _verdict(ask.what, found),
-        found.complete, found.note,
+        _is_whole(found), _note(found),
     )  # fmt: skip
 
 
@@ -210,8 +210,8 @@ def _of_curves(study: Study, ask: Ask, title: str) -> Answer:
     rows = tuple(_row(ask.what, None, item) for item in found)
     where = f"{ask.low} ≤ x ≤ {ask.high}" if ask.low and ask.high else ""
     return Answer(
-        title, where.replace("-", "−"), "x", rows, _verdict(ask.what, found), found.complete,
-        found.note,
+        title, where.replace("-", "−"), "x", rows, _verdict(ask.what, found), _is_whole(found),
+        _note(found),
     )  # fmt: skip
 
 
@@ -277,6 +277,16 @@ def _where(ask: Ask, function: RealFunction) -> str:
         for typed, end in ((ask.low, function.low), (ask.high, function.high))
     ]
     return f"{low} {signs[0]} {function.variable} {signs[1]} {high}".replace("-", "−")
+
+
+def _is_whole(found: Findings) -> bool:
+    """Check whether it is proved that there is nothing but what is told."""
+    return found.complete or bool(found.along)
+
+
+def _note(found: Findings) -> str:
+    """Return what is to be said beside the verdict, which tells where it is so all along."""
+    return found.note.replace(found.along, "").strip() if found.along else found.note
 
 
 def _verdict(what: Question, found: Findings) -> str:
@@ -415,7 +425,7 @@ def _solve(study: Study, ask: Ask, title: str, *, with_exact: bool) -> Answer:
     rows = tuple(_solution_row(item, is_on_axis=is_on_axis) for item in found_all)
     return Answer(
         title, where or "everywhere", unknown, rows, _verdict(ask.what, found_all),
-        found_all.complete, "" if found_all.holds_always else found_all.note, draw=draw,
+        _is_whole(found_all), "" if found_all.holds_always else _note(found_all), draw=draw,
     )  # fmt: skip
 
 
