@@ -44,7 +44,7 @@ class Channel:
         self._socket.sendall(b"".join((length, text, b"\n", body)))
 
     def cancel(self) -> None:
-        """Say that nobody waits for the answer any more.
+        """Cancel what the worker is doing: nobody waits for the answer any more.
 
         Raises:
             OSError: the other side has ended.

@@ -135,7 +135,7 @@ def _is_zero_beyond(function: RealFunction, side: int, end: int) -> bool:
 
 
 def _with_shortest_period(found: Everywhere) -> Everywhere:
-    """Give zeros that repeat within a period of the function with the period that they have."""
+    """Return zeros that repeat within a period of the function with their own, shorter period."""
     period, findings = found.period, found.findings
     if period is None or not findings.complete or len(findings) < 2:
         return found

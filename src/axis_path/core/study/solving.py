@@ -211,7 +211,7 @@ class Solving(Searching):
     def _with_exact_ends(
         self, gaps: Sequence[RealFunction], items: Sequence[Stretch]
     ) -> tuple[Stretch, ...]:
-        """Give the ends of stretches in exact form where they are known zeros of a gap."""
+        """Return stretches with their ends in exact form where these are known zeros of a gap."""
         made = list(items)
         for gap in gaps:
             places = [place for each in made for place in (each.low, each.high)]
