@@ -38,10 +38,12 @@ def fraction_of(value: arb) -> Fraction | None:
     """Return an exact, finite ball as a fraction, or None if its exponent is too large for one."""
     if not (value.is_exact() and value.is_finite()):
         return None
-    mantissa, exponent = value.man_exp()
-    if abs(int(exponent)) > FRACTION_BITS:
+    mantissa, exponent = map(int, value.man_exp())
+    if abs(exponent) > FRACTION_BITS:
         return None
-    return Fraction(int(mantissa)) * Fraction(2) ** int(exponent)
+    if exponent >= 0:
+        return Fraction(mantissa << exponent)
+    return Fraction(mantissa, 1 << -exponent)
 
 
 def is_short(value: Fraction | fmpq) -> bool:

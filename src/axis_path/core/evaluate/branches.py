@@ -36,6 +36,8 @@ _MOST_STEPS = 6_000
 #: Operations that become one of several simpler ones on a branch.
 _CHOOSING = {"abs", "sign", "floor", "ceil", "min", "max", Op.WITHIN, Op.PIECES, Op.GUARD}
 
+_ROOTS = {"sqrt", Op.ROOT}
+
 
 @dataclass(frozen=True, slots=True)
 class Edge:
@@ -91,6 +93,8 @@ class Workshop:
         self.function = self.of(self._shop.top)
         self.is_known = self._shop.is_known
         self.edges = [Edge(self.of(step), is_gap) for step, is_gap in self._shop.edges.items()]
+        #: With the ball of its place, so that no other can take its address.
+        self._settled: dict[tuple[int, int, frozenset[int]], tuple[Ball, Ball]] = {}
 
     def of(self, step: int) -> RealFunction:
         """Give a step as a function with the domain and the sliders of the given one."""
@@ -114,6 +118,19 @@ class Workshop:
             name: ball.from_fraction(value) for name, value in self._given.parameters.items()
         }
         return Known(self._graph, place, zeros, parameters, _PROVING)
+
+    def settled(self, function: RealFunction, place: Ball, zeros: frozenset[int]) -> Ball:
+        """Return the value at a place where some steps are zero; it is kept with the workshop.
+
+        Args:
+            function: it was made by this workshop.
+            place: a ball that holds the place.
+            zeros: the steps.
+        """
+        key = (function.expression.step, id(place), zeros)
+        if key not in self._settled:
+            self._settled[key] = (place, function.settle(place, zeros))
+        return self._settled[key][1]
 
     def mirrored(self, function: RealFunction) -> RealFunction:
         """Return f(-x) for a function f of this workshop."""
@@ -242,7 +259,12 @@ def _chosen(graph: Graph, top: int, at: Ball, parameters: Mapping[str, Fraction]
             if graph.steps[index].op in _CHOOSING
             for a in graph.steps[index].arguments
         }
-        | {base for index in order if (base := _base_of_even_root(graph, index)) is not None}
+        | {
+            base
+            for index in order
+            if graph.steps[index].op in _ROOTS
+            and (base := _base_of_even_root(graph, index)) is not None
+        }
     )
     if not asked:
         return top
@@ -256,7 +278,7 @@ def _chosen(graph: Graph, top: int, at: Ball, parameters: Mapping[str, Fraction]
         choice = None
         if step.op in _CHOOSING:
             choice = _choice(graph, step, arguments, [values[a] for a in step.arguments])
-        elif (base := _base_of_even_root(graph, index)) is not None:
+        elif step.op in _ROOTS and (base := _base_of_even_root(graph, index)) is not None:
             choice = _even_root(graph, arguments[0], values[base].sign())
         if choice is None:
             choice = index if arguments == step.arguments else graph.rebuild(step, arguments)
@@ -265,9 +287,9 @@ def _chosen(graph: Graph, top: int, at: Ball, parameters: Mapping[str, Fraction]
 
 
 def _base_of_even_root(graph: Graph, index: int) -> int | None:
-    """Return u for a step that is the square root of an even power of u; None for any other."""
+    """Return u for a root that is the square root of an even power of u; None for any other."""
     step = graph.steps[index]
-    if step.op != "sqrt" and not (step.op == Op.ROOT and step.payload == (1, 2)):
+    if step.op == Op.ROOT and step.payload != (1, 2):
         return None
     inner = graph.steps[step.arguments[0]]
     is_even = isinstance(inner.payload, int) and inner.payload > 0 and inner.payload % 2 == 0

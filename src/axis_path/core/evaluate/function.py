@@ -29,9 +29,16 @@ from axis_path.core.evaluate.derive import derive
 from axis_path.core.evaluate.enclosed import compiled_form, enclose_columns
 from axis_path.core.evaluate.factors import is_zero, wave_levels, zero_factors
 from axis_path.core.evaluate.graph import Graph, Op, Step
-from axis_path.core.evaluate.program import Program, bound_step, extract, inner_bounds, run
+from axis_path.core.evaluate.program import (
+    Program,
+    bound_step,
+    extract,
+    inner_bounds,
+    run,
+    run_all,
+)
 from axis_path.core.evaluate.sampled import sample
-from axis_path.core.evaluate.settled import Known, Settling
+from axis_path.core.evaluate.settled import Known, settled_value
 from axis_path.core.language.tree import Summary
 from axis_path.core.threads import COMPUTING, kept_property
 
@@ -69,6 +76,7 @@ class Expression:
         self._step = step
         self._made: dict[str, list[Expression]] = {}
         self._program: Program | None = None
+        self._indices: tuple[int, ...] | None = None
         self._joined: dict[tuple[int, ...], Program] = {}
         self._kept: dict[Hashable, Any] = {}
 
@@ -88,7 +96,10 @@ class Expression:
     @property
     def indices(self) -> tuple[int, ...]:
         """Return where each step of the program is in the graph."""
-        return tuple(self._graph.reachable(self._step))
+        with COMPUTING:
+            if self._indices is None:
+                self._indices = tuple(self._graph.reachable(self._step))
+            return self._indices
 
     def kept(self, key: Hashable, make: Callable[[], T], is_good: Callable[[T], bool]) -> T:
         """Give what others made of the expression for any slider values; made if it is missing.
@@ -170,8 +181,11 @@ class Expression:
     def settle(self, place: Ball, zeros: frozenset[int], parameters: Mapping[str, Ball]) -> Ball:
         """Return the value at a place where some steps of the graph are zero."""
         with COMPUTING:
-            known = Known(self._graph, place, zeros, parameters, _PROVING)
-            return Settling(self._graph, known).value(self._step)
+            plain = run_all(self.program, _PROVING, place, parameters)
+            return settled_value(
+                self.program, self.indices, self._graph,
+                lambda: Known(self._graph, place, zeros, parameters, _PROVING), plain,
+            )  # fmt: skip
 
     def is_zero(self) -> bool:
         """Check whether it is zero wherever it has a value, as far as its terms show."""
@@ -394,6 +408,14 @@ class RealFunction:
 
     def prove_within(self, x: Ball) -> Ball:
         """Give the value at one number ``x``, undefined outside the function's own domain."""
+        return self.outside(x) or self.prove(x)
+
+    def outside(self, x: Ball) -> Ball | None:
+        """Return the undefined ball of a number that is, or may be, outside the own domain.
+
+        Returns:
+            None for a number that the domain holds.
+        """
         reason = f"outside the domain of {self.name}"
         for end, side in ((self.low, 1), (self.high, -1)):
             if end is None:
@@ -405,7 +427,7 @@ class RealFunction:
                 return ball.undefined(reason)
         if any(ball.subtract(x, value).sign() == 0 for value in self.without):
             return ball.undefined(f"left out of the domain of {self.name}")
-        return self.prove(x)
+        return None
 
     def reason_at(self, x: Fraction) -> str:
         """Say why there is no value at ``x``; empty where there is one."""

@@ -22,12 +22,13 @@ from axis_path.core.catalogue import FUNCTIONS
 from axis_path.core.evaluate.factors import implied_zeros, solved
 from axis_path.core.evaluate.fences import ball_inside
 from axis_path.core.evaluate.graph import Fence, Graph, Op, Split, Step
-from axis_path.core.evaluate.program import Backend, bound_step, extract, run_all
+from axis_path.core.evaluate.program import Backend, Program, extract, run_all
 from axis_path.core.evaluate.rough import rough_edges
 from axis_path.core.evaluate.separation import bits_to_tell_from_zero
 
 #: A number of more steps is not tried, nor one that takes more binary digits.
 _MOST_STEPS, _MOST_BITS, _SPARE_BITS = 120, 6_000, 128
+Plain = Sequence[Ball]
 _ZERO, _ONE = ball.from_fraction(0), ball.from_fraction(1)
 
 
@@ -172,65 +173,122 @@ class Known:
         return None
 
 
-class Settling:
-    """Settles the steps of a graph at one place.
+def settled_value(
+    program: Program, indices: Sequence[int], graph: Graph, known: Callable[[], Known], plain: Plain
+) -> Ball:
+    """Return what a program comes to at a place of which it may be known what is zero there.
 
     Args:
-        graph: where the steps are; new ones are added where choices are made.
-        known: what is known of the place.
+        program: with one result.
+        indices: where each of its steps is in the graph.
+        graph: new steps are added to it where choices are made.
+        known: returns what is known of the place; it is called only if that can change anything.
+        plain: the balls of all steps, from the ball of the place alone.
+    """
+    is_plain = [*map(_is_settled, plain)]
+    for k in _choices(program):
+        deciding = _deciding(program.steps[k])
+        is_plain[k] = is_plain[k] and all(_is_number(plain[argument]) for argument in deciding)
+    if all(is_plain):
+        return plain[program.results[0]]
+    return _Settling(program, indices, graph, known(), plain).value(is_plain)
+
+
+def _choices(program: Program) -> list[int]:
+    """Return the steps of a program that are one of several expressions."""
+    found = program.kept.get("choices")
+    if not isinstance(found, list):
+        found = [k for k, step in enumerate(program.steps) if _deciding(step)]
+        program.kept["choices"] = found
+    return found
+
+
+def _deciding(step: Step) -> tuple[int, ...]:
+    """Return the arguments that decide which of several expressions a step is."""
+    if isinstance(step.payload, Fence):
+        return step.arguments[1:]
+    if isinstance(step.payload, Split):
+        bodies = step.payload.bodies()
+        return tuple(a for k, a in enumerate(step.arguments) if k not in bodies)
+    rough = FUNCTIONS[step.op].rough if step.op in FUNCTIONS else None
+    # What is rough where its argument is zero shows by the argument.
+    return step.arguments if rough and rough != ("u",) else ()
+
+
+def _is_settled(value: Ball) -> bool:
+    """Check whether a value cannot be zero unnoticed."""
+    return value.exact is not None or value.excludes_zero()
+
+
+def _is_number(value: Ball) -> bool:
+    return value.exact is not None or value.turns is not None
+
+
+class _Settling:
+    """Settles the steps of a program at one place, from their plain values.
+
+    Args: as those of ``settled_value``.
     """
 
-    def __init__(self, graph: Graph, known: Known) -> None:
+    def __init__(
+        self, program: Program, indices: Sequence[int], graph: Graph, known: Known, plain: Plain
+    ) -> None:
+        self._program, self._indices = program, indices
         self._graph, self._known = graph, known
+        calls = program.plan(known.backend).calls
+        self._apply = {place: function for place, function, _ in calls}
         #: For each step what it is with every choice made, and its ball.
-        self._made: dict[int, int] = {}
-        self._values: dict[int, Ball] = {}
+        self._made = list(indices)
+        self._values = list(plain)
 
-    def value(self, top: int) -> Ball:
-        """Return the ball of a step at the place, exact where what is known settles it."""
-        for index in self._graph.reachable(top):
-            if index not in self._values:
-                self._settle(index)
-        return self._values[top]
+    def value(self, is_plain: list[bool]) -> Ball:
+        """Return the ball of the result, exact where what is known settles it.
 
-    def _settle(self, index: int) -> None:
-        step = self._graph.steps[index]
-        if step.op == Op.VARIABLE:
-            self._put(index, index, self._known.place)
-            return
-        if step.op == Op.PARAMETER:
-            self._put(index, index, self._known.parameters[str(step.payload)])
+        Args:
+            is_plain: which steps are what they are whatever is known, if their arguments are.
+        """
+        for k, step in enumerate(self._program.steps):
+            if is_plain[k] and all(is_plain[argument] for argument in step.arguments):
+                continue
+            is_plain[k] = False
+            self._settle(k, step)
+        return self._values[self._program.results[0]]
+
+    def _settle(self, place: int, step: Step) -> None:
+        index = self._indices[place]
+        if place not in self._apply:
+            self._put(place, index, self._values[place])
             return
         made = tuple(self._made[argument] for argument in step.arguments)
         values = [self._values[argument] for argument in step.arguments]
         if isinstance(step.payload, Fence):
-            self._put(index, *self._within(index, step, step.payload, made, values))
+            self._put(place, *self._within(index, step.payload, made, values))
         elif isinstance(step.payload, Split):
-            self._put(index, *self._pieces(index, step, step.payload, made, values))
+            self._put(place, *self._pieces(index, step.payload, made, values))
         else:
-            self._put(index, *self._operation(index, step, made, values))
+            self._put(place, *self._operation(place, step, made, values))
 
-    def _put(self, index: int, made: int, value: Ball) -> None:
+    def _put(self, place: int, made: int, value: Ball) -> None:
         if value.is_defined and self._known.is_zero(made, value):
             value = replace(_ZERO, continuous=value.continuous)
-        self._made[index], self._values[index] = made, value
+        self._made[place], self._values[place] = made, value
 
     def _operation(
-        self, index: int, step: Step, made: tuple[int, ...], values: list[Ball]
+        self, place: int, step: Step, made: tuple[int, ...], values: list[Ball]
     ) -> tuple[int, Ball]:
-        rebuilt = self._rebuilt(index, step, made)
+        rebuilt, apply = self._rebuilt(self._indices[place], made), self._apply[place]
         if step.op in ("max", "min") and len(made) == 2:
             sign = self._sign_of_difference(made, values)
             if sign is not None:
                 k = 0 if (sign >= 0) == (step.op == "max") else 1
                 both = all(value.is_defined for value in values)
-                return made[k], values[k] if both else self._applied(step, values)
+                return made[k], values[k] if both else apply(*values)
         if step.op == Op.SUBTRACT and self._known.are_equal(made[0], made[1], values):
             return rebuilt, self._zero_of(values)
         level = self._known.level(Step(step.op, made), values[0]) if len(values) == 1 else None
         if level is not None:
             values = [level]
-        value = self._applied(step, values)
+        value = apply(*values)
         if step.op == "abs" and values[0].is_defined and values[0].sign() in (0, 1):
             return made[0], value
         if value.exact is not None and step.op in ("abs", "sign", "floor", "ceil"):
@@ -242,10 +300,8 @@ class Settling:
         difference = ball.subtract(*values)
         return replace(difference, value=arb(0), exact=fmpq(0), turns=None)
 
-    def _applied(self, step: Step, values: list[Ball]) -> Ball:
-        return bound_step(step, self._known.backend)(*values)
-
-    def _rebuilt(self, index: int, step: Step, made: tuple[int, ...]) -> int:
+    def _rebuilt(self, index: int, made: tuple[int, ...]) -> int:
+        step = self._graph.steps[index]
         return index if made == step.arguments else self._graph.rebuild(step, made)
 
     def _sign_of_difference(self, made: tuple[int, ...], values: list[Ball]) -> int | None:
@@ -254,19 +310,19 @@ class Settling:
         return ball.subtract(values[0], values[1]).sign()
 
     def _within(
-        self, index: int, step: Step, fence: Fence, made: tuple[int, ...], values: list[Ball]
+        self, index: int, fence: Fence, made: tuple[int, ...], values: list[Ball]
     ) -> tuple[int, Ball]:
         if values[1].defined is Defined.NO:
-            return self._rebuilt(index, step, made), values[1]
+            return self._rebuilt(index, made), values[1]
         inside = self._is_inside(fence, made[1], made[2:], values[1], values[2:])
-        body = made[0] if inside else self._rebuilt(index, step, made)
+        body = made[0] if inside else self._rebuilt(index, made)
         return body, ball.restrict(values[0], inside, fence.reason)
 
     def _pieces(
-        self, index: int, step: Step, split: Split, made: tuple[int, ...], values: list[Ball]
+        self, index: int, split: Split, made: tuple[int, ...], values: list[Ball]
     ) -> tuple[int, Ball]:
         if values[0].defined is Defined.NO:
-            return self._rebuilt(index, step, made), values[0]
+            return self._rebuilt(index, made), values[0]
         at = 1
         possible: list[Ball] = []
         for fence in split.fences:
@@ -283,10 +339,10 @@ class Settling:
                 possible.append(values[at])
             if inside:
                 joined = ball.join(possible, split.reason, is_certain=True)
-                return self._rebuilt(index, step, made), joined
+                return self._rebuilt(index, made), joined
             at += 1 + count
         joined = ball.join(possible, split.reason, is_certain=False)
-        return self._rebuilt(index, step, made), joined
+        return self._rebuilt(index, made), joined
 
     def _is_inside(
         self, fence: Fence, subject: int, bounds: tuple[int, ...], at: Ball, values: list[Ball]

@@ -54,7 +54,7 @@ class Approaching:
 
     def value(self, function: RealFunction) -> Ball:
         """Return the value of a function of the workshop at the place."""
-        return function.settle(self.place, self.zeros)
+        return self.workshop.settled(function, self.place, self.zeros)
 
 
 def limit_at(nearing: Approaching) -> Limit:

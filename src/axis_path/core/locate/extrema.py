@@ -305,6 +305,8 @@ def _with_global(found: _Found, heights: list[_Height]) -> tuple[list[Finding], 
             continue
         reached = [h.limit.value for h in heights if h.is_reached and h.limit.value is not None]
         reached += found.values
+        # The farthest first: most are seen to be passed by it.
+        reached.sort(key=lambda value: float(value.value.mid()) * sign, reverse=True)
         limit = _greatest([h for h in heights if not h.is_reached], sign)
         if limit is not None and all(_compare(value, limit[1], sign) == -1 for value in reached):
             notes.append(

@@ -119,12 +119,21 @@ def limit_by_rules(
             if level is not None:
                 given = replace(given, limits=[_to(level)])
             found = _limit(step, apply, given)
-            waves = found.waves or any(each.waves for each in given.limits)
-            limits.append(replace(found, waves=waves))
-        is_zero = known is not None and known.is_zero(near_by.indices[place], limits[-1].value)
-        if is_zero and limits[-1].approach in (Approach.VALUE, Approach.UNKNOWN):
+            if not found.waves and any(each.waves for each in given.limits):
+                found = replace(found, waves=True)
+            limits.append(found)
+        if known is not None and _is_zero_unnoticed(limits[-1], known, near_by.indices[place]):
             limits[-1] = replace(_to(ball.from_fraction(0)), waves=limits[-1].waves)
     return limits[near_by.result]
+
+
+def _is_zero_unnoticed(limit: Limit, known: Known, step: int) -> bool:
+    """Check whether a step whose limit does not show it is known to be zero at the place."""
+    if limit.approach not in (Approach.VALUE, Approach.UNKNOWN):
+        return False
+    if limit.value is not None and limit.value.exact is not None:
+        return False
+    return known.is_zero(step, limit.value)
 
 
 def _limit(step: Step, apply: Callable[..., Ball], given: _Given) -> Limit:

@@ -55,22 +55,19 @@ class Part:
         low: the lower spot; ``high`` the upper.
         branch: the function as it is here; smooth if the anatomy is complete.
         defined: whether it has a value here; MAYBE if that is not decided.
+        middle: a place inside that is no simple number.
     """
 
     low: Spot
     high: Spot
     branch: RealFunction
     defined: Defined
+    middle: Ball
 
     @property
     def cell(self) -> Cell:
         """Give the part as a cell."""
         return _cell(self.low, self.high)
-
-    @property
-    def middle(self) -> Ball:
-        """Give a place inside that is no simple number."""
-        return _middle(self.low.place, self.high.place)
 
 
 @dataclass(frozen=True, slots=True)
@@ -108,9 +105,9 @@ class Anatomy:
         if own_end is not None and not own_end.closed:
             return ball.undefined(f"outside the domain of {self.function.name}")
         if own_end is None:
-            inside = self.function.prove_within(spot.place)
-            if inside.defined is Defined.NO:
-                return inside
+            outside = self.function.outside(spot.place)
+            if outside is not None and outside.defined is Defined.NO:
+                return outside
         value = self.settled(self.workshop.function, spot)
         if value.defined is Defined.MAYBE and spot.is_gap:
             # The place is not known to the last digit, but that an operation has no value there is.
@@ -124,7 +121,7 @@ class Anatomy:
 
     def settled(self, function: RealFunction, spot: Spot) -> Ball:
         """Return the value of a function of the workshop at a spot, whatever its domain is."""
-        return function.settle(spot.place, spot.zeros)
+        return self.workshop.settled(function, spot.place, spot.zeros)
 
     def _own_end(self, spot: Spot) -> End | None:
         """Return the end of the function's own domain that lies at a spot."""
@@ -187,12 +184,12 @@ def _middle(low: Ball, high: Ball) -> Ball:
 
 
 def _part(workshop: Workshop, low: Spot, high: Spot, *, is_known: bool) -> Part:
+    at = _middle(low.place, high.place)
     if not is_known:
         # Where a spot may be missing the function need not be one branch all along.
-        return Part(low, high, workshop.function, Defined.MAYBE)
-    at = _middle(low.place, high.place)
+        return Part(low, high, workshop.function, Defined.MAYBE, at)
     branch = workshop.branch(workshop.function, at)
-    return Part(low, high, branch, branch.prove(at).defined)
+    return Part(low, high, branch, branch.prove(at).defined, at)
 
 
 def _spots_of(workshop: Workshop, edge: Edge, spots: list[Spot]) -> tuple[list[Spot], bool]:
@@ -222,8 +219,10 @@ def _spots_of(workshop: Workshop, edge: Edge, spots: list[Spot]) -> tuple[list[S
 
 def _zeros_at(branch: RealFunction, root: Root) -> frozenset[int]:
     """Return the steps that are zero at a root: its factors, and the branch if that has a value."""
-    own = {branch.expression.step} if branch.prove(root.place).is_defined else set()
-    return root.zeros | own
+    own = branch.expression.step
+    if own in root.zeros or not branch.prove(root.place).is_defined:
+        return root.zeros
+    return root.zeros | {own}
 
 
 def _with_spots(workshop: Workshop, spots: list[Spot], more: list[Spot]) -> list[Spot]:
@@ -285,7 +284,9 @@ def coincide(workshop: Workshop, one: Spot, other: Spot) -> bool:
 
 
 def _is_zero_at(workshop: Workshop, step: int, spot: Spot) -> bool:
-    return step in spot.zeros or (workshop.of(step).settle(spot.place, spot.zeros).exact == 0)
+    return step in spot.zeros or (
+        workshop.settled(workshop.of(step), spot.place, spot.zeros).exact == 0
+    )
 
 
 def _has_one_zero(workshop: Workshop, step: int, one: Spot, other: Spot) -> bool:

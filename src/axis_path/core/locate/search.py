@@ -81,15 +81,11 @@ def search_branch(
         LimitError: an expression grows too large; NotHandledError: a derivative is not known.
     """
     whole = _Factor(function, function.expression, Search(), is_smooth=is_smooth)
-    factors = function.expression.factors(through_pieces=True)
-    is_whole = as_polynomial(function, function.expression) is not None
-    if is_whole:
-        # Not parted, so that its zeros come with their multiplicities.
-        factors = [function.expression]
-    for factor in factors:
+    for factor, polynomial in _parted(function):
         found = Search()
-        _Factor(function, factor, found, is_smooth=is_smooth).search(cells, max_cells)
-        if is_whole:
+        searching = _Factor(function, factor, found, is_smooth=is_smooth)
+        searching.search(cells, max_cells, polynomial)
+        if factor is function.expression:
             found.roots = [_with_factors(function, root) for root in found.roots]
         if found.undecided or not all(root.proved for root in found.roots):
             found = _by_levels(function, factor, cells, is_smooth=is_smooth) or found
@@ -103,14 +99,26 @@ def search_branch(
         search.constant += found.constant
 
 
+def _parted(function: RealFunction) -> list[tuple[Expression, fmpq_poly | None]]:
+    """Return the factors of a function; beside each the polynomial that it is, if it is one."""
+    whole = function.expression
+    polynomial = as_polynomial(function, whole)
+    if polynomial is not None:
+        # Not parted, so that its zeros come with their multiplicities.
+        return [(whole, polynomial)]
+    factors = whole.factors(through_pieces=True)
+    return [
+        (each, None if each.step == whole.step else as_polynomial(function, each))
+        for each in factors
+    ]
+
+
 def _with_factors(function: RealFunction, root: Root) -> Root:
     """Note which factor is zero at a root of the whole: the only one that can be."""
-    able = [
-        factor.step
-        for factor in function.expression.factors(through_pieces=True)
-        if not function.prove(root.place, factor).excludes_zero()
-    ]
-    return replace(root, zeros=root.zeros | set(able)) if len(able) == 1 else root
+    able = function.expression.factors(through_pieces=True)
+    if len(able) > 1:
+        able = [each for each in able if not function.prove(root.place, each).excludes_zero()]
+    return replace(root, zeros=root.zeros | {able[0].step}) if len(able) == 1 else root
 
 
 def _by_levels(
@@ -169,8 +177,16 @@ class _Factor:
         #: Signs at ends that are known by what is zero there.
         self._at_ends: dict[tuple[float, frozenset[int]], int | None] = {}
 
-    def search(self, cells: Sequence[Cell], max_cells: int) -> None:
-        polynomial = as_polynomial(self.function, self.factor)
+    def search(
+        self, cells: Sequence[Cell], max_cells: int, polynomial: fmpq_poly | None = None
+    ) -> None:
+        """Locate all zeros in cells, as far as they can be proved.
+
+        Args:
+            cells: where to search, in order.
+            max_cells: how many of their parts may be halved.
+            polynomial: the factor, if it is one.
+        """
         if polynomial is not None:
             self._search_polynomial(polynomial, cells)
             return
@@ -198,6 +214,9 @@ class _Factor:
             return self._order(place)
         try:
             for order in range(1, _MOST_ORDER + 1):
+                value = self._prove(place, order)
+                if value.is_defined and value.continuous and value.excludes_zero():
+                    return order
                 value = self.function.settle(place, zeros, self._derivative(order))
                 if not value.is_defined or value.excludes_zero():
                     return order if value.is_defined else None
