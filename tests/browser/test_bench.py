@@ -483,6 +483,7 @@ class KeepTest(BrowserTest):
         self.page.get_by_role("button", name="Try again").click()
         self.page.press("#new-line", "Enter")
         self.settle()
+        self.assertEqual("saved", self.page.locator(".saved").inner_text())
         self.assertEqual(2, self.page.locator(".row-item").count())
 
     def test_a_change_in_another_window_is_noticed(self) -> None:
@@ -496,6 +497,7 @@ class KeepTest(BrowserTest):
         self.page.fill("#new-line", "h(x) = 3x")
         self.page.press("#new-line", "Enter")
         self.page.get_by_text("was changed in another window").wait_for()
+        self.assertEqual("not saved", self.page.locator(".saved").inner_text())
         self.assertEqual("h(x) = 3x", self.page.locator("#new-line").input_value())
         self.page.get_by_role("button", name="Reload the page").click()
         self.row("g").wait_for()

@@ -22,6 +22,7 @@ from axis_path.compute.template import fork_worker, prepare_to_fork
 from axis_path.core.warm import warm_up
 from axis_path.jobs.worker import work
 from axis_path.serving.children import Child
+from axis_path.serving.memory import release_memory
 from axis_path.serving.web import WebServer
 from axis_path.store import make_engine
 from axis_path.store.prepare import prepare
@@ -120,6 +121,7 @@ class Site:
         import_module(self._later.pop(0))
         if not self._later:
             prepare_to_fork()
+            release_memory()
 
     def _reap(self) -> None:
         """Take note of all processes that have ended."""

@@ -129,7 +129,12 @@ export function makeStore(initial) {
         });
     },
     get savedText() {
+      if (this.isUnsaved) return "not saved";
       return this.saving ? "saving …" : "saved";
+    },
+    /** Whether the last change was refused or got lost on the way. */
+    get isUnsaved() {
+      return Boolean(this.problem) && this.problemOf === "change";
     },
     get undoTitle() {
       return this.undo ? `Undo: ${this.undo} (Ctrl+Z)` : "Nothing to undo";
