@@ -7,7 +7,7 @@ and tabulating see functions in this form only.
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Hashable, Mapping
+from collections.abc import Callable, Hashable, Mapping, Sequence
 from dataclasses import dataclass, field
 from fractions import Fraction
 from typing import Any, TypeVar
@@ -206,6 +206,37 @@ class Expression:
             if in_turns:
                 number = graph.times(number, graph.add(Op.CONSTANT, payload="pi"))
             return Expression(graph, graph.minus(self._step, number))
+
+    def polynomial_of(self, place: int, coefficients: Sequence[Fraction]) -> Expression:
+        """Return a polynomial of one of the steps.
+
+        Args:
+            place: of the step in the program.
+            coefficients: those of the powers from 0 upwards, at least one.
+        """
+        inner = self.indices[place]
+        with COMPUTING:
+            graph = self._graph
+            made = graph.number(coefficients[-1])
+            for coefficient in reversed(coefficients[:-1]):
+                made = graph.plus(graph.times(made, inner), graph.number(coefficient))
+            return Expression(graph, made)
+
+    def variable_less_surd(self, coefficients: Sequence[Fraction], sign: int) -> Expression:
+        """Return x less the larger or the smaller zero of a quadratic.
+
+        Args:
+            coefficients: c, b, a of a x^2 + b x + c, with a > 0 and two zeros.
+            sign: 1 for the larger zero, -1 for the smaller.
+        """
+        c, b, a = coefficients
+        with COMPUTING:
+            graph = self._graph
+            square = graph.number((b * b - 4 * a * c) / (4 * a * a))
+            root = graph.to_the(square, graph.number(Fraction(1, 2)))
+            middle = graph.number(-b / (2 * a))
+            zero = graph.plus(middle, root) if sign > 0 else graph.minus(middle, root)
+            return Expression(graph, graph.minus(graph.add(Op.VARIABLE), zero))
 
     def factors(self, *, through_pieces: bool = False) -> list[Expression]:
         """Give expressions whose zeros, together, hold all zeros of this one.

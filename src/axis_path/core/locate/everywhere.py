@@ -61,7 +61,7 @@ def find_everywhere(function: RealFunction, words: Words = ZEROS) -> Everywhere:
         if polynomial is not None and polynomial.degree() < 0:
             span = Interval(ball.from_fraction(-FAR), ball.from_fraction(FAR))
             note = f"It is {'zero' if words is ZEROS else 'true'} for every {function.variable}."
-            always = Findings((), complete=False, note=note, holds_always=True)
+            always = Findings((), complete=False, note=note, holds_always=True, along=note)
             return Everywhere(always, span)
         if polynomial is not None:
             span, _ = reach_of([function])
@@ -71,6 +71,8 @@ def find_everywhere(function: RealFunction, words: Words = ZEROS) -> Everywhere:
             length, text = repeats
             span = Interval(ball.from_fraction(0), length, high_closed=False)
             findings = find_zeros(function, span, words=words)
+            if findings.along:
+                findings = _along_the_line(function, span, findings, words, text)
             return _with_shortest_period(Everywhere(findings, span, length, text))
         span, is_all = reach_of([function])
         findings = find_zeros(function, span, words=words)
@@ -84,6 +86,18 @@ def find_everywhere(function: RealFunction, words: Words = ZEROS) -> Everywhere:
                 findings.items, complete=False, note=f"{findings.note} {note}".strip()
             )
         return Everywhere(findings, span)
+
+
+def _along_the_line(
+    function: RealFunction, span: Interval, found: Findings, words: Words, period: str
+) -> Findings:
+    """Return findings of one period that hold all along stretches, told of the whole line."""
+    endless = replace(span, high_closed=True, low_goes_on=True, high_goes_on=True)
+    whole = find_zeros(function, endless, words=words)
+    if whole.along == f"{words.holds} for every {function.variable}.":
+        return whole
+    along = f"{found.along} This repeats: any whole multiple of {period} may be added."
+    return replace(found, along=along, note=found.note.replace(found.along, along))
 
 
 def reach_of(functions: Sequence[RealFunction]) -> tuple[Interval, tuple[bool, bool]]:

@@ -8,7 +8,7 @@ from __future__ import annotations
 from fractions import Fraction
 
 import numpy as np
-from flint import arb
+from flint import arb, fmpq_poly, fmpz_mat
 from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Ball, ball
@@ -16,6 +16,7 @@ from axis_path.core.arithmetic.conversion import (
     fraction_of,
     is_short,
     to_fraction,
+    whole_number,
     written_fraction,
 )
 from axis_path.core.evaluate import multiple_of_pi
@@ -25,6 +26,8 @@ Floats = NDArray[np.float64]
 
 _LARGEST_DENOMINATOR = 1_000_000
 _LARGEST_PI_DENOMINATOR = 720
+#: Of a quadratic that is recognised; its zero must be known to so many binary digits.
+_LARGEST_COEFFICIENT, _LATTICE_BITS = 10_000, 62
 
 
 def simplest_between(low: Fraction, high: Fraction, largest: int) -> Fraction | None:
@@ -66,6 +69,29 @@ def candidates(low: arb, high: arb) -> list[tuple[Ball, str]]:
     if turns is not None:
         found.append((ball.multiply(ball.from_fraction(turns), ball.pi()), multiple_of_pi(turns)))
     return found
+
+
+def quadratic_at(place: arb) -> fmpq_poly | None:
+    """Return a quadratic with small whole coefficients that a number seems to be a zero of.
+
+    Source: a short vector of the lattice of (a, b, c, N (a x^2 + b x + c)); Cohen, *A Course in
+    Computational Algebraic Number Theory*, section 2.7.2.
+    """
+    if not bool(place.rad() < arb(2) ** -_LATTICE_BITS * (abs(place) + 1)):
+        return None
+    middle, scale = place.mid(), arb(2) ** _LATTICE_BITS
+    rows = []
+    for power in range(3):
+        scaled = whole_number((middle**power * scale).mid().floor())
+        if scaled is None:
+            return None
+        rows.append([int(power == k) for k in range(3)] + [scaled])
+    short = fmpz_mat(rows).lll()
+    c, b, a = (short[0, k] for k in range(3))
+    if not a or max(abs(each) for each in (a, b, c)) > _LARGEST_COEFFICIENT:
+        return None
+    found = a * place**2 + b * place + c
+    return fmpq_poly([c, b, a]) if bool(found.contains(0)) else None
 
 
 def quick_candidates(low: Floats, high: Floats) -> list[tuple[Ball, ...]]:

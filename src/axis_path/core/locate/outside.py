@@ -11,7 +11,7 @@ from axis_path.core.arithmetic import Ball, ball
 from axis_path.core.errors import LimitError, NotHandledError
 from axis_path.core.evaluate import RealFunction, Workshop
 from axis_path.core.locate.growth import growth
-from axis_path.core.locate.polynomial import as_polynomial
+from axis_path.core.locate.rational import as_quotient
 
 #: So many derivatives are looked at for one that keeps its sign.
 _MOST_DERIVATIVES = 4
@@ -54,7 +54,9 @@ class Outside:
     def is_zero(self) -> bool:
         """Check whether the function is zero all along out there; it must be one branch."""
         at = Ball((self._end.value * 3 / 2).mid())
-        return self._workshop.branch(self._workshop.function, at).expression.is_zero()
+        branch = self._workshop.branch(self._workshop.function, at)
+        quotient = as_quotient(branch, branch.expression)
+        return branch.expression.is_zero() or (quotient is not None and quotient.top == 0)
 
     def keeps_away(self, function: RealFunction) -> bool:
         """Check whether a smooth function of the workshop is proved to have no zero out there.
@@ -62,9 +64,11 @@ class Outside:
         Its values keep away from zero, or it rises where it is positive and falls where it is
         negative.
         """
-        polynomial = as_polynomial(function, function.expression)
-        if polynomial is not None and polynomial.degree() >= 0:
-            return polynomial.degree() == 0 or cauchy_bound(polynomial) < self._far
+        quotient = as_quotient(function, function.expression)
+        if quotient is not None and quotient.top.degree() == 0:
+            return True
+        if quotient is not None and quotient.top != 0 and cauchy_bound(quotient.top) < self._far:
+            return True
         found = growth(self._outward(function), self._far)
         if found is not None and found.sign is not None:
             return True

@@ -29,8 +29,13 @@ class _NoPolynomialError(Exception):
     """The expression is no polynomial, or one too large to be handled exactly."""
 
 
+def is_small(value: fmpq_poly, power: int = 1) -> bool:
+    """Check whether a power of a polynomial is small enough to be handled exactly."""
+    return int(value.degree()) * power <= LARGEST_DEGREE and _size(value, power) <= _LARGEST_SIZE
+
+
 def _small(value: fmpq_poly) -> fmpq_poly:
-    if value.degree() > LARGEST_DEGREE or _size(value) > _LARGEST_SIZE:
+    if not is_small(value):
         raise _NoPolynomialError
     return value
 
@@ -48,7 +53,7 @@ def _divide(a: fmpq_poly, b: fmpq_poly) -> fmpq_poly:
 
 
 def _power(a: fmpq_poly, n: int) -> fmpq_poly:
-    if n < 0 or a.degree() * n > LARGEST_DEGREE or _size(a, n) > _LARGEST_SIZE:
+    if n < 0 or not is_small(a, n):
         raise _NoPolynomialError
     return a**n
 

@@ -23,8 +23,8 @@ from fractions import Fraction
 import numpy as np
 from flint import arb, fmpq, fmpq_poly
 
-from axis_path.core.arithmetic import Ball, Defined, Enclosure
-from axis_path.core.arithmetic.conversion import whole_number
+from axis_path.core.arithmetic import Ball, Defined, Enclosure, ball
+from axis_path.core.arithmetic.conversion import to_fraction, whole_number
 from axis_path.core.errors import LimitError, NotHandledError
 from axis_path.core.evaluate import Expression, RealFunction
 from axis_path.core.limits import FOUND, LOCATE_CELLS
@@ -38,9 +38,12 @@ from axis_path.core.locate.cells import (
     is_tiny,
     merged_cells,
 )
-from axis_path.core.locate.exact import candidates, quick_candidates
+from axis_path.core.locate.exact import candidates, quadratic_at, quick_candidates
+from axis_path.core.locate.inner import inner_factors
 from axis_path.core.locate.polynomial import as_polynomial, real_zeros
+from axis_path.core.locate.rational import as_quotient
 from axis_path.core.locate.sift import Sifted, sift
+from axis_path.core.locate.turning import search_by_half_angle
 
 #: A zero is narrowed to this part of itself: enough for a float and for its simple exact form.
 _NARROW = arb(2) ** -70
@@ -88,7 +91,13 @@ def search_branch(
         if factor is function.expression:
             found.roots = [_with_factors(function, root) for root in found.roots]
         if found.undecided or not all(root.proved for root in found.roots):
-            found = _by_levels(function, factor, cells, is_smooth=is_smooth) or found
+            found = (
+                searching.by_quotient(cells)
+                or searching.by_half_angle(cells)
+                or _by_levels(function, factor, cells, is_smooth=is_smooth)
+                or _by_inner_factors(function, factor, cells, is_smooth=is_smooth)
+                or found
+            )
         for root in found.roots:
             zeros = root.zeros | {factor.step}
             is_own = factor.step == whole.factor.step
@@ -149,6 +158,34 @@ def _by_levels(
     return found
 
 
+def _by_inner_factors(
+    function: RealFunction, factor: Expression, cells: Sequence[Cell], *, is_smooth: bool
+) -> Search | None:
+    """Search a polynomial of an inner function factor by factor; None if it is none."""
+    parts = inner_factors(function, factor)
+    if parts is None:
+        return None
+    found = Search()
+    for part in parts:
+        own = Search()
+        search_branch(
+            replace(function, expression=part.expression), cells, own, is_smooth=is_smooth
+        )
+        zeros = {part.expression.step}
+        found.roots += [
+            replace(
+                root,
+                order=None if root.order is None else root.order * part.times,
+                zeros=root.zeros | zeros,
+            )
+            for root in own.roots
+        ]
+        found.undecided += own.undecided
+        found.constant += own.constant
+        found.is_crowded = found.is_crowded or own.is_crowded
+    return found
+
+
 def _levels_over(values: Ball, start: Fraction, *, in_turns: bool) -> list[Fraction] | None:
     """Return the levels a + n that an angle reaches; None if they are too many."""
     if not values.is_defined or not values.value.is_finite():
@@ -203,6 +240,24 @@ class _Factor:
                 self._halve(part, min(max_cells, _FEW_CELLS) if self.is_dense else max_cells)
         self._settle()
 
+    def by_quotient(self, cells: Sequence[Cell]) -> Search | None:
+        """Return all zeros in cells of a quotient of polynomials; None if it is none."""
+        quotient = as_quotient(self.function, self.factor)
+        if quotient is None:
+            return None
+        found = _Factor(self.function, self.factor, Search(), is_smooth=self.is_smooth)
+        found._search_polynomial(quotient.top, cells)
+        return found.search_
+
+    def by_half_angle(self, cells: Sequence[Cell]) -> Search | None:
+        """Return all zeros in cells of what is made of waves; None if it is not."""
+        found = search_by_half_angle(self.function, self.factor, cells)
+        if found is not None:
+            found.roots = [
+                self._exact_root(root.place.value, root.order) or root for root in found.roots
+            ]
+        return found
+
     def order(self, place: Ball, zeros: frozenset[int]) -> int | None:
         """Return the multiplicity of a zero, if it can be told.
 
@@ -221,21 +276,33 @@ class _Factor:
                 if not value.is_defined or value.excludes_zero():
                     return order if value.is_defined else None
                 if value.exact != 0:
-                    return None
+                    break
         except (LimitError, NotHandledError):
             pass
-        return None
+        return self._order_by_form(place)
+
+    def _order_by_form(self, place: Ball) -> int | None:
+        """Return the multiplicity of a zero of a quotient of polynomials, or of waves."""
+        around = [Cell(Ball(place.value.lower()), Ball(place.value.upper()))]
+        found = self.by_quotient(around) or self.by_half_angle(around)
+        orders = [] if found is None else [root.order for root in found.roots]
+        return orders[0] if len(orders) == 1 else None
 
     def _is_zero_all_along(self, cells: Sequence[Cell]) -> bool:
         """Check whether the factor is zero in all cells: its terms cancel, or it is level at 0."""
-        if self.factor.is_zero():
+        if self._cancels(self.factor):
             return True
         try:
-            if not self._derivative(1).is_zero():
+            if not self._cancels(self._derivative(1)):
                 return False
         except (LimitError, NotHandledError):
             return False
         return all(any(map(self._is_zero, _simple_inside(cell))) for cell in cells)
+
+    def _cancels(self, expression: Expression) -> bool:
+        """Check whether an expression is zero by its terms, or as a quotient of polynomials."""
+        quotient = None if expression.is_zero() else as_quotient(self.function, expression)
+        return expression.is_zero() or (quotient is not None and quotient.top == 0)
 
     # Proofs
 
@@ -430,7 +497,7 @@ class _Factor:
         """Try once more where the cells stayed undecided; neighbours are taken together."""
         left: list[Cell] = []
         for cell in merged_cells(self.search_.undecided):
-            root = (self._multiple_root(cell) or self._close_root(cell)) if is_tiny(cell) else None
+            root = self._root_of_tiny(cell) if is_tiny(cell) else None
             if root is None:
                 left.append(cell)
             else:
@@ -454,6 +521,52 @@ class _Factor:
             reason = "the function is zero here; that it has no other zero this close is not proved"
             return Root(candidate, proved=False, note=reason, order=order)
         return None
+
+    def _root_of_tiny(self, cell: Cell) -> Root | None:
+        return self._multiple_root(cell) or self._surd_root(cell) or self._close_root(cell)
+
+    def _surd_root(self, cell: Cell) -> Root | None:
+        """Give a zero at which the function touches the axis, if it is one of a quadratic.
+
+        Where it is, its slope tells; that the function is zero there, the quadratic.
+        """
+        place = self._turn_in(cell)
+        quadratic = None if place is None else quadratic_at(place)
+        if place is None or quadratic is None:
+            return None
+        found = real_zeros(quadratic)
+        zero = next((z.place for z in found if z.place.overlaps(place)), None)
+        if zero is None or len(found) != 2:
+            return None
+        coefficients = [to_fraction(quadratic[k] / quadratic[2]) for k in range(3)]
+        is_larger = all(bool(zero >= other.place) for other in found if other.place is not zero)
+        at_zero = self.factor.variable_less_surd(coefficients, 1 if is_larger else -1)
+        zeros = frozenset({at_zero.step})
+        if self.function.settle(Ball(zero), zeros, self.factor).exact != 0:
+            return None
+        order = self.order(Ball(zero), zeros)
+        if order is None:
+            return None
+        over = self._prove(cell.hull(), order)
+        if not (self._holds(over) and over.sign() in (-1, 1)):
+            return None
+        return Root(Ball(zero), proved=True, order=order, zeros=zeros)
+
+    def _turn_in(self, cell: Cell) -> arb | None:
+        """Return the one place in a cell where the slope is zero, narrowed; None if not known."""
+        try:
+            slope, bend = self._derivative(1), self._derivative(2)
+        except (LimitError, NotHandledError):
+            return None
+        over = self._prove(cell.hull(), 2)
+        if not (self._holds(over) and over.sign() in (-1, 1)):
+            return None
+        turn = _Factor(self.function, slope, Search(), is_smooth=self.is_smooth)
+        turn._slopes.append(bend)
+        low, high = turn._signs(cell)
+        if low is None or high is None or low * high >= 0:
+            return None
+        return turn._narrowed(cell)
 
     def _order(self, candidate: Ball) -> int | None:
         """Give how many derivatives, the function first, are exactly zero; None if not known."""
@@ -481,19 +594,10 @@ class _Factor:
 
     def _is_settled_by_turn(self, cell: Cell) -> bool:
         """Settle a cell in which the factor turns once, by its value at the turning point."""
-        try:
-            slope, bend = self._derivative(1), self._derivative(2)
-        except (LimitError, NotHandledError):
+        place = self._turn_in(cell)
+        if place is None:
             return False
         over = self._prove(cell.hull(), 2)
-        if not (self._holds(over) and over.sign() in (-1, 1)):
-            return False
-        turn = _Factor(self.function, slope, Search(), is_smooth=self.is_smooth)
-        turn._slopes.append(bend)
-        low, high = turn._signs(cell)
-        if low is None or high is None or low * high >= 0:
-            return False
-        place = turn._narrowed(cell)
         middle = place.mid()
         at_middle = self._prove(Ball(middle))
         # The slope is next to nothing here, so that the mean value theorem gives a sharp value.
@@ -515,7 +619,8 @@ class _Factor:
         around = min(abs(self._prove(end).value).lower() for end in (cell.low, cell.high))
         if not bool(abs(value) < _CLOSE * around):
             return False
-        self.search_.roots.append(Root(Ball(place), proved=False, note=_TOO_CLOSE))
+        unsure = Root(Ball(place), proved=False, note=_TOO_CLOSE)
+        self.search_.roots.append(self._surd_root(cell) or unsure)
         return True
 
 
@@ -524,9 +629,10 @@ def _width_of(cells: Sequence[Cell]) -> float:
 
 
 def _simple_inside(cell: Cell) -> list[Ball]:
-    """Return simple numbers in the inner half of a cell."""
+    """Return simple numbers in a cell: 0 and 1 if they are, and one in its inner half."""
     low, high = cell.low.value, cell.high.value
-    return [found for found, _ in candidates((low * 3 + high) / 4, (low + high * 3) / 4)]
+    known = [ball.from_fraction(k) for k in (0, 1, -1) if bool(low < k) and bool(high > k)]
+    return known + [found for found, _ in candidates((low * 3 + high) / 4, (low + high * 3) / 4)]
 
 
 def _cell_between(low: float, first: Cell | None, high: float, last: Cell | None) -> Cell:

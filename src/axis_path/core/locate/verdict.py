@@ -32,6 +32,8 @@ _DIGITS_OF_FLOATS = 14
 _digits: ContextVar[int] = ContextVar("digits", default=10)
 #: So many stretches are described.
 _MOST_STRETCHES = 3
+#: So many places that are left out are listed.
+_MOST_GAPS = 6
 #: Longer exact forms of values are given as decimals.
 _LONGEST = 30
 
@@ -149,8 +151,8 @@ def judge(anatomy: Anatomy, search: Search, words: Words = ZEROS) -> Verdict:
     width = _width(anatomy)
     stretches = _stretches(anatomy, search.constant)
     notes = [
-        f"{words.holds} {_stretch(anatomy, cell, width, words)}."
-        for cell in stretches[:_MOST_STRETCHES]
+        f"{words.holds} {_stretch(anatomy, stretch, width, words)}."
+        for stretch in stretches[:_MOST_STRETCHES]
     ]
     along = " ".join(notes)
     brackets = [bracket_of(root.place) for root in search.roots]
@@ -158,7 +160,7 @@ def judge(anatomy: Anatomy, search: Search, words: Words = ZEROS) -> Verdict:
     kept = tuple(
         root
         for root, bracket in zip(search.roots, brackets, strict=True)
-        if not any(_holds_any(stretch, [bracket]) for stretch in stretches)
+        if not any(_holds_any(stretch.cell, [bracket]) for stretch in stretches)
     )
     is_sure = not search.undecided and not search.is_crowded
     is_all = is_sure and all(root.proved for root in kept) and len(stretches) <= _MOST_STRETCHES
@@ -242,49 +244,77 @@ def _accumulation(anatomy: Anatomy, undecided: list[Cell]) -> tuple[Spot, list[C
     return None
 
 
-def _stretches(anatomy: Anatomy, constant: list[Cell]) -> list[Cell]:
+@dataclass(frozen=True, slots=True)
+class _Stretch:
+    """A stretch in which a function is zero, but for some places inside it."""
+
+    cell: Cell
+    gaps: tuple[Ball, ...] = ()
+
+
+def _stretches(anatomy: Anatomy, constant: list[Cell]) -> list[_Stretch]:
     """Give where a function is zero all along, of where one of its factors is.
 
     A stretch where a factor is zero but the function has no value is none of its zeros, nor one
     where another piece holds.
     """
-    found: list[Cell] = []
+    found: list[_Stretch] = []
     for cell in merged_cells(constant):
         low, high = cell.low.value, cell.high.value
         inner = [
-            spot.place
-            for spot in anatomy.spots
-            if spot.place.value > low and spot.place.value < high
+            spot for spot in anatomy.spots if spot.place.value > low and spot.place.value < high
         ]
-        for one, other in pairwise([cell.low, *inner, cell.high]):
+        gaps = {id(spot.place) for spot in inner if not _is_zero_at(anatomy, spot)}
+        for one, other in pairwise([cell.low, *(spot.place for spot in inner), cell.high]):
             part = Cell(one, other)
             value = anatomy.function.prove(Ball(arb(part.middle)))
-            if value.defined is not Defined.NO and not value.excludes_zero():
-                found.append(part)
-    return merged_cells(found)
+            if value.defined is Defined.NO or value.excludes_zero():
+                continue
+            if found and found[-1].cell.high is one:
+                before = found.pop()
+                more = (one,) if id(one) in gaps else ()
+                found.append(_Stretch(Cell(before.cell.low, other), (*before.gaps, *more)))
+            else:
+                found.append(_Stretch(part))
+    return found
 
 
-def _stretch(anatomy: Anatomy, cell: Cell, width: float, words: Words) -> str:
+def _is_zero_at(anatomy: Anatomy, spot: Spot) -> bool:
+    value = anatomy.value_at(spot)
+    return value.is_defined and value.value.is_zero()
+
+
+def _stretch(anatomy: Anatomy, stretch: _Stretch, width: float, words: Words) -> str:
     """Write a stretch in which the function is zero, with the ends that belong to it."""
-    inside, name = anatomy.inside, anatomy.function.variable
+    inside, name, cell = anatomy.inside, anatomy.function.variable, stretch.cell
     goes_on = (
         inside.low_goes_on and bool(cell.low.value.overlaps(inside.low.value)),
         inside.high_goes_on and bool(cell.high.value.overlaps(inside.high.value)),
     )
-    if all(goes_on):
-        return f"for every {name}"
     signs = []
     for end in (cell.low, cell.high):
         spot = next((s for s in anatomy.spots if s.place.value.overlaps(end.value)), None)
-        value = None if spot is None else anatomy.value_at(spot)
-        is_zero = value is not None and value.is_defined and value.value.is_zero()
-        signs.append("≤" if is_zero else "<")
+        signs.append("≤" if spot is not None and _is_zero_at(anatomy, spot) else "<")
     low, high = (written(end) or near(end, width) for end in (cell.low, cell.high))
+    gaps = _except([written(gap) or near(gap, width) for gap in stretch.gaps], name)
+    if all(goes_on):
+        return f"for every {name}{gaps}"
     if goes_on[0]:
-        return f"for every {name} {signs[1]} {high}"
+        return f"for every {name} {signs[1]} {high}{gaps}"
     if goes_on[1]:
-        return f"for every {name} {'≥' if signs[0] == '≤' else '>'} {low}"
-    return f"{words.along} {low} {signs[0]} {name} {signs[1]} {high}"
+        return f"for every {name} {'≥' if signs[0] == '≤' else '>'} {low}{gaps}"
+    return f"{words.along} {low} {signs[0]} {name} {signs[1]} {high}{gaps}"
+
+
+def _except(gaps: list[str], name: str) -> str:
+    """Write the places that are left out."""
+    if not gaps:
+        return ""
+    if len(gaps) == 1:
+        return f" except {name} = {gaps[0]}"
+    listed = ", ".join(gaps[:_MOST_GAPS] if len(gaps) > _MOST_GAPS else gaps[:-1])
+    last = f"{len(gaps) - _MOST_GAPS} more places" if len(gaps) > _MOST_GAPS else gaps[-1]
+    return f" except {listed} and {last}"
 
 
 def _rounded_up(value: float) -> str:

@@ -290,7 +290,7 @@ def _note(found: Findings) -> str:
 
 
 def _verdict(what: Question, found: Findings) -> str:
-    if found.holds_always:
+    if found.holds_always and not found.along:
         return found.note
     one, many = _COUNTED[what]
     count = len(found)

@@ -190,7 +190,8 @@ class Solving(Searching):
         if with_exact and any(not item.exact for item in items):
             items = self._with_exact(gap, items)
         note = found.note
-        if with_exact and not found.complete and is_identity(gap.expression.program, self._values):
+        is_open = not found.complete and not found.along
+        if with_exact and is_open and is_identity(gap.expression.program, self._values):
             # What is true everywhere has no solutions that could be listed.
             words = f"As far as algebra tells it is true for every {equation.unknown} with values."
             return Findings((), complete=False, note=words, holds_always=True)

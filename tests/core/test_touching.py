@@ -1,0 +1,67 @@
+"""Solutions at which a curve only touches the axis, and equations that are true all along."""
+
+from __future__ import annotations
+
+import math
+from unittest import TestCase
+
+from axis_path.core import Study
+
+#: Equations with all their solutions, and how often each counts.
+TOUCHING: tuple[tuple[str, tuple[tuple[float, int], ...]], ...] = (
+    ("3sin(x) + 4cos(x) = 5", ((math.atan2(3, 4), 2),)),
+    ("5sin(2x) + 12cos(2x) = 13", ((math.atan2(5, 12) / 2, 2),)),
+    ("sin(x)^2 = sin(x) - 1/4", ((math.pi / 6, 2), (5 * math.pi / 6, 2))),
+    ("1 + cos(3x) = 0", ((math.pi / 3, 2),)),
+    ("x + 2/x^2 = 3", ((1 - math.sqrt(3), 1), (1, 1), (1 + math.sqrt(3), 1))),
+    ("x/(x^2 + 3) = 1/sqrt(12)", ((math.sqrt(3), 2),)),
+    ("1/(x^2 + 1) + (x^4 - 4x^2 + 4)/(x^2 + 3) = 1/(x^2 + 1)", ((-math.sqrt(2), 2), (math.sqrt(2), 2))),
+    ("e^(2x) + 4 = 4e^x", ((math.log(2), 2),)),
+    ("9^x - 6*3^x + 9 = 0", ((1, 2),)),
+    ("ln(x)^3 - 4ln(x)^2 + 5ln(x) = 2", ((math.e, 2), (math.e**2, 1))),
+    ("x - 2sqrt(5)sqrt(x) + 5 = 0", ((5, 2),)),
+    ("x - 6sqrt(x) + 9 = 0", ((9, 2),)),
+)  # fmt: skip
+
+ALWAYS = (
+    ("1/(x-1) + 1/(x+1) = 2x/(x^2-1)", "It is true for every x except −1 and 1."),
+    ("(x^2-1)/(x-1) = x + 1", "It is true for every x except x = 1."),
+    ("sin(2x) = 2sin(x)cos(x)", "It is true for every x."),
+    ("cos(3x) = 4cos(x)^3 - 3cos(x)", "It is true for every x."),
+    ("sqrt(x^2) = x", "It is true for every x ≥ 0."),
+    ("asin(x) + acos(x) = pi/2", "It is true for −1 ≤ x ≤ 1."),
+    (
+        "tan(x)cos(x) = sin(x)",
+        "It is true for 0 ≤ x ≤ 2π except π/2 and 3π/2. "
+        "This repeats: any whole multiple of 2π may be added.",
+    ),
+)
+
+
+class TouchingTest(TestCase):
+    def test_touching_solutions_are_proved_with_their_multiplicity(self) -> None:
+        for text, expected in TOUCHING:
+            with self.subTest(text):
+                found = Study().solve(text)
+                self.assertTrue(found.complete, found.note)
+                self.assertEqual([times for _, times in expected], [s.multiplicity for s in found])
+                for solution, (x, _) in zip(found, expected, strict=True):
+                    self.assertTrue(solution.proved)
+                    self.assertAlmostEqual(x, solution.x, places=12)
+
+    def test_what_is_nearly_so_is_not_said_to_touch(self) -> None:
+        for text in (
+            "3sin(x) + 4cos(x) = 5 - 10^(-30)",
+            "e^(2x) + 4 = 4e^x + 10^(-30)",
+            "x/(x^2 + 3) = 1/sqrt(12) - 10^(-25)",
+        ):
+            with self.subTest(text):
+                self.assertFalse(
+                    [s for s in Study().solve(text) if s.proved and s.multiplicity == 2]
+                )
+
+    def test_what_is_true_all_along_is_told_with_the_places_left_out(self) -> None:
+        for text, sentence in ALWAYS:
+            with self.subTest(text):
+                found = Study().solve(text)
+                self.assertEqual((sentence, 0), (found.along, len(found)))
