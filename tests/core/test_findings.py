@@ -149,6 +149,20 @@ class ExtremaTest(unittest.TestCase):
                 turns = int(np.sum(inner[1:] * inner[:-1] < 0))
                 self.assertGreaterEqual(sum(not e.at_end for e in found), turns)
 
+    def test_the_edge_of_a_window_is_no_extremum_but_an_end_of_the_domain_is(self) -> None:
+        for text, low, high, expected in (
+            ("f(x) = x^2 - 3", None, None, [0.0]),
+            ("f(x) = sqrt(10 - x)", None, None, [10.0]),
+            ("f(x) = sqrt(x) - x/8", "0", "20", [0.0, 16.0]),
+            ("f(x) = x^2 for x >= 1", "-5", "5", [1.0]),
+        ):
+            with self.subTest(text):
+                study = Study()
+                study.define(text)
+                found = study.extrema("f", low, high, at_window=True)
+                self.assertTrue(found.complete)
+                self.assertEqual(expected, [each.x for each in found])
+
     def test_points_of_inflection(self) -> None:
         for text, expected in (
             ("x^3", [0]),

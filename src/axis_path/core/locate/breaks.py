@@ -156,7 +156,7 @@ def _end(anatomy: Anatomy, spot: Spot, limit: Limit | None) -> Finding | None:
     if limit is None:
         return None
     is_own = _is_own_end(anatomy, spot)
-    if spot.is_end and not is_own and not _ends_beyond(anatomy, spot):
+    if spot.is_end and not is_own and not ends_beyond(anatomy, spot):
         return None
     words = f"it {_tends(limit)} here"
     if limit.is_infinite:
@@ -178,7 +178,7 @@ def _is_own_end(anatomy: Anatomy, spot: Spot) -> bool:
     )
 
 
-def _ends_beyond(anatomy: Anatomy, spot: Spot) -> bool:
+def ends_beyond(anatomy: Anatomy, spot: Spot) -> bool:
     """Tell whether the function has no value just outside the interval."""
     side = -1 if spot is anatomy.spots[0] else 1
     size = max(abs(spot.place.value).upper(), 1)

@@ -24,6 +24,8 @@ class Interval:
         low_closed: whether the lower end belongs to it; ``high_closed`` likewise.
         low_goes_on: whether a function that is zero up to the lower end is zero beyond it too;
             ``high_goes_on`` likewise.
+        low_is_edge: whether the search only stops at the lower end, as at the edge of a window;
+            ``high_is_edge`` likewise.
     """
 
     low: Ball
@@ -32,6 +34,8 @@ class Interval:
     high_closed: bool = True
     low_goes_on: bool = False
     high_goes_on: bool = False
+    low_is_edge: bool = False
+    high_is_edge: bool = False
 
 
 def interval(low: Fraction, high: Fraction) -> Interval:

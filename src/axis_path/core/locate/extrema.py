@@ -15,7 +15,7 @@ from dataclasses import dataclass, replace
 
 from axis_path.core.arithmetic import Ball, Defined, ball
 from axis_path.core.evaluate import RealFunction
-from axis_path.core.locate.breaks import limits_beside
+from axis_path.core.locate.breaks import ends_beyond, limits_beside
 from axis_path.core.locate.cells import Cell, Interval, Root, float_above, float_below
 from axis_path.core.locate.course import (
     Course,
@@ -182,6 +182,8 @@ def _at_spot(
     heights.append(_Height(Limit(Approach.VALUE, value, proved=True), where, is_reached=True))
     if None in ranks:
         return False
+    if _is_edge(anatomy, spot):
+        return True
     kind = (
         Kind.MAXIMUM
         if all(r == -1 for r in ranks)
@@ -196,6 +198,19 @@ def _at_spot(
     found = at_place(kind, spot.place, value, proved=spot.proved, why=why)
     extrema.add(replace(found, at_end=at_end), value)
     return True
+
+
+def _is_edge(anatomy: Anatomy, spot: Spot) -> bool:
+    """Check whether the search only stops at a spot: the function goes on beyond it."""
+    inside, function = anatomy.inside, anatomy.function
+    for end, own, is_edge in (
+        (anatomy.spots[0], function.low, inside.low_is_edge),
+        (anatomy.spots[-1], function.high, inside.high_is_edge),
+    ):
+        if spot is end and is_edge:
+            is_own = own is not None and own.value.value.overlaps(spot.place.value)
+            return not is_own and not ends_beyond(anatomy, spot)
+    return False
 
 
 def _rank(limit: Limit, value: Ball, course: Course | None, side: int) -> int | None:

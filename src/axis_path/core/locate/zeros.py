@@ -111,7 +111,11 @@ def clip(function: RealFunction, interval: Interval) -> Interval | None:
         return None
     low_goes_on = low is interval.low and interval.low_goes_on
     high_goes_on = high is interval.high and interval.high_goes_on
-    return Interval(low, high, low_closed, high_closed, low_goes_on, high_goes_on)
+    return Interval(
+        low, high, low_closed, high_closed, low_goes_on, high_goes_on,
+        low is interval.low and interval.low_is_edge,
+        high is interval.high and interval.high_is_edge,
+    )  # fmt: skip
 
 
 def find_roots(

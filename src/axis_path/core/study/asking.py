@@ -46,6 +46,7 @@ class Ask:
         unknown: the letter that is sought; empty if it is found out.
         note: of the student.
         labels: which answers carry a label on the plane, by their places in the answer.
+        at_window: whether the ends are only those of a window: no extremum lies at them.
     """
 
     id: int
@@ -58,6 +59,7 @@ class Ask:
     unknown: str = ""
     note: str = ""
     labels: tuple[int, ...] = ()
+    at_window: bool = False
 
     def same_question(self, other: Ask) -> bool:
         """Tell whether another asks for the same."""
@@ -79,6 +81,8 @@ def ask_to_dict(ask: Ask) -> dict[str, Any]:
             kept[name] = getattr(ask, name)
     if ask.labels:
         kept["labels"] = list(ask.labels)
+    if ask.at_window:
+        kept["at_window"] = True
     return kept
 
 
@@ -111,7 +115,7 @@ def ask_from_dict(given: object) -> Ask:
     )
     return Ask(
         numbers["id"], numbers["line"], low, high, what, numbers["other"], text, unknown, note,
-        labels_from(given.get("labels", [])),
+        labels_from(given.get("labels", [])), given.get("at_window") is True,
     )  # fmt: skip
 
 

@@ -187,7 +187,6 @@ def _title(study: Study, ask: Ask) -> str:
 
 _SEARCHES: dict[Question, Callable[..., Findings]] = {
     Question.ZEROS: Study.zeros,
-    Question.EXTREMA: Study.extrema,
     Question.INFLECTIONS: Study.inflections,
     Question.BREAKS: Study.breaks,
 }
@@ -196,7 +195,10 @@ _SEARCHES: dict[Question, Callable[..., Findings]] = {
 def _of_function(study: Study, ask: Ask, title: str) -> Answer:
     name = _name(study, ask.line)
     function = study.function(name)
-    found = _SEARCHES[ask.what](study, name, ask.low, ask.high)
+    if ask.what is Question.EXTREMA:
+        found = study.extrema(name, ask.low, ask.high, at_window=ask.at_window)
+    else:
+        found = _SEARCHES[ask.what](study, name, ask.low, ask.high)
     rows = tuple(_row(ask.what, function, item) for item in found)
     return Answer(
         title, _where(ask, function), function.variable, rows, _verdict(ask.what, found),

@@ -56,7 +56,12 @@ class Searching(Tabling):
         return find_zeros(function, self.interval(function, low, high))
 
     def extrema(
-        self, name: str, low: GivenNumber | None = None, high: GivenNumber | None = None
+        self,
+        name: str,
+        low: GivenNumber | None = None,
+        high: GivenNumber | None = None,
+        *,
+        at_window: bool = False,
     ) -> Findings:
         """Locate all minima and maxima of a function, at kinks, jumps and ends too.
 
@@ -64,12 +69,20 @@ class Searching(Tabling):
             name: the function.
             low: where to begin; as for ``zeros``.
             high: the same for the upper end.
+            at_window: whether these ends are only those of a window: no extremum lies at them. Nor
+                at those of the first window, where no end is given and the domain has none.
 
         Raises:
             MathError: the name is not a function that works, or the ends have no value.
         """
         function = self.function(name)
-        return find_extrema(function, self.interval(function, low, high))
+        inside = self.interval(function, low, high)
+        is_edge = (
+            at_window or (low is None and function.low is None),
+            at_window or (high is None and function.high is None),
+        )
+        inside = replace(inside, low_is_edge=is_edge[0], high_is_edge=is_edge[1])
+        return find_extrema(function, inside)
 
     def inflections(
         self, name: str, low: GivenNumber | None = None, high: GivenNumber | None = None

@@ -215,7 +215,7 @@ export const findings = (engine) => () => ({
   bounds() {
     if (this.where === "domain" && this.hasDomain) return { low: null, high: null };
     if (this.where === "typed") return { low: this.low, high: this.high };
-    return this.windowBounds();
+    return { ...this.windowBounds(), at_window: true };
   },
   solveBounds() {
     if (this.reach === "window") return this.windowBounds();
