@@ -97,7 +97,7 @@ class ExactBackendTest(unittest.TestCase):
             ("radius(3, 4)", "5"),
             ("to_degrees(pi/6) + to_radians(180)/pi", "31"),
             ("gamma(5)", "24"),
-            ("acot(1) + asec(2) + acsc(2)", "3*pi/4"),
+            ("acot(1) + asec(2) + acsc(2)", "3π/4"),
         )
         study = Study()
         for text, expected in table:
@@ -108,12 +108,12 @@ class ExactBackendTest(unittest.TestCase):
         degrees = Study("degrees")
         table = (
             ("polar(0, 5)", "(5, 90)"),
-            ("polar(-1, -1)", "(sqrt(2), -135)"),
-            ("polar(-1, -1, 0)", "(sqrt(2), 225)"),
+            ("polar(-1, -1)", "(√2, -135)"),
+            ("polar(-1, -1, 0)", "(√2, 225)"),
             ("polar(-2, 0)", "(2, 180)"),
             ("angle(0, -3, 0)", "270"),
             ("angle(1, 0, 0)", "0"),
-            ("rectangular(2, 60)", "(1, sqrt(3))"),
+            ("rectangular(2, 60)", "(1, √3)"),
             ("rectangular(polar(3, 4))", "(3, 4)"),
         )
         for text, expected in table:

@@ -134,7 +134,7 @@ class KindTest(unittest.TestCase):
             ("|z|^2", "13", 13),
             ("1/(1 + i)", "1/2 - i/2", 0.5 - 0.5j),
             ("e^(i pi)", "-1", -1),
-            ("sqrt(-4 + 0i)", "2*i", 2j),
+            ("sqrt(-4 + 0i)", "2i", 2j),
         ):
             with self.subTest(text):
                 result = study.evaluate(text)
@@ -221,17 +221,45 @@ class DependenceTest(unittest.TestCase):
         self.assertEqual("9", study.evaluate("g(2)").exact)
 
 
+#: Calculations with the exact form that a textbook prints.
+TEXTBOOK = (
+    ("4i + 3", "3 + 4i"),
+    ("1/2 - sqrt(3)/2 i", "1/2 - i√3/2"),
+    ("cos(36°)", "(1 + √5)/4"),
+    ("-tan(pi/6)", "-√3/3"),
+    ("e^(-1)", "1/e"),
+    ("3e^(-2)", "3/e^2"),
+    ("log(5) + log(2)", "1"),
+    ("ln(12) - ln(4)", "ln(3)"),
+    ("sqrt(3 + 2sqrt(2))", "1 + √2"),
+    ("sqrt(6 - 2sqrt(5))", "√5 - 1"),
+    ("sinh(ln(2))", "3/4"),
+    ("cosh(ln(3))", "5/3"),
+    ("sin(2atan(1/2))", "4/5"),
+    ("tan(2atan(1/3))", "3/4"),
+    ("cos(pi/8)", "√(2 + √2)/2"),
+    ("1/(1 + sqrt(2))", "√2 - 1"),
+    ("cbrt(54)", "3·2^(1/3)"),
+    ("5pi/6 + pi", "11π/6"),
+    ("pi sqrt(2)/4", "π√2/4"),
+    ("pi^2/6", "π^2/6"),
+    ("1/(2pi)", "1/(2π)"),
+    ("atan(1/2)/2", "atan(1/2)/2"),
+    ("(1 + i)^3", "-2 + 2i"),
+)
+
+
 class ExactFormTest(unittest.TestCase):
     def test_closed_forms_are_found(self) -> None:
         study = Study()
         for text, exact in (
-            ("sqrt(8)", "2*sqrt(2)"),
-            ("sin(pi/12)", "(sqrt(6) - sqrt(2))/4"),
-            ("acos(-1/2)", "2*pi/3"),
+            ("sqrt(8)", "2√2"),
+            ("sin(pi/12)", "(√6 - √2)/4"),
+            ("acos(-1/2)", "2π/3"),
             ("2^0.5*2^0.5", "2"),
             ("ln(e^3)", "3"),
             ("e^2/e", "e"),
-            ("1/(sqrt(3) - 1)", "(sqrt(3) + 1)/2"),
+            ("1/(sqrt(3) - 1)", "(1 + √3)/2"),
             ("(-8)^(1/3)", "-2"),
             ("sin(1)", None),
             ("integral(exp(-t^2), t, 0, 1)", None),
@@ -262,7 +290,7 @@ class ExactFormTest(unittest.TestCase):
         self.assertIsNone(found.text)
         self.assertEqual("no exact form was found in time", found.note)
         # The next question finds a worker again.
-        self.assertEqual("sqrt(3)", Study().evaluate("sqrt(3)").exact)
+        self.assertEqual("√3", Study().evaluate("sqrt(3)").exact)
 
     def test_what_was_not_found_in_a_busy_moment_is_looked_for_again(self) -> None:
         study = Study()
@@ -270,20 +298,55 @@ class ExactFormTest(unittest.TestCase):
             self.assertEqual([None], [each.exact for each in study.solve("e^x = 7", None, 0, 9)])
             self.assertIsNone(study.evaluate("sqrt(29)").exact)
         self.assertEqual(["ln(7)"], [each.exact for each in study.solve("e^x = 7", None, 0, 9)])
-        self.assertEqual("sqrt(29)", study.evaluate("sqrt(29)").exact)
+        self.assertEqual("√29", study.evaluate("sqrt(29)").exact)
 
     def test_a_worker_has_a_limit_of_memory_and_a_dead_one_is_replaced(self) -> None:
         with self.assertRaises(MemoryError):
             run_limited(bytearray, 3 * 1024**3, limit_ms=20_000)
-        self.assertEqual("sqrt(5)", Study().evaluate("sqrt(5)").exact)
+        self.assertEqual("√5", Study().evaluate("sqrt(5)").exact)
         with self.assertRaises(ProcessExpired):
             run_limited(os._exit, 1, limit_ms=20_000)
-        self.assertEqual("sqrt(7)", Study().evaluate("sqrt(7)").exact)
+        self.assertEqual("√7", Study().evaluate("sqrt(7)").exact)
+
+    def test_exact_forms_are_written_as_in_a_textbook_and_read_back(self) -> None:
+        for text, exact in TEXTBOOK:
+            with self.subTest(text):
+                study = Study()
+                found = study.evaluate(text)
+                self.assertEqual(exact, found.exact)
+                again = study.evaluate(exact)
+                self.assertAlmostEqual(0, abs(found.value - again.value), places=14)
+                self.assertEqual(exact, again.exact)
+
+    def test_a_decimal_that_is_exact_has_no_zeros_behind_it(self) -> None:
+        for text, decimal in (
+            ("sinh(ln(2))", "0.75"),
+            ("sin(2atan(1/2))", "0.8"),
+            ("log(5) + log(2)", "1"),
+            ("ln(e^3)", "3"),
+            ("e^(i pi)", "−1"),
+            ("123456789012", "123456789012"),
+            ("-987654321098.5", "−987654321100"),
+            ("2^100", "1.2676506·10^30"),
+            ("sqrt(1 + 10^(-12))", "1.000000000"),
+        ):
+            with self.subTest(text):
+                self.assertEqual(decimal, Study().evaluate(text).decimal())
+
+    def test_that_a_value_rests_on_a_convention_is_said(self) -> None:
+        study = Study()
+        study.define("f(x) = x^x")
+        for text in ("0^0", "(1 - 1)^0", "f(0)", "3 + 0^(2 - 2)"):
+            with self.subTest(text):
+                self.assertEqual("0^0 counts as 1, by convention.", study.evaluate(text).remark)
+        for text in ("2^0", "0^2", "f(1)"):
+            with self.subTest(text):
+                self.assertEqual("", study.evaluate(text).remark)
 
     def test_degrees_and_radians_in_exact_forms(self) -> None:
         degrees = build(unit="degrees")
         self.assertEqual("1/2", degrees.evaluate("sin(30)").exact)
-        self.assertEqual("(sqrt(6) - sqrt(2))/4", degrees.evaluate("sin 15").exact)
+        self.assertEqual("(√6 - √2)/4", degrees.evaluate("sin 15").exact)
         self.assertEqual("60", degrees.evaluate("acos(1/2)").exact)
         self.assertEqual("1/2", Study().evaluate("sin(30°)").exact)
         self.assertTrue(math.isclose(math.sin(1), degrees.evaluate("sin(1 rad)").value))

@@ -42,7 +42,7 @@ def result_dict(
         "mathml": typeset(read_expression(exact, Vocabulary())) if exact else "",
         # A short decimal that is the number itself needs no second form beside it.
         "is_plain": _is_plain(result, decimal),
-        "note": note,
+        "note": note or result.remark,
     }
 
 

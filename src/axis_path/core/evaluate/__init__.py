@@ -34,6 +34,7 @@ from axis_path.core.evaluate.function import (
     constant_steps,
     evaluate_complex,
     evaluate_constant,
+    has_zero_to_the_zero,
     prove_steps,
     sample_inputs,
 )
@@ -96,6 +97,7 @@ __all__ = [
     "exact_form",
     "exact_solutions",
     "float_bounds",
+    "has_zero_to_the_zero",
     "inputs_of",
     "is_identity",
     "make_complex",

@@ -17,7 +17,7 @@ import sympy
 from axis_path.core.catalogue import CONSTANTS, DEGREE, OPERATIONS
 from axis_path.core.evaluate.graph import IMAGINARY, Fence, Inner, Op, Split
 from axis_path.core.evaluate.program import Program, run, run_inner
-from axis_path.core.language.plain import plain
+from axis_path.core.language.shown import shown
 from axis_path.core.language.tree import (
     Binary,
     Call,
@@ -34,6 +34,7 @@ Expression = Any
 _MOST_OPERATIONS = 60
 _LONGEST_TEXT = 300
 _MOST_SOLUTIONS = 50
+_CHECK_DIGITS = 30
 _INVERSE = {sympy.asin: "asin", sympy.acos: "acos", sympy.atan: "atan"}
 
 
@@ -243,25 +244,65 @@ def _in_degrees(solution: Expression) -> Expression:
 
 
 def _simplest(raw: Expression) -> str | None:
-    """Give the shortest form that a few changes lead to; the slow one only if nothing else does."""
+    """Return the shortest form that a few changes lead to.
+
+    The slow one is tried only if nothing else gives a form.
+    """
     if raw.has(sympy.I):
         raw = raw.expand(complex=True)
     texts = set[str]()
-    for change in (_as_it_is, sympy.expand, sympy.radsimp, _logarithms, sympy.simplify):
+    for change in (*_CHANGES, sympy.simplify):
         if change is sympy.simplify and texts:
             break
         with suppress(NoExactFormError):
-            texts.add(plain(_tree(change(raw))))
+            changed = change(raw)
+            if changed is not None and _are_close(raw, changed):
+                texts.add(shown(_tree(changed)))
     best = min(texts, key=lambda text: (len(text), text), default=None)
     return best if best is not None and len(best) <= _LONGEST_TEXT else None
+
+
+def _are_close(one: Expression, other: Expression) -> bool:
+    """Check by their digits that a form is the same: some changes are for positive numbers only."""
+    if one is other:
+        return True
+    a, b = one.evalf(_CHECK_DIGITS), other.evalf(_CHECK_DIGITS)
+    return bool(abs(a - b) <= sympy.Float(10) ** (5 - _CHECK_DIGITS) * (1 + abs(a)))
 
 
 def _as_it_is(value: Expression) -> Expression:
     return value
 
 
-def _logarithms(value: Expression) -> Expression:
-    return sympy.expand(sympy.expand_log(value))
+def _logarithms(value: Expression) -> Expression | None:
+    return sympy.expand(sympy.expand_log(value)) if value.has(sympy.log) else None
+
+
+def _one_logarithm(value: Expression) -> Expression | None:
+    """Write sums of logarithms as the logarithm of a product: ln(5) + ln(2) as ln(10)."""
+    if not value.has(sympy.log):
+        return None
+    top, bottom = sympy.fraction(sympy.together(value))
+    return sympy.logcombine(top, force=True) / sympy.logcombine(bottom, force=True)
+
+
+def _denested(value: Expression) -> Expression | None:
+    """Write a root of a sum with roots as a sum of roots, as 1 + sqrt(2)."""
+    return sympy.expand(sympy.sqrtdenest(value)) if value.has(sympy.Pow) else None
+
+
+def _of_inverse(value: Expression) -> Expression | None:
+    """Write functions of inverse functions without them: sin(2 atan(1/2)) is 4/5."""
+    if value.has(sympy.sinh, sympy.cosh, sympy.tanh):
+        return sympy.radsimp(sympy.expand(value.rewrite(sympy.exp)))
+    if value.has(sympy.sin, sympy.cos, sympy.tan):
+        return sympy.radsimp(sympy.expand_trig(value))
+    return None
+
+
+_CHANGES: tuple[Callable[[Expression], Expression | None], ...] = (
+    _as_it_is, sympy.expand, sympy.radsimp, _logarithms, _one_logarithm, _denested, _of_inverse,
+)  # fmt: skip
 
 
 def _tree(value: Expression) -> Node:
@@ -291,7 +332,7 @@ def _node(value: Expression) -> Node:
     if value.is_Mul:
         return _product(value)
     if isinstance(value, sympy.exp):
-        return Binary(Operator.POWER, Name("e"), _node(value.args[0]))
+        return _power(sympy.E, value.args[0])
     if value.is_Pow:
         return _power(value.base, value.exp)
     for kind, name in _INVERSE.items():
@@ -303,16 +344,18 @@ def _node(value: Expression) -> Node:
 
 
 def _rational(value: Fraction) -> Node:
-    top: Node = Number(Fraction(abs(value.numerator)))
-    top = Negative(top) if value < 0 else top
-    if value.denominator == 1:
-        return top
-    return Binary(Operator.DIVIDE, top, Number(Fraction(value.denominator)))
+    size: Node = Number(Fraction(abs(value.numerator)))
+    if value.denominator != 1:
+        size = Binary(Operator.DIVIDE, size, Number(Fraction(value.denominator)))
+    return Negative(size) if value < 0 else size
 
 
 def _sum(value: Expression) -> Node:
-    terms = sorted(value.args, key=lambda term: (bool(term.is_Rational), str(term)))
-    terms.sort(key=lambda term: bool(term.could_extract_minus_sign()))
+    bottom = sympy.ilcm(*(term.as_coeff_Mul()[0].q for term in value.args if _is_plain(term)))
+    if bottom != 1 and all(map(_is_plain, value.args)) and not value.has(sympy.I):
+        above = sympy.expand(value * bottom)
+        return Binary(Operator.DIVIDE, _node(above), _rational(Fraction(int(bottom))))
+    terms = sorted(value.args, key=_order_of_term)
     total = _node(terms[0])
     for term in terms[1:]:
         if term.could_extract_minus_sign():
@@ -322,17 +365,56 @@ def _sum(value: Expression) -> Node:
     return total
 
 
+def _is_plain(term: Expression) -> bool:
+    return bool(term.as_coeff_Mul()[0].is_Rational)
+
+
+def _order_of_term(term: Expression) -> tuple[bool, bool, bool, bool, str]:
+    """Order the terms of a sum: the imaginary part last, no sign in front, numbers first."""
+    sign = bool(term.could_extract_minus_sign())
+    factor, rest = term.as_coeff_Mul()
+    is_logarithm = bool(rest.has(sympy.log, *_INVERSE))
+    size = sympy.default_sort_key(rest)
+    return bool(term.has(sympy.I)), sign, is_logarithm, not term.is_Rational, str((size, factor))
+
+
 def _product(value: Expression) -> Node:
     if value.could_extract_minus_sign():
         return Negative(_node(-value))
+    if value.has(sympy.I):
+        return _imaginary(value)
     top, bottom = sympy.fraction(value)
     if bottom != 1:
         return Binary(Operator.DIVIDE, _node(top), _node(bottom))
-    factors = [_node(factor) for factor in value.as_ordered_factors()]
-    total = factors[0]
-    for factor in factors[1:]:
-        total = Binary(Operator.MULTIPLY, total, factor)
+    return _factors(list(value.args))
+
+
+def _imaginary(value: Expression) -> Node:
+    size = value / sympy.I
+    if size.has(sympy.I):
+        raise NoExactFormError
+    top, bottom = sympy.fraction(size)
+    if bottom != 1:
+        return Binary(Operator.DIVIDE, _imaginary(top * sympy.I), _node(bottom))
+    return _factors([*sympy.Mul.make_args(size), sympy.I])
+
+
+def _factors(factors: list[Expression]) -> Node:
+    nodes = [_node(factor) for factor in sorted(factors, key=_order_of_factor) if factor != 1]
+    total = nodes[0]
+    for node in nodes[1:]:
+        total = Binary(Operator.MULTIPLY, total, node)
     return total
+
+
+def _order_of_factor(factor: Expression) -> tuple[int, str]:
+    """Order the factors of a product as they are printed: 2 pi i sqrt(3) ln(2)."""
+    ranks = (
+        factor.is_Rational, factor is sympy.pi, factor.has(sympy.E) and not factor.is_Add,
+        factor is sympy.I, factor.is_Pow and factor.exp != sympy.Rational(1, 2),
+        factor.is_Pow, factor.is_Add,
+    )  # fmt: skip
+    return next((k for k, is_so in enumerate(ranks) if is_so), len(ranks)), str(factor)
 
 
 def _power(base: Expression, exponent: Expression) -> Node:

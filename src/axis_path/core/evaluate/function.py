@@ -545,6 +545,22 @@ def evaluate_constant(
         return run(expression.program, backend, ball.from_fraction(0), used)[0]
 
 
+def has_zero_to_the_zero(expression: Expression, parameters: Mapping[str, Fraction]) -> bool:
+    """Check whether an expression without a variable takes 0^0 anywhere."""
+    program = expression.program
+    powers = [
+        (step.arguments[0], step.arguments[-1])
+        for step in program.steps
+        if step.op == Op.POWER or (step.op == Op.INTEGER_POWER and step.payload == 0)
+    ]
+    if not powers or program.inputs:
+        return False
+    used = {name: ball.from_fraction(parameters[name]) for name in program.parameters}
+    with precision(VALUE_BITS):
+        values = run_all(program, _PROVING, ball.from_fraction(0), used)
+    return any(values[base].exact == 0 and values[last].exact == 0 for base, last in powers)
+
+
 def evaluate_complex(
     expression: Expression, parameters: Mapping[str, Fraction], *, bits: int
 ) -> acb:

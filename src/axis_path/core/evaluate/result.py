@@ -7,6 +7,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from enum import StrEnum
 from fractions import Fraction
+from functools import cache
 from typing import Any
 
 import numpy as np
@@ -27,6 +28,10 @@ from axis_path.core.threads import kept_property
 
 #: Plain notation from here to here, powers of ten beyond.
 _SMALLEST_PLAIN, _LARGEST_PLAIN = -6, 15
+#: From so many digits on, whole numbers are written with all of theirs.
+_WHOLE_FROM = 10
+#: A decimal that ends so may be one that is exact.
+_ZEROS = "0000"
 _START_BITS, _MORE_BITS = 96, 2_000
 #: With how many binary digits a number may be computed where nobody says otherwise.
 _MOST_BITS = 4_000
@@ -59,6 +64,7 @@ class Result:
         find_exact: looks for the exact form; it may take as long as the limit of exact work.
         parts: the coordinates of a point, or the first elements of a list, as results.
         rational: the number itself, if it is known to be this fraction without a search.
+        remark: what else is to be said of it, such as a convention that it rests on.
     """
 
     kind: ResultKind
@@ -68,6 +74,7 @@ class Result:
     find_exact: Callable[[], ExactForm]
     parts: tuple[Result, ...] = ()
     rational: Fraction | None = None
+    remark: str = ""
 
     @kept_property
     def _exact(self) -> ExactForm:
@@ -99,6 +106,8 @@ def make_result(
     look: Callable[[], ExactForm],
     *,
     most_bits: int = _MOST_BITS,
+    is_exact_sought: bool = False,
+    remark: str = "",
 ) -> Result:
     """Make a number from what computes its ball at a precision.
 
@@ -106,6 +115,9 @@ def make_result(
         at_bits: computes the ball with so many binary digits.
         look: looks for an exact form where the ball itself knows none.
         most_bits: with how many it may be asked at the most.
+        is_exact_sought: whether a decimal that ends in zeros may look for the exact form, to leave
+            them out.
+        remark: what else is to be said of the number.
     """
     found = _settled(at_bits, most_bits)
     if not found.is_defined:
@@ -117,15 +129,29 @@ def make_result(
     # What cannot be told from zero is shown as zero, not as the noise of the last bits.
     value = 0.0 if found.value.contains(0) else float(found.value.mid())
 
+    @cache
     def exact() -> ExactForm:
         known = known_form(found)
         return ExactForm(known) if known is not None else look()
 
+    def decimals(digits: int) -> str:
+        text = decimal_text(at_bits, digits, most_bits=most_bits)
+        if not (is_exact_sought and "." in text and text.endswith(_ZEROS)):
+            return text
+        number = _as_fraction(exact())
+        return text if number is None else _shown(number, digits)
+
     return Result(
-        ResultKind.NUMBER, value, "",
-        lambda digits: decimal_text(at_bits, digits, most_bits=most_bits), exact,
-        rational=None if found.exact is None else to_fraction(found.exact),
+        ResultKind.NUMBER, value, "", decimals, exact,
+        rational=None if found.exact is None else to_fraction(found.exact), remark=remark,
     )  # fmt: skip
+
+
+def _as_fraction(found: ExactForm) -> Fraction | None:
+    try:
+        return None if found.text is None else Fraction(found.text)
+    except ValueError:
+        return None
 
 
 def _no_value(reason: str) -> Result:
@@ -161,7 +187,7 @@ def known_form(found: Ball) -> str | None:
     if found.turns is None or not is_short(found.turns):
         return None
     top, bottom = int(found.turns.p), int(found.turns.q)
-    size = "pi" if abs(top) == 1 else f"{abs(top)}*pi"
+    size = "π" if abs(top) == 1 else f"{abs(top)}π"
     return ("-" if top < 0 else "") + (size if bottom == 1 else f"{size}/{bottom}")
 
 
@@ -184,7 +210,7 @@ def make_complex(
     real = make_result(lambda bits: _as_ball(at_bits(bits).real), look)
     imaginary = make_result(lambda bits: _as_ball(at_bits(bits).imag), look)
     if imaginary.decimal(_REAL_DIGITS) == "0":
-        return real
+        return make_result(lambda bits: _as_ball(at_bits(bits).real), look, is_exact_sought=True)
 
     def decimals(digits: int) -> str:
         a, b = real.decimal(digits), imaginary.decimal(digits)
@@ -361,6 +387,9 @@ def decimal_places(value: float) -> int:
 def _shown(value: Fraction, digits: int) -> str:
     if value == 0:
         return "0"
+    if value.denominator == 1 and digits >= _WHOLE_FROM and abs(value) < 10**_LARGEST_PLAIN:
+        # A whole number that can be read is not rounded.
+        digits = max(digits, _LARGEST_PLAIN)
     return _place(*_rounded(value, digits), digits, exact=True)
 
 

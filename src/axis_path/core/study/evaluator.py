@@ -15,10 +15,12 @@ from axis_path.core.evaluate import (
     ExactForm,
     Expression,
     ListSource,
+    Op,
     Result,
     evaluate_complex,
     evaluate_constant,
     exact_form,
+    has_zero_to_the_zero,
     inputs_of,
     make_complex,
     make_list,
@@ -34,6 +36,7 @@ from axis_path.core.limits import LISTED_ROWS
 from axis_path.core.study.analysis import Analysis
 from axis_path.core.study.compiled import CompiledValue
 
+_CONVENTION = "0^0 counts as 1, by convention."
 #: How many elements of a list are written out with all their digits.
 _SHOWN_ELEMENTS = 10
 #: An exact form must agree with the number to so many binary digits.
@@ -83,7 +86,12 @@ class Evaluator:
             return found
 
         most = most_bits(expression.program)
-        return make_result(at_bits, lambda: self._exact(expression), most_bits=most)
+        has_sums = any(step.op == Op.OVER for step in expression.program.steps)
+        is_convention = has_zero_to_the_zero(expression, self.parameters)
+        return make_result(
+            at_bits, lambda: self._exact(expression), most_bits=most,
+            is_exact_sought=not has_sums, remark=_CONVENTION if is_convention else "",
+        )  # fmt: skip
 
     def _place(self, node: Call) -> str:
         """Say at which place a function of the study has no value."""
