@@ -5,7 +5,7 @@ import unittest
 
 import numpy as np
 
-from axis_path.core import Study
+from axis_path.core import Study, Window
 from axis_path.core.errors import EquationError, ListError, MathError
 from axis_path.core.locate import Direction, Interpolation, Kind
 
@@ -223,6 +223,29 @@ class ZerosAndBreaksTest(unittest.TestCase):
                     self.assertTrue(item.proved, item)
                     if y is not None:
                         self.assertAlmostEqual(y, item.y, 12)
+
+    def test_single_points_of_a_domain_are_located_and_drawn(self) -> None:
+        for text, places in (
+            ("f(x) = sqrt(-x^2)", [0.0]),
+            ("f(x) = sqrt(x^2(x - 1))", [0.0]),
+            ("f(x) = sqrt(-(x^2 - 2)^2) + 1", [-math.sqrt(2), math.sqrt(2)]),
+            ("f(x) = asin(x^2 + 1)", [0.0]),
+            ("f(x) = sqrt(sin(x) - 1)", [-1.5 * math.pi, math.pi / 2]),
+            ("f(x) = sqrt(-x^2 - 10^(-20))", []),
+            ("f(x) = ln(-x^2)", []),
+        ):
+            with self.subTest(text):
+                study = Study()
+                study.define(text)
+                found = study.breaks("f", -5, 5)
+                self.assertTrue(found.complete, found.note)
+                points = [each for each in found if each.kind is Kind.ISOLATED]
+                self.assertTrue(all(each.proved for each in points))
+                self.assertEqual(places, [each.x for each in points])
+                row = study.scene(Window((-5, 5), (-3, 3), 500, 300)).to_dict()["rows"][0]
+                drawn = [(each["x"] / 500 - 0.5) * 10 for each in row["curve"]["ends"]]
+                self.assertEqual(len(places), len(drawn))
+                self.assertTrue(np.allclose(places, drawn, atol=0.01))
 
     def test_what_oscillates_is_not_called_a_break_it_is_not(self) -> None:
         found = only("sin(1/x)").breaks("f", -1, 1)

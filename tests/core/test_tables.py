@@ -3,6 +3,7 @@
 import math
 import unittest
 
+import mpmath
 import numpy as np
 
 from axis_path.core import Study
@@ -23,6 +24,22 @@ from axis_path.core.tabulate.form import digits_needed, written
 class PlacesTest(unittest.TestCase):
     def places(self, **fields: object):
         return Study().table_places(TableSpec(**fields))
+
+    def test_a_float_of_an_ordinary_table_is_the_nearest_to_the_value(self) -> None:
+        study = Study()
+        truths = {
+            "f": ("e^x", mpmath.exp),
+            "g": ("cos(x)^3/7", lambda x: mpmath.cos(x) ** 3 / 7),
+            "h": ("x^10 e^(-x)", lambda x: x**10 * mpmath.exp(-x)),
+        }
+        for name, (text, _) in truths.items():
+            study.define(f"{name}(x) = {text}")
+        table = study.values(list(truths), -170, 170, "1/3")
+        with mpmath.workdps(60):
+            places = [mpmath.mpf(k) / 3 - 170 for k in range(len(table.x))]
+            for name, (_, truth) in truths.items():
+                expected = [float(truth(x)) for x in places]
+                self.assertEqual(expected, table.columns[name].tolist())
 
     def test_places_by_step_by_count_and_one_by_one(self) -> None:
         for fields, expected in (

@@ -14,6 +14,7 @@ from axis_path.core.locate.extrema import find_extrema
 from axis_path.core.locate.finding import Finding, Findings, Kind
 from axis_path.core.locate.inequality import Condition, Place, Stretch, Stretches, find_stretches
 from axis_path.core.locate.inflections import find_inflections
+from axis_path.core.locate.isolated import isolated_points, may_be_isolated
 from axis_path.core.locate.linear import LinearEquation, LinearSolution, Outcome, solve_linear
 from axis_path.core.locate.meetings import Bounds, Curve, find_meetings, meet_in_box
 from axis_path.core.locate.polynomial import is_polynomial
@@ -64,6 +65,8 @@ __all__ = [
     "find_zeros",
     "interval",
     "is_polynomial",
+    "isolated_points",
+    "may_be_isolated",
     "meet_in_box",
     "period_of",
     "place_of",

@@ -13,6 +13,7 @@ from axis_path.core.evaluate import RealFunction
 from axis_path.core.locate.approach import Approaching, limit_at
 from axis_path.core.locate.cells import Interval
 from axis_path.core.locate.finding import Finding, Findings, Kind
+from axis_path.core.locate.isolated import is_isolated
 from axis_path.core.locate.limit_rules import Approach, Limit
 from axis_path.core.locate.parts import Anatomy, Part, Spot
 from axis_path.core.locate.seen import SEEN, seen_breaks
@@ -73,6 +74,9 @@ def break_at(
     if before is None or after is None:
         # The interval ends here: it is a break only if the function itself ends.
         return _end(anatomy, spot, high if before is None else low), ""
+    if is_isolated(anatomy, before, spot, after):
+        words = "it has a value here, and none on either side"
+        return at_place(Kind.ISOLATED, spot.place, value, proved=True, why=words), ""
     if low is None and high is None:
         return None, ""
     if low is None or high is None:

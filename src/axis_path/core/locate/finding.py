@@ -20,6 +20,7 @@ class Kind(StrEnum):
     JUMP = "jump"
     HOLE = "hole"
     END = "end"
+    ISOLATED = "isolated point"
     SOLUTION = "solution"
 
 

@@ -27,6 +27,7 @@ from axis_path.core.study.breaks import breaks_of
 from axis_path.core.study.lane import end_points, holes, make_lane, signs_of, trends_of
 from axis_path.core.study.marks import locate_marks, mark_dicts
 from axis_path.core.study.reasons import why_not_drawn
+from axis_path.core.study.single_points import single_points
 from axis_path.core.threads import Bounded
 
 _KEPT_DRAWINGS = 128
@@ -97,12 +98,13 @@ def _drawn(function: RealFunction, window: Window) -> Drawing:
     marks = mark_dicts(zeros, window)
     breaks = breaks_of(function, curve, window)
     seen = last_visible_point(curve, window)
+    points = single_points(function, curve, window)
     data = {
         "curve": {
             "guides": tenths_across(np.array(breaks.poles), window).tolist(),
             "pieces": seen_lines(curve.pieces, window),
             "bands": [band_tenths(band, window) for band in curve.bands],
-            "ends": end_points(function, window) + holes(breaks.holes, window),
+            "ends": end_points(function, window) + holes(breaks.holes, window) + points,
         },
         "lane": make_lane(function, curve, window, marks)
         | {
@@ -110,6 +112,6 @@ def _drawn(function: RealFunction, window: Window) -> Drawing:
             "signs": signs_of(curve, window),
             "trends": trends_of(function, curve, window),
         },
-        "why": None if seen else why_not_drawn(function.name, function, curve, window),
+        "why": None if seen or points else why_not_drawn(function.name, function, curve, window),
     }
     return Drawing(data, seen, is_whole)

@@ -1,8 +1,9 @@
 """Tables of values: several functions side by side at the same places.
 
 Places are kept exactly (``pi/6`` stays pi/6), and every number that is shown is computed by the
-proving backend. The columns of floats are computed fast; a cell whose float could be off by more
-than a trillionth, or whose value may be undefined, is computed again by the proving backend.
+proving backend. The columns of floats of an ordinary table are the nearest floats to the values.
+Those of a very long one are computed fast; a cell whose float could be off by more than a
+trillionth, or whose value may be undefined, is computed again by the proving backend.
 """
 
 from __future__ import annotations
@@ -31,6 +32,8 @@ Floats = NDArray[np.float64]
 #: A place that is off a row by less than this part of a step is that row.
 _SAME_ROW = 1e-8
 _TRUSTED = 1e-12
+#: A table of no more rows has the nearest float in each cell.
+_PROVED_ROWS = 5_000
 
 
 @dataclass(frozen=True)
@@ -168,7 +171,9 @@ class ValueTable:
     Attributes:
         places: the abscissae, exact.
         x: the same as (n,) floats.
-        columns: (n,) floats for each function by its name; NaN where undefined.
+        columns: (n,) floats for each function by its name; NaN where undefined. They are the
+            nearest to the values in a table of up to 5,000 rows, and right to a trillionth in a
+            longer one.
     """
 
     places: Places
@@ -223,6 +228,8 @@ def _column(function: RealFunction, places: Places, xs: Floats) -> Floats:
         if end is not None:
             edges |= np.abs(xs - end.near) <= 1e-12 * np.abs(end.near)
     doubtful = (wide | bounds.partial | edges) & ~bounds.nowhere
+    if len(xs) <= _PROVED_ROWS:
+        doubtful = np.ones(len(xs), dtype=np.bool_)
     with precision(VALUE_BITS):
         for row in np.flatnonzero(doubtful):
             found = function.prove_within(places.at(int(row)))
