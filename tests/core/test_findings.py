@@ -243,7 +243,7 @@ class ZerosAndBreaksTest(unittest.TestCase):
                 self.assertTrue(all(each.proved for each in points))
                 self.assertEqual(places, [each.x for each in points])
                 row = study.scene(Window((-5, 5), (-3, 3), 500, 300)).to_dict()["rows"][0]
-                drawn = [(each["x"] / 500 - 0.5) * 10 for each in row["curve"]["ends"]]
+                drawn = [(each["x"] / 5_000 - 0.5) * 10 for each in row["curve"]["ends"]]
                 self.assertEqual(len(places), len(drawn))
                 self.assertTrue(np.allclose(places, drawn, atol=0.01))
 
