@@ -174,7 +174,8 @@ class Expression:
         slope = self.derivative()
         with COMPUTING:
             graph = self._graph
-            square = graph.times(slope.step, slope.step)
+            # Not the slope times itself: a square is never negative, whatever the slope is.
+            square = graph.to_the(slope.step, graph.number(2))
             step = graph.to_the(graph.plus(graph.number(1), square), graph.number(Fraction(1, 2)))
             return Expression(graph, step)
 

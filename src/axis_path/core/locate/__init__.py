@@ -5,9 +5,10 @@ Read ``zeros.py``: what is proved there and what is not.
 
 from axis_path.core.locate.asymptotes import Asymptote, Asymptotes, Direction, find_asymptotes
 from axis_path.core.locate.breaks import find_breaks
-from axis_path.core.locate.by_parts import MEASURED, MOST_PARTS, PART_BITS, smooth_parts
+from axis_path.core.locate.by_parts import MEASURED, MOST_PARTS, PART_BITS, Parts, smooth_parts
 from axis_path.core.locate.cells import Interval, interval
 from axis_path.core.locate.data import Interpolation, find_in_data
+from axis_path.core.locate.endless import EndlessEnd, endless_end
 from axis_path.core.locate.everywhere import Everywhere, find_everywhere, period_of, reach_of
 from axis_path.core.locate.exact import candidates, place_of, written
 from axis_path.core.locate.extrema import find_extrema
@@ -36,6 +37,7 @@ __all__ = [
     "Condition",
     "Curve",
     "Direction",
+    "EndlessEnd",
     "Event",
     "Everywhere",
     "Finding",
@@ -46,6 +48,7 @@ __all__ = [
     "LinearEquation",
     "LinearSolution",
     "Outcome",
+    "Parts",
     "Place",
     "Search",
     "Stretch",
@@ -54,6 +57,7 @@ __all__ = [
     "Wanted",
     "candidates",
     "digits_shown",
+    "endless_end",
     "find_asymptotes",
     "find_breaks",
     "find_everywhere",

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
 from functools import reduce
@@ -15,22 +15,32 @@ from axis_path.core.evaluate import (
     HIGH,
     LOW,
     Expression,
+    Op,
     RealFunction,
     Workshop,
     evaluate_constant,
     to_fraction,
 )
 from axis_path.core.locate.cells import Interval
-from axis_path.core.locate.parts import Anatomy, Part, Spot, take_apart
+from axis_path.core.locate.endless import EndlessEnd
+from axis_path.core.locate.parts import Part, Spot, take_apart
 from axis_path.core.locate.polynomial import as_polynomial
-from axis_path.core.locate.slivers import Stretch, stretch
-from axis_path.core.locate.verdict import value_text
+from axis_path.core.locate.rational import as_quotient
+from axis_path.core.locate.slivers import DIVERGES, Stretch, stretch
+from axis_path.core.locate.verdict import near, value_text
 from axis_path.core.locate.zeros import find_zeros
 
 #: With so many binary digits a function is taken apart and measured.
 PART_BITS = 192
 #: A function with more parts, or more zeros, is not measured part by part.
 MOST_PARTS = 40
+_TAIL_UNKNOWN = "whether it has a value without end is not known"
+_ZEROS_UNKNOWN = "whether the graph crosses the axis far out is not known"
+_BESIDE_HOLE = "the length of the graph beside a missing point is not known"
+#: A cell that takes too much is cut into so many, and each of them once more.
+_FINER, _MOST_FINER = 8, 2
+#: An integral is known well enough with so many right bits, or if it is known up to this.
+_SHARP_BITS, _SMALL = 40, arb(2) ** -60
 #: So many binary digits are lost on the way where an integral is asked for all that can be had.
 _SPARE = 36
 
@@ -45,6 +55,7 @@ class Parts:
         parts: side by side, from end to end.
         cuts: where the function is zero, to the nearest floats; None if that is not known.
         is_rough: whether a slope grows beyond all bounds towards an end of a part.
+        endless: what lies beyond the interval, where the integral goes on without end.
     """
 
     function: RealFunction
@@ -53,17 +64,37 @@ class Parts:
     parts: tuple[Part, ...]
     cuts: tuple[Ball, ...] | None
     is_rough: bool
+    endless: tuple[EndlessEnd, ...] = ()
 
     def whole(self, bits: int) -> Ball:
         """Give the integral, about so many binary digits of it."""
-        found = []
-        for part in self._stretches(bits):
+        stretches = self._stretches(bits)
+        found = [sliver.integral for part in stretches for sliver in part.slivers]
+        if any(each.defined is Defined.NO for each in found):
+            return _total(bits, found)
+        for part in stretches:
             found += self._over(part, part.branch.expression, part.places, bits)
-            found += [sliver.integral for sliver in part.slivers]
-        return _total(bits, found)
+        return _total(bits, [*found, *self._beyond(bits)])
+
+    def _beyond(self, bits: int) -> list[Ball]:
+        """Give the integrals beyond the interval, where it goes on without end."""
+        found: list[Ball] = []
+        for end in self.endless:
+            with precision(PART_BITS):
+                cells = end.cells(bits)
+            if cells is None:
+                return [ball.limited(Ball(ball.whole_line()), Defined.MAYBE, _TAIL_UNKNOWN)]
+            places, tail = cells
+            if tail is None:
+                return [ball.undefined(DIVERGES)]
+            outer = Stretch(end.branch, tuple(places), ())
+            found += [Ball(tail), *self._over(outer, end.branch.expression, places, bits)]
+        return found
 
     def mean(self, bits: int) -> Ball:
         """Give the mean value."""
+        if self.endless:
+            return ball.undefined("an interval without end has no mean value")
         found = self.whole(bits)
         with precision(bits):
             return ball.divide(found, ball.subtract(self.inside.high, self.inside.low))
@@ -74,10 +105,17 @@ class Parts:
         Raises:
             NotHandledError: a slope is not known.
         """
-        found = []
-        for part in self._stretches(bits):
+        if self.endless:
+            return ball.undefined("the graph has no end")
+        stretches = self._stretches(bits)
+        slivers = [sliver for part in stretches for sliver in part.slivers]
+        found = [sliver.length for sliver in slivers]
+        if any(each.defined is Defined.NO for each in found):
+            return _total(bits, found)
+        if any(sliver.is_hole for sliver in slivers):
+            return ball.limited(Ball(ball.whole_line()), Defined.MAYBE, _BESIDE_HOLE)
+        for part in stretches:
             found += self._over(part, part.branch.expression.speed(), part.places, bits)
-            found += [sliver.length for sliver in part.slivers]
         return _total(bits, found)
 
     def area(self, bits: int) -> Ball:
@@ -86,8 +124,12 @@ class Parts:
         The cuts are the nearest floats, which changes the area by the square of what they are off:
         far less than any digit that is shown.
         """
+        stretches = self._stretches(bits)
+        slivers = [sliver.integral for part in stretches for sliver in part.slivers]
+        if any(each.defined is Defined.NO for each in slivers):
+            return _total(bits, slivers)
         sizes = []
-        for part in self._stretches(bits):
+        for part in stretches:
             low, high = part.places[0], part.places[-1]
             inside = [cut for cut in self.cuts or () if _is_between(low, cut, high)]
             places = sorted([*part.places, *inside], key=_middle)
@@ -98,7 +140,11 @@ class Parts:
             found += [sliver.integral for sliver in part.slivers]
             with precision(bits):
                 sizes += [ball.absolute(each) for each in found]
-        return _total(bits, sizes)
+        if self.endless and not all(end.keeps_sign for end in self.endless):
+            return ball.limited(Ball(ball.whole_line()), Defined.MAYBE, _ZEROS_UNKNOWN)
+        with precision(bits):
+            beyond = [ball.absolute(each) for each in self._beyond(bits)]
+        return _total(bits, [*sizes, *beyond])
 
     def _stretches(self, bits: int) -> list[Stretch]:
         with precision(PART_BITS):
@@ -116,39 +162,97 @@ class Parts:
         whole, parameters = expression.integral(), self.function.parameters
         # Places beside a rough end have many figures.
         working, wanted = (PART_BITS, bits) if part.slivers else (bits + _SPARE, bits)
-        return [
-            evaluate_constant(
-                whole, parameters, bits=working, inputs={LOW: low, HIGH: high}, wanted=wanted
-            )
-            for low, high in pairwise(places)
-        ]
+
+        def over(low: Ball, high: Ball, finer: int) -> Ball:
+            """Integrate over a cell, in finer cells if it takes too much at once."""
+            inputs = {LOW: low, HIGH: high}
+            found = evaluate_constant(whole, parameters, bits=working, inputs=inputs, wanted=wanted)
+            if finer == 0 or _is_sharp(found) or found.defined is Defined.NO:
+                return found
+            with precision(working):
+                width = (high.value - low.value) / _FINER
+                inner = [Ball((low.value + k * width).mid()) for k in range(1, _FINER)]
+            cells = pairwise([low, *inner, high])
+            return _total(working, [over(a, b, finer - 1) for a, b in cells])
+
+        return [over(low, high, _MOST_FINER) for low, high in pairwise(places)]
 
 
-def smooth_parts(function: RealFunction, inside: Interval) -> Parts | str | None:
+def smooth_parts(
+    function: RealFunction, inside: Interval, endless: tuple[EndlessEnd, ...] = ()
+) -> Parts | str | None:
     """Give the parts of a function over an interval.
 
+    Args:
+        function: its own domain is respected.
+        inside: from a number to a number.
+        endless: what lies beyond these, where the integral goes on.
+
     Returns:
-        A sentence if the function lacks a value somewhere; None if the parts are not all known.
+        A sentence if the function lacks a value somewhere, and nothing is known of it beside that
+        place; None if the parts are not all known.
     """
     with precision(PART_BITS):
         anatomy = take_apart(function, inside)
         if not anatomy.complete or len(anatomy.parts) > MOST_PARTS:
             return None
-        for before, spot, after in anatomy.beside():
-            value = anatomy.value_at(spot)
-            if value.defined is Defined.NO:
-                if not _is_open_end(anatomy, spot, before or after):
-                    return f"no value at {function.variable} = {value_text(spot.place)}"
-            elif value.defined is not Defined.YES and not _is_own_end(spot, value):
-                return None
         if any(part.defined is not Defined.YES for part in anatomy.parts):
-            return None
+            gap = next(part for part in anatomy.parts if part.defined is not Defined.YES)
+            if gap.defined is not Defined.NO:
+                return None
+            return f"no value at {function.variable} = {near(gap.middle, _width(inside))}"
         shop = anatomy.workshop
-        is_rough = any(stretch(shop, part, PART_BITS).slivers for part in anatomy.parts)
+        parts = tuple(map(_cancelled, anatomy.parts))
+        stretches = [stretch(shop, part, PART_BITS) for part in parts]
+        for spot, beside in zip(anatomy.spots, _sides(parts, stretches), strict=True):
+            value = anatomy.value_at(spot)
+            if value.defined is Defined.MAYBE and not _is_own_end(spot, value):
+                return None
+            if not all(_is_settled(shop, part, spot, found) for part, found in beside):
+                return f"no value at {function.variable} = {value_text(spot.place)}"
+        is_rough = any(each.slivers for each in stretches)
     zeros = find_zeros(function, inside)
     is_cut = zeros.complete and len(zeros) <= MOST_PARTS
     cuts = tuple(ball.from_fraction(Fraction(zero.x)) for zero in zeros) if is_cut else None
-    return Parts(function, shop, inside, anatomy.parts, cuts, is_rough)
+    return Parts(function, shop, inside, parts, cuts, is_rough, endless)
+
+
+def _sides(
+    parts: Sequence[Part], stretches: Sequence[Stretch]
+) -> Iterator[list[tuple[Part, Stretch]]]:
+    """Return, for each spot, the parts beside it with their stretches."""
+    pairs = list(zip(parts, stretches, strict=True))
+    yield pairs[:1]
+    yield from ([before, after] for before, after in pairwise(pairs))
+    yield pairs[-1:]
+
+
+def _cancelled(part: Part) -> Part:
+    """Return a part whose branch is a polynomial where what it is divided by cancels."""
+    expression = part.branch.expression
+    quotient = as_quotient(part.branch, expression)
+    steps = expression.program.steps
+    if quotient is None or quotient.bottom.degree() > 0 or quotient.top == 0:
+        return part
+    variable = next((k for k, step in enumerate(steps) if step.op == Op.VARIABLE), None)
+    if variable is None or not any(step.op == Op.DIVIDE for step in steps):
+        return part
+    whole = quotient.top * (1 / quotient.bottom[0])
+    coefficients = [to_fraction(whole[k]) for k in range(int(whole.degree()) + 1)]
+    polynomial = expression.polynomial_of(variable, coefficients)
+    return replace(part, branch=replace(part.branch, expression=polynomial))
+
+
+def _is_settled(workshop: Workshop, part: Part, spot: Spot, beside: Stretch) -> bool:
+    """Check whether a branch goes on to a spot, or is bounded or known to diverge beside it."""
+    if any(sliver.place.value.overlaps(spot.place.value) for sliver in beside.slivers):
+        return True
+    value = workshop.settled(part.branch, spot.place, spot.zeros)
+    return value.is_defined and bool(value.value.is_finite())
+
+
+def _width(inside: Interval) -> float:
+    return float((inside.high.value - inside.low.value).mid())
 
 
 #: What is measured over an interval, and how; the area needs the zeros.
@@ -165,18 +269,11 @@ def _is_own_end(spot: Spot, value: Ball) -> bool:
     return spot.is_end and bool(spot.zeros) and bool(value.value.is_finite())
 
 
-def _is_open_end(anatomy: Anatomy, spot: Spot, part: Part | None) -> bool:
-    """Tell whether a domain leaves out its end at a spot, where the branch goes on."""
-    ends = (anatomy.function.low, anatomy.function.high)
-    is_own = any(
-        end is not None and ball.subtract(end.value, spot.place).sign() == 0 for end in ends
-    )
-    return (
-        spot.is_end
-        and is_own
-        and part is not None
-        and part.branch.prove(spot.place).defined is Defined.YES
-    )
+def _is_sharp(found: Ball) -> bool:
+    """Check whether an integral is known to the digits that are shown, or is as good as 0."""
+    if not found.is_defined:
+        return False
+    return found.value.rel_accuracy_bits() >= _SHARP_BITS or bool(found.value.rad() < _SMALL)
 
 
 def _total(bits: int, parts: Sequence[Ball]) -> Ball:

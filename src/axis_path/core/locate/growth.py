@@ -10,7 +10,7 @@ Source: the idea is that of Hardy, *Orders of Infinity*, 1910; the intervals mak
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from fractions import Fraction
 
@@ -70,7 +70,7 @@ class Rate:
 
 
 ZERO, ONE, MINUS = Rate.of(0), Rate.of(1), Rate.of(-1)
-#: A polynomial by its coefficients; those that are exactly 0 are left out.
+#: A polynomial in x and 1/x by its coefficients; those that are exactly 0 are left out.
 Polynomial = dict[int, Rate]
 
 
@@ -90,7 +90,7 @@ def poly_product(a: Polynomial, b: Polynomial) -> Polynomial:
     for i, one in a.items():
         for k, other in b.items():
             made[i + k] = made.get(i + k, ZERO).plus(one.times(other))
-    if max(made, default=0) > _MOST_DEGREE:
+    if max(map(abs, made), default=0) > _MOST_DEGREE:
         raise UnknownGrowthError
     return {k: rate for k, rate in made.items() if not rate.value.is_zero()}
 
@@ -136,19 +136,23 @@ class Monomial:
         return self.p.sign() or self.r.sign()
 
     def falls_from(self, far: arb) -> bool:
-        """Check whether it falls all along beyond an end: x (ln m)' is below 0 there."""
+        """Check whether it falls all along beyond an end."""
+        if not self.q and self.p.value.is_zero():
+            return bool(self.r.value < 0)
+        return bool(self.steepness(far)[1] < 0)
+
+    def steepness(self, far: arb) -> tuple[int, arb]:
+        """Return a degree k and a bound b of x (ln m)' / x^k beyond an end."""
         parts = {k: rate.times(Rate.of(k)).value for k, rate in self.q.items()}
         parts[0] = self.p.value
         logarithmic = self.r.value / far.log()
         degree = max((k for k, part in parts.items() if not part.is_zero()), default=0)
-        if degree == 0 and parts[0].is_zero():
-            return bool(self.r.value < 0)
         # Divided by the leading power, all others are greatest at the end.
         bound = parts[degree]
         for k, part in [*parts.items(), (0, logarithmic)]:
             if k < degree or part is logarithmic:
                 bound += max(part.upper(), arb(0)) * far ** (k - degree)
-        return bool(bound < 0)
+        return degree, bound
 
     def at(self, x: arb) -> arb:
         """Return the value at a number above 1."""
@@ -194,59 +198,55 @@ class FarOut:
     Args:
         function: smooth out there.
         far: the end, above 1.
+        variable: what the function's variable is as a polynomial of x; x itself by default.
+        seeds: polynomials that steps of the program are known to be; their coefficients may change
+            with x within the intervals that they are.
 
     Attributes:
         steps: of its program; ``top`` is the place of the result.
         polynomials: what each step is as a polynomial, None for any other.
     """
 
-    def __init__(self, function: RealFunction, far: arb) -> None:
-        self._far = far
+    def __init__(
+        self,
+        function: RealFunction,
+        far: arb,
+        variable: Polynomial | None = None,
+        seeds: Mapping[int, Polynomial] | None = None,
+    ) -> None:
+        self._far, self._seeds = far, seeds or {}
+        self._variable = {1: ONE} if variable is None else variable
         self.steps, self._constants, self.top = constant_steps(function)
-        self.polynomials: list[Polynomial | None] = []
+        self._powers: list[Polynomial | None] = []
         for k in range(len(self.steps)):
-            self.polynomials.append(self._polynomial(k))
+            self._powers.append(self._polynomial(k))
+        self.polynomials: list[Polynomial | None] = [
+            each if each is not None and min(each, default=0) >= 0 else None
+            for each in self._powers
+        ]
         self._made: list[Growth | None] = [None] * len(self.steps)
 
     def result(self) -> Growth:
         """Return how the function grows."""
         return self.growth(self.top)
 
-    # What is exactly a polynomial.
+    # What is exactly a polynomial in x and 1/x.
 
     def _polynomial(self, place: int) -> Polynomial | None:
+        if place in self._seeds:
+            return self._seeds[place]
         constant = self._constants[place]
         if constant is not None:
             return self._number(constant)
         step = self.steps[place]
-        given = [self.polynomials[argument] for argument in step.arguments]
+        given = [self._powers[argument] for argument in step.arguments]
         if step.op == Op.VARIABLE:
-            return {1: ONE}
-        if any(each is None for each in given):
-            return None
+            return self._variable
         known = [each for each in given if each is not None]
         try:
-            match step.op, known:
-                case Op.ADD, [a, b]:
-                    return poly_sum(a, b)
-                case Op.SUBTRACT, [a, b]:
-                    return poly_sum(a, poly_scaled(b, MINUS))
-                case Op.NEGATIVE, [a]:
-                    return poly_scaled(a, MINUS)
-                case Op.MULTIPLY, [a, b]:
-                    return poly_product(a, b)
-                case Op.DIVIDE, [a, b] if set(b) == {0}:
-                    bottom = b[0]
-                    exact = None if bottom.exact is None else 1 / bottom.exact
-                    return poly_scaled(a, Rate(1 / bottom.value, exact))
-                case Op.INTEGER_POWER, [a] if isinstance(step.payload, int) and step.payload > 0:
-                    made: Polynomial = {0: ONE}
-                    for _ in range(step.payload):
-                        made = poly_product(made, a)
-                    return made
+            return _combined(step, known) if len(known) == len(given) else None
         except UnknownGrowthError:
-            pass
-        return None
+            return None
 
     def _number(self, value: Ball) -> Polynomial | None:
         if value.defined is not Defined.YES or not value.value.is_finite():
@@ -263,7 +263,7 @@ class FarOut:
         """
         found = self._made[place]
         if found is None:
-            polynomial = self.polynomials[place]
+            polynomial = self._powers[place]
             if polynomial is not None:
                 found = self.of(polynomial)
             else:
@@ -362,7 +362,30 @@ class FarOut:
 
     def bounded_of(self, step: Step) -> Growth:
         """Return how a sine or cosine grows: it does not."""
-        return Growth(_UNIT, arb(0, 1))
+        try:
+            given = self.growth(step.arguments[0])
+            within = self._bounded(given)
+        except UnknownGrowthError:
+            return Growth(_UNIT, arb(0, 1))
+        if step.op == "cos":
+            return Growth(_UNIT, within.cos())
+        if given.monomial.trend() < 0:
+            return self._like_its_argument(given, lambda most: (1 - most**2 / 6).union(1))
+        return Growth(_UNIT, within.sin())
+
+    def steep_of(self, step: Step) -> Growth:
+        """Return how a tangent or hyperbolic sine of something that comes to 0 grows."""
+        given = self.growth(step.arguments[0])
+        if given.monomial.trend() >= 0:
+            raise UnknownGrowthError
+        return self._like_its_argument(given, lambda most: arb(1).union(1 + most**2))
+
+    def _like_its_argument(self, given: Growth, ratio: Callable[[arb], arb]) -> Growth:
+        """Return u r for a u that comes to 0, with r from the greatest size of u."""
+        most = abs(self._bounded(given)).upper()
+        if not bool(most < 1):
+            raise UnknownGrowthError
+        return Growth(given.monomial, given.factor * ratio(most))
 
     def whole_of(self, step: Step) -> Growth:
         """Return how floor or ceil grows: it differs from its argument by 1 at most."""
@@ -372,7 +395,9 @@ class FarOut:
     def levelling_of(self, step: Step) -> Growth:
         """Return how a function grows that rises all along, and comes to a number."""
         given, function = self.growth(step.arguments[0]), _LEVELLING[step.op]
-        if given.sign is None or given.monomial.trend() <= 0:
+        if given.monomial.trend() < 0:
+            return self._like_its_argument(given, lambda most: (1 - most**2 / 3).union(1))
+        if given.sign is None or given.monomial.trend() == 0:
             return Growth(_UNIT, function(self._bounded(given)))
         if not given.monomial.power(MINUS).falls_from(self._far):
             raise UnknownGrowthError
@@ -398,11 +423,11 @@ class FarOut:
 
     def _exponential(self, place: int, scale: Rate) -> Growth:
         """Return e to the power of a scale times a step."""
-        polynomial = self.polynomials[place]
+        polynomial = self._powers[place]
         if polynomial is not None:
             q = poly_scaled(polynomial, scale)
-            constant = q.pop(0, ZERO)
-            return Growth(Monomial(q), constant.value.exp())
+            falling = {k: q.pop(k) for k in list(q) if k <= 0}
+            return Growth(Monomial(q), self._bounded(self.of(falling)).exp())
         return Growth(_UNIT, (self._bounded(self.growth(place)) * scale.value).exp())
 
     def _bounded(self, given: Growth) -> arb:
@@ -417,6 +442,33 @@ class FarOut:
         if trend > 0 or not given.monomial.falls_from(self._far):
             raise UnknownGrowthError
         return given.factor * self._greatest(given.monomial)
+
+
+def _combined(step: Step, given: list[Polynomial]) -> Polynomial | None:
+    """Return what an operation makes of polynomials; None if that is none.
+
+    Raises:
+        UnknownGrowthError: the degree is too large.
+    """
+    match step.op, given:
+        case Op.ADD, [a, b]:
+            return poly_sum(a, b)
+        case Op.SUBTRACT, [a, b]:
+            return poly_sum(a, poly_scaled(b, MINUS))
+        case Op.NEGATIVE, [a]:
+            return poly_scaled(a, MINUS)
+        case Op.MULTIPLY, [a, b]:
+            return poly_product(a, b)
+        case Op.DIVIDE, [a, b] if len(b) == 1:
+            [(degree, bottom)] = b.items()
+            exact = None if bottom.exact is None else 1 / bottom.exact
+            return poly_product(a, {-degree: Rate(1 / bottom.value, exact)})
+        case Op.INTEGER_POWER, [a] if isinstance(step.payload, int) and step.payload > 0:
+            made: Polynomial = {0: ONE}
+            for _ in range(step.payload):
+                made = poly_product(made, a)
+            return made
+    return None
 
 
 def _turned(one: Growth) -> Growth:
@@ -436,6 +488,7 @@ _RULES: dict[str, Callable[[FarOut, Step], Growth]] = {
     Op.INTEGER_POWER: FarOut.fixed_power_of, Op.ROOT: FarOut.fixed_power_of,
     "sqrt": FarOut.fixed_power_of, "exp": FarOut.exponential_of, "ln": FarOut.logarithm_of,
     "log10": FarOut.logarithm_of, "sin": FarOut.bounded_of, "cos": FarOut.bounded_of,
+    "tan": FarOut.steep_of, "sinh": FarOut.steep_of,
     "atan": FarOut.levelling_of, "tanh": FarOut.levelling_of, "floor": FarOut.whole_of,
     "ceil": FarOut.whole_of,
 }  # fmt: skip

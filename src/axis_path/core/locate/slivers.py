@@ -18,7 +18,10 @@ from numpy.typing import NDArray
 from axis_path.core.arithmetic import Ball, Defined, ball
 from axis_path.core.errors import LimitError, NotHandledError
 from axis_path.core.evaluate import RealFunction, Workshop
-from axis_path.core.locate.parts import Part
+from axis_path.core.locate.approach import Approaching
+from axis_path.core.locate.improper import bounded_beside, tail_beside
+from axis_path.core.locate.parts import Part, sharpened
+from axis_path.core.locate.verdict import value_text
 
 Floats = NDArray[np.float64]
 #: Beyond this many bits a sliver gets no narrower; its end is known so much better than it is wide.
@@ -26,6 +29,11 @@ _NARROWEST, _BETTER = 110, 2.0**-20
 #: Towards such an end each cell is so many times shorter than the one before: from all of them the
 #: end is equally far, seen by their own length, and few nodes do for each.
 _SHORTER = 4
+#: What is said of an integral that has no value.
+DIVERGES = "it diverges"
+#: A sliver in which a function grows beyond all bounds is so many powers of two narrower; beside 0
+#: places have digits enough for more.
+_DEEP, _DEEPER = 30, 130
 _UNKNOWN_LENGTH = "whether the graph rises or falls all along beside an infinite slope is not known"
 
 
@@ -37,12 +45,14 @@ class Sliver:
         place: the end; ``cut`` where the rest of the part begins.
         integral: that of the function over it.
         length: that of the graph in it.
+        is_hole: whether the function is bounded beside an end at which it has no value.
     """
 
     place: Ball
     cut: Ball
     integral: Ball
     length: Ball
+    is_hole: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -62,10 +72,15 @@ class Stretch:
 
 def stretch(workshop: Workshop, part: Part, bits: int) -> Stretch:
     """Cut slivers off a part where that helps, too narrow to be seen in so many binary digits."""
-    low, high = part.low.place, part.high.place
+    low, high = (sharpened(workshop, spot) for spot in (part.low, part.high))
     width = abs(high.value.mid() - low.value.mid()) * arb(2) ** -min(bits, _NARROWEST)
-    first = _sliver(workshop, part.branch, low, width.mid())
-    last = _sliver(workshop, part.branch, high, -width.mid())
+    # Where it is bounded a wider one does: what its values differ by is as small as it is wide.
+    wider = arb(2) ** (min(bits, _NARROWEST) // 2)
+    first, last = (
+        _sliver(Approaching(workshop, part.branch, place, spot.zeros, side, part.middle),
+                side * width.mid(), wider)
+        for spot, place, side in ((part.low, low, 1), (part.high, high, -1))
+    )  # fmt: skip
     ends = (first.cut if first else low, last.cut if last else high)
     middle = Ball(((low.value + high.value) / 2).mid())
     places = [*ends, middle] if first and last else [*ends]
@@ -87,36 +102,69 @@ def _towards(sliver: Sliver, farthest: Ball) -> list[Ball]:
     return places
 
 
-def _sliver(workshop: Workshop, branch: RealFunction, place: Ball, width: arb) -> Sliver | None:
+def _sliver(nearing: Approaching, width: arb, wider: arb) -> Sliver | None:
     """Give a sliver beside an end of a part; None if its slope has a value, or nothing is known.
 
     Args:
-        workshop: where the branch was made.
-        branch: the function in the part. There it is smooth, so that its slope can lack a value at
-            the end alone.
-        place: the end.
+        nearing: the function in the part, and the end. It is smooth there, so that its value and
+            its slope can be missing at the end alone.
         width: how wide the sliver is, negative for one below the end.
+        wider: so many times as wide it may be where the function is bounded.
     """
+    workshop, branch, place = nearing.workshop, nearing.branch, nearing.place
     try:
         slope = workshop.derivative(branch)
     except (LimitError, NotHandledError):
         return None
-    at_end = slope.prove(place)
+    at_end = nearing.value(slope)
     is_too_narrow = not bool(arb(place.value.rad()) < abs(width) * arb(_BETTER))
     if is_too_narrow or (at_end.is_defined and at_end.value.is_finite()):
         return None
     cut = Ball((place.value.mid() + width).mid())
+    wide = ball.absolute(ball.subtract(cut, place))
     low, high = (np.array([end]) for end in _floats_around(place, cut))
     values = branch.enclose(low, high)
     if not (np.isfinite(values.low[0]) and np.isfinite(values.high[0])):
-        return None
+        farther = Ball((place.value.mid() + width * wider).mid())
+        narrower = width * arb(2) ** -(_DEEPER if place.value.is_zero() else _DEEP)
+        nearer = Ball((place.value.mid() + narrower).mid())
+        return _bounded(nearing, slope, farther) or _unbounded(nearing, nearer)
     hull = Ball(arb(float(values.low[0])).union(arb(float(values.high[0]))))
-    wide = ball.absolute(ball.subtract(cut, place))
     length = ball.limited(Ball(ball.whole_line()), Defined.MAYBE, _UNKNOWN_LENGTH)
     rise = ball.absolute(Ball(branch.prove(cut).value - branch.prove(place).value))
     if rise.value.is_finite() and _is_steady(workshop, slope, low, high):
         length = Ball(rise.value.union(ball.add(rise, wide).value))
     return Sliver(place, cut, ball.multiply(hull, wide), length)
+
+
+def _bounded(nearing: Approaching, slope: RealFunction, cut: Ball) -> Sliver | None:
+    """Give a sliver beside a place without a value near which the function is bounded."""
+    hull = Ball(nearing.place.value.union(cut.value))
+    wide = ball.absolute(ball.subtract(cut, nearing.place))
+    within = bounded_beside(nearing, nearing.branch, hull)
+    if within is None:
+        return None
+    steep = bounded_beside(nearing, slope, hull)
+    length = ball.limited(Ball(ball.whole_line()), Defined.MAYBE, _UNKNOWN_LENGTH)
+    if steep is not None:
+        square = ball.integer_power(Ball(steep), 2)
+        speed = ball.root(ball.add(ball.from_fraction(1), square), 1, 2)
+        length = ball.multiply(wide, speed)
+    return Sliver(nearing.place, cut, ball.multiply(Ball(within), wide), length, is_hole=True)
+
+
+def _unbounded(nearing: Approaching, cut: Ball) -> Sliver | None:
+    """Give a sliver beside a place near which the function goes beyond all bounds."""
+    hull = Ball(nearing.place.value.union(cut.value))
+    wide = abs(cut.value - nearing.place.value)
+    found = tail_beside(nearing, hull, 1 / wide)
+    if found is None:
+        return None
+    where = f"{nearing.branch.variable} = {value_text(nearing.place)}"
+    endless = ball.undefined(f"the graph has no end near {where}")
+    if found.integral is None:
+        return Sliver(nearing.place, cut, ball.undefined(f"{DIVERGES} near {where}"), endless)
+    return Sliver(nearing.place, cut, Ball(found.integral), endless)
 
 
 def _is_steady(workshop: Workshop, slope: RealFunction, low: Floats, high: Floats) -> bool:

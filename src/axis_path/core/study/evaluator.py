@@ -89,7 +89,7 @@ class Evaluator:
         has_sums = any(step.op == Op.OVER for step in expression.program.steps)
         is_convention = has_zero_to_the_zero(expression, self.parameters)
         return make_result(
-            at_bits, lambda: self._exact(expression), most_bits=most,
+            at_bits, lambda: self.exact_form(expression), most_bits=most,
             is_exact_sought=not has_sums, remark=_CONVENTION if is_convention else "",
         )  # fmt: skip
 
@@ -104,10 +104,11 @@ class Evaluator:
     def _complex(self, expression: Expression) -> Result:
         return make_complex(
             lambda bits: evaluate_complex(expression, self.parameters, bits=bits),
-            lambda: self._exact(expression),
+            lambda: self.exact_form(expression),
         )
 
-    def _exact(self, expression: Expression) -> ExactForm:
+    def exact_form(self, expression: Expression) -> ExactForm:
+        """Look for the exact form of an expression without a variable."""
         found = exact_form(expression.program, self.parameters)
         if found.text is None or self._is_right(found.text, expression):
             return found

@@ -12,6 +12,7 @@ from axis_path.core.evaluate import RealFunction
 from axis_path.core.limits import FINDINGS
 from axis_path.core.study.asking import Ask, Question, ask_from_dict, labels_from
 from axis_path.core.study.command_fields import number_of, text_of
+from axis_path.core.study.measuring import is_endless
 from axis_path.core.study.study import Study
 
 
@@ -66,6 +67,8 @@ def _check_ask(study: Study, ask: Ask) -> None:
     function = study.function(name)
     if ask.what is Question.POINT:
         study.number(ask.text)
+    elif ask.what is Question.INTERVAL and any(map(is_endless, (ask.low, ask.high))):
+        study.endless_parts(function, ask.low, ask.high)
     else:
         study.interval(function, ask.low, ask.high)
 

@@ -1,0 +1,88 @@
+"""Integrals in a calculation that need more than a smooth body between two numbers.
+
+An integral over jumps and kinks, beside a place without a value or without end is measured part by
+part (``locate/by_parts.py``), and stands in the rest of the calculation as a number.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+
+from axis_path.core.arithmetic import Ball, Defined, ball, precision
+from axis_path.core.language import plain
+from axis_path.core.language.tree import Binary, Call, Name, Negative, Node, Over, Summary
+from axis_path.core.locate import Parts
+
+_INFINITE = "inf"
+
+
+@dataclass(frozen=True, slots=True)
+class Integral:
+    """An integral in a calculation.
+
+    Attributes:
+        node: as it was read.
+        low: its lower end as a text; ``high`` likewise.
+    """
+
+    node: Over
+    low: str
+    high: str
+
+    @property
+    def is_endless(self) -> bool:
+        """Check whether it goes on without end."""
+        return any(end.lstrip("-") == _INFINITE for end in (self.low, self.high))
+
+
+def integrals_in(node: Node) -> list[Integral]:
+    """Return the integrals of an expression that are not inside others, each once."""
+    found: list[Integral] = []
+    for over in _outer(node):
+        made = Integral(over, plain(over.low), plain(over.high))
+        if made not in found:
+            found.append(made)
+    return found
+
+
+def _outer(node: Node) -> Iterator[Over]:
+    match node:
+        case Over(Summary.INTEGRAL):
+            yield node
+        case Binary(_, left, right):
+            yield from _outer(left)
+            yield from _outer(right)
+        case Negative(operand):
+            yield from _outer(operand)
+        case Call(_, arguments):
+            for each in arguments:
+                yield from _outer(each)
+
+
+def with_names(node: Node, names: dict[Over, str]) -> Node:
+    """Return an expression with names in place of integrals."""
+    match node:
+        case Over():
+            return Name(names[node]) if node in names else node
+        case Binary(_, left, right):
+            return replace(node, left=with_names(left, names), right=with_names(right, names))
+        case Negative(operand):
+            return replace(node, operand=with_names(operand, names))
+        case Call(_, arguments):
+            return replace(node, arguments=tuple(with_names(each, names) for each in arguments))
+    return node
+
+
+def needs_parts(parts: Parts) -> bool:
+    """Check whether an integral is better measured part by part than as one smooth body."""
+    return len(parts.parts) > 1 or parts.is_rough or bool(parts.endless)
+
+
+def value_of(parts: Parts, bits: int, sign: int) -> Ball:
+    """Return an integral, turned around if its ends were."""
+    found = parts.whole(bits)
+    if sign > 0 or found.defined is Defined.NO:
+        return found
+    with precision(bits):
+        return ball.negative(found)

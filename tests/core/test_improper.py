@@ -1,0 +1,92 @@
+"""Integrals over jumps, holes and poles, and without end: their value, or that there is none."""
+
+from __future__ import annotations
+
+from unittest import TestCase
+
+import mpmath
+from mpmath import mp
+
+from axis_path.core import Study
+from axis_path.core.errors import MathError
+
+#: Body, ends, and the value in closed form.
+CONVERGENT = (
+    ("1/x^2", "1", "inf", "1"),
+    ("1/sqrt(x)", "0", "1", "2"),
+    ("ln(x)", "0", "1", "-1"),
+    ("ln(x)/sqrt(x)", "0", "1", "-4"),
+    ("sqrt(x) ln(x)", "0", "1", "-mpf(4)/9"),
+    ("sin(x)/x", "0", "1", "si(1)"),
+    ("sin(x)/x", "-2", "3", "si(2) + si(3)"),
+    ("(1 - cos(x))/x^2", "0", "1", "si(1) - 1 + cos(1)"),
+    ("(x^2 - 1)/(x - 1)", "0", "2", "4"),
+    ("e^(-x^2)", "-inf", "inf", "sqrt(pi)"),
+    ("1/(1 + x^2)", "-inf", "inf", "pi"),
+    ("1/(x^2 + 2x + 5)", "-inf", "inf", "pi/2"),
+    ("1/(1 + x^4)", "0", "inf", "pi/(2*sqrt(2))"),
+    ("x/(e^x - 1)", "0", "inf", "pi**2/6"),
+    ("e^(-x) sin(x)", "0", "inf", "mpf(1)/2"),
+    ("1/(x ln(x)^2)", "2", "inf", "1/log(2)"),
+    ("1/(x^2 - 1)", "2", "inf", "log(3)/2"),
+    ("1/sqrt(1 - x^2)", "-1", "1", "pi"),
+    ("x^(-1/3)", "0", "8", "6"),
+    ("1/(x - sqrt(2))^(2/3)", "0", "3", "3*(cbrt(3 - sqrt(2)) + cbrt(sqrt(2)))"),
+    ("ln(sin(x))", "0", "pi", "-pi*log(2)"),
+    ("e^(-1/x)/x^2", "0", "1", "exp(-1)"),
+    ("floor(x)", "0", "7/2", "mpf(9)/2"),
+    ("|x^2 - 2|", "0", "2", "(8*sqrt(2) - 4)/3"),
+    ("sign(x - ln(2)) x", "0", "1", "(1 - 2*log(2)**2)/2"),
+    ("1/x^2", "inf", "1", "-1"),
+    ("sin(20x)^2", "0", "pi", "pi/2"),
+)
+DIVERGENT = (
+    ("1/x", "0", "1"), ("1/x", "1", "inf"), ("1/x^2", "-1", "1"), ("1/x", "-1", "1"),
+    ("tan(x)", "0", "pi/2"), ("1/(x - sqrt(2))", "0", "3"), ("1/(e^x - 1)", "0", "1"),
+    ("1/sqrt(x)", "1", "inf"), ("1/(x ln(x))", "2", "inf"), ("x", "0", "inf"), ("e^x/x", "0", "1"),
+    ("1/(cos(x) - x)", "0", "1"), ("ln(x)/x", "0", "1"),
+)  # fmt: skip
+
+
+class ImproperTest(TestCase):
+    def test_what_converges_has_its_value_alone_and_in_a_calculation(self) -> None:
+        for body, low, high, truth in CONVERGENT:
+            with self.subTest(f"{body} from {low} to {high}"), mp.workdps(30):
+                expected = eval(truth, vars(mpmath).copy())  # noqa: S307 - the table above
+                integral = f"integral({body}, x, {low}, {high})"
+                for text, value in ((integral, expected), (f"3 - 2 {integral}", 3 - 2 * expected)):
+                    found = Study().evaluate(text)
+                    self.assertEqual("", found.reason)
+                    shown = mpmath.mpf(found.decimal(10).replace("−", "-"))
+                    self.assertLessEqual(abs(shown - value), abs(value) * mpmath.mpf(10) ** -9)
+
+    def test_what_diverges_says_so(self) -> None:
+        for body, low, high in DIVERGENT:
+            with self.subTest(f"{body} from {low} to {high}"):
+                found = Study().evaluate(f"integral({body}, x, {low}, {high})")
+                self.assertIn("diverges", found.reason)
+                study = Study()
+                study.define(f"f(x) = {body}")
+                for measure in study.over_interval("f", low, high)[:2]:
+                    self.assertIn("diverges", measure.reason)
+
+    def test_what_is_not_known_is_not_claimed(self) -> None:
+        for text in ("integral(sin(x), x, 0, inf)", "integral(sin(x)/x, x, 0, inf)"):
+            with self.subTest(text):
+                found = Study().evaluate(text)
+                self.assertNotIn("diverges", found.reason)
+                self.assertTrue(found.reason)
+        with self.assertRaises(MathError):
+            Study().evaluate("integral(sqrt(x), x, -inf, 1)")
+
+    def test_the_length_of_a_wave_and_of_a_line_with_a_hole(self) -> None:
+        study = Study()
+        study.define("f(x) = sin(20x)")
+        study.define("g(x) = (x^2 - 1)/(x - 1)")
+        lengths = [study.over_interval("f", 0, "pi")[3], study.over_interval("g", 0, 2)[3]]
+        self.assertEqual(["40.24404463", "2.828427125"], [each.text for each in lengths])
+        endless = study.over_interval("g", 0, "inf")
+        self.assertEqual(
+            ["it diverges", "an interval without end has no mean value", "the graph has no end"],
+            [endless[k].reason for k in (0, 2, 3)],
+        )
