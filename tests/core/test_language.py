@@ -8,6 +8,7 @@ from fractions import Fraction
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from axis_path.core import Study
 from axis_path.core.errors import LimitError, MathError
 from axis_path.core.language import (
     FunctionLine,
@@ -44,6 +45,7 @@ from axis_path.core.language.tree import (
     Range,
     Summary,
 )
+from axis_path.core.study import Kind
 from tests.core.bracketed import bracketed
 
 KNOWN = Vocabulary(
@@ -254,8 +256,6 @@ WRONG = (
         "A value has no domain; a function has, as in `f(x) = x^2 for x > 0`.",
         "2 for x > 1",
     ),
-    ("log2(8)", "language.unknown_name", "The base of a logarithm is its second value", "log2"),
-    ("log_b(8)", "language.unknown_name", "The base of a logarithm is its second value", "log_b"),
     ("∫ x", "language.grammar", "For ∫ write `integral(x^2, x, 0, 2)`.", "∫"),
     ("5%", "language.grammar", "For % write a division by 100.", "%"),
     ("d/dx x^2", "language.grammar", "A derivative is written with ′", "d/dx"),
@@ -332,6 +332,52 @@ class ReadingTest(unittest.TestCase):
         assert isinstance(line, FunctionLine)
 
         self.assertEqual("(a ^ 2)", bracketed(line.expression))
+
+
+#: As it is written at school, and the same in full.
+SCHOOL = (
+    ("sinx/x", "sin(x)/x"), ("sin x/x", "sin(x)/x"), ("ln x/x^2", "ln(x)/x^2"),
+    ("sin 2x/a", "sin(2x)/a"), ("sin pi/6", "sin(pi/6)"), ("cos x/2", "cos(x/2)"),
+    ("log_2 8", "log(8, 2)"), ("log2(8x)", "log(8x, 2)"), ("log₂(x)", "log(x, 2)"),
+    ("log_a(x)", "log(x, a)"), ("log_2(x)^3", "log(x, 2)^3"), ("lg x", "log10(x)"),
+    ("x**2", "x^2"), ("2**-x", "2^(-x)"), ("∛x", "cbrt(x)"), ("³√(x + 1)", "cbrt(x + 1)"),
+    ("2∛x", "2cbrt(x)"), ("⌊x/2⌋", "floor(x/2)"), ("2⌈x⌉ + 1", "2ceil(x) + 1"),
+    ("xy", "x y"), ("2xyx", "2 x y x"),
+)  # fmt: skip
+
+
+class SchoolTest(unittest.TestCase):
+    def test_school_notation_is_read_as_it_is_meant(self) -> None:
+        names = Vocabulary(values=frozenset("a"), variables=frozenset({"x", "y"}))
+        for text, full in SCHOOL:
+            with self.subTest(text):
+                self.assertEqual(read_expression(full, names), read_expression(text, names))
+
+    def test_equations_of_the_plane_define_no_names(self) -> None:
+        for text in ("xy = 1", "sin(x) = y", "sin(x) = sin(y)", "ln(y) = x", "yx = 2x + 1"):
+            with self.subTest(text):
+                study = Study()
+                line = study.define(text)
+                self.assertEqual((Kind.RELATION, None), (line.kind, line.name))
+        study = Study()
+        study.define("f(x) := x^2")
+        self.assertEqual(9.0, study.evaluate("f(3)").value)
+
+    def test_other_spellings_get_a_repair_that_reads(self) -> None:
+        for text, repaired in (
+            ("Sin(x)", "sin(x)"), ("2PI x", "2pi x"), ("Y = 2x + 3", "y = 2x + 3"),
+            ("y = 2X + 3", "y = 2x + 3"), ("½x", "(1/2)x"), ("A(2|3)", "A = (2, 3)"),
+            ("x^2 if x > 0", "x^2 for x > 0"),
+        ):  # fmt: skip
+            with self.subTest(text):
+                study = Study()
+                study.write(1, text)
+                repair = study.definitions()[0].problem.repair
+                start, stop = repair.position
+                mended = text[:start] + repair.text + text[stop:]
+                self.assertEqual(repaired, mended)
+                study.write(1, mended)
+                self.assertIsNone(study.definitions()[0].problem)
 
 
 class ComplaintTest(unittest.TestCase):

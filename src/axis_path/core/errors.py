@@ -72,6 +72,16 @@ class NoValueError(MathError):
     code = "language.no_value"
 
 
+def no_value(name: str, position: tuple[int, int] = (0, 0)) -> NoValueError:
+    """Return the error of a name without a value; X and Y may be meant as x and y."""
+    if name in ("X", "Y"):
+        small = name.lower()
+        message = f"`{name}` has no value yet: make it a slider, or did you mean `{small}`?"
+        return NoValueError(message, position=position, letters=(name,), suggestion=small)
+    message = f"`{name}` has no value yet: make it a slider?"
+    return NoValueError(message, position=position, letters=(name,))
+
+
 class ArgumentCountError(MathError):
     """A function was given more or fewer values than it takes."""
 

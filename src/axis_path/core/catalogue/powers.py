@@ -96,6 +96,7 @@ LOGARITHMS = (
     ),
     FunctionEntry(
         name="log10",
+        spellings=("lg",),
         group=Group.LOGARITHMS,
         arguments=_NUMBER,
         meaning="the logarithm to base 10",

@@ -19,6 +19,7 @@ from axis_path.core.errors import (
     NotHandledError,
     NoValueError,
     ShapeError,
+    no_value,
 )
 from axis_path.core.evaluate.graph import IMAGINARY, Fence, Graph, Op, Split
 from axis_path.core.language.tree import (
@@ -276,11 +277,7 @@ class Compiler:
         if meaning is None:
             if name == IMAGINARY:
                 return Shaped(self.graph.add(Op.CONSTANT, payload=IMAGINARY))
-            raise NoValueError(
-                f"`{name}` has no value yet: make it a slider?",
-                position=node.span,
-                letters=(name,),
-            )
+            raise no_value(name, node.span)
         if isinstance(meaning, bool):
             found = Shaped(self.graph.add(Op.PARAMETER, payload=name))
         else:

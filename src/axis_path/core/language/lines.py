@@ -27,9 +27,13 @@ from axis_path.core.language.vocabulary import NAME_PATTERN, WORDS, Vocabulary, 
 from axis_path.core.limits import LINE_LENGTH
 
 _NAME = NAME_PATTERN.pattern
-_FUNCTION_HEAD = re.compile(rf"\s*({_NAME})\s*\(\s*({_NAME}(?:\s*,\s*{_NAME})*)\s*\)\s*=(?!=)")
-_VALUE_HEAD = re.compile(rf"\s*({_NAME})\s*=(?!=)")
-_LABEL = re.compile(rf"\s*({_NAME})\s*:")
+_FUNCTION_HEAD = re.compile(rf"\s*({_NAME})\s*\(\s*({_NAME}(?:\s*,\s*{_NAME})*)\s*\)\s*:?=(?!=)")
+_VALUE_HEAD = re.compile(rf"\s*({_NAME})\s*:?=(?!=)")
+_LABEL = re.compile(rf"\s*({_NAME})\s*:(?!=)")
+#: A point as it is written in some countries: A(2|3).
+_POINT = re.compile(rf"\s*({_NAME})\s*\(([^|()]+)\|([^|()]+)\)\s*")
+#: Letters of the plane that stand together are a product.
+_PLANE_PRODUCT = re.compile(r"[xyz]{2,3}")
 _DIFFERENTIAL = re.compile(r"(?<![A-Za-z0-9_])d/d[a-z](?![A-Za-z0-9_])")
 _FOR = re.compile(r"(?<![A-Za-z0-9_])for(?![A-Za-z0-9_])")
 
@@ -114,15 +118,18 @@ def head_name(text: str) -> str | None:
     if label:
         return spelled(label[1])
     function = _FUNCTION_HEAD.match(text)
-    if function:
+    if function and not _is_equation(function):
         return spelled(function[1])
     value = _VALUE_HEAD.match(text)
-    return spelled(value[1]) if value and value[1] not in ("x", "y") else None
+    if value is None or value[1] in ("x", "y") or _PLANE_PRODUCT.fullmatch(value[1]):
+        return None
+    return spelled(value[1])
 
 
 def is_function_head(text: str) -> bool:
     """Tell whether a line begins as the definition of a named function does."""
-    return _FUNCTION_HEAD.match(text) is not None
+    head = _FUNCTION_HEAD.match(text)
+    return head is not None and not _is_equation(head)
 
 
 def domain_start(text: str) -> int:
@@ -157,15 +164,29 @@ def read_line(text: str, vocabulary: Vocabulary) -> Line:
     label = _LABEL.match(text)
     if label:
         return _read_labelled(text, label, vocabulary)
+    point = _POINT.fullmatch(text)
+    if point:
+        written = f"{point[1]} = ({point[2].strip()}, {point[3].strip()})"
+        raise GrammarError(
+            "A point is written with `=` and a comma.",
+            position=(0, len(text)),
+            repair=Repair((0, len(text)), written, f"Use {written}"),
+        )
     function = _FUNCTION_HEAD.match(text)
-    if function:
+    if function and not _is_equation(function):
         return _read_function(text, function, vocabulary)
     value = _VALUE_HEAD.match(text)
     if value and value[1] == "y":
         return _read_y(text, value, vocabulary)
-    if value and value[1] != "x":
+    if value and value[1] != "x" and not _PLANE_PRODUCT.fullmatch(value[1]):
         return _read_value(text, value, vocabulary)
     return _read_unnamed(text, vocabulary)
+
+
+def _is_equation(head: re.Match[str]) -> bool:
+    """Check whether what begins as a definition is an equation in x and y, as sin(x) = y."""
+    rest = head.string[head.start(2) :]
+    return spelled(head[1]) in FUNCTIONS and "x" in rest and "y" in rest
 
 
 def _check_name(name: str, span: Span) -> None:

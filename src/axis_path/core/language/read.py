@@ -25,7 +25,7 @@ from axis_path.core.errors import (
     UnknownNameError,
 )
 from axis_path.core.language.complain import explain
-from axis_path.core.language.scan import PRIME_SIGN, Token, scan
+from axis_path.core.language.scan import LOG_OF, PRIME_SIGN, Token, scan
 from axis_path.core.language.tree import (
     Angle,
     AngleUnit,
@@ -265,6 +265,13 @@ def _whole(token: lark.Token) -> Node:
 
 def _apply(head: lark.Token | _Raised, arguments: tuple[Any, ...], span: Span) -> Node:
     function = str(head) if isinstance(head, lark.Token) else head.function
+    if function.startswith(LOG_OF):
+        arguments = (*arguments, _base(function.removeprefix(LOG_OF), _span(head)))
+        if len(arguments) != 2:
+            raise ArgumentCountError("A logarithm with a base takes one value.", position=span)
+        if isinstance(head, lark.Token):
+            return Call("log", arguments, span)
+        return Binary(Operator.POWER, Call("log", arguments, span), head.exponent, span)
     if function in SUMMARIES:
         if not isinstance(head, lark.Token):
             raise GrammarError(f"Write the power of `{function}` outside.", position=span)
@@ -282,6 +289,10 @@ def _apply(head: lark.Token | _Raised, arguments: tuple[Any, ...], span: Span) -
             position=head.span,
         )
     return Binary(Operator.POWER, Call(head.function, arguments, span), head.exponent, span)
+
+
+def _base(text: str, span: Span) -> Node:
+    return Number(Fraction(text), text, span) if text.isdigit() else Name(text, span)
 
 
 def _summary(name: str, arguments: tuple[Any, ...], span: Span) -> Node:

@@ -29,6 +29,8 @@ from axis_path.core.limits import DERIVATIVE_ORDER, LINE_LENGTH, NESTING, NUMBER
 
 #: How a derivative is marked in the text of its token.
 PRIME_SIGN = "'"
+#: Before the base in the text of the token of a logarithm.
+LOG_OF = "log_"
 
 
 class Kind(StrEnum):
@@ -92,7 +94,7 @@ class Token:
 _SUPERSCRIPTS = str.maketrans("⁰¹²³⁴⁵⁶⁷⁸⁹⁻", "0123456789-")
 _SIGNS = {
     "+": Kind.ADD, "-": Kind.SUBTRACT, "−": Kind.SUBTRACT, "–": Kind.SUBTRACT,
-    "*": Kind.TIMES, "×": Kind.TIMES, "·": Kind.TIMES, "⋅": Kind.TIMES,
+    "*": Kind.TIMES, "**": Kind.POWER, "×": Kind.TIMES, "·": Kind.TIMES, "⋅": Kind.TIMES,
     "/": Kind.DIVIDE, "÷": Kind.DIVIDE, "^": Kind.POWER, "(": Kind.OPEN, ")": Kind.CLOSE,
     ",": Kind.COMMA, "°": Kind.DEGREE, "=": Kind.EQUAL,
     "<": Kind.LESS, "<=": Kind.LESS, "≤": Kind.LESS, ">": Kind.MORE, ">=": Kind.MORE,
@@ -102,7 +104,7 @@ _SIGNS = {
 _TYPED = {"≤": "<=", "≥": ">=", "≠": "!="}
 _NUMBER = re.compile(r"(?:[0-9]+(?:\.[0-9]*)?|\.[0-9]+)(?:[eE][+-]?[0-9]+)?")
 _SUPERSCRIPT = re.compile(r"⁻?[⁰¹²³⁴⁵⁶⁷⁸⁹]+")
-_SIGN = re.compile(r"<=|>=|!=|[-+−–*×·⋅/÷^(),°=<>≤≥≠!\[\];]")
+_SIGN = re.compile(r"<=|>=|!=|\*\*|[-+−–*×·⋅/÷^(),°=<>≤≥≠!\[\];]")
 _SPACE = re.compile(r"\s+")
 _PRIMES = re.compile(r"['′″]+")
 _WORDS = {
@@ -152,6 +154,9 @@ def _raw_tokens(text: str, at: int, vocabulary: Vocabulary) -> list[Token]:
 
 
 def _next_tokens(text: str, at: int, vocabulary: Vocabulary) -> list[Token]:
+    printed = _printed_function(text, at)
+    if printed:
+        return printed
     name = NAME_PATTERN.match(text, at)
     if name:
         if not name[0].isascii() and not vocabulary.is_known(spelled(name[0])):
@@ -164,8 +169,6 @@ def _next_tokens(text: str, at: int, vocabulary: Vocabulary) -> list[Token]:
     if superscript:
         power = superscript[0].translate(_SUPERSCRIPTS)
         return [Token(Kind.SUPERSCRIPT, power, at, superscript.end(), superscript[0])]
-    if text[at] == "√":
-        return [Token(Kind.NAME, "sqrt", at, at + 1, "√")]
     if text[at] == "∞":
         return [Token(Kind.INFINITY, "inf", at, at + 1)]
     primes = _PRIMES.match(text, at)
@@ -179,6 +182,32 @@ def _next_tokens(text: str, at: int, vocabulary: Vocabulary) -> list[Token]:
         raw = sign[0]
         return [Token(_SIGNS[raw], _TYPED.get(raw, raw), at, sign.end(), raw)]
     raise _bad_sign(text, at)
+
+
+#: The bars of whole parts open a call; the others close it.
+_WHOLE_BARS = {"⌊": "floor", "⌈": "ceil"}
+_ROOTS = {"√": "sqrt", "∛": "cbrt", "³√": "cbrt"}
+_SUBSCRIPTS = str.maketrans("₀₁₂₃₄₅₆₇₈₉", "0123456789")
+_LOG_OF_BASE = re.compile(r"log(?:_?([0-9]+)|_([A-Za-z]))")
+_LOG_WITH_SUBSCRIPT = re.compile(r"log([₀₁₂₃₄₅₆₇₈₉]+)")
+
+
+def _printed_function(text: str, at: int) -> list[Token]:
+    """Read roots, whole parts and logarithms as they are printed; nothing for anything else."""
+    log = _LOG_WITH_SUBSCRIPT.match(text, at)
+    if log:
+        base = log[1].translate(_SUBSCRIPTS)
+        return [Token(Kind.NAME, f"{LOG_OF}{base}", at, log.end(), log[0])]
+    for sign, function in _ROOTS.items():
+        if text.startswith(sign, at):
+            # Whatever root it is, it takes what follows it as √ does.
+            return [Token(Kind.NAME, function, at, at + len(sign), "√")]
+    if text[at] in _WHOLE_BARS:
+        name = Token(Kind.NAME, _WHOLE_BARS[text[at]], at, at + 1, text[at])
+        return [name, Token(Kind.OPEN, "(", at, at + 1, text[at])]
+    if text[at] in "⌋⌉":
+        return [Token(Kind.CLOSE, ")", at, at + 1, text[at])]
+    return []
 
 
 #: Signs of print that are words here.
@@ -246,6 +275,10 @@ def _refuse_alike(text: str, run: str, at: int) -> None:
 
 
 def _name_tokens(run: str, at: int, vocabulary: Vocabulary) -> list[Token]:
+    based = _LOG_OF_BASE.fullmatch(run)
+    if based and not vocabulary.is_known(run):
+        base = based[1] or based[2]
+        return [Token(Kind.NAME, f"{LOG_OF}{base}", at, at + len(run), run)]
     if run == "if":
         raise GrammarError(
             "A domain follows the word `for`, as in `x^2 for x > 0`.",
@@ -357,26 +390,33 @@ def _decide_functions(tokens: list[Token], vocabulary: Vocabulary) -> list[Token
             if decided and decided[-1].kind is Kind.DERIVED:
                 continue
             raise _no_function(decided[-1] if decided else None, token)
-        if kind is Kind.NAME and vocabulary.is_function(text) and index not in bound:
+        if kind is Kind.NAME and _is_function(text, vocabulary) and index not in bound:
             if after is not None and after.kind is Kind.PRIME:
                 kind, text = Kind.DERIVED, _derived(token, after, tokens[index + 2 : index + 3])
             elif _is_first_of_summary(decided) and after is not None and after.kind is Kind.COMMA:
                 kind = Kind.FUNCTION
             else:
                 kind = _how_applied(token, after)
+        elif kind is Kind.DIVIDE and after is not None and after.kind is not Kind.NUMBER:
+            # sin x/x is (sin x)/x, and sin pi/6 is sin(pi/6).
+            kind = Kind.DIVIDE_APPLY
         elif (
-            kind in (Kind.TIMES, Kind.DIVIDE)
+            kind is Kind.TIMES
             and after is not None
             and after.kind is Kind.NAME
             and after.raw != "√"
-            and vocabulary.is_function(after.text)
+            and _is_function(after.text, vocabulary)
             and index + 1 not in bound
         ):
-            kind = Kind.TIMES_APPLY if kind is Kind.TIMES else Kind.DIVIDE_APPLY
+            kind = Kind.TIMES_APPLY
         elif kind is Kind.OPEN and _closes_power_of_function(decided):
             kind = Kind.OPEN_CALL
         decided.append(Token(kind, text, token.start, token.end, token.raw))
     return decided
+
+
+def _is_function(name: str, vocabulary: Vocabulary) -> bool:
+    return vocabulary.is_function(name) or name.startswith(LOG_OF)
 
 
 def _bound_places(tokens: list[Token]) -> set[int]:

@@ -13,6 +13,7 @@ from dataclasses import dataclass
 from axis_path.core.catalogue import CONSTANTS, DEGREE, FUNCTIONS, SPELLINGS
 from axis_path.core.errors import UnknownNameError
 
+_PLANE_LETTERS = re.compile(r"[xyz]{2,3}")
 #: Greek letters, typed by name or by sign: one name for both.
 GREEK = {
     "alpha": "α", "beta": "β", "delta": "δ", "epsilon": "ε", "eta": "η",
@@ -32,7 +33,6 @@ SUMMARIES = {
 WORDS = frozenset(
     {"for", "and", "otherwise", "from", "to", "in", "step", "points", "rad", "inf", "i", *SUMMARIES}
 )
-_LOG_WITH_BASE = re.compile(r"log_?([0-9]+)|log_([A-Za-z])")
 
 
 def _letters(first: int = 0x80, last: int = 0xFFFF) -> str:
@@ -117,14 +117,12 @@ class Vocabulary:
         end = start + len(run)
         if self.is_known(whole) or len(run) == 1 or whole in GREEK:
             return [Piece(whole, start, end)]
-        based = _LOG_WITH_BASE.fullmatch(run)
-        if based:
-            raise UnknownNameError(
-                "The base of a logarithm is its second value, as in "
-                f"`log(8, {based[1] or based[2]})`.",
-                position=(start, end),
-            )
+        if _PLANE_LETTERS.fullmatch(run):
+            # The letters of the plane and of space beside one another are a product.
+            return [Piece(letter, start + k, start + k + 1) for k, letter in enumerate(run)]
         pieces = self._split(run, start)
+        if pieces is not None and not all(self.is_known(piece.name) for piece in pieces):
+            self._refuse_capitals(run, start)
         if pieces is None:
             raise self._unknown(run, start)
         return pieces
@@ -154,6 +152,18 @@ class Vocabulary:
             return None
         return pieces
 
+    def _refuse_capitals(self, run: str, start: int) -> None:
+        """Refuse a known name that is written in capitals.
+
+        Raises:
+            UnknownNameError: it is one.
+        """
+        near = _in_small_letters(run, self.all_names())
+        if near is not None:
+            message = f"`{run}` is not known. Did you mean `{near}`?"
+            position = (start, start + len(run))
+            raise UnknownNameError(message, position=position, suggestion=near)
+
     def _unknown(self, run: str, start: int) -> UnknownNameError:
         position = (start, start + len(run))
         near = nearest(run, self.all_names())
@@ -168,11 +178,18 @@ class Vocabulary:
         return UnknownNameError(f"`{run}` is not known.", position=position)
 
 
+def _in_small_letters(run: str, names: frozenset[str]) -> str | None:
+    return next((name for name in sorted(names) if name.lower() == run.lower() != ""), None)
+
+
 def nearest(run: str, names: frozenset[str]) -> str | None:
     """Give the known name that differs from ``run`` by one slip, or None.
 
     A slip is one letter too many, one missing, one wrong, or two neighbours exchanged.
     """
+    in_capitals = _in_small_letters(run, names)
+    if in_capitals is not None:
+        return in_capitals
     found = [name for name in names if len(name) >= 2 and len(run) >= 2 and _one_slip(run, name)]
     # The name with the same first letter, then the shortest, is the likeliest.
     return min(found, key=lambda name: (name[0] != run[0], len(name), name), default=None)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from axis_path.core.errors import CycleError, NameTakenError, NoValueError
+from axis_path.core.errors import CycleError, NameTakenError, NoValueError, no_value
 from axis_path.core.language import Vocabulary
 from axis_path.core.study.meaning import Kind, LineKey, Meaning, with_problem
 
@@ -51,10 +51,9 @@ def _find_missing(
 
 def _no_value(letters: tuple[str, ...], position: tuple[int, int]) -> NoValueError:
     if len(letters) == 1:
-        message = f"`{letters[0]}` has no value yet: make it a slider?"
-    else:
-        names = ", ".join(f"`{name}`" for name in letters[:-1])
-        message = f"{names} and `{letters[-1]}` have no value yet: make them sliders?"
+        return no_value(letters[0], position)
+    names = ", ".join(f"`{name}`" for name in letters[:-1])
+    message = f"{names} and `{letters[-1]}` have no value yet: make them sliders?"
     return NoValueError(message, position=position, letters=letters)
 
 
