@@ -8,7 +8,7 @@ from fractions import Fraction
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from axis_path.core import Study
+from axis_path.core import Study, Window
 from axis_path.core.errors import LimitError, MathError
 from axis_path.core.language import (
     FunctionLine,
@@ -48,6 +48,7 @@ from axis_path.core.language.tree import (
 from axis_path.core.study import Kind
 from tests.core.bracketed import bracketed
 
+WINDOW = Window((-10, 10), (-7, 7), 200, 140)
 KNOWN = Vocabulary(
     functions=frozenset({"f", "tide"}),
     values=frozenset({"a", "b", "l", "w", "ab"}),
@@ -353,14 +354,27 @@ class SchoolTest(unittest.TestCase):
             with self.subTest(text):
                 self.assertEqual(read_expression(full, names), read_expression(text, names))
 
+    def test_how_a_division_behind_a_function_is_read_is_said(self) -> None:
+        for text, hint in (
+            ("y = sin x/x", "This is read as sin(x)/x. For the other, write sin(x/x)."),
+            ("sin 2x/3", "This is read as sin(2x/3). For the other, write sin(2x)/3."),
+            ("lnx/x + 1", "This is read as ln(x)/x. For the other, write ln(x/x)."),
+            ("sin x/(x + 1)", "The division is outside: sin(x) is divided."),
+            ("sin(x)/x", ""), ("x/sin x", ""), ("sin x + x/2", ""), ("sin x/", ""), ("√x/2", ""),
+        ):  # fmt: skip
+            with self.subTest(text):
+                self.assertEqual(hint, Study().hint(text))
+
     def test_equations_of_the_plane_define_no_names(self) -> None:
         for text in ("xy = 1", "sin(x) = y", "sin(x) = sin(y)", "ln(y) = x", "yx = 2x + 1"):
             with self.subTest(text):
                 study = Study()
                 line = study.define(text)
                 self.assertEqual((Kind.RELATION, None), (line.kind, line.name))
+                self.assertEqual([], study.scene(WINDOW).to_dict()["sliders"])
         study = Study()
-        study.define("f(x) := x^2")
+        study.define("f(x) := a x^2")
+        study.define("a := 1")
         self.assertEqual(9.0, study.evaluate("f(3)").value)
 
     def test_other_spellings_get_a_repair_that_reads(self) -> None:

@@ -22,5 +22,6 @@ def preview_dict(asked: BenchRequest) -> dict[str, Any]:
         "mathml": made.mathml,
         "domain": made.domain_mathml,
         "latex": made.latex,
+        "hint": "" if made.problem else study.hint(text),
         "problem": None if made.problem is None else problem_dict(made.problem),
     }

@@ -42,6 +42,7 @@ def result_dict(
         "mathml": typeset(read_expression(exact, Vocabulary())) if exact else "",
         # A short decimal that is the number itself needs no second form beside it.
         "is_plain": _is_plain(result, decimal),
+        "is_equal": _is_equal(exact, decimal),
         "note": note or result.remark,
     }
 
@@ -67,6 +68,15 @@ def _is_plain(result: Result, decimal: str) -> bool:
         and all(part.rational is not None for part in _leaves(result))
         and ("." not in decimal or _has_short_parts(result, decimal))
     )
+
+
+def _is_equal(exact: str | None, decimal: str) -> bool:
+    """Check whether a decimal is the very fraction that stands beside it."""
+    try:
+        shown = decimal.replace("−", "-").replace("·10^", "e")
+        return exact is not None and Fraction(exact) == Fraction(shown)
+    except ValueError:
+        return False
 
 
 def _leaves(result: Result) -> list[Result]:

@@ -5,6 +5,7 @@ tells what kind of line it is, ``mathml`` prints. Nothing here computes a value.
 Read ``tree.py`` first, then ``lines.py``.
 """
 
+from axis_path.core.language.hints import hint_of
 from axis_path.core.language.latex import latex, latex_line
 from axis_path.core.language.lines import (
     FunctionLine,
@@ -52,6 +53,7 @@ __all__ = [
     "Vocabulary",
     "domain_start",
     "head_name",
+    "hint_of",
     "is_function_head",
     "latex",
     "latex_line",

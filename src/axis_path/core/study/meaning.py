@@ -186,7 +186,8 @@ def _usage(text: str) -> str | None:
         return "called"
     if name_in_head(text) is None:
         return "valued" if isinstance(read_alone(text), ValueLine) else "called"
-    return None if ":" in text.split("=", 1)[0] else "valued"
+    is_labelled = ":" in text.replace(":=", "=").split("=", 1)[0]
+    return None if is_labelled else "valued"
 
 
 _RUN = re.compile(r"[^\W\d_][\w]*|_\w+")

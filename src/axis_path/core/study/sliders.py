@@ -13,10 +13,10 @@ from typing import Any
 from axis_path.core.catalogue import CONSTANTS, FUNCTIONS
 from axis_path.core.draw import plain
 from axis_path.core.errors import SliderError
-from axis_path.core.language import NAME_PATTERN, spelled
+from axis_path.core.language import NAME_PATTERN, head_name, spelled
 
 _LITERAL = r"[-−+]?\s*(?:[0-9]+(?:\.[0-9]*)?|\.[0-9]+)(?:[eE][+-]?[0-9]{1,3})?"
-_SLIDER_LINE = re.compile(rf"\s*({NAME_PATTERN.pattern})\s*=\s*({_LITERAL})\s*")
+_SLIDER_LINE = re.compile(rf"\s*({NAME_PATTERN.pattern})\s*:?=\s*({_LITERAL})\s*")
 _LARGEST = Fraction(10) ** 100
 #: What has a meaning of its own is no slider, even where somebody writes ``e = 3``.
 _NOT_SLIDERS = frozenset({"x", "y", *CONSTANTS, *FUNCTIONS})
@@ -60,7 +60,7 @@ class SliderRange:
 def slider_value(text: str) -> tuple[str, Fraction] | None:
     """Read a line that is a slider, such as ``a = 2.5``; None for any other line."""
     found = _SLIDER_LINE.fullmatch(text)
-    if found is None or spelled(found[1]) in _NOT_SLIDERS:
+    if found is None or head_name(text) is None or spelled(found[1]) in _NOT_SLIDERS:
         return None
     value = exact_number(found[2])
     if value and not 1 / _LARGEST <= abs(value) <= _LARGEST:

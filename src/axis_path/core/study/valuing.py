@@ -7,11 +7,14 @@ from numpy.typing import NDArray
 
 from axis_path.core.errors import UnknownNameError
 from axis_path.core.evaluate import Result, ResultKind
-from axis_path.core.language import read_expression, typeset
+from axis_path.core.language import hint_of, read_expression, typeset
 from axis_path.core.study.compiled import CompiledValue
 from axis_path.core.study.evaluator import Evaluator
 from axis_path.core.study.meaning import VALUED
 from axis_path.core.study.sliding import Sliding
+
+#: The usual variables, which a line need not name.
+_VARIABLES = ("x", "y", "t", "theta")
 
 
 class Valuing(Sliding):
@@ -33,6 +36,10 @@ class Valuing(Sliding):
             MathError: it does not read.
         """
         return typeset(read_expression(text, self._analysis.names()))
+
+    def hint(self, text: str) -> str:
+        """Say how a line is read where it could be meant otherwise; empty for most lines."""
+        return hint_of(text, self._analysis.names().and_variables(*_VARIABLES))
 
     def value(self, name: str) -> Result:
         """Give the value of a parameter, a point or a list.

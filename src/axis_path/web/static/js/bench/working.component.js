@@ -50,6 +50,7 @@ export const working = (engine) => () => ({
       message: line.problem?.message ?? "",
       exact: line.result?.mathml ?? "",
       isPlain: line.result?.is_plain ?? false,
+      isEqual: line.result?.is_equal ?? false,
       decimal: line.result ? line.result.decimal : "",
       note: line.result ? line.result.reason || line.result.note : "",
     }));
@@ -85,7 +86,7 @@ export const workingLine = (engine) => () => ({
     return Boolean(this.line.exact) && !this.line.isPlain;
   },
   get relation() {
-    return this.line.isPlain ? "=" : "≈";
+    return this.line.isPlain || this.line.isEqual ? "=" : "≈";
   },
   edit() {
     this.written = this.line.text;

@@ -11,6 +11,8 @@ export function makeWriting(engine) {
     text: "",
     previewFormula: "",
     previewDomain: "",
+    /** How it is read where it could be meant otherwise. */
+    previewHint: "",
     previewedText: "",
     latex: "",
     copied: false,
@@ -35,6 +37,7 @@ export function makeWriting(engine) {
       if (answer.text !== this.text) return;
       this.previewFormula = answer.mathml;
       this.previewDomain = answer.domain;
+      this.previewHint = answer.hint;
       this.latex = answer.latex;
       this.copied = false;
       this.writtenProblem = answer.problem;
@@ -46,7 +49,7 @@ export function makeWriting(engine) {
       this.writtenProblem = { message: error.message, position: [0, 0], letters: [], repair: null };
     },
     forgetPreview() {
-      Object.assign(this, { previewFormula: "", previewDomain: "", writtenProblem: null, previewedText: "", latex: "" });
+      Object.assign(this, { previewFormula: "", previewDomain: "", previewHint: "", writtenProblem: null, previewedText: "", latex: "" });
     },
 
     get problemMessage() {
