@@ -21,6 +21,11 @@ TOUCHING: tuple[tuple[str, tuple[tuple[float, int], ...]], ...] = (
     ("ln(x)^3 - 4ln(x)^2 + 5ln(x) = 2", ((math.e, 2), (math.e**2, 1))),
     ("x - 2sqrt(5)sqrt(x) + 5 = 0", ((5, 2),)),
     ("x - 6sqrt(x) + 9 = 0", ((9, 2),)),
+    ("x^2 - 2sqrt(2)x + 2 = 0", ((math.sqrt(2), 2),)),
+    ("e^x = e x", ((1, 2),)),
+    ("2^x = 1 + x ln(2)", ((0, 2),)),
+    ("x^2 - 2 = sin(x^2 - 2)", ((-math.sqrt(2), 3), (math.sqrt(2), 3))),
+    ("e^(x^2 - 3) = x^2 - 2", ((-math.sqrt(3), 2), (math.sqrt(3), 2))),
 )  # fmt: skip
 
 ALWAYS = (

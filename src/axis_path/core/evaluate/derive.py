@@ -167,7 +167,10 @@ def _power(graph: Graph, index: int, da: int | None, db: int | None) -> int:
         lower = graph.add(Op.POWER, (a, graph.minus(b, graph.number(1))))
         terms.append(graph.times(graph.times(b, lower), da))
     if db is not None:
-        terms.append(graph.times(graph.times(index, graph.call("ln", (a,))), db))
+        # The logarithm of e is 1, to the last digit.
+        is_e = graph.steps[a] == Step(Op.CONSTANT, payload="e")
+        rate = index if is_e else graph.times(index, graph.call("ln", (a,)))
+        terms.append(graph.times(rate, db))
     return _sum(graph, terms)
 
 

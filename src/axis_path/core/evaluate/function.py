@@ -223,6 +223,24 @@ class Expression:
                 made = graph.plus(graph.times(made, inner), graph.number(coefficient))
             return Expression(graph, made)
 
+    def is_zero_at(self, place: Fraction) -> bool:
+        """Check whether it is zero at a fraction by its terms, as e^x - e x at 1."""
+        with COMPUTING:
+            graph = self._graph
+            variable = graph.add(Op.VARIABLE)
+            return is_zero(graph, graph.substitute(self._step, variable, graph.number(place)))
+
+    def step_at(self, place: int) -> Expression:
+        """Return a step of the program as an expression."""
+        return self.sibling(self.indices[place])
+
+    def with_variable_at(self, place: int) -> Expression:
+        """Return the expression with the variable in place of a step of its program."""
+        with COMPUTING:
+            graph = self._graph
+            step = graph.substitute(self._step, self.indices[place], graph.add(Op.VARIABLE))
+            return Expression(graph, step)
+
     def variable_less_surd(self, coefficients: Sequence[Fraction], sign: int) -> Expression:
         """Return x less the larger or the smaller zero of a quadratic.
 

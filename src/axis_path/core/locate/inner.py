@@ -63,6 +63,35 @@ def inner_factors(function: RealFunction, expression: Expression) -> list[InnerF
     return None
 
 
+def composed(expression: Expression) -> Iterator[tuple[Expression, Expression]]:
+    """Return the ways in which an expression is G(u) with an inner function u that is no x.
+
+    Returns:
+        G as a function of the variable, and u.
+    """
+    steps = expression.program.steps
+    for place in range(len(steps) - 1):
+        own = steps[place]
+        if own.op == Op.VARIABLE or not own.arguments:
+            continue
+        moves: list[bool] = []
+        for k, step in enumerate(steps):
+            is_moved = step.op == Op.VARIABLE or any(moves[a] for a in step.arguments)
+            moves.append(is_moved and k != place)
+        if not moves[expression.program.results[0]] and _moves(steps, place):
+            yield expression.with_variable_at(place), expression.step_at(place)
+
+
+def _moves(steps: tuple[Step, ...], place: int) -> bool:
+    waiting = [place]
+    while waiting:
+        step = steps[waiting.pop()]
+        if step.op == Op.VARIABLE:
+            return True
+        waiting.extend(step.arguments)
+    return False
+
+
 def _coefficients(factor: fmpz_poly) -> list[Fraction]:
     polynomial = fmpq_poly(factor)
     return [to_fraction(polynomial[k]) for k in range(int(polynomial.degree()) + 1)]

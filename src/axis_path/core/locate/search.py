@@ -39,7 +39,7 @@ from axis_path.core.locate.cells import (
     merged_cells,
 )
 from axis_path.core.locate.exact import candidates, quadratic_at, quick_candidates
-from axis_path.core.locate.inner import inner_factors
+from axis_path.core.locate.inner import composed, inner_factors
 from axis_path.core.locate.polynomial import as_polynomial, real_zeros
 from axis_path.core.locate.rational import as_quotient
 from axis_path.core.locate.sift import Sifted, sift
@@ -96,6 +96,7 @@ def search_branch(
                 or searching.by_half_angle(cells)
                 or _by_levels(function, factor, cells, is_smooth=is_smooth)
                 or _by_inner_factors(function, factor, cells, is_smooth=is_smooth)
+                or _by_composition(function, factor, cells, is_smooth=is_smooth)
                 or found
             )
         for root in found.roots:
@@ -184,6 +185,47 @@ def _by_inner_factors(
         found.constant += own.constant
         found.is_crowded = found.is_crowded or own.is_crowded
     return found
+
+
+def _by_composition(
+    function: RealFunction, factor: Expression, cells: Sequence[Cell], *, is_smooth: bool
+) -> Search | None:
+    """Search G(u(x)) where G has zeros at simple numbers: those of u less each of these."""
+    for outer, inner in composed(factor):
+        found = Search()
+        for cell in cells:
+            values = function.prove(cell.hull(), inner)
+            if not (values.is_defined and values.continuous and values.value.is_finite()):
+                break
+            ends = Ball(values.value.lower()), Ball(values.value.upper())
+            levels = Search()
+            part = replace(function, expression=outer)
+            search_branch(part, [Cell(*ends)], levels, is_smooth=False)
+            if levels.undecided or levels.constant or levels.is_crowded:
+                break
+            if not all(root.proved and root.place.exact is not None for root in levels.roots):
+                break
+            for level in levels.roots:
+                _add_level(function, inner, cell, level, found, is_smooth=is_smooth)
+        else:
+            return found
+    return None
+
+
+def _add_level(
+    function: RealFunction, inner: Expression, cell: Cell, level: Root, found: Search,
+    *, is_smooth: bool,
+) -> None:  # fmt: skip
+    """Add the zeros of u - c for a zero c of G, each as often as the zero of G counts."""
+    less = inner.less(to_fraction(level.place.exact), in_turns=False)
+    own = Search()
+    search_branch(replace(function, expression=less), [cell], own, is_smooth=is_smooth)
+    for root in own.roots:
+        order = root.order * level.order if root.order and level.order else None
+        found.roots.append(replace(root, order=order, zeros=root.zeros | {less.step}))
+    found.undecided += own.undecided
+    found.constant += own.constant
+    found.is_crowded = found.is_crowded or own.is_crowded
 
 
 def _levels_over(values: Ball, start: Fraction, *, in_turns: bool) -> list[Fraction] | None:
@@ -464,7 +506,12 @@ class _Factor:
         value = self._prove(candidate, order)
         if value.exact is not None:
             return value.is_defined and value.exact == 0
-        return value.is_defined and vanishes(self.function, self._derivative(order), candidate)
+        if not value.is_defined or value.excludes_zero():
+            return False
+        expression = self._derivative(order)
+        if candidate.exact is not None and expression.is_zero_at(to_fraction(candidate.exact)):
+            return True
+        return vanishes(self.function, expression, candidate)
 
     def _narrowed(self, cell: Cell) -> arb:
         """Narrow a cell with exactly one zero by Newton's method on intervals.
