@@ -70,3 +70,44 @@ class TouchingTest(TestCase):
             with self.subTest(text):
                 found = Study().solve(text)
                 self.assertEqual((sentence, 0), (found.along, len(found)))
+
+    def test_curves_that_touch_meet_once_with_proof(self) -> None:
+        circle = "P(t) = (cos(t), sin(t)) for 0 <= t < 2pi"
+        for one, other, points in (
+            (circle, "Q(t) = (2 + cos(t), sin(t)) for 0 <= t < 2pi", [(1, 0, 2)]),
+            (circle, "Q(t) = (t, 2 - t^2 - 1) for -2 <= t <= 2", [(-1, 0, 1), (0, 1, 2), (1, 0, 1)]),
+            ("P(t) = (t, t^2) for -3 <= t <= 3", "Q(t) = (t, 2t - 1) for -3 <= t <= 3", [(1, 1, 2)]),
+            ("p(theta) = 2", "q(theta) = 1 + cos(theta)", [(2, 0, 2)]),
+            ("p(theta) = 1 + cos(theta)", "q(theta) = 1 - cos(theta)",
+             [(0, -1, 1), (0, 0, None), (0, 1, 1)]),
+            ("one: x^2 + y^2 = 2", "two: x y = 1", [(-1, -1, 2), (1, 1, 2)]),
+            ("one: x^2 + y^2 = 3", "two: x + y = 3", []),
+        ):  # fmt: skip
+            with self.subTest(f"{one} and {other}"):
+                study = Study()
+                study.define(one)
+                study.define(other)
+                found = study.intersections(*study.names())
+                self.assertTrue(found.complete, found.note)
+                self.assertTrue(all(each.proved for each in found))
+                self.assertEqual(
+                    points,
+                    [(round(p.x, 9) + 0.0, round(p.y, 9) + 0.0, p.multiplicity) for p in found],
+                )
+
+    def test_systems_of_curves_that_touch_or_nearly_touch(self) -> None:
+        for second, points in (
+            ("(x - 2)^2 + y^2 = 1", [(1.0, 0.0, 2)]),
+            ("(x - 2)^2 + y^2 = 1 - 10^(-20)", []),
+            ("x + y = sqrt(2)", None),
+            ("3x + 4y = 5", [(0.6, 0.8, 2)]),
+            ("y = x^2 - 1", [(-1.0, 0.0, 1), (0.0, -1.0, 2), (1.0, 0.0, 1)]),
+        ):
+            with self.subTest(second):
+                solved = Study().solve_system(["x^2 + y^2 = 1", second]).findings
+                self.assertIsNotNone(solved)
+                if points is None:
+                    self.assertFalse(solved.complete)
+                    continue
+                self.assertTrue(solved.complete, solved.note)
+                self.assertEqual(points, [(p.x, p.y, p.multiplicity) for p in solved])

@@ -13,6 +13,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
+from functools import partial
 
 import numpy as np
 from flint import arb
@@ -32,8 +33,9 @@ from axis_path.core.locate.cells import Interval, float_above, float_below
 from axis_path.core.locate.exact import candidates
 from axis_path.core.locate.finding import Finding, Findings, Kind
 from axis_path.core.locate.parts import take_apart
-from axis_path.core.locate.plane_search import Solution, Solved, solve_in_plane
+from axis_path.core.locate.plane_search import Solution, Solved, Touching, solve_in_plane
 from axis_path.core.locate.stopped import put_together
+from axis_path.core.locate.touching import touching_equations, touching_paths
 from axis_path.core.locate.verdict import SAME_ALL_ALONG, Verdict, at_place, value_text
 from axis_path.core.locate.zeros import SEARCH_BITS, clip, judged_roots, searched
 
@@ -305,7 +307,8 @@ def _of_paths(sheet: Sheet, one: Curve, other: Curve, bounds: Bounds) -> Finding
         return _bounds(x), _bounds(y), words
 
     box = _box(*(_widened(low.value, high.value) for low, high in ends))
-    found = _solved_in(gaps[0], gaps[1], box, point, _Paths(one, ends))
+    paths = _Paths(one, ends)
+    found = _solved_in(gaps[0], gaps[1], box, point, paths, partial(touching_paths, one, other))
     if bounds.x is None:
         return found
     low, high = (float(end.value.mid()) for end in bounds.x)
@@ -360,10 +363,10 @@ def _bounds(value: arb) -> tuple[float, float]:
 def _solved_in(
     one: RealSurface, other: RealSurface, box: Boxes,
     point: Callable[[Solution], tuple[tuple[float, float], tuple[float, float], str]],
-    paths: _Paths | None = None,
+    paths: _Paths | None = None, touching: Touching | None = None,
 ) -> Findings:  # fmt: skip
     """Solve two equations, and give the points; those of two paths are points of the first."""
-    solved = solve_in_plane(one, other, box)
+    solved = solve_in_plane(one, other, box, touching or partial(touching_equations, one, other))
     points = _points_of(solved, (one, other), point, paths)
     items = _each_once(put_together(points, solved.stopped is not None))
     if solved.stopped is not None:
@@ -396,7 +399,7 @@ def _points_of(
         if is_at is None:
             note = "whether it lies before the end of the path is not proved"
         found = at_place(Kind.INTERSECTION, *hulls, proved=not note, why=words, note=note)
-        yield replace(found, multiplicity=1 if solution.proved else None)
+        yield replace(found, multiplicity=solution.multiplicity if solution.proved else None)
 
 
 def _exact_point(one: RealSurface, other: RealSurface, hulls: list[Ball]) -> list[Ball] | None:

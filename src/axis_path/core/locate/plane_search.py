@@ -10,6 +10,7 @@ Source: Krawczyk 1969; Neumaier, *Interval Methods for Systems of Equations*, ch
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from contextlib import suppress
 from dataclasses import dataclass, replace
 
@@ -36,11 +37,20 @@ _LOSS = 64 * 2.0**-52
 
 @dataclass(frozen=True, slots=True)
 class Solution:
-    """One solution: its box, and whether exactly one is proved to lie in it."""
+    """One solution: its box, and whether exactly one is proved to lie in it.
+
+    Attributes:
+        multiplicity: how often it counts, if that is known of a proved one.
+    """
 
     x: tuple[float, float]
     y: tuple[float, float]
     proved: bool
+    multiplicity: int | None = 1
+
+
+#: Settles a box in which two curves may touch: the solution in it, none (False), or not (True).
+Touching = Callable[[Solution], Solution | bool]
 
 
 @dataclass(frozen=True, slots=True)
@@ -56,13 +66,16 @@ class Solved:
     stopped: StoppedError | None = None
 
 
-def solve_in_plane(one: RealSurface, other: RealSurface, box: Boxes) -> Solved:
+def solve_in_plane(
+    one: RealSurface, other: RealSurface, box: Boxes, touching: Touching = lambda _: True
+) -> Solved:
     """Find where two functions of two variables are both zero.
 
     Args:
         one: a function.
         other: another of the same variables.
         box: one box, the part of the plane that is searched.
+        touching: settles what boxes alone cannot.
 
     Raises:
         LimitError: there are too many boxes to look at.
@@ -93,11 +106,11 @@ def solve_in_plane(one: RealSurface, other: RealSurface, box: Boxes) -> Solved:
     for cluster in _clusters(
         [each for each in _each(narrow) if not any(_touch(each, s) for s in found)]
     ):
-        blown = _blown_up(cluster, one, other, matrix)
-        if blown is None:
-            unsure.append(cluster)
-        else:
+        blown = _blown_up(cluster, one, other, matrix) or touching(cluster)
+        if isinstance(blown, Solution):
             found.append(blown)
+        elif blown:
+            unsure.append(cluster)
     solutions = _distinct(found) + unsure
     return Solved(tuple(sorted(solutions, key=_place)), complete=not unsure)
 

@@ -73,6 +73,51 @@ def search_by_half_angle(
     return None if roots is None else Search(roots)
 
 
+def half_angle_quotients(
+    functions: Sequence[RealFunction], around: float
+) -> tuple[list[Quotient], arb, int] | None:
+    """Return functions as quotients of polynomials in t = tan((w x - q pi/2)/2).
+
+    Args:
+        functions: of one variable, with the sliders of the first.
+        around: a place at which t is to be small.
+
+    Returns:
+        The quotients, w, and q; None if they are not all made of waves of one angle.
+    """
+    waves = [_waves(each, each.expression) for each in functions]
+    slopes = [angle.slope for each in waves for angle in each.values()]
+    base = _base(slopes) if slopes else None
+    if base is None:
+        return None
+    width = _number(base)
+    quarters = round(float(width) * around / (math.pi / 2))
+    made: list[Quotient] = []
+    for function, angles in zip(functions, waves, strict=True):
+        steps = function.expression.program.steps
+        try:
+            atoms = {
+                k: _wave(steps[k].op, _turned(angle, base, quarters), base)
+                for k, angle in angles.items()
+            }
+        except NoQuotientError:
+            return None
+        quotient = quotient_in(function, function.expression, atoms)
+        if quotient is None:
+            return None
+        made.append(quotient)
+    return made, width, quarters
+
+
+def _turned(angle: _Linear, base: Multiple, quarters: int) -> _Linear:
+    """Return an angle n w x + c as a function of x less so many quarter turns of w x."""
+    turns = Multiple(Fraction(quarters, 2) * (angle.slope.part / base.part), 1)
+    constant = _added(angle.constant, turns)
+    if constant is None:
+        raise NoQuotientError
+    return _Linear(angle.slope, constant)
+
+
 def _angles(found: Quotient) -> list[tuple[arb, int]]:
     """Return where a quotient of polynomials in t is zero, as angles from -pi to pi, and orders."""
     turns = [(2 * zero.place.atan(), zero.order) for zero in real_zeros(found.top)]
