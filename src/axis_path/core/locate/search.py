@@ -18,17 +18,17 @@ from __future__ import annotations
 from collections import deque
 from collections.abc import Sequence
 from dataclasses import replace
-from fractions import Fraction
 
 import numpy as np
-from flint import arb, fmpq, fmpq_poly
+from flint import arb, fmpq_poly
 
 from axis_path.core.arithmetic import Ball, Defined, Enclosure, ball
-from axis_path.core.arithmetic.conversion import to_fraction, whole_number
+from axis_path.core.arithmetic.conversion import to_fraction
 from axis_path.core.errors import LimitError, NotHandledError
 from axis_path.core.evaluate import Expression, RealFunction
 from axis_path.core.limits import FOUND, LOCATE_CELLS
 from axis_path.core.locate.algebraic import vanishes
+from axis_path.core.locate.by_form import search_by_form
 from axis_path.core.locate.cells import (
     Cell,
     Root,
@@ -39,7 +39,6 @@ from axis_path.core.locate.cells import (
     merged_cells,
 )
 from axis_path.core.locate.exact import candidates, quadratic_at, quick_candidates
-from axis_path.core.locate.inner import composed, inner_factors
 from axis_path.core.locate.polynomial import as_polynomial, real_zeros
 from axis_path.core.locate.rational import as_quotient
 from axis_path.core.locate.sift import Sifted, sift
@@ -54,8 +53,6 @@ _FINEST = arb(2) ** -1100
 #: How many derivatives may vanish together with the function.
 _MOST_ORDER = 8
 _FEW_CELLS = 400
-#: A wave is searched level by level if it has no more of them.
-_MOST_LEVELS = 64
 #: Where zeros crowd without end, so many of them are given.
 _MOST_IN_CROWD = 120
 #: A value this small, beside the values around it, cannot be told from zero.
@@ -94,9 +91,7 @@ def search_branch(
             found = (
                 searching.by_quotient(cells)
                 or searching.by_half_angle(cells)
-                or _by_levels(function, factor, cells, is_smooth=is_smooth)
-                or _by_inner_factors(function, factor, cells, is_smooth=is_smooth)
-                or _by_composition(function, factor, cells, is_smooth=is_smooth)
+                or search_by_form(_search_part, function, factor, cells, is_smooth=is_smooth)
                 or found
             )
         for root in found.roots:
@@ -107,6 +102,15 @@ def search_branch(
         search.undecided += found.undecided
         search.is_crowded = search.is_crowded or found.is_crowded
         search.constant += found.constant
+
+
+def _search_part(
+    function: RealFunction, expression: Expression, cells: Sequence[Cell], *, is_smooth: bool
+) -> Search:
+    """Search another expression of a function's graph."""
+    found = Search()
+    search_branch(replace(function, expression=expression), cells, found, is_smooth=is_smooth)
+    return found
 
 
 def _parted(function: RealFunction) -> list[tuple[Expression, fmpq_poly | None]]:
@@ -129,116 +133,6 @@ def _with_factors(function: RealFunction, root: Root) -> Root:
     if len(able) > 1:
         able = [each for each in able if not function.prove(root.place, each).excludes_zero()]
     return replace(root, zeros=root.zeros | {able[0].step}) if len(able) == 1 else root
-
-
-def _by_levels(
-    function: RealFunction, factor: Expression, cells: Sequence[Cell], *, is_smooth: bool
-) -> Search | None:
-    """Search a sine or cosine level by level: where its angle is n pi; None if it is none.
-
-    So the double zeros of sin((x - a)^2) become those of (x - a)^2, which is parted into factors.
-    """
-    waves = factor.wave_levels()
-    if waves is None:
-        return None
-    angle, start, in_turns = waves
-    found = Search()
-    for cell in cells:
-        levels = _levels_over(function.prove(cell.hull(), angle), start, in_turns=in_turns)
-        if levels is None:
-            return None
-        for level in levels:
-            part = replace(function, expression=angle.less(level, in_turns=in_turns))
-            at_level = Search()
-            search_branch(part, [cell], at_level, is_smooth=is_smooth)
-            step = part.expression.step
-            found.roots += [replace(root, zeros=root.zeros | {step}) for root in at_level.roots]
-            found.undecided += at_level.undecided
-            found.constant += at_level.constant
-            found.is_crowded = found.is_crowded or at_level.is_crowded
-    return found
-
-
-def _by_inner_factors(
-    function: RealFunction, factor: Expression, cells: Sequence[Cell], *, is_smooth: bool
-) -> Search | None:
-    """Search a polynomial of an inner function factor by factor; None if it is none."""
-    parts = inner_factors(function, factor)
-    if parts is None:
-        return None
-    found = Search()
-    for part in parts:
-        own = Search()
-        search_branch(
-            replace(function, expression=part.expression), cells, own, is_smooth=is_smooth
-        )
-        zeros = {part.expression.step}
-        found.roots += [
-            replace(
-                root,
-                order=None if root.order is None else root.order * part.times,
-                zeros=root.zeros | zeros,
-            )
-            for root in own.roots
-        ]
-        found.undecided += own.undecided
-        found.constant += own.constant
-        found.is_crowded = found.is_crowded or own.is_crowded
-    return found
-
-
-def _by_composition(
-    function: RealFunction, factor: Expression, cells: Sequence[Cell], *, is_smooth: bool
-) -> Search | None:
-    """Search G(u(x)) where G has zeros at simple numbers: those of u less each of these."""
-    for outer, inner in composed(factor):
-        found = Search()
-        for cell in cells:
-            values = function.prove(cell.hull(), inner)
-            if not (values.is_defined and values.continuous and values.value.is_finite()):
-                break
-            ends = Ball(values.value.lower()), Ball(values.value.upper())
-            levels = Search()
-            part = replace(function, expression=outer)
-            search_branch(part, [Cell(*ends)], levels, is_smooth=False)
-            if levels.undecided or levels.constant or levels.is_crowded:
-                break
-            if not all(root.proved and root.place.exact is not None for root in levels.roots):
-                break
-            for level in levels.roots:
-                _add_level(function, inner, cell, level, found, is_smooth=is_smooth)
-        else:
-            return found
-    return None
-
-
-def _add_level(
-    function: RealFunction, inner: Expression, cell: Cell, level: Root, found: Search,
-    *, is_smooth: bool,
-) -> None:  # fmt: skip
-    """Add the zeros of u - c for a zero c of G, each as often as the zero of G counts."""
-    less = inner.less(to_fraction(level.place.exact), in_turns=False)
-    own = Search()
-    search_branch(replace(function, expression=less), [cell], own, is_smooth=is_smooth)
-    for root in own.roots:
-        order = root.order * level.order if root.order and level.order else None
-        found.roots.append(replace(root, order=order, zeros=root.zeros | {less.step}))
-    found.undecided += own.undecided
-    found.constant += own.constant
-    found.is_crowded = found.is_crowded or own.is_crowded
-
-
-def _levels_over(values: Ball, start: Fraction, *, in_turns: bool) -> list[Fraction] | None:
-    """Return the levels a + n that an angle reaches; None if they are too many."""
-    if not values.is_defined or not values.value.is_finite():
-        return None
-    scaled = (values.value / arb.pi() if in_turns else values.value) - arb(
-        fmpq(start.numerator, start.denominator)
-    )
-    low, high = whole_number(scaled.lower().ceil()), whole_number(scaled.upper().floor())
-    if low is None or high is None or high - low > _MOST_LEVELS:
-        return None
-    return [start + int(n) for n in range(int(low), int(high) + 1)]
 
 
 class _Factor:
