@@ -22,7 +22,7 @@ from axis_path.core.arithmetic import Ball, precision
 from axis_path.core.data.fit import Fit
 from axis_path.core.data.linear_fit import Solved, number_text, solve_least_squares, to_arb
 from axis_path.core.errors import DataError
-from axis_path.core.evaluate import Expression, evaluate_constant, sample_inputs
+from axis_path.core.evaluate import Expression, evaluate_together, sample_inputs
 
 Floats = NDArray[np.float64]
 _BITS = 200
@@ -64,11 +64,10 @@ class Formula:
         given = [x, *(np.full(len(x), value) for value in parameters)]
         return sample_inputs(expression, self.sliders, dict(zip(self.inputs, given, strict=True)))
 
-    def proved(self, expression: Expression, x: arb, parameters: Sequence[arb]) -> Ball:
-        """Give a ball of an expression at one place."""
+    def proved(self, x: arb, parameters: Sequence[arb]) -> list[Ball]:
+        """Return the balls of the value and of its derivatives at one place."""
         balls = dict(zip(self.inputs, map(Ball, (x, *parameters)), strict=True))
-        used = {name: balls[name] for name in expression.program.inputs}
-        return evaluate_constant(expression, self.sliders, bits=_BITS, inputs=used)
+        return evaluate_together((self.value, *self.slopes), self.sliders, balls)
 
 
 def fit_nonlinear(
@@ -191,8 +190,7 @@ def _polished(
             rows: list[list[arb]] = []
             right: list[arb] = []
             for place, value in zip(xs, ys, strict=True):
-                here = formula.proved(formula.value, place, parameters)
-                slopes = [formula.proved(each, place, parameters) for each in formula.slopes]
+                here, *slopes = formula.proved(place, parameters)
                 if not here.is_defined or not all(each.is_defined for each in slopes):
                     return None
                 rows.append([each.value.mid() for each in slopes])

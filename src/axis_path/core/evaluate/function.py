@@ -564,6 +564,24 @@ def evaluate_constant(
         return run(expression.program, backend, ball.from_fraction(0), used)[0]
 
 
+def evaluate_together(
+    expressions: Sequence[Expression],
+    parameters: Mapping[str, Fraction],
+    inputs: Mapping[str, Ball],
+) -> list[Ball]:
+    """Compute several expressions of one graph at once, at the present precision.
+
+    Args:
+        expressions: without a variable, at least one.
+        parameters: the values of the sliders.
+        inputs: what else they read by name.
+    """
+    first, *others = expressions
+    program = first.together(*others)
+    used = {name: ball.from_fraction(parameters[name]) for name in program.parameters}
+    return run(program, _PROVING, ball.from_fraction(0), used | dict(inputs))
+
+
 def has_zero_to_the_zero(expression: Expression, parameters: Mapping[str, Fraction]) -> bool:
     """Check whether an expression without a variable takes 0^0 anywhere."""
     program = expression.program
