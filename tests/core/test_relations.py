@@ -3,6 +3,7 @@
 import unittest
 
 import numpy as np
+from scipy.spatial import cKDTree
 
 from axis_path.core import Study, Window
 from axis_path.core.draw import RealRelation, RelationPicture, draw_levels, draw_relation
@@ -50,6 +51,20 @@ LINES: tuple[tuple[str, np.ndarray], ...] = (
         np.column_stack([X, np.sqrt(np.where(X**3 > 3 * X - 1, X**3 - 3 * X + 1, np.nan))]),
     ),
 )
+
+
+def _in_px(points: np.ndarray, window: Window) -> np.ndarray:
+    (left, right), (low, high) = window.x, window.y
+    across = (points[:, 0] - left) / (right - left) * window.width
+    return np.column_stack([across, (points[:, 1] - low) / (high - low) * window.height])
+
+
+def _filled(line: np.ndarray) -> np.ndarray:
+    """Return points along a line that are at most a twentieth of a pixel apart."""
+    steps = np.hypot(*np.diff(line, axis=0).T)
+    at = np.concatenate([[0.0], np.cumsum(steps)])
+    wanted = np.linspace(0, at[-1], int(at[-1] * 20) + 2)
+    return np.column_stack([np.interp(wanted, at, line[:, k]) for k in (0, 1)])
 
 
 class EquationTest(unittest.TestCase):
@@ -102,6 +117,37 @@ class EquationTest(unittest.TestCase):
             with self.subTest(line):
                 # The corners of |x| + |y| = 3, and where a line meets itself.
                 self.assertLessEqual(len(far), 2)
+
+    def test_crossings_corners_cusps_and_ends_are_true_to_half_a_pixel(self) -> None:
+        turn = np.linspace(0, 2 * np.pi, 40_001)
+        sine, cosine = np.sin(turn), np.cos(turn)
+        straight = np.linspace(-1.4, 1.4, 20_001)
+        along = np.linspace(-1.6, 1.6, 20_001)
+        truths = {
+            "sqrt(x) + sqrt(y) = 1": (cosine**4, sine**4),
+            "y^2 = x^2(x + 1)": (along**2 - 1, along * (along**2 - 1)),
+            "(x^2 + y^2)^2 = 2(x^2 - y^2)": (
+                np.sqrt(2) * cosine / (1 + sine**2), np.sqrt(2) * sine * cosine / (1 + sine**2)
+            ),
+            "|x| + |y| = 1": (np.sign(cosine) * cosine**2, np.sign(sine) * sine**2),
+            "x^2 = y^2": (np.tile(straight, 2), np.concatenate([straight, -straight])),
+            "(x^2 + y^2 - x)^2 = x^2 + y^2": ((1 + cosine) * cosine, (1 + cosine) * sine),
+        }  # fmt: skip
+        for text, truth in truths.items():
+            for move in (0.0, 0.004, 0.0113):
+                window = Window((-1.5 - move, 2.5 - move), (-1.4 - 2 * move, 1.4), 400, 280)
+                with self.subTest(text, move=move):
+                    picture = draw_relation(relation(text), window)
+                    true = _in_px(np.column_stack(truth), window)
+                    true = true[((true > 1) & (true < (399, 279))).all(axis=1)]
+                    drawn = np.concatenate(
+                        [_filled(_in_px(line, window)) for line in picture.solid]
+                    )
+                    drawn = np.concatenate([drawn, _in_px(picture.dots, window)])
+                    missed = cKDTree(drawn).query(true)[0].max()
+                    kept = ((drawn > 2) & (drawn < (398, 278))).all(axis=1)
+                    stray = cKDTree(true).query(drawn[kept])[0].max()
+                    self.assertLess(max(missed, stray), 0.5)
 
     def test_logarithmic_axes_show_the_same_equations(self) -> None:
         window = Window((0.05, 50), (0.05, 50), 660, 430, log_x=True, log_y=True)

@@ -13,6 +13,13 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from axis_path.core.draw.close_look import (
+    CloseLook,
+    corner_values,
+    look_closely,
+    segments_in,
+    slopes_in,
+)
 from axis_path.core.draw.tiling import Grid, Tiling, changes_sign
 from axis_path.core.evaluate import Boxes, RealSurface
 
@@ -23,6 +30,8 @@ Whole = NDArray[np.int64]
 _PARTS = 4
 #: More cells than this are not cut: they are shaded.
 _MOST_CUT = 6_000
+#: Where more cells than this lie at edges of what has values, these are left as they are.
+_MOST_EDGES = 1_500
 #: So many cells together are a speck.
 _SPECK = 4
 #: Fewer cells than this with several branches each are corners and crossings of lines.
@@ -52,23 +61,49 @@ def look_finer(surface: RealSurface, grid: Grid, tiling: Tiling, changes: Flags)
     """Look closer at the cells that may hold a zero which their corners do not show."""
     none = np.zeros(grid.shape, dtype=np.bool_)
     row, column = np.nonzero(tiling.maybe & tiling.calm)
-    keeps_x, keeps_y = _keeps(surface, grid.boxes(row, column, 1))
+    slopes = slopes_in(surface, grid.boxes(row, column, 1))
     crossed = changes[row, column]
-    several = ~(keeps_x | keeps_y)
-    unsure = ~crossed & ~(keeps_x & keeps_y)
+    several = ~(slopes.x | slopes.y)
+    unsure = ~crossed & ~(slopes.x & slopes.y)
     if int((several & crossed).sum()) >= _LEAST_DENSE or int(unsure.sum()) > _MOST_CUT:
         dense = _marked(none, row[several], column[several])
         return Finer(dense, none, [], np.empty((0, 2)), np.empty((0, 2)))
+    bent = _marked(none, row[several & crossed], column[several & crossed])
+    turning = crossed & ~(slopes.x & slopes.y)
+    bent |= _beside(bent) & _marked(none, row[turning], column[turning])
+    kinks = _few(_marked(none, row[slopes.broken], column[slopes.broken]))
+    edges = _few(tiling.maybe & ~tiling.calm)
     row, column = row[unsure], column[unsure]
     thin, left, places = _cut(surface, grid.boxes(row, column, 1))
     thin_cells = _marked(none, row[thin], column[thin])
-    redrawn = thin_cells | (changes & _beside(thin_cells))
+    redrawn = thin_cells | (changes & _beside(thin_cells)) | bent | kinks | edges
     drawn = np.nonzero(redrawn)
-    segments = _segments(surface, grid.boxes(drawn[0], drawn[1], 1).cut(_PARTS))
+    seen = look_closely(surface, grid.boxes(drawn[0], drawn[1], 1))
+    if not seen.is_whole:
+        redrawn = thin_cells | (changes & _beside(thin_cells))
+        drawn = np.nonzero(redrawn)
+        boxes = grid.boxes(drawn[0], drawn[1], 1).cut(_PARTS)
+        seen = CloseLook(segments_in(boxes, corner_values(surface, boxes)), np.empty((0, 2)))
     near = _beside(changes | thin_cells)
     alone = left & ~near[row, column]
     small = thin & _is_small(thin_cells)[row, column] & ~_beside(changes)[row, column]
-    return Finer(none, redrawn, segments, places[alone], places[small])
+    dots = look_closely(surface, grid.boxes(row[alone], column[alone], 1))
+    return Finer(
+        none, redrawn, [*seen.segments, *dots.segments],
+        _apart(dots, places[alone]), places[small],
+    )  # fmt: skip
+
+
+def _few(cells: Flags) -> Flags:
+    """Return cells in which lines may end or turn a corner; none where they are too many."""
+    return cells if int(cells.sum()) <= _MOST_EDGES else np.zeros_like(cells)
+
+
+def _apart(dots: CloseLook, places: Floats) -> Floats:
+    """Return the places at which something may be that is too small to be told from a zero."""
+    if not dots.is_whole:
+        return places
+    return dots.left
 
 
 def _marked(none: Flags, row: Whole, column: Whole) -> Flags:
@@ -97,25 +132,15 @@ def _is_small(chosen: Flags) -> Flags:
     return np.asarray(np.add.reduce(parts) <= _SPECK)
 
 
-def _keeps(surface: RealSurface, boxes: Boxes) -> tuple[Flags, Flags]:
-    """Tell in which boxes the function rises or falls throughout, across and up."""
-    slopes = surface.slopes()
-    if slopes is None or not len(boxes):
-        return np.zeros(len(boxes), dtype=np.bool_), np.zeros(len(boxes), dtype=np.bool_)
-    found = [slope.enclose(boxes) for slope in slopes]
-    keeps = [~(s.partial | s.broken) & ((s.low >= 0) | (s.high <= 0)) for s in found]
-    return np.asarray(keeps[0]), np.asarray(keeps[1])
-
-
 def _cut(surface: RealSurface, boxes: Boxes) -> tuple[Flags, Flags, Floats]:
     """Cut boxes; tell which hold a change of sign, which are still unsure, and where (n, 2)."""
     count, inner = len(boxes), _PARTS * _PARTS
     finer = boxes.cut(_PARTS)
     found = surface.enclose(finer)
     maybe = ~((found.low > 0) | (found.high < 0) | found.nowhere)
-    crossed = changes_sign(_corner_values(surface, finer)) & maybe
-    keeps_x, keeps_y = _keeps(surface, finer)
-    unsure = maybe & ~crossed & ~(keeps_x & keeps_y)
+    crossed = changes_sign(corner_values(surface, finer)) & maybe
+    slopes = slopes_in(surface, finer)
+    unsure = maybe & ~crossed & ~(slopes.x & slopes.y)
     middle = np.column_stack([finer.x_low + finer.x_high, finer.y_low + finer.y_high]) / 2
     doubtful = np.asarray(unsure).reshape(count, inner)
     crossings = np.asarray(crossed).reshape(count, inner)
@@ -125,36 +150,3 @@ def _cut(surface: RealSurface, boxes: Boxes) -> tuple[Flags, Flags, Floats]:
     total = np.maximum(weights.sum(axis=1), 1)[:, None]
     places = (middle.reshape(count, inner, 2) * weights[..., None]).sum(axis=1) / total
     return thin, np.asarray(doubtful.any(axis=1)), places
-
-
-def _corner_values(surface: RealSurface, boxes: Boxes) -> list[Floats]:
-    """Give the values at the corners: lower left, lower right, upper right, upper left."""
-    corners = (
-        (boxes.x_low, boxes.y_low), (boxes.x_high, boxes.y_low),
-        (boxes.x_high, boxes.y_high), (boxes.x_low, boxes.y_high),
-    )  # fmt: skip
-    return [surface.sample(xs, ys) for xs, ys in corners]
-
-
-def _segments(surface: RealSurface, boxes: Boxes) -> list[Floats]:
-    """Join, in each box with a change of sign, the places where its sides are crossed.
-
-    Source: Lorensen and Cline, *Marching cubes*, 1987, in two dimensions.
-    """
-    if not len(boxes):
-        return []
-    values = _corner_values(surface, boxes)
-    xs = (boxes.x_low, boxes.x_high, boxes.x_high, boxes.x_low)
-    ys = (boxes.y_low, boxes.y_low, boxes.y_high, boxes.y_high)
-    crossings = []
-    for k in range(4):
-        a, b = values[k], values[(k + 1) % 4]
-        with np.errstate(all="ignore"):
-            part = np.where((a > 0) != (b > 0), a / (a - b), np.nan)
-        x = xs[k] + (xs[(k + 1) % 4] - xs[k]) * part
-        crossings.append(np.column_stack([x, ys[k] + (ys[(k + 1) % 4] - ys[k]) * part]))
-    found: list[Floats] = []
-    for each in np.stack(crossings, axis=1):
-        ends = each[np.isfinite(each).all(axis=1)]
-        found += [ends[k : k + 2] for k in range(0, len(ends) - 1, 2)]
-    return found
