@@ -39,11 +39,13 @@ class CloseLook:
 def look_closely(surface: RealSurface, boxes: Boxes) -> CloseLook:
     """Draw the zero set in boxes, and say where it may be besides."""
     segments: list[Floats] = []
+    is_whole = True
     for _ in range(_ROUNDS):
         if not len(boxes):
             break
         if len(boxes) * _PARTS**2 > _MOST_BOXES:
-            return CloseLook(segments, _middles(boxes), is_whole=False)
+            is_whole = False
+            break
         boxes = boxes.cut(_PARTS)
         found = surface.enclose(boxes)
         maybe = ~((found.low > 0) | (found.high < 0) | found.nowhere)
@@ -57,13 +59,13 @@ def look_closely(surface: RealSurface, boxes: Boxes) -> CloseLook:
         empty = calm & ~crossed & slopes.x & slopes.y & ~np.isnan(np.sum(values, axis=0))
         boxes = boxes.take(~shown & ~empty)
     if not len(boxes):
-        return CloseLook(joined(segments), np.empty((0, 2)))
+        return CloseLook(joined(segments), np.empty((0, 2)), is_whole)
     # In the smallest boxes a change of sign is drawn whatever else may be there.
     found = surface.enclose(boxes)
     values = corner_values(surface, boxes)
     shown = changes_sign(values) & ~(found.partial | found.broken)
     segments += segments_in(boxes.take(shown), [each[shown] for each in values])
-    return CloseLook(joined(segments), _middles(boxes.take(~shown)))
+    return CloseLook(joined(segments), _middles(boxes.take(~shown)), is_whole)
 
 
 def joined(segments: list[Floats]) -> list[Floats]:

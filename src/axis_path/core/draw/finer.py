@@ -17,7 +17,6 @@ from axis_path.core.draw.close_look import (
     CloseLook,
     corner_values,
     look_closely,
-    segments_in,
     slopes_in,
 )
 from axis_path.core.draw.tiling import Grid, Tiling, changes_sign
@@ -76,16 +75,13 @@ def look_finer(surface: RealSurface, grid: Grid, tiling: Tiling, changes: Flags)
     row, column = row[unsure], column[unsure]
     thin, left, places = _cut(surface, grid.boxes(row, column, 1))
     thin_cells = _marked(none, row[thin], column[thin])
-    redrawn = thin_cells | (changes & _beside(thin_cells)) | bent | kinks | edges
-    drawn = np.nonzero(redrawn)
-    seen = look_closely(surface, grid.boxes(drawn[0], drawn[1], 1))
-    if not seen.is_whole:
-        redrawn = thin_cells | (changes & _beside(thin_cells))
-        drawn = np.nonzero(redrawn)
-        boxes = grid.boxes(drawn[0], drawn[1], 1).cut(_PARTS)
-        seen = CloseLook(segments_in(boxes, corner_values(surface, boxes)), np.empty((0, 2)))
     near = _beside(changes | thin_cells)
     alone = left & ~near[row, column]
+    # The tip of a cusp lies in cells that show nothing, beside others that do.
+    tips = _few(_marked(none, row[left & ~alone], column[left & ~alone]))
+    redrawn = thin_cells | (changes & _beside(thin_cells)) | bent | kinks | edges | tips
+    drawn = np.nonzero(redrawn)
+    seen = look_closely(surface, grid.boxes(drawn[0], drawn[1], 1))
     small = thin & _is_small(thin_cells)[row, column] & ~_beside(changes)[row, column]
     dots = look_closely(surface, grid.boxes(row[alone], column[alone], 1))
     return Finer(
