@@ -39,6 +39,8 @@ CONVERGENT = (
     ("sign(x - ln(2)) x", "0", "1", "(1 - 2*log(2)**2)/2"),
     ("1/x^2", "inf", "1", "-1"),
     ("sin(20x)^2", "0", "pi", "pi/2"),
+    ("atan(1/x) + 1", "-1", "1", "2"),
+    ("e^(1/x)/x^2", "-1", "0", "exp(-1)"),
 )
 DIVERGENT = (
     ("1/x", "0", "1"), ("1/x", "1", "inf"), ("1/x^2", "-1", "1"), ("1/x", "-1", "1"),
@@ -71,7 +73,12 @@ class ImproperTest(TestCase):
                     self.assertIn("diverges", measure.reason)
 
     def test_what_is_not_known_is_not_claimed(self) -> None:
-        for text in ("integral(sin(x), x, 0, inf)", "integral(sin(x)/x, x, 0, inf)"):
+        for text in (
+            "integral(sin(x), x, 0, inf)",
+            "integral(sin(x)/x, x, 0, inf)",
+            "integral(sin(x)/x^2, x, 1, inf)",
+            "integral(sin(1/x), x, 0, 1)",
+        ):
             with self.subTest(text):
                 found = Study().evaluate(text)
                 self.assertNotIn("diverges", found.reason)

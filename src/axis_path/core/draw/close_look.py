@@ -132,7 +132,7 @@ def slopes_in(surface: RealSurface, boxes: Boxes) -> Slopes:
 
 
 def corner_values(surface: RealSurface, boxes: Boxes) -> list[Floats]:
-    """Give the values at the corners: lower left, lower right, upper right, upper left."""
+    """Return the values at the corners: lower left, lower right, upper right, upper left."""
     corners = (
         (boxes.x_low, boxes.y_low), (boxes.x_high, boxes.y_low),
         (boxes.x_high, boxes.y_high), (boxes.x_low, boxes.y_high),

@@ -1,4 +1,4 @@
-"""Say how a line is read where it could be meant otherwise: sin x/x and sin x/2."""
+"""Explain how a line is read where it could be meant otherwise: sin x/x and sin x/2."""
 
 from __future__ import annotations
 

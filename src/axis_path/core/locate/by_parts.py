@@ -35,7 +35,7 @@ PART_BITS = 192
 #: A function with more parts, or more zeros, is not measured part by part.
 MOST_PARTS = 40
 _TAIL_UNKNOWN = "whether it has a value without end is not known"
-_ZEROS_UNKNOWN = "whether the graph crosses the axis far out is not known"
+_ZEROS_UNKNOWN = "where the graph crosses the axis is not known"
 _BESIDE_HOLE = "the length of the graph beside a missing point is not known"
 #: A cell that takes too much is cut into so many, and each of them once more.
 _FINER, _MOST_FINER = 8, 2
@@ -77,7 +77,7 @@ class Parts:
         return _total(bits, [*found, *self._beyond(bits)])
 
     def _beyond(self, bits: int) -> list[Ball]:
-        """Give the integrals beyond the interval, where it goes on without end."""
+        """Return the integrals beyond the interval, where it goes on without end."""
         found: list[Ball] = []
         for end in self.endless:
             with precision(PART_BITS):
@@ -124,6 +124,8 @@ class Parts:
         The cuts are the nearest floats, which changes the area by the square of what they are off:
         far less than any digit that is shown.
         """
+        if self.cuts is None:
+            return ball.limited(Ball(ball.whole_line()), Defined.MAYBE, _ZEROS_UNKNOWN)
         stretches = self._stretches(bits)
         slivers = [sliver.integral for part in stretches for sliver in part.slivers]
         if any(each.defined is Defined.NO for each in slivers):

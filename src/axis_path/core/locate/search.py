@@ -467,7 +467,7 @@ class _Factor:
         return self._multiple_root(cell) or self._surd_root(cell) or self._close_root(cell)
 
     def _surd_root(self, cell: Cell) -> Root | None:
-        """Give a zero at which the function touches the axis, if it is one of a quadratic.
+        """Return a zero at which the function touches the axis, if it is one of a quadratic.
 
         Where it is, its slope tells; that the function is zero there, the quadratic.
         """

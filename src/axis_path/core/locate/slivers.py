@@ -129,16 +129,22 @@ def _sliver(nearing: Approaching, width: arb, wider: arb) -> Sliver | None:
         narrower = width * arb(2) ** -(_DEEPER if place.value.is_zero() else _DEEP)
         nearer = Ball((place.value.mid() + narrower).mid())
         return _bounded(nearing, slope, farther) or _unbounded(nearing, nearer)
+    is_steady = _is_steady(workshop, slope, low, high)
+    if not is_steady and not nearing.value(branch).is_defined:
+        reach = Ball(place.value.union(cut.value))
+        if tail_beside(nearing, reach, 1 / wide.value) is None:
+            # A wave that never comes to rest would take for ever to follow.
+            return None
     hull = Ball(arb(float(values.low[0])).union(arb(float(values.high[0]))))
     length = ball.limited(Ball(ball.whole_line()), Defined.MAYBE, _UNKNOWN_LENGTH)
     rise = ball.absolute(Ball(branch.prove(cut).value - branch.prove(place).value))
-    if rise.value.is_finite() and _is_steady(workshop, slope, low, high):
+    if rise.value.is_finite() and is_steady:
         length = Ball(rise.value.union(ball.add(rise, wide).value))
     return Sliver(place, cut, ball.multiply(hull, wide), length)
 
 
 def _bounded(nearing: Approaching, slope: RealFunction, cut: Ball) -> Sliver | None:
-    """Give a sliver beside a place without a value near which the function is bounded."""
+    """Return a sliver beside a place without a value near which the function is bounded."""
     hull = Ball(nearing.place.value.union(cut.value))
     wide = ball.absolute(ball.subtract(cut, nearing.place))
     within = bounded_beside(nearing, nearing.branch, hull)
@@ -154,7 +160,7 @@ def _bounded(nearing: Approaching, slope: RealFunction, cut: Ball) -> Sliver | N
 
 
 def _unbounded(nearing: Approaching, cut: Ball) -> Sliver | None:
-    """Give a sliver beside a place near which the function goes beyond all bounds."""
+    """Return a sliver beside a place near which the function goes beyond all bounds."""
     hull = Ball(nearing.place.value.union(cut.value))
     wide = abs(cut.value - nearing.place.value)
     found = tail_beside(nearing, hull, 1 / wide)

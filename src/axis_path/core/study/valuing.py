@@ -38,7 +38,7 @@ class Valuing(Sliding):
         return typeset(read_expression(text, self._analysis.names()))
 
     def hint(self, text: str) -> str:
-        """Say how a line is read where it could be meant otherwise; empty for most lines."""
+        """Explain how a line is read where it could be meant otherwise; empty for most lines."""
         return hint_of(text, self._analysis.names().and_variables(*_VARIABLES))
 
     def value(self, name: str) -> Result:
