@@ -7,7 +7,7 @@ from tests.web.test_views import WebTest
 
 ASKED = (
     ({"what": "zeros", "line": 1}, ["−√3", "0", "√3"], "Proved: exactly 3 zeros"),
-    ({"what": "extrema", "line": 1}, ["−1", "1"], "Proved: exactly 4 extrema"),
+    ({"what": "extrema", "line": 1}, ["−1", "1"], "Proved: exactly two extrema"),
     ({"what": "inflections", "line": 1}, ["0"], "Proved: exactly one point of inflection"),
     ({"what": "breaks", "line": 2}, ["1"], "Proved: exactly one break"),
     ({"what": "asymptotes", "line": 2}, ["x = 1", "y = x + 1"], "2 asymptotes"),

@@ -196,7 +196,7 @@ class ValuesTest(WebTest):
         )
         cells = self.post(study_id, "exact_cells", place=rows[5]["typed"])["cells"]
         self.assertEqual(
-            [("f", "sqrt(2)/2"), ("cos(x)", "sqrt(2)/2")], [(c["name"], c["text"]) for c in cells]
+            [("f", "√2/2"), ("cos(x)", "√2/2")], [(c["name"], c["text"]) for c in cells]
         )
 
     def test_the_rows_that_are_asked_for_are_those_of_the_whole_table(self) -> None:
@@ -260,7 +260,7 @@ class ValuesTest(WebTest):
             rows[0][:7],
         )
         self.assertEqual(["0", "0", "0", "0", "0", "0"], rows[1][:6])
-        self.assertEqual(("π/3", "sqrt(3)/2"), tuple(rows[3][5:7]))
+        self.assertEqual(("π/3", "√3/2"), tuple(rows[3][5:7]))
         self.assertTrue(math.isclose(2 + math.sqrt(3), float(rows[7][4]), rel_tol=1e-14))
         self.assertTrue(math.isclose(2 * math.pi / 3, float(rows[3][3]) / 1, rel_tol=1e-14))
         book = zipfile.ZipFile(io.BytesIO(self.file_of(study_id, "xlsx")))

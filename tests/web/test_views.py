@@ -156,9 +156,9 @@ class BenchViewTest(WebTest):
         )
         found = self.post(study_id, "exact")["exact"]
         self.assertEqual({"1", "2", "3", "6"}, set(found))
-        self.assertEqual(("2*sqrt(2)", "2.828427"), (found["1"]["exact"], found["1"]["decimal"]))
+        self.assertEqual(("2√2", "2.828427"), (found["1"]["exact"], found["1"]["decimal"]))
         self.assertIn("<msqrt>", found["1"]["mathml"])
-        self.assertEqual("(1/2, 2*sqrt(2))", found["2"]["exact"])
+        self.assertEqual("(1/2, 2√2)", found["2"]["exact"])
         # A decimal that is the number itself needs nothing beside it.
         self.assertEqual(
             [False, False, True, True], [found[key]["is_plain"] for key in ("1", "2", "3", "6")]
@@ -174,7 +174,7 @@ class BenchViewTest(WebTest):
             self.post(study_id, "commands", commands=[{"do": "work", "id": None, "text": text}])
         lines = self.post(study_id, "working", digits=12)["working"]
         self.assertEqual(
-            ["1/49", "1/2 - i/2", None, "", "pi"],
+            ["1/49", "1/2 - i/2", None, "", "π"],
             [line["result"] and line["result"]["exact"] for line in lines],
         )
         self.assertEqual("0.0204081632653", lines[0]["result"]["decimal"])
@@ -196,7 +196,7 @@ class BenchViewTest(WebTest):
             commands=[{"do": "work", "id": 1, "text": "f(2)"}, {"do": "unwork", "id": 3}],
         )
         self.assertEqual(
-            ["4", "1/2 - i/2", "", "pi"],
+            ["4", "1/2 - i/2", "", "π"],
             [
                 line["result"]["exact"]
                 for line in self.post(study_id, "working", digits=4)["working"]

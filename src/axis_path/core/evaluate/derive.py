@@ -156,6 +156,9 @@ def _fixed_power(graph: Graph, step: Step, da: int) -> int:
         exponent = graph.over(graph.number(top), graph.number(bottom))
     else:
         exponent = graph.number(step.payload if isinstance(step.payload, int) else 0)
+    if graph.value(exponent) == 0:
+        # x^0 is 1 at 0 too, and level there.
+        return graph.number(0)
     lower = graph.to_the(base, graph.minus(exponent, graph.number(1)))
     return graph.times(graph.times(exponent, lower), da)
 

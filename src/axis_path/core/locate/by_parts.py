@@ -37,10 +37,10 @@ MOST_PARTS = 40
 _TAIL_UNKNOWN = "whether it has a value without end is not known"
 _ZEROS_UNKNOWN = "where the graph crosses the axis is not known"
 _BESIDE_HOLE = "the length of the graph beside a missing point is not known"
-#: A cell that takes too much is cut into so many, and each of them once more.
-_FINER, _MOST_FINER = 8, 2
+#: A cell that takes too much is cut into so many, so often.
+_FINER, _MOST_FINER = 16, 1
 #: An integral is known well enough with so many right bits, or if it is known up to this.
-_SHARP_BITS, _SMALL = 40, arb(2) ** -60
+_SHARP_BITS, _SMALL = 36, arb(2) ** -60
 #: So many binary digits are lost on the way where an integral is asked for all that can be had.
 _SPARE = 36
 
@@ -65,6 +65,13 @@ class Parts:
     cuts: tuple[Ball, ...] | None
     is_rough: bool
     endless: tuple[EndlessEnd, ...] = ()
+
+    @property
+    def is_polynomial(self) -> bool:
+        """Tell whether the function is a polynomial in each part, so that its integral is exact."""
+        return all(
+            as_polynomial(part.branch, part.branch.expression) is not None for part in self.parts
+        )
 
     def whole(self, bits: int) -> Ball:
         """Give the integral, about so many binary digits of it."""

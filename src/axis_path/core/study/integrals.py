@@ -76,7 +76,8 @@ def with_names(node: Node, names: dict[Over, str]) -> Node:
 
 def needs_parts(parts: Parts) -> bool:
     """Check whether an integral is better measured part by part than as one smooth body."""
-    return len(parts.parts) > 1 or parts.is_rough or bool(parts.endless)
+    is_plain = len(parts.parts) == 1 and not parts.is_rough and not parts.endless
+    return not is_plain or parts.is_polynomial
 
 
 def value_of(parts: Parts, bits: int, sign: int) -> Ball:
