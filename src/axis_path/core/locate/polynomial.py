@@ -95,8 +95,9 @@ class _Polynomials:
 
 
 _OPERATIONS: dict[str, Callable[..., fmpq_poly]] = {
-    Op.ADD: lambda a, b: _small(a + b),
-    Op.SUBTRACT: lambda a, b: _small(a - b),
+    # Sums grow by what is added, so a line cannot make them large; products multiply.
+    Op.ADD: lambda a, b: a + b,
+    Op.SUBTRACT: lambda a, b: a - b,
     Op.NEGATIVE: lambda a: -a,
     Op.MULTIPLY: lambda a, b: _small(a * b),
     Op.DIVIDE: _divide,
