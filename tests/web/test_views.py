@@ -166,7 +166,7 @@ class BenchViewTest(WebTest):
         moved = self.post(
             study_id, "exact", drafts=[{"do": "write", "id": 1, "text": "k = sqrt(2)"}]
         )
-        self.assertEqual("sqrt(2)", moved["exact"]["1"]["exact"])
+        self.assertEqual("√2", moved["exact"]["1"]["exact"])
 
     def test_the_working_is_kept_and_computed_with_as_many_digits_as_wanted(self) -> None:
         study_id = self.make("f(x) = x^2")
