@@ -68,7 +68,7 @@ class Parts:
 
     @property
     def is_polynomial(self) -> bool:
-        """Tell whether the function is a polynomial in each part, so that its integral is exact."""
+        """Check whether the function is a polynomial in each part: its integral is exact then."""
         return all(
             as_polynomial(part.branch, part.branch.expression) is not None for part in self.parts
         )
