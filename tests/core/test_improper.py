@@ -86,6 +86,44 @@ class ImproperTest(TestCase):
         with self.assertRaises(MathError):
             Study().evaluate("integral(sqrt(x), x, -inf, 1)")
 
+    def test_odd_functions_balance_around_their_centre(self) -> None:
+        for body, low, high in (
+            ("1/cbrt(x - 1)", "0", "2"), ("cbrt(x)", "-1", "1"), ("x e^(-x^2)", "-inf", "inf"),
+            ("sign(x) sqrt(|x|)/cos(x)", "-1", "1"), ("sin(x)^3/sqrt(9 - x^2)", "-3", "3"),
+            ("atan(2x - 1)/cbrt(2x - 1)^4", "0", "1"),
+        ):  # fmt: skip
+            with self.subTest(body):
+                found = Study().evaluate(f"integral({body}, x, {low}, {high})")
+                self.assertEqual(("0", 0), (found.decimal(), found.value), found.reason)
+        # What is not odd, or not around its centre, or has no value at all.
+        for body, low, high in (
+            ("1/cbrt(x - 1)", "0", "3"), ("cbrt(x) + x^2/10^9", "-1", "1"), ("1/x", "-1", "1"),
+            ("acot(x)/cbrt(x)", "-1", "1"), ("1/x^3", "-2", "2"),
+        ):  # fmt: skip
+            with self.subTest(body):
+                found = Study().evaluate(f"integral({body}, x, {low}, {high})")
+                self.assertNotEqual("0", found.decimal())
+
+    def test_they_stand_in_definitions_and_keep_their_exact_forms(self) -> None:
+        study = Study()
+        for line in (
+            "A = a integral(1/x^2, x, 1, inf)", "a = 3", "B = A/2 - 1", "f(x) = A x",
+            "C = integral(1/sqrt(x), x, 0, 4)", "D = integral(e^(-x^2), x, -inf, inf)^2",
+            "E = integral(1/x, x, 1, inf)", "F = 2 E",
+        ):  # fmt: skip
+            study.define(line)
+        values = {name: study.value(name) for name in "ABCDEF"}
+        self.assertEqual(["3", "1/2", "4", "π"], [values[name].exact for name in "ABCD"])
+        self.assertEqual("3.141592654", values["D"].decimal())
+        for name in "EF":
+            self.assertIn("diverges", values[name].reason)
+        self.assertIn("without end", study.function("f").prove_within(study.number(1)).reason)
+        study.set("a", 5)
+        self.assertEqual("1.500000000", study.value("B").decimal())
+        for text in ("g(x) = integral(e^(-t^2), t, -inf, x)", "s = sum(1/n^2, n, 1, inf)"):
+            with self.subTest(text), self.assertRaises(MathError):
+                study.define(text)
+
     def test_the_length_of_a_wave_and_of_a_line_with_a_hole(self) -> None:
         study = Study()
         study.define("f(x) = sin(20x)")

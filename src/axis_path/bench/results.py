@@ -34,6 +34,10 @@ def result_dict(
         result = compute()
         decimal = result.decimal(digits)
     exact, note = exact_or_note(result) if with_exact else (None, _NOT_LOOKED_FOR)
+    is_equal = _is_equal(exact, decimal)
+    if is_equal and "." in decimal and "^" not in decimal:
+        # Zeros at the end would say that more digits may follow.
+        decimal = decimal.rstrip("0").rstrip(".")
     return {
         "kind": result.kind.value,
         "decimal": decimal or "undefined",
@@ -42,7 +46,7 @@ def result_dict(
         "mathml": typeset(read_expression(exact, Vocabulary())) if exact else "",
         # A short decimal that is the number itself needs no second form beside it.
         "is_plain": _is_plain(result, decimal),
-        "is_equal": _is_equal(exact, decimal),
+        "is_equal": is_equal,
         "note": note or result.remark,
     }
 

@@ -12,6 +12,7 @@ from axis_path.core.catalogue.entry import (
     ConstantEntry,
     FunctionEntry,
     Group,
+    Parity,
     SummaryEntry,
 )
 
@@ -27,6 +28,7 @@ __all__ = [
     "ConstantEntry",
     "FunctionEntry",
     "Group",
+    "Parity",
     "SummaryEntry",
 ]
 

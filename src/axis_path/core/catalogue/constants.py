@@ -74,7 +74,7 @@ SUMMARY_ENTRIES = (
             Argument("to", "where it ends"),
         ),
         meaning="the integral of a function over an interval",
-        defined="where the function is defined and bounded",
+        defined="where the area converges; beside a pole and without end too",
         returns="a number",
         example="integral(x^2, x, 0, 2)",
     ),

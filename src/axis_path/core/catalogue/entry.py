@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
-from enum import StrEnum
+from enum import Enum, StrEnum
 
 import numpy as np
 from flint import acb
@@ -28,6 +28,13 @@ class Group(StrEnum):
     PLANE = "Points and angles"
     RANGES = "Sums and integrals"
     CONSTANTS = "Constants"
+
+
+class Parity(Enum):
+    """What a function does when its argument changes sign: change sign too, or stay."""
+
+    ODD = "odd"
+    EVEN = "even"
 
 
 @dataclass(frozen=True, slots=True)
@@ -75,6 +82,7 @@ class FunctionEntry:
             elsewhere it has all derivatives. Empty for a function that is smooth everywhere, None
             if such places are not known.
         has_gaps: whether it has no value at its rough places.
+        parity: whether it is odd or even, for a function of one number; None if it is neither.
         expansion: for each number of arguments the same in other functions.
         components: the two coordinates of a point, likewise by the number of arguments.
         inverse: the function that ``name^-1`` means, if there is one.
@@ -94,6 +102,7 @@ class FunctionEntry:
     derivative: tuple[str, ...] = ()
     rough: tuple[str, ...] | None = ()
     has_gaps: bool = False
+    parity: Parity | None = None
     expansion: dict[int, str] | None = None
     components: dict[int, tuple[str, str]] | None = None
     spellings: tuple[str, ...] = ()

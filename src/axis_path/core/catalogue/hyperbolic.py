@@ -10,7 +10,7 @@ from axis_path.core.arithmetic import (
     enclosure_special,
     floats,
 )
-from axis_path.core.catalogue.entry import Argument, Backends, FunctionEntry, Group
+from axis_path.core.catalogue.entry import Argument, Backends, FunctionEntry, Group, Parity
 
 _NUMBER = (Argument("x", "a number"),)
 _EVERYWHERE = "for every number"
@@ -33,6 +33,7 @@ HYPERBOLIC = (
         ),
         derivative=("cosh(u)",),
         inverse="asinh",
+        parity=Parity.ODD,
     ),
     FunctionEntry(
         name="cosh",
@@ -51,6 +52,7 @@ HYPERBOLIC = (
         ),
         derivative=("sinh(u)",),
         inverse="acosh",
+        parity=Parity.EVEN,
     ),
     FunctionEntry(
         name="tanh",
@@ -69,6 +71,7 @@ HYPERBOLIC = (
         ),
         derivative=("1 - tanh(u)^2",),
         inverse="atanh",
+        parity=Parity.ODD,
     ),
     FunctionEntry(
         name="coth",
@@ -121,6 +124,7 @@ HYPERBOLIC = (
         derivative=("1/sqrt(u^2 + 1)",),
         spellings=("arsinh",),
         inverse="sinh",
+        parity=Parity.ODD,
     ),
     FunctionEntry(
         name="acosh",
@@ -162,6 +166,7 @@ HYPERBOLIC = (
         inverse="tanh",
         rough=("1 - u", "1 + u"),
         has_gaps=True,
+        parity=Parity.ODD,
     ),
     FunctionEntry(
         name="acoth",

@@ -3,7 +3,7 @@
 import numpy as np
 
 from axis_path.core.arithmetic import analytic, ball, ball_functions, enclosure
-from axis_path.core.catalogue.entry import Argument, Backends, FunctionEntry, Group
+from axis_path.core.catalogue.entry import Argument, Backends, FunctionEntry, Group, Parity
 
 _NUMBER = (Argument("x", "a number"),)
 _TWO = (Argument("x", "a number"), Argument("y", "a number, and more if wanted"))
@@ -21,6 +21,7 @@ STEPS = (
         backends=Backends(np.abs, enclosure.absolute, ball.absolute, "Abs", analytic.absolute),
         derivative=("u/abs(u)",),
         rough=("u",),
+        parity=Parity.EVEN,
     ),
     FunctionEntry(
         name="sign",
@@ -33,6 +34,7 @@ STEPS = (
         backends=Backends(np.sign, enclosure.sign, ball_functions.sign, "sign", analytic.sign),
         derivative=("0/u",),
         rough=("u",),
+        parity=Parity.ODD,
     ),
     FunctionEntry(
         name="floor",

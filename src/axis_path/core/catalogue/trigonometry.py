@@ -3,7 +3,7 @@
 import numpy as np
 
 from axis_path.core.arithmetic import analytic, ball_functions, enclosure
-from axis_path.core.catalogue.entry import Argument, Backends, FunctionEntry, Group
+from axis_path.core.catalogue.entry import Argument, Backends, FunctionEntry, Group, Parity
 
 _NUMBER = (Argument("x", "a number"),)
 _ANGLE = (Argument("x", "an angle, in the unit of the study"),)
@@ -22,6 +22,7 @@ TRIGONOMETRY = (
         derivative=("cos(u)",),
         takes_angle=(0,),
         inverse="asin",
+        parity=Parity.ODD,
     ),
     FunctionEntry(
         name="cos",
@@ -35,6 +36,7 @@ TRIGONOMETRY = (
         derivative=("-sin(u)",),
         takes_angle=(0,),
         inverse="acos",
+        parity=Parity.EVEN,
     ),
     FunctionEntry(
         name="tan",
@@ -52,6 +54,7 @@ TRIGONOMETRY = (
         inverse="atan",
         rough=("cos(u)",),
         has_gaps=True,
+        parity=Parity.ODD,
     ),
     FunctionEntry(
         name="cot",
@@ -105,6 +108,7 @@ TRIGONOMETRY = (
         inverse="sin",
         returns_angle=True,
         rough=("1 - u", "1 + u"),
+        parity=Parity.ODD,
     ),
     FunctionEntry(
         name="acos",
@@ -138,6 +142,7 @@ TRIGONOMETRY = (
         spellings=("arctan",),
         inverse="tan",
         returns_angle=True,
+        parity=Parity.ODD,
     ),
     FunctionEntry(
         name="acot",

@@ -1,7 +1,7 @@
 """Functions of whole numbers, and special functions."""
 
 from axis_path.core.arithmetic import analytic, ball_special, enclosure_special, floats
-from axis_path.core.catalogue.entry import Argument, Backends, FunctionEntry, Group
+from axis_path.core.catalogue.entry import Argument, Backends, FunctionEntry, Group, Parity
 
 _NUMBER = (Argument("x", "a number"),)
 _WHOLE = (Argument("n", "a whole number"),)
@@ -120,5 +120,6 @@ SPECIAL = (
             analytic.error_function,
         ),
         derivative=("2/sqrt(pi) exp(-u^2)",),
+        parity=Parity.ODD,
     ),
 )

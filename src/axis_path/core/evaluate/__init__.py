@@ -41,6 +41,7 @@ from axis_path.core.evaluate.function import (
 )
 from axis_path.core.evaluate.graph import Graph, Op
 from axis_path.core.evaluate.lists import inputs_of
+from axis_path.core.evaluate.parity import parity_about
 from axis_path.core.evaluate.path import RealPath
 from axis_path.core.evaluate.period import Multiple, period
 from axis_path.core.evaluate.program import most_bits, run
@@ -110,6 +111,7 @@ __all__ = [
     "most_bits",
     "multiple_of_pi",
     "nearest_float",
+    "parity_about",
     "period",
     "prove_steps",
     "run",

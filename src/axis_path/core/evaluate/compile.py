@@ -40,6 +40,7 @@ from axis_path.core.language.tree import (
     Pieces,
     Range,
     Summary,
+    is_infinite,
 )
 from axis_path.core.limits import NESTED_DEFINITIONS
 
@@ -398,7 +399,7 @@ class Compiler:
         return Shaped(made, None, lists)
 
     def _over(self, node: Over, variables: dict[str, Shaped]) -> Shaped:
-        low, high = (self._single(end, variables) for end in (node.low, node.high))
+        low, high = (self._end(end, node.summary, variables) for end in (node.low, node.high))
         # Named by its depth, so that equal sums are one step.
         self._bound += 1
         bound = self.graph.add(Op.INPUT, payload=f"#{self._bound}")
@@ -408,6 +409,12 @@ class Compiler:
             self._bound -= 1
         fourth = self._fourth(body, bound) if node.summary is Summary.INTEGRAL else None
         return Shaped(self.graph.summarise(node.summary, body, bound, (low, high), fourth))
+
+    def _end(self, end: Node, summary: Summary, variables: dict[str, Shaped]) -> int:
+        if summary is not Summary.INTEGRAL or not is_infinite(end):
+            return self._single(end, variables)
+        infinity = self.graph.infinity()
+        return self.graph.negative(infinity) if isinstance(end, Negative) else infinity
 
     def _fourth(self, body: int, bound: int) -> int | None:
         return None

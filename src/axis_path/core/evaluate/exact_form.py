@@ -15,7 +15,7 @@ from typing import Any
 import sympy
 
 from axis_path.core.catalogue import CONSTANTS, DEGREE, OPERATIONS
-from axis_path.core.evaluate.graph import IMAGINARY, Fence, Inner, Op, Split
+from axis_path.core.evaluate.graph import ENDLESS, IMAGINARY, Fence, Inner, Op, Split
 from axis_path.core.evaluate.program import Program, run, run_inner
 from axis_path.core.language.shown import shown
 from axis_path.core.language.tree import (
@@ -119,7 +119,9 @@ class Exact:
     def within(
         self, fence: Fence, body: Expression, subject: Expression, bounds: tuple[Expression, ...]
     ) -> Expression:
-        """Give the body, if the subject is known to lie inside."""
+        """Return the body if the subject is known to lie inside; ∞ where the step is ∞."""
+        if fence == ENDLESS:
+            return sympy.oo
         if not _is_inside(fence, subject, bounds):
             raise NoExactFormError
         return body
@@ -179,7 +181,7 @@ def find_exact(program: Program, parameters: Mapping[str, Fraction]) -> str | No
     values = {name: backend.number(value) for name, value in parameters.items()}
     try:
         raw = run(program, backend, sympy.Integer(0), values)[0]
-        return _simplest(raw)
+        return _simplest(_with_real_roots(raw))
     except (NoExactFormError, ValueError, TypeError, NotImplementedError, AttributeError):
         # SymPy answers in many ways that it cannot do something; the decimal stands then.
         return None
@@ -241,6 +243,17 @@ def _in_degrees(solution: Expression) -> Expression:
         else:
             return solution
     return total
+
+
+def _with_real_roots(value: Expression) -> Expression:
+    """Write odd roots of negative numbers as we mean them: algebra takes complex ones."""
+
+    def is_odd_root(part: Expression) -> bool:
+        return bool(
+            part.is_Pow and part.base.is_negative and part.exp.is_Rational and part.exp.q % 2
+        )
+
+    return value.replace(is_odd_root, lambda part: _real_root(part.base, part.exp.p, part.exp.q))
 
 
 def _simplest(raw: Expression) -> str | None:

@@ -66,6 +66,13 @@ class Fence:
         return (self.low is not None) + (self.high is not None) + self.without
 
 
+#: What a step has that stands for ∞: nothing is inside, so that it has no value.
+ENDLESS = Fence(
+    low=True, high=None, without=0,
+    reason="an integral without end is a number only on a line of its own",
+)  # fmt: skip
+
+
 @dataclass(frozen=True, slots=True)
 class Split:
     """How a function is in pieces: a fence for each, None for the one that holds everywhere else.
@@ -144,6 +151,11 @@ class Graph:
     def number(self, value: Fraction | int) -> int:
         """Give the step of an exact number."""
         return self.add(Op.NUMBER, payload=Fraction(value))
+
+    def infinity(self) -> int:
+        """Return the step that stands for ∞ as the end of an integral; it has no value."""
+        zero, one = self.number(0), self.number(1)
+        return self.add(Op.WITHIN, (zero, zero, one), ENDLESS)
 
     def value(self, index: int) -> Fraction | None:
         """Give the exact number that a step is, or None."""

@@ -116,6 +116,10 @@ def _proved_integral(
     checked = _checked(backend, inner, (low.value.lower(), high.value.upper()), captured)
     if checked.defined is Defined.NO:
         return checked
+    if any(run_inner(inner, backend, captured, end).defined is Defined.NO for end in ends):
+        # No cell beside such an end has a range: halving it would only take time.
+        unknown = ball.made(ball.whole_line(), low, high)
+        return ball.limited(unknown, Defined.MAYBE, _OPEN_REASON, continuous=False)
     if all(_is_point(each.value) for each in captured):
         value = _on_stretches(backend, inner, ends, captured, wanted)
     else:

@@ -28,7 +28,8 @@ from axis_path.core.language.mathml import (
     typeset_signature,
 )
 from axis_path.core.language.plain import plain, plain_line
-from axis_path.core.language.read import INFINITY, read_expression
+from axis_path.core.language.read import read_expression
+from axis_path.core.language.tree import INFINITY
 from axis_path.core.language.vocabulary import (
     GREEK,
     NAME_PATTERN,

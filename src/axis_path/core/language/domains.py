@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from axis_path.core.errors import DomainError
-from axis_path.core.language.read import INFINITY, Condition
-from axis_path.core.language.tree import Bound, Domain, Name, Negative, Node, names_in
+from axis_path.core.language.read import Condition
+from axis_path.core.language.tree import Bound, Domain, Name, Node, is_infinite, names_in
 
 
 def read_domains(
@@ -29,11 +29,6 @@ def read_domains(
             )
         own[about[0]].append(condition)
     return tuple(read_domain(tuple(own[name]), name) for name in variables)
-
-
-def _is_infinite(node: Node) -> bool:
-    inner = node.operand if isinstance(node, Negative) else node
-    return isinstance(inner, Name) and inner.name == INFINITY
 
 
 def read_domain(conditions: tuple[Condition, ...], variable: str) -> Domain:
@@ -63,7 +58,7 @@ def read_domain(conditions: tuple[Condition, ...], variable: str) -> Domain:
 
 
 def _finite(bound: Bound | None) -> Bound | None:
-    return None if bound is None or _is_infinite(bound.value) else bound
+    return None if bound is None or is_infinite(bound.value) else bound
 
 
 def _twice(which: str, condition: Condition) -> DomainError:

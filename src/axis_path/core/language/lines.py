@@ -8,18 +8,22 @@ from dataclasses import dataclass
 from axis_path.core.catalogue import CONSTANTS, FUNCTIONS
 from axis_path.core.errors import DomainError, GrammarError, LimitError, NameTakenError, Repair
 from axis_path.core.language.domains import read_domain, read_domains
-from axis_path.core.language.read import INFINITY, Body, Condition, read_body
+from axis_path.core.language.read import Body, Condition, read_body
 from axis_path.core.language.tree import (
+    INFINITY,
     Domain,
     Items,
     Name,
     Node,
+    Over,
     Pair,
     Piece,
     Pieces,
     Range,
     Span,
+    Summary,
     domain_nodes,
+    is_infinite,
     names_in,
     walk,
 )
@@ -354,7 +358,7 @@ def _value(name: str | None, span: Span, body: Body) -> ValueLine:
             "A value has no domain; a function has, as in `f(x) = x^2 for x > 0`.",
             position=branch.span,
         )
-    _forbid_infinity(branch.expression)
+    _forbid_infinity(branch.expression, but_for_integrals=True)
     return ValueLine(name, branch.expression, span)
 
 
@@ -379,7 +383,28 @@ def own_variables(line: Line) -> frozenset[str]:
     return frozenset({"x", "y"}) if isinstance(line, RelationLine) else frozenset()
 
 
-def _forbid_infinity(expression: Node) -> None:
+def _forbid_infinity(expression: Node, *, but_for_integrals: bool = False) -> None:
+    """Refuse ∞ in an expression.
+
+    Args:
+        expression: what is looked through.
+        but_for_integrals: whether an integral in it may go on without end.
+    """
+    ends: set[int] = set()
     for node in walk(expression):
-        if isinstance(node, Name) and node.name == INFINITY:
-            raise GrammarError("∞ can only be the end of a domain.", position=node.span)
+        if isinstance(node, Over) and node.summary is Summary.INTEGRAL:
+            ends |= {
+                id(part) for end in (node.low, node.high) if is_infinite(end) for part in walk(end)
+            }
+        if not isinstance(node, Name) or node.name != INFINITY:
+            continue
+        if id(node) not in ends:
+            raise GrammarError(
+                "∞ can only be an end: of a domain or of an integral.", position=node.span
+            )
+        if not but_for_integrals:
+            raise GrammarError(
+                "An integral without end is a number on a line of its own, as in "
+                "`A = integral(1/x^2, x, 1, inf)`; here the ends are numbers.",
+                position=node.span,
+            )

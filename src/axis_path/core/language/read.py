@@ -27,6 +27,7 @@ from axis_path.core.errors import (
 from axis_path.core.language.complain import explain
 from axis_path.core.language.scan import LOG_OF, PRIME_SIGN, Token, scan
 from axis_path.core.language.tree import (
+    INFINITY,
     Angle,
     AngleUnit,
     Binary,
@@ -47,9 +48,6 @@ from axis_path.core.language.tree import (
 )
 from axis_path.core.language.vocabulary import SUMMARIES, Vocabulary
 from axis_path.core.limits import TREE_DEPTH
-
-#: The name that stands for infinity in the bound of a domain, its only place.
-INFINITY = "inf"
 
 
 @dataclass(frozen=True, slots=True)
@@ -398,4 +396,4 @@ def _check_depth(top: Node) -> None:
         waiting.extend((child, depth + 1) for child in children(node))
 
 
-__all__ = ["INFINITY", "Body", "Branch", "Condition", "read_body", "read_expression"]
+__all__ = ["Body", "Branch", "Condition", "read_body", "read_expression"]

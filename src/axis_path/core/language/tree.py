@@ -202,6 +202,16 @@ Node = (
 )
 
 
+#: The name under which ∞ stands in a tree.
+INFINITY = "inf"
+
+
+def is_infinite(node: Node) -> bool:
+    """Check whether an expression is ∞ or -∞."""
+    inner = node.operand if isinstance(node, Negative) else node
+    return isinstance(inner, Name) and inner.name == INFINITY
+
+
 def children(node: Node) -> tuple[Node, ...]:
     """Give the nodes directly below ``node``, from left to right."""
     match node:

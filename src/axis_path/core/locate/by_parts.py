@@ -11,6 +11,7 @@ from itertools import pairwise
 from flint import arb, arb_poly, fmpq_poly
 
 from axis_path.core.arithmetic import Ball, Defined, ball, precision
+from axis_path.core.catalogue import Parity
 from axis_path.core.evaluate import (
     HIGH,
     LOW,
@@ -19,6 +20,7 @@ from axis_path.core.evaluate import (
     RealFunction,
     Workshop,
     evaluate_constant,
+    parity_about,
     to_fraction,
 )
 from axis_path.core.locate.cells import Interval
@@ -74,7 +76,24 @@ class Parts:
         )
 
     def whole(self, bits: int) -> Ball:
-        """Give the integral, about so many binary digits of it."""
+        """Return the integral, about so many binary digits of it.
+
+        No digits tell 0 from what is very near to it: that an odd function has the integral 0 over
+        an interval around its centre is known from its form, once the integral is known to exist.
+        """
+        found = self._whole(bits)
+        is_open = found.is_defined and found.exact is None and bool(found.value.contains(0))
+        return ball.from_fraction(0) if is_open and self._is_balanced() else found
+
+    def _is_balanced(self) -> bool:
+        """Check whether the function is odd about the middle of the interval."""
+        middle = Fraction(0) if self.endless else _middle_of(self.inside)
+        if middle is None or len(self.endless) == 1:
+            return False
+        program = self.function.expression.program
+        return parity_about(program, middle, self.function.parameters) is Parity.ODD
+
+    def _whole(self, bits: int) -> Ball:
         stretches = self._stretches(bits)
         found = [sliver.integral for part in stretches for sliver in part.slivers]
         if any(each.defined is Defined.NO for each in found):
@@ -298,6 +317,16 @@ def _value_of(polynomial: fmpq_poly, place: Ball) -> Ball:
 
 def _is_between(low: Ball, place: Ball, high: Ball) -> bool:
     return bool(place.value > low.value) and bool(place.value < high.value)
+
+
+def _middle_of(inside: Interval) -> Fraction | None:
+    """Return the middle of an interval, if it is a fraction that is known."""
+    low, high = inside.low, inside.high
+    if low.exact is not None and high.exact is not None:
+        return to_fraction(low.exact + high.exact) / 2
+    if low.turns is not None and high.turns is not None and low.turns == -high.turns:
+        return Fraction(0)
+    return None
 
 
 def _middle(place: Ball) -> arb:

@@ -53,6 +53,7 @@ from axis_path.core.study.dependence import (
     order_of_need,
     spread_problems,
 )
+from axis_path.core.study.integrals import holds_integral
 from axis_path.core.study.meaning import (
     CALLED,
     VALUED,
@@ -154,6 +155,25 @@ class Analysis:
                 for used in meaning.uses:
                     users.setdefault(used, []).append(index)
         return users
+
+    @kept_property
+    def integral_names(self) -> frozenset[str]:
+        """Return the names of the numbers in which integrals stand, directly or by another name."""
+        holding = {
+            name: None
+            for name, meaning in self._named.items()
+            if isinstance(meaning.line, ValueLine) and holds_integral(meaning.line.expression)
+        }
+        found = set(holding).union(*map(self.users, holding))
+        return frozenset(n for n in found if n in self._named and self.number_of(n) is not None)
+
+    def number_of(self, name: str) -> Node | None:
+        """Return the expression of a number that is computed; None for anything else."""
+        found = self._named.get(name)
+        is_number = found is not None and found.kind is Kind.PARAMETER and not found.is_slider
+        if found is None or not is_number or not isinstance(found.line, ValueLine):
+            return None
+        return found.line.expression
 
     def users(self, name: str) -> list[str]:
         """Give the names of the lines that need a name."""

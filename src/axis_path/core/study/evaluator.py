@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from fractions import Fraction
 
@@ -90,7 +90,8 @@ class Evaluator:
         is_convention = has_zero_to_the_zero(expression, self.parameters)
         return make_result(
             at_bits, lambda: self.exact_form(expression), most_bits=most,
-            is_exact_sought=not has_sums, remark=_CONVENTION if is_convention else "",
+            is_exact_sought=not has_sums,
+            remark=_CONVENTION if is_convention else "",
         )  # fmt: skip
 
     def _place(self, node: Call) -> str:
@@ -107,14 +108,23 @@ class Evaluator:
             lambda: self.exact_form(expression),
         )
 
-    def exact_form(self, expression: Expression) -> ExactForm:
-        """Look for the exact form of an expression without a variable."""
+    def exact_form(
+        self, expression: Expression, at_bits: Callable[[int], Ball] | None = None
+    ) -> ExactForm:
+        """Look for the exact form of an expression without a variable.
+
+        Args:
+            expression: what is looked for.
+            at_bits: computes it with so many binary digits, if that is not done step by step.
+        """
         found = exact_form(expression.program, self.parameters)
-        if found.text is None or self._is_right(found.text, expression):
+        if found.text is None or self._is_right(found.text, expression, at_bits):
             return found
         return ExactForm(None)
 
-    def _is_right(self, text: str, expression: Expression) -> bool:
+    def _is_right(
+        self, text: str, expression: Expression, at_bits: Callable[[int], Ball] | None
+    ) -> bool:
         """Check an exact form by numbers: algebra may choose another branch than we do."""
         try:
             node = read_expression(text, self.analysis.names())
@@ -128,10 +138,11 @@ class Evaluator:
             )
             with precision(_CHECK_BITS):
                 return bool(a.overlaps(b))
-        one, other = (
-            evaluate_constant(each, self.parameters, bits=_CHECK_BITS)
-            for each in (claimed, expression)
-        )
+        one = evaluate_constant(claimed, self.parameters, bits=_CHECK_BITS)
+        if at_bits is None:
+            other = evaluate_constant(expression, self.parameters, bits=_CHECK_BITS)
+        else:
+            other = at_bits(_CHECK_BITS)
         with precision(_CHECK_BITS):
             return one.is_defined and other.is_defined and bool(one.value.overlaps(other.value))
 

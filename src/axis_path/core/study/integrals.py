@@ -6,15 +6,17 @@ part (``locate/by_parts.py``), and stands in the rest of the calculation as a nu
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
 
 from axis_path.core.arithmetic import Ball, Defined, ball, precision
 from axis_path.core.language import plain
-from axis_path.core.language.tree import Binary, Call, Name, Negative, Node, Over, Summary
+from axis_path.core.language.tree import Binary, Call, Name, Negative, Node, Over, Summary, walk
 from axis_path.core.locate import Parts
 
 _INFINITE = "inf"
+#: Definitions that hold integrals are followed through so many others.
+_DEEPEST = 40
 
 
 @dataclass(frozen=True, slots=True)
@@ -71,6 +73,38 @@ def with_names(node: Node, names: dict[Over, str]) -> Node:
             return replace(node, operand=with_names(operand, names))
         case Call(_, arguments):
             return replace(node, arguments=tuple(with_names(each, names) for each in arguments))
+    return node
+
+
+def holds_integral(node: Node) -> bool:
+    """Check whether an integral stands anywhere in an expression."""
+    return any(isinstance(each, Over) and each.summary is Summary.INTEGRAL for each in walk(node))
+
+
+def written_out(
+    node: Node, definition: Callable[[str], Node | None], deepest: int = _DEEPEST
+) -> Node:
+    """Return an expression with the definitions of names in place of these.
+
+    Args:
+        node: the expression.
+        definition: returns what stands in place of a name; None if it stays.
+        deepest: through so many definitions it is followed; further names stay.
+    """
+
+    def out(inner: Node) -> Node:
+        return written_out(inner, definition, deepest)
+
+    match node:
+        case Name(name):
+            found = definition(name) if deepest > 0 else None
+            return node if found is None else written_out(found, definition, deepest - 1)
+        case Binary(_, left, right):
+            return replace(node, left=out(left), right=out(right))
+        case Negative(operand):
+            return replace(node, operand=out(operand))
+        case Call(_, arguments):
+            return replace(node, arguments=tuple(map(out, arguments)))
     return node
 
 

@@ -21,7 +21,7 @@ from axis_path.core.evaluate import (
     make_result,
 )
 from axis_path.core.language import read_expression
-from axis_path.core.language.tree import Over
+from axis_path.core.language.tree import Name, Node, Over
 from axis_path.core.locate import (
     MEASURED,
     MOST_PARTS,
@@ -50,6 +50,7 @@ from axis_path.core.study.integrals import (
     needs_parts,
     value_of,
     with_names,
+    written_out,
 )
 from axis_path.core.study.sliding import GivenNumber
 from axis_path.core.study.solving import Solving
@@ -231,6 +232,29 @@ class Measuring(Solving):
             MathError: it does not read, or needs a value that is missing.
         """
         node = read_expression(text, self._analysis.names())
+        found = self._by_integrals(node)
+        return found if found is not None else super().evaluate(text)
+
+    def value(self, name: str) -> Result:
+        """Compute the value of a parameter, a point or a list; see ``evaluate`` for integrals.
+
+        Raises:
+            MathError: the name is not defined, is a function, or has a problem.
+        """
+        analysis = self._analysis
+        if name in analysis.integral_names:
+            found = self._by_integrals(Name(name))
+            if found is not None:
+                return found
+        return super().value(name)
+
+    def _by_integrals(self, node: Node) -> Result | None:
+        """Compute an expression whose integrals are better measured part by part; else None."""
+        analysis = self._analysis
+        names_out = analysis.integral_names
+        node = written_out(
+            node, lambda name: analysis.number_of(name) if name in names_out else None
+        )
         measured: dict[Over, Callable[[int], Ball]] = {}
         integrals = integrals_in(node)
         for integral in integrals:
@@ -238,9 +262,9 @@ class Measuring(Solving):
             if found is not None:
                 measured[integral.node] = found
         if not measured:
-            return super().evaluate(text)
+            return None
         names = {over: f"{_INTEGRAL}{k}" for k, over in enumerate(measured)}
-        expression = self._analysis.expression(with_names(node, names), tuple(names.values()))
+        expression = analysis.expression(with_names(node, names), tuple(names.values()))
 
         def at_bits(bits: int) -> Ball:
             digits = min(max(bits - PART_BITS // 2, _LEAST_BITS), PART_BITS // 2)
@@ -248,10 +272,7 @@ class Measuring(Solving):
             return evaluate_constant(expression, self._values, bits=bits, inputs=inputs)
 
         def look() -> ExactForm:
-            if any(integral.is_endless for integral in integrals):
-                return ExactForm(None)
-            whole = self._analysis.compile_value(node).first
-            return self._evaluator().exact_form(whole)
+            return self._evaluator().exact_form(analysis.compile_constant(node), at_bits)
 
         return make_result(at_bits, look, most_bits=PART_BITS)
 

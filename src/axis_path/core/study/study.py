@@ -51,6 +51,7 @@ from axis_path.core.threads import kept_property
 
 #: A part of the plane: from where to where across, and upward.
 Box = tuple[tuple[float, float], tuple[float, float]]
+_UNDECIDED = "it could not be decided"
 
 
 def in_box(points: NDArray[np.float64], box: Box) -> NDArray[np.bool_]:
@@ -389,7 +390,7 @@ class Study(Following):
         try:
             with calculation():
                 result = self.value(definition.name or "")
-                text = result.decimal(READING_DIGITS) or f"no value: {result.reason}"
+                text = result.decimal(READING_DIGITS) or f"no value: {result.reason or _UNDECIDED}"
         except MathError as err:
             text = f"no value: {err.message}"
             is_whole = not isinstance(err, StoppedError)

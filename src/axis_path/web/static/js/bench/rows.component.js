@@ -165,18 +165,22 @@ export const row = (engine) => () => together(makeWriting(engine), makeCompletio
     if (this.row.hidden) return "hidden";
     return this.row.undrawn ?? (this.row.note || this.familyText || this.row.assumed);
   },
+  /** What is known exactly of a computed value, once it was looked for. */
+  get found() {
+    return this.row.value && !this.row.aside ? this.$store.bench.exact[this.row.id] : null;
+  },
   /** The exact form of a computed value, unless its decimal is just that. */
   get exact() {
-    const found = this.row.value && !this.row.aside ? this.$store.bench.exact[this.row.id] : null;
-    return found && !found.is_plain ? found.mathml : "";
+    const found = this.found;
+    const isShown = found && !found.is_plain && !(found.is_equal && found.exact.replace("-", "−") === found.decimal);
+    return isShown ? found.mathml : "";
   },
   get exactNote() {
-    const found = this.row.value && !this.row.aside ? this.$store.bench.exact[this.row.id] : null;
-    return found ? found.note : "";
+    return this.found?.note ?? "";
   },
   get readingText() {
     if (this.runnerText && (this.isRunning || !this.row.reading)) return this.runnerText;
-    if (this.row.value) return this.row.value;
+    if (this.row.value) return this.found?.is_equal ? this.found.decimal : this.row.value;
     return this.row.reading ? this.row.reading.text : "";
   },
   get readingReason() {
