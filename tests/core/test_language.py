@@ -230,7 +230,7 @@ WRONG = (
     ("sin", "language.grammar", "`sin` needs a value after it, as in `sin(2)`.", "sin"),
     ("sin + 1", "language.grammar", "`sin` needs a value after it, as in `sin(2)`.", "sin"),
     ("f(x) = ", "language.grammar", "Nothing is written here yet.", ""),
-    ("f(x) = inf", "language.grammar", "∞ can only be an end.", "inf"),
+    ("f(x) = inf", "language.grammar", "∞ can only be an end", "inf"),
     (
         "sin(x) = 2",
         "study.name_taken",

@@ -7,6 +7,7 @@ factor is one of the whole is checked by whoever locates it: the whole may be un
 
 from __future__ import annotations
 
+import math
 from fractions import Fraction
 
 from axis_path.core.errors import LimitError
@@ -14,6 +15,9 @@ from axis_path.core.evaluate.graph import Graph, Op, Split, Step
 
 #: Past this many new steps the splitting is given up; the expression is then searched as it is.
 _LARGEST_GROWTH = 2_000
+#: Whole powers are looked for up to this exponent.
+_LARGEST_EXPONENT = 400
+_SMALLEST_LOGARITHM = 1e-6
 _NEVER_ZERO = {"exp", "cosh", "gamma"}
 _ZERO_WITH_ARGUMENT = {
     "asinh",
@@ -74,9 +78,18 @@ def _factors(graph: Graph, top: int, *, through_pieces: bool) -> list[int]:
             waiting.extend(split)
         elif through_pieces and isinstance(step.payload, Split):
             waiting.extend(step.arguments[place] for place in step.payload.bodies())
-        elif step.op not in _NEVER_ZERO and not graph.value(index):
+        elif not _is_never_zero(graph, step) and not graph.value(index):
             found.append(index)
     return sorted(found)
+
+
+def _is_never_zero(graph: Graph, step: Step) -> bool:
+    """Check whether a step is above or below zero wherever it has a value."""
+    if step.op == Op.POWER:
+        base = graph.steps[step.arguments[0]]
+        value = base.payload
+        return base.op == Op.CONSTANT or (isinstance(value, Fraction) and value > 0)
+    return step.op in _NEVER_ZERO
 
 
 def _twice(graph: Graph, step: Step) -> int | None:
@@ -204,6 +217,68 @@ def wave_levels(graph: Graph, top: int) -> tuple[int, Fraction, bool] | None:
             if graph.steps[pi] == Step(Op.CONSTANT, (), "pi"):
                 return other, start, False
     return step.arguments[0], start, True
+
+
+def exponential_level(graph: Graph, top: int) -> tuple[int, int] | None:
+    """Return where a power of a fixed base, times and less numbers, is zero.
+
+    Returns:
+        For k b^u - c the step that is zero where this is, u ln(b) - ln(c/k), and the step of c/k,
+        which must be above 0. None if the step has another form.
+    """
+    variable = graph.add(Op.VARIABLE)
+    fixed = graph.number(0)
+    moving: list[tuple[int, int]] = []
+    for index, sign in _terms(graph, top):
+        if variable in graph.reachable(index):
+            moving.append((index, sign))
+        else:
+            fixed = graph.minus(fixed, index) if sign > 0 else graph.plus(fixed, index)
+    if len(moving) != 1 or graph.value(fixed) == 0:
+        return None
+    factors, is_negative = _factors_of_term(graph, moving[0][0])
+    powers = [index for index in factors if variable in graph.reachable(index)]
+    if len(powers) != 1:
+        return None
+    if is_negative != (moving[0][1] < 0):
+        fixed = graph.negative(fixed)
+    for index in factors:
+        fixed = fixed if index in powers else graph.over(fixed, index)
+    step = graph.steps[powers[0]]
+    if step.op == "exp":
+        return _less_logarithm(graph, step.arguments[0], fixed), fixed
+    if step.op != Op.POWER or not _is_never_zero(graph, step):
+        return None
+    base, exponent = step.arguments
+    if graph.steps[base].payload == "e":
+        return _less_logarithm(graph, exponent, fixed), fixed
+    simple = _whole_logarithm(graph.value(fixed), graph.value(base))
+    if simple is not None:
+        return graph.minus(exponent, graph.number(simple)), fixed
+    logarithm = graph.times(exponent, graph.call("ln", (base,)))
+    return _less_logarithm(graph, logarithm, fixed), fixed
+
+
+def _less_logarithm(graph: Graph, step: int, number: int) -> int:
+    if graph.value(number) == 1:
+        return step
+    return graph.minus(step, graph.call("ln", (number,)))
+
+
+def _whole_logarithm(number: Fraction | None, base: Fraction | None) -> int | None:
+    """Return the whole number n for which a number is base^n; None if there is none."""
+    if number is None or base is None or number <= 0:
+        return None
+    size = _logarithm(base)
+    if abs(size) < _SMALLEST_LOGARITHM:
+        return None
+    n = round(_logarithm(number) / size)
+    return n if abs(n) <= _LARGEST_EXPONENT and base**n == number else None
+
+
+def _logarithm(number: Fraction) -> float:
+    # Of each part, because the quotient may be beyond all floats.
+    return math.log(number.numerator) - math.log(number.denominator)
 
 
 def _common(graph: Graph, top: int) -> list[int] | None:

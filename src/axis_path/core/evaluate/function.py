@@ -27,7 +27,12 @@ from axis_path.core.evaluate.complex import Complex
 from axis_path.core.evaluate.depends import sliders_on
 from axis_path.core.evaluate.derive import derive
 from axis_path.core.evaluate.enclosed import compiled_form, enclose_columns
-from axis_path.core.evaluate.factors import is_zero, wave_levels, zero_factors
+from axis_path.core.evaluate.factors import (
+    exponential_level,
+    is_zero,
+    wave_levels,
+    zero_factors,
+)
 from axis_path.core.evaluate.graph import Graph, Op, Step
 from axis_path.core.evaluate.program import (
     Program,
@@ -198,6 +203,20 @@ class Expression:
         with COMPUTING:
             found = wave_levels(self._graph, self._step)
         return None if found is None else (Expression(self._graph, found[0]), *found[1:])
+
+    def exponential_level(self) -> tuple[Expression, Expression] | None:
+        """Return where a power of a fixed base is a number.
+
+        Returns:
+            What is zero there, and that number: where it is not above 0 there is no such place.
+            None if the expression is no such power less a number.
+        """
+        with COMPUTING:
+            graph = self._graph
+            found = exponential_level(graph, self._step)
+        if found is None:
+            return None
+        return Expression(graph, found[0]), Expression(graph, found[1])
 
     def less(self, level: Fraction, *, in_turns: bool) -> Expression:
         """Return the expression less a number, or less a multiple of pi."""

@@ -16,7 +16,7 @@ from flint import arb, fmpq
 
 from axis_path.core.arithmetic import Ball
 from axis_path.core.arithmetic.conversion import to_fraction, whole_number
-from axis_path.core.evaluate import Expression, RealFunction
+from axis_path.core.evaluate import VALUE_BITS, Expression, RealFunction, evaluate_constant
 from axis_path.core.locate.cells import Cell, Search
 from axis_path.core.locate.inner import composed, inner_factors
 from axis_path.core.locate.polynomial import as_polynomial
@@ -71,6 +71,8 @@ def search_by_form(
     """
     # No parts at all are an answer too: there is no zero.
     parts = _levels_of(function, factor, cells)
+    if parts is None:
+        parts = _exponential_levels(function, factor, cells)
     if parts is None:
         parts = _factors_of(function, factor, cells)
     if parts is None:
@@ -127,6 +129,25 @@ def _levels_over(values: Ball, start: Fraction, *, in_turns: bool) -> list[Fract
     if low is None or high is None or high - low > _MOST_LEVELS:
         return None
     return [start + int(n) for n in range(int(low), int(high) + 1)]
+
+
+def is_exponential(function: RealFunction, factor: Expression) -> bool:
+    """Check whether a factor is a power of a fixed base, times and less numbers that are known."""
+    return _exponential_levels(function, factor, ()) is not None
+
+
+def _exponential_levels(
+    function: RealFunction, factor: Expression, cells: Sequence[Cell]
+) -> list[_Part] | None:
+    """Return k b^u - c as u ln(b) - ln(c/k), so that u may go beyond all bounds."""
+    found = factor.exponential_level()
+    if found is None:
+        return None
+    logarithm, number = found
+    sign = evaluate_constant(number, function.parameters, bits=VALUE_BITS).sign()
+    if sign is None:
+        return None
+    return [_Part(logarithm, cells)] if sign > 0 else []
 
 
 def _factors_of(

@@ -28,7 +28,7 @@ from axis_path.core.errors import LimitError, NotHandledError
 from axis_path.core.evaluate import Expression, RealFunction
 from axis_path.core.limits import FOUND, LOCATE_CELLS
 from axis_path.core.locate.algebraic import vanishes
-from axis_path.core.locate.by_form import search_by_form
+from axis_path.core.locate.by_form import is_exponential, search_by_form
 from axis_path.core.locate.cells import (
     Cell,
     Root,
@@ -166,6 +166,10 @@ class _Factor:
         left = self._sifted(cells)
         if _width_of(left) * 2 > _width_of(cells) and self._is_zero_all_along(cells):
             self.search_.constant.extend(cells)
+            return
+        if left and is_exponential(self.function, self.factor):
+            # Its form tells at once what halving would not: the exponent may be without bounds.
+            self.search_.undecided += left
             return
         for part in left:
             root = self._multiple_root(part) if not is_tiny(part) else None
