@@ -6,6 +6,7 @@ import math
 from unittest import TestCase
 
 from axis_path.core import Study
+from axis_path.core.locate import Kind
 
 #: Equations with all their solutions, and how often each counts.
 TOUCHING: tuple[tuple[str, tuple[tuple[float, int], ...]], ...] = (
@@ -111,3 +112,38 @@ class TouchingTest(TestCase):
                     continue
                 self.assertTrue(solved.complete, solved.note)
                 self.assertEqual(points, [(p.x, p.y, p.multiplicity) for p in solved])
+
+
+class ExponentTest(TestCase):
+    def test_powers_of_a_fixed_base_are_searched_by_their_logarithms(self) -> None:
+        for text, low, high, places in (
+            ("e^(1/(x + 1)) - 3", -5, 5, (1 / math.log(3) - 1,)),
+            ("3 - 2*2^(1/x)", -5, 5, (1 / math.log2(1.5),)),
+            ("e^(1/(x + 1)) - 1", -5, 5, ()),
+            ("5 e^(1/(x + sqrt(2))) + 1", -5, 5, ()),
+            ("(1/4)^(1/x) - 64", -1, 1, (-1 / 3,)),
+            ("exp(tan(x)) - e", 0, 3, (math.pi / 4,)),
+            ("10^300 - 10^(1/x)", -1, 1, (1 / 300,)),
+            ("e^(1/x)", -1, 1, ()),
+        ):
+            with self.subTest(text):
+                study = Study()
+                study.define(f"f(x) = {text}")
+                found = study.zeros("f", low, high)
+                self.assertTrue(found.complete, found.note)
+                self.assertEqual(len(places), len(found))
+                for place, each in zip(places, found, strict=True):
+                    self.assertTrue(each.proved)
+                    self.assertAlmostEqual(place, each.x, 12)
+
+    def test_what_is_divided_by_them_has_its_breaks_and_extrema(self) -> None:
+        study = Study()
+        study.define("f(x) = 1/(2 - e^(1/(x + 1)))")
+        found = study.breaks("f", -5, 5)
+        self.assertTrue(found.complete, found.note)
+        self.assertEqual([Kind.JUMP, Kind.POLE], [each.kind for each in found])
+        self.assertAlmostEqual(1 / math.log(2) - 1, found[1].x, 12)
+        for text in ("1/(1 - e^(1/(x + sqrt(2))))", "1/(1 + e^(1/(x + 1)))"):
+            study.define(f"f(x) = {text}")
+            for search in (study.breaks, study.extrema, study.zeros):
+                self.assertTrue(search("f", -5, 5).complete)

@@ -43,6 +43,9 @@ def quick_zeros(
     Returns:
         The zeros that are proved, and the stretches that are not settled.
     """
+    if not function.expression.factors(through_pieces=True):
+        # Its form tells that it is zero nowhere, as e^(1/x).
+        return [], []
     low, high = stretches[:, 0].copy(), stretches[:, 1].copy()
     forms = _forms(function)
     if forms is None:
