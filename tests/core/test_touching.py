@@ -26,6 +26,10 @@ TOUCHING: tuple[tuple[str, tuple[tuple[float, int], ...]], ...] = (
     ("e^x = e x", ((1, 2),)),
     ("2^x = 1 + x ln(2)", ((0, 2),)),
     ("x^2 - 2 = sin(x^2 - 2)", ((-math.sqrt(2), 3), (math.sqrt(2), 3))),
+    ("x^2 + pi^2 = 2pi x", ((math.pi, 2),)),
+    ("x^3 + 3e^2 x = 3e x^2 + e^3", ((math.e, 3),)),
+    ("x^4 + ln(3)^2 = 2x^2 ln(3)", ((-math.sqrt(math.log(3)), 2), (math.sqrt(math.log(3)), 2))),
+    ("x^2 + 2x e^x + e^(2x) = 0", ((-0.5671432904097838, 2),)),
     ("e^(x^2 - 3) = x^2 - 2", ((-math.sqrt(3), 2), (math.sqrt(3), 2))),
 )  # fmt: skip
 

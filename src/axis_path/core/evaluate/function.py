@@ -242,6 +242,27 @@ class Expression:
                 made = graph.plus(graph.times(made, inner), graph.number(coefficient))
             return Expression(graph, made)
 
+    def polynomial_in(
+        self, places: Sequence[int], terms: Sequence[tuple[Fraction, tuple[int, ...]]]
+    ) -> Expression:
+        """Return a polynomial of several of the steps.
+
+        Args:
+            places: of the steps in the program.
+            terms: each a coefficient, and the power of each step; at least one.
+        """
+        inner = [self.indices[place] for place in places]
+        with COMPUTING:
+            graph = self._graph
+            made = graph.number(0)
+            for coefficient, powers in terms:
+                term = graph.number(coefficient)
+                for step, power in zip(inner, powers, strict=True):
+                    if power:
+                        term = graph.times(term, graph.to_the(step, graph.number(power)))
+                made = graph.plus(made, term)
+            return Expression(graph, made)
+
     def is_zero_at(self, place: Fraction) -> bool:
         """Check whether it is zero at a fraction by its terms, as e^x - e x at 1."""
         with COMPUTING:

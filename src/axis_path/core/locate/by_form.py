@@ -20,6 +20,7 @@ from axis_path.core.evaluate import VALUE_BITS, Expression, RealFunction, evalua
 from axis_path.core.locate.cells import Cell, Search
 from axis_path.core.locate.inner import composed, inner_factors
 from axis_path.core.locate.polynomial import as_polynomial
+from axis_path.core.locate.several import factors_in_parts
 
 #: A wave is searched level by level if it has no more of them.
 _MOST_LEVELS = 64
@@ -153,8 +154,8 @@ def _exponential_levels(
 def _factors_of(
     function: RealFunction, factor: Expression, cells: Sequence[Cell]
 ) -> list[_Part] | None:
-    """Return the factors of a polynomial of an inner function; None if it is none."""
-    found = inner_factors(function, factor)
+    """Return the factors of a polynomial of inner functions; None if it is none."""
+    found = inner_factors(function, factor) or factors_in_parts(function, factor)
     return None if found is None else [_Part(each.expression, cells, each.times) for each in found]
 
 

@@ -124,6 +124,12 @@ def _atoms(expression: Expression, place: int) -> dict[int, Quotient]:
     return atoms
 
 
+def power_of(steps: tuple[Step, ...], place: int, other: int) -> int | None:
+    """Return n > 0 if a step is the n-th power of another one, as e^(2x) of e^x; else None."""
+    one, base = _exponential(steps, steps[place]), _exponential(steps, steps[other])
+    return None if one is None or base is None else _times(one, base)
+
+
 def _power(times: int) -> Quotient:
     return Quotient(fmpq_poly([0, 1]) ** times, fmpq_poly([1]))
 
