@@ -61,6 +61,7 @@ from axis_path.core.evaluate.result import (
 from axis_path.core.evaluate.settled import Known
 from axis_path.core.evaluate.sheet import Sheet
 from axis_path.core.evaluate.surface import Boxes, RealSurface
+from axis_path.core.evaluate.taylor import taylor
 
 __all__ = [
     "HIGH",
@@ -117,5 +118,6 @@ __all__ = [
     "run",
     "run_exact_work_with",
     "sample_inputs",
+    "taylor",
     "to_fraction",
 ]

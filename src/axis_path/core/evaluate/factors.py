@@ -70,6 +70,8 @@ def _factors(graph: Graph, top: int, *, through_pieces: bool) -> list[int]:
         step = graph.steps[index]
         if step.op == Op.MULTIPLY:
             waiting.extend(step.arguments)
+        elif _is_never_zero(graph, step):
+            continue
         elif _is_zero_with_first(step):
             waiting.append(step.arguments[0])
         elif (twice := _twice(graph, step)) is not None:
@@ -78,7 +80,7 @@ def _factors(graph: Graph, top: int, *, through_pieces: bool) -> list[int]:
             waiting.extend(split)
         elif through_pieces and isinstance(step.payload, Split):
             waiting.extend(step.arguments[place] for place in step.payload.bodies())
-        elif not _is_never_zero(graph, step) and not graph.value(index):
+        elif not graph.value(index):
             found.append(index)
     return sorted(found)
 
@@ -324,7 +326,7 @@ def _is_zero_with_first(step: Step) -> bool:
     if step.op in (Op.INTEGER_POWER, Op.ROOT):
         return _is_positive_power(step.payload)
     return step.op in _ZERO_WITH_ARGUMENT or step.op in (
-        Op.NEGATIVE, Op.WITHIN, Op.GUARD, Op.DIVIDE
+        Op.NEGATIVE, Op.WITHIN, Op.GUARD, Op.DIVIDE, Op.POWER
     )  # fmt: skip
 
 

@@ -9,7 +9,7 @@ width is smaller than any digit that is shown.
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from flint import arb
@@ -21,6 +21,7 @@ from axis_path.core.evaluate import RealFunction, Workshop
 from axis_path.core.locate.approach import Approaching
 from axis_path.core.locate.improper import bounded_beside, tail_beside
 from axis_path.core.locate.parts import Part, sharpened
+from axis_path.core.locate.removable import smooth_beside
 from axis_path.core.locate.verdict import value_text
 
 Floats = NDArray[np.float64]
@@ -128,7 +129,10 @@ def _sliver(nearing: Approaching, width: arb, wider: arb) -> Sliver | None:
         farther = Ball((place.value.mid() + width * wider).mid())
         narrower = width * arb(2) ** -(_DEEPER if place.value.is_zero() else _DEEP)
         nearer = Ball((place.value.mid() + narrower).mid())
-        return _bounded(nearing, slope, farther) or _unbounded(nearing, nearer)
+        smooth = smooth_beside(nearing)
+        if smooth is not None:
+            return Sliver(place, smooth.cut, Ball(smooth.integral), Ball(smooth.length))
+        return _bounded(nearing, slope, farther) or _by_growth(nearing, slope, nearer)
     is_steady = _is_steady(workshop, slope, low, high)
     if not is_steady and not nearing.value(branch).is_defined:
         reach = Ball(place.value.union(cut.value))
@@ -136,11 +140,17 @@ def _sliver(nearing: Approaching, width: arb, wider: arb) -> Sliver | None:
             # A wave that never comes to rest would take for ever to follow.
             return None
     hull = Ball(arb(float(values.low[0])).union(arb(float(values.high[0]))))
-    length = ball.limited(Ball(ball.whole_line()), Defined.MAYBE, _UNKNOWN_LENGTH)
     rise = ball.absolute(Ball(branch.prove(cut).value - branch.prove(place).value))
     if rise.value.is_finite() and is_steady:
         length = Ball(rise.value.union(ball.add(rise, wide).value))
+    else:
+        reach = Ball(place.value.union(cut.value))
+        length = _length_by_slope(replace(nearing, branch=slope), reach, wide.value) or _unknown()
     return Sliver(place, cut, ball.multiply(hull, wide), length)
+
+
+def _unknown() -> Ball:
+    return ball.limited(Ball(ball.whole_line()), Defined.MAYBE, _UNKNOWN_LENGTH)
 
 
 def _bounded(nearing: Approaching, slope: RealFunction, cut: Ball) -> Sliver | None:
@@ -151,7 +161,7 @@ def _bounded(nearing: Approaching, slope: RealFunction, cut: Ball) -> Sliver | N
     if within is None:
         return None
     steep = bounded_beside(nearing, slope, hull)
-    length = ball.limited(Ball(ball.whole_line()), Defined.MAYBE, _UNKNOWN_LENGTH)
+    length = _unknown()
     if steep is not None:
         square = ball.integer_power(Ball(steep), 2)
         speed = ball.root(ball.add(ball.from_fraction(1), square), 1, 2)
@@ -159,8 +169,8 @@ def _bounded(nearing: Approaching, slope: RealFunction, cut: Ball) -> Sliver | N
     return Sliver(nearing.place, cut, ball.multiply(Ball(within), wide), length, is_hole=True)
 
 
-def _unbounded(nearing: Approaching, cut: Ball) -> Sliver | None:
-    """Return a sliver beside a place near which the function goes beyond all bounds."""
+def _by_growth(nearing: Approaching, slope: RealFunction, cut: Ball) -> Sliver | None:
+    """Return a sliver beside a place where it is known how the function grows, or falls to 0."""
     hull = Ball(nearing.place.value.union(cut.value))
     wide = abs(cut.value - nearing.place.value)
     found = tail_beside(nearing, hull, 1 / wide)
@@ -170,7 +180,25 @@ def _unbounded(nearing: Approaching, cut: Ball) -> Sliver | None:
     endless = ball.undefined(f"the graph has no end near {where}")
     if found.integral is None:
         return Sliver(nearing.place, cut, ball.undefined(f"{DIVERGES} near {where}"), endless)
-    return Sliver(nearing.place, cut, Ball(found.integral), endless)
+    length = _length_by_slope(replace(nearing, branch=slope), hull, wide)
+    return Sliver(nearing.place, cut, Ball(found.integral), endless if length is None else length)
+
+
+def _length_by_slope(slope: Approaching, hull: Ball, wide: arb) -> Ball | None:
+    """Return the length of a graph in a sliver, if it is known how its slope grows or falls to 0.
+
+    Where the slope keeps its sign the graph rises or falls by the integral of its slope.
+
+    Returns:
+        None if it has no end.
+    """
+    way = tail_beside(slope, hull, 1 / wide)
+    if way is None or way.sign is None:
+        return _unknown()
+    if way.integral is None:
+        return None
+    rise = abs(way.integral)
+    return Ball(rise.union(rise + wide))
 
 
 def _is_steady(workshop: Workshop, slope: RealFunction, low: Floats, high: Floats) -> bool:
