@@ -7,8 +7,9 @@ from fractions import Fraction
 from axis_path.core.arithmetic import ball, precision
 from axis_path.core.evaluate import Workshop
 from axis_path.core.locate.algebraic import vanishes
-from axis_path.core.locate.approach import Approaching, limit_at
+from axis_path.core.locate.approach import limit_at
 from axis_path.core.locate.limit_rules import Approach
+from axis_path.core.locate.nearing import Approaching
 from axis_path.core.locate.zeros import SEARCH_BITS
 from tests.core.functions import make_function
 
@@ -39,9 +40,18 @@ LIMITS = (
     ("|x|/x", 0, -1.0, 1.0, True),
     ("floor(x)", 3, 2.0, 3.0, True),
     ("gamma(x)", 0, DOWN, UP, True),
-    ("x ln(x)", 0, None, 0.0, False),
-    ("x^x", 0, None, 1.0, False),
-    ("(1 + x)^(1/x)", 0, math.e, math.e, False),
+    ("x ln(x)", 0, None, 0.0, True),
+    ("x ln(|x|)^3", 0, 0.0, 0.0, True),
+    ("x e^(1/x)", 0, 0.0, UP, True),
+    ("1/(x ln(x))", 0, None, DOWN, True),
+    ("1/(1 - e^(1/x))", 0, 1.0, 0.0, True),
+    ("x^x", 0, None, 1.0, True),
+    ("(1 + x)^(1/x)", 0, math.e, math.e, True),
+    ("cos(x)^(1/x^2)", 0, 1 / math.sqrt(math.e), 1 / math.sqrt(math.e), True),
+    # Both come to 0, and 0^0 counts as 1; the limit is another one.
+    ("x^(1/ln(x))", 0, None, math.e, True),
+    ("(x^2)^(1/ln(x))", 0, None, math.e**2, True),
+    ("(e^(-1/x^2))^(x^2)", 0, 1 / math.e, 1 / math.e, False),
 )
 #: What has no limit, or none that is known; nothing may be claimed of it.
 UNKNOWN = (("sin(1/x)", 0), ("cos(1/x)/x", 0), ("1/(x sin(1/x))", 0))

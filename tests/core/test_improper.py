@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+from functools import partial
+from itertools import pairwise
 from unittest import TestCase
 
 import mpmath
@@ -48,6 +51,10 @@ DIVERGENT = (
     ("1/sqrt(x)", "1", "inf"), ("1/(x ln(x))", "2", "inf"), ("x", "0", "inf"), ("e^x/x", "0", "1"),
     ("1/(cos(x) - x)", "0", "1"), ("ln(x)/x", "0", "1"),
 )  # fmt: skip
+
+
+def speed(slope: Callable[[mpmath.mpf], mpmath.mpf], x: mpmath.mpf) -> mpmath.mpf:
+    return mpmath.hypot(1, slope(x))
 
 
 class ImproperTest(TestCase):
@@ -123,6 +130,30 @@ class ImproperTest(TestCase):
         for text in ("g(x) = integral(e^(-t^2), t, -inf, x)", "s = sum(1/n^2, n, 1, inf)"):
             with self.subTest(text), self.assertRaises(MathError):
                 study.define(text)
+
+    def test_lengths_beside_holes_and_infinite_slopes(self) -> None:
+        for text, low, high, slope in (
+            ("sin(x)/x", -1, 1, lambda x: (x * mpmath.cos(x) - mpmath.sin(x)) / x**2),
+            ("(e^x - 1)/x", -1, 2, lambda x: (mpmath.exp(x) * (x - 1) + 1) / x**2),
+            ("x ln(x)", 0, 2, lambda x: mpmath.log(x) + 1),
+            ("x/ln(x)", 0, 0.5, lambda x: 1 / mpmath.log(x) - 1 / mpmath.log(x) ** 2),
+            ("e^(-1/x)", 0, 1, lambda x: mpmath.exp(-1 / x) / x**2),
+        ):
+            with self.subTest(text), mp.workdps(30):
+                study = Study()
+                study.define(f"f(x) = {text}")
+                tenths = [s * mpmath.mpf(10) ** -k for s in (-1, 1) for k in range(20)]
+                places = sorted(x for x in {low, high, *tenths} if low <= x <= high and x != 0)
+                truth = mpmath.fsum(
+                    mpmath.quad(partial(speed, slope), [a, b])
+                    for a, b in pairwise(places)
+                    if a * b > 0
+                )
+                found = study.over_interval("f", low, high)[3]
+                self.assertAlmostEqual(float(truth), found.value, 8, found.reason)
+        for text in ("1/sqrt(x)", "ln(x)"):
+            study.define(f"f(x) = {text}")
+            self.assertIn("has no end", study.over_interval("f", 0, 1)[3].reason)
 
     def test_the_length_of_a_wave_and_of_a_line_with_a_hole(self) -> None:
         study = Study()

@@ -164,6 +164,16 @@ class Workshop:
                 return None
         return None if self._graph.value(bottom) == 1 else (self.of(top), self.of(bottom))
 
+    def logarithm_of_power(self, function: RealFunction) -> RealFunction | None:
+        """Return u ln(b) for a function of this workshop that is a power b^u; else None."""
+        step = self._graph.steps[self._step_of(function)]
+        if step.op != Op.POWER:
+            return None
+        base, exponent = step.arguments
+        with COMPUTING:
+            made = self._graph.times(exponent, self._graph.call("ln", (base,)))
+        return self.of(made)
+
     def derivative(self, function: RealFunction) -> RealFunction:
         """Give the derivative of a function of this workshop.
 

@@ -10,51 +10,32 @@ followed with many digits at distances from 2^-40 to 2^-640, and is then seen, n
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import replace
 from itertools import pairwise
 
 from flint import arb
 
-from axis_path.core.arithmetic import Ball, ball, precision
+from axis_path.core.arithmetic import Ball, ball, ball_functions, precision
+from axis_path.core.arithmetic.conversion import fraction_of
 from axis_path.core.errors import LimitError, NotHandledError
-from axis_path.core.evaluate import RealFunction, Workshop
+from axis_path.core.evaluate import RealFunction
+from axis_path.core.locate.beside import growth_beside
 from axis_path.core.locate.exact import candidates
+from axis_path.core.locate.growth import UnknownGrowthError
 from axis_path.core.locate.limit_rules import UNKNOWN, Approach, Limit, limit_by_rules, to_infinity
+from axis_path.core.locate.nearing import Approaching
 
 _MOST_ORDER = 8
 #: Distances at which a function is followed, as powers of a half, and the digits it takes.
 _DISTANCES = (40, 80, 160, 320, 640)
 _FOLLOW_BITS = 3_000
+#: How near to the place a function is looked at, as powers of a half.
+_NEAR = (30, 90)
 #: The distances are taken in several rows, so that no wave is met at its crests only.
 _STRETCHES = (1.0, 1.37, 0.83)
 _SAME_LIMIT = arb(10) ** -20
 #: A limit is written in exact form if a simple number is as near as this.
 _SAME = arb(2) ** -120
-
-
-@dataclass(frozen=True, slots=True)
-class Approaching:
-    """A branch that nears a place from one side.
-
-    Attributes:
-        workshop: it made the branch.
-        branch: smooth on that side of the place.
-        place: where.
-        zeros: which steps of the workshop are exactly zero there.
-        side: -1 to come from below, 1 from above.
-        beside: a number on that side, where the branch is the same.
-    """
-
-    workshop: Workshop
-    branch: RealFunction
-    place: Ball
-    zeros: frozenset[int]
-    side: int
-    beside: Ball
-
-    def value(self, function: RealFunction) -> Ball:
-        """Return the value of a function of the workshop at the place."""
-        return self.workshop.settled(function, self.place, self.zeros)
 
 
 def limit_at(nearing: Approaching) -> Limit:
@@ -73,7 +54,51 @@ def limit_at(nearing: Approaching) -> Limit:
         found = None if parts is None else _of_quotient(nearing, *parts)
     except (LimitError, NotHandledError):
         found = None
-    return found or _followed(branch, place, nearing.side)
+    return (
+        found or _of_power(nearing) or _by_growth(nearing)
+        or _followed(branch, place, nearing.side)
+    )  # fmt: skip
+
+
+def _of_power(nearing: Approaching) -> Limit | None:
+    """Return the limit of b^u where both move, by that of u ln(b): (1 + x)^(1/x) comes to e."""
+    logarithm = nearing.workshop.logarithm_of_power(nearing.branch)
+    if logarithm is None:
+        return None
+    found = limit_at(replace(nearing, branch=logarithm))
+    if not found.proved:
+        return None
+    if found.approach is Approach.UP:
+        return found
+    if found.approach is Approach.DOWN:
+        return Limit(Approach.VALUE, ball.from_fraction(0), proved=True)
+    return (
+        None
+        if found.value is None
+        else replace(found, value=ball_functions.exponential(found.value))
+    )
+
+
+def _by_growth(nearing: Approaching) -> Limit | None:
+    """Return the limit of what grows beyond all bounds, or comes to 0, by how it does so."""
+    for power in _NEAR:
+        wide = _step(nearing.place, power)
+        hull = Ball(nearing.place.value.union(nearing.place.value + nearing.side * wide))
+        found = growth_beside(nearing, nearing.branch, hull, 1 / wide)
+        if found is None:
+            continue
+        try:
+            trend = found.monomial.trend()
+        except UnknownGrowthError:
+            continue
+        if trend < 0:
+            return Limit(Approach.VALUE, ball.from_fraction(0), proved=True)
+        if trend > 0 and found.sign is not None:
+            return to_infinity(found.sign)
+        number = fraction_of(found.factor) if trend == 0 else None
+        if number is not None:
+            return Limit(Approach.VALUE, ball.from_fraction(number), proved=True)
+    return None
 
 
 def _of_quotient(nearing: Approaching, top: RealFunction, bottom: RealFunction) -> Limit | None:

@@ -10,11 +10,12 @@ from dataclasses import replace
 
 from axis_path.core.arithmetic import Ball, Defined, ball
 from axis_path.core.evaluate import RealFunction
-from axis_path.core.locate.approach import Approaching, limit_at
+from axis_path.core.locate.approach import limit_at
 from axis_path.core.locate.cells import Interval
 from axis_path.core.locate.finding import Finding, Findings, Kind
 from axis_path.core.locate.isolated import is_isolated
 from axis_path.core.locate.limit_rules import Approach, Limit
+from axis_path.core.locate.nearing import Approaching
 from axis_path.core.locate.parts import Anatomy, Part, Spot
 from axis_path.core.locate.seen import SEEN, seen_breaks
 from axis_path.core.locate.stopped import found_until_stopped
@@ -171,7 +172,11 @@ def _end(anatomy: Anatomy, spot: Spot, limit: Limit | None) -> Finding | None:
         words = "the end belongs to the domain"
         return at_place(Kind.END, spot.place, value, proved=spot.proved, why=words)
     words = "the end does not belong to the domain"
-    return at_place(Kind.END, spot.place, limit.value, proved=spot.proved, why=words)
+    is_known = limit.value is None or limit.proved
+    proved = spot.proved and is_known
+    return at_place(
+        Kind.END, spot.place, limit.value, proved=proved, why=words, note=_seen(is_known)
+    )
 
 
 def _is_own_end(anatomy: Anatomy, spot: Spot) -> bool:

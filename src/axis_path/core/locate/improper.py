@@ -14,19 +14,11 @@ from flint import arb
 
 from axis_path.core.arithmetic import Ball
 from axis_path.core.errors import LimitError, NotHandledError
-from axis_path.core.evaluate import RealFunction, prove_steps
-from axis_path.core.locate.approach import Approaching
+from axis_path.core.evaluate import RealFunction
+from axis_path.core.locate.beside import growth_beside
 from axis_path.core.locate.cells import float_below
-from axis_path.core.locate.growth import (
-    ZERO,
-    FarOut,
-    Growth,
-    Monomial,
-    Polynomial,
-    Rate,
-    UnknownGrowthError,
-    growth,
-)
+from axis_path.core.locate.growth import ZERO, Monomial, Rate, UnknownGrowthError, growth
+from axis_path.core.locate.nearing import Approaching
 
 _MOST_ORDER = 6
 
@@ -71,61 +63,10 @@ def tail_beside(nearing: Approaching, hull: Ball, far: arb) -> Tail | None:
     Returns:
         None if neither its size nor that it diverges is known.
     """
-    try:
-        found = _growth_beside(nearing, nearing.branch, hull, far)
-        if found is None:
-            parts = nearing.workshop.quotient(nearing.branch)
-            sides = [_growth_beside(nearing, each, hull, far) for each in parts or ()]
-            if len(sides) != 2 or sides[0] is None or sides[1] is None or sides[1].sign is None:
-                return None
-            top, bottom = sides[0], sides[1]
-            found = Growth(top.monomial.over(bottom.monomial), top.factor / bottom.factor)
-    except (LimitError, NotHandledError):
+    found = growth_beside(nearing, nearing.branch, hull, far)
+    if found is None or found.sign is None:
         return None
     return _tail(found.monomial.times(Monomial(p=Rate.of(-2))), found.factor, far)
-
-
-def _growth_beside(
-    nearing: Approaching, function: RealFunction, hull: Ball, far: arb
-) -> Growth | None:
-    """Return how a function grows beside a place, in u = 1/|x - a|."""
-    place, side = nearing.place, Rate.of(nearing.side)
-    variable = {-1: side}
-    if not place.value.is_zero():
-        variable[0] = Rate(place.value, place.exact)
-    seeds = _zeros_beside(nearing, function, hull)
-    try:
-        found = FarOut(function, arb(float_below(far.lower())), variable, seeds).result()
-    except UnknownGrowthError:
-        return None
-    return found if found.factor.is_finite() and found.sign is not None else None
-
-
-def _zeros_beside(
-    nearing: Approaching, function: RealFunction, hull: Ball
-) -> dict[int, Polynomial]:
-    """Return the steps that are exactly zero at the place, as powers of the distance from it.
-
-    By Taylor's theorem a step with n - 1 derivatives that vanish is (x - a)^n/n! times its next
-    one, somewhere between.
-    """
-    shop = nearing.workshop
-    known = shop.known(nearing.place, nearing.zeros)
-    there = prove_steps(function, nearing.place)
-    found: dict[int, Polynomial] = {}
-    for place, (index, value) in enumerate(zip(there.indices, there.values, strict=True)):
-        if not (value.exact == 0 or known.is_zero(index, value)):
-            continue
-        step = shop.of(index)
-        for order in range(1, _MOST_ORDER + 1):
-            step = shop.derivative(step)
-            if nearing.value(step).excludes_zero():
-                slope = step.prove(hull)
-                if slope.is_defined and slope.value.is_finite():
-                    factor = slope.value * nearing.side**order / arb(order).fac()
-                    found[place] = {-order: Rate(factor)}
-                break
-    return found
 
 
 def _tail(monomial: Monomial, factor: arb, far: arb) -> Tail | None:

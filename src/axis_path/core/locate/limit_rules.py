@@ -138,7 +138,7 @@ def _is_zero_unnoticed(limit: Limit, known: Known, step: int) -> bool:
 
 def _limit(step: Step, apply: Callable[..., Ball], given: _Given) -> Limit:
     values = [each.value for each in given.limits if each.approach is Approach.VALUE]
-    if len(values) == len(given.limits):
+    if len(values) == len(given.limits) and not _is_zero_to_the_zero(step, given):
         value = apply(*values)
         if value.is_defined and value.continuous and value.value.is_finite():
             return _to(value)
@@ -157,6 +157,13 @@ def _limit(step: Step, apply: Callable[..., Ball], given: _Given) -> Limit:
         if found.approach is not Approach.UNKNOWN:
             return found
     return _BOUNDED if step.op in _BOUNDED_FUNCTIONS else UNKNOWN
+
+
+def _is_zero_to_the_zero(step: Step, given: _Given) -> bool:
+    """Check for b^u where both may come to 0: it counts as 1 at 0, but may have any limit."""
+    if step.op != Op.POWER:
+        return False
+    return all(each.value is None or not each.value.excludes_zero() for each in given.limits)
 
 
 def _exponent(step: Step) -> Fraction | None:

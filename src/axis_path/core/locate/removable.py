@@ -14,7 +14,7 @@ from flint import arb, arb_series, ctx
 from axis_path.core.arithmetic import Ball
 from axis_path.core.errors import LimitError, NotHandledError
 from axis_path.core.evaluate import RealFunction, taylor
-from axis_path.core.locate.approach import Approaching
+from axis_path.core.locate.nearing import Approaching
 
 _MOST_ORDER = 8
 #: So many terms are taken.

@@ -18,8 +18,8 @@ from numpy.typing import NDArray
 from axis_path.core.arithmetic import Ball, Defined, ball
 from axis_path.core.errors import LimitError, NotHandledError
 from axis_path.core.evaluate import RealFunction, Workshop
-from axis_path.core.locate.approach import Approaching
 from axis_path.core.locate.improper import bounded_beside, tail_beside
+from axis_path.core.locate.nearing import Approaching
 from axis_path.core.locate.parts import Part, sharpened
 from axis_path.core.locate.removable import smooth_beside
 from axis_path.core.locate.verdict import value_text

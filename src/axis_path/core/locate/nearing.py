@@ -1,0 +1,33 @@
+"""A smooth branch of a function, and a place that it nears from one side."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from axis_path.core.arithmetic import Ball
+from axis_path.core.evaluate import RealFunction, Workshop
+
+
+@dataclass(frozen=True, slots=True)
+class Approaching:
+    """A branch that nears a place from one side.
+
+    Attributes:
+        workshop: it made the branch.
+        branch: smooth on that side of the place.
+        place: where.
+        zeros: which steps of the workshop are exactly zero there.
+        side: -1 to come from below, 1 from above.
+        beside: a number on that side, where the branch is the same.
+    """
+
+    workshop: Workshop
+    branch: RealFunction
+    place: Ball
+    zeros: frozenset[int]
+    side: int
+    beside: Ball
+
+    def value(self, function: RealFunction) -> Ball:
+        """Return the value of a function of the workshop at the place."""
+        return self.workshop.settled(function, self.place, self.zeros)
