@@ -210,22 +210,27 @@ FORMS: tuple[tuple[str, str, Callable[[Ordinary], list[Truth]]], ...] = (
         "G", "|G|", "sqrt(|G|)", "max(G, -(G))", "sqrt((G)^2)", "|G|/e", "-|G|/3", "sign(G)", "(G)^2",
         "(G)|G|", "cbrt(G)", "floor(-|G|/M)", "ceil((G)^2/M^2)", "sign((G)^2)", "min(|G|, 1)", "mod(-|G|/M, 1)",
         "asin(|G|/M)", "tan(|G|/M)", "|G|^(3/2)", "|G|/ln(3)", "G + 0 e", "10^(-15) |G|", "sinh(|G|)", "1 - e^(|G|)",
-        "sqrt(G)", "ln(1 + |G|)", "atan(G)", "|G| sqrt(3)",
+        "sqrt(G)", "ln(1 + |G|)", "atan(G)", "|G| sqrt(3)", "mod(G, M)", "(G) - (G) e^(G)",
     )),
-    *((text, "zeros", _none) for text in ("1/|G|", "e^(G)", "|G| + 1", "sqrt((G)^2 + 1)", "(G)/(G)", "1/sqrt(|G|)")),
+    *((text, "zeros", _none) for text in ("1/|G|", "e^(G)", "|G| + 1", "sqrt((G)^2 + 1)", "(G)/(G)", "1/sqrt(|G|)", "e^(1/(G)) + 1", "round(1/2 + |G|/M)")),
     *((text, "breaks", _pole) for text in (
-        "1/(G)", "1/|G|", "ln(|G|)", "1/(G)^2", "1/sqrt(|G|)", "e^(1/(G))", "(G)^(-3)", "e^(1/|G|)", "1/cbrt(G)",
+        "1/(G)", "1/|G|", "ln(|G|)", "1/(G)^2", "1/sqrt(|G|)", "e^(1/(G))", "(G)^(-3)", "e^(1/|G|)", "1/cbrt(G)", "(G) e^(1/(G))", "1/(|G| ln(2 + |G|))",
         "tan(T (pi/2 + atan(G)/1))",
     )),
     *((text, "breaks", _jump) for text in (
-        "sign(G)", "(G)/|G|", "atan(1/(G))", "1/(1 + e^(1/(G)))", "|G|/(G)", "tanh(1/(G))",
+        "sign(G)", "(G)/|G|", "atan(1/(G))", "1/(1 + e^(1/(G)))", "|G|/(G)", "tanh(1/(G))", "1/(1 - e^(1/(G)))",
+    )),
+    *((text, "breaks", _at_zeros("jump", y)) for text, y in (
+        ("mod(G, M)", 0.0), ("floor((G)/M)", 0.0), ("ceil((G)/M)", 0.0), ("round((G)/(2M) + 1/2)", 1.0),
+        ("round((G)/(2M) - 1/2)", -1.0), ("sign(G)", 0.0), ("e floor((G)/M)", 0.0),
     )),
     *((text, "breaks", _at_zeros("hole", y)) for text, y in (
         ("(G)/(G)", 1.0), ("sinh(G)/(G)", 1.0), ("(G)^2/(G)", 0.0), ("(e^(G) - 1)/(G)", 1.0),
-        ("e^(-1/(G)^2)", 0.0), ("floor(-|G|/M)", -1.0), ("sign((G)^2)", 1.0),
+        ("e^(-1/(G)^2)", 0.0), ("floor(-|G|/M)", -1.0), ("sign((G)^2)", 1.0), ("(G) ln(|G|)", 0.0),
+        ("(e^(-1/(G)^2))^((G)^2)", 1 / math.e), ("(1 + |G|)^(1/|G|)", math.e), ("(G)^2 e^(-1/|G|)", 0.0),
     )),
     *((text, "breaks", _none) for text in (
-        "|G|", "max(G, -(G))", "sqrt(|G|)", "cbrt(G)", "(G)|G|", "sqrt((G)^2)", "(G)^3", "atan(G)",
+        "|G|", "max(G, -(G))", "sqrt(|G|)", "cbrt(G)", "(G)|G|", "sqrt((G)^2)", "(G)^3", "atan(G)", "|G|^|G|",
     )),
     ("|G|", "extrema", _size_extrema), ("max(G, -(G))", "extrema", _size_extrema),
     ("sqrt((G)^2)", "extrema", _size_extrema), ("G", "extrema", _own_extrema),

@@ -58,7 +58,7 @@ from axis_path.core.evaluate.result import (
     make_result,
     multiple_of_pi,
 )
-from axis_path.core.evaluate.settled import Known
+from axis_path.core.evaluate.settled import Known, nearest_whole
 from axis_path.core.evaluate.sheet import Sheet
 from axis_path.core.evaluate.surface import Boxes, RealSurface
 from axis_path.core.evaluate.taylor import taylor
@@ -112,6 +112,7 @@ __all__ = [
     "most_bits",
     "multiple_of_pi",
     "nearest_float",
+    "nearest_whole",
     "parity_about",
     "period",
     "prove_steps",

@@ -12,6 +12,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import replace
+from fractions import Fraction
 from functools import cached_property
 
 from flint import arb, fmpq
@@ -46,7 +47,8 @@ def exact_level(rough: str, argument: Ball) -> Ball | None:
     return None if level is None else level(argument)
 
 
-def _nearest_whole(argument: Ball) -> Ball | None:
+def nearest_whole(argument: Ball) -> Ball | None:
+    """Return the whole number next to a ball; None if the ball is too wide to tell which."""
     if not argument.value.is_finite() or not bool(argument.value.rad() < arb(1) / 4):
         return None
     found = whole_number((argument.value.mid() + arb(1) / 2).floor())
@@ -55,7 +57,7 @@ def _nearest_whole(argument: Ball) -> Ball | None:
 
 def _nearest_odd_quarter(argument: Ball) -> Ball | None:
     """Return the odd multiple of a quarter turn next to a ball."""
-    halves = _nearest_whole(Ball(argument.value / arb.pi() - arb(1) / 2))
+    halves = nearest_whole(Ball(argument.value / arb.pi() - arb(1) / 2))
     if halves is None or halves.exact is None:
         return None
     turns = halves.exact + fmpq(1, 2)
@@ -67,7 +69,7 @@ _LEVELS: dict[str, Callable[[Ball], Ball | None]] = {
     "1 - u": lambda _: _ONE,
     "u - 1": lambda _: _ONE,
     "1 + u": lambda _: ball.negative(_ONE),
-    "sin(pi u)": _nearest_whole,
+    "sin(pi u)": nearest_whole,
     "cos(u)": _nearest_odd_quarter,
 }
 
@@ -169,8 +171,20 @@ class Known:
             return None
         for text, edge in zip(rough, rough_edges(self._graph, step) or (), strict=False):
             if self.is_zero(edge):
-                return exact_level(text, argument)
+                found = exact_level(text, argument)
+                if found is not None and found.exact is not None:
+                    self._note(step.arguments[0], to_fraction(found.exact))
+                return found
         return None
+
+    def _note(self, step: int, number: Fraction) -> None:
+        """Note that a step is a number: x^2 is 2 where floor(x^2) jumps next to the root of 2."""
+        graph = self._graph
+        equal = {graph.minus(step, graph.number(number))}
+        if graph.steps[step].op == Op.DIVIDE:
+            top, bottom = graph.steps[step].arguments
+            equal.add(graph.minus(top, graph.times(bottom, graph.number(number))))
+        self._zeros |= implied_zeros(graph, frozenset(equal))
 
 
 def settled_value(
@@ -248,7 +262,9 @@ class _Settling:
             is_plain: which steps are what they are whatever is known, if their arguments are.
         """
         for k, step in enumerate(self._program.steps):
-            if is_plain[k] and all(is_plain[argument] for argument in step.arguments):
+            is_same = is_plain[k] and all(is_plain[argument] for argument in step.arguments)
+            # What is known to be zero holds no |u|, but u or -u.
+            if is_same and step.op != "abs":
                 continue
             is_plain[k] = False
             self._settle(k, step)
@@ -289,8 +305,9 @@ class _Settling:
         if level is not None:
             values = [level]
         value = apply(*values)
-        if step.op == "abs" and values[0].is_defined and values[0].sign() in (0, 1):
-            return made[0], value
+        sign = values[0].sign() if step.op == "abs" and values[0].is_defined else None
+        if sign is not None:
+            return (made[0] if sign >= 0 else self._graph.negative(made[0])), value
         if value.exact is not None and step.op in ("abs", "sign", "floor", "ceil"):
             return self._graph.number(to_fraction(value.exact)), value
         return rebuilt, value

@@ -148,7 +148,16 @@ def _exponential_levels(
     sign = evaluate_constant(number, function.parameters, bits=VALUE_BITS).sign()
     if sign is None:
         return None
-    return [_Part(logarithm, cells)] if sign > 0 else []
+    same = [_with_zero(cell, factor.step, logarithm.step) for cell in cells]
+    return [_Part(logarithm, same)] if sign > 0 else []
+
+
+def _with_zero(cell: Cell, one: int, other: int) -> Cell:
+    """Note at the ends of a cell that a step is zero where another one is."""
+    low, high = (
+        zeros | {other} if one in zeros else zeros for zeros in (cell.low_zeros, cell.high_zeros)
+    )
+    return replace(cell, low_zeros=low, high_zeros=high)
 
 
 def _factors_of(

@@ -16,7 +16,14 @@ from flint import arb
 
 from axis_path.core.arithmetic import Ball, Defined, ball
 from axis_path.core.errors import LimitError, NotHandledError, StoppedError
-from axis_path.core.evaluate import Edge, End, RealFunction, Workshop
+from axis_path.core.evaluate import (
+    Edge,
+    End,
+    RealFunction,
+    Workshop,
+    nearest_whole,
+    to_fraction,
+)
 from axis_path.core.limits import SPOTS
 from axis_path.core.locate.cells import Cell, Interval, Root, Search
 from axis_path.core.locate.search import search_branch
@@ -252,9 +259,24 @@ def _spots_of(workshop: Workshop, edge: Edge, spots: list[Spot]) -> tuple[list[S
 def _zeros_at(branch: RealFunction, root: Root) -> frozenset[int]:
     """Return the steps that are zero at a root: its factors, and the branch if that has a value."""
     own = branch.expression.step
-    if own in root.zeros or not branch.prove(root.place).is_defined:
-        return root.zeros
-    return root.zeros | {own}
+    zeros = root.zeros | _level_at(branch, root.place)
+    if own in zeros or not branch.prove(root.place).is_defined:
+        return zeros
+    return zeros | {own}
+
+
+def _level_at(branch: RealFunction, place: Ball) -> frozenset[int]:
+    """Return u - n for an edge sin(pi u) that is zero at a place: which whole number u is there."""
+    waves = branch.expression.wave_levels()
+    if waves is None or waves[2]:
+        return frozenset()
+    angle, start, _ = waves
+    level = nearest_whole(ball.subtract(branch.prove(place, angle), ball.from_fraction(start)))
+    if level is None or level.exact is None:
+        return frozenset()
+    zero = angle.less(start + to_fraction(level.exact), in_turns=False)
+    factors = zero.factors()
+    return frozenset({zero.step, *(each.step for each in factors if len(factors) == 1)})
 
 
 def _with_spots(workshop: Workshop, spots: list[Spot], more: list[Spot]) -> list[Spot]:

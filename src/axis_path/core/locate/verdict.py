@@ -36,6 +36,8 @@ _MOST_STRETCHES = 3
 _MOST_GAPS = 6
 #: Longer exact forms of values are given as decimals.
 _LONGEST = 30
+#: A value is shown if it is known better than this, as a part of its size.
+_WIDEST = 1e-6
 
 
 def make_finding(root: Root) -> Finding:
@@ -53,12 +55,13 @@ def at_place(
     Args:
         kind: what it is.
         place: a ball that holds it.
-        value: the value there; None if there is none to show.
+        value: the value there; None if there is none to show. One that is hardly known, such as
+            that between the two sides of a jump, is not shown.
         proved: whether exactly one such point is proved to lie in the ball.
         note: why it is not proved.
         why: by what it is, or what else is known.
     """
-    has_value = value is not None and value.is_defined
+    has_value = value is not None and value.is_defined and _is_narrow(value)
     return Finding(
         kind, float(place.value.mid()) + 0.0,
         float(value.value.mid()) + 0.0 if value is not None and has_value else math.nan,
@@ -66,6 +69,10 @@ def at_place(
         place_text(value) if value is not None and has_value else "",
         y_exact=written(value) if value is not None and has_value else None, why=why,
     )  # fmt: skip
+
+
+def _is_narrow(value: Ball) -> bool:
+    return bool(value.value.rad() <= _WIDEST * max(abs(value.value).upper(), arb(1)))
 
 
 @contextmanager
