@@ -38,6 +38,7 @@ def result_dict(
     if is_equal and "." in decimal and "^" not in decimal:
         # Zeros at the end would say that more digits may follow.
         decimal = decimal.rstrip("0").rstrip(".")
+    is_same = is_equal and (exact or "").replace("-", "−") == decimal
     return {
         "kind": result.kind.value,
         "decimal": decimal or "undefined",
@@ -45,7 +46,7 @@ def result_dict(
         "exact": exact or "",
         "mathml": typeset(read_expression(exact, Vocabulary())) if exact else "",
         # A short decimal that is the number itself needs no second form beside it.
-        "is_plain": _is_plain(result, decimal),
+        "is_plain": is_same or _is_plain(result, decimal),
         "is_equal": is_equal,
         "note": note or result.remark,
     }

@@ -172,8 +172,7 @@ export const row = (engine) => () => together(makeWriting(engine), makeCompletio
   /** The exact form of a computed value, unless its decimal is just that. */
   get exact() {
     const found = this.found;
-    const isShown = found && !found.is_plain && !(found.is_equal && found.exact.replace("-", "−") === found.decimal);
-    return isShown ? found.mathml : "";
+    return found && !found.is_plain ? found.mathml : "";
   },
   get exactNote() {
     return this.found?.note ?? "";
