@@ -69,7 +69,7 @@ class Fence:
 #: What a step has that stands for ∞: nothing is inside, so that it has no value.
 ENDLESS = Fence(
     low=True, high=None, without=0,
-    reason="an integral without end is a number only on a line of its own",
+    reason="an integral without end cannot be used inside a function",
 )  # fmt: skip
 
 

@@ -404,7 +404,7 @@ def _forbid_infinity(expression: Node, *, but_for_integrals: bool = False) -> No
             )
         if not but_for_integrals:
             raise GrammarError(
-                "An integral without end is a number on a line of its own, as in "
-                "`A = integral(1/x^2, x, 1, inf)`; here the ends are numbers.",
+                "An integral without end cannot be used inside a function. Define it as a number, "
+                "as in `A = integral(1/x^2, x, 1, inf)`.",
                 position=node.span,
             )
