@@ -92,7 +92,8 @@ def _by_growth(nearing: Approaching) -> Limit | None:
         except UnknownGrowthError:
             continue
         if trend < 0:
-            return Limit(Approach.VALUE, ball.from_fraction(0), proved=True)
+            zero = ball.from_fraction(0)
+            return Limit(Approach.VALUE, zero, proved=True, waves=found.sign is None)
         if trend > 0 and found.sign is not None:
             return to_infinity(found.sign)
         number = fraction_of(found.factor) if trend == 0 else None
