@@ -32,6 +32,8 @@ from axis_path.core.locate.search import search_branch
 _CUT = 0.4876
 #: So many steps narrow a place to any precision that is used.
 _MOST_STEPS = 12
+#: Of so many jumps it is noted which whole number a floor has come to.
+_MOST_LEVELS = 200
 
 
 @dataclass(frozen=True, slots=True)
@@ -250,16 +252,18 @@ def _spots_of(workshop: Workshop, edge: Edge, spots: list[Spot]) -> tuple[list[S
             sure = False
             continue
         sure = sure and not search.undecided
+        is_crowd = len(search.roots) > _MOST_LEVELS
         for root in search.roots:
-            zeros = _zeros_at(branch, root) if root.proved else frozenset[int]()
+            zeros = _zeros_at(branch, root, is_crowd=is_crowd) if root.proved else frozenset[int]()
             found.append(Spot(root.place, root.proved, zeros=zeros, is_gap=edge.is_gap))
     return found, sure
 
 
-def _zeros_at(branch: RealFunction, root: Root) -> frozenset[int]:
+def _zeros_at(branch: RealFunction, root: Root, *, is_crowd: bool) -> frozenset[int]:
     """Return the steps that are zero at a root: its factors, and the branch if that has a value."""
     own = branch.expression.step
-    zeros = root.zeros | _level_at(branch, root.place)
+    # Each level makes new steps, of which there is no end of room.
+    zeros = root.zeros if is_crowd else root.zeros | _level_at(branch, root.place)
     if own in zeros or not branch.prove(root.place).is_defined:
         return zeros
     return zeros | {own}
