@@ -133,6 +133,18 @@ class FindingsTest(BrowserTest):
         self.check_access()
         self.assertGreater(self.page.locator(".found-mark").count(), 5)
 
+    def test_curves_of_every_kind_are_offered_for_intersections(self) -> None:
+        self.open_new_study("r(theta) = 2", "P(t) = (t, t/2)", "f(x) = x", "x^2 + y^2 = 9", "a = 1")
+        self.page.get_by_label("What to locate").select_option("intersections")
+        self.assertEqual(
+            ["r", "P", "f"],
+            self.page.get_by_label("Of which line").locator("option").all_inner_texts(),
+        )
+        self.page.get_by_label("Of which second line").select_option(label="f")
+        told = self.told(self.locate("intersections", "r"))
+        self.assertEqual(2, len(told))
+        self.assertIn("√2", "".join(told))
+
     def test_equations_are_solved_drawn_and_shown_on_the_lanes(self) -> None:
         self.open_new_study("f(x) = x^2 - 2")
         entry = self.solve("x^2 - 1 = x")

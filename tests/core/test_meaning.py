@@ -32,7 +32,7 @@ class KindTest(unittest.TestCase):
         ("b = 2a", Kind.PARAMETER, "b"),
         ("area(l, w) = l w for l > 0", Kind.SEVERAL, "area"),
         ("P(t) = (cos t, sin t) for 0 <= t <= 2pi", Kind.PATH, "P"),
-        ("r(theta) = 2 + sin theta", Kind.ANGLE, "r"),
+        ("r(theta) = 2 + sin theta", Kind.POLAR, "r"),
         ("x^2 + y^2 = a", Kind.RELATION, None),
         ("ring: x^2 + y^2 < 9", Kind.REGION, "ring"),
         ("S = (a, f(a))", Kind.POINT, "S"),

@@ -6,7 +6,13 @@ from unittest import mock
 from axis_path.jobs import sweeps as jobs
 from axis_path.jobs import work_off
 from axis_path.store import session_scope
-from axis_path.store.sweeps import SweepState, give_up_running, go_on, load_sweep
+from axis_path.store.sweeps import (
+    SweepState,
+    fail_abandoned_sweeps,
+    go_on,
+    load_sweep,
+    sweep_lock,
+)
 from tests.web.test_views import WebTest
 
 
@@ -107,13 +113,19 @@ class SweepTest(WebTest):
         found = self.look(study_id, second)
         self.assertEqual(("cancelled", None), (found["state"], found["result"]))
 
-    def test_what_a_dead_worker_was_at_is_said_to_be_interrupted(self) -> None:
+    def test_the_sweep_of_a_dead_worker_fails_and_that_of_a_living_one_goes_on(self) -> None:
         study_id = self.make("f(x) = x^2 - a", "a = 1")
         sweep = uuid.UUID(self.ask(study_id)["sweep"])
         with session_scope(self.engine) as session:
             self.assertTrue(go_on(session, sweep, 4))
+        # Another worker starts while this one is at work, and then after it has ended.
+        with sweep_lock(self.engine, sweep), session_scope(self.engine) as session:
+            fail_abandoned_sweeps(session)
+            running = load_sweep(session, sweep)
+            assert running is not None
+            self.assertIs(SweepState.RUNNING, running.state)
         with session_scope(self.engine) as session:
-            give_up_running(session)
+            fail_abandoned_sweeps(session)
             found = load_sweep(session, sweep)
         assert found is not None
         self.assertEqual((SweepState.FAILED, 4), (found.state, found.done))

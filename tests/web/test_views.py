@@ -417,3 +417,7 @@ class SecurityTest(WebTest):
         self.assertEqual("gzip", answer.headers["Content-Encoding"])
         self.assertIn("immutable", answer.headers["Cache-Control"])
         self.assertEqual(404, self.client.get("/assets/x/../../app.py").status_code)
+        # A page goes out as it is to a browser on this machine, and compressed through a proxy.
+        for headers, encoding in (({}, None), ({"X-Forwarded-For": "192.0.2.7"}, "gzip")):
+            page = self.client.get("/studies", headers={"Accept-Encoding": "gzip", **headers})
+            self.assertEqual(encoding, page.headers.get("Content-Encoding"))

@@ -15,7 +15,14 @@ from axis_path.core.locate import Finding, Search, Sweep, Wanted
 from axis_path.core.patience import Patience, waiting
 from axis_path.core.study import written_number
 from axis_path.store import session_scope
-from axis_path.store.sweeps import SweepState, finish_sweep, go_on, load_sweep
+from axis_path.store.sweeps import (
+    AskedSweep,
+    SweepState,
+    finish_sweep,
+    go_on,
+    load_sweep,
+    sweep_lock,
+)
 
 #: Progress is told, and a wish to cancel heard, so often.
 _TELL_EVERY_S = 0.2
@@ -93,6 +100,11 @@ def run_sweep(engine: Engine, sweep_id: uuid.UUID) -> None:
         asked = load_sweep(session, sweep_id)
     if asked is None or asked.state is not SweepState.WAITING:
         return
+    with sweep_lock(engine, sweep_id):
+        _run(engine, sweep_id, asked)
+
+
+def _run(engine: Engine, sweep_id: uuid.UUID, asked: AskedSweep) -> None:
     teller = _Teller(engine, sweep_id)
     try:
         teller.tell(0)

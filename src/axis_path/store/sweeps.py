@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 import uuid
+from collections.abc import Iterator
+from contextlib import contextmanager
 from dataclasses import dataclass
 from datetime import timedelta
 from enum import StrEnum
 from typing import Any
 
-from sqlalchemy import delete, func, update
+from sqlalchemy import Engine, delete, func, select, update
 from sqlalchemy.orm import Session
 
 from axis_path.store.models import SweepRow
@@ -114,10 +116,36 @@ def cancel_sweep(session: Session, study_id: uuid.UUID, sweep_id: uuid.UUID) -> 
     )
 
 
-def give_up_running(session: Session) -> None:
-    """Note that no sweep is under way: the worker that was at one has ended."""
-    session.execute(
-        update(SweepRow)
-        .where(SweepRow.state == SweepState.RUNNING.value)
-        .values(state=SweepState.FAILED.value, problem="The sweep was interrupted. Sweep again.")
-    )
+@contextmanager
+def sweep_lock(engine: Engine, sweep_id: uuid.UUID) -> Iterator[None]:
+    """Hold a lock of the database while a sweep is done.
+
+    The database lets go of it when the process that holds it ends, however it ends.
+    """
+    with engine.connect() as connection:
+        connection.execute(select(func.pg_advisory_lock(_lock_key(sweep_id))))
+        # No transaction stays open meanwhile; the lock belongs to the connection.
+        connection.commit()
+        try:
+            yield
+        finally:
+            connection.execute(select(func.pg_advisory_unlock(_lock_key(sweep_id))))
+            connection.commit()
+
+
+def fail_abandoned_sweeps(session: Session) -> None:
+    """Mark the sweeps as failed whose worker has ended; those of other workers go on."""
+    running = SweepRow.state == SweepState.RUNNING.value
+    for sweep_id in session.scalars(select(SweepRow.id).where(running)).all():
+        if session.scalar(select(func.pg_try_advisory_xact_lock(_lock_key(sweep_id)))):
+            session.execute(
+                update(SweepRow)
+                .where(SweepRow.id == sweep_id, running)
+                .values(
+                    state=SweepState.FAILED.value, problem="The sweep was interrupted. Sweep again."
+                )
+            )
+
+
+def _lock_key(sweep_id: uuid.UUID) -> int:
+    return sweep_id.int & (2**63 - 1)

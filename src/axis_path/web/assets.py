@@ -15,6 +15,7 @@ from axis_path.web import modules
 _STATIC = Path(__file__).parent / "static"
 _COMPRESSED = {"text/css", "text/javascript", "application/javascript", "application/json",
                "text/html", "image/svg+xml"}  # fmt: skip
+_PROXY_HEADERS = ("Forwarded", "Via", "X-Forwarded-For", "X-Real-IP")
 _SMALLEST_COMPRESSED = 600
 #: The address of a file holds the mark of its content, so it never needs to be asked for again.
 _FOREVER = "public, max-age=31536000, immutable"
@@ -123,7 +124,7 @@ def _compress(response: Response) -> Response:
         response.direct_passthrough = False
     else:
         plain = response.get_data()
-        if len(plain) < _SMALLEST_COMPRESSED or request.remote_addr == "127.0.0.1":
+        if len(plain) < _SMALLEST_COMPRESSED or _is_own_browser():
             # On loopback the time to compress is more than the time to send.
             return response
         body = gzip.compress(plain, 1)
@@ -131,3 +132,9 @@ def _compress(response: Response) -> Response:
     response.headers["Content-Encoding"] = "gzip"
     response.headers["Vary"] = "Accept-Encoding"
     return response
+
+
+def _is_own_browser() -> bool:
+    """Check whether a browser on this machine asks, and no proxy on it for somebody else."""
+    is_passed_on = any(name in request.headers for name in _PROXY_HEADERS)
+    return request.remote_addr == "127.0.0.1" and not is_passed_on

@@ -462,7 +462,7 @@ class Analysis:
         """Give the coordinates of a path, or of a curve by an angle: r cos θ and r sin θ."""
         if body.second is not None:
             return self._expression(body.first), self._expression(body.second)
-        if kind is not Kind.ANGLE:
+        if kind is not Kind.POLAR:
             return None
         angle = Name(line.variable)
         across, up = (
@@ -503,7 +503,7 @@ def _function_kind(line: FunctionLine, body: Shaped) -> Kind:
         )
     if len(line.variables) > 1:
         return Kind.SEVERAL
-    return Kind.ANGLE if line.variables[0] == "theta" else Kind.FUNCTION
+    return Kind.POLAR if line.variables[0] == "theta" else Kind.FUNCTION
 
 
 _kept: Bounded[tuple[AngleUnit, LineKeys], Analysis] = Bounded(_KEPT_ANALYSES)

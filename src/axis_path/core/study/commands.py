@@ -224,7 +224,7 @@ def _family(study: Study, command: dict[str, Any], _window: Window) -> str:
     return f"Draw a family of {name}"
 
 
-_FAMILY_KINDS = (Kind.FUNCTION, Kind.PATH, Kind.ANGLE, Kind.RELATION, Kind.REGION)
+_FAMILY_KINDS = (Kind.FUNCTION, Kind.PATH, Kind.POLAR, Kind.RELATION, Kind.REGION)
 
 
 def _make_sliders(study: Study, command: dict[str, Any], _window: Window) -> str:

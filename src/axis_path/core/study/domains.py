@@ -67,7 +67,7 @@ def with_ends(low: End | None, high: End | None, kind: Kind, unit: AngleUnit) ->
     if low is not None and high is not None:
         return low, high
     with precision(VALUE_BITS):
-        if kind is Kind.ANGLE:
+        if kind is Kind.POLAR:
             in_degrees = unit is AngleUnit.DEGREES
             span = (
                 ball.from_fraction(_TURN_DEGREES)

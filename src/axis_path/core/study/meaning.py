@@ -42,9 +42,9 @@ class Kind(StrEnum):
     """What a line is."""
 
     FUNCTION = "function"
-    SEVERAL = "function of several variables"
+    SEVERAL = "several"
     PATH = "path"
-    ANGLE = "curve by an angle"
+    POLAR = "polar"
     RELATION = "relation"
     REGION = "region"
     PARAMETER = "parameter"
@@ -55,7 +55,7 @@ class Kind(StrEnum):
 
 
 #: Kinds that are used with arguments behind their name.
-CALLED = frozenset({Kind.FUNCTION, Kind.SEVERAL, Kind.PATH, Kind.ANGLE})
+CALLED = frozenset({Kind.FUNCTION, Kind.SEVERAL, Kind.PATH, Kind.POLAR})
 #: Kinds that have one value.
 VALUED = frozenset({Kind.PARAMETER, Kind.POINT, Kind.LIST})
 

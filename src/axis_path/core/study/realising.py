@@ -56,7 +56,7 @@ class Realising(Valuing):
     def _real_function(self, definition: Definition) -> RealFunction:
         if definition.problem is not None:
             raise definition.problem
-        if definition.kind not in (Kind.FUNCTION, Kind.ANGLE) or definition.name is None:
+        if definition.kind not in (Kind.FUNCTION, Kind.POLAR) or definition.name is None:
             raise UnknownNameError(f"`{definition.name}` is no function of one variable.")
         return self._with_domain(definition, self._compiled_function(definition))
 
@@ -90,7 +90,7 @@ class Realising(Valuing):
     def _real_path(self, definition: Definition) -> RealPath:
         if definition.problem is not None:
             raise definition.problem
-        if definition.kind not in (Kind.PATH, Kind.ANGLE):
+        if definition.kind not in (Kind.PATH, Kind.POLAR):
             raise UnknownNameError(f"`{definition.name}` is no path and no curve by an angle.")
         compiled = self._compiled_function(definition)
         if compiled.plane is None:

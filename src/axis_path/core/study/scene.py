@@ -64,7 +64,7 @@ _UNDRAWN = "not drawn, for its variables are not x and y; other lines can use it
 
 #: What stands on the plane, and the parts of a drawing that are seen.
 _DRAWN = frozenset(
-    {Kind.FUNCTION, Kind.PATH, Kind.ANGLE, Kind.POINT, Kind.RELATION, Kind.REGION, Kind.SEVERAL}
+    {Kind.FUNCTION, Kind.PATH, Kind.POLAR, Kind.POINT, Kind.RELATION, Kind.REGION, Kind.SEVERAL}
 )
 _PARTS = ("pieces", "bands", "dots", "specks", "dashed", "fills", "dense", "levels")
 

@@ -162,7 +162,7 @@ class Searching(Tabling):
         definition = self.definition(self._line_of(name).id)
         if definition.problem is not None:
             raise definition.problem
-        if definition.kind in (Kind.PATH, Kind.ANGLE):
+        if definition.kind in (Kind.PATH, Kind.POLAR):
             return self._real_path(definition)
         if definition.kind in (Kind.RELATION, Kind.REGION):
             relation = self._real_relation(definition)

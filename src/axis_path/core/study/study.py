@@ -170,7 +170,7 @@ class Study(Following):
         Raises:
             MathError: the name is none of these, or does not work.
         """
-        if self.definition(self._line_of(name).id).kind in (Kind.PATH, Kind.ANGLE):
+        if self.definition(self._line_of(name).id).kind in (Kind.PATH, Kind.POLAR):
             return sample_path(self.path(name), window)
         return sample_curve(self.function(name), window)
 
@@ -316,7 +316,7 @@ class Study(Following):
             try:
                 if definition.kind is Kind.FUNCTION:
                     state.functions[definition.id] = self._real_function(definition)
-                elif definition.kind in (Kind.PATH, Kind.ANGLE):
+                elif definition.kind in (Kind.PATH, Kind.POLAR):
                     state.paths[definition.id] = self._real_path(definition)
                     if definition.runner is not None and definition.runner.at:
                         state.runners[definition.id] = self._runner_at(definition.runner)

@@ -171,7 +171,7 @@ class Tabling(Realising):
         if bare and meaning is not None and meaning.kind is Kind.FUNCTION:
             primes = bare[2].replace("″", "''").replace("′", "'")
             return [(text, self._named(bare[1], len(primes), spec))]
-        if meaning is not None and meaning.kind in (Kind.PATH, Kind.ANGLE) and not spec.over:
+        if meaning is not None and meaning.kind in (Kind.PATH, Kind.POLAR) and not spec.over:
             path = self.path(text)
             return [(f"x of {text}", path.x), (f"y of {text}", path.y)]
         return [(text, self._function_of_rows(text, spec, variable))]

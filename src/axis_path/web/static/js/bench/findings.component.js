@@ -7,7 +7,7 @@ import { changeOf, choicesFor, shortest } from "./findings.model.js";
 import { sayLate, writeNumbers } from "./findings.paint.js";
 
 /** What can be asked of a line, with the kinds of lines that it can be asked of. */
-const CURVES = ["function", "path", "angle", "relation"];
+const CURVES = ["function", "path", "polar", "relation"];
 const QUESTIONS = [
   { value: "zeros", words: "Zeros", kinds: ["function"] },
   { value: "extrema", words: "Extrema", kinds: ["function"] },

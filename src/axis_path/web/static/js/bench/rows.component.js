@@ -10,8 +10,8 @@ const STROKES = ["solid", "dashed", "dotted", "dash and dot", "long dashes", "sh
 /** A reading with more letters takes the place of the domain. */
 const LONG_READING = 18;
 /** What can be drawn for several values of a slider. */
-const FAMILIES = new Set(["function", "path", "curve by an angle", "relation", "region"]);
-const DRAWN = new Set(["function", "path", "curve by an angle", "point", "relation", "region", "function of several variables"]);
+const FAMILIES = new Set(["function", "path", "polar", "relation", "region"]);
+const DRAWN = new Set(["function", "path", "polar", "point", "relation", "region", "several"]);
 
 /** @param {import("./engine.js").Engine} engine */
 export const rows = (engine) => () => ({

@@ -1,6 +1,9 @@
 // @ts-check
 /** What the page shows, as Alpine's reactive store; filled from scenes, field by field. */
 
+/** Kinds of lines whose words are not their own. @type {Record<string, string>} */
+const KIND_WORDS = { polar: "curve by an angle", several: "function of several variables" };
+
 /** Change only what differs, so that only that is drawn anew. */
 function update(target, source) {
   for (const [key, value] of Object.entries(source)) {
@@ -125,7 +128,7 @@ export function makeStore(initial) {
         .filter((row) => row.name && !row.aside && !row.problem && row.kind !== "relation" && row.kind !== "region")
         .map((row) => {
           const isCalled = row.variables.length > 0;
-          return { name: row.name, signature: row.mathml, meaning: `${row.kind} of this study`, insert: isCalled ? `${row.name}(` : row.name };
+          return { name: row.name, signature: row.mathml, meaning: `${KIND_WORDS[row.kind] ?? row.kind} of this study`, insert: isCalled ? `${row.name}(` : row.name };
         });
     },
     get savedText() {

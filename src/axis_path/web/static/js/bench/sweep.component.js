@@ -34,15 +34,19 @@ export const sweepBox = (engine) => () => ({
   isOld: false,
   whats: WHAT,
   watcher: null,
+  /** @type {any} */
+  replot: null,
   timer: 0,
 
   init() {
     this.watcher = { mark: () => (this.isOld = this.result !== null), ask: () => {} };
     engine.panels.add(this.watcher);
     this.$watch("measure", () => this.plot());
-    document.addEventListener("themechange", () => this.plot());
+    this.replot = () => this.plot();
+    document.addEventListener("themechange", this.replot);
   },
   destroy() {
+    document.removeEventListener("themechange", this.replot);
     engine.panels.delete(this.watcher);
     clearTimeout(this.timer);
   },
