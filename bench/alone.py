@@ -40,7 +40,7 @@ class Tab:
 
     @property
     def page(self) -> Page:
-        """Give the page as the present driver knows it."""
+        """Return the page as the present driver knows it."""
         return self._alone.pages()[self._name]
 
     def move(self, hand: str, given: list[Any], seconds: float) -> Page:
@@ -71,13 +71,13 @@ class Alone:
 
     @property
     def browser(self) -> Browser:
-        """Give the browser as the present driver knows it."""
+        """Return the browser as the present driver knows it."""
         if self._browser is None:
             self._browser = self._playwright.chromium.connect_over_cdp(self._address)
         return self._browser
 
     def pages(self) -> dict[str, Page]:
-        """Give the pages by the names of their tabs."""
+        """Return the pages by the names of their tabs."""
         if not self._pages:
             for page in self.browser.contexts[0].pages:
                 self._pages[page.evaluate("() => window.name")] = page

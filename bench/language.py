@@ -37,7 +37,7 @@ EXPRESSIONS: tuple[tuple[str, Callable[[np.ndarray], np.ndarray]], ...] = (
 
 
 def median_us(work: Callable[[], object], times: int = 400) -> float:
-    """Give the median time of some work in microseconds."""
+    """Return the median time of some work in microseconds."""
     taken = []
     for _ in range(times):
         began = time.perf_counter()
@@ -47,7 +47,7 @@ def median_us(work: Callable[[], object], times: int = 400) -> float:
 
 
 def taken_together(*works: Callable[[], object], times: int = 400) -> list[float]:
-    """Give the median times of several works in microseconds, done in turn.
+    """Return the median times of several works in microseconds, done in turn.
 
     The processor changes its pace while a run lasts; what is compared is done at one pace.
     """

@@ -68,7 +68,7 @@ def median_ms(work: Callable[[int], object], rounds: int = 120) -> float:
 def in_turn_ms(
     yardstick: Callable[[int], object], work: Callable[[int], object], rounds: int = 120
 ) -> tuple[float, float]:
-    """Give the median times of two works that are done in turn: the processor changes its pace."""
+    """Return the median times of two works that are done in turn: the processor changes its pace."""
     times = []
     for k in range(rounds):
         began = time.perf_counter()

@@ -30,7 +30,7 @@ class Wire:
             pass
 
     def is_open_after(self, seconds: float) -> bool:
-        """Tell whether the server has not sent us on after some time."""
+        """Check whether the server has not sent us on after some time."""
         time.sleep(seconds)
         self._socket.setblocking(False)
         try:

@@ -35,7 +35,7 @@ class Interpreter:
 
 @cache
 def chosen() -> Interpreter:
-    """Give the Python of the virtual environment: Debian's if it will do, else the present one."""
+    """Return the Python of the virtual environment: Debian's if it will do, else this one."""
     if DEBIANS.exists():
         told = subprocess.run([DEBIANS, "-c", _TELL], capture_output=True, text=True, check=False)
         first, _, version = told.stdout.partition("\n")
@@ -47,18 +47,18 @@ def chosen() -> Interpreter:
 
 
 def lacks_pip() -> bool:
-    """Tell whether neither the chosen Python nor the present one has pip for the environment."""
+    """Check whether neither the chosen Python nor the present one has pip for the environment."""
     return not (chosen().has_pip or _has("pip"))
 
 
 def environment_command(folder: Path) -> list[str]:
-    """Give the command that makes a virtual environment."""
+    """Return the command that makes a virtual environment."""
     rest = [] if chosen().has_pip else ["--without-pip"]
     return [chosen().program, "-m", "venv", "--clear", *rest, str(folder)]
 
 
 def pip_command() -> list[str]:
-    """Give the pip that installs into the virtual environment: its own, or the present Python's."""
+    """Return the pip that installs into the virtual environment: its own or this Python's."""
     return (
         [str(PYTHON), "-m", "pip"]
         if chosen().has_pip

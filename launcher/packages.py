@@ -27,7 +27,7 @@ def postgres_programs(version: str = "") -> Path | None:
 
 
 def missing_packages(*, with_browser: bool) -> list[str]:
-    """Give the Debian packages that must still be installed."""
+    """Return the Debian packages that must still be installed."""
     missing = []
     if postgres_programs() is None:
         missing.append("postgresql")

@@ -8,7 +8,7 @@ HOST = "127.0.0.1"
 
 
 def any_free_port() -> int:
-    """Give a port that is free now."""
+    """Return a port that is free now."""
     with socket.socket(socket.AF_INET, socket.SOCK_STREAM) as probe:
         probe.bind((HOST, 0))
         port: int = probe.getsockname()[1]

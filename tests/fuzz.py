@@ -46,7 +46,7 @@ SLOW_MS = 100.0
 
 
 def lines(count: int, seed: int) -> Iterator[str]:
-    """Give lines, the nasty ones first."""
+    """Return lines, the nasty ones first."""
     drawn = random.Random(seed)  # noqa: S311 - a fixed seed is wanted
     yield from NASTY[:count]
     for _ in range(count - len(NASTY)):

@@ -9,7 +9,7 @@ from tests.browser.bench import BrowserTest
 
 class ModelTest(BrowserTest):
     def page_of(self, module: str) -> Page:
-        """Give the page with a module as ``m``."""
+        """Return the page with a module as ``m``."""
         self.page.goto(f"{self.base}/studies")
         self.page.evaluate(
             "async (module) => { const root = document.querySelector('link[rel=stylesheet]').href;"
@@ -19,7 +19,7 @@ class ModelTest(BrowserTest):
         return self.page
 
     def call(self, expression: str, module: str = "bench/affine.model.js"):
-        """Give the value of an expression that uses the model as ``m``."""
+        """Return the value of an expression that uses the model as ``m``."""
         self.page_of(module)
         return self.page.evaluate(f"() => {{ const m = window.m; return {expression}; }}")
 

@@ -72,7 +72,7 @@ BESIDE = """() => {
 
 class StretchingTest(BrowserTest):
     def darkness(self) -> np.ndarray:
-        """Give how dark each pixel of the plane is."""
+        """Return how dark each pixel of the plane is."""
         picture = self.page.locator(".plane-surface").screenshot()
         width, text = self.page.evaluate(DARKNESS, base64.b64encode(picture).decode())
         return 255 - np.frombuffer(base64.b64decode(text), np.uint8).astype(int).reshape(-1, width)
@@ -127,7 +127,7 @@ class StretchingTest(BrowserTest):
         self.page.evaluate("() => { WebSocket.prototype.send = () => {} }")
 
         def line() -> tuple[float, float]:
-            """Give where the line is and how wide, in px, between its flag and the axis."""
+            """Return where the line is and how wide, in px, between its flag and the axis."""
             part = self.darkness()[:190, 130:190].mean(axis=1)
             inked = np.clip(part - np.median(part), 0, None)
             runs = np.split(np.arange(len(inked)), np.flatnonzero(inked < 25))

@@ -15,7 +15,7 @@ def do(study, name, **command):
 
 
 def distance(points, place):
-    """Give how far a place is from a polyline."""
+    """Return how far a place is from a polyline."""
     begins, steps = points[:-1], np.diff(points, axis=0)
     length = np.maximum((steps**2).sum(axis=1), 1e-9)
     part = np.clip(((place - begins) * steps).sum(axis=1) / length, 0, 1)

@@ -59,7 +59,7 @@ def in_px(points: np.ndarray, window: Window = WINDOW) -> np.ndarray:
 
 
 def distances(points: np.ndarray, curve: Curve, window: Window = WINDOW) -> np.ndarray:
-    """Give the distance of each point, in px, from the drawn line."""
+    """Return the distance of each point, in px, from the drawn line."""
     best = np.full(len(points), np.inf)
     for piece in curve.pieces:
         x, y = in_px(piece, window).T

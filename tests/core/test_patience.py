@@ -24,7 +24,7 @@ WINDOW = Window((-10, 10), (-7, 7), 660, 430)
 
 
 def ticking(step_s: float) -> Patience:
-    """Give the patience of a caller whose clock moves on with every look at it."""
+    """Return the patience of a caller whose clock moves on with every look at it."""
     ticks = itertools.count()
     return Patience(lambda: next(ticks) * step_s)
 

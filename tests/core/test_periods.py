@@ -17,7 +17,7 @@ SEED = 20_261_125
 
 
 def wave(draw: random.Random, depth: int) -> str:
-    """Give an expression in t that is made of waves by operations that do not see t."""
+    """Return an expression in t that is made of waves by operations that do not see t."""
     if depth == 0:
         kind = draw.choice(("sin", "cos", "tan", "constant"))
         if kind == "constant":

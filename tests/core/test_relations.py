@@ -24,7 +24,7 @@ def picture(line: str, window: Window = WINDOW) -> RelationPicture:
 
 
 def distances(points: np.ndarray, lines: list[np.ndarray]) -> np.ndarray:
-    """Give the distance of each point from the nearest vertex of the lines, in px."""
+    """Return the distance of each point from the nearest vertex of the lines, in px."""
     every = np.concatenate(lines)
     px, own = (
         np.column_stack([WINDOW.across(each[:, 0]), WINDOW.down(each[:, 1])])

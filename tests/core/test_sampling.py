@@ -382,7 +382,7 @@ class WindowTest(unittest.TestCase):
 
 
 def _away(line: np.ndarray, point: np.ndarray) -> float:
-    """Give how far a point is from a broken line."""
+    """Return how far a point is from a broken line."""
     start, step = line[:-1], np.diff(line, axis=0)
     along = ((point - start) * step).sum(axis=1) / np.maximum((step**2).sum(axis=1), 1e-30)
     nearest = start + np.clip(along, 0, 1)[:, None] * step

@@ -22,7 +22,7 @@ WINDOW = Window((-10, 10), (-7, 7), 660, 430)
 
 
 def moved_by(window: Window, dx: int, dy: int) -> Window:
-    """Give the window that shows everything so many px farther to the right and down."""
+    """Return the window that shows everything so many px farther to the right and down."""
     across, up = dx / window.x_px, dy / window.y_px
     return Window.from_flat(
         (window.flat_x[0] - across, window.flat_x[1] - across),
@@ -32,7 +32,7 @@ def moved_by(window: Window, dx: int, dy: int) -> Window:
 
 
 def drawn_px(curve: dict) -> np.ndarray:
-    """Give places all along what is drawn, (n, 2) in px."""
+    """Return places all along what is drawn, (n, 2) in px."""
     levels = [line for level in curve.get("levels") or [] for line in level["lines"]]
     return drawn_points([curve, {"pieces": levels}])
 
@@ -44,7 +44,7 @@ def inside(places: np.ndarray) -> np.ndarray:
 
 
 def farthest(places: np.ndarray, others: np.ndarray) -> float:
-    """Give how far the farthest of places is from the nearest other one, less the spread of these."""
+    """Return how far the farthest of places is from the nearest other one, less the spread of these."""
     if not len(places):
         return 0.0
     return float(cKDTree(others).query(places)[0].max()) if len(others) else math.inf

@@ -37,7 +37,7 @@ class ThreadsTest(unittest.TestCase):
         self.assertFalse(any(thread.is_alive() for thread in threads), "two wait for each other")
 
     def meeting(self) -> Callable[[], None]:
-        """Give a place where two threads wait for each other, as long as it may be."""
+        """Return a place where two threads wait for each other, as long as it may be."""
         barrier = threading.Barrier(2)
 
         def meet() -> None:

@@ -29,7 +29,7 @@ _CALCULATED_DIGITS = 7
 
 
 def data_dict(asked: BenchRequest) -> dict[str, Any]:
-    """Give some rows of all columns, with what they look like, and every fit made anew."""
+    """Return some rows of all columns, with what they look like, and every fit made anew."""
     study = asked.study
     count = study.row_count
     first = asked.given.get("from")
@@ -76,7 +76,7 @@ def _column(study: Study, name: str, start: int) -> dict[str, Any]:
 
 
 def _chosen(study: Study, box: Box) -> list[int]:
-    """Give the rows of all points that lie in a part of the plane, in their order."""
+    """Return the rows of all points that lie in a part of the plane, in their order."""
     rows: set[int] = set()
     for plot in study.plots:
         try:

@@ -49,7 +49,7 @@ class Costs:
         self._lock = Lock()
 
     def of(self, study_id: uuid.UUID, ask: Ask) -> float:
-        """Give how long an answer will probably take; 0 for one that was not given yet."""
+        """Return how long an answer will probably take; 0 for one that was not given yet."""
         with self._lock:
             return self._spent.get((study_id, _bare(ask)), 0.0)
 
@@ -72,7 +72,7 @@ _costs = Costs()
 def following_dict(
     asked: BenchRequest, study_id: uuid.UUID, *, spent: float, with_texts: bool
 ) -> dict[str, Any]:
-    """Give the answers that keep up with a hand, and say which come when it rests.
+    """Return the answers that keep up with a hand, and say which come when it rests.
 
     Args:
         asked: the state the hand has come to.
@@ -117,7 +117,7 @@ def _on_plane(asked: BenchRequest, answers: list[tuple[Ask, Answer]]) -> dict[st
 
 
 def findings_dict(asked: BenchRequest, study_id: uuid.UUID) -> dict[str, Any]:
-    """Give every question that is kept with its answer now, and what stands on the plane."""
+    """Return every question that is kept with its answer now, and what stands on the plane."""
     study = asked.study
     # While something moves there is no time to look for closed forms; they come when it rests.
     is_at_rest = not asked.given.get("drafts") and not asked.visits
@@ -228,7 +228,7 @@ def _label(mark: _Mark) -> str:
 
 
 def _spans(window: Window, answers: list[tuple[Ask, Answer]]) -> list[dict[str, Any]]:
-    """Give the stretches of inequalities in tenths of a pixel, cut at the window."""
+    """Return the stretches of inequalities in tenths of a pixel, cut at the window."""
     found = []
     for ask, made in answers:
         for span in made.spans:
@@ -245,7 +245,7 @@ def _spans(window: Window, answers: list[tuple[Ask, Answer]]) -> list[dict[str, 
 
 
 def _end(value: float, is_closed: bool, window: Window) -> str:
-    """Tell how an end is drawn: not at all where the stretch goes on beyond the window."""
+    """Return how an end is drawn: not at all where the stretch goes on beyond the window."""
     if not window.x[0] <= value <= window.x[1]:
         return ""
     return "closed" if is_closed else "open"

@@ -9,7 +9,7 @@ from axis_path.core.study import problem_dict
 
 
 def preview_dict(asked: BenchRequest) -> dict[str, Any]:
-    """Give how a text would be read in the place of a line, or as a new line."""
+    """Return how a text would be read in the place of a line, or as a new line."""
     text, line_id = str(asked.given.get("text", "")), asked.given.get("id")
     study = asked.study
     number = line_id if isinstance(line_id, int) else study.next_id()

@@ -99,7 +99,7 @@ def _box(given: object) -> Box | None:
 
 
 def read_passed(asked: BenchRequest) -> list[Study]:
-    """Give the study in the states that the hand passed through since the last scene, if sent.
+    """Return the study in the states that the hand passed through since the last scene, if sent.
 
     Raises:
         RequestError: they are too many, or of the wrong kind.
@@ -110,7 +110,7 @@ def read_passed(asked: BenchRequest) -> list[Study]:
 
 
 def read_ahead(asked: BenchRequest, job: Job) -> Iterator[BenchRequest]:
-    """Give the same question for states that the hand will probably reach, if sent, one by one.
+    """Return the same question for states that the hand will probably reach, if sent, one by one.
 
     Raises:
         RequestError: they are too many, or of the wrong kind.

@@ -25,7 +25,7 @@ _NOT_LOOKED_FOR = "no exact form was looked for yet"
 def result_dict(
     compute: Callable[[], Result], digits: int, *, with_exact: bool = True
 ) -> dict[str, Any]:
-    """Give a result as plain data.
+    """Return a result as plain data.
 
     Raises:
         MathError: there is none, or it takes longer than anybody waits.
@@ -53,7 +53,7 @@ def result_dict(
 
 
 def exact_or_note(result: Result) -> tuple[str | None, str]:
-    """Give the exact form and a note; it has a time limit of its own."""
+    """Return the exact form and a note; it has a time limit of its own."""
     try:
         return result.exact, result.exact_note
     except StoppedError:
@@ -61,7 +61,7 @@ def exact_or_note(result: Result) -> tuple[str | None, str]:
 
 
 def _is_plain(result: Result, decimal: str) -> bool:
-    """Tell whether a decimal is the number itself, so that nothing need stand beside it."""
+    """Check whether a decimal is the number itself, so that nothing need stand beside it."""
     if result.reason:
         return True
     if result.rational is not None:
@@ -85,14 +85,14 @@ def _is_equal(exact: str | None, decimal: str) -> bool:
 
 
 def _leaves(result: Result) -> list[Result]:
-    """Give the numbers of a point, a list, or a list of points."""
+    """Return the numbers of a point, a list, or a list of points."""
     if not result.parts:
         return [result]
     return [leaf for part in result.parts for leaf in _leaves(part)]
 
 
 def _has_short_parts(result: Result, decimal: str) -> bool:
-    """Tell whether every coordinate is a short decimal, which is exact then."""
+    """Check whether every coordinate is a short decimal, which is exact then."""
     return (
         all(
             part.rational is not None and 10**6 % part.rational.denominator == 0
@@ -103,7 +103,7 @@ def _has_short_parts(result: Result, decimal: str) -> bool:
 
 
 def exact_dict(study: Study, digits: int) -> dict[str, Any]:
-    """Give every computed value of the study with its exact form, by the ids of their lines."""
+    """Return every computed value of the study with its exact form, by the ids of their lines."""
     began = time.monotonic()
     found: dict[str, Any] = {}
     for definition in study.definitions():
@@ -121,7 +121,7 @@ def exact_dict(study: Study, digits: int) -> dict[str, Any]:
 
 
 def working_dict(study: Study, digits: int) -> list[dict[str, Any]]:
-    """Give every line of the working with its result."""
+    """Return every line of the working with its result."""
     began = time.monotonic()
     lines = []
     for work in study.working:

@@ -42,7 +42,7 @@ _ROWS_OF_FILE = 4_000
 
 
 def table_dict(asked: BenchRequest) -> dict[str, Any]:
-    """Give some rows of the table, every digit right."""
+    """Return some rows of the table, every digit right."""
     study, spec = asked.study, _spec(asked)
     shown = study.functions()
     nothing: dict[str, Any] = {"columns": [], "rows": [], "count": 0, "from": 0}
@@ -79,7 +79,7 @@ def _head_dict(head: Head | LostHead) -> dict[str, Any]:
 
 
 def exact_cells_dict(asked: BenchRequest) -> dict[str, Any]:
-    """Give the exact values in one row, of the columns that have values with an exact form.
+    """Return the exact values in one row, of the columns that have values with an exact form.
 
     Where there was no time to look for one, a note says so.
 
@@ -102,7 +102,7 @@ def exact_cells_dict(asked: BenchRequest) -> dict[str, Any]:
 
 
 def _spec(asked: BenchRequest) -> TableSpec:
-    """Give what the table is made from: what is kept, or what a finer look is at."""
+    """Return what the table is made from: what is kept, or what a finer look is at."""
     finer = asked.given.get("finer")
     kept: TableSpec = asked.study.table
     if not isinstance(finer, list) or len(finer) != 2 or not all(isinstance(e, str) for e in finer):
@@ -111,7 +111,7 @@ def _spec(asked: BenchRequest) -> TableSpec:
 
 
 def _row_before(places: Places, x: object) -> int | None:
-    """Give some rows before the one that stands before a place; None without a place."""
+    """Return some rows before the one that stands before a place; None without a place."""
     if not isinstance(x, int | float) or isinstance(x, bool) or places.count < 2:
         return None
     return max(places.row_before(x) - _ROWS_BEFORE, 0)
@@ -150,7 +150,7 @@ def _rows(
 
 
 def _valued(heads: Sequence[Head | LostHead]) -> dict[str, RealFunction]:
-    """Give the functions whose values are wanted, by the numbers of their columns."""
+    """Return the functions whose values are wanted, by the numbers of their columns."""
     return {
         str(k): head.function
         for k, head in enumerate(heads)
@@ -185,7 +185,7 @@ def _cell(
 def table_rows(
     study: Study, *, with_units: bool = False, with_exact: bool = False
 ) -> Iterator[list[list[Cell]]]:
-    """Give the whole table in blocks of rows, the head as a block of its own.
+    """Return the whole table in blocks of rows, the head as a block of its own.
 
     Args:
         study: whose table.
@@ -232,7 +232,7 @@ def table_rows(
 
 
 def _units(study: Study, spec: TableSpec) -> tuple[str, str]:
-    """Give what the names of the axes say of the places and of the values, in brackets."""
+    """Return what the names of the axes say of the places and of the values, in brackets."""
     of_places = study.axes.x.name
     if spec.over:
         slider = next(

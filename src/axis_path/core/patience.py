@@ -104,7 +104,7 @@ def briefly(seconds: float) -> AbstractContextManager[None]:
 
 
 def is_brief() -> bool:
-    """Tell whether what is computed is left if it takes longer: nobody wants a part of it."""
+    """Check whether what is computed is left if it takes longer: nobody wants a part of it."""
     wait = _present.get()
     return wait is not None and wait.is_brief
 

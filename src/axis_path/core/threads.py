@@ -39,7 +39,7 @@ class kept_property(Generic[T]):  # noqa: N801 - it is used like a function
     def __get__(self, owner: object, of: type) -> T: ...
 
     def __get__(self, owner: object | None, of: type) -> T | kept_property[T]:
-        """Give what is kept; made if it is missing."""
+        """Return what is kept; made if it is missing."""
         if owner is None:
             return self
         # Found in the object itself from now on: this has no way of setting.
@@ -59,7 +59,7 @@ class Bounded(Generic[K, V]):
         self._lock = threading.Lock()
 
     def get(self, key: K, default: T) -> V | T:
-        """Give what is kept for a key."""
+        """Return what is kept for a key."""
         with self._lock:
             found = self._kept.get(key, default)
             if found is not default:
@@ -74,7 +74,7 @@ class Bounded(Generic[K, V]):
                 self._kept.popitem(last=False)
 
     def made(self, key: K, make: Callable[[], V]) -> V:
-        """Give what is kept for a key, or make and keep it; two threads may both make it."""
+        """Return what is kept for a key, or make and keep it; two threads may both make it."""
         found = self.get(key, _NOTHING)
         if found is _NOTHING:
             found = make()

@@ -48,7 +48,7 @@ class Queue:
             return self._app
 
     def close(self) -> None:
-        """Give the connections back."""
+        """Close the connections."""
         with self._lock:
             if self._app is not None:
                 self._app.close()

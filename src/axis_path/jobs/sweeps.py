@@ -155,7 +155,7 @@ class _Teller:
 
 
 def sweep_dict(found: Sweep, asked: dict[str, Any]) -> dict[str, Any]:
-    """Give a sweep as plain data."""
+    """Return a sweep as plain data."""
     return {
         **{name: asked[name] for name in ("slider", "what", "name", "other", "low", "high")},
         "rows": [

@@ -101,7 +101,7 @@ def make_picture(
 
 @cache
 def font_files() -> tuple[str, ...]:
-    """Give the faces that pictures are drawn with."""
+    """Return the faces that pictures are drawn with."""
     own = [str(path) for path in sorted(FONTS.glob("*.ttf"))]
     return (*own, str(files("ziamath") / "fonts" / "STIXTwoMath-Regular.ttf"))
 
@@ -127,7 +127,7 @@ def _with_text(png: bytes, text: str) -> bytes:
 
 
 def study_in(data: bytes) -> Any:  # noqa: ANN401 - whoever reads it checks it
-    """Give the study that a picture, or a file of the open format, carries.
+    """Return the study that a picture, or a file of the open format, carries.
 
     Raises:
         PictureError: there is none in it.

@@ -33,7 +33,7 @@ class Formula:
 
 @lru_cache(maxsize=512)
 def typeset_formula(mathml: str, size: float, colour: str) -> Formula | None:
-    """Give a formula as outlines, None if it cannot be typeset.
+    """Return a formula as outlines, None if it cannot be typeset.
 
     Args:
         mathml: the inside of a formula, as the core gives it.
@@ -65,5 +65,5 @@ def typeset_formula(mathml: str, size: float, colour: str) -> Formula | None:
 
 
 def plain_text(mathml: str) -> str:
-    """Give the letters of a formula, for where it cannot be typeset."""
+    """Return the letters of a formula, for where it cannot be typeset."""
     return unescape(_TAGS.sub("", mathml))

@@ -38,6 +38,6 @@ DASHES: tuple[tuple[float, ...], ...] = (
 
 
 def tone_of(row: dict[str, object]) -> int:
-    """Give the tone of a row as an index."""
+    """Return the tone of a row as an index."""
     tone = row.get("tone")
     return tone % len(DASHES) if isinstance(tone, int) else 0

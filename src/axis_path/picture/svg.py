@@ -39,13 +39,13 @@ class Look:
 
     @property
     def inks(self) -> Palette:
-        """Give the colours."""
+        """Return the colours."""
         return WHITE if self.is_white else DARK if self.is_dark else LIGHT
 
 
 @cache
 def _faces() -> str:
-    """Give the text face inside the file, so that the picture needs nothing else."""
+    """Return the text face inside the file, so that the picture needs nothing else."""
     rules = []
     for weight in (400, 600):
         data = (FONTS / f"atkinson-hyperlegible-next-{weight}.ttf").read_bytes()
@@ -248,7 +248,7 @@ _FAINT, _STRONG = 0.22, 0.75
 
 
 def _family(row: Row, inks: Palette) -> Iterator[str]:
-    """Give the curves of a family, the later their value the stronger."""
+    """Return the curves of a family, the later their value the stronger."""
     members = (row.get("family") or {}).get("members") or []
     colour = inks.tones[tone_of(row)]
     for k, member in enumerate(members):
@@ -268,7 +268,7 @@ def _family(row: Row, inks: Palette) -> Iterator[str]:
 
 
 def _values(row: Row, inks: Palette) -> Iterator[str]:
-    """Give the values of a family, each on its curve."""
+    """Return the values of a family, each on its curve."""
     for member in (row.get("family") or {}).get("members") or []:
         if member["flag"]:
             yield _value_flag(member, inks.tones[tone_of(row)], inks)
@@ -284,7 +284,7 @@ def _value_flag(member: dict[str, Any], colour: str, inks: Palette) -> str:
 
 
 def _trail(row: Row, inks: Palette) -> Iterator[str]:
-    """Give where a point has been: dots that grow fainter with age."""
+    """Return where a point has been: dots that grow fainter with age."""
     dots = (row.get("trail") or {}).get("dots") or []
     colour = inks.tones[tone_of(row)]
     for k in range(0, len(dots), 2):
@@ -314,7 +314,7 @@ def _guides(scene: dict[str, Any], height: int, inks: Palette) -> Iterator[str]:
 
 
 def _dashes(row: Row) -> tuple[float, ...]:
-    """Give the dashes of a line; a border's would say that it is left out."""
+    """Return the dashes of a line; a border's would say that it is left out."""
     chosen = row["style"]["stroke"]
     if chosen is None and row["kind"] == "region":
         return ()

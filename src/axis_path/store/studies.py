@@ -136,7 +136,7 @@ def _contains(word: str) -> ColumnElement[bool]:
 
 
 def holds_studies(session: Session) -> bool:
-    """Tell whether there ever was a study, thrown away ones too."""
+    """Check whether there ever was a study, thrown away ones too."""
     return bool(session.scalar(select(func.count()).select_from(StudyRow)))
 
 
@@ -191,7 +191,7 @@ def _version(session: Session, study_id: uuid.UUID, number: int) -> StudyVersion
 
 
 def open_study(session: Session, study_id: uuid.UUID) -> Opened:
-    """Give a study with its present version.
+    """Return a study with its present version.
 
     Raises:
         StudyMissingError: there is none, or it was deleted.
@@ -212,7 +212,7 @@ def _opened(session: Session, row: StudyRow) -> Opened:
 
 
 def load_version(session: Session, study_id: uuid.UUID, version: int) -> dict[str, Any]:
-    """Give the document of one version.
+    """Return the document of one version.
 
     Raises:
         StaleVersionError: there is no such version (any more).
@@ -305,7 +305,7 @@ def move_version(session: Session, study_id: uuid.UUID, base: int, by: int) -> O
 
 
 def rename_study(session: Session, study_id: uuid.UUID, title: str) -> None:
-    """Give a study another title.
+    """Rename a study.
 
     Raises:
         StudyMissingError: there is no such study.

@@ -65,7 +65,7 @@ def create_sweep(
 
 
 def load_sweep(session: Session, sweep_id: uuid.UUID) -> AskedSweep | None:
-    """Give a sweep; None if there is none."""
+    """Return a sweep; None if there is none."""
     row = session.get(SweepRow, sweep_id)
     if row is None:
         return None
@@ -103,7 +103,7 @@ def finish_sweep(
 
 
 def cancel_sweep(session: Session, study_id: uuid.UUID, sweep_id: uuid.UUID) -> None:
-    """Say that a sweep is not wanted any more; one that is done stays done."""
+    """Cancel a sweep; one that is done stays done."""
     open_states = (SweepState.WAITING.value, SweepState.RUNNING.value)
     session.execute(
         update(SweepRow)

@@ -25,7 +25,7 @@ def json_answer(value: Any, status: int = 200) -> Response:  # noqa: ANN401 - an
 
 
 def json_request() -> dict[str, Any]:
-    """Give the JSON object that was sent.
+    """Return the JSON object that was sent.
 
     Raises:
         BadRequest: it is none.
@@ -34,7 +34,7 @@ def json_request() -> dict[str, Any]:
 
 
 def read_json(data: bytes | str) -> dict[str, Any]:
-    """Give the JSON object in a text.
+    """Return the JSON object in a text.
 
     Raises:
         BadRequest: it is none.

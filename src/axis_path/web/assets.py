@@ -34,7 +34,7 @@ def _fingerprint(_modified: tuple[tuple[str, int], ...]) -> str:
 
 
 def static_version() -> str:
-    """Give a mark of all static files together: modules import one another by relative paths."""
+    """Return a mark of all static files together: modules import one another by relative paths."""
     return _fingerprint(
         tuple(sorted((str(p), p.stat().st_mtime_ns) for p in _STATIC.rglob("*") if p.is_file()))
     )
@@ -42,7 +42,7 @@ def static_version() -> str:
 
 @cache
 def icon(name: str) -> Markup:
-    """Give an icon as inline SVG; it is decoration, the button beside it has a name."""
+    """Return an icon as inline SVG; it is decoration, the button beside it has a name."""
     svg = (_STATIC / "icons" / f"{name}.svg").read_text()
     svg = svg.replace("<svg ", '<svg aria-hidden="true" focusable="false" ', 1)
     # Our own shipped files, no text from anyone else.
@@ -51,7 +51,7 @@ def icon(name: str) -> Markup:
 
 @cache
 def _joined(entry: str) -> bytes:
-    """Give a page's script with all modules that it imports."""
+    """Return a page's script with all modules that it imports."""
     beside = "../" * (entry.count("/") + 1)
     return modules.join_modules(entry, lambda path: (_STATIC / path).read_text(), beside).encode()
 

@@ -23,7 +23,7 @@ class ModuleError(Exception):
 
 
 def join_modules(entry: str, read: Callable[[str], str], beside: str) -> str:
-    """Give the text of one script that does what a module and all that it imports do.
+    """Return the text of one script that does what a module and all that it imports do.
 
     Args:
         entry: the path of the module from the folder of all static files.

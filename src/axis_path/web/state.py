@@ -38,7 +38,7 @@ class WebState:
 
 
 def web_state() -> WebState:
-    """Give the state of this process."""
+    """Return the state of this process."""
     state: WebState = current_app.extensions[STATE_KEY]
     return state
 

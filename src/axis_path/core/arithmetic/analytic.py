@@ -31,27 +31,27 @@ error_function, gamma, digamma = _entire("erf"), _entire("gamma"), _entire("diga
 
 
 def square_root(z: acb, analytic: bool) -> acb:
-    """Give the square root."""
+    """Return the square root."""
     return z.sqrt(analytic=analytic)
 
 
 def logarithm(z: acb, analytic: bool) -> acb:
-    """Give the natural logarithm."""
+    """Return the natural logarithm."""
     return z.log(analytic=analytic)
 
 
 def decimal_logarithm(z: acb, analytic: bool) -> acb:
-    """Give the logarithm to base 10."""
+    """Return the logarithm to base 10."""
     return z.log(analytic=analytic) / arb.const_log10()
 
 
 def nothing() -> acb:
-    """Give what stands for no value."""
+    """Return what stands for no value."""
     return acb(arb.nan(), arb.nan())
 
 
 def _outside_cut(function: Callable[[acb], acb], holds: Callable[[acb], bool]) -> Function:
-    """Give a value with the flag only where a ball keeps away from the function's cut."""
+    """Return a value with the flag only where a ball keeps away from the function's cut."""
     return lambda z, analytic: function(z) if not analytic or holds(z) else nothing()
 
 
@@ -68,42 +68,42 @@ inverse_tanh = _outside_cut(acb.atanh, lambda z: _is_off_real(z) or bool(abs(z.r
 
 
 def absolute(z: acb, analytic: bool) -> acb:
-    """Give the size of a number; with the flag |x| continued from the real line."""
+    """Return the size of a number; with the flag |x| continued from the real line."""
     return z.real_abs(analytic=True) if analytic else acb(abs(z))
 
 
 def sign(z: acb, analytic: bool) -> acb:
-    """Give the sign of a real number, or z/|z|."""
+    """Return the sign of a real number, or z/|z|."""
     return z.real_sgn(analytic=True) if analytic else z.sgn()
 
 
 def floor(z: acb, analytic: bool) -> acb:
-    """Give the whole part of a real number."""
+    """Return the whole part of a real number."""
     return z.real_floor(analytic=analytic) if analytic or z.imag.is_zero() else nothing()
 
 
 def ceiling(z: acb, analytic: bool) -> acb:
-    """Give the smallest whole number that is not below a real number."""
+    """Return the smallest whole number that is not below a real number."""
     return z.real_ceil(analytic=analytic) if analytic or z.imag.is_zero() else nothing()
 
 
 def minimum(z: acb, w: acb, analytic: bool) -> acb:
-    """Give the smaller of two real numbers."""
+    """Return the smaller of two real numbers."""
     return z.real_min(w, analytic=analytic)
 
 
 def maximum(z: acb, w: acb, analytic: bool) -> acb:
-    """Give the greater of two real numbers."""
+    """Return the greater of two real numbers."""
     return z.real_max(w, analytic=analytic)
 
 
 def integer_power(z: acb, n: int, analytic: bool) -> acb:
-    """Give z^n for a whole n."""
+    """Return z^n for a whole n."""
     return z**n
 
 
 def root(z: acb, numerator: int, denominator: int, analytic: bool) -> acb:
-    """Give a fractional power: the real root for a real number and an odd denominator."""
+    """Return a fractional power: the real root for a real number and an odd denominator."""
     exponent = acb(fmpq(numerator, denominator))
     if denominator % 2 and z.imag.contains(0):
         if bool(z.real > 0):
@@ -129,5 +129,5 @@ def _odd_root_around_zero(z: acb, exponent: Fraction) -> acb:
 
 
 def power(z: acb, w: acb, analytic: bool) -> acb:
-    """Give z^w."""
+    """Return z^w."""
     return z.pow(w, analytic=analytic)

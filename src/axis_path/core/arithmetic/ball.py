@@ -93,15 +93,15 @@ class Ball:
 
     @property
     def is_defined(self) -> bool:
-        """Tell whether there is a value for the whole input."""
+        """Check whether there is a value for the whole input."""
         return self.defined is Defined.YES
 
     def excludes_zero(self) -> bool:
-        """Tell whether no value of it can be zero (also where it has no value at all)."""
+        """Check whether no value of it can be zero (also where it has no value at all)."""
         return self.defined is Defined.NO or bool(self.value > 0) or bool(self.value < 0)
 
     def sign(self) -> int | None:
-        """Give -1, 0 or 1 if all of it has that sign, else None."""
+        """Return -1, 0 or 1 if all of it has that sign, else None."""
         if bool(self.value > 0):
             return 1
         if bool(self.value < 0):
@@ -132,22 +132,22 @@ def from_bounds(low: arb, high: arb) -> Ball:
 
 
 def pi() -> Ball:
-    """Give pi."""
+    """Return pi."""
     return Ball(arb.pi(), turns=fmpq(1))
 
 
 def degree() -> Ball:
-    """Give pi/180, one degree in radians."""
+    """Return pi/180, one degree in radians."""
     return Ball(arb.pi() / 180, turns=fmpq(1, 180))
 
 
 def euler() -> Ball:
-    """Give e, the base of the natural logarithm."""
+    """Return e, the base of the natural logarithm."""
     return Ball(arb.const_e())
 
 
 def undefined(reason: str) -> Ball:
-    """Give the ball of an operation that has no value at all."""
+    """Return the ball of an operation that has no value at all."""
     return Ball(arb.nan(), defined=Defined.NO, continuous=False, reason=reason)
 
 
@@ -176,7 +176,7 @@ def made(value: arb, *sources: Ball, exact: fmpq | None = None, turns: fmpq | No
 
 
 def limited(ball: Ball, defined: Defined, reason: str, *, continuous: bool = True) -> Ball:
-    """Say that an operation is not defined everywhere on its input."""
+    """Mark a ball as that of an operation that is not defined everywhere on its input."""
     if defined is Defined.NO:
         return undefined(ball.reason or reason)
     if defined < ball.defined:
@@ -185,12 +185,12 @@ def limited(ball: Ball, defined: Defined, reason: str, *, continuous: bool = Tru
 
 
 def whole_line() -> arb:
-    """Give the ball of all real numbers, for what is not bounded."""
+    """Return the ball of all real numbers, for what is not bounded."""
     return arb(0, float("inf"))
 
 
 def add(a: Ball, b: Ball) -> Ball:
-    """Give a + b."""
+    """Return a + b."""
     exact = a.exact + b.exact if a.exact is not None and b.exact is not None else None
     turns = a.turns + b.turns if a.turns is not None and b.turns is not None else None
     if exact is None and turns is None:
@@ -205,14 +205,14 @@ def add(a: Ball, b: Ball) -> Ball:
 
 
 def negative(a: Ball) -> Ball:
-    """Give -a."""
+    """Return -a."""
     exact = -a.exact if a.exact is not None else None
     turns = -a.turns if a.turns is not None else None
     return made(-a.value, a, exact=exact, turns=turns)
 
 
 def subtract(a: Ball, b: Ball) -> Ball:
-    """Give a - b."""
+    """Return a - b."""
     exact = a.exact - b.exact if a.exact is not None and b.exact is not None else None
     turns = a.turns - b.turns if a.turns is not None and b.turns is not None else None
     if exact is None and turns is None:
@@ -228,7 +228,7 @@ def subtract(a: Ball, b: Ball) -> Ball:
 
 
 def multiply(a: Ball, b: Ball) -> Ball:
-    """Give a b."""
+    """Return a b."""
     exact = turns = None
     if a.exact is not None and b.exact is not None:
         exact = a.exact * b.exact
@@ -244,7 +244,7 @@ def multiply(a: Ball, b: Ball) -> Ball:
 
 
 def divide(a: Ball, b: Ball) -> Ball:
-    """Give a / b."""
+    """Return a / b."""
     reason = "a division by zero"
     if b.sign() == 0:
         return undefined(a.reason or b.reason or reason)
@@ -263,14 +263,14 @@ def divide(a: Ball, b: Ball) -> Ball:
 
 
 def absolute(a: Ball) -> Ball:
-    """Give |a|."""
+    """Return |a|."""
     if a.sign() == -1:
         return negative(a)
     return a if a.sign() is not None else made(abs(a.value), a)
 
 
 def integer_power(a: Ball, n: int) -> Ball:
-    """Give a^n for a whole n; a^0 is 1."""
+    """Return a^n for a whole n; a^0 is 1."""
     if n == 0:
         return made(arb(1), a, exact=fmpq(1))
     if n < 0:
@@ -294,7 +294,7 @@ def _power_across_zero(value: arb, n: int) -> arb:
 
 
 def root(a: Ball, numerator: int, denominator: int) -> Ball:
-    """Give a^(numerator/denominator), in lowest terms: the real root if the denominator is odd."""
+    """Return a^(numerator/denominator), in lowest terms: the real root for an odd denominator."""
     if numerator < 0:
         return divide(from_fraction(1), root(a, -numerator, denominator))
     if denominator == 1:
@@ -335,7 +335,7 @@ def _root_of_positive(a: Ball, n: int) -> Ball:
 
 
 def _whole_root(value: int, n: int) -> int | None:
-    """Give the whole n-th root of a whole number, or None."""
+    """Return the whole n-th root of a whole number, or None."""
     if value.bit_length() > EXACT_BITS:
         return None
     found = flint.fmpz(value).root(n)
@@ -343,12 +343,12 @@ def _whole_root(value: int, n: int) -> int | None:
 
 
 def square_root(a: Ball) -> Ball:
-    """Give the square root of a."""
+    """Return the square root of a."""
     return root(a, 1, 2)
 
 
 def power(a: Ball, b: Ball) -> Ball:
-    """Give a^b for an exponent that is not fixed: whole for any base, else for a > 0."""
+    """Return a^b for an exponent that is not fixed: whole for any base, else for a > 0."""
     if b.exact is not None and b.exact.q == 1 and abs(b.exact) <= 2**31:
         return limited(integer_power(a, int(b.exact.p)), b.defined, b.reason)
     reason = "a power of a negative number"

@@ -23,18 +23,18 @@ from axis_path.core.arithmetic.conversion import whole_number
 
 
 def exponential(a: Ball) -> Ball:
-    """Give e^a."""
+    """Return e^a."""
     exact = fmpq(1) if a.exact is not None and a.exact == 0 else None
     return made(a.value.exp(), a, exact=exact)
 
 
 def logarithm(a: Ball) -> Ball:
-    """Give the natural logarithm of a."""
+    """Return the natural logarithm of a."""
     return _logarithm(a, "ln of", lambda value: value.log(), {fmpq(1): fmpq(0)})
 
 
 def decimal_logarithm(a: Ball) -> Ball:
-    """Give the logarithm to base 10."""
+    """Return the logarithm to base 10."""
     known: dict[fmpq, fmpq] = {}
     if a.exact is not None and a.exact > 0:
         top, bottom = str(a.exact.p), str(a.exact.q)
@@ -81,7 +81,7 @@ def _known_turns(a: Ball) -> fmpq | None:
 
 
 def sine(a: Ball) -> Ball:
-    """Give sin a."""
+    """Return sin a."""
     turns = _known_turns(a)
     if turns is None:
         return made(a.value.sin(), a)
@@ -90,7 +90,7 @@ def sine(a: Ball) -> Ball:
 
 
 def cosine(a: Ball) -> Ball:
-    """Give cos a."""
+    """Return cos a."""
     turns = _known_turns(a)
     if turns is None:
         return made(a.value.cos(), a)
@@ -98,7 +98,7 @@ def cosine(a: Ball) -> Ball:
 
 
 def tangent(a: Ball) -> Ball:
-    """Give tan a."""
+    """Return tan a."""
     turns = _known_turns(a)
     reason = "tan at an odd multiple of 90°"
     if turns is not None:
@@ -134,40 +134,40 @@ _ARCTANGENTS = {fmpq(-1): fmpq(-1, 4), fmpq(0): fmpq(0), fmpq(1): fmpq(1, 4)}
 
 
 def arcsine(a: Ball) -> Ball:
-    """Give arcsin a, in radians."""
+    """Return arcsin a, in radians."""
     return _arc(a, "asin", lambda value: value.asin(), _ARCSINES)
 
 
 def arccosine(a: Ball) -> Ball:
-    """Give arccos a, in radians."""
+    """Return arccos a, in radians."""
     return _arc(a, "acos", lambda value: value.acos(), _ARCCOSINES)
 
 
 def arctangent(a: Ball) -> Ball:
-    """Give arctan a, in radians."""
+    """Return arctan a, in radians."""
     turns = _ARCTANGENTS.get(a.exact) if a.exact is not None else None
     exact = fmpq(0) if turns is not None and turns == 0 else None
     return made(a.value.atan(), a, turns=turns, exact=exact)
 
 
 def known_zero(a: Ball) -> fmpq | None:
-    """Give 0 for a number that is exactly 0: the value there of odd functions."""
+    """Return 0 for a number that is exactly 0: the value there of odd functions."""
     return fmpq(0) if a.exact is not None and a.exact == 0 else None
 
 
 def hyperbolic_sine(a: Ball) -> Ball:
-    """Give sinh a."""
+    """Return sinh a."""
     return made(a.value.sinh(), a, exact=known_zero(a))
 
 
 def hyperbolic_cosine(a: Ball) -> Ball:
-    """Give cosh a."""
+    """Return cosh a."""
     exact = fmpq(1) if a.exact is not None and a.exact == 0 else None
     return made(a.value.cosh(), a, exact=exact)
 
 
 def hyperbolic_tangent(a: Ball) -> Ball:
-    """Give tanh a."""
+    """Return tanh a."""
     return made(a.value.tanh(), a, exact=known_zero(a))
 
 
@@ -183,26 +183,26 @@ def _steps(a: Ball, low: arb, high: arb, exact: fmpq | None) -> Ball:
 
 
 def floor(a: Ball) -> Ball:
-    """Give the greatest whole number that is at most a."""
+    """Return the greatest whole number that is at most a."""
     exact = fmpq(a.exact.floor()) if a.exact is not None else None
     return _steps(a, a.value.lower().floor(), a.value.upper().floor(), exact)
 
 
 def ceiling(a: Ball) -> Ball:
-    """Give the smallest whole number that is at least a."""
+    """Return the smallest whole number that is at least a."""
     exact = fmpq(a.exact.ceil()) if a.exact is not None else None
     return _steps(a, a.value.lower().ceil(), a.value.upper().ceil(), exact)
 
 
 def sign(a: Ball) -> Ball:
-    """Give -1, 0 or 1."""
+    """Return -1, 0 or 1."""
     known = a.sign()
     exact = fmpq(known) if known is not None else None
     return _steps(a, arb(-1), arb(1), exact)
 
 
 def minimum(a: Ball, b: Ball) -> Ball:
-    """Give the smaller of a and b."""
+    """Return the smaller of a and b."""
     if a.exact is not None and b.exact is not None:
         return made(a.value, a, b, exact=min(a.exact, b.exact))
     if bool(a.value <= b.value):
@@ -213,5 +213,5 @@ def minimum(a: Ball, b: Ball) -> Ball:
 
 
 def maximum(a: Ball, b: Ball) -> Ball:
-    """Give the greater of a and b."""
+    """Return the greater of a and b."""
     return negative(minimum(negative(a), negative(b)))

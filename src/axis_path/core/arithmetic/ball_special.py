@@ -21,12 +21,12 @@ from axis_path.core.arithmetic.conversion import WHOLE_BITS
 
 
 def inverse_sinh(a: Ball) -> Ball:
-    """Give arsinh a."""
+    """Return arsinh a."""
     return made(a.value.asinh(), a, exact=known_zero(a))
 
 
 def inverse_cosh(a: Ball) -> Ball:
-    """Give arcosh a."""
+    """Return arcosh a."""
     reason = "acosh of a number below 1"
     if bool(a.value < 1):
         return undefined(a.reason or reason)
@@ -38,7 +38,7 @@ def inverse_cosh(a: Ball) -> Ball:
 
 
 def inverse_tanh(a: Ball) -> Ball:
-    """Give artanh a."""
+    """Return artanh a."""
     reason = "atanh of a number outside −1 to 1"
     if bool(a.value >= 1) or bool(a.value <= -1):
         return undefined(a.reason or reason)
@@ -48,12 +48,12 @@ def inverse_tanh(a: Ball) -> Ball:
 
 
 def error_function(a: Ball) -> Ball:
-    """Give erf a."""
+    """Return erf a."""
     return made(a.value.erf(), a, exact=known_zero(a))
 
 
 def angle_of(y: Ball, x: Ball) -> Ball:
-    """Give the angle of the point (x, y) in radians, over -pi and up to pi."""
+    """Return the angle of the point (x, y) in radians, over -pi and up to pi."""
     reason = "the angle of (0, 0)"
     y_sign, x_sign = y.sign(), x.sign()
     if y_sign == 0 and x_sign == 0:
@@ -87,7 +87,7 @@ def _known_turns(y: Ball, x: Ball) -> fmpq | None:
 
 
 def gamma(a: Ball) -> Ball:
-    """Give the gamma function."""
+    """Return the gamma function."""
     reason = "gamma of a whole number that is not positive"
     if a.exact is not None:
         if a.exact.q == 1 and a.exact <= 0:
@@ -101,7 +101,7 @@ def gamma(a: Ball) -> Ball:
 
 
 def digamma(a: Ball) -> Ball:
-    """Give the digamma function."""
+    """Return the digamma function."""
     reason = "digamma of a whole number that is not positive"
     if a.exact is not None and a.exact.q == 1 and a.exact <= 0:
         return undefined(a.reason or reason)
@@ -119,7 +119,7 @@ def _factorial(n: int) -> fmpq | None:
 
 
 def _wholes(name: str, *sources: Ball) -> list[int] | Ball:
-    """Give the whole numbers that balls are, or the ball of what is unknown or undefined."""
+    """Return the whole numbers that balls are, or the ball of what is unknown or undefined."""
     reason = f"{name} of a number that is not whole"
     for source in sources:
         if source.exact is not None and source.exact.q == 1:
@@ -135,7 +135,7 @@ def _wholes(name: str, *sources: Ball) -> list[int] | Ball:
 
 
 def factorial(a: Ball) -> Ball:
-    """Give a! for a whole a >= 0."""
+    """Return a! for a whole a >= 0."""
     if bool(a.value < 0):
         return undefined(a.reason or "factorial of a negative number")
     found = _wholes("factorial", a)
@@ -145,7 +145,7 @@ def factorial(a: Ball) -> Ball:
 
 
 def binomial(n: Ball, k: Ball) -> Ball:
-    """Give the number of ways to take k of n things, for whole n >= 0 and whole k."""
+    """Return the number of ways to take k of n things, for whole n >= 0 and whole k."""
     if bool(n.value < 0):
         return undefined(n.reason or "binomial of a negative number")
     found = _wholes("binomial", n, k)

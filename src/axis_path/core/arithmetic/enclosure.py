@@ -45,7 +45,7 @@ class Enclosure:
     broken: Flags = NO
 
     def part(self, chosen: slice) -> Enclosure:
-        """Give some of the columns; every field has shape (n,)."""
+        """Return some of the columns; every field has shape (n,)."""
         return Enclosure(
             self.low[chosen], self.high[chosen], np.asarray(self.partial)[chosen],
             np.asarray(self.nowhere)[chosen], np.asarray(self.broken)[chosen],
@@ -63,12 +63,12 @@ class Enclosure:
 
 
 def between(low: Floats, high: Floats) -> Enclosure:
-    """Give the columns ``[low, high]`` themselves."""
+    """Return the columns ``[low, high]`` themselves."""
     return Enclosure(np.asarray(low, dtype=np.float64), np.asarray(high, dtype=np.float64))
 
 
 def constant(low: float, high: float) -> Enclosure:
-    """Give one interval for all columns."""
+    """Return one interval for all columns."""
     return Enclosure(np.float64(low) + np.zeros(()), np.float64(high) + np.zeros(()))
 
 
@@ -186,7 +186,7 @@ def integer_power(a: Enclosure, n: int) -> Enclosure:
 
 
 def whole_power(a: Floats, n: int) -> Floats:
-    """Give a^n for n >= 1: small powers by products, which is much quicker and as near."""
+    """Return a^n for n >= 1: small powers by products, which is much quicker and as near."""
     if n > _LARGEST_PRODUCT:
         return a**n
     result, square = None, a
@@ -294,7 +294,7 @@ def decimal_logarithm(a: Enclosure) -> Enclosure:
 
 
 def _holds_multiple(a: Enclosure, offset: float) -> Flags:
-    """Tell the columns that may hold ``offset + 2 pi k`` for a whole k."""
+    """Return the columns that may hold ``offset + 2 pi k`` for a whole k."""
     # The margin covers the rounding of the quotient; beyond 1e8 nothing is told apart.
     margin = 1e-9 + 1e-15 * np.maximum(np.abs(a.low), np.abs(a.high))
     first = np.ceil((a.low - offset) * _TURN - margin)

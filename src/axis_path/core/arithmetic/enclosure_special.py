@@ -78,7 +78,7 @@ def angle_of(y: Enclosure, x: Enclosure) -> Enclosure:
 
 @lru_cache(maxsize=1)
 def _turns() -> tuple[Floats, Floats]:
-    """Give where gamma turns between its poles, from (-1, 0) on, and its values there."""
+    """Return where gamma turns between its poles, from (-1, 0) on, and its values there."""
     # It takes a quarter of a second to load, and is hardly ever needed.
     from scipy.optimize import brentq
 

@@ -19,7 +19,7 @@ FACTORIALS = np.array([float(math.factorial(n)) for n in range(171)])
 
 
 def is_whole(a: Floats) -> NDArray[np.bool_]:
-    """Tell which numbers are whole."""
+    """Return which numbers are whole."""
     with np.errstate(invalid="ignore"):
         return np.asarray(np.isfinite(a) & (np.floor(a) == a))
 
@@ -31,28 +31,28 @@ def _from_positive(logarithms: Floats, a: Floats) -> Floats:
 
 
 def logarithm(a: Floats) -> Floats:
-    """Give ln a; NaN for a <= 0, where NumPy gives -inf at 0."""
+    """Return ln a; NaN for a <= 0, where NumPy gives -inf at 0."""
     return _from_positive(np.log(a), a)
 
 
 def decimal_logarithm(a: Floats) -> Floats:
-    """Give the logarithm to base 10."""
+    """Return the logarithm to base 10."""
     return _from_positive(np.log10(a), a)
 
 
 def inverse_tanh(a: Floats) -> Floats:
-    """Give artanh a; NaN at -1 and 1."""
+    """Return artanh a; NaN at -1 and 1."""
     return np.where(np.abs(a) < 1, np.arctanh(a), np.nan)
 
 
 def angle_of(y: Floats, x: Floats) -> Floats:
-    """Give the angle of the point (x, y) in radians, over -pi and up to pi; NaN at (0, 0)."""
+    """Return the angle of the point (x, y) in radians, over -pi and up to pi; NaN at (0, 0)."""
     # Adding 0 turns -0 into 0: the angle of (-1, -0) is pi.
     return np.where((x == 0) & (y == 0), np.nan, np.arctan2(y + 0.0, x + 0.0))
 
 
 def factorial(a: Floats) -> Floats:
-    """Give a! for whole a >= 0; inf beyond all floats."""
+    """Return a! for whole a >= 0; inf beyond all floats."""
     known = is_whole(a) & (a >= 0)
     place = np.where(known, np.minimum(a, 171), 0).astype(np.int64)
     values = np.append(FACTORIALS, np.inf)[place]
@@ -60,17 +60,17 @@ def factorial(a: Floats) -> Floats:
 
 
 def gamma(a: Floats) -> Floats:
-    """Give the gamma function; NaN at its poles."""
+    """Return the gamma function; NaN at its poles."""
     return np.where(is_whole(a) & (a <= 0), np.nan, special.gamma(a))
 
 
 def digamma(a: Floats) -> Floats:
-    """Give the digamma function; NaN at its poles."""
+    """Return the digamma function; NaN at its poles."""
     return np.where(is_whole(a) & (a <= 0), np.nan, special.digamma(a))
 
 
 def error_function(a: Floats) -> Floats:
-    """Give erf a."""
+    """Return erf a."""
     return np.asarray(special.erf(a))
 
 
@@ -90,7 +90,7 @@ def _on_whole(function: Callable[[int, int], int]) -> Callable[[Floats, Floats],
 
 
 def choose(n: int, k: int) -> int:
-    """Give the number of ways to take k of n things.
+    """Return the number of ways to take k of n things.
 
     Raises:
         ValueError: n is negative. OverflowError: the number is larger than any float.

@@ -135,7 +135,7 @@ def _integer_power(low, high, n):
 
 @_scalar
 def _odd_power(base, exponent):
-    """Give the power that keeps the sign, and how far it may be off for its rounded exponent."""
+    """Return the power that keeps the sign, and how far it may be off for its rounded exponent."""
     size = abs(base)
     power = size**exponent
     error = 0.0
@@ -316,7 +316,7 @@ def _binary(code, a, b, c, d):
 
 @_scalar
 def _inside(kind_low, kind_high, without, low, high, lows, highs, column, places, at):
-    """Tell whether a subject lies wholly inside, and wholly outside, a fence.
+    """Check whether a subject lies wholly inside, and wholly outside, a fence.
 
     ``kind_low`` is 0 for no lower end, 1 for an open and 2 for a closed one; from ``at`` on stand
     the places of the bounds.
@@ -548,7 +548,7 @@ def _take_over(flags, dirty, places, k, has_own, count):
 
 @_scalar
 def middles(low, high, nowhere):
-    """Give the middles of enclosures, (n,); NaN where there is no value or no bound."""
+    """Return the middles of enclosures, (n,); NaN where there is no value or no bound."""
     found = np.empty(len(low))
     for i in range(len(low)):
         middle = (low[i] + high[i]) / 2

@@ -112,7 +112,7 @@ class FunctionEntry:
     repeats: bool = False
 
     def accepts(self, count: int) -> bool:
-        """Tell whether the function can be given so many values."""
+        """Check whether the function can be given so many values."""
         least = sum(not argument.is_optional for argument in self.arguments)
         return least <= count and (self.repeats or count <= len(self.arguments))
 

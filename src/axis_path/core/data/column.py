@@ -35,7 +35,7 @@ class Column:
     formula: str = ""
 
     def floats(self) -> NDArray[np.float64]:
-        """Give the nearest floats, (n,), NaN where a cell is missing; they cannot be changed."""
+        """Return the nearest floats, (n,), NaN where a cell is missing; they cannot be changed."""
         return self._floats
 
     @kept_property

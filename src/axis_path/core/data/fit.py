@@ -72,7 +72,7 @@ class Fit:
 
     @property
     def freedom(self) -> int:
-        """Give how many degrees of freedom are left."""
+        """Return how many degrees of freedom are left."""
         return len(self.x) - len(self.coefficients)
 
     def predict(self, x: float, likely: float = 0.95) -> Prediction:
@@ -90,7 +90,7 @@ class Fit:
         return Prediction(float(value[0]), low, high, self.is_outside(x))
 
     def band(self, x: Floats, likely: float = 0.95) -> tuple[Floats, Floats]:
-        """Give the curve at abscissae, and how far one more measurement may lie from it, (m,) each.
+        """Return the curve at abscissae, and how far one more measurement may be off, (m,) each.
 
         Raises:
             DataError: there are no degrees of freedom left to say how sure it is.
@@ -105,11 +105,11 @@ class Fit:
         return self.curve(x), factor * self.residual_sd * np.sqrt(1.0 + own)
 
     def is_outside(self, x: float) -> bool:
-        """Tell whether a place lies outside the data."""
+        """Check whether a place lies outside the data."""
         return not float(np.min(self.x)) <= x <= float(np.max(self.x))
 
     def places_of(self, y: float, likely: float = 0.95) -> list[Prediction]:
-        """Give the places within the data at which the curve has a value, each with an interval.
+        """Return the places within the data at which the curve has a value, each with an interval.
 
         The interval holds the x for which a measurement of y is as likely as was asked.
 

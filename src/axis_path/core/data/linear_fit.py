@@ -47,7 +47,7 @@ class Solved:
 
 
 def to_arb(value: Fraction) -> arb:
-    """Give a fraction as a ball, at the present precision."""
+    """Return a fraction as a ball, at the present precision."""
     return arb(fmpq(value.numerator, value.denominator))
 
 

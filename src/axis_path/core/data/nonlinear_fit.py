@@ -53,11 +53,11 @@ class Formula:
     sliders: Mapping[str, Fraction]
 
     def at(self, x: Floats, parameters: Floats) -> Floats:
-        """Give the values at abscissae."""
+        """Return the values at abscissae."""
         return self._sampled(self.value, x, parameters)
 
     def slopes_at(self, x: Floats, parameters: Floats) -> Floats:
-        """Give the derivatives by the parameters, (n, p)."""
+        """Return the derivatives by the parameters, (n, p)."""
         return np.column_stack([self._sampled(each, x, parameters) for each in self.slopes])
 
     def _sampled(self, expression: Expression, x: Floats, parameters: Floats) -> Floats:
@@ -123,7 +123,7 @@ def _rest(formula: Formula, x: Floats, y: Floats, parameters: Floats) -> float:
 
 
 def _scaled(formula: Formula, x: Floats, y: Floats, begin: Floats) -> list[Floats]:
-    """Give starts of which one parameter has the scale of the data, should it be a factor."""
+    """Return starts of which one parameter has the scale of the data, should it be a factor."""
     with np.errstate(all="ignore"):
         scale = np.median(np.abs(y)) / np.median(np.abs(formula.at(x, begin)))
         starts = [
@@ -133,7 +133,7 @@ def _scaled(formula: Formula, x: Floats, y: Floats, begin: Floats) -> list[Float
 
 
 def put_in(text: str, names: Sequence[str], values: Floats) -> str:
-    """Say which values the parameters of a formula have."""
+    """Describe which values the parameters of a formula have."""
     given = ", ".join(
         f"{n} = {number_text(v)}" for n, v in zip(names, values.tolist(), strict=True)
     )

@@ -36,7 +36,7 @@ class SamplingCheck:
 
     @property
     def sentence(self) -> str:
-        """Say in plain words what the points miss."""
+        """Describe in plain words what the points miss."""
         count = len(self.points)
         points = f"These {count} points" if count != 1 else "This one point"
         if self.farthest_px == np.inf:
@@ -84,7 +84,7 @@ def check_sampling(
 
 
 def _turns(piece: Floats) -> NDArray[np.int64]:
-    """Give the places in a piece where it turns from rising to falling or back."""
+    """Return the places in a piece where it turns from rising to falling or back."""
     steps = np.sign(np.diff(piece[:, 1]))
     moving = np.flatnonzero(steps)
     changes = np.flatnonzero(np.diff(steps[moving]))

@@ -9,7 +9,7 @@ from axis_path.core.draw.compiled import clipped, compiled, flat, line_tenths
 
 @compiled
 def clip_line(points, left, low, right, high):
-    """Give the parts of a broken line that lie in a box.
+    """Return the parts of a broken line that lie in a box.
 
     Args:
         points: (n, 2) finite floats.
@@ -59,7 +59,7 @@ def clip_line(points, left, low, right, high):
 
 @compiled
 def _between(points, i, part):
-    """Give the point of a segment at a part of its way; its ends are kept to the last bit."""
+    """Return the point of a segment at a part of its way; its ends are kept to the last bit."""
     if part == 0:
         return points[i]
     return points[i + 1] if part == 1 else points[i] + (points[i + 1] - points[i]) * part
@@ -69,7 +69,7 @@ def _between(points, i, part):
 def seen_tenths(
     points, x_start, x_px, log_x, y_top, y_px, log_y, farthest, left, low, right, high, near
 ):  # fmt: skip
-    """Give the parts of a broken line that lie in a box, as ``line_tenths`` does.
+    """Return the parts of a broken line that lie in a box, as ``line_tenths`` does.
 
     Args:
         points: of the line in axis units, (n, 2).

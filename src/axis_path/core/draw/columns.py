@@ -9,7 +9,7 @@ Flags = NDArray[np.bool_]
 
 
 def runs_of(chosen: Flags) -> tuple[NDArray[np.int64], NDArray[np.int64]]:
-    """Give where runs of set flags begin, and the places behind their ends."""
+    """Return where runs of set flags begin, and the places behind their ends."""
     padded = np.zeros(len(chosen) + 2, dtype=np.bool_)
     padded[1:-1] = chosen
     edges = np.flatnonzero(padded[1:] != padded[:-1])

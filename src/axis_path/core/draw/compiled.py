@@ -14,20 +14,20 @@ compiled = njit(cache=True, error_model="numpy")
 
 @compiled
 def flat(value, is_log):
-    """Give where a value stands on its axis; on a logarithmic one 0 and less are far below."""
+    """Return where a value stands on its axis; on a logarithmic one 0 and less are far below."""
     return np.log10(max(value, 5e-324)) if is_log and not np.isnan(value) else value
 
 
 @compiled
 def middle(low, high, nowhere):
-    """Give the middle of an enclosure; NaN where there is no value or no bound."""
+    """Return the middle of an enclosure; NaN where there is no value or no bound."""
     found = (low + high) / 2
     return np.nan if nowhere or not abs(found) < np.inf else found
 
 
 @compiled
 def with_ends(left, right):
-    """Give columns and behind them their ends as columns without width, to be enclosed together.
+    """Return columns and behind them their ends as columns without width, to be enclosed together.
 
     Columns that join have their ends in common: behind the n columns stand the left end of each,
     and its right end where the next does not join it.
@@ -69,7 +69,7 @@ def merged(one, other, row):
 
 @compiled
 def joined_runs(left, right, drawn, parted):
-    """Give the runs of columns that are drawn as one line: their starts and stops, (k, 2).
+    """Return the runs of columns that are drawn as one line: their starts and stops, (k, 2).
 
     Args:
         left: where the columns begin, (n,); ``right`` where they end.
@@ -93,7 +93,7 @@ def joined_runs(left, right, drawn, parted):
 
 @compiled
 def stretches(left, right, chosen):
-    """Give the stretches that chosen columns make together, (k, 2)."""
+    """Return the stretches that chosen columns make together, (k, 2)."""
     found = np.empty((len(left), 2))
     count = 0
     for i in range(len(left)):
@@ -161,7 +161,7 @@ def bends_on_axes(left, right, low, high, slope_low, slope_high, bend_low, bend_
 
 @compiled
 def line_tenths(px, near):
-    """Give the points of a line, (n, 2) in px, one after the other, in whole tenths of a px.
+    """Return the points of a line, (n, 2) in px, one after the other, in whole tenths of a px.
 
     Points are left out where the line between their neighbours passes them by no more than
     ``near``: one walks on from a point as long as there is a direction that passes all points since
@@ -218,7 +218,7 @@ def line_tenths(px, near):
 
 @compiled
 def last_inside(piece, left, right, floor, top):
-    """Give the rightmost point of a line, (n, 2), inside a box; NaN if none of its points is."""
+    """Return the rightmost point of a line, (n, 2), inside a box; NaN if none of its points is."""
     best = -1
     for i in range(len(piece)):
         x, y = piece[i, 0], piece[i, 1]
@@ -241,13 +241,13 @@ def last_inside(piece, left, right, floor, top):
 
 @compiled
 def tenths(value, start, px, is_log):
-    """Give where an abscissa stands, in tenths of a px from the ``start`` of its axis."""
+    """Return where an abscissa stands, in tenths of a px from the ``start`` of its axis."""
     return np.int64(np.rint((flat(value, is_log) - start) * px * 10))
 
 
 @compiled
 def trends(low, high, partial, broken, edges, start, px, is_log):
-    """Give where a slope has one sign, by its enclosures over the columns between edges.
+    """Return where a slope has one sign, by its enclosures over the columns between edges.
 
     Args:
         edges: of the columns, (n + 1,).
@@ -274,7 +274,7 @@ def trends(low, high, partial, broken, edges, start, px, is_log):
 
 @compiled
 def signs_between(points, starts, crossings, start, px, is_log):
-    """Give the stretches of lines in which no zero may be, and which sign the values have there.
+    """Return the stretches of lines in which no zero may be, and which sign the values have there.
 
     Args:
         points: of the lines, one after the other from left to right, (n, 2).

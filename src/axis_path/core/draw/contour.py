@@ -76,7 +76,7 @@ def _lines(grid: Grid, values: Floats) -> list[Floats]:
 
 
 def filled_rings(generator: ContourGenerator, low: float, high: float) -> list[Floats]:
-    """Give the rings, (n, 2), that bound the places between two values, by even and odd."""
+    """Return the rings, (n, 2), that bound the places between two values, by even and odd."""
     rings: list[Floats] = []
     all_points, all_offsets = generator.filled(low, high)[:2]
     for points, offsets in zip(all_points, all_offsets, strict=True):
@@ -99,7 +99,7 @@ def _without(line: Floats, grid: Grid, hidden: Flags) -> list[Floats]:
 
 
 def runs(line: Floats, kept: Flags) -> list[Floats]:
-    """Give the parts of a line that its kept segments make."""
+    """Return the parts of a line that its kept segments make."""
     if kept.all():
         return [line]
     return [line[a : b + 1] for a, b in zip(*runs_of(kept), strict=True)]

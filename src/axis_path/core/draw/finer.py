@@ -109,7 +109,7 @@ def _marked(none: Flags, row: Whole, column: Whole) -> Flags:
 
 
 def _beside(chosen: Flags) -> Flags:
-    """Give chosen cells with all that touch them."""
+    """Return chosen cells with all that touch them."""
     if not chosen.any():
         return chosen
     around = np.pad(chosen, 1)
@@ -119,7 +119,7 @@ def _beside(chosen: Flags) -> Flags:
 
 
 def _is_small(chosen: Flags) -> Flags:
-    """Tell which cells have so few chosen ones around them that they are a speck to the eye."""
+    """Return which cells have so few chosen ones around them that they are a speck to the eye."""
     reach = 2
     around = np.pad(chosen, reach).astype(np.int64)
     rows, columns = chosen.shape

@@ -31,7 +31,7 @@ class Extent:
 
 
 def extent_of(points: Floats) -> Extent | None:
-    """Give how far points, (n, 2), reach, but for the outermost near a pole; None if nowhere."""
+    """Return how far points, (n, 2), reach, but for the outermost near a pole; None if nowhere."""
     spans = [_span(points[:, k]) for k in (0, 1)]
     if spans[0] is None or spans[1] is None:
         return None
@@ -39,7 +39,7 @@ def extent_of(points: Floats) -> Extent | None:
 
 
 def home(width: int, height: int, *, log_x: bool = False, log_y: bool = False) -> Window:
-    """Give the window that a new study begins with, on such axes."""
+    """Return the window that a new study begins with, on such axes."""
     x, y = (HOME_LOG if log_x else HOME_X), (HOME_LOG if log_y else HOME_Y)
     return Window(x, y, width, height, log_x, log_y)
 
@@ -47,7 +47,7 @@ def home(width: int, height: int, *, log_x: bool = False, log_y: bool = False) -
 def frame(
     functions: Sequence[RealFunction], present: Window, extents: Sequence[Extent] = ()
 ) -> Window:
-    """Give a window in which everything is readable.
+    """Return a window in which everything is readable.
 
     Across, it spans the domains of functions that have both ends, and what has a size of its own;
     where there is neither, it stays as it is, but a wave is shown with a few turns. In height, it
@@ -60,7 +60,7 @@ def frame(
 def frame_between(
     functions: Sequence[RealFunction], present: Window, ends: tuple[float, float]
 ) -> Window:
-    """Give a window that shows what functions do between two places, with a margin around it."""
+    """Return a window that shows what functions do between two places, with a margin around it."""
     return _framed(functions, present, _widened(*ends), ())
 
 
@@ -70,7 +70,7 @@ def _framed(
     x: tuple[float, float],
     extents: Sequence[Extent],
 ) -> Window:
-    """Give a window that spans some abscissae, and in height the values there."""
+    """Return a window that spans some abscissae, and in height the values there."""
     across = replace(present, x=x, log_x=False).on_axes(log_x=present.log_x, log_y=present.log_y)
     xs = across.between(*across.x, _SAMPLES - 1)
     spans = [_span(_seen(function.sample(xs), across)) for function in functions]
@@ -92,7 +92,7 @@ def _framed(
 
 
 def _seen(values: Floats, window: Window) -> Floats:
-    """Give what can be seen of values, as it stands on the axis."""
+    """Return what can be seen of values, as it stands on the axis."""
     return np.log10(values[values > 0]) if window.log_y else values
 
 

@@ -70,7 +70,7 @@ def _cost(
     middle: tuple[float, float], width: float, marks: Sequence[tuple[float, float]],
     placed: list[tuple[float, float, float]], sums: Floats, window: Window,
 ) -> float:  # fmt: skip
-    """Give what it costs that a label stands here."""
+    """Return what it costs that a label stands here."""
     left, right = middle[0] - width / 2, middle[0] + width / 2
     top, bottom = middle[1] - FLAG_HEIGHT / 2, middle[1] + FLAG_HEIGHT / 2
     cost = 0.0
@@ -89,7 +89,7 @@ def _cost(
 
 
 def _squares(curves: Sequence[list[int]], window: Window) -> Floats:
-    """Tell which squares of the picture curves cross, as 0 and 1."""
+    """Return which squares of the picture curves cross, as 0 and 1."""
     rows = int(window.height) // _SQUARE_PX + 1
     columns = int(window.width) // _SQUARE_PX + 1
     squares = np.zeros((rows, columns))

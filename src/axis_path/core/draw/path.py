@@ -101,13 +101,13 @@ def _bends(path: RealPath, window: Window) -> _Bends:
 
 
 def _forms(path: RealPath, bends: _Bends) -> Form | None:
-    """Give both coordinates and their second derivatives as ``refine`` takes them, if it can."""
+    """Return both coordinates and their second derivatives as ``refine`` takes them, if it can."""
     form = path.compiled()
     return both_forms(form, form if bends is None else path.compiled(bends))
 
 
 def _places(window: Window) -> tuple[float | bool, ...]:
-    """Give how places in px are found, and how near lines have to be, for ``path_table``."""
+    """Return how places in px are found, and how near lines have to be, for ``path_table``."""
     seen = window.seen
     return (
         *window.across_from, *window.down_from,
@@ -118,7 +118,7 @@ def _places(window: Window) -> tuple[float | bool, ...]:
 def _enclosed(
     path: RealPath, window: Window, bends: _Bends, left: Floats, right: Floats
 ) -> tuple[Floats, NDArray[np.int64]]:
-    """Give the table of columns, and the places of those that are not settled."""
+    """Return the table of columns, and the places of those that are not settled."""
     lows, highs, ends = compiled.with_ends(left, right)
     x, y = path.enclose(lows, highs)
     columns = path_table.make_table(

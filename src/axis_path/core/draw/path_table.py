@@ -22,7 +22,7 @@ def make_table(
     y_low, y_high, y_partial, y_nowhere, y_broken,
     x_start, x_px, log_x, y_top, y_px, log_y, width, height, margin, near_px,
 ):  # fmt: skip
-    """Give the table of new columns.
+    """Return the table of new columns.
 
     A column is settled if it lies outside the window, or if its box is so thin that nothing in it
     is further from its line than ``near_px``.
@@ -100,7 +100,7 @@ def settle_straight(
 
 @compiled
 def unsettled(table):
-    """Give the places of the columns that are not settled and wide enough to be cut."""
+    """Return the places of the columns that are not settled and wide enough to be cut."""
     found = np.empty(table.shape[1], dtype=np.int64)
     count = 0
     for i in range(table.shape[1]):
@@ -139,7 +139,7 @@ def cut_columns(table, rough, cuts):
 
 @compiled
 def outline(table, parted, x_start, x_px, log_x, y_top, y_px, log_y):
-    """Give what is drawn of the columns of a path, and what is known of them.
+    """Return what is drawn of the columns of a path, and what is known of them.
 
     Args:
         table: the columns.

@@ -25,12 +25,12 @@ _FARTHEST_PX = 1e12
 
 
 def tenths_across(xs: Floats, window: Window) -> NDArray[np.int64]:
-    """Give abscissae as tenths of a pixel from the left edge."""
+    """Return abscissae as tenths of a pixel from the left edge."""
     return np.rint(window.across(xs) * PER_PX).astype(np.int64)
 
 
 def tenths_down(ys: Floats, window: Window) -> NDArray[np.int64]:
-    """Give ordinates as tenths of a pixel from the upper edge, cut off one height outside.
+    """Return ordinates as tenths of a pixel from the upper edge, cut off one height outside.
 
     Nothing that is cut off is seen, and the lines to it are steeper than a pixel is wide.
     """
@@ -39,7 +39,7 @@ def tenths_down(ys: Floats, window: Window) -> NDArray[np.int64]:
 
 
 def place_tenths(x: float, y: float, window: Window) -> tuple[int, int]:
-    """Give one point as ``tenths_across`` and ``tenths_down`` do many, and far quicker."""
+    """Return one point as ``tenths_across`` and ``tenths_down`` do many, and far quicker."""
     across, down = window.px_of(x, y)
     across = min(max(across, -_FARTHEST_PX), _FARTHEST_PX)
     down = min(max(down, -window.height), 2 * window.height)
@@ -47,7 +47,7 @@ def place_tenths(x: float, y: float, window: Window) -> tuple[int, int]:
 
 
 def seen_lines(pieces: Sequence[Floats], window: Window) -> list[list[int]]:
-    """Give the parts of pieces, (n, 2) each, that are seen, each as ``line_tenths`` gives it."""
+    """Return the parts of pieces, (n, 2) each, that are seen, each as ``line_tenths`` gives it."""
     margin = _MARGIN_PX + window.beyond
     seen = window.seen
     box = -margin, -margin, seen.width + margin, seen.height + margin
@@ -60,7 +60,7 @@ def seen_lines(pieces: Sequence[Floats], window: Window) -> list[list[int]]:
 
 
 def line_tenths(line: Floats, window: Window) -> list[int]:
-    """Give a line, (n, 2), as x, y, x, y, … in tenths, without points that change nothing."""
+    """Return a line, (n, 2), as x, y, x, y, … in tenths, without points that change nothing."""
     found: list[int] = compiled.line_tenths(_px_of(line, window), _NEAR_PX).tolist()
     return found
 
@@ -71,12 +71,12 @@ def _px_of(points: Floats, window: Window) -> Floats:
 
 
 def dot_tenths(points: Floats, window: Window) -> list[int]:
-    """Give points, (n, 2), as x, y, x, y, … in tenths, in their order."""
+    """Return points, (n, 2), as x, y, x, y, … in tenths, in their order."""
     return _interleaved(tenths_across(points[:, 0], window), tenths_down(points[:, 1], window))
 
 
 def band_tenths(band: Floats, window: Window) -> list[int]:
-    """Give the outline of a band, (n, 3), as x, y, x, y, … in tenths."""
+    """Return the outline of a band, (n, 3), as x, y, x, y, … in tenths."""
     xs = tenths_across(band[:, 0], window)
     low, high = tenths_down(band[:, 1], window), tenths_down(band[:, 2], window)
     return _interleaved(np.append(xs, xs[::-1]), np.append(high, low[::-1]))
@@ -88,7 +88,7 @@ def _interleaved(xs: NDArray[np.int64], ys: NDArray[np.int64]) -> list[int]:
 
 
 def last_visible_point(curve: Curve, window: Window) -> tuple[float, float] | None:
-    """Give the rightmost drawn point that is seen, in px; None if none is."""
+    """Return the rightmost drawn point that is seen, in px; None if none is."""
     window = window.seen
     low, high = window.y
     best: tuple[float, float] | None = None
@@ -155,14 +155,14 @@ def place_flags(
 
 
 def flag_width(name: str) -> int:
-    """Give how wide a flag with a name is, in px."""
+    """Return how wide a flag with a name is, in px."""
     return max(_LEAST_PX, _LETTER_PX * len(name) + 8)
 
 
 def _freest_place(
     point: tuple[float, float], width: int, window: Window, taken: list[Flag], obstacles: Floats
 ) -> Flag:
-    """Give the place around a point that covers no flag and the least of what else is drawn."""
+    """Return the place around a point that covers no flag and the least of what else is drawn."""
     x, y = point
     beside, above = x + _FROM_END_PX, y - FLAG_HEIGHT / 2
     before, over, under = x - _FROM_END_PX - width, y - FLAG_HEIGHT - 6, y + 6

@@ -28,7 +28,7 @@ _NAME_PX = 20.0
 
 
 def polar_grid(window: Window, unit: AngleUnit, title_lines: int = 0) -> dict[str, Any]:
-    """Give circles and spokes as plain data, places and radii in tenths of a px.
+    """Return circles and spokes as plain data, places and radii in tenths of a px.
 
     Args:
         window: what part of the plane is seen.
@@ -60,7 +60,7 @@ def polar_grid(window: Window, unit: AngleUnit, title_lines: int = 0) -> dict[st
 
 
 def _nearest(window: Window) -> float:
-    """Give how far the window is from the origin, in axis units."""
+    """Return how far the window is from the origin, in axis units."""
     x, y = (max(low, -high, 0.0) for low, high in (window.x, window.y))
     return math.hypot(x, y)
 
@@ -98,7 +98,7 @@ def _spoke(
 def _label_place(
     centre: tuple[float, float], step: tuple[float, float], window: Window, title_lines: int
 ) -> tuple[float, float] | None:
-    """Give where a spoke leaves the window, a little inside; None if it does not cross it."""
+    """Return where a spoke leaves the window, a little inside; None if it does not cross it."""
     width, height = window.seen.width, window.seen.height
     box = (
         (_INSET_PX, width - _INSET_PX),

@@ -145,7 +145,7 @@ def trends_between(
     codes, arguments, starts, extra, extra_starts, const_low, const_high, results,
     edges, start, px, is_log,
 ):  # fmt: skip
-    """Give where a slope has one sign, as ``compiled.trends`` does.
+    """Return where a slope has one sign, as ``compiled.trends`` does.
 
     Args:
         codes: the slope as ``kernel.enclose`` takes it, with ``arguments`` and so on.

@@ -32,11 +32,11 @@ class RealRelation:
 
     @property
     def is_equation(self) -> bool:
-        """Tell whether it is drawn as a line."""
+        """Check whether it is drawn as a line."""
         return self.signs == ("=",)
 
     def key(self) -> tuple[object, ...]:
-        """Give all that its picture depends on, but for the window."""
+        """Return all that its picture depends on, but for the window."""
         return (self.signs, *(condition.key() for condition in self.conditions))
 
 
@@ -66,7 +66,7 @@ class RelationPicture:
 
     @property
     def is_empty(self) -> bool:
-        """Tell whether there is nothing to draw."""
+        """Check whether there is nothing to draw."""
         parts = (self.solid, self.dashed, self.dots, self.specks, self.fills, self.dense)
         return not any(len(part) for part in parts)
 
@@ -115,7 +115,7 @@ def _where(line: Floats, condition: RealSurface, others: list[RealSurface]) -> l
 
 
 def _filled(relation: RealRelation, grid: Grid) -> tuple[list[Floats], Flags]:
-    """Give the rings of where all conditions hold, and the cells that hold some of it."""
+    """Return the rings of where all conditions hold, and the cells that hold some of it."""
     lowest: Floats | None = None
     for condition in relation.conditions:
         values = _known_corners(condition, grid)
@@ -132,7 +132,7 @@ def _filled(relation: RealRelation, grid: Grid) -> tuple[list[Floats], Flags]:
 
 
 def _known_corners(condition: RealSurface, grid: Grid) -> Floats:
-    """Give a value at each corner: computed where the sign may change, else just the sign."""
+    """Return a value at each corner: computed where the sign may change, else just the sign."""
     tiling = tile(condition, grid)
     values = np.full((grid.shape[0] + 1, grid.shape[1] + 1), np.nan)
     for down in (slice(None, -1), slice(1, None)):
@@ -146,7 +146,7 @@ def _known_corners(condition: RealSurface, grid: Grid) -> Floats:
 
 
 def _is_nowhere(relation: RealRelation, grid: Grid) -> bool:
-    """Tell whether enclosures prove that one condition fails in the whole window."""
+    """Check whether enclosures prove that one condition fails in the whole window."""
     rows, columns = grid.shape
     zero = np.zeros(1, dtype=np.int64)
     whole = grid.boxes(zero, zero, max(rows, columns))
@@ -159,7 +159,7 @@ def _is_nowhere(relation: RealRelation, grid: Grid) -> bool:
 
 
 def _boxes(chosen: Flags, grid: Grid) -> Floats:
-    """Give chosen cells as boxes, neighbours in a row taken together."""
+    """Return chosen cells as boxes, neighbours in a row taken together."""
     if not chosen.any():
         return np.empty((0, 4))
     padded = np.pad(chosen, ((0, 0), (1, 1))).astype(np.int8)
@@ -174,7 +174,7 @@ def _stretches(columns: Flags, grid: Grid) -> Floats:
 
 
 def _across(lines: list[Floats], dots: Floats, stretches: Floats, grid: Grid) -> Floats:
-    """Give the stretches of x that lines, dots and filled parts take together."""
+    """Return the stretches of x that lines, dots and filled parts take together."""
     gap = 2 * float(grid.xs[1] - grid.xs[0])
     spans = [(float(line[:, 0].min()), float(line[:, 0].max())) for line in lines]
     spans += [(float(x), float(x)) for x in dots[:, 0]]

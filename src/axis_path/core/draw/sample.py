@@ -67,12 +67,12 @@ class Curve:
 
     @property
     def is_empty(self) -> bool:
-        """Tell whether there is nothing to draw."""
+        """Check whether there is nothing to draw."""
         return not self.pieces and not self.bands
 
 
 def visible_domain(function: RealFunction, window: Window) -> tuple[float, float] | None:
-    """Give the part of the window's x that lies in the function's domain, None if there is none."""
+    """Return the part of the window's x that lies in the function's domain, or None."""
     low, high = window.x
     if function.low is not None:
         low = max(low, function.low.near)
@@ -135,7 +135,7 @@ def _refined(function: RealFunction, new: Floats, window: Window) -> tuple[Float
 
 
 def _bend(function: RealFunction) -> tuple[Expression, Expression] | None:
-    """Give the first and the second derivative; None if there are none."""
+    """Return the first and the second derivative; None if there are none."""
     try:
         slope = function.expression.derivative()
         return slope, slope.derivative()
@@ -146,7 +146,7 @@ def _bend(function: RealFunction) -> tuple[Expression, Expression] | None:
 def _forms(
     function: RealFunction, bend: tuple[Expression, Expression] | None, window: Window
 ) -> Form | None:
-    """Give the function and its second derivative as ``refine`` takes them, None if it cannot."""
+    """Return the function and its second derivative as ``refine`` takes them, None if it cannot."""
     form = function.compiled()
     if bend is None:
         return both_forms(form, form)
@@ -165,14 +165,14 @@ def both_forms(one: Form | None, other: Form | None) -> Form | None:
 
 
 def _heights(window: Window) -> tuple[float, float]:
-    """Give between which heights on the axis a line has to be near its curve."""
+    """Return between which heights on the axis a line has to be near its curve."""
     low, high = window.flat_y
     margin = _MARGIN * (high - low)
     return low - margin, high + margin
 
 
 def _rough(columns: Floats, window: Window) -> Flags:
-    """Tell which columns are not known well enough, (n,)."""
+    """Return which columns are not known well enough, (n,)."""
     low, high = _heights(window)
     found: Flags = table.rough_columns(
         columns, low, high, window.x_px, window.y_px, window.log_x, window.log_y,

@@ -39,7 +39,7 @@ _THINNEST_PX = 1 / (2 * _FINENESS_AT_BREAKS)
 
 @compiled
 def first_columns(edges, low, high, cuts):
-    """Give the first columns between two floats: rows of left, right, pixel and fineness, (4, n).
+    """Return the first columns between two floats: rows of left, right, pixel and fineness, (4, n).
 
     Args:
         edges: of the pixels, (n,), rising.
@@ -69,7 +69,7 @@ def first_columns(edges, low, high, cuts):
 
 @compiled
 def make_table(columns, ends, low, high, partial, nowhere, broken):
-    """Give the table of new columns.
+    """Return the table of new columns.
 
     Args:
         columns: rows of left, right, pixel and fineness, (4, n).
@@ -93,7 +93,7 @@ def make_table(columns, ends, low, high, partial, nowhere, broken):
 
 @compiled
 def rough_columns(table, floor, top, x_px, y_px, log_x, log_y, tolerance):
-    """Tell which columns need to be cut, (n,) flags.
+    """Return which columns need to be cut, (n,) flags.
 
     One that is not proved to be continuous does, and one in whose enclosure a point may be further
     from its straight line than ``tolerance`` px, as far as it lies between ``floor`` and ``top``:
@@ -160,7 +160,7 @@ def mark_crossings(table, rough, x_px, log_x):
 
 @compiled
 def _is_thin(left, right, x_px, log_x):
-    """Tell whether a column is known well enough, whatever happens in it."""
+    """Check whether a column is known well enough, whatever happens in it."""
     across = (flat(right, log_x) - flat(left, log_x)) * x_px
     return across < _THINNEST_PX or not right - left > 1e-15 * abs(left)
 
@@ -276,7 +276,7 @@ def find_bands(table, tall, floor, top, y_px, log_y, most_turns, least_px):
 
 @compiled
 def outline(table, hidden, parted):
-    """Give what is drawn of the columns of a function, and what is known of them.
+    """Return what is drawn of the columns of a function, and what is known of them.
 
     Args:
         table: the columns.

@@ -53,7 +53,7 @@ class Ticks:
 
 
 def nice_step(low: float, high: float, length_px: float, wanted_px: float = _WANTED_PX) -> Fraction:
-    """Give 1, 2 or 5 times a power of ten, so that lines stand about ``wanted_px`` apart."""
+    """Return 1, 2 or 5 times a power of ten, so that lines stand about ``wanted_px`` apart."""
     return _decimal_step((high - low) * wanted_px / length_px)
 
 
@@ -71,7 +71,7 @@ def _nearest(steps: Iterable[Fraction], rough: float) -> Fraction:
 
 
 def _angle_step(rough: float, steps: tuple[Fraction, ...]) -> Fraction:
-    """Give the step nearest to a rough one; beyond the usual ones it is decimal."""
+    """Return the step nearest to a rough one; beyond the usual ones it is decimal."""
     if rough < float(steps[0]) / 2 or rough > float(steps[-1]) * 2:
         return _decimal_step(rough)
     return _nearest(steps, rough)

@@ -35,17 +35,17 @@ class Grid:
 
     @staticmethod
     def of(window: Window) -> Grid:
-        """Give the grid of a window."""
+        """Return the grid of a window."""
         columns, rows = (-(-px // _CELL_PX) for px in (window.width, window.height))
         return Grid(window.between(*window.x, columns), window.rows(rows))
 
     @property
     def shape(self) -> tuple[int, int]:
-        """Give the numbers of rows and columns of cells."""
+        """Return the numbers of rows and columns of cells."""
         return len(self.ys) - 1, len(self.xs) - 1
 
     def boxes(self, rows: NDArray[np.int64], columns: NDArray[np.int64], side: int) -> Boxes:
-        """Give tiles by the cell in their lower left corner."""
+        """Return tiles by the cell in their lower left corner."""
         above = np.minimum(rows + side, len(self.ys) - 1)
         beside = np.minimum(columns + side, len(self.xs) - 1)
         return Boxes(self.xs[columns], self.xs[beside], self.ys[rows], self.ys[above])
@@ -88,7 +88,7 @@ def tile(surface: RealSurface, grid: Grid) -> Tiling:
 
 
 def calm_cells(surface: RealSurface, grid: Grid) -> Flags:
-    """Tell in which cells a function is proved to be defined and continuous."""
+    """Return in which cells a function is proved to be defined and continuous."""
     calm = np.ones(grid.shape, dtype=np.bool_)
     side = _TILES[0]
     row, column = _first_tiles(grid)
@@ -141,7 +141,7 @@ def _cut(
 
 
 def corners(chosen: Flags) -> Flags:
-    """Give the corners of chosen cells, (rows + 1, columns + 1)."""
+    """Return the corners of chosen cells, (rows + 1, columns + 1)."""
     found = np.zeros((chosen.shape[0] + 1, chosen.shape[1] + 1), dtype=np.bool_)
     for down in (slice(None, -1), slice(1, None)):
         for across in (slice(None, -1), slice(1, None)):
@@ -150,7 +150,7 @@ def corners(chosen: Flags) -> Flags:
 
 
 def sample_corners(surface: RealSurface, grid: Grid, chosen: Flags) -> Floats:
-    """Give the values at the corners of chosen cells, NaN at the others."""
+    """Return the values at the corners of chosen cells, NaN at the others."""
     wanted = corners(chosen)
     row, column = np.nonzero(wanted)
     values = np.full(wanted.shape, np.nan)
@@ -159,7 +159,7 @@ def sample_corners(surface: RealSurface, grid: Grid, chosen: Flags) -> Floats:
 
 
 def changes_sign(values: list[Floats]) -> Flags:
-    """Tell where values at several corners have both signs, all of which are known.
+    """Return where values at several corners have both signs, all of which are known.
 
     A zero at a corner is no change: (x - y)^2 has one and may be missed by every line.
     """

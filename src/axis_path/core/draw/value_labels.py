@@ -59,7 +59,7 @@ def place_values(
 
 
 def _spread(pieces: list[list[int]], count: int) -> Floats:
-    """Give places evenly along the pieces of a curve, (n, 2) in px."""
+    """Return places evenly along the pieces of a curve, (n, 2) in px."""
     found = []
     lengths = [
         _along(np.array(piece, dtype=np.float64).reshape(-1, 2) / PER_PX) for piece in pieces
@@ -84,7 +84,7 @@ def _seen(points: Floats, window: Window) -> Floats:
 
 
 def _room(own: Floats, others: Floats) -> Floats:
-    """Give how far each place is from the nearest place of another curve, in px."""
+    """Return how far each place is from the nearest place of another curve, in px."""
     across = own[:, 0, None] - others[None, :, 0]
     down = own[:, 1, None] - others[None, :, 1]
     found: Floats = np.sqrt((across**2 + down**2).min(axis=1))
@@ -92,7 +92,7 @@ def _room(own: Floats, others: Floats) -> Floats:
 
 
 def _is_at_axis(places: Floats, window: Window) -> NDArray[np.bool_]:
-    """Tell which places lie where the numbers of the axes stand."""
+    """Return which places lie where the numbers of the axes stand."""
     # An axis out of sight has its numbers at the edge; on a logarithmic one there is no zero.
     upright = float(window.across(np.zeros(1))[0]) if not window.log_x else 0.0
     level = float(window.down(np.zeros(1))[0]) if not window.log_y else float(window.height)

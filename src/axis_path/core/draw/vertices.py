@@ -26,7 +26,7 @@ _ON_LINE = 1e-6
 def settled(
     lines: list[Floats], surface: RealSurface, grid: Grid, values: Floats, level: float = 0.0
 ) -> list[Floats]:
-    """Give contour lines with every vertex where the function has the level.
+    """Return contour lines with every vertex where the function has the level.
 
     Args:
         lines: (n, 2) arrays of (x, y), as contourpy gives them.
@@ -62,7 +62,7 @@ def settled(
 
 
 def _on(places: Floats, given: Floats) -> tuple[NDArray[np.bool_], NDArray[np.int64]]:
-    """Tell which coordinates lie on lines of the grid, and the nearest line of each."""
+    """Return which coordinates lie on lines of the grid, and the nearest line of each."""
     above = np.clip(np.searchsorted(places, given), 1, len(places) - 1)
     below = above - 1
     nearest = np.where(given - places[below] < places[above] - given, below, above)
@@ -78,7 +78,7 @@ def _root(
     at_ends: tuple[Floats, Floats],
     level: float,
 ) -> Floats:
-    """Give where the function has the level between two ends, (n,), by the Illinois method.
+    """Return where the function has the level between two ends, (n,), by the Illinois method.
 
     Args:
         surface: the function.

@@ -28,7 +28,7 @@ _Bounds = tuple[float, float]
 
 
 def evenly(low: float, high: float, count: int) -> Floats:
-    """Give count + 1 numbers from one to another, far quicker than ``numpy.linspace`` for few."""
+    """Return count + 1 numbers from one to another, far quicker than ``numpy.linspace`` for few."""
     found = np.arange(count + 1.0)
     found *= (high - low) / count
     found += low
@@ -91,7 +91,7 @@ class Window:
             raise WindowError(f"A picture has between 1 and {LARGEST_PX} px on each side.")
 
     def __hash__(self) -> int:
-        """Give the number it is found by: many parts of a picture are looked up by their window."""
+        """Return the number it is found by: parts of a picture are looked up by their window."""
         return self._hash
 
     @kept_property
@@ -101,16 +101,16 @@ class Window:
 
     @property
     def seen(self) -> Window:
-        """Give the part of it that is seen."""
+        """Return the part of it that is seen."""
         return self if self.inner is None else self.inner
 
     @property
     def beyond(self) -> int:
-        """Give how far it reaches beyond what is seen on each side, in px."""
+        """Return how far it reaches beyond what is seen on each side, in px."""
         return (self.width - self.seen.width) // 2
 
     def widened(self, px: int) -> Window:
-        """Give a window that reaches so many px beyond this one on each side; this is what is seen.
+        """Return a window that reaches so many px beyond this one on each side; this one is seen.
 
         What is drawn in it can be moved by so much and is still whole. Where nothing can be drawn
         so far out, it is this window itself.
@@ -131,97 +131,97 @@ class Window:
 
     @property
     def is_log(self) -> bool:
-        """Tell whether an axis is logarithmic."""
+        """Check whether an axis is logarithmic."""
         return self.log_x or self.log_y
 
     @kept_property
     def flat_x(self) -> _Bounds:
-        """Give the bounds of x on the axis."""
+        """Return the bounds of x on the axis."""
         return _flat_bounds(self.x, self.log_x)
 
     @kept_property
     def flat_y(self) -> _Bounds:
-        """Give the bounds of y on the axis."""
+        """Return the bounds of y on the axis."""
         return _flat_bounds(self.y, self.log_y)
 
     @kept_property
     def x_px(self) -> float:
-        """Give how many px one unit of x takes, one decade of it on a logarithmic axis."""
+        """Return how many px one unit of x takes, one decade of it on a logarithmic axis."""
         return self.width / (self.flat_x[1] - self.flat_x[0])
 
     @kept_property
     def y_px(self) -> float:
-        """Give how many px one unit of y takes, one decade of it on a logarithmic axis."""
+        """Return how many px one unit of y takes, one decade of it on a logarithmic axis."""
         return self.height / (self.flat_y[1] - self.flat_y[0])
 
     @kept_property
     def across_from(self) -> tuple[float, float, bool]:
-        """Give how compiled code finds px from the left edge: where that stands, and the scale."""
+        """Return how compiled code finds px from the left edge: its place, and the scale."""
         return self.seen.flat_x[0], self.x_px, self.log_x
 
     @kept_property
     def down_from(self) -> tuple[float, float, bool]:
-        """Give how compiled code finds px from the upper edge, likewise."""
+        """Return how compiled code finds px from the upper edge, likewise."""
         return self.seen.flat_y[1], self.y_px, self.log_y
 
     def pixel_at(self, x: float) -> float:
-        """Give how wide a pixel is at an abscissa, in axis units."""
+        """Return how wide a pixel is at an abscissa, in axis units."""
         if not self.log_x:
             return 1 / self.x_px
         inside = min(max(x, self.x[0]), self.x[1])
         return inside * math.log(10) / self.x_px
 
     def flat_xs(self, xs: Floats) -> Floats:
-        """Give abscissae as they stand on the axis."""
+        """Return abscissae as they stand on the axis."""
         return flattened(xs) if self.log_x else xs
 
     def flat_ys(self, ys: Floats) -> Floats:
-        """Give ordinates as they stand on the axis."""
+        """Return ordinates as they stand on the axis."""
         return flattened(ys) if self.log_y else ys
 
     def flat_points(self, points: Floats) -> Floats:
-        """Give points, (n, 2), as they stand on the axes."""
+        """Return points, (n, 2), as they stand on the axes."""
         if not self.is_log:
             return points
         return np.column_stack([self.flat_xs(points[:, 0]), self.flat_ys(points[:, 1])])
 
     def across(self, xs: Floats) -> Floats:
-        """Give the px from the left edge of abscissae."""
+        """Return the px from the left edge of abscissae."""
         return (self.flat_xs(xs) - self.seen.flat_x[0]) * self.x_px
 
     def down(self, ys: Floats) -> Floats:
-        """Give the px from the upper edge of ordinates."""
+        """Return the px from the upper edge of ordinates."""
         with np.errstate(over="ignore"):
             return (self.seen.flat_y[1] - self.flat_ys(ys)) * self.y_px
 
     def px_of(self, x: float, y: float) -> tuple[float, float]:
-        """Give where one point stands, as ``across`` and ``down`` do of many, and far quicker."""
+        """Return where one point stands, as ``across`` and ``down`` do of many, and far quicker."""
         flat_x = math.log10(max(x, _FAR_BELOW)) if self.log_x else x
         flat_y = math.log10(max(y, _FAR_BELOW)) if self.log_y else y
         seen = self.seen
         return (flat_x - seen.flat_x[0]) * self.x_px, (seen.flat_y[1] - flat_y) * self.y_px
 
     def holds(self, points: Floats) -> NDArray[np.bool_]:
-        """Tell which of points, (n, 2) in axis units, lie in it, (n,)."""
+        """Return which of points, (n, 2) in axis units, lie in it, (n,)."""
         x, y = points[:, 0], points[:, 1]
         found: NDArray[np.bool_] = (x >= self.x[0]) & (x <= self.x[1])
         return found & (y >= self.y[0]) & (y <= self.y[1])
 
     def reaches(self, place: tuple[float, float]) -> bool:
-        """Tell whether a place in px lies in it, be it seen or not."""
+        """Check whether a place in px lies in it, be it seen or not."""
         far = self.beyond
         x, y = place
         return bool(-far <= x <= self.seen.width + far and -far <= y <= self.seen.height + far)
 
     def points_at(self, across: Floats, down: Floats) -> Floats:
-        """Give the points, (n, 2), at places in px from the left and the upper edge."""
+        """Return the points, (n, 2), at places in px from the left and the upper edge."""
         xs = across / self.x_px + self.seen.flat_x[0]
         ys = self.seen.flat_y[1] - down / self.y_px
         with np.errstate(over="ignore", under="ignore"):
             return np.column_stack([10.0**xs if self.log_x else xs, 10.0**ys if self.log_y else ys])
 
     def columns(self) -> Floats:
-        """Give the edges of the pixel columns: width + 1 floats from x[0] to x[1]."""
+        """Return the edges of the pixel columns: width + 1 floats from x[0] to x[1]."""
         return self._columns.copy()
 
     @kept_property
@@ -229,17 +229,17 @@ class Window:
         return self.between(*self.x, self.width)
 
     def between(self, low: float, high: float, count: int) -> Floats:
-        """Give count + 1 abscissae from one to another, equally far apart on the axis."""
+        """Return count + 1 abscissae from one to another, equally far apart on the axis."""
         if not self.log_x:
             return evenly(low, high, count)
         return np.geomspace(max(low, self.x[0]), high, count + 1)
 
     def rows(self, count: int) -> Floats:
-        """Give count + 1 ordinates from y[0] to y[1], equally far apart on the axis."""
+        """Return count + 1 ordinates from y[0] to y[1], equally far apart on the axis."""
         return (np.geomspace if self.log_y else np.linspace)(*self.y, count + 1)
 
     def on_axes(self, *, log_x: bool, log_y: bool) -> Window:
-        """Give a window on such axes that shows the same, as far as it can be shown there."""
+        """Return a window on such axes that shows the same, as far as it can be shown there."""
         return replace(
             self,
             x=_positive(self.x) if log_x else self.x, y=_positive(self.y) if log_y else self.y,
@@ -247,14 +247,14 @@ class Window:
         )  # fmt: skip
 
     def to_dict(self) -> dict[str, Any]:
-        """Give the bounds as they stand on the axes, and which of these are logarithmic."""
+        """Return the bounds as they stand on the axes, and which of these are logarithmic."""
         return {"x": self.flat_x, "y": self.flat_y, "log_x": self.log_x, "log_y": self.log_y}
 
     @staticmethod
     def from_flat(
         x: _Bounds, y: _Bounds, width: int, height: int, axes: Mapping[str, bool]
     ) -> Window:
-        """Give the window whose bounds stand so on the axes.
+        """Return the window whose bounds stand so on the axes.
 
         Args:
             x: its bounds across, in units or decades.
@@ -277,7 +277,7 @@ _FAR_BELOW = 5e-324
 
 
 def flattened(values: Floats) -> Floats:
-    """Give where values stand on a logarithmic axis, in decades; NaN stays NaN."""
+    """Return where values stand on a logarithmic axis, in decades; NaN stays NaN."""
     with np.errstate(invalid="ignore"):
         return np.log10(np.maximum(values, _FAR_BELOW))
 
@@ -295,7 +295,7 @@ def _raised(bounds: _Bounds) -> _Bounds:
 
 
 def _positive(bounds: _Bounds) -> _Bounds:
-    """Give bounds on a logarithmic axis that show what is positive between two."""
+    """Return bounds on a logarithmic axis that show what is positive between two."""
     low, high = bounds
     if high <= 0 or high < 1e-140:
         return HOME_LOG

@@ -23,7 +23,7 @@ V = TypeVar("V")
 
 
 def nearest_float(value: Fraction) -> float:
-    """Give the nearest float; beyond the range of floats an infinity."""
+    """Return the nearest float; beyond the range of floats an infinity."""
     try:
         return float(value)
     except OverflowError:
@@ -31,7 +31,7 @@ def nearest_float(value: Fraction) -> float:
 
 
 def float_bounds(value: Fraction) -> tuple[float, float]:
-    """Give the closest floats below and above a number; equal if it is a float itself."""
+    """Return the closest floats below and above a number; equal if it is a float itself."""
     # The numbers of a program are asked for in every frame; whole numbers are quick to look up.
     return _float_bounds(value.numerator, value.denominator)
 
@@ -103,7 +103,7 @@ class Watch(Generic[V]):
         self.plan_name = self.name if watched is None else ""
 
     def watching(self, bound: V) -> Self:
-        """Give the same arithmetic, which notes where domains on ``bound`` end."""
+        """Return the same arithmetic, which notes where domains on ``bound`` end."""
         return type(self)(bound)
 
     def note(self, subject: V, bounds: Iterable[V]) -> None:
@@ -130,29 +130,29 @@ class Fast(Watch[Floats]):
     }
 
     def number(self, value: Fraction) -> Floats:
-        """Give the nearest float."""
+        """Return the nearest float."""
         # A scalar, which NumPy adds to an array more quickly than an array of no dimension.
         return cast(Floats, np.float64(nearest_float(value)))
 
     def constant(self, name: str) -> Floats:
-        """Give a constant to the nearest float."""
+        """Return a constant to the nearest float."""
         return cast(Floats, np.float64(CONSTANTS[name].low))
 
     def operation(self, op: str) -> Callable[..., Floats]:
-        """Give an operation on arrays."""
+        """Return an operation on arrays."""
         return self._operations[op]
 
     def within(
         self, fence: Fence, body: Floats, subject: Floats, bounds: tuple[Floats, ...]
     ) -> Floats:
-        """Give NaN outside the fence."""
+        """Return NaN outside the fence."""
         self.note(subject, bounds)
         return np.where(samples_inside(fence, subject, bounds), body, np.nan)
 
     def pieces(
         self, split: Split, subject: Floats, pieces: list[tuple[Floats, tuple[Floats, ...]]]
     ) -> Floats:
-        """Give the first body whose fence holds; NaN outside all."""
+        """Return the first body whose fence holds; NaN outside all."""
         self.note(subject, (bound for _, bounds in pieces for bound in bounds))
         result: Floats = np.full(np.shape(subject), np.nan)
         for fence, (body, bounds) in reversed(list(zip(split.fences, pieces, strict=True))):
@@ -161,11 +161,11 @@ class Fast(Watch[Floats]):
         return result
 
     def guard(self, body: Floats, witness: Floats) -> Floats:
-        """Give NaN where the witness is NaN."""
+        """Return NaN where the witness is NaN."""
         return np.where(np.isnan(witness), np.nan, body)
 
     def summarise(self, inner: Inner, low: Floats, high: Floats, captured: list[Floats]) -> Floats:
-        """Give a sum, a product or an integral; of the latter what its enclosure admits."""
+        """Return a sum, a product or an integral; of the latter what its enclosure admits."""
         found = summaries.fast(self, inner, low, high, captured)
         if inner.summary is not Summary.INTEGRAL:
             return found
@@ -198,15 +198,15 @@ class Enclosing(Watch[Enclosure]):
     }
 
     def number(self, value: Fraction) -> Enclosure:
-        """Give the closest floats around a number."""
+        """Return the closest floats around a number."""
         return _constant(value.numerator, value.denominator)
 
     def constant(self, name: str) -> Enclosure:
-        """Give the closest floats around a constant."""
+        """Return the closest floats around a constant."""
         return enclosure.constant(CONSTANTS[name].low, CONSTANTS[name].high)
 
     def operation(self, op: str) -> Callable[..., Enclosure]:
-        """Give an operation on enclosures."""
+        """Return an operation on enclosures."""
         return self._operations[op]
 
     def within(
@@ -282,25 +282,25 @@ class Proving(Watch[Ball]):
 
     @classmethod
     def with_integrals(cls, wanted: int) -> Self:
-        """Give the same arithmetic, with integrals of so many right bits."""
+        """Return the same arithmetic, with integrals of so many right bits."""
         made = cls()
         made.wanted, made.plan_name = wanted, ""
         return made
 
     def number(self, value: Fraction) -> Ball:
-        """Give the number itself."""
+        """Return the number itself."""
         return ball.from_fraction(value)
 
     def constant(self, name: str) -> Ball:
-        """Give a constant to the working precision."""
+        """Return a constant to the working precision."""
         return CONSTANTS[name].proving()
 
     def operation(self, op: str) -> Callable[..., Ball]:
-        """Give an operation on balls."""
+        """Return an operation on balls."""
         return self._operations[op]
 
     def within(self, fence: Fence, body: Ball, subject: Ball, bounds: tuple[Ball, ...]) -> Ball:
-        """Give no value outside the fence."""
+        """Return no value outside the fence."""
         self.note(subject, bounds)
         if subject.defined is Defined.NO:
             return subject
@@ -309,7 +309,7 @@ class Proving(Watch[Ball]):
     def pieces(
         self, split: Split, subject: Ball, pieces: list[tuple[Ball, tuple[Ball, ...]]]
     ) -> Ball:
-        """Give the first body whose fence holds; the union of those that cannot be told apart."""
+        """Return the first body whose fence holds; the union of those that cannot be told apart."""
         self.note(subject, (bound for _, bounds in pieces for bound in bounds))
         if subject.defined is Defined.NO:
             return subject
@@ -323,11 +323,11 @@ class Proving(Watch[Ball]):
         return ball.join(possible, split.reason, is_certain=False)
 
     def guard(self, body: Ball, witness: Ball) -> Ball:
-        """Give no value where the witness has none."""
+        """Return no value where the witness has none."""
         if witness.defined is Defined.NO:
             return witness
         return ball.limited(body, witness.defined, witness.reason)
 
     def summarise(self, inner: Inner, low: Ball, high: Ball, captured: list[Ball]) -> Ball:
-        """Give a sum, a product or an integral."""
+        """Return a sum, a product or an integral."""
         return proved_summaries.proving(self, inner, low, high, captured, self.wanted)

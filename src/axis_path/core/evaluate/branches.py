@@ -64,11 +64,11 @@ class _Shop:
         self.edges, self.is_known = _rough_edges(self.graph, self.top)
 
     def is_small(self) -> bool:
-        """Tell whether the graph has not grown too large by the branches of other states."""
+        """Check whether the graph has not grown too large by the branches of other states."""
         return len(self.graph.steps) <= _MOST_STEPS
 
     def expression(self, step: int) -> Expression:
-        """Give a step as an expression, always the same one."""
+        """Return a step as an expression, always the same one."""
         with COMPUTING:
             if step not in self.expressions:
                 self.expressions[step] = Expression(self.graph, step)
@@ -97,11 +97,11 @@ class Workshop:
         self._settled: dict[tuple[int, int, frozenset[int]], tuple[Ball, Ball]] = {}
 
     def of(self, step: int) -> RealFunction:
-        """Give a step as a function with the domain and the sliders of the given one."""
+        """Return a step as a function with the domain and the sliders of the given one."""
         return replace(self._given, expression=self._shop.expression(step))
 
     def branch(self, function: RealFunction, at: Ball) -> RealFunction:
-        """Give the branch of a function of this workshop that holds around a place.
+        """Return the branch of a function of this workshop that holds around a place.
 
         Args:
             function: it was made by this workshop.
@@ -156,7 +156,7 @@ class Workshop:
             return frozenset({graph.minus(graph.add(Op.VARIABLE), number)})
 
     def quotient(self, function: RealFunction) -> tuple[RealFunction, RealFunction] | None:
-        """Give a function of this workshop as a quotient; None if it is none."""
+        """Return a function of this workshop as a quotient; None if it is none."""
         with COMPUTING:
             try:
                 top, bottom = as_fraction(self._graph, self._step_of(function))
@@ -175,7 +175,7 @@ class Workshop:
         return self.of(made)
 
     def derivative(self, function: RealFunction) -> RealFunction:
-        """Give the derivative of a function of this workshop.
+        """Return the derivative of a function of this workshop.
 
         Raises:
             NotHandledError: it is not known.
@@ -191,7 +191,7 @@ class Workshop:
 
 
 def _rough_edges(graph: Graph, top: int) -> tuple[dict[int, bool], bool]:
-    """Give the edges of a step and whether they are gaps, and whether these are all."""
+    """Return the edges of a step and whether they are gaps, and whether these are all."""
     variable = graph.add(Op.VARIABLE)
     moves: set[int] = {variable}
     edges: dict[int, bool] = {}
@@ -217,7 +217,7 @@ def _is_gap(step: Step) -> bool:
 
 
 def _edges_of(graph: Graph, step: Step, moves: set[int]) -> list[int] | None:
-    """Give steps that are zero wherever an operation may be rough; None if that is not known."""
+    """Return steps that are zero wherever an operation may be rough; None if that is not known."""
     arguments = step.arguments
     match step.op:
         case Op.DIVIDE:
@@ -248,7 +248,7 @@ def _is_plain(inner: Inner) -> bool:
 
 
 def _fenced(step: Step) -> Iterator[tuple[int, int]]:
-    """Give the subject of a step with fences beside each of its bounds."""
+    """Return the subject of a step with fences beside each of its bounds."""
     if isinstance(step.payload, Fence):
         for bound in step.arguments[2:]:
             yield step.arguments[1], bound
@@ -260,7 +260,7 @@ def _fenced(step: Step) -> Iterator[tuple[int, int]]:
 
 
 def _chosen(graph: Graph, top: int, at: Ball, parameters: Mapping[str, Fraction]) -> int:
-    """Give ``top`` with every choice made as it falls at a place."""
+    """Return ``top`` with every choice made as it falls at a place."""
     order = graph.reachable(top)
     asked = sorted(
         {
@@ -316,7 +316,7 @@ def _even_root(graph: Graph, power: int, sign: int | None) -> int | None:
 
 
 def _choice(graph: Graph, step: Step, arguments: tuple[int, ...], values: list[Ball]) -> int | None:
-    """Give what a step is on its branch; None if that cannot be told, so that it stays."""
+    """Return what a step is on its branch; None if that cannot be told, so that it stays."""
     chooser = _CHOICES.get(step.op)
     if chooser is not None:
         return chooser(graph, arguments, values)

@@ -88,7 +88,7 @@ class Shaped:
 
     @property
     def words(self) -> str:
-        """Say what it is."""
+        """Describe what it is."""
         one = "number" if self.second is None else "point"
         return f"a list of {one}s" if self.lists else f"a {one}"
 
@@ -110,7 +110,7 @@ class ListSource:
 
     @property
     def steps(self) -> tuple[int, ...]:
-        """Give all steps that the list needs."""
+        """Return all steps that the list needs."""
         ends = (self.start, self.stop, self.step, self.count)
         return tuple(s for item in self.items for s in item) + tuple(
             s for s in ends if s is not None
@@ -150,7 +150,7 @@ class Compiler:
         self._calls, self._values = calls, values
 
     def compile(self, node: Node, variables: dict[str, int]) -> int:
-        """Give the step of an expression that is a number, or runs over a list of numbers.
+        """Return the step of an expression that is a number, or runs over a list of numbers.
 
         Args:
             node: the tree.
@@ -163,7 +163,7 @@ class Compiler:
         return self._number(node, {name: Shaped(step) for name, step in variables.items()}).first
 
     def compile_value(self, node: Node, variables: dict[str, Shaped] | None = None) -> Shaped:
-        """Give an expression that may be a number, a point or a list."""
+        """Return an expression that may be a number, a point or a list."""
         self._depth += 1
         try:
             if self._depth > NESTED_DEFINITIONS.value:
@@ -457,7 +457,7 @@ def _each(function: Callable[[int], int], value: Shaped) -> Shaped:
 def _spread(
     given: list[Shaped], entry: FunctionEntry | None, own: UserFunction | None
 ) -> tuple[int, ...]:
-    """Give the steps of all arguments; a point counts as two, where two are taken."""
+    """Return the steps of all arguments; a point counts as two, where two are taken."""
     most = 3 if entry is not None else len(own.variables) if own is not None else 1
     steps: list[int] = []
     for each in given:

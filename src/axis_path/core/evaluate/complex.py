@@ -50,15 +50,15 @@ class Complex:
         self._place = place
 
     def number(self, value: Fraction) -> acb:
-        """Give an exact number."""
+        """Return an exact number."""
         return acb(fmpq(value.numerator, value.denominator))
 
     def constant(self, name: str) -> acb:
-        """Give a constant, or i."""
+        """Return a constant, or i."""
         return acb(0, 1) if name == IMAGINARY else acb(CONSTANTS[name].proving().value)
 
     def operation(self, op: str) -> Callable[..., acb]:
-        """Give an operation.
+        """Return an operation.
 
         Raises:
             NotHandledError: it has no meaning for complex numbers here.
@@ -81,11 +81,11 @@ class Complex:
         return ball_inside(fence, at, tuple(Ball(bound.real) for bound in bounds))
 
     def within(self, fence: Fence, body: acb, subject: acb, bounds: tuple[acb, ...]) -> acb:
-        """Give the body inside the fence, and no value where that cannot be told."""
+        """Return the body inside the fence, and no value where that cannot be told."""
         return body if self._holds(fence, subject, bounds) else analytic.nothing()
 
     def pieces(self, split: Split, subject: acb, pieces: list[tuple[acb, tuple[acb, ...]]]) -> acb:
-        """Give the first body whose fence holds, and no value where that cannot be told."""
+        """Return the first body whose fence holds, and no value where that cannot be told."""
         for fence, (body, bounds) in zip(split.fences, pieces, strict=True):
             holds = True if fence is None else self._holds(fence, subject, bounds)
             if holds is not False:
@@ -93,7 +93,7 @@ class Complex:
         return analytic.nothing()
 
     def guard(self, body: acb, witness: acb) -> acb:
-        """Give the body where the witness has a value."""
+        """Return the body where the witness has a value."""
         return body if is_finite(witness) else analytic.nothing()
 
     def summarise(self, inner: Inner, low: acb, high: acb, captured: list[acb]) -> acb:
@@ -112,5 +112,5 @@ def _with_flag(function: Callable[..., acb], flag: bool, *arguments: acb) -> acb
 
 
 def is_finite(value: acb) -> bool:
-    """Tell whether a complex ball has bounds."""
+    """Check whether a complex ball has bounds."""
     return bool(value.real.is_finite()) and bool(value.imag.is_finite())

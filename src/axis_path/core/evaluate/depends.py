@@ -26,49 +26,49 @@ class _Stretch:
     high_closed: bool = True
 
     def begins_by(self, other: _Stretch) -> bool:
-        """Tell whether it has begun where the other does."""
+        """Check whether it has begun where the other does."""
         if self.low is None or other.low is None:
             return self.low is None
         closed = self.low_closed or not other.low_closed
         return self.low < other.low or (self.low == other.low and closed)
 
     def turned(self) -> _Stretch:
-        """Give it as seen from the other side of 0."""
+        """Return it as seen from the other side of 0."""
         low, high = (None if end is None else -end for end in (self.high, self.low))
         return _Stretch(low, high, self.high_closed, self.low_closed)
 
     def is_empty(self) -> bool:
-        """Tell whether no number is in it."""
+        """Check whether no number is in it."""
         if self.low is None or self.high is None:
             return False
         closed = self.low_closed and self.high_closed
         return self.low > self.high or (self.low == self.high and not closed)
 
     def after(self, other: _Stretch) -> _Stretch:
-        """Give what of it lies above all of the other."""
+        """Return what of it lies above all of the other."""
         if other.high is None:
             return _Stretch(Fraction(1), Fraction(0))
         rest = _Stretch(other.high, self.high, not other.high_closed, self.high_closed)
         return self if rest.begins_by(self) else rest
 
     def before(self, other: _Stretch) -> _Stretch:
-        """Give what of it lies below all of the other."""
+        """Return what of it lies below all of the other."""
         return self.turned().after(other.turned()).turned()
 
     def without(self, other: _Stretch) -> _Stretch:
-        """Give what is left of it; all of it if that would be two stretches."""
+        """Return what is left of it; all of it if that would be two stretches."""
         below, above = self.before(other), self.after(other)
         if below.is_empty():
             return above
         return below if above.is_empty() else self
 
     def meets(self, other: _Stretch) -> bool:
-        """Tell whether they have a number in common."""
+        """Check whether they have a number in common."""
         return not (self.is_empty() or (self.before(other) == self or self.after(other) == self))
 
 
 def sliders_on(program: Program, low: float, high: float) -> frozenset[str]:
-    """Give the sliders that the values over an interval can depend on, and maybe some more.
+    """Return the sliders that the values over an interval can depend on, and maybe some more.
 
     Args:
         program: what is computed.
@@ -103,7 +103,7 @@ def _sliders_on(program: Program, low: Fraction, high: Fraction) -> frozenset[st
 
 
 def _needed(steps: tuple[Step, ...], step: Step, left: _Stretch) -> list[int]:
-    """Give the arguments of a step that its value over a stretch of the variable depends on."""
+    """Return the arguments of a step that its value over a stretch of the variable depends on."""
     split = step.payload
     if not isinstance(split, Split) or steps[step.arguments[0]].op != Op.VARIABLE:
         return list(step.arguments)
@@ -123,7 +123,7 @@ def _needed(steps: tuple[Step, ...], step: Step, left: _Stretch) -> list[int]:
 
 
 def _where(fence: Fence | None, bounds: list[Step]) -> _Stretch | None:
-    """Give where a fence holds but for single values; None where its ends are no fixed numbers."""
+    """Return where a fence holds but for single values; None if its ends are not fixed."""
     if fence is None:
         return _Stretch(None, None)
     ends: list[Fraction] = []

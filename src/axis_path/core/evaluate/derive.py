@@ -28,7 +28,7 @@ def _rule(function: str, place: int) -> Node:
 
 
 def derive(graph: Graph, top: int, by: int | None = None) -> int:
-    """Give the step of the derivative of ``top``.
+    """Return the step of the derivative of ``top``.
 
     Args:
         graph: where both stand.
@@ -116,7 +116,7 @@ def _product(graph: Graph, step: Step, da: int | None, db: int | None) -> int:
 
 
 def _as_one_power(graph: Graph, step: Step) -> tuple[int, Fraction] | None:
-    """Give ``x^2 sqrt(x)`` as a base and an exponent; None for what is not of this kind.
+    """Return ``x^2 sqrt(x)`` as a base and an exponent; None for what is not of this kind.
 
     The rule of products would have a value nowhere at 0, where the root has no slope. One exponent
     is whole and the other is not, so that the derivative is defined where the product is.

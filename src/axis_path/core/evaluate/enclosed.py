@@ -79,7 +79,7 @@ def enclose_columns(
 
 
 def compiled_form(program: Program, parameters: Mapping[str, Fraction]) -> tuple[Any, ...] | None:
-    """Give a program of one variable as ``arithmetic.kernel.enclose`` takes it.
+    """Return a program of one variable as ``arithmetic.kernel.enclose`` takes it.
 
     Returns:
         Its arguments but for the columns; None if some of the steps are not compiled.
@@ -102,14 +102,14 @@ def _form(encoded: _Encoded, parameters: Mapping[str, Fraction]) -> tuple[Any, .
 
 @cache
 def _kernel() -> ModuleType:
-    """Give the compiled code; only what needs it pays for loading it."""
+    """Return the compiled code; only what needs it pays for loading it."""
     from axis_path.core.arithmetic import kernel
 
     return kernel
 
 
 def middles(found: Enclosure) -> Floats:
-    """Give the middles of enclosures, (n,); NaN where there is no value or no bound."""
+    """Return the middles of enclosures, (n,); NaN where there is no value or no bound."""
     return _kernel().middles(found.low, found.high, np.asarray(found.nowhere))  # type: ignore[no-any-return]
 
 
@@ -140,7 +140,7 @@ def _with_numpy(
 
 
 def _encoded(program: Program) -> _Encoded | None:
-    """Give a program as numbers, None if it has steps that are not compiled; it is kept."""
+    """Return a program as numbers, None if it has steps that are not compiled; it is kept."""
     kept = program.kept
     if "encoded" not in kept:
         kept["encoded"] = _encode(program)
@@ -195,7 +195,7 @@ def _table() -> dict[str, int]:
 
 
 def _extra(step: Step, inputs: tuple[str, ...]) -> list[int] | None:
-    """Give what a step needs besides its arguments; None if that is not compiled."""
+    """Return what a step needs besides its arguments; None if that is not compiled."""
     payload = step.payload
     if step.op == Op.VARIABLE:
         return [0]
@@ -226,6 +226,6 @@ def _whole(numbers: list[int] | tuple[int, ...]) -> Whole:
 
 
 def _flat(lists: list[list[int]]) -> tuple[Whole, Whole]:
-    """Give lists one after the other, and where each begins."""
+    """Return lists one after the other, and where each begins."""
     starts = np.cumsum([0, *(len(each) for each in lists)])
     return _whole([each for part in lists for each in part]), starts.astype(np.int32)

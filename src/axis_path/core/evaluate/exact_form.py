@@ -87,17 +87,17 @@ class Exact:
     is_fixed = True
 
     def number(self, value: Fraction) -> Expression:
-        """Give an exact number."""
+        """Return an exact number."""
         return sympy.Rational(value.numerator, value.denominator)
 
     def constant(self, name: str) -> Expression:
-        """Give a constant, or i."""
+        """Return a constant, or i."""
         if name == IMAGINARY:
             return sympy.I
         return sympy.pi / 180 if name == DEGREE else getattr(sympy, CONSTANTS[name].exact)
 
     def operation(self, op: str) -> Callable[..., Expression]:
-        """Give an operation."""
+        """Return an operation."""
         match op:
             case Op.ADD:
                 return lambda a, b: a + b
@@ -132,20 +132,20 @@ class Exact:
         subject: Expression,
         pieces: list[tuple[Expression, tuple[Expression, ...]]],
     ) -> Expression:
-        """Give the first body whose fence is known to hold."""
+        """Return the first body whose fence is known to hold."""
         for fence, (body, bounds) in zip(split.fences, pieces, strict=True):
             if fence is None or _is_inside(fence, subject, bounds):
                 return body
         raise NoExactFormError
 
     def guard(self, body: Expression, witness: Expression) -> Expression:
-        """Give the body."""
+        """Return the body."""
         return body
 
     def summarise(
         self, inner: Inner, low: Expression, high: Expression, captured: list[Expression]
     ) -> Expression:
-        """Give a sum, product or integral in closed form."""
+        """Return a sum, product or integral in closed form."""
         variable = sympy.Dummy("k", real=True)
         body = run_inner(inner, self, captured, variable)
         limits = (variable, low, high)
@@ -176,7 +176,7 @@ def _is_inside(fence: Fence, subject: Expression, bounds: tuple[Expression, ...]
 
 
 def find_exact(program: Program, parameters: Mapping[str, Fraction]) -> str | None:
-    """Give the exact form of a program without variables as a text of our language, or None."""
+    """Return the exact form of a program without variables as a text of our language, or None."""
     backend = Exact()
     values = {name: backend.number(value) for name, value in parameters.items()}
     try:
@@ -190,7 +190,7 @@ def find_exact(program: Program, parameters: Mapping[str, Fraction]) -> str | No
 def find_solutions(
     program: Program, parameters: Mapping[str, Fraction], *, in_degrees: bool
 ) -> tuple[str, ...]:
-    """Give exact solutions of "the program is zero" for its variable, as texts of our language.
+    """Return exact solutions of "the program is zero" for its variable, as texts of our language.
 
     They are proposals: whoever asks puts each to the proof, and looks for more solutions himself.
 
@@ -217,7 +217,7 @@ def find_solutions(
 
 
 def find_identity(program: Program, parameters: Mapping[str, Fraction]) -> bool:
-    """Tell whether a program simplifies to zero for every value of its variable."""
+    """Check whether a program simplifies to zero for every value of its variable."""
     backend = Exact()
     values = {name: backend.number(value) for name, value in parameters.items()}
     try:
@@ -319,7 +319,7 @@ _CHANGES: tuple[Callable[[Expression], Expression | None], ...] = (
 
 
 def _tree(value: Expression) -> Node:
-    """Give a number as our tree.
+    """Return a number as our tree.
 
     Raises:
         NoExactFormError: it holds what is no radical, pi, e or logarithm.

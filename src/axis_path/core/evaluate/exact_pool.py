@@ -214,7 +214,7 @@ def exact_solutions(
 
 
 def is_identity(program: Program, parameters: Mapping[str, Fraction]) -> bool:
-    """Tell whether a program with a variable simplifies to zero: algebra says so, no proof."""
+    """Check whether a program with a variable simplifies to zero: algebra says so, no proof."""
     used = {name: parameters[name] for name in program.parameters}
     return _limited(_compare, program, used, limit_ms=EXACT_TIME.value) is True
 

@@ -34,7 +34,7 @@ _ZERO_WITH_ARGUMENT = {
 
 
 def zero_factors(graph: Graph, top: int, *, through_pieces: bool) -> list[int]:
-    """Give steps such that every zero of ``top`` is a zero of at least one of them.
+    """Return steps such that every zero of ``top`` is a zero of at least one of them.
 
     Args:
         graph: where the steps are.
@@ -51,7 +51,7 @@ def zero_factors(graph: Graph, top: int, *, through_pieces: bool) -> list[int]:
 
 
 def as_fraction(graph: Graph, top: int) -> tuple[int, int]:
-    """Give a step as a quotient of two that hold no quotients of their own.
+    """Return a step as a quotient of two that hold no quotients of their own.
 
     Raises:
         LimitError: they would be too large.
@@ -304,7 +304,7 @@ def _common(graph: Graph, top: int) -> list[int] | None:
 
 
 def _factors_of_term(graph: Graph, top: int) -> tuple[list[int], bool]:
-    """Give the factors of a product, and whether it has an odd number of minus signs."""
+    """Return the factors of a product, and whether it has an odd number of minus signs."""
     found: list[int] = []
     negative = False
     waiting = [top]
@@ -322,7 +322,7 @@ def _factors_of_term(graph: Graph, top: int) -> tuple[list[int], bool]:
 
 
 def _is_zero_with_first(step: Step) -> bool:
-    """Tell whether a step can only be zero where its first argument is."""
+    """Check whether a step can only be zero where its first argument is."""
     if step.op in (Op.INTEGER_POWER, Op.ROOT):
         return _is_positive_power(step.payload)
     return step.op in _ZERO_WITH_ARGUMENT or step.op in (
@@ -336,7 +336,7 @@ def _is_positive_power(payload: object) -> bool:
 
 
 def _exponent(payload: object) -> Fraction | None:
-    """Give the fixed exponent of a whole power or a root."""
+    """Return the fixed exponent of a whole power or a root."""
     match payload:
         case int():
             return Fraction(payload)

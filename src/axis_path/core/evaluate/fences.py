@@ -12,7 +12,7 @@ Floats = NDArray[np.float64]
 
 
 def samples_inside(fence: Fence, subject: Floats, bounds: tuple[Floats, ...]) -> NDArray[np.bool_]:
-    """Tell which samples lie inside a fence; NaN lies outside."""
+    """Return which samples lie inside a fence; NaN lies outside."""
     holds = ~np.isnan(subject)
     rest = list(bounds)
     if fence.low is not None:
@@ -29,7 +29,7 @@ def samples_inside(fence: Fence, subject: Floats, bounds: tuple[Floats, ...]) ->
 def columns_inside(
     fence: Fence, subject: Enclosure, bounds: tuple[Enclosure, ...]
 ) -> tuple[enclosure.Flags, enclosure.Flags]:
-    """Tell the columns that lie wholly inside and wholly outside a fence."""
+    """Return the columns that lie wholly inside and wholly outside a fence."""
     inside: enclosure.Flags = ~np.isnan(subject.low)
     outside: enclosure.Flags = np.isnan(subject.low)
     rest = list(bounds)
@@ -84,7 +84,7 @@ def _both(a: bool | None, b: bool | None) -> bool | None:
 
 
 def _is_above(a: Ball, b: Ball, *, closed: bool) -> bool | None:
-    """Tell whether a > b (a >= b if closed) holds on all of the balls, on none, or neither."""
+    """Check whether a > b (a >= b if closed) holds on all of the balls, on none, or neither."""
     value = ball.subtract(a, b).value
     if bool(value > 0) or (closed and bool(value >= 0)):
         return True

@@ -42,11 +42,11 @@ class FullCompiler(Compiler):
         return inner.compile(_read(text), dict(zip(_ARGUMENTS, arguments, strict=False)))
 
     def compile_plain(self, node: Node) -> int:
-        """Give the step of an expression of numbers alone, with angles in radians."""
+        """Return the step of an expression of numbers alone, with angles in radians."""
         return FullCompiler(self.graph, _RADIANS).compile(node, {})
 
     def _fourth(self, body: int, bound: int) -> int | None:
-        """Give the fourth derivative of an integral's body, unless it is unknown or too long."""
+        """Return the fourth derivative of an integral's body, unless it is unknown or too long."""
         before = len(self.graph.steps)
         derived = body
         for _ in range(4):

@@ -87,12 +87,12 @@ class Expression:
 
     @property
     def step(self) -> int:
-        """Give the place of the expression in its graph."""
+        """Return the place of the expression in its graph."""
         return self._step
 
     @property
     def program(self) -> Program:
-        """Give the program of the expression."""
+        """Return the program of the expression."""
         with COMPUTING:
             if self._program is None:
                 self._program = extract(self._graph, self._step)
@@ -107,7 +107,7 @@ class Expression:
             return self._indices
 
     def kept(self, key: Hashable, make: Callable[[], T], is_good: Callable[[T], bool]) -> T:
-        """Give what others made of the expression for any slider values; made if it is missing.
+        """Return what others made of the expression for any slider values; made if it is missing.
 
         Args:
             key: by what it is known.
@@ -123,11 +123,11 @@ class Expression:
             return found
 
     def sibling(self, step: int) -> Expression:
-        """Give another step of the same graph."""
+        """Return another step of the same graph."""
         return Expression(self._graph, step)
 
     def together(self, *others: Expression) -> Program:
-        """Give one program for this and other expressions of the same graph; it is kept."""
+        """Return one program for this and other expressions of the same graph; it is kept."""
         steps = (self._step, *(other._step for other in others))
         with COMPUTING:
             if steps not in self._joined:
@@ -135,7 +135,7 @@ class Expression:
             return self._joined[steps]
 
     def derivative(self, by: str = "") -> Expression:
-        """Give the derivative by the variable, or by a further one under the name of its input."""
+        """Return the derivative by the variable, or by another one under its input's name."""
         with COMPUTING:
             if f"derivative {by}" not in self._made:
                 place = self._graph.add(Op.INPUT, payload=by) if by else None
@@ -144,7 +144,7 @@ class Expression:
             return self._made[f"derivative {by}"][0]
 
     def minus(self, other: Expression) -> Expression:
-        """Give the difference from another expression of the same graph; it is kept."""
+        """Return the difference from another expression of the same graph; it is kept."""
         kept = f"minus {other._step}"
         with COMPUTING:
             if kept not in self._made:
@@ -153,7 +153,7 @@ class Expression:
             return self._made[kept][0]
 
     def negative(self) -> Expression:
-        """Give the same with its sign turned; it is kept."""
+        """Return the same with its sign turned; it is kept."""
         with COMPUTING:
             if "negative" not in self._made:
                 step = self._graph.negative(self._step)
@@ -161,7 +161,7 @@ class Expression:
             return self._made["negative"][0]
 
     def integral(self) -> Expression:
-        """Give the integral by the variable between the inputs ``LOW`` and ``HIGH``; it is kept."""
+        """Return the integral by the variable from the input ``LOW`` to ``HIGH``; it is kept."""
         with COMPUTING:
             if "integral" not in self._made:
                 graph = self._graph
@@ -171,7 +171,7 @@ class Expression:
             return self._made["integral"][0]
 
     def speed(self) -> Expression:
-        """Give how fast the length of the graph grows with the variable: sqrt(1 + slope^2).
+        """Return how fast the length of the graph grows with the variable: sqrt(1 + slope^2).
 
         Raises:
             NotHandledError: the slope is not known.
@@ -298,7 +298,7 @@ class Expression:
             return Expression(graph, graph.minus(graph.add(Op.VARIABLE), zero))
 
     def factors(self, *, through_pieces: bool = False) -> list[Expression]:
-        """Give expressions whose zeros, together, hold all zeros of this one.
+        """Return expressions whose zeros, together, hold all zeros of this one.
 
         Args:
             through_pieces: whether functions in pieces are split too; a zero of one piece need
@@ -351,17 +351,17 @@ class End:
 
     @kept_property
     def near(self) -> float:
-        """Give the end as the nearest float, for drawing."""
+        """Return the end as the nearest float, for drawing."""
         return float(self.value.value.mid())
 
     @kept_property
     def key(self) -> str:
-        """Give a text that is equal for equal ends only."""
+        """Return a text that is equal for equal ends only."""
         return f"{self.closed} {self.value!r}"
 
     @kept_property
     def kept(self) -> dict[str, str]:
-        """Give what others found out of this end, by what it is; it is asked for in every frame."""
+        """Return what others found out of this end, by what it is; every frame asks for it."""
         return {}
 
 
@@ -387,11 +387,11 @@ class RealFunction:
     without: tuple[Ball, ...] = ()
 
     def key(self) -> tuple[object, ...]:
-        """Give all that its values and its domain depend on."""
+        """Return all that its values and its domain depend on."""
         return self._key
 
     def key_on(self, low: float, high: float) -> tuple[object, ...]:
-        """Give all that its values and its domain depend on between two floats, both included."""
+        """Return all that its values and its domain depend on between two floats, both included."""
         used = sliders_on(self.expression.program, low, high)
         return (*self._key_of(used), low, high)
 
@@ -406,7 +406,7 @@ class RealFunction:
         return (self.expression, self.name, self.variable, self._ends_key(), values)
 
     def _ends_key(self) -> tuple[str, ...]:
-        """Give a text for each end and left-out value, equal if and only if they are."""
+        """Return a text for each end and left-out value, equal if and only if they are."""
         ends = [end.key if end else "" for end in (self.low, self.high)]
         return (*ends, *(repr(value) for value in self.without))
 
@@ -414,7 +414,7 @@ class RealFunction:
         return [(name, self.parameters[name]) for name in expression.program.parameters]
 
     def sample(self, xs: Floats) -> Floats:
-        """Give the values at ``xs``, (n,) floats; NaN where undefined or beyond all floats."""
+        """Return the values at ``xs``, (n,) floats; NaN where undefined or beyond all floats."""
         ys = self.sample_unrestricted(xs)
         holds = np.ones(np.shape(xs), dtype=np.bool_)
         if self.low is not None:
@@ -426,11 +426,11 @@ class RealFunction:
         return np.where(holds, ys, np.nan)
 
     def sample_unrestricted(self, xs: Floats) -> Floats:
-        """Give the values at ``xs`` as if the function had no domain of its own."""
+        """Return the values at ``xs`` as if the function had no domain of its own."""
         return sample(self.expression.program, xs, self.parameters)
 
     def inner_ends(self) -> list[float]:
-        """Give where the domains of functions that are used on the variable itself end.
+        """Return where the domains of functions that are used on the variable itself end.
 
         Every end that is no float is given as the floats below and above it.
         """
@@ -464,7 +464,7 @@ class RealFunction:
         return enclose_columns(one.together(other), (lows, highs), self.parameters)
 
     def compiled(self, *expressions: Expression) -> tuple[Any, ...] | None:
-        """Give expressions made from this function's as compiled code takes them, or its own.
+        """Return expressions made from this function's as compiled code takes them, or its own.
 
         See ``compiled_form``.
         """
@@ -472,7 +472,7 @@ class RealFunction:
         return compiled_form(first.together(*others) if others else first.program, self.parameters)
 
     def prove(self, x: Ball, expression: Expression | None = None) -> Ball:
-        """Give the ball of values over ``x``, at the present precision.
+        """Return the ball of values over ``x``, at the present precision.
 
         Args:
             x: a number or an interval; the function's own domain is not looked at.
@@ -497,7 +497,7 @@ class RealFunction:
         return chosen.settle(place, zeros, parameters)
 
     def prove_within(self, x: Ball) -> Ball:
-        """Give the value at one number ``x``, undefined outside the function's own domain."""
+        """Return the value at one number ``x``, undefined outside the function's own domain."""
         return self.outside(x) or self.prove(x)
 
     def outside(self, x: Ball) -> Ball | None:
@@ -520,7 +520,7 @@ class RealFunction:
         return None
 
     def reason_at(self, x: Fraction) -> str:
-        """Say why there is no value at ``x``; empty where there is one."""
+        """Explain why there is no value at ``x``; empty where there is one."""
         with precision(VALUE_BITS):
             value = self.prove_within(ball.from_fraction(x))
         if value.defined is Defined.YES:
@@ -546,7 +546,7 @@ class ProvedSteps:
 
 
 def prove_steps(function: RealFunction, x: Ball) -> ProvedSteps:
-    """Give the balls of all steps of a function at ``x``, at the present precision."""
+    """Return the balls of all steps of a function at ``x``, at the present precision."""
     program = function.expression.program
     plan = program.plan(_PROVING)
     applied = {place: apply for place, apply, _ in plan.calls}
@@ -586,7 +586,7 @@ def evaluate_constant(
     inputs: Mapping[str, Ball] | None = None,
     wanted: int | None = None,
 ) -> Ball:
-    """Give the ball of an expression without a variable.
+    """Return the ball of an expression without a variable.
 
     Args:
         expression: what to compute.
@@ -641,7 +641,7 @@ def has_zero_to_the_zero(expression: Expression, parameters: Mapping[str, Fracti
 def evaluate_complex(
     expression: Expression, parameters: Mapping[str, Fraction], *, bits: int
 ) -> acb:
-    """Give the complex ball of an expression without a variable; not finite without a value.
+    """Return the complex ball of an expression without a variable; not finite without a value.
 
     Raises:
         NotHandledError: something in it takes no complex numbers.
@@ -655,7 +655,7 @@ def evaluate_complex(
 def sample_inputs(
     expression: Expression, parameters: Mapping[str, Fraction], inputs: Mapping[str, Floats]
 ) -> Floats:
-    """Give the values of an expression over the elements of lists, (n,) floats; NaN where none."""
+    """Return the values of an expression over the elements of lists, (n,) floats or NaN."""
     used = {
         name: np.asarray(nearest_float(parameters[name])) for name in expression.program.parameters
     }

@@ -62,7 +62,7 @@ class Fence:
 
     @property
     def count(self) -> int:
-        """Give how many bounds there are."""
+        """Return how many bounds there are."""
         return (self.low is not None) + (self.high is not None) + self.without
 
 
@@ -84,7 +84,7 @@ class Split:
     reason: str
 
     def bodies(self) -> list[int]:
-        """Give the places of the bodies among the arguments."""
+        """Return the places of the bodies among the arguments."""
         places, at = [], 1
         for fence in self.fences:
             places.append(at)
@@ -132,7 +132,7 @@ class Graph:
         self._index: dict[Step, int] = {}
 
     def add(self, op: str, arguments: tuple[int, ...] = (), payload: Payload = None) -> int:
-        """Give the index of a step, made if it is new.
+        """Return the index of a step, made if it is new.
 
         Raises:
             LimitError: the graph would grow past its limit.
@@ -149,7 +149,7 @@ class Graph:
         return found
 
     def number(self, value: Fraction | int) -> int:
-        """Give the step of an exact number."""
+        """Return the step of an exact number."""
         return self.add(Op.NUMBER, payload=Fraction(value))
 
     def infinity(self) -> int:
@@ -158,12 +158,12 @@ class Graph:
         return self.add(Op.WITHIN, (zero, zero, one), ENDLESS)
 
     def value(self, index: int) -> Fraction | None:
-        """Give the exact number that a step is, or None."""
+        """Return the exact number that a step is, or None."""
         step = self.steps[index]
         return step.payload if isinstance(step.payload, Fraction) else None
 
     def plus(self, a: int, b: int) -> int:
-        """Give a + b."""
+        """Return a + b."""
         x, y = self.value(a), self.value(b)
         if x is not None and y is not None:
             return self.number(x + y)
@@ -172,19 +172,19 @@ class Graph:
         return a if y == 0 else self.add(Op.ADD, (a, b))
 
     def negative(self, a: int) -> int:
-        """Give -a."""
+        """Return -a."""
         x = self.value(a)
         return self.number(-x) if x is not None else self.add(Op.NEGATIVE, (a,))
 
     def minus(self, a: int, b: int) -> int:
-        """Give a - b."""
+        """Return a - b."""
         x, y = self.value(a), self.value(b)
         if x is not None and y is not None:
             return self.number(x - y)
         return a if y == 0 else self.add(Op.SUBTRACT, (a, b))
 
     def times(self, a: int, b: int) -> int:
-        """Give a b. A product with 0 stays, because its other factor may be undefined."""
+        """Return a b. A product with 0 stays, because its other factor may be undefined."""
         x, y = self.value(a), self.value(b)
         if x is not None and y is not None and _bits(x) + _bits(y) <= _FOLDED_BITS:
             return self.number(x * y)
@@ -193,14 +193,14 @@ class Graph:
         return a if y == 1 else self.add(Op.MULTIPLY, (a, b))
 
     def over(self, a: int, b: int) -> int:
-        """Give a / b."""
+        """Return a / b."""
         x, y = self.value(a), self.value(b)
         if x is not None and y and _bits(x) + _bits(y) <= _FOLDED_BITS:
             return self.number(x / y)
         return a if y == 1 else self.add(Op.DIVIDE, (a, b))
 
     def to_the(self, a: int, b: int) -> int:
-        """Give a^b: with a fixed fraction as exponent it is a whole power or a real root."""
+        """Return a^b: with a fixed fraction as exponent it is a whole power or a real root."""
         x, y = self.value(a), self.value(b)
         if y is None or abs(y.numerator) > _LARGEST_FIXED_EXPONENT or y.denominator > 1000:
             return self.add(Op.POWER, (a, b))
@@ -212,13 +212,13 @@ class Graph:
         return a if n == 1 else self.add(Op.INTEGER_POWER, (a,), n)
 
     def call(self, function: str, arguments: tuple[int, ...]) -> int:
-        """Give a function of the catalogue, applied."""
+        """Return a function of the catalogue, applied."""
         if function not in OPERATIONS:
             raise ValueError(f"{function} is no operation of the catalogue")
         return self.add(function, arguments)
 
     def rebuild(self, step: Step, arguments: tuple[int, ...]) -> int:
-        """Give the same operation on other arguments, folded where it can be."""
+        """Return the same operation on other arguments, folded where it can be."""
         match step.op, arguments:
             case Op.ADD, (a, b):
                 return self.plus(a, b)
@@ -238,7 +238,7 @@ class Graph:
                 return self.add(step.op, arguments, step.payload)
 
     def substitute(self, top: int, old: int, new: int) -> int:
-        """Give ``top`` with the step ``old`` replaced by ``new`` wherever it is used."""
+        """Return ``top`` with the step ``old`` replaced by ``new`` wherever it is used."""
         made: dict[int, int] = {}
         for index in self.reachable(top):
             if index == old:
@@ -257,7 +257,7 @@ class Graph:
         ends: tuple[int, int],
         fourth: int | None = None,
     ) -> int:
-        """Give the sum, product or integral of ``body`` over ``bound`` between two ends.
+        """Return the sum, product or integral of ``body`` over ``bound`` between two ends.
 
         Args:
             summary: which.
@@ -297,14 +297,14 @@ class Graph:
         return self.add(Op.OVER, (*ends, *captured), made)
 
     def instantiate(self, inner: Inner, captured: tuple[int, ...], bound: int) -> int:
-        """Give the body of a sum, product or integral for one value of its variable."""
+        """Return the body of a sum, product or integral for one value of its variable."""
         made = [*captured, bound]
         for step in inner.steps:
             made.append(self.rebuild(step, tuple(made[place] for place in step.arguments)))
         return made[inner.result]
 
     def reachable(self, *tops: int) -> list[int]:
-        """Give all steps that the tops need, themselves included, in order of computing."""
+        """Return all steps that the tops need, themselves included, in order of computing."""
         needed: set[int] = set()
         waiting = list(tops)
         while waiting:

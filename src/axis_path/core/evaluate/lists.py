@@ -39,7 +39,7 @@ class Elements:
 
 
 def elements(source: ListSource, place: int, at: Expression, values: Values) -> Elements:
-    """Give the elements of a list, or of points the coordinate at a ``place`` (0 or 1).
+    """Return the elements of a list, or of points the coordinate at a ``place`` (0 or 1).
 
     Args:
         source: where they come from.
@@ -121,7 +121,7 @@ def _count(found: dict[str, Ball]) -> int:
 def inputs_of(
     value: Shaped, sources: Mapping[str, ListSource], at: Expression, values: Values
 ) -> dict[str, Elements]:
-    """Give the elements of all lists over which a value runs, by the names of its inputs.
+    """Return the elements of all lists over which a value runs, by the names of its inputs.
 
     Raises:
         ListError: the lists have different lengths.

@@ -31,24 +31,24 @@ class RealPath:
 
     @property
     def name(self) -> str:
-        """Give the name of the path."""
+        """Return the name of the path."""
         return self.x.name
 
     @property
     def variable(self) -> str:
-        """Give the name of the parameter."""
+        """Return the name of the parameter."""
         return self.x.variable
 
     @property
     def low(self) -> End:
-        """Give the lower end of the parameter."""
+        """Return the lower end of the parameter."""
         if self.x.low is None:
             raise ValueError("a path has a lower end")
         return self.x.low
 
     @property
     def high(self) -> End:
-        """Give the upper end of the parameter."""
+        """Return the upper end of the parameter."""
         if self.x.high is None:
             raise ValueError("a path has an upper end")
         return self.x.high
@@ -68,7 +68,7 @@ class RealPath:
         return enclose_columns(program, (lows, highs), self.x.parameters)
 
     def points_near(self, ts: Floats) -> Floats:
-        """Give the points at ``ts`` as if the path had no domain, (n, 2), as middles of enclosures.
+        """Return the points at ``ts`` as if the path had no domain, (n, 2): middles of enclosures.
 
         For few places this is quicker than ``points``.
         """
@@ -76,9 +76,9 @@ class RealPath:
         return np.column_stack([middles(x), middles(y)])
 
     def compiled(self, both: tuple[Expression, Expression] | None = None) -> tuple[Any, ...] | None:
-        """Give x and y as compiled code takes them, or two expressions in place of them."""
+        """Return x and y as compiled code takes them, or two expressions in place of them."""
         return self.x.compiled(*(both or (self.x.expression, self.y.expression)))
 
     def points(self, ts: Floats) -> Floats:
-        """Give the points at the parameters ``ts``, (n, 2); NaN where there is none."""
+        """Return the points at the parameters ``ts``, (n, 2); NaN where there is none."""
         return np.column_stack([self.x.sample(ts), self.y.sample(ts)])

@@ -55,7 +55,7 @@ _STEADY = _Part(waves=frozenset())
 
 
 def period(program: Program, parameters: Mapping[str, Fraction] | None) -> Multiple | None:
-    """Give a period that all results of a program share; None if none is known or all are fixed.
+    """Return a period that all results of a program share; None if none is known or all are fixed.
 
     Args:
         program: its variable is t.
@@ -71,7 +71,7 @@ def period(program: Program, parameters: Mapping[str, Fraction] | None) -> Multi
 
 
 def common_period(frequencies: frozenset[Multiple]) -> Multiple | None:
-    """Give the least period of waves with some frequencies together; None if there is none."""
+    """Return the least period of waves with some frequencies together; None if there is none."""
     if not frequencies or len({each.power for each in frequencies}) > 1:
         return None
     parts = [abs(each.part) for each in frequencies]

@@ -48,25 +48,25 @@ class Backend(Protocol[V]):
     is_fixed: bool
 
     def number(self, value: Fraction) -> V:
-        """Give an exact number."""
+        """Return an exact number."""
 
     def constant(self, name: str) -> V:
-        """Give a constant of the catalogue."""
+        """Return a constant of the catalogue."""
 
     def operation(self, op: str) -> Callable[..., V]:
-        """Give an operation by its name; whole powers and roots take their payload last."""
+        """Return an operation by its name; whole powers and roots take their payload last."""
 
     def within(self, fence: Fence, body: V, subject: V, bounds: tuple[V, ...]) -> V:
-        """Give the body where the subject lies inside the fence."""
+        """Return the body where the subject lies inside the fence."""
 
     def pieces(self, split: Split, subject: V, pieces: list[tuple[V, tuple[V, ...]]]) -> V:
         """Give, of bodies with their bounds, the first one whose fence holds the subject."""
 
     def guard(self, body: V, witness: V) -> V:
-        """Give the body where the witness is defined."""
+        """Return the body where the witness is defined."""
 
     def summarise(self, inner: Inner, low: V, high: V, captured: list[V]) -> V:
-        """Give a sum, a product or an integral."""
+        """Return a sum, a product or an integral."""
 
 
 @dataclass(frozen=True)
@@ -96,11 +96,11 @@ class Program:
 
     @kept_property
     def is_split(self) -> bool:
-        """Tell whether it has pieces."""
+        """Check whether it has pieces."""
         return any(isinstance(step.payload, Split) for step in self.steps)
 
     def plan(self, backend: Backend[V]) -> Plan:
-        """Give the program bound to a backend that is known by a name; it is bound once."""
+        """Return the program bound to a backend that is known by a name; it is bound once."""
         found = self._plans.get(backend.plan_name)
         if found is None:
             found = self._plans[backend.plan_name] = _bind(self, backend)
@@ -108,12 +108,12 @@ class Program:
 
     @property
     def is_complex(self) -> bool:
-        """Tell whether i takes part."""
+        """Check whether i takes part."""
         return any(step.op == Op.CONSTANT and step.payload == IMAGINARY for step in self.steps)
 
 
 def most_bits(program: Program) -> int:
-    """Give with how many binary digits a program may be computed, so that it stays quick.
+    """Return with how many binary digits a program may be computed, so that it stays quick.
 
     The sine of 10^9000 needs 30,000; an integral takes seconds with a tenth of that.
     """
@@ -145,7 +145,7 @@ def _named(steps: tuple[Step, ...], op: Op) -> frozenset[str]:
 
 
 def inner_bounds(program: Program) -> Program | None:
-    """Give a program for the ends of domains and pieces on the variable itself, None without any.
+    """Return a program for the ends of domains and pieces on the variable itself, None without any.
 
     Ends that depend on the variable are no ends of it.
     """
@@ -265,7 +265,7 @@ def _step(step: Step, backend: Backend[V], values: list[V]) -> V:
 
 
 def bound_step(step: Step, backend: Backend[V]) -> Callable[..., V]:
-    """Give a step as a function of the values of its arguments."""
+    """Return a step as a function of the values of its arguments."""
     payload = step.payload
     if payload is None:
         return backend.guard if step.op == Op.GUARD else backend.operation(step.op)

@@ -50,7 +50,7 @@ def proving(
     captured: list[Ball],
     wanted: int | None = None,
 ) -> Ball:
-    """Give the ball of a sum, product or integral.
+    """Return the ball of a sum, product or integral.
 
     Args:
         backend: the arithmetic of balls.

@@ -82,16 +82,16 @@ class Result:
 
     @property
     def exact(self) -> str | None:
-        """Give the exact form as a text of our language, if one is found in time; else None."""
+        """Return the exact form as a text of our language, if one is found in time; else None."""
         return self._exact.text
 
     @property
     def exact_note(self) -> str:
-        """Say if the time for an exact form ran out; else empty."""
+        """Return a note if the time for an exact form ran out; else an empty text."""
         return self._exact.note
 
     def decimal(self, digits: int = 10) -> str:
-        """Give the value with ``digits`` significant digits, each of them right.
+        """Return the value with ``digits`` significant digits, each of them right.
 
         Trailing zeros that follow from an exact number are left out.
 
@@ -172,7 +172,7 @@ def _settled(at_bits: Callable[[int], Ball], most_bits: int) -> Ball:
 
 
 def _is_told(found: Ball) -> bool:
-    """Tell whether a ball says what number it is: its first digits, or that it is as good as 0."""
+    """Check whether a ball says what number it is: its first digits, or that it is as good as 0."""
     if found.exact is not None or found.value.is_exact():
         return True
     if not found.value.contains(0):
@@ -181,7 +181,7 @@ def _is_told(found: Ball) -> bool:
 
 
 def known_form(found: Ball) -> str | None:
-    """Give the exact form that a ball carries along: a fraction, or one of pi; else None."""
+    """Return the exact form that a ball carries along: a fraction, or one of pi; else None."""
     if found.exact is not None:
         return str(found.exact)
     if found.turns is None or not is_short(found.turns):
@@ -271,7 +271,7 @@ def make_list(values: NDArray[np.float64], first: tuple[Result, ...]) -> Result:
 
 
 def _is_writable(found: Ball) -> bool:
-    """Tell whether a number can be written out: e^(10^12) has more figures than memory."""
+    """Check whether a number can be written out: e^(10^12) has more figures than memory."""
     if not found.value.is_finite():
         return False
     # Of an undecided number the radius says how large it may be.
@@ -279,7 +279,7 @@ def _is_writable(found: Ball) -> bool:
 
 
 def _size(value: arb, sign: int = 0) -> int:
-    """Give how far the power of two of a number is from 1; with a sign only on that side."""
+    """Return how far the power of two of a number is from 1; with a sign only on that side."""
     mantissa, exponent = value.man_exp()
     if not int(mantissa):
         return 0
@@ -289,7 +289,7 @@ def _size(value: arb, sign: int = 0) -> int:
 def decimal_text(
     at_bits: Callable[[int], Ball], digits: int = 10, *, most_bits: int = _MOST_BITS
 ) -> str:
-    """Give a number with ``digits`` significant digits, computing it as finely as that needs.
+    """Return a number with ``digits`` significant digits, computing it as finely as that needs.
 
     A number that cannot be told from zero with so many binary digits is given as ``0``: it is
     within 10^-600 of it. One that is not defined, or not known well enough for its digits, is
@@ -317,7 +317,7 @@ def decimal_text(
 
 
 def _is_sharp(found: Ball) -> bool:
-    """Tell whether more digits would change nothing about whether a ball can be written."""
+    """Check whether more digits would change nothing about whether a ball can be written."""
     return not found.is_defined or bool(found.value.rel_accuracy_bits() > 1)
 
 
@@ -328,7 +328,7 @@ def _fallback(found: Ball, digits: int) -> str:
 
 
 def digits_of(found: Ball, digits: int) -> str | None:
-    """Give ``digits`` significant digits of a ball, or None if it is too wide for them."""
+    """Return ``digits`` significant digits of a ball, or None if it is too wide for them."""
     if found.exact is not None:
         return _shown(to_fraction(found.exact), digits)
     value: arb = found.value
@@ -350,7 +350,7 @@ def digits_of(found: Ball, digits: int) -> str | None:
 
 
 def digits_between(low: float, high: float, digits: int) -> str:
-    """Give ``digits`` significant digits that all numbers between two floats share; else empty."""
+    """Return ``digits`` significant digits that all numbers between two floats share, or none."""
     one, other = f"{low:.{digits - 1}e}", f"{high:.{digits - 1}e}"
     if one != other or low <= 0 <= high:
         return ""
@@ -363,7 +363,7 @@ def digits_between(low: float, high: float, digits: int) -> str:
 
 
 def _rounded(value: Fraction, digits: int) -> tuple[int, int]:
-    """Give the integer of ``digits`` figures and the power of ten that are nearest to a value."""
+    """Return the integer of ``digits`` figures and the power of ten that are nearest to a value."""
     size = abs(value)
     power = math.floor(
         (size.numerator.bit_length() - size.denominator.bit_length()) * math.log10(2)
@@ -380,7 +380,7 @@ def _rounded(value: Fraction, digits: int) -> tuple[int, int]:
 
 
 def decimal_places(value: float) -> int:
-    """Give the power of ten of the first digit of a number that is not 0."""
+    """Return the power of ten of the first digit of a number that is not 0."""
     return _rounded(Fraction(value), 17)[1]
 
 

@@ -32,7 +32,7 @@ class _Arithmetic:
 
 
 def sample(program: Program, xs: Floats, parameters: Mapping[str, Fraction]) -> Floats:
-    """Give the first result of a program at ``xs``, of any shape; NaN where none is finite.
+    """Return the first result of a program at ``xs``, of any shape; NaN where none is finite.
 
     Args:
         program: what to compute; it has no inputs but its variable.
@@ -58,13 +58,13 @@ def sample(program: Program, xs: Floats, parameters: Mapping[str, Fraction]) -> 
 
 
 def is_arithmetic(program: Program) -> bool:
-    """Tell whether a program takes its values from compiled code alone."""
+    """Check whether a program takes its values from compiled code alone."""
     return _arithmetic(program) is not None
 
 
 @cache
 def _kernel() -> ModuleType:
-    """Give the compiled code; only what needs it pays for loading it."""
+    """Return the compiled code; only what needs it pays for loading it."""
     from axis_path.core.arithmetic import point_kernel
 
     return point_kernel
@@ -83,7 +83,7 @@ def _with_numpy(program: Program, xs: Floats, parameters: Mapping[str, Fraction]
 
 
 def _arithmetic(program: Program) -> _Arithmetic | None:
-    """Give a program as numbers, None if it is more than arithmetic; it is kept."""
+    """Return a program as numbers, None if it is more than arithmetic; it is kept."""
     kept = program.kept
     if "arithmetic" not in kept:
         kept["arithmetic"] = _encode(program)

@@ -26,7 +26,7 @@ class Sheet:
 
     @classmethod
     def of(cls, one: Expression, other: Expression) -> Sheet:
-        """Give the sheet on which two expressions are put together; it is kept with the first."""
+        """Return the sheet on which two expressions are put together; it is kept with the first."""
         return one.kept(("sheet", id(other)), lambda: cls._with(other), lambda s: s._other is other)
 
     @classmethod
@@ -61,11 +61,11 @@ class Sheet:
         return made[program.results[0]]
 
     def input(self, name: str) -> int:
-        """Give a further variable, known by a name."""
+        """Return a further variable, known by a name."""
         return self.graph.add(Op.INPUT, payload=name)
 
     def expression(self, step: int) -> Expression:
-        """Give a step as an expression, always the same one."""
+        """Return a step as an expression, always the same one."""
         with COMPUTING:
             if step not in self._expressions:
                 self._expressions[step] = Expression(self.graph, step)

@@ -39,7 +39,7 @@ class WatchingBackend(Backend[V], Protocol[V]):
     ends: list[V]
 
     def watching(self, bound: V) -> WatchingBackend[V]:
-        """Give the same arithmetic, which notes in ``ends`` where domains on ``bound`` end."""
+        """Return the same arithmetic, which notes in ``ends`` where domains on ``bound`` end."""
 
 
 # Fast
@@ -52,7 +52,7 @@ def fast(
     high: Floats,
     captured: list[Floats],
 ) -> Floats:
-    """Give a sum, product or integral for every element of its ends and captured values."""
+    """Return a sum, product or integral for every element of its ends and captured values."""
     if inner.summary is Summary.INTEGRAL:
         return _fast_integral(backend, inner, low, high, captured)
     shape = np.broadcast_shapes(np.shape(low), np.shape(high), *map(np.shape, captured))

@@ -30,13 +30,13 @@ class Boxes:
     y_high: Floats
 
     def take(self, chosen: NDArray[np.bool_] | NDArray[np.int64]) -> Boxes:
-        """Give some of the boxes."""
+        """Return some of the boxes."""
         return Boxes(
             self.x_low[chosen], self.x_high[chosen], self.y_low[chosen], self.y_high[chosen]
         )
 
     def __len__(self) -> int:
-        """Give how many there are."""
+        """Return how many there are."""
         return len(self.x_low)
 
     def cut(self, parts: int) -> Boxes:
@@ -70,20 +70,20 @@ class RealSurface:
     parameters: Mapping[str, Fraction] = field(default_factory=dict)
 
     def key(self) -> tuple[object, ...]:
-        """Give all that its values depend on."""
+        """Return all that its values depend on."""
         used = sorted(self.expression.program.parameters)
         return (self.expression, self.second, tuple((n, self.parameters[n]) for n in used))
 
     def of(self, expression: Expression) -> RealSurface:
-        """Give another function of the same variables and sliders."""
+        """Return another function of the same variables and sliders."""
         return RealSurface(expression, self.second, self.parameters)
 
     def factors(self) -> list[RealSurface]:
-        """Give functions whose zeros, together, hold all zeros of this one."""
+        """Return functions whose zeros, together, hold all zeros of this one."""
         return [self.of(factor) for factor in self.expression.factors()]
 
     def slopes(self) -> tuple[RealSurface, RealSurface] | None:
-        """Give the derivatives by both variables; None if one is not known."""
+        """Return the derivatives by both variables; None if one is not known."""
         try:
             return self.of(self.expression.derivative()), self.of(
                 self.expression.derivative(self.second)
@@ -92,7 +92,7 @@ class RealSurface:
             return None
 
     def sample(self, xs: Floats, ys: Floats) -> Floats:
-        """Give the values at the points (xs, ys), (n,) floats each; NaN where undefined."""
+        """Return the values at the points (xs, ys), (n,) floats each; NaN where undefined."""
         used = {
             name: np.asarray(nearest_float(self.parameters[name]))
             for name in self.expression.program.parameters
@@ -113,7 +113,7 @@ class RealSurface:
         )[0]
 
     def prove(self, x: Ball, y: Ball) -> Ball:
-        """Give the ball of values at two numbers, at the present precision."""
+        """Return the ball of values at two numbers, at the present precision."""
         program = self.expression.program
         used = {name: ball.from_fraction(self.parameters[name]) for name in program.parameters}
         return run(program, _PROVING, x, used | {self.second: y})[0]

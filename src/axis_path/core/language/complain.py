@@ -1,4 +1,4 @@
-"""Say in plain words why a row of tokens does not read.
+"""Explain in plain words why a row of tokens does not read.
 
 ``COMPLAINTS`` is a table: what is wrong, how to recognise it, and texts that show it. The test of
 the language walks the same table.
@@ -34,7 +34,7 @@ class Place:
 
     @property
     def is_after_for(self) -> bool:
-        """Tell whether the place lies in the domain."""
+        """Check whether the place lies in the domain."""
         return any(token.kind is Kind.FOR for token in self.earlier)
 
 
@@ -53,7 +53,7 @@ def _is(token: Token | None, kinds: set[Kind]) -> bool:
 
 
 def _is_open(place: Place) -> bool:
-    """Tell whether the place lies within brackets."""
+    """Check whether the place lies within brackets."""
     opened = sum(token.kind in _OPENING for token in place.earlier)
     return opened > sum(token.kind in _CLOSING for token in place.earlier)
 

@@ -10,7 +10,7 @@ from axis_path.core.language.tree import Bound, Domain, Name, Node, is_infinite,
 def read_domains(
     conditions: tuple[Condition, ...], variables: tuple[str, ...]
 ) -> tuple[Domain, ...]:
-    """Give the domain of each variable.
+    """Return the domain of each variable.
 
     Raises:
         DomainError: a condition that is about no variable, or about two at once.
@@ -32,7 +32,7 @@ def read_domains(
 
 
 def read_domain(conditions: tuple[Condition, ...], variable: str) -> Domain:
-    """Give where a variable lies by its conditions.
+    """Return where a variable lies by its conditions.
 
     Raises:
         DomainError: two lower or upper ends, or a condition that does not compare the variable.
@@ -71,7 +71,7 @@ _MIRRORED = {"<": ">", "<=": ">=", ">": "<", ">=": "<=", "!=": "!=", "=": "="}
 
 
 def _pairs(condition: Condition, variable: str) -> list[tuple[str, Node]]:
-    """Give a condition as comparisons of the variable, on the left, with a value."""
+    """Return a condition as comparisons of the variable, on the left, with a value."""
     terms, signs = condition.terms, condition.signs
     middle = terms[1] if len(terms) == 3 else terms[0]
     if len(terms) == 2 and not _is_variable(middle, variable):

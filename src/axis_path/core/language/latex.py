@@ -52,7 +52,7 @@ class Latex(Textbook):
         return f"\\text{{{text}}}"
 
     def space(self) -> str:
-        """Give a thin space."""
+        """Return a thin space."""
         return r"\,"
 
     def nothing(self) -> str:

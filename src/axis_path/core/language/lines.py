@@ -1,4 +1,4 @@
-"""Tell what a line is: a function, a value, a relation or a note, and read its parts."""
+"""Find out what a line is: a function, a value, a relation or a note, and read its parts."""
 
 from __future__ import annotations
 
@@ -83,12 +83,12 @@ class FunctionLine:
 
     @property
     def variable(self) -> str:
-        """Give the first variable."""
+        """Return the first variable."""
         return self.variables[0]
 
     @property
     def domain(self) -> Domain:
-        """Give the domain of the first variable."""
+        """Return the domain of the first variable."""
         return self.domains[0]
 
 
@@ -109,7 +109,7 @@ class RelationLine:
 
     @property
     def is_region(self) -> bool:
-        """Tell whether it is an inequality."""
+        """Check whether it is an inequality."""
         return "=" not in self.signs
 
 
@@ -117,7 +117,7 @@ Line = NoteLine | ValueLine | FunctionLine | RelationLine
 
 
 def head_name(text: str) -> str | None:
-    """Give the name that a line would define, read from its head alone."""
+    """Return the name that a line would define, read from its head alone."""
     label = _LABEL.match(text)
     if label:
         return spelled(label[1])
@@ -131,13 +131,13 @@ def head_name(text: str) -> str | None:
 
 
 def is_function_head(text: str) -> bool:
-    """Tell whether a line begins as the definition of a named function does."""
+    """Check whether a line begins as the definition of a named function does."""
     head = _FUNCTION_HEAD.match(text)
     return head is not None and not _is_equation(head)
 
 
 def domain_start(text: str) -> int:
-    """Give the place of the word ``for`` in a line, or the end of what is written."""
+    """Return the place of the word ``for`` in a line, or the end of what is written."""
     found = _FOR.search(text)
     return found.start() if found else len(text.rstrip())
 
@@ -346,7 +346,7 @@ def _has_plane_letters(text: str) -> bool:
 
 
 def _has_plane_names(body: Body, vocabulary: Vocabulary) -> bool:
-    """Tell whether x or y stands in an expression, so that ``r = x + y`` is an equation."""
+    """Check whether x or y stands in an expression, so that ``r = x + y`` is an equation."""
     used = frozenset[str]().union(*(names_in(branch.expression) for branch in body.branches))
     return bool(({"x", "y"} & used) - vocabulary.values)
 
@@ -363,7 +363,7 @@ def _value(name: str | None, span: Span, body: Body) -> ValueLine:
 
 
 def line_nodes(line: Line) -> tuple[Node, ...]:
-    """Give all expressions of a line."""
+    """Return all expressions of a line."""
     match line:
         case ValueLine(_, expression):
             return (expression,)
@@ -377,7 +377,7 @@ def line_nodes(line: Line) -> tuple[Node, ...]:
 
 
 def own_variables(line: Line) -> frozenset[str]:
-    """Give the names that a line itself gives a meaning to."""
+    """Return the names that a line itself gives a meaning to."""
     if isinstance(line, FunctionLine):
         return frozenset(line.variables)
     return frozenset({"x", "y"}) if isinstance(line, RelationLine) else frozenset()

@@ -48,11 +48,11 @@ class MathMl(Textbook):
         return f"<mtext>{escape(text)}</mtext>"
 
     def space(self) -> str:
-        """Give a thin space."""
+        """Return a thin space."""
         return '<mspace width="0.17em"></mspace>'
 
     def nothing(self) -> str:
-        """Give the invisible sign of a product."""
+        """Return the invisible sign of a product."""
         return "<mo>&#x2062;</mo>"
 
     def separator(self, sign: str) -> str:

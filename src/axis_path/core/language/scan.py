@@ -312,7 +312,7 @@ def _number_token(raw: str, at: int) -> Token:
 
 
 def _decide_bars(tokens: list[Token]) -> list[Token]:
-    """Tell opening bars from closing ones: a bar closes if it follows a value inside open bars."""
+    """Mark bars as opening or closing: one closes if it follows a value inside open bars."""
     decided: list[Token] = []
     open_bars = [0]
     for token in tokens:
@@ -380,7 +380,7 @@ def _not_closed(opening: Token, at: int) -> GrammarError:
 
 
 def _decide_functions(tokens: list[Token], vocabulary: Vocabulary) -> list[Token]:
-    """Tell how a function meets its argument, and products that end an open argument."""
+    """Mark how a function meets its argument, and products that end an open argument."""
     decided: list[Token] = []
     bound = _bound_places(tokens)
     for index, token in enumerate(tokens):
@@ -420,7 +420,7 @@ def _is_function(name: str, vocabulary: Vocabulary) -> bool:
 
 
 def _bound_places(tokens: list[Token]) -> set[int]:
-    """Give the tokens that stand for the variable of a sum, product or integral around them.
+    """Return the tokens that stand for the variable of a sum, product or integral around them.
 
     In ``sum(m^2, m, 1, 9)`` an ``m`` is the variable, even where a function has that name.
     """
@@ -480,7 +480,7 @@ def _is_first_of_summary(before: list[Token]) -> bool:
 
 
 def _closes_power_of_function(before: list[Token]) -> bool:
-    """Tell whether a bracket holds the argument of a function such as ``sin^2`` before it."""
+    """Check whether a bracket holds the argument of a function such as ``sin^2`` before it."""
     kinds = [token.kind for token in before[-4:]]
     return (
         kinds[-2:] == [Kind.RAISED, Kind.SUPERSCRIPT]

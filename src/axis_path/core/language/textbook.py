@@ -38,7 +38,7 @@ _TYPESET_SIGNS = {"<=": "≤", ">=": "≥"}
 
 
 def precedence(node: Node) -> int:
-    """Tell how tightly the outermost operation of a formula binds in print."""
+    """Return how tightly the outermost operation of a formula binds in print."""
     match node:
         case Binary(Operator.ADD | Operator.SUBTRACT):
             return SUM
@@ -77,11 +77,11 @@ class Textbook(ABC):
 
     @abstractmethod
     def space(self) -> str:
-        """Give a thin space."""
+        """Return a thin space."""
 
     @abstractmethod
     def nothing(self) -> str:
-        """Give what stands between factors that touch."""
+        """Return what stands between factors that touch."""
 
     @abstractmethod
     def separator(self, sign: str) -> str:

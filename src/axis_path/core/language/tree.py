@@ -165,7 +165,7 @@ class Domain:
 
     @property
     def is_whole(self) -> bool:
-        """Tell whether nothing is restricted."""
+        """Check whether nothing is restricted."""
         return self.low is None and self.high is None and not self.without
 
 
@@ -213,7 +213,7 @@ def is_infinite(node: Node) -> bool:
 
 
 def children(node: Node) -> tuple[Node, ...]:
-    """Give the nodes directly below ``node``, from left to right."""
+    """Return the nodes directly below ``node``, from left to right."""
     match node:
         case Number() | Name():
             return ()
@@ -235,7 +235,7 @@ def children(node: Node) -> tuple[Node, ...]:
 
 
 def domain_nodes(domain: Domain | None) -> tuple[Node, ...]:
-    """Give the expressions that a domain is made of."""
+    """Return the expressions that a domain is made of."""
     if domain is None:
         return ()
     bounds = tuple(end.value for end in (domain.low, domain.high) if end is not None)
@@ -243,7 +243,7 @@ def domain_nodes(domain: Domain | None) -> tuple[Node, ...]:
 
 
 def walk(node: Node) -> Iterator[Node]:
-    """Give every node of a tree, the top first."""
+    """Return every node of a tree, the top first."""
     waiting = [node]
     while waiting:
         current = waiting.pop()
@@ -254,7 +254,7 @@ def walk(node: Node) -> Iterator[Node]:
 def free_uses(
     node: Node, hidden: frozenset[str] = frozenset()
 ) -> Iterator[Name | Call | Derivative]:
-    """Give the nodes that name something from outside: no variable of a sum within the tree.
+    """Return the nodes that name something from outside: no variable of a sum within the tree.
 
     Args:
         node: the tree.
@@ -276,10 +276,10 @@ def free_uses(
 
 
 def name_of(use: Name | Call | Derivative) -> str:
-    """Give the name that a node uses."""
+    """Return the name that a node uses."""
     return use.name if isinstance(use, Name) else use.function
 
 
 def names_in(node: Node) -> frozenset[str]:
-    """Give the names that a tree uses from outside itself: values, constants and functions."""
+    """Return the names that a tree uses from outside itself: values, constants and functions."""
     return frozenset(name_of(use) for use in free_uses(node))

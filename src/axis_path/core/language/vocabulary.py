@@ -55,7 +55,7 @@ NAME_PATTERN = re.compile(rf"[{_LETTER}](?:(?![α-ω])[{_LETTER}0-9])*")
 
 
 def spelled(text: str) -> str:
-    """Give the one name of all spellings: ``θ`` is ``theta``, ``arcsin`` is ``asin``."""
+    """Return the one name of all spellings: ``θ`` is ``theta``, ``arcsin`` is ``asin``."""
     return SPELLINGS.get(text) or _GREEK_NAMES.get(text, text)
 
 
@@ -83,27 +83,27 @@ class Vocabulary:
     variables: frozenset[str] = frozenset()
 
     def is_function(self, name: str) -> bool:
-        """Tell whether a name is applied to what follows it."""
+        """Check whether a name is applied to what follows it."""
         if name in self.variables:
             return False
         return name in FUNCTIONS or name in self.functions or name in SUMMARIES
 
     def is_value(self, name: str) -> bool:
-        """Tell whether a name stands for a number."""
+        """Check whether a name stands for a number."""
         return name in self.variables or name in self.values or name in CONSTANTS
 
     def is_known(self, name: str) -> bool:
-        """Tell whether a name means anything."""
+        """Check whether a name means anything."""
         return self.is_function(name) or self.is_value(name) or name in ("inf", "rad")
 
     def and_variables(self, *names: str) -> Vocabulary:
-        """Give these names with more variables."""
+        """Return these names with more variables."""
         if self.variables.issuperset(names):
             return self
         return Vocabulary(self.functions, self.values, self.variables.union(names))
 
     def all_names(self) -> frozenset[str]:
-        """Give every name, for suggestions."""
+        """Return every name, for suggestions."""
         shown = set(FUNCTIONS) | set(SUMMARIES) | (set(CONSTANTS) - {DEGREE})
         return self.functions | self.values | self.variables | shown
 
@@ -183,7 +183,7 @@ def _in_small_letters(run: str, names: frozenset[str]) -> str | None:
 
 
 def nearest(run: str, names: frozenset[str]) -> str | None:
-    """Give the known name that differs from ``run`` by one slip, or None.
+    """Return the known name that differs from ``run`` by one slip, or None.
 
     A slip is one letter too many, one missing, one wrong, or two neighbours exchanged.
     """

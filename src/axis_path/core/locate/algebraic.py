@@ -13,7 +13,7 @@ _MOST_BITS = 12_000
 
 
 def vanishes(function: RealFunction, expression: Expression, place: Ball) -> bool:
-    """Tell whether an expression is proved to be exactly zero at a number that is known exactly.
+    """Check whether an expression is proved to be exactly zero at a number that is known exactly.
 
     Args:
         function: gives the sliders.

@@ -124,7 +124,7 @@ def _is_zero(value: Ball) -> bool:
 
 
 def _unbounded(nearing: Approaching) -> Limit | None:
-    """Tell whether a function that grows beyond all bounds is positive or negative then."""
+    """Check whether a function that grows beyond all bounds is positive or negative then."""
     place = nearing.place
     near_by = (place.value + nearing.side * _step(place, 60)).mid()
     sign = nearing.branch.prove(Ball(near_by)).sign()
@@ -179,7 +179,7 @@ def _agreed(at: Callable[[int, float], Ball]) -> Limit:
 
 
 def _settled(values: list[Ball]) -> Limit:
-    """Tell from values at distances, each the square of the one before, what they come to."""
+    """Return what values come to at distances, each the square of the one before."""
     if not all(value.is_defined and value.value.is_finite() for value in values):
         return UNKNOWN
     found = [value.value.mid() for value in values]
@@ -194,7 +194,7 @@ def _settled(values: list[Ball]) -> Limit:
 
 
 def _recognised(value: arb, change: arb) -> Ball:
-    """Give a value that was followed, as the simple number that it seems to be, if there is one."""
+    """Return a value that was followed, as the simple number that it seems to be, if any."""
     room = change + _SAME
     around = arb(value.mid(), room.upper())
     for candidate, _ in candidates(around.lower(), around.upper()):

@@ -55,7 +55,7 @@ class Asymptotes(Sequence["Asymptote"]):
     note: str = ""
 
     def __len__(self) -> int:
-        """Give how many there are."""
+        """Return how many there are."""
         return len(self.items)
 
     @overload
@@ -63,7 +63,7 @@ class Asymptotes(Sequence["Asymptote"]):
     @overload
     def __getitem__(self, index: slice) -> tuple[Asymptote, ...]: ...
     def __getitem__(self, index: int | slice) -> Asymptote | tuple[Asymptote, ...]:
-        """Give one, or some."""
+        """Return one, or some."""
         return self.items[index]
 
 
@@ -89,7 +89,7 @@ class Asymptote:
 
 
 def find_asymptotes(function: RealFunction, breaks: Findings) -> Asymptotes:
-    """Give the asymptotes of a function.
+    """Return the asymptotes of a function.
 
     Args:
         function: one whose own domain ends does not go out on that side.

@@ -43,7 +43,7 @@ def _breaks(anatomy: Anatomy) -> Findings:
 
 
 def _seen_breaks(anatomy: Anatomy) -> list[Finding]:
-    """Give the places at which samples break, none of them checked."""
+    """Return the places at which samples break, none of them checked."""
     return [
         at_place(kind, place, proved=False, note=SEEN)
         for place, kind in seen_breaks(anatomy.function, anatomy.inside)
@@ -68,7 +68,7 @@ def _all_breaks(anatomy: Anatomy, items: list[Finding]) -> Findings:
 def break_at(
     anatomy: Anatomy, before: Part | None, spot: Spot, after: Part | None
 ) -> tuple[Finding | None, str]:
-    """Give the break at a spot, or a sentence if it could not be told; neither if there is none."""
+    """Return the break at a spot, or a sentence if it is not decided; neither without a break."""
     low, high = limits_beside(anatomy, before, spot, after)
     value = anatomy.value_at(spot)
     variable = anatomy.function.variable
@@ -141,7 +141,7 @@ def _order(
 def limits_beside(
     anatomy: Anatomy, before: Part | None, spot: Spot, after: Part | None
 ) -> tuple[Limit | None, Limit | None]:
-    """Give the limits from below and from above; None from a side without values."""
+    """Return the limits from below and from above; None from a side without values."""
     found: list[Limit | None] = []
     for part, side in ((before, -1), (after, 1)):
         if part is None or part.defined is Defined.NO:
@@ -157,7 +157,7 @@ def limits_beside(
 
 
 def _end(anatomy: Anatomy, spot: Spot, limit: Limit | None) -> Finding | None:
-    """Give the end of a domain, or a pole if the function grows beyond all bounds there."""
+    """Return the end of a domain, or a pole if the function grows beyond all bounds there."""
     if limit is None:
         return None
     is_own = _is_own_end(anatomy, spot)
@@ -188,7 +188,7 @@ def _is_own_end(anatomy: Anatomy, spot: Spot) -> bool:
 
 
 def ends_beyond(anatomy: Anatomy, spot: Spot) -> bool:
-    """Tell whether the function has no value just outside the interval."""
+    """Check whether the function has no value just outside the interval."""
     side = -1 if spot is anatomy.spots[0] else 1
     size = max(abs(spot.place.value).upper(), 1)
     outside = Ball(

@@ -118,7 +118,7 @@ class Parts:
         return found
 
     def mean(self, bits: int) -> Ball:
-        """Give the mean value."""
+        """Return the mean value."""
         if self.endless:
             return ball.undefined("an interval without end has no mean value")
         found = self.whole(bits)
@@ -126,7 +126,7 @@ class Parts:
             return ball.divide(found, ball.subtract(self.inside.high, self.inside.low))
 
     def length(self, bits: int) -> Ball:
-        """Give the length of the graph, without its jumps.
+        """Return the length of the graph, without its jumps.
 
         Raises:
             NotHandledError: a slope is not known.
@@ -145,7 +145,7 @@ class Parts:
         return _total(bits, found)
 
     def area(self, bits: int) -> Ball:
-        """Give the area between the graph and the axis.
+        """Return the area between the graph and the axis.
 
         The cuts are the nearest floats, which changes the area by the square of what they are off:
         far less than any digit that is shown.
@@ -181,7 +181,7 @@ class Parts:
     def _over(
         self, part: Stretch, expression: Expression, places: Sequence[Ball], bits: int
     ) -> list[Ball]:
-        """Give the integral over each cell between neighbouring places; exact for polynomials."""
+        """Return the integral over each cell between neighbouring places; exact for polynomials."""
         polynomial = as_polynomial(part.branch, expression)
         if polynomial is not None:
             with precision(bits + _SPARE):
@@ -209,7 +209,7 @@ class Parts:
 def smooth_parts(
     function: RealFunction, inside: Interval, endless: tuple[EndlessEnd, ...] = ()
 ) -> Parts | str | None:
-    """Give the parts of a function over an interval.
+    """Return the parts of a function over an interval.
 
     Args:
         function: its own domain is respected.
@@ -293,7 +293,7 @@ MEASURED: dict[str, Callable[[Parts, int], Ball]] = {
 
 
 def _is_own_end(spot: Spot, value: Ball) -> bool:
-    """Tell whether the interval ends where the values do, at a place known to many digits."""
+    """Check whether the interval ends where the values do, at a place known to many digits."""
     return spot.is_end and bool(spot.zeros) and bool(value.value.is_finite())
 
 

@@ -62,18 +62,18 @@ class Cell:
         return Cell(self.low, at, self.low_zeros), Cell(at, self.high, high_zeros=self.high_zeros)
 
     def hull(self) -> Ball:
-        """Give all numbers of the cell."""
+        """Return all numbers of the cell."""
         return ball.from_bounds(self.low.value, self.high.value)
 
     @property
     def middle(self) -> float:
-        """Give where the cell is cut."""
+        """Return where the cell is cut."""
         low, high = float(self.low.value.mid()), float(self.high.value.mid())
         return low + (high - low) * _CUT
 
     @property
     def is_narrow(self) -> bool:
-        """Tell whether the cell is not cut any more."""
+        """Check whether the cell is not cut any more."""
         low, high = float(self.low.value.mid()), float(self.high.value.mid())
         return high - low <= _NARROWEST * max(abs(low), abs(high), 1e-12)
 
@@ -115,7 +115,7 @@ class Search:
 
 
 def is_tiny(cell: Cell) -> bool:
-    """Tell whether a cell is a point to the eye."""
+    """Check whether a cell is a point to the eye."""
     low, high = float(cell.low.value.mid()), float(cell.high.value.mid())
     return high - low <= 1e-9 * max(abs(low), abs(high), 1e-3)
 
@@ -133,12 +133,12 @@ def merged_cells(cells: list[Cell]) -> list[Cell]:
 
 
 def float_below(value: arb) -> float:
-    """Give a float that is at most an exact number, and close to it."""
+    """Return a float that is at most an exact number, and close to it."""
     near = float(value)
     return near if bool(arb(near) <= value) else math.nextafter(near, -math.inf)
 
 
 def float_above(value: arb) -> float:
-    """Give a float that is at least an exact number, and close to it."""
+    """Return a float that is at least an exact number, and close to it."""
     near = float(value)
     return near if bool(arb(near) >= value) else math.nextafter(near, math.inf)

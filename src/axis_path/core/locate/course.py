@@ -29,7 +29,7 @@ class Course:
 
     @property
     def is_complete(self) -> bool:
-        """Tell whether all its turns are known."""
+        """Check whether all its turns are known."""
         return not self.search.undecided and not self.search.is_crowded
 
 
@@ -63,7 +63,7 @@ def course_of(anatomy: Anatomy, part: Part, order: int) -> Course:
 def open_course_notes(
     anatomy: Anatomy, courses: Iterable[Course], items: list[Finding], words: Words
 ) -> list[str]:
-    """Say of all parts together what the searches have left open."""
+    """Describe what the searches of all parts together have left open."""
     together = Search()
     for course in courses:
         together.undecided += course.search.undecided
@@ -72,7 +72,7 @@ def open_course_notes(
 
 
 def slope_beside(course: Course, turn: Root, side: int) -> int | None:
-    """Give the sign of the slope beside a turn, up to the next one."""
+    """Return the sign of the slope beside a turn, up to the next one."""
     places = [course.part.low.place, *(each.place for each in course.turns), course.part.high.place]
     at = 1 + course.turns.index(turn)
     other = places[at + side].value
@@ -85,7 +85,7 @@ def slope_beside(course: Course, turn: Root, side: int) -> int | None:
 
 
 def leaving(course: Course | None, side: int) -> int | None:
-    """Give how a part runs next to a spot, as it is left to that side: 1 up, -1 down, 0 level."""
+    """Return how a part runs next to a spot, as it is left to that side: 1 up, -1 down, 0 level."""
     if course is None:
         return None
     low, high = course.part.low.place.value, course.part.high.place.value

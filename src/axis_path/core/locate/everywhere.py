@@ -101,7 +101,7 @@ def _along_the_line(
 
 
 def reach_of(functions: Sequence[RealFunction]) -> tuple[Interval, tuple[bool, bool]]:
-    """Give an interval outside of which, below and above, no function changes its sign or breaks.
+    """Return an interval outside of which, below and above, no function changes its sign or breaks.
 
     Returns:
         The interval, and for both sides whether that is proved.

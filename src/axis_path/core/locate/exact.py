@@ -31,7 +31,7 @@ _LARGEST_COEFFICIENT, _LATTICE_BITS = 10_000, 62
 
 
 def simplest_between(low: Fraction, high: Fraction, largest: int) -> Fraction | None:
-    """Give the fraction with the smallest denominator in [low, high].
+    """Return the fraction with the smallest denominator in [low, high].
 
     None if that denominator is larger than ``largest``.
 
@@ -57,7 +57,7 @@ def simplest_between(low: Fraction, high: Fraction, largest: int) -> Fraction | 
 
 
 def candidates(low: arb, high: arb) -> list[tuple[Ball, str]]:
-    """Give simple numbers in [low, high], as exact balls with the way they are written."""
+    """Return simple numbers in [low, high], as exact balls with the way they are written."""
     found: list[tuple[Ball, str]] = []
     ends = fraction_of(low), fraction_of(high)
     if ends[0] is not None and ends[1] is not None:
@@ -95,7 +95,7 @@ def quadratic_at(place: arb) -> fmpq_poly | None:
 
 
 def quick_candidates(low: Floats, high: Floats) -> list[tuple[Ball, ...]]:
-    """Give simple numbers in brackets, [low, high], (n,) each, whose ends are close to one another.
+    """Return simple numbers in narrow brackets, [low, high], (n,) each.
 
     It runs in every frame, and most brackets hold none.
     """
@@ -115,7 +115,7 @@ def quick_candidates(low: Floats, high: Floats) -> list[tuple[Ball, ...]]:
 
 
 def _turns_between(low: arb, high: arb) -> Fraction | None:
-    """Give the simple fraction of pi, not 0, that lies between two numbers, or just beside them."""
+    """Return the simple fraction of pi, not 0, that lies between two numbers or beside them."""
     ratio = low.union(high) / arb.pi()
     least, greatest = fraction_of(ratio.lower()), fraction_of(ratio.upper())
     if least is None or greatest is None:
@@ -134,7 +134,7 @@ def written(place: Ball) -> str | None:
 
 
 def place_of(exact: str | None, low: float, high: float) -> Ball:
-    """Give the place of a finding: the number that its exact form is, if that is simple."""
+    """Return the place of a finding: the number that its exact form is, if that is simple."""
     if exact is not None:
         for candidate, _ in candidates(arb(low), arb(high)):
             if written(candidate) == exact:

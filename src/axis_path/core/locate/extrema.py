@@ -82,7 +82,7 @@ def _extrema(anatomy: Anatomy) -> Findings:
 
 
 def _seen_extrema(anatomy: Anatomy) -> list[Finding]:
-    """Give the places at which samples turn, none of them checked."""
+    """Return the places at which samples turn, none of them checked."""
     kinds = {1: Kind.MAXIMUM, -1: Kind.MINIMUM}
     return [
         at_place(kinds[way], place, proved=False, note=SEEN)
@@ -147,7 +147,7 @@ def _at_turn(course: Course, turn: Root, found: _Found) -> bool:
 
 
 def _sharp_value(branch: RealFunction, slope: RealFunction, place: Ball) -> Ball:
-    """Give the value at a turning point, where the slope is next to nothing, to many digits."""
+    """Return the value at a turning point, where the slope is next to nothing, to many digits."""
     if place.exact is not None or place.turns is not None:
         return branch.prove(place)
     middle = place.value.mid()
@@ -214,7 +214,7 @@ def _is_edge(anatomy: Anatomy, spot: Spot) -> bool:
 
 
 def _rank(limit: Limit, value: Ball, course: Course | None, side: int) -> int | None:
-    """Tell whether the function is above (1) or below (-1) a value beside it, level is 0."""
+    """Check whether the function is above (1) or below (-1) a value beside it, level is 0."""
     if limit.is_infinite:
         return 1 if limit.approach is Approach.UP else -1
     if limit.value is None or not value.is_defined:

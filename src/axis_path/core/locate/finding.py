@@ -80,7 +80,7 @@ class Findings(Sequence[Finding]):
     along: str = ""
 
     def __len__(self) -> int:
-        """Give how many were found."""
+        """Return how many were found."""
         return len(self.items)
 
     @overload
@@ -88,7 +88,7 @@ class Findings(Sequence[Finding]):
     @overload
     def __getitem__(self, index: slice) -> tuple[Finding, ...]: ...
     def __getitem__(self, index: int | slice) -> Finding | tuple[Finding, ...]:
-        """Give one finding, or some."""
+        """Return one finding, or some."""
         return self.items[index]
 
     def __iter__(self) -> Iterator[Finding]:

@@ -78,7 +78,7 @@ class Condition:
     sign: str
 
     def holds(self, value: Ball) -> bool | None:
-        """Tell whether a value satisfies it; None if that is not known."""
+        """Check whether a value satisfies it; None if that is not known."""
         if value.defined is Defined.NO:
             return False
         sign = value.sign() if value.is_defined else None
@@ -143,7 +143,7 @@ def _found_stretches(
 
 
 def _seen_stretches(conditions: Sequence[Condition], inside: Interval) -> list[Stretch]:
-    """Give the stretches at whose samples all conditions hold; none of it is checked."""
+    """Return the stretches at whose samples all conditions hold; none of it is checked."""
     is_on, changes = seen_changes(lambda xs: _hold(conditions, xs), inside)
     places = [inside.low, *changes, inside.high]
     closed = [inside.low_closed, *_seem_closed(conditions, changes), inside.high_closed]
@@ -158,7 +158,7 @@ def _seen_stretches(conditions: Sequence[Condition], inside: Interval) -> list[S
 
 
 def _hold(conditions: Sequence[Condition], xs: Floats) -> NDArray[np.bool_]:
-    """Tell at which places, (n,), all conditions seem to hold."""
+    """Return at which places, (n,), all conditions seem to hold."""
     found = np.ones(len(xs), dtype=np.bool_)
     for condition in conditions:
         values = condition.function.sample(xs)
@@ -171,7 +171,7 @@ def _hold(conditions: Sequence[Condition], xs: Floats) -> NDArray[np.bool_]:
 
 
 def _seem_closed(conditions: Sequence[Condition], places: Sequence[Ball]) -> list[bool]:
-    """Tell which ends seem to belong to a stretch: zeros of what must not be negative."""
+    """Return which ends seem to belong to a stretch: zeros of what must not be negative."""
     at = np.array([float(place.value.mid()) for place in places])
     beside = at + np.maximum(np.abs(at), 1) * _ASIDE
     found = np.zeros(len(at), dtype=np.bool_)

@@ -90,7 +90,7 @@ def _bend(sign: int) -> str:
 def _bend_at_spot(
     anatomy: Anatomy, spot: Spot, one: Course, other: Course
 ) -> tuple[list[Finding], bool]:
-    """Give a point of inflection at a spot, through which the graph goes in one direction."""
+    """Return a point of inflection at a spot, through which the graph goes in one direction."""
     value = anatomy.value_at(spot)
     if not value.is_defined:
         return [], True
@@ -115,7 +115,7 @@ def _leaving_sign(course: Course, side: int) -> int | None:
 
 
 def _goes_through(anatomy: Anatomy, spot: Spot, one: Course, other: Course) -> bool:
-    """Tell whether the slopes from both sides come to the same, a vertical tangent included."""
+    """Check whether the slopes from both sides come to the same, a vertical tangent included."""
     parts = [
         replace(course.part, branch=anatomy.workshop.derivative(course.part.branch))
         for course in (one, other)

@@ -26,7 +26,7 @@ def _compiled(signature):
 
 @_compiled("i8[::1](f8[::1], f8[::1], b1[::1], b1[::1])")
 def signs(low, high, partial, nowhere):
-    """Give the proved signs of enclosures, (n,); 0 where they are not known."""
+    """Return the proved signs of enclosures, (n,); 0 where they are not known."""
     found = np.zeros(len(low), dtype=np.int64)
     for i in range(len(low)):
         if not (partial[i] or nowhere[i]):
@@ -36,7 +36,7 @@ def signs(low, high, partial, nowhere):
 
 @_compiled("f8[::1](f8[::1], f8[::1], f8[::1], f8[::1])")
 def chords(lows, highs, first, last):
-    """Give where the chord of each stretch crosses the axis, (n,); the middle if it does not."""
+    """Return where the chord of each stretch crosses the axis, (n,); the middle if it does not."""
     found = np.empty(len(lows))
     for i in range(len(lows)):
         a, b = lows[i], highs[i]
@@ -84,7 +84,7 @@ def newton(place, lows, highs, before, rises, values, slopes):
 
 @_compiled("f8[::1](f8[::1], f8, f8[::1], f8[::1])")
 def beside(place, reach, lows, highs):
-    """Give the places to both sides of guesses, (2n,): first those below, then those above."""
+    """Return the places to both sides of guesses, (2n,): first those below, then those above."""
     count = len(place)
     found = np.empty(2 * count)
     for i in range(count):

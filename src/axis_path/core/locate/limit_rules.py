@@ -49,7 +49,7 @@ class Limit:
 
     @property
     def is_infinite(self) -> bool:
-        """Tell whether it goes beyond all bounds."""
+        """Check whether it goes beyond all bounds."""
         return self.approach in (Approach.UP, Approach.DOWN)
 
 
@@ -60,7 +60,7 @@ _HALF = ball.from_fraction(Fraction(1, 2))
 
 
 def to_infinity(sign: int) -> Limit:
-    """Give the limit of what grows beyond all bounds with a sign."""
+    """Return the limit of what grows beyond all bounds with a sign."""
     return Limit(Approach.UP if sign > 0 else Approach.DOWN, proved=True)
 
 
@@ -222,7 +222,7 @@ def _is_zero(limit: Limit) -> bool:
 
 
 def _sign_of(limit: Limit) -> int | None:
-    """Give the sign of a limit; None if it is not known."""
+    """Return the sign of a limit; None if it is not known."""
     if limit.is_infinite:
         return 1 if limit.approach is Approach.UP else -1
     return limit.value.sign() if limit.value is not None else None

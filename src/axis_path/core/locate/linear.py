@@ -87,7 +87,7 @@ def _fraction(value: fmpq) -> Fraction:
 
 
 def _clash(rows: list[list[fmpq | None]], count: int) -> tuple[int, ...]:
-    """Give a smallest set of equations, taken from the first ones, that contradict one another."""
+    """Return a smallest set of equations, from the first ones on, that contradict one another."""
     chosen = list(range(len(rows)))
     for k in range(len(rows)):
         fewer = [each for each in chosen if each != k]

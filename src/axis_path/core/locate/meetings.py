@@ -151,7 +151,7 @@ def _solved(sheet: Sheet, surface: RealSurface, by: str) -> int | None:
 
 
 def _above(sheet: Sheet, track: _Track, function: RealFunction) -> int:
-    """Give how far a curve lies above the graph of a function."""
+    """Return how far a curve lies above the graph of a function."""
     return sheet.graph.minus(track.y, sheet.take(function.expression, track.x))
 
 
@@ -179,7 +179,7 @@ def _along(
 def _met_at(
     verdict: Verdict, sheet: Sheet, track: _Track, other: Curve, bounds: Bounds, inside: Interval
 ) -> Iterator[Finding]:
-    """Give the points at the roots that were found along a curve, as far as they are in bounds."""
+    """Return the points at the roots along a curve, as far as they are in bounds."""
     is_graph = track.function is not None
     x, y = (replace(track.domain, expression=sheet.expression(s)) for s in (track.x, track.y))
     for root in verdict.roots:
@@ -204,7 +204,7 @@ def _met_at(
 
 
 def _span(track: _Track, other: Curve, bounds: Bounds, interval: Interval) -> Interval:
-    """Give between which values of its number a curve is followed."""
+    """Return between which values of its number a curve is followed."""
     if track.function is not None:
         return within(other, interval) if isinstance(other, RealFunction) else interval
     low, high = track.domain.low, track.domain.high
@@ -225,7 +225,7 @@ def within(function: RealFunction, interval: Interval) -> Interval:
 
 
 def _is_within(x: Ball, y: Ball, bounds: Bounds, other: Curve, is_graph: bool) -> bool | None:
-    """Tell whether a point lies in the bounds and in the domain of the other curve."""
+    """Check whether a point lies in the bounds and in the domain of the other curve."""
     answers: list[bool | None] = []
     for value, ends in ((x, bounds.x), (y, bounds.y)):
         if ends is not None and not (is_graph and value is x):
@@ -255,7 +255,7 @@ def _inside_end(x: Ball, end: End, side: int) -> bool | None:
 
 
 def _each_once(items: list[Finding]) -> list[Finding]:
-    """Give each point once: a path that closes, or crosses itself there, comes by again."""
+    """Return each point once: a path that closes, or crosses itself there, comes by again."""
     kept: list[Finding] = []
     for item in sorted(items, key=lambda each: (each.x, each.y)):
         near = 1e-11 * (1 + abs(item.x) + abs(item.y))
@@ -403,7 +403,7 @@ def _points_of(
 
 
 def _exact_point(one: RealSurface, other: RealSurface, hulls: list[Ball]) -> list[Ball] | None:
-    """Give a point of simple numbers in a box that solves both equations exactly, if any."""
+    """Return a point of simple numbers in a box that solves both equations exactly, if any."""
     across, up = (
         [found for found, _ in candidates(hull.value.lower(), hull.value.upper())] for hull in hulls
     )

@@ -77,7 +77,7 @@ class Part:
 
     @property
     def cell(self) -> Cell:
-        """Give the part as a cell."""
+        """Return the part as a cell."""
         return _cell(self.low, self.high)
 
 
@@ -234,7 +234,7 @@ def _part(workshop: Workshop, low: Spot, high: Spot, *, is_known: bool) -> Part:
 
 
 def _spots_of(workshop: Workshop, edge: Edge, spots: list[Spot]) -> tuple[list[Spot], bool]:
-    """Give the zeros of an edge between the spots that are known, and whether these are all."""
+    """Return the zeros of an edge between the spots that are known, and whether these are all."""
     found: list[Spot] = []
     sure = True
     branches: dict[int, tuple[RealFunction, list[Cell]]] = {}

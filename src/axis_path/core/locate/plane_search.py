@@ -225,7 +225,7 @@ class _Columns:
 
 
 def _operator(columns: _Columns, inverse: tuple[Floats, Floats], row: int) -> tuple[Floats, Floats]:
-    """Give one row of m - Y f(m) + (1 - Y J(X)) (X - m), rounded outward."""
+    """Return one row of m - Y f(m) + (1 - Y J(X)) (X - m), rounded outward."""
     boxes, (f, g), slopes = columns.boxes, columns.at_middle, columns.slopes
     p, q = inverse
     middles = (boxes.x_low + boxes.x_high) / 2, (boxes.y_low + boxes.y_high) / 2
@@ -324,7 +324,7 @@ def _touch(one: Solution, other: Solution) -> bool:
 
 
 def _distinct(found: list[Solution]) -> list[Solution]:
-    """Give each once: a solution on the border of two boxes is found in both."""
+    """Return each once: a solution on the border of two boxes is found in both."""
     kept: list[Solution] = []
     for each in found:
         same = [k for k in kept if _overlap(each, k)]

@@ -86,7 +86,7 @@ class _Polynomials:
         raise _NoPolynomialError
 
     def guard(self, body: fmpq_poly, witness: fmpq_poly) -> fmpq_poly:
-        """Give the body: a polynomial is defined everywhere."""
+        """Return the body: a polynomial is defined everywhere."""
         return body
 
     def summarise(self, inner: object, low: object, high: object, captured: object) -> fmpq_poly:
@@ -106,7 +106,7 @@ _OPERATIONS: dict[str, Callable[..., fmpq_poly]] = {
 
 
 def as_polynomial(function: RealFunction, expression: Expression) -> fmpq_poly | None:
-    """Give an expression as a polynomial of the variable, or None if it is none."""
+    """Return an expression as a polynomial of the variable, or None if it is none."""
     program = expression.program
     parameters = {
         name: _Polynomials().number(function.parameters[name]) for name in program.parameters
@@ -119,7 +119,7 @@ def as_polynomial(function: RealFunction, expression: Expression) -> fmpq_poly |
 
 
 def is_polynomial(function: RealFunction) -> bool:
-    """Tell whether all factors of a function are polynomials."""
+    """Check whether all factors of a function are polynomials."""
     return all(
         as_polynomial(function, factor) is not None for factor in function.expression.factors()
     )
@@ -135,7 +135,7 @@ class PolynomialZero:
 
 
 def real_zeros(polynomial: fmpq_poly) -> list[PolynomialZero]:
-    """Give every real zero of a polynomial that is not 0."""
+    """Return every real zero of a polynomial that is not 0."""
     found: list[PolynomialZero] = []
     _, factors = polynomial.numer().factor()
     for factor, order in factors:

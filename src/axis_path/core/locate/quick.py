@@ -65,7 +65,7 @@ def quick_zeros(
 
 
 def _forms(function: RealFunction) -> tuple[Any, ...] | None:
-    """Give the function with its slope, and its factors, as the kernel takes them, if it can."""
+    """Return the function with its slope, and its factors, as the kernel takes them, if it can."""
     try:
         pair = function.compiled(function.expression, function.expression.derivative())
     except (LimitError, NotHandledError):
@@ -109,7 +109,7 @@ def _with_slopes(
 
 
 def _without_zero(function: RealFunction, low: Floats, high: Floats) -> Flags:
-    """Tell of each stretch whether no factor whose zeros may be the function's is zero in it."""
+    """Return for each stretch whether no factor whose zeros may be the function's is zero in it."""
     sure = np.ones(len(low), dtype=np.bool_)
     for factor in function.expression.factors(through_pieces=True):
         values = function.enclose(low, high, factor)
@@ -131,7 +131,7 @@ def _finding(bracket: list[float], exact: str | None) -> Finding:
 
 
 def _exact(function: RealFunction, candidates: tuple[Ball, ...]) -> str | None:
-    """Give the zero in exact form, if a simple number in its bracket is proved to be it."""
+    """Return the zero in exact form, if a simple number in its bracket is proved to be it."""
     for candidate in candidates:
         if _is_zero(function, candidate):
             return written(candidate)
@@ -139,7 +139,7 @@ def _exact(function: RealFunction, candidates: tuple[Ball, ...]) -> str | None:
 
 
 def _is_zero(function: RealFunction, candidate: Ball) -> bool:
-    """Tell whether a simple number is proved to be a zero: once for all states that agree there."""
+    """Check whether a simple number is a zero, with proof: once for all states that agree there."""
     near = float(candidate.value.mid())
     around = math.nextafter(near, -math.inf), math.nextafter(near, math.inf)
     key = (*function.key_on(*around), written(candidate))

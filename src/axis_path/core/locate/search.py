@@ -255,7 +255,7 @@ class _Factor:
         return self._slopes[order]
 
     def _holds(self, value: Ball) -> bool:
-        """Tell whether a ball over a cell tells of a continuous function on all of it."""
+        """Check whether a ball over a cell tells of a continuous function on all of it."""
         if self.is_smooth:
             return bool(value.value.is_finite())
         return value.is_defined and value.continuous
@@ -354,7 +354,7 @@ class _Factor:
         return bool(np.any(bounds.nowhere) or bounds.low[0] > 0 or bounds.high[0] < 0)
 
     def _slope_by_floats(self, cell: Cell) -> int | None:
-        """Give the sign of slopes that are unbounded on one side, as those of sqrt are at 0."""
+        """Return the sign of slopes that are unbounded on one side, as those of sqrt are at 0."""
         if not self.is_smooth:
             return None
         bounds = self._by_floats(cell.hull(), 1)
@@ -383,7 +383,7 @@ class _Factor:
         return value.sign() if value.is_defined else None
 
     def _monotone_root(self, cell: Cell) -> Root | None:
-        """Give the one zero of a factor that rises or falls all over a cell, None without one."""
+        """Return the one zero of a factor that rises or falls all over a cell, None without one."""
         low, high = self._signs(cell)
         if low == 0:
             return Root(cell.low, proved=True, order=1)
@@ -452,7 +452,7 @@ class _Factor:
         self.search_.undecided = left
 
     def _multiple_root(self, cell: Cell) -> Root | None:
-        """Give an exact zero in a cell, proved to be the only one if a derivative tells so."""
+        """Return an exact zero in a cell, proved to be the only one if a derivative tells so."""
         low, high = cell.low.value.lower(), cell.high.value.upper()
         ends = [e for e in (cell.low, cell.high) if e.exact is not None or e.turns is not None]
         for candidate in [*ends, *(found for found, _ in candidates(low, high))]:
@@ -514,7 +514,7 @@ class _Factor:
         return turn._narrowed(cell)
 
     def _order(self, candidate: Ball) -> int | None:
-        """Give how many derivatives, the function first, are exactly zero; None if not known."""
+        """Return how many derivatives, the function first, are exactly zero; None if not known."""
         try:
             for order in range(1, _MOST_ORDER + 1):
                 if not self._is_zero(candidate, order):
@@ -525,7 +525,7 @@ class _Factor:
         return None
 
     def _close_root(self, cell: Cell) -> Root | None:
-        """Give what looks like a zero in a cell that is a point to the eye."""
+        """Return what looks like a zero in a cell that is a point to the eye."""
         hull = Ball(cell.low.value.lower().union(cell.high.value.upper()))
         values = self._prove(hull)
         if values.defined is Defined.YES and self._holds(values):

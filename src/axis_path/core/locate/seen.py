@@ -27,7 +27,7 @@ SEEN = "it was seen between two samples; the search was stopped before it was ch
 
 
 def seen_zeros(function: RealFunction, inside: Interval) -> list[Root]:
-    """Give places where a function changes its sign between samples, none of them proved.
+    """Return places where a function changes its sign between samples, none of them proved.
 
     Poles and jumps are none of them: only beside a zero do values shrink with the distance.
     """
@@ -57,7 +57,7 @@ def seen_zeros(function: RealFunction, inside: Interval) -> list[Root]:
 
 
 def seen_turns(function: RealFunction, inside: Interval) -> list[tuple[Ball, int]]:
-    """Give places between which the samples of a function turn, and which way: 1 above, -1 below.
+    """Return places between which the samples of a function turn, and which way: 1 above, -1 below.
 
     A jump or a pole between samples looks like a turn beside it, so the value must come near to
     its neighbours' on both sides.
@@ -80,7 +80,7 @@ def seen_turns(function: RealFunction, inside: Interval) -> list[tuple[Ball, int
 
 
 def seen_breaks(function: RealFunction, inside: Interval) -> list[tuple[Ball, Kind]]:
-    """Give places where samples jump, grow beyond bounds or end, none of them proved.
+    """Return places where samples jump, grow beyond bounds or end, none of them proved.
 
     A step between two samples is halved again and again. Of a curve it becomes small, of a jump it
     does not, and beside a pole it grows. Single points that are missing are not seen so.
@@ -138,7 +138,7 @@ def _each_once(breaks: list[tuple[Ball, Kind]]) -> list[tuple[Ball, Kind]]:
 def seen_changes(
     holds: Callable[[Floats], NDArray[np.bool_]], inside: Interval
 ) -> tuple[bool, list[Ball]]:
-    """Give whether something holds where an interval begins, and where samples show a change.
+    """Return whether something holds where an interval begins, and where samples show a change.
 
     Args:
         holds: tells of places, (n,) floats, at which of them it holds.
@@ -168,7 +168,7 @@ def _halved(low: Floats, high: Floats, holds: Callable[[Floats], NDArray[np.bool
 
 
 def _places(inside: Interval) -> Floats:
-    """Give where is sampled; nowhere on an interval without ends."""
+    """Return where is sampled; nowhere on an interval without ends."""
     low, high = (float(end.value.mid()) for end in (inside.low, inside.high))
     if not (math.isfinite(low) and math.isfinite(high)):
         return np.empty(0)

@@ -135,7 +135,7 @@ class _Cells:
         )
 
     def take(self, chosen: Flags, way: Floats | None = None) -> _Cells:
-        """Give some of the cells."""
+        """Return some of the cells."""
         given = self.way[chosen] if way is None else way
         return _Cells(self.low[chosen], self.high[chosen], self.owner[chosen], given)
 
@@ -174,7 +174,7 @@ def _looked_at(
     function: RealFunction, expression: Expression, slope: Expression, cells: _Cells,
     is_smooth: bool,
 ) -> tuple[_Cells, Floats, Flags]:  # fmt: skip
-    """Give the cells that may hold a zero.
+    """Return the cells that may hold a zero.
 
     With each whether the expression rises (1) or falls (-1) there, and whether its values are
     bounded.
@@ -277,7 +277,7 @@ def _crossings(
 
 @cache
 def compiled_kernel() -> ModuleType:
-    """Give the compiled code; only what needs it pays for loading it."""
+    """Return the compiled code; only what needs it pays for loading it."""
     from axis_path.core.locate import kernel
 
     return kernel

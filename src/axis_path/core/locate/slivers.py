@@ -94,7 +94,7 @@ def stretch(workshop: Workshop, part: Part, bits: int) -> Stretch:
 
 
 def _towards(sliver: Sliver, farthest: Ball) -> list[Ball]:
-    """Give places that come nearer and nearer to a sliver."""
+    """Return places that come nearer and nearer to a sliver."""
     places = []
     step = (farthest.value - sliver.place.value) / _SHORTER
     while bool(abs(step) > _SHORTER * abs(sliver.cut.value - sliver.place.value)):
@@ -104,7 +104,7 @@ def _towards(sliver: Sliver, farthest: Ball) -> list[Ball]:
 
 
 def _sliver(nearing: Approaching, width: arb, wider: arb) -> Sliver | None:
-    """Give a sliver beside an end of a part; None if its slope has a value, or nothing is known.
+    """Return a sliver beside an end of a part; None if its slope has a value, or nothing is known.
 
     Args:
         nearing: the function in the part, and the end. It is smooth there, so that its value and
@@ -202,7 +202,7 @@ def _length_by_slope(slope: Approaching, hull: Ball, wide: arb) -> Ball | None:
 
 
 def _is_steady(workshop: Workshop, slope: RealFunction, low: Floats, high: Floats) -> bool:
-    """Tell whether a slope keeps its sign in a sliver.
+    """Check whether a slope keeps its sign in a sliver.
 
     It has a value all along, so that the bottom of a fraction does not vanish in it.
     """
@@ -212,7 +212,7 @@ def _is_steady(workshop: Workshop, slope: RealFunction, low: Floats, high: Float
 
 
 def _floats_around(place: Ball, cut: Ball) -> tuple[float, float]:
-    """Give the closest floats that hold a sliver between them; an end that is a float is kept."""
+    """Return the closest floats that hold a sliver between them; an end that is a float is kept."""
     low, high = (place, cut) if bool(place.value < cut.value) else (cut, place)
     return _float_beside(low, -math.inf), _float_beside(high, math.inf)
 

@@ -20,7 +20,7 @@ UNSURE = "the search was stopped before it was checked"
 def found_or_seen(
     err: StoppedError, found: Sequence[T], look: Callable[[], Sequence[T]]
 ) -> tuple[Sequence[T], str]:
-    """Give what a stopped search has found, or else what a look shows, and what is said of it.
+    """Return what a stopped search has found, or else what a look shows, and what is said of it.
 
     Args:
         err: what stopped it.
@@ -65,7 +65,7 @@ def found_until_stopped(
 
 
 def put_together(items: Iterator[T], is_stopped: bool) -> list[T]:
-    """Give the items that are made of what was found; after a stop, as many as come soon.
+    """Return the items that are made of what was found; after a stop, as many as come soon.
 
     Args:
         items: they are made one by one.

@@ -204,7 +204,7 @@ def _events(follower: _Follower) -> tuple[Event, ...]:
 
 
 def _paired(one: list[Finding], other: list[Finding]) -> dict[int, int]:
-    """Give which findings go on as which: the nearest of the same kind, in order."""
+    """Return which findings go on as which: the nearest of the same kind, in order."""
     few, many = (one, other) if len(one) <= len(other) else (other, one)
     best = _nearest_choice([f.x for f in few], [f.x for f in many])
     kept = {k: best[k] for k in range(len(few)) if few[k].kind == many[best[k]].kind}

@@ -41,7 +41,7 @@ _WIDEST = 1e-6
 
 
 def make_finding(root: Root) -> Finding:
-    """Give a root as a finding, with as many digits as are sure."""
+    """Return a root as a finding, with as many digits as are sure."""
     found = at_place(Kind.ZERO, root.place, proved=root.proved, note=root.note)
     return replace(found, y=0.0, multiplicity=root.order, exact=found.exact or root.surd)
 
@@ -50,7 +50,7 @@ def at_place(
     kind: Kind, place: Ball, value: Ball | None = None, *,
     proved: bool, note: str = "", why: str = "",
 ) -> Finding:  # fmt: skip
-    """Give a finding at a place, with as many digits as are sure.
+    """Return a finding at a place, with as many digits as are sure.
 
     Args:
         kind: what it is.
@@ -86,7 +86,7 @@ def showing(digits: int) -> Iterator[None]:
 
 
 def digits_shown() -> int:
-    """Give how many digits are written now."""
+    """Return how many digits are written now."""
     return _digits.get()
 
 
@@ -154,7 +154,7 @@ class Verdict:
 
 
 def judge(anatomy: Anatomy, search: Search, words: Words = ZEROS) -> Verdict:
-    """Say whether a search is complete, and what is not certain."""
+    """Judge whether a search is complete, and what is not certain."""
     width = _width(anatomy)
     stretches = _stretches(anatomy, search.constant)
     notes = [
@@ -178,14 +178,14 @@ def judge(anatomy: Anatomy, search: Search, words: Words = ZEROS) -> Verdict:
 
 
 def bracket_of(place: Ball) -> tuple[float, float]:
-    """Give floats below and above a place."""
+    """Return floats below and above a place."""
     return float_below(place.value.lower()), float_above(place.value.upper())
 
 
 def open_notes(
     anatomy: Anatomy, search: Search, brackets: list[tuple[float, float]], words: Words
 ) -> list[str]:
-    """Say what a search has left open.
+    """Describe what a search has left open.
 
     Args:
         anatomy: of what was searched.
@@ -229,7 +229,7 @@ def _width(anatomy: Anatomy) -> float:
 
 
 def _accumulation(anatomy: Anatomy, undecided: list[Cell]) -> tuple[Spot, list[Cell]] | None:
-    """Give a spot at which all that is undecided comes together, with those cells."""
+    """Return a spot at which all that is undecided comes together, with those cells."""
     for spot in anatomy.spots:
         if spot.is_end and not spot.zeros:
             # A smooth function has no more than so many zeros beside an end that is nothing else.
@@ -260,7 +260,7 @@ class _Stretch:
 
 
 def _stretches(anatomy: Anatomy, constant: list[Cell]) -> list[_Stretch]:
-    """Give where a function is zero all along, of where one of its factors is.
+    """Return where a function is zero all along, of where one of its factors is.
 
     A stretch where a factor is zero but the function has no value is none of its zeros, nor one
     where another piece holds.

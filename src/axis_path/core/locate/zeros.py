@@ -145,7 +145,7 @@ def find_roots(
 
 
 def _at_spots(anatomy: Anatomy, search: Search) -> list[Root]:
-    """Give the spots at which the function is zero."""
+    """Return the spots at which the function is zero."""
     found: list[Root] = []
     for before, spot, after in anatomy.beside():
         value = anatomy.value_at(spot)
@@ -170,7 +170,7 @@ def _at_spots(anatomy: Anatomy, search: Search) -> list[Root]:
 
 
 def belongs(anatomy: Anatomy, spot: Spot) -> bool:
-    """Tell whether a spot belongs to the interval: an open end does not."""
+    """Check whether a spot belongs to the interval: an open end does not."""
     inside = anatomy.inside
     return not (
         (spot is anatomy.spots[0] and not inside.low_closed)
@@ -213,7 +213,7 @@ def _checked(anatomy: Anatomy, root: Root) -> Root | None:
 
 
 def _distinct(anatomy: Anatomy, roots: list[Root]) -> list[Root]:
-    """Give each place once: two factors, or two cells that share an end, may find the same zero."""
+    """Return each place once: two factors, or two neighbouring cells, may find the same zero."""
     distinct: list[Root] = []
     for root in sorted(roots, key=lambda each: float(each.place.value.mid())):
         if not distinct or not distinct[-1].place.value.overlaps(root.place.value):

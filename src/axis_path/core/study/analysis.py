@@ -78,7 +78,7 @@ SECOND_OF_PLANE = _VARIABLE_INPUT + "y"
 
 
 def input_name(variable: str) -> str:
-    """Give the name under which the graph knows a second or further variable."""
+    """Return the name under which the graph knows a second or further variable."""
     return _VARIABLE_INPUT + variable
 
 
@@ -100,7 +100,7 @@ class Workshop:
 
     @property
     def is_full(self) -> bool:
-        """Tell whether so much was compiled here that a new one is better."""
+        """Check whether so much was compiled here that a new one is better."""
         return len(self.graph.steps) > STEPS.value // 2
 
 
@@ -127,11 +127,11 @@ class Analysis:
 
     @property
     def lists(self) -> dict[str, ListSource]:
-        """Give the lists that expressions run over."""
+        """Return the lists that expressions run over."""
         return self.workshop.lists
 
     def names(self) -> Vocabulary:
-        """Give the names that work, for expressions outside the lines."""
+        """Return the names that work, for expressions outside the lines."""
         return Vocabulary(
             frozenset(n for n, m in self._named.items() if m.kind in CALLED),
             frozenset(n for n, m in self._named.items() if m.kind in VALUED),
@@ -139,7 +139,7 @@ class Analysis:
 
     @kept_property
     def written_names(self) -> tuple[str, ...]:
-        """Give the names of all lines that take part, in their order, with or without a problem."""
+        """Return the names of all lines that take part, in order, with or without a problem."""
         return tuple(
             meaning.name
             for key, meaning in zip(self.keys, self.meanings, strict=True)
@@ -176,7 +176,7 @@ class Analysis:
         return found.line.expression
 
     def users(self, name: str) -> list[str]:
-        """Give the names of the lines that need a name."""
+        """Return the names of the lines that need a name."""
         return list(dict.fromkeys(names_that_need(name, self.keys, self.meanings)))
 
     def _function(self, name: str) -> UserFunction | None:
@@ -201,7 +201,7 @@ class Analysis:
         return self._marks.get(name, name)
 
     def compiled(self, name: str) -> Compiled:
-        """Give a working line in the graph.
+        """Return a working line in the graph.
 
         Raises:
             MathError: something it needs is missing, or a limit is reached.
@@ -212,7 +212,7 @@ class Analysis:
         return found[1]
 
     def relation(self, line: RelationLine) -> CompiledRelation:
-        """Give an equation or an inequality in the graph."""
+        """Return an equation or an inequality in the graph."""
         with COMPUTING:
             graph = self.workshop.graph
             variables = {
@@ -232,7 +232,7 @@ class Analysis:
     def differences(
         self, terms: Sequence[Node], variable: str, others: Sequence[str] = ()
     ) -> list[Expression]:
-        """Give every term of an equation or an inequality less the one after it.
+        """Return every term of an equation or an inequality less the one after it.
 
         Args:
             terms: what stands between the signs.
@@ -251,7 +251,7 @@ class Analysis:
             return [self._expression(step) for step in steps]
 
     def expression(self, node: Node, inputs: Sequence[str]) -> Expression:
-        """Give an expression whose variables are inputs under their names."""
+        """Return an expression whose variables are inputs under their names."""
         with COMPUTING:
             graph = self.workshop.graph
             variables = {name: graph.add(Op.INPUT, payload=input_name(name)) for name in inputs}
@@ -260,7 +260,7 @@ class Analysis:
             return self._expression(step)
 
     def side(self, term: Node, variable: str) -> Expression:
-        """Give one side of an equation as an expression of its unknown."""
+        """Return one side of an equation as an expression of its unknown."""
         with COMPUTING:
             step = self._compiler.compile(term, {variable: self.workshop.graph.add(Op.VARIABLE)})
             return self._expression(step)
@@ -268,7 +268,7 @@ class Analysis:
     def row_expression(
         self, node: Node, variables: Collection[str], over: str, at: Expression | None
     ) -> Expression:
-        """Give an expression of what the rows of a table are.
+        """Return an expression of what the rows of a table are.
 
         Args:
             node: the expression.
@@ -286,7 +286,7 @@ class Analysis:
             return self._expression(step)
 
     def at_place(self, expression: Expression, place: Expression) -> Expression:
-        """Give an expression with a number in the place of its variable."""
+        """Return an expression with a number in the place of its variable."""
         with COMPUTING:
             graph = self.workshop.graph
             step = graph.substitute(expression.step, graph.add(Op.VARIABLE), place.step)
@@ -302,7 +302,7 @@ class Analysis:
                 )
 
     def compile_constant(self, node: Node) -> Expression:
-        """Give a number without a variable in the graph.
+        """Return a number without a variable in the graph.
 
         Raises:
             MathError: something it needs is missing, or it is no number.
@@ -313,7 +313,7 @@ class Analysis:
             return self._expression(step)
 
     def constant(self, text: str) -> tuple[Expression, frozenset[str]]:
-        """Give a typed number in the graph, and the names it uses; it is kept.
+        """Return a typed number in the graph, and the names it uses; it is kept.
 
         Raises:
             MathError: it does not read, something it needs is missing, or it is no number.
@@ -327,23 +327,23 @@ class Analysis:
             return self._constants[text]
 
     def uses_of(self, text: str) -> frozenset[str]:
-        """Give the names that a typed number uses; none if it does not read."""
+        """Return the names that a typed number uses; none if it does not read."""
         try:
             return self.constant(text)[1]
         except MathError:
             return frozenset()
 
     def compile_exact(self, node: Node) -> Expression:
-        """Give an exact form in the graph; angles in it are radians, whatever the study's unit."""
+        """Return an exact form in the graph; its angles are radians, whatever the study's unit."""
         with COMPUTING:
             return self._expression(self._compiler.compile_plain(node))
 
     def meaning(self, name: str) -> Meaning | None:
-        """Give the line that works under a name."""
+        """Return the line that works under a name."""
         return self._named.get(name)
 
     def compile_value(self, node: Node) -> CompiledValue:
-        """Give a number, a point or a list in the graph.
+        """Return a number, a point or a list in the graph.
 
         Raises:
             MathError: something it needs is missing, or a limit is reached.
@@ -365,7 +365,7 @@ class Analysis:
         return CompiledValue(shaped, self._expression(shaped.first), second)
 
     def names_and_marks(self) -> tuple[dict[str, Meaning], dict[str, int]]:
-        """Give copies of what stands under each name, for the analysis after an edit."""
+        """Return copies of what stands under each name, for the analysis after an edit."""
         return dict(self._named), dict(self._marks)
 
     # Making it
@@ -459,7 +459,7 @@ class Analysis:
     def _plane(
         self, line: FunctionLine, kind: Kind, body: Shaped, variables: dict[str, Shaped]
     ) -> tuple[Expression, Expression] | None:
-        """Give the coordinates of a path, or of a curve by an angle: r cos θ and r sin θ."""
+        """Return the coordinates of a path, or of a curve by an angle: r cos θ and r sin θ."""
         if body.second is not None:
             return self._expression(body.first), self._expression(body.second)
         if kind is not Kind.POLAR:
@@ -606,7 +606,7 @@ def _edited(keys: LineKeys, before: Analysis) -> Analysis | None:
 
 
 def _dependents(names: set[str], before: Analysis, changed: set[int]) -> set[int]:
-    """Give the edited lines and all that need them, by what the other lines used before."""
+    """Return the edited lines and all that need them, by what the other lines used before."""
     touched, waiting = set(changed), sorted(names)
     for name in waiting:
         for index in before.used_by.get(name, ()):

@@ -62,7 +62,7 @@ class Ask:
     at_window: bool = False
 
     def same_question(self, other: Ask) -> bool:
-        """Tell whether another asks for the same."""
+        """Check whether another asks for the same."""
         return all(
             getattr(self, each.name) == getattr(other, each.name)
             for each in fields(self)
@@ -71,7 +71,7 @@ class Ask:
 
 
 def ask_to_dict(ask: Ask) -> dict[str, Any]:
-    """Give a question as plain data; what is as usual is left out."""
+    """Return a question as plain data; what is as usual is left out."""
     kept: dict[str, Any] = {"id": ask.id, "what": ask.what.value}
     for name in ("line", "low", "high", "other"):
         if getattr(ask, name) is not None:

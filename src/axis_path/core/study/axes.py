@@ -77,7 +77,7 @@ class AxesSpec:
 
 
 def axes_to_dict(spec: AxesSpec) -> dict[str, Any]:
-    """Give the axes as plain data."""
+    """Return the axes as plain data."""
     return {
         **{name: _axis_to_dict(axis) for name, axis in (("x", spec.x), ("y", spec.y))},
         "grid": spec.grid.value, "at_edge": spec.at_edge, "equal": spec.equal,
@@ -172,7 +172,7 @@ TitleLine = tuple[str, str]
 
 
 def title_lines(title: str, typeset: Callable[[str], str]) -> tuple[TitleLine, ...]:
-    """Give the lines of a title; what stands between backticks is a formula.
+    """Return the lines of a title; what stands between backticks is a formula.
 
     Args:
         title: as it was typed.
@@ -214,7 +214,7 @@ def draw_axes(
     variable: str,
     title: tuple[TitleLine, ...],
 ) -> dict[str, Any]:
-    """Give the axes and the grid as plain data, places in tenths of a px.
+    """Return the axes and the grid as plain data, places in tenths of a px.
 
     Args:
         spec: how they look.
@@ -280,7 +280,7 @@ _EDGE_PX = 8
 
 
 def label_places(axes: Mapping[str, Any], window: Window) -> list[Flag]:
-    """Give the room for the names and numbers of both axes: as `grid.js` and `svg.py` have it.
+    """Return the room for the names and numbers of both axes: as `grid.js` and `svg.py` have it.
 
     Args:
         axes: what ``draw_axes`` gives.
@@ -314,7 +314,7 @@ def label_places(axes: Mapping[str, Any], window: Window) -> list[Flag]:
 
 
 def _numbers(axis: Mapping[str, Any]) -> Iterator[tuple[int, int]]:
-    """Give the place of each number on an axis, in tenths of a px, and its width in px."""
+    """Return the place of each number on an axis, in tenths of a px, and its width in px."""
     for place, label in zip(axis["places"], axis["labels"], strict=True):
         yield place, _NUMBER_LETTER_PX * len(label)
 
@@ -326,7 +326,7 @@ def _axis_data(
 
 
 def _label_step(step: float | None, labels: Labels, degree: float) -> Fraction | None:
-    """Give a step in what the labels count: numbers, multiples of pi, or degrees."""
+    """Return a step in what the labels count: numbers, multiples of pi, or degrees."""
     if step is None:
         return None
     unit = {Labels.NUMBERS: 1.0, Labels.PI: math.pi, Labels.DEGREES: degree}[labels]
@@ -335,7 +335,7 @@ def _label_step(step: float | None, labels: Labels, degree: float) -> Fraction |
 
 
 def _note(spec: AxesSpec, unit: AngleUnit, window: Window) -> dict[str, str] | None:
-    """Say where labels and functions measure angles differently, and what would agree."""
+    """Describe where labels and functions measure angles differently, and what would agree."""
     plain = ((spec.x, window.log_x), (spec.y, window.log_y))
     labels = [axis.labels for axis, is_log in plain if not is_log]
     if Labels.DEGREES in labels and unit is AngleUnit.RADIANS:

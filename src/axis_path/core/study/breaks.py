@@ -76,7 +76,7 @@ def breaks_of(function: RealFunction, curve: Curve, window: Window) -> Breaks:
 
 
 def _settled(function: RealFunction) -> list[tuple[float, bool]]:
-    """Give simple places that were in gaps in earlier states, and whether there is no value now.
+    """Return simple places that were in gaps in earlier states, and whether there is no value now.
 
     Left out are those of which that is not told by an enclosure, and does not hold for all sliders.
     """
@@ -93,7 +93,7 @@ def _settled(function: RealFunction) -> list[tuple[float, bool]]:
 
 
 def _places(function: RealFunction) -> dict[float, bool]:
-    """Give the simple places in gaps, and of each whether it has no value for any sliders."""
+    """Return the simple places in gaps, and of each whether it has no value for any sliders."""
     found: dict[float, bool] = function.expression.kept(
         "places in gaps", dict, lambda kept: len(kept) <= _MOST
     )
@@ -101,7 +101,7 @@ def _places(function: RealFunction) -> dict[float, bool]:
 
 
 def _is_fixed(function: RealFunction, place: Ball) -> bool:
-    """Tell whether an operation that depends on no slider lacks a value at a place.
+    """Check whether an operation that depends on no slider lacks a value at a place.
 
     In a function of pieces the operation may belong to another piece.
     """
@@ -117,7 +117,7 @@ def _is_fixed(function: RealFunction, place: Ball) -> bool:
 def _undefined_place(
     function: RealFunction, low: float, high: float, settled: list[tuple[float, bool]]
 ) -> float | None:
-    """Give a simple number between two floats at which there is proved to be no value."""
+    """Return a simple number between two floats at which there is proved to be no value."""
     key = function.key()
     for known, is_undefined in (*settled, *_known.get(key, ())):
         if low <= known <= high:

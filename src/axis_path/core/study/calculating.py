@@ -37,7 +37,7 @@ class Calculating(Measuring):
     """Lines, and columns of which some are calculated."""
 
     def column_of(self, name: str) -> Column:
-        """Give a column by its name, with its cells in the present state of the sliders.
+        """Return a column by its name, with its cells in the present state of the sliders.
 
         Raises:
             MathError: there is none, or it cannot be calculated.
@@ -45,7 +45,7 @@ class Calculating(Measuring):
         return self._calculate(name, frozenset())
 
     def rows_kept(self) -> NDArray[np.bool_] | None:
-        """Tell for each row whether the filter keeps it, (n,); None without a filter.
+        """Return for each row whether the filter keeps it, (n,); None without a filter.
 
         Raises:
             MathError: the filter cannot be used any more.
@@ -62,7 +62,7 @@ class Calculating(Measuring):
         return found if isinstance(found, np.ndarray) else None
 
     def kept_cells(self, name: str) -> Cells:
-        """Give the cells of a column in the rows that the filter keeps.
+        """Return the cells of a column in the rows that the filter keeps.
 
         Raises:
             MathError: the column or the filter cannot be used.
@@ -71,7 +71,7 @@ class Calculating(Measuring):
         return cells if kept is None else tuple(c for c, k in zip(cells, kept, strict=False) if k)
 
     def rows_where(self, text: str) -> NDArray[np.bool_]:
-        """Tell for each row whether conditions on the columns hold, (n,).
+        """Return for each row whether conditions on the columns hold, (n,).
 
         A row in which a column that occurs has no number does not hold.
 
@@ -88,7 +88,7 @@ class Calculating(Measuring):
 
     @property
     def row_count(self) -> int:
-        """Give how many rows the longest typed column has."""
+        """Return how many rows the longest typed column has."""
         return max((len(each.cells) for each in self.columns if not each.formula), default=0)
 
     def check_formula(self, column: Column) -> None:
@@ -103,7 +103,7 @@ class Calculating(Measuring):
         trial.column_of(column.name)
 
     def condition_of(self, rows: Sequence[int], *names: str) -> str:
-        """Give the conditions that two columns hold to in some rows, from the least to the most.
+        """Return the conditions that two columns hold to in some rows, from the least to the most.
 
         Raises:
             MathError: a column is not there, or has no number in these rows.
@@ -188,7 +188,7 @@ class Calculating(Measuring):
         )
 
     def _column_names(self, names: Sequence[str]) -> Vocabulary:
-        """Give what may be used in a formula; the name of a column goes before one of a line."""
+        """Return what may be used in a formula; the name of a column goes before one of a line."""
         known = self._analysis.names()
         return Vocabulary(known.functions - set(names), known.values, frozenset(names))
 

@@ -34,7 +34,7 @@ _kept: Bounded[tuple[object, ...], Closing | None] = Bounded(256)
 
 
 def closing_of(path: RealPath) -> Closing | None:
-    """Give where a path closes that does not close yet; None if it does, or never will."""
+    """Return where a path closes that does not close yet; None if it does, or never will."""
     key = (path.x.key(), path.y.key(), path.assumed)
     # A period that no slider changes is asked for once.
     steady = ("closes", path.y.expression, path.x.key()[:-1])
@@ -44,7 +44,7 @@ def closing_of(path: RealPath) -> Closing | None:
 
 
 def _closes_always(path: RealPath) -> bool:
-    """Tell whether a path reaches over a whole period of its, whatever the sliders are."""
+    """Check whether a path reaches over a whole period of its, whatever the sliders are."""
     known = period(path.x.expression.together(path.y.expression), None)
     return known is not None and not _is_longer(known, path)
 
@@ -69,13 +69,13 @@ def _closing(path: RealPath) -> Closing | None:
 
 
 def closing_dict(path: RealPath) -> dict[str, Any] | None:
-    """Give the same as plain data."""
+    """Return the same as plain data."""
     found = closing_of(path)
     return None if found is None else {"low": found.low, "high": found.high, "text": found.shown}
 
 
 def _is_longer(multiple: Multiple, path: RealPath) -> bool:
-    """Tell whether a period is longer than the range of a path, but not beyond all measure."""
+    """Check whether a period is longer than the range of a path, but not beyond all measure."""
     with precision(VALUE_BITS):
         length = ball.subtract(path.high.value, path.low.value)
         whole = _ball(multiple)
@@ -95,7 +95,7 @@ def _shortest(path: RealPath, known: Multiple) -> Multiple:
 
 
 def _repeats(path: RealPath, after: Multiple) -> bool:
-    """Tell whether a path is at the same places again after a part of its range."""
+    """Check whether a path is at the same places again after a part of its range."""
     agreed = 0
     with precision(VALUE_BITS):
         shift = _ball(after)

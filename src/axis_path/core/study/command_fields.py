@@ -15,7 +15,7 @@ class CommandError(MathError):
 
 
 def number_of(command: dict[str, Any], name: str) -> int:
-    """Give a whole number of a command.
+    """Return a whole number of a command.
 
     Raises:
         CommandError: it is not there.
@@ -27,7 +27,7 @@ def number_of(command: dict[str, Any], name: str) -> int:
 
 
 def text_of(command: dict[str, Any], name: str) -> str:
-    """Give a text of a command, in one line.
+    """Return a text of a command, in one line.
 
     Raises:
         MathError: it is not there, or cannot be kept.

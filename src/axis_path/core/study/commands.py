@@ -82,7 +82,7 @@ def _write(study: Study, command: dict[str, Any], _window: Window) -> str:
 
 
 def _listed(names: list[str]) -> str:
-    """Give names as words: `g`, `h` and `p`."""
+    """Return names as words: `g`, `h` and `p`."""
     return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
 
 

@@ -51,12 +51,12 @@ class Definition:
 
     @property
     def variables(self) -> tuple[str, ...]:
-        """Give the variables of a function; none for another line."""
+        """Return the variables of a function; none for another line."""
         return self.line.variables if isinstance(self.line, FunctionLine) else ()
 
     @property
     def end_texts(self) -> dict[str, str]:
-        """Give the ends of the domain as they are written; empty for a side without one."""
+        """Return the ends of the domain as they are written; empty for a side without one."""
         if not isinstance(self.line, FunctionLine):
             return {"low": "", "high": ""}
         ends = (("low", self.line.domain.low), ("high", self.line.domain.high))
@@ -67,10 +67,10 @@ class Definition:
 
     @property
     def latex(self) -> str:
-        """Give the line as LaTeX; empty for a note and for what does not read."""
+        """Return the line as LaTeX; empty for a note and for what does not read."""
         return "" if self.line is None else latex_line(self.line, self.name)
 
     @property
     def plain(self) -> str:
-        """Give the line as plain text that reads back to the same."""
+        """Return the line as plain text that reads back to the same."""
         return self.text if self.line is None else plain_line(self.line)

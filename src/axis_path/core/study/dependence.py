@@ -12,7 +12,7 @@ from axis_path.core.study.meaning import Kind, LineKey, Meaning, with_problem
 def find_problems(
     keys: tuple[LineKey, ...], meanings: list[Meaning], vocabulary: Vocabulary
 ) -> None:
-    """Give every line its problem with the others, in place."""
+    """Note the problem of every line with the others, in place."""
     _refuse_doubles(keys, meanings)
     _find_missing(keys, meanings, vocabulary)
     _find_cycles(keys, meanings)
@@ -58,7 +58,7 @@ def _no_value(letters: tuple[str, ...], position: tuple[int, int]) -> NoValueErr
 
 
 def working(keys: tuple[LineKey, ...], meanings: list[Meaning]) -> dict[str, int]:
-    """Give the places of the lines that work, by their names."""
+    """Return the places of the lines that work, by their names."""
     return {
         meaning.name: index
         for index, (key, meaning) in enumerate(zip(keys, meanings, strict=True))
@@ -81,7 +81,7 @@ def _find_cycles(keys: tuple[LineKey, ...], meanings: list[Meaning]) -> None:
 
 
 def _in_circles(graph: dict[str, frozenset[str]]) -> list[str]:
-    """Give the names that lie on a circle.
+    """Return the names that lie on a circle.
 
     Source:
         Kahn, *Topological sorting of large networks*, 1962, once along and once against the arrows.
@@ -131,7 +131,7 @@ def _reaches(name: str, graph: dict[str, frozenset[str]]) -> bool:
 
 
 def _cycle_through(name: str, by_name: dict[str, int], meanings: list[Meaning]) -> list[str]:
-    """Give the shortest circle of names from ``name`` back to it."""
+    """Return the shortest circle of names from ``name`` back to it."""
     paths = {name: [name]}
     waiting = [name]
     for current in waiting:
@@ -145,7 +145,7 @@ def _cycle_through(name: str, by_name: dict[str, int], meanings: list[Meaning]) 
 
 
 def spread_problems(keys: tuple[LineKey, ...], meanings: list[Meaning]) -> None:
-    """Give lines that need a line with a problem a problem of their own."""
+    """Note a problem of their own for lines that need a line with a problem."""
     works = working(keys, meanings)
     broken = {
         meaning.name: meaning.problem
@@ -189,7 +189,7 @@ def _users(keys: tuple[LineKey, ...], meanings: list[Meaning]) -> dict[str, list
 def names_that_need(
     name: str, keys: tuple[LineKey, ...], meanings: tuple[Meaning, ...]
 ) -> Iterator[str]:
-    """Give the names of the lines that use a name, in the order of the lines."""
+    """Return the names of the lines that use a name, in the order of the lines."""
     for key, meaning in zip(keys, meanings, strict=True):
         if not key.aside and name in meaning.uses and meaning.name not in (None, name):
             yield meaning.name or ""
@@ -198,7 +198,7 @@ def names_that_need(
 def order_of_need(
     keys: tuple[LineKey, ...], meanings: list[Meaning], among: set[int] | None = None
 ) -> list[int]:
-    """Give the lines that work so that each comes after those that it uses.
+    """Return the lines that work so that each comes after those that it uses.
 
     Args:
         keys: the lines.

@@ -95,7 +95,7 @@ class Document:
 
 
 def document_to_dict(document: Document) -> dict[str, Any]:
-    """Give a document as plain data for JSON."""
+    """Return a document as plain data for JSON."""
     return {
         "format": FORMAT,
         "version": VERSION,
@@ -119,7 +119,7 @@ def document_to_dict(document: Document) -> dict[str, Any]:
 
 
 def table_to_dict(table: TableSpec) -> dict[str, Any]:
-    """Give what a table is made from as plain data; what is as usual is left out."""
+    """Return what a table is made from as plain data; what is as usual is left out."""
     usual = asdict(TableSpec())
     return {
         name: columns_to_list(table.columns) if name == "columns" else value

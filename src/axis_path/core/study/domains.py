@@ -27,7 +27,7 @@ class NewEnd:
 def rewrite_domain(
     text: str, line: FunctionLine, *, low: NewEnd | None = None, high: NewEnd | None = None
 ) -> str:
-    """Give the text of a function with one or both ends of its domain changed.
+    """Return the text of a function with one or both ends of its domain changed.
 
     Args:
         text: the present text.
@@ -59,7 +59,7 @@ _TURN_DEGREES = 360
 
 
 def with_ends(low: End | None, high: End | None, kind: Kind, unit: AngleUnit) -> tuple[End, End]:
-    """Give the ends between which a path is drawn, taking one that is not given as usual.
+    """Return the ends between which a path is drawn, taking one that is not given as usual.
 
     A curve by an angle goes one turn from 0 or from its given end; a path goes from -10 to 10, in
     degrees one turn to both sides, or as far from its given end.
@@ -86,7 +86,7 @@ def with_ends(low: End | None, high: End | None, kind: Kind, unit: AngleUnit) ->
 
 
 def _written_variable(after_name: str, line: FunctionLine) -> str:
-    """Give the variable as it was typed: ``θ`` stays ``θ``."""
+    """Return the variable as it was typed: ``θ`` stays ``θ``."""
     if line.name is None:
         return line.variable
     return after_name.split(")", 1)[0].strip() or line.variable
@@ -99,12 +99,12 @@ def _present(text: str, bound: Bound | None) -> NewEnd:
 
 
 def round_to_px(value: float, window: Window) -> Fraction:
-    """Give the shortest number within half a pixel of an abscissa."""
+    """Return the shortest number within half a pixel of an abscissa."""
     return round_to(value, window.pixel_at(value))
 
 
 def round_to(value: float, pixel: float) -> Fraction:
-    """Give the shortest number that is near enough where a pixel is so wide."""
+    """Return the shortest number that is near enough where a pixel is so wide."""
     if not math.isfinite(value):
         return Fraction(0)
     step = _step_within(pixel)
@@ -113,7 +113,7 @@ def round_to(value: float, pixel: float) -> Fraction:
 
 @lru_cache(maxsize=64)
 def _step_within(pixel: float) -> Fraction:
-    """Give the largest of 1, 2, 5 times a power of ten that is at most one pixel wide."""
+    """Return the largest of 1, 2, 5 times a power of ten that is at most one pixel wide."""
     step = nice_step(0, 1, 1, pixel)
     for factor in (Fraction(1), Fraction(1, 2), Fraction(1, 5), Fraction(1, 10)):
         if float(step * factor) <= pixel:

@@ -58,7 +58,7 @@ _kept: Bounded[tuple[Any, ...], Drawing] = Bounded(_KEPT_DRAWINGS)
 
 
 def kept(key: tuple[Any, ...], make: Callable[[], Drawing]) -> Drawing:
-    """Give the drawing that was made for a key, or make it."""
+    """Return the drawing that was made for a key, or make it."""
     found = _kept.get(key, None)
     if found is None:
         found = make()
@@ -68,7 +68,7 @@ def kept(key: tuple[Any, ...], make: Callable[[], Drawing]) -> Drawing:
 
 
 def stopped(lane: dict[str, Any] | None, err: StoppedError) -> Drawing:
-    """Give the drawing of a curve that took too long."""
+    """Return the drawing of a curve that took too long."""
     why = {"sentence": err.message, "frame": False}
     return Drawing({"curve": None, "lane": lane, "why": why}, None, is_whole=False)
 

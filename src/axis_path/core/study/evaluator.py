@@ -58,7 +58,7 @@ class Evaluator:
     analysis: Analysis
 
     def value(self, compiled: CompiledValue, node: Node | None = None) -> Result:
-        """Give the result of an expression.
+        """Return the result of an expression.
 
         Args:
             compiled: what to compute.
@@ -75,7 +75,7 @@ class Evaluator:
         return make_point(first, self.number(compiled.second, node))
 
     def number(self, expression: Expression, node: Node | None = None) -> Result:
-        """Give the result of a number in the graph; see ``value`` for ``node``."""
+        """Return the result of a number in the graph; see ``value`` for ``node``."""
         if expression.program.is_complex:
             return self._complex(expression)
 
@@ -95,7 +95,7 @@ class Evaluator:
         )  # fmt: skip
 
     def _place(self, node: Call) -> str:
-        """Say at which place a function of the study has no value."""
+        """Describe at which place a function of the study has no value."""
         function = self.analysis.meaning(node.function)
         variable = getattr(getattr(function, "line", None), "variable", None)
         if variable is None or len(node.arguments) != 1:
@@ -147,7 +147,7 @@ class Evaluator:
             return one.is_defined and other.is_defined and bool(one.value.overlaps(other.value))
 
     def elements(self, compiled: CompiledValue) -> list[Ball]:
-        """Give the elements of a list of numbers, exact where they are.
+        """Return the elements of a list of numbers, exact where they are.
 
         Raises:
             MathError: lists that do not fit, or a limit.

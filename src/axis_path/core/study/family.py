@@ -67,7 +67,7 @@ class FamilyState:
 
 
 def family_to_dict(family: Family) -> dict[str, Any]:
-    """Give a family as plain data."""
+    """Return a family as plain data."""
     texts = {name: getattr(family, name) for name in _TEXTS}
     return {"slider": family.slider} | {name: text for name, text in texts.items() if text}
 
@@ -87,7 +87,7 @@ def family_from_dict(given: object) -> Family:
 
 
 def family_values(family: Family, number: Callable[[str], Fraction]) -> list[tuple[str, Fraction]]:
-    """Give the values of a family, each with its text.
+    """Return the values of a family, each with its text.
 
     Args:
         family: as it is kept.

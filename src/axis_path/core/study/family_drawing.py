@@ -61,7 +61,7 @@ def _path(path: RealPath, window: Window) -> Drawing:
 def family_row(
     state: FamilyState, drawn: list[Drawing], flags: list[dict[str, int] | None]
 ) -> dict[str, Any]:
-    """Give a family as plain data.
+    """Return a family as plain data.
 
     Args:
         state: the family.

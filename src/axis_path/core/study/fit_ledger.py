@@ -46,12 +46,12 @@ class Plot:
 
     @property
     def columns(self) -> tuple[str, ...]:
-        """Give the names of all columns that are needed."""
+        """Return the names of all columns that are needed."""
         return tuple(name for name in (self.x, self.y, self.x_error, self.y_error) if name)
 
 
 def fits_to_list(fits: tuple[FitAsk, ...]) -> list[dict[str, Any]]:
-    """Give fits as plain data; what is not used is left out."""
+    """Return fits as plain data; what is not used is left out."""
     return [
         {name: value for name, value in asdict(fit).items() if value not in (None, "", {})}
         for fit in fits
@@ -98,7 +98,7 @@ _MOST_PARAMETERS = 20
 
 
 def plots_to_list(plots: tuple[Plot, ...]) -> list[dict[str, str]]:
-    """Give which columns are drawn as plain data; what is not used is left out."""
+    """Return which columns are drawn as plain data; what is not used is left out."""
     return [{name: value for name, value in asdict(plot).items() if value} for plot in plots]
 
 

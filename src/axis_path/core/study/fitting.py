@@ -242,7 +242,7 @@ class Fitting(Calculating):
         return Formula(text, value, slopes, names, inputs, self._values)
 
     def _pairs(self, x: str, y: str) -> tuple[list[Fraction], list[Fraction], int]:
-        """Give the rows in which both columns have a number, and how many have not."""
+        """Return the rows in which both columns have a number, and how many have not."""
         one, other = self.column_of(x), self.column_of(y)
         if len(one.cells) != len(other.cells):
             raise DataError(

@@ -36,7 +36,7 @@ class Following(Fitting):
 
     @property
     def fit_key(self) -> tuple[object, ...]:
-        """Give what the fits are made from: while it stays the same, so do they."""
+        """Return what the fits are made from: while it stays the same, so do they."""
         depends = bool(self.row_filter) or any(column.formula for column in self.columns)
         values = tuple(sorted(self._values.items())) if depends else ()
         return (self.columns, self.fits, self.row_filter, values)
@@ -65,7 +65,7 @@ class Following(Fitting):
             )
 
     def formula_start(self, formula: str) -> dict[str, float]:
-        """Give where the parameters of a formula begin: at the present values of their sliders.
+        """Return where the parameters of a formula begin: at the present values of their sliders.
 
         Raises:
             MathError: it does not read, or one of its letters has no value.
@@ -95,12 +95,12 @@ class Following(Fitting):
 
     @property
     def slider_values(self) -> Mapping[str, Fraction]:
-        """Give the values of all sliders by their names."""
+        """Return the values of all sliders by their names."""
         moving = (line.moving for line in self.lines if not line.aside)
         return dict(pair for pair in moving if pair is not None)
 
     def _parameters(self, formula: str) -> list[str]:
-        """Give the letters of a formula that a fit may choose, in the order of their names."""
+        """Return the letters of a formula that a fit may choose, in the order of their names."""
         names = self._analysis.names()
         free = _LETTERS - names.functions - names.values
         node = read_expression(formula, names.and_variables("x", *free))
@@ -118,7 +118,7 @@ class Following(Fitting):
 
 
 def line_of_fit(fit: Fit) -> str:
-    """Give the curve of a fit as it would be typed, with all digits of its coefficients."""
+    """Return the curve of a fit as it would be typed, with all digits of its coefficients."""
     text, _, given = fit.text.partition(" with ")
     if not given:
         return text

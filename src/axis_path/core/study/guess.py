@@ -43,7 +43,7 @@ class Role(Enum):
 
 
 def guess_slider(name: str, nodes: Iterable[Node], unit: AngleUnit) -> tuple[Fraction, Slider]:
-    """Give the value and the slider that a letter without a value begins with.
+    """Return the value and the slider that a letter without a value begins with.
 
     Args:
         name: the letter.
@@ -63,7 +63,7 @@ def guess_slider(name: str, nodes: Iterable[Node], unit: AngleUnit) -> tuple[Fra
 
 
 def _roles(node: Node, name: str, role: Role) -> Iterator[Role]:
-    """Give what a letter is at each of its places, by what stands around it."""
+    """Return what a letter is at each of its places, by what stands around it."""
     match node:
         case Name(own):
             if own == name:

@@ -29,7 +29,7 @@ _TREND_PX = 3
 
 
 def end_points(function: RealFunction, window: Window) -> list[dict[str, Any]]:
-    """Give the end points of a restricted curve, filled where the end belongs to it."""
+    """Return the end points of a restricted curve, filled where the end belongs to it."""
     places = [(end.near, end.closed) for end in (function.low, function.high) if end is not None]
     places += [(float(value.value.mid()), False) for value in function.without]
     found = []
@@ -43,7 +43,7 @@ def end_points(function: RealFunction, window: Window) -> list[dict[str, Any]]:
 
 
 def holes(places: list[tuple[float, float]], window: Window) -> list[dict[str, Any]]:
-    """Give the rings of single points that are missing in a curve."""
+    """Return the rings of single points that are missing in a curve."""
     if not places:
         return []
     points = np.array(places).reshape(-1, 2)
@@ -57,7 +57,7 @@ def make_lane(
     window: Window,
     marks: list[dict[str, Any]],
 ) -> dict[str, Any]:
-    """Give the lane of a function.
+    """Return the lane of a function.
 
     Args:
         function: the function.
@@ -90,7 +90,7 @@ def make_lane(
 
 
 def _reason(function: RealFunction, stretch: Floats) -> str:
-    """Say why there is no value in a stretch, at a short number inside it."""
+    """Explain why there is no value in a stretch, at a short number inside it."""
     low, high = (float(end) for end in stretch)
     middle = Fraction((low + high) / 2)
     for digits in (10, 100, 1_000):
@@ -101,7 +101,7 @@ def _reason(function: RealFunction, stretch: Floats) -> str:
 
 
 def signs_of(curve: Curve, window: Window) -> list[list[int]]:
-    """Give the stretches in which a function keeps its sign, as from, to in tenths and 1 or -1.
+    """Return the stretches in which a function keeps its sign, as from, to in tenths and 1 or -1.
 
     On a piece, which is proved to be continuous, it keeps its sign between the places where the
     curve may cross the axis.
@@ -115,7 +115,7 @@ def signs_of(curve: Curve, window: Window) -> list[list[int]]:
 
 
 def trends_of(function: RealFunction, curve: Curve, window: Window) -> list[list[int]]:
-    """Give the stretches in which a function is proved to rise (1) or fall (-1), in tenths."""
+    """Return the stretches in which a function is proved to rise (1) or fall (-1), in tenths."""
     if curve.domain is None or curve.is_empty:
         return []
     low, high = curve.domain

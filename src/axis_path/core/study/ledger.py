@@ -252,7 +252,7 @@ def _asymptotes(study: Study, ask: Ask, title: str) -> Answer:
 
 
 def _crossing(study: Study, ask: Ask, title: str) -> Answer:
-    """Give where the graph crosses the y axis."""
+    """Return where the graph crosses the y axis."""
     name = _name(study, ask.line)
     value = study.at_point(name, 0).measures[0]
     if not value.text:
@@ -270,7 +270,7 @@ def _sides(sides: tuple[int, ...]) -> tuple[str, ...]:
 
 
 def _where(ask: Ask, function: RealFunction) -> str:
-    """Say where was searched, as it was typed or as the domain stands now."""
+    """Describe where was searched, as it was typed or as the domain stands now."""
     low = ask.low or (end_text(function.low) if function.low else f"{HOME_X[0]:g}")
     high = ask.high or (end_text(function.high) if function.high else f"{HOME_X[1]:g}")
     # An end of the domain that is not a part of it is not searched either.
@@ -307,7 +307,7 @@ def _verdict(what: Question, found: Findings) -> str:
 
 
 def _row(what: Question, function: RealFunction | None, item: Finding) -> Row:
-    """Give a finding as a line of the answer."""
+    """Return a finding as a line of the answer."""
     exact = item.exact if item.exact != item.text else None
     label = item.kind.value if what in (Question.EXTREMA, Question.BREAKS, Question.DATA) else ""
     flags = [
@@ -328,7 +328,7 @@ def _row(what: Question, function: RealFunction | None, item: Finding) -> Row:
 
 
 def _is_same(exact: str | None, decimal: str) -> bool:
-    """Tell whether a decimal is the very fraction that stands beside it."""
+    """Check whether a decimal is the very fraction that stands beside it."""
     try:
         return bool(exact) and Fraction(_ascii(exact or "")) == Fraction(_ascii(decimal))
     except ValueError:
@@ -340,7 +340,7 @@ def _ascii(number: str) -> str:
 
 
 def _reasons(function: RealFunction | None, item: Finding) -> tuple[str, ...]:
-    """Say by what a finding is sure, and put it in."""
+    """Describe by what a finding is sure, and put it in."""
     said: list[str] = []
     low, high = item.bracket
     if item.kind in (Kind.ZERO, Kind.SOLUTION) and item.proved:

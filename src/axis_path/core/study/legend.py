@@ -20,7 +20,7 @@ _PARTS = ("pieces", "bands", "dashed")
 def place_legend(
     rows: list[dict[str, Any]], window: Window, at: tuple[float, float] | None
 ) -> dict[str, Any] | None:
-    """Give the place of the legend in px, with the ids of its rows; None if nothing is drawn.
+    """Return the place of the legend in px, with the ids of its rows; None if nothing is drawn.
 
     Args:
         rows: the rows of a scene.
@@ -49,7 +49,7 @@ def place_legend(
 
 
 def drawn_points(curves: list[dict[str, Any]]) -> np.ndarray:
-    """Give places all along what is drawn, (n, 2) in px."""
+    """Return places all along what is drawn, (n, 2) in px."""
     flat = [piece for curve in curves for part in _PARTS for piece in curve.get(part) or []]
     flat += [curve["dots"] for curve in curves if curve.get("dots")]
     if not flat:
@@ -58,7 +58,7 @@ def drawn_points(curves: list[dict[str, Any]]) -> np.ndarray:
 
 
 def _spread(line: np.ndarray) -> np.ndarray:
-    """Give points all along a line, so that a long straight part counts for its length."""
+    """Return points all along a line, so that a long straight part counts for its length."""
     along = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(line, axis=0).T))])
     places = np.arange(0, along[-1] + _SPREAD_PX, _SPREAD_PX)
     return np.column_stack([np.interp(places, along, line[:, k]) for k in (0, 1)])

@@ -53,12 +53,12 @@ class StudyLine:
 
     @kept_property
     def moving(self) -> tuple[str, Fraction] | None:
-        """Give the name and the value of a slider; None for any other line."""
+        """Return the name and the value of a slider; None for any other line."""
         return None if self.fixed else slider_value(self.text)
 
     @kept_property
     def key(self) -> LineKey:
-        """Give what an analysis needs of the line; made once, so that it is known by identity."""
+        """Return what an analysis needs of the line; made once, so that it is known by identity."""
         slider = self.moving
         # A slider stands with a fixed text: its value is no part of the analysis.
         text = self.text if slider is None else f"{slider[0]} = 0"

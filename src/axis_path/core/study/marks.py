@@ -111,7 +111,7 @@ def _is_same(zero: Finding, other: Finding) -> bool:
 def _searched(
     function: RealFunction, stretches: list[tuple[float, float]]
 ) -> tuple[list[Finding], list[tuple[float, float]]]:
-    """Give the zeros in stretches, and the stretches that are not settled."""
+    """Return the zeros in stretches, and the stretches that are not settled."""
     if not stretches:
         return [], []
     quick, left = quick_zeros(function, np.array(stretches))
@@ -142,7 +142,7 @@ def _slowly(function: RealFunction, low: float, high: float) -> Findings:
 
 
 def _is_unsure(function: RealFunction, zero: Finding) -> bool:
-    """Tell whether a zero cannot be told from an end of the domain, or a place left out."""
+    """Check whether a zero cannot be told from an end of the domain, or a place left out."""
     low, high = zero.bracket
     ends = [end.near for end in (function.low, function.high) if end is not None]
     ends += [float(value.value.mid()) for value in function.without]
@@ -176,7 +176,7 @@ def _with_ends(
 
 
 def mark_dicts(findings: Findings, window: Window) -> list[dict[str, Any]]:
-    """Give marks as plain data, each with a short text that stands at it."""
+    """Return marks as plain data, each with a short text that stands at it."""
     places = tenths_across(np.array([finding.x for finding in findings]), window)
     return [
         {
@@ -192,7 +192,7 @@ def mark_dicts(findings: Findings, window: Window) -> list[dict[str, Any]]:
 
 
 def _short(finding: Finding) -> str:
-    """Give the place in few figures, all of them right."""
+    """Return the place in few figures, all of them right."""
     if finding.exact is not None and len(finding.exact) <= 6:
         return str(finding.exact)
     low, high = finding.bracket

@@ -84,7 +84,7 @@ class LineKeys(tuple[LineKey, ...]):
         return made
 
     def with_key(self, place: int, key: LineKey) -> Self:
-        """Give the same keys but for one."""
+        """Return the same keys but for one."""
         keys = list(self)
         keys[place] = key
         made = super().__new__(type(self), keys)
@@ -93,7 +93,7 @@ class LineKeys(tuple[LineKey, ...]):
         return made
 
     def changed_from(self, before: tuple[LineKey, ...]) -> list[int]:
-        """Give where these are other keys than as many before them."""
+        """Return where these are other keys than as many before them."""
         if self._base is not None and self._base[0] is before:
             return [self._base[1]]
         return list(compress(range(len(self)), map(operator.is_not, self, before)))
@@ -130,7 +130,7 @@ class Meaning:
 
 
 def with_problem(meaning: Meaning, problem: MathError) -> Meaning:
-    """Give the meaning of a line that has a problem."""
+    """Return the meaning of a line that has a problem."""
     return replace(meaning, problem=problem)
 
 
@@ -141,13 +141,13 @@ def read_alone(text: str) -> Line | None:
 
 
 def reads_with_others(text: str) -> bool:
-    """Tell whether a line reads, or may read when other lines define its names."""
+    """Check whether a line reads, or may read when other lines define its names."""
     line = _read_cached(text, Vocabulary())
     return may_come(line) if isinstance(line, MathError) else True
 
 
 def may_come(problem: MathError) -> bool:
-    """Tell whether another line can cure a problem: then the line is taken as it is."""
+    """Check whether another line can cure a problem: then the line is taken as it is."""
     if problem.code == "language.no_value":
         return True
     if not isinstance(problem, UnknownNameError):
@@ -158,7 +158,7 @@ def may_come(problem: MathError) -> bool:
 
 @lru_cache(maxsize=4096)
 def name_in_head(text: str) -> str | None:
-    """Give the name that a line defines; None if it defines none or is still to be named."""
+    """Return the name that a line defines; None if it defines none or is still to be named."""
     name = head_name(text)
     if name is None or is_function_head(text) or slider_value(text):
         return name
@@ -167,7 +167,7 @@ def name_in_head(text: str) -> str | None:
 
 
 def names_of(keys: tuple[LineKey, ...]) -> Vocabulary:
-    """Give all names that the lines define, by how they are used in expressions."""
+    """Return all names that the lines define, by how they are used in expressions."""
     functions, values = set[str](), set[str]()
     for key in keys:
         name = name_in_head(key.text) or key.given
@@ -181,7 +181,7 @@ def names_of(keys: tuple[LineKey, ...]) -> Vocabulary:
 
 @lru_cache(maxsize=4096)
 def _usage(text: str) -> str | None:
-    """Tell how the name of a line is used: called, as a value, or not at all."""
+    """Return how the name of a line is used: called, as a value, or not at all."""
     if is_function_head(text):
         return "called"
     if name_in_head(text) is None:
@@ -203,7 +203,7 @@ def _relevant(text: str, vocabulary: Vocabulary) -> Vocabulary:
 
 @lru_cache(maxsize=4096)
 def _parts(text: str) -> frozenset[str]:
-    """Give everything in a text that could be a name: all parts of all runs of letters."""
+    """Return everything in a text that could be a name: all parts of all runs of letters."""
     parts = set[str]()
     for run in set(_RUN.findall(text)):
         # A name is at most as long as a run; of very long runs only short parts can be names.
@@ -225,7 +225,7 @@ def _read_cached(text: str, vocabulary: Vocabulary) -> Line | MathError:
 
 
 def read_meaning(key: LineKey, vocabulary: Vocabulary) -> Meaning:
-    """Give what a line means among names that are known."""
+    """Return what a line means among names that are known."""
     line = _read_cached(key.text, _relevant(key.text, vocabulary))
     if isinstance(line, MathError):
         # Once more with all names, for the suggestion.
@@ -245,7 +245,7 @@ def read_meaning(key: LineKey, vocabulary: Vocabulary) -> Meaning:
 
 
 def _first_kind(line: Line) -> Kind:
-    """Tell the kind as far as the line alone shows it; what it is made of may say more."""
+    """Return the kind as far as the line alone shows it; what it is made of may say more."""
     match line:
         case FunctionLine():
             return Kind.SEVERAL if len(line.variables) > 1 else Kind.FUNCTION

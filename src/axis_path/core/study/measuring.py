@@ -345,7 +345,7 @@ class Measuring(Solving):
     def asymptotes(
         self, name: str, low: GivenNumber | None = None, high: GivenNumber | None = None
     ) -> Asymptotes:
-        """Give the asymptotes of a function.
+        """Return the asymptotes of a function.
 
         Args:
             name: the function.
@@ -410,7 +410,7 @@ def _measured_at(name: str, at_bits: Callable[[int], Ball], *, is_rough: bool) -
 
 
 def _not_told_from_zero(name: str, size: float) -> Measure:
-    """Say how near to 0 a number is that no digits tell from it; nearly always it is 0."""
+    """Describe how near to 0 a number is that no digits tell from it; nearly always it is 0."""
     if not 0 < size < _TINY:
         return _without_value(name, _UNDECIDED)
     # The power of ten above it, however the logarithm is rounded: what is said must hold.

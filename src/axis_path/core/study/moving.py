@@ -42,7 +42,7 @@ class Trail:
     most: int = _USUAL_MOST
 
     def with_more(self, points: Iterable[tuple[float, float]]) -> Trail:
-        """Give the trail with further positions; the oldest leave when there are too many."""
+        """Return the trail with further positions; the oldest leave when there are too many."""
         found = list(self.points)
         for x, y in points:
             place = (_rounded(x), _rounded(y))
@@ -51,7 +51,7 @@ class Trail:
         return replace(self, points=tuple(found[-TRAIL_POINTS.value :]))
 
     def thinned(self) -> Trail:
-        """Give the trail with every second position, the last one among them."""
+        """Return the trail with every second position, the last one among them."""
         return replace(self, points=self.points[::-1][::2][::-1])
 
 
@@ -60,7 +60,7 @@ def _rounded(value: float) -> float:
 
 
 def runner_to_dict(runner: Runner) -> dict[str, Any]:
-    """Give a runner as plain data."""
+    """Return a runner as plain data."""
     return {"at": runner.at, "play": play_to_dict(runner.play)}
 
 
@@ -77,7 +77,7 @@ def runner_from_dict(given: object) -> Runner:
 
 
 def trail_to_dict(trail: Trail) -> dict[str, Any]:
-    """Give a trail as plain data."""
+    """Return a trail as plain data."""
     return {"points": [list(point) for point in trail.points], "most": trail.most}
 
 

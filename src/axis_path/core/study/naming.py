@@ -19,7 +19,7 @@ _FUNCTION_NAMES, _POINT_NAMES, _LIST_NAMES = "fghpq", "ABCDGHJK", "LMNUVW"
 def settled(
     lines: tuple[StudyLine, ...], before: tuple[StudyLine, ...] = ()
 ) -> tuple[StudyLine, ...]:
-    """Give new functions, points and lists their name and tone, new parameters their slider.
+    """Return new functions, points and lists their name and tone, new parameters their slider.
 
     Args:
         lines: all lines of a study.

@@ -81,7 +81,7 @@ class Notebook:
     # What is kept
 
     def to_dict(self) -> dict[str, Any]:
-        """Give the study in the open study format."""
+        """Return the study in the open study format."""
         return document_to_dict(self._document)
 
     @classmethod
@@ -96,7 +96,7 @@ class Notebook:
         return study
 
     def copy(self) -> Self:
-        """Give a study of its own with the same lines."""
+        """Return a study of its own with the same lines."""
         other = type(self)()
         other._document = self._document
         other._before = self.__dict__.get("_analysis", self._before)
@@ -132,27 +132,27 @@ class Notebook:
 
     @property
     def unit(self) -> AngleUnit:
-        """Give the unit of angles."""
+        """Return the unit of angles."""
         return self._document.unit
 
     @property
     def lines(self) -> tuple[StudyLine, ...]:
-        """Give all lines as they are kept."""
+        """Return all lines as they are kept."""
         return self._document.lines
 
     @property
     def asks(self) -> tuple[Ask, ...]:
-        """Give the searches that are kept with the study."""
+        """Return the searches that are kept with the study."""
         return self._document.asks
 
     @property
     def table(self) -> TableSpec:
-        """Give the start, stop and step of the table of values."""
+        """Return the start, stop and step of the table of values."""
         return self._document.table
 
     @property
     def check(self) -> Check | None:
-        """Give the sampling check that is shown."""
+        """Return the sampling check that is shown."""
         return self._document.check
 
     def set_check(self, check: Check | None) -> None:
@@ -161,7 +161,7 @@ class Notebook:
 
     @property
     def axes(self) -> AxesSpec:
-        """Give how the axes and the grid look."""
+        """Return how the axes and the grid look."""
         return self._document.axes
 
     def set_axes(self, axes: AxesSpec) -> None:
@@ -170,7 +170,7 @@ class Notebook:
 
     @property
     def working(self) -> tuple[Work, ...]:
-        """Give the lines of the scratch calculator."""
+        """Return the lines of the scratch calculator."""
         return self._document.working
 
     def set_working(self, working: Sequence[Work]) -> None:
@@ -185,7 +185,7 @@ class Notebook:
 
     @property
     def digits(self) -> int:
-        """Give with how many digits findings are shown."""
+        """Return with how many digits findings are shown."""
         return self._document.digits
 
     def set_digits(self, digits: int) -> None:
@@ -204,12 +204,12 @@ class Notebook:
 
     @property
     def columns(self) -> tuple[Column, ...]:
-        """Give the columns of data, in their order."""
+        """Return the columns of data, in their order."""
         return self._document.columns
 
     @property
     def fits(self) -> tuple[FitAsk, ...]:
-        """Give the fits that are kept, the newest first."""
+        """Return the fits that are kept, the newest first."""
         return self._document.fits
 
     def set_fits(self, fits: Sequence[FitAsk]) -> None:
@@ -218,7 +218,7 @@ class Notebook:
 
     @property
     def plots(self) -> tuple[Plot, ...]:
-        """Give which columns are drawn as points."""
+        """Return which columns are drawn as points."""
         return self._document.plots
 
     def set_plots(self, plots: Sequence[Plot]) -> None:
@@ -227,7 +227,7 @@ class Notebook:
 
     @property
     def row_filter(self) -> str:
-        """Give the conditions that rows of data must hold to; empty for all rows."""
+        """Return the conditions that rows of data must hold to; empty for all rows."""
         return self._document.row_filter
 
     def set_row_filter(self, text: str) -> None:
@@ -297,7 +297,7 @@ class Notebook:
         return self.remove_line(self._line_of(name).id)
 
     def users(self, name: str) -> list[str]:
-        """Give the names of the lines that need a name, in the order of the lines."""
+        """Return the names of the lines that need a name, in the order of the lines."""
         return self._analysis.users(name)
 
     def move_line(self, line_id: int, after: int | None) -> None:
@@ -321,7 +321,7 @@ class Notebook:
         return needed_by
 
     def rename(self, name: str, new: str) -> None:
-        """Give a definition another name, in its own line and in all that use it.
+        """Rename a definition, in its own line and in all that use it.
 
         Raises:
             MathError: there is no such name, or the new one cannot be given to a line.
@@ -424,11 +424,11 @@ class Notebook:
         self._change_lines([chosen if each is line else each for each in self.lines])
 
     def names(self) -> list[str]:
-        """Give the names that are defined, in the order of the lines."""
+        """Return the names that are defined, in the order of the lines."""
         return list(self._analysis.written_names)
 
     def definition(self, line_id: int) -> Definition:
-        """Give a line with its meaning.
+        """Return a line with its meaning.
 
         Raises:
             KeyError: there is no such line.
@@ -437,7 +437,7 @@ class Notebook:
         return self._definition(self.lines[place], self._analysis.meanings[place])
 
     def definitions(self) -> list[Definition]:
-        """Give all lines with their meanings."""
+        """Return all lines with their meanings."""
         return [
             self._definition(line, meaning)
             for line, meaning in zip(self.lines, self._analysis.meanings, strict=True)
@@ -463,11 +463,11 @@ class Notebook:
         return max((line.id for line in self.lines), default=0) + 1
 
     def next_id(self) -> int:
-        """Give the number that the next new line would have."""
+        """Return the number that the next new line would have."""
         return self._next_id()
 
     def line(self, line_id: int) -> StudyLine:
-        """Give a line as it is kept.
+        """Return a line as it is kept.
 
         Raises:
             KeyError: there is no such line.
@@ -475,7 +475,7 @@ class Notebook:
         return self.lines[self._places[line_id]]
 
     def function_line(self, line_id: int) -> FunctionLine:
-        """Give the line of a function as it was read.
+        """Return the line of a function as it was read.
 
         Raises:
             KeyError: there is no such line; DomainError: it is no function that can be read.
@@ -519,7 +519,7 @@ def _line_name(line: StudyLine) -> str | None:
 
 
 def _slider_line(name: str, value: Fraction) -> ValueLine:
-    """Give the line of a slider without reading its text, which changes with every frame."""
+    """Return the line of a slider without reading its text, which changes with every frame."""
     size = Number(abs(value), written_number(abs(value)))
     return ValueLine(name, size if value >= 0 else Negative(size), (0, 0))
 

@@ -72,7 +72,7 @@ def _drawn(path: RealPath, window: Window, unit: AngleUnit, *, is_hidden: bool) 
 def nearest_on(
     path: RealPath, curve: Curve, at: tuple[float, float], window: Window
 ) -> dict[str, Any] | None:
-    """Give the point of a path nearest to a place, with its parameter; None if none is drawn.
+    """Return the point of a path nearest to a place, with its parameter; None if none is drawn.
 
     Args:
         path: it is read at parameters that a person would write, near enough for the eye.
@@ -117,7 +117,7 @@ def _read_at(path: RealPath, t: float, window: Window) -> dict[str, Any]:
 
 
 def seen_tenths(point: tuple[float, float] | None, window: Window) -> dict[str, int | None]:
-    """Give where a point stands, in tenths of a pixel; None for both without one."""
+    """Return where a point stands, in tenths of a pixel; None for both without one."""
     if point is None:
         return {"x": None, "y": None}
     x, y = place_tenths(*point, window)
@@ -125,7 +125,7 @@ def seen_tenths(point: tuple[float, float] | None, window: Window) -> dict[str, 
 
 
 def point_text(path: RealPath, t: Ball) -> str:
-    """Say where a path is at a parameter; every digit is right."""
+    """Describe where a path is at a parameter; every digit is right."""
     return _point_words(path, t, _coordinate(path.x, t), _coordinate(path.y, t))
 
 
@@ -157,14 +157,14 @@ def _rounded(value: Ball) -> str:
 
 
 def span_words(path: RealPath) -> str:
-    """Say between which parameters a path is drawn."""
+    """Describe between which parameters a path is drawn."""
     name = GREEK.get(path.variable, path.variable)
     left, right = ("≤" if end.closed else "<" for end in (path.low, path.high))
     return f"{end_text(path.low)} {left} {name} {right} {end_text(path.high)}"
 
 
 def _ends(path: RealPath, curve: Curve, window: Window) -> list[dict[str, Any]]:
-    """Give the ends, filled where they belong to the path, and rings where a point is left out.
+    """Return the ends, filled where they belong to the path, and rings where a point is left out.
 
     A path that closes, or whose ends were taken for it, has no ends.
     """
@@ -187,7 +187,7 @@ def _ends(path: RealPath, curve: Curve, window: Window) -> list[dict[str, Any]]:
 
 
 def _drawn_ends(path: RealPath, curve: Curve) -> Floats | None:
-    """Give the points at both ends as they are drawn, (2, 2); None if they are not."""
+    """Return the points at both ends as they are drawn, (2, 2); None if they are not."""
     ts, pieces = curve.parameters, curve.pieces
     if not pieces or (ts[0][0], ts[-1][-1]) != (path.low.near, path.high.near):
         return None
@@ -195,7 +195,7 @@ def _drawn_ends(path: RealPath, curve: Curve) -> Floats | None:
 
 
 def lane_scale(path: RealPath) -> tuple[float, float]:
-    """Give from where to where the lane of a path goes, a little beyond its ends."""
+    """Return from where to where the lane of a path goes, a little beyond its ends."""
     low, high = path.low.near, path.high.near
     span = high - low if high > low else 1.0
     beyond = _BEYOND * span
@@ -203,7 +203,7 @@ def lane_scale(path: RealPath) -> tuple[float, float]:
 
 
 def _lane(path: RealPath, curve: Curve, window: Window, unit: AngleUnit) -> dict[str, Any]:
-    """Give the lane, whose scale is that of the parameter.
+    """Return the lane, whose scale is that of the parameter.
 
     One without gaps is the same while the ends are: in most frames.
     """
@@ -258,7 +258,7 @@ def _why(path: RealPath, curve: Curve, is_seen: bool) -> dict[str, Any] | None:
 
 
 def _note(path: RealPath, curve: Curve) -> str:
-    """Say which part is not drawn."""
+    """Describe which part is not drawn."""
     if not len(curve.unsettled):
         return ""
     low, high = float(curve.unsettled[0, 0]), float(curve.unsettled[-1, 1])

@@ -8,7 +8,7 @@ from axis_path.core.errors import MathError
 
 
 def problem_dict(problem: MathError) -> dict[str, Any]:
-    """Give an error as plain data."""
+    """Return an error as plain data."""
     return {
         "code": problem.code,
         "message": problem.message,

@@ -18,7 +18,7 @@ _NEAR_END = 1e-12
 
 
 def read_value(function: RealFunction, x: Fraction) -> tuple[str, float]:
-    """Give a value as a text, empty without one, and as a float."""
+    """Return a value as a text, empty without one, and as a float."""
     text, y = quickly_read(function, x)
     if text:
         return text, y
@@ -44,7 +44,7 @@ def quickly_read(function: RealFunction, x: Fraction) -> tuple[str, float]:
 
 
 def _is_clear_inside(function: RealFunction, x: float) -> bool:
-    """Tell whether a place lies in the domain, and is told by floats from its ends."""
+    """Check whether a place lies in the domain, and is told by floats from its ends."""
     for end, side in ((function.low, 1), (function.high, -1)):
         if end is not None and side * (x - end.near) <= _NEAR_END * max(abs(end.near), abs(x)):
             return False

@@ -44,7 +44,7 @@ class Realising(Valuing):
     """Lines that can be drawn, sampled and proved, in one state of the sliders."""
 
     def function(self, name: str) -> RealFunction:
-        """Give a function with the present values of the sliders.
+        """Return a function with the present values of the sliders.
 
         Raises:
             MathError: the name is not defined, is no function, or has a problem.
@@ -80,7 +80,7 @@ class Realising(Valuing):
         )  # fmt: skip
 
     def path(self, name: str) -> RealPath:
-        """Give a path, or a curve by an angle, with the present values of the sliders.
+        """Return a path, or a curve by an angle, with the present values of the sliders.
 
         Raises:
             MathError: the name is not defined, is no path, or has a problem.

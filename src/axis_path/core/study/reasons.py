@@ -16,7 +16,7 @@ from axis_path.core.study.sliders import written_number
 def why_not_drawn(
     name: str, function: RealFunction, curve: Curve, window: Window
 ) -> dict[str, Any] | None:
-    """Say why a function that works shows no curve; None if it shows one."""
+    """Explain why a function that works shows no curve; None if it shows one."""
     variable = function.variable
     if function.low is not None and function.high is not None:
         with precision(VALUE_BITS):
@@ -81,7 +81,7 @@ def _interval_words(domain: tuple[float, float], variable: str, window: Window) 
 
 
 def _outside(curve: Curve, window: Window) -> str:
-    """Tell on which side of the window a curve lies that is not seen at all."""
+    """Return on which side of the window a curve lies that is not seen at all."""
     lows = [float(piece[:, 1].min()) for piece in curve.pieces]
     highs = [float(piece[:, 1].max()) for piece in curve.pieces]
     lows += [float(band[:, 1].min()) for band in curve.bands]

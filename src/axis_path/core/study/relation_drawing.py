@@ -61,7 +61,7 @@ def _places(points: Floats, window: Window) -> list[int]:
 
 
 def _rectangles(boxes: Floats, window: Window) -> list[int]:
-    """Give boxes as left, top, width, height, … in tenths."""
+    """Return boxes as left, top, width, height, … in tenths."""
     left, right = (tenths_across(boxes[:, k], window) for k in (0, 1))
     bottom, top = (tenths_down(boxes[:, k], window) for k in (2, 3))
     found: list[int] = np.column_stack([left, top, right - left, bottom - top]).ravel().tolist()
@@ -69,7 +69,7 @@ def _rectangles(boxes: Floats, window: Window) -> list[int]:
 
 
 def _lane(picture: RelationPicture, window: Window) -> dict[str, Any]:
-    """Give the lane: where there is some of it over an x, as far as the window shows."""
+    """Return the lane: where there is some of it over an x, as far as the window shows."""
     spans = tenths_across(picture.across.ravel(), window).reshape(-1, 2)
     return {
         "low": None, "high": None, "band": None, "fixed": True,
@@ -79,7 +79,7 @@ def _lane(picture: RelationPicture, window: Window) -> dict[str, Any]:
 
 
 def _flag_place(picture: RelationPicture, window: Window) -> tuple[float, float] | None:
-    """Give the rightmost place of its lines, or of what it fills, in px."""
+    """Return the rightmost place of its lines, or of what it fills, in px."""
     lines = [*picture.solid, *picture.dashed, *picture.fills]
     lines += [picture.dots] if len(picture.dots) else []
     if not lines:
@@ -103,7 +103,7 @@ def _why(name: str, picture: RelationPicture) -> dict[str, Any] | None:
 
 
 def _note(relation: RealRelation, picture: RelationPicture) -> str:
-    """Say what is not sure of the picture."""
+    """Describe what is not sure of the picture."""
     if relation.is_equation and len(picture.dense):
         return "shaded: more lines than pixels can show"
     if relation.is_equation and len(picture.dots):

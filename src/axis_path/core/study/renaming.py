@@ -1,4 +1,4 @@
-"""Give a definition another name wherever it is used."""
+"""Rename a definition wherever it is used."""
 
 from __future__ import annotations
 
@@ -41,7 +41,7 @@ def check_new_name(new: str, taken: frozenset[str]) -> None:
 
 
 def renamed(text: str, meaning: Meaning, name: str, new: str) -> str:
-    """Give the text of a line with one name replaced, where it is used and where it is defined.
+    """Return the text of a line with one name replaced, where it is used and where it is defined.
 
     Args:
         text: the line.
@@ -129,7 +129,7 @@ def _put(text: str, places: set[int], name: str, new: str) -> str:
 
 
 def _begin(text: str, at: int) -> int:
-    """Give where a name begins whose node may begin with the brackets around it."""
+    """Return where a name begins whose node may begin with the brackets around it."""
     while text[at] in "( ":
         at += 1
     return at
@@ -145,20 +145,20 @@ def _replaced(text: str, start: int, stop: int, new: str) -> str:
 
 
 def _is_in_name(text: str, at: int) -> bool:
-    """Tell whether the figures before a place belong to a name, as in `f_1a`."""
+    """Check whether the figures before a place belong to a name, as in `f_1a`."""
     while at and (text[at - 1].isalnum() or text[at - 1] == "_"):
         at -= 1
     return text[at].isalpha() or text[at] == "_"
 
 
 def with_head(text: str, name: str) -> str:
-    """Give an unnamed line a name of its own."""
+    """Return an unnamed line a name of its own."""
     body = re.sub(r"^\s*y\s*=(?!=)\s*", "", text)
     return f"{name}(x) = {body.strip()}"
 
 
 def copied_text(text: str, name: str | None, taken: frozenset[str]) -> str:
-    """Give the text of a copy of a line: under a free name, if it has one in its head."""
+    """Return the text of a copy of a line: under a free name, if it has one in its head."""
     head = re.match(r"\s*(\w+)", text)
     if name is None or head is None or name_in_head(text) != name:
         return text

@@ -41,7 +41,7 @@ class Visit:
 def make_runner(
     path: RealPath, runner: Runner | None, at: Ball | MathError | None, window: Window
 ) -> dict[str, Any]:
-    """Give the runner of a path: where it is on the lane and on the plane, and how it plays.
+    """Return the runner of a path: where it is on the lane and on the plane, and how it plays.
 
     Args:
         path: the path with the present values of the sliders.
@@ -72,7 +72,7 @@ def make_runner(
 
 
 def _inside(path: RealPath, t: Ball) -> Ball:
-    """Give a parameter, or the nearest end of the domain: a runner does not leave its path."""
+    """Return a parameter, or the nearest end of the domain: a runner does not leave its path."""
     for end, side in ((path.low, -1), (path.high, 1)):
         if ball.subtract(t, end.value).sign() == side:
             return end.value
@@ -89,7 +89,7 @@ def _floats(point: Sequence[Ball]) -> Place:
 def positions(
     points: Mapping[int, CompiledValue], paths: Mapping[int, RealPath], visits: Sequence[Visit]
 ) -> dict[int, list[tuple[float, float]]]:
-    """Give where points and runners have been, by the ids of their lines.
+    """Return where points and runners have been, by the ids of their lines.
 
     Args:
         points: the points that leave a trail.
@@ -107,7 +107,7 @@ def positions(
 
 
 def trail_tenths(trail: Trail, window: Window) -> list[int]:
-    """Give the places of a trail that are seen, x and y in turn, in tenths of a pixel."""
+    """Return the places of a trail that are seen, x and y in turn, in tenths of a pixel."""
     if not trail.points:
         return []
     places = np.array(trail.points[-trail.most :])

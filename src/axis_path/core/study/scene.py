@@ -156,7 +156,7 @@ class Scene:
     data: list[dict[str, Any]] = field(default_factory=list)
 
     def to_dict(self) -> dict[str, Any]:
-        """Give the scene as data for JSON."""
+        """Return the scene as data for JSON."""
         seen = self.window.seen
         return {
             "window": {
@@ -258,7 +258,7 @@ def _flags(
     window: Window,
     reserved: Sequence[Flag],
 ) -> tuple[dict[int, dict[str, int] | None], dict[int, list[dict[str, int] | None]]]:
-    """Give where the flags of lines stand, and the values on the curves of families."""
+    """Return where the flags of lines stand, and the values on the curves of families."""
     names = {d.id: d.name if d.style.flag else None for d in definitions}
     # A line without a name has no flag, and one can be taken away.
     ends = [
@@ -333,7 +333,7 @@ def _is_undrawn(state: State, definition: Definition, problem: MathError | None)
 
 
 def _tones(state: State) -> dict[int, int | None]:
-    """Give the tone of each line; one that turns out to be a point gets one that is free."""
+    """Return the tone of each line; one that turns out to be a point gets one that is free."""
     used = {definition.tone for definition in state.definitions}
     free = (tone for tone in count() if tone not in used)
     return {
@@ -343,7 +343,7 @@ def _tones(state: State) -> dict[int, int | None]:
 
 
 def _assumed(path: RealPath | None) -> str:
-    """Say between which ends a path is drawn whose line does not give both."""
+    """Describe between which ends a path is drawn whose line does not give both."""
     return f"drawn for {span_words(path)}" if path is not None and path.assumed else ""
 
 
@@ -387,7 +387,7 @@ def _placed(x: float | Fraction, window: Window) -> Fraction:
 def make_readings(
     state: State, window: Window, reading_x: float | Fraction, pointer_y: float | None = None
 ) -> dict[str, Any]:
-    """Give the reading line alone, with the value of every function at it.
+    """Return the reading line alone, with the value of every function at it.
 
     Args:
         state: the study in one state.
@@ -409,7 +409,7 @@ def _values_at(
     window: Window,
     at: tuple[float | Fraction, float | None],
 ) -> dict[str, dict[str, Any] | None]:
-    """Give what each line shows at the reading line, by the id of its definition as a text.
+    """Return what each line shows at the reading line, by the id of its definition as a text.
 
     Args:
         state: the study in one state.
@@ -434,7 +434,7 @@ def _values_at(
 
 
 def _variable(definitions: list[Definition]) -> str:
-    """Give the name of the x axis: the variable that all functions share, else x."""
+    """Return the name of the x axis: the variable that all functions share, else x."""
     used = {d.variable for d in definitions if d.kind is Kind.FUNCTION and not d.aside}
     name = used.pop() if len(used) == 1 else None
     return GREEK.get(name or "x", name or "x")

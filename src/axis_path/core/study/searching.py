@@ -154,7 +154,7 @@ class Searching(Tabling):
         return find_meetings(one, second, Bounds(x, y), interval)
 
     def curve_of(self, name: str) -> Curve:
-        """Give a line that is drawn as a curve, in the form in which it is located.
+        """Return a line that is drawn as a curve, in the form in which it is located.
 
         Raises:
             MathError: it is no curve, or does not work.
@@ -172,7 +172,7 @@ class Searching(Tabling):
         return self._real_function(definition)
 
     def sweep_values(self, slider: str, count: int) -> list[Fraction]:
-        """Give evenly spaced values over the range of a slider, for a sweep.
+        """Return evenly spaced values over the range of a slider, for a sweep.
 
         Raises:
             MathError: there is no such slider, or too many or too few are wanted.
@@ -231,7 +231,7 @@ class Searching(Tabling):
         low: GivenNumber | Ball | None,
         high: GivenNumber | Ball | None,
     ) -> Interval:
-        """Give where to search: what is given, else the domain, else the first window.
+        """Return where to search: what is given, else the domain, else the first window.
 
         Raises:
             DomainError: there is nothing between the ends.

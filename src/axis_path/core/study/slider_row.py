@@ -31,7 +31,7 @@ def make_sliders(
     users: Mapping[str, list[str]],
     typed: Mapping[int, Fraction],
 ) -> list[dict[str, Any]]:
-    """Give the sliders in the order of their lines.
+    """Return the sliders in the order of their lines.
 
     Args:
         definitions: all lines.
@@ -87,7 +87,7 @@ def _slider(
 
 
 def _moves_what(name: str, users: Mapping[str, list[str]], shown: set[str | None]) -> bool:
-    """Tell whether anything that is shown depends on a name."""
+    """Check whether anything that is shown depends on a name."""
     seen, waiting = {name}, [name]
     for each in waiting:
         for user in users.get(each, ()):

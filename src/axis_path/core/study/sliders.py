@@ -46,7 +46,7 @@ class SliderRange:
             raise SliderError("The range of a slider goes too far.")
 
     def snap(self, value: Fraction) -> Fraction:
-        """Give the nearest value in the range that a whole number of steps reaches.
+        """Return the nearest value in the range that a whole number of steps reaches.
 
         The upper end is a value too, even if no whole number of steps reaches it.
         """
@@ -79,7 +79,7 @@ def literal(text: str) -> Fraction | None:
 
 
 def exact_number(value: Fraction | float | int | str) -> Fraction:
-    """Give the exact number that is meant: of a float, its shortest decimal.
+    """Return the exact number that is meant: of a float, its shortest decimal.
 
     Raises:
         SliderError: it is not a finite number.
@@ -169,15 +169,15 @@ class Slider:
 
     @property
     def texts(self) -> tuple[str, str, str]:
-        """Give the ends and the step as they were typed."""
+        """Return the ends and the step as they were typed."""
         return self.low, self.high, self.step
 
     def with_texts(self, low: str, high: str, step: str) -> Slider:
-        """Give the same slider with other ends and another step."""
+        """Return the same slider with other ends and another step."""
         return replace(self, low=low, high=high, step=step)
 
     def range(self, low: Fraction, high: Fraction, step: Fraction) -> SliderRange:
-        """Give the range for the present values of the ends and the step.
+        """Return the range for the present values of the ends and the step.
 
         Raises:
             SliderError: nothing moves between them.
@@ -197,7 +197,7 @@ _LONGEST_TEXT = {"unit": 20, "note": 200}
 
 
 def slider_to_dict(slider: Slider) -> dict[str, Any]:
-    """Give a slider as plain data; what is usual is left out."""
+    """Return a slider as plain data; what is usual is left out."""
     play = slider.play
     given: dict[str, Any] = {"low": slider.low, "high": slider.high, "step": slider.step}
     if slider.kind is not SliderKind.REAL:
@@ -209,7 +209,7 @@ def slider_to_dict(slider: Slider) -> dict[str, Any]:
 
 
 def play_to_dict(play: Play) -> dict[str, Any]:
-    """Give how a slider plays as plain data."""
+    """Return how a slider plays as plain data."""
     return {
         "seconds": play.seconds, "forward": play.is_forward, "at_end": play.at_end.value,
         "in_step": play.in_step,
@@ -262,7 +262,7 @@ def play_from_dict(given: object) -> Play:
 
 
 def guessed_range(value: Fraction) -> Slider:
-    """Give the slider that a new number begins with, wide enough for its value."""
+    """Return the slider that a new number begins with, wide enough for its value."""
     reach = Fraction(10)
     while reach < abs(value):
         reach *= 10

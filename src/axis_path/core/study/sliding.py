@@ -35,7 +35,7 @@ class Sliding(Notebook):
     """Lines of which some are sliders: a letter with a number, and a range to move in."""
 
     def number(self, given: GivenNumber | Ball) -> Ball:
-        """Give a number, or a text such as ``2pi``, as a ball that keeps its exact form.
+        """Return a number, or a text such as ``2pi``, as a ball that keeps its exact form.
 
         Raises:
             MathError: the text has no value.
@@ -53,7 +53,7 @@ class Sliding(Notebook):
             return ball.from_fraction(exact_number(given))
 
     def positive(self, text: str) -> float:
-        """Give a typed number that is above zero, such as a step.
+        """Return a typed number that is above zero, such as a step.
 
         Raises:
             MathError: it has no value, or is not above zero.
@@ -64,7 +64,7 @@ class Sliding(Notebook):
         return float(found.value.mid())
 
     def rational(self, given: GivenNumber) -> Fraction:
-        """Give a number as a fraction: of one that is none, the nearest float's shortest decimal.
+        """Return a number as a fraction: of one that is none, the nearest float's shortest decimal.
 
         Raises:
             MathError: a text has no value, or one that is no real number.
@@ -80,7 +80,7 @@ class Sliding(Notebook):
         return exact_number(float(found.value.mid()))
 
     def names_used(self, text: str) -> frozenset[str]:
-        """Give the names of the study that a typed number depends on; none if it does not read."""
+        """Return the names of the study that a typed number uses; none if it does not read."""
         return self._uses(text) & frozenset(self.names())
 
     # Sliders
@@ -93,7 +93,7 @@ class Sliding(Notebook):
         high: GivenNumber | None = None,
         step: GivenNumber | None = None,
     ) -> None:
-        """Give a slider its value, and its range if one is given; a new name makes a new slider.
+        """Set the value of a slider, and its range if one is given; a new name makes a new slider.
 
         Args:
             name: the letter.
@@ -141,7 +141,7 @@ class Sliding(Notebook):
             self.slider_range(line_id)
 
     def slider_of(self, line_id: int) -> tuple[str, Fraction, Slider]:
-        """Give the name, the value and the range of a slider.
+        """Return the name, the value and the range of a slider.
 
         Raises:
             KeyError: there is no such line; SliderError: it is no slider.
@@ -180,7 +180,7 @@ class Sliding(Notebook):
             raise problem
 
     def slider_range(self, line_id: int) -> SliderRange:
-        """Give the range of a slider for the present values of its ends.
+        """Return the range of a slider for the present values of its ends.
 
         Raises:
             MathError: an end has no value, depends on the slider, or nothing moves between them.
@@ -206,7 +206,7 @@ class Sliding(Notebook):
         return self.rational(text)
 
     def users(self, name: str) -> list[str]:
-        """Give the names of the lines that need a name, those of sliders by their ends too."""
+        """Return the names of the lines that need a name, those of sliders by their ends too."""
         found = super().users(name)
         needed = {name, *found}
         return found + [
@@ -214,7 +214,7 @@ class Sliding(Notebook):
         ]
 
     def end_uses(self) -> dict[str, frozenset[str]]:
-        """Give what the ends and steps of sliders use, by the names of the sliders."""
+        """Return what the ends and steps of sliders use, by the names of the sliders."""
         found: dict[str, frozenset[str]] = {}
         for line in self.lines:
             if line.moving is None or line.slider is None or line.aside:
@@ -245,7 +245,7 @@ class Sliding(Notebook):
         self.change_slider(line_id, replace(slider, low=low, high=high))
 
     def at(self, values: Mapping[str, Fraction]) -> Self:
-        """Give the study with some sliders at other values, which its lines do not show."""
+        """Return the study with some sliders at other values, which its lines do not show."""
         other = self.copy()
         for line in self.lines:
             # A value that was typed as an expression is a part of its line.

@@ -89,7 +89,7 @@ class Equation:
 
     @property
     def is_equation(self) -> bool:
-        """Tell whether it is one equation."""
+        """Check whether it is one equation."""
         return self.signs == ("=",)
 
 
@@ -205,7 +205,7 @@ class Solving(Searching):
         return replace(found, items=tuple(items), note=note)
 
     def _with_exact(self, gap: RealFunction, items: list[Finding]) -> list[Finding]:
-        """Give solutions in exact form where a proposal lies in the bracket of just one."""
+        """Return solutions in exact form where a proposal lies in the bracket of just one."""
         exact_in = self._exact_forms(gap)
         return [replace(item, exact=item.exact or exact_in(*item.bracket)) for item in items]
 
@@ -274,7 +274,7 @@ class Solving(Searching):
         *,
         with_exact: bool = True,
     ) -> Stretches:
-        """Give all numbers between two ends that satisfy an inequality in one unknown.
+        """Return all numbers between two ends that satisfy an inequality in one unknown.
 
         Args:
             text: as it is typed, ``1 < x^2 <= 4``.
@@ -407,7 +407,7 @@ class Solving(Searching):
     def _linear(
         self, gaps: list[Expression], unknowns: tuple[str, ...]
     ) -> list[LinearEquation] | None:
-        """Give the equations as linear ones; None if one of them is not."""
+        """Return the equations as linear ones; None if one of them is not."""
         found: list[LinearEquation] = []
         zeros = {input_name(name): ball.from_fraction(0) for name in unknowns}
         for gap in gaps:
@@ -498,7 +498,7 @@ def _order(name: str) -> tuple[int, str]:
 
 
 def _solution(equation: Equation, zero: Finding) -> Finding:
-    """Give a zero of the difference as a solution, with the value that both sides have there."""
+    """Return a zero of the difference as a solution, with the value that both sides have there."""
     with precision(VALUE_BITS):
         value = equation.sides[1].prove(place_of(zero.exact, *zero.bracket))
         text = value_text(value) if value.is_defined else ""
@@ -507,7 +507,7 @@ def _solution(equation: Equation, zero: Finding) -> Finding:
 
 
 def _repeats(gap: RealFunction, values: Mapping[str, Fraction], unit: AngleUnit) -> str:
-    """Say that solutions come back, if the equation is periodic."""
+    """Describe how solutions repeat, if the equation is periodic."""
     turn = period(gap.expression.program, values)
     if turn is None:
         return ""
@@ -523,7 +523,7 @@ def _readable(text: str) -> str:
 def _matched(
     bracket: tuple[float, float], text: str, value: arb, length: arb | None, unit: AngleUnit
 ) -> str | None:
-    """Give a proposal, moved by whole periods, as the exact form of a solution; None if not."""
+    """Return a proposal, moved by whole periods, as the exact form of a solution; None if not."""
     low, high = map(arb, bracket)
     if bool(value >= low) and bool(value <= high):
         return text

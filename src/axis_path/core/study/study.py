@@ -55,7 +55,7 @@ _UNDECIDED = "it could not be decided"
 
 
 def in_box(points: NDArray[np.float64], box: Box) -> NDArray[np.bool_]:
-    """Tell which of points, (n, 2), lie within a part of the plane, (n,)."""
+    """Return which of points, (n, 2), lie within a part of the plane, (n,)."""
     inside = [(points[:, k] >= low) & (points[:, k] <= high) for k, (low, high) in enumerate(box)]
     return inside[0] & inside[1]
 
@@ -68,7 +68,7 @@ class Study(Following):
     """A study: lines, each a definition or a note, and what is asked of them."""
 
     def check_points(self, check: Check, domain: tuple[float, float]) -> NDArray[np.float64]:
-        """Give the abscissae of a sampling check over a stretch of x, (n,) floats.
+        """Return the abscissae of a sampling check over a stretch of x, (n,) floats.
 
         Raises:
             MathError: the count or the step cannot be.
@@ -91,7 +91,7 @@ class Study(Following):
         return np.linspace(low, high, int(count.exact.p))
 
     def _check(self, state: State, window: Window) -> dict[str, Any] | None:
-        """Give the sampling check that is kept with the study, as plain data."""
+        """Return the sampling check that is kept with the study, as plain data."""
         check = self.check
         function = None if check is None else state.functions.get(check.line)
         if check is None or function is None:
@@ -111,7 +111,7 @@ class Study(Following):
         return shown | {"points": dot_tenths(known, window), "sentence": found.sentence}
 
     def _steps(self) -> Steps:
-        """Give the steps of the axes; one that has lost its value is automatic."""
+        """Return the steps of the axes; one that has lost its value is automatic."""
         return Steps(*(self._step(axis.step) for axis in (self.axes.x, self.axes.y)))
 
     def _step(self, text: str) -> float | None:
@@ -121,7 +121,7 @@ class Study(Following):
             return None
 
     def functions(self) -> list[tuple[Definition, RealFunction]]:
-        """Give the functions that work and are not hidden, with their lines."""
+        """Return the functions that work and are not hidden, with their lines."""
         state = self._state
         return [
             (definition, state.functions[definition.id])
@@ -130,11 +130,11 @@ class Study(Following):
         ]
 
     def on_axes(self, window: Window) -> Window:
-        """Give a window on this study's axes that shows the same, as far as it can."""
+        """Return a window on this study's axes that shows the same, as far as it can."""
         return window.on_axes(log_x=self.axes.x.log, log_y=self.axes.y.log)
 
     def extents(self, window: Window, only: int | None = None) -> list[Extent]:
-        """Give how far the shown lines reach that have a size of their own.
+        """Return how far the shown lines reach that have a size of their own.
 
         Args:
             window: where equations and inequalities are looked for.
@@ -153,7 +153,7 @@ class Study(Following):
         return [found for found in map(extent_of, clouds) if found is not None]
 
     def _data_clouds(self) -> list[NDArray[np.float64]]:
-        """Give the points of data that are drawn, (n, 2) for each pair of columns."""
+        """Return the points of data that are drawn, (n, 2) for each pair of columns."""
         clouds = []
         for plot in self.plots:
             try:
@@ -224,7 +224,7 @@ class Study(Following):
         return made if self.check is None else replace(made, check=self._check(state, window))
 
     def _drawn_data(self, window: Window, box: Box | None) -> list[dict[str, Any]]:
-        """Give the columns that are drawn as points, in tenths of a pixel."""
+        """Return the columns that are drawn as points, in tenths of a pixel."""
         found = []
         for k, plot in enumerate(self.plots):
             try:
@@ -246,7 +246,7 @@ class Study(Following):
         self, points: NDArray[np.float64], rows: NDArray[np.int64], column: str, axis: int,
         window: Window,
     ) -> list[list[int]]:  # fmt: skip
-        """Give both ends of the error bars along an axis; none where there is no number."""
+        """Return both ends of the error bars along an axis; none where there is no number."""
         try:
             cells = self.column_of(column).floats()
         except MathError:
@@ -260,7 +260,7 @@ class Study(Following):
         return [[*a, *b] for a, b in zip(*(_pairs(each) for each in ends), strict=True)]
 
     def plotted(self, plot: Plot) -> tuple[NDArray[np.float64], NDArray[np.int64]]:
-        """Give the points of two columns, (n, 2), and the rows they stand in, (n,).
+        """Return the points of two columns, (n, 2), and the rows they stand in, (n,).
 
         Raises:
             MathError: a column or the filter cannot be used.
@@ -278,7 +278,7 @@ class Study(Following):
     def readings(
         self, window: Window, reading_x: float | Fraction, pointer_y: float | None = None
     ) -> dict[str, Any]:
-        """Give the reading line alone, with every function's value there, as plain data.
+        """Return the reading line alone, with every function's value there, as plain data.
 
         Args:
             window: what part of the plane is seen.
@@ -303,7 +303,7 @@ class Study(Following):
         return []
 
     def _evaluated(self) -> tuple[State, bool]:
-        """Give the state, and whether nothing of it took too long."""
+        """Return the state, and whether nothing of it took too long."""
         is_whole = True
         definitions = self.definitions()
         state = State(
@@ -336,13 +336,13 @@ class Study(Following):
         return state, is_whole
 
     def trails(self) -> dict[int, tuple[tuple[float, float], ...]]:
-        """Give where points have been that leave a trail, by the ids of their lines."""
+        """Return where points have been that leave a trail, by the ids of their lines."""
         return {line.id: line.trail.points for line in self.lines if line.trail is not None}
 
     def visited(
         self, visits: Sequence[Mapping[int, GivenNumber]]
     ) -> dict[int, list[tuple[float, float]]]:
-        """Give where points with a trail are in some states, by the ids of their lines.
+        """Return where points with a trail are in some states, by the ids of their lines.
 
         Hidden points, and those whose line does not work, leave none.
 

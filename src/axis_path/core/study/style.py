@@ -41,7 +41,7 @@ class LineStyle:
 
 
 def style_to_dict(style: LineStyle) -> dict[str, Any]:
-    """Give a style as plain data."""
+    """Return a style as plain data."""
     return {
         "stroke": style.stroke, "weight": style.weight, "flag": style.flag,
         "joined": style.joined, "mark": style.mark.value,

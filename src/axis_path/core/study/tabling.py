@@ -53,7 +53,7 @@ class Tabling(Realising):
     """Lines of which tables can be made."""
 
     def table_places(self, spec: TableSpec) -> Places:
-        """Give the abscissae of a table as it was typed.
+        """Return the abscissae of a table as it was typed.
 
         Raises:
             MathError: they cannot be made from what was typed.
@@ -70,7 +70,7 @@ class Tabling(Realising):
         return self.places(spec.start, spec.stop, None, count=min(int(count.exact.p), 10**15))
 
     def _places_of(self, text: str) -> list[Ball]:
-        """Give a place, or those of a list of the study by its name."""
+        """Return a place, or those of a list of the study by its name."""
         meaning = self._analysis.meaning(spelled(text))
         if meaning is None or meaning.kind is not Kind.LIST:
             return [self.number(text)]
@@ -88,7 +88,7 @@ class Tabling(Realising):
         count: int | None = None,
         x: Sequence[GivenNumber] | None = None,
     ) -> Places:
-        """Give the abscissae of a table.
+        """Return the abscissae of a table.
 
         Raises:
             MathError: they cannot be made from what is given.
@@ -103,11 +103,11 @@ class Tabling(Realising):
         return spaced(first, last, self.number(step if step is not None else 1))
 
     def table_variable(self, spec: TableSpec, shown: Shown) -> str:
-        """Give the letter above the places of a table."""
+        """Return the letter above the places of a table."""
         return spec.over or next((d.variable for d, _ in shown if d.variable), _USUAL_VARIABLE)
 
     def table_heads(self, spec: TableSpec, shown: Shown) -> list[Head | LostHead]:
-        """Give the columns of a table: those of the shown functions, then those of its own.
+        """Return the columns of a table: those of the shown functions, then those of its own.
 
         Raises:
             MathError: the slider that the table runs over is gone, or where functions are
@@ -141,7 +141,7 @@ class Tabling(Realising):
         return heads
 
     def exact_cell(self, head: Head, place: str) -> Result:
-        """Give the value of a column at a place, with its exact form.
+        """Return the value of a column at a place, with its exact form.
 
         Args:
             head: the column; its numbers are values, not made of several rows.
@@ -177,7 +177,7 @@ class Tabling(Realising):
         return [(text, self._function_of_rows(text, spec, variable))]
 
     def _named(self, name: str, order: int, spec: TableSpec) -> RealFunction:
-        """Give a function of the study, or a derivative of it, as a column."""
+        """Return a function of the study, or a derivative of it, as a column."""
         function = self.function(name)
         if not order and not spec.over:
             return function

@@ -42,7 +42,7 @@ class Valuing(Sliding):
         return hint_of(text, self._analysis.names().and_variables(*_VARIABLES))
 
     def value(self, name: str) -> Result:
-        """Give the value of a parameter, a point or a list.
+        """Return the value of a parameter, a point or a list.
 
         Raises:
             MathError: the name is not defined, is a function, or has a problem.
@@ -61,7 +61,7 @@ class Valuing(Sliding):
         return Evaluator(self._analysis.lists, dict(self._values), self._analysis)
 
     def points_of(self, name: str) -> NDArray[np.float64]:
-        """Give a point or a list of points, (n, 2) floats; NaN where there is no real value.
+        """Return a point or a list of points, (n, 2) floats; NaN where there is no real value.
 
         Raises:
             MathError: the name is not defined, or is no point and no list of points.
@@ -74,5 +74,5 @@ class Valuing(Sliding):
 
 
 def real_points(points: NDArray[np.complex128]) -> NDArray[np.float64]:
-    """Give points as floats, NaN where a coordinate is not real."""
+    """Return points as floats, NaN where a coordinate is not real."""
     return np.where(points.imag == 0, points.real, np.nan)

@@ -39,7 +39,7 @@ class Between:
 
     @property
     def sentence(self) -> str:
-        """Say it."""
+        """Return it as a sentence."""
         if self.what is Happening.MEET:
             return f"{self.names[0]} and {self.names[1]} change places"
         words = "changes its sign" if self.what is Happening.SIGN else "turns"
@@ -70,7 +70,7 @@ def happenings(
 
 
 def _crossings(values: Floats) -> list[int]:
-    """Give the rows after which a column changes its sign; a zero counts once, before it."""
+    """Return the rows after which a column changes its sign; a zero counts once, before it."""
     with np.errstate(invalid="ignore"):
         changes = (values[1:] * values[:-1] < 0) | ((values[1:] == 0) & (values[:-1] != 0))
     known = np.isfinite(values)

@@ -42,7 +42,7 @@ class TableColumn:
 
 
 def columns_to_list(columns: tuple[TableColumn, ...]) -> list[dict[str, Any]]:
-    """Give columns as plain data; what is as usual is left out."""
+    """Return columns as plain data; what is as usual is left out."""
     usual = asdict(TableColumn(""))
     return [
         {name: value for name, value in asdict(each).items() if value != usual[name]}

@@ -16,7 +16,7 @@ class NumberForm(StrEnum):
 
 
 def digits_needed(value: float, digits: int, form: NumberForm) -> int:
-    """Give how many significant digits a number takes in a form; 0 if it is shown as zero."""
+    """Return how many significant digits a number takes in a form; 0 if it is shown as zero."""
     if form is not NumberForm.FIXED or not value:
         return digits
     return max(decimal_places(value) + 1 + digits, 0)

@@ -53,7 +53,7 @@ class Cells:
     _sums: dict[int, tuple[int, Ball]] = field(default_factory=dict, compare=False, repr=False)
 
     def value(self, row: int, bits: int = VALUE_BITS) -> Ball:
-        """Give a cell, computed with so many binary digits; undefined with its reason."""
+        """Return a cell, computed with so many binary digits; undefined with its reason."""
         with precision(bits):
             match self.head.series:
                 case Series.VALUE:
@@ -68,7 +68,7 @@ class Cells:
             return ball.divide(now, before)
 
     def number(self, row: int) -> float:
-        """Give the float nearest to a cell, NaN where it has no value."""
+        """Return the float nearest to a cell, NaN where it has no value."""
         found = self.value(row)
         return float(found.value.mid()) if found.is_defined else math.nan
 
@@ -89,7 +89,7 @@ class Cells:
         )
 
     def reason(self, row: int) -> str:
-        """Say why a cell has no value; empty if it has one."""
+        """Explain why a cell has no value; empty if it has one."""
         found = self.value(row)
         if found.is_defined:
             return ""

@@ -52,20 +52,20 @@ class Places:
     listed: tuple[Ball, ...] = ()
 
     def at(self, row: int) -> Ball:
-        """Give one place exactly, at the present precision."""
+        """Return one place exactly, at the present precision."""
         if self.step is None:
             return self.listed[row]
         return ball.add(self.start, ball.multiply(ball.from_fraction(row), self.step))
 
     def part(self, start: int, stop: int) -> Places:
-        """Give the places of some rows, ``start`` to ``stop`` without the last."""
+        """Return the places of some rows, ``start`` to ``stop`` without the last."""
         if self.step is None:
             return Places(stop - start, self.start, None, self.listed[start:stop])
         with precision(VALUE_BITS):
             return Places(stop - start, self.at(start), self.step)
 
     def row_before(self, x: float) -> int:
-        """Give the row after which a place lies: the first such one, or the nearest row.
+        """Return the row after which a place lies: the first such one, or the nearest row.
 
         A list need not be in order; what lies outside of all rows is nearest to one of the ends.
         """
@@ -83,7 +83,7 @@ class Places:
         return int(np.abs(away).argmin())
 
     def exact_text(self, row: int) -> str | None:
-        """Give a place in exact form, as the language reads it, if it has one."""
+        """Return a place in exact form, as the language reads it, if it has one."""
         with precision(VALUE_BITS):
             place = self.at(row)
         if place.exact is not None:
@@ -93,13 +93,13 @@ class Places:
         return None
 
     def text(self, row: int, digits: int = 10) -> str:
-        """Give a place with ``digits`` digits, all right."""
+        """Return a place with ``digits`` digits, all right."""
         with precision(VALUE_BITS):
             place = self.at(row)
             return digits_of(place, digits) or f"{float(place.value.mid()):.{digits}g}"
 
     def floats(self) -> Floats:
-        """Give all places as (n,) floats."""
+        """Return all places as (n,) floats."""
         if self.step is None:
             return np.array([float(place.value.mid()) for place in self.listed])
         if self.start.exact is not None and self.step.exact is not None:
@@ -114,7 +114,7 @@ class Places:
 
 
 def spaced(start: Ball, stop: Ball, step: Ball) -> Places:
-    """Give the places from ``start`` to at most ``stop``, a ``step`` apart.
+    """Return the places from ``start`` to at most ``stop``, a ``step`` apart.
 
     Raises:
         TableError: the step is zero or leads away from the stop; LimitError: too many rows.
@@ -139,7 +139,7 @@ def spaced(start: Ball, stop: Ball, step: Ball) -> Places:
 
 
 def counted(start: Ball, stop: Ball, count: int) -> Places:
-    """Give ``count`` places from ``start`` to ``stop``, evenly spaced.
+    """Return ``count`` places from ``start`` to ``stop``, evenly spaced.
 
     Raises:
         TableError: fewer than two places; LimitError: too many.
@@ -154,7 +154,7 @@ def counted(start: Ball, stop: Ball, count: int) -> Places:
 
 
 def listed(places: Sequence[Ball]) -> Places:
-    """Give places of one's own.
+    """Return places of one's own.
 
     Raises:
         LimitError: too many.
@@ -182,7 +182,7 @@ class ValueTable:
     columns: dict[str, Floats]
 
     def reason(self, name: str, row: int) -> str:
-        """Say why a cell has no value; empty if it has one."""
+        """Explain why a cell has no value; empty if it has one."""
         with precision(VALUE_BITS):
             found = self.functions[name].prove_within(self.places.at(row))
         if found.is_defined:
@@ -191,16 +191,16 @@ class ValueTable:
         return f"{found.reason or 'not decided'} at {variable} = {self.x_text(row)}"
 
     def text(self, name: str, row: int, digits: int = 10) -> str:
-        """Give a cell with ``digits`` significant digits, all right; empty where undefined."""
+        """Return a cell with ``digits`` significant digits, all right; empty where undefined."""
         function = self.functions[name]
         return decimal_text(lambda bits: _at_bits(function, self.places, row, bits), digits)
 
     def exact_x(self, row: int) -> str | None:
-        """Give the place of a row in exact form, as the language reads it, if it has one."""
+        """Return the place of a row in exact form, as the language reads it, if it has one."""
         return self.places.exact_text(row)
 
     def x_text(self, row: int, digits: int = 10) -> str:
-        """Give the place of a row with ``digits`` digits, all right."""
+        """Return the place of a row with ``digits`` digits, all right."""
         return self.places.text(row, digits)
 
 

@@ -25,7 +25,7 @@ def begin(study_id: uuid.UUID) -> Response:
 
 
 def look(study_id: uuid.UUID, sweep_id: uuid.UUID) -> Response:
-    """Say how far a sweep is; with its result once it is done."""
+    """Return how far a sweep is; with its result once it is done."""
     found = _found(study_id, sweep_id)
     return json_answer({
         "state": found.state.value, "done": found.done, "total": len(found.asked["values"]),
@@ -34,7 +34,7 @@ def look(study_id: uuid.UUID, sweep_id: uuid.UUID) -> Response:
 
 
 def cancel(study_id: uuid.UUID, sweep_id: uuid.UUID) -> Response:
-    """Give a sweep up."""
+    """Return a sweep up."""
     _found(study_id, sweep_id)
     with database() as session:
         cancel_sweep(session, study_id, sweep_id)

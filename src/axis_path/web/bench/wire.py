@@ -152,7 +152,7 @@ def _check() -> None:
 
 
 def _is_near() -> bool:
-    """Tell whether the page is on this very machine, and no proxy speaks for it."""
+    """Check whether the page is on this very machine, and no proxy speaks for it."""
     is_passed_on = "X-Forwarded-For" in request.headers or "Forwarded" in request.headers
     return not is_passed_on and ip_address(request.remote_addr or "0.0.0.0").is_loopback  # noqa: S104
 

@@ -23,7 +23,7 @@ _OPTIONAL = " (may be left out)"
 
 
 def show() -> Response:
-    """Give all entries, group by group."""
+    """Return all entries, group by group."""
     response = json_answer({"groups": [group.value for group in Group], "entries": _entries()})
     response.headers["Cache-Control"] = "private, max-age=3600"
     return response

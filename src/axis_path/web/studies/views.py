@@ -76,7 +76,7 @@ def open_file() -> Response:
 
 
 def rename(study_id: uuid.UUID) -> Response:
-    """Give a study another title; the Bench asks as JSON, the list as a form."""
+    """Return a study another title; the Bench asks as JSON, the list as a form."""
     given = json_request().get("title") if request.is_json else request.form.get("title")
     title = clean_title(given, longest=None)
     message = ""
