@@ -19,7 +19,7 @@ import traceback
 from collections.abc import Iterator
 
 from axis_path.compute.forked import run_forked
-from axis_path.core import MathError, Patience, Study, Window, waiting
+from axis_path.core import Deadline, MathError, Study, Window, deadline_scope
 from axis_path.core.evaluate import run_exact_work_with
 from axis_path.core.study import Ask, Kind, answer
 from axis_path.core.warm import warm_up
@@ -215,8 +215,8 @@ def use(text: str) -> None:
             lambda: study.values([name], start=-2, stop=2, step=1),
             lambda: answer(study, Ask(1, line=made.id)),
         ]
-    patience = Patience(time.monotonic, each_s=STOPPED_S / 4, all_s=STOPPED_S)
-    with waiting(patience):
+    deadline = Deadline(time.monotonic, each_s=STOPPED_S / 4, all_s=STOPPED_S)
+    with deadline_scope(deadline):
         for task in tasks:
             try:
                 task()

@@ -13,7 +13,7 @@ CORE = (
     "errors",
     "limits",
     "threads",
-    "patience",
+    "deadline",
     "arithmetic",
     "catalogue",
     "language",

@@ -8,7 +8,7 @@ import re
 from typing import Any
 
 #: Waiting for something on a busy machine.
-PATIENCE_S = 60.0
+TIMEOUT_S = 60.0
 _FORM = "application/x-www-form-urlencoded"
 
 
@@ -44,7 +44,7 @@ class Visitor:
     def _send(
         self, method: str, path: str, body: str | None, kind: str = "application/json"
     ) -> tuple[int, str, str]:
-        connection = http.client.HTTPConnection(self._address, timeout=PATIENCE_S)
+        connection = http.client.HTTPConnection(self._address, timeout=TIMEOUT_S)
         headers = {"Host": self._host, "Cookie": self._cookie, "X-CSRFToken": self._token}
         if body is not None:
             headers |= {"Content-Type": kind, "Accept": "application/json"}

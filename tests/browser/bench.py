@@ -26,7 +26,7 @@ ARGUMENTS = [
     "--disable-component-update",
     "--disable-sync",
 ]
-PATIENCE_MS = 20_000
+TIMEOUT_MS = 20_000
 #: Counts what the page has asked for and not got yet, and how many scenes that were at most.
 COUNTED = """
   Object.assign(window, { asked: 0, scenes: 0, mostScenes: 0 })
@@ -128,7 +128,7 @@ class BrowserTest(unittest.TestCase):
             **more,  # type: ignore[arg-type]
         )
         self.addCleanup(context.close)
-        context.set_default_timeout(PATIENCE_MS)
+        context.set_default_timeout(TIMEOUT_MS)
         context.add_init_script(COUNTED)
         context.add_init_script(
             "addEventListener('securitypolicyviolation', (event) => {"

@@ -32,7 +32,7 @@ from axis_path.core import Study
 WINDOW = {"x": [-10, 10], "y": [-7, 7], "width": 300, "height": 200}
 SLOW = "s(x) = sum(sin(k x)/k, k, 1, 99999)"
 #: Waiting for another process on a busy machine.
-PATIENCE_S = 60.0
+TIMEOUT_S = 60.0
 
 
 class PoolTest(unittest.TestCase):
@@ -48,7 +48,7 @@ class PoolTest(unittest.TestCase):
         )
         theirs.close()
         cls.template = Template(ours)
-        cls.addClassCleanup(cls.process.wait, PATIENCE_S)
+        cls.addClassCleanup(cls.process.wait, TIMEOUT_S)
         cls.addClassCleanup(ours.close)
 
     def pool(self, **size: object) -> Pool:
@@ -163,7 +163,7 @@ class PoolTest(unittest.TestCase):
         # Six of four seconds each, two at a time: some of them still wait.
         self.assertTrue(any(thread.is_alive() for thread in threads))
         for thread in threads:
-            thread.join(PATIENCE_S)
+            thread.join(TIMEOUT_S)
 
     def test_the_queue_has_a_length_and_is_left_by_who_no_longer_waits(self) -> None:
         pool = self.pool(most=1, at_once=1, queue=1, wait_s=0.4)
@@ -176,7 +176,7 @@ class PoolTest(unittest.TestCase):
             time.sleep(0.1)
             with self.assertRaises(BusyError), pool.lease(Caller("r", study_id)):
                 pass
-            waiting.join(PATIENCE_S)
+            waiting.join(TIMEOUT_S)
         self.assertEqual(200, self.ask(pool, "f(x) = x").status)
 
     def refused(self, pool: Pool) -> None:
@@ -200,7 +200,7 @@ class PoolTest(unittest.TestCase):
         with pool.lease(Caller("p", study_id)) as lease:
             pid = lease._pid
         pool.close()
-        until = time.monotonic() + PATIENCE_S
+        until = time.monotonic() + TIMEOUT_S
         while Path(f"/proc/{pid}").exists() and time.monotonic() < until:
             time.sleep(0.05)
         self.assertFalse(Path(f"/proc/{pid}").exists())

@@ -23,7 +23,7 @@ from launcher.main import main
 from launcher.say import LauncherError
 
 ROOT = Path(__file__).resolve().parent.parent.parent
-PATIENCE_S = 90
+TIMEOUT_S = 90
 
 
 class StartTest(unittest.TestCase):
@@ -65,7 +65,7 @@ class StartTest(unittest.TestCase):
     def end(self, process: subprocess.Popen[str]) -> None:
         if process.poll() is None:
             process.send_signal(signal.SIGINT)
-        process.wait(timeout=PATIENCE_S)
+        process.wait(timeout=TIMEOUT_S)
         if process.stdout is not None:
             process.stdout.close()
 
@@ -101,7 +101,7 @@ class StartTest(unittest.TestCase):
 
         process.send_signal(signal.SIGINT)
         rest = process.stdout.read() if process.stdout else ""
-        self.assertEqual(0, process.wait(timeout=PATIENCE_S))
+        self.assertEqual(0, process.wait(timeout=TIMEOUT_S))
         self.assertIn("everything is kept", rest)
         self.assertEqual([], self.processes())
         log = (self.root / "var" / "postgres.log").read_text()
@@ -118,7 +118,7 @@ class StartTest(unittest.TestCase):
                     os.kill(int(path.parent.name), signal.SIGKILL)
             except OSError:
                 continue
-        process.wait(timeout=PATIENCE_S)
+        process.wait(timeout=TIMEOUT_S)
 
         process, address, _ = self.start(port)
         self.assertEqual(
@@ -151,7 +151,7 @@ class StartTest(unittest.TestCase):
     def check_that_a_second_start_is_refused(self, address: str) -> None:
         done = subprocess.run(
             [sys.executable, str(self.root / "axispath"), "start"],
-            capture_output=True, text=True, cwd=self.root, check=False, timeout=PATIENCE_S,
+            capture_output=True, text=True, cwd=self.root, check=False, timeout=TIMEOUT_S,
         )  # fmt: skip
         self.assertEqual(1, done.returncode)
         self.assertIn(f"already runs from this folder at {address}", done.stdout)
@@ -162,7 +162,7 @@ class StartTest(unittest.TestCase):
             with self.subTest(what):
                 killed = self.pids(what)[0]
                 os.kill(killed, signal.SIGKILL)
-                until = time.monotonic() + PATIENCE_S
+                until = time.monotonic() + TIMEOUT_S
                 while time.monotonic() < until:
                     with contextlib.suppress(OSError):
                         if killed not in self.pids(what) and len(self.titles(address)) == 6:

@@ -19,7 +19,7 @@ from axis_path.store import create_study, open_study, session_scope
 from tests.databases import DatabaseTest
 from tests.proxy import Proxy
 from tests.site import RunningSite
-from tests.visitor import PATIENCE_S, Visitor
+from tests.visitor import TIMEOUT_S, Visitor
 
 WINDOW = {"x": [-10, 10], "y": [-7, 7], "width": 300, "height": 200}
 
@@ -57,7 +57,7 @@ class SiteTest(DatabaseTest):
         )
 
     def eventually(self, holds: Any, what: str) -> None:
-        until = time.monotonic() + PATIENCE_S
+        until = time.monotonic() + TIMEOUT_S
         while time.monotonic() < until:
             if holds():
                 return
@@ -226,7 +226,7 @@ class Wire:
 
     def __init__(self, base: str, path: str) -> None:
         host, _, port = base.removeprefix("http://").partition(":")
-        self._socket = socket.create_connection((host, int(port)), timeout=PATIENCE_S)
+        self._socket = socket.create_connection((host, int(port)), timeout=TIMEOUT_S)
         self._socket.sendall(
             f"GET {path} HTTP/1.1\r\nHost: {host}:{port}\r\nOrigin: {base}\r\n"
             "Upgrade: websocket\r\nConnection: Upgrade\r\nSec-WebSocket-Version: 13\r\n"

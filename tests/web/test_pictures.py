@@ -143,7 +143,7 @@ class FileTest(FrontDoorTest):
         self.assertIsNone(undone["check"])
 
 
-class PatienceTest(FrontDoorTest):
+class DeadlineTest(FrontDoorTest):
     """What takes too long is said in its own place, whatever page asked; the rest is answered."""
 
     def impatient(self, part: str, **more: object):

@@ -13,8 +13,8 @@ from axis_path.bench.errors import RequestError
 from axis_path.bench.request import BenchRequest
 from axis_path.core import Study
 from axis_path.core.data import Column, Fit, read_columns
+from axis_path.core.deadline import calculation
 from axis_path.core.errors import DataError, MathError
-from axis_path.core.patience import calculation
 from axis_path.core.study import FitAsk
 from axis_path.core.study.following import form_of_fit, line_of_fit
 from axis_path.core.study.study import Box, in_box

@@ -15,12 +15,12 @@ import numpy as np
 
 from axis_path.bench.request import BenchRequest
 from axis_path.core import Study, Window
+from axis_path.core.deadline import calculation, timeout_scope
 from axis_path.core.draw import Flag, place_labels
 from axis_path.core.draw.pixels import PER_PX
 from axis_path.core.errors import MathError, StoppedError
 from axis_path.core.language import Vocabulary, latex, read_expression
 from axis_path.core.limits import FOLLOWING_TIME
-from axis_path.core.patience import briefly, calculation
 from axis_path.core.study import Answer, Ask, Question, Row, answer
 
 #: So many lines of an answer are sent; the whole is asked for when it is copied.
@@ -91,7 +91,7 @@ def following_dict(
             # A busy moment is forgotten in time.
             _costs.note(study_id, ask, _FORGOTTEN * expected)
         else:
-            with suppress(StoppedError), briefly(left):
+            with suppress(StoppedError), timeout_scope(left):
                 made = answer(study, ask, with_exact=False)
             took = time.perf_counter() - began
             # What was stopped on the way is no answer, and would have taken longer.

@@ -9,10 +9,10 @@ from functools import partial
 from typing import Any
 
 from axis_path.core import Result, Study
+from axis_path.core.deadline import calculation
 from axis_path.core.errors import MathError, StoppedError
 from axis_path.core.evaluate import ResultKind
 from axis_path.core.language import Vocabulary, read_expression, typeset
-from axis_path.core.patience import calculation
 from axis_path.core.study import VALUED, problem_dict
 
 #: After so long no more exact forms are looked for in one request; the rest comes with the next.

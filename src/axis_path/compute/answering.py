@@ -12,7 +12,7 @@ import orjson
 
 from axis_path.bench import TASKS, Answer, FileAnswer, Job, RequestError, error_answer, json_bytes
 from axis_path.bench.job import StudyCache
-from axis_path.core import Patience, waiting
+from axis_path.core import Deadline, deadline_scope
 
 #: How JSON writes the character 0.
 _NUL = b"\\u0000"
@@ -70,12 +70,12 @@ def run_order(
         is_cancelled: tells whether nobody waits any more.
         send_file: sends a file while it is made, within the same limits, and returns its end.
     """
-    patience = Patience(
+    deadline = Deadline(
         time.monotonic, each_s=order.each_s, all_s=order.all_s, is_cancelled=is_cancelled
     )
     try:
         job = Job(order.study_id, read_object(order.body), order.context, load, cache)
-        with waiting(patience):
+        with deadline_scope(deadline):
             found = TASKS[order.task](job)
             if isinstance(found, FileAnswer):
                 return send_file(found)

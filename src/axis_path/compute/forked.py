@@ -18,8 +18,8 @@ from importlib import import_module
 from pathlib import Path
 from typing import Any
 
+from axis_path.core.deadline import seconds_left
 from axis_path.core.limits import EXACT_MEMORY
-from axis_path.core.patience import seconds_left
 
 _BLOCK = 1 << 16
 _WAKE_S = 0.1

@@ -5,25 +5,25 @@ This is its public face. ``arithmetic`` knows numbers, ``catalogue`` functions, 
 ``study`` holds it all together. Each uses only those named before it.
 """
 
+from axis_path.core.deadline import Deadline, deadline_scope
 from axis_path.core.draw import Curve, Window
 from axis_path.core.errors import MathError
 from axis_path.core.evaluate import Result
 from axis_path.core.locate import Finding, Findings
-from axis_path.core.patience import Patience, waiting
 from axis_path.core.study import Definition, Scene, Study
 from axis_path.core.tabulate import ValueTable
 
 __all__ = [
     "Curve",
+    "Deadline",
     "Definition",
     "Finding",
     "Findings",
     "MathError",
-    "Patience",
     "Result",
     "Scene",
     "Study",
     "ValueTable",
     "Window",
-    "waiting",
+    "deadline_scope",
 ]

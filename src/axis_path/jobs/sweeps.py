@@ -10,9 +10,9 @@ from typing import Any
 from sqlalchemy import Engine
 
 from axis_path.core import Study
+from axis_path.core.deadline import Deadline, deadline_scope
 from axis_path.core.errors import FormatError, MathError, StoppedError
 from axis_path.core.locate import Finding, Search, Sweep, Wanted
-from axis_path.core.patience import Patience, waiting
 from axis_path.core.study import written_number
 from axis_path.store import session_scope
 from axis_path.store.sweeps import (
@@ -108,7 +108,7 @@ def _run(engine: Engine, sweep_id: uuid.UUID, asked: AskedSweep) -> None:
     teller = _Teller(engine, sweep_id)
     try:
         teller.tell(0)
-        with waiting(Patience(time.monotonic, each_s=_EACH_S, all_s=_ALL_S)):
+        with deadline_scope(Deadline(time.monotonic, each_s=_EACH_S, all_s=_ALL_S)):
             study = Study.from_dict(asked.document)
             wanted = _wanted(asked.asked)
             values = [study.rational(text) for text in asked.asked["values"]]

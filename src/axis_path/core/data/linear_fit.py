@@ -21,8 +21,8 @@ from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import precision
 from axis_path.core.data.fit import Fit
+from axis_path.core.deadline import check
 from axis_path.core.errors import DataError
-from axis_path.core.patience import check
 
 Floats = NDArray[np.float64]
 _BITS = 300

@@ -21,13 +21,13 @@ from itertools import pairwise
 import numpy as np
 from numpy.typing import NDArray
 
+from axis_path.core.deadline import check
 from axis_path.core.draw import compiled, path_table, refine
 from axis_path.core.draw.sample import Curve, Form, both_forms
 from axis_path.core.draw.window import Window, evenly
 from axis_path.core.errors import LimitError, NotHandledError
 from axis_path.core.evaluate import Expression, RealPath
 from axis_path.core.limits import CURVE_POINTS
-from axis_path.core.patience import check
 
 Floats = NDArray[np.float64]
 _FIRST, _CUTS, _CUTS_OF_FEW, _FEW = 128, 4, 32, 24

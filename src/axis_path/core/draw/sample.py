@@ -18,13 +18,13 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
+from axis_path.core.deadline import check
 from axis_path.core.draw import compiled, refine, table
 from axis_path.core.draw.columns import runs_of
 from axis_path.core.draw.window import Window
 from axis_path.core.errors import LimitError, NotHandledError
 from axis_path.core.evaluate import Expression, RealFunction
 from axis_path.core.limits import CURVE_POINTS
-from axis_path.core.patience import check
 
 Floats = NDArray[np.float64]
 Flags = NDArray[np.bool_]

@@ -14,10 +14,10 @@ from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Enclosure, enclosure
 from axis_path.core.catalogue import CONSTANTS, OPERATIONS
+from axis_path.core.deadline import check
 from axis_path.core.evaluate.backends import Enclosing, float_bounds
 from axis_path.core.evaluate.graph import Fence, Op, Split, Step
 from axis_path.core.evaluate.program import Program, run
-from axis_path.core.patience import check
 
 Floats = NDArray[np.float64]
 Whole = NDArray[np.int32]

@@ -12,8 +12,8 @@ from fractions import Fraction
 from functools import partial
 from typing import Any, Protocol, TypeVar
 
+from axis_path.core.deadline import check
 from axis_path.core.evaluate.graph import IMAGINARY, Fence, Graph, Inner, Op, Split, Step
-from axis_path.core.patience import check
 from axis_path.core.threads import kept_property
 
 V = TypeVar("V")

@@ -13,10 +13,10 @@ import numpy as np
 from numpy.typing import NDArray
 
 from axis_path.core.catalogue import CONSTANTS
+from axis_path.core.deadline import check
 from axis_path.core.evaluate.backends import Fast, nearest_float
 from axis_path.core.evaluate.graph import Op
 from axis_path.core.evaluate.program import Program, run
-from axis_path.core.patience import check
 
 Floats = NDArray[np.float64]
 _FAST = Fast()

@@ -18,11 +18,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Enclosure
+from axis_path.core.deadline import check, grace_period, is_brief
 from axis_path.core.errors import LimitError, StoppedError
 from axis_path.core.evaluate import Boxes, RealSurface
 from axis_path.core.limits import PLANE_BOXES
 from axis_path.core.locate.stopped import GRACE_S
-from axis_path.core.patience import check, grace, is_brief
 
 Floats = NDArray[np.float64]
 Flags = NDArray[np.bool_]
@@ -97,7 +97,7 @@ def solve_in_plane(
         # Each of these holds exactly one, whatever was not looked at.
         boxes = _together(proved)
         known = [replace(each, proved=True) for each in _each([boxes])]
-        with grace(GRACE_S), suppress(StoppedError):
+        with grace_period(GRACE_S), suppress(StoppedError):
             known = _finished(boxes, one, other, matrix)
         known = _distinct(known)
         return Solved(tuple(sorted(known, key=_place)), complete=False, stopped=err)

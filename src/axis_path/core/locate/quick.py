@@ -16,12 +16,12 @@ import numpy as np
 from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Ball, Enclosure, precision
+from axis_path.core.deadline import check
 from axis_path.core.errors import LimitError, NotHandledError
 from axis_path.core.evaluate import RealFunction, digits_between
 from axis_path.core.locate.exact import quick_candidates, written
 from axis_path.core.locate.finding import Finding, Kind
 from axis_path.core.locate.sift import compiled_kernel, crossings
-from axis_path.core.patience import check
 from axis_path.core.threads import Bounded
 
 Floats = NDArray[np.float64]

@@ -19,9 +19,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Enclosure
+from axis_path.core.deadline import check
 from axis_path.core.errors import LimitError, NotHandledError
 from axis_path.core.evaluate import Expression, RealFunction, middles
-from axis_path.core.patience import check
 
 Floats = NDArray[np.float64]
 Flags = NDArray[np.bool_]

@@ -6,10 +6,10 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import replace
 from typing import TypeVar
 
+from axis_path.core.deadline import grace_period, is_brief
 from axis_path.core.errors import StoppedError
 from axis_path.core.limits import FOUND
 from axis_path.core.locate.finding import Finding, Findings
-from axis_path.core.patience import grace, is_brief
 
 T = TypeVar("T")
 #: So long, in s, what is known of a stopped search may still be put together.
@@ -34,7 +34,7 @@ def found_or_seen(
         raise err
     if found:
         return found, f"{err.message} Until then these were found; they are not checked to the end."
-    with grace(GRACE_S):
+    with grace_period(GRACE_S):
         seen = look()
     if not seen:
         raise err
@@ -78,7 +78,7 @@ def put_together(items: Iterator[T], is_stopped: bool) -> list[T]:
         return list(items)
     made: list[T] = []
     try:
-        with grace(GRACE_S):
+        with grace_period(GRACE_S):
             made.extend(items)
     except StoppedError:
         if not made:

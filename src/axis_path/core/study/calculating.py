@@ -12,13 +12,13 @@ from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Ball, ball
 from axis_path.core.data import Column
+from axis_path.core.deadline import check
 from axis_path.core.errors import DataError, EquationError, LimitError, MathError
 from axis_path.core.evaluate import VALUE_BITS, Expression, evaluate_constant, to_fraction
 from axis_path.core.language import Vocabulary, read_expression
 from axis_path.core.language.read import read_body
 from axis_path.core.language.tree import names_in
 from axis_path.core.limits import CALCULATED_ROWS
-from axis_path.core.patience import check
 from axis_path.core.study.analysis import input_name
 from axis_path.core.study.measuring import Measuring
 from axis_path.core.study.renaming import renamed_number

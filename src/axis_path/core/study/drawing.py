@@ -12,6 +12,7 @@ from typing import Any
 
 import numpy as np
 
+from axis_path.core.deadline import calculation
 from axis_path.core.draw import Curve, Window, sample_curve
 from axis_path.core.draw.pixels import (
     band_tenths,
@@ -22,7 +23,6 @@ from axis_path.core.draw.pixels import (
 from axis_path.core.errors import StoppedError
 from axis_path.core.evaluate import RealFunction
 from axis_path.core.locate import Findings
-from axis_path.core.patience import calculation
 from axis_path.core.study.breaks import breaks_of
 from axis_path.core.study.lane import end_points, holes, make_lane, signs_of, trends_of
 from axis_path.core.study.marks import locate_marks, mark_dicts

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from axis_path.core.deadline import calculation
 from axis_path.core.draw import Window, sample_curve, sample_path
 from axis_path.core.draw.pixels import (
     band_tenths,
@@ -13,7 +14,6 @@ from axis_path.core.draw.pixels import (
 from axis_path.core.errors import StoppedError
 from axis_path.core.evaluate import RealFunction, RealPath
 from axis_path.core.language import GREEK
-from axis_path.core.patience import calculation
 from axis_path.core.study.drawing import NOTHING, Drawing, kept, stopped
 from axis_path.core.study.family import Drawable, FamilyState, Member, family_to_dict
 from axis_path.core.study.problems import problem_dict

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from typing import Any
 
+from axis_path.core.deadline import calculation
 from axis_path.core.draw import LevelMap, Window, draw_levels
 from axis_path.core.draw.pixels import line_tenths, place_tenths
 from axis_path.core.errors import StoppedError
 from axis_path.core.evaluate import RealSurface
-from axis_path.core.patience import calculation
 from axis_path.core.study.drawing import NOTHING, Drawing, kept, stopped
 
 

@@ -11,6 +11,7 @@ from functools import cache, partial
 from itertools import pairwise
 
 from axis_path.core.arithmetic import Ball, Defined, ball, precision
+from axis_path.core.deadline import calculation
 from axis_path.core.errors import DomainError, MathError, NotHandledError, NoValueError
 from axis_path.core.evaluate import (
     VALUE_BITS,
@@ -42,7 +43,6 @@ from axis_path.core.locate import (
     smooth_parts,
     value_text,
 )
-from axis_path.core.patience import calculation
 from axis_path.core.study.analysis import input_name
 from axis_path.core.study.integrals import (
     Integral,

@@ -11,6 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Ball, ball, precision
+from axis_path.core.deadline import calculation
 from axis_path.core.draw import Curve, Labels, Window, make_ticks, sample_path
 from axis_path.core.draw.clip import nearest_part
 from axis_path.core.draw.pixels import (
@@ -23,7 +24,6 @@ from axis_path.core.errors import StoppedError
 from axis_path.core.evaluate import End, RealFunction, RealPath, decimal_text
 from axis_path.core.language import GREEK
 from axis_path.core.language.tree import AngleUnit
-from axis_path.core.patience import calculation
 from axis_path.core.study.domains import round_to
 from axis_path.core.study.drawing import Drawing, kept, stopped
 from axis_path.core.study.lane import end_text, make_lane

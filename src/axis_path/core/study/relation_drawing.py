@@ -7,6 +7,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
+from axis_path.core.deadline import calculation
 from axis_path.core.draw import RealRelation, RelationPicture, Window, draw_relation
 from axis_path.core.draw.pixels import (
     PER_PX,
@@ -15,7 +16,6 @@ from axis_path.core.draw.pixels import (
     tenths_down,
 )
 from axis_path.core.errors import StoppedError
-from axis_path.core.patience import calculation
 from axis_path.core.study.drawing import NOTHING, Drawing, kept, stopped
 
 Floats = NDArray[np.float64]

@@ -17,6 +17,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Ball
+from axis_path.core.deadline import calculation
 from axis_path.core.draw import (
     RealRelation,
     Window,
@@ -35,7 +36,6 @@ from axis_path.core.evaluate import (
 )
 from axis_path.core.language import GREEK
 from axis_path.core.language.tree import AngleUnit
-from axis_path.core.patience import calculation
 from axis_path.core.study.axes import AxesSpec, Steps, TitleLine, draw_axes, label_places
 from axis_path.core.study.closing import closing_dict
 from axis_path.core.study.definition import Definition

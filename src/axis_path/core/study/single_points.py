@@ -5,12 +5,12 @@ from __future__ import annotations
 from fractions import Fraction
 from typing import Any
 
+from axis_path.core.deadline import calculation
 from axis_path.core.draw import Curve, Window
 from axis_path.core.draw.pixels import PER_PX, place_tenths, tenths_across
 from axis_path.core.errors import StoppedError
 from axis_path.core.evaluate import RealFunction
 from axis_path.core.locate import interval, isolated_points, may_be_isolated
-from axis_path.core.patience import calculation
 from axis_path.core.threads import Bounded
 
 _Points = tuple[tuple[float, float], ...]

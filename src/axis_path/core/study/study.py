@@ -10,6 +10,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
+from axis_path.core.deadline import calculation
 from axis_path.core.draw import (
     Curve,
     Extent,
@@ -28,7 +29,6 @@ from axis_path.core.evaluate import (
     ResultKind,
 )
 from axis_path.core.limits import CHECK_POINTS
-from axis_path.core.patience import calculation
 from axis_path.core.study.analysis import SECOND_OF_PLANE
 from axis_path.core.study.axes import Steps, title_lines
 from axis_path.core.study.compiled import CompiledValue

@@ -10,12 +10,12 @@ from fractions import Fraction
 import numpy as np
 from flint import arb
 
-from axis_path.core import MathError, Patience, Study, Window, waiting
+from axis_path.core import Deadline, MathError, Study, Window, deadline_scope
 from axis_path.core.arithmetic import ball
+from axis_path.core.deadline import calculation, timeout_scope
 from axis_path.core.errors import StoppedError
 from axis_path.core.locate import Interval, Kind
 from axis_path.core.locate.seen import seen_breaks, seen_turns, seen_zeros
-from axis_path.core.patience import briefly, calculation
 from axis_path.core.study import Ask, answer
 from axis_path.web.bench.leasing import is_closed
 
@@ -23,17 +23,17 @@ LONG = "sum(sum(1/(k + j), k, 1, 1000), j, 1, 2000)"
 WINDOW = Window((-10, 10), (-7, 7), 660, 430)
 
 
-def ticking(step_s: float) -> Patience:
-    """Return the patience of a caller whose clock moves on with every look at it."""
+def ticking(step_s: float) -> Deadline:
+    """Return the deadline of a caller whose clock moves on with every look at it."""
     ticks = itertools.count()
-    return Patience(lambda: next(ticks) * step_s)
+    return Deadline(lambda: next(ticks) * step_s)
 
 
-class PatienceTest(unittest.TestCase):
+class DeadlineTest(unittest.TestCase):
     def test_what_takes_too_long_is_stopped_with_a_sentence(self) -> None:
         study = Study()
         for text in (LONG, LONG.replace("sum", "product"), "integral(sin(x^2), x, 0, 60)"):
-            with self.subTest(text=text), waiting(ticking(0.5)):
+            with self.subTest(text=text), deadline_scope(ticking(0.5)):
                 with self.assertRaises(MathError) as raised:
                     study.evaluate(text).decimal(30)
                 self.assertEqual("limit.time", raised.exception.code)
@@ -41,28 +41,28 @@ class PatienceTest(unittest.TestCase):
 
     def test_a_caller_who_left_ends_it_too(self) -> None:
         asked = itertools.count()
-        gone = Patience(itertools.count().__next__, 1e9, 1e9, lambda: next(asked) > 3)
-        with waiting(gone), self.assertRaises(MathError) as raised:
+        gone = Deadline(itertools.count().__next__, 1e9, 1e9, lambda: next(asked) > 3)
+        with deadline_scope(gone), self.assertRaises(MathError) as raised:
             Study().evaluate(LONG)
         self.assertEqual("This was stopped.", raised.exception.message)
 
     def test_what_has_little_time_is_left_and_what_follows_is_not(self) -> None:
         study = Study()
         study.define("f(x) = sin(x) - x/20")
-        with waiting(ticking(0.001)):
-            with self.assertRaises(StoppedError), briefly(0.01):
+        with deadline_scope(ticking(0.001)):
+            with self.assertRaises(StoppedError), timeout_scope(0.01):
                 study.extrema("f", -60, 60)
             # The one outside has its own time, and what is brief cannot make it longer.
             self.assertTrue(study.zeros("f", -5, 5).complete)
-            with briefly(1e9), self.assertRaises(MathError):
+            with timeout_scope(1e9), self.assertRaises(MathError):
                 study.evaluate(LONG.replace("1000", "100000")).decimal(10)
-        with briefly(0):
+        with timeout_scope(0):
             self.assertEqual("1", study.evaluate("1").decimal(1))
 
     def test_a_curve_that_was_stopped_says_so_and_is_drawn_the_next_time(self) -> None:
         study = Study()
         study.define("f(x) = x^2 - 3")
-        with waiting(ticking(3)):
+        with deadline_scope(ticking(3)):
             row = study.scene(WINDOW, reading_x=1).rows[0]
         self.assertIsNone(row["curve"])
         self.assertIn("it was stopped", row["why"]["sentence"])
@@ -79,7 +79,7 @@ class PatienceTest(unittest.TestCase):
         partial = 0
         for step_s in (0.5, 0.1, 0.05, 0.03, 0.02, 0.014, 0.01):
             try:
-                with waiting(ticking(step_s)):
+                with deadline_scope(ticking(step_s)):
                     found = study.zeros("f", -9, 9)
             except MathError as err:
                 self.assertEqual("limit.time", err.code)
@@ -110,7 +110,7 @@ class PatienceTest(unittest.TestCase):
             partial = 0
             for step_s in (0.5, *np.geomspace(0.2, 0.0002, 40).tolist()):
                 try:
-                    with waiting(ticking(step_s)), calculation():
+                    with deadline_scope(ticking(step_s)), calculation():
                         found = search()
                 except MathError as err:
                     self.assertEqual("limit.time", err.code)
@@ -136,7 +136,7 @@ class PatienceTest(unittest.TestCase):
         self.assertNotIn("Until then", lines.note)
         told = {"breaks": set(), "lines": set(), "stretches": set()}
         for step_s in np.geomspace(0.2, 0.0002, 40).tolist():
-            with waiting(ticking(step_s)), calculation(), suppress(MathError):
+            with deadline_scope(ticking(step_s)), calculation(), suppress(MathError):
                 found = study.breaks("f", -9, 9)
                 if not found.complete:
                     told["breaks"].add("were seen" if "were seen" in found.note else "were found")
@@ -145,14 +145,14 @@ class PatienceTest(unittest.TestCase):
                     low, high = item.bracket
                     same = [each for each in breaks if low - 1e-6 <= each.x <= high + 1e-6]
                     self.assertIn(item.kind, [each.kind for each in same])
-            with waiting(ticking(step_s)), calculation(), suppress(MathError):
+            with deadline_scope(ticking(step_s)), calculation(), suppress(MathError):
                 some = study.asymptotes("f", -9, 9)
                 texts = [each.text for each in lines]
                 if "Until then" in some.note:
                     told["lines"].add(len(some) < len(lines))
                     if "were found" in some.note:
                         self.assertLessEqual({each.text for each in some}, set(texts))
-            with waiting(ticking(step_s)), calculation(), suppress(MathError):
+            with deadline_scope(ticking(step_s)), calculation(), suppress(MathError):
                 seen = study.solve_inequality(unequal, None, -9, 9)
                 if "were seen" in seen.note:
                     told["stretches"].add(seen.complete)
@@ -185,9 +185,9 @@ class PatienceTest(unittest.TestCase):
         study.define("f(x) = integral(sin(t^2), t, 0, x) - 0.6")
         study.define("g(x) = 1/x + 0*integral(sin(t^2), t, 0, x)")
         study.define("h(x) = sign(x) + 0*integral(sin(t^2), t, 0, x)")
-        with waiting(ticking(0.0004)), calculation():
+        with deadline_scope(ticking(0.0004)), calculation():
             found = study.zeros("f", 0, 8)
-        with waiting(ticking(0.0004)), calculation():
+        with deadline_scope(ticking(0.0004)), calculation():
             # The ledger writes it down, though the time is over.
             told = answer(study, Ask(1, study.lines[0].id, "0", "8"))
         self.assertEqual((21, ""), (len(told.rows), told.problem))
@@ -208,10 +208,10 @@ class PatienceTest(unittest.TestCase):
             function = study.function(name)
             self.assertEqual([], seen_zeros(function, study.interval(function, -1, 1)))
             self.assertEqual([], seen_turns(function, study.interval(function, -1, 1)))
-        with waiting(ticking(0.0004)), calculation():
+        with deadline_scope(ticking(0.0004)), calculation():
             self.assertEqual(0, len(study.zeros("g", -1, 1)))
-        gone = Patience(itertools.count().__next__, 1.0, 1.0, lambda: True)
-        with waiting(gone), calculation(), self.assertRaises(StoppedError):
+        gone = Deadline(itertools.count().__next__, 1.0, 1.0, lambda: True)
+        with deadline_scope(gone), calculation(), self.assertRaises(StoppedError):
             study.zeros("f", 0, 8)
 
     def test_every_kind_of_line_says_so_and_the_scene_still_comes(self) -> None:
@@ -232,7 +232,7 @@ class PatienceTest(unittest.TestCase):
         # Another window: what was drawn before is kept, and needs no time.
         elsewhere = Window((-9, 11), (-6, 7), 660, 430)
         for step_s in (0.5, 3, 30):
-            with waiting(ticking(step_s)):
+            with deadline_scope(ticking(step_s)):
                 # One that nothing is known of yet.
                 rows = Study.from_dict(kept).scene(elsewhere).rows
             self.assertEqual(8, len(rows))
@@ -245,7 +245,7 @@ class PatienceTest(unittest.TestCase):
         self.assertEqual(whole, study.scene(WINDOW).to_dict())
         # What was stopped in one state is not kept with the study.
         hurried = Study.from_dict(kept)
-        with waiting(ticking(30)):
+        with deadline_scope(ticking(30)):
             hurried.scene(elsewhere)
         self.assertEqual(whole, hurried.copy().scene(WINDOW).to_dict())
 

@@ -1,6 +1,6 @@
-"""How long a caller waits for a calculation, and whether it still does.
+"""Deadlines of calculations: how long a caller waits, and whether it still does.
 
-The core has no clock: a caller lends one with its ``Patience``. Whatever takes long calls ``check``
+The core has no clock: a caller lends one with its ``Deadline``. Whatever takes long calls ``check``
 at every step, so that a calculation ends soon after it should, whichever it is.
 """
 
@@ -25,7 +25,7 @@ def _still_waits() -> bool:
 
 
 @dataclass(frozen=True, slots=True)
-class Patience:
+class Deadline:
     """How long a caller waits.
 
     Attributes:
@@ -43,14 +43,14 @@ class Patience:
 
 @dataclass(slots=True)
 class _Wait:
-    patience: Patience
+    deadline: Deadline
     end: float
     ask_at: float = field(default=0.0)
     is_one: bool = False
     is_brief: bool = False
 
 
-_present: ContextVar[_Wait | None] = ContextVar("patience", default=None)
+_present: ContextVar[_Wait | None] = ContextVar("deadline", default=None)
 
 
 class _During:
@@ -74,14 +74,14 @@ class _During:
             _present.reset(self._token)
 
 
-def waiting(patience: Patience) -> AbstractContextManager[None]:
+def deadline_scope(deadline: Deadline) -> AbstractContextManager[None]:
     """Compute for a caller who does not wait for ever."""
-    return _During(_Wait(patience, patience.clock() + patience.all_s))
+    return _During(_Wait(deadline, deadline.clock() + deadline.all_s))
 
 
 def _until(wait: _Wait, end: float, *, is_brief: bool = False) -> _During:
     """Compute as one calculation that ends at a time."""
-    return _During(_Wait(wait.patience, end, is_one=True, is_brief=is_brief or wait.is_brief))
+    return _During(_Wait(wait.deadline, end, is_one=True, is_brief=is_brief or wait.is_brief))
 
 
 def calculation() -> AbstractContextManager[None]:
@@ -89,10 +89,10 @@ def calculation() -> AbstractContextManager[None]:
     wait = _present.get()
     if wait is None or wait.is_one:
         return _During(None)
-    return _until(wait, min(wait.end, wait.patience.clock() + wait.patience.each_s))
+    return _until(wait, min(wait.end, wait.deadline.clock() + wait.deadline.each_s))
 
 
-def briefly(seconds: float) -> AbstractContextManager[None]:
+def timeout_scope(seconds: float) -> AbstractContextManager[None]:
     """Compute something that is left if it takes longer, however long the caller would wait.
 
     Without a clock it takes as long as it takes.
@@ -100,7 +100,7 @@ def briefly(seconds: float) -> AbstractContextManager[None]:
     wait = _present.get()
     if wait is None:
         return _During(None)
-    return _until(wait, min(wait.end, wait.patience.clock() + seconds), is_brief=True)
+    return _until(wait, min(wait.end, wait.deadline.clock() + seconds), is_brief=True)
 
 
 def is_brief() -> bool:
@@ -109,7 +109,7 @@ def is_brief() -> bool:
     return wait is not None and wait.is_brief
 
 
-def grace(seconds: float) -> AbstractContextManager[None]:
+def grace_period(seconds: float) -> AbstractContextManager[None]:
     """Compute a little after the time is over: what can still be said of what was stopped.
 
     Raises:
@@ -118,9 +118,9 @@ def grace(seconds: float) -> AbstractContextManager[None]:
     wait = _present.get()
     if wait is None:
         return _During(None)
-    if wait.patience.is_cancelled():
+    if wait.deadline.is_cancelled():
         raise StoppedError(_CANCELLED)
-    return _until(wait, wait.patience.clock() + seconds)
+    return _until(wait, wait.deadline.clock() + seconds)
 
 
 def seconds_left() -> float:
@@ -128,9 +128,9 @@ def seconds_left() -> float:
     wait = _present.get()
     if wait is None:
         return math.inf
-    if wait.patience.is_cancelled():
+    if wait.deadline.is_cancelled():
         return 0.0
-    return max(wait.end - wait.patience.clock(), 0.0)
+    return max(wait.end - wait.deadline.clock(), 0.0)
 
 
 def check() -> None:
@@ -142,13 +142,13 @@ def check() -> None:
     wait = _present.get()
     if wait is None:
         return
-    now = wait.patience.clock()
+    now = wait.deadline.clock()
     if now > wait.end:
         raise StoppedError(
-            f"This takes longer than {wait.patience.each_s:g} s, so it was stopped. "
+            f"This takes longer than {wait.deadline.each_s:g} s, so it was stopped. "
             "Fewer terms, a narrower domain or simpler numbers take less."
         )
     if now > wait.ask_at:
         wait.ask_at = now + _ASK_EVERY_S
-        if wait.patience.is_cancelled():
+        if wait.deadline.is_cancelled():
             raise StoppedError(_CANCELLED)
