@@ -19,10 +19,10 @@ from axis_path.core.arithmetic import Ball, ball, ball_functions, precision
 from axis_path.core.arithmetic.conversion import fraction_of
 from axis_path.core.errors import LimitError, NotHandledError
 from axis_path.core.evaluate import RealFunction
-from axis_path.core.locate.beside import growth_beside
 from axis_path.core.locate.exact import candidates
 from axis_path.core.locate.growth import UnknownGrowthError
 from axis_path.core.locate.limit_rules import UNKNOWN, Approach, Limit, limit_by_rules, to_infinity
+from axis_path.core.locate.local_growth import growth_beside
 from axis_path.core.locate.nearing import Approaching
 
 _MOST_ORDER = 8

@@ -15,9 +15,9 @@ from flint import arb
 from axis_path.core.arithmetic import Ball
 from axis_path.core.errors import LimitError, NotHandledError
 from axis_path.core.evaluate import RealFunction
-from axis_path.core.locate.beside import growth_beside
 from axis_path.core.locate.cells import float_below
 from axis_path.core.locate.growth import ZERO, Monomial, Rate, UnknownGrowthError, growth
+from axis_path.core.locate.local_growth import growth_beside
 from axis_path.core.locate.nearing import Approaching
 
 _MOST_ORDER = 6

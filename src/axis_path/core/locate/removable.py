@@ -26,7 +26,7 @@ _SMALL = arb(2) ** -100
 
 
 @dataclass(frozen=True, slots=True)
-class Beside:
+class NearHole:
     """What is measured from a place on.
 
     Attributes:
@@ -39,7 +39,7 @@ class Beside:
     length: arb
 
 
-def smooth_beside(nearing: Approaching) -> Beside | None:
+def smooth_beside(nearing: Approaching) -> NearHole | None:
     """Measure a branch beside a place across which it goes on smoothly.
 
     Called inside ``precision``.
@@ -83,7 +83,7 @@ def _measured(
     parts: tuple[RealFunction, RealFunction],
     orders: tuple[int, int],
     width: arb,
-) -> Beside | None:
+) -> NearHole | None:
     place = nearing.place
     cut = Ball((place.value.mid() + nearing.side * width).mid())
     hull = Ball(place.value.union(cut.value))
@@ -105,7 +105,7 @@ def _measured(
     )
     if not (bool(integral.rad() < _SMALL) and bool(length.rad() < _SMALL)):
         return None
-    return Beside(cut, integral, length)
+    return NearHole(cut, integral, length)
 
 
 def _values_and_speeds(top: list[arb], bottom: list[arb]) -> tuple[arb_series, arb_series]:
