@@ -116,8 +116,9 @@ def read_ahead(asked: BenchRequest, job: Job) -> Iterator[BenchRequest]:
         RequestError: they are too many, or of the wrong kind.
         MathError: a draft cannot be carried out; the ones before it can.
     """
-    for drafts in _states(asked.given.get("ahead"), _MOST_AHEAD):
-        yield read_request(job.with_given(drafts=drafts))
+    # Checked at once, however little time is left for the states themselves.
+    states = _states(asked.given.get("ahead"), _MOST_AHEAD)
+    return (read_request(job.with_given(drafts=drafts)) for drafts in states)
 
 
 def _states(given: object, most: int) -> list[list[Any]]:

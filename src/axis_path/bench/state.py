@@ -117,18 +117,18 @@ def scene(job: Job) -> dict[str, Any]:
     """Return the scene of a state with its drafts, and of the states a drag passed through."""
     began = time.monotonic()
     asked = read_request(job)
+    states = read_ahead(asked, job)
     answer = _state(asked, job.study_id, began)
     if "ahead" in asked.given:
-        answer["ahead"] = list(_ahead(asked, job, began))
+        answer["ahead"] = list(_ahead(states, job, began))
     return answer
 
 
-def _ahead(asked: BenchRequest, job: Job, began: float) -> Iterator[dict[str, Any]]:
+def _ahead(states: Iterator[BenchRequest], job: Job, began: float) -> Iterator[dict[str, Any]]:
     """Yield states that nobody waits for yet, as many as there is time for.
 
     The present request waits for them, so there is little time; the page asks again for more.
     """
-    states = read_ahead(asked, job)
     while 1000 * (time.monotonic() - began) < AHEAD_TIME.value:
         one_began = time.monotonic()
         try:
