@@ -299,6 +299,13 @@ def _one_logarithm(value: Expression) -> Expression | None:
     return sympy.logcombine(top, force=True) / sympy.logcombine(bottom, force=True)
 
 
+def _prime_logarithms(value: Expression) -> Expression | None:
+    """Write quotients of logarithms by those of primes: ln(100)/ln(10) as 2."""
+    if not value.has(sympy.log):
+        return None
+    return sympy.cancel(sympy.expand_log(value, force=True, factor=True))
+
+
 def _denested(value: Expression) -> Expression | None:
     """Write a root of a sum with roots as a sum of roots, as 1 + sqrt(2)."""
     return sympy.expand(sympy.sqrtdenest(value)) if value.has(sympy.Pow) else None
@@ -314,7 +321,8 @@ def _of_inverse(value: Expression) -> Expression | None:
 
 
 _CHANGES: tuple[Callable[[Expression], Expression | None], ...] = (
-    _as_it_is, sympy.expand, sympy.radsimp, _logarithms, _one_logarithm, _denested, _of_inverse,
+    _as_it_is, sympy.expand, sympy.radsimp, _logarithms, _one_logarithm, _prime_logarithms,
+    _denested, _of_inverse,
 )  # fmt: skip
 
 
@@ -382,13 +390,14 @@ def _is_plain(term: Expression) -> bool:
     return bool(term.as_coeff_Mul()[0].is_Rational)
 
 
-def _order_of_term(term: Expression) -> tuple[bool, bool, bool, bool, str]:
+def _order_of_term(term: Expression) -> tuple[Any, ...]:
     """Order the terms of a sum: the imaginary part last, no sign in front, numbers first."""
     sign = bool(term.could_extract_minus_sign())
     factor, rest = term.as_coeff_Mul()
     is_logarithm = bool(rest.has(sympy.log, *_INVERSE))
-    size = sympy.default_sort_key(rest)
-    return bool(term.has(sympy.I)), sign, is_logarithm, not term.is_Rational, str((size, factor))
+    of_root = rest.base if rest.is_Pow and rest.base.is_Rational else 0
+    size = (of_root, sympy.default_sort_key(rest), factor)
+    return bool(term.has(sympy.I)), sign, is_logarithm, not term.is_Rational, *size
 
 
 def _product(value: Expression) -> Node:

@@ -182,7 +182,7 @@ def _on_stretches(
         for cut in noting.ends
         if bool(cut.value > ends[0].value) and bool(cut.value < ends[1].value)
     ]
-    inside.sort(key=lambda cut: float(cut.value.mid()))
+    inside.sort(key=lambda cut: cut.value.mid())
     places = [ends[0], *inside, ends[1]]
     total = arb(0)
     for start, stop in pairwise(places):

@@ -44,7 +44,7 @@ def course_of(anatomy: Anatomy, part: Part, order: int) -> Course:
     )
     ends = [end.place.value for end in (part.low, part.high)]
     turns = [r for r in search.roots if not any(r.place.value.overlaps(end) for end in ends)]
-    turns = sorted(turns, key=lambda root: float(root.place.value.mid()))
+    turns = sorted(turns, key=lambda root: root.place.value.mid())
     distinct: list[Root] = []
     for turn in turns:
         if not distinct or not distinct[-1].place.value.overlaps(turn.place.value):
@@ -94,7 +94,7 @@ def leaving(course: Course | None, side: int) -> int | None:
         return 0
     turns = [turn.place.value for turn in course.turns]
     flats = [e.value for cell in course.flats for e in (cell.low, cell.high)]
-    inner = sorted([*turns, *flats], key=lambda value: float(value.mid()))
+    inner = sorted([*turns, *flats], key=lambda value: value.mid())
     other = (inner[0] if side == 1 else inner[-1]) if inner else (high if side == 1 else low)
     for part in (0.4876, 0.01, 1e-6):
         middle = end + (other - end) * arb(part)

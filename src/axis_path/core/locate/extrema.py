@@ -321,7 +321,7 @@ def _with_global(found: _Found, heights: list[_Height]) -> tuple[list[Finding], 
         reached = [h.limit.value for h in heights if h.is_reached and h.limit.value is not None]
         reached += found.values
         # The farthest first: most are seen to be passed by it.
-        reached.sort(key=lambda value: float(value.value.mid()) * sign, reverse=True)
+        reached.sort(key=lambda value: value.value.mid() * sign, reverse=True)
         limit = _greatest([h for h in heights if not h.is_reached], sign)
         if limit is not None and all(_compare(value, limit[1], sign) == -1 for value in reached):
             notes.append(
@@ -339,7 +339,7 @@ def _with_global(found: _Found, heights: list[_Height]) -> tuple[list[Finding], 
 def _greatest(heights: list[_Height], sign: int) -> tuple[_Height, Ball] | None:
     """Return the height whose limit lies farthest up, or down, with the limit."""
     finite = [(h, h.limit.value) for h in heights if h.limit.value is not None]
-    return max(finite, key=lambda pair: float(pair[1].value.mid()) * sign, default=None)
+    return max(finite, key=lambda pair: pair[1].value.mid() * sign, default=None)
 
 
 def _compare(value: Ball, other: Ball, sign: int) -> int | None:

@@ -196,7 +196,7 @@ def _without_end(stretch: Stretch, goes_on: tuple[bool, bool]) -> Stretch:
 
 def _merged(cuts: list[_Cut]) -> list[_Cut]:
     merged: list[_Cut] = []
-    for cut in sorted(cuts, key=lambda each: float(each.place.value.mid())):
+    for cut in sorted(cuts, key=lambda each: each.place.value.mid()):
         if merged and merged[-1].place.value.overlaps(cut.place.value):
             other = merged[-1]
             place = cut.place if written(cut.place) is not None else other.place

@@ -111,7 +111,7 @@ def _atoms(expression: Expression, place: int) -> dict[int, Quotient]:
     steps = expression.program.steps
     own = steps[place]
     atoms = {place: IDENTITY}
-    degree = _root_degree(own)
+    degree = root_degree(own)
     if degree is not None:
         atoms[own.arguments[0]] = _power(degree)
     base = _exponential(steps, own)
@@ -134,7 +134,8 @@ def _power(times: int) -> Quotient:
     return Quotient(fmpq_poly([0, 1]) ** times, fmpq_poly([1]))
 
 
-def _root_degree(step: Step) -> int | None:
+def root_degree(step: Step) -> int | None:
+    """Return q if a step is a q-th root; else None."""
     if step.op in ("sqrt", "cbrt"):
         return 2 if step.op == "sqrt" else 3
     if step.op == Op.ROOT and isinstance(step.payload, tuple) and step.payload[0] == 1:

@@ -13,6 +13,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
+from fractions import Fraction
 from functools import partial
 
 import numpy as np
@@ -29,7 +30,7 @@ from axis_path.core.evaluate import (
     RealSurface,
     Sheet,
 )
-from axis_path.core.locate.cells import Interval, float_above, float_below
+from axis_path.core.locate.cells import Interval, Root, float_above, float_below
 from axis_path.core.locate.exact import candidates
 from axis_path.core.locate.finding import Finding, Findings, Kind
 from axis_path.core.locate.parts import take_apart
@@ -101,7 +102,8 @@ def _meetings(one: Curve, other: Curve, bounds: Bounds, interval: Interval) -> F
             return _along(
                 sheet, second, _above(sheet, second, first.function), one, bounds, interval
             )
-        return _of_paths(sheet, one, other, bounds)
+        straight = _along_straight(sheet, (one, first), (other, second), bounds, interval)
+        return straight or _of_paths(sheet, one, other, bounds)
     if first is not None and isinstance(other, RealSurface):
         return _along(sheet, first, _put_into(sheet, first, other), other, bounds, interval)
     if second is not None and isinstance(one, RealSurface):
@@ -159,8 +161,89 @@ def _put_into(sheet: Sheet, track: _Track, surface: RealSurface) -> int:
     return sheet.take(surface.expression, track.x, {surface.second: track.y})
 
 
+def _along_straight(
+    sheet: Sheet,
+    one: tuple[Curve, _Track],
+    other: tuple[Curve, _Track],
+    bounds: Bounds,
+    interval: Interval,
+) -> Findings | None:
+    """Find where two paths meet if one has a coordinate that is linear in its parameter.
+
+    That coordinate of the other path gives the parameter, and so one number is left.
+    """
+    for (path, _), (followed, track) in ((one, other), (other, one)):
+        if not (isinstance(path, RealPath) and isinstance(followed, RealPath)):
+            continue
+        for straight, across, theirs, height in (
+            (path.x, path.y, followed.x, track.y),
+            (path.y, path.x, followed.y, track.x),
+        ):
+            parameter = _parameter_at(sheet, straight, theirs)
+            if parameter is None:
+                continue
+            gap = sheet.graph.minus(height, sheet.take(across.expression, parameter))
+            given = replace(track.domain, expression=sheet.expression(parameter))
+            try:
+                return _along(sheet, track, gap, _On(given, path), bounds, interval)
+            except NotHandledError:
+                continue
+    return None
+
+
+def _parameter_at(sheet: Sheet, straight: RealFunction, theirs: RealFunction) -> int | None:
+    """Solve a coordinate of a path for its parameter where the other path has its own coordinate.
+
+    Returns:
+        The step; None if the coordinate is not linear.
+    """
+    line = _line_of(sheet, straight)
+    if line is None:
+        return None
+    factor, start = line
+    other = _line_of(sheet, theirs)
+    if other is not None and other[1] == start:
+        return sheet.graph.times(sheet.graph.number(other[0] / factor), sheet.variable)
+    difference = sheet.graph.minus(sheet.take(theirs.expression), start)
+    return sheet.graph.over(difference, sheet.graph.number(factor))
+
+
+def _line_of(sheet: Sheet, coordinate: RealFunction) -> tuple[Fraction, int] | None:
+    """Return the factor and the start of a coordinate that is linear and not level; else None."""
+    try:
+        factor = sheet.graph.value(sheet.take(coordinate.expression.derivative()))
+    except NotHandledError:
+        return None
+    return (factor, sheet.take(coordinate.expression, sheet.graph.number(0))) if factor else None
+
+
+@dataclass(frozen=True, slots=True)
+class _On:
+    """A path that another curve must meet between its ends.
+
+    Attributes:
+        parameter: of the path, as a function of the number by which the other curve is followed.
+    """
+
+    parameter: RealFunction
+    path: RealPath
+
+    def holds(self, root: Root) -> bool | None:
+        """Check whether the path goes through a root; None if that is not known."""
+        at = self.parameter.settle(root.place, root.zeros)
+        answers = [
+            _inside_end(at, end, side) for end, side in ((self.path.low, 1), (self.path.high, -1))
+        ]
+        return False if False in answers else None if None in answers else True
+
+
 def _along(
-    sheet: Sheet, track: _Track, difference: int, other: Curve, bounds: Bounds, interval: Interval
+    sheet: Sheet,
+    track: _Track,
+    difference: int,
+    other: Curve | _On,
+    bounds: Bounds,
+    interval: Interval,
 ) -> Findings:
     """Find where something is zero along a curve, and keep what lies in the bounds."""
     gap = replace(track.domain, expression=sheet.expression(difference))
@@ -177,7 +260,12 @@ def _along(
 
 
 def _met_at(
-    verdict: Verdict, sheet: Sheet, track: _Track, other: Curve, bounds: Bounds, inside: Interval
+    verdict: Verdict,
+    sheet: Sheet,
+    track: _Track,
+    other: Curve | _On,
+    bounds: Bounds,
+    inside: Interval,
 ) -> Iterator[Finding]:
     """Return the points at the roots along a curve, as far as they are in bounds."""
     is_graph = track.function is not None
@@ -186,6 +274,9 @@ def _met_at(
         place_x = root.place if is_graph else x.prove(root.place)
         place_y = y.prove(root.place)
         kept = _is_within(place_x, place_y, bounds, other, is_graph)
+        if isinstance(other, _On) and kept is not False:
+            goes_through = other.holds(root)
+            kept = None if kept is None and goes_through else goes_through
         if kept is False:
             continue
         why = "" if root.order is None else _TOUCH if root.order % 2 == 0 else _CROSS
@@ -193,6 +284,8 @@ def _met_at(
             why = "they meet here, at an end"
         if not is_graph:
             where = f"at {track.domain.variable} = {value_text(root.place)}"
+            if isinstance(other, _On):
+                where += f" of {track.domain.name}"
             why = f"{where}; {why}" if why else where
         note = root.note
         proved = root.proved and kept is True
@@ -203,7 +296,7 @@ def _met_at(
         yield replace(found, multiplicity=root.order, exact=exact)
 
 
-def _span(track: _Track, other: Curve, bounds: Bounds, interval: Interval) -> Interval:
+def _span(track: _Track, other: Curve | _On, bounds: Bounds, interval: Interval) -> Interval:
     """Return between which values of its number a curve is followed."""
     if track.function is not None:
         return within(other, interval) if isinstance(other, RealFunction) else interval
@@ -224,7 +317,7 @@ def within(function: RealFunction, interval: Interval) -> Interval:
     return Interval(low, high, low_closed, high_closed)
 
 
-def _is_within(x: Ball, y: Ball, bounds: Bounds, other: Curve, is_graph: bool) -> bool | None:
+def _is_within(x: Ball, y: Ball, bounds: Bounds, other: Curve | _On, is_graph: bool) -> bool | None:
     """Check whether a point lies in the bounds and in the domain of the other curve."""
     answers: list[bool | None] = []
     for value, ends in ((x, bounds.x), (y, bounds.y)):

@@ -10,8 +10,10 @@ from flint import fmpq, fmpq_poly
 from axis_path.core.arithmetic import Ball, ball
 from axis_path.core.errors import LimitError, NotHandledError
 from axis_path.core.evaluate import RealFunction, Workshop
+from axis_path.core.locate.cells import Cell
 from axis_path.core.locate.growth import growth
 from axis_path.core.locate.rational import as_quotient
+from axis_path.core.locate.search import is_zero_along
 
 #: So many derivatives are looked at for one that keeps its sign.
 _MOST_DERIVATIVES = 4
@@ -53,10 +55,11 @@ class Outside:
 
     def is_zero(self) -> bool:
         """Check whether the function is zero all along out there; it must be one branch."""
-        at = Ball((self._end.value * 3 / 2).mid())
-        branch = self._workshop.branch(self._workshop.function, at)
-        quotient = as_quotient(branch, branch.expression)
-        return branch.expression.is_zero() or (quotient is not None and quotient.top == 0)
+        low, high = sorted(Fraction(self._far) * self._side * times for times in (1, 2))
+        cell = Cell(ball.from_fraction(low), ball.from_fraction(high))
+        branch = self._workshop.branch(self._workshop.function, Ball(cell.hull().value.mid()))
+        # Branches are analytic: what is zero all along a stretch is zero as far as it goes.
+        return is_zero_along(branch, cell)
 
     def keeps_away(self, function: RealFunction) -> bool:
         """Check whether a smooth function of the workshop is proved to have no zero out there.

@@ -9,7 +9,7 @@ that is located later is looked for in the parts and at the spots.
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import pairwise
 
 from flint import arb
@@ -288,24 +288,40 @@ def _with_spots(workshop: Workshop, spots: list[Spot], more: list[Spot]) -> list
     low, high = spots[0], spots[-1]
     kept = [spot for spot in more if _is_within(spot.place, low.place, high.place)]
     merged: list[Spot] = []
-    for spot in sorted([*spots, *kept], key=lambda each: float(each.place.value.mid())):
-        if merged and merged[-1].place.value.overlaps(spot.place.value):
-            merged[-1] = _joined(workshop, merged[-1], spot)
-        else:
-            merged.append(spot)
+    for spot in sorted([*spots, *kept], key=lambda each: each.place.value.mid()):
+        _add(workshop, merged, spot)
     return merged
+
+
+def _add(workshop: Workshop, merged: list[Spot], spot: Spot) -> None:
+    """Add a spot after those before it; it may be one of the last of these."""
+    if merged and merged[-1].place.value.overlaps(spot.place.value):
+        for each in _told_apart(workshop, merged.pop(), spot):
+            _add(workshop, merged, each)
+    else:
+        merged.append(spot)
+
+
+def _told_apart(workshop: Workshop, one: Spot, other: Spot) -> list[Spot]:
+    """Return two spots that overlap as one, or as two that are narrowed until they are apart."""
+    if coincide(workshop, one, other):
+        return [_joined(one, other, is_same=True)]
+    pair = [replace(spot, place=sharpened(workshop, spot)) for spot in (one, other)]
+    pair.sort(key=lambda spot: spot.place.value.mid())
+    if pair[0].place.value.overlaps(pair[1].place.value):
+        return [_joined(one, other, is_same=False)]
+    return pair
 
 
 def _is_within(place: Ball, low: Ball, high: Ball) -> bool:
     return ball.subtract(place, low).sign() != -1 and ball.subtract(high, place).sign() != -1
 
 
-def _joined(workshop: Workshop, one: Spot, other: Spot) -> Spot:
+def _joined(one: Spot, other: Spot, *, is_same: bool) -> Spot:
     """Take two spots that cannot be told apart as one.
 
     It is proved, and all is known of it that is known of either, only if they are one place.
     """
-    is_same = coincide(workshop, one, other)
     known = [each for each in (one, other) if _is_known(each.place)]
     best = known[0] if known else min(one, other, key=lambda each: float(each.place.value.rad()))
     place = best.place if is_same else Ball(one.place.value.union(other.place.value))

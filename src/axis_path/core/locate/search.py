@@ -41,6 +41,7 @@ from axis_path.core.locate.cells import (
 from axis_path.core.locate.exact import candidates, quadratic_at, quick_candidates
 from axis_path.core.locate.polynomial import as_polynomial, real_zeros
 from axis_path.core.locate.rational import as_quotient
+from axis_path.core.locate.several import cancels_in_parts
 from axis_path.core.locate.sift import Sifted, sift
 from axis_path.core.locate.turning import search_by_half_angle
 
@@ -104,6 +105,12 @@ def search_branch(
         search.constant += found.constant
 
 
+def is_zero_along(function: RealFunction, cell: Cell) -> bool:
+    """Check whether a smooth function is proved to be zero all along a cell."""
+    factor = _Factor(function, function.expression, Search(), is_smooth=True)
+    return factor.is_zero_along([cell])
+
+
 def _search_part(
     function: RealFunction, expression: Expression, cells: Sequence[Cell], *, is_smooth: bool
 ) -> Search:
@@ -164,7 +171,7 @@ class _Factor:
             self._search_polynomial(polynomial, cells)
             return
         left = self._sifted(cells)
-        if _width_of(left) * 2 > _width_of(cells) and self._is_zero_all_along(cells):
+        if _width_of(left) * 2 > _width_of(cells) and self.is_zero_along(cells):
             self.search_.constant.extend(cells)
             return
         if left and is_exponential(self.function, self.factor):
@@ -228,7 +235,7 @@ class _Factor:
         orders = [] if found is None else [root.order for root in found.roots]
         return orders[0] if len(orders) == 1 else None
 
-    def _is_zero_all_along(self, cells: Sequence[Cell]) -> bool:
+    def is_zero_along(self, cells: Sequence[Cell]) -> bool:
         """Check whether the factor is zero in all cells: its terms cancel, or it is level at 0."""
         if self._cancels(self.factor):
             return True
@@ -241,8 +248,12 @@ class _Factor:
 
     def _cancels(self, expression: Expression) -> bool:
         """Check whether an expression is zero by its terms, or as a quotient of polynomials."""
-        quotient = None if expression.is_zero() else as_quotient(self.function, expression)
-        return expression.is_zero() or (quotient is not None and quotient.top == 0)
+        if expression.is_zero():
+            return True
+        quotient = as_quotient(self.function, expression)
+        if quotient is not None:
+            return bool(quotient.top == 0)
+        return cancels_in_parts(self.function, expression)
 
     # Proofs
 
@@ -273,8 +284,10 @@ class _Factor:
 
     def _sifted(self, cells: Sequence[Cell]) -> list[Cell]:
         """Settle what enclosures can; give the cells that are left."""
-        lows = {float_below(cell.low.value.lower()): cell for cell in cells}
-        highs = {float_above(cell.high.value.upper()): cell for cell in cells}
+        too_narrow = [cell for cell in cells if not _has_floats(cell)]
+        wide = [cell for cell in cells if _has_floats(cell)]
+        lows = {float_below(cell.low.value.lower()): cell for cell in wide}
+        highs = {float_above(cell.high.value.upper()): cell for cell in wide}
         parts = list(zip(lows, highs, strict=True))
         found = sift(self.function, self.factor, parts, is_smooth=self.is_smooth)
         if found.is_crowded:
@@ -284,7 +297,7 @@ class _Factor:
             exact = next(filter(self._is_zero, numbers), None)
             place = exact or Ball(self._sharpened(*bracket))
             self.search_.roots.append(Root(place, proved=True, order=1))
-        left = [_cell_between(a, lows.get(a), b, highs.get(b)) for a, b in found.rest]
+        left = [_cell_between(a, lows.get(a), b, highs.get(b)) for a, b in found.rest] + too_narrow
         self.is_dense = found.is_dense
         if not found.is_crowded:
             return left
@@ -417,7 +430,9 @@ class _Factor:
         Every step keeps the zero inside; where a step does not help, the cell is halved by sign.
         """
         hull = cell.hull().value
-        low_sign = self._sign(cell.low)
+        low_sign, high_sign = self._signs(cell)
+        if low_sign is None and high_sign is not None:
+            low_sign = -high_sign
         for _ in range(200):
             middle = hull.mid()
             # Relative to the zero itself: one at 10^-200 is narrowed until its digits are known.
@@ -430,8 +445,13 @@ class _Factor:
                 if narrower.rad() * 2 < hull.rad():
                     hull = narrower
                     continue
-            sign = value.sign()
-            if sign is None or sign == 0:
+            if value.defined is Defined.NO:
+                # Outside of the cell, within the ball of one of its ends.
+                is_low = middle <= cell.low.value.upper()
+                hull = middle.union(hull.upper()) if is_low else hull.lower().union(middle)
+                continue
+            sign = value.sign() if value.is_defined else None
+            if low_sign is None or sign is None or sign == 0:
                 break
             hull = middle.union(hull.upper()) if sign == low_sign else hull.lower().union(middle)
         return hull
@@ -578,6 +598,12 @@ def _simple_inside(cell: Cell) -> list[Ball]:
     low, high = cell.low.value, cell.high.value
     known = [ball.from_fraction(k) for k in (0, 1, -1) if bool(low < k) and bool(high > k)]
     return known + [found for found, _ in candidates((low * 3 + high) / 4, (low + high * 3) / 4)]
+
+
+def _has_floats(cell: Cell) -> bool:
+    """Check whether there are floats between the ends of a cell, so that these can be cut."""
+    low, high = float_above(cell.low.value.upper()), float_below(cell.high.value.lower())
+    return low < (low + high) / 2 < high
 
 
 def _cell_between(low: float, first: Cell | None, high: float, last: Cell | None) -> Cell:

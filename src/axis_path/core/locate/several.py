@@ -16,7 +16,7 @@ from flint import Ordering, fmpq, fmpq_mpoly, fmpq_mpoly_ctx
 from axis_path.core.arithmetic.conversion import to_fraction
 from axis_path.core.evaluate import Expression, Op, RealFunction
 from axis_path.core.evaluate.graph import Step
-from axis_path.core.locate.inner import InnerFactor, power_of
+from axis_path.core.locate.inner import InnerFactor, power_of, root_degree
 
 #: Larger ones are not factored: that takes long, and cannot be stopped.
 _MOST_PARTS, _HIGHEST_DEGREE, _MOST_TERMS, _MOST_BITS = 5, 12, 80, 400
@@ -54,8 +54,32 @@ def factors_in_parts(function: RealFunction, expression: Expression) -> list[Inn
     ]
 
 
-def _parts_of(steps: tuple[Step, ...], top: int) -> list[int]:
-    """Return the places of the parts of a step, in order."""
+def cancels_in_parts(function: RealFunction, expression: Expression) -> bool:
+    """Check whether an expression is zero as a polynomial in its parts, as sqrt(u)^2 - u is.
+
+    Args:
+        function: it has the values of the sliders.
+        expression: of its graph.
+    """
+    steps = expression.program.steps
+    parts = _parts_of(steps, expression.program.results[0], through_roots=True)
+    if len(parts) > _MOST_PARTS:
+        return False
+    # What is made of other parts stands before these, so that it is divided out first.
+    parts.reverse()
+    context = fmpq_mpoly_ctx.get([f"u{k}" for k in range(len(parts))], Ordering.lex)
+    made = _polynomials(function, steps, dict(zip(parts, context.gens(), strict=True)), context)
+    rest = made.get(len(steps) - 1)
+    for place in parts:
+        degree = root_degree(steps[place])
+        inner = made.get(steps[place].arguments[0]) if degree else None
+        if rest is not None and degree is not None and inner is not None:
+            rest = divmod(rest, made[place] ** degree - inner)[1]
+    return rest is not None and rest == 0
+
+
+def _parts_of(steps: tuple[Step, ...], top: int, *, through_roots: bool = False) -> list[int]:
+    """Return the places of the parts of a step, in order; also of what roots are taken of."""
     parts, waiting, seen = set[int](), [top], set[int]()
     while waiting:
         place = waiting.pop()
@@ -66,6 +90,8 @@ def _parts_of(steps: tuple[Step, ...], top: int) -> list[int]:
             waiting.extend(steps[place].arguments)
         elif steps[place].op not in (Op.NUMBER, Op.PARAMETER):
             parts.add(place)
+            if through_roots and root_degree(steps[place]):
+                waiting.extend(steps[place].arguments)
     return sorted(parts)
 
 
@@ -98,6 +124,16 @@ def _polynomial(
     context: fmpq_mpoly_ctx,
 ) -> fmpq_mpoly | None:
     """Return the last step as a polynomial in the parts; None if it is too large."""
+    return _polynomials(function, steps, parts, context).get(len(steps) - 1)
+
+
+def _polynomials(
+    function: RealFunction,
+    steps: tuple[Step, ...],
+    parts: dict[int, fmpq_mpoly],
+    context: fmpq_mpoly_ctx,
+) -> dict[int, fmpq_mpoly]:
+    """Return the steps that are polynomials in the parts, and not too large."""
     made: dict[int, fmpq_mpoly] = {}
     for place, step in enumerate(steps):
         given = [made.get(argument) for argument in step.arguments]
@@ -109,10 +145,9 @@ def _polynomial(
             made[place] = context.constant(_rational(function.parameters[str(step.payload)]))
         elif _is_sum(steps, place) and all(each is not None for each in given):
             found = _applied(step, [each for each in given if each is not None])
-            if found is None:
-                return None
-            made[place] = found
-    return made.get(len(steps) - 1)
+            if found is not None:
+                made[place] = found
+    return made
 
 
 def _applied(step: Step, given: list[fmpq_mpoly]) -> fmpq_mpoly | None:

@@ -67,6 +67,8 @@ def sift(
         is_smooth: whether it is known to be smooth inside each part, if not at its ends.
     """
     found = Sifted()
+    if not parts:
+        return found
     slope = _slope_of(expression)
     usable = [low < high and math.isfinite(high - low) for low, high in parts]
     if slope is None or not all(usable):

@@ -17,13 +17,17 @@ from axis_path.core.limits import FOUND, LOCATE_CELLS
 from axis_path.core.locate.cells import Interval, Root, Search
 from axis_path.core.locate.exact import written
 from axis_path.core.locate.finding import Findings
-from axis_path.core.locate.parts import Anatomy, Part, Spot, coincide, take_apart
+from axis_path.core.locate.parts import Anatomy, Part, Spot, coincide, sharpened, take_apart
 from axis_path.core.locate.search import search_branch
 from axis_path.core.locate.seen import seen_zeros
 from axis_path.core.locate.stopped import UNSURE, found_or_seen
 from axis_path.core.locate.verdict import ZEROS, Verdict, Words, judge, make_finding
 
 SEARCH_BITS = 128
+#: A zero that may be a spot is narrowed by so many halvings to tell it from it.
+_APART = 100
+#: It is narrowed at least to this part of itself.
+_NARROW = 2.0**-60
 
 
 def find_zeros(
@@ -190,6 +194,11 @@ def _checked(anatomy: Anatomy, root: Root) -> Root | None:
     if -1 in (low, high):
         return None
     spot = next((each for each in anatomy.spots if _overlap(root, each)), None)
+    if spot is not None and root.source is not None and root.source not in spot.zeros:
+        source = anatomy.workshop.of(root.source)
+        at_spot = anatomy.workshop.settled(source, spot.place, spot.zeros).sign()
+        if at_spot in (-1, 1):
+            return _apart(anatomy, root, spot, source, at_spot)
     if spot is None and anatomy.complete:
         return root
     if spot is not None:
@@ -212,10 +221,57 @@ def _checked(anatomy: Anatomy, root: Root) -> Root | None:
     return root
 
 
+def _apart(
+    anatomy: Anatomy, root: Root, spot: Spot, source: RealFunction, at_spot: int
+) -> Root | None:
+    """Narrow a zero that is not the spot it overlaps, by halving, until it is clear of that.
+
+    Args:
+        anatomy: of what is searched.
+        root: a zero of a factor.
+        spot: it overlaps the zero.
+        source: the factor.
+        at_spot: its sign at the spot.
+
+    Returns:
+        None if another branch holds on that side of the spot; if it comes too close to the spot
+        to be told from it, a zero that is not proved.
+    """
+    place = sharpened(anatomy.workshop, spot).value
+    for side, far in ((-1, root.place.value.lower()), (1, root.place.value.upper())):
+        near = place.mid()
+        if source.prove(Ball(far)).sign() != -at_spot:
+            continue
+        for _ in range(_APART):
+            middle = ((near + far) / 2).mid()
+            sign = source.prove(Ball(middle)).sign()
+            if sign not in (-1, 1):
+                break
+            near, far = (middle, far) if sign == at_spot else (near, middle)
+            between = near.union(far)
+            if not between.overlaps(place) and bool(between.rad() <= abs(between) * _NARROW):
+                return (
+                    replace(root, place=Ball(between))
+                    if _is_beside(anatomy, root, spot, side)
+                    else None
+                )
+    note = "whether this zero lies here or just beside this place could not be decided"
+    return replace(root, proved=False, note=note)
+
+
+def _is_beside(anatomy: Anatomy, root: Root, spot: Spot, side: int) -> bool:
+    """Check whether the branch of a zero is the one that holds on a side of a spot."""
+    for part in anatomy.parts:
+        if spot is (part.low if side > 0 else part.high):
+            factors = part.branch.expression.factors(through_pieces=True)
+            return root.source in {part.branch.expression.step, *(each.step for each in factors)}
+    return False
+
+
 def _distinct(anatomy: Anatomy, roots: list[Root]) -> list[Root]:
     """Return each place once: two factors, or two neighbouring cells, may find the same zero."""
     distinct: list[Root] = []
-    for root in sorted(roots, key=lambda each: float(each.place.value.mid())):
+    for root in sorted(roots, key=lambda each: each.place.value.mid()):
         if not distinct or not distinct[-1].place.value.overlaps(root.place.value):
             distinct.append(root)
             continue
