@@ -1,4 +1,4 @@
-"""No claim of a zero, break or extremum is untrue, wherever the singular places lie."""
+"""No claim of a zero, a break, a length or an exact form is untrue, wherever singular places lie."""
 
 import unittest
 
@@ -6,11 +6,11 @@ from tests.core.guard import run
 
 COUNT, SEED = 5_000, 25
 #: This many may be left undecided, but none may be wrong.
-_MOST_WEAK = 100
+_MOST_WEAK = 150
 
 
 class GuardTest(unittest.TestCase):
     def test_what_is_proved_or_complete_agrees_with_the_truth_by_construction(self) -> None:
         tally = run(COUNT, SEED)
-        self.assertEqual([], [(case.text, case.question, words) for case, words in tally.wrong])
+        self.assertEqual([], [(case.text, case.question, amiss) for case, amiss in tally.wrong])
         self.assertLess(len(tally.weak), _MOST_WEAK)

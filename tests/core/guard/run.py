@@ -6,18 +6,46 @@ import random
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
 
-from tests.core.guard import asymptotes, forms, inequalities, pieces
+from tests.core.guard import (
+    along,
+    asymptotes,
+    drawn,
+    equations,
+    exact_forms,
+    forms,
+    inequalities,
+    integrals,
+    invariants,
+    lines,
+    paths,
+    pieces,
+)
 from tests.core.guard.truths import Case
 
 #: What makes the cases, with how often each is drawn.
 MAKERS: dict[Callable[[random.Random], Case], int] = {
-    forms.outer: 6,
-    forms.ended: 2,
-    forms.asked_otherwise: 2,
-    pieces.piece: 2,
-    inequalities.between: 2,
-    inequalities.endless: 1,
-    asymptotes.far: 2,
+    forms.outer: 40,
+    forms.ended: 10,
+    forms.asked_otherwise: 10,
+    pieces.piece: 10,
+    pieces.beside: 8,
+    inequalities.between: 8,
+    inequalities.endless: 6,
+    asymptotes.far: 8,
+    along.along: 2,
+    paths.crossed: 2,
+    paths.circled: 2,
+    paths.met: 2,
+    equations.solved: 6,
+    equations.periodic: 6,
+    exact_forms.exact: 2,
+    integrals.between: 1,
+    integrals.improper: 1,
+    lines.body: 6,
+    drawn.drawn: 1,
+    invariants.changed: 4,
+    invariants.shifted: 4,
+    invariants.sized: 4,
 }
 
 
@@ -38,9 +66,9 @@ class Tally:
 
 def cases(count: int, seed: int) -> Iterator[Case]:
     """Yield so many cases."""
-    drawn = random.Random(seed)  # noqa: S311 - a fixed seed is wanted
-    for make in drawn.choices(tuple(MAKERS), tuple(MAKERS.values()), k=count):
-        yield make(drawn)
+    source = random.Random(seed)  # noqa: S311 - a fixed seed is wanted
+    for make in source.choices(tuple(MAKERS), tuple(MAKERS.values()), k=count):
+        yield make(source)
 
 
 def run(count: int, seed: int) -> Tally:

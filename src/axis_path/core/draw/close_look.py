@@ -18,7 +18,7 @@ from axis_path.core.evaluate import Boxes, RealSurface
 Floats = NDArray[np.float64]
 Flags = NDArray[np.bool_]
 #: A box is cut in so many parts each way, so often, as long as there are no more boxes than this.
-_PARTS, _ROUNDS, _MOST_BOXES = 4, 6, 30_000
+_PARTS, _ROUNDS, _MOST_BOXES = 4, 7, 60_000
 
 
 @dataclass(frozen=True, slots=True)

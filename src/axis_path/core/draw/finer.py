@@ -79,7 +79,7 @@ def look_finer(surface: RealSurface, grid: Grid, tiling: Tiling, changes: Flags)
     alone = left & ~near[row, column]
     # The tip of a cusp lies in cells that show nothing, beside others that do.
     tips = _few(_marked(none, row[left & ~alone], column[left & ~alone]))
-    redrawn = thin_cells | (changes & _beside(thin_cells)) | bent | kinks | edges | tips
+    redrawn = (thin_cells | tips) | (changes & _beside(thin_cells | tips)) | bent | kinks | edges
     drawn = np.nonzero(redrawn)
     seen = look_closely(surface, grid.boxes(drawn[0], drawn[1], 1))
     small = thin & _is_small(thin_cells)[row, column] & ~_beside(changes)[row, column]

@@ -191,7 +191,9 @@ def sharpened(workshop: Workshop, spot: Spot) -> Ball:
     place = spot.place
     if place.turns is not None:
         return Ball(arb.pi() * arb(place.turns), turns=place.turns)
-    if place.exact is not None or not spot.proved:
+    if place.exact is not None:
+        return ball.from_fraction(to_fraction(place.exact))
+    if not spot.proved:
         return place
     for step in sorted(spot.zeros):
         function = workshop.of(step)
