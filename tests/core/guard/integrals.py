@@ -20,7 +20,7 @@ from tests.core.guard.truths import CLOSE, Case, Verdict, weak, wrong
 _M = mpmath
 _INF = math.inf
 #: What takes longer is left undecided, as it is on the page.
-_LONGEST_S = 1.0
+_LONGEST_S = 0.5
 
 
 def _parts(g: Ordinary, f: Callable[[Any], Any]) -> Any:
