@@ -17,6 +17,8 @@ import numpy as np
 
 from axis_path.bench.tables import csv_blocks, table_rows
 from axis_path.core import Study
+from axis_path.core.study.states import States
+from axis_path.core.study.table_queries import Tables
 from axis_path.core.tabulate import TableSpec, make_table
 from bench.findings import best_ms
 
@@ -29,14 +31,19 @@ def make_study() -> Study:
     study = Study()
     for line in LINES:
         study.define(line)
-    study.set_table(TableSpec("0", "999.999", "0.001"))
+    study.keep(table=TableSpec("0", "999.999", "0.001"))
     return study
 
 
 def first_rows(study: Study) -> int:
     """Make the rows that are seen at first, every digit right, as the page asks for them."""
-    functions = {line.name or "": function for line, function in study.functions()}
-    table = make_table(functions, study.table_places(study.table).part(0, FIRST))
+    functions = {
+        line.name or "": function for line, function in study.snapshot.query(States).functions()
+    }
+    table = make_table(
+        functions,
+        study.snapshot.query(Tables).table_places(study.snapshot.document.table).part(0, FIRST),
+    )
     return sum(len(table.text(name, row, 6)) for name in functions for row in range(FIRST))
 
 

@@ -213,7 +213,7 @@ def use(text: str) -> None:
             lambda: study.breaks(name),
             lambda: study.intersections("f", name),
             lambda: study.values([name], start=-2, stop=2, step=1),
-            lambda: answer(study, Ask(1, line=made.id)),
+            lambda: answer(study.snapshot, Ask(1, line=made.id)),
         ]
     deadline = Deadline(time.monotonic, each_s=STOPPED_S / 4, all_s=STOPPED_S)
     with deadline_scope(deadline):

@@ -87,7 +87,7 @@ def attempt(text: str) -> str:
     study.define("f(x) = x^2 + a")
     study.define("a = 2")
     study.write(9, text)
-    made = study.definition(9)
+    made = study.snapshot.definition(9)
     if made.problem is not None:
         start, end = made.problem.position
         if not 0 <= start <= end <= len(text):

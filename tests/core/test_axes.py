@@ -12,9 +12,9 @@ from axis_path.core.draw.polar import polar_grid
 from axis_path.core.evaluate import digits_between
 from axis_path.core.language.tree import AngleUnit
 from axis_path.core.locate import find_zeros, interval, quick_zeros
-from axis_path.core.study import apply_command
 from axis_path.core.study.breaks import breaks_of
 from axis_path.core.study.meaning import LineKey, LineKeys
+from axis_path.core.study.pictures import Pictures
 from tests.core.functions import make_function
 
 WINDOW = Window((-10, 10), (-6.5, 6.5), 660, 430)
@@ -105,7 +105,7 @@ class FlagTest(unittest.TestCase):
                 "f(x) = sin(2x)/x", "g(x) = 5.9", "h(x) = x^2/99", "p(x) = 0.3x - 6.2", "x = 9.7",
                 "q(x) = x^3 + 5", "y < -0.2", "v(x) = -1/8",
             )  # fmt: skip
-            apply_command(study, {"do": "axes", "axes": axes}, WINDOW)
+            study.apply({"do": "axes", "axes": axes}, WINDOW)
             window = Window((-10 + shift, 10 + shift), (-6.5, 6.5), 660, 430)
             scene = study.scene(window).to_dict()
             found = scene["axes"]
@@ -145,9 +145,11 @@ class FrameTest(unittest.TestCase):
     def test_paths_points_and_equations_are_inside(self) -> None:
         study = study_with("P(t) = (30 + 5cos t, sin t) for 0 <= t <= 2pi", "A = (2, 40)",
                            "x^2/25 + y^2/9 = 1")  # fmt: skip
-        found = frame([], WINDOW, study.extents(WINDOW))
+        found = frame([], WINDOW, study.snapshot.query(Pictures).extents(WINDOW))
         self.assertTrue(found.x[0] < -5 < 35 < found.x[1] and found.y[0] < -3 < 40 < found.y[1])
-        only = frame([], WINDOW, study.extents(WINDOW, study.lines[0].id))
+        only = frame(
+            [], WINDOW, study.snapshot.query(Pictures).extents(WINDOW, study.snapshot.lines[0].id)
+        )
         self.assertTrue(24 < only.x[0] < 25 and 35 < only.x[1] < 36)
 
 
@@ -286,7 +288,7 @@ class BreakTest(unittest.TestCase):
     def test_guides_can_be_turned_off(self) -> None:
         study = study_with("f(x) = 1/x")
         self.assertTrue(study.scene(WINDOW).axes["guides"])
-        apply_command(study, {"do": "axes", "axes": {"guides": False}}, WINDOW)
+        study.apply({"do": "axes", "axes": {"guides": False}}, WINDOW)
         self.assertFalse(study.scene(WINDOW).axes["guides"])
 
 
@@ -308,17 +310,15 @@ class CheckTest(unittest.TestCase):
 
     def test_it_is_kept_with_the_study_and_follows_it(self) -> None:
         study = study_with("f(x) = sin(3x)")
-        apply_command(study, {"do": "check", "line": 1, "count": "5", "step": ""}, WINDOW)
+        study.apply({"do": "check", "line": 1, "count": "5", "step": ""}, WINDOW)
         again = Study.from_dict(study.to_dict())
         self.assertEqual(10, len(again.scene(WINDOW).check["points"]))
-        apply_command(again, {"do": "check", "line": 1, "count": "", "step": "pi/3"}, WINDOW)
+        again.apply({"do": "check", "line": 1, "count": "", "step": "pi/3"}, WINDOW)
         self.assertEqual(20, len(again.scene(WINDOW).check["points"]) // 2)
         for count, step in (("1", ""), ("2.5", ""), ("", "0"), ("", "1/10^9"), ("a", "")):
             with self.subTest(count=count, step=step), self.assertRaises(MathError):
-                apply_command(
-                    again, {"do": "check", "line": 1, "count": count, "step": step}, WINDOW
-                )
-        apply_command(again, {"do": "check", "line": None}, WINDOW)
+                again.apply({"do": "check", "line": 1, "count": count, "step": step}, WINDOW)
+        again.apply({"do": "check", "line": None}, WINDOW)
         self.assertIsNone(again.scene(WINDOW).check)
 
 
@@ -334,12 +334,13 @@ class DocumentTest(unittest.TestCase):
             {"do": "style", "id": 2, "tone": 6, "style": {"stroke": 1, "weight": 1, "flag": False, "joined": True, "mark": "cross"}},
             {"do": "check", "line": 1, "count": "7", "step": ""},
         ):  # fmt: skip
-            apply_command(study, command, WINDOW)
+            study.apply(command, WINDOW)
         kept = study.to_dict()
         again = Study.from_dict(kept)
         self.assertEqual(kept, again.to_dict())
         self.assertEqual(
-            (study.axes, study.check, study.lines), (again.axes, again.check, again.lines)
+            (study.snapshot.document.axes, study.snapshot.document.check, study.snapshot.lines),
+            (again.snapshot.document.axes, again.snapshot.document.check, again.snapshot.lines),
         )
 
     def test_what_is_usual_is_left_out(self) -> None:
@@ -365,7 +366,7 @@ class DocumentTest(unittest.TestCase):
 
     def test_a_step_that_loses_its_value_is_automatic_until_it_has_one_again(self) -> None:
         study = study_with("a = 2", "f(x) = x")
-        apply_command(study, {"do": "axes", "axes": {"x": {"step": "a/4"}}}, WINDOW)
+        study.apply({"do": "axes", "axes": {"x": {"step": "a/4"}}}, WINDOW)
         whole = study.scene(WINDOW).axes["x"]["labels"]
         self.assertIn("−9.5", whole)
         study.remove("a")
@@ -420,7 +421,7 @@ class KeysTest(unittest.TestCase):
             "a = f_3(2)",
         ):
             study.define(text)
-            fresh = study_with(*(line.text for line in study.lines))
+            fresh = study_with(*(line.text for line in study.snapshot.lines))
             self.assertEqual(fresh.names(), study.names())
             self.assertEqual(fresh.evaluate("g(2)").decimal(12), study.evaluate("g(2)").decimal(12))
             self.assertEqual(
@@ -430,7 +431,7 @@ class KeysTest(unittest.TestCase):
 
 class CommandTest(unittest.TestCase):
     def do(self, study: Study, **command: object) -> str:
-        return apply_command(study, command, WINDOW)
+        return study.apply(command, WINDOW)
 
     def test_lines_are_moved_duplicated_and_deleted_together(self) -> None:
         study = study_with("f(x) = x", "g(x) = f(x)", "ring: x^2 + y^2 = 4", "x^3")
@@ -448,7 +449,7 @@ class CommandTest(unittest.TestCase):
         for bad in ({"do": "move", "id": 99, "after": None}, {"do": "move", "id": 1, "after": 1},
                     {"do": "remove_several", "ids": []}, {"do": "remove_several", "ids": [99]}):  # fmt: skip
             with self.subTest(bad), self.assertRaises(MathError):
-                apply_command(study, bad, WINDOW)
+                study.apply(bad, WINDOW)
 
     def test_axes_keep_what_is_not_given(self) -> None:
         study = study_with("f(x) = x")

@@ -9,9 +9,11 @@ from axis_path.core import Study
 from axis_path.core.draw import Window
 from axis_path.core.errors import DataError, FormatError, LimitError, MathError
 from axis_path.core.limits import CALCULATED_ROWS
-from axis_path.core.study import Plot, apply_command
+from axis_path.core.study import Plot
+from axis_path.core.study.column_queries import Columns
 from axis_path.core.study.document import document_from_dict
-from axis_path.core.study.following import line_of_fit
+from axis_path.core.study.fit_queries import Fits, line_of_fit
+from axis_path.core.study.plots import Plots
 
 WINDOW = Window((-10, 10), (-6.5, 6.5), 660, 430)
 V = np.array([4, 6, 8, 10, 12, -3, 0.5])
@@ -45,7 +47,7 @@ def study() -> Study:
 
 
 def do(made: Study, **command: object) -> str:
-    return apply_command(made, command, WINDOW)
+    return made.apply(command, WINDOW)
 
 
 class CalculatedTest(unittest.TestCase):
@@ -69,16 +71,17 @@ class CalculatedTest(unittest.TestCase):
         do(made, do="calculate", name="z", formula="2w + uv")
         with self.assertRaises(MathError):
             do(made, do="calculate", name="q", formula="fog(v)")
-        self.assertNotIn("q", [each.name for each in made.columns])
+        self.assertNotIn("q", [each.name for each in made.snapshot.document.columns])
         do(made, do="calculate", name="z", formula="2w + v")
         with self.assertRaisesRegex(DataError, "circle"):
             do(made, do="calculate", name="w", formula="z + 1")
         before = made.column_of("z")
         do(made, do="filter_rows", text="2w > v - 9; v < 100")
         do(made, do="rename_column", name="w", to="rate")
-        self.assertEqual("2rate > v - 9; v < 100", made.row_filter)
+        self.assertEqual("2rate > v - 9; v < 100", made.snapshot.document.row_filter)
         self.assertEqual(
-            ("2rate + v", before.cells), (made.columns[-1].formula, made.column_of("z").cells)
+            ("2rate + v", before.cells),
+            (made.snapshot.document.columns[-1].formula, made.column_of("z").cells),
         )
         with self.assertRaisesRegex(DataError, "calculated"):
             do(made, do="cell", name="z", row=0, text="1")
@@ -88,7 +91,9 @@ class CalculatedTest(unittest.TestCase):
         known = made.column_of("z").floats()
         self.assertTrue(np.all(np.diff(known[np.isfinite(known)]) >= 0))
         do(made, do="calculate", name="rate", formula="")
-        self.assertEqual("", next(each for each in made.columns if each.name == "rate").formula)
+        self.assertEqual(
+            "", next(each for each in made.snapshot.document.columns if each.name == "rate").formula
+        )
         do(made, do="remove_column", name="rate")
         with self.assertRaises(MathError):
             made.column_of("z")
@@ -101,11 +106,13 @@ class CalculatedTest(unittest.TestCase):
                 do(made, do="filter_rows", text=text)
                 with self.subTest(text, a=slider), np.errstate(all="ignore"):
                     expected = with_numpy(V, U, float(Fraction(slider)))
-                    self.assertEqual(expected.tolist(), made.rows_kept().tolist())
+                    self.assertEqual(
+                        expected.tolist(), made.snapshot.query(Columns).rows_kept().tolist()
+                    )
                     kept = V[expected]
                     if len(kept):
                         self.assertAlmostEqual(float(kept.mean()), made.summary("v").mean)
-                    points, rows = made.plotted(Plot("v", "u"))
+                    points, rows = made.snapshot.query(Plots).plotted(Plot("v", "u"))
                     both = np.flatnonzero(expected & np.isfinite(U))
                     self.assertEqual(both.tolist(), rows.tolist())
                     np.testing.assert_array_equal(U[both], points[:, 1])
@@ -113,13 +120,15 @@ class CalculatedTest(unittest.TestCase):
             made = study()
             with self.subTest(bad), self.assertRaises(MathError):
                 do(made, do="filter_rows", text=bad)
-            self.assertIsNone(made.rows_kept())
+            self.assertIsNone(made.snapshot.query(Columns).rows_kept())
 
     def test_chosen_rows_become_a_condition_or_go(self) -> None:
         made = study()
         do(made, do="filter_rows", rows=[0, 2, 1], x="v", y="u")
-        self.assertEqual("4 <= v <= 8; 3.1 <= u <= 8.3", made.row_filter)
-        self.assertEqual([0, 1, 2], np.flatnonzero(made.rows_kept()).tolist())
+        self.assertEqual("4 <= v <= 8; 3.1 <= u <= 8.3", made.snapshot.document.row_filter)
+        self.assertEqual(
+            [0, 1, 2], np.flatnonzero(made.snapshot.query(Columns).rows_kept()).tolist()
+        )
         do(made, do="remove_rows", rows=[1, 6])
         self.assertEqual([4, 8, 10, 12, -3], made.column_of("v").floats().tolist())
         made.column("long", [1.0] * (CALCULATED_ROWS.value + 1))
@@ -164,7 +173,7 @@ class FollowingTest(unittest.TestCase):
 
     def test_a_line_follows_its_fit_through_every_change_of_the_data(self) -> None:
         made = self.fitted()
-        line = made.lines[-1]
+        line = made.snapshot.lines[-1]
         for command in (
             {"do": "cell", "name": "u", "row": 0, "text": "9"},
             {"do": "filter_rows", "text": "a v > 1"},
@@ -175,53 +184,55 @@ class FollowingTest(unittest.TestCase):
             {"do": "rename_column", "name": "v", "to": "speed"},
         ):
             with self.subTest(command):
-                before = made.line(line.id).text
+                before = made.snapshot.line(line.id).text
                 do(made, **command)
-                expected = line_of_fit(made.made_fit(made.fits[0]))
-                self.assertEqual(f"y = {expected}", made.line(line.id).text)
+                expected = line_of_fit(
+                    made.snapshot.query(Fits).made_fit(made.snapshot.document.fits[0])
+                )
+                self.assertEqual(f"y = {expected}", made.snapshot.line(line.id).text)
                 is_same = command["do"] in ("sort_columns", "rename_column")
-                self.assertEqual(is_same, before == made.line(line.id).text)
+                self.assertEqual(is_same, before == made.snapshot.line(line.id).text)
         again = Study.from_dict(made.to_dict())
         do(again, do="cell", name="u", row=0, text="1")
-        self.assertNotEqual(made.line(line.id).text, again.line(line.id).text)
+        self.assertNotEqual(made.snapshot.line(line.id).text, again.snapshot.line(line.id).text)
 
     def test_no_stale_curve_stays_when_the_fit_has_no_result(self) -> None:
         made = self.fitted()
-        line_id = made.lines[-1].id
+        line_id = made.snapshot.lines[-1].id
         do(made, do="filter_rows", text="v > 100")
-        self.assertTrue(made.line(line_id).aside)
+        self.assertTrue(made.snapshot.line(line_id).aside)
         do(made, do="filter_rows", text="")
-        self.assertFalse(made.line(line_id).aside)
+        self.assertFalse(made.snapshot.line(line_id).aside)
         do(made, do="aside", id=line_id, aside=True)
         do(made, do="filter_rows", text="v > 1")
-        self.assertTrue(made.line(line_id).aside)
+        self.assertTrue(made.snapshot.line(line_id).aside)
 
     def test_a_line_written_by_hand_or_without_its_fit_follows_no_more(self) -> None:
         made = self.fitted()
-        line_id = made.lines[-1].id
-        body = made.line(line_id).text.partition("=")[2]
+        line_id = made.snapshot.lines[-1].id
+        body = made.snapshot.line(line_id).text.partition("=")[2]
         do(made, do="write", id=line_id, text=f"speeded(x) ={body}")
-        self.assertEqual(1, made.line(line_id).fit)
+        self.assertEqual(1, made.snapshot.line(line_id).fit)
         do(made, do="filter_rows", text="v > 1")
-        self.assertTrue(made.line(line_id).text.startswith("speeded(x) = "))
+        self.assertTrue(made.snapshot.line(line_id).text.startswith("speeded(x) = "))
         do(made, do="write", id=line_id, text="y = 3x")
         do(made, do="filter_rows", text="")
-        self.assertEqual("y = 3x", made.line(line_id).text)
+        self.assertEqual("y = 3x", made.snapshot.line(line_id).text)
         do(made, do="follow_fit", fit=1)
-        other = made.lines[-1].id
+        other = made.snapshot.lines[-1].id
         do(made, do="unfit", fit=1)
-        self.assertIsNone(made.line(other).fit)
+        self.assertIsNone(made.snapshot.line(other).fit)
 
     def test_a_formula_starts_from_sliders(self) -> None:
         made = study()
         with self.assertRaisesRegex(DataError, "`k` has no value"):
             do(made, do="fit", model="formula", x="v", y="u", formula="k v^0 + m x + x^2/9")
         do(made, do="try_formula", formula="k + m x + a x^2")
-        self.assertEqual({"a", "k", "m"}, set(made.slider_values))
+        self.assertEqual({"a", "k", "m"}, set(made.snapshot.values))
         made.set("k", 2)
         do(made, do="fit", model="formula", x="v", y="u", formula="k + m x + a x^2")
-        self.assertEqual({"a": 1.5, "k": 2.0, "m": 1.0}, made.fits[0].start)
-        best = made.made_fit(made.fits[0])
+        self.assertEqual({"a": 1.5, "k": 2.0, "m": 1.0}, made.snapshot.document.fits[0].start)
+        best = made.snapshot.query(Fits).made_fit(made.snapshot.document.fits[0])
         exact = made.fit("polynomial", x="v", y="u", degree=2)
         np.testing.assert_allclose(
             [best.coefficients[best.names.index(n)] for n in "kma"], exact.coefficients, rtol=1e-9

@@ -6,7 +6,6 @@ from fractions import Fraction
 import numpy as np
 
 from axis_path.core import Study, Window
-from axis_path.core.study import apply_command
 
 WINDOW = Window((-6, 6), (-4, 4), 600, 400)
 
@@ -51,8 +50,7 @@ class ClosingTest(unittest.TestCase):
             self.assertEqual(high, found["high"], line)
             ends = [("low", found["low"])] if found["low"] is not None else []
             for end, text in [*ends, ("high", found["high"])]:
-                apply_command(
-                    study,
+                study.apply(
                     {"do": "domain", "id": 1, "end": end, "text": text, "closed": True},
                     WINDOW,
                 )

@@ -17,6 +17,7 @@ from axis_path.core.errors import StoppedError
 from axis_path.core.locate import Interval, Kind
 from axis_path.core.locate.seen import seen_breaks, seen_turns, seen_zeros
 from axis_path.core.study import Ask, answer
+from axis_path.core.study.numbers import Numbers
 from axis_path.web.bench.leasing import is_closed
 
 LONG = "sum(sum(1/(k + j), k, 1, 1000), j, 1, 2000)"
@@ -189,7 +190,7 @@ class DeadlineTest(unittest.TestCase):
             found = study.zeros("f", 0, 8)
         with deadline_scope(ticking(0.0004)), calculation():
             # The ledger writes it down, though the time is over.
-            told = answer(study, Ask(1, study.lines[0].id, "0", "8"))
+            told = answer(study.snapshot, Ask(1, study.snapshot.lines[0].id, "0", "8"))
         self.assertEqual((21, ""), (len(told.rows), told.problem))
         self.assertIn("Not complete: 21 found, 0 of them proved", told.verdict)
         self.assertFalse(found.complete)
@@ -206,8 +207,12 @@ class DeadlineTest(unittest.TestCase):
         # The sides of a pole and of a jump differ in sign too.
         for name in ("g", "h"):
             function = study.function(name)
-            self.assertEqual([], seen_zeros(function, study.interval(function, -1, 1)))
-            self.assertEqual([], seen_turns(function, study.interval(function, -1, 1)))
+            self.assertEqual(
+                [], seen_zeros(function, study.snapshot.query(Numbers).interval(function, -1, 1))
+            )
+            self.assertEqual(
+                [], seen_turns(function, study.snapshot.query(Numbers).interval(function, -1, 1))
+            )
         with deadline_scope(ticking(0.0004)), calculation():
             self.assertEqual(0, len(study.zeros("g", -1, 1)))
         gone = Deadline(itertools.count().__next__, 1.0, 1.0, lambda: True)

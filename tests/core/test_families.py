@@ -5,13 +5,12 @@ import unittest
 import numpy as np
 
 from axis_path.core import MathError, Study, Window
-from axis_path.core.study import apply_command
 
 WINDOW = Window((-6, 6), (-4, 4), 600, 400)
 
 
 def do(study, name, **command):
-    return apply_command(study, {"do": name, **command}, WINDOW)
+    return study.apply({"do": name, **command}, WINDOW)
 
 
 def distance(points, place):
@@ -35,7 +34,7 @@ class FamilyTest(unittest.TestCase):
         self.study.set("a", 1, low=-4, high=4, step="0.5")
         self.study.set("b", 2, low=0, high=9, step="0.5")
         self.f, self.path, self.circle, self.other, self.a, self.b = (
-            line.id for line in self.study.lines
+            line.id for line in self.study.snapshot.lines
         )
 
     def family(self, line_id, study=None):

@@ -12,6 +12,8 @@ from axis_path.core.draw import Window
 from axis_path.core.errors import DataError, FormatError, LimitError, MathError
 from axis_path.core.limits import COLUMN_CELLS, FITS
 from axis_path.core.study import FitAsk, Plot
+from axis_path.core.study.data_edits import put_column, remove_column, sort_rows
+from axis_path.core.study.fit_queries import Fits
 
 #: Models with what they are called with, all of which the data below can be fitted with.
 MODELS = (
@@ -117,11 +119,11 @@ class FitTest(unittest.TestCase):
 class KeptTest(unittest.TestCase):
     def study(self) -> Study:
         study = study_of(X, Y)
-        study.set_plots([Plot("a", "b")])
-        study.set_fits([
+        study.keep(plots=(Plot("a", "b"),))
+        study.keep(fits=(
             FitAsk(1, "linear", "a", "b"),
             FitAsk(2, "formula", "a", "b", formula="p x/(q + x)", start={"p": 20, "q": 5}),
-        ])  # fmt: skip
+        ))  # fmt: skip
         return study
 
     def test_a_study_is_read_as_it_was_written(self) -> None:
@@ -129,10 +131,22 @@ class KeptTest(unittest.TestCase):
         again = Study.from_dict(study.to_dict())
         self.assertEqual(study.to_dict(), again.to_dict())
         self.assertEqual(
-            (study.columns, study.fits, study.plots), (again.columns, again.fits, again.plots)
+            (
+                study.snapshot.document.columns,
+                study.snapshot.document.fits,
+                study.snapshot.document.plots,
+            ),
+            (
+                again.snapshot.document.columns,
+                again.snapshot.document.fits,
+                again.snapshot.document.plots,
+            ),
         )
-        for ask in again.fits:
-            self.assertEqual(study.made_fit(ask).text, again.made_fit(ask).text)
+        for ask in again.snapshot.document.fits:
+            self.assertEqual(
+                study.snapshot.query(Fits).made_fit(ask).text,
+                again.snapshot.query(Fits).made_fit(ask).text,
+            )
 
     def test_damage_is_refused(self) -> None:
         whole = self.study().to_dict()
@@ -159,30 +173,32 @@ class KeptTest(unittest.TestCase):
 
     def test_a_renamed_column_takes_its_fits_and_points_along(self) -> None:
         study = self.study()
-        before = study.made_fit(study.fits[0]).text
-        study.put_column("b", replace(study.column_of("b"), name="burn"))
-        self.assertEqual(["burn", "burn"], [fit.y for fit in study.fits])
-        self.assertEqual((Plot("a", "burn"),), tuple(study.plots))
-        self.assertEqual(before, study.made_fit(study.fits[0]).text)
+        before = study.snapshot.query(Fits).made_fit(study.snapshot.document.fits[0]).text
+        study.edit(put_column, "b", replace(study.column_of("b"), name="burn"))
+        self.assertEqual(["burn", "burn"], [fit.y for fit in study.snapshot.document.fits])
+        self.assertEqual((Plot("a", "burn"),), tuple(study.snapshot.document.plots))
+        self.assertEqual(
+            before, study.snapshot.query(Fits).made_fit(study.snapshot.document.fits[0]).text
+        )
         with self.assertRaises(DataError):
             study.column_of("b")
 
     def test_sorting_keeps_rows_together_and_gaps_at_the_end(self) -> None:
         study = study_of([3, 1, 2, 5, 4], [30, 10, None, 50, 40])
-        study.sort_rows("b", falls=True)
+        study.edit(sort_rows, "b", falls=True)
         self.assertEqual([5, 4, 3, 1, 2], list(study.column_of("a").cells))
         self.assertEqual([50, 40, 30, 10, None], list(study.column_of("b").cells))
-        study.sort_rows("a")
+        study.edit(sort_rows, "a")
         self.assertEqual([10, None, 30, 40, 50], list(study.column_of("b").cells))
 
     def test_points_are_drawn_where_both_cells_are(self) -> None:
         study = study_of([1, 2, 3, 400], [1, None, 3, 4])
-        study.set_plots([Plot("a", "b")])
+        study.keep(plots=(Plot("a", "b"),))
         scene = study.scene(Window((0.0, 10.0), (0.0, 10.0), 100, 100))
         (drawn,) = scene.data
         # The second lacks a cell.
         self.assertEqual(3, len(drawn["points"]) // 2)
-        study.remove_column("a")
+        study.edit(remove_column, "a")
         self.assertEqual(0, len(study.scene(Window((0.0, 10.0), (0.0, 10.0), 100, 100)).data))
 
     def test_columns_have_bounds(self) -> None:
@@ -193,4 +209,4 @@ class KeptTest(unittest.TestCase):
             study.column("a", ["1"] * (COLUMN_CELLS.value + 1))
         with self.assertRaises(DataError):
             study.column("a", ["1", "fog"])
-        self.assertEqual((), tuple(study.columns))
+        self.assertEqual((), tuple(study.snapshot.document.columns))

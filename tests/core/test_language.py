@@ -46,6 +46,7 @@ from axis_path.core.language.tree import (
     Summary,
 )
 from axis_path.core.study import Kind
+from axis_path.core.study.results import Results
 from tests.core.bracketed import bracketed
 
 WINDOW = Window((-10, 10), (-7, 7), 200, 140)
@@ -363,7 +364,7 @@ class SchoolTest(unittest.TestCase):
             ("sin(x)/x", ""), ("x/sin x", ""), ("sin x + x/2", ""), ("sin x/", ""), ("√x/2", ""),
         ):  # fmt: skip
             with self.subTest(text):
-                self.assertEqual(hint, Study().hint(text))
+                self.assertEqual(hint, Study().snapshot.query(Results).hint(text))
 
     def test_equations_of_the_plane_define_no_names(self) -> None:
         for text in ("xy = 1", "sin(x) = y", "sin(x) = sin(y)", "ln(y) = x", "yx = 2x + 1"):

@@ -12,7 +12,8 @@ from axis_path.core import MathError, Study, Window
 from axis_path.core.errors import ListError, NameTakenError, NotHandledError, ShapeError
 from axis_path.core.evaluate import exact_pool
 from axis_path.core.evaluate.exact_pool import exact_form, run_limited
-from axis_path.core.study import Kind, apply_command
+from axis_path.core.study import Kind
+from axis_path.core.study.slider_queries import Sliders
 from tests.core.functions import make_function
 
 WINDOW = Window(x=(-10, 10), y=(-7, 7), width=300, height=200)
@@ -168,7 +169,7 @@ class DependenceTest(unittest.TestCase):
                 "w = 3",
                 "m = slack w",
             ],
-            [line.text for line in study.lines],
+            [line.text for line in study.snapshot.lines],
         )
         self.assertTrue(all(d.problem is None for d in study.definitions()))
         self.assertEqual("6", study.evaluate("m").exact)
@@ -178,15 +179,15 @@ class DependenceTest(unittest.TestCase):
 
     def test_a_new_head_in_the_bench_takes_the_uses_along(self) -> None:
         study = build("f(x) = x^2", "g(x) = f(x) + 1")
-        label = apply_command(study, {"do": "write", "id": 1, "text": "q(x) = x^3"}, WINDOW)
+        label = study.apply({"do": "write", "id": 1, "text": "q(x) = x^3"}, WINDOW)
         self.assertEqual("Edit q, and its name in g", label)
-        self.assertEqual("q(x) + 1", study.lines[1].text.split(" = ")[1])
-        label = apply_command(study, {"do": "remove", "id": 1}, WINDOW)
+        self.assertEqual("q(x) + 1", study.snapshot.lines[1].text.split(" = ")[1])
+        label = study.apply({"do": "remove", "id": 1}, WINDOW)
         self.assertEqual("Delete q, which g needed", label)
 
     def test_removing_says_who_needs_it(self) -> None:
         study = build("a = 2", "f(x) = a x", "g(x) = f(x) + a", "b = 3")
-        self.assertEqual(["f", "g"], study.users("a"))
+        self.assertEqual(["f", "g"], study.snapshot.query(Sliders).users("a"))
         self.assertEqual(["g"], study.remove("f"))
         self.assertEqual([], study.remove("b"))
 
@@ -200,7 +201,7 @@ class DependenceTest(unittest.TestCase):
             "f(x) = sin x",
         ):
             study.define(text)
-            fresh = build(*(line.text for line in study.lines))
+            fresh = build(*(line.text for line in study.snapshot.lines))
             for name in ("f(1/3)", "g(1)", "h(1)", "b"):
                 with self.subTest(text, name=name):
                     self.assertEqual(

@@ -4,13 +4,14 @@ import math
 import unittest
 
 from axis_path.core import MathError, Study, Window
-from axis_path.core.study import apply_command
+from axis_path.core.study.motion_edits import go_on
+from axis_path.core.study.motion_queries import Motion
 
 WINDOW = Window((-6, 6), (-4, 4), 600, 400)
 
 
 def do(study, name, **command):
-    return apply_command(study, {"do": name, **command}, WINDOW)
+    return study.apply({"do": name, **command}, WINDOW)
 
 
 class MovingTest(unittest.TestCase):
@@ -19,7 +20,9 @@ class MovingTest(unittest.TestCase):
         for line in ("P(t) = (3cos(t), 2sin(t)) for 0 <= t <= 2pi", "A = (a, a^2/4)", "B = (1, 2)"):
             self.study.define(line)
         self.study.set("a", 1, low=-4, high=4, step="0.5")
-        self.path, self.point, self.fixed, self.slider = (line.id for line in self.study.lines)
+        self.path, self.point, self.fixed, self.slider = (
+            line.id for line in self.study.snapshot.lines
+        )
 
     def row(self, line_id):
         return next(row for row in self.study.scene(WINDOW).rows if row["id"] == line_id)
@@ -33,14 +36,17 @@ class MovingTest(unittest.TestCase):
         # The lane goes 6 % beyond the ends on both sides.
         self.assertEqual(round(6_000 * (0.25 + 0.06) / 1.12), runner["lane"])
         again = Study.from_dict(self.study.to_dict())
-        self.assertEqual("pi/2", again.line(self.path).runner.at)
+        self.assertEqual("pi/2", again.snapshot.line(self.path).runner.at)
         do(again, "runner", id=self.path, play={"seconds": 3, "at_end": "over"})
         self.assertEqual(
             (3.0, "pi/2"),
-            (again.line(self.path).runner.play.seconds, again.line(self.path).runner.at),
+            (
+                again.snapshot.line(self.path).runner.play.seconds,
+                again.snapshot.line(self.path).runner.at,
+            ),
         )
         do(again, "runner", id=self.path, t=None)
-        self.assertIsNone(again.line(self.path).runner)
+        self.assertIsNone(again.snapshot.line(self.path).runner)
 
     def test_a_runner_never_leaves_its_path(self):
         for given, text in ((99.0, "t = 2π: (3, 0)"), ("-5", "t = 0: (3, 0)")):
@@ -63,7 +69,7 @@ class MovingTest(unittest.TestCase):
         do(self.study, "runner", id=self.path, t=0)
         steps = [-4 + k / 2 for k in range(17)]
         visits = [{self.slider: value + 0.1, self.path: value + 4} for value in steps]
-        found = self.study.visited(visits)
+        found = self.study.snapshot.query(Motion).visited(visits)
         # A slider takes its own steps only; a point that stands still makes one mark.
         self.assertEqual([(a, a * a / 4) for a in steps], found[self.point])
         self.assertEqual([(1.0, 2.0)], found[self.fixed])
@@ -71,15 +77,17 @@ class MovingTest(unittest.TestCase):
             t = min(value + 4, 2 * math.pi)
             self.assertAlmostEqual(3 * math.cos(t), x, 14)
             self.assertAlmostEqual(2 * math.sin(t), y, 14)
-        self.study.go_on(visits)
-        self.study.go_on(visits[-1:])
-        self.assertEqual(17, len(self.study.trails()[self.point]))
+        self.study.edit(go_on, visits)
+        self.study.edit(go_on, visits[-1:])
+        self.assertEqual(17, len(self.study.snapshot.query(Motion).trails()[self.point]))
         # It belongs to the plane: hiding, saving and another window leave it as it is.
         do(self.study, "hide", id=self.point, hidden=True)
-        self.assertNotIn(self.point, self.study.visited(visits))
+        self.assertNotIn(self.point, self.study.snapshot.query(Motion).visited(visits))
         again = Study.from_dict(self.study.to_dict())
         do(again, "hide", id=self.point, hidden=False)
-        self.assertEqual(self.study.trails(), again.trails())
+        self.assertEqual(
+            self.study.snapshot.query(Motion).trails(), again.snapshot.query(Motion).trails()
+        )
         rows = again.scene(Window((0, 6), (0, 4), 600, 400), with_trails=True).rows
         dots = next(row for row in rows if row["id"] == self.point)["trail"]["dots"]
         self.assertEqual(2 * sum(0 <= a <= 6 and a * a / 4 <= 4 for a in steps), len(dots))
@@ -87,7 +95,10 @@ class MovingTest(unittest.TestCase):
         do(self.study, "write", id=self.point, text="A = (a, 1/a)")
         do(self.study, "hide", id=self.point, hidden=False)
         self.assertEqual(
-            [(2.0, 0.5)], self.study.visited([{self.slider: 0}, {self.slider: 2}])[self.point]
+            [(2.0, 0.5)],
+            self.study.snapshot.query(Motion).visited([{self.slider: 0}, {self.slider: 2}])[
+                self.point
+            ],
         )
 
     def test_a_trail_is_shortened_thinned_and_cleared(self):
@@ -100,15 +111,16 @@ class MovingTest(unittest.TestCase):
         self.assertEqual(6, len(dots))
         do(self.study, "trail", id=self.point, how="thin")
         self.assertEqual(
-            [(0, 0), (2, 4), (4, 16), (6, 36), (8, 64)], list(self.study.trails()[self.point])
+            [(0, 0), (2, 4), (4, 16), (6, 36), (8, 64)],
+            list(self.study.snapshot.query(Motion).trails()[self.point]),
         )
         do(self.study, "trail", id=self.point, how="add", points=[[k, 0] for k in range(2_000)])
         do(self.study, "trail", id=self.point, how="add", points=[[k, 1] for k in range(2_000)])
-        self.assertEqual(2_000, len(self.study.trails()[self.point]))
+        self.assertEqual(2_000, len(self.study.snapshot.query(Motion).trails()[self.point]))
         do(self.study, "trail", id=self.point, how="clear")
-        self.assertEqual((), self.study.trails()[self.point])
+        self.assertEqual((), self.study.snapshot.query(Motion).trails()[self.point])
         do(self.study, "trail", id=self.point, how="off")
-        self.assertEqual({}, self.study.trails())
+        self.assertEqual({}, self.study.snapshot.query(Motion).trails())
         for bad in (
             {"how": "add", "points": [[1]]},
             {"how": "add", "points": [["1", 2]]},

@@ -8,8 +8,10 @@ import numpy as np
 
 from axis_path.core import Study, Window
 from axis_path.core.errors import MathError, NameTakenError
-from axis_path.core.study import answer, apply_command
+from axis_path.core.study import answer
 from axis_path.core.study.document import Work
+from axis_path.core.study.document_edits import set_working
+from axis_path.core.study.line_edits import write_renaming
 
 #: A line, the old name, the new one, and the line then.
 RENAMED = (
@@ -76,7 +78,7 @@ class RenamingTest(unittest.TestCase):
                         study.define(line)
                 study.define(text)
                 study.rename(old, new)
-                self.assertEqual(expected, study.lines[-1].text)
+                self.assertEqual(expected, study.snapshot.lines[-1].text)
                 self.assertTrue(all(made.problem is None for made in study.definitions()))
 
     def test_a_change_of_name_is_taken_back_by_the_opposite_change(self) -> None:
@@ -104,10 +106,12 @@ class RenamingTest(unittest.TestCase):
                         {"what": "solve", "text": "1 < f(x) ≤ c"},
                     )
                 ):  # fmt: skip
-                    apply_command(study, {"do": "find", **ask}, Window((-10, 10), (-7, 7)))
-                    self.assertEqual(k + 1, len(study.asks))
-                study.set_working([Work(1, "f(a) + 1"), Work(2, "3 +"), Work(3, "aa")])
-                verdicts = [answer(study, ask).verdict for ask in study.asks[:5]]
+                    study.apply({"do": "find", **ask}, Window((-10, 10), (-7, 7)))
+                    self.assertEqual(k + 1, len(study.snapshot.document.asks))
+                study.edit(set_working, [Work(1, "f(a) + 1"), Work(2, "3 +"), Work(3, "aa")])
+                verdicts = [
+                    answer(study.snapshot, ask).verdict for ask in study.snapshot.document.asks[:5]
+                ]
                 for old, new, line in (
                     ("f", "slope", "slope(x) = a x + 1"),
                     ("a", "gain", "gain = 2"),
@@ -115,15 +119,26 @@ class RenamingTest(unittest.TestCase):
                     if way == "rename":
                         study.rename(old, new)
                     else:
-                        study.write_renaming(1 if old == "f" else 2, line)
+                        study.snapshot, _ = write_renaming(
+                            study.snapshot, 1 if old == "f" else 2, line
+                        )
                 self.assertEqual(
                     ["slope(t) = 3gain", "", "s + slope(1) = 3\ns - u = gain", "2gain", "1 < slope(x) ≤ c"],
-                    [ask.text for ask in sorted(study.asks, key=lambda ask: ask.id)[:5]],
+                    [ask.text for ask in sorted(study.snapshot.document.asks, key=lambda ask: ask.id)[:5]],
                 )  # fmt: skip
-                self.assertEqual(("-gain", "c"), next((a.low, a.high) for a in study.asks if a.low))
-                self.assertEqual("slope(gain) + 1", study.working[0].text)
-                self.assertEqual("3 +", study.working[1].text)
-                self.assertEqual(verdicts, [answer(study, ask).verdict for ask in study.asks[:5]])
+                self.assertEqual(
+                    ("-gain", "c"),
+                    next((a.low, a.high) for a in study.snapshot.document.asks if a.low),
+                )
+                self.assertEqual("slope(gain) + 1", study.snapshot.document.working[0].text)
+                self.assertEqual("3 +", study.snapshot.document.working[1].text)
+                self.assertEqual(
+                    verdicts,
+                    [
+                        answer(study.snapshot, ask).verdict
+                        for ask in study.snapshot.document.asks[:5]
+                    ],
+                )
 
     def test_an_unnamed_line_gets_a_head_with_its_name(self) -> None:
         study = Study()
@@ -131,7 +146,8 @@ class RenamingTest(unittest.TestCase):
         study.define("y = f(x) + 1")
         study.rename("f", "tide")
         self.assertEqual(
-            ["tide(x) = x^2 - 3 for x > 0", "y = tide(x) + 1"], [line.text for line in study.lines]
+            ["tide(x) = x^2 - 3 for x > 0", "y = tide(x) + 1"],
+            [line.text for line in study.snapshot.lines],
         )
 
     def test_names_that_cannot_be_are_refused_and_nothing_changes(self) -> None:

@@ -14,7 +14,9 @@ from axis_path.core.draw import Curve, sample_path
 from axis_path.core.draw.clip import clip_line, nearest_part
 from axis_path.core.draw.pixels import tenths_across, tenths_down
 from axis_path.core.study.domains import round_to
+from axis_path.core.study.line_edits import mark_line
 from axis_path.core.study.path_drawing import _read_at, point_text
+from axis_path.core.study.states import States
 
 WINDOW = Window((-10, 10), (-7, 7), 660, 430)
 FULL = "for 0 <= t <= 2pi"
@@ -273,12 +275,12 @@ class BadInputTest(unittest.TestCase):
         study = study_with("P(t) = (t, t)", "x^2 + y^2 = 4", "A = (1, 2)", "d(x, y) = x y")
         whole = study.scene(WINDOW).rows
         for line in (1, 2, 3, 4):
-            study.mark_line(line, hidden=True)
+            study.edit(mark_line, line, hidden=True)
             rows = study.scene(WINDOW).rows
             self.assertIsNone(rows[line - 1]["curve"])
-            study.mark_line(line, hidden=False, aside=True)
+            study.edit(mark_line, line, hidden=False, aside=True)
             self.assertIsNone(study.scene(WINDOW).rows[line - 1]["curve"])
-            study.mark_line(line, aside=False)
+            study.edit(mark_line, line, aside=False)
         self.assertEqual(whole, study.scene(WINDOW).rows)
 
 
@@ -343,7 +345,7 @@ class ReadingTest(unittest.TestCase):
     def test_a_point_that_is_read_quickly_is_the_one_that_would_be_proved(self) -> None:
         study = study_with("s = 0.3", f"P(t) = (5cos(3t), 4sin(2t + s)) {FULL}", "Q(t) = (t^2/8, 1/t) for -1 <= t <= 4",
                            f"r(theta) = 2 + s sin(4theta) {TURN}")  # fmt: skip
-        for path in study._state.paths.values():
+        for path in study.snapshot.query(States).state.paths.values():
             low, high = path.low.near, path.high.near
             for t in (low, high, *np.linspace(low, high, 60), 0.0, 1.0):
                 read = _read_at(path, float(t), WINDOW)

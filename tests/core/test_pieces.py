@@ -10,6 +10,7 @@ from flint import arb
 from axis_path.core import Study, Window
 from axis_path.core.arithmetic import Defined, ball, precision
 from axis_path.core.errors import CycleError
+from axis_path.core.study.line_edits import mark_line
 
 SEED = 20_261_124
 WINDOW = Window(x=(-5, 5), y=(-6, 6), width=400, height=300)
@@ -178,13 +179,13 @@ class EditTest(unittest.TestCase):
             study.write(number, drawn.choice(self.TEXTS))
         checked = 0
         for _ in range(260):
-            line = drawn.choice(study.lines).id
+            line = drawn.choice(study.snapshot.lines).id
             if drawn.random() < 0.1:
-                study.mark_line(line, aside=drawn.random() < 0.5)
+                study.edit(mark_line, line, aside=drawn.random() < 0.5)
             else:
                 study.write(line, drawn.choice(self.TEXTS))
             fresh = Study.from_dict(study.to_dict())
-            with self.subTest([each.text for each in study.lines]):
+            with self.subTest([each.text for each in study.snapshot.lines]):
                 self.assertEqual(self.meaning(fresh), self.meaning(study))
                 self.assertEqual(self.values(fresh), self.values(study))
                 checked += len(self.values(study))
@@ -206,6 +207,6 @@ class EditTest(unittest.TestCase):
         for k in range(1, 1500):
             study.write(1, f"f(x) = {k} x^{k % 7 + 2} + sin({k} x) + cos({k} x)/(x^2 + {k})")
             if k % 50 == 0:
-                self.assertIsNone(study.definition(2).problem)
+                self.assertIsNone(study.snapshot.definition(2).problem)
             study.names()
-        self.assertIsNone(study.definition(2).problem)
+        self.assertIsNone(study.snapshot.definition(2).problem)

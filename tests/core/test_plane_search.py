@@ -9,6 +9,7 @@ from axis_path.core import Study
 from axis_path.core.arithmetic import ball
 from axis_path.core.errors import LimitError
 from axis_path.core.locate import LinearEquation, Outcome, meet_in_box, solve_linear
+from axis_path.core.study.curves import Curves
 
 #: Two equations, the box, and how many solutions there are: published ones among them.
 SYSTEMS = (
@@ -84,7 +85,7 @@ class PlaneTest(unittest.TestCase):
         study = Study()
         study.define("c: sin(50x y) = 0")
         study.define("d: cos(50x) = sin(50y)")
-        surfaces = [study.curve_of(name) for name in ("c", "d")]
+        surfaces = [study.snapshot.query(Curves).curve_of(name) for name in ("c", "d")]
         found = meet_in_box(*surfaces, ((-100, 100), (-100, 100)))
         self.assertFalse(found.complete)
         self.assertIn("smaller window", found.note)

@@ -11,7 +11,6 @@ from axis_path.core import MathError, Study, Window
 from axis_path.core.draw import home
 from axis_path.core.language import Vocabulary, read_expression
 from axis_path.core.language.tree import Binary, Call, Name, Negative, Node, Number, Operator
-from axis_path.core.study import apply_command
 
 SEED = 20_261_124
 MANY = settings(max_examples=150, deadline=None, derandomize=True)
@@ -147,7 +146,7 @@ class AnyHistoryTest(unittest.TestCase):
     )
 
     def command(self, drawn: random.Random, study: Study) -> dict[str, object]:
-        ids = [line.id for line in study.lines] or [1]
+        ids = [line.id for line in study.snapshot.lines] or [1]
         line = drawn.choice(ids)
         end = drawn.choice(["low", "high"])
         return drawn.choice(
@@ -176,7 +175,7 @@ class AnyHistoryTest(unittest.TestCase):
                 before = study.to_dict()
                 command = self.command(drawn, study)
                 try:
-                    label = apply_command(study, command, window)
+                    label = study.apply(command, window)
                 except MathError as error:
                     refused += 1
                     self.assertEqual(before, study.to_dict(), command)
@@ -192,11 +191,11 @@ class AnyHistoryTest(unittest.TestCase):
         document = study.to_dict()
         self.assertEqual(document, Study.from_dict(document).to_dict())
         scene = study.scene(window, reading_x=1.0).to_dict()
-        self.assertEqual(len(study.lines), len(scene["rows"]))
+        self.assertEqual(len(study.snapshot.lines), len(scene["rows"]))
         names = [row["name"] for row in scene["rows"] if row["curve"]]
         self.assertEqual(len(names), len(set(names)))
-        ids = {line.id for line in study.lines}
-        self.assertTrue(all(ask.line in ids for ask in study.asks))
+        ids = {line.id for line in study.snapshot.lines}
+        self.assertTrue(all(ask.line in ids for ask in study.snapshot.document.asks))
         for row in scene["rows"]:
             problem = row["problem"]
             if problem is not None:

@@ -9,6 +9,7 @@ from axis_path.core import Study, Window
 from axis_path.core.draw import RealRelation, RelationPicture, draw_levels, draw_relation
 from axis_path.core.draw.tiling import Grid, calm_cells, tile
 from axis_path.core.evaluate import Boxes
+from axis_path.core.study.states import States
 
 WINDOW = Window((-10, 10), (-6.5, 6.5), 660, 430)
 
@@ -16,7 +17,7 @@ WINDOW = Window((-10, 10), (-6.5, 6.5), 660, 430)
 def relation(line: str) -> RealRelation:
     study = Study()
     study.define(line)
-    return next(iter(study._state.relations.values()))
+    return next(iter(study.snapshot.query(States).state.relations.values()))
 
 
 def picture(line: str, window: Window = WINDOW) -> RelationPicture:
@@ -391,7 +392,9 @@ class LevelTest(unittest.TestCase):
     def levels(self, line: str):
         study = Study()
         study.define(line)
-        return draw_levels(next(iter(study._state.surfaces.values())), WINDOW).levels
+        return draw_levels(
+            next(iter(study.snapshot.query(States).state.surfaces.values())), WINDOW
+        ).levels
 
     def test_each_line_keeps_its_level_and_labels_stand_on_it(self) -> None:
         levels = self.levels("d(x, y) = x^2/8 - y^2/5 + x y/10")

@@ -11,9 +11,10 @@ from scipy.spatial import cKDTree
 from axis_path.core import Study, Window
 from axis_path.core.errors import LimitError, MathError
 from axis_path.core.limits import FINDINGS
-from axis_path.core.study import Question, answer, apply_command, rewrite_domain, round_to_px
+from axis_path.core.study import Question, answer, rewrite_domain, round_to_px
 from axis_path.core.study.domains import NewEnd
 from axis_path.core.study.legend import drawn_points
+from axis_path.core.study.line_edits import mark_line
 from axis_path.core.study.read_off import proved_reading, quickly_read
 from axis_path.store.demo import DEMO, morning_tide
 from tests.core.test_study import build
@@ -209,7 +210,7 @@ class SceneTest(unittest.TestCase):
         self.assertIn("Write a definition", self.scene()["empty"])
         self.assertIn("nothing to draw", self.scene("# only a note")["empty"])
         study = build("x")
-        study.mark_line(1, hidden=True)
+        study.edit(mark_line, 1, hidden=True)
         self.assertIn("hidden", study.scene(WINDOW).empty or "")
 
     def test_computed_parameters_show_their_value(self) -> None:
@@ -239,8 +240,8 @@ class SceneTest(unittest.TestCase):
                     all(r["problem"] is None and r["why"] is None for r in scene["rows"])
                 )
                 self.assertTrue(all(slider["used_by"] for slider in scene["sliders"]))
-                for ask in study.asks:
-                    found = answer(study, ask, with_exact=False)
+                for ask in study.snapshot.document.asks:
+                    found = answer(study.snapshot, ask, with_exact=False)
                     self.assertEqual("", found.problem, ask)
                     self.assertTrue(found.rows, ask)
                     # Between data nothing is proved, and what is measured is no search.
@@ -250,7 +251,7 @@ class SceneTest(unittest.TestCase):
 
 class CommandTest(unittest.TestCase):
     def carry_out(self, study: Study, **command: object) -> str:
-        return apply_command(study, command, WINDOW)
+        return study.apply(command, WINDOW)
 
     def test_each_command_does_what_its_label_says(self) -> None:
         study = Study()
@@ -276,20 +277,20 @@ class CommandTest(unittest.TestCase):
         )
         for command, label in steps:
             with self.subTest(command):
-                self.assertEqual(label, apply_command(study, command, WINDOW))
+                self.assertEqual(label, study.apply(command, WINDOW))
         self.assertEqual(["a"], study.names())
 
     def test_a_pasted_text_of_several_lines_is_one_line(self) -> None:
         study = Study()
         self.carry_out(study, do="write", id=None, text=" f(x) =\n x^2\t")
-        self.assertEqual("f(x) = x^2", study.lines[0].text)
+        self.assertEqual("f(x) = x^2", study.snapshot.lines[0].text)
 
     def test_a_dragged_slider_snaps_and_a_typed_value_does_not(self) -> None:
         study = build("a = 1")
         self.carry_out(study, do="set", id=1, value=2.5678)
-        self.assertEqual("a = 2.6", study.lines[0].text)
+        self.assertEqual("a = 2.6", study.snapshot.lines[0].text)
         self.carry_out(study, do="set", id=1, value="2.5678")
-        self.assertEqual("a = 2.5678", study.lines[0].text)
+        self.assertEqual("a = 2.5678", study.snapshot.lines[0].text)
 
     def test_a_dragged_end_rewrites_the_domain_and_nothing_else(self) -> None:
         table = (
@@ -314,13 +315,13 @@ class CommandTest(unittest.TestCase):
             with self.subTest(text, **command):
                 study = build(text)
                 self.carry_out(study, do="domain", id=1, **command)
-                self.assertEqual(expected, study.lines[0].text)
-                self.assertIsNone(study.definition(1).problem)
+                self.assertEqual(expected, study.snapshot.lines[0].text)
+                self.assertIsNone(study.snapshot.definition(1).problem)
 
     def test_a_rewritten_domain_keeps_how_its_variable_is_written(self) -> None:
         study = build("f(τ) = τ^2 for 0 <= τ < 3")
-        line = study.function_line(1)
-        changed = rewrite_domain(study.lines[0].text, line, high=NewEnd("5", closed=True))
+        line = study.snapshot.function_line(1)
+        changed = rewrite_domain(study.snapshot.lines[0].text, line, high=NewEnd("5", closed=True))
         self.assertEqual("f(τ) = τ^2 for 0 <= τ <= 5", changed)
 
     def test_rounding_stays_within_half_a_pixel_in_few_figures(self) -> None:
@@ -364,25 +365,27 @@ class CommandTest(unittest.TestCase):
         ):
             with self.subTest(str(command)[:80]):
                 with self.assertRaises(MathError):
-                    apply_command(study, command, WINDOW)
+                    study.apply(command, WINDOW)
                 self.assertEqual(before, study.to_dict())
 
     def test_the_same_search_stands_once_and_the_ledger_is_bounded(self) -> None:
         study = Study.from_dict(morning_tide().document)
-        line = study.asks[0].line
-        for k in range(2, FINDINGS.value + 2 - len(study.asks)):
+        line = study.snapshot.document.asks[0].line
+        for k in range(2, FINDINGS.value + 2 - len(study.snapshot.document.asks)):
             self.carry_out(study, do="find", line=line, low="0", high=str(k))
-        self.assertEqual(FINDINGS.value, len(study.asks))
+        self.assertEqual(FINDINGS.value, len(study.snapshot.document.asks))
         with self.assertRaises(LimitError):
             self.carry_out(study, do="find", line=line, low="0", high="500")
         self.carry_out(study, do="find", line=line, low="0", high="5")
-        self.assertEqual("5", study.asks[0].high)
-        self.assertEqual(1, sum(ask.high == "5" for ask in study.asks))
-        self.assertLessEqual(len(study.asks), FINDINGS.value)
+        self.assertEqual("5", study.snapshot.document.asks[0].high)
+        self.assertEqual(1, sum(ask.high == "5" for ask in study.snapshot.document.asks))
+        self.assertLessEqual(len(study.snapshot.document.asks), FINDINGS.value)
 
     def test_deleting_a_function_removes_its_findings(self) -> None:
         study = Study.from_dict(morning_tide().document)
-        line = study.asks[0].line
+        line = study.snapshot.document.asks[0].line
         self.carry_out(study, do="remove", id=line)
-        self.assertTrue(study.asks)
-        self.assertFalse([ask for ask in study.asks if line in (ask.line, ask.other)])
+        self.assertTrue(study.snapshot.document.asks)
+        self.assertFalse(
+            [ask for ask in study.snapshot.document.asks if line in (ask.line, ask.other)]
+        )

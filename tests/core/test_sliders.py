@@ -5,13 +5,14 @@ from fractions import Fraction
 
 from axis_path.core import MathError, Study, Window
 from axis_path.core.errors import SliderError
-from axis_path.core.study import SliderKind, apply_command
+from axis_path.core.study import SliderKind
+from axis_path.core.study.slider_queries import Sliders
 
 WINDOW = Window((-10, 10), (-7, 7))
 
 
 def do(study, name, **command):
-    return apply_command(study, {"do": name, **command}, WINDOW)
+    return study.apply({"do": name, **command}, WINDOW)
 
 
 def line_of(study, name):
@@ -31,9 +32,9 @@ class RangeTest(unittest.TestCase):
         self.a, self.b = line_of(self.study, "a"), line_of(self.study, "b")
 
     def test_ends_are_expressions_that_follow_other_sliders(self):
-        self.assertEqual(Fraction(7), self.study.slider_range(self.a).high)
+        self.assertEqual(Fraction(7), self.study.snapshot.query(Sliders).slider_range(self.a).high)
         do(self.study, "set", id=self.b, value="1/2")
-        found = self.study.slider_range(self.a)
+        found = self.study.snapshot.query(Sliders).slider_range(self.a)
         self.assertEqual((Fraction(2), Fraction(1, 20)), (found.high, found.step))
         self.assertEqual("2b + 1", slider_in(self.study, "a")["high"])
         # b moves only to what its own steps reach, in a range that is no fraction.
@@ -43,9 +44,9 @@ class RangeTest(unittest.TestCase):
 
     def test_what_ends_use_is_renamed_kept_and_named(self):
         self.study.rename("b", "width")
-        self.assertEqual("2width + 1", self.study.line(self.a).slider.high)
+        self.assertEqual("2width + 1", self.study.snapshot.line(self.a).slider.high)
         again = Study.from_dict(self.study.to_dict())
-        self.assertEqual(Fraction(7), again.slider_range(self.a).high)
+        self.assertEqual(Fraction(7), again.snapshot.query(Sliders).slider_range(self.a).high)
         self.assertIn("a", do(again, "remove", id=self.b))
         self.assertIn("width", slider_in(again, "a")["problem"]["message"])
 
@@ -109,7 +110,7 @@ class RangeTest(unittest.TestCase):
         window = Window((-5.0, 5.0), (-3.0, 3.0), 300, 200)
         for typed, value in (("1/3", "0"), ("pi", "0"), ("2^0.5", None), ("2.5", None)):
             with self.subTest(typed):
-                apply_command(study, {"do": "set", "id": 2, "value": typed}, window)
+                study.apply({"do": "set", "id": 2, "value": typed}, window)
                 (slider,) = study.scene(window).to_dict()["sliders"]
                 self.assertEqual(
                     (typed, 0.0, 5.0), (slider["text"], slider["low_value"], slider["high_value"])
@@ -122,23 +123,23 @@ class RangeTest(unittest.TestCase):
                 if typed == "pi":
                     self.assertEqual(value, study.evaluate("f(2)").exact)
         # A hand moves it on from there, and a family takes its values.
-        apply_command(study, {"do": "set", "id": 2, "value": "pi"}, window)
+        study.apply({"do": "set", "id": 2, "value": "pi"}, window)
         self.assertEqual("0.90930", study.at({"a": Fraction(1)}).evaluate("f(2)").decimal(5))
-        apply_command(study, {"do": "set", "id": 2, "value": 2.04}, window)
-        self.assertEqual("a = 2", study.line(2).text)
+        study.apply({"do": "set", "id": 2, "value": 2.04}, window)
+        self.assertEqual("a = 2", study.snapshot.line(2).text)
         # What is taken from other lines is the number that it is now.
         study.define("b = 3")
-        apply_command(study, {"do": "set", "id": 2, "value": "b/2"}, window)
-        self.assertEqual("a = 1.5", study.line(2).text)
+        study.apply({"do": "set", "id": 2, "value": "b/2"}, window)
+        self.assertEqual("a = 1.5", study.snapshot.line(2).text)
 
     def test_whole_sliders_and_names_of_the_language_are_kept_apart(self) -> None:
         study = Study()
         study.set("n", 3)
         window = Window((-5.0, 5.0), (-3.0, 3.0), 300, 200)
-        apply_command(study, {"do": "range", "id": 1, "kind": "whole"}, window)
+        study.apply({"do": "range", "id": 1, "kind": "whole"}, window)
         for typed in ("2.5", "5/2", "pi"):
             with self.subTest(typed), self.assertRaises(SliderError):
-                apply_command(study, {"do": "set", "id": 1, "value": typed}, window)
+                study.apply({"do": "set", "id": 1, "value": typed}, window)
         for line in ("e = 3", "pi = 3", "x = 3"):
             study.write(9, line)
             self.assertEqual(1, len(study.scene(window).to_dict()["sliders"]), line)
@@ -181,16 +182,16 @@ class StateTest(unittest.TestCase):
             study = Study()
             for line in lines:
                 study.define(line)
-            line_id = study.lines[-1].id
+            line_id = study.snapshot.lines[-1].id
             for before in (3, -7.25, "pi", "200"):
                 moved = study.copy()
-                apply_command(moved, {"do": "set", "id": line_id, "value": before}, window)
+                moved.apply({"do": "set", "id": line_id, "value": before}, window)
                 for value in (-2, 0.3, 4.25):
                     command = {"do": "set", "id": line_id, "value": value}
                     with self.subTest(lines, before=before, value=value):
                         scenes = []
                         for each in (study.copy(), moved.copy()):
-                            apply_command(each, command, window)
+                            each.apply(command, window)
                             scenes.append(each.scene(window, reading_x=1.5).to_dict())
                         self.assertEqual(*scenes)
 
@@ -211,12 +212,15 @@ class GuessTest(unittest.TestCase):
             study.define(f"f(x) = {text}")
             with self.subTest(text):
                 do(study, "make_sliders", names=[name])
-                made = study.definition(line_of(study, name))
+                made = study.snapshot.definition(line_of(study, name))
                 self.assertEqual(
                     (kind, low, high), (made.slider.kind, made.slider.low, made.slider.high)
                 )
-                self.assertIsNone(study.definition(1).problem)
-                self.assertLess(study.slider_range(made.id).low, study.slider_range(made.id).high)
+                self.assertIsNone(study.snapshot.definition(1).problem)
+                self.assertLess(
+                    study.snapshot.query(Sliders).slider_range(made.id).low,
+                    study.snapshot.query(Sliders).slider_range(made.id).high,
+                )
 
     def test_all_letters_become_sliders_at_once_or_none_does(self):
         study = Study()

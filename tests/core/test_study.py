@@ -17,6 +17,10 @@ from axis_path.core.errors import (
     UnknownNameError,
 )
 from axis_path.core.study import Kind, SliderRange, slider_value
+from axis_path.core.study.document_edits import set_unit
+from axis_path.core.study.line_edits import mark_line
+from axis_path.core.study.slider_queries import Sliders
+from axis_path.core.study.states import States
 
 
 def build(*lines: str, unit: str = "radians") -> Study:
@@ -63,13 +67,13 @@ class DefinitionTest(unittest.TestCase):
         made = study.define("f(x) = a tide(x)")
         self.assertIsInstance(made.problem, UnknownNameError | NoValueError)
         study.define("tide(t) = t + 1")
-        waiting = study.definition(made.id).problem
+        waiting = study.snapshot.definition(made.id).problem
         self.assertIsInstance(waiting, NoValueError)
         self.assertEqual(("a",), waiting.letters if waiting else ())
         study.set("a", 2)
         self.assertEqual("8", study.evaluate("f(3)").exact)
         study.remove("tide")
-        self.assertIsNotNone(study.definition(made.id).problem)
+        self.assertIsNotNone(study.snapshot.definition(made.id).problem)
 
     def test_redefining_changes_everything_that_depends_on_it(self) -> None:
         study = Study()
@@ -118,13 +122,13 @@ class DefinitionTest(unittest.TestCase):
     def test_a_bad_line_is_kept_and_hurts_no_other(self) -> None:
         study = build("f(x) = x^2", "g(x) = (", "h(x) = f(x) + 1", "k(x) = g(x)")
         self.assertEqual(["", "language.grammar", "", "language.no_value"], problems(study))
-        self.assertEqual("g(x) = (", study.definition(2).text)
+        self.assertEqual("g(x) = (", study.snapshot.definition(2).text)
         self.assertEqual("10", study.evaluate("h(3)").exact)
 
     def test_a_circle_names_its_members(self) -> None:
         study = build("f(x) = g(x)", "g(x) = h(x) + 1", "h(x) = 2f(x)", "k(x) = f(x)", "m(x) = x")
         self.assertEqual(["study.cycle"] * 3 + ["language.no_value", ""], problems(study))
-        problem = study.definition(1).problem
+        problem = study.snapshot.definition(1).problem
         assert problem is not None
         for name in ("`f`", "`g`", "`h`"):
             self.assertIn(name, problem.message)
@@ -132,10 +136,10 @@ class DefinitionTest(unittest.TestCase):
     def test_a_name_stands_for_one_line(self) -> None:
         study = build("f(x) = 1", "f(x) = 2", "a = 1", "a(x) = x")
         self.assertEqual(["", "study.name_taken", "", "study.name_taken"], problems(study))
-        self.assertIn("line 1", study.definition(2).problem.message)  # type: ignore[union-attr]
+        self.assertIn("line 1", study.snapshot.definition(2).problem.message)  # type: ignore[union-attr]
 
     def test_letters_without_a_value_are_offered_together(self) -> None:
-        problem = build("f(x) = m x + c").definition(1).problem
+        problem = build("f(x) = m x + c").snapshot.definition(1).problem
         assert problem is not None
         self.assertEqual(("m", "c"), problem.letters)
         self.assertEqual("`m` and `c` have no value yet: make them sliders?", problem.message)
@@ -143,13 +147,13 @@ class DefinitionTest(unittest.TestCase):
 
     def test_hidden_lines_work_and_lines_set_aside_do_not(self) -> None:
         study = build("f(x) = x + 1", "g(x) = f(x)")
-        study.mark_line(1, hidden=True)
+        study.edit(mark_line, 1, hidden=True)
         self.assertEqual("3", study.evaluate("g(2)").exact)
-        self.assertEqual(["g"], [d.name for d, _ in study.functions()])
-        study.mark_line(1, hidden=False, aside=True)
+        self.assertEqual(["g"], [d.name for d, _ in study.snapshot.query(States).functions()])
+        study.edit(mark_line, 1, hidden=False, aside=True)
         self.assertEqual(["", "language.no_value"], problems(study))
         self.assertEqual(["g"], study.names())
-        study.mark_line(1, aside=False)
+        study.edit(mark_line, 1, aside=False)
         self.assertEqual(["", ""], problems(study))
 
     def test_many_definitions_in_a_row_stay_small_and_quick(self) -> None:
@@ -167,7 +171,7 @@ class DefinitionTest(unittest.TestCase):
     def test_degrees_change_what_the_study_means(self) -> None:
         study = build("f(x) = sin x")
         self.assertAlmostEqual(0.0, study.evaluate("f(pi)").value)
-        study.set_unit("degrees")
+        study.edit(set_unit, "degrees")
         self.assertEqual("1/2", study.evaluate("f(30)").exact)
 
 
@@ -291,8 +295,8 @@ class ValuesTest(unittest.TestCase):
 class DocumentTest(unittest.TestCase):
     def document(self) -> dict:
         study = build("f(x) = a x for x > 0", "a = 2", "# note", "x^2", "bad (", unit="degrees")
-        study.mark_line(1, hidden=True)
-        study.mark_line(4, aside=True)
+        study.edit(mark_line, 1, hidden=True)
+        study.edit(mark_line, 4, aside=True)
         study.set("a", 3, low=-1, high="7/3", step="1/3")
         return study.to_dict()
 
@@ -302,8 +306,8 @@ class DocumentTest(unittest.TestCase):
 
         self.assertEqual(document, again.to_dict())
         self.assertEqual(build().to_dict(), Study.from_dict(Study().to_dict()).to_dict())
-        self.assertEqual("degrees", again.unit)
-        self.assertEqual(Fraction(7, 3), again.slider_range(2).high)
+        self.assertEqual("degrees", again.snapshot.unit)
+        self.assertEqual(Fraction(7, 3), again.snapshot.query(Sliders).slider_range(2).high)
 
     def test_damaged_documents_are_refused_in_words(self) -> None:
         whole = self.document()
@@ -339,4 +343,4 @@ class DocumentTest(unittest.TestCase):
         study = build(*(f"# {k}" for k in range(500)))
         with self.assertRaises(LimitError):
             study.write(501, "x")
-        self.assertEqual(500, len(study.lines))
+        self.assertEqual(500, len(study.snapshot.lines))

@@ -7,6 +7,7 @@ from fractions import Fraction
 from axis_path.core import Study
 from axis_path.core.errors import LimitError
 from axis_path.core.locate import Search, Wanted
+from axis_path.core.study.searches import Searches
 
 
 def study_of(*lines, **sliders):
@@ -19,7 +20,9 @@ def study_of(*lines, **sliders):
 
 
 def swept(study, wanted, count, *progress):
-    return study.sweep("a", wanted, study.sweep_values("a", count), *progress)
+    return study.sweep(
+        "a", wanted, study.snapshot.query(Searches).sweep_values("a", count), *progress
+    )
 
 
 class SweepTest(unittest.TestCase):

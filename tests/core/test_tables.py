@@ -8,6 +8,8 @@ import numpy as np
 
 from axis_path.core import Study
 from axis_path.core.errors import FormatError, LimitError, MathError, TableError
+from axis_path.core.study.states import States
+from axis_path.core.study.table_queries import Tables
 from axis_path.core.tabulate import (
     Cells,
     Happening,
@@ -23,7 +25,7 @@ from axis_path.core.tabulate.form import digits_needed, written
 
 class PlacesTest(unittest.TestCase):
     def places(self, **fields: object):
-        return Study().table_places(TableSpec(**fields))
+        return Study().snapshot.query(Tables).table_places(TableSpec(**fields))
 
     def test_a_float_of_an_ordinary_table_is_the_nearest_to_the_value(self) -> None:
         study = Study()
@@ -54,7 +56,7 @@ class PlacesTest(unittest.TestCase):
             with self.subTest(fields):
                 study = Study()
                 study.define("f(x) = x")
-                places = study.table_places(TableSpec(**fields))
+                places = study.snapshot.query(Tables).table_places(TableSpec(**fields))
                 table = study.values(["f"], x=[0])
                 shown = [
                     type(table)(places, table.functions, places.floats(), {}).exact_x(row)
@@ -100,8 +102,8 @@ class PlacesTest(unittest.TestCase):
     def test_what_a_table_is_made_from_is_kept(self) -> None:
         study = Study()
         spec = TableSpec("0", "1", "1/4", "11", "", 3, NumberForm.FIXED)
-        study.set_table(spec)
-        self.assertEqual(spec, Study.from_dict(study.to_dict()).table)
+        study.keep(table=spec)
+        self.assertEqual(spec, Study.from_dict(study.to_dict()).snapshot.document.table)
         usual = Study().to_dict()
         self.assertEqual({"start": "-5", "stop": "5", "step": "1"}, usual["table"])
         for wrong in ({"digits": 99}, {"digits": "3"}, {"form": "roman"}, {"count": 3}):
@@ -181,9 +183,9 @@ class KeptColumnsTest(unittest.TestCase):
             TableColumn("f", Series.SUM, 3, NumberForm.FIXED),
             TableColumn("f", out=True),
         )
-        study.set_table(TableSpec(columns=columns, over="", at="2pi"))
+        study.keep(table=TableSpec(columns=columns, over="", at="2pi"))
         kept = study.to_dict()
-        self.assertEqual(columns, Study.from_dict(kept).table.columns)
+        self.assertEqual(columns, Study.from_dict(kept).snapshot.document.table.columns)
         for damage in (
             {"text": ""}, {"text": 4}, {"text": "f", "series": "mist"}, {"text": "f", "digits": 16},
             {"text": "f", "digits": "3"}, {"text": "f", "form": "bold"}, "f", None,
@@ -200,14 +202,16 @@ class KeptColumnsTest(unittest.TestCase):
         study.define("f(x) = a x^2")
         study.set("a", 2)
         texts = ("f''", "3f(x) + a", "sin(f(x)/a)", "af(2)")
-        study.set_table(TableSpec(columns=tuple(map(TableColumn, texts)), over="a"))
+        study.keep(table=TableSpec(columns=tuple(map(TableColumn, texts)), over="a"))
         study.rename("f", "height")
         study.rename("a", "slack")
-        table = study.table
+        table = study.snapshot.document.table
         self.assertEqual("slack", table.over)
         self.assertEqual("height''", table.columns[0].text)
-        heads = study.table_heads(table, study.functions())
+        heads = study.snapshot.query(Tables).table_heads(
+            table, study.snapshot.query(States).functions()
+        )
         self.assertEqual([Head] * 5, [type(head) for head in heads])
-        value = Cells(heads[2], study.table_places(table)).text(7)
+        value = Cells(heads[2], study.snapshot.query(Tables).table_places(table)).text(7)
         # With the slider at 2 and x at 1: 3 height(1) + slack.
         self.assertEqual("8", value)

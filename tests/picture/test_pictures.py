@@ -11,7 +11,6 @@ from pathlib import Path
 import numpy as np
 
 from axis_path.core import Study, Window
-from axis_path.core.study import apply_command
 from axis_path.picture import Format, Look, PictureError, draw_svg, make_picture, study_in
 from axis_path.picture.palette import DARK, DASHES, LIGHT
 
@@ -26,9 +25,9 @@ def study() -> Study:
     for line in LINES:
         made.define(line)
     axes = {"legend": True, "title": "Tern Quay <&>\nbeam", "grid": "polar", "x": {"labels": "pi"}}
-    apply_command(made, {"do": "axes", "axes": axes}, WINDOW)
-    apply_command(made, {"do": "check", "line": 1, "count": "5", "step": ""}, WINDOW)
-    apply_command(made, {"do": "style", "id": 1, "style": {"weight": 3, "stroke": 2}}, WINDOW)
+    made.apply({"do": "axes", "axes": axes}, WINDOW)
+    made.apply({"do": "check", "line": 1, "count": "5", "step": ""}, WINDOW)
+    made.apply({"do": "style", "id": 1, "style": {"weight": 3, "stroke": 2}}, WINDOW)
     return made
 
 
@@ -97,7 +96,7 @@ class PictureTest(unittest.TestCase):
         made = Study()
         for name, cells in (("v", [1, 3]), ("u", [2, 4]), ("e", [1, 0.5])):
             made.column(name, cells)
-        apply_command(made, {"do": "plot", "x": "v", "y": "u", "y_error": "e"}, WINDOW)
+        made.apply({"do": "plot", "x": "v", "y": "u", "y_error": "e"}, WINDOW)
         scene = made.scene(WINDOW).to_dict()
         svg = draw_svg(scene)
         (data,) = scene["data"]
@@ -156,14 +155,14 @@ class LegendTest(unittest.TestCase):
                                  ("f(x) = x", False, False)):  # fmt: skip
             made = Study()
             made.define(line)
-            apply_command(made, {"do": "axes", "axes": {"legend": True}}, WINDOW)
+            made.apply({"do": "axes", "axes": {"legend": True}}, WINDOW)
             legend = made.scene(WINDOW).to_dict()["legend"]
             with self.subTest(line):
                 if right is not None:
                     self.assertEqual(right, legend["x"] > 330)
                 if low is not None:
                     self.assertEqual(low, legend["y"] > 215)
-        apply_command(made, {"do": "axes", "axes": {"legend_at": [0.5, 2]}}, WINDOW)
+        made.apply({"do": "axes", "axes": {"legend_at": [0.5, 2]}}, WINDOW)
         legend = made.scene(WINDOW).to_dict()["legend"]
         self.assertEqual(330, legend["x"])
         self.assertLess(legend["y"] + legend["height"], 430)
@@ -175,12 +174,12 @@ class LegendTest(unittest.TestCase):
         self.assertEqual(
             (3, 2, True), tuple(row["style"][name] for name in ("weight", "stroke", "flag"))
         )
-        apply_command(again, {"do": "style", "id": 1, "tone": 5, "style": {"flag": False}}, WINDOW)
+        again.apply({"do": "style", "id": 1, "tone": 5, "style": {"flag": False}}, WINDOW)
         row = again.scene(WINDOW).rows[0]
         self.assertEqual((5, 3, None), (row["tone"], row["style"]["weight"], row["flag"]))
         for bad in ({"weight": 9}, {"stroke": -1}, {"mark": "star"}, {"flag": 1}, 7):
             with self.subTest(bad), self.assertRaises(Exception):  # noqa: B017 - any refusal in words
-                apply_command(again, {"do": "style", "id": 1, "style": bad}, WINDOW)
+                again.apply({"do": "style", "id": 1, "style": bad}, WINDOW)
 
 
 class ReadingTest(unittest.TestCase):

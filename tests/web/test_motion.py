@@ -8,6 +8,7 @@ from unittest import mock
 from axis_path.core import Study
 from axis_path.core.limits import Limit
 from axis_path.core.study import Family, Play, Runner, Trail
+from axis_path.core.study.line_edits import put_family, put_runner, put_trail
 from axis_path.store import create_study, open_study, session_scope
 from tests.web.test_views import WINDOW, WebTest
 
@@ -23,10 +24,10 @@ class MotionViewTest(WebTest):
             study.define(line)
         study.set("a", 1, low=-4, high=4, step="0.5")
         study.set("b", 0, low=-9, high=9, step="0.1")
-        study.put_trail(1, Trail())
-        study.put_trail(2, Trail())
-        study.put_runner(2, Runner("pi/2", Play(3.0)))
-        study.put_family(3, Family(4, values="1, 2, 3"))
+        study.edit(put_trail, 1, Trail())
+        study.edit(put_trail, 2, Trail())
+        study.edit(put_runner, 2, Runner("pi/2", Play(3.0)))
+        study.edit(put_family, 3, Family(4, values="1, 2, 3"))
         with session_scope(self.engine) as session:
             return create_study(session, "Wake", study.to_dict())
 

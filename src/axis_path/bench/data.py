@@ -12,12 +12,13 @@ import numpy as np
 from axis_path.bench.errors import RequestError
 from axis_path.bench.request import BenchRequest
 from axis_path.core import Study
-from axis_path.core.data import Column, Fit, read_columns
+from axis_path.core.data import Column, Fit, read_columns, summarise
 from axis_path.core.deadline import calculation
 from axis_path.core.errors import DataError, MathError
 from axis_path.core.study import FitAsk
-from axis_path.core.study.following import form_of_fit, line_of_fit
-from axis_path.core.study.study import Box, in_box
+from axis_path.core.study.column_queries import Columns
+from axis_path.core.study.fit_queries import Fits, form_of_fit, line_of_fit
+from axis_path.core.study.plots import Box, Plots, in_box
 
 #: So many rows are sent at once, and so many points of residuals.
 _MOST_ROWS, _MOST_RESIDUALS = 200, 400
@@ -31,30 +32,30 @@ _CALCULATED_DIGITS = 7
 def data_dict(asked: BenchRequest) -> dict[str, Any]:
     """Return some rows of all columns, with what they look like, and every fit made anew."""
     study = asked.study
-    count = study.row_count
+    count = study.snapshot.query(Columns).row_count
     first = asked.given.get("from")
     start = min(max(first if isinstance(first, int) else 0, 0), max(count - 1, 0))
     try:
-        kept, problem = study.rows_kept(), ""
+        kept, problem = study.snapshot.query(Columns).rows_kept(), ""
     except MathError as err:
         kept, problem = None, err.message
     shown = slice(start, start + _MOST_ROWS)
     return {
-        "columns": [_column(study, each.name, start) for each in study.columns],
+        "columns": [_column(study, each.name, start) for each in study.snapshot.document.columns],
         "count": count,
         "from": start,
-        "filter": study.row_filter,
+        "filter": study.snapshot.document.row_filter,
         "filter_problem": problem,
         "kept": None if kept is None else int(np.count_nonzero(kept)),
         "out": [] if kept is None else [not each for each in kept[shown].tolist()],
-        "plots": [asdict(plot) for plot in study.plots],
+        "plots": [asdict(plot) for plot in study.snapshot.document.plots],
         "chosen": [] if asked.box is None else _chosen(study, asked.box),
-        "fits": [_fit(study, each, asked.given) for each in study.fits],
+        "fits": [_fit(study, each, asked.given) for each in study.snapshot.document.fits],
     }
 
 
 def _column(study: Study, name: str, start: int) -> dict[str, Any]:
-    kept = next(each for each in study.columns if each.name == name)
+    kept = next(each for each in study.snapshot.document.columns if each.name == name)
     shown = {"name": name, "unit": kept.unit, "formula": kept.formula, "problem": ""}
     try:
         with calculation():
@@ -62,7 +63,7 @@ def _column(study: Study, name: str, start: int) -> dict[str, Any]:
     except MathError as err:
         return shown | {"cells": [], "summary": None, "problem": err.message}
     try:
-        summary = _summary(replace(column, cells=study.kept_cells(name)))
+        summary = _summary(replace(column, cells=study.snapshot.query(Columns).kept_cells(name)))
     except MathError:
         # The filter cannot be used; what is wrong with it is said beside it.
         summary = None
@@ -78,9 +79,9 @@ def _column(study: Study, name: str, start: int) -> dict[str, Any]:
 def _chosen(study: Study, box: Box) -> list[int]:
     """Return the rows of all points that lie in a part of the plane, in their order."""
     rows: set[int] = set()
-    for plot in study.plots:
+    for plot in study.snapshot.document.plots:
         try:
-            points, places = study.plotted(plot)
+            points, places = study.snapshot.query(Plots).plotted(plot)
         except MathError:
             continue
         rows.update(places[in_box(points, box)].tolist())
@@ -103,7 +104,7 @@ def _decimal(cell: Fraction | None) -> str:
 
 def _summary(column: Column) -> dict[str, Any] | None:
     try:
-        found = Study.summarised(column)
+        found = summarise(column)
     except DataError:
         return None
     names = ("count", "missing", "mean", "sd", "least", "greatest")
@@ -119,14 +120,16 @@ def _number(value: float) -> float | None:
 
 
 def _fit(study: Study, ask: FitAsk, given: dict[str, Any]) -> dict[str, Any]:
+    snapshot = study.snapshot
+    followed = (each.id for each in snapshot.lines if each.fit == ask.id)
     shown: dict[str, Any] = {
         "id": ask.id, "model": ask.model, "x": ask.x, "y": ask.y, "degree": ask.degree,
         "formula": ask.formula, "problem": "",
-        "follows": next((study.definition(e.id).name for e in study.lines if e.fit == ask.id), ""),
+        "follows": next((snapshot.definition(each).name for each in followed), ""),
     }  # fmt: skip
     try:
         with calculation():
-            fit = study.made_fit(ask)
+            fit = study.snapshot.query(Fits).made_fit(ask)
             wanted = given.get("predict")
             told = _predicted(fit, wanted) if isinstance(wanted, dict) else {}
     except MathError as err:

@@ -83,7 +83,7 @@ def following_dict(
     study = asked.study
     answers, late = [], []
     left = FOLLOWING_TIME.value / 1000 - spent
-    for ask in study.asks:
+    for ask in study.snapshot.document.asks:
         began = time.perf_counter()
         made = None
         expected = _costs.of(study_id, ask)
@@ -92,7 +92,7 @@ def following_dict(
             _costs.note(study_id, ask, _FORGOTTEN * expected)
         else:
             with suppress(StoppedError), timeout_scope(left):
-                made = answer(study, ask, with_exact=False)
+                made = answer(study.snapshot, ask, with_exact=False)
             took = time.perf_counter() - began
             # What was stopped on the way is no answer, and would have taken longer.
             made = made if took <= left else None
@@ -123,7 +123,7 @@ def findings_dict(asked: BenchRequest, study_id: uuid.UUID) -> dict[str, Any]:
     is_at_rest = not asked.given.get("drafts") and not asked.visits
     whole = asked.given.get("whole")
     answers = []
-    for ask in study.asks:
+    for ask in study.snapshot.document.asks:
         began = time.perf_counter()
         answers.append((ask, _answered(study, ask, with_exact=is_at_rest)))
         if not (is_at_rest and ask.what is Question.SOLVE):
@@ -137,7 +137,7 @@ def findings_dict(asked: BenchRequest, study_id: uuid.UUID) -> dict[str, Any]:
 def _answered(study: Study, ask: Ask, *, with_exact: bool) -> Answer:
     try:
         with calculation():
-            return answer(study, ask, with_exact=with_exact)
+            return answer(study.snapshot, ask, with_exact=with_exact)
     except MathError as err:
         return Answer(ask.text or ask.what.value, problem=err.message)
 

@@ -6,15 +6,16 @@ from typing import Any
 
 from axis_path.bench.request import BenchRequest
 from axis_path.core.study import problem_dict
+from axis_path.core.study.results import Results
 
 
 def preview_dict(asked: BenchRequest) -> dict[str, Any]:
     """Return how a text would be read in the place of a line, or as a new line."""
     text, line_id = str(asked.given.get("text", "")), asked.given.get("id")
     study = asked.study
-    number = line_id if isinstance(line_id, int) else study.next_id()
+    number = line_id if isinstance(line_id, int) else study.snapshot.next_id()
     study.write(number, " ".join(text.split()))
-    made = study.definition(number)
+    made = study.snapshot.definition(number)
     return {
         "text": text,
         "kind": made.kind.value,
@@ -22,6 +23,6 @@ def preview_dict(asked: BenchRequest) -> dict[str, Any]:
         "mathml": made.mathml,
         "domain": made.domain_mathml,
         "latex": made.latex,
-        "hint": "" if made.problem else study.hint(text),
+        "hint": "" if made.problem else study.snapshot.query(Results).hint(text),
         "problem": None if made.problem is None else problem_dict(made.problem),
     }

@@ -13,8 +13,8 @@ from axis_path.bench.job import Job
 from axis_path.core import Study, Window
 from axis_path.core.draw import HOME_X, HOME_Y
 from axis_path.core.errors import MathError
-from axis_path.core.study import apply_command
-from axis_path.core.study.study import Box
+from axis_path.core.study.pictures import Pictures
+from axis_path.core.study.plots import Box
 
 _MOST_DRAFTS = 20
 _MOST_VISITS = 24
@@ -66,7 +66,9 @@ def read_request(job: Job) -> BenchRequest:
     window = read_window(given.get("window"))
     (drafts,) = _states([given.get("drafts") or []], 1)
     study = _drafted(job.study, drafts, window)
-    window = followed(study, study.on_axes(window), given["window"].get("follows"))
+    window = followed(
+        study, study.snapshot.query(Pictures).on_axes(window), given["window"].get("follows")
+    )
     reading, pointer = (number_or_none(given.get(name)) for name in ("reading", "pointer_y"))
     is_typed = given.get("is_reading_typed") is True and reading is not None
     place = Fraction(reading or 0) if is_typed else reading
@@ -133,7 +135,7 @@ def _states(given: object, most: int) -> list[list[Any]]:
 def _drafted(study: Study, drafts: list[Any], window: Window) -> Study:
     made = study.copy()
     for draft in drafts:
-        apply_command(made, draft, window)
+        made.apply(draft, window)
     return made
 
 

@@ -14,6 +14,7 @@ from axis_path.core.errors import MathError, StoppedError
 from axis_path.core.evaluate import ResultKind
 from axis_path.core.language import Vocabulary, read_expression, typeset
 from axis_path.core.study import VALUED, problem_dict
+from axis_path.core.study.results import Results
 
 #: After so long no more exact forms are looked for in one request; the rest comes with the next.
 _EXACT_BUDGET_S = 5.0
@@ -124,11 +125,11 @@ def working_dict(study: Study, digits: int) -> list[dict[str, Any]]:
     """Return every line of the working with its result."""
     began = time.monotonic()
     lines = []
-    for work in study.working:
+    for work in study.snapshot.document.working:
         line: dict[str, Any] = {"id": work.id, "text": work.text, "problem": None, "result": None}
         in_time = time.monotonic() - began < _EXACT_BUDGET_S
         try:
-            line["mathml"] = study.typeset(work.text)
+            line["mathml"] = study.snapshot.query(Results).typeset(work.text)
             compute = partial(study.evaluate, work.text)
             line["result"] = result_dict(compute, digits, with_exact=in_time)
         except MathError as err:

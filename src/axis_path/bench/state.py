@@ -22,7 +22,10 @@ from axis_path.bench.request import (
 from axis_path.core import Study, Window
 from axis_path.core.errors import MathError
 from axis_path.core.limits import AHEAD_TIME
-from axis_path.core.study import apply_command, axes_to_dict, overview
+from axis_path.core.study import axes_to_dict, overview
+from axis_path.core.study.motion_edits import go_on
+from axis_path.core.study.motion_queries import Motion
+from axis_path.core.study.pictures import Pictures
 from axis_path.core.warm import is_compiled
 
 _MOST_COMMANDS = 20
@@ -35,9 +38,8 @@ _FOLLOWING = ("marks", "ledger")
 def opening(job: Job) -> dict[str, Any]:
     """Return what the page must know of a study before it asks for its first scene."""
     study = job.study
-    return {
-        **_document(study), "trails": _by_id(study.trails()), "is_compiled": is_compiled()
-    }  # fmt: skip
+    trails = study.snapshot.query(Motion).trails()
+    return {**_document(study), "trails": _by_id(trails), "is_compiled": is_compiled()}
 
 
 def commands(job: Job) -> dict[str, Any]:
@@ -54,8 +56,8 @@ def commands(job: Job) -> dict[str, Any]:
     named = asked.given.get("named", 0)
     if type(named) is not int or not 0 <= named < len(wanted):
         raise RequestError
-    labels = [apply_command(asked.study, command, asked.window) for command in wanted]
-    asked.study.go_on(asked.visits)
+    labels = [asked.study.apply(command, asked.window) for command in wanted]
+    asked.study.edit(go_on, asked.visits)
     job.cache.changed = asked.study
     return {
         "document": asked.study.to_dict(),
@@ -75,7 +77,7 @@ def committed(job: Job) -> dict[str, Any]:
     window = _window(asked, asked.study)
     began = time.monotonic()
     state: dict[str, Any] = {
-        "trails": _by_id(asked.study.trails()),
+        "trails": _by_id(asked.study.snapshot.query(Motion).trails()),
         "scene": _scene(asked, asked.study),
     }
     if time.monotonic() - began > _QUICK_S:
@@ -90,18 +92,22 @@ def committed(job: Job) -> dict[str, Any]:
 
 def _document(study: Study) -> dict[str, Any]:
     """Return what the page must know of a study beyond its scene."""
-    table = study.table
+    table = study.snapshot.document.table
     return {
-        "unit": study.unit.value,
-        "axes_spec": axes_to_dict(study.axes),
+        "unit": study.snapshot.unit.value,
+        "axes_spec": axes_to_dict(study.snapshot.document.axes),
         "table": asdict(table),
-        "digits": study.digits,
+        "digits": study.snapshot.document.digits,
     }
 
 
 def _window(asked: BenchRequest, study: Study) -> Window:
     # What was carried out may have changed the axes.
-    return followed(study, study.on_axes(asked.window), asked.given["window"].get("follows"))
+    return followed(
+        study,
+        study.snapshot.query(Pictures).on_axes(asked.window),
+        asked.given["window"].get("follows"),
+    )
 
 
 def _scene(asked: BenchRequest, study: Study) -> dict[str, Any]:
@@ -140,7 +146,7 @@ def _ahead(states: Iterator[BenchRequest], job: Job, began: float) -> Iterator[d
 
 
 def _state(asked: BenchRequest, study_id: uuid.UUID, began: float) -> dict[str, Any]:
-    visited = asked.study.visited(asked.visits) if asked.visits else {}
+    visited = asked.study.snapshot.query(Motion).visited(asked.visits) if asked.visits else {}
     before = [_scene(asked, study) for study in read_passed(asked)]
     answer = {
         "version": asked.version, "scene": _scene(asked, asked.study), "visited": _by_id(visited),
@@ -171,7 +177,7 @@ def reading(job: Job) -> dict[str, Any]:
 def trail(job: Job) -> Answer:
     """Return the positions of a trail as CSV (RFC 4180)."""
     asked = read_request(job)
-    places = asked.study.trails().get(_id(asked.given.get("line")))
+    places = asked.study.snapshot.query(Motion).trails().get(_id(asked.given.get("line")))
     if places is None:
         raise RequestError
     lines = ["x,y", *(f"{x!r},{y!r}" for x, y in places)]

@@ -19,7 +19,9 @@ from axis_path.core.deadline import calculation
 from axis_path.core.errors import LimitError, MathError
 from axis_path.core.evaluate import RealFunction
 from axis_path.core.limits import EXACT_CELLS, SHEET_ROWS
-from axis_path.core.study.tabling import LostHead
+from axis_path.core.study.results import Results
+from axis_path.core.study.states import States
+from axis_path.core.study.table_queries import LostHead, Tables
 from axis_path.core.tabulate import (
     Cells,
     Head,
@@ -44,13 +46,13 @@ _ROWS_OF_FILE = 4_000
 def table_dict(asked: BenchRequest) -> dict[str, Any]:
     """Return some rows of the table, every digit right."""
     study, spec = asked.study, _spec(asked)
-    shown = study.functions()
+    shown = study.snapshot.query(States).functions()
     nothing: dict[str, Any] = {"columns": [], "rows": [], "count": 0, "from": 0}
     try:
-        heads = study.table_heads(spec, shown)
+        heads = study.snapshot.query(Tables).table_heads(spec, shown)
         nothing["columns"] = [_head_dict(head) for head in heads]
-        nothing["variable"] = study.table_variable(spec, shown)
-        places = study.table_places(spec)
+        nothing["variable"] = study.snapshot.query(Tables).table_variable(spec, shown)
+        places = study.snapshot.query(Tables).table_places(spec)
     except MathError as err:
         return nothing | {"problem": err.message}
     sought = _row_before(places, asked.given.get("around"))
@@ -91,20 +93,28 @@ def exact_cells_dict(asked: BenchRequest) -> dict[str, Any]:
     if not isinstance(place, str):
         raise RequestError
     found, note = [], ""
-    for head in study.table_heads(spec, study.functions()):
+    for head in study.snapshot.query(Tables).table_heads(
+        spec, study.snapshot.query(States).functions()
+    ):
         if isinstance(head, Head) and head.series is Series.VALUE:
-            cell = study.exact_cell(head, place)
+            cell = study.snapshot.query(Tables).exact_cell(head, place)
             exact, missing = exact_or_note(cell)
             note = note or missing
             if exact is not None:
-                found.append({"name": head.name, "text": exact, "mathml": study.typeset(exact)})
+                found.append(
+                    {
+                        "name": head.name,
+                        "text": exact,
+                        "mathml": study.snapshot.query(Results).typeset(exact),
+                    }
+                )
     return {"cells": found, "note": note}
 
 
 def _spec(asked: BenchRequest) -> TableSpec:
     """Return what the table is made from: what is kept, or what a finer look is at."""
     finer = asked.given.get("finer")
-    kept: TableSpec = asked.study.table
+    kept: TableSpec = asked.study.snapshot.document.table
     if not isinstance(finer, list) or len(finer) != 2 or not all(isinstance(e, str) for e in finer):
         return kept
     return replace(kept, start=finer[0], stop=finer[1], count=str(_FINER_ROWS), listed="")
@@ -195,16 +205,20 @@ def table_rows(
     Raises:
         MathError: the table cannot be made, or is too long for exact forms.
     """
-    spec, shown = study.table, study.functions()
-    places = study.table_places(spec)
-    heads = [head for head in study.table_heads(spec, shown) if isinstance(head, Head)]
+    spec, shown = study.snapshot.document.table, study.snapshot.query(States).functions()
+    places = study.snapshot.query(Tables).table_places(spec)
+    heads = [
+        head
+        for head in study.snapshot.query(Tables).table_heads(spec, shown)
+        if isinstance(head, Head)
+    ]
     exact = [head for head in heads if with_exact and head.series is Series.VALUE]
     if places.count * len(exact) > EXACT_CELLS.value:
         raise LimitError(
             f"Exact forms are written for {EXACT_CELLS.value:,} cells at most; this table has "
             f"{places.count * len(exact):,}."
         )
-    variable = study.table_variable(spec, shown)
+    variable = study.snapshot.query(Tables).table_variable(spec, shown)
     units = _units(study, spec) if with_units else ("", "")
     yield [[
         variable + units[0],
@@ -233,20 +247,20 @@ def table_rows(
 
 def _units(study: Study, spec: TableSpec) -> tuple[str, str]:
     """Return what the names of the axes say of the places and of the values, in brackets."""
-    of_places = study.axes.x.name
+    of_places = study.snapshot.document.axes.x.name
     if spec.over:
         slider = next(
-            (e.slider for e in study.lines if e.moving and e.moving[0] == spec.over), None
+            (e.slider for e in study.snapshot.lines if e.moving and e.moving[0] == spec.over), None
         )
         of_places = slider.unit if slider is not None else ""
-    names = (of_places, study.axes.y.name)
+    names = (of_places, study.snapshot.document.axes.y.name)
     across, up = (f" ({name})" if name else "" for name in names)
     return across, up
 
 
 def _exact(study: Study, head: Head, place: str) -> str:
     try:
-        return study.exact_cell(head, place).exact or ""
+        return study.snapshot.query(Tables).exact_cell(head, place).exact or ""
     except MathError:
         return ""
 

@@ -18,6 +18,7 @@ from axis_path.bench.request import read_request
 from axis_path.bench.results import exact_dict, working_dict
 from axis_path.bench.tables import exact_cells_dict, table_dict
 from axis_path.core.limits import DIGITS
+from axis_path.core.study.line_edits import mark_line
 
 _ROW_DIGITS = 7
 
@@ -69,8 +70,8 @@ def _probe(job: Job) -> dict[str, Any]:
     A process that dies of it tells which line is to blame.
     """
     study = job.study.copy()
-    for line in study.lines[job.context["lines"] :]:
-        study.mark_line(line.id, aside=True)
+    for line in study.snapshot.lines[job.context["lines"] :]:
+        study.edit(mark_line, line.id, aside=True)
     cache = StudyCache()
     cache.put(job.study_id, job.version, study)
     TASKS[job.context["task"]](replace(job, cache=cache))

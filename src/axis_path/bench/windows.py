@@ -18,6 +18,9 @@ from axis_path.bench.request import (
 from axis_path.core import Window
 from axis_path.core.draw import frame, frame_between, home
 from axis_path.core.errors import WindowError
+from axis_path.core.study.numbers import Numbers
+from axis_path.core.study.pictures import Pictures
+from axis_path.core.study.states import States
 
 _TABS = ("findings", "values", "data", "working", "reference")
 
@@ -48,18 +51,24 @@ def window(job: Job) -> dict[str, Any]:
         chosen = home(present.width, present.height, log_x=present.log_x, log_y=present.log_y)
     elif how == "frame":
         only = asked.given.get("id")
-        found = asked.study.functions()
+        found = asked.study.snapshot.query(States).functions()
         shown = [f for d, f in found if only is None or d.id == only]
         number = only if isinstance(only, int) else None
-        chosen = frame(shown, present, asked.study.extents(present, number))
+        chosen = frame(
+            shown, present, asked.study.snapshot.query(Pictures).extents(present, number)
+        )
     elif how == "rows":
         low, high = (_end(asked.given.get(name)) for name in ("from", "to"))
-        shown = [function for _, function in asked.study.functions()]
+        shown = [function for _, function in asked.study.snapshot.query(States).functions()]
         chosen = frame_between(shown, present, (low, high))
     elif how == "bounds":
         chosen = _typed_window(asked)
         typed = asked.given["bounds"]
-        follows = {name: typed[name] for name in BOUNDS if asked.study.names_used(typed[name])}
+        follows = {
+            name: typed[name]
+            for name in BOUNDS
+            if asked.study.snapshot.query(Numbers).names_used(typed[name])
+        }
     else:
         raise RequestError
     return {"window": chosen.to_dict(), "follows": follows}

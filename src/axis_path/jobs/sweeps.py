@@ -14,6 +14,10 @@ from axis_path.core.deadline import Deadline, deadline_scope
 from axis_path.core.errors import FormatError, MathError, StoppedError
 from axis_path.core.locate import Finding, Search, Sweep, Wanted
 from axis_path.core.study import written_number
+from axis_path.core.study.curves import Curves
+from axis_path.core.study.numbers import Numbers
+from axis_path.core.study.searches import Searches
+from axis_path.core.study.slider_queries import Sliders
 from axis_path.store import session_scope
 from axis_path.store.sweeps import (
     AskedSweep,
@@ -56,10 +60,10 @@ def read_sweep(study: Study, given: dict[str, Any]) -> dict[str, Any]:
 
 
 def _read(study: Study, given: dict[str, Any]) -> dict[str, Any]:
-    slider, _, _ = study.slider_of(_id(given, "slider"))
-    name = study.definition(_id(given, "line")).name or ""
+    slider, _, _ = study.snapshot.query(Sliders).slider_of(_id(given, "slider"))
+    name = study.snapshot.definition(_id(given, "line")).name or ""
     other = given.get("other")
-    second = "" if other is None else study.definition(_id(given, "other")).name or ""
+    second = "" if other is None else study.snapshot.definition(_id(given, "other")).name or ""
     ends = [given.get(end) for end in ("low", "high")]
     low, high = (end if isinstance(end, str) and end.strip() else None for end in ends)
     try:
@@ -68,7 +72,7 @@ def _read(study: Study, given: dict[str, Any]) -> dict[str, Any]:
         raise FormatError("Zeros, extrema or intersections can be followed.") from err
     values = _values(study, slider, given)
     function = study.function(name)
-    study.interval(function, low, high)
+    study.snapshot.query(Numbers).interval(function, low, high)
     if wanted.what is Search.INTERSECTIONS:
         study.function(second)
     return {
@@ -86,12 +90,12 @@ def _id(given: dict[str, Any], name: str) -> int:
 
 def _values(study: Study, slider: str, given: dict[str, Any]) -> list[Fraction]:
     if given.get("family") is not None:
-        members = study.family_of(_id(given, "family")).members
+        members = study.snapshot.query(Curves).family_of(_id(given, "family")).members
         return sorted({member.value for member in members})
     count = given.get("count", _USUAL_COUNT)
     if not isinstance(count, int) or isinstance(count, bool):
         raise FormatError("A sweep takes a whole number of values.")
-    return study.sweep_values(slider, count)
+    return study.snapshot.query(Searches).sweep_values(slider, count)
 
 
 def run_sweep(engine: Engine, sweep_id: uuid.UUID) -> None:
@@ -111,7 +115,9 @@ def _run(engine: Engine, sweep_id: uuid.UUID, asked: AskedSweep) -> None:
         with deadline_scope(Deadline(time.monotonic, each_s=_EACH_S, all_s=_ALL_S)):
             study = Study.from_dict(asked.document)
             wanted = _wanted(asked.asked)
-            values = [study.rational(text) for text in asked.asked["values"]]
+            values = [
+                study.snapshot.query(Numbers).rational(text) for text in asked.asked["values"]
+            ]
             found = study.sweep(asked.asked["slider"], wanted, values, teller.progress)
         result, state, problem = sweep_dict(found, asked.asked), SweepState.DONE, ""
     except CancelledError:

@@ -24,6 +24,9 @@ from axis_path.core.study import (
     Trail,
     overview,
 )
+from axis_path.core.study.line_edits import mark_line, put_family, put_runner, put_trail
+from axis_path.core.study.motion_edits import go_on
+from axis_path.core.study.slider_edits import change_slider
 from axis_path.store.studies import Overview, create_study, holds_studies
 
 
@@ -37,7 +40,7 @@ class DemoStudy:
 
 
 def _line_id(study: Study, head: str) -> int:
-    return next(line.id for line in study.lines if line.text.startswith(head))
+    return next(line.id for line in study.snapshot.lines if line.text.startswith(head))
 
 
 def morning_tide() -> DemoStudy:
@@ -51,7 +54,7 @@ def morning_tide() -> DemoStudy:
     study.set("d", "1.3", low=0, high=4, step="0.05")
     study.define("# Above zero the ferry can dock")
     study.define("m(t) = h(t) - g(t)")
-    study.set_table(TableSpec("0", "12", "1"))
+    study.keep(table=TableSpec("0", "12", "1"))
     height, growing, margin = (_line_id(study, head) for head in ("h(", "g(", "m("))
     asks = [
         Ask(1, margin, "0", "12.4"),
@@ -61,7 +64,7 @@ def morning_tide() -> DemoStudy:
         Ask(5, height, None, None, Question.INFLECTIONS),
         Ask(6, what=Question.SOLVE, text="h(t) = 3", low="0", high="12.4", unknown="t"),
     ]
-    study.set_asks(asks)
+    study.keep(asks=tuple(asks))
     view = {"window": {"x": [-1.0, 13.0], "y": [-3.2, 4.6]}, "reading": 4.6, "tab": "findings"}
     return DemoStudy("Morning tide", study.to_dict(), view)
 
@@ -72,8 +75,8 @@ def mooring_line() -> DemoStudy:
     study.define("# A rope hangs between two bollards 8 m apart, 3 m above the water at low tide")
     study.define("rope(x) = s cosh(x/s) - s cosh(4/s) + 3 for -4 <= x <= 4")
     study.set("s", "4.5", low="1.5", high=12, step="0.1")
-    rope, slack = study.lines[-2].id, study.lines[-1].id
-    study.put_family(rope, Family(slack, values="3, 4, 6, 9"))
+    rope, slack = study.snapshot.lines[-2].id, study.snapshot.lines[-1].id
+    study.edit(put_family, rope, Family(slack, values="3, 4, 6, 9"))
     study.define("# The water: where the rope dips below it, it gets wet")
     study.define("water(x) = w")
     study.set("w", "1.4", low=0, high=3, step="0.05")
@@ -82,8 +85,8 @@ def mooring_line() -> DemoStudy:
     study.define("ground = [(-4, 0.9), (-2.5, 0.3), (-1, -0.4), (0.5, -0.6), (2, -0.2), (4, 0.7)]")
     study.define("# The pull on a bollard in kN, if the rope hangs x metres deep")
     study.define("pull(x) = 0.6x + 4.8/x for x > 0")
-    study.mark_line(_line_id(study, "pull("), hidden=True)
-    study.set_table(TableSpec("-4", "4", "1/2"))
+    study.edit(mark_line, _line_id(study, "pull("), hidden=True)
+    study.keep(table=TableSpec("-4", "4", "1/2"))
     curve, level, clear, ground, pull = (
         _line_id(study, head) for head in ("rope(", "water(", "clear(", "ground", "pull(")
     )
@@ -109,7 +112,7 @@ def mooring_line() -> DemoStudy:
             note="the pull on both bollards",
         ),
     ]
-    study.set_asks(asks)
+    study.keep(asks=tuple(asks))
     view = {"window": {"x": [-5.5, 5.5], "y": [-1.4, 4.2]}, "reading": 1.5, "tab": "findings"}
     return DemoStudy("Mooring line", study.to_dict(), view)
 
@@ -129,7 +132,7 @@ def beam_sweep() -> DemoStudy:
     study.define("now = boat(m)")
     study.set("m", "2.5", low=0, high=8, step="0.1")
     title = "The beam of Tern Quay: `3 + k cos(3theta)`"
-    study.set_axes(AxesSpec(grid=GridKind.POLAR, equal=True, title=title))
+    study.keep(axes=AxesSpec(grid=GridKind.POLAR, equal=True, title=title))
     view = {"window": {"x": [-6.6, 6.6], "y": [-4.2, 4.2]}, "tab": "findings"}
     return DemoStudy("Beam sweep", study.to_dict(), view)
 
@@ -144,19 +147,19 @@ def wake() -> DemoStudy:
     study.define("buoy = (6 + 2cos(3m), -1.5 + sin(2m + c))")
     study.set("m", "0.4", low=0, high="2pi", step="pi/180")
     study.set("c", "0.5", low=0, high="2pi", step="pi/24")
-    wave, radius, _, buoy, time, phase = (line.id for line in study.lines[1:])
+    wave, radius, _, buoy, time, phase = (line.id for line in study.snapshot.lines[1:])
     notes = ((radius, "how far it goes round"), (time, "time"), (phase, "between the two waves"))
     for line_id, note in notes:
-        slider = study.line(line_id).slider
+        slider = study.snapshot.line(line_id).slider
         if slider is not None:
             kind = SliderKind.REAL if line_id == radius else SliderKind.ANGLE
             play = Play(9.0, at_end=AtEnd.OVER) if line_id == time else slider.play
-            study.change_slider(line_id, replace(slider, note=note, kind=kind, play=play))
-    study.put_runner(wave, Runner("2.2", Play(12.0, at_end=AtEnd.OVER)))
-    study.put_trail(wave, Trail(most=300))
-    study.put_trail(buoy, Trail(most=800))
-    study.go_on([{time: f"pi*{k}/180"} for k in range(24)])
-    study.set_axes(AxesSpec(equal=True))
+            study.edit(change_slider, line_id, replace(slider, note=note, kind=kind, play=play))
+    study.edit(put_runner, wave, Runner("2.2", Play(12.0, at_end=AtEnd.OVER)))
+    study.edit(put_trail, wave, Trail(most=300))
+    study.edit(put_trail, buoy, Trail(most=800))
+    study.edit(go_on, [{time: f"pi*{k}/180"} for k in range(24)])
+    study.keep(axes=AxesSpec(equal=True))
     view = {"window": {"x": [-1.2, 13.8], "y": [-4.0, 4.5]}, "tab": "values"}
     return DemoStudy("Wake", study.to_dict(), view)
 
@@ -174,9 +177,9 @@ def breakwater() -> DemoStudy:
     study.define("# Buoys, and the depth of the water")
     study.define("buoys = [(-3, 1.2), (-1, -2), (2.4, 1.9), (4, -0.6)]")
     study.define("depth(x, y) = 9 - x^2/4 - y^2")
-    hidden = next(line for line in study.lines if line.text.startswith("depth("))
-    study.mark_line(hidden.id, hidden=True)
-    study.set_axes(AxesSpec(grid=GridKind.COARSE, equal=True))
+    hidden = next(line for line in study.snapshot.lines if line.text.startswith("depth("))
+    study.edit(mark_line, hidden.id, hidden=True)
+    study.keep(axes=AxesSpec(grid=GridKind.COARSE, equal=True))
     view = {"window": {"x": [-7.0, 7.0], "y": [-4.5, 4.5]}, "tab": "findings"}
     return DemoStudy("Breakwater", study.to_dict(), view)
 
@@ -192,12 +195,12 @@ def fuel_log() -> DemoStudy:
     study.define("# The harbour launch: litres per hour at a speed of v knots, from its log")
     study.column("speed", _SPEEDS, "kn")
     study.column("litres", _LITRES, "L/h")
-    study.set_plots([Plot("speed", "litres")])
-    study.set_fits([FitAsk(1, "polynomial", "speed", "litres", 2)])
+    study.keep(plots=(Plot("speed", "litres"),))
+    study.keep(fits=(FitAsk(1, "polynomial", "speed", "litres", 2),))
     study.define("# The fuel for one nautical mile, where u(v) is near what was measured")
     study.define("u(v) = 2.8 - 0.51v + 0.148v^2 for 4 <= v <= 13")
     study.define("m(v) = u(v)/v for 4 <= v <= 13")
-    study.set_asks([Ask(1, _line_id(study, "m("), "4", "13", Question.EXTREMA)])
+    study.keep(asks=(Ask(1, _line_id(study, "m("), "4", "13", Question.EXTREMA),))
     view = {"window": {"x": [-1.0, 15.0], "y": [-2.0, 24.0]}, "tab": "data"}
     return DemoStudy("Fuel log", study.to_dict(), view)
 

@@ -13,6 +13,7 @@ from scipy.spatial import cKDTree
 
 from axis_path.core import Study, Window
 from axis_path.core.draw import draw_relation
+from axis_path.core.study.states import States
 from tests.core.guard.truths import Case, Verdict, weak, wrong
 
 _Floats = NDArray[np.float64]
@@ -76,7 +77,9 @@ def _less(name: str, place: float) -> str:
 def _judge(text: str, curve: _Curve, at: tuple[float, float], window: Window) -> Verdict:
     study = Study()
     study.define(text)
-    picture = draw_relation(next(iter(study._state.relations.values())), window)
+    picture = draw_relation(
+        next(iter(study.snapshot.query(States).state.relations.values())), window
+    )
     x, y = curve.points()
     truth = _in_px(np.column_stack([x + at[0], y + at[1]]), window)
     # What lies far outside of the window need not be followed in steps of a tenth of a pixel.

@@ -6,7 +6,7 @@ together what the bench draws.
 
 from axis_path.core.study.asking import Ask, Question
 from axis_path.core.study.axes import AxesSpec, GridKind, axes_to_dict
-from axis_path.core.study.commands import apply_command
+from axis_path.core.study.commands import Change, apply
 from axis_path.core.study.definition import Definition
 from axis_path.core.study.document import Work
 from axis_path.core.study.domains import NewEnd, number_text, rewrite_domain, round_to_px
@@ -37,6 +37,7 @@ __all__ = [
     "Ask",
     "AtEnd",
     "AxesSpec",
+    "Change",
     "Definition",
     "Family",
     "FitAsk",
@@ -57,7 +58,7 @@ __all__ = [
     "Trail",
     "Work",
     "answer",
-    "apply_command",
+    "apply",
     "axes_to_dict",
     "end_text",
     "make_scene",

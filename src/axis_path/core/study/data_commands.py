@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from dataclasses import replace
 from typing import Any
 
@@ -11,12 +10,25 @@ from axis_path.core.draw import Window
 from axis_path.core.errors import DataError, LimitError
 from axis_path.core.language import NAME_PATTERN
 from axis_path.core.limits import COLUMN_CELLS, FITS
+from axis_path.core.study.column_queries import Columns
 from axis_path.core.study.command_fields import CommandError, number_of, text_of
+from axis_path.core.study.data_edits import (
+    follow_fit,
+    keep_column,
+    put_column,
+    remove_column,
+    remove_rows,
+    sort_rows,
+    try_formula,
+    with_columns,
+)
+from axis_path.core.study.edited import Command, Edited
 from axis_path.core.study.fit_ledger import Plot, fit_from_dict
-from axis_path.core.study.study import Study
+from axis_path.core.study.fit_queries import Fits
+from axis_path.core.study.snapshot import Snapshot
 
 
-def _columns(study: Study, command: dict[str, Any], _window: Window) -> str:
+def _columns(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
     """Keep whole columns, as they were pasted or loaded."""
     given = command.get("columns")
     if not isinstance(given, list) or not given:
@@ -26,14 +38,14 @@ def _columns(study: Study, command: dict[str, Any], _window: Window) -> str:
             raise CommandError("The change lacks its `cells`.")
         cells = [cell if isinstance(cell, str | int | float) else None for cell in each["cells"]]
         unit = text_of(each, "unit") if isinstance(each.get("unit"), str) else ""
-        study.column(text_of(each, "name"), cells, unit[:40])
+        snapshot = keep_column(snapshot, text_of(each, "name"), cells, unit[:40])
     names = ", ".join(str(each["name"]) for each in given)
-    return f"Take {names[:60]}"
+    return snapshot, f"Take {names[:60]}"
 
 
-def _cell(study: Study, command: dict[str, Any], _window: Window) -> str:
+def _cell(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
     """Change one cell; the columns grow as far as they are written into."""
-    column = study.column_of(text_of(command, "name"))
+    column = snapshot.query(Columns).column_of(text_of(command, "name"))
     if column.formula:
         raise DataError(f"`{column.name}` is calculated: change its formula, not its cells.")
     row, value = number_of(command, "row"), number_of_cell(text_of(command, "text"))
@@ -41,56 +53,62 @@ def _cell(study: Study, command: dict[str, Any], _window: Window) -> str:
         raise LimitError(f"A column has {COLUMN_CELLS.value:,} cells at most.")
     cells = [*column.cells, *[None] * (row + 1 - len(column.cells))]
     cells[row] = value
-    study.put_column(column.name, replace(column, cells=tuple(cells)))
-    return f"Change {column.name}"
+    snapshot = put_column(snapshot, column.name, replace(column, cells=tuple(cells)))
+    return snapshot, f"Change {column.name}"
 
 
-def _rename(study: Study, command: dict[str, Any], _window: Window) -> str:
+def _rename(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
     name, to = text_of(command, "name"), text_of(command, "to")
-    column = next((each for each in study.columns if each.name == name), None)
+    column = next((each for each in snapshot.document.columns if each.name == name), None)
     if column is None:
         raise DataError(f"There is no column `{name}`.")
     if NAME_PATTERN.fullmatch(to) is None:
         raise DataError(f"`{to}` cannot be the name of a column.")
-    if to != column.name and any(each.name == to for each in study.columns):
+    if to != column.name and any(each.name == to for each in snapshot.document.columns):
         raise DataError(f"There is a column `{to}` already.")
     unit = text_of(command, "unit") if isinstance(command.get("unit"), str) else column.unit
-    study.put_column(column.name, replace(column, name=to, unit=unit[:40]))
-    return f"Rename {column.name}"
+    snapshot = put_column(snapshot, column.name, replace(column, name=to, unit=unit[:40]))
+    return snapshot, f"Rename {column.name}"
 
 
-def _calculate(study: Study, command: dict[str, Any], _window: Window) -> str:
+def _calculate(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
     """Calculate a column from others, row by row; an empty formula leaves its cells as typed."""
     name, formula = text_of(command, "name"), text_of(command, "formula").strip()
-    known = next((each for each in study.columns if each.name == name), None)
+    known = next((each for each in snapshot.document.columns if each.name == name), None)
     if known is not None and not formula:
-        study.put_column(name, replace(study.column_of(name), formula=""))
-        return f"Type {name}"
+        snapshot = put_column(
+            snapshot, name, replace(snapshot.query(Columns).column_of(name), formula="")
+        )
+        return snapshot, f"Type {name}"
     made = replace(known or Column(name, ()), cells=(), formula=formula)
-    study.check_formula(made)
+    snapshot.query(Columns).check_formula(made)
     if known is None:
-        study.column(name, [])
-    study.set_columns([made if each.name == name else each for each in study.columns])
-    return f"Calculate {name}"
+        snapshot = keep_column(snapshot, name, [])
+    snapshot = with_columns(
+        snapshot, [made if each.name == name else each for each in snapshot.document.columns]
+    )
+    return snapshot, f"Calculate {name}"
 
 
-def _filter(study: Study, command: dict[str, Any], _window: Window) -> str:
+def _filter(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
     """Keep only the rows that conditions hold for, in points, fits and summaries."""
     rows = command.get("rows")
     if isinstance(rows, list):
-        text = study.condition_of(_row_numbers(rows), text_of(command, "x"), text_of(command, "y"))
+        text = snapshot.query(Columns).condition_of(
+            _row_numbers(rows), text_of(command, "x"), text_of(command, "y")
+        )
     else:
         text = text_of(command, "text").strip()
     if text:
-        study.rows_where(text)
-    study.set_row_filter(text)
-    return "Filter the rows" if text else "Keep all rows"
+        snapshot.query(Columns).rows_where(text)
+    snapshot = snapshot.with_fields(row_filter=text)
+    return snapshot, ("Filter the rows" if text else "Keep all rows")
 
 
-def _remove_rows(study: Study, command: dict[str, Any], _window: Window) -> str:
+def _remove_rows(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
     rows = _row_numbers(command.get("rows"))
-    study.remove_rows(rows)
-    return f"Delete {len(rows)} rows"
+    snapshot = remove_rows(snapshot, rows)
+    return snapshot, f"Delete {len(rows)} rows"
 
 
 def _row_numbers(given: object) -> list[int]:
@@ -99,68 +117,71 @@ def _row_numbers(given: object) -> list[int]:
     return given
 
 
-def _remove(study: Study, command: dict[str, Any], _window: Window) -> str:
+def _remove(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
     name = text_of(command, "name")
-    study.remove_column(name)
-    return f"Delete {name}"
+    snapshot = remove_column(snapshot, name)
+    return snapshot, f"Delete {name}"
 
 
-def _sort(study: Study, command: dict[str, Any], _window: Window) -> str:
+def _sort(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
     """Sort all rows by one column; missing cells come last."""
     name = text_of(command, "name")
-    study.sort_rows(name, falls=command.get("falls") is True)
-    return f"Sort by {name}"
+    snapshot = sort_rows(snapshot, name, falls=command.get("falls") is True)
+    return snapshot, f"Sort by {name}"
 
 
-def _plot(study: Study, command: dict[str, Any], _window: Window) -> str:
+def _plot(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
     """Draw two columns as points, or take them away."""
     errors = [
         text_of(command, name) if isinstance(command.get(name), str) else ""
         for name in ("x_error", "y_error")
     ]
     plot = Plot(text_of(command, "x"), text_of(command, "y"), *errors)
-    kept = [each for each in study.plots if (each.x, each.y) != (plot.x, plot.y)]
+    kept = [each for each in snapshot.document.plots if (each.x, each.y) != (plot.x, plot.y)]
     if command.get("away") is not True:
         for name in plot.columns:
-            study.column_of(name)
+            snapshot.query(Columns).column_of(name)
         if len(kept) >= FITS.value:
             raise LimitError(f"A study draws {FITS.value} pairs of columns at most.")
         kept.append(plot)
-    study.set_plots(kept)
-    return f"Draw {plot.y} against {plot.x}"
+    snapshot = snapshot.with_fields(plots=tuple(kept))
+    return snapshot, f"Draw {plot.y} against {plot.x}"
 
 
-def _fit(study: Study, command: dict[str, Any], _window: Window) -> str:
-    number = max((each.id for each in study.fits), default=0) + 1
+def _fit(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
+    number = max((each.id for each in snapshot.document.fits), default=0) + 1
     ask = fit_from_dict({**command, "id": number})
     if ask.formula and not ask.start:
-        ask = replace(ask, start=study.formula_start(ask.formula))
-    study.made_fit(ask)
-    if len(study.fits) >= FITS.value:
+        ask = replace(ask, start=snapshot.query(Fits).formula_start(ask.formula))
+    snapshot.query(Fits).made_fit(ask)
+    if len(snapshot.document.fits) >= FITS.value:
         raise LimitError(f"A study keeps {FITS.value} fits at most.")
-    study.set_fits([ask, *(each for each in study.fits if replace(each, id=number) != ask)])
-    return f"Fit {ask.y} against {ask.x}"
+    others = (each for each in snapshot.document.fits if replace(each, id=number) != ask)
+    snapshot = snapshot.with_fields(fits=(ask, *others))
+    return snapshot, f"Fit {ask.y} against {ask.x}"
 
 
-def _follow(study: Study, command: dict[str, Any], _window: Window) -> str:
+def _follow(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
     """Write a line that follows a fit."""
-    line = study.follow_fit(number_of(command, "fit"))
-    return f"Write {study.definition(line.id).name}"
+    snapshot, line_id = follow_fit(snapshot, number_of(command, "fit"))
+    return snapshot, f"Write {snapshot.definition(line_id).name}"
 
 
-def _try(study: Study, command: dict[str, Any], _window: Window) -> str:
+def _try(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
     """Make sliders of a formula's letters, and draw it."""
-    study.try_formula(text_of(command, "formula"))
-    return "Make sliders of a formula"
+    snapshot = try_formula(snapshot, text_of(command, "formula"))
+    return snapshot, "Make sliders of a formula"
 
 
-def _unfit(study: Study, command: dict[str, Any], _window: Window) -> str:
+def _unfit(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
     number = number_of(command, "fit")
-    study.set_fits([each for each in study.fits if each.id != number])
-    return "Remove a fit"
+    snapshot = snapshot.with_fields(
+        fits=tuple([each for each in snapshot.document.fits if each.id != number])
+    )
+    return snapshot, "Remove a fit"
 
 
-DATA_COMMANDS: dict[str, Callable[[Study, dict[str, Any], Window], str]] = {
+DATA_COMMANDS: dict[str, Command] = {
     "columns": _columns,
     "cell": _cell,
     "calculate": _calculate,

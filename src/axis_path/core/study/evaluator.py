@@ -35,6 +35,7 @@ from axis_path.core.language.tree import Call, Node
 from axis_path.core.limits import LISTED_ROWS
 from axis_path.core.study.analysis import Analysis
 from axis_path.core.study.compiled import CompiledValue
+from axis_path.core.study.snapshot import Snapshot
 
 _CONVENTION = "0^0 counts as 1, by convention."
 #: How many elements of a list are written out with all their digits.
@@ -198,3 +199,8 @@ class Evaluator:
 
         first = part(compiled.first)
         return first if compiled.second is None else make_point(first, part(compiled.second))
+
+
+def evaluator_of(snapshot: Snapshot) -> Evaluator:
+    """Return what computes in a snapshot."""
+    return Evaluator(snapshot.analysis.lists, dict(snapshot.values), snapshot.analysis)

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from dataclasses import replace
 from typing import Any
 
@@ -12,93 +11,105 @@ from axis_path.core.evaluate import RealFunction
 from axis_path.core.limits import FINDINGS
 from axis_path.core.study.asking import Ask, Question, ask_from_dict, labels_from
 from axis_path.core.study.command_fields import number_of, text_of
-from axis_path.core.study.measuring import is_endless
-from axis_path.core.study.study import Study
+from axis_path.core.study.curves import Curves
+from axis_path.core.study.edited import Command, Edited
+from axis_path.core.study.integral_queries import Integrals, is_endless
+from axis_path.core.study.numbers import Numbers
+from axis_path.core.study.results import Results
+from axis_path.core.study.snapshot import Snapshot
+from axis_path.core.study.solver import Solver
 
 
-def _find(study: Study, command: dict[str, Any], _window: Window) -> str:
+def _find(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
     clean = {
         name: "\n".join(text_of({name: line}, name) for line in str(command[name]).splitlines())
         for name in ("low", "high", "text", "unknown")
         if isinstance(command.get(name), str)
     }
-    number = max((each.id for each in study.asks), default=0) + 1
+    number = max((each.id for each in snapshot.document.asks), default=0) + 1
     ask = ask_from_dict({**command, **clean, "id": number, "note": "", "labels": []})
-    _check_ask(study, ask)
+    _check_ask(snapshot, ask)
     # The newest comes first; the same search again moves up instead of standing twice.
-    before = next((each for each in study.asks if each.same_question(ask)), None)
+    before = next((each for each in snapshot.document.asks if each.same_question(ask)), None)
     if before is not None:
         ask = replace(ask, note=before.note, labels=before.labels)
-    kept = [each for each in study.asks if each is not before]
+    kept = [each for each in snapshot.document.asks if each is not before]
     if len(kept) >= FINDINGS.value:
         raise LimitError(f"A study can keep {FINDINGS.value} findings.")
-    study.set_asks([ask, *kept])
+    snapshot = snapshot.with_fields(asks=(ask, *kept))
     if ask.what is Question.SOLVE:
-        return f"Solve {ask.text.splitlines()[0]}"
-    return f"Locate the {ask.what.value} of {study.definition(ask.line or 0).name}"
+        return snapshot, f"Solve {ask.text.splitlines()[0]}"
+    return snapshot, f"Locate the {ask.what.value} of {snapshot.definition(ask.line or 0).name}"
 
 
-def _check_ask(study: Study, ask: Ask) -> None:
+def _check_ask(snapshot: Snapshot, ask: Ask) -> None:
     """Refuse what cannot be asked; what has no answer for now says so in its entry."""
     if ask.what is Question.SOLVE:
         texts = [line for line in ask.text.splitlines() if line.strip()]
         if not texts:
             raise EquationError("Write an equation first, as in `x^2 = 2`.")
         if len(texts) == 1:
-            study.equation(texts[0], ask.unknown or None)
+            snapshot.query(Solver).equation(texts[0], ask.unknown or None)
         else:
-            study.check_system(texts)
+            snapshot.query(Solver).check_system(texts)
         for end in (ask.low, ask.high):
             if end is not None:
-                study.number(end)
+                snapshot.query(Numbers).number(end)
         return
-    name = study.definition(ask.line or 0).name or ""
+    name = snapshot.definition(ask.line or 0).name or ""
     if ask.what is Question.DATA:
-        study.points_of(name)
+        snapshot.query(Results).points_of(name)
         return
     if ask.what is Question.INTERSECTIONS:
-        other = study.definition(ask.other or 0).name or ""
+        other = snapshot.definition(ask.other or 0).name or ""
         if other == name:
             raise EquationError("Choose two different curves.")
-        curves = [study.curve_of(each) for each in (name, other)]
+        curves = [snapshot.query(Curves).curve_of(each) for each in (name, other)]
         functions = [each for each in curves if isinstance(each, RealFunction)]
-        study.interval(functions[0] if functions else None, ask.low, ask.high)
+        snapshot.query(Numbers).interval(functions[0] if functions else None, ask.low, ask.high)
         return
-    function = study.function(name)
+    function = snapshot.query(Curves).function(name)
     if ask.what is Question.POINT:
-        study.number(ask.text)
+        snapshot.query(Numbers).number(ask.text)
     elif ask.what is Question.INTERVAL and any(map(is_endless, (ask.low, ask.high))):
-        study.endless_parts(function, ask.low, ask.high)
+        snapshot.query(Integrals).endless_parts(function, ask.low, ask.high)
     else:
-        study.interval(function, ask.low, ask.high)
+        snapshot.query(Numbers).interval(function, ask.low, ask.high)
 
 
-def _note_finding(study: Study, command: dict[str, Any], _window: Window) -> str:
+def _note_finding(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
     note = text_of(command, "note")
-    _change_ask(study, number_of(command, "ask"), note=note)
-    return "Note a finding"
+    snapshot = _change_ask(snapshot, number_of(command, "ask"), note=note)
+    return snapshot, "Note a finding"
 
 
-def _label_finding(study: Study, command: dict[str, Any], _window: Window) -> str:
+def _label_finding(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
     """Label some answers on the plane; without an entry, none of any."""
     if command.get("ask") is None:
-        study.set_asks([replace(ask, labels=()) for ask in study.asks])
-        return "Take all labels away"
-    _change_ask(study, number_of(command, "ask"), labels=labels_from(command.get("labels")))
-    return "Label a finding"
+        asks = snapshot.document.asks
+        snapshot = snapshot.with_fields(asks=tuple(replace(ask, labels=()) for ask in asks))
+        return snapshot, "Take all labels away"
+    snapshot = _change_ask(
+        snapshot, number_of(command, "ask"), labels=labels_from(command.get("labels"))
+    )
+    return snapshot, "Label a finding"
 
 
-def _change_ask(study: Study, number: int, **changes: Any) -> None:  # noqa: ANN401 - fields of an ask
-    study.set_asks([replace(ask, **changes) if ask.id == number else ask for ask in study.asks])
+def _change_ask(snapshot: Snapshot, number: int, **changes: Any) -> Snapshot:  # noqa: ANN401 - fields of an ask
+    asks = snapshot.document.asks
+    return snapshot.with_fields(
+        asks=tuple(replace(ask, **changes) if ask.id == number else ask for ask in asks)
+    )
 
 
-def _forget(study: Study, command: dict[str, Any], _window: Window) -> str:
+def _forget(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
     number = number_of(command, "ask")
-    study.set_asks([ask for ask in study.asks if ask.id != number])
-    return "Remove a finding"
+    asks = tuple(ask for ask in snapshot.document.asks if ask.id != number)
+    snapshot = snapshot.with_fields(asks=asks)
+    return snapshot, "Remove a finding"
 
 
-FINDING_COMMANDS: dict[str, Callable[[Study, dict[str, Any], Window], str]] = {
+FINDING_COMMANDS: dict[str, Command] = {
     "find": _find,
     "forget": _forget,
     "note_finding": _note_finding,

@@ -27,10 +27,15 @@ from axis_path.core.locate import (
     value_text,
 )
 from axis_path.core.study.asking import Ask, Question
+from axis_path.core.study.curves import Curves
 from axis_path.core.study.definition import Definition
 from axis_path.core.study.lane import end_text
-from axis_path.core.study.measuring import Measure
-from axis_path.core.study.study import Study
+from axis_path.core.study.measures import Measure, Measures
+from axis_path.core.study.numbers import Numbers
+from axis_path.core.study.searches import Searches
+from axis_path.core.study.snapshot import Snapshot
+from axis_path.core.study.solver import Solver
+from axis_path.core.study.states import States
 
 _TITLES = {
     Question.ZEROS: "Zeros",
@@ -131,47 +136,47 @@ class Answer:
     add: tuple[tuple[str, str], ...] = ()
 
 
-def answer(study: Study, ask: Ask, *, with_exact: bool = True) -> Answer:
+def answer(snapshot: Snapshot, ask: Ask, *, with_exact: bool = True) -> Answer:
     """Answer a question in the present state of a study; a failure is an answer too.
 
     Args:
-        study: it stays as it is.
+        snapshot: of the study.
         ask: the question.
         with_exact: whether closed forms of solutions are looked for, which takes time.
     """
-    with showing(study.digits):
-        return _answer(study, ask, with_exact=with_exact)
+    with showing(snapshot.document.digits):
+        return _answer(snapshot, ask, with_exact=with_exact)
 
 
-def _answer(study: Study, ask: Ask, *, with_exact: bool) -> Answer:
-    title = _title(study, ask)
+def _answer(snapshot: Snapshot, ask: Ask, *, with_exact: bool) -> Answer:
+    title = _title(snapshot, ask)
     try:
-        definition = _line(study, ask.line) if ask.line is not None else None
+        definition = _line(snapshot, ask.line) if ask.line is not None else None
         if definition is not None and definition.aside:
             raise UnknownNameError(f"`{definition.name}` is set aside.")
         if ask.what is Question.SOLVE:
-            return _solve(study, ask, title, with_exact=with_exact)
-        return _ANSWERS[ask.what](study, ask, title)
+            return _solve(snapshot, ask, title, with_exact=with_exact)
+        return _ANSWERS[ask.what](snapshot, ask, title)
     except MathError as err:
         return Answer(title, problem=err.message)
 
 
-def _line(study: Study, line_id: int | None) -> Definition:
-    found = next((d for d in study.definitions() if d.id == line_id), None)
+def _line(snapshot: Snapshot, line_id: int | None) -> Definition:
+    found = next((d for d in snapshot.definitions() if d.id == line_id), None)
     if found is None:
         raise UnknownNameError("The line that this was asked of is gone.")
     return found
 
 
-def _name(study: Study, line_id: int | None) -> str:
-    return _line(study, line_id).name or ""
+def _name(snapshot: Snapshot, line_id: int | None) -> str:
+    return _line(snapshot, line_id).name or ""
 
 
-def _title(study: Study, ask: Ask) -> str:
+def _title(snapshot: Snapshot, ask: Ask) -> str:
     if ask.what is Question.SOLVE:
         return ask.text.replace("\n", " ; ")
     names = [
-        next((d.name or "?" for d in study.definitions() if d.id == each), "?")
+        next((d.name or "?" for d in snapshot.definitions() if d.id == each), "?")
         for each in (ask.line, ask.other)
         if each is not None
     ]
@@ -186,19 +191,19 @@ def _title(study: Study, ask: Ask) -> str:
 # Functions and curves
 
 _SEARCHES: dict[Question, Callable[..., Findings]] = {
-    Question.ZEROS: Study.zeros,
-    Question.INFLECTIONS: Study.inflections,
-    Question.BREAKS: Study.breaks,
+    Question.ZEROS: Searches.zeros,
+    Question.INFLECTIONS: Searches.inflections,
+    Question.BREAKS: Searches.breaks,
 }
 
 
-def _of_function(study: Study, ask: Ask, title: str) -> Answer:
-    name = _name(study, ask.line)
-    function = study.function(name)
+def _of_function(snapshot: Snapshot, ask: Ask, title: str) -> Answer:
+    name = _name(snapshot, ask.line)
+    function = snapshot.query(Curves).function(name)
     if ask.what is Question.EXTREMA:
-        found = study.extrema(name, ask.low, ask.high, at_window=ask.at_window)
+        found = snapshot.query(Searches).extrema(name, ask.low, ask.high, at_window=ask.at_window)
     else:
-        found = _SEARCHES[ask.what](study, name, ask.low, ask.high)
+        found = _SEARCHES[ask.what](snapshot.query(Searches), name, ask.low, ask.high)
     rows = tuple(_row(ask.what, function, item) for item in found)
     return Answer(
         title, _where(ask, function), function.variable, rows, _verdict(ask.what, found),
@@ -206,9 +211,9 @@ def _of_function(study: Study, ask: Ask, title: str) -> Answer:
     )  # fmt: skip
 
 
-def _of_curves(study: Study, ask: Ask, title: str) -> Answer:
-    one, other = _name(study, ask.line), _name(study, ask.other)
-    found = study.intersections(one, other, ask.low, ask.high)
+def _of_curves(snapshot: Snapshot, ask: Ask, title: str) -> Answer:
+    one, other = _name(snapshot, ask.line), _name(snapshot, ask.other)
+    found = snapshot.query(Searches).intersections(one, other, ask.low, ask.high)
     rows = tuple(_row(ask.what, None, item) for item in found)
     where = f"{ask.low} ≤ x ≤ {ask.high}" if ask.low and ask.high else ""
     return Answer(
@@ -217,9 +222,9 @@ def _of_curves(study: Study, ask: Ask, title: str) -> Answer:
     )  # fmt: skip
 
 
-def _of_data(study: Study, ask: Ask, title: str) -> Answer:
+def _of_data(snapshot: Snapshot, ask: Ask, title: str) -> Answer:
     way = Interpolation.SMOOTH if ask.text == Interpolation.SMOOTH else Interpolation.LINES
-    found = study.in_data(_name(study, ask.line), way)
+    found = snapshot.query(Measures).in_data(_name(snapshot, ask.line), way)
     # That nothing is proved is said once, of all.
     rows = tuple(replace(_row(ask.what, None, item), note="") for item in found)
     count = len(found)
@@ -229,9 +234,9 @@ def _of_data(study: Study, ask: Ask, title: str) -> Answer:
     )  # fmt: skip
 
 
-def _asymptotes(study: Study, ask: Ask, title: str) -> Answer:
-    name = _name(study, ask.line)
-    found = study.asymptotes(name, ask.low, ask.high)
+def _asymptotes(snapshot: Snapshot, ask: Ask, title: str) -> Answer:
+    name = _name(snapshot, ask.line)
+    found = snapshot.query(Measures).asymptotes(name, ask.low, ask.high)
     rows = tuple(
         Row(
             each.direction.value, each.text,
@@ -245,21 +250,21 @@ def _asymptotes(study: Study, ask: Ask, title: str) -> Answer:
     word = _COUNTED[ask.what][count != 1]
     add = tuple((f"draw {each.text}", each.text) for each in found)
     return Answer(
-        title, _where(ask, study.function(name)), "x", rows,
+        title, _where(ask, snapshot.query(Curves).function(name)), "x", rows,
         f"{count or 'no'} {word}", not found.note and all(each.proved for each in found),
         found.note, add=add,
     )  # fmt: skip
 
 
-def _crossing(study: Study, ask: Ask, title: str) -> Answer:
+def _crossing(snapshot: Snapshot, ask: Ask, title: str) -> Answer:
     """Return where the graph crosses the y axis."""
-    name = _name(study, ask.line)
-    value = study.at_point(name, 0).measures[0]
+    name = _name(snapshot, ask.line)
+    value = snapshot.query(Measures).at_point(name, 0).measures[0]
     if not value.text:
         return Answer(title, verdict="It does not cross the y axis", note=f"{value.reason}.")
     is_equal = _is_same(value.text, value.decimal)
     row = Row("y =", value.text, value.decimal, is_equal, x=0.0, y=value.value, proved=True)
-    return Answer(title, "", study.function(name).variable, (row,), complete=True)
+    return Answer(title, "", snapshot.query(Curves).function(name).variable, (row,), complete=True)
 
 
 def _sides(sides: tuple[int, ...]) -> tuple[str, ...]:
@@ -391,20 +396,22 @@ def _put_in(function: RealFunction, item: Finding) -> str:
 # Equations
 
 
-def _solve(study: Study, ask: Ask, title: str, *, with_exact: bool) -> Answer:
+def _solve(snapshot: Snapshot, ask: Ask, title: str, *, with_exact: bool) -> Answer:
     texts = [line.strip() for line in ask.text.splitlines() if line.strip()]
     if not texts:
         raise EquationError("Nothing is written here yet.")
     if len(texts) > 1:
-        return _system(study, ask, title, texts)
-    equation = study.equation(texts[0], ask.unknown or None)
+        return _system(snapshot, ask, title, texts)
+    equation = snapshot.query(Solver).equation(texts[0], ask.unknown or None)
     unknown = equation.unknown
     sides = tuple(part.strip() for part in _split(texts[0]))
-    is_on_axis = unknown == "x" or any(d.variable == unknown for d, _ in study.functions())
-    draw = _drawn(study, sides, unknown) if equation.is_equation else ()
+    is_on_axis = unknown == "x" or any(
+        d.variable == unknown for d, _ in snapshot.query(States).functions()
+    )
+    draw = _drawn(snapshot, sides, unknown) if equation.is_equation else ()
     where = _between(ask, unknown)
     if not equation.is_equation:
-        found = study.solve_inequality(
+        found = snapshot.query(Solver).solve_inequality(
             texts[0], ask.unknown or None, ask.low, ask.high, with_exact=with_exact
         )
         rows = tuple(_stretch_row(each, unknown) for each in found.items)
@@ -423,7 +430,9 @@ def _solve(study: Study, ask: Ask, title: str, *, with_exact: bool) -> Answer:
             title, where or "everywhere", unknown, rows, verdict, found.complete, note, spans=spans,
             mathml=(equation.mathml,),
         )  # fmt: skip
-    found_all = study.solve(texts[0], ask.unknown or None, ask.low, ask.high, with_exact=with_exact)
+    found_all = snapshot.query(Solver).solve(
+        texts[0], ask.unknown or None, ask.low, ask.high, with_exact=with_exact
+    )
     rows = tuple(_solution_row(item, is_on_axis=is_on_axis) for item in found_all)
     return Answer(
         title, where or "everywhere", unknown, rows, _verdict(ask.what, found_all),
@@ -431,12 +440,12 @@ def _solve(study: Study, ask: Ask, title: str, *, with_exact: bool) -> Answer:
     )  # fmt: skip
 
 
-def _drawn(study: Study, sides: tuple[str, ...], unknown: str) -> tuple[str, ...]:
+def _drawn(snapshot: Snapshot, sides: tuple[str, ...], unknown: str) -> tuple[str, ...]:
     """Write both sides of an equation as functions of its unknown."""
     if unknown == "x":
         return sides
     names = [name for k in ("", *map(str, range(2, 99))) for name in (f"left{k}", f"right{k}")]
-    taken = set(study.names())
+    taken = set(snapshot.names())
     free = [pair for pair in zip(names[::2], names[1::2], strict=True) if taken.isdisjoint(pair)]
     return tuple(f"{name}({unknown}) = {side}" for name, side in zip(free[0], sides, strict=True))
 
@@ -492,10 +501,10 @@ def _stretch_row(stretch: Stretch, unknown: str) -> Row:
     return Row("", f"{ends[0]}{unknown}{ends[1]}", "; ".join(decimals), proved=True)
 
 
-def _system(study: Study, ask: Ask, title: str, texts: list[str]) -> Answer:
-    solved = study.solve_system(texts, ask.low, ask.high)
+def _system(snapshot: Snapshot, ask: Ask, title: str, texts: list[str]) -> Answer:
+    solved = snapshot.query(Solver).solve_system(texts, ask.low, ask.high)
     names = solved.unknowns
-    typeset = study.typeset_system(texts)
+    typeset = snapshot.query(Solver).typeset_system(texts)
     if solved.findings is not None:
         rows = tuple(
             Row(
@@ -567,11 +576,11 @@ def _term(factor: fmpq, letter: str, *, is_first: bool) -> str:
 # Measures
 
 
-def _at_point(study: Study, ask: Ask, title: str) -> Answer:
-    name = _name(study, ask.line)
-    found = study.at_point(name, ask.text)
-    place = study.number(ask.text)
-    function = study.function(name)
+def _at_point(snapshot: Snapshot, ask: Ask, title: str) -> Answer:
+    name = _name(snapshot, ask.line)
+    found = snapshot.query(Measures).at_point(name, ask.text)
+    place = snapshot.query(Numbers).number(ask.text)
+    function = snapshot.query(Curves).function(name)
     x = float(place.value.mid())
     rows = tuple(
         _measure_row(each, x, found.measures[0].value if k == 0 else math.nan)
@@ -594,14 +603,17 @@ def _measure_row(measure: Measure, x: float = math.nan, y: float = math.nan) -> 
     )
 
 
-def _over_interval(study: Study, ask: Ask, title: str) -> Answer:
-    name = _name(study, ask.line)
-    function = study.function(name)
-    rows = tuple(_measure_row(each) for each in study.over_interval(name, ask.low, ask.high))
+def _over_interval(snapshot: Snapshot, ask: Ask, title: str) -> Answer:
+    name = _name(snapshot, ask.line)
+    function = snapshot.query(Curves).function(name)
+    rows = tuple(
+        _measure_row(each)
+        for each in snapshot.query(Measures).over_interval(name, ask.low, ask.high)
+    )
     return Answer(title, _where(ask, function), function.variable, rows)
 
 
-_ANSWERS: dict[Question, Callable[[Study, Ask, str], Answer]] = {
+_ANSWERS: dict[Question, Callable[[Snapshot, Ask, str], Answer]] = {
     Question.ZEROS: _of_function,
     Question.EXTREMA: _of_function,
     Question.INFLECTIONS: _of_function,

@@ -27,4 +27,4 @@ def overview(study: Study) -> dict[str, Any]:
             "domain": definition.domain_mathml if is_typeset else "",
             "is_note": definition.kind is Kind.NOTE,
         })  # fmt: skip
-    return {"lines": lines, "count": len(study.lines)}
+    return {"lines": lines, "count": len(study.snapshot.lines)}

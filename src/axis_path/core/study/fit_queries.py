@@ -1,8 +1,9 @@
-"""Columns of data in a study, and curves fitted to them."""
+"""Curves fitted to columns of data."""
 
 from __future__ import annotations
 
-from collections.abc import Collection, Mapping, Sequence
+import re
+from collections.abc import Mapping
 from dataclasses import replace
 from fractions import Fraction
 
@@ -11,113 +12,33 @@ from flint import arb
 
 from axis_path.core.data import (
     MODELS,
-    Column,
     Fit,
     ModelName,
     Summary,
     fit_linear,
     fit_nonlinear,
-    number_of_cell,
     summarise,
 )
 from axis_path.core.data.nonlinear_fit import Formula
 from axis_path.core.errors import DataError, NotHandledError
-from axis_path.core.language import NAME_PATTERN, read_expression
+from axis_path.core.language import read_expression
 from axis_path.core.language.tree import names_in
-from axis_path.core.limits import COLUMN_CELLS, COLUMNS, FIT_DEGREE
+from axis_path.core.limits import FIT_DEGREE
 from axis_path.core.study.analysis import input_name
-from axis_path.core.study.calculating import Calculating
-from axis_path.core.study.fit_ledger import FitAsk, Plot
+from axis_path.core.study.column_queries import Columns
+from axis_path.core.study.fit_ledger import FitAsk
+from axis_path.core.study.snapshot import Snapshot
 
-#: A cell of a column, as other programs give it.
-GivenCell = float | Fraction | str | None
+#: Letters that may be parameters of a formula.
+_LETTERS = frozenset("abcdfghjklmnopqrstuvwz")
 
 
-class Fitting(Calculating):
-    """Lines and columns of data."""
+class Fits:
+    """The fits that can be made in a study."""
 
-    def column(self, name: str, values: Sequence[GivenCell], unit: str = "") -> Column:
-        """Keep a column of data; one of the same name is replaced.
-
-        Args:
-            name: as names of lines are.
-            values: numbers; a float is taken as the decimal that it is written as, None is missing.
-            unit: is shown beside the name.
-
-        Raises:
-            MathError: the name cannot be, a cell is no number, or there are too many.
-        """
-        if NAME_PATTERN.fullmatch(name) is None:
-            raise DataError(f"`{name}` cannot be the name of a column.")
-        if len(values) > COLUMN_CELLS.value:
-            raise DataError(f"A column has {COLUMN_CELLS.value:,} cells at most.")
-        made = Column(name, tuple(map(number_of_cell, values)), unit)
-        kept = [each for each in self.columns if each.name != name]
-        if len(kept) >= COLUMNS.value:
-            raise DataError(f"A study has {COLUMNS.value} columns at most.")
-        places = [each.name for each in self.columns]
-        if name in places:
-            kept.insert(places.index(name), made)
-        else:
-            kept.append(made)
-        self.set_columns(kept)
-        return made
-
-    def put_column(self, name: str, column: Column) -> None:
-        """Put a column in the place of another; fits and points go on with it.
-
-        Raises:
-            DataError: there is none of that name.
-        """
-        self._check_column(name)
-        self.set_columns([column if each.name == name else each for each in self.columns])
-        if column.name != name:
-            named = {name: column.name}
-            self.set_fits(
-                [replace(f, x=named.get(f.x, f.x), y=named.get(f.y, f.y)) for f in self.fits]
-            )
-            self.set_plots(
-                [
-                    Plot(*(named.get(n, n) for n in (p.x, p.y, p.x_error, p.y_error)))
-                    for p in self.plots
-                ]
-            )
-            self.rename_in_formulas(name, column.name)
-
-    def _check_column(self, name: str) -> None:
-        if all(each.name != name for each in self.columns):
-            raise DataError(f"There is no column `{name}`.")
-
-    def sort_rows(self, name: str, *, falls: bool = False) -> None:
-        """Sort the rows of all columns by one; missing cells come last.
-
-        Raises:
-            DataError: there is none of that name.
-        """
-        by = self.column_of(name)
-        count = self.row_count
-        keys = [*by.cells, *[None] * (count - len(by.cells))]
-        known = [k for k in range(count) if keys[k] is not None]
-        known.sort(key=lambda k: keys[k] or 0, reverse=falls)
-        order = [*known, *(k for k in range(count) if keys[k] is None)]
-        sorted_columns = []
-        for each in self.columns:
-            if each.formula:
-                sorted_columns.append(each)
-                continue
-            cells = [*each.cells, *[None] * (count - len(each.cells))]
-            sorted_columns.append(replace(each, cells=tuple(cells[k] for k in order)))
-        self.set_columns(sorted_columns)
-
-    def remove_rows(self, rows: Collection[int]) -> None:
-        """Take rows out of all columns."""
-        gone = frozenset(rows)
-        self.set_columns(
-            [
-                replace(each, cells=tuple(c for k, c in enumerate(each.cells) if k not in gone))
-                for each in self.columns
-            ]
-        )
+    def __init__(self, snapshot: Snapshot) -> None:
+        self._snapshot = snapshot
+        self._columns = snapshot.query(Columns)
 
     def made_fit(self, ask: FitAsk) -> Fit:
         """Make a fit that is kept.
@@ -130,43 +51,15 @@ class Fitting(Calculating):
             start=ask.start or None,
         )  # fmt: skip
 
-    def remove_column(self, name: str) -> None:
-        """Take a column away.
-
-        Raises:
-            DataError: there is none of that name.
-        """
-        self._check_column(name)
-        self.set_columns([each for each in self.columns if each.name != name])
-        self.set_fits([each for each in self.fits if name not in (each.x, each.y)])
-        self.set_plots(
-            [
-                replace(
-                    each,
-                    x_error="" if each.x_error == name else each.x_error,
-                    y_error="" if each.y_error == name else each.y_error,
-                )
-                for each in self.plots
-                if name not in (each.x, each.y)
-            ]
-        )
-
-    @staticmethod
-    def summarised(column: Column) -> Summary:
-        """Summarise a column that need not be one of the study.
-
-        Raises:
-            DataError: it has no number.
-        """
-        return summarise(column)
-
     def summary(self, name: str) -> Summary:
         """Summarise a column.
 
         Raises:
             DataError: there is no such column, or it has no number.
         """
-        return summarise(replace(self.column_of(name), cells=self.kept_cells(name)))
+        return summarise(
+            replace(self._columns.column_of(name), cells=self._columns.kept_cells(name))
+        )
 
     def fit(
         self,
@@ -209,6 +102,47 @@ class Fitting(Calculating):
             found = replace(found, note=f"{found.note} {said}".strip())
         return found
 
+    def fit_ask(self, number: int) -> FitAsk:
+        """Return a fit that is kept, as it was asked for.
+
+        Raises:
+            DataError: it is not there any more.
+        """
+        found = next((ask for ask in self._snapshot.document.fits if ask.id == number), None)
+        if found is None:
+            raise DataError("This fit is not there any more.")
+        return found
+
+    @property
+    def key(self) -> tuple[object, ...]:
+        """Return what the fits are made from: while it stays the same, so do they."""
+        document = self._snapshot.document
+        depends = bool(document.row_filter) or any(each.formula for each in document.columns)
+        values = tuple(sorted(self._snapshot.values.items())) if depends else ()
+        return (document.columns, document.fits, document.row_filter, values)
+
+    def formula_start(self, formula: str) -> dict[str, float]:
+        """Return where the parameters of a formula begin: at the present values of their sliders.
+
+        Raises:
+            MathError: it does not read, or one of its letters has no value.
+        """
+        sliders, parameters = self._snapshot.values, self.parameters(formula)
+        missing = [name for name in parameters if name not in sliders]
+        if missing:
+            raise DataError(
+                f"`{missing[0]}` has no value to start from: make sliders of the letters, or "
+                f"write `{missing[0]} = 1` beside the formula."
+            )
+        return {name: float(sliders[name]) for name in parameters}
+
+    def parameters(self, formula: str) -> list[str]:
+        """Return the letters of a formula that a fit may choose, in the order of their names."""
+        names = self._snapshot.analysis.names()
+        free = _LETTERS - names.functions - names.values
+        node = read_expression(formula, names.and_variables("x", *free))
+        return sorted((names_in(node) & (free | self._snapshot.values.keys())) - {"x"})
+
     def _nonlinear(
         self, model: ModelName, xs: list[Fraction], ys: list[Fraction],
         formula: str | None, start: Mapping[str, float] | None,
@@ -228,28 +162,28 @@ class Fitting(Calculating):
         return fit_nonlinear(made, xs, ys, list(given), model.value)
 
     def _formula(self, text: str, names: tuple[str, ...]) -> Formula:
-        vocabulary = self._analysis.names().and_variables("x", *names)
+        vocabulary = self._snapshot.analysis.names().and_variables("x", *names)
         node = read_expression(text, vocabulary)
         unused = [name for name in names if name not in names_in(node)]
         if unused:
             raise DataError(f"The parameter `{unused[0]}` does not occur in the formula.")
-        value = self._analysis.expression(node, ("x", *names))
+        value = self._snapshot.analysis.expression(node, ("x", *names))
         try:
             slopes = tuple(value.derivative(input_name(name)) for name in names)
         except NotHandledError as err:
             raise DataError(f"This formula cannot be fitted: {err.message}") from err
         inputs = tuple(map(input_name, ("x", *names)))
-        return Formula(text, value, slopes, names, inputs, self._values)
+        return Formula(text, value, slopes, names, inputs, self._snapshot.values)
 
     def _pairs(self, x: str, y: str) -> tuple[list[Fraction], list[Fraction], int]:
         """Return the rows in which both columns have a number, and how many have not."""
-        one, other = self.column_of(x), self.column_of(y)
+        one, other = self._columns.column_of(x), self._columns.column_of(y)
         if len(one.cells) != len(other.cells):
             raise DataError(
                 f"`{x}` has {len(one.cells)} cells and `{y}` {len(other.cells)}: "
                 "two columns are fitted row by row."
             )
-        pairs = list(zip(self.kept_cells(x), self.kept_cells(y), strict=True))
+        pairs = list(zip(self._columns.kept_cells(x), self._columns.kept_cells(y), strict=True))
         rows = [(a, b) for a, b in pairs if a is not None and b is not None]
         return [a for a, _ in rows], [b for _, b in rows], len(pairs) - len(rows)
 
@@ -270,3 +204,24 @@ def _logarithmic(xs: list[Fraction], ys: list[Fraction]) -> Fit:
         raise DataError("A logarithm is fitted where x is above 0; some values of x are not.")
     columns = [lambda x: arb(1), lambda x: x.log()]
     return fit_linear(xs, ys, columns, ModelName.LOGARITHMIC.value, ("a", "b"), ("", "ln(x)"))
+
+
+def line_of_fit(fit: Fit) -> str:
+    """Return the curve of a fit as it would be typed, with all digits of its coefficients."""
+    text, _, given = fit.text.partition(" with ")
+    if not given:
+        return text
+    values = dict(part.split(" = ") for part in given.split(", "))
+    pattern = "|".join(rf"\b{re.escape(name)}\b" for name in values)
+    return re.sub(pattern, lambda found: f"({values[found[0]]})", text)
+
+
+def form_of_fit(fit: Fit) -> str:
+    """Write the curve of a fit with the names of its coefficients."""
+    form, _, given = fit.text.partition(" with ")
+    if given:
+        return form
+    if fit.names[0] != "c0":
+        return f"{fit.names[0]} + {fit.names[1]} ln(x)"
+    powers = ("", " x", *(f" x^{k}" for k in range(2, len(fit.names))))[: len(fit.names)]
+    return " + ".join(name + power for name, power in zip(fit.names, powers, strict=True))

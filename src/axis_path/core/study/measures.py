@@ -12,29 +12,23 @@ from itertools import pairwise
 
 from axis_path.core.arithmetic import Ball, Defined, ball, precision
 from axis_path.core.deadline import calculation
-from axis_path.core.errors import DomainError, MathError, NotHandledError, NoValueError
+from axis_path.core.errors import MathError, NotHandledError
 from axis_path.core.evaluate import (
     VALUE_BITS,
     ExactForm,
     RealFunction,
-    Result,
-    evaluate_constant,
     make_result,
 )
-from axis_path.core.language import read_expression
-from axis_path.core.language.tree import Name, Node, Over
 from axis_path.core.locate import (
     MEASURED,
     MOST_PARTS,
     PART_BITS,
     Asymptotes,
-    EndlessEnd,
     Findings,
     Interpolation,
     Interval,
     Parts,
     digits_shown,
-    endless_end,
     find_asymptotes,
     find_breaks,
     find_in_data,
@@ -43,25 +37,14 @@ from axis_path.core.locate import (
     smooth_parts,
     value_text,
 )
-from axis_path.core.study.analysis import input_name
-from axis_path.core.study.integrals import (
-    Integral,
-    integrals_in,
-    needs_parts,
-    value_of,
-    with_names,
-    written_out,
-)
-from axis_path.core.study.sliding import GivenNumber
-from axis_path.core.study.solving import Solving
+from axis_path.core.study.curves import Curves
+from axis_path.core.study.integral_queries import Integrals, is_endless
+from axis_path.core.study.numbers import GivenNumber, Numbers
+from axis_path.core.study.results import Results
+from axis_path.core.study.snapshot import Snapshot
 
 #: What is shown is asked for with so many binary digits at least, beside those that are shown.
 _LEAST_BITS, _MORE_BITS = 64, 16
-#: An end that is no number.
-UPWARDS = frozenset({"inf", "+inf", "∞", "+∞"})
-DOWNWARDS = frozenset({"-inf", "−inf", "-∞", "−∞"})
-#: Under such names integrals stand in a calculation.
-_INTEGRAL = "integral "
 _UNDECIDED = "it could not be decided"
 #: What is nearer to 0 than this can be said to be so.
 _TINY = 1e-20
@@ -103,8 +86,15 @@ class AtPoint:
     normal: str
 
 
-class Measuring(Solving):
-    """Lines whose functions can be measured."""
+class Measures:
+    """What can be measured of the functions of a study."""
+
+    def __init__(self, snapshot: Snapshot) -> None:
+        self._snapshot = snapshot
+        self._curves = snapshot.query(Curves)
+        self._integrals = snapshot.query(Integrals)
+        self._numbers = snapshot.query(Numbers)
+        self._results = snapshot.query(Results)
 
     def at_point(self, name: str, x: GivenNumber) -> AtPoint:
         """Measure a function at a point.
@@ -116,8 +106,8 @@ class Measuring(Solving):
         Raises:
             MathError: the name is no function that works, or the place has no value.
         """
-        function = self.function(name)
-        place = self.number(x)
+        function = self._curves.function(name)
+        place = self._numbers.number(x)
         with precision(VALUE_BITS):
             value = function.prove_within(place)
             slope, bend = _slopes(function, place)
@@ -156,10 +146,10 @@ class Measuring(Solving):
         Raises:
             MathError: the name is no function that works, or the ends have no value.
         """
-        function = self.function(name)
+        function = self._curves.function(name)
         if is_endless(low) or is_endless(high):
             return self._without_end(function, low, high)
-        interval = self.interval(function, low, high)
+        interval = self._numbers.interval(function, low, high)
         ends = [
             f"({value_text(end) if given is None else given})"
             for end, given in ((interval.low, low), (interval.high, high))
@@ -182,124 +172,13 @@ class Measuring(Solving):
         self, function: RealFunction, low: GivenNumber | None, high: GivenNumber | None
     ) -> tuple[Measure, ...]:
         """Measure a function over an interval without end on one side or on both."""
-        parts = self.endless_parts(function, low, high)
+        parts = self._integrals.endless_parts(function, low, high)
         if not isinstance(parts, Parts):
             return tuple(_without_value(name, parts) for name in MEASURED)
         return tuple(
             _measured_at(name, partial(measure, parts), is_rough=True)
             for name, measure in MEASURED.items()
         )
-
-    def endless_parts(
-        self, function: RealFunction, low: GivenNumber | None, high: GivenNumber | None
-    ) -> Parts | str:
-        """Return the parts of a function over an interval, or why they are not known.
-
-        Args:
-            function: what is measured.
-            low: where to begin, or "-inf".
-            high: where to end, or "inf".
-
-        Raises:
-            MathError: the ends have no value, or are in the wrong order.
-        """
-        if str(low).strip() in UPWARDS or str(high).strip() in DOWNWARDS:
-            raise DomainError("The search needs a lower end that is less than its upper end.")
-        ends = [None if is_endless(given) else given for given in (low, high)]
-        beyond: list[EndlessEnd] = []
-        with precision(VALUE_BITS):
-            numbers = [self.number(end).value for end in ends if end is not None]
-            numbers += [end.value.value for end in (function.low, function.high) if end is not None]
-            other = max((abs(float(number.mid())) for number in numbers), default=0.0)
-            for k, (given, own) in enumerate(((low, function.low), (high, function.high))):
-                if not is_endless(given) or own is not None:
-                    continue
-                side = (-1, 1)[k]
-                end = endless_end(function, side, other)
-                if end is None:
-                    return "what the function does far out is not known"
-                ends[k] = side * end.start
-                beyond.append(end)
-        parts = smooth_parts(function, self.interval(function, *ends), tuple(beyond))
-        return parts if parts is not None else _UNDECIDED
-
-    def evaluate(self, text: str) -> Result:
-        """Compute an expression: a number, a point, a list, or a number with i.
-
-        Integrals in it may have kinks, jumps and places without a value, and go on without end.
-
-        Raises:
-            MathError: it does not read, or needs a value that is missing.
-        """
-        node = read_expression(text, self._analysis.names())
-        found = self._by_integrals(node)
-        return found if found is not None else super().evaluate(text)
-
-    def value(self, name: str) -> Result:
-        """Compute the value of a parameter, a point or a list; see ``evaluate`` for integrals.
-
-        Raises:
-            MathError: the name is not defined, is a function, or has a problem.
-        """
-        analysis = self._analysis
-        if name in analysis.integral_names:
-            found = self._by_integrals(Name(name))
-            if found is not None:
-                return found
-        return super().value(name)
-
-    def _by_integrals(self, node: Node) -> Result | None:
-        """Compute an expression whose integrals are better measured part by part; else None."""
-        analysis = self._analysis
-        names_out = analysis.integral_names
-        node = written_out(
-            node, lambda name: analysis.number_of(name) if name in names_out else None
-        )
-        measured: dict[Over, Callable[[int], Ball]] = {}
-        integrals = integrals_in(node)
-        for integral in integrals:
-            found = self._integral_by_parts(integral)
-            if found is not None:
-                measured[integral.node] = found
-        if not measured:
-            return None
-        names = {over: f"{_INTEGRAL}{k}" for k, over in enumerate(measured)}
-        expression = analysis.expression(with_names(node, names), tuple(names.values()))
-
-        def at_bits(bits: int) -> Ball:
-            digits = min(max(bits - PART_BITS // 2, _LEAST_BITS), PART_BITS // 2)
-            inputs = {input_name(names[over]): each(digits) for over, each in measured.items()}
-            return evaluate_constant(expression, self._values, bits=bits, inputs=inputs)
-
-        def look() -> ExactForm:
-            return self._evaluator().exact_form(analysis.compile_constant(node), at_bits)
-
-        return make_result(at_bits, look, most_bits=PART_BITS)
-
-    def _integral_by_parts(self, integral: Integral) -> Callable[[int], Ball] | None:
-        """Return what computes an integral that is better measured part by part; else None."""
-        low, high, sign = integral.low, integral.high, 1
-        if not integral.is_endless:
-            with precision(VALUE_BITS):
-                order = ball.subtract(self.number(high), self.number(low)).sign()
-            if order not in (-1, 1):
-                return None
-            if order < 0:
-                low, high, sign = high, low, -1
-        elif low.startswith("inf") or high.startswith("-inf"):
-            low, high, sign = high, low, -1
-        variable = integral.node.variable
-        body = self._analysis.side(integral.node.body, variable)
-        function = RealFunction("the body", variable, body, self._values)
-        if integral.is_endless:
-            parts: Parts | str | None = self.endless_parts(function, low, high)
-            if isinstance(parts, str):
-                raise NoValueError(f"This integral has no value that is known: {parts}.")
-        else:
-            parts = smooth_parts(function, self.interval(None, low, high))
-        if not isinstance(parts, Parts) or not needs_parts(parts):
-            return None
-        return cache(partial(value_of, parts, sign=sign))
 
     def _by_parts(
         self, function: RealFunction, interval: Interval, ends: list[str]
@@ -333,7 +212,7 @@ class Measuring(Solving):
 
     def _measured(self, name: str, text: str) -> Measure:
         try:
-            result = self.evaluate(text)
+            result = self._results.evaluate(text)
         except MathError as err:
             return _without_value(name, err.message)
         decimal = result.decimal(digits_shown())
@@ -355,8 +234,10 @@ class Measuring(Solving):
         Raises:
             MathError: the name is no function that works, or the ends have no value.
         """
-        function = self.function(name)
-        return find_asymptotes(function, find_breaks(function, self.interval(function, low, high)))
+        function = self._curves.function(name)
+        return find_asymptotes(
+            function, find_breaks(function, self._numbers.interval(function, low, high))
+        )
 
     def in_data(
         self, name: str, interpolation: Interpolation = Interpolation.LINES, level: GivenNumber = 0
@@ -372,13 +253,10 @@ class Measuring(Solving):
             MathError: the name is no list of points, or too few of them have values.
         """
         return find_in_data(
-            self.points_of(name), interpolation, float(self.number(level).value.mid())
+            self._results.points_of(name),
+            interpolation,
+            float(self._numbers.number(level).value.mid()),
         )
-
-
-def is_endless(given: GivenNumber | None) -> bool:
-    """Check whether an end of an interval is no number, but without end."""
-    return str(given).strip() in UPWARDS | DOWNWARDS
 
 
 def _measured_at(name: str, at_bits: Callable[[int], Ball], *, is_rough: bool) -> Measure:

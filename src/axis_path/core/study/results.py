@@ -8,26 +8,37 @@ from numpy.typing import NDArray
 from axis_path.core.errors import UnknownNameError
 from axis_path.core.evaluate import Result, ResultKind
 from axis_path.core.language import hint_of, read_expression, typeset
+from axis_path.core.language.tree import Name
 from axis_path.core.study.compiled import CompiledValue
-from axis_path.core.study.evaluator import Evaluator
+from axis_path.core.study.evaluator import evaluator_of
+from axis_path.core.study.integral_queries import Integrals
 from axis_path.core.study.meaning import VALUED
-from axis_path.core.study.sliding import Sliding
+from axis_path.core.study.snapshot import Snapshot
 
 #: The usual variables, which a line need not name.
 _VARIABLES = ("x", "y", "t", "theta")
 
 
-class Valuing(Sliding):
-    """Lines whose values can be computed."""
+class Results:
+    """What is computed in a study."""
+
+    def __init__(self, snapshot: Snapshot) -> None:
+        self._snapshot = snapshot
+        self._integrals = snapshot.query(Integrals)
 
     def evaluate(self, text: str) -> Result:
         """Compute an expression: a number, a point, a list, or a number with i.
 
+        Integrals in it may have kinks, jumps and places without a value, and go on without end.
+
         Raises:
             MathError: it does not read, or needs a value that is missing.
         """
-        node = read_expression(text, self._analysis.names())
-        return self._evaluator().value(self._analysis.compile_value(node), node)
+        node = read_expression(text, self._snapshot.analysis.names())
+        found = self._integrals.by_integrals(node)
+        if found is not None:
+            return found
+        return evaluator_of(self._snapshot).value(self._snapshot.analysis.compile_value(node), node)
 
     def typeset(self, text: str) -> str:
         """Typeset an expression as MathML, as it is read among the names of the study.
@@ -35,30 +46,31 @@ class Valuing(Sliding):
         Raises:
             MathError: it does not read.
         """
-        return typeset(read_expression(text, self._analysis.names()))
+        return typeset(read_expression(text, self._snapshot.analysis.names()))
 
     def hint(self, text: str) -> str:
         """Explain how a line is read where it could be meant otherwise; empty for most lines."""
-        return hint_of(text, self._analysis.names().and_variables(*_VARIABLES))
+        return hint_of(text, self._snapshot.analysis.names().and_variables(*_VARIABLES))
 
     def value(self, name: str) -> Result:
-        """Return the value of a parameter, a point or a list.
+        """Compute the value of a parameter, a point or a list; see ``evaluate`` for integrals.
 
         Raises:
             MathError: the name is not defined, is a function, or has a problem.
         """
-        definition = self.definition(self._line_of(name).id)
+        if name in self._snapshot.analysis.integral_names:
+            found = self._integrals.by_integrals(Name(name))
+            if found is not None:
+                return found
+        definition = self._snapshot.definition_of(name)
         if definition.problem is not None:
             raise definition.problem
         if definition.kind not in VALUED or definition.name is None:
             raise UnknownNameError(f"`{definition.name}` has no single value.")
-        compiled = self._analysis.compiled(definition.name)
+        compiled = self._snapshot.analysis.compiled(definition.name)
         if not isinstance(compiled, CompiledValue):
             raise TypeError(f"{name} is no value")
-        return self._evaluator().value(compiled)
-
-    def _evaluator(self) -> Evaluator:
-        return Evaluator(self._analysis.lists, dict(self._values), self._analysis)
+        return evaluator_of(self._snapshot).value(compiled)
 
     def points_of(self, name: str) -> NDArray[np.float64]:
         """Return a point or a list of points, (n, 2) floats; NaN where there is no real value.

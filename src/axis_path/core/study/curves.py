@@ -22,6 +22,7 @@ from axis_path.core.evaluate import (
 )
 from axis_path.core.language import RelationLine
 from axis_path.core.language.tree import Bound
+from axis_path.core.locate import Curve
 from axis_path.core.study.analysis import SECOND_OF_PLANE
 from axis_path.core.study.compiled import CompiledFunction
 from axis_path.core.study.definition import Definition
@@ -35,13 +36,18 @@ from axis_path.core.study.family import (
     family_values,
 )
 from axis_path.core.study.meaning import Kind
-from axis_path.core.study.moving import Runner
-from axis_path.core.study.sliders import SliderRange
-from axis_path.core.study.valuing import Valuing
+from axis_path.core.study.numbers import Numbers
+from axis_path.core.study.slider_queries import Sliders
+from axis_path.core.study.snapshot import Snapshot
 
 
-class Realising(Valuing):
-    """Lines that can be drawn, sampled and proved, in one state of the sliders."""
+class Curves:
+    """The lines of a study that can be drawn, sampled and proved."""
+
+    def __init__(self, snapshot: Snapshot) -> None:
+        self._snapshot = snapshot
+        self._numbers = snapshot.query(Numbers)
+        self._sliders = snapshot.query(Sliders)
 
     def function(self, name: str) -> RealFunction:
         """Return a function with the present values of the sliders.
@@ -49,34 +55,43 @@ class Realising(Valuing):
         Raises:
             MathError: the name is not defined, is no function, or has a problem.
         """
-        line = self._line_of(name)
-        definition = self.definition(line.id)
-        return self._real_function(definition)
+        return self.real_function(self._snapshot.definition_of(name))
 
-    def _real_function(self, definition: Definition) -> RealFunction:
+    def real_function(self, definition: Definition) -> RealFunction:
+        """Return the function of a line.
+
+        Raises:
+            MathError: it is no function, or does not work.
+        """
         if definition.problem is not None:
             raise definition.problem
         if definition.kind not in (Kind.FUNCTION, Kind.POLAR) or definition.name is None:
             raise UnknownNameError(f"`{definition.name}` is no function of one variable.")
         return self._with_domain(definition, self._compiled_function(definition))
 
+    def surface(self, definition: Definition) -> RealSurface:
+        """Return the function of x and y of a line that works."""
+        compiled = self._compiled_function(definition)
+        return RealSurface(compiled.expression, SECOND_OF_PLANE, self._snapshot.values)
+
     def _compiled_function(self, definition: Definition) -> CompiledFunction:
-        compiled = self._analysis.compiled(definition.name or "")
+        compiled = self._snapshot.analysis.compiled(definition.name or "")
         if not isinstance(compiled, CompiledFunction):
             raise TypeError(f"{definition.name} is no function")
         return compiled
 
     def _with_domain(self, definition: Definition, compiled: CompiledFunction) -> RealFunction:
-        domain = self.function_line(definition.id).domain
+        domain = self._snapshot.function_line(definition.id).domain
         low, high = (
             None
             if expression is None or bound is None
             else self._end(expression, bound, definition)
             for expression, bound in ((compiled.low, domain.low), (compiled.high, domain.high))
         )
+        without = tuple(self._bound(each, definition) for each in compiled.without)
         return RealFunction(
-            definition.name or "", definition.variable or "x", compiled.expression, self._values,
-            low, high, tuple(self._bound(each, definition) for each in compiled.without),
+            definition.name or "", definition.variable or "x", compiled.expression,
+            self._snapshot.values, low, high, without,
         )  # fmt: skip
 
     def path(self, name: str) -> RealPath:
@@ -85,9 +100,14 @@ class Realising(Valuing):
         Raises:
             MathError: the name is not defined, is no path, or has a problem.
         """
-        return self._real_path(self.definition(self._line_of(name).id))
+        return self.real_path(self._snapshot.definition_of(name))
 
-    def _real_path(self, definition: Definition) -> RealPath:
+    def real_path(self, definition: Definition) -> RealPath:
+        """Return the path of a line.
+
+        Raises:
+            MathError: it is no path, or does not work.
+        """
         if definition.problem is not None:
             raise definition.problem
         if definition.kind not in (Kind.PATH, Kind.POLAR):
@@ -96,17 +116,37 @@ class Realising(Valuing):
         if compiled.plane is None:
             raise TypeError(f"{definition.name} is no path")
         given = self._with_domain(definition, compiled)
-        low, high = with_ends(given.low, given.high, definition.kind, self.unit)
+        low, high = with_ends(given.low, given.high, definition.kind, self._snapshot.unit)
         x, y = (replace(given, expression=each, low=low, high=high) for each in compiled.plane)
         assumed = {side for side in ("low", "high") if getattr(given, side) is None}
         return RealPath(x, y, frozenset(assumed))
 
-    def _real_relation(self, definition: Definition) -> RealRelation:
+    def curve_of(self, name: str) -> Curve:
+        """Return a line that is drawn as a curve, in the form in which it is located.
+
+        Raises:
+            MathError: it is no curve, or does not work.
+        """
+        definition = self._snapshot.definition_of(name)
+        if definition.problem is not None:
+            raise definition.problem
+        if definition.kind in (Kind.PATH, Kind.POLAR):
+            return self.real_path(definition)
+        if definition.kind in (Kind.RELATION, Kind.REGION):
+            relation = self.real_relation(definition)
+            if not relation.is_equation:
+                raise DomainError("A region has no line to meet: write its border as an equation.")
+            return relation.conditions[0]
+        return self.real_function(definition)
+
+    def real_relation(self, definition: Definition) -> RealRelation:
+        """Return the equation or the inequality of a line that works."""
         if not isinstance(definition.line, RelationLine):
             raise TypeError(f"{definition.text} is no relation")
-        compiled = self._analysis.relation(definition.line)
+        compiled = self._snapshot.analysis.relation(definition.line)
         surfaces = (
-            RealSurface(each, SECOND_OF_PLANE, self._values) for each in compiled.conditions
+            RealSurface(each, SECOND_OF_PLANE, self._snapshot.values)
+            for each in compiled.conditions
         )
         return RealRelation(tuple(surfaces), compiled.signs)
 
@@ -120,7 +160,7 @@ class Realising(Valuing):
         return expression.kept(("end", bound.closed), make, lambda end: True)
 
     def _bound(self, expression: Expression, definition: Definition) -> Ball:
-        found = evaluate_constant(expression, self._values, bits=VALUE_BITS)
+        found = evaluate_constant(expression, self._snapshot.values, bits=VALUE_BITS)
         if found.defined is not Defined.YES:
             reason = found.reason or "not decided"
             raise DomainError(
@@ -130,26 +170,27 @@ class Realising(Valuing):
         return Constant.of(found, expression)
 
     def family_of(self, line_id: int) -> FamilyState:
-        """Do the same for a line by its id, whether it has a name or not.
+        """Return the family of a line, whether that has a name or not.
 
         Raises:
             MathError: it has no family that can be; KeyError: there is no such line.
         """
-        definition = self.definition(line_id)
+        definition = self._snapshot.definition(line_id)
         if definition.family is None:
             raise UnknownNameError(f"`{definition.name}` is drawn for the present values only.")
-        found = self._family(definition, definition.family)
+        found = self.family(definition, definition.family)
         if found.problem is not None:
             raise found.problem
         return found
 
-    def _family(self, definition: Definition, family: Family) -> FamilyState:
-        name = ""
+    def family(self, definition: Definition, family: Family) -> FamilyState:
+        """Return the members of a family, or the problem that it has."""
+        name, analysis = "", self._snapshot.analysis
         try:
-            name, _, _ = self.slider_of(family.slider)
-            if definition.name not in self._analysis.users(name) and definition.name is not None:
+            name, _, _ = self._sliders.slider_of(family.slider)
+            if definition.name is not None and definition.name not in analysis.users(name):
                 raise FamilyError(f"`{definition.name}` does not depend on `{name}`.")
-            values = family_values(family, self.rational)
+            values = family_values(family, self._numbers.rational)
         except KeyError:
             return FamilyState(family, name, (), FamilyError("The slider of this family is gone."))
         except MathError as err:
@@ -158,33 +199,16 @@ class Realising(Valuing):
         return FamilyState(family, name, tuple(members))
 
     def _member(self, definition: Definition, name: str, text: str, value: Fraction) -> Member:
-        other = self.at({name: value})
+        other = self._snapshot.with_values({name: value}).query(Curves)
         try:
-            return Member(text, value, other._drawable(definition))
+            return Member(text, value, other.drawable(definition))
         except MathError as err:
             return Member(text, value, None, err.message)
 
-    def _drawable(self, definition: Definition) -> Drawable:
+    def drawable(self, definition: Definition) -> Drawable:
+        """Return a line in the form in which it is drawn."""
         if definition.kind is Kind.FUNCTION:
-            return self._real_function(definition)
+            return self.real_function(definition)
         if definition.kind in (Kind.RELATION, Kind.REGION):
-            return self._real_relation(definition)
-        return self._real_path(definition)
-
-    def _runner_at(self, runner: Runner) -> Ball | MathError:
-        try:
-            return self.number(runner.at)
-        except MathError as err:
-            return err
-
-    def _ranges(self) -> dict[int, SliderRange | MathError]:
-        found: dict[int, SliderRange | MathError] = {}
-        for line in self.lines:
-            if line.slider is None or line.aside:
-                continue
-            if line.moving is not None or self.definition(line.id).typed:
-                try:
-                    found[line.id] = self.slider_range(line.id)
-                except MathError as err:
-                    found[line.id] = err
-        return found
+            return self.real_relation(definition)
+        return self.real_path(definition)

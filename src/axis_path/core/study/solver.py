@@ -51,8 +51,8 @@ from axis_path.core.locate import (
 )
 from axis_path.core.locate.everywhere import FAR
 from axis_path.core.study.analysis import input_name
-from axis_path.core.study.searching import Searching
-from axis_path.core.study.sliding import GivenNumber
+from axis_path.core.study.numbers import GivenNumber, Numbers
+from axis_path.core.study.snapshot import Snapshot
 
 #: Letters that may be unknowns without having been named so.
 _LETTERS = frozenset("abcdfghjklmnopqrstuvwxyz") | {
@@ -114,8 +114,12 @@ class SystemSolution:
 ExactIn = Callable[[float, float], str | None]
 
 
-class Solving(Searching):
-    """Lines among which equations can be solved."""
+class Solver:
+    """What can be solved in a study."""
+
+    def __init__(self, snapshot: Snapshot) -> None:
+        self._snapshot = snapshot
+        self._numbers = snapshot.query(Numbers)
 
     def equation(self, text: str, unknown: str | None = None) -> Equation:
         """Read an equation or an inequality.
@@ -139,12 +143,12 @@ class Solving(Searching):
                 f"Besides `{unknown}` there are letters without a value: {others}. Give them one, "
                 "or write as many equations as there are unknowns."
             )
-        gaps = self._analysis.differences(compared.terms, unknown)
-        sides = [self._analysis.side(term, unknown) for term in compared.terms]
+        gaps = self._snapshot.analysis.differences(compared.terms, unknown)
+        sides = [self._snapshot.analysis.side(term, unknown) for term in compared.terms]
         return Equation(
             unknown,
-            tuple(RealFunction("", unknown, each, self._values) for each in sides),
-            tuple(RealFunction("", unknown, each, self._values) for each in gaps),
+            tuple(RealFunction("", unknown, each, self._snapshot.values) for each in sides),
+            tuple(RealFunction("", unknown, each, self._snapshot.values) for each in gaps),
             compared.signs,
             _typeset(compared),
         )
@@ -182,7 +186,7 @@ class Solving(Searching):
             everywhere = find_everywhere(gap, SOLUTIONS)
             found, within = everywhere.findings, everywhere.interval
         else:
-            within = self.interval(
+            within = self._numbers.interval(
                 None, FAR * -1 if low is None else low, FAR if high is None else high
             )
             found = find_zeros(gap, within, words=SOLUTIONS)
@@ -191,7 +195,7 @@ class Solving(Searching):
             items = self._with_exact(gap, items)
         note = found.note
         is_open = not found.complete and not found.along
-        if with_exact and is_open and is_identity(gap.expression.program, self._values):
+        if with_exact and is_open and is_identity(gap.expression.program, self._snapshot.values):
             # What is true everywhere has no solutions that could be listed.
             words = f"As far as algebra tells it is true for every {equation.unknown} with values."
             return Findings((), complete=False, note=words, holds_always=True)
@@ -201,7 +205,7 @@ class Solving(Searching):
                 f"{everywhere.period_text} may be added to each. {note}"
             ).strip()
         elif everywhere is None and len(items) > 1:
-            note = f"{_repeats(gap, self._values, self.unit)} {note}".strip()
+            note = f"{_repeats(gap, self._snapshot.values, self._snapshot.unit)} {note}".strip()
         return replace(found, items=tuple(items), note=note)
 
     def _with_exact(self, gap: RealFunction, items: list[Finding]) -> list[Finding]:
@@ -232,14 +236,16 @@ class Solving(Searching):
     def _exact_forms(self, gap: RealFunction) -> ExactIn:
         """Return what gives the exact form of a zero of a gap that lies between two floats."""
         texts = exact_solutions(
-            gap.expression.program, self._values, in_degrees=self.unit is AngleUnit.DEGREES
+            gap.expression.program,
+            self._snapshot.values,
+            in_degrees=self._snapshot.unit is AngleUnit.DEGREES,
         )
         proposals = [
             (_readable(text), value)
             for text in texts
             if (value := self._number_at(text)) is not None
         ]
-        turn = period(gap.expression.program, self._values)
+        turn = period(gap.expression.program, self._snapshot.values)
         with precision(_CHECK_BITS):
             length = (
                 None
@@ -250,7 +256,7 @@ class Solving(Searching):
         def exact_in(low: float, high: float) -> str | None:
             with precision(_CHECK_BITS):
                 found = (
-                    _matched((low, high), text, value, length, self.unit)
+                    _matched((low, high), text, value, length, self._snapshot.unit)
                     for text, value in proposals
                 )
                 return next((text for text in found if text), None)
@@ -259,8 +265,8 @@ class Solving(Searching):
 
     def _number_at(self, text: str) -> arb | None:
         try:
-            expression, _ = self._analysis.constant(text)
-            found = evaluate_constant(expression, self._values, bits=_CHECK_BITS)
+            expression, _ = self._snapshot.analysis.constant(text)
+            found = evaluate_constant(expression, self._snapshot.values, bits=_CHECK_BITS)
         except MathError:
             return None
         return found.value if found.is_defined else None
@@ -302,7 +308,7 @@ class Solving(Searching):
                 turned = replace(gap, expression=gap.expression.negative())
             conditions.append(Condition(turned, {"<": ">", "<=": ">="}.get(sign, sign)))
         reach, goes_on = reach_of(equation.gaps)
-        inside = self.interval(
+        inside = self._numbers.interval(
             None, reach.low if low is None else low, reach.high if high is None else high
         )
         if low is None and high is None and not any(goes_on):
@@ -370,7 +376,7 @@ class Solving(Searching):
             MathError: one does not read, or they cannot be solved so.
         """
         compared, unknowns = self.check_system(texts)
-        gaps = [self._analysis.differences(one.terms, "", unknowns)[0] for one in compared]
+        gaps = [self._snapshot.analysis.differences(one.terms, "", unknowns)[0] for one in compared]
         linear = self._linear(gaps, unknowns)
         if linear is not None:
             solution = solve_linear(linear)
@@ -419,8 +425,8 @@ class Solving(Searching):
                     return None
                 if slope.program.inputs:
                     return None
-                factors.append(evaluate_constant(slope, self._values, bits=VALUE_BITS))
-            right = evaluate_constant(gap, self._values, bits=VALUE_BITS, inputs=zeros)
+                factors.append(evaluate_constant(slope, self._snapshot.values, bits=VALUE_BITS))
+            right = evaluate_constant(gap, self._snapshot.values, bits=VALUE_BITS, inputs=zeros)
             if not all(each.is_defined for each in (*factors, right)):
                 return None
             found.append(LinearEquation(tuple(factors), ball.negative(right)))
@@ -433,12 +439,14 @@ class Solving(Searching):
         one, other = unknowns
         surfaces = [
             RealSurface(
-                self._analysis.differences(each.terms, one, (other,))[0],
-                input_name(other), self._values,
+                self._snapshot.analysis.differences(each.terms, one, (other,))[0],
+                input_name(other), self._snapshot.values,
             )
             for each in compared
         ]  # fmt: skip
-        inside = self.interval(None, -_BOX if low is None else low, _BOX if high is None else high)
+        inside = self._numbers.interval(
+            None, -_BOX if low is None else low, _BOX if high is None else high
+        )
         ends = float(inside.low.value.mid()), float(inside.high.value.mid())
         found = meet_in_box(surfaces[0], surfaces[1], (ends, ends))
         found = replace(found, items=tuple(replace(f, kind=Kind.SOLUTION) for f in found))
@@ -451,7 +459,7 @@ class Solving(Searching):
         return SystemSolution(unknowns, None, found, sentence)
 
     def _compared(self, text: str, unknown: str | None) -> tuple[Compared, Vocabulary]:
-        names = self._analysis.names()
+        names = self._snapshot.analysis.names()
         letters = {unknown} if unknown else set()
         known = names.values | names.functions
         letters |= {each for each in _LETTERS if each not in known or each == unknown}

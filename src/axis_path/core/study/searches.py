@@ -6,17 +6,13 @@ from collections.abc import Callable, Sequence
 from dataclasses import replace
 from fractions import Fraction
 
-from axis_path.core.arithmetic import Ball, ball, precision
-from axis_path.core.draw import HOME_X
-from axis_path.core.errors import DomainError, LimitError
-from axis_path.core.evaluate import VALUE_BITS, RealFunction, RealSurface
+from axis_path.core.errors import LimitError
+from axis_path.core.evaluate import RealFunction, RealSurface
 from axis_path.core.language import spelled
 from axis_path.core.limits import SWEEP_VALUES
 from axis_path.core.locate import (
     Bounds,
-    Curve,
     Findings,
-    Interval,
     Search,
     Sweep,
     Wanted,
@@ -27,16 +23,23 @@ from axis_path.core.locate import (
     find_zeros,
     sweep,
 )
-from axis_path.core.study.meaning import Kind
-from axis_path.core.study.sliding import GivenNumber
-from axis_path.core.study.tabling import Tabling
+from axis_path.core.study.curves import Curves
+from axis_path.core.study.numbers import GivenNumber, Numbers
+from axis_path.core.study.slider_queries import Sliders
+from axis_path.core.study.snapshot import Snapshot
 
 #: Two equations are solved between these bounds where none are given.
 _FAR = 1_000
 
 
-class Searching(Tabling):
-    """Functions that can be searched."""
+class Searches:
+    """What can be located in a study."""
+
+    def __init__(self, snapshot: Snapshot) -> None:
+        self._snapshot = snapshot
+        self._curves = snapshot.query(Curves)
+        self._numbers = snapshot.query(Numbers)
+        self._sliders = snapshot.query(Sliders)
 
     def zeros(
         self, name: str, low: GivenNumber | None = None, high: GivenNumber | None = None
@@ -52,8 +55,8 @@ class Searching(Tabling):
         Raises:
             MathError: the name is not a function that works, or the ends have no value.
         """
-        function = self.function(name)
-        return find_zeros(function, self.interval(function, low, high))
+        function = self._curves.function(name)
+        return find_zeros(function, self._numbers.interval(function, low, high))
 
     def extrema(
         self,
@@ -75,8 +78,8 @@ class Searching(Tabling):
         Raises:
             MathError: the name is not a function that works, or the ends have no value.
         """
-        function = self.function(name)
-        inside = self.interval(function, low, high)
+        function = self._curves.function(name)
+        inside = self._numbers.interval(function, low, high)
         is_edge = (
             at_window or (low is None and function.low is None),
             at_window or (high is None and function.high is None),
@@ -97,8 +100,8 @@ class Searching(Tabling):
         Raises:
             MathError: the name is not a function that works, or the ends have no value.
         """
-        function = self.function(name)
-        return find_inflections(function, self.interval(function, low, high))
+        function = self._curves.function(name)
+        return find_inflections(function, self._numbers.interval(function, low, high))
 
     def breaks(
         self, name: str, low: GivenNumber | None = None, high: GivenNumber | None = None
@@ -113,8 +116,8 @@ class Searching(Tabling):
         Raises:
             MathError: the name is not a function that works, or the ends have no value.
         """
-        function = self.function(name)
-        return find_breaks(function, self.interval(function, low, high))
+        function = self._curves.function(name)
+        return find_breaks(function, self._numbers.interval(function, low, high))
 
     def intersections(
         self,
@@ -141,35 +144,17 @@ class Searching(Tabling):
         Raises:
             MathError: a name is not a curve that works, or the ends have no value.
         """
-        one, second = self.curve_of(name), self.curve_of(other)
+        one, second = self._curves.curve_of(name), self._curves.curve_of(other)
         functions = [each for each in (one, second) if isinstance(each, RealFunction)]
-        interval = self.interval(functions[0] if functions else None, low, high)
+        interval = self._numbers.interval(functions[0] if functions else None, low, high)
         is_bounded = functions or low is not None or high is not None
         x = (interval.low, interval.high) if is_bounded else None
-        ends = [None if end is None else self.number(end) for end in (y_low, y_high)]
+        ends = [None if end is None else self._numbers.number(end) for end in (y_low, y_high)]
         y = None if ends[0] is None or ends[1] is None else (ends[0], ends[1])
         if y is None and isinstance(one, RealSurface) and isinstance(second, RealSurface):
-            y = (self.number(-_FAR), self.number(_FAR))
-            x = x or (self.number(-_FAR), self.number(_FAR))
+            y = (self._numbers.number(-_FAR), self._numbers.number(_FAR))
+            x = x or (self._numbers.number(-_FAR), self._numbers.number(_FAR))
         return find_meetings(one, second, Bounds(x, y), interval)
-
-    def curve_of(self, name: str) -> Curve:
-        """Return a line that is drawn as a curve, in the form in which it is located.
-
-        Raises:
-            MathError: it is no curve, or does not work.
-        """
-        definition = self.definition(self._line_of(name).id)
-        if definition.problem is not None:
-            raise definition.problem
-        if definition.kind in (Kind.PATH, Kind.POLAR):
-            return self._real_path(definition)
-        if definition.kind in (Kind.RELATION, Kind.REGION):
-            relation = self._real_relation(definition)
-            if not relation.is_equation:
-                raise DomainError("A region has no line to meet: write its border as an equation.")
-            return relation.conditions[0]
-        return self._real_function(definition)
 
     def sweep_values(self, slider: str, count: int) -> list[Fraction]:
         """Return evenly spaced values over the range of a slider, for a sweep.
@@ -179,7 +164,7 @@ class Searching(Tabling):
         """
         if not 2 <= count <= SWEEP_VALUES.value:
             raise LimitError(f"A sweep takes 2 to {SWEEP_VALUES.value:,} values of the slider.")
-        chosen = self.slider_range(self._line_of(slider).id)
+        chosen = self._sliders.slider_range(self._snapshot.line_of(slider).id)
         step = (chosen.high - chosen.low) / (count - 1)
         return [chosen.low + k * step for k in range(count)]
 
@@ -217,35 +202,13 @@ class Searching(Tabling):
             MathError: there is no such slider, or it cannot be searched for.
         """
         slider = spelled(slider)
-        function = self.function(wanted.name)
-        found = self.interval(function, wanted.low, wanted.high)
+        function = self._curves.function(wanted.name)
+        found = self._numbers.interval(function, wanted.low, wanted.high)
         ends = (float(found.low.value.mid()), float(found.high.value.mid()))
         return sweep(
-            lambda value: self.at({slider: value}).located(wanted),
+            lambda value: self._at(slider, value).located(wanted),
             values, name=slider, interval=ends, progress=progress,
         )  # fmt: skip
 
-    def interval(
-        self,
-        function: RealFunction | None,
-        low: GivenNumber | Ball | None,
-        high: GivenNumber | Ball | None,
-    ) -> Interval:
-        """Return where to search: what is given, else the domain, else the first window.
-
-        Raises:
-            DomainError: there is nothing between the ends.
-        """
-        ends = []
-        own_low, own_high = (None, None) if function is None else (function.low, function.high)
-        for given, own, home in ((low, own_low, HOME_X[0]), (high, own_high, HOME_X[1])):
-            if isinstance(given, Ball):
-                ends.append(given)
-            elif given is not None:
-                ends.append(self.number(given))
-            else:
-                ends.append(own.value if own is not None else self.number(home))
-        with precision(VALUE_BITS):
-            if ball.subtract(ends[1], ends[0]).sign() != 1:
-                raise DomainError("The search needs a lower end that is less than its upper end.")
-        return Interval(ends[0], ends[1])
+    def _at(self, slider: str, value: Fraction) -> Searches:
+        return self._snapshot.with_values({slider: value}).query(Searches)

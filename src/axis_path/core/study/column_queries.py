@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import re
 from collections.abc import Sequence
 from dataclasses import replace
 from fractions import Fraction
@@ -20,10 +19,8 @@ from axis_path.core.language.read import read_body
 from axis_path.core.language.tree import names_in
 from axis_path.core.limits import CALCULATED_ROWS
 from axis_path.core.study.analysis import input_name
-from axis_path.core.study.measuring import Measuring
-from axis_path.core.study.renaming import renamed_number
 from axis_path.core.study.sliders import written_number
-from axis_path.core.threads import kept_property
+from axis_path.core.study.snapshot import Snapshot
 
 Cells = tuple[Fraction | None, ...]
 
@@ -33,8 +30,13 @@ _HOLDS = {"<": (-1,), "<=": (-1, 0), ">": (1,), ">=": (1, 0), "=": (0,)}
 _DIGITS = 15
 
 
-class Calculating(Measuring):
-    """Lines, and columns of which some are calculated."""
+class Columns:
+    """The columns of data of a study."""
+
+    def __init__(self, snapshot: Snapshot) -> None:
+        self._snapshot = snapshot
+        #: Calculated columns, and the filter, by what they are.
+        self._calculated: dict[str, object] = {}
 
     def column_of(self, name: str) -> Column:
         """Return a column by its name, with its cells in the present state of the sliders.
@@ -50,7 +52,7 @@ class Calculating(Measuring):
         Raises:
             MathError: the filter cannot be used any more.
         """
-        text = self.row_filter
+        text = self._snapshot.document.row_filter
         if not text.strip():
             return None
         kept = self._calculated
@@ -89,7 +91,10 @@ class Calculating(Measuring):
     @property
     def row_count(self) -> int:
         """Return how many rows the longest typed column has."""
-        return max((len(each.cells) for each in self.columns if not each.formula), default=0)
+        return max(
+            (len(each.cells) for each in self._snapshot.document.columns if not each.formula),
+            default=0,
+        )
 
     def check_formula(self, column: Column) -> None:
         """Check that a column can be calculated.
@@ -97,10 +102,10 @@ class Calculating(Measuring):
         Raises:
             MathError: its formula does not read, lacks something, or goes round in a circle.
         """
-        others = [each for each in self.columns if each.name != column.name]
-        trial = self.copy()
-        trial.set_columns([*others, column])
-        trial.column_of(column.name)
+        document = self._snapshot.document
+        others = (each for each in document.columns if each.name != column.name)
+        trial = self._snapshot.with_fields(columns=(*others, column))
+        trial.query(Columns).column_of(column.name)
 
     def condition_of(self, rows: Sequence[int], *names: str) -> str:
         """Return the conditions that two columns hold to in some rows, from the least to the most.
@@ -118,31 +123,8 @@ class Calculating(Measuring):
             parts.append(f"{low} <= {name} <= {high}")
         return "; ".join(parts)
 
-    def rename_in_formulas(self, name: str, new: str) -> None:
-        """Let formulas and the filter follow a column that got another name."""
-        names = self._column_names([name, *(each.name for each in self.columns)])
-        self.set_columns(
-            [
-                replace(each, formula=renamed_number(each.formula, names, name, new))
-                if each.formula
-                else each
-                for each in self.columns
-            ]
-        )
-        sides = re.split(r"([<>=;]+)", self.row_filter)
-        self.set_row_filter(
-            "".join(
-                side if k % 2 or not side.strip() else renamed_number(side, names, name, new)
-                for k, side in enumerate(sides)
-            )
-        )
-
-    @kept_property
-    def _calculated(self) -> dict[str, object]:
-        return {}
-
     def _calculate(self, name: str, waiting: frozenset[str]) -> Column:
-        column = next((each for each in self.columns if each.name == name), None)
+        column = next((each for each in self._snapshot.document.columns if each.name == name), None)
         if column is None:
             raise DataError(f"There is no column `{name}`.")
         if not column.formula:
@@ -157,24 +139,24 @@ class Calculating(Measuring):
         return found
 
     def _cells(self, column: Column, waiting: frozenset[str]) -> Cells:
-        others = [each.name for each in self.columns if each.name != column.name]
-        node = read_expression(column.formula, self._column_names(others))
+        others = [each.name for each in self._snapshot.document.columns if each.name != column.name]
+        node = read_expression(column.formula, self.names_of(others))
         used = [name for name in others if name in names_in(node)]
-        expression = self._analysis.expression(node, used)
+        expression = self._snapshot.analysis.expression(node, used)
         sources = {name: self._calculate(name, waiting).cells for name in used}
         values = self._rows([expression], sources, self.row_count)
         return tuple(None if row is None else _number(row[0]) for row in values)
 
     def _where(self, text: str) -> NDArray[np.bool_]:
-        names = [each.name for each in self.columns]
-        compared = read_body(text, self._column_names(names)).compared
+        names = [each.name for each in self._snapshot.document.columns]
+        compared = read_body(text, self.names_of(names)).compared
         if compared is None:
             raise DataError(f"`{text.strip()}` is no condition: write one like `2 < speed <= 10`.")
         is_known = all(sign in _HOLDS for sign in compared.signs)
         if not is_known or len({sign[0] for sign in compared.signs}) > 1:
             raise EquationError(f"`{text.strip()}` cannot be a condition for rows.")
         used = sorted({n for term in compared.terms for n in names_in(term) if n in names})
-        gaps = self._analysis.differences(compared.terms, "", used)
+        gaps = self._snapshot.analysis.differences(compared.terms, "", used)
         sources = {name: self.column_of(name).cells for name in used}
         rows = self._rows(gaps, sources, self.row_count)
         wanted = [_HOLDS[sign] for sign in compared.signs]
@@ -187,9 +169,9 @@ class Calculating(Measuring):
             dtype=np.bool_,
         )
 
-    def _column_names(self, names: Sequence[str]) -> Vocabulary:
+    def names_of(self, names: Sequence[str]) -> Vocabulary:
         """Return what may be used in a formula; the name of a column goes before one of a line."""
-        known = self._analysis.names()
+        known = self._snapshot.analysis.names()
         return Vocabulary(known.functions - set(names), known.values, frozenset(names))
 
     def _rows(
@@ -215,7 +197,7 @@ class Calculating(Measuring):
                 if cell is not None
             }
             found.append([
-                evaluate_constant(each, self._values, bits=VALUE_BITS, inputs=inputs)
+                evaluate_constant(each, self._snapshot.values, bits=VALUE_BITS, inputs=inputs)
                 for each in expressions
             ])  # fmt: skip
         return found

@@ -11,18 +11,22 @@ from axis_path.core.errors import MathError, TableError
 from axis_path.core.evaluate import RealFunction, Result
 from axis_path.core.language import read_expression, spelled
 from axis_path.core.study.compiled import CompiledValue
+from axis_path.core.study.curves import Curves
 from axis_path.core.study.definition import Definition
+from axis_path.core.study.evaluator import evaluator_of
 from axis_path.core.study.meaning import Kind
-from axis_path.core.study.realising import Realising
-from axis_path.core.study.sliding import GivenNumber
+from axis_path.core.study.numbers import GivenNumber, Numbers
+from axis_path.core.study.snapshot import Snapshot
 from axis_path.core.tabulate import (
     Head,
     Places,
     Series,
     TableColumn,
     TableSpec,
+    ValueTable,
     counted,
     listed,
+    make_table,
     spaced,
 )
 
@@ -49,8 +53,13 @@ class LostHead:
     problem: str
 
 
-class Tabling(Realising):
-    """Lines of which tables can be made."""
+class Tables:
+    """The tables that can be made of a study."""
+
+    def __init__(self, snapshot: Snapshot) -> None:
+        self._snapshot = snapshot
+        self._curves = snapshot.query(Curves)
+        self._numbers = snapshot.query(Numbers)
 
     def table_places(self, spec: TableSpec) -> Places:
         """Return the abscissae of a table as it was typed.
@@ -64,20 +73,38 @@ class Tabling(Realising):
             return listed([place for text in texts for place in self._places_of(text)])
         if not spec.count.strip():
             return self.places(spec.start, spec.stop, spec.step)
-        count = self.number(spec.count)
+        count = self._numbers.number(spec.count)
         if count.exact is None or count.exact.q != 1 or count.exact < 2:
             raise TableError("The number of rows is a whole number, 2 at least.")
         return self.places(spec.start, spec.stop, None, count=min(int(count.exact.p), 10**15))
 
     def _places_of(self, text: str) -> list[Ball]:
         """Return a place, or those of a list of the study by its name."""
-        meaning = self._analysis.meaning(spelled(text))
+        meaning = self._snapshot.analysis.meaning(spelled(text))
         if meaning is None or meaning.kind is not Kind.LIST:
-            return [self.number(text)]
-        compiled = self._analysis.compiled(meaning.name or "")
+            return [self._numbers.number(text)]
+        compiled = self._snapshot.analysis.compiled(meaning.name or "")
         if not isinstance(compiled, CompiledValue):
             raise TableError(f"`{text}` is no list of numbers.")
-        return self._evaluator().elements(compiled)
+        return evaluator_of(self._snapshot).elements(compiled)
+
+    def values(
+        self,
+        names: Sequence[str],
+        start: GivenNumber | None = None,
+        stop: GivenNumber | None = None,
+        step: GivenNumber | None = None,
+        *,
+        count: int | None = None,
+        x: Sequence[GivenNumber] | None = None,
+    ) -> ValueTable:
+        """Make a table of values: by start, stop and step, or count, or at places of one's own.
+
+        Raises:
+            MathError: a name is not a function that works, or the table cannot be made.
+        """
+        functions = {name: self._curves.function(name) for name in names}
+        return make_table(functions, self.places(start, stop, step, count=count, x=x))
 
     def places(
         self,
@@ -94,13 +121,13 @@ class Tabling(Realising):
             MathError: they cannot be made from what is given.
         """
         if x is not None:
-            return listed([self.number(each) for each in x])
+            return listed([self._numbers.number(each) for each in x])
         if start is None or stop is None or (step is None) == (count is None):
             raise ValueError("give start and stop with either step or count, or x")
-        first, last = self.number(start), self.number(stop)
+        first, last = self._numbers.number(start), self._numbers.number(stop)
         if count is not None:
             return counted(first, last, count)
-        return spaced(first, last, self.number(step if step is not None else 1))
+        return spaced(first, last, self._numbers.number(step if step is not None else 1))
 
     def table_variable(self, spec: TableSpec, shown: Shown) -> str:
         """Return the letter above the places of a table."""
@@ -150,15 +177,14 @@ class Tabling(Realising):
         Raises:
             MathError: the place has no value.
         """
-        expression, _ = self._analysis.constant(place)
-        return self._evaluator().number(
-            self._analysis.at_place(head.function.expression, expression)
+        expression, _ = self._snapshot.analysis.constant(place)
+        return evaluator_of(self._snapshot).number(
+            self._snapshot.analysis.at_place(head.function.expression, expression)
         )
 
     def _check_over(self, spec: TableSpec) -> None:
-        if spec.over and all(
-            line.moving is None or spelled(line.moving[0]) != spec.over for line in self.lines
-        ):
+        moving = (line.moving for line in self._snapshot.lines)
+        if spec.over and all(one is None or spelled(one[0]) != spec.over for one in moving):
             raise TableError(
                 f"`{spec.over}` is no slider any more; choose what the rows of the table are."
             )
@@ -167,18 +193,18 @@ class Tabling(Realising):
         self, text: str, spec: TableSpec, variable: str
     ) -> list[tuple[str, RealFunction]]:
         bare = _BARE.fullmatch(text)
-        meaning = self._analysis.meaning(bare[1]) if bare else None
+        meaning = self._snapshot.analysis.meaning(bare[1]) if bare else None
         if bare and meaning is not None and meaning.kind is Kind.FUNCTION:
             primes = bare[2].replace("″", "''").replace("′", "'")
             return [(text, self._named(bare[1], len(primes), spec))]
         if meaning is not None and meaning.kind in (Kind.PATH, Kind.POLAR) and not spec.over:
-            path = self.path(text)
+            path = self._curves.path(text)
             return [(f"x of {text}", path.x), (f"y of {text}", path.y)]
         return [(text, self._function_of_rows(text, spec, variable))]
 
     def _named(self, name: str, order: int, spec: TableSpec) -> RealFunction:
         """Return a function of the study, or a derivative of it, as a column."""
-        function = self.function(name)
+        function = self._curves.function(name)
         if not order and not spec.over:
             return function
         text = f"{name}{chr(39) * order}({function.variable})"
@@ -187,10 +213,10 @@ class Tabling(Realising):
     def _function_of_rows(self, text: str, spec: TableSpec, variable: str) -> RealFunction:
         """Read an expression as a function of what the rows of a table are."""
         letters = {_USUAL_VARIABLE, variable} - {spec.over}
-        node = read_expression(text, self._analysis.names().and_variables(*letters))
-        at = self._analysis.constant(spec.at)[0] if spec.over else None
-        found = self._analysis.row_expression(node, letters, spec.over, at)
-        return RealFunction(text, spec.over or variable, found, self._values)
+        node = read_expression(text, self._snapshot.analysis.names().and_variables(*letters))
+        at = self._snapshot.analysis.constant(spec.at)[0] if spec.over else None
+        found = self._snapshot.analysis.row_expression(node, letters, spec.over, at)
+        return RealFunction(text, spec.over or variable, found, self._snapshot.values)
 
     def check_columns(self, spec: TableSpec, shown: Shown) -> None:
         """Check the columns that a table has not had yet.
@@ -198,10 +224,10 @@ class Tabling(Realising):
         Raises:
             MathError: one cannot be read, or has no meaning here.
         """
-        known = {each.text for each in self.table.columns}
+        known = {each.text for each in self._snapshot.document.table.columns}
         names = [(each.text, each.series) for each in spec.columns]
         twice = next((name for name in names if names.count(name) > 1), None)
-        if twice is not None and len(spec.columns) > len(self.table.columns):
+        if twice is not None and len(spec.columns) > len(self._snapshot.document.table.columns):
             raise TableError(f"`{twice[0]}` is a column of the table already.")
         for head in self.table_heads(spec, shown):
             if isinstance(head, LostHead) and head.text not in known:
