@@ -47,7 +47,7 @@ class Page:
         self.path, self.version = f"/studies/{state['id']}", state["version"]
 
     def post(self, what: str, **given: object) -> dict:
-        """Ask with JSON."""
+        """SavedQuery with JSON."""
         body = json.dumps({"version": self.version, "window": WINDOW, **given}).encode()
         headers = {"Content-Type": "application/json", "X-CSRFToken": self._token}
         address = f"{self.base}{self.path}/{what}"

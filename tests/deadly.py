@@ -21,7 +21,7 @@ from collections.abc import Iterator
 from axis_path.compute.forked import run_forked
 from axis_path.core import Deadline, MathError, Study, Window, deadline_scope
 from axis_path.core.evaluate import run_exact_work_with
-from axis_path.core.study import Ask, Kind, answer
+from axis_path.core.study import Kind, SavedQuery, answer
 from axis_path.core.warm import warm_up
 from tests.fuzz import changed
 
@@ -213,7 +213,7 @@ def use(text: str) -> None:
             lambda: study.breaks(name),
             lambda: study.intersections("f", name),
             lambda: study.values([name], start=-2, stop=2, step=1),
-            lambda: answer(study.snapshot, Ask(1, line=made.id)),
+            lambda: answer(study.snapshot, SavedQuery(1, line=made.id)),
         ]
     deadline = Deadline(time.monotonic, each_s=STOPPED_S / 4, all_s=STOPPED_S)
     with deadline_scope(deadline):

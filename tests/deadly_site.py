@@ -56,7 +56,7 @@ class Page:
         self._version = json.loads(re.search(_STATE, page, re.S)[1])["version"]  # type: ignore[index]
 
     def ask(self, what: str, **given: object) -> None:
-        """Ask something about the study, and note how it was answered."""
+        """SavedQuery something about the study, and note how it was answered."""
         sent = {"version": self._version, "window": WINDOW, "digits": 30, **given}
         began = time.monotonic()
         status, answer = self._visitor.post(f"{self._path}/{what}", **sent)

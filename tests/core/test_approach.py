@@ -5,7 +5,7 @@ import unittest
 from fractions import Fraction
 
 from axis_path.core.arithmetic import ball, precision
-from axis_path.core.evaluate import Workshop
+from axis_path.core.evaluate import Branches
 from axis_path.core.locate.algebraic import vanishes
 from axis_path.core.locate.approach import limit_at
 from axis_path.core.locate.limit_rules import Approach
@@ -61,13 +61,13 @@ class ApproachTest(unittest.TestCase):
     def limit(self, text: str, place: int, side: int):
         function = make_function(text)
         with precision(SEARCH_BITS):
-            workshop = Workshop(function)
+            branches = Branches(function)
             beside = ball.from_fraction(Fraction(place) + Fraction(side, 7_919))
-            branch = workshop.branch(workshop.function, beside)
+            branch = branches.branch(branches.function, beside)
             if not branch.prove(beside).is_defined:
                 return None
             at = ball.from_fraction(place)
-            return limit_at(Approaching(workshop, branch, at, frozenset(), side, beside))
+            return limit_at(Approaching(branches, branch, at, frozenset(), side, beside))
 
     def test_limits_from_both_sides(self) -> None:
         for text, place, low, high, is_proved in LIMITS:

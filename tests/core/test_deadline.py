@@ -16,7 +16,7 @@ from axis_path.core.deadline import calculation, timeout_scope
 from axis_path.core.errors import StoppedError
 from axis_path.core.locate import Interval, Kind
 from axis_path.core.locate.seen import seen_breaks, seen_turns, seen_zeros
-from axis_path.core.study import Ask, answer
+from axis_path.core.study import SavedQuery, answer
 from axis_path.core.study.numbers import Numbers
 from axis_path.web.bench.leasing import is_closed
 
@@ -190,7 +190,7 @@ class DeadlineTest(unittest.TestCase):
             found = study.zeros("f", 0, 8)
         with deadline_scope(ticking(0.0004)), calculation():
             # The ledger writes it down, though the time is over.
-            told = answer(study.snapshot, Ask(1, study.snapshot.lines[0].id, "0", "8"))
+            told = answer(study.snapshot, SavedQuery(1, study.snapshot.lines[0].id, "0", "8"))
         self.assertEqual((21, ""), (len(told.rows), told.problem))
         self.assertIn("Not complete: 21 found, 0 of them proved", told.verdict)
         self.assertFalse(found.complete)

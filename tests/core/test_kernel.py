@@ -9,7 +9,7 @@ import numpy as np
 
 from axis_path.core import Study
 from axis_path.core.evaluate import enclosed, sampled
-from axis_path.core.locate import quick, sift
+from axis_path.core.locate import prune, quick
 
 LINES = (
     "x^3/20 - x + s/100", "(x^2 + 1)/((x - 3)(x + 4))", "3exp(-x/5) sin(3x + s)", "1/(1/x)", "cos(x)/x",
@@ -63,8 +63,8 @@ class KernelTest(unittest.TestCase):
             way = function.enclose(lows, highs, slope)
             sure = ~(way.partial | way.broken) & ((way.low > 0) | (way.high < 0))
             lows, highs = lows[sure].copy(), highs[sure].copy()
-            brackets, unsure = sift.crossings(function, value, slope, lows, highs)
-            plain, known = sift._crossings(function, value, slope, (lows, highs))
+            brackets, unsure = prune.crossings(function, value, slope, lows, highs)
+            plain, known = prune._crossings(function, value, slope, (lows, highs))
             with self.subTest(line):
                 self.assertEqual(brackets, list(map(tuple, plain[:, known > 0].T.tolist())))
                 self.assertEqual(unsure.tolist(), (known < 0).tolist())

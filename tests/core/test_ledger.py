@@ -9,39 +9,59 @@ from axis_path.core import Study, Window
 from axis_path.core.draw import place_labels
 from axis_path.core.draw.pixels import FLAG_HEIGHT, Flag, flag_width
 from axis_path.core.errors import FormatError, LimitError
-from axis_path.core.study import Ask, Question, answer
-from axis_path.core.study.asking import ask_from_dict, ask_to_dict
+from axis_path.core.study import QueryKind, SavedQuery, answer
 from axis_path.core.study.fit_queries import form_of_fit, line_of_fit
+from axis_path.core.study.saved_query import query_from_dict, query_to_dict
 
 WINDOW = Window((-10, 10), (-6.5, 6.5), 660, 430)
 LINES = ("f(x) = x^3 - 3x", "g(x) = 2 sin x", "h(x) = 1/x", "L = [(0, 1), (2, -1)]", "k(t) = t - a")
 #: A question, the verdict, and words that some line says of itself or of why it is so.
 SAID = (
-    (Ask(1, 1), "Proved: exactly 3 zeros", "f(0) = 0"),
-    (Ask(1, 1, "1", "2"), "Proved: exactly one zero", "root of a quadratic factor"),
-    (Ask(1, 2, "1", "2"), "Proved: no zero", ""),
-    (Ask(1, 2, "3", "4"), "Proved: exactly one zero", "The sign changes here"),
-    (Ask(1, 1, "-2", "2", Question.EXTREMA), "Proved: exactly 4 extrema", "graph bends up here"),
-    (Ask(1, 3, "-1", "1", Question.BREAKS), "Proved: exactly one break", "grows beyond all bounds"),
-    (Ask(1, 1, what=Question.CROSSING), "", ""),
-    (Ask(1, 3, what=Question.CROSSING), "It does not cross", ""),
-    (Ask(1, 3, what=Question.ASYMPTOTES), "2 asymptotes", "far out to the left and to the right"),
-    (Ask(1, 1, "-3", "3", Question.INTERSECTIONS, 2), "Proved: exactly 3 intersections", "cross"),
-    (Ask(1, 4, what=Question.DATA, text="lines"), "3 findings", ""),
-    (Ask(1, what=Question.SOLVE, text="x^2 = 2"), "Proved: exactly two solutions", "are 2"),
-    (Ask(1, what=Question.SOLVE, text="x^2 < 2"), "Proved: it holds in 1 stretch", ""),
-    (Ask(1, what=Question.SOLVE, text="x^2 < -1"), "Proved: it holds nowhere", ""),
-    (Ask(1, what=Question.SOLVE, text="x y = 1\nx = y"), "Proved: 2 solutions", "Krawczyk"),
-    (Ask(1, what=Question.SOLVE, text="x + y = 1\n2x + 2y = 2"), "There are infinitely many", ""),
+    (SavedQuery(1, 1), "Proved: exactly 3 zeros", "f(0) = 0"),
+    (SavedQuery(1, 1, "1", "2"), "Proved: exactly one zero", "root of a quadratic factor"),
+    (SavedQuery(1, 2, "1", "2"), "Proved: no zero", ""),
+    (SavedQuery(1, 2, "3", "4"), "Proved: exactly one zero", "The sign changes here"),
+    (
+        SavedQuery(1, 1, "-2", "2", QueryKind.EXTREMA),
+        "Proved: exactly 4 extrema",
+        "graph bends up here",
+    ),
+    (
+        SavedQuery(1, 3, "-1", "1", QueryKind.BREAKS),
+        "Proved: exactly one break",
+        "grows beyond all bounds",
+    ),
+    (SavedQuery(1, 1, what=QueryKind.CROSSING), "", ""),
+    (SavedQuery(1, 3, what=QueryKind.CROSSING), "It does not cross", ""),
+    (
+        SavedQuery(1, 3, what=QueryKind.ASYMPTOTES),
+        "2 asymptotes",
+        "far out to the left and to the right",
+    ),
+    (
+        SavedQuery(1, 1, "-3", "3", QueryKind.INTERSECTIONS, 2),
+        "Proved: exactly 3 intersections",
+        "cross",
+    ),
+    (SavedQuery(1, 4, what=QueryKind.DATA, text="lines"), "3 findings", ""),
+    (SavedQuery(1, what=QueryKind.SOLVE, text="x^2 = 2"), "Proved: exactly two solutions", "are 2"),
+    (SavedQuery(1, what=QueryKind.SOLVE, text="x^2 < 2"), "Proved: it holds in 1 stretch", ""),
+    (SavedQuery(1, what=QueryKind.SOLVE, text="x^2 < -1"), "Proved: it holds nowhere", ""),
+    (SavedQuery(1, what=QueryKind.SOLVE, text="x y = 1\nx = y"), "Proved: 2 solutions", "Krawczyk"),
+    (
+        SavedQuery(1, what=QueryKind.SOLVE, text="x + y = 1\n2x + 2y = 2"),
+        "There are infinitely many",
+        "",
+    ),
 )
 PROBLEMS = (
-    (Ask(1, 99), "gone"),
-    (Ask(1, 4), "no function"),
-    (Ask(1, 1, what=Question.DATA), "no single value"),
-    (Ask(1, 1, "2", "1"), "lower end"),
-    (Ask(1, 1, what=Question.POINT, text="1/0"), "no value"),
-    (Ask(1, what=Question.SOLVE, text="\n"), "Nothing"),
-    (Ask(1, what=Question.SOLVE, text="x^2 + y = 1\nx > y"), "made of equations"),
+    (SavedQuery(1, 99), "gone"),
+    (SavedQuery(1, 4), "no function"),
+    (SavedQuery(1, 1, what=QueryKind.DATA), "no single value"),
+    (SavedQuery(1, 1, "2", "1"), "lower end"),
+    (SavedQuery(1, 1, what=QueryKind.POINT, text="1/0"), "no value"),
+    (SavedQuery(1, what=QueryKind.SOLVE, text="\n"), "Nothing"),
+    (SavedQuery(1, what=QueryKind.SOLVE, text="x^2 + y = 1\nx > y"), "made of equations"),
 )
 
 
@@ -72,18 +92,18 @@ class LedgerTest(unittest.TestCase):
 
     def test_numbers_stand_exact_and_as_decimals(self) -> None:
         study = self.study()
-        rows = answer(study.snapshot, Ask(1, what=Question.SOLVE, text="16x = 5")).rows
+        rows = answer(study.snapshot, SavedQuery(1, what=QueryKind.SOLVE, text="16x = 5")).rows
         self.assertEqual(
             [("5/16", "0.3125", True)], [(r.text, r.decimal, r.is_equal) for r in rows]
         )
-        rows = answer(study.snapshot, Ask(1, what=Question.SOLVE, text="3x = 1")).rows
+        rows = answer(study.snapshot, SavedQuery(1, what=QueryKind.SOLVE, text="3x = 1")).rows
         self.assertEqual([("1/3", False)], [(r.text, r.is_equal) for r in rows])
-        point = answer(study.snapshot, Ask(1, 1, what=Question.POINT, text="1/2"))
+        point = answer(study.snapshot, SavedQuery(1, 1, what=QueryKind.POINT, text="1/2"))
         self.assertEqual(["-11/8", "-9/4", "3"], [r.text.replace("−", "-") for r in point.rows[:3]])
         self.assertEqual(["tangent", "normal"], [label for label, _ in point.add])
 
     def test_general_forms_read_as_they_are_written(self) -> None:
-        ask = Ask(1, what=Question.SOLVE, text="x + 2y - z = 1\nx - y = 3")
+        ask = SavedQuery(1, what=QueryKind.SOLVE, text="x + 2y - z = 1\nx - y = 3")
         rows = answer(self.study().snapshot, ask).rows
         self.assertEqual(
             [("x", "7/3 + (1/3)z"), ("y", "−2/3 + (1/3)z"), ("z", "any number")],
@@ -92,30 +112,34 @@ class LedgerTest(unittest.TestCase):
 
     def test_a_variable_of_another_name_stands_on_the_plane_too(self) -> None:
         study = self.study()
-        found = answer(study.snapshot, Ask(1, what=Question.SOLVE, text="k(t) >= 2", unknown="t"))
+        found = answer(
+            study.snapshot, SavedQuery(1, what=QueryKind.SOLVE, text="k(t) >= 2", unknown="t")
+        )
         self.assertEqual([(3.0, True)], [(s.low, s.low_closed) for s in found.spans])
         self.assertEqual((), found.draw)
-        lost = answer(study.snapshot, Ask(1, what=Question.SOLVE, text="q^2 = 4"))
+        lost = answer(study.snapshot, SavedQuery(1, what=QueryKind.SOLVE, text="q^2 = 4"))
         self.assertTrue(all(np.isnan(row.x) for row in lost.rows))
 
     def test_questions_are_kept_with_the_study(self) -> None:
         study = self.study()
         asks = [ask for ask, _, _ in SAID[:8]]
         kept = [
-            Ask(k, a.line, a.low, a.high, a.what, a.other, a.text, a.unknown, "noted", (0, 2))
+            SavedQuery(
+                k, a.line, a.low, a.high, a.what, a.other, a.text, a.unknown, "noted", (0, 2)
+            )
             for k, a in enumerate(asks)
         ]
         study.keep(asks=kept)
         self.assertEqual(tuple(kept), Study.from_dict(study.to_dict()).snapshot.document.asks)
         old = {"id": 3, "line": 1, "low": "0", "high": None}
-        self.assertEqual(Ask(3, 1, "0"), ask_from_dict(old))
+        self.assertEqual(SavedQuery(3, 1, "0"), query_from_dict(old))
         self.assertEqual(
-            {"id": 3, "what": "zeros", "line": 1, "low": "0"}, ask_to_dict(Ask(3, 1, "0"))
+            {"id": 3, "what": "zeros", "line": 1, "low": "0"}, query_to_dict(SavedQuery(3, 1, "0"))
         )
         for wrong in ({}, {"id": 1}, {"id": 1, "line": "1"}, {"id": 1, "line": 1, "what": "wish"},
                       {"id": 1, "line": 1, "labels": ["x"]}, [], {"id": True, "line": 1}):  # fmt: skip
             with self.subTest(wrong), self.assertRaises(FormatError):
-                ask_from_dict(wrong)
+                query_from_dict(wrong)
 
 
 class LabelTest(unittest.TestCase):
@@ -199,19 +223,21 @@ class WordsTest(unittest.TestCase):
         study.define("f(x) = x - 1/2 for -a <= x < a^2")
         study.define("g(x) = x for 0 < x <= 3")
         for line, expected in ((2, "−1 ≤ x < 1"), (3, "0 < x ≤ 3")):
-            self.assertEqual(expected, answer(study.snapshot, Ask(1, line), with_exact=True).where)
-        typed = answer(study.snapshot, Ask(1, 3, "0.5", "2"), with_exact=True)
+            self.assertEqual(
+                expected, answer(study.snapshot, SavedQuery(1, line), with_exact=True).where
+            )
+        typed = answer(study.snapshot, SavedQuery(1, 3, "0.5", "2"), with_exact=True)
         self.assertEqual("0.5 ≤ x ≤ 2", typed.where)
 
     def test_what_always_holds_is_not_called_incomplete(self) -> None:
         for text in ("x = x", "x^2 - x^2 = 0", "sin(x)^2 + cos(x)^2 = 1"):
-            ask = Ask(1, what=Question.SOLVE, text=text)
+            ask = SavedQuery(1, what=QueryKind.SOLVE, text=text)
             with self.subTest(text):
                 found = answer(Study().snapshot, ask, with_exact=True)
                 self.assertIn("true for every x", found.verdict)
                 self.assertEqual(("", ()), (found.note, found.rows))
         never = answer(
-            Study().snapshot, Ask(1, what=Question.SOLVE, text="x = x + 1"), with_exact=True
+            Study().snapshot, SavedQuery(1, what=QueryKind.SOLVE, text="x = x + 1"), with_exact=True
         )
         self.assertEqual("Proved: no solution", never.verdict)
 

@@ -9,7 +9,7 @@ import numpy as np
 from axis_path.core import Study, Window
 from axis_path.core.errors import MathError, NameTakenError
 from axis_path.core.study import answer
-from axis_path.core.study.document import Work
+from axis_path.core.study.document import WorkingLine
 from axis_path.core.study.document_edits import set_working
 from axis_path.core.study.line_edits import write_renaming
 
@@ -108,7 +108,10 @@ class RenamingTest(unittest.TestCase):
                 ):  # fmt: skip
                     study.apply({"do": "find", **ask}, Window((-10, 10), (-7, 7)))
                     self.assertEqual(k + 1, len(study.snapshot.document.asks))
-                study.edit(set_working, [Work(1, "f(a) + 1"), Work(2, "3 +"), Work(3, "aa")])
+                study.edit(
+                    set_working,
+                    [WorkingLine(1, "f(a) + 1"), WorkingLine(2, "3 +"), WorkingLine(3, "aa")],
+                )
                 verdicts = [
                     answer(study.snapshot, ask).verdict for ask in study.snapshot.document.asks[:5]
                 ]

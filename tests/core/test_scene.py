@@ -11,7 +11,7 @@ from scipy.spatial import cKDTree
 from axis_path.core import Study, Window
 from axis_path.core.errors import LimitError, MathError
 from axis_path.core.limits import FINDINGS
-from axis_path.core.study import Question, answer, rewrite_domain, round_to_px
+from axis_path.core.study import QueryKind, answer, rewrite_domain, round_to_px
 from axis_path.core.study.domains import NewEnd
 from axis_path.core.study.legend import drawn_points
 from axis_path.core.study.line_edits import mark_line
@@ -245,7 +245,11 @@ class SceneTest(unittest.TestCase):
                     self.assertEqual("", found.problem, ask)
                     self.assertTrue(found.rows, ask)
                     # Between data nothing is proved, and what is measured is no search.
-                    is_search = ask.what not in (Question.DATA, Question.POINT, Question.INTERVAL)
+                    is_search = ask.what not in (
+                        QueryKind.DATA,
+                        QueryKind.POINT,
+                        QueryKind.INTERVAL,
+                    )
                     self.assertEqual(is_search, found.complete, ask)
 
 

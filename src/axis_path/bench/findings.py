@@ -21,7 +21,7 @@ from axis_path.core.draw.pixels import PER_PX
 from axis_path.core.errors import MathError, StoppedError
 from axis_path.core.language import Vocabulary, latex, read_expression
 from axis_path.core.limits import FOLLOWING_TIME
-from axis_path.core.study import Answer, Ask, Question, Row, answer
+from axis_path.core.study import Answer, QueryKind, Row, SavedQuery, answer
 
 #: So many lines of an answer are sent; the whole is asked for when it is copied.
 _MOST_ROWS = 120
@@ -34,7 +34,7 @@ _LABEL_DIGITS = 4
 class _Mark:
     """One place of the ledger on the plane, in px."""
 
-    ask: Ask
+    ask: SavedQuery
     place: int
     row: Row
     x: float
@@ -45,15 +45,15 @@ class Costs:
     """How long answers took the last time, in seconds, by the study and the question."""
 
     def __init__(self) -> None:
-        self._spent: OrderedDict[tuple[uuid.UUID, Ask], float] = OrderedDict()
+        self._spent: OrderedDict[tuple[uuid.UUID, SavedQuery], float] = OrderedDict()
         self._lock = Lock()
 
-    def of(self, study_id: uuid.UUID, ask: Ask) -> float:
+    def of(self, study_id: uuid.UUID, ask: SavedQuery) -> float:
         """Return how long an answer will probably take; 0 for one that was not given yet."""
         with self._lock:
             return self._spent.get((study_id, _bare(ask)), 0.0)
 
-    def note(self, study_id: uuid.UUID, ask: Ask, seconds: float) -> None:
+    def note(self, study_id: uuid.UUID, ask: SavedQuery, seconds: float) -> None:
         """Keep how long an answer took."""
         with self._lock:
             self._spent[study_id, _bare(ask)] = seconds
@@ -62,7 +62,7 @@ class Costs:
                 self._spent.popitem(last=False)
 
 
-def _bare(ask: Ask) -> Ask:
+def _bare(ask: SavedQuery) -> SavedQuery:
     return replace(ask, note="", labels=())
 
 
@@ -106,7 +106,7 @@ def following_dict(
     return {"findings": texts, "late": late, **_on_plane(asked, answers)}
 
 
-def _on_plane(asked: BenchRequest, answers: list[tuple[Ask, Answer]]) -> dict[str, Any]:
+def _on_plane(asked: BenchRequest, answers: list[tuple[SavedQuery, Answer]]) -> dict[str, Any]:
     definitions = asked.study.definitions()
     tones = {d.id: d.tone for d in definitions}
     hidden = {d.id for d in definitions if d.hidden}
@@ -126,7 +126,7 @@ def findings_dict(asked: BenchRequest, study_id: uuid.UUID) -> dict[str, Any]:
     for ask in study.snapshot.document.asks:
         began = time.perf_counter()
         answers.append((ask, _answered(study, ask, with_exact=is_at_rest)))
-        if not (is_at_rest and ask.what is Question.SOLVE):
+        if not (is_at_rest and ask.what is QueryKind.SOLVE):
             _costs.note(study_id, ask, time.perf_counter() - began)
     return {
         "findings": [_entry(ask, made, is_whole=ask.id == whole) for ask, made in answers],
@@ -134,7 +134,7 @@ def findings_dict(asked: BenchRequest, study_id: uuid.UUID) -> dict[str, Any]:
     }
 
 
-def _answered(study: Study, ask: Ask, *, with_exact: bool) -> Answer:
+def _answered(study: Study, ask: SavedQuery, *, with_exact: bool) -> Answer:
     try:
         with calculation():
             return answer(study.snapshot, ask, with_exact=with_exact)
@@ -142,7 +142,7 @@ def _answered(study: Study, ask: Ask, *, with_exact: bool) -> Answer:
         return Answer(ask.text or ask.what.value, problem=err.message)
 
 
-def _entry(ask: Ask, made: Answer, *, is_whole: bool) -> dict[str, Any]:
+def _entry(ask: SavedQuery, made: Answer, *, is_whole: bool) -> dict[str, Any]:
     rows = made.rows if is_whole else made.rows[:_MOST_ROWS]
     return {
         "id": ask.id, "what": ask.what.value, "line": ask.line, "other": ask.other,
@@ -179,12 +179,12 @@ def _latex(text: str) -> str:
 
 
 def _marks(
-    study: Study, window: Window, answers: list[tuple[Ask, Answer]],
+    study: Study, window: Window, answers: list[tuple[SavedQuery, Answer]],
     tones: dict[int, int | None], hidden: set[int],
 ) -> list[dict[str, Any]]:  # fmt: skip
     marks: list[_Mark] = []
     for ask, made in answers:
-        if ask.line in hidden or (ask.what is Question.SOLVE and not made.rows):
+        if ask.line in hidden or (ask.what is QueryKind.SOLVE and not made.rows):
             continue
         for place, row in enumerate(made.rows):
             if math.isfinite(row.x) and math.isfinite(row.y):
@@ -223,11 +223,11 @@ _KINDS = {"minimum", "maximum", "pole", "hole", "jump", "end", "zero"}
 def _label(mark: _Mark) -> str:
     """Write where a mark stands, short."""
     x, y = (f"{value + 0.0:.{_LABEL_DIGITS}g}" for value in (mark.row.x, mark.row.y))
-    on_axis = mark.row.y == 0 and mark.ask.what in (Question.ZEROS, Question.BREAKS)
+    on_axis = mark.row.y == 0 and mark.ask.what in (QueryKind.ZEROS, QueryKind.BREAKS)
     return (x if on_axis else f"({x}, {y})").replace("-", "−")
 
 
-def _spans(window: Window, answers: list[tuple[Ask, Answer]]) -> list[dict[str, Any]]:
+def _spans(window: Window, answers: list[tuple[SavedQuery, Answer]]) -> list[dict[str, Any]]:
     """Return the stretches of inequalities in tenths of a pixel, cut at the window."""
     found = []
     for ask, made in answers:

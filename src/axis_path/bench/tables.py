@@ -21,7 +21,7 @@ from axis_path.core.evaluate import RealFunction
 from axis_path.core.limits import EXACT_CELLS, SHEET_ROWS
 from axis_path.core.study.results import Results
 from axis_path.core.study.states import States
-from axis_path.core.study.table_queries import LostHead, Tables
+from axis_path.core.study.table_queries import BrokenColumn, Tables
 from axis_path.core.tabulate import (
     Cells,
     Head,
@@ -71,8 +71,8 @@ def table_dict(asked: BenchRequest) -> dict[str, Any]:
     return nothing | {"problem": None, "rows": rows, "count": places.count, "from": start}
 
 
-def _head_dict(head: Head | LostHead) -> dict[str, Any]:
-    if isinstance(head, LostHead):
+def _head_dict(head: Head | BrokenColumn) -> dict[str, Any]:
+    if isinstance(head, BrokenColumn):
         return {"name": head.text, "text": head.text, "own": head.own, "problem": head.problem}
     return {
         "name": head.name, "text": head.text, "own": head.own, "tone": head.tone, "problem": "",
@@ -128,11 +128,11 @@ def _row_before(places: Places, x: object) -> int | None:
 
 
 def _rows(
-    heads: Sequence[Head | LostHead], places: Places, start: int, stop: int
+    heads: Sequence[Head | BrokenColumn], places: Places, start: int, stop: int
 ) -> list[dict[str, Any]]:
     part = make_table(_valued(heads), places.part(start, stop))
     columns = [
-        None if isinstance(head, LostHead) else (Cells(head, places), part.columns.get(str(k)))
+        None if isinstance(head, BrokenColumn) else (Cells(head, places), part.columns.get(str(k)))
         for k, head in enumerate(heads)
     ]
     named = {
@@ -159,7 +159,7 @@ def _rows(
     ]
 
 
-def _valued(heads: Sequence[Head | LostHead]) -> dict[str, RealFunction]:
+def _valued(heads: Sequence[Head | BrokenColumn]) -> dict[str, RealFunction]:
     """Return the functions whose values are wanted, by the numbers of their columns."""
     return {
         str(k): head.function

@@ -9,7 +9,6 @@ from sqlalchemy.orm import Session
 
 from axis_path.core import Study
 from axis_path.core.study import (
-    Ask,
     AtEnd,
     AxesSpec,
     Family,
@@ -17,8 +16,9 @@ from axis_path.core.study import (
     GridKind,
     Play,
     Plot,
-    Question,
+    QueryKind,
     Runner,
+    SavedQuery,
     SliderKind,
     TableSpec,
     Trail,
@@ -57,12 +57,12 @@ def morning_tide() -> DemoStudy:
     study.keep(table=TableSpec("0", "12", "1"))
     height, growing, margin = (_line_id(study, head) for head in ("h(", "g(", "m("))
     asks = [
-        Ask(1, margin, "0", "12.4"),
-        Ask(2, what=Question.SOLVE, text="m(t) >= 0", low="0", high="12.4", unknown="t"),
-        Ask(3, height, None, None, Question.EXTREMA, labels=(1,)),
-        Ask(4, height, None, None, Question.INTERSECTIONS, growing),
-        Ask(5, height, None, None, Question.INFLECTIONS),
-        Ask(6, what=Question.SOLVE, text="h(t) = 3", low="0", high="12.4", unknown="t"),
+        SavedQuery(1, margin, "0", "12.4"),
+        SavedQuery(2, what=QueryKind.SOLVE, text="m(t) >= 0", low="0", high="12.4", unknown="t"),
+        SavedQuery(3, height, None, None, QueryKind.EXTREMA, labels=(1,)),
+        SavedQuery(4, height, None, None, QueryKind.INTERSECTIONS, growing),
+        SavedQuery(5, height, None, None, QueryKind.INFLECTIONS),
+        SavedQuery(6, what=QueryKind.SOLVE, text="h(t) = 3", low="0", high="12.4", unknown="t"),
     ]
     study.keep(asks=tuple(asks))
     view = {"window": {"x": [-1.0, 13.0], "y": [-3.2, 4.6]}, "reading": 4.6, "tab": "findings"}
@@ -91,23 +91,25 @@ def mooring_line() -> DemoStudy:
         _line_id(study, head) for head in ("rope(", "water(", "clear(", "ground", "pull(")
     )
     asks = [
-        Ask(1, clear, "-4", "4"),
-        Ask(2, curve, None, None, Question.INTERVAL, note="how long the rope is: its arc length"),
-        Ask(3, curve, what=Question.POINT, text="3"),
-        Ask(4, curve, None, None, Question.BREAKS),
-        Ask(5, curve, None, None, Question.INTERSECTIONS, level),
-        Ask(6, ground, what=Question.DATA, text="smooth"),
-        Ask(7, pull, None, None, Question.ASYMPTOTES),
-        Ask(8, curve, what=Question.CROSSING, note="how low it hangs in the middle"),
-        Ask(
+        SavedQuery(1, clear, "-4", "4"),
+        SavedQuery(
+            2, curve, None, None, QueryKind.INTERVAL, note="how long the rope is: its arc length"
+        ),
+        SavedQuery(3, curve, what=QueryKind.POINT, text="3"),
+        SavedQuery(4, curve, None, None, QueryKind.BREAKS),
+        SavedQuery(5, curve, None, None, QueryKind.INTERSECTIONS, level),
+        SavedQuery(6, ground, what=QueryKind.DATA, text="smooth"),
+        SavedQuery(7, pull, None, None, QueryKind.ASYMPTOTES),
+        SavedQuery(8, curve, what=QueryKind.CROSSING, note="how low it hangs in the middle"),
+        SavedQuery(
             9,
-            what=Question.SOLVE,
+            what=QueryKind.SOLVE,
             text="y = rope(x)\nx^2 + (y - 3)^2 = 4",
             note="where a boathook of 2 m reaches it from between the bollards",
         ),
-        Ask(
+        SavedQuery(
             10,
-            what=Question.SOLVE,
+            what=QueryKind.SOLVE,
             text="p + q = 24\np - q = 3.5",
             note="the pull on both bollards",
         ),
@@ -200,7 +202,7 @@ def fuel_log() -> DemoStudy:
     study.define("# The fuel for one nautical mile, where u(v) is near what was measured")
     study.define("u(v) = 2.8 - 0.51v + 0.148v^2 for 4 <= v <= 13")
     study.define("m(v) = u(v)/v for 4 <= v <= 13")
-    study.keep(asks=(Ask(1, _line_id(study, "m("), "4", "13", Question.EXTREMA),))
+    study.keep(asks=(SavedQuery(1, _line_id(study, "m("), "4", "13", QueryKind.EXTREMA),))
     view = {"window": {"x": [-1.0, 15.0], "y": [-2.0, 24.0]}, "tab": "data"}
     return DemoStudy("Fuel log", study.to_dict(), view)
 

@@ -6,7 +6,7 @@
 
 from axis_path.core.arithmetic.conversion import to_fraction
 from axis_path.core.evaluate.backends import float_bounds, nearest_float
-from axis_path.core.evaluate.branches import Edge, Workshop
+from axis_path.core.evaluate.branches import Branches, Edge
 from axis_path.core.evaluate.compile import (
     Compiler,
     ListSource,
@@ -68,6 +68,7 @@ __all__ = [
     "LOW",
     "VALUE_BITS",
     "Boxes",
+    "Branches",
     "Compiler",
     "Constant",
     "Edge",
@@ -89,7 +90,6 @@ __all__ = [
     "Sheet",
     "Surroundings",
     "UserFunction",
-    "Workshop",
     "constant_steps",
     "decimal_places",
     "decimal_text",

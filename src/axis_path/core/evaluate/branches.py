@@ -6,7 +6,7 @@ neighbouring places of that kind the expression is one branch, in which ``|u|`` 
 and ``floor(u)`` one number; a branch has all derivatives, and often goes on smoothly to its ends
 and beyond them.
 
-A ``Workshop`` holds a graph of its own, because branches and their derivatives are many; it is kept
+A ``Branches`` holds a graph of its own, because branches and their derivatives are many; it is kept
 with the expression, and begun anew when it has grown too large.
 """
 
@@ -52,7 +52,7 @@ class Edge:
 
 
 class _Shop:
-    """What a workshop has for any values of the sliders; it is kept with its expression."""
+    """What a branches has for any values of the sliders; it is kept with its expression."""
 
     def __init__(self, expression: Expression) -> None:
         self.graph = Graph()
@@ -75,11 +75,11 @@ class _Shop:
             return self.expressions[step]
 
 
-class Workshop:
+class Branches:
     """A graph of its own for one function, its branches, and what is made of them.
 
     Attributes:
-        function: the function that was given, on the workshop's own graph.
+        function: the function that was given, on the branches's own graph.
         edges: together they hold every place where the function may be rough, those of inner
             operations first.
         is_known: whether the rough places of all its operations are known.
@@ -87,7 +87,7 @@ class Workshop:
 
     def __init__(self, function: RealFunction) -> None:
         expression = function.expression
-        self._shop = expression.kept("workshop", lambda: _Shop(expression), _Shop.is_small)
+        self._shop = expression.kept("branches", lambda: _Shop(expression), _Shop.is_small)
         self._graph = self._shop.graph
         self._given = function
         self.function = self.of(self._shop.top)
@@ -101,10 +101,10 @@ class Workshop:
         return replace(self._given, expression=self._shop.expression(step))
 
     def branch(self, function: RealFunction, at: Ball) -> RealFunction:
-        """Return the branch of a function of this workshop that holds around a place.
+        """Return the branch of a function of this branches that holds around a place.
 
         Args:
-            function: it was made by this workshop.
+            function: it was made by this branches.
             at: a number that is no rough place.
         """
         top = self._step_of(function)
@@ -120,10 +120,10 @@ class Workshop:
         return Known(self._graph, place, zeros, parameters, _PROVING)
 
     def settled(self, function: RealFunction, place: Ball, zeros: frozenset[int]) -> Ball:
-        """Return the value at a place where some steps are zero; it is kept with the workshop.
+        """Return the value at a place where some steps are zero; it is kept with the branches.
 
         Args:
-            function: it was made by this workshop.
+            function: it was made by this branches.
             place: a ball that holds the place.
             zeros: the steps.
         """
@@ -133,7 +133,7 @@ class Workshop:
         return self._settled[key][1]
 
     def mirrored(self, function: RealFunction) -> RealFunction:
-        """Return f(-x) for a function f of this workshop."""
+        """Return f(-x) for a function f of this branches."""
         with COMPUTING:
             graph = self._graph
             variable = graph.add(Op.VARIABLE)
@@ -156,7 +156,7 @@ class Workshop:
             return frozenset({graph.minus(graph.add(Op.VARIABLE), number)})
 
     def quotient(self, function: RealFunction) -> tuple[RealFunction, RealFunction] | None:
-        """Return a function of this workshop as a quotient; None if it is none."""
+        """Return a function of this branches as a quotient; None if it is none."""
         with COMPUTING:
             try:
                 top, bottom = as_fraction(self._graph, self._step_of(function))
@@ -165,7 +165,7 @@ class Workshop:
         return None if self._graph.value(bottom) == 1 else (self.of(top), self.of(bottom))
 
     def logarithm_of_power(self, function: RealFunction) -> RealFunction | None:
-        """Return u ln(b) for a function of this workshop that is a power b^u; else None."""
+        """Return u ln(b) for a function of this branches that is a power b^u; else None."""
         step = self._graph.steps[self._step_of(function)]
         if step.op != Op.POWER:
             return None
@@ -175,7 +175,7 @@ class Workshop:
         return self.of(made)
 
     def derivative(self, function: RealFunction) -> RealFunction:
-        """Return the derivative of a function of this workshop.
+        """Return the derivative of a function of this branches.
 
         Raises:
             NotHandledError: it is not known.

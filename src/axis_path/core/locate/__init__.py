@@ -15,9 +15,9 @@ from axis_path.core.locate.extrema import find_extrema
 from axis_path.core.locate.finding import Finding, Findings, Kind
 from axis_path.core.locate.inequality import Condition, Place, Stretch, Stretches, find_stretches
 from axis_path.core.locate.inflections import find_inflections
+from axis_path.core.locate.intersections import Bounds, Curve, find_intersections, meet_in_box
 from axis_path.core.locate.isolated import isolated_points, may_be_isolated
 from axis_path.core.locate.linear import LinearEquation, LinearSolution, Outcome, solve_linear
-from axis_path.core.locate.meetings import Bounds, Curve, find_meetings, meet_in_box
 from axis_path.core.locate.polynomial import is_polynomial
 from axis_path.core.locate.quick import quick_zeros
 from axis_path.core.locate.sweep import Branch, Event, Sweep, sweep
@@ -64,7 +64,7 @@ __all__ = [
     "find_extrema",
     "find_in_data",
     "find_inflections",
-    "find_meetings",
+    "find_intersections",
     "find_stretches",
     "find_zeros",
     "interval",

@@ -45,12 +45,12 @@ def limit_at(nearing: Approaching) -> Limit:
     if value.is_defined and value.continuous and value.value.is_finite():
         return Limit(Approach.VALUE, value, proved=True, is_two_sided=True)
     variable = Limit(Approach.VALUE, place, proved=True)
-    known = nearing.workshop.known(place, nearing.zeros)
+    known = nearing.branches.known(place, nearing.zeros)
     by_rules = limit_by_rules(branch, variable, nearing.beside, known)
     if by_rules.approach not in (Approach.UNKNOWN, Approach.BOUNDED):
         return by_rules
     try:
-        parts = nearing.workshop.quotient(branch)
+        parts = nearing.branches.quotient(branch)
         found = None if parts is None else _of_quotient(nearing, *parts)
     except (LimitError, NotHandledError):
         found = None
@@ -62,7 +62,7 @@ def limit_at(nearing: Approaching) -> Limit:
 
 def _of_power(nearing: Approaching) -> Limit | None:
     """Return the limit of b^u where both move, by that of u ln(b): (1 + x)^(1/x) comes to e."""
-    logarithm = nearing.workshop.logarithm_of_power(nearing.branch)
+    logarithm = nearing.branches.logarithm_of_power(nearing.branch)
     if logarithm is None:
         return None
     found = limit_at(replace(nearing, branch=logarithm))
@@ -103,7 +103,7 @@ def _by_growth(nearing: Approaching) -> Limit | None:
 
 
 def _of_quotient(nearing: Approaching, top: RealFunction, bottom: RealFunction) -> Limit | None:
-    workshop = nearing.workshop
+    branches = nearing.branches
     for _ in range(_MOST_ORDER):
         above, below = nearing.value(top), nearing.value(bottom)
         if not (above.is_defined and below.is_defined and above.continuous and below.continuous):
@@ -115,7 +115,7 @@ def _of_quotient(nearing: Approaching, top: RealFunction, bottom: RealFunction) 
             return _unbounded(nearing)
         if not (_is_zero(above) and _is_zero(below)):
             return None
-        top, bottom = workshop.derivative(top), workshop.derivative(bottom)
+        top, bottom = branches.derivative(top), branches.derivative(bottom)
     return None
 
 

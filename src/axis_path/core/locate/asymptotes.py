@@ -16,7 +16,7 @@ from flint import arb, fmpq, fmpq_poly
 
 from axis_path.core.arithmetic import Ball, Defined, ball, precision
 from axis_path.core.errors import LimitError, NotHandledError, StoppedError
-from axis_path.core.evaluate import RealFunction, Workshop
+from axis_path.core.evaluate import Branches, RealFunction
 from axis_path.core.locate.approach import followed_outward
 from axis_path.core.locate.finding import Findings, Kind
 from axis_path.core.locate.limit_rules import UNKNOWN, Approach, Limit, limit_by_rules, to_infinity
@@ -127,36 +127,36 @@ def _outward(function: RealFunction, side: int) -> Asymptote | str | None:
     """Return the asymptote far out on one side, None if there is none, or what is not decided."""
     if (function.high if side > 0 else function.low) is not None:
         return None
-    workshop = Workshop(function)
-    if not Outside(workshop, side, _FAR).is_one_branch():
+    branches = Branches(function)
+    if not Outside(branches, side, _FAR).is_one_branch():
         # One branch is not the function, but what is lost by floor and ceil is bounded.
-        return _by_tails(workshop, workshop.function, side) or _UNDECIDED
+        return _by_tails(branches, branches.function, side) or _UNDECIDED
     at = Ball((side * _OUT).mid())
-    branch = workshop.branch(workshop.function, at)
+    branch = branches.branch(branches.function, at)
     if branch.prove(at).defined is not Defined.YES:
         return None
     if as_polynomial(branch, branch.expression) is not None:
         # It is a line, which comes near to no line but itself, or bends away from all.
         return None
-    divided = _divided(workshop, branch)
+    divided = _divided(branches, branch)
     if divided is not None:
         return _line(divided[1], divided[0], side, proved=True) if divided[2] else None
     try:
-        return _of_branch(workshop, branch, side)
+        return _of_branch(branches, branch, side)
     except (LimitError, NotHandledError):
         return None
 
 
-def _of_branch(workshop: Workshop, branch: RealFunction, side: int) -> Asymptote | None:
-    derived = workshop.derivative(branch)
-    if workshop.derivative(derived).expression.is_zero():
+def _of_branch(branches: Branches, branch: RealFunction, side: int) -> Asymptote | None:
+    derived = branches.derivative(branch)
+    if branches.derivative(derived).expression.is_zero():
         # A line with coefficients that are no fractions.
         return None
     level = _limit(branch, side)
     is_level = level.value is not None and level.approach is Approach.VALUE
     if level.value is not None and is_level and level.proved:
         return _line(ball.from_fraction(0), level.value, side, proved=True)
-    found = _by_tails(workshop, branch, side)
+    found = _by_tails(branches, branch, side)
     if found is not None:
         return found
     if level.value is not None and is_level:
@@ -169,22 +169,22 @@ def _of_branch(workshop: Workshop, branch: RealFunction, side: int) -> Asymptote
     return None if rest.value is None else _line(slope.value, rest.value, side, proved=False)
 
 
-def _by_tails(workshop: Workshop, function: RealFunction, side: int) -> Asymptote | None:
-    line = line_far_out(function if side > 0 else workshop.mirrored(function), _FAR)
+def _by_tails(branches: Branches, function: RealFunction, side: int) -> Asymptote | None:
+    line = line_far_out(function if side > 0 else branches.mirrored(function), _FAR)
     if line is None:
         return None
     slope, at = (Ball(rate.value, exact=rate.exact) for rate in line)
     return _line(slope if side > 0 else ball.negative(slope), at, side, proved=True)
 
 
-def _divided(workshop: Workshop, branch: RealFunction) -> tuple[Ball, Ball, bool] | None:
+def _divided(branches: Branches, branch: RealFunction) -> tuple[Ball, Ball, bool] | None:
     """Divide a quotient of polynomials; None if it is no such quotient.
 
     Returns:
         What the line has at 0, its slope, and whether it is a line.
     """
     try:
-        parts = workshop.quotient(branch)
+        parts = branches.quotient(branch)
     except LimitError:
         return None
     if parts is None:

@@ -106,7 +106,7 @@ def break_at(
         ), ""
     own = Limit(Approach.VALUE, value, proved=True, is_two_sided=True)
     moves = (
-        _order(anatomy, spot, (anatomy.workshop.function, own), (before.branch, low))
+        _order(anatomy, spot, (anatomy.branches.function, own), (before.branch, low))
         if value.is_defined
         else None
     )
@@ -148,7 +148,7 @@ def limits_beside(
             found.append(None)
             continue
         nearing = Approaching(
-            anatomy.workshop, part.branch, spot.place, spot.zeros, side, part.middle
+            anatomy.branches, part.branch, spot.place, spot.zeros, side, part.middle
         )
         limit = limit_at(nearing)
         # Where rough places may be missing, a branch need not be what lies beside the spot.

@@ -15,10 +15,10 @@ from axis_path.core.catalogue import Parity
 from axis_path.core.evaluate import (
     HIGH,
     LOW,
+    Branches,
     Expression,
     Op,
     RealFunction,
-    Workshop,
     evaluate_constant,
     parity_about,
     to_fraction,
@@ -52,7 +52,7 @@ class Parts:
     """The smooth parts of a function over an interval, all of them with values.
 
     Attributes:
-        workshop: where the branches in the parts were made.
+        branches: where the branches in the parts were made.
         inside: the interval.
         parts: side by side, from end to end.
         cuts: where the function is zero, to the nearest floats; None if that is not known.
@@ -61,7 +61,7 @@ class Parts:
     """
 
     function: RealFunction
-    workshop: Workshop
+    branches: Branches
     inside: Interval
     parts: tuple[Part, ...]
     cuts: tuple[Ball, ...] | None
@@ -176,7 +176,7 @@ class Parts:
 
     def _stretches(self, bits: int) -> list[Stretch]:
         with precision(PART_BITS):
-            return [stretch(self.workshop, part, bits) for part in self.parts]
+            return [stretch(self.branches, part, bits) for part in self.parts]
 
     def _over(
         self, part: Stretch, expression: Expression, places: Sequence[Ball], bits: int
@@ -229,20 +229,20 @@ def smooth_parts(
             if gap.defined is not Defined.NO:
                 return None
             return f"no value at {function.variable} = {near(gap.middle, _width(inside))}"
-        shop = anatomy.workshop
+        branches = anatomy.branches
         parts = tuple(map(_cancelled, anatomy.parts))
-        stretches = [stretch(shop, part, PART_BITS) for part in parts]
+        stretches = [stretch(branches, part, PART_BITS) for part in parts]
         for spot, beside in zip(anatomy.spots, _sides(parts, stretches), strict=True):
             value = anatomy.value_at(spot)
             if value.defined is Defined.MAYBE and not _is_own_end(spot, value):
                 return None
-            if not all(_is_settled(shop, part, spot, found) for part, found in beside):
+            if not all(_is_settled(branches, part, spot, found) for part, found in beside):
                 return f"no value at {function.variable} = {value_text(spot.place)}"
         is_rough = any(each.slivers for each in stretches)
     zeros = find_zeros(function, inside)
     is_cut = zeros.complete and len(zeros) <= MOST_PARTS
     cuts = tuple(ball.from_fraction(Fraction(zero.x)) for zero in zeros) if is_cut else None
-    return Parts(function, shop, inside, parts, cuts, is_rough, endless)
+    return Parts(function, branches, inside, parts, cuts, is_rough, endless)
 
 
 def _sides(
@@ -271,11 +271,11 @@ def _cancelled(part: Part) -> Part:
     return replace(part, branch=replace(part.branch, expression=polynomial))
 
 
-def _is_settled(workshop: Workshop, part: Part, spot: Spot, beside: Stretch) -> bool:
+def _is_settled(branches: Branches, part: Part, spot: Spot, beside: Stretch) -> bool:
     """Check whether a branch goes on to a spot, or is bounded or known to diverge beside it."""
     if any(sliver.place.value.overlaps(spot.place.value) for sliver in beside.slivers):
         return True
-    value = workshop.settled(part.branch, spot.place, spot.zeros)
+    value = branches.settled(part.branch, spot.place, spot.zeros)
     return value.is_defined and bool(value.value.is_finite())
 
 

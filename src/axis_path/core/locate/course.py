@@ -37,7 +37,7 @@ def course_of(anatomy: Anatomy, part: Part, order: int) -> Course:
     """Find where a derivative of a part is zero."""
     slope = part.branch
     for _ in range(order):
-        slope = anatomy.workshop.derivative(slope)
+        slope = anatomy.branches.derivative(slope)
     search = Search()
     search_branch(
         slope, [part.cell], search, is_smooth=anatomy.complete, max_cells=LOCATE_CELLS.value

@@ -8,7 +8,7 @@ from flint import arb
 
 from axis_path.core.arithmetic import Ball
 from axis_path.core.errors import LimitError, NotHandledError
-from axis_path.core.evaluate import RealFunction, Workshop
+from axis_path.core.evaluate import Branches, RealFunction
 from axis_path.core.locate.improper import tail_of
 from axis_path.core.locate.outside import Outside
 
@@ -71,18 +71,18 @@ def endless_end(function: RealFunction, side: int, other: float) -> EndlessEnd |
         side: -1 for numbers below all bounds, 1 above.
         other: the size of the other end of the interval.
     """
-    workshop = Workshop(function)
+    branches = Branches(function)
     for end in _ENDS:
         if end <= 2 * other:
             continue
-        outside = Outside(workshop, side, float(end))
+        outside = Outside(branches, side, float(end))
         if not outside.is_one_branch():
             continue
-        branch = workshop.branch(workshop.function, Ball(arb(side * end) * 3 / 2))
+        branch = branches.branch(branches.function, Ball(arb(side * end) * 3 / 2))
         try:
             keeps_sign = outside.keeps_away(branch)
         except (LimitError, NotHandledError):
             keeps_sign = False
-        turned = branch if side > 0 else workshop.mirrored(branch)
+        turned = branch if side > 0 else branches.mirrored(branch)
         return EndlessEnd(turned, end, keeps_sign)
     return None

@@ -17,7 +17,7 @@ from flint import arb, fmpq
 from axis_path.core.arithmetic import Ball, Defined, ball, precision
 from axis_path.core.arithmetic.conversion import fraction_of, to_fraction
 from axis_path.core.errors import LimitError, NotHandledError
-from axis_path.core.evaluate import Multiple, RealFunction, Workshop, multiple_of_pi, period
+from axis_path.core.evaluate import Branches, Multiple, RealFunction, multiple_of_pi, period
 from axis_path.core.locate.cells import Interval
 from axis_path.core.locate.exact import place_of, written
 from axis_path.core.locate.finding import Findings
@@ -144,7 +144,7 @@ def _end(functions: Sequence[RealFunction], side: int) -> _End:
 def _is_zero_beyond(function: RealFunction, side: int, end: int) -> bool:
     if (function.high if side > 0 else function.low) is not None:
         return False
-    outside = Outside(Workshop(function), side, float(end))
+    outside = Outside(Branches(function), side, float(end))
     return outside.is_one_branch() and outside.is_zero()
 
 
@@ -210,16 +210,16 @@ def _is_without(function: RealFunction, side: int, end: int) -> bool:
     domain_end = function.high if side > 0 else function.low
     if domain_end is not None:
         return bool(domain_end.value.value * side <= end)
-    workshop = Workshop(function)
-    outside = Outside(workshop, side, float(end))
+    branches = Branches(function)
+    outside = Outside(branches, side, float(end))
     if not outside.is_one_branch():
         return False
     beyond = ball.from_fraction(side * Fraction(end) * 3 / 2)
-    branch = workshop.branch(workshop.function, beyond)
+    branch = branches.branch(branches.function, beyond)
     if branch.prove(beyond).defined is Defined.NO:
         return True
     try:
         factors = branch.expression.factors(through_pieces=True)
-        return all(outside.keeps_away(workshop.of(factor.step)) for factor in factors)
+        return all(outside.keeps_away(branches.of(factor.step)) for factor in factors)
     except (LimitError, NotHandledError):
         return False

@@ -126,9 +126,9 @@ def bounded_beside(nearing: Approaching, function: RealFunction, hull: Ball) -> 
         function: a branch, or the slope of one; smooth beside the place.
         hull: all from the place to the end of a sliver.
     """
-    shop = nearing.workshop
+    branches = nearing.branches
     try:
-        parts = shop.quotient(function)
+        parts = branches.quotient(function)
         if parts is None:
             return None
         top, bottom = parts
@@ -143,7 +143,7 @@ def bounded_beside(nearing: Approaching, function: RealFunction, hull: Ball) -> 
             values = [nearing.value(each) for each in (top, bottom)]
             if not all(each.exact is not None and each.exact == 0 for each in values):
                 return None
-            top, bottom = shop.derivative(top), shop.derivative(bottom)
+            top, bottom = branches.derivative(top), branches.derivative(bottom)
     except (LimitError, NotHandledError):
         pass
     return None

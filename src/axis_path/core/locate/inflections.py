@@ -117,7 +117,7 @@ def _leaving_sign(course: Course, side: int) -> int | None:
 def _goes_through(anatomy: Anatomy, spot: Spot, one: Course, other: Course) -> bool:
     """Check whether the slopes from both sides come to the same, a vertical tangent included."""
     parts = [
-        replace(course.part, branch=anatomy.workshop.derivative(course.part.branch))
+        replace(course.part, branch=anatomy.branches.derivative(course.part.branch))
         for course in (one, other)
     ]
     low, high = limits_beside(anatomy, parts[0], spot, parts[1])

@@ -1,4 +1,4 @@
-"""The simple zeros of ``sift.py`` in stretches of one direction each, compiled.
+"""The simple zeros of ``prune.py`` in stretches of one direction each, compiled.
 
 A zero takes some ten enclosures at a few places each: called from Python each costs fifty times
 what it computes. The loops over enclosures are here, and beside them what is done between two of

@@ -24,7 +24,7 @@ def growth_beside(
 
     Args:
         nearing: the place.
-        function: of its workshop, smooth beside it.
+        function: of its branches, smooth beside it.
         hull: all from the place to where that is known to hold.
         far: a ball that holds the inverse of its width.
 
@@ -35,7 +35,7 @@ def growth_beside(
         found = _of(nearing, function, hull, far)
         if found is not None and found.sign is not None:
             return found
-        parts = nearing.workshop.quotient(function)
+        parts = nearing.branches.quotient(function)
         sides = [_of(nearing, each, hull, far) for each in parts or ()]
     except (LimitError, NotHandledError):
         return None
@@ -67,16 +67,16 @@ def _zeros_beside(
     By Taylor's theorem a step with n - 1 derivatives that vanish is (x - a)^n/n! times its next
     one, somewhere between.
     """
-    shop = nearing.workshop
-    known = shop.known(nearing.place, nearing.zeros)
+    branches = nearing.branches
+    known = branches.known(nearing.place, nearing.zeros)
     there = prove_steps(function, nearing.place)
     found: dict[int, Polynomial] = {}
     for place, (index, value) in enumerate(zip(there.indices, there.values, strict=True)):
         if not (value.exact == 0 or known.is_zero(index, value)):
             continue
-        step = shop.of(index)
+        step = branches.of(index)
         for order in range(1, _MOST_ORDER + 1):
-            step = shop.derivative(step)
+            step = branches.derivative(step)
             if nearing.value(step).excludes_zero():
                 slope = step.prove(hull)
                 if slope.is_defined and slope.value.is_finite():

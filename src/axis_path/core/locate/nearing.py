@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from axis_path.core.arithmetic import Ball
-from axis_path.core.evaluate import RealFunction, Workshop
+from axis_path.core.evaluate import Branches, RealFunction
 
 
 @dataclass(frozen=True, slots=True)
@@ -13,15 +13,15 @@ class Approaching:
     """A branch that nears a place from one side.
 
     Attributes:
-        workshop: it made the branch.
+        branches: it made the branch.
         branch: smooth on that side of the place.
         place: where.
-        zeros: which steps of the workshop are exactly zero there.
+        zeros: which steps of the branches are exactly zero there.
         side: -1 to come from below, 1 from above.
         beside: a number on that side, where the branch is the same.
     """
 
-    workshop: Workshop
+    branches: Branches
     branch: RealFunction
     place: Ball
     zeros: frozenset[int]
@@ -29,5 +29,5 @@ class Approaching:
     beside: Ball
 
     def value(self, function: RealFunction) -> Ball:
-        """Return the value of a function of the workshop at the place."""
-        return self.workshop.settled(function, self.place, self.zeros)
+        """Return the value of a function of the branches at the place."""
+        return self.branches.settled(function, self.place, self.zeros)

@@ -1,7 +1,7 @@
 """How a function is put together over an interval: smooth parts, and the spots between them.
 
 The spots are the places where an operation may begin, end, jump or have a kink. They are zeros of
-the function's edges (``Workshop.edges``), located with proof, those of inner operations first;
+the function's edges (``Branches.edges``), located with proof, those of inner operations first;
 between two neighbouring spots the function is one smooth branch, or has no value at all. Everything
 that is located later is looked for in the parts and at the spots.
 """
@@ -17,10 +17,10 @@ from flint import arb
 from axis_path.core.arithmetic import Ball, Defined, ball
 from axis_path.core.errors import LimitError, NotHandledError, StoppedError
 from axis_path.core.evaluate import (
+    Branches,
     Edge,
     End,
     RealFunction,
-    Workshop,
     nearest_whole,
     to_fraction,
 )
@@ -44,7 +44,7 @@ class Spot:
         place: a ball that holds it; exact if it is known exactly.
         proved: whether exactly one such place is proved to lie in the ball.
         is_end: whether the interval ends here.
-        zeros: the steps of the workshop's functions that are proved to be zero here: what defines
+        zeros: the steps of the branches's functions that are proved to be zero here: what defines
             the place.
         is_gap: whether an operation has no value here.
         is_left_out: whether the domain leaves this single value out.
@@ -94,7 +94,7 @@ class Anatomy:
     """
 
     function: RealFunction
-    workshop: Workshop
+    branches: Branches
     inside: Interval
     spots: tuple[Spot, ...]
     parts: tuple[Part, ...]
@@ -119,20 +119,20 @@ class Anatomy:
             outside = self.function.outside(spot.place)
             if outside is not None and outside.defined is Defined.NO:
                 return outside
-        value = self.settled(self.workshop.function, spot)
+        value = self.settled(self.branches.function, spot)
         if value.defined is Defined.MAYBE and spot.is_gap:
             # The place is not known to the last digit, but that an operation has no value there is.
             return ball.undefined(value.reason)
         if value.is_defined and value.exact is None and not value.excludes_zero():
             # A factor that defines the spot is exactly zero at it.
-            factors = self.workshop.function.expression.factors(through_pieces=True)
+            factors = self.branches.function.expression.factors(through_pieces=True)
             if any(factor.step in spot.zeros for factor in factors):
                 return ball.from_fraction(0)
         return value
 
     def settled(self, function: RealFunction, spot: Spot) -> Ball:
-        """Return the value of a function of the workshop at a spot, whatever its domain is."""
-        return self.workshop.settled(function, spot.place, spot.zeros)
+        """Return the value of a function of the branches at a spot, whatever its domain is."""
+        return self.branches.settled(function, spot.place, spot.zeros)
 
     def _own_end(self, spot: Spot) -> End | None:
         """Return the end of the function's own domain that lies at a spot."""
@@ -149,21 +149,21 @@ def take_apart(function: RealFunction, inside: Interval) -> Anatomy:
 
     Called inside ``precision``.
     """
-    workshop = Workshop(function)
+    branches = Branches(function)
     spots = [
-        Spot(end, is_end=True, zeros=workshop.zeros_at(end)) for end in (inside.low, inside.high)
+        Spot(end, is_end=True, zeros=branches.zeros_at(end)) for end in (inside.low, inside.high)
     ]
     for value in function.without:
-        left_out = Spot(value, zeros=workshop.zeros_at(value), is_left_out=True)
-        spots = _with_spots(workshop, spots, [left_out])
+        left_out = Spot(value, zeros=branches.zeros_at(value), is_left_out=True)
+        spots = _with_spots(branches, spots, [left_out])
     notes: list[str] = []
-    complete = workshop.is_known
+    complete = branches.is_known
     if not complete:
         notes.append("Where this function may jump or have gaps is not known here.")
-    for edge in workshop.edges:
-        more, sure = _spots_of(workshop, edge, spots)
+    for edge in branches.edges:
+        more, sure = _spots_of(branches, edge, spots)
         complete = complete and sure
-        spots = _with_spots(workshop, spots, more)
+        spots = _with_spots(branches, spots, more)
         if len(spots) > SPOTS.value:
             # Those nearest to the middle of the crowd are the ones that would go on for ever.
             spots = [*spots[: SPOTS.value - 1], spots[-1]]
@@ -173,17 +173,17 @@ def take_apart(function: RealFunction, inside: Interval) -> Anatomy:
     if not complete and not notes:
         notes.append("Whether there are more breaks or kinks could not be decided.")
     try:
-        parts = [_part(workshop, low, high, is_known=complete) for low, high in pairwise(spots)]
+        parts = [_part(branches, low, high, is_known=complete) for low, high in pairwise(spots)]
     except StoppedError:
         # What is searched next is stopped as well, and tells what is seen.
         complete = False
-        parts = [_part(workshop, low, high, is_known=False) for low, high in pairwise(spots)]
+        parts = [_part(branches, low, high, is_known=False) for low, high in pairwise(spots)]
     return Anatomy(
-        function, workshop, inside, tuple(spots), tuple(parts), complete, " ".join(notes)
+        function, branches, inside, tuple(spots), tuple(parts), complete, " ".join(notes)
     )
 
 
-def sharpened(workshop: Workshop, spot: Spot) -> Ball:
+def sharpened(branches: Branches, spot: Spot) -> Ball:
     """Return the place of a spot, narrowed as far as the present precision goes.
 
     Source: Newton's method on intervals, as in ``search.py``.
@@ -196,9 +196,9 @@ def sharpened(workshop: Workshop, spot: Spot) -> Ball:
     if not spot.proved:
         return place
     for step in sorted(spot.zeros):
-        function = workshop.of(step)
+        function = branches.of(step)
         try:
-            slope = workshop.derivative(function)
+            slope = branches.derivative(function)
         except (LimitError, NotHandledError):
             continue
         for _ in range(_MOST_STEPS):
@@ -226,27 +226,27 @@ def _middle(low: Ball, high: Ball) -> Ball:
     return Ball(near_by if is_between else middle.mid())
 
 
-def _part(workshop: Workshop, low: Spot, high: Spot, *, is_known: bool) -> Part:
+def _part(branches: Branches, low: Spot, high: Spot, *, is_known: bool) -> Part:
     at = _middle(low.place, high.place)
     if not is_known:
         # Where a spot may be missing the function need not be one branch all along.
-        return Part(low, high, workshop.function, Defined.MAYBE, at)
-    branch = workshop.branch(workshop.function, at)
+        return Part(low, high, branches.function, Defined.MAYBE, at)
+    branch = branches.branch(branches.function, at)
     return Part(low, high, branch, branch.prove(at).defined, at)
 
 
-def _spots_of(workshop: Workshop, edge: Edge, spots: list[Spot]) -> tuple[list[Spot], bool]:
+def _spots_of(branches: Branches, edge: Edge, spots: list[Spot]) -> tuple[list[Spot], bool]:
     """Return the zeros of an edge between the spots that are known, and whether these are all."""
     found: list[Spot] = []
     sure = True
-    branches: dict[int, tuple[RealFunction, list[Cell]]] = {}
+    searched: dict[int, tuple[RealFunction, list[Cell]]] = {}
     for low, high in pairwise(spots):
         at = _middle(low.place, high.place)
-        branch = workshop.branch(edge.function, at)
+        branch = branches.branch(edge.function, at)
         if branch.prove(at).defined is not Defined.NO:
-            kept = branches.setdefault(branch.expression.step, (branch, []))
+            kept = searched.setdefault(branch.expression.step, (branch, []))
             kept[1].append(_cell(low, high))
-    for branch, cells in branches.values():
+    for branch, cells in searched.values():
         search = Search()
         try:
             search_branch(branch, cells, search, is_smooth=sure)
@@ -285,30 +285,30 @@ def _level_at(branch: RealFunction, place: Ball) -> frozenset[int]:
     return frozenset({zero.step, *(each.step for each in factors if len(factors) == 1)})
 
 
-def _with_spots(workshop: Workshop, spots: list[Spot], more: list[Spot]) -> list[Spot]:
+def _with_spots(branches: Branches, spots: list[Spot], more: list[Spot]) -> list[Spot]:
     """Put spots in order; one that lies at another is the same, and only those inside count."""
     low, high = spots[0], spots[-1]
     kept = [spot for spot in more if _is_within(spot.place, low.place, high.place)]
     merged: list[Spot] = []
     for spot in sorted([*spots, *kept], key=lambda each: each.place.value.mid()):
-        _add(workshop, merged, spot)
+        _add(branches, merged, spot)
     return merged
 
 
-def _add(workshop: Workshop, merged: list[Spot], spot: Spot) -> None:
+def _add(branches: Branches, merged: list[Spot], spot: Spot) -> None:
     """Add a spot after those before it; it may be one of the last of these."""
     if merged and merged[-1].place.value.overlaps(spot.place.value):
-        for each in _told_apart(workshop, merged.pop(), spot):
-            _add(workshop, merged, each)
+        for each in _told_apart(branches, merged.pop(), spot):
+            _add(branches, merged, each)
     else:
         merged.append(spot)
 
 
-def _told_apart(workshop: Workshop, one: Spot, other: Spot) -> list[Spot]:
+def _told_apart(branches: Branches, one: Spot, other: Spot) -> list[Spot]:
     """Return two spots that overlap as one, or as two that are narrowed until they are apart."""
-    if coincide(workshop, one, other):
+    if coincide(branches, one, other):
         return [_joined(one, other, is_same=True)]
-    pair = [replace(spot, place=sharpened(workshop, spot)) for spot in (one, other)]
+    pair = [replace(spot, place=sharpened(branches, spot)) for spot in (one, other)]
     pair.sort(key=lambda spot: spot.place.value.mid())
     if pair[0].place.value.overlaps(pair[1].place.value):
         return [_joined(one, other, is_same=False)]
@@ -341,7 +341,7 @@ def _is_known(place: Ball) -> bool:
     return place.exact is not None or place.turns is not None
 
 
-def coincide(workshop: Workshop, one: Spot, other: Spot) -> bool:
+def coincide(branches: Branches, one: Spot, other: Spot) -> bool:
     """Check whether two spots whose balls overlap are proved to be one place.
 
     Each ball holds one zero of what defines its spot. If that is zero at the other spot too, it is
@@ -352,26 +352,26 @@ def coincide(workshop: Workshop, one: Spot, other: Spot) -> bool:
     if _is_known(one.place) and _is_known(other.place):
         return ball.subtract(one.place, other.place).sign() == 0
     return any(
-        _is_zero_at(workshop, step, a) and _has_one_zero(workshop, step, a, b)
+        _is_zero_at(branches, step, a) and _has_one_zero(branches, step, a, b)
         for a, b in ((one, other), (other, one))
         if a.zeros or _is_known(a.place)
         for step in b.zeros
     )
 
 
-def _is_zero_at(workshop: Workshop, step: int, spot: Spot) -> bool:
+def _is_zero_at(branches: Branches, step: int, spot: Spot) -> bool:
     return step in spot.zeros or (
-        workshop.settled(workshop.of(step), spot.place, spot.zeros).exact == 0
+        branches.settled(branches.of(step), spot.place, spot.zeros).exact == 0
     )
 
 
-def _has_one_zero(workshop: Workshop, step: int, one: Spot, other: Spot) -> bool:
+def _has_one_zero(branches: Branches, step: int, one: Spot, other: Spot) -> bool:
     """Check whether a step that has one zero in the ball of a spot has no second one beside it."""
     if other.place.value.contains(one.place.value):
         return True
-    function = workshop.of(step)
+    function = branches.of(step)
     try:
-        slope = workshop.derivative(function)
+        slope = branches.derivative(function)
     except (LimitError, NotHandledError):
         return False
     return slope.prove(Ball(one.place.value.union(other.place.value))).sign() in (-1, 1)

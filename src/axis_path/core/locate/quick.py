@@ -21,7 +21,7 @@ from axis_path.core.errors import LimitError, NotHandledError
 from axis_path.core.evaluate import RealFunction, digits_between
 from axis_path.core.locate.exact import quick_candidates, written
 from axis_path.core.locate.finding import Finding, Kind
-from axis_path.core.locate.sift import compiled_kernel, crossings
+from axis_path.core.locate.prune import compiled_kernel, crossings
 from axis_path.core.threads import Bounded
 
 Floats = NDArray[np.float64]

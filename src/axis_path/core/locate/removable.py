@@ -48,7 +48,7 @@ def smooth_beside(nearing: Approaching) -> NearHole | None:
         None if it is not known to do so, or changes its sign next to the place.
     """
     try:
-        parts = nearing.workshop.quotient(nearing.branch)
+        parts = nearing.branches.quotient(nearing.branch)
         if parts is None:
             return None
         orders = [_order(nearing, each) for each in parts]
@@ -74,7 +74,7 @@ def _order(nearing: Approaching, function: RealFunction) -> int | None:
             return order
         if value.exact is None or value.exact != 0:
             return None
-        function = nearing.workshop.derivative(function)
+        function = nearing.branches.derivative(function)
     return None
 
 

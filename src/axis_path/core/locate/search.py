@@ -1,7 +1,7 @@
 """All zeros of one smooth function between two places, with proof.
 
 The function is split into factors. A polynomial with rational coefficients is isolated exactly. Any
-other factor is first sifted with enclosures (``sift.py``), which settles simple zeros. What is left
+other factor is first pruned with enclosures (``prune.py``), which settles simple zeros. The rest
 is halved with balls of 128 bits: a cell is settled when the ball of values excludes 0, or when the
 ball of slopes does and the signs at its ends are known. Where the function touches the axis, a
 simple number that makes it exactly 0 is looked for: if its first derivatives are exactly 0 there
@@ -40,9 +40,9 @@ from axis_path.core.locate.cells import (
 )
 from axis_path.core.locate.exact import candidates, quadratic_at, quick_candidates
 from axis_path.core.locate.polynomial import as_polynomial, real_zeros
+from axis_path.core.locate.prune import Pruned, prune
 from axis_path.core.locate.rational import as_quotient
 from axis_path.core.locate.several import cancels_in_parts
-from axis_path.core.locate.sift import Sifted, sift
 from axis_path.core.locate.turning import search_by_half_angle
 
 #: A zero is narrowed to this part of itself: enough for a float and for its simple exact form.
@@ -170,7 +170,7 @@ class _Factor:
         if polynomial is not None:
             self._search_polynomial(polynomial, cells)
             return
-        left = self._sifted(cells)
+        left = self._pruned(cells)
         if _width_of(left) * 2 > _width_of(cells) and self.is_zero_along(cells):
             self.search_.constant.extend(cells)
             return
@@ -282,14 +282,14 @@ class _Factor:
             root = self._exact_root(zero.place) or Root(Ball(zero.place), proved=True)
             self.search_.roots.append(replace(root, order=zero.order, surd=zero.surd))
 
-    def _sifted(self, cells: Sequence[Cell]) -> list[Cell]:
+    def _pruned(self, cells: Sequence[Cell]) -> list[Cell]:
         """Settle what enclosures can; give the cells that are left."""
         too_narrow = [cell for cell in cells if not _has_floats(cell)]
         wide = [cell for cell in cells if _has_floats(cell)]
         lows = {float_below(cell.low.value.lower()): cell for cell in wide}
         highs = {float_above(cell.high.value.upper()): cell for cell in wide}
         parts = list(zip(lows, highs, strict=True))
-        found = sift(self.function, self.factor, parts, is_smooth=self.is_smooth)
+        found = prune(self.function, self.factor, parts, is_smooth=self.is_smooth)
         if found.is_crowded:
             found = _thinned(found)
         simple = quick_candidates(*np.array(found.brackets).reshape(-1, 2).T.copy())
@@ -616,7 +616,7 @@ def _cell_between(low: float, first: Cell | None, high: float, last: Cell | None
     )
 
 
-def _thinned(found: Sifted) -> Sifted:
+def _thinned(found: Pruned) -> Pruned:
     """Leave out the zeros next to where they crowd, so that a handful of them stands for all."""
     if len(found.brackets) <= _MOST_IN_CROWD:
         return found
@@ -628,7 +628,7 @@ def _thinned(found: Sifted) -> Sifted:
     crowd = (min(ends), max(ends))
     rest = [(a, b) for a, b in found.rest if b < crowd[0] or a > crowd[1]]
     kept = sorted(nearest[len(dropped) :])
-    return Sifted(kept, sorted([*rest, crowd]), is_dense=True, is_crowded=True)
+    return Pruned(kept, sorted([*rest, crowd]), is_dense=True, is_crowded=True)
 
 
 _TOO_CLOSE = "the function comes so close to zero here that it could not be told from zero"

@@ -17,7 +17,7 @@ from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Ball, Defined, ball
 from axis_path.core.errors import LimitError, NotHandledError
-from axis_path.core.evaluate import RealFunction, Workshop
+from axis_path.core.evaluate import Branches, RealFunction
 from axis_path.core.locate.improper import bounded_beside, tail_beside
 from axis_path.core.locate.nearing import Approaching
 from axis_path.core.locate.parts import Part, sharpened
@@ -71,14 +71,14 @@ class Stretch:
     slivers: tuple[Sliver, ...]
 
 
-def stretch(workshop: Workshop, part: Part, bits: int) -> Stretch:
+def stretch(branches: Branches, part: Part, bits: int) -> Stretch:
     """Cut slivers off a part where that helps, too narrow to be seen in so many binary digits."""
-    low, high = (sharpened(workshop, spot) for spot in (part.low, part.high))
+    low, high = (sharpened(branches, spot) for spot in (part.low, part.high))
     width = abs(high.value.mid() - low.value.mid()) * arb(2) ** -min(bits, _NARROWEST)
     # Where it is bounded a wider one does: what its values differ by is as small as it is wide.
     wider = arb(2) ** (min(bits, _NARROWEST) // 2)
     first, last = (
-        _sliver(Approaching(workshop, part.branch, place, spot.zeros, side, part.middle),
+        _sliver(Approaching(branches, part.branch, place, spot.zeros, side, part.middle),
                 side * width.mid(), wider)
         for spot, place, side in ((part.low, low, 1), (part.high, high, -1))
     )  # fmt: skip
@@ -112,9 +112,9 @@ def _sliver(nearing: Approaching, width: arb, wider: arb) -> Sliver | None:
         width: how wide the sliver is, negative for one below the end.
         wider: so many times as wide it may be where the function is bounded.
     """
-    workshop, branch, place = nearing.workshop, nearing.branch, nearing.place
+    branches, branch, place = nearing.branches, nearing.branch, nearing.place
     try:
-        slope = workshop.derivative(branch)
+        slope = branches.derivative(branch)
     except (LimitError, NotHandledError):
         return None
     at_end = nearing.value(slope)
@@ -133,7 +133,7 @@ def _sliver(nearing: Approaching, width: arb, wider: arb) -> Sliver | None:
         if smooth is not None:
             return Sliver(place, smooth.cut, Ball(smooth.integral), Ball(smooth.length))
         return _bounded(nearing, slope, farther) or _by_growth(nearing, slope, nearer)
-    is_steady = _is_steady(workshop, slope, low, high)
+    is_steady = _is_steady(branches, slope, low, high)
     if not is_steady and not nearing.value(branch).is_defined:
         reach = Ball(place.value.union(cut.value))
         if tail_beside(nearing, reach, 1 / wide.value) is None:
@@ -201,12 +201,12 @@ def _length_by_slope(slope: Approaching, hull: Ball, wide: arb) -> Ball | None:
     return Ball(rise.union(rise + wide))
 
 
-def _is_steady(workshop: Workshop, slope: RealFunction, low: Floats, high: Floats) -> bool:
+def _is_steady(branches: Branches, slope: RealFunction, low: Floats, high: Floats) -> bool:
     """Check whether a slope keeps its sign in a sliver.
 
     It has a value all along, so that the bottom of a fraction does not vanish in it.
     """
-    fraction = workshop.quotient(slope)
+    fraction = branches.quotient(slope)
     tops = (slope if fraction is None else fraction[0]).enclose(low, high)
     return bool(tops.low[0] >= 0) or bool(tops.high[0] <= 0)
 

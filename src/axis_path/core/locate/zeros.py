@@ -195,8 +195,8 @@ def _checked(anatomy: Anatomy, root: Root) -> Root | None:
         return None
     spot = next((each for each in anatomy.spots if _overlap(root, each)), None)
     if spot is not None and root.source is not None and root.source not in spot.zeros:
-        source = anatomy.workshop.of(root.source)
-        at_spot = anatomy.workshop.settled(source, spot.place, spot.zeros).sign()
+        source = anatomy.branches.of(root.source)
+        at_spot = anatomy.branches.settled(source, spot.place, spot.zeros).sign()
         if at_spot in (-1, 1):
             return _apart(anatomy, root, spot, source, at_spot)
     if spot is None and anatomy.complete:
@@ -237,7 +237,7 @@ def _apart(
         None if another branch holds on that side of the spot; if it comes too close to the spot
         to be told from it, a zero that is not proved.
     """
-    place = sharpened(anatomy.workshop, spot).value
+    place = sharpened(anatomy.branches, spot).value
     for side, far in ((-1, root.place.value.lower()), (1, root.place.value.upper())):
         near = place.mid()
         if source.prove(Ball(far)).sign() != -at_spot:
@@ -279,7 +279,7 @@ def _distinct(anatomy: Anatomy, roots: list[Root]) -> list[Root]:
         if written(root.place) is not None and written(root.place) == written(other.place):
             distinct[-1] = _both(root if root.proved else other, root, other)
             continue
-        if coincide(anatomy.workshop, _as_spot(root), _as_spot(other)):
+        if coincide(anatomy.branches, _as_spot(root), _as_spot(other)):
             narrow = min(root, other, key=lambda each: float(each.place.value.rad()))
             distinct[-1] = _both(narrow, root, other)
             continue

@@ -4,11 +4,10 @@
 together what the bench draws.
 """
 
-from axis_path.core.study.asking import Ask, Question
 from axis_path.core.study.axes import AxesSpec, GridKind, axes_to_dict
 from axis_path.core.study.commands import Change, apply
 from axis_path.core.study.definition import Definition
-from axis_path.core.study.document import Work
+from axis_path.core.study.document import WorkingLine
 from axis_path.core.study.domains import NewEnd, number_text, rewrite_domain, round_to_px
 from axis_path.core.study.family import Family
 from axis_path.core.study.fit_ledger import FitAsk, Plot
@@ -18,6 +17,7 @@ from axis_path.core.study.meaning import VALUED, Kind
 from axis_path.core.study.moving import Runner, Trail
 from axis_path.core.study.overview import overview
 from axis_path.core.study.problems import problem_dict
+from axis_path.core.study.saved_query import QueryKind, SavedQuery
 from axis_path.core.study.scene import Scene, make_scene
 from axis_path.core.study.sliders import (
     AtEnd,
@@ -34,7 +34,6 @@ from axis_path.core.tabulate import TableSpec
 __all__ = [
     "VALUED",
     "Answer",
-    "Ask",
     "AtEnd",
     "AxesSpec",
     "Change",
@@ -46,9 +45,10 @@ __all__ = [
     "NewEnd",
     "Play",
     "Plot",
-    "Question",
+    "QueryKind",
     "Row",
     "Runner",
+    "SavedQuery",
     "Scene",
     "Slider",
     "SliderKind",
@@ -56,7 +56,7 @@ __all__ = [
     "Study",
     "TableSpec",
     "Trail",
-    "Work",
+    "WorkingLine",
     "answer",
     "apply",
     "axes_to_dict",

@@ -83,7 +83,7 @@ def input_name(variable: str) -> str:
 
 
 @dataclass
-class Workshop:
+class CompileCache:
     """The graph that analyses share, with what was compiled for which meaning of a line.
 
     A line is known by its mark, a number that stands for its tree and the marks of all it uses.
@@ -113,22 +113,22 @@ class Analysis:
     meanings: tuple[Meaning, ...]
     vocabulary: Vocabulary
     raw: tuple[Meaning, ...]
-    workshop: Workshop
+    cache: CompileCache
     _named: dict[str, Meaning] = field(default_factory=dict)
     _marks: dict[str, int] = field(default_factory=dict)
     _constants: dict[str, tuple[Expression, frozenset[str]]] = field(default_factory=dict)
 
     def __post_init__(self) -> None:
         """Set up the compiler."""
-        shop = self.workshop
+        cache = self.cache
         surroundings = Surroundings(self.unit, self._function, self._value, self._mark)
-        self._compiler = FullCompiler(shop.graph, surroundings)
-        self._compiler.share(shop.lists, shop.list_names, shop.calls, shop.values)
+        self._compiler = FullCompiler(cache.graph, surroundings)
+        self._compiler.share(cache.lists, cache.list_names, cache.calls, cache.values)
 
     @property
     def lists(self) -> dict[str, ListSource]:
         """Return the lists that expressions run over."""
-        return self.workshop.lists
+        return self.cache.lists
 
     def names(self) -> Vocabulary:
         """Return the names that work, for expressions outside the lines."""
@@ -206,7 +206,7 @@ class Analysis:
         Raises:
             MathError: something it needs is missing, or a limit is reached.
         """
-        found = self.workshop.compiled[self._marks[name]]
+        found = self.cache.compiled[self._marks[name]]
         if isinstance(found, MathError):
             raise found
         return found[1]
@@ -214,7 +214,7 @@ class Analysis:
     def relation(self, line: RelationLine) -> CompiledRelation:
         """Return an equation or an inequality in the graph."""
         with COMPUTING:
-            graph = self.workshop.graph
+            graph = self.cache.graph
             variables = {
                 "x": graph.add(Op.VARIABLE),
                 "y": graph.add(Op.INPUT, payload=SECOND_OF_PLANE),
@@ -240,7 +240,7 @@ class Analysis:
             others: further unknowns, which are inputs under their names.
         """
         with COMPUTING:
-            graph = self.workshop.graph
+            graph = self.cache.graph
             variables = {variable: graph.add(Op.VARIABLE)} if variable else {}
             variables |= {name: graph.add(Op.INPUT, payload=input_name(name)) for name in others}
             steps = [
@@ -253,7 +253,7 @@ class Analysis:
     def expression(self, node: Node, inputs: Sequence[str]) -> Expression:
         """Return an expression whose variables are inputs under their names."""
         with COMPUTING:
-            graph = self.workshop.graph
+            graph = self.cache.graph
             variables = {name: graph.add(Op.INPUT, payload=input_name(name)) for name in inputs}
             step = self._compiler.compile(node, variables)
             self._check_real(step)
@@ -262,7 +262,7 @@ class Analysis:
     def side(self, term: Node, variable: str) -> Expression:
         """Return one side of an equation as an expression of its unknown."""
         with COMPUTING:
-            step = self._compiler.compile(term, {variable: self.workshop.graph.add(Op.VARIABLE)})
+            step = self._compiler.compile(term, {variable: self.cache.graph.add(Op.VARIABLE)})
             return self._expression(step)
 
     def row_expression(
@@ -277,7 +277,7 @@ class Analysis:
             at: the value of the variables if the rows are those of a slider.
         """
         with COMPUTING:
-            graph = self.workshop.graph
+            graph = self.cache.graph
             row = graph.add(Op.VARIABLE)
             step = self._compiler.compile(node, dict.fromkeys(variables, at.step if at else row))
             if over:
@@ -288,12 +288,12 @@ class Analysis:
     def at_place(self, expression: Expression, place: Expression) -> Expression:
         """Return an expression with a number in the place of its variable."""
         with COMPUTING:
-            graph = self.workshop.graph
+            graph = self.cache.graph
             step = graph.substitute(expression.step, graph.add(Op.VARIABLE), place.step)
             return self._expression(step)
 
     def _check_real(self, *steps: int) -> None:
-        graph = self.workshop.graph
+        graph = self.cache.graph
         for step in (graph.steps[index] for index in graph.reachable(*steps)):
             if step.op == Op.CONSTANT and step.payload == IMAGINARY:
                 raise NotHandledError(
@@ -350,7 +350,7 @@ class Analysis:
         """
         with COMPUTING:
             shaped = self._compiler.compile_value(node)
-            sources = [self.workshop.lists[name] for name in shaped.lists]
+            sources = [self.cache.lists[name] for name in shaped.lists]
             if sources:
                 second = () if shaped.second is None else (shaped.second,)
                 elements = [step for source in sources for step in source.steps]
@@ -358,7 +358,7 @@ class Analysis:
             return self._compiled_value(shaped)
 
     def _expression(self, step: int) -> Expression:
-        return Expression(self.workshop.graph, step)
+        return Expression(self.cache.graph, step)
 
     def _compiled_value(self, shaped: Shaped) -> CompiledValue:
         second = None if shaped.second is None else self._expression(shaped.second)
@@ -385,12 +385,12 @@ class Analysis:
             mark = self._marked(self.keys[index].text, meaning)
             self._named[meaning.name] = meaning
             self._marks[meaning.name] = mark
-            found = self.workshop.compiled.get(mark)
+            found = self.cache.compiled.get(mark)
             if found is None and meaning.uses - self._named.keys():
                 # What it needs could not be compiled: ``spread_problems`` says so.
                 continue
             if found is None:
-                found = self.workshop.compiled[mark] = self._compile(meaning)
+                found = self.cache.compiled[mark] = self._compile(meaning)
             if isinstance(found, MathError):
                 meanings[index] = with_problem(meaning, found)
                 del self._named[meaning.name]
@@ -403,7 +403,7 @@ class Analysis:
     def _marked(self, text: str, meaning: Meaning) -> int:
         uses = tuple(sorted((name, self._marks.get(name, -1)) for name in meaning.uses))
         content = (text, meaning.name, meaning.is_slider, meaning.line, uses)
-        marks = self.workshop.marks
+        marks = self.cache.marks
         return marks.setdefault(content, len(marks))
 
     def _settled_relation(self, meaning: Meaning) -> Meaning:
@@ -430,7 +430,7 @@ class Analysis:
         raise TypeError("a note is not compiled")
 
     def _compile_function(self, line: FunctionLine) -> tuple[Kind, Compiled]:
-        graph = self.workshop.graph
+        graph = self.cache.graph
         with COMPUTING:
             variables = {line.variables[0]: Shaped(graph.add(Op.VARIABLE))}
             for name in line.variables[1:]:
@@ -533,19 +533,19 @@ def _analysed(unit: AngleUnit, keys: LineKeys, before: Analysis | None) -> Analy
     meanings = list(raw)
     find_problems(keys, meanings, vocabulary)
     order = order_of_need(keys, meanings)
-    shop = before.workshop if before is not None and before.unit is unit else None
+    earlier = before.cache if before is not None and before.unit is unit else None
     while True:
-        workshop = Workshop(unit) if shop is None or shop.is_full else shop
-        analysis = Analysis(unit, keys, (), vocabulary, raw, workshop)
+        cache = CompileCache(unit) if earlier is None or earlier.is_full else earlier
+        analysis = Analysis(unit, keys, (), vocabulary, raw, cache)
         settled = list(meanings)
         with COMPUTING:
             analysis.settle(order, settled)
-        if workshop is not shop or not any(
+        if cache is not earlier or not any(
             isinstance(meaning.problem, LimitError) for meaning in settled
         ):
             break
         # The shared graph is full of what earlier edits left behind: begin a new one.
-        shop = None
+        earlier = None
     spread_problems(keys, settled)
     analysis.meanings = tuple(settled)
     return analysis
@@ -557,7 +557,7 @@ def _edited(keys: LineKeys, before: Analysis) -> Analysis | None:
     None where an edit does more than that: where it changes names, or makes or mends a problem.
     """
     changed = keys.changed_from(before.keys)
-    if len(changed) > _MOST_EDITED or before.workshop.is_full:
+    if len(changed) > _MOST_EDITED or before.cache.is_full:
         return None
     raw, names = list(before.raw), set[str]()
     for index in changed:
@@ -590,7 +590,7 @@ def _edited(keys: LineKeys, before: Analysis) -> Analysis | None:
         (),
         before.vocabulary,
         tuple(raw),
-        before.workshop,
+        before.cache,
         *before.names_and_marks(),
     )
     for index in order:

@@ -18,7 +18,7 @@ from flint import arb
 from axis_path.core.arithmetic import Ball, Defined, precision
 from axis_path.core.arithmetic.conversion import to_fraction
 from axis_path.core.draw import Curve, Window
-from axis_path.core.evaluate import VALUE_BITS, RealFunction, Workshop
+from axis_path.core.evaluate import VALUE_BITS, Branches, RealFunction
 from axis_path.core.evaluate.graph import Op
 from axis_path.core.locate import candidates
 
@@ -110,7 +110,7 @@ def _is_fixed(function: RealFunction, place: Ball) -> bool:
         edge.is_gap
         and not edge.function.expression.program.parameters
         and edge.function.prove(place).sign() == 0
-        for edge in Workshop(function).edges
+        for edge in Branches(function).edges
     )
 
 

@@ -18,7 +18,7 @@ from axis_path.core.study.command_fields import CommandError, number_of, text_of
 from axis_path.core.study.curves import Curves
 from axis_path.core.study.data_commands import DATA_COMMANDS
 from axis_path.core.study.data_edits import refresh_fits
-from axis_path.core.study.document import Check, Work, table_from_dict, table_to_dict
+from axis_path.core.study.document import Check, WorkingLine, table_from_dict, table_to_dict
 from axis_path.core.study.document_edits import set_digits, set_unit, set_working
 from axis_path.core.study.domains import NewEnd, number_text, rewrite_domain, round_to
 from axis_path.core.study.edited import Command, Edited
@@ -412,11 +412,11 @@ def _work(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edite
     text, working = text_of(command, "text"), snapshot.document.working
     if command.get("id") is None:
         number = max((work.id for work in working), default=0) + 1
-        snapshot = set_working(snapshot, [*working, Work(number, text)])
+        snapshot = set_working(snapshot, [*working, WorkingLine(number, text)])
         return snapshot, "Calculate"
     number = number_of(command, "id")
     snapshot = set_working(
-        snapshot, [Work(number, text) if work.id == number else work for work in working]
+        snapshot, [WorkingLine(number, text) if work.id == number else work for work in working]
     )
     return snapshot, "Change a calculation"
 

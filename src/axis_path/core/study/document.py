@@ -23,7 +23,6 @@ from axis_path.core.limits import (
     STUDY_DIGITS,
     TABLE_DIGITS,
 )
-from axis_path.core.study.asking import Ask, ask_from_dict, ask_to_dict
 from axis_path.core.study.axes import AxesSpec, axes_from_dict, axes_to_dict
 from axis_path.core.study.family import family_from_dict, family_to_dict
 from axis_path.core.study.fit_ledger import (
@@ -42,6 +41,7 @@ from axis_path.core.study.moving import (
     trail_from_dict,
     trail_to_dict,
 )
+from axis_path.core.study.saved_query import SavedQuery, query_from_dict, query_to_dict
 from axis_path.core.study.sliders import Slider, literal, slider_from_dict, slider_to_dict
 from axis_path.core.study.style import LineStyle, style_from_dict, style_to_dict
 from axis_path.core.tabulate import NumberForm, TableSpec, columns_from_list, columns_to_list
@@ -65,7 +65,7 @@ class Check:
 
 
 @dataclass(frozen=True, slots=True)
-class Work:
+class WorkingLine:
     """A line of the scratch calculator, as typed."""
 
     id: int
@@ -82,9 +82,9 @@ class Document:
 
     unit: AngleUnit
     lines: tuple[StudyLine, ...] = ()
-    asks: tuple[Ask, ...] = ()
+    asks: tuple[SavedQuery, ...] = ()
     table: TableSpec = field(default_factory=TableSpec)
-    working: tuple[Work, ...] = ()
+    working: tuple[WorkingLine, ...] = ()
     axes: AxesSpec = field(default_factory=AxesSpec)
     check: Check | None = None
     columns: tuple[Column, ...] = ()
@@ -101,7 +101,7 @@ def document_to_dict(document: Document) -> dict[str, Any]:
         "version": VERSION,
         "angle_unit": document.unit.value,
         "lines": [_line_to_dict(line) for line in document.lines],
-        "findings": [ask_to_dict(ask) for ask in document.asks],
+        "findings": [query_to_dict(ask) for ask in document.asks],
         "table": table_to_dict(document.table),
         **({"fits": fits_to_list(document.fits)} if document.fits else {}),
         **({"plots": plots_to_list(document.plots)} if document.plots else {}),
@@ -228,7 +228,7 @@ def document_from_dict(given: object) -> Document:
         raise FormatError(f"A study can have {LINES.value} lines.")
     if len({line.id for line in lines}) != len(lines):
         raise FormatError("Two lines of the study have the same id.")
-    asks = [ask_from_dict(each) for each in _field(given, "findings", list, [])]
+    asks = [query_from_dict(each) for each in _field(given, "findings", list, [])]
     if len(asks) > FINDINGS.value:
         raise FormatError(f"A study can keep {FINDINGS.value} findings.")
     table = _field(given, "table", dict, {})
@@ -317,10 +317,10 @@ def _check(given: dict[str, Any]) -> Check:
     return Check(_field(given, "line", int), *texts)
 
 
-def _work(given: object) -> Work:
+def _work(given: object) -> WorkingLine:
     if not isinstance(given, dict):
         raise FormatError("A line of the working is of the wrong kind.")
     text = _field(given, "text", str)
     if len(text) > LINE_LENGTH.value:
         raise FormatError(f"A line of the working has more than {LINE_LENGTH.value:,} characters.")
-    return Work(_field(given, "id", int), text)
+    return WorkingLine(_field(given, "id", int), text)

@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from axis_path.core.errors import LimitError
 from axis_path.core.language.tree import AngleUnit
 from axis_path.core.limits import LINES, STUDY_DIGITS
-from axis_path.core.study.document import Work
+from axis_path.core.study.document import WorkingLine
 from axis_path.core.study.snapshot import Snapshot
 
 
@@ -27,7 +27,7 @@ def set_digits(snapshot: Snapshot, digits: int) -> Snapshot:
     return snapshot.with_fields(digits=digits)
 
 
-def set_working(snapshot: Snapshot, working: Sequence[Work]) -> Snapshot:
+def set_working(snapshot: Snapshot, working: Sequence[WorkingLine]) -> Snapshot:
     """Keep other lines of the scratch calculator.
 
     Raises:

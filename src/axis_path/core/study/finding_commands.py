@@ -9,13 +9,13 @@ from axis_path.core.draw import Window
 from axis_path.core.errors import EquationError, LimitError
 from axis_path.core.evaluate import RealFunction
 from axis_path.core.limits import FINDINGS
-from axis_path.core.study.asking import Ask, Question, ask_from_dict, labels_from
 from axis_path.core.study.command_fields import number_of, text_of
 from axis_path.core.study.curves import Curves
 from axis_path.core.study.edited import Command, Edited
 from axis_path.core.study.integral_queries import Integrals, is_endless
 from axis_path.core.study.numbers import Numbers
 from axis_path.core.study.results import Results
+from axis_path.core.study.saved_query import QueryKind, SavedQuery, labels_from, query_from_dict
 from axis_path.core.study.snapshot import Snapshot
 from axis_path.core.study.solver import Solver
 
@@ -27,7 +27,7 @@ def _find(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edite
         if isinstance(command.get(name), str)
     }
     number = max((each.id for each in snapshot.document.asks), default=0) + 1
-    ask = ask_from_dict({**command, **clean, "id": number, "note": "", "labels": []})
+    ask = query_from_dict({**command, **clean, "id": number, "note": "", "labels": []})
     _check_ask(snapshot, ask)
     # The newest comes first; the same search again moves up instead of standing twice.
     before = next((each for each in snapshot.document.asks if each.same_question(ask)), None)
@@ -37,14 +37,14 @@ def _find(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edite
     if len(kept) >= FINDINGS.value:
         raise LimitError(f"A study can keep {FINDINGS.value} findings.")
     snapshot = snapshot.with_fields(asks=(ask, *kept))
-    if ask.what is Question.SOLVE:
+    if ask.what is QueryKind.SOLVE:
         return snapshot, f"Solve {ask.text.splitlines()[0]}"
     return snapshot, f"Locate the {ask.what.value} of {snapshot.definition(ask.line or 0).name}"
 
 
-def _check_ask(snapshot: Snapshot, ask: Ask) -> None:
+def _check_ask(snapshot: Snapshot, ask: SavedQuery) -> None:
     """Refuse what cannot be asked; what has no answer for now says so in its entry."""
-    if ask.what is Question.SOLVE:
+    if ask.what is QueryKind.SOLVE:
         texts = [line for line in ask.text.splitlines() if line.strip()]
         if not texts:
             raise EquationError("Write an equation first, as in `x^2 = 2`.")
@@ -57,10 +57,10 @@ def _check_ask(snapshot: Snapshot, ask: Ask) -> None:
                 snapshot.query(Numbers).number(end)
         return
     name = snapshot.definition(ask.line or 0).name or ""
-    if ask.what is Question.DATA:
+    if ask.what is QueryKind.DATA:
         snapshot.query(Results).points_of(name)
         return
-    if ask.what is Question.INTERSECTIONS:
+    if ask.what is QueryKind.INTERSECTIONS:
         other = snapshot.definition(ask.other or 0).name or ""
         if other == name:
             raise EquationError("Choose two different curves.")
@@ -69,9 +69,9 @@ def _check_ask(snapshot: Snapshot, ask: Ask) -> None:
         snapshot.query(Numbers).interval(functions[0] if functions else None, ask.low, ask.high)
         return
     function = snapshot.query(Curves).function(name)
-    if ask.what is Question.POINT:
+    if ask.what is QueryKind.POINT:
         snapshot.query(Numbers).number(ask.text)
-    elif ask.what is Question.INTERVAL and any(map(is_endless, (ask.low, ask.high))):
+    elif ask.what is QueryKind.INTERVAL and any(map(is_endless, (ask.low, ask.high))):
         snapshot.query(Integrals).endless_parts(function, ask.low, ask.high)
     else:
         snapshot.query(Numbers).interval(function, ask.low, ask.high)

@@ -26,39 +26,39 @@ from axis_path.core.locate import (
     showing,
     value_text,
 )
-from axis_path.core.study.asking import Ask, Question
 from axis_path.core.study.curves import Curves
 from axis_path.core.study.definition import Definition
 from axis_path.core.study.lane import end_text
 from axis_path.core.study.measures import Measure, Measures
 from axis_path.core.study.numbers import Numbers
+from axis_path.core.study.saved_query import QueryKind, SavedQuery
 from axis_path.core.study.searches import Searches
 from axis_path.core.study.snapshot import Snapshot
 from axis_path.core.study.solver import Solver
 from axis_path.core.study.states import States
 
 _TITLES = {
-    Question.ZEROS: "Zeros",
-    Question.EXTREMA: "Extrema",
-    Question.INFLECTIONS: "Points of inflection",
-    Question.BREAKS: "Breaks",
-    Question.CROSSING: "Crossing of the y axis",
-    Question.ASYMPTOTES: "Asymptotes",
-    Question.INTERSECTIONS: "Intersections",
-    Question.POINT: "At a point",
-    Question.INTERVAL: "Over an interval",
-    Question.DATA: "Data",
+    QueryKind.ZEROS: "Zeros",
+    QueryKind.EXTREMA: "Extrema",
+    QueryKind.INFLECTIONS: "Points of inflection",
+    QueryKind.BREAKS: "Breaks",
+    QueryKind.CROSSING: "Crossing of the y axis",
+    QueryKind.ASYMPTOTES: "Asymptotes",
+    QueryKind.INTERSECTIONS: "Intersections",
+    QueryKind.POINT: "At a point",
+    QueryKind.INTERVAL: "Over an interval",
+    QueryKind.DATA: "Data",
 }
 #: What the answers to a question are called: one, and several.
 _COUNTED = {
-    Question.ZEROS: ("zero", "zeros"),
-    Question.EXTREMA: ("extremum", "extrema"),
-    Question.INFLECTIONS: ("point of inflection", "points of inflection"),
-    Question.BREAKS: ("break", "breaks"),
-    Question.ASYMPTOTES: ("asymptote", "asymptotes"),
-    Question.INTERSECTIONS: ("intersection", "intersections"),
-    Question.SOLVE: ("solution", "solutions"),
-    Question.DATA: ("finding", "findings"),
+    QueryKind.ZEROS: ("zero", "zeros"),
+    QueryKind.EXTREMA: ("extremum", "extrema"),
+    QueryKind.INFLECTIONS: ("point of inflection", "points of inflection"),
+    QueryKind.BREAKS: ("break", "breaks"),
+    QueryKind.ASYMPTOTES: ("asymptote", "asymptotes"),
+    QueryKind.INTERSECTIONS: ("intersection", "intersections"),
+    QueryKind.SOLVE: ("solution", "solutions"),
+    QueryKind.DATA: ("finding", "findings"),
 }
 _SMALL = ("no", "exactly one", "exactly two")
 
@@ -136,7 +136,7 @@ class Answer:
     add: tuple[tuple[str, str], ...] = ()
 
 
-def answer(snapshot: Snapshot, ask: Ask, *, with_exact: bool = True) -> Answer:
+def answer(snapshot: Snapshot, ask: SavedQuery, *, with_exact: bool = True) -> Answer:
     """Answer a question in the present state of a study; a failure is an answer too.
 
     Args:
@@ -148,13 +148,13 @@ def answer(snapshot: Snapshot, ask: Ask, *, with_exact: bool = True) -> Answer:
         return _answer(snapshot, ask, with_exact=with_exact)
 
 
-def _answer(snapshot: Snapshot, ask: Ask, *, with_exact: bool) -> Answer:
+def _answer(snapshot: Snapshot, ask: SavedQuery, *, with_exact: bool) -> Answer:
     title = _title(snapshot, ask)
     try:
         definition = _line(snapshot, ask.line) if ask.line is not None else None
         if definition is not None and definition.aside:
             raise UnknownNameError(f"`{definition.name}` is set aside.")
-        if ask.what is Question.SOLVE:
+        if ask.what is QueryKind.SOLVE:
             return _solve(snapshot, ask, title, with_exact=with_exact)
         return _ANSWERS[ask.what](snapshot, ask, title)
     except MathError as err:
@@ -172,35 +172,35 @@ def _name(snapshot: Snapshot, line_id: int | None) -> str:
     return _line(snapshot, line_id).name or ""
 
 
-def _title(snapshot: Snapshot, ask: Ask) -> str:
-    if ask.what is Question.SOLVE:
+def _title(snapshot: Snapshot, ask: SavedQuery) -> str:
+    if ask.what is QueryKind.SOLVE:
         return ask.text.replace("\n", " ; ")
     names = [
         next((d.name or "?" for d in snapshot.definitions() if d.id == each), "?")
         for each in (ask.line, ask.other)
         if each is not None
     ]
-    if ask.what is Question.POINT:
+    if ask.what is QueryKind.POINT:
         return f"{names[0]} at {ask.text}"
     joined = " and ".join(names)
-    return f"{_TITLES[ask.what]} of {joined}" if ask.what is not Question.INTERVAL else (
+    return f"{_TITLES[ask.what]} of {joined}" if ask.what is not QueryKind.INTERVAL else (
         f"{joined} over an interval"
     )  # fmt: skip
 
 
 # Functions and curves
 
-_SEARCHES: dict[Question, Callable[..., Findings]] = {
-    Question.ZEROS: Searches.zeros,
-    Question.INFLECTIONS: Searches.inflections,
-    Question.BREAKS: Searches.breaks,
+_SEARCHES: dict[QueryKind, Callable[..., Findings]] = {
+    QueryKind.ZEROS: Searches.zeros,
+    QueryKind.INFLECTIONS: Searches.inflections,
+    QueryKind.BREAKS: Searches.breaks,
 }
 
 
-def _of_function(snapshot: Snapshot, ask: Ask, title: str) -> Answer:
+def _of_function(snapshot: Snapshot, ask: SavedQuery, title: str) -> Answer:
     name = _name(snapshot, ask.line)
     function = snapshot.query(Curves).function(name)
-    if ask.what is Question.EXTREMA:
+    if ask.what is QueryKind.EXTREMA:
         found = snapshot.query(Searches).extrema(name, ask.low, ask.high, at_window=ask.at_window)
     else:
         found = _SEARCHES[ask.what](snapshot.query(Searches), name, ask.low, ask.high)
@@ -211,7 +211,7 @@ def _of_function(snapshot: Snapshot, ask: Ask, title: str) -> Answer:
     )  # fmt: skip
 
 
-def _of_curves(snapshot: Snapshot, ask: Ask, title: str) -> Answer:
+def _of_curves(snapshot: Snapshot, ask: SavedQuery, title: str) -> Answer:
     one, other = _name(snapshot, ask.line), _name(snapshot, ask.other)
     found = snapshot.query(Searches).intersections(one, other, ask.low, ask.high)
     rows = tuple(_row(ask.what, None, item) for item in found)
@@ -222,7 +222,7 @@ def _of_curves(snapshot: Snapshot, ask: Ask, title: str) -> Answer:
     )  # fmt: skip
 
 
-def _of_data(snapshot: Snapshot, ask: Ask, title: str) -> Answer:
+def _of_data(snapshot: Snapshot, ask: SavedQuery, title: str) -> Answer:
     way = Interpolation.SMOOTH if ask.text == Interpolation.SMOOTH else Interpolation.LINES
     found = snapshot.query(Measures).in_data(_name(snapshot, ask.line), way)
     # That nothing is proved is said once, of all.
@@ -234,7 +234,7 @@ def _of_data(snapshot: Snapshot, ask: Ask, title: str) -> Answer:
     )  # fmt: skip
 
 
-def _asymptotes(snapshot: Snapshot, ask: Ask, title: str) -> Answer:
+def _asymptotes(snapshot: Snapshot, ask: SavedQuery, title: str) -> Answer:
     name = _name(snapshot, ask.line)
     found = snapshot.query(Measures).asymptotes(name, ask.low, ask.high)
     rows = tuple(
@@ -256,7 +256,7 @@ def _asymptotes(snapshot: Snapshot, ask: Ask, title: str) -> Answer:
     )  # fmt: skip
 
 
-def _crossing(snapshot: Snapshot, ask: Ask, title: str) -> Answer:
+def _crossing(snapshot: Snapshot, ask: SavedQuery, title: str) -> Answer:
     """Return where the graph crosses the y axis."""
     name = _name(snapshot, ask.line)
     value = snapshot.query(Measures).at_point(name, 0).measures[0]
@@ -274,7 +274,7 @@ def _sides(sides: tuple[int, ...]) -> tuple[str, ...]:
     return (f"The graph comes near to it far out {' and '.join(words[side] for side in sides)}.",)
 
 
-def _where(ask: Ask, function: RealFunction) -> str:
+def _where(ask: SavedQuery, function: RealFunction) -> str:
     """Describe where was searched, as it was typed or as the domain stands now."""
     low = ask.low or (end_text(function.low) if function.low else f"{HOME_X[0]:g}")
     high = ask.high or (end_text(function.high) if function.high else f"{HOME_X[1]:g}")
@@ -296,7 +296,7 @@ def _note(found: Findings) -> str:
     return found.note.replace(found.along, "").strip() if found.along else found.note
 
 
-def _verdict(what: Question, found: Findings) -> str:
+def _verdict(what: QueryKind, found: Findings) -> str:
     if found.holds_always and not found.along:
         return found.note
     one, many = _COUNTED[what]
@@ -311,23 +311,23 @@ def _verdict(what: Question, found: Findings) -> str:
     return f"Not complete: {count} found, {proved} of them proved"
 
 
-def _row(what: Question, function: RealFunction | None, item: Finding) -> Row:
+def _row(what: QueryKind, function: RealFunction | None, item: Finding) -> Row:
     """Return a finding as a line of the answer."""
     exact = item.exact if item.exact != item.text else None
-    label = item.kind.value if what in (Question.EXTREMA, Question.BREAKS, Question.DATA) else ""
+    label = item.kind.value if what in (QueryKind.EXTREMA, QueryKind.BREAKS, QueryKind.DATA) else ""
     flags = [
         word for word, is_so in (("global", item.is_global), ("at an end", item.at_end)) if is_so
     ]
     if item.multiplicity is not None and item.multiplicity > 1:
         order = {2: "double", 3: "triple"}.get(item.multiplicity, f"order {item.multiplicity}")
-        flags.append("touches" if what is Question.INTERSECTIONS else order)
+        flags.append("touches" if what is QueryKind.INTERSECTIONS else order)
     value = item.y_text if _is_same(item.y_exact, item.y_text) else item.y_exact or item.y_text
     shows_value = item.kind not in (Kind.ZERO,) and bool(item.y_exact or item.y_text)
     return Row(
         label, exact or item.text, item.text if exact else "",
         _is_same(exact, item.text),
         value if shows_value else "",
-        item.x, 0.0 if item.kind is Kind.ZERO and what is not Question.DATA else item.y,
+        item.x, 0.0 if item.kind is Kind.ZERO and what is not QueryKind.DATA else item.y,
         item.proved, _reasons(function, item), item.note, tuple(flags),
     )  # fmt: skip
 
@@ -396,7 +396,7 @@ def _put_in(function: RealFunction, item: Finding) -> str:
 # Equations
 
 
-def _solve(snapshot: Snapshot, ask: Ask, title: str, *, with_exact: bool) -> Answer:
+def _solve(snapshot: Snapshot, ask: SavedQuery, title: str, *, with_exact: bool) -> Answer:
     texts = [line.strip() for line in ask.text.splitlines() if line.strip()]
     if not texts:
         raise EquationError("Nothing is written here yet.")
@@ -454,7 +454,7 @@ def _split(text: str) -> list[str]:
     return text.split("=") if text.count("=") == 1 else []
 
 
-def _between(ask: Ask, unknown: str) -> str:
+def _between(ask: SavedQuery, unknown: str) -> str:
     parts = (f"{ask.low} ≤ " if ask.low else "", unknown, f" ≤ {ask.high}" if ask.high else "")
     return "".join(parts).replace("-", "−") if ask.low or ask.high else ""
 
@@ -501,7 +501,7 @@ def _stretch_row(stretch: Stretch, unknown: str) -> Row:
     return Row("", f"{ends[0]}{unknown}{ends[1]}", "; ".join(decimals), proved=True)
 
 
-def _system(snapshot: Snapshot, ask: Ask, title: str, texts: list[str]) -> Answer:
+def _system(snapshot: Snapshot, ask: SavedQuery, title: str, texts: list[str]) -> Answer:
     solved = snapshot.query(Solver).solve_system(texts, ask.low, ask.high)
     names = solved.unknowns
     typeset = snapshot.query(Solver).typeset_system(texts)
@@ -576,7 +576,7 @@ def _term(factor: fmpq, letter: str, *, is_first: bool) -> str:
 # Measures
 
 
-def _at_point(snapshot: Snapshot, ask: Ask, title: str) -> Answer:
+def _at_point(snapshot: Snapshot, ask: SavedQuery, title: str) -> Answer:
     name = _name(snapshot, ask.line)
     found = snapshot.query(Measures).at_point(name, ask.text)
     place = snapshot.query(Numbers).number(ask.text)
@@ -603,7 +603,7 @@ def _measure_row(measure: Measure, x: float = math.nan, y: float = math.nan) -> 
     )
 
 
-def _over_interval(snapshot: Snapshot, ask: Ask, title: str) -> Answer:
+def _over_interval(snapshot: Snapshot, ask: SavedQuery, title: str) -> Answer:
     name = _name(snapshot, ask.line)
     function = snapshot.query(Curves).function(name)
     rows = tuple(
@@ -613,15 +613,15 @@ def _over_interval(snapshot: Snapshot, ask: Ask, title: str) -> Answer:
     return Answer(title, _where(ask, function), function.variable, rows)
 
 
-_ANSWERS: dict[Question, Callable[[Snapshot, Ask, str], Answer]] = {
-    Question.ZEROS: _of_function,
-    Question.EXTREMA: _of_function,
-    Question.INFLECTIONS: _of_function,
-    Question.BREAKS: _of_function,
-    Question.CROSSING: _crossing,
-    Question.ASYMPTOTES: _asymptotes,
-    Question.INTERSECTIONS: _of_curves,
-    Question.POINT: _at_point,
-    Question.INTERVAL: _over_interval,
-    Question.DATA: _of_data,
+_ANSWERS: dict[QueryKind, Callable[[Snapshot, SavedQuery, str], Answer]] = {
+    QueryKind.ZEROS: _of_function,
+    QueryKind.EXTREMA: _of_function,
+    QueryKind.INFLECTIONS: _of_function,
+    QueryKind.BREAKS: _of_function,
+    QueryKind.CROSSING: _crossing,
+    QueryKind.ASYMPTOTES: _asymptotes,
+    QueryKind.INTERSECTIONS: _of_curves,
+    QueryKind.POINT: _at_point,
+    QueryKind.INTERVAL: _over_interval,
+    QueryKind.DATA: _of_data,
 }

@@ -18,8 +18,8 @@ from axis_path.core.study.moving import Runner, Trail
 from axis_path.core.study.renaming import (
     check_new_name,
     renamed,
-    renamed_ask,
     renamed_number,
+    renamed_query,
     renamed_relation,
     renamed_table,
     with_head,
@@ -171,7 +171,7 @@ def _renamed_beside_lines(snapshot: Snapshot, named: Snapshot, name: str, new: s
         replace(
             document,
             table=renamed_table(document.table, names, name, new),
-            asks=tuple(renamed_ask(ask, names, name, new) for ask in document.asks),
+            asks=tuple(renamed_query(ask, names, name, new) for ask in document.asks),
             working=tuple(
                 replace(work, text=renamed_relation(work.text, names, name, new))
                 for work in document.working

@@ -17,8 +17,8 @@ from axis_path.core.language import (
     spelled,
 )
 from axis_path.core.language.tree import free_uses, name_of
-from axis_path.core.study.asking import Ask, Question
 from axis_path.core.study.meaning import Meaning, name_in_head
+from axis_path.core.study.saved_query import QueryKind, SavedQuery
 from axis_path.core.study.sliders import literal
 from axis_path.core.tabulate import TableSpec
 
@@ -103,13 +103,13 @@ def renamed_relation(text: str, names: Vocabulary, name: str, new: str) -> str:
     )
 
 
-def renamed_ask(ask: Ask, names: Vocabulary, name: str, new: str) -> Ask:
+def renamed_query(ask: SavedQuery, names: Vocabulary, name: str, new: str) -> SavedQuery:
     """Do the same for what was asked in the Findings panel."""
     low, high = (end and renamed_number(end, names, name, new) for end in (ask.low, ask.high))
     text = ask.text
-    if ask.what is Question.SOLVE:
+    if ask.what is QueryKind.SOLVE:
         text = renamed_relation(text, names, name, new)
-    elif ask.what is Question.POINT:
+    elif ask.what is QueryKind.POINT:
         text = renamed_number(text, names, name, new)
     unknown = new if ask.unknown == name else ask.unknown
     return replace(ask, low=low, high=high, text=text, unknown=unknown)

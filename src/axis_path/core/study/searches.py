@@ -19,7 +19,7 @@ from axis_path.core.locate import (
     find_breaks,
     find_extrema,
     find_inflections,
-    find_meetings,
+    find_intersections,
     find_zeros,
     sweep,
 )
@@ -154,7 +154,7 @@ class Searches:
         if y is None and isinstance(one, RealSurface) and isinstance(second, RealSurface):
             y = (self._numbers.number(-_FAR), self._numbers.number(_FAR))
             x = x or (self._numbers.number(-_FAR), self._numbers.number(_FAR))
-        return find_meetings(one, second, Bounds(x, y), interval)
+        return find_intersections(one, second, Bounds(x, y), interval)
 
     def sweep_values(self, slider: str, count: int) -> list[Fraction]:
         """Return evenly spaced values over the range of a slider, for a sweep.

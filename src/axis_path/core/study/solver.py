@@ -178,7 +178,7 @@ class Solver:
         equation = self.equation(text, unknown)
         if not equation.is_equation:
             raise EquationError(
-                "This is an inequality: its solutions are stretches. Ask for those."
+                "This is an inequality: its solutions are stretches. SavedQuery for those."
             )
         gap = equation.gaps[0]
         everywhere: Everywhere | None = None

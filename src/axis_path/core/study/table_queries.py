@@ -39,7 +39,7 @@ Shown = Sequence[tuple[Definition, RealFunction]]
 
 
 @dataclass(frozen=True, slots=True)
-class LostHead:
+class BrokenColumn:
     """A column whose expression has lost its meaning.
 
     Attributes:
@@ -133,7 +133,7 @@ class Tables:
         """Return the letter above the places of a table."""
         return spec.over or next((d.variable for d, _ in shown if d.variable), _USUAL_VARIABLE)
 
-    def table_heads(self, spec: TableSpec, shown: Shown) -> list[Head | LostHead]:
+    def table_heads(self, spec: TableSpec, shown: Shown) -> list[Head | BrokenColumn]:
         """Return the columns of a table: those of the shown functions, then those of its own.
 
         Raises:
@@ -146,7 +146,7 @@ class Tables:
             for k, each in enumerate(spec.columns)
             if each.series is Series.VALUE and any(each.text == d.name for d, _ in shown)
         }
-        heads: list[Head | LostHead] = []
+        heads: list[Head | BrokenColumn] = []
         for definition, function in shown:
             name = definition.name or ""
             own, column = settings.get(name, (None, TableColumn(name)))
@@ -159,7 +159,7 @@ class Tables:
             try:
                 found = self._column_functions(column.text, spec, self.table_variable(spec, shown))
             except MathError as err:
-                heads.append(LostHead(column.text, own, err.message))
+                heads.append(BrokenColumn(column.text, own, err.message))
                 continue
             heads += [
                 _head(column, _SIGNS[column.series] + name, function, spec, own)
@@ -230,7 +230,7 @@ class Tables:
         if twice is not None and len(spec.columns) > len(self._snapshot.document.table.columns):
             raise TableError(f"`{twice[0]}` is a column of the table already.")
         for head in self.table_heads(spec, shown):
-            if isinstance(head, LostHead) and head.text not in known:
+            if isinstance(head, BrokenColumn) and head.text not in known:
                 variable = self.table_variable(spec, shown)
                 self._column_functions(head.text, spec, variable)
 

@@ -1,4 +1,4 @@
-"""Ask a worker for what the Bench wants, and send its answer on as it is."""
+"""SavedQuery a worker for what the Bench wants, and send its answer on as it is."""
 
 from __future__ import annotations
 

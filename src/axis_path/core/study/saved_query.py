@@ -10,7 +10,7 @@ from axis_path.core.errors import FormatError
 from axis_path.core.limits import FINDING_LABELS, LINE_LENGTH
 
 
-class Question(StrEnum):
+class QueryKind(StrEnum):
     """What is located or measured."""
 
     ZEROS = "zeros"
@@ -29,11 +29,11 @@ class Question(StrEnum):
 #: A larger number is none that a page could give back.
 _LARGEST_ID = 2**53
 #: Questions about one line.
-OF_A_LINE = frozenset(Question) - {Question.SOLVE}
+OF_A_LINE = frozenset(QueryKind) - {QueryKind.SOLVE}
 
 
 @dataclass(frozen=True, slots=True)
-class Ask:
+class SavedQuery:
     """A question that is kept with the study and answered again whenever something changes.
 
     Attributes:
@@ -53,7 +53,7 @@ class Ask:
     line: int | None = None
     low: str | None = None
     high: str | None = None
-    what: Question = Question.ZEROS
+    what: QueryKind = QueryKind.ZEROS
     other: int | None = None
     text: str = ""
     unknown: str = ""
@@ -61,7 +61,7 @@ class Ask:
     labels: tuple[int, ...] = ()
     at_window: bool = False
 
-    def same_question(self, other: Ask) -> bool:
+    def same_question(self, other: SavedQuery) -> bool:
         """Check whether another asks for the same."""
         return all(
             getattr(self, each.name) == getattr(other, each.name)
@@ -70,7 +70,7 @@ class Ask:
         )
 
 
-def ask_to_dict(ask: Ask) -> dict[str, Any]:
+def query_to_dict(ask: SavedQuery) -> dict[str, Any]:
     """Return a question as plain data; what is as usual is left out."""
     kept: dict[str, Any] = {"id": ask.id, "what": ask.what.value}
     for name in ("line", "low", "high", "other"):
@@ -86,7 +86,7 @@ def ask_to_dict(ask: Ask) -> dict[str, Any]:
     return kept
 
 
-def ask_from_dict(given: object) -> Ask:
+def query_from_dict(given: object) -> SavedQuery:
     """Read a question from plain data.
 
     Raises:
@@ -95,7 +95,7 @@ def ask_from_dict(given: object) -> Ask:
     if not isinstance(given, dict):
         raise FormatError("A finding of the study is of the wrong kind.")
     try:
-        what = Question(given.get("what", Question.ZEROS.value))
+        what = QueryKind(given.get("what", QueryKind.ZEROS.value))
     except ValueError as err:
         raise FormatError("A finding of the study asks for what is not known.") from err
     numbers = {name: given.get(name) for name in ("id", "line", "other")}
@@ -113,7 +113,7 @@ def ask_from_dict(given: object) -> Ask:
         value[: LINE_LENGTH.value] if isinstance(value := given.get(name), str) else ""
         for name in ("text", "unknown", "note")
     )
-    return Ask(
+    return SavedQuery(
         numbers["id"], numbers["line"], low, high, what, numbers["other"], text, unknown, note,
         labels_from(given.get("labels", [])), given.get("at_window") is True,
     )  # fmt: skip

@@ -35,8 +35,8 @@ _UNBOUNDED_ROUNDS = 3
 
 
 @dataclass(slots=True)
-class Sifted:
-    """What sifting has settled, and what not.
+class Pruned:
+    """What pruning has settled, and what not.
 
     Attributes:
         brackets: (low, high) floats around exactly one zero each, which is simple.
@@ -51,13 +51,13 @@ class Sifted:
     is_crowded: bool = False
 
 
-def sift(
+def prune(
     function: RealFunction,
     expression: Expression,
     parts: list[tuple[float, float]],
     *,
     is_smooth: bool,
-) -> Sifted:
+) -> Pruned:
     """Find the simple zeros of an expression in parts of the line.
 
     Args:
@@ -66,7 +66,7 @@ def sift(
         parts: from where to where, in order; what happens in one says nothing of its neighbours.
         is_smooth: whether it is known to be smooth inside each part, if not at its ends.
     """
-    found = Sifted()
+    found = Pruned()
     if not parts:
         return found
     slope = _slope_of(expression)

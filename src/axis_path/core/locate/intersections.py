@@ -74,7 +74,7 @@ class _Track:
     function: RealFunction | None = None
 
 
-def find_meetings(one: Curve, other: Curve, bounds: Bounds, interval: Interval) -> Findings:
+def find_intersections(one: Curve, other: Curve, bounds: Bounds, interval: Interval) -> Findings:
     """Locate where two curves meet.
 
     Args:
@@ -87,10 +87,10 @@ def find_meetings(one: Curve, other: Curve, bounds: Bounds, interval: Interval) 
         NotHandledError: they cannot be followed.
     """
     with precision(SEARCH_BITS):
-        return searched(lambda: _meetings(one, other, bounds, interval))
+        return searched(lambda: _intersections(one, other, bounds, interval))
 
 
-def _meetings(one: Curve, other: Curve, bounds: Bounds, interval: Interval) -> Findings:
+def _intersections(one: Curve, other: Curve, bounds: Bounds, interval: Interval) -> Findings:
     sheet = Sheet.of(_expression(one), _expression(other))
     first, second = _track(sheet, one), _track(sheet, other)
     if first is not None and second is not None:
