@@ -12,9 +12,9 @@ from collections.abc import Callable
 import numpy as np
 
 from axis_path.core import Study
-from axis_path.core.evaluate.backends import Fast
-from axis_path.core.evaluate.program import Program, run
-from axis_path.core.evaluate.sampled import is_arithmetic, sample
+from axis_path.core.evaluate.backends.backends import Fast
+from axis_path.core.evaluate.backends.sampled import is_arithmetic, sample
+from axis_path.core.evaluate.graph.program import Program, run
 from axis_path.core.language import Vocabulary, read_line, typeset_line
 
 LINES = (

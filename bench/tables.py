@@ -17,8 +17,8 @@ import numpy as np
 
 from axis_path.bench.tables import csv_blocks, table_rows
 from axis_path.core import Study
-from axis_path.core.study.states import States
-from axis_path.core.study.table_queries import Tables
+from axis_path.core.features.tables.queries import Tables
+from axis_path.core.kinds.states import States
 from axis_path.core.tabulate import TableSpec, make_table
 from bench.findings import best_ms
 

@@ -22,6 +22,12 @@ CORE = (
     "locate",
     "tabulate",
     "data",
+    "lines",
+    "document",
+    "compile",
+    "kinds",
+    "features",
+    "scene",
     "study",
     "warm",
 )

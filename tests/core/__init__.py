@@ -1,6 +1,6 @@
 """Tests of the core."""
 
-from axis_path.core.evaluate import exact_pool
+from axis_path.core.evaluate.exact import exact_pool
 from axis_path.core.limits import Limit
 
 # On a busy machine a worker gets little of it: what it finds is tested here, not how soon.

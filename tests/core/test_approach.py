@@ -6,11 +6,11 @@ from fractions import Fraction
 
 from axis_path.core.arithmetic import ball, precision
 from axis_path.core.evaluate import Branches
-from axis_path.core.locate.algebraic import vanishes
-from axis_path.core.locate.approach import limit_at
-from axis_path.core.locate.limit_rules import Approach
-from axis_path.core.locate.nearing import Approaching
-from axis_path.core.locate.zeros import SEARCH_BITS
+from axis_path.core.locate.algebra.algebraic import vanishes
+from axis_path.core.locate.limits.approach import limit_at
+from axis_path.core.locate.limits.limit_rules import Approach
+from axis_path.core.locate.limits.nearing import Approaching
+from axis_path.core.locate.search.zeros import SEARCH_BITS
 from tests.core.functions import make_function
 
 UP, DOWN = Approach.UP, Approach.DOWN

@@ -10,11 +10,11 @@ from axis_path.core import MathError, Study, Window
 from axis_path.core.draw import Labels, check_sampling, frame, home, make_ticks, sample_curve
 from axis_path.core.draw.polar import polar_grid
 from axis_path.core.evaluate import digits_between
+from axis_path.core.kinds.breaks import breaks_of
 from axis_path.core.language.tree import AngleUnit
+from axis_path.core.lines.meaning import LineKey, LineKeys
 from axis_path.core.locate import find_zeros, interval, quick_zeros
-from axis_path.core.study.breaks import breaks_of
-from axis_path.core.study.meaning import LineKey, LineKeys
-from axis_path.core.study.pictures import Pictures
+from axis_path.core.scene.pictures import Pictures
 from tests.core.functions import make_function
 
 WINDOW = Window((-10, 10), (-6.5, 6.5), 660, 430)

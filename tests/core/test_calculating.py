@@ -6,14 +6,14 @@ from fractions import Fraction
 import numpy as np
 
 from axis_path.core import Study
+from axis_path.core.document.document import document_from_dict
 from axis_path.core.draw import Window
 from axis_path.core.errors import DataError, FormatError, LimitError, MathError
+from axis_path.core.features.data.columns import Columns
+from axis_path.core.features.data.fits import Fits, line_of_fit
+from axis_path.core.features.data.plots import Plots
 from axis_path.core.limits import CALCULATED_ROWS
 from axis_path.core.study import Plot
-from axis_path.core.study.column_queries import Columns
-from axis_path.core.study.document import document_from_dict
-from axis_path.core.study.fit_queries import Fits, line_of_fit
-from axis_path.core.study.plots import Plots
 
 WINDOW = Window((-10, 10), (-6.5, 6.5), 660, 430)
 V = np.array([4, 6, 8, 10, 12, -3, 0.5])

@@ -8,17 +8,9 @@ from unittest import mock
 import numpy as np
 
 from axis_path.core import Study, Window
-from axis_path.core.draw import (
-    Curve,
-    compiled,
-    path,
-    path_table,
-    sample,
-    sample_curve,
-    sample_path,
-    table,
-)
-from axis_path.core.draw.sample import both_forms
+from axis_path.core.draw import Curve, sample_curve, sample_path
+from axis_path.core.draw.curves import compiled, path, path_table, sample, table
+from axis_path.core.draw.curves.sample import both_forms
 from tests.core import test_paths, test_sampling
 from tests.core.functions import make_function
 

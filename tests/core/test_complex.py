@@ -9,7 +9,7 @@ from flint import acb, arb
 from axis_path.core import MathError, Study
 from axis_path.core.arithmetic import analytic, precision
 from axis_path.core.catalogue import OPERATIONS
-from axis_path.core.evaluate.complex import is_finite
+from axis_path.core.evaluate.backends.complex import is_finite
 
 SEED = 20_261_124
 #: Our function, and Python's.

@@ -12,12 +12,12 @@ from flint import arb
 
 from axis_path.core import Deadline, MathError, Study, Window, deadline_scope
 from axis_path.core.arithmetic import ball
+from axis_path.core.compile.numbers import Numbers
 from axis_path.core.deadline import calculation, timeout_scope
 from axis_path.core.errors import StoppedError
 from axis_path.core.locate import Interval, Kind
-from axis_path.core.locate.seen import seen_breaks, seen_turns, seen_zeros
+from axis_path.core.locate.search.seen import seen_breaks, seen_turns, seen_zeros
 from axis_path.core.study import SavedQuery, answer
-from axis_path.core.study.numbers import Numbers
 from axis_path.web.bench.leasing import is_closed
 
 LONG = "sum(sum(1/(k + j), k, 1, 1000), j, 1, 2000)"

@@ -15,7 +15,7 @@ from axis_path.core.arithmetic.conversion import (
     written_fraction,
 )
 from axis_path.core.evaluate import run_exact_work_with
-from axis_path.core.evaluate.exact_pool import _run_pooled
+from axis_path.core.evaluate.exact.exact_pool import _run_pooled
 from tests.deadly import LINES, mutations, run_batch
 
 COUNT, SEED = 182, 2026

@@ -10,7 +10,7 @@ from flint import fmpq, fmpq_mat
 from axis_path.core import Study
 from axis_path.core.data import number_of_cell
 from axis_path.core.errors import DataError, FormatError
-from axis_path.core.study.data_edits import remove_column
+from axis_path.core.features.data.edits import remove_column
 
 NORRIS = [
     "0.1",

@@ -13,8 +13,8 @@ from flint import arb
 from axis_path.core.arithmetic import Ball, Defined, ball, ball_functions, precision
 from axis_path.core.errors import LimitError
 from axis_path.core.evaluate import Expression, Graph, Op, RealFunction, digits_of, run
-from axis_path.core.evaluate.backends import Fast
-from axis_path.core.evaluate.graph import Inner
+from axis_path.core.evaluate.backends.backends import Fast
+from axis_path.core.evaluate.graph.graph import Inner
 from axis_path.core.language.tree import Summary
 from axis_path.core.limits import STEPS
 from tests.core.functions import make_function

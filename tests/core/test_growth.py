@@ -6,7 +6,7 @@ import mpmath
 
 from axis_path.core import Study
 from axis_path.core.arithmetic import precision
-from axis_path.core.locate.growth import growth
+from axis_path.core.locate.limits.growth import growth
 
 FAR = 1e3
 #: Functions with the sign that they have for all x beyond 1,000; 0 where they have none.

@@ -10,10 +10,10 @@ from axis_path.core import Study
 from axis_path.core.data import Fit
 from axis_path.core.draw import Window
 from axis_path.core.errors import DataError, FormatError, LimitError, MathError
+from axis_path.core.features.data.edits import put_column, remove_column, sort_rows
+from axis_path.core.features.data.fits import Fits
 from axis_path.core.limits import COLUMN_CELLS, FITS
 from axis_path.core.study import FitAsk, Plot
-from axis_path.core.study.data_edits import put_column, remove_column, sort_rows
-from axis_path.core.study.fit_queries import Fits
 
 #: Models with what they are called with, all of which the data below can be fitted with.
 MODELS = (

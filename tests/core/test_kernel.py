@@ -8,8 +8,8 @@ from unittest import mock
 import numpy as np
 
 from axis_path.core import Study
-from axis_path.core.evaluate import enclosed, sampled
-from axis_path.core.locate import prune, quick
+from axis_path.core.evaluate.backends import enclosed, sampled
+from axis_path.core.locate.search import prune, quick
 
 LINES = (
     "x^3/20 - x + s/100", "(x^2 + 1)/((x - 3)(x + 4))", "3exp(-x/5) sin(3x + s)", "1/(1/x)", "cos(x)/x",
@@ -133,7 +133,7 @@ ALL_KINDS = """
 from numba.core.dispatcher import Dispatcher
 from axis_path.core import Study, Window
 from axis_path.core.arithmetic import kernel, point_kernel
-from axis_path.core.draw import clip, compiled, path_table, refine, table
+from axis_path.core.draw.curves import clip, compiled, path_table, refine, table
 from axis_path.core.warm import warm_up
 def known():
     parts = (vars(module).values() for module in (kernel, point_kernel, clip, compiled, refine, table, path_table))

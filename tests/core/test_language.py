@@ -9,6 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from axis_path.core import Study, Window
+from axis_path.core.compile.results import Results
 from axis_path.core.errors import LimitError, MathError
 from axis_path.core.language import (
     FunctionLine,
@@ -46,7 +47,6 @@ from axis_path.core.language.tree import (
     Summary,
 )
 from axis_path.core.study import Kind
-from axis_path.core.study.results import Results
 from tests.core.bracketed import bracketed
 
 WINDOW = Window((-10, 10), (-7, 7), 200, 140)

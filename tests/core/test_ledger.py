@@ -6,12 +6,12 @@ from decimal import Decimal
 import numpy as np
 
 from axis_path.core import Study, Window
+from axis_path.core.document.saved_query import query_from_dict, query_to_dict
 from axis_path.core.draw import place_labels
 from axis_path.core.draw.pixels import FLAG_HEIGHT, Flag, flag_width
 from axis_path.core.errors import FormatError, LimitError
+from axis_path.core.features.data.fits import form_of_fit, line_of_fit
 from axis_path.core.study import QueryKind, SavedQuery, answer
-from axis_path.core.study.fit_queries import form_of_fit, line_of_fit
-from axis_path.core.study.saved_query import query_from_dict, query_to_dict
 
 WINDOW = Window((-10, 10), (-6.5, 6.5), 660, 430)
 LINES = ("f(x) = x^3 - 3x", "g(x) = 2 sin x", "h(x) = 1/x", "L = [(0, 1), (2, -1)]", "k(t) = t - a")

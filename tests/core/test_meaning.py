@@ -9,11 +9,11 @@ import numpy as np
 from pebble import ProcessExpired
 
 from axis_path.core import MathError, Study, Window
+from axis_path.core.compile.slider_queries import Sliders
 from axis_path.core.errors import ListError, NameTakenError, NotHandledError, ShapeError
-from axis_path.core.evaluate import exact_pool
-from axis_path.core.evaluate.exact_pool import exact_form, run_limited
+from axis_path.core.evaluate.exact import exact_pool
+from axis_path.core.evaluate.exact.exact_pool import exact_form, run_limited
 from axis_path.core.study import Kind
-from axis_path.core.study.slider_queries import Sliders
 from tests.core.functions import make_function
 
 WINDOW = Window(x=(-10, 10), y=(-7, 7), width=300, height=200)

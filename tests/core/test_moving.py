@@ -4,8 +4,8 @@ import math
 import unittest
 
 from axis_path.core import MathError, Study, Window
-from axis_path.core.study.motion_edits import go_on
-from axis_path.core.study.motion_queries import Motion
+from axis_path.core.features.motion.edits import go_on
+from axis_path.core.features.motion.queries import Motion
 
 WINDOW = Window((-6, 6), (-4, 4), 600, 400)
 

@@ -7,11 +7,11 @@ from fractions import Fraction
 import numpy as np
 
 from axis_path.core import Study, Window
+from axis_path.core.document.document import WorkingLine
 from axis_path.core.errors import MathError, NameTakenError
+from axis_path.core.features.lines.edits import write_renaming
+from axis_path.core.features.settings.edits import set_working
 from axis_path.core.study import answer
-from axis_path.core.study.document import WorkingLine
-from axis_path.core.study.document_edits import set_working
-from axis_path.core.study.line_edits import write_renaming
 
 #: A line, the old name, the new one, and the line then.
 RENAMED = (

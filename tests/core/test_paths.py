@@ -11,12 +11,12 @@ import numpy as np
 from axis_path.core import MathError, Study, Window
 from axis_path.core.arithmetic import ball
 from axis_path.core.draw import Curve, sample_path
-from axis_path.core.draw.clip import clip_line, nearest_part
+from axis_path.core.draw.curves.clip import clip_line, nearest_part
 from axis_path.core.draw.pixels import tenths_across, tenths_down
-from axis_path.core.study.domains import round_to
-from axis_path.core.study.line_edits import mark_line
-from axis_path.core.study.path_drawing import _read_at, point_text
-from axis_path.core.study.states import States
+from axis_path.core.features.lines.edits import mark_line
+from axis_path.core.kinds.path_drawing import _read_at, point_text
+from axis_path.core.kinds.states import States
+from axis_path.core.lines.domains import round_to
 
 WINDOW = Window((-10, 10), (-7, 7), 660, 430)
 FULL = "for 0 <= t <= 2pi"

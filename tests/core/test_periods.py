@@ -10,7 +10,7 @@ import numpy as np
 
 from axis_path.core import Study
 from axis_path.core.evaluate import Multiple, period
-from axis_path.core.evaluate.period import common_period
+from axis_path.core.evaluate.graph.period import common_period
 from axis_path.core.locate.sweep import _nearest_choice
 
 SEED = 20_261_125

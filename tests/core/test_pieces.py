@@ -10,7 +10,7 @@ from flint import arb
 from axis_path.core import Study, Window
 from axis_path.core.arithmetic import Defined, ball, precision
 from axis_path.core.errors import CycleError
-from axis_path.core.study.line_edits import mark_line
+from axis_path.core.features.lines.edits import mark_line
 
 SEED = 20_261_124
 WINDOW = Window(x=(-5, 5), y=(-6, 6), width=400, height=300)

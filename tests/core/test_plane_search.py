@@ -7,9 +7,9 @@ import numpy as np
 
 from axis_path.core import Study
 from axis_path.core.arithmetic import ball
+from axis_path.core.compile.curves import Curves
 from axis_path.core.errors import LimitError
 from axis_path.core.locate import LinearEquation, Outcome, meet_in_box, solve_linear
-from axis_path.core.study.curves import Curves
 
 #: Two equations, the box, and how many solutions there are: published ones among them.
 SYSTEMS = (

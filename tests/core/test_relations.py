@@ -7,9 +7,9 @@ from scipy.spatial import cKDTree
 
 from axis_path.core import Study, Window
 from axis_path.core.draw import RealRelation, RelationPicture, draw_levels, draw_relation
-from axis_path.core.draw.tiling import Grid, calm_cells, tile
+from axis_path.core.draw.relations.tiling import Grid, calm_cells, tile
 from axis_path.core.evaluate import Boxes
-from axis_path.core.study.states import States
+from axis_path.core.kinds.states import States
 
 WINDOW = Window((-10, 10), (-6.5, 6.5), 660, 430)
 

@@ -10,12 +10,12 @@ from scipy.spatial import cKDTree
 
 from axis_path.core import Study, Window
 from axis_path.core.errors import LimitError, MathError
+from axis_path.core.features.lines.edits import mark_line
+from axis_path.core.kinds.read_off import proved_reading, quickly_read
 from axis_path.core.limits import FINDINGS
+from axis_path.core.lines.domains import NewEnd
+from axis_path.core.scene.legend import drawn_points
 from axis_path.core.study import QueryKind, answer, rewrite_domain, round_to_px
-from axis_path.core.study.domains import NewEnd
-from axis_path.core.study.legend import drawn_points
-from axis_path.core.study.line_edits import mark_line
-from axis_path.core.study.read_off import proved_reading, quickly_read
 from axis_path.store.demo import DEMO, morning_tide
 from tests.core.test_study import build
 

@@ -4,9 +4,9 @@ import unittest
 from fractions import Fraction
 
 from axis_path.core import MathError, Study, Window
+from axis_path.core.compile.slider_queries import Sliders
 from axis_path.core.errors import SliderError
 from axis_path.core.study import SliderKind
-from axis_path.core.study.slider_queries import Sliders
 
 WINDOW = Window((-10, 10), (-7, 7))
 

@@ -69,7 +69,7 @@ class EquationTest(unittest.TestCase):
                 changes = int(np.sum(ys[1:] * ys[:-1] < 0))
                 self.assertLessEqual(changes, len(found))
 
-    @patch("axis_path.core.study.solver.exact_solutions", return_value=())
+    @patch("axis_path.core.features.findings.solver.exact_solutions", return_value=())
     def test_rewriting_an_equation_keeps_its_solutions(self, algebra: Mock) -> None:
         """Algebra is as good as out of time: it is the search that must know its own."""
         for left, right in EQUATIONS:

@@ -6,6 +6,7 @@ from fractions import Fraction
 import numpy as np
 
 from axis_path.core import MathError, Study, Window
+from axis_path.core.compile.slider_queries import Sliders
 from axis_path.core.errors import (
     ArgumentCountError,
     CycleError,
@@ -16,11 +17,10 @@ from axis_path.core.errors import (
     TableError,
     UnknownNameError,
 )
+from axis_path.core.features.lines.edits import mark_line
+from axis_path.core.features.settings.edits import set_unit
+from axis_path.core.kinds.states import States
 from axis_path.core.study import Kind, SliderRange, slider_value
-from axis_path.core.study.document_edits import set_unit
-from axis_path.core.study.line_edits import mark_line
-from axis_path.core.study.slider_queries import Sliders
-from axis_path.core.study.states import States
 
 
 def build(*lines: str, unit: str = "radians") -> Study:

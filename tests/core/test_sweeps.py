@@ -6,8 +6,8 @@ from fractions import Fraction
 
 from axis_path.core import Study
 from axis_path.core.errors import LimitError
+from axis_path.core.features.findings.searches import Searches
 from axis_path.core.locate import Search, Wanted
-from axis_path.core.study.searches import Searches
 
 
 def study_of(*lines, **sliders):

@@ -8,8 +8,8 @@ import numpy as np
 
 from axis_path.core import Study
 from axis_path.core.errors import FormatError, LimitError, MathError, TableError
-from axis_path.core.study.states import States
-from axis_path.core.study.table_queries import Tables
+from axis_path.core.features.tables.queries import Tables
+from axis_path.core.kinds.states import States
 from axis_path.core.tabulate import (
     Cells,
     Happening,

@@ -10,7 +10,7 @@ from axis_path.core import Study
 from axis_path.core.errors import DomainError, MathError
 from axis_path.core.evaluate import RealFunction
 from axis_path.core.locate import find_zeros, interval
-from axis_path.core.locate.exact import simplest_between
+from axis_path.core.locate.algebra.exact import simplest_between
 from tests.core.functions import make_function
 
 PI = math.pi

@@ -15,7 +15,7 @@ from typing import Any
 from sqlalchemy.engine import make_url
 
 from axis_path.core import Study
-from axis_path.core.study.motion_edits import go_on
+from axis_path.core.features.motion.edits import go_on
 from axis_path.store import create_study, open_study, session_scope
 from tests.databases import DatabaseTest
 from tests.proxy import Proxy

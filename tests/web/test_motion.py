@@ -6,9 +6,9 @@ import uuid
 from unittest import mock
 
 from axis_path.core import Study
+from axis_path.core.features.lines.edits import put_family, put_runner, put_trail
 from axis_path.core.limits import Limit
 from axis_path.core.study import Family, Play, Runner, Trail
-from axis_path.core.study.line_edits import put_family, put_runner, put_trail
 from axis_path.store import create_study, open_study, session_scope
 from tests.web.test_views import WINDOW, WebTest
 

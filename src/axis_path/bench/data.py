@@ -15,10 +15,10 @@ from axis_path.core import Study
 from axis_path.core.data import Column, Fit, read_columns, summarise
 from axis_path.core.deadline import calculation
 from axis_path.core.errors import DataError, MathError
+from axis_path.core.features.data.columns import Columns
+from axis_path.core.features.data.fits import Fits, form_of_fit, line_of_fit
+from axis_path.core.features.data.plots import Box, Plots, in_box
 from axis_path.core.study import FitAsk
-from axis_path.core.study.column_queries import Columns
-from axis_path.core.study.fit_queries import Fits, form_of_fit, line_of_fit
-from axis_path.core.study.plots import Box, Plots, in_box
 
 #: So many rows are sent at once, and so many points of residuals.
 _MOST_ROWS, _MOST_RESIDUALS = 200, 400

@@ -29,7 +29,7 @@ def open_file(job: Job) -> dict[str, Any]:
     window = found.get("window")
     return {
         "document": study.to_dict(),
-        "overview": overview(study),
+        "overview": overview(study.snapshot),
         "title": clean_title(found.get("title")),
         "view": {"window": window} if _is_window(window) else {},
     }

@@ -5,8 +5,8 @@ from __future__ import annotations
 from typing import Any
 
 from axis_path.bench.request import BenchRequest
+from axis_path.core.compile.results import Results
 from axis_path.core.study import problem_dict
-from axis_path.core.study.results import Results
 
 
 def preview_dict(asked: BenchRequest) -> dict[str, Any]:

@@ -13,8 +13,8 @@ from axis_path.bench.job import Job
 from axis_path.core import Study, Window
 from axis_path.core.draw import HOME_X, HOME_Y
 from axis_path.core.errors import MathError
-from axis_path.core.study.pictures import Pictures
-from axis_path.core.study.plots import Box
+from axis_path.core.features.data.plots import Box
+from axis_path.core.scene.pictures import Pictures
 
 _MOST_DRAFTS = 20
 _MOST_VISITS = 24

@@ -9,12 +9,12 @@ from functools import partial
 from typing import Any
 
 from axis_path.core import Result, Study
+from axis_path.core.compile.results import Results
 from axis_path.core.deadline import calculation
 from axis_path.core.errors import MathError, StoppedError
 from axis_path.core.evaluate import ResultKind
 from axis_path.core.language import Vocabulary, read_expression, typeset
 from axis_path.core.study import VALUED, problem_dict
-from axis_path.core.study.results import Results
 
 #: After so long no more exact forms are looked for in one request; the rest comes with the next.
 _EXACT_BUDGET_S = 5.0

@@ -21,11 +21,11 @@ from axis_path.bench.request import (
 )
 from axis_path.core import Study, Window
 from axis_path.core.errors import MathError
+from axis_path.core.features.motion.edits import go_on
+from axis_path.core.features.motion.queries import Motion
 from axis_path.core.limits import AHEAD_TIME
+from axis_path.core.scene.pictures import Pictures
 from axis_path.core.study import axes_to_dict, overview
-from axis_path.core.study.motion_edits import go_on
-from axis_path.core.study.motion_queries import Motion
-from axis_path.core.study.pictures import Pictures
 from axis_path.core.warm import is_compiled
 
 _MOST_COMMANDS = 20
@@ -62,7 +62,7 @@ def commands(job: Job) -> dict[str, Any]:
     return {
         "document": asked.study.to_dict(),
         "label": labels[named],
-        "overview": overview(asked.study),
+        "overview": overview(asked.study.snapshot),
     }
 
 

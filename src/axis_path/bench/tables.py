@@ -15,13 +15,13 @@ from axis_path.bench.errors import RequestError
 from axis_path.bench.request import BenchRequest
 from axis_path.bench.results import exact_or_note
 from axis_path.core import Study
+from axis_path.core.compile.results import Results
 from axis_path.core.deadline import calculation
 from axis_path.core.errors import LimitError, MathError
 from axis_path.core.evaluate import RealFunction
+from axis_path.core.features.tables.queries import BrokenColumn, Tables
+from axis_path.core.kinds.states import States
 from axis_path.core.limits import EXACT_CELLS, SHEET_ROWS
-from axis_path.core.study.results import Results
-from axis_path.core.study.states import States
-from axis_path.core.study.table_queries import BrokenColumn, Tables
 from axis_path.core.tabulate import (
     Cells,
     Head,

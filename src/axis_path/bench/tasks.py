@@ -17,8 +17,8 @@ from axis_path.bench.panels import preview_dict
 from axis_path.bench.request import read_request
 from axis_path.bench.results import exact_dict, working_dict
 from axis_path.bench.tables import exact_cells_dict, table_dict
+from axis_path.core.features.lines.edits import mark_line
 from axis_path.core.limits import DIGITS
-from axis_path.core.study.line_edits import mark_line
 
 _ROW_DIGITS = 7
 

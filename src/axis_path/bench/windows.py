@@ -16,11 +16,11 @@ from axis_path.bench.request import (
     read_window,
 )
 from axis_path.core import Window
+from axis_path.core.compile.numbers import Numbers
 from axis_path.core.draw import frame, frame_between, home
 from axis_path.core.errors import WindowError
-from axis_path.core.study.numbers import Numbers
-from axis_path.core.study.pictures import Pictures
-from axis_path.core.study.states import States
+from axis_path.core.kinds.states import States
+from axis_path.core.scene.pictures import Pictures
 
 _TABS = ("findings", "values", "data", "working", "reference")
 

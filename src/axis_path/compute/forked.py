@@ -33,7 +33,7 @@ def run_forked(function: Callable[..., Any], arguments: tuple[Any, ...], limit_m
         RuntimeError: the child ended without a result: it failed, or its memory was used up.
     """
     # Loaded here and not in each child: that would take longer than what it does.
-    import_module("axis_path.core.evaluate.exact_form")
+    import_module("axis_path.core.evaluate.exact.exact_form")
     reader, writer = os.pipe()
     child = os.fork()
     if child == 0:

@@ -10,14 +10,14 @@ from typing import Any
 from sqlalchemy import Engine
 
 from axis_path.core import Study
+from axis_path.core.compile.curves import Curves
+from axis_path.core.compile.numbers import Numbers
+from axis_path.core.compile.slider_queries import Sliders
 from axis_path.core.deadline import Deadline, deadline_scope
 from axis_path.core.errors import FormatError, MathError, StoppedError
+from axis_path.core.features.findings.searches import Searches
 from axis_path.core.locate import Finding, Search, Sweep, Wanted
 from axis_path.core.study import written_number
-from axis_path.core.study.curves import Curves
-from axis_path.core.study.numbers import Numbers
-from axis_path.core.study.searches import Searches
-from axis_path.core.study.slider_queries import Sliders
 from axis_path.store import session_scope
 from axis_path.store.sweeps import (
     AskedSweep,

@@ -8,6 +8,9 @@ from typing import Any
 from sqlalchemy.orm import Session
 
 from axis_path.core import Study
+from axis_path.core.features.lines.edits import mark_line, put_family, put_runner, put_trail
+from axis_path.core.features.motion.edits import go_on
+from axis_path.core.features.sliders.edits import change_slider
 from axis_path.core.study import (
     AtEnd,
     AxesSpec,
@@ -24,9 +27,6 @@ from axis_path.core.study import (
     Trail,
     overview,
 )
-from axis_path.core.study.line_edits import mark_line, put_family, put_runner, put_trail
-from axis_path.core.study.motion_edits import go_on
-from axis_path.core.study.slider_edits import change_slider
 from axis_path.store.studies import Overview, create_study, holds_studies
 
 
@@ -216,7 +216,7 @@ def load_demo(session: Session) -> bool:
         return False
     for make in DEMO:
         demo = make()
-        shown = Overview(**overview(Study.from_dict(demo.document)))
+        shown = Overview(**overview(Study.from_dict(demo.document).snapshot))
         create_study(session, demo.title, demo.document, demo.view, shown)
         # Each in its own moment, so that the list has a fixed order.
         session.commit()

@@ -13,7 +13,7 @@ from scipy.spatial import cKDTree
 
 from axis_path.core import Study, Window
 from axis_path.core.draw import draw_relation
-from axis_path.core.study.states import States
+from axis_path.core.kinds.states import States
 from tests.core.guard.truths import Case, Verdict, weak, wrong
 
 _Floats = NDArray[np.float64]

@@ -9,9 +9,9 @@ from itertools import pairwise
 import numpy as np
 from numpy.typing import NDArray
 
-from axis_path.core.draw import compiled
-from axis_path.core.draw.clip import seen_tenths
-from axis_path.core.draw.sample import Curve
+from axis_path.core.draw.curves import compiled
+from axis_path.core.draw.curves.clip import seen_tenths
+from axis_path.core.draw.curves.sample import Curve
 from axis_path.core.draw.window import Window
 
 Floats = NDArray[np.float64]

@@ -5,24 +5,16 @@
 """
 
 from axis_path.core.arithmetic.conversion import to_fraction
-from axis_path.core.evaluate.backends import float_bounds, nearest_float
+from axis_path.core.evaluate.backends.backends import float_bounds, nearest_float
+from axis_path.core.evaluate.backends.enclosed import middles
 from axis_path.core.evaluate.branches import Branches, Edge
-from axis_path.core.evaluate.compile import (
-    Compiler,
-    ListSource,
-    Shaped,
-    Surroundings,
-    UserFunction,
-)
-from axis_path.core.evaluate.enclosed import middles
-from axis_path.core.evaluate.exact_pool import (
+from axis_path.core.evaluate.exact.exact_pool import (
     ExactForm,
     exact_form,
     exact_solutions,
     is_identity,
     run_exact_work_with,
 )
-from axis_path.core.evaluate.full import FullCompiler
 from axis_path.core.evaluate.function import (
     HIGH,
     LOW,
@@ -39,12 +31,20 @@ from axis_path.core.evaluate.function import (
     prove_steps,
     sample_inputs,
 )
-from axis_path.core.evaluate.graph import Graph, Op
+from axis_path.core.evaluate.graph.compile import (
+    Compiler,
+    ListSource,
+    Shaped,
+    Surroundings,
+    UserFunction,
+)
+from axis_path.core.evaluate.graph.full import FullCompiler
+from axis_path.core.evaluate.graph.graph import Graph, Op
+from axis_path.core.evaluate.graph.parity import parity_about
+from axis_path.core.evaluate.graph.period import Multiple, period
+from axis_path.core.evaluate.graph.program import most_bits, run
 from axis_path.core.evaluate.lists import inputs_of
-from axis_path.core.evaluate.parity import parity_about
 from axis_path.core.evaluate.path import RealPath
-from axis_path.core.evaluate.period import Multiple, period
-from axis_path.core.evaluate.program import most_bits, run
 from axis_path.core.evaluate.result import (
     Result,
     ResultKind,

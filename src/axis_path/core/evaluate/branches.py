@@ -20,13 +20,13 @@ from axis_path.core.arithmetic import Ball, Defined, ball
 from axis_path.core.arithmetic.conversion import whole_number
 from axis_path.core.catalogue import FUNCTIONS
 from axis_path.core.errors import LimitError
-from axis_path.core.evaluate.backends import Proving
-from axis_path.core.evaluate.factors import as_fraction
-from axis_path.core.evaluate.fences import ball_inside
+from axis_path.core.evaluate.backends.backends import Proving
 from axis_path.core.evaluate.function import Constant, Expression, RealFunction
-from axis_path.core.evaluate.graph import Fence, Graph, Inner, Op, Split, Step
-from axis_path.core.evaluate.program import extract, run
-from axis_path.core.evaluate.rough import rough_edges
+from axis_path.core.evaluate.graph.factors import as_fraction
+from axis_path.core.evaluate.graph.fences import ball_inside
+from axis_path.core.evaluate.graph.graph import Fence, Graph, Inner, Op, Split, Step
+from axis_path.core.evaluate.graph.program import extract, run
+from axis_path.core.evaluate.graph.rough import rough_edges
 from axis_path.core.evaluate.settled import Known
 from axis_path.core.threads import COMPUTING
 

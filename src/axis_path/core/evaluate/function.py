@@ -17,24 +17,25 @@ from flint import acb
 from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Ball, Defined, Enclosure, ball, precision
-from axis_path.core.evaluate.backends import (
+from axis_path.core.evaluate.backends.backends import (
     Enclosing,
     Fast,
     Proving,
     nearest_float,
 )
-from axis_path.core.evaluate.complex import Complex
-from axis_path.core.evaluate.depends import sliders_on
-from axis_path.core.evaluate.derive import derive
-from axis_path.core.evaluate.enclosed import compiled_form, enclose_columns
-from axis_path.core.evaluate.factors import (
+from axis_path.core.evaluate.backends.complex import Complex
+from axis_path.core.evaluate.backends.enclosed import compiled_form, enclose_columns
+from axis_path.core.evaluate.backends.sampled import sample
+from axis_path.core.evaluate.graph.depends import sliders_on
+from axis_path.core.evaluate.graph.derive import derive
+from axis_path.core.evaluate.graph.factors import (
     exponential_level,
     is_zero,
     wave_levels,
     zero_factors,
 )
-from axis_path.core.evaluate.graph import Graph, Op, Step
-from axis_path.core.evaluate.program import (
+from axis_path.core.evaluate.graph.graph import Graph, Op, Step
+from axis_path.core.evaluate.graph.program import (
     Program,
     bound_step,
     extract,
@@ -42,7 +43,6 @@ from axis_path.core.evaluate.program import (
     run,
     run_all,
 )
-from axis_path.core.evaluate.sampled import sample
 from axis_path.core.evaluate.settled import Known, settled_value
 from axis_path.core.language.tree import Summary
 from axis_path.core.threads import COMPUTING, kept_property

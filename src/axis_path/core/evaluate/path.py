@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Enclosure
-from axis_path.core.evaluate.enclosed import enclose_columns, middles
+from axis_path.core.evaluate.backends.enclosed import enclose_columns, middles
 from axis_path.core.evaluate.function import End, Expression, RealFunction
 
 Floats = NDArray[np.float64]

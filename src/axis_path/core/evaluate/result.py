@@ -22,7 +22,7 @@ from axis_path.core.arithmetic.conversion import (
     to_fraction,
 )
 from axis_path.core.errors import LimitError
-from axis_path.core.evaluate.exact_pool import ExactForm
+from axis_path.core.evaluate.exact.exact_pool import ExactForm
 from axis_path.core.limits import DIGITS
 from axis_path.core.threads import kept_property
 

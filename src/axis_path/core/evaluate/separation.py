@@ -20,7 +20,7 @@ from dataclasses import dataclass
 from flint import fmpz
 
 from axis_path.core.arithmetic import Ball
-from axis_path.core.evaluate.graph import Op, Step
+from axis_path.core.evaluate.graph.graph import Op, Step
 
 #: Room for the rounding of the logarithms.
 _SPARE_BITS = 16

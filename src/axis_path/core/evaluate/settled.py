@@ -20,11 +20,11 @@ from flint import arb, fmpq
 from axis_path.core.arithmetic import Ball, Defined, ball, precision
 from axis_path.core.arithmetic.conversion import to_fraction, whole_number
 from axis_path.core.catalogue import FUNCTIONS
-from axis_path.core.evaluate.factors import implied_zeros, solved
-from axis_path.core.evaluate.fences import ball_inside
-from axis_path.core.evaluate.graph import Fence, Graph, Op, Split, Step
-from axis_path.core.evaluate.program import Backend, Program, extract, run_all
-from axis_path.core.evaluate.rough import rough_edges
+from axis_path.core.evaluate.graph.factors import implied_zeros, solved
+from axis_path.core.evaluate.graph.fences import ball_inside
+from axis_path.core.evaluate.graph.graph import Fence, Graph, Op, Split, Step
+from axis_path.core.evaluate.graph.program import Backend, Program, extract, run_all
+from axis_path.core.evaluate.graph.rough import rough_edges
 from axis_path.core.evaluate.separation import bits_to_tell_from_zero
 
 #: A number of more steps is not tried, nor one that takes more binary digits.

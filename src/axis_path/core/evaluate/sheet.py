@@ -11,7 +11,7 @@ from collections.abc import Mapping
 from types import MappingProxyType
 
 from axis_path.core.evaluate.function import Expression
-from axis_path.core.evaluate.graph import Graph, Op
+from axis_path.core.evaluate.graph.graph import Graph, Op
 from axis_path.core.threads import COMPUTING
 
 

@@ -11,10 +11,10 @@ from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Ball, Enclosure, ball
 from axis_path.core.errors import LimitError, NotHandledError
-from axis_path.core.evaluate.backends import Fast, Proving, nearest_float
-from axis_path.core.evaluate.enclosed import enclose_columns
+from axis_path.core.evaluate.backends.backends import Fast, Proving, nearest_float
+from axis_path.core.evaluate.backends.enclosed import enclose_columns
 from axis_path.core.evaluate.function import Expression
-from axis_path.core.evaluate.program import run
+from axis_path.core.evaluate.graph.program import run
 
 Floats = NDArray[np.float64]
 _FAST, _PROVING = Fast(), Proving()

@@ -16,7 +16,7 @@ from flint import arb, arb_series, ctx
 from axis_path.core.arithmetic import Ball
 from axis_path.core.catalogue import CONSTANTS
 from axis_path.core.evaluate.function import RealFunction
-from axis_path.core.evaluate.graph import Op, Step
+from axis_path.core.evaluate.graph.graph import Op, Step
 
 
 class NoSeriesError(Exception):

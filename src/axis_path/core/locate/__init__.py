@@ -3,27 +3,39 @@
 Read ``zeros.py``: what is proved there and what is not.
 """
 
+from axis_path.core.locate.algebra.exact import candidates, place_of, written
+from axis_path.core.locate.algebra.polynomial import is_polynomial
 from axis_path.core.locate.asymptotes import Asymptote, Asymptotes, Direction, find_asymptotes
 from axis_path.core.locate.breaks import find_breaks
-from axis_path.core.locate.by_parts import MEASURED, MOST_PARTS, PART_BITS, Parts, smooth_parts
 from axis_path.core.locate.cells import Interval, interval
 from axis_path.core.locate.data import Interpolation, find_in_data
-from axis_path.core.locate.endless import EndlessEnd, endless_end
 from axis_path.core.locate.everywhere import Everywhere, find_everywhere, period_of, reach_of
-from axis_path.core.locate.exact import candidates, place_of, written
 from axis_path.core.locate.extrema import find_extrema
 from axis_path.core.locate.finding import Finding, Findings, Kind
 from axis_path.core.locate.inequality import Condition, Place, Stretch, Stretches, find_stretches
 from axis_path.core.locate.inflections import find_inflections
 from axis_path.core.locate.intersections import Bounds, Curve, find_intersections, meet_in_box
-from axis_path.core.locate.isolated import isolated_points, may_be_isolated
 from axis_path.core.locate.linear import LinearEquation, LinearSolution, Outcome, solve_linear
-from axis_path.core.locate.polynomial import is_polynomial
-from axis_path.core.locate.quick import quick_zeros
+from axis_path.core.locate.measure.by_parts import (
+    MEASURED,
+    MOST_PARTS,
+    PART_BITS,
+    Parts,
+    smooth_parts,
+)
+from axis_path.core.locate.measure.endless import EndlessEnd, endless_end
+from axis_path.core.locate.search.isolated import isolated_points, may_be_isolated
+from axis_path.core.locate.search.quick import quick_zeros
+from axis_path.core.locate.search.verdict import (
+    SOLUTIONS,
+    digits_shown,
+    place_text,
+    showing,
+    value_text,
+)
+from axis_path.core.locate.search.zeros import find_zeros
 from axis_path.core.locate.sweep import Branch, Event, Sweep, sweep
-from axis_path.core.locate.verdict import SOLUTIONS, digits_shown, place_text, showing, value_text
 from axis_path.core.locate.wanted import Search, Wanted
-from axis_path.core.locate.zeros import find_zeros
 
 __all__ = [
     "MEASURED",

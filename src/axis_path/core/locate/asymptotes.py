@@ -17,15 +17,21 @@ from flint import arb, fmpq, fmpq_poly
 from axis_path.core.arithmetic import Ball, Defined, ball, precision
 from axis_path.core.errors import LimitError, NotHandledError, StoppedError
 from axis_path.core.evaluate import Branches, RealFunction
-from axis_path.core.locate.approach import followed_outward
+from axis_path.core.locate.algebra.polynomial import as_polynomial
 from axis_path.core.locate.finding import Findings, Kind
-from axis_path.core.locate.limit_rules import UNKNOWN, Approach, Limit, limit_by_rules, to_infinity
-from axis_path.core.locate.outside import Outside
-from axis_path.core.locate.polynomial import as_polynomial
-from axis_path.core.locate.stopped import found_or_seen
-from axis_path.core.locate.tails import line_far_out
-from axis_path.core.locate.verdict import value_text
-from axis_path.core.locate.zeros import SEARCH_BITS
+from axis_path.core.locate.limits.approach import followed_outward
+from axis_path.core.locate.limits.limit_rules import (
+    UNKNOWN,
+    Approach,
+    Limit,
+    limit_by_rules,
+    to_infinity,
+)
+from axis_path.core.locate.limits.outside import Outside
+from axis_path.core.locate.limits.tails import line_far_out
+from axis_path.core.locate.search.stopped import found_or_seen
+from axis_path.core.locate.search.verdict import value_text
+from axis_path.core.locate.search.zeros import SEARCH_BITS
 
 #: Where a branch is chosen, beyond which it must be proved to hold all the way out.
 _FAR = 2.0**40

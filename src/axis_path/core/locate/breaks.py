@@ -10,17 +10,17 @@ from dataclasses import replace
 
 from axis_path.core.arithmetic import Ball, Defined, ball
 from axis_path.core.evaluate import RealFunction
-from axis_path.core.locate.approach import limit_at
 from axis_path.core.locate.cells import Interval
 from axis_path.core.locate.finding import Finding, Findings, Kind
-from axis_path.core.locate.isolated import is_isolated
-from axis_path.core.locate.limit_rules import Approach, Limit
-from axis_path.core.locate.nearing import Approaching
-from axis_path.core.locate.parts import Anatomy, Part, Spot
-from axis_path.core.locate.seen import SEEN, seen_breaks
-from axis_path.core.locate.stopped import found_until_stopped
-from axis_path.core.locate.verdict import at_place, value_text
-from axis_path.core.locate.zeros import located_within
+from axis_path.core.locate.limits.approach import limit_at
+from axis_path.core.locate.limits.limit_rules import Approach, Limit
+from axis_path.core.locate.limits.nearing import Approaching
+from axis_path.core.locate.search.isolated import is_isolated
+from axis_path.core.locate.search.parts import Anatomy, Part, Spot
+from axis_path.core.locate.search.seen import SEEN, seen_breaks
+from axis_path.core.locate.search.stopped import found_until_stopped
+from axis_path.core.locate.search.verdict import at_place, value_text
+from axis_path.core.locate.search.zeros import located_within
 
 #: How far outside the interval it is looked whether a natural domain ends at its end.
 _BESIDE = 30

@@ -15,7 +15,7 @@ from numpy.typing import NDArray
 
 from axis_path.core.errors import ListError
 from axis_path.core.locate.finding import Finding, Findings, Kind
-from axis_path.core.locate.verdict import digits_shown
+from axis_path.core.locate.search.verdict import digits_shown
 
 Floats = NDArray[np.float64]
 #: What is interpolated between points has no more digits than floats.

@@ -18,13 +18,13 @@ from axis_path.core.arithmetic import Ball, Defined, ball, precision
 from axis_path.core.arithmetic.conversion import fraction_of, to_fraction
 from axis_path.core.errors import LimitError, NotHandledError
 from axis_path.core.evaluate import Branches, Multiple, RealFunction, multiple_of_pi, period
+from axis_path.core.locate.algebra.exact import place_of, written
+from axis_path.core.locate.algebra.polynomial import as_polynomial
 from axis_path.core.locate.cells import Interval
-from axis_path.core.locate.exact import place_of, written
 from axis_path.core.locate.finding import Findings
-from axis_path.core.locate.outside import Outside, cauchy_bound
-from axis_path.core.locate.polynomial import as_polynomial
-from axis_path.core.locate.verdict import ZEROS, Words
-from axis_path.core.locate.zeros import SEARCH_BITS, find_zeros
+from axis_path.core.locate.limits.outside import Outside, cauchy_bound
+from axis_path.core.locate.search.verdict import ZEROS, Words
+from axis_path.core.locate.search.zeros import SEARCH_BITS, find_zeros
 
 #: Where no bound is known, this far to both sides is searched.
 FAR = 1_000

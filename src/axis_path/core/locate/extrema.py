@@ -17,20 +17,20 @@ from axis_path.core.arithmetic import Ball, Defined, ball
 from axis_path.core.evaluate import RealFunction
 from axis_path.core.locate.breaks import ends_beyond, limits_beside
 from axis_path.core.locate.cells import Cell, Interval, Root, float_above, float_below
-from axis_path.core.locate.course import (
+from axis_path.core.locate.finding import Finding, Findings, Kind
+from axis_path.core.locate.limits.limit_rules import Approach, Limit
+from axis_path.core.locate.search.course import (
     Course,
     course_of,
     leaving,
     open_course_notes,
     slope_beside,
 )
-from axis_path.core.locate.finding import Finding, Findings, Kind
-from axis_path.core.locate.limit_rules import Approach, Limit
-from axis_path.core.locate.parts import Anatomy, Part, Spot
-from axis_path.core.locate.seen import SEEN, seen_turns
-from axis_path.core.locate.stopped import found_until_stopped
-from axis_path.core.locate.verdict import TURNS, at_place, between, value_text
-from axis_path.core.locate.zeros import belongs, located_within
+from axis_path.core.locate.search.parts import Anatomy, Part, Spot
+from axis_path.core.locate.search.seen import SEEN, seen_turns
+from axis_path.core.locate.search.stopped import found_until_stopped
+from axis_path.core.locate.search.verdict import TURNS, at_place, between, value_text
+from axis_path.core.locate.search.zeros import belongs, located_within
 
 
 class _Found:

@@ -18,13 +18,13 @@ from numpy.typing import NDArray
 from axis_path.core.arithmetic import Ball, Defined, precision
 from axis_path.core.errors import StoppedError
 from axis_path.core.evaluate import RealFunction
+from axis_path.core.locate.algebra.exact import written
 from axis_path.core.locate.cells import Interval
-from axis_path.core.locate.exact import written
-from axis_path.core.locate.parts import Anatomy, Spot, take_apart
-from axis_path.core.locate.seen import seen_changes
-from axis_path.core.locate.stopped import found_or_seen
-from axis_path.core.locate.verdict import place_text
-from axis_path.core.locate.zeros import SEARCH_BITS, find_roots
+from axis_path.core.locate.search.parts import Anatomy, Spot, take_apart
+from axis_path.core.locate.search.seen import seen_changes
+from axis_path.core.locate.search.stopped import found_or_seen
+from axis_path.core.locate.search.verdict import place_text
+from axis_path.core.locate.search.zeros import SEARCH_BITS, find_roots
 
 Floats = NDArray[np.float64]
 #: A value seems to be zero if it is so many times smaller than one so far beside it.

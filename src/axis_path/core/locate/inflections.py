@@ -12,18 +12,18 @@ from axis_path.core.arithmetic import Defined, ball
 from axis_path.core.evaluate import RealFunction
 from axis_path.core.locate.breaks import limits_beside
 from axis_path.core.locate.cells import Interval
-from axis_path.core.locate.course import (
+from axis_path.core.locate.finding import Finding, Findings, Kind
+from axis_path.core.locate.search.course import (
     Course,
     course_of,
     leaving,
     open_course_notes,
     slope_beside,
 )
-from axis_path.core.locate.finding import Finding, Findings, Kind
-from axis_path.core.locate.parts import Anatomy, Spot
-from axis_path.core.locate.stopped import found_until_stopped
-from axis_path.core.locate.verdict import BENDS, at_place, between
-from axis_path.core.locate.zeros import located_within
+from axis_path.core.locate.search.parts import Anatomy, Spot
+from axis_path.core.locate.search.stopped import found_until_stopped
+from axis_path.core.locate.search.verdict import BENDS, at_place, between
+from axis_path.core.locate.search.zeros import located_within
 
 
 def find_inflections(function: RealFunction, interval: Interval) -> Findings:

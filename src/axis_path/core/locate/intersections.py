@@ -30,15 +30,15 @@ from axis_path.core.evaluate import (
     RealSurface,
     Sheet,
 )
+from axis_path.core.locate.algebra.exact import candidates
 from axis_path.core.locate.cells import Interval, Root, float_above, float_below
-from axis_path.core.locate.exact import candidates
 from axis_path.core.locate.finding import Finding, Findings, Kind
-from axis_path.core.locate.parts import take_apart
 from axis_path.core.locate.plane_search import Solution, Solved, Touching, solve_in_plane
-from axis_path.core.locate.stopped import put_together
+from axis_path.core.locate.search.parts import take_apart
+from axis_path.core.locate.search.stopped import put_together
+from axis_path.core.locate.search.verdict import SAME_ALL_ALONG, Verdict, at_place, value_text
+from axis_path.core.locate.search.zeros import SEARCH_BITS, clip, judged_roots, searched
 from axis_path.core.locate.touching import touching_equations, touching_paths
-from axis_path.core.locate.verdict import SAME_ALL_ALONG, Verdict, at_place, value_text
-from axis_path.core.locate.zeros import SEARCH_BITS, clip, judged_roots, searched
 
 #: A function, a path, or an equation as what must be zero.
 Curve = RealFunction | RealPath | RealSurface

@@ -16,7 +16,7 @@ from fractions import Fraction
 from flint import arb_mat, fmpq, fmpq_mat
 
 from axis_path.core.arithmetic import Ball, ball, precision
-from axis_path.core.locate.zeros import SEARCH_BITS
+from axis_path.core.locate.search.zeros import SEARCH_BITS
 
 
 class Outcome(StrEnum):

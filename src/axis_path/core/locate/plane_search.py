@@ -22,7 +22,7 @@ from axis_path.core.deadline import check, grace_period, is_brief
 from axis_path.core.errors import LimitError, StoppedError
 from axis_path.core.evaluate import Boxes, RealSurface
 from axis_path.core.limits import PLANE_BOXES
-from axis_path.core.locate.stopped import GRACE_S
+from axis_path.core.locate.search.stopped import GRACE_S
 
 Floats = NDArray[np.float64]
 Flags = NDArray[np.bool_]

@@ -8,11 +8,11 @@ from dataclasses import dataclass
 from flint import arb, fmpq
 
 from axis_path.core.evaluate import RealFunction, RealPath, RealSurface
+from axis_path.core.locate.algebra.contact import Contact, contact, difference, polynomial_of
+from axis_path.core.locate.algebra.rational import Quotient, as_quotient
+from axis_path.core.locate.algebra.turning import half_angle_quotients
 from axis_path.core.locate.cells import float_above, float_below
-from axis_path.core.locate.contact import Contact, contact, difference, polynomial_of
 from axis_path.core.locate.plane_search import Solution
-from axis_path.core.locate.rational import Quotient, as_quotient
-from axis_path.core.locate.turning import half_angle_quotients
 
 #: A box is looked at with so much room around it, relative to its place.
 _ROOM = 1e-9

@@ -4,22 +4,19 @@
 together what the bench draws.
 """
 
-from axis_path.core.study.axes import AxesSpec, GridKind, axes_to_dict
-from axis_path.core.study.commands import Change, apply
-from axis_path.core.study.definition import Definition
-from axis_path.core.study.document import WorkingLine
-from axis_path.core.study.domains import NewEnd, number_text, rewrite_domain, round_to_px
-from axis_path.core.study.family import Family
-from axis_path.core.study.fit_ledger import FitAsk, Plot
-from axis_path.core.study.lane import end_text
-from axis_path.core.study.ledger import Answer, Row, answer
-from axis_path.core.study.meaning import VALUED, Kind
-from axis_path.core.study.moving import Runner, Trail
-from axis_path.core.study.overview import overview
-from axis_path.core.study.problems import problem_dict
-from axis_path.core.study.saved_query import QueryKind, SavedQuery
-from axis_path.core.study.scene import Scene, make_scene
-from axis_path.core.study.sliders import (
+from axis_path.core.compile.definition import Definition
+from axis_path.core.document.axes import AxesSpec, GridKind, axes_to_dict
+from axis_path.core.document.document import WorkingLine
+from axis_path.core.document.fit_query import FitAsk, Plot
+from axis_path.core.document.saved_query import QueryKind, SavedQuery
+from axis_path.core.features.findings.answers import Answer, Row, answer
+from axis_path.core.kinds.lane import end_text
+from axis_path.core.kinds.problems import problem_dict
+from axis_path.core.lines.domains import NewEnd, number_text, rewrite_domain, round_to_px
+from axis_path.core.lines.family import Family
+from axis_path.core.lines.meaning import VALUED, Kind
+from axis_path.core.lines.moving import Runner, Trail
+from axis_path.core.lines.sliders import (
     AtEnd,
     Play,
     Slider,
@@ -28,6 +25,9 @@ from axis_path.core.study.sliders import (
     slider_value,
     written_number,
 )
+from axis_path.core.scene.overview import overview
+from axis_path.core.scene.scene import Scene, make_scene
+from axis_path.core.study.commands import Change, apply
 from axis_path.core.study.study import Study
 from axis_path.core.tabulate import TableSpec
 

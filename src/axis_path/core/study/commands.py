@@ -10,22 +10,22 @@ import math
 from dataclasses import dataclass, replace
 from typing import Any
 
+from axis_path.core.compile.curves import Curves
+from axis_path.core.compile.numbers import Numbers
+from axis_path.core.compile.slider_queries import Sliders
+from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.document.axes import axes_from_dict
+from axis_path.core.document.document import Check, WorkingLine, table_from_dict, table_to_dict
 from axis_path.core.draw import Window
 from axis_path.core.errors import DomainError, SliderError
-from axis_path.core.study.axes import axes_from_dict
-from axis_path.core.study.checks import Checks
-from axis_path.core.study.command_fields import CommandError, number_of, text_of
-from axis_path.core.study.curves import Curves
-from axis_path.core.study.data_commands import DATA_COMMANDS
-from axis_path.core.study.data_edits import refresh_fits
-from axis_path.core.study.document import Check, WorkingLine, table_from_dict, table_to_dict
-from axis_path.core.study.document_edits import set_digits, set_unit, set_working
-from axis_path.core.study.domains import NewEnd, number_text, rewrite_domain, round_to
-from axis_path.core.study.edited import Command, Edited
-from axis_path.core.study.family import family_from_dict
-from axis_path.core.study.finding_commands import FINDING_COMMANDS
-from axis_path.core.study.fit_queries import Fits
-from axis_path.core.study.line_edits import (
+from axis_path.core.features.checks.queries import Checks
+from axis_path.core.features.command import Command, Edited
+from axis_path.core.features.data.commands import DATA_COMMANDS
+from axis_path.core.features.data.edits import refresh_fits
+from axis_path.core.features.data.fits import Fits
+from axis_path.core.features.fields import CommandError, number_of, text_of
+from axis_path.core.features.findings.commands import FINDING_COMMANDS
+from axis_path.core.features.lines.edits import (
     mark_line,
     move_line,
     put_family,
@@ -37,17 +37,9 @@ from axis_path.core.study.line_edits import (
     write,
     write_renaming,
 )
-from axis_path.core.study.meaning import Kind
-from axis_path.core.study.moving import (
-    Runner,
-    Trail,
-    read_points,
-    trail_from_dict,
-    trail_to_dict,
-)
-from axis_path.core.study.numbers import Numbers
-from axis_path.core.study.renaming import copied_text
-from axis_path.core.study.slider_edits import (
+from axis_path.core.features.lines.renaming import copied_text
+from axis_path.core.features.settings.edits import set_digits, set_unit, set_working
+from axis_path.core.features.sliders.edits import (
     change_slider,
     fix,
     make_sliders,
@@ -55,17 +47,25 @@ from axis_path.core.study.slider_edits import (
     type_value,
     widen_slider,
 )
-from axis_path.core.study.slider_queries import Sliders
-from axis_path.core.study.sliders import (
+from axis_path.core.features.tables.queries import Tables
+from axis_path.core.kinds.states import States
+from axis_path.core.lines.domains import NewEnd, number_text, rewrite_domain, round_to
+from axis_path.core.lines.family import family_from_dict
+from axis_path.core.lines.meaning import Kind
+from axis_path.core.lines.moving import (
+    Runner,
+    Trail,
+    read_points,
+    trail_from_dict,
+    trail_to_dict,
+)
+from axis_path.core.lines.sliders import (
     exact_number,
     play_from_dict,
     play_to_dict,
     slider_from_dict,
 )
-from axis_path.core.study.snapshot import Snapshot
-from axis_path.core.study.states import States
-from axis_path.core.study.style import TONES, style_from_dict
-from axis_path.core.study.table_queries import Tables
+from axis_path.core.lines.style import TONES, style_from_dict
 
 
 @dataclass(frozen=True, slots=True)

@@ -7,25 +7,28 @@ from fractions import Fraction
 from functools import wraps
 from typing import Any, Concatenate, ParamSpec, Self, TypeVar
 
+from axis_path.core.compile.curves import Curves
+from axis_path.core.compile.definition import Definition
+from axis_path.core.compile.numbers import Numbers
+from axis_path.core.compile.results import Results
+from axis_path.core.compile.slider_queries import Sliders
+from axis_path.core.compile.snapshot import Query, Snapshot
 from axis_path.core.data import Column
+from axis_path.core.document.document import Document, document_from_dict, document_to_dict
 from axis_path.core.draw import Window
+from axis_path.core.features.data import edits as data_edits
+from axis_path.core.features.data.columns import Columns
+from axis_path.core.features.data.fits import Fits
+from axis_path.core.features.findings.measures import Measures
+from axis_path.core.features.findings.searches import Searches
+from axis_path.core.features.findings.solver import Solver
+from axis_path.core.features.lines import edits as line_edits
+from axis_path.core.features.settings import edits as settings_edits
+from axis_path.core.features.sliders import edits as slider_edits
+from axis_path.core.features.tables.queries import Tables
 from axis_path.core.language.tree import AngleUnit
-from axis_path.core.study import data_edits, document_edits, line_edits, slider_edits
-from axis_path.core.study.column_queries import Columns
+from axis_path.core.scene.pictures import Pictures
 from axis_path.core.study.commands import apply
-from axis_path.core.study.curves import Curves
-from axis_path.core.study.definition import Definition
-from axis_path.core.study.document import Document, document_from_dict, document_to_dict
-from axis_path.core.study.fit_queries import Fits
-from axis_path.core.study.measures import Measures
-from axis_path.core.study.numbers import Numbers
-from axis_path.core.study.pictures import Pictures
-from axis_path.core.study.results import Results
-from axis_path.core.study.searches import Searches
-from axis_path.core.study.slider_queries import Sliders
-from axis_path.core.study.snapshot import Query, Snapshot
-from axis_path.core.study.solver import Solver
-from axis_path.core.study.table_queries import Tables
 
 P = ParamSpec("P")
 R = TypeVar("R")
@@ -155,7 +158,7 @@ class Study:
     write = _edits(line_edits.write)
     rename = _edits(line_edits.rename)
     set = _edits(slider_edits.set_slider)
-    set_unit = _edits(document_edits.set_unit)
+    set_unit = _edits(settings_edits.set_unit)
 
     number = _asked(Numbers, Numbers.number)
     evaluate = _asked(Results, Results.evaluate)

@@ -1,0 +1,618 @@
+"""What the lines of a study mean together, compiled.
+
+An analysis depends on the texts only, not on the values of sliders, so that it is made once and
+used for every position of the hand. The analysis after an edit begins from the one before: what the
+edit did not touch is neither read nor compiled again.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Collection, Sequence
+from dataclasses import dataclass, field, replace
+from itertools import pairwise
+
+from axis_path.core.compile.compiled import (
+    Compiled,
+    CompiledFunction,
+    CompiledRelation,
+    CompiledValue,
+)
+from axis_path.core.compile.dependence import (
+    find_problems,
+    names_that_need,
+    order_of_need,
+    spread_problems,
+)
+from axis_path.core.compile.integrals import holds_integral
+from axis_path.core.errors import LimitError, MathError, NotHandledError, ShapeError
+from axis_path.core.evaluate import (
+    Expression,
+    FullCompiler,
+    Graph,
+    ListSource,
+    Op,
+    Shaped,
+    Surroundings,
+    UserFunction,
+)
+from axis_path.core.evaluate.graph.graph import IMAGINARY
+from axis_path.core.language import (
+    FunctionLine,
+    RelationLine,
+    ValueLine,
+    Vocabulary,
+    read_expression,
+)
+from axis_path.core.language.tree import (
+    AngleUnit,
+    Binary,
+    Call,
+    Name,
+    Node,
+    Operator,
+    names_in,
+    walk,
+)
+from axis_path.core.limits import STEPS
+from axis_path.core.lines.meaning import (
+    CALLED,
+    VALUED,
+    Kind,
+    LineKey,
+    LineKeys,
+    Meaning,
+    names_of,
+    read_meaning,
+    with_problem,
+)
+from axis_path.core.threads import COMPUTING, Bounded, kept_property
+
+_KEPT_ANALYSES = 64
+#: Typed numbers, such as the ends of sliders, that are kept for each analysis.
+_KEPT_CONSTANTS = 256
+#: An edit of more lines than this is analysed as a whole.
+_MOST_EDITED = 20
+#: What the second and further variables of a function are called in the graph.
+_VARIABLE_INPUT = "variable "
+SECOND_OF_PLANE = _VARIABLE_INPUT + "y"
+
+
+def input_name(variable: str) -> str:
+    """Return the name under which the graph knows a second or further variable."""
+    return _VARIABLE_INPUT + variable
+
+
+@dataclass
+class CompileCache:
+    """The graph that analyses share, with what was compiled for which meaning of a line.
+
+    A line is known by its mark, a number that stands for its tree and the marks of all it uses.
+    """
+
+    unit: AngleUnit
+    graph: Graph = field(default_factory=Graph)
+    marks: dict[object, int] = field(default_factory=dict)
+    compiled: dict[int, tuple[Kind, Compiled] | MathError] = field(default_factory=dict)
+    lists: dict[str, ListSource] = field(default_factory=dict)
+    list_names: dict[ListSource, str] = field(default_factory=dict)
+    calls: dict[tuple[object, ...], Shaped] = field(default_factory=dict)
+    values: dict[object, Shaped] = field(default_factory=dict)
+
+    @property
+    def is_full(self) -> bool:
+        """Check whether so much was compiled here that a new one is better."""
+        return len(self.graph.steps) > STEPS.value // 2
+
+
+@dataclass
+class Analysis:
+    """All lines with their meanings, and the graph of those that work."""
+
+    unit: AngleUnit
+    keys: LineKeys
+    meanings: tuple[Meaning, ...]
+    vocabulary: Vocabulary
+    raw: tuple[Meaning, ...]
+    cache: CompileCache
+    _named: dict[str, Meaning] = field(default_factory=dict)
+    _marks: dict[str, int] = field(default_factory=dict)
+    _constants: dict[str, tuple[Expression, frozenset[str]]] = field(default_factory=dict)
+
+    def __post_init__(self) -> None:
+        """Set up the compiler."""
+        cache = self.cache
+        surroundings = Surroundings(self.unit, self._function, self._value, self._mark)
+        self._compiler = FullCompiler(cache.graph, surroundings)
+        self._compiler.share(cache.lists, cache.list_names, cache.calls, cache.values)
+
+    @property
+    def lists(self) -> dict[str, ListSource]:
+        """Return the lists that expressions run over."""
+        return self.cache.lists
+
+    def names(self) -> Vocabulary:
+        """Return the names that work, for expressions outside the lines."""
+        return Vocabulary(
+            frozenset(n for n, m in self._named.items() if m.kind in CALLED),
+            frozenset(n for n, m in self._named.items() if m.kind in VALUED),
+        )
+
+    @kept_property
+    def written_names(self) -> tuple[str, ...]:
+        """Return the names of all lines that take part, in order, with or without a problem."""
+        return tuple(
+            meaning.name
+            for key, meaning in zip(self.keys, self.meanings, strict=True)
+            if meaning.name is not None and not key.aside
+        )
+
+    @kept_property
+    def used_by(self) -> dict[str, list[int]]:
+        """Give, for every name, the places of the lines that use it."""
+        users: dict[str, list[int]] = {}
+        for index, (key, meaning) in enumerate(zip(self.keys, self.meanings, strict=True)):
+            if not key.aside:
+                for used in meaning.uses:
+                    users.setdefault(used, []).append(index)
+        return users
+
+    @kept_property
+    def integral_names(self) -> frozenset[str]:
+        """Return the names of the numbers in which integrals stand, directly or by another name."""
+        holding = {
+            name: None
+            for name, meaning in self._named.items()
+            if isinstance(meaning.line, ValueLine) and holds_integral(meaning.line.expression)
+        }
+        found = set(holding).union(*map(self.users, holding))
+        return frozenset(n for n in found if n in self._named and self.number_of(n) is not None)
+
+    def number_of(self, name: str) -> Node | None:
+        """Return the expression of a number that is computed; None for anything else."""
+        found = self._named.get(name)
+        is_number = found is not None and found.kind is Kind.PARAMETER and not found.is_slider
+        if found is None or not is_number or not isinstance(found.line, ValueLine):
+            return None
+        return found.line.expression
+
+    def users(self, name: str) -> list[str]:
+        """Return the names of the lines that need a name."""
+        return list(dict.fromkeys(names_that_need(name, self.keys, self.meanings)))
+
+    def _function(self, name: str) -> UserFunction | None:
+        found = self._named.get(name)
+        if found is None or not isinstance(found.line, FunctionLine):
+            return None
+        line = found.line
+        return UserFunction(name, line.variables, line.expression, line.domains)
+
+    def _value(self, name: str) -> Node | bool | None:
+        found = self._named.get(name)
+        if found is None:
+            return None
+        # A slider's own text holds its value; the graph holds its name.
+        if found.is_slider:
+            return True
+        if isinstance(found.line, FunctionLine) and found.kind in VALUED:
+            return found.line.expression
+        return found.line.expression if isinstance(found.line, ValueLine) else None
+
+    def _mark(self, name: str) -> object:
+        return self._marks.get(name, name)
+
+    def compiled(self, name: str) -> Compiled:
+        """Return a working line in the graph.
+
+        Raises:
+            MathError: something it needs is missing, or a limit is reached.
+        """
+        found = self.cache.compiled[self._marks[name]]
+        if isinstance(found, MathError):
+            raise found
+        return found[1]
+
+    def relation(self, line: RelationLine) -> CompiledRelation:
+        """Return an equation or an inequality in the graph."""
+        with COMPUTING:
+            graph = self.cache.graph
+            variables = {
+                "x": graph.add(Op.VARIABLE),
+                "y": graph.add(Op.INPUT, payload=SECOND_OF_PLANE),
+            }
+            steps, signs = [], []
+            for left, right, sign in zip(line.terms, line.terms[1:], line.signs, strict=False):
+                # What is less than something is something above it.
+                great, small = (right, left) if sign in ("<", "<=") else (left, right)
+                difference = Binary(Operator.SUBTRACT, great, small)
+                steps.append(self._compiler.compile(difference, variables))
+                signs.append({"<": ">", "<=": ">="}.get(sign, sign))
+            self._check_real(*steps)
+            return CompiledRelation(tuple(map(self._expression, steps)), tuple(signs))
+
+    def differences(
+        self, terms: Sequence[Node], variable: str, others: Sequence[str] = ()
+    ) -> list[Expression]:
+        """Return every term of an equation or an inequality less the one after it.
+
+        Args:
+            terms: what stands between the signs.
+            variable: the unknown that is the variable of the expressions; none if it is empty.
+            others: further unknowns, which are inputs under their names.
+        """
+        with COMPUTING:
+            graph = self.cache.graph
+            variables = {variable: graph.add(Op.VARIABLE)} if variable else {}
+            variables |= {name: graph.add(Op.INPUT, payload=input_name(name)) for name in others}
+            steps = [
+                self._compiler.compile(Binary(Operator.SUBTRACT, left, right), variables)
+                for left, right in pairwise(terms)
+            ]
+            self._check_real(*steps)
+            return [self._expression(step) for step in steps]
+
+    def expression(self, node: Node, inputs: Sequence[str]) -> Expression:
+        """Return an expression whose variables are inputs under their names."""
+        with COMPUTING:
+            graph = self.cache.graph
+            variables = {name: graph.add(Op.INPUT, payload=input_name(name)) for name in inputs}
+            step = self._compiler.compile(node, variables)
+            self._check_real(step)
+            return self._expression(step)
+
+    def side(self, term: Node, variable: str) -> Expression:
+        """Return one side of an equation as an expression of its unknown."""
+        with COMPUTING:
+            step = self._compiler.compile(term, {variable: self.cache.graph.add(Op.VARIABLE)})
+            return self._expression(step)
+
+    def row_expression(
+        self, node: Node, variables: Collection[str], over: str, at: Expression | None
+    ) -> Expression:
+        """Return an expression of what the rows of a table are.
+
+        Args:
+            node: the expression.
+            variables: the letters that stand for the place of a row, or for ``at``.
+            over: the slider whose values the rows are; empty if they are those of the variables.
+            at: the value of the variables if the rows are those of a slider.
+        """
+        with COMPUTING:
+            graph = self.cache.graph
+            row = graph.add(Op.VARIABLE)
+            step = self._compiler.compile(node, dict.fromkeys(variables, at.step if at else row))
+            if over:
+                step = graph.substitute(step, graph.add(Op.PARAMETER, payload=over), row)
+            self._check_real(step)
+            return self._expression(step)
+
+    def at_place(self, expression: Expression, place: Expression) -> Expression:
+        """Return an expression with a number in the place of its variable."""
+        with COMPUTING:
+            graph = self.cache.graph
+            step = graph.substitute(expression.step, graph.add(Op.VARIABLE), place.step)
+            return self._expression(step)
+
+    def _check_real(self, *steps: int) -> None:
+        graph = self.cache.graph
+        for step in (graph.steps[index] for index in graph.reachable(*steps)):
+            if step.op == Op.CONSTANT and step.payload == IMAGINARY:
+                raise NotHandledError(
+                    "Functions, domains and lists are real; `i` works in Working, and in "
+                    "`z = 2 + 3i`."
+                )
+
+    def compile_constant(self, node: Node) -> Expression:
+        """Return a number without a variable in the graph.
+
+        Raises:
+            MathError: something it needs is missing, or it is no number.
+        """
+        with COMPUTING:
+            step = self._compiler.compile(node, {})
+            self._check_real(step)
+            return self._expression(step)
+
+    def constant(self, text: str) -> tuple[Expression, frozenset[str]]:
+        """Return a typed number in the graph, and the names it uses; it is kept.
+
+        Raises:
+            MathError: it does not read, something it needs is missing, or it is no number.
+        """
+        with COMPUTING:
+            if text not in self._constants:
+                node = read_expression(text, self.names())
+                if len(self._constants) >= _KEPT_CONSTANTS:
+                    self._constants.clear()
+                self._constants[text] = self.compile_constant(node), names_in(node)
+            return self._constants[text]
+
+    def uses_of(self, text: str) -> frozenset[str]:
+        """Return the names that a typed number uses; none if it does not read."""
+        try:
+            return self.constant(text)[1]
+        except MathError:
+            return frozenset()
+
+    def compile_exact(self, node: Node) -> Expression:
+        """Return an exact form in the graph; its angles are radians, whatever the study's unit."""
+        with COMPUTING:
+            return self._expression(self._compiler.compile_plain(node))
+
+    def meaning(self, name: str) -> Meaning | None:
+        """Return the line that works under a name."""
+        return self._named.get(name)
+
+    def compile_value(self, node: Node) -> CompiledValue:
+        """Return a number, a point or a list in the graph.
+
+        Raises:
+            MathError: something it needs is missing, or a limit is reached.
+        """
+        with COMPUTING:
+            shaped = self._compiler.compile_value(node)
+            sources = [self.cache.lists[name] for name in shaped.lists]
+            if sources:
+                second = () if shaped.second is None else (shaped.second,)
+                elements = [step for source in sources for step in source.steps]
+                self._check_real(shaped.first, *second, *elements)
+            return self._compiled_value(shaped)
+
+    def _expression(self, step: int) -> Expression:
+        return Expression(self.cache.graph, step)
+
+    def _compiled_value(self, shaped: Shaped) -> CompiledValue:
+        second = None if shaped.second is None else self._expression(shaped.second)
+        return CompiledValue(shaped, self._expression(shaped.first), second)
+
+    def names_and_marks(self) -> tuple[dict[str, Meaning], dict[str, int]]:
+        """Return copies of what stands under each name, for the analysis after an edit."""
+        return dict(self._named), dict(self._marks)
+
+    # Making it
+
+    def settle(self, order: list[int], meanings: list[Meaning]) -> None:
+        """Compile the lines that work, each after those that it uses."""
+        failed: dict[str, MathError] = {}
+        for index in order:
+            meaning = meanings[index]
+            if meaning.name is None:
+                meanings[index] = self._settled_relation(meaning)
+                continue
+            limit = next((failed[used] for used in meaning.uses if used in failed), None)
+            if limit is not None:
+                meanings[index] = with_problem(meaning, failed.setdefault(meaning.name, limit))
+                continue
+            mark = self._marked(self.keys[index].text, meaning)
+            self._named[meaning.name] = meaning
+            self._marks[meaning.name] = mark
+            found = self.cache.compiled.get(mark)
+            if found is None and meaning.uses - self._named.keys():
+                # What it needs could not be compiled: ``spread_problems`` says so.
+                continue
+            if found is None:
+                found = self.cache.compiled[mark] = self._compile(meaning)
+            if isinstance(found, MathError):
+                meanings[index] = with_problem(meaning, found)
+                del self._named[meaning.name]
+                if isinstance(found, LimitError):
+                    failed[meaning.name] = found
+            else:
+                meanings[index] = self._named[meaning.name] = replace(meaning, kind=found[0])
+        self.meanings = tuple(meanings)
+
+    def _marked(self, text: str, meaning: Meaning) -> int:
+        uses = tuple(sorted((name, self._marks.get(name, -1)) for name in meaning.uses))
+        content = (text, meaning.name, meaning.is_slider, meaning.line, uses)
+        marks = self.cache.marks
+        return marks.setdefault(content, len(marks))
+
+    def _settled_relation(self, meaning: Meaning) -> Meaning:
+        if not isinstance(meaning.line, RelationLine):
+            return meaning
+        try:
+            self.relation(meaning.line)
+        except MathError as err:
+            return with_problem(meaning, err.with_traceback(None))
+        return meaning
+
+    def _compile(self, meaning: Meaning) -> tuple[Kind, Compiled] | MathError:
+        try:
+            match meaning.line:
+                case FunctionLine() as line:
+                    return self._compile_function(line)
+                case ValueLine(_, expression):
+                    value = self.compile_value(expression)
+                    return _value_kind(value.shaped), value
+                case RelationLine() as line:
+                    return meaning.kind, self.relation(line)
+        except MathError as err:
+            return err.with_traceback(None)
+        raise TypeError("a note is not compiled")
+
+    def _compile_function(self, line: FunctionLine) -> tuple[Kind, Compiled]:
+        graph = self.cache.graph
+        with COMPUTING:
+            variables = {line.variables[0]: Shaped(graph.add(Op.VARIABLE))}
+            for name in line.variables[1:]:
+                variables[name] = Shaped(graph.add(Op.INPUT, payload=_VARIABLE_INPUT + name))
+            body = self._compiler.compile_value(line.expression, variables)
+            self._check_real(body.first, *([] if body.second is None else [body.second]))
+            if body.lists:
+                return self._list_line(line, body)
+            kind = _function_kind(line, body)
+            if kind is Kind.POINT:
+                return kind, self._compiled_value(body)
+            domain = line.domains[0]
+            made = CompiledFunction(
+                self._expression(body.first),
+                None if domain.low is None else self.compile_constant(domain.low.value),
+                None if domain.high is None else self.compile_constant(domain.high.value),
+                tuple(self.compile_constant(value) for value in domain.without),
+                self._plane(line, kind, body, variables),
+            )
+            for more in line.domains[1:]:
+                for bound in (more.low, more.high):
+                    if bound is not None:
+                        self.compile_constant(bound.value)
+            return kind, made
+
+    def _plane(
+        self, line: FunctionLine, kind: Kind, body: Shaped, variables: dict[str, Shaped]
+    ) -> tuple[Expression, Expression] | None:
+        """Return the coordinates of a path, or of a curve by an angle: r cos θ and r sin θ."""
+        if body.second is not None:
+            return self._expression(body.first), self._expression(body.second)
+        if kind is not Kind.POLAR:
+            return None
+        angle = Name(line.variable)
+        across, up = (
+            self._compiler.compile_value(
+                Binary(Operator.MULTIPLY, line.expression, Call(turn, (angle,))), variables
+            )
+            for turn in ("cos", "sin")
+        )
+        return self._expression(across.first), self._expression(up.first)
+
+    def _list_line(self, line: FunctionLine, body: Shaped) -> tuple[Kind, Compiled]:
+        """Take an unnamed line such as ``f(L)`` as the list that it is."""
+        if line.name is None and not _uses_variable(line):
+            return Kind.LIST, self._compiled_value(body)
+        raise ShapeError(
+            "A function has one value at a place; make the list outside, as in `f([1, 2])`.",
+            position=line.expression.span,
+        )
+
+
+def _uses_variable(line: FunctionLine) -> bool:
+    return any(getattr(node, "name", None) == line.variable for node in walk(line.expression))
+
+
+def _value_kind(shaped: Shaped) -> Kind:
+    if shaped.lists:
+        return Kind.LIST
+    return Kind.PARAMETER if shaped.second is None else Kind.POINT
+
+
+def _function_kind(line: FunctionLine, body: Shaped) -> Kind:
+    if body.second is not None:
+        if len(line.variables) == 1:
+            return Kind.POINT if line.name is None and not _uses_variable(line) else Kind.PATH
+        raise NotHandledError(
+            "A point that depends on several variables is not handled.",
+            position=line.expression.span,
+        )
+    if len(line.variables) > 1:
+        return Kind.SEVERAL
+    return Kind.POLAR if line.variables[0] == "theta" else Kind.FUNCTION
+
+
+_kept: Bounded[tuple[AngleUnit, LineKeys], Analysis] = Bounded(_KEPT_ANALYSES)
+
+
+def analyse(unit: AngleUnit, keys: LineKeys, before: Analysis | None = None) -> Analysis:
+    """Find out what each line of a study means among the others.
+
+    Args:
+        unit: the unit of angles.
+        keys: the lines.
+        before: the analysis before an edit, from which what did not change is taken.
+    """
+    return _kept.made((unit, keys), lambda: _analysed(unit, keys, before))
+
+
+def _analysed(unit: AngleUnit, keys: LineKeys, before: Analysis | None) -> Analysis:
+    if before is not None and before.unit is unit and len(keys) == len(before.keys):
+        edited = _edited(keys, before)
+        if edited is not None:
+            return edited
+    vocabulary = names_of(keys)
+    known: dict[LineKey, Meaning] = {}
+    if before is not None and before.vocabulary == vocabulary:
+        known = dict(zip(before.keys, before.raw, strict=True))
+    raw = tuple(known.get(key) or read_meaning(key, vocabulary) for key in keys)
+    meanings = list(raw)
+    find_problems(keys, meanings, vocabulary)
+    order = order_of_need(keys, meanings)
+    earlier = before.cache if before is not None and before.unit is unit else None
+    while True:
+        cache = CompileCache(unit) if earlier is None or earlier.is_full else earlier
+        analysis = Analysis(unit, keys, (), vocabulary, raw, cache)
+        settled = list(meanings)
+        with COMPUTING:
+            analysis.settle(order, settled)
+        if cache is not earlier or not any(
+            isinstance(meaning.problem, LimitError) for meaning in settled
+        ):
+            break
+        # The shared graph is full of what earlier edits left behind: begin a new one.
+        earlier = None
+    spread_problems(keys, settled)
+    analysis.meanings = tuple(settled)
+    return analysis
+
+
+def _edited(keys: LineKeys, before: Analysis) -> Analysis | None:
+    """Take over the analysis before an edit, but for the edited lines and what depends on them.
+
+    None where an edit does more than that: where it changes names, or makes or mends a problem.
+    """
+    changed = keys.changed_from(before.keys)
+    if len(changed) > _MOST_EDITED or before.cache.is_full:
+        return None
+    raw, names = list(before.raw), set[str]()
+    for index in changed:
+        new, old = keys[index], before.keys[index]
+        meaning = read_meaning(new, before.vocabulary)
+        was = before.meanings[index]
+        same_names = (meaning.name, new.aside, new.given) == (was.name, old.aside, old.given)
+        if not same_names or names_of((new,)) != names_of((old,)):
+            return None
+        if meaning.problem is not None or was.problem is not None or meaning.name is None:
+            return None
+        if not meaning.uses <= before.vocabulary.functions | before.vocabulary.values:
+            return None
+        raw[index] = meaning
+        names.add(meaning.name)
+    meanings = list(before.meanings)
+    for index in changed:
+        meanings[index] = raw[index]
+    touched = _dependents(names, before, set(changed))
+    needed = {meanings[index].name for index in touched}
+    if any(meanings[index].uses & needed for index in changed):
+        # It may be a circle, or the edited lines use one another: the long way finds out.
+        return None
+    order = order_of_need(keys, meanings, touched)
+    if any(before.meanings[index].problem is not None for index in order):
+        return None
+    analysis = Analysis(
+        before.unit,
+        keys,
+        (),
+        before.vocabulary,
+        tuple(raw),
+        before.cache,
+        *before.names_and_marks(),
+    )
+    for index in order:
+        meanings[index] = raw[index]
+    with COMPUTING:
+        analysis.settle(order, meanings)
+    if any(meanings[index].problem is not None for index in order):
+        return None
+    if all(meanings[index].uses == before.meanings[index].uses for index in changed):
+        analysis.used_by = before.used_by
+    analysis.written_names = before.written_names
+    return analysis
+
+
+def _dependents(names: set[str], before: Analysis, changed: set[int]) -> set[int]:
+    """Return the edited lines and all that need them, by what the other lines used before."""
+    touched, waiting = set(changed), sorted(names)
+    for name in waiting:
+        for index in before.used_by.get(name, ()):
+            if index not in touched:
+                touched.add(index)
+                user = before.meanings[index].name
+                if user is not None:
+                    waiting.append(user)
+    return touched

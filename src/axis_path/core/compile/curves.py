@@ -1,0 +1,214 @@
+"""Lines as functions, paths and relations with the present values of the sliders."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from fractions import Fraction
+
+from axis_path.core.arithmetic import Ball, Defined
+from axis_path.core.compile.analysis import SECOND_OF_PLANE
+from axis_path.core.compile.compiled import CompiledFunction
+from axis_path.core.compile.definition import Definition
+from axis_path.core.compile.numbers import Numbers
+from axis_path.core.compile.slider_queries import Sliders
+from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.draw import (
+    RealRelation,
+)
+from axis_path.core.errors import DomainError, MathError, UnknownNameError
+from axis_path.core.evaluate import (
+    VALUE_BITS,
+    Constant,
+    End,
+    Expression,
+    RealFunction,
+    RealPath,
+    RealSurface,
+    evaluate_constant,
+)
+from axis_path.core.language import RelationLine
+from axis_path.core.language.tree import Bound
+from axis_path.core.lines.domains import with_ends
+from axis_path.core.lines.family import (
+    Drawable,
+    Family,
+    FamilyError,
+    FamilyState,
+    Member,
+    family_values,
+)
+from axis_path.core.lines.meaning import Kind
+from axis_path.core.locate import Curve
+
+
+class Curves:
+    """The lines of a study that can be drawn, sampled and proved."""
+
+    def __init__(self, snapshot: Snapshot) -> None:
+        self._snapshot = snapshot
+        self._numbers = snapshot.query(Numbers)
+        self._sliders = snapshot.query(Sliders)
+
+    def function(self, name: str) -> RealFunction:
+        """Return a function with the present values of the sliders.
+
+        Raises:
+            MathError: the name is not defined, is no function, or has a problem.
+        """
+        return self.real_function(self._snapshot.definition_of(name))
+
+    def real_function(self, definition: Definition) -> RealFunction:
+        """Return the function of a line.
+
+        Raises:
+            MathError: it is no function, or does not work.
+        """
+        if definition.problem is not None:
+            raise definition.problem
+        if definition.kind not in (Kind.FUNCTION, Kind.POLAR) or definition.name is None:
+            raise UnknownNameError(f"`{definition.name}` is no function of one variable.")
+        return self._with_domain(definition, self._compiled_function(definition))
+
+    def surface(self, definition: Definition) -> RealSurface:
+        """Return the function of x and y of a line that works."""
+        compiled = self._compiled_function(definition)
+        return RealSurface(compiled.expression, SECOND_OF_PLANE, self._snapshot.values)
+
+    def _compiled_function(self, definition: Definition) -> CompiledFunction:
+        compiled = self._snapshot.analysis.compiled(definition.name or "")
+        if not isinstance(compiled, CompiledFunction):
+            raise TypeError(f"{definition.name} is no function")
+        return compiled
+
+    def _with_domain(self, definition: Definition, compiled: CompiledFunction) -> RealFunction:
+        domain = self._snapshot.function_line(definition.id).domain
+        low, high = (
+            None
+            if expression is None or bound is None
+            else self._end(expression, bound, definition)
+            for expression, bound in ((compiled.low, domain.low), (compiled.high, domain.high))
+        )
+        without = tuple(self._bound(each, definition) for each in compiled.without)
+        return RealFunction(
+            definition.name or "", definition.variable or "x", compiled.expression,
+            self._snapshot.values, low, high, without,
+        )  # fmt: skip
+
+    def path(self, name: str) -> RealPath:
+        """Return a path, or a curve by an angle, with the present values of the sliders.
+
+        Raises:
+            MathError: the name is not defined, is no path, or has a problem.
+        """
+        return self.real_path(self._snapshot.definition_of(name))
+
+    def real_path(self, definition: Definition) -> RealPath:
+        """Return the path of a line.
+
+        Raises:
+            MathError: it is no path, or does not work.
+        """
+        if definition.problem is not None:
+            raise definition.problem
+        if definition.kind not in (Kind.PATH, Kind.POLAR):
+            raise UnknownNameError(f"`{definition.name}` is no path and no curve by an angle.")
+        compiled = self._compiled_function(definition)
+        if compiled.plane is None:
+            raise TypeError(f"{definition.name} is no path")
+        given = self._with_domain(definition, compiled)
+        low, high = with_ends(given.low, given.high, definition.kind, self._snapshot.unit)
+        x, y = (replace(given, expression=each, low=low, high=high) for each in compiled.plane)
+        assumed = {side for side in ("low", "high") if getattr(given, side) is None}
+        return RealPath(x, y, frozenset(assumed))
+
+    def curve_of(self, name: str) -> Curve:
+        """Return a line that is drawn as a curve, in the form in which it is located.
+
+        Raises:
+            MathError: it is no curve, or does not work.
+        """
+        definition = self._snapshot.definition_of(name)
+        if definition.problem is not None:
+            raise definition.problem
+        if definition.kind in (Kind.PATH, Kind.POLAR):
+            return self.real_path(definition)
+        if definition.kind in (Kind.RELATION, Kind.REGION):
+            relation = self.real_relation(definition)
+            if not relation.is_equation:
+                raise DomainError("A region has no line to meet: write its border as an equation.")
+            return relation.conditions[0]
+        return self.real_function(definition)
+
+    def real_relation(self, definition: Definition) -> RealRelation:
+        """Return the equation or the inequality of a line that works."""
+        if not isinstance(definition.line, RelationLine):
+            raise TypeError(f"{definition.text} is no relation")
+        compiled = self._snapshot.analysis.relation(definition.line)
+        surfaces = (
+            RealSurface(each, SECOND_OF_PLANE, self._snapshot.values)
+            for each in compiled.conditions
+        )
+        return RealRelation(tuple(surfaces), compiled.signs)
+
+    def _end(self, expression: Expression, bound: Bound, definition: Definition) -> End:
+        def make() -> End:
+            return End(self._bound(expression, definition), bound.closed)
+
+        # One that depends on no slider stays the same end in all states, with what is known of it.
+        if expression.program.parameters:
+            return make()
+        return expression.kept(("end", bound.closed), make, lambda end: True)
+
+    def _bound(self, expression: Expression, definition: Definition) -> Ball:
+        found = evaluate_constant(expression, self._snapshot.values, bits=VALUE_BITS)
+        if found.defined is not Defined.YES:
+            reason = found.reason or "not decided"
+            raise DomainError(
+                f"An end of the domain of `{definition.name}` has no value: {reason}.",
+                position=(0, len(definition.text)),
+            )
+        return Constant.of(found, expression)
+
+    def family_of(self, line_id: int) -> FamilyState:
+        """Return the family of a line, whether that has a name or not.
+
+        Raises:
+            MathError: it has no family that can be; KeyError: there is no such line.
+        """
+        definition = self._snapshot.definition(line_id)
+        if definition.family is None:
+            raise UnknownNameError(f"`{definition.name}` is drawn for the present values only.")
+        found = self.family(definition, definition.family)
+        if found.problem is not None:
+            raise found.problem
+        return found
+
+    def family(self, definition: Definition, family: Family) -> FamilyState:
+        """Return the members of a family, or the problem that it has."""
+        name, analysis = "", self._snapshot.analysis
+        try:
+            name, _, _ = self._sliders.slider_of(family.slider)
+            if definition.name is not None and definition.name not in analysis.users(name):
+                raise FamilyError(f"`{definition.name}` does not depend on `{name}`.")
+            values = family_values(family, self._numbers.rational)
+        except KeyError:
+            return FamilyState(family, name, (), FamilyError("The slider of this family is gone."))
+        except MathError as err:
+            return FamilyState(family, name, (), err)
+        members = [self._member(definition, name, text, value) for text, value in values]
+        return FamilyState(family, name, tuple(members))
+
+    def _member(self, definition: Definition, name: str, text: str, value: Fraction) -> Member:
+        other = self._snapshot.with_values({name: value}).query(Curves)
+        try:
+            return Member(text, value, other.drawable(definition))
+        except MathError as err:
+            return Member(text, value, None, err.message)
+
+    def drawable(self, definition: Definition) -> Drawable:
+        """Return a line in the form in which it is drawn."""
+        if definition.kind is Kind.FUNCTION:
+            return self.real_function(definition)
+        if definition.kind in (Kind.RELATION, Kind.REGION):
+            return self.real_relation(definition)
+        return self.real_path(definition)

@@ -1,0 +1,235 @@
+"""How lines hang together: names defined twice, letters without a value, circles."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from axis_path.core.errors import CycleError, NameTakenError, NoValueError, no_value
+from axis_path.core.language import Vocabulary
+from axis_path.core.lines.meaning import Kind, LineKey, Meaning, with_problem
+
+
+def find_problems(
+    keys: tuple[LineKey, ...], meanings: list[Meaning], vocabulary: Vocabulary
+) -> None:
+    """Note the problem of every line with the others, in place."""
+    _refuse_doubles(keys, meanings)
+    _find_missing(keys, meanings, vocabulary)
+    _find_cycles(keys, meanings)
+    spread_problems(keys, meanings)
+
+
+def _refuse_doubles(keys: tuple[LineKey, ...], meanings: list[Meaning]) -> None:
+    first: dict[str, int] = {}
+    for index, (key, meaning) in enumerate(zip(keys, meanings, strict=True)):
+        if key.aside or meaning.name is None or meaning.kind is Kind.UNREAD:
+            continue
+        if meaning.name in first:
+            start = max(key.text.find(meaning.name), 0)
+            error = NameTakenError(
+                f"`{meaning.name}` is defined already, in line {first[meaning.name] + 1}. "
+                "Change it there, or choose another name here.",
+                position=(start, start + len(meaning.name)),
+            )
+            meanings[index] = with_problem(meaning, error)
+        else:
+            first[meaning.name] = index
+
+
+def _find_missing(
+    keys: tuple[LineKey, ...], meanings: list[Meaning], vocabulary: Vocabulary
+) -> None:
+    """Name the letters without a value, all at once for a line."""
+    known = vocabulary.functions | vocabulary.values
+    for index, (key, meaning) in enumerate(zip(keys, meanings, strict=True)):
+        if key.aside or meaning.problem is not None or meaning.uses <= known:
+            continue
+        missing = [(name, span) for name, span in meaning.places if name not in known]
+        letters = tuple(name for name, _ in missing)
+        meanings[index] = with_problem(meaning, _no_value(letters, missing[0][1]))
+
+
+def _no_value(letters: tuple[str, ...], position: tuple[int, int]) -> NoValueError:
+    if len(letters) == 1:
+        return no_value(letters[0], position)
+    names = ", ".join(f"`{name}`" for name in letters[:-1])
+    message = f"{names} and `{letters[-1]}` have no value yet: make them sliders?"
+    return NoValueError(message, position=position, letters=letters)
+
+
+def working(keys: tuple[LineKey, ...], meanings: list[Meaning]) -> dict[str, int]:
+    """Return the places of the lines that work, by their names."""
+    return {
+        meaning.name: index
+        for index, (key, meaning) in enumerate(zip(keys, meanings, strict=True))
+        if not key.aside and meaning.name is not None and meaning.problem is None
+    }
+
+
+def _find_cycles(keys: tuple[LineKey, ...], meanings: list[Meaning]) -> None:
+    by_name = working(keys, meanings)
+    for name in _in_circles({n: meanings[k].uses & by_name.keys() for n, k in by_name.items()}):
+        cycle = _cycle_through(name, by_name, meanings)
+        index = by_name[name]
+        names = " → ".join(f"`{each}`" for each in [*cycle, cycle[0]])
+        message = (
+            f"`{name}` needs itself." if len(cycle) == 1
+            else f"These need one another in a circle: {names}."
+        )  # fmt: skip
+        span = (0, len(keys[index].text))
+        meanings[index] = with_problem(meanings[index], CycleError(message, position=span))
+
+
+def _in_circles(graph: dict[str, frozenset[str]]) -> list[str]:
+    """Return the names that lie on a circle.
+
+    Source:
+        Kahn, *Topological sorting of large networks*, 1962, once along and once against the arrows.
+    """
+    left = _trimmed(graph)
+    if not left:
+        return []
+    inner = {name: graph[name] & left for name in left}
+    against: dict[str, set[str]] = {name: set() for name in left}
+    for name, uses in inner.items():
+        for used in uses:
+            against[used].add(name)
+    both = _trimmed({name: frozenset(users) for name, users in against.items()})
+    # A name between two circles is on none: only one that reaches itself is.
+    return [name for name in graph if name in both and _reaches(name, inner)]
+
+
+def _trimmed(graph: dict[str, frozenset[str]]) -> set[str]:
+    """Take away, again and again, what needs nothing that is left."""
+    needs = {name: len(uses) for name, uses in graph.items()}
+    users: dict[str, list[str]] = {name: [] for name in graph}
+    for name, uses in graph.items():
+        for used in uses:
+            users[used].append(name)
+    ready = [name for name, count in needs.items() if not count]
+    left = set(graph)
+    while ready:
+        done = ready.pop()
+        left.discard(done)
+        for user in users[done]:
+            needs[user] -= 1
+            if not needs[user]:
+                ready.append(user)
+    return left
+
+
+def _reaches(name: str, graph: dict[str, frozenset[str]]) -> bool:
+    waiting, seen = [name], set[str]()
+    while waiting:
+        for used in graph[waiting.pop()]:
+            if used == name:
+                return True
+            if used not in seen:
+                seen.add(used)
+                waiting.append(used)
+    return False
+
+
+def _cycle_through(name: str, by_name: dict[str, int], meanings: list[Meaning]) -> list[str]:
+    """Return the shortest circle of names from ``name`` back to it."""
+    paths = {name: [name]}
+    waiting = [name]
+    for current in waiting:
+        for used in sorted(meanings[by_name[current]].uses):
+            if used == name:
+                return paths[current]
+            if used in by_name and used not in paths:
+                paths[used] = [*paths[current], used]
+                waiting.append(used)
+    return [name]
+
+
+def spread_problems(keys: tuple[LineKey, ...], meanings: list[Meaning]) -> None:
+    """Note a problem of their own for lines that need a line with a problem."""
+    works = working(keys, meanings)
+    broken = {
+        meaning.name: meaning.problem
+        for key, meaning in zip(keys, meanings, strict=True)
+        if not key.aside
+        and meaning.name is not None
+        and meaning.problem is not None
+        and meaning.name not in works
+    }
+    if not broken:
+        return
+    users = _users(keys, meanings)
+    waiting = sorted(broken)
+    while waiting:
+        name = waiting.pop(0)
+        cause = broken[name]
+        for index in users.get(name, ()):
+            meaning = meanings[index]
+            if meaning.problem is not None:
+                continue
+            error = NoValueError(
+                f"`{name}` has a problem of its own, so there is no value here yet.",
+                position=(0, len(keys[index].text)),
+                letters=cause.letters if cause is not None else (),
+            )
+            meanings[index] = with_problem(meaning, error)
+            if meaning.name is not None and meaning.name not in broken:
+                broken[meaning.name] = error
+                waiting.append(meaning.name)
+
+
+def _users(keys: tuple[LineKey, ...], meanings: list[Meaning]) -> dict[str, list[int]]:
+    users: dict[str, list[int]] = {}
+    for index, (key, meaning) in enumerate(zip(keys, meanings, strict=True)):
+        if not key.aside:
+            for used in meaning.uses:
+                users.setdefault(used, []).append(index)
+    return users
+
+
+def names_that_need(
+    name: str, keys: tuple[LineKey, ...], meanings: tuple[Meaning, ...]
+) -> Iterator[str]:
+    """Return the names of the lines that use a name, in the order of the lines."""
+    for key, meaning in zip(keys, meanings, strict=True):
+        if not key.aside and name in meaning.uses and meaning.name not in (None, name):
+            yield meaning.name or ""
+
+
+def order_of_need(
+    keys: tuple[LineKey, ...], meanings: list[Meaning], among: set[int] | None = None
+) -> list[int]:
+    """Return the lines that work so that each comes after those that it uses.
+
+    Args:
+        keys: the lines.
+        meanings: what they mean.
+        among: the lines to be put in order; all by default.
+    """
+    chosen = range(len(keys)) if among is None else sorted(among)
+    ready = [
+        index
+        for index in chosen
+        if not keys[index].aside
+        and meanings[index].problem is None
+        and meanings[index].kind is not Kind.NOTE
+    ]
+    own = {meanings[index].name: index for index in ready}
+    order: list[int] = []
+    done: set[int] = set()
+    for index in ready:
+        waiting = [index]
+        while waiting:
+            current = waiting[-1]
+            needs = [
+                own[name]
+                for name in meanings[current].uses
+                if name in own and own[name] not in done
+            ]
+            if needs and current not in done:
+                waiting.extend(needs)
+            else:
+                waiting.pop()
+                if current not in done:
+                    done.add(current)
+                    order.append(current)
+    return order

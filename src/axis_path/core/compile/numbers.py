@@ -1,0 +1,108 @@
+"""Typed numbers, exact as far as they can be, and the intervals that they bound."""
+
+from __future__ import annotations
+
+from fractions import Fraction
+
+from axis_path.core.arithmetic import Ball, Defined, ball, precision
+from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.draw import HOME_X
+from axis_path.core.errors import DomainError, MathError
+from axis_path.core.evaluate import VALUE_BITS, Constant, RealFunction, evaluate_constant
+from axis_path.core.lines.sliders import exact_number, literal
+from axis_path.core.locate import Interval
+
+#: How a number may be given: a float stands for its shortest decimal, a text is an expression.
+GivenNumber = float | int | Fraction | str
+
+
+class Numbers:
+    """Reads numbers among the names of a study."""
+
+    def __init__(self, snapshot: Snapshot) -> None:
+        self._snapshot = snapshot
+
+    def number(self, given: GivenNumber | Ball) -> Ball:
+        """Return a number, or a text such as ``2pi``, as a ball that keeps its exact form.
+
+        Raises:
+            MathError: the text has no value.
+        """
+        if isinstance(given, Ball):
+            return given
+        if isinstance(given, str):
+            expression, _ = self._snapshot.analysis.constant(given)
+            found = evaluate_constant(expression, self._snapshot.values, bits=VALUE_BITS)
+            if found.defined is not Defined.YES:
+                reason = found.reason or "it could not be decided"
+                raise DomainError(f"`{given}` has no value: {reason}.", position=(0, len(given)))
+            return Constant.of(found, expression)
+        with precision(VALUE_BITS):
+            return ball.from_fraction(exact_number(given))
+
+    def found(self, given: GivenNumber) -> Ball | MathError:
+        """Return a number, or why it has no value."""
+        try:
+            return self.number(given)
+        except MathError as err:
+            return err
+
+    def positive(self, text: str) -> float:
+        """Return a typed number that is above zero, such as a step.
+
+        Raises:
+            MathError: it has no value, or is not above zero.
+        """
+        found = self.number(text)
+        if found.sign() != 1:
+            raise DomainError(f"`{text}` is not above zero.", position=(0, len(text)))
+        return float(found.value.mid())
+
+    def rational(self, given: GivenNumber) -> Fraction:
+        """Return a number as a fraction: of one that is none, the nearest float's shortest decimal.
+
+        Raises:
+            MathError: a text has no value, or one that is no real number.
+        """
+        if not isinstance(given, str):
+            return exact_number(given)
+        known = literal(given)
+        if known is not None:
+            return known
+        found = self.number(given)
+        if found.exact is not None:
+            return Fraction(int(found.exact.p), int(found.exact.q))
+        return exact_number(float(found.value.mid()))
+
+    def uses(self, text: str) -> frozenset[str]:
+        """Return the names that a typed number uses; none if it does not read."""
+        if literal(text) is not None:
+            return frozenset()
+        return self._snapshot.analysis.uses_of(text)
+
+    def names_used(self, text: str) -> frozenset[str]:
+        """Return the names of the study that a typed number uses; none if it does not read."""
+        return self.uses(text) & frozenset(self._snapshot.names())
+
+    def interval(
+        self,
+        function: RealFunction | None,
+        low: GivenNumber | Ball | None,
+        high: GivenNumber | Ball | None,
+    ) -> Interval:
+        """Return where to search: what is given, else the domain, else the first window.
+
+        Raises:
+            DomainError: there is nothing between the ends.
+        """
+        ends = []
+        own_low, own_high = (None, None) if function is None else (function.low, function.high)
+        for given, own, home in ((low, own_low, HOME_X[0]), (high, own_high, HOME_X[1])):
+            if given is not None:
+                ends.append(self.number(given))
+            else:
+                ends.append(own.value if own is not None else self.number(home))
+        with precision(VALUE_BITS):
+            if ball.subtract(ends[1], ends[0]).sign() != 1:
+                raise DomainError("The search needs a lower end that is less than its upper end.")
+        return Interval(ends[0], ends[1])

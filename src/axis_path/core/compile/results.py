@@ -1,0 +1,90 @@
+"""Values of expressions, parameters, points and lists in one state of the sliders."""
+
+from __future__ import annotations
+
+import numpy as np
+from numpy.typing import NDArray
+
+from axis_path.core.compile.compiled import CompiledValue
+from axis_path.core.compile.evaluator import evaluator_of
+from axis_path.core.compile.integral_queries import Integrals
+from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.errors import UnknownNameError
+from axis_path.core.evaluate import Result, ResultKind
+from axis_path.core.language import hint_of, read_expression, typeset
+from axis_path.core.language.tree import Name
+from axis_path.core.lines.meaning import VALUED
+
+#: The usual variables, which a line need not name.
+_VARIABLES = ("x", "y", "t", "theta")
+
+
+class Results:
+    """What is computed in a study."""
+
+    def __init__(self, snapshot: Snapshot) -> None:
+        self._snapshot = snapshot
+        self._integrals = snapshot.query(Integrals)
+
+    def evaluate(self, text: str) -> Result:
+        """Compute an expression: a number, a point, a list, or a number with i.
+
+        Integrals in it may have kinks, jumps and places without a value, and go on without end.
+
+        Raises:
+            MathError: it does not read, or needs a value that is missing.
+        """
+        node = read_expression(text, self._snapshot.analysis.names())
+        found = self._integrals.by_integrals(node)
+        if found is not None:
+            return found
+        return evaluator_of(self._snapshot).value(self._snapshot.analysis.compile_value(node), node)
+
+    def typeset(self, text: str) -> str:
+        """Typeset an expression as MathML, as it is read among the names of the study.
+
+        Raises:
+            MathError: it does not read.
+        """
+        return typeset(read_expression(text, self._snapshot.analysis.names()))
+
+    def hint(self, text: str) -> str:
+        """Explain how a line is read where it could be meant otherwise; empty for most lines."""
+        return hint_of(text, self._snapshot.analysis.names().and_variables(*_VARIABLES))
+
+    def value(self, name: str) -> Result:
+        """Compute the value of a parameter, a point or a list; see ``evaluate`` for integrals.
+
+        Raises:
+            MathError: the name is not defined, is a function, or has a problem.
+        """
+        if name in self._snapshot.analysis.integral_names:
+            found = self._integrals.by_integrals(Name(name))
+            if found is not None:
+                return found
+        definition = self._snapshot.definition_of(name)
+        if definition.problem is not None:
+            raise definition.problem
+        if definition.kind not in VALUED or definition.name is None:
+            raise UnknownNameError(f"`{definition.name}` has no single value.")
+        compiled = self._snapshot.analysis.compiled(definition.name)
+        if not isinstance(compiled, CompiledValue):
+            raise TypeError(f"{name} is no value")
+        return evaluator_of(self._snapshot).value(compiled)
+
+    def points_of(self, name: str) -> NDArray[np.float64]:
+        """Return a point or a list of points, (n, 2) floats; NaN where there is no real value.
+
+        Raises:
+            MathError: the name is not defined, or is no point and no list of points.
+        """
+        result = self.value(name)
+        points = np.atleast_1d(np.asarray(result.value, dtype=np.complex128))
+        if points.ndim < 2 and result.kind is not ResultKind.POINT:
+            raise UnknownNameError(f"`{name}` is no list of points.")
+        return real_points(points.reshape(-1, 2))
+
+
+def real_points(points: NDArray[np.complex128]) -> NDArray[np.float64]:
+    """Return points as floats, NaN where a coordinate is not real."""
+    return np.where(points.imag == 0, points.real, np.nan)

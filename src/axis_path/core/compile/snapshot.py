@@ -1,0 +1,283 @@
+"""Everything that follows from a document in one position of its sliders.
+
+A snapshot never changes. What is asked of it is computed once and kept; the snapshot after an edit
+re-uses what the edit did not touch.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import replace
+from fractions import Fraction
+from typing import Any, Protocol, TypeVar, cast
+
+from axis_path.core.compile.analysis import Analysis, analyse
+from axis_path.core.compile.definition import Definition
+from axis_path.core.document.document import Document
+from axis_path.core.errors import (
+    DomainError,
+    HaltedError,
+    LimitError,
+    MathError,
+    UnknownNameError,
+)
+from axis_path.core.language import FunctionLine, ValueLine, nearest, spelled, typeset_line
+from axis_path.core.language.tree import AngleUnit, Negative, Number
+from axis_path.core.limits import LINES
+from axis_path.core.lines.line import StudyLine
+from axis_path.core.lines.meaning import Kind, LineKeys, Meaning, name_in_head
+from axis_path.core.lines.naming import settle_line, settled
+from axis_path.core.lines.sliders import written_number
+from axis_path.core.threads import kept_property
+
+
+class Query(Protocol):
+    """What answers questions about a snapshot."""
+
+    def __init__(self, snapshot: Snapshot) -> None:
+        """Answer questions about this snapshot."""
+
+
+Q = TypeVar("Q", bound=Query)
+
+
+class Snapshot:
+    """A document with what its lines mean, and the values of its sliders.
+
+    Args:
+        document: all that is kept of the study.
+        before: the analysis before the last edit, from which the new one is begun.
+    """
+
+    def __init__(self, document: Document, before: Analysis | None = None) -> None:
+        self.document = document
+        self._before = before
+        self._queries: dict[type[Query], Query] = {}
+
+    def query(self, kind: type[Q]) -> Q:
+        """Return what answers questions of one kind; it is kept with the snapshot."""
+        found = self._queries.get(kind)
+        if found is None:
+            found = self._queries.setdefault(kind, kind(self))
+        return cast("Q", found)
+
+    # Other snapshots
+
+    def after(self, document: Document) -> Snapshot:
+        """Return the snapshot of an edited document."""
+        is_same = document.lines is self.document.lines and document.unit is self.document.unit
+        if not is_same:
+            return Snapshot(document, self._known_analysis())
+        other = Snapshot(document, self._before)
+        self._share(other, "analysis", "values", "_places", "_keys")
+        return other
+
+    def with_fields(self, **fields: Any) -> Snapshot:  # noqa: ANN401 - fields of a document
+        """Return the snapshot of the document with other fields."""
+        return self.after(replace(self.document, **fields))
+
+    def with_lines(self, lines: Sequence[StudyLine]) -> Snapshot:
+        """Return the snapshot with other lines, which get the names and colours they lack.
+
+        Raises:
+            LimitError: they are too many.
+        """
+        if len(lines) > LINES.value:
+            raise LimitError(f"A study can have {LINES.value} lines.")
+        named = settled(tuple(lines), before=self.lines)
+        return self.with_fields(lines=named)
+
+    def with_line(self, line: StudyLine) -> Snapshot:
+        """Return the snapshot with a line in the place of the one with its id.
+
+        Raises:
+            KeyError: there is no such line.
+        """
+        place = self._places[line.id]
+        old, lines = self.lines[place], list(self.lines)
+        lines[place] = line
+        line = lines[place] = settle_line(lines, place)
+        other = self.with_fields(lines=tuple(lines))
+        self._share(other, "_places")
+        other._keys = self._keys.with_key(place, line.key)
+        if not old.key.is_slider and not line.key.is_slider:
+            self._share(other, "values")
+        return other
+
+    def with_values(self, values: Mapping[str, Fraction]) -> Snapshot:
+        """Return the snapshot with some sliders at other values, which its lines do not show."""
+        other = self
+        for line in self.lines:
+            # A value that was typed as an expression is a part of its line.
+            name = self.definition(line.id).name if line.moving is None and line.slider else None
+            if name is not None and name in values:
+                text = f"{name} = {written_number(values[name])}"
+                other = other.with_line(replace(other.line(line.id), text=text))
+        moved = other.after(other.document)
+        moved.values = {**self.values, **values}
+        return moved
+
+    def _known_analysis(self) -> Analysis | None:
+        return self.__dict__.get("analysis", self._before)
+
+    def _share(self, other: Snapshot, *names: str) -> None:
+        """Let another snapshot have what was computed for this one already."""
+        for name in names:
+            if name in self.__dict__:
+                setattr(other, name, self.__dict__[name])
+
+    # Lines
+
+    @property
+    def lines(self) -> tuple[StudyLine, ...]:
+        """Return all lines as they are kept."""
+        return self.document.lines
+
+    @property
+    def unit(self) -> AngleUnit:
+        """Return the unit of angles."""
+        return self.document.unit
+
+    def line(self, line_id: int) -> StudyLine:
+        """Return a line as it is kept.
+
+        Raises:
+            KeyError: there is no such line.
+        """
+        return self.lines[self._places[line_id]]
+
+    def has_line(self, line_id: int | None) -> bool:
+        """Check whether there is a line with an id."""
+        return line_id in self._places
+
+    def place_of(self, line_id: int) -> int:
+        """Return which of the lines a line is, from 0.
+
+        Raises:
+            KeyError: there is no such line.
+        """
+        return self._places[line_id]
+
+    def next_id(self) -> int:
+        """Return the number that the next new line has."""
+        return max((line.id for line in self.lines), default=0) + 1
+
+    def names(self) -> list[str]:
+        """Return the names that are defined, in the order of the lines."""
+        return list(self.analysis.written_names)
+
+    def line_of(self, name: str) -> StudyLine:
+        """Return the line that defines a name.
+
+        Raises:
+            UnknownNameError: there is none.
+        """
+        name = spelled(name)
+        for line, meaning in zip(self.lines, self.analysis.meanings, strict=True):
+            if meaning.name == name and not line.aside:
+                return line
+        near = nearest(name, frozenset(self.names()))
+        hint = f" Did you mean `{near}`?" if near else ""
+        raise UnknownNameError(f"`{name}` is not defined.{hint}", suggestion=near)
+
+    def function_line(self, line_id: int) -> FunctionLine:
+        """Return the line of a function as it was read.
+
+        Raises:
+            KeyError: there is no such line; DomainError: it is no function that can be read.
+        """
+        read = self.analysis.meanings[self._places[line_id]].line
+        if not isinstance(read, FunctionLine):
+            raise DomainError("Only a function has a domain.")
+        if len(read.variables) > 1:
+            raise DomainError("Only the domain of one variable can be dragged.")
+        return read
+
+    def definition(self, line_id: int) -> Definition:
+        """Return a line with its meaning.
+
+        Raises:
+            KeyError: there is no such line.
+        """
+        place = self._places[line_id]
+        return _definition(self.lines[place], self.analysis.meanings[place])
+
+    def definition_of(self, name: str) -> Definition:
+        """Return the line that defines a name, with its meaning.
+
+        Raises:
+            UnknownNameError: there is none.
+        """
+        return self.definition(self.line_of(name).id)
+
+    def definitions(self) -> list[Definition]:
+        """Return all lines with their meanings."""
+        return [
+            _definition(line, meaning)
+            for line, meaning in zip(self.lines, self.analysis.meanings, strict=True)
+        ]
+
+    # What follows from them
+
+    @kept_property
+    def analysis(self) -> Analysis:
+        """Return what the lines mean together."""
+        return analyse(self.unit, self._keys, self._before)
+
+    @kept_property
+    def values(self) -> dict[str, Fraction]:
+        """Return the values of all sliders by their names."""
+        found = (line.moving for line in self.lines if not line.aside)
+        return dict(pair for pair in found if pair is not None)
+
+    @kept_property
+    def _places(self) -> dict[int | None, int]:
+        return {line.id: place for place, line in enumerate(self.lines)}
+
+    @kept_property
+    def _keys(self) -> LineKeys:
+        return LineKeys(line.key for line in self.lines)
+
+
+def line_name(line: StudyLine) -> str | None:
+    """Return the name that a line writes, or was given."""
+    return name_in_head(line.text) or line.given
+
+
+def _definition(line: StudyLine, meaning: Meaning) -> Definition:
+    mathml, read = meaning.mathml, meaning.line
+    slider = line.moving
+    if slider is not None and meaning.kind is Kind.PARAMETER:
+        read = _slider_line(*slider)
+        mathml = typeset_line(read, slider[0])
+    is_typed = slider is None and _is_typed_value(line, meaning)
+    variable = meaning.line.variable if isinstance(meaning.line, FunctionLine) else None
+    return Definition(
+        line.id, meaning.name, meaning.kind, line.text, mathml, meaning.domain_mathml,
+        variable, _problem(line, meaning), line.hidden, line.aside, line.tone,
+        line.slider if slider is not None or is_typed else None,
+        slider[1] if slider is not None else None, meaning.uses, line.style, read,
+        line.fixed, is_typed, line.runner, line.trail, line.family,
+    )  # fmt: skip
+
+
+def _slider_line(name: str, value: Fraction) -> ValueLine:
+    """Return the line of a slider without reading its text, which changes with every frame."""
+    size = Number(abs(value), written_number(abs(value)))
+    return ValueLine(name, size if value >= 0 else Negative(size), (0, 0))
+
+
+def _problem(line: StudyLine, meaning: Meaning) -> MathError | None:
+    """Return what is said of a line in its row; nothing of one that is just turned off."""
+    if line.halted:
+        return HaltedError(
+            "Computing this line used up the time or memory there is, so it was turned off. "
+            "Change it, or turn it on to try again."
+        )
+    return None if line.aside else meaning.problem
+
+
+def _is_typed_value(line: StudyLine, meaning: Meaning) -> bool:
+    """Check whether a line is a slider whose value is an expression without names of the study."""
+    is_number = meaning.kind is Kind.PARAMETER and meaning.problem is None and not meaning.uses
+    return is_number and line.slider is not None and not line.fixed

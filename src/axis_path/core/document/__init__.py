@@ -1,0 +1,1 @@
+"""All that is kept of a study, and the open study format."""

@@ -1,0 +1,1 @@
+"""Functions and paths as lines that are never joined across a break."""

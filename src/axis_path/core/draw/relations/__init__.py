@@ -1,0 +1,1 @@
+"""Equations, inequalities and level curves in x and y."""

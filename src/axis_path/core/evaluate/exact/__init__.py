@@ -1,0 +1,1 @@
+"""Exact forms of numbers, found in worker processes that may be ended."""

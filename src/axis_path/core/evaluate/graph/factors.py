@@ -1,0 +1,402 @@
+"""Split an expression into factors whose zeros are easier to prove.
+
+A quotient is zero where its top is, a product where a factor is, a root or a power where its base
+is. So tan x is searched as sin x, (x - 1)^2 as x - 1, and 1/x - 2 as 1 - 2x. Whether a zero of a
+factor is one of the whole is checked by whoever locates it: the whole may be undefined there.
+"""
+
+from __future__ import annotations
+
+import math
+from fractions import Fraction
+
+from axis_path.core.errors import LimitError
+from axis_path.core.evaluate.graph.graph import Graph, Op, Split, Step
+
+#: Past this many new steps the splitting is given up; the expression is then searched as it is.
+_LARGEST_GROWTH = 2_000
+#: Whole powers are looked for up to this exponent.
+_LARGEST_EXPONENT = 400
+_SMALLEST_LOGARITHM = 1e-6
+_NEVER_ZERO = {"exp", "cosh", "gamma"}
+_ZERO_WITH_ARGUMENT = {
+    "asinh",
+    "atanh",
+    "erf",
+    "sqrt",
+    "abs",
+    "sign",
+    "asin",
+    "atan",
+    "sinh",
+    "tanh",
+}
+
+
+def zero_factors(graph: Graph, top: int, *, through_pieces: bool) -> list[int]:
+    """Return steps such that every zero of ``top`` is a zero of at least one of them.
+
+    Args:
+        graph: where the steps are.
+        top: the step that is searched.
+        through_pieces: whether a function in pieces is split into the bodies of its pieces, whose
+            zeros outside their own pieces are none of the function's.
+    """
+    before = len(graph.steps)
+    try:
+        numerator = _fractions(graph, top, before + _LARGEST_GROWTH)[0]
+    except LimitError:
+        numerator = top
+    return _factors(graph, numerator, through_pieces=through_pieces)
+
+
+def as_fraction(graph: Graph, top: int) -> tuple[int, int]:
+    """Return a step as a quotient of two that hold no quotients of their own.
+
+    Raises:
+        LimitError: they would be too large.
+    """
+    return _fractions(graph, top, len(graph.steps) + _LARGEST_GROWTH)
+
+
+def _factors(graph: Graph, top: int, *, through_pieces: bool) -> list[int]:
+    found: list[int] = []
+    waiting, seen = [top], set[int]()
+    while waiting:
+        index = waiting.pop()
+        if index in seen:
+            continue
+        seen.add(index)
+        step = graph.steps[index]
+        if step.op == Op.MULTIPLY:
+            waiting.extend(step.arguments)
+        elif _is_never_zero(graph, step):
+            continue
+        elif _is_zero_with_first(step):
+            waiting.append(step.arguments[0])
+        elif (twice := _twice(graph, step)) is not None:
+            waiting.append(twice)
+        elif step.op in (Op.ADD, Op.SUBTRACT) and (split := _common(graph, index)) is not None:
+            waiting.extend(split)
+        elif through_pieces and isinstance(step.payload, Split):
+            waiting.extend(step.arguments[place] for place in step.payload.bodies())
+        elif not graph.value(index):
+            found.append(index)
+    return sorted(found)
+
+
+def _is_never_zero(graph: Graph, step: Step) -> bool:
+    """Check whether a step is above or below zero wherever it has a value."""
+    if step.op == Op.POWER:
+        base = graph.steps[step.arguments[0]]
+        value = base.payload
+        return base.op == Op.CONSTANT or (isinstance(value, Fraction) and value > 0)
+    return step.op in _NEVER_ZERO
+
+
+def _twice(graph: Graph, step: Step) -> int | None:
+    """Return u for a step that is u + u or u - (-u); None for any other."""
+    if step.op not in (Op.ADD, Op.SUBTRACT):
+        return None
+    one, other = step.arguments
+    if step.op == Op.ADD:
+        return one if one == other else None
+    for u, v in ((one, other), (other, one)):
+        if graph.steps[v] == Step(Op.NEGATIVE, (u,)):
+            return u
+    return None
+
+
+def is_zero(graph: Graph, top: int) -> bool:
+    """Check whether a step is zero wherever it has a value: its terms cancel one another."""
+    before = len(graph.steps)
+    try:
+        numerator = _fractions(graph, top, before + _LARGEST_GROWTH)[0]
+    except LimitError:
+        return False
+    sums: dict[tuple[int, ...], Fraction] = {}
+    for index, sign in _terms(graph, numerator):
+        factors, is_negative = _factors_of_term(graph, index)
+        times = Fraction(-sign if is_negative else sign)
+        rest = []
+        for factor in factors:
+            value = graph.value(factor)
+            if value is None:
+                rest.append(factor)
+            else:
+                times *= value
+        key = tuple(sorted(rest))
+        sums[key] = sums.get(key, Fraction(0)) + times
+    return not any(sums.values())
+
+
+def implied_zeros(graph: Graph, zeros: frozenset[int]) -> frozenset[int]:
+    """Return the steps that are zero where some others are: those, and what makes them zero."""
+    found: set[int] = set()
+    waiting = list(zeros)
+    while waiting:
+        index = waiting.pop()
+        if index in found:
+            continue
+        found.add(index)
+        step = graph.steps[index]
+        if _is_zero_with_first(step):
+            waiting.append(step.arguments[0])
+        elif (twice := _twice(graph, step)) is not None:
+            waiting.append(twice)
+        elif step.op == Op.MULTIPLY:
+            for one, other in (step.arguments, step.arguments[::-1]):
+                if graph.value(one):
+                    waiting.append(other)
+    return frozenset(found)
+
+
+def solved(graph: Graph, step: int) -> int | None:
+    """Return the number at which a step is zero, if it is a times the variable plus b.
+
+    Returns:
+        The step of -b/a; None for any other step.
+    """
+    variable = graph.add(Op.VARIABLE)
+    factor: int | None = None
+    rest = graph.number(0)
+    for index, sign in _terms(graph, step):
+        if variable not in graph.reachable(index):
+            rest = graph.plus(rest, index) if sign > 0 else graph.minus(rest, index)
+            continue
+        times = _times_variable(graph, index, variable)
+        if factor is not None or times is None:
+            return None
+        factor = times if sign > 0 else graph.negative(times)
+    return None if factor is None else graph.over(graph.negative(rest), factor)
+
+
+def _times_variable(graph: Graph, index: int, variable: int) -> int | None:
+    """Return a for a step that is a times the variable."""
+    step = graph.steps[index]
+    if index == variable:
+        return graph.number(1)
+    if step.op in (Op.MULTIPLY, Op.DIVIDE) and step.arguments[0] == variable:
+        other = step.arguments[1]
+        if variable not in graph.reachable(other):
+            return other if step.op == Op.MULTIPLY else graph.over(graph.number(1), other)
+    if step.op == Op.MULTIPLY and step.arguments[1] == variable:
+        return None if variable in graph.reachable(step.arguments[0]) else step.arguments[0]
+    return None
+
+
+def _terms(graph: Graph, top: int) -> list[tuple[int, int]]:
+    """Return the terms of a sum, each with its sign."""
+    terms: list[tuple[int, int]] = []
+    waiting = [(top, 1)]
+    while waiting:
+        index, sign = waiting.pop()
+        step = graph.steps[index]
+        if step.op == Op.NEGATIVE:
+            waiting.append((step.arguments[0], -sign))
+        elif step.op in (Op.ADD, Op.SUBTRACT):
+            waiting.append((step.arguments[0], sign))
+            waiting.append((step.arguments[1], sign if step.op == Op.ADD else -sign))
+        else:
+            terms.append((index, sign))
+    return terms
+
+
+def wave_levels(graph: Graph, top: int) -> tuple[int, Fraction, bool] | None:
+    """Return where a sine or cosine is zero: at which numbers another step is.
+
+    Returns:
+        The step u, which is a + n at its zeros for whole numbers n; a; and whether both are counted
+        in multiples of pi. None if the step is no sine or cosine.
+    """
+    step = graph.steps[top]
+    if step.op not in ("sin", "cos"):
+        return None
+    start = Fraction(0) if step.op == "sin" else Fraction(1, 2)
+    angle = graph.steps[step.arguments[0]]
+    if angle.op == Op.MULTIPLY:
+        for pi, other in (angle.arguments, angle.arguments[::-1]):
+            if graph.steps[pi] == Step(Op.CONSTANT, (), "pi"):
+                return other, start, False
+    return step.arguments[0], start, True
+
+
+def exponential_level(graph: Graph, top: int) -> tuple[int, int] | None:
+    """Return where a power of a fixed base, times and less numbers, is zero.
+
+    Returns:
+        For k b^u - c the step that is zero where this is, u ln(b) - ln(c/k), and the step of c/k,
+        which must be above 0. None if the step has another form.
+    """
+    variable = graph.add(Op.VARIABLE)
+    fixed = graph.number(0)
+    moving: list[tuple[int, int]] = []
+    for index, sign in _terms(graph, top):
+        if variable in graph.reachable(index):
+            moving.append((index, sign))
+        else:
+            fixed = graph.minus(fixed, index) if sign > 0 else graph.plus(fixed, index)
+    if len(moving) != 1 or graph.value(fixed) == 0:
+        return None
+    factors, is_negative = _factors_of_term(graph, moving[0][0])
+    powers = [index for index in factors if variable in graph.reachable(index)]
+    if len(powers) != 1:
+        return None
+    if is_negative != (moving[0][1] < 0):
+        fixed = graph.negative(fixed)
+    for index in factors:
+        fixed = fixed if index in powers else graph.over(fixed, index)
+    step = graph.steps[powers[0]]
+    if step.op == "exp":
+        return _less_logarithm(graph, step.arguments[0], fixed), fixed
+    if step.op != Op.POWER or not _is_never_zero(graph, step):
+        return None
+    base, exponent = step.arguments
+    if graph.steps[base].payload == "e":
+        return _less_logarithm(graph, exponent, fixed), fixed
+    simple = _whole_logarithm(graph.value(fixed), graph.value(base))
+    if simple is not None:
+        return graph.minus(exponent, graph.number(simple)), fixed
+    logarithm = graph.times(exponent, graph.call("ln", (base,)))
+    return _less_logarithm(graph, logarithm, fixed), fixed
+
+
+def _less_logarithm(graph: Graph, step: int, number: int) -> int:
+    if graph.value(number) == 1:
+        return step
+    return graph.minus(step, graph.call("ln", (number,)))
+
+
+def _whole_logarithm(number: Fraction | None, base: Fraction | None) -> int | None:
+    """Return the whole number n for which a number is base^n; None if there is none."""
+    if number is None or base is None or number <= 0:
+        return None
+    size = _logarithm(base)
+    if abs(size) < _SMALLEST_LOGARITHM:
+        return None
+    n = round(_logarithm(number) / size)
+    return n if abs(n) <= _LARGEST_EXPONENT and base**n == number else None
+
+
+def _logarithm(number: Fraction) -> float:
+    # Of each part, because the quotient may be beyond all floats.
+    return math.log(number.numerator) - math.log(number.denominator)
+
+
+def _common(graph: Graph, top: int) -> list[int] | None:
+    """Take out what all terms of a sum have as a factor; None if there is nothing."""
+    terms = _terms(graph, top)
+    factored = [_factors_of_term(graph, index) for index, _ in terms]
+    shared = set(factored[0][0]).intersection(*(set(factors) for factors, _ in factored[1:]))
+    shared = {index for index in shared if graph.value(index) is None}
+    if not shared or len(terms) < 2:
+        return None
+    rest: int | None = None
+    for (factors, negative), (_, sign) in zip(factored, terms, strict=True):
+        left = list(factors)
+        for each in shared:
+            left.remove(each)
+        made = graph.number(-1 if negative == (sign > 0) else 1)
+        for factor in left:
+            made = graph.times(made, factor)
+        rest = made if rest is None else graph.plus(rest, made)
+    return [*shared, rest if rest is not None else graph.number(0)]
+
+
+def _factors_of_term(graph: Graph, top: int) -> tuple[list[int], bool]:
+    """Return the factors of a product, and whether it has an odd number of minus signs."""
+    found: list[int] = []
+    negative = False
+    waiting = [top]
+    while waiting:
+        step = graph.steps[waiting[-1]]
+        index = waiting.pop()
+        if step.op == Op.MULTIPLY:
+            waiting.extend(step.arguments)
+        elif step.op == Op.NEGATIVE:
+            waiting.append(step.arguments[0])
+            negative = not negative
+        else:
+            found.append(index)
+    return found, negative
+
+
+def _is_zero_with_first(step: Step) -> bool:
+    """Check whether a step can only be zero where its first argument is."""
+    if step.op in (Op.INTEGER_POWER, Op.ROOT):
+        return _is_positive_power(step.payload)
+    return step.op in _ZERO_WITH_ARGUMENT or step.op in (
+        Op.NEGATIVE, Op.WITHIN, Op.GUARD, Op.DIVIDE, Op.POWER
+    )  # fmt: skip
+
+
+def _is_positive_power(payload: object) -> bool:
+    exponent = _exponent(payload)
+    return exponent is not None and exponent > 0
+
+
+def _exponent(payload: object) -> Fraction | None:
+    """Return the fixed exponent of a whole power or a root."""
+    match payload:
+        case int():
+            return Fraction(payload)
+        case (int(top), int(bottom)):
+            return Fraction(top, bottom)
+    return None
+
+
+def _is_one_over(payload: object) -> bool:
+    exponent = _exponent(payload)
+    return exponent is not None and exponent < 0
+
+
+def _fractions(graph: Graph, top: int, limit: int) -> tuple[int, int]:
+    """Write ``top`` as a quotient whose parts hold no quotients of their own, if it has any."""
+    one = graph.number(1)
+    split: dict[int, tuple[int, int]] = {}
+    moves: set[int] = set()
+    for index in graph.reachable(top):
+        if len(graph.steps) > limit:
+            raise LimitError("The expression is too large to be split.")
+        step = graph.steps[index]
+        split[index] = (index, one)
+        if step.op not in (Op.VARIABLE, Op.INPUT) and moves.isdisjoint(step.arguments):
+            # A number: what is divided by it is no quotient.
+            continue
+        moves.add(index)
+        parts = [split[argument] for argument in step.arguments]
+        is_by_number = step.op == Op.DIVIDE and step.arguments[1] not in moves
+        if not (is_by_number and parts[0][1] == one):
+            split[index] = _fraction(graph, index, parts) or split[index]
+    return split[top]
+
+
+def _fraction(graph: Graph, index: int, parts: list[tuple[int, int]]) -> tuple[int, int] | None:
+    """Write one step as a quotient of two steps, given those of its arguments; None for itself."""
+    one = graph.number(1)
+    step = graph.steps[index]
+    whole = all(bottom == one for _, bottom in parts)
+    if step.op == "tan":
+        return graph.call("sin", step.arguments), graph.call("cos", step.arguments)
+    if whole and step.op in (Op.INTEGER_POWER, Op.ROOT) and _is_one_over(step.payload):
+        exponent = graph.number(-(_exponent(step.payload) or 0))
+        return one, graph.to_the(step.arguments[0], exponent)
+    if step.op in (Op.WITHIN, Op.GUARD):
+        return parts[0]
+    if whole and step.op != Op.DIVIDE:
+        return None
+    match step.op, parts:
+        case Op.DIVIDE, [(a, b), (c, d)]:
+            return graph.times(a, d), graph.times(b, c)
+        case ((Op.ADD | Op.SUBTRACT), [(a, b), (c, d)]):
+            left, right = graph.times(a, d), graph.times(c, b)
+            joined = graph.plus(left, right) if step.op == Op.ADD else graph.minus(left, right)
+            return joined, graph.times(b, d)
+        case Op.MULTIPLY, [(a, b), (c, d)]:
+            return graph.times(a, c), graph.times(b, d)
+        case Op.NEGATIVE, [(a, b)]:
+            return graph.negative(a), b
+        case Op.INTEGER_POWER, [(a, b)] if _is_positive_power(step.payload):
+            exponent = graph.number(step.payload if isinstance(step.payload, int) else 1)
+            return graph.to_the(a, exponent), graph.to_the(b, exponent)
+    return None

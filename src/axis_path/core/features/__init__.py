@@ -1,0 +1,1 @@
+"""What a study can do, one folder for each feature: its edits, its commands and its queries."""

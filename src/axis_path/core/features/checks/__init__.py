@@ -1,0 +1,1 @@
+"""The sampling check: points of a function that are shown over its curve."""

@@ -1,0 +1,13 @@
+"""What a command is: it makes the next snapshot of one, and says in a few words what was done."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.draw import Window
+
+#: The next snapshot, and a few words for the undo button.
+Edited = tuple[Snapshot, str]
+Command = Callable[[Snapshot, dict[str, Any], Window], Edited]

@@ -1,0 +1,1 @@
+"""Columns of data, filters, points and fits."""

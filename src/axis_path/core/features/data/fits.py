@@ -1,0 +1,227 @@
+"""Curves fitted to columns of data."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Mapping
+from dataclasses import replace
+from fractions import Fraction
+
+import numpy as np
+from flint import arb
+
+from axis_path.core.compile.analysis import input_name
+from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.data import (
+    MODELS,
+    Fit,
+    ModelName,
+    Summary,
+    fit_linear,
+    fit_nonlinear,
+    summarise,
+)
+from axis_path.core.data.nonlinear_fit import Formula
+from axis_path.core.document.fit_query import FitAsk
+from axis_path.core.errors import DataError, NotHandledError
+from axis_path.core.features.data.columns import Columns
+from axis_path.core.language import read_expression
+from axis_path.core.language.tree import names_in
+from axis_path.core.limits import FIT_DEGREE
+
+#: Letters that may be parameters of a formula.
+_LETTERS = frozenset("abcdfghjklmnopqrstuvwz")
+
+
+class Fits:
+    """The fits that can be made in a study."""
+
+    def __init__(self, snapshot: Snapshot) -> None:
+        self._snapshot = snapshot
+        self._columns = snapshot.query(Columns)
+
+    def made_fit(self, ask: FitAsk) -> Fit:
+        """Make a fit that is kept.
+
+        Raises:
+            MathError: it cannot be made.
+        """
+        return self.fit(
+            ask.model, x=ask.x, y=ask.y, degree=ask.degree, formula=ask.formula or None,
+            start=ask.start or None,
+        )  # fmt: skip
+
+    def summary(self, name: str) -> Summary:
+        """Summarise a column.
+
+        Raises:
+            DataError: there is no such column, or it has no number.
+        """
+        return summarise(
+            replace(self._columns.column_of(name), cells=self._columns.kept_cells(name))
+        )
+
+    def fit(
+        self,
+        model: str,
+        *,
+        x: str,
+        y: str,
+        degree: int | None = None,
+        formula: str | None = None,
+        start: Mapping[str, float] | None = None,
+    ) -> Fit:
+        """Fit a curve to two columns by least squares.
+
+        Args:
+            model: linear, polynomial, exponential, power, logarithmic, sinusoidal, logistic, or
+                formula.
+            x: the name of a column.
+            y: the name of another.
+            degree: of a polynomial.
+            formula: one of your own, in which ``x`` stands for the first column.
+            start: where the parameters of a formula begin; for the other models where to begin in
+                place of a guess.
+
+        Raises:
+            MathError: a column is missing, the points are too few, or nothing is found.
+        """
+        try:
+            chosen = ModelName(model)
+        except ValueError as err:
+            raise DataError(f"`{model}` is no model that is known here.") from err
+        xs, ys, left_out = self._pairs(x, y)
+        if chosen in (ModelName.LINEAR, ModelName.POLYNOMIAL):
+            found = _polynomial(xs, ys, 1 if chosen is ModelName.LINEAR else degree, chosen)
+        elif chosen is ModelName.LOGARITHMIC:
+            found = _logarithmic(xs, ys)
+        else:
+            found = self._nonlinear(chosen, xs, ys, formula, start)
+        if left_out:
+            said = f"{left_out} rows with a missing cell are left out."
+            found = replace(found, note=f"{found.note} {said}".strip())
+        return found
+
+    def fit_ask(self, number: int) -> FitAsk:
+        """Return a fit that is kept, as it was asked for.
+
+        Raises:
+            DataError: it is not there any more.
+        """
+        found = next((ask for ask in self._snapshot.document.fits if ask.id == number), None)
+        if found is None:
+            raise DataError("This fit is not there any more.")
+        return found
+
+    @property
+    def key(self) -> tuple[object, ...]:
+        """Return what the fits are made from: while it stays the same, so do they."""
+        document = self._snapshot.document
+        depends = bool(document.row_filter) or any(each.formula for each in document.columns)
+        values = tuple(sorted(self._snapshot.values.items())) if depends else ()
+        return (document.columns, document.fits, document.row_filter, values)
+
+    def formula_start(self, formula: str) -> dict[str, float]:
+        """Return where the parameters of a formula begin: at the present values of their sliders.
+
+        Raises:
+            MathError: it does not read, or one of its letters has no value.
+        """
+        sliders, parameters = self._snapshot.values, self.parameters(formula)
+        missing = [name for name in parameters if name not in sliders]
+        if missing:
+            raise DataError(
+                f"`{missing[0]}` has no value to start from: make sliders of the letters, or "
+                f"write `{missing[0]} = 1` beside the formula."
+            )
+        return {name: float(sliders[name]) for name in parameters}
+
+    def parameters(self, formula: str) -> list[str]:
+        """Return the letters of a formula that a fit may choose, in the order of their names."""
+        names = self._snapshot.analysis.names()
+        free = _LETTERS - names.functions - names.values
+        node = read_expression(formula, names.and_variables("x", *free))
+        return sorted((names_in(node) & (free | self._snapshot.values.keys())) - {"x"})
+
+    def _nonlinear(
+        self, model: ModelName, xs: list[Fraction], ys: list[Fraction],
+        formula: str | None, start: Mapping[str, float] | None,
+    ) -> Fit:  # fmt: skip
+        if model is ModelName.FORMULA:
+            if not formula or not start:
+                raise DataError("A formula needs values for its parameters to start from.")
+            names = tuple(start)
+            return fit_nonlinear(
+                self._formula(formula, names), xs, ys, [float(start[n]) for n in names], model.value
+            )
+        known = MODELS[model]
+        given = tuple(start[n] for n in known.parameters) if start else None
+        if given is None:
+            given = known.start(*(np.array([float(v) for v in each]) for each in (xs, ys)))
+        made = self._formula(known.formula, known.parameters)
+        return fit_nonlinear(made, xs, ys, list(given), model.value)
+
+    def _formula(self, text: str, names: tuple[str, ...]) -> Formula:
+        vocabulary = self._snapshot.analysis.names().and_variables("x", *names)
+        node = read_expression(text, vocabulary)
+        unused = [name for name in names if name not in names_in(node)]
+        if unused:
+            raise DataError(f"The parameter `{unused[0]}` does not occur in the formula.")
+        value = self._snapshot.analysis.expression(node, ("x", *names))
+        try:
+            slopes = tuple(value.derivative(input_name(name)) for name in names)
+        except NotHandledError as err:
+            raise DataError(f"This formula cannot be fitted: {err.message}") from err
+        inputs = tuple(map(input_name, ("x", *names)))
+        return Formula(text, value, slopes, names, inputs, self._snapshot.values)
+
+    def _pairs(self, x: str, y: str) -> tuple[list[Fraction], list[Fraction], int]:
+        """Return the rows in which both columns have a number, and how many have not."""
+        one, other = self._columns.column_of(x), self._columns.column_of(y)
+        if len(one.cells) != len(other.cells):
+            raise DataError(
+                f"`{x}` has {len(one.cells)} cells and `{y}` {len(other.cells)}: "
+                "two columns are fitted row by row."
+            )
+        pairs = list(zip(self._columns.kept_cells(x), self._columns.kept_cells(y), strict=True))
+        rows = [(a, b) for a, b in pairs if a is not None and b is not None]
+        return [a for a, _ in rows], [b for _, b in rows], len(pairs) - len(rows)
+
+
+def _polynomial(
+    xs: list[Fraction], ys: list[Fraction], degree: int | None, model: ModelName
+) -> Fit:
+    if degree is None or not 0 <= degree <= FIT_DEGREE.value:
+        raise DataError(f"A polynomial that is fitted has a degree from 0 to {FIT_DEGREE.value}.")
+    names = tuple(f"c{k}" for k in range(degree + 1))
+    terms = tuple("" if k == 0 else "x" if k == 1 else f"x^{k}" for k in range(degree + 1))
+    columns = [lambda x, k=k: x**k for k in range(degree + 1)]
+    return fit_linear(xs, ys, columns, model.value, names, terms)
+
+
+def _logarithmic(xs: list[Fraction], ys: list[Fraction]) -> Fit:
+    if any(value <= 0 for value in xs):
+        raise DataError("A logarithm is fitted where x is above 0; some values of x are not.")
+    columns = [lambda x: arb(1), lambda x: x.log()]
+    return fit_linear(xs, ys, columns, ModelName.LOGARITHMIC.value, ("a", "b"), ("", "ln(x)"))
+
+
+def line_of_fit(fit: Fit) -> str:
+    """Return the curve of a fit as it would be typed, with all digits of its coefficients."""
+    text, _, given = fit.text.partition(" with ")
+    if not given:
+        return text
+    values = dict(part.split(" = ") for part in given.split(", "))
+    pattern = "|".join(rf"\b{re.escape(name)}\b" for name in values)
+    return re.sub(pattern, lambda found: f"({values[found[0]]})", text)
+
+
+def form_of_fit(fit: Fit) -> str:
+    """Write the curve of a fit with the names of its coefficients."""
+    form, _, given = fit.text.partition(" with ")
+    if given:
+        return form
+    if fit.names[0] != "c0":
+        return f"{fit.names[0]} + {fit.names[1]} ln(x)"
+    powers = ("", " x", *(f" x^{k}" for k in range(2, len(fit.names))))[: len(fit.names)]
+    return " + ".join(name + power for name, power in zip(fit.names, powers, strict=True))

@@ -1,0 +1,98 @@
+"""Columns of data that are drawn as points, with their error bars."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.document.fit_query import Plot
+from axis_path.core.draw import Window
+from axis_path.core.draw.pixels import dot_tenths
+from axis_path.core.errors import MathError
+from axis_path.core.features.data.columns import Columns
+
+#: A part of the plane: from where to where across, and upward.
+Box = tuple[tuple[float, float], tuple[float, float]]
+
+
+def in_box(points: NDArray[np.float64], box: Box) -> NDArray[np.bool_]:
+    """Return which of points, (n, 2), lie within a part of the plane, (n,)."""
+    inside = [(points[:, k] >= low) & (points[:, k] <= high) for k, (low, high) in enumerate(box)]
+    return inside[0] & inside[1]
+
+
+class Plots:
+    """The points of data that a study draws."""
+
+    def __init__(self, snapshot: Snapshot) -> None:
+        self._snapshot = snapshot
+        self._columns = snapshot.query(Columns)
+
+    def plotted(self, plot: Plot) -> tuple[NDArray[np.float64], NDArray[np.int64]]:
+        """Return the points of two columns, (n, 2), and the rows they stand in, (n,).
+
+        Raises:
+            MathError: a column or the filter cannot be used.
+        """
+        columns = [self._columns.column_of(name).floats() for name in (plot.x, plot.y)]
+        count = min(map(len, columns))
+        points = np.column_stack([each[:count] for each in columns])
+        known = np.isfinite(points).all(axis=1)
+        kept = self._columns.rows_kept()
+        if kept is not None:
+            known &= np.append(kept, np.zeros(count, dtype=np.bool_))[:count]
+        rows = np.flatnonzero(known)
+        return points[rows], rows
+
+    def clouds(self) -> list[NDArray[np.float64]]:
+        """Return the points of data that are drawn, (n, 2) for each pair of columns."""
+        clouds = []
+        for plot in self._snapshot.document.plots:
+            try:
+                clouds.append(self.plotted(plot)[0])
+            except MathError:
+                continue
+        return [each for each in clouds if len(each)]
+
+    def drawn(self, window: Window, box: Box | None) -> list[dict[str, Any]]:
+        """Return the columns that are drawn as points, in tenths of a pixel."""
+        found = []
+        for k, plot in enumerate(self._snapshot.document.plots):
+            try:
+                points, rows = self.plotted(plot)
+            except MathError:
+                # The Data panel says why; points of another state do not stay.
+                continue
+            chosen = [] if box is None else np.flatnonzero(in_box(points, box)).tolist()
+            drawn = {"x": plot.x, "y": plot.y, "tone": k, "points": dot_tenths(points, window)}
+            for name, column, axis in (
+                ("x_bars", plot.x_error, 0), ("y_bars", plot.y_error, 1)
+            ):  # fmt: skip
+                if column:
+                    drawn[name] = self._bars(points, rows, column, axis, window)
+            found.append(drawn | ({"chosen": chosen} if chosen else {}))
+        return found
+
+    def _bars(
+        self, points: NDArray[np.float64], rows: NDArray[np.int64], column: str, axis: int,
+        window: Window,
+    ) -> list[list[int]]:  # fmt: skip
+        """Return both ends of the error bars along an axis; none where there is no number."""
+        try:
+            cells = self._columns.column_of(column).floats()
+        except MathError:
+            return []
+        sizes = np.append(cells, np.nan)[np.minimum(rows, len(cells))]
+        reach = np.zeros_like(points)
+        reach[:, axis] = np.abs(sizes)
+        known = np.isfinite(reach).all(axis=1)
+        low, high = (points - reach)[known], (points + reach)[known]
+        ends = [dot_tenths(each, window) for each in (low, high)]
+        return [[*a, *b] for a, b in zip(*(_pairs(each) for each in ends), strict=True)]
+
+
+def _pairs(flat: list[int]) -> list[list[int]]:
+    return [flat[k : k + 2] for k in range(0, len(flat), 2)]

@@ -1,0 +1,315 @@
+"""What a function is at one point, and over an interval, with every digit right."""
+
+from __future__ import annotations
+
+import math
+import re
+from collections.abc import Callable
+from dataclasses import dataclass
+from fractions import Fraction
+from functools import cache, partial
+from itertools import pairwise
+
+from axis_path.core.arithmetic import Ball, Defined, ball, precision
+from axis_path.core.compile.curves import Curves
+from axis_path.core.compile.integral_queries import Integrals, is_endless
+from axis_path.core.compile.numbers import GivenNumber, Numbers
+from axis_path.core.compile.results import Results
+from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.deadline import calculation
+from axis_path.core.errors import MathError, NotHandledError
+from axis_path.core.evaluate import (
+    VALUE_BITS,
+    ExactForm,
+    RealFunction,
+    make_result,
+)
+from axis_path.core.locate import (
+    MEASURED,
+    MOST_PARTS,
+    PART_BITS,
+    Asymptotes,
+    Findings,
+    Interpolation,
+    Interval,
+    Parts,
+    digits_shown,
+    find_asymptotes,
+    find_breaks,
+    find_in_data,
+    find_zeros,
+    place_text,
+    smooth_parts,
+    value_text,
+)
+
+#: What is shown is asked for with so many binary digits at least, beside those that are shown.
+_LEAST_BITS, _MORE_BITS = 64, 16
+_UNDECIDED = "it could not be decided"
+#: What is nearer to 0 than this can be said to be so.
+_TINY = 1e-20
+#: More than floats are rounded by.
+_ABOVE = 1 + 1e-9
+
+
+@dataclass(frozen=True, slots=True)
+class Measure:
+    """One number that was measured.
+
+    Attributes:
+        name: what it is.
+        text: in exact form where it has one, else a decimal; empty without a value.
+        decimal: the decimal, where the text is an exact form.
+        value: the nearest float, NaN without a value.
+        reason: why there is none.
+    """
+
+    name: str
+    text: str
+    decimal: str
+    value: float
+    reason: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class AtPoint:
+    """A function at one point.
+
+    Attributes:
+        measures: value, slope, bend, curvature.
+        tangent: the tangent line as a text of our language that follows the function; empty if
+            there is none. ``normal`` likewise.
+    """
+
+    measures: tuple[Measure, ...]
+    tangent: str
+    normal: str
+
+
+class Measures:
+    """What can be measured of the functions of a study."""
+
+    def __init__(self, snapshot: Snapshot) -> None:
+        self._snapshot = snapshot
+        self._curves = snapshot.query(Curves)
+        self._integrals = snapshot.query(Integrals)
+        self._numbers = snapshot.query(Numbers)
+        self._results = snapshot.query(Results)
+
+    def at_point(self, name: str, x: GivenNumber) -> AtPoint:
+        """Measure a function at a point.
+
+        Args:
+            name: the function.
+            x: where.
+
+        Raises:
+            MathError: the name is no function that works, or the place has no value.
+        """
+        function = self._curves.function(name)
+        place = self._numbers.number(x)
+        with precision(VALUE_BITS):
+            value = function.prove_within(place)
+            slope, bend = _slopes(function, place)
+            one = ball.from_fraction(1)
+            measures = [
+                _measure("value", value),
+                _measure("slope", slope),
+                _measure("second derivative", bend),
+            ]
+            if slope.defined is Defined.YES and bend.defined is Defined.YES:
+                speed = ball.add(one, ball.integer_power(slope, 2))
+                curvature = ball.divide(ball.absolute(bend), ball.root(speed, 3, 2))
+                measures.append(_measure("curvature", curvature))
+                if curvature.excludes_zero():
+                    measures.append(_measure("radius of curvature", ball.divide(one, curvature)))
+        if not (value.is_defined and slope.is_defined):
+            return AtPoint(tuple(measures), "", "")
+        at = x.strip() if isinstance(x, str) else value_text(place)
+        called, there = f"{function.name}({at})", f"{function.name}'({at})"
+        inner = at if re.fullmatch(r"[\w.π]+", at) else f"({at})"
+        step = f"({function.variable} - {inner})"
+        tangent = f"{called} + {there} {step}"
+        normal = f"{called} - {step}/{there}" if slope.excludes_zero() else ""
+        return AtPoint(tuple(measures), tangent, normal)
+
+    def over_interval(
+        self, name: str, low: GivenNumber | None = None, high: GivenNumber | None = None
+    ) -> tuple[Measure, ...]:
+        """Measure a function over an interval: integral, area, mean value, arc length.
+
+        Args:
+            name: the function.
+            low: where to begin; as for ``zeros``, or "-inf".
+            high: where to end, or "inf".
+
+        Raises:
+            MathError: the name is no function that works, or the ends have no value.
+        """
+        function = self._curves.function(name)
+        if is_endless(low) or is_endless(high):
+            return self._without_end(function, low, high)
+        interval = self._numbers.interval(function, low, high)
+        ends = [
+            f"({value_text(end) if given is None else given})"
+            for end, given in ((interval.low, low), (interval.high, high))
+        ]
+        found = self._by_parts(function, interval, ends)
+        if found is not None:
+            return found
+        x, called = function.variable, function.name
+        whole = f"integral({called}({x}), {x}, {ends[0]}, {ends[1]})"
+        return (
+            self._measured("integral", whole),
+            self._measured("area", self._area(function, interval, ends)),
+            self._measured("mean value", f"{whole}/({ends[1]} - {ends[0]})"),
+            self._measured(
+                "arc length", f"integral(sqrt(1 + {called}'({x})^2), {x}, {ends[0]}, {ends[1]})"
+            ),
+        )
+
+    def _without_end(
+        self, function: RealFunction, low: GivenNumber | None, high: GivenNumber | None
+    ) -> tuple[Measure, ...]:
+        """Measure a function over an interval without end on one side or on both."""
+        parts = self._integrals.endless_parts(function, low, high)
+        if not isinstance(parts, Parts):
+            return tuple(_without_value(name, parts) for name in MEASURED)
+        return tuple(
+            _measured_at(name, partial(measure, parts), is_rough=True)
+            for name, measure in MEASURED.items()
+        )
+
+    def _by_parts(
+        self, function: RealFunction, interval: Interval, ends: list[str]
+    ) -> tuple[Measure, ...] | None:
+        parts = smooth_parts(function, interval)
+        if parts is None:
+            return None
+        if isinstance(parts, str):
+            return tuple(_without_value(name, parts) for name in MEASURED)
+        return tuple(
+            self._measured(name, self._area(function, interval, ends))
+            if name == "area" and parts.cuts is None
+            else _measured_at(name, partial(measure, parts), is_rough=parts.is_rough)
+            for name, measure in MEASURED.items()
+        )
+
+    def _area(self, function: RealFunction, interval: Interval, ends: list[str]) -> str:
+        """Write the area between the graph and the axis: cut where the function is zero.
+
+        The cuts are the nearest floats, which changes the area by the square of what they are off:
+        far less than any digit that is shown.
+        """
+        x, called = function.variable, function.name
+        found = find_zeros(function, interval)
+        if not found.complete or len(found) > MOST_PARTS:
+            return f"integral(abs({called}({x})), {x}, {ends[0]}, {ends[1]})"
+        low, high = (float(end.value.mid()) for end in (interval.low, interval.high))
+        inner = [f"({Fraction(zero.x)})" for zero in found if low < zero.x < high]
+        cuts = pairwise([ends[0], *inner, ends[1]])
+        return " + ".join(f"abs(integral({called}({x}), {x}, {a}, {b}))" for a, b in cuts)
+
+    def _measured(self, name: str, text: str) -> Measure:
+        try:
+            result = self._results.evaluate(text)
+        except MathError as err:
+            return _without_value(name, err.message)
+        decimal = result.decimal(digits_shown())
+        if result.reason or not decimal:
+            return _without_value(name, result.reason or _UNDECIDED)
+        value = result.value if isinstance(result.value, float) else float("nan")
+        return Measure(name, decimal, "", value)
+
+    def asymptotes(
+        self, name: str, low: GivenNumber | None = None, high: GivenNumber | None = None
+    ) -> Asymptotes:
+        """Return the asymptotes of a function.
+
+        Args:
+            name: the function.
+            low: where vertical ones are sought from; as for ``zeros``.
+            high: the same for the upper end.
+
+        Raises:
+            MathError: the name is no function that works, or the ends have no value.
+        """
+        function = self._curves.function(name)
+        return find_asymptotes(
+            function, find_breaks(function, self._numbers.interval(function, low, high))
+        )
+
+    def in_data(
+        self, name: str, interpolation: Interpolation = Interpolation.LINES, level: GivenNumber = 0
+    ) -> Findings:
+        """Locate where a list of points crosses a level, and its extreme values.
+
+        Args:
+            name: a list of points.
+            interpolation: what is taken to lie between them.
+            level: the value that is crossed.
+
+        Raises:
+            MathError: the name is no list of points, or too few of them have values.
+        """
+        return find_in_data(
+            self._results.points_of(name),
+            interpolation,
+            float(self._numbers.number(level).value.mid()),
+        )
+
+
+def _measured_at(name: str, at_bits: Callable[[int], Ball], *, is_rough: bool) -> Measure:
+    digits = digits_shown()
+    least = max(_LEAST_BITS, math.ceil(digits * math.log2(10)) + _MORE_BITS)
+
+    @cache
+    def kept(bits: int) -> Ball:
+        return at_bits(bits)
+
+    try:
+        with calculation():
+            # A result asks for far more digits than an integral has for little.
+            result = make_result(
+                lambda bits: kept(max(bits - PART_BITS // 2, least)),
+                lambda: ExactForm(None),
+                most_bits=PART_BITS if is_rough else 2 * PART_BITS,
+            )
+            decimal = result.decimal(digits)
+            found = None if decimal else kept(PART_BITS // 2)
+    except MathError as err:
+        return _without_value(name, err.message)
+    if found is not None and found.is_defined and found.value.contains(0):
+        return _not_told_from_zero(name, float(found.value.abs_upper()))
+    if result.reason or not decimal:
+        return _without_value(name, result.reason or _UNDECIDED)
+    text = decimal if kept(least).exact is None else value_text(kept(least))
+    return Measure(name, text, "" if text == decimal else decimal, float(result.value))
+
+
+def _not_told_from_zero(name: str, size: float) -> Measure:
+    """Describe how near to 0 a number is that no digits tell from it; nearly always it is 0."""
+    if not 0 < size < _TINY:
+        return _without_value(name, _UNDECIDED)
+    # The power of ten above it, however the logarithm is rounded: what is said must hold.
+    return Measure(name, f"0 ± 10^−{-math.ceil(math.log10(size * _ABOVE))}", "", 0.0)
+
+
+def _without_value(name: str, reason: str) -> Measure:
+    return Measure(name, "", "", float("nan"), reason)
+
+
+def _slopes(function: RealFunction, place: Ball) -> tuple[Ball, Ball]:
+    try:
+        slope = function.expression.derivative()
+        return function.prove(place, slope), function.prove(place, slope.derivative())
+    except NotHandledError as err:
+        nothing = ball.undefined(err.message)
+        return nothing, nothing
+
+
+def _measure(name: str, value: Ball) -> Measure:
+    if not value.is_defined:
+        return _without_value(name, value.reason or _UNDECIDED)
+    text, decimal = value_text(value), place_text(value)
+    return Measure(name, text, "" if text == decimal else decimal, float(value.value.mid()))

@@ -1,0 +1,214 @@
+"""What is located in a study: zeros, extrema, intersections, and how they follow a slider."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import replace
+from fractions import Fraction
+
+from axis_path.core.compile.curves import Curves
+from axis_path.core.compile.numbers import GivenNumber, Numbers
+from axis_path.core.compile.slider_queries import Sliders
+from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.errors import LimitError
+from axis_path.core.evaluate import RealFunction, RealSurface
+from axis_path.core.language import spelled
+from axis_path.core.limits import SWEEP_VALUES
+from axis_path.core.locate import (
+    Bounds,
+    Findings,
+    Search,
+    Sweep,
+    Wanted,
+    find_breaks,
+    find_extrema,
+    find_inflections,
+    find_intersections,
+    find_zeros,
+    sweep,
+)
+
+#: Two equations are solved between these bounds where none are given.
+_FAR = 1_000
+
+
+class Searches:
+    """What can be located in a study."""
+
+    def __init__(self, snapshot: Snapshot) -> None:
+        self._snapshot = snapshot
+        self._curves = snapshot.query(Curves)
+        self._numbers = snapshot.query(Numbers)
+        self._sliders = snapshot.query(Sliders)
+
+    def zeros(
+        self, name: str, low: GivenNumber | None = None, high: GivenNumber | None = None
+    ) -> Findings:
+        """Locate all zeros of a function.
+
+        Args:
+            name: the function.
+            low: where to begin; by default the lower end of its domain, or that of the window a
+                study begins with.
+            high: the same for the upper end.
+
+        Raises:
+            MathError: the name is not a function that works, or the ends have no value.
+        """
+        function = self._curves.function(name)
+        return find_zeros(function, self._numbers.interval(function, low, high))
+
+    def extrema(
+        self,
+        name: str,
+        low: GivenNumber | None = None,
+        high: GivenNumber | None = None,
+        *,
+        at_window: bool = False,
+    ) -> Findings:
+        """Locate all minima and maxima of a function, at kinks, jumps and ends too.
+
+        Args:
+            name: the function.
+            low: where to begin; as for ``zeros``.
+            high: the same for the upper end.
+            at_window: whether these ends are only those of a window: no extremum lies at them. Nor
+                at those of the first window, where no end is given and the domain has none.
+
+        Raises:
+            MathError: the name is not a function that works, or the ends have no value.
+        """
+        function = self._curves.function(name)
+        inside = self._numbers.interval(function, low, high)
+        is_edge = (
+            at_window or (low is None and function.low is None),
+            at_window or (high is None and function.high is None),
+        )
+        inside = replace(inside, low_is_edge=is_edge[0], high_is_edge=is_edge[1])
+        return find_extrema(function, inside)
+
+    def inflections(
+        self, name: str, low: GivenNumber | None = None, high: GivenNumber | None = None
+    ) -> Findings:
+        """Locate where the graph of a function changes the side to which it bends.
+
+        Args:
+            name: the function.
+            low: where to begin; as for ``zeros``.
+            high: the same for the upper end.
+
+        Raises:
+            MathError: the name is not a function that works, or the ends have no value.
+        """
+        function = self._curves.function(name)
+        return find_inflections(function, self._numbers.interval(function, low, high))
+
+    def breaks(
+        self, name: str, low: GivenNumber | None = None, high: GivenNumber | None = None
+    ) -> Findings:
+        """Locate the poles, jumps and holes of a function, and where its domain ends.
+
+        Args:
+            name: the function.
+            low: where to begin; as for ``zeros``.
+            high: the same for the upper end.
+
+        Raises:
+            MathError: the name is not a function that works, or the ends have no value.
+        """
+        function = self._curves.function(name)
+        return find_breaks(function, self._numbers.interval(function, low, high))
+
+    def intersections(
+        self,
+        name: str,
+        other: str,
+        low: GivenNumber | None = None,
+        high: GivenNumber | None = None,
+        *,
+        y_low: GivenNumber | None = None,
+        y_high: GivenNumber | None = None,
+    ) -> Findings:
+        """Locate where two curves meet: functions, paths, curves by an angle, or equations.
+
+        Args:
+            name: a curve.
+            other: a curve.
+            low: where to begin; by default as for ``zeros`` where a function takes part, and
+                everywhere where none does.
+            high: the same for the upper end.
+            y_low: the least ordinate; needed only for two equations, with the bounds of the first
+                window by default.
+            y_high: the same for the greatest.
+
+        Raises:
+            MathError: a name is not a curve that works, or the ends have no value.
+        """
+        one, second = self._curves.curve_of(name), self._curves.curve_of(other)
+        functions = [each for each in (one, second) if isinstance(each, RealFunction)]
+        interval = self._numbers.interval(functions[0] if functions else None, low, high)
+        is_bounded = functions or low is not None or high is not None
+        x = (interval.low, interval.high) if is_bounded else None
+        ends = [None if end is None else self._numbers.number(end) for end in (y_low, y_high)]
+        y = None if ends[0] is None or ends[1] is None else (ends[0], ends[1])
+        if y is None and isinstance(one, RealSurface) and isinstance(second, RealSurface):
+            y = (self._numbers.number(-_FAR), self._numbers.number(_FAR))
+            x = x or (self._numbers.number(-_FAR), self._numbers.number(_FAR))
+        return find_intersections(one, second, Bounds(x, y), interval)
+
+    def sweep_values(self, slider: str, count: int) -> list[Fraction]:
+        """Return evenly spaced values over the range of a slider, for a sweep.
+
+        Raises:
+            MathError: there is no such slider, or too many or too few are wanted.
+        """
+        if not 2 <= count <= SWEEP_VALUES.value:
+            raise LimitError(f"A sweep takes 2 to {SWEEP_VALUES.value:,} values of the slider.")
+        chosen = self._sliders.slider_range(self._snapshot.line_of(slider).id)
+        step = (chosen.high - chosen.low) / (count - 1)
+        return [chosen.low + k * step for k in range(count)]
+
+    def located(self, wanted: Wanted) -> Findings:
+        """Locate what is described, in the present state.
+
+        Raises:
+            MathError: it cannot be searched for.
+        """
+        ends = wanted.low, wanted.high
+        if wanted.what is Search.EXTREMA:
+            found = self.extrema(wanted.name, *ends)
+            # An extremum of one side stays at its end whatever the slider does.
+            return replace(found, items=tuple(each for each in found if not each.at_end))
+        if wanted.what is Search.INTERSECTIONS:
+            return self.intersections(wanted.name, wanted.other, *ends)
+        return self.zeros(wanted.name, *ends)
+
+    def sweep(
+        self,
+        slider: str,
+        wanted: Wanted,
+        values: Sequence[Fraction],
+        progress: Callable[[int], None] = lambda done: None,
+    ) -> Sweep:
+        """Follow a finding over values of a slider.
+
+        Args:
+            slider: its name.
+            wanted: what to locate for each of its values.
+            values: of the slider, rising; see ``sweep_values``.
+            progress: is told how many values are done; it may raise to end the sweep.
+
+        Raises:
+            MathError: there is no such slider, or it cannot be searched for.
+        """
+        slider = spelled(slider)
+        function = self._curves.function(wanted.name)
+        found = self._numbers.interval(function, wanted.low, wanted.high)
+        ends = (float(found.low.value.mid()), float(found.high.value.mid()))
+        return sweep(
+            lambda value: self._at(slider, value).located(wanted),
+            values, name=slider, interval=ends, progress=progress,
+        )  # fmt: skip
+
+    def _at(self, slider: str, value: Fraction) -> Searches:
+        return self._snapshot.with_values({slider: value}).query(Searches)

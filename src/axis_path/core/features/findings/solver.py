@@ -1,0 +1,569 @@
+"""Equations, inequalities and systems as they are typed, solved among the names of a study."""
+
+from __future__ import annotations
+
+import math
+import re
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, replace
+from fractions import Fraction
+
+from flint import arb
+
+from axis_path.core.arithmetic import Ball, ball, precision
+from axis_path.core.compile.analysis import input_name
+from axis_path.core.compile.numbers import GivenNumber, Numbers
+from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.errors import EquationError, MathError, NotHandledError
+from axis_path.core.evaluate import (
+    VALUE_BITS,
+    Expression,
+    RealFunction,
+    RealSurface,
+    evaluate_constant,
+    exact_solutions,
+    is_identity,
+    period,
+)
+from axis_path.core.language import RelationLine, Vocabulary, typeset_line
+from axis_path.core.language.read import Condition as Compared
+from axis_path.core.language.read import read_body
+from axis_path.core.language.tree import AngleUnit, Node, names_in
+from axis_path.core.locate import (
+    SOLUTIONS,
+    Condition,
+    Everywhere,
+    Finding,
+    Findings,
+    Interval,
+    Kind,
+    LinearEquation,
+    LinearSolution,
+    Place,
+    Stretch,
+    Stretches,
+    find_everywhere,
+    find_stretches,
+    find_zeros,
+    meet_in_box,
+    period_of,
+    place_of,
+    reach_of,
+    solve_linear,
+    value_text,
+)
+from axis_path.core.locate.everywhere import FAR
+
+#: Letters that may be unknowns without having been named so.
+_LETTERS = frozenset("abcdfghjklmnopqrstuvwxyz") | {
+    "theta",
+    "alpha",
+    "beta",
+    "gamma",
+    "phi",
+    "omega",
+}
+#: An exact form must lie within the bracket of its decimal at so many binary digits.
+_CHECK_BITS = 256
+#: A system is solved between these bounds where none are given.
+_BOX = 100
+
+
+@dataclass(frozen=True, slots=True)
+class Equation:
+    """An equation or a chain of inequalities in one unknown.
+
+    Attributes:
+        unknown: its name.
+        sides: the terms between the signs, as functions of the unknown.
+        gaps: every term less the next.
+        signs: between the terms.
+        mathml: how it is written.
+    """
+
+    unknown: str
+    sides: tuple[RealFunction, ...]
+    gaps: tuple[RealFunction, ...]
+    signs: tuple[str, ...]
+    mathml: str
+
+    @property
+    def is_equation(self) -> bool:
+        """Check whether it is one equation."""
+        return self.signs == ("=",)
+
+
+@dataclass(frozen=True, slots=True)
+class SystemSolution:
+    """What solves several equations together.
+
+    Attributes:
+        unknowns: their names.
+        linear: how a linear system is solved; None if it is not linear.
+        findings: the points that solve two equations in two unknowns; None for a linear system.
+        sentence: what was found, in words.
+    """
+
+    unknowns: tuple[str, ...]
+    linear: LinearSolution | None
+    findings: Findings | None
+    sentence: str
+
+
+#: Gives the exact form of a zero between two floats, if one is known.
+ExactIn = Callable[[float, float], str | None]
+
+
+class Solver:
+    """What can be solved in a study."""
+
+    def __init__(self, snapshot: Snapshot) -> None:
+        self._snapshot = snapshot
+        self._numbers = snapshot.query(Numbers)
+
+    def equation(self, text: str, unknown: str | None = None) -> Equation:
+        """Read an equation or an inequality.
+
+        Args:
+            text: as it is typed, ``x^2 - 1 = x``.
+            unknown: the letter that is sought; found out if there is only one.
+
+        Raises:
+            MathError: it does not read, or there is no unknown, or more than one.
+        """
+        compared, vocabulary = self._compared(text, unknown)
+        letters = _letters(compared.terms, vocabulary)
+        if unknown is None:
+            unknown = _only(letters)
+        elif unknown not in letters:
+            raise EquationError(f"`{unknown}` does not occur in this equation.")
+        if len(letters) > 1:
+            others = ", ".join(f"`{each}`" for each in sorted(letters - {unknown}))
+            raise EquationError(
+                f"Besides `{unknown}` there are letters without a value: {others}. Give them one, "
+                "or write as many equations as there are unknowns."
+            )
+        gaps = self._snapshot.analysis.differences(compared.terms, unknown)
+        sides = [self._snapshot.analysis.side(term, unknown) for term in compared.terms]
+        return Equation(
+            unknown,
+            tuple(RealFunction("", unknown, each, self._snapshot.values) for each in sides),
+            tuple(RealFunction("", unknown, each, self._snapshot.values) for each in gaps),
+            compared.signs,
+            _typeset(compared),
+        )
+
+    def solve(
+        self,
+        text: str,
+        unknown: str | None = None,
+        low: GivenNumber | None = None,
+        high: GivenNumber | None = None,
+        *,
+        with_exact: bool = True,
+    ) -> Findings:
+        """Solve an equation in one unknown: all solutions, exact where that is possible.
+
+        Args:
+            text: as it is typed, ``sin(37°) = x/7``.
+            unknown: the letter that is sought; found out if there is only one.
+            low: where to begin; everywhere if neither end is given.
+            high: where to end.
+            with_exact: whether exact forms beyond fractions and surds are looked for, which takes
+                time.
+
+        Raises:
+            MathError: it does not read or cannot be solved so.
+        """
+        equation = self.equation(text, unknown)
+        if not equation.is_equation:
+            raise EquationError(
+                "This is an inequality: its solutions are stretches. SavedQuery for those."
+            )
+        gap = equation.gaps[0]
+        everywhere: Everywhere | None = None
+        if low is None and high is None:
+            everywhere = find_everywhere(gap, SOLUTIONS)
+            found, within = everywhere.findings, everywhere.interval
+        else:
+            within = self._numbers.interval(
+                None, FAR * -1 if low is None else low, FAR if high is None else high
+            )
+            found = find_zeros(gap, within, words=SOLUTIONS)
+        items = [_solution(equation, item) for item in found]
+        if with_exact and any(not item.exact for item in items):
+            items = self._with_exact(gap, items)
+        note = found.note
+        is_open = not found.complete and not found.along
+        if with_exact and is_open and is_identity(gap.expression.program, self._snapshot.values):
+            # What is true everywhere has no solutions that could be listed.
+            words = f"As far as algebra tells it is true for every {equation.unknown} with values."
+            return Findings((), complete=False, note=words, holds_always=True)
+        if everywhere is not None and everywhere.period is not None and items:
+            note = (
+                "These repeat: any whole multiple of "
+                f"{everywhere.period_text} may be added to each. {note}"
+            ).strip()
+        elif everywhere is None and len(items) > 1:
+            note = f"{_repeats(gap, self._snapshot.values, self._snapshot.unit)} {note}".strip()
+        return replace(found, items=tuple(items), note=note)
+
+    def _with_exact(self, gap: RealFunction, items: list[Finding]) -> list[Finding]:
+        """Return solutions in exact form where a proposal lies in the bracket of just one."""
+        exact_in = self._exact_forms(gap)
+        return [replace(item, exact=item.exact or exact_in(*item.bracket)) for item in items]
+
+    def _with_exact_ends(
+        self, gaps: Sequence[RealFunction], items: Sequence[Stretch]
+    ) -> tuple[Stretch, ...]:
+        """Return stretches with their ends in exact form where these are known zeros of a gap."""
+        made = list(items)
+        for gap in gaps:
+            places = [place for each in made for place in (each.low, each.high)]
+            if all(place.exact or math.isinf(place.x) for place in places):
+                break
+            exact_in = self._exact_forms(gap)
+
+            def exact(place: Place, exact_in: ExactIn = exact_in) -> Place:
+                if place.exact or math.isinf(place.x):
+                    return place
+                low, high = (math.nextafter(place.x, side) for side in (-math.inf, math.inf))
+                return replace(place, exact=exact_in(low, high))
+
+            made = [replace(each, low=exact(each.low), high=exact(each.high)) for each in made]
+        return tuple(made)
+
+    def _exact_forms(self, gap: RealFunction) -> ExactIn:
+        """Return what gives the exact form of a zero of a gap that lies between two floats."""
+        texts = exact_solutions(
+            gap.expression.program,
+            self._snapshot.values,
+            in_degrees=self._snapshot.unit is AngleUnit.DEGREES,
+        )
+        proposals = [
+            (_readable(text), value)
+            for text in texts
+            if (value := self._number_at(text)) is not None
+        ]
+        turn = period(gap.expression.program, self._snapshot.values)
+        with precision(_CHECK_BITS):
+            length = (
+                None
+                if turn is None
+                else arb.pi() ** turn.power * arb(turn.part.numerator) / turn.part.denominator
+            )
+
+        def exact_in(low: float, high: float) -> str | None:
+            with precision(_CHECK_BITS):
+                found = (
+                    _matched((low, high), text, value, length, self._snapshot.unit)
+                    for text, value in proposals
+                )
+                return next((text for text in found if text), None)
+
+        return exact_in
+
+    def _number_at(self, text: str) -> arb | None:
+        try:
+            expression, _ = self._snapshot.analysis.constant(text)
+            found = evaluate_constant(expression, self._snapshot.values, bits=_CHECK_BITS)
+        except MathError:
+            return None
+        return found.value if found.is_defined else None
+
+    def solve_inequality(
+        self,
+        text: str,
+        unknown: str | None = None,
+        low: GivenNumber | None = None,
+        high: GivenNumber | None = None,
+        *,
+        with_exact: bool = True,
+    ) -> Stretches:
+        """Return all numbers between two ends that satisfy an inequality in one unknown.
+
+        Args:
+            text: as it is typed, ``1 < x^2 <= 4``.
+            unknown: the letter that is sought; found out if there is only one.
+            low: where to begin; without end if it is not given, or from -1000 if that is not known.
+            high: where to end, likewise.
+            with_exact: whether exact forms of the ends are looked for, which takes a while.
+
+        Raises:
+            MathError: it does not read or cannot be solved so.
+        """
+        equation = self.equation(text, unknown)
+        found = self._stretches(equation, low, high)
+        if not with_exact:
+            return found
+        return replace(found, items=self._with_exact_ends(equation.gaps, found.items))
+
+    def _stretches(
+        self, equation: Equation, low: GivenNumber | None, high: GivenNumber | None
+    ) -> Stretches:
+        conditions = []
+        for gap, sign in zip(equation.gaps, equation.signs, strict=True):
+            turned = gap
+            if sign in ("<", "<="):
+                turned = replace(gap, expression=gap.expression.negative())
+            conditions.append(Condition(turned, {"<": ">", "<=": ">="}.get(sign, sign)))
+        reach, goes_on = reach_of(equation.gaps)
+        inside = self._numbers.interval(
+            None, reach.low if low is None else low, reach.high if high is None else high
+        )
+        if low is None and high is None and not any(goes_on):
+            repeated = self._in_one_period(equation.gaps, conditions)
+            if repeated is not None:
+                return repeated
+        is_open = (low is None and not goes_on[0], high is None and not goes_on[1])
+        goes_on = (goes_on[0] and low is None, goes_on[1] and high is None)
+        found = find_stretches(conditions, inside, goes_on=goes_on)
+        if not any(is_open):
+            return found
+        ends = (f"below −{FAR:,}", f"above {FAR:,}")
+        beyond = " and ".join(end for end, is_one in zip(ends, is_open, strict=True) if is_one)
+        note = f"{found.note} Whether it holds {beyond} is not decided.".strip()
+        return replace(found, complete=False, note=note)
+
+    def _in_one_period(
+        self, gaps: Sequence[RealFunction], conditions: Sequence[Condition]
+    ) -> Stretches | None:
+        """Find where a condition on a periodic function holds; None if it is none."""
+        repeats = period_of(gaps[0]) if len(gaps) == 1 else None
+        if repeats is None:
+            return None
+        length, text = repeats
+        with precision(VALUE_BITS):
+            found = find_stretches(conditions, Interval(ball.from_fraction(0), length))
+            first, last = (found.items[0], found.items[-1]) if found.items else (None, None)
+            if first is None or last is None or not (first.is_cut_low and last.is_cut_high):
+                return self._repeated(found, text)
+            if first is last:
+                low, high = Place(-math.inf, "−∞", None), Place(math.inf, "∞", None)
+                return replace(found, items=(Stretch(low, high, False, False),))
+            # One stretch goes on beyond the end: it is looked at from where nothing holds.
+            start = _between(first.high, found.items[1].low)
+            found = find_stretches(conditions, Interval(ball.subtract(start, length), start))
+        return self._repeated(found, text)
+
+    @staticmethod
+    def _repeated(found: Stretches, period: str) -> Stretches:
+        if not found.items:
+            return found
+        items = (replace(each, is_cut_low=False, is_cut_high=False) for each in found.items)
+        found = replace(found, items=tuple(items))
+        note = f"These repeat: any whole multiple of {period} may be added to each. {found.note}"
+        return replace(found, note=note.strip())
+
+    def solve_system(
+        self,
+        texts: Sequence[str],
+        low: GivenNumber | None = None,
+        high: GivenNumber | None = None,
+    ) -> SystemSolution:
+        """Solve several equations together.
+
+        Linear ones in any number of unknowns are solved exactly; two others in two unknowns are
+        solved in a box.
+
+        Args:
+            texts: the equations.
+            low: the least value of both unknowns of two equations that are not linear; -100 by
+                default.
+            high: the greatest; 100 by default.
+
+        Raises:
+            MathError: one does not read, or they cannot be solved so.
+        """
+        compared, unknowns = self.check_system(texts)
+        gaps = [self._snapshot.analysis.differences(one.terms, "", unknowns)[0] for one in compared]
+        linear = self._linear(gaps, unknowns)
+        if linear is not None:
+            solution = solve_linear(linear)
+            return SystemSolution(unknowns, solution, None, _linear_sentence(solution, unknowns))
+        if len(unknowns) != 2 or len(texts) != 2:
+            raise EquationError(
+                "Equations that are not linear are solved two at a time, in two unknowns; these "
+                f"are {len(texts)} in {len(unknowns)}."
+            )
+        return self._in_box(compared, unknowns, low, high)
+
+    def typeset_system(self, texts: Sequence[str]) -> tuple[str, ...]:
+        """Typeset several equations as MathML."""
+        return tuple(map(_typeset, self.check_system(texts)[0]))
+
+    def check_system(self, texts: Sequence[str]) -> tuple[list[Compared], tuple[str, ...]]:
+        """Read several equations, and give them with their unknowns.
+
+        Raises:
+            MathError: one does not read, or there is no unknown.
+        """
+        compared: list[Compared] = []
+        letters: set[str] = set()
+        for text in texts:
+            one, vocabulary = self._compared(text, None)
+            if one.signs != ("=",):
+                raise EquationError("A system is made of equations, with one `=` each.")
+            compared.append(one)
+            letters |= _letters(one.terms, vocabulary)
+        if not letters:
+            raise EquationError("There is no unknown in these equations.")
+        return compared, tuple(sorted(letters, key=_order))
+
+    def _linear(
+        self, gaps: list[Expression], unknowns: tuple[str, ...]
+    ) -> list[LinearEquation] | None:
+        """Return the equations as linear ones; None if one of them is not."""
+        found: list[LinearEquation] = []
+        zeros = {input_name(name): ball.from_fraction(0) for name in unknowns}
+        for gap in gaps:
+            factors: list[Ball] = []
+            for name in unknowns:
+                try:
+                    slope = gap.derivative(input_name(name))
+                except NotHandledError:
+                    return None
+                if slope.program.inputs:
+                    return None
+                factors.append(evaluate_constant(slope, self._snapshot.values, bits=VALUE_BITS))
+            right = evaluate_constant(gap, self._snapshot.values, bits=VALUE_BITS, inputs=zeros)
+            if not all(each.is_defined for each in (*factors, right)):
+                return None
+            found.append(LinearEquation(tuple(factors), ball.negative(right)))
+        return found
+
+    def _in_box(
+        self, compared: list[Compared], unknowns: tuple[str, ...],
+        low: GivenNumber | None, high: GivenNumber | None,
+    ) -> SystemSolution:  # fmt: skip
+        one, other = unknowns
+        surfaces = [
+            RealSurface(
+                self._snapshot.analysis.differences(each.terms, one, (other,))[0],
+                input_name(other), self._snapshot.values,
+            )
+            for each in compared
+        ]  # fmt: skip
+        inside = self._numbers.interval(
+            None, -_BOX if low is None else low, _BOX if high is None else high
+        )
+        ends = float(inside.low.value.mid()), float(inside.high.value.mid())
+        found = meet_in_box(surfaces[0], surfaces[1], (ends, ends))
+        found = replace(found, items=tuple(replace(f, kind=Kind.SOLUTION) for f in found))
+        count = len(found)
+        sure = "Proved" if found.complete else "Not proved to be all"
+        many = (
+            "no solution" if not count else "one solution" if count == 1 else f"{count} solutions"
+        )
+        sentence = f"{sure}: {many} between {ends[0]:g} and {ends[1]:g}.".replace("-", "−")
+        return SystemSolution(unknowns, None, found, sentence)
+
+    def _compared(self, text: str, unknown: str | None) -> tuple[Compared, Vocabulary]:
+        names = self._snapshot.analysis.names()
+        letters = {unknown} if unknown else set()
+        known = names.values | names.functions
+        letters |= {each for each in _LETTERS if each not in known or each == unknown}
+        vocabulary = names.and_variables(*letters)
+        body = read_body(text, vocabulary)
+        if body.compared is None:
+            raise EquationError(
+                "This is no equation: write two sides with `=` between them, as in `x^2 = 2`."
+            )
+        return body.compared, vocabulary
+
+
+def _between(end: Place, beginning: Place) -> Ball:
+    """Return a number between two stretches; if they meet in one point, that point."""
+    if end.x == beginning.x:
+        return place_of(
+            end.exact, math.nextafter(end.x, -math.inf), math.nextafter(end.x, math.inf)
+        )
+    return ball.from_fraction(Fraction((end.x + beginning.x) / 2))
+
+
+def _typeset(compared: Compared) -> str:
+    return typeset_line(RelationLine(None, compared.terms, compared.signs, compared.span), None)
+
+
+def _letters(terms: Sequence[Node], vocabulary: Vocabulary) -> set[str]:
+    return {name for term in terms for name in names_in(term) if name in vocabulary.variables}
+
+
+def _only(letters: set[str]) -> str:
+    if not letters:
+        raise EquationError("There is no unknown in this equation: every letter in it has a value.")
+    if len(letters) > 1:
+        if "x" in letters:
+            return "x"
+        listed = ", ".join(f"`{each}`" for each in sorted(letters))
+        raise EquationError(f"Which is the unknown: {listed}? Give the others a value.")
+    return next(iter(letters))
+
+
+def _order(name: str) -> tuple[int, str]:
+    """Order unknowns as they are read: x, y, z first."""
+    return ("xyz".index(name) if name in "xyz" else 3, name)
+
+
+def _solution(equation: Equation, zero: Finding) -> Finding:
+    """Return a zero of the difference as a solution, with the value that both sides have there."""
+    with precision(VALUE_BITS):
+        value = equation.sides[1].prove(place_of(zero.exact, *zero.bracket))
+        text = value_text(value) if value.is_defined else ""
+    y = float(value.value.mid()) if value.is_defined else float("nan")
+    return replace(zero, kind=Kind.SOLUTION, y=y, y_text=text)
+
+
+def _repeats(gap: RealFunction, values: Mapping[str, Fraction], unit: AngleUnit) -> str:
+    """Describe how solutions repeat, if the equation is periodic."""
+    turn = period(gap.expression.program, values)
+    if turn is None:
+        return ""
+    length = arb.pi() ** turn.power * arb(turn.part.numerator) / turn.part.denominator
+    return f"They come back every {_times(1, length, unit)}; these are the ones in between."
+
+
+def _readable(text: str) -> str:
+    """Write an exact form as it is shown: with the signs that the language reads as well."""
+    return re.sub(r"\bpi\b", "π", text).replace("-", "−")
+
+
+def _matched(
+    bracket: tuple[float, float], text: str, value: arb, length: arb | None, unit: AngleUnit
+) -> str | None:
+    """Return a proposal, moved by whole periods, as the exact form of a solution; None if not."""
+    low, high = map(arb, bracket)
+    if bool(value >= low) and bool(value <= high):
+        return text
+    if length is None:
+        return None
+    turns = round(float((low - value) / length))
+    moved = value + turns * length
+    if turns and bool(moved >= low) and bool(moved <= high):
+        return f"{text} {'+' if turns > 0 else '−'} {_times(abs(turns), length, unit)}"
+    return None
+
+
+def _times(count: int, length: arb, unit: AngleUnit) -> str:
+    """Write a whole multiple of a period."""
+    if unit is AngleUnit.DEGREES or bool((length - length.mid().floor()).contains(0)):
+        return f"{float(count * length):g}"
+    turns = Fraction(round(float(count * length / arb.pi()) * 720), 720)
+    top = "π" if turns.numerator == 1 else f"{turns.numerator}π"
+    return top if turns.denominator == 1 else f"{top}/{turns.denominator}"
+
+
+def _linear_sentence(solution: LinearSolution, unknowns: tuple[str, ...]) -> str:
+    if solution.values:
+        return "There is exactly one solution."
+    if solution.clash:
+        numbers = [str(k + 1) for k in solution.clash]
+        listed = numbers[0] if len(numbers) == 1 else f"{', '.join(numbers[:-1])} and {numbers[-1]}"
+        what = (
+            f"equation {listed} says" if len(numbers) == 1 else f"equations {listed} together say"
+        )
+        return f"There is no solution: {what} that 0 is another number."
+    if solution.general:
+        free = " and ".join(unknowns[k] for k in solution.free)
+        return f"There are infinitely many solutions: {free} may be any number."
+    return "Whether it has a solution could not be decided: its coefficients are no fractions."

@@ -1,0 +1,1 @@
+"""Lines: written, renamed, moved, marked, removed."""

@@ -1,0 +1,167 @@
+"""Rename a definition wherever it is used."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import replace
+
+from axis_path.core.catalogue import CONSTANTS, FUNCTIONS
+from axis_path.core.document.saved_query import QueryKind, SavedQuery
+from axis_path.core.errors import MathError, NameTakenError
+from axis_path.core.language import (
+    NAME_PATTERN,
+    WORDS,
+    Vocabulary,
+    line_nodes,
+    own_variables,
+    read_expression,
+    spelled,
+)
+from axis_path.core.language.tree import free_uses, name_of
+from axis_path.core.lines.meaning import Meaning, name_in_head
+from axis_path.core.lines.sliders import literal
+from axis_path.core.tabulate import TableSpec
+
+_PRIMES = "'′″"
+_BETWEEN_SIDES = re.compile(r"(<=|>=|!=|[<>=≤≥≠\n])")
+
+
+def check_new_name(new: str, taken: frozenset[str]) -> None:
+    """Refuse a name that no line can have.
+
+    Raises:
+        NameTakenError: it is no name, belongs to the language, or to another line.
+    """
+    if not NAME_PATTERN.fullmatch(new) or new in ("x", "y"):
+        raise NameTakenError(f"`{new}` cannot be a name: letters, figures and `_` make one.")
+    if new in FUNCTIONS or new in CONSTANTS or new in WORDS:
+        raise NameTakenError(f"`{new}` belongs to the language; choose another name.")
+    if new in taken:
+        raise NameTakenError(f"`{new}` is the name of another line.")
+
+
+def renamed(text: str, meaning: Meaning, name: str, new: str) -> str:
+    """Return the text of a line with one name replaced, where it is used and where it is defined.
+
+    Args:
+        text: the line.
+        meaning: what it means with the old name.
+        name: the old name.
+        new: the new name.
+    """
+    places = set[int]()
+    line = meaning.line
+    if line is not None and name in meaning.uses:
+        hidden = own_variables(line)
+        places = {
+            _begin(text, use.span[0])
+            for node in line_nodes(line)
+            for use in free_uses(node, hidden)
+            if name_of(use) == name
+        }
+    if name_in_head(text) == name:
+        places.add(len(text) - len(text.lstrip()))
+    return _put(text, places, name, new)
+
+
+def renamed_number(text: str, names: Vocabulary, name: str, new: str) -> str:
+    """Do the same for a typed number, such as the end of a slider."""
+    if literal(text) is not None:
+        return text
+    try:
+        node = read_expression(text, replace(names, values=names.values | {name}))
+    except MathError:
+        return text
+    places = {_begin(text, use.span[0]) for use in free_uses(node) if name_of(use) == name}
+    return _put(text, places, name, new)
+
+
+def renamed_table(spec: TableSpec, names: Vocabulary, name: str, new: str) -> TableSpec:
+    """Do the same for the columns of a table and the slider that it runs over."""
+
+    def column_text(text: str) -> str:
+        if text.rstrip(_PRIMES) == name:
+            return new + text[len(name) :]
+        letters = (letter for letter in text if letter.isalpha() and letter not in name)
+        return renamed_number(text, names.and_variables(*letters), name, new)
+
+    columns = tuple(replace(each, text=column_text(each.text)) for each in spec.columns)
+    return replace(spec, columns=columns, over=new if spec.over == name else spec.over)
+
+
+def renamed_relation(text: str, names: Vocabulary, name: str, new: str) -> str:
+    """Do the same for equations and inequalities, each side for itself, in one line or several.
+
+    Any letter may be an unknown. A side that does not read stays as it is.
+    """
+    letters = {letter for letter in text if letter.isalpha()} - {name}
+    vocabulary = names.and_variables(*sorted(letters))
+    sides = _BETWEEN_SIDES.split(text)
+    return "".join(
+        side if k % 2 or not side.strip() else renamed_number(side, vocabulary, name, new)
+        for k, side in enumerate(sides)
+    )
+
+
+def renamed_query(ask: SavedQuery, names: Vocabulary, name: str, new: str) -> SavedQuery:
+    """Do the same for what was asked in the Findings panel."""
+    low, high = (end and renamed_number(end, names, name, new) for end in (ask.low, ask.high))
+    text = ask.text
+    if ask.what is QueryKind.SOLVE:
+        text = renamed_relation(text, names, name, new)
+    elif ask.what is QueryKind.POINT:
+        text = renamed_number(text, names, name, new)
+    unknown = new if ask.unknown == name else ask.unknown
+    return replace(ask, low=low, high=high, text=text, unknown=unknown)
+
+
+def _put(text: str, places: set[int], name: str, new: str) -> str:
+    for start in sorted(places, reverse=True):
+        run = NAME_PATTERN.match(text, start)
+        if run is None:
+            continue
+        stop = next(
+            (end for end in range(run.end(), start, -1) if spelled(text[start:end]) == name), None
+        )
+        if stop is not None:
+            text = _replaced(text, start, stop, new)
+    return text
+
+
+def _begin(text: str, at: int) -> int:
+    """Return where a name begins whose node may begin with the brackets around it."""
+    while text[at] in "( ":
+        at += 1
+    return at
+
+
+def _replaced(text: str, start: int, stop: int, new: str) -> str:
+    """Put a name in, apart from letters that touch it: in `lw`, `l` becomes `length w`."""
+    before = " " if start and (text[start - 1].isalnum() or text[start - 1] == "_") else ""
+    if before and text[start - 1].isdigit():
+        before = "" if not _is_in_name(text, start) else " "
+    after = " " if stop < len(text) and re.match(r"\w", text[stop]) else ""
+    return text[:start] + before + new + after + text[stop:]
+
+
+def _is_in_name(text: str, at: int) -> bool:
+    """Check whether the figures before a place belong to a name, as in `f_1a`."""
+    while at and (text[at - 1].isalnum() or text[at - 1] == "_"):
+        at -= 1
+    return text[at].isalpha() or text[at] == "_"
+
+
+def with_head(text: str, name: str) -> str:
+    """Return an unnamed line a name of its own."""
+    body = re.sub(r"^\s*y\s*=(?!=)\s*", "", text)
+    return f"{name}(x) = {body.strip()}"
+
+
+def copied_text(text: str, name: str | None, taken: frozenset[str]) -> str:
+    """Return the text of a copy of a line: under a free name, if it has one in its head."""
+    head = re.match(r"\s*(\w+)", text)
+    if name is None or head is None or name_in_head(text) != name:
+        return text
+    base = re.sub(r"_\d+$", "", head[1])
+    free = next(f"{base}_{k}" for k in range(1, len(taken) + 2) if f"{base}_{k}" not in taken)
+    return text[: head.start(1)] + free + text[head.end(1) :]

@@ -1,0 +1,1 @@
+"""Runners and trails."""

@@ -1,0 +1,38 @@
+"""Edits of what stands beside the lines: units, digits, axes, tables, searches, the working."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.document.document import WorkingLine
+from axis_path.core.errors import LimitError
+from axis_path.core.language.tree import AngleUnit
+from axis_path.core.limits import LINES, STUDY_DIGITS
+
+
+def set_unit(snapshot: Snapshot, angle_unit: str) -> Snapshot:
+    """Measure angles in ``radians`` or ``degrees``."""
+    return snapshot.with_fields(unit=AngleUnit(angle_unit))
+
+
+def set_digits(snapshot: Snapshot, digits: int) -> Snapshot:
+    """Show findings with so many digits.
+
+    Raises:
+        LimitError: they are too few or too many.
+    """
+    if not 2 <= digits <= STUDY_DIGITS.value:
+        raise LimitError(f"A study shows 2 to {STUDY_DIGITS.value} digits.")
+    return snapshot.with_fields(digits=digits)
+
+
+def set_working(snapshot: Snapshot, working: Sequence[WorkingLine]) -> Snapshot:
+    """Keep other lines of the scratch calculator.
+
+    Raises:
+        LimitError: they are too many.
+    """
+    if len(working) > LINES.value:
+        raise LimitError(f"The working of a study can have {LINES.value} lines.")
+    return snapshot.with_fields(working=tuple(working))

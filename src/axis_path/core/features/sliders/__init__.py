@@ -1,0 +1,1 @@
+"""Sliders: their values, their ranges, and how they play."""

@@ -1,0 +1,1 @@
+"""The kinds of lines: how each is realised, drawn and listed in its row."""

@@ -1,0 +1,119 @@
+"""All lines of a study as they are drawn, in one position of the sliders."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from axis_path.core.compile.curves import Curves
+from axis_path.core.compile.definition import Definition
+from axis_path.core.compile.numbers import Numbers
+from axis_path.core.compile.results import Results, real_points
+from axis_path.core.compile.slider_queries import Sliders
+from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.deadline import calculation
+from axis_path.core.document.axes import Steps, title_lines
+from axis_path.core.errors import DomainError, MathError, StoppedError
+from axis_path.core.evaluate import RealFunction, ResultKind
+from axis_path.core.kinds.read_off import READING_DIGITS
+from axis_path.core.kinds.state import State
+from axis_path.core.lines.meaning import VALUED, Kind
+from axis_path.core.lines.sliders import exact_number
+
+_UNDECIDED = "it could not be decided"
+
+
+class States:
+    """What the lines of a study are as functions, paths, points and numbers."""
+
+    def __init__(self, snapshot: Snapshot) -> None:
+        self._snapshot = snapshot
+        self._numbers = snapshot.query(Numbers)
+        self._sliders = snapshot.query(Sliders)
+        self._curves = snapshot.query(Curves)
+        self._results = snapshot.query(Results)
+        self._kept: State | None = None
+
+    @property
+    def state(self) -> State:
+        """Return all lines as they are drawn; what took too long is tried anew the next time."""
+        if self._kept is not None:
+            return self._kept
+        state, is_whole = self._evaluated()
+        if is_whole:
+            self._kept = state
+        return state
+
+    def functions(self) -> list[tuple[Definition, RealFunction]]:
+        """Return the functions that work and are not hidden, with their lines."""
+        state = self.state
+        return [
+            (definition, state.functions[definition.id])
+            for definition in state.definitions
+            if definition.id in state.functions and not definition.hidden
+        ]
+
+    def _evaluated(self) -> tuple[State, bool]:
+        """Return the state, and whether nothing of it took too long."""
+        is_whole = True
+        definitions, axes = self._snapshot.definitions(), self._snapshot.document.axes
+        title = title_lines(axes.title, self._results.typeset)
+        state = State(
+            definitions, {}, {}, {}, {}, {}, {}, {}, self._snapshot.unit, axes, self._steps(),
+            title, self._sliders.ranges(), self._sliders.end_uses(),
+        )  # fmt: skip
+        for definition in definitions:
+            if definition.aside or definition.problem is not None:
+                continue
+            try:
+                if definition.kind is Kind.FUNCTION:
+                    state.functions[definition.id] = self._curves.real_function(definition)
+                elif definition.kind in (Kind.PATH, Kind.POLAR):
+                    state.paths[definition.id] = self._curves.real_path(definition)
+                    if definition.runner is not None and definition.runner.at:
+                        state.runners[definition.id] = self._numbers.found(definition.runner.at)
+                elif definition.kind in (Kind.RELATION, Kind.REGION):
+                    state.relations[definition.id] = self._curves.real_relation(definition)
+                elif definition.kind is Kind.SEVERAL and definition.variables == ("x", "y"):
+                    state.surfaces[definition.id] = self._curves.surface(definition)
+            except (DomainError, StoppedError) as err:
+                state.problems[definition.id] = err
+                is_whole &= not isinstance(err, StoppedError)
+            if definition.family is not None and definition.id not in state.problems:
+                state.families[definition.id] = self._curves.family(definition, definition.family)
+            if definition.kind in VALUED and definition.value is None:
+                is_whole &= self._compute(definition, state)
+        return state, is_whole
+
+    def _compute(self, definition: Definition, state: State) -> bool:
+        """Put the value of a parameter, a point or a list into the state; False if stopped."""
+        is_whole = True
+        try:
+            with calculation():
+                result = self._results.value(definition.name or "")
+                text = result.decimal(READING_DIGITS) or f"no value: {result.reason or _UNDECIDED}"
+        except MathError as err:
+            text = f"no value: {err.message}"
+            is_whole = not isinstance(err, StoppedError)
+        else:
+            if definition.typed and result.kind is ResultKind.NUMBER and not result.reason:
+                state.typed[definition.id] = result.rational or exact_number(float(result.value))
+            points = np.atleast_1d(np.asarray(result.value, dtype=np.complex128))
+            if points.ndim > 1 or result.kind is ResultKind.POINT:
+                state.points[definition.id] = real_points(points.reshape(-1, 2))
+        state.computed[definition.id] = text
+        return is_whole
+
+    def _steps(self) -> Steps:
+        """Return the steps of the axes; one that has lost its value is automatic."""
+        return Steps(
+            *(
+                self._step(axis.step)
+                for axis in (self._snapshot.document.axes.x, self._snapshot.document.axes.y)
+            )
+        )
+
+    def _step(self, text: str) -> float | None:
+        try:
+            return self._numbers.positive(text) if text else None
+        except MathError:
+            return None

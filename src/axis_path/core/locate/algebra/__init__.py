@@ -1,0 +1,1 @@
+"""Exact algebra: polynomials, quotients, surds, and forms whose zeros are known."""

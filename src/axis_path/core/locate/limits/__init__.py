@@ -1,0 +1,1 @@
+"""Limits and growth: what a function does beside a place and far out."""

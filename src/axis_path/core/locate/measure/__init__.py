@@ -1,0 +1,1 @@
+"""Integrals and lengths over parts, slivers and intervals without end."""

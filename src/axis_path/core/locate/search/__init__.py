@@ -1,0 +1,1 @@
+"""Zeros of one function, with proof: its smooth parts, pruning, halving, the verdict."""

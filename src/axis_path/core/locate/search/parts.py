@@ -1,0 +1,377 @@
+"""How a function is put together over an interval: smooth parts, and the spots between them.
+
+The spots are the places where an operation may begin, end, jump or have a kink. They are zeros of
+the function's edges (``Branches.edges``), located with proof, those of inner operations first;
+between two neighbouring spots the function is one smooth branch, or has no value at all. Everything
+that is located later is looked for in the parts and at the spots.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+from itertools import pairwise
+
+from flint import arb
+
+from axis_path.core.arithmetic import Ball, Defined, ball
+from axis_path.core.errors import LimitError, NotHandledError, StoppedError
+from axis_path.core.evaluate import (
+    Branches,
+    Edge,
+    End,
+    RealFunction,
+    nearest_whole,
+    to_fraction,
+)
+from axis_path.core.limits import SPOTS
+from axis_path.core.locate.cells import Cell, Interval, Root, Search
+from axis_path.core.locate.search.search import search_branch
+
+#: Where in a part its branch is chosen: at no simple number.
+_CUT = 0.4876
+#: So many steps narrow a place to any precision that is used.
+_MOST_STEPS = 12
+#: Of so many jumps it is noted which whole number a floor has come to.
+_MOST_LEVELS = 200
+
+
+@dataclass(frozen=True, slots=True)
+class Spot:
+    """A place between two parts, or an end of the interval.
+
+    Attributes:
+        place: a ball that holds it; exact if it is known exactly.
+        proved: whether exactly one such place is proved to lie in the ball.
+        is_end: whether the interval ends here.
+        zeros: the steps of the branches's functions that are proved to be zero here: what defines
+            the place.
+        is_gap: whether an operation has no value here.
+        is_left_out: whether the domain leaves this single value out.
+    """
+
+    place: Ball
+    proved: bool = True
+    is_end: bool = False
+    zeros: frozenset[int] = frozenset()
+    is_gap: bool = False
+    is_left_out: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Part:
+    """What lies between two spots.
+
+    Attributes:
+        low: the lower spot; ``high`` the upper.
+        branch: the function as it is here; smooth if the anatomy is complete.
+        defined: whether it has a value here; MAYBE if that is not decided.
+        middle: a place inside that is no simple number.
+    """
+
+    low: Spot
+    high: Spot
+    branch: RealFunction
+    defined: Defined
+    middle: Ball
+
+    @property
+    def cell(self) -> Cell:
+        """Return the part as a cell."""
+        return _cell(self.low, self.high)
+
+
+@dataclass(frozen=True, slots=True)
+class Anatomy:
+    """A function over an interval, taken apart.
+
+    Attributes:
+        inside: the interval, cut to the function's own domain.
+        spots: in order; the first and the last are the ends of the interval.
+        parts: between the spots, one less.
+        complete: whether every rough place is proved to be one of the spots.
+        note: what is not certain, in words.
+    """
+
+    function: RealFunction
+    branches: Branches
+    inside: Interval
+    spots: tuple[Spot, ...]
+    parts: tuple[Part, ...]
+    complete: bool
+    note: str = ""
+
+    def beside(self) -> Iterator[tuple[Part | None, Spot, Part | None]]:
+        """Go through the spots with the parts before and after them."""
+        for k, spot in enumerate(self.spots):
+            before = self.parts[k - 1] if k else None
+            after = self.parts[k] if k < len(self.parts) else None
+            yield before, spot, after
+
+    def value_at(self, spot: Spot) -> Ball:
+        """Return the function's own value at a spot, without one outside its domain."""
+        if spot.is_left_out:
+            return ball.undefined(f"left out of the domain of {self.function.name}")
+        own_end = self._own_end(spot)
+        if own_end is not None and not own_end.closed:
+            return ball.undefined(f"outside the domain of {self.function.name}")
+        if own_end is None:
+            outside = self.function.outside(spot.place)
+            if outside is not None and outside.defined is Defined.NO:
+                return outside
+        value = self.settled(self.branches.function, spot)
+        if value.defined is Defined.MAYBE and spot.is_gap:
+            # The place is not known to the last digit, but that an operation has no value there is.
+            return ball.undefined(value.reason)
+        if value.is_defined and value.exact is None and not value.excludes_zero():
+            # A factor that defines the spot is exactly zero at it.
+            factors = self.branches.function.expression.factors(through_pieces=True)
+            if any(factor.step in spot.zeros for factor in factors):
+                return ball.from_fraction(0)
+        return value
+
+    def settled(self, function: RealFunction, spot: Spot) -> Ball:
+        """Return the value of a function of the branches at a spot, whatever its domain is."""
+        return self.branches.settled(function, spot.place, spot.zeros)
+
+    def _own_end(self, spot: Spot) -> End | None:
+        """Return the end of the function's own domain that lies at a spot."""
+        for end, own in (
+            (self.spots[0], self.function.low), (self.spots[-1], self.function.high),
+        ):  # fmt: skip
+            if spot is end and own is not None and own.value.value.overlaps(spot.place.value):
+                return own
+        return None
+
+
+def take_apart(function: RealFunction, inside: Interval) -> Anatomy:
+    """Take a function apart over an interval that lies in its domain.
+
+    Called inside ``precision``.
+    """
+    branches = Branches(function)
+    spots = [
+        Spot(end, is_end=True, zeros=branches.zeros_at(end)) for end in (inside.low, inside.high)
+    ]
+    for value in function.without:
+        left_out = Spot(value, zeros=branches.zeros_at(value), is_left_out=True)
+        spots = _with_spots(branches, spots, [left_out])
+    notes: list[str] = []
+    complete = branches.is_known
+    if not complete:
+        notes.append("Where this function may jump or have gaps is not known here.")
+    for edge in branches.edges:
+        more, sure = _spots_of(branches, edge, spots)
+        complete = complete and sure
+        spots = _with_spots(branches, spots, more)
+        if len(spots) > SPOTS.value:
+            # Those nearest to the middle of the crowd are the ones that would go on for ever.
+            spots = [*spots[: SPOTS.value - 1], spots[-1]]
+            complete = False
+            notes.append(f"There are more than {SPOTS.value:,} places where it may break or bend.")
+            break
+    if not complete and not notes:
+        notes.append("Whether there are more breaks or kinks could not be decided.")
+    try:
+        parts = [_part(branches, low, high, is_known=complete) for low, high in pairwise(spots)]
+    except StoppedError:
+        # What is searched next is stopped as well, and tells what is seen.
+        complete = False
+        parts = [_part(branches, low, high, is_known=False) for low, high in pairwise(spots)]
+    return Anatomy(
+        function, branches, inside, tuple(spots), tuple(parts), complete, " ".join(notes)
+    )
+
+
+def sharpened(branches: Branches, spot: Spot) -> Ball:
+    """Return the place of a spot, narrowed as far as the present precision goes.
+
+    Source: Newton's method on intervals, as in ``search.py``.
+    """
+    place = spot.place
+    if place.turns is not None:
+        return Ball(arb.pi() * arb(place.turns), turns=place.turns)
+    if place.exact is not None:
+        return ball.from_fraction(to_fraction(place.exact))
+    if not spot.proved:
+        return place
+    for step in sorted(spot.zeros):
+        function = branches.of(step)
+        try:
+            slope = branches.derivative(function)
+        except (LimitError, NotHandledError):
+            continue
+        for _ in range(_MOST_STEPS):
+            middle, steepness = Ball(place.value.mid()), slope.prove(place)
+            if steepness.sign() not in (-1, 1):
+                break
+            nearer = middle.value - function.prove(middle).value / steepness.value
+            if not (nearer.is_finite() and nearer.overlaps(place.value)):
+                break
+            nearer = nearer.intersection(place.value)
+            if not bool(nearer.rad() * 2 < place.value.rad()):
+                return Ball(nearer)
+            place = Ball(nearer)
+    return place
+
+
+def _cell(low: Spot, high: Spot) -> Cell:
+    return Cell(low.place, high.place, low.zeros, high.zeros)
+
+
+def _middle(low: Ball, high: Ball) -> Ball:
+    middle = low.value.mid() + (high.value.mid() - low.value.mid()) * arb(_CUT)
+    near_by = arb(float(middle))
+    is_between = bool(near_by > low.value) and bool(near_by < high.value)
+    return Ball(near_by if is_between else middle.mid())
+
+
+def _part(branches: Branches, low: Spot, high: Spot, *, is_known: bool) -> Part:
+    at = _middle(low.place, high.place)
+    if not is_known:
+        # Where a spot may be missing the function need not be one branch all along.
+        return Part(low, high, branches.function, Defined.MAYBE, at)
+    branch = branches.branch(branches.function, at)
+    return Part(low, high, branch, branch.prove(at).defined, at)
+
+
+def _spots_of(branches: Branches, edge: Edge, spots: list[Spot]) -> tuple[list[Spot], bool]:
+    """Return the zeros of an edge between the spots that are known, and whether these are all."""
+    found: list[Spot] = []
+    sure = True
+    searched: dict[int, tuple[RealFunction, list[Cell]]] = {}
+    for low, high in pairwise(spots):
+        at = _middle(low.place, high.place)
+        branch = branches.branch(edge.function, at)
+        if branch.prove(at).defined is not Defined.NO:
+            kept = searched.setdefault(branch.expression.step, (branch, []))
+            kept[1].append(_cell(low, high))
+    for branch, cells in searched.values():
+        search = Search()
+        try:
+            search_branch(branch, cells, search, is_smooth=sure)
+        except (LimitError, NotHandledError):
+            sure = False
+            continue
+        sure = sure and not search.undecided
+        is_crowd = len(search.roots) > _MOST_LEVELS
+        for root in search.roots:
+            zeros = _zeros_at(branch, root, is_crowd=is_crowd) if root.proved else frozenset[int]()
+            found.append(Spot(root.place, root.proved, zeros=zeros, is_gap=edge.is_gap))
+    return found, sure
+
+
+def _zeros_at(branch: RealFunction, root: Root, *, is_crowd: bool) -> frozenset[int]:
+    """Return the steps that are zero at a root: its factors, and the branch if that has a value."""
+    own = branch.expression.step
+    # Each level makes new steps, of which there is no end of room.
+    zeros = root.zeros if is_crowd else root.zeros | _level_at(branch, root.place)
+    if own in zeros or not branch.prove(root.place).is_defined:
+        return zeros
+    return zeros | {own}
+
+
+def _level_at(branch: RealFunction, place: Ball) -> frozenset[int]:
+    """Return u - n for an edge sin(pi u) that is zero at a place: which whole number u is there."""
+    waves = branch.expression.wave_levels()
+    if waves is None or waves[2]:
+        return frozenset()
+    angle, start, _ = waves
+    level = nearest_whole(ball.subtract(branch.prove(place, angle), ball.from_fraction(start)))
+    if level is None or level.exact is None:
+        return frozenset()
+    zero = angle.less(start + to_fraction(level.exact), in_turns=False)
+    factors = zero.factors()
+    return frozenset({zero.step, *(each.step for each in factors if len(factors) == 1)})
+
+
+def _with_spots(branches: Branches, spots: list[Spot], more: list[Spot]) -> list[Spot]:
+    """Put spots in order; one that lies at another is the same, and only those inside count."""
+    low, high = spots[0], spots[-1]
+    kept = [spot for spot in more if _is_within(spot.place, low.place, high.place)]
+    merged: list[Spot] = []
+    for spot in sorted([*spots, *kept], key=lambda each: each.place.value.mid()):
+        _add(branches, merged, spot)
+    return merged
+
+
+def _add(branches: Branches, merged: list[Spot], spot: Spot) -> None:
+    """Add a spot after those before it; it may be one of the last of these."""
+    if merged and merged[-1].place.value.overlaps(spot.place.value):
+        for each in _told_apart(branches, merged.pop(), spot):
+            _add(branches, merged, each)
+    else:
+        merged.append(spot)
+
+
+def _told_apart(branches: Branches, one: Spot, other: Spot) -> list[Spot]:
+    """Return two spots that overlap as one, or as two that are narrowed until they are apart."""
+    if coincide(branches, one, other):
+        return [_joined(one, other, is_same=True)]
+    pair = [replace(spot, place=sharpened(branches, spot)) for spot in (one, other)]
+    pair.sort(key=lambda spot: spot.place.value.mid())
+    if pair[0].place.value.overlaps(pair[1].place.value):
+        return [_joined(one, other, is_same=False)]
+    return pair
+
+
+def _is_within(place: Ball, low: Ball, high: Ball) -> bool:
+    return ball.subtract(place, low).sign() != -1 and ball.subtract(high, place).sign() != -1
+
+
+def _joined(one: Spot, other: Spot, *, is_same: bool) -> Spot:
+    """Take two spots that cannot be told apart as one.
+
+    It is proved, and all is known of it that is known of either, only if they are one place.
+    """
+    known = [each for each in (one, other) if _is_known(each.place)]
+    best = known[0] if known else min(one, other, key=lambda each: float(each.place.value.rad()))
+    place = best.place if is_same else Ball(one.place.value.union(other.place.value))
+    return Spot(
+        place,
+        is_same,
+        one.is_end or other.is_end,
+        one.zeros | other.zeros if is_same else frozenset(),
+        one.is_gap or other.is_gap,
+        is_same and (one.is_left_out or other.is_left_out),
+    )
+
+
+def _is_known(place: Ball) -> bool:
+    return place.exact is not None or place.turns is not None
+
+
+def coincide(branches: Branches, one: Spot, other: Spot) -> bool:
+    """Check whether two spots whose balls overlap are proved to be one place.
+
+    Each ball holds one zero of what defines its spot. If that is zero at the other spot too, it is
+    the one.
+    """
+    if not (one.proved and other.proved):
+        return False
+    if _is_known(one.place) and _is_known(other.place):
+        return ball.subtract(one.place, other.place).sign() == 0
+    return any(
+        _is_zero_at(branches, step, a) and _has_one_zero(branches, step, a, b)
+        for a, b in ((one, other), (other, one))
+        if a.zeros or _is_known(a.place)
+        for step in b.zeros
+    )
+
+
+def _is_zero_at(branches: Branches, step: int, spot: Spot) -> bool:
+    return step in spot.zeros or (
+        branches.settled(branches.of(step), spot.place, spot.zeros).exact == 0
+    )
+
+
+def _has_one_zero(branches: Branches, step: int, one: Spot, other: Spot) -> bool:
+    """Check whether a step that has one zero in the ball of a spot has no second one beside it."""
+    if other.place.value.contains(one.place.value):
+        return True
+    function = branches.of(step)
+    try:
+        slope = branches.derivative(function)
+    except (LimitError, NotHandledError):
+        return False
+    return slope.prove(Ball(one.place.value.union(other.place.value))).sign() in (-1, 1)

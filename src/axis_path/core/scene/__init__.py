@@ -1,0 +1,1 @@
+"""The picture of a study: what kinds and features contribute, put together."""

@@ -1,0 +1,120 @@
+"""What the bench draws of a study in a window."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from fractions import Fraction
+from typing import Any
+
+import numpy as np
+
+from axis_path.core.compile.curves import Curves
+from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.draw import (
+    Curve,
+    Extent,
+    Window,
+    draw_relation,
+    extent_of,
+    sample_curve,
+    sample_path,
+)
+from axis_path.core.features.checks.queries import Checks
+from axis_path.core.features.data.plots import Box, Plots
+from axis_path.core.features.motion.row import trail_tenths
+from axis_path.core.kinds.states import States
+from axis_path.core.lines.meaning import Kind
+from axis_path.core.scene.scene import Scene, make_readings, make_scene
+
+
+class Pictures:
+    """The pictures of a study."""
+
+    def __init__(self, snapshot: Snapshot) -> None:
+        self._snapshot = snapshot
+        self._curves = snapshot.query(Curves)
+        self._states = snapshot.query(States)
+        self._plots = snapshot.query(Plots)
+        self._checks = snapshot.query(Checks)
+
+    def curve(self, name: str, window: Window) -> Curve:
+        """Draw a function, a path or a curve by an angle in a window.
+
+        Raises:
+            MathError: the name is none of these, or does not work.
+        """
+        if self._snapshot.definition_of(name).kind in (Kind.PATH, Kind.POLAR):
+            return sample_path(self._curves.path(name), window)
+        return sample_curve(self._curves.function(name), window)
+
+    def on_axes(self, window: Window) -> Window:
+        """Return a window on this study's axes that shows the same, as far as it can."""
+        return window.on_axes(
+            log_x=self._snapshot.document.axes.x.log, log_y=self._snapshot.document.axes.y.log
+        )
+
+    def extents(self, window: Window, only: int | None = None) -> list[Extent]:
+        """Return how far the shown lines reach that have a size of their own.
+
+        Args:
+            window: where equations and inequalities are looked for.
+            only: the id of a line, for that one alone.
+        """
+        state = self._states.state
+        shown = {d.id for d in state.definitions if not d.hidden and only in (None, d.id)}
+        clouds = [points for id_, points in state.points.items() if id_ in shown]
+        clouds += self._plots.clouds() if only is None else []
+        for id_, path in state.paths.items():
+            if id_ in shown:
+                clouds.append(path.points(np.linspace(path.low.near, path.high.near, 1_001)))
+        for id_, relation in state.relations.items():
+            if id_ in shown and relation.is_equation:
+                clouds += draw_relation(relation, window).solid
+        return [found for found in map(extent_of, clouds) if found is not None]
+
+    def scene(
+        self,
+        window: Window,
+        *,
+        reading_x: float | Fraction | None = None,
+        pointer_y: float | None = None,
+        with_trails: bool = False,
+        box: Box | None = None,
+    ) -> Scene:
+        """Put together everything the bench draws in a window, as plain data.
+
+        Args:
+            window: what part of the plane is seen.
+            reading_x: where the reading line stands, in axis units; None for none. A float is
+                rounded to what a pixel can tell, a fraction is taken as it is.
+            pointer_y: how high the pointer is; paths are read at their point nearest to it.
+            with_trails: whether the places of trails are given too, in tenths of a pixel; the page
+                has them already, a picture has not.
+            box: a part of the plane; points of data within it are told as chosen.
+        """
+        state = self._states.state
+        made = make_scene(state, window, reading_x=reading_x, pointer_y=pointer_y)
+        if with_trails:
+            for row in made.rows:
+                kept = self._snapshot.line(row["id"]).trail
+                if kept is not None:
+                    row["trail"] = {"most": kept.most, "dots": trail_tenths(kept, window)}
+        if self._snapshot.document.plots:
+            made = replace(made, data=self._plots.drawn(window, box))
+        return (
+            made
+            if self._snapshot.document.check is None
+            else replace(made, check=self._checks.drawn(state, window))
+        )
+
+    def readings(
+        self, window: Window, reading_x: float | Fraction, pointer_y: float | None = None
+    ) -> dict[str, Any]:
+        """Return the reading line alone, with every function's value there, as plain data.
+
+        Args:
+            window: what part of the plane is seen.
+            reading_x: where the line stands.
+            pointer_y: how high the pointer is; paths are read at their point nearest to it.
+        """
+        return make_readings(self._states.state, window, reading_x, pointer_y)

@@ -1,0 +1,397 @@
+"""Everything the bench draws, as plain data, for one state of the study.
+
+All of a scene belongs to one set of slider values: curves, lanes, marks, readings and texts are
+computed together, so that nothing on the screen can be older than the rest.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, field
+from fractions import Fraction
+from functools import partial
+from itertools import count
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from axis_path.core.compile.definition import Definition
+from axis_path.core.deadline import calculation
+from axis_path.core.document.axes import draw_axes, label_places
+from axis_path.core.draw import (
+    Window,
+)
+from axis_path.core.draw.pixels import (
+    Flag,
+    place_flags,
+    place_tenths,
+)
+from axis_path.core.draw.value_labels import place_values
+from axis_path.core.errors import MathError, StoppedError
+from axis_path.core.evaluate import (
+    RealFunction,
+    RealPath,
+)
+from axis_path.core.features.motion.row import make_runner
+from axis_path.core.features.sliders.row import make_sliders
+from axis_path.core.kinds.closing import closing_dict
+from axis_path.core.kinds.drawing import NOTHING, PLAIN, Drawing
+from axis_path.core.kinds.family_drawing import draw_member, family_row
+from axis_path.core.kinds.path_drawing import nearest_on, span_words
+from axis_path.core.kinds.problems import problem_dict
+from axis_path.core.kinds.read_off import read_value
+from axis_path.core.kinds.state import State
+from axis_path.core.language import GREEK
+from axis_path.core.lines.domains import round_to_px
+from axis_path.core.lines.family import FamilyState
+from axis_path.core.lines.meaning import Kind
+from axis_path.core.lines.sliders import written_number
+from axis_path.core.lines.style import style_to_dict
+from axis_path.core.scene.legend import drawn_points, place_legend
+
+Floats = NDArray[np.float64]
+
+#: What the plane does not draw: a function of other variables than x and y.
+_UNDRAWN = "not drawn, for its variables are not x and y; other lines can use it"
+
+
+#: What stands on the plane, and the parts of a drawing that are seen.
+_DRAWN = frozenset(
+    {Kind.FUNCTION, Kind.PATH, Kind.POLAR, Kind.POINT, Kind.RELATION, Kind.REGION, Kind.SEVERAL}
+)
+_PARTS = ("pieces", "bands", "dots", "specks", "dashed", "fills", "dense", "levels")
+
+
+@dataclass(frozen=True, slots=True)
+class Scene:
+    """What the bench draws; every place is in tenths of a pixel.
+
+    Attributes:
+        window: the window it was made for; it may reach beyond what is seen.
+        axes: grid, ticks and the axes themselves.
+        rows: one entry for each line, in order: its text, what it means, its curve and its lane.
+        sliders: the parameters with a slider.
+        reading: the reading line, None if there is none.
+        empty: why nothing is drawn, None if something is.
+        legend: where the legend stands and what it names, None if it is not shown.
+        check: points of a function that are shown over its curve, and what they miss.
+        data: columns that are drawn as points.
+    """
+
+    window: Window
+    axes: dict[str, Any]
+    rows: list[dict[str, Any]]
+    sliders: list[dict[str, Any]]
+    reading: dict[str, Any] | None
+    empty: str | None
+    legend: dict[str, Any] | None = None
+    check: dict[str, Any] | None = None
+    data: list[dict[str, Any]] = field(default_factory=list)
+
+    def to_dict(self) -> dict[str, Any]:
+        """Return the scene as data for JSON."""
+        seen = self.window.seen
+        return {
+            "window": {
+                **seen.to_dict(), "width": seen.width, "height": seen.height,
+                "beyond": self.window.beyond,
+                "stretch": self.window.stretch,
+            },
+            "axes": self.axes, "rows": self.rows, "sliders": self.sliders,
+            "reading": self.reading, "empty": self.empty, "check": self.check,
+            "legend": self.legend,
+            "data": self.data,
+        }  # fmt: skip
+
+
+#: A longer number is rounded where the reading line shows it.
+_LONGEST_READING = 9
+
+
+def make_scene(
+    state: State,
+    window: Window,
+    *,
+    reading_x: float | Fraction | None = None,
+    pointer_y: float | None = None,
+) -> Scene:
+    """Put together what the bench draws.
+
+    Args:
+        state: the study in one state.
+        window: what part of the plane is seen, and how far it is drawn beyond.
+        reading_x: where the reading line stands, in axis units; None for no line. A float is
+            rounded to what a pixel can tell, a fraction is taken as it is.
+        pointer_y: how high the pointer is; paths are read at their point nearest to it.
+    """
+    x_reading = None if reading_x is None else _placed(reading_x, window)
+    definitions = state.definitions
+    drawings = {d.id: state.draw(d, window) for d in definitions}
+    members = _members(state, window)
+    axes = draw_axes(
+        state.axes,
+        state.steps,
+        window,
+        state.unit,
+        variable=_variable(definitions),
+        title=state.title,
+    )
+    labels = label_places(axes, window.seen)
+    flags, member_flags = _flags(
+        definitions, drawings, members, state.families, window.seen, labels
+    )
+    users, tones = _users(definitions, state.end_uses), _tones(state)
+    at = None if reading_x is None else (reading_x, pointer_y)
+    readings = {} if at is None else _values_at(state, drawings, window, at)
+    rows = [
+        _row(state, definition, window, readings.get(str(definition.id)))
+        | {"tone": tones[definition.id]}
+        | {"used_by": users.get(definition.name or "", [])}
+        | PLAIN
+        | drawings[definition.id].data
+        | {"flag": flags.get(definition.id)}
+        | _family(state, definition.id, members, member_flags)
+        for definition in definitions
+    ]
+    return Scene(
+        window,
+        axes,
+        rows,
+        make_sliders(definitions, state.ranges, users, state.typed),
+        _reading(x_reading, window),
+        _why_empty(definitions, rows),
+        place_legend(rows, window.seen, state.axes.legend_at) if state.axes.legend else None,
+    )
+
+
+def _members(state: State, window: Window) -> dict[int, list[Drawing]]:
+    """Draw the curves of families; nothing of those of hidden lines."""
+    hidden = {d.id for d in state.definitions if d.hidden}
+    return {
+        id_: [NOTHING if id_ in hidden else draw_member(m.real, window) for m in family.members]
+        for id_, family in state.families.items()
+    }
+
+
+def _family(
+    state: State,
+    id_: int,
+    members: dict[int, list[Drawing]],
+    flags: dict[int, list[dict[str, int] | None]],
+) -> dict[str, Any]:
+    family = state.families.get(id_)
+    return {"family": None if family is None else family_row(family, members[id_], flags[id_])}
+
+
+def _flags(
+    definitions: list[Definition],
+    drawings: dict[int, Drawing],
+    members: dict[int, list[Drawing]],
+    families: dict[int, FamilyState],
+    window: Window,
+    reserved: Sequence[Flag],
+) -> tuple[dict[int, dict[str, int] | None], dict[int, list[dict[str, int] | None]]]:
+    """Return where the flags of lines stand, and the values on the curves of families."""
+    names = {d.id: d.name if d.style.flag else None for d in definitions}
+    # A line without a name has no flag, and one can be taken away.
+    ends = [
+        (names[id_] or "", drawing.end if names[id_] else None) for id_, drawing in drawings.items()
+    ]
+    curves = [drawing.data["curve"] for drawing in drawings.values() if drawing.data["curve"]]
+    has_points = any(curve.get("dots") for curve in curves)
+    # The labels of points keep clear of the curves; without points that is not worth its time.
+    obstacles = drawn_points(curves) if has_points else None
+    flags = place_flags(ends, window, obstacles, reserved)
+    taken = [*reserved, *(flag for flag in flags if flag is not None)]
+    values = {}
+    for id_, drawn in members.items():
+        texts = [member.text for member in families[id_].members]
+        lines = [(each.data["curve"] or {}).get("pieces", []) for each in drawn]
+        values[id_] = place_values(lines, texts, window, taken)
+        taken += [flag for flag in values[id_] if flag is not None]
+    return (
+        dict(zip(drawings, map(_flag_dict, flags), strict=True)),
+        {id_: list(map(_flag_dict, placed)) for id_, placed in values.items()},
+    )
+
+
+def _flag_dict(flag: Flag | None) -> dict[str, int] | None:
+    return None if flag is None else {"x": flag.x, "y": flag.y, "width": flag.width}
+
+
+def _row(
+    state: State, definition: Definition, window: Window, reading: dict[str, Any] | None
+) -> dict[str, Any]:
+    problem = definition.problem or state.problems.get(definition.id)
+    return {
+        "id": definition.id,
+        "text": definition.text,
+        "name": definition.name,
+        "kind": definition.kind.value,
+        "mathml": definition.mathml,
+        "domain": definition.domain_mathml,
+        "variable": definition.variable,
+        "variables": list(definition.variables),
+        "ends": definition.end_texts,
+        "hidden": definition.hidden,
+        "style": style_to_dict(definition.style),
+        "aside": definition.aside,
+        "fixed": definition.fixed,
+        "problem": None if problem is None else problem_dict(problem),
+        "value": state.computed.get(definition.id),
+        "assumed": _assumed(state.paths.get(definition.id)),
+        "runner": _runner(state, definition, window),
+        "trail": None if definition.trail is None else {"most": definition.trail.most},
+        "closes": _closes(state, definition),
+        "undrawn": _UNDRAWN if _is_undrawn(state, definition, problem) else None,
+        "reading": reading,
+    }
+
+
+def _runner(state: State, definition: Definition, window: Window) -> dict[str, Any] | None:
+    path = state.paths.get(definition.id)
+    if path is None:
+        return None
+    return make_runner(path, definition.runner, state.runners.get(definition.id), window)
+
+
+def _closes(state: State, definition: Definition) -> dict[str, Any] | None:
+    path = state.paths.get(definition.id)
+    return None if path is None or definition.hidden else closing_dict(path)
+
+
+def _is_undrawn(state: State, definition: Definition, problem: MathError | None) -> bool:
+    is_map = definition.kind is Kind.SEVERAL and definition.id not in state.surfaces
+    return is_map and problem is None and not definition.aside
+
+
+def _tones(state: State) -> dict[int, int | None]:
+    """Return the tone of each line; one that turns out to be a point gets one that is free."""
+    used = {definition.tone for definition in state.definitions}
+    free = (tone for tone in count() if tone not in used)
+    return {
+        d.id: next(free) if d.tone is None and d.id in state.points else d.tone
+        for d in state.definitions
+    }
+
+
+def _assumed(path: RealPath | None) -> str:
+    """Describe between which ends a path is drawn whose line does not give both."""
+    return f"drawn for {span_words(path)}" if path is not None and path.assumed else ""
+
+
+def _users(
+    definitions: list[Definition], end_uses: Mapping[str, frozenset[str]]
+) -> dict[str, list[str]]:
+    """Give, for every name, the names of the lines that use it."""
+    users: dict[str, list[str]] = {}
+    for definition in definitions:
+        for used in definition.uses if definition.name is not None else ():
+            users.setdefault(used, []).append(definition.name or "")
+    for own, names in end_uses.items():
+        for used in names:
+            users.setdefault(used, []).append(own)
+    return users
+
+
+def _unless_stopped(read: Callable[[], dict[str, Any] | None]) -> dict[str, Any] | None:
+    """Read something off; what takes too long is not known, and keeps nothing else waiting."""
+    try:
+        with calculation():
+            return read()
+    except StoppedError as err:
+        return {"text": "not known", "reason": err.message, "y": None}
+
+
+def _read_off(function: RealFunction, x: Fraction, window: Window) -> dict[str, Any]:
+    text, y = read_value(function, x)
+    is_seen = bool(text) and window.y[0] <= y <= window.y[1]
+    return {
+        "text": text or "undefined",
+        "reason": "" if text else function.reason_at(x),
+        "y": place_tenths(float(x), y, window)[1] if is_seen else None,
+    }
+
+
+def _placed(x: float | Fraction, window: Window) -> Fraction:
+    return x if isinstance(x, Fraction) else round_to_px(x, window)
+
+
+def make_readings(
+    state: State, window: Window, reading_x: float | Fraction, pointer_y: float | None = None
+) -> dict[str, Any]:
+    """Return the reading line alone, with the value of every function at it.
+
+    Args:
+        state: the study in one state.
+        window: what part of the plane is seen.
+        reading_x: where the reading line stands, in axis units.
+        pointer_y: how high the pointer is; paths are read at their point nearest to it.
+    """
+    read = [d for d in state.definitions if pointer_y is not None and d.id in state.paths]
+    drawings = {d.id: state.draw(d, window) for d in read}
+    return {
+        "reading": _reading(_placed(reading_x, window), window),
+        "values": _values_at(state, drawings, window, (reading_x, pointer_y)),
+    }
+
+
+def _values_at(
+    state: State,
+    drawings: Mapping[int, Drawing],
+    window: Window,
+    at: tuple[float | Fraction, float | None],
+) -> dict[str, dict[str, Any] | None]:
+    """Return what each line shows at the reading line, by the id of its definition as a text.
+
+    Args:
+        state: the study in one state.
+        drawings: those of the paths at least; one that is not drawn is not read.
+        window: what part of the plane is seen.
+        at: where the reading line stands, and how high the pointer is.
+    """
+    x, y = at
+    placed = _placed(x, window)
+    values: dict[str, dict[str, Any] | None] = {
+        str(id_): _unless_stopped(partial(_read_off, f, placed, window))
+        for id_, f in state.functions.items()
+    }
+    if y is None:
+        return values
+    for id_, path in state.paths.items():
+        curve = drawings[id_].curve
+        if curve is not None:
+            nearest = partial(nearest_on, path, curve, (float(x), float(y)), window)
+            values[str(id_)] = _unless_stopped(nearest)
+    return values
+
+
+def _variable(definitions: list[Definition]) -> str:
+    """Return the name of the x axis: the variable that all functions share, else x."""
+    used = {d.variable for d in definitions if d.kind is Kind.FUNCTION and not d.aside}
+    name = used.pop() if len(used) == 1 else None
+    return GREEK.get(name or "x", name or "x")
+
+
+def _reading(x: Fraction | None, window: Window) -> dict[str, Any] | None:
+    if x is None or not window.x[0] <= x <= window.x[1]:
+        return None
+    place, _ = place_tenths(float(x), window.y[0], window)
+    text = written_number(x)
+    text = text if len(text) <= _LONGEST_READING else f"{float(x):.6g}"
+    return {"x": place, "value": float(x), "text": text.replace("-", "−")}
+
+
+def _why_empty(definitions: list[Definition], rows: list[dict[str, Any]]) -> str | None:
+    drawn = [d for d in definitions if d.kind in _DRAWN and not d.aside]
+    curves = [row["curve"] for row in rows if row["curve"]]
+    if any(curve.get(part) for curve in curves for part in _PARTS):
+        return None
+    if not definitions:
+        return "This study is empty. Write a definition below, such as f(x) = x^2 − 3."
+    if not drawn:
+        return "There is nothing to draw yet. Write a definition below, such as f(x) = x^2 − 3."
+    if all(d.hidden for d in drawn):
+        return "Everything is hidden. Show a line with the eye beside it."
+    return None
