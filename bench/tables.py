@@ -31,7 +31,7 @@ def make_study() -> Study:
     study = Study()
     for line in LINES:
         study.define(line)
-    study.keep(table=TableSpec("0", "999.999", "0.001"))
+    study.keep(TableSpec("0", "999.999", "0.001"))
     return study
 
 
@@ -42,7 +42,7 @@ def first_rows(study: Study) -> int:
     }
     table = make_table(
         functions,
-        study.snapshot.query(Tables).table_places(study.snapshot.document.table).part(0, FIRST),
+        study.snapshot.query(Tables).table_places(study.snapshot.section(TableSpec)).part(0, FIRST),
     )
     return sum(len(table.text(name, row, 6)) for name in functions for row in range(FIRST))
 

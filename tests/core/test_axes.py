@@ -10,6 +10,8 @@ from axis_path.core import MathError, Study, Window
 from axis_path.core.draw import Labels, check_sampling, frame, home, make_ticks, sample_curve
 from axis_path.core.draw.polar import polar_grid
 from axis_path.core.evaluate import digits_between
+from axis_path.core.features.axes.section import AxesSpec
+from axis_path.core.features.checks.section import SamplingCheck
 from axis_path.core.kinds.breaks import breaks_of
 from axis_path.core.language.tree import AngleUnit
 from axis_path.core.lines.meaning import LineKey, LineKeys
@@ -339,8 +341,16 @@ class DocumentTest(unittest.TestCase):
         again = Study.from_dict(kept)
         self.assertEqual(kept, again.to_dict())
         self.assertEqual(
-            (study.snapshot.document.axes, study.snapshot.document.check, study.snapshot.lines),
-            (again.snapshot.document.axes, again.snapshot.document.check, again.snapshot.lines),
+            (
+                study.snapshot.section(AxesSpec),
+                study.snapshot.section(SamplingCheck).check,
+                study.snapshot.lines,
+            ),
+            (
+                again.snapshot.section(AxesSpec),
+                again.snapshot.section(SamplingCheck).check,
+                again.snapshot.lines,
+            ),
         )
 
     def test_what_is_usual_is_left_out(self) -> None:

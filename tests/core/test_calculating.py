@@ -6,14 +6,15 @@ from fractions import Fraction
 import numpy as np
 
 from axis_path.core import Study
-from axis_path.core.document.document import document_from_dict
 from axis_path.core.draw import Window
 from axis_path.core.errors import DataError, FormatError, LimitError, MathError
 from axis_path.core.features.data.columns import Columns
 from axis_path.core.features.data.fits import Fits, line_of_fit
 from axis_path.core.features.data.plots import Plots
+from axis_path.core.features.data.section import Data
 from axis_path.core.limits import CALCULATED_ROWS
 from axis_path.core.study import Plot
+from axis_path.core.study.format import document_from_dict
 
 WINDOW = Window((-10, 10), (-6.5, 6.5), 660, 430)
 V = np.array([4, 6, 8, 10, 12, -3, 0.5])
@@ -71,17 +72,17 @@ class CalculatedTest(unittest.TestCase):
         do(made, do="calculate", name="z", formula="2w + uv")
         with self.assertRaises(MathError):
             do(made, do="calculate", name="q", formula="fog(v)")
-        self.assertNotIn("q", [each.name for each in made.snapshot.document.columns])
+        self.assertNotIn("q", [each.name for each in made.snapshot.section(Data).columns])
         do(made, do="calculate", name="z", formula="2w + v")
         with self.assertRaisesRegex(DataError, "circle"):
             do(made, do="calculate", name="w", formula="z + 1")
         before = made.column_of("z")
         do(made, do="filter_rows", text="2w > v - 9; v < 100")
         do(made, do="rename_column", name="w", to="rate")
-        self.assertEqual("2rate > v - 9; v < 100", made.snapshot.document.row_filter)
+        self.assertEqual("2rate > v - 9; v < 100", made.snapshot.section(Data).row_filter)
         self.assertEqual(
             ("2rate + v", before.cells),
-            (made.snapshot.document.columns[-1].formula, made.column_of("z").cells),
+            (made.snapshot.section(Data).columns[-1].formula, made.column_of("z").cells),
         )
         with self.assertRaisesRegex(DataError, "calculated"):
             do(made, do="cell", name="z", row=0, text="1")
@@ -92,7 +93,10 @@ class CalculatedTest(unittest.TestCase):
         self.assertTrue(np.all(np.diff(known[np.isfinite(known)]) >= 0))
         do(made, do="calculate", name="rate", formula="")
         self.assertEqual(
-            "", next(each for each in made.snapshot.document.columns if each.name == "rate").formula
+            "",
+            next(
+                each for each in made.snapshot.section(Data).columns if each.name == "rate"
+            ).formula,
         )
         do(made, do="remove_column", name="rate")
         with self.assertRaises(MathError):
@@ -125,7 +129,7 @@ class CalculatedTest(unittest.TestCase):
     def test_chosen_rows_become_a_condition_or_go(self) -> None:
         made = study()
         do(made, do="filter_rows", rows=[0, 2, 1], x="v", y="u")
-        self.assertEqual("4 <= v <= 8; 3.1 <= u <= 8.3", made.snapshot.document.row_filter)
+        self.assertEqual("4 <= v <= 8; 3.1 <= u <= 8.3", made.snapshot.section(Data).row_filter)
         self.assertEqual(
             [0, 1, 2], np.flatnonzero(made.snapshot.query(Columns).rows_kept()).tolist()
         )
@@ -187,7 +191,7 @@ class FollowingTest(unittest.TestCase):
                 before = made.snapshot.line(line.id).text
                 do(made, **command)
                 expected = line_of_fit(
-                    made.snapshot.query(Fits).made_fit(made.snapshot.document.fits[0])
+                    made.snapshot.query(Fits).made_fit(made.snapshot.section(Data).fits[0])
                 )
                 self.assertEqual(f"y = {expected}", made.snapshot.line(line.id).text)
                 is_same = command["do"] in ("sort_columns", "rename_column")
@@ -231,8 +235,8 @@ class FollowingTest(unittest.TestCase):
         self.assertEqual({"a", "k", "m"}, set(made.snapshot.values))
         made.set("k", 2)
         do(made, do="fit", model="formula", x="v", y="u", formula="k + m x + a x^2")
-        self.assertEqual({"a": 1.5, "k": 2.0, "m": 1.0}, made.snapshot.document.fits[0].start)
-        best = made.snapshot.query(Fits).made_fit(made.snapshot.document.fits[0])
+        self.assertEqual({"a": 1.5, "k": 2.0, "m": 1.0}, made.snapshot.section(Data).fits[0].start)
+        best = made.snapshot.query(Fits).made_fit(made.snapshot.section(Data).fits[0])
         exact = made.fit("polynomial", x="v", y="u", degree=2)
         np.testing.assert_allclose(
             [best.coefficients[best.names.index(n)] for n in "kma"], exact.coefficients, rtol=1e-9

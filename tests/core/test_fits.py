@@ -11,6 +11,7 @@ from axis_path.core import Study
 from axis_path.core.data import number_of_cell
 from axis_path.core.errors import DataError, FormatError
 from axis_path.core.features.data.edits import remove_column
+from axis_path.core.features.data.section import Data
 
 NORRIS = [
     "0.1",
@@ -342,12 +343,12 @@ class ColumnTest(unittest.TestCase):
         study.column("litres", ["3.2", "4", "5"])
         study.column("speed", [1, 2])
         again = Study.from_dict(study.to_dict())
-        self.assertEqual(study.snapshot.document.columns, again.snapshot.document.columns)
+        self.assertEqual(study.snapshot.section(Data).columns, again.snapshot.section(Data).columns)
         self.assertEqual(
-            ["speed", "litres"], [column.name for column in again.snapshot.document.columns]
+            ["speed", "litres"], [column.name for column in again.snapshot.section(Data).columns]
         )
         again.edit(remove_column, "speed")
-        self.assertEqual(1, len(again.snapshot.document.columns))
+        self.assertEqual(1, len(again.snapshot.section(Data).columns))
         for name, values in (("2x", [1]), ("x", [1] * 100_001), ("x", ["?"])):
             with self.subTest(name), self.assertRaises(DataError):
                 study.column(name, values)

@@ -12,6 +12,7 @@ from axis_path.core.draw import Window
 from axis_path.core.errors import DataError, FormatError, LimitError, MathError
 from axis_path.core.features.data.edits import put_column, remove_column, sort_rows
 from axis_path.core.features.data.fits import Fits
+from axis_path.core.features.data.section import Data, with_data
 from axis_path.core.limits import COLUMN_CELLS, FITS
 from axis_path.core.study import FitAsk, Plot
 
@@ -119,8 +120,8 @@ class FitTest(unittest.TestCase):
 class KeptTest(unittest.TestCase):
     def study(self) -> Study:
         study = study_of(X, Y)
-        study.keep(plots=(Plot("a", "b"),))
-        study.keep(fits=(
+        study.edit(with_data, plots=(Plot("a", "b"),))
+        study.edit(with_data, fits=(
             FitAsk(1, "linear", "a", "b"),
             FitAsk(2, "formula", "a", "b", formula="p x/(q + x)", start={"p": 20, "q": 5}),
         ))  # fmt: skip
@@ -132,17 +133,17 @@ class KeptTest(unittest.TestCase):
         self.assertEqual(study.to_dict(), again.to_dict())
         self.assertEqual(
             (
-                study.snapshot.document.columns,
-                study.snapshot.document.fits,
-                study.snapshot.document.plots,
+                study.snapshot.section(Data).columns,
+                study.snapshot.section(Data).fits,
+                study.snapshot.section(Data).plots,
             ),
             (
-                again.snapshot.document.columns,
-                again.snapshot.document.fits,
-                again.snapshot.document.plots,
+                again.snapshot.section(Data).columns,
+                again.snapshot.section(Data).fits,
+                again.snapshot.section(Data).plots,
             ),
         )
-        for ask in again.snapshot.document.fits:
+        for ask in again.snapshot.section(Data).fits:
             self.assertEqual(
                 study.snapshot.query(Fits).made_fit(ask).text,
                 again.snapshot.query(Fits).made_fit(ask).text,
@@ -173,12 +174,12 @@ class KeptTest(unittest.TestCase):
 
     def test_a_renamed_column_takes_its_fits_and_points_along(self) -> None:
         study = self.study()
-        before = study.snapshot.query(Fits).made_fit(study.snapshot.document.fits[0]).text
+        before = study.snapshot.query(Fits).made_fit(study.snapshot.section(Data).fits[0]).text
         study.edit(put_column, "b", replace(study.column_of("b"), name="burn"))
-        self.assertEqual(["burn", "burn"], [fit.y for fit in study.snapshot.document.fits])
-        self.assertEqual((Plot("a", "burn"),), tuple(study.snapshot.document.plots))
+        self.assertEqual(["burn", "burn"], [fit.y for fit in study.snapshot.section(Data).fits])
+        self.assertEqual((Plot("a", "burn"),), tuple(study.snapshot.section(Data).plots))
         self.assertEqual(
-            before, study.snapshot.query(Fits).made_fit(study.snapshot.document.fits[0]).text
+            before, study.snapshot.query(Fits).made_fit(study.snapshot.section(Data).fits[0]).text
         )
         with self.assertRaises(DataError):
             study.column_of("b")
@@ -193,7 +194,7 @@ class KeptTest(unittest.TestCase):
 
     def test_points_are_drawn_where_both_cells_are(self) -> None:
         study = study_of([1, 2, 3, 400], [1, None, 3, 4])
-        study.keep(plots=(Plot("a", "b"),))
+        study.edit(with_data, plots=(Plot("a", "b"),))
         scene = study.scene(Window((0.0, 10.0), (0.0, 10.0), 100, 100))
         (drawn,) = scene.data
         # The second lacks a cell.
@@ -209,4 +210,4 @@ class KeptTest(unittest.TestCase):
             study.column("a", ["1"] * (COLUMN_CELLS.value + 1))
         with self.assertRaises(DataError):
             study.column("a", ["1", "fog"])
-        self.assertEqual((), tuple(study.snapshot.document.columns))
+        self.assertEqual((), tuple(study.snapshot.section(Data).columns))

@@ -6,11 +6,11 @@ from decimal import Decimal
 import numpy as np
 
 from axis_path.core import Study, Window
-from axis_path.core.document.saved_query import query_from_dict, query_to_dict
 from axis_path.core.draw import place_labels
 from axis_path.core.draw.pixels import FLAG_HEIGHT, Flag, flag_width
 from axis_path.core.errors import FormatError, LimitError
 from axis_path.core.features.data.fits import form_of_fit, line_of_fit
+from axis_path.core.features.findings.section import SavedQueries, query_from_dict, query_to_dict
 from axis_path.core.study import QueryKind, SavedQuery, answer
 
 WINDOW = Window((-10, 10), (-6.5, 6.5), 660, 430)
@@ -129,8 +129,10 @@ class LedgerTest(unittest.TestCase):
             )
             for k, a in enumerate(asks)
         ]
-        study.keep(asks=kept)
-        self.assertEqual(tuple(kept), Study.from_dict(study.to_dict()).snapshot.document.asks)
+        study.keep(SavedQueries(tuple(kept)))
+        self.assertEqual(
+            tuple(kept), Study.from_dict(study.to_dict()).snapshot.section(SavedQueries).queries
+        )
         old = {"id": 3, "line": 1, "low": "0", "high": None}
         self.assertEqual(SavedQuery(3, 1, "0"), query_from_dict(old))
         self.assertEqual(
@@ -199,7 +201,7 @@ class DigitsTest(unittest.TestCase):
         for digits in (20, 2, 3, 7, 10, 14, 15, 17):
             study.apply({"do": "digits", "digits": digits}, WINDOW)
             again = Study.from_dict(study.to_dict())
-            for ask in again.snapshot.document.asks:
+            for ask in again.snapshot.section(SavedQueries).queries:
                 for k, row in enumerate(answer(again.snapshot, ask).rows):
                     shown = Decimal((row.decimal or row.text).replace("−", "-"))
                     key = (ask.id, k)

@@ -7,11 +7,12 @@ from fractions import Fraction
 import numpy as np
 
 from axis_path.core import Study, Window
-from axis_path.core.document.document import WorkingLine
 from axis_path.core.errors import MathError, NameTakenError
-from axis_path.core.features.lines.edits import write_renaming
+from axis_path.core.features.findings.section import SavedQueries
 from axis_path.core.features.settings.edits import set_working
+from axis_path.core.features.working.section import Working, WorkingLine
 from axis_path.core.study import answer
+from axis_path.core.study.naming_edits import write_renaming
 
 #: A line, the old name, the new one, and the line then.
 RENAMED = (
@@ -107,13 +108,14 @@ class RenamingTest(unittest.TestCase):
                     )
                 ):  # fmt: skip
                     study.apply({"do": "find", **ask}, Window((-10, 10), (-7, 7)))
-                    self.assertEqual(k + 1, len(study.snapshot.document.asks))
+                    self.assertEqual(k + 1, len(study.snapshot.section(SavedQueries).queries))
                 study.edit(
                     set_working,
                     [WorkingLine(1, "f(a) + 1"), WorkingLine(2, "3 +"), WorkingLine(3, "aa")],
                 )
                 verdicts = [
-                    answer(study.snapshot, ask).verdict for ask in study.snapshot.document.asks[:5]
+                    answer(study.snapshot, ask).verdict
+                    for ask in study.snapshot.section(SavedQueries).queries[:5]
                 ]
                 for old, new, line in (
                     ("f", "slope", "slope(x) = a x + 1"),
@@ -127,19 +129,23 @@ class RenamingTest(unittest.TestCase):
                         )
                 self.assertEqual(
                     ["slope(t) = 3gain", "", "s + slope(1) = 3\ns - u = gain", "2gain", "1 < slope(x) ≤ c"],
-                    [ask.text for ask in sorted(study.snapshot.document.asks, key=lambda ask: ask.id)[:5]],
+                    [ask.text for ask in sorted(study.snapshot.section(SavedQueries).queries, key=lambda ask: ask.id)[:5]],
                 )  # fmt: skip
                 self.assertEqual(
                     ("-gain", "c"),
-                    next((a.low, a.high) for a in study.snapshot.document.asks if a.low),
+                    next(
+                        (a.low, a.high)
+                        for a in study.snapshot.section(SavedQueries).queries
+                        if a.low
+                    ),
                 )
-                self.assertEqual("slope(gain) + 1", study.snapshot.document.working[0].text)
-                self.assertEqual("3 +", study.snapshot.document.working[1].text)
+                self.assertEqual("slope(gain) + 1", study.snapshot.section(Working).lines[0].text)
+                self.assertEqual("3 +", study.snapshot.section(Working).lines[1].text)
                 self.assertEqual(
                     verdicts,
                     [
                         answer(study.snapshot, ask).verdict
-                        for ask in study.snapshot.document.asks[:5]
+                        for ask in study.snapshot.section(SavedQueries).queries[:5]
                     ],
                 )
 

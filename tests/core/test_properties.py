@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 
 from axis_path.core import MathError, Study, Window
 from axis_path.core.draw import home
+from axis_path.core.features.findings.section import SavedQueries
 from axis_path.core.language import Vocabulary, read_expression
 from axis_path.core.language.tree import Binary, Call, Name, Negative, Node, Number, Operator
 
@@ -195,7 +196,9 @@ class AnyHistoryTest(unittest.TestCase):
         names = [row["name"] for row in scene["rows"] if row["curve"]]
         self.assertEqual(len(names), len(set(names)))
         ids = {line.id for line in study.snapshot.lines}
-        self.assertTrue(all(ask.line in ids for ask in study.snapshot.document.asks))
+        self.assertTrue(
+            all(ask.line in ids for ask in study.snapshot.section(SavedQueries).queries)
+        )
         for row in scene["rows"]:
             problem = row["problem"]
             if problem is not None:

@@ -10,6 +10,7 @@ from scipy.spatial import cKDTree
 
 from axis_path.core import Study, Window
 from axis_path.core.errors import LimitError, MathError
+from axis_path.core.features.findings.section import SavedQueries
 from axis_path.core.features.lines.edits import mark_line
 from axis_path.core.kinds.read_off import proved_reading, quickly_read
 from axis_path.core.limits import FINDINGS
@@ -240,7 +241,7 @@ class SceneTest(unittest.TestCase):
                     all(r["problem"] is None and r["why"] is None for r in scene["rows"])
                 )
                 self.assertTrue(all(slider["used_by"] for slider in scene["sliders"]))
-                for ask in study.snapshot.document.asks:
+                for ask in study.snapshot.section(SavedQueries).queries:
                     found = answer(study.snapshot, ask, with_exact=False)
                     self.assertEqual("", found.problem, ask)
                     self.assertTrue(found.rows, ask)
@@ -374,22 +375,28 @@ class CommandTest(unittest.TestCase):
 
     def test_the_same_search_stands_once_and_the_ledger_is_bounded(self) -> None:
         study = Study.from_dict(morning_tide().document)
-        line = study.snapshot.document.asks[0].line
-        for k in range(2, FINDINGS.value + 2 - len(study.snapshot.document.asks)):
+        line = study.snapshot.section(SavedQueries).queries[0].line
+        for k in range(2, FINDINGS.value + 2 - len(study.snapshot.section(SavedQueries).queries)):
             self.carry_out(study, do="find", line=line, low="0", high=str(k))
-        self.assertEqual(FINDINGS.value, len(study.snapshot.document.asks))
+        self.assertEqual(FINDINGS.value, len(study.snapshot.section(SavedQueries).queries))
         with self.assertRaises(LimitError):
             self.carry_out(study, do="find", line=line, low="0", high="500")
         self.carry_out(study, do="find", line=line, low="0", high="5")
-        self.assertEqual("5", study.snapshot.document.asks[0].high)
-        self.assertEqual(1, sum(ask.high == "5" for ask in study.snapshot.document.asks))
-        self.assertLessEqual(len(study.snapshot.document.asks), FINDINGS.value)
+        self.assertEqual("5", study.snapshot.section(SavedQueries).queries[0].high)
+        self.assertEqual(
+            1, sum(ask.high == "5" for ask in study.snapshot.section(SavedQueries).queries)
+        )
+        self.assertLessEqual(len(study.snapshot.section(SavedQueries).queries), FINDINGS.value)
 
     def test_deleting_a_function_removes_its_findings(self) -> None:
         study = Study.from_dict(morning_tide().document)
-        line = study.snapshot.document.asks[0].line
+        line = study.snapshot.section(SavedQueries).queries[0].line
         self.carry_out(study, do="remove", id=line)
-        self.assertTrue(study.snapshot.document.asks)
+        self.assertTrue(study.snapshot.section(SavedQueries).queries)
         self.assertFalse(
-            [ask for ask in study.snapshot.document.asks if line in (ask.line, ask.other)]
+            [
+                ask
+                for ask in study.snapshot.section(SavedQueries).queries
+                if line in (ask.line, ask.other)
+            ]
         )

@@ -102,8 +102,8 @@ class PlacesTest(unittest.TestCase):
     def test_what_a_table_is_made_from_is_kept(self) -> None:
         study = Study()
         spec = TableSpec("0", "1", "1/4", "11", "", 3, NumberForm.FIXED)
-        study.keep(table=spec)
-        self.assertEqual(spec, Study.from_dict(study.to_dict()).snapshot.document.table)
+        study.keep(spec)
+        self.assertEqual(spec, Study.from_dict(study.to_dict()).snapshot.section(TableSpec))
         usual = Study().to_dict()
         self.assertEqual({"start": "-5", "stop": "5", "step": "1"}, usual["table"])
         for wrong in ({"digits": 99}, {"digits": "3"}, {"form": "roman"}, {"count": 3}):
@@ -183,9 +183,9 @@ class KeptColumnsTest(unittest.TestCase):
             TableColumn("f", Series.SUM, 3, NumberForm.FIXED),
             TableColumn("f", out=True),
         )
-        study.keep(table=TableSpec(columns=columns, over="", at="2pi"))
+        study.keep(TableSpec(columns=columns, over="", at="2pi"))
         kept = study.to_dict()
-        self.assertEqual(columns, Study.from_dict(kept).snapshot.document.table.columns)
+        self.assertEqual(columns, Study.from_dict(kept).snapshot.section(TableSpec).columns)
         for damage in (
             {"text": ""}, {"text": 4}, {"text": "f", "series": "mist"}, {"text": "f", "digits": 16},
             {"text": "f", "digits": "3"}, {"text": "f", "form": "bold"}, "f", None,
@@ -202,10 +202,10 @@ class KeptColumnsTest(unittest.TestCase):
         study.define("f(x) = a x^2")
         study.set("a", 2)
         texts = ("f''", "3f(x) + a", "sin(f(x)/a)", "af(2)")
-        study.keep(table=TableSpec(columns=tuple(map(TableColumn, texts)), over="a"))
+        study.keep(TableSpec(columns=tuple(map(TableColumn, texts)), over="a"))
         study.rename("f", "height")
         study.rename("a", "slack")
-        table = study.snapshot.document.table
+        table = study.snapshot.section(TableSpec)
         self.assertEqual("slack", table.over)
         self.assertEqual("height''", table.columns[0].text)
         heads = study.snapshot.query(Tables).table_heads(

@@ -18,6 +18,7 @@ from axis_path.core.errors import DataError, MathError
 from axis_path.core.features.data.columns import Columns
 from axis_path.core.features.data.fits import Fits, form_of_fit, line_of_fit
 from axis_path.core.features.data.plots import Box, Plots, in_box
+from axis_path.core.features.data.section import Data
 from axis_path.core.study import FitAsk
 
 #: So many rows are sent at once, and so many points of residuals.
@@ -41,21 +42,23 @@ def data_dict(asked: BenchRequest) -> dict[str, Any]:
         kept, problem = None, err.message
     shown = slice(start, start + _MOST_ROWS)
     return {
-        "columns": [_column(study, each.name, start) for each in study.snapshot.document.columns],
+        "columns": [
+            _column(study, each.name, start) for each in study.snapshot.section(Data).columns
+        ],
         "count": count,
         "from": start,
-        "filter": study.snapshot.document.row_filter,
+        "filter": study.snapshot.section(Data).row_filter,
         "filter_problem": problem,
         "kept": None if kept is None else int(np.count_nonzero(kept)),
         "out": [] if kept is None else [not each for each in kept[shown].tolist()],
-        "plots": [asdict(plot) for plot in study.snapshot.document.plots],
+        "plots": [asdict(plot) for plot in study.snapshot.section(Data).plots],
         "chosen": [] if asked.box is None else _chosen(study, asked.box),
-        "fits": [_fit(study, each, asked.given) for each in study.snapshot.document.fits],
+        "fits": [_fit(study, each, asked.given) for each in study.snapshot.section(Data).fits],
     }
 
 
 def _column(study: Study, name: str, start: int) -> dict[str, Any]:
-    kept = next(each for each in study.snapshot.document.columns if each.name == name)
+    kept = next(each for each in study.snapshot.section(Data).columns if each.name == name)
     shown = {"name": name, "unit": kept.unit, "formula": kept.formula, "problem": ""}
     try:
         with calculation():
@@ -79,7 +82,7 @@ def _column(study: Study, name: str, start: int) -> dict[str, Any]:
 def _chosen(study: Study, box: Box) -> list[int]:
     """Return the rows of all points that lie in a part of the plane, in their order."""
     rows: set[int] = set()
-    for plot in study.snapshot.document.plots:
+    for plot in study.snapshot.section(Data).plots:
         try:
             points, places = study.snapshot.query(Plots).plotted(plot)
         except MathError:

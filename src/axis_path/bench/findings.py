@@ -19,6 +19,7 @@ from axis_path.core.deadline import calculation, timeout_scope
 from axis_path.core.draw import Flag, place_labels
 from axis_path.core.draw.pixels import PER_PX
 from axis_path.core.errors import MathError, StoppedError
+from axis_path.core.features.findings.section import SavedQueries
 from axis_path.core.language import Vocabulary, latex, read_expression
 from axis_path.core.limits import FOLLOWING_TIME
 from axis_path.core.study import Answer, QueryKind, Row, SavedQuery, answer
@@ -83,7 +84,7 @@ def following_dict(
     study = asked.study
     answers, late = [], []
     left = FOLLOWING_TIME.value / 1000 - spent
-    for ask in study.snapshot.document.asks:
+    for ask in study.snapshot.section(SavedQueries).queries:
         began = time.perf_counter()
         made = None
         expected = _costs.of(study_id, ask)
@@ -123,7 +124,7 @@ def findings_dict(asked: BenchRequest, study_id: uuid.UUID) -> dict[str, Any]:
     is_at_rest = not asked.given.get("drafts") and not asked.visits
     whole = asked.given.get("whole")
     answers = []
-    for ask in study.snapshot.document.asks:
+    for ask in study.snapshot.section(SavedQueries).queries:
         began = time.perf_counter()
         answers.append((ask, _answered(study, ask, with_exact=is_at_rest)))
         if not (is_at_rest and ask.what is QueryKind.SOLVE):

@@ -13,8 +13,8 @@ from axis_path.bench.job import Job
 from axis_path.core import Study, Window
 from axis_path.core.draw import HOME_X, HOME_Y
 from axis_path.core.errors import MathError
+from axis_path.core.features.axes.queries import Axes
 from axis_path.core.features.data.plots import Box
-from axis_path.core.scene.pictures import Pictures
 
 _MOST_DRAFTS = 20
 _MOST_VISITS = 24
@@ -67,7 +67,7 @@ def read_request(job: Job) -> BenchRequest:
     (drafts,) = _states([given.get("drafts") or []], 1)
     study = _drafted(job.study, drafts, window)
     window = followed(
-        study, study.snapshot.query(Pictures).on_axes(window), given["window"].get("follows")
+        study, study.snapshot.query(Axes).on_axes(window), given["window"].get("follows")
     )
     reading, pointer = (number_or_none(given.get(name)) for name in ("reading", "pointer_y"))
     is_typed = given.get("is_reading_typed") is True and reading is not None

@@ -13,6 +13,7 @@ from axis_path.core.compile.results import Results
 from axis_path.core.deadline import calculation
 from axis_path.core.errors import MathError, StoppedError
 from axis_path.core.evaluate import ResultKind
+from axis_path.core.features.working.section import Working
 from axis_path.core.language import Vocabulary, read_expression, typeset
 from axis_path.core.study import VALUED, problem_dict
 
@@ -125,7 +126,7 @@ def working_dict(study: Study, digits: int) -> list[dict[str, Any]]:
     """Return every line of the working with its result."""
     began = time.monotonic()
     lines = []
-    for work in study.snapshot.document.working:
+    for work in study.snapshot.section(Working).lines:
         line: dict[str, Any] = {"id": work.id, "text": work.text, "problem": None, "result": None}
         in_time = time.monotonic() - began < _EXACT_BUDGET_S
         try:

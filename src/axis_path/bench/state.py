@@ -21,11 +21,14 @@ from axis_path.bench.request import (
 )
 from axis_path.core import Study, Window
 from axis_path.core.errors import MathError
+from axis_path.core.features.axes.queries import Axes
+from axis_path.core.features.axes.section import AxesSpec
+from axis_path.core.features.findings.section import SavedQueries
 from axis_path.core.features.motion.edits import go_on
 from axis_path.core.features.motion.queries import Motion
 from axis_path.core.limits import AHEAD_TIME
-from axis_path.core.scene.pictures import Pictures
 from axis_path.core.study import axes_to_dict, overview
+from axis_path.core.tabulate import TableSpec
 from axis_path.core.warm import is_compiled
 
 _MOST_COMMANDS = 20
@@ -92,12 +95,12 @@ def committed(job: Job) -> dict[str, Any]:
 
 def _document(study: Study) -> dict[str, Any]:
     """Return what the page must know of a study beyond its scene."""
-    table = study.snapshot.document.table
+    table = study.snapshot.section(TableSpec)
     return {
         "unit": study.snapshot.unit.value,
-        "axes_spec": axes_to_dict(study.snapshot.document.axes),
+        "axes_spec": axes_to_dict(study.snapshot.section(AxesSpec)),
         "table": asdict(table),
-        "digits": study.snapshot.document.digits,
+        "digits": study.snapshot.section(SavedQueries).digits,
     }
 
 
@@ -105,7 +108,7 @@ def _window(asked: BenchRequest, study: Study) -> Window:
     # What was carried out may have changed the axes.
     return followed(
         study,
-        study.snapshot.query(Pictures).on_axes(asked.window),
+        study.snapshot.query(Axes).on_axes(asked.window),
         asked.given["window"].get("follows"),
     )
 

@@ -19,6 +19,7 @@ from axis_path.core.compile.results import Results
 from axis_path.core.deadline import calculation
 from axis_path.core.errors import LimitError, MathError
 from axis_path.core.evaluate import RealFunction
+from axis_path.core.features.axes.section import AxesSpec
 from axis_path.core.features.tables.queries import BrokenColumn, Tables
 from axis_path.core.kinds.states import States
 from axis_path.core.limits import EXACT_CELLS, SHEET_ROWS
@@ -114,7 +115,7 @@ def exact_cells_dict(asked: BenchRequest) -> dict[str, Any]:
 def _spec(asked: BenchRequest) -> TableSpec:
     """Return what the table is made from: what is kept, or what a finer look is at."""
     finer = asked.given.get("finer")
-    kept: TableSpec = asked.study.snapshot.document.table
+    kept: TableSpec = asked.study.snapshot.section(TableSpec)
     if not isinstance(finer, list) or len(finer) != 2 or not all(isinstance(e, str) for e in finer):
         return kept
     return replace(kept, start=finer[0], stop=finer[1], count=str(_FINER_ROWS), listed="")
@@ -205,7 +206,7 @@ def table_rows(
     Raises:
         MathError: the table cannot be made, or is too long for exact forms.
     """
-    spec, shown = study.snapshot.document.table, study.snapshot.query(States).functions()
+    spec, shown = study.snapshot.section(TableSpec), study.snapshot.query(States).functions()
     places = study.snapshot.query(Tables).table_places(spec)
     heads = [
         head
@@ -247,13 +248,13 @@ def table_rows(
 
 def _units(study: Study, spec: TableSpec) -> tuple[str, str]:
     """Return what the names of the axes say of the places and of the values, in brackets."""
-    of_places = study.snapshot.document.axes.x.name
+    of_places = study.snapshot.section(AxesSpec).x.name
     if spec.over:
         slider = next(
             (e.slider for e in study.snapshot.lines if e.moving and e.moving[0] == spec.over), None
         )
         of_places = slider.unit if slider is not None else ""
-    names = (of_places, study.snapshot.document.axes.y.name)
+    names = (of_places, study.snapshot.section(AxesSpec).y.name)
     across, up = (f" ({name})" if name else "" for name in names)
     return across, up
 

@@ -33,8 +33,11 @@ _DATABASE_S = 60.0
 _STOP_S = 8.0
 #: What is loaded when everything has been started and has had a moment to answer.
 _LATER = (
-    "axis_path.core.evaluate.exact.exact_form", "scipy.optimize", "scipy.interpolate", "ziamath.zmath",
-)  # fmt: skip
+    "axis_path.core.evaluate.exact.exact_form",
+    "scipy.optimize",
+    "scipy.interpolate",
+    "ziamath.zmath",
+)
 _REST_S = 2.0
 _log = logging.getLogger("axis_path.serving")
 

@@ -8,6 +8,8 @@ from typing import Any
 from sqlalchemy.orm import Session
 
 from axis_path.core import Study
+from axis_path.core.features.data.section import with_data
+from axis_path.core.features.findings.section import SavedQueries
 from axis_path.core.features.lines.edits import mark_line, put_family, put_runner, put_trail
 from axis_path.core.features.motion.edits import go_on
 from axis_path.core.features.sliders.edits import change_slider
@@ -54,7 +56,7 @@ def morning_tide() -> DemoStudy:
     study.set("d", "1.3", low=0, high=4, step="0.05")
     study.define("# Above zero the ferry can dock")
     study.define("m(t) = h(t) - g(t)")
-    study.keep(table=TableSpec("0", "12", "1"))
+    study.keep(TableSpec("0", "12", "1"))
     height, growing, margin = (_line_id(study, head) for head in ("h(", "g(", "m("))
     asks = [
         SavedQuery(1, margin, "0", "12.4"),
@@ -64,7 +66,7 @@ def morning_tide() -> DemoStudy:
         SavedQuery(5, height, None, None, QueryKind.INFLECTIONS),
         SavedQuery(6, what=QueryKind.SOLVE, text="h(t) = 3", low="0", high="12.4", unknown="t"),
     ]
-    study.keep(asks=tuple(asks))
+    study.keep(SavedQueries(tuple(asks)))
     view = {"window": {"x": [-1.0, 13.0], "y": [-3.2, 4.6]}, "reading": 4.6, "tab": "findings"}
     return DemoStudy("Morning tide", study.to_dict(), view)
 
@@ -86,7 +88,7 @@ def mooring_line() -> DemoStudy:
     study.define("# The pull on a bollard in kN, if the rope hangs x metres deep")
     study.define("pull(x) = 0.6x + 4.8/x for x > 0")
     study.edit(mark_line, _line_id(study, "pull("), hidden=True)
-    study.keep(table=TableSpec("-4", "4", "1/2"))
+    study.keep(TableSpec("-4", "4", "1/2"))
     curve, level, clear, ground, pull = (
         _line_id(study, head) for head in ("rope(", "water(", "clear(", "ground", "pull(")
     )
@@ -114,7 +116,7 @@ def mooring_line() -> DemoStudy:
             note="the pull on both bollards",
         ),
     ]
-    study.keep(asks=tuple(asks))
+    study.keep(SavedQueries(tuple(asks)))
     view = {"window": {"x": [-5.5, 5.5], "y": [-1.4, 4.2]}, "reading": 1.5, "tab": "findings"}
     return DemoStudy("Mooring line", study.to_dict(), view)
 
@@ -134,7 +136,7 @@ def beam_sweep() -> DemoStudy:
     study.define("now = boat(m)")
     study.set("m", "2.5", low=0, high=8, step="0.1")
     title = "The beam of Tern Quay: `3 + k cos(3theta)`"
-    study.keep(axes=AxesSpec(grid=GridKind.POLAR, equal=True, title=title))
+    study.keep(AxesSpec(grid=GridKind.POLAR, equal=True, title=title))
     view = {"window": {"x": [-6.6, 6.6], "y": [-4.2, 4.2]}, "tab": "findings"}
     return DemoStudy("Beam sweep", study.to_dict(), view)
 
@@ -161,7 +163,7 @@ def wake() -> DemoStudy:
     study.edit(put_trail, wave, Trail(most=300))
     study.edit(put_trail, buoy, Trail(most=800))
     study.edit(go_on, [{time: f"pi*{k}/180"} for k in range(24)])
-    study.keep(axes=AxesSpec(equal=True))
+    study.keep(AxesSpec(equal=True))
     view = {"window": {"x": [-1.2, 13.8], "y": [-4.0, 4.5]}, "tab": "values"}
     return DemoStudy("Wake", study.to_dict(), view)
 
@@ -181,7 +183,7 @@ def breakwater() -> DemoStudy:
     study.define("depth(x, y) = 9 - x^2/4 - y^2")
     hidden = next(line for line in study.snapshot.lines if line.text.startswith("depth("))
     study.edit(mark_line, hidden.id, hidden=True)
-    study.keep(axes=AxesSpec(grid=GridKind.COARSE, equal=True))
+    study.keep(AxesSpec(grid=GridKind.COARSE, equal=True))
     view = {"window": {"x": [-7.0, 7.0], "y": [-4.5, 4.5]}, "tab": "findings"}
     return DemoStudy("Breakwater", study.to_dict(), view)
 
@@ -197,12 +199,15 @@ def fuel_log() -> DemoStudy:
     study.define("# The harbour launch: litres per hour at a speed of v knots, from its log")
     study.column("speed", _SPEEDS, "kn")
     study.column("litres", _LITRES, "L/h")
-    study.keep(plots=(Plot("speed", "litres"),))
-    study.keep(fits=(FitAsk(1, "polynomial", "speed", "litres", 2),))
+    study.edit(
+        with_data,
+        plots=(Plot("speed", "litres"),),
+        fits=(FitAsk(1, "polynomial", "speed", "litres", 2),),
+    )
     study.define("# The fuel for one nautical mile, where u(v) is near what was measured")
     study.define("u(v) = 2.8 - 0.51v + 0.148v^2 for 4 <= v <= 13")
     study.define("m(v) = u(v)/v for 4 <= v <= 13")
-    study.keep(asks=(SavedQuery(1, _line_id(study, "m("), "4", "13", QueryKind.EXTREMA),))
+    study.keep(SavedQueries((SavedQuery(1, _line_id(study, "m("), "4", "13", QueryKind.EXTREMA),)))
     view = {"window": {"x": [-1.0, 15.0], "y": [-2.0, 24.0]}, "tab": "data"}
     return DemoStudy("Fuel log", study.to_dict(), view)
 

@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from fractions import Fraction
-from typing import Any, Protocol, TypeVar, cast
+from typing import Protocol, TypeVar, cast
 
 from axis_path.core.compile.analysis import Analysis, analyse
 from axis_path.core.compile.definition import Definition
@@ -39,6 +39,7 @@ class Query(Protocol):
 
 
 Q = TypeVar("Q", bound=Query)
+S = TypeVar("S")
 
 
 class Snapshot:
@@ -72,9 +73,13 @@ class Snapshot:
         self._share(other, "analysis", "values", "_places", "_keys")
         return other
 
-    def with_fields(self, **fields: Any) -> Snapshot:  # noqa: ANN401 - fields of a document
-        """Return the snapshot of the document with other fields."""
-        return self.after(replace(self.document, **fields))
+    def section(self, kind: type[S]) -> S:
+        """Return what a feature keeps in the document."""
+        return self.document.section(kind)
+
+    def with_section(self, section: object) -> Snapshot:
+        """Return the snapshot with another section of one feature."""
+        return self.after(self.document.with_section(section))
 
     def with_lines(self, lines: Sequence[StudyLine]) -> Snapshot:
         """Return the snapshot with other lines, which get the names and colours they lack.
@@ -85,7 +90,7 @@ class Snapshot:
         if len(lines) > LINES.value:
             raise LimitError(f"A study can have {LINES.value} lines.")
         named = settled(tuple(lines), before=self.lines)
-        return self.with_fields(lines=named)
+        return self.after(replace(self.document, lines=named))
 
     def with_line(self, line: StudyLine) -> Snapshot:
         """Return the snapshot with a line in the place of the one with its id.
@@ -97,7 +102,7 @@ class Snapshot:
         old, lines = self.lines[place], list(self.lines)
         lines[place] = line
         line = lines[place] = settle_line(lines, place)
-        other = self.with_fields(lines=tuple(lines))
+        other = self.after(replace(self.document, lines=tuple(lines)))
         self._share(other, "_places")
         other._keys = self._keys.with_key(place, line.key)
         if not old.key.is_slider and not line.key.is_slider:

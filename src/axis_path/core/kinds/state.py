@@ -11,7 +11,6 @@ from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Ball
 from axis_path.core.compile.definition import Definition
-from axis_path.core.document.axes import AxesSpec, Steps, TitleLine
 from axis_path.core.draw import RealRelation, Window
 from axis_path.core.errors import MathError, StoppedError
 from axis_path.core.evaluate import RealFunction, RealPath, RealSurface
@@ -55,9 +54,6 @@ class State:
     problems: dict[int, MathError]
     computed: dict[int, str]
     unit: AngleUnit = AngleUnit.RADIANS
-    axes: AxesSpec = AxesSpec()  # noqa: RUF009 - it cannot be changed
-    steps: Steps = Steps()  # noqa: RUF009 - it cannot be changed
-    title: tuple[TitleLine, ...] = ()
     ranges: dict[int, SliderRange | MathError] = field(default_factory=dict)
     end_uses: Mapping[str, frozenset[str]] = field(default_factory=dict)
     runners: dict[int, Ball | MathError] = field(default_factory=dict)

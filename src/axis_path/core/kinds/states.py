@@ -11,7 +11,6 @@ from axis_path.core.compile.results import Results, real_points
 from axis_path.core.compile.slider_queries import Sliders
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.deadline import calculation
-from axis_path.core.document.axes import Steps, title_lines
 from axis_path.core.errors import DomainError, MathError, StoppedError
 from axis_path.core.evaluate import RealFunction, ResultKind
 from axis_path.core.kinds.read_off import READING_DIGITS
@@ -55,11 +54,10 @@ class States:
     def _evaluated(self) -> tuple[State, bool]:
         """Return the state, and whether nothing of it took too long."""
         is_whole = True
-        definitions, axes = self._snapshot.definitions(), self._snapshot.document.axes
-        title = title_lines(axes.title, self._results.typeset)
+        definitions = self._snapshot.definitions()
         state = State(
-            definitions, {}, {}, {}, {}, {}, {}, {}, self._snapshot.unit, axes, self._steps(),
-            title, self._sliders.ranges(), self._sliders.end_uses(),
+            definitions, {}, {}, {}, {}, {}, {}, {}, self._snapshot.unit,
+            self._sliders.ranges(), self._sliders.end_uses(),
         )  # fmt: skip
         for definition in definitions:
             if definition.aside or definition.problem is not None:
@@ -102,18 +100,3 @@ class States:
                 state.points[definition.id] = real_points(points.reshape(-1, 2))
         state.computed[definition.id] = text
         return is_whole
-
-    def _steps(self) -> Steps:
-        """Return the steps of the axes; one that has lost its value is automatic."""
-        return Steps(
-            *(
-                self._step(axis.step)
-                for axis in (self._snapshot.document.axes.x, self._snapshot.document.axes.y)
-            )
-        )
-
-    def _step(self, text: str) -> float | None:
-        try:
-            return self._numbers.positive(text) if text else None
-        except MathError:
-            return None

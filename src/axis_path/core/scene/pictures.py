@@ -19,8 +19,11 @@ from axis_path.core.draw import (
     sample_curve,
     sample_path,
 )
+from axis_path.core.features.axes.queries import Axes
 from axis_path.core.features.checks.queries import Checks
+from axis_path.core.features.checks.section import SamplingCheck
 from axis_path.core.features.data.plots import Box, Plots
+from axis_path.core.features.data.section import Data
 from axis_path.core.features.motion.row import trail_tenths
 from axis_path.core.kinds.states import States
 from axis_path.core.lines.meaning import Kind
@@ -46,12 +49,6 @@ class Pictures:
         if self._snapshot.definition_of(name).kind in (Kind.PATH, Kind.POLAR):
             return sample_path(self._curves.path(name), window)
         return sample_curve(self._curves.function(name), window)
-
-    def on_axes(self, window: Window) -> Window:
-        """Return a window on this study's axes that shows the same, as far as it can."""
-        return window.on_axes(
-            log_x=self._snapshot.document.axes.x.log, log_y=self._snapshot.document.axes.y.log
-        )
 
     def extents(self, window: Window, only: int | None = None) -> list[Extent]:
         """Return how far the shown lines reach that have a size of their own.
@@ -93,17 +90,19 @@ class Pictures:
             box: a part of the plane; points of data within it are told as chosen.
         """
         state = self._states.state
-        made = make_scene(state, window, reading_x=reading_x, pointer_y=pointer_y)
+        made = make_scene(
+            state, self._snapshot.query(Axes), window, reading_x=reading_x, pointer_y=pointer_y
+        )
         if with_trails:
             for row in made.rows:
                 kept = self._snapshot.line(row["id"]).trail
                 if kept is not None:
                     row["trail"] = {"most": kept.most, "dots": trail_tenths(kept, window)}
-        if self._snapshot.document.plots:
+        if self._snapshot.section(Data).plots:
             made = replace(made, data=self._plots.drawn(window, box))
         return (
             made
-            if self._snapshot.document.check is None
+            if self._snapshot.section(SamplingCheck).check is None
             else replace(made, check=self._checks.drawn(state, window))
         )
 

@@ -18,7 +18,6 @@ from numpy.typing import NDArray
 
 from axis_path.core.compile.definition import Definition
 from axis_path.core.deadline import calculation
-from axis_path.core.document.axes import draw_axes, label_places
 from axis_path.core.draw import (
     Window,
 )
@@ -33,6 +32,8 @@ from axis_path.core.evaluate import (
     RealFunction,
     RealPath,
 )
+from axis_path.core.features.axes.drawing import draw_axes, label_places
+from axis_path.core.features.axes.queries import Axes
 from axis_path.core.features.motion.row import make_runner
 from axis_path.core.features.sliders.row import make_sliders
 from axis_path.core.kinds.closing import closing_dict
@@ -111,6 +112,7 @@ _LONGEST_READING = 9
 
 def make_scene(
     state: State,
+    axes: Axes,
     window: Window,
     *,
     reading_x: float | Fraction | None = None,
@@ -120,6 +122,7 @@ def make_scene(
 
     Args:
         state: the study in one state.
+        axes: the axes in that state.
         window: what part of the plane is seen, and how far it is drawn beyond.
         reading_x: where the reading line stands, in axis units; None for no line. A float is
             rounded to what a pixel can tell, a fraction is taken as it is.
@@ -129,15 +132,15 @@ def make_scene(
     definitions = state.definitions
     drawings = {d.id: state.draw(d, window) for d in definitions}
     members = _members(state, window)
-    axes = draw_axes(
-        state.axes,
-        state.steps,
+    drawn_axes = draw_axes(
+        axes.spec,
+        axes.steps,
         window,
         state.unit,
         variable=_variable(definitions),
-        title=state.title,
+        title=axes.title,
     )
-    labels = label_places(axes, window.seen)
+    labels = label_places(drawn_axes, window.seen)
     flags, member_flags = _flags(
         definitions, drawings, members, state.families, window.seen, labels
     )
@@ -156,12 +159,12 @@ def make_scene(
     ]
     return Scene(
         window,
-        axes,
+        drawn_axes,
         rows,
         make_sliders(definitions, state.ranges, users, state.typed),
         _reading(x_reading, window),
         _why_empty(definitions, rows),
-        place_legend(rows, window.seen, state.axes.legend_at) if state.axes.legend else None,
+        place_legend(rows, window.seen, axes.spec.legend_at) if axes.spec.legend else None,
     )
 
 

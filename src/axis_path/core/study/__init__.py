@@ -5,11 +5,11 @@ together what the bench draws.
 """
 
 from axis_path.core.compile.definition import Definition
-from axis_path.core.document.axes import AxesSpec, GridKind, axes_to_dict
-from axis_path.core.document.document import WorkingLine
-from axis_path.core.document.fit_query import FitAsk, Plot
-from axis_path.core.document.saved_query import QueryKind, SavedQuery
+from axis_path.core.features.axes.section import AxesSpec, GridKind, axes_to_dict
+from axis_path.core.features.data.section import FitAsk, Plot
 from axis_path.core.features.findings.answers import Answer, Row, answer
+from axis_path.core.features.findings.section import QueryKind, SavedQuery
+from axis_path.core.features.working.section import WorkingLine
 from axis_path.core.kinds.lane import end_text
 from axis_path.core.kinds.problems import problem_dict
 from axis_path.core.lines.domains import NewEnd, number_text, rewrite_domain, round_to_px

@@ -14,7 +14,7 @@ from axis_path.core.compile.results import Results
 from axis_path.core.compile.slider_queries import Sliders
 from axis_path.core.compile.snapshot import Query, Snapshot
 from axis_path.core.data import Column
-from axis_path.core.document.document import Document, document_from_dict, document_to_dict
+from axis_path.core.document.document import Document
 from axis_path.core.draw import Window
 from axis_path.core.features.data import edits as data_edits
 from axis_path.core.features.data.columns import Columns
@@ -28,7 +28,9 @@ from axis_path.core.features.sliders import edits as slider_edits
 from axis_path.core.features.tables.queries import Tables
 from axis_path.core.language.tree import AngleUnit
 from axis_path.core.scene.pictures import Pictures
+from axis_path.core.study import naming_edits
 from axis_path.core.study.commands import apply
+from axis_path.core.study.format import document_from_dict, document_to_dict
 
 P = ParamSpec("P")
 R = TypeVar("R")
@@ -116,9 +118,9 @@ class Study:
         """Go on to what an edit makes of the snapshot; the study stays as it was if that raises."""
         self.snapshot = change(self.snapshot, *args, **kwargs)
 
-    def keep(self, **fields: Any) -> None:  # noqa: ANN401 - fields of a document
-        """Keep other fields of the document: axes, table, asks, working, plots."""
-        self.snapshot = self.snapshot.with_fields(**fields)
+    def keep(self, section: object) -> None:
+        """Keep another section of a feature, such as ``AxesSpec`` or ``TableSpec``."""
+        self.snapshot = self.snapshot.with_section(section)
 
     def define(self, text: str) -> Definition:
         """Write a line, or write the line of the same name anew.
@@ -139,7 +141,7 @@ class Study:
             UnknownNameError: there is none.
         """
         needed_by = self.snapshot.query(Sliders).users(name)
-        self.snapshot = line_edits.remove(self.snapshot, name)
+        self.snapshot = naming_edits.remove(self.snapshot, name)
         return needed_by
 
     def names(self) -> list[str]:
@@ -156,7 +158,7 @@ class Study:
         return self.column_of(name)
 
     write = _edits(line_edits.write)
-    rename = _edits(line_edits.rename)
+    rename = _edits(naming_edits.rename)
     set = _edits(slider_edits.set_slider)
     set_unit = _edits(settings_edits.set_unit)
 

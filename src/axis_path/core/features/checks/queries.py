@@ -10,10 +10,10 @@ from numpy.typing import NDArray
 from axis_path.core.compile.numbers import Numbers
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.deadline import calculation
-from axis_path.core.document.document import Check
 from axis_path.core.draw import Window, check_sampling, sample_curve
 from axis_path.core.draw.pixels import dot_tenths
 from axis_path.core.errors import DomainError, LimitError, MathError
+from axis_path.core.features.checks.section import Check, SamplingCheck
 from axis_path.core.kinds.state import State
 from axis_path.core.limits import CHECK_POINTS
 
@@ -50,7 +50,7 @@ class Checks:
 
     def drawn(self, state: State, window: Window) -> dict[str, Any] | None:
         """Return the sampling check that is kept with the study, as plain data."""
-        check = self._snapshot.document.check
+        check = self._snapshot.section(SamplingCheck).check
         function = None if check is None else state.functions.get(check.line)
         if check is None or function is None:
             return None

@@ -16,6 +16,7 @@ from axis_path.core.data import Column
 from axis_path.core.deadline import check
 from axis_path.core.errors import DataError, EquationError, LimitError, MathError
 from axis_path.core.evaluate import VALUE_BITS, Expression, evaluate_constant, to_fraction
+from axis_path.core.features.data.section import Data, with_data
 from axis_path.core.language import Vocabulary, read_expression
 from axis_path.core.language.read import read_body
 from axis_path.core.language.tree import names_in
@@ -52,7 +53,7 @@ class Columns:
         Raises:
             MathError: the filter cannot be used any more.
         """
-        text = self._snapshot.document.row_filter
+        text = self._snapshot.section(Data).row_filter
         if not text.strip():
             return None
         kept = self._calculated
@@ -92,7 +93,7 @@ class Columns:
     def row_count(self) -> int:
         """Return how many rows the longest typed column has."""
         return max(
-            (len(each.cells) for each in self._snapshot.document.columns if not each.formula),
+            (len(each.cells) for each in self._snapshot.section(Data).columns if not each.formula),
             default=0,
         )
 
@@ -103,8 +104,8 @@ class Columns:
             MathError: its formula does not read, lacks something, or goes round in a circle.
         """
         document = self._snapshot.document
-        others = (each for each in document.columns if each.name != column.name)
-        trial = self._snapshot.with_fields(columns=(*others, column))
+        others = (each for each in document.section(Data).columns if each.name != column.name)
+        trial = with_data(self._snapshot, columns=(*others, column))
         trial.query(Columns).column_of(column.name)
 
     def condition_of(self, rows: Sequence[int], *names: str) -> str:
@@ -124,7 +125,8 @@ class Columns:
         return "; ".join(parts)
 
     def _calculate(self, name: str, waiting: frozenset[str]) -> Column:
-        column = next((each for each in self._snapshot.document.columns if each.name == name), None)
+        columns = self._snapshot.section(Data).columns
+        column = next((each for each in columns if each.name == name), None)
         if column is None:
             raise DataError(f"There is no column `{name}`.")
         if not column.formula:
@@ -139,7 +141,8 @@ class Columns:
         return found
 
     def _cells(self, column: Column, waiting: frozenset[str]) -> Cells:
-        others = [each.name for each in self._snapshot.document.columns if each.name != column.name]
+        columns = self._snapshot.section(Data).columns
+        others = [each.name for each in columns if each.name != column.name]
         node = read_expression(column.formula, self.names_of(others))
         used = [name for name in others if name in names_in(node)]
         expression = self._snapshot.analysis.expression(node, used)
@@ -148,7 +151,7 @@ class Columns:
         return tuple(None if row is None else _number(row[0]) for row in values)
 
     def _where(self, text: str) -> NDArray[np.bool_]:
-        names = [each.name for each in self._snapshot.document.columns]
+        names = [each.name for each in self._snapshot.section(Data).columns]
         compared = read_body(text, self.names_of(names)).compared
         if compared is None:
             raise DataError(f"`{text.strip()}` is no condition: write one like `2 < speed <= 10`.")

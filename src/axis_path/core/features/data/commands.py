@@ -7,7 +7,6 @@ from typing import Any
 
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.data import Column, number_of_cell
-from axis_path.core.document.fit_query import Plot, fit_from_dict
 from axis_path.core.draw import Window
 from axis_path.core.errors import DataError, LimitError
 from axis_path.core.features.command import Command, Edited
@@ -23,6 +22,7 @@ from axis_path.core.features.data.edits import (
     with_columns,
 )
 from axis_path.core.features.data.fits import Fits
+from axis_path.core.features.data.section import Data, Plot, fit_from_dict, with_data
 from axis_path.core.features.fields import CommandError, number_of, text_of
 from axis_path.core.language import NAME_PATTERN
 from axis_path.core.limits import COLUMN_CELLS, FITS
@@ -59,12 +59,12 @@ def _cell(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edite
 
 def _rename(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
     name, to = text_of(command, "name"), text_of(command, "to")
-    column = next((each for each in snapshot.document.columns if each.name == name), None)
+    column = next((each for each in snapshot.section(Data).columns if each.name == name), None)
     if column is None:
         raise DataError(f"There is no column `{name}`.")
     if NAME_PATTERN.fullmatch(to) is None:
         raise DataError(f"`{to}` cannot be the name of a column.")
-    if to != column.name and any(each.name == to for each in snapshot.document.columns):
+    if to != column.name and any(each.name == to for each in snapshot.section(Data).columns):
         raise DataError(f"There is a column `{to}` already.")
     unit = text_of(command, "unit") if isinstance(command.get("unit"), str) else column.unit
     snapshot = put_column(snapshot, column.name, replace(column, name=to, unit=unit[:40]))
@@ -74,7 +74,7 @@ def _rename(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edi
 def _calculate(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
     """Calculate a column from others, row by row; an empty formula leaves its cells as typed."""
     name, formula = text_of(command, "name"), text_of(command, "formula").strip()
-    known = next((each for each in snapshot.document.columns if each.name == name), None)
+    known = next((each for each in snapshot.section(Data).columns if each.name == name), None)
     if known is not None and not formula:
         snapshot = put_column(
             snapshot, name, replace(snapshot.query(Columns).column_of(name), formula="")
@@ -85,7 +85,7 @@ def _calculate(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> 
     if known is None:
         snapshot = keep_column(snapshot, name, [])
     snapshot = with_columns(
-        snapshot, [made if each.name == name else each for each in snapshot.document.columns]
+        snapshot, [made if each.name == name else each for each in snapshot.section(Data).columns]
     )
     return snapshot, f"Calculate {name}"
 
@@ -101,7 +101,7 @@ def _filter(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edi
         text = text_of(command, "text").strip()
     if text:
         snapshot.query(Columns).rows_where(text)
-    snapshot = snapshot.with_fields(row_filter=text)
+    snapshot = with_data(snapshot, row_filter=text)
     return snapshot, ("Filter the rows" if text else "Keep all rows")
 
 
@@ -137,27 +137,27 @@ def _plot(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edite
         for name in ("x_error", "y_error")
     ]
     plot = Plot(text_of(command, "x"), text_of(command, "y"), *errors)
-    kept = [each for each in snapshot.document.plots if (each.x, each.y) != (plot.x, plot.y)]
+    kept = [each for each in snapshot.section(Data).plots if (each.x, each.y) != (plot.x, plot.y)]
     if command.get("away") is not True:
         for name in plot.columns:
             snapshot.query(Columns).column_of(name)
         if len(kept) >= FITS.value:
             raise LimitError(f"A study draws {FITS.value} pairs of columns at most.")
         kept.append(plot)
-    snapshot = snapshot.with_fields(plots=tuple(kept))
+    snapshot = with_data(snapshot, plots=tuple(kept))
     return snapshot, f"Draw {plot.y} against {plot.x}"
 
 
 def _fit(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
-    number = max((each.id for each in snapshot.document.fits), default=0) + 1
+    number = max((each.id for each in snapshot.section(Data).fits), default=0) + 1
     ask = fit_from_dict({**command, "id": number})
     if ask.formula and not ask.start:
         ask = replace(ask, start=snapshot.query(Fits).formula_start(ask.formula))
     snapshot.query(Fits).made_fit(ask)
-    if len(snapshot.document.fits) >= FITS.value:
+    if len(snapshot.section(Data).fits) >= FITS.value:
         raise LimitError(f"A study keeps {FITS.value} fits at most.")
-    others = (each for each in snapshot.document.fits if replace(each, id=number) != ask)
-    snapshot = snapshot.with_fields(fits=(ask, *others))
+    others = (each for each in snapshot.section(Data).fits if replace(each, id=number) != ask)
+    snapshot = with_data(snapshot, fits=(ask, *others))
     return snapshot, f"Fit {ask.y} against {ask.x}"
 
 
@@ -175,13 +175,13 @@ def _try(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited
 
 def _unfit(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
     number = number_of(command, "fit")
-    snapshot = snapshot.with_fields(
-        fits=tuple([each for each in snapshot.document.fits if each.id != number])
+    snapshot = with_data(
+        snapshot, fits=tuple([each for each in snapshot.section(Data).fits if each.id != number])
     )
     return snapshot, "Remove a fit"
 
 
-DATA_COMMANDS: dict[str, Command] = {
+COMMANDS: dict[str, Command] = {
     "columns": _columns,
     "cell": _cell,
     "calculate": _calculate,

@@ -9,10 +9,10 @@ from fractions import Fraction
 
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.data import Column, number_of_cell
-from axis_path.core.document.fit_query import Plot
 from axis_path.core.errors import DataError, MathError
 from axis_path.core.features.data.columns import Columns
 from axis_path.core.features.data.fits import Fits, line_of_fit
+from axis_path.core.features.data.section import Data, Plot, with_data
 from axis_path.core.features.lines.edits import put_line, write
 from axis_path.core.features.lines.renaming import renamed_number
 from axis_path.core.features.sliders.edits import set_slider
@@ -26,7 +26,7 @@ _HEAD = re.compile(r"\s*(\w+\s*\(\s*x\s*\)|y)\s*=")
 
 def with_columns(snapshot: Snapshot, columns: Sequence[Column]) -> Snapshot:
     """Keep other columns of data."""
-    return snapshot.with_fields(columns=tuple(columns))
+    return with_data(snapshot, columns=tuple(columns))
 
 
 def keep_column(
@@ -48,7 +48,7 @@ def keep_column(
     if len(values) > COLUMN_CELLS.value:
         raise DataError(f"A column has {COLUMN_CELLS.value:,} cells at most.")
     made = Column(name, tuple(map(number_of_cell, values)), unit)
-    columns = snapshot.document.columns
+    columns = snapshot.section(Data).columns
     if any(each.name == name for each in columns):
         return with_columns(snapshot, [made if each.name == name else each for each in columns])
     if len(columns) >= COLUMNS.value:
@@ -63,41 +63,40 @@ def put_column(snapshot: Snapshot, name: str, column: Column) -> Snapshot:
         DataError: there is none of that name.
     """
     _check_column(snapshot, name)
-    document = snapshot.document
-    columns = [column if each.name == name else each for each in document.columns]
-    changed = with_columns(snapshot, columns)
+    data = snapshot.section(Data)
+    columns = tuple(column if each.name == name else each for each in data.columns)
     if column.name == name:
-        return changed
+        return with_data(snapshot, columns=columns)
     named = {name: column.name}
-    fits = tuple(replace(f, x=named.get(f.x, f.x), y=named.get(f.y, f.y)) for f in document.fits)
+    fits = tuple(replace(f, x=named.get(f.x, f.x), y=named.get(f.y, f.y)) for f in data.fits)
     plots = tuple(
-        Plot(*(named.get(n, n) for n in (p.x, p.y, p.x_error, p.y_error))) for p in document.plots
+        Plot(*(named.get(n, n) for n in (p.x, p.y, p.x_error, p.y_error))) for p in data.plots
     )
-    changed = changed.after(replace(changed.document, fits=fits, plots=plots))
+    changed = with_data(snapshot, columns=columns, fits=fits, plots=plots)
     return _rename_in_formulas(changed, name, column.name)
 
 
 def _check_column(snapshot: Snapshot, name: str) -> None:
-    if all(each.name != name for each in snapshot.document.columns):
+    if all(each.name != name for each in snapshot.section(Data).columns):
         raise DataError(f"There is no column `{name}`.")
 
 
 def _rename_in_formulas(snapshot: Snapshot, name: str, new: str) -> Snapshot:
     """Let formulas and the filter follow a column that got another name."""
-    document = snapshot.document
-    names = snapshot.query(Columns).names_of([name, *(each.name for each in document.columns)])
+    data = snapshot.section(Data)
+    names = snapshot.query(Columns).names_of([name, *(each.name for each in data.columns)])
     columns = tuple(
         replace(each, formula=renamed_number(each.formula, names, name, new))
         if each.formula
         else each
-        for each in document.columns
+        for each in data.columns
     )
-    sides = re.split(r"([<>=;]+)", document.row_filter)
+    sides = re.split(r"([<>=;]+)", data.row_filter)
     row_filter = "".join(
         side if k % 2 or not side.strip() else renamed_number(side, names, name, new)
         for k, side in enumerate(sides)
     )
-    return snapshot.with_fields(columns=columns, row_filter=row_filter)
+    return with_data(snapshot, columns=columns, row_filter=row_filter)
 
 
 def sort_rows(snapshot: Snapshot, name: str, *, falls: bool = False) -> Snapshot:
@@ -113,7 +112,7 @@ def sort_rows(snapshot: Snapshot, name: str, *, falls: bool = False) -> Snapshot
     known.sort(key=lambda k: keys[k] or 0, reverse=falls)
     order = [*known, *(k for k in range(count) if keys[k] is None)]
     sorted_columns = []
-    for each in snapshot.document.columns:
+    for each in snapshot.section(Data).columns:
         if each.formula:
             sorted_columns.append(each)
             continue
@@ -129,7 +128,7 @@ def remove_rows(snapshot: Snapshot, rows: Collection[int]) -> Snapshot:
         snapshot,
         [
             replace(each, cells=tuple(c for k, c in enumerate(each.cells) if k not in gone))
-            for each in snapshot.document.columns
+            for each in snapshot.section(Data).columns
         ],
     )
 
@@ -141,23 +140,21 @@ def remove_column(snapshot: Snapshot, name: str) -> Snapshot:
         DataError: there is none of that name.
     """
     _check_column(snapshot, name)
-    document = snapshot.document
+    data = snapshot.section(Data)
     plots = tuple(
         replace(
             each,
             x_error="" if each.x_error == name else each.x_error,
             y_error="" if each.y_error == name else each.y_error,
         )
-        for each in document.plots
+        for each in data.plots
         if name not in (each.x, each.y)
     )
-    return snapshot.after(
-        replace(
-            document,
-            columns=tuple(each for each in document.columns if each.name != name),
-            fits=tuple(each for each in document.fits if name not in (each.x, each.y)),
-            plots=plots,
-        )
+    return with_data(
+        snapshot,
+        columns=tuple(each for each in data.columns if each.name != name),
+        fits=tuple(each for each in data.fits if name not in (each.x, each.y)),
+        plots=plots,
     )
 
 
@@ -183,7 +180,7 @@ def refresh_fits(snapshot: Snapshot) -> Snapshot:
         if line.fit is None:
             continue
         fits, chosen = snapshot.query(Fits), line
-        if all(ask.id != line.fit for ask in snapshot.document.fits):
+        if all(ask.id != line.fit for ask in snapshot.section(Data).fits):
             chosen = replace(line, fit=None, fit_lost=False)
         else:
             try:

@@ -22,9 +22,9 @@ from axis_path.core.data import (
     summarise,
 )
 from axis_path.core.data.nonlinear_fit import Formula
-from axis_path.core.document.fit_query import FitAsk
 from axis_path.core.errors import DataError, NotHandledError
 from axis_path.core.features.data.columns import Columns
+from axis_path.core.features.data.section import Data, FitAsk
 from axis_path.core.language import read_expression
 from axis_path.core.language.tree import names_in
 from axis_path.core.limits import FIT_DEGREE
@@ -108,7 +108,7 @@ class Fits:
         Raises:
             DataError: it is not there any more.
         """
-        found = next((ask for ask in self._snapshot.document.fits if ask.id == number), None)
+        found = next((ask for ask in self._snapshot.section(Data).fits if ask.id == number), None)
         if found is None:
             raise DataError("This fit is not there any more.")
         return found
@@ -116,10 +116,10 @@ class Fits:
     @property
     def key(self) -> tuple[object, ...]:
         """Return what the fits are made from: while it stays the same, so do they."""
-        document = self._snapshot.document
-        depends = bool(document.row_filter) or any(each.formula for each in document.columns)
+        data = self._snapshot.section(Data)
+        depends = bool(data.row_filter) or any(each.formula for each in data.columns)
         values = tuple(sorted(self._snapshot.values.items())) if depends else ()
-        return (document.columns, document.fits, document.row_filter, values)
+        return (data.columns, data.fits, data.row_filter, values)
 
     def formula_start(self, formula: str) -> dict[str, float]:
         """Return where the parameters of a formula begin: at the present values of their sliders.

@@ -8,11 +8,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from axis_path.core.compile.snapshot import Snapshot
-from axis_path.core.document.fit_query import Plot
 from axis_path.core.draw import Window
 from axis_path.core.draw.pixels import dot_tenths
 from axis_path.core.errors import MathError
 from axis_path.core.features.data.columns import Columns
+from axis_path.core.features.data.section import Data, Plot
 
 #: A part of the plane: from where to where across, and upward.
 Box = tuple[tuple[float, float], tuple[float, float]]
@@ -50,7 +50,7 @@ class Plots:
     def clouds(self) -> list[NDArray[np.float64]]:
         """Return the points of data that are drawn, (n, 2) for each pair of columns."""
         clouds = []
-        for plot in self._snapshot.document.plots:
+        for plot in self._snapshot.section(Data).plots:
             try:
                 clouds.append(self.plotted(plot)[0])
             except MathError:
@@ -60,7 +60,7 @@ class Plots:
     def drawn(self, window: Window, box: Box | None) -> list[dict[str, Any]]:
         """Return the columns that are drawn as points, in tenths of a pixel."""
         found = []
-        for k, plot in enumerate(self._snapshot.document.plots):
+        for k, plot in enumerate(self._snapshot.section(Data).plots):
             try:
                 points, rows = self.plotted(plot)
             except MathError:

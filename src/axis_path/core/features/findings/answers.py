@@ -14,12 +14,12 @@ from axis_path.core.compile.curves import Curves
 from axis_path.core.compile.definition import Definition
 from axis_path.core.compile.numbers import Numbers
 from axis_path.core.compile.snapshot import Snapshot
-from axis_path.core.document.saved_query import QueryKind, SavedQuery
 from axis_path.core.draw import HOME_X
 from axis_path.core.errors import EquationError, MathError, StoppedError, UnknownNameError
 from axis_path.core.evaluate import VALUE_BITS, RealFunction
 from axis_path.core.features.findings.measures import Measure, Measures
 from axis_path.core.features.findings.searches import Searches
+from axis_path.core.features.findings.section import QueryKind, SavedQueries, SavedQuery
 from axis_path.core.features.findings.solver import Solver
 from axis_path.core.kinds.lane import end_text
 from axis_path.core.kinds.states import States
@@ -144,7 +144,7 @@ def answer(snapshot: Snapshot, ask: SavedQuery, *, with_exact: bool = True) -> A
         ask: the question.
         with_exact: whether closed forms of solutions are looked for, which takes time.
     """
-    with showing(snapshot.document.digits):
+    with showing(snapshot.section(SavedQueries).digits):
         return _answer(snapshot, ask, with_exact=with_exact)
 
 

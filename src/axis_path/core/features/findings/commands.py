@@ -10,12 +10,18 @@ from axis_path.core.compile.integral_queries import Integrals, is_endless
 from axis_path.core.compile.numbers import Numbers
 from axis_path.core.compile.results import Results
 from axis_path.core.compile.snapshot import Snapshot
-from axis_path.core.document.saved_query import QueryKind, SavedQuery, labels_from, query_from_dict
 from axis_path.core.draw import Window
 from axis_path.core.errors import EquationError, LimitError
 from axis_path.core.evaluate import RealFunction
 from axis_path.core.features.command import Command, Edited
 from axis_path.core.features.fields import number_of, text_of
+from axis_path.core.features.findings.section import (
+    QueryKind,
+    SavedQueries,
+    SavedQuery,
+    labels_from,
+    query_from_dict,
+)
 from axis_path.core.features.findings.solver import Solver
 from axis_path.core.limits import FINDINGS
 
@@ -26,17 +32,18 @@ def _find(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edite
         for name in ("low", "high", "text", "unknown")
         if isinstance(command.get(name), str)
     }
-    number = max((each.id for each in snapshot.document.asks), default=0) + 1
+    number = max((each.id for each in snapshot.section(SavedQueries).queries), default=0) + 1
     ask = query_from_dict({**command, **clean, "id": number, "note": "", "labels": []})
     _check_ask(snapshot, ask)
     # The newest comes first; the same search again moves up instead of standing twice.
-    before = next((each for each in snapshot.document.asks if each.same_question(ask)), None)
+    queries = snapshot.section(SavedQueries).queries
+    before = next((each for each in queries if each.same_question(ask)), None)
     if before is not None:
         ask = replace(ask, note=before.note, labels=before.labels)
-    kept = [each for each in snapshot.document.asks if each is not before]
+    kept = [each for each in queries if each is not before]
     if len(kept) >= FINDINGS.value:
         raise LimitError(f"A study can keep {FINDINGS.value} findings.")
-    snapshot = snapshot.with_fields(asks=(ask, *kept))
+    snapshot = _with(snapshot, (ask, *kept))
     if ask.what is QueryKind.SOLVE:
         return snapshot, f"Solve {ask.text.splitlines()[0]}"
     return snapshot, f"Locate the {ask.what.value} of {snapshot.definition(ask.line or 0).name}"
@@ -86,8 +93,8 @@ def _note_finding(snapshot: Snapshot, command: dict[str, Any], _window: Window) 
 def _label_finding(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
     """Label some answers on the plane; without an entry, none of any."""
     if command.get("ask") is None:
-        asks = snapshot.document.asks
-        snapshot = snapshot.with_fields(asks=tuple(replace(ask, labels=()) for ask in asks))
+        asks = snapshot.section(SavedQueries).queries
+        snapshot = _with(snapshot, tuple(replace(ask, labels=()) for ask in asks))
         return snapshot, "Take all labels away"
     snapshot = _change_ask(
         snapshot, number_of(command, "ask"), labels=labels_from(command.get("labels"))
@@ -95,21 +102,26 @@ def _label_finding(snapshot: Snapshot, command: dict[str, Any], _window: Window)
     return snapshot, "Label a finding"
 
 
+def _with(snapshot: Snapshot, queries: tuple[SavedQuery, ...]) -> Snapshot:
+    return snapshot.with_section(replace(snapshot.section(SavedQueries), queries=queries))
+
+
 def _change_ask(snapshot: Snapshot, number: int, **changes: Any) -> Snapshot:  # noqa: ANN401 - fields of an ask
-    asks = snapshot.document.asks
-    return snapshot.with_fields(
-        asks=tuple(replace(ask, **changes) if ask.id == number else ask for ask in asks)
+    asks = snapshot.section(SavedQueries).queries
+    return _with(
+        snapshot, tuple(replace(ask, **changes) if ask.id == number else ask for ask in asks)
     )
 
 
 def _forget(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
     number = number_of(command, "ask")
-    asks = tuple(ask for ask in snapshot.document.asks if ask.id != number)
-    snapshot = snapshot.with_fields(asks=asks)
+    queries = snapshot.section(SavedQueries).queries
+    asks = tuple(ask for ask in queries if ask.id != number)
+    snapshot = _with(snapshot, asks)
     return snapshot, "Remove a finding"
 
 
-FINDING_COMMANDS: dict[str, Command] = {
+COMMANDS: dict[str, Command] = {
     "find": _find,
     "forget": _forget,
     "note_finding": _note_finding,

@@ -9,22 +9,10 @@ from collections.abc import Sequence
 from dataclasses import replace
 from typing import Any
 
-from axis_path.core.compile.slider_queries import Sliders
 from axis_path.core.compile.snapshot import Snapshot, line_name
-from axis_path.core.errors import NameTakenError
-from axis_path.core.features.lines.renaming import (
-    check_new_name,
-    renamed,
-    renamed_number,
-    renamed_query,
-    renamed_relation,
-    renamed_table,
-    with_head,
-)
-from axis_path.core.language import spelled
 from axis_path.core.lines.family import Family
 from axis_path.core.lines.line import StudyLine
-from axis_path.core.lines.meaning import Meaning, may_come, name_in_head
+from axis_path.core.lines.meaning import may_come, name_in_head
 from axis_path.core.lines.moving import Runner, Trail
 from axis_path.core.lines.style import LineStyle
 
@@ -73,23 +61,6 @@ def write(snapshot: Snapshot, line_id: int, text: str, *, after: int | None = No
     return snapshot.with_lines([*lines[:place], StudyLine(line_id, text), *lines[place:]])
 
 
-def remove(snapshot: Snapshot, name: str) -> Snapshot:
-    """Delete the line that defines a name.
-
-    Raises:
-        UnknownNameError: there is none.
-    """
-    return remove_line(snapshot, snapshot.line_of(name).id)
-
-
-def remove_line(snapshot: Snapshot, line_id: int) -> Snapshot:
-    """Delete a line, and the searches that were about it."""
-    document = snapshot.document
-    lines = tuple(line for line in document.lines if line.id != line_id)
-    asks = tuple(ask for ask in document.asks if line_id not in (ask.line, ask.other))
-    return snapshot.with_fields(lines=lines, asks=asks)
-
-
 def move_line(snapshot: Snapshot, line_id: int, after: int | None) -> Snapshot:
     """Put a line behind another one, or at the top.
 
@@ -100,84 +71,7 @@ def move_line(snapshot: Snapshot, line_id: int, after: int | None) -> Snapshot:
     rest = [line for line in snapshot.lines if line is not moved]
     place = 0 if after is None else rest.index(snapshot.line(after)) + 1
     lines = (*rest[:place], moved, *rest[place:])
-    return snapshot.with_fields(lines=lines)
-
-
-def rename(snapshot: Snapshot, name: str, new: str) -> Snapshot:
-    """Rename a definition, in its own line and in all that use it.
-
-    Raises:
-        MathError: there is no such name, or the new one cannot be given to a line.
-    """
-    line_id = snapshot.line_of(name).id
-    name, new = spelled(name), spelled(new)
-    check_new_name(new, frozenset(snapshot.names()) - {name})
-    lines = [
-        replace(line, given=None, text=with_head(line.text, new))
-        if line.id == line_id and name_in_head(line.text) is None
-        else line
-        for line in _renamed_lines(snapshot, snapshot, name, new)
-    ]
-    changed = _renamed_beside_lines(snapshot, snapshot, name, new).with_lines(lines)
-    if changed.definition(line_id).name != new:
-        raise NameTakenError(f"`{new}` cannot be the name of this line.")
-    return changed
-
-
-def write_renaming(snapshot: Snapshot, line_id: int, text: str) -> tuple[Snapshot, list[str]]:
-    """Write a line anew; if its name changes, the lines that used the old one follow.
-
-    Returns:
-        The snapshot, and the names of the lines that were changed with it.
-    """
-    old = snapshot.definition(line_id).name
-    new = name_in_head(text)
-    changed = write(snapshot, line_id, text)
-    if old is None or new is None or old == new or old in changed.names():
-        return changed, []
-    if changed.definition(line_id).problem is not None and new not in changed.names():
-        return changed, []
-    users = changed.query(Sliders).users(old)
-    lines = [
-        before if before.id == line_id else line
-        for before, line in zip(
-            changed.lines, _renamed_lines(changed, changed, old, new), strict=True
-        )
-    ]
-    return _renamed_beside_lines(changed, changed, old, new).with_lines(lines), users
-
-
-def _renamed_lines(snapshot: Snapshot, named: Snapshot, name: str, new: str) -> list[StudyLine]:
-    """Return the lines of a snapshot with a new name, as another one reads them."""
-    meanings = zip(snapshot.lines, named.analysis.meanings, strict=True)
-    return [_renamed(named, line, meaning, name, new) for line, meaning in meanings]
-
-
-def _renamed(
-    snapshot: Snapshot, line: StudyLine, meaning: Meaning, name: str, new: str
-) -> StudyLine:
-    text, slider = renamed(line.text, meaning, name, new), line.slider
-    if slider is not None:
-        names = snapshot.analysis.names()
-        low, high, step = (renamed_number(each, names, name, new) for each in slider.texts)
-        slider = slider.with_texts(low, high, step)
-    return replace(line, text=text, slider=slider)
-
-
-def _renamed_beside_lines(snapshot: Snapshot, named: Snapshot, name: str, new: str) -> Snapshot:
-    """Let the table, the questions of the Findings panel and the working follow a new name."""
-    names, document = named.analysis.names(), snapshot.document
-    return snapshot.after(
-        replace(
-            document,
-            table=renamed_table(document.table, names, name, new),
-            asks=tuple(renamed_query(ask, names, name, new) for ask in document.asks),
-            working=tuple(
-                replace(work, text=renamed_relation(work.text, names, name, new))
-                for work in document.working
-            ),
-        )
-    )
+    return snapshot.after(replace(snapshot.document, lines=lines))
 
 
 def mark_line(
@@ -222,7 +116,7 @@ def put_line(snapshot: Snapshot, line: StudyLine) -> Snapshot:
 
 def _with_field(snapshot: Snapshot, line_id: int, **changes: Any) -> Snapshot:  # noqa: ANN401 - fields of a line
     line = replace(snapshot.line(line_id), **changes)
-    return snapshot.with_fields(lines=_with(snapshot.lines, line))
+    return snapshot.after(replace(snapshot.document, lines=_with(snapshot.lines, line)))
 
 
 def _with(lines: Sequence[StudyLine], line: StudyLine) -> tuple[StudyLine, ...]:

@@ -6,7 +6,6 @@ import re
 from dataclasses import replace
 
 from axis_path.core.catalogue import CONSTANTS, FUNCTIONS
-from axis_path.core.document.saved_query import QueryKind, SavedQuery
 from axis_path.core.errors import MathError, NameTakenError
 from axis_path.core.language import (
     NAME_PATTERN,
@@ -20,7 +19,6 @@ from axis_path.core.language import (
 from axis_path.core.language.tree import free_uses, name_of
 from axis_path.core.lines.meaning import Meaning, name_in_head
 from axis_path.core.lines.sliders import literal
-from axis_path.core.tabulate import TableSpec
 
 _PRIMES = "'′″"
 _BETWEEN_SIDES = re.compile(r"(<=|>=|!=|[<>=≤≥≠\n])")
@@ -76,19 +74,6 @@ def renamed_number(text: str, names: Vocabulary, name: str, new: str) -> str:
     return _put(text, places, name, new)
 
 
-def renamed_table(spec: TableSpec, names: Vocabulary, name: str, new: str) -> TableSpec:
-    """Do the same for the columns of a table and the slider that it runs over."""
-
-    def column_text(text: str) -> str:
-        if text.rstrip(_PRIMES) == name:
-            return new + text[len(name) :]
-        letters = (letter for letter in text if letter.isalpha() and letter not in name)
-        return renamed_number(text, names.and_variables(*letters), name, new)
-
-    columns = tuple(replace(each, text=column_text(each.text)) for each in spec.columns)
-    return replace(spec, columns=columns, over=new if spec.over == name else spec.over)
-
-
 def renamed_relation(text: str, names: Vocabulary, name: str, new: str) -> str:
     """Do the same for equations and inequalities, each side for itself, in one line or several.
 
@@ -101,18 +86,6 @@ def renamed_relation(text: str, names: Vocabulary, name: str, new: str) -> str:
         side if k % 2 or not side.strip() else renamed_number(side, vocabulary, name, new)
         for k, side in enumerate(sides)
     )
-
-
-def renamed_query(ask: SavedQuery, names: Vocabulary, name: str, new: str) -> SavedQuery:
-    """Do the same for what was asked in the Findings panel."""
-    low, high = (end and renamed_number(end, names, name, new) for end in (ask.low, ask.high))
-    text = ask.text
-    if ask.what is QueryKind.SOLVE:
-        text = renamed_relation(text, names, name, new)
-    elif ask.what is QueryKind.POINT:
-        text = renamed_number(text, names, name, new)
-    unknown = new if ask.unknown == name else ask.unknown
-    return replace(ask, low=low, high=high, text=text, unknown=unknown)
 
 
 def _put(text: str, places: set[int], name: str, new: str) -> str:

@@ -3,17 +3,19 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import replace
 
 from axis_path.core.compile.snapshot import Snapshot
-from axis_path.core.document.document import WorkingLine
 from axis_path.core.errors import LimitError
+from axis_path.core.features.findings.section import SavedQueries
+from axis_path.core.features.working.section import Working, WorkingLine
 from axis_path.core.language.tree import AngleUnit
 from axis_path.core.limits import LINES, STUDY_DIGITS
 
 
 def set_unit(snapshot: Snapshot, angle_unit: str) -> Snapshot:
     """Measure angles in ``radians`` or ``degrees``."""
-    return snapshot.with_fields(unit=AngleUnit(angle_unit))
+    return snapshot.after(replace(snapshot.document, unit=AngleUnit(angle_unit)))
 
 
 def set_digits(snapshot: Snapshot, digits: int) -> Snapshot:
@@ -24,7 +26,7 @@ def set_digits(snapshot: Snapshot, digits: int) -> Snapshot:
     """
     if not 2 <= digits <= STUDY_DIGITS.value:
         raise LimitError(f"A study shows 2 to {STUDY_DIGITS.value} digits.")
-    return snapshot.with_fields(digits=digits)
+    return snapshot.with_section(replace(snapshot.section(SavedQueries), digits=digits))
 
 
 def set_working(snapshot: Snapshot, working: Sequence[WorkingLine]) -> Snapshot:
@@ -35,4 +37,4 @@ def set_working(snapshot: Snapshot, working: Sequence[WorkingLine]) -> Snapshot:
     """
     if len(working) > LINES.value:
         raise LimitError(f"The working of a study can have {LINES.value} lines.")
-    return snapshot.with_fields(working=tuple(working))
+    return snapshot.with_section(Working(tuple(working)))

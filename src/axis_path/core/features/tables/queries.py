@@ -224,10 +224,10 @@ class Tables:
         Raises:
             MathError: one cannot be read, or has no meaning here.
         """
-        known = {each.text for each in self._snapshot.document.table.columns}
+        known = {each.text for each in self._snapshot.section(TableSpec).columns}
         names = [(each.text, each.series) for each in spec.columns]
         twice = next((name for name in names if names.count(name) > 1), None)
-        if twice is not None and len(spec.columns) > len(self._snapshot.document.table.columns):
+        if twice is not None and len(spec.columns) > len(self._snapshot.section(TableSpec).columns):
             raise TableError(f"`{twice[0]}` is a column of the table already.")
         for head in self.table_heads(spec, shown):
             if isinstance(head, BrokenColumn) and head.text not in known:

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, fields
+from dataclasses import dataclass, fields, replace
 from enum import StrEnum
 from typing import Any
 
+from axis_path.core.document.fields import field_of
 from axis_path.core.errors import FormatError
-from axis_path.core.limits import FINDING_LABELS, LINE_LENGTH
+from axis_path.core.features.lines.renaming import renamed_number, renamed_relation
+from axis_path.core.language import Vocabulary
+from axis_path.core.limits import FINDING_LABELS, FINDINGS, LINE_LENGTH, STUDY_DIGITS
 
 
 class QueryKind(StrEnum):
@@ -130,3 +133,60 @@ def labels_from(given: object) -> tuple[int, ...]:
     ):
         raise FormatError("The labels of a finding are of the wrong kind.")
     return tuple(sorted(set(given)))[: FINDING_LABELS.value]
+
+
+#: A new study shows findings with so many digits.
+USUAL_DIGITS = 10
+
+
+@dataclass(frozen=True, slots=True)
+class SavedQueries:
+    """What is asked in the Findings panel, the newest first, and with how many digits."""
+
+    queries: tuple[SavedQuery, ...] = ()
+    digits: int = USUAL_DIGITS
+
+
+def to_fields(section: SavedQueries) -> dict[str, Any]:
+    """Return the fields of the study format."""
+    digits = {"digits": section.digits} if section.digits != USUAL_DIGITS else {}
+    return {"findings": [query_to_dict(query) for query in section.queries], **digits}
+
+
+def from_fields(given: dict[str, Any]) -> SavedQueries:
+    """Read the section.
+
+    Raises:
+        FormatError: a field is not what it should be, or there are too many queries.
+    """
+    queries = [query_from_dict(each) for each in field_of(given, "findings", list, [])]
+    if len(queries) > FINDINGS.value:
+        raise FormatError(f"A study can keep {FINDINGS.value} findings.")
+    digits = field_of(given, "digits", int, USUAL_DIGITS)
+    if not 2 <= digits <= STUDY_DIGITS.value:
+        raise FormatError(f"A study shows 2 to {STUDY_DIGITS.value} digits.")
+    return SavedQueries(tuple(queries), digits)
+
+
+def renamed(section: SavedQueries, names: Vocabulary, name: str, new: str) -> SavedQueries:
+    """Return the queries after a name was changed."""
+    queries = tuple(_renamed_query(query, names, name, new) for query in section.queries)
+    return replace(section, queries=queries)
+
+
+def without_line(section: SavedQueries, line_id: int) -> SavedQueries:
+    """Return the queries that are not about a line."""
+    queries = tuple(each for each in section.queries if line_id not in (each.line, each.other))
+    return replace(section, queries=queries)
+
+
+def _renamed_query(ask: SavedQuery, names: Vocabulary, name: str, new: str) -> SavedQuery:
+    """Do the same for what was asked in the Findings panel."""
+    low, high = (end and renamed_number(end, names, name, new) for end in (ask.low, ask.high))
+    text = ask.text
+    if ask.what is QueryKind.SOLVE:
+        text = renamed_relation(text, names, name, new)
+    elif ask.what is QueryKind.POINT:
+        text = renamed_number(text, names, name, new)
+    unknown = new if ask.unknown == name else ask.unknown
+    return replace(ask, low=low, high=high, text=text, unknown=unknown)

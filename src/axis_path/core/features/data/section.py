@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict, dataclass, field
+from dataclasses import asdict, dataclass, field, replace
 from typing import Any
 
-from axis_path.core.errors import FormatError
-from axis_path.core.limits import FITS, LINE_LENGTH
+from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.data import Column, number_of_cell
+from axis_path.core.document.fields import field_of
+from axis_path.core.errors import FormatError, MathError
+from axis_path.core.language import NAME_PATTERN
+from axis_path.core.limits import COLUMN_CELLS, COLUMNS, FITS, LINE_LENGTH
 
 
 @dataclass(frozen=True, slots=True)
@@ -121,3 +125,76 @@ def plots_from_list(given: object) -> tuple[Plot, ...]:
         Plot(*(each.get(name, "") for name in names))
         for each in given[: FITS.value]  # type: ignore[index]
     )
+
+
+@dataclass(frozen=True, slots=True)
+class Data:
+    """The data of a study.
+
+    Attributes:
+        columns: in their order.
+        fits: the newest first.
+        plots: which columns are drawn as points.
+        row_filter: the conditions that rows must hold to; empty for all rows.
+    """
+
+    columns: tuple[Column, ...] = ()
+    fits: tuple[FitAsk, ...] = ()
+    plots: tuple[Plot, ...] = ()
+    row_filter: str = ""
+
+
+def with_data(snapshot: Snapshot, /, **fields: Any) -> Snapshot:  # noqa: ANN401 - fields of the section
+    """Return the snapshot with other columns, fits, plots or another filter."""
+    return snapshot.with_section(replace(snapshot.section(Data), **fields))
+
+
+def to_fields(section: Data) -> dict[str, Any]:
+    """Return the fields of the study format; what is empty is left out."""
+    fields = {
+        "fits": fits_to_list(section.fits),
+        "plots": plots_to_list(section.plots),
+        "row_filter": section.row_filter,
+        "columns": list(map(_column_to_dict, section.columns)),
+    }
+    return {name: value for name, value in fields.items() if value}
+
+
+def from_fields(given: dict[str, Any]) -> Data:
+    """Read the section.
+
+    Raises:
+        FormatError: a field is not what it should be, or there are too many columns.
+    """
+    columns = tuple(_column(each) for each in field_of(given, "columns", list, []))
+    if len(columns) > COLUMNS.value or len({each.name for each in columns}) != len(columns):
+        raise FormatError(f"A study has {COLUMNS.value} columns at most, each of its own name.")
+    fits, plots = fits_from_list(given.get("fits", [])), plots_from_list(given.get("plots", []))
+    row_filter = field_of(given, "row_filter", str, "")[: LINE_LENGTH.value]
+    return Data(columns, fits, plots, row_filter)
+
+
+def _column_to_dict(column: Column) -> dict[str, Any]:
+    cells = [None if cell is None else str(cell) for cell in column.cells]
+    kept: dict[str, Any] = {"name": column.name, "cells": cells}
+    if column.unit:
+        kept["unit"] = column.unit
+    if column.formula:
+        kept |= {"cells": [], "formula": column.formula}
+    return kept
+
+
+def _column(given: object) -> Column:
+    if not isinstance(given, dict):
+        raise FormatError("A column of the study is of the wrong kind.")
+    cells = field_of(given, "cells", list)
+    name = field_of(given, "name", str)
+    is_text = all(cell is None or isinstance(cell, str) for cell in cells)
+    if not is_text or len(cells) > COLUMN_CELLS.value or NAME_PATTERN.fullmatch(name) is None:
+        raise FormatError("A column of the study is of the wrong kind.")
+    try:
+        unit = field_of(given, "unit", str, "")[:100]
+        formula = field_of(given, "formula", str, "")[: LINE_LENGTH.value]
+        return Column(name, tuple(map(number_of_cell, cells)), unit, formula)
+    except MathError as err:
+        raise FormatError(f"A column of the study cannot be: {err.message}") from err

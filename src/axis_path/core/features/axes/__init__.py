@@ -1,0 +1,1 @@
+"""The axes, the grid, the title and the legend of the plane."""

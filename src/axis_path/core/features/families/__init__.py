@@ -1,0 +1,1 @@
+"""Families: a line for several values of a slider at once."""

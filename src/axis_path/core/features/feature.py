@@ -1,0 +1,46 @@
+"""What a feature is: what it keeps, what it can be told, and what it adds to the scene."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field
+from typing import Any, Generic, TypeVar
+
+from axis_path.core.features.command import Command
+from axis_path.core.language import Vocabulary
+
+S = TypeVar("S")
+
+
+@dataclass(frozen=True, slots=True)
+class Section(Generic[S]):
+    """What a feature keeps in a document.
+
+    Attributes:
+        kind: the type; without arguments it is the section of a new study.
+        to_fields: returns the fields of the study format; what is as usual may be left out.
+        from_fields: reads it from the fields of a study; raises ``FormatError``.
+        renamed: returns the section after a name of the study was changed to another.
+        without_line: returns the section after a line was removed, by its id.
+    """
+
+    kind: type[S]
+    to_fields: Callable[[S], dict[str, Any]]
+    from_fields: Callable[[dict[str, Any]], S]
+    renamed: Callable[[S, Vocabulary, str, str], S] | None = None
+    without_line: Callable[[S, int], S] | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Feature:
+    """One thing that a study can do.
+
+    Attributes:
+        name: of its folder.
+        section: what it keeps; None if it keeps nothing, or only with the lines.
+        commands: by their names; ``docs/commands.md`` lists them all.
+    """
+
+    name: str
+    section: Section[Any] | None = None
+    commands: Mapping[str, Command] = field(default_factory=dict)

@@ -1,0 +1,12 @@
+"""The feature."""
+
+from axis_path.core.features.feature import Feature, Section
+from axis_path.core.features.tables import section
+from axis_path.core.features.tables.commands import COMMANDS
+from axis_path.core.tabulate import TableSpec
+
+FEATURE = Feature(
+    name="tables",
+    section=Section(TableSpec, section.to_fields, section.from_fields, renamed=section.renamed),
+    commands=COMMANDS,
+)

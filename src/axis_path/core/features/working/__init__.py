@@ -1,0 +1,1 @@
+"""Working: the scratch calculator of a study."""
