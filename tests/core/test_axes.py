@@ -12,7 +12,7 @@ from axis_path.core.draw.polar import polar_grid
 from axis_path.core.evaluate import digits_between
 from axis_path.core.features.axes.section import AxesSpec
 from axis_path.core.features.checks.section import SamplingCheck
-from axis_path.core.kinds.breaks import breaks_of
+from axis_path.core.kinds.functions.breaks import breaks_of
 from axis_path.core.language.tree import AngleUnit
 from axis_path.core.lines.meaning import LineKey, LineKeys
 from axis_path.core.locate import find_zeros, interval, quick_zeros

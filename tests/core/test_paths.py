@@ -14,7 +14,7 @@ from axis_path.core.draw import Curve, sample_path
 from axis_path.core.draw.curves.clip import clip_line, nearest_part
 from axis_path.core.draw.pixels import tenths_across, tenths_down
 from axis_path.core.features.lines.edits import mark_line
-from axis_path.core.kinds.path_drawing import _read_at, point_text
+from axis_path.core.kinds.paths.drawing import _read_at, point_text
 from axis_path.core.kinds.states import States
 from axis_path.core.lines.domains import round_to
 

@@ -7,8 +7,8 @@ import numpy as np
 
 from axis_path.core import Study
 from axis_path.core.arithmetic import ball
-from axis_path.core.compile.curves import Curves
 from axis_path.core.errors import LimitError
+from axis_path.core.kinds.drawables import Drawables
 from axis_path.core.locate import LinearEquation, Outcome, meet_in_box, solve_linear
 
 #: Two equations, the box, and how many solutions there are: published ones among them.
@@ -85,7 +85,7 @@ class PlaneTest(unittest.TestCase):
         study = Study()
         study.define("c: sin(50x y) = 0")
         study.define("d: cos(50x) = sin(50y)")
-        surfaces = [study.snapshot.query(Curves).curve_of(name) for name in ("c", "d")]
+        surfaces = [study.snapshot.query(Drawables).curve_of(name) for name in ("c", "d")]
         found = meet_in_box(*surfaces, ((-100, 100), (-100, 100)))
         self.assertFalse(found.complete)
         self.assertIn("smaller window", found.note)

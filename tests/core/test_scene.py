@@ -12,7 +12,7 @@ from axis_path.core import Study, Window
 from axis_path.core.errors import LimitError, MathError
 from axis_path.core.features.findings.section import SavedQueries
 from axis_path.core.features.lines.edits import mark_line
-from axis_path.core.kinds.read_off import proved_reading, quickly_read
+from axis_path.core.kinds.functions.read_off import proved_reading, quickly_read
 from axis_path.core.limits import FINDINGS
 from axis_path.core.lines.domains import NewEnd
 from axis_path.core.scene.legend import drawn_points

@@ -10,12 +10,12 @@ from typing import Any
 from sqlalchemy import Engine
 
 from axis_path.core import Study
-from axis_path.core.compile.curves import Curves
 from axis_path.core.compile.numbers import Numbers
 from axis_path.core.compile.slider_queries import Sliders
 from axis_path.core.deadline import Deadline, deadline_scope
 from axis_path.core.errors import FormatError, MathError, StoppedError
 from axis_path.core.features.findings.searches import Searches
+from axis_path.core.kinds.drawables import Drawables
 from axis_path.core.locate import Finding, Search, Sweep, Wanted
 from axis_path.core.study import written_number
 from axis_path.store import session_scope
@@ -90,7 +90,7 @@ def _id(given: dict[str, Any], name: str) -> int:
 
 def _values(study: Study, slider: str, given: dict[str, Any]) -> list[Fraction]:
     if given.get("family") is not None:
-        members = study.snapshot.query(Curves).family_of(_id(given, "family")).members
+        members = study.snapshot.query(Drawables).family_of(_id(given, "family")).members
         return sorted({member.value for member in members})
     count = given.get("count", _USUAL_COUNT)
     if not isinstance(count, int) or isinstance(count, bool):

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from fractions import Fraction
 
 from axis_path.core.arithmetic import Ball, Defined
 from axis_path.core.compile.analysis import SECOND_OF_PLANE
@@ -15,7 +14,7 @@ from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.draw import (
     RealRelation,
 )
-from axis_path.core.errors import DomainError, MathError, UnknownNameError
+from axis_path.core.errors import DomainError, UnknownNameError
 from axis_path.core.evaluate import (
     VALUE_BITS,
     Constant,
@@ -29,16 +28,7 @@ from axis_path.core.evaluate import (
 from axis_path.core.language import RelationLine
 from axis_path.core.language.tree import Bound
 from axis_path.core.lines.domains import with_ends
-from axis_path.core.lines.family import (
-    Drawable,
-    Family,
-    FamilyError,
-    FamilyState,
-    Member,
-    family_values,
-)
 from axis_path.core.lines.meaning import Kind
-from axis_path.core.locate import Curve
 
 
 class Curves:
@@ -121,24 +111,6 @@ class Curves:
         assumed = {side for side in ("low", "high") if getattr(given, side) is None}
         return RealPath(x, y, frozenset(assumed))
 
-    def curve_of(self, name: str) -> Curve:
-        """Return a line that is drawn as a curve, in the form in which it is located.
-
-        Raises:
-            MathError: it is no curve, or does not work.
-        """
-        definition = self._snapshot.definition_of(name)
-        if definition.problem is not None:
-            raise definition.problem
-        if definition.kind in (Kind.PATH, Kind.POLAR):
-            return self.real_path(definition)
-        if definition.kind in (Kind.RELATION, Kind.REGION):
-            relation = self.real_relation(definition)
-            if not relation.is_equation:
-                raise DomainError("A region has no line to meet: write its border as an equation.")
-            return relation.conditions[0]
-        return self.real_function(definition)
-
     def real_relation(self, definition: Definition) -> RealRelation:
         """Return the equation or the inequality of a line that works."""
         if not isinstance(definition.line, RelationLine):
@@ -168,47 +140,3 @@ class Curves:
                 position=(0, len(definition.text)),
             )
         return Constant.of(found, expression)
-
-    def family_of(self, line_id: int) -> FamilyState:
-        """Return the family of a line, whether that has a name or not.
-
-        Raises:
-            MathError: it has no family that can be; KeyError: there is no such line.
-        """
-        definition = self._snapshot.definition(line_id)
-        if definition.family is None:
-            raise UnknownNameError(f"`{definition.name}` is drawn for the present values only.")
-        found = self.family(definition, definition.family)
-        if found.problem is not None:
-            raise found.problem
-        return found
-
-    def family(self, definition: Definition, family: Family) -> FamilyState:
-        """Return the members of a family, or the problem that it has."""
-        name, analysis = "", self._snapshot.analysis
-        try:
-            name, _, _ = self._sliders.slider_of(family.slider)
-            if definition.name is not None and definition.name not in analysis.users(name):
-                raise FamilyError(f"`{definition.name}` does not depend on `{name}`.")
-            values = family_values(family, self._numbers.rational)
-        except KeyError:
-            return FamilyState(family, name, (), FamilyError("The slider of this family is gone."))
-        except MathError as err:
-            return FamilyState(family, name, (), err)
-        members = [self._member(definition, name, text, value) for text, value in values]
-        return FamilyState(family, name, tuple(members))
-
-    def _member(self, definition: Definition, name: str, text: str, value: Fraction) -> Member:
-        other = self._snapshot.with_values({name: value}).query(Curves)
-        try:
-            return Member(text, value, other.drawable(definition))
-        except MathError as err:
-            return Member(text, value, None, err.message)
-
-    def drawable(self, definition: Definition) -> Drawable:
-        """Return a line in the form in which it is drawn."""
-        if definition.kind is Kind.FUNCTION:
-            return self.real_function(definition)
-        if definition.kind in (Kind.RELATION, Kind.REGION):
-            return self.real_relation(definition)
-        return self.real_path(definition)

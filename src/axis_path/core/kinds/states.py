@@ -13,9 +13,11 @@ from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.deadline import calculation
 from axis_path.core.errors import DomainError, MathError, StoppedError
 from axis_path.core.evaluate import RealFunction, ResultKind
-from axis_path.core.kinds.read_off import READING_DIGITS
+from axis_path.core.kinds.drawables import Drawables
+from axis_path.core.kinds.functions.read_off import READING_DIGITS
+from axis_path.core.kinds.registry import KINDS
 from axis_path.core.kinds.state import State
-from axis_path.core.lines.meaning import VALUED, Kind
+from axis_path.core.lines.meaning import VALUED
 from axis_path.core.lines.sliders import exact_number
 
 _UNDECIDED = "it could not be decided"
@@ -26,6 +28,7 @@ class States:
 
     def __init__(self, snapshot: Snapshot) -> None:
         self._snapshot = snapshot
+        self._drawables = snapshot.query(Drawables)
         self._numbers = snapshot.query(Numbers)
         self._sliders = snapshot.query(Sliders)
         self._curves = snapshot.query(Curves)
@@ -56,28 +59,24 @@ class States:
         is_whole = True
         definitions = self._snapshot.definitions()
         state = State(
-            definitions, {}, {}, {}, {}, {}, {}, {}, self._snapshot.unit,
-            self._sliders.ranges(), self._sliders.end_uses(),
-        )  # fmt: skip
+            definitions, self._snapshot.unit, self._sliders.ranges(), self._sliders.end_uses()
+        )
         for definition in definitions:
             if definition.aside or definition.problem is not None:
                 continue
             try:
-                if definition.kind is Kind.FUNCTION:
-                    state.functions[definition.id] = self._curves.real_function(definition)
-                elif definition.kind in (Kind.PATH, Kind.POLAR):
-                    state.paths[definition.id] = self._curves.real_path(definition)
-                    if definition.runner is not None and definition.runner.at:
-                        state.runners[definition.id] = self._numbers.found(definition.runner.at)
-                elif definition.kind in (Kind.RELATION, Kind.REGION):
-                    state.relations[definition.id] = self._curves.real_relation(definition)
-                elif definition.kind is Kind.SEVERAL and definition.variables == ("x", "y"):
-                    state.surfaces[definition.id] = self._curves.surface(definition)
+                real = KINDS[definition.kind].realise(self._curves, definition)
+                if real is not None:
+                    state.realised[definition.id] = real
+                if definition.runner is not None and definition.runner.at:
+                    state.runners[definition.id] = self._numbers.found(definition.runner.at)
             except (DomainError, StoppedError) as err:
                 state.problems[definition.id] = err
                 is_whole &= not isinstance(err, StoppedError)
             if definition.family is not None and definition.id not in state.problems:
-                state.families[definition.id] = self._curves.family(definition, definition.family)
+                state.families[definition.id] = self._drawables.family(
+                    definition, definition.family
+                )
             if definition.kind in VALUED and definition.value is None:
                 is_whole &= self._compute(definition, state)
         return state, is_whole
@@ -97,6 +96,6 @@ class States:
                 state.typed[definition.id] = result.rational or exact_number(float(result.value))
             points = np.atleast_1d(np.asarray(result.value, dtype=np.complex128))
             if points.ndim > 1 or result.kind is ResultKind.POINT:
-                state.points[definition.id] = real_points(points.reshape(-1, 2))
+                state.realised[definition.id] = real_points(points.reshape(-1, 2))
         state.computed[definition.id] = text
         return is_whole

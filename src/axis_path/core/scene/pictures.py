@@ -6,18 +6,13 @@ from dataclasses import replace
 from fractions import Fraction
 from typing import Any
 
-import numpy as np
-
 from axis_path.core.compile.curves import Curves
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.draw import (
     Curve,
     Extent,
     Window,
-    draw_relation,
     extent_of,
-    sample_curve,
-    sample_path,
 )
 from axis_path.core.features.axes.queries import Axes
 from axis_path.core.features.checks.queries import Checks
@@ -25,8 +20,9 @@ from axis_path.core.features.checks.section import SamplingCheck
 from axis_path.core.features.data.plots import Box, Plots
 from axis_path.core.features.data.section import Data
 from axis_path.core.features.motion.row import trail_tenths
+from axis_path.core.kinds.drawables import Drawables
+from axis_path.core.kinds.registry import KINDS
 from axis_path.core.kinds.states import States
-from axis_path.core.lines.meaning import Kind
 from axis_path.core.scene.scene import Scene, make_readings, make_scene
 
 
@@ -46,9 +42,7 @@ class Pictures:
         Raises:
             MathError: the name is none of these, or does not work.
         """
-        if self._snapshot.definition_of(name).kind in (Kind.PATH, Kind.POLAR):
-            return sample_path(self._curves.path(name), window)
-        return sample_curve(self._curves.function(name), window)
+        return self._snapshot.query(Drawables).sampled(name, window)
 
     def extents(self, window: Window, only: int | None = None) -> list[Extent]:
         """Return how far the shown lines reach that have a size of their own.
@@ -58,15 +52,11 @@ class Pictures:
             only: the id of a line, for that one alone.
         """
         state = self._states.state
-        shown = {d.id for d in state.definitions if not d.hidden and only in (None, d.id)}
-        clouds = [points for id_, points in state.points.items() if id_ in shown]
-        clouds += self._plots.clouds() if only is None else []
-        for id_, path in state.paths.items():
-            if id_ in shown:
-                clouds.append(path.points(np.linspace(path.low.near, path.high.near, 1_001)))
-        for id_, relation in state.relations.items():
-            if id_ in shown and relation.is_equation:
-                clouds += draw_relation(relation, window).solid
+        clouds = self._plots.clouds() if only is None else []
+        for line in state.definitions:
+            real = state.realised.get(line.id)
+            if real is not None and not line.hidden and only in (None, line.id):
+                clouds += KINDS[line.kind].reach(real, window)
         return [found for found in map(extent_of, clouds) if found is not None]
 
     def scene(

@@ -34,19 +34,19 @@ from axis_path.core.evaluate import (
 )
 from axis_path.core.features.axes.drawing import draw_axes, label_places
 from axis_path.core.features.axes.queries import Axes
+from axis_path.core.features.families.drawing import draw_member, family_row
 from axis_path.core.features.motion.row import make_runner
 from axis_path.core.features.sliders.row import make_sliders
-from axis_path.core.kinds.closing import closing_dict
 from axis_path.core.kinds.drawing import NOTHING, PLAIN, Drawing
-from axis_path.core.kinds.family_drawing import draw_member, family_row
-from axis_path.core.kinds.path_drawing import nearest_on, span_words
+from axis_path.core.kinds.functions.read_off import read_value
+from axis_path.core.kinds.paths.closing import closing_dict
+from axis_path.core.kinds.paths.drawing import nearest_on, span_words
 from axis_path.core.kinds.problems import problem_dict
-from axis_path.core.kinds.read_off import read_value
+from axis_path.core.kinds.registry import KINDS
 from axis_path.core.kinds.state import State
 from axis_path.core.language import GREEK
 from axis_path.core.lines.domains import round_to_px
 from axis_path.core.lines.family import FamilyState
-from axis_path.core.lines.meaning import Kind
 from axis_path.core.lines.sliders import written_number
 from axis_path.core.lines.style import style_to_dict
 from axis_path.core.scene.legend import drawn_points, place_legend
@@ -57,10 +57,7 @@ Floats = NDArray[np.float64]
 _UNDRAWN = "not drawn, for its variables are not x and y; other lines can use it"
 
 
-#: What stands on the plane, and the parts of a drawing that are seen.
-_DRAWN = frozenset(
-    {Kind.FUNCTION, Kind.PATH, Kind.POLAR, Kind.POINT, Kind.RELATION, Kind.REGION, Kind.SEVERAL}
-)
+#: The parts of a drawing that are seen.
 _PARTS = ("pieces", "bands", "dots", "specks", "dashed", "fills", "dense", "levels")
 
 
@@ -265,8 +262,8 @@ def _closes(state: State, definition: Definition) -> dict[str, Any] | None:
 
 
 def _is_undrawn(state: State, definition: Definition, problem: MathError | None) -> bool:
-    is_map = definition.kind is Kind.SEVERAL and definition.id not in state.surfaces
-    return is_map and problem is None and not definition.aside
+    is_nowhere = definition.id not in state.realised and KINDS[definition.kind].says_if_undrawn
+    return is_nowhere and problem is None and not definition.aside
 
 
 def _tones(state: State) -> dict[int, int | None]:
@@ -372,7 +369,7 @@ def _values_at(
 
 def _variable(definitions: list[Definition]) -> str:
     """Return the name of the x axis: the variable that all functions share, else x."""
-    used = {d.variable for d in definitions if d.kind is Kind.FUNCTION and not d.aside}
+    used = {d.variable for d in definitions if KINDS[d.kind].names_axis and not d.aside}
     name = used.pop() if len(used) == 1 else None
     return GREEK.get(name or "x", name or "x")
 
@@ -387,7 +384,7 @@ def _reading(x: Fraction | None, window: Window) -> dict[str, Any] | None:
 
 
 def _why_empty(definitions: list[Definition], rows: list[dict[str, Any]]) -> str | None:
-    drawn = [d for d in definitions if d.kind in _DRAWN and not d.aside]
+    drawn = [d for d in definitions if KINDS[d.kind].stands_on_plane and not d.aside]
     curves = [row["curve"] for row in rows if row["curve"]]
     if any(curve.get(part) for curve in curves for part in _PARTS):
         return None

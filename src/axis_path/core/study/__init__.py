@@ -10,7 +10,7 @@ from axis_path.core.features.data.section import FitAsk, Plot
 from axis_path.core.features.findings.answers import Answer, Row, answer
 from axis_path.core.features.findings.section import QueryKind, SavedQuery
 from axis_path.core.features.working.section import WorkingLine
-from axis_path.core.kinds.lane import end_text
+from axis_path.core.kinds.functions.lane import end_text
 from axis_path.core.kinds.problems import problem_dict
 from axis_path.core.lines.domains import NewEnd, number_text, rewrite_domain, round_to_px
 from axis_path.core.lines.family import Family

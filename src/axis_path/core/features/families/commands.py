@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from typing import Any
 
-from axis_path.core.compile.curves import Curves
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.draw import Window
 from axis_path.core.features.command import Command, Edited, called
@@ -12,8 +11,9 @@ from axis_path.core.features.fields import CommandError, number_of
 from axis_path.core.features.lines.edits import (
     put_family,
 )
+from axis_path.core.kinds.drawables import Drawables
+from axis_path.core.kinds.registry import KINDS
 from axis_path.core.lines.family import family_from_dict
-from axis_path.core.lines.meaning import Kind
 
 
 def _family(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
@@ -24,14 +24,11 @@ def _family(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edi
         snapshot = put_family(snapshot, line_id, None)
         return snapshot, f"Take the family of {name} away"
     family = family_from_dict(command)
-    if snapshot.definition(line_id).kind not in _FAMILY_KINDS:
+    if not KINDS[snapshot.definition(line_id).kind].has_family:
         raise CommandError("Functions, paths, curves and equations have families.")
     snapshot = put_family(snapshot, line_id, family)
-    snapshot.query(Curves).family_of(line_id)
+    snapshot.query(Drawables).family_of(line_id)
     return snapshot, f"Draw a family of {name}"
-
-
-_FAMILY_KINDS = (Kind.FUNCTION, Kind.PATH, Kind.POLAR, Kind.RELATION, Kind.REGION)
 
 
 COMMANDS: dict[str, Command] = {

@@ -21,7 +21,7 @@ from axis_path.core.features.findings.measures import Measure, Measures
 from axis_path.core.features.findings.searches import Searches
 from axis_path.core.features.findings.section import QueryKind, SavedQueries, SavedQuery
 from axis_path.core.features.findings.solver import Solver
-from axis_path.core.kinds.lane import end_text
+from axis_path.core.kinds.functions.lane import end_text
 from axis_path.core.kinds.states import States
 from axis_path.core.locate import (
     Finding,

@@ -23,6 +23,7 @@ from axis_path.core.features.findings.section import (
     query_from_dict,
 )
 from axis_path.core.features.findings.solver import Solver
+from axis_path.core.kinds.drawables import Drawables
 from axis_path.core.limits import FINDINGS
 
 
@@ -71,7 +72,7 @@ def _check_ask(snapshot: Snapshot, ask: SavedQuery) -> None:
         other = snapshot.definition(ask.other or 0).name or ""
         if other == name:
             raise EquationError("Choose two different curves.")
-        curves = [snapshot.query(Curves).curve_of(each) for each in (name, other)]
+        curves = [snapshot.query(Drawables).curve_of(each) for each in (name, other)]
         functions = [each for each in curves if isinstance(each, RealFunction)]
         snapshot.query(Numbers).interval(functions[0] if functions else None, ask.low, ask.high)
         return

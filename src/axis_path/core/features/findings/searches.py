@@ -12,6 +12,7 @@ from axis_path.core.compile.slider_queries import Sliders
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.errors import LimitError
 from axis_path.core.evaluate import RealFunction, RealSurface
+from axis_path.core.kinds.drawables import Drawables
 from axis_path.core.language import spelled
 from axis_path.core.limits import SWEEP_VALUES
 from axis_path.core.locate import (
@@ -37,6 +38,7 @@ class Searches:
 
     def __init__(self, snapshot: Snapshot) -> None:
         self._snapshot = snapshot
+        self._drawables = snapshot.query(Drawables)
         self._curves = snapshot.query(Curves)
         self._numbers = snapshot.query(Numbers)
         self._sliders = snapshot.query(Sliders)
@@ -144,7 +146,7 @@ class Searches:
         Raises:
             MathError: a name is not a curve that works, or the ends have no value.
         """
-        one, second = self._curves.curve_of(name), self._curves.curve_of(other)
+        one, second = self._drawables.curve_of(name), self._drawables.curve_of(other)
         functions = [each for each in (one, second) if isinstance(each, RealFunction)]
         interval = self._numbers.interval(functions[0] if functions else None, low, high)
         is_bounded = functions or low is not None or high is not None

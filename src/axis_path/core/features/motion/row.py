@@ -16,7 +16,7 @@ from axis_path.core.draw import Window
 from axis_path.core.draw.pixels import dot_tenths
 from axis_path.core.errors import MathError
 from axis_path.core.evaluate import VALUE_BITS, RealPath, evaluate_constant
-from axis_path.core.kinds.path_drawing import lane_scale, point_text, seen_tenths
+from axis_path.core.kinds.paths.drawing import lane_scale, point_text, seen_tenths
 from axis_path.core.kinds.problems import problem_dict
 from axis_path.core.lines.moving import Runner, Trail
 from axis_path.core.lines.sliders import play_to_dict

@@ -15,7 +15,7 @@ from axis_path.core.errors import StoppedError
 from axis_path.core.evaluate import RealFunction, RealPath
 from axis_path.core.kinds.drawing import NOTHING, Drawing, kept, stopped
 from axis_path.core.kinds.problems import problem_dict
-from axis_path.core.kinds.relation_drawing import draw_equation
+from axis_path.core.kinds.relations.drawing import draw_equation
 from axis_path.core.language import GREEK
 from axis_path.core.lines.family import Drawable, FamilyState, Member, family_to_dict
 

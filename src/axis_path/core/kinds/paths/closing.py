@@ -8,7 +8,7 @@ from typing import Any
 
 from axis_path.core.arithmetic import Ball, ball, precision
 from axis_path.core.evaluate import VALUE_BITS, Multiple, RealPath, period
-from axis_path.core.kinds.lane import end_text
+from axis_path.core.kinds.functions.lane import end_text
 from axis_path.core.lines.sliders import written_number
 from axis_path.core.threads import Bounded
 

@@ -8,7 +8,7 @@ from typing import Any
 from axis_path.core.arithmetic import Defined, ball, precision
 from axis_path.core.draw import Curve, Window
 from axis_path.core.evaluate import VALUE_BITS, RealFunction
-from axis_path.core.kinds.lane import end_text
+from axis_path.core.kinds.functions.lane import end_text
 from axis_path.core.lines.domains import round_to_px
 from axis_path.core.lines.sliders import written_number
 

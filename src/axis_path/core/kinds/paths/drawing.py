@@ -23,8 +23,8 @@ from axis_path.core.draw.pixels import (
 from axis_path.core.errors import StoppedError
 from axis_path.core.evaluate import End, RealFunction, RealPath, decimal_text
 from axis_path.core.kinds.drawing import Drawing, kept, stopped
-from axis_path.core.kinds.lane import end_text, make_lane
-from axis_path.core.kinds.read_off import READING_DIGITS, quickly_read
+from axis_path.core.kinds.functions.lane import end_text, make_lane
+from axis_path.core.kinds.functions.read_off import READING_DIGITS, quickly_read
 from axis_path.core.language import GREEK
 from axis_path.core.language.tree import AngleUnit
 from axis_path.core.lines.domains import round_to

@@ -1,0 +1,1 @@
+"""Functions of one variable: their drawing, lane, marks and reasons."""

@@ -1,0 +1,1 @@
+"""Functions of x and y, as maps of levels."""

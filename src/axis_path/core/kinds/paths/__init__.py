@@ -1,0 +1,1 @@
+"""Paths and curves by an angle."""

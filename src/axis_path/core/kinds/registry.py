@@ -1,0 +1,16 @@
+"""All kinds of lines. A new one is a folder, and a line here."""
+
+from axis_path.core.kinds.functions.kind import FUNCTION
+from axis_path.core.kinds.kind import LineKind
+from axis_path.core.kinds.maps.kind import SEVERAL
+from axis_path.core.kinds.paths.kind import PATH, POLAR
+from axis_path.core.kinds.relations.kind import REGION, RELATION
+from axis_path.core.kinds.values.kind import LIST, NOTE, PARAMETER, POINT, UNREAD
+from axis_path.core.lines.meaning import Kind
+
+KINDS: dict[Kind, LineKind] = {
+    each.kind: each
+    for each in (
+        FUNCTION, SEVERAL, PATH, POLAR, RELATION, REGION, PARAMETER, POINT, LIST, NOTE, UNREAD,
+    )
+}  # fmt: skip

@@ -1,0 +1,1 @@
+"""Equations and inequalities in x and y."""

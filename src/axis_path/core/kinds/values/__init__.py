@@ -1,0 +1,1 @@
+"""Numbers, points and lists."""
