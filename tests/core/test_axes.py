@@ -314,14 +314,14 @@ class CheckTest(unittest.TestCase):
         study = study_with("f(x) = sin(3x)")
         study.apply({"do": "check", "line": 1, "count": "5", "step": ""}, WINDOW)
         again = Study.from_dict(study.to_dict())
-        self.assertEqual(10, len(again.scene(WINDOW).check["points"]))
+        self.assertEqual(10, len(again.scene(WINDOW).added["check"]["points"]))
         again.apply({"do": "check", "line": 1, "count": "", "step": "pi/3"}, WINDOW)
-        self.assertEqual(20, len(again.scene(WINDOW).check["points"]) // 2)
+        self.assertEqual(20, len(again.scene(WINDOW).added["check"]["points"]) // 2)
         for count, step in (("1", ""), ("2.5", ""), ("", "0"), ("", "1/10^9"), ("a", "")):
             with self.subTest(count=count, step=step), self.assertRaises(MathError):
                 again.apply({"do": "check", "line": 1, "count": count, "step": step}, WINDOW)
         again.apply({"do": "check", "line": None}, WINDOW)
-        self.assertIsNone(again.scene(WINDOW).check)
+        self.assertIsNone(again.scene(WINDOW).added["check"])
 
 
 class DocumentTest(unittest.TestCase):

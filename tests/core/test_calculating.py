@@ -148,7 +148,7 @@ class CalculatedTest(unittest.TestCase):
         for name, cells in (("v", [1, 2, 3]), ("u", [2, 4, 5]), ("e", [1, None, -0.5])):
             made.column(name, cells)
         do(made, do="plot", x="v", y="u", y_error="e", x_error="e")
-        (drawn,) = made.scene(WINDOW, box=((1.5, 9), (0, 9))).data
+        (drawn,) = made.scene(WINDOW, box=((1.5, 9), (0, 9))).added["data"]
         px, py = 6600 / 20, 4300 / 13
         (left, low, right, high), second = drawn["y_bars"][0], drawn["y_bars"][1:]
         self.assertEqual((1, left), (len(second), right))
@@ -156,7 +156,7 @@ class CalculatedTest(unittest.TestCase):
         self.assertAlmostEqual(2 * px, drawn["x_bars"][0][2] - drawn["x_bars"][0][0], delta=2)
         self.assertEqual([1, 2], drawn["chosen"])
         do(made, do="remove_column", name="e")
-        self.assertNotIn("y_bars", made.scene(WINDOW).data[0])
+        self.assertNotIn("y_bars", made.scene(WINDOW).added["data"][0])
 
     def test_a_damaged_study_is_refused(self) -> None:
         made = study()

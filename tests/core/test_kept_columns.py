@@ -196,11 +196,13 @@ class KeptTest(unittest.TestCase):
         study = study_of([1, 2, 3, 400], [1, None, 3, 4])
         study.edit(with_data, plots=(Plot("a", "b"),))
         scene = study.scene(Window((0.0, 10.0), (0.0, 10.0), 100, 100))
-        (drawn,) = scene.data
+        (drawn,) = scene.added["data"]
         # The second lacks a cell.
         self.assertEqual(3, len(drawn["points"]) // 2)
         study.edit(remove_column, "a")
-        self.assertEqual(0, len(study.scene(Window((0.0, 10.0), (0.0, 10.0), 100, 100)).data))
+        self.assertEqual(
+            0, len(study.scene(Window((0.0, 10.0), (0.0, 10.0), 100, 100)).added["data"])
+        )
 
     def test_columns_have_bounds(self) -> None:
         study = Study()

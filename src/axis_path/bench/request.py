@@ -14,7 +14,7 @@ from axis_path.core import Study, Window
 from axis_path.core.draw import HOME_X, HOME_Y
 from axis_path.core.errors import MathError
 from axis_path.core.features.axes.queries import Axes
-from axis_path.core.features.data.plots import Box
+from axis_path.core.features.feature import Box
 
 _MOST_DRAFTS = 20
 _MOST_VISITS = 24

@@ -6,10 +6,14 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from typing import Any, Generic, TypeVar
 
+from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.draw import Window
 from axis_path.core.features.command import Command
 from axis_path.core.language import Vocabulary
 
 S = TypeVar("S")
+#: A part of the plane: from where to where across, and upward.
+Box = tuple[tuple[float, float], tuple[float, float]]
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,6 +36,19 @@ class Section(Generic[S]):
 
 
 @dataclass(frozen=True, slots=True)
+class SceneRequest:
+    """What a scene is asked for.
+
+    Attributes:
+        window: what part of the plane is seen.
+        box: a part of the plane within which points of data are chosen.
+    """
+
+    window: Window
+    box: Box | None = None
+
+
+@dataclass(frozen=True, slots=True)
 class Feature:
     """One thing that a study can do.
 
@@ -39,8 +56,11 @@ class Feature:
         name: of its folder.
         section: what it keeps; None if it keeps nothing, or only with the lines.
         commands: by their names; ``docs/commands.md`` lists them all.
+        scene: returns what it adds to the scene, by the names of its fields; plain data whose
+            places are in tenths of a pixel.
     """
 
     name: str
     section: Section[Any] | None = None
     commands: Mapping[str, Command] = field(default_factory=dict)
+    scene: Callable[[Snapshot, SceneRequest], dict[str, Any]] | None = None

@@ -15,11 +15,10 @@ from axis_path.core.draw import (
     extent_of,
 )
 from axis_path.core.features.axes.queries import Axes
-from axis_path.core.features.checks.queries import Checks
-from axis_path.core.features.checks.section import SamplingCheck
-from axis_path.core.features.data.plots import Box, Plots
-from axis_path.core.features.data.section import Data
+from axis_path.core.features.data.plots import Plots
+from axis_path.core.features.feature import Box, SceneRequest
 from axis_path.core.features.motion.row import trail_tenths
+from axis_path.core.features.registry import FEATURES
 from axis_path.core.kinds.drawables import Drawables
 from axis_path.core.kinds.registry import KINDS
 from axis_path.core.kinds.states import States
@@ -34,7 +33,6 @@ class Pictures:
         self._curves = snapshot.query(Curves)
         self._states = snapshot.query(States)
         self._plots = snapshot.query(Plots)
-        self._checks = snapshot.query(Checks)
 
     def curve(self, name: str, window: Window) -> Curve:
         """Draw a function, a path or a curve by an angle in a window.
@@ -88,13 +86,11 @@ class Pictures:
                 kept = self._snapshot.line(row["id"]).trail
                 if kept is not None:
                     row["trail"] = {"most": kept.most, "dots": trail_tenths(kept, window)}
-        if self._snapshot.section(Data).plots:
-            made = replace(made, data=self._plots.drawn(window, box))
-        return (
-            made
-            if self._snapshot.section(SamplingCheck).check is None
-            else replace(made, check=self._checks.drawn(state, window))
-        )
+        request, added = SceneRequest(window, box), dict[str, Any]()
+        for feature in FEATURES:
+            if feature.scene is not None:
+                added |= feature.scene(self._snapshot, request)
+        return replace(made, added=added)
 
     def readings(
         self, window: Window, reading_x: float | Fraction, pointer_y: float | None = None

@@ -73,8 +73,7 @@ class Scene:
         reading: the reading line, None if there is none.
         empty: why nothing is drawn, None if something is.
         legend: where the legend stands and what it names, None if it is not shown.
-        check: points of a function that are shown over its curve, and what they miss.
-        data: columns that are drawn as points.
+        added: what features add, by the names of the fields.
     """
 
     window: Window
@@ -84,8 +83,7 @@ class Scene:
     reading: dict[str, Any] | None
     empty: str | None
     legend: dict[str, Any] | None = None
-    check: dict[str, Any] | None = None
-    data: list[dict[str, Any]] = field(default_factory=list)
+    added: Mapping[str, Any] = field(default_factory=dict)
 
     def to_dict(self) -> dict[str, Any]:
         """Return the scene as data for JSON."""
@@ -97,9 +95,8 @@ class Scene:
                 "stretch": self.window.stretch,
             },
             "axes": self.axes, "rows": self.rows, "sliders": self.sliders,
-            "reading": self.reading, "empty": self.empty, "check": self.check,
-            "legend": self.legend,
-            "data": self.data,
+            "reading": self.reading, "empty": self.empty, "legend": self.legend,
+            **self.added,
         }  # fmt: skip
 
 

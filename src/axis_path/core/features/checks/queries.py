@@ -14,7 +14,7 @@ from axis_path.core.draw import Window, check_sampling, sample_curve
 from axis_path.core.draw.pixels import dot_tenths
 from axis_path.core.errors import DomainError, LimitError, MathError
 from axis_path.core.features.checks.section import Check, SamplingCheck
-from axis_path.core.kinds.state import State
+from axis_path.core.kinds.states import States
 from axis_path.core.limits import CHECK_POINTS
 
 
@@ -48,11 +48,13 @@ class Checks:
             raise DomainError(words, position=(0, len(check.count)))
         return np.linspace(low, high, int(count.exact.p))
 
-    def drawn(self, state: State, window: Window) -> dict[str, Any] | None:
+    def drawn(self, window: Window) -> dict[str, Any] | None:
         """Return the sampling check that is kept with the study, as plain data."""
         check = self._snapshot.section(SamplingCheck).check
-        function = None if check is None else state.functions.get(check.line)
-        if check is None or function is None:
+        if check is None:
+            return None
+        function = self._snapshot.query(States).state.functions.get(check.line)
+        if function is None:
             return None
         shown = {"line": check.line, "count": check.count, "step": check.step}
         try:

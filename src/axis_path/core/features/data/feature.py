@@ -1,12 +1,23 @@
 """The feature."""
 
+from typing import Any
+
+from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.features.data import section
 from axis_path.core.features.data.commands import COMMANDS
+from axis_path.core.features.data.plots import Plots
 from axis_path.core.features.data.section import Data
-from axis_path.core.features.feature import Feature, Section
+from axis_path.core.features.feature import Feature, SceneRequest, Section
+
+
+def _scene(snapshot: Snapshot, asked: SceneRequest) -> dict[str, Any]:
+    """Return the columns that are drawn as points."""
+    return {"data": snapshot.query(Plots).drawn(asked.window, asked.box)}
+
 
 FEATURE = Feature(
     name="data",
     section=Section(Data, section.to_fields, section.from_fields),
     commands=COMMANDS,
+    scene=_scene,
 )

@@ -13,9 +13,7 @@ from axis_path.core.draw.pixels import dot_tenths
 from axis_path.core.errors import MathError
 from axis_path.core.features.data.columns import Columns
 from axis_path.core.features.data.section import Data, Plot
-
-#: A part of the plane: from where to where across, and upward.
-Box = tuple[tuple[float, float], tuple[float, float]]
+from axis_path.core.features.feature import Box
 
 
 def in_box(points: NDArray[np.float64], box: Box) -> NDArray[np.bool_]:
