@@ -9,7 +9,7 @@ import numpy as np
 from axis_path.core import Study, Window
 from axis_path.core.errors import MathError, NameTakenError
 from axis_path.core.features.findings.section import SavedQueries
-from axis_path.core.features.settings.edits import set_working
+from axis_path.core.features.working.edits import set_working
 from axis_path.core.features.working.section import Working, WorkingLine
 from axis_path.core.study import answer
 from axis_path.core.study.naming_edits import write_renaming

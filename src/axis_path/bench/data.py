@@ -18,8 +18,8 @@ from axis_path.core.errors import DataError, MathError
 from axis_path.core.features.data.columns import Columns
 from axis_path.core.features.data.fits import Fits, form_of_fit, line_of_fit
 from axis_path.core.features.data.plots import Plots, in_box
-from axis_path.core.features.feature import Box
 from axis_path.core.features.data.section import Data
+from axis_path.core.features.feature import Box
 from axis_path.core.study import FitAsk
 
 #: So many rows are sent at once, and so many points of residuals.

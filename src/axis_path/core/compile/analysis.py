@@ -11,6 +11,7 @@ from collections.abc import Collection, Sequence
 from dataclasses import dataclass, field, replace
 from itertools import pairwise
 
+from axis_path.core.compile.cache import CompileCache
 from axis_path.core.compile.compiled import (
     Compiled,
     CompiledFunction,
@@ -18,17 +19,13 @@ from axis_path.core.compile.compiled import (
     CompiledValue,
 )
 from axis_path.core.compile.dependence import (
-    find_problems,
     names_that_need,
-    order_of_need,
-    spread_problems,
 )
 from axis_path.core.compile.integrals import holds_integral
 from axis_path.core.errors import LimitError, MathError, NotHandledError, ShapeError
 from axis_path.core.evaluate import (
     Expression,
     FullCompiler,
-    Graph,
     ListSource,
     Op,
     Shaped,
@@ -53,25 +50,18 @@ from axis_path.core.language.tree import (
     names_in,
     walk,
 )
-from axis_path.core.limits import STEPS
 from axis_path.core.lines.meaning import (
     CALLED,
     VALUED,
     Kind,
-    LineKey,
     LineKeys,
     Meaning,
-    names_of,
-    read_meaning,
     with_problem,
 )
-from axis_path.core.threads import COMPUTING, Bounded, kept_property
+from axis_path.core.threads import COMPUTING, kept_property
 
-_KEPT_ANALYSES = 64
 #: Typed numbers, such as the ends of sliders, that are kept for each analysis.
 _KEPT_CONSTANTS = 256
-#: An edit of more lines than this is analysed as a whole.
-_MOST_EDITED = 20
 #: What the second and further variables of a function are called in the graph.
 _VARIABLE_INPUT = "variable "
 SECOND_OF_PLANE = _VARIABLE_INPUT + "y"
@@ -80,28 +70,6 @@ SECOND_OF_PLANE = _VARIABLE_INPUT + "y"
 def input_name(variable: str) -> str:
     """Return the name under which the graph knows a second or further variable."""
     return _VARIABLE_INPUT + variable
-
-
-@dataclass
-class CompileCache:
-    """The graph that analyses share, with what was compiled for which meaning of a line.
-
-    A line is known by its mark, a number that stands for its tree and the marks of all it uses.
-    """
-
-    unit: AngleUnit
-    graph: Graph = field(default_factory=Graph)
-    marks: dict[object, int] = field(default_factory=dict)
-    compiled: dict[int, tuple[Kind, Compiled] | MathError] = field(default_factory=dict)
-    lists: dict[str, ListSource] = field(default_factory=dict)
-    list_names: dict[ListSource, str] = field(default_factory=dict)
-    calls: dict[tuple[object, ...], Shaped] = field(default_factory=dict)
-    values: dict[object, Shaped] = field(default_factory=dict)
-
-    @property
-    def is_full(self) -> bool:
-        """Check whether so much was compiled here that a new one is better."""
-        return len(self.graph.steps) > STEPS.value // 2
 
 
 @dataclass
@@ -504,115 +472,3 @@ def _function_kind(line: FunctionLine, body: Shaped) -> Kind:
     if len(line.variables) > 1:
         return Kind.SEVERAL
     return Kind.POLAR if line.variables[0] == "theta" else Kind.FUNCTION
-
-
-_kept: Bounded[tuple[AngleUnit, LineKeys], Analysis] = Bounded(_KEPT_ANALYSES)
-
-
-def analyse(unit: AngleUnit, keys: LineKeys, before: Analysis | None = None) -> Analysis:
-    """Find out what each line of a study means among the others.
-
-    Args:
-        unit: the unit of angles.
-        keys: the lines.
-        before: the analysis before an edit, from which what did not change is taken.
-    """
-    return _kept.made((unit, keys), lambda: _analysed(unit, keys, before))
-
-
-def _analysed(unit: AngleUnit, keys: LineKeys, before: Analysis | None) -> Analysis:
-    if before is not None and before.unit is unit and len(keys) == len(before.keys):
-        edited = _edited(keys, before)
-        if edited is not None:
-            return edited
-    vocabulary = names_of(keys)
-    known: dict[LineKey, Meaning] = {}
-    if before is not None and before.vocabulary == vocabulary:
-        known = dict(zip(before.keys, before.raw, strict=True))
-    raw = tuple(known.get(key) or read_meaning(key, vocabulary) for key in keys)
-    meanings = list(raw)
-    find_problems(keys, meanings, vocabulary)
-    order = order_of_need(keys, meanings)
-    earlier = before.cache if before is not None and before.unit is unit else None
-    while True:
-        cache = CompileCache(unit) if earlier is None or earlier.is_full else earlier
-        analysis = Analysis(unit, keys, (), vocabulary, raw, cache)
-        settled = list(meanings)
-        with COMPUTING:
-            analysis.settle(order, settled)
-        if cache is not earlier or not any(
-            isinstance(meaning.problem, LimitError) for meaning in settled
-        ):
-            break
-        # The shared graph is full of what earlier edits left behind: begin a new one.
-        earlier = None
-    spread_problems(keys, settled)
-    analysis.meanings = tuple(settled)
-    return analysis
-
-
-def _edited(keys: LineKeys, before: Analysis) -> Analysis | None:
-    """Take over the analysis before an edit, but for the edited lines and what depends on them.
-
-    None where an edit does more than that: where it changes names, or makes or mends a problem.
-    """
-    changed = keys.changed_from(before.keys)
-    if len(changed) > _MOST_EDITED or before.cache.is_full:
-        return None
-    raw, names = list(before.raw), set[str]()
-    for index in changed:
-        new, old = keys[index], before.keys[index]
-        meaning = read_meaning(new, before.vocabulary)
-        was = before.meanings[index]
-        same_names = (meaning.name, new.aside, new.given) == (was.name, old.aside, old.given)
-        if not same_names or names_of((new,)) != names_of((old,)):
-            return None
-        if meaning.problem is not None or was.problem is not None or meaning.name is None:
-            return None
-        if not meaning.uses <= before.vocabulary.functions | before.vocabulary.values:
-            return None
-        raw[index] = meaning
-        names.add(meaning.name)
-    meanings = list(before.meanings)
-    for index in changed:
-        meanings[index] = raw[index]
-    touched = _dependents(names, before, set(changed))
-    needed = {meanings[index].name for index in touched}
-    if any(meanings[index].uses & needed for index in changed):
-        # It may be a circle, or the edited lines use one another: the long way finds out.
-        return None
-    order = order_of_need(keys, meanings, touched)
-    if any(before.meanings[index].problem is not None for index in order):
-        return None
-    analysis = Analysis(
-        before.unit,
-        keys,
-        (),
-        before.vocabulary,
-        tuple(raw),
-        before.cache,
-        *before.names_and_marks(),
-    )
-    for index in order:
-        meanings[index] = raw[index]
-    with COMPUTING:
-        analysis.settle(order, meanings)
-    if any(meanings[index].problem is not None for index in order):
-        return None
-    if all(meanings[index].uses == before.meanings[index].uses for index in changed):
-        analysis.used_by = before.used_by
-    analysis.written_names = before.written_names
-    return analysis
-
-
-def _dependents(names: set[str], before: Analysis, changed: set[int]) -> set[int]:
-    """Return the edited lines and all that need them, by what the other lines used before."""
-    touched, waiting = set(changed), sorted(names)
-    for name in waiting:
-        for index in before.used_by.get(name, ()):
-            if index not in touched:
-                touched.add(index)
-                user = before.meanings[index].name
-                if user is not None:
-                    waiting.append(user)
-    return touched

@@ -11,7 +11,8 @@ from dataclasses import replace
 from fractions import Fraction
 from typing import Protocol, TypeVar, cast
 
-from axis_path.core.compile.analysis import Analysis, analyse
+from axis_path.core.compile.analyse import analyse
+from axis_path.core.compile.analysis import Analysis
 from axis_path.core.compile.definition import Definition
 from axis_path.core.document.document import Document
 from axis_path.core.errors import (

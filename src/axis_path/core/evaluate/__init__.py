@@ -8,6 +8,13 @@ from axis_path.core.arithmetic.conversion import to_fraction
 from axis_path.core.evaluate.backends.backends import float_bounds, nearest_float
 from axis_path.core.evaluate.backends.enclosed import middles
 from axis_path.core.evaluate.branches import Branches, Edge
+from axis_path.core.evaluate.constants import (
+    evaluate_complex,
+    evaluate_constant,
+    evaluate_together,
+    has_zero_to_the_zero,
+    sample_inputs,
+)
 from axis_path.core.evaluate.exact.exact_pool import (
     ExactForm,
     exact_form,
@@ -15,21 +22,14 @@ from axis_path.core.evaluate.exact.exact_pool import (
     is_identity,
     run_exact_work_with,
 )
+from axis_path.core.evaluate.expression import HIGH, LOW, Expression
 from axis_path.core.evaluate.function import (
-    HIGH,
-    LOW,
     VALUE_BITS,
     Constant,
     End,
-    Expression,
     RealFunction,
     constant_steps,
-    evaluate_complex,
-    evaluate_constant,
-    evaluate_together,
-    has_zero_to_the_zero,
     prove_steps,
-    sample_inputs,
 )
 from axis_path.core.evaluate.graph.compile import (
     Compiler,

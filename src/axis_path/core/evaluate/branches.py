@@ -21,7 +21,8 @@ from axis_path.core.arithmetic.conversion import whole_number
 from axis_path.core.catalogue import FUNCTIONS
 from axis_path.core.errors import LimitError
 from axis_path.core.evaluate.backends.backends import Proving
-from axis_path.core.evaluate.function import Constant, Expression, RealFunction
+from axis_path.core.evaluate.expression import Expression
+from axis_path.core.evaluate.function import Constant, RealFunction
 from axis_path.core.evaluate.graph.factors import as_fraction
 from axis_path.core.evaluate.graph.fences import ball_inside
 from axis_path.core.evaluate.graph.graph import Fence, Graph, Inner, Op, Split, Step

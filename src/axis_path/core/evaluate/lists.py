@@ -12,12 +12,9 @@ from numpy.typing import NDArray
 from axis_path.core.arithmetic import Ball, Defined, ball, precision
 from axis_path.core.arithmetic.conversion import whole_number
 from axis_path.core.errors import LimitError, ListError
-from axis_path.core.evaluate.function import (
-    VALUE_BITS,
-    Expression,
-    evaluate_constant,
-    sample_inputs,
-)
+from axis_path.core.evaluate.constants import evaluate_constant, sample_inputs
+from axis_path.core.evaluate.expression import Expression
+from axis_path.core.evaluate.function import VALUE_BITS
 from axis_path.core.evaluate.graph.compile import SECOND, ListSource, Shaped
 from axis_path.core.limits import LIST_LENGTH, written_count
 

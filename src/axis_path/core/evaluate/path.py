@@ -10,7 +10,8 @@ from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Enclosure
 from axis_path.core.evaluate.backends.enclosed import enclose_columns, middles
-from axis_path.core.evaluate.function import End, Expression, RealFunction
+from axis_path.core.evaluate.expression import Expression
+from axis_path.core.evaluate.function import End, RealFunction
 
 Floats = NDArray[np.float64]
 

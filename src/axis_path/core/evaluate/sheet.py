@@ -10,7 +10,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from types import MappingProxyType
 
-from axis_path.core.evaluate.function import Expression
+from axis_path.core.evaluate.expression import Expression
 from axis_path.core.evaluate.graph.graph import Graph, Op
 from axis_path.core.threads import COMPUTING
 

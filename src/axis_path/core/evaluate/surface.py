@@ -13,7 +13,7 @@ from axis_path.core.arithmetic import Ball, Enclosure, ball
 from axis_path.core.errors import LimitError, NotHandledError
 from axis_path.core.evaluate.backends.backends import Fast, Proving, nearest_float
 from axis_path.core.evaluate.backends.enclosed import enclose_columns
-from axis_path.core.evaluate.function import Expression
+from axis_path.core.evaluate.expression import Expression
 from axis_path.core.evaluate.graph.program import run
 
 Floats = NDArray[np.float64]

@@ -8,8 +8,6 @@ from __future__ import annotations
 
 import re
 import unicodedata
-from dataclasses import dataclass
-from enum import StrEnum
 
 from axis_path.core.errors import (
     GrammarError,
@@ -18,6 +16,7 @@ from axis_path.core.errors import (
     Repair,
     UnknownNameError,
 )
+from axis_path.core.language.tokens import LOG_OF, PRIME_SIGN, Kind, Token
 from axis_path.core.language.vocabulary import (
     NAME_PATTERN,
     SUMMARIES,
@@ -26,70 +25,6 @@ from axis_path.core.language.vocabulary import (
     spelled,
 )
 from axis_path.core.limits import DERIVATIVE_ORDER, LINE_LENGTH, NESTING, NUMBER_EXPONENT
-
-#: How a derivative is marked in the text of its token.
-PRIME_SIGN = "'"
-#: Before the base in the text of the token of a logarithm.
-LOG_OF = "log_"
-
-
-class Kind(StrEnum):
-    """The tokens of the grammar."""
-
-    NUMBER = "NUMBER"
-    NAME = "NAME"
-    INFINITY = "INFINITY"
-    CALL = "CALL"
-    APPLY = "APPLY"
-    RADICAL = "RADICAL"
-    RAISED = "RAISED"
-    ADD = "ADD"
-    SUBTRACT = "SUBTRACT"
-    TIMES = "TIMES"
-    TIMES_APPLY = "TIMES_APPLY"
-    DIVIDE = "DIVIDE"
-    DIVIDE_APPLY = "DIVIDE_APPLY"
-    POWER = "POWER"
-    SUPERSCRIPT = "SUPERSCRIPT"
-    OPEN = "OPEN"
-    OPEN_CALL = "OPEN_CALL"
-    CLOSE = "CLOSE"
-    LEFT_BAR = "LEFT_BAR"
-    RIGHT_BAR = "RIGHT_BAR"
-    COMMA = "COMMA"
-    DEGREE = "DEGREE"
-    RADIANS = "RADIANS"
-    LESS = "LESS"
-    MORE = "MORE"
-    EQUAL = "EQUAL"
-    UNEQUAL = "UNEQUAL"
-    FOR = "FOR"
-    AND = "AND"
-    FUNCTION = "FUNCTION"
-    DERIVED = "DERIVED"
-    PRIME = "PRIME"
-    FACTORIAL = "FACTORIAL"
-    OPEN_LIST = "OPEN_LIST"
-    CLOSE_LIST = "CLOSE_LIST"
-    NEXT_PIECE = "NEXT_PIECE"
-    OTHERWISE = "OTHERWISE"
-    FROM = "FROM"
-    TO = "TO"
-    STEP = "STEP"
-    IN = "IN"
-    POINTS = "POINTS"
-
-
-@dataclass(frozen=True, slots=True)
-class Token:
-    """One token; ``text`` holds what the grammar needs, ``raw`` what was typed."""
-
-    kind: Kind
-    text: str
-    start: int
-    end: int
-    raw: str = ""
-
 
 _SUPERSCRIPTS = str.maketrans("⁰¹²³⁴⁵⁶⁷⁸⁹⁻", "0123456789-")
 _SIGNS = {

@@ -14,7 +14,7 @@ from axis_path.core.locate.extrema import find_extrema
 from axis_path.core.locate.finding import Finding, Findings, Kind
 from axis_path.core.locate.inequality import Condition, Place, Stretch, Stretches, find_stretches
 from axis_path.core.locate.inflections import find_inflections
-from axis_path.core.locate.intersections import Bounds, Curve, find_intersections, meet_in_box
+from axis_path.core.locate.intersections import find_intersections
 from axis_path.core.locate.linear import LinearEquation, LinearSolution, Outcome, solve_linear
 from axis_path.core.locate.measure.by_parts import (
     MEASURED,
@@ -24,6 +24,7 @@ from axis_path.core.locate.measure.by_parts import (
     smooth_parts,
 )
 from axis_path.core.locate.measure.endless import EndlessEnd, endless_end
+from axis_path.core.locate.plane_intersections import Bounds, Curve, meet_in_box
 from axis_path.core.locate.search.isolated import isolated_points, may_be_isolated
 from axis_path.core.locate.search.quick import quick_zeros
 from axis_path.core.locate.search.verdict import (

@@ -7,7 +7,8 @@ together what the bench draws.
 from axis_path.core.compile.definition import Definition
 from axis_path.core.features.axes.section import AxesSpec, GridKind, axes_to_dict
 from axis_path.core.features.data.section import FitAsk, Plot
-from axis_path.core.features.findings.answers import Answer, Row, answer
+from axis_path.core.features.findings.answer import Answer, Row
+from axis_path.core.features.findings.answers import answer
 from axis_path.core.features.findings.section import QueryKind, SavedQuery
 from axis_path.core.features.working.section import WorkingLine
 from axis_path.core.kinds.functions.lane import end_text

@@ -3,10 +3,8 @@
 from __future__ import annotations
 
 import math
-import re
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from fractions import Fraction
 
 from flint import arb
 
@@ -25,10 +23,26 @@ from axis_path.core.evaluate import (
     is_identity,
     period,
 )
-from axis_path.core.language import RelationLine, Vocabulary, typeset_line
+from axis_path.core.features.findings.equations import (
+    LETTERS,
+    Equation,
+    only_unknown,
+    reading_order,
+    typeset_compared,
+    unknowns_in,
+)
+from axis_path.core.features.findings.solutions import (
+    ExactIn,
+    between,
+    matched,
+    readable,
+    repeats,
+    solution,
+)
+from axis_path.core.language import Vocabulary
 from axis_path.core.language.read import Condition as Compared
 from axis_path.core.language.read import read_body
-from axis_path.core.language.tree import AngleUnit, Node, names_in
+from axis_path.core.language.tree import AngleUnit
 from axis_path.core.locate import (
     SOLUTIONS,
     Condition,
@@ -47,50 +61,15 @@ from axis_path.core.locate import (
     find_zeros,
     meet_in_box,
     period_of,
-    place_of,
     reach_of,
     solve_linear,
-    value_text,
 )
 from axis_path.core.locate.everywhere import FAR
 
-#: Letters that may be unknowns without having been named so.
-_LETTERS = frozenset("abcdfghjklmnopqrstuvwxyz") | {
-    "theta",
-    "alpha",
-    "beta",
-    "gamma",
-    "phi",
-    "omega",
-}
 #: An exact form must lie within the bracket of its decimal at so many binary digits.
 _CHECK_BITS = 256
 #: A system is solved between these bounds where none are given.
 _BOX = 100
-
-
-@dataclass(frozen=True, slots=True)
-class Equation:
-    """An equation or a chain of inequalities in one unknown.
-
-    Attributes:
-        unknown: its name.
-        sides: the terms between the signs, as functions of the unknown.
-        gaps: every term less the next.
-        signs: between the terms.
-        mathml: how it is written.
-    """
-
-    unknown: str
-    sides: tuple[RealFunction, ...]
-    gaps: tuple[RealFunction, ...]
-    signs: tuple[str, ...]
-    mathml: str
-
-    @property
-    def is_equation(self) -> bool:
-        """Check whether it is one equation."""
-        return self.signs == ("=",)
 
 
 @dataclass(frozen=True, slots=True)
@@ -108,10 +87,6 @@ class SystemSolution:
     linear: LinearSolution | None
     findings: Findings | None
     sentence: str
-
-
-#: Gives the exact form of a zero between two floats, if one is known.
-ExactIn = Callable[[float, float], str | None]
 
 
 class Solver:
@@ -132,9 +107,9 @@ class Solver:
             MathError: it does not read, or there is no unknown, or more than one.
         """
         compared, vocabulary = self._compared(text, unknown)
-        letters = _letters(compared.terms, vocabulary)
+        letters = unknowns_in(compared.terms, vocabulary)
         if unknown is None:
-            unknown = _only(letters)
+            unknown = only_unknown(letters)
         elif unknown not in letters:
             raise EquationError(f"`{unknown}` does not occur in this equation.")
         if len(letters) > 1:
@@ -150,7 +125,7 @@ class Solver:
             tuple(RealFunction("", unknown, each, self._snapshot.values) for each in sides),
             tuple(RealFunction("", unknown, each, self._snapshot.values) for each in gaps),
             compared.signs,
-            _typeset(compared),
+            typeset_compared(compared),
         )
 
     def solve(
@@ -190,7 +165,7 @@ class Solver:
                 None, FAR * -1 if low is None else low, FAR if high is None else high
             )
             found = find_zeros(gap, within, words=SOLUTIONS)
-        items = [_solution(equation, item) for item in found]
+        items = [solution(equation, item) for item in found]
         if with_exact and any(not item.exact for item in items):
             items = self._with_exact(gap, items)
         note = found.note
@@ -205,7 +180,7 @@ class Solver:
                 f"{everywhere.period_text} may be added to each. {note}"
             ).strip()
         elif everywhere is None and len(items) > 1:
-            note = f"{_repeats(gap, self._snapshot.values, self._snapshot.unit)} {note}".strip()
+            note = f"{repeats(gap, self._snapshot.values, self._snapshot.unit)} {note}".strip()
         return replace(found, items=tuple(items), note=note)
 
     def _with_exact(self, gap: RealFunction, items: list[Finding]) -> list[Finding]:
@@ -241,7 +216,7 @@ class Solver:
             in_degrees=self._snapshot.unit is AngleUnit.DEGREES,
         )
         proposals = [
-            (_readable(text), value)
+            (readable(text), value)
             for text in texts
             if (value := self._number_at(text)) is not None
         ]
@@ -256,7 +231,7 @@ class Solver:
         def exact_in(low: float, high: float) -> str | None:
             with precision(_CHECK_BITS):
                 found = (
-                    _matched((low, high), text, value, length, self._snapshot.unit)
+                    matched((low, high), text, value, length, self._snapshot.unit)
                     for text, value in proposals
                 )
                 return next((text for text in found if text), None)
@@ -342,7 +317,7 @@ class Solver:
                 low, high = Place(-math.inf, "−∞", None), Place(math.inf, "∞", None)
                 return replace(found, items=(Stretch(low, high, False, False),))
             # One stretch goes on beyond the end: it is looked at from where nothing holds.
-            start = _between(first.high, found.items[1].low)
+            start = between(first.high, found.items[1].low)
             found = find_stretches(conditions, Interval(ball.subtract(start, length), start))
         return self._repeated(found, text)
 
@@ -390,7 +365,7 @@ class Solver:
 
     def typeset_system(self, texts: Sequence[str]) -> tuple[str, ...]:
         """Typeset several equations as MathML."""
-        return tuple(map(_typeset, self.check_system(texts)[0]))
+        return tuple(map(typeset_compared, self.check_system(texts)[0]))
 
     def check_system(self, texts: Sequence[str]) -> tuple[list[Compared], tuple[str, ...]]:
         """Read several equations, and give them with their unknowns.
@@ -405,10 +380,10 @@ class Solver:
             if one.signs != ("=",):
                 raise EquationError("A system is made of equations, with one `=` each.")
             compared.append(one)
-            letters |= _letters(one.terms, vocabulary)
+            letters |= unknowns_in(one.terms, vocabulary)
         if not letters:
             raise EquationError("There is no unknown in these equations.")
-        return compared, tuple(sorted(letters, key=_order))
+        return compared, tuple(sorted(letters, key=reading_order))
 
     def _linear(
         self, gaps: list[Expression], unknowns: tuple[str, ...]
@@ -462,7 +437,7 @@ class Solver:
         names = self._snapshot.analysis.names()
         letters = {unknown} if unknown else set()
         known = names.values | names.functions
-        letters |= {each for each in _LETTERS if each not in known or each == unknown}
+        letters |= {each for each in LETTERS if each not in known or each == unknown}
         vocabulary = names.and_variables(*letters)
         body = read_body(text, vocabulary)
         if body.compared is None:
@@ -470,87 +445,6 @@ class Solver:
                 "This is no equation: write two sides with `=` between them, as in `x^2 = 2`."
             )
         return body.compared, vocabulary
-
-
-def _between(end: Place, beginning: Place) -> Ball:
-    """Return a number between two stretches; if they meet in one point, that point."""
-    if end.x == beginning.x:
-        return place_of(
-            end.exact, math.nextafter(end.x, -math.inf), math.nextafter(end.x, math.inf)
-        )
-    return ball.from_fraction(Fraction((end.x + beginning.x) / 2))
-
-
-def _typeset(compared: Compared) -> str:
-    return typeset_line(RelationLine(None, compared.terms, compared.signs, compared.span), None)
-
-
-def _letters(terms: Sequence[Node], vocabulary: Vocabulary) -> set[str]:
-    return {name for term in terms for name in names_in(term) if name in vocabulary.variables}
-
-
-def _only(letters: set[str]) -> str:
-    if not letters:
-        raise EquationError("There is no unknown in this equation: every letter in it has a value.")
-    if len(letters) > 1:
-        if "x" in letters:
-            return "x"
-        listed = ", ".join(f"`{each}`" for each in sorted(letters))
-        raise EquationError(f"Which is the unknown: {listed}? Give the others a value.")
-    return next(iter(letters))
-
-
-def _order(name: str) -> tuple[int, str]:
-    """Order unknowns as they are read: x, y, z first."""
-    return ("xyz".index(name) if name in "xyz" else 3, name)
-
-
-def _solution(equation: Equation, zero: Finding) -> Finding:
-    """Return a zero of the difference as a solution, with the value that both sides have there."""
-    with precision(VALUE_BITS):
-        value = equation.sides[1].prove(place_of(zero.exact, *zero.bracket))
-        text = value_text(value) if value.is_defined else ""
-    y = float(value.value.mid()) if value.is_defined else float("nan")
-    return replace(zero, kind=Kind.SOLUTION, y=y, y_text=text)
-
-
-def _repeats(gap: RealFunction, values: Mapping[str, Fraction], unit: AngleUnit) -> str:
-    """Describe how solutions repeat, if the equation is periodic."""
-    turn = period(gap.expression.program, values)
-    if turn is None:
-        return ""
-    length = arb.pi() ** turn.power * arb(turn.part.numerator) / turn.part.denominator
-    return f"They come back every {_times(1, length, unit)}; these are the ones in between."
-
-
-def _readable(text: str) -> str:
-    """Write an exact form as it is shown: with the signs that the language reads as well."""
-    return re.sub(r"\bpi\b", "π", text).replace("-", "−")
-
-
-def _matched(
-    bracket: tuple[float, float], text: str, value: arb, length: arb | None, unit: AngleUnit
-) -> str | None:
-    """Return a proposal, moved by whole periods, as the exact form of a solution; None if not."""
-    low, high = map(arb, bracket)
-    if bool(value >= low) and bool(value <= high):
-        return text
-    if length is None:
-        return None
-    turns = round(float((low - value) / length))
-    moved = value + turns * length
-    if turns and bool(moved >= low) and bool(moved <= high):
-        return f"{text} {'+' if turns > 0 else '−'} {_times(abs(turns), length, unit)}"
-    return None
-
-
-def _times(count: int, length: arb, unit: AngleUnit) -> str:
-    """Write a whole multiple of a period."""
-    if unit is AngleUnit.DEGREES or bool((length - length.mid().floor()).contains(0)):
-        return f"{float(count * length):g}"
-    turns = Fraction(round(float(count * length / arb.pi()) * 720), 720)
-    top = "π" if turns.numerator == 1 else f"{turns.numerator}π"
-    return top if turns.denominator == 1 else f"{top}/{turns.denominator}"
 
 
 def _linear_sentence(solution: LinearSolution, unknowns: tuple[str, ...]) -> str:

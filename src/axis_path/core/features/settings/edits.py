@@ -2,15 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from dataclasses import replace
 
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.errors import LimitError
 from axis_path.core.features.findings.section import SavedQueries
-from axis_path.core.features.working.section import Working, WorkingLine
 from axis_path.core.language.tree import AngleUnit
-from axis_path.core.limits import LINES, STUDY_DIGITS
+from axis_path.core.limits import STUDY_DIGITS
 
 
 def set_unit(snapshot: Snapshot, angle_unit: str) -> Snapshot:
@@ -27,14 +25,3 @@ def set_digits(snapshot: Snapshot, digits: int) -> Snapshot:
     if not 2 <= digits <= STUDY_DIGITS.value:
         raise LimitError(f"A study shows 2 to {STUDY_DIGITS.value} digits.")
     return snapshot.with_section(replace(snapshot.section(SavedQueries), digits=digits))
-
-
-def set_working(snapshot: Snapshot, working: Sequence[WorkingLine]) -> Snapshot:
-    """Keep other lines of the scratch calculator.
-
-    Raises:
-        LimitError: they are too many.
-    """
-    if len(working) > LINES.value:
-        raise LimitError(f"The working of a study can have {LINES.value} lines.")
-    return snapshot.with_section(Working(tuple(working)))

@@ -8,7 +8,7 @@ from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.draw import Window
 from axis_path.core.features.command import Command, Edited
 from axis_path.core.features.fields import number_of, text_of
-from axis_path.core.features.settings.edits import set_working
+from axis_path.core.features.working.edits import set_working
 from axis_path.core.features.working.section import Working, WorkingLine
 
 

@@ -20,7 +20,6 @@ from axis_path.core.arithmetic.conversion import fraction_of
 from axis_path.core.errors import LimitError, NotHandledError
 from axis_path.core.evaluate import RealFunction
 from axis_path.core.locate.algebra.exact import candidates
-from axis_path.core.locate.limits.growth import UnknownGrowthError
 from axis_path.core.locate.limits.limit_rules import (
     UNKNOWN,
     Approach,
@@ -29,6 +28,7 @@ from axis_path.core.locate.limits.limit_rules import (
     to_infinity,
 )
 from axis_path.core.locate.limits.local_growth import growth_beside
+from axis_path.core.locate.limits.monomial import UnknownGrowthError
 from axis_path.core.locate.limits.nearing import Approaching
 
 _MOST_ORDER = 8

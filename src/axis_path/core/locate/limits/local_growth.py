@@ -11,7 +11,8 @@ from axis_path.core.arithmetic import Ball
 from axis_path.core.errors import LimitError, NotHandledError
 from axis_path.core.evaluate import RealFunction, prove_steps
 from axis_path.core.locate.cells import float_below
-from axis_path.core.locate.limits.growth import FarOut, Growth, Polynomial, Rate, UnknownGrowthError
+from axis_path.core.locate.limits.growth import FarOut, Growth
+from axis_path.core.locate.limits.monomial import Polynomial, Rate, UnknownGrowthError
 from axis_path.core.locate.limits.nearing import Approaching
 
 _MOST_ORDER = 6

@@ -14,12 +14,11 @@ from flint import arb, fmpq
 
 from axis_path.core.evaluate import Op, RealFunction
 from axis_path.core.evaluate.graph.graph import Step
-from axis_path.core.locate.limits.growth import (
+from axis_path.core.locate.limits.growth import FarOut, Growth
+from axis_path.core.locate.limits.monomial import (
     MINUS,
     ONE,
     ZERO,
-    FarOut,
-    Growth,
     Monomial,
     Polynomial,
     Rate,

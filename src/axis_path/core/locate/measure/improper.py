@@ -16,8 +16,9 @@ from axis_path.core.arithmetic import Ball
 from axis_path.core.errors import LimitError, NotHandledError
 from axis_path.core.evaluate import RealFunction
 from axis_path.core.locate.cells import float_below
-from axis_path.core.locate.limits.growth import ZERO, Monomial, Rate, UnknownGrowthError, growth
+from axis_path.core.locate.limits.growth import growth
 from axis_path.core.locate.limits.local_growth import growth_beside
+from axis_path.core.locate.limits.monomial import ZERO, Monomial, Rate, UnknownGrowthError
 from axis_path.core.locate.limits.nearing import Approaching
 
 _MOST_ORDER = 6

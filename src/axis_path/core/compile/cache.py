@@ -1,0 +1,44 @@
+"""What analyses share: the graph, and what was compiled for which meaning of a line."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+
+from axis_path.core.compile.compiled import (
+    Compiled,
+)
+from axis_path.core.errors import MathError
+from axis_path.core.evaluate import (
+    Graph,
+    ListSource,
+    Shaped,
+)
+from axis_path.core.language.tree import (
+    AngleUnit,
+)
+from axis_path.core.limits import STEPS
+from axis_path.core.lines.meaning import (
+    Kind,
+)
+
+
+@dataclass
+class CompileCache:
+    """The graph that analyses share, with what was compiled for which meaning of a line.
+
+    A line is known by its mark, a number that stands for its tree and the marks of all it uses.
+    """
+
+    unit: AngleUnit
+    graph: Graph = field(default_factory=Graph)
+    marks: dict[object, int] = field(default_factory=dict)
+    compiled: dict[int, tuple[Kind, Compiled] | MathError] = field(default_factory=dict)
+    lists: dict[str, ListSource] = field(default_factory=dict)
+    list_names: dict[ListSource, str] = field(default_factory=dict)
+    calls: dict[tuple[object, ...], Shaped] = field(default_factory=dict)
+    values: dict[object, Shaped] = field(default_factory=dict)
+
+    @property
+    def is_full(self) -> bool:
+        """Check whether so much was compiled here that a new one is better."""
+        return len(self.graph.steps) > STEPS.value // 2

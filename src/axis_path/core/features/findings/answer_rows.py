@@ -1,0 +1,102 @@
+"""Findings as rows of an answer, with the reasons for which they are sure."""
+
+from __future__ import annotations
+
+import math
+from fractions import Fraction
+
+from axis_path.core.arithmetic import precision
+from axis_path.core.errors import StoppedError
+from axis_path.core.evaluate import VALUE_BITS, RealFunction
+from axis_path.core.features.findings.answer import (
+    Row,
+)
+from axis_path.core.features.findings.section import QueryKind
+from axis_path.core.locate import (
+    Finding,
+    Kind,
+    place_of,
+    value_text,
+)
+
+
+def row(what: QueryKind, function: RealFunction | None, item: Finding) -> Row:
+    """Return a finding as a line of the answer."""
+    exact = item.exact if item.exact != item.text else None
+    label = item.kind.value if what in (QueryKind.EXTREMA, QueryKind.BREAKS, QueryKind.DATA) else ""
+    flags = [
+        word for word, is_so in (("global", item.is_global), ("at an end", item.at_end)) if is_so
+    ]
+    if item.multiplicity is not None and item.multiplicity > 1:
+        order = {2: "double", 3: "triple"}.get(item.multiplicity, f"order {item.multiplicity}")
+        flags.append("touches" if what is QueryKind.INTERSECTIONS else order)
+    value = item.y_text if is_same(item.y_exact, item.y_text) else item.y_exact or item.y_text
+    shows_value = item.kind not in (Kind.ZERO,) and bool(item.y_exact or item.y_text)
+    return Row(
+        label, exact or item.text, item.text if exact else "",
+        is_same(exact, item.text),
+        value if shows_value else "",
+        item.x, 0.0 if item.kind is Kind.ZERO and what is not QueryKind.DATA else item.y,
+        item.proved, reasons(function, item), item.note, tuple(flags),
+    )  # fmt: skip
+
+
+def is_same(exact: str | None, decimal: str) -> bool:
+    """Check whether a decimal is the very fraction that stands beside it."""
+    try:
+        return bool(exact) and Fraction(_ascii(exact or "")) == Fraction(_ascii(decimal))
+    except ValueError:
+        return False
+
+
+def _ascii(number: str) -> str:
+    return number.replace("−", "-").replace("·10^", "e")
+
+
+def reasons(function: RealFunction | None, item: Finding) -> tuple[str, ...]:
+    """Describe by what a finding is sure, and put it in."""
+    said: list[str] = []
+    low, high = item.bracket
+    if item.kind in (Kind.ZERO, Kind.SOLUTION) and item.proved:
+        order = item.multiplicity
+        if order is not None and order % 2 == 0:
+            said.append("It touches here: the sign is the same on both sides.")
+        elif order == 1:
+            said.append("The sign changes here, and the slope keeps its sign all over the bracket.")
+        elif order is not None:
+            said.append(f"The first {order - 1} derivatives are zero here too; the next is not.")
+    elif item.why:
+        said.append(f"{item.why[0].upper()}{item.why[1:]}.")
+    if item.exact:
+        said.append(f"It is exactly {item.exact}.")
+    elif low < high:
+        said.append(f"It lies in a bracket {high - low:.1g} wide.".replace("e-", "·10^−"))
+    if function is not None and item.kind is Kind.ZERO:
+        said.append(_put_in(function, item))
+    return tuple(each for each in said if each)
+
+
+def _put_in(function: RealFunction, item: Finding) -> str:
+    """Put a zero into its function."""
+    if item.exact and "√" in item.exact:
+        return f"Put in: {function.name}({item.exact}) = 0, for it is a root of a quadratic factor."
+    with precision(VALUE_BITS):
+        try:
+            value = function.prove(place_of(item.exact, *item.bracket))
+        except StoppedError:
+            # What was found before the time was over is told without.
+            return ""
+        if not value.is_defined:
+            return ""
+        called = f"{function.name}({item.exact or item.text})"
+        if value.exact is not None:
+            return f"Put in: {called} = {value_text(value)}."
+        size = float(abs(value.value).upper())
+    if size == 0:
+        return f"Put in: {called} = 0."
+    if not math.isfinite(size):
+        # The digits that are known of the place are too few for the function.
+        return ""
+    # The least power of ten that is not below it.
+    power = math.ceil(math.log10(size))
+    return f"Put in: {called} lies within 10^{power} of 0.".replace("^-", "^−")

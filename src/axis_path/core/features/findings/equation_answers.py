@@ -1,0 +1,210 @@
+"""Answers to equations, inequalities and systems."""
+
+from __future__ import annotations
+
+import math
+
+from flint import fmpq
+
+from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.errors import EquationError
+from axis_path.core.features.findings.answer import (
+    Answer,
+    Row,
+    Span,
+    further_note,
+    is_whole,
+)
+from axis_path.core.features.findings.answer import (
+    verdict as verdict_of,
+)
+from axis_path.core.features.findings.answer_rows import is_same, reasons
+from axis_path.core.features.findings.section import SavedQuery
+from axis_path.core.features.findings.solver import Solver
+from axis_path.core.kinds.states import States
+from axis_path.core.locate import (
+    Finding,
+    LinearSolution,
+    Outcome,
+    Stretch,
+    place_text,
+    value_text,
+)
+
+
+def answer_equation(snapshot: Snapshot, ask: SavedQuery, title: str, *, with_exact: bool) -> Answer:
+    """Answer an equation, an inequality or a system."""
+    texts = [line.strip() for line in ask.text.splitlines() if line.strip()]
+    if not texts:
+        raise EquationError("Nothing is written here yet.")
+    if len(texts) > 1:
+        return _system(snapshot, ask, title, texts)
+    equation = snapshot.query(Solver).equation(texts[0], ask.unknown or None)
+    unknown = equation.unknown
+    sides = tuple(part.strip() for part in _split(texts[0]))
+    is_on_axis = unknown == "x" or any(
+        d.variable == unknown for d, _ in snapshot.query(States).functions()
+    )
+    draw = _drawn(snapshot, sides, unknown) if equation.is_equation else ()
+    where = _between(ask, unknown)
+    if not equation.is_equation:
+        found = snapshot.query(Solver).solve_inequality(
+            texts[0], ask.unknown or None, ask.low, ask.high, with_exact=with_exact
+        )
+        rows = tuple(_stretch_row(each, unknown) for each in found.items)
+        spans = tuple(
+            Span(s.low.x, s.high.x, s.low_closed, s.high_closed) for s in found.items if is_on_axis
+        )
+        count = len(rows)
+        words = "nowhere" if not count else f"in {count} stretch{'es' if count > 1 else ''}"
+        verdict = f"{'Proved' if found.complete else 'Not proved'}: it holds {words}"
+        cut = any(
+            (s.is_cut_low and ask.low is None) or (s.is_cut_high and ask.high is None)
+            for s in found.items
+        )
+        note = found.note or ("It may go on beyond what was searched." if cut else "")
+        return Answer(
+            title, where or "everywhere", unknown, rows, verdict, found.complete, note, spans=spans,
+            mathml=(equation.mathml,),
+        )  # fmt: skip
+    found_all = snapshot.query(Solver).solve(
+        texts[0], ask.unknown or None, ask.low, ask.high, with_exact=with_exact
+    )
+    rows = tuple(_solution_row(item, is_on_axis=is_on_axis) for item in found_all)
+    return Answer(
+        title, where or "everywhere", unknown, rows, verdict_of(ask.what, found_all),
+        is_whole(found_all), "" if found_all.holds_always else further_note(found_all), draw=draw,
+    )  # fmt: skip
+
+
+def _drawn(snapshot: Snapshot, sides: tuple[str, ...], unknown: str) -> tuple[str, ...]:
+    """Write both sides of an equation as functions of its unknown."""
+    if unknown == "x":
+        return sides
+    names = [name for k in ("", *map(str, range(2, 99))) for name in (f"left{k}", f"right{k}")]
+    taken = set(snapshot.names())
+    free = [pair for pair in zip(names[::2], names[1::2], strict=True) if taken.isdisjoint(pair)]
+    return tuple(f"{name}({unknown}) = {side}" for name, side in zip(free[0], sides, strict=True))
+
+
+def _split(text: str) -> list[str]:
+    return text.split("=") if text.count("=") == 1 else []
+
+
+def _between(ask: SavedQuery, unknown: str) -> str:
+    parts = (f"{ask.low} ≤ " if ask.low else "", unknown, f" ≤ {ask.high}" if ask.high else "")
+    return "".join(parts).replace("-", "−") if ask.low or ask.high else ""
+
+
+def _solution_row(item: Finding, *, is_on_axis: bool) -> Row:
+    exact = item.exact if item.exact != item.text else None
+    said = reasons(None, item)
+    if item.y_text:
+        said = (*said, f"Put in: both sides are {item.y_text}.")
+    return Row(
+        "",
+        exact or item.text,
+        item.text if exact else "",
+        is_same(exact, item.text),
+        x=item.x if is_on_axis else math.nan,
+        y=item.y if is_on_axis else math.nan,
+        proved=item.proved,
+        why=said,
+        note=item.note,
+        flags=("double",) if item.multiplicity == 2 else (),
+    )
+
+
+def _stretch_row(stretch: Stretch, unknown: str) -> Row:
+    low, high = stretch.low, stretch.high
+    if low == high:
+        return Row("", f"{unknown} = {low.exact or low.text}", x=low.x, y=0.0, proved=True)
+    ends = []
+    for place, closed, is_low in (
+        (low, stretch.low_closed, True),
+        (high, stretch.high_closed, False),
+    ):
+        sign = "≤" if closed else "<"
+        text = place.exact or place.text
+        ends.append(
+            "" if math.isinf(place.x) else f"{text} {sign} " if is_low else f" {sign} {text}"
+        )
+    if not any(ends):
+        return Row("", f"every {unknown}", proved=True)
+    decimals = [
+        place.text for place in (low, high) if place.exact and place.exact != place.text
+        and not math.isinf(place.x)
+    ]  # fmt: skip
+    return Row("", f"{ends[0]}{unknown}{ends[1]}", "; ".join(decimals), proved=True)
+
+
+def _system(snapshot: Snapshot, ask: SavedQuery, title: str, texts: list[str]) -> Answer:
+    solved = snapshot.query(Solver).solve_system(texts, ask.low, ask.high)
+    names = solved.unknowns
+    typeset = snapshot.query(Solver).typeset_system(texts)
+    if solved.findings is not None:
+        rows = tuple(
+            Row(
+                f"({', '.join(names)})", f"({i.exact or i.text}, {i.y_exact or i.y_text})",
+                x=i.x if names == ("x", "y") else math.nan,
+                y=i.y if names == ("x", "y") else math.nan,
+                proved=i.proved, note=i.note,
+                why=("Krawczyk's operator maps its box into itself, so it holds just one.",)
+                if i.proved else (),
+            )
+            for i in solved.findings
+        )  # fmt: skip
+        return Answer(
+            title, "", names[0], rows, solved.sentence, solved.findings.complete,
+            solved.findings.note,
+            mathml=typeset,
+        )  # fmt: skip
+    rows = _linear_rows(solved.linear, names)
+    is_known = solved.linear is not None and solved.linear.outcome is not Outcome.UNDECIDED
+    return Answer(title, "", names[0], rows, solved.sentence, is_known, mathml=typeset)
+
+
+def _linear_rows(solution: LinearSolution | None, names: tuple[str, ...]) -> tuple[Row, ...]:
+    if solution is None or solution.outcome not in (Outcome.ONE, Outcome.MANY):
+        return ()
+    if solution.values:
+        places = {
+            name: float(v.value.mid()) for name, v in zip(names, solution.values, strict=True)
+        }
+        x, y = (places.get(name, math.nan) for name in "xy") if len(names) == 2 else (math.nan,) * 2
+        rows = []
+        for name, value in zip(names, solution.values, strict=True):
+            text, plain = value_text(value), place_text(value)
+            decimal = "" if plain == text else plain
+            is_equal = is_same(text, plain)
+            rows.append(Row(name, text, decimal, is_equal, x=x, y=y, proved=True))
+        return tuple(rows)
+    rows = []
+    for name, (constant, factors) in zip(names, solution.general, strict=True):
+        if names.index(name) in solution.free:
+            rows.append(Row(name, "any number", proved=True))
+            continue
+        free = [names[k] for k in solution.free]
+        terms = [str(constant).replace("-", "−")] if constant != 0 else []
+        for factor, letter in zip(factors, free, strict=True):
+            if factor != 0:
+                size = (
+                    ""
+                    if abs(factor) == 1
+                    else f"({abs(factor)})"
+                    if "/" in str(factor)
+                    else str(abs(factor))
+                )
+                sign = ("−" if factor < 0 else "+") if terms else ("−" if factor < 0 else "")
+                terms.append(f"{sign} {size}{letter}" if terms else f"{sign}{size}{letter}")
+        rows.append(Row(name, " ".join(terms) or "0", proved=True))
+    return tuple(rows)
+
+
+def _term(factor: fmpq, letter: str, *, is_first: bool) -> str:
+    """Write a factor of a free unknown, with its sign."""
+    size = str(abs(factor))
+    written = letter if size == "1" else f"({size}){letter}" if "/" in size else f"{size}{letter}"
+    if is_first:
+        return f"−{written}" if factor < 0 else written
+    return f"{'−' if factor < 0 else '+'} {written}"
