@@ -50,12 +50,16 @@ class MotionTest(BrowserTest):
             self.set_range(
                 name, low="0", high="10", step="0.001", seconds="5", at_end="stop", in_step="yes"
             )
+        self.page.evaluate(
+            "() => { window.seen = []; const field = document.querySelector('.slider-value');"
+            " setInterval(() => window.seen.push([performance.now(), Number(field.value)]), 20) }"
+        )
         self.page.get_by_role("button", name="Play a", exact=True).click()
-        began = time.monotonic()
-        self.page.wait_for_timeout(1_500)
-        at, spent = self.value("a"), time.monotonic() - began
-        # Two tenths a second, whatever the machine can draw.
-        self.assertAlmostEqual(2 * spent, at, delta=1.2)
+        self.until("() => window.seen.at(-1)[1] > 3")
+        # Two a second by the page's own clock, whatever the machine can draw.
+        moving = [pair for pair in self.page.evaluate("() => window.seen") if pair[1] > 0]
+        (first, low), (last, high) = moving[0], moving[-1]
+        self.assertAlmostEqual(2, 1000 * (high - low) / (last - first), delta=0.5)
         # In step: the other goes with it, and the picture is of both.
         both = self.page.evaluate(
             "() => [...document.querySelectorAll('.slider-value')].map((each) => Number(each.value))"
@@ -155,9 +159,10 @@ class MotionTest(BrowserTest):
         self.page.mouse.down()
         end = round(0.83 * box["width"])
         self.page.mouse.move(box["x"] + end, height, steps=30)
-        self.page.wait_for_timeout(400)
         meant = round(50 * 4 * end / box["width"]) / 50
-        self.assertAlmostEqual(meant, self.value("a"), places=9)
+        self.until(
+            f"() => Math.abs(document.querySelector('.slider-value').value - {meant}) < 1e-9"
+        )
         shown = self.page.evaluate("() => window.told.shown")
         values = [value for value, _ in shown]
         self.assertGreater(len(values), 5)
@@ -259,7 +264,9 @@ class MotionTest(BrowserTest):
         seen = sorted(float(each) for each in self.page.evaluate("() => [...window.seen]"))
         self.assertLessEqual(len(seen), 5)
         for one, other in pairwise(seen):
-            self.assertAlmostEqual(1, other - one, places=6)
+            # Whole steps; a machine that is busy may leave one out.
+            self.assertGreater(other - one, 0.9)
+            self.assertAlmostEqual(round(other - one), other - one, places=6)
         self.page.keyboard.press("Space")
         self.settle()
 

@@ -20,8 +20,13 @@ class Kind(StrEnum):
     JUMP = "jump"
     HOLE = "hole"
     END = "end"
-    ISOLATED = "isolated point"
+    ISOLATED = "isolated"
     SOLUTION = "solution"
+
+    @property
+    def label(self) -> str:
+        """Return what it is called in words."""
+        return "isolated point" if self is Kind.ISOLATED else self.value
 
 
 @dataclass(frozen=True, slots=True)

@@ -4,15 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 from fractions import Fraction
-from functools import wraps
-from typing import Any, Concatenate, ParamSpec, Self, TypeVar
+from typing import Any, Concatenate, ParamSpec, Self
 
 from axis_path.core.compile.curves import Curves
 from axis_path.core.compile.definition import Definition
 from axis_path.core.compile.numbers import Numbers
 from axis_path.core.compile.results import Results
 from axis_path.core.compile.slider_queries import Sliders
-from axis_path.core.compile.snapshot import Query, Snapshot
+from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.data import Column
 from axis_path.core.document.document import Document
 from axis_path.core.draw import Window
@@ -30,35 +29,10 @@ from axis_path.core.language.tree import AngleUnit
 from axis_path.core.scene.pictures import Pictures
 from axis_path.core.study import naming_edits
 from axis_path.core.study.commands import apply
+from axis_path.core.study.delegates import asked, edits
 from axis_path.core.study.format import document_from_dict, document_to_dict
 
 P = ParamSpec("P")
-R = TypeVar("R")
-Q = TypeVar("Q", bound=Query)
-
-
-def _asked(
-    kind: type[Q], method: Callable[Concatenate[Q, P], R]
-) -> Callable[Concatenate[Study, P], R]:
-    """Return a method of the study that asks its snapshot."""
-
-    @wraps(method)
-    def ask(self: Study, /, *args: P.args, **kwargs: P.kwargs) -> R:
-        return method(self.snapshot.query(kind), *args, **kwargs)
-
-    return ask
-
-
-def _edits(
-    change: Callable[Concatenate[Snapshot, P], Snapshot],
-) -> Callable[Concatenate[Study, P], None]:
-    """Return a method of the study that goes on to another snapshot; it stays if that raises."""
-
-    @wraps(change)
-    def edit(self: Study, /, *args: P.args, **kwargs: P.kwargs) -> None:
-        self.edit(change, *args, **kwargs)
-
-    return edit
 
 
 class Study:
@@ -157,33 +131,33 @@ class Study:
         self.snapshot = data_edits.keep_column(self.snapshot, name, values, unit)
         return self.column_of(name)
 
-    write = _edits(line_edits.write)
-    rename = _edits(naming_edits.rename)
-    set = _edits(slider_edits.set_slider)
-    set_unit = _edits(settings_edits.set_unit)
+    write = edits(line_edits.write)
+    rename = edits(naming_edits.rename)
+    set = edits(slider_edits.set_slider)
+    set_unit = edits(settings_edits.set_unit)
 
-    number = _asked(Numbers, Numbers.number)
-    evaluate = _asked(Results, Results.evaluate)
-    value = _asked(Results, Results.value)
-    function = _asked(Curves, Curves.function)
-    path = _asked(Curves, Curves.path)
-    curve = _asked(Pictures, Pictures.curve)
-    scene = _asked(Pictures, Pictures.scene)
-    readings = _asked(Pictures, Pictures.readings)
-    values = _asked(Tables, Tables.values)
-    zeros = _asked(Searches, Searches.zeros)
-    extrema = _asked(Searches, Searches.extrema)
-    inflections = _asked(Searches, Searches.inflections)
-    breaks = _asked(Searches, Searches.breaks)
-    intersections = _asked(Searches, Searches.intersections)
-    sweep = _asked(Searches, Searches.sweep)
-    solve = _asked(Solver, Solver.solve)
-    solve_inequality = _asked(Solver, Solver.solve_inequality)
-    solve_system = _asked(Solver, Solver.solve_system)
-    at_point = _asked(Measures, Measures.at_point)
-    over_interval = _asked(Measures, Measures.over_interval)
-    asymptotes = _asked(Measures, Measures.asymptotes)
-    in_data = _asked(Measures, Measures.in_data)
-    column_of = _asked(Columns, Columns.column_of)
-    fit = _asked(Fits, Fits.fit)
-    summary = _asked(Fits, Fits.summary)
+    number = asked(Numbers, Numbers.number)
+    evaluate = asked(Results, Results.evaluate)
+    value = asked(Results, Results.value)
+    function = asked(Curves, Curves.function)
+    path = asked(Curves, Curves.path)
+    curve = asked(Pictures, Pictures.curve)
+    scene = asked(Pictures, Pictures.scene)
+    readings = asked(Pictures, Pictures.readings)
+    values = asked(Tables, Tables.values)
+    zeros = asked(Searches, Searches.zeros)
+    extrema = asked(Searches, Searches.extrema)
+    inflections = asked(Searches, Searches.inflections)
+    breaks = asked(Searches, Searches.breaks)
+    intersections = asked(Searches, Searches.intersections)
+    sweep = asked(Searches, Searches.sweep)
+    solve = asked(Solver, Solver.solve)
+    solve_inequality = asked(Solver, Solver.solve_inequality)
+    solve_system = asked(Solver, Solver.solve_system)
+    at_point = asked(Measures, Measures.at_point)
+    over_interval = asked(Measures, Measures.over_interval)
+    asymptotes = asked(Measures, Measures.asymptotes)
+    in_data = asked(Measures, Measures.in_data)
+    column_of = asked(Columns, Columns.column_of)
+    fit = asked(Fits, Fits.fit)
+    summary = asked(Fits, Fits.summary)

@@ -23,7 +23,7 @@ from axis_path.core.locate import (
 def row(what: QueryKind, function: RealFunction | None, item: Finding) -> Row:
     """Return a finding as a line of the answer."""
     exact = item.exact if item.exact != item.text else None
-    label = item.kind.value if what in (QueryKind.EXTREMA, QueryKind.BREAKS, QueryKind.DATA) else ""
+    label = item.kind.label if what in (QueryKind.EXTREMA, QueryKind.BREAKS, QueryKind.DATA) else ""
     flags = [
         word for word, is_so in (("global", item.is_global), ("at an end", item.at_end)) if is_so
     ]

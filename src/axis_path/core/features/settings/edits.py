@@ -1,4 +1,4 @@
-"""Edits of what stands beside the lines: units, digits, axes, tables, searches, the working."""
+"""Edits of what is chosen for a study as a whole: the unit of angles, and digits."""
 
 from __future__ import annotations
 
