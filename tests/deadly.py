@@ -198,7 +198,7 @@ def use(text: str) -> None:
     study = Study()
     study.define("f(x) = x^2 - a")
     study.set("a", "2.5", low=0, high=5, step="0.1")
-    study.write(study.next_id(), text)
+    study.write(study.snapshot.next_id(), text)
     made = study.definitions()[-1]
     tasks = [
         lambda: study.scene(WINDOW, reading_x=1.0),

@@ -28,7 +28,7 @@ def poison() -> None:
     draw = Study.scene
 
     def scene(study: Study, *given: Any, **more: Any) -> Any:
-        for line in study.lines:
+        for line in study.snapshot.lines:
             if line.text.startswith("# ") and not line.aside:
                 _fail(line.text.removeprefix("# "))
         return draw(study, *given, **more)

@@ -9,7 +9,7 @@ from unittest import mock
 from axis_path.compute import Limits
 from axis_path.core import Study
 from axis_path.core.errors import StoppedError
-from axis_path.core.kinds import path_drawing
+from axis_path.core.kinds.paths import drawing as path_drawing
 from axis_path.core.scene import scene
 from axis_path.store import create_study, open_study, session_scope
 from axis_path.web import Settings, create_app
