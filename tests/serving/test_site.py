@@ -15,7 +15,6 @@ from typing import Any
 from sqlalchemy.engine import make_url
 
 from axis_path.core import Study
-from axis_path.core.features.motion.edits import go_on
 from axis_path.store import create_study, open_study, session_scope
 from tests.databases import DatabaseTest
 from tests.proxy import Proxy
@@ -217,9 +216,7 @@ class HangingDatabaseTest(SiteTest):
             status, answer = self.scene(study_id, version)
             self.assertEqual((503, "store.unavailable"), (status, answer["error"]["code"]))
         finally:
-            self.proxy.edit(
-                go_on,
-            )
+            self.proxy.go_on()
         self.eventually(lambda: self.visitor.get("/ready")[0] == 200, "it answers again")
         self.assertEqual(200, self.scene(study_id, version)[0])
 
