@@ -6,7 +6,6 @@ from dataclasses import replace
 from fractions import Fraction
 from typing import Any
 
-from axis_path.core.compile.curves import Curves
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.draw import (
     Curve,
@@ -30,7 +29,6 @@ class Pictures:
 
     def __init__(self, snapshot: Snapshot) -> None:
         self._snapshot = snapshot
-        self._curves = snapshot.query(Curves)
         self._states = snapshot.query(States)
         self._plots = snapshot.query(Plots)
 

@@ -4,8 +4,6 @@ from __future__ import annotations
 
 import math
 
-from flint import fmpq
-
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.errors import EquationError
 from axis_path.core.features.findings.answer import (
@@ -199,12 +197,3 @@ def _linear_rows(solution: LinearSolution | None, names: tuple[str, ...]) -> tup
                 terms.append(f"{sign} {size}{letter}" if terms else f"{sign}{size}{letter}")
         rows.append(Row(name, " ".join(terms) or "0", proved=True))
     return tuple(rows)
-
-
-def _term(factor: fmpq, letter: str, *, is_first: bool) -> str:
-    """Write a factor of a free unknown, with its sign."""
-    size = str(abs(factor))
-    written = letter if size == "1" else f"({size}){letter}" if "/" in size else f"{size}{letter}"
-    if is_first:
-        return f"−{written}" if factor < 0 else written
-    return f"{'−' if factor < 0 else '+'} {written}"
