@@ -29,7 +29,7 @@ def poison() -> None:
 
     def scene(study: Study, *given: Any, **more: Any) -> Any:
         for line in study.snapshot.lines:
-            if line.text.startswith("# ") and not line.aside:
+            if line.text.startswith("# ") and not line.disabled:
                 _fail(line.text.removeprefix("# "))
         return draw(study, *given, **more)
 

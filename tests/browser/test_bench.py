@@ -70,7 +70,7 @@ class DefineTest(BrowserTest):
         self.assertEqual(2, self.page.locator(".slider").count())
         self.assertGreater(self.ink(), 300)
 
-    def test_lines_are_hidden_set_aside_and_deleted_one_step_away(self) -> None:
+    def test_lines_are_hidden_disabled_and_deleted(self) -> None:
         self.open_new_study("f(x) = x", "g(x) = f(x) + 1")
         both = self.ink()
         self.row("f").hover()
@@ -80,13 +80,13 @@ class DefineTest(BrowserTest):
         self.assertLess(one, both)
         self.row("g").get_by_text("all x").wait_for()
         self.page.get_by_role("button", name="Hide f").click()
-        self.page.get_by_role("button", name="Set f aside").click()
+        self.page.get_by_role("button", name="Turn f off").click()
         self.settle()
         self.assertIn(
             "Make f a slider",
             self.page.locator(".row-problem:visible").inner_text(),
         )
-        self.page.get_by_role("button", name="Set f aside").click()
+        self.page.get_by_role("button", name="Turn f off").click()
         self.settle()
         self.assertEqual(both, self.ink())
         self.page.get_by_role("button", name="Delete g", exact=True).click()

@@ -267,7 +267,7 @@ class ValuesTest(BrowserTest):
             self.settle()
         self.assertEqual(["0", "π/6", "π/3", "π/2"], self.heads()[:4])
         panel.get_by_label("How many digits").select_option("3")
-        panel.get_by_label("How numbers are written").select_option("powers")
+        panel.get_by_label("How numbers are written").select_option("scientific")
         self.settle()
         self.assertIn("1.67·10^2", panel.locator(".values-table").first.inner_text())
         panel.get_by_label("How numbers are written").select_option("fixed")

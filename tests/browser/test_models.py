@@ -548,11 +548,11 @@ class ModelTest(BrowserTest):
         for forward, at_end, begin, elapsed, part, is_over in (
             ("true", "stop", 0.5, 1, 0.75, False), ("true", "stop", 0.5, 3_600, 1, True),
             ("false", "stop", 0.5, 1, 0.25, False), ("false", "stop", 0.5, 9, 0, True),
-            ("true", "over", 0.5, 3, 0.25, False), ("false", "over", 0.25, 2, 0.75, False),
-            ("true", "over", 0.5, 3_603, 0.25, False),
-            ("true", "fro", 0.5, 1, 0.75, False), ("true", "fro", 0.5, 3, 0.75, False),
-            ("true", "fro", 0.5, 5, 0.25, False), ("true", "fro", 0, 3_600 * 8 + 1, 0.25, False),
-            ("false", "fro", 0.5, 1, 0.25, False), ("false", "fro", 0.5, 3, 0.25, False),
+            ("true", "restart", 0.5, 3, 0.25, False), ("false", "restart", 0.25, 2, 0.75, False),
+            ("true", "restart", 0.5, 3_603, 0.25, False),
+            ("true", "reverse", 0.5, 1, 0.75, False), ("true", "reverse", 0.5, 3, 0.75, False),
+            ("true", "reverse", 0.5, 5, 0.25, False), ("true", "reverse", 0, 3_600 * 8 + 1, 0.25, False),
+            ("false", "reverse", 0.5, 1, 0.25, False), ("false", "reverse", 0.5, 3, 0.25, False),
         ):  # fmt: skip
             found = self.call(f"m.placeAt({play % (forward, at_end)}, {begin}, {elapsed})", module)
             with self.subTest(f"{at_end} {forward} {elapsed}"):
@@ -561,7 +561,7 @@ class ModelTest(BrowserTest):
         for expression, expected in (
             (f"m.beginning({play % ('true', 'stop')}, 1)", 0),
             (f"m.beginning({play % ('false', 'stop')}, 0)", 1),
-            (f"m.beginning({play % ('true', 'over')}, 7)", 1),
+            (f"m.beginning({play % ('true', 'restart')}, 7)", 1),
             ("m.inSteps(2.39, 0.8)", 1.6),
         ):
             self.assertAlmostEqual(expected, self.call(expression, module), places=9)

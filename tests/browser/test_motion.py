@@ -254,7 +254,7 @@ class MotionTest(BrowserTest):
     def test_who_wishes_no_motion_gets_steps(self) -> None:
         self.page = self.open_page(reduced_motion="reduce")
         self.open_new_study("f(x) = a x", "a = 0")
-        self.set_range("a", low="0", high="10", step="0.001", seconds="8", at_end="over")
+        self.set_range("a", low="0", high="10", step="0.001", seconds="8", at_end="restart")
         self.page.evaluate(
             "() => { window.seen = new Set(); const field = document.querySelector('.slider-value');"
             " setInterval(() => window.seen.add(field.value), 15) }"

@@ -73,7 +73,7 @@ class AccessTest(BrowserTest):
             "Lower end of the domain of rope",
             "Hide rope",
             "Delete water",
-            "Set clear aside",
+            "Turn clear off",
             "tab-values",
             "new-line",
             "left bound",

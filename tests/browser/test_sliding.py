@@ -142,7 +142,7 @@ class SlidingTest(BrowserTest):
         # Rows above it become lower, and fewer: it is painted where its lane has gone.
         before = last.evaluate("(row) => row.offsetTop")
         self.row("f_12").hover()
-        self.page.get_by_role("button", name="Set f_12 aside", exact=True).click()
+        self.page.get_by_role("button", name="Turn f_12 off", exact=True).click()
         self.settle()
         self.assertLess(last.evaluate("(row) => row.offsetTop"), before - 5)
         self.assertAlmostEqual(wanted, self.darkest_x(last.locator(".lane")), delta=1.5)

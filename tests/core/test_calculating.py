@@ -204,12 +204,12 @@ class FollowingTest(unittest.TestCase):
         made = self.fitted()
         line_id = made.snapshot.lines[-1].id
         do(made, do="filter_rows", text="v > 100")
-        self.assertTrue(made.snapshot.line(line_id).aside)
+        self.assertTrue(made.snapshot.line(line_id).disabled)
         do(made, do="filter_rows", text="")
-        self.assertFalse(made.snapshot.line(line_id).aside)
-        do(made, do="aside", id=line_id, aside=True)
+        self.assertFalse(made.snapshot.line(line_id).disabled)
+        do(made, do="disable", id=line_id, disabled=True)
         do(made, do="filter_rows", text="v > 1")
-        self.assertTrue(made.snapshot.line(line_id).aside)
+        self.assertTrue(made.snapshot.line(line_id).disabled)
 
     def test_a_line_written_by_hand_or_without_its_fit_follows_no_more(self) -> None:
         made = self.fitted()

@@ -37,7 +37,7 @@ class MovingTest(unittest.TestCase):
         self.assertEqual(round(6_000 * (0.25 + 0.06) / 1.12), runner["lane"])
         again = Study.from_dict(self.study.to_dict())
         self.assertEqual("pi/2", again.snapshot.line(self.path).runner.at)
-        do(again, "runner", id=self.path, play={"seconds": 3, "at_end": "over"})
+        do(again, "runner", id=self.path, play={"seconds": 3, "at_end": "restart"})
         self.assertEqual(
             (3.0, "pi/2"),
             (

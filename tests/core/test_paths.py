@@ -271,16 +271,16 @@ class BadInputTest(unittest.TestCase):
                 self.assertTrue(curve["dense"] or curve["fills"])
 
     def test_drawings_take_the_place_of_their_line_only(self) -> None:
-        """A hidden line, one set aside and one with a problem draw nothing, and the others stand."""
+        """A hidden line, one turned off and one with a problem draw nothing, and the others stand."""
         study = study_with("P(t) = (t, t)", "x^2 + y^2 = 4", "A = (1, 2)", "d(x, y) = x y")
         whole = study.scene(WINDOW).rows
         for line in (1, 2, 3, 4):
             study.edit(mark_line, line, hidden=True)
             rows = study.scene(WINDOW).rows
             self.assertIsNone(rows[line - 1]["curve"])
-            study.edit(mark_line, line, hidden=False, aside=True)
+            study.edit(mark_line, line, hidden=False, disabled=True)
             self.assertIsNone(study.scene(WINDOW).rows[line - 1]["curve"])
-            study.edit(mark_line, line, aside=False)
+            study.edit(mark_line, line, disabled=False)
         self.assertEqual(whole, study.scene(WINDOW).rows)
 
 

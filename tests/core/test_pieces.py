@@ -168,7 +168,7 @@ class EditTest(unittest.TestCase):
     def values(self, study: Study) -> list[str]:
         found = []
         for made in study.definitions():
-            if made.problem is None and made.kind == "function" and not made.aside:
+            if made.problem is None and made.kind == "function" and not made.disabled:
                 found.append(study.evaluate(f"{made.name}(3/4)").decimal(20))
         return found
 
@@ -181,7 +181,7 @@ class EditTest(unittest.TestCase):
         for _ in range(260):
             line = drawn.choice(study.snapshot.lines).id
             if drawn.random() < 0.1:
-                study.edit(mark_line, line, aside=drawn.random() < 0.5)
+                study.edit(mark_line, line, disabled=drawn.random() < 0.5)
             else:
                 study.write(line, drawn.choice(self.TEXTS))
             fresh = Study.from_dict(study.to_dict())

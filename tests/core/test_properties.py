@@ -156,7 +156,7 @@ class AnyHistoryTest(unittest.TestCase):
                 {"do": "write", "id": line, "text": drawn.choice(self.TEXTS)},
                 {"do": "remove", "id": line},
                 {"do": "hide", "id": line, "hidden": drawn.random() < 0.5},
-                {"do": "aside", "id": line, "aside": drawn.random() < 0.5},
+                {"do": "disable", "id": line, "disabled": drawn.random() < 0.5},
                 {"do": "set", "id": line, "value": drawn.uniform(-12, 12)},
                 {"do": "make_sliders", "names": [drawn.choice("abcm")]},
                 {"do": "domain", "id": line, "end": end, "x": drawn.uniform(-12, 12)},

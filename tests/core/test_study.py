@@ -145,15 +145,15 @@ class DefinitionTest(unittest.TestCase):
         self.assertEqual("`m` and `c` have no value yet: make them sliders?", problem.message)
         self.assertEqual((7, 8), problem.position)
 
-    def test_hidden_lines_work_and_lines_set_aside_do_not(self) -> None:
+    def test_hidden_lines_work_and_disabled_lines_do_not(self) -> None:
         study = build("f(x) = x + 1", "g(x) = f(x)")
         study.edit(mark_line, 1, hidden=True)
         self.assertEqual("3", study.evaluate("g(2)").exact)
         self.assertEqual(["g"], [d.name for d, _ in study.snapshot.query(States).functions()])
-        study.edit(mark_line, 1, hidden=False, aside=True)
+        study.edit(mark_line, 1, hidden=False, disabled=True)
         self.assertEqual(["", "language.no_value"], problems(study))
         self.assertEqual(["g"], study.names())
-        study.edit(mark_line, 1, aside=False)
+        study.edit(mark_line, 1, disabled=False)
         self.assertEqual(["", ""], problems(study))
 
     def test_many_definitions_in_a_row_stay_small_and_quick(self) -> None:
@@ -296,7 +296,7 @@ class DocumentTest(unittest.TestCase):
     def document(self) -> dict:
         study = build("f(x) = a x for x > 0", "a = 2", "# note", "x^2", "bad (", unit="degrees")
         study.edit(mark_line, 1, hidden=True)
-        study.edit(mark_line, 4, aside=True)
+        study.edit(mark_line, 4, disabled=True)
         study.set("a", 3, low=-1, high="7/3", step="1/3")
         return study.to_dict()
 

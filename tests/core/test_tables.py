@@ -132,11 +132,11 @@ class FormTest(unittest.TestCase):
             ("7", 3, NumberForm.FIXED, "7.000"),
             ("0", 2, NumberForm.FIXED, "0.00"),
             ("12345", 0, NumberForm.FIXED, "12345"),
-            ("12345.678", 4, NumberForm.POWERS, "1.235·10^4"),
-            ("0.00012", 4, NumberForm.POWERS, "1.2·10^−4"),
-            ("-20", 3, NumberForm.POWERS, "−2·10^1"),
-            ("10^20", 3, NumberForm.POWERS, "1·10^20"),
-            ("5", 3, NumberForm.POWERS, "5·10^0"),
+            ("12345.678", 4, NumberForm.SCIENTIFIC, "1.235·10^4"),
+            ("0.00012", 4, NumberForm.SCIENTIFIC, "1.2·10^−4"),
+            ("-20", 3, NumberForm.SCIENTIFIC, "−2·10^1"),
+            ("10^20", 3, NumberForm.SCIENTIFIC, "1·10^20"),
+            ("5", 3, NumberForm.SCIENTIFIC, "5·10^0"),
         ):
             with self.subTest(text, digits=digits, form=form):
                 self.assertEqual(expected, self.shown(text, digits, form))

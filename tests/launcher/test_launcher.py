@@ -262,11 +262,11 @@ class FolderTest(unittest.TestCase):
 
 
 class PiecesTest(unittest.TestCase):
-    def test_a_long_log_is_put_aside_and_its_writer_goes_on(self) -> None:
+    def test_a_long_log_is_rotated_and_its_writer_goes_on(self) -> None:
         log = Path(self.enterContext(tempfile.TemporaryDirectory())) / "site.log"
         with log.open("ab", buffering=0) as writer, mock.patch.object(site, "_LONGEST_LOG", 10):
             writer.write(b"a long line that is full")
-            site.put_aside(log)
+            site.rotate(log)
             writer.write(b"next")
         self.assertEqual("next", log.read_text())
         self.assertIn("long line", log.with_name("site.log.1").read_text())

@@ -106,7 +106,7 @@ class PoisonedTest(SiteTest):
             commands=[{"do": "write", "id": 2, "text": "# a note"}],
         )  # fmt: skip
         rows = self.scene(study_id, answer["version"])[1]["scene"]["rows"]
-        self.assertEqual((None, False), (rows[1]["problem"], rows[1]["aside"]))
+        self.assertEqual((None, False), (rows[1]["problem"], rows[1]["disabled"]))
 
     def test_a_draft_that_ends_the_process_is_refused_for_longer_each_time(self) -> None:
         study_id, version = self.make("f(x) = x")

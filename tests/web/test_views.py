@@ -125,7 +125,7 @@ class BenchViewTest(WebTest):
         self.post(
             study_id, "commands", commands=[{"do": "find", "line": 1, "low": "0", "high": "9"}]
         )
-        for command in ({"do": "aside", "id": 1, "aside": True}, {"do": "remove", "id": 2}):
+        for command in ({"do": "disable", "id": 1, "disabled": True}, {"do": "remove", "id": 2}):
             found = self.post(study_id, "findings", drafts=[command])["findings"][0]
             with self.subTest(command):
                 self.assertTrue(found["problem"])

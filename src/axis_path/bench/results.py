@@ -109,7 +109,7 @@ def exact_dict(study: Study, digits: int) -> dict[str, Any]:
     began = time.monotonic()
     found: dict[str, Any] = {}
     for definition in study.definitions():
-        works = definition.problem is None and not definition.aside and definition.name
+        works = definition.problem is None and not definition.disabled and definition.name
         if definition.kind in VALUED and definition.value is None and works:
             in_time = time.monotonic() - began < _EXACT_BUDGET_S
             try:

@@ -71,7 +71,7 @@ def _probe(job: Job) -> dict[str, Any]:
     """
     study = job.study.copy()
     for line in study.snapshot.lines[job.context["lines"] :]:
-        study.edit(mark_line, line.id, aside=True)
+        study.edit(mark_line, line.id, disabled=True)
     cache = StudyCache()
     cache.put(job.study_id, job.version, study)
     TASKS[job.context["task"]](replace(job, cache=cache))

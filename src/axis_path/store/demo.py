@@ -157,9 +157,9 @@ def wake() -> DemoStudy:
         slider = study.snapshot.line(line_id).slider
         if slider is not None:
             kind = SliderKind.REAL if line_id == radius else SliderKind.ANGLE
-            play = Play(9.0, at_end=AtEnd.OVER) if line_id == time else slider.play
+            play = Play(9.0, at_end=AtEnd.RESTART) if line_id == time else slider.play
             study.edit(change_slider, line_id, replace(slider, note=note, kind=kind, play=play))
-    study.edit(put_runner, wave, Runner("2.2", Play(12.0, at_end=AtEnd.OVER)))
+    study.edit(put_runner, wave, Runner("2.2", Play(12.0, at_end=AtEnd.RESTART)))
     study.edit(put_trail, wave, Trail(most=300))
     study.edit(put_trail, buoy, Trail(most=800))
     study.edit(go_on, [{time: f"pi*{k}/180"} for k in range(24)])

@@ -84,7 +84,7 @@ def _edited(keys: LineKeys, before: Analysis) -> Analysis | None:
         new, old = keys[index], before.keys[index]
         meaning = read_meaning(new, before.vocabulary)
         was = before.meanings[index]
-        same_names = (meaning.name, new.aside, new.given) == (was.name, old.aside, old.given)
+        same_names = (meaning.name, new.disabled, new.given) == (was.name, old.disabled, old.given)
         if not same_names or names_of((new,)) != names_of((old,)):
             return None
         if meaning.problem is not None or was.problem is not None or meaning.name is None:

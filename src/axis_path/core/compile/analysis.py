@@ -111,7 +111,7 @@ class Analysis:
         return tuple(
             meaning.name
             for key, meaning in zip(self.keys, self.meanings, strict=True)
-            if meaning.name is not None and not key.aside
+            if meaning.name is not None and not key.disabled
         )
 
     @kept_property
@@ -119,7 +119,7 @@ class Analysis:
         """Give, for every name, the places of the lines that use it."""
         users: dict[str, list[int]] = {}
         for index, (key, meaning) in enumerate(zip(self.keys, self.meanings, strict=True)):
-            if not key.aside:
+            if not key.disabled:
                 for used in meaning.uses:
                     users.setdefault(used, []).append(index)
         return users

@@ -36,7 +36,7 @@ class Definition:
     variable: str | None
     problem: MathError | None
     hidden: bool
-    aside: bool
+    disabled: bool
     tone: int | None
     slider: Slider | None
     value: Fraction | None

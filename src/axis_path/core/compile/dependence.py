@@ -22,7 +22,7 @@ def find_problems(
 def _refuse_doubles(keys: tuple[LineKey, ...], meanings: list[Meaning]) -> None:
     first: dict[str, int] = {}
     for index, (key, meaning) in enumerate(zip(keys, meanings, strict=True)):
-        if key.aside or meaning.name is None or meaning.kind is Kind.UNREAD:
+        if key.disabled or meaning.name is None or meaning.kind is Kind.UNREAD:
             continue
         if meaning.name in first:
             start = max(key.text.find(meaning.name), 0)
@@ -42,7 +42,7 @@ def _find_missing(
     """Name the letters without a value, all at once for a line."""
     known = vocabulary.functions | vocabulary.values
     for index, (key, meaning) in enumerate(zip(keys, meanings, strict=True)):
-        if key.aside or meaning.problem is not None or meaning.uses <= known:
+        if key.disabled or meaning.problem is not None or meaning.uses <= known:
             continue
         missing = [(name, span) for name, span in meaning.places if name not in known]
         letters = tuple(name for name, _ in missing)
@@ -62,7 +62,7 @@ def working(keys: tuple[LineKey, ...], meanings: list[Meaning]) -> dict[str, int
     return {
         meaning.name: index
         for index, (key, meaning) in enumerate(zip(keys, meanings, strict=True))
-        if not key.aside and meaning.name is not None and meaning.problem is None
+        if not key.disabled and meaning.name is not None and meaning.problem is None
     }
 
 
@@ -150,7 +150,7 @@ def spread_problems(keys: tuple[LineKey, ...], meanings: list[Meaning]) -> None:
     broken = {
         meaning.name: meaning.problem
         for key, meaning in zip(keys, meanings, strict=True)
-        if not key.aside
+        if not key.disabled
         and meaning.name is not None
         and meaning.problem is not None
         and meaning.name not in works
@@ -180,7 +180,7 @@ def spread_problems(keys: tuple[LineKey, ...], meanings: list[Meaning]) -> None:
 def _users(keys: tuple[LineKey, ...], meanings: list[Meaning]) -> dict[str, list[int]]:
     users: dict[str, list[int]] = {}
     for index, (key, meaning) in enumerate(zip(keys, meanings, strict=True)):
-        if not key.aside:
+        if not key.disabled:
             for used in meaning.uses:
                 users.setdefault(used, []).append(index)
     return users
@@ -191,7 +191,7 @@ def names_that_need(
 ) -> Iterator[str]:
     """Return the names of the lines that use a name, in the order of the lines."""
     for key, meaning in zip(keys, meanings, strict=True):
-        if not key.aside and name in meaning.uses and meaning.name not in (None, name):
+        if not key.disabled and name in meaning.uses and meaning.name not in (None, name):
             yield meaning.name or ""
 
 
@@ -209,7 +209,7 @@ def order_of_need(
     ready = [
         index
         for index in chosen
-        if not keys[index].aside
+        if not keys[index].disabled
         and meanings[index].problem is None
         and meanings[index].kind is not Kind.NOTE
     ]

@@ -53,7 +53,7 @@ class Sliders:
         """Return the ranges of all sliders by the ids of their lines, or why one has none."""
         found: dict[int, SliderRange | MathError] = {}
         for line in self._snapshot.lines:
-            if line.slider is None or line.aside:
+            if line.slider is None or line.disabled:
                 continue
             if line.moving is not None or self._snapshot.definition(line.id).typed:
                 try:
@@ -74,7 +74,7 @@ class Sliders:
         """Return what the ends and steps of sliders use, by the names of the sliders."""
         found: dict[str, frozenset[str]] = {}
         for line in self._snapshot.lines:
-            if line.moving is None or line.slider is None or line.aside:
+            if line.moving is None or line.slider is None or line.disabled:
                 continue
             used = frozenset[str]().union(*map(self._numbers.uses, line.slider.texts))
             if used:

@@ -180,7 +180,7 @@ class Snapshot:
         """
         name = spelled(name)
         for line, meaning in zip(self.lines, self.analysis.meanings, strict=True):
-            if meaning.name == name and not line.aside:
+            if meaning.name == name and not line.disabled:
                 return line
         near = nearest(name, frozenset(self.names()))
         hint = f" Did you mean `{near}`?" if near else ""
@@ -233,7 +233,7 @@ class Snapshot:
     @kept_property
     def values(self) -> dict[str, Fraction]:
         """Return the values of all sliders by their names."""
-        found = (line.moving for line in self.lines if not line.aside)
+        found = (line.moving for line in self.lines if not line.disabled)
         return dict(pair for pair in found if pair is not None)
 
     @kept_property
@@ -260,7 +260,7 @@ def _definition(line: StudyLine, meaning: Meaning) -> Definition:
     variable = meaning.line.variable if isinstance(meaning.line, FunctionLine) else None
     return Definition(
         line.id, meaning.name, meaning.kind, line.text, mathml, meaning.domain_mathml,
-        variable, _problem(line, meaning), line.hidden, line.aside, line.tone,
+        variable, _problem(line, meaning), line.hidden, line.disabled, line.tone,
         line.slider if slider is not None or is_typed else None,
         slider[1] if slider is not None else None, meaning.uses, line.style, read,
         line.fixed, is_typed, line.runner, line.trail, line.family,
@@ -280,7 +280,7 @@ def _problem(line: StudyLine, meaning: Meaning) -> MathError | None:
             "Computing this line used up the time or memory there is, so it was turned off. "
             "Change it, or turn it on to try again."
         )
-    return None if line.aside else meaning.problem
+    return None if line.disabled else meaning.problem
 
 
 def _is_typed_value(line: StudyLine, meaning: Meaning) -> bool:

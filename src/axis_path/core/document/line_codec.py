@@ -25,8 +25,8 @@ def line_to_dict(line: StudyLine) -> dict[str, Any]:
     kept: dict[str, Any] = {"id": line.id, "text": line.text}
     if line.hidden:
         kept["hidden"] = True
-    if line.aside:
-        kept["aside"] = True
+    if line.disabled:
+        kept["disabled"] = True
     if line.halted:
         kept["halted"] = True
     if line.given is not None:
@@ -67,7 +67,7 @@ def line_from_dict(given: object) -> StudyLine:
         id=field_of(given, "id", int),
         text=text,
         hidden=field_of(given, "hidden", bool, False),
-        aside=field_of(given, "aside", bool, False),
+        disabled=field_of(given, "disabled", bool, False),
         halted=field_of(given, "halted", bool, False),
         given=given["given"][:100] if isinstance(given.get("given"), str) else None,
         fixed=field_of(given, "fixed", bool, False),

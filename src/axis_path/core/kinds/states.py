@@ -62,7 +62,7 @@ class States:
             definitions, self._snapshot.unit, self._sliders.ranges(), self._sliders.end_uses()
         )
         for definition in definitions:
-            if definition.aside or definition.problem is not None:
+            if definition.disabled or definition.problem is not None:
                 continue
             try:
                 real = KINDS[definition.kind].realise(self._curves, definition)

@@ -21,8 +21,8 @@ class StudyLine:
         id: stays the same while the line is edited.
         text: as typed.
         hidden: it works but is not drawn.
-        aside: it is kept but takes no part, as if it were not written.
-        halted: whether it is aside because the process that computed it had to be ended.
+        disabled: it is kept but takes no part, as if it were not written.
+        halted: whether it is disabled because the process that computed it had to be ended.
         given: the name that an unnamed function was given; kept so that it never changes.
         slider: the slider of a parameter.
         fixed: whether a number is a constant, which no slider moves.
@@ -31,14 +31,14 @@ class StudyLine:
         runner: the runner of a path, once it was moved.
         family: the values of a slider for which it is drawn at once.
         fit: the fit that the line follows; None for a line that is written by hand.
-        fit_lost: whether it is set aside because that fit has no result.
+        fit_lost: whether it is disabled because that fit has no result.
         trail: where a point has been; None if it leaves no trail.
     """
 
     id: int
     text: str
     hidden: bool = False
-    aside: bool = False
+    disabled: bool = False
     halted: bool = False
     given: str | None = None
     slider: Slider | None = None
@@ -62,4 +62,4 @@ class StudyLine:
         slider = self.moving
         # A slider stands with a fixed text: its value is no part of the analysis.
         text = self.text if slider is None else f"{slider[0]} = 0"
-        return LineKey(text, self.aside, self.given, slider is not None)
+        return LineKey(text, self.disabled, self.given, slider is not None)

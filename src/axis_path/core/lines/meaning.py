@@ -65,7 +65,7 @@ class LineKey:
     """What an analysis needs of a line; the text of a slider holds no value here."""
 
     text: str
-    aside: bool
+    disabled: bool
     given: str | None
     is_slider: bool
 
@@ -171,7 +171,7 @@ def names_of(keys: tuple[LineKey, ...]) -> Vocabulary:
     functions, values = set[str](), set[str]()
     for key in keys:
         name = name_in_head(key.text) or key.given
-        if key.aside or name is None or name in FUNCTIONS or name in CONSTANTS:
+        if key.disabled or name is None or name in FUNCTIONS or name in CONSTANTS:
             continue
         usage = _usage(key.text)
         if usage is not None:

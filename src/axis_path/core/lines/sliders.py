@@ -121,8 +121,8 @@ class AtEnd(StrEnum):
     """What a slider that plays does at an end of its range."""
 
     STOP = "stop"
-    OVER = "over"
-    TO_AND_FRO = "fro"
+    RESTART = "restart"
+    REVERSE = "reverse"
 
 
 @dataclass(frozen=True, slots=True)
@@ -131,13 +131,13 @@ class Play:
 
     Attributes:
         seconds: how long it takes from end to end.
-        is_forward: whether it begins towards the upper end.
+        forward: whether it begins towards the upper end.
         in_step: whether it shares one clock with all others that do.
     """
 
     seconds: float = 6.0
-    is_forward: bool = True
-    at_end: AtEnd = AtEnd.TO_AND_FRO
+    forward: bool = True
+    at_end: AtEnd = AtEnd.REVERSE
     in_step: bool = False
 
     def __post_init__(self) -> None:
@@ -211,7 +211,7 @@ def slider_to_dict(slider: Slider) -> dict[str, Any]:
 def play_to_dict(play: Play) -> dict[str, Any]:
     """Return how a slider plays as plain data."""
     return {
-        "seconds": play.seconds, "forward": play.is_forward, "at_end": play.at_end.value,
+        "seconds": play.seconds, "forward": play.forward, "at_end": play.at_end.value,
         "in_step": play.in_step,
     }  # fmt: skip
 

@@ -233,7 +233,7 @@ def _row(
         "ends": definition.end_texts,
         "hidden": definition.hidden,
         "style": style_to_dict(definition.style),
-        "aside": definition.aside,
+        "disabled": definition.disabled,
         "fixed": definition.fixed,
         "problem": None if problem is None else problem_dict(problem),
         "value": state.computed.get(definition.id),
@@ -260,7 +260,7 @@ def _closes(state: State, definition: Definition) -> dict[str, Any] | None:
 
 def _is_undrawn(state: State, definition: Definition, problem: MathError | None) -> bool:
     is_nowhere = definition.id not in state.realised and KINDS[definition.kind].says_if_undrawn
-    return is_nowhere and problem is None and not definition.aside
+    return is_nowhere and problem is None and not definition.disabled
 
 
 def _tones(state: State) -> dict[int, int | None]:
@@ -366,7 +366,7 @@ def _values_at(
 
 def _variable(definitions: list[Definition]) -> str:
     """Return the name of the x axis: the variable that all functions share, else x."""
-    used = {d.variable for d in definitions if KINDS[d.kind].names_axis and not d.aside}
+    used = {d.variable for d in definitions if KINDS[d.kind].names_axis and not d.disabled}
     name = used.pop() if len(used) == 1 else None
     return GREEK.get(name or "x", name or "x")
 
@@ -381,7 +381,7 @@ def _reading(x: Fraction | None, window: Window) -> dict[str, Any] | None:
 
 
 def _why_empty(definitions: list[Definition], rows: list[dict[str, Any]]) -> str | None:
-    drawn = [d for d in definitions if KINDS[d.kind].stands_on_plane and not d.aside]
+    drawn = [d for d in definitions if KINDS[d.kind].stands_on_plane and not d.disabled]
     curves = [row["curve"] for row in rows if row["curve"]]
     if any(curve.get(part) for curve in curves for part in _PARTS):
         return None

@@ -12,7 +12,7 @@ class NumberForm(StrEnum):
 
     SIGNIFICANT = "significant"
     FIXED = "fixed"
-    POWERS = "powers"
+    SCIENTIFIC = "scientific"
 
 
 def digits_needed(value: float, digits: int, form: NumberForm) -> int:
@@ -33,7 +33,7 @@ def written(text: str, value: float, digits: int, form: NumberForm) -> str:
     """
     if not text:
         return text
-    if form is NumberForm.POWERS:
+    if form is NumberForm.SCIENTIFIC:
         return _in_powers(text)
     if form is NumberForm.FIXED and "·" not in text:
         whole, _, part = text.partition(".")

@@ -49,7 +49,7 @@ def turn_off_guilty_line(
     if guilty is None:
         return None
     lines = list(document["lines"])
-    lines[guilty] = {**lines[guilty], "aside": True, "halted": True}
+    lines[guilty] = {**lines[guilty], "disabled": True, "halted": True}
     with database() as session:
         return commit_version(session, study_id, version, {**document, "lines": lines}, _LABEL)
 

@@ -175,7 +175,7 @@ def follow_fit(snapshot: Snapshot, number: int) -> tuple[Snapshot, int]:
 
 
 def refresh_fits(snapshot: Snapshot) -> Snapshot:
-    """Write all lines that follow a fit anew; one whose fit has no result is set aside."""
+    """Write all lines that follow a fit anew; one whose fit has no result is turned off."""
     for line in snapshot.lines:
         if line.fit is None:
             continue
@@ -186,13 +186,13 @@ def refresh_fits(snapshot: Snapshot) -> Snapshot:
             try:
                 text = line_of_fit(fits.made_fit(fits.fit_ask(line.fit)))
             except MathError:
-                chosen = replace(line, aside=True, fit_lost=True)
+                chosen = replace(line, disabled=True, fit_lost=True)
             else:
                 head = _HEAD.match(line.text)
                 chosen = replace(
                     line,
                     text=f"{head[1] if head else 'y'} = {text}",
-                    aside=line.aside and not line.fit_lost,
+                    disabled=line.disabled and not line.fit_lost,
                     fit_lost=False,
                 )
         if chosen != snapshot.line(line.id):

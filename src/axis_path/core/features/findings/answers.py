@@ -63,8 +63,8 @@ def _answer(snapshot: Snapshot, ask: SavedQuery, *, with_exact: bool) -> Answer:
     title = _title(snapshot, ask)
     try:
         definition = _line(snapshot, ask.line) if ask.line is not None else None
-        if definition is not None and definition.aside:
-            raise UnknownNameError(f"`{definition.name}` is set aside.")
+        if definition is not None and definition.disabled:
+            raise UnknownNameError(f"`{definition.name}` is turned off.")
         if ask.what is QueryKind.SOLVE:
             return answer_equation(snapshot, ask, title, with_exact=with_exact)
         return _ANSWERS[ask.what](snapshot, ask, title)

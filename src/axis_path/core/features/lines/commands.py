@@ -32,11 +32,11 @@ def _hide(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edite
     return snapshot, f"{'Hide' if hidden else 'Show'} {called(snapshot, line_id)}"
 
 
-def _aside(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
-    line_id, aside = number_of(command, "id"), command.get("aside") is True
+def _disable(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
+    line_id, disabled = number_of(command, "id"), command.get("disabled") is True
     snapshot.line(line_id)
-    snapshot = mark_line(snapshot, line_id, aside=aside)
-    return snapshot, f"{'Set aside' if aside else 'Take back'} {called(snapshot, line_id)}"
+    snapshot = mark_line(snapshot, line_id, disabled=disabled)
+    return snapshot, f"{'Turn off' if disabled else 'Turn on'} {called(snapshot, line_id)}"
 
 
 def _style(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
@@ -108,7 +108,7 @@ def _duplicate(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> 
 
 COMMANDS: dict[str, Command] = {
     "hide": _hide,
-    "aside": _aside,
+    "disable": _disable,
     "style": _style,
     "domain": _domain,
     "move": _move,

@@ -53,8 +53,8 @@ def write(snapshot: Snapshot, line_id: int, text: str, *, after: int | None = No
         # A line that is written by hand no longer follows a fit; one that is renamed does.
         follows = line.fit if line.text.partition("=")[2] == text.partition("=")[2] else None
         # One that was turned off because it could not be computed gets another chance.
-        aside = line.aside and not line.halted
-        return snapshot.with_line(replace(line, text=text, fit=follows, aside=aside, halted=False))
+        disabled = line.disabled and not line.halted
+        return snapshot.with_line(replace(line, text=text, fit=follows, disabled=disabled, halted=False))
     lines = snapshot.lines
     is_last = after is None or not snapshot.has_line(after)
     place = len(lines) if after is None or is_last else snapshot.place_of(after) + 1
@@ -75,15 +75,15 @@ def move_line(snapshot: Snapshot, line_id: int, after: int | None) -> Snapshot:
 
 
 def mark_line(
-    snapshot: Snapshot, line_id: int, *, hidden: bool | None = None, aside: bool | None = None
+    snapshot: Snapshot, line_id: int, *, hidden: bool | None = None, disabled: bool | None = None
 ) -> Snapshot:
-    """Hide a line or show it; set it aside or take it back."""
+    """Hide a line or show it; disable it or enable it."""
     line = snapshot.line(line_id)
     chosen = replace(
         line,
         hidden=line.hidden if hidden is None else hidden,
-        aside=line.aside if aside is None else aside,
-        halted=line.halted and aside is None,
+        disabled=line.disabled if disabled is None else disabled,
+        halted=line.halted and disabled is None,
     )
     return put_line(snapshot, chosen)
 

@@ -39,12 +39,12 @@ def make_sliders(
         users: the names of the lines that use a name.
         typed: the values of those that were typed as expressions, by id.
     """
-    shown = {d.name for d in definitions if not d.hidden and not d.aside}
+    shown = {d.name for d in definitions if not d.hidden and not d.disabled}
     return [
         _slider(d, d.slider, value, ranges.get(d.id), users, shown)
         for d in definitions
         for value in [typed.get(d.id) if d.typed else d.value]
-        if value is not None and d.slider is not None and not d.aside
+        if value is not None and d.slider is not None and not d.disabled
     ]
 
 

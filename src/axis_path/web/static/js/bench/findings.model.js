@@ -3,7 +3,7 @@
 
 /** The rows of which a question can be asked. @param {any[]} rows @param {string[]} kinds */
 export function choicesFor(rows, kinds) {
-  return rows.filter((row) => row.name && kinds.includes(row.kind) && !row.problem && !row.aside);
+  return rows.filter((row) => row.name && kinds.includes(row.kind) && !row.problem && !row.disabled);
 }
 
 /** A number with no more digits than a pixel can tell. @param {number} x @param {number} pixel */

@@ -1,7 +1,7 @@
 // @ts-check
 /** Where something that plays is at a moment; no DOM and no clock. */
 
-/** @typedef {{seconds: number, forward: boolean, at_end: "stop" | "over" | "fro", in_step: boolean}} Play */
+/** @typedef {{seconds: number, forward: boolean, at_end: "stop" | "restart" | "reverse", in_step: boolean}} Play */
 
 const modulo = (value, by) => ((value % by) + by) % by;
 
@@ -17,7 +17,7 @@ export function placeAt(play, from, elapsedS) {
     const part = Math.min(Math.max(from + way, 0), 1);
     return { part, isOver: elapsedS > 0 && part === (play.forward ? 1 : 0) };
   }
-  if (play.at_end === "over") return { part: modulo(from + way, 1), isOver: false };
+  if (play.at_end === "restart") return { part: modulo(from + way, 1), isOver: false };
   // To and fro is a way there, and the same way back.
   const along = modulo((play.forward ? from : 2 - from) + Math.abs(way), 2);
   return { part: along <= 1 ? along : 2 - along, isOver: false };

@@ -41,8 +41,8 @@ export const rows = (engine) => () => ({
     engine.carryOut(this.chosenRows.map((id) => ({ do: "hide", id, hidden: true })));
     this.chosenRows = [];
   },
-  asideChosen() {
-    engine.carryOut(this.chosenRows.map((id) => ({ do: "aside", id, aside: true })));
+  disableChosen() {
+    engine.carryOut(this.chosenRows.map((id) => ({ do: "disable", id, disabled: true })));
     this.chosenRows = [];
   },
 
@@ -130,7 +130,7 @@ export const row = (engine) => () => together(makeWriting(engine), makeCompletio
   get rowClass() {
     return {
       "is-note": this.isNote && !this.isEditing,
-      "is-aside": this.row.aside,
+      "is-disabled": this.row.disabled,
       "is-hidden": this.row.hidden,
       "is-editing": this.isEditing,
       "is-laneless": !this.hasLane,
@@ -140,7 +140,7 @@ export const row = (engine) => () => together(makeWriting(engine), makeCompletio
     };
   },
   get strokeClass() {
-    return this.isDrawn && !this.row.aside ? `tone-${(this.row.tone ?? 0) % 8}` : "";
+    return this.isDrawn && !this.row.disabled ? `tone-${(this.row.tone ?? 0) % 8}` : "";
   },
   get hasSecond() {
     if (this.isNote || this.isEditing) return false;
@@ -160,14 +160,14 @@ export const row = (engine) => () => together(makeWriting(engine), makeCompletio
     return `all ${this.row.variable ?? "x"}`;
   },
   get stateText() {
-    if (this.row.aside) return "set aside";
+    if (this.row.disabled) return "turned off";
     if (this.hasLongReading) return "";
     if (this.row.hidden) return "hidden";
     return this.row.undrawn ?? (this.row.note || this.familyText || this.row.assumed);
   },
   /** What is known exactly of a computed value, once it was looked for. */
   get found() {
-    return this.row.value && !this.row.aside ? this.$store.bench.exact[this.row.id] : null;
+    return this.row.value && !this.row.disabled ? this.$store.bench.exact[this.row.id] : null;
   },
   /** The exact form of a computed value, unless its decimal is just that. */
   get exact() {
@@ -200,18 +200,18 @@ export const row = (engine) => () => together(makeWriting(engine), makeCompletio
   get hideTitle() {
     return this.row.hidden ? "Show" : "Hide: it works, but is not drawn";
   },
-  get asideLabel() {
-    return `Set ${this.called} aside`;
+  get disableLabel() {
+    return `Turn ${this.called} off`;
   },
-  get asideTitle() {
-    return this.row.aside ? "Take back" : "Set aside: keep it, but let it take no part";
+  get disableTitle() {
+    return this.row.disabled ? "Turn on" : "Turn off: keep it without using it";
   },
   get hasRunner() {
     return Boolean(this.row.runner);
   },
   get closesText() {
-    const { closes, aside } = this.row;
-    return closes && !aside && !this.isEditing ? `closes at ${closes.text}` : "";
+    const { closes, disabled } = this.row;
+    return closes && !disabled && !this.isEditing ? `closes at ${closes.text}` : "";
   },
   get closesTitle() {
     return `This range is too short for ${this.called} to close: draw it up to ${this.row.closes?.text ?? ""}`;
@@ -226,7 +226,7 @@ export const row = (engine) => () => together(makeWriting(engine), makeCompletio
   },
   get familyText() {
     const { family } = this.row;
-    if (!family || this.row.aside) return "";
+    if (!family || this.row.disabled) return "";
     return family.problem ? family.problem.message : `${family.members.length} curves of ${family.sign}`;
   },
   get familySlider() {
@@ -273,7 +273,7 @@ export const row = (engine) => () => together(makeWriting(engine), makeCompletio
     else engine.motion.play(runnerOf(engine.store, this.row.id));
   },
   get runnerText() {
-    return this.row.runner?.is_set && !this.row.aside ? this.row.runner.text : "";
+    return this.row.runner?.is_set && !this.row.disabled ? this.row.runner.text : "";
   },
   get runnerAt() {
     return this.row.runner ? this.row.runner.at || String(this.row.runner.value) : "";
@@ -312,7 +312,7 @@ export const row = (engine) => () => together(makeWriting(engine), makeCompletio
 
   /** While it is written, a line shows the problem of what is written, else its own. */
   get shownProblem() {
-    if (this.row.aside && this.row.problem?.code !== "study.halted" && !this.isEditing) return null;
+    if (this.row.disabled && this.row.problem?.code !== "study.halted" && !this.isEditing) return null;
     return this.isEditing ? this.writtenProblem : this.row.problem;
   },
   get problemText() {
@@ -409,8 +409,8 @@ export const row = (engine) => () => together(makeWriting(engine), makeCompletio
   hide() {
     engine.carryOut([{ do: "hide", id: this.row.id, hidden: !this.row.hidden }]);
   },
-  setAside() {
-    engine.carryOut([{ do: "aside", id: this.row.id, aside: !this.row.aside }]);
+  toggleDisabled() {
+    engine.carryOut([{ do: "disable", id: this.row.id, disabled: !this.row.disabled }]);
   },
   async remove() {
     const { called } = this;

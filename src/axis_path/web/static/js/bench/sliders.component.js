@@ -13,8 +13,8 @@ const PAUSE_MS = 50;
 /** One that goes more grains at a time, in the mean of the last few, is in a hurry. */
 const HURRY = 1.25;
 export const AT_END = [
-  { value: "fro", words: "go to and fro" },
-  { value: "over", words: "start over" },
+  { value: "reverse", words: "go to and fro" },
+  { value: "restart", words: "start over" },
   { value: "stop", words: "stop" },
 ];
 const KINDS = [
@@ -80,7 +80,7 @@ export const slider = (engine) => () => ({
   note: "",
   called: "",
   seconds: "",
-  atEnd: "fro",
+  atEnd: "reverse",
   isBackward: false,
   isInStep: false,
   command: null,

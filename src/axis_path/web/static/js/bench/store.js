@@ -125,7 +125,7 @@ export function makeStore(initial) {
     /** The names that the study itself defines, as a line can use them. */
     get ownNames() {
       return this.rows
-        .filter((row) => row.name && !row.aside && !row.problem && row.kind !== "relation" && row.kind !== "region")
+        .filter((row) => row.name && !row.disabled && !row.problem && row.kind !== "relation" && row.kind !== "region")
         .map((row) => {
           const isCalled = row.variables.length > 0;
           return { name: row.name, signature: row.mathml, meaning: `${KIND_WORDS[row.kind] ?? row.kind} of this study`, insert: isCalled ? `${row.name}(` : row.name };
@@ -146,7 +146,7 @@ export function makeStore(initial) {
       return this.redo ? `Redo: ${this.redo} (Ctrl+Shift+Z)` : "Nothing to redo";
     },
     get functions() {
-      return this.rows.filter((row) => row.kind === "function" && !row.aside && row.hasLane);
+      return this.rows.filter((row) => row.kind === "function" && !row.disabled && row.hasLane);
     },
 
     /** Say what happened: to those who listen, and visibly if it matters to all. */
