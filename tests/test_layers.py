@@ -12,6 +12,7 @@ SOURCES = ROOT / "src" / "axis_path"
 CORE = (
     "errors",
     "limits",
+    "contract",
     "threads",
     "deadline",
     "arithmetic",

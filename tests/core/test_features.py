@@ -13,7 +13,9 @@ from unittest.mock import patch
 from axis_path.core import MathError, Study, Window
 from axis_path.core.features.feature import Feature
 from axis_path.core.features.registry import FEATURES, SECTIONS
-from axis_path.core.study.commands import COMMANDS, apply
+from axis_path.core.study import commands
+from axis_path.core.study.commands import COMMANDS, apply, union_of
+from axis_path.core.study.format import document_from_dict, document_to_dict, file_of
 from axis_path.store.demo import DEMO
 
 ROOT = Path(__file__).resolve().parent.parent.parent
@@ -35,9 +37,13 @@ def documented_feature() -> Iterator[Feature]:
         stack.callback(lambda: [sys.modules.pop(n) for n in list(sys.modules) if "bookmarks" in n])
         feature: Feature = import_module("bookmarks.feature").FEATURE
         sections = (*SECTIONS, feature.section)
-        stack.enter_context(patch.dict(COMMANDS, feature.commands))
+        stack.enter_context(patch.dict(commands.COMMANDS, feature.commands))
+        stack.enter_context(patch.dict(commands.NAMES, {"bookmark": next(iter(feature.commands))}))
+        every = union_of(commands.COMMANDS)
+        stack.enter_context(patch("axis_path.core.study.commands.AnyCommand", every))
         for where in ("study.format.SECTIONS", "study.naming_edits.SECTIONS"):
             stack.enter_context(patch(f"axis_path.core.{where}", sections))
+        stack.enter_context(patch("axis_path.core.study.format.StudyFile", file_of(sections)))
         everywhere = (*FEATURES, feature)
         stack.enter_context(patch("axis_path.core.scene.pictures.FEATURES", everywhere))
         yield feature
@@ -48,15 +54,17 @@ class FeatureTest(unittest.TestCase):
         for demo in DEMO:
             made = demo()
             document = Study.from_dict(made.document).snapshot.document
+            again = document_from_dict(document_to_dict(document))
             for section in SECTIONS:
                 with self.subTest(made.title, section=section.kind.__name__):
                     kept = document.section(section.kind)
-                    self.assertEqual(kept, section.from_fields(section.to_fields(kept)))
+                    self.assertEqual(kept, again.section(section.kind))
 
     def test_no_two_features_have_a_name_a_command_or_a_field_in_common(self) -> None:
         names = [feature.name for feature in FEATURES]
-        commands = [name for feature in FEATURES for name in feature.commands]
-        for many in (names, commands):
+        commands = [command for feature in FEATURES for command in feature.commands]
+        tags = [command.__struct_config__.tag for command in COMMANDS]
+        for many in (names, commands, tags):
             self.assertEqual(len(many), len(set(many)))
         self.assertLess(set(commands), set(COMMANDS))
 

@@ -6,11 +6,12 @@ from decimal import Decimal
 import numpy as np
 
 from axis_path.core import Study, Window
+from axis_path.core.contract import read, write_changed
 from axis_path.core.draw import place_labels
 from axis_path.core.draw.pixels import FLAG_HEIGHT, Flag, flag_width
 from axis_path.core.errors import FormatError, LimitError
 from axis_path.core.features.data.fits import form_of_fit, line_of_fit
-from axis_path.core.features.findings.section import SavedQueries, query_from_dict, query_to_dict
+from axis_path.core.features.findings.section import SavedQueries
 from axis_path.core.study import QueryKind, SavedQuery, answer
 
 WINDOW = Window((-10, 10), (-6.5, 6.5), 660, 430)
@@ -134,14 +135,12 @@ class LedgerTest(unittest.TestCase):
             tuple(kept), Study.from_dict(study.to_dict()).snapshot.section(SavedQueries).queries
         )
         old = {"id": 3, "line": 1, "low": "0", "high": None}
-        self.assertEqual(SavedQuery(3, 1, "0"), query_from_dict(old))
-        self.assertEqual(
-            {"id": 3, "what": "zeros", "line": 1, "low": "0"}, query_to_dict(SavedQuery(3, 1, "0"))
-        )
+        self.assertEqual(SavedQuery(3, 1, "0"), read(old, SavedQuery, RuntimeError))
+        self.assertEqual({"id": 3, "line": 1, "low": "0"}, write_changed(SavedQuery(3, 1, "0")))
         for wrong in ({}, {"id": 1}, {"id": 1, "line": "1"}, {"id": 1, "line": 1, "what": "wish"},
                       {"id": 1, "line": 1, "labels": ["x"]}, [], {"id": True, "line": 1}):  # fmt: skip
             with self.subTest(wrong), self.assertRaises(FormatError):
-                query_from_dict(wrong)
+                read(wrong, SavedQuery, lambda text, path: FormatError(text, path=path))
 
 
 class LabelTest(unittest.TestCase):

@@ -317,7 +317,7 @@ class DocumentTest(unittest.TestCase):
             "x",
             {},
             {"format": "other"},
-            whole | {"version": 2},
+            whole | {"version": 3},
             whole | {"lines": {}},
             whole | {"angle_unit": "turns"},
             whole | {"lines": [3]},

@@ -29,8 +29,8 @@ REFUSED = (
     ({"what": "intersections", "line": 1, "other": 1}, "two different"),
     ({"what": "data", "line": 1}, "no single value"),
     ({"what": "zeros", "line": 1, "low": "3", "high": "2"}, "lower end"),
-    ({"what": "wishes", "line": 1}, "not known"),
-    ({"what": "zeros"}, "names no line"),
+    ({"what": "wishes", "line": 1}, "cannot be"),
+    ({"what": "zeros"}, "Choose a curve"),
 )
 
 

@@ -16,6 +16,10 @@ from tests.databases import DatabaseTest
 WINDOW = {"x": [-10, 10], "y": [-7, 7], "width": 660, "height": 430}
 
 
+#: What requests say of the state they are about, if it is not all.
+FIELDS = {"view": ("window",), "read_data": ()}
+
+
 class WebTest(DatabaseTest):
     @classmethod
     def setUpClass(cls) -> None:
@@ -42,7 +46,9 @@ class WebTest(DatabaseTest):
             return open_study(session, study_id).version
 
     def post(self, study_id: uuid.UUID, address: str, status: int = 200, **more: object) -> dict:
-        body = {"version": self.version(study_id), "window": WINDOW, **more}
+        state = {"version": self.version(study_id), "window": WINDOW}
+        body = {key: each for key, each in state.items() if key in FIELDS.get(address, state)}
+        body |= more
         answer = self.client.post(
             f"/studies/{study_id}/{address}",
             data=json.dumps(body),

@@ -7,7 +7,7 @@ Everything here computes with what a user typed, so it runs in a worker process 
 from axis_path.bench.answer import Answer, FileAnswer, error_answer, json_bytes
 from axis_path.bench.errors import RequestError
 from axis_path.bench.job import Job
-from axis_path.bench.tasks import TASKS
+from axis_path.bench.tasks import TASKS, run_task
 
 __all__ = [
     "TASKS",
@@ -17,4 +17,5 @@ __all__ = [
     "RequestError",
     "error_answer",
     "json_bytes",
+    "run_task",
 ]

@@ -58,13 +58,13 @@ def describe(error: Exception) -> tuple[int, dict[str, Any]]:
     if isinstance(error, MathError):
         return 413 if isinstance(error, LimitError) else 400, problem_dict(error)
     if isinstance(error, RequestError):
-        return 400, {"code": error.code, "message": error.message}
+        return 400, {"code": error.code, "message": error.message, "path": error.path}
     if isinstance(error, PictureError):
-        return 400, {"code": "picture", "message": str(error)}
+        return 400, {"code": "picture", "message": str(error), "path": ""}
     if isinstance(error, MemoryError):
         message = "This needs more memory than there is. Fewer points or simpler numbers need less."
-        return 413, {"code": "limit.memory", "message": message}
+        return 413, {"code": "limit.memory", "message": message, "path": ""}
     number = uuid.uuid4().hex[:8]
     _log.exception("error %s", number, exc_info=error)
     message = f"Something went wrong on our side; it is noted as {number}."
-    return 500, {"code": "web.500", "message": message}
+    return 500, {"code": "web.500", "message": message, "path": ""}

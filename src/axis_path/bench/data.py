@@ -9,8 +9,9 @@ from typing import Any
 
 import numpy as np
 
-from axis_path.bench.errors import RequestError
-from axis_path.bench.request import BenchRequest
+from axis_path.bench.job import Job
+from axis_path.bench.request import BenchRequest, realise
+from axis_path.bench.requests import DataQuery, Prediction, ReadDataQuery
 from axis_path.core import Study
 from axis_path.core.data import Column, Fit, read_columns, summarise
 from axis_path.core.deadline import calculation
@@ -31,12 +32,16 @@ _OPTIONS = ("separator", "decimal")
 _CALCULATED_DIGITS = 7
 
 
-def data_dict(asked: BenchRequest) -> dict[str, Any]:
+def data(job: Job, query: DataQuery) -> dict[str, Any]:
     """Return some rows of all columns, with what they look like, and every fit made anew."""
-    study = asked.study
+    asked = realise(job, query)
+    return {"version": asked.version, "data": _data(asked)}
+
+
+def _data(asked: BenchRequest[DataQuery]) -> dict[str, Any]:
+    study, query = asked.study, asked.query
     count = study.snapshot.query(Columns).row_count
-    first = asked.given.get("from")
-    start = min(max(first if isinstance(first, int) else 0, 0), max(count - 1, 0))
+    start = min(max(query.from_ or 0, 0), max(count - 1, 0))
     try:
         kept, problem = study.snapshot.query(Columns).rows_kept(), ""
     except MathError as err:
@@ -54,7 +59,7 @@ def data_dict(asked: BenchRequest) -> dict[str, Any]:
         "out": [] if kept is None else [not each for each in kept[shown].tolist()],
         "plots": [asdict(plot) for plot in study.snapshot.section(Data).plots],
         "chosen": [] if asked.box is None else _chosen(study, asked.box),
-        "fits": [_fit(study, each, asked.given) for each in study.snapshot.section(Data).fits],
+        "fits": [_fit(study, each, query.predict) for each in study.snapshot.section(Data).fits],
     }
 
 
@@ -123,7 +128,7 @@ def _number(value: float) -> float | None:
     return value if math.isfinite(value) else None
 
 
-def _fit(study: Study, ask: FitAsk, given: dict[str, Any]) -> dict[str, Any]:
+def _fit(study: Study, ask: FitAsk, wanted: Prediction | None) -> dict[str, Any]:
     snapshot = study.snapshot
     followed = (each.id for each in snapshot.lines if each.fit == ask.id)
     shown: dict[str, Any] = {
@@ -134,8 +139,7 @@ def _fit(study: Study, ask: FitAsk, given: dict[str, Any]) -> dict[str, Any]:
     try:
         with calculation():
             fit = study.snapshot.query(Fits).made_fit(ask)
-            wanted = given.get("predict")
-            told = _predicted(fit, wanted) if isinstance(wanted, dict) else {}
+            predicted = _predicted(fit, wanted) if wanted and wanted.fit == ask.id else ""
     except MathError as err:
         return shown | {"problem": err.message}
     return shown | {
@@ -148,7 +152,7 @@ def _fit(study: Study, ask: FitAsk, given: dict[str, Any]) -> dict[str, Any]:
         "r_squared": _digits(fit.r_squared), "residual_sd": _digits(fit.residual_sd, 4),
         "freedom": fit.freedom, "text": fit.text, "note": fit.note,
         "line": line_of_fit(fit), "form": form_of_fit(fit), "residuals": _residuals(fit),
-        "predicted": told.get(str(ask.id), ""),
+        "predicted": predicted,
     }  # fmt: skip
 
 
@@ -162,47 +166,39 @@ def _residuals(fit: Fit) -> list[list[float]]:
     return [[float(x), float(y)] for x, y in pairs.tolist()]
 
 
-def _predicted(fit: Fit, wanted: dict[str, Any]) -> dict[str, str]:
+def _predicted(fit: Fit, wanted: Prediction) -> str:
     """Predict y for an x, or x for a y, in words."""
-    number, side = wanted.get("value"), wanted.get("of")
-    if not isinstance(number, int | float) or not math.isfinite(number):
-        return {}
-    key = str(wanted.get("fit"))
-    if side == "x":
-        made = fit.predict(float(number))
+    if wanted.value is None:
+        return ""
+    if wanted.of == "x":
+        made = fit.predict(wanted.value)
         outside = " It is predicted outside the data." if made.is_outside else ""
-        return {
-            key: f"{_digits(made.value, 6)}; with 95 % likelihood from {_digits(made.low, 6)} to "
+        return (
+            f"{_digits(made.value, 6)}; with 95 % likelihood from {_digits(made.low, 6)} to "
             f"{_digits(made.high, 6)}.{outside}"
-        }
-    places = fit.places_of(float(number))
+        )
+    places = fit.places_of(wanted.value)
     if not places:
-        return {key: "Within the data the curve does not have this value."}
+        return "Within the data the curve does not have this value."
     parts = [
         f"{_digits(p.value, 6)}; with 95 % likelihood from {_digits(p.low, 6)} to "
         f"{_digits(p.high, 6)}"
         for p in places
     ]
-    return {key: ", or ".join(parts) + "."}
+    return ", or ".join(parts) + "."
 
 
-def read_dict(given: dict[str, Any]) -> dict[str, Any]:
+def read_data(_job: Job, query: ReadDataQuery) -> dict[str, Any]:
     """Read a text as columns, for the page to show before they are taken.
 
     Raises:
         DataError: there is nothing in it, or too much.
     """
-    text = given.get("text")
-    if not isinstance(text, str):
-        raise DataError("There is nothing to read.")
+    text = query.text
     if len(text) > _MOST_TEXT:
         raise DataError(f"The text has {len(text):,} characters; {_MOST_TEXT:,} can be read.")
-    options = {name: given[name] for name in _OPTIONS if given.get(name) not in (None, "")}
-    if not all(isinstance(each, str) for each in options.values()):
-        raise RequestError("The separator and the decimal sign must be texts.")
-    header = given.get("header")
-    has_header = header if isinstance(header, bool) else None
-    found = read_columns(text.replace("\0", ""), has_header=has_header, **options)
+    options = {name: getattr(query, name) for name in _OPTIONS if getattr(query, name)}
+    found = read_columns(text.replace("\0", ""), has_header=query.header, **options)
     return {
         "separator": found.separator, "decimal": found.decimal, "header": found.has_header,
         "columns": [

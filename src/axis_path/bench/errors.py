@@ -2,10 +2,16 @@
 
 
 class RequestError(Exception):
-    """A part of a request is missing or of the wrong kind; the message is for the student."""
+    """A part of a request is missing or wrong.
+
+    Attributes:
+        message: a sentence.
+        path: of the field that is wrong; empty for the whole.
+    """
 
     code = "web.400"
 
-    def __init__(self, message: str = "The request could not be read.") -> None:
+    def __init__(self, message: str = "The request could not be read.", path: str = "") -> None:
         super().__init__(message)
         self.message = message
+        self.path = path

@@ -13,7 +13,9 @@ from typing import Any
 
 import numpy as np
 
-from axis_path.bench.request import BenchRequest
+from axis_path.bench.job import Job
+from axis_path.bench.request import BenchRequest, realise
+from axis_path.bench.requests import FindingsQuery
 from axis_path.core import Study, Window
 from axis_path.core.deadline import calculation, timeout_scope
 from axis_path.core.draw import Flag, place_labels
@@ -71,7 +73,7 @@ _costs = Costs()
 
 
 def following_dict(
-    asked: BenchRequest, study_id: uuid.UUID, *, spent: float, with_texts: bool
+    asked: BenchRequest[Any], study_id: uuid.UUID, *, spent: float, with_texts: bool
 ) -> dict[str, Any]:
     """Return the answers that keep up with a hand, and say which come when it rests.
 
@@ -107,7 +109,7 @@ def following_dict(
     return {"findings": texts, "late": late, **_on_plane(asked, answers)}
 
 
-def _on_plane(asked: BenchRequest, answers: list[tuple[SavedQuery, Answer]]) -> dict[str, Any]:
+def _on_plane(asked: BenchRequest[Any], answers: list[tuple[SavedQuery, Answer]]) -> dict[str, Any]:
     definitions = asked.study.definitions()
     tones = {d.id: d.tone for d in definitions}
     hidden = {d.id for d in definitions if d.hidden}
@@ -117,12 +119,12 @@ def _on_plane(asked: BenchRequest, answers: list[tuple[SavedQuery, Answer]]) -> 
     }
 
 
-def findings_dict(asked: BenchRequest, study_id: uuid.UUID) -> dict[str, Any]:
+def all_findings(job: Job, query: FindingsQuery) -> dict[str, Any]:
     """Return every question that is kept with its answer now, and what stands on the plane."""
+    asked, study_id, whole = realise(job, query), job.study_id, query.whole
     study = asked.study
     # While something moves there is no time to look for closed forms; they come when it rests.
-    is_at_rest = not asked.given.get("drafts") and not asked.visits
-    whole = asked.given.get("whole")
+    is_at_rest = not query.drafts and not query.visits
     answers = []
     for ask in study.snapshot.section(SavedQueries).queries:
         began = time.perf_counter()
@@ -130,6 +132,7 @@ def findings_dict(asked: BenchRequest, study_id: uuid.UUID) -> dict[str, Any]:
         if not (is_at_rest and ask.what is QueryKind.SOLVE):
             _costs.note(study_id, ask, time.perf_counter() - began)
     return {
+        "version": asked.version,
         "findings": [_entry(ask, made, is_whole=ask.id == whole) for ask, made in answers],
         **_on_plane(asked, answers),
     }

@@ -5,12 +5,11 @@ from __future__ import annotations
 import uuid
 from collections import OrderedDict
 from collections.abc import Callable
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 from typing import Any
 
 import orjson
 
-from axis_path.bench.errors import RequestError
 from axis_path.core import Study
 
 #: A worker keeps so many versions of studies; a version never changes, so none is ever stale.
@@ -54,35 +53,19 @@ class Job:
 
     Attributes:
         study_id: the study it is about.
-        given: what the page sent.
-        context: what the web process knows and the page did not send: a title, a version.
+        version: the version that is asked about.
+        context: what the web process knows and the page did not send: a title, a file.
         load: returns the document of a version as JSON.
         cache: of the process that answers.
     """
 
     study_id: uuid.UUID
-    given: dict[str, Any]
+    version: int
     context: dict[str, Any]
     load: Callable[[int], bytes]
     cache: StudyCache = field(default_factory=StudyCache)
 
     @property
-    def version(self) -> int:
-        """Return the version that is asked about.
-
-        Raises:
-            RequestError: it is not a whole number that can be one.
-        """
-        version = self.context.get("version", self.given.get("version"))
-        if type(version) is not int or not 0 <= version < 2**63:
-            raise RequestError("The version of the study is missing. Reload the page.")
-        return version
-
-    @property
     def study(self) -> Study:
         """Return the study in the version that is asked about."""
         return self.cache.get(self.study_id, self.version, self.load)
-
-    def with_given(self, **more: Any) -> Job:  # noqa: ANN401 - any JSON
-        """Return the same job with other parts of the request."""
-        return replace(self, given={**self.given, **more})

@@ -8,8 +8,10 @@ from typing import Any
 
 from axis_path.bench.errors import RequestError
 from axis_path.bench.job import Job
-from axis_path.bench.request import read_window
+from axis_path.bench.request import window_of
+from axis_path.bench.requests import OpenFileQuery, Viewport
 from axis_path.core import MathError, Study
+from axis_path.core.contract import read
 from axis_path.core.study import overview
 from axis_path.picture import study_in
 
@@ -18,7 +20,7 @@ _WINDOW_PARTS = {"x", "y", "log_x", "log_y"}
 LONGEST_TITLE = 200
 
 
-def open_file(job: Job) -> dict[str, Any]:
+def open_file(job: Job, _query: OpenFileQuery) -> dict[str, Any]:
     """Return the study in a file as a document, with its title and window if it has them.
 
     Raises:
@@ -55,8 +57,10 @@ def clean_title(given: object, *, longest: int | None = LONGEST_TITLE) -> str:
 
 
 def _is_window(given: object) -> bool:
+    if not isinstance(given, dict) or not {"x", "y"} <= set(given) <= _WINDOW_PARTS:
+        return False
     try:
-        read_window({"width": 660, "height": 430, **given} if isinstance(given, dict) else given)
+        window_of(read({"width": 660, "height": 430, **given}, Viewport, RequestError))
     except (RequestError, MathError):
         return False
-    return isinstance(given, dict) and {"x", "y"} <= set(given) <= _WINDOW_PARTS
+    return True

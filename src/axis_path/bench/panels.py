@@ -4,16 +4,17 @@ from __future__ import annotations
 
 from typing import Any
 
-from axis_path.bench.request import BenchRequest
+from axis_path.bench.job import Job
+from axis_path.bench.request import realise
+from axis_path.bench.requests import PreviewQuery
 from axis_path.core.compile.results import Results
 from axis_path.core.study import problem_dict
 
 
-def preview_dict(asked: BenchRequest) -> dict[str, Any]:
+def preview(job: Job, query: PreviewQuery) -> dict[str, Any]:
     """Return how a text would be read in the place of a line, or as a new line."""
-    text, line_id = str(asked.given.get("text", "")), asked.given.get("id")
-    study = asked.study
-    number = line_id if isinstance(line_id, int) else study.snapshot.next_id()
+    text, study = query.text, realise(job, query).study
+    number = study.snapshot.next_id() if query.id is None else query.id
     study.write(number, " ".join(text.split()))
     made = study.snapshot.definition(number)
     return {

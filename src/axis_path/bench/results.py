@@ -8,6 +8,10 @@ from fractions import Fraction
 from functools import partial
 from typing import Any
 
+from axis_path.bench.errors import RequestError
+from axis_path.bench.job import Job
+from axis_path.bench.request import realise
+from axis_path.bench.requests import ExactQuery, WorkingQuery
 from axis_path.core import Result, Study
 from axis_path.core.compile.results import Results
 from axis_path.core.deadline import calculation
@@ -15,11 +19,13 @@ from axis_path.core.errors import MathError, StoppedError
 from axis_path.core.evaluate import ResultKind
 from axis_path.core.features.working.section import Working
 from axis_path.core.language import Vocabulary, read_expression, typeset
+from axis_path.core.limits import DIGITS
 from axis_path.core.study import VALUED, problem_dict
 
 #: After so long no more exact forms are looked for in one request; the rest comes with the next.
 _EXACT_BUDGET_S = 5.0
 _SHORT = 60
+_ROW_DIGITS = 7
 _NOT_TOLD = "not decided: so many digits cannot be told"
 _NOT_LOOKED_FOR = "no exact form was looked for yet"
 
@@ -102,6 +108,20 @@ def _has_short_parts(result: Result, decimal: str) -> bool:
         )
         and len(decimal) < _SHORT
     )
+
+
+def exact_values(job: Job, query: ExactQuery) -> dict[str, Any]:
+    """Return the computed values of a study with their exact forms."""
+    asked = realise(job, query)
+    return {"version": asked.version, "exact": exact_dict(asked.study, _ROW_DIGITS)}
+
+
+def working(job: Job, query: WorkingQuery) -> dict[str, Any]:
+    """Return the lines of Working with their results."""
+    if not 1 <= query.digits <= DIGITS.value:
+        raise RequestError(f"Working shows 1 to {DIGITS.value:,} digits.", "digits")
+    asked = realise(job, query)
+    return {"version": asked.version, "working": working_dict(asked.study, query.digits)}
 
 
 def exact_dict(study: Study, digits: int) -> dict[str, Any]:

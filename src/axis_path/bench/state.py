@@ -8,6 +8,8 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import asdict, replace
 from typing import Any
 
+import msgspec
+
 from axis_path.bench.answer import Answer
 from axis_path.bench.errors import RequestError
 from axis_path.bench.findings import following_dict
@@ -15,11 +17,20 @@ from axis_path.bench.job import Job
 from axis_path.bench.request import (
     BenchRequest,
     followed,
-    read_ahead,
-    read_passed,
-    read_request,
+    passed_studies,
+    realise,
+    requests_ahead,
+)
+from axis_path.bench.requests import (
+    CommandsQuery,
+    CommittedQuery,
+    OpeningQuery,
+    ReadingQuery,
+    SceneQuery,
+    TrailQuery,
 )
 from axis_path.core import Study, Window
+from axis_path.core.contract import write
 from axis_path.core.errors import MathError
 from axis_path.core.features.axes.queries import Axes
 from axis_path.core.features.axes.section import AxesSpec
@@ -27,56 +38,49 @@ from axis_path.core.features.findings.section import SavedQueries
 from axis_path.core.features.motion.edits import go_on
 from axis_path.core.features.motion.queries import Motion
 from axis_path.core.limits import AHEAD_TIME
-from axis_path.core.study import axes_to_dict, overview
+from axis_path.core.study import overview
 from axis_path.core.tabulate import TableSpec
 from axis_path.core.warm import is_compiled
 
-_MOST_COMMANDS = 20
 #: A scene that takes longer is not sent with the change that it shows.
 _QUICK_S = 0.8
-#: Which findings come with the picture while a hand moves.
-_FOLLOWING = ("marks", "ledger")
 
 
-def opening(job: Job) -> dict[str, Any]:
+def opening(job: Job, _query: OpeningQuery) -> dict[str, Any]:
     """Return what the page must know of a study before it asks for its first scene."""
     study = job.study
     trails = study.snapshot.query(Motion).trails()
     return {**_document(study), "trails": _by_id(trails), "is_compiled": is_compiled()}
 
 
-def commands(job: Job) -> dict[str, Any]:
+def commands(job: Job, query: CommandsQuery) -> dict[str, Any]:
     """Apply commands; the changed study is not committed, and kept aside until it is.
 
     Returns:
         The document after them, what one of them is called, and what the list shows.
     """
-    asked = read_request(job)
-    wanted = asked.given.get("commands")
-    if not isinstance(wanted, list) or not 1 <= len(wanted) <= _MOST_COMMANDS:
-        raise RequestError
+    asked = realise(job, query)
     # What undo takes back is called after this one; those before it put what moves in its place.
-    named = asked.given.get("named", 0)
-    if type(named) is not int or not 0 <= named < len(wanted):
-        raise RequestError
-    labels = [asked.study.apply(command, asked.window) for command in wanted]
+    if query.named >= len(query.commands):
+        raise RequestError("There is no such command to name the change after.", "named")
+    labels = [asked.study.apply(command, asked.window) for command in query.commands]
     asked.study.edit(go_on, asked.visits)
     job.cache.changed = asked.study
     return {
         "document": asked.study.to_dict(),
-        "label": labels[named],
+        "label": labels[query.named],
         "overview": overview(asked.study.snapshot),
     }
 
 
-def committed(job: Job) -> dict[str, Any]:
+def committed(job: Job, query: CommittedQuery) -> dict[str, Any]:
     """Return what the page shows of a version that was just committed, with the quick findings.
 
     The study that ``commands`` changed gets its version here, so that it need not be read again.
     """
     if job.cache.changed is not None and job.context.get("is_changed"):
         job.cache.put(job.study_id, job.version, job.cache.changed)
-    asked = read_request(job.with_given(drafts=[], visits=[]))
+    asked = realise(job, msgspec.structs.replace(query, drafts=(), visits=()))
     window = _window(asked, asked.study)
     began = time.monotonic()
     state: dict[str, Any] = {
@@ -87,7 +91,7 @@ def committed(job: Job) -> dict[str, Any]:
         # Something was stopped, or might have been. Nobody waits for that to see that it is saved:
         # the page asks for the picture apart, with more time, and can give it up.
         return state | {"scene": None}
-    if asked.given.get("found") in _FOLLOWING:
+    if query.found is not None:
         moved = replace(asked, window=window)
         state["found"] = following_dict(moved, job.study_id, spent=0, with_texts=False)
     return state
@@ -98,42 +102,42 @@ def _document(study: Study) -> dict[str, Any]:
     table = study.snapshot.section(TableSpec)
     return {
         "unit": study.snapshot.unit.value,
-        "axes_spec": axes_to_dict(study.snapshot.section(AxesSpec)),
+        "axes_spec": write(study.snapshot.section(AxesSpec)),
         "table": asdict(table),
         "digits": study.snapshot.section(SavedQueries).digits,
     }
 
 
-def _window(asked: BenchRequest, study: Study) -> Window:
+def _window(asked: BenchRequest[Any], study: Study) -> Window:
     # What was carried out may have changed the axes.
     return followed(
         study,
         study.snapshot.query(Axes).on_axes(asked.window),
-        asked.given["window"].get("follows"),
+        asked.query.window.follows,
     )
 
 
-def _scene(asked: BenchRequest, study: Study) -> dict[str, Any]:
+def _scene(asked: BenchRequest[Any], study: Study) -> dict[str, Any]:
     window = _window(asked, study)
     made = study.scene(
-        replace(window, stretch=asked.stretch).widened(asked.beyond),
-        reading_x=asked.reading_x, pointer_y=asked.pointer_y, box=asked.box,
+        replace(window, stretch=asked.query.stretch).widened(asked.query.beyond),
+        reading_x=asked.reading_x, pointer_y=asked.query.pointer_y, box=asked.box,
     )  # fmt: skip
     return made.to_dict() | _document(study)
 
 
-def scene(job: Job) -> dict[str, Any]:
+def scene(job: Job, query: SceneQuery) -> dict[str, Any]:
     """Return the scene of a state with its drafts, and of the states a drag passed through."""
     began = time.monotonic()
-    asked = read_request(job)
-    states = read_ahead(asked, job)
-    answer = _state(asked, job.study_id, began)
-    if "ahead" in asked.given:
-        answer["ahead"] = list(_ahead(states, job, began))
+    answer = _state(realise(job, query), job.study_id, began)
+    if query.ahead is not msgspec.UNSET:
+        answer["ahead"] = list(_ahead(requests_ahead(job, query), job, began))
     return answer
 
 
-def _ahead(states: Iterator[BenchRequest], job: Job, began: float) -> Iterator[dict[str, Any]]:
+def _ahead(
+    states: Iterator[BenchRequest[SceneQuery]], job: Job, began: float
+) -> Iterator[dict[str, Any]]:
     """Yield states that nobody waits for yet, as many as there is time for.
 
     The present request waits for them, so there is little time; the page asks again for more.
@@ -148,17 +152,17 @@ def _ahead(states: Iterator[BenchRequest], job: Job, began: float) -> Iterator[d
         yield _state(state, job.study_id, one_began)
 
 
-def _state(asked: BenchRequest, study_id: uuid.UUID, began: float) -> dict[str, Any]:
+def _state(asked: BenchRequest[SceneQuery], study_id: uuid.UUID, began: float) -> dict[str, Any]:
     visited = asked.study.snapshot.query(Motion).visited(asked.visits) if asked.visits else {}
-    before = [_scene(asked, study) for study in read_passed(asked)]
+    before = [_scene(asked, study) for study in passed_studies(asked)]
     answer = {
         "version": asked.version, "scene": _scene(asked, asked.study), "visited": _by_id(visited),
         "before": before,
     }  # fmt: skip
-    if asked.given.get("found") in _FOLLOWING:
+    if asked.query.found is not None:
         answer["found"] = following_dict(
             asked, study_id, spent=time.monotonic() - began,
-            with_texts=asked.given["found"] == "ledger",
+            with_texts=asked.query.found == "ledger",
         )  # fmt: skip
     # What is left of the time until it arrives is the way: the page asks by it.
     return answer | {"spent_ms": round(1000 * (time.monotonic() - began), 1)}
@@ -168,26 +172,19 @@ def _by_id(places: Mapping[int, Sequence[tuple[float, float]]]) -> dict[str, Any
     return {str(id_): points for id_, points in places.items()}
 
 
-def reading(job: Job) -> dict[str, Any]:
+def reading(job: Job, query: ReadingQuery) -> dict[str, Any]:
     """Return the reading line alone: it follows the pointer, and nothing else changes."""
-    asked = read_request(job)
+    asked = realise(job, query)
     if asked.reading_x is None:
-        raise RequestError
-    readings = asked.study.readings(asked.window, asked.reading_x, asked.pointer_y)
+        raise RequestError("The reading line stands nowhere.", "reading")
+    readings = asked.study.readings(asked.window, asked.reading_x, query.pointer_y)
     return {"version": asked.version, **readings}
 
 
-def trail(job: Job) -> Answer:
+def trail(job: Job, query: TrailQuery) -> Answer:
     """Return the positions of a trail as CSV (RFC 4180)."""
-    asked = read_request(job)
-    places = asked.study.snapshot.query(Motion).trails().get(_id(asked.given.get("line")))
+    places = realise(job, query).study.snapshot.query(Motion).trails().get(query.line)
     if places is None:
-        raise RequestError
+        raise RequestError("This line has no trail.", "line")
     lines = ["x,y", *(f"{x!r},{y!r}" for x, y in places)]
     return Answer(("\r\n".join(lines) + "\r\n").encode(), "text/csv")
-
-
-def _id(given: object) -> int:
-    if not isinstance(given, int):
-        raise RequestError
-    return given

@@ -4,12 +4,20 @@ from __future__ import annotations
 
 from typing import Any
 
+from msgspec import UnsetType
+
 from axis_path.bench.job import Job
-from axis_path.bench.request import read_request
-from axis_path.jobs import read_sweep
+from axis_path.bench.request import realise
+from axis_path.bench.requests import SweepQuery
+from axis_path.jobs import SweepAsk, check_sweep
 
 
-def sweep(job: Job) -> dict[str, Any]:
+def sweep(job: Job, query: SweepQuery) -> dict[str, Any]:
     """Return the study in its present state and the sweep by names; refuse what cannot be."""
-    asked = read_request(job)
-    return {"document": asked.study.to_dict(), "asked": read_sweep(asked.study, asked.given)}
+    study = realise(job, query).study
+    ask = SweepAsk(
+        query.slider, query.what, query.line, query.other, query.low, query.high,
+        None if isinstance(query.count, UnsetType) else query.count,
+        None if isinstance(query.family, UnsetType) else query.family,
+    )  # fmt: skip
+    return {"document": study.to_dict(), "asked": check_sweep(study, ask)}

@@ -11,8 +11,9 @@ import numpy as np
 import xlsxwriter
 from numpy.typing import NDArray
 
-from axis_path.bench.errors import RequestError
-from axis_path.bench.request import BenchRequest
+from axis_path.bench.job import Job
+from axis_path.bench.request import realise
+from axis_path.bench.requests import ExactCellsQuery, TableQuery
 from axis_path.bench.results import exact_or_note
 from axis_path.core import Study
 from axis_path.core.compile.results import Results
@@ -44,9 +45,14 @@ _LONGEST_EXACT = 12
 _ROWS_OF_FILE = 4_000
 
 
-def table_dict(asked: BenchRequest) -> dict[str, Any]:
+def table(job: Job, query: TableQuery) -> dict[str, Any]:
     """Return some rows of the table, every digit right."""
-    study, spec = asked.study, _spec(asked)
+    asked = realise(job, query)
+    return {"version": asked.version, "table": _rows_asked(asked.study, query)}
+
+
+def _rows_asked(study: Study, query: TableQuery) -> dict[str, Any]:
+    spec = _spec(study, query)
     shown = study.snapshot.query(States).functions()
     nothing: dict[str, Any] = {"columns": [], "rows": [], "count": 0, "from": 0}
     try:
@@ -56,13 +62,12 @@ def table_dict(asked: BenchRequest) -> dict[str, Any]:
         places = study.snapshot.query(Tables).table_places(spec)
     except MathError as err:
         return nothing | {"problem": err.message}
-    sought = _row_before(places, asked.given.get("around"))
-    first = asked.given.get("from") if sought is None else sought
-    wanted = asked.given.get("rows")
-    size = min(max(wanted, 1), _MOST_ROWS) if type(wanted) is int else _MOST_ROWS
+    sought = _row_before(places, query.around)
+    first = query.from_ if sought is None else sought
+    size = _MOST_ROWS if query.rows is None else min(max(query.rows, 1), _MOST_ROWS)
     # About a place as many rows are given as there is room for, else those from a row on.
     last = places.count - (1 if sought is None else size)
-    start = min(max(first if isinstance(first, int) else 0, 0), max(last, 0))
+    start = min(max(first or 0, 0), max(last, 0))
     stop = min(start + size, places.count)
     try:
         with calculation():
@@ -81,7 +86,7 @@ def _head_dict(head: Head | BrokenColumn) -> dict[str, Any]:
     }  # fmt: skip
 
 
-def exact_cells_dict(asked: BenchRequest) -> dict[str, Any]:
+def exact_cells(job: Job, query: ExactCellsQuery) -> dict[str, Any]:
     """Return the exact values in one row, of the columns that have values with an exact form.
 
     Where there was no time to look for one, a note says so.
@@ -89,10 +94,8 @@ def exact_cells_dict(asked: BenchRequest) -> dict[str, Any]:
     Raises:
         MathError: the table cannot be made, or the place has no value.
     """
-    study, spec = asked.study, _spec(asked)
-    place = asked.given.get("place")
-    if not isinstance(place, str):
-        raise RequestError
+    asked = realise(job, query)
+    study, spec, place = asked.study, _spec(asked.study, query), query.place
     found, note = [], ""
     for head in study.snapshot.query(Tables).table_heads(
         spec, study.snapshot.query(States).functions()
@@ -109,21 +112,21 @@ def exact_cells_dict(asked: BenchRequest) -> dict[str, Any]:
                         "mathml": study.snapshot.query(Results).typeset(exact),
                     }
                 )
-    return {"cells": found, "note": note}
+    return {"version": asked.version, "cells": found, "note": note}
 
 
-def _spec(asked: BenchRequest) -> TableSpec:
+def _spec(study: Study, query: TableQuery | ExactCellsQuery) -> TableSpec:
     """Return what the table is made from: what is kept, or what a finer look is at."""
-    finer = asked.given.get("finer")
-    kept: TableSpec = asked.study.snapshot.section(TableSpec)
-    if not isinstance(finer, list) or len(finer) != 2 or not all(isinstance(e, str) for e in finer):
+    kept = study.snapshot.section(TableSpec)
+    if query.finer is None:
         return kept
-    return replace(kept, start=finer[0], stop=finer[1], count=str(_FINER_ROWS), listed="")
+    start, stop = query.finer
+    return replace(kept, start=start, stop=stop, count=str(_FINER_ROWS), listed="")
 
 
-def _row_before(places: Places, x: object) -> int | None:
+def _row_before(places: Places, x: float | None) -> int | None:
     """Return some rows before the one that stands before a place; None without a place."""
-    if not isinstance(x, int | float) or isinstance(x, bool) or places.count < 2:
+    if x is None or places.count < 2:
         return None
     return max(places.row_before(x) - _ROWS_BEFORE, 0)
 

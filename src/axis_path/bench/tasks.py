@@ -1,105 +1,120 @@
-"""Everything that can be asked of a worker process, by name."""
+"""Everything that can be asked of a worker process: one dispatcher for HTTP and the socket."""
 
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from typing import Any, Final
 
-from axis_path.bench import files, state, sweeps, windows
+import orjson
+
+from axis_path.bench import data, files, findings, panels, results, state, sweeps, tables, windows
+from axis_path.bench import requests as ask
 from axis_path.bench.answer import Answer, FileAnswer
-from axis_path.bench.data import data_dict, read_dict
 from axis_path.bench.errors import RequestError
-from axis_path.bench.findings import findings_dict
 from axis_path.bench.job import Job, StudyCache
 from axis_path.bench.opened import open_file
-from axis_path.bench.panels import preview_dict
-from axis_path.bench.request import read_request
-from axis_path.bench.results import exact_dict, working_dict
-from axis_path.bench.tables import exact_cells_dict, table_dict
+from axis_path.core.contract import read
 from axis_path.core.features.lines.edits import mark_line
-from axis_path.core.limits import DIGITS
 
-_ROW_DIGITS = 7
-
-
-def _preview(job: Job) -> dict[str, Any]:
-    return preview_dict(read_request(job))
+Result = dict[str, Any] | Answer | FileAnswer
 
 
-def _findings(job: Job) -> dict[str, Any]:
-    asked = read_request(job)
-    return {"version": asked.version} | findings_dict(asked, job.study_id)
+@dataclass(frozen=True, slots=True)
+class Task:
+    """One thing that can be asked.
+
+    Attributes:
+        query: the struct of its request.
+        run: returns the answer, given the job and the request.
+    """
+
+    query: type[Any]
+    run: Callable[[Job, Any], Result]
 
 
-def _table(job: Job) -> dict[str, Any]:
-    asked = read_request(job)
-    return {"version": asked.version, "table": table_dict(asked)}
+def run_task(name: str, job: Job, body: bytes) -> Result:
+    """Validate a request and return its answer.
+
+    Args:
+        name: of the task.
+        job: what is asked about; its version is that of the request unless the web process says so.
+        body: the request as JSON; empty for one without fields.
+
+    Raises:
+        RequestError: it is not of the form of the task.
+        MathError: it cannot be carried out.
+    """
+    if name == "probe":
+        return _probe(job, body)
+    task = TASKS[name]
+    query: Any = read(read_json(body), task.query, RequestError)
+    version = job.context.get("version", getattr(query, "version", job.version))
+    return task.run(replace(job, version=version), query)
 
 
-def _data(job: Job) -> dict[str, Any]:
-    asked = read_request(job)
-    return {"version": asked.version, "data": data_dict(asked)}
+#: How JSON writes the character 0.
+_NUL = b"\\u0000"
 
 
-def _read_data(job: Job) -> dict[str, Any]:
-    return read_dict(job.given)
+def read_json(body: bytes) -> Any:  # noqa: ANN401 - any JSON
+    """Return the JSON that a page sent.
+
+    Raises:
+        RequestError: it is none, or a text in it cannot be kept in the database.
+    """
+    try:
+        given = orjson.loads(body) if body else {}
+    except orjson.JSONDecodeError as err:
+        raise RequestError from err
+    if _NUL in body and _holds_nul(given):
+        raise RequestError
+    return given
 
 
-def _exact_cells(job: Job) -> dict[str, Any]:
-    asked = read_request(job)
-    return {"version": asked.version, **exact_cells_dict(asked)}
+def _holds_nul(given: object) -> bool:
+    if isinstance(given, str):
+        return "\0" in given
+    if isinstance(given, dict):
+        return any(map(_holds_nul, (*given, *given.values())))
+    return isinstance(given, list) and any(map(_holds_nul, given))
 
 
-def _exact(job: Job) -> dict[str, Any]:
-    asked = read_request(job)
-    return {"version": asked.version, "exact": exact_dict(asked.study, _ROW_DIGITS)}
-
-
-def _working(job: Job) -> dict[str, Any]:
-    asked = read_request(job)
-    digits = asked.given.get("digits")
-    if type(digits) is not int or not 1 <= digits <= DIGITS.value:
-        raise RequestError(f"Working shows 1 to {DIGITS.value:,} digits.")
-    return {"version": asked.version, "working": working_dict(asked.study, digits)}
-
-
-def _probe(job: Job) -> dict[str, Any]:
+def _probe(job: Job, body: bytes) -> Result:
     """Do another task with a study of which only the first lines are on.
 
     A process that dies of it tells which line is to blame.
     """
-    study = job.study.copy()
+    version = read_json(body)["version"]
+    study = replace(job, version=version).study.copy()
     for line in study.snapshot.lines[job.context["lines"] :]:
         study.edit(mark_line, line.id, disabled=True)
     cache = StudyCache()
-    cache.put(job.study_id, job.version, study)
-    TASKS[job.context["task"]](replace(job, cache=cache))
+    cache.put(job.study_id, version, study)
+    run_task(job.context["task"], replace(job, context={}, cache=cache), body)
     return {}
 
 
-Task = Callable[[Job], dict[str, Any] | Answer | FileAnswer]
 TASKS: Final[dict[str, Task]] = {
-    "scene": state.scene,
-    "reading": state.reading,
-    "commands": state.commands,
-    "committed": state.committed,
-    "opening": state.opening,
-    "probe": _probe,
-    "trail": state.trail,
-    "view": windows.view,
-    "window": windows.window,
-    "preview": _preview,
-    "findings": _findings,
-    "table": _table,
-    "data": _data,
-    "read_data": _read_data,
-    "exact_cells": _exact_cells,
-    "exact": _exact,
-    "working": _working,
-    "sweep": sweeps.sweep,
-    "table_csv": files.table_csv,
-    "table_workbook": files.table_workbook,
-    "picture": files.picture,
-    "open_file": open_file,
+    "scene": Task(ask.SceneQuery, state.scene),
+    "reading": Task(ask.ReadingQuery, state.reading),
+    "commands": Task(ask.CommandsQuery, state.commands),
+    "committed": Task(ask.CommittedQuery, state.committed),
+    "opening": Task(ask.OpeningQuery, state.opening),
+    "trail": Task(ask.TrailQuery, state.trail),
+    "view": Task(ask.ViewQuery, windows.view),
+    "window": Task(ask.WindowQuery, windows.window),
+    "preview": Task(ask.PreviewQuery, panels.preview),
+    "findings": Task(ask.FindingsQuery, findings.all_findings),
+    "table": Task(ask.TableQuery, tables.table),
+    "data": Task(ask.DataQuery, data.data),
+    "read_data": Task(ask.ReadDataQuery, data.read_data),
+    "exact_cells": Task(ask.ExactCellsQuery, tables.exact_cells),
+    "exact": Task(ask.ExactQuery, results.exact_values),
+    "working": Task(ask.WorkingQuery, results.working),
+    "sweep": Task(ask.SweepQuery, sweeps.sweep),
+    "table_csv": Task(ask.TableFileQuery, files.table_csv),
+    "table_workbook": Task(ask.TableFileQuery, files.table_workbook),
+    "picture": Task(ask.PictureQuery, files.picture),
+    "open_file": Task(ask.OpenFileQuery, open_file),
 }

@@ -8,14 +8,12 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 
-import orjson
-
-from axis_path.bench import TASKS, Answer, FileAnswer, Job, RequestError, error_answer, json_bytes
+from axis_path.bench import Answer, FileAnswer, Job, error_answer, json_bytes, run_task
 from axis_path.bench.job import StudyCache
 from axis_path.core import Deadline, deadline_scope
 
-#: How JSON writes the character 0.
-_NUL = b"\\u0000"
+#: A request without a version is about no study.
+_NO_VERSION = -1
 
 
 @dataclass(frozen=True, slots=True)
@@ -28,30 +26,6 @@ class Order:
     context: dict[str, Any]
     each_s: float
     all_s: float
-
-
-def read_object(body: bytes) -> dict[str, Any]:
-    """Return the JSON object that a page sent.
-
-    Raises:
-        RequestError: it is none.
-    """
-    try:
-        given = orjson.loads(body) if body else {}
-    except orjson.JSONDecodeError as err:
-        raise RequestError from err
-    if not isinstance(given, dict) or (_NUL in body and _holds_nul(given)):
-        raise RequestError
-    return given
-
-
-def _holds_nul(given: object) -> bool:
-    """Check whether a text in it has a character that no text can have in the database."""
-    if isinstance(given, str):
-        return "\0" in given
-    if isinstance(given, dict):
-        return any(map(_holds_nul, (*given, *given.values())))
-    return isinstance(given, list) and any(map(_holds_nul, given))
 
 
 def run_order(
@@ -74,9 +48,9 @@ def run_order(
         time.monotonic, each_s=order.each_s, all_s=order.all_s, is_cancelled=is_cancelled
     )
     try:
-        job = Job(order.study_id, read_object(order.body), order.context, load, cache)
+        job = Job(order.study_id, _NO_VERSION, order.context, load, cache)
         with deadline_scope(deadline):
-            found = TASKS[order.task](job)
+            found = run_task(order.task, job, order.body)
             if isinstance(found, FileAnswer):
                 return send_file(found)
     except Exception as error:  # noqa: BLE001 - the page is told, the log has the rest

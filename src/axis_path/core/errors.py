@@ -30,6 +30,7 @@ class MathError(Exception):
         code: a fixed word for programs.
         suggestion: a text that may stand at ``position`` instead, or None.
         letters: names without a value that could become sliders.
+        path: of the field of a struct that is wrong; empty for a text of the language.
         repair: a change of the text that mends it, or None.
     """
 
@@ -43,12 +44,14 @@ class MathError(Exception):
         suggestion: str | None = None,
         letters: tuple[str, ...] = (),
         repair: Repair | None = None,
+        path: str = "",
     ) -> None:
         super().__init__(message)
         self.message = message
         self.position = position
         self.suggestion = suggestion
         self.letters = letters
+        self.path = path
         if repair is None and suggestion is not None:
             repair = Repair(position, suggestion, f"Use {suggestion}")
         self.repair = repair
@@ -158,6 +161,12 @@ class HaltedError(MathError):
     """A line that was turned off because computing it used up the time or memory there is."""
 
     code = "study.halted"
+
+
+class CommandError(MathError):
+    """A command that cannot be carried out on this study."""
+
+    code = "study.command"
 
 
 class FormatError(MathError):

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import time
 import uuid
+from dataclasses import dataclass
 from fractions import Fraction
 from typing import Any
 
@@ -39,38 +40,52 @@ class CancelledError(Exception):
     """Somebody gave the sweep up."""
 
 
-def read_sweep(study: Study, given: dict[str, Any]) -> dict[str, Any]:
-    """Read what to sweep, and refuse at once what cannot be.
+@dataclass(frozen=True, slots=True)
+class SweepAsk:
+    """What to follow over a slider, by the ids of lines.
+
+    Attributes:
+        slider: of the slider.
+        what: zeros, extrema or intersections.
+        line: of a function; ``other`` of the second one, for intersections.
+        low: the lower end as it was typed; None for that of the domain. ``high`` likewise.
+        count: how many values of the slider; None for the usual number.
+        family: a line whose family's values are taken in their place.
+    """
+
+    slider: int
+    what: Search
+    line: int
+    other: int | None = None
+    low: str | None = None
+    high: str | None = None
+    count: int | None = None
+    family: int | None = None
+
+
+def check_sweep(study: Study, ask: SweepAsk) -> dict[str, Any]:
+    """Return a sweep by names, with its values, as plain data for ``run_sweep``.
 
     Args:
         study: in the state that is asked about.
-        given: ``slider`` (an id), ``what``, ``line`` and ``other`` (ids of functions), ``low`` and
-            ``high`` (texts or None), ``count`` or ``family`` (the id of a line whose values count).
-
-    Returns:
-        The same by names, with the number of values, as plain data for ``run_sweep``.
+        ask: what is asked.
 
     Raises:
         MathError: it cannot be.
     """
     try:
-        return _read(study, given)
+        return _checked(study, ask)
     except KeyError as err:
         raise FormatError("A line of the sweep is not there any more.") from err
 
 
-def _read(study: Study, given: dict[str, Any]) -> dict[str, Any]:
-    slider, _, _ = study.snapshot.query(Sliders).slider_of(_id(given, "slider"))
-    name = study.snapshot.definition(_id(given, "line")).name or ""
-    other = given.get("other")
-    second = "" if other is None else study.snapshot.definition(_id(given, "other")).name or ""
-    ends = [given.get(end) for end in ("low", "high")]
-    low, high = (end if isinstance(end, str) and end.strip() else None for end in ends)
-    try:
-        wanted = Wanted(Search(str(given.get("what"))), name, second, low, high)
-    except ValueError as err:
-        raise FormatError("Zeros, extrema or intersections can be followed.") from err
-    values = _values(study, slider, given)
+def _checked(study: Study, ask: SweepAsk) -> dict[str, Any]:
+    slider, _, _ = study.snapshot.query(Sliders).slider_of(ask.slider)
+    name = study.snapshot.definition(ask.line).name or ""
+    second = "" if ask.other is None else study.snapshot.definition(ask.other).name or ""
+    low, high = (end if end is not None and end.strip() else None for end in (ask.low, ask.high))
+    wanted = Wanted(ask.what, name, second, low, high)
+    values = _values(study, slider, ask)
     function = study.function(name)
     study.snapshot.query(Numbers).interval(function, low, high)
     if wanted.what is Search.INTERSECTIONS:
@@ -81,20 +96,11 @@ def _read(study: Study, given: dict[str, Any]) -> dict[str, Any]:
     }  # fmt: skip
 
 
-def _id(given: dict[str, Any], name: str) -> int:
-    value = given.get(name)
-    if not isinstance(value, int) or isinstance(value, bool):
-        raise FormatError(f"The sweep lacks its `{name}`.")
-    return value
-
-
-def _values(study: Study, slider: str, given: dict[str, Any]) -> list[Fraction]:
-    if given.get("family") is not None:
-        members = study.snapshot.query(Drawables).family_of(_id(given, "family")).members
+def _values(study: Study, slider: str, ask: SweepAsk) -> list[Fraction]:
+    if ask.family is not None:
+        members = study.snapshot.query(Drawables).family_of(ask.family).members
         return sorted({member.value for member in members})
-    count = given.get("count", _USUAL_COUNT)
-    if not isinstance(count, int) or isinstance(count, bool):
-        raise FormatError("A sweep takes a whole number of values.")
+    count = _USUAL_COUNT if ask.count is None else ask.count
     return study.snapshot.query(Searches).sweep_values(slider, count)
 
 

@@ -13,6 +13,7 @@ from sqlalchemy.exc import DBAPIError, OperationalError
 from sqlalchemy.exc import TimeoutError as PoolTimeoutError
 from werkzeug.exceptions import HTTPException, SecurityError
 
+from axis_path.bench import RequestError
 from axis_path.compute import ComputeError
 from axis_path.store import StaleVersionError, StudyMissingError, TooManyStudiesError, is_disk_full
 from axis_path.web.answers import json_answer
@@ -71,6 +72,8 @@ def tell_error(error: Exception) -> tuple[int, dict[str, Any]]:
     """Return the status of an error, and what is said of it: a code, a message, and more."""
     if isinstance(error, RefusedError):
         return error.status, error.described
+    if isinstance(error, RequestError):
+        return 400, _told(error.code, error.message, error.path)
     if isinstance(error, ComputeError):
         return 503, _told(error.code, error.message) | {"retry_after_s": error.retry_after_s}
     if isinstance(error, SecurityError):
@@ -99,8 +102,8 @@ def _database_error(error: Exception) -> tuple[int, dict[str, Any]]:
     return 500, _told("web.500", f"Something went wrong on our side; it is noted as {number}.")
 
 
-def _told(code: str, message: str) -> dict[str, Any]:
-    return {"code": code, "message": message}
+def _told(code: str, message: str, path: str = "") -> dict[str, Any]:
+    return {"code": code, "message": message, "path": path}
 
 
 #: Errors with their status, their code, and what is said; empty where the error says it.

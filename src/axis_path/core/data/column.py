@@ -5,15 +5,19 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 from fractions import Fraction
+from typing import Annotated
 
 import numpy as np
+from msgspec import Meta
 from numpy.typing import NDArray
 
+from axis_path.core.contract import Line, exact_from_text
 from axis_path.core.errors import DataError
+from axis_path.core.language import NAME_PATTERN
+from axis_path.core.limits import COLUMN_CELLS
 from axis_path.core.threads import kept_property
 
-#: A cell is measured: what is beyond floats, or takes pages to write, is a slip.
-_LONGEST_CELL, _LARGEST_EXPONENT = 400, 320
+#: A cell is measured: what is beyond floats is a slip.
 _SMALLEST, _LARGEST = Fraction(1, 10**300), Fraction(10**300)
 
 
@@ -29,10 +33,10 @@ class Column:
             cells that are typed.
     """
 
-    name: str
-    cells: tuple[Fraction | None, ...]
-    unit: str = ""
-    formula: str = ""
+    name: Annotated[str, Meta(pattern=rf"^(?:{NAME_PATTERN.pattern})$(?!\n)")]
+    cells: Annotated[tuple[Fraction | None, ...], Meta(max_length=COLUMN_CELLS.value)]
+    unit: Line = ""
+    formula: Line = ""
 
     def floats(self) -> NDArray[np.float64]:
         """Return the nearest floats, (n,), NaN where a cell is missing; they cannot be changed."""
@@ -64,12 +68,11 @@ def number_of_cell(given: float | Fraction | str | None) -> Fraction | None:
         # A decimal comma, as it is typed in many countries.
         text = f"{whole}.{part}"
     try:
-        exponent = text.lower().partition("e")[2] or "0"
-        if len(text) > _LONGEST_CELL or abs(int(exponent)) > _LARGEST_EXPONENT:
-            raise DataError(f"`{text[:40]}` is too large, or too small, for a cell.")
-        value = Fraction(text)
-    except (ValueError, ZeroDivisionError) as err:
-        raise DataError(f"`{text[:40]}` is not a number.") from err
+        value = exact_from_text(text)
+    except OverflowError as err:
+        raise DataError(f"{err}, for a cell.") from err
+    except ValueError as err:
+        raise DataError(f"{err}.") from err
     if value and not _SMALLEST <= abs(value) <= _LARGEST:
         raise DataError(f"`{text[:40]}` is too large, or too small, for a cell.")
     return value

@@ -1,16 +1,43 @@
-"""What a command is: it makes the next snapshot of one, and says in a few words what was done."""
+"""What a command is: typed data, and what makes the next snapshot of it."""
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from typing import Any
+from collections.abc import Callable, Mapping
+from typing import Any, TypeVar
+
+import msgspec
 
 from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.contract import patched
 from axis_path.core.draw import Window
+from axis_path.core.errors import CommandError
+
+
+class Command(
+    msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True, tag_field="do"
+):
+    """A change of a study as plain data: ``{"do": name, …}``; each command is a struct."""
+
 
 #: The next snapshot, and a few words for the undo button.
 Edited = tuple[Snapshot, str]
-Command = Callable[[Snapshot, dict[str, Any], Window], Edited]
+#: Carries out one command: given the snapshot, the command, and the window the pointer is in.
+Handler = Callable[[Snapshot, Any, Window], Edited]
+T = TypeVar("T")
+
+
+def changed(present: T, changes: Mapping[str, Any]) -> T:
+    """Return a part of a study with some fields changed, as a command says.
+
+    Raises:
+        CommandError: a field is unknown or wrong.
+    """
+    return patched(present, changes, refuse)
+
+
+def refuse(message: str, path: str) -> CommandError:
+    """Return the error of a command that cannot be read."""
+    return CommandError(message, path=path)
 
 
 def called(snapshot: Snapshot, line_id: int) -> str:

@@ -1,4 +1,4 @@
-"""What a feature is: what it keeps, what it can be told, and what it adds to the scene."""
+"""What a feature is: what it keeps, the commands it takes, and what it adds to the scene."""
 
 from __future__ import annotations
 
@@ -8,7 +8,7 @@ from typing import Any, Generic, TypeVar
 
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.draw import Window
-from axis_path.core.features.command import Command
+from axis_path.core.features.command import Command, Handler
 from axis_path.core.language import Vocabulary
 
 S = TypeVar("S")
@@ -21,16 +21,17 @@ class Section(Generic[S]):
     """What a feature keeps in a document.
 
     Attributes:
-        kind: the type; without arguments it is the section of a new study.
-        to_fields: returns the fields of the study format; what is as usual may be left out.
-        from_fields: reads it from the fields of a study; raises ``FormatError``.
+        kind: a frozen dataclass with typed fields, from which the study format, its schema and its
+            validation follow; without arguments it is the section of a new study.
+        name: of its field in a study file; empty if its own fields stand there by themselves.
+        names: the names of these fields in the file where they are others.
         renamed: returns the section after a name of the study was changed to another.
         without_line: returns the section after a line was removed, by its id.
     """
 
     kind: type[S]
-    to_fields: Callable[[S], dict[str, Any]]
-    from_fields: Callable[[dict[str, Any]], S]
+    name: str = ""
+    names: Mapping[str, str] = field(default_factory=dict)
     renamed: Callable[[S, Vocabulary, str, str], S] | None = None
     without_line: Callable[[S, int], S] | None = None
 
@@ -55,12 +56,12 @@ class Feature:
     Attributes:
         name: of its folder.
         section: what it keeps; None if it keeps nothing, or only with the lines.
-        commands: by their names; ``docs/commands.md`` lists them all.
+        commands: what carries out each of its commands; ``docs/commands.md`` lists them all.
         scene: returns what it adds to the scene, by the names of its fields; plain data whose
-            places are in tenths of a pixel.
+            positions are in tenths of a pixel.
     """
 
     name: str
     section: Section[Any] | None = None
-    commands: Mapping[str, Command] = field(default_factory=dict)
+    commands: Mapping[type[Command], Handler] = field(default_factory=dict)
     scene: Callable[[Snapshot, SceneRequest], dict[str, Any]] | None = None

@@ -12,6 +12,7 @@ def problem_dict(problem: MathError) -> dict[str, Any]:
     return {
         "code": problem.code,
         "message": problem.message,
+        "path": problem.path,
         "position": list(problem.position),
         "suggestion": problem.suggestion,
         "repair": None

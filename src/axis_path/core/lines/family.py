@@ -5,16 +5,15 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 from fractions import Fraction
-from typing import Any
 
+from axis_path.core.contract import Id, Line
 from axis_path.core.draw import RealRelation
-from axis_path.core.errors import FormatError, LimitError, MathError
+from axis_path.core.errors import LimitError, MathError
 from axis_path.core.evaluate import RealFunction, RealPath
-from axis_path.core.limits import FAMILY_CURVES, LINE_LENGTH
+from axis_path.core.limits import FAMILY_CURVES
 from axis_path.core.lines.sliders import written_number
 
 Drawable = RealFunction | RealPath | RealRelation
-_TEXTS = ("values", "first", "last", "count")
 
 
 class FamilyError(MathError):
@@ -34,11 +33,11 @@ class Family:
         count: how many they are.
     """
 
-    slider: int
-    values: str = ""
-    first: str = ""
-    last: str = ""
-    count: str = ""
+    slider: Id
+    values: Line = ""
+    first: Line = ""
+    last: Line = ""
+    count: Line = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -64,26 +63,6 @@ class FamilyState:
     name: str
     members: tuple[Member, ...] = ()
     problem: MathError | None = None
-
-
-def family_to_dict(family: Family) -> dict[str, Any]:
-    """Return a family as plain data."""
-    texts = {name: getattr(family, name) for name in _TEXTS}
-    return {"slider": family.slider} | {name: text for name, text in texts.items() if text}
-
-
-def family_from_dict(given: object) -> Family:
-    """Read a family.
-
-    Raises:
-        FormatError: a part is of the wrong kind.
-    """
-    if not isinstance(given, dict) or type(given.get("slider")) is not int:
-        raise FormatError("A family is of the wrong kind.")
-    texts = [given.get(name, "") for name in _TEXTS]
-    if not all(isinstance(text, str) and len(text) <= LINE_LENGTH.value for text in texts):
-        raise FormatError("The values of a family are texts.")
-    return Family(given["slider"], *(text.strip() for text in texts))
 
 
 def family_values(family: Family, number: Callable[[str], Fraction]) -> list[tuple[str, Fraction]]:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from fractions import Fraction
 
+from axis_path.core.contract import Id, Line
 from axis_path.core.lines.family import Family
 from axis_path.core.lines.meaning import LineKey
 from axis_path.core.lines.moving import Runner, Trail
@@ -35,20 +36,20 @@ class StudyLine:
         trail: where a point has been; None if it leaves no trail.
     """
 
-    id: int
-    text: str
+    id: Id
+    text: Line
     hidden: bool = False
     disabled: bool = False
     halted: bool = False
-    given: str | None = None
+    given: Line | None = None
     slider: Slider | None = None
     fixed: bool = False
-    tone: int | None = None
+    tone: Id | None = None
     style: LineStyle = LineStyle()  # noqa: RUF009 - it cannot be changed
     runner: Runner | None = None
     trail: Trail | None = None
     family: Family | None = None
-    fit: int | None = None
+    fit: Id | None = None
     fit_lost: bool = False
 
     @kept_property

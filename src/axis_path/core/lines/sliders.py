@@ -8,9 +8,9 @@ from dataclasses import dataclass, field, replace
 from enum import StrEnum
 from fractions import Fraction
 from functools import lru_cache
-from typing import Any
 
 from axis_path.core.catalogue import CONSTANTS, FUNCTIONS
+from axis_path.core.contract import Finite, Line
 from axis_path.core.draw import plain
 from axis_path.core.errors import SliderError
 from axis_path.core.language import NAME_PATTERN, head_name, spelled
@@ -135,7 +135,7 @@ class Play:
         in_step: whether it shares one clock with all others that do.
     """
 
-    seconds: float = 6.0
+    seconds: Finite = 6.0
     forward: bool = True
     at_end: AtEnd = AtEnd.REVERSE
     in_step: bool = False
@@ -159,13 +159,23 @@ class Slider:
         note: what it stands for, a text that is only shown.
     """
 
-    low: str
-    high: str
-    step: str
+    low: Line
+    high: Line
+    step: Line
     kind: SliderKind = SliderKind.REAL
     unit: str = ""
     note: str = ""
     play: Play = field(default_factory=Play)
+
+    def __post_init__(self) -> None:
+        """Refuse texts that have no room beside the slider.
+
+        Raises:
+            SliderError: one is too long.
+        """
+        for name, text, longest in (("unit", self.unit, 20), ("note", self.note, 200)):
+            if len(text) > longest:
+                raise SliderError(f"The {name} of a slider has at most {longest} characters.")
 
     @property
     def texts(self) -> tuple[str, str, str]:
@@ -190,75 +200,6 @@ class Slider:
         if step <= 0:
             raise SliderError("The step of a slider is more than 0.")
         return SliderRange(first, last, Fraction(max(1, round(step))))
-
-
-#: Texts that stand beside a slider are short.
-_LONGEST_TEXT = {"unit": 20, "note": 200}
-
-
-def slider_to_dict(slider: Slider) -> dict[str, Any]:
-    """Return a slider as plain data; what is usual is left out."""
-    play = slider.play
-    given: dict[str, Any] = {"low": slider.low, "high": slider.high, "step": slider.step}
-    if slider.kind is not SliderKind.REAL:
-        given["kind"] = slider.kind.value
-    given |= {name: getattr(slider, name) for name in _LONGEST_TEXT if getattr(slider, name)}
-    if play != Play():
-        given["play"] = play_to_dict(play)
-    return given
-
-
-def play_to_dict(play: Play) -> dict[str, Any]:
-    """Return how a slider plays as plain data."""
-    return {
-        "seconds": play.seconds, "forward": play.forward, "at_end": play.at_end.value,
-        "in_step": play.in_step,
-    }  # fmt: skip
-
-
-def slider_from_dict(given: object, present: Slider | None = None) -> Slider:
-    """Read a slider; what is not given stays as it is.
-
-    Raises:
-        SliderError: a part is missing or of the wrong kind.
-    """
-    if not isinstance(given, dict):
-        raise SliderError("A slider is of the wrong kind.")
-    kept = {} if present is None else slider_to_dict(present)
-    given = {**kept, **given}
-    ends = [given.get(name) for name in ("low", "high", "step")]
-    texts = {name: given.get(name, "") for name in _LONGEST_TEXT}
-    if not all(isinstance(text, str) for text in (*ends, *texts.values())):
-        raise SliderError("A slider has two ends and a step, which are texts.")
-    for name, longest in _LONGEST_TEXT.items():
-        if len(texts[name]) > longest:
-            raise SliderError(f"The {name} of a slider has at most {longest} characters.")
-    try:
-        kind = SliderKind(given.get("kind", SliderKind.REAL))
-    except ValueError as err:
-        raise SliderError("A slider takes real numbers, whole numbers or angles.") from err
-    low, high, step = (str(text).strip() for text in ends)
-    return Slider(low, high, step, kind, play=play_from_dict(given.get("play", {})), **texts)
-
-
-def play_from_dict(given: object) -> Play:
-    """Read how something plays; what is not given is as usual.
-
-    Raises:
-        SliderError: a part is of the wrong kind.
-    """
-    if not isinstance(given, dict):
-        raise SliderError("How a slider plays is of the wrong kind.")
-    seconds, usual = given.get("seconds", Play().seconds), Play()
-    if not isinstance(seconds, int | float) or isinstance(seconds, bool):
-        raise SliderError("A slider needs a number of seconds from end to end.")
-    try:
-        at_end = AtEnd(given.get("at_end", usual.at_end))
-    except ValueError as err:
-        raise SliderError("At its end a slider stops, starts over, or goes to and fro.") from err
-    return Play(
-        float(seconds), given.get("forward", True) is True, at_end, given.get("in_step") is True
-    )
 
 
 def guessed_range(value: Fraction) -> Slider:

@@ -17,6 +17,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from axis_path.core.compile.definition import Definition
+from axis_path.core.contract import write
 from axis_path.core.deadline import calculation
 from axis_path.core.draw import (
     Window,
@@ -48,7 +49,6 @@ from axis_path.core.language import GREEK
 from axis_path.core.lines.domains import round_to_px
 from axis_path.core.lines.family import FamilyState
 from axis_path.core.lines.sliders import written_number
-from axis_path.core.lines.style import style_to_dict
 from axis_path.core.scene.legend import drawn_points, place_legend
 
 Floats = NDArray[np.float64]
@@ -232,7 +232,7 @@ def _row(
         "variables": list(definition.variables),
         "ends": definition.end_texts,
         "hidden": definition.hidden,
-        "style": style_to_dict(definition.style),
+        "style": write(definition.style),
         "disabled": definition.disabled,
         "fixed": definition.fixed,
         "problem": None if problem is None else problem_dict(problem),

@@ -5,7 +5,7 @@ together what the bench draws.
 """
 
 from axis_path.core.compile.definition import Definition
-from axis_path.core.features.axes.section import AxesSpec, GridKind, axes_to_dict
+from axis_path.core.features.axes.section import AxesSpec, GridKind
 from axis_path.core.features.data.section import FitAsk, Plot
 from axis_path.core.features.findings.answer import Answer, Row
 from axis_path.core.features.findings.answers import answer
@@ -60,7 +60,6 @@ __all__ = [
     "WorkingLine",
     "answer",
     "apply",
-    "axes_to_dict",
     "end_text",
     "make_scene",
     "number_text",

@@ -6,16 +6,20 @@ it lets go. Each gives a few words for the undo button.
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
-from typing import Any
+from typing import TYPE_CHECKING, Annotated, Any, Union
+
+from msgspec import Meta
 
 from axis_path.core.compile.slider_queries import Sliders
 from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.contract import Id, one_line, read
 from axis_path.core.draw import Window
-from axis_path.core.features.command import Command, Edited, called, listed
+from axis_path.core.errors import CommandError
+from axis_path.core.features.command import Command, Edited, Handler, called, listed, refuse
 from axis_path.core.features.data.edits import refresh_fits
 from axis_path.core.features.data.fits import Fits
-from axis_path.core.features.fields import CommandError, number_of, text_of
 from axis_path.core.features.lines.edits import write
 from axis_path.core.features.registry import FEATURES
 from axis_path.core.study.naming_edits import remove_line, rename, write_renaming
@@ -39,16 +43,15 @@ def apply(snapshot: Snapshot, command: object, window: Window) -> Change:
 
     Args:
         snapshot: of the study.
-        command: ``{"do": name, …}``; ``docs/commands.md`` lists them.
-        window: where the hand is, for rounding to what a pixel can tell.
+        command: ``{"do": name, …}`` or one of the structs; ``docs/commands.md`` lists them.
+        window: where the pointer is, for rounding to what a pixel can tell.
 
     Raises:
         MathError: the command cannot be carried out.
     """
-    if not isinstance(command, dict) or command.get("do") not in COMMANDS:
-        raise CommandError("This change is not known here; reload the page.")
+    known = read_command(command)
     try:
-        changed, label = COMMANDS[command["do"]](snapshot, command, window)
+        changed, label = COMMANDS[type(known)](snapshot, known, window)
         if changed.query(Fits).key != snapshot.query(Fits).key:
             changed = refresh_fits(changed)
     except KeyError as err:
@@ -56,55 +59,102 @@ def apply(snapshot: Snapshot, command: object, window: Window) -> Change:
     return Change(changed, label)
 
 
-def _write(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
-    text = text_of(command, "text")
-    if command.get("id") is None:
+def read_command(command: object) -> Command:
+    """Return a command as a struct.
+
+    Raises:
+        CommandError: it is unknown, or a field is missing, unknown or wrong.
+    """
+    if isinstance(command, Command):
+        return command
+    if not isinstance(command, dict) or command.get("do") not in NAMES:
+        raise CommandError("This change is not known here; reload the page.", path="do")
+    return read(command, AnyCommand, refuse)
+
+
+class WriteLine(Command, frozen=True, tag="write"):
+    """Write a line, whether it reads or not; without an id, a new one behind ``after``.
+
+    A new name in its head is taken over by the lines that use it.
+    """
+
+    id: Id | None
+    text: str
+    after: Id | None = None
+
+
+class RenameLine(Command, frozen=True, tag="rename"):
+    """Give a definition another name, wherever it is used."""
+
+    id: Id
+    name: str
+
+
+class RemoveLine(Command, frozen=True, tag="remove"):
+    """Delete a line and the findings about it."""
+
+    id: Id
+
+
+class RemoveLines(Command, frozen=True, tag="remove_several"):
+    """Delete lines."""
+
+    ids: Annotated[list[Id], Meta(min_length=1)]
+
+
+def _write(snapshot: Snapshot, command: WriteLine, _window: Window) -> Edited:
+    text = one_line(command.text)
+    if command.id is None:
         line_id = snapshot.next_id()
-        after = command.get("after")
-        snapshot = write(snapshot, line_id, text, after=after if isinstance(after, int) else None)
+        snapshot = write(snapshot, line_id, text, after=command.after)
         return snapshot, f"Write {called(snapshot, line_id)}"
-    line_id = number_of(command, "id")
-    snapshot.line(line_id)
-    snapshot, followed = write_renaming(snapshot, line_id, text)
-    label = f"Edit {called(snapshot, line_id)}"
+    snapshot.line(command.id)
+    snapshot, followed = write_renaming(snapshot, command.id, text)
+    label = f"Edit {called(snapshot, command.id)}"
     return snapshot, f"{label}, and its name in {listed(followed)}" if followed else label
 
 
-def _rename(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
-    line_id, new = number_of(command, "id"), text_of(command, "name")
-    old = snapshot.definition(line_id).name
+def _rename(snapshot: Snapshot, command: RenameLine, _window: Window) -> Edited:
+    old, new = snapshot.definition(command.id).name, one_line(command.name)
     if old is None:
         raise CommandError("This line has no name to change.")
-    snapshot = rename(snapshot, old, new.strip())
-    return snapshot, f"Rename {old} to {new.strip()}"
+    return rename(snapshot, old, new), f"Rename {old} to {new}"
 
 
-def _remove(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
-    line_id = number_of(command, "id")
-    name = called(snapshot, line_id)
-    own = snapshot.definition(line_id).name
+def _remove(snapshot: Snapshot, command: RemoveLine, _window: Window) -> Edited:
+    name = called(snapshot, command.id)
+    own = snapshot.definition(command.id).name
     needed_by = [] if own is None else snapshot.query(Sliders).users(own)
-    snapshot = remove_line(snapshot, line_id)
     needed = f", which {listed(needed_by)} needed" if needed_by else ""
-    return snapshot, f"Delete {name}{needed}"
+    return remove_line(snapshot, command.id), f"Delete {name}{needed}"
 
 
-def _remove_several(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
-    ids = command.get("ids")
-    if not isinstance(ids, list) or not ids or not all(isinstance(each, int) for each in ids):
-        raise CommandError("The change lacks its `ids`.")
-    for line_id in ids:
+def _remove_several(snapshot: Snapshot, command: RemoveLines, _window: Window) -> Edited:
+    for line_id in command.ids:
         snapshot.line(line_id)
         snapshot = remove_line(snapshot, line_id)
-    return snapshot, f"Delete {len(ids)} lines"
+    return snapshot, f"Delete {len(command.ids)} lines"
 
 
-#: Every command by its name: those that all features follow, then those of each feature.
-COMMANDS: dict[str, Command] = {
-    "write": _write,
-    "rename": _rename,
-    "remove": _remove,
-    "remove_several": _remove_several,
+#: What carries out each command: those that all features follow, then those of each feature.
+COMMANDS: dict[type[Command], Handler] = {
+    WriteLine: _write,
+    RenameLine: _rename,
+    RemoveLine: _remove,
+    RemoveLines: _remove_several,
 }
 for _feature in FEATURES:
     COMMANDS |= _feature.commands
+#: The structs by what ``do`` says.
+NAMES: dict[str, type[Command]] = {str(kind.__struct_config__.tag): kind for kind in COMMANDS}
+
+
+def union_of(commands: Iterable[type[Command]]) -> Any:  # noqa: ANN401 - a type
+    """Return the type of any of some commands, told apart by ``do``."""
+    return Union[tuple(commands)]  # noqa: UP007 - the members are known when it runs
+
+
+if TYPE_CHECKING:
+    AnyCommand = Command
+else:
+    AnyCommand = union_of(COMMANDS)

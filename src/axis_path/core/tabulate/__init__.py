@@ -4,8 +4,6 @@ from axis_path.core.tabulate.between import Between, Happening, happenings
 from axis_path.core.tabulate.columns import (
     Series,
     TableColumn,
-    columns_from_list,
-    columns_to_list,
 )
 from axis_path.core.tabulate.form import NumberForm
 from axis_path.core.tabulate.series import Cells, Head
@@ -23,8 +21,6 @@ __all__ = [
     "TableColumn",
     "TableSpec",
     "ValueTable",
-    "columns_from_list",
-    "columns_to_list",
     "counted",
     "happenings",
     "listed",

@@ -2,15 +2,14 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict, dataclass
+from dataclasses import dataclass
 from enum import StrEnum
-from typing import Any
+from typing import Annotated
 
-from axis_path.core.errors import FormatError
-from axis_path.core.limits import TABLE_COLUMNS, TABLE_DIGITS
+from msgspec import Meta
+
+from axis_path.core.contract import Digits
 from axis_path.core.tabulate.form import NumberForm
-
-_LONGEST_TEXT = 500
 
 
 class Series(StrEnum):
@@ -34,50 +33,8 @@ class TableColumn:
         out: whether a function that is shown is left out of the table.
     """
 
-    text: str
+    text: Annotated[str, Meta(min_length=1, max_length=500)]
     series: Series = Series.VALUE
-    digits: int | None = None
+    digits: Digits | None = None
     form: NumberForm | None = None
     out: bool = False
-
-
-def columns_to_list(columns: tuple[TableColumn, ...]) -> list[dict[str, Any]]:
-    """Return columns as plain data; what is as usual is left out."""
-    usual = asdict(TableColumn(""))
-    return [
-        {name: value for name, value in asdict(each).items() if value != usual[name]}
-        for each in columns
-    ]
-
-
-def columns_from_list(given: object) -> tuple[TableColumn, ...]:
-    """Read columns.
-
-    Raises:
-        FormatError: one is of the wrong kind, or there are too many.
-    """
-    if not isinstance(given, list) or len(given) > TABLE_COLUMNS.value:
-        raise FormatError(f"A table has {TABLE_COLUMNS.value} columns of its own at most.")
-    return tuple(map(_column, given))
-
-
-def _column(given: object) -> TableColumn:
-    wrong = FormatError("A column of the table is of the wrong kind.")
-    if not isinstance(given, dict):
-        raise wrong
-    text, digits, out = given.get("text"), given.get("digits"), given.get("out", False)
-    if not isinstance(text, str) or not 0 < len(text.strip()) <= _LONGEST_TEXT:
-        raise wrong
-    if digits is not None and (type(digits) is not int or not 0 <= digits <= TABLE_DIGITS.value):
-        raise wrong
-    form = given.get("form")
-    try:
-        return TableColumn(
-            text.strip(),
-            Series(given.get("series", Series.VALUE)),
-            digits,
-            None if form is None else NumberForm(form),
-            out is True,
-        )
-    except ValueError as err:
-        raise wrong from err

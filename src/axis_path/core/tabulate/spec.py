@@ -3,7 +3,13 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Annotated
 
+from msgspec import Meta
+
+from axis_path.core.contract import Digits, Line
+from axis_path.core.errors import FormatError
+from axis_path.core.limits import TABLE_COLUMNS, TABLE_DIGITS
 from axis_path.core.tabulate.columns import TableColumn
 from axis_path.core.tabulate.form import NumberForm
 
@@ -24,13 +30,22 @@ class TableSpec:
         at: where functions are evaluated then, as typed.
     """
 
-    start: str = "-5"
-    stop: str = "5"
-    step: str = "1"
-    count: str = ""
-    listed: str = ""
-    digits: int = 6
+    start: Line = "-5"
+    stop: Line = "5"
+    step: Line = "1"
+    count: Line = ""
+    listed: Line = ""
+    digits: Digits = 6
     form: NumberForm = NumberForm.SIGNIFICANT
-    columns: tuple[TableColumn, ...] = ()
-    over: str = ""
-    at: str = "1"
+    columns: Annotated[tuple[TableColumn, ...], Meta(max_length=TABLE_COLUMNS.value)] = ()
+    over: Line = ""
+    at: Line = "1"
+
+    def __post_init__(self) -> None:
+        """Refuse more digits than are right.
+
+        Raises:
+            FormatError: there are too many.
+        """
+        if not 0 <= self.digits <= TABLE_DIGITS.value:
+            raise FormatError(f"A table shows {TABLE_DIGITS.value} digits at most.")

@@ -7,9 +7,11 @@ from collections.abc import Callable
 from typing import Any
 
 from flask import Response, render_template, request
-from werkzeug.exceptions import BadRequest
 
+from axis_path.bench.errors import RequestError
+from axis_path.bench.requests import HistoryQuery, VersionQuery
 from axis_path.compute import Lease, WorkerDiedError, never
+from axis_path.core.contract import read
 from axis_path.core.draw import HOME_X, HOME_Y
 from axis_path.store import (
     Opened,
@@ -80,7 +82,7 @@ def file_task(name: str) -> Callable[[uuid.UUID], Response]:
 
 def commands(study_id: uuid.UUID) -> Response:
     """Apply commands and commit the result as a new version; answered after the commit."""
-    version = _version(json_request())
+    version = read(json_request(), VersionQuery, RequestError).version
     with worker_for(study_id, never) as lease:
         changed = asked_json(lease, query_of(study_id, "commands", limits=COMMITTING, gone=never))
         with database() as session:
@@ -93,12 +95,9 @@ def commands(study_id: uuid.UUID) -> Response:
 
 def history(study_id: uuid.UUID) -> Response:
     """Undo or redo; answered after the commit."""
-    given = json_request()
-    by = {"undo": -1, "redo": 1}.get(str(given.get("do")))
-    if by is None:
-        raise BadRequest
+    query = read(json_request(), HistoryQuery, RequestError)
     with database() as session:
-        opened = move_version(session, study_id, _version(given), by)
+        opened = move_version(session, study_id, query.version, -1 if query.do == "undo" else 1)
     with worker_for(study_id, never) as lease:
         return _committed(lease, study_id, opened, is_changed=False)
 
@@ -117,13 +116,6 @@ def _committed(lease: Lease, study_id: uuid.UUID, opened: Opened, *, is_changed:
         with worker_for(study_id, never) as other:
             return _committed(other, study_id, again, is_changed=False)
     return json_answer(_history(opened) | state)
-
-
-def _version(given: dict[str, Any]) -> int:
-    version = given.get("version")
-    if type(version) is not int or not 0 <= version < 2**63:
-        raise BadRequest
-    return version
 
 
 def view(study_id: uuid.UUID) -> Response:

@@ -86,7 +86,9 @@ def rename(study_id: uuid.UUID) -> Response:
         message = f"A title has at most {LONGEST_TITLE} characters."
     if message:
         if _wants_json():
-            return json_answer({"error": {"code": "web.title", "message": message}}, 400)
+            return json_answer(
+                {"error": {"code": "web.title", "message": message, "path": "title"}}, 400
+            )
         flash(message, "problem")
         return redirect(url_for("studies.index"))
     with database() as session:

@@ -2,25 +2,37 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Annotated, Any
 
 from axis_path.core.compile.numbers import Numbers
 from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.contract import Changes, changes_of
 from axis_path.core.draw import Window
-from axis_path.core.features.axes.section import AxesSpec, axes_from_dict
-from axis_path.core.features.command import Command, Edited
+from axis_path.core.features.axes.section import AxesSpec
+from axis_path.core.features.command import Command, Edited, Handler, changed
 
 
-def _axes(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
+class ChangeAxes(Command, frozen=True, tag="axes"):
     """Change the look of the axes and the grid; what is not given stays."""
-    axes = axes_from_dict(command.get("axes"), snapshot.section(AxesSpec))
+
+    axes: Annotated[Changes, changes_of(AxesSpec)]
+
+
+def _axes(snapshot: Snapshot, command: ChangeAxes, _window: Window) -> Edited:
+    axes = changed(snapshot.section(AxesSpec), _stripped(command.axes))
     for axis in (axes.x, axes.y):
         if axis.step:
             snapshot.query(Numbers).positive(axis.step)
-    snapshot = snapshot.with_section(axes)
-    return snapshot, "Change the axes"
+    return snapshot.with_section(axes), "Change the axes"
 
 
-COMMANDS: dict[str, Command] = {
-    "axes": _axes,
-}
+def _stripped(given: Any) -> Any:  # noqa: ANN401 - plain data
+    """Return plain data whose texts have no blanks around them."""
+    if isinstance(given, str):
+        return given.strip()
+    if isinstance(given, dict):
+        return {name: _stripped(each) for name, each in given.items()}
+    return given
+
+
+COMMANDS: dict[type[Command], Handler] = {ChangeAxes: _axes}

@@ -3,7 +3,6 @@
 from typing import Any
 
 from axis_path.core.compile.snapshot import Snapshot
-from axis_path.core.features.checks import section
 from axis_path.core.features.checks.commands import COMMANDS
 from axis_path.core.features.checks.queries import Checks
 from axis_path.core.features.checks.section import SamplingCheck
@@ -17,7 +16,7 @@ def _scene(snapshot: Snapshot, asked: SceneRequest) -> dict[str, Any]:
 
 FEATURE = Feature(
     name="checks",
-    section=Section(SamplingCheck, section.to_fields, section.from_fields),
+    section=Section(SamplingCheck),
     commands=COMMANDS,
     scene=_scene,
 )

@@ -2,11 +2,9 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict, dataclass
-from typing import Any
+from dataclasses import dataclass
 
-from axis_path.core.document.fields import field_of
-from axis_path.core.limits import LINE_LENGTH
+from axis_path.core.contract import Id, Line
 
 
 @dataclass(frozen=True, slots=True)
@@ -19,9 +17,9 @@ class Check:
         step: their distance, as typed; empty for a count.
     """
 
-    line: int
-    count: str = ""
-    step: str = ""
+    line: Id
+    count: Line = ""
+    step: Line = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -29,24 +27,3 @@ class SamplingCheck:
     """The check that is shown, if any."""
 
     check: Check | None = None
-
-
-def to_fields(section: SamplingCheck) -> dict[str, Any]:
-    """Return the fields of the study format."""
-    return {} if section.check is None else {"check": asdict(section.check)}
-
-
-def from_fields(given: dict[str, Any]) -> SamplingCheck:
-    """Read the section.
-
-    Raises:
-        FormatError: a field is not what it should be.
-    """
-    if given.get("check") is None:
-        return SamplingCheck()
-    return SamplingCheck(_check(field_of(given, "check", dict)))
-
-
-def _check(given: dict[str, Any]) -> Check:
-    texts = (field_of(given, name, str, "")[: LINE_LENGTH.value] for name in ("count", "step"))
-    return Check(field_of(given, "line", int), *texts)

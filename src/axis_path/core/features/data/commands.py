@@ -3,13 +3,17 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from typing import Any
+from typing import Annotated
+
+import msgspec
+from msgspec import UNSET, Meta, UnsetType
 
 from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.contract import Count, Finite, Id, one_line
 from axis_path.core.data import Column, number_of_cell
 from axis_path.core.draw import Window
 from axis_path.core.errors import DataError, LimitError
-from axis_path.core.features.command import Command, Edited
+from axis_path.core.features.command import Command, Edited, Handler
 from axis_path.core.features.data.columns import Columns
 from axis_path.core.features.data.edits import (
     follow_fit,
@@ -22,34 +26,137 @@ from axis_path.core.features.data.edits import (
     with_columns,
 )
 from axis_path.core.features.data.fits import Fits
-from axis_path.core.features.data.section import Data, Plot, fit_from_dict, with_data
-from axis_path.core.features.fields import CommandError, number_of, text_of
+from axis_path.core.features.data.section import Data, FitAsk, Plot, Start, with_data
 from axis_path.core.language import NAME_PATTERN
 from axis_path.core.limits import COLUMN_CELLS, FITS
 
+_LONGEST_UNIT = 40
 
-def _columns(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
-    """Keep whole columns, as they were pasted or loaded."""
-    given = command.get("columns")
-    if not isinstance(given, list) or not given:
-        raise CommandError("The change lacks its `columns`.")
-    for each in given:
-        if not isinstance(each, dict) or not isinstance(each.get("cells"), list):
-            raise CommandError("The change lacks its `cells`.")
-        cells = [cell if isinstance(cell, str | int | float) else None for cell in each["cells"]]
-        unit = text_of(each, "unit") if isinstance(each.get("unit"), str) else ""
-        snapshot = keep_column(snapshot, text_of(each, "name"), cells, unit[:40])
-    names = ", ".join(str(each["name"]) for each in given)
+
+class GivenColumn(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """A column as it was pasted, typed or loaded; a cell that is null is missing."""
+
+    name: str
+    cells: list[str | Finite | None]
+    unit: str = ""
+
+
+class KeepColumns(Command, frozen=True, tag="columns"):
+    """Keep columns of data; of the same name they are replaced."""
+
+    columns: Annotated[list[GivenColumn], Meta(min_length=1)]
+
+
+class ChangeCell(Command, frozen=True, tag="cell"):
+    """Change one cell; the columns grow as far as they are written into."""
+
+    name: str
+    row: Count
+    text: str
+
+
+class RenameColumn(Command, frozen=True, tag="rename_column"):
+    """Rename a column, or change its unit."""
+
+    name: str
+    to: str
+    unit: str | UnsetType = UNSET
+
+
+class Calculate(Command, frozen=True, tag="calculate"):
+    """Calculate a column from others, row by row; an empty formula leaves its cells as typed."""
+
+    name: str
+    formula: str
+
+
+class FilterRows(Command, frozen=True, tag="filter_rows"):
+    """Keep only the rows for which conditions hold, in points, fits and summaries.
+
+    The conditions are a text, or those that some rows hold to in two columns.
+    """
+
+    text: str = ""
+    rows: list[Count] | UnsetType = UNSET
+    x: str = ""
+    y: str = ""
+
+
+class RemoveRows(Command, frozen=True, tag="remove_rows"):
+    """Delete rows of all columns, by their numbers from 0."""
+
+    rows: list[Count]
+
+
+class RemoveColumn(Command, frozen=True, tag="remove_column"):
+    """Delete a column."""
+
+    name: str
+
+
+class SortColumns(Command, frozen=True, tag="sort_columns"):
+    """Sort all rows by one column; missing cells come last."""
+
+    name: str
+    falls: bool = False
+
+
+class PlotColumns(Command, frozen=True, tag="plot"):
+    """Draw two columns as points, or remove them from the plane."""
+
+    x: str
+    y: str
+    x_error: str = ""
+    y_error: str = ""
+    away: bool = False
+
+
+class FitCurve(Command, frozen=True, tag="fit"):
+    """Fit a curve to two columns, and keep the fit.
+
+    A formula without ``start`` begins with the present values of the sliders.
+    """
+
+    model: str
+    x: str
+    y: str
+    degree: Count | None = None
+    formula: str = ""
+    start: Start = msgspec.field(default_factory=dict)
+
+
+class FollowFit(Command, frozen=True, tag="follow_fit"):
+    """Write a line that follows a fit: its text is written anew when the data change."""
+
+    fit: Id
+
+
+class TryFormula(Command, frozen=True, tag="try_formula"):
+    """Make sliders of a formula's letters, and draw it."""
+
+    formula: str
+
+
+class Unfit(Command, frozen=True, tag="unfit"):
+    """Remove a fit."""
+
+    fit: Id
+
+
+def _columns(snapshot: Snapshot, command: KeepColumns, _window: Window) -> Edited:
+    for each in command.columns:
+        name, unit = one_line(each.name), one_line(each.unit)
+        snapshot = keep_column(snapshot, name, each.cells, unit[:_LONGEST_UNIT])
+    names = ", ".join(each.name for each in command.columns)
     return snapshot, f"Take {names[:60]}"
 
 
-def _cell(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
-    """Change one cell; the columns grow as far as they are written into."""
-    column = snapshot.query(Columns).column_of(text_of(command, "name"))
+def _cell(snapshot: Snapshot, command: ChangeCell, _window: Window) -> Edited:
+    column = snapshot.query(Columns).column_of(one_line(command.name))
     if column.formula:
         raise DataError(f"`{column.name}` is calculated: change its formula, not its cells.")
-    row, value = number_of(command, "row"), number_of_cell(text_of(command, "text"))
-    if not 0 <= row < COLUMN_CELLS.value:
+    row, value = command.row, number_of_cell(one_line(command.text))
+    if not row < COLUMN_CELLS.value:
         raise LimitError(f"A column has {COLUMN_CELLS.value:,} cells at most.")
     cells = [*column.cells, *[None] * (row + 1 - len(column.cells))]
     cells[row] = value
@@ -57,8 +164,8 @@ def _cell(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edite
     return snapshot, f"Change {column.name}"
 
 
-def _rename(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
-    name, to = text_of(command, "name"), text_of(command, "to")
+def _rename(snapshot: Snapshot, command: RenameColumn, _window: Window) -> Edited:
+    name, to = one_line(command.name), one_line(command.to)
     column = next((each for each in snapshot.section(Data).columns if each.name == name), None)
     if column is None:
         raise DataError(f"There is no column `{name}`.")
@@ -66,14 +173,14 @@ def _rename(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edi
         raise DataError(f"`{to}` cannot be the name of a column.")
     if to != column.name and any(each.name == to for each in snapshot.section(Data).columns):
         raise DataError(f"There is a column `{to}` already.")
-    unit = text_of(command, "unit") if isinstance(command.get("unit"), str) else column.unit
-    snapshot = put_column(snapshot, column.name, replace(column, name=to, unit=unit[:40]))
+    unit = column.unit if isinstance(command.unit, UnsetType) else one_line(command.unit)
+    renamed = replace(column, name=to, unit=unit[:_LONGEST_UNIT])
+    snapshot = put_column(snapshot, column.name, renamed)
     return snapshot, f"Rename {column.name}"
 
 
-def _calculate(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
-    """Calculate a column from others, row by row; an empty formula leaves its cells as typed."""
-    name, formula = text_of(command, "name"), text_of(command, "formula").strip()
+def _calculate(snapshot: Snapshot, command: Calculate, _window: Window) -> Edited:
+    name, formula = one_line(command.name), one_line(command.formula)
     known = next((each for each in snapshot.section(Data).columns if each.name == name), None)
     if known is not None and not formula:
         snapshot = put_column(
@@ -90,55 +197,39 @@ def _calculate(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> 
     return snapshot, f"Calculate {name}"
 
 
-def _filter(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
-    """Keep only the rows that conditions hold for, in points, fits and summaries."""
-    rows = command.get("rows")
-    if isinstance(rows, list):
-        text = snapshot.query(Columns).condition_of(
-            _row_numbers(rows), text_of(command, "x"), text_of(command, "y")
-        )
+def _filter(snapshot: Snapshot, command: FilterRows, _window: Window) -> Edited:
+    if isinstance(command.rows, UnsetType):
+        text = one_line(command.text)
     else:
-        text = text_of(command, "text").strip()
+        columns = one_line(command.x), one_line(command.y)
+        text = snapshot.query(Columns).condition_of(command.rows, *columns)
     if text:
         snapshot.query(Columns).rows_where(text)
     snapshot = with_data(snapshot, row_filter=text)
     return snapshot, ("Filter the rows" if text else "Keep all rows")
 
 
-def _remove_rows(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
-    rows = _row_numbers(command.get("rows"))
-    snapshot = remove_rows(snapshot, rows)
-    return snapshot, f"Delete {len(rows)} rows"
+def _remove_rows(snapshot: Snapshot, command: RemoveRows, _window: Window) -> Edited:
+    snapshot = remove_rows(snapshot, command.rows)
+    return snapshot, f"Delete {len(command.rows)} rows"
 
 
-def _row_numbers(given: object) -> list[int]:
-    if not isinstance(given, list) or not all(type(row) is int for row in given):
-        raise CommandError("The change lacks its `rows`.")
-    return given
-
-
-def _remove(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
-    name = text_of(command, "name")
+def _remove(snapshot: Snapshot, command: RemoveColumn, _window: Window) -> Edited:
+    name = one_line(command.name)
     snapshot = remove_column(snapshot, name)
     return snapshot, f"Delete {name}"
 
 
-def _sort(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
-    """Sort all rows by one column; missing cells come last."""
-    name = text_of(command, "name")
-    snapshot = sort_rows(snapshot, name, falls=command.get("falls") is True)
+def _sort(snapshot: Snapshot, command: SortColumns, _window: Window) -> Edited:
+    name = one_line(command.name)
+    snapshot = sort_rows(snapshot, name, falls=command.falls)
     return snapshot, f"Sort by {name}"
 
 
-def _plot(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
-    """Draw two columns as points, or take them away."""
-    errors = [
-        text_of(command, name) if isinstance(command.get(name), str) else ""
-        for name in ("x_error", "y_error")
-    ]
-    plot = Plot(text_of(command, "x"), text_of(command, "y"), *errors)
+def _plot(snapshot: Snapshot, command: PlotColumns, _window: Window) -> Edited:
+    plot = Plot(*map(one_line, (command.x, command.y, command.x_error, command.y_error)))
     kept = [each for each in snapshot.section(Data).plots if (each.x, each.y) != (plot.x, plot.y)]
-    if command.get("away") is not True:
+    if not command.away:
         for name in plot.columns:
             snapshot.query(Columns).column_of(name)
         if len(kept) >= FITS.value:
@@ -148,9 +239,10 @@ def _plot(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edite
     return snapshot, f"Draw {plot.y} against {plot.x}"
 
 
-def _fit(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
+def _fit(snapshot: Snapshot, command: FitCurve, _window: Window) -> Edited:
     number = max((each.id for each in snapshot.section(Data).fits), default=0) + 1
-    ask = fit_from_dict({**command, "id": number})
+    model, x, y, formula = map(one_line, (command.model, command.x, command.y, command.formula))
+    ask = FitAsk(number, model, x, y, command.degree, formula, command.start)
     if ask.formula and not ask.start:
         ask = replace(ask, start=snapshot.query(Fits).formula_start(ask.formula))
     snapshot.query(Fits).made_fit(ask)
@@ -161,38 +253,33 @@ def _fit(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited
     return snapshot, f"Fit {ask.y} against {ask.x}"
 
 
-def _follow(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
-    """Write a line that follows a fit."""
-    snapshot, line_id = follow_fit(snapshot, number_of(command, "fit"))
+def _follow(snapshot: Snapshot, command: FollowFit, _window: Window) -> Edited:
+    snapshot, line_id = follow_fit(snapshot, command.fit)
     return snapshot, f"Write {snapshot.definition(line_id).name}"
 
 
-def _try(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
-    """Make sliders of a formula's letters, and draw it."""
-    snapshot = try_formula(snapshot, text_of(command, "formula"))
+def _try(snapshot: Snapshot, command: TryFormula, _window: Window) -> Edited:
+    snapshot = try_formula(snapshot, one_line(command.formula))
     return snapshot, "Make sliders of a formula"
 
 
-def _unfit(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
-    number = number_of(command, "fit")
-    snapshot = with_data(
-        snapshot, fits=tuple([each for each in snapshot.section(Data).fits if each.id != number])
-    )
-    return snapshot, "Remove a fit"
+def _unfit(snapshot: Snapshot, command: Unfit, _window: Window) -> Edited:
+    kept = tuple(each for each in snapshot.section(Data).fits if each.id != command.fit)
+    return with_data(snapshot, fits=kept), "Remove a fit"
 
 
-COMMANDS: dict[str, Command] = {
-    "columns": _columns,
-    "cell": _cell,
-    "calculate": _calculate,
-    "filter_rows": _filter,
-    "remove_rows": _remove_rows,
-    "rename_column": _rename,
-    "remove_column": _remove,
-    "sort_columns": _sort,
-    "plot": _plot,
-    "fit": _fit,
-    "follow_fit": _follow,
-    "try_formula": _try,
-    "unfit": _unfit,
+COMMANDS: dict[type[Command], Handler] = {
+    KeepColumns: _columns,
+    ChangeCell: _cell,
+    Calculate: _calculate,
+    FilterRows: _filter,
+    RemoveRows: _remove_rows,
+    RenameColumn: _rename,
+    RemoveColumn: _remove,
+    SortColumns: _sort,
+    PlotColumns: _plot,
+    FitCurve: _fit,
+    FollowFit: _follow,
+    TryFormula: _try,
+    Unfit: _unfit,
 }

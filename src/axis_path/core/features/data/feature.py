@@ -3,7 +3,6 @@
 from typing import Any
 
 from axis_path.core.compile.snapshot import Snapshot
-from axis_path.core.features.data import section
 from axis_path.core.features.data.commands import COMMANDS
 from axis_path.core.features.data.plots import Plots
 from axis_path.core.features.data.section import Data
@@ -17,7 +16,7 @@ def _scene(snapshot: Snapshot, asked: SceneRequest) -> dict[str, Any]:
 
 FEATURE = Feature(
     name="data",
-    section=Section(Data, section.to_fields, section.from_fields),
+    section=Section(Data),
     commands=COMMANDS,
     scene=_scene,
 )

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from axis_path.core.contract import write
 from axis_path.core.deadline import calculation
 from axis_path.core.draw import Window, sample_curve, sample_path
 from axis_path.core.draw.pixels import (
@@ -17,7 +18,7 @@ from axis_path.core.kinds.drawing import NOTHING, Drawing, kept, stopped
 from axis_path.core.kinds.problems import problem_dict
 from axis_path.core.kinds.relations.drawing import draw_equation
 from axis_path.core.language import GREEK
-from axis_path.core.lines.family import Drawable, FamilyState, Member, family_to_dict
+from axis_path.core.lines.family import Drawable, FamilyState, Member
 
 #: The name under which drawings of members are kept apart from those of whole lines.
 _MEMBER = "member"
@@ -73,8 +74,7 @@ def family_row(
         for member, drawing, flag in zip(state.members, drawn, flags, strict=True)
     ]
     return {
-        **{"values": "", "first": "", "last": "", "count": ""},
-        **family_to_dict(state.family),
+        **write(state.family),
         "name": state.name,
         "sign": GREEK.get(state.name, state.name),
         "members": members,

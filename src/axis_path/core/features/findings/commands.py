@@ -10,31 +10,70 @@ from axis_path.core.compile.integral_queries import Integrals, is_endless
 from axis_path.core.compile.numbers import Numbers
 from axis_path.core.compile.results import Results
 from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.contract import Count, Id, one_line
 from axis_path.core.draw import Window
-from axis_path.core.errors import EquationError, LimitError
+from axis_path.core.errors import CommandError, EquationError, LimitError
 from axis_path.core.evaluate import RealFunction
-from axis_path.core.features.command import Command, Edited
-from axis_path.core.features.fields import number_of, text_of
+from axis_path.core.features.command import Command, Edited, Handler
 from axis_path.core.features.findings.section import (
+    OF_A_LINE,
     QueryKind,
     SavedQueries,
     SavedQuery,
-    labels_from,
-    query_from_dict,
 )
 from axis_path.core.features.findings.solver import Solver
 from axis_path.core.kinds.drawables import Drawables
-from axis_path.core.limits import FINDINGS
+from axis_path.core.limits import FINDING_LABELS, FINDINGS
 
 
-def _find(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
-    clean = {
-        name: "\n".join(text_of({name: line}, name) for line in str(command[name]).splitlines())
-        for name in ("low", "high", "text", "unknown")
-        if isinstance(command.get(name), str)
-    }
+class Find(Command, frozen=True, tag="find"):
+    """Ask for what is located or measured, and keep the question.
+
+    ``low`` and ``high`` null stand for the ends of the domain, or for everywhere; ``at_window``
+    says that they are only those of the window, so that no extremum lies at them. ``text`` is the
+    equation, or several in lines; the position of a point; ``lines`` or ``smooth`` for data.
+    """
+
+    what: QueryKind = QueryKind.ZEROS
+    line: Id | None = None
+    other: Id | None = None
+    low: str | None = None
+    high: str | None = None
+    text: str = ""
+    unknown: str = ""
+    at_window: bool = False
+
+
+class NoteFinding(Command, frozen=True, tag="note_finding"):
+    """Keep a note with a question."""
+
+    ask: Id
+    note: str
+
+
+class LabelFinding(Command, frozen=True, tag="label_finding"):
+    """Label some answers on the plane, by their indices; without a question, none of any."""
+
+    ask: Id | None
+    labels: tuple[Count, ...] = ()
+
+
+class Forget(Command, frozen=True, tag="forget"):
+    """Remove a question."""
+
+    ask: Id
+
+
+def _find(snapshot: Snapshot, command: Find, _window: Window) -> Edited:
+    if command.what in OF_A_LINE and command.line is None:
+        raise CommandError("Choose a curve first.", path="line")
     number = max((each.id for each in snapshot.section(SavedQueries).queries), default=0) + 1
-    ask = query_from_dict({**command, **clean, "id": number, "note": "", "labels": []})
+    low, high = (None if end is None else one_line(end) for end in (command.low, command.high))
+    text, unknown = _lines(command.text), one_line(command.unknown)
+    ask = SavedQuery(
+        number, command.line, low, high, command.what, command.other, text, unknown,
+        at_window=command.at_window,
+    )  # fmt: skip
     _check_ask(snapshot, ask)
     # The newest comes first; the same search again moves up instead of standing twice.
     queries = snapshot.section(SavedQueries).queries
@@ -85,22 +124,21 @@ def _check_ask(snapshot: Snapshot, ask: SavedQuery) -> None:
         snapshot.query(Numbers).interval(function, ask.low, ask.high)
 
 
-def _note_finding(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
-    note = text_of(command, "note")
-    snapshot = _change_ask(snapshot, number_of(command, "ask"), note=note)
-    return snapshot, "Note a finding"
+def _lines(text: str) -> str:
+    return "\n".join(map(one_line, text.splitlines()))
 
 
-def _label_finding(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
-    """Label some answers on the plane; without an entry, none of any."""
-    if command.get("ask") is None:
+def _note_finding(snapshot: Snapshot, command: NoteFinding, _window: Window) -> Edited:
+    return _change_ask(snapshot, command.ask, note=one_line(command.note)), "Note a finding"
+
+
+def _label_finding(snapshot: Snapshot, command: LabelFinding, _window: Window) -> Edited:
+    if command.ask is None:
         asks = snapshot.section(SavedQueries).queries
-        snapshot = _with(snapshot, tuple(replace(ask, labels=()) for ask in asks))
-        return snapshot, "Take all labels away"
-    snapshot = _change_ask(
-        snapshot, number_of(command, "ask"), labels=labels_from(command.get("labels"))
-    )
-    return snapshot, "Label a finding"
+        cleared = tuple(replace(ask, labels=()) for ask in asks)
+        return _with(snapshot, cleared), "Remove all labels"
+    labels = tuple(sorted(set(command.labels)))[: FINDING_LABELS.value]
+    return _change_ask(snapshot, command.ask, labels=labels), "Label a finding"
 
 
 def _with(snapshot: Snapshot, queries: tuple[SavedQuery, ...]) -> Snapshot:
@@ -114,17 +152,15 @@ def _change_ask(snapshot: Snapshot, number: int, **changes: Any) -> Snapshot:  #
     )
 
 
-def _forget(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
-    number = number_of(command, "ask")
+def _forget(snapshot: Snapshot, command: Forget, _window: Window) -> Edited:
     queries = snapshot.section(SavedQueries).queries
-    asks = tuple(ask for ask in queries if ask.id != number)
-    snapshot = _with(snapshot, asks)
-    return snapshot, "Remove a finding"
+    kept = tuple(ask for ask in queries if ask.id != command.ask)
+    return _with(snapshot, kept), "Remove a finding"
 
 
-COMMANDS: dict[str, Command] = {
-    "find": _find,
-    "forget": _forget,
-    "note_finding": _note_finding,
-    "label_finding": _label_finding,
+COMMANDS: dict[type[Command], Handler] = {
+    Find: _find,
+    Forget: _forget,
+    NoteFinding: _note_finding,
+    LabelFinding: _label_finding,
 }

@@ -9,8 +9,7 @@ FEATURE = Feature(
     name="findings",
     section=Section(
         SavedQueries,
-        section.to_fields,
-        section.from_fields,
+        names={"queries": "findings"},
         renamed=section.renamed,
         without_line=section.without_line,
     ),

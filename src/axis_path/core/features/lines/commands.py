@@ -2,103 +2,130 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Annotated, Literal
+
+from msgspec import UNSET, UnsetType
 
 from axis_path.core.compile.numbers import Numbers
 from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.contract import Changes, Finite, Id, Positive, changes_of
 from axis_path.core.draw import Window
-from axis_path.core.errors import DomainError
-from axis_path.core.features.command import Command, Edited, called
-from axis_path.core.features.fields import CommandError, number_of
-from axis_path.core.features.lines.edits import (
-    mark_line,
-    move_line,
-    restyle,
-    write,
-)
+from axis_path.core.errors import CommandError, DomainError
+from axis_path.core.features.command import Command, Edited, Handler, called, changed
+from axis_path.core.features.lines.edits import mark_line, move_line, restyle, write
 from axis_path.core.features.lines.renaming import copied_text
-from axis_path.core.features.sliders.edits import (
-    change_slider,
-    fix,
-)
+from axis_path.core.features.sliders.edits import change_slider, fix
 from axis_path.core.lines.domains import NewEnd, number_text, rewrite_domain, round_to
-from axis_path.core.lines.style import TONES, style_from_dict
+from axis_path.core.lines.style import LineStyle, Tone
 
 
-def _hide(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
-    line_id, hidden = number_of(command, "id"), command.get("hidden") is True
-    snapshot.line(line_id)
-    snapshot = mark_line(snapshot, line_id, hidden=hidden)
-    return snapshot, f"{'Hide' if hidden else 'Show'} {called(snapshot, line_id)}"
+class HideLine(Command, frozen=True, tag="hide"):
+    """Hide a line: it works but is not drawn."""
+
+    id: Id
+    hidden: bool
 
 
-def _disable(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
-    line_id, disabled = number_of(command, "id"), command.get("disabled") is True
-    snapshot.line(line_id)
-    snapshot = mark_line(snapshot, line_id, disabled=disabled)
-    return snapshot, f"{'Turn off' if disabled else 'Turn on'} {called(snapshot, line_id)}"
+class DisableLine(Command, frozen=True, tag="disable"):
+    """Disable a line, as if it were not written."""
+
+    id: Id
+    disabled: bool
 
 
-def _style(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
+class StyleLine(Command, frozen=True, tag="style"):
     """Draw a line in another way; what is not given stays."""
-    line_id, tone = number_of(command, "id"), command.get("tone")
-    if tone is not None and (type(tone) is not int or not 0 <= tone < TONES):
-        raise CommandError("A colour is one of the palette's.")
-    style = style_from_dict(command.get("style", {}), snapshot.line(line_id).style)
-    snapshot = restyle(snapshot, line_id, style, tone)
-    return snapshot, f"Change the look of {snapshot.definition(line_id).name or 'a line'}"
+
+    id: Id
+    tone: Tone | None = None
+    style: Annotated[Changes, changes_of(LineStyle)] | UnsetType = UNSET
 
 
-def _domain(snapshot: Snapshot, command: dict[str, Any], window: Window) -> Edited:
-    """Move one end of a domain, fill or hollow it, or leave it open (``x`` and ``text`` None)."""
-    line_id, side = number_of(command, "id"), command.get("end")
-    definition = snapshot.definition(line_id)
-    line = snapshot.function_line(line_id)
-    if side not in ("low", "high"):
-        raise CommandError("A domain has a low and a high end.")
-    bound = line.domain.low if side == "low" else line.domain.high
-    closed = command.get("closed")
-    is_closed = closed if isinstance(closed, bool) else bound is None or bound.closed
-    x, text = command.get("x"), command.get("text")
-    if isinstance(x, int | float) and not isinstance(x, bool):
-        # A lane of its own scale says how wide its pixels are.
-        pixel = command.get("pixel")
-        if not isinstance(pixel, float) or not pixel > 0:
-            pixel = window.pixel_at(float(x))
-        text = number_text(round_to(float(x), pixel))
-    elif isinstance(text, str):
+class ChangeDomain(Command, frozen=True, tag="domain"):
+    """Change one end of a domain: its value, or only whether it is included.
+
+    ``x`` is rounded to the pixel, ``text`` is taken as typed and removes the end if it is null;
+    with ``keep`` the value stays. ``pixel`` is the width of one on a lane with a scale of its own.
+    """
+
+    id: Id
+    end: Literal["low", "high"]
+    x: Finite | None = None
+    text: str | None = None
+    keep: bool = False
+    closed: bool | None = None
+    pixel: Positive | None = None
+
+
+class MoveLine(Command, frozen=True, tag="move"):
+    """Put a line behind another; ``after`` null for the top."""
+
+    id: Id
+    after: Id | None = None
+
+
+class DuplicateLine(Command, frozen=True, tag="duplicate"):
+    """Write a line once more behind itself, under the next free name."""
+
+    id: Id
+
+
+def _hide(snapshot: Snapshot, command: HideLine, _window: Window) -> Edited:
+    snapshot.line(command.id)
+    snapshot = mark_line(snapshot, command.id, hidden=command.hidden)
+    return snapshot, f"{'Hide' if command.hidden else 'Show'} {called(snapshot, command.id)}"
+
+
+def _disable(snapshot: Snapshot, command: DisableLine, _window: Window) -> Edited:
+    snapshot.line(command.id)
+    snapshot = mark_line(snapshot, command.id, disabled=command.disabled)
+    how = "off" if command.disabled else "on"
+    return snapshot, f"Turn {how} {called(snapshot, command.id)}"
+
+
+def _style(snapshot: Snapshot, command: StyleLine, _window: Window) -> Edited:
+    style = snapshot.line(command.id).style
+    if not isinstance(command.style, UnsetType):
+        style = changed(style, command.style)
+    snapshot = restyle(snapshot, command.id, style, command.tone)
+    return snapshot, f"Change the look of {called(snapshot, command.id)}"
+
+
+def _domain(snapshot: Snapshot, command: ChangeDomain, window: Window) -> Edited:
+    definition = snapshot.definition(command.id)
+    line = snapshot.function_line(command.id)
+    bound = line.domain.low if command.end == "low" else line.domain.high
+    is_closed = (bound is None or bound.closed) if command.closed is None else command.closed
+    text = command.text
+    if command.x is not None:
+        pixel = command.pixel or window.pixel_at(command.x)
+        text = number_text(round_to(command.x, pixel))
+    elif text is not None:
         snapshot.query(Numbers).number(text)
-    elif command.get("keep") is True and bound is not None:
+    elif command.keep and bound is not None:
         text = definition.text[slice(*bound.value.span)]
     elif bound is None:
         raise DomainError("This side of the domain is open already.")
     end = NewEnd(text, is_closed)
-    changed = rewrite_domain(
-        definition.text, line, low=end if side == "low" else None,
-        high=end if side == "high" else None,
+    rewritten = rewrite_domain(
+        definition.text, line, low=end if command.end == "low" else None,
+        high=end if command.end == "high" else None,
     )  # fmt: skip
-    snapshot = write(snapshot, line_id, changed)
-    return snapshot, f"Change the domain of {definition.name}"
+    return write(snapshot, command.id, rewritten), f"Change the domain of {definition.name}"
 
 
-def _move(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
-    """Put a line behind another; ``after`` None puts it at the top."""
-    line_id, after = number_of(command, "id"), command.get("after")
-    if after == line_id:
+def _move(snapshot: Snapshot, command: MoveLine, _window: Window) -> Edited:
+    if command.after == command.id:
         raise CommandError("A line cannot stand behind itself.")
-    snapshot = move_line(
-        snapshot, line_id, number_of(command, "after") if after is not None else None
-    )
-    return snapshot, f"Move {snapshot.definition(line_id).name or 'a line'}"
+    snapshot = move_line(snapshot, command.id, command.after)
+    return snapshot, f"Move {called(snapshot, command.id)}"
 
 
-def _duplicate(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
-    """Write a line once more behind itself, under the next free name."""
-    line_id = number_of(command, "id")
-    line, definition = snapshot.line(line_id), snapshot.definition(line_id)
+def _duplicate(snapshot: Snapshot, command: DuplicateLine, _window: Window) -> Edited:
+    line, definition = snapshot.line(command.id), snapshot.definition(command.id)
     text = copied_text(line.text, definition.name, frozenset(snapshot.names()))
     copy_id = snapshot.next_id()
-    snapshot = write(snapshot, copy_id, text, after=line_id)
+    snapshot = write(snapshot, copy_id, text, after=command.id)
     if definition.slider is not None:
         snapshot = change_slider(snapshot, copy_id, definition.slider)
     elif line.fixed:
@@ -106,11 +133,11 @@ def _duplicate(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> 
     return snapshot, f"Duplicate {definition.name or 'a line'}"
 
 
-COMMANDS: dict[str, Command] = {
-    "hide": _hide,
-    "disable": _disable,
-    "style": _style,
-    "domain": _domain,
-    "move": _move,
-    "duplicate": _duplicate,
+COMMANDS: dict[type[Command], Handler] = {
+    HideLine: _hide,
+    DisableLine: _disable,
+    StyleLine: _style,
+    ChangeDomain: _domain,
+    MoveLine: _move,
+    DuplicateLine: _duplicate,
 }

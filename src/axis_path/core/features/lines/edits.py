@@ -54,7 +54,8 @@ def write(snapshot: Snapshot, line_id: int, text: str, *, after: int | None = No
         follows = line.fit if line.text.partition("=")[2] == text.partition("=")[2] else None
         # One that was turned off because it could not be computed gets another chance.
         disabled = line.disabled and not line.halted
-        return snapshot.with_line(replace(line, text=text, fit=follows, disabled=disabled, halted=False))
+        line = replace(line, text=text, fit=follows, disabled=disabled, halted=False)
+        return snapshot.with_line(line)
     lines = snapshot.lines
     is_last = after is None or not snapshot.has_line(after)
     place = len(lines) if after is None or is_last else snapshot.place_of(after) + 1

@@ -12,6 +12,7 @@ import numpy as np
 
 from axis_path.core.arithmetic import Ball, ball, precision
 from axis_path.core.compile.compiled import CompiledValue
+from axis_path.core.contract import write
 from axis_path.core.draw import Window
 from axis_path.core.draw.pixels import dot_tenths
 from axis_path.core.errors import MathError
@@ -19,7 +20,6 @@ from axis_path.core.evaluate import VALUE_BITS, RealPath, evaluate_constant
 from axis_path.core.kinds.paths.drawing import lane_scale, point_text, seen_tenths
 from axis_path.core.kinds.problems import problem_dict
 from axis_path.core.lines.moving import Runner, Trail
-from axis_path.core.lines.sliders import play_to_dict
 
 #: A position, or None where there is none.
 Place = tuple[float, float] | None
@@ -65,7 +65,7 @@ def make_runner(
         "high": path.high.near,
         "lane": round(10 * (value - start) / (stop - start) * window.seen.width),
         "text": text,
-        "play": play_to_dict(kept.play),
+        "play": write(kept.play),
         "problem": problem_dict(at) if isinstance(at, MathError) else None,
         **seen_tenths(place, window),
     }

@@ -2,30 +2,32 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.contract import Count
 from axis_path.core.draw import Window
-from axis_path.core.features.command import Command, Edited
-from axis_path.core.features.fields import CommandError, number_of
+from axis_path.core.features.command import Command, Edited, Handler
 from axis_path.core.features.settings.edits import set_digits, set_unit
+from axis_path.core.language.tree import AngleUnit
 
 
-def _unit(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
-    unit = command.get("unit")
-    if unit not in ("radians", "degrees"):
-        raise CommandError("Angles are measured in radians or degrees.")
-    snapshot = set_unit(snapshot, unit)
-    return snapshot, f"Measure in {unit}"
+class ChangeUnit(Command, frozen=True, tag="unit"):
+    """Measure angles in radians or degrees."""
+
+    unit: AngleUnit
 
 
-def _digits(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
-    digits = number_of(command, "digits")
-    snapshot = set_digits(snapshot, digits)
-    return snapshot, f"Show {digits} digits"
+class ChangeDigits(Command, frozen=True, tag="digits"):
+    """Show findings with so many digits."""
+
+    digits: Count
 
 
-COMMANDS: dict[str, Command] = {
-    "unit": _unit,
-    "digits": _digits,
-}
+def _unit(snapshot: Snapshot, command: ChangeUnit, _window: Window) -> Edited:
+    return set_unit(snapshot, command.unit), f"Measure in {command.unit.value}"
+
+
+def _digits(snapshot: Snapshot, command: ChangeDigits, _window: Window) -> Edited:
+    return set_digits(snapshot, command.digits), f"Show {command.digits} digits"
+
+
+COMMANDS: dict[type[Command], Handler] = {ChangeUnit: _unit, ChangeDigits: _digits}

@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Annotated
+
+from msgspec import UNSET, Meta, UnsetType
 
 from axis_path.core.compile.slider_queries import Sliders
 from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.contract import Changes, Finite, Id, changes_of, one_line
 from axis_path.core.draw import Window
-from axis_path.core.errors import SliderError
-from axis_path.core.features.command import Command, Edited, called, listed
-from axis_path.core.features.fields import CommandError, number_of, text_of
+from axis_path.core.features.command import Command, Edited, Handler, called, changed, listed
 from axis_path.core.features.sliders.edits import (
     change_slider,
     fix,
@@ -18,68 +19,96 @@ from axis_path.core.features.sliders.edits import (
     type_value,
     widen_slider,
 )
-from axis_path.core.lines.sliders import (
-    exact_number,
-    play_to_dict,
-    slider_from_dict,
-)
+from axis_path.core.lines.sliders import Play, SliderKind, exact_number
 
 
-def _set(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
-    """Move a slider; a dragged value snaps to the steps, a typed one (a text) does not."""
-    line_id, value = number_of(command, "id"), command.get("value")
-    name, _, _ = snapshot.query(Sliders).slider_of(line_id)
-    if isinstance(value, str):
-        snapshot = type_value(snapshot, line_id, text_of(command, "value").strip())
-    elif isinstance(value, int | float) and not isinstance(value, bool):
-        chosen = snapshot.query(Sliders).slider_range(line_id)
-        snapshot = set_slider(snapshot, name, chosen.snap(exact_number(value)))
+class SetSlider(Command, frozen=True, tag="set"):
+    """Move a slider: a number snaps to its steps, a text such as ``pi/2`` stays as it was typed."""
+
+    id: Id
+    value: Finite | str
+
+
+class ChangeRange(Command, frozen=True, tag="range"):
+    """Change the ends, the step, the kind of values, how it plays; what is not given stays."""
+
+    id: Id
+    low: str | UnsetType = UNSET
+    high: str | UnsetType = UNSET
+    step: str | UnsetType = UNSET
+    unit: str | UnsetType = UNSET
+    note: str | UnsetType = UNSET
+    kind: SliderKind | UnsetType = UNSET
+    play: Annotated[Changes, changes_of(Play)] | UnsetType = UNSET
+
+
+class WidenRange(Command, frozen=True, tag="widen"):
+    """Move an end of a slider to its value, if that lies beyond it."""
+
+    id: Id
+
+
+class FixSlider(Command, frozen=True, tag="fix"):
+    """Turn a slider into a constant, or a constant into a slider."""
+
+    id: Id
+    fixed: bool
+
+
+class MakeSliders(Command, frozen=True, tag="make_sliders"):
+    """Make sliders of names without a value, with ranges guessed from their use."""
+
+    names: Annotated[list[str], Meta(min_length=1)]
+
+
+def _set(snapshot: Snapshot, command: SetSlider, _window: Window) -> Edited:
+    name, _, _ = snapshot.query(Sliders).slider_of(command.id)
+    if isinstance(command.value, str):
+        snapshot = type_value(snapshot, command.id, one_line(command.value))
     else:
-        raise SliderError("A slider needs a number.")
+        chosen = snapshot.query(Sliders).slider_range(command.id)
+        snapshot = set_slider(snapshot, name, chosen.snap(exact_number(command.value)))
     return snapshot, f"Move {name}"
 
 
-def _range(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
-    """Change the ends, the step, what the values are, how it plays; what is not given stays."""
-    line_id = number_of(command, "id")
-    name, _, slider = snapshot.query(Sliders).slider_of(line_id)
-    texts = {key: text_of(command, key) for key in _SLIDER_TEXTS if key in command}
-    others = {key: command[key] for key in ("kind",) if key in command}
-    if isinstance(command.get("play"), dict):
-        others["play"] = {**play_to_dict(slider.play), **command["play"]}
-    snapshot = change_slider(snapshot, line_id, slider_from_dict({**texts, **others}, slider))
-    if set(others) == {"play"}:
+_TEXTS = ("low", "high", "step", "unit", "note")
+
+
+def _range(snapshot: Snapshot, command: ChangeRange, _window: Window) -> Edited:
+    name, _, slider = snapshot.query(Sliders).slider_of(command.id)
+    given = {each: getattr(command, each) for each in (*_TEXTS, "kind", "play")}
+    changes = {
+        each: one_line(value) if each in _TEXTS else value
+        for each, value in given.items()
+        if value is not UNSET
+    }
+    snapshot = change_slider(snapshot, command.id, changed(slider, changes))
+    if changes.keys() == {"play"}:
         return snapshot, f"Change how {name} plays"
     return snapshot, f"Change the range of {name}"
 
 
-_SLIDER_TEXTS = ("low", "high", "step", "unit", "note")
+def _widen(snapshot: Snapshot, command: WidenRange, _window: Window) -> Edited:
+    snapshot = widen_slider(snapshot, command.id)
+    return snapshot, f"Widen the range of {called(snapshot, command.id)}"
 
 
-def _widen(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
-    line_id = number_of(command, "id")
-    snapshot = widen_slider(snapshot, line_id)
-    return snapshot, f"Widen the range of {called(snapshot, line_id)}"
+def _fix(snapshot: Snapshot, command: FixSlider, _window: Window) -> Edited:
+    snapshot = fix(snapshot, command.id, fixed=command.fixed)
+    what = "constant" if command.fixed else "slider"
+    return snapshot, f"Make {called(snapshot, command.id)} a {what}"
 
 
-def _fix(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
-    line_id, fixed = number_of(command, "id"), command.get("fixed") is True
-    snapshot = fix(snapshot, line_id, fixed=fixed)
-    return snapshot, f"Make {called(snapshot, line_id)} a {'constant' if fixed else 'slider'}"
-
-
-def _make_sliders(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
-    names = command.get("names")
-    if not isinstance(names, list) or not names or not all(isinstance(n, str) for n in names):
-        raise CommandError("The change lacks its `names`.")
+def _make_sliders(snapshot: Snapshot, command: MakeSliders, _window: Window) -> Edited:
+    names = list(map(one_line, command.names))
     snapshot = make_sliders(snapshot, names)
     return snapshot, f"Make {'a slider of' if len(names) == 1 else 'sliders of'} {listed(names)}"
 
 
-COMMANDS: dict[str, Command] = {
-    "set": _set,
-    "range": _range,
-    "widen": _widen,
-    "fix": _fix,
-    "make_sliders": _make_sliders,
+COMMANDS: dict[type[Command], Handler] = {
+    SetSlider: _set,
+    ChangeRange: _range,
+    WidenRange: _widen,
+    FixSlider: _fix,
+    MakeSliders: _make_sliders,
 }

@@ -8,6 +8,7 @@ from fractions import Fraction
 from typing import Any
 
 from axis_path.core.compile.definition import Definition
+from axis_path.core.contract import write
 from axis_path.core.errors import MathError
 from axis_path.core.kinds.problems import problem_dict
 from axis_path.core.language import GREEK
@@ -15,7 +16,6 @@ from axis_path.core.lines.sliders import (
     Slider,
     SliderKind,
     SliderRange,
-    play_to_dict,
     written_number,
 )
 
@@ -74,7 +74,7 @@ def _slider(
         "kind": slider.kind.value,
         "unit": slider.unit,
         "note": slider.note,
-        "play": play_to_dict(slider.play),
+        "play": write(slider.play),
         # Without a range nothing moves: the knob stands still at the value.
         "low_value": float(limits.low) if limits else float(value),
         "high_value": float(limits.high) if limits else float(value),

@@ -2,33 +2,49 @@
 
 from __future__ import annotations
 
-from typing import Any
+from dataclasses import replace
+from typing import Annotated, Any
+
+from msgspec import UNSET, Meta, UnsetType
 
 from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.contract import Id, one_line
 from axis_path.core.draw import Window
-from axis_path.core.features.command import Command, Edited
-from axis_path.core.features.fields import text_of
+from axis_path.core.features.command import Command, Edited, Handler
 from axis_path.core.features.tables.queries import Tables
-from axis_path.core.features.tables.section import table_from_dict, table_to_dict
 from axis_path.core.kinds.states import States
-from axis_path.core.tabulate import TableSpec
-
-_TABLE_FIELDS = (
-    "start", "stop", "step", "count", "listed", "digits", "form", "columns", "over", "at",
-)  # fmt: skip
+from axis_path.core.limits import TABLE_COLUMNS
+from axis_path.core.tabulate import NumberForm, TableColumn, TableSpec
 
 
-def _table(snapshot: Snapshot, command: dict[str, Any], _window: Window) -> Edited:
-    kept = table_to_dict(snapshot.section(TableSpec))
-    given = {name: command[name] for name in _TABLE_FIELDS if name in command}
-    clean = {n: text_of(given, n) if isinstance(v, str) else v for n, v in given.items()}
-    spec = table_from_dict(kept | clean)
+class ChangeTable(Command, frozen=True, tag="table"):
+    """Change the table of values; what is not given stays."""
+
+    start: str | UnsetType = UNSET
+    stop: str | UnsetType = UNSET
+    step: str | UnsetType = UNSET
+    count: str | UnsetType = UNSET
+    listed: str | UnsetType = UNSET
+    digits: Id | UnsetType = UNSET
+    form: NumberForm | UnsetType = UNSET
+    columns: (
+        Annotated[tuple[TableColumn, ...], Meta(max_length=TABLE_COLUMNS.value)] | UnsetType
+    ) = UNSET
+    over: str | UnsetType = UNSET
+    at: str | UnsetType = UNSET
+
+
+def _table(snapshot: Snapshot, command: ChangeTable, _window: Window) -> Edited:
+    given = {name: getattr(command, name) for name in command.__struct_fields__}
+    changes: dict[str, Any] = {
+        name: one_line(value) if type(value) is str else value
+        for name, value in given.items()
+        if value is not UNSET
+    }
+    spec = replace(snapshot.section(TableSpec), **changes)
     snapshot.query(Tables).table_places(spec)
     snapshot.query(Tables).check_columns(spec, snapshot.query(States).functions())
-    snapshot = snapshot.with_section(spec)
-    return snapshot, "Change the table"
+    return snapshot.with_section(spec), "Change the table"
 
 
-COMMANDS: dict[str, Command] = {
-    "table": _table,
-}
+COMMANDS: dict[type[Command], Handler] = {ChangeTable: _table}

@@ -7,6 +7,6 @@ from axis_path.core.tabulate import TableSpec
 
 FEATURE = Feature(
     name="tables",
-    section=Section(TableSpec, section.to_fields, section.from_fields, renamed=section.renamed),
+    section=Section(TableSpec, "table", renamed=section.renamed),
     commands=COMMANDS,
 )

@@ -7,6 +7,6 @@ from axis_path.core.features.working.section import Working
 
 FEATURE = Feature(
     name="working",
-    section=Section(Working, section.to_fields, section.from_fields, renamed=section.renamed),
+    section=Section(Working, names={"lines": "working"}, renamed=section.renamed),
     commands=COMMANDS,
 )

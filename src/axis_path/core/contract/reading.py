@@ -1,0 +1,94 @@
+"""Validate plain data: the one place where data from outside become typed structs."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable
+from fractions import Fraction
+from typing import Any, TypeVar
+
+import msgspec
+
+from axis_path.core.contract.exact import exact_from_text
+
+T = TypeVar("T")
+#: Makes an error from a sentence and the path of the field that is wrong.
+Refused = Callable[[str, str], Exception]
+
+_PATH = re.compile(r" - at `\$\.?(?P<path>[^`]*)`$")
+_TYPES = {
+    "int": "a whole number", "float": "a number", "str": "a text", "bool": "true or false",
+    "null": "nothing", "array": "a list", "object": "an object",
+}  # fmt: skip
+_EXPECTED = re.compile(r"Expected `(?P<wanted>[^`]+)`, got `(?P<given>[^`]+)`")
+_MISSING = re.compile(r"Object missing required field `(?P<name>[^`]+)`")
+_UNKNOWN = re.compile(r"Object contains unknown field `(?P<name>[^`]+)`")
+_LONG = re.compile(r"Expected `str` of length <= (?P<most>\d+)")
+_MANY = re.compile(r"Expected `array` of length <= (?P<most>\d+)")
+_FEW = re.compile(r"Expected `(?:array|str)` of length >= (?P<least>\d+)")
+_BOUND = re.compile(r"Expected `(?:int|float)` (?P<sign>[<>]=?) (?P<bound>\S+)")
+_ENUM = re.compile(r"Invalid (?:enum )?value (?P<value>.+)")
+_SIGNS = {"<=": "at most", ">=": "at least", "<": "less than", ">": "greater than"}
+
+
+def read(given: object, kind: type[T], refused: Refused) -> T:
+    """Return plain data as a typed struct.
+
+    Args:
+        given: from JSON.
+        kind: the struct.
+        refused: makes the error of this border.
+
+    Raises:
+        Exception: what ``refused`` makes, where a field is missing, unknown or wrong.
+    """
+    try:
+        return msgspec.convert(given, kind, dec_hook=_decode)
+    except msgspec.ValidationError as err:
+        raise refused(*describe(str(err))) from err
+
+
+def describe(text: str) -> tuple[str, str]:
+    """Return a sentence for an error of msgspec, and the path of its field."""
+    found = _PATH.search(text)
+    path = found["path"] if found else ""
+    problem = text[: found.start()] if found else text
+    named = _MISSING.search(problem) or _UNKNOWN.search(problem)
+    if named is not None:
+        path = f"{path}.{named['name']}" if path else named["name"]
+    return _sentence(problem, path), path
+
+
+def _sentence(problem: str, path: str) -> str:
+    field = f"The field `{path}`" if path else "The whole"
+    if _MISSING.search(problem):
+        return f"{field} is missing."
+    if _UNKNOWN.search(problem):
+        return f"{field} is unknown."
+    if found := _LONG.search(problem):
+        return f"{field} has more than {int(found['most']):,} characters."
+    if found := _MANY.search(problem):
+        return f"{field} has more than {int(found['most']):,} entries."
+    if found := _FEW.search(problem):
+        return f"{field} must have at least {int(found['least']):,} entries."
+    if found := _BOUND.search(problem):
+        return f"{field} must be {_SIGNS[found['sign']]} {found['bound']}."
+    if found := _EXPECTED.search(problem):
+        wanted = " or ".join(_TYPES.get(name, name) for name in found["wanted"].split(" | "))
+        return f"{field} must be {wanted}, not {_TYPES.get(found['given'], found['given'])}."
+    if found := _ENUM.search(problem):
+        return f"{field} cannot be {found['value']}."
+    # A rule of our own says what is wrong in a sentence.
+    return problem if problem.endswith(".") else f"{problem}."
+
+
+def _decode(kind: type, given: Any) -> Any:  # noqa: ANN401 - msgspec's own
+    """Read a type that JSON does not have: exact numbers are texts."""
+    if kind is Fraction:
+        if not isinstance(given, str):
+            raise TypeError("An exact number is written as a text")
+        try:
+            return exact_from_text(given)
+        except OverflowError as err:
+            raise ValueError(str(err)) from err
+    raise NotImplementedError
