@@ -9,6 +9,11 @@ from tests.web.test_pictures import WINDOW, FrontDoorTest
 DECADES = {"x": [-1, 2], "y": [-2, 2], "log_x": True, "log_y": True, "width": 300, "height": 200}
 
 
+def size_of(window: dict[str, object]) -> dict[str, object]:
+    """Return the window of a scene as a page sends it back."""
+    return {name: window[name] for name in ("x", "y", "log_x", "log_y")}
+
+
 class LogarithmicTest(FrontDoorTest):
     def make_logarithmic(
         self, *names: str, is_log: bool = True, window: dict[str, object] = WINDOW
@@ -28,7 +33,7 @@ class LogarithmicTest(FrontDoorTest):
         self.assertTrue(scene["axes_spec"]["x"]["log"])
         self.assertLessEqual({"0.01", "0.1", "1"}, set(scene["axes"]["x"]["labels"]))
         back = self.make_logarithmic(
-            "x", is_log=False, window=window | {"width": 300, "height": 200}
+            "x", is_log=False, window=size_of(window) | {"width": 300, "height": 200}
         )
         self.assertEqual([0.01, 10], [round(each, 9) for each in back["window"]["x"]])
         self.assertFalse(back["window"]["log_x"])

@@ -4,6 +4,7 @@ import json
 import logging
 import re
 import uuid
+from typing import Any
 from unittest import mock
 
 from axis_path.core import Study
@@ -11,6 +12,7 @@ from axis_path.core.catalogue import FUNCTIONS
 from axis_path.store import create_study, open_study, session_scope
 from axis_path.web import Settings, create_app
 from axis_path.web.settings import read_settings
+from tests.contract import check_answer
 from tests.databases import DatabaseTest
 
 WINDOW = {"x": [-10, 10], "y": [-7, 7], "width": 660, "height": 430}
@@ -55,7 +57,9 @@ class WebTest(DatabaseTest):
             headers={"Content-Type": "application/json", "X-CSRFToken": self.token},
         )
         self.assertEqual(status, answer.status_code, answer.get_data(as_text=True)[:300])
-        return answer.get_json()
+        found: dict[str, Any] = answer.get_json()
+        check_answer(address if status == 200 else "error", found)
+        return found
 
 
 class BenchViewTest(WebTest):

@@ -8,6 +8,7 @@ from typing import Any, Final
 
 import orjson
 
+from axis_path.bench import answers as tell
 from axis_path.bench import data, files, findings, panels, results, state, sweeps, tables, windows
 from axis_path.bench import requests as ask
 from axis_path.bench.answer import Answer, FileAnswer
@@ -26,10 +27,12 @@ class Task:
 
     Attributes:
         query: the struct of its request.
+        answer: the type of what a page is answered; None for files, and for what the web reads.
         run: returns the answer, given the job and the request.
     """
 
     query: type[Any]
+    answer: Any
     run: Callable[[Job, Any], Result]
 
 
@@ -96,25 +99,25 @@ def _probe(job: Job, body: bytes) -> Result:
 
 
 TASKS: Final[dict[str, Task]] = {
-    "scene": Task(ask.SceneQuery, state.scene),
-    "reading": Task(ask.ReadingQuery, state.reading),
-    "commands": Task(ask.CommandsQuery, state.commands),
-    "committed": Task(ask.CommittedQuery, state.committed),
-    "opening": Task(ask.OpeningQuery, state.opening),
-    "trail": Task(ask.TrailQuery, state.trail),
-    "view": Task(ask.ViewQuery, windows.view),
-    "window": Task(ask.WindowQuery, windows.window),
-    "preview": Task(ask.PreviewQuery, panels.preview),
-    "findings": Task(ask.FindingsQuery, findings.all_findings),
-    "table": Task(ask.TableQuery, tables.table),
-    "data": Task(ask.DataQuery, data.data),
-    "read_data": Task(ask.ReadDataQuery, data.read_data),
-    "exact_cells": Task(ask.ExactCellsQuery, tables.exact_cells),
-    "exact": Task(ask.ExactQuery, results.exact_values),
-    "working": Task(ask.WorkingQuery, results.working),
-    "sweep": Task(ask.SweepQuery, sweeps.sweep),
-    "table_csv": Task(ask.TableFileQuery, files.table_csv),
-    "table_workbook": Task(ask.TableFileQuery, files.table_workbook),
-    "picture": Task(ask.PictureQuery, files.picture),
-    "open_file": Task(ask.OpenFileQuery, open_file),
+    "scene": Task(ask.SceneQuery, tell.SceneAnswer, state.scene),
+    "reading": Task(ask.ReadingQuery, tell.ReadingAnswer, state.reading),
+    "commands": Task(ask.CommandsQuery, None, state.commands),
+    "committed": Task(ask.CommittedQuery, tell.CommittedAnswer, state.committed),
+    "opening": Task(ask.OpeningQuery, tell.OpeningAnswer, state.opening),
+    "trail": Task(ask.TrailQuery, None, state.trail),
+    "view": Task(ask.ViewQuery, tell.ViewAnswer, windows.view),
+    "window": Task(ask.WindowQuery, tell.WindowAnswer, windows.window),
+    "preview": Task(ask.PreviewQuery, tell.PreviewAnswer, panels.preview),
+    "findings": Task(ask.FindingsQuery, tell.FindingsAnswer, findings.all_findings),
+    "table": Task(ask.TableQuery, tell.TableAnswer, tables.table),
+    "data": Task(ask.DataQuery, tell.DataAnswer, data.data),
+    "read_data": Task(ask.ReadDataQuery, tell.ReadDataAnswer, data.read_data),
+    "exact_cells": Task(ask.ExactCellsQuery, tell.ExactCellsAnswer, tables.exact_cells),
+    "exact": Task(ask.ExactQuery, tell.ExactAnswer, results.exact_values),
+    "working": Task(ask.WorkingQuery, tell.WorkingAnswer, results.working),
+    "sweep": Task(ask.SweepQuery, None, sweeps.sweep),
+    "table_csv": Task(ask.TableFileQuery, None, files.table_csv),
+    "table_workbook": Task(ask.TableFileQuery, None, files.table_workbook),
+    "picture": Task(ask.PictureQuery, None, files.picture),
+    "open_file": Task(ask.OpenFileQuery, None, open_file),
 }
