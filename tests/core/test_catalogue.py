@@ -12,7 +12,8 @@ from axis_path.core import Study
 from axis_path.core.arithmetic import Defined, ball, precision
 from axis_path.core.catalogue import FUNCTIONS, SUMMARY_ENTRIES
 from axis_path.core.evaluate import run
-from axis_path.core.evaluate.exact.exact_form import Exact, NoExactFormError
+from axis_path.core.evaluate.exact.exact_form import Exact
+from axis_path.core.evaluate.exact.sympy_tree import NoExactFormError
 from tests.core.functions import make_function
 
 SEED = 20_261_124

@@ -12,7 +12,7 @@ from axis_path.core.language import (
     typeset_line,
     typeset_signature,
 )
-from axis_path.core.language.lines import FunctionLine
+from axis_path.core.language.line_types import FunctionLine
 
 KNOWN = Vocabulary(
     functions=frozenset({"f", "tide"}), values=frozenset({"a", "b", "L", "A_1", "phi"})

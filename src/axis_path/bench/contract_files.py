@@ -4,17 +4,19 @@ from __future__ import annotations
 
 import json
 from collections.abc import Mapping
+from typing import Any
 
 import msgspec
 
-from axis_path.bench.answers import CommittedAnswer, ErrorAnswer, SweepBegun, SweepProgress
+from axis_path.bench.answers import CommittedAnswer, ErrorAnswer
+from axis_path.bench.panel_answers import SweepBegun, SweepProgress
 from axis_path.bench.tasks import TASKS
 from axis_path.core.contract.declarations import declare
 from axis_path.core.study.commands import NAMES
 from axis_path.core.study.format import StudyFile
 
 #: Answers that the web process puts together from what a worker said.
-OF_THE_WEB: Mapping[str, type] = {
+OF_THE_WEB: dict[str, Any] = {
     "error": ErrorAnswer,
     "commands": CommittedAnswer,
     "history": CommittedAnswer,

@@ -6,10 +6,12 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 from typing import Any, Final
 
+import msgspec
 import orjson
 
 from axis_path.bench import answers as tell
 from axis_path.bench import data, files, findings, panels, results, state, sweeps, tables, windows
+from axis_path.bench import panel_answers as panel
 from axis_path.bench import requests as ask
 from axis_path.bench.answer import Answer, FileAnswer
 from axis_path.bench.errors import RequestError
@@ -88,13 +90,18 @@ def _probe(job: Job, body: bytes) -> Result:
 
     A process that dies of it tells which line is to blame.
     """
-    version = read_json(body)["version"]
+    given, name = read_json(body), job.context["task"]
+    version = given["version"]
     study = replace(job, version=version).study.copy()
     for line in study.snapshot.lines[job.context["lines"] :]:
         study.edit(mark_line, line.id, disabled=True)
     cache = StudyCache()
     cache.put(job.study_id, version, study)
-    run_task(job.context["task"], replace(job, context={}, cache=cache), body)
+    # What was sent for another task, as for commands, has fields that this one does not know.
+    known = {field.encode_name for field in msgspec.structs.fields(TASKS[name].query)}
+    fields = {field: each for field, each in given.items() if field in known}
+    job = replace(job, context={"version": version}, cache=cache)
+    run_task(name, job, orjson.dumps(fields))
     return {}
 
 
@@ -109,12 +116,12 @@ TASKS: Final[dict[str, Task]] = {
     "window": Task(ask.WindowQuery, tell.WindowAnswer, windows.window),
     "preview": Task(ask.PreviewQuery, tell.PreviewAnswer, panels.preview),
     "findings": Task(ask.FindingsQuery, tell.FindingsAnswer, findings.all_findings),
-    "table": Task(ask.TableQuery, tell.TableAnswer, tables.table),
-    "data": Task(ask.DataQuery, tell.DataAnswer, data.data),
-    "read_data": Task(ask.ReadDataQuery, tell.ReadDataAnswer, data.read_data),
-    "exact_cells": Task(ask.ExactCellsQuery, tell.ExactCellsAnswer, tables.exact_cells),
-    "exact": Task(ask.ExactQuery, tell.ExactAnswer, results.exact_values),
-    "working": Task(ask.WorkingQuery, tell.WorkingAnswer, results.working),
+    "table": Task(ask.TableQuery, panel.TableAnswer, tables.table),
+    "data": Task(ask.DataQuery, panel.DataAnswer, data.data),
+    "read_data": Task(ask.ReadDataQuery, panel.ReadDataAnswer, data.read_data),
+    "exact_cells": Task(ask.ExactCellsQuery, panel.ExactCellsAnswer, tables.exact_cells),
+    "exact": Task(ask.ExactQuery, panel.ExactAnswer, results.exact_values),
+    "working": Task(ask.WorkingQuery, panel.WorkingAnswer, results.working),
     "sweep": Task(ask.SweepQuery, None, sweeps.sweep),
     "table_csv": Task(ask.TableFileQuery, None, files.table_csv),
     "table_workbook": Task(ask.TableFileQuery, None, files.table_workbook),

@@ -5,7 +5,8 @@ interval at any precision, for proofs and for digits. Nothing here knows of name
 Read ``enclosure.py`` first.
 """
 
-from axis_path.core.arithmetic.ball import Ball, Defined, precision
+from axis_path.core.arithmetic.ball import Ball, Defined
 from axis_path.core.arithmetic.enclosure import Enclosure
+from axis_path.core.arithmetic.precision import precision
 
 __all__ = ["Ball", "Defined", "Enclosure", "precision"]

@@ -21,7 +21,6 @@ import flint
 from flint import arb, fmpq
 
 from axis_path.core.arithmetic.conversion import EXACT_BITS, WHOLE_BITS
-from axis_path.core.threads import COMPUTING
 
 
 class Defined(IntEnum):
@@ -30,28 +29,6 @@ class Defined(IntEnum):
     NO = 0
     MAYBE = 1
     YES = 2
-
-
-class precision:  # noqa: N801 - it is used like a function
-    """Compute with ``bits`` binary digits inside the block; one thread at a time."""
-
-    __slots__ = ("_before", "_bits")
-
-    def __init__(self, bits: int) -> None:
-        self._bits = bits
-
-    def __enter__(self) -> None:
-        COMPUTING.acquire()
-        self._before = flint.ctx.prec
-        try:
-            flint.ctx.prec = self._bits
-        except BaseException:
-            COMPUTING.release()
-            raise
-
-    def __exit__(self, *_: object) -> None:
-        flint.ctx.prec = self._before
-        COMPUTING.release()
 
 
 @dataclass(frozen=True, slots=True, init=False)

@@ -6,8 +6,8 @@ from axis_path.core.arithmetic import (
     analytic,
     ball_functions,
     ball_special,
-    enclosure,
     enclosure_special,
+    enclosure_waves,
     floats,
 )
 from axis_path.core.catalogue.entry import Argument, Backends, FunctionEntry, Group, Parity
@@ -26,7 +26,7 @@ HYPERBOLIC = (
         example="sinh(x)",
         backends=Backends(
             np.sinh,
-            enclosure.hyperbolic_sine,
+            enclosure_waves.hyperbolic_sine,
             ball_functions.hyperbolic_sine,
             "sinh",
             analytic.hyperbolic_sine,
@@ -45,7 +45,7 @@ HYPERBOLIC = (
         example="3 cosh(x/3)",
         backends=Backends(
             np.cosh,
-            enclosure.hyperbolic_cosine,
+            enclosure_waves.hyperbolic_cosine,
             ball_functions.hyperbolic_cosine,
             "cosh",
             analytic.hyperbolic_cosine,
@@ -64,7 +64,7 @@ HYPERBOLIC = (
         example="tanh(x)",
         backends=Backends(
             np.tanh,
-            enclosure.hyperbolic_tangent,
+            enclosure_waves.hyperbolic_tangent,
             ball_functions.hyperbolic_tangent,
             "tanh",
             analytic.hyperbolic_tangent,

@@ -2,7 +2,7 @@
 
 import numpy as np
 
-from axis_path.core.arithmetic import analytic, ball_functions, enclosure
+from axis_path.core.arithmetic import analytic, ball_functions, enclosure_waves
 from axis_path.core.catalogue.entry import Argument, Backends, FunctionEntry, Group, Parity
 
 _NUMBER = (Argument("x", "a number"),)
@@ -18,7 +18,7 @@ TRIGONOMETRY = (
         defined=_EVERYWHERE,
         returns="a number from −1 to 1",
         example="2 sin(3x)",
-        backends=Backends(np.sin, enclosure.sine, ball_functions.sine, "sin", analytic.sine),
+        backends=Backends(np.sin, enclosure_waves.sine, ball_functions.sine, "sin", analytic.sine),
         derivative=("cos(u)",),
         takes_angle=(0,),
         inverse="asin",
@@ -32,7 +32,9 @@ TRIGONOMETRY = (
         defined=_EVERYWHERE,
         returns="a number from −1 to 1",
         example="cos(x/2)",
-        backends=Backends(np.cos, enclosure.cosine, ball_functions.cosine, "cos", analytic.cosine),
+        backends=Backends(
+            np.cos, enclosure_waves.cosine, ball_functions.cosine, "cos", analytic.cosine
+        ),
         derivative=("-sin(u)",),
         takes_angle=(0,),
         inverse="acos",
@@ -47,7 +49,7 @@ TRIGONOMETRY = (
         returns="any number",
         example="tan(x)",
         backends=Backends(
-            np.tan, enclosure.tangent, ball_functions.tangent, "tan", analytic.tangent
+            np.tan, enclosure_waves.tangent, ball_functions.tangent, "tan", analytic.tangent
         ),
         derivative=("1 + tan(u)^2",),
         takes_angle=(0,),
@@ -101,7 +103,7 @@ TRIGONOMETRY = (
         returns="an angle from −90° to 90°, in the unit of the study",
         example="asin(1/2)",
         backends=Backends(
-            np.arcsin, enclosure.arcsine, ball_functions.arcsine, "asin", analytic.arcsine
+            np.arcsin, enclosure_waves.arcsine, ball_functions.arcsine, "asin", analytic.arcsine
         ),
         derivative=("1/sqrt(1 - u^2)",),
         spellings=("arcsin",),
@@ -119,7 +121,11 @@ TRIGONOMETRY = (
         returns="an angle from 0° to 180°, in the unit of the study",
         example="acos(1/2)",
         backends=Backends(
-            np.arccos, enclosure.arccosine, ball_functions.arccosine, "acos", analytic.arccosine
+            np.arccos,
+            enclosure_waves.arccosine,
+            ball_functions.arccosine,
+            "acos",
+            analytic.arccosine,
         ),
         derivative=("-1/sqrt(1 - u^2)",),
         spellings=("arccos",),
@@ -136,7 +142,11 @@ TRIGONOMETRY = (
         returns="an angle between −90° and 90°, in the unit of the study",
         example="atan(3/4)",
         backends=Backends(
-            np.arctan, enclosure.arctangent, ball_functions.arctangent, "atan", analytic.arctangent
+            np.arctan,
+            enclosure_waves.arctangent,
+            ball_functions.arctangent,
+            "atan",
+            analytic.arctangent,
         ),
         derivative=("1/(1 + u^2)",),
         spellings=("arctan",),

@@ -5,9 +5,9 @@ from __future__ import annotations
 from dataclasses import replace
 
 from axis_path.core.arithmetic import Ball, Defined
-from axis_path.core.compile.analysis import SECOND_OF_PLANE
 from axis_path.core.compile.compiled import CompiledFunction
 from axis_path.core.compile.definition import Definition
+from axis_path.core.compile.expressions import SECOND_OF_PLANE
 from axis_path.core.compile.numbers import Numbers
 from axis_path.core.compile.slider_queries import Sliders
 from axis_path.core.compile.snapshot import Snapshot
@@ -115,7 +115,7 @@ class Curves:
         """Return the equation or the inequality of a line that works."""
         if not isinstance(definition.line, RelationLine):
             raise TypeError(f"{definition.text} is no relation")
-        compiled = self._snapshot.analysis.relation(definition.line)
+        compiled = self._snapshot.analysis.expressions.relation(definition.line)
         surfaces = (
             RealSurface(each, SECOND_OF_PLANE, self._snapshot.values)
             for each in compiled.conditions

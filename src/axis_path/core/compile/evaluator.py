@@ -129,7 +129,7 @@ class Evaluator:
         """Check an exact form by numbers: algebra may choose another branch than we do."""
         try:
             node = read_expression(text, self.analysis.names())
-            claimed = self.analysis.compile_exact(node)
+            claimed = self.analysis.expressions.compile_exact(node)
         except MathError:
             return False
         if claimed.program.is_complex or expression.program.is_complex:

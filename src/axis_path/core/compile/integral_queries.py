@@ -6,8 +6,8 @@ from collections.abc import Callable
 from functools import cache, partial
 
 from axis_path.core.arithmetic import Ball, ball, precision
-from axis_path.core.compile.analysis import input_name
 from axis_path.core.compile.evaluator import evaluator_of
+from axis_path.core.compile.expressions import input_name
 from axis_path.core.compile.integrals import (
     Integral,
     integrals_in,
@@ -101,7 +101,7 @@ class Integrals:
         if not measured:
             return None
         names = {over: f"{_INTEGRAL}{k}" for k, over in enumerate(measured)}
-        expression = analysis.expression(with_names(node, names), tuple(names.values()))
+        expression = analysis.expressions.expression(with_names(node, names), tuple(names.values()))
 
         def at_bits(bits: int) -> Ball:
             digits = min(max(bits - PART_BITS // 2, _LEAST_BITS), PART_BITS // 2)
@@ -109,7 +109,9 @@ class Integrals:
             return evaluate_constant(expression, self._snapshot.values, bits=bits, inputs=inputs)
 
         def look() -> ExactForm:
-            return evaluator_of(self._snapshot).exact_form(analysis.compile_constant(node), at_bits)
+            return evaluator_of(self._snapshot).exact_form(
+                analysis.expressions.compile_constant(node), at_bits
+            )
 
         return make_result(at_bits, look, most_bits=PART_BITS)
 
@@ -126,7 +128,7 @@ class Integrals:
         elif low.startswith("inf") or high.startswith("-inf"):
             low, high, sign = high, low, -1
         variable = integral.node.variable
-        body = self._snapshot.analysis.side(integral.node.body, variable)
+        body = self._snapshot.analysis.expressions.side(integral.node.body, variable)
         function = RealFunction("the body", variable, body, self._snapshot.values)
         if integral.is_endless:
             parts: Parts | str | None = self.endless_parts(function, low, high)

@@ -38,7 +38,9 @@ class Results:
         found = self._integrals.by_integrals(node)
         if found is not None:
             return found
-        return evaluator_of(self._snapshot).value(self._snapshot.analysis.compile_value(node), node)
+        return evaluator_of(self._snapshot).value(
+            self._snapshot.analysis.expressions.compile_value(node), node
+        )
 
     def typeset(self, text: str) -> str:
         """Typeset an expression as MathML, as it is read among the names of the study.

@@ -15,6 +15,13 @@ from axis_path.core.evaluate.constants import (
     has_zero_to_the_zero,
     sample_inputs,
 )
+from axis_path.core.evaluate.decimals import (
+    decimal_places,
+    decimal_text,
+    digits_between,
+    digits_of,
+    multiple_of_pi,
+)
 from axis_path.core.evaluate.exact.exact_pool import (
     ExactForm,
     exact_form,
@@ -31,32 +38,22 @@ from axis_path.core.evaluate.function import (
     constant_steps,
     prove_steps,
 )
-from axis_path.core.evaluate.graph.compile import (
-    Compiler,
-    ListSource,
-    Shaped,
-    Surroundings,
-    UserFunction,
-)
+from axis_path.core.evaluate.graph.compile import Compiler
 from axis_path.core.evaluate.graph.full import FullCompiler
 from axis_path.core.evaluate.graph.graph import Graph, Op
 from axis_path.core.evaluate.graph.parity import parity_about
 from axis_path.core.evaluate.graph.period import Multiple, period
 from axis_path.core.evaluate.graph.program import most_bits, run
+from axis_path.core.evaluate.graph.shapes import ListSource, Shaped, Surroundings, UserFunction
 from axis_path.core.evaluate.lists import inputs_of
 from axis_path.core.evaluate.path import RealPath
 from axis_path.core.evaluate.result import (
     Result,
     ResultKind,
-    decimal_places,
-    decimal_text,
-    digits_between,
-    digits_of,
     make_complex,
     make_list,
     make_point,
     make_result,
-    multiple_of_pi,
 )
 from axis_path.core.evaluate.settled import Known, nearest_whole
 from axis_path.core.evaluate.sheet import Sheet

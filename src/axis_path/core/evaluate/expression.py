@@ -12,13 +12,9 @@ from axis_path.core.evaluate.backends.backends import (
     nearest_float,
 )
 from axis_path.core.evaluate.graph.derive import derive
-from axis_path.core.evaluate.graph.factors import (
-    exponential_level,
-    is_zero,
-    wave_levels,
-    zero_factors,
-)
+from axis_path.core.evaluate.graph.factors import is_zero, zero_factors
 from axis_path.core.evaluate.graph.graph import Graph, Op
+from axis_path.core.evaluate.graph.levels import exponential_level, wave_levels
 from axis_path.core.evaluate.graph.program import (
     Program,
     extract,

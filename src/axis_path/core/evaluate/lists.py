@@ -15,7 +15,7 @@ from axis_path.core.errors import LimitError, ListError
 from axis_path.core.evaluate.constants import evaluate_constant, sample_inputs
 from axis_path.core.evaluate.expression import Expression
 from axis_path.core.evaluate.function import VALUE_BITS
-from axis_path.core.evaluate.graph.compile import SECOND, ListSource, Shaped
+from axis_path.core.evaluate.graph.shapes import SECOND, ListSource, Shaped
 from axis_path.core.limits import LIST_LENGTH, written_count
 
 Floats = NDArray[np.float64]

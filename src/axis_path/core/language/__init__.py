@@ -7,19 +7,16 @@ Read ``tree.py`` first, then ``lines.py``.
 
 from axis_path.core.language.hints import hint_of
 from axis_path.core.language.latex import latex, latex_line
-from axis_path.core.language.lines import (
+from axis_path.core.language.line_types import (
     FunctionLine,
     Line,
     NoteLine,
     RelationLine,
     ValueLine,
-    domain_start,
-    head_name,
-    is_function_head,
     line_nodes,
     own_variables,
-    read_line,
 )
+from axis_path.core.language.lines import domain_start, head_name, is_function_head, read_line
 from axis_path.core.language.mathml import (
     typeset,
     typeset_domain,

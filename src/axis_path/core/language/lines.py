@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 import re
-from dataclasses import dataclass
 
 from axis_path.core.catalogue import CONSTANTS, FUNCTIONS
 from axis_path.core.errors import DomainError, GrammarError, LimitError, NameTakenError, Repair
 from axis_path.core.language.domains import read_domain, read_domains
+from axis_path.core.language.line_types import FunctionLine, Line, NoteLine, RelationLine, ValueLine
 from axis_path.core.language.read import Body, Condition, read_body
 from axis_path.core.language.tree import (
     INFINITY,
@@ -22,7 +22,6 @@ from axis_path.core.language.tree import (
     Range,
     Span,
     Summary,
-    domain_nodes,
     is_infinite,
     names_in,
     walk,
@@ -40,80 +39,6 @@ _POINT = re.compile(rf"\s*({_NAME})\s*\(([^|()]+)\|([^|()]+)\)\s*")
 _PLANE_PRODUCT = re.compile(r"[xyz]{2,3}")
 _DIFFERENTIAL = re.compile(r"(?<![A-Za-z0-9_])d/d[a-z](?![A-Za-z0-9_])")
 _FOR = re.compile(r"(?<![A-Za-z0-9_])for(?![A-Za-z0-9_])")
-
-
-@dataclass(frozen=True, slots=True)
-class NoteLine:
-    """A line of plain text."""
-
-    text: str
-
-
-@dataclass(frozen=True, slots=True)
-class ValueLine:
-    """``a = 2.5``, ``A = (2, 3)`` or ``L = [1, 4, 9]``: a number, a point or a list.
-
-    Attributes:
-        name: None for a point or a list without a head, which the study will name.
-        name_span: where the name stands in the text.
-    """
-
-    name: str | None
-    expression: Node
-    name_span: Span
-
-
-@dataclass(frozen=True, slots=True)
-class FunctionLine:
-    """A function of one or several variables; its value may be a point, and is then a path.
-
-    Attributes:
-        name: None for a line without a head, which the study will name.
-        variables: at least one.
-        domains: one for each variable.
-        domain_start: where ``for`` stands in the text, or the end of the text.
-    """
-
-    name: str | None
-    variables: tuple[str, ...]
-    expression: Node
-    domains: tuple[Domain, ...]
-    name_span: Span
-    domain_start: int
-
-    @property
-    def variable(self) -> str:
-        """Return the first variable."""
-        return self.variables[0]
-
-    @property
-    def domain(self) -> Domain:
-        """Return the domain of the first variable."""
-        return self.domains[0]
-
-
-@dataclass(frozen=True, slots=True)
-class RelationLine:
-    """An equation or an inequality in x and y.
-
-    Attributes:
-        name: from ``ring: …``; None without.
-        terms: two or three expressions.
-        signs: the signs between them; all ``=``, or none of them.
-    """
-
-    name: str | None
-    terms: tuple[Node, ...]
-    signs: tuple[str, ...]
-    name_span: Span
-
-    @property
-    def is_region(self) -> bool:
-        """Check whether it is an inequality."""
-        return "=" not in self.signs
-
-
-Line = NoteLine | ValueLine | FunctionLine | RelationLine
 
 
 def head_name(text: str) -> str | None:
@@ -360,27 +285,6 @@ def _value(name: str | None, span: Span, body: Body) -> ValueLine:
         )
     _forbid_infinity(branch.expression, but_for_integrals=True)
     return ValueLine(name, branch.expression, span)
-
-
-def line_nodes(line: Line) -> tuple[Node, ...]:
-    """Return all expressions of a line."""
-    match line:
-        case ValueLine(_, expression):
-            return (expression,)
-        case FunctionLine():
-            domains = (node for domain in line.domains for node in domain_nodes(domain))
-            return (line.expression, *domains)
-        case RelationLine():
-            return line.terms
-        case NoteLine():
-            return ()
-
-
-def own_variables(line: Line) -> frozenset[str]:
-    """Return the names that a line itself gives a meaning to."""
-    if isinstance(line, FunctionLine):
-        return frozenset(line.variables)
-    return frozenset({"x", "y"}) if isinstance(line, RelationLine) else frozenset()
 
 
 def _forbid_infinity(expression: Node, *, but_for_integrals: bool = False) -> None:

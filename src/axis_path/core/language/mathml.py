@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from html import escape
 
-from axis_path.core.language.lines import FunctionLine, Line
+from axis_path.core.language.line_types import FunctionLine, Line
 from axis_path.core.language.textbook import Textbook, split_index
 from axis_path.core.language.tree import Domain, Node, Summary
 from axis_path.core.language.vocabulary import GREEK

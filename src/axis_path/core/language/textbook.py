@@ -9,7 +9,7 @@ from __future__ import annotations
 from abc import ABC, abstractmethod
 from fractions import Fraction
 
-from axis_path.core.language.lines import FunctionLine, Line, NoteLine, RelationLine, ValueLine
+from axis_path.core.language.line_types import FunctionLine, Line, NoteLine, RelationLine, ValueLine
 from axis_path.core.language.tree import (
     Angle,
     AngleUnit,

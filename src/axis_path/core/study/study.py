@@ -21,6 +21,7 @@ from axis_path.core.features.data.fits import Fits
 from axis_path.core.features.findings.measures import Measures
 from axis_path.core.features.findings.searches import Searches
 from axis_path.core.features.findings.solver import Solver
+from axis_path.core.features.findings.systems import Systems
 from axis_path.core.features.lines import edits as line_edits
 from axis_path.core.features.settings import edits as settings_edits
 from axis_path.core.features.sliders import edits as slider_edits
@@ -153,7 +154,7 @@ class Study:
     sweep = asked(Searches, Searches.sweep)
     solve = asked(Solver, Solver.solve)
     solve_inequality = asked(Solver, Solver.solve_inequality)
-    solve_system = asked(Solver, Solver.solve_system)
+    solve_system = asked(Systems, Systems.solve_system)
     at_point = asked(Measures, Measures.at_point)
     over_interval = asked(Measures, Measures.over_interval)
     asymptotes = asked(Measures, Measures.asymptotes)

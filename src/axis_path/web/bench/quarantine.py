@@ -13,6 +13,7 @@ from dataclasses import dataclass
 import orjson
 
 from axis_path.compute import Limits, WorkerDiedError, never
+from axis_path.core.document.migrations import migrated
 from axis_path.store import Opened, commit_version, load_version, open_study
 from axis_path.web.bench.leasing import query_of, worker_for
 from axis_path.web.state import database
@@ -42,7 +43,7 @@ def turn_off_guilty_line(
         opened = open_study(session, study_id)
         if opened.version != version:
             return None
-        document = load_version(session, study_id, version)
+        document = migrated(load_version(session, study_id, version))
     given = orjson.loads(body) if body else {"window": _WINDOW}
     probe = _Probe(study_id, task, orjson.dumps({**given, "version": version}))
     guilty = _first_guilty(probe, len(document["lines"]))

@@ -7,21 +7,25 @@ once.
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from dataclasses import dataclass
 from functools import partial
 
 from axis_path.core.catalogue import CONSTANTS, DEGREE, FUNCTIONS, FunctionEntry
 from axis_path.core.errors import (
-    ArgumentCountError,
     LimitError,
-    MathError,
     NotHandledError,
     NoValueError,
     ShapeError,
     no_value,
 )
+from axis_path.core.evaluate.graph.arguments import mapped, spread, wrong_count
 from axis_path.core.evaluate.graph.graph import IMAGINARY, Fence, Graph, Op, Split
+from axis_path.core.evaluate.graph.shapes import (
+    SECOND,
+    ListSource,
+    Shaped,
+    Surroundings,
+    UserFunction,
+)
 from axis_path.core.language.tree import (
     Angle,
     AngleUnit,
@@ -43,82 +47,6 @@ from axis_path.core.language.tree import (
     is_infinite,
 )
 from axis_path.core.limits import NESTED_DEFINITIONS
-
-
-@dataclass(frozen=True, slots=True)
-class UserFunction:
-    """A function of the study as a compiler needs it."""
-
-    name: str
-    variables: tuple[str, ...]
-    expression: Node
-    domains: tuple[Domain, ...]
-
-
-@dataclass(frozen=True, slots=True)
-class Surroundings:
-    """What names mean outside an expression.
-
-    Attributes:
-        unit: the unit of angles of the study.
-        function: gives a function of the study, or None.
-        value: gives the expression of a value, True for a slider, or None.
-        mark: gives what stands for the present meaning of a name: equal marks mean the same.
-    """
-
-    unit: AngleUnit
-    function: Callable[[str], UserFunction | None]
-    value: Callable[[str], Node | bool | None]
-    mark: Callable[[str], object] = str
-
-
-@dataclass(frozen=True, slots=True)
-class Shaped:
-    """A value in the graph.
-
-    Attributes:
-        first: the step of a number, or of the first coordinate of a point.
-        second: the second coordinate; None for a number.
-        lists: the lists over whose elements it runs; none for a single value.
-    """
-
-    first: int
-    second: int | None = None
-    lists: frozenset[str] = frozenset()
-
-    @property
-    def words(self) -> str:
-        """Describe what it is."""
-        one = "number" if self.second is None else "point"
-        return f"a list of {one}s" if self.lists else f"a {one}"
-
-
-@dataclass(frozen=True, slots=True)
-class ListSource:
-    """Where the elements of a list come from: written out, or evenly spaced.
-
-    Attributes:
-        items: the steps of each element, one for a number and two for a point.
-        start, stop: the ends of an evenly spaced list; then either ``step`` or ``count``.
-    """
-
-    items: tuple[tuple[int, ...], ...] = ()
-    start: int | None = None
-    stop: int | None = None
-    step: int | None = None
-    count: int | None = None
-
-    @property
-    def steps(self) -> tuple[int, ...]:
-        """Return all steps that the list needs."""
-        ends = (self.start, self.stop, self.step, self.count)
-        return tuple(s for item in self.items for s in item) + tuple(
-            s for s in ends if s is not None
-        )
-
-
-#: How the second coordinate of a list's element is marked in its input's name.
-SECOND = "′"
 
 
 class Compiler:
@@ -192,7 +120,7 @@ class Compiler:
                 return self._name(node, variables)
             case Negative(operand):
                 inner = self.compile_value(operand, variables)
-                return _each(self.graph.negative, inner)
+                return mapped(self.graph.negative, inner)
             case Angle(operand, unit):
                 angle = self._number(operand, variables)
                 return Shaped(self._angle(angle.first, unit), None, angle.lists)
@@ -294,20 +222,20 @@ class Compiler:
         own = None if entry is not None else self._around.function(node.function)
         if entry is None and own is None:
             raise NoValueError(f"`{node.function}` is not defined here.", position=node.span)
-        arguments = _spread(given, entry, own)
+        arguments = spread(given, entry, own)
         lists = frozenset[str]().union(*(each.lists for each in given))
         if entry is not None:
             self._check_count(node, entry, len(arguments))
             return self._known(entry, arguments, lists)
         assert own is not None  # noqa: S101 - one of the two is there
         if len(arguments) != len(own.variables):
-            raise _wrong_count(node, len(own.variables), len(arguments))
+            raise wrong_count(node, len(own.variables), len(arguments))
         return self._own(own, arguments, lists)
 
     def _check_count(self, node: Call, entry: FunctionEntry, count: int) -> None:
         if not entry.accepts(count):
             least = sum(not argument.is_optional for argument in entry.arguments)
-            raise _wrong_count(node, least if count < least else len(entry.arguments), count)
+            raise wrong_count(node, least if count < least else len(entry.arguments), count)
 
     def _known(
         self, entry: FunctionEntry, arguments: tuple[int, ...], lists: frozenset[str]
@@ -355,7 +283,7 @@ class Compiler:
             reason = f"outside the domain of {function.name}"
             for domain, subject in zip(function.domains, arguments, strict=True):
                 fenced = partial(self._fenced, subject=subject, domain=domain, reason=reason)
-                body = _each(fenced, body)
+                body = mapped(fenced, body)
             self._calls[key] = body
         found = self._calls[key]
         return Shaped(found.first, found.second, found.lists | lists)
@@ -447,31 +375,3 @@ class Compiler:
         first = self.graph.add(Op.INPUT, payload=name)
         second = self.graph.add(Op.INPUT, payload=name + SECOND) if is_points else None
         return Shaped(first, second, frozenset({name}))
-
-
-def _each(function: Callable[[int], int], value: Shaped) -> Shaped:
-    second = None if value.second is None else function(value.second)
-    return Shaped(function(value.first), second, value.lists)
-
-
-def _spread(
-    given: list[Shaped], entry: FunctionEntry | None, own: UserFunction | None
-) -> tuple[int, ...]:
-    """Return the steps of all arguments; a point counts as two, where two are taken."""
-    most = 3 if entry is not None else len(own.variables) if own is not None else 1
-    steps: list[int] = []
-    for each in given:
-        steps.append(each.first)
-        if each.second is not None:
-            if most < 2:
-                raise ShapeError("A number is wanted here; this is a point.")
-            steps.append(each.second)
-    return tuple(steps)
-
-
-def _wrong_count(node: Call, expected: int, count: int) -> MathError:
-    return ArgumentCountError(
-        f"`{node.function}` needs {expected} value{'s' if expected > 1 else ''} "
-        f"and was given {count}.",
-        position=node.span,
-    )

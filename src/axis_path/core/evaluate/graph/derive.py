@@ -13,8 +13,9 @@ from functools import cache
 
 from axis_path.core.catalogue import FUNCTIONS
 from axis_path.core.errors import NotHandledError
-from axis_path.core.evaluate.graph.compile import Compiler, Surroundings
+from axis_path.core.evaluate.graph.compile import Compiler
 from axis_path.core.evaluate.graph.graph import Fence, Graph, Inner, Op, Split, Step
+from axis_path.core.evaluate.graph.shapes import Surroundings
 from axis_path.core.language import Vocabulary, read_expression
 from axis_path.core.language.tree import AngleUnit, Node, Summary
 

@@ -7,7 +7,6 @@ factor is one of the whole is checked by whoever locates it: the whole may be un
 
 from __future__ import annotations
 
-import math
 from fractions import Fraction
 
 from axis_path.core.errors import LimitError
@@ -16,8 +15,7 @@ from axis_path.core.evaluate.graph.graph import Graph, Op, Split, Step
 #: Past this many new steps the splitting is given up; the expression is then searched as it is.
 _LARGEST_GROWTH = 2_000
 #: Whole powers are looked for up to this exponent.
-_LARGEST_EXPONENT = 400
-_SMALLEST_LOGARITHM = 1e-6
+LARGEST_EXPONENT = 400
 _NEVER_ZERO = {"exp", "cosh", "gamma"}
 _ZERO_WITH_ARGUMENT = {
     "asinh",
@@ -70,7 +68,7 @@ def _factors(graph: Graph, top: int, *, through_pieces: bool) -> list[int]:
         step = graph.steps[index]
         if step.op == Op.MULTIPLY:
             waiting.extend(step.arguments)
-        elif _is_never_zero(graph, step):
+        elif is_never_zero(graph, step):
             continue
         elif _is_zero_with_first(step):
             waiting.append(step.arguments[0])
@@ -85,7 +83,7 @@ def _factors(graph: Graph, top: int, *, through_pieces: bool) -> list[int]:
     return sorted(found)
 
 
-def _is_never_zero(graph: Graph, step: Step) -> bool:
+def is_never_zero(graph: Graph, step: Step) -> bool:
     """Check whether a step is above or below zero wherever it has a value."""
     if step.op == Op.POWER:
         base = graph.steps[step.arguments[0]]
@@ -115,8 +113,8 @@ def is_zero(graph: Graph, top: int) -> bool:
     except LimitError:
         return False
     sums: dict[tuple[int, ...], Fraction] = {}
-    for index, sign in _terms(graph, numerator):
-        factors, is_negative = _factors_of_term(graph, index)
+    for index, sign in terms_of(graph, numerator):
+        factors, is_negative = factors_of_term(graph, index)
         times = Fraction(-sign if is_negative else sign)
         rest = []
         for factor in factors:
@@ -160,7 +158,7 @@ def solved(graph: Graph, step: int) -> int | None:
     variable = graph.add(Op.VARIABLE)
     factor: int | None = None
     rest = graph.number(0)
-    for index, sign in _terms(graph, step):
+    for index, sign in terms_of(graph, step):
         if variable not in graph.reachable(index):
             rest = graph.plus(rest, index) if sign > 0 else graph.minus(rest, index)
             continue
@@ -185,7 +183,7 @@ def _times_variable(graph: Graph, index: int, variable: int) -> int | None:
     return None
 
 
-def _terms(graph: Graph, top: int) -> list[tuple[int, int]]:
+def terms_of(graph: Graph, top: int) -> list[tuple[int, int]]:
     """Return the terms of a sum, each with its sign."""
     terms: list[tuple[int, int]] = []
     waiting = [(top, 1)]
@@ -202,91 +200,10 @@ def _terms(graph: Graph, top: int) -> list[tuple[int, int]]:
     return terms
 
 
-def wave_levels(graph: Graph, top: int) -> tuple[int, Fraction, bool] | None:
-    """Return where a sine or cosine is zero: at which numbers another step is.
-
-    Returns:
-        The step u, which is a + n at its zeros for whole numbers n; a; and whether both are counted
-        in multiples of pi. None if the step is no sine or cosine.
-    """
-    step = graph.steps[top]
-    if step.op not in ("sin", "cos"):
-        return None
-    start = Fraction(0) if step.op == "sin" else Fraction(1, 2)
-    angle = graph.steps[step.arguments[0]]
-    if angle.op == Op.MULTIPLY:
-        for pi, other in (angle.arguments, angle.arguments[::-1]):
-            if graph.steps[pi] == Step(Op.CONSTANT, (), "pi"):
-                return other, start, False
-    return step.arguments[0], start, True
-
-
-def exponential_level(graph: Graph, top: int) -> tuple[int, int] | None:
-    """Return where a power of a fixed base, times and less numbers, is zero.
-
-    Returns:
-        For k b^u - c the step that is zero where this is, u ln(b) - ln(c/k), and the step of c/k,
-        which must be above 0. None if the step has another form.
-    """
-    variable = graph.add(Op.VARIABLE)
-    fixed = graph.number(0)
-    moving: list[tuple[int, int]] = []
-    for index, sign in _terms(graph, top):
-        if variable in graph.reachable(index):
-            moving.append((index, sign))
-        else:
-            fixed = graph.minus(fixed, index) if sign > 0 else graph.plus(fixed, index)
-    if len(moving) != 1 or graph.value(fixed) == 0:
-        return None
-    factors, is_negative = _factors_of_term(graph, moving[0][0])
-    powers = [index for index in factors if variable in graph.reachable(index)]
-    if len(powers) != 1:
-        return None
-    if is_negative != (moving[0][1] < 0):
-        fixed = graph.negative(fixed)
-    for index in factors:
-        fixed = fixed if index in powers else graph.over(fixed, index)
-    step = graph.steps[powers[0]]
-    if step.op == "exp":
-        return _less_logarithm(graph, step.arguments[0], fixed), fixed
-    if step.op != Op.POWER or not _is_never_zero(graph, step):
-        return None
-    base, exponent = step.arguments
-    if graph.steps[base].payload == "e":
-        return _less_logarithm(graph, exponent, fixed), fixed
-    simple = _whole_logarithm(graph.value(fixed), graph.value(base))
-    if simple is not None:
-        return graph.minus(exponent, graph.number(simple)), fixed
-    logarithm = graph.times(exponent, graph.call("ln", (base,)))
-    return _less_logarithm(graph, logarithm, fixed), fixed
-
-
-def _less_logarithm(graph: Graph, step: int, number: int) -> int:
-    if graph.value(number) == 1:
-        return step
-    return graph.minus(step, graph.call("ln", (number,)))
-
-
-def _whole_logarithm(number: Fraction | None, base: Fraction | None) -> int | None:
-    """Return the whole number n for which a number is base^n; None if there is none."""
-    if number is None or base is None or number <= 0:
-        return None
-    size = _logarithm(base)
-    if abs(size) < _SMALLEST_LOGARITHM:
-        return None
-    n = round(_logarithm(number) / size)
-    return n if abs(n) <= _LARGEST_EXPONENT and base**n == number else None
-
-
-def _logarithm(number: Fraction) -> float:
-    # Of each part, because the quotient may be beyond all floats.
-    return math.log(number.numerator) - math.log(number.denominator)
-
-
 def _common(graph: Graph, top: int) -> list[int] | None:
     """Take out what all terms of a sum have as a factor; None if there is nothing."""
-    terms = _terms(graph, top)
-    factored = [_factors_of_term(graph, index) for index, _ in terms]
+    terms = terms_of(graph, top)
+    factored = [factors_of_term(graph, index) for index, _ in terms]
     shared = set(factored[0][0]).intersection(*(set(factors) for factors, _ in factored[1:]))
     shared = {index for index in shared if graph.value(index) is None}
     if not shared or len(terms) < 2:
@@ -303,7 +220,7 @@ def _common(graph: Graph, top: int) -> list[int] | None:
     return [*shared, rest if rest is not None else graph.number(0)]
 
 
-def _factors_of_term(graph: Graph, top: int) -> tuple[list[int], bool]:
+def factors_of_term(graph: Graph, top: int) -> tuple[list[int], bool]:
     """Return the factors of a product, and whether it has an odd number of minus signs."""
     found: list[int] = []
     negative = False

@@ -6,9 +6,10 @@ from functools import cache
 
 from axis_path.core.catalogue import FUNCTIONS
 from axis_path.core.errors import ArgumentCountError, NotHandledError, ShapeError
-from axis_path.core.evaluate.graph.compile import Compiler, Shaped, Surroundings, UserFunction
+from axis_path.core.evaluate.graph.compile import Compiler
 from axis_path.core.evaluate.graph.derive import derive
 from axis_path.core.evaluate.graph.graph import Op
+from axis_path.core.evaluate.graph.shapes import Shaped, Surroundings, UserFunction
 from axis_path.core.language import Vocabulary, read_expression
 from axis_path.core.language.tree import AngleUnit, Call, Derivative, Name, Node
 

@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Ball, ball
-from axis_path.core.compile.analysis import input_name
+from axis_path.core.compile.expressions import input_name
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.data import Column
 from axis_path.core.deadline import check
@@ -145,7 +145,7 @@ class Columns:
         others = [each.name for each in columns if each.name != column.name]
         node = read_expression(column.formula, self.names_of(others))
         used = [name for name in others if name in names_in(node)]
-        expression = self._snapshot.analysis.expression(node, used)
+        expression = self._snapshot.analysis.expressions.expression(node, used)
         sources = {name: self._calculate(name, waiting).cells for name in used}
         values = self._rows([expression], sources, self.row_count)
         return tuple(None if row is None else _number(row[0]) for row in values)
@@ -159,7 +159,7 @@ class Columns:
         if not is_known or len({sign[0] for sign in compared.signs}) > 1:
             raise EquationError(f"`{text.strip()}` cannot be a condition for rows.")
         used = sorted({n for term in compared.terms for n in names_in(term) if n in names})
-        gaps = self._snapshot.analysis.differences(compared.terms, "", used)
+        gaps = self._snapshot.analysis.expressions.differences(compared.terms, "", used)
         sources = {name: self.column_of(name).cells for name in used}
         rows = self._rows(gaps, sources, self.row_count)
         wanted = [_HOLDS[sign] for sign in compared.signs]

@@ -10,7 +10,7 @@ from fractions import Fraction
 import numpy as np
 from flint import arb
 
-from axis_path.core.compile.analysis import input_name
+from axis_path.core.compile.expressions import input_name
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.data import (
     MODELS,
@@ -167,7 +167,7 @@ class Fits:
         unused = [name for name in names if name not in names_in(node)]
         if unused:
             raise DataError(f"The parameter `{unused[0]}` does not occur in the formula.")
-        value = self._snapshot.analysis.expression(node, ("x", *names))
+        value = self._snapshot.analysis.expressions.expression(node, ("x", *names))
         try:
             slopes = tuple(value.derivative(input_name(name)) for name in names)
         except NotHandledError as err:

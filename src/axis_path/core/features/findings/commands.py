@@ -22,6 +22,7 @@ from axis_path.core.features.findings.section import (
     SavedQuery,
 )
 from axis_path.core.features.findings.solver import Solver
+from axis_path.core.features.findings.systems import Systems
 from axis_path.core.kinds.drawables import Drawables
 from axis_path.core.limits import FINDING_LABELS, FINDINGS
 
@@ -98,7 +99,7 @@ def _check_ask(snapshot: Snapshot, ask: SavedQuery) -> None:
         if len(texts) == 1:
             snapshot.query(Solver).equation(texts[0], ask.unknown or None)
         else:
-            snapshot.query(Solver).check_system(texts)
+            snapshot.query(Systems).check_system(texts)
         for end in (ask.low, ask.high):
             if end is not None:
                 snapshot.query(Numbers).number(end)

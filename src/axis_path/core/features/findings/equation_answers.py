@@ -19,6 +19,7 @@ from axis_path.core.features.findings.answer import (
 from axis_path.core.features.findings.answer_rows import is_same, reasons
 from axis_path.core.features.findings.section import SavedQuery
 from axis_path.core.features.findings.solver import Solver
+from axis_path.core.features.findings.systems import Systems
 from axis_path.core.kinds.states import States
 from axis_path.core.locate import (
     Finding,
@@ -137,9 +138,9 @@ def _stretch_row(stretch: Stretch, unknown: str) -> Row:
 
 
 def _system(snapshot: Snapshot, ask: SavedQuery, title: str, texts: list[str]) -> Answer:
-    solved = snapshot.query(Solver).solve_system(texts, ask.low, ask.high)
+    solved = snapshot.query(Systems).solve_system(texts, ask.low, ask.high)
     names = solved.unknowns
-    typeset = snapshot.query(Solver).typeset_system(texts)
+    typeset = snapshot.query(Systems).typeset_system(texts)
     if solved.findings is not None:
         rows = tuple(
             Row(

@@ -4,30 +4,26 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 from flint import arb
 
-from axis_path.core.arithmetic import Ball, ball, precision
-from axis_path.core.compile.analysis import input_name
+from axis_path.core.arithmetic import ball, precision
 from axis_path.core.compile.numbers import GivenNumber, Numbers
 from axis_path.core.compile.snapshot import Snapshot
-from axis_path.core.errors import EquationError, MathError, NotHandledError
+from axis_path.core.errors import EquationError, MathError
 from axis_path.core.evaluate import (
     VALUE_BITS,
-    Expression,
     RealFunction,
-    RealSurface,
     evaluate_constant,
     exact_solutions,
     is_identity,
     period,
 )
+from axis_path.core.features.findings.compared import read_compared
 from axis_path.core.features.findings.equations import (
-    LETTERS,
     Equation,
     only_unknown,
-    reading_order,
     typeset_compared,
     unknowns_in,
 )
@@ -39,9 +35,6 @@ from axis_path.core.features.findings.solutions import (
     repeats,
     solution,
 )
-from axis_path.core.language import Vocabulary
-from axis_path.core.language.read import Condition as Compared
-from axis_path.core.language.read import read_body
 from axis_path.core.language.tree import AngleUnit
 from axis_path.core.locate import (
     SOLUTIONS,
@@ -50,43 +43,19 @@ from axis_path.core.locate import (
     Finding,
     Findings,
     Interval,
-    Kind,
-    LinearEquation,
-    LinearSolution,
     Place,
     Stretch,
     Stretches,
     find_everywhere,
     find_stretches,
     find_zeros,
-    meet_in_box,
     period_of,
     reach_of,
-    solve_linear,
 )
 from axis_path.core.locate.everywhere import FAR
 
 #: An exact form must lie within the bracket of its decimal at so many binary digits.
 _CHECK_BITS = 256
-#: A system is solved between these bounds where none are given.
-_BOX = 100
-
-
-@dataclass(frozen=True, slots=True)
-class SystemSolution:
-    """What solves several equations together.
-
-    Attributes:
-        unknowns: their names.
-        linear: how a linear system is solved; None if it is not linear.
-        findings: the points that solve two equations in two unknowns; None for a linear system.
-        sentence: what was found, in words.
-    """
-
-    unknowns: tuple[str, ...]
-    linear: LinearSolution | None
-    findings: Findings | None
-    sentence: str
 
 
 class Solver:
@@ -106,7 +75,7 @@ class Solver:
         Raises:
             MathError: it does not read, or there is no unknown, or more than one.
         """
-        compared, vocabulary = self._compared(text, unknown)
+        compared, vocabulary = read_compared(self._snapshot, text, unknown)
         letters = unknowns_in(compared.terms, vocabulary)
         if unknown is None:
             unknown = only_unknown(letters)
@@ -118,8 +87,8 @@ class Solver:
                 f"Besides `{unknown}` there are letters without a value: {others}. Give them one, "
                 "or write as many equations as there are unknowns."
             )
-        gaps = self._snapshot.analysis.differences(compared.terms, unknown)
-        sides = [self._snapshot.analysis.side(term, unknown) for term in compared.terms]
+        gaps = self._snapshot.analysis.expressions.differences(compared.terms, unknown)
+        sides = [self._snapshot.analysis.expressions.side(term, unknown) for term in compared.terms]
         return Equation(
             unknown,
             tuple(RealFunction("", unknown, each, self._snapshot.values) for each in sides),
@@ -329,135 +298,3 @@ class Solver:
         found = replace(found, items=tuple(items))
         note = f"These repeat: any whole multiple of {period} may be added to each. {found.note}"
         return replace(found, note=note.strip())
-
-    def solve_system(
-        self,
-        texts: Sequence[str],
-        low: GivenNumber | None = None,
-        high: GivenNumber | None = None,
-    ) -> SystemSolution:
-        """Solve several equations together.
-
-        Linear ones in any number of unknowns are solved exactly; two others in two unknowns are
-        solved in a box.
-
-        Args:
-            texts: the equations.
-            low: the least value of both unknowns of two equations that are not linear; -100 by
-                default.
-            high: the greatest; 100 by default.
-
-        Raises:
-            MathError: one does not read, or they cannot be solved so.
-        """
-        compared, unknowns = self.check_system(texts)
-        gaps = [self._snapshot.analysis.differences(one.terms, "", unknowns)[0] for one in compared]
-        linear = self._linear(gaps, unknowns)
-        if linear is not None:
-            solution = solve_linear(linear)
-            return SystemSolution(unknowns, solution, None, _linear_sentence(solution, unknowns))
-        if len(unknowns) != 2 or len(texts) != 2:
-            raise EquationError(
-                "Equations that are not linear are solved two at a time, in two unknowns; these "
-                f"are {len(texts)} in {len(unknowns)}."
-            )
-        return self._in_box(compared, unknowns, low, high)
-
-    def typeset_system(self, texts: Sequence[str]) -> tuple[str, ...]:
-        """Typeset several equations as MathML."""
-        return tuple(map(typeset_compared, self.check_system(texts)[0]))
-
-    def check_system(self, texts: Sequence[str]) -> tuple[list[Compared], tuple[str, ...]]:
-        """Read several equations, and give them with their unknowns.
-
-        Raises:
-            MathError: one does not read, or there is no unknown.
-        """
-        compared: list[Compared] = []
-        letters: set[str] = set()
-        for text in texts:
-            one, vocabulary = self._compared(text, None)
-            if one.signs != ("=",):
-                raise EquationError("A system is made of equations, with one `=` each.")
-            compared.append(one)
-            letters |= unknowns_in(one.terms, vocabulary)
-        if not letters:
-            raise EquationError("There is no unknown in these equations.")
-        return compared, tuple(sorted(letters, key=reading_order))
-
-    def _linear(
-        self, gaps: list[Expression], unknowns: tuple[str, ...]
-    ) -> list[LinearEquation] | None:
-        """Return the equations as linear ones; None if one of them is not."""
-        found: list[LinearEquation] = []
-        zeros = {input_name(name): ball.from_fraction(0) for name in unknowns}
-        for gap in gaps:
-            factors: list[Ball] = []
-            for name in unknowns:
-                try:
-                    slope = gap.derivative(input_name(name))
-                except NotHandledError:
-                    return None
-                if slope.program.inputs:
-                    return None
-                factors.append(evaluate_constant(slope, self._snapshot.values, bits=VALUE_BITS))
-            right = evaluate_constant(gap, self._snapshot.values, bits=VALUE_BITS, inputs=zeros)
-            if not all(each.is_defined for each in (*factors, right)):
-                return None
-            found.append(LinearEquation(tuple(factors), ball.negative(right)))
-        return found
-
-    def _in_box(
-        self, compared: list[Compared], unknowns: tuple[str, ...],
-        low: GivenNumber | None, high: GivenNumber | None,
-    ) -> SystemSolution:  # fmt: skip
-        one, other = unknowns
-        surfaces = [
-            RealSurface(
-                self._snapshot.analysis.differences(each.terms, one, (other,))[0],
-                input_name(other), self._snapshot.values,
-            )
-            for each in compared
-        ]  # fmt: skip
-        inside = self._numbers.interval(
-            None, -_BOX if low is None else low, _BOX if high is None else high
-        )
-        ends = float(inside.low.value.mid()), float(inside.high.value.mid())
-        found = meet_in_box(surfaces[0], surfaces[1], (ends, ends))
-        found = replace(found, items=tuple(replace(f, kind=Kind.SOLUTION) for f in found))
-        count = len(found)
-        sure = "Proved" if found.complete else "Not proved to be all"
-        many = (
-            "no solution" if not count else "one solution" if count == 1 else f"{count} solutions"
-        )
-        sentence = f"{sure}: {many} between {ends[0]:g} and {ends[1]:g}.".replace("-", "−")
-        return SystemSolution(unknowns, None, found, sentence)
-
-    def _compared(self, text: str, unknown: str | None) -> tuple[Compared, Vocabulary]:
-        names = self._snapshot.analysis.names()
-        letters = {unknown} if unknown else set()
-        known = names.values | names.functions
-        letters |= {each for each in LETTERS if each not in known or each == unknown}
-        vocabulary = names.and_variables(*letters)
-        body = read_body(text, vocabulary)
-        if body.compared is None:
-            raise EquationError(
-                "This is no equation: write two sides with `=` between them, as in `x^2 = 2`."
-            )
-        return body.compared, vocabulary
-
-
-def _linear_sentence(solution: LinearSolution, unknowns: tuple[str, ...]) -> str:
-    if solution.values:
-        return "There is exactly one solution."
-    if solution.clash:
-        numbers = [str(k + 1) for k in solution.clash]
-        listed = numbers[0] if len(numbers) == 1 else f"{', '.join(numbers[:-1])} and {numbers[-1]}"
-        what = (
-            f"equation {listed} says" if len(numbers) == 1 else f"equations {listed} together say"
-        )
-        return f"There is no solution: {what} that 0 is another number."
-    if solution.general:
-        free = " and ".join(unknowns[k] for k in solution.free)
-        return f"There are infinitely many solutions: {free} may be any number."
-    return "Whether it has a solution could not be decided: its coefficients are no fractions."

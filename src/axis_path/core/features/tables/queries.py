@@ -179,7 +179,7 @@ class Tables:
         """
         expression, _ = self._snapshot.analysis.constant(place)
         return evaluator_of(self._snapshot).number(
-            self._snapshot.analysis.at_place(head.function.expression, expression)
+            self._snapshot.analysis.expressions.at_place(head.function.expression, expression)
         )
 
     def _check_over(self, spec: TableSpec) -> None:
@@ -215,7 +215,7 @@ class Tables:
         letters = {_USUAL_VARIABLE, variable} - {spec.over}
         node = read_expression(text, self._snapshot.analysis.names().and_variables(*letters))
         at = self._snapshot.analysis.constant(spec.at)[0] if spec.over else None
-        found = self._snapshot.analysis.row_expression(node, letters, spec.over, at)
+        found = self._snapshot.analysis.expressions.row_expression(node, letters, spec.over, at)
         return RealFunction(text, spec.over or variable, found, self._snapshot.values)
 
     def check_columns(self, spec: TableSpec, shown: Shown) -> None:

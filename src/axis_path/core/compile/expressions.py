@@ -1,0 +1,281 @@
+"""Lines and typed expressions as steps of the graph."""
+
+from __future__ import annotations
+
+from collections.abc import Collection, Sequence
+from itertools import pairwise
+
+from axis_path.core.compile.cache import CompileCache
+from axis_path.core.compile.compiled import (
+    Compiled,
+    CompiledFunction,
+    CompiledRelation,
+    CompiledValue,
+)
+from axis_path.core.errors import MathError, NotHandledError, ShapeError
+from axis_path.core.evaluate import (
+    Expression,
+    FullCompiler,
+    Op,
+    Shaped,
+)
+from axis_path.core.evaluate.graph.graph import IMAGINARY
+from axis_path.core.language import (
+    FunctionLine,
+    RelationLine,
+    ValueLine,
+)
+from axis_path.core.language.tree import (
+    Binary,
+    Call,
+    Name,
+    Node,
+    Operator,
+    walk,
+)
+from axis_path.core.lines.meaning import (
+    Kind,
+    Meaning,
+)
+from axis_path.core.threads import COMPUTING
+
+#: What the second and further variables of a function are called in the graph.
+_VARIABLE_INPUT = "variable "
+SECOND_OF_PLANE = _VARIABLE_INPUT + "y"
+
+
+def input_name(variable: str) -> str:
+    """Return the name under which the graph knows a second or further variable."""
+    return _VARIABLE_INPUT + variable
+
+
+class Expressions:
+    """Compiles lines and expressions into the graph of a study.
+
+    Args:
+        cache: of what was compiled.
+        compiler: of expressions, with the meanings of their names.
+    """
+
+    def __init__(self, cache: CompileCache, compiler: FullCompiler) -> None:
+        self.cache = cache
+        self._compiler = compiler
+
+    def relation(self, line: RelationLine) -> CompiledRelation:
+        """Return an equation or an inequality in the graph."""
+        with COMPUTING:
+            graph = self.cache.graph
+            variables = {
+                "x": graph.add(Op.VARIABLE),
+                "y": graph.add(Op.INPUT, payload=SECOND_OF_PLANE),
+            }
+            steps, signs = [], []
+            for left, right, sign in zip(line.terms, line.terms[1:], line.signs, strict=False):
+                # What is less than something is something above it.
+                great, small = (right, left) if sign in ("<", "<=") else (left, right)
+                difference = Binary(Operator.SUBTRACT, great, small)
+                steps.append(self._compiler.compile(difference, variables))
+                signs.append({"<": ">", "<=": ">="}.get(sign, sign))
+            self._check_real(*steps)
+            return CompiledRelation(tuple(map(self._expression, steps)), tuple(signs))
+
+    def differences(
+        self, terms: Sequence[Node], variable: str, others: Sequence[str] = ()
+    ) -> list[Expression]:
+        """Return every term of an equation or an inequality less the one after it.
+
+        Args:
+            terms: what stands between the signs.
+            variable: the unknown that is the variable of the expressions; none if it is empty.
+            others: further unknowns, which are inputs under their names.
+        """
+        with COMPUTING:
+            graph = self.cache.graph
+            variables = {variable: graph.add(Op.VARIABLE)} if variable else {}
+            variables |= {name: graph.add(Op.INPUT, payload=input_name(name)) for name in others}
+            steps = [
+                self._compiler.compile(Binary(Operator.SUBTRACT, left, right), variables)
+                for left, right in pairwise(terms)
+            ]
+            self._check_real(*steps)
+            return [self._expression(step) for step in steps]
+
+    def expression(self, node: Node, inputs: Sequence[str]) -> Expression:
+        """Return an expression whose variables are inputs under their names."""
+        with COMPUTING:
+            graph = self.cache.graph
+            variables = {name: graph.add(Op.INPUT, payload=input_name(name)) for name in inputs}
+            step = self._compiler.compile(node, variables)
+            self._check_real(step)
+            return self._expression(step)
+
+    def side(self, term: Node, variable: str) -> Expression:
+        """Return one side of an equation as an expression of its unknown."""
+        with COMPUTING:
+            step = self._compiler.compile(term, {variable: self.cache.graph.add(Op.VARIABLE)})
+            return self._expression(step)
+
+    def row_expression(
+        self, node: Node, variables: Collection[str], over: str, at: Expression | None
+    ) -> Expression:
+        """Return an expression of what the rows of a table are.
+
+        Args:
+            node: the expression.
+            variables: the letters that stand for the place of a row, or for ``at``.
+            over: the slider whose values the rows are; empty if they are those of the variables.
+            at: the value of the variables if the rows are those of a slider.
+        """
+        with COMPUTING:
+            graph = self.cache.graph
+            row = graph.add(Op.VARIABLE)
+            step = self._compiler.compile(node, dict.fromkeys(variables, at.step if at else row))
+            if over:
+                step = graph.substitute(step, graph.add(Op.PARAMETER, payload=over), row)
+            self._check_real(step)
+            return self._expression(step)
+
+    def at_place(self, expression: Expression, place: Expression) -> Expression:
+        """Return an expression with a number in the place of its variable."""
+        with COMPUTING:
+            graph = self.cache.graph
+            step = graph.substitute(expression.step, graph.add(Op.VARIABLE), place.step)
+            return self._expression(step)
+
+    def _check_real(self, *steps: int) -> None:
+        graph = self.cache.graph
+        for step in (graph.steps[index] for index in graph.reachable(*steps)):
+            if step.op == Op.CONSTANT and step.payload == IMAGINARY:
+                raise NotHandledError(
+                    "Functions, domains and lists are real; `i` works in Working, and in "
+                    "`z = 2 + 3i`."
+                )
+
+    def compile_constant(self, node: Node) -> Expression:
+        """Return a number without a variable in the graph.
+
+        Raises:
+            MathError: something it needs is missing, or it is no number.
+        """
+        with COMPUTING:
+            step = self._compiler.compile(node, {})
+            self._check_real(step)
+            return self._expression(step)
+
+    def compile_exact(self, node: Node) -> Expression:
+        """Return an exact form in the graph; its angles are radians, whatever the study's unit."""
+        with COMPUTING:
+            return self._expression(self._compiler.compile_plain(node))
+
+    def compile_value(self, node: Node) -> CompiledValue:
+        """Return a number, a point or a list in the graph.
+
+        Raises:
+            MathError: something it needs is missing, or a limit is reached.
+        """
+        with COMPUTING:
+            shaped = self._compiler.compile_value(node)
+            sources = [self.cache.lists[name] for name in shaped.lists]
+            if sources:
+                second = () if shaped.second is None else (shaped.second,)
+                elements = [step for source in sources for step in source.steps]
+                self._check_real(shaped.first, *second, *elements)
+            return self._compiled_value(shaped)
+
+    def _expression(self, step: int) -> Expression:
+        return Expression(self.cache.graph, step)
+
+    def _compiled_value(self, shaped: Shaped) -> CompiledValue:
+        second = None if shaped.second is None else self._expression(shaped.second)
+        return CompiledValue(shaped, self._expression(shaped.first), second)
+
+    def compile_line(self, meaning: Meaning) -> tuple[Kind, Compiled] | MathError:
+        """Return the kind of a line and what it is in the graph, or why it cannot be compiled."""
+        try:
+            match meaning.line:
+                case FunctionLine() as line:
+                    return self._compile_function(line)
+                case ValueLine(_, expression):
+                    value = self.compile_value(expression)
+                    return _value_kind(value.shaped), value
+                case RelationLine() as line:
+                    return meaning.kind, self.relation(line)
+        except MathError as err:
+            return err.with_traceback(None)
+        raise TypeError("a note is not compiled")
+
+    def _compile_function(self, line: FunctionLine) -> tuple[Kind, Compiled]:
+        graph = self.cache.graph
+        with COMPUTING:
+            variables = {line.variables[0]: Shaped(graph.add(Op.VARIABLE))}
+            for name in line.variables[1:]:
+                variables[name] = Shaped(graph.add(Op.INPUT, payload=_VARIABLE_INPUT + name))
+            body = self._compiler.compile_value(line.expression, variables)
+            self._check_real(body.first, *([] if body.second is None else [body.second]))
+            if body.lists:
+                return self._list_line(line, body)
+            kind = _function_kind(line, body)
+            if kind is Kind.POINT:
+                return kind, self._compiled_value(body)
+            domain = line.domains[0]
+            made = CompiledFunction(
+                self._expression(body.first),
+                None if domain.low is None else self.compile_constant(domain.low.value),
+                None if domain.high is None else self.compile_constant(domain.high.value),
+                tuple(self.compile_constant(value) for value in domain.without),
+                self._plane(line, kind, body, variables),
+            )
+            for more in line.domains[1:]:
+                for bound in (more.low, more.high):
+                    if bound is not None:
+                        self.compile_constant(bound.value)
+            return kind, made
+
+    def _plane(
+        self, line: FunctionLine, kind: Kind, body: Shaped, variables: dict[str, Shaped]
+    ) -> tuple[Expression, Expression] | None:
+        """Return the coordinates of a path, or of a curve by an angle: r cos θ and r sin θ."""
+        if body.second is not None:
+            return self._expression(body.first), self._expression(body.second)
+        if kind is not Kind.POLAR:
+            return None
+        angle = Name(line.variable)
+        across, up = (
+            self._compiler.compile_value(
+                Binary(Operator.MULTIPLY, line.expression, Call(turn, (angle,))), variables
+            )
+            for turn in ("cos", "sin")
+        )
+        return self._expression(across.first), self._expression(up.first)
+
+    def _list_line(self, line: FunctionLine, body: Shaped) -> tuple[Kind, Compiled]:
+        """Take an unnamed line such as ``f(L)`` as the list that it is."""
+        if line.name is None and not _uses_variable(line):
+            return Kind.LIST, self._compiled_value(body)
+        raise ShapeError(
+            "A function has one value at a place; make the list outside, as in `f([1, 2])`.",
+            position=line.expression.span,
+        )
+
+
+def _uses_variable(line: FunctionLine) -> bool:
+    return any(getattr(node, "name", None) == line.variable for node in walk(line.expression))
+
+
+def _value_kind(shaped: Shaped) -> Kind:
+    if shaped.lists:
+        return Kind.LIST
+    return Kind.PARAMETER if shaped.second is None else Kind.POINT
+
+
+def _function_kind(line: FunctionLine, body: Shaped) -> Kind:
+    if body.second is not None:
+        if len(line.variables) == 1:
+            return Kind.POINT if line.name is None and not _uses_variable(line) else Kind.PATH
+        raise NotHandledError(
+            "A point that depends on several variables is not handled.",
+            position=line.expression.span,
+        )
+    if len(line.variables) > 1:
+        return Kind.SEVERAL
+    return Kind.POLAR if line.variables[0] == "theta" else Kind.FUNCTION

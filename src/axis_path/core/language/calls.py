@@ -1,0 +1,164 @@
+"""Which names are called as functions: open arguments, powers of functions, derivatives."""
+
+from __future__ import annotations
+
+from axis_path.core.errors import (
+    GrammarError,
+    LimitError,
+    MathError,
+    Repair,
+    UnknownNameError,
+)
+from axis_path.core.language.tokens import LOG_OF, PRIME_SIGN, Kind, Token
+from axis_path.core.language.vocabulary import (
+    SUMMARIES,
+    Vocabulary,
+)
+from axis_path.core.limits import DERIVATIVE_ORDER
+
+PARTNER = {
+    Kind.CLOSE: Kind.OPEN, Kind.RIGHT_BAR: Kind.LEFT_BAR, Kind.CLOSE_LIST: Kind.OPEN_LIST,
+}  # fmt: skip
+
+
+#: Those of a body with its variable and two ends.
+_COMMAS_OF_SUMMARY = 3
+
+
+CALLED = {
+    Kind.OPEN: ("bracket", ")"), Kind.LEFT_BAR: ("bar", "|"),
+    Kind.OPEN_LIST: ("square bracket", "]"),
+}  # fmt: skip
+
+
+def decide_functions(tokens: list[Token], vocabulary: Vocabulary) -> list[Token]:
+    """Mark how a function meets its argument, and products that end an open argument."""
+    decided: list[Token] = []
+    bound = _bound_places(tokens)
+    for index, token in enumerate(tokens):
+        after = tokens[index + 1] if index + 1 < len(tokens) else None
+        kind, text = token.kind, token.text
+        if kind is Kind.PRIME:
+            if decided and decided[-1].kind is Kind.DERIVED:
+                continue
+            raise _no_function(decided[-1] if decided else None, token)
+        if kind is Kind.NAME and _is_function(text, vocabulary) and index not in bound:
+            if after is not None and after.kind is Kind.PRIME:
+                kind, text = Kind.DERIVED, _derived(token, after, tokens[index + 2 : index + 3])
+            elif _is_first_of_summary(decided) and after is not None and after.kind is Kind.COMMA:
+                kind = Kind.FUNCTION
+            else:
+                kind = _how_applied(token, after)
+        elif kind is Kind.DIVIDE and after is not None and after.kind is not Kind.NUMBER:
+            # sin x/x is (sin x)/x, and sin pi/6 is sin(pi/6).
+            kind = Kind.DIVIDE_APPLY
+        elif (
+            kind is Kind.TIMES
+            and after is not None
+            and after.kind is Kind.NAME
+            and after.raw != "√"
+            and _is_function(after.text, vocabulary)
+            and index + 1 not in bound
+        ):
+            kind = Kind.TIMES_APPLY
+        elif kind is Kind.OPEN and _closes_power_of_function(decided):
+            kind = Kind.OPEN_CALL
+        decided.append(Token(kind, text, token.start, token.end, token.raw))
+    return decided
+
+
+def _is_function(name: str, vocabulary: Vocabulary) -> bool:
+    return vocabulary.is_function(name) or name.startswith(LOG_OF)
+
+
+def _bound_places(tokens: list[Token]) -> set[int]:
+    """Return the tokens that stand for the variable of a sum, product or integral around them.
+
+    In ``sum(m^2, m, 1, 9)`` an ``m`` is the variable, even where a function has that name.
+    """
+    bound: set[int] = set()
+    waiting: list[tuple[int, list[int]]] = []
+    for index, token in enumerate(tokens):
+        if token.kind in CALLED:
+            waiting.append((index, []))
+        elif token.kind in PARTNER:
+            opening, commas = waiting.pop()
+            if len(commas) == _COMMAS_OF_SUMMARY and tokens[opening - 1].text in SUMMARIES:
+                name = tokens[commas[0] + 1]
+                if name.kind is Kind.NAME and commas[1] == commas[0] + 2:
+                    within = range(opening, commas[1])
+                    bound.update(k for k in within if tokens[k].text == name.text)
+        elif token.kind is Kind.COMMA and waiting:
+            waiting[-1][1].append(index)
+    return bound
+
+
+def _no_function(before: Token | None, prime: Token) -> MathError:
+    """Make the error of a ′ that stands behind no function; another line may still define one."""
+    if before is None or before.kind is not Kind.NAME:
+        return GrammarError(
+            "A ′ stands after the name of a function, as in `f'(2)`.",
+            position=(prime.start, prime.end),
+        )
+    return UnknownNameError(
+        f"`{before.raw}` is no function here, so it has no derivative.",
+        position=(before.start, prime.end),
+    )
+
+
+def _derived(function: Token, prime: Token, after: list[Token]) -> str:
+    if not after or after[0].kind is not Kind.OPEN:
+        name = f"{function.raw}{prime.raw}"
+        raise GrammarError(
+            f"`{name}` needs its place in brackets, as in `{name}(2)`.",
+            position=(function.start, prime.end),
+            repair=Repair((prime.end, prime.end), "(x)", f"Write {name}(x)"),
+        )
+    if int(prime.text) > DERIVATIVE_ORDER.value:
+        raise LimitError(
+            f"A derivative of order {prime.text} is too high: at most {DERIVATIVE_ORDER.value}.",
+            position=(prime.start, prime.end),
+        )
+    return f"{function.text}{PRIME_SIGN * int(prime.text)}"
+
+
+def _is_first_of_summary(before: list[Token]) -> bool:
+    return (
+        len(before) >= 2
+        and before[-1].kind is Kind.OPEN
+        and before[-2].kind is Kind.CALL
+        and before[-2].text in SUMMARIES
+    )
+
+
+def _closes_power_of_function(before: list[Token]) -> bool:
+    """Check whether a bracket holds the argument of a function such as ``sin^2`` before it."""
+    kinds = [token.kind for token in before[-4:]]
+    return (
+        kinds[-2:] == [Kind.RAISED, Kind.SUPERSCRIPT]
+        or kinds[-3:]
+        in ([Kind.RAISED, Kind.POWER, Kind.NUMBER], [Kind.RAISED, Kind.POWER, Kind.NAME])
+        or kinds == [Kind.RAISED, Kind.POWER, Kind.SUBTRACT, Kind.NUMBER]
+    )
+
+
+def _how_applied(token: Token, after: Token | None) -> Kind:
+    if after is None or after.kind in (
+        Kind.ADD, Kind.TIMES, Kind.DIVIDE, Kind.CLOSE, Kind.COMMA, Kind.EQUAL, Kind.LESS,
+        Kind.MORE, Kind.UNEQUAL, Kind.FOR, Kind.RIGHT_BAR, Kind.DEGREE, Kind.FACTORIAL,
+        Kind.NEXT_PIECE, Kind.OTHERWISE, Kind.CLOSE_LIST,
+    ):  # fmt: skip
+        raise GrammarError(
+            f"`{token.text}` needs a value after it, as in `{token.text}(2)`.",
+            position=(token.start, token.end),
+        )
+    if after.kind is Kind.OPEN:
+        return Kind.CALL
+    if token.text in SUMMARIES:
+        raise GrammarError(
+            f"`{token.text}` needs brackets, as in `{SUMMARIES[token.text]}`.",
+            position=(token.start, token.end),
+        )
+    if token.raw == "√":
+        return Kind.RADICAL
+    return Kind.RAISED if after.kind in (Kind.POWER, Kind.SUPERSCRIPT) else Kind.APPLY
