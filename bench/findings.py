@@ -52,7 +52,7 @@ def main() -> None:
     study.define(MANY)
     hand = best_ms(lambda: by_hand(-10, 10))
     for reach in (10, 100, 1_000):
-        spent = best_ms(lambda reach=reach: study.zeros("f", -reach, reach))
+        spent = best_ms(lambda reach=reach: study.zeros("f", -reach, reach))  # type: ignore[misc]
         found = study.zeros("f", -reach, reach)
         print(
             f"{len(found)} zeros on [-{reach}, {reach}], complete: {found.complete}:"
@@ -67,10 +67,10 @@ def main() -> None:
         f" {spent / hand:.2f} times a million samples"
     )
     for kind in ("zeros", "extrema", "breaks"):
-        spent = best_ms(lambda kind=kind: [getattr(six, kind)(n, -10, 10) for n in names[:4]], 7)
+        spent = best_ms(lambda kind=kind: [getattr(six, kind)(n, -10, 10) for n in names[:4]], 7)  # type: ignore[misc]
         print(f"  {kind}: {spent:.1f} ms")
     for one, other in combinations(names, 2):
-        spent = best_ms(lambda a=one, b=other: six.intersections(a, b, -10, 10), 3)
+        spent = best_ms(lambda a=one, b=other: six.intersections(a, b, -10, 10), 3)  # type: ignore[misc]
         count = len(six.intersections(one, other, -10, 10))
         print(f"  {one} and {other}: {count} in {spent:.1f} ms")
 

@@ -8,6 +8,7 @@ from __future__ import annotations
 import statistics
 import time
 from collections.abc import Callable
+from typing import Any
 
 import numpy as np
 
@@ -65,7 +66,7 @@ def read_lines() -> None:
     vocabulary = Vocabulary(values=frozenset({"a", "s"}))
     print("reading a line and its preview (wanted: under 2 ms)")
     for text in LINES:
-        spent = median_us(lambda text=text: typeset_line(read_line(text, vocabulary), "f"), 200)
+        spent = median_us(lambda text=text: typeset_line(read_line(text, vocabulary), "f"), 200)  # type: ignore[misc]
         print(f"  {spent / 1000:5.2f} ms  {text}")
 
 
@@ -86,10 +87,10 @@ def evaluate() -> None:
         program = function.expression.program
         with np.errstate(all="ignore"):
             plain, fast, whole, wide = taken_together(
-                lambda by_hand=by_hand: by_hand(xs),
-                lambda program=program: evaluated(program, xs),
-                lambda function=function: function.sample_unrestricted(xs),
-                lambda function=function: function.enclose(xs[:-1], xs[1:]),
+                lambda by_hand=by_hand: by_hand(xs),  # type: ignore[misc]
+                lambda program=program: evaluated(program, xs),  # type: ignore[misc]
+                lambda function=function: function.sample_unrestricted(xs),  # type: ignore[misc]
+                lambda function=function: function.enclose(xs[:-1], xs[1:]),  # type: ignore[misc]
             )
         ratios.append((fast / plain, whole / plain, wide / plain))
         print(
@@ -119,7 +120,7 @@ def edit() -> None:
         study.names()
         state = iter(range(count * 1_000, 10**6))
 
-        def change(study: Study = study, state=state) -> None:  # noqa: ANN001
+        def change(study: Study = study, state: Any = state) -> None:  # noqa: ANN401 - as it is made
             study.write(9_999, f"free(x) = x^2 + {next(state)}")
             study.names()
 

@@ -16,6 +16,7 @@ import sys
 import threading
 import time
 import zlib
+from typing import Any
 
 import numpy as np
 from playwright.sync_api import Browser, Page, sync_playwright
@@ -183,7 +184,7 @@ def drag(tab: Tab, *, delay: int = 0, pause_ms: int = 0, comes: bool = True) -> 
             times.append(min(shown, default=np.inf) - asked)
     # While the hand really moves, and pictures that differ.
     moving = [at for at, _ in found["wishes"]]
-    values = {}
+    values: Any = {}
     for at, value in found["paints"]:
         if moving[0] <= at <= moving[-1]:
             values.setdefault(value, at)
@@ -292,7 +293,7 @@ def twenty(base: str, address: str) -> None:
         client = http.client.HTTPConnection(base.removeprefix("http://"))
         client.request("GET", address)
         page = client.getresponse().read().decode()
-        state = json.loads(re.search(r'id="bench-state">(.*?)</script>', page, re.S)[1])
+        state = json.loads(re.search(r'id="bench-state">(.*?)</script>', page, re.S)[1])  # type: ignore[index]
         slider = 1
         # In a window of its own: what was drawn for another is known.
         low, high = state["view"]["window"]["x"]

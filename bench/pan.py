@@ -176,7 +176,7 @@ def zoom(tab: Tab, turn: int) -> tuple[float, np.ndarray, np.ndarray]:
     tells how much larger they may be shown, and they are as wide as they should be, within a tenth.
     """
     rate, noted = measured(tab, ZOOM, turn)
-    box = tab.page.locator(".plane-surface").bounding_box() or {}
+    box: Any = tab.page.locator(".plane-surface").bounding_box() or {}
     last = noted["painted"][-1]["asked"]
     # How much each window shows of the last one.
     shown = np.exp(np.cumsum([0.0, *(np.log(WHEEL) * wish["turned"] for wish in noted["wishes"])]))
@@ -274,7 +274,7 @@ def main() -> None:
             tabs[name] = browser.open(name, 1280, 800, WIRES)
             open_study(tabs[name].page, base, lines)
         for word, hand in (("panning", drag), ("zooming", zoom)):
-            found = {name: [] for name in studies}
+            found: Any = {name: [] for name in studies}
             # In turn, for a shared machine changes its pace within seconds.
             for turn in range(ROUNDS):
                 for name, tab in tabs.items():

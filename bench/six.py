@@ -102,12 +102,12 @@ def main() -> None:
     print(f"bytes: {len(data):,}, compressed {len(zlib.compress(data)):,} (wanted: 40,000)")
     for line in LINES:
         one = make_study((line,))
-        spent = median_ms(lambda k, one=one: one.scene(window(k + 1)), 60)
+        spent = median_ms(lambda k, one=one: one.scene(window(k + 1)), 60)  # type: ignore[misc]
         print(f"  {spent:5.2f} ms  {line}")
     relation = make_study((RELATION,))
     spent = median_ms(lambda k: relation.scene(window(k + 1)), 60)
     print(f"a relation: {spent:.1f} ms (wanted: 40)  {RELATION}")
-    costs = [median_ms(lambda k, w=w: moved(1_000 + k, w), 60) for w in WIDTHS]
+    costs = [median_ms(lambda k, w=w: moved(1_000 + k, w), 60) for w in WIDTHS]  # type: ignore[misc]
     print("  ".join(f"{w} px: {cost:.1f} ms" for w, cost in zip(WIDTHS, costs, strict=True)))
 
 

@@ -20,6 +20,7 @@ import threading
 import time
 import urllib.request
 from pathlib import Path
+from typing import Any
 
 from bench.machine import telling_what_was_taken
 from bench.wire import wire_of
@@ -46,7 +47,7 @@ class Page:
         state = json.loads(text)
         self.path, self.version = f"/studies/{state['id']}", state["version"]
 
-    def post(self, what: str, **given: object) -> dict:
+    def post(self, what: str, **given: object) -> dict[str, Any]:
         """SavedQuery with JSON."""
         body = json.dumps({"version": self.version, "window": WINDOW, **given}).encode()
         headers = {"Content-Type": "application/json", "X-CSRFToken": self._token}
@@ -54,7 +55,7 @@ class Page:
         request = urllib.request.Request(address, body, headers)  # noqa: S310 - our own site
         answer = json.loads(self._open(request).read())
         self.version = answer.get("version", self.version)
-        return answer
+        return answer  # type: ignore[no-any-return]
 
     def write(self, *lines: str) -> None:
         """Write lines."""

@@ -276,7 +276,7 @@ def _stay(cluster: Cluster, site: Site, compiling: _Compiling) -> None:
         if time.monotonic() > logs_due:
             logs_due = time.monotonic() + _LOGS_EVERY_S
             for log in (site.log, cluster.log):
-                put_aside(log)
+                rotate(log)
         select.select([], [], [], _LOOK_S)
 
 
@@ -289,7 +289,7 @@ def _end_when_replaced(before: "subprocess.Popen[bytes] | None", site: Site) -> 
         end(before)
 
 
-def put_aside(log: Path) -> None:
+def rotate(log: Path) -> None:
     """Put a long log aside; whoever writes it goes on at its beginning."""
     try:
         if log.stat().st_size > _LONGEST_LOG:

@@ -219,7 +219,7 @@ def use(text: str) -> None:
     with deadline_scope(deadline):
         for task in tasks:
             try:
-                task()
+                task()  # type: ignore[no-untyped-call]
             except MathError:
                 continue
 

@@ -72,7 +72,7 @@ def _run(names: list[str]) -> tuple[int, int, int]:
     suite = unittest.TestLoader().loadTestsFromNames(names)
     runner = unittest.TextTestRunner(verbosity=2, stream=sys.stdout, resultclass=_Timed)
     result = runner.run(suite)
-    for seconds, name in sorted(result.seconds, reverse=True)[:_SLOWEST]:
+    for seconds, name in sorted(getattr(result, "seconds", ()), reverse=True)[:_SLOWEST]:
         print(f"  {seconds:6.1f} s  {name}")
     # A test can fail in several of its sub-tests; it is one failed test all the same.
     broken = {

@@ -80,7 +80,8 @@ class RunningSite:
                 continue
             if words[0] != "Z":
                 parents[int(path.parent.name)] = int(words[1])
-        found, new = {}, {self.process.pid}
+        found: dict[int, int] = {}
+        new = {self.process.pid}
         while new:
             new = {pid for pid, parent in parents.items() if parent in new}
             found |= {pid: parents[pid] for pid in new}

@@ -33,7 +33,7 @@ def poison() -> None:
                 _fail(line.text.removeprefix("# "))
         return draw(study, *given, **more)
 
-    Study.scene = scene  # type: ignore[method-assign]
+    Study.scene = scene  # type: ignore[assignment]
 
 
 def _fail(word: str) -> None:

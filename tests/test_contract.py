@@ -102,7 +102,7 @@ class ContractTest(unittest.TestCase):
         files = [everything().to_dict(), *(made().document for made in DEMO[1:4])]
         files.append(json.loads((FORMAT_1 / "all_sections.json").read_text()))
         for number, file in enumerate(files):
-            job = Job(uuid.UUID(int=number), 1, {}, lambda _version, file=file: dumps(file))
+            job = Job(uuid.UUID(int=number), 1, {}, lambda _version, file=file: dumps(file))  # type: ignore[misc]
             for name, more in REQUESTS.items():
                 with self.subTest(name, file=number):
                     body = {"version": 1, "window": VIEWPORT, **more}

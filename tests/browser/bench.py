@@ -189,7 +189,7 @@ class BrowserTest(unittest.TestCase):
     def box(self, target: Locator) -> dict[str, float]:
         box = target.bounding_box()
         assert box is not None
-        return dict(box)
+        return dict(box)  # type: ignore[arg-type]
 
     def centre_x(self, target: Locator) -> float:
         box = self.box(target)

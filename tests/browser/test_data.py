@@ -134,10 +134,10 @@ class DataTest(BrowserTest):
         steep = self.first_line()
         self.press("Choose by a box")
         plane = self.page.locator(".plane-surface").bounding_box()
-        left, bottom = plane["x"] + 4, plane["y"] + plane["height"] - 4
+        left, bottom = plane["x"] + 4, plane["y"] + plane["height"] - 4  # type: ignore[index]
         self.page.mouse.move(left, bottom)
         self.page.mouse.down()
-        self.page.mouse.move(left + plane["width"] * 0.7, bottom - plane["height"] * 0.7)
+        self.page.mouse.move(left + plane["width"] * 0.7, bottom - plane["height"] * 0.7)  # type: ignore[index]
         self.page.mouse.up()
         self.settle()
         self.assertIn("4 rows are chosen", self.page.locator(".chosen-rows").inner_text())

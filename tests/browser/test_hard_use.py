@@ -86,7 +86,7 @@ class HardUseTest(BrowserTest):
                     self.assertEqual(row, cells[0])
                     self.assertLess(abs(row / 4 - cells[1]), 0.6)
                     box, around = shown.bounding_box(), frame.bounding_box()
-                    self.assertTrue(around["y"] <= box["y"] < around["y"] + around["height"])
+                    self.assertTrue(around["y"] <= box["y"] < around["y"] + around["height"])  # type: ignore[index]
 
     def test_the_points_of_a_column_stand_under_one_another(self) -> None:
         self.open_new_study("f(x) = x^2/8")

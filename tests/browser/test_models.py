@@ -1,6 +1,7 @@
 """The pure parts of the scripts, run in the browser that will run them."""
 
 from csv import reader as csv_reader
+from typing import Any
 
 from playwright.sync_api import Page
 
@@ -18,7 +19,7 @@ class ModelTest(BrowserTest):
         )
         return self.page
 
-    def call(self, expression: str, module: str = "bench/affine.model.js"):
+    def call(self, expression: str, module: str = "bench/affine.model.js") -> Any:
         """Return the value of an expression that uses the model as ``m``."""
         self.page_of(module)
         return self.page.evaluate(f"() => {{ const m = window.m; return {expression}; }}")
@@ -102,7 +103,7 @@ class ModelTest(BrowserTest):
     def test_the_upper_end_of_a_slider_is_a_step_of_its_own(self) -> None:
         uneven = "{ low_value: 0, high_value: 2 * Math.PI, step_value: 1 / 8 }"
         fine = "{ low_value: 0, high_value: 3, step_value: 1 / 1000 }"
-        table = (
+        table: Any = (
             (f"m.valueOfStep({uneven}, m.stepNear({uneven}, 6.28)) === 2 * Math.PI", True),
             (f"m.valueOfStep({uneven}, m.stepNear({uneven}, 6.2))", 6.25),
             ("m.lastStep({ low_value: 0, high_value: 0.3, step_value: 0.1 })", 3),
@@ -326,7 +327,7 @@ class ModelTest(BrowserTest):
           { name: 'asin', meaning: 'the angle whose sine is x', insert: 'asin(', spellings: ['arcsin'] },
           { name: 'pi', meaning: 'half a turn', insert: 'pi' },
         ]"""
-        table = (
+        table: Any = (
             ("si", ["sin", "sinh"]),
             ("sin", ["sinh"]),
             ("arc", ["asin"]),

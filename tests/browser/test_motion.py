@@ -7,6 +7,7 @@ import sys
 import tempfile
 import time
 from itertools import pairwise
+from typing import Any
 
 from tests.browser.bench import BrowserTest
 
@@ -36,10 +37,10 @@ class MotionTest(BrowserTest):
         form.get_by_role("button", name="Keep").click()
         self.settle()
 
-    def trail(self, line: int) -> list:
+    def trail(self, line: int) -> list[Any]:
         """What the study keeps, read anew from the server."""
         page = self.page.request.get(self.page.url).text()
-        found: list = self.page.evaluate(
+        found: list[Any] = self.page.evaluate(
             "([page, line]) => JSON.parse(new DOMParser().parseFromString(page, 'text/html')"
             ".getElementById('bench-state').textContent).trails[line] ?? []", [page, str(line)])  # fmt: skip
         return found

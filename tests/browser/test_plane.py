@@ -12,7 +12,7 @@ class PlaneTest(BrowserTest):
         fields = self.page.locator(".window-line input").all()[:4]
         return [float(field.input_value().replace("−", "-")) for field in fields]
 
-    def drag(self, start: tuple[float, float], stop: tuple[float, float], key: str = "") -> None:
+    def drag(self, start: tuple[float, float], stop: tuple[float, float], key: str = "") -> None:  # type: ignore[override]
         """Drag on the plane; places are px from its upper left."""
         box = self.box(self.page.locator(".plane-surface"))
         if key:
@@ -344,7 +344,7 @@ class PlaneTest(BrowserTest):
             lambda: self.type_bound("upper bound", "pi"),
             lambda: self.type_bound("left bound", "-4"),
         ):
-            act()
+            act()  # type: ignore[no-untyped-call]
             self.settle()
             low, high, floor, top = self.bounds()
             box = self.box(self.page.locator(".plane-surface"))

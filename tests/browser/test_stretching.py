@@ -2,6 +2,7 @@
 
 import base64
 import json
+from typing import Any
 
 import numpy as np
 
@@ -217,7 +218,7 @@ class StretchingTest(BrowserTest):
         self.assertAlmostEqual(before, self.ink(), delta=0.05 * before)
 
     def test_a_click_of_the_wheel_and_a_pause_ask_for_the_very_window(self) -> None:
-        asked: list[dict] = []
+        asked: list[dict[str, Any]] = []
         self.page.on(
             "websocket",
             lambda wire: wire.on("framesent", lambda text: asked.append(json.loads(text))),

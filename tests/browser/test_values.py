@@ -135,7 +135,7 @@ class ValuesPanelTest(BrowserTest):
         self.settle()
         self.assertEqual(["1"], self.around())
         plane = self.page.locator(".plane-surface").bounding_box()
-        self.page.mouse.click(plane["x"] + plane["width"] * 0.68, plane["y"] + 20)
+        self.page.mouse.click(plane["x"] + plane["width"] * 0.68, plane["y"] + 20)  # type: ignore[index]
         self.settle()
         first, second = (float(text.replace("−", "-")) for text in self.around()[:2])
         reading = float(self.page.get_by_label("Place of the reading line").input_value())

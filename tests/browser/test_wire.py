@@ -4,6 +4,7 @@ import http.client
 import json
 import re
 import urllib.request
+from typing import Any
 
 import simple_websocket
 from playwright.sync_api import WebSocketRoute
@@ -46,9 +47,9 @@ class WireTest(BrowserTest):
         wire = self.wire()
         good = {"part": "scene", "version": version, "window": WINDOW, "reading": 3}
 
-        def ask(question: object) -> dict:
+        def ask(question: object) -> dict[str, Any]:
             wire.send(question if isinstance(question, str) else json.dumps(question))
-            return json.loads(wire.receive(timeout=20))
+            return json.loads(wire.receive(timeout=20))  # type: ignore[no-any-return]
 
         rows = ask(good)["scene"]["rows"]
         self.assertEqual("6", rows[0]["reading"]["text"])
@@ -106,7 +107,7 @@ class WireTest(BrowserTest):
                 else:
                     server.send(question)
 
-            page.on_message(ask)
+            page.on_message(ask)  # type: ignore[arg-type]
 
         self.page.route_web_socket("**/wire", between)
         self.open_new_study("f(x) = a x", "a = 2")

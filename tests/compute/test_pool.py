@@ -107,11 +107,11 @@ class PoolTest(unittest.TestCase):
         study_id = uuid.uuid4()
         self.ask(pool, "# grow", study_id=study_id)
         with pool.lease(Caller("p", study_id)) as lease:
-            grown = lease._pid
+            grown = lease._pid  # type: ignore[attr-defined]
         for _ in range(20):
             self.ask(pool, "f(x) = x", study_id=study_id)
             with pool.lease(Caller("p", study_id)) as lease:
-                present = lease._pid
+                present = lease._pid  # type: ignore[attr-defined]
         self.assertNotEqual(grown, present)
 
     def test_a_document_that_cannot_be_loaded_raises_its_own_error(self) -> None:
@@ -198,7 +198,7 @@ class PoolTest(unittest.TestCase):
         pool = Pool(self.template, PoolSize(kept=2))
         study_id = uuid.uuid4()
         with pool.lease(Caller("p", study_id)) as lease:
-            pid = lease._pid
+            pid = lease._pid  # type: ignore[attr-defined]
         pool.close()
         until = time.monotonic() + TIMEOUT_S
         while Path(f"/proc/{pid}").exists() and time.monotonic() < until:

@@ -3,7 +3,7 @@
 from axis_path.core.language.tree import Angle, Binary, Call, Name, Negative, Node, Number
 
 
-def bracketed(node: Node) -> str:
+def bracketed(node: Node) -> str:  # type: ignore[return]
     match node:
         case Number(value):
             return str(value)

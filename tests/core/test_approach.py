@@ -3,6 +3,7 @@
 import math
 import unittest
 from fractions import Fraction
+from typing import Any
 
 from axis_path.core.arithmetic import ball, precision
 from axis_path.core.evaluate import Branches
@@ -58,7 +59,7 @@ UNKNOWN = (("sin(1/x)", 0), ("cos(1/x)/x", 0), ("1/(x sin(1/x))", 0))
 
 
 class ApproachTest(unittest.TestCase):
-    def limit(self, text: str, place: int, side: int):
+    def limit(self, text: str, place: int, side: int) -> Any:
         function = make_function(text)
         with precision(SEARCH_BITS):
             branches = Branches(function)

@@ -124,9 +124,9 @@ class BackendsAgreeTest(unittest.TestCase):
                     if proved.defined is Defined.NO:
                         self.assertTrue(np.isnan(fast[k]))
                         self.assertTrue(proved.reason)
-                        self.assertTrue(bounds.partial[k])
+                        self.assertTrue(bounds.partial[k])  # type: ignore[index]
                     elif proved.is_defined and proved.value.is_finite():
-                        self.assertFalse(bounds.nowhere[k])
+                        self.assertFalse(bounds.nowhere[k])  # type: ignore[index]
                         self.assertFalse(proved.value > arb(float(bounds.high[k])))
                         self.assertFalse(proved.value < arb(float(bounds.low[k])))
 

@@ -3,6 +3,7 @@
 import math
 import unittest
 from fractions import Fraction
+from typing import Any
 
 import numpy as np
 
@@ -101,7 +102,7 @@ class FlagTest(unittest.TestCase):
             )
 
     def test_flags_cover_neither_numbers_nor_names_of_the_axes(self) -> None:
-        looks = {}, {"at_edge": True}, {"title": "Tern Quay"}, {"x": {"name": "time"}}
+        looks: Any = {}, {"at_edge": True}, {"title": "Tern Quay"}, {"x": {"name": "time"}}
         for axes, shift in ((axes, shift) for axes in looks for shift in (-12.0, -3.0, 0.0, 4.4)):
             study = study_with(
                 "f(x) = sin(2x)/x", "g(x) = 5.9", "h(x) = x^2/99", "p(x) = 0.3x - 6.2", "x = 9.7",
@@ -171,7 +172,7 @@ class LaneTest(unittest.TestCase):
                     ends = np.array([low + 1, high - 1]) / 10 / WINDOW.x_px - 10
                     if ends[1] <= ends[0]:
                         continue
-                    xs = np.sort(rng.uniform(*ends, 60))
+                    xs = np.sort(rng.uniform(*ends, 60))  # type: ignore[call-overload]
                     ys = function.sample(xs)
                     value = np.sign(ys) if kind == "signs" else np.sign(np.diff(ys))
                     with self.subTest(text, kind=kind, low=low):
@@ -231,7 +232,7 @@ class LaneTest(unittest.TestCase):
 class MarksTest(unittest.TestCase):
     """Marks that are kept from earlier windows are those of a fresh study."""
 
-    def marks(self, study: Study, window: Window):
+    def marks(self, study: Study, window: Window) -> Any:
         lane = study.scene(window).rows[0]["lane"]
         return [(mark["text"], mark["proved"]) for mark in lane["marks"]], lane["complete"]
 

@@ -109,9 +109,10 @@ class CalculatedTest(unittest.TestCase):
                 made.set("a", slider)
                 do(made, do="filter_rows", text=text)
                 with self.subTest(text, a=slider), np.errstate(all="ignore"):
-                    expected = with_numpy(V, U, float(Fraction(slider)))
+                    expected = with_numpy(V, U, float(Fraction(slider)))  # type: ignore[no-untyped-call]
                     self.assertEqual(
-                        expected.tolist(), made.snapshot.query(Columns).rows_kept().tolist()
+                        expected.tolist(),
+                        made.snapshot.query(Columns).rows_kept().tolist(),  # type: ignore[union-attr]
                     )
                     kept = V[expected]
                     if len(kept):
@@ -131,7 +132,8 @@ class CalculatedTest(unittest.TestCase):
         do(made, do="filter_rows", rows=[0, 2, 1], x="v", y="u")
         self.assertEqual("4 <= v <= 8; 3.1 <= u <= 8.3", made.snapshot.section(Data).row_filter)
         self.assertEqual(
-            [0, 1, 2], np.flatnonzero(made.snapshot.query(Columns).rows_kept()).tolist()
+            [0, 1, 2],
+            np.flatnonzero(made.snapshot.query(Columns).rows_kept()).tolist(),  # type: ignore[arg-type]
         )
         do(made, do="remove_rows", rows=[1, 6])
         self.assertEqual([4, 8, 10, 12, -3], made.column_of("v").floats().tolist())

@@ -2,6 +2,7 @@
 
 import unittest
 from fractions import Fraction
+from typing import Any
 
 import mpmath
 import numpy as np
@@ -67,7 +68,7 @@ class ExactBackendTest(unittest.TestCase):
                     checked += 1
         self.assertGreater(checked, 2_500)
 
-    def value(self, evaluate, place: Fraction):
+    def value(self, evaluate: Any, place: Fraction) -> Any:
         """The real value at a place, written with 60 digits; None where there is none."""
         with mpmath.workdps(DIGITS):
             try:
@@ -129,9 +130,9 @@ class ExactBackendTest(unittest.TestCase):
 
     def test_examples_of_the_reference_have_values(self) -> None:
         for entry in (*FUNCTIONS.values(), *SUMMARY_ENTRIES):
-            with self.subTest(entry.name):
+            with self.subTest(entry.name):  # type: ignore[attr-defined]
                 study = Study()
-                made = study.define(f"f(x) = {entry.example}")
+                made = study.define(f"f(x) = {entry.example}")  # type: ignore[attr-defined]
                 self.assertIsNone(made.problem)
                 self.assertTrue(
                     study.evaluate("f(2)").decimal() or study.evaluate("f(1/2)").decimal()
@@ -205,7 +206,7 @@ class SummaryTest(unittest.TestCase):
             wide, fast = function.enclose(xs[:-1], xs[1:]), function.sample(xs)
             for k in range(60):
                 with self.subTest(text, x=xs[k]), precision(120):
-                    self.assertFalse(wide.partial[k])
+                    self.assertFalse(wide.partial[k])  # type: ignore[index]
                     for place in (xs[k], xs[k + 1]):
                         proved = function.prove(ball.from_fraction(Fraction(float(place))))
                         self.assertTrue(proved.is_defined)

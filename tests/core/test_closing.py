@@ -2,6 +2,7 @@
 
 import unittest
 from fractions import Fraction
+from typing import Any
 
 import numpy as np
 
@@ -10,11 +11,11 @@ from axis_path.core import Study, Window
 WINDOW = Window((-6, 6), (-4, 4), 600, 400)
 
 
-def closes(study, place=0):
+def closes(study: Study, place: int = 0) -> Any:
     return study.scene(WINDOW).rows[place]["closes"]
 
 
-def built(line, unit="radians", **sliders):
+def built(line: str, unit: str = "radians", **sliders: Any) -> Study:
     study = Study(unit)
     study.define(line)
     for name, value in sliders.items():
@@ -23,7 +24,7 @@ def built(line, unit="radians", **sliders):
 
 
 class ClosingTest(unittest.TestCase):
-    def test_the_range_that_closes_a_curve_is_offered(self):
+    def test_the_range_that_closes_a_curve_is_offered(self) -> None:
         """A rose cos(p/q theta) closes after q pi if p q is odd, after 2 q pi if not (Lawrence, 1972)."""
         for p in range(1, 8):
             for q in range(1, 8):
@@ -34,7 +35,7 @@ class ClosingTest(unittest.TestCase):
                 text = "π" if whole == 1 else f"{whole}π"
                 self.assertEqual(text, closes(study)["text"], f"{p}/{q}")
 
-    def test_other_curves(self):
+    def test_other_curves(self) -> None:
         for line, unit, high in (
             ("P(t) = (5cos(3t), 4sin(2t)) for 0 <= t <= 3", "radians", "2pi"),
             ("P(t) = (cos(t/5) + 1, 4sin(2t) cos(t)) for 0 <= t <= 2pi", "radians", "10pi"),
@@ -60,7 +61,7 @@ class ClosingTest(unittest.TestCase):
             for a, b in zip(first, last, strict=True):
                 self.assertAlmostEqual(a, b, 9, line)
 
-    def test_nothing_is_offered_where_nothing_closes(self):
+    def test_nothing_is_offered_where_nothing_closes(self) -> None:
         for line in (
             "P(t) = (t, t^2) for 0 <= t <= 1",
             "P(t) = (cos(t), sin(sqrt(2) t)) for 0 <= t <= 9",
@@ -75,7 +76,7 @@ class ClosingTest(unittest.TestCase):
         ):
             self.assertIsNone(closes(built(line)), line)
 
-    def test_it_follows_a_slider(self):
+    def test_it_follows_a_slider(self) -> None:
         study = built("r(theta) = cos(k theta) for 0 <= theta <= 2pi", k=3)
         self.assertIsNone(closes(study))
         study.set("k", "1.5")

@@ -33,7 +33,7 @@ def table_of(text: str, edges: np.ndarray) -> np.ndarray:
     columns = np.stack([edges[:-1], edges[1:], np.arange(count), np.ones(count)])
     lows, highs, ends = compiled.with_ends(columns[0], columns[1])
     found = function.enclose(lows, highs)
-    return table.make_table(
+    return table.make_table(  # type: ignore[no-any-return]
         columns, ends, found.low, found.high, found.partial, found.nowhere, found.broken
     )
 

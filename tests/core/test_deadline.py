@@ -6,6 +6,7 @@ import unittest
 from collections import Counter
 from contextlib import suppress
 from fractions import Fraction
+from typing import Any
 
 import numpy as np
 from flint import arb
@@ -106,13 +107,13 @@ class DeadlineTest(unittest.TestCase):
             "a path and a function": lambda: study.intersections("f", "P", -9, 9),
         }
         for name, search in searches.items():
-            whole = [(item.x, item.y, item.kind) for item in search()]
+            whole = [(item.x, item.y, item.kind) for item in search()]  # type: ignore[no-untyped-call]
             self.assertGreater(len(whole), 20, name)
             partial = 0
             for step_s in (0.5, *np.geomspace(0.2, 0.0002, 40).tolist()):
                 try:
                     with deadline_scope(ticking(step_s)), calculation():
-                        found = search()
+                        found = search()  # type: ignore[no-untyped-call]
                 except MathError as err:
                     self.assertEqual("limit.time", err.code)
                     continue
@@ -135,7 +136,7 @@ class DeadlineTest(unittest.TestCase):
         stretches = study.solve_inequality(unequal, None, -9, 9)
         self.assertTrue(breaks.complete and stretches.complete)
         self.assertNotIn("Until then", lines.note)
-        told = {"breaks": set(), "lines": set(), "stretches": set()}
+        told: Any = {"breaks": set(), "lines": set(), "stretches": set()}
         for step_s in np.geomspace(0.2, 0.0002, 40).tolist():
             with deadline_scope(ticking(step_s)), calculation(), suppress(MathError):
                 found = study.breaks("f", -9, 9)

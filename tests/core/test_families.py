@@ -1,6 +1,7 @@
 """One definition for several values of a slider at once."""
 
 import unittest
+from typing import Any
 
 import numpy as np
 
@@ -9,11 +10,11 @@ from axis_path.core import MathError, Study, Window
 WINDOW = Window((-6, 6), (-4, 4), 600, 400)
 
 
-def do(study, name, **command):
+def do(study: Study, name: str, **command: object) -> str:
     return study.apply({"do": name, **command}, WINDOW)
 
 
-def distance(points, place):
+def distance(points: Any, place: Any) -> Any:
     """Return how far a place is from a polyline."""
     begins, steps = points[:-1], np.diff(points, axis=0)
     length = np.maximum((steps**2).sum(axis=1), 1e-9)
@@ -22,7 +23,7 @@ def distance(points, place):
 
 
 class FamilyTest(unittest.TestCase):
-    def setUp(self):
+    def setUp(self) -> None:
         self.study = Study()
         for line in (
             "f(x) = a x^2 - b",
@@ -37,11 +38,11 @@ class FamilyTest(unittest.TestCase):
             line.id for line in self.study.snapshot.lines
         )
 
-    def family(self, line_id, study=None):
+    def family(self, line_id: int, study: Study | None = None) -> Any:
         rows = (study or self.study).scene(WINDOW).to_dict()["rows"]
         return next(row["family"] for row in rows if row["id"] == line_id)
 
-    def test_each_member_is_the_curve_of_its_own_value(self):
+    def test_each_member_is_the_curve_of_its_own_value(self) -> None:
         for line_id in (self.f, self.path, self.circle):
             do(self.study, "family", id=line_id, slider=self.a, values="1/2, 1, sqrt(2) + 1")
             found = self.family(line_id)
@@ -70,7 +71,7 @@ class FamilyTest(unittest.TestCase):
         )
         self.assertNotEqual(ends, self.family(self.path)["members"][0]["pieces"][-1][-2:])
 
-    def test_evenly_spaced_values_follow_other_sliders(self):
+    def test_evenly_spaced_values_follow_other_sliders(self) -> None:
         do(self.study, "family", id=self.f, slider=self.a, first="0", last="b", count="5")
         self.assertEqual(
             ["0", "0.5", "1", "1.5", "2"], [m["text"] for m in self.family(self.f)["members"]]
@@ -82,7 +83,7 @@ class FamilyTest(unittest.TestCase):
         again = Study.from_dict(self.study.to_dict())
         self.assertEqual(self.family(self.f), self.family(self.f, again))
 
-    def test_values_stand_on_their_own_curves_and_cover_none_another(self):
+    def test_values_stand_on_their_own_curves_and_cover_none_another(self) -> None:
         do(self.study, "family", id=self.f, slider=self.a, first="-2", last="2", count="9")
         members = [m for m in self.family(self.f)["members"] if m["flag"]]
         self.assertEqual(9, len(members))
@@ -96,7 +97,7 @@ class FamilyTest(unittest.TestCase):
             for left, top, wide in boxes[:k]:
                 self.assertTrue(x >= left + wide or left >= x + width or abs(y - top) >= 18)
 
-    def test_what_cannot_be_a_family_is_said(self):
+    def test_what_cannot_be_a_family_is_said(self) -> None:
         before = self.study.to_dict()
         for bad, words in (
             ({"first": "0", "last": "1", "count": "25"}, "at most 24 curves; 25 are asked for"),
@@ -115,7 +116,7 @@ class FamilyTest(unittest.TestCase):
             do(self.study, "family", id=self.a, slider=self.b, values="1, 2")
         self.assertEqual(before, self.study.to_dict())
 
-    def test_a_member_without_a_curve_is_named_and_the_rest_drawn(self):
+    def test_a_member_without_a_curve_is_named_and_the_rest_drawn(self) -> None:
         do(
             self.study,
             "write",

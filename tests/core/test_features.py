@@ -43,7 +43,7 @@ def documented_feature() -> Iterator[Feature]:
         stack.enter_context(patch("axis_path.core.study.commands.AnyCommand", every))
         for where in ("study.format.SECTIONS", "study.naming_edits.SECTIONS"):
             stack.enter_context(patch(f"axis_path.core.{where}", sections))
-        stack.enter_context(patch("axis_path.core.study.format.StudyFile", file_of(sections)))
+        stack.enter_context(patch("axis_path.core.study.format.StudyFile", file_of(sections)))  # type: ignore[arg-type]
         everywhere = (*FEATURES, feature)
         stack.enter_context(patch("axis_path.core.scene.pictures.FEATURES", everywhere))
         yield feature

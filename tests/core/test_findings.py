@@ -2,6 +2,7 @@
 
 import math
 import unittest
+from typing import Any
 
 import numpy as np
 
@@ -44,7 +45,7 @@ ALGORITHM_748 = (
     ("tan(x) - x", 4, 4.6, 4.4934094579090642),
 )
 #: What happens at which places: (kind, x, y); NaN for no value.
-BREAKS = (
+BREAKS: Any = (
     ("1/x", -1, 1, [("pole", 0, None)]),
     ("sin(x)/x", -3, 3, [("hole", 0, 1)]),
     ("(1 - cos x)/x^2", -1, 1, [("hole", 0, 0.5)]),
@@ -307,7 +308,7 @@ class MeetingTest(unittest.TestCase):
         ):
             with self.subTest(lines):
                 study = study_of(*lines)
-                (item,) = study.intersections(*study.names(), -3, 3)
+                (item,) = study.intersections(*study.names(), -3, 3)  # type: ignore[call-arg]
                 self.assertEqual(order, item.multiplicity)
                 self.assertEqual(order % 2 == 0, "touch" in item.why)
                 self.assertTrue(item.proved)
@@ -345,8 +346,8 @@ class SolveTest(unittest.TestCase):
         self.assertIn("180", Study(angle_unit="degrees").solve("tan x = 3/4").note)
         self.assertIn("true for every x", Study().solve("sin(x)^2 + cos(x)^2 = 1").note)
         # What has no exact form still has all its digits, and every solution.
-        (found,) = Study().solve("sin(37°) = x/7")
-        self.assertEqual(("4.212705162", "0.601815023"), (found.text, found.y_text[:11]))
+        (found,) = Study().solve("sin(37°) = x/7")  # type: ignore[assignment]
+        self.assertEqual(("4.212705162", "0.601815023"), (found.text, found.y_text[:11]))  # type: ignore[attr-defined]
 
     def test_the_unknown_may_be_a_slider_and_others_have_their_values(self) -> None:
         study = study_of("f(x) = a x + b")
@@ -393,17 +394,17 @@ class SolveTest(unittest.TestCase):
     def test_systems(self) -> None:
         study = Study()
         one = study.solve_system(["2x + 3y = 5", "x - y = 1"])
-        self.assertEqual(["8/5", "3/5"], [str(value.exact) for value in one.linear.values])
+        self.assertEqual(["8/5", "3/5"], [str(value.exact) for value in one.linear.values])  # type: ignore[union-attr]
         none = study.solve_system(["x + y = 1", "z = 2", "2x + 2y = 3"])
-        self.assertEqual((0, 2), none.linear.clash)
+        self.assertEqual((0, 2), none.linear.clash)  # type: ignore[union-attr]
         self.assertIn("no solution: equations 1 and 3", none.sentence)
         many = study.solve_system(["x + y + z = 1", "x - y = 2"])
-        self.assertEqual((2,), many.linear.free)
-        self.assertEqual("(3/2, (-1/2,))", str(many.linear.general[0]))
+        self.assertEqual((2,), many.linear.free)  # type: ignore[union-attr]
+        self.assertEqual("(3/2, (-1/2,))", str(many.linear.general[0]))  # type: ignore[union-attr]
         rest = study.solve_system(["x^2 + y^2 = 4", "x y = 1"])
-        self.assertTrue(rest.findings.complete)
-        self.assertEqual(4, len(rest.findings))
-        for item in rest.findings:
+        self.assertTrue(rest.findings.complete)  # type: ignore[union-attr]
+        self.assertEqual(4, len(rest.findings))  # type: ignore[arg-type]
+        for item in rest.findings:  # type: ignore[union-attr]
             self.assertAlmostEqual(4, item.x**2 + item.y**2, 12)
             self.assertAlmostEqual(1, item.x * item.y, 12)
         with self.assertRaisesRegex(EquationError, "two at a time"):

@@ -3,6 +3,7 @@
 import math
 import unittest
 from fractions import Fraction
+from typing import Any
 
 import numpy as np
 from flint import fmpq, fmpq_mat
@@ -187,7 +188,7 @@ NONLINEAR = (
 )  # fmt: skip
 
 
-def study_of(x, y) -> Study:
+def study_of(x: Any, y: Any) -> Study:
     study = Study()
     study.column("u", list(x))
     study.column("v", list(y))

@@ -106,7 +106,20 @@ class DamageTest(unittest.TestCase):
     def test_any_damage_is_refused_or_read(self) -> None:
         """Whatever stands in a field: a study, or the error of the format; never another one."""
         drawn = random.Random(26)  # noqa: S311 - damage, no secret
-        strange = (None, True, -1, 1e308, "", "x" * 3_000, [], {}, [[]], {"x": 1}, "1/0", 2**70)
+        strange: Any = (
+            None,
+            True,
+            -1,
+            1e308,
+            "",
+            "x" * 3_000,
+            [],
+            {},
+            [[]],
+            {"x": 1},
+            "1/0",
+            2**70,
+        )
         refused = 0
         for path in VERSION_1:
             whole = contents(path)

@@ -41,7 +41,7 @@ class GrowthTest(unittest.TestCase):
                     continue
                 for x in (1001, 2345, 10**5):
                     with mpmath.workdps(60):
-                        at = value(mpmath.mpf(x))
+                        at = value(mpmath.mpf(x))  # type: ignore[no-untyped-call]
                         self.assertEqual(sign, mpmath.sign(at))
 
     def test_a_search_without_ends_goes_as_far_as_it_must(self) -> None:

@@ -203,7 +203,7 @@ class SplitTest(unittest.TestCase):
                     told += 1
                     self.assertEqual(str(fraction).replace("-", "−"), measure.text)
             # A cut that is no fraction is near the zero and not at it: nothing is exact then.
-            if abs(exact) < 0.999 * area.value:
+            if abs(exact) < 0.999 * area.value:  # type: ignore[operator]
                 self.assertEqual("", area.decimal)
         self.assertGreater(told, 10)
 
@@ -274,7 +274,7 @@ class KinkTest(unittest.TestCase):
         with showing(20):
             self.assertEqual("3.1415926535897932385", study.over_interval("f", -1, 1)[3].text)
         # Neile's parabola, the first curve whose length was found.
-        for text, low, high, value in (
+        for text, low, high, value in (  # type: ignore[assignment]
             ("x^(3/2)", 0, "4/3", 56 / 27),
             ("x^(2/3)", -1, 8, (40**1.5 + 13**1.5 - 16) / 27),
         ):

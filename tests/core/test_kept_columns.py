@@ -3,6 +3,7 @@
 import copy
 import unittest
 from dataclasses import replace
+from typing import Any
 
 import numpy as np
 
@@ -17,7 +18,7 @@ from axis_path.core.limits import COLUMN_CELLS, FITS
 from axis_path.core.study import FitAsk, Plot
 
 #: Models with what they are called with, all of which the data below can be fitted with.
-MODELS = (
+MODELS: Any = (
     ("linear", {}),
     ("polynomial", {"degree": 3}),
     ("exponential", {}),
@@ -29,20 +30,20 @@ X = [0.5, 1, 2, 3.25, 4, 5.5, 7, 8, 9.75, 12]
 Y = [1.4, 2.7, 4.9, 7.3, 8.2, 10.4, 11.9, 13.1, 14.2, 16.3]
 
 
-def study_of(x: list, y: list) -> Study:
+def study_of(x: list[Any], y: list[Any]) -> Study:
     study = Study()
     study.column("a", [str(each) for each in x])
     study.column("b", [None if each is None else str(each) for each in y])
     return study
 
 
-def fitted(x: list, y: list, model: str, options: dict) -> Fit:
+def fitted(x: list[Any], y: list[Any], model: str, options: dict[str, Any]) -> Fit:
     return study_of(x, y).fit(model, x="a", y="b", **options)
 
 
 class FitTest(unittest.TestCase):
     def near(self, expected: object, found: object) -> None:
-        np.testing.assert_allclose(found, expected, rtol=1e-9, atol=1e-11)
+        np.testing.assert_allclose(found, expected, rtol=1e-9, atol=1e-11)  # type: ignore[call-overload]
 
     def test_the_order_of_rows_changes_nothing(self) -> None:
         order = np.random.default_rng(4).permutation(len(X))

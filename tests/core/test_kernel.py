@@ -21,7 +21,7 @@ LINES = (
 
 
 class KernelTest(unittest.TestCase):
-    def test_compiled_and_plain_enclosures_agree(self):
+    def test_compiled_and_plain_enclosures_agree(self) -> None:
         draw = np.random.default_rng(20_261_125)
         edges = np.sort(np.concatenate([draw.uniform(-10, 10, 700), [-4, -3, 0, 1, 1.5, 2, 3]]))
         for line in LINES:
@@ -49,7 +49,7 @@ class KernelTest(unittest.TestCase):
                         a, b = getattr(one, bound)[known], getattr(other, bound)[known]
                         np.testing.assert_allclose(a, b, rtol=1e-8, atol=1e-300, err_msg=line)
 
-    def test_zeros_are_located_alike_with_compiled_enclosures_and_without(self):
+    def test_zeros_are_located_alike_with_compiled_enclosures_and_without(self) -> None:
         located = 0
         for line in LINES:
             study = Study()
@@ -81,19 +81,19 @@ class KernelTest(unittest.TestCase):
                     )
         self.assertGreater(located, 30)
 
-    def test_several_results_at_once_are_those_alone(self):
+    def test_several_results_at_once_are_those_alone(self) -> None:
         study = Study()
-        path = study.path(study.define("P(t) = (t cos t, t sin t) for 0 <= t <= 9").name)
+        path = study.path(study.define("P(t) = (t cos t, t sin t) for 0 <= t <= 9").name)  # type: ignore[arg-type]
         lows, highs = np.linspace(0, 8, 50), np.linspace(0.2, 8.2, 50)
         bends = tuple(each.expression.derivative().derivative() for each in (path.x, path.y))
-        together = [*path.enclose(lows, highs), *path.enclose(lows, highs, bends)]
+        together = [*path.enclose(lows, highs), *path.enclose(lows, highs, bends)]  # type: ignore[arg-type]
         alone = [path.x.enclose(lows, highs), path.y.enclose(lows, highs)]
         alone += [path.x.enclose(lows, highs, bend) for bend in bends]
         for one, other in zip(together, alone, strict=True):
             np.testing.assert_array_equal(one.low, other.low)
             np.testing.assert_array_equal(one.high, other.high)
 
-    def test_compiled_values_are_those_of_numpy(self):
+    def test_compiled_values_are_those_of_numpy(self) -> None:
         """Also where something is divided by zero, or grows beyond all floats."""
         xs = np.concatenate([np.linspace(-10, 10, 1_281), [0.0, -0.0, 1e200, -1e-200, 1e308]])
         lines = (
@@ -120,7 +120,7 @@ class KernelTest(unittest.TestCase):
             np.testing.assert_array_equal(function.sample_unrestricted(fixed), found)
             np.testing.assert_array_equal(function.sample_unrestricted(xs[::3]), found[::3])
 
-    def test_set_up_compiles_all_that_is_ever_needed(self):
+    def test_set_up_compiles_all_that_is_ever_needed(self) -> None:
         """Nobody waits for a compiler in the middle of a picture."""
         done = subprocess.run(
             [sys.executable, "-c", ALL_KINDS], capture_output=True, text=True, check=False

@@ -4,6 +4,7 @@ import dataclasses
 import unittest
 import xml.etree.ElementTree as ET
 from fractions import Fraction
+from typing import Any
 
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -274,7 +275,7 @@ WRONG = (
 )
 
 
-def replace_spans(line, like):
+def replace_spans(line: Any, like: Any) -> Any:
     """The same line with the places of another, which are no part of its meaning."""
     places = {
         name: getattr(like, name) for name in ("name_span", "domain_start") if hasattr(like, name)
@@ -387,9 +388,9 @@ class SchoolTest(unittest.TestCase):
             with self.subTest(text):
                 study = Study()
                 study.write(1, text)
-                repair = study.definitions()[0].problem.repair
-                start, stop = repair.position
-                mended = text[:start] + repair.text + text[stop:]
+                repair = study.definitions()[0].problem.repair  # type: ignore[union-attr]
+                start, stop = repair.position  # type: ignore[union-attr]
+                mended = text[:start] + repair.text + text[stop:]  # type: ignore[union-attr]
                 self.assertEqual(repaired, mended)
                 study.write(1, mended)
                 self.assertIsNone(study.definitions()[0].problem)

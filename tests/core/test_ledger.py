@@ -2,6 +2,7 @@
 
 import unittest
 from decimal import Decimal
+from typing import Any
 
 import numpy as np
 
@@ -137,7 +138,7 @@ class LedgerTest(unittest.TestCase):
         old = {"id": 3, "line": 1, "low": "0", "high": None}
         self.assertEqual(SavedQuery(3, 1, "0"), read(old, SavedQuery, RuntimeError))
         self.assertEqual({"id": 3, "line": 1, "low": "0"}, write_changed(SavedQuery(3, 1, "0")))
-        for wrong in ({}, {"id": 1}, {"id": 1, "line": "1"}, {"id": 1, "line": 1, "what": "wish"},
+        for wrong in ({}, {"id": 1}, {"id": 1, "line": "1"}, {"id": 1, "line": 1, "what": "wish"},  # type: ignore[var-annotated]
                       {"id": 1, "line": 1, "labels": ["x"]}, [], {"id": True, "line": 1}):  # fmt: skip
             with self.subTest(wrong), self.assertRaises(FormatError):
                 read(wrong, SavedQuery, lambda text, path: FormatError(text, path=path))
@@ -196,17 +197,17 @@ class DigitsTest(unittest.TestCase):
         )  # fmt: skip
         for ask in asks:
             study.apply({"do": "find", "low": "-4", "high": "4", **ask}, WINDOW)
-        exact = {}
+        exact: Any = {}
         for digits in (20, 2, 3, 7, 10, 14, 15, 17):
             study.apply({"do": "digits", "digits": digits}, WINDOW)
             again = Study.from_dict(study.to_dict())
-            for ask in again.snapshot.section(SavedQueries).queries:
-                for k, row in enumerate(answer(again.snapshot, ask).rows):
+            for ask in again.snapshot.section(SavedQueries).queries:  # type: ignore[assignment]
+                for k, row in enumerate(answer(again.snapshot, ask).rows):  # type: ignore[arg-type]
                     shown = Decimal((row.decimal or row.text).replace("−", "-"))
-                    key = (ask.id, k)
+                    key = (ask.id, k)  # type: ignore[attr-defined]
                     best = exact.setdefault(key, shown)
                     with self.subTest(digits=digits, key=key):
-                        half = Decimal(1).scaleb(shown.as_tuple().exponent) / 2
+                        half = Decimal(1).scaleb(shown.as_tuple().exponent) / 2  # type: ignore[arg-type]
                         self.assertLessEqual(abs(shown - best), half)
                         self.assertLessEqual(len(shown.as_tuple().digits), digits)
         self.assertGreaterEqual(len(exact), 8)

@@ -2,6 +2,7 @@
 
 import math
 import unittest
+from typing import Any
 
 from axis_path.core import MathError, Study, Window
 from axis_path.core.features.motion.edits import go_on
@@ -10,12 +11,12 @@ from axis_path.core.features.motion.queries import Motion
 WINDOW = Window((-6, 6), (-4, 4), 600, 400)
 
 
-def do(study, name, **command):
+def do(study: Study, name: str, **command: object) -> str:
     return study.apply({"do": name, **command}, WINDOW)
 
 
 class MovingTest(unittest.TestCase):
-    def setUp(self):
+    def setUp(self) -> None:
         self.study = Study()
         for line in ("P(t) = (3cos(t), 2sin(t)) for 0 <= t <= 2pi", "A = (a, a^2/4)", "B = (1, 2)"):
             self.study.define(line)
@@ -24,10 +25,10 @@ class MovingTest(unittest.TestCase):
             line.id for line in self.study.snapshot.lines
         )
 
-    def row(self, line_id):
+    def row(self, line_id: int) -> Any:
         return next(row for row in self.study.scene(WINDOW).rows if row["id"] == line_id)
 
-    def test_a_runner_stands_on_its_path_and_on_its_lane(self):
+    def test_a_runner_stands_on_its_path_and_on_its_lane(self) -> None:
         self.assertFalse(self.row(self.path)["runner"]["is_set"])
         do(self.study, "runner", id=self.path, t="pi/2")
         runner = self.row(self.path)["runner"]
@@ -36,19 +37,19 @@ class MovingTest(unittest.TestCase):
         # The lane goes 6 % beyond the ends on both sides.
         self.assertEqual(round(6_000 * (0.25 + 0.06) / 1.12), runner["lane"])
         again = Study.from_dict(self.study.to_dict())
-        self.assertEqual("pi/2", again.snapshot.line(self.path).runner.at)
+        self.assertEqual("pi/2", again.snapshot.line(self.path).runner.at)  # type: ignore[union-attr]
         do(again, "runner", id=self.path, play={"seconds": 3, "at_end": "restart"})
         self.assertEqual(
             (3.0, "pi/2"),
             (
-                again.snapshot.line(self.path).runner.play.seconds,
-                again.snapshot.line(self.path).runner.at,
+                again.snapshot.line(self.path).runner.play.seconds,  # type: ignore[union-attr]
+                again.snapshot.line(self.path).runner.at,  # type: ignore[union-attr]
             ),
         )
         do(again, "runner", id=self.path, t=None)
         self.assertIsNone(again.snapshot.line(self.path).runner)
 
-    def test_a_runner_never_leaves_its_path(self):
+    def test_a_runner_never_leaves_its_path(self) -> None:
         for given, text in ((99.0, "t = 2π: (3, 0)"), ("-5", "t = 0: (3, 0)")):
             do(self.study, "runner", id=self.path, t=given)
             self.assertEqual(text, self.row(self.path)["runner"]["text"])
@@ -63,7 +64,7 @@ class MovingTest(unittest.TestCase):
         with self.assertRaises(MathError):
             do(self.study, "runner", id=self.point, t=1)
 
-    def test_a_trail_is_where_the_point_really_was(self):
+    def test_a_trail_is_where_the_point_really_was(self) -> None:
         for line_id in (self.path, self.point, self.fixed):
             do(self.study, "trail", id=line_id, how="show")
         do(self.study, "runner", id=self.path, t=0)
@@ -101,7 +102,7 @@ class MovingTest(unittest.TestCase):
             ],
         )
 
-    def test_a_trail_is_shortened_thinned_and_cleared(self):
+    def test_a_trail_is_shortened_thinned_and_cleared(self) -> None:
         points = [[k, k * k] for k in range(9)]
         do(self.study, "trail", id=self.point, how="add", points=points)
         do(self.study, "trail", id=self.point, how="show", most=3)

@@ -3,6 +3,7 @@
 import math
 import unittest
 from fractions import Fraction
+from typing import Any
 
 import numpy as np
 
@@ -42,7 +43,7 @@ RENAMED = (
 )
 
 #: What is written, one after the other, and the names that are given.
-GIVEN = (
+GIVEN: Any = (
     (("x^2", "y = x", "2x"), ["f", "g", "h"]),
     (("f(x) = 1", "g(x) = 2", "x^2"), ["f", "g", "h"]),
     (("A = (5, 6)", "(1, 2)", "(3, 4)"), ["A", "B", "C"]),
@@ -107,7 +108,7 @@ class RenamingTest(unittest.TestCase):
                         {"what": "solve", "text": "1 < f(x) ≤ c"},
                     )
                 ):  # fmt: skip
-                    study.apply({"do": "find", **ask}, Window((-10, 10), (-7, 7)))
+                    study.apply({"do": "find", **ask}, Window((-10, 10), (-7, 7)))  # type: ignore[dict-item]
                     self.assertEqual(k + 1, len(study.snapshot.section(SavedQueries).queries))
                 study.edit(
                     set_working,

@@ -8,6 +8,7 @@ import math
 import random
 import unittest
 from fractions import Fraction
+from typing import Any
 
 import numpy as np
 
@@ -15,7 +16,7 @@ from axis_path.core import Study
 
 PI = math.pi
 #: A function, an interval, its zeros; all are proved and the search is complete.
-NASTY = (
+NASTY: Any = (
     # Steep, flat, far, and next to one another.
     ("x^9", -1, 1, [0]),
     ("x^19 - 10^-19", -1, 1, [0.1]),
@@ -79,7 +80,7 @@ DOUBTFUL = (
 
 
 class NastyTest(unittest.TestCase):
-    def zeros(self, text: str, low: float, high: float):
+    def zeros(self, text: str, low: float, high: float) -> Any:
         study = Study()
         study.define(f"f(x) = {text}")
         return study.zeros("f", low, high)

@@ -77,7 +77,7 @@ def distances(points: np.ndarray, curve: Curve, window: Window = WINDOW) -> np.n
 
 
 def inside(px: np.ndarray) -> np.ndarray:
-    return ((px >= 0) & (px <= (WINDOW.width, WINDOW.height))).all(axis=1)
+    return ((px >= 0) & (px <= (WINDOW.width, WINDOW.height))).all(axis=1)  # type: ignore[return-value]
 
 
 class PathTest(unittest.TestCase):

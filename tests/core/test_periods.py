@@ -31,7 +31,7 @@ def wave(draw: random.Random, depth: int) -> str:
 
 
 class PeriodTest(unittest.TestCase):
-    def test_values_come_again_after_a_period(self):
+    def test_values_come_again_after_a_period(self) -> None:
         draw = random.Random(SEED)  # noqa: S311 - chance for tests
         ts = np.array([draw.uniform(-9, 9) for _ in range(40)])
         found = always = 0
@@ -56,7 +56,7 @@ class PeriodTest(unittest.TestCase):
         self.assertGreater(found, 100)
         self.assertTrue(30 < always < found, (always, found))
 
-    def test_the_common_period_is_the_least_of_all(self):
+    def test_the_common_period_is_the_least_of_all(self) -> None:
         draw = random.Random(SEED)  # noqa: S311 - chance for tests
         for _ in range(200):
             parts = [
@@ -64,9 +64,9 @@ class PeriodTest(unittest.TestCase):
                 for _ in range(draw.randint(1, 4))
             ]
             found = common_period(frozenset(Multiple(part, 0) for part in parts))
-            self.assertEqual(1, found.power)
+            self.assertEqual(1, found.power)  # type: ignore[union-attr]
             # Whole numbers of turns of each wave, with no common factor: no shorter one would do.
-            turns = [found.part * part / 2 for part in parts]
+            turns = [found.part * part / 2 for part in parts]  # type: ignore[union-attr]
             self.assertTrue(all(each.denominator == 1 for each in turns), parts)
             self.assertEqual(1, math.gcd(*(each.numerator for each in turns)), parts)
         self.assertIsNone(common_period(frozenset()))
@@ -77,7 +77,7 @@ class PeriodTest(unittest.TestCase):
 
 
 class PartnersTest(unittest.TestCase):
-    def test_rising_partners_are_as_near_as_any(self):
+    def test_rising_partners_are_as_near_as_any(self) -> None:
         """Against all choices there are."""
         draw = random.Random(SEED)  # noqa: S311 - chance for tests
         for _ in range(120):

@@ -48,9 +48,9 @@ class PiecesTest(unittest.TestCase):
                     if expected is None:
                         self.assertTrue(np.isnan(fast))
                         self.assertTrue(result.reason)
-                        self.assertTrue(wide.partial[0])
+                        self.assertTrue(wide.partial[0])  # type: ignore[index]
                     else:
-                        self.assertEqual(float(expected), fast)
+                        self.assertEqual(float(expected), fast)  # type: ignore[arg-type]
                         self.assertEqual(str(expected), result.exact)
                         self.assertTrue(wide.low[0] <= expected <= wide.high[0])
 
@@ -101,7 +101,7 @@ class PiecesTest(unittest.TestCase):
                 for k in range(60):
                     with self.subTest(text, low=low[k], x=xs[k]), precision(80):
                         if np.isnan(ys[k]):
-                            self.assertTrue(wide.partial[k])
+                            self.assertTrue(wide.partial[k])  # type: ignore[index]
                             continue
                         self.assertTrue(wide.low[k] <= ys[k] <= wide.high[k])
                         hull = ball.from_bounds(arb(low[k]), arb(high[k]))

@@ -66,9 +66,9 @@ class PlaneTest(unittest.TestCase):
                 x, y = radius * np.cos(angle), radius * np.sin(angle)
                 values = (b or 1) * x**2 + c * x * y + d * x + e * y - 1
                 crossings = int(np.sum(values[1:] * values[:-1] < 0))
-                proved = sum(item.proved for item in found)
-                self.assertGreaterEqual(len(found), crossings)
-                if found.complete:
+                proved = sum(item.proved for item in found)  # type: ignore[union-attr]
+                self.assertGreaterEqual(len(found), crossings)  # type: ignore[arg-type]
+                if found.complete:  # type: ignore[union-attr]
                     self.assertEqual(crossings, proved)
         self.assertEqual(2_001, len(grid))
 
@@ -86,7 +86,7 @@ class PlaneTest(unittest.TestCase):
         study.define("c: sin(50x y) = 0")
         study.define("d: cos(50x) = sin(50y)")
         surfaces = [study.snapshot.query(Drawables).curve_of(name) for name in ("c", "d")]
-        found = meet_in_box(*surfaces, ((-100, 100), (-100, 100)))
+        found = meet_in_box(*surfaces, ((-100, 100), (-100, 100)))  # type: ignore[arg-type, call-arg]
         self.assertFalse(found.complete)
         self.assertIn("smaller window", found.note)
         self.assertTrue(issubclass(LimitError, Exception))
@@ -145,8 +145,8 @@ class LinearTest(unittest.TestCase):
     def test_coefficients_that_are_no_fractions_are_enclosed(self) -> None:
         solved = Study().solve_system(["sqrt(2) x + y = 1", "x - pi y = 0"]).linear
         y = 1 / (2**0.5 * np.pi + 1)
-        self.assertIs(Outcome.ONE, solved.outcome)
-        for value, expected in zip(solved.values, (np.pi * y, y), strict=True):
+        self.assertIs(Outcome.ONE, solved.outcome)  # type: ignore[union-attr]
+        for value, expected in zip(solved.values, (np.pi * y, y), strict=True):  # type: ignore[union-attr]
             self.assertAlmostEqual(expected, float(value.value.mid()), 14)
         same = Study().solve_system(["sqrt(2) x + y = 1", "2 x + sqrt(2) y = sqrt(2)"]).linear
-        self.assertIs(Outcome.UNDECIDED, same.outcome)
+        self.assertIs(Outcome.UNDECIDED, same.outcome)  # type: ignore[union-attr]

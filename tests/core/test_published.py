@@ -292,7 +292,7 @@ class EdgeTest(unittest.TestCase):
                 is_decided = "pi" not in text
                 if is_decided:
                     self.assertTrue(np.isnan(function.sample(place))[0])
-                self.assertTrue(bounds.partial[0])
+                self.assertTrue(bounds.partial[0])  # type: ignore[index]
 
     def test_defined_edges_are_defined_everywhere(self) -> None:
         for text, _ in EXACT:
@@ -302,7 +302,7 @@ class EdgeTest(unittest.TestCase):
                 function, place = make_function(text), np.zeros(1)
                 value = function.sample(place)[0]
                 bounds = function.enclose(place, place)
-                self.assertFalse(bounds.nowhere[0])
+                self.assertFalse(bounds.nowhere[0])  # type: ignore[index]
                 # A step at which the function jumps may be missed by a float; nothing else may.
                 with precision(200):
                     proved = function.prove(ball.from_fraction(0))

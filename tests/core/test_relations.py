@@ -1,6 +1,7 @@
 """Equations and inequalities in x and y: no part is missed, none is drawn where there is none."""
 
 import unittest
+from typing import Any
 
 import numpy as np
 from scipy.spatial import cKDTree
@@ -389,7 +390,7 @@ class RegionTest(unittest.TestCase):
 
 
 class LevelTest(unittest.TestCase):
-    def levels(self, line: str):
+    def levels(self, line: str) -> Any:
         study = Study()
         study.define(line)
         return draw_levels(

@@ -315,7 +315,7 @@ class WindowTest(unittest.TestCase):
                 np.testing.assert_allclose(
                     window.points_at(px, px * 0)[:, 0], window.columns(), rtol=1e-12
                 )
-        for x in ((0, 1), (-1, 1), (1, 1.001)):
+        for x in ((0, 1), (-1, 1), (1, 1.001)):  # type: ignore[assignment]
             with self.subTest(x=x), self.assertRaises(WindowError):
                 Window(x, (0, 1), log_x=True)
         for flat in ((-400.0, 1.0), (0.0, 200.0)):
@@ -421,7 +421,7 @@ class PixelTest(unittest.TestCase):
                 self.assertLess(max(away), 0.05 + 0.071)
                 middles = (sent[1:] + sent[:-1]) / 2
                 self.assertLess(max(_away(px, point) for point in middles), 0.05 + 0.071)
-        sent = line_tenths(np.column_stack([20 * t - 10, (20 * t - 10) ** 3 / 200]), WINDOW)
+        sent = line_tenths(np.column_stack([20 * t - 10, (20 * t - 10) ** 3 / 200]), WINDOW)  # type: ignore[assignment]
         self.assertLess(len(sent) / 2, 100)
 
     def test_flags_do_not_cover_one_another(self) -> None:

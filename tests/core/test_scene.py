@@ -4,6 +4,7 @@ import json
 import math
 import unittest
 from fractions import Fraction
+from typing import Any
 
 import numpy as np
 from scipy.spatial import cKDTree
@@ -33,7 +34,7 @@ def moved_by(window: Window, dx: int, dy: int) -> Window:
     )  # fmt: skip
 
 
-def drawn_px(curve: dict) -> np.ndarray:
+def drawn_px(curve: dict[str, Any]) -> np.ndarray:
     """Return places all along what is drawn, (n, 2) in px."""
     levels = [line for level in curve.get("levels") or [] for line in level["lines"]]
     return drawn_points([curve, {"pieces": levels}])
@@ -53,8 +54,8 @@ def farthest(places: np.ndarray, others: np.ndarray) -> float:
 
 
 class SceneTest(unittest.TestCase):
-    def scene(self, *lines: str, **more: float) -> dict:
-        return build(*lines).scene(WINDOW, **more).to_dict()
+    def scene(self, *lines: str, **more: float) -> dict[str, Any]:
+        return build(*lines).scene(WINDOW, **more).to_dict()  # type: ignore[arg-type]
 
     def test_a_scene_is_plain_data_of_whole_tenths(self) -> None:
         scene = self.scene("f(x) = a x for -2 <= x < 3", "a = 2", "# note", "g(x) = (", reading_x=1)
@@ -341,7 +342,7 @@ class CommandTest(unittest.TestCase):
     def test_commands_that_cannot_be_leave_the_study_as_it_was(self) -> None:
         study = build("f(x) = x", "a = 1", "# note", "bad (")
         before = study.to_dict()
-        for command in (
+        for command in (  # type: ignore[var-annotated]
             None,
             [],
             {},

@@ -2,6 +2,7 @@
 
 import unittest
 from fractions import Fraction
+from typing import Any
 
 from axis_path.core import MathError, Study, Window
 from axis_path.core.compile.slider_queries import Sliders
@@ -11,27 +12,27 @@ from axis_path.core.study import SliderKind
 WINDOW = Window((-10, 10), (-7, 7))
 
 
-def do(study, name, **command):
+def do(study: Study, name: str, **command: object) -> str:
     return study.apply({"do": name, **command}, WINDOW)
 
 
-def line_of(study, name):
+def line_of(study: Study, name: str) -> Any:
     return next(d.id for d in study.definitions() if d.name == name)
 
 
-def slider_in(study, name):
+def slider_in(study: Study, name: str) -> Any:
     return next(s for s in study.scene(WINDOW).to_dict()["sliders"] if s["name"] == name)
 
 
 class RangeTest(unittest.TestCase):
-    def setUp(self):
+    def setUp(self) -> None:
         self.study = Study()
         self.study.define("f(x) = a sin(x) + b")
         self.study.set("b", 3, low=0, high="2pi", step="pi/24")
         self.study.set("a", 2, low=0, high="2b + 1", step="b/10")
         self.a, self.b = line_of(self.study, "a"), line_of(self.study, "b")
 
-    def test_ends_are_expressions_that_follow_other_sliders(self):
+    def test_ends_are_expressions_that_follow_other_sliders(self) -> None:
         self.assertEqual(Fraction(7), self.study.snapshot.query(Sliders).slider_range(self.a).high)
         do(self.study, "set", id=self.b, value="1/2")
         found = self.study.snapshot.query(Sliders).slider_range(self.a)
@@ -42,15 +43,15 @@ class RangeTest(unittest.TestCase):
         self.assertAlmostEqual(24 * 3.1415926535 / 24, slider_in(self.study, "b")["value"], 6)
         self.assertEqual(["f", "a"], slider_in(self.study, "b")["used_by"])
 
-    def test_what_ends_use_is_renamed_kept_and_named(self):
+    def test_what_ends_use_is_renamed_kept_and_named(self) -> None:
         self.study.rename("b", "width")
-        self.assertEqual("2width + 1", self.study.snapshot.line(self.a).slider.high)
+        self.assertEqual("2width + 1", self.study.snapshot.line(self.a).slider.high)  # type: ignore[union-attr]
         again = Study.from_dict(self.study.to_dict())
         self.assertEqual(Fraction(7), again.snapshot.query(Sliders).slider_range(self.a).high)
         self.assertIn("a", do(again, "remove", id=self.b))
         self.assertIn("width", slider_in(again, "a")["problem"]["message"])
 
-    def test_an_end_cannot_depend_on_its_own_slider(self):
+    def test_an_end_cannot_depend_on_its_own_slider(self) -> None:
         before = self.study.to_dict()
         for text in ("a + 1", "c", "f(2)"):
             self.study.define("c = 3a")
@@ -67,7 +68,7 @@ class RangeTest(unittest.TestCase):
         self.assertIn("depends on `a` itself", found["problem"]["message"])
         self.assertEqual(found["low_value"], found["high_value"])
 
-    def test_bad_ranges_leave_everything_as_it_was(self):
+    def test_bad_ranges_leave_everything_as_it_was(self) -> None:
         before = self.study.to_dict()
         for bad in (
             {"low": "9", "high": "1"}, {"low": "1", "high": "1"}, {"step": "0"}, {"step": "-1"},
@@ -80,7 +81,7 @@ class RangeTest(unittest.TestCase):
             self.assertRegex(caught.exception.message, r"[.?]$")
         self.assertEqual(before, self.study.to_dict())
 
-    def test_a_value_beyond_the_ends_stands_and_offers_to_widen(self):
+    def test_a_value_beyond_the_ends_stands_and_offers_to_widen(self) -> None:
         do(self.study, "set", id=self.b, value="3pi")
         found = slider_in(self.study, "b")
         self.assertTrue(found["is_beyond"])
@@ -89,7 +90,7 @@ class RangeTest(unittest.TestCase):
         self.assertEqual((False, found["text"]), (found["is_beyond"], found["high"]))
         self.assertEqual("0", found["low"])
 
-    def test_whole_numbers_and_angles(self):
+    def test_whole_numbers_and_angles(self) -> None:
         do(self.study, "range", id=self.a, low="0.5", high="6.9", step="0.1", kind="whole")
         do(self.study, "set", id=self.a, value=3.4)
         self.assertEqual("3", slider_in(self.study, "a")["text"])
@@ -144,7 +145,7 @@ class RangeTest(unittest.TestCase):
             study.write(9, line)
             self.assertEqual(1, len(study.scene(window).to_dict()["sliders"]), line)
 
-    def test_a_slider_is_copied_with_its_range_and_made_a_constant(self):
+    def test_a_slider_is_copied_with_its_range_and_made_a_constant(self) -> None:
         do(self.study, "range", id=self.a, note="slack", unit="m", play={"seconds": 2})
         do(self.study, "duplicate", id=self.a)
         copy, own = slider_in(self.study, "a_1"), slider_in(self.study, "a")
@@ -160,7 +161,7 @@ class RangeTest(unittest.TestCase):
         do(again, "fix", id=self.a, fixed=False)
         self.assertEqual("2b + 1", slider_in(again, "a")["high"])
 
-    def test_a_slider_whose_curves_are_hidden_moves_nothing_that_is_shown(self):
+    def test_a_slider_whose_curves_are_hidden_moves_nothing_that_is_shown(self) -> None:
         self.assertTrue(slider_in(self.study, "a")["moves"])
         do(self.study, "hide", id=line_of(self.study, "f"), hidden=True)
         self.assertFalse(slider_in(self.study, "a")["moves"])
@@ -197,7 +198,7 @@ class StateTest(unittest.TestCase):
 
 
 class GuessTest(unittest.TestCase):
-    def test_the_range_is_guessed_from_use(self):
+    def test_the_range_is_guessed_from_use(self) -> None:
         for text, name, unit, kind, low, high in (
             ("sin(x + c)", "c", "radians", SliderKind.ANGLE, "0", "2pi"),
             ("cos(2x - 2c)", "c", "degrees", SliderKind.ANGLE, "0", "360"),
@@ -214,7 +215,8 @@ class GuessTest(unittest.TestCase):
                 do(study, "make_sliders", names=[name])
                 made = study.snapshot.definition(line_of(study, name))
                 self.assertEqual(
-                    (kind, low, high), (made.slider.kind, made.slider.low, made.slider.high)
+                    (kind, low, high),
+                    (made.slider.kind, made.slider.low, made.slider.high),  # type: ignore[union-attr]
                 )
                 self.assertIsNone(study.snapshot.definition(1).problem)
                 self.assertLess(
@@ -222,7 +224,7 @@ class GuessTest(unittest.TestCase):
                     study.snapshot.query(Sliders).slider_range(made.id).high,
                 )
 
-    def test_all_letters_become_sliders_at_once_or_none_does(self):
+    def test_all_letters_become_sliders_at_once_or_none_does(self) -> None:
         study = Study()
         study.define("f(x) = a sin(x + c) + d")
         do(study, "make_sliders", names=["a", "c", "d"])

@@ -3,6 +3,7 @@
 import itertools
 import math
 import unittest
+from typing import Any
 from unittest.mock import Mock, patch
 
 import numpy as np
@@ -32,7 +33,7 @@ REWRITTEN = (
     "-({left}) = -({right})",
 )
 #: Systems of two equations, with all solutions in [-10, 10] squared.
-SYSTEMS = (
+SYSTEMS: Any = (
     (("x^2 + y^2 = 25", "x y = 12"), [(-4, -3), (-3, -4), (3, 4), (4, 3)]),
     (("y = x^2", "x = y^2"), [(0, 0), (1, 1)]),
     (("x^2 - y^2 = 7", "x + y = 7"), [(4, 3)]),

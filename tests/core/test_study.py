@@ -2,6 +2,7 @@
 
 import unittest
 from fractions import Fraction
+from typing import Any
 
 import numpy as np
 
@@ -208,7 +209,7 @@ class SliderTest(unittest.TestCase):
             {"name": "b", "value": 1},
         ):
             with self.subTest(**kwargs), self.assertRaises(MathError):
-                study.set(**kwargs)  # type: ignore[arg-type]
+                study.set(**kwargs)
         with self.assertRaises(MathError):
             study.set("sin", 1)
         self.assertEqual("1", study.evaluate("a").exact)
@@ -293,7 +294,7 @@ class ValuesTest(unittest.TestCase):
 
 
 class DocumentTest(unittest.TestCase):
-    def document(self) -> dict:
+    def document(self) -> dict[str, Any]:
         study = build("f(x) = a x for x > 0", "a = 2", "# note", "x^2", "bad (", unit="degrees")
         study.edit(mark_line, 1, hidden=True)
         study.edit(mark_line, 4, disabled=True)
@@ -311,7 +312,7 @@ class DocumentTest(unittest.TestCase):
 
     def test_damaged_documents_are_refused_in_words(self) -> None:
         whole = self.document()
-        for damage in (
+        for damage in (  # type: ignore[var-annotated]
             None,
             [],
             "x",

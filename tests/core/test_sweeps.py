@@ -3,6 +3,7 @@
 import math
 import unittest
 from fractions import Fraction
+from typing import Any
 
 from axis_path.core import Study
 from axis_path.core.errors import LimitError
@@ -10,7 +11,7 @@ from axis_path.core.features.findings.searches import Searches
 from axis_path.core.locate import Search, Wanted
 
 
-def study_of(*lines, **sliders):
+def study_of(*lines: str, **sliders: Any) -> Study:
     study = Study()
     for line in lines:
         study.define(line)
@@ -19,16 +20,16 @@ def study_of(*lines, **sliders):
     return study
 
 
-def swept(study, wanted, count, *progress):
+def swept(study: Study, wanted: Wanted, count: int, *progress: Any) -> Any:
     return study.sweep(
         "a", wanted, study.snapshot.query(Searches).sweep_values("a", count), *progress
     )
 
 
 class SweepTest(unittest.TestCase):
-    def test_zeros_that_merge_and_vanish(self):
+    def test_zeros_that_merge_and_vanish(self) -> None:
         study = study_of("f(x) = x^2 - 2x + a", a=(0, -2, 4))
-        seen = []
+        seen: Any = []
         found = swept(study, Wanted(Search.ZEROS, "f", low="-9", high="9"), 25, seen.append)
         self.assertEqual(list(range(1, 26)), seen)
         self.assertEqual(
@@ -47,7 +48,7 @@ class SweepTest(unittest.TestCase):
                 root = math.sqrt(max(float(1 - value), 0))
                 self.assertAlmostEqual(0, min(abs(item.x - 1 - root), abs(item.x - 1 + root)), 9)
 
-    def test_extrema_appear_in_pairs_and_are_named(self):
+    def test_extrema_appear_in_pairs_and_are_named(self) -> None:
         # x^3 - a x has extrema for a > 0 only; at a = 0 there is a point where it stands still.
         study = study_of("f(x) = x^3 - a x", a=(1, "-1.1", "2.3"))
         found = swept(study, Wanted(Search.EXTREMA, "f", low="-5", high="5"), 18)
@@ -59,7 +60,7 @@ class SweepTest(unittest.TestCase):
             value, item = branch.values[-1], branch.items[-1]
             self.assertAlmostEqual(sign * math.sqrt(float(value) / 3), item.x, 12)
 
-    def test_a_zero_that_leaves_through_the_end(self):
+    def test_a_zero_that_leaves_through_the_end(self) -> None:
         study = study_of("f(x) = x - a for 0 <= x <= 2", "g(x) = 1", "h(x) = a x", a=(1, 1, 3))
         found = swept(study, Wanted(Search.ZEROS, "f"), 12)
         self.assertEqual(
@@ -72,13 +73,13 @@ class SweepTest(unittest.TestCase):
         for value, item in zip(met.branches[0].values, met.branches[0].items, strict=True):
             self.assertAlmostEqual(1 / float(value), item.x, 12)
 
-    def test_a_sweep_is_bounded_and_can_be_ended(self):
+    def test_a_sweep_is_bounded_and_can_be_ended(self) -> None:
         study = study_of("f(x) = x - a", a=(1, 0, 3))
         for count in (1, 1_002):
             with self.assertRaises(LimitError):
                 swept(study, Wanted(Search.ZEROS, "f"), count)
 
-        def end(done):
+        def end(done: int) -> None:
             if done == 3:
                 raise InterruptedError
 

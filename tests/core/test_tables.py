@@ -2,6 +2,7 @@
 
 import math
 import unittest
+from typing import Any
 
 import mpmath
 import numpy as np
@@ -24,7 +25,7 @@ from axis_path.core.tabulate.form import digits_needed, written
 
 
 class PlacesTest(unittest.TestCase):
-    def places(self, **fields: object):
+    def places(self, **fields: Any) -> Any:
         return Study().snapshot.query(Tables).table_places(TableSpec(**fields))
 
     def test_a_float_of_an_ordinary_table_is_the_nearest_to_the_value(self) -> None:
@@ -56,7 +57,7 @@ class PlacesTest(unittest.TestCase):
             with self.subTest(fields):
                 study = Study()
                 study.define("f(x) = x")
-                places = study.snapshot.query(Tables).table_places(TableSpec(**fields))
+                places = study.snapshot.query(Tables).table_places(TableSpec(**fields))  # type: ignore[arg-type]
                 table = study.values(["f"], x=[0])
                 shown = [
                     type(table)(places, table.functions, places.floats(), {}).exact_x(row)
@@ -212,6 +213,6 @@ class KeptColumnsTest(unittest.TestCase):
             table, study.snapshot.query(States).functions()
         )
         self.assertEqual([Head] * 5, [type(head) for head in heads])
-        value = Cells(heads[2], study.snapshot.query(Tables).table_places(table)).text(7)
+        value = Cells(heads[2], study.snapshot.query(Tables).table_places(table)).text(7)  # type: ignore[arg-type]
         # With the slider at 2 and x at 1: 3 height(1) + slack.
         self.assertEqual("8", value)

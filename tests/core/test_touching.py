@@ -112,10 +112,10 @@ class TouchingTest(TestCase):
                 solved = Study().solve_system(["x^2 + y^2 = 1", second]).findings
                 self.assertIsNotNone(solved)
                 if points is None:
-                    self.assertFalse(solved.complete)
+                    self.assertFalse(solved.complete)  # type: ignore[union-attr]
                     continue
-                self.assertTrue(solved.complete, solved.note)
-                self.assertEqual(points, [(p.x, p.y, p.multiplicity) for p in solved])
+                self.assertTrue(solved.complete, solved.note)  # type: ignore[union-attr]
+                self.assertEqual(points, [(p.x, p.y, p.multiplicity) for p in solved])  # type: ignore[union-attr]
 
 
 class ExponentTest(TestCase):

@@ -3,6 +3,7 @@
 import math
 import unittest
 from fractions import Fraction
+from typing import Any
 
 import numpy as np
 
@@ -15,7 +16,7 @@ from tests.core.functions import make_function
 
 PI = math.pi
 #: On [-10, 10]: the function, its zeros as they are written, all proved and complete.
-PROVED = (
+PROVED: Any = (
     ("x", ["0"]),
     ("2x - 3", ["3/2"]),
     ("x^2 - 2", ["−√2", "√2"]),
@@ -74,7 +75,7 @@ PROVED = (
     ("sin x for x < pi; 2 otherwise", ["−3π", "−2π", "−π", "0"]),
 )
 #: Functions of which not everything can be proved: at least these zeros, and it says so.
-NOT_COMPLETE = (
+NOT_COMPLETE: Any = (
     ("(2^x)^2 - 2 sqrt(2) 2^x + 2", ["0.5000000000"], "could not be told from zero"),
     ("sin(1/x)", ["−0.3183098862", "0.3183098862"], "crowd together at x = 0"),
     ("floor x", [], "zero all along 0 ≤ x < 1"),
@@ -85,11 +86,11 @@ NOT_COMPLETE = (
 
 def in_pieces(text: str) -> RealFunction:
     study = Study()
-    return study.function(study.define(f"f(x) = {text}").name)
+    return study.function(study.define(f"f(x) = {text}").name)  # type: ignore[arg-type]
 
 
 class ZerosTest(unittest.TestCase):
-    def search(self, text: str, low: str = "-10", high: str = "10"):
+    def search(self, text: str, low: str = "-10", high: str = "10") -> Any:
         function = make_function(text) if ";" not in text else in_pieces(text)
         return find_zeros(function, interval(Fraction(low), Fraction(high)))
 
@@ -178,7 +179,7 @@ class ZerosTest(unittest.TestCase):
 
 class ZerosOfStudyTest(unittest.TestCase):
     def test_ends_of_the_interval_and_of_the_domain_count_if_they_are_closed(self) -> None:
-        table = (
+        table: Any = (
             ("f(x) = sin x for 0 <= x <= 2pi", None, None, ["0", "π", "2π"]),
             ("f(x) = sin x for 0 < x < 2pi", None, None, ["π"]),
             ("f(x) = sin x for 0 <= x < 2pi", None, None, ["0", "π"]),

@@ -274,9 +274,11 @@ class PiecesTest(unittest.TestCase):
     def test_missing_packages_are_named_when_nobody_may_install_them(self) -> None:
         with (
             mock.patch.object(packages, "missing_packages", return_value=["postgresql"]),
-            mock.patch.object(packages.os, "geteuid", return_value=1000),
+            mock.patch.object(packages.os, "geteuid", return_value=1000),  # type: ignore[attr-defined]
             mock.patch.object(
-                packages.shutil, "which", lambda name: None if name == "sudo" else f"/bin/{name}"
+                packages.shutil,  # type: ignore[attr-defined]
+                "which",
+                lambda name: None if name == "sudo" else f"/bin/{name}",
             ),
             self.assertRaises(LauncherError) as caught,
         ):

@@ -1,6 +1,7 @@
 """What is kept in PostgreSQL: versions, undo, deletion, and what two windows do at once."""
 
 import uuid
+from typing import Any
 from unittest import mock
 
 from alembic.autogenerate import compare_metadata
@@ -33,7 +34,7 @@ from axis_path.store.studies import KEPT_VERSIONS
 from tests.databases import DatabaseTest
 
 
-def document(*lines: str) -> dict:
+def document(*lines: str) -> dict[str, Any]:
     study = Study()
     for number, line in enumerate(lines, start=1):
         study.write(number, line)
@@ -45,12 +46,12 @@ class StudyStoreTest(DatabaseTest):
         with session_scope(self.engine) as session:
             return create_study(session, title, document(*lines))
 
-    def commit(self, study_id: uuid.UUID, label: str, *lines: str):
+    def commit(self, study_id: uuid.UUID, label: str, *lines: str) -> Any:
         with session_scope(self.engine) as session:
             base = open_study(session, study_id).version
             return commit_version(session, study_id, base, document(*lines), label)
 
-    def move(self, study_id: uuid.UUID, by: int):
+    def move(self, study_id: uuid.UUID, by: int) -> Any:
         with session_scope(self.engine) as session:
             base = open_study(session, study_id).version
             return move_version(session, study_id, base, by)
@@ -84,7 +85,7 @@ class StudyStoreTest(DatabaseTest):
             lambda session: move_version(session, study_id, old, -1),
         ):
             with self.assertRaises(StaleVersionError), session_scope(self.engine) as session:
-                change(session)
+                change(session)  # type: ignore[no-untyped-call]
         with session_scope(self.engine) as session:
             self.assertEqual(kept.version, open_study(session, study_id).version)
 

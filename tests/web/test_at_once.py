@@ -20,7 +20,7 @@ class AtOnceTest(WebTest):
                 barrier: threading.Barrier = barrier,
             ) -> None:
                 client = self.app.test_client()
-                client._cookies.update(self.client._cookies)
+                client._cookies.update(self.client._cookies)  # type: ignore[arg-type, union-attr]
                 barrier.wait()
                 answer = client.post(
                     f"/studies/{study_id}/commands",
@@ -50,7 +50,7 @@ class AtOnceTest(WebTest):
 
         def drag(value: int) -> None:
             client = self.app.test_client()
-            client._cookies.update(self.client._cookies)
+            client._cookies.update(self.client._cookies)  # type: ignore[arg-type, union-attr]
             for _ in range(12):
                 answer = client.post(
                     f"/studies/{study_id}/scene",

@@ -1,5 +1,8 @@
 """The Data panel over HTTP: texts read, columns changed, points drawn, curves fitted and kept."""
 
+import uuid
+from typing import Any
+
 import numpy as np
 
 from tests.web.test_views import WebTest
@@ -24,18 +27,18 @@ COLUMNS = [
 
 
 class DataTest(WebTest):
-    def change(self, study_id: str, status: int = 200, **command: object) -> dict:
+    def change(self, study_id: uuid.UUID, status: int = 200, **command: object) -> dict[str, Any]:
         return self.post(study_id, "commands", status, commands=[command])
 
-    def data(self, study_id: str, **given: object) -> dict:
-        return self.post(study_id, "data", **given)["data"]
+    def data(self, study_id: uuid.UUID, **given: object) -> dict[str, Any]:
+        return self.post(study_id, "data", **given)["data"]  # type: ignore[arg-type, no-any-return]
 
-    def study(self) -> str:
+    def study(self) -> uuid.UUID:
         study_id = self.make("y = x")
         self.change(study_id, do="columns", columns=COLUMNS)
         return study_id
 
-    def cells(self, study_id: str) -> dict[str, list[str]]:
+    def cells(self, study_id: uuid.UUID) -> dict[str, list[str]]:
         return {each["name"]: each["cells"] for each in self.data(study_id)["columns"]}
 
     def test_texts_are_read_as_they_are_written(self) -> None:

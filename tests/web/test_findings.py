@@ -1,11 +1,13 @@
 """The Findings panel over HTTP: every question asked, answered live, labelled, noted, refused."""
 
+import uuid
+from typing import Any
 from unittest import mock
 
 from axis_path.core.limits import Limit
 from tests.web.test_views import WebTest
 
-ASKED = (
+ASKED: Any = (
     ({"what": "zeros", "line": 1}, ["−√3", "0", "√3"], "Proved: exactly 3 zeros"),
     ({"what": "extrema", "line": 1}, ["−1", "1"], "Proved: exactly two extrema"),
     ({"what": "inflections", "line": 1}, ["0"], "Proved: exactly one point of inflection"),
@@ -35,13 +37,13 @@ REFUSED = (
 
 
 class FindingsTest(WebTest):
-    def study(self) -> str:
+    def study(self) -> uuid.UUID:
         return self.make(
             "f(x) = x^3 - 3x", "h(x) = (x^2 + 1)/(x - 1)", "g(x) = 2 sin x", "c: x^2 + y^2 = 4",
             "L = [(0, -1), (1, 1), (2, 3)]",
         )  # fmt: skip
 
-    def ask(self, study_id: str, status: int = 200, **fields: object) -> dict:
+    def ask(self, study_id: uuid.UUID, status: int = 200, **fields: object) -> dict[str, Any]:
         return self.post(study_id, "commands", status, commands=[{"do": "find", **fields}])
 
     def test_every_question_is_kept_and_answered(self) -> None:
@@ -98,9 +100,9 @@ class FindingsTest(WebTest):
         self.assertEqual(["−2.7", "2.7"], [row["decimal"] for row in quick["rows"]])
         limit = "axis_path.bench.findings.FOLLOWING_TIME"
 
-        def follow(milliseconds: float, found: str = "ledger") -> dict:
-            with mock.patch(limit, Limit(milliseconds, "ms", "")):
-                return self.post(study_id, "scene", drafts=drafts, found=found)["found"]
+        def follow(milliseconds: float, found: str = "ledger") -> dict[str, Any]:
+            with mock.patch(limit, Limit(milliseconds, "ms", "")):  # type: ignore[arg-type]
+                return self.post(study_id, "scene", drafts=drafts, found=found)["found"]  # type: ignore[no-any-return]
 
         whole = follow(5_000)
         self.assertEqual([slow, quick], whole["findings"])

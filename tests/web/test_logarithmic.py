@@ -3,6 +3,7 @@
 import io
 import json
 import math
+from typing import Any
 
 from tests.web.test_pictures import WINDOW, FrontDoorTest
 
@@ -17,7 +18,7 @@ def size_of(window: dict[str, object]) -> dict[str, object]:
 class LogarithmicTest(FrontDoorTest):
     def make_logarithmic(
         self, *names: str, is_log: bool = True, window: dict[str, object] = WINDOW
-    ):
+    ) -> Any:
         axes = {name: {"log": is_log} for name in names}
         answer = self.ask("commands", commands=[{"do": "axes", "axes": axes}], window=window).json
         self.version = answer["version"]

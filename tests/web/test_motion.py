@@ -130,7 +130,7 @@ class MotionViewTest(WebTest):
     def test_what_no_page_would_send_is_refused(self) -> None:
         study_id = self.moving()
         draft = [{"do": "set", "id": 4, "value": 2}]
-        for more in (
+        for more in (  # type: ignore[var-annotated]
             {"visits": 3}, {"visits": [3]}, {"visits": [[[4]]]}, {"visits": [[["4", 1]]]}, {"visits": [[[4, None]]]},
             {"visits": [[]] * 25}, {"passed": 1}, {"passed": [1]}, {"passed": [draft] * 4}, {"passed": [[{"do": "fly"}]]},
             {"ahead": 1}, {"ahead": [1]}, {"ahead": [draft] * 17}, {"ahead": [draft * 21]},

@@ -4,7 +4,10 @@ import io
 import itertools
 import json
 import time
+from typing import Any
 from unittest import mock
+
+from flask import Flask
 
 from axis_path.compute import Limits
 from axis_path.core import Study
@@ -19,6 +22,8 @@ WINDOW = {"x": [-10, 10], "y": [-7, 7], "width": 300, "height": 200}
 
 
 class FrontDoorTest(DatabaseTest):
+    app: Flask
+
     @classmethod
     def setUpClass(cls) -> None:
         super().setUpClass()
@@ -39,13 +44,13 @@ class FrontDoorTest(DatabaseTest):
             session.flush()
             self.version = open_study(session, self.study_id).version
 
-    def ask(self, part: str, **more: object):
+    def ask(self, part: str, **more: object) -> Any:
         body = {"version": self.version, "window": WINDOW, **more}
         return self.client.post(f"/studies/{self.study_id}/{part}", json=body)
 
 
 class FileTest(FrontDoorTest):
-    def open(self, data: bytes, name: str = "a.svg"):
+    def open(self, data: bytes, name: str = "a.svg") -> Any:
         return self.client.post("/studies/open", data={"file": (io.BytesIO(data), name)})
 
     def test_every_format_comes_with_its_media_type_and_opens_again(self) -> None:
@@ -109,7 +114,9 @@ class FileTest(FrontDoorTest):
         self.assertEqual(near, next(row["reading"] for row in rows if row["id"] == 2))
         # It is read on the curve that was drawn: not sampled again, and not at all if it is hidden.
         with mock.patch.object(
-            path_drawing, "sample_path", wraps=path_drawing.sample_path
+            path_drawing,
+            "sample_path",
+            wraps=path_drawing.sample_path,  # type: ignore[attr-defined]
         ) as sampled:
             for place in (2, 1.5, 1):
                 self.ask("scene", reading=place, pointer_y=0)
@@ -135,7 +142,7 @@ class FileTest(FrontDoorTest):
             (scene["rows"][1]["tone"], scene["axes"]["grid"], scene["legend"]["rows"]),
         )
         self.assertEqual(8, len(scene["check"]["points"]))
-        undone = self.client.post(
+        undone = self.client.post(  # type: ignore[index]
             f"/studies/{self.study_id}/history",
             json={"version": answer["version"], "window": WINDOW, "do": "undo"},
         ).json["scene"]
@@ -147,7 +154,7 @@ class FileTest(FrontDoorTest):
 class DeadlineTest(FrontDoorTest):
     """What takes too long is said in its own place, whatever page asked; the rest is answered."""
 
-    def impatient(self, part: str, **more: object):
+    def impatient(self, part: str, **more: object) -> Any:
         ticks = itertools.count()
         with mock.patch("axis_path.compute.answering.time.monotonic", lambda: next(ticks) * 3.0):
             return self.ask(part, **more)

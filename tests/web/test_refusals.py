@@ -4,6 +4,7 @@ import io
 import json
 import time
 import zlib
+from typing import Any
 from unittest import mock
 
 import psycopg.errors
@@ -21,7 +22,7 @@ DEEP = 100_000
 
 
 class RefusalTest(WebTest):
-    def raw(self, path: str, body: bytes, **headers: str):
+    def raw(self, path: str, body: bytes, **headers: str) -> Any:
         return self.client.post(
             path, data=body, headers={"X-CSRFToken": self.token, **headers},
             content_type="application/json",
@@ -57,7 +58,7 @@ class RefusalTest(WebTest):
     def test_a_title_is_a_text_of_some_length(self) -> None:
         study_id = self.make("x")
         path = f"/studies/{study_id}/rename"
-        for title in (3, ["a"], None, {}, "", " \0 ", "\0", "a" * 201):
+        for title in (3, ["a"], None, {}, "", " \0 ", "\0", "a" * 201):  # type: ignore[var-annotated]
             with self.subTest(str(title)[:20]):
                 body = json.dumps({"title": title}).encode()
                 answer = self.raw(path, body, Accept="application/json")

@@ -1,6 +1,7 @@
 """Sweeps from the page's address through the queue to the result, with a worker in this process."""
 
 import uuid
+from typing import Any
 from unittest import mock
 
 from axis_path.jobs import sweeps as jobs
@@ -17,7 +18,7 @@ from tests.web.test_views import WebTest
 
 
 class SweepTest(WebTest):
-    def ask(self, study_id: uuid.UUID, status: int = 200, **more: object) -> dict:
+    def ask(self, study_id: uuid.UUID, status: int = 200, **more: object) -> dict[str, Any]:
         wanted = {
             "what": "zeros",
             "line": 1,
@@ -28,8 +29,8 @@ class SweepTest(WebTest):
         } | more
         return self.post(study_id, "sweeps", status, **wanted)
 
-    def look(self, study_id: uuid.UUID, sweep: str) -> dict:
-        return self.client.get(f"/studies/{study_id}/sweeps/{sweep}").get_json()
+    def look(self, study_id: uuid.UUID, sweep: str) -> dict[str, Any]:
+        return self.client.get(f"/studies/{study_id}/sweeps/{sweep}").get_json()  # type: ignore[no-any-return]
 
     def test_a_sweep_waits_is_done_and_is_fetched(self) -> None:
         study_id = self.make("f(x) = x^2 - a", "a = 1")

@@ -9,6 +9,7 @@ import zipfile
 from contextlib import closing
 from decimal import Decimal
 from itertools import pairwise
+from typing import Any
 from xml.etree import ElementTree
 
 import mpmath
@@ -43,8 +44,8 @@ class ValuesTest(WebTest):
         usual = {"start": "0", "stop": "5", "step": "1"}
         self.post(study_id, "commands", commands=[{"do": "table", **usual, **fields}])
 
-    def table(self, study_id: uuid.UUID, **given: object) -> dict:
-        return self.post(study_id, "table", **given)["table"]
+    def table(self, study_id: uuid.UUID, **given: object) -> dict[str, Any]:
+        return self.post(study_id, "table", **given)["table"]  # type: ignore[arg-type, no-any-return]
 
     def number(self, text: str) -> Decimal:
         mantissa, _, power = text.replace("−", "-").partition("·10^")
@@ -66,7 +67,7 @@ class ValuesTest(WebTest):
                             if form == "significant":
                                 # The zeros of a large number are no digits of it.
                                 last = max(last, shown.adjusted() + 1 - digits)
-                            unit = Decimal(1).scaleb(last)
+                            unit = Decimal(1).scaleb(last)  # type: ignore[arg-type]
                             off = abs(Decimal(mpmath.nstr(value, 40)) - shown)
                             self.assertLessEqual(off, unit / 2 + Decimal("1e-30"))
 
@@ -167,7 +168,7 @@ class ValuesTest(WebTest):
                     self.assertEqual(value is None, cell == "")
                     if value is not None:
                         shown = self.number(cell)
-                        half = Decimal(1).scaleb(shown.as_tuple().exponent) / 2
+                        half = Decimal(1).scaleb(shown.as_tuple().exponent) / 2  # type: ignore[arg-type]
                         off = abs(shown - Decimal(mpmath.nstr(value, 40)))
                         self.assertLessEqual(off, half + Decimal("1e-30"))
         self.assertEqual("0.38", found["f"][2])
@@ -272,7 +273,7 @@ class ValuesTest(WebTest):
         for k, row in enumerate(rows[1:], start=2):
             for letter, cell in zip("ABCDE", row, strict=False):
                 self.assertTrue(
-                    math.isclose(float(cell), float(cells[f"{letter}{k}"]), abs_tol=1e-300)
+                    math.isclose(float(cell), float(cells[f"{letter}{k}"]), abs_tol=1e-300)  # type: ignore[arg-type]
                 )
         self.spec(study_id, start="0", stop="2000", step="1", columns=own)
         self.post(study_id, "table.csv", status=413, exact=True)
@@ -294,4 +295,4 @@ class ValuesTest(WebTest):
         x, f, g = read_columns(text).columns
         for k in (0, 1, 2, 4, 3999, 4000, 4001, 6000):
             self.assertEqual((k, k * k - 2), (x.cells[k], f.cells[k]))
-            self.assertTrue(math.isclose(1 / (k - 3), float(g.cells[k]), rel_tol=1e-14))
+            self.assertTrue(math.isclose(1 / (k - 3), float(g.cells[k]), rel_tol=1e-14))  # type: ignore[arg-type]

@@ -7,6 +7,8 @@ import uuid
 from typing import Any
 from unittest import mock
 
+from flask import Flask
+
 from axis_path.core import Study
 from axis_path.core.catalogue import FUNCTIONS
 from axis_path.store import create_study, open_study, session_scope
@@ -23,6 +25,8 @@ FIELDS = {"view": ("window",), "read_data": ()}
 
 
 class WebTest(DatabaseTest):
+    app: Flask
+
     @classmethod
     def setUpClass(cls) -> None:
         super().setUpClass()
@@ -47,7 +51,9 @@ class WebTest(DatabaseTest):
         with session_scope(self.engine) as session:
             return open_study(session, study_id).version
 
-    def post(self, study_id: uuid.UUID, address: str, status: int = 200, **more: object) -> dict:
+    def post(
+        self, study_id: uuid.UUID, address: str, status: int = 200, **more: object
+    ) -> dict[str, Any]:
         state = {"version": self.version(study_id), "window": WINDOW}
         body = {key: each for key, each in state.items() if key in FIELDS.get(address, state)}
         body |= more
@@ -315,7 +321,7 @@ class BenchViewTest(WebTest):
 
 
 class StudiesViewTest(WebTest):
-    def form(self, address: str, **fields: str):
+    def form(self, address: str, **fields: str) -> Any:
         return self.client.post(
             address, data={"csrf_token": self.token, **fields}, follow_redirects=True
         )
@@ -429,5 +435,5 @@ class SecurityTest(WebTest):
         self.assertEqual(404, self.client.get("/assets/x/../../app.py").status_code)
         # A page goes out as it is to a browser on this machine, and compressed through a proxy.
         for headers, encoding in (({}, None), ({"X-Forwarded-For": "192.0.2.7"}, "gzip")):
-            page = self.client.get("/studies", headers={"Accept-Encoding": "gzip", **headers})
-            self.assertEqual(encoding, page.headers.get("Content-Encoding"))
+            page = self.client.get("/studies", headers={"Accept-Encoding": "gzip", **headers})  # type: ignore[assignment]
+            self.assertEqual(encoding, page.headers.get("Content-Encoding"))  # type: ignore[attr-defined]

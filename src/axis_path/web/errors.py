@@ -8,6 +8,7 @@ import uuid
 from typing import Any
 
 from flask import Flask, render_template, request
+from flask.typing import ResponseReturnValue
 from flask_wtf.csrf import CSRFError
 from sqlalchemy.exc import DBAPIError, OperationalError
 from sqlalchemy.exc import TimeoutError as PoolTimeoutError
@@ -52,7 +53,7 @@ def register(app: Flask) -> None:
     app.register_error_handler(Exception, _answer)
 
 
-def _answer(error: Exception):  # noqa: ANN202 - Flask's own
+def _answer(error: Exception) -> ResponseReturnValue:
     status, described = tell_error(error)
     headers = {}
     if "retry_after_s" in described:

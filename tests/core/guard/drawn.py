@@ -6,6 +6,7 @@ import random
 from collections.abc import Callable
 from dataclasses import dataclass
 from functools import partial
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -107,6 +108,8 @@ def _filled(line: _Floats) -> _Floats:
     steps = np.hypot(*np.diff(line, axis=0).T)
     counts = np.where(steps < 40, np.ceil(steps * 10).astype(int), 1).clip(1)
     rows = np.repeat(np.arange(len(steps)), counts)
-    parts = np.concatenate([np.arange(count) / count for count in counts]) if len(counts) else []
+    parts: Any = (
+        np.concatenate([np.arange(count) / count for count in counts]) if len(counts) else []
+    )
     filled = line[rows] + (line[rows + 1] - line[rows]) * np.asarray(parts)[:, None]
     return np.concatenate([filled, line[-1:]])

@@ -96,7 +96,7 @@ def improper(drawn: random.Random) -> Case:
     return Case(
         f"{measure} of {text} from {ends[0]} to {ends[1]}",
         "measure",
-        partial(_judge, text, ends, {measure: value}),
+        partial(_judge, text, ends, {measure: value}),  # type: ignore[arg-type]
     )
 
 

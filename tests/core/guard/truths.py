@@ -97,7 +97,7 @@ def findings(
     if question == "intersections":
         study.define("h(x) = 0")
         return study.intersections("f", "h", *between)
-    return getattr(study, question)("f", *between)
+    return getattr(study, question)("f", *between)  # type: ignore[no-any-return]
 
 
 def compare(

@@ -18,13 +18,12 @@ from numba import njit
 
 from axis_path.core.arithmetic import enclosure, enclosure_waves
 from axis_path.core.arithmetic.fence_kernel import pieces, within
-from axis_path.core.arithmetic.scalar_kernel import (
+from axis_path.core.arithmetic.opcodes import (
     ABSOLUTE,
     ADD,
     ARCCOSINE,
     ARCSINE,
     ARCTANGENT,
-    BROKEN,
     CEILING,
     CONSTANT,
     COSINE,
@@ -36,16 +35,12 @@ from axis_path.core.arithmetic.scalar_kernel import (
     HYPERBOLIC_COSINE,
     HYPERBOLIC_SINE,
     HYPERBOLIC_TANGENT,
-    INF,
     INPUT,
     INTEGER_POWER,
-    LEAST,
     LOGARITHM,
     MAXIMUM,
     MINIMUM,
     MULTIPLY,
-    NOWHERE,
-    PARTIAL,
     PIECES,
     ROOT,
     SIGN,
@@ -53,8 +48,15 @@ from axis_path.core.arithmetic.scalar_kernel import (
     SQUARE_ROOT,
     SUBTRACT,
     TANGENT,
-    ULP,
     WITHIN,
+)
+from axis_path.core.arithmetic.scalar_kernel import (
+    BROKEN,
+    INF,
+    LEAST,
+    NOWHERE,
+    PARTIAL,
+    ULP,
     above,
     below,
     binary,

@@ -8,6 +8,23 @@ import numpy as np
 from numba import njit
 
 from axis_path.core.arithmetic import enclosure
+from axis_path.core.arithmetic.opcodes import (
+    ABSOLUTE,
+    ARCCOSINE,
+    ARCSINE,
+    ARCTANGENT,
+    CEILING,
+    DECIMAL_LOGARITHM,
+    FLOOR,
+    HYPERBOLIC_COSINE,
+    HYPERBOLIC_SINE,
+    HYPERBOLIC_TANGENT,
+    MAXIMUM,
+    MINIMUM,
+    NEGATIVE,
+    SIGN,
+    TANGENT,
+)
 
 PARTIAL, NOWHERE, BROKEN = 1, 2, 4
 
@@ -29,14 +46,6 @@ _LN10 = (2.302585092994045, 2.302585092994046)
 
 #: Powers up to this are products of few factors, with an error of a few roundings.
 _LARGEST_PRODUCT = 8
-
-
-(
-    CONSTANT, INPUT, ADD, SUBTRACT, MULTIPLY, DIVIDE, NEGATIVE, POWER, INTEGER_POWER, ROOT, WITHIN,
-    PIECES, GUARD, ABSOLUTE, SIGN, FLOOR, CEILING, MINIMUM, MAXIMUM, SQUARE_ROOT, EXPONENTIAL,
-    LOGARITHM, DECIMAL_LOGARITHM, SINE, COSINE, TANGENT, ARCSINE, ARCCOSINE, ARCTANGENT,
-    HYPERBOLIC_SINE, HYPERBOLIC_COSINE, HYPERBOLIC_TANGENT,
-) = range(32)  # fmt: skip
 
 
 scalar = njit(cache=True, error_model="numpy")

@@ -12,7 +12,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from axis_path.core.arithmetic import Enclosure, enclosure
+from axis_path.core.arithmetic import Enclosure, enclosure, opcodes
 from axis_path.core.catalogue import CONSTANTS, OPERATIONS
 from axis_path.core.deadline import check
 from axis_path.core.evaluate.backends.backends import Enclosing, float_bounds
@@ -181,12 +181,12 @@ def _encode(program: Program) -> _Encoded | None:
 def _table() -> dict[str, int]:
     kernel = _kernel()
     return {
-        Op.NUMBER: kernel.CONSTANT, Op.PARAMETER: kernel.CONSTANT, Op.CONSTANT: kernel.CONSTANT,
-        Op.VARIABLE: kernel.INPUT, Op.INPUT: kernel.INPUT, Op.ADD: kernel.ADD,
-        Op.SUBTRACT: kernel.SUBTRACT, Op.MULTIPLY: kernel.MULTIPLY, Op.DIVIDE: kernel.DIVIDE,
-        Op.NEGATIVE: kernel.NEGATIVE, Op.POWER: kernel.POWER,
-        Op.INTEGER_POWER: kernel.INTEGER_POWER, Op.ROOT: kernel.ROOT, Op.WITHIN: kernel.WITHIN,
-        Op.PIECES: kernel.PIECES, Op.GUARD: kernel.GUARD,
+        Op.NUMBER: opcodes.CONSTANT, Op.PARAMETER: opcodes.CONSTANT, Op.CONSTANT: opcodes.CONSTANT,
+        Op.VARIABLE: opcodes.INPUT, Op.INPUT: opcodes.INPUT, Op.ADD: opcodes.ADD,
+        Op.SUBTRACT: opcodes.SUBTRACT, Op.MULTIPLY: opcodes.MULTIPLY, Op.DIVIDE: opcodes.DIVIDE,
+        Op.NEGATIVE: opcodes.NEGATIVE, Op.POWER: opcodes.POWER,
+        Op.INTEGER_POWER: opcodes.INTEGER_POWER, Op.ROOT: opcodes.ROOT, Op.WITHIN: opcodes.WITHIN,
+        Op.PIECES: opcodes.PIECES, Op.GUARD: opcodes.GUARD,
     } | {
         name: kernel.CODES[backends.enclosing]
         for name, backends in OPERATIONS.items()
