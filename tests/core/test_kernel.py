@@ -132,11 +132,11 @@ class KernelTest(unittest.TestCase):
 ALL_KINDS = """
 from numba.core.dispatcher import Dispatcher
 from axis_path.core import Study, Window
-from axis_path.core.arithmetic import kernel, point_kernel
+from axis_path.core.arithmetic import fence_kernel, kernel, point_kernel, scalar_kernel
 from axis_path.core.draw.curves import clip, compiled, path_table, refine, table
 from axis_path.core.warm import warm_up
 def known():
-    parts = (vars(module).values() for module in (kernel, point_kernel, clip, compiled, refine, table, path_table))
+    parts = (vars(module).values() for module in (kernel, fence_kernel, scalar_kernel, point_kernel, clip, compiled, refine, table, path_table))
     return {(each.__name__, signature) for part in parts for each in part
             if isinstance(each, Dispatcher) for signature in each.signatures}
 warm_up()

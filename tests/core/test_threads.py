@@ -7,7 +7,7 @@ from contextlib import suppress
 
 from axis_path.core import Study, Window
 from axis_path.core.arithmetic import precision
-from axis_path.core.threads import kept_property
+from axis_path.core.threads import lazy_property
 from tests.core.functions import make_function
 
 WAIT_S = 0.5
@@ -20,7 +20,7 @@ class Bits:
     def __init__(self, meet: Callable[[], None]) -> None:
         self.meet = meet
 
-    @kept_property
+    @lazy_property
     def made(self) -> int:
         self.meet()
         with precision(64):

@@ -1,5 +1,7 @@
+
 """Pictures: true to the scene, complete in themselves, and with the study inside."""
 
+import base64
 import json
 import re
 import struct
@@ -70,6 +72,19 @@ class PictureTest(unittest.TestCase):
                 self.assertEqual(self.study.to_dict(), again.to_dict())
         plain = json.dumps(self.study.to_dict()).encode()
         self.assertEqual(self.study.to_dict(), study_in(plain))
+
+    def test_pdf_of_before_version_2_opens(self) -> None:
+        """A PDF carried its study in a comment at its end, before it was an attached file."""
+        carried = base64.b64encode(json.dumps(self.study.to_dict()).encode())
+        for head in (make_picture(self.scene, {}, Format.PDF, Look()).data, b"%PDF-1.7\n%%EOF\n"):
+            old = head + b"%axis-path-study " + carried + b"\n"
+            self.assertEqual(self.study.to_dict(), study_in(old))
+
+    def test_damaged_pdf_has_no_study(self) -> None:
+        whole = make_picture(self.scene, self.study.to_dict(), Format.PDF, Look()).data
+        for cut in (9, len(whole) // 2, len(whole) - 400):
+            with self.subTest(cut), self.assertRaises(PictureError):
+                study_in(whole[:cut])
 
     def test_a_file_without_a_study_is_refused_in_words(self) -> None:
         png = make_picture(self.scene, {}, Format.PNG, Look()).data

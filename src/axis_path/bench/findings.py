@@ -5,13 +5,13 @@ from __future__ import annotations
 import math
 import time
 import uuid
-from collections import OrderedDict
 from contextlib import suppress
 from dataclasses import dataclass, replace
 from threading import Lock
 from typing import Any
 
 import numpy as np
+from cachetools import LRUCache
 
 from axis_path.bench.job import Job
 from axis_path.bench.request import BenchRequest, realise
@@ -48,7 +48,7 @@ class Costs:
     """How long answers took the last time, in seconds, by the study and the question."""
 
     def __init__(self) -> None:
-        self._spent: OrderedDict[tuple[uuid.UUID, SavedQuery], float] = OrderedDict()
+        self._spent: LRUCache[tuple[uuid.UUID, SavedQuery], float] = LRUCache(_MOST_COSTS)
         self._lock = Lock()
 
     def of(self, study_id: uuid.UUID, ask: SavedQuery) -> float:
@@ -60,9 +60,6 @@ class Costs:
         """Keep how long an answer took."""
         with self._lock:
             self._spent[study_id, _bare(ask)] = seconds
-            self._spent.move_to_end((study_id, _bare(ask)))
-            while len(self._spent) > _MOST_COSTS:
-                self._spent.popitem(last=False)
 
 
 def _bare(ask: SavedQuery) -> SavedQuery:

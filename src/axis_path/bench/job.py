@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 import uuid
-from collections import OrderedDict
 from collections.abc import Callable
 from dataclasses import dataclass, field
 from typing import Any
 
 import orjson
+from cachetools import LRUCache
 
 from axis_path.core import Study
 
@@ -20,7 +20,7 @@ class StudyCache:
     """The versions of studies that a process has read, and the one it has just changed."""
 
     def __init__(self) -> None:
-        self._studies: OrderedDict[tuple[uuid.UUID, int], Study] = OrderedDict()
+        self._studies: LRUCache[tuple[uuid.UUID, int], Study] = LRUCache(_CACHED_STUDIES)
         #: Changed by the last ``commands`` and not yet committed, so without a version.
         self.changed: Study | None = None
 
@@ -36,15 +36,12 @@ class StudyCache:
         study = self._studies.get(key)
         if study is None:
             study = Study.from_dict(orjson.loads(load(version)))
-        self.put(study_id, version, study)
+            self.put(study_id, version, study)
         return study
 
     def put(self, study_id: uuid.UUID, version: int, study: Study) -> None:
         """Keep a version."""
         self._studies[study_id, version] = study
-        self._studies.move_to_end((study_id, version))
-        while len(self._studies) > _CACHED_STUDIES:
-            self._studies.popitem(last=False)
 
 
 @dataclass(frozen=True, slots=True)

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+import csv
 import time
 import uuid
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import asdict, replace
+from io import StringIO
 from typing import Any
 
 import msgspec
@@ -186,5 +188,6 @@ def trail(job: Job, query: TrailQuery) -> Answer:
     places = realise(job, query).study.snapshot.query(Motion).trails().get(query.line)
     if places is None:
         raise RequestError("This line has no trail.", "line")
-    lines = ["x,y", *(f"{x!r},{y!r}" for x, y in places)]
-    return Answer(("\r\n".join(lines) + "\r\n").encode(), "text/csv")
+    text = StringIO()
+    csv.writer(text).writerows([("x", "y"), *places])
+    return Answer(text.getvalue().encode(), "text/csv")

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import csv
 import math
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import replace
+from io import StringIO
 from typing import Any, BinaryIO
 
 import numpy as np
@@ -272,15 +274,15 @@ def _exact(study: Study, head: Head, place: str) -> str:
 def csv_blocks(blocks: Iterable[list[list[Cell]]]) -> Iterator[str]:
     """Write blocks of rows as CSV after RFC 4180, with the digits that floats have."""
     for rows in blocks:
-        yield "".join(",".join(map(_field, row)) + "\r\n" for row in rows)
+        text = StringIO()
+        csv.writer(text).writerows([list(map(_shown, row)) for row in rows])
+        yield text.getvalue()
 
 
-def _field(cell: Cell) -> str:
-    if isinstance(cell, float):
-        return "" if math.isnan(cell) else f"{cell:.15g}"
-    if any(sign in cell for sign in ',"\r\n'):
-        return '"' + cell.replace('"', '""') + '"'
-    return cell
+def _shown(cell: Cell) -> str:
+    if isinstance(cell, str):
+        return cell
+    return "" if math.isnan(cell) else f"{cell:.15g}"
 
 
 def workbook(blocks: Iterable[list[list[Cell]]], to: BinaryIO) -> None:

@@ -110,7 +110,7 @@ class NameTakenError(MathError):
 
 
 class CycleError(MathError):
-    """Definitions that need one another in a circle."""
+    """Definitions that depend on each other."""
 
     code = "study.cycle"
 

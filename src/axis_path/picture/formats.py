@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import base64
 import json
+import logging
 import re
 import struct
 import zlib
@@ -23,7 +24,9 @@ from defusedxml.ElementTree import iterparse
 
 from axis_path.picture.svg import FONTS, Look, draw_svg
 
-_KEY = "axis-path-study"
+# Files are often cut or mended; whether there is a study in them is all that matters.
+logging.getLogger("pypdf").setLevel(logging.CRITICAL)
+_KEY, _ATTACHMENT = "axis-path-study", "axis-path-study.json"
 _PNG_HEAD = b"\x89PNG\r\n\x1a\n"
 _IN_PDF = re.compile(rb"%axis-path-study ([A-Za-z0-9+/=]+)")
 #: A picture of more pixels is not made.
@@ -88,14 +91,7 @@ def make_picture(
             data = _with_text(bytes(made), carried)
         case Format.PDF:
             made = svg2pdf_py.svg_to_pdf(draw_svg(scene, look), _font_database())
-            data = (
-                bytes(made)
-                + b"%"
-                + _KEY.encode()
-                + b" "
-                + base64.b64encode(carried.encode())
-                + b"\n"
-            )
+            data = _with_attachment(bytes(made), carried)
     return Picture(data, _MEDIA[form])
 
 
@@ -112,6 +108,35 @@ def _font_database() -> svg2pdf_py.FontDatabase:
     for path in font_files():
         database.load_font_file(path)
     return database
+
+
+def _with_attachment(pdf: bytes, text: str) -> bytes:
+    """Attach a text to a PDF, as a file that any viewer lists."""
+    from pypdf import PdfWriter
+
+    writer = PdfWriter(clone_from=BytesIO(pdf))
+    writer.add_attachment(_ATTACHMENT, text.encode())
+    file = BytesIO()
+    writer.write(file)
+    return file.getvalue()
+
+
+def _attachment_of(data: bytes) -> str:
+    """Return the text that is attached to a PDF.
+
+    Raises:
+        ValueError: there is none, or it is too large.
+    """
+    from pypdf import PdfReader
+    from pypdf.errors import PyPdfError
+
+    try:
+        files = PdfReader(BytesIO(data)).attachments.get(_ATTACHMENT)
+    except (PyPdfError, KeyError, TypeError, AttributeError, RecursionError) as err:
+        raise ValueError("the PDF is damaged") from err
+    if not files or len(files[0]) > _LARGEST_STUDY:
+        raise ValueError("no study")
+    return files[0].decode()
 
 
 def _with_text(png: bytes, text: str) -> bytes:
@@ -143,9 +168,10 @@ def study_in(data: bytes) -> Any:  # noqa: ANN401 - whoever reads it checks it
 def _carried(data: bytes) -> str:
     if data.startswith(_PNG_HEAD):
         return _text_of_png(data)
-    in_pdf = _IN_PDF.search(data)
-    if data.startswith(b"%PDF") and in_pdf:
-        return base64.b64decode(in_pdf[1]).decode()
+    if data.startswith(b"%PDF"):
+        # Pictures that were saved before version 2 of the format carry it in a comment.
+        comment = _IN_PDF.search(data)
+        return base64.b64decode(comment[1]).decode() if comment else _attachment_of(data)
     start = data.lstrip(b"\xef\xbb\xbf \t\r\n")[:1]
     return _text_of_svg(data) if start == b"<" else data.decode()
 

@@ -2,26 +2,16 @@
 
 from __future__ import annotations
 
-import gzip
 from typing import Any
 
 import orjson
 from flask import Response, request
 from werkzeug.exceptions import BadRequest
 
-#: Shorter answers fit into few packets anyway.
-LEAST_COMPRESSED = 4_000
-
 
 def json_answer(value: Any, status: int = 200) -> Response:  # noqa: ANN401 - any JSON
-    """Answer with JSON, compressed if it is long: quickly rather than well, as a frame must be."""
-    data = orjson.dumps(value)
-    if len(data) < LEAST_COMPRESSED or not request.accept_encodings["gzip"]:
-        return Response(data, status, mimetype="application/json")
-    answer = Response(gzip.compress(data, 1), status, mimetype="application/json")
-    answer.headers["Content-Encoding"] = "gzip"
-    answer.vary.add("Accept-Encoding")
-    return answer
+    """Answer with JSON."""
+    return Response(orjson.dumps(value), status, mimetype="application/json")
 
 
 def json_request() -> dict[str, Any]:

@@ -7,16 +7,13 @@ import hashlib
 from functools import cache
 from pathlib import Path
 
-from flask import Flask, Response, abort, request, send_from_directory, url_for
+from flask import Flask, Response, abort, send_from_directory, url_for
 from markupsafe import Markup
 
 from axis_path.web import modules
+from axis_path.web.compression import accepts_gzip, compress, compressed_file, is_text, put
 
 _STATIC = Path(__file__).parent / "static"
-_COMPRESSED = {"text/css", "text/javascript", "application/javascript", "application/json",
-               "text/html", "image/svg+xml"}  # fmt: skip
-_PROXY_HEADERS = ("Forwarded", "Via", "X-Forwarded-For", "X-Real-IP")
-_SMALLEST_COMPRESSED = 600
 #: The address of a file holds the mark of its content, so it never needs to be asked for again.
 _FOREVER = "public, max-age=31536000, immutable"
 #: The scripts of pages, which are sent with all that they import.
@@ -75,19 +72,16 @@ def register_assets(app: Flask) -> None:
     app.jinja_env.globals["asset"] = lambda filename: url_for(
         "assets", version=version, filename=filename
     )
-    app.after_request(_compress)
+    app.after_request(compress)
 
 
 def _send_script(version: str, entry: str) -> Response:
     if entry not in PAGE_SCRIPTS:
         abort(404)
-    is_compressed = "gzip" in request.headers.get("Accept-Encoding", "")
-    data = _compressed_script(entry) if is_compressed else _joined(entry)
-    response = Response(data, mimetype="text/javascript")
+    response = Response(_joined(entry), mimetype="text/javascript")
     response.headers["Cache-Control"] = _FOREVER
-    response.headers["Vary"] = "Accept-Encoding"
-    if is_compressed:
-        response.headers["Content-Encoding"] = "gzip"
+    if accepts_gzip():
+        put(response, _compressed_script(entry))
     return response
 
 
@@ -97,6 +91,13 @@ def _send_asset(version: str, filename: str) -> Response:
         abort(404)
     response = send_from_directory(_STATIC, filename, conditional=True)
     response.headers["Cache-Control"] = _FOREVER
+    if response.status_code == 200 and is_text(response) and accepts_gzip():
+        path = _STATIC / filename
+        body = compressed_file(str(path), path.stat().st_mtime_ns)
+        # The file that would have been sent is open already.
+        response.close()
+        response.direct_passthrough = False
+        put(response, body)
     return response
 
 
@@ -105,36 +106,3 @@ def _files() -> frozenset[str]:
     return frozenset(
         path.relative_to(_STATIC).as_posix() for path in _STATIC.rglob("*") if path.is_file()
     )
-
-
-@cache
-def _compressed_file(path: str, modified: int) -> bytes:
-    return gzip.compress(Path(path).read_bytes(), 9)
-
-
-def _compress(response: Response) -> Response:
-    accepts = "gzip" in request.headers.get("Accept-Encoding", "")
-    if not accepts or response.status_code != 200 or response.mimetype not in _COMPRESSED:
-        return response
-    if request.endpoint == "assets":
-        path = _STATIC / (request.view_args or {})["filename"]
-        body = _compressed_file(str(path), path.stat().st_mtime_ns)
-        # The file that would have been sent is open already.
-        response.close()
-        response.direct_passthrough = False
-    else:
-        plain = response.get_data()
-        if len(plain) < _SMALLEST_COMPRESSED or _is_own_browser():
-            # On loopback the time to compress is more than the time to send.
-            return response
-        body = gzip.compress(plain, 1)
-    response.set_data(body)
-    response.headers["Content-Encoding"] = "gzip"
-    response.headers["Vary"] = "Accept-Encoding"
-    return response
-
-
-def _is_own_browser() -> bool:
-    """Check whether a browser on this machine asks, and no proxy on it for somebody else."""
-    is_passed_on = any(name in request.headers for name in _PROXY_HEADERS)
-    return request.remote_addr == "127.0.0.1" and not is_passed_on

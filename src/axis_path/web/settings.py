@@ -4,43 +4,45 @@ from __future__ import annotations
 
 import os
 from collections.abc import Mapping
-from dataclasses import MISSING, dataclass, fields
+
+import msgspec
 
 PREFIX = "AXIS_PATH_"
 #: The names of this very machine.
 OWN_HOSTS = ("127.0.0.1", "localhost", "[::1]")
 
 
-@dataclass(frozen=True, slots=True)
-class Settings:
+class Settings(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     """What the application needs to know.
 
     Attributes:
         database_url: a SQLAlchemy address.
         secret_key: signs sessions and form tokens.
         hosts: the names under which pages are served, separated by commas in the environment.
+        prefetch: whether pages may ask for states that will probably come next.
     """
 
     database_url: str
     secret_key: str
     hosts: tuple[str, ...] = OWN_HOSTS
+    prefetch: bool = True
 
 
 def read_settings(environment: Mapping[str, str] = os.environ) -> Settings:
     """Read the settings.
 
     Raises:
-        ValueError: one is missing, or there is one that is not known.
+        ValueError: one is missing, unknown or wrong.
     """
-    given = {
+    given: dict[str, object] = {
         key.removeprefix(PREFIX).lower(): value
         for key, value in environment.items()
         if key.startswith(PREFIX)
     }
-    known = {field.name for field in fields(Settings)}
-    needed = {field.name for field in fields(Settings) if field.default is MISSING}
-    unknown, missing = given.keys() - known, needed - given.keys()
-    if unknown or missing:
-        raise ValueError(f"settings: unknown {sorted(unknown)}, missing {sorted(missing)}")
-    hosts = tuple(host.strip() for host in given.get("hosts", "").split(",") if host.strip())
-    return Settings(given["database_url"], given["secret_key"], hosts or OWN_HOSTS)
+    hosts = [host.strip() for host in str(given.pop("hosts", "")).split(",") if host.strip()]
+    if hosts:
+        given["hosts"] = hosts
+    try:
+        return msgspec.convert(given, Settings, strict=False)
+    except msgspec.ValidationError as err:
+        raise ValueError(f"settings: {err}") from err

@@ -20,9 +20,9 @@ from axis_path.core.lines.meaning import (
     names_of,
     read_meaning,
 )
-from axis_path.core.threads import COMPUTING, Bounded
+from axis_path.core.threads import COMPUTING, SharedCache
 
-_KEPT_ANALYSES = 64
+_MOST_ANALYSES = 64
 
 
 #: An edit of more lines than this is analysed as a whole.
@@ -37,7 +37,7 @@ def analyse(unit: AngleUnit, keys: LineKeys, before: Analysis | None = None) -> 
         keys: the lines.
         before: the analysis before an edit, from which what did not change is taken.
     """
-    return _kept.made((unit, keys), lambda: _analysed(unit, keys, before))
+    return _cache.get_or_make((unit, keys), lambda: _analysed(unit, keys, before))
 
 
 def _analysed(unit: AngleUnit, keys: LineKeys, before: Analysis | None) -> Analysis:
@@ -138,4 +138,4 @@ def _dependents(names: set[str], before: Analysis, changed: set[int]) -> set[int
     return touched
 
 
-_kept: Bounded[tuple[AngleUnit, LineKeys], Analysis] = Bounded(_KEPT_ANALYSES)
+_cache: SharedCache[tuple[AngleUnit, LineKeys], Analysis] = SharedCache(_MOST_ANALYSES)

@@ -46,7 +46,7 @@ from axis_path.core.lines.meaning import (
     Meaning,
     with_problem,
 )
-from axis_path.core.threads import COMPUTING, kept_property
+from axis_path.core.threads import COMPUTING, lazy_property
 
 #: Typed numbers, such as the ends of sliders, that are kept for each analysis.
 _KEPT_CONSTANTS = 256
@@ -86,7 +86,7 @@ class Analysis:
             frozenset(n for n, m in self._named.items() if m.kind in VALUED),
         )
 
-    @kept_property
+    @lazy_property
     def written_names(self) -> tuple[str, ...]:
         """Return the names of all lines that take part, in order, with or without a problem."""
         return tuple(
@@ -95,7 +95,7 @@ class Analysis:
             if meaning.name is not None and not key.disabled
         )
 
-    @kept_property
+    @lazy_property
     def used_by(self) -> dict[str, list[int]]:
         """Give, for every name, the places of the lines that use it."""
         users: dict[str, list[int]] = {}
@@ -105,7 +105,7 @@ class Analysis:
                     users.setdefault(used, []).append(index)
         return users
 
-    @kept_property
+    @lazy_property
     def integral_names(self) -> frozenset[str]:
         """Return the names of the numbers in which integrals stand, directly or by another name."""
         holding = {

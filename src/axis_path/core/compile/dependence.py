@@ -2,7 +2,11 @@
 
 from __future__ import annotations
 
+import graphlib
 from collections.abc import Iterator
+from graphlib import TopologicalSorter
+
+import numpy as np
 
 from axis_path.core.errors import CycleError, NameTakenError, NoValueError, no_value
 from axis_path.core.language import Vocabulary
@@ -68,70 +72,42 @@ def working(keys: tuple[LineKey, ...], meanings: list[Meaning]) -> dict[str, int
 
 def _find_cycles(keys: tuple[LineKey, ...], meanings: list[Meaning]) -> None:
     by_name = working(keys, meanings)
-    for name in _in_circles({n: meanings[k].uses & by_name.keys() for n, k in by_name.items()}):
+    for name in _in_cycles({n: meanings[k].uses & by_name.keys() for n, k in by_name.items()}):
         cycle = _cycle_through(name, by_name, meanings)
         index = by_name[name]
         names = " → ".join(f"`{each}`" for each in [*cycle, cycle[0]])
         message = (
-            f"`{name}` needs itself." if len(cycle) == 1
-            else f"These need one another in a circle: {names}."
+            f"`{name}` depends on itself." if len(cycle) == 1
+            else f"These depend on each other: {names}."
         )  # fmt: skip
         span = (0, len(keys[index].text))
         meanings[index] = with_problem(meanings[index], CycleError(message, position=span))
 
 
-def _in_circles(graph: dict[str, frozenset[str]]) -> list[str]:
-    """Return the names that lie on a circle.
-
-    Source:
-        Kahn, *Topological sorting of large networks*, 1962, once along and once against the arrows.
-    """
-    left = _trimmed(graph)
-    if not left:
+def _in_cycles(graph: dict[str, frozenset[str]]) -> list[str]:
+    """Return the names that lie on a cycle: those whose strong component holds an edge."""
+    try:
+        TopologicalSorter(graph).prepare()
+    except graphlib.CycleError:
+        pass
+    else:
         return []
-    inner = {name: graph[name] & left for name in left}
-    against: dict[str, set[str]] = {name: set() for name in left}
-    for name, uses in inner.items():
-        for used in uses:
-            against[used].add(name)
-    both = _trimmed({name: frozenset(users) for name, users in against.items()})
-    # A name between two circles is on none: only one that reaches itself is.
-    return [name for name in graph if name in both and _reaches(name, inner)]
+    # Loading SciPy's graphs takes longer than anything here, and cycles are rare.
+    from scipy.sparse import csr_array
+    from scipy.sparse.csgraph import connected_components
 
-
-def _trimmed(graph: dict[str, frozenset[str]]) -> set[str]:
-    """Take away, again and again, what needs nothing that is left."""
-    needs = {name: len(uses) for name, uses in graph.items()}
-    users: dict[str, list[str]] = {name: [] for name in graph}
-    for name, uses in graph.items():
-        for used in uses:
-            users[used].append(name)
-    ready = [name for name, count in needs.items() if not count]
-    left = set(graph)
-    while ready:
-        done = ready.pop()
-        left.discard(done)
-        for user in users[done]:
-            needs[user] -= 1
-            if not needs[user]:
-                ready.append(user)
-    return left
-
-
-def _reaches(name: str, graph: dict[str, frozenset[str]]) -> bool:
-    waiting, seen = [name], set[str]()
-    while waiting:
-        for used in graph[waiting.pop()]:
-            if used == name:
-                return True
-            if used not in seen:
-                seen.add(used)
-                waiting.append(used)
-    return False
+    names = list(graph)
+    places = {name: k for k, name in enumerate(names)}
+    edges = [(places[name], places[used]) for name, uses in graph.items() for used in uses]
+    rows, columns = np.array(edges).T
+    matrix = csr_array((np.ones(len(edges)), (rows, columns)), shape=(len(names), len(names)))
+    _, component = connected_components(matrix, directed=True, connection="strong")
+    sizes = np.bincount(component)
+    return [name for name in names if sizes[component[places[name]]] > 1 or name in graph[name]]
 
 
 def _cycle_through(name: str, by_name: dict[str, int], meanings: list[Meaning]) -> list[str]:
-    """Return the shortest circle of names from ``name`` back to it."""
+    """Return the shortest cycle of names from ``name`` back to it."""
     paths = {name: [name]}
     waiting = [name]
     for current in waiting:

@@ -29,7 +29,7 @@ from axis_path.core.lines.line import StudyLine
 from axis_path.core.lines.meaning import Kind, LineKeys, Meaning, name_in_head
 from axis_path.core.lines.naming import settle_line, settled
 from axis_path.core.lines.sliders import written_number
-from axis_path.core.threads import kept_property
+from axis_path.core.threads import lazy_property
 
 
 class Query(Protocol):
@@ -225,22 +225,22 @@ class Snapshot:
 
     # What follows from them
 
-    @kept_property
+    @lazy_property
     def analysis(self) -> Analysis:
         """Return what the lines mean together."""
         return analyse(self.unit, self._keys, self._before)
 
-    @kept_property
+    @lazy_property
     def values(self) -> dict[str, Fraction]:
         """Return the values of all sliders by their names."""
         found = (line.moving for line in self.lines if not line.disabled)
         return dict(pair for pair in found if pair is not None)
 
-    @kept_property
+    @lazy_property
     def _places(self) -> dict[int | None, int]:
         return {line.id: place for place, line in enumerate(self.lines)}
 
-    @kept_property
+    @lazy_property
     def _keys(self) -> LineKeys:
         return LineKeys(line.key for line in self.lines)
 

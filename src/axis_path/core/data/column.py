@@ -15,7 +15,7 @@ from axis_path.core.contract import Line, exact_from_text
 from axis_path.core.errors import DataError
 from axis_path.core.language import NAME_PATTERN
 from axis_path.core.limits import COLUMN_CELLS
-from axis_path.core.threads import kept_property
+from axis_path.core.threads import lazy_property
 
 #: A cell is measured: what is beyond floats is a slip.
 _SMALLEST, _LARGEST = Fraction(1, 10**300), Fraction(10**300)
@@ -42,7 +42,7 @@ class Column:
         """Return the nearest floats, (n,), NaN where a cell is missing; they cannot be changed."""
         return self._floats
 
-    @kept_property
+    @lazy_property
     def _floats(self) -> NDArray[np.float64]:
         # A picture with points asks for them in every frame.
         found = np.array([math.nan if cell is None else float(cell) for cell in self.cells])

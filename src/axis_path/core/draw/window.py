@@ -11,7 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from axis_path.core.errors import WindowError
-from axis_path.core.threads import kept_property
+from axis_path.core.threads import lazy_property
 
 Floats = NDArray[np.float64]
 LARGEST_PX = 8_000
@@ -94,7 +94,7 @@ class Window:
         """Return the number it is found by: parts of a picture are looked up by their window."""
         return self._hash
 
-    @kept_property
+    @lazy_property
     def _hash(self) -> int:
         bounds = self.x, self.y, self.width, self.height, self.log_x, self.log_y
         return hash((*bounds, self.inner, self.stretch))
@@ -134,32 +134,32 @@ class Window:
         """Check whether an axis is logarithmic."""
         return self.log_x or self.log_y
 
-    @kept_property
+    @lazy_property
     def flat_x(self) -> _Bounds:
         """Return the bounds of x on the axis."""
         return _flat_bounds(self.x, self.log_x)
 
-    @kept_property
+    @lazy_property
     def flat_y(self) -> _Bounds:
         """Return the bounds of y on the axis."""
         return _flat_bounds(self.y, self.log_y)
 
-    @kept_property
+    @lazy_property
     def x_px(self) -> float:
         """Return how many px one unit of x takes, one decade of it on a logarithmic axis."""
         return self.width / (self.flat_x[1] - self.flat_x[0])
 
-    @kept_property
+    @lazy_property
     def y_px(self) -> float:
         """Return how many px one unit of y takes, one decade of it on a logarithmic axis."""
         return self.height / (self.flat_y[1] - self.flat_y[0])
 
-    @kept_property
+    @lazy_property
     def across_from(self) -> tuple[float, float, bool]:
         """Return how compiled code finds px from the left edge: its place, and the scale."""
         return self.seen.flat_x[0], self.x_px, self.log_x
 
-    @kept_property
+    @lazy_property
     def down_from(self) -> tuple[float, float, bool]:
         """Return how compiled code finds px from the upper edge, likewise."""
         return self.seen.flat_y[1], self.y_px, self.log_y
@@ -224,7 +224,7 @@ class Window:
         """Return the edges of the pixel columns: width + 1 floats from x[0] to x[1]."""
         return self._columns.copy()
 
-    @kept_property
+    @lazy_property
     def _columns(self) -> Floats:
         return self.between(*self.x, self.width)
 

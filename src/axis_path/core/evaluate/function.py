@@ -30,7 +30,7 @@ from axis_path.core.evaluate.graph.program import (
     inner_bounds,
     run,
 )
-from axis_path.core.threads import kept_property
+from axis_path.core.threads import lazy_property
 
 Floats = NDArray[np.float64]
 FAST, _ENCLOSING = Fast(), Enclosing()
@@ -75,17 +75,17 @@ class End:
     value: Ball
     closed: bool
 
-    @kept_property
+    @lazy_property
     def near(self) -> float:
         """Return the end as the nearest float, for drawing."""
         return float(self.value.value.mid())
 
-    @kept_property
+    @lazy_property
     def key(self) -> str:
         """Return a text that is equal for equal ends only."""
         return f"{self.closed} {self.value!r}"
 
-    @kept_property
+    @lazy_property
     def kept(self) -> dict[str, str]:
         """Return what others found out of this end, by what it is; every frame asks for it."""
         return {}
@@ -121,7 +121,7 @@ class RealFunction:
         used = sliders_on(self.expression.program, low, high)
         return (*self._key_of(used), low, high)
 
-    @kept_property
+    @lazy_property
     def _key(self) -> tuple[object, ...]:
         return self._key_of(self.expression.program.parameters)
 

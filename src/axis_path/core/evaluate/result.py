@@ -30,7 +30,7 @@ from axis_path.core.evaluate.decimals import (
     shown,
 )
 from axis_path.core.evaluate.exact.exact_pool import ExactForm
-from axis_path.core.threads import kept_property
+from axis_path.core.threads import lazy_property
 
 #: A float's own bits; how near to 0 a value is taken as 0.
 _FLOAT_BITS, _SMALL = 53, arb(2) ** -40
@@ -72,7 +72,7 @@ class Result:
     rational: Fraction | None = None
     remark: str = ""
 
-    @kept_property
+    @lazy_property
     def _exact(self) -> ExactForm:
         return ExactForm(None) if self.reason else self.find_exact()
 

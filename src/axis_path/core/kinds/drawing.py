@@ -12,9 +12,9 @@ from typing import Any
 
 from axis_path.core.draw import Curve
 from axis_path.core.errors import StoppedError
-from axis_path.core.threads import Bounded
+from axis_path.core.threads import SharedCache
 
-_KEPT_DRAWINGS = 128
+_MOST_DRAWINGS = 128
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,16 +38,16 @@ class Drawing:
 NOTHING = Drawing({"curve": None, "lane": None, "why": None}, None)
 #: What a row's data holds where a kind of line has nothing to say of it.
 PLAIN = {"note": ""}
-_kept: Bounded[tuple[Any, ...], Drawing] = Bounded(_KEPT_DRAWINGS)
+_cache: SharedCache[tuple[Any, ...], Drawing] = SharedCache(_MOST_DRAWINGS)
 
 
 def kept(key: tuple[Any, ...], make: Callable[[], Drawing]) -> Drawing:
     """Return the drawing that was made for a key, or make it."""
-    found = _kept.get(key, None)
+    found = _cache.get(key, None)
     if found is None:
         found = make()
         if found.is_whole:
-            _kept.put(key, found)
+            _cache.put(key, found)
     return found
 
 

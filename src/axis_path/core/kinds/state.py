@@ -20,7 +20,7 @@ from axis_path.core.kinds.registry import KINDS
 from axis_path.core.language.tree import AngleUnit
 from axis_path.core.lines.family import FamilyState
 from axis_path.core.lines.sliders import SliderRange
-from axis_path.core.threads import kept_property
+from axis_path.core.threads import lazy_property
 
 R = TypeVar("R")
 
@@ -51,27 +51,27 @@ class State:
     runners: dict[int, Ball | MathError] = field(default_factory=dict)
     typed: dict[int, Fraction] = field(default_factory=dict)
 
-    @kept_property
+    @lazy_property
     def functions(self) -> dict[int, RealFunction]:
         """Return the functions that work, by the ids of their lines."""
         return self._of(RealFunction)
 
-    @kept_property
+    @lazy_property
     def paths(self) -> dict[int, RealPath]:
         """Return the paths and curves by an angle that work, by the ids of their lines."""
         return self._of(RealPath)
 
-    @kept_property
+    @lazy_property
     def relations(self) -> dict[int, RealRelation]:
         """Return the equations and inequalities that work, by the ids of their lines."""
         return self._of(RealRelation)
 
-    @kept_property
+    @lazy_property
     def surfaces(self) -> dict[int, RealSurface]:
         """Return the functions of x and y that work, by the ids of their lines."""
         return self._of(RealSurface)
 
-    @kept_property
+    @lazy_property
     def points(self) -> dict[int, Points]:
         """Return the points and lists of points, (n, 2) floats, by the ids of their lines."""
         return self._of(np.ndarray)

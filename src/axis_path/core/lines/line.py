@@ -11,7 +11,7 @@ from axis_path.core.lines.meaning import LineKey
 from axis_path.core.lines.moving import Runner, Trail
 from axis_path.core.lines.sliders import Slider, slider_value
 from axis_path.core.lines.style import LineStyle
-from axis_path.core.threads import kept_property
+from axis_path.core.threads import lazy_property
 
 
 @dataclass(frozen=True)
@@ -52,12 +52,12 @@ class StudyLine:
     fit: Id | None = None
     fit_lost: bool = False
 
-    @kept_property
+    @lazy_property
     def moving(self) -> tuple[str, Fraction] | None:
         """Return the name and the value of a slider; None for any other line."""
         return None if self.fixed else slider_value(self.text)
 
-    @kept_property
+    @lazy_property
     def key(self) -> LineKey:
         """Return what an analysis needs of the line; made once, so that it is known by identity."""
         slider = self.moving

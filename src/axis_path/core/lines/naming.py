@@ -10,7 +10,7 @@ from axis_path.core.language.tree import Pair
 from axis_path.core.lines.line import StudyLine
 from axis_path.core.lines.meaning import name_in_head, read_alone, reads_with_others
 from axis_path.core.lines.sliders import guessed_range
-from axis_path.core.threads import kept_property
+from axis_path.core.threads import lazy_property
 
 #: The names that unnamed lines are given, in this order, then with an index.
 _FUNCTION_NAMES, _POINT_NAMES, _LIST_NAMES = "fghpq", "ABCDGHJK", "LMNUVW"
@@ -43,12 +43,12 @@ class _Taken:
     def __init__(self, lines: Sequence[StudyLine]) -> None:
         self._lines = lines
 
-    @kept_property
+    @lazy_property
     def names(self) -> set[str]:
         names = (name_in_head(line.text) or line.given for line in self._lines)
         return {name for name in names if name is not None}
 
-    @kept_property
+    @lazy_property
     def tones(self) -> set[int | None]:
         return {line.tone for line in self._lines}
 

@@ -6,9 +6,10 @@ import hashlib
 import threading
 import time
 import uuid
-from collections import OrderedDict
 from collections.abc import Callable
 from dataclasses import dataclass
+
+from cachetools import LRUCache
 
 from axis_path.compute import WorkerDiedError
 
@@ -33,7 +34,7 @@ class Guard:
 
     def __init__(self, clock: Callable[[], float] = time.monotonic) -> None:
         self._clock = clock
-        self._deaths: OrderedDict[bytes, _Deaths] = OrderedDict()
+        self._deaths: LRUCache[bytes, _Deaths] = LRUCache(_MOST_KEPT)
         self._lock = threading.Lock()
 
     @staticmethod
@@ -62,7 +63,4 @@ class Guard:
             count = 1 if before is None or is_new else before.count + 1
             pause: float = min(_FIRST_PAUSE_S * 2 ** (count - 1), _LONGEST_PAUSE_S)
             self._deaths[key] = _Deaths(count, now + pause)
-            self._deaths.move_to_end(key)
-            while len(self._deaths) > _MOST_KEPT:
-                self._deaths.popitem(last=False)
         return pause

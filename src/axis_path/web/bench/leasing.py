@@ -1,8 +1,7 @@
-"""SavedQuery a worker for what the Bench wants, and send its answer on as it is."""
+"""Ask a worker for what the Bench wants, and send its answer on as it is."""
 
 from __future__ import annotations
 
-import gzip
 import select
 import socket
 import uuid
@@ -16,7 +15,6 @@ from flask import Response, request, session
 from axis_path.compute import Caller, Lease, Limits, Query, Reply
 from axis_path.core.limits import COMMAND_TIME, FILE_TIME
 from axis_path.store import load_document
-from axis_path.web.answers import LEAST_COMPRESSED
 from axis_path.web.errors import RefusedError
 from axis_path.web.state import database, web_state
 
@@ -120,17 +118,10 @@ def answer_file(study_id: uuid.UUID, task: str, context: dict[str, Any] | None =
 
 
 def sent(reply: Reply) -> Response:
-    """Return a worker's answer as a response; JSON is compressed, quickly rather than well."""
+    """Return a worker's answer as a response."""
     if reply.more is not None:
         return Response(_blocks(reply), reply.status, mimetype=reply.media_type)
-    body, is_json = reply.body, reply.media_type == "application/json"
-    response = Response(status=reply.status, mimetype=reply.media_type)
-    if is_json and len(body) >= LEAST_COMPRESSED and request.accept_encodings["gzip"]:
-        body = gzip.compress(body, 1)
-        response.headers["Content-Encoding"] = "gzip"
-        response.vary.add("Accept-Encoding")
-    response.set_data(body)
-    return response
+    return Response(reply.body, reply.status, mimetype=reply.media_type)
 
 
 def _blocks(reply: Reply) -> Iterator[bytes]:

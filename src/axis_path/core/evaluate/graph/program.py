@@ -14,7 +14,7 @@ from typing import Any, Protocol, TypeVar
 
 from axis_path.core.deadline import check
 from axis_path.core.evaluate.graph.graph import IMAGINARY, Fence, Graph, Inner, Op, Split, Step
-from axis_path.core.threads import kept_property
+from axis_path.core.threads import lazy_property
 
 V = TypeVar("V")
 _MOST_BITS_OF_SUMS, _LEAST_BITS, _MOST_BITS, _BITS_FOR_ALL = 1_500, 4_000, 120_000, 1_200_000
@@ -94,7 +94,7 @@ class Program:
         """Travel to other processes without what was bound to the backends of this one."""
         return Program, (self.steps, self.results, self.parameters, self.inputs)
 
-    @kept_property
+    @lazy_property
     def is_split(self) -> bool:
         """Check whether it has pieces."""
         return any(isinstance(step.payload, Split) for step in self.steps)

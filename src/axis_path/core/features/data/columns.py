@@ -101,7 +101,7 @@ class Columns:
         """Check that a column can be calculated.
 
         Raises:
-            MathError: its formula does not read, lacks something, or goes round in a circle.
+            MathError: its formula does not read, lacks something, or depends on itself.
         """
         document = self._snapshot.document
         others = (each for each in document.section(Data).columns if each.name != column.name)
@@ -132,7 +132,7 @@ class Columns:
         if not column.formula:
             return column
         if name in waiting:
-            raise DataError(f"The formulas of `{name}` and others go round in a circle.")
+            raise DataError(f"The formulas of `{name}` and others depend on each other.")
         kept = self._calculated
         found = kept.get(f"column {name}")
         if not isinstance(found, Column):

@@ -6,11 +6,9 @@ multiple of pi, in the gap between two pieces of its curve.
 
 from __future__ import annotations
 
-from collections import OrderedDict
 from dataclasses import dataclass
 from fractions import Fraction
 from itertools import pairwise
-from threading import Lock
 
 import numpy as np
 from flint import arb
@@ -21,6 +19,7 @@ from axis_path.core.draw import Curve, Window
 from axis_path.core.evaluate import VALUE_BITS, Branches, RealFunction
 from axis_path.core.evaluate.graph.graph import Op
 from axis_path.core.locate import candidates
+from axis_path.core.threads import SharedCache
 
 #: Wider gaps are stretches without values, in px; and more gaps than this are not looked at.
 _WIDEST_PX, _MOST = 0.2, 60
@@ -31,9 +30,7 @@ _FAR = 20.0
 _CHOOSING = frozenset({Op.PIECES, Op.WITHIN, Op.GUARD})
 #: Breaks stay where they are while the window moves: simple places in gaps are kept by the
 #: function, and whether it has no value there.
-_known: OrderedDict[tuple[object, ...], tuple[tuple[float, bool], ...]] = OrderedDict()
-_KEPT = 256
-_lock = Lock()
+_known: SharedCache[tuple[object, ...], tuple[tuple[float, bool], ...]] = SharedCache(256)
 
 
 @dataclass(frozen=True, slots=True)
@@ -138,7 +135,4 @@ def _undefined_place(
 
 
 def _remember(key: tuple[object, ...], place: float, *, is_undefined: bool) -> None:
-    with _lock:
-        _known[key] = (*_known.pop(key, ()), (place, is_undefined))[-_MOST:]
-        while len(_known) > _KEPT:
-            _known.popitem(last=False)
+    _known.put(key, (*_known.get(key, ()), (place, is_undefined))[-_MOST:])

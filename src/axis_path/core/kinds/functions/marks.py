@@ -15,7 +15,7 @@ from axis_path.core.draw.pixels import tenths_across
 from axis_path.core.evaluate import RealFunction
 from axis_path.core.limits import LARGEST_MARKS, MARK_CELLS
 from axis_path.core.locate import Finding, Findings, find_zeros, interval, quick_zeros
-from axis_path.core.threads import Bounded
+from axis_path.core.threads import SharedCache
 
 Floats = NDArray[np.float64]
 
@@ -41,12 +41,12 @@ class _Searched:
         return self.low <= stretch[0] and stretch[1] <= self.high
 
 
-_KEPT_SEARCHES, _MOST_KEPT = 64, 500
+_MOST_SEARCHES, _MOST_KEPT = 64, 500
 #: Pixels are finer than those of an earlier window if they are smaller by this.
 _FINER = 0.9
-_kept: Bounded[tuple[object, ...], _Searched] = Bounded(_KEPT_SEARCHES)
+_cache: SharedCache[tuple[object, ...], _Searched] = SharedCache(_MOST_SEARCHES)
 #: Searches of single stretches that took the slow way and are complete.
-_kept_slow: Bounded[tuple[object, ...], Findings] = Bounded(_MOST_KEPT)
+_slow_cache: SharedCache[tuple[object, ...], Findings] = SharedCache(_MOST_KEPT)
 
 
 def locate_marks(function: RealFunction, curve: Curve, window: Window) -> Findings:
@@ -62,8 +62,8 @@ def locate_marks(function: RealFunction, curve: Curve, window: Window) -> Findin
     if not stretches:
         return Findings((), complete=True)
     key = function.key()
-    known = _searched_on(function, stretches, window, _kept.get(key, None))
-    _kept.put(key, known)
+    known = _searched_on(function, stretches, window, _cache.get(key, None))
+    _cache.put(key, known)
     low, high = window.x
     seen = [zero for zero in known.zeros if low <= zero.x <= high]
     if len(seen) > LARGEST_MARKS.value:
@@ -132,12 +132,12 @@ def _searched(
 def _slowly(function: RealFunction, low: float, high: float) -> Findings:
     """Locate the zeros in a stretch by the slow way, once for all states that do not change it."""
     key = function.key_on(low, high)
-    found = _kept_slow.get(key, None)
+    found = _slow_cache.get(key, None)
     if found is None:
         where = interval(Fraction(low), Fraction(high))
         found = find_zeros(function, where, max_cells=MARK_CELLS.value)
         if found.complete:
-            _kept_slow.put(key, found)
+            _slow_cache.put(key, found)
     return found
 
 

@@ -11,11 +11,11 @@ from axis_path.core.draw.pixels import PER_PX, place_tenths, tenths_across
 from axis_path.core.errors import StoppedError
 from axis_path.core.evaluate import RealFunction
 from axis_path.core.locate import interval, isolated_points, may_be_isolated
-from axis_path.core.threads import Bounded
+from axis_path.core.threads import SharedCache
 
 _Points = tuple[tuple[float, float], ...]
 #: What was found between two ends, by the function: points stay where they are.
-_known: Bounded[tuple[object, ...], tuple[float, float, _Points]] = Bounded(64)
+_known: SharedCache[tuple[object, ...], tuple[float, float, _Points]] = SharedCache(64)
 
 
 def single_points(function: RealFunction, curve: Curve, window: Window) -> list[dict[str, Any]]:

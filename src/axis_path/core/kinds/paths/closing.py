@@ -10,7 +10,7 @@ from axis_path.core.arithmetic import Ball, ball, precision
 from axis_path.core.evaluate import VALUE_BITS, Multiple, RealPath, period
 from axis_path.core.kinds.functions.lane import end_text
 from axis_path.core.lines.sliders import written_number
-from axis_path.core.threads import Bounded
+from axis_path.core.threads import SharedCache
 
 #: Nobody wants to be offered more turns than this of a curve.
 _MOST_TIMES = 1_000
@@ -30,7 +30,7 @@ class Closing:
     shown: str
 
 
-_kept: Bounded[tuple[object, ...], Closing | None] = Bounded(256)
+_cache: SharedCache[tuple[object, ...], Closing | None] = SharedCache(256)
 
 
 def closing_of(path: RealPath) -> Closing | None:
@@ -40,7 +40,7 @@ def closing_of(path: RealPath) -> Closing | None:
     steady = ("closes", path.y.expression, path.x.key()[:-1])
     if path.x.expression.kept(steady, lambda: [_closes_always(path)], bool)[0]:
         return None
-    return _kept.made(key, lambda: _closing(path))
+    return _cache.get_or_make(key, lambda: _closing(path))
 
 
 def _closes_always(path: RealPath) -> bool:

@@ -29,7 +29,7 @@ from axis_path.core.language import GREEK
 from axis_path.core.language.tree import AngleUnit
 from axis_path.core.lines.domains import round_to
 from axis_path.core.lines.sliders import written_number
-from axis_path.core.threads import Bounded
+from axis_path.core.threads import SharedCache
 
 Floats = NDArray[np.float64]
 
@@ -41,7 +41,7 @@ _LONGEST_EXACT = 8
 #: Ends nearer to one another than this, in px, are one place: the curve is closed.
 _SAME_PX = 0.5
 #: Lanes of paths without gaps, by all that they depend on.
-_lanes: Bounded[tuple[object, ...], dict[str, Any]] = Bounded(64)
+_lanes: SharedCache[tuple[object, ...], dict[str, Any]] = SharedCache(64)
 
 
 def draw_path(path: RealPath, window: Window, unit: AngleUnit, *, is_hidden: bool) -> Drawing:
@@ -214,7 +214,7 @@ def _lane(path: RealPath, curve: Curve, window: Window, unit: AngleUnit) -> dict
         path.variable, path.low.key, path.high.key, path.assumed, without,
         window.seen.width, unit,
     )  # fmt: skip
-    return _lanes.made(key, lambda: _made_lane(path, curve, window, unit))
+    return _lanes.get_or_make(key, lambda: _made_lane(path, curve, window, unit))
 
 
 def _made_lane(path: RealPath, curve: Curve, window: Window, unit: AngleUnit) -> dict[str, Any]:

@@ -22,13 +22,13 @@ from axis_path.core.evaluate import RealFunction, digits_between
 from axis_path.core.locate.algebra.exact import quick_candidates, written
 from axis_path.core.locate.finding import Finding, Kind
 from axis_path.core.locate.search.prune import compiled_kernel, crossings
-from axis_path.core.threads import Bounded
+from axis_path.core.threads import SharedCache
 
 Floats = NDArray[np.float64]
 Flags = NDArray[np.bool_]
 _BITS, _DIGITS = 128, 10
 #: Which simple numbers are zeros, by all that this depends on.
-_kept: Bounded[tuple[object, ...], bool] = Bounded(2_000)
+_cache: SharedCache[tuple[object, ...], bool] = SharedCache(2_000)
 
 
 def quick_zeros(
@@ -143,7 +143,7 @@ def _is_zero(function: RealFunction, candidate: Ball) -> bool:
     near = float(candidate.value.mid())
     around = math.nextafter(near, -math.inf), math.nextafter(near, math.inf)
     key = (*function.key_on(*around), written(candidate))
-    return _kept.made(key, lambda: _is_proved_zero(function, candidate))
+    return _cache.get_or_make(key, lambda: _is_proved_zero(function, candidate))
 
 
 def _is_proved_zero(function: RealFunction, candidate: Ball) -> bool:
