@@ -1,6 +1,6 @@
 """A Chromium to which nobody listens while a hand moves in it.
 
-A driver hears of every message of a wire, with all that is in it: on a machine of two processors that
+A driver hears of every message of a socket, with all that is in it: on a machine of two processors that
 takes a tenth of the frames of a drag, and of its replay without messages none. So the driver goes away
 before the hand moves, and comes back when it has come to rest.
 """

@@ -23,7 +23,7 @@ from playwright.sync_api import Browser, Page, sync_playwright
 
 from bench.alone import Tab, alone
 from bench.machine import telling_what_was_taken
-from bench.wire import wire_of
+from bench.scene_socket import socket_of
 
 STEPS = 150
 ROUNDS = 5
@@ -65,7 +65,7 @@ HAND = """async ([left, width, y, steps, pauseMs, comes]) => {
   say(track, 'pointerdown', left);
   if (comes) await pause(100);
   Object.assign(window.motion, { wishes: [], paints: [], asked: 0, requests: 0 });
-  window.wires.most = 0;
+  window.sockets.most = 0;
   await move(left, width, steps, pauseMs, (x) => say(track, 'pointermove', x));
   say(row, 'pointerleave', left + width);
 }"""
@@ -110,7 +110,7 @@ HOOKS = """async ([delay]) => {
     const steps = Math.round(((event.clientX - box.left) / box.width) * (high - low) / grain);
     m.wishes.push([performance.now(), low + steps * grain]);
   }, true);
-  // Scenes travel on the wire; on the way they can be delayed.
+  // Scenes travel on the socket; on the way they can be delayed.
   const put = WebSocket.prototype.send;
   WebSocket.prototype.send = function (question) {
     m.asked += 1;
@@ -141,15 +141,15 @@ SHOWN = """const look = () => {
 };
 requestAnimationFrame(look);"""
 
-#: Counts the questions on wires that are not answered yet: before the page itself hears of an answer.
-WIRES = """window.wires = { under: 0, most: 0 };
+#: Counts the questions on sockets that are not answered yet: before the page itself hears of an answer.
+SOCKETS = """window.sockets = { under: 0, most: 0 };
 window.WebSocket = class extends WebSocket {
   constructor(...address) {
     super(...address);
-    this.addEventListener('message', ({ isTrusted }) => { if (isTrusted) window.wires.under -= 1; });
+    this.addEventListener('message', ({ isTrusted }) => { if (isTrusted) window.sockets.under -= 1; });
   }
   send(question) {
-    window.wires.most = Math.max(window.wires.most, ++window.wires.under);
+    window.sockets.most = Math.max(window.sockets.most, ++window.sockets.under);
     super.send(question);
   }
 };"""
@@ -173,7 +173,7 @@ def drag(tab: Tab, *, delay: int = 0, pause_ms: int = 0, comes: bool = True) -> 
     page.mouse.move(left + width, y + 300)
     given = [left, width, y, STEPS, pause_ms, comes]
     page = tab.move(HAND, given, 2 + STEPS * max(1 / 60, pause_ms / 1000))
-    found = page.evaluate("() => ({ ...window.motion, most: window.wires.most })")
+    found = page.evaluate("() => ({ ...window.motion, most: window.sockets.most })")
     page.keyboard.press("Escape")
     page.wait_for_timeout(400)
     times, last = [], -np.inf
@@ -224,7 +224,7 @@ def compare(tab: Tab, what: str, *, comes: bool = True) -> None:
     for name, found in zip(rounds, (first, again), strict=True):
         print(f"  {name:10} {found['moves']:.0f} moves, p50 {found['p50']:.1f} ms, p95 {found['p95']:.1f} ms, "
               f"{found['frames']:.1f} frames a second, {found['asked']:.0f} states asked for, {found['most']:.0f} under way at most, "
-              f"{found['requests']:.0f} not on the wire")  # fmt: skip
+              f"{found['requests']:.0f} not on the socket")  # fmt: skip
     print(f"  ratios: p50 {first['p50'] / again['p50']:.2f}, p95 {first['p95'] / again['p95']:.2f} "
           f"(wanted: 2), frames {first['frames'] / again['frames']:.2f} (wanted: 0.9), "
           f"round for round {', '.join(f'{ratio:.2f}' for ratio in ratios)}, median {np.median(ratios):.2f}")  # fmt: skip
@@ -303,12 +303,12 @@ def twenty(base: str, address: str) -> None:
             "width": 660,
             "height": 430,
         }
-        wire = wire_of(base, f"{address}/wire")
+        socket = socket_of(base, f"{address}/socket")
         together.wait(timeout=60)
         for k in range(DRAGS):
             value = round(0.1 * number + 0.01 * k, 2)
             began = time.perf_counter()
-            data = wire.ask(json.dumps({
+            data = socket.ask(json.dumps({
                 "part": "scene", "version": state["version"], "drafts": [{"do": "set", "id": slider, "value": value}],
                 "window": window, "reading": None,
             }))  # fmt: skip
@@ -321,7 +321,7 @@ def twenty(base: str, address: str) -> None:
                 if shown is None or abs(shown - value) > 1e-9:
                     faults.append(f"{shown} for {value}: {data[:80]}")
             time.sleep(max(0.016 - spent / 1000, 0))
-        wire.close()
+        socket.close()
 
     threads = [threading.Thread(target=one, args=(number,)) for number in range(BROWSERS)]
     for each in threads:
@@ -361,7 +361,7 @@ def set_step(page: Page, step: str) -> None:
 def main() -> None:
     base = sys.argv[1] if len(sys.argv) > 1 else "http://127.0.0.1:8765"
     with sync_playwright() as playwright, alone(playwright) as browser:
-        tab = browser.open("tide", 1280, 800, WIRES)
+        tab = browser.open("tide", 1280, 800, SOCKETS)
         page = tab.page
         page.goto(f"{base}/studies?q=Morning+tide")
         # A copy: what the hand keeps is no part of the demo.
@@ -374,7 +374,7 @@ def main() -> None:
         set_step(tab.page, "1/1000")
         compare(tab, "the same, with steps finer than a pixel")
         tab.page.close()
-        tab = browser.open("six", 1280, 900, WIRES)
+        tab = browser.open("six", 1280, 900, SOCKETS)
         make_six_curves(tab.page, base)
         compare(tab, "six curves, four lanes with marks, a table of 50 rows")
         compare(tab, "the same, by a hand from nowhere that moves at once", comes=False)
@@ -385,7 +385,7 @@ def main() -> None:
         page = tab.page
         # Some answers are of several states.
         texts = [
-            text for text in page.evaluate("() => window.motion.texts") if '"ahead"' not in text
+            text for text in page.evaluate("() => window.motion.texts") if '"prefetch"' not in text
         ]
         for how, sizes in (
             ("deflated", [len(zlib.compress(text.encode())) for text in texts]),
@@ -400,7 +400,7 @@ def main() -> None:
         ask_findings(page)
         address = page.url.removeprefix(base)
         page.close()
-        tab = browser.open("findings", 1280, 900, WIRES)
+        tab = browser.open("findings", 1280, 900, SOCKETS)
         tab.page.goto(f"{base}{address}")
         tab.page.wait_for_selector(".tick-label")
         tab.page.wait_for_timeout(2_500)

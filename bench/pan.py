@@ -26,7 +26,7 @@ ROUNDS = 5
 #: Lines are as wide as they should be, within this part, in a picture that is exact.
 WIDE = 0.1
 #: Hears of answers before the page does, which may paint them at once.
-WIRES = """window.WebSocket = class extends WebSocket {
+SOCKETS = """window.WebSocket = class extends WebSocket {
   constructor(...address) {
     super(...address);
     this.addEventListener('message', () => this.heard?.());
@@ -271,7 +271,7 @@ def main() -> None:
         studies = {"an empty plane": (), "six curves": ("s = 1.5", *LINES)}
         tabs = {}
         for name, lines in studies.items():
-            tabs[name] = browser.open(name, 1280, 800, WIRES)
+            tabs[name] = browser.open(name, 1280, 800, SOCKETS)
             open_study(tabs[name].page, base, lines)
         for word, hand in (("panning", drag), ("zooming", zoom)):
             found: Any = {name: [] for name in studies}

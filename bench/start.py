@@ -23,7 +23,7 @@ from pathlib import Path
 from typing import Any
 
 from bench.machine import telling_what_was_taken
-from bench.wire import wire_of
+from bench.scene_socket import socket_of
 
 ROOT = Path(__file__).resolve().parent.parent
 ROUNDS = 3
@@ -64,15 +64,15 @@ class Page:
 
     def drag(self, until: float) -> None:
         """Move the slider of the first line until a time."""
-        wire = wire_of(self.base, f"{self.path}/wire")
+        socket = socket_of(self.base, f"{self.path}/socket")
         k = 0
         while time.monotonic() < until:
             k += 1
             drafts = [{"do": "set", "id": 1, "value": round(0.5 + k % 400 / 200, 3)}]
-            wire.ask(json.dumps({
+            socket.ask(json.dumps({
                 "part": "scene", "version": self.version, "window": WINDOW, "drafts": drafts,
             }))  # fmt: skip
-        wire.close()
+        socket.close()
 
 
 def memory_mb(root: int) -> float:

@@ -149,7 +149,8 @@ def application_environment(database_url: str, secret_key: str) -> dict[str, str
     kept = {
         k: v
         for k, v in os.environ.items()
-        if not k.startswith(("AXIS_PATH_", "PYTHON")) or k == "AXIS_PATH_HOSTS"
+        if not k.startswith(("AXIS_PATH_", "PYTHON"))
+        or k in ("AXIS_PATH_HOSTS", "AXIS_PATH_PREFETCH")
     }
     return {
         **kept,

@@ -36,7 +36,7 @@ PLANE = Window((-10, 10), (-7, 7), 660, 430)
 VIEWPORT = {"x": [-10, 10], "y": [-7, 7], "width": 660, "height": 430}
 #: Requests that bring out every field of their answers.
 REQUESTS: dict[str, dict[str, object]] = {
-    "scene": {"reading": 1.5, "found": "ledger", "ahead": [[]], "passed": [[]],
+    "scene": {"reading": 1.5, "found": "ledger", "prefetch": [[]], "passed": [[]],
               "box": [[0, 50], [0, 20]], "pointer_y": 1},
     "reading": {"reading": 1.5, "pointer_y": 1},
     "window": {"how": "frame"},

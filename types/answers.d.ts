@@ -641,9 +641,10 @@ export interface RowTrail {
 
 /** The scene of a state, of those before it on the way, and of those that may come next. */
 export interface SceneAnswer {
-  ahead?: Array<SceneAnswer>;
   before: Array<BenchScene>;
   found?: FollowingFindings;
+  may_prefetch?: boolean;
+  prefetched?: Array<SceneAnswer>;
   scene: BenchScene;
   spent_ms: number;
   version: number;

@@ -14,15 +14,18 @@ class ModelTest(BrowserTest):
         self.page.goto(f"{self.base}/studies")
         self.page.evaluate(
             "async (module) => { const root = document.querySelector('link[rel=stylesheet]').href;"
-            " window.m = await import(new URL('../../js/' + module, root)) }",
+            " const load = (path) => import(new URL('../../js/' + path, root));"
+            " window.m = await load(module);"
+            # What the other modules of its folder are used with.
+            " window.c = await load('bench/transport/cache.js') }",
             module,
         )
         return self.page
 
     def call(self, expression: str, module: str = "bench/affine.model.js") -> Any:
-        """Return the value of an expression that uses the model as ``m``."""
+        """Return the value of an expression that uses the module as ``m``, and the cache as ``c``."""
         self.page_of(module)
-        return self.page.evaluate(f"() => {{ const m = window.m; return {expression}; }}")
+        return self.page.evaluate(f"() => {{ const {{ m, c }} = window; return {expression}; }}")
 
     def test_a_picture_follows_the_hand_to_the_pixel(self) -> None:
         """Moving or zooming and mapping the old picture puts every place where it belongs."""
@@ -177,7 +180,7 @@ class ModelTest(BrowserTest):
                 )
                 self.assertEqual(expected, self.call(call, "bench/steps.model.js"))
 
-    def test_answers_are_asked_for_ahead_and_a_refusal_is_not_kept(self) -> None:
+    def test_prefetch_stores_answers_but_no_refusal(self) -> None:
         asked = self.call(
             """(async () => {
               const asked = [];
@@ -186,25 +189,25 @@ class ModelTest(BrowserTest):
                 if (body === 'bad') throw new Error('refused');
                 return body;
               };
-              const answers = new m.Answers(send);
+              const answers = new m.Prefetch(new c.ResponseCache(send));
               await answers.get(1);
-              answers.foresee([2, 'bad', 3]);
+              answers.expect([2, 'bad', 3]);
               await new Promise((done) => setTimeout(done, 20));
               const wished = [await answers.get(2), await answers.get('bad').catch(() => 'again')];
               for (let k = 10; k < 20; k += 1) await answers.get(k);
-              answers.foresee([99]);
+              answers.expect([99]);
               await new Promise((done) => setTimeout(done, 20));
               return [asked, wished];
             })()""",
-            "shared/answers.js",
+            "bench/transport/prefetch.js",
         )
         self.assertEqual([[1, 2, "bad", 3, "bad", *range(10, 20)], [2, "again"]], asked)
 
-    def test_answers_are_kept_while_there_is_room_and_known_by_their_state(self) -> None:
+    def test_response_cache_drops_the_least_recently_used(self) -> None:
         found = self.call(
             """(async () => {
               const asked = [];
-              const answers = new m.Answers(async (body) => (asked.push(body.at), body), {
+              const answers = new m.ResponseCache(async (body) => (asked.push(body.at), body), {
                 room: 10, weigh: ({ weight }) => weight, keyOf: ({ at }) => String(at),
               });
               const ask = (at, weight) => answers.get({ at, weight });
@@ -217,11 +220,11 @@ class ModelTest(BrowserTest):
               for (const at of [3, 4, 2]) await ask(at, 3);
               return [asked, answers.weight];
             })()""",
-            "shared/answers.js",
+            "bench/transport/cache.js",
         )
         self.assertEqual([[1, 2, 3, 4, 2, 9, 9, 9], 10], found)
 
-    def test_versions_are_one_but_for_the_value_of_the_slider_that_is_moved(self) -> None:
+    def test_version_aliases_differ_in_one_slider_only(self) -> None:
         set_7, set_8 = "{ do: 'set', id: 7, value: 1 }", "{ do: 'set', id: 8, value: 1 }"
         line = "{ do: 'edit', id: 7, text: 'f(x) = x' }"
         for kept, drafts, known in (
@@ -237,10 +240,10 @@ class ModelTest(BrowserTest):
             (f"k.goOn(4, [{set_7}, {line}])", f"[{set_7}]", [3, 4]),
         ):
             with self.subTest(kept, drafts=drafts):
-                code = f"(() => {{ const k = new m.Kin(3); {kept}; return [3, 4].map((version) => k.versionOf({{ version, drafts: {drafts} }})); }})()"
-                self.assertEqual(known, self.call(code, "bench/kin.model.js"))
+                code = f"(() => {{ const k = new m.VersionAliases(3); {kept}; return [3, 4].map((version) => k.versionOf({{ version, drafts: {drafts} }})); }})()"
+                self.assertEqual(known, self.call(code, "bench/transport/aliases.model.js"))
 
-    def test_a_wish_waits_for_a_guess_so_that_one_is_under_way(self) -> None:
+    def test_request_waits_for_a_prefetch_under_way(self) -> None:
         found = self.call(
             """(async () => {
               let under = 0, most = 0;
@@ -252,20 +255,20 @@ class ModelTest(BrowserTest):
                 under -= 1;
                 return body;
               };
-              const answers = new m.Answers(send);
+              const answers = new m.Prefetch(new c.ResponseCache(send));
               await answers.get(1);
-              answers.foresee([2, 3]);
-              // Another wish than was guessed, and then one that is known.
+              answers.expect([2, 3]);
+              // Another request than was expected, and then one that is stored.
               const wished = [await answers.get(7), await answers.get(2)];
-              answers.foresee([8]);
+              answers.expect([8]);
               wished.push(await answers.get(8));
               return { asked, most, wished };
             })()""",
-            "shared/answers.js",
+            "bench/transport/prefetch.js",
         )
         self.assertEqual({"asked": [1, 2, 7, 8], "most": 1, "wished": [7, 2, 8]}, found)
 
-    def test_who_rests_gets_all_guesses_and_who_wishes_again_no_more(self) -> None:
+    def test_prefetch_sends_all_at_rest_and_stops_at_a_request(self) -> None:
         found = self.call(
             """(async () => {
               const asked = [];
@@ -276,49 +279,72 @@ class ModelTest(BrowserTest):
                 return body;
               };
               const pause = (ms) => new Promise((done) => setTimeout(done, ms));
-              const answers = new m.Answers(send);
-              // A hurried hand: no guess until it rests, and then all, known ones left out.
+              const answers = new m.Prefetch(new c.ResponseCache(send));
+              // A fast drag: nothing until it rests, and then all that is not stored.
               for (const k of [1, 2, 3, 4]) await answers.get(k);
-              answers.foresee([3, 11, 12, 13, 14, 15]);
+              answers.expect([3, 11, 12, 13, 14, 15]);
               await pause(20);
               const hurried = asked.splice(0);
               await pause(150);
               const rested = asked.splice(0);
-              // What is wished meanwhile ends it, and guesses that take long are few.
-              answers.foresee([21, 22, 23, 24, 25]);
+              // A request meanwhile ends it, and what takes long is sent seldom.
+              answers.expect([21, 22, 23, 24, 25]);
               await answers.get(5);
               await pause(150);
               const ended = asked.splice(0);
               tookMs = 120;
-              answers.foresee([31, 32, 33, 34, 35]);
+              answers.expect([31, 32, 33, 34, 35]);
               await pause(700);
               return { hurried, rested, ended, long: asked };
             })()""",
-            "shared/answers.js",
+            "bench/transport/prefetch.js",
         )
         expected = {"hurried": [1, 2, 3, 4], "rested": [11, 12, 13, 14, 15], "ended": [21, 5]}
         self.assertEqual(expected | {"long": [31, 32, 33]}, found)
 
-    def test_guesses_are_asked_for_together_and_what_there_was_no_time_for_comes_first(
-        self,
-    ) -> None:
+    def test_prefetch_sends_together_and_what_is_missing_comes_first(self) -> None:
         found = self.call(
             """(async () => {
               const asked = [];
-              const answers = new m.Answers(async (body) => (asked.push([body]), body), {
+              const cache = new c.ResponseCache(async (body) => (asked.push([body]), body));
+              const answers = new m.Prefetch(cache, {
                 together: 4,
                 sendAll: async (bodies) => { asked.push(bodies); return bodies.slice(0, 3); },
               });
               await answers.get(1);
-              answers.foresee([2, 1, 3, 4, 5, 6, 7, 8]);
+              answers.expect([2, 1, 3, 4, 5, 6, 7, 8]);
               await new Promise((done) => setTimeout(done, 150));
               return [asked, [2, 8, 9].map((body) => answers.has(body)), await answers.get(7), asked.length];
             })()""",
-            "shared/answers.js",
+            "bench/transport/prefetch.js",
         )
-        # The first three are all that is asked for while there may be a wish; then all the rest.
+        # The first three are all that is sent while a request may come; then all the rest.
         together = [[1], [2, 3, 4], [5, 6, 7, 8], [8]]
         self.assertEqual([together, [True, True, False], 7, 4], found)
+
+    def test_prefetch_is_off_where_the_server_or_the_settings_say_so(self) -> None:
+        found = self.call(
+            """(async () => {
+              const asked = [];
+              const cache = new c.ResponseCache(async (body) => (asked.push(body), body));
+              const pause = () => new Promise((done) => setTimeout(done, 100));
+              const busy = new m.Prefetch(cache);
+              busy.allow(false);
+              busy.expect([1, 2]);
+              const off = new m.NoPrefetch(cache);
+              off.allow(true);
+              off.begin();
+              off.expect([3, 4]);
+              await pause();
+              const answers = [await busy.get(5), await off.get(5), off.has(5), off.has(1)];
+              busy.allow(true);
+              busy.expect([6]);
+              await pause();
+              return [asked, answers];
+            })()""",
+            "bench/transport/prefetch.js",
+        )
+        self.assertEqual([[5, 6], [5, 5, True, False]], found)
 
     def test_names_are_found_by_their_beginnings_spellings_and_meanings(self) -> None:
         names = """[

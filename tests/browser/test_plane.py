@@ -305,8 +305,8 @@ class PlaneTest(BrowserTest):
         self.assertAlmostEqual(before["y"] - 30, after["y"], delta=2)
 
     def test_a_picture_that_could_not_be_brought_up_to_date_is_dimmed(self) -> None:
-        # Without a wire the page asks with requests.
-        self.page.route_web_socket("**/wire", lambda wire: wire.close())
+        # Without a socket the page asks with requests.
+        self.page.route_web_socket("**/socket", lambda socket: socket.close())
         self.open_new_study("f(x) = x")
         self.page.route("**/scene", lambda route: route.abort())
         self.page.get_by_role("button", name="Zoom in", exact=True).click()

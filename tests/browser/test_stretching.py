@@ -221,7 +221,7 @@ class StretchingTest(BrowserTest):
         asked: list[dict[str, Any]] = []
         self.page.on(
             "websocket",
-            lambda wire: wire.on("framesent", lambda text: asked.append(json.loads(text))),
+            lambda socket: socket.on("framesent", lambda text: asked.append(json.loads(text))),
         )
         self.open_new_study("f(x) = x^3/20 - x")
         self.page.keyboard.press("Escape")

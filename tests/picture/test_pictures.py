@@ -1,4 +1,3 @@
-
 """Pictures: true to the scene, complete in themselves, and with the study inside."""
 
 import base64

@@ -182,14 +182,14 @@ class SuperviseTest(SiteTest):
 
     def test_a_page_that_sends_far_ahead_is_cut_off(self) -> None:
         study_id, version = self.make("s(x) = sum(sin(k x)/k, k, 1, 99999)")
-        wire = Wire(self.site.base, f"/studies/{study_id}/wire")
+        socket = Socket(self.site.base, f"/studies/{study_id}/socket")
         question = json.dumps(
             {"part": "scene", "version": version, "window": WINDOW, "pad": "x" * 500_000}
         )
         with self.assertRaises(OSError):
             for _ in range(200):
-                wire.send(question)
-        wire.close()
+                socket.send(question)
+        socket.close()
 
 
 class HangingDatabaseTest(SiteTest):
@@ -221,7 +221,7 @@ class HangingDatabaseTest(SiteTest):
         self.assertEqual(200, self.scene(study_id, version)[0])
 
 
-class Wire:
+class Socket:
     """The raw end of a socket that sends and never reads."""
 
     def __init__(self, base: str, path: str) -> None:

@@ -3,6 +3,8 @@
 import gzip
 import json
 import uuid
+from collections.abc import Sequence
+from typing import Any
 from unittest import mock
 
 from axis_path.core import Study
@@ -10,6 +12,7 @@ from axis_path.core.features.lines.edits import put_family, put_runner, put_trai
 from axis_path.core.limits import Limit
 from axis_path.core.study import Family, Play, Runner, Trail
 from axis_path.store import create_study, open_study, session_scope
+from axis_path.web.bench.prefetch import PrefetchPolicy
 from tests.web.test_views import WINDOW, WebTest
 
 
@@ -84,25 +87,47 @@ class MotionViewTest(WebTest):
         self.assertEqual([], alone["before"])
         self.assertEqual(alone["scene"], answer["before"][1])
 
-    def test_states_ahead_are_those_that_would_be_asked_for_as_many_as_there_is_time_for(
-        self,
-    ) -> None:
+    def test_prefetched_scenes_are_those_that_would_be_asked_for(self) -> None:
         study_id = self.moving()
         states = [[{"do": "set", "id": 4, "value": value}] for value in (1.5, 2, 3)]
         alone = [self.post(study_id, "scene", drafts=drafts) for drafts in states]
         bad = [{"do": "set", "id": 99, "value": 1}]
+
+        def ask(*prefetch: Sequence[object]) -> dict[str, Any]:
+            return self.post(study_id, "scene", drafts=states[0], prefetch=prefetch)
+
         # However quick the machine is.
-        with mock.patch("axis_path.bench.state.AHEAD_TIME", Limit(60_000, "ms", "")):
-            answer = self.post(study_id, "scene", drafts=states[0], ahead=states[1:])
-            cut = self.post(study_id, "scene", drafts=states[0], ahead=[states[1], bad, states[2]])
-        found = [answer, *answer.pop("ahead")]
+        with mock.patch("axis_path.bench.prefetch.PREFETCH_TIME", Limit(60_000, "ms", "")):
+            answer, cut = ask(*states[1:]), ask(states[1], bad, states[2])
+        found = [answer, *answer.pop("prefetched")]
+        told = {"spent_ms": 0, "may_prefetch": True}
         for one, other in zip(alone, found, strict=True):
-            self.assertEqual(one | {"spent_ms": 0}, other | {"spent_ms": 0})
-        # One that cannot be is left to who wishes it, with all behind it.
-        self.assertEqual(["2"], [each["scene"]["sliders"][0]["text"] for each in cut["ahead"]])
-        with mock.patch("axis_path.bench.state.AHEAD_TIME", Limit(0, "ms", "")):
-            answer = self.post(study_id, "scene", drafts=states[0], ahead=states[1:])
-        self.assertEqual(([], alone[0]["scene"]), (answer["ahead"], answer["scene"]))
+            self.assertEqual(one | told, other | told)
+        # One that cannot be is left to whoever asks for it, with all behind it.
+        self.assertEqual(["2"], [each["scene"]["sliders"][0]["text"] for each in cut["prefetched"]])
+        with mock.patch("axis_path.bench.prefetch.PREFETCH_TIME", Limit(0, "ms", "")):
+            answer = ask(*states[1:])
+        self.assertEqual(([], alone[0]["scene"]), (answer["prefetched"], answer["scene"]))
+
+    def test_nothing_is_prefetched_while_the_server_is_busy_or_the_setting_is_off(self) -> None:
+        study_id = self.moving()
+        state = [{"do": "set", "id": 4, "value": 2}]
+        for policy in (PrefetchPolicy(is_on=False), PrefetchPolicy(cores=0)):
+            with mock.patch.object(self.app.extensions["axis_path"], "prefetch", policy):
+                answer = self.post(study_id, "scene", prefetch=[state])
+            self.assertEqual(([], False), (answer["prefetched"], answer["may_prefetch"]))
+
+    def test_prefetch_ends_with_more_active_pages_than_cores(self) -> None:
+        now = [0.0]
+        policy = PrefetchPolicy(cores=2, clock=lambda: now[0])
+        self.assertEqual([True, True, False], [policy.note(page) for page in "abc"])
+        self.assertFalse(policy.note("a"))
+        # A page that asks for nothing any more counts no longer.
+        now[0] = 1.5
+        policy.note("a")
+        policy.note("b")
+        now[0] = 3.0
+        self.assertTrue(policy.note("a"))
 
     def test_bounds_follow_what_they_were_typed_with(self) -> None:
         study_id = self.moving()
@@ -133,7 +158,7 @@ class MotionViewTest(WebTest):
         for more in (  # type: ignore[var-annotated]
             {"visits": 3}, {"visits": [3]}, {"visits": [[[4]]]}, {"visits": [[["4", 1]]]}, {"visits": [[[4, None]]]},
             {"visits": [[]] * 25}, {"passed": 1}, {"passed": [1]}, {"passed": [draft] * 4}, {"passed": [[{"do": "fly"}]]},
-            {"ahead": 1}, {"ahead": [1]}, {"ahead": [draft] * 17}, {"ahead": [draft * 21]},
+            {"prefetch": 1}, {"prefetch": [1]}, {"prefetch": [draft] * 17}, {"prefetch": [draft * 21]},
             {"visits": [[[3, 1]], [[5, "1/0"]]]}, {"window": WINDOW | {"follows": {"z": "a"}}},
             {"window": WINDOW | {"follows": {"x_low": 3}}}, {"window": WINDOW | {"follows": {"x_low": "a" * 201}}},
         ):  # fmt: skip

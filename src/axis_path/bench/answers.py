@@ -146,7 +146,8 @@ class SceneAnswer(TypedDict):
     visited: dict[str, Places]
     before: list[BenchScene]
     found: NotRequired[FollowingFindings]
-    ahead: NotRequired[list[SceneAnswer]]
+    prefetched: NotRequired[list[SceneAnswer]]
+    may_prefetch: NotRequired[bool]
     spent_ms: float
 
 

@@ -2,12 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
 from dataclasses import dataclass
 from fractions import Fraction
 from typing import Generic, TypeVar
-
-import msgspec
 
 from axis_path.bench.job import Job
 from axis_path.bench.requests import BoundName, Drafts, SceneQuery, StateQuery, Viewport
@@ -70,17 +67,6 @@ def passed_studies(asked: BenchRequest[SceneQuery]) -> list[Study]:
         MathError: a draft cannot be carried out.
     """
     return [_drafted(asked.study, drafts, asked.window) for drafts in asked.query.passed]
-
-
-def requests_ahead(job: Job, query: SceneQuery) -> Iterator[BenchRequest[SceneQuery]]:
-    """Yield the same request for the states that will probably come next.
-
-    Raises:
-        MathError: a draft cannot be carried out; the ones before it can.
-    """
-    ahead = () if isinstance(query.ahead, msgspec.UnsetType) else query.ahead
-    for drafts in ahead:
-        yield realise(job, msgspec.structs.replace(query, drafts=drafts))
 
 
 def _drafted(study: Study, drafts: Drafts, window: Window) -> Study:

@@ -66,13 +66,13 @@ Following = Literal["marks", "ledger"]
 class SceneQuery(StateQuery, frozen=True, kw_only=True):
     """The scene of a state, and those of other states if there is time.
 
-    ``passed`` are states that were dragged through since the last scene, ``ahead`` those that will
-    probably come next.
+    ``passed`` are states that were dragged through since the last scene, ``prefetch`` those that
+    will probably come next.
     """
 
     found: Following | None = None
     passed: Annotated[tuple[Drafts, ...], Meta(max_length=3)] = ()
-    ahead: Annotated[tuple[Drafts, ...], Meta(max_length=16)] | UnsetType = UNSET
+    prefetch: Annotated[tuple[Drafts, ...], Meta(max_length=16)] | UnsetType = UNSET
 
 
 class ReadingQuery(StateQuery, frozen=True, kw_only=True):

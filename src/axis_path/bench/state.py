@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import csv
 import time
-import uuid
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import asdict, replace
+from functools import partial
 from io import StringIO
 from typing import Any
 
@@ -16,12 +16,12 @@ from axis_path.bench.answer import Answer
 from axis_path.bench.errors import RequestError
 from axis_path.bench.findings import following_dict
 from axis_path.bench.job import Job
+from axis_path.bench.prefetch import prefetched
 from axis_path.bench.request import (
     BenchRequest,
     followed,
     passed_studies,
     realise,
-    requests_ahead,
 )
 from axis_path.bench.requests import (
     CommandsQuery,
@@ -33,13 +33,11 @@ from axis_path.bench.requests import (
 )
 from axis_path.core import Study, Window
 from axis_path.core.contract import write
-from axis_path.core.errors import MathError
 from axis_path.core.features.axes.queries import Axes
 from axis_path.core.features.axes.section import AxesSpec
 from axis_path.core.features.findings.section import SavedQueries
 from axis_path.core.features.motion.edits import go_on
 from axis_path.core.features.motion.queries import Motion
-from axis_path.core.limits import AHEAD_TIME
 from axis_path.core.study import overview
 from axis_path.core.tabulate import TableSpec
 from axis_path.core.warm import is_compiled
@@ -131,30 +129,12 @@ def _scene(asked: BenchRequest[Any], study: Study) -> dict[str, Any]:
 def scene(job: Job, query: SceneQuery) -> dict[str, Any]:
     """Return the scene of a state with its drafts, and of the states a drag passed through."""
     began = time.monotonic()
-    answer = _state(realise(job, query), job.study_id, began)
-    if query.ahead is not msgspec.UNSET:
-        answer["ahead"] = list(_ahead(requests_ahead(job, query), job, began))
-    return answer
+    return _state(job, query) | prefetched(job, query, began, partial(_state, job))
 
 
-def _ahead(
-    states: Iterator[BenchRequest[SceneQuery]], job: Job, began: float
-) -> Iterator[dict[str, Any]]:
-    """Yield states that nobody waits for yet, as many as there is time for.
-
-    The present request waits for them, so there is little time; the page asks again for more.
-    """
-    while 1000 * (time.monotonic() - began) < AHEAD_TIME.value:
-        one_began = time.monotonic()
-        try:
-            state = next(states)
-        except (StopIteration, MathError):
-            # What cannot be is said when somebody wishes it.
-            return
-        yield _state(state, job.study_id, one_began)
-
-
-def _state(asked: BenchRequest[SceneQuery], study_id: uuid.UUID, began: float) -> dict[str, Any]:
+def _state(job: Job, query: SceneQuery) -> dict[str, Any]:
+    began = time.monotonic()
+    asked = realise(job, query)
     visited = asked.study.snapshot.query(Motion).visited(asked.visits) if asked.visits else {}
     before = [_scene(asked, study) for study in passed_studies(asked)]
     answer = {
@@ -163,7 +143,7 @@ def _state(asked: BenchRequest[SceneQuery], study_id: uuid.UUID, began: float) -
     }  # fmt: skip
     if asked.query.found is not None:
         answer["found"] = following_dict(
-            asked, study_id, spent=time.monotonic() - began,
+            asked, job.study_id, spent=time.monotonic() - began,
             with_texts=asked.query.found == "ledger",
         )  # fmt: skip
     # What is left of the time until it arrives is the way: the page asks by it.

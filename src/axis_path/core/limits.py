@@ -33,7 +33,7 @@ ALL_TIME = Limit(6_000, "ms", "The time for all that is shown at once, together.
 FOLLOWING_TIME = Limit(
     18, "ms", "The time for a picture and the findings that follow a hand with it; others wait."
 )
-AHEAD_TIME = Limit(
+PREFETCH_TIME = Limit(
     30, "ms", "The time until the last is begun of the states that a hand will probably reach."
 )
 GRACE_TIME = Limit(

@@ -12,10 +12,10 @@ from gunicorn.app.base import BaseApplication
 
 from axis_path.compute import Pool, Template
 from axis_path.web import create_app
-from axis_path.web.bench import wire
+from axis_path.web.bench import scene_socket
 from axis_path.web.settings import Settings
 
-#: Each page that is used holds one for its wire; see ``MOST_WIRES`` in ``web/bench/wire.py``.
+#: Each page that is used holds one for its socket, see ``MOST_SOCKETS`` in ``scene_socket.py``.
 _THREADS = 96
 _GRACEFUL_S, _KEEP_ALIVE_S = 4, 30
 
@@ -44,7 +44,7 @@ class WebServer(BaseApplication):  # type: ignore[misc]  # the base has no types
             "keepalive": _KEEP_ALIVE_S,
             "control_socket_disable": True,
             "proc_name": "axis-path-web",
-            "post_worker_init": _let_wires_end,
+            "post_worker_init": _let_sockets_end,
             "worker_exit": _end_workers,
         }
         for name, value in chosen.items():
@@ -55,17 +55,17 @@ class WebServer(BaseApplication):  # type: ignore[misc]  # the base has no types
         return create_app(self._settings, Pool(Template(self._channel)))
 
 
-def _let_wires_end(_worker: Any) -> None:  # noqa: ANN401 - gunicorn's own
-    """Let wires end when gunicorn ends the process: it would wait for their threads."""
+def _let_sockets_end(_worker: Any) -> None:  # noqa: ANN401 - gunicorn's own
+    """Let sockets end when gunicorn ends the process: it would wait for their threads."""
     for number in (signal.SIGTERM, signal.SIGINT, signal.SIGQUIT):
-        _stop_wires_at(number)
+        _stop_sockets_at(number)
 
 
-def _stop_wires_at(number: signal.Signals) -> None:
+def _stop_sockets_at(number: signal.Signals) -> None:
     before = signal.getsignal(number)
 
     def stop(_: int, frame: FrameType | None) -> None:
-        wire.stop()
+        scene_socket.stop()
         if callable(before):
             before(number, frame)
 

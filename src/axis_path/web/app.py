@@ -14,7 +14,8 @@ from axis_path.store import make_engine
 from axis_path.web import errors, security
 from axis_path.web.assets import register_assets
 from axis_path.web.bench import routes as bench
-from axis_path.web.bench import wire
+from axis_path.web.bench import scene_socket
+from axis_path.web.bench.prefetch import PrefetchPolicy
 from axis_path.web.reference import routes as reference
 from axis_path.web.settings import Settings
 from axis_path.web.state import STATE_KEY, WebState, web_state
@@ -38,13 +39,17 @@ def create_app(settings: Settings, compute: Compute | None = None) -> Flask:
         MAX_CONTENT_LENGTH=_LARGEST_REQUEST,
         SESSION_COOKIE_SAMESITE="Strict",
         SESSION_COOKIE_HTTPONLY=True,
-        SOCK_SERVER_OPTIONS=wire.OPTIONS,
+        SOCK_SERVER_OPTIONS=scene_socket.OPTIONS,
         # A page of another name that leads here is not ours: it could read with a student's cookie.
         TRUSTED_HOSTS=list(settings.hosts),
         # The token lives as long as the session, so that a page left open overnight still works.
         WTF_CSRF_TIME_LIMIT=None,
     )
-    app.extensions[STATE_KEY] = WebState(make_engine(settings.database_url), compute or InProcess())
+    app.extensions[STATE_KEY] = WebState(
+        make_engine(settings.database_url),
+        compute or InProcess(),
+        PrefetchPolicy(is_on=settings.prefetch),
+    )
     app.before_request(_check_host)
     CSRFProtect(app)
     app.register_blueprint(studies.blueprint)

@@ -16,6 +16,7 @@ from axis_path.compute import Compute
 from axis_path.jobs import Queue
 from axis_path.store import session_scope
 from axis_path.web.bench.guard import Guard
+from axis_path.web.bench.prefetch import PrefetchPolicy
 
 STATE_KEY = "axis_path"
 
@@ -28,13 +29,15 @@ class WebState:
         compute: the workers.
         queue: for what takes longer than a request.
         guard: the requests that ended a worker.
+        prefetch: says which pages may prefetch.
     """
 
-    def __init__(self, engine: Engine, compute: Compute) -> None:
+    def __init__(self, engine: Engine, compute: Compute, prefetch: PrefetchPolicy) -> None:
         self.engine = engine
         self.compute = compute
         self.queue = Queue(engine)
         self.guard = Guard()
+        self.prefetch = prefetch
 
 
 def web_state() -> WebState:

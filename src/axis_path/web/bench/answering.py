@@ -4,11 +4,13 @@ from __future__ import annotations
 
 import uuid
 from collections.abc import Callable
+from typing import Any
 
 import orjson
 
+from axis_path.bench.prefetch import ALLOWED
 from axis_path.compute import Reply, WorkerDiedError
-from axis_path.web.bench.leasing import query_of, worker_for
+from axis_path.web.bench.leasing import person, query_of, worker_for
 from axis_path.web.bench.quarantine import turn_off_guilty_line
 from axis_path.web.errors import StudyHaltedError
 from axis_path.web.state import web_state
@@ -35,12 +37,20 @@ def answer(study_id: uuid.UUID, task: str, body: bytes, gone: Callable[[], bool]
     guard.check(key)
     try:
         with worker_for(study_id, gone) as lease:
-            return lease.ask(query_of(study_id, task, body=body, gone=gone))
+            context = _context(study_id, task)
+            return lease.ask(query_of(study_id, task, body=body, context=context, gone=gone))
     except WorkerDiedError as err:
         pause_s = guard.note_death(key)
         if task in _OF_A_STUDY and _turned_off(study_id, task, body):
             raise StudyHaltedError from err
         raise WorkerDiedError(retry_after_s=pause_s) from err
+
+
+def _context(study_id: uuid.UUID, task: str) -> dict[str, Any]:
+    """Return what the web process says of a request: whether its page may prefetch."""
+    if task != "scene":
+        return {}
+    return {ALLOWED: web_state().prefetch.note((person(), study_id))}
 
 
 def _turned_off(study_id: uuid.UUID, task: str, body: bytes) -> bool:

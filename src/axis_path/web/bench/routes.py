@@ -2,7 +2,7 @@
 
 from flask import Blueprint
 
-from axis_path.web.bench import sweeps, views, wire
+from axis_path.web.bench import scene_socket, sweeps, views
 
 blueprint = Blueprint(
     "bench", __name__, template_folder="templates", url_prefix="/studies/<uuid:study_id>"
@@ -17,7 +17,7 @@ for _name in (
     blueprint.add_url_rule(f"/{_name}", _name, views.task(_name), methods=["POST"])
 for _name, _task in (("table.csv", "table_csv"), ("table.xlsx", "table_workbook")):
     blueprint.add_url_rule(f"/{_name}", _task, views.file_task(_task), methods=["POST"])
-wire.register(blueprint)
+scene_socket.register(blueprint)
 blueprint.add_url_rule("/sweeps", "begin_sweep", sweeps.begin, methods=["POST"])
 blueprint.add_url_rule("/sweeps/<uuid:sweep_id>", "look_at_sweep", sweeps.look)
 blueprint.add_url_rule(

@@ -34,7 +34,7 @@ from axis_path.web.bench.leasing import (
     worker_for,
 )
 from axis_path.web.bench.quarantine import turn_off_guilty_line
-from axis_path.web.state import database
+from axis_path.web.state import database, web_state
 
 
 def show(study_id: uuid.UUID) -> str:
@@ -55,6 +55,7 @@ def show(study_id: uuid.UUID) -> str:
         "view": {"window": {"x": HOME_X, "y": HOME_Y}, **opened.view},
         **_history(opened),
         **known,
+        "prefetch": web_state().prefetch.is_on,
     }
     return render_template("bench/show.html", state=state, title=opened.title)
 

@@ -1,7 +1,7 @@
 // @ts-check
 /** The whole Bench: undo and redo, the unit of angles, keys that work everywhere, the end. */
 import { postForm } from "../shared/api.js";
-import { onSlow, stopAll } from "../shared/patience.js";
+import { onSlow, stopAll } from "../shared/stoppable.js";
 
 /** @param {import("./engine.js").Engine} engine */
 export const bench = (engine) => () => ({

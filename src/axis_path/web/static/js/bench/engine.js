@@ -10,7 +10,7 @@ import { ApiError, post } from "../shared/api.js";
 import { Backoff } from "../shared/backoff.js";
 import { Follower } from "../shared/follower.js";
 import { shiftBetween } from "./affine.model.js";
-import { Asking } from "./asking.js";
+import { SceneClient } from "./transport/client.js";
 import { Found } from "./found.model.js";
 import { Motion } from "./motion.js";
 import { Panels } from "./panels.js";
@@ -32,7 +32,7 @@ export class Engine {
     this.store = store;
     this.unobserved = unobserved;
     this.path = `/studies/${initial.id}`;
-    this.asking = new Asking(this, initial.version);
+    this.client = new SceneClient(this, initial);
     this.version = initial.version;
     this.sight = new Sight(this, initial.view);
     /** What a hand passes through. */
@@ -88,7 +88,7 @@ export class Engine {
     /** The line that was written last. @type {any} */
     this.writing = null;
     this.scenes = new Follower(
-      (body) => this.asking.get(body),
+      (body) => this.client.get(body),
       (answer, body, sentAt) => this.takeAnswer(answer, body, sentAt),
       (error) => this.fail(error),
       () => this.rest(),
@@ -152,7 +152,7 @@ export class Engine {
   sceneAsked() {
     const body = this.sceneBody(this.passing.visits());
     const passed = this.passing.states();
-    return this.asking.answers.has(body) ? body : { ...body, ...passed };
+    return this.client.has(body) ? body : { ...body, ...passed };
   }
 
   /** What is shown is not of this state; without a connection the same is asked again by itself. */
@@ -336,12 +336,12 @@ export class Engine {
   /** The picture stands: time for what hangs on it, and for what may come next. */
   rest() {
     this.panels.soon();
-    this.asking.foresee();
+    this.client.rest();
   }
 
   /** Try a command out while the hand moves. @param {object} command */
   draft(command) {
-    if (!this.hand.length) this.asking.answers.begin();
+    if (!this.hand.length) this.client.begin();
     this.hand = [command];
     this.passing.note(command);
     this.look();
@@ -448,7 +448,7 @@ export class Engine {
       this.passing.reach(body.visits);
       if (address === "history") this.passing.forget();
       this.version = answer.version;
-      this.asking.kin.goOn(answer.version, body.commands ?? []);
+      this.client.goOn(answer.version, body.commands ?? []);
       this.hand = [];
       this.trails.keep(answer.trails, address === "commands" ? this.sentPlaces : {});
       this.store.trailTick += 1;

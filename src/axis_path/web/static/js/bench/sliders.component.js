@@ -189,11 +189,11 @@ export const slider = (engine) => () => ({
     if (!isMoving) return this.settle();
     this.settling = setTimeout(() => this.settle(), PAUSE_MS);
     const isHurried = pace > HURRY;
-    const isKnown = (k) => engine.asking.isKnown(this.commandAt(k));
+    const isKnown = (k) => engine.client.isKnown(this.commandAt(k));
     const shown = isHurried ? stepInPassing(slider, stepNear(slider, this.present), meant.to, to, grain, isKnown) : to;
     if (shown !== null) this.tryStep(shown);
     const { start } = this.meant;
-    engine.asking.expect(() => this.likely(stepsOnward(slider, start, meant.to, to, grain)), isHurried);
+    engine.client.expect(() => this.likely(stepsOnward(slider, start, meant.to, to, grain)), isHurried);
   },
   /** The hand pauses: the very place that it means. */
   settle() {
@@ -212,7 +212,7 @@ export const slider = (engine) => () => ({
     const from = stepNear(this.slider, this.present);
     const to = stepNear(this.slider, value);
     this.tryStep(to);
-    engine.asking.expect(() => this.likely([...stepsAhead(this.slider, from, to, 1), ...stepsAround(this.slider, to, 1, MOST_AROUND)]));
+    engine.client.expect(() => this.likely([...stepsAhead(this.slider, from, to, 1), ...stepsAround(this.slider, to, 1, MOST_AROUND)]));
   },
   /** @param {number} to */
   tryStep(to) {
@@ -223,7 +223,7 @@ export const slider = (engine) => () => ({
   },
   /** A hand will probably set out at a step. @param {number} from @param {number} grain */
   expectAround(from, grain) {
-    engine.asking.expect(() => this.likely([from, ...stepsAround(this.slider, from, grain, MOST_AROUND)]));
+    engine.client.expect(() => this.likely([from, ...stepsAround(this.slider, from, grain, MOST_AROUND)]));
   },
   /** The commands of steps that a hand will probably try. @param {number[]} steps */
   likely(steps) {
@@ -238,7 +238,7 @@ export const slider = (engine) => () => ({
   part() {
     if (this.isHeld) return;
     clearTimeout(this.settling);
-    engine.asking.expect();
+    engine.client.expect();
   },
   commandAt(k) {
     return { do: "set", id: this.slider.id, value: valueOfStep(this.slider, k) };

@@ -1,7 +1,6 @@
 // @ts-check
 /** The only place that talks to the server. */
-import { stoppable } from "./patience.js";
-import { WireLost } from "./wire.js";
+import { stoppable } from "./stoppable.js";
 
 /** A refusal of the server, or no answer at all. */
 export class ApiError extends Error {
@@ -40,28 +39,8 @@ export function ask(path, body, dropped) {
   return stoppable((stopped) => post(path, body, { signal: dropped ? AbortSignal.any([stopped, dropped]) : stopped }));
 }
 
-/**
- * Ask for what keeps nothing over a wire if there is one, or else with a request.
- * @param {import("./wire.js").Wire} wire @param {string} path @param {string} part what is asked for.
- * @param {object} body @returns {Promise<any>}
- */
-export function askOver(wire, path, part, body) {
-  return stoppable(async (stopped) => {
-    try {
-      const answer = await wire.ask({ part, ...body }, stopped);
-      if (answer?.error) throw new ApiError(answer.status, answer.error);
-      if (answer) return answer;
-    } catch (error) {
-      if (stopped.aborted) throw missing(stopped);
-      // It keeps nothing, so that it may be asked again.
-      if (!(error instanceof WireLost)) throw error;
-    }
-    return post(path, body, { signal: stopped });
-  });
-}
-
 /** Why there is no answer. @param {AbortSignal} [signal] */
-function missing(signal) {
+export function missing(signal) {
   const isStopped = signal?.aborted;
   return new ApiError(0, isStopped ? { code: "stopped", message: "Stopped. What is dimmed is not of this state." } : { message: "The server did not answer. Nothing is lost: try again." });
 }

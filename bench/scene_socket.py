@@ -1,4 +1,4 @@
-"""A light client for the wire of a page: a whole library in twenty threads would be what is measured."""
+"""A light client for the socket of a page: a whole library in twenty threads would be what is measured."""
 
 from __future__ import annotations
 
@@ -12,7 +12,7 @@ import zlib
 _TEXT, _CLOSE, _PING, _PONG = 1, 8, 9, 10
 
 
-class Wire:
+class Socket:
     """One connection, as RFC 6455 and RFC 7692 (deflated messages) have it."""
 
     def __init__(self, base: str, path: str) -> None:
@@ -76,10 +76,10 @@ class Wire:
         self._socket.sendall(head + bytes(4) + data)
 
 
-def wire_of(base: str, path: str) -> Wire:
-    """Make a wire, as a page does: a process that has more than another sends it on."""
+def socket_of(base: str, path: str) -> Socket:
+    """Make a socket, as a page does: a process that has more than another sends it on."""
     while True:
-        wire = Wire(base, path)
-        if wire.is_open_after(2.0):
-            return wire
-        wire.close()
+        socket = Socket(base, path)
+        if socket.is_open_after(2.0):
+            return socket
+        socket.close()

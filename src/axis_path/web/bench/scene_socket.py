@@ -1,7 +1,7 @@
-"""The wire: one connection on which a page asks for scene after scene.
+"""The socket: one connection on which a page asks for scene after scene.
 
-A request of its own for each costs as much as half of a scene (`docs/decisions/007`). What is
-asked and answered is the same as with `scene` and `reading`, which do it for a page without a wire.
+A request of its own for each costs as much as half of a scene (`docs/decisions/007`). What is asked
+and answered is the same as with `scene` and `reading`, which serve a page without a socket.
 """
 
 from __future__ import annotations
@@ -27,11 +27,11 @@ from axis_path.web.answers import read_json
 from axis_path.web.bench.answering import answer
 from axis_path.web.errors import tell_error
 
-#: Each wire holds a thread of its process; the others are for requests.
-MOST_WIRES: Final = 64
-#: The code with which a page is told that there is no room for its wire: it asks by requests.
+#: Each socket holds a thread of its process; the others are for requests.
+MOST_SOCKETS: Final = 64
+#: The code with which a page is told that there is no room for its socket: it asks by requests.
 FULL: Final = 4001
-#: A wire that nobody uses is given up; the page makes a new one when a hand moves again.
+#: A socket that nobody uses is given up; the page makes a new one when a hand moves again.
 _IDLE_S: Final = 120.0
 #: So often it is checked whether the process has to end.
 _WAKE_MS: Final = 500
@@ -46,7 +46,7 @@ _MOST_UNREAD: Final = 8
 _MOST_BLOCKS: Final = 16
 _PARTS: Final = ("scene", "reading")
 _stopping = threading.Event()
-_room = threading.BoundedSemaphore(MOST_WIRES)
+_room = threading.BoundedSemaphore(MOST_SOCKETS)
 
 
 class _NoThread:
@@ -65,19 +65,19 @@ OPTIONS: Final = {"max_message_size": _LARGEST, "thread_class": _NoThread}
 
 
 class _Reader:
-    """Reads a wire in the thread that answers it.
+    """Reads a socket in the thread that answers it.
 
     Passing each question on from a thread that reads would cost a tenth of a frame.
 
     Args:
-        wire: a connection whose handshake is done.
+        socket: a connection whose handshake is done.
     """
 
-    def __init__(self, wire: Server) -> None:
-        self._wire = wire
-        wire.sock.settimeout(_PING_S)
+    def __init__(self, socket: Server) -> None:
+        self._socket = socket
+        socket.sock.settimeout(_PING_S)
         self._poll = select.poll()
-        self._poll.register(wire.sock, select.POLLIN)
+        self._poll.register(socket.sock, select.POLLIN)
         self._ping_at = time.monotonic() + _PING_S
 
     def receive(self, wait_ms: int) -> str | bytes | None:
@@ -86,59 +86,59 @@ class _Reader:
         Raises:
             OSError: the connection is broken.
         """
-        if not self._wire.input_buffer:
+        if not self._socket.input_buffer:
             self._read(wait_ms)
             self._ping()
-        return self._wire.input_buffer.pop(0) if self._wire.input_buffer else None
+        return self._socket.input_buffer.pop(0) if self._socket.input_buffer else None
 
     def has_gone(self) -> bool:
         """Check whether the page has gone while its question is answered, or sends far ahead."""
         try:
             for _ in range(_MOST_BLOCKS):
-                if not (self._wire.connected and self._read(0)):
+                if not (self._socket.connected and self._read(0)):
                     break
         except OSError:
             return True
-        return not self._wire.connected
+        return not self._socket.connected
 
     def _read(self, wait_ms: int) -> bool:
         """Wait for something to be sent, and read it; return whether there was anything."""
         if not self._poll.poll(wait_ms):
             return False
-        block = self._wire.sock.recv(_BLOCK)
+        block = self._socket.sock.recv(_BLOCK)
         is_open = bool(block)
         if is_open:
-            self._wire.ws.receive_data(block)
+            self._socket.ws.receive_data(block)
             # What the library's own thread does with what it reads.
-            is_open = self._wire._handle_events()
-        self._wire.connected = is_open and len(self._wire.input_buffer) <= _MOST_UNREAD
+            is_open = self._socket._handle_events()
+        self._socket.connected = is_open and len(self._socket.input_buffer) <= _MOST_UNREAD
         return True
 
     def _ping(self) -> None:
         now = time.monotonic()
         if now < self._ping_at:
             return
-        if not self._wire.pong_received:
-            self._wire.connected = False
+        if not self._socket.pong_received:
+            self._socket.connected = False
             return
-        self._wire.pong_received = False
-        self._wire.sock.sendall(self._wire.ws.send(Ping()))
+        self._socket.pong_received = False
+        self._socket.sock.sendall(self._socket.ws.send(Ping()))
         self._ping_at = now + _PING_S
 
 
 def register(blueprint: Blueprint) -> None:
-    """Add the wire to the addresses of the Bench."""
-    Sock().route("/wire", blueprint)(_serve)
+    """Add the socket to the addresses of the Bench."""
+    Sock().route("/socket", blueprint)(_serve)
     blueprint.before_request(_check)
 
 
 def stop() -> None:
-    """Let all wires end: the process does."""
+    """Let all sockets end: the process does."""
     _stopping.set()
 
 
 def _check() -> None:
-    """Refuse a wire to the pages of others, which could otherwise read with a student's cookie.
+    """Refuse a socket to the pages of others, which could otherwise read with a student's cookie.
 
     What is left of the request says whether messages are deflated: not to a page near by.
     """
@@ -157,17 +157,17 @@ def _is_near() -> bool:
     return not is_passed_on and ip_address(request.remote_addr or "0.0.0.0").is_loopback  # noqa: S104
 
 
-def _serve(wire: Server, study_id: uuid.UUID) -> None:
+def _serve(socket: Server, study_id: uuid.UUID) -> None:
     if not _room.acquire(blocking=False):
-        wire.close(FULL, "too many pages are open")
+        socket.close(FULL, "too many pages are open")
         return
     try:
-        reader = _Reader(wire)
+        reader = _Reader(socket)
         used = time.monotonic()
-        while wire.connected and not _stopping.is_set() and time.monotonic() - used < _IDLE_S:
+        while socket.connected and not _stopping.is_set() and time.monotonic() - used < _IDLE_S:
             text = reader.receive(_WAKE_MS)
             if text is not None:
-                wire.send(_answered(study_id, text, reader.has_gone))
+                socket.send(_answered(study_id, text, reader.has_gone))
                 used = time.monotonic()
     except (OSError, ConnectionClosed, LocalProtocolError):
         # The page has gone while it was answered.

@@ -1,4 +1,4 @@
-"""The wire that scenes travel on: what is asked, refused and lost on it."""
+"""The socket that scenes travel on: what is asked, refused and lost on it."""
 
 import http.client
 import json
@@ -18,18 +18,18 @@ HANDSHAKE = {
 }  # fmt: skip
 
 
-class WireTest(BrowserTest):
-    def wire(self) -> simple_websocket.Client:
-        address = f"{self.base.replace('http', 'ws', 1)}{self.path}/wire"
+class SocketTest(BrowserTest):
+    def socket(self) -> simple_websocket.Client:
+        address = f"{self.base.replace('http', 'ws', 1)}{self.path}/socket"
         # This client names its host without the port.
         return simple_websocket.Client(address, headers={"Origin": "http://127.0.0.1"})
 
     def shaken(self, **headers: str) -> http.client.HTTPResponse:
-        """Try to make a wire; give the answer to the handshake."""
+        """Try to make a socket; give the answer to the handshake."""
         client = http.client.HTTPConnection(self.base.removeprefix("http://"), timeout=20)
         self.addCleanup(client.close)
         given = {name.replace("_", "-"): value for name, value in headers.items()}
-        client.request("GET", f"{self.path}/wire", headers=HANDSHAKE | given)
+        client.request("GET", f"{self.path}/socket", headers=HANDSHAKE | given)
         return client.getresponse()
 
     def open_state(self) -> int:
@@ -44,12 +44,12 @@ class WireTest(BrowserTest):
 
     def test_what_is_asked_is_answered_and_what_is_wrong_is_told(self) -> None:
         version = self.open_state()
-        wire = self.wire()
+        socket = self.socket()
         good = {"part": "scene", "version": version, "window": WINDOW, "reading": 3}
 
         def ask(question: object) -> dict[str, Any]:
-            wire.send(question if isinstance(question, str) else json.dumps(question))
-            return json.loads(wire.receive(timeout=20))  # type: ignore[no-any-return]
+            socket.send(question if isinstance(question, str) else json.dumps(question))
+            return json.loads(socket.receive(timeout=20))  # type: ignore[no-any-return]
 
         rows = ask(good)["scene"]["rows"]
         self.assertEqual("6", rows[0]["reading"]["text"])
@@ -72,9 +72,9 @@ class WireTest(BrowserTest):
                 answer = ask(question)
                 self.assertEqual(status, answer["status"])
                 self.assertIn(code, answer["error"]["code"])
-        # A fault ends the question, not the wire.
+        # A fault ends the question, not the socket.
         self.assertIn("scene", ask(good))
-        wire.close()
+        socket.close()
         # The pages of others could read with a student's cookie.
         self.assertEqual(403, self.shaken(Origin="http://elsewhere.example").status)
         self.assertEqual(403, self.shaken().status)
@@ -93,7 +93,7 @@ class WireTest(BrowserTest):
                 self.assertEqual(101, answer.status)
                 self.assertEqual(deflates, answer.getheader("Sec-WebSocket-Extensions"))
 
-    def test_a_wire_that_breaks_off_is_replaced_by_requests(self) -> None:
+    def test_a_socket_that_breaks_off_is_replaced_by_requests(self) -> None:
         questions: list[str] = []
 
         def between(page: WebSocketRoute) -> None:
@@ -109,7 +109,7 @@ class WireTest(BrowserTest):
 
             page.on_message(ask)  # type: ignore[arg-type]
 
-        self.page.route_web_socket("**/wire", between)
+        self.page.route_web_socket("**/socket", between)
         self.open_new_study("f(x) = a x", "a = 2")
         track = self.page.get_by_role("slider", name="Slider a")
         track.focus()

@@ -4,16 +4,18 @@
  * browser more than the picture. It is made when something is asked, and given up when nothing is;
  * while there is none, requests do the same.
  */
+import { ApiError, missing, post } from "../../shared/api.js";
+import { stoppable } from "../../shared/stoppable.js";
 
 const IDLE_MS = 60_000;
-/** A wire that was refused or broke off is not tried again for so long. */
+/** A socket that was refused or broke off is not tried again for so long. */
 const AGAIN_MS = 20_000;
 
 /** What is not answered by now is asked for with a request: a connection can be lost without a word. */
 const LATE_MS = 12_000;
 
-/** The wire broke off before the answer came. */
-export class WireLost extends Error {}
+/** The socket broke off before the answer came. */
+export class SocketLost extends Error {}
 
 /** @param {string} address @returns {WebSocket | null} nothing where the browser does not take it for one of our own addresses. */
 function made(address) {
@@ -24,7 +26,7 @@ function made(address) {
   }
 }
 
-export class Wire {
+export class SceneSocket {
   /** @param {string} path */
   constructor(path) {
     this.path = path;
@@ -36,12 +38,12 @@ export class Wire {
     this.idleTimer = 0;
     /** How long the last answer was, in letters; 0 if none came this way since the last question. */
     this.letters = 0;
-    // Without a network a wire stays open, and silent.
+    // Without a network a socket stays open, and silent.
     addEventListener("offline", () => this.close());
   }
 
   /**
-   * Ask, if the wire is there and free; otherwise give null, and make one for the next time.
+   * Ask, if the socket is there and free; otherwise give null, and make one for the next time.
    * @param {object} body @param {AbortSignal} stopped gives the question up: the server ends its calculation.
    * @returns {Promise<any>}
    */
@@ -90,7 +92,7 @@ export class Wire {
     });
   }
 
-  /** Give the wire up; what waits for an answer gets none. */
+  /** Give the socket up; what waits for an answer gets none. */
   close() {
     const { socket } = this;
     this.forget();
@@ -99,7 +101,27 @@ export class Wire {
 
   forget() {
     this.socket = null;
-    this.waiting?.reject(new WireLost());
+    this.waiting?.reject(new SocketLost());
     this.waiting = null;
   }
+}
+
+/**
+ * Ask for what keeps nothing over a socket if there is one, or else with a request.
+ * @param {SceneSocket} socket @param {string} path @param {string} part what is asked for.
+ * @param {object} body @returns {Promise<any>}
+ */
+export function askOver(socket, path, part, body) {
+  return stoppable(async (stopped) => {
+    try {
+      const answer = await socket.ask({ part, ...body }, stopped);
+      if (answer?.error) throw new ApiError(answer.status, answer.error);
+      if (answer) return answer;
+    } catch (error) {
+      if (stopped.aborted) throw missing(stopped);
+      // It keeps nothing, so that it may be asked again.
+      if (!(error instanceof SocketLost)) throw error;
+    }
+    return post(path, body, { signal: stopped });
+  });
 }
