@@ -96,6 +96,8 @@ class MotionViewTest(WebTest):
         def ask(*prefetch: Sequence[object]) -> dict[str, Any]:
             return self.post(study_id, "scene", drafts=states[0], prefetch=prefetch)
 
+        calm = PrefetchPolicy(cores=99)
+        self.enterContext(mock.patch.object(self.app.extensions["axis_path"], "prefetch", calm))
         # However quick the machine is.
         with mock.patch("axis_path.bench.prefetch.PREFETCH_TIME", Limit(60_000, "ms", "")):
             answer, cut = ask(*states[1:]), ask(states[1], bad, states[2])
