@@ -1,4 +1,4 @@
-"""A Chromium to which nobody listens while a hand moves in it.
+"""A Chromium to which nobody listens during a drag in it.
 
 A driver hears of every message of a socket, with all that is in it: on a machine of two processors that
 takes a tenth of the frames of a drag, and of its replay without messages none. So the driver goes away
@@ -24,7 +24,7 @@ ARGUMENTS = (
 _CHROMIUM = "/usr/bin/chromium"
 #: The driver has gone within this time, in ms; a hand begins to move then.
 AWAY_MS = 400
-#: Only the page knows when the hand has come to rest.
+#: Only the page knows when the pointer has come to rest.
 _MOVE = """([given, afterMs]) => {
   window.hasMoved = false;
   setTimeout(() => (HAND)(given).then(() => { window.hasMoved = true; }), afterMs);

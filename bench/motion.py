@@ -161,8 +161,8 @@ def drag(tab: Tab, *, delay: int = 0, pause_ms: int = 0, comes: bool = True) -> 
     Args:
         tab: the page.
         delay: so much later each question is sent, in ms.
-        pause_ms: how long the hand waits after each move; 0 for the next frame.
-        comes: whether the hand comes from the plane, as hands do, or takes hold from nowhere.
+        pause_ms: how long the pointer waits after each move; 0 for the next frame.
+        comes: whether the pointer comes from the plane, as hands do, or takes hold from nowhere.
     """
     page = tab.page
     page.evaluate(HOOKS, [delay])
@@ -182,7 +182,7 @@ def drag(tab: Tab, *, delay: int = 0, pause_ms: int = 0, comes: bool = True) -> 
             last = wanted
             shown = [at for at, value in found["paints"] if at >= asked and value >= wanted - 1e-9]
             times.append(min(shown, default=np.inf) - asked)
-    # While the hand really moves, and pictures that differ.
+    # While the pointer really moves, and pictures that differ.
     moving = [at for at, _ in found["wishes"]]
     values: Any = {}
     for at, value in found["paints"]:
@@ -205,7 +205,7 @@ def compare(tab: Tab, what: str, *, comes: bool = True) -> None:
     Args:
         tab: the page.
         what: what is dragged.
-        comes: whether the hand comes to the slider as hands do, or is on it at once.
+        comes: whether the pointer comes to the slider as hands do, or is on it at once.
     """
     put(tab.page)
     drag(tab, comes=comes)
@@ -231,7 +231,7 @@ def compare(tab: Tab, what: str, *, comes: bool = True) -> None:
 
 
 def put(page: Page) -> None:
-    """Put the knob where the hand will take hold of it."""
+    """Put the knob where the pointer will take hold of it."""
     box = page.locator(".track").first.bounding_box()
     if box is None:
         raise SystemExit("the study has no slider")
@@ -364,7 +364,7 @@ def main() -> None:
         tab = browser.open("tide", 1280, 800, SOCKETS)
         page = tab.page
         page.goto(f"{base}/studies?q=Morning+tide")
-        # A copy: what the hand keeps is no part of the demo.
+        # A copy: what the pointer keeps is no part of the demo.
         page.get_by_role("button", name="Duplicate Morning tide", exact=True).first.click()
         page.locator(".study-title", has_text="Morning tide (copy)").first.click()
         page.wait_for_selector(".tick-label")

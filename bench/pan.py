@@ -32,7 +32,7 @@ SOCKETS = """window.WebSocket = class extends WebSocket {
     this.addEventListener('message', () => this.heard?.());
   }
 };"""
-#: Notes frames, where the hand wished the window to be, and for which windows pictures were painted.
+#: Notes frames, where the pointer wished the window to be, and for which windows pictures were painted.
 HOOKS = """() => {
   const isHooked = Boolean(window.pan);
   window.pan = { frames: [], wishes: [], answered: [], painted: [], isOn: true };
@@ -236,7 +236,7 @@ def anew_after(noted: dict[str, Any]) -> np.ndarray:
 
 
 def hands_at(pan: dict[str, Any]) -> list[tuple[float, float]]:
-    """Return where the hand was when each picture was asked for, on the screen in px."""
+    """Return where the pointer was when each picture was asked for, on the screen in px."""
     wishes, painted = pan["wishes"], pan["painted"]
     last = painted[-1]["asked"]
     unit = [
@@ -244,7 +244,7 @@ def hands_at(pan: dict[str, Any]) -> list[tuple[float, float]]:
     ]
 
     def hand_at(asked: dict[str, Any]) -> tuple[float, float]:
-        """Return where the hand was at a question: the last one was asked when it had come to rest."""
+        """Return where the pointer was at a question: the last one was asked when it had come to rest."""
         x = wishes[-1]["x"] - (asked["x"][0] - last["x"][0]) / unit[0]
         return x, wishes[-1]["y"] + (asked["y"][0] - last["y"][0]) / unit[1]
 
@@ -252,7 +252,7 @@ def hands_at(pan: dict[str, Any]) -> list[tuple[float, float]]:
 
 
 def exact_after(pan: dict[str, Any], is_right: Callable[[int, int], bool]) -> np.ndarray:
-    """Return how long it took from each wish to a frame whose picture is right for where the hand is, in ms."""
+    """Return how long it took from each wish to a frame whose picture is right for where the pointer is, in ms."""
     wishes, painted = pan["wishes"], pan["painted"]
     wished_at = [wish["at"] for wish in wishes]
     painted_at = [picture["at"] for picture in painted]

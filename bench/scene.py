@@ -38,7 +38,7 @@ def plain(a: float, c: float) -> bytes:
 def timed(work: Callable[[float], object]) -> np.ndarray:
     times = []
     for k in range(ROUNDS):
-        # No value comes twice: what was drawn before is kept, and would be measured for nothing.
+        # No value comes twice: what was drawn before is stored, and would be measured for nothing.
         value = 1 + k / 250
         began = time.perf_counter()
         work(value)

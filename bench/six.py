@@ -28,7 +28,7 @@ RELATION = "x^2/25 + y^2/9 = 1 + s/1000"
 
 
 def window(k: int = 0, width: int = 660) -> Window:
-    # A little different each time: what was drawn before is kept.
+    # A little different each time: what was drawn before is stored.
     return Window((-10 + k / 1e4, 10), (-6.5, 6.5), width, 430)
 
 

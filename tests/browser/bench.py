@@ -166,7 +166,7 @@ class BrowserTest(unittest.TestCase):
         self.settle()
 
     def settle(self) -> None:
-        """Wait until everything is kept and nothing has been on its way for some frames."""
+        """Wait until everything is stored and nothing has been on its way for some frames."""
         self.page.wait_for_function(SETTLED)
 
     def row(self, name: str) -> Locator:

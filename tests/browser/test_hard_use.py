@@ -156,7 +156,7 @@ class HardUseTest(BrowserTest):
         self.page.evaluate(
             "() => { document.querySelector('[aria-label=\"Delete g\"]').click(); location.reload() }"
         )
-        # The page that comes may have been made before the change was kept.
+        # The page that comes may have been made before the change was stored.
         for _ in range(20):
             self.page.wait_for_selector(".tick-label")
             self.settle()

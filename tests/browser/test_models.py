@@ -162,7 +162,7 @@ class ModelTest(BrowserTest):
         for known, shown, before, now, expected in (
             # Nothing known: the very step.
             ([], 10, 10, 14, 14),
-            # The last known one that was passed, in both directions; never one beyond the hand.
+            # The last known one that was passed, in both directions; never one beyond the pointer.
             ([11, 13, 15], 10, 10, 14, 13),
             ([9, 7, 5], 10, 10, 6, 7),
             ([14], 10, 10, 14, 14),
@@ -170,7 +170,7 @@ class ModelTest(BrowserTest):
             ([18], 10, 10, 14, None),
             ([15], 10, 10, 14, None),
             ([19], 10, 10, 14, 14),
-            # What is shown is behind the hand already, where it waited.
+            # What is shown is behind the pointer already, where it waited.
             ([11], 11, 14, 18, 18),
         ):
             with self.subTest(known, shown=shown, before=before, now=now):

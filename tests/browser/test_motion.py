@@ -124,7 +124,7 @@ class MotionTest(BrowserTest):
         # It comes to the track without asking for the same again.
         self.page.mouse.move(*middle)
         self.page.wait_for_timeout(300)
-        # Nothing is kept or shown of what nobody wished; what is wished then is at hand.
+        # Nothing is stored or shown of what nobody wished; what is wished then is at hand.
         self.assertEqual(2, self.value("a"))
         self.page.mouse.move(middle[0], middle[1] + 200)
         self.page.wait_for_timeout(300)
@@ -146,7 +146,7 @@ class MotionTest(BrowserTest):
         height = box["y"] + box["height"] / 2
         self.page.mouse.move(box["x"] + box["width"] / 4, height)
         self.page.wait_for_timeout(1_200)
-        # At each picture: what it is of, and the value that the hand had come to.
+        # At each picture: what it is of, and the value that the pointer had come to.
         self.page.evaluate(
             """() => {
               const [track, field] = ['.track', '.slider-value'].map((name) => document.querySelector(name));
@@ -173,7 +173,7 @@ class MotionTest(BrowserTest):
         self.assertEqual(sorted(values), values)
         for value, hand in shown:
             self.assertLess(value, hand + 0.011)
-        # Letting go at once keeps what the hand means too, not what is shown on the way.
+        # Letting go at once keeps what the pointer means too, not what is shown on the way.
         start = round(0.3 * box["width"])
         self.page.mouse.move(box["x"] + start, height, steps=12)
         self.page.mouse.up()

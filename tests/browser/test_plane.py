@@ -157,7 +157,7 @@ class PlaneTest(BrowserTest):
         for text, value in zip(readings, (x * x, 1 / x), strict=True):
             self.assertAlmostEqual(1, float(text) / value, places=3)
         window = self.bounds()
-        # The window is kept a moment after it came to rest.
+        # The window is stored a moment after it came to rest.
         self.page.wait_for_timeout(700)
         self.settle()
         self.page.reload()
@@ -191,7 +191,7 @@ class PlaneTest(BrowserTest):
         self.page.mouse.down()
         self.page.mouse.move(lane["x"] + lane["width"] / 2, box["y"] + 10, steps=6)
         self.settle()
-        # While the hand holds it, the handle stays under it.
+        # While the pointer drags it, the handle stays under it.
         held = self.box(handle)
         self.assertAlmostEqual(
             lane["x"] + lane["width"] / 2, held["x"] + held["width"] / 2, delta=2

@@ -1,4 +1,4 @@
-"""Pictures that follow the hand without being painted anew, and are as true as painted ones."""
+"""Pictures that follow the pointer without being painted anew, and are as true as painted ones."""
 
 from tests.browser.bench import BrowserTest
 

@@ -188,7 +188,7 @@ class StretchingTest(BrowserTest):
         self.open_new_study(*LINES)
         self.settle()
         self.page.evaluate(BESIDE)
-        # On a slow machine the first answers may come when the hand rests.
+        # On a slow machine the first answers may come when the pointer rests.
         for _ in range(6):
             self.page.evaluate(WAVER, 40)
             if self.page.evaluate("() => Boolean(window.shown)"):
@@ -258,7 +258,7 @@ class StretchingTest(BrowserTest):
         fields.nth(3).press("Enter")
         self.settle()
         low, high = (float(fields.nth(k).input_value().replace("−", "-")) for k in (0, 1))
-        # Each answer is of a window that the hand has left.
+        # Each answer is of a window that the pointer has left.
         self.page.evaluate(
             "() => { const send = WebSocket.prototype.send; WebSocket.prototype.send = function (question) {"
             " setTimeout(() => send.call(this, question), 150); } }"

@@ -230,7 +230,7 @@ class LaneTest(unittest.TestCase):
 
 
 class MarksTest(unittest.TestCase):
-    """Marks that are kept from earlier windows are those of a fresh study."""
+    """Marks that are stored from earlier windows are those of a fresh study."""
 
     def marks(self, study: Study, window: Window) -> Any:
         lane = study.scene(window).rows[0]["lane"]
@@ -247,7 +247,7 @@ class MarksTest(unittest.TestCase):
                 width = float(np.clip(width * rng.choice([0.4, 0.8, 1, 1.3, 2.2]), 0.01, 400))
                 window = Window((middle - width / 2, middle + width / 2), (-7, 7), 660, 430)
                 found, is_complete = self.marks(study, window)
-                # Another name is another function: nothing is kept of it.
+                # Another name is another function: nothing is stored of it.
                 fresh = study_with(f"g_{step}_{len(text)}(x) = {text}")
                 expected, expected_complete = self.marks(fresh, window)
                 with self.subTest(text, step=step):
@@ -326,7 +326,7 @@ class CheckTest(unittest.TestCase):
 
 
 class DocumentTest(unittest.TestCase):
-    """What is kept of the look comes back, and what is damaged is refused in words."""
+    """What is stored of the look comes back, and what is damaged is refused in words."""
 
     def test_every_field_comes_back(self) -> None:
         study = study_with("f(x) = x", "L = [(1, 2), (3, 4)]")

@@ -1,4 +1,4 @@
-"""A calculation ends when nobody waits for it any longer, and what was stopped is not kept."""
+"""A calculation ends when nobody waits for it any longer, and what was stopped is not stored."""
 
 import itertools
 import socket
@@ -235,7 +235,7 @@ class DeadlineTest(unittest.TestCase):
             study.define(line)
         kept = study.to_dict()
         whole = study.scene(WINDOW).to_dict()
-        # Another window: what was drawn before is kept, and needs no time.
+        # Another window: what was drawn before is stored, and needs no time.
         elsewhere = Window((-9, 11), (-6, 7), 660, 430)
         for step_s in (0.5, 3, 30):
             with deadline_scope(ticking(step_s)):
@@ -249,7 +249,7 @@ class DeadlineTest(unittest.TestCase):
             ]
             self.assertGreaterEqual(len(said), 6)
         self.assertEqual(whole, study.scene(WINDOW).to_dict())
-        # What was stopped in one state is not kept with the study.
+        # What was stopped in one state is not stored with the study.
         hurried = Study.from_dict(kept)
         with deadline_scope(ticking(30)):
             hurried.scene(elsewhere)

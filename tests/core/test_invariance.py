@@ -156,7 +156,7 @@ class SplitTest(unittest.TestCase):
 
     def test_integrals_areas_and_arcs_add_up(self) -> None:
         answered = 0
-        # An arc over a kink, or to where the slope has no end, is not told yet, and says so.
+        # An arc over a kink, or to where the slope has no end, is unknown yet, and says so.
         smooth = [text for text in FUNCTIONS if "|" not in text and "cbrt" not in text]
         for text in smooth:
             with self.subTest(text):
@@ -288,7 +288,7 @@ class KinkTest(unittest.TestCase):
         # Its slope is found by one exponent, for the rule of products has no value at 0.
         length = study_of("x sqrt(x)").over_interval("f", 0, 1)[3]
         self.assertAlmostEqual(8 / 27 * (3.25**1.5 - 1), length.value, 9)
-        # Its slope is a sum that is not told from 0 at the end, but grows there in a known way.
+        # Its slope is a sum that is unknown from 0 at the end, but grows there in a known way.
         length = study_of("x sqrt(sin x)").over_interval("f", 0, 1)[3]
         self.assertEqual("1.375931586", length.text)
 

@@ -1,4 +1,4 @@
-"""The ledger: every question with its sentences, kept with the study, and marks that keep clear."""
+"""The ledger: every question with its sentences, stored with the study, and marks that keep clear."""
 
 import unittest
 from decimal import Decimal

@@ -67,7 +67,7 @@ NASTY: Any = (
     ("exp(x) - 1 - x - x^2/2 - x^3/6", -1, 1, [0]),
     ("(x^2 - 2)^2 (x^2 - 3)", 0, 2, [math.sqrt(2), math.sqrt(3)]),
 )  # fmt: skip
-#: What may be thought of as a zero, and is none, or cannot be told; never complete.
+#: What may be thought of as a zero, and is none, or cannot be determined; never complete.
 DOUBTFUL = (
     ("sin(1/x)", -1, 1),
     ("x sin(1/x)", -1, 1),

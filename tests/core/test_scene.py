@@ -84,7 +84,7 @@ class SceneTest(unittest.TestCase):
         self.assertTrue(lane["complete"])
 
     def test_a_slider_comes_to_the_picture_that_a_fresh_study_has(self) -> None:
-        """Whatever is kept from one state of the sliders to the next, nothing of it stays."""
+        """Whatever is stored from one state of the sliders to the next, nothing of it stays."""
         lines = (
             "f(x) = 1/((x - 1)(x - s)) + s/4", "g(x) = (x^2 - 1)/(x - 1) + s", "h(x) = tan(s x)",
             "q(x) = 1/(x - 1) for x < 0; x^2/s for 0 <= x < s; 1/(x - s) otherwise",

@@ -174,7 +174,7 @@ class BetweenTest(unittest.TestCase):
 
 
 class KeptColumnsTest(unittest.TestCase):
-    """Columns of a table as they are kept with the study."""
+    """Columns of a table as they are stored with the study."""
 
     def test_they_are_kept_and_damaged_ones_are_refused(self) -> None:
         study = Study()

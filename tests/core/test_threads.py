@@ -1,4 +1,4 @@
-"""Several threads share what is kept, and never wait for one another for ever."""
+"""Several threads share what is stored, and never wait for one another for ever."""
 
 import threading
 import unittest

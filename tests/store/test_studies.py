@@ -1,4 +1,4 @@
-"""What is kept in PostgreSQL: versions, undo, deletion, and what two windows do at once."""
+"""What is stored in PostgreSQL: versions, undo, deletion, and what two windows do at once."""
 
 import uuid
 from typing import Any

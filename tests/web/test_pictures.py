@@ -173,7 +173,7 @@ class DeadlineTest(FrontDoorTest):
         self.assertEqual("limit.time", working["problem"]["code"])
         self.assertIn("stopped", self.impatient("findings").json["findings"][0]["problem"])
         self.assertIn("stopped", self.impatient("table").json["table"]["problem"])
-        # Nothing of that is kept: the next answer is whole.
+        # Nothing of that is stored: the next answer is whole.
         scene = self.ask("scene", reading=1, window=elsewhere).json["scene"]
         self.assertIsNone(scene["rows"][0]["why"])
         self.assertEqual("−2", scene["rows"][0]["reading"]["text"])

@@ -97,7 +97,7 @@ class SweepTest(WebTest):
         second = self.ask(study_id)["sweep"]
         told: list[int] = []
 
-        def tell(teller: object, done: int) -> None:
+        def report(teller: object, done: int) -> None:
             told.append(done)
             if done == 3:
                 self.post(study_id, f"sweeps/{second}/cancel")
@@ -106,8 +106,8 @@ class SweepTest(WebTest):
                     raise jobs.CancelledError
 
         with (
-            mock.patch.object(jobs._Teller, "tell", tell),
-            mock.patch.object(jobs, "_TELL_EVERY_S", 0),
+            mock.patch.object(jobs._Progress, "report", report),
+            mock.patch.object(jobs, "_REPORT_EVERY_S", 0),
         ):
             work_off(self.engine, stay=False)
         self.assertEqual([0, 1, 2, 3], told)

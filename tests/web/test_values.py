@@ -232,7 +232,7 @@ class ValuesTest(WebTest):
         lost = self.table(study_id)["columns"][1]
         self.assertEqual("g(x) + 1", lost["text"])
         self.assertIn("g", lost["problem"])
-        # The same column a second time would be told apart by nothing.
+        # The same column a second time would be distinguished by nothing.
         for bad in ("fog(", "h(x)", "1 < x", "x" * 501, "g(x) + 1"):
             body = [{"do": "table", "columns": [{"text": "g(x) + 1"}, {"text": bad}]}]
             self.post(study_id, "commands", status=400, commands=body)

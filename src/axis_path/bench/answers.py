@@ -171,7 +171,7 @@ class ReadingAnswer(TypedDict):
 
 
 class ViewAnswer(TypedDict):
-    """The window and the open tab as they are kept."""
+    """The window and the open tab as they are stored."""
 
     window: Bounds
     follows: dict[str, str]

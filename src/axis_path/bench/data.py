@@ -28,7 +28,7 @@ _MOST_ROWS, _MOST_RESIDUALS = 200, 400
 _MOST_TEXT = 4_000_000
 _SHOWN_BAD = 40
 _OPTIONS = ("separator", "decimal")
-#: Cells of a calculated column are shown with so many digits; they are kept with all they have.
+#: Cells of a calculated column are shown with so many digits; they are stored with all they have.
 _CALCULATED_DIGITS = 7
 
 

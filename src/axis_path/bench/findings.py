@@ -72,10 +72,10 @@ _costs = Costs()
 def following_dict(
     asked: BenchRequest[Any], study_id: uuid.UUID, *, spent: float, with_texts: bool
 ) -> dict[str, Any]:
-    """Return the answers that keep up with a hand, and say which come when it rests.
+    """Return the answers that keep up with a drag, and say which come when it rests.
 
     Args:
-        asked: the state the hand has come to.
+        asked: the state the pointer has come to.
         study_id: whose answers took how long.
         spent: how long the picture took, in seconds: one that takes long leaves no time for more.
         with_texts: whether the ledger is seen, or only its marks on the plane.
@@ -117,7 +117,7 @@ def _on_plane(asked: BenchRequest[Any], answers: list[tuple[SavedQuery, Answer]]
 
 
 def all_findings(job: Job, query: FindingsQuery) -> dict[str, Any]:
-    """Return every question that is kept with its answer now, and what stands on the plane."""
+    """Return every question that is stored with its answer now, and what stands on the plane."""
     asked, study_id, whole = realise(job, query), job.study_id, query.whole
     study = asked.study
     # While something moves there is no time to look for closed forms; they come when it rests.

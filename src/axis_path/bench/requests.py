@@ -15,7 +15,7 @@ from axis_path.core.study.commands import AnyCommand
 #: A bound of the window.
 BoundName = Literal["x_low", "x_high", "y_low", "y_high"]
 Version = Annotated[int, Meta(ge=0, lt=2**53)]
-#: What is dragged or plays right now: commands that are tried out and not kept.
+#: What is dragged or plays right now: commands that are tried out and not stored.
 Drafts = Annotated[tuple[AnyCommand, ...], Meta(max_length=20)]
 #: Values by the ids of their lines.
 Visit = Annotated[tuple[tuple[Id, Finite | str], ...], Meta(max_length=20)]
@@ -120,7 +120,7 @@ Tab = Literal["findings", "values", "data", "working", "reference"]
 
 
 class ViewQuery(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
-    """The window and the open tab, which are kept and have no history."""
+    """The window and the open tab, which are stored and have no history."""
 
     window: Viewport
     reading: Finite | None = None

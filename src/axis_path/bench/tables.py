@@ -118,7 +118,7 @@ def exact_cells(job: Job, query: ExactCellsQuery) -> dict[str, Any]:
 
 
 def _spec(study: Study, query: TableQuery | ExactCellsQuery) -> TableSpec:
-    """Return what the table is made from: what is kept, or what a finer look is at."""
+    """Return what the table is made from: what is stored, or what a finer look is at."""
     kept = study.snapshot.section(TableSpec)
     if query.finer is None:
         return kept
@@ -149,8 +149,8 @@ def _rows(
     said: dict[int, list[dict[str, Any]]] = {row: [] for row in range(start, stop)}
     functions = {head.name for head in heads if isinstance(head, Head) and head.tone is not None}
     for each in happenings(named, functions):
-        told = {"sentence": each.sentence, "what": each.what.value, "last": start + each.last}
-        said[start + each.row].append(told)
+        happening = {"sentence": each.sentence, "what": each.what.value, "last": start + each.last}
+        said[start + each.row].append(happening)
     return [
         {
             "row": row,

@@ -66,7 +66,7 @@ def read_json(body: bytes) -> Any:  # noqa: ANN401 - any JSON
     """Return the JSON that a page sent.
 
     Raises:
-        RequestError: it is none, or a text in it cannot be kept in the database.
+        RequestError: it is none, or a text in it cannot be stored in the database.
     """
     try:
         given = orjson.loads(body) if body else {}

@@ -19,7 +19,7 @@ from axis_path.core.scene.pictures import Pictures
 
 
 def view(_job: Job, query: ViewQuery) -> dict[str, Any]:
-    """Return what is kept of the window and the open tab, which are no part of the history."""
+    """Return what is stored of the window and the open tab, which are no part of the history."""
     return {
         "window": window_of(query.window).to_dict(),
         "follows": query.window.follows,

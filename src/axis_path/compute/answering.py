@@ -53,6 +53,6 @@ def run_order(
             found = run_task(order.task, job, order.body)
             if isinstance(found, FileAnswer):
                 return send_file(found)
-    except Exception as error:  # noqa: BLE001 - the page is told, the log has the rest
+    except Exception as error:  # noqa: BLE001 - the page gets the error, the log has the rest
         return error_answer(error)
     return found if isinstance(found, Answer) else Answer(json_bytes(found))

@@ -33,7 +33,7 @@ class PoolSize:
     """How many there may be.
 
     Attributes:
-        kept: workers that are kept when nothing is asked.
+        kept: workers that are stored when nothing is asked.
         at_once: short requests that compute at the same time.
         most: workers in all.
         each: of one person.
@@ -232,7 +232,7 @@ class Pool:
         goes.close()
 
     def _outdated(self) -> list[WorkerProcess]:
-        """Take out the workers that were idle for long, but for those that are kept."""
+        """Take out the workers that were idle for long, but for those that are stored."""
         with self._lock:
             many = len(self._idle) + len(self._running) - self._size.kept
             old = time.monotonic() - _IDLE_S

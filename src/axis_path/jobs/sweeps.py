@@ -29,8 +29,8 @@ from axis_path.store.sweeps import (
     sweep_lock,
 )
 
-#: Progress is told, and a wish to cancel heard, so often.
-_TELL_EVERY_S = 0.2
+#: Progress is told, and a request to cancel heard, so often.
+_REPORT_EVERY_S = 0.2
 #: What one value may take, and all of them together.
 _EACH_S, _ALL_S = 10.0, 600.0
 _USUAL_COUNT = 61
@@ -115,16 +115,16 @@ def run_sweep(engine: Engine, sweep_id: uuid.UUID) -> None:
 
 
 def _run(engine: Engine, sweep_id: uuid.UUID, asked: AskedSweep) -> None:
-    teller = _Teller(engine, sweep_id)
+    progress = _Progress(engine, sweep_id)
     try:
-        teller.tell(0)
+        progress.report(0)
         with deadline_scope(Deadline(time.monotonic, each_s=_EACH_S, all_s=_ALL_S)):
             study = Study.from_dict(asked.document)
             wanted = _wanted(asked.asked)
             values = [
                 study.snapshot.query(Numbers).rational(text) for text in asked.asked["values"]
             ]
-            found = study.sweep(asked.asked["slider"], wanted, values, teller.progress)
+            found = study.sweep(asked.asked["slider"], wanted, values, progress.progress)
         result, state, problem = sweep_dict(found, asked.asked), SweepState.DONE, ""
     except CancelledError:
         result, state, problem = None, SweepState.CANCELLED, "The sweep was cancelled."
@@ -142,12 +142,12 @@ def _wanted(asked: dict[str, Any]) -> Wanted:
     return Wanted(Search(asked["what"]), asked["name"], asked["other"], *ends)
 
 
-class _Teller:
+class _Progress:
     """Keeps the progress where the page can see it, and hears whether it is still wanted."""
 
     def __init__(self, engine: Engine, sweep_id: uuid.UUID) -> None:
         self._engine, self._id = engine, sweep_id
-        self._told = 0.0
+        self._reported_at = 0.0
 
     def progress(self, done: int) -> None:
         """Note how many values are done, now and then.
@@ -155,12 +155,12 @@ class _Teller:
         Raises:
             CancelledError: nobody wants it any more.
         """
-        if time.monotonic() - self._told >= _TELL_EVERY_S:
-            self.tell(done)
+        if time.monotonic() - self._reported_at >= _REPORT_EVERY_S:
+            self.report(done)
 
-    def tell(self, done: int) -> None:
+    def report(self, done: int) -> None:
         """Note how many values are done."""
-        self._told = time.monotonic()
+        self._reported_at = time.monotonic()
         with session_scope(self._engine) as session:
             if not go_on(session, self._id, done):
                 raise CancelledError

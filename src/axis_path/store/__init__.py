@@ -1,4 +1,4 @@
-"""What is kept in PostgreSQL, and how versions are made.
+"""What is stored in PostgreSQL, and how versions are made.
 
 A study has a chain of versions; undo and redo move along it. Functions here take a session and
 give values; whoever opened the session commits. Read ``models.py``, then ``studies.py``.

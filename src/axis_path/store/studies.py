@@ -14,9 +14,9 @@ from sqlalchemy.orm import Session
 
 from axis_path.store.models import StudyRow, StudyVersionRow
 
-#: How many versions of a study are kept for undo.
+#: How many versions of a study are stored for undo.
 KEPT_VERSIONS = 300
-#: So many studies that are not deleted may be kept.
+#: So many studies that are not deleted may be stored.
 MOST_STUDIES = 5_000
 #: A deleted study can be brought back for so long, and as long as it is one of the last ones.
 KEPT_DELETED, MOST_DELETED = timedelta(days=30), 500
@@ -31,7 +31,7 @@ class StaleVersionError(Exception):
 
 
 class TooManyStudiesError(Exception):
-    """No more studies can be kept; the message is for the student."""
+    """No more studies can be stored; the message is for the student."""
 
     def __init__(self) -> None:
         super().__init__(
@@ -156,7 +156,7 @@ def create_study(
     """Create a study with its first version and return its id.
 
     Raises:
-        TooManyStudiesError: no more can be kept.
+        TooManyStudiesError: no more can be stored.
     """
     count = session.scalar(
         select(func.count()).select_from(StudyRow).where(StudyRow.deleted_at.is_(None))

@@ -54,7 +54,7 @@ def register(app: Flask) -> None:
 
 
 def _answer(error: Exception) -> ResponseReturnValue:
-    status, described = tell_error(error)
+    status, described = describe_error(error)
     headers = {}
     if "retry_after_s" in described:
         headers["Retry-After"] = str(math.ceil(described["retry_after_s"]))
@@ -69,41 +69,41 @@ def _answer(error: Exception) -> ResponseReturnValue:
     return page, status, headers
 
 
-def tell_error(error: Exception) -> tuple[int, dict[str, Any]]:
-    """Return the status of an error, and what is said of it: a code, a message, and more."""
+def describe_error(error: Exception) -> tuple[int, dict[str, Any]]:
+    """Return the status of an error, and a code, a message, and more."""
     if isinstance(error, RefusedError):
         return error.status, error.described
     if isinstance(error, RequestError):
-        return 400, _told(error.code, error.message, error.path)
+        return 400, _described(error.code, error.message, error.path)
     if isinstance(error, ComputeError):
-        return 503, _told(error.code, error.message) | {"retry_after_s": error.retry_after_s}
+        return 503, _described(error.code, error.message) | {"retry_after_s": error.retry_after_s}
     if isinstance(error, SecurityError):
-        return 400, _told("web.host", "Axis Path is not served under this address.")
+        return 400, _described("web.host", "Axis Path is not served under this address.")
     if isinstance(error, HTTPException) and not isinstance(error, CSRFError):
         status = error.code or 500
-        return status, _told(f"web.{status}", _SENTENCES.get(status, "Something went wrong."))
+        return status, _described(f"web.{status}", _SENTENCES.get(status, "Something went wrong."))
     for kind, status, code, message in _KNOWN:
         if isinstance(error, kind):
-            return status, _told(code, message or str(error))
+            return status, _described(code, message or str(error))
     if isinstance(error, DBAPIError | PoolTimeoutError):
         return _database_error(error)
     number = uuid.uuid4().hex[:8]
     _log.exception("error %s at %s", number, request.path, exc_info=error)
-    return 500, _told("web.500", f"Something went wrong on our side; it is noted as {number}.")
+    return 500, _described("web.500", f"Something went wrong on our side; it is noted as {number}.")
 
 
 def _database_error(error: Exception) -> tuple[int, dict[str, Any]]:
     if is_disk_full(error):
-        return 507, _told("store.full", _NO_ROOM)
+        return 507, _described("store.full", _NO_ROOM)
     if isinstance(error, OperationalError | PoolTimeoutError):
         _log.error("the database does not answer at %s: %s", request.path, error)
-        return 503, _told("store.unavailable", _NO_DATABASE) | {"retry_after_s": 2.0}
+        return 503, _described("store.unavailable", _NO_DATABASE) | {"retry_after_s": 2.0}
     number = uuid.uuid4().hex[:8]
     _log.exception("error %s at %s", number, request.path, exc_info=error)
-    return 500, _told("web.500", f"Something went wrong on our side; it is noted as {number}.")
+    return 500, _described("web.500", f"Something went wrong on our side; it is noted as {number}.")
 
 
-def _told(code: str, message: str, path: str = "") -> dict[str, Any]:
+def _described(code: str, message: str, path: str = "") -> dict[str, Any]:
     return {"code": code, "message": message, "path": path}
 
 

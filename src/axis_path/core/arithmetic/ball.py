@@ -142,7 +142,7 @@ def made(value: arb, *sources: Ball, exact: fmpq | None = None, turns: fmpq | No
         if source.defined is not Defined.YES or not source.continuous:
             break
     else:
-        # Nearly all of them: there is nothing to be told.
+        # Nearly all of them: there is nothing to report.
         return Ball(value, exact, turns)
     worst, continuous = sources[0], True
     for source in sources:
@@ -347,14 +347,14 @@ def power(a: Ball, b: Ball) -> Ball:
 
 
 def restrict(body: Ball, holds: bool | None, reason: str) -> Ball:
-    """Leave ``body`` only where a condition holds; None means that it cannot be told."""
+    """Leave ``body`` only where a condition holds; None means that it cannot be determined."""
     if holds is None:
         return limited(body, Defined.MAYBE, reason)
     return body if holds else undefined(reason)
 
 
 def join(possible: list[Ball], reason: str, *, is_certain: bool) -> Ball:
-    """Join balls of which one is meant; it cannot be told which.
+    """Join balls of which one is meant; it cannot be determined which.
 
     Args:
         possible: what may be meant; none if nothing can be.

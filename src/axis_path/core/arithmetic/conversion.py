@@ -15,7 +15,7 @@ from axis_path.core.limits import INTEGER_DIGITS
 
 #: Exact forms larger than this are dropped: the digits stand, the fraction would be unreadable.
 EXACT_BITS = 4_000
-#: Whole numbers are kept exactly up to this size.
+#: Whole numbers are stored exactly up to this size.
 WHOLE_BITS = int(INTEGER_DIGITS.value * 3.3219280948873626)
 #: A binary fraction is written out if its exponent is at most this far from 0.
 FRACTION_BITS = 200_000

@@ -21,7 +21,7 @@ _TURN = 1 / (2 * np.pi)
 
 def _holds_multiple(a: Enclosure, offset: float) -> Flags:
     """Return the columns that may hold ``offset + 2 pi k`` for a whole k."""
-    # The margin covers the rounding of the quotient; beyond 1e8 nothing is told apart.
+    # The margin covers the rounding of the quotient; beyond 1e8 nothing is distinguished.
     margin = 1e-9 + 1e-15 * np.maximum(np.abs(a.low), np.abs(a.high))
     first = np.ceil((a.low - offset) * _TURN - margin)
     last = np.floor((a.high - offset) * _TURN + margin)

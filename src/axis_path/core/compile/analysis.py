@@ -1,8 +1,8 @@
 """What the lines of a study mean together, compiled.
 
 An analysis depends on the texts only, not on the values of sliders, so that it is made once and
-used for every position of the hand. The analysis after an edit begins from the one before: what the
-edit did not touch is neither read nor compiled again.
+used for every position of the pointer. The analysis after an edit begins from the one before: what
+the edit did not touch is neither read nor compiled again.
 """
 
 from __future__ import annotations
@@ -48,7 +48,7 @@ from axis_path.core.lines.meaning import (
 )
 from axis_path.core.threads import COMPUTING, lazy_property
 
-#: Typed numbers, such as the ends of sliders, that are kept for each analysis.
+#: Typed numbers, such as the ends of sliders, that are stored for each analysis.
 _KEPT_CONSTANTS = 256
 
 
@@ -161,7 +161,7 @@ class Analysis:
         return found[1]
 
     def constant(self, text: str) -> tuple[Expression, frozenset[str]]:
-        """Return a typed number in the graph, and the names it uses; it is kept.
+        """Return a typed number in the graph, and the names it uses; it is stored.
 
         Raises:
             MathError: it does not read, something it needs is missing, or it is no number.

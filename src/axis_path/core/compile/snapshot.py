@@ -47,7 +47,7 @@ class Snapshot:
     """A document with what its lines mean, and the values of its sliders.
 
     Args:
-        document: all that is kept of the study.
+        document: all that is stored of the study.
         before: the analysis before the last edit, from which the new one is begun.
     """
 
@@ -57,7 +57,7 @@ class Snapshot:
         self._queries: dict[type[Query], Query] = {}
 
     def query(self, kind: type[Q]) -> Q:
-        """Return what answers questions of one kind; it is kept with the snapshot."""
+        """Return what answers questions of one kind; it is stored with the snapshot."""
         found = self._queries.get(kind)
         if found is None:
             found = self._queries.setdefault(kind, kind(self))
@@ -136,7 +136,7 @@ class Snapshot:
 
     @property
     def lines(self) -> tuple[StudyLine, ...]:
-        """Return all lines as they are kept."""
+        """Return all lines as they are stored."""
         return self.document.lines
 
     @property
@@ -145,7 +145,7 @@ class Snapshot:
         return self.document.unit
 
     def line(self, line_id: int) -> StudyLine:
-        """Return a line as it is kept.
+        """Return a line as it is stored.
 
         Raises:
             KeyError: there is no such line.

@@ -1,1 +1,1 @@
-"""All that is kept of a study, and the open study format."""
+"""All that is stored of a study, and the open study format."""

@@ -1,4 +1,4 @@
-"""All that is kept of a study: its lines, and a section for each feature that keeps something."""
+"""All that is stored of a study: its lines, and a section for each feature that keeps something."""
 
 from __future__ import annotations
 

@@ -6,8 +6,8 @@ neighbouring places of that kind the expression is one branch, in which ``|u|`` 
 and ``floor(u)`` one number; a branch has all derivatives, and often goes on smoothly to its ends
 and beyond them.
 
-A ``Branches`` holds a graph of its own, because branches and their derivatives are many; it is kept
-with the expression, and begun anew when it has grown too large.
+A ``Branches`` holds a graph of its own, because branches and their derivatives are many; it is
+stored with the expression, and begun anew when it has grown too large.
 """
 
 from __future__ import annotations
@@ -53,7 +53,7 @@ class Edge:
 
 
 class _Shop:
-    """What a branches has for any values of the sliders; it is kept with its expression."""
+    """What a branches has for any values of the sliders; it is stored with its expression."""
 
     def __init__(self, expression: Expression) -> None:
         self.graph = Graph()
@@ -121,7 +121,7 @@ class Branches:
         return Known(self._graph, place, zeros, parameters, _PROVING)
 
     def settled(self, function: RealFunction, place: Ball, zeros: frozenset[int]) -> Ball:
-        """Return the value at a place where some steps are zero; it is kept with the branches.
+        """Return the value at a place where some steps are zero; it is stored with the branches.
 
         Args:
             function: it was made by this branches.
@@ -317,7 +317,7 @@ def _even_root(graph: Graph, power: int, sign: int | None) -> int | None:
 
 
 def _choice(graph: Graph, step: Step, arguments: tuple[int, ...], values: list[Ball]) -> int | None:
-    """Return what a step is on its branch; None if that cannot be told, so that it stays."""
+    """Return what a step is on its branch; None if that cannot be determined, so that it stays."""
     chooser = _CHOICES.get(step.op)
     if chooser is not None:
         return chooser(graph, arguments, values)

@@ -54,8 +54,8 @@ def decimal_text(
 ) -> str:
     """Return a number with ``digits`` significant digits, computing it as finely as that needs.
 
-    A number that cannot be told from zero with so many binary digits is given as ``0``: it is
-    within 10^-600 of it. One that is not defined, or not known well enough for its digits, is
+    A number that cannot be distinguished from zero with so many binary digits is given as ``0``:
+    it is within 10^-600 of it. One that is not defined, or not known well enough for its digits, is
     given as an empty text.
     """
     if not 1 <= digits <= DIGITS.value:

@@ -26,7 +26,7 @@ from axis_path.core.threads import COMPUTING
 
 PROVING = Proving()
 T = TypeVar("T")
-#: So many things are kept with one expression, such as its graph with each other curve.
+#: So many things are stored with one expression, such as its graph with each other curve.
 MOST_KEPT = 64
 #: The ends of an integral, as inputs.
 LOW, HIGH = "from", "to"
@@ -82,7 +82,7 @@ class Expression:
         Args:
             key: by what it is known.
             make: makes it.
-            is_good: tells whether what is kept may still be used.
+            is_good: tells whether what is stored may still be used.
         """
         with COMPUTING:
             found: T | None = self._kept.get(key)
@@ -97,7 +97,7 @@ class Expression:
         return Expression(self._graph, step)
 
     def together(self, *others: Expression) -> Program:
-        """Return one program for this and other expressions of the same graph; it is kept."""
+        """Return one program for this and other expressions of the same graph; it is stored."""
         steps = (self._step, *(other._step for other in others))
         with COMPUTING:
             if steps not in self._joined:
@@ -114,7 +114,7 @@ class Expression:
             return self._made[f"derivative {by}"][0]
 
     def minus(self, other: Expression) -> Expression:
-        """Return the difference from another expression of the same graph; it is kept."""
+        """Return the difference from another expression of the same graph; it is stored."""
         kept = f"minus {other._step}"
         with COMPUTING:
             if kept not in self._made:
@@ -123,7 +123,7 @@ class Expression:
             return self._made[kept][0]
 
     def negative(self) -> Expression:
-        """Return the same with its sign turned; it is kept."""
+        """Return the same with its sign turned; it is stored."""
         with COMPUTING:
             if "negative" not in self._made:
                 step = self._graph.negative(self._step)
@@ -131,7 +131,7 @@ class Expression:
             return self._made["negative"][0]
 
     def integral(self) -> Expression:
-        """Return the integral by the variable from the input ``LOW`` to ``HIGH``; it is kept."""
+        """Return the integral by the variable from the input ``LOW`` to ``HIGH``; it is stored."""
         with COMPUTING:
             if "integral" not in self._made:
                 graph = self._graph

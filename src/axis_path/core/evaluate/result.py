@@ -34,7 +34,7 @@ from axis_path.core.threads import lazy_property
 
 #: A float's own bits; how near to 0 a value is taken as 0.
 _FLOAT_BITS, _SMALL = 53, arb(2) ** -40
-#: A part of a complex number that cannot be told from 0 in so many digits is 0.
+#: A part of a complex number that cannot be distinguished from 0 in so many digits is 0.
 _REAL_DIGITS = 30
 
 
@@ -122,7 +122,7 @@ def make_result(
         return _no_value("too large or too small to be written")
     if not _is_told(found):
         return _no_value(NOT_DECIDED)
-    # What cannot be told from zero is shown as zero, not as the noise of the last bits.
+    # What cannot be distinguished from zero is shown as zero, not as the noise of the last bits.
     value = 0.0 if found.value.contains(0) else float(found.value.mid())
 
     @cache

@@ -2,10 +2,10 @@
 
 A place such as the zero of cos x - x is known as a ball. Whatever is computed from the ball alone
 is a ball too: |cos x - x| comes out as a ball around 0, and whether x is below the place where a
-piece ends cannot be told. But the place is known by what defines it: a step of the graph that is
-zero there. So every step is settled from its operands outwards, and one that is known to be zero is
-exactly zero: the size and the root of it are 0, it lies at the end of a piece that it defines, and
-``floor`` of what differs from a whole number by it is that number.
+piece ends cannot be determined. But the place is known by what defines it: a step of the graph
+that is zero there. So every step is settled from its operands outwards, and one that is known to
+be zero is exactly zero: the size and the root of it are 0, it lies at the end of a piece that it
+defines, and ``floor`` of what differs from a whole number by it is that number.
 """
 
 from __future__ import annotations

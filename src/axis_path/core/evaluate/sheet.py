@@ -26,7 +26,7 @@ class Sheet:
 
     @classmethod
     def of(cls, one: Expression, other: Expression) -> Sheet:
-        """Return the sheet on which two expressions are put together; it is kept with the first."""
+        """Return the sheet that two expressions share; it is stored with the first."""
         return one.kept(("sheet", id(other)), lambda: cls._with(other), lambda s: s._other is other)
 
     @classmethod

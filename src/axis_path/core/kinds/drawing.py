@@ -1,7 +1,7 @@
 """What is drawn of one line in one window: its curve, its lane, or why there is none.
 
-Most frames change one function or none, so the last drawings are kept. What a drawing depends on is
-its key, in full: a drawing that is found is never stale.
+Most frames change one function or none, so the last drawings are stored. What a drawing depends on
+is its key, in full: a drawing that is found is never stale.
 """
 
 from __future__ import annotations

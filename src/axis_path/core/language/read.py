@@ -327,7 +327,7 @@ def _summary(name: str, arguments: tuple[Any, ...], span: Span) -> Node:
 _HERE = Path(__file__).parent
 _PARSER = lark.Lark(
     (_HERE / "grammar.lark").read_text(),
-    # Its tables take half a second to make; they are kept where Python keeps what it compiles.
+    # Its tables take half a second to make; they are stored where Python keeps what it compiles.
     cache=str(_HERE / "__pycache__" / "grammar.lalr"),
     start="body",
     parser="lalr",

@@ -1,1 +1,1 @@
-"""A line as it is kept, and what its text means by itself."""
+"""A line as it is stored, and what its text means by itself."""

@@ -24,7 +24,7 @@ class FamilyError(MathError):
 
 @dataclass(frozen=True, slots=True)
 class Family:
-    """A family as it is kept, its numbers as they were typed.
+    """A family as it is stored, its numbers as they were typed.
 
     Attributes:
         slider: the id of the slider's line.
@@ -69,7 +69,7 @@ def family_values(family: Family, number: Callable[[str], Fraction]) -> list[tup
     """Return the values of a family, each with its text.
 
     Args:
-        family: as it is kept.
+        family: as it is stored.
         number: gives the number that a text stands for.
 
     Raises:

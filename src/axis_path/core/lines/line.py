@@ -1,4 +1,4 @@
-"""A line of a study as it is kept."""
+"""A line of a study as it is stored."""
 
 from __future__ import annotations
 
@@ -22,7 +22,7 @@ class StudyLine:
         id: stays the same while the line is edited.
         text: as typed.
         hidden: it works but is not drawn.
-        disabled: it is kept but takes no part, as if it were not written.
+        disabled: it is stored but takes no part, as if it were not written.
         halted: whether it is disabled because the process that computed it had to be ended.
         given: the name that an unnamed function was given; kept so that it never changes.
         slider: the slider of a parameter.

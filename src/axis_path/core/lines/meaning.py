@@ -74,7 +74,7 @@ class LineKeys(tuple[LineKey, ...]):
     """The keys of all lines; with another key in one place it looks at no other to be hashed."""
 
     _sum: int
-    #: The keys that these were made of, and where one was changed; only the last step is kept.
+    #: The keys that these were made of, and where one was changed; only the last step is stored.
     _base: tuple[tuple[LineKey, ...], int] | None = None
 
     def __new__(cls, keys: Iterable[LineKey]) -> Self:
@@ -152,7 +152,7 @@ def may_come(problem: MathError) -> bool:
         return True
     if not isinstance(problem, UnknownNameError):
         return False
-    # A near miss is a slip of the hand; a product of unknown letters may be a name to come.
+    # A near miss is a slip of the pointer; a product of unknown letters may be a name to come.
     return problem.suggestion is None or bool(problem.letters)
 
 
@@ -194,7 +194,7 @@ _RUN = re.compile(r"[^\W\d_][\w]*|_\w+")
 
 
 def _relevant(text: str, vocabulary: Vocabulary) -> Vocabulary:
-    """Leave out the names that do not occur in a text, so that its reading can be kept."""
+    """Leave out the names that do not occur in a text, so that its reading can be stored."""
     if len(text) > LINE_LENGTH.value or any(ord(sign) > 127 for sign in text):
         return vocabulary
     parts = _parts(text)

@@ -14,7 +14,7 @@ from axis_path.core.errors import FormatError
 from axis_path.core.limits import TRAIL_POINTS
 from axis_path.core.lines.sliders import Play
 
-#: Positions are kept to so many digits: more than any screen tells apart.
+#: Positions are stored to so many digits: more than any screen tells apart.
 _DIGITS = 10
 Points = Annotated[tuple[Pair, ...], Meta(max_length=TRAIL_POINTS.value)]
 
@@ -45,7 +45,7 @@ class Trail:
     most: Id = 500
 
     def __post_init__(self) -> None:
-        """Refuse to show no position, or more than are kept.
+        """Refuse to show no position, or more than are stored.
 
         Raises:
             FormatError: the number cannot be.

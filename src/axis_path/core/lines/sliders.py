@@ -152,7 +152,7 @@ class Play:
 
 @dataclass(frozen=True, slots=True)
 class Slider:
-    """A slider as it is kept; its ends and its step are expressions, as they were typed.
+    """A slider as it is stored; its ends and its step are expressions, as they were typed.
 
     Attributes:
         unit: the unit of its value, a text that is only shown.

@@ -1,9 +1,9 @@
 """Minima and maxima, local and global.
 
-On every smooth part they are zeros of a derivative, told apart by the next one or by the slopes to
-both sides. At the spots between the parts (kinks, jumps, ends) the value is held against the limits
-from both sides and the way the function goes there. The greatest and least of all values and limits
-are the global ones; if that is a limit which is nowhere reached, it is said in words.
+On every smooth part they are zeros of a derivative, distinguished by the next one or by the slopes
+to both sides. At the spots between the parts (kinks, jumps, ends) the value is held against the
+limits from both sides and the way the function goes there. The greatest and least of all values
+and limits are the global ones; if that is a limit which is nowhere reached, it is said in words.
 
 At an end of the interval or the domain that belongs to it, the function has an extremum of one
 side; it is marked as ``at_end``.

@@ -5,8 +5,8 @@ parameter, an equation that is linear in y or in x), what is sought are the zero
 that number, and ``zeros.py`` proves them. Only two paths, or two equations, are solved in the plane
 (``plane_search.py``).
 
-A crossing is told from a contact by the order of the zero: the difference changes its sign at an
-odd one.
+A crossing is distinguished from a contact by the order of the zero: the difference changes its
+sign at an odd one.
 """
 
 from __future__ import annotations

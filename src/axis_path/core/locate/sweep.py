@@ -111,7 +111,7 @@ def sweep(
         values: at least two, rising.
         name: of the slider, for the sentences.
         interval: where is searched, for telling what leaves through an end.
-        progress: is told how many values are done; it may raise to end the sweep.
+        progress: receives how many values are done; it may raise to end the sweep.
     """
     follower = _Follower(locate, name, interval, (values[-1] - values[0]) * _NARROW)
     found = [locate(values[0])]

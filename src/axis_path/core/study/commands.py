@@ -1,6 +1,6 @@
 """Changes to a study as plain data, so that they can be sent, tried out and kept.
 
-The same commands serve a draft, while a pointer drags something, and the change that is kept when
+The same commands serve a draft, while a pointer drags something, and the change that is stored when
 it lets go. Each gives a few words for the undo button.
 """
 
@@ -150,7 +150,7 @@ NAMES: dict[str, type[Command]] = {str(kind.__struct_config__.tag): kind for kin
 
 
 def union_of(commands: Iterable[type[Command]]) -> Any:  # noqa: ANN401 - a type
-    """Return the type of any of some commands, told apart by ``do``."""
+    """Return the type of any of some commands, distinguished by ``do``."""
     return Union[tuple(commands)]  # noqa: UP007 - the members are known when it runs
 
 

@@ -1,6 +1,6 @@
 """Tables of values: several functions side by side at the same places.
 
-Places are kept exactly (``pi/6`` stays pi/6), and every number that is shown is computed by the
+Places are stored exactly (``pi/6`` stays pi/6), and every number that is shown is computed by the
 proving backend. The columns of floats of an ordinary table are the nearest floats to the values.
 Those of a very long one are computed fast; a cell whose float could be off by more than a
 trillionth, or whose value may be undefined, is computed again by the proving backend.
@@ -233,7 +233,8 @@ def _column(function: RealFunction, places: Places, xs: Floats) -> Floats:
     with precision(VALUE_BITS):
         for row in np.flatnonzero(doubtful):
             found = function.prove_within(places.at(int(row)))
-            # What cannot be told from zero at this precision is zero to every digit of a float.
+            # What cannot be distinguished from zero at this precision is zero to every digit of a
+            # float.
             values[row] = math.nan
             if found.defined is Defined.YES:
                 values[row] = 0.0 if found.value.contains(0) else float(found.value.mid())

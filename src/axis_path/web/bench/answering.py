@@ -29,7 +29,7 @@ def answer(study_id: uuid.UUID, task: str, body: bytes, gone: Callable[[], bool]
         gone: tells whether nobody waits any more.
 
     Raises:
-        StudyHaltedError: the study as it is kept ended its worker; the guilty line is off now.
+        StudyHaltedError: the study as it is stored ended its worker; the guilty line is off now.
         WorkerDiedError: the question ended its worker, or did so a short while ago.
     """
     guard = web_state().guard
@@ -54,7 +54,7 @@ def _context(study_id: uuid.UUID, task: str) -> dict[str, Any]:
 
 
 def _turned_off(study_id: uuid.UUID, task: str, body: bytes) -> bool:
-    """Turn off the line that ended the worker, if the state is one that is kept."""
+    """Turn off the line that ended the worker, if the state is one that is stored."""
     given = orjson.loads(body)
     if given.get("drafts") or type(given.get("version")) is not int:
         return False

@@ -1,6 +1,6 @@
 """Find the line that ends the worker which computes its study, and turn it off.
 
-A change is committed before its picture is made, so a study may be kept whose picture cannot be
+A change is committed before its picture is made, so a study may be stored whose picture cannot be
 made. Its first lines are computed in workers of their own, more and more of them by bisection: the
 first line with which a worker dies is to blame.
 """

@@ -25,13 +25,13 @@ from wsproto.utilities import LocalProtocolError
 
 from axis_path.web.answers import read_json
 from axis_path.web.bench.answering import answer
-from axis_path.web.errors import tell_error
+from axis_path.web.errors import describe_error
 
 #: Each socket holds a thread of its process; the others are for requests.
 MOST_SOCKETS: Final = 64
 #: The code with which a page is told that there is no room for its socket: it asks by requests.
 FULL: Final = 4001
-#: A socket that nobody uses is given up; the page makes a new one when a hand moves again.
+#: A socket that nobody uses is given up; the page makes a new one when something is dragged again.
 _IDLE_S: Final = 120.0
 #: So often it is checked whether the process has to end.
 _WAKE_MS: Final = 500
@@ -184,10 +184,10 @@ def _answered(study_id: uuid.UUID, text: str | bytes, is_gone: Callable[[], bool
         reply = answer(study_id, _part(given.get("part")), body, is_gone)
         if reply.status == 200:
             return reply.body.decode()
-        told, status = orjson.loads(reply.body)["error"], reply.status
-    except Exception as error:  # noqa: BLE001 - the page is told
-        status, told = tell_error(error)
-    return orjson.dumps({"error": told, "status": status}).decode()
+        described, status = orjson.loads(reply.body)["error"], reply.status
+    except Exception as error:  # noqa: BLE001 - the page gets the error
+        status, described = describe_error(error)
+    return orjson.dumps({"error": described, "status": status}).decode()
 
 
 def _part(name: object) -> str:

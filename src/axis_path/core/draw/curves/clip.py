@@ -59,7 +59,7 @@ def clip_line(points, left, low, right, high):
 
 @compiled
 def _between(points, i, part):
-    """Return the point of a segment at a part of its way; its ends are kept to the last bit."""
+    """Return the point of a segment at a part of its way; its ends are stored to the last bit."""
     if part == 0:
         return points[i]
     return points[i + 1] if part == 1 else points[i] + (points[i + 1] - points[i]) * part

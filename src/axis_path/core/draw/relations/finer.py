@@ -45,7 +45,7 @@ class Finer:
         dense: cells through which the zero set runs several times.
         redrawn: cells whose lines are among the ``segments``.
         segments: (2, 2) arrays of (x, y).
-        dots: (n, 2) places that cannot be told from zeros.
+        dots: (n, 2) points that cannot be distinguished from zeros.
         specks: (n, 2) places of proved parts that are too small to be seen as lines.
     """
 

@@ -81,11 +81,11 @@ class Complex:
         return ball_inside(fence, at, tuple(Ball(bound.real) for bound in bounds))
 
     def within(self, fence: Fence, body: acb, subject: acb, bounds: tuple[acb, ...]) -> acb:
-        """Return the body inside the fence, and no value where that cannot be told."""
+        """Return the body inside the fence, and no value where that cannot be determined."""
         return body if self._holds(fence, subject, bounds) else analytic.nothing()
 
     def pieces(self, split: Split, subject: acb, pieces: list[tuple[acb, tuple[acb, ...]]]) -> acb:
-        """Return the first body whose fence holds, and no value where that cannot be told."""
+        """Return the first body whose fence holds, and no value where that cannot be determined."""
         for fence, (body, bounds) in zip(split.fences, pieces, strict=True):
             holds = True if fence is None else self._holds(fence, subject, bounds)
             if holds is not False:

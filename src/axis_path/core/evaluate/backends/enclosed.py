@@ -140,7 +140,7 @@ def _with_numpy(
 
 
 def _encoded(program: Program) -> _Encoded | None:
-    """Return a program as numbers, None if it has steps that are not compiled; it is kept."""
+    """Return a program as numbers, None if it has steps that are not compiled; it is stored."""
     kept = program.kept
     if "encoded" not in kept:
         kept["encoded"] = _encode(program)

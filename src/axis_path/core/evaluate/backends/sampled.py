@@ -83,7 +83,7 @@ def _with_numpy(program: Program, xs: Floats, parameters: Mapping[str, Fraction]
 
 
 def _arithmetic(program: Program) -> _Arithmetic | None:
-    """Return a program as numbers, None if it is more than arithmetic; it is kept."""
+    """Return a program as numbers, None if it is more than arithmetic; it is stored."""
     kept = program.kept
     if "arithmetic" not in kept:
         kept["arithmetic"] = _encode(program)

@@ -188,7 +188,7 @@ def _enclosed_integral(
         values = run_inner(inner, backend, captured, end)
         rest = enclosure.multiply(values, enclosure.subtract(end, middle))
         total = (enclosure.add if side == 1 else enclosure.subtract)(total, rest)
-    # An integral over an open place may still exist: what cannot be told is not said.
+    # An integral over an open place may still exist: what cannot be determined is not said.
     unsure = total.partial | total.nowhere
     return Enclosure(
         np.where(unsure, -np.inf, total.low),

@@ -245,7 +245,7 @@ def _note_tried(program: Program, parameters: tuple[tuple[str, Fraction], ...]) 
     """Note that there was no answer in time: the machine may have been busy.
 
     Raises:
-        _BusyError: it was the first time; what has no answer twice is kept as that.
+        _BusyError: it was the first time; what has no answer twice is stored as that.
     """
     with _tried_lock:
         if len(_tried) > _MOST_TRIED:
@@ -257,7 +257,7 @@ def _note_tried(program: Program, parameters: tuple[tuple[str, Fraction], ...]) 
 
 
 class _BusyError(Exception):
-    """There was no answer in time; what is raised is not kept."""
+    """There was no answer in time; what is raised is not stored."""
 
 
 _NOTHING = object()

@@ -12,7 +12,7 @@ from fractions import Fraction
 from axis_path.core.evaluate.graph.graph import Fence, Op, Split, Step
 from axis_path.core.evaluate.graph.program import Program
 
-#: Of so many intervals it is kept: the same ones are asked for in every frame of a drag.
+#: Of so many intervals it is stored: the same ones are asked for in every frame of a drag.
 _MOST_KEPT = 256
 
 

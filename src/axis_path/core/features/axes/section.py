@@ -1,4 +1,4 @@
-"""How a study's axes and grid look, as kept with it, and what is drawn of them."""
+"""How a study's axes and grid look, as stored with it, and what is drawn of them."""
 
 from __future__ import annotations
 

@@ -49,7 +49,7 @@ class Checks:
         return np.linspace(low, high, int(count.exact.p))
 
     def drawn(self, window: Window) -> dict[str, Any] | None:
-        """Return the sampling check that is kept with the study, as plain data."""
+        """Return the sampling check that is stored with the study, as plain data."""
         check = self._snapshot.section(SamplingCheck).check
         if check is None:
             return None

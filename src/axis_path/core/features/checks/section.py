@@ -1,4 +1,4 @@
-"""The sampling check that is kept with a study."""
+"""The sampling check that is stored with a study."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Columns of data: typed, or calculated from others row by row, and which rows are kept."""
+"""Columns of data: typed, or calculated from others row by row, and which rows are stored."""
 
 from __future__ import annotations
 
@@ -27,7 +27,7 @@ Cells = tuple[Fraction | None, ...]
 
 #: Which signs of a left side less its right one let a condition hold.
 _HOLDS = {"<": (-1,), "<=": (-1, 0), ">": (1,), ">=": (1, 0), "=": (0,)}
-#: What is not exact is kept with so many digits: those that a float has.
+#: What is not exact is stored with so many digits: those that a float has.
 _DIGITS = 15
 
 

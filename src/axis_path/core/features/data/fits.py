@@ -41,7 +41,7 @@ class Fits:
         self._columns = snapshot.query(Columns)
 
     def made_fit(self, ask: FitAsk) -> Fit:
-        """Make a fit that is kept.
+        """Make a fit that is stored.
 
         Raises:
             MathError: it cannot be made.
@@ -103,7 +103,7 @@ class Fits:
         return found
 
     def fit_ask(self, number: int) -> FitAsk:
-        """Return a fit that is kept, as it was asked for.
+        """Return a fit that is stored, as it was asked for.
 
         Raises:
             DataError: it is not there any more.

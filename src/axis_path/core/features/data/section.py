@@ -1,4 +1,4 @@
-"""Fits that are kept with a study, and made anew whenever their columns change."""
+"""Fits that are stored with a study, and made anew whenever their columns change."""
 
 from __future__ import annotations
 

@@ -198,7 +198,7 @@ class Searches:
             slider: its name.
             wanted: what to locate for each of its values.
             values: of the slider, rising; see ``sweep_values``.
-            progress: is told how many values are done; it may raise to end the sweep.
+            progress: receives how many values are done; it may raise to end the sweep.
 
         Raises:
             MathError: there is no such slider, or it cannot be searched for.

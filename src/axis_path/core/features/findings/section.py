@@ -1,4 +1,4 @@
-"""What is asked of a study in the Findings panel, as it is kept with it."""
+"""What is asked of a study in the Findings panel, as it is stored with it."""
 
 from __future__ import annotations
 
@@ -37,7 +37,7 @@ OF_A_LINE = frozenset(QueryKind) - {QueryKind.SOLVE}
 
 @dataclass(frozen=True, slots=True)
 class SavedQuery:
-    """A question that is kept with the study and answered again whenever something changes.
+    """A question that is stored with the study and answered again whenever something changes.
 
     Attributes:
         what: what is asked.

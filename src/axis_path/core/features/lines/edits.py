@@ -37,7 +37,7 @@ def define(snapshot: Snapshot, text: str) -> tuple[Snapshot, int]:
 
 
 def write(snapshot: Snapshot, line_id: int, text: str, *, after: int | None = None) -> Snapshot:
-    """Write or replace a line, whether it reads or not; it is kept with its problem.
+    """Write or replace a line, whether it reads or not; it is stored with its problem.
 
     Args:
         snapshot: before the edit.

@@ -45,7 +45,7 @@ def make_runner(
 
     Args:
         path: the path with the present values of the sliders.
-        runner: as it is kept; None for one that was never moved, which waits at the beginning.
+        runner: as it is stored; None for one that was never moved, which waits at the beginning.
         at: its parameter, or why there is none.
         window: what part of the plane is seen.
     """

@@ -40,7 +40,7 @@ def set_slider(
         snapshot: before the edit.
         name: the letter.
         value: a number, or an expression for one.
-        low: the lower end; an expression is kept as it is, and followed.
+        low: the lower end; an expression is stored as it is, and followed.
         high: the same for the upper end.
         step: the same for the distance of its values.
 

@@ -28,7 +28,7 @@ _SAME_PX = 1.0
 #: A curve that has left the window by so many of its heights beside a gap goes on to infinity.
 _FAR = 20.0
 _CHOOSING = frozenset({Op.PIECES, Op.WITHIN, Op.GUARD})
-#: Breaks stay where they are while the window moves: simple places in gaps are kept by the
+#: Breaks stay where they are while the window moves: simple places in gaps are stored by the
 #: function, and whether it has no value there.
 _known: SharedCache[tuple[object, ...], tuple[tuple[float, bool], ...]] = SharedCache(256)
 
@@ -75,7 +75,7 @@ def breaks_of(function: RealFunction, curve: Curve, window: Window) -> Breaks:
 def _settled(function: RealFunction) -> list[tuple[float, bool]]:
     """Return simple places that were in gaps in earlier states, and whether there is no value now.
 
-    Left out are those of which that is not told by an enclosure, and does not hold for all sliders.
+    Left out are those of which that is unknown by an enclosure, and does not hold for all sliders.
     """
     places = _places(function)
     if not places or function.without:

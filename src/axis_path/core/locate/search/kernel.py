@@ -148,8 +148,8 @@ def crossings(
             codes, arguments, starts, extra, extra_starts, const_low, const_high, at, at,
             results[:1],
         )  # fmt: skip
-        told = signs(low[0], high[0], partial[0], nowhere[0])
-        is_proved = told[: len(place)] * told[len(place) :] < 0
+        side_signs = signs(low[0], high[0], partial[0], nowhere[0])
+        is_proved = side_signs[: len(place)] * side_signs[len(place) :] < 0
         for i in range(len(place)):
             known[kept[i]] = 1 if is_proved[i] else -1
             if is_proved[i]:
@@ -207,11 +207,11 @@ def simple_zeros(
                 known[left[i]] = 0
     simple = np.flatnonzero(known > 0)
     if len(simple):
-        found, told = crossings(
+        found, outcomes = crossings(
             codes, arguments, starts, extra, extra_starts, const_low, const_high, results,
             lows[simple], highs[simple],
         )  # fmt: skip
         for i in range(len(simple)):
-            known[simple[i]] = told[i]
+            known[simple[i]] = outcomes[i]
             brackets[0, simple[i]], brackets[1, simple[i]] = found[0, i], found[1, i]
     return brackets, known

@@ -320,7 +320,7 @@ def _is_within(place: Ball, low: Ball, high: Ball) -> bool:
 
 
 def _joined(one: Spot, other: Spot, *, is_same: bool) -> Spot:
-    """Take two spots that cannot be told apart as one.
+    """Take two spots that cannot be distinguished as one.
 
     It is proved, and all is known of it that is known of either, only if they are one place.
     """

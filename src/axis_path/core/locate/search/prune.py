@@ -256,8 +256,8 @@ def _crossings(
     brackets, known = np.zeros((2, count)), np.zeros(count, dtype=np.int64)
     ends = np.concatenate([lows, highs])
     at_ends = function.enclose(ends, ends, expression)
-    told, values = signs_of(at_ends), middles(at_ends)
-    crossed = told[:count] * told[count:]
+    end_signs, values = signs_of(at_ends), middles(at_ends)
+    crossed = end_signs[:count] * end_signs[count:]
     known[crossed == 0] = -1
     kept = np.flatnonzero(crossed < 0)
     first, last = values[:count][kept], values[count:][kept]
@@ -269,8 +269,8 @@ def _crossings(
             break
     for reach in kernel.REACHES:
         sides = kernel.beside(place, reach, lows[kept], highs[kept])
-        told = signs_of(function.enclose(sides, sides, expression))
-        is_proved = told[: len(kept)] * told[len(kept) :] < 0
+        side_signs = signs_of(function.enclose(sides, sides, expression))
+        is_proved = side_signs[: len(kept)] * side_signs[len(kept) :] < 0
         known[kept] = np.where(is_proved, 1, -1)
         brackets[:, kept[is_proved]] = sides.reshape(2, -1)[:, is_proved]
         kept, place = kept[~is_proved], place[~is_proved]

@@ -6,8 +6,8 @@ is halved with balls of 128 bits: a cell is settled when the ball of values excl
 ball of slopes does and the signs at its ends are known. Where the function touches the axis, a
 simple number that makes it exactly 0 is looked for: if its first derivatives are exactly 0 there
 too and the next keeps its sign, it is the only zero. Else the turning point is located and tells
-whether the function passes the axis, unless it comes too close to be told from zero. What is still
-undecided is named.
+whether the function passes the axis, unless it comes too close to be distinguished from zero. What
+is still undecided is named.
 
 Source: Moore, Kearfott, Cloud, *Introduction to Interval Analysis*, chapter 8; Tucker, *Validated
 Numerics*, chapter 5.
@@ -48,7 +48,7 @@ from axis_path.core.locate.search.prune import prune
 #: Brackets of floats are sharp enough if they are no wider than this, relative to the zero.
 _SHARP = 1e-14
 _FEW_CELLS = 400
-#: A value this small, beside the values around it, cannot be told from zero.
+#: A value this small, beside the values around it, cannot be distinguished from zero.
 _CLOSE = arb(10) ** -25
 
 
@@ -199,7 +199,7 @@ class _Factor:
         return found
 
     def order(self, place: Ball, zeros: frozenset[int]) -> int | None:
-        """Return the multiplicity of a zero, if it can be told.
+        """Return the multiplicity of a zero, if it can be determined.
 
         Args:
             place: where it is.

@@ -28,7 +28,7 @@ def found_or_seen(
         look: a short look at what was searched, where nothing was found.
 
     Raises:
-        StoppedError: there is nothing to be told, or nobody wants a part of it.
+        StoppedError: there is nothing to report, or nobody wants a part of it.
     """
     if is_brief():
         raise err
@@ -51,7 +51,7 @@ def found_until_stopped(
         look: a short look, where nothing was found.
 
     Raises:
-        StoppedError: there is nothing to be told.
+        StoppedError: there is nothing to report.
     """
     found: list[Finding] = []
     try:

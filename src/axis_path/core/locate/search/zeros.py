@@ -2,7 +2,7 @@
 
 The function is taken apart into smooth parts (``parts.py``); each part is searched as what it is
 there (``search.py``), and every spot between them is looked at by itself. So a zero at an end, at a
-kink or at a jump is told from a hole, where there is none.
+kink or at a jump is distinguished from a hole, where there is none.
 """
 
 from __future__ import annotations
@@ -235,7 +235,7 @@ def _apart(
 
     Returns:
         None if another branch holds on that side of the spot; if it comes too close to the spot
-        to be told from it, a zero that is not proved.
+        to be distinguished from it, a zero that is not proved.
     """
     place = sharpened(anatomy.branches, spot).value
     for side, far in ((-1, root.place.value.lower()), (1, root.place.value.upper())):
