@@ -18,6 +18,8 @@ class Holder(Protocol):
 P = ParamSpec("P")
 R = TypeVar("R")
 Q = TypeVar("Q", bound=Query)
+#: Makes the next snapshot of one.
+Edit = Callable[Concatenate[Snapshot, P], Snapshot]
 
 
 def asked(
@@ -32,9 +34,19 @@ def asked(
     return ask
 
 
-def edits(
-    change: Callable[Concatenate[Snapshot, P], Snapshot],
-) -> Callable[Concatenate[Holder, P], None]:
+def of_snapshot(
+    method: Callable[Concatenate[Snapshot, P], R],
+) -> Callable[Concatenate[Holder, P], R]:
+    """Return a method that the snapshot has."""
+
+    @wraps(method)
+    def ask(self: Holder, /, *args: P.args, **kwargs: P.kwargs) -> R:
+        return method(self.snapshot, *args, **kwargs)
+
+    return ask
+
+
+def edits(change: Edit[P]) -> Callable[Concatenate[Holder, P], None]:
     """Return a method that goes on to another snapshot; if that raises, nothing changes."""
 
     @wraps(change)

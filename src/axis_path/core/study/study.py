@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Mapping
 from fractions import Fraction
-from typing import Any, Concatenate, ParamSpec, Self
+from typing import Any, ParamSpec, Self
 
 from axis_path.core.compile.curves import Curves
 from axis_path.core.compile.definition import Definition
@@ -18,10 +18,7 @@ from axis_path.core.draw import Window
 from axis_path.core.features.data import edits as data_edits
 from axis_path.core.features.data.columns import Columns
 from axis_path.core.features.data.fits import Fits
-from axis_path.core.features.findings.measures import Measures
-from axis_path.core.features.findings.searches import Searches
-from axis_path.core.features.findings.solver import Solver
-from axis_path.core.features.findings.systems import Systems
+from axis_path.core.features.findings import Measures, Searches, Solver, Systems
 from axis_path.core.features.lines import edits as line_edits
 from axis_path.core.features.settings import edits as settings_edits
 from axis_path.core.features.sliders import edits as slider_edits
@@ -30,7 +27,7 @@ from axis_path.core.language.tree import AngleUnit
 from axis_path.core.scene.pictures import Pictures
 from axis_path.core.study import naming_edits
 from axis_path.core.study.commands import apply
-from axis_path.core.study.delegates import asked, edits
+from axis_path.core.study.delegates import Edit, asked, edits, of_snapshot
 from axis_path.core.study.format import document_from_dict, document_to_dict
 
 P = ParamSpec("P")
@@ -58,21 +55,21 @@ class Study:
         Raises:
             FormatError: it is no study, or damaged.
         """
+        return cls._over(Snapshot(document_from_dict(given)))
+
+    @classmethod
+    def _over(cls, snapshot: Snapshot) -> Self:
         study = cls()
-        study.snapshot = Snapshot(document_from_dict(given))
+        study.snapshot = snapshot
         return study
 
     def copy(self) -> Self:
         """Return a study of its own with the same lines."""
-        study = type(self)()
-        study.snapshot = self.snapshot
-        return study
+        return self._over(self.snapshot)
 
     def at(self, values: Mapping[str, Fraction]) -> Self:
         """Return the study with some sliders at other values, which its lines do not show."""
-        study = type(self)()
-        study.snapshot = self.snapshot.with_values(values)
-        return study
+        return self._over(self.snapshot.with_values(values))
 
     def apply(self, command: object, window: Window) -> str:
         """Carry out a command; return a few words for the undo button.
@@ -84,12 +81,7 @@ class Study:
         self.snapshot = change.snapshot
         return change.label
 
-    def edit(
-        self,
-        change: Callable[Concatenate[Snapshot, P], Snapshot],
-        *args: P.args,
-        **kwargs: P.kwargs,
-    ) -> None:
+    def edit(self, change: Edit[P], *args: P.args, **kwargs: P.kwargs) -> None:
         """Go on to what an edit makes of the snapshot; the study stays as it was if that raises."""
         self.snapshot = change(self.snapshot, *args, **kwargs)
 
@@ -119,14 +111,6 @@ class Study:
         self.snapshot = naming_edits.remove(self.snapshot, name)
         return needed_by
 
-    def names(self) -> list[str]:
-        """Return the names that are defined, in the order of the lines."""
-        return self.snapshot.names()
-
-    def definitions(self) -> list[Definition]:
-        """Return all lines with their meanings."""
-        return self.snapshot.definitions()
-
     def column(self, name: str, values: Any, unit: str = "") -> Column:  # noqa: ANN401
         """Keep a column of data; one of the same name is replaced."""
         self.snapshot = data_edits.keep_column(self.snapshot, name, values, unit)
@@ -137,6 +121,8 @@ class Study:
     set = edits(slider_edits.set_slider)
     set_unit = edits(settings_edits.set_unit)
 
+    names = of_snapshot(Snapshot.names)
+    definitions = of_snapshot(Snapshot.definitions)
     number = asked(Numbers, Numbers.number)
     evaluate = asked(Results, Results.evaluate)
     value = asked(Results, Results.value)
