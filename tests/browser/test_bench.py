@@ -27,7 +27,7 @@ class DefineTest(BrowserTest):
         self.page.fill("#new-line", "g(x) = (x")
         self.page.get_by_text("A closing bracket is missing.").wait_for()
 
-    def test_a_bad_line_is_kept_with_its_place_marked_and_can_be_mended(self) -> None:
+    def test_bad_line_is_stored_and_marked(self) -> None:
         self.open_new_study("f(x) = x")
         before = self.ink()
         self.write("g(x) = 2 sinn(x)")
@@ -118,7 +118,7 @@ class DefineTest(BrowserTest):
 
 
 class UndoTest(BrowserTest):
-    def test_every_change_is_undone_and_done_again_by_button_and_keyboard(self) -> None:
+    def test_undo_and_redo_by_button_and_keyboard(self) -> None:
         self.open_new_study("f(x) = x", "a = 2", "g(x) = a x")
         self.page.get_by_role("button", name="Delete g", exact=True).click()
         self.settle()
@@ -165,7 +165,7 @@ class HandTest(BrowserTest):
         self.settle()
         self.assertEqual("2.7", self.page.locator("#slider-3").input_value())
 
-    def test_while_it_is_dragged_one_request_is_under_way_and_the_latest_wins(self) -> None:
+    def test_drag_has_one_request_and_the_latest_wins(self) -> None:
         self.open_demo("Morning tide")
         self.page.evaluate("window.mostScenes = 0")
         track = self.page.get_by_role("slider", name="Slider a")
@@ -180,7 +180,7 @@ class HandTest(BrowserTest):
         shown = float(self.page.locator("#slider-3").input_value())
         self.assertAlmostEqual(3 * 211.5 / (box["width"]), shown, delta=0.06)
 
-    def test_a_slider_is_moved_by_keys_and_typed_values_and_its_range_changed(self) -> None:
+    def test_slider_keys_typed_values_and_range(self) -> None:
         self.open_new_study("f(x) = a x", "a = 1")
         track = self.page.get_by_role("slider", name="Slider a")
         track.focus()
@@ -319,7 +319,7 @@ class HandTest(BrowserTest):
 
 
 class ReadTest(BrowserTest):
-    def test_the_reading_line_runs_through_plane_and_lanes_at_one_place(self) -> None:
+    def test_reading_line_aligns_plane_and_lanes(self) -> None:
         for width in (1280, 1017, 1433, 800):
             self.page = self.open_page(width=width)
             self.open_new_study("f(x) = x^2 - 3 for -1 <= x <= 3")
@@ -389,7 +389,7 @@ class ReadTest(BrowserTest):
 
 
 class LocateTest(BrowserTest):
-    def test_zeros_are_located_over_the_window_the_domain_and_typed_bounds(self) -> None:
+    def test_zeros_over_window_domain_and_typed_interval(self) -> None:
         self.open_new_study("f(x) = x^2 - 2 for 0 <= x <= 5")
         self.page.get_by_role("button", name="Locate", exact=True).click()
         self.settle()
@@ -472,7 +472,7 @@ class KeepTest(BrowserTest):
         self.settle()
         self.assertEqual("saved", self.page.locator(".saved").inner_text())
 
-    def test_without_the_server_nothing_is_lost_and_there_is_a_way_on(self) -> None:
+    def test_server_loss_keeps_work_and_offers_retry(self) -> None:
         self.open_new_study("f(x) = x")
         self.page.route("**/commands", lambda route: route.abort())
         self.page.fill("#new-line", "g(x) = 2x")

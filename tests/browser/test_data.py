@@ -127,7 +127,7 @@ class DataTest(BrowserTest):
         self.assertEqual(1, self.page.locator(".data-bar").count())
         self.check_access()
 
-    def test_points_chosen_by_a_box_are_fitted_and_the_curve_follows_the_data(self) -> None:
+    def test_box_selection_is_fitted_and_followed(self) -> None:
         self.take("v,u\n4,3.1\n6,5.2\n8,8.3\n10,12.6\n14,60\n")
         for name in ("Draw points", "Frame", "Fit", "Add as a definition"):
             self.press(name)

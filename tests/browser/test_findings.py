@@ -165,7 +165,7 @@ class FindingsTest(BrowserTest):
         self.settle()
         self.assertEqual(["x=2", "y=1"], self.told(self.entry(0)))
 
-    def test_a_bracket_on_a_lane_a_label_on_the_plane_and_the_rows_around(self) -> None:
+    def test_lane_interval_plane_label_and_table_rows(self) -> None:
         self.open_new_study("f(x) = x^2 - 3")
         lane = self.box(self.row("f").locator(".lane-field"))
         y = lane["y"] + lane["height"] / 2
@@ -228,7 +228,7 @@ class ValuesTest(BrowserTest):
     def heads(self) -> list[str]:
         return self.page.locator(".values-table:visible tbody th > span").all_inner_texts()
 
-    def test_from_the_graph_to_the_table_to_a_zero_by_hand_and_its_proof(self) -> None:
+    def test_demo_walk_from_graph_to_table_to_proof(self) -> None:
         self.open_new_study("f(x) = x^2 - 2")
         self.page.get_by_role("tab", name="Values").click()
         self.settle()

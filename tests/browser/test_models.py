@@ -54,7 +54,7 @@ class ModelTest(BrowserTest):
         )
         self.assertEqual([], found)
 
-    def test_a_window_that_grows_is_seen_ahead_and_one_that_shrinks_as_it_is(self) -> None:
+    def test_growing_window_is_requested_ahead(self) -> None:
         found = self.call(
             """(() => {
               const before = { x: [-3, 5], y: [2, 9] }, size = { width: 400, height: 300 };
@@ -130,7 +130,7 @@ class ModelTest(BrowserTest):
             with self.subTest(expression):
                 self.assertEqual(expected, self.call(expression, "bench/steps.model.js"))
 
-    def test_a_hand_that_sets_out_is_foreseen_far_and_coarsely_before_all_is_filled_in(
+    def test_prefetch_order_is_near_then_coarse_then_rest(
         self,
     ) -> None:
         found = self.call(
@@ -157,7 +157,7 @@ class ModelTest(BrowserTest):
         }  # fmt: skip
         self.assertEqual(expected, found)
 
-    def test_a_hand_in_a_hurry_goes_by_what_is_known_and_never_ahead_of_itself(self) -> None:
+    def test_fast_drag_shows_cached_steps_it_has_passed(self) -> None:
         """Shown is what it means, or has just passed; it waits only for what it passes at once."""
         for known, shown, before, now, expected in (
             # Nothing known: the very step.
@@ -346,7 +346,7 @@ class ModelTest(BrowserTest):
         )
         self.assertEqual([[5, 6], [5, 5, True, False]], found)
 
-    def test_names_are_found_by_their_beginnings_spellings_and_meanings(self) -> None:
+    def test_completion_matches_prefix_spelling_and_meaning(self) -> None:
         names = """[
           { name: 'sin', meaning: 'the sine of an angle', insert: 'sin(' },
           { name: 'sinh', meaning: 'the hyperbolic sine', insert: 'sinh(' },
@@ -406,7 +406,7 @@ class ModelTest(BrowserTest):
         )
         self.assertEqual([["answer 2"], False], found)
 
-    def test_an_axis_is_stretched_so_that_the_place_under_the_pointer_follows(self) -> None:
+    def test_axis_drag_keeps_the_point_under_the_pointer(self) -> None:
         found = self.call(
             """(() => {
               const wrong = [];
@@ -478,7 +478,7 @@ class ModelTest(BrowserTest):
         slid, on = ({"ax": 1, "ay": 1, "dx": dx, "dy": dy} for dx, dy in ((12, -4), (1, 0)))
         self.assertEqual([None, slid, None, on, None, None, None, None], found)
 
-    def test_a_canvas_is_stretched_a_little_and_what_was_drawn_beyond_is_used_up(self) -> None:
+    def test_canvas_stretches_within_what_is_drawn(self) -> None:
         found = self.call(
             """(() => {
               const slide = new m.Slide(true);
@@ -500,7 +500,7 @@ class ModelTest(BrowserTest):
         covered = [True, True, True, False, False, False]
         self.assertEqual([stretched, None, covered, False], found)
 
-    def test_lines_are_true_in_windows_that_they_fill_and_are_near_enough_for(self) -> None:
+    def test_line_tolerance_fits_every_window(self) -> None:
         found = self.call(
             """(() => {
               const size = { width: 660, height: 430 };
@@ -742,7 +742,7 @@ class ModelTest(BrowserTest):
         )
         self.assertEqual([None, [1], 2, None, None, None], found)
 
-    def test_rows_of_a_long_table_are_found_from_anywhere_in_its_frame(self) -> None:
+    def test_long_table_scrolls_to_any_row(self) -> None:
         """Wherever the frame stands, the rows in sight are known, asked for, and stay in sight."""
         wrong = self.call(
             """(() => {

@@ -138,7 +138,7 @@ class MotionTest(BrowserTest):
         self.assertEqual(2.02, self.value("a"))
         self.assertNotIn(2.02, asked)
 
-    def test_a_hand_in_a_hurry_sees_what_it_has_passed_and_ends_where_it_means(self) -> None:
+    def test_fast_drag_ends_at_its_target(self) -> None:
         self.open_new_study("f(x) = x^2 - a", "a = 1")
         self.set_range("a", low="0", high="4", step="1/50")
         track = self.page.get_by_role("slider", name="Slider a")
@@ -181,7 +181,7 @@ class MotionTest(BrowserTest):
         meant = round(50 * 4 * start / box["width"]) / 50
         self.assertAlmostEqual(meant, self.value("a"), places=9)
 
-    def test_a_hand_that_comes_back_to_a_state_finds_its_picture_at_once(self) -> None:
+    def test_returning_drag_uses_the_cache(self) -> None:
         asked: list[tuple[str, object]] = []
 
         def note(question: str | bytes) -> None:
@@ -240,7 +240,7 @@ class MotionTest(BrowserTest):
         self.settle()
         self.assertEqual(1, self.page.locator("[data-slider=a]").count())
 
-    def test_a_value_that_was_typed_stays_as_it_is_and_the_slider_stays(self) -> None:
+    def test_typed_slider_value_is_stored_as_typed(self) -> None:
         self.open_new_study("f(x) = sin(a x)", "a = 1")
         field = self.page.locator("[data-slider=a] input").first
         for text in ("1/3", "pi", "2^0.5"):
@@ -416,7 +416,7 @@ class MotionTest(BrowserTest):
         self.drag(self.page.locator(".plane-surface"), 50, 20)
         self.until("() => document.querySelector('[aria-label=\"right bound\"]').value !== '3a'")
 
-    def test_without_a_connection_the_slider_moves_and_goes_on_by_itself(self) -> None:
+    def test_offline_slider_recovers_by_itself(self) -> None:
         self.open_new_study("f(x) = a x", "a = 0")
         track = self.page.get_by_role("slider", name="Slider a")
         box = self.box(track)
@@ -499,7 +499,7 @@ class MotionTest(BrowserTest):
         self.settle()
         self.assertEqual("6", self.text(self.row("b").locator(".row-value")))
 
-    def test_letters_become_sliders_in_one_step_with_ranges_from_their_use(self) -> None:
+    def test_names_become_sliders_with_guessed_ranges(self) -> None:
         self.open_new_study("f(x) = a sin(x + c) + x^n")
         self.page.get_by_role("button", name="Make sliders of a, c, n").click()
         self.settle()

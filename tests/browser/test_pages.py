@@ -9,7 +9,7 @@ LARGEST_PAGE = 600_000
 
 
 class StudiesTest(BrowserTest):
-    def test_studies_are_made_renamed_copied_deleted_and_brought_back(self) -> None:
+    def test_study_list_create_rename_copy_delete_restore(self) -> None:
         self.open_new_study()
         self.page.get_by_role("link", name="Axis Path").click()
         card = self.page.locator(".study-card", has_text="Untitled study").first
@@ -34,7 +34,7 @@ class StudiesTest(BrowserTest):
 
 
 class AccessTest(BrowserTest):
-    def test_axe_finds_nothing_on_any_page_light_or_dark_wide_or_narrow(self) -> None:
+    def test_axe_finds_no_violations(self) -> None:
         for scheme in ("light", "dark"):
             for width in (1280, 620):
                 self.page = self.open_page(width=width, color_scheme=scheme)

@@ -304,7 +304,7 @@ class PlaneTest(BrowserTest):
         self.assertAlmostEqual(before["x"] - 100, after["x"], delta=2)
         self.assertAlmostEqual(before["y"] - 30, after["y"], delta=2)
 
-    def test_a_picture_that_could_not_be_brought_up_to_date_is_dimmed(self) -> None:
+    def test_stale_picture_is_dimmed(self) -> None:
         # Without a socket the page asks with requests.
         self.page.route_web_socket("**/socket", lambda socket: socket.close())
         self.open_new_study("f(x) = x")
@@ -377,7 +377,7 @@ class RowsTest(BrowserTest):
         self.settle()
         self.assertEqual(["f", "h", "g"], self.names())
 
-    def test_several_rows_are_chosen_and_deleted_and_one_is_duplicated(self) -> None:
+    def test_rows_are_selected_deleted_and_duplicated(self) -> None:
         self.open_new_study("f(x) = x", "g(x) = 2x", "h(x) = 3x")
         self.row("f").hover()
         self.page.get_by_role("button", name="Look of f", exact=True).click()

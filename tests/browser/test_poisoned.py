@@ -6,7 +6,7 @@ from tests.browser.bench import BrowserTest
 class PoisonedTest(BrowserTest):
     site = "tests.poisoned_site"
 
-    def test_a_line_that_cannot_be_computed_is_turned_off_and_says_so(self) -> None:
+    def test_crashing_line_is_turned_off_with_a_message(self) -> None:
         self.open_new_study("f(x) = x^2 - 2")
         self.page.fill("#new-line", "# abort")
         self.page.press("#new-line", "Enter")
@@ -21,7 +21,7 @@ class PoisonedTest(BrowserTest):
         sentence.wait_for()
         self.assertEqual(3, self.page.locator(".row-item").count())
 
-    def test_a_page_that_stands_open_hears_that_its_study_was_changed(self) -> None:
+    def test_open_page_learns_of_a_newer_version(self) -> None:
         self.open_new_study("f(x) = x")
         address = self.page.url
         other = self.open_page()

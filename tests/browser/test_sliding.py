@@ -50,7 +50,7 @@ class SlidingTest(BrowserTest):
             for x in range(1, len(places[0]) - 1)
         )
 
-    def test_a_window_that_moves_takes_along_what_was_drawn_beyond_it(self) -> None:
+    def test_pan_uses_what_is_drawn_beyond_the_window(self) -> None:
         # The first line is drawn without dashes, which begin where a curve comes into sight.
         self.open_new_study("f(x) = tan(x)/2 + 2sin(5x)/(x^2/9 + 1) for -9.7 <= x < 9")
         box = self.box(self.page.locator(".plane-surface"))
@@ -84,7 +84,7 @@ class SlidingTest(BrowserTest):
             self.page.locator(".plane-curves").evaluate("(c) => [c.style.left, c.style.transform]"),
         )
 
-    def test_a_window_that_is_zoomed_stretches_its_picture_until_it_is_painted(self) -> None:
+    def test_zoom_stretches_the_picture_until_painted(self) -> None:
         self.open_new_study(*LINES)
         box = self.box(self.page.locator(".plane-surface"))
         self.page.mouse.move(box["x"] + 200, box["y"] + 150)

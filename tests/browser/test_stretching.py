@@ -119,7 +119,7 @@ class StretchingTest(BrowserTest):
             self.assertEqual(0, far.sum())
         self.assertGreater(papers[1] - papers[0], 100)
 
-    def test_lines_stay_as_wide_as_they_are_while_the_window_is_stretched(self) -> None:
+    def test_line_width_is_constant_while_stretching(self) -> None:
         self.open_new_study("y = 1.37")
         self.settle()
         asked: list[str] = []
@@ -146,7 +146,7 @@ class StretchingTest(BrowserTest):
         self.assertAlmostEqual(150 + (was_at - 150) * 1.0015**-turned, at, delta=1.2)
         self.assertAlmostEqual(was_wide, wide, delta=0.5)
 
-    def test_what_was_located_is_asked_for_when_a_hand_that_zooms_rests(self) -> None:
+    def test_findings_are_requested_after_zooming(self) -> None:
         self.open_new_study("f(x) = x^2 - 2")
         self.settle()
         asked: list[str] = []
@@ -217,7 +217,7 @@ class StretchingTest(BrowserTest):
         self.assertIsNone(self.page.evaluate("() => window.shown ?? null"))
         self.assertAlmostEqual(before, self.ink(), delta=0.05 * before)
 
-    def test_a_click_of_the_wheel_and_a_pause_ask_for_the_very_window(self) -> None:
+    def test_wheel_click_requests_the_exact_window(self) -> None:
         asked: list[dict[str, Any]] = []
         self.page.on(
             "websocket",
@@ -251,7 +251,7 @@ class StretchingTest(BrowserTest):
         self.page.evaluate(turn, [90, 1])
         self.page.wait_for_selector(".plane-curves[style*='matrix']")
 
-    def test_a_window_that_moves_is_not_set_back_by_bounds_that_follow_a_slider(self) -> None:
+    def test_pan_wins_over_bounds_that_follow_a_slider(self) -> None:
         self.open_new_study("s = 3", "f(x) = x^2 - s")
         fields = self.page.locator(".window-line input")
         fields.nth(3).fill("s + 4")

@@ -103,7 +103,7 @@ class WritingTest(BrowserTest):
         self.assertEqual(1, self.row("k").locator(".row-exact msqrt").count())
         self.assertEqual("2.8284", self.row("k").locator(".row-value").inner_text())
 
-    def test_a_new_name_takes_its_uses_along_and_a_deletion_says_who_needed_it(self) -> None:
+    def test_rename_updates_uses_and_delete_names_users(self) -> None:
         self.write("f(x) = x^2")
         self.write("g(x) = f(x) + 1")
         self.row("f").locator(".row-formula").click()
@@ -189,7 +189,7 @@ class NarrowTest(BrowserTest):
 
 
 class WorkingTest(BrowserTest):
-    def test_calculations_are_kept_with_exact_forms_and_follow_the_study(self) -> None:
+    def test_working_shows_exact_forms_and_follows_the_study(self) -> None:
         self.open_new_study("f(x) = a x^2")
         self.page.get_by_role("button", name="Make a a slider").click()
         self.settle()

@@ -165,7 +165,7 @@ class PoolTest(unittest.TestCase):
         for thread in threads:
             thread.join(TIMEOUT_S)
 
-    def test_the_queue_has_a_length_and_is_left_by_who_no_longer_waits(self) -> None:
+    def test_queue_is_bounded_and_drops_gone_callers(self) -> None:
         pool = self.pool(most=1, at_once=1, queue=1, wait_s=0.4)
         study_id = uuid.uuid4()
         with pool.lease(Caller("p", study_id)):

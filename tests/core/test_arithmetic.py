@@ -105,7 +105,7 @@ class BackendsAgreeTest(unittest.TestCase):
         ]
         return [*calls, *TEXTS]
 
-    def test_fast_values_lie_in_the_enclosure_and_the_ball_and_are_undefined_together(self) -> None:
+    def test_backends_agree_on_values_and_definedness(self) -> None:
         points = drawn_points(40)
         for text in self.texts():
             function = make_function(text)

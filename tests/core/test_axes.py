@@ -236,7 +236,7 @@ class MarksTest(unittest.TestCase):
         lane = study.scene(window).rows[0]["lane"]
         return [(mark["text"], mark["proved"]) for mark in lane["marks"]], lane["complete"]
 
-    def test_a_journey_of_windows_gives_the_marks_of_each_window_alone(self) -> None:
+    def test_marks_do_not_depend_on_earlier_windows(self) -> None:
         rng = np.random.default_rng(17)
         for text in ("sin(x) + x/9", "x^3 - 4x", "(x - 2)^2 (x + 1)", "cos(3x) - 0.2", "x sin(1/x)", "1/x - 1/2",
                      "ln x", "x^2/4 for x < 0; 2 - x otherwise"):  # fmt: skip
@@ -375,7 +375,7 @@ class DocumentTest(unittest.TestCase):
                 Study.from_dict(kept | more)
             self.assertEqual("study.format", raised.exception.code)
 
-    def test_a_step_that_loses_its_value_is_automatic_until_it_has_one_again(self) -> None:
+    def test_axis_step_without_value_becomes_automatic(self) -> None:
         study = study_with("a = 2", "f(x) = x")
         study.apply({"do": "axes", "axes": {"x": {"step": "a/4"}}}, WINDOW)
         whole = study.scene(WINDOW).axes["x"]["labels"]
@@ -490,7 +490,7 @@ class CommandTest(unittest.TestCase):
         self.assertIn("<mtext>sin(</mtext>", lines[2]["mathml"])
         self.assertEqual("", lines[3]["mathml"])
 
-    def test_labels_that_disagree_with_the_unit_are_noted_with_what_would_agree(self) -> None:
+    def test_axis_labels_that_contradict_the_unit_are_noted(self) -> None:
         for unit, labels, agrees in (("radians", "degrees", "degrees"), ("degrees", "pi", "radians"),
                                      ("radians", "pi", None), ("degrees", "degrees", None)):  # fmt: skip
             study = study_with("f(x) = sin x", unit=unit)

@@ -52,7 +52,7 @@ def do(made: Study, **command: object) -> str:
 
 
 class CalculatedTest(unittest.TestCase):
-    def test_every_row_is_what_the_formula_says_and_follows_sliders_and_cells(self) -> None:
+    def test_calculated_rows_follow_formula_sliders_and_cells(self) -> None:
         for formula, with_numpy in FORMULAS:
             made = study()
             do(made, do="calculate", name="w", formula=formula)
@@ -66,7 +66,7 @@ class CalculatedTest(unittest.TestCase):
                     found = made.column_of("w").floats()
                     np.testing.assert_allclose(found, expected, rtol=1e-12)
 
-    def test_columns_build_on_one_another_follow_names_and_never_go_in_circles(self) -> None:
+    def test_calculated_columns_depend_rename_and_reject_cycles(self) -> None:
         made = study()
         do(made, do="calculate", name="w", formula="u/v")
         do(made, do="calculate", name="z", formula="2w + uv")
@@ -213,7 +213,7 @@ class FollowingTest(unittest.TestCase):
         do(made, do="filter_rows", text="v > 1")
         self.assertTrue(made.snapshot.line(line_id).disabled)
 
-    def test_a_line_written_by_hand_or_without_its_fit_follows_no_more(self) -> None:
+    def test_edited_or_orphaned_line_stops_following_its_fit(self) -> None:
         made = self.fitted()
         line_id = made.snapshot.lines[-1].id
         body = made.snapshot.line(line_id).text.partition("=")[2]

@@ -106,7 +106,7 @@ class ExactBackendTest(unittest.TestCase):
             with self.subTest(text):
                 self.assertEqual(expected, study.evaluate(text).exact)
 
-    def test_points_turn_with_the_radius_first_and_the_angle_in_the_chosen_range(self) -> None:
+    def test_polar_conversion_order_and_angle_range(self) -> None:
         degrees = Study("degrees")
         table = (
             ("polar(0, 5)", "(5, 90)"),
@@ -193,7 +193,7 @@ class SummaryTest(unittest.TestCase):
                 self.assertIn(words, result.reason)
                 self.assertEqual("", result.decimal())
 
-    def test_enclosures_of_integrals_hold_their_fast_and_proved_values(self) -> None:
+    def test_integral_enclosures_contain_their_values(self) -> None:
         for text in (
             "integral(sin(t), t, 0, x)",
             "integral(|t - 1|, t, -2, x)",

@@ -61,7 +61,7 @@ class DeadlineTest(unittest.TestCase):
         with timeout_scope(0):
             self.assertEqual("1", study.evaluate("1").decimal(1))
 
-    def test_a_curve_that_was_stopped_says_so_and_is_drawn_the_next_time(self) -> None:
+    def test_stopped_curve_reports_and_is_drawn_later(self) -> None:
         study = Study()
         study.define("f(x) = x^2 - 3")
         with deadline_scope(ticking(3)):
@@ -128,7 +128,7 @@ class DeadlineTest(unittest.TestCase):
                     self.assertLess(min(alike), near, (name, step_s, found.note))
             self.assertGreater(partial, 0, name)
 
-    def test_breaks_asymptotes_and_inequalities_that_are_stopped_give_what_they_have(self) -> None:
+    def test_stopped_searches_return_partial_results(self) -> None:
         study = Study()
         study.define("f(x) = 1/sin(7x) + floor(x/2) + sqrt(x + 4) + 1/(x - 1/3)^2")
         unequal = "sin(11x) exp(x/9) > x/5"
@@ -182,7 +182,7 @@ class DeadlineTest(unittest.TestCase):
                 for place, _ in seen:
                     self.assertTrue(any(place.value.overlaps(arb(each.x, 1e-5)) for each in whole))
 
-    def test_where_nothing_was_found_in_time_is_told_what_can_be_seen(self) -> None:
+    def test_timeout_reports_what_is_visible(self) -> None:
         study = Study()
         study.define("f(x) = integral(sin(t^2), t, 0, x) - 0.6")
         study.define("g(x) = 1/x + 0*integral(sin(t^2), t, 0, x)")
@@ -255,7 +255,7 @@ class DeadlineTest(unittest.TestCase):
             hurried.scene(elsewhere)
         self.assertEqual(whole, hurried.copy().scene(WINDOW).to_dict())
 
-    def test_a_connection_that_was_hung_up_is_told_from_one_that_waits(self) -> None:
+    def test_closed_connection_is_recognised(self) -> None:
         here, there = socket.socketpair()
         self.assertFalse(is_closed(here))
         there.send(b"the next request")

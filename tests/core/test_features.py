@@ -60,7 +60,7 @@ class FeatureTest(unittest.TestCase):
                     kept = document.section(section.kind)
                     self.assertEqual(kept, again.section(section.kind))
 
-    def test_no_two_features_have_a_name_a_command_or_a_field_in_common(self) -> None:
+    def test_features_have_distinct_names_and_commands(self) -> None:
         names = [feature.name for feature in FEATURES]
         commands = [command for feature in FEATURES for command in feature.commands]
         tags = [command.__struct_config__.tag for command in COMMANDS]
@@ -68,7 +68,7 @@ class FeatureTest(unittest.TestCase):
             self.assertEqual(len(many), len(set(many)))
         self.assertLess(set(commands), set(COMMANDS))
 
-    def test_the_feature_of_the_documentation_is_kept_drawn_renamed_and_refused(self) -> None:
+    def test_documented_feature_works(self) -> None:
         with documented_feature():
             study = Study()
             study.define("a = 2")

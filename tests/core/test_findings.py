@@ -150,7 +150,7 @@ class ExtremaTest(unittest.TestCase):
                 turns = int(np.sum(inner[1:] * inner[:-1] < 0))
                 self.assertGreaterEqual(sum(not e.at_end for e in found), turns)
 
-    def test_the_edge_of_a_window_is_no_extremum_but_an_end_of_the_domain_is(self) -> None:
+    def test_extrema_at_domain_ends_not_window_edges(self) -> None:
         for text, low, high, expected in (
             ("f(x) = x^2 - 3", None, None, [0.0]),
             ("f(x) = sqrt(10 - x)", None, None, [10.0]),
@@ -349,7 +349,7 @@ class SolveTest(unittest.TestCase):
         (found,) = Study().solve("sin(37°) = x/7")  # type: ignore[assignment]
         self.assertEqual(("4.212705162", "0.601815023"), (found.text, found.y_text[:11]))  # type: ignore[attr-defined]
 
-    def test_the_unknown_may_be_a_slider_and_others_have_their_values(self) -> None:
+    def test_unknown_may_be_a_slider(self) -> None:
         study = study_of("f(x) = a x + b")
         study.set("a", 2)
         study.set("b", 3)

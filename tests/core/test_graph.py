@@ -219,7 +219,7 @@ class InnerTest(unittest.TestCase):
         "product(x + k, k, 0, 3)/x",
     )
 
-    def test_a_step_put_in_for_the_variable_is_a_function_of_a_function(self) -> None:
+    def test_substituted_step_is_a_composition(self) -> None:
         for text in self.TEXTS:
             for inner in ("x + 1", "2x", "x^2 + 1/3"):
                 function = make_function(text)

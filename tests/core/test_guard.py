@@ -10,7 +10,7 @@ _MOST_WEAK = 150
 
 
 class GuardTest(unittest.TestCase):
-    def test_what_is_proved_or_complete_agrees_with_the_truth_by_construction(self) -> None:
+    def test_proofs_agree_with_constructed_truth(self) -> None:
         tally = run(COUNT, SEED)
         self.assertEqual([], [(case.text, case.question, amiss) for case, amiss in tally.wrong])
         self.assertLess(len(tally.weak), _MOST_WEAK)

@@ -50,7 +50,7 @@ class MovedTest(unittest.TestCase):
         for left, right in zip(expected, found, strict=True):
             self.assertAlmostEqual(left, right, digits)
 
-    def test_zeros_go_along_when_a_function_is_moved_stretched_or_mirrored(self) -> None:
+    def test_zeros_follow_transformations(self) -> None:
         for text in FUNCTIONS:
             study = study_of(
                 text, "moved(x) = f(x - 2)", "tall(x) = -7f(x)", "wide(x) = f(x/3)",
@@ -68,7 +68,7 @@ class MovedTest(unittest.TestCase):
                     self.assertTrue(found.complete, found.note)
                     self.same(sorted(map(map_place, places)), [item.x for item in found])
 
-    def test_extrema_change_their_kind_when_a_function_is_turned_over(self) -> None:
+    def test_extrema_swap_kind_under_negation(self) -> None:
         other = {Kind.MAXIMUM: Kind.MINIMUM, Kind.MINIMUM: Kind.MAXIMUM}
         for text in FUNCTIONS:
             with self.subTest(text):
@@ -121,7 +121,7 @@ class MovedTest(unittest.TestCase):
 
 
 class SplitTest(unittest.TestCase):
-    def test_where_it_is_positive_negative_and_zero_fills_the_interval(self) -> None:
+    def test_sign_intervals_partition_the_interval(self) -> None:
         for text in FUNCTIONS:
             with self.subTest(text):
                 study = study_of(text)
@@ -183,7 +183,7 @@ class SplitTest(unittest.TestCase):
                 self.assertGreaterEqual(whole[3].value, math.hypot(HIGH - LOW, high - low) - 1e-9)
         self.assertEqual(3 * len(smooth), answered)
 
-    def test_integrals_of_polynomials_are_the_fractions_of_their_antiderivatives(self) -> None:
+    def test_polynomial_integrals_are_exact_fractions(self) -> None:
         rng, told = np.random.default_rng(11), 0
         for _ in range(20):
             tops = rng.integers(-9, 9, 5).tolist()
@@ -254,7 +254,7 @@ class KinkTest(unittest.TestCase):
         for measure in study_of("1/x").over_interval("f", -1, 1)[:3]:
             self.assertEqual(("", "it diverges near x = 0"), (measure.text, measure.reason))
 
-    def test_lengths_with_infinite_slopes_are_those_of_the_inverse_functions(self) -> None:
+    def test_arc_lengths_match_their_inverse_functions(self) -> None:
         """Mirrored at y = x a graph keeps its length; what was upright then lies flat."""
         for text, low, high, inverse, first, last in (
             ("sqrt(x)", 0, 1, "x^2", 0, 1),
@@ -386,7 +386,7 @@ class TangentTest(unittest.TestCase):
                 self.assertAlmostEqual(at.measures[0].value, float(low), 9)
                 self.assertAlmostEqual(-1.0, slope * float(high - low), 7)
 
-    def test_curvature_is_that_of_the_circle_through_three_near_points(self) -> None:
+    def test_curvature_matches_the_circle_through_near_points(self) -> None:
         for text in ("x^2", "sin(x)", "exp(x)", "x^3 - x", "1/(1 + x^2)"):
             with self.subTest(text):
                 study = study_of(text)

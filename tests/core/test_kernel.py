@@ -49,7 +49,7 @@ class KernelTest(unittest.TestCase):
                         a, b = getattr(one, bound)[known], getattr(other, bound)[known]
                         np.testing.assert_allclose(a, b, rtol=1e-8, atol=1e-300, err_msg=line)
 
-    def test_zeros_are_located_alike_with_compiled_enclosures_and_without(self) -> None:
+    def test_zeros_agree_compiled_and_plain(self) -> None:
         located = 0
         for line in LINES:
             study = Study()

@@ -187,7 +187,7 @@ class LabelTest(unittest.TestCase):
 
 
 class DigitsTest(unittest.TestCase):
-    def test_findings_have_the_digits_that_the_study_wants_each_of_them_right(self) -> None:
+    def test_findings_show_the_chosen_digits(self) -> None:
         study = Study()
         study.define("f(x) = x^3 - 2")
         study.define("g(x) = cos(x) - x/7")
@@ -243,7 +243,7 @@ class WordsTest(unittest.TestCase):
         )
         self.assertEqual("Proved: no solution", never.verdict)
 
-    def test_a_constant_is_fitted_and_written_with_the_digits_that_are_right(self) -> None:
+    def test_constant_fit_shows_right_digits(self) -> None:
         study = Study()
         study.column("u", ["1", "2", "3"])
         study.column("v", ["2", "3", "5"])

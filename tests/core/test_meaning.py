@@ -81,7 +81,7 @@ class KindTest(unittest.TestCase):
         study.set("a", 3)
         self.assertEqual("(3, 27)", study.evaluate("S").exact)
 
-    def test_lists_as_long_as_allowed_are_computed_and_longer_ones_refused(self) -> None:
+    def test_list_length_limit(self) -> None:
         study = build("L = from 1 to 10^6 step 1", "f(x) = 1/x")
         values = study.evaluate("f(L)").value
         self.assertEqual((1_000_000,), values.shape)
@@ -283,7 +283,7 @@ class ExactFormTest(unittest.TestCase):
                         study.evaluate(result.exact).decimal(40).rstrip("0"),
                     )
 
-    def test_when_the_time_runs_out_the_decimal_stands_and_it_is_said(self) -> None:
+    def test_timeout_keeps_the_decimal_and_says_so(self) -> None:
         program = make_function(
             "integral(sqrt(1 + sin(t)^3) exp(-t^2), t, 0, 1)"
         ).expression.program
@@ -301,7 +301,7 @@ class ExactFormTest(unittest.TestCase):
         self.assertEqual(["ln(7)"], [each.exact for each in study.solve("e^x = 7", None, 0, 9)])
         self.assertEqual("√29", study.evaluate("sqrt(29)").exact)
 
-    def test_a_worker_has_a_limit_of_memory_and_a_dead_one_is_replaced(self) -> None:
+    def test_worker_memory_limit_and_replacement(self) -> None:
         with self.assertRaises(MemoryError):
             run_limited(bytearray, 3 * 1024**3, limit_ms=20_000)
         self.assertEqual("√5", Study().evaluate("sqrt(5)").exact)

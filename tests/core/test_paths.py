@@ -163,7 +163,7 @@ class PathTest(unittest.TestCase):
                     for ts in curve.parameters:
                         self.assertFalse(ts[0] < place - 1e-9 and ts[-1] > place + 1e-9)
 
-    def test_a_path_that_turns_too_often_is_named_and_not_drawn_wrong(self) -> None:
+    def test_path_with_too_many_turns_is_reported(self) -> None:
         study = study_with("r(theta) = 3 + sin(1.001theta) for 0 <= theta <= 2*10^6 pi")
         curve = study.curve("r", WINDOW)
         self.assertEqual([], curve.pieces)
@@ -285,7 +285,7 @@ class BadInputTest(unittest.TestCase):
 
 
 class FacadeTest(unittest.TestCase):
-    def test_curves_are_given_for_what_has_one_and_refused_for_the_rest(self) -> None:
+    def test_curve_exists_for_drawable_kinds_only(self) -> None:
         study = study_with("f(x) = x", "P(t) = (t, 2t)", "r(theta) = 2", "ring: x^2 + y^2 = 4", "A = (1, 2)",
                            "a = 3", "d(x, y) = x y")  # fmt: skip
         for name in ("f", "P", "r"):
@@ -327,7 +327,7 @@ class ClipTest(unittest.TestCase):
 
 
 class ReadingTest(unittest.TestCase):
-    def test_the_nearest_place_on_a_broken_line_is_that_of_all_its_dense_points(self) -> None:
+    def test_nearest_point_on_a_polyline(self) -> None:
         rng = np.random.default_rng(5)
         for is_log in (False, True):
             window = Window((0.1, 10), (0.1, 10), 660, 430, log_x=is_log, log_y=is_log)
@@ -342,7 +342,7 @@ class ReadingTest(unittest.TestCase):
                 found = px[k] + part * (px[k + 1] - px[k])
                 self.assertAlmostEqual(away, math.dist(found, window.px_of(*at)), places=6)
 
-    def test_a_point_that_is_read_quickly_is_the_one_that_would_be_proved(self) -> None:
+    def test_quick_point_equals_proved_point(self) -> None:
         study = study_with("s = 0.3", f"P(t) = (5cos(3t), 4sin(2t + s)) {FULL}", "Q(t) = (t^2/8, 1/t) for -1 <= t <= 4",
                            f"r(theta) = 2 + s sin(4theta) {TURN}")  # fmt: skip
         for path in study.snapshot.query(States).state.paths.values():

@@ -36,7 +36,7 @@ class PiecesTest(unittest.TestCase):
         study.define(f"f(x) = {text}")
         return study
 
-    def test_each_place_has_the_value_of_its_piece_in_every_arithmetic(self) -> None:
+    def test_pieces_agree_in_every_arithmetic(self) -> None:
         for text, values in PIECES:
             study = self.study(text)
             function = study.function("f")
@@ -109,7 +109,7 @@ class PiecesTest(unittest.TestCase):
                         self.assertIsNot(Defined.NO, found.defined)
                         self.assertTrue(found.value.contains(arb(ys[k])) or abs(ys[k]) > 1e6)
 
-    def test_a_curve_in_pieces_is_open_where_it_jumps_and_joined_where_it_does_not(self) -> None:
+    def test_piecewise_curve_opens_at_jumps_only(self) -> None:
         jumping = self.study("x for x < 1; x + 2 otherwise").curve("f", WINDOW)
         for piece in jumping.pieces:
             self.assertFalse(((piece[:-1, 0] < 1) & (piece[1:, 0] > 1)).any())

@@ -95,7 +95,7 @@ class PolynomialTest(unittest.TestCase):
         st.lists(st.fractions(-9, 9, max_denominator=12), min_size=1, max_size=6, unique=True),
         st.integers(1, 3),
     )
-    def test_all_rational_zeros_are_found_exactly_whatever_their_multiplicity(
+    def test_rational_zeros_are_exact_at_any_multiplicity(
         self, roots: list[Fraction], power: int
     ) -> None:
         factors = "".join(f"(x - ({root}))^{power}" for root in roots)

@@ -78,7 +78,7 @@ class EquationTest(unittest.TestCase):
                 # Lines have vertices on the sides of cells of two pixels.
                 self.assertLess(float(distances(seen, picture(line).solid).max()), 2.0)
 
-    def test_every_drawn_point_is_within_a_fifth_of_a_pixel_of_the_equation(self) -> None:
+    def test_drawn_points_are_within_a_fifth_of_a_pixel(self) -> None:
         """The sign changes, or the value vanishes, so near to every drawn point."""
         reach = 0.2 * 20 / 660
         angles = np.linspace(0, 2 * np.pi, 24, endpoint=False)
@@ -94,7 +94,7 @@ class EquationTest(unittest.TestCase):
                 with self.subTest(line):
                     self.assertTrue((changes | (own < 1e-3)).all())
 
-    def test_lines_between_their_vertices_are_near_enough_to_be_shown_twice_as_large(self) -> None:
+    def test_polylines_stay_true_at_double_size(self) -> None:
         """The sign changes, or the value vanishes, within a quarter of a pixel; corners are cut within a cell."""
         reach = 0.25 * 20 / 660
         angles = np.linspace(0, 2 * np.pi, 48, endpoint=False)
@@ -120,7 +120,7 @@ class EquationTest(unittest.TestCase):
                 # The corners of |x| + |y| = 3, and where a line meets itself.
                 self.assertLessEqual(len(far), 2)
 
-    def test_crossings_corners_cusps_and_ends_are_true_to_half_a_pixel(self) -> None:
+    def test_curve_details_are_within_half_a_pixel(self) -> None:
         turn = np.linspace(0, 2 * np.pi, 40_001)
         sine, cosine = np.sin(turn), np.cos(turn)
         straight = np.linspace(-1.4, 1.4, 20_001)
@@ -246,7 +246,7 @@ class MissedTest(unittest.TestCase):
             found.append(f"sin({a:.2f}x) + cos({b:.2f}y) = {c - 1:.2f} sin(x y/9)")
         return found
 
-    def test_every_change_of_sign_on_half_pixels_is_near_something_drawn(self) -> None:
+    def test_every_sign_change_is_near_a_drawn_line(self) -> None:
         window = Window((-3, 3), (-2, 2), 300, 200)
         xs, ys = np.linspace(-3, 3, 601), np.linspace(-2, 2, 401)
         grid_x, grid_y = np.meshgrid(xs, ys)
@@ -350,7 +350,7 @@ class TilingTest(unittest.TestCase):
 
 
 class RegionTest(unittest.TestCase):
-    def test_random_points_lie_in_the_rings_just_as_the_inequality_says(self) -> None:
+    def test_filled_rings_match_the_inequality(self) -> None:
         rng = np.random.default_rng(5)
         points = rng.uniform((-10, -6.5), (10, 6.5), (1_500, 2))
         x, y = points.T

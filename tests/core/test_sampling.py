@@ -197,7 +197,7 @@ class ZooTest(unittest.TestCase):
             with self.subTest(text):
                 self.assertEqual(1, len(sample_curve(make_function(text), WINDOW).pieces))
 
-    def test_a_wave_faster_than_the_pixels_is_a_band_of_its_true_height(self) -> None:
+    def test_dense_wave_is_a_band_of_true_height(self) -> None:
         for text, low, high in (
             ("3 sin(1000x)", -3, 3),
             ("2 + sin(10^6 x)", 1, 3),

@@ -103,7 +103,7 @@ class SceneTest(unittest.TestCase):
                     for part in ("curve", "lane", "closes"):
                         self.assertEqual(other[part], row[part])
 
-    def test_what_is_drawn_beyond_the_window_is_what_a_moved_window_shows(self) -> None:
+    def test_drawing_beyond_the_window_equals_a_moved_window(self) -> None:
         """A picture that slides is as true as one that is drawn anew."""
         lines = (
             "f(x) = 1/((x - 1)(x + 12))", "g(x) = x^3/30 - 2x", "h(x) = 9exp(-x/9) sin(3x)",

@@ -161,7 +161,7 @@ class RangeTest(unittest.TestCase):
         do(again, "fix", id=self.a, fixed=False)
         self.assertEqual("2b + 1", slider_in(again, "a")["high"])
 
-    def test_a_slider_whose_curves_are_hidden_moves_nothing_that_is_shown(self) -> None:
+    def test_slider_of_hidden_curves_moves_nothing_visible(self) -> None:
         self.assertTrue(slider_in(self.study, "a")["moves"])
         do(self.study, "hide", id=line_of(self.study, "f"), hidden=True)
         self.assertFalse(slider_in(self.study, "a")["moves"])

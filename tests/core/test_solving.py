@@ -52,7 +52,7 @@ class EquationTest(unittest.TestCase):
         self.assertEqual(len(places), len(found), (places, [item.x for item in found]))
         np.testing.assert_allclose([item.x for item in found], places, rtol=1e-9, atol=1e-9)
 
-    def test_what_is_found_fulfils_the_equation_and_nothing_else_does(self) -> None:
+    def test_solutions_satisfy_the_equation(self) -> None:
         xs = np.linspace(LOW, HIGH, 60_001)
         for left, right in EQUATIONS:
             with self.subTest(left, right=right):

@@ -164,7 +164,7 @@ class DefinitionTest(unittest.TestCase):
             study.write(k + 1, f"f_{k}(x) = f_{k - 1}(x) + f_{k - 1}(x)")
         self.assertEqual(str(2**99 * Fraction(3, 2)), study.evaluate("f_99(1)").exact)
 
-    def test_definitions_too_deep_in_one_another_are_refused_in_words(self) -> None:
+    def test_too_deeply_nested_definitions_are_refused(self) -> None:
         study = build("f_0(x) = x", *(f"f_{k}(x) = f_{k - 1}(x + {k}) + 1" for k in range(1, 120)))
         last = study.definitions()[-1].problem
         self.assertIsInstance(last, LimitError)

@@ -28,7 +28,7 @@ class PlacesTest(unittest.TestCase):
     def places(self, **fields: Any) -> Any:
         return Study().snapshot.query(Tables).table_places(TableSpec(**fields))
 
-    def test_a_float_of_an_ordinary_table_is_the_nearest_to_the_value(self) -> None:
+    def test_table_floats_are_nearest_to_their_values(self) -> None:
         study = Study()
         truths = {
             "f": ("e^x", mpmath.exp),

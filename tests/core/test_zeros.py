@@ -104,7 +104,7 @@ class ZerosTest(unittest.TestCase):
                 self.assertEqual("", found.note)
                 self.assertTrue(all(zero.proved for zero in found))
 
-    def test_the_true_zero_lies_in_the_bracket_and_the_sign_changes_over_it(self) -> None:
+    def test_bracket_contains_the_zero_and_a_sign_change(self) -> None:
         for text in ("x^2 - 2", "cos(x) - x", "x^5 - x - 1", "sin x", "ln(x) + 2"):
             function = make_function(text)
             for zero in self.search(text):
@@ -178,7 +178,7 @@ class ZerosTest(unittest.TestCase):
 
 
 class ZerosOfStudyTest(unittest.TestCase):
-    def test_ends_of_the_interval_and_of_the_domain_count_if_they_are_closed(self) -> None:
+    def test_closed_ends_count_as_zeros(self) -> None:
         table: Any = (
             ("f(x) = sin x for 0 <= x <= 2pi", None, None, ["0", "π", "2π"]),
             ("f(x) = sin x for 0 < x < 2pi", None, None, ["π"]),

@@ -87,7 +87,7 @@ class StartTest(unittest.TestCase):
                 found.append(command)
         return found
 
-    def test_it_starts_stops_cleanly_keeps_data_and_recovers_from_a_kill(self) -> None:
+    def test_start_stop_and_recovery_keep_the_data(self) -> None:
         port = ports.any_free_port()
         process, address, said = self.start(port)
         self.assertEqual(
@@ -341,7 +341,7 @@ class PiecesTest(unittest.TestCase):
 
 
 class LockFilesTest(unittest.TestCase):
-    def test_every_locked_package_has_hashes_and_develop_holds_all_of_runtime(self) -> None:
+    def test_lock_files_have_hashes_and_agree(self) -> None:
         locked = {}
         for name in ("runtime", "develop"):
             text = (ROOT / "requirements" / f"{name}.lock").read_text()

@@ -91,7 +91,7 @@ class PoisonedTest(SiteTest):
             pid for pid in found if Path(f"/proc/{pid}/comm").read_text()[:-1] != "axis-path-calc"
         }
 
-    def test_a_change_that_ends_the_process_is_kept_and_turned_off_at_once(self) -> None:
+    def test_crashing_change_commits_and_turns_off_its_line(self) -> None:
         study_id, version = self.make("f(x) = x")
         status, answer = self.visitor.post(
             f"/studies/{study_id}/commands", version=version, window=WINDOW,
@@ -108,7 +108,7 @@ class PoisonedTest(SiteTest):
         rows = self.scene(study_id, answer["version"])[1]["scene"]["rows"]
         self.assertEqual((None, False), (rows[1]["problem"], rows[1]["disabled"]))
 
-    def test_a_draft_that_ends_the_process_is_refused_for_longer_each_time(self) -> None:
+    def test_crashing_draft_is_refused_longer_each_time(self) -> None:
         study_id, version = self.make("f(x) = x")
         drafts = [{"do": "write", "id": None, "text": "# abort"}]
         pauses = []

@@ -75,7 +75,7 @@ class StudyStoreTest(DatabaseTest):
         self.assertEqual(("other", None), (opened.undo, opened.redo))
         self.assertEqual(opened.version, self.move(study_id, 1).version)
 
-    def test_a_change_to_an_old_version_is_refused_and_changes_nothing(self) -> None:
+    def test_commit_to_a_stale_version_is_refused(self) -> None:
         study_id = self.make()
         with session_scope(self.engine) as session:
             old = open_study(session, study_id).version
@@ -146,7 +146,7 @@ class StudyStoreTest(DatabaseTest):
         self.assertEqual(1, listed[0].overview.count)
         self.assertEqual(["f(x) = x"], [line["text"] for line in listed[0].overview.lines])
 
-    def test_the_list_comes_in_pages_and_is_searched_by_titles_and_lines(self) -> None:
+    def test_study_list_pages_and_search(self) -> None:
         for k in range(5):
             self.make(f"wave(x) = {k} sin(x)", title=f"Quay wall {k}")
         self.make("# 100% of the berth", title="Berth_plan")
@@ -198,7 +198,7 @@ class StudyStoreTest(DatabaseTest):
 
 
 class MigrationTest(DatabaseTest):
-    def test_the_migrations_make_what_the_models_say_and_can_be_taken_back(self) -> None:
+    def test_migrations_match_models_and_downgrade(self) -> None:
         with self.engine.connect() as connection:
             # The tables of the queue are its own.
             context = MigrationContext.configure(

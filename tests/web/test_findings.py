@@ -131,7 +131,7 @@ class FindingsTest(WebTest):
         (left,) = self.post(study_id, "findings")["findings"]
         self.assertEqual(("solve", "for the report"), (left["what"], left["remark"]))
 
-    def test_long_answers_come_in_part_and_whole_when_they_are_copied(self) -> None:
+    def test_long_answers_are_cut_but_copied_whole(self) -> None:
         study_id = self.make("f(x) = sin(100x)")
         self.ask(study_id, what="zeros", line=1, low="0", high="9")
         (part,) = self.post(study_id, "findings")["findings"]

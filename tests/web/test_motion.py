@@ -111,7 +111,7 @@ class MotionViewTest(WebTest):
             answer = ask(*states[1:])
         self.assertEqual(([], alone[0]["scene"]), (answer["prefetched"], answer["scene"]))
 
-    def test_nothing_is_prefetched_while_the_server_is_busy_or_the_setting_is_off(self) -> None:
+    def test_prefetch_is_off_when_busy_or_disabled(self) -> None:
         study_id = self.moving()
         state = [{"do": "set", "id": 4, "value": 2}]
         for policy in (PrefetchPolicy(is_on=False), PrefetchPolicy(cores=0)):

@@ -181,7 +181,7 @@ class DeadlineTest(FrontDoorTest):
             "4950", self.ask("working", digits=10).json["working"][0]["result"]["decimal"]
         )
 
-    def test_a_change_is_kept_in_time_even_if_its_picture_cannot_be_made_in_time(self) -> None:
+    def test_change_commits_before_a_slow_picture(self) -> None:
         slow = "s(x) = sum(sin(k x)/k, k, 1, 99999)"
         limits = Limits(each_s=0.1, all_s=0.4)
         with mock.patch("axis_path.web.bench.views.COMMITTED", limits):

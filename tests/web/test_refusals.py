@@ -97,7 +97,7 @@ class RefusalTest(WebTest):
                 study_in(svg.encode())
         self.assertLess(time.monotonic() - began, SOON_S)
 
-    def test_files_that_are_no_studies_are_refused_and_odd_ones_cleaned(self) -> None:
+    def test_opened_files_are_refused_or_cleaned(self) -> None:
         good = Study()
         good.define("# berth")
         document = good.to_dict()

@@ -109,7 +109,7 @@ class ValuesTest(WebTest):
         self.assertEqual(["", "", ""], [cell["text"] for cell in first])
         self.assertTrue(all("x = 0" in cell["reason"] for cell in first), first)
 
-    def test_what_cannot_be_a_table_says_why_and_is_kept_to_be_mended(self) -> None:
+    def test_invalid_table_is_stored_with_its_problem(self) -> None:
         study_id = self.make("f(x) = x")
         for fields, told in REFUSED:
             with self.subTest(fields):
@@ -200,7 +200,7 @@ class ValuesTest(WebTest):
             [("f", "√2/2"), ("cos(x)", "√2/2")], [(c["name"], c["text"]) for c in cells]
         )
 
-    def test_the_rows_that_are_asked_for_are_those_of_the_whole_table(self) -> None:
+    def test_requested_rows_equal_the_whole_table(self) -> None:
         study_id = self.make("f(x) = sqrt(x)", "g(x) = x^2")
         self.spec(study_id, start="-3", stop="100000", step="1", columns=[{"text": "g'"}])
         whole = self.table(study_id)["rows"]

@@ -184,7 +184,7 @@ class BenchViewTest(WebTest):
         )
         self.assertEqual("√2", moved["exact"]["1"]["exact"])
 
-    def test_the_working_is_kept_and_computed_with_as_many_digits_as_wanted(self) -> None:
+    def test_working_is_stored_with_any_number_of_digits(self) -> None:
         study_id = self.make("f(x) = x^2")
         for text in ("f(1/7)", "1/(1 + i)", "f(", "1/0", "pi"):
             self.post(study_id, "commands", commands=[{"do": "work", "id": None, "text": text}])
@@ -392,7 +392,7 @@ class SecurityTest(WebTest):
                 self.assertEqual(400, answer.status_code)
         self.assertEqual(200, self.client.get(f"/studies/{study_id}").status_code)
 
-    def test_errors_have_a_page_in_the_look_and_json_where_it_was_asked(self) -> None:
+    def test_errors_are_html_or_json_as_requested(self) -> None:
         page = self.client.get("/nowhere")
         self.assertEqual(404, page.status_code)
         self.assertIn("There is nothing at this address.", page.get_data(as_text=True))
