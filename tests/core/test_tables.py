@@ -3,12 +3,14 @@
 import math
 import unittest
 from typing import Any
+from unittest import mock
 
 import mpmath
 import numpy as np
 
 from axis_path.core import Study
 from axis_path.core.errors import FormatError, LimitError, MathError, TableError
+from axis_path.core.evaluate import RealFunction
 from axis_path.core.features.tables.queries import Tables
 from axis_path.core.kinds.states import States
 from axis_path.core.tabulate import (
@@ -20,6 +22,7 @@ from axis_path.core.tabulate import (
     TableColumn,
     TableSpec,
     happenings,
+    make_table,
 )
 from axis_path.core.tabulate.form import digits_needed, written
 
@@ -27,6 +30,23 @@ from axis_path.core.tabulate.form import digits_needed, written
 class PlacesTest(unittest.TestCase):
     def places(self, **fields: Any) -> Any:
         return Study().snapshot.query(Tables).table_places(TableSpec(**fields))
+
+    def test_part_of_a_long_table_is_proved_only_where_floats_do_not_suffice(self) -> None:
+        """A file of a million rows is computed in parts; proving each row would take minutes."""
+        study = Study()
+        study.define("f(x) = x^2 - 3x")
+        places = study.snapshot.query(Tables).table_places(TableSpec("1/3", "10", "1/400"))
+        with mock.patch.object(
+            RealFunction, "prove_within", autospec=True, side_effect=RealFunction.prove_within
+        ) as proved:
+            whole = make_table({"f": study.function("f")}, places, whole=10**6)
+            few = proved.call_count
+            make_table({"f": study.function("f")}, places)
+        # Beside the zero at 3 the digits of a float do not suffice.
+        self.assertLess(few, 40)
+        self.assertGreaterEqual(proved.call_count - few, places.count)
+        xs = places.floats()
+        np.testing.assert_allclose(whole.columns["f"], xs * xs - 3 * xs, rtol=1e-9, atol=1e-12)
 
     def test_table_floats_are_nearest_to_their_values(self) -> None:
         study = Study()

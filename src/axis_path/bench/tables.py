@@ -235,7 +235,7 @@ def table_rows(
     cells = [Cells(head, places) for head in heads]
     for start in range(0, places.count, _ROWS_OF_FILE):
         stop = min(start + _ROWS_OF_FILE, places.count)
-        part = make_table(_valued(heads), places.part(start, stop))
+        part = make_table(_valued(heads), places.part(start, stop), whole=places.count)
         columns: list[list[Any]] = [part.x.tolist()]
         for k, column in enumerate(cells):
             known = part.columns.get(str(k))

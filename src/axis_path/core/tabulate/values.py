@@ -209,14 +209,27 @@ def _at_bits(function: RealFunction, places: Places, row: int, bits: int) -> Bal
         return function.prove_within(places.at(row))
 
 
-def make_table(functions: Mapping[str, RealFunction], places: Places) -> ValueTable:
-    """Make a table of all functions at all places."""
+def make_table(
+    functions: Mapping[str, RealFunction], places: Places, *, whole: int | None = None
+) -> ValueTable:
+    """Make a table of all functions at all places.
+
+    Args:
+        functions: by the names of their columns.
+        places: of the rows.
+        whole: how many rows the table has of which these are a part; those of a long table are
+            proved only where floats do not suffice for the digits that are written.
+    """
     xs = places.floats()
-    columns = {name: _column(function, places, xs) for name, function in functions.items()}
+    is_short = (places.count if whole is None else whole) <= _PROVED_ROWS
+    columns = {
+        name: _column(function, places, xs, is_short=is_short)
+        for name, function in functions.items()
+    }
     return ValueTable(places, functions, xs, columns)
 
 
-def _column(function: RealFunction, places: Places, xs: Floats) -> Floats:
+def _column(function: RealFunction, places: Places, xs: Floats, *, is_short: bool) -> Floats:
     values = function.sample(xs)
     if not len(xs):
         return values
@@ -228,7 +241,7 @@ def _column(function: RealFunction, places: Places, xs: Floats) -> Floats:
         if end is not None:
             edges |= np.abs(xs - end.near) <= 1e-12 * np.abs(end.near)
     doubtful = (wide | bounds.partial | edges) & ~bounds.nowhere
-    if len(xs) <= _PROVED_ROWS:
+    if is_short:
         doubtful = np.ones(len(xs), dtype=np.bool_)
     with precision(VALUE_BITS):
         for row in np.flatnonzero(doubtful):
