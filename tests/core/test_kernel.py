@@ -1,5 +1,6 @@
 """The compiled enclosures say the same as those of NumPy, which the other tests look into."""
 
+import os
 import subprocess
 import sys
 import unittest
@@ -127,6 +128,27 @@ class KernelTest(unittest.TestCase):
         )
         self.assertEqual(("", "set()"), (done.stderr, done.stdout.strip()))
 
+    def test_interpreter_draws_what_overflows(self) -> None:
+        """Just after a first start nothing is compiled yet; Python raises where floats overflow."""
+        done = subprocess.run(
+            [sys.executable, "-W", "ignore", "-c", OVERFLOWS],
+            env=os.environ | {"NUMBA_DISABLE_JIT": "1"},
+            capture_output=True, text=True, check=False,
+        )  # fmt: skip
+        self.assertEqual(("", "False"), (done.stderr, done.stdout.strip()))
+
+
+#: Draws functions whose values are beyond floats, without a compiler.
+OVERFLOWS = """
+from axis_path.core import Study, Window
+from axis_path.core.warm import is_compiled
+for line in ("exp(x) + sinh(x)", "cosh(2x)", "2^(2^x)"):
+    for reach in (1_000, 1e99):
+        study = Study()
+        study.define(line)
+        study.scene(Window((-reach, reach), (-reach, reach), 200, 100), reading_x=1.0)
+print(is_compiled())
+"""
 
 #: Draws everything there is after set-up's own drawing, and prints what was compiled for it.
 ALL_KINDS = """

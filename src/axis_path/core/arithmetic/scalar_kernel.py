@@ -39,6 +39,8 @@ INF = math.inf
 
 
 _TURN = 1 / (2 * math.pi)
+#: Beyond the first exp overflows, beyond the second sinh and cosh do.
+_LARGEST_EXPONENT, _LARGEST_HYPERBOLIC = 709.782712893384, 710.4758600739439
 
 
 _LN10 = (2.302585092994045, 2.302585092994046)
@@ -161,8 +163,24 @@ def root(low, high, numerator, denominator):
 
 
 @scalar
+def _exp(x):
+    # Without a compiler, as just after a first start, Python raises where it would be infinite.
+    return INF if x > _LARGEST_EXPONENT else math.exp(x)
+
+
+@scalar
+def _sinh(x):
+    return INF if x > _LARGEST_HYPERBOLIC else -INF if x < -_LARGEST_HYPERBOLIC else math.sinh(x)
+
+
+@scalar
+def _cosh(x):
+    return INF if abs(x) > _LARGEST_HYPERBOLIC else math.cosh(x)
+
+
+@scalar
 def exponential(low, high):
-    return max(below(math.exp(low), _LIBRARY), 0.0), above(math.exp(high), _LIBRARY)
+    return max(below(_exp(low), _LIBRARY), 0.0), above(_exp(high), _LIBRARY)
 
 
 @scalar
@@ -179,14 +197,14 @@ def logarithm(low, high):
 
 @scalar
 def _power(a_low, a_high, b_low, b_high):
-    if b_low == b_high and math.floor(b_low) == b_low and abs(b_low) < 1e9:
+    if b_low == b_high and np.floor(b_low) == b_low and abs(b_low) < 1e9:
         return integer_power(a_low, a_high, int(b_low))
     log_low, log_high, flag = logarithm(a_low, a_high)
     low, high = product(b_low, b_high, log_low, log_high)
     low, high = exponential(low, high)
     if a_low <= 0 <= a_high:
         low = min(low, 0.0)
-    whole = math.floor(b_high) >= b_low
+    whole = np.floor(b_high) >= b_low
     flag = PARTIAL if a_low <= 0 else 0
     if a_high < 0 and not whole:
         flag |= NOWHERE
@@ -198,8 +216,8 @@ def _power(a_low, a_high, b_low, b_high):
 @scalar
 def _holds_multiple(low, high, offset):
     margin = 1e-9 + 1e-15 * max(abs(low), abs(high))
-    first = math.ceil((low - offset) * _TURN - margin)
-    last = math.floor((high - offset) * _TURN + margin)
+    first = np.ceil((low - offset) * _TURN - margin)
+    last = np.floor((high - offset) * _TURN + margin)
     return first <= last
 
 
@@ -277,11 +295,11 @@ def unary(code, low, high):
     if code == ARCTANGENT:
         return below(math.atan(low), _LIBRARY), above(math.atan(high), _LIBRARY), 0
     if code == HYPERBOLIC_SINE:
-        return below(math.sinh(low), _LIBRARY), above(math.sinh(high), _LIBRARY), 0
+        return below(_sinh(low), _LIBRARY), above(_sinh(high), _LIBRARY), 0
     if code == HYPERBOLIC_COSINE:
         low, high = max(max(low, -high), 0.0), max(-low, high)
         return (
-            max(below(math.cosh(low), _LIBRARY), 1.0), above(math.cosh(high), _LIBRARY), 0,
+            max(below(_cosh(low), _LIBRARY), 1.0), above(_cosh(high), _LIBRARY), 0,
         )  # fmt: skip
     if code == HYPERBOLIC_TANGENT:
         return below(math.tanh(low), _LIBRARY), above(math.tanh(high), _LIBRARY), 0
