@@ -860,7 +860,7 @@ export interface TitleLine {
   text: string;
 }
 
-/** The window and the open tab as they are kept. */
+/** The window and the open tab as they are stored. */
 export interface ViewAnswer {
   folded: boolean;
   follows: Partial<Record<string, string>>;

@@ -662,7 +662,7 @@ export interface Unwork {
   id: number;
 }
 
-/** The window and the open tab, which are kept and have no history. */
+/** The window and the open tab, which are stored and have no history. */
 export interface ViewQuery {
   window: Viewport;
   reading?: number | null;

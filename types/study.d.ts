@@ -42,7 +42,7 @@ export interface Column {
   formula?: string;
 }
 
-/** A family as it is kept, its numbers as they were typed. */
+/** A family as it is stored, its numbers as they were typed. */
 export interface Family {
   slider: number;
   values?: string;
@@ -108,7 +108,7 @@ export interface Runner {
   play?: Play;
 }
 
-/** A question that is kept with the study and answered again whenever something changes. */
+/** A question that is stored with the study and answered again whenever something changes. */
 export interface SavedQuery {
   id: number;
   line?: number | null;
@@ -126,7 +126,7 @@ export interface SavedQuery {
 /** What a column shows of the values from row to row. */
 export type Series = "value" | "difference" | "ratio" | "sum";
 
-/** A slider as it is kept; its ends and its step are expressions, as they were typed. */
+/** A slider as it is stored; its ends and its step are expressions, as they were typed. */
 export interface Slider {
   low: string;
   high: string;
