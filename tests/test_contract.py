@@ -1,6 +1,7 @@
 """What is generated from the typed contract is fresh, and says what studies and pages hold to."""
 
 import json
+import re
 import unittest
 import uuid
 from pathlib import Path
@@ -76,6 +77,15 @@ class ContractTest(unittest.TestCase):
         for name, text in contract_files().items():
             with self.subTest(name):
                 self.assertEqual(text, (ROOT / name).read_text(), "run tools/refresh-contract")
+
+    def test_words_on_the_wire_are_single_identifiers(self) -> None:
+        """No value of an enumeration is a phrase that one side could spell in another way."""
+        texts = [text for name, text in contract_files().items() if name.endswith(".ts")]
+        words = {word for text in texts for word in re.findall(r'"([^"\n]*)"', text)}
+        self.assertGreater(len(words), 60)
+        for word in words - {"", "axis-path-study"}:
+            with self.subTest(word):
+                self.assertRegex(word, r"^[a-z][a-z0-9_]*$")
 
     def test_written_studies_fit_the_schema(self) -> None:
         files = [made().document for made in DEMO]

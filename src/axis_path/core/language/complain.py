@@ -12,7 +12,7 @@ from dataclasses import dataclass
 import lark
 
 from axis_path.core.errors import GrammarError, MathError
-from axis_path.core.language.tokens import Kind, Token
+from axis_path.core.language.scanning.tokens import Kind, Token
 
 _OPERATIONS = {
     Kind.ADD, Kind.SUBTRACT, Kind.TIMES, Kind.TIMES_APPLY, Kind.DIVIDE, Kind.DIVIDE_APPLY,

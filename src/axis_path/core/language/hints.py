@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from axis_path.core.errors import MathError
-from axis_path.core.language.scan import scan
-from axis_path.core.language.tokens import Kind, Token
+from axis_path.core.language.scanning.scan import scan
+from axis_path.core.language.scanning.tokens import Kind, Token
 from axis_path.core.language.vocabulary import Vocabulary
 
 _OPENS = frozenset({Kind.OPEN, Kind.OPEN_CALL, Kind.OPEN_LIST, Kind.LEFT_BAR})

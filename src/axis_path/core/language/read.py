@@ -25,8 +25,8 @@ from axis_path.core.errors import (
     UnknownNameError,
 )
 from axis_path.core.language.complain import explain
-from axis_path.core.language.scan import scan
-from axis_path.core.language.tokens import LOG_OF, PRIME_SIGN, Token
+from axis_path.core.language.scanning.scan import scan
+from axis_path.core.language.scanning.tokens import LOG_OF, PRIME_SIGN, Token
 from axis_path.core.language.tree import (
     INFINITY,
     Angle,

@@ -24,7 +24,7 @@ from axis_path.core.locate.measure.by_parts import (
     smooth_parts,
 )
 from axis_path.core.locate.measure.endless import EndlessEnd, endless_end
-from axis_path.core.locate.plane_intersections import Bounds, Curve, meet_in_box
+from axis_path.core.locate.plane.intersections import Bounds, Curve, meet_in_box
 from axis_path.core.locate.search.isolated import isolated_points, may_be_isolated
 from axis_path.core.locate.search.quick import quick_zeros
 from axis_path.core.locate.search.verdict import (

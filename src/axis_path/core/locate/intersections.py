@@ -27,7 +27,7 @@ from axis_path.core.evaluate import (
 )
 from axis_path.core.locate.cells import Interval, Root
 from axis_path.core.locate.finding import Finding, Findings, Kind
-from axis_path.core.locate.plane_intersections import (
+from axis_path.core.locate.plane.intersections import (
     Bounds,
     Curve,
     each_once,

@@ -14,8 +14,8 @@ from axis_path.core.errors import (
     LimitError,
     Repair,
 )
-from axis_path.core.language.calls import CALLED, PARTNER, decide_functions
-from axis_path.core.language.tokens import LOG_OF, Kind, Token
+from axis_path.core.language.scanning.calls import CALLED, PARTNER, decide_functions
+from axis_path.core.language.scanning.tokens import LOG_OF, Kind, Token
 from axis_path.core.language.vocabulary import (
     NAME_PATTERN,
     Piece,

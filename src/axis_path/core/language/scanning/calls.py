@@ -9,7 +9,7 @@ from axis_path.core.errors import (
     Repair,
     UnknownNameError,
 )
-from axis_path.core.language.tokens import LOG_OF, PRIME_SIGN, Kind, Token
+from axis_path.core.language.scanning.tokens import LOG_OF, PRIME_SIGN, Kind, Token
 from axis_path.core.language.vocabulary import (
     SUMMARIES,
     Vocabulary,

@@ -12,7 +12,7 @@ from axis_path.core.locate.algebra.contact import Contact, contact, difference, 
 from axis_path.core.locate.algebra.rational import Quotient, as_quotient
 from axis_path.core.locate.algebra.turning import half_angle_quotients
 from axis_path.core.locate.cells import float_above, float_below
-from axis_path.core.locate.plane_search import Solution
+from axis_path.core.locate.plane.search import Solution
 
 #: A box is looked at with so much room around it, relative to its place.
 _ROOM = 1e-9

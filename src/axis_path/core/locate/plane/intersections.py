@@ -22,11 +22,11 @@ from axis_path.core.evaluate import (
 from axis_path.core.locate.algebra.exact import candidates
 from axis_path.core.locate.cells import Interval, float_above, float_below
 from axis_path.core.locate.finding import Finding, Findings, Kind
-from axis_path.core.locate.plane_search import Solution, Solved, Touching, solve_in_plane
+from axis_path.core.locate.plane.search import Solution, Solved, Touching, solve_in_plane
+from axis_path.core.locate.plane.touching import touching_equations, touching_paths
 from axis_path.core.locate.search.stopped import put_together
 from axis_path.core.locate.search.verdict import at_place
 from axis_path.core.locate.search.zeros import SEARCH_BITS, searched
-from axis_path.core.locate.touching import touching_equations, touching_paths
 
 #: A function, a path, or an equation as what must be zero.
 Curve = RealFunction | RealPath | RealSurface
