@@ -67,7 +67,8 @@ def read_command(command: object) -> Command:
     """
     if isinstance(command, Command):
         return command
-    if not isinstance(command, dict) or command.get("do") not in NAMES:
+    name = command.get("do") if isinstance(command, dict) else None
+    if not isinstance(name, str) or name not in NAMES:
         raise CommandError("This change is not known here; reload the page.", path="do")
     return read(command, AnyCommand, refuse)
 
