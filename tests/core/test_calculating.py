@@ -74,7 +74,7 @@ class CalculatedTest(unittest.TestCase):
             do(made, do="calculate", name="q", formula="fog(v)")
         self.assertNotIn("q", [each.name for each in made.snapshot.section(Data).columns])
         do(made, do="calculate", name="z", formula="2w + v")
-        with self.assertRaisesRegex(DataError, "circle"):
+        with self.assertRaisesRegex(DataError, "depend on each other"):
             do(made, do="calculate", name="w", formula="z + 1")
         before = made.column_of("z")
         do(made, do="filter_rows", text="2w > v - 9; v < 100")

@@ -142,8 +142,8 @@ class KernelTest(unittest.TestCase):
 OVERFLOWS = """
 from axis_path.core import Study, Window
 from axis_path.core.warm import is_compiled
-for line in ("exp(x) + sinh(x)", "cosh(2x)", "2^(2^x)"):
-    for reach in (1_000, 1e99):
+for line in ("exp(x) + sinh(x) + cosh(2x)", "2^(2^x)"):
+    for reach in (1_000,):
         study = Study()
         study.define(line)
         study.scene(Window((-reach, reach), (-reach, reach), 200, 100), reading_x=1.0)
