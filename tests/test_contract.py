@@ -60,7 +60,7 @@ def everything() -> Study:
         study.apply({"do": "find", **question}, PLANE)
     for text in ("1/3", "sqrt(2)", "(1, 2)", "fog("):
         study.apply({"do": "work", "id": None, "text": text}, PLANE)
-    study.apply({"do": "label_finding", "ask": 1, "labels": [0]}, PLANE)
+    study.apply({"do": "label_finding", "query": 1, "labels": [0]}, PLANE)
     study.apply({"do": "check", "line": 2, "count": "5"}, PLANE)
     study.apply({"do": "axes", "axes": {"legend": True, "x": {"labels": "degrees"}}}, PLANE)
     study.apply({"do": "table", "columns": [{"text": "g'(x)"}]}, PLANE)

@@ -263,7 +263,6 @@ export interface FindingEntry {
 
 /** An answer on the plane and the lanes, in tenths of a pixel. */
 export interface FindingMark {
-  ask: number;
   at: [number, number] | null;
   kind: string;
   line: number | null;
@@ -271,6 +270,7 @@ export interface FindingMark {
   other: number | null;
   place: number;
   proved: boolean | null;
+  query: number;
   text: string;
   tone: number | null;
   value: number;
@@ -294,13 +294,13 @@ export interface FindingRow {
   y: number | null;
 }
 
-/** A stretch in which an inequality holds, in tenths of a pixel. */
+/** An interval in which an inequality holds, in tenths of a pixel. */
 export interface FindingSpan {
-  ask: number;
   high: number;
   high_end: "" | "closed" | "open";
   low: number;
   low_end: "" | "closed" | "open";
+  query: number;
 }
 
 /** All answers of the Findings panel. */

@@ -281,7 +281,7 @@ export interface FollowFit {
 /** Remove a question. */
 export interface Forget {
   do: "forget";
-  ask: number;
+  query: number;
 }
 
 /** A column as it was pasted, typed or loaded; a cell that is null is missing. */
@@ -310,7 +310,7 @@ export interface KeepColumns {
 /** Label some answers on the plane, by their indices; without a question, none of any. */
 export interface LabelFinding {
   do: "label_finding";
-  ask: number | null;
+  query: number | null;
   labels?: Array<number>;
 }
 
@@ -353,7 +353,7 @@ export interface MoveRunner {
 /** Keep a note with a question. */
 export interface NoteFinding {
   do: "note_finding";
-  ask: number;
+  query: number;
   note: string;
 }
 
@@ -488,7 +488,7 @@ export interface RenameColumn {
   unit?: string;
 }
 
-/** Give a definition another name, wherever it is used. */
+/** Rename a definition wherever it is used. */
 export interface RenameLine {
   do: "rename";
   id: number;

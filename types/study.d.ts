@@ -52,7 +52,7 @@ export interface Family {
 }
 
 /** A fit as it was asked for. */
-export interface FitAsk {
+export interface FitRequest {
   id: number;
   model: string;
   x: string;
@@ -152,7 +152,7 @@ export interface StudyFile {
   findings?: Array<SavedQuery>;
   digits?: number;
   columns?: Array<Column>;
-  fits?: Array<FitAsk>;
+  fits?: Array<FitRequest>;
   plots?: Array<Plot>;
   row_filter?: string;
   working?: Array<WorkingLine>;

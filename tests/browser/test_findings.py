@@ -155,7 +155,7 @@ class FindingsTest(BrowserTest):
         entry.get_by_role("button", name="Draw both sides").click()
         self.settle()
         self.assertEqual(3, self.page.locator(".row-item .lane:visible").count())
-        self.assertIn("holdsin1stretch", self.text(self.solve("f(x) <= 0")))
+        self.assertIn("holdsin1interval", self.text(self.solve("f(x) <= 0")))
         self.assertEqual(4, self.page.locator(".found-span").count())
         self.solve("x + y = 3")
         self.page.get_by_text("letters without a value").wait_for()

@@ -86,7 +86,7 @@ class PoolTest(unittest.TestCase):
         self.assertEqual((400, "web.400"), (wrong.status, json.loads(wrong.body)["error"]["code"]))
 
     def test_a_worker_that_dies_or_hangs_costs_one_answer(self) -> None:
-        pool = self.pool(kept=1)
+        pool = self.pool(min_workers=1)
         for fault, limits in (
             ("abort", Limits()),
             ("hang", Limits(each_s=0.2, all_s=0.2, grace_s=0.3)),
@@ -103,7 +103,7 @@ class PoolTest(unittest.TestCase):
         self.assertEqual(413, reply.status)
 
     def test_a_worker_that_has_grown_is_replaced(self) -> None:
-        pool = self.pool(kept=1, at_once=1)
+        pool = self.pool(min_workers=1, at_once=1)
         study_id = uuid.uuid4()
         self.ask(pool, "# grow", study_id=study_id)
         with pool.lease(Caller("p", study_id)) as lease:
@@ -115,7 +115,7 @@ class PoolTest(unittest.TestCase):
         self.assertNotEqual(grown, present)
 
     def test_a_document_that_cannot_be_loaded_raises_its_own_error(self) -> None:
-        pool = self.pool(kept=1)
+        pool = self.pool(min_workers=1)
         study_id = uuid.uuid4()
         body = json.dumps({"version": 1, "window": WINDOW}).encode()
 
@@ -127,7 +127,7 @@ class PoolTest(unittest.TestCase):
         self.assertEqual(200, self.ask(pool, "f(x) = x").status)
 
     def test_a_calculation_is_cancelled_when_nobody_waits(self) -> None:
-        pool = self.pool(kept=1, at_once=1)
+        pool = self.pool(min_workers=1, at_once=1)
         asked = time.monotonic()
         limits = Limits(each_s=30, all_s=30, grace_s=5)
         reply = self.ask(pool, SLOW, limits=limits, gone=lambda: time.monotonic() > asked + 0.3)
@@ -138,7 +138,7 @@ class PoolTest(unittest.TestCase):
         self.assertLess(time.monotonic() - asked, 20)
 
     def test_a_file_is_sent_in_blocks_and_given_up_in_between(self) -> None:
-        pool = self.pool(kept=1)
+        pool = self.pool(min_workers=1)
         spec = {"do": "table", "start": "0", "stop": "20000", "step": "1"}
         reply = self.ask(pool, "f(x) = x", task="table_csv", drafts=[spec])
         assert reply.more is not None
@@ -184,7 +184,7 @@ class PoolTest(unittest.TestCase):
             pass
 
     def test_exact_forms_are_found_in_a_child_with_limits(self) -> None:
-        pool = self.pool(kept=1)
+        pool = self.pool(min_workers=1)
         work = [{"do": "work", "id": None, "text": text} for text in (
             "sqrt(8)", "sin(pi/12)", "2^(2^30) + sqrt(2) - exp(exp(99))",
         )]  # fmt: skip
@@ -195,7 +195,7 @@ class PoolTest(unittest.TestCase):
         self.assertEqual(200, self.ask(pool, "f(x) = x").status)
 
     def test_workers_end_with_the_process_that_asks(self) -> None:
-        pool = Pool(self.template, PoolSize(kept=2))
+        pool = Pool(self.template, PoolSize(min_workers=2))
         study_id = uuid.uuid4()
         with pool.lease(Caller("p", study_id)) as lease:
             pid = lease._pid  # type: ignore[attr-defined]

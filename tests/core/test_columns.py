@@ -84,11 +84,11 @@ class RunsTest(unittest.TestCase):
             self.assertEqual(runs, found[:, 0].tolist())
             covered = np.concatenate([np.arange(a, b) for a, b in found])
             np.testing.assert_array_equal(np.flatnonzero(drawn), covered)
-            stretches = compiled.stretches(left, right, drawn)
+            intervals = compiled.intervals(left, right, drawn)
             starts = [k for k in range(40) if drawn[k] and not (k and drawn[k - 1])]
             stops = [k for k in range(40) if drawn[k] and not (k < 39 and drawn[k + 1])]
-            np.testing.assert_array_equal(left[starts], stretches[:, 0])
-            np.testing.assert_array_equal(right[stops], stretches[:, 1])
+            np.testing.assert_array_equal(left[starts], intervals[:, 0])
+            np.testing.assert_array_equal(right[stops], intervals[:, 1])
 
 
 class CutTest(unittest.TestCase):

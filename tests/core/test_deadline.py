@@ -17,7 +17,7 @@ from axis_path.core.compile.numbers import Numbers
 from axis_path.core.deadline import calculation, timeout_scope
 from axis_path.core.errors import StoppedError
 from axis_path.core.locate import Interval, Kind
-from axis_path.core.locate.search.seen import seen_breaks, seen_turns, seen_zeros
+from axis_path.core.locate.search.sampled import sampled_breaks, sampled_turns, sampled_zeros
 from axis_path.core.study import SavedQuery, answer
 from axis_path.web.bench.leasing import is_closed
 
@@ -155,10 +155,10 @@ class DeadlineTest(unittest.TestCase):
                     if "were found" in some.note:
                         self.assertLessEqual({each.text for each in some}, set(texts))
             with deadline_scope(ticking(step_s)), calculation(), suppress(MathError):
-                seen = study.solve_inequality(unequal, None, -9, 9)
-                if "were seen" in seen.note:
-                    told["stretches"].add(seen.complete)
-                    ends = [(each.low.x, each.high.x) for each in seen.items]
+                visible = study.solve_inequality(unequal, None, -9, 9)
+                if "were seen" in visible.note:
+                    told["stretches"].add(visible.complete)
+                    ends = [(each.low.x, each.high.x) for each in visible.items]
                     whole = [(each.low.x, each.high.x) for each in stretches.items]
                     np.testing.assert_allclose(ends, whole, atol=0.04)
         self.assertEqual({"were seen", "were found"}, told["breaks"])
@@ -176,10 +176,10 @@ class DeadlineTest(unittest.TestCase):
             with self.subTest(text=text):
                 study = Study()
                 study.define(f"f(x) = {text}")
-                seen = seen_breaks(study.function("f"), inside)
-                self.assertEqual(kinds, dict(Counter(kind for _, kind in seen)))
+                visible = sampled_breaks(study.function("f"), inside)
+                self.assertEqual(kinds, dict(Counter(kind for _, kind in visible)))
                 whole = study.breaks("f", -9, 9)
-                for place, _ in seen:
+                for place, _ in visible:
                     self.assertTrue(any(place.value.overlaps(arb(each.x, 1e-5)) for each in whole))
 
     def test_timeout_reports_what_is_visible(self) -> None:
@@ -209,10 +209,10 @@ class DeadlineTest(unittest.TestCase):
         for name in ("g", "h"):
             function = study.function(name)
             self.assertEqual(
-                [], seen_zeros(function, study.snapshot.query(Numbers).interval(function, -1, 1))
+                [], sampled_zeros(function, study.snapshot.query(Numbers).interval(function, -1, 1))
             )
             self.assertEqual(
-                [], seen_turns(function, study.snapshot.query(Numbers).interval(function, -1, 1))
+                [], sampled_turns(function, study.snapshot.query(Numbers).interval(function, -1, 1))
             )
         with deadline_scope(ticking(0.0004)), calculation():
             self.assertEqual(0, len(study.zeros("g", -1, 1)))

@@ -15,7 +15,7 @@ from axis_path.core.features.data.edits import put_column, remove_column, sort_r
 from axis_path.core.features.data.fits import Fits
 from axis_path.core.features.data.section import Data, with_data
 from axis_path.core.limits import COLUMN_CELLS, FITS
-from axis_path.core.study import FitAsk, Plot
+from axis_path.core.study import FitRequest, Plot
 
 #: Models with what they are called with, all of which the data below can be fitted with.
 MODELS: Any = (
@@ -123,8 +123,8 @@ class KeptTest(unittest.TestCase):
         study = study_of(X, Y)
         study.edit(with_data, plots=(Plot("a", "b"),))
         study.edit(with_data, fits=(
-            FitAsk(1, "linear", "a", "b"),
-            FitAsk(2, "formula", "a", "b", formula="p x/(q + x)", start={"p": 20, "q": 5}),
+            FitRequest(1, "linear", "a", "b"),
+            FitRequest(2, "formula", "a", "b", formula="p x/(q + x)", start={"p": 20, "q": 5}),
         ))  # fmt: skip
         return study
 

@@ -47,7 +47,7 @@ SAID = (
     ),
     (SavedQuery(1, 4, what=QueryKind.DATA, text="lines"), "3 findings", ""),
     (SavedQuery(1, what=QueryKind.SOLVE, text="x^2 = 2"), "Proved: exactly two solutions", "are 2"),
-    (SavedQuery(1, what=QueryKind.SOLVE, text="x^2 < 2"), "Proved: it holds in 1 stretch", ""),
+    (SavedQuery(1, what=QueryKind.SOLVE, text="x^2 < 2"), "Proved: it holds in 1 interval", ""),
     (SavedQuery(1, what=QueryKind.SOLVE, text="x^2 < -1"), "Proved: it holds nowhere", ""),
     (SavedQuery(1, what=QueryKind.SOLVE, text="x y = 1\nx = y"), "Proved: 2 solutions", "Krawczyk"),
     (
@@ -77,9 +77,9 @@ class LedgerTest(unittest.TestCase):
 
     def test_every_question_is_answered_in_words(self) -> None:
         study = self.study()
-        for ask, verdict, words in SAID:
-            with self.subTest(ask):
-                found = answer(study.snapshot, ask)
+        for saved, verdict, words in SAID:
+            with self.subTest(saved):
+                found = answer(study.snapshot, saved)
                 said = [sentence for row in found.rows for sentence in row.why]
                 self.assertEqual("", found.problem)
                 self.assertTrue(found.verdict.startswith(verdict), found.verdict)
@@ -88,9 +88,9 @@ class LedgerTest(unittest.TestCase):
 
     def test_what_has_no_answer_says_why(self) -> None:
         study = self.study()
-        for ask, words in PROBLEMS:
-            with self.subTest(ask):
-                self.assertIn(words, answer(study.snapshot, ask).problem)
+        for saved, words in PROBLEMS:
+            with self.subTest(saved):
+                self.assertIn(words, answer(study.snapshot, saved).problem)
 
     def test_numbers_stand_exact_and_as_decimals(self) -> None:
         study = self.study()
@@ -105,8 +105,8 @@ class LedgerTest(unittest.TestCase):
         self.assertEqual(["tangent", "normal"], [label for label, _ in point.add])
 
     def test_general_forms_read_as_they_are_written(self) -> None:
-        ask = SavedQuery(1, what=QueryKind.SOLVE, text="x + 2y - z = 1\nx - y = 3")
-        rows = answer(self.study().snapshot, ask).rows
+        saved = SavedQuery(1, what=QueryKind.SOLVE, text="x + 2y - z = 1\nx - y = 3")
+        rows = answer(self.study().snapshot, saved).rows
         self.assertEqual(
             [("x", "7/3 + (1/3)z"), ("y", "−2/3 + (1/3)z"), ("z", "any number")],
             [(row.label, row.text) for row in rows],
@@ -124,12 +124,12 @@ class LedgerTest(unittest.TestCase):
 
     def test_questions_are_kept_with_the_study(self) -> None:
         study = self.study()
-        asks = [ask for ask, _, _ in SAID[:8]]
+        saved_queries = [saved for saved, _, _ in SAID[:8]]
         kept = [
             SavedQuery(
                 k, a.line, a.low, a.high, a.what, a.other, a.text, a.unknown, "noted", (0, 2)
             )
-            for k, a in enumerate(asks)
+            for k, a in enumerate(saved_queries)
         ]
         study.keep(SavedQueries(tuple(kept)))
         self.assertEqual(
@@ -191,20 +191,20 @@ class DigitsTest(unittest.TestCase):
         study = Study()
         study.define("f(x) = x^3 - 2")
         study.define("g(x) = cos(x) - x/7")
-        asks = (
+        saved_queries = (
             {"what": "zeros", "line": 1}, {"what": "zeros", "line": 2},
             {"what": "extrema", "line": 2}, {"what": "intersections", "line": 1, "other": 2},
         )  # fmt: skip
-        for ask in asks:
-            study.apply({"do": "find", "low": "-4", "high": "4", **ask}, WINDOW)
+        for saved in saved_queries:
+            study.apply({"do": "find", "low": "-4", "high": "4", **saved}, WINDOW)
         exact: Any = {}
         for digits in (20, 2, 3, 7, 10, 14, 15, 17):
             study.apply({"do": "digits", "digits": digits}, WINDOW)
             again = Study.from_dict(study.to_dict())
-            for ask in again.snapshot.section(SavedQueries).queries:  # type: ignore[assignment]
-                for k, row in enumerate(answer(again.snapshot, ask).rows):  # type: ignore[arg-type]
+            for saved in again.snapshot.section(SavedQueries).queries:  # type: ignore[assignment]
+                for k, row in enumerate(answer(again.snapshot, saved).rows):  # type: ignore[arg-type]
                     shown = Decimal((row.decimal or row.text).replace("−", "-"))
-                    key = (ask.id, k)  # type: ignore[attr-defined]
+                    key = (saved.id, k)  # type: ignore[attr-defined]
                     best = exact.setdefault(key, shown)
                     with self.subTest(digits=digits, key=key):
                         half = Decimal(1).scaleb(shown.as_tuple().exponent) / 2  # type: ignore[arg-type]
@@ -233,9 +233,9 @@ class WordsTest(unittest.TestCase):
 
     def test_what_always_holds_is_not_called_incomplete(self) -> None:
         for text in ("x = x", "x^2 - x^2 = 0", "sin(x)^2 + cos(x)^2 = 1"):
-            ask = SavedQuery(1, what=QueryKind.SOLVE, text=text)
+            saved = SavedQuery(1, what=QueryKind.SOLVE, text=text)
             with self.subTest(text):
-                found = answer(Study().snapshot, ask, with_exact=True)
+                found = answer(Study().snapshot, saved, with_exact=True)
                 self.assertIn("true for every x", found.verdict)
                 self.assertEqual(("", ()), (found.note, found.rows))
         never = answer(

@@ -101,22 +101,22 @@ class RenamingTest(unittest.TestCase):
                 study = Study()
                 for text in ("f(x) = a x + 1", "a = 2", "c = 7"):
                     study.define(text)
-                for k, ask in enumerate(
+                for k, saved in enumerate(
                     (
                         {"what": "solve", "text": "f(t) = 3a"}, {"what": "zeros", "line": 1, "low": "-a", "high": "c"},
                         {"what": "solve", "text": "s + f(1) = 3\ns - u = a"}, {"what": "point", "line": 1, "text": "2a"},
                         {"what": "solve", "text": "1 < f(x) ≤ c"},
                     )
                 ):  # fmt: skip
-                    study.apply({"do": "find", **ask}, Window((-10, 10), (-7, 7)))  # type: ignore[dict-item]
+                    study.apply({"do": "find", **saved}, Window((-10, 10), (-7, 7)))  # type: ignore[dict-item]
                     self.assertEqual(k + 1, len(study.snapshot.section(SavedQueries).queries))
                 study.edit(
                     set_working,
                     [WorkingLine(1, "f(a) + 1"), WorkingLine(2, "3 +"), WorkingLine(3, "aa")],
                 )
                 verdicts = [
-                    answer(study.snapshot, ask).verdict
-                    for ask in study.snapshot.section(SavedQueries).queries[:5]
+                    answer(study.snapshot, saved).verdict
+                    for saved in study.snapshot.section(SavedQueries).queries[:5]
                 ]
                 for old, new, line in (
                     ("f", "slope", "slope(x) = a x + 1"),
@@ -130,7 +130,7 @@ class RenamingTest(unittest.TestCase):
                         )
                 self.assertEqual(
                     ["slope(t) = 3gain", "", "s + slope(1) = 3\ns - u = gain", "2gain", "1 < slope(x) ≤ c"],
-                    [ask.text for ask in sorted(study.snapshot.section(SavedQueries).queries, key=lambda ask: ask.id)[:5]],
+                    [saved.text for saved in sorted(study.snapshot.section(SavedQueries).queries, key=lambda saved: saved.id)[:5]],
                 )  # fmt: skip
                 self.assertEqual(
                     ("-gain", "c"),
@@ -145,8 +145,8 @@ class RenamingTest(unittest.TestCase):
                 self.assertEqual(
                     verdicts,
                     [
-                        answer(study.snapshot, ask).verdict
-                        for ask in study.snapshot.section(SavedQueries).queries[:5]
+                        answer(study.snapshot, saved).verdict
+                        for saved in study.snapshot.section(SavedQueries).queries[:5]
                     ],
                 )
 

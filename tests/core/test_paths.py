@@ -91,12 +91,12 @@ class PathTest(unittest.TestCase):
         for place in breaks:
             ts = ts[np.abs(ts - place) > 1e-4]
         points = in_px(path.points(ts), window)
-        seen = points[np.isfinite(points).all(axis=1)]
-        seen = seen[inside(seen)]
-        away = distances(seen, curve, window) if len(seen) else np.zeros(1)
+        visible = points[np.isfinite(points).all(axis=1)]
+        visible = visible[inside(visible)]
+        away = distances(visible, curve, window) if len(visible) else np.zeros(1)
         self.assertLess(float(np.quantile(away, 0.999, method="lower")), 0.5 / window.stretch)
         self.assertLess(float(away.max()), _GAP_PX)
-        return len(seen)
+        return len(visible)
 
     def test_the_line_is_within_half_a_pixel_of_a_dense_truth(self) -> None:
         for line, breaks in ZOO:
@@ -349,7 +349,7 @@ class ReadingTest(unittest.TestCase):
             low, high = path.low.near, path.high.near
             for t in (low, high, *np.linspace(low, high, 60), 0.0, 1.0):
                 read = _read_at(path, float(t), WINDOW)
-                step = (high - low) / (2 * WINDOW.seen.width)
+                step = (high - low) / (2 * WINDOW.visible.width)
                 place = min(max(round_to(float(t), step), Fraction(low)), Fraction(high))
                 self.assertEqual(point_text(path, ball.from_fraction(place)), read["text"])
                 (x, y), (across, down) = (

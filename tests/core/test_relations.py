@@ -74,9 +74,9 @@ class EquationTest(unittest.TestCase):
         for line, points in LINES:
             with self.subTest(line):
                 known = points[np.isfinite(points).all(axis=1)]
-                seen = known[(np.abs(known[:, 0]) < 10) & (np.abs(known[:, 1]) < 6.5)]
+                visible = known[(np.abs(known[:, 0]) < 10) & (np.abs(known[:, 1]) < 6.5)]
                 # Lines have vertices on the sides of cells of two pixels.
-                self.assertLess(float(distances(seen, picture(line).solid).max()), 2.0)
+                self.assertLess(float(distances(visible, picture(line).solid).max()), 2.0)
 
     def test_drawn_points_are_within_a_fifth_of_a_pixel(self) -> None:
         """The sign changes, or the value vanishes, so near to every drawn point."""
@@ -176,9 +176,9 @@ class EquationTest(unittest.TestCase):
                 with self.subTest(line):
                     self.assertTrue(changes.all())
             inner = (points > 0.06).all(axis=1) & (points < 45).all(axis=1)
-            seen = points[inner]
+            visible = points[inner]
             own = np.concatenate(px)
-            places = np.column_stack([window.across(seen[:, 0]), window.down(seen[:, 1])])
+            places = np.column_stack([window.across(visible[:, 0]), window.down(visible[:, 1])])
             away = [np.hypot(*(own - place).T).min() for place in places]
             with self.subTest(line):
                 self.assertGreater(len(away), 40)

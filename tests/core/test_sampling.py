@@ -19,7 +19,7 @@ from axis_path.core.draw import (
     plain,
     sample_curve,
 )
-from axis_path.core.draw.pixels import last_visible_point, line_tenths, place_flags, seen_lines
+from axis_path.core.draw.pixels import last_visible_point, line_tenths, place_flags, visible_lines
 from axis_path.core.errors import WindowError
 from axis_path.core.evaluate import End, RealFunction
 from axis_path.core.limits import CURVE_POINTS
@@ -156,13 +156,13 @@ class ZooTest(unittest.TestCase):
         function = make_function(text)
         curve = sample_curve(function, window)
         ys = function.sample(xs)
-        seen = (ys > window.y[0]) & (ys < window.y[1])
+        visible = (ys > window.y[0]) & (ys < window.y[1])
         for place in breaks:
-            seen &= np.abs(xs - place) > window.pixel_at(place) / 40
-        points = np.column_stack([window.across(xs[seen]), window.down(ys[seen])])
+            visible &= np.abs(xs - place) > window.pixel_at(place) / 40
+        points = np.column_stack([window.across(xs[visible]), window.down(ys[visible])])
         far = distances_px(points, curve, window)
         if len(points):
-            self.assertLess(far.max(), 0.5 / window.stretch, xs[seen][far.argmax()])
+            self.assertLess(far.max(), 0.5 / window.stretch, xs[visible][far.argmax()])
         return len(points)
 
     def test_the_line_is_within_half_a_pixel_of_a_dense_truth(self) -> None:
@@ -394,9 +394,10 @@ class PixelTest(unittest.TestCase):
         pieces = [np.array([[-10, 6.5], [0, 0.0], [1e-9, -1e300], [2, -1e300], [2, 0]])]
         # A curve is drawn 20 px beyond the window, so that its stroke leaves it.
         self.assertEqual(
-            [[0, 154, 3300, 2150, 3300, 4500], [3960, 4500, 3960, 2150]], seen_lines(pieces, WINDOW)
+            [[0, 154, 3300, 2150, 3300, 4500], [3960, 4500, 3960, 2150]],
+            visible_lines(pieces, WINDOW),
         )
-        self.assertEqual([], seen_lines([np.array([[-10, 9.0], [10, 9.0]])], WINDOW))
+        self.assertEqual([], visible_lines([np.array([[-10, 9.0], [10, 9.0]])], WINDOW))
 
     def test_a_line_that_is_sent_passes_all_its_points(self) -> None:
         # In px: left out is what lies within 0.05, and rounding to tenths moves by 0.071 at most.

@@ -278,7 +278,7 @@ class CommandTest(unittest.TestCase):
             ({"do": "unit", "unit": "degrees"}, "Measure in degrees"),
             ({"do": "table", "start": "0", "stop": "360", "step": "30"}, "Change the table"),
             ({"do": "find", "line": 1, "low": "-5", "high": "5"}, "Locate the zeros of f"),
-            ({"do": "forget", "ask": 1}, "Remove a finding"),
+            ({"do": "forget", "query": 1}, "Remove a finding"),
             ({"do": "remove", "id": 1}, "Delete f"),
         )
         for command, label in steps:

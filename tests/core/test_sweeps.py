@@ -8,7 +8,7 @@ from typing import Any
 from axis_path.core import Study
 from axis_path.core.errors import LimitError
 from axis_path.core.features.findings.searches import Searches
-from axis_path.core.locate import Search, Wanted
+from axis_path.core.locate import Search, SearchRequest
 
 
 def study_of(*lines: str, **sliders: Any) -> Study:
@@ -20,7 +20,7 @@ def study_of(*lines: str, **sliders: Any) -> Study:
     return study
 
 
-def swept(study: Study, wanted: Wanted, count: int, *progress: Any) -> Any:
+def swept(study: Study, wanted: SearchRequest, count: int, *progress: Any) -> Any:
     return study.sweep(
         "a", wanted, study.snapshot.query(Searches).sweep_values("a", count), *progress
     )
@@ -29,9 +29,11 @@ def swept(study: Study, wanted: Wanted, count: int, *progress: Any) -> Any:
 class SweepTest(unittest.TestCase):
     def test_zeros_that_merge_and_vanish(self) -> None:
         study = study_of("f(x) = x^2 - 2x + a", a=(0, -2, 4))
-        seen: Any = []
-        found = swept(study, Wanted(Search.ZEROS, "f", low="-9", high="9"), 25, seen.append)
-        self.assertEqual(list(range(1, 26)), seen)
+        visible: Any = []
+        found = swept(
+            study, SearchRequest(Search.ZEROS, "f", low="-9", high="9"), 25, visible.append
+        )
+        self.assertEqual(list(range(1, 26)), visible)
         self.assertEqual(
             [2 if value < 1 else 1 if value == 1 else 0 for value in found.values],
             list(map(len, found.found)),
@@ -51,7 +53,7 @@ class SweepTest(unittest.TestCase):
     def test_extrema_appear_in_pairs_and_are_named(self) -> None:
         # x^3 - a x has extrema for a > 0 only; at a = 0 there is a point where it stands still.
         study = study_of("f(x) = x^3 - a x", a=(1, "-1.1", "2.3"))
-        found = swept(study, Wanted(Search.EXTREMA, "f", low="-5", high="5"), 18)
+        found = swept(study, SearchRequest(Search.EXTREMA, "f", low="-5", high="5"), 18)
         self.assertEqual(1, len(found.events))
         self.assertIn("Two extrema appear as one and part at a = ", found.events[0].sentence)
         self.assertLess(abs(float(found.events[0].high)), 1e-4)
@@ -62,13 +64,13 @@ class SweepTest(unittest.TestCase):
 
     def test_a_zero_that_leaves_through_the_end(self) -> None:
         study = study_of("f(x) = x - a for 0 <= x <= 2", "g(x) = 1", "h(x) = a x", a=(1, 1, 3))
-        found = swept(study, Wanted(Search.ZEROS, "f"), 12)
+        found = swept(study, SearchRequest(Search.ZEROS, "f"), 12)
         self.assertEqual(
             ["A zero leaves through the upper end at a = 2."],
             [event.sentence for event in found.events],
         )
         # A meeting of two curves moves along without any change.
-        met = swept(study, Wanted(Search.INTERSECTIONS, "g", "h", "0", "9"), 12)
+        met = swept(study, SearchRequest(Search.INTERSECTIONS, "g", "h", "0", "9"), 12)
         self.assertEqual(((), 1), (met.events, len(met.branches)))
         for value, item in zip(met.branches[0].values, met.branches[0].items, strict=True):
             self.assertAlmostEqual(1 / float(value), item.x, 12)
@@ -77,14 +79,14 @@ class SweepTest(unittest.TestCase):
         study = study_of("f(x) = x - a", a=(1, 0, 3))
         for count in (1, 1_002):
             with self.assertRaises(LimitError):
-                swept(study, Wanted(Search.ZEROS, "f"), count)
+                swept(study, SearchRequest(Search.ZEROS, "f"), count)
 
         def end(done: int) -> None:
             if done == 3:
                 raise InterruptedError
 
         with self.assertRaises(InterruptedError):
-            swept(study, Wanted(Search.ZEROS, "f", low="0", high="9"), 9, end)
+            swept(study, SearchRequest(Search.ZEROS, "f", low="0", high="9"), 9, end)
 
 
 if __name__ == "__main__":

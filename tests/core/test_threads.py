@@ -61,7 +61,7 @@ class ThreadsTest(unittest.TestCase):
                 self.assertEqual(1, len(expression.program.results))
 
         self.run_all(
-            lambda: self.assertEqual(1, expression.kept("one", made_of_balls, bool)),
+            lambda: self.assertEqual(1, expression.cached("one", made_of_balls, bool)),
             balls_of_what_is_made,
         )
 

@@ -18,7 +18,7 @@ ASKED: Any = (
     ({"what": "point", "line": 1, "text": "2"}, ["2", "9", "12"], ""),
     ({"what": "interval", "line": 1, "low": "0", "high": "1"}, ["−5/4"], ""),
     ({"what": "data", "line": 5, "text": "lines"}, ["0.5"], "3 findings"),
-    ({"what": "solve", "text": "x^2 <= 2"}, ["−√2 ≤ x ≤ √2"], "Proved: it holds in 1 stretch"),
+    ({"what": "solve", "text": "x^2 <= 2"}, ["−√2 ≤ x ≤ √2"], "Proved: it holds in 1 interval"),
     ({"what": "solve", "text": "2x = 3"}, ["3/2"], "Proved: exactly one solution"),
     ({"what": "solve", "text": "2x + 3y = 5\nx - y = 1"}, ["8/5", "3/5"], "There is exactly one"),
     ({"what": "solve", "text": "x + y = 1\nx + y = 2"}, [], "There is no solution"),
@@ -75,7 +75,7 @@ class FindingsTest(WebTest):
         study_id = self.make("f(x) = x^2 - a", "a = 4")
         self.ask(study_id, what="zeros", line=1, low="-5", high="5")
         self.ask(study_id, what="solve", text="f(x) < 0")
-        commands = [{"do": "label_finding", "ask": 1, "labels": [1]}]
+        commands = [{"do": "label_finding", "query": 1, "labels": [1]}]
         self.post(study_id, "commands", commands=commands)
         answer = self.post(study_id, "findings", drafts=[{"do": "set", "id": 2, "value": "9"}])
         self.assertEqual(["−3 < x < 3"], [row["text"] for row in answer["findings"][0]["rows"]])
@@ -88,7 +88,7 @@ class FindingsTest(WebTest):
         self.assertEqual(("open", "open"), (span["low_end"], span["high_end"]))
         gone = self.post(study_id, "findings", drafts=[{"do": "set", "id": 2, "value": "-1"}])
         self.assertEqual("Proved: no zero", gone["findings"][1]["verdict"])
-        self.post(study_id, "commands", commands=[{"do": "label_finding", "ask": None}])
+        self.post(study_id, "commands", commands=[{"do": "label_finding", "query": None}])
         self.assertEqual([], self.post(study_id, "findings")["findings"][1]["labels"])
 
     def test_a_hand_that_moves_takes_along_what_is_quick_enough(self) -> None:
@@ -110,7 +110,9 @@ class FindingsTest(WebTest):
         # The slow one took some 50 ms before: it is not even begun.
         part = follow(20)
         self.assertIn(slow["id"], part["late"])
-        self.assertTrue({mark["ask"] for mark in part["marks"]} <= {quick["id"]} - {*part["late"]})
+        self.assertTrue(
+            {mark["query"] for mark in part["marks"]} <= {quick["id"]} - {*part["late"]}
+        )
         nothing = follow(0)
         self.assertEqual({1, 2}, {*nothing["late"]})
         self.assertEqual(([], []), (nothing["findings"], nothing["marks"]))
@@ -125,7 +127,7 @@ class FindingsTest(WebTest):
         study_id = self.study()
         self.ask(study_id, what="intersections", line=1, other=3)
         self.ask(study_id, what="solve", text="2x = 3")
-        commands = [{"do": "note_finding", "ask": 2, "note": "for the report"}]
+        commands = [{"do": "note_finding", "query": 2, "note": "for the report"}]
         self.post(study_id, "commands", commands=commands)
         self.post(study_id, "commands", commands=[{"do": "remove", "id": 3}])
         (left,) = self.post(study_id, "findings")["findings"]

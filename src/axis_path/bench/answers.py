@@ -44,7 +44,7 @@ class BenchScene(Scene, StudyState):
 class FindingMark(TypedDict):
     """An answer on the plane and the lanes, in tenths of a pixel."""
 
-    ask: int
+    query: int
     place: int
     kind: str
     proved: bool | None
@@ -60,9 +60,9 @@ class FindingMark(TypedDict):
 
 
 class FindingSpan(TypedDict):
-    """A stretch in which an inequality holds, in tenths of a pixel."""
+    """An interval in which an inequality holds, in tenths of a pixel."""
 
-    ask: int
+    query: int
     low: int
     high: int
     low_end: Literal["", "open", "closed"]

@@ -21,7 +21,7 @@ from axis_path.core.features.data.fits import Fits, form_of_fit, line_of_fit
 from axis_path.core.features.data.plots import Plots, in_box
 from axis_path.core.features.data.section import Data
 from axis_path.core.features.feature import Box
-from axis_path.core.study import FitAsk
+from axis_path.core.study import FitRequest
 
 #: So many rows are sent at once, and so many points of residuals.
 _MOST_ROWS, _MOST_RESIDUALS = 200, 400
@@ -34,12 +34,12 @@ _CALCULATED_DIGITS = 7
 
 def data(job: Job, query: DataQuery) -> dict[str, Any]:
     """Return some rows of all columns, with what they look like, and every fit made anew."""
-    asked = realise(job, query)
-    return {"version": asked.version, "data": _data(asked)}
+    request = realise(job, query)
+    return {"version": request.version, "data": _data(request)}
 
 
-def _data(asked: BenchRequest[DataQuery]) -> dict[str, Any]:
-    study, query = asked.study, asked.query
+def _data(request: BenchRequest[DataQuery]) -> dict[str, Any]:
+    study, query = request.study, request.query
     count = study.snapshot.query(Columns).row_count
     start = min(max(query.from_ or 0, 0), max(count - 1, 0))
     try:
@@ -49,7 +49,7 @@ def _data(asked: BenchRequest[DataQuery]) -> dict[str, Any]:
     shown = slice(start, start + _MOST_ROWS)
     return {
         "columns": [
-            _column(study, each.name, start) for each in study.snapshot.section(Data).columns
+            _column(study, column.name, start) for column in study.snapshot.section(Data).columns
         ],
         "count": count,
         "from": start,
@@ -58,8 +58,8 @@ def _data(asked: BenchRequest[DataQuery]) -> dict[str, Any]:
         "kept": None if kept is None else int(np.count_nonzero(kept)),
         "out": [] if kept is None else [not each for each in kept[shown].tolist()],
         "plots": [asdict(plot) for plot in study.snapshot.section(Data).plots],
-        "chosen": [] if asked.box is None else _chosen(study, asked.box),
-        "fits": [_fit(study, each, query.predict) for each in study.snapshot.section(Data).fits],
+        "chosen": [] if request.box is None else _chosen(study, request.box),
+        "fits": [_fit(study, fit, query.predict) for fit in study.snapshot.section(Data).fits],
     }
 
 
@@ -113,14 +113,14 @@ def _decimal(cell: Fraction | None) -> str:
 
 def _summary(column: Column) -> dict[str, Any] | None:
     try:
-        found = summarise(column)
+        summary = summarise(column)
     except DataError:
         return None
     names = ("count", "missing", "mean", "sd", "least", "greatest")
-    return {name: _number(getattr(found, name)) for name in names} | {
-        "quartiles": [_number(each) for each in found.quartiles],
-        "edges": found.edges.tolist(),
-        "heights": found.heights.tolist(),
+    return {name: _number(getattr(summary, name)) for name in names} | {
+        "quartiles": [_number(quartile) for quartile in summary.quartiles],
+        "edges": summary.edges.tolist(),
+        "heights": summary.heights.tolist(),
     }
 
 
@@ -128,18 +128,18 @@ def _number(value: float) -> float | None:
     return value if math.isfinite(value) else None
 
 
-def _fit(study: Study, ask: FitAsk, wanted: Prediction | None) -> dict[str, Any]:
+def _fit(study: Study, fit_request: FitRequest, wanted: Prediction | None) -> dict[str, Any]:
     snapshot = study.snapshot
-    followed = (each.id for each in snapshot.lines if each.fit == ask.id)
+    followed = (line.id for line in snapshot.lines if line.fit == fit_request.id)
     shown: dict[str, Any] = {
-        "id": ask.id, "model": ask.model, "x": ask.x, "y": ask.y, "degree": ask.degree,
-        "formula": ask.formula, "problem": "",
+        "id": fit_request.id, "model": fit_request.model, "x": fit_request.x, "y": fit_request.y,
+        "degree": fit_request.degree, "formula": fit_request.formula, "problem": "",
         "follows": next((snapshot.definition(each).name for each in followed), ""),
     }  # fmt: skip
     try:
         with calculation():
-            fit = study.snapshot.query(Fits).made_fit(ask)
-            predicted = _predicted(fit, wanted) if wanted and wanted.fit == ask.id else ""
+            fit = study.snapshot.query(Fits).made_fit(fit_request)
+            predicted = _predicted(fit, wanted) if wanted and wanted.fit == fit_request.id else ""
     except MathError as err:
         return shown | {"problem": err.message}
     return shown | {
@@ -198,13 +198,13 @@ def read_data(_job: Job, query: ReadDataQuery) -> dict[str, Any]:
     if len(text) > _MOST_TEXT:
         raise DataError(f"The text has {len(text):,} characters; {_MOST_TEXT:,} can be read.")
     options = {name: getattr(query, name) for name in _OPTIONS if getattr(query, name)}
-    found = read_columns(text.replace("\0", ""), has_header=query.header, **options)
+    columns = read_columns(text.replace("\0", ""), has_header=query.header, **options)
     return {
-        "separator": found.separator, "decimal": found.decimal, "header": found.has_header,
+        "separator": columns.separator, "decimal": columns.decimal, "header": columns.has_header,
         "columns": [
             {"name": c.name, "unit": c.unit, "cells": [_text(cell) for cell in c.cells]}
-            for c in found.columns
+            for c in columns.columns
         ],
-        "bad": [asdict(each) for each in found.bad[:_SHOWN_BAD]],
-        "bad_count": found.bad_count,
+        "bad": [asdict(each) for each in columns.bad[:_SHOWN_BAD]],
+        "bad_count": columns.bad_count,
     }  # fmt: skip

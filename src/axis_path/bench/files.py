@@ -58,13 +58,15 @@ def _table_rows(job: Job, query: TableFileQuery) -> Iterator[list[list[Cell]]]:
 
 def picture(job: Job, query: PictureQuery) -> Answer:
     """Return the present state as an SVG, a PNG, a PDF, or as a file of the open study format."""
-    asked = realise(job, query)
-    carried = asked.study.to_dict() | {
-        "title": job.context["title"], "window": asked.window.to_dict(),
+    request = realise(job, query)
+    carried = request.study.to_dict() | {
+        "title": job.context["title"], "window": request.window.to_dict(),
     }  # fmt: skip
     if query.format == "study":
         return Answer(orjson.dumps(carried, option=orjson.OPT_INDENT_2))
-    scene = asked.study.scene(asked.window, reading_x=asked.reading_x, with_trails=True).to_dict()
+    scene = request.study.scene(
+        request.window, reading_x=request.reading_x, with_trails=True
+    ).to_dict()
     look = Look(query.white, query.with_reading, query.dark)
     made = make_picture(scene, carried, Format(query.format), look, scale=query.scale)
     return Answer(made.data, made.media_type)

@@ -37,7 +37,7 @@ _LABEL_DIGITS = 4
 class _Mark:
     """One place of the ledger on the plane, in px."""
 
-    ask: SavedQuery
+    saved: SavedQuery
     place: int
     row: Row
     x: float
@@ -51,109 +51,111 @@ class Costs:
         self._spent: LRUCache[tuple[uuid.UUID, SavedQuery], float] = LRUCache(_MOST_COSTS)
         self._lock = Lock()
 
-    def of(self, study_id: uuid.UUID, ask: SavedQuery) -> float:
+    def of(self, study_id: uuid.UUID, saved: SavedQuery) -> float:
         """Return how long an answer will probably take; 0 for one that was not given yet."""
         with self._lock:
-            return self._spent.get((study_id, _bare(ask)), 0.0)
+            return self._spent.get((study_id, _bare(saved)), 0.0)
 
-    def note(self, study_id: uuid.UUID, ask: SavedQuery, seconds: float) -> None:
+    def note(self, study_id: uuid.UUID, saved: SavedQuery, seconds: float) -> None:
         """Keep how long an answer took."""
         with self._lock:
-            self._spent[study_id, _bare(ask)] = seconds
+            self._spent[study_id, _bare(saved)] = seconds
 
 
-def _bare(ask: SavedQuery) -> SavedQuery:
-    return replace(ask, note="", labels=())
+def _bare(saved: SavedQuery) -> SavedQuery:
+    return replace(saved, note="", labels=())
 
 
 _costs = Costs()
 
 
 def following_dict(
-    asked: BenchRequest[Any], study_id: uuid.UUID, *, spent: float, with_texts: bool
+    request: BenchRequest[Any], study_id: uuid.UUID, *, spent: float, with_texts: bool
 ) -> dict[str, Any]:
     """Return the answers that keep up with a drag, and say which come when it rests.
 
     Args:
-        asked: the state the pointer has come to.
+        request: the state the pointer has come to.
         study_id: whose answers took how long.
         spent: how long the picture took, in seconds: one that takes long leaves no time for more.
         with_texts: whether the ledger is seen, or only its marks on the plane.
     """
-    study = asked.study
+    study = request.study
     answers, late = [], []
     left = FOLLOWING_TIME.value / 1000 - spent
-    for ask in study.snapshot.section(SavedQueries).queries:
+    for saved in study.snapshot.section(SavedQueries).queries:
         began = time.perf_counter()
         made = None
-        expected = _costs.of(study_id, ask)
+        expected = _costs.of(study_id, saved)
         if expected > left:
             # A busy moment is forgotten in time.
-            _costs.note(study_id, ask, _FORGOTTEN * expected)
+            _costs.note(study_id, saved, _FORGOTTEN * expected)
         else:
             with suppress(StoppedError), timeout_scope(left):
-                made = answer(study.snapshot, ask, with_exact=False)
+                made = answer(study.snapshot, saved, with_exact=False)
             took = time.perf_counter() - began
             # What was stopped on the way is no answer, and would have taken longer.
             made = made if took <= left else None
-            _costs.note(study_id, ask, took if made else max(expected, 2 * took))
+            _costs.note(study_id, saved, took if made else max(expected, 2 * took))
             left -= took
         if made is None:
-            late.append(ask.id)
+            late.append(saved.id)
         else:
-            answers.append((ask, made))
-    texts = [_entry(ask, made, is_whole=False) for ask, made in answers] if with_texts else []
-    return {"findings": texts, "late": late, **_on_plane(asked, answers)}
+            answers.append((saved, made))
+    texts = [_entry(saved, made, is_whole=False) for saved, made in answers] if with_texts else []
+    return {"findings": texts, "late": late, **_on_plane(request, answers)}
 
 
-def _on_plane(asked: BenchRequest[Any], answers: list[tuple[SavedQuery, Answer]]) -> dict[str, Any]:
-    definitions = asked.study.definitions()
+def _on_plane(
+    request: BenchRequest[Any], answers: list[tuple[SavedQuery, Answer]]
+) -> dict[str, Any]:
+    definitions = request.study.definitions()
     tones = {d.id: d.tone for d in definitions}
     hidden = {d.id for d in definitions if d.hidden}
     return {
-        "marks": _marks(asked.study, asked.window, answers, tones, hidden),
-        "spans": _spans(asked.window, answers),
+        "marks": _marks(request.study, request.window, answers, tones, hidden),
+        "spans": _spans(request.window, answers),
     }
 
 
 def all_findings(job: Job, query: FindingsQuery) -> dict[str, Any]:
     """Return every question that is stored with its answer now, and what stands on the plane."""
-    asked, study_id, whole = realise(job, query), job.study_id, query.whole
-    study = asked.study
+    request, study_id, whole = realise(job, query), job.study_id, query.whole
+    study = request.study
     # While something moves there is no time to look for closed forms; they come when it rests.
     is_at_rest = not query.drafts and not query.visits
     answers = []
-    for ask in study.snapshot.section(SavedQueries).queries:
+    for saved in study.snapshot.section(SavedQueries).queries:
         began = time.perf_counter()
-        answers.append((ask, _answered(study, ask, with_exact=is_at_rest)))
-        if not (is_at_rest and ask.what is QueryKind.SOLVE):
-            _costs.note(study_id, ask, time.perf_counter() - began)
+        answers.append((saved, _answered(study, saved, with_exact=is_at_rest)))
+        if not (is_at_rest and saved.what is QueryKind.SOLVE):
+            _costs.note(study_id, saved, time.perf_counter() - began)
     return {
-        "version": asked.version,
-        "findings": [_entry(ask, made, is_whole=ask.id == whole) for ask, made in answers],
-        **_on_plane(asked, answers),
+        "version": request.version,
+        "findings": [_entry(saved, made, is_whole=saved.id == whole) for saved, made in answers],
+        **_on_plane(request, answers),
     }
 
 
-def _answered(study: Study, ask: SavedQuery, *, with_exact: bool) -> Answer:
+def _answered(study: Study, saved: SavedQuery, *, with_exact: bool) -> Answer:
     try:
         with calculation():
-            return answer(study.snapshot, ask, with_exact=with_exact)
+            return answer(study.snapshot, saved, with_exact=with_exact)
     except MathError as err:
-        return Answer(ask.text or ask.what.value, problem=err.message)
+        return Answer(saved.text or saved.what.value, problem=err.message)
 
 
-def _entry(ask: SavedQuery, made: Answer, *, is_whole: bool) -> dict[str, Any]:
+def _entry(saved: SavedQuery, made: Answer, *, is_whole: bool) -> dict[str, Any]:
     rows = made.rows if is_whole else made.rows[:_MOST_ROWS]
     return {
-        "id": ask.id, "what": ask.what.value, "line": ask.line, "other": ask.other,
-        "low": ask.low, "high": ask.high, "text": ask.text, "unknown": ask.unknown,
+        "id": saved.id, "what": saved.what.value, "line": saved.line, "other": saved.other,
+        "low": saved.low, "high": saved.high, "text": saved.text, "unknown": saved.unknown,
         "title": made.title,
         "mathml": made.mathml, "where": made.where, "variable": made.variable,
         "verdict": made.verdict, "complete": made.complete, "note": made.note,
         "problem": made.problem, "rows": [_row(row) for row in rows], "total": len(made.rows),
         "draw": list(made.draw), "add": [{"label": a, "text": b} for a, b in made.add],
-        "remark": ask.note, "labels": list(ask.labels),
+        "remark": saved.note, "labels": list(saved.labels),
     }  # fmt: skip
 
 
@@ -184,17 +186,17 @@ def _marks(
     tones: dict[int, int | None], hidden: set[int],
 ) -> list[dict[str, Any]]:  # fmt: skip
     marks: list[_Mark] = []
-    for ask, made in answers:
-        if ask.line in hidden or (ask.what is QueryKind.SOLVE and not made.rows):
+    for saved, made in answers:
+        if saved.line in hidden or (saved.what is QueryKind.SOLVE and not made.rows):
             continue
         for place, row in enumerate(made.rows):
             if math.isfinite(row.x) and math.isfinite(row.y):
                 x = float(window.across(np.array([row.x]))[0])
                 y = float(window.down(np.array([row.y]))[0])
                 if 0 <= x <= window.width and 0 <= y <= window.height:
-                    marks.append(_Mark(ask, place, row, x, y))
+                    marks.append(_Mark(saved, place, row, x, y))
     marks = marks[:_MOST_MARKS]
-    texts = [_label(mark) if mark.place in mark.ask.labels else "" for mark in marks]
+    texts = [_label(mark) if mark.place in mark.saved.labels else "" for mark in marks]
     curves: list[list[int]] = []
     flags: list[Flag] = []
     if any(texts):
@@ -205,17 +207,18 @@ def _marks(
     places = place_labels([(mark.x, mark.y) for mark in marks], texts, curves, window, flags)
     return [
         {
-            "ask": mark.ask.id, "place": mark.place, "kind": _kind(mark), "proved": mark.row.proved,
+            "query": mark.saved.id, "place": mark.place, "kind": _kind(mark),
+            "proved": mark.row.proved,
             "x": round(mark.x * PER_PX), "y": round(mark.y * PER_PX), "value": mark.row.x,
-            "line": mark.ask.line, "other": mark.ask.other, "name": _label(mark),
-            "tone": tones.get(mark.ask.line or 0), "text": text, "at": at,
+            "line": mark.saved.line, "other": mark.saved.other, "name": _label(mark),
+            "tone": tones.get(mark.saved.line or 0), "text": text, "at": at,
         }
         for mark, text, at in zip(marks, texts, places, strict=True)
     ]  # fmt: skip
 
 
 def _kind(mark: _Mark) -> str:
-    return mark.row.label if mark.row.label in _KINDS else mark.ask.what.value
+    return mark.row.label if mark.row.label in _KINDS else mark.saved.what.value
 
 
 _KINDS = {"minimum", "maximum", "pole", "hole", "jump", "end", "zero"}
@@ -224,29 +227,29 @@ _KINDS = {"minimum", "maximum", "pole", "hole", "jump", "end", "zero"}
 def _label(mark: _Mark) -> str:
     """Write where a mark stands, short."""
     x, y = (f"{value + 0.0:.{_LABEL_DIGITS}g}" for value in (mark.row.x, mark.row.y))
-    on_axis = mark.row.y == 0 and mark.ask.what in (QueryKind.ZEROS, QueryKind.BREAKS)
+    on_axis = mark.row.y == 0 and mark.saved.what in (QueryKind.ZEROS, QueryKind.BREAKS)
     return (x if on_axis else f"({x}, {y})").replace("-", "−")
 
 
 def _spans(window: Window, answers: list[tuple[SavedQuery, Answer]]) -> list[dict[str, Any]]:
-    """Return the stretches of inequalities in tenths of a pixel, cut at the window."""
-    found = []
-    for ask, made in answers:
+    """Return the intervals of inequalities in tenths of a pixel, cut at the window."""
+    spans = []
+    for saved, made in answers:
         for span in made.spans:
             low, high = max(span.low, window.x[0]), min(span.high, window.x[1])
             if low > high:
                 continue
             ends = window.across(np.array([low, high])) * PER_PX
-            found.append({
-                "ask": ask.id, "low": round(float(ends[0])), "high": round(float(ends[1])),
+            spans.append({
+                "query": saved.id, "low": round(float(ends[0])), "high": round(float(ends[1])),
                 "low_end": _end(span.low, span.low_closed, window),
                 "high_end": _end(span.high, span.high_closed, window),
             })  # fmt: skip
-    return found
+    return spans
 
 
 def _end(value: float, is_closed: bool, window: Window) -> str:
-    """Return how an end is drawn: not at all where the stretch goes on beyond the window."""
+    """Return how an end is drawn: not at all where the interval goes on beyond the window."""
     if not window.x[0] <= value <= window.x[1]:
         return ""
     return "closed" if is_closed else "open"

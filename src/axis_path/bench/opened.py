@@ -26,13 +26,13 @@ def open_file(job: Job, _query: OpenFileQuery) -> dict[str, Any]:
     Raises:
         PictureError: there is no study in it; MathError: it is of the wrong kind.
     """
-    found = without_nul(study_in(base64.b64decode(job.context["file"])))
-    study = Study.from_dict(found)
-    window = found.get("window")
+    opened = without_nul(study_in(base64.b64decode(job.context["file"])))
+    study = Study.from_dict(opened)
+    window = opened.get("window")
     return {
         "document": study.to_dict(),
         "overview": overview(study.snapshot),
-        "title": clean_title(found.get("title")),
+        "title": clean_title(opened.get("title")),
         "view": {"window": window} if _is_window(window) else {},
     }
 

@@ -6,7 +6,7 @@ from typing import NotRequired, TypedDict
 
 from axis_path.core.evaluate import ResultKind
 from axis_path.core.features.data.section import Plot
-from axis_path.core.locate.wanted import Search
+from axis_path.core.locate.search_request import Search
 from axis_path.core.scene.row_types import Problem
 from axis_path.core.tabulate import NumberForm, Series
 

@@ -60,13 +60,13 @@ def realise(job: Job, query: Q) -> BenchRequest[Q]:
     return BenchRequest(job.version, study, window, reading, query)
 
 
-def passed_studies(asked: BenchRequest[SceneQuery]) -> list[Study]:
+def passed_studies(request: BenchRequest[SceneQuery]) -> list[Study]:
     """Return the study in the states that were dragged through since the last scene.
 
     Raises:
         MathError: a draft cannot be carried out.
     """
-    return [_drafted(asked.study, drafts, asked.window) for drafts in asked.query.passed]
+    return [_drafted(request.study, drafts, request.window) for drafts in request.query.passed]
 
 
 def _drafted(study: Study, drafts: Drafts, window: Window) -> Study:

@@ -9,7 +9,7 @@ from msgspec import UNSET, Meta, UnsetType
 
 from axis_path.core.contract import Finite, Id, Pair
 from axis_path.core.draw import HOME_X, HOME_Y
-from axis_path.core.locate.wanted import Search
+from axis_path.core.locate.search_request import Search
 from axis_path.core.study.commands import AnyCommand
 
 #: A bound of the window.

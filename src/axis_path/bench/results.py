@@ -112,34 +112,34 @@ def _has_short_parts(result: Result, decimal: str) -> bool:
 
 def exact_values(job: Job, query: ExactQuery) -> dict[str, Any]:
     """Return the computed values of a study with their exact forms."""
-    asked = realise(job, query)
-    return {"version": asked.version, "exact": exact_dict(asked.study, _ROW_DIGITS)}
+    request = realise(job, query)
+    return {"version": request.version, "exact": exact_dict(request.study, _ROW_DIGITS)}
 
 
 def working(job: Job, query: WorkingQuery) -> dict[str, Any]:
     """Return the lines of Working with their results."""
     if not 1 <= query.digits <= DIGITS.value:
         raise RequestError(f"Working shows 1 to {DIGITS.value:,} digits.", "digits")
-    asked = realise(job, query)
-    return {"version": asked.version, "working": working_dict(asked.study, query.digits)}
+    request = realise(job, query)
+    return {"version": request.version, "working": working_dict(request.study, query.digits)}
 
 
 def exact_dict(study: Study, digits: int) -> dict[str, Any]:
     """Return every computed value of the study with its exact form, by the ids of their lines."""
     began = time.monotonic()
-    found: dict[str, Any] = {}
+    fields: dict[str, Any] = {}
     for definition in study.definitions():
         works = definition.problem is None and not definition.disabled and definition.name
         if definition.kind in VALUED and definition.value is None and works:
             in_time = time.monotonic() - began < _EXACT_BUDGET_S
             try:
-                found[str(definition.id)] = result_dict(
+                fields[str(definition.id)] = result_dict(
                     partial(study.value, definition.name or ""), digits, with_exact=in_time
                 )
             except MathError:
                 # The row itself says what is wrong.
                 continue
-    return found
+    return fields
 
 
 def working_dict(study: Study, digits: int) -> list[dict[str, Any]]:

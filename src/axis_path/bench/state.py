@@ -59,17 +59,17 @@ def commands(job: Job, query: CommandsQuery) -> dict[str, Any]:
     Returns:
         The document after them, what one of them is called, and what the list shows.
     """
-    asked = realise(job, query)
+    request = realise(job, query)
     # What undo takes back is called after this one; those before it put what moves in its place.
     if query.named >= len(query.commands):
         raise RequestError("There is no such command to name the change after.", "named")
-    labels = [asked.study.apply(command, asked.window) for command in query.commands]
-    asked.study.edit(go_on, asked.visits)
-    job.cache.changed = asked.study
+    labels = [request.study.apply(command, request.window) for command in query.commands]
+    request.study.edit(go_on, request.visits)
+    job.cache.changed = request.study
     return {
-        "document": asked.study.to_dict(),
+        "document": request.study.to_dict(),
         "label": labels[query.named],
-        "overview": overview(asked.study.snapshot),
+        "overview": overview(request.study.snapshot),
     }
 
 
@@ -80,19 +80,19 @@ def committed(job: Job, query: CommittedQuery) -> dict[str, Any]:
     """
     if job.cache.changed is not None and job.context.get("is_changed"):
         job.cache.put(job.study_id, job.version, job.cache.changed)
-    asked = realise(job, msgspec.structs.replace(query, drafts=(), visits=()))
-    window = _window(asked, asked.study)
+    request = realise(job, msgspec.structs.replace(query, drafts=(), visits=()))
+    window = _window(request, request.study)
     began = time.monotonic()
     state: dict[str, Any] = {
-        "trails": _by_id(asked.study.snapshot.query(Motion).trails()),
-        "scene": _scene(asked, asked.study),
+        "trails": _by_id(request.study.snapshot.query(Motion).trails()),
+        "scene": _scene(request, request.study),
     }
     if time.monotonic() - began > _QUICK_S:
         # Something was stopped, or might have been. Nobody waits for that to see that it is saved:
         # the page asks for the picture apart, with more time, and can give it up.
         return state | {"scene": None}
     if query.found is not None:
-        moved = replace(asked, window=window)
+        moved = replace(request, window=window)
         state["found"] = following_dict(moved, job.study_id, spent=0, with_texts=False)
     return state
 
@@ -108,20 +108,20 @@ def _document(study: Study) -> dict[str, Any]:
     }
 
 
-def _window(asked: BenchRequest[Any], study: Study) -> Window:
+def _window(request: BenchRequest[Any], study: Study) -> Window:
     # What was carried out may have changed the axes.
     return followed(
         study,
-        study.snapshot.query(Axes).on_axes(asked.window),
-        asked.query.window.follows,
+        study.snapshot.query(Axes).on_axes(request.window),
+        request.query.window.follows,
     )
 
 
-def _scene(asked: BenchRequest[Any], study: Study) -> dict[str, Any]:
-    window = _window(asked, study)
+def _scene(request: BenchRequest[Any], study: Study) -> dict[str, Any]:
+    window = _window(request, study)
     made = study.scene(
-        replace(window, stretch=asked.query.stretch).widened(asked.query.beyond),
-        reading_x=asked.reading_x, pointer_y=asked.query.pointer_y, box=asked.box,
+        replace(window, stretch=request.query.stretch).widened(request.query.beyond),
+        reading_x=request.reading_x, pointer_y=request.query.pointer_y, box=request.box,
     )  # fmt: skip
     return made.to_dict() | _document(study)
 
@@ -134,17 +134,17 @@ def scene(job: Job, query: SceneQuery) -> dict[str, Any]:
 
 def _state(job: Job, query: SceneQuery) -> dict[str, Any]:
     began = time.monotonic()
-    asked = realise(job, query)
-    visited = asked.study.snapshot.query(Motion).visited(asked.visits) if asked.visits else {}
-    before = [_scene(asked, study) for study in passed_studies(asked)]
+    request = realise(job, query)
+    visited = request.study.snapshot.query(Motion).visited(request.visits) if request.visits else {}
+    before = [_scene(request, study) for study in passed_studies(request)]
     answer = {
-        "version": asked.version, "scene": _scene(asked, asked.study), "visited": _by_id(visited),
-        "before": before,
+        "version": request.version, "scene": _scene(request, request.study),
+        "visited": _by_id(visited), "before": before,
     }  # fmt: skip
-    if asked.query.found is not None:
+    if request.query.found is not None:
         answer["found"] = following_dict(
-            asked, job.study_id, spent=time.monotonic() - began,
-            with_texts=asked.query.found == "ledger",
+            request, job.study_id, spent=time.monotonic() - began,
+            with_texts=request.query.found == "ledger",
         )  # fmt: skip
     # What is left of the time until it arrives is the way: the page asks by it.
     return answer | {"spent_ms": round(1000 * (time.monotonic() - began), 1)}
@@ -156,11 +156,11 @@ def _by_id(places: Mapping[int, Sequence[tuple[float, float]]]) -> dict[str, Any
 
 def reading(job: Job, query: ReadingQuery) -> dict[str, Any]:
     """Return the reading line alone: it follows the pointer, and nothing else changes."""
-    asked = realise(job, query)
-    if asked.reading_x is None:
+    request = realise(job, query)
+    if request.reading_x is None:
         raise RequestError("The reading line stands nowhere.", "reading")
-    readings = asked.study.readings(asked.window, asked.reading_x, query.pointer_y)
-    return {"version": asked.version, **readings}
+    readings = request.study.readings(request.window, request.reading_x, query.pointer_y)
+    return {"version": request.version, **readings}
 
 
 def trail(job: Job, query: TrailQuery) -> Answer:

@@ -49,11 +49,11 @@ _ROWS_OF_FILE = 4_000
 
 def table(job: Job, query: TableQuery) -> dict[str, Any]:
     """Return some rows of the table, every digit right."""
-    asked = realise(job, query)
-    return {"version": asked.version, "table": _rows_asked(asked.study, query)}
+    request = realise(job, query)
+    return {"version": request.version, "table": _requested_rows(request.study, query)}
 
 
-def _rows_asked(study: Study, query: TableQuery) -> dict[str, Any]:
+def _requested_rows(study: Study, query: TableQuery) -> dict[str, Any]:
     spec = _spec(study, query)
     shown = study.snapshot.query(States).functions()
     nothing: dict[str, Any] = {"columns": [], "rows": [], "count": 0, "from": 0}
@@ -96,9 +96,9 @@ def exact_cells(job: Job, query: ExactCellsQuery) -> dict[str, Any]:
     Raises:
         MathError: the table cannot be made, or the place has no value.
     """
-    asked = realise(job, query)
-    study, spec, place = asked.study, _spec(asked.study, query), query.place
-    found, note = [], ""
+    request = realise(job, query)
+    study, spec, place = request.study, _spec(request.study, query), query.place
+    cells, note = [], ""
     for head in study.snapshot.query(Tables).table_heads(
         spec, study.snapshot.query(States).functions()
     ):
@@ -107,14 +107,14 @@ def exact_cells(job: Job, query: ExactCellsQuery) -> dict[str, Any]:
             exact, missing = exact_or_note(cell)
             note = note or missing
             if exact is not None:
-                found.append(
+                cells.append(
                     {
                         "name": head.name,
                         "text": exact,
                         "mathml": study.snapshot.query(Results).typeset(exact),
                     }
                 )
-    return {"version": asked.version, "cells": found, "note": note}
+    return {"version": request.version, "cells": cells, "note": note}
 
 
 def _spec(study: Study, query: TableQuery | ExactCellsQuery) -> TableSpec:

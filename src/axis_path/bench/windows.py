@@ -31,52 +31,52 @@ def view(_job: Job, query: ViewQuery) -> dict[str, Any]:
 
 def window(job: Job, query: WindowQuery) -> dict[str, Any]:
     """Make a window: home, framed, or from typed bounds such as ``2pi``."""
-    asked = realise(job, query)
+    request = realise(job, query)
     follows: dict[BoundName, str] = {}
-    present = asked.window
+    present = request.window
     match query.how:
         case "reading":
-            return {"x": _typed_number(asked, query.text)}
+            return {"x": _typed_number(request, query.text)}
         case "home":
             chosen = home(present.width, present.height, log_x=present.log_x, log_y=present.log_y)
         case "frame":
-            found = asked.study.snapshot.query(States).functions()
-            shown = [f for d, f in found if query.id is None or d.id == query.id]
-            extents = asked.study.snapshot.query(Pictures).extents(present, query.id)
+            functions = request.study.snapshot.query(States).functions()
+            shown = [f for d, f in functions if query.id is None or d.id == query.id]
+            extents = request.study.snapshot.query(Pictures).extents(present, query.id)
             chosen = frame(shown, present, extents)
         case "rows":
             if isinstance(query.from_, UnsetType) or isinstance(query.to, UnsetType):
                 raise RequestError("The rows to show are missing.", "from")
-            shown = [function for _, function in asked.study.snapshot.query(States).functions()]
+            shown = [function for _, function in request.study.snapshot.query(States).functions()]
             chosen = frame_between(shown, present, (query.from_, query.to))
         case "bounds":
             if isinstance(query.bounds, UnsetType):
                 raise RequestError("The bounds of the window are missing.", "bounds")
-            chosen, follows = _typed_window(asked, query.bounds)
+            chosen, follows = _typed_window(request, query.bounds)
     return {"window": chosen.to_dict(), "follows": follows}
 
 
-def _typed_number(asked: BenchRequest[WindowQuery], text: str) -> float:
+def _typed_number(request: BenchRequest[WindowQuery], text: str) -> float:
     """Return a typed value of x, such as ``2pi``."""
     if not text.strip():
         raise WindowError("The reading line needs a number to stand at.")
-    found = asked.study.evaluate(text)
-    if found.reason or not isinstance(found.value, float):
-        raise WindowError(f"`{text}` has no value: {found.reason or 'it is no single number'}.")
-    return found.value
+    value = request.study.evaluate(text)
+    if value.reason or not isinstance(value.value, float):
+        raise WindowError(f"`{text}` has no value: {value.reason or 'it is no single number'}.")
+    return value.value
 
 
 def _typed_window(
-    asked: BenchRequest[WindowQuery], bounds: TypedBounds
+    request: BenchRequest[WindowQuery], bounds: TypedBounds
 ) -> tuple[Window, dict[BoundName, str]]:
     """Return the window between typed bounds, and the bounds that follow sliders."""
     texts: dict[BoundName, str] = {name: getattr(bounds, name) for name in BOUNDS}
     if not all(text.strip() for text in texts.values()):
         raise WindowError("Each bound of the window needs a number.")
-    values = {name: _typed_number(asked, text) for name, text in texts.items()}
-    numbers = asked.study.snapshot.query(Numbers)
+    values = {name: _typed_number(request, text) for name, text in texts.items()}
+    numbers = request.study.snapshot.query(Numbers)
     made = Window(
         (values["x_low"], values["x_high"]), (values["y_low"], values["y_high"]),
-        asked.window.width, asked.window.height, asked.window.log_x, asked.window.log_y,
+        request.window.width, request.window.height, request.window.log_x, request.window.log_y,
     )  # fmt: skip
     return made, {name: text for name, text in texts.items() if numbers.names_used(text)}

@@ -50,9 +50,9 @@ def run_order(
     try:
         job = Job(order.study_id, _NO_VERSION, order.context, load, cache)
         with deadline_scope(deadline):
-            found = run_task(order.task, job, order.body)
-            if isinstance(found, FileAnswer):
-                return send_file(found)
+            answer = run_task(order.task, job, order.body)
+            if isinstance(answer, FileAnswer):
+                return send_file(answer)
     except Exception as error:  # noqa: BLE001 - the page gets the error, the log has the rest
         return error_answer(error)
-    return found if isinstance(found, Answer) else Answer(json_bytes(found))
+    return answer if isinstance(answer, Answer) else Answer(json_bytes(answer))

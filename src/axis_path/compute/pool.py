@@ -33,7 +33,7 @@ class PoolSize:
     """How many there may be.
 
     Attributes:
-        kept: workers that are stored when nothing is asked.
+        min_workers: workers that are kept when nothing is asked.
         at_once: short requests that compute at the same time.
         most: workers in all.
         each: of one person.
@@ -42,7 +42,7 @@ class PoolSize:
         wait_s: how long one waits at most, in seconds.
     """
 
-    kept: int = 2
+    min_workers: int = 2
     at_once: int = 2
     most: int = 8
     each: int = 3
@@ -175,7 +175,7 @@ class Pool:
             if self._idle[k].study_id == study_id:
                 return self._idle.pop(k)
         unused = next((k for k, each in enumerate(self._idle) if each.study_id is None), 0)
-        has_room = len(self._idle) + len(self._running) < self._size.kept
+        has_room = len(self._idle) + len(self._running) < self._size.min_workers
         return self._idle.pop(unused) if self._idle and not has_room else None
 
     def _release(self, request: _Request) -> None:
@@ -194,7 +194,7 @@ class Pool:
         """Keep a few workers ready, and end those that are no longer needed."""
         while True:
             with self._lock:
-                missing = self._size.kept - len(self._idle) - len(self._running)
+                missing = self._size.min_workers - len(self._idle) - len(self._running)
             for _ in range(missing):
                 try:
                     worker = self._make()
@@ -232,9 +232,9 @@ class Pool:
         goes.close()
 
     def _outdated(self) -> list[WorkerProcess]:
-        """Take out the workers that were idle for long, but for those that are stored."""
+        """Take out the workers that were idle for long, but for the minimum number."""
         with self._lock:
-            many = len(self._idle) + len(self._running) - self._size.kept
+            many = len(self._idle) + len(self._running) - self._size.min_workers
             old = time.monotonic() - _IDLE_S
             outdated = [each for each in self._idle if each.idle_since < old][: max(many, 0)]
             self._idle = [each for each in self._idle if each not in outdated]

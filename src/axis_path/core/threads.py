@@ -44,8 +44,8 @@ class lazy_property(Generic[T]):  # noqa: N801 - it is used like a function
         if owner is None:
             return self
         # Found in the object itself from now on: this has no way of setting.
-        found = owner.__dict__[self._name] = self._make(owner)
-        return found
+        value = owner.__dict__[self._name] = self._make(owner)
+        return value
 
 
 class SharedCache(Generic[K, V]):
@@ -73,11 +73,11 @@ class SharedCache(Generic[K, V]):
 
     def get_or_make(self, key: K, make: Callable[[], V]) -> V:
         """Return the value of a key, made if it is missing; two threads may both make it."""
-        found = self.get(key, _NOTHING)
-        if found is _NOTHING:
-            found = make()
-            self.put(key, found)
-        return found  # type: ignore[return-value]
+        cached = self.get(key, _NOTHING)
+        if cached is _NOTHING:
+            cached = make()
+            self.put(key, cached)
+        return cached  # type: ignore[return-value]
 
 
 _NOTHING = object()

@@ -4,6 +4,6 @@
 """
 
 from axis_path.jobs.queue import Queue, work_off
-from axis_path.jobs.sweeps import SweepAsk, check_sweep, sweep_dict
+from axis_path.jobs.sweeps import SweepRequest, check_sweep, sweep_dict
 
-__all__ = ["Queue", "SweepAsk", "check_sweep", "sweep_dict", "work_off"]
+__all__ = ["Queue", "SweepRequest", "check_sweep", "sweep_dict", "work_off"]

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 from typing import Any
 
+import msgspec
 from sqlalchemy import Engine
 
 from axis_path.core import Study
@@ -17,11 +18,11 @@ from axis_path.core.deadline import Deadline, deadline_scope
 from axis_path.core.errors import FormatError, MathError, StoppedError
 from axis_path.core.features.findings.searches import Searches
 from axis_path.core.kinds.drawables import Drawables
-from axis_path.core.locate import Finding, Search, Sweep, Wanted
+from axis_path.core.locate import Finding, Search, SearchRequest, Sweep
 from axis_path.core.study import written_number
 from axis_path.store import session_scope
 from axis_path.store.sweeps import (
-    AskedSweep,
+    StoredSweep,
     SweepState,
     finish_sweep,
     go_on,
@@ -41,7 +42,7 @@ class CancelledError(Exception):
 
 
 @dataclass(frozen=True, slots=True)
-class SweepAsk:
+class SweepRequest:
     """What to follow over a slider, by the ids of lines.
 
     Attributes:
@@ -63,69 +64,93 @@ class SweepAsk:
     family: int | None = None
 
 
-def check_sweep(study: Study, ask: SweepAsk) -> dict[str, Any]:
-    """Return a sweep by names, with its values, as plain data for ``run_sweep``.
+class SweepOrder(msgspec.Struct, frozen=True):
+    """A checked sweep by names, as it is stored until a worker does it.
+
+    Attributes:
+        slider: the name of the slider.
+        what: zeros, extrema or intersections.
+        name: of the function; ``other`` of the second one, for intersections.
+        low: the lower end as it was typed; None for that of the domain. ``high`` likewise.
+        values: of the slider, as text, in order.
+    """
+
+    slider: str
+    what: Search
+    name: str
+    other: str
+    low: str | None
+    high: str | None
+    values: tuple[str, ...]
+
+    def search(self) -> SearchRequest:
+        """Return the search to do for each value."""
+        return SearchRequest(self.what, self.name, self.other, self.low, self.high)
+
+    def fields(self) -> dict[str, Any]:
+        """Return the order as plain data."""
+        return dict(msgspec.to_builtins(self))
+
+
+def check_sweep(study: Study, request: SweepRequest) -> SweepOrder:
+    """Return the order for ``run_sweep``, with names in place of ids and with its values.
 
     Args:
         study: in the state that is asked about.
-        ask: what is asked.
+        request: what to follow.
 
     Raises:
         MathError: it cannot be.
     """
     try:
-        return _checked(study, ask)
+        return _checked(study, request)
     except KeyError as err:
         raise FormatError("A line of the sweep is not there any more.") from err
 
 
-def _checked(study: Study, ask: SweepAsk) -> dict[str, Any]:
-    slider, _, _ = study.snapshot.query(Sliders).slider_of(ask.slider)
-    name = study.snapshot.definition(ask.line).name or ""
-    second = "" if ask.other is None else study.snapshot.definition(ask.other).name or ""
-    low, high = (end if end is not None and end.strip() else None for end in (ask.low, ask.high))
-    wanted = Wanted(ask.what, name, second, low, high)
-    values = _values(study, slider, ask)
+def _checked(study: Study, request: SweepRequest) -> SweepOrder:
+    slider, _, _ = study.snapshot.query(Sliders).slider_of(request.slider)
+    name = study.snapshot.definition(request.line).name or ""
+    second = "" if request.other is None else study.snapshot.definition(request.other).name or ""
+    ends = (request.low, request.high)
+    low, high = (end if end is not None and end.strip() else None for end in ends)
+    values = _values(study, slider, request)
     function = study.function(name)
     study.snapshot.query(Numbers).interval(function, low, high)
-    if wanted.what is Search.INTERSECTIONS:
+    if request.what is Search.INTERSECTIONS:
         study.function(second)
-    return {
-        "slider": slider, "what": wanted.what.value, "name": name, "other": second,
-        "low": low, "high": high, "values": [written_number(value) for value in values],
-    }  # fmt: skip
+    texts = tuple(written_number(value) for value in values)
+    return SweepOrder(slider, request.what, name, second, low, high, texts)
 
 
-def _values(study: Study, slider: str, ask: SweepAsk) -> list[Fraction]:
-    if ask.family is not None:
-        members = study.snapshot.query(Drawables).family_of(ask.family).members
+def _values(study: Study, slider: str, request: SweepRequest) -> list[Fraction]:
+    if request.family is not None:
+        members = study.snapshot.query(Drawables).family_of(request.family).members
         return sorted({member.value for member in members})
-    count = _USUAL_COUNT if ask.count is None else ask.count
+    count = _USUAL_COUNT if request.count is None else request.count
     return study.snapshot.query(Searches).sweep_values(slider, count)
 
 
 def run_sweep(engine: Engine, sweep_id: uuid.UUID) -> None:
     """Do a sweep that waits in the store, and keep its result or why there is none."""
     with session_scope(engine) as session:
-        asked = load_sweep(session, sweep_id)
-    if asked is None or asked.state is not SweepState.WAITING:
+        stored = load_sweep(session, sweep_id)
+    if stored is None or stored.state is not SweepState.WAITING:
         return
     with sweep_lock(engine, sweep_id):
-        _run(engine, sweep_id, asked)
+        _run(engine, sweep_id, stored)
 
 
-def _run(engine: Engine, sweep_id: uuid.UUID, asked: AskedSweep) -> None:
+def _run(engine: Engine, sweep_id: uuid.UUID, stored: StoredSweep) -> None:
     progress = _Progress(engine, sweep_id)
+    order = msgspec.convert(stored.order, SweepOrder)
     try:
         progress.report(0)
         with deadline_scope(Deadline(time.monotonic, each_s=_EACH_S, all_s=_ALL_S)):
-            study = Study.from_dict(asked.document)
-            wanted = _wanted(asked.asked)
-            values = [
-                study.snapshot.query(Numbers).rational(text) for text in asked.asked["values"]
-            ]
-            found = study.sweep(asked.asked["slider"], wanted, values, progress.progress)
-        result, state, problem = sweep_dict(found, asked.asked), SweepState.DONE, ""
+            study = Study.from_dict(stored.document)
+            values = [study.snapshot.query(Numbers).rational(text) for text in order.values]
+            sweep = study.sweep(order.slider, order.search(), values, progress.progress)
+        result, state, problem = sweep_dict(sweep, order), SweepState.DONE, ""
     except CancelledError:
         result, state, problem = None, SweepState.CANCELLED, "The sweep was cancelled."
     except StoppedError:
@@ -135,11 +160,6 @@ def _run(engine: Engine, sweep_id: uuid.UUID, asked: AskedSweep) -> None:
         result, state, problem = None, SweepState.FAILED, err.message
     with session_scope(engine) as session:
         finish_sweep(session, sweep_id, state, result, problem)
-
-
-def _wanted(asked: dict[str, Any]) -> Wanted:
-    ends = (asked["low"], asked["high"])
-    return Wanted(Search(asked["what"]), asked["name"], asked["other"], *ends)
 
 
 class _Progress:
@@ -166,17 +186,17 @@ class _Progress:
                 raise CancelledError
 
 
-def sweep_dict(found: Sweep, asked: dict[str, Any]) -> dict[str, Any]:
+def sweep_dict(sweep: Sweep, order: SweepOrder) -> dict[str, Any]:
     """Return a sweep as plain data."""
     return {
-        **{name: asked[name] for name in ("slider", "what", "name", "other", "low", "high")},
+        **{name: value for name, value in order.fields().items() if name != "values"},
         "rows": [
             {
                 "value": written_number(value).replace("-", "−"),
                 "items": [_item(item) for item in one],
                 "complete": one.complete,
             }
-            for value, one in zip(found.values, found.found, strict=True)
+            for value, one in zip(sweep.values, sweep.found, strict=True)
         ],
         "branches": [
             {
@@ -186,16 +206,16 @@ def sweep_dict(found: Sweep, asked: dict[str, Any]) -> dict[str, Any]:
                     for value, item in zip(branch.values, branch.items, strict=True)
                 ],
             }
-            for branch in found.branches
+            for branch in sweep.branches
         ],
         "events": [
             {"value": float(event.low + event.high) / 2, "x": event.x, "sentence": event.sentence}
-            for event in found.events
+            for event in sweep.events
         ],
-        "low_value": float(found.values[0]),
-        "high_value": float(found.values[-1]),
-        "complete": found.complete,
-        "note": found.note,
+        "low_value": float(sweep.values[0]),
+        "high_value": float(sweep.values[-1]),
+        "complete": sweep.complete,
+        "note": sweep.note,
     }
 
 

@@ -17,7 +17,7 @@ from axis_path.core.study import (
     AtEnd,
     AxesSpec,
     Family,
-    FitAsk,
+    FitRequest,
     GridKind,
     Play,
     Plot,
@@ -58,7 +58,7 @@ def morning_tide() -> DemoStudy:
     study.define("m(t) = h(t) - g(t)")
     study.keep(TableSpec("0", "12", "1"))
     height, growing, margin = (_line_id(study, head) for head in ("h(", "g(", "m("))
-    asks = [
+    saved_queries = [
         SavedQuery(1, margin, "0", "12.4"),
         SavedQuery(2, what=QueryKind.SOLVE, text="m(t) >= 0", low="0", high="12.4", unknown="t"),
         SavedQuery(3, height, None, None, QueryKind.EXTREMA, labels=(1,)),
@@ -66,7 +66,7 @@ def morning_tide() -> DemoStudy:
         SavedQuery(5, height, None, None, QueryKind.INFLECTIONS),
         SavedQuery(6, what=QueryKind.SOLVE, text="h(t) = 3", low="0", high="12.4", unknown="t"),
     ]
-    study.keep(SavedQueries(tuple(asks)))
+    study.keep(SavedQueries(tuple(saved_queries)))
     view = {"window": {"x": [-1.0, 13.0], "y": [-3.2, 4.6]}, "reading": 4.6, "tab": "findings"}
     return DemoStudy("Morning tide", study.to_dict(), view)
 
@@ -92,7 +92,7 @@ def mooring_line() -> DemoStudy:
     curve, level, clear, ground, pull = (
         _line_id(study, head) for head in ("rope(", "water(", "clear(", "ground", "pull(")
     )
-    asks = [
+    saved_queries = [
         SavedQuery(1, clear, "-4", "4"),
         SavedQuery(
             2, curve, None, None, QueryKind.INTERVAL, note="how long the rope is: its arc length"
@@ -116,7 +116,7 @@ def mooring_line() -> DemoStudy:
             note="the pull on both bollards",
         ),
     ]
-    study.keep(SavedQueries(tuple(asks)))
+    study.keep(SavedQueries(tuple(saved_queries)))
     view = {"window": {"x": [-5.5, 5.5], "y": [-1.4, 4.2]}, "reading": 1.5, "tab": "findings"}
     return DemoStudy("Mooring line", study.to_dict(), view)
 
@@ -202,7 +202,7 @@ def fuel_log() -> DemoStudy:
     study.edit(
         with_data,
         plots=(Plot("speed", "litres"),),
-        fits=(FitAsk(1, "polynomial", "speed", "litres", 2),),
+        fits=(FitRequest(1, "polynomial", "speed", "litres", 2),),
     )
     study.define("# The fuel for one nautical mile, where u(v) is near what was measured")
     study.define("u(v) = 2.8 - 0.51v + 0.148v^2 for 4 <= v <= 13")

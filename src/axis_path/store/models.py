@@ -79,7 +79,7 @@ class SweepRow(Base):
     #: The study in the state that is asked about, in the open study format.
     document: Mapped[dict[str, Any]]
     #: What to sweep, by names.
-    asked: Mapped[dict[str, Any]]
+    order: Mapped[dict[str, Any]] = mapped_column("asked")
     #: How far it is: one of ``SweepState``.
     state: Mapped[str] = mapped_column(Text)
     #: How many values of the slider are done.

@@ -30,13 +30,13 @@ class SweepState(StrEnum):
 
 
 @dataclass(frozen=True, slots=True)
-class AskedSweep:
+class StoredSweep:
     """A sweep with its state.
 
     Attributes:
         study_id: whose sweep it is.
         document: the study in the state that is asked about.
-        asked: what to sweep, by names.
+        order: what to sweep, by names.
         done: how many values of the slider are done.
         result: what came out, once it is done.
         problem: why nothing came out.
@@ -44,7 +44,7 @@ class AskedSweep:
 
     study_id: uuid.UUID
     document: dict[str, Any]
-    asked: dict[str, Any]
+    order: dict[str, Any]
     state: SweepState
     done: int
     result: dict[str, Any] | None
@@ -52,25 +52,25 @@ class AskedSweep:
 
 
 def create_sweep(
-    session: Session, study_id: uuid.UUID, document: dict[str, Any], asked: dict[str, Any]
+    session: Session, study_id: uuid.UUID, document: dict[str, Any], order: dict[str, Any]
 ) -> uuid.UUID:
     """Keep a sweep that is to be done, and forget old ones."""
     session.execute(delete(SweepRow).where(SweepRow.created_at < func.now() - _KEPT_FOR))
     row = SweepRow(
-        study_id=study_id, document=document, asked=asked, state=SweepState.WAITING.value
+        study_id=study_id, document=document, order=order, state=SweepState.WAITING.value
     )
     session.add(row)
     session.flush()
     return row.id
 
 
-def load_sweep(session: Session, sweep_id: uuid.UUID) -> AskedSweep | None:
+def load_sweep(session: Session, sweep_id: uuid.UUID) -> StoredSweep | None:
     """Return a sweep; None if there is none."""
     row = session.get(SweepRow, sweep_id)
     if row is None:
         return None
-    return AskedSweep(
-        row.study_id, row.document, row.asked, SweepState(row.state), row.done, row.result,
+    return StoredSweep(
+        row.study_id, row.document, row.order, SweepState(row.state), row.done, row.result,
         row.problem,
     )  # fmt: skip
 

@@ -45,16 +45,16 @@ def join_modules(entry: str, read: Callable[[str], str], beside: str) -> str:
             return name
         lines, exports = [], []
         for line in read(path).splitlines():
-            if found := _IMPORT.match(line):
-                wanted = posixpath.normpath(posixpath.join(posixpath.dirname(path), found[3]))
-                if found[2]:
+            if match := _IMPORT.match(line):
+                wanted = posixpath.normpath(posixpath.join(posixpath.dirname(path), match[3]))
+                if match[2]:
                     if not wanted.startswith(_APART):
-                        raise ModuleError(f"{path} imports {found[2]} without braces")
-                    apart[found[2]] = wanted
+                        raise ModuleError(f"{path} imports {match[2]} without braces")
+                    apart[match[2]] = wanted
                 else:
-                    lines.append(f"const {{ {found[1]} }} = {take(wanted, (*above, path))};")
-            elif found := _EXPORT.match(line):
-                exports.append(found[1])
+                    lines.append(f"const {{ {match[1]} }} = {take(wanted, (*above, path))};")
+            elif match := _EXPORT.match(line):
+                exports.append(match[1])
                 lines.append(line.removeprefix("export "))
             else:
                 lines.append(line)

@@ -315,8 +315,8 @@ def _whole_root(value: int, n: int) -> int | None:
     """Return the whole n-th root of a whole number, or None."""
     if value.bit_length() > EXACT_BITS:
         return None
-    found = flint.fmpz(value).root(n)
-    return int(found) if found**n == value else None
+    whole = flint.fmpz(value).root(n)
+    return int(whole) if whole**n == value else None
 
 
 def square_root(a: Ball) -> Ball:
@@ -372,7 +372,7 @@ def join(possible: list[Ball], reason: str, *, is_certain: bool) -> Ball:
     for each in with_value[1:]:
         value = value.union(each.value)
     result = Ball(value, continuous=False)
-    worst = min(possible, key=lambda each: each.defined)
+    worst = min(possible, key=lambda item: item.defined)
     if worst.defined is not Defined.YES:
         return limited(result, Defined.MAYBE, worst.reason, continuous=False)
     return result if is_certain else limited(result, Defined.MAYBE, reason, continuous=False)

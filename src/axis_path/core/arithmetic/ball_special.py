@@ -138,20 +138,20 @@ def factorial(a: Ball) -> Ball:
     """Return a! for a whole a >= 0."""
     if bool(a.value < 0):
         return undefined(a.reason or "factorial of a negative number")
-    found = _wholes("factorial", a)
-    if isinstance(found, Ball):
-        return found
-    return made((a.value + 1).gamma(), a, exact=_factorial(found[0]))
+    result = _wholes("factorial", a)
+    if isinstance(result, Ball):
+        return result
+    return made((a.value + 1).gamma(), a, exact=_factorial(result[0]))
 
 
 def binomial(n: Ball, k: Ball) -> Ball:
     """Return the number of ways to take k of n things, for whole n >= 0 and whole k."""
     if bool(n.value < 0):
         return undefined(n.reason or "binomial of a negative number")
-    found = _wholes("binomial", n, k)
-    if isinstance(found, Ball):
-        return found
-    things, taken = found
+    result = _wholes("binomial", n, k)
+    if isinstance(result, Ball):
+        return result
+    things, taken = result
     taken = min(taken, things - taken)
     if taken < 0:
         return made(arb(0), n, k, exact=fmpq(0))
@@ -164,10 +164,10 @@ def binomial(n: Ball, k: Ball) -> Ball:
 
 def _of_wholes(name: str, function: Callable[[int, int], int]) -> Callable[[Ball, Ball], Ball]:
     def of_balls(a: Ball, b: Ball) -> Ball:
-        found = _wholes(name, a, b)
-        if isinstance(found, Ball):
-            return found
-        value = fmpq(function(*found))
+        result = _wholes(name, a, b)
+        if isinstance(result, Ball):
+            return result
+        value = fmpq(function(*result))
         return made(arb(value), a, b, exact=value)
 
     return of_balls

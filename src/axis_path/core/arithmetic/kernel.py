@@ -162,19 +162,19 @@ def _two_rows(code, a, b, k, flag_of, count):
     if code == MULTIPLY:
         _products(a_low, a_high, b_low, b_high, low, high, count)
         return False
-    found = 0
+    flags = 0
     if code == DIVIDE:
         for i in range(count):
             lower, upper, flag = reciprocal(b_low[i], b_high[i])
             low[i], high[i] = product(a_low[i], a_high[i], lower, upper)
             flag_of[i] = flag
-            found |= flag
-        return found != 0
+            flags |= flag
+        return flags != 0
     for i in range(count):
         low[i], high[i], flag = binary(code, a_low[i], a_high[i], b_low[i], b_high[i])
         flag_of[i] = flag
-        found |= flag
-    return found != 0
+        flags |= flag
+    return flags != 0
 
 
 @scalar
@@ -194,7 +194,7 @@ def _one_row(code, more, a, k, flag_of, count):
         for i in range(count):
             low[i], high[i] = exponential(a_low[i], a_high[i])
         return False
-    found = 0
+    flags = 0
     for i in range(count):
         if code == LOGARITHM:
             low[i], high[i], flag = logarithm(a_low[i], a_high[i])
@@ -207,8 +207,8 @@ def _one_row(code, more, a, k, flag_of, count):
         else:
             low[i], high[i], flag = unary(code, a_low[i], a_high[i])
         flag_of[i] = flag
-        found |= flag
-    return found != 0
+        flags |= flag
+    return flags != 0
 
 
 @scalar
@@ -235,11 +235,11 @@ def _take_over(flags, dirty, places, k, has_own, count):
 @scalar
 def middles(low, high, nowhere):
     """Return the middles of enclosures, (n,); NaN where there is no value or no bound."""
-    found = np.empty(len(low))
+    midpoints = np.empty(len(low))
     for i in range(len(low)):
         middle = (low[i] + high[i]) / 2
-        found[i] = np.nan if nowhere[i] or not abs(middle) < INF else middle
-    return found
+        midpoints[i] = np.nan if nowhere[i] or not abs(middle) < INF else middle
+    return midpoints
 
 
 @njit(

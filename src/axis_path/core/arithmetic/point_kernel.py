@@ -67,7 +67,7 @@ def values(steps, numbers, xs, result):
         The values, (n,); NaN where there is none or none that is finite.
     """
     size, points = len(steps), len(xs)
-    found = np.empty(points)
+    output = np.empty(points)
     block = min(points, _BLOCK)
     rows = np.empty((size, block))
     for k in range(size):
@@ -76,7 +76,7 @@ def values(steps, numbers, xs, result):
     for start in range(0, points, _BLOCK):
         count = min(_BLOCK, points - start)
         # Parts of their own, read from 0 on: an index that might be negative is not vectorised.
-        places, finite = xs[start : start + count], found[start : start + count]
+        places, finite = xs[start : start + count], output[start : start + count]
         for k in range(size):
             code = steps[k, 0]
             a, b, to = rows[steps[k, 1]], rows[steps[k, 2]], rows[k]
@@ -103,7 +103,7 @@ def values(steps, numbers, xs, result):
         for i in range(count):
             value = wanted[i]
             finite[i] = value if abs(value) < math.inf else math.nan
-    return found
+    return output
 
 
 @njit("void(f8[::1])", cache=True, error_model="numpy")

@@ -97,7 +97,7 @@ class Analysis:
 
     @lazy_property
     def used_by(self) -> dict[str, list[int]]:
-        """Give, for every name, the places of the lines that use it."""
+        """Return, for every name, the indices of the lines that use it."""
         users: dict[str, list[int]] = {}
         for index, (key, meaning) in enumerate(zip(self.keys, self.meanings, strict=True)):
             if not key.disabled:
@@ -113,38 +113,42 @@ class Analysis:
             for name, meaning in self._named.items()
             if isinstance(meaning.line, ValueLine) and holds_integral(meaning.line.expression)
         }
-        found = set(holding).union(*map(self.users, holding))
-        return frozenset(n for n in found if n in self._named and self.number_of(n) is not None)
+        names = set(holding).union(*map(self.users, holding))
+        return frozenset(n for n in names if n in self._named and self.number_of(n) is not None)
 
     def number_of(self, name: str) -> Node | None:
         """Return the expression of a number that is computed; None for anything else."""
-        found = self._named.get(name)
-        is_number = found is not None and found.kind is Kind.PARAMETER and not found.is_slider
-        if found is None or not is_number or not isinstance(found.line, ValueLine):
+        definition = self._named.get(name)
+        is_number = (
+            definition is not None
+            and definition.kind is Kind.PARAMETER
+            and not definition.is_slider
+        )
+        if definition is None or not is_number or not isinstance(definition.line, ValueLine):
             return None
-        return found.line.expression
+        return definition.line.expression
 
     def users(self, name: str) -> list[str]:
         """Return the names of the lines that need a name."""
         return list(dict.fromkeys(names_that_need(name, self.keys, self.meanings)))
 
     def _function(self, name: str) -> UserFunction | None:
-        found = self._named.get(name)
-        if found is None or not isinstance(found.line, FunctionLine):
+        definition = self._named.get(name)
+        if definition is None or not isinstance(definition.line, FunctionLine):
             return None
-        line = found.line
+        line = definition.line
         return UserFunction(name, line.variables, line.expression, line.domains)
 
     def _value(self, name: str) -> Node | bool | None:
-        found = self._named.get(name)
-        if found is None:
+        definition = self._named.get(name)
+        if definition is None:
             return None
         # A slider's own text holds its value; the graph holds its name.
-        if found.is_slider:
+        if definition.is_slider:
             return True
-        if isinstance(found.line, FunctionLine) and found.kind in VALUED:
-            return found.line.expression
-        return found.line.expression if isinstance(found.line, ValueLine) else None
+        if isinstance(definition.line, FunctionLine) and definition.kind in VALUED:
+            return definition.line.expression
+        return definition.line.expression if isinstance(definition.line, ValueLine) else None
 
     def _mark(self, name: str) -> object:
         return self._marks.get(name, name)
@@ -155,10 +159,10 @@ class Analysis:
         Raises:
             MathError: something it needs is missing, or a limit is reached.
         """
-        found = self.cache.compiled[self._marks[name]]
-        if isinstance(found, MathError):
-            raise found
-        return found[1]
+        line = self.cache.compiled[self._marks[name]]
+        if isinstance(line, MathError):
+            raise line
+        return line[1]
 
     def constant(self, text: str) -> tuple[Expression, frozenset[str]]:
         """Return a typed number in the graph, and the names it uses; it is stored.
@@ -206,19 +210,19 @@ class Analysis:
             mark = self._marked(self.keys[index].text, meaning)
             self._named[meaning.name] = meaning
             self._marks[meaning.name] = mark
-            found = self.cache.compiled.get(mark)
-            if found is None and meaning.uses - self._named.keys():
+            line = self.cache.compiled.get(mark)
+            if line is None and meaning.uses - self._named.keys():
                 # What it needs could not be compiled: ``spread_problems`` says so.
                 continue
-            if found is None:
-                found = self.cache.compiled[mark] = self.expressions.compile_line(meaning)
-            if isinstance(found, MathError):
-                meanings[index] = with_problem(meaning, found)
+            if line is None:
+                line = self.cache.compiled[mark] = self.expressions.compile_line(meaning)
+            if isinstance(line, MathError):
+                meanings[index] = with_problem(meaning, line)
                 del self._named[meaning.name]
-                if isinstance(found, LimitError):
-                    failed[meaning.name] = found
+                if isinstance(line, LimitError):
+                    failed[meaning.name] = line
             else:
-                meanings[index] = self._named[meaning.name] = replace(meaning, kind=found[0])
+                meanings[index] = self._named[meaning.name] = replace(meaning, kind=line[0])
         self.meanings = tuple(meanings)
 
     def _marked(self, text: str, meaning: Meaning) -> int:

@@ -117,8 +117,8 @@ class Curves:
             raise TypeError(f"{definition.text} is no relation")
         compiled = self._snapshot.analysis.expressions.relation(definition.line)
         surfaces = (
-            RealSurface(each, SECOND_OF_PLANE, self._snapshot.values)
-            for each in compiled.conditions
+            RealSurface(condition, SECOND_OF_PLANE, self._snapshot.values)
+            for condition in compiled.conditions
         )
         return RealRelation(tuple(surfaces), compiled.signs)
 
@@ -129,14 +129,14 @@ class Curves:
         # One that depends on no slider stays the same end in all states, with what is known of it.
         if expression.program.parameters:
             return make()
-        return expression.kept(("end", bound.closed), make, lambda end: True)
+        return expression.cached(("end", bound.closed), make, lambda end: True)
 
     def _bound(self, expression: Expression, definition: Definition) -> Ball:
-        found = evaluate_constant(expression, self._snapshot.values, bits=VALUE_BITS)
-        if found.defined is not Defined.YES:
-            reason = found.reason or "not decided"
+        value = evaluate_constant(expression, self._snapshot.values, bits=VALUE_BITS)
+        if value.defined is not Defined.YES:
+            reason = value.reason or "not decided"
             raise DomainError(
                 f"An end of the domain of `{definition.name}` has no value: {reason}.",
                 position=(0, len(definition.text)),
             )
-        return Constant.of(found, expression)
+        return Constant.of(value, expression)

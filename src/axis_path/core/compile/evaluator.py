@@ -81,10 +81,10 @@ class Evaluator:
             return self._complex(expression)
 
         def at_bits(bits: int) -> Ball:
-            found = evaluate_constant(expression, self.parameters, bits=bits)
-            if found.defined is Defined.NO and isinstance(node, Call):
-                return ball.undefined(found.reason + self._place(node))
-            return found
+            value = evaluate_constant(expression, self.parameters, bits=bits)
+            if value.defined is Defined.NO and isinstance(node, Call):
+                return ball.undefined(value.reason + self._place(node))
+            return value
 
         most = most_bits(expression.program)
         has_sums = any(step.op == Op.OVER for step in expression.program.steps)
@@ -118,9 +118,9 @@ class Evaluator:
             expression: what is looked for.
             at_bits: computes it with so many binary digits, if that is not done step by step.
         """
-        found = exact_form(expression.program, self.parameters)
-        if found.text is None or self._is_right(found.text, expression, at_bits):
-            return found
+        form = exact_form(expression.program, self.parameters)
+        if form.text is None or self._is_right(form.text, expression, at_bits):
+            return form
         return ExactForm(None)
 
     def _is_right(

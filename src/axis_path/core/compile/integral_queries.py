@@ -95,9 +95,9 @@ class Integrals:
         measured: dict[Over, Callable[[int], Ball]] = {}
         integrals = integrals_in(node)
         for integral in integrals:
-            found = self._integral_by_parts(integral)
-            if found is not None:
-                measured[integral.node] = found
+            result = self._integral_by_parts(integral)
+            if result is not None:
+                measured[integral.node] = result
         if not measured:
             return None
         names = {over: f"{_INTEGRAL}{k}" for k, over in enumerate(measured)}

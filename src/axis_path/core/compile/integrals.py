@@ -40,12 +40,12 @@ class Integral:
 
 def integrals_in(node: Node) -> list[Integral]:
     """Return the integrals of an expression that are not inside others, each once."""
-    found: list[Integral] = []
+    integrals: list[Integral] = []
     for over in _outer(node):
         made = Integral(over, plain(over.low), plain(over.high))
-        if made not in found:
-            found.append(made)
-    return found
+        if made not in integrals:
+            integrals.append(made)
+    return integrals
 
 
 def _outer(node: Node) -> Iterator[Over]:
@@ -58,8 +58,8 @@ def _outer(node: Node) -> Iterator[Over]:
         case Negative(operand):
             yield from _outer(operand)
         case Call(_, arguments):
-            for each in arguments:
-                yield from _outer(each)
+            for argument in arguments:
+                yield from _outer(argument)
 
 
 def with_names(node: Node, names: dict[Over, str]) -> Node:
@@ -72,7 +72,9 @@ def with_names(node: Node, names: dict[Over, str]) -> Node:
         case Negative(operand):
             return replace(node, operand=with_names(operand, names))
         case Call(_, arguments):
-            return replace(node, arguments=tuple(with_names(each, names) for each in arguments))
+            return replace(
+                node, arguments=tuple(with_names(argument, names) for argument in arguments)
+            )
     return node
 
 
@@ -97,8 +99,8 @@ def written_out(
 
     match node:
         case Name(name):
-            found = definition(name) if deepest > 0 else None
-            return node if found is None else written_out(found, definition, deepest - 1)
+            meaning = definition(name) if deepest > 0 else None
+            return node if meaning is None else written_out(meaning, definition, deepest - 1)
         case Binary(_, left, right):
             return replace(node, left=out(left), right=out(right))
         case Negative(operand):
@@ -116,8 +118,8 @@ def needs_parts(parts: Parts) -> bool:
 
 def value_of(parts: Parts, bits: int, sign: int) -> Ball:
     """Return an integral, turned around if its ends were."""
-    found = parts.whole(bits)
-    if sign > 0 or found.defined is Defined.NO:
-        return found
+    integral = parts.whole(bits)
+    if sign > 0 or integral.defined is Defined.NO:
+        return integral
     with precision(bits):
-        return ball.negative(found)
+        return ball.negative(integral)

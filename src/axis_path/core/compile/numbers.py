@@ -32,11 +32,11 @@ class Numbers:
             return given
         if isinstance(given, str):
             expression, _ = self._snapshot.analysis.constant(given)
-            found = evaluate_constant(expression, self._snapshot.values, bits=VALUE_BITS)
-            if found.defined is not Defined.YES:
-                reason = found.reason or "it could not be decided"
+            value = evaluate_constant(expression, self._snapshot.values, bits=VALUE_BITS)
+            if value.defined is not Defined.YES:
+                reason = value.reason or "it could not be decided"
                 raise DomainError(f"`{given}` has no value: {reason}.", position=(0, len(given)))
-            return Constant.of(found, expression)
+            return Constant.of(value, expression)
         with precision(VALUE_BITS):
             return ball.from_fraction(exact_number(given))
 
@@ -53,10 +53,10 @@ class Numbers:
         Raises:
             MathError: it has no value, or is not above zero.
         """
-        found = self.number(text)
-        if found.sign() != 1:
+        value = self.number(text)
+        if value.sign() != 1:
             raise DomainError(f"`{text}` is not above zero.", position=(0, len(text)))
-        return float(found.value.mid())
+        return float(value.value.mid())
 
     def rational(self, given: GivenNumber) -> Fraction:
         """Return a number as a fraction: of one that is none, the nearest float's shortest decimal.
@@ -69,10 +69,10 @@ class Numbers:
         known = literal(given)
         if known is not None:
             return known
-        found = self.number(given)
-        if found.exact is not None:
-            return Fraction(int(found.exact.p), int(found.exact.q))
-        return exact_number(float(found.value.mid()))
+        value = self.number(given)
+        if value.exact is not None:
+            return Fraction(int(value.exact.p), int(value.exact.q))
+        return exact_number(float(value.value.mid()))
 
     def uses(self, text: str) -> frozenset[str]:
         """Return the names that a typed number uses; none if it does not read."""

@@ -35,9 +35,9 @@ class Results:
             MathError: it does not read, or needs a value that is missing.
         """
         node = read_expression(text, self._snapshot.analysis.names())
-        found = self._integrals.by_integrals(node)
-        if found is not None:
-            return found
+        integral = self._integrals.by_integrals(node)
+        if integral is not None:
+            return integral
         return evaluator_of(self._snapshot).value(
             self._snapshot.analysis.expressions.compile_value(node), node
         )
@@ -61,9 +61,9 @@ class Results:
             MathError: the name is not defined, is a function, or has a problem.
         """
         if name in self._snapshot.analysis.integral_names:
-            found = self._integrals.by_integrals(Name(name))
-            if found is not None:
-                return found
+            integral = self._integrals.by_integrals(Name(name))
+            if integral is not None:
+                return integral
         definition = self._snapshot.definition_of(name)
         if definition.problem is not None:
             raise definition.problem

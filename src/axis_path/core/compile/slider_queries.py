@@ -51,35 +51,35 @@ class Sliders:
 
     def ranges(self) -> dict[int, SliderRange | MathError]:
         """Return the ranges of all sliders by the ids of their lines, or why one has none."""
-        found: dict[int, SliderRange | MathError] = {}
+        by_line: dict[int, SliderRange | MathError] = {}
         for line in self._snapshot.lines:
             if line.slider is None or line.disabled:
                 continue
             if line.moving is not None or self._snapshot.definition(line.id).typed:
                 try:
-                    found[line.id] = self.slider_range(line.id)
+                    by_line[line.id] = self.slider_range(line.id)
                 except MathError as err:
-                    found[line.id] = err
-        return found
+                    by_line[line.id] = err
+        return by_line
 
     def users(self, name: str) -> list[str]:
         """Return the names of the lines that need a name, those of sliders by their ends too."""
-        found = self._snapshot.analysis.users(name)
-        needed = {name, *found}
-        return found + [
-            own for own, used in self.end_uses().items() if used & needed and own not in found
+        names = self._snapshot.analysis.users(name)
+        needed = {name, *names}
+        return names + [
+            own for own, used in self.end_uses().items() if used & needed and own not in names
         ]
 
     def end_uses(self) -> dict[str, frozenset[str]]:
         """Return what the ends and steps of sliders use, by the names of the sliders."""
-        found: dict[str, frozenset[str]] = {}
+        uses: dict[str, frozenset[str]] = {}
         for line in self._snapshot.lines:
             if line.moving is None or line.slider is None or line.disabled:
                 continue
             used = frozenset[str]().union(*map(self._numbers.uses, line.slider.texts))
             if used:
-                found[line.moving[0]] = used
-        return found
+                uses[line.moving[0]] = used
+        return uses
 
     def _part(self, name: str, what: str, text: str) -> Fraction:
         known = literal(text)

@@ -58,10 +58,10 @@ class Snapshot:
 
     def query(self, kind: type[Q]) -> Q:
         """Return what answers questions of one kind; it is stored with the snapshot."""
-        found = self._queries.get(kind)
-        if found is None:
-            found = self._queries.setdefault(kind, kind(self))
-        return cast("Q", found)
+        cached = self._queries.get(kind)
+        if cached is None:
+            cached = self._queries.setdefault(kind, kind(self))
+        return cast("Q", cached)
 
     # Other snapshots
 
@@ -233,8 +233,8 @@ class Snapshot:
     @lazy_property
     def values(self) -> dict[str, Fraction]:
         """Return the values of all sliders by their names."""
-        found = (line.moving for line in self.lines if not line.disabled)
-        return dict(pair for pair in found if pair is not None)
+        result = (line.moving for line in self.lines if not line.disabled)
+        return dict(pair for pair in result if pair is not None)
 
     @lazy_property
     def _places(self) -> dict[int | None, int]:

@@ -31,9 +31,9 @@ def declare(kinds: Mapping[str, type], interface: str, intro: str, *, is_whole: 
         is_whole: whether fields that have a default value are always there.
     """
     writer = _Writer(is_whole=is_whole)
-    found = types.multi_type_info(kinds.values())
+    result = types.multi_type_info(kinds.values())
     listed = [
-        f"{_INDENT}{name}: {writer.name(kind)};" for name, kind in zip(kinds, found, strict=True)
+        f"{_INDENT}{name}: {writer.name(kind)};" for name, kind in zip(kinds, result, strict=True)
     ]
     lines = [f"export interface {interface} {{", *listed, "}"]
     return "\n".join([f"// {intro}", "", *writer.lines(), *lines, ""])
@@ -91,7 +91,7 @@ class _Writer:
             return name
         # Known by name from now on: an answer may hold others of its kind.
         self._declared[name] = []
-        body = [*tagged, *(self._field(each, is_whole=is_whole) for each in fields)]
+        body = [*tagged, *(self._field(field, is_whole=is_whole) for field in fields)]
         return self._declare(
             cls, [f"export interface {name} {{", *(f"{_INDENT}{line}" for line in body), "}"]
         )

@@ -50,9 +50,9 @@ def read(given: object, kind: type[T], refused: Refused) -> T:
 
 def describe(text: str) -> tuple[str, str]:
     """Return a sentence for an error of msgspec, and the path of its field."""
-    found = _PATH.search(text)
-    path = found["path"] if found else ""
-    problem = text[: found.start()] if found else text
+    match = _PATH.search(text)
+    path = match["path"] if match else ""
+    problem = text[: match.start()] if match else text
     named = _MISSING.search(problem) or _UNKNOWN.search(problem)
     if named is not None:
         path = f"{path}.{named['name']}" if path else named["name"]
@@ -65,19 +65,19 @@ def _sentence(problem: str, path: str) -> str:
         return f"{field} is missing."
     if _UNKNOWN.search(problem):
         return f"{field} is unknown."
-    if found := _LONG.search(problem):
-        return f"{field} has more than {int(found['most']):,} characters."
-    if found := _MANY.search(problem):
-        return f"{field} has more than {int(found['most']):,} entries."
-    if found := _FEW.search(problem):
-        return f"{field} must have at least {int(found['least']):,} entries."
-    if found := _BOUND.search(problem):
-        return f"{field} must be {_SIGNS[found['sign']]} {found['bound']}."
-    if found := _EXPECTED.search(problem):
-        wanted = " or ".join(_TYPES.get(name, name) for name in found["wanted"].split(" | "))
-        return f"{field} must be {wanted}, not {_TYPES.get(found['given'], found['given'])}."
-    if found := _ENUM.search(problem):
-        return f"{field} cannot be {found['value']}."
+    if match := _LONG.search(problem):
+        return f"{field} has more than {int(match['most']):,} characters."
+    if match := _MANY.search(problem):
+        return f"{field} has more than {int(match['most']):,} entries."
+    if match := _FEW.search(problem):
+        return f"{field} must have at least {int(match['least']):,} entries."
+    if match := _BOUND.search(problem):
+        return f"{field} must be {_SIGNS[match['sign']]} {match['bound']}."
+    if match := _EXPECTED.search(problem):
+        wanted = " or ".join(_TYPES.get(name, name) for name in match["wanted"].split(" | "))
+        return f"{field} must be {wanted}, not {_TYPES.get(match['given'], match['given'])}."
+    if match := _ENUM.search(problem):
+        return f"{field} cannot be {match['value']}."
     # A rule of our own says what is wrong in a sentence.
     return problem if problem.endswith(".") else f"{problem}."
 

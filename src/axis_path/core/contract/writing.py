@@ -62,8 +62,8 @@ _known: dict[type, tuple[tuple[str, object], ...]] = {}
 def _fields(kind: Any) -> tuple[tuple[str, object], ...]:  # noqa: ANN401 - a class
     """Return the names of the fields of a struct with their default values."""
     if issubclass(kind, msgspec.Struct):
-        return tuple((each.name, _default(each)) for each in msgspec.structs.fields(kind))
-    return tuple((each.name, _default(each)) for each in dataclasses.fields(kind))
+        return tuple((field.name, _default(field)) for field in msgspec.structs.fields(kind))
+    return tuple((field.name, _default(field)) for field in dataclasses.fields(kind))
 
 
 def _default(field: Any) -> object:  # noqa: ANN401 - of a dataclass or of msgspec

@@ -45,9 +45,9 @@ class Column:
     @lazy_property
     def _floats(self) -> NDArray[np.float64]:
         # A picture with points asks for them in every frame.
-        found = np.array([math.nan if cell is None else float(cell) for cell in self.cells])
-        found.flags.writeable = False
-        return found
+        floats = np.array([math.nan if cell is None else float(cell) for cell in self.cells])
+        floats.flags.writeable = False
+        return floats
 
 
 def number_of_cell(given: float | Fraction | str | None) -> Fraction | None:

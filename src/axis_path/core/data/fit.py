@@ -123,7 +123,7 @@ class Fit:
         low, high = float(np.min(self.x)), float(np.max(self.x))
         places = np.linspace(low, high, 1_001)
         values = self.curve(places) - y
-        found = []
+        abscissas = []
         for k in np.flatnonzero(values[:-1] * values[1:] <= 0).tolist():
             if values[k + 1] == 0 and k + 2 < len(values):
                 continue
@@ -132,8 +132,8 @@ class Fit:
                     lambda at: float(self.curve(np.array([at]))[0]) - y, places[k], places[k + 1]
                 )
             )
-            found.append(self._around(x, y, likely))
-        return found
+            abscissas.append(self._around(x, y, likely))
+        return abscissas
 
     def _around(self, x: float, y: float, likely: float) -> Prediction:
         width = float(np.ptp(self.x))

@@ -131,10 +131,10 @@ def solve_least_squares(rows: list[list[arb]], right: list[arb]) -> Solved:
     ]
     mean = sum(right, arb(0)) / n
     return Solved(
-        np.array([float(each) for each in coefficients]),
+        np.array([float(coefficient) for coefficient in coefficients]),
         np.array([[float(each) for each in row] for row in spread]),
-        np.array([float(each) for each in residuals]),
-        float(sum((each * each for each in residuals), arb(0))),
+        np.array([float(residual) for residual in residuals]),
+        float(sum((residual * residual for residual in residuals), arb(0))),
         float(sum(((b - mean) * (b - mean) for b in right), arb(0))),
     )
 

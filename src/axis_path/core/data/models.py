@@ -73,12 +73,12 @@ def _sinusoidal(x: Floats, y: Floats) -> tuple[float, ...]:
     least, most = math.pi / (2 * span), 2 * math.pi / max(shortest, span / 500)
     for frequency in np.linspace(least, max(most, 2 * least), 600):
         design = np.column_stack([np.sin(frequency * x), np.cos(frequency * x), np.ones(len(x))])
-        found = np.linalg.lstsq(design, y, rcond=None)[0]
-        rest = float(np.sum((design @ found - y) ** 2))
+        coefficients = np.linalg.lstsq(design, y, rcond=None)[0]
+        rest = float(np.sum((design @ coefficients - y) ** 2))
         if rest < best[0] * (1 - 1e-9):
-            size = math.hypot(found[0], found[1])
-            phase = math.atan2(found[1], found[0])
-            best = (rest, (size, float(frequency), phase, float(found[2])))
+            size = math.hypot(coefficients[0], coefficients[1])
+            phase = math.atan2(coefficients[1], coefficients[0])
+            best = (rest, (size, float(frequency), phase, float(coefficients[2])))
     return best[1]
 
 

@@ -58,7 +58,7 @@ class Formula:
 
     def slopes_at(self, x: Floats, parameters: Floats) -> Floats:
         """Return the derivatives by the parameters, (n, p)."""
-        return np.column_stack([self._sampled(each, x, parameters) for each in self.slopes])
+        return np.column_stack([self._sampled(slope, x, parameters) for slope in self.slopes])
 
     def _sampled(self, expression: Expression, x: Floats, parameters: Floats) -> Floats:
         given = [x, *(np.full(len(x), value) for value in parameters)]
@@ -97,12 +97,12 @@ def fit_nonlinear(
     begin = np.array(start, dtype=np.float64)
     if not np.all(np.isfinite(formula.at(xs, begin))):
         raise DataError("With the values to start from the formula has no value at some point.")
-    found = _minimised(formula, xs, ys, begin)
-    if _rest(formula, xs, ys, found) > float(np.sum((ys - ys.mean()) ** 2)):
+    fitted = _minimised(formula, xs, ys, begin)
+    if _rest(formula, xs, ys, fitted) > float(np.sum((ys - ys.mean()) ** 2)):
         others = [_minimised(formula, xs, ys, each) for each in _scaled(formula, xs, ys, begin)]
-        found = min([found, *others], key=lambda each: _rest(formula, xs, ys, each))
-    polished = _polished(formula, x, y, found) if len(x) <= _MOST_POLISHED else None
-    best, solved = polished or (found, _in_floats(formula, xs, ys, found))
+        fitted = min([fitted, *others], key=lambda item: _rest(formula, xs, ys, item))
+    polished = _polished(formula, x, y, fitted) if len(x) <= _MOST_POLISHED else None
+    best, solved = polished or (fitted, _in_floats(formula, xs, ys, fitted))
     freedom = len(x) - count
     variance = solved.rest / freedom if freedom else math.nan
     said = [] if polished else ["The coefficients have the digits that floats give."]
@@ -129,7 +129,7 @@ def _scaled(formula: Formula, x: Floats, y: Floats, begin: Floats) -> list[Float
         starts = [
             np.where(np.arange(len(begin)) == k, begin * scale, begin) for k in range(len(begin))
         ]
-    return [each for each in starts if np.all(np.isfinite(formula.at(x, each)))]
+    return [start for start in starts if np.all(np.isfinite(formula.at(x, start)))]
 
 
 def put_in(text: str, names: Sequence[str], values: Floats) -> str:
@@ -146,8 +146,8 @@ def _minimised(formula: Formula, x: Floats, y: Floats, begin: Floats) -> Floats:
         return np.where(np.isfinite(values), values, 1e100)
 
     def slopes(parameters: Floats) -> Floats:
-        found = formula.slopes_at(x, parameters)
-        return np.where(np.isfinite(found), found, 0.0)
+        minimum = formula.slopes_at(x, parameters)
+        return np.where(np.isfinite(minimum), minimum, 0.0)
 
     # It takes a while to load, and is seldom needed.
     from scipy import optimize
@@ -166,12 +166,12 @@ def _minimised(formula: Formula, x: Floats, y: Floats, begin: Floats) -> Floats:
     )  # fmt: skip
     for attempt in attempts:
         try:
-            found = attempt()
+            minimum = attempt()
         except (ValueError, np.linalg.LinAlgError):
             continue
-        cost = float(found.cost)  # type: ignore[attr-defined]
+        cost = float(minimum.cost)  # type: ignore[attr-defined]
         if cost < least * (1 - 1e-9):
-            least, best = cost, np.asarray(found.x)  # type: ignore[attr-defined]
+            least, best = cost, np.asarray(minimum.x)  # type: ignore[attr-defined]
     if best is None or not math.isfinite(least) or least >= 1e99:
         raise DataError("No fit was found from these values to start from: try others.")
     return best
@@ -191,9 +191,9 @@ def _polished(
             right: list[arb] = []
             for place, value in zip(xs, ys, strict=True):
                 here, *slopes = formula.proved(place, parameters)
-                if not here.is_defined or not all(each.is_defined for each in slopes):
+                if not here.is_defined or not all(slope.is_defined for slope in slopes):
                     return None
-                rows.append([each.value.mid() for each in slopes])
+                rows.append([slope.value.mid() for slope in slopes])
                 right.append((value - here.value).mid())
             try:
                 solved = solve_least_squares(rows, right)

@@ -103,7 +103,7 @@ def read_columns(
     for k, (name, unit) in enumerate(names):
         cells = [_cell(line, k, row, point, bad) for line, row in body]
         columns.append(Column(name, tuple(cells), unit))
-    bad.sort(key=lambda each: (each.line, each.column))
+    bad.sort(key=lambda item: (item.line, item.column))
     return ReadColumns(
         _NAMES[sign], point, has_header, tuple(columns), tuple(bad[:_MOST_BAD]), len(bad)
     )
@@ -253,7 +253,7 @@ def _cell(line: int, k: int, row: list[str], point: str, bad: list[BadCell]) -> 
 
 def _names(heads: list[str], width: int) -> list[tuple[str, str]]:
     """Return names that a study can have, and units, for the heads of columns."""
-    found: list[tuple[str, str]] = []
+    pairs: list[tuple[str, str]] = []
     taken: set[str] = set()
     for k in range(width):
         head, unit = _head_and_unit(heads[k] if k < len(heads) else "")
@@ -268,8 +268,8 @@ def _names(heads: list[str], width: int) -> list[tuple[str, str]]:
         while name in taken:
             name, more = f"{base}{more}", more + 1
         taken.add(name)
-        found.append((name, unit))
-    return found
+        pairs.append((name, unit))
+    return pairs
 
 
 def _head_and_unit(head: str) -> tuple[str, str]:

@@ -28,8 +28,8 @@ class Document:
 
     def section(self, kind: type[S]) -> S:
         """Return the section of a feature; a new one if it has kept nothing yet."""
-        found = self.sections.get(kind)
-        return kind() if found is None else cast("S", found)
+        stored = self.sections.get(kind)
+        return kind() if stored is None else cast("S", stored)
 
     def with_section(self, section: object) -> Document:
         """Return the document with another section of one feature."""

@@ -73,8 +73,8 @@ def _framed(
     """Return a window that spans some abscissae, and in height the values there."""
     across = replace(present, x=x, log_x=False).on_axes(log_x=present.log_x, log_y=present.log_y)
     xs = across.between(*across.x, _SAMPLES - 1)
-    spans = [_span(_seen(function.sample(xs), across)) for function in functions]
-    spans += [_span(_seen(np.array(extent.y), across)) for extent in extents]
+    spans = [_span(_visible(function.sample(xs), across)) for function in functions]
+    spans += [_span(_visible(np.array(extent.y), across)) for extent in extents]
     known = [span for span in spans if span is not None]
     if not known:
         return across
@@ -91,7 +91,7 @@ def _framed(
     return replace(across, y=_widened(low, high))
 
 
-def _seen(values: Floats, window: Window) -> Floats:
+def _visible(values: Floats, window: Window) -> Floats:
     """Return what can be seen of values, as it stands on the axis."""
     return np.log10(values[values > 0]) if window.log_y else values
 
@@ -126,14 +126,14 @@ def _across(
 
 
 def _readable(functions: Sequence[RealFunction], x: tuple[float, float]) -> tuple[float, float]:
-    """Narrow a stretch of x about its middle until the quickest wave shows a few turns."""
+    """Narrow an interval of x about its middle until the quickest wave shows a few turns."""
     middle, width = (x[0] + x[1]) / 2, x[1] - x[0]
     for _ in range(40):
         xs = np.linspace(middle - width / 2, middle + width / 2, _SAMPLES)
         most = max((_turns(function.sample(xs)) for function in functions), default=0)
         if most <= _MOST_TURNS:
             break
-        # So many turns that samples cannot count them make the stretch narrower step by step.
+        # So many turns that samples cannot count them make the interval narrower step by step.
         width *= max(_SHOWN_TURNS / most, 1 / 16)
     return middle - width / 2, middle + width / 2
 

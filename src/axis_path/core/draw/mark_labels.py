@@ -45,10 +45,10 @@ def place_labels(
     placed: list[tuple[float, float, float]] = [
         (flag.x + flag.width / 2, flag.y + FLAG_HEIGHT / 2, flag.width) for flag in flags
     ]
-    found: list[tuple[int, int]] = []
+    positions: list[tuple[int, int]] = []
     for (x, y), text in zip(marks, texts, strict=True):
         if not text:
-            found.append((round(x * PER_PX), round(y * PER_PX)))
+            positions.append((round(x * PER_PX), round(y * PER_PX)))
             continue
         width = flag_width(text)
         best, least = (x, y), np.inf
@@ -62,8 +62,8 @@ def place_labels(
                 if cost < least:
                     best, least = middle, cost
         placed.append((*best, width))
-        found.append((round(best[0] * PER_PX), round(best[1] * PER_PX)))
-    return found
+        positions.append((round(best[0] * PER_PX), round(best[1] * PER_PX)))
+    return positions
 
 
 def _cost(
@@ -102,6 +102,6 @@ def _squares(curves: Sequence[list[int]], window: Window) -> Floats:
         count = int(along[-1] // (_SQUARE_PX / 2)) + 2
         at = np.linspace(0, along[-1], min(count, 20_000))
         x, y = (np.interp(at, along, points[:, k]) for k in (0, 1))
-        seen = (x >= 0) & (x < window.width) & (y >= 0) & (y < window.height)
-        squares[(y[seen] // _SQUARE_PX).astype(int), (x[seen] // _SQUARE_PX).astype(int)] = 1
+        visible = (x >= 0) & (x < window.width) & (y >= 0) & (y < window.height)
+        squares[(y[visible] // _SQUARE_PX).astype(int), (x[visible] // _SQUARE_PX).astype(int)] = 1
     return squares

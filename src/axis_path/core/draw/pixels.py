@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from axis_path.core.draw.curves import compiled
-from axis_path.core.draw.curves.clip import seen_tenths
+from axis_path.core.draw.curves.clip import visible_tenths
 from axis_path.core.draw.curves.sample import Curve
 from axis_path.core.draw.window import Window
 
@@ -46,23 +46,23 @@ def place_tenths(x: float, y: float, window: Window) -> tuple[int, int]:
     return round(across * PER_PX), round(down * PER_PX)
 
 
-def seen_lines(pieces: Sequence[Floats], window: Window) -> list[list[int]]:
+def visible_lines(pieces: Sequence[Floats], window: Window) -> list[list[int]]:
     """Return the parts of pieces, (n, 2) each, that are seen, each as ``line_tenths`` gives it."""
     margin = _MARGIN_PX + window.beyond
-    seen = window.seen
-    box = -margin, -margin, seen.width + margin, seen.height + margin
+    visible = window.visible
+    box = -margin, -margin, visible.width + margin, visible.height + margin
     places = *window.across_from, *window.down_from
-    found: list[list[int]] = []
+    lines: list[list[int]] = []
     for piece in pieces:
-        numbers, starts = seen_tenths(piece, *places, _FARTHEST_PX, *box, _NEAR_PX)
-        found += [numbers[start:stop].tolist() for start, stop in pairwise(starts.tolist())]
-    return found
+        numbers, starts = visible_tenths(piece, *places, _FARTHEST_PX, *box, _NEAR_PX)
+        lines += [numbers[start:stop].tolist() for start, stop in pairwise(starts.tolist())]
+    return lines
 
 
 def line_tenths(line: Floats, window: Window) -> list[int]:
     """Return a line, (n, 2), as x, y, x, y, … in tenths, without points that change nothing."""
-    found: list[int] = compiled.line_tenths(_px_of(line, window), _NEAR_PX).tolist()
-    return found
+    tenths: list[int] = compiled.line_tenths(_px_of(line, window), _NEAR_PX).tolist()
+    return tenths
 
 
 def _px_of(points: Floats, window: Window) -> Floats:
@@ -83,13 +83,13 @@ def band_tenths(band: Floats, window: Window) -> list[int]:
 
 
 def _interleaved(xs: NDArray[np.int64], ys: NDArray[np.int64]) -> list[int]:
-    found: list[int] = np.column_stack([xs, ys]).ravel().tolist()
-    return found
+    pairs: list[int] = np.column_stack([xs, ys]).ravel().tolist()
+    return pairs
 
 
 def last_visible_point(curve: Curve, window: Window) -> tuple[float, float] | None:
     """Return the rightmost drawn point that is seen, in px; None if none is."""
-    window = window.seen
+    window = window.visible
     low, high = window.y
     best: tuple[float, float] | None = None
     for piece in curve.pieces:

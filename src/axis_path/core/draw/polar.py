@@ -99,7 +99,7 @@ def _label_place(
     centre: tuple[float, float], step: tuple[float, float], window: Window, title_lines: int
 ) -> tuple[float, float] | None:
     """Return where a spoke leaves the window, a little inside; None if it does not cross it."""
-    width, height = window.seen.width, window.seen.height
+    width, height = window.visible.width, window.visible.height
     box = (
         (_INSET_PX, width - _INSET_PX),
         (_INSET_PX + _TITLE_PX * title_lines, height - _INSET_PX),

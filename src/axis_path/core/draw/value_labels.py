@@ -37,7 +37,7 @@ def place_values(
         The places in the order of the curves; None for a curve that is not seen.
     """
     count = max(min(_MOST_ON_ONE, _MOST_PLACES // max(len(curves), 1)), 6)
-    places = [_seen(_spread(pieces, count), window) for pieces in curves]
+    places = [_visible(_spread(pieces, count), window) for pieces in curves]
     placed: list[Flag] = list(taken)
     found: list[Flag | None] = []
     for k, (own, text) in enumerate(zip(places, texts, strict=True)):
@@ -60,7 +60,7 @@ def place_values(
 
 def _spread(pieces: list[list[int]], count: int) -> Floats:
     """Return places evenly along the pieces of a curve, (n, 2) in px."""
-    found = []
+    positions = []
     lengths = [
         _along(np.array(piece, dtype=np.float64).reshape(-1, 2) / PER_PX) for piece in pieces
     ]
@@ -68,8 +68,8 @@ def _spread(pieces: list[list[int]], count: int) -> Floats:
     for points, along in lengths:
         share = max(round(count * along[-1] / whole), 1)
         at = (np.arange(share) + 0.5) / share * along[-1]
-        found.append(np.column_stack([np.interp(at, along, points[:, k]) for k in (0, 1)]))
-    return np.concatenate(found) if found else np.empty((0, 2))
+        positions.append(np.column_stack([np.interp(at, along, points[:, k]) for k in (0, 1)]))
+    return np.concatenate(positions) if positions else np.empty((0, 2))
 
 
 def _along(points: Floats) -> tuple[Floats, Floats]:
@@ -77,7 +77,7 @@ def _along(points: Floats) -> tuple[Floats, Floats]:
     return points, np.concatenate([[0.0], np.cumsum(steps)])
 
 
-def _seen(points: Floats, window: Window) -> Floats:
+def _visible(points: Floats, window: Window) -> Floats:
     inside = (points[:, 0] > _EDGE_PX) & (points[:, 0] < window.width - _EDGE_PX)
     inside &= (points[:, 1] > _EDGE_PX) & (points[:, 1] < window.height - _EDGE_PX)
     return points[inside]
@@ -87,8 +87,8 @@ def _room(own: Floats, others: Floats) -> Floats:
     """Return how far each place is from the nearest place of another curve, in px."""
     across = own[:, 0, None] - others[None, :, 0]
     down = own[:, 1, None] - others[None, :, 1]
-    found: Floats = np.sqrt((across**2 + down**2).min(axis=1))
-    return found
+    distances: Floats = np.sqrt((across**2 + down**2).min(axis=1))
+    return distances
 
 
 def _is_at_axis(places: Floats, window: Window) -> NDArray[np.bool_]:

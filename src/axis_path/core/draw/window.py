@@ -29,11 +29,11 @@ _Bounds = tuple[float, float]
 
 def evenly(low: float, high: float, count: int) -> Floats:
     """Return count + 1 numbers from one to another, far quicker than ``numpy.linspace`` for few."""
-    found = np.arange(count + 1.0)
-    found *= (high - low) / count
-    found += low
-    found[-1] = high
-    return found
+    xs = np.arange(count + 1.0)
+    xs *= (high - low) / count
+    xs += low
+    xs[-1] = high
+    return xs
 
 
 @dataclass(frozen=True)
@@ -100,14 +100,14 @@ class Window:
         return hash((*bounds, self.inner, self.stretch))
 
     @property
-    def seen(self) -> Window:
+    def visible(self) -> Window:
         """Return the part of it that is seen."""
         return self if self.inner is None else self.inner
 
     @property
     def beyond(self) -> int:
         """Return how far it reaches beyond what is seen on each side, in px."""
-        return (self.width - self.seen.width) // 2
+        return (self.width - self.visible.width) // 2
 
     def widened(self, px: int) -> Window:
         """Return a window that reaches so many px beyond this one on each side; this one is seen.
@@ -157,12 +157,12 @@ class Window:
     @lazy_property
     def across_from(self) -> tuple[float, float, bool]:
         """Return how compiled code finds px from the left edge: its place, and the scale."""
-        return self.seen.flat_x[0], self.x_px, self.log_x
+        return self.visible.flat_x[0], self.x_px, self.log_x
 
     @lazy_property
     def down_from(self) -> tuple[float, float, bool]:
         """Return how compiled code finds px from the upper edge, likewise."""
-        return self.seen.flat_y[1], self.y_px, self.log_y
+        return self.visible.flat_y[1], self.y_px, self.log_y
 
     def pixel_at(self, x: float) -> float:
         """Return how wide a pixel is at an abscissa, in axis units."""
@@ -187,36 +187,38 @@ class Window:
 
     def across(self, xs: Floats) -> Floats:
         """Return the px from the left edge of abscissae."""
-        return (self.flat_xs(xs) - self.seen.flat_x[0]) * self.x_px
+        return (self.flat_xs(xs) - self.visible.flat_x[0]) * self.x_px
 
     def down(self, ys: Floats) -> Floats:
         """Return the px from the upper edge of ordinates."""
         with np.errstate(over="ignore"):
-            return (self.seen.flat_y[1] - self.flat_ys(ys)) * self.y_px
+            return (self.visible.flat_y[1] - self.flat_ys(ys)) * self.y_px
 
     def px_of(self, x: float, y: float) -> tuple[float, float]:
         """Return where one point stands, as ``across`` and ``down`` do of many, and far quicker."""
         flat_x = math.log10(max(x, _FAR_BELOW)) if self.log_x else x
         flat_y = math.log10(max(y, _FAR_BELOW)) if self.log_y else y
-        seen = self.seen
-        return (flat_x - seen.flat_x[0]) * self.x_px, (seen.flat_y[1] - flat_y) * self.y_px
+        visible = self.visible
+        return (flat_x - visible.flat_x[0]) * self.x_px, (visible.flat_y[1] - flat_y) * self.y_px
 
     def holds(self, points: Floats) -> NDArray[np.bool_]:
         """Return which of points, (n, 2) in axis units, lie in it, (n,)."""
         x, y = points[:, 0], points[:, 1]
-        found: NDArray[np.bool_] = (x >= self.x[0]) & (x <= self.x[1])
-        return found & (y >= self.y[0]) & (y <= self.y[1])
+        is_inside: NDArray[np.bool_] = (x >= self.x[0]) & (x <= self.x[1])
+        return is_inside & (y >= self.y[0]) & (y <= self.y[1])
 
     def reaches(self, place: tuple[float, float]) -> bool:
         """Check whether a place in px lies in it, be it seen or not."""
         far = self.beyond
         x, y = place
-        return bool(-far <= x <= self.seen.width + far and -far <= y <= self.seen.height + far)
+        return bool(
+            -far <= x <= self.visible.width + far and -far <= y <= self.visible.height + far
+        )
 
     def points_at(self, across: Floats, down: Floats) -> Floats:
         """Return the points, (n, 2), at places in px from the left and the upper edge."""
-        xs = across / self.x_px + self.seen.flat_x[0]
-        ys = self.seen.flat_y[1] - down / self.y_px
+        xs = across / self.x_px + self.visible.flat_x[0]
+        ys = self.visible.flat_y[1] - down / self.y_px
         with np.errstate(over="ignore", under="ignore"):
             return np.column_stack([10.0**xs if self.log_x else xs, 10.0**ys if self.log_y else ys])
 
@@ -288,9 +290,9 @@ def _flat_bounds(bounds: _Bounds, is_log: bool) -> _Bounds:
 
 def _raised(bounds: _Bounds) -> _Bounds:
     far = math.log10(LARGEST_BOUND)
-    if not all(-far <= each <= far for each in bounds):
+    if not all(-far <= bound <= far for bound in bounds):
         raise WindowError("The window goes too far to be drawn.")
-    low, high = (10.0**each for each in bounds)
+    low, high = (10.0**bound for bound in bounds)
     return low, high
 
 

@@ -56,7 +56,7 @@ from axis_path.core.evaluate.result import (
     make_result,
 )
 from axis_path.core.evaluate.settled import Known, nearest_whole
-from axis_path.core.evaluate.sheet import Sheet
+from axis_path.core.evaluate.shared_graph import SharedGraph
 from axis_path.core.evaluate.surface import Boxes, RealSurface
 from axis_path.core.evaluate.taylor import taylor
 
@@ -84,7 +84,7 @@ __all__ = [
     "Result",
     "ResultKind",
     "Shaped",
-    "Sheet",
+    "SharedGraph",
     "Surroundings",
     "UserFunction",
     "constant_steps",

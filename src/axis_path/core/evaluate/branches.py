@@ -88,7 +88,7 @@ class Branches:
 
     def __init__(self, function: RealFunction) -> None:
         expression = function.expression
-        self._shop = expression.kept("branches", lambda: _Shop(expression), _Shop.is_small)
+        self._shop = expression.cached("branches", lambda: _Shop(expression), _Shop.is_small)
         self._graph = self._shop.graph
         self._given = function
         self.function = self.of(self._shop.top)
@@ -202,9 +202,9 @@ def _rough_edges(graph: Graph, top: int) -> tuple[dict[int, bool], bool]:
         if index == variable or moves.isdisjoint(step.arguments):
             continue
         moves.add(index)
-        found = _edges_of(graph, step, moves)
-        is_known = is_known and found is not None
-        for edge in found or ():
+        moved = _edges_of(graph, step, moves)
+        is_known = is_known and moved is not None
+        for edge in moved or ():
             if graph.value(edge) is None:
                 edges[edge] = edges.get(edge, False) or _is_gap(step)
     return edges, is_known
@@ -359,8 +359,8 @@ def _whole(side: int) -> Callable[[Graph, tuple[int, ...], list[Ball]], int | No
             return None
         if value.exact is not None and value.exact.q == 1:
             return graph.number(int(value.exact.p))
-        found = whole_number(value.value.floor() if side < 0 else value.value.ceil())
-        return None if found is None else graph.number(int(found))
+        whole = whole_number(value.value.floor() if side < 0 else value.value.ceil())
+        return None if whole is None else graph.number(int(whole))
 
     return chosen
 

@@ -29,7 +29,7 @@ def evaluate_constant(
     *,
     bits: int,
     inputs: Mapping[str, Ball] | None = None,
-    wanted: int | None = None,
+    wanted_bits: int | None = None,
 ) -> Ball:
     """Return the ball of an expression without a variable.
 
@@ -38,9 +38,9 @@ def evaluate_constant(
         parameters: the values of the sliders.
         bits: the working precision.
         inputs: the elements of the lists that it runs over.
-        wanted: how many right bits its integrals need; None for as many as can be had.
+        wanted_bits: how many right bits its integrals need; None for as many as can be had.
     """
-    backend = PROVING if wanted is None else Proving.with_integrals(wanted)
+    backend = PROVING if wanted_bits is None else Proving.with_integrals(wanted_bits)
     with precision(bits):
         used = {
             name: ball.from_fraction(parameters[name]) for name in expression.program.parameters
@@ -104,7 +104,7 @@ def sample_inputs(
     used = {
         name: np.asarray(nearest_float(parameters[name])) for name in expression.program.parameters
     }
-    shape = np.broadcast_shapes(*(np.shape(each) for each in inputs.values()))
+    shape = np.broadcast_shapes(*(np.shape(operand) for operand in inputs.values()))
     with np.errstate(all="ignore"):
         ys = run(expression.program, FAST, np.zeros(()), used | dict(inputs))[0]
         full = np.array(np.broadcast_to(ys, shape), dtype=np.float64)

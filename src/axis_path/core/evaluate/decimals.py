@@ -33,12 +33,12 @@ ZEROS = "0000"
 NOT_DECIDED = "not decided: it needs more digits than are computed"
 
 
-def is_writable(found: Ball) -> bool:
+def is_writable(value: Ball) -> bool:
     """Check whether a number can be written out: e^(10^12) has more figures than memory."""
-    if not found.value.is_finite():
+    if not value.value.is_finite():
         return False
     # Of an undecided number the radius says how large it may be.
-    return _size(found.value.mid()) < FRACTION_BITS and _size(found.value.rad(), 1) < FRACTION_BITS
+    return _size(value.value.mid()) < FRACTION_BITS and _size(value.value.rad(), 1) < FRACTION_BITS
 
 
 def _size(value: arb, sign: int = 0) -> int:
@@ -63,38 +63,38 @@ def decimal_text(
     bits = START_BITS + math.ceil(digits * math.log2(10))
     limit = max(bits if most_bits < MOST_BITS else bits + _MORE_BITS, most_bits)
     while True:
-        found = at_bits(bits)
-        is_decided = found.defined is not Defined.MAYBE
-        is_hopeless = not found.is_defined or not is_writable(found)
-        if is_decided and is_hopeless and _is_sharp(found):
+        value = at_bits(bits)
+        is_decided = value.defined is not Defined.MAYBE
+        is_hopeless = not value.is_defined or not is_writable(value)
+        if is_decided and is_hopeless and _is_sharp(value):
             return ""
-        if found.is_defined:
-            text = digits_of(found, digits)
+        if value.is_defined:
+            text = digits_of(value, digits)
             if text is not None:
                 return text
-            if bits >= limit and bool(found.value.rad() < _TINY):
-                return "0" if found.value.contains(0) else _fallback(found, digits)
+            if bits >= limit and bool(value.value.rad() < _TINY):
+                return "0" if value.value.contains(0) else _fallback(value, digits)
         if bits >= limit:
             return ""
         bits = min(2 * bits, limit)
 
 
-def _is_sharp(found: Ball) -> bool:
+def _is_sharp(value: Ball) -> bool:
     """Check whether more digits would change nothing about whether a ball can be written."""
-    return not found.is_defined or bool(found.value.rel_accuracy_bits() > 1)
+    return not value.is_defined or bool(value.value.rel_accuracy_bits() > 1)
 
 
-def _fallback(found: Ball, digits: int) -> str:
+def _fallback(value: Ball, digits: int) -> str:
     with precision(4 * digits + _MORE_BITS):
-        middle = fraction_of(found.value.mid())
+        middle = fraction_of(value.value.mid())
         return "" if middle is None else shown(middle, digits)
 
 
-def digits_of(found: Ball, digits: int) -> str | None:
+def digits_of(number: Ball, digits: int) -> str | None:
     """Return ``digits`` significant digits of a ball, or None if it is too wide for them."""
-    if found.exact is not None:
-        return shown(to_fraction(found.exact), digits)
-    value: arb = found.value
+    if number.exact is not None:
+        return shown(to_fraction(number.exact), digits)
+    value: arb = number.value
     if not value.is_finite():
         return None
     # The ends are put together exactly: the library would round them to its present precision.

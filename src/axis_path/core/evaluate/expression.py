@@ -53,7 +53,7 @@ class Expression:
         self._program: Program | None = None
         self._indices: tuple[int, ...] | None = None
         self._joined: dict[tuple[int, ...], Program] = {}
-        self._kept: dict[Hashable, Any] = {}
+        self._cache: dict[Hashable, Any] = {}
 
     @property
     def step(self) -> int:
@@ -76,7 +76,7 @@ class Expression:
                 self._indices = tuple(self._graph.reachable(self._step))
             return self._indices
 
-    def kept(self, key: Hashable, make: Callable[[], T], is_good: Callable[[T], bool]) -> T:
+    def cached(self, key: Hashable, make: Callable[[], T], is_good: Callable[[T], bool]) -> T:
         """Return what others made of the expression for any slider values; made if it is missing.
 
         Args:
@@ -85,12 +85,12 @@ class Expression:
             is_good: tells whether what is stored may still be used.
         """
         with COMPUTING:
-            found: T | None = self._kept.get(key)
-            if found is None or not is_good(found):
-                if len(self._kept) >= MOST_KEPT:
-                    self._kept.clear()
-                found = self._kept[key] = make()
-            return found
+            cached: T | None = self._cache.get(key)
+            if cached is None or not is_good(cached):
+                if len(self._cache) >= MOST_KEPT:
+                    self._cache.clear()
+                cached = self._cache[key] = make()
+            return cached
 
     def sibling(self, step: int) -> Expression:
         """Return another step of the same graph."""
@@ -115,12 +115,12 @@ class Expression:
 
     def minus(self, other: Expression) -> Expression:
         """Return the difference from another expression of the same graph; it is stored."""
-        kept = f"minus {other._step}"
+        key = f"minus {other._step}"
         with COMPUTING:
-            if kept not in self._made:
+            if key not in self._made:
                 step = self._graph.minus(self._step, other._step)
-                self._made[kept] = [Expression(self._graph, step)]
-            return self._made[kept][0]
+                self._made[key] = [Expression(self._graph, step)]
+            return self._made[key][0]
 
     def negative(self) -> Expression:
         """Return the same with its sign turned; it is stored."""
@@ -171,8 +171,8 @@ class Expression:
     def wave_levels(self) -> tuple[Expression, Fraction, bool] | None:
         """Return where a sine or cosine is zero, see ``factors.wave_levels``."""
         with COMPUTING:
-            found = wave_levels(self._graph, self._step)
-        return None if found is None else (Expression(self._graph, found[0]), *found[1:])
+            levels = wave_levels(self._graph, self._step)
+        return None if levels is None else (Expression(self._graph, levels[0]), *levels[1:])
 
     def exponential_level(self) -> tuple[Expression, Expression] | None:
         """Return where a power of a fixed base is a number.
@@ -183,10 +183,10 @@ class Expression:
         """
         with COMPUTING:
             graph = self._graph
-            found = exponential_level(graph, self._step)
-        if found is None:
+            level = exponential_level(graph, self._step)
+        if level is None:
             return None
-        return Expression(graph, found[0]), Expression(graph, found[1])
+        return Expression(graph, level[0]), Expression(graph, level[1])
 
     def less(self, level: Fraction, *, in_turns: bool) -> Expression:
         """Return the expression less a number, or less a multiple of pi."""
@@ -274,9 +274,9 @@ class Expression:
             through_pieces: whether functions in pieces are split too; a zero of one piece need
                 then be none of the whole.
         """
-        kept = f"factors {through_pieces}"
+        key = f"factors {through_pieces}"
         with COMPUTING:
-            if kept not in self._made:
+            if key not in self._made:
                 steps = zero_factors(self._graph, self._step, through_pieces=through_pieces)
-                self._made[kept] = [Expression(self._graph, step) for step in steps]
-            return self._made[kept]
+                self._made[key] = [Expression(self._graph, step) for step in steps]
+            return self._made[key]

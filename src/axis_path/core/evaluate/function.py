@@ -86,7 +86,7 @@ class End:
         return f"{self.closed} {self.value!r}"
 
     @lazy_property
-    def kept(self) -> dict[str, str]:
+    def cache(self) -> dict[str, str]:
         """Return what others found out of this end, by what it is; every frame asks for it."""
         return {}
 
@@ -164,8 +164,8 @@ class RealFunction:
         if bounds is None:
             return []
         nowhere = np.zeros(1)
-        found = enclose_columns(bounds, (nowhere, nowhere), self.parameters)
-        ends = [float(bound[0]) for end in found for bound in (end.low, end.high)]
+        enclosure = enclose_columns(bounds, (nowhere, nowhere), self.parameters)
+        ends = [float(bound[0]) for end in enclosure for bound in (end.low, end.high)]
         return [end for end in ends if math.isfinite(end)]
 
     def enclose(

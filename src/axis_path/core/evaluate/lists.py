@@ -65,12 +65,14 @@ def _spaced(source: ListSource, at: Expression, values: Values) -> Elements:
     parts = {
         name: at.sibling(step) for name in names if (step := getattr(source, name)) is not None
     }
-    found = {name: evaluate_constant(part, values, bits=VALUE_BITS) for name, part in parts.items()}
-    for name, value in found.items():
+    parts_values = {
+        name: evaluate_constant(part, values, bits=VALUE_BITS) for name, part in parts.items()
+    }
+    for name, value in parts_values.items():
         if value.defined is not Defined.YES or not value.value.is_finite():
             raise ListError(f"The {name} of a list has no value: {value.reason or 'not decided'}.")
     with precision(VALUE_BITS):
-        count = _count(found)
+        count = _count(parts_values)
     if count > LIST_LENGTH.value:
         raise LimitError(
             f"A list of {written_count(count)} elements is too long; "
@@ -87,21 +89,23 @@ def _spaced(source: ListSource, at: Expression, values: Values) -> Elements:
                 step = ball.divide(whole, ball.from_fraction(count - 1))
             return ball.add(ends["start"], ball.multiply(ball.from_fraction(index), step))
 
-    start, stop = (float(found[name].value.mid()) for name in ("start", "stop"))
-    if "step" in found:
-        floats = start + np.arange(count, dtype=np.float64) * float(found["step"].value.mid())
+    start, stop = (float(parts_values[name].value.mid()) for name in ("start", "stop"))
+    if "step" in parts_values:
+        floats = start + np.arange(count, dtype=np.float64) * float(
+            parts_values["step"].value.mid()
+        )
     else:
         floats = np.linspace(start, stop, count, dtype=np.float64)
     return Elements(floats, exact)
 
 
-def _count(found: dict[str, Ball]) -> int:
-    if "count" in found:
-        count = found["count"].exact
+def _count(values: dict[str, Ball]) -> int:
+    if "count" in values:
+        count = values["count"].exact
         if count is None or count.q != 1 or count < 2:
             raise ListError("A list in points needs a whole number of them, at least 2.")
         return int(count.p)
-    step, length = found["step"], ball.subtract(found["stop"], found["start"])
+    step, length = values["step"], ball.subtract(values["stop"], values["start"])
     if step.sign() in (0, None):
         raise ListError("The step of a list is not 0.")
     steps = ball.divide(length, step)
@@ -123,16 +127,16 @@ def inputs_of(
     Raises:
         ListError: the lists have different lengths.
     """
-    found: dict[str, Elements] = {}
+    inputs: dict[str, Elements] = {}
     for name in sorted(value.lists):
         source = sources[name]
-        found[name] = elements(source, 0, at, values)
+        inputs[name] = elements(source, 0, at, values)
         if source.items and len(source.items[0]) > 1:
-            found[name + SECOND] = elements(source, 1, at, values)
-    lengths = sorted({len(each.floats) for each in found.values()})
+            inputs[name + SECOND] = elements(source, 1, at, values)
+    lengths = sorted({len(operand.floats) for operand in inputs.values()})
     if len(lengths) > 1:
         raise ListError(
             f"Lists that are computed together have the same length; these have "
             f"{lengths[0]:,} and {lengths[-1]:,} elements."
         )
-    return found
+    return inputs

@@ -115,19 +115,19 @@ def make_result(
             them out.
         remark: what else is to be said of the number.
     """
-    found = _settled(at_bits, most_bits)
-    if not found.is_defined:
-        return _no_value(found.reason or NOT_DECIDED)
-    if not is_writable(found):
+    result = _settled(at_bits, most_bits)
+    if not result.is_defined:
+        return _no_value(result.reason or NOT_DECIDED)
+    if not is_writable(result):
         return _no_value("too large or too small to be written")
-    if not _is_told(found):
+    if not _is_told(result):
         return _no_value(NOT_DECIDED)
     # What cannot be distinguished from zero is shown as zero, not as the noise of the last bits.
-    value = 0.0 if found.value.contains(0) else float(found.value.mid())
+    value = 0.0 if result.value.contains(0) else float(result.value.mid())
 
     @cache
     def exact() -> ExactForm:
-        known = known_form(found)
+        known = known_form(result)
         return ExactForm(known) if known is not None else look()
 
     def decimals(digits: int) -> str:
@@ -139,13 +139,13 @@ def make_result(
 
     return Result(
         ResultKind.NUMBER, value, "", decimals, exact,
-        rational=None if found.exact is None else to_fraction(found.exact), remark=remark,
+        rational=None if result.exact is None else to_fraction(result.exact), remark=remark,
     )  # fmt: skip
 
 
-def _as_fraction(found: ExactForm) -> Fraction | None:
+def _as_fraction(form: ExactForm) -> Fraction | None:
     try:
-        return None if found.text is None else Fraction(found.text)
+        return None if form.text is None else Fraction(form.text)
     except ValueError:
         return None
 
@@ -160,29 +160,31 @@ def _settled(at_bits: Callable[[int], Ball], most_bits: int) -> Ball:
     """Compute a ball finely enough to tell whether it is defined, and what number it is."""
     bits = START_BITS
     while True:
-        found = at_bits(bits)
-        is_clear = found.defined is not Defined.MAYBE and (not found.is_defined or _is_told(found))
+        middles = at_bits(bits)
+        is_clear = middles.defined is not Defined.MAYBE and (
+            not middles.is_defined or _is_told(middles)
+        )
         if is_clear or bits >= most_bits:
-            return found
+            return middles
         bits = min(4 * bits, most_bits)
 
 
-def _is_told(found: Ball) -> bool:
+def _is_told(value: Ball) -> bool:
     """Check whether a ball says what number it is: its first digits, or that it is as good as 0."""
-    if found.exact is not None or found.value.is_exact():
+    if value.exact is not None or value.value.is_exact():
         return True
-    if not found.value.contains(0):
-        return bool(found.value.rel_accuracy_bits() >= _FLOAT_BITS)
-    return bool(found.value.rad() < _SMALL)
+    if not value.value.contains(0):
+        return bool(value.value.rel_accuracy_bits() >= _FLOAT_BITS)
+    return bool(value.value.rad() < _SMALL)
 
 
-def known_form(found: Ball) -> str | None:
+def known_form(value: Ball) -> str | None:
     """Return the exact form that a ball carries along: a fraction, or one of pi; else None."""
-    if found.exact is not None:
-        return str(found.exact)
-    if found.turns is None or not is_short(found.turns):
+    if value.exact is not None:
+        return str(value.exact)
+    if value.turns is None or not is_short(value.turns):
         return None
-    top, bottom = int(found.turns.p), int(found.turns.q)
+    top, bottom = int(value.turns.p), int(value.turns.q)
     size = "π" if abs(top) == 1 else f"{abs(top)}π"
     return ("-" if top < 0 else "") + (size if bottom == 1 else f"{size}/{bottom}")
 
@@ -197,8 +199,8 @@ def make_complex(
         look: looks for an exact form.
         name_of_i: how the imaginary unit is written.
     """
-    found = at_bits(START_BITS)
-    if not (found.real.is_finite() and found.imag.is_finite()):
+    value = at_bits(START_BITS)
+    if not (value.real.is_finite() and value.imag.is_finite()):
         return Result(
             ResultKind.COMPLEX, complex(math.nan, math.nan), "no value there",
             lambda digits: "", lambda: ExactForm(None),

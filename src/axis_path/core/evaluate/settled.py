@@ -51,8 +51,8 @@ def nearest_whole(argument: Ball) -> Ball | None:
     """Return the whole number next to a ball; None if the ball is too wide to tell which."""
     if not argument.value.is_finite() or not bool(argument.value.rad() < arb(1) / 4):
         return None
-    found = whole_number((argument.value.mid() + arb(1) / 2).floor())
-    return None if found is None else Ball(arb(found), exact=fmpq(found))
+    whole = whole_number((argument.value.mid() + arb(1) / 2).floor())
+    return None if whole is None else Ball(arb(whole), exact=fmpq(whole))
 
 
 def _nearest_odd_quarter(argument: Ball) -> Ball | None:
@@ -137,8 +137,8 @@ class Known:
         if self.place.turns is not None:
             pi = graph.add(Op.CONSTANT, payload="pi")
             return graph.times(graph.number(to_fraction(self.place.turns)), pi)
-        found = (solved(graph, step) for step in sorted(self._zeros))
-        return next((number for number in found if number is not None), None)
+        shaped = (solved(graph, step) for step in sorted(self._zeros))
+        return next((number for number in shaped if number is not None), None)
 
     def are_equal(self, one: int, other: int, values: Sequence[Ball] = ()) -> bool:
         """Check whether two steps are known to be equal.
@@ -171,10 +171,10 @@ class Known:
             return None
         for text, edge in zip(rough, rough_edges(self._graph, step) or (), strict=False):
             if self.is_zero(edge):
-                found = exact_level(text, argument)
-                if found is not None and found.exact is not None:
-                    self._note(step.arguments[0], to_fraction(found.exact))
-                return found
+                exact = exact_level(text, argument)
+                if exact is not None and exact.exact is not None:
+                    self._note(step.arguments[0], to_fraction(exact.exact))
+                return exact
         return None
 
     def _note(self, step: int, number: Fraction) -> None:
@@ -210,11 +210,11 @@ def settled_value(
 
 def _choices(program: Program) -> list[int]:
     """Return the steps of a program that are one of several expressions."""
-    found = program.kept.get("choices")
-    if not isinstance(found, list):
-        found = [k for k, step in enumerate(program.steps) if _deciding(step)]
-        program.kept["choices"] = found
-    return found
+    cached = program.cache.get("choices")
+    if not isinstance(cached, list):
+        cached = [k for k, step in enumerate(program.steps) if _deciding(step)]
+        program.cache["choices"] = cached
+    return cached
 
 
 def _deciding(step: Step) -> tuple[int, ...]:

@@ -98,8 +98,8 @@ class RealSurface:
             for name in self.expression.program.parameters
         }
         with np.errstate(all="ignore"):
-            found = run(self.expression.program, _FAST, xs, used | {self.second: ys})[0]
-            values = np.array(np.broadcast_to(found, np.shape(xs)), dtype=np.float64)
+            result = run(self.expression.program, _FAST, xs, used | {self.second: ys})[0]
+            values = np.array(np.broadcast_to(result, np.shape(xs)), dtype=np.float64)
         values[~np.isfinite(values)] = np.nan
         return values
 

@@ -49,8 +49,8 @@ def taylor(function: RealFunction, place: Ball, count: int) -> list[arb] | None:
     finally:
         ctx.cap = cap
     last = made[function.expression.program.results[0]]
-    found = [last[k] for k in range(count)]
-    return found if all(each.is_finite() for each in found) else None
+    coefficients = [last[k] for k in range(count)]
+    return coefficients if all(coefficient.is_finite() for coefficient in coefficients) else None
 
 
 def _of_step(
@@ -93,10 +93,10 @@ def _divided(a: arb_series, b: arb_series) -> arb_series:
 
 
 def _power(base: arb_series, n: int) -> arb_series:
-    found = arb_series([1], base.prec)
+    power = arb_series([1], base.prec)
     for _ in range(abs(n)):
-        found *= base
-    return _divided(arb_series([1], base.prec), found) if n < 0 else found
+        power *= base
+    return _divided(arb_series([1], base.prec), power) if n < 0 else power
 
 
 def _hyperbolic(u: arb_series, sign: int) -> arb_series:

@@ -71,10 +71,10 @@ class Drawables:
         definition = self._snapshot.definition(line_id)
         if definition.family is None:
             raise UnknownNameError(f"`{definition.name}` is drawn for the present values only.")
-        found = self.family(definition, definition.family)
-        if found.problem is not None:
-            raise found.problem
-        return found
+        family = self.family(definition, definition.family)
+        if family.problem is not None:
+            raise family.problem
+        return family
 
     def family(self, definition: Definition, family: Family) -> FamilyState:
         """Return the members of a family, or the problem that it has."""

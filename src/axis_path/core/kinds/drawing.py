@@ -41,14 +41,14 @@ PLAIN = {"note": ""}
 _cache: SharedCache[tuple[Any, ...], Drawing] = SharedCache(_MOST_DRAWINGS)
 
 
-def kept(key: tuple[Any, ...], make: Callable[[], Drawing]) -> Drawing:
+def cached_drawing(key: tuple[Any, ...], make: Callable[[], Drawing]) -> Drawing:
     """Return the drawing that was made for a key, or make it."""
-    found = _cache.get(key, None)
-    if found is None:
-        found = make()
-        if found.is_whole:
-            _cache.put(key, found)
-    return found
+    cached = _cache.get(key, None)
+    if cached is None:
+        cached = make()
+        if cached.is_whole:
+            _cache.put(key, cached)
+    return cached
 
 
 def stopped(lane: dict[str, Any] | None, err: StoppedError) -> Drawing:

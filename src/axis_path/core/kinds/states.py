@@ -33,16 +33,16 @@ class States:
         self._sliders = snapshot.query(Sliders)
         self._curves = snapshot.query(Curves)
         self._results = snapshot.query(Results)
-        self._kept: State | None = None
+        self._state: State | None = None
 
     @property
     def state(self) -> State:
         """Return all lines as they are drawn; what took too long is tried anew the next time."""
-        if self._kept is not None:
-            return self._kept
+        if self._state is not None:
+            return self._state
         state, is_whole = self._evaluated()
         if is_whole:
-            self._kept = state
+            self._state = state
         return state
 
     def functions(self) -> list[tuple[Definition, RealFunction]]:

@@ -29,9 +29,9 @@ def hint_of(text: str, vocabulary: Vocabulary) -> str:
     for place, token in enumerate(tokens):
         if token.kind is not Kind.APPLY:
             continue
-        found = _division_after(tokens, place)
-        if found is not None:
-            return _sentence(text, token, tokens, place, found)
+        hint = _division_after(tokens, place)
+        if hint is not None:
+            return _sentence(text, token, tokens, place, hint)
     return ""
 
 

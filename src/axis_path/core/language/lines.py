@@ -63,8 +63,8 @@ def is_function_head(text: str) -> bool:
 
 def domain_start(text: str) -> int:
     """Return the place of the word ``for`` in a line, or the end of what is written."""
-    found = _FOR.search(text)
-    return found.start() if found else len(text.rstrip())
+    match = _FOR.search(text)
+    return match.start() if match else len(text.rstrip())
 
 
 def read_line(text: str, vocabulary: Vocabulary) -> Line:

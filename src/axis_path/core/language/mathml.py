@@ -136,5 +136,5 @@ def typeset_signature(name: str, arguments: tuple[str, ...]) -> str:
     """Typeset a name with its arguments, as the Reference shows a function."""
     if not arguments:
         return _PRINTER.whole(_PRINTER.name(name))
-    inner = _PRINTER.separator(",").join(_PRINTER.name(each) for each in arguments)
+    inner = _PRINTER.separator(",").join(_PRINTER.name(argument) for argument in arguments)
     return _PRINTER.whole(_PRINTER.name(name) + _PRINTER.bracketed(inner))

@@ -275,7 +275,7 @@ def _apply(head: lark.Token | _Raised, arguments: tuple[Any, ...], span: Span) -
         if not isinstance(head, lark.Token):
             raise GrammarError(f"Write the power of `{function}` outside.", position=span)
         return _summary(function, arguments, span)
-    if any(isinstance(each, _Function) for each in arguments):
+    if any(isinstance(argument, _Function) for argument in arguments):
         raise GrammarError("A function needs a value after it, as in `f(2)`.", position=span)
     if isinstance(head, lark.Token):
         return Call(function, arguments, span)
@@ -309,7 +309,7 @@ def _summary(name: str, arguments: tuple[Any, ...], span: Span) -> Node:
                 f"variable, as in `{example}`.",
                 position=function.span,
             )
-    if len(arguments) != 4 or any(isinstance(each, _Function) for each in arguments):
+    if len(arguments) != 4 or any(isinstance(argument, _Function) for argument in arguments):
         raise ArgumentCountError(
             f"`{name}` needs an expression, its variable, and from where to where, "
             f"as in `{example}`.",

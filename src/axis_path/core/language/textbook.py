@@ -136,7 +136,9 @@ class Textbook(ABC):
             case NoteLine():
                 return ""
             case FunctionLine():
-                variables = self.separator(",").join(self.name(each) for each in line.variables)
+                variables = self.separator(",").join(
+                    self.name(variable) for variable in line.variables
+                )
                 head = f"{self.name(name)}{self.bracketed(variables)}" if name else self.name("y")
                 return self.whole(f"{head}{self.sign('=')}{self.node(line.expression)}")
             case ValueLine():
@@ -282,7 +284,9 @@ class Textbook(ABC):
         return self.raised(self.inside(base, ATOM), raised)
 
     def _arguments(self, node: Call) -> str:
-        return self.bracketed(self.separator(",").join(self.node(each) for each in node.arguments))
+        return self.bracketed(
+            self.separator(",").join(self.node(argument) for argument in node.arguments)
+        )
 
     def _call(self, node: Call) -> str:
         first = node.arguments[0]

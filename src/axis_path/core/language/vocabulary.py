@@ -190,9 +190,11 @@ def nearest(run: str, names: frozenset[str]) -> str | None:
     in_capitals = _in_small_letters(run, names)
     if in_capitals is not None:
         return in_capitals
-    found = [name for name in names if len(name) >= 2 and len(run) >= 2 and _one_slip(run, name)]
+    names_near = [
+        name for name in names if len(name) >= 2 and len(run) >= 2 and _one_slip(run, name)
+    ]
     # The name with the same first letter, then the shortest, is the likeliest.
-    return min(found, key=lambda name: (name[0] != run[0], len(name), name), default=None)
+    return min(names_near, key=lambda name: (name[0] != run[0], len(name), name), default=None)
 
 
 def _one_slip(a: str, b: str) -> bool:

@@ -259,13 +259,13 @@ def _first_kind(line: Line) -> Kind:
 
 def _places(line: Line) -> tuple[tuple[str, Span], ...]:
     own = own_variables(line)
-    found: dict[str, Span] = {}
+    spans: dict[str, Span] = {}
     for node in line_nodes(line):
         for use in free_uses(node, own):
             name = name_of(use)
             is_own = name in FUNCTIONS or name in SUMMARIES or name in own
             if is_own or (isinstance(use, Name) and name in _NEVER_MISSING):
                 continue
-            if name not in found or use.span < found[name]:
-                found[name] = use.span
-    return tuple(sorted(found.items(), key=lambda pair: pair[1]))
+            if name not in spans or use.span < spans[name]:
+                spans[name] = use.span
+    return tuple(sorted(spans.items(), key=lambda pair: pair[1]))

@@ -55,12 +55,12 @@ class Trail:
 
     def with_more(self, points: Iterable[tuple[float, float]]) -> Trail:
         """Return the trail with further positions; the oldest leave when there are too many."""
-        found = list(self.points)
+        extended = list(self.points)
         for x, y in points:
             place = (_rounded(x), _rounded(y))
-            if all(map(math.isfinite, place)) and (not found or found[-1] != place):
-                found.append(place)
-        return replace(self, points=tuple(found[-TRAIL_POINTS.value :]))
+            if all(map(math.isfinite, place)) and (not extended or extended[-1] != place):
+                extended.append(place)
+        return replace(self, points=tuple(extended[-TRAIL_POINTS.value :]))
 
     def thinned(self) -> Trail:
         """Return the trail with every second position, the last one among them."""

@@ -59,14 +59,14 @@ class SliderRange:
 @lru_cache(maxsize=4096)
 def slider_value(text: str) -> tuple[str, Fraction] | None:
     """Read a line that is a slider, such as ``a = 2.5``; None for any other line."""
-    found = _SLIDER_LINE.fullmatch(text)
-    if found is None or head_name(text) is None or spelled(found[1]) in _NOT_SLIDERS:
+    match = _SLIDER_LINE.fullmatch(text)
+    if match is None or head_name(text) is None or spelled(match[1]) in _NOT_SLIDERS:
         return None
-    value = exact_number(found[2])
+    value = exact_number(match[2])
     if value and not 1 / _LARGEST <= abs(value) <= _LARGEST:
         # No hand can move there; the line is a number like any other.
         return None
-    return spelled(found[1]), value
+    return spelled(match[1]), value
 
 
 @lru_cache(maxsize=4096)

@@ -12,7 +12,13 @@ from axis_path.core.locate.data import Interpolation, find_in_data
 from axis_path.core.locate.everywhere import Everywhere, find_everywhere, period_of, reach_of
 from axis_path.core.locate.extrema import find_extrema
 from axis_path.core.locate.finding import Finding, Findings, Kind
-from axis_path.core.locate.inequality import Condition, Place, Stretch, Stretches, find_stretches
+from axis_path.core.locate.inequality import (
+    Condition,
+    Place,
+    SolutionInterval,
+    SolutionSet,
+    find_solution_set,
+)
 from axis_path.core.locate.inflections import find_inflections
 from axis_path.core.locate.intersections import find_intersections
 from axis_path.core.locate.linear import LinearEquation, LinearSolution, Outcome, solve_linear
@@ -35,8 +41,8 @@ from axis_path.core.locate.search.verdict import (
     value_text,
 )
 from axis_path.core.locate.search.zeros import find_zeros
+from axis_path.core.locate.search_request import Search, SearchRequest
 from axis_path.core.locate.sweep import Branch, Event, Sweep, sweep
-from axis_path.core.locate.wanted import Search, Wanted
 
 __all__ = [
     "MEASURED",
@@ -64,10 +70,10 @@ __all__ = [
     "Parts",
     "Place",
     "Search",
-    "Stretch",
-    "Stretches",
+    "SearchRequest",
+    "SolutionInterval",
+    "SolutionSet",
     "Sweep",
-    "Wanted",
     "candidates",
     "digits_shown",
     "endless_end",
@@ -78,7 +84,7 @@ __all__ = [
     "find_in_data",
     "find_inflections",
     "find_intersections",
-    "find_stretches",
+    "find_solution_set",
     "find_zeros",
     "interval",
     "is_polynomial",

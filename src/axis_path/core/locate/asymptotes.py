@@ -29,7 +29,7 @@ from axis_path.core.locate.limits.limit_rules import (
 )
 from axis_path.core.locate.limits.outside import Outside
 from axis_path.core.locate.limits.tails import line_far_out
-from axis_path.core.locate.search.stopped import found_or_seen
+from axis_path.core.locate.search.stopped import found_or_sampled
 from axis_path.core.locate.search.verdict import value_text
 from axis_path.core.locate.search.zeros import SEARCH_BITS
 
@@ -104,7 +104,7 @@ def find_asymptotes(function: RealFunction, breaks: Findings) -> Asymptotes:
     Raises:
         StoppedError: the search was stopped before there was anything to be told.
     """
-    found: Sequence[Asymptote] = [
+    asymptotes: Sequence[Asymptote] = [
         Asymptote(Direction.VERTICAL, f"x = {b.exact or b.text}", (), None, b.x, b.proved)
         for b in breaks
         if b.kind is Kind.POLE
@@ -120,13 +120,13 @@ def find_asymptotes(function: RealFunction, breaks: Findings) -> Asymptotes:
                 elif line and line not in note:
                     note = f"{note} {line}".strip()
     except StoppedError as err:
-        found, said = found_or_seen(err, [*found, *outward], list)
-        return Asymptotes(tuple(found), note or said)
+        asymptotes, said = found_or_sampled(err, [*asymptotes, *outward], list)
+        return Asymptotes(tuple(asymptotes), note or said)
     if len(outward) == 2 and outward[0].text == outward[1].text:
         both = outward[0].proved and outward[1].proved
         one = outward[0]
         outward = [Asymptote(one.direction, one.text, (-1, 1), one.slope, one.at, both)]
-    return Asymptotes((*found, *outward), note)
+    return Asymptotes((*asymptotes, *outward), note)
 
 
 def _outward(function: RealFunction, side: int) -> Asymptote | str | None:
@@ -162,9 +162,9 @@ def _of_branch(branches: Branches, branch: RealFunction, side: int) -> Asymptote
     is_level = level.value is not None and level.approach is Approach.VALUE
     if level.value is not None and is_level and level.proved:
         return _line(ball.from_fraction(0), level.value, side, proved=True)
-    found = _by_tails(branches, branch, side)
-    if found is not None:
-        return found
+    asymptotes = _by_tails(branches, branch, side)
+    if asymptotes is not None:
+        return asymptotes
     if level.value is not None and is_level:
         return _line(ball.from_fraction(0), level.value, side, proved=False)
     slope = _limit(derived, side)
@@ -195,7 +195,7 @@ def _divided(branches: Branches, branch: RealFunction) -> tuple[Ball, Ball, bool
         return None
     if parts is None:
         return None
-    top, bottom = (as_polynomial(each, each.expression) for each in parts)
+    top, bottom = (as_polynomial(part, part.expression) for part in parts)
     if top is None or bottom is None or bottom.degree() < 0:
         return None
     quotient: fmpq_poly = top // bottom
@@ -211,12 +211,12 @@ def _exact(value: fmpq) -> Ball:
 
 def _limit(function: RealFunction, side: int) -> Limit:
     beside = Ball((side * arb(2) ** 200).mid())
-    found = limit_by_rules(function, to_infinity(side), beside)
-    if found.approach is Approach.UNKNOWN:
+    limit = limit_by_rules(function, to_infinity(side), beside)
+    if limit.approach is Approach.UNKNOWN:
         return followed_outward(function, side)
-    if found.approach is Approach.BOUNDED:
+    if limit.approach is Approach.BOUNDED:
         return UNKNOWN
-    return found
+    return limit
 
 
 def _line(slope: Ball, at: Ball, side: int, *, proved: bool) -> Asymptote:

@@ -1,7 +1,7 @@
 """Breaks: poles, jumps, holes and the ends of a domain, each with what the function does beside it.
 
-Every spot of the function's anatomy is looked at: its own value there, and its limits from both
-sides.
+Every singular point of the function's anatomy is looked at: its own value there, and its limits
+from both sides.
 """
 
 from __future__ import annotations
@@ -16,8 +16,8 @@ from axis_path.core.locate.limits.approach import limit_at
 from axis_path.core.locate.limits.limit_rules import Approach, Limit
 from axis_path.core.locate.limits.nearing import Approaching
 from axis_path.core.locate.search.isolated import is_isolated
-from axis_path.core.locate.search.parts import Anatomy, Part, Spot
-from axis_path.core.locate.search.seen import SEEN, seen_breaks
+from axis_path.core.locate.search.parts import Anatomy, Part, SingularPoint
+from axis_path.core.locate.search.sampled import SEEN, sampled_breaks
 from axis_path.core.locate.search.stopped import found_until_stopped
 from axis_path.core.locate.search.verdict import at_place, value_text
 from axis_path.core.locate.search.zeros import located_within
@@ -38,15 +38,15 @@ def find_breaks(function: RealFunction, interval: Interval) -> Findings:
 
 def _breaks(anatomy: Anatomy) -> Findings:
     return found_until_stopped(
-        lambda items: _all_breaks(anatomy, items), lambda: _seen_breaks(anatomy)
+        lambda items: _all_breaks(anatomy, items), lambda: _sampled_breaks(anatomy)
     )
 
 
-def _seen_breaks(anatomy: Anatomy) -> list[Finding]:
+def _sampled_breaks(anatomy: Anatomy) -> list[Finding]:
     """Return the places at which samples break, none of them checked."""
     return [
         at_place(kind, place, proved=False, note=SEEN)
-        for place, kind in seen_breaks(anatomy.function, anatomy.inside)
+        for place, kind in sampled_breaks(anatomy.function, anatomy.inside)
     ]
 
 
@@ -54,11 +54,11 @@ def _all_breaks(anatomy: Anatomy, items: list[Finding]) -> Findings:
     """Locate all; ``items`` takes those that were found, so that they are not lost if stopped."""
     notes = [anatomy.note] if anatomy.note else []
     complete = anatomy.complete
-    for before, spot, after in anatomy.beside():
-        found, note = break_at(anatomy, before, spot, after)
-        if found is not None:
-            items.append(found)
-            complete = complete and found.proved
+    for before, singular, after in anatomy.beside():
+        result, note = break_at(anatomy, before, singular, after)
+        if result is not None:
+            items.append(result)
+            complete = complete and result.proved
         elif note:
             notes.append(note)
             complete = False
@@ -66,47 +66,49 @@ def _all_breaks(anatomy: Anatomy, items: list[Finding]) -> Findings:
 
 
 def break_at(
-    anatomy: Anatomy, before: Part | None, spot: Spot, after: Part | None
+    anatomy: Anatomy, before: Part | None, singular: SingularPoint, after: Part | None
 ) -> tuple[Finding | None, str]:
-    """Return the break at a spot, or a sentence if it is not decided; neither without a break."""
-    low, high = limits_beside(anatomy, before, spot, after)
-    value = anatomy.value_at(spot)
+    """Return the break at one, or a sentence if it is not decided; neither without a break."""
+    low, high = limits_beside(anatomy, before, singular, after)
+    value = anatomy.value_at(singular)
     variable = anatomy.function.variable
     if before is None or after is None:
         # The interval ends here: it is a break only if the function itself ends.
-        return _end(anatomy, spot, high if before is None else low), ""
-    if is_isolated(anatomy, before, spot, after):
+        return _end(anatomy, singular, high if before is None else low), ""
+    if is_isolated(anatomy, before, singular, after):
         words = "it has a value here, and none on either side"
-        return at_place(Kind.ISOLATED, spot.place, value, proved=True, why=words), ""
+        return at_place(Kind.ISOLATED, singular.place, value, proved=True, why=words), ""
     if low is None and high is None:
         return None, ""
     if low is None or high is None:
-        return _end(anatomy, spot, low or high), ""
+        return _end(anatomy, singular, low or high), ""
     words = f"from below {_tends(low)}, from above {_tends(high)}"
     if low.is_infinite or high.is_infinite:
         sure = any(each.is_infinite and each.proved for each in (low, high))
-        proved = spot.proved and sure
-        return at_place(Kind.POLE, spot.place, proved=proved, why=words, note=_seen(proved)), ""
+        proved = singular.proved and sure
+        return at_place(
+            Kind.POLE, singular.place, proved=proved, why=words, note=_sampled(proved)
+        ), ""
     if low.value is None or high.value is None:
         if value.is_defined and _is_joined(value, low, high):
             return None, ""
-        place = at_place(Kind.JUMP, spot.place, proved=False).text
+        place = at_place(Kind.JUMP, singular.place, proved=False).text
         return None, f"At {variable} = {place} it comes to no one value; what it does is not told."
-    proved = spot.proved and low.proved and high.proved
-    differ = _order(anatomy, spot, (before.branch, low), (after.branch, high))
+    proved = singular.proved and low.proved and high.proved
+    differ = _order(anatomy, singular, (before.branch, low), (after.branch, high))
     if differ in (-1, 1):
         return at_place(
-            Kind.JUMP, spot.place, value, proved=proved, why=words, note=_seen(proved)
+            Kind.JUMP, singular.place, value, proved=proved, why=words, note=_sampled(proved)
         ), ""
     sure = proved and differ == 0
     if value.defined is Defined.NO:
         filled = f"the value {value_text(low.value)} would fill it"
         return at_place(
-            Kind.HOLE, spot.place, low.value, proved=sure, why=filled, note=_seen(sure)
+            Kind.HOLE, singular.place, low.value, proved=sure, why=filled, note=_sampled(sure)
         ), ""
     own = Limit(Approach.VALUE, value, proved=True, is_two_sided=True)
     moves = (
-        _order(anatomy, spot, (anatomy.branches.function, own), (before.branch, low))
+        _order(anatomy, singular, (anatomy.branches.function, own), (before.branch, low))
         if value.is_defined
         else None
     )
@@ -114,18 +116,21 @@ def break_at(
         stands = f"the point stands at {value_text(value)}"
         moved = f"{stands}; the value {value_text(low.value)} would fill it"
         return at_place(
-            Kind.HOLE, spot.place, low.value, proved=sure, why=moved, note=_seen(sure)
+            Kind.HOLE, singular.place, low.value, proved=sure, why=moved, note=_sampled(sure)
         ), ""
     if differ == 0 and moves == 0:
         return None, ""
-    place = at_place(Kind.JUMP, spot.place, proved=False).text
+    place = at_place(Kind.JUMP, singular.place, proved=False).text
     return None, f"Whether it breaks at {variable} = {place} could not be decided."
 
 
 def _order(
-    anatomy: Anatomy, spot: Spot, one: tuple[RealFunction, Limit], other: tuple[RealFunction, Limit]
+    anatomy: Anatomy,
+    singular: SingularPoint,
+    one: tuple[RealFunction, Limit],
+    other: tuple[RealFunction, Limit],
 ) -> int | None:
-    """Return the sign of the difference of two limits at a spot; None if it is not known."""
+    """Return the sign of the difference of two limits at one; None if it is not known."""
     (f, a), (g, b) = one, other
     if a.value is None or b.value is None:
         return None
@@ -135,64 +140,68 @@ def _order(
     if f.expression.step == g.expression.step:
         return 0
     difference = replace(f, expression=f.expression.minus(g.expression))
-    return 0 if anatomy.settled(difference, spot).exact == 0 else None
+    return 0 if anatomy.settled(difference, singular).exact == 0 else None
 
 
 def limits_beside(
-    anatomy: Anatomy, before: Part | None, spot: Spot, after: Part | None
+    anatomy: Anatomy, before: Part | None, singular: SingularPoint, after: Part | None
 ) -> tuple[Limit | None, Limit | None]:
     """Return the limits from below and from above; None from a side without values."""
-    found: list[Limit | None] = []
+    limits: list[Limit | None] = []
     for part, side in ((before, -1), (after, 1)):
         if part is None or part.defined is Defined.NO:
-            found.append(None)
+            limits.append(None)
             continue
         nearing = Approaching(
-            anatomy.branches, part.branch, spot.place, spot.zeros, side, part.middle
+            anatomy.branches, part.branch, singular.place, singular.zeros, side, part.middle
         )
         limit = limit_at(nearing)
-        # Where rough places may be missing, a branch need not be what lies beside the spot.
-        found.append(limit if anatomy.complete else replace(limit, proved=False))
-    return found[0], found[1]
+        # Where rough places may be missing, a branch need not be what lies beside the singular
+        # point.
+        limits.append(limit if anatomy.complete else replace(limit, proved=False))
+    return limits[0], limits[1]
 
 
-def _end(anatomy: Anatomy, spot: Spot, limit: Limit | None) -> Finding | None:
+def _end(anatomy: Anatomy, singular: SingularPoint, limit: Limit | None) -> Finding | None:
     """Return the end of a domain, or a pole if the function grows beyond all bounds there."""
     if limit is None:
         return None
-    is_own = _is_own_end(anatomy, spot)
-    if spot.is_end and not is_own and not ends_beyond(anatomy, spot):
+    is_own = _is_own_end(anatomy, singular)
+    if singular.is_end and not is_own and not ends_beyond(anatomy, singular):
         return None
     words = f"it {_tends(limit)} here"
     if limit.is_infinite:
-        proved = spot.proved and limit.proved
-        return at_place(Kind.POLE, spot.place, proved=proved, why=words, note=_seen(proved))
-    value = anatomy.value_at(spot)
+        proved = singular.proved and limit.proved
+        return at_place(Kind.POLE, singular.place, proved=proved, why=words, note=_sampled(proved))
+    value = anatomy.value_at(singular)
     if value.is_defined:
         words = "the end belongs to the domain"
-        return at_place(Kind.END, spot.place, value, proved=spot.proved, why=words)
+        return at_place(Kind.END, singular.place, value, proved=singular.proved, why=words)
     words = "the end does not belong to the domain"
     is_known = limit.value is None or limit.proved
-    proved = spot.proved and is_known
+    proved = singular.proved and is_known
     return at_place(
-        Kind.END, spot.place, limit.value, proved=proved, why=words, note=_seen(is_known)
+        Kind.END, singular.place, limit.value, proved=proved, why=words, note=_sampled(is_known)
     )
 
 
-def _is_own_end(anatomy: Anatomy, spot: Spot) -> bool:
+def _is_own_end(anatomy: Anatomy, singular: SingularPoint) -> bool:
     ends = (anatomy.function.low, anatomy.function.high)
     return any(
-        end is not None and end.value.value.overlaps(spot.place.value) and spot.is_end
+        end is not None and end.value.value.overlaps(singular.place.value) and singular.is_end
         for end in ends
     )
 
 
-def ends_beyond(anatomy: Anatomy, spot: Spot) -> bool:
+def ends_beyond(anatomy: Anatomy, singular: SingularPoint) -> bool:
     """Check whether the function has no value just outside the interval."""
-    side = -1 if spot is anatomy.spots[0] else 1
-    size = max(abs(spot.place.value).upper(), 1)
+    side = -1 if singular is anatomy.singular_points[0] else 1
+    size = max(abs(singular.place.value).upper(), 1)
     outside = Ball(
-        (spot.place.value + side * size * Ball(spot.place.value * 0 + 2).value ** -_BESIDE).mid()
+        (
+            singular.place.value
+            + side * size * Ball(singular.place.value * 0 + 2).value ** -_BESIDE
+        ).mid()
     )
     return anatomy.function.prove(outside).defined is Defined.NO
 
@@ -211,5 +220,5 @@ def _tends(limit: Limit) -> str:
     return f"comes to {value_text(limit.value)}"
 
 
-def _seen(proved: bool) -> str:
+def _sampled(proved: bool) -> str:
     return "" if proved else "what it comes to is seen with many digits, not proved"

@@ -123,7 +123,7 @@ def is_tiny(cell: Cell) -> bool:
 def merged_cells(cells: list[Cell]) -> list[Cell]:
     """Join neighbours; the cells come out in order of x."""
     merged: list[Cell] = []
-    for cell in sorted(cells, key=lambda each: each.low.value.mid()):
+    for cell in sorted(cells, key=lambda item: item.low.value.mid()):
         if merged and bool(merged[-1].high.value.upper() >= cell.low.value.lower()):
             one = merged[-1]
             merged[-1] = Cell(one.low, cell.high, one.low_zeros, cell.high_zeros)

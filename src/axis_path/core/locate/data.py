@@ -59,7 +59,7 @@ def find_in_data(points: Floats, interpolation: Interpolation, level: float = 0.
     note = f"Found {_SAID[interpolation]}; the data themselves say nothing of what lies between."
     if left_out:
         note += f" {left_out} without a value left out."
-    return Findings(tuple(sorted(items, key=lambda each: each.x)), complete=False, note=note)
+    return Findings(tuple(sorted(items, key=lambda item: item.x)), complete=False, note=note)
 
 
 def _made(kind: Kind, x: float, y: float, *, at_end: bool = False, why: str = "") -> Finding:

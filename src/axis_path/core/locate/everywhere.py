@@ -89,15 +89,15 @@ def find_everywhere(function: RealFunction, words: Words = ZEROS) -> Everywhere:
 
 
 def _along_the_line(
-    function: RealFunction, span: Interval, found: Findings, words: Words, period: str
+    function: RealFunction, span: Interval, findings: Findings, words: Words, period: str
 ) -> Findings:
-    """Return findings of one period that hold all along stretches, told of the whole line."""
+    """Return findings of one period that hold all along intervals, told of the whole line."""
     endless = replace(span, high_closed=True, low_goes_on=True, high_goes_on=True)
     whole = find_zeros(function, endless, words=words)
     if whole.along == f"{words.holds} for every {function.variable}.":
         return whole
-    along = f"{found.along} This repeats: any whole multiple of {period} may be added."
-    return replace(found, along=along, note=found.note.replace(found.along, along))
+    along = f"{findings.along} This repeats: any whole multiple of {period} may be added."
+    return replace(findings, along=along, note=findings.note.replace(findings.along, along))
 
 
 def reach_of(functions: Sequence[RealFunction]) -> tuple[Interval, tuple[bool, bool]]:
@@ -107,9 +107,13 @@ def reach_of(functions: Sequence[RealFunction]) -> tuple[Interval, tuple[bool, b
         The interval, and for both sides whether that is proved.
     """
     with precision(SEARCH_BITS):
-        polynomials = [as_polynomial(each, each.expression) for each in functions]
-        if all(each is not None for each in polynomials):
-            known = [each for each in polynomials if each is not None and each.degree() > 0]
+        polynomials = [as_polynomial(function, function.expression) for function in functions]
+        if all(polynomial is not None for polynomial in polynomials):
+            known = [
+                polynomial
+                for polynomial in polynomials
+                if polynomial is not None and polynomial.degree() > 0
+            ]
             reach = max(map(cauchy_bound, known), default=Fraction(1))
             return Interval(ball.from_fraction(-reach), ball.from_fraction(reach)), (True, True)
         low, high = (_end(functions, side) for side in (-1, 1))
@@ -134,7 +138,7 @@ class _End:
 
 def _end(functions: Sequence[RealFunction], side: int) -> _End:
     for end in _ENDS:
-        if all(_is_without(each, side, end) for each in functions):
+        if all(_is_without(function, side, end) for function in functions):
             return _End(end)
         if len(functions) == 1 and _is_zero_beyond(functions[0], side, end):
             return _End(end, is_zero=True)
@@ -148,15 +152,15 @@ def _is_zero_beyond(function: RealFunction, side: int, end: int) -> bool:
     return outside.is_one_branch() and outside.is_zero()
 
 
-def _with_shortest_period(found: Everywhere) -> Everywhere:
+def _with_shortest_period(everywhere: Everywhere) -> Everywhere:
     """Return zeros that repeat within a period of the function with their own, shorter period."""
-    period, findings = found.period, found.findings
+    period, findings = everywhere.period, everywhere.findings
     if period is None or not findings.complete or len(findings) < 2:
-        return found
+        return everywhere
     parts = [_part_of(place_of(item.exact, *item.bracket), period) for item in findings]
     known = {part for part in parts if part is not None}
     if len(known) < len(parts):
-        return found
+        return everywhere
     count = len(parts)
     times = next(
         k
@@ -164,15 +168,15 @@ def _with_shortest_period(found: Everywhere) -> Everywhere:
         if count % k == 0 and {(part + Fraction(1, k)) % 1 for part in known} == known
     )
     if times == 1:
-        return found
+        return everywhere
     first = tuple(
         item
         for item, part in zip(findings, parts, strict=True)
         if part is not None and part < Fraction(1, times)
     )
     length = ball.divide(period, ball.from_fraction(times))
-    text = written(length) or found.period_text
-    span = Interval(found.interval.low, length, high_closed=False)
+    text = written(length) or everywhere.period_text
+    span = Interval(everywhere.interval.low, length, high_closed=False)
     return Everywhere(replace(findings, items=first), span, length, text)
 
 
@@ -188,20 +192,20 @@ def period_of(function: RealFunction) -> tuple[Ball, str] | None:
     """Return the period of a function without ends, as a number and as it is written."""
     if function.low is not None or function.high is not None:
         return None
-    found = period(function.expression.program, function.parameters)
-    if found is None:
+    length = period(function.expression.program, function.parameters)
+    if length is None:
         return None
     with precision(SEARCH_BITS):
-        return _length(found)
+        return _length(length)
 
 
-def _length(found: Multiple) -> tuple[Ball, str]:
-    part = fmpq(found.part.numerator, found.part.denominator)
-    if found.power == 1:
-        return Ball(arb.pi() * arb(part), turns=part), multiple_of_pi(found.part)
-    if found.power == 0:
-        return ball.from_fraction(found.part), str(found.part)
-    value = arb.pi() ** found.power * arb(part)
+def _length(multiple: Multiple) -> tuple[Ball, str]:
+    part = fmpq(multiple.part.numerator, multiple.part.denominator)
+    if multiple.power == 1:
+        return Ball(arb.pi() * arb(part), turns=part), multiple_of_pi(multiple.part)
+    if multiple.power == 0:
+        return ball.from_fraction(multiple.part), str(multiple.part)
+    value = arb.pi() ** multiple.power * arb(part)
     return Ball(value), str(fraction_of(value.mid()))
 
 

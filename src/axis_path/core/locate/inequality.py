@@ -1,7 +1,7 @@
-"""Where inequalities in one unknown hold: all stretches and single places, with proof.
+"""Where inequalities in one unknown hold: all intervals and single places, with proof.
 
-Each side's difference is taken apart; between its zeros and spots it has one sign, which is looked
-at once. Where several inequalities must hold together, all their cuts are taken together.
+Each side's difference is taken apart; between its zeros and singular points it has one sign, which
+is looked at once. Where several inequalities must hold together, all their cuts are taken together.
 """
 
 from __future__ import annotations
@@ -20,9 +20,9 @@ from axis_path.core.errors import StoppedError
 from axis_path.core.evaluate import RealFunction
 from axis_path.core.locate.algebra.exact import written
 from axis_path.core.locate.cells import Interval
-from axis_path.core.locate.search.parts import Anatomy, Spot, take_apart
-from axis_path.core.locate.search.seen import seen_changes
-from axis_path.core.locate.search.stopped import found_or_seen
+from axis_path.core.locate.search.parts import Anatomy, SingularPoint, take_apart
+from axis_path.core.locate.search.sampled import sampled_changes
+from axis_path.core.locate.search.stopped import found_or_sampled
 from axis_path.core.locate.search.verdict import place_text
 from axis_path.core.locate.search.zeros import SEARCH_BITS, find_roots
 
@@ -41,7 +41,7 @@ class Place:
 
 
 @dataclass(frozen=True, slots=True)
-class Stretch:
+class SolutionInterval:
     """Numbers that satisfy an inequality, from one end to the other; one place has both in one.
 
     Attributes:
@@ -58,14 +58,14 @@ class Stretch:
 
 
 @dataclass(frozen=True, slots=True)
-class Stretches:
+class SolutionSet:
     """All numbers that satisfy inequalities.
 
     Attributes:
         complete: whether it is proved to be just these.
     """
 
-    items: tuple[Stretch, ...]
+    items: tuple[SolutionInterval, ...]
     complete: bool
     note: str = ""
 
@@ -94,12 +94,12 @@ class _Cut:
     surd: str | None = None
 
 
-def find_stretches(
+def find_solution_set(
     conditions: Sequence[Condition],
     inside: Interval,
     *,
     goes_on: tuple[bool, bool] = (False, False),
-) -> Stretches:
+) -> SolutionSet:
     """Find where all conditions hold.
 
     Args:
@@ -112,16 +112,16 @@ def find_stretches(
         StoppedError: it was stopped, and nothing can be seen of it either.
     """
     try:
-        return _found_stretches(conditions, inside, goes_on)
+        return _found_intervals(conditions, inside, goes_on)
     except StoppedError as err:
         with precision(SEARCH_BITS):
-            items, note = found_or_seen(err, (), lambda: _seen_stretches(conditions, inside))
-        return Stretches(tuple(items), complete=False, note=note)
+            items, note = found_or_sampled(err, (), lambda: _sampled_intervals(conditions, inside))
+        return SolutionSet(tuple(items), complete=False, note=note)
 
 
-def _found_stretches(
+def _found_intervals(
     conditions: Sequence[Condition], inside: Interval, goes_on: tuple[bool, bool]
-) -> Stretches:
+) -> SolutionSet:
     with precision(SEARCH_BITS):
         cuts = [_Cut(inside.low, frozenset()), _Cut(inside.high, frozenset())]
         complete = True
@@ -133,23 +133,23 @@ def _found_stretches(
             sure = not search.undecided and not search.is_crowded
             complete = complete and sure and all(root.proved for root in search.roots)
             cuts += [_Cut(r.place, frozenset({k}), r.surd) for r in search.roots]
-            cuts += [_Cut(spot.place, frozenset()) for spot in anatomy.spots]
+            cuts += [_Cut(singular.place, frozenset()) for singular in anatomy.singular_points]
         ordered = _merged(cuts)
-        items, sure = _stretches(conditions, anatomies, ordered)
+        items, sure = _solution_intervals(conditions, anatomies, ordered)
         complete = complete and sure
-        items = [_without_end(each, goes_on) for each in items]
+        items = [_without_end(item, goes_on) for item in items]
     note = "" if complete else "Whether it holds in all of these, and only these, is not proved."
-    return Stretches(tuple(items), complete, note)
+    return SolutionSet(tuple(items), complete, note)
 
 
-def _seen_stretches(conditions: Sequence[Condition], inside: Interval) -> list[Stretch]:
-    """Return the stretches at whose samples all conditions hold; none of it is checked."""
-    is_on, changes = seen_changes(lambda xs: _hold(conditions, xs), inside)
+def _sampled_intervals(conditions: Sequence[Condition], inside: Interval) -> list[SolutionInterval]:
+    """Return the intervals at whose samples all conditions hold; none of it is checked."""
+    is_on, changes = sampled_changes(lambda xs: _hold(conditions, xs), inside)
     places = [inside.low, *changes, inside.high]
     closed = [inside.low_closed, *_seem_closed(conditions, changes), inside.high_closed]
     last = len(places) - 1
     return [
-        Stretch(
+        SolutionInterval(
             _place(_Cut(places[k], frozenset())), _place(_Cut(places[k + 1], frozenset())),
             closed[k], closed[k + 1], is_cut_low=k == 0, is_cut_high=k + 1 == last,
         )
@@ -159,44 +159,44 @@ def _seen_stretches(conditions: Sequence[Condition], inside: Interval) -> list[S
 
 def _hold(conditions: Sequence[Condition], xs: Floats) -> NDArray[np.bool_]:
     """Return at which places, (n,), all conditions seem to hold."""
-    found = np.ones(len(xs), dtype=np.bool_)
+    flags = np.ones(len(xs), dtype=np.bool_)
     for condition in conditions:
         values = condition.function.sample(xs)
         with np.errstate(invalid="ignore"):
-            found &= {
+            flags &= {
                 ">": values > 0, ">=": values >= 0, "=": values == 0,
                 "!=": np.isfinite(values) & (values != 0),
             }[condition.sign]  # fmt: skip
-    return found
+    return flags
 
 
 def _seem_closed(conditions: Sequence[Condition], places: Sequence[Ball]) -> list[bool]:
     """Return which ends seem to belong to a stretch: zeros of what must not be negative."""
     at = np.array([float(place.value.mid()) for place in places])
     beside = at + np.maximum(np.abs(at), 1) * _ASIDE
-    found = np.zeros(len(at), dtype=np.bool_)
+    flags = np.zeros(len(at), dtype=np.bool_)
     with suppress(StoppedError):
         for condition in conditions:
             if condition.sign == ">=" and len(at):
                 values = np.abs(condition.function.sample(np.concatenate([at, beside])))
-                found |= values[: len(at)] < _SMALL * values[len(at) :]
-    answers: list[bool] = found.tolist()
+                flags |= values[: len(at)] < _SMALL * values[len(at) :]
+    answers: list[bool] = flags.tolist()
     return answers
 
 
-def _without_end(stretch: Stretch, goes_on: tuple[bool, bool]) -> Stretch:
-    if stretch.is_cut_low and goes_on[0]:
+def _without_end(interval: SolutionInterval, goes_on: tuple[bool, bool]) -> SolutionInterval:
+    if interval.is_cut_low and goes_on[0]:
         low = Place(-math.inf, "−∞", None)
-        stretch = replace(stretch, low=low, low_closed=False, is_cut_low=False)
-    if stretch.is_cut_high and goes_on[1]:
+        interval = replace(interval, low=low, low_closed=False, is_cut_low=False)
+    if interval.is_cut_high and goes_on[1]:
         high = Place(math.inf, "∞", None)
-        stretch = replace(stretch, high=high, high_closed=False, is_cut_high=False)
-    return stretch
+        interval = replace(interval, high=high, high_closed=False, is_cut_high=False)
+    return interval
 
 
 def _merged(cuts: list[_Cut]) -> list[_Cut]:
     merged: list[_Cut] = []
-    for cut in sorted(cuts, key=lambda each: each.place.value.mid()):
+    for cut in sorted(cuts, key=lambda item: item.place.value.mid()):
         if merged and merged[-1].place.value.overlaps(cut.place.value):
             other = merged[-1]
             place = cut.place if written(cut.place) is not None else other.place
@@ -207,13 +207,13 @@ def _merged(cuts: list[_Cut]) -> list[_Cut]:
     return merged
 
 
-def _stretches(
+def _solution_intervals(
     conditions: Sequence[Condition], anatomies: list[Anatomy], cuts: list[_Cut]
-) -> tuple[list[Stretch], bool]:
+) -> tuple[list[SolutionInterval], bool]:
     """Look at every cut and between every two, and put together what holds."""
-    found: list[Stretch] = []
+    result: list[SolutionInterval] = []
     sure = True
-    current: Stretch | None = None
+    current: SolutionInterval | None = None
     for k, cut in enumerate(cuts):
         at_cut = [_at(condition, anatomies[j], cut, j) for j, condition in enumerate(conditions)]
         here = _together(at_cut)
@@ -221,38 +221,42 @@ def _stretches(
         place = _place(cut)
         is_first, is_last = k == 0, k == len(cuts) - 1
         if here and current is None:
-            current = Stretch(place, place, True, True, is_cut_low=is_first)
+            current = SolutionInterval(place, place, True, True, is_cut_low=is_first)
         elif current is not None:
             current = replace(current, high=place, high_closed=bool(here))
             if not here:
-                found.append(current)
+                result.append(current)
                 current = None
         if is_last:
             break
         between = _between(conditions, cut, cuts[k + 1])
         sure = sure and between is not None
         if between and current is None:
-            current = Stretch(place, place, False, False, is_cut_low=is_first)
+            current = SolutionInterval(place, place, False, False, is_cut_low=is_first)
         elif not between and current is not None:
-            found.append(replace(current, high=place, high_closed=True))
+            result.append(replace(current, high=place, high_closed=True))
             current = None
     if current is not None:
-        found.append(replace(current, is_cut_high=True))
-    return found, sure
+        result.append(replace(current, is_cut_high=True))
+    return result, sure
 
 
 def _at(condition: Condition, anatomy: Anatomy, cut: _Cut, k: int) -> bool | None:
     if k in cut.zeros_of:
         return condition.sign in (">=", "=")
-    spot = next((s for s in anatomy.spots if s.place.value.overlaps(cut.place.value)), None)
-    value = anatomy.value_at(spot or Spot(cut.place))
+    singular = next(
+        (s for s in anatomy.singular_points if s.place.value.overlaps(cut.place.value)), None
+    )
+    value = anatomy.value_at(singular or SingularPoint(cut.place))
     return condition.holds(value)
 
 
 def _between(conditions: Sequence[Condition], low: _Cut, high: _Cut) -> bool | None:
     a, b = low.place.value.mid(), high.place.value.mid()
     middle = Ball((a + (b - a) * arb(0.4876)).mid())
-    return _together([each.holds(each.function.prove_within(middle)) for each in conditions])
+    return _together(
+        [condition.holds(condition.function.prove_within(middle)) for condition in conditions]
+    )
 
 
 def _together(answers: list[bool | None]) -> bool | None:

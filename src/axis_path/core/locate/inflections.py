@@ -1,7 +1,7 @@
 """Points of inflection: where the graph of a function changes the side to which it bends.
 
-On every smooth part they are zeros of the second derivative at which its sign changes; at the spots
-between the parts the graph must go through in one direction.
+On every smooth part they are zeros of the second derivative at which its sign changes; at the
+singular points between the parts the graph must go through in one direction.
 """
 
 from __future__ import annotations
@@ -13,14 +13,14 @@ from axis_path.core.evaluate import RealFunction
 from axis_path.core.locate.breaks import limits_beside
 from axis_path.core.locate.cells import Interval
 from axis_path.core.locate.finding import Finding, Findings, Kind
-from axis_path.core.locate.search.course import (
-    Course,
-    course_of,
+from axis_path.core.locate.search.monotonicity import (
+    Monotonicity,
     leaving,
-    open_course_notes,
+    monotonicity_of,
+    open_monotonicity_notes,
     slope_beside,
 )
-from axis_path.core.locate.search.parts import Anatomy, Spot
+from axis_path.core.locate.search.parts import Anatomy, SingularPoint
 from axis_path.core.locate.search.stopped import found_until_stopped
 from axis_path.core.locate.search.verdict import BENDS, at_place, between
 from axis_path.core.locate.search.zeros import located_within
@@ -44,17 +44,17 @@ def _all_inflections(anatomy: Anatomy, items: list[Finding]) -> Findings:
     """Locate all; ``items`` takes those that were found, so that they are not lost if stopped."""
     complete = anatomy.complete
     notes = [anatomy.note] if anatomy.note else []
-    courses: dict[int, Course] = {}
+    courses: dict[int, Monotonicity] = {}
     for part in anatomy.parts:
         if part.defined is not Defined.NO:
-            courses[id(part)] = course_of(anatomy, part, order=2)
+            courses[id(part)] = monotonicity_of(anatomy, part, order=2)
             complete = complete and courses[id(part)].is_complete
-    for before, spot, after in anatomy.beside():
+    for before, singular, after in anatomy.beside():
         one, other = (courses.get(id(p)) if p is not None else None for p in (before, after))
         if one is not None and other is not None:
-            found, sure = _bend_at_spot(anatomy, spot, one, other)
+            inflection, sure = _bend_at_singular_point(anatomy, singular, one, other)
             complete = complete and sure
-            items += found
+            items += inflection
         if other is None:
             continue
         for turn in other.turns:
@@ -79,7 +79,7 @@ def _all_inflections(anatomy: Anatomy, items: list[Finding]) -> Findings:
             f"It is straight all along {between(cell, anatomy.function.variable, width)}."
             for cell in other.flats[:3]
         ]
-    notes += open_course_notes(anatomy, courses.values(), items, BENDS)
+    notes += open_monotonicity_notes(anatomy, courses.values(), items, BENDS)
     return Findings(tuple(items), complete, " ".join(notes))
 
 
@@ -87,40 +87,42 @@ def _bend(sign: int) -> str:
     return "up" if sign > 0 else "down"
 
 
-def _bend_at_spot(
-    anatomy: Anatomy, spot: Spot, one: Course, other: Course
+def _bend_at_singular_point(
+    anatomy: Anatomy, singular: SingularPoint, one: Monotonicity, other: Monotonicity
 ) -> tuple[list[Finding], bool]:
-    """Return a point of inflection at a spot, through which the graph goes in one direction."""
-    value = anatomy.value_at(spot)
+    """Return a point of inflection at one, through which the graph goes in one direction."""
+    value = anatomy.value_at(singular)
     if not value.is_defined:
         return [], True
-    low, high = limits_beside(anatomy, one.part, spot, other.part)
+    low, high = limits_beside(anatomy, one.part, singular, other.part)
     if low is None or high is None or low.value is None or high.value is None:
         return [], True
     if any(ball.subtract(value, each).sign() in (-1, 1) for each in (low.value, high.value)):
         return [], True
-    # Bends are slopes of slopes here: what is left of the spot is left upward.
+    # Bends are slopes of slopes here: what is left of the singular point is left upward.
     before, after = _leaving_sign(one, -1), _leaving_sign(other, 1)
     if before is None or after is None or before * after >= 0:
         return [], True
-    if not _goes_through(anatomy, spot, one, other):
+    if not _goes_through(anatomy, singular, one, other):
         return [], True
     why = f"the graph bends {_bend(before)} before and {_bend(after)} after"
-    return [at_place(Kind.INFLECTION, spot.place, value, proved=spot.proved, why=why)], True
+    return [at_place(Kind.INFLECTION, singular.place, value, proved=singular.proved, why=why)], True
 
 
-def _leaving_sign(course: Course, side: int) -> int | None:
-    found = leaving(course, side)
-    return None if found is None else found * side
+def _leaving_sign(monotonicity: Monotonicity, side: int) -> int | None:
+    sign = leaving(monotonicity, side)
+    return None if sign is None else sign * side
 
 
-def _goes_through(anatomy: Anatomy, spot: Spot, one: Course, other: Course) -> bool:
+def _goes_through(
+    anatomy: Anatomy, singular: SingularPoint, one: Monotonicity, other: Monotonicity
+) -> bool:
     """Check whether the slopes from both sides come to the same, a vertical tangent included."""
     parts = [
-        replace(course.part, branch=anatomy.branches.derivative(course.part.branch))
-        for course in (one, other)
+        replace(monotonicity.part, branch=anatomy.branches.derivative(monotonicity.part.branch))
+        for monotonicity in (one, other)
     ]
-    low, high = limits_beside(anatomy, parts[0], spot, parts[1])
+    low, high = limits_beside(anatomy, parts[0], singular, parts[1])
     if low is None or high is None:
         return False
     if low.is_infinite or high.is_infinite:

@@ -23,7 +23,7 @@ from axis_path.core.evaluate import (
     RealFunction,
     RealPath,
     RealSurface,
-    Sheet,
+    SharedGraph,
 )
 from axis_path.core.locate.cells import Interval, Root
 from axis_path.core.locate.finding import Finding, Findings, Kind
@@ -45,7 +45,7 @@ _CROSS = "they cross here"
 
 @dataclass(frozen=True, slots=True)
 class _Track:
-    """A curve that is followed by one number: its coordinates on a sheet.
+    """A curve that is followed by one number: its coordinates on a shared graph.
 
     Attributes:
         domain: the function that gives the domain of the number.
@@ -75,23 +75,23 @@ def find_intersections(one: Curve, other: Curve, bounds: Bounds, interval: Inter
 
 
 def _intersections(one: Curve, other: Curve, bounds: Bounds, interval: Interval) -> Findings:
-    sheet = Sheet.of(_expression(one), _expression(other))
-    first, second = _track(sheet, one), _track(sheet, other)
+    shared = SharedGraph.of(_expression(one), _expression(other))
+    first, second = _track(shared, one), _track(shared, other)
     if first is not None and second is not None:
         if second.function is not None:
             return _along(
-                sheet, first, _above(sheet, first, second.function), other, bounds, interval
+                shared, first, _above(shared, first, second.function), other, bounds, interval
             )
         if first.function is not None:
             return _along(
-                sheet, second, _above(sheet, second, first.function), one, bounds, interval
+                shared, second, _above(shared, second, first.function), one, bounds, interval
             )
-        straight = _along_straight(sheet, (one, first), (other, second), bounds, interval)
-        return straight or of_paths(sheet, one, other, bounds)
+        straight = _along_straight(shared, (one, first), (other, second), bounds, interval)
+        return straight or of_paths(shared, one, other, bounds)
     if first is not None and isinstance(other, RealSurface):
-        return _along(sheet, first, _put_into(sheet, first, other), other, bounds, interval)
+        return _along(shared, first, _put_into(shared, first, other), other, bounds, interval)
     if second is not None and isinstance(one, RealSurface):
-        return _along(sheet, second, _put_into(sheet, second, one), one, bounds, interval)
+        return _along(shared, second, _put_into(shared, second, one), one, bounds, interval)
     if isinstance(one, RealSurface) and isinstance(other, RealSurface):
         return of_equations(one, other, bounds, interval)
     raise NotHandledError("These two curves cannot be followed together.")
@@ -101,52 +101,52 @@ def _expression(curve: Curve) -> Expression:
     return curve.y.expression if isinstance(curve, RealPath) else curve.expression
 
 
-def _track(sheet: Sheet, curve: Curve) -> _Track | None:
+def _track(shared: SharedGraph, curve: Curve) -> _Track | None:
     """Follow a curve by one number, if it can be."""
     if isinstance(curve, RealFunction):
-        return _Track(sheet.variable, sheet.take(curve.expression), curve, curve)
+        return _Track(shared.variable, shared.take(curve.expression), curve, curve)
     if isinstance(curve, RealPath):
-        return _Track(sheet.take(curve.x.expression), sheet.take(curve.y.expression), curve.x)
+        return _Track(shared.take(curve.x.expression), shared.take(curve.y.expression), curve.x)
     for by, is_up in ((curve.second, True), ("", False)):
-        solved = _solved(sheet, curve, by)
+        solved = _solved(shared, curve, by)
         if solved is not None:
             domain = RealFunction(
-                "", "x" if is_up else "y", sheet.expression(solved), curve.parameters
+                "", "x" if is_up else "y", shared.expression(solved), curve.parameters
             )
             if is_up:
-                return _Track(sheet.variable, solved, domain, domain)
-            return _Track(solved, sheet.variable, domain)
+                return _Track(shared.variable, solved, domain, domain)
+            return _Track(solved, shared.variable, domain)
     return None
 
 
-def _solved(sheet: Sheet, surface: RealSurface, by: str) -> int | None:
+def _solved(shared: SharedGraph, surface: RealSurface, by: str) -> int | None:
     """Solve an equation for a variable that it is linear in, with a fixed factor; else None."""
     slope = surface.expression.derivative(by)
     if any(step.op in ("variable", "input") for step in slope.program.steps):
         return None
-    factor = sheet.take(slope)
-    value = sheet.graph.value(factor)
+    factor = shared.take(slope)
+    value = shared.graph.value(factor)
     if value == 0 or value is None:
         return None
-    zero = sheet.graph.number(0)
+    zero = shared.graph.number(0)
     if by:
-        rest = sheet.take(surface.expression, inputs={surface.second: zero})
+        rest = shared.take(surface.expression, inputs={surface.second: zero})
     else:
-        rest = sheet.take(surface.expression, zero, {surface.second: sheet.variable})
-    return sheet.graph.negative(sheet.graph.over(rest, factor))
+        rest = shared.take(surface.expression, zero, {surface.second: shared.variable})
+    return shared.graph.negative(shared.graph.over(rest, factor))
 
 
-def _above(sheet: Sheet, track: _Track, function: RealFunction) -> int:
+def _above(shared: SharedGraph, track: _Track, function: RealFunction) -> int:
     """Return how far a curve lies above the graph of a function."""
-    return sheet.graph.minus(track.y, sheet.take(function.expression, track.x))
+    return shared.graph.minus(track.y, shared.take(function.expression, track.x))
 
 
-def _put_into(sheet: Sheet, track: _Track, surface: RealSurface) -> int:
-    return sheet.take(surface.expression, track.x, {surface.second: track.y})
+def _put_into(shared: SharedGraph, track: _Track, surface: RealSurface) -> int:
+    return shared.take(surface.expression, track.x, {surface.second: track.y})
 
 
 def _along_straight(
-    sheet: Sheet,
+    shared: SharedGraph,
     one: tuple[Curve, _Track],
     other: tuple[Curve, _Track],
     bounds: Bounds,
@@ -163,42 +163,42 @@ def _along_straight(
             (path.x, path.y, followed.x, track.y),
             (path.y, path.x, followed.y, track.x),
         ):
-            parameter = _parameter_at(sheet, straight, theirs)
+            parameter = _parameter_at(shared, straight, theirs)
             if parameter is None:
                 continue
-            gap = sheet.graph.minus(height, sheet.take(across.expression, parameter))
-            given = replace(track.domain, expression=sheet.expression(parameter))
+            gap = shared.graph.minus(height, shared.take(across.expression, parameter))
+            given = replace(track.domain, expression=shared.expression(parameter))
             try:
-                return _along(sheet, track, gap, _On(given, path), bounds, interval)
+                return _along(shared, track, gap, _On(given, path), bounds, interval)
             except NotHandledError:
                 continue
     return None
 
 
-def _parameter_at(sheet: Sheet, straight: RealFunction, theirs: RealFunction) -> int | None:
+def _parameter_at(shared: SharedGraph, straight: RealFunction, theirs: RealFunction) -> int | None:
     """Solve a coordinate of a path for its parameter where the other path has its own coordinate.
 
     Returns:
         The step; None if the coordinate is not linear.
     """
-    line = _line_of(sheet, straight)
+    line = _line_of(shared, straight)
     if line is None:
         return None
     factor, start = line
-    other = _line_of(sheet, theirs)
+    other = _line_of(shared, theirs)
     if other is not None and other[1] == start:
-        return sheet.graph.times(sheet.graph.number(other[0] / factor), sheet.variable)
-    difference = sheet.graph.minus(sheet.take(theirs.expression), start)
-    return sheet.graph.over(difference, sheet.graph.number(factor))
+        return shared.graph.times(shared.graph.number(other[0] / factor), shared.variable)
+    difference = shared.graph.minus(shared.take(theirs.expression), start)
+    return shared.graph.over(difference, shared.graph.number(factor))
 
 
-def _line_of(sheet: Sheet, coordinate: RealFunction) -> tuple[Fraction, int] | None:
+def _line_of(shared: SharedGraph, coordinate: RealFunction) -> tuple[Fraction, int] | None:
     """Return the factor and the start of a coordinate that is linear and not level; else None."""
     try:
-        factor = sheet.graph.value(sheet.take(coordinate.expression.derivative()))
+        factor = shared.graph.value(shared.take(coordinate.expression.derivative()))
     except NotHandledError:
         return None
-    return (factor, sheet.take(coordinate.expression, sheet.graph.number(0))) if factor else None
+    return (factor, shared.take(coordinate.expression, shared.graph.number(0))) if factor else None
 
 
 @dataclass(frozen=True, slots=True)
@@ -222,7 +222,7 @@ class _On:
 
 
 def _along(
-    sheet: Sheet,
+    shared: SharedGraph,
     track: _Track,
     difference: int,
     other: Curve | _On,
@@ -230,22 +230,22 @@ def _along(
     interval: Interval,
 ) -> Findings:
     """Find where something is zero along a curve, and keep what lies in the bounds."""
-    gap = replace(track.domain, expression=sheet.expression(difference))
+    gap = replace(track.domain, expression=shared.expression(difference))
     span = _span(track, other, bounds, interval)
     inside = clip(gap, span)
     if inside is None:
         return Findings((), complete=True, note="There is no place where both are defined.")
     anatomy = take_apart(gap, inside)
     verdict = judged_roots(anatomy, SAME_ALL_ALONG)
-    points = _met_at(verdict, sheet, track, other, bounds, inside)
+    points = _met_at(verdict, shared, track, other, bounds, inside)
     merged = each_once(put_together(points, verdict.is_stopped))
-    complete = verdict.complete and all(found.proved for found in merged)
+    complete = verdict.complete and all(finding.proved for finding in merged)
     return Findings(tuple(merged), complete, verdict.note)
 
 
 def _met_at(
     verdict: Verdict,
-    sheet: Sheet,
+    shared: SharedGraph,
     track: _Track,
     other: Curve | _On,
     bounds: Bounds,
@@ -253,7 +253,7 @@ def _met_at(
 ) -> Iterator[Finding]:
     """Return the points at the roots along a curve, as far as they are in bounds."""
     is_graph = track.function is not None
-    x, y = (replace(track.domain, expression=sheet.expression(s)) for s in (track.x, track.y))
+    x, y = (replace(track.domain, expression=shared.expression(s)) for s in (track.x, track.y))
     for root in verdict.roots:
         place_x = root.place if is_graph else x.prove(root.place)
         place_y = y.prove(root.place)
@@ -275,9 +275,9 @@ def _met_at(
         proved = root.proved and kept is True
         if kept is None:
             note = "whether it lies inside what is searched is not proved"
-        found = at_place(Kind.INTERSECTION, place_x, place_y, proved=proved, why=why, note=note)
-        exact = found.exact or (root.surd if is_graph else None)
-        yield replace(found, multiplicity=root.order, exact=exact)
+        finding = at_place(Kind.INTERSECTION, place_x, place_y, proved=proved, why=why, note=note)
+        exact = finding.exact or (root.surd if is_graph else None)
+        yield replace(finding, multiplicity=root.order, exact=exact)
 
 
 def _span(track: _Track, other: Curve | _On, bounds: Bounds, interval: Interval) -> Interval:

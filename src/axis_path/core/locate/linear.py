@@ -109,7 +109,7 @@ def _enclosed(equations: Sequence[LinearEquation], count: int) -> LinearSolution
         matrix = arb_mat([[f.value for f in e.factors] for e in equations])
         right = arb_mat([[e.right.value] for e in equations])
         try:
-            found = matrix.solve(right)
+            solution = matrix.solve(right)
         except ZeroDivisionError:
             return LinearSolution(Outcome.UNDECIDED)
-        return LinearSolution(Outcome.ONE, tuple(Ball(found[k, 0]) for k in range(count)))
+        return LinearSolution(Outcome.ONE, tuple(Ball(solution[k, 0]) for k in range(count)))

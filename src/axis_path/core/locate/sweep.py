@@ -114,28 +114,28 @@ def sweep(
         progress: receives how many values are done; it may raise to end the sweep.
     """
     follower = _Follower(locate, name, interval, (values[-1] - values[0]) * _NARROW)
-    found = [locate(values[0])]
-    for item in found[0]:
+    steps = [locate(values[0])]
+    for item in steps[0]:
         follower.open.append(([values[0]], [item]))
     progress(1)
     for k, value in enumerate(values[1:], 1):
-        found.append(locate(value))
-        _step(follower, (values[k - 1], found[-2]), (value, found[-1]))
+        steps.append(locate(value))
+        _step(follower, (values[k - 1], steps[-2]), (value, steps[-1]))
         progress(k + 1)
     branches = [*follower.done, *(Branch(tuple(v), tuple(i)) for v, i in follower.open)]
-    doubtful = sum(not each.complete for each in found)
+    doubtful = sum(not step.complete for step in steps)
     note = "" if not doubtful else (
         f"For {doubtful} of {len(values)} values it is not proved that nothing else is there."
     )  # fmt: skip
     if len(follower.changes) >= _MOST_EVENTS:
         note = f"{note} There may be more changes than the {_MOST_EVENTS} that are listed.".strip()
     return Sweep(
-        tuple(values), tuple(found), tuple(branches), _events(follower), not doubtful, note
+        tuple(values), tuple(steps), tuple(branches), _events(follower), not doubtful, note
     )
 
 
-def _kinds(found: Findings) -> list[Kind]:
-    return [item.kind for item in found]
+def _kinds(findings: Findings) -> list[Kind]:
+    return [item.kind for item in findings]
 
 
 def _step(
@@ -221,7 +221,7 @@ def _nearest_choice(few: list[float], many: list[float]) -> list[int]:
         row = [(float("inf"), -1)] * (len(many) + 1)
         for j, y in enumerate(many):
             taken = rows[k][j][0] + abs(x - y)
-            row[j + 1] = min(row[j], (taken, j), key=lambda each: each[0])
+            row[j + 1] = min(row[j], (taken, j), key=lambda item: item[0])
         rows.append(row)
     chosen, column = [], len(many)
     for k in range(len(few), 0, -1):

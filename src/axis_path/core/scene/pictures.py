@@ -53,7 +53,7 @@ class Pictures:
             real = state.realised.get(line.id)
             if real is not None and not line.hidden and only in (None, line.id):
                 clouds += KINDS[line.kind].reach(real, window)
-        return [found for found in map(extent_of, clouds) if found is not None]
+        return [extent for extent in map(extent_of, clouds) if extent is not None]
 
     def scene(
         self,

@@ -87,10 +87,10 @@ class Scene:
 
     def to_dict(self) -> dict[str, Any]:
         """Return the scene as data for JSON."""
-        seen = self.window.seen
+        visible = self.window.visible
         return {
             "window": {
-                **seen.to_dict(), "width": seen.width, "height": seen.height,
+                **visible.to_dict(), "width": visible.width, "height": visible.height,
                 "beyond": self.window.beyond,
                 "stretch": self.window.stretch,
             },
@@ -134,9 +134,9 @@ def make_scene(
         variable=_variable(definitions),
         title=axes.title,
     )
-    labels = label_places(drawn_axes, window.seen)
+    labels = label_places(drawn_axes, window.visible)
     flags, member_flags = _flags(
-        definitions, drawings, members, state.families, window.seen, labels
+        definitions, drawings, members, state.families, window.visible, labels
     )
     users, tones = _users(definitions, state.end_uses), _tones(state)
     at = None if reading_x is None else (reading_x, pointer_y)
@@ -158,7 +158,7 @@ def make_scene(
         make_sliders(definitions, state.ranges, users, state.typed),
         _reading(x_reading, window),
         _why_empty(definitions, rows),
-        place_legend(rows, window.seen, axes.spec.legend_at) if axes.spec.legend else None,
+        place_legend(rows, window.visible, axes.spec.legend_at) if axes.spec.legend else None,
     )
 
 
@@ -281,7 +281,7 @@ def _assumed(path: RealPath | None) -> str:
 def _users(
     definitions: list[Definition], end_uses: Mapping[str, frozenset[str]]
 ) -> dict[str, list[str]]:
-    """Give, for every name, the names of the lines that use it."""
+    """Return, for every name, the names of the lines that use it."""
     users: dict[str, list[str]] = {}
     for definition in definitions:
         for used in definition.uses if definition.name is not None else ():
@@ -303,11 +303,11 @@ def _unless_stopped(read: Callable[[], dict[str, Any] | None]) -> dict[str, Any]
 
 def _read_off(function: RealFunction, x: Fraction, window: Window) -> dict[str, Any]:
     text, y = read_value(function, x)
-    is_seen = bool(text) and window.y[0] <= y <= window.y[1]
+    is_visible = bool(text) and window.y[0] <= y <= window.y[1]
     return {
         "text": text or "undefined",
         "reason": "" if text else function.reason_at(x),
-        "y": place_tenths(float(x), y, window)[1] if is_seen else None,
+        "y": place_tenths(float(x), y, window)[1] if is_visible else None,
     }
 
 

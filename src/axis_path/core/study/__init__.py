@@ -6,7 +6,7 @@ together what the bench draws.
 
 from axis_path.core.compile.definition import Definition
 from axis_path.core.features.axes.section import AxesSpec, GridKind
-from axis_path.core.features.data.section import FitAsk, Plot
+from axis_path.core.features.data.section import FitRequest, Plot
 from axis_path.core.features.findings.answer import Answer, Row
 from axis_path.core.features.findings.answers import answer
 from axis_path.core.features.findings.section import QueryKind, SavedQuery
@@ -40,7 +40,7 @@ __all__ = [
     "Change",
     "Definition",
     "Family",
-    "FitAsk",
+    "FitRequest",
     "GridKind",
     "Kind",
     "NewEnd",

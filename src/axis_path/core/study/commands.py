@@ -85,7 +85,7 @@ class WriteLine(Command, frozen=True, tag="write"):
 
 
 class RenameLine(Command, frozen=True, tag="rename"):
-    """Give a definition another name, wherever it is used."""
+    """Rename a definition wherever it is used."""
 
     id: Id
     name: str

@@ -55,18 +55,22 @@ def happenings(
         columns: (n,) floats for each name.
         meeting: those of which it is told where they meet; all by default.
     """
-    found: list[Between] = []
+    happenings_between: list[Between] = []
     for name, values in columns.items():
         for k in _crossings(values):
-            found.append(Between(k, k + 1, Happening.SIGN, (name,)))
+            happenings_between.append(Between(k, k + 1, Happening.SIGN, (name,)))
         steps = np.diff(values)
         with np.errstate(invalid="ignore"):
             turns = np.flatnonzero(steps[1:] * steps[:-1] < 0)
-        found += [Between(k, k + 2, Happening.TURN, (name,)) for k in turns.tolist()]
-    compared = [each for each in columns.items() if meeting is None or each[0] in meeting]
+        happenings_between += [Between(k, k + 2, Happening.TURN, (name,)) for k in turns.tolist()]
+    compared = [item for item in columns.items() if meeting is None or item[0] in meeting]
     for (one, a), (other, b) in combinations(compared, 2):
-        found += [Between(k, k + 1, Happening.MEET, (one, other)) for k in _crossings(a - b)]
-    return sorted(found, key=lambda each: (each.row, each.what != Happening.SIGN, each.names))
+        happenings_between += [
+            Between(k, k + 1, Happening.MEET, (one, other)) for k in _crossings(a - b)
+        ]
+    return sorted(
+        happenings_between, key=lambda item: (item.row, item.what != Happening.SIGN, item.names)
+    )
 
 
 def _crossings(values: Floats) -> list[int]:

@@ -69,8 +69,8 @@ class Cells:
 
     def number(self, row: int) -> float:
         """Return the float nearest to a cell, NaN where it has no value."""
-        found = self.value(row)
-        return float(found.value.mid()) if found.is_defined else math.nan
+        value = self.value(row)
+        return float(value.value.mid()) if value.is_defined else math.nan
 
     def text(self, row: int, near: float | None = None) -> str:
         """Write a cell as its column does; empty where it has no value.
@@ -90,10 +90,10 @@ class Cells:
 
     def reason(self, row: int) -> str:
         """Explain why a cell has no value; empty if it has one."""
-        found = self.value(row)
-        if found.is_defined:
+        value = self.value(row)
+        if value.is_defined:
             return ""
-        reason = found.reason or "not decided"
+        reason = value.reason or "not decided"
         if self.head.series is not Series.VALUE:
             return reason
         return f"{reason} at {self.head.function.variable} = {self.places.text(row)}"
@@ -104,17 +104,17 @@ class Cells:
     def _sum(self, row: int, bits: int) -> Ball:
         if row >= SUMMED_ROWS.value:
             return ball.undefined(f"running sums are made of {SUMMED_ROWS.value:,} rows at most")
-        last, found = self._sums.get(bits, (-1, ball.from_fraction(0)))
+        last, total = self._sums.get(bits, (-1, ball.from_fraction(0)))
         if last > row:
-            last, found = -1, ball.from_fraction(0)
+            last, total = -1, ball.from_fraction(0)
         for each in range(last + 1, row + 1):
             value = self._at(each)
-            if found.is_defined and not value.is_defined:
-                found = ball.undefined(
+            if total.is_defined and not value.is_defined:
+                total = ball.undefined(
                     f"no value in a row above, at {self.head.function.variable} = "
                     f"{self.places.text(each)}"
                 )
-            elif found.is_defined:
-                found = ball.add(found, value)
-        self._sums[bits] = row, found
-        return found
+            elif total.is_defined:
+                total = ball.add(total, value)
+        self._sums[bits] = row, total
+        return total

@@ -184,11 +184,11 @@ class ValueTable:
     def reason(self, name: str, row: int) -> str:
         """Explain why a cell has no value; empty if it has one."""
         with precision(VALUE_BITS):
-            found = self.functions[name].prove_within(self.places.at(row))
-        if found.is_defined:
+            value = self.functions[name].prove_within(self.places.at(row))
+        if value.is_defined:
             return ""
         variable = self.functions[name].variable
-        return f"{found.reason or 'not decided'} at {variable} = {self.x_text(row)}"
+        return f"{value.reason or 'not decided'} at {variable} = {self.x_text(row)}"
 
     def text(self, name: str, row: int, digits: int = 10) -> str:
         """Return a cell with ``digits`` significant digits, all right; empty where undefined."""
@@ -245,10 +245,10 @@ def _column(function: RealFunction, places: Places, xs: Floats, *, is_short: boo
         doubtful = np.ones(len(xs), dtype=np.bool_)
     with precision(VALUE_BITS):
         for row in np.flatnonzero(doubtful):
-            found = function.prove_within(places.at(int(row)))
+            value = function.prove_within(places.at(int(row)))
             # What cannot be distinguished from zero at this precision is zero to every digit of a
             # float.
             values[row] = math.nan
-            if found.defined is Defined.YES:
-                values[row] = 0.0 if found.value.contains(0) else float(found.value.mid())
+            if value.defined is Defined.YES:
+                values[row] = 0.0 if value.value.contains(0) else float(value.value.mid())
     return values

@@ -91,17 +91,17 @@ def query_of(
     )
 
 
-def asked_json(lease: Lease, query: Query) -> dict[str, Any]:
+def computed_json(lease: Lease, query: Query) -> dict[str, Any]:
     """Return a worker's answer as plain data.
 
     Raises:
         RefusedError: the answer is an error.
     """
     reply = lease.ask(query)
-    found: dict[str, Any] = orjson.loads(reply.body)
+    answer: dict[str, Any] = orjson.loads(reply.body)
     if reply.status != 200:
-        raise RefusedError(reply.status, found["error"])
-    return found
+        raise RefusedError(reply.status, answer["error"])
+    return answer
 
 
 def answer_file(study_id: uuid.UUID, task: str, context: dict[str, Any] | None = None) -> Response:

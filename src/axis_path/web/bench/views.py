@@ -27,7 +27,7 @@ from axis_path.web.bench.leasing import (
     COMMITTED,
     COMMITTING,
     answer_file,
-    asked_json,
+    computed_json,
     is_gone,
     query_of,
     sent,
@@ -62,7 +62,7 @@ def show(study_id: uuid.UUID) -> str:
 
 def _opening(study_id: uuid.UUID, version: int) -> dict[str, Any]:
     with worker_for(study_id) as lease:
-        return asked_json(
+        return computed_json(
             lease, query_of(study_id, "opening", body=b"", context={"version": version})
         )
 
@@ -85,7 +85,9 @@ def commands(study_id: uuid.UUID) -> Response:
     """Apply commands and commit the result as a new version; answered after the commit."""
     version = read(json_request(), VersionQuery, RequestError).version
     with worker_for(study_id, never) as lease:
-        changed = asked_json(lease, query_of(study_id, "commands", limits=COMMITTING, gone=never))
+        changed = computed_json(
+            lease, query_of(study_id, "commands", limits=COMMITTING, gone=never)
+        )
         with database() as session:
             opened = commit_version(
                 session, study_id, version, changed["document"], changed["label"],
@@ -107,7 +109,7 @@ def _committed(lease: Lease, study_id: uuid.UUID, opened: Opened, *, is_changed:
     """Answer with what the page shows of a version; a line that ends the worker is turned off."""
     context = {"version": opened.version, "is_changed": is_changed}
     try:
-        state = asked_json(
+        state = computed_json(
             lease, query_of(study_id, "committed", context=context, limits=COMMITTED, gone=never)
         )
     except WorkerDiedError:
@@ -122,7 +124,7 @@ def _committed(lease: Lease, study_id: uuid.UUID, opened: Opened, *, is_changed:
 def view(study_id: uuid.UUID) -> Response:
     """Keep the window and the open tab; no part of the history."""
     with worker_for(study_id) as lease:
-        kept = asked_json(lease, query_of(study_id, "view"))
+        kept = computed_json(lease, query_of(study_id, "view"))
     with database() as session:
         save_view(session, study_id, kept)
     return json_answer({"kept": True})

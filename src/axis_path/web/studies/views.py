@@ -22,7 +22,7 @@ from axis_path.store import (
     restore_study,
 )
 from axis_path.web.answers import json_answer, json_request
-from axis_path.web.bench.leasing import asked_json, query_of, worker_for
+from axis_path.web.bench.leasing import computed_json, query_of, worker_for
 from axis_path.web.errors import RefusedError
 from axis_path.web.state import database
 
@@ -58,7 +58,7 @@ def open_file() -> Response:
     study_id = uuid.uuid4()
     try:
         with worker_for(study_id) as lease:
-            found = asked_json(
+            opened = computed_json(
                 lease, query_of(study_id, "open_file", body=b"", context={"file": content})
             )
     except RefusedError as err:
@@ -67,10 +67,10 @@ def open_file() -> Response:
     except WorkerDiedError:
         flash("The file could not be opened: it needs too much time or memory.", "problem")
         return redirect(url_for("studies.index"))
-    title = found["title"] or NEW_TITLE
+    title = opened["title"] or NEW_TITLE
     with database() as session:
         made = create_study(
-            session, title, found["document"], found["view"], Overview(**found["overview"])
+            session, title, opened["document"], opened["view"], Overview(**opened["overview"])
         )
     return redirect(url_for("bench.show", study_id=made))
 

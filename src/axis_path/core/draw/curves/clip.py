@@ -24,7 +24,7 @@ def clip_line(points, left, low, right, high):
         Liang and Barsky, *A new concept and method for line clipping*, 1984.
     """
     count = len(points)
-    found = np.empty((2 * count, 2))
+    inside = np.empty((2 * count, 2))
     starts = np.empty(count + 1, dtype=np.int64)
     at = parts = 0
     is_open = False
@@ -48,13 +48,13 @@ def clip_line(points, left, low, right, high):
         if not is_begun:
             starts[parts] = at
             parts += 1
-            found[at] = _between(points, i, enter)
+            inside[at] = _between(points, i, enter)
             at += 1
-        found[at] = _between(points, i, leave)
+        inside[at] = _between(points, i, leave)
         at += 1
         is_open = leave == 1
     starts[parts] = at
-    return found[:at], starts[: parts + 1]
+    return inside[:at], starts[: parts + 1]
 
 
 @compiled
@@ -66,7 +66,7 @@ def _between(points, i, part):
 
 
 @compiled
-def seen_tenths(
+def visible_tenths(
     points, x_start, x_px, log_x, y_top, y_px, log_y, farthest, left, low, right, high, near
 ):  # fmt: skip
     """Return the parts of a broken line that lie in a box, as ``line_tenths`` does.
@@ -88,14 +88,14 @@ def seen_tenths(
         px[i, 0] = clipped((flat(points[i, 0], log_x) - x_start) * x_px, -farthest, farthest)
         px[i, 1] = clipped((y_top - flat(points[i, 1], log_y)) * y_px, -farthest, farthest)
     parts, places = clip_line(px, left, low, right, high)
-    found, starts = np.empty(2 * len(parts), dtype=np.int64), np.zeros_like(places)
+    tenths, starts = np.empty(2 * len(parts), dtype=np.int64), np.zeros_like(places)
     at = 0
     for k in range(len(places) - 1):
         numbers = line_tenths(parts[places[k] : places[k + 1]], near)
-        found[at : at + len(numbers)] = numbers
+        tenths[at : at + len(numbers)] = numbers
         at += len(numbers)
         starts[k + 1] = at
-    return found[:at], starts
+    return tenths[:at], starts
 
 
 @compiled

@@ -21,8 +21,8 @@ def flat(value, is_log):
 @compiled
 def middle(low, high, nowhere):
     """Return the middle of an enclosure; NaN where there is no value or no bound."""
-    found = (low + high) / 2
-    return np.nan if nowhere or not abs(found) < np.inf else found
+    result = (low + high) / 2
+    return np.nan if nowhere or not abs(result) < np.inf else result
 
 
 @compiled
@@ -55,16 +55,16 @@ def with_ends(left, right):
 def merged(one, other, row):
     """Put the columns of two tables, (k, n) and (k, m), in the order of a row, as each is in it."""
     count, more = one.shape[1], other.shape[1]
-    found = np.empty((one.shape[0], count + more))
+    table = np.empty((one.shape[0], count + more))
     i = j = 0
     while i < count or j < more:
         if j == more or (i < count and one[row, i] <= other[row, j]):
-            found[:, i + j] = one[:, i]
+            table[:, i + j] = one[:, i]
             i += 1
         else:
-            found[:, i + j] = other[:, j]
+            table[:, i + j] = other[:, j]
             j += 1
-    return found
+    return table
 
 
 @compiled
@@ -76,7 +76,7 @@ def joined_runs(left, right, drawn, parted):
         drawn: which of them are drawn.
         parted: places at which nothing is joined, (m,).
     """
-    found = np.empty((len(left), 2), dtype=np.int64)
+    runs = np.empty((len(left), 2), dtype=np.int64)
     count = 0
     for i in range(len(left)):
         if not drawn[i]:
@@ -85,25 +85,25 @@ def joined_runs(left, right, drawn, parted):
         for place in parted:
             is_joined &= place != left[i]
         if not is_joined:
-            found[count, 0] = i
+            runs[count, 0] = i
             count += 1
-        found[count - 1, 1] = i + 1
-    return found[:count]
+        runs[count - 1, 1] = i + 1
+    return runs[:count]
 
 
 @compiled
-def stretches(left, right, chosen):
-    """Return the stretches that chosen columns make together, (k, 2)."""
-    found = np.empty((len(left), 2))
+def intervals(left, right, chosen):
+    """Return the intervals that chosen columns make together, (k, 2)."""
+    intervals = np.empty((len(left), 2))
     count = 0
     for i in range(len(left)):
         if not chosen[i]:
             continue
         if i == 0 or not chosen[i - 1]:
-            found[count, 0] = left[i]
+            intervals[count, 0] = left[i]
             count += 1
-        found[count - 1, 1] = right[i]
-    return found[:count]
+        intervals[count - 1, 1] = right[i]
+    return intervals[:count]
 
 
 @compiled
@@ -172,7 +172,7 @@ def line_tenths(px, near):
         1978. As the distance from the point never grows less, what is passed lies beside the line.
     """
     count = len(px)
-    found = np.empty(2 * count, dtype=np.int64)
+    output = np.empty(2 * count, dtype=np.int64)
     at = anchor = 0
     # The directions that pass all points since the anchor so near lie between two, turned left.
     first_x = first_y = last_x = last_y = reach = 0.0
@@ -206,14 +206,14 @@ def line_tenths(px, near):
                     last_x, last_y = left_x, left_y
         if is_kept:
             k = max(i - 1, 0)
-            found[at] = np.int64(np.rint(px[k, 0] * 10))
-            found[at + 1] = np.int64(np.rint(px[k, 1] * 10))
+            output[at] = np.int64(np.rint(px[k, 0] * 10))
+            output[at + 1] = np.int64(np.rint(px[k, 1] * 10))
             at += 2
     if count > 1:
-        found[at] = np.int64(np.rint(px[count - 1, 0] * 10))
-        found[at + 1] = np.int64(np.rint(px[count - 1, 1] * 10))
+        output[at] = np.int64(np.rint(px[count - 1, 0] * 10))
+        output[at + 1] = np.int64(np.rint(px[count - 1, 1] * 10))
         at += 2
-    return found[:at]
+    return output[:at]
 
 
 @compiled
@@ -257,29 +257,29 @@ def trends(low, high, partial, broken, edges, start, px, is_log):
         Rows of from, to, both in tenths of a px, and sign, (k, 3).
     """
     count = len(low)
-    found = np.empty((count, 3), dtype=np.int64)
+    rows = np.empty((count, 3), dtype=np.int64)
     at, before = 0, 0
     for i in range(count):
         sign = 0
         if not (partial[i] or broken[i]):
             sign = 1 if low[i] > 0 else -1 if high[i] < 0 else 0
         if sign and sign != before:
-            found[at, 0], found[at, 2] = tenths(edges[i], start, px, is_log), sign
+            rows[at, 0], rows[at, 2] = tenths(edges[i], start, px, is_log), sign
             at += 1
         if sign:
-            found[at - 1, 1] = tenths(edges[i + 1], start, px, is_log)
+            rows[at - 1, 1] = tenths(edges[i + 1], start, px, is_log)
         before = sign
-    return found[:at]
+    return rows[:at]
 
 
 @compiled
 def signs_between(points, starts, crossings, start, px, is_log):
-    """Return the stretches of lines in which no zero may be, and which sign the values have there.
+    """Return the intervals of lines in which no zero may be, and which sign the values have there.
 
     Args:
         points: of the lines, one after the other from left to right, (n, 2).
         starts: where each begins among them, and the last one ends, (k + 1,).
-        crossings: the stretches in which there may be a zero, (m, 2), likewise; their ends are
+        crossings: the intervals in which there may be a zero, (m, 2), likewise; their ends are
             points, or lie between lines.
         start: see ``tenths``, as what follows.
 
@@ -287,7 +287,7 @@ def signs_between(points, starts, crossings, start, px, is_log):
         Rows of from, to, both in tenths of a px, and sign, (j, 3).
     """
     most = len(starts) - 1 + len(crossings)
-    found = np.empty((most, 3), dtype=np.int64)
+    rows = np.empty((most, 3), dtype=np.int64)
     count = first = 0
     for line in range(len(starts) - 1):
         at, stop = starts[line], starts[line + 1]
@@ -303,12 +303,12 @@ def signs_between(points, starts, crossings, start, px, is_log):
                     at += 1
                 sign = np.int64(np.sign(points[at, 1]))
                 if sign:
-                    found[count, 0] = tenths(low, start, px, is_log)
-                    found[count, 1] = tenths(end, start, px, is_log)
-                    found[count, 2] = sign
+                    rows[count, 0] = tenths(low, start, px, is_log)
+                    rows[count, 1] = tenths(end, start, px, is_log)
+                    rows[count, 2] = sign
                     count += 1
             if is_last:
                 break
             low = max(low, crossings[k, 1])
             k += 1
-    return found[:count]
+    return rows[:count]

@@ -64,11 +64,11 @@ def _refined(path: RealPath, window: Window, edges: Floats) -> Floats:
     forms = _forms(path, bends)
     if forms is not None:
         check()
-        found: Floats = refine.path_columns(
+        refined: Floats = refine.path_columns(
             *forms, bends is not None, edges, *_places(window), _CUTS, _CUTS_OF_FEW, _FEW,
             _FINENESS_AT_BREAKS, CURVE_POINTS.value,
         )  # fmt: skip
-        return found
+        return refined
     left, right = edges[:-1], edges[1:]
     known: Floats | None = None
     spent, fineness = 0, 1
@@ -108,10 +108,10 @@ def _forms(path: RealPath, bends: _Bends) -> Form | None:
 
 def _places(window: Window) -> tuple[float | bool, ...]:
     """Return how places in px are found, and how near lines have to be, for ``path_table``."""
-    seen = window.seen
+    visible = window.visible
     return (
         *window.across_from, *window.down_from,
-        seen.width, seen.height, _MARGIN_PX + window.beyond, _NEAR_PX / window.stretch,
+        visible.width, visible.height, _MARGIN_PX + window.beyond, _NEAR_PX / window.stretch,
     )  # fmt: skip
 
 

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from axis_path.core.draw.curves.compiled import compiled, flat, joined_runs, middle, stretches
+from axis_path.core.draw.curves.compiled import compiled, flat, intervals, joined_runs, middle
 
 #: The edges of a column of the parameter, and the places of the curve at them in px.
 LEFT, RIGHT, X_LEFT, X_RIGHT, Y_LEFT, Y_RIGHT = range(6)
@@ -101,14 +101,14 @@ def settle_straight(
 @compiled
 def unsettled(table):
     """Return the places of the columns that are not settled and wide enough to be cut."""
-    found = np.empty(table.shape[1], dtype=np.int64)
+    indices = np.empty(table.shape[1], dtype=np.int64)
     count = 0
     for i in range(table.shape[1]):
         is_wide = table[RIGHT, i] - table[LEFT, i] > 1e-15 * abs(table[LEFT, i])
         if is_wide and not table[SETTLED, i]:
-            found[count] = i
+            indices[count] = i
             count += 1
-    return found[:count]
+    return indices[:count]
 
 
 @compiled
@@ -148,7 +148,7 @@ def outline(table, parted, x_start, x_px, log_x, y_top, y_px, log_y):
 
     Returns:
         The points of all lines one after the other, (k, 2) in axis units, their parameters, (k,),
-        where each line begins among them and the last one ends, the stretches without a point,
+        where each line begins among them and the last one ends, the intervals without a point,
         (u, 2), and those that are not settled, (v, 2).
     """
     count = table.shape[1]
@@ -174,5 +174,5 @@ def outline(table, parted, x_start, x_px, log_x, y_top, y_px, log_y):
             ts[at] = right[j] if is_end else left[j]
             at += 1
         starts[k + 1] = at
-    missed, left_open = stretches(left, right, missing), stretches(left, right, loose)
+    missed, left_open = intervals(left, right, missing), intervals(left, right, loose)
     return points[:at], ts[:at], starts, missed, left_open

@@ -48,13 +48,13 @@ class Curve:
     Attributes:
         pieces: (n, 2) arrays of (x, y), each to be joined by lines, never across a break.
         bands: (n, 3) arrays of (x, low, high), where the curve is faster than the pixels.
-        undefined: (n, 2) array of stretches (from, to) of x inside the domain without a value.
+        undefined: (n, 2) array of intervals (from, to) of x inside the domain without a value.
         domain: the part of the window's x inside the domain, None if there is none.
-        crossings: (n, 2) array of stretches of x, outside of which it is proved to have no zero.
+        crossings: (n, 2) array of intervals of x, outside of which it is proved to have no zero.
         parameters: of a path, the parameter at each point of each piece, (n,) floats.
-        unsettled: of a path, stretches of the parameter in which it turns too often to be drawn.
+        unsettled: of a path, intervals of the parameter in which it turns too often to be drawn.
 
-    Of a path, ``undefined`` and ``domain`` are stretches of the parameter.
+    Of a path, ``undefined`` and ``domain`` are intervals of the parameter.
     """
 
     pieces: list[Floats]
@@ -119,9 +119,9 @@ def _refined(function: RealFunction, new: Floats, window: Window) -> tuple[Float
         check()
         spent += new.shape[1]
         lows, highs, ends = compiled.with_ends(new[0], new[1])
-        found = function.enclose(lows, highs)
+        refined = function.enclose(lows, highs)
         columns = table.make_table(
-            new, ends, found.low, found.high, found.partial, found.nowhere, found.broken
+            new, ends, refined.low, refined.high, refined.partial, refined.nowhere, refined.broken
         )
         rough = _rough(columns, window)
         if bend is not None and rough.any():
@@ -174,11 +174,11 @@ def _heights(window: Window) -> tuple[float, float]:
 def _rough(columns: Floats, window: Window) -> Flags:
     """Return which columns are not known well enough, (n,)."""
     low, high = _heights(window)
-    found: Flags = table.rough_columns(
+    flags: Flags = table.rough_columns(
         columns, low, high, window.x_px, window.y_px, window.log_x, window.log_y,
         _TOLERANCE_PX / window.stretch,
     )  # fmt: skip
-    return found
+    return flags
 
 
 def _mark_straight(
@@ -192,8 +192,8 @@ def _mark_straight(
     at = np.flatnonzero(rough & (columns[table.CALM] != 0))
     left, right = columns[table.LEFT][at], columns[table.RIGHT][at]
     slope, bend = derivatives
-    found = function.enclose(left, right, bend)
-    low, high = found.low, found.high
+    enclosure = function.enclose(left, right, bend)
+    low, high = enclosure.low, enclosure.high
     if window.is_log:
         first = function.enclose(left, right, slope)
         low, high = compiled.bends_on_axes(
@@ -201,7 +201,7 @@ def _mark_straight(
             low, high, window.log_x, window.log_y,
         )  # fmt: skip
     table.mark_straight(
-        columns, at, low, high, found.partial, found.broken, window.x_px, window.y_px,
+        columns, at, low, high, enclosure.partial, enclosure.broken, window.x_px, window.y_px,
         window.log_x, window.log_y, _TOLERANCE_PX / window.stretch,
     )  # fmt: skip
 

@@ -13,9 +13,9 @@ from axis_path.core.draw.curves.compiled import (
     clipped,
     compiled,
     flat,
+    intervals,
     joined_runs,
     middle,
-    stretches,
 )
 
 #: The edges of a column, the bounds of its enclosure, and the values at its edges.
@@ -47,7 +47,7 @@ def first_columns(edges, low, high, cuts):
         cuts: where columns are cut besides, (m,), in any order, between these or not.
     """
     more = np.sort(cuts)
-    found = np.empty((4, len(edges) // COARSE + len(cuts) + 2))
+    columns = np.empty((4, len(edges) // COARSE + len(cuts) + 2))
     left, pixel, count, j = low, 0, 0, 0
     for i in range(0, len(edges) + COARSE, COARSE):
         edge = high if i >= len(edges) else min(edges[i], high)
@@ -60,11 +60,11 @@ def first_columns(edges, low, high, cuts):
             parts = 1
             while pixel + parts < len(edges) and edges[pixel + parts] < right:
                 parts += 1
-            found[0, count], found[1, count] = left, right
-            found[2, count], found[3, count] = pixel, 1 / parts
+            columns[0, count], columns[1, count] = left, right
+            columns[2, count], columns[3, count] = pixel, 1 / parts
             count += 1
             left = right
-    return found[:, :count].copy()
+    return columns[:, :count].copy()
 
 
 @compiled
@@ -99,14 +99,14 @@ def rough_columns(table, floor, top, x_px, y_px, log_x, log_y, tolerance):
     from its straight line than ``tolerance`` px, as far as it lies between ``floor`` and ``top``:
     beyond the line's ends, or in a corner between them. Heights are as on the axis.
     """
-    found = np.zeros(table.shape[1], dtype=np.bool_)
+    flags = np.zeros(table.shape[1], dtype=np.bool_)
     for i in range(table.shape[1]):
         left, right = table[LEFT, i], table[RIGHT, i]
         if table[EMPTY, i] or _is_thin(left, right, x_px, log_x):
             continue
         across = (flat(right, log_x) - flat(left, log_x)) * x_px
         if not table[CALM, i]:
-            found[i] = True
+            flags[i] = True
         elif not table[STRAIGHT, i]:
             low = clipped(flat(table[LOW, i], log_y), floor, top)
             high = clipped(flat(table[HIGH, i], log_y), floor, top)
@@ -115,8 +115,8 @@ def rough_columns(table, floor, top, x_px, y_px, log_x, log_y, tolerance):
             line = abs(y_right - y_left)
             up = line * y_px
             corner = across * up / max(np.hypot(across, up), 1e-12)
-            found[i] = (high - low - line) * y_px + corner > tolerance
-    return found
+            flags[i] = (high - low - line) * y_px + corner > tolerance
+    return flags
 
 
 @compiled
@@ -285,7 +285,7 @@ def outline(table, hidden, parted):
 
     Returns:
         The points of all lines one after the other, (k, 2), where each line begins among them and
-        the last one ends, the stretches without a value but for single points, (u, 2), and those
+        the last one ends, the intervals without a value but for single points, (u, 2), and those
         in which there may be a zero, (z, 2).
     """
     count = table.shape[1]
@@ -307,4 +307,4 @@ def outline(table, hidden, parted):
         points[at, 0], points[at, 1] = right[runs[k, 1] - 1], table[Y_RIGHT, runs[k, 1] - 1]
         at += 1
         starts[k + 1] = at
-    return points[:at], starts, stretches(left, right, missing), stretches(left, right, crossed)
+    return points[:at], starts, intervals(left, right, missing), intervals(left, right, crossed)

@@ -47,31 +47,31 @@ def look_closely(surface: RealSurface, boxes: Boxes) -> CloseLook:
             is_whole = False
             break
         boxes = boxes.cut(_PARTS)
-        found = surface.enclose(boxes)
-        maybe = ~((found.low > 0) | (found.high < 0) | found.nowhere)
+        enclosure = surface.enclose(boxes)
+        maybe = ~((enclosure.low > 0) | (enclosure.high < 0) | enclosure.nowhere)
         boxes = boxes.take(maybe)
-        calm = np.asarray(~(found.partial | found.broken))[maybe]
+        calm = np.asarray(~(enclosure.partial | enclosure.broken))[maybe]
         values = corner_values(surface, boxes)
         crossed = changes_sign(values)
         slopes = slopes_in(surface, boxes)
         shown = calm & crossed & (slopes.x | slopes.y)
-        segments += segments_in(boxes.take(shown), [each[shown] for each in values])
+        segments += segments_in(boxes.take(shown), [value[shown] for value in values])
         empty = calm & ~crossed & slopes.x & slopes.y & ~np.isnan(np.sum(values, axis=0))
         boxes = boxes.take(~shown & ~empty)
     if not len(boxes):
         return CloseLook(joined(segments), np.empty((0, 2)), is_whole)
     # In the smallest boxes a change of sign is drawn whatever else may be there.
-    found = surface.enclose(boxes)
+    enclosure = surface.enclose(boxes)
     values = corner_values(surface, boxes)
-    shown = changes_sign(values) & ~(found.partial | found.broken)
-    segments += segments_in(boxes.take(shown), [each[shown] for each in values])
+    shown = changes_sign(values) & ~(enclosure.partial | enclosure.broken)
+    segments += segments_in(boxes.take(shown), [value[shown] for value in values])
     return CloseLook(joined(segments), _middles(boxes.take(~shown)), is_whole)
 
 
 def joined(segments: list[Floats]) -> list[Floats]:
     """Join segments that share an end into lines, (n, 2) each."""
     ends: dict[tuple[float, float], list[int]] = {}
-    keys = [tuple(map(_key, each)) for each in segments]
+    keys = [tuple(map(_key, segment)) for segment in segments]
     for k, pair in enumerate(keys):
         for key in pair:
             ends.setdefault(key, []).append(k)
@@ -125,9 +125,11 @@ def slopes_in(surface: RealSurface, boxes: Boxes) -> Slopes:
     if slopes is None or not len(boxes):
         none = np.zeros(len(boxes), dtype=np.bool_)
         return Slopes(none, none, none)
-    found = [slope.enclose(boxes) for slope in slopes]
-    kept = [~(s.partial | s.broken) & ((s.low >= 0) | (s.high <= 0)) for s in found]
-    broken = found[0].partial | found[0].broken | found[1].partial | found[1].broken
+    enclosures = [slope.enclose(boxes) for slope in slopes]
+    kept = [~(s.partial | s.broken) & ((s.low >= 0) | (s.high <= 0)) for s in enclosures]
+    broken = (
+        enclosures[0].partial | enclosures[0].broken | enclosures[1].partial | enclosures[1].broken
+    )
     return Slopes(np.asarray(kept[0]), np.asarray(kept[1]), np.asarray(broken))
 
 
@@ -156,8 +158,8 @@ def segments_in(boxes: Boxes, values: list[Floats]) -> list[Floats]:
             part = np.where((a > 0) != (b > 0), a / (a - b), np.nan)
         x = xs[k] + (xs[(k + 1) % 4] - xs[k]) * part
         crossings.append(np.column_stack([x, ys[k] + (ys[(k + 1) % 4] - ys[k]) * part]))
-    found: list[Floats] = []
+    segments: list[Floats] = []
     for each in np.stack(crossings, axis=1):
         ends = each[np.isfinite(each).all(axis=1)]
-        found += [ends[k : k + 2] for k in range(0, len(ends) - 1, 2)]
-    return found
+        segments += [ends[k : k + 2] for k in range(0, len(ends) - 1, 2)]
+    return segments

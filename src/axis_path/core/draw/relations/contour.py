@@ -60,13 +60,13 @@ def zero_set(surface: RealSurface, grid: Grid) -> ZeroSet:
     # Where all corners are zero it is zero all over, as floor(x) is for 0 ≤ x < 1.
     flat = np.zeros(grid.shape, dtype=np.bool_)
     flat[row, column] = np.logical_and.reduce([each == 0 for each in around])
-    found = look_finer(surface, grid, tiling, changes | flat)
-    shaded = found.dense | flat
-    hidden = (changes & ~tiling.calm) | found.redrawn | shaded
+    refined = look_finer(surface, grid, tiling, changes | flat)
+    shaded = refined.dense | flat
+    hidden = (changes & ~tiling.calm) | refined.redrawn | shaded
     drawn = settled(_lines(grid, values), surface, grid, values)
     lines = [part for line in drawn for part in _without(line, grid, hidden)]
     dense = shaded if shaded.any() else None
-    return ZeroSet([*lines, *found.segments], found.dots, found.specks, dense)
+    return ZeroSet([*lines, *refined.segments], refined.dots, refined.specks, dense)
 
 
 def _lines(grid: Grid, values: Floats) -> list[Floats]:

@@ -81,11 +81,11 @@ def look_finer(surface: RealSurface, grid: Grid, tiling: Tiling, changes: Flags)
     tips = _few(_marked(none, row[left & ~alone], column[left & ~alone]))
     redrawn = (thin_cells | tips) | (changes & _beside(thin_cells | tips)) | bent | kinks | edges
     drawn = np.nonzero(redrawn)
-    seen = look_closely(surface, grid.boxes(drawn[0], drawn[1], 1))
+    visible = look_closely(surface, grid.boxes(drawn[0], drawn[1], 1))
     small = thin & _is_small(thin_cells)[row, column] & ~_beside(changes)[row, column]
     dots = look_closely(surface, grid.boxes(row[alone], column[alone], 1))
     return Finer(
-        none, redrawn, [*seen.segments, *dots.segments],
+        none, redrawn, [*visible.segments, *dots.segments],
         _apart(dots, places[alone]), places[small],
     )  # fmt: skip
 
@@ -103,9 +103,9 @@ def _apart(dots: CloseLook, places: Floats) -> Floats:
 
 
 def _marked(none: Flags, row: Whole, column: Whole) -> Flags:
-    found = none.copy()
-    found[row, column] = True
-    return found
+    marked = none.copy()
+    marked[row, column] = True
+    return marked
 
 
 def _beside(chosen: Flags) -> Flags:
@@ -132,8 +132,8 @@ def _cut(surface: RealSurface, boxes: Boxes) -> tuple[Flags, Flags, Floats]:
     """Cut boxes; tell which hold a change of sign, which are still unsure, and where (n, 2)."""
     count, inner = len(boxes), _PARTS * _PARTS
     finer = boxes.cut(_PARTS)
-    found = surface.enclose(finer)
-    maybe = ~((found.low > 0) | (found.high < 0) | found.nowhere)
+    enclosure = surface.enclose(finer)
+    maybe = ~((enclosure.low > 0) | (enclosure.high < 0) | enclosure.nowhere)
     crossed = changes_sign(corner_values(surface, finer)) & maybe
     slopes = slopes_in(surface, finer)
     unsure = maybe & ~crossed & ~(slopes.x & slopes.y)

@@ -84,7 +84,7 @@ def draw_levels(surface: RealSurface, window: Window) -> LevelMap:
     # What lies beyond does not change what is seen.
     across, up = (
         (places >= low) & (places <= high)
-        for places, (low, high) in ((grid.xs, window.seen.x), (grid.ys, window.seen.y))
+        for places, (low, high) in ((grid.xs, window.visible.x), (grid.ys, window.visible.y))
     )
     chosen = _chosen_levels(values[np.ix_(up, across)])
     if not chosen:
@@ -119,7 +119,7 @@ def _chosen_levels(values: Floats) -> list[Fraction]:
 
 def _labels(lines: list[Floats], window: Window, placed: list[tuple[float, float]]) -> list[Label]:
     """Place one label on each long line, clear of the edges and of the other labels."""
-    found = []
+    labels = []
     low = _EDGE_PX - window.beyond
     for line in lines:
         px = np.column_stack([window.across(line[:, 0]), window.down(line[:, 1])])
@@ -131,12 +131,14 @@ def _labels(lines: list[Floats], window: Window, placed: list[tuple[float, float
             k = int(np.searchsorted(along, part * along[-1]))
             k = min(max(k, 1), len(px) - 2)
             x, y = (float(v) for v in px[k])
-            is_inside = low < x < window.seen.width - low and low < y < window.seen.height - low
+            is_inside = (
+                low < x < window.visible.width - low and low < y < window.visible.height - low
+            )
             if is_inside and all(math.hypot(x - a, y - b) > _APART_PX for a, b in placed):
                 placed.append((x, y))
-                found.append(Label(float(line[k, 0]), float(line[k, 1]), _angle(px, k)))
+                labels.append(Label(float(line[k, 0]), float(line[k, 1]), _angle(px, k)))
                 break
-    return found
+    return labels
 
 
 def _angle(px: Floats, k: int) -> float:

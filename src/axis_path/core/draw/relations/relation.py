@@ -51,7 +51,7 @@ class RelationPicture:
         fills: rings, (n, 2) each, inside of which it holds, by the rule of even and odd.
         dense: boxes, (n, 4) of (x low, x high, y low, y high), in which its lines lie too close
             to be drawn one by one.
-        across: (n, 2) stretches of x in which some of it lies.
+        across: (n, 2) intervals of x in which some of it lies.
         is_nowhere: whether it is proved that no point of the window belongs to it.
     """
 
@@ -83,13 +83,13 @@ def draw_relation(relation: RealRelation, window: Window) -> RelationPicture:
         others = [each for k, each in enumerate(relation.conditions) if k != place]
         target = dashed if sign == ">" else solid
         for factor in condition.factors():
-            found = zero_set(factor, grid)
-            target += [part for line in found.lines for part in _where(line, condition, others)]
+            zeros = zero_set(factor, grid)
+            target += [part for line in zeros.lines for part in _where(line, condition, others)]
             if relation.is_equation:
-                dots.append(found.dots[~np.isnan(condition.sample(*found.dots.T))])
-                specks.append(found.specks)
-            if found.dense is not None:
-                dense |= found.dense
+                dots.append(zeros.dots[~np.isnan(condition.sample(*zeros.dots.T))])
+                specks.append(zeros.specks)
+            if zeros.dense is not None:
+                dense |= zeros.dense
     filled: list[Floats] = []
     holds = np.zeros(grid.shape, dtype=np.bool_)
     if not relation.is_equation:
@@ -98,7 +98,7 @@ def draw_relation(relation: RealRelation, window: Window) -> RelationPicture:
     columns = np.asarray((dense | holds).any(axis=0))
     return RelationPicture(
         solid, dashed, found_dots, np.concatenate(specks), filled, _boxes(dense, grid),
-        _across([*solid, *dashed], found_dots, _stretches(columns, grid), grid),
+        _across([*solid, *dashed], found_dots, _intervals(columns, grid), grid),
         _is_nowhere(relation, grid),
     )  # fmt: skip
 
@@ -151,9 +151,9 @@ def _is_nowhere(relation: RealRelation, grid: Grid) -> bool:
     zero = np.zeros(1, dtype=np.int64)
     whole = grid.boxes(zero, zero, max(rows, columns))
     for condition, sign in zip(relation.conditions, relation.signs, strict=True):
-        found = condition.enclose(whole)
-        fails = bool(found.nowhere[0] or found.high[0] < 0)  # type: ignore[index]
-        if fails or (sign == "=" and bool(found.low[0] > 0)):
+        enclosure = condition.enclose(whole)
+        fails = bool(enclosure.nowhere[0] or enclosure.high[0] < 0)  # type: ignore[index]
+        if fails or (sign == "=" and bool(enclosure.low[0] > 0)):
             return True
     return False
 
@@ -168,17 +168,17 @@ def _boxes(chosen: Flags, grid: Grid) -> Floats:
     return np.column_stack([grid.xs[left], grid.xs[right], grid.ys[rows], grid.ys[rows + 1]])
 
 
-def _stretches(columns: Flags, grid: Grid) -> Floats:
+def _intervals(columns: Flags, grid: Grid) -> Floats:
     starts, stops = runs_of(columns)
     return np.column_stack([grid.xs[starts], grid.xs[stops]])
 
 
-def _across(lines: list[Floats], dots: Floats, stretches: Floats, grid: Grid) -> Floats:
-    """Return the stretches of x that lines, dots and filled parts take together."""
+def _across(lines: list[Floats], dots: Floats, intervals: Floats, grid: Grid) -> Floats:
+    """Return the intervals of x that lines, dots and filled parts take together."""
     gap = 2 * float(grid.xs[1] - grid.xs[0])
     spans = [(float(line[:, 0].min()), float(line[:, 0].max())) for line in lines]
     spans += [(float(x), float(x)) for x in dots[:, 0]]
-    spans += [(float(a), float(b)) for a, b in stretches]
+    spans += [(float(a), float(b)) for a, b in intervals]
     joined: list[tuple[float, float]] = []
     for low, high in sorted(spans):
         if joined and low <= joined[-1][1] + gap:

@@ -73,10 +73,10 @@ def tile(surface: RealSurface, grid: Grid) -> Tiling:
     side = _TILES[0]
     row, column = _first_tiles(grid)
     for finer in (*_TILES[1:], 0):
-        found = surface.enclose(grid.boxes(row, column, side))
-        known = np.where(found.low > 0, 1.0, np.where(found.high < 0, -1.0, 0.0))
-        known = np.where(found.nowhere, np.nan, np.where(found.partial, 0.0, known))
-        is_calm = np.asarray(~(found.partial | found.broken))
+        enclosure = surface.enclose(grid.boxes(row, column, side))
+        known = np.where(enclosure.low > 0, 1.0, np.where(enclosure.high < 0, -1.0, 0.0))
+        known = np.where(enclosure.nowhere, np.nan, np.where(enclosure.partial, 0.0, known))
+        is_calm = np.asarray(~(enclosure.partial | enclosure.broken))
         _put(sign, row, column, side, known)
         _put(calm, row, column, side, is_calm)
         open_ = known == 0
@@ -93,8 +93,8 @@ def calm_cells(surface: RealSurface, grid: Grid) -> Flags:
     side = _TILES[0]
     row, column = _first_tiles(grid)
     for finer in (*_TILES[1:], 0):
-        found = surface.enclose(grid.boxes(row, column, side))
-        is_calm = np.asarray(~(found.partial | found.broken))
+        enclosure = surface.enclose(grid.boxes(row, column, side))
+        is_calm = np.asarray(~(enclosure.partial | enclosure.broken))
         _put(calm, row, column, side, is_calm)
         if not finer or is_calm.all():
             break
@@ -142,11 +142,11 @@ def _cut(
 
 def corners(chosen: Flags) -> Flags:
     """Return the corners of chosen cells, (rows + 1, columns + 1)."""
-    found = np.zeros((chosen.shape[0] + 1, chosen.shape[1] + 1), dtype=np.bool_)
+    flags = np.zeros((chosen.shape[0] + 1, chosen.shape[1] + 1), dtype=np.bool_)
     for down in (slice(None, -1), slice(1, None)):
         for across in (slice(None, -1), slice(1, None)):
-            found[down, across] |= chosen
-    return found
+            flags[down, across] |= chosen
+    return flags
 
 
 def sample_corners(surface: RealSurface, grid: Grid, chosen: Flags) -> Floats:

@@ -51,7 +51,7 @@ def settled(
         else:
             ends = values[row[at], cell], values[row[at], cell + 1]
         with np.errstate(over="ignore"):
-            one, other = (each - level for each in ends)
+            one, other = (end - level for end in ends)
         crossed = np.isfinite(one) & np.isfinite(other) & (np.sign(one) * np.sign(other) < 0)
         at, cell = at[crossed], cell[crossed]
         points[at, moves] = _root(
@@ -88,7 +88,7 @@ def _root(
         at_ends: the function less the level there, of both signs.
         level: the level.
     """
-    (a, b), (u, v) = (each.copy() for each in ends), at_ends
+    (a, b), (u, v) = (end.copy() for end in ends), at_ends
     # Only how large values are to one another matters: products of large ones would overflow.
     size = np.maximum(np.abs(u), np.abs(v))
     u, v = u / size, v / size

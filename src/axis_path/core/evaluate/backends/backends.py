@@ -166,13 +166,13 @@ class Fast(Watch[Floats]):
 
     def summarise(self, inner: Inner, low: Floats, high: Floats, captured: list[Floats]) -> Floats:
         """Return a sum, a product or an integral; of the latter what its enclosure admits."""
-        found = summaries.fast(self, inner, low, high, captured)
+        result = summaries.fast(self, inner, low, high, captured)
         if inner.summary is not Summary.INTEGRAL:
-            return found
+            return result
         sources = [enclosure.between(each, each) for each in (low, high, *captured)]
         bounds = summaries.enclosing(Enclosing(), inner, sources[0], sources[1], sources[2:])
         # Quadrature does not see a jump between its nodes; the enclosure does.
-        return np.where(bounds.nowhere, np.nan, np.clip(found, bounds.low, bounds.high))
+        return np.where(bounds.nowhere, np.nan, np.clip(result, bounds.low, bounds.high))
 
 
 @lru_cache(maxsize=4096)
@@ -259,10 +259,10 @@ class Proving(Watch[Ball]):
     """Balls; used inside ``precision`` only.
 
     Attributes:
-        wanted: how many right bits an integral needs; None for as many as can be had.
+        wanted_bits: how many right bits an integral needs; None for as many as can be had.
     """
 
-    wanted: int | None = None
+    wanted_bits: int | None = None
 
     name = "proving"
     # A constant has as many digits as the present precision asks for.
@@ -281,10 +281,10 @@ class Proving(Watch[Ball]):
     }
 
     @classmethod
-    def with_integrals(cls, wanted: int) -> Self:
+    def with_integrals(cls, wanted_bits: int) -> Self:
         """Return the same arithmetic, with integrals of so many right bits."""
         made = cls()
-        made.wanted, made.plan_name = wanted, ""
+        made.wanted_bits, made.plan_name = wanted_bits, ""
         return made
 
     def number(self, value: Fraction) -> Ball:
@@ -330,4 +330,4 @@ class Proving(Watch[Ball]):
 
     def summarise(self, inner: Inner, low: Ball, high: Ball, captured: list[Ball]) -> Ball:
         """Return a sum, a product or an integral."""
-        return proved_summaries.proving(self, inner, low, high, captured, self.wanted)
+        return proved_summaries.proving(self, inner, low, high, captured, self.wanted_bits)

@@ -66,10 +66,10 @@ class Complex:
         plain = _ARITHMETIC.get(op)
         if plain is not None:
             return plain
-        found = _FUNCTIONS.get(op)
-        if found is None:
+        cached = _FUNCTIONS.get(op)
+        if cached is None:
             raise NotHandledError(f"`{op}` takes no complex numbers.")
-        return partial(_with_flag, found, self._analytic)
+        return partial(_with_flag, cached, self._analytic)
 
     def _holds(self, fence: Fence, subject: acb, bounds: tuple[acb, ...]) -> bool | None:
         if subject is self._bound and self._place is not None:

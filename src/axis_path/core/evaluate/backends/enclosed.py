@@ -108,9 +108,9 @@ def _kernel() -> ModuleType:
     return kernel
 
 
-def middles(found: Enclosure) -> Floats:
+def middles(midpoints: Enclosure) -> Floats:
     """Return the middles of enclosures, (n,); NaN where there is no value or no bound."""
-    return _kernel().middles(found.low, found.high, np.asarray(found.nowhere))  # type: ignore[no-any-return]
+    return _kernel().middles(midpoints.low, midpoints.high, np.asarray(midpoints.nowhere))  # type: ignore[no-any-return]
 
 
 def _with_numpy(
@@ -129,23 +129,23 @@ def _with_numpy(
     # Copies: what is compiled further up takes arrays that can be written only.
     return [
         Enclosure(
-            np.array(np.broadcast_to(found.low, shape)),
-            np.array(np.broadcast_to(found.high, shape)),
-            np.array(np.broadcast_to(found.partial | found.nowhere, shape)),
-            np.array(np.broadcast_to(found.nowhere, shape)),
-            np.array(np.broadcast_to(found.broken, shape)),
+            np.array(np.broadcast_to(result.low, shape)),
+            np.array(np.broadcast_to(result.high, shape)),
+            np.array(np.broadcast_to(result.partial | result.nowhere, shape)),
+            np.array(np.broadcast_to(result.nowhere, shape)),
+            np.array(np.broadcast_to(result.broken, shape)),
         )
-        for found in results
+        for result in results
     ]
 
 
 def _encoded(program: Program) -> _Encoded | None:
     """Return a program as numbers, None if it has steps that are not compiled; it is stored."""
-    kept = program.kept
-    if "encoded" not in kept:
-        kept["encoded"] = _encode(program)
-    found = kept["encoded"]
-    return found if isinstance(found, _Encoded) else None
+    cache = program.cache
+    if "encoded" not in cache:
+        cache["encoded"] = _encode(program)
+    cached = cache["encoded"]
+    return cached if isinstance(cached, _Encoded) else None
 
 
 def _encode(program: Program) -> _Encoded | None:

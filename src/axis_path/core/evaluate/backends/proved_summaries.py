@@ -48,7 +48,7 @@ def proving(
     low: Ball,
     high: Ball,
     captured: list[Ball],
-    wanted: int | None = None,
+    wanted_bits: int | None = None,
 ) -> Ball:
     """Return the ball of a sum, product or integral.
 
@@ -58,13 +58,13 @@ def proving(
         low: where to begin.
         high: where to end.
         captured: what the body takes from outside.
-        wanted: how many right bits an integral needs; None for as many as can be had.
+        wanted_bits: how many right bits an integral needs; None for as many as can be had.
     """
     for source in (low, high):
         if source.defined is Defined.NO:
             return source
     if inner.summary is Summary.INTEGRAL:
-        return _proved_integral(backend, inner, low, high, captured, wanted)
+        return _proved_integral(backend, inner, low, high, captured, wanted_bits)
     if low.exact is None or high.exact is None:
         if all(bool(end.value.contains_integer()) for end in (low, high)):
             unknown = ball.made(ball.whole_line(), low, high)
@@ -95,10 +95,10 @@ def _proved_integral(
     low: Ball,
     high: Ball,
     captured: list[Ball],
-    wanted: int | None,
+    wanted_bits: int | None,
 ) -> Ball:
     """Integrate between the middles of the ends; what the ends are wide adds its own range."""
-    worst = min((low, high, *captured), key=lambda each: each.defined)
+    worst = min((low, high, *captured), key=lambda item: item.defined)
     if not (low.value.is_finite() and high.value.is_finite()):
         unknown = ball.made(ball.whole_line(), low, high)
         return ball.limited(unknown, Defined.MAYBE, _OPEN_REASON, continuous=False)
@@ -121,7 +121,7 @@ def _proved_integral(
         unknown = ball.made(ball.whole_line(), low, high)
         return ball.limited(unknown, Defined.MAYBE, _OPEN_REASON, continuous=False)
     if all(_is_point(each.value) for each in captured):
-        value = _on_stretches(backend, inner, ends, captured, wanted)
+        value = _on_intervals(backend, inner, ends, captured, wanted_bits)
     else:
         value = _by_range(backend, inner, ends, captured)
     for end, middle, side in ((low, ends[0], -1), (high, ends[1], 1)):
@@ -166,12 +166,12 @@ def _checked(
     return hull
 
 
-def _on_stretches(
+def _on_intervals(
     backend: WatchingBackend[Ball],
     inner: Inner,
     ends: list[Ball],
     captured: list[Ball],
-    wanted: int | None,
+    wanted_bits: int | None,
 ) -> arb | None:
     """Integrate from cut to cut, through the complex plane."""
     hull = Ball(ends[0].value.union(ends[1].value))
@@ -192,15 +192,15 @@ def _on_stretches(
                 continue
             if width.is_zero():
                 continue
-        part = _on_stretch(inner, start, stop, captured, wanted)
+        part = _on_interval(inner, start, stop, captured, wanted_bits)
         if part is None:
             return None
         total += part
     return total
 
 
-def _on_stretch(
-    inner: Inner, start: Ball, stop: Ball, captured: list[Ball], wanted: int | None
+def _on_interval(
+    inner: Inner, start: Ball, stop: Ball, captured: list[Ball], wanted_bits: int | None
 ) -> arb | None:
     place = Ball(((start.value + stop.value) / 2).mid())
     outside = [acb(each.value) for each in captured]
@@ -229,19 +229,19 @@ def _on_stretch(
         )  # fmt: skip
 
     # Few bits are worth more evaluations for each: none would be left over for what is shown.
-    found = attempt(wanted or bits, (_MORE if wanted else 1) * _EVALUATIONS_PER_BIT)
-    enough = max(abs(found.real).upper(), arb(1)) * arb(2) ** -(bits // 2)
-    if not raised and wanted is None and not bool(found.real.rad() < enough):
+    integral = attempt(wanted_bits or bits, (_MORE if wanted_bits else 1) * _EVALUATIONS_PER_BIT)
+    enough = max(abs(integral.real).upper(), arb(1)) * arb(2) ** -(bits // 2)
+    if not raised and wanted_bits is None and not bool(integral.real.rad() < enough):
         # About a kink, a root or a pole that is near the evaluations run out long before all
         # bits are there. Half of them are far more than what is shown.
-        found = attempt(bits // 2, _MORE * _EVALUATIONS_PER_BIT)
+        integral = attempt(bits // 2, _MORE * _EVALUATIONS_PER_BIT)
     if raised and not isinstance(raised[0], NotHandledError):
         raise raised[0]
     if raised:
         return None
-    if not is_finite(found) or not found.imag.contains(0):
+    if not is_finite(integral) or not integral.imag.contains(0):
         return None
-    return found.real
+    return integral.real
 
 
 def _by_range(

@@ -84,11 +84,11 @@ def _with_numpy(program: Program, xs: Floats, parameters: Mapping[str, Fraction]
 
 def _arithmetic(program: Program) -> _Arithmetic | None:
     """Return a program as numbers, None if it is more than arithmetic; it is stored."""
-    kept = program.kept
-    if "arithmetic" not in kept:
-        kept["arithmetic"] = _encode(program)
-    found = kept["arithmetic"]
-    return found if isinstance(found, _Arithmetic) else None
+    cache = program.cache
+    if "arithmetic" not in cache:
+        cache["arithmetic"] = _encode(program)
+    cached = cache["arithmetic"]
+    return cached if isinstance(cached, _Arithmetic) else None
 
 
 def _encode(program: Program) -> _Arithmetic | None:

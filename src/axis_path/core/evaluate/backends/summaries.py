@@ -86,12 +86,12 @@ def _fast_integral(
 ) -> Floats:
     """Integrate stretch by stretch: no domain or piece on the variable ends inside one."""
     total: Floats = np.zeros(())
-    for start, stop in _stretches(backend, inner, (low, high), captured):
+    for start, stop in _intervals(backend, inner, (low, high), captured):
         total = total + _gauss(backend, inner, (start, stop), captured)
     return total
 
 
-def _stretches(
+def _intervals(
     backend: WatchingBackend[Floats],
     inner: Inner,
     ends: tuple[Floats, Floats],
@@ -122,7 +122,7 @@ def _gauss(
         middle = low + width * (panel + 0.5)
         for node, weight in zip(nodes, weights, strict=True):
             values = run_inner(inner, backend, captured, middle + width / 2 * node)
-            # A stretch of no length has no part, whatever the body is there.
+            # An interval of no length has no part, whatever the body is there.
             total = total + np.where(width == 0, 0.0, weight * values)
     return total * width / 2
 

@@ -188,7 +188,7 @@ def exact_form(
     """
     used = tuple(sorted((name, parameters[name]) for name in program.parameters))
     try:
-        return _kept(program, used, EXACT_TIME.value if limit_ms is None else limit_ms)
+        return _cached_form(program, used, EXACT_TIME.value if limit_ms is None else limit_ms)
     except _BusyError:
         return ExactForm(None, _OUT_OF_TIME)
 
@@ -223,20 +223,22 @@ def is_identity(program: Program, parameters: Mapping[str, Fraction]) -> bool:
 def _solutions(
     program: Program, parameters: tuple[tuple[str, Fraction], ...], in_degrees: bool
 ) -> tuple[str, ...]:
-    found = _limited(_solve, program, dict(parameters), in_degrees, limit_ms=EXACT_TIME.value // 2)
-    if isinstance(found, tuple):
-        return found
+    solutions = _limited(
+        _solve, program, dict(parameters), in_degrees, limit_ms=EXACT_TIME.value // 2
+    )
+    if isinstance(solutions, tuple):
+        return solutions
     _note_tried(program, (*parameters, ("", Fraction(in_degrees))))
     return ()
 
 
 @lru_cache(maxsize=2048)
-def _kept(
+def _cached_form(
     program: Program, parameters: tuple[tuple[str, Fraction], ...], limit_ms: int
 ) -> ExactForm:
-    found = _limited(_work, program, dict(parameters), limit_ms=limit_ms)
-    if found is not _NOTHING:
-        return ExactForm(found)
+    form = _limited(_work, program, dict(parameters), limit_ms=limit_ms)
+    if form is not _NOTHING:
+        return ExactForm(form)
     _note_tried(program, parameters)
     return ExactForm(None, _OUT_OF_TIME)
 

@@ -101,16 +101,18 @@ class Compiler:
             self._depth -= 1
 
     def _number(self, node: Node, variables: dict[str, Shaped]) -> Shaped:
-        found = self.compile_value(node, variables)
-        if found.second is not None:
-            raise ShapeError(f"A number is wanted here; this is {found.words}.", position=node.span)
-        return found
+        shaped = self.compile_value(node, variables)
+        if shaped.second is not None:
+            raise ShapeError(
+                f"A number is wanted here; this is {shaped.words}.", position=node.span
+            )
+        return shaped
 
     def _single(self, node: Node, variables: dict[str, Shaped]) -> int:
-        found = self._number(node, variables)
-        if found.lists:
+        shaped = self._number(node, variables)
+        if shaped.lists:
             raise ShapeError("One number is wanted here; this is a list.", position=node.span)
-        return found.first
+        return shaped.first
 
     def _compile(self, node: Node, variables: dict[str, Shaped]) -> Shaped:
         match node:
@@ -208,16 +210,16 @@ class Compiler:
                 return Shaped(self.graph.add(Op.CONSTANT, payload=IMAGINARY))
             raise no_value(name, node.span)
         if isinstance(meaning, bool):
-            found = Shaped(self.graph.add(Op.PARAMETER, payload=name))
+            shaped = Shaped(self.graph.add(Op.PARAMETER, payload=name))
         else:
-            found = self.compile_value(meaning, {})
-        self._values[mark] = found
-        return found
+            shaped = self.compile_value(meaning, {})
+        self._values[mark] = shaped
+        return shaped
 
     # Functions
 
     def _call(self, node: Call, variables: dict[str, Shaped]) -> Shaped:
-        given = [self.compile_value(each, variables) for each in node.arguments]
+        given = [self.compile_value(argument, variables) for argument in node.arguments]
         entry = FUNCTIONS.get(node.function)
         own = None if entry is not None else self._around.function(node.function)
         if entry is None and own is None:
@@ -285,8 +287,8 @@ class Compiler:
                 fenced = partial(self._fenced, subject=subject, domain=domain, reason=reason)
                 body = mapped(fenced, body)
             self._calls[key] = body
-        found = self._calls[key]
-        return Shaped(found.first, found.second, found.lists | lists)
+        cached = self._calls[key]
+        return Shaped(cached.first, cached.second, cached.lists | lists)
 
     def _fenced(self, body: int, *, subject: int, domain: Domain, reason: str) -> int:
         if domain.is_whole:

@@ -17,7 +17,7 @@ _MOST_KEPT = 256
 
 
 @dataclass(frozen=True, slots=True)
-class _Stretch:
+class _Interval:
     """Numbers between two ends, None for one that is not there; closed ends belong to it."""
 
     low: Fraction | None
@@ -25,17 +25,17 @@ class _Stretch:
     low_closed: bool = True
     high_closed: bool = True
 
-    def begins_by(self, other: _Stretch) -> bool:
+    def begins_by(self, other: _Interval) -> bool:
         """Check whether it has begun where the other does."""
         if self.low is None or other.low is None:
             return self.low is None
         closed = self.low_closed or not other.low_closed
         return self.low < other.low or (self.low == other.low and closed)
 
-    def turned(self) -> _Stretch:
+    def turned(self) -> _Interval:
         """Return it as seen from the other side of 0."""
         low, high = (None if end is None else -end for end in (self.high, self.low))
-        return _Stretch(low, high, self.high_closed, self.low_closed)
+        return _Interval(low, high, self.high_closed, self.low_closed)
 
     def is_empty(self) -> bool:
         """Check whether no number is in it."""
@@ -44,25 +44,25 @@ class _Stretch:
         closed = self.low_closed and self.high_closed
         return self.low > self.high or (self.low == self.high and not closed)
 
-    def after(self, other: _Stretch) -> _Stretch:
+    def after(self, other: _Interval) -> _Interval:
         """Return what of it lies above all of the other."""
         if other.high is None:
-            return _Stretch(Fraction(1), Fraction(0))
-        rest = _Stretch(other.high, self.high, not other.high_closed, self.high_closed)
+            return _Interval(Fraction(1), Fraction(0))
+        rest = _Interval(other.high, self.high, not other.high_closed, self.high_closed)
         return self if rest.begins_by(self) else rest
 
-    def before(self, other: _Stretch) -> _Stretch:
+    def before(self, other: _Interval) -> _Interval:
         """Return what of it lies below all of the other."""
         return self.turned().after(other.turned()).turned()
 
-    def without(self, other: _Stretch) -> _Stretch:
-        """Return what is left of it; all of it if that would be two stretches."""
+    def without(self, other: _Interval) -> _Interval:
+        """Return what is left of it; all of it if that would be two intervals."""
         below, above = self.before(other), self.after(other)
         if below.is_empty():
             return above
         return below if above.is_empty() else self
 
-    def meets(self, other: _Stretch) -> bool:
+    def meets(self, other: _Interval) -> bool:
         """Check whether they have a number in common."""
         return not (self.is_empty() or (self.before(other) == self or self.after(other) == self))
 
@@ -77,13 +77,13 @@ def sliders_on(program: Program, low: float, high: float) -> frozenset[str]:
     """
     if not program.is_split:
         return program.parameters
-    kept = program.kept_sliders
-    found = kept.get((low, high))
-    if found is None:
-        if len(kept) >= _MOST_KEPT:
-            kept.clear()
-        found = kept[low, high] = _sliders_on(program, Fraction(low), Fraction(high))
-    return found
+    cached_by_ends = program.cached_sliders
+    cached = cached_by_ends.get((low, high))
+    if cached is None:
+        if len(cached_by_ends) >= _MOST_KEPT:
+            cached_by_ends.clear()
+        cached = cached_by_ends[low, high] = _sliders_on(program, Fraction(low), Fraction(high))
+    return cached
 
 
 def _sliders_on(program: Program, low: Fraction, high: Fraction) -> frozenset[str]:
@@ -98,12 +98,12 @@ def _sliders_on(program: Program, low: Fraction, high: Fraction) -> frozenset[st
         step = program.steps[place]
         if step.op == Op.PARAMETER:
             used.add(str(step.payload))
-        waiting += _needed(program.steps, step, _Stretch(low, high))
+        waiting += _needed(program.steps, step, _Interval(low, high))
     return frozenset(used)
 
 
-def _needed(steps: tuple[Step, ...], step: Step, left: _Stretch) -> list[int]:
-    """Return the arguments of a step that its value over a stretch of the variable depends on."""
+def _needed(steps: tuple[Step, ...], step: Step, left: _Interval) -> list[int]:
+    """Return the arguments of a step that its value over an interval of the variable depends on."""
     split = step.payload
     if not isinstance(split, Split) or steps[step.arguments[0]].op != Op.VARIABLE:
         return list(step.arguments)
@@ -122,10 +122,10 @@ def _needed(steps: tuple[Step, ...], step: Step, left: _Stretch) -> list[int]:
     return needed
 
 
-def _where(fence: Fence | None, bounds: list[Step]) -> _Stretch | None:
+def _where(fence: Fence | None, bounds: list[Step]) -> _Interval | None:
     """Return where a fence holds but for single values; None if its ends are not fixed."""
     if fence is None:
-        return _Stretch(None, None)
+        return _Interval(None, None)
     ends: list[Fraction] = []
     for bound in bounds[: len(bounds) - fence.without]:
         if not isinstance(bound.payload, Fraction):
@@ -133,4 +133,4 @@ def _where(fence: Fence | None, bounds: list[Step]) -> _Stretch | None:
         ends.append(bound.payload)
     low = None if fence.low is None else ends.pop(0)
     high = None if fence.high is None else ends.pop(0)
-    return _Stretch(low, high, bool(fence.low), bool(fence.high))
+    return _Interval(low, high, bool(fence.low), bool(fence.high))

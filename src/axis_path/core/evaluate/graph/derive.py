@@ -62,8 +62,8 @@ def derive(graph: Graph, top: int, by: int | None = None) -> int:
             derivatives[index] = graph.times(outer, derivatives[base] or graph.number(0))
         else:
             derivatives[index] = _derived(compiler, index, inner)
-    found = derivatives[top]
-    return graph.number(0) if found is None else found
+    derivative = derivatives[top]
+    return graph.number(0) if derivative is None else derivative
 
 
 def _within(graph: Graph, step: Step, body: int | None) -> int:
@@ -122,7 +122,7 @@ def _as_one_power(graph: Graph, step: Step) -> tuple[int, Fraction] | None:
     The rule of products would have a value nowhere at 0, where the root has no slope. One exponent
     is whole and the other is not, so that the derivative is defined where the product is.
     """
-    (base, one), (other, two) = (_base_and_exponent(graph, each) for each in step.arguments)
+    (base, one), (other, two) = (_base_and_exponent(graph, argument) for argument in step.arguments)
     is_whole = one.denominator == 1, two.denominator == 1
     if base != other or one <= 0 or two <= 0 or is_whole[0] == is_whole[1]:
         return None

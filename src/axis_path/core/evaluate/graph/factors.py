@@ -58,7 +58,7 @@ def as_fraction(graph: Graph, top: int) -> tuple[int, int]:
 
 
 def _factors(graph: Graph, top: int, *, through_pieces: bool) -> list[int]:
-    found: list[int] = []
+    steps: list[int] = []
     waiting, seen = [top], set[int]()
     while waiting:
         index = waiting.pop()
@@ -79,8 +79,8 @@ def _factors(graph: Graph, top: int, *, through_pieces: bool) -> list[int]:
         elif through_pieces and isinstance(step.payload, Split):
             waiting.extend(step.arguments[place] for place in step.payload.bodies())
         elif not graph.value(index):
-            found.append(index)
-    return sorted(found)
+            steps.append(index)
+    return sorted(steps)
 
 
 def is_never_zero(graph: Graph, step: Step) -> bool:
@@ -130,13 +130,13 @@ def is_zero(graph: Graph, top: int) -> bool:
 
 def implied_zeros(graph: Graph, zeros: frozenset[int]) -> frozenset[int]:
     """Return the steps that are zero where some others are: those, and what makes them zero."""
-    found: set[int] = set()
+    steps: set[int] = set()
     waiting = list(zeros)
     while waiting:
         index = waiting.pop()
-        if index in found:
+        if index in steps:
             continue
-        found.add(index)
+        steps.add(index)
         step = graph.steps[index]
         if _is_zero_with_first(step):
             waiting.append(step.arguments[0])
@@ -146,7 +146,7 @@ def implied_zeros(graph: Graph, zeros: frozenset[int]) -> frozenset[int]:
             for one, other in (step.arguments, step.arguments[::-1]):
                 if graph.value(one):
                     waiting.append(other)
-    return frozenset(found)
+    return frozenset(steps)
 
 
 def solved(graph: Graph, step: int) -> int | None:
@@ -222,7 +222,7 @@ def _common(graph: Graph, top: int) -> list[int] | None:
 
 def factors_of_term(graph: Graph, top: int) -> tuple[list[int], bool]:
     """Return the factors of a product, and whether it has an odd number of minus signs."""
-    found: list[int] = []
+    steps: list[int] = []
     negative = False
     waiting = [top]
     while waiting:
@@ -234,8 +234,8 @@ def factors_of_term(graph: Graph, top: int) -> tuple[list[int], bool]:
             waiting.append(step.arguments[0])
             negative = not negative
         else:
-            found.append(index)
-    return found, negative
+            steps.append(index)
+    return steps, negative
 
 
 def _is_zero_with_first(step: Step) -> bool:

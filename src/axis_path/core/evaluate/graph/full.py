@@ -65,10 +65,10 @@ class FullCompiler(Compiler):
         bound = self.graph.add(Op.INPUT, payload=f"#{node.function}'")
         if key not in self._calls:
             self._calls[key] = self._derived(node, bound)
-        found = self._calls[key]
+        cached = self._calls[key]
         steps = [
             None if step is None else self.graph.substitute(step, bound, place.first)
-            for step in (found.first, found.second)
+            for step in (cached.first, cached.second)
         ]
         return Shaped(steps[0] or 0, steps[1], place.lists)
 
@@ -95,7 +95,7 @@ class FullCompiler(Compiler):
         if own is not None:
             count = len(own.variables)
         elif node.function in FUNCTIONS:
-            count = sum(not each.is_optional for each in FUNCTIONS[node.function].arguments)
+            count = sum(not argument.is_optional for argument in FUNCTIONS[node.function].arguments)
         else:
             count = 1
         if count != 1:

@@ -138,15 +138,15 @@ class Graph:
             LimitError: the graph would grow past its limit.
         """
         step = Step(op, arguments, payload)
-        found = self._index.get(step)
-        if found is None:
+        cached = self._index.get(step)
+        if cached is None:
             if len(self.steps) >= STEPS.value:
                 raise LimitError(
                     f"The definitions need more than {STEPS.value:,} operations together."
                 )
-            found = self._index[step] = len(self.steps)
+            cached = self._index[step] = len(self.steps)
             self.steps.append(step)
-        return found
+        return cached
 
     def number(self, value: Fraction | int) -> int:
         """Return the step of an exact number."""

@@ -65,16 +65,16 @@ def period(program: Program, parameters: Mapping[str, Fraction] | None) -> Multi
     for step in program.steps:
         parts.append(_part(step, [parts[place] for place in step.arguments], parameters))
     waves = [parts[place].waves for place in program.results]
-    if any(each is None for each in waves):
+    if any(wave is None for wave in waves):
         return None
-    return common_period(frozenset[Multiple]().union(*(each for each in waves if each is not None)))
+    return common_period(frozenset[Multiple]().union(*(wave for wave in waves if wave is not None)))
 
 
 def common_period(frequencies: frozenset[Multiple]) -> Multiple | None:
     """Return the least period of waves with some frequencies together; None if there is none."""
-    if not frequencies or len({each.power for each in frequencies}) > 1:
+    if not frequencies or len({frequency.power for frequency in frequencies}) > 1:
         return None
-    parts = [abs(each.part) for each in frequencies]
+    parts = [abs(frequency.part) for frequency in frequencies]
     if max(part.denominator for part in parts) > _LONGEST_DENOMINATOR:
         return None
     # The least common multiple of 1/w over all w.
@@ -101,10 +101,10 @@ def _part(step: Step, inputs: list[_Part], parameters: Mapping[str, Fraction] | 
         return _Part(
             waves=frozenset({Multiple(inputs[0].slope.part * halves, inputs[0].slope.power)})
         )
-    found = [each.waves for each in inputs]
-    if any(each is None for each in found):
+    waves = [operand.waves for operand in inputs]
+    if any(wave is None for wave in waves):
         return _UNKNOWN
-    return _Part(waves=frozenset[Multiple]().union(*(each for each in found if each is not None)))
+    return _Part(waves=frozenset[Multiple]().union(*(wave for wave in waves if wave is not None)))
 
 
 def _leaf(step: Step, parameters: Mapping[str, Fraction] | None) -> _Part:
@@ -167,8 +167,12 @@ def _scaled(a: Multiple | None, by: int) -> Multiple | None:
 
 
 def _times(a: _Part, by: Multiple) -> _Part:
-    def product(each: Multiple | None) -> Multiple | None:
-        return None if each is None else Multiple(each.part * by.part, each.power + by.power)
+    def product(multiple: Multiple | None) -> Multiple | None:
+        return (
+            None
+            if multiple is None
+            else Multiple(multiple.part * by.part, multiple.power + by.power)
+        )
 
     slope = product(a.slope)
     if slope is not None and not slope.part:

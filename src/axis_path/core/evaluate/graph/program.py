@@ -60,7 +60,7 @@ class Backend(Protocol[V]):
         """Return the body where the subject lies inside the fence."""
 
     def pieces(self, split: Split, subject: V, pieces: list[tuple[V, tuple[V, ...]]]) -> V:
-        """Give, of bodies with their bounds, the first one whose fence holds the subject."""
+        """Return the first body whose bounds hold the subject."""
 
     def guard(self, body: V, witness: V) -> V:
         """Return the body where the witness is defined."""
@@ -84,9 +84,9 @@ class Program:
     inputs: frozenset[str] = frozenset()
     _plans: dict[str, Plan] = field(default_factory=dict, compare=False, repr=False)
     #: What else was made of it once and for all.
-    kept: dict[str, object] = field(default_factory=dict, compare=False, repr=False)
+    cache: dict[str, object] = field(default_factory=dict, compare=False, repr=False)
     #: Which sliders its values depend on, by intervals of the variable.
-    kept_sliders: dict[tuple[float, float], frozenset[str]] = field(
+    cached_sliders: dict[tuple[float, float], frozenset[str]] = field(
         default_factory=dict, compare=False, repr=False
     )
 
@@ -101,10 +101,10 @@ class Program:
 
     def plan(self, backend: Backend[V]) -> Plan:
         """Return the program bound to a backend that is known by a name; it is bound once."""
-        found = self._plans.get(backend.plan_name)
-        if found is None:
-            found = self._plans[backend.plan_name] = _bind(self, backend)
-        return found
+        cached = self._plans.get(backend.plan_name)
+        if cached is None:
+            cached = self._plans[backend.plan_name] = _bind(self, backend)
+        return cached
 
     @property
     def is_complex(self) -> bool:
@@ -149,11 +149,11 @@ def inner_bounds(program: Program) -> Program | None:
 
     Ends that depend on the variable are no ends of it.
     """
-    kept = program.kept
-    if "bounds" not in kept:
-        kept["bounds"] = _inner_bounds(program)
-    found = kept["bounds"]
-    return found if isinstance(found, Program) else None
+    cache = program.cache
+    if "bounds" not in cache:
+        cache["bounds"] = _inner_bounds(program)
+    cached = cache["bounds"]
+    return cached if isinstance(cached, Program) else None
 
 
 def _inner_bounds(program: Program) -> Program | None:

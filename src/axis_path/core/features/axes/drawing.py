@@ -196,8 +196,8 @@ def _label_step(step: float | None, labels: Labels, degree: float) -> Fraction |
     if step is None:
         return None
     unit = {Labels.NUMBERS: 1.0, Labels.PI: math.pi, Labels.DEGREES: degree}[labels]
-    found = Fraction(step / unit).limit_denominator(10_000)
-    return found if found > 0 else Fraction(step / unit)
+    turns = Fraction(step / unit).limit_denominator(10_000)
+    return turns if turns > 0 else Fraction(step / unit)
 
 
 def _note(spec: AxesSpec, unit: AngleUnit, window: Window) -> dict[str, str] | None:

@@ -9,9 +9,9 @@ from axis_path.core.features.checks.section import SamplingCheck
 from axis_path.core.features.feature import Feature, SceneRequest, Section
 
 
-def _scene(snapshot: Snapshot, asked: SceneRequest) -> dict[str, Any]:
+def _scene(snapshot: Snapshot, request: SceneRequest) -> dict[str, Any]:
     """Return the points of the check, and what they miss."""
-    return {"check": snapshot.query(Checks).drawn(asked.window)}
+    return {"check": snapshot.query(Checks).drawn(request.window)}
 
 
 FEATURE = Feature(

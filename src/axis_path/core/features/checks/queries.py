@@ -26,7 +26,7 @@ class Checks:
         self._numbers = snapshot.query(Numbers)
 
     def check_points(self, check: Check, domain: tuple[float, float]) -> NDArray[np.float64]:
-        """Return the abscissae of a sampling check over a stretch of x, (n,) floats.
+        """Return the abscissae of a sampling check over an interval of x, (n,) floats.
 
         Raises:
             MathError: the count or the step cannot be.
@@ -64,8 +64,8 @@ class Checks:
                     sentence = f"The domain of {function.name} lies outside the window."
                     return shown | {"points": [], "sentence": sentence}
                 xs = self.check_points(check, curve.domain)
-                found = check_sampling(function, curve, window, xs)
+                outcome = check_sampling(function, curve, window, xs)
         except MathError as err:
             return shown | {"points": [], "sentence": err.message}
-        known = found.points[np.isfinite(found.points).all(axis=1)]
-        return shown | {"points": dot_tenths(known, window), "sentence": found.sentence}
+        known = outcome.points[np.isfinite(outcome.points).all(axis=1)]
+        return shown | {"points": dot_tenths(known, window), "sentence": outcome.sentence}

@@ -56,13 +56,13 @@ class Columns:
         text = self._snapshot.section(Data).row_filter
         if not text.strip():
             return None
-        kept = self._calculated
-        if "filter" not in kept:
-            kept["filter"] = self.rows_where(text)
-        found = kept["filter"]
-        if isinstance(found, MathError):
-            raise found
-        return found if isinstance(found, np.ndarray) else None
+        cache = self._calculated
+        if "filter" not in cache:
+            cache["filter"] = self.rows_where(text)
+        cached = cache["filter"]
+        if isinstance(cached, MathError):
+            raise cached
+        return cached if isinstance(cached, np.ndarray) else None
 
     def kept_cells(self, name: str) -> Cells:
         """Return the cells of a column in the rows that the filter keeps.
@@ -93,7 +93,11 @@ class Columns:
     def row_count(self) -> int:
         """Return how many rows the longest typed column has."""
         return max(
-            (len(each.cells) for each in self._snapshot.section(Data).columns if not each.formula),
+            (
+                len(column.cells)
+                for column in self._snapshot.section(Data).columns
+                if not column.formula
+            ),
             default=0,
         )
 
@@ -133,12 +137,12 @@ class Columns:
             return column
         if name in waiting:
             raise DataError(f"The formulas of `{name}` and others depend on each other.")
-        kept = self._calculated
-        found = kept.get(f"column {name}")
-        if not isinstance(found, Column):
-            found = replace(column, cells=self._cells(column, waiting | {name}))
-            kept[f"column {name}"] = found
-        return found
+        cache = self._calculated
+        cached = cache.get(f"column {name}")
+        if not isinstance(cached, Column):
+            cached = replace(column, cells=self._cells(column, waiting | {name}))
+            cache[f"column {name}"] = cached
+        return cached
 
     def _cells(self, column: Column, waiting: frozenset[str]) -> Cells:
         columns = self._snapshot.section(Data).columns
@@ -151,7 +155,7 @@ class Columns:
         return tuple(None if row is None else _number(row[0]) for row in values)
 
     def _where(self, text: str) -> NDArray[np.bool_]:
-        names = [each.name for each in self._snapshot.section(Data).columns]
+        names = [column.name for column in self._snapshot.section(Data).columns]
         compared = read_body(text, self.names_of(names)).compared
         if compared is None:
             raise DataError(f"`{text.strip()}` is no condition: write one like `2 < speed <= 10`.")
@@ -186,29 +190,29 @@ class Columns:
                 f"Columns of {count:,} rows are neither calculated nor filtered; "
                 f"{CALCULATED_ROWS.value:,} rows are the most."
             )
-        found: list[list[Ball] | None] = []
+        rows: list[list[Ball] | None] = []
         for row in range(count):
             check()
             cells = {name: cells[row] if row < len(cells) else None for name, cells in
                      sources.items()}  # fmt: skip
             if any(cell is None for cell in cells.values()):
-                found.append(None)
+                rows.append(None)
                 continue
             inputs = {
                 input_name(name): ball.from_fraction(cell)
                 for name, cell in cells.items()
                 if cell is not None
             }
-            found.append([
-                evaluate_constant(each, self._snapshot.values, bits=VALUE_BITS, inputs=inputs)
-                for each in expressions
+            rows.append([
+                evaluate_constant(expression, self._snapshot.values, bits=VALUE_BITS, inputs=inputs)
+                for expression in expressions
             ])  # fmt: skip
-        return found
+        return rows
 
 
-def _number(found: Ball) -> Fraction | None:
-    if not found.is_defined:
+def _number(shaped: Ball) -> Fraction | None:
+    if not shaped.is_defined:
         return None
-    if found.exact is not None:
-        return to_fraction(found.exact)
-    return Fraction(f"{float(found.value.mid()):.{_DIGITS}g}")
+    if shaped.exact is not None:
+        return to_fraction(shaped.exact)
+    return Fraction(f"{float(shaped.value.mid()):.{_DIGITS}g}")

@@ -26,7 +26,7 @@ from axis_path.core.features.data.edits import (
     with_columns,
 )
 from axis_path.core.features.data.fits import Fits
-from axis_path.core.features.data.section import Data, FitAsk, Plot, Start, with_data
+from axis_path.core.features.data.section import Data, FitRequest, Plot, Start, with_data
 from axis_path.core.language import NAME_PATTERN
 from axis_path.core.limits import COLUMN_CELLS, FITS
 
@@ -144,10 +144,10 @@ class Unfit(Command, frozen=True, tag="unfit"):
 
 
 def _columns(snapshot: Snapshot, command: KeepColumns, _window: Window) -> Edited:
-    for each in command.columns:
-        name, unit = one_line(each.name), one_line(each.unit)
-        snapshot = keep_column(snapshot, name, each.cells, unit[:_LONGEST_UNIT])
-    names = ", ".join(each.name for each in command.columns)
+    for column in command.columns:
+        name, unit = one_line(column.name), one_line(column.unit)
+        snapshot = keep_column(snapshot, name, column.cells, unit[:_LONGEST_UNIT])
+    names = ", ".join(column.name for column in command.columns)
     return snapshot, f"Take {names[:60]}"
 
 
@@ -181,7 +181,7 @@ def _rename(snapshot: Snapshot, command: RenameColumn, _window: Window) -> Edite
 
 def _calculate(snapshot: Snapshot, command: Calculate, _window: Window) -> Edited:
     name, formula = one_line(command.name), one_line(command.formula)
-    known = next((each for each in snapshot.section(Data).columns if each.name == name), None)
+    known = next((column for column in snapshot.section(Data).columns if column.name == name), None)
     if known is not None and not formula:
         snapshot = put_column(
             snapshot, name, replace(snapshot.query(Columns).column_of(name), formula="")
@@ -192,7 +192,8 @@ def _calculate(snapshot: Snapshot, command: Calculate, _window: Window) -> Edite
     if known is None:
         snapshot = keep_column(snapshot, name, [])
     snapshot = with_columns(
-        snapshot, [made if each.name == name else each for each in snapshot.section(Data).columns]
+        snapshot,
+        [made if column.name == name else column for column in snapshot.section(Data).columns],
     )
     return snapshot, f"Calculate {name}"
 
@@ -228,29 +229,33 @@ def _sort(snapshot: Snapshot, command: SortColumns, _window: Window) -> Edited:
 
 def _plot(snapshot: Snapshot, command: PlotColumns, _window: Window) -> Edited:
     plot = Plot(*map(one_line, (command.x, command.y, command.x_error, command.y_error)))
-    kept = [each for each in snapshot.section(Data).plots if (each.x, each.y) != (plot.x, plot.y)]
+    remaining = [
+        each for each in snapshot.section(Data).plots if (each.x, each.y) != (plot.x, plot.y)
+    ]
     if not command.away:
         for name in plot.columns:
             snapshot.query(Columns).column_of(name)
-        if len(kept) >= FITS.value:
+        if len(remaining) >= FITS.value:
             raise LimitError(f"A study draws {FITS.value} pairs of columns at most.")
-        kept.append(plot)
-    snapshot = with_data(snapshot, plots=tuple(kept))
+        remaining.append(plot)
+    snapshot = with_data(snapshot, plots=tuple(remaining))
     return snapshot, f"Draw {plot.y} against {plot.x}"
 
 
 def _fit(snapshot: Snapshot, command: FitCurve, _window: Window) -> Edited:
-    number = max((each.id for each in snapshot.section(Data).fits), default=0) + 1
+    number = max((fit.id for fit in snapshot.section(Data).fits), default=0) + 1
     model, x, y, formula = map(one_line, (command.model, command.x, command.y, command.formula))
-    ask = FitAsk(number, model, x, y, command.degree, formula, command.start)
-    if ask.formula and not ask.start:
-        ask = replace(ask, start=snapshot.query(Fits).formula_start(ask.formula))
-    snapshot.query(Fits).made_fit(ask)
+    request = FitRequest(number, model, x, y, command.degree, formula, command.start)
+    if request.formula and not request.start:
+        request = replace(
+            request, start=snapshot.query(Fits).formula_start(request.formula)
+        )
+    snapshot.query(Fits).made_fit(request)
     if len(snapshot.section(Data).fits) >= FITS.value:
         raise LimitError(f"A study keeps {FITS.value} fits at most.")
-    others = (each for each in snapshot.section(Data).fits if replace(each, id=number) != ask)
-    snapshot = with_data(snapshot, fits=(ask, *others))
-    return snapshot, f"Fit {ask.y} against {ask.x}"
+    others = (fit for fit in snapshot.section(Data).fits if replace(fit, id=number) != request)
+    snapshot = with_data(snapshot, fits=(request, *others))
+    return snapshot, f"Fit {request.y} against {request.x}"
 
 
 def _follow(snapshot: Snapshot, command: FollowFit, _window: Window) -> Edited:
@@ -264,8 +269,8 @@ def _try(snapshot: Snapshot, command: TryFormula, _window: Window) -> Edited:
 
 
 def _unfit(snapshot: Snapshot, command: Unfit, _window: Window) -> Edited:
-    kept = tuple(each for each in snapshot.section(Data).fits if each.id != command.fit)
-    return with_data(snapshot, fits=kept), "Remove a fit"
+    remaining = tuple(fit for fit in snapshot.section(Data).fits if fit.id != command.fit)
+    return with_data(snapshot, fits=remaining), "Remove a fit"
 
 
 COMMANDS: dict[type[Command], Handler] = {

@@ -49,8 +49,10 @@ def keep_column(
         raise DataError(f"A column has {COLUMN_CELLS.value:,} cells at most.")
     made = Column(name, tuple(map(number_of_cell, values)), unit)
     columns = snapshot.section(Data).columns
-    if any(each.name == name for each in columns):
-        return with_columns(snapshot, [made if each.name == name else each for each in columns])
+    if any(column.name == name for column in columns):
+        return with_columns(
+            snapshot, [made if column.name == name else column for column in columns]
+        )
     if len(columns) >= COLUMNS.value:
         raise DataError(f"A study has {COLUMNS.value} columns at most.")
     return with_columns(snapshot, [*columns, made])
@@ -77,19 +79,19 @@ def put_column(snapshot: Snapshot, name: str, column: Column) -> Snapshot:
 
 
 def _check_column(snapshot: Snapshot, name: str) -> None:
-    if all(each.name != name for each in snapshot.section(Data).columns):
+    if all(column.name != name for column in snapshot.section(Data).columns):
         raise DataError(f"There is no column `{name}`.")
 
 
 def _rename_in_formulas(snapshot: Snapshot, name: str, new: str) -> Snapshot:
     """Let formulas and the filter follow a column that got another name."""
     data = snapshot.section(Data)
-    names = snapshot.query(Columns).names_of([name, *(each.name for each in data.columns)])
+    names = snapshot.query(Columns).names_of([name, *(column.name for column in data.columns)])
     columns = tuple(
-        replace(each, formula=renamed_number(each.formula, names, name, new))
-        if each.formula
-        else each
-        for each in data.columns
+        replace(column, formula=renamed_number(column.formula, names, name, new))
+        if column.formula
+        else column
+        for column in data.columns
     )
     sides = re.split(r"([<>=;]+)", data.row_filter)
     row_filter = "".join(
@@ -112,12 +114,12 @@ def sort_rows(snapshot: Snapshot, name: str, *, falls: bool = False) -> Snapshot
     known.sort(key=lambda k: keys[k] or 0, reverse=falls)
     order = [*known, *(k for k in range(count) if keys[k] is None)]
     sorted_columns = []
-    for each in snapshot.section(Data).columns:
-        if each.formula:
-            sorted_columns.append(each)
+    for column in snapshot.section(Data).columns:
+        if column.formula:
+            sorted_columns.append(column)
             continue
-        cells = [*each.cells, *[None] * (count - len(each.cells))]
-        sorted_columns.append(replace(each, cells=tuple(cells[k] for k in order)))
+        cells = [*column.cells, *[None] * (count - len(column.cells))]
+        sorted_columns.append(replace(column, cells=tuple(cells[k] for k in order)))
     return with_columns(snapshot, sorted_columns)
 
 
@@ -127,8 +129,8 @@ def remove_rows(snapshot: Snapshot, rows: Collection[int]) -> Snapshot:
     return with_columns(
         snapshot,
         [
-            replace(each, cells=tuple(c for k, c in enumerate(each.cells) if k not in gone))
-            for each in snapshot.section(Data).columns
+            replace(column, cells=tuple(c for k, c in enumerate(column.cells) if k not in gone))
+            for column in snapshot.section(Data).columns
         ],
     )
 
@@ -143,17 +145,17 @@ def remove_column(snapshot: Snapshot, name: str) -> Snapshot:
     data = snapshot.section(Data)
     plots = tuple(
         replace(
-            each,
-            x_error="" if each.x_error == name else each.x_error,
-            y_error="" if each.y_error == name else each.y_error,
+            plot,
+            x_error="" if plot.x_error == name else plot.x_error,
+            y_error="" if plot.y_error == name else plot.y_error,
         )
-        for each in data.plots
-        if name not in (each.x, each.y)
+        for plot in data.plots
+        if name not in (plot.x, plot.y)
     )
     return with_data(
         snapshot,
-        columns=tuple(each for each in data.columns if each.name != name),
-        fits=tuple(each for each in data.fits if name not in (each.x, each.y)),
+        columns=tuple(column for column in data.columns if column.name != name),
+        fits=tuple(fit for fit in data.fits if name not in (fit.x, fit.y)),
         plots=plots,
     )
 
@@ -168,7 +170,7 @@ def follow_fit(snapshot: Snapshot, number: int) -> tuple[Snapshot, int]:
         MathError: there is no such fit, or it has no result.
     """
     fits = snapshot.query(Fits)
-    fit = fits.made_fit(fits.fit_ask(number))
+    fit = fits.made_fit(fits.request(number))
     line_id = snapshot.next_id()
     changed = write(snapshot, line_id, f"y = {line_of_fit(fit)}")
     return put_line(changed, replace(changed.line(line_id), fit=number)), line_id
@@ -180,11 +182,11 @@ def refresh_fits(snapshot: Snapshot) -> Snapshot:
         if line.fit is None:
             continue
         fits, chosen = snapshot.query(Fits), line
-        if all(ask.id != line.fit for ask in snapshot.section(Data).fits):
+        if all(fit.id != line.fit for fit in snapshot.section(Data).fits):
             chosen = replace(line, fit=None, fit_lost=False)
         else:
             try:
-                text = line_of_fit(fits.made_fit(fits.fit_ask(line.fit)))
+                text = line_of_fit(fits.made_fit(fits.request(line.fit)))
             except MathError:
                 chosen = replace(line, disabled=True, fit_lost=True)
             else:

@@ -9,9 +9,9 @@ from axis_path.core.features.data.section import Data
 from axis_path.core.features.feature import Feature, SceneRequest, Section
 
 
-def _scene(snapshot: Snapshot, asked: SceneRequest) -> dict[str, Any]:
+def _scene(snapshot: Snapshot, request: SceneRequest) -> dict[str, Any]:
     """Return the columns that are drawn as points."""
-    return {"data": snapshot.query(Plots).drawn(asked.window, asked.box)}
+    return {"data": snapshot.query(Plots).drawn(request.window, request.box)}
 
 
 FEATURE = Feature(

@@ -24,7 +24,7 @@ from axis_path.core.data import (
 from axis_path.core.data.nonlinear_fit import Formula
 from axis_path.core.errors import DataError, NotHandledError
 from axis_path.core.features.data.columns import Columns
-from axis_path.core.features.data.section import Data, FitAsk
+from axis_path.core.features.data.section import Data, FitRequest
 from axis_path.core.language import read_expression
 from axis_path.core.language.tree import names_in
 from axis_path.core.limits import FIT_DEGREE
@@ -40,15 +40,15 @@ class Fits:
         self._snapshot = snapshot
         self._columns = snapshot.query(Columns)
 
-    def made_fit(self, ask: FitAsk) -> Fit:
+    def made_fit(self, request: FitRequest) -> Fit:
         """Make a fit that is stored.
 
         Raises:
             MathError: it cannot be made.
         """
         return self.fit(
-            ask.model, x=ask.x, y=ask.y, degree=ask.degree, formula=ask.formula or None,
-            start=ask.start or None,
+            request.model, x=request.x, y=request.y, degree=request.degree,
+            formula=request.formula or None, start=request.start or None,
         )  # fmt: skip
 
     def summary(self, name: str) -> Summary:
@@ -92,32 +92,39 @@ class Fits:
             raise DataError(f"`{model}` is no model that is known here.") from err
         xs, ys, left_out = self._pairs(x, y)
         if chosen in (ModelName.LINEAR, ModelName.POLYNOMIAL):
-            found = _polynomial(xs, ys, 1 if chosen is ModelName.LINEAR else degree, chosen)
+            fitted = _polynomial(xs, ys, 1 if chosen is ModelName.LINEAR else degree, chosen)
         elif chosen is ModelName.LOGARITHMIC:
-            found = _logarithmic(xs, ys)
+            fitted = _logarithmic(xs, ys)
         else:
-            found = self._nonlinear(chosen, xs, ys, formula, start)
+            fitted = self._nonlinear(chosen, xs, ys, formula, start)
         if left_out:
             said = f"{left_out} rows with a missing cell are left out."
-            found = replace(found, note=f"{found.note} {said}".strip())
-        return found
+            fitted = replace(fitted, note=f"{fitted.note} {said}".strip())
+        return fitted
 
-    def fit_ask(self, number: int) -> FitAsk:
+    def request(self, number: int) -> FitRequest:
         """Return a fit that is stored, as it was asked for.
 
         Raises:
             DataError: it is not there any more.
         """
-        found = next((ask for ask in self._snapshot.section(Data).fits if ask.id == number), None)
-        if found is None:
+        fit = next(
+            (
+                request
+                for request in self._snapshot.section(Data).fits
+                if request.id == number
+            ),
+            None,
+        )
+        if fit is None:
             raise DataError("This fit is not there any more.")
-        return found
+        return fit
 
     @property
     def key(self) -> tuple[object, ...]:
         """Return what the fits are made from: while it stays the same, so do they."""
         data = self._snapshot.section(Data)
-        depends = bool(data.row_filter) or any(each.formula for each in data.columns)
+        depends = bool(data.row_filter) or any(column.formula for column in data.columns)
         values = tuple(sorted(self._snapshot.values.items())) if depends else ()
         return (data.columns, data.fits, data.row_filter, values)
 
@@ -213,7 +220,7 @@ def line_of_fit(fit: Fit) -> str:
         return text
     values = dict(part.split(" = ") for part in given.split(", "))
     pattern = "|".join(rf"\b{re.escape(name)}\b" for name in values)
-    return re.sub(pattern, lambda found: f"({values[found[0]]})", text)
+    return re.sub(pattern, lambda match: f"({values[match[0]]})", text)
 
 
 def form_of_fit(fit: Fit) -> str:

@@ -37,7 +37,7 @@ class Plots:
         """
         columns = [self._columns.column_of(name).floats() for name in (plot.x, plot.y)]
         count = min(map(len, columns))
-        points = np.column_stack([each[:count] for each in columns])
+        points = np.column_stack([column[:count] for column in columns])
         known = np.isfinite(points).all(axis=1)
         kept = self._columns.rows_kept()
         if kept is not None:
@@ -53,11 +53,11 @@ class Plots:
                 clouds.append(self.plotted(plot)[0])
             except MathError:
                 continue
-        return [each for each in clouds if len(each)]
+        return [cloud for cloud in clouds if len(cloud)]
 
     def drawn(self, window: Window, box: Box | None) -> list[dict[str, Any]]:
         """Return the columns that are drawn as points, in tenths of a pixel."""
-        found = []
+        outcome = []
         for k, plot in enumerate(self._snapshot.section(Data).plots):
             try:
                 points, rows = self.plotted(plot)
@@ -71,8 +71,8 @@ class Plots:
             ):  # fmt: skip
                 if column:
                     drawn[name] = self._bars(points, rows, column, axis, window)
-            found.append(drawn | ({"chosen": chosen} if chosen else {}))
-        return found
+            outcome.append(drawn | ({"chosen": chosen} if chosen else {}))
+        return outcome
 
     def _bars(
         self, points: NDArray[np.float64], rows: NDArray[np.int64], column: str, axis: int,
@@ -89,7 +89,7 @@ class Plots:
         known = np.isfinite(reach).all(axis=1)
         low, high = (points - reach)[known], (points + reach)[known]
         ends = [dot_tenths(each, window) for each in (low, high)]
-        return [[*a, *b] for a, b in zip(*(_pairs(each) for each in ends), strict=True)]
+        return [[*a, *b] for a, b in zip(*(_pairs(end) for end in ends), strict=True)]
 
 
 def _pairs(flat: list[int]) -> list[list[int]]:

@@ -19,7 +19,7 @@ Start = Annotated[dict[str, Finite], Meta(max_length=MOST_PARAMETERS)]
 
 
 @dataclass(frozen=True, slots=True)
-class FitAsk:
+class FitRequest:
     """A fit as it was asked for.
 
     Attributes:
@@ -71,7 +71,7 @@ class Data:
     """
 
     columns: Annotated[tuple[Column, ...], Meta(max_length=COLUMNS.value)] = ()
-    fits: Annotated[tuple[FitAsk, ...], Meta(max_length=FITS.value)] = ()
+    fits: Annotated[tuple[FitRequest, ...], Meta(max_length=FITS.value)] = ()
     plots: Annotated[tuple[Plot, ...], Meta(max_length=FITS.value)] = ()
     row_filter: Line = ""
 
@@ -81,7 +81,7 @@ class Data:
         Raises:
             FormatError: there are two.
         """
-        if len({each.name for each in self.columns}) != len(self.columns):
+        if len({column.name for column in self.columns}) != len(self.columns):
             raise FormatError("Two columns of the study have the same name.")
 
 

@@ -10,11 +10,11 @@ from axis_path.core.draw import Window, sample_curve, sample_path
 from axis_path.core.draw.pixels import (
     band_tenths,
     last_visible_point,
-    seen_lines,
+    visible_lines,
 )
 from axis_path.core.errors import StoppedError
 from axis_path.core.evaluate import RealFunction, RealPath
-from axis_path.core.kinds.drawing import NOTHING, Drawing, kept, stopped
+from axis_path.core.kinds.drawing import NOTHING, Drawing, cached_drawing, stopped
 from axis_path.core.kinds.problems import problem_dict
 from axis_path.core.kinds.relations.drawing import draw_equation
 from axis_path.core.language import GREEK
@@ -29,10 +29,10 @@ def draw_member(real: Drawable | None, window: Window) -> Drawing:
     if real is None:
         return NOTHING
     if isinstance(real, RealFunction):
-        return kept((_MEMBER, *real.key(), window), lambda: _function(real, window))
+        return cached_drawing((_MEMBER, *real.key(), window), lambda: _function(real, window))
     if isinstance(real, RealPath):
         key = (_MEMBER, *real.x.key(), *real.y.key(), window)
-        return kept(key, lambda: _path(real, window))
+        return cached_drawing(key, lambda: _path(real, window))
     return draw_equation("", real, window, is_hidden=False)
 
 
@@ -43,7 +43,7 @@ def _function(function: RealFunction, window: Window) -> Drawing:
     except StoppedError as err:
         return stopped(None, err)
     data = {
-        "pieces": seen_lines(curve.pieces, window),
+        "pieces": visible_lines(curve.pieces, window),
         "bands": [band_tenths(band, window) for band in curve.bands],
     }
     return Drawing({"curve": data}, last_visible_point(curve, window))
@@ -55,7 +55,7 @@ def _path(path: RealPath, window: Window) -> Drawing:
             curve = sample_path(path, window)
     except StoppedError as err:
         return stopped(None, err)
-    data = {"pieces": seen_lines(curve.pieces, window), "bands": []}
+    data = {"pieces": visible_lines(curve.pieces, window), "bands": []}
     return Drawing({"curve": data}, last_visible_point(curve, window))
 
 

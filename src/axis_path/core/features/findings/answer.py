@@ -58,7 +58,7 @@ class Row:
 
 @dataclass(frozen=True, slots=True)
 class Span:
-    """A stretch of numbers that is shown on a lane."""
+    """An interval of numbers that is shown on a lane."""
 
     low: float
     high: float
@@ -99,27 +99,27 @@ class Answer:
     add: tuple[tuple[str, str], ...] = ()
 
 
-def is_whole(found: Findings) -> bool:
+def is_whole(findings: Findings) -> bool:
     """Check whether it is proved that there is nothing but what is told."""
-    return found.complete or bool(found.along)
+    return findings.complete or bool(findings.along)
 
 
-def further_note(found: Findings) -> str:
+def further_note(findings: Findings) -> str:
     """Return what is to be said beside the verdict, which tells where it is so all along."""
-    return found.note.replace(found.along, "").strip() if found.along else found.note
+    return findings.note.replace(findings.along, "").strip() if findings.along else findings.note
 
 
-def verdict(what: QueryKind, found: Findings) -> str:
+def verdict(what: QueryKind, findings: Findings) -> str:
     """Describe in a few words whether all was found."""
-    if found.holds_always and not found.along:
-        return found.note
+    if findings.holds_always and not findings.along:
+        return findings.note
     one, many = COUNTED[what]
-    count = len(found)
-    if found.along:
+    count = len(findings)
+    if findings.along:
         more = "" if not count else f", and {count} more {one if count == 1 else many}"
-        return f"Proved: {found.along[0].lower()}{found.along[1:].rstrip('.')}{more}"
-    if found.complete:
+        return f"Proved: {findings.along[0].lower()}{findings.along[1:].rstrip('.')}{more}"
+    if findings.complete:
         words = _SMALL[count] if count < len(_SMALL) else f"exactly {count}"
         return f"Proved: {words} {one if count <= 1 else many}"
-    proved = sum(item.proved for item in found)
+    proved = sum(item.proved for item in findings)
     return f"Not complete: {count} found, {proved} of them proved"

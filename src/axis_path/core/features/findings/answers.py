@@ -47,54 +47,54 @@ _TITLES = {
 }
 
 
-def answer(snapshot: Snapshot, ask: SavedQuery, *, with_exact: bool = True) -> Answer:
+def answer(snapshot: Snapshot, saved: SavedQuery, *, with_exact: bool = True) -> Answer:
     """Answer a question in the present state of a study; a failure is an answer too.
 
     Args:
         snapshot: of the study.
-        ask: the question.
+        saved: the query.
         with_exact: whether closed forms of solutions are looked for, which takes time.
     """
     with showing(snapshot.section(SavedQueries).digits):
-        return _answer(snapshot, ask, with_exact=with_exact)
+        return _answer(snapshot, saved, with_exact=with_exact)
 
 
-def _answer(snapshot: Snapshot, ask: SavedQuery, *, with_exact: bool) -> Answer:
-    title = _title(snapshot, ask)
+def _answer(snapshot: Snapshot, saved: SavedQuery, *, with_exact: bool) -> Answer:
+    title = _title(snapshot, saved)
     try:
-        definition = _line(snapshot, ask.line) if ask.line is not None else None
+        definition = _line(snapshot, saved.line) if saved.line is not None else None
         if definition is not None and definition.disabled:
             raise UnknownNameError(f"`{definition.name}` is turned off.")
-        if ask.what is QueryKind.SOLVE:
-            return answer_equation(snapshot, ask, title, with_exact=with_exact)
-        return _ANSWERS[ask.what](snapshot, ask, title)
+        if saved.what is QueryKind.SOLVE:
+            return answer_equation(snapshot, saved, title, with_exact=with_exact)
+        return _ANSWERS[saved.what](snapshot, saved, title)
     except MathError as err:
         return Answer(title, problem=err.message)
 
 
 def _line(snapshot: Snapshot, line_id: int | None) -> Definition:
-    found = next((d for d in snapshot.definitions() if d.id == line_id), None)
-    if found is None:
+    line = next((d for d in snapshot.definitions() if d.id == line_id), None)
+    if line is None:
         raise UnknownNameError("The line that this was asked of is gone.")
-    return found
+    return line
 
 
 def _name(snapshot: Snapshot, line_id: int | None) -> str:
     return _line(snapshot, line_id).name or ""
 
 
-def _title(snapshot: Snapshot, ask: SavedQuery) -> str:
-    if ask.what is QueryKind.SOLVE:
-        return ask.text.replace("\n", " ; ")
+def _title(snapshot: Snapshot, saved: SavedQuery) -> str:
+    if saved.what is QueryKind.SOLVE:
+        return saved.text.replace("\n", " ; ")
     names = [
         next((d.name or "?" for d in snapshot.definitions() if d.id == each), "?")
-        for each in (ask.line, ask.other)
+        for each in (saved.line, saved.other)
         if each is not None
     ]
-    if ask.what is QueryKind.POINT:
-        return f"{names[0]} at {ask.text}"
+    if saved.what is QueryKind.POINT:
+        return f"{names[0]} at {saved.text}"
     joined = " and ".join(names)
-    return f"{_TITLES[ask.what]} of {joined}" if ask.what is not QueryKind.INTERVAL else (
+    return f"{_TITLES[saved.what]} of {joined}" if saved.what is not QueryKind.INTERVAL else (
         f"{joined} over an interval"
     )  # fmt: skip
 
@@ -108,68 +108,71 @@ _SEARCHES: dict[QueryKind, Callable[..., Findings]] = {
 }
 
 
-def _of_function(snapshot: Snapshot, ask: SavedQuery, title: str) -> Answer:
-    name = _name(snapshot, ask.line)
+def _of_function(snapshot: Snapshot, saved: SavedQuery, title: str) -> Answer:
+    name = _name(snapshot, saved.line)
     function = snapshot.query(Curves).function(name)
-    if ask.what is QueryKind.EXTREMA:
-        found = snapshot.query(Searches).extrema(name, ask.low, ask.high, at_window=ask.at_window)
+    if saved.what is QueryKind.EXTREMA:
+        findings = snapshot.query(Searches).extrema(
+            name, saved.low, saved.high, at_window=saved.at_window
+        )
     else:
-        found = _SEARCHES[ask.what](snapshot.query(Searches), name, ask.low, ask.high)
-    rows = tuple(row(ask.what, function, item) for item in found)
+        findings = _SEARCHES[saved.what](snapshot.query(Searches), name, saved.low, saved.high)
+    rows = tuple(row(saved.what, function, item) for item in findings)
     return Answer(
-        title, _where(ask, function), function.variable, rows, verdict(ask.what, found),
-        is_whole(found), further_note(found),
+        title, _where(saved, function), function.variable, rows, verdict(saved.what, findings),
+        is_whole(findings), further_note(findings),
     )  # fmt: skip
 
 
-def _of_curves(snapshot: Snapshot, ask: SavedQuery, title: str) -> Answer:
-    one, other = _name(snapshot, ask.line), _name(snapshot, ask.other)
-    found = snapshot.query(Searches).intersections(one, other, ask.low, ask.high)
-    rows = tuple(row(ask.what, None, item) for item in found)
-    where = f"{ask.low} ≤ x ≤ {ask.high}" if ask.low and ask.high else ""
+def _of_curves(snapshot: Snapshot, saved: SavedQuery, title: str) -> Answer:
+    one, other = _name(snapshot, saved.line), _name(snapshot, saved.other)
+    findings = snapshot.query(Searches).intersections(one, other, saved.low, saved.high)
+    rows = tuple(row(saved.what, None, item) for item in findings)
+    where = f"{saved.low} ≤ x ≤ {saved.high}" if saved.low and saved.high else ""
     return Answer(
-        title, where.replace("-", "−"), "x", rows, verdict(ask.what, found), is_whole(found),
-        further_note(found),
+        title, where.replace("-", "−"), "x", rows, verdict(saved.what, findings),
+        is_whole(findings), further_note(findings),
     )  # fmt: skip
 
 
-def _of_data(snapshot: Snapshot, ask: SavedQuery, title: str) -> Answer:
-    way = Interpolation.SMOOTH if ask.text == Interpolation.SMOOTH else Interpolation.LINES
-    found = snapshot.query(Measures).in_data(_name(snapshot, ask.line), way)
+def _of_data(snapshot: Snapshot, saved: SavedQuery, title: str) -> Answer:
+    way = Interpolation.SMOOTH if saved.text == Interpolation.SMOOTH else Interpolation.LINES
+    findings = snapshot.query(Measures).in_data(_name(snapshot, saved.line), way)
     # That nothing is proved is said once, of all.
-    rows = tuple(replace(row(ask.what, None, item), note="") for item in found)
-    count = len(found)
+    rows = tuple(replace(row(saved.what, None, item), note="") for item in findings)
+    count = len(findings)
     return Answer(
         title, "by a smooth curve" if way is Interpolation.SMOOTH else "by straight lines", "x",
-        rows, f"{count} {COUNTED[ask.what][count != 1]}", note=found.note,
+        rows, f"{count} {COUNTED[saved.what][count != 1]}", note=findings.note,
     )  # fmt: skip
 
 
-def _asymptotes(snapshot: Snapshot, ask: SavedQuery, title: str) -> Answer:
-    name = _name(snapshot, ask.line)
-    found = snapshot.query(Measures).asymptotes(name, ask.low, ask.high)
+def _asymptotes(snapshot: Snapshot, saved: SavedQuery, title: str) -> Answer:
+    name = _name(snapshot, saved.line)
+    asymptotes = snapshot.query(Measures).asymptotes(name, saved.low, saved.high)
     rows = tuple(
         Row(
-            each.direction.value, each.text,
-            x=each.at if each.slope is None else math.nan, proved=each.proved,
-            why=_sides(each.sides),
-            note="" if each.proved else "it is seen with many digits, not proved",
+            asymptote.direction.value, asymptote.text,
+            x=asymptote.at if asymptote.slope is None else math.nan, proved=asymptote.proved,
+            why=_sides(asymptote.sides),
+            note="" if asymptote.proved else "it is seen with many digits, not proved",
         )
-        for each in found
+        for asymptote in asymptotes
     )  # fmt: skip
-    count = len(found)
-    word = COUNTED[ask.what][count != 1]
-    add = tuple((f"draw {each.text}", each.text) for each in found)
+    count = len(asymptotes)
+    word = COUNTED[saved.what][count != 1]
+    add = tuple((f"draw {asymptote.text}", asymptote.text) for asymptote in asymptotes)
     return Answer(
-        title, _where(ask, snapshot.query(Curves).function(name)), "x", rows,
-        f"{count or 'no'} {word}", not found.note and all(each.proved for each in found),
-        found.note, add=add,
+        title, _where(saved, snapshot.query(Curves).function(name)), "x", rows,
+        f"{count or 'no'} {word}",
+        not asymptotes.note and all(asymptote.proved for asymptote in asymptotes),
+        asymptotes.note, add=add,
     )  # fmt: skip
 
 
-def _crossing(snapshot: Snapshot, ask: SavedQuery, title: str) -> Answer:
+def _crossing(snapshot: Snapshot, saved: SavedQuery, title: str) -> Answer:
     """Return where the graph crosses the y axis."""
-    name = _name(snapshot, ask.line)
+    name = _name(snapshot, saved.line)
     value = snapshot.query(Measures).at_point(name, 0).measures[0]
     if not value.text:
         return Answer(title, verdict="It does not cross the y axis", note=f"{value.reason}.")
@@ -185,14 +188,14 @@ def _sides(sides: tuple[int, ...]) -> tuple[str, ...]:
     return (f"The graph comes near to it far out {' and '.join(words[side] for side in sides)}.",)
 
 
-def _where(ask: SavedQuery, function: RealFunction) -> str:
+def _where(saved: SavedQuery, function: RealFunction) -> str:
     """Describe where was searched, as it was typed or as the domain stands now."""
-    low = ask.low or (end_text(function.low) if function.low else f"{HOME_X[0]:g}")
-    high = ask.high or (end_text(function.high) if function.high else f"{HOME_X[1]:g}")
+    low = saved.low or (end_text(function.low) if function.low else f"{HOME_X[0]:g}")
+    high = saved.high or (end_text(function.high) if function.high else f"{HOME_X[1]:g}")
     # An end of the domain that is not a part of it is not searched either.
     signs = [
         "<" if not typed and end is not None and not end.closed else "≤"
-        for typed, end in ((ask.low, function.low), (ask.high, function.high))
+        for typed, end in ((saved.low, function.low), (saved.high, function.high))
     ]
     return f"{low} {signs[0]} {function.variable} {signs[1]} {high}".replace("-", "−")
 
@@ -203,22 +206,22 @@ def _where(ask: SavedQuery, function: RealFunction) -> str:
 # Measures
 
 
-def _at_point(snapshot: Snapshot, ask: SavedQuery, title: str) -> Answer:
-    name = _name(snapshot, ask.line)
-    found = snapshot.query(Measures).at_point(name, ask.text)
-    place = snapshot.query(Numbers).number(ask.text)
+def _at_point(snapshot: Snapshot, saved: SavedQuery, title: str) -> Answer:
+    name = _name(snapshot, saved.line)
+    facts = snapshot.query(Measures).at_point(name, saved.text)
+    place = snapshot.query(Numbers).number(saved.text)
     function = snapshot.query(Curves).function(name)
     x = float(place.value.mid())
     rows = tuple(
-        _measure_row(each, x, found.measures[0].value if k == 0 else math.nan)
-        for k, each in enumerate(found.measures)
+        _measure_row(each, x, facts.measures[0].value if k == 0 else math.nan)
+        for k, each in enumerate(facts.measures)
     )
     add = [
         (label, text)
-        for label, text in (("tangent", found.tangent), ("normal", found.normal))
+        for label, text in (("tangent", facts.tangent), ("normal", facts.normal))
         if text
     ]
-    note = "" if found.tangent else "There is no tangent here."
+    note = "" if facts.tangent else "There is no tangent here."
     return Answer(title, "", function.variable, rows, note=note, add=tuple(add))
 
 
@@ -230,14 +233,14 @@ def _measure_row(measure: Measure, x: float = math.nan, y: float = math.nan) -> 
     )
 
 
-def _over_interval(snapshot: Snapshot, ask: SavedQuery, title: str) -> Answer:
-    name = _name(snapshot, ask.line)
+def _over_interval(snapshot: Snapshot, saved: SavedQuery, title: str) -> Answer:
+    name = _name(snapshot, saved.line)
     function = snapshot.query(Curves).function(name)
     rows = tuple(
         _measure_row(each)
-        for each in snapshot.query(Measures).over_interval(name, ask.low, ask.high)
+        for each in snapshot.query(Measures).over_interval(name, saved.low, saved.high)
     )
-    return Answer(title, _where(ask, function), function.variable, rows)
+    return Answer(title, _where(saved, function), function.variable, rows)
 
 
 _ANSWERS: dict[QueryKind, Callable[[Snapshot, SavedQuery, str], Answer]] = {

@@ -48,81 +48,81 @@ class Find(Command, frozen=True, tag="find"):
 class NoteFinding(Command, frozen=True, tag="note_finding"):
     """Keep a note with a question."""
 
-    ask: Id
+    query: Id
     note: str
 
 
 class LabelFinding(Command, frozen=True, tag="label_finding"):
     """Label some answers on the plane, by their indices; without a question, none of any."""
 
-    ask: Id | None
+    query: Id | None
     labels: tuple[Count, ...] = ()
 
 
 class Forget(Command, frozen=True, tag="forget"):
     """Remove a question."""
 
-    ask: Id
+    query: Id
 
 
 def _find(snapshot: Snapshot, command: Find, _window: Window) -> Edited:
     if command.what in OF_A_LINE and command.line is None:
         raise CommandError("Choose a curve first.", path="line")
-    number = max((each.id for each in snapshot.section(SavedQueries).queries), default=0) + 1
+    number = max((query.id for query in snapshot.section(SavedQueries).queries), default=0) + 1
     low, high = (None if end is None else one_line(end) for end in (command.low, command.high))
     text, unknown = _lines(command.text), one_line(command.unknown)
-    ask = SavedQuery(
+    saved = SavedQuery(
         number, command.line, low, high, command.what, command.other, text, unknown,
         at_window=command.at_window,
     )  # fmt: skip
-    _check_ask(snapshot, ask)
+    _check_query(snapshot, saved)
     # The newest comes first; the same search again moves up instead of standing twice.
     queries = snapshot.section(SavedQueries).queries
-    before = next((each for each in queries if each.same_question(ask)), None)
+    before = next((query for query in queries if query.same_question(saved)), None)
     if before is not None:
-        ask = replace(ask, note=before.note, labels=before.labels)
-    kept = [each for each in queries if each is not before]
-    if len(kept) >= FINDINGS.value:
+        saved = replace(saved, note=before.note, labels=before.labels)
+    remaining = [query for query in queries if query is not before]
+    if len(remaining) >= FINDINGS.value:
         raise LimitError(f"A study can keep {FINDINGS.value} findings.")
-    snapshot = _with(snapshot, (ask, *kept))
-    if ask.what is QueryKind.SOLVE:
-        return snapshot, f"Solve {ask.text.splitlines()[0]}"
-    return snapshot, f"Locate the {ask.what.value} of {snapshot.definition(ask.line or 0).name}"
+    snapshot = _with(snapshot, (saved, *remaining))
+    if saved.what is QueryKind.SOLVE:
+        return snapshot, f"Solve {saved.text.splitlines()[0]}"
+    return snapshot, f"Locate the {saved.what.value} of {snapshot.definition(saved.line or 0).name}"
 
 
-def _check_ask(snapshot: Snapshot, ask: SavedQuery) -> None:
+def _check_query(snapshot: Snapshot, saved: SavedQuery) -> None:
     """Refuse what cannot be asked; what has no answer for now says so in its entry."""
-    if ask.what is QueryKind.SOLVE:
-        texts = [line for line in ask.text.splitlines() if line.strip()]
+    if saved.what is QueryKind.SOLVE:
+        texts = [line for line in saved.text.splitlines() if line.strip()]
         if not texts:
             raise EquationError("Write an equation first, as in `x^2 = 2`.")
         if len(texts) == 1:
-            snapshot.query(Solver).equation(texts[0], ask.unknown or None)
+            snapshot.query(Solver).equation(texts[0], saved.unknown or None)
         else:
             snapshot.query(Systems).check_system(texts)
-        for end in (ask.low, ask.high):
+        for end in (saved.low, saved.high):
             if end is not None:
                 snapshot.query(Numbers).number(end)
         return
-    name = snapshot.definition(ask.line or 0).name or ""
-    if ask.what is QueryKind.DATA:
+    name = snapshot.definition(saved.line or 0).name or ""
+    if saved.what is QueryKind.DATA:
         snapshot.query(Results).points_of(name)
         return
-    if ask.what is QueryKind.INTERSECTIONS:
-        other = snapshot.definition(ask.other or 0).name or ""
+    if saved.what is QueryKind.INTERSECTIONS:
+        other = snapshot.definition(saved.other or 0).name or ""
         if other == name:
             raise EquationError("Choose two different curves.")
         curves = [snapshot.query(Drawables).curve_of(each) for each in (name, other)]
-        functions = [each for each in curves if isinstance(each, RealFunction)]
-        snapshot.query(Numbers).interval(functions[0] if functions else None, ask.low, ask.high)
+        functions = [curve for curve in curves if isinstance(curve, RealFunction)]
+        snapshot.query(Numbers).interval(functions[0] if functions else None, saved.low, saved.high)
         return
     function = snapshot.query(Curves).function(name)
-    if ask.what is QueryKind.POINT:
-        snapshot.query(Numbers).number(ask.text)
-    elif ask.what is QueryKind.INTERVAL and any(map(is_endless, (ask.low, ask.high))):
-        snapshot.query(Integrals).endless_parts(function, ask.low, ask.high)
+    if saved.what is QueryKind.POINT:
+        snapshot.query(Numbers).number(saved.text)
+    elif saved.what is QueryKind.INTERVAL and any(map(is_endless, (saved.low, saved.high))):
+        snapshot.query(Integrals).endless_parts(function, saved.low, saved.high)
     else:
-        snapshot.query(Numbers).interval(function, ask.low, ask.high)
+        snapshot.query(Numbers).interval(function, saved.low, saved.high)
 
 
 def _lines(text: str) -> str:
@@ -130,33 +130,36 @@ def _lines(text: str) -> str:
 
 
 def _note_finding(snapshot: Snapshot, command: NoteFinding, _window: Window) -> Edited:
-    return _change_ask(snapshot, command.ask, note=one_line(command.note)), "Note a finding"
+    return _change_query(snapshot, command.query, note=one_line(command.note)), "Note a finding"
 
 
 def _label_finding(snapshot: Snapshot, command: LabelFinding, _window: Window) -> Edited:
-    if command.ask is None:
-        asks = snapshot.section(SavedQueries).queries
-        cleared = tuple(replace(ask, labels=()) for ask in asks)
+    if command.query is None:
+        saved_queries = snapshot.section(SavedQueries).queries
+        cleared = tuple(replace(saved, labels=()) for saved in saved_queries)
         return _with(snapshot, cleared), "Remove all labels"
     labels = tuple(sorted(set(command.labels)))[: FINDING_LABELS.value]
-    return _change_ask(snapshot, command.ask, labels=labels), "Label a finding"
+    return _change_query(snapshot, command.query, labels=labels), "Label a finding"
 
 
 def _with(snapshot: Snapshot, queries: tuple[SavedQuery, ...]) -> Snapshot:
     return snapshot.with_section(replace(snapshot.section(SavedQueries), queries=queries))
 
 
-def _change_ask(snapshot: Snapshot, number: int, **changes: Any) -> Snapshot:  # noqa: ANN401 - fields of an ask
-    asks = snapshot.section(SavedQueries).queries
+def _change_query(snapshot: Snapshot, number: int, **changes: Any) -> Snapshot:  # noqa: ANN401 - fields of a saved query
+    saved_queries = snapshot.section(SavedQueries).queries
     return _with(
-        snapshot, tuple(replace(ask, **changes) if ask.id == number else ask for ask in asks)
+        snapshot,
+        tuple(
+            replace(saved, **changes) if saved.id == number else saved for saved in saved_queries
+        ),
     )
 
 
 def _forget(snapshot: Snapshot, command: Forget, _window: Window) -> Edited:
     queries = snapshot.section(SavedQueries).queries
-    kept = tuple(ask for ask in queries if ask.id != command.ask)
-    return _with(snapshot, kept), "Remove a finding"
+    remaining = tuple(saved for saved in queries if saved.id != command.query)
+    return _with(snapshot, remaining), "Remove a finding"
 
 
 COMMANDS: dict[type[Command], Handler] = {

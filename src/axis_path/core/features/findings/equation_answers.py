@@ -25,53 +25,57 @@ from axis_path.core.locate import (
     Finding,
     LinearSolution,
     Outcome,
-    Stretch,
+    SolutionInterval,
     place_text,
     value_text,
 )
 
 
-def answer_equation(snapshot: Snapshot, ask: SavedQuery, title: str, *, with_exact: bool) -> Answer:
+def answer_equation(
+    snapshot: Snapshot, saved: SavedQuery, title: str, *, with_exact: bool
+) -> Answer:
     """Answer an equation, an inequality or a system."""
-    texts = [line.strip() for line in ask.text.splitlines() if line.strip()]
+    texts = [line.strip() for line in saved.text.splitlines() if line.strip()]
     if not texts:
         raise EquationError("Nothing is written here yet.")
     if len(texts) > 1:
-        return _system(snapshot, ask, title, texts)
-    equation = snapshot.query(Solver).equation(texts[0], ask.unknown or None)
+        return _system(snapshot, saved, title, texts)
+    equation = snapshot.query(Solver).equation(texts[0], saved.unknown or None)
     unknown = equation.unknown
     sides = tuple(part.strip() for part in _split(texts[0]))
     is_on_axis = unknown == "x" or any(
         d.variable == unknown for d, _ in snapshot.query(States).functions()
     )
     draw = _drawn(snapshot, sides, unknown) if equation.is_equation else ()
-    where = _between(ask, unknown)
+    where = _between(saved, unknown)
     if not equation.is_equation:
-        found = snapshot.query(Solver).solve_inequality(
-            texts[0], ask.unknown or None, ask.low, ask.high, with_exact=with_exact
+        solutions = snapshot.query(Solver).solve_inequality(
+            texts[0], saved.unknown or None, saved.low, saved.high, with_exact=with_exact
         )
-        rows = tuple(_stretch_row(each, unknown) for each in found.items)
+        rows = tuple(_interval_row(each, unknown) for each in solutions.items)
         spans = tuple(
-            Span(s.low.x, s.high.x, s.low_closed, s.high_closed) for s in found.items if is_on_axis
+            Span(s.low.x, s.high.x, s.low_closed, s.high_closed)
+            for s in solutions.items
+            if is_on_axis
         )
         count = len(rows)
-        words = "nowhere" if not count else f"in {count} stretch{'es' if count > 1 else ''}"
-        verdict = f"{'Proved' if found.complete else 'Not proved'}: it holds {words}"
+        words = "nowhere" if not count else f"in {count} interval{'s' if count > 1 else ''}"
+        verdict = f"{'Proved' if solutions.complete else 'Not proved'}: it holds {words}"
         cut = any(
-            (s.is_cut_low and ask.low is None) or (s.is_cut_high and ask.high is None)
-            for s in found.items
+            (s.is_cut_low and saved.low is None) or (s.is_cut_high and saved.high is None)
+            for s in solutions.items
         )
-        note = found.note or ("It may go on beyond what was searched." if cut else "")
+        note = solutions.note or ("It may go on beyond what was searched." if cut else "")
         return Answer(
-            title, where or "everywhere", unknown, rows, verdict, found.complete, note, spans=spans,
-            mathml=(equation.mathml,),
+            title, where or "everywhere", unknown, rows, verdict, solutions.complete, note,
+            spans=spans, mathml=(equation.mathml,),
         )  # fmt: skip
     found_all = snapshot.query(Solver).solve(
-        texts[0], ask.unknown or None, ask.low, ask.high, with_exact=with_exact
+        texts[0], saved.unknown or None, saved.low, saved.high, with_exact=with_exact
     )
     rows = tuple(_solution_row(item, is_on_axis=is_on_axis) for item in found_all)
     return Answer(
-        title, where or "everywhere", unknown, rows, verdict_of(ask.what, found_all),
+        title, where or "everywhere", unknown, rows, verdict_of(saved.what, found_all),
         is_whole(found_all), "" if found_all.holds_always else further_note(found_all), draw=draw,
     )  # fmt: skip
 
@@ -90,9 +94,13 @@ def _split(text: str) -> list[str]:
     return text.split("=") if text.count("=") == 1 else []
 
 
-def _between(ask: SavedQuery, unknown: str) -> str:
-    parts = (f"{ask.low} ≤ " if ask.low else "", unknown, f" ≤ {ask.high}" if ask.high else "")
-    return "".join(parts).replace("-", "−") if ask.low or ask.high else ""
+def _between(saved: SavedQuery, unknown: str) -> str:
+    parts = (
+        f"{saved.low} ≤ " if saved.low else "",
+        unknown,
+        f" ≤ {saved.high}" if saved.high else "",
+    )
+    return "".join(parts).replace("-", "−") if saved.low or saved.high else ""
 
 
 def _solution_row(item: Finding, *, is_on_axis: bool) -> Row:
@@ -114,14 +122,14 @@ def _solution_row(item: Finding, *, is_on_axis: bool) -> Row:
     )
 
 
-def _stretch_row(stretch: Stretch, unknown: str) -> Row:
-    low, high = stretch.low, stretch.high
+def _interval_row(solution: SolutionInterval, unknown: str) -> Row:
+    low, high = solution.low, solution.high
     if low == high:
         return Row("", f"{unknown} = {low.exact or low.text}", x=low.x, y=0.0, proved=True)
     ends = []
     for place, closed, is_low in (
-        (low, stretch.low_closed, True),
-        (high, stretch.high_closed, False),
+        (low, solution.low_closed, True),
+        (high, solution.high_closed, False),
     ):
         sign = "≤" if closed else "<"
         text = place.exact or place.text
@@ -137,8 +145,8 @@ def _stretch_row(stretch: Stretch, unknown: str) -> Row:
     return Row("", f"{ends[0]}{unknown}{ends[1]}", "; ".join(decimals), proved=True)
 
 
-def _system(snapshot: Snapshot, ask: SavedQuery, title: str, texts: list[str]) -> Answer:
-    solved = snapshot.query(Systems).solve_system(texts, ask.low, ask.high)
+def _system(snapshot: Snapshot, saved: SavedQuery, title: str, texts: list[str]) -> Answer:
+    solved = snapshot.query(Systems).solve_system(texts, saved.low, saved.high)
     names = solved.unknowns
     typeset = snapshot.query(Systems).typeset_system(texts)
     if solved.findings is not None:

@@ -69,7 +69,7 @@ def only_unknown(letters: set[str]) -> str:
     if len(letters) > 1:
         if "x" in letters:
             return "x"
-        listed = ", ".join(f"`{each}`" for each in sorted(letters))
+        listed = ", ".join(f"`{letter}`" for letter in sorted(letters))
         raise EquationError(f"Which is the unknown: {listed}? Give the others a value.")
     return next(iter(letters))
 

@@ -154,9 +154,9 @@ class Measures:
             f"({value_text(end) if given is None else given})"
             for end, given in ((interval.low, low), (interval.high, high))
         ]
-        found = self._by_parts(function, interval, ends)
-        if found is not None:
-            return found
+        measures = self._by_parts(function, interval, ends)
+        if measures is not None:
+            return measures
         x, called = function.variable, function.name
         whole = f"integral({called}({x}), {x}, {ends[0]}, {ends[1]})"
         return (
@@ -202,11 +202,11 @@ class Measures:
         far less than any digit that is shown.
         """
         x, called = function.variable, function.name
-        found = find_zeros(function, interval)
-        if not found.complete or len(found) > MOST_PARTS:
+        zeros = find_zeros(function, interval)
+        if not zeros.complete or len(zeros) > MOST_PARTS:
             return f"integral(abs({called}({x})), {x}, {ends[0]}, {ends[1]})"
         low, high = (float(end.value.mid()) for end in (interval.low, interval.high))
-        inner = [f"({Fraction(zero.x)})" for zero in found if low < zero.x < high]
+        inner = [f"({Fraction(zero.x)})" for zero in zeros if low < zero.x < high]
         cuts = pairwise([ends[0], *inner, ends[1]])
         return " + ".join(f"abs(integral({called}({x}), {x}, {a}, {b}))" for a, b in cuts)
 
@@ -264,26 +264,26 @@ def _measured_at(name: str, at_bits: Callable[[int], Ball], *, is_rough: bool) -
     least = max(_LEAST_BITS, math.ceil(digits * math.log2(10)) + _MORE_BITS)
 
     @cache
-    def kept(bits: int) -> Ball:
+    def integral_at(bits: int) -> Ball:
         return at_bits(bits)
 
     try:
         with calculation():
             # A result asks for far more digits than an integral has for little.
             result = make_result(
-                lambda bits: kept(max(bits - PART_BITS // 2, least)),
+                lambda bits: integral_at(max(bits - PART_BITS // 2, least)),
                 lambda: ExactForm(None),
                 most_bits=PART_BITS if is_rough else 2 * PART_BITS,
             )
             decimal = result.decimal(digits)
-            found = None if decimal else kept(PART_BITS // 2)
+            output = None if decimal else integral_at(PART_BITS // 2)
     except MathError as err:
         return _without_value(name, err.message)
-    if found is not None and found.is_defined and found.value.contains(0):
-        return _not_told_from_zero(name, float(found.value.abs_upper()))
+    if output is not None and output.is_defined and output.value.contains(0):
+        return _not_told_from_zero(name, float(output.value.abs_upper()))
     if result.reason or not decimal:
         return _without_value(name, result.reason or _UNDECIDED)
-    text = decimal if kept(least).exact is None else value_text(kept(least))
+    text = decimal if integral_at(least).exact is None else value_text(integral_at(least))
     return Measure(name, text, "" if text == decimal else decimal, float(result.value))
 
 

@@ -19,8 +19,8 @@ from axis_path.core.locate import (
     Bounds,
     Findings,
     Search,
+    SearchRequest,
     Sweep,
-    Wanted,
     find_breaks,
     find_extrema,
     find_inflections,
@@ -170,25 +170,27 @@ class Searches:
         step = (chosen.high - chosen.low) / (count - 1)
         return [chosen.low + k * step for k in range(count)]
 
-    def located(self, wanted: Wanted) -> Findings:
+    def located(self, request: SearchRequest) -> Findings:
         """Locate what is described, in the present state.
 
         Raises:
             MathError: it cannot be searched for.
         """
-        ends = wanted.low, wanted.high
-        if wanted.what is Search.EXTREMA:
-            found = self.extrema(wanted.name, *ends)
+        ends = request.low, request.high
+        if request.what is Search.EXTREMA:
+            findings = self.extrema(request.name, *ends)
             # An extremum of one side stays at its end whatever the slider does.
-            return replace(found, items=tuple(each for each in found if not each.at_end))
-        if wanted.what is Search.INTERSECTIONS:
-            return self.intersections(wanted.name, wanted.other, *ends)
-        return self.zeros(wanted.name, *ends)
+            return replace(
+                findings, items=tuple(finding for finding in findings if not finding.at_end)
+            )
+        if request.what is Search.INTERSECTIONS:
+            return self.intersections(request.name, request.other, *ends)
+        return self.zeros(request.name, *ends)
 
     def sweep(
         self,
         slider: str,
-        wanted: Wanted,
+        request: SearchRequest,
         values: Sequence[Fraction],
         progress: Callable[[int], None] = lambda done: None,
     ) -> Sweep:
@@ -196,7 +198,7 @@ class Searches:
 
         Args:
             slider: its name.
-            wanted: what to locate for each of its values.
+            request: what to locate for each of its values.
             values: of the slider, rising; see ``sweep_values``.
             progress: receives how many values are done; it may raise to end the sweep.
 
@@ -204,11 +206,11 @@ class Searches:
             MathError: there is no such slider, or it cannot be searched for.
         """
         slider = spelled(slider)
-        function = self._curves.function(wanted.name)
-        found = self._numbers.interval(function, wanted.low, wanted.high)
-        ends = (float(found.low.value.mid()), float(found.high.value.mid()))
+        function = self._curves.function(request.name)
+        steps = self._numbers.interval(function, request.low, request.high)
+        ends = (float(steps.low.value.mid()), float(steps.high.value.mid()))
         return sweep(
-            lambda value: self._at(slider, value).located(wanted),
+            lambda value: self._at(slider, value).located(request),
             values, name=slider, interval=ends, progress=progress,
         )  # fmt: skip
 

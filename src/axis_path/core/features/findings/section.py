@@ -76,9 +76,9 @@ class SavedQuery:
     def same_question(self, other: SavedQuery) -> bool:
         """Check whether another asks for the same."""
         return all(
-            getattr(self, each.name) == getattr(other, each.name)
-            for each in fields(self)
-            if each.name not in ("id", "note", "labels")
+            getattr(self, field.name) == getattr(other, field.name)
+            for field in fields(self)
+            if field.name not in ("id", "note", "labels")
         )
 
 
@@ -102,17 +102,17 @@ def renamed(section: SavedQueries, names: Vocabulary, name: str, new: str) -> Sa
 
 def without_line(section: SavedQueries, line_id: int) -> SavedQueries:
     """Return the queries that are not about a line."""
-    queries = tuple(each for each in section.queries if line_id not in (each.line, each.other))
+    queries = tuple(query for query in section.queries if line_id not in (query.line, query.other))
     return replace(section, queries=queries)
 
 
-def _renamed_query(ask: SavedQuery, names: Vocabulary, name: str, new: str) -> SavedQuery:
+def _renamed_query(saved: SavedQuery, names: Vocabulary, name: str, new: str) -> SavedQuery:
     """Do the same for what was asked in the Findings panel."""
-    low, high = (end and renamed_number(end, names, name, new) for end in (ask.low, ask.high))
-    text = ask.text
-    if ask.what is QueryKind.SOLVE:
+    low, high = (end and renamed_number(end, names, name, new) for end in (saved.low, saved.high))
+    text = saved.text
+    if saved.what is QueryKind.SOLVE:
         text = renamed_relation(text, names, name, new)
-    elif ask.what is QueryKind.POINT:
+    elif saved.what is QueryKind.POINT:
         text = renamed_number(text, names, name, new)
-    unknown = new if ask.unknown == name else ask.unknown
-    return replace(ask, low=low, high=high, text=text, unknown=unknown)
+    unknown = new if saved.unknown == name else saved.unknown
+    return replace(saved, low=low, high=high, text=text, unknown=unknown)

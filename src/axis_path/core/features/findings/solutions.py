@@ -33,7 +33,7 @@ ExactIn = Callable[[float, float], str | None]
 
 
 def between(end: Place, beginning: Place) -> Ball:
-    """Return a number between two stretches; if they meet in one point, that point."""
+    """Return a number between two intervals; if they meet in one point, that point."""
     if end.x == beginning.x:
         return place_of(
             end.exact, math.nextafter(end.x, -math.inf), math.nextafter(end.x, math.inf)

@@ -44,10 +44,10 @@ from axis_path.core.locate import (
     Findings,
     Interval,
     Place,
-    Stretch,
-    Stretches,
+    SolutionInterval,
+    SolutionSet,
     find_everywhere,
-    find_stretches,
+    find_solution_set,
     find_zeros,
     period_of,
     reach_of,
@@ -91,8 +91,8 @@ class Solver:
         sides = [self._snapshot.analysis.expressions.side(term, unknown) for term in compared.terms]
         return Equation(
             unknown,
-            tuple(RealFunction("", unknown, each, self._snapshot.values) for each in sides),
-            tuple(RealFunction("", unknown, each, self._snapshot.values) for each in gaps),
+            tuple(RealFunction("", unknown, side, self._snapshot.values) for side in sides),
+            tuple(RealFunction("", unknown, gap, self._snapshot.values) for gap in gaps),
             compared.signs,
             typeset_compared(compared),
         )
@@ -122,23 +122,23 @@ class Solver:
         equation = self.equation(text, unknown)
         if not equation.is_equation:
             raise EquationError(
-                "This is an inequality: its solutions are stretches. SavedQuery for those."
+                "This is an inequality: its solutions are intervals, not single values."
             )
         gap = equation.gaps[0]
         everywhere: Everywhere | None = None
         if low is None and high is None:
             everywhere = find_everywhere(gap, SOLUTIONS)
-            found, within = everywhere.findings, everywhere.interval
+            zeros, within = everywhere.findings, everywhere.interval
         else:
             within = self._numbers.interval(
                 None, FAR * -1 if low is None else low, FAR if high is None else high
             )
-            found = find_zeros(gap, within, words=SOLUTIONS)
-        items = [solution(equation, item) for item in found]
+            zeros = find_zeros(gap, within, words=SOLUTIONS)
+        items = [solution(equation, item) for item in zeros]
         if with_exact and any(not item.exact for item in items):
             items = self._with_exact(gap, items)
-        note = found.note
-        is_open = not found.complete and not found.along
+        note = zeros.note
+        is_open = not zeros.complete and not zeros.along
         if with_exact and is_open and is_identity(gap.expression.program, self._snapshot.values):
             # What is true everywhere has no solutions that could be listed.
             words = f"As far as algebra tells it is true for every {equation.unknown} with values."
@@ -150,7 +150,7 @@ class Solver:
             ).strip()
         elif everywhere is None and len(items) > 1:
             note = f"{repeats(gap, self._snapshot.values, self._snapshot.unit)} {note}".strip()
-        return replace(found, items=tuple(items), note=note)
+        return replace(zeros, items=tuple(items), note=note)
 
     def _with_exact(self, gap: RealFunction, items: list[Finding]) -> list[Finding]:
         """Return solutions in exact form where a proposal lies in the bracket of just one."""
@@ -158,9 +158,9 @@ class Solver:
         return [replace(item, exact=item.exact or exact_in(*item.bracket)) for item in items]
 
     def _with_exact_ends(
-        self, gaps: Sequence[RealFunction], items: Sequence[Stretch]
-    ) -> tuple[Stretch, ...]:
-        """Return stretches with their ends in exact form where these are known zeros of a gap."""
+        self, gaps: Sequence[RealFunction], items: Sequence[SolutionInterval]
+    ) -> tuple[SolutionInterval, ...]:
+        """Return intervals with their ends in exact form where these are known zeros of a gap."""
         made = list(items)
         for gap in gaps:
             places = [place for each in made for place in (each.low, each.high)]
@@ -199,21 +199,21 @@ class Solver:
 
         def exact_in(low: float, high: float) -> str | None:
             with precision(_CHECK_BITS):
-                found = (
+                result = (
                     matched((low, high), text, value, length, self._snapshot.unit)
                     for text, value in proposals
                 )
-                return next((text for text in found if text), None)
+                return next((text for text in result if text), None)
 
         return exact_in
 
     def _number_at(self, text: str) -> arb | None:
         try:
             expression, _ = self._snapshot.analysis.constant(text)
-            found = evaluate_constant(expression, self._snapshot.values, bits=_CHECK_BITS)
+            value = evaluate_constant(expression, self._snapshot.values, bits=_CHECK_BITS)
         except MathError:
             return None
-        return found.value if found.is_defined else None
+        return value.value if value.is_defined else None
 
     def solve_inequality(
         self,
@@ -223,7 +223,7 @@ class Solver:
         high: GivenNumber | None = None,
         *,
         with_exact: bool = True,
-    ) -> Stretches:
+    ) -> SolutionSet:
         """Return all numbers between two ends that satisfy an inequality in one unknown.
 
         Args:
@@ -237,14 +237,14 @@ class Solver:
             MathError: it does not read or cannot be solved so.
         """
         equation = self.equation(text, unknown)
-        found = self._stretches(equation, low, high)
+        result = self._solution_set(equation, low, high)
         if not with_exact:
-            return found
-        return replace(found, items=self._with_exact_ends(equation.gaps, found.items))
+            return result
+        return replace(result, items=self._with_exact_ends(equation.gaps, result.items))
 
-    def _stretches(
+    def _solution_set(
         self, equation: Equation, low: GivenNumber | None, high: GivenNumber | None
-    ) -> Stretches:
+    ) -> SolutionSet:
         conditions = []
         for gap, sign in zip(equation.gaps, equation.signs, strict=True):
             turned = gap
@@ -261,40 +261,42 @@ class Solver:
                 return repeated
         is_open = (low is None and not goes_on[0], high is None and not goes_on[1])
         goes_on = (goes_on[0] and low is None, goes_on[1] and high is None)
-        found = find_stretches(conditions, inside, goes_on=goes_on)
+        result = find_solution_set(conditions, inside, goes_on=goes_on)
         if not any(is_open):
-            return found
+            return result
         ends = (f"below −{FAR:,}", f"above {FAR:,}")
         beyond = " and ".join(end for end, is_one in zip(ends, is_open, strict=True) if is_one)
-        note = f"{found.note} Whether it holds {beyond} is not decided.".strip()
-        return replace(found, complete=False, note=note)
+        note = f"{result.note} Whether it holds {beyond} is not decided.".strip()
+        return replace(result, complete=False, note=note)
 
     def _in_one_period(
         self, gaps: Sequence[RealFunction], conditions: Sequence[Condition]
-    ) -> Stretches | None:
+    ) -> SolutionSet | None:
         """Find where a condition on a periodic function holds; None if it is none."""
         repeats = period_of(gaps[0]) if len(gaps) == 1 else None
         if repeats is None:
             return None
         length, text = repeats
         with precision(VALUE_BITS):
-            found = find_stretches(conditions, Interval(ball.from_fraction(0), length))
-            first, last = (found.items[0], found.items[-1]) if found.items else (None, None)
+            result = find_solution_set(conditions, Interval(ball.from_fraction(0), length))
+            first, last = (result.items[0], result.items[-1]) if result.items else (None, None)
             if first is None or last is None or not (first.is_cut_low and last.is_cut_high):
-                return self._repeated(found, text)
+                return self._repeated(result, text)
             if first is last:
                 low, high = Place(-math.inf, "−∞", None), Place(math.inf, "∞", None)
-                return replace(found, items=(Stretch(low, high, False, False),))
-            # One stretch goes on beyond the end: it is looked at from where nothing holds.
-            start = between(first.high, found.items[1].low)
-            found = find_stretches(conditions, Interval(ball.subtract(start, length), start))
-        return self._repeated(found, text)
+                return replace(result, items=(SolutionInterval(low, high, False, False),))
+            # One interval goes on beyond the end: it is looked at from where nothing holds.
+            start = between(first.high, result.items[1].low)
+            result = find_solution_set(conditions, Interval(ball.subtract(start, length), start))
+        return self._repeated(result, text)
 
     @staticmethod
-    def _repeated(found: Stretches, period: str) -> Stretches:
-        if not found.items:
-            return found
-        items = (replace(each, is_cut_low=False, is_cut_high=False) for each in found.items)
-        found = replace(found, items=tuple(items))
-        note = f"These repeat: any whole multiple of {period} may be added to each. {found.note}"
-        return replace(found, note=note.strip())
+    def _repeated(solutions: SolutionSet, period: str) -> SolutionSet:
+        if not solutions.items:
+            return solutions
+        items = (replace(item, is_cut_low=False, is_cut_high=False) for item in solutions.items)
+        solutions = replace(solutions, items=tuple(items))
+        note = (
+            f"These repeat: any whole multiple of {period} may be added to each. {solutions.note}"
+        )
+        return replace(solutions, note=note.strip())

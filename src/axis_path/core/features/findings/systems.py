@@ -122,7 +122,7 @@ class Systems:
         self, gaps: list[Expression], unknowns: tuple[str, ...]
     ) -> list[LinearEquation] | None:
         """Return the equations as linear ones; None if one of them is not."""
-        found: list[LinearEquation] = []
+        equations: list[LinearEquation] = []
         zeros = {input_name(name): ball.from_fraction(0) for name in unknowns}
         for gap in gaps:
             factors: list[Ball] = []
@@ -137,8 +137,8 @@ class Systems:
             right = evaluate_constant(gap, self._snapshot.values, bits=VALUE_BITS, inputs=zeros)
             if not all(each.is_defined for each in (*factors, right)):
                 return None
-            found.append(LinearEquation(tuple(factors), ball.negative(right)))
-        return found
+            equations.append(LinearEquation(tuple(factors), ball.negative(right)))
+        return equations
 
     def _in_box(
         self, compared: list[Compared], unknowns: tuple[str, ...],
@@ -156,15 +156,15 @@ class Systems:
             None, -_BOX if low is None else low, _BOX if high is None else high
         )
         ends = float(inside.low.value.mid()), float(inside.high.value.mid())
-        found = meet_in_box(surfaces[0], surfaces[1], (ends, ends))
-        found = replace(found, items=tuple(replace(f, kind=Kind.SOLUTION) for f in found))
-        count = len(found)
-        sure = "Proved" if found.complete else "Not proved to be all"
+        result = meet_in_box(surfaces[0], surfaces[1], (ends, ends))
+        result = replace(result, items=tuple(replace(f, kind=Kind.SOLUTION) for f in result))
+        count = len(result)
+        sure = "Proved" if result.complete else "Not proved to be all"
         many = (
             "no solution" if not count else "one solution" if count == 1 else f"{count} solutions"
         )
         sentence = f"{sure}: {many} between {ends[0]:g} and {ends[1]:g}.".replace("-", "−")
-        return SystemSolution(unknowns, None, found, sentence)
+        return SystemSolution(unknowns, None, result, sentence)
 
 
 def _linear_sentence(solution: LinearSolution, unknowns: tuple[str, ...]) -> str:

@@ -51,7 +51,7 @@ class Motion:
             if isinstance(compiled, CompiledValue)
         }
         paths = {d.id: state.paths[d.id] for d in trailing if d.id in state.paths}
-        return positions(points, paths, [self._visit(each) for each in visits])
+        return positions(points, paths, [self._visit(visit) for visit in visits])
 
     def _visit(self, given: Mapping[int, GivenNumber]) -> Visit:
         values, runners = dict(self._snapshot.values), {}

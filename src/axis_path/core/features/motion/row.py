@@ -17,7 +17,7 @@ from axis_path.core.draw import Window
 from axis_path.core.draw.pixels import dot_tenths
 from axis_path.core.errors import MathError
 from axis_path.core.evaluate import VALUE_BITS, RealPath, evaluate_constant
-from axis_path.core.kinds.paths.drawing import lane_scale, point_text, seen_tenths
+from axis_path.core.kinds.paths.drawing import lane_scale, point_text, visible_tenths
 from axis_path.core.kinds.problems import problem_dict
 from axis_path.core.lines.moving import Runner, Trail
 
@@ -63,11 +63,11 @@ def make_runner(
         "value": value,
         "low": path.low.near,
         "high": path.high.near,
-        "lane": round(10 * (value - start) / (stop - start) * window.seen.width),
+        "lane": round(10 * (value - start) / (stop - start) * window.visible.width),
         "text": text,
         "play": write(kept.play),
         "problem": problem_dict(at) if isinstance(at, MathError) else None,
-        **seen_tenths(place, window),
+        **visible_tenths(place, window),
     }
 
 
@@ -96,14 +96,14 @@ def positions(
         paths: the paths whose runner does.
         visits: the states in their order.
     """
-    found: dict[int, list[tuple[float, float]]] = {}
+    by_line: dict[int, list[tuple[float, float]]] = {}
     for visit in visits:
         for id_, compiled in points.items():
-            _note(found, id_, _point_in(compiled, visit))
+            _note(by_line, id_, _point_in(compiled, visit))
         for id_, path in paths.items():
             if id_ in visit.runners:
-                _note(found, id_, _runner_in(path, visit, visit.runners[id_]))
-    return found
+                _note(by_line, id_, _runner_in(path, visit, visit.runners[id_]))
+    return by_line
 
 
 def trail_tenths(trail: Trail, window: Window) -> list[int]:
@@ -121,7 +121,7 @@ def _note(found: dict[int, list[tuple[float, float]]], id_: int, place: Place) -
 
 def _point_in(compiled: CompiledValue, visit: Visit) -> Place:
     parts = (compiled.first, compiled.second or compiled.first)
-    return _floats([evaluate_constant(each, visit.values, bits=VALUE_BITS) for each in parts])
+    return _floats([evaluate_constant(part, visit.values, bits=VALUE_BITS) for part in parts])
 
 
 def _runner_in(path: RealPath, visit: Visit, t: Fraction) -> Place:

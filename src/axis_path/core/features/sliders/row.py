@@ -52,14 +52,14 @@ def _slider(
     definition: Definition,
     slider: Slider,
     value: Fraction,
-    found: SliderRange | MathError | None,
+    bounds: SliderRange | MathError | None,
     users: Mapping[str, list[str]],
     shown: set[str | None],
 ) -> dict[str, Any]:
     name = definition.name or ""
     text = definition.text.partition("=")[2].strip() if definition.typed else written_number(value)
-    problem = found if isinstance(found, MathError) else definition.problem
-    limits = found if isinstance(found, SliderRange) else None
+    problem = bounds if isinstance(bounds, MathError) else definition.problem
+    limits = bounds if isinstance(bounds, SliderRange) else None
     return {
         "id": definition.id,
         "name": name,

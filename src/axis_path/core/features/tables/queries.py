@@ -157,13 +157,15 @@ class Tables:
             if settings.get(column.text, (None,))[0] == own:
                 continue
             try:
-                found = self._column_functions(column.text, spec, self.table_variable(spec, shown))
+                functions = self._column_functions(
+                    column.text, spec, self.table_variable(spec, shown)
+                )
             except MathError as err:
                 heads.append(BrokenColumn(column.text, own, err.message))
                 continue
             heads += [
                 _head(column, _SIGNS[column.series] + name, function, spec, own)
-                for name, function in found
+                for name, function in functions
             ]
         return heads
 
@@ -215,8 +217,8 @@ class Tables:
         letters = {_USUAL_VARIABLE, variable} - {spec.over}
         node = read_expression(text, self._snapshot.analysis.names().and_variables(*letters))
         at = self._snapshot.analysis.constant(spec.at)[0] if spec.over else None
-        found = self._snapshot.analysis.expressions.row_expression(node, letters, spec.over, at)
-        return RealFunction(text, spec.over or variable, found, self._snapshot.values)
+        result = self._snapshot.analysis.expressions.row_expression(node, letters, spec.over, at)
+        return RealFunction(text, spec.over or variable, result, self._snapshot.values)
 
     def check_columns(self, spec: TableSpec, shown: Shown) -> None:
         """Check the columns that a table has not had yet.
@@ -224,8 +226,8 @@ class Tables:
         Raises:
             MathError: one cannot be read, or has no meaning here.
         """
-        known = {each.text for each in self._snapshot.section(TableSpec).columns}
-        names = [(each.text, each.series) for each in spec.columns]
+        known = {column.text for column in self._snapshot.section(TableSpec).columns}
+        names = [(column.text, column.series) for column in spec.columns]
         twice = next((name for name in names if names.count(name) > 1), None)
         if twice is not None and len(spec.columns) > len(self._snapshot.section(TableSpec).columns):
             raise TableError(f"`{twice[0]}` is a column of the table already.")

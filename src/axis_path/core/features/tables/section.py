@@ -20,5 +20,5 @@ def renamed(section: TableSpec, names: Vocabulary, name: str, new: str) -> Table
         letters = (letter for letter in text if letter.isalpha() and letter not in name)
         return renamed_number(text, names.and_variables(*letters), name, new)
 
-    columns = tuple(replace(each, text=column_text(each.text)) for each in section.columns)
+    columns = tuple(replace(column, text=column_text(column.text)) for column in section.columns)
     return replace(section, columns=columns, over=new if section.over == name else section.over)

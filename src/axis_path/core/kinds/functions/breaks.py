@@ -21,7 +21,7 @@ from axis_path.core.evaluate.graph.graph import Op
 from axis_path.core.locate import candidates
 from axis_path.core.threads import SharedCache
 
-#: Wider gaps are stretches without values, in px; and more gaps than this are not looked at.
+#: Wider gaps are intervals without values, in px; and more gaps than this are not looked at.
 _WIDEST_PX, _MOST = 0.2, 60
 #: A curve whose ends differ by less goes on behind a hole, in px.
 _SAME_PX = 1.0
@@ -48,11 +48,11 @@ class Breaks:
 
 def breaks_of(function: RealFunction, curve: Curve, window: Window) -> Breaks:
     """Find the holes and poles in the gaps between the pieces of a curve."""
-    found = Breaks([], [])
+    result = Breaks([], [])
     pieces = sorted(curve.pieces, key=lambda piece: float(piece[0, 0]))
     gaps = np.array([(before[-1], after[0]) for before, after in list(pairwise(pieces))[:_MOST]])
     if not len(gaps):
-        return found
+        return result
     across, down = window.across(gaps[..., 0]), window.down(gaps[..., 1])
     settled = _settled(function)
     height = window.y[1] - window.y[0]
@@ -66,10 +66,10 @@ def breaks_of(function: RealFunction, curve: Curve, window: Window) -> Breaks:
         if place is None:
             continue
         if abs(ends[1] - ends[0]) < _SAME_PX:
-            found.holes.append((place, (one + other) / 2))
+            result.holes.append((place, (one + other) / 2))
         elif any(not floor <= y <= top for y in (one, other)):
-            found.poles.append(place)
-    return found
+            result.poles.append(place)
+    return result
 
 
 def _settled(function: RealFunction) -> list[tuple[float, bool]]:
@@ -80,21 +80,21 @@ def _settled(function: RealFunction) -> list[tuple[float, bool]]:
     places = _places(function)
     if not places or function.without:
         return []
-    found = [(x, True) for x, is_fixed in places.items() if is_fixed]
+    middles = [(x, True) for x, is_fixed in places.items() if is_fixed]
     xs = np.array([x for x, is_fixed in places.items() if not is_fixed])
     if len(xs):
         values = function.enclose(xs, xs)
         sure = ~(values.partial | values.nowhere)
-        found += [(x, False) for x in xs[sure].tolist()]
-    return found
+        middles += [(x, False) for x in xs[sure].tolist()]
+    return middles
 
 
 def _places(function: RealFunction) -> dict[float, bool]:
     """Return the simple places in gaps, and of each whether it has no value for any sliders."""
-    found: dict[float, bool] = function.expression.kept(
-        "places in gaps", dict, lambda kept: len(kept) <= _MOST
+    spans: dict[float, bool] = function.expression.cached(
+        "places in gaps", dict, lambda spans: len(spans) <= _MOST
     )
-    return found
+    return spans
 
 
 def _is_fixed(function: RealFunction, place: Ball) -> bool:

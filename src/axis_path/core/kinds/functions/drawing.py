@@ -9,12 +9,12 @@ from axis_path.core.draw import Curve, Window, sample_curve
 from axis_path.core.draw.pixels import (
     band_tenths,
     last_visible_point,
-    seen_lines,
     tenths_across,
+    visible_lines,
 )
 from axis_path.core.errors import StoppedError
 from axis_path.core.evaluate import RealFunction
-from axis_path.core.kinds.drawing import Drawing, kept, stopped
+from axis_path.core.kinds.drawing import Drawing, cached_drawing, stopped
 from axis_path.core.kinds.functions.breaks import breaks_of
 from axis_path.core.kinds.functions.lane import end_points, holes, make_lane, signs_of, trends_of
 from axis_path.core.kinds.functions.marks import locate_marks, mark_dicts
@@ -26,7 +26,7 @@ from axis_path.core.locate import Findings
 def draw_function(function: RealFunction, window: Window, *, is_hidden: bool) -> Drawing:
     """Draw a function; of a hidden one only the lane."""
     make = _hidden if is_hidden else _drawn
-    return kept((*function.key(), window, is_hidden), lambda: make(function, window))
+    return cached_drawing((*function.key(), window, is_hidden), lambda: make(function, window))
 
 
 def _hidden(function: RealFunction, window: Window) -> Drawing:
@@ -47,12 +47,12 @@ def _drawn(function: RealFunction, window: Window) -> Drawing:
         zeros, is_whole = Findings((), complete=False, note=err.message), False
     marks = mark_dicts(zeros, window)
     breaks = breaks_of(function, curve, window)
-    seen = last_visible_point(curve, window)
+    visible = last_visible_point(curve, window)
     points = single_points(function, curve, window)
     data = {
         "curve": {
             "guides": tenths_across(np.array(breaks.poles), window).tolist(),
-            "pieces": seen_lines(curve.pieces, window),
+            "pieces": visible_lines(curve.pieces, window),
             "bands": [band_tenths(band, window) for band in curve.bands],
             "ends": end_points(function, window) + holes(breaks.holes, window) + points,
         },
@@ -62,6 +62,6 @@ def _drawn(function: RealFunction, window: Window) -> Drawing:
             "signs": signs_of(curve, window),
             "trends": trends_of(function, curve, window),
         },
-        "why": None if seen or points else why_not_drawn(function.name, function, curve, window),
+        "why": None if visible or points else why_not_drawn(function.name, function, curve, window),
     }
-    return Drawing(data, seen, is_whole)
+    return Drawing(data, visible, is_whole)

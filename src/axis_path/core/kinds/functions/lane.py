@@ -23,7 +23,7 @@ from axis_path.core.locate import written
 Floats = NDArray[np.float64]
 
 _END_DIGITS = 4
-#: More stretches without values than this have no reasons of their own.
+#: More intervals without values than this have no reasons of their own.
 _MOST_REASONS = 8
 #: Rise and fall are looked for in columns so wide.
 _TREND_PX = 3
@@ -33,14 +33,14 @@ def end_points(function: RealFunction, window: Window) -> list[dict[str, Any]]:
     """Return the end points of a restricted curve, filled where the end belongs to it."""
     places = [(end.near, end.closed) for end in (function.low, function.high) if end is not None]
     places += [(float(value.value.mid()), False) for value in function.without]
-    found = []
+    ends = []
     for x, closed in places:
         y = float(function.sample_unrestricted(np.array([x]))[0])
         inside = window.x[0] <= x <= window.x[1] and window.y[0] <= y <= window.y[1]
         if inside:
             across, down = place_tenths(x, y, window)
-            found.append({"x": across, "y": down, "closed": closed})
-    return found
+            ends.append({"x": across, "y": down, "closed": closed})
+    return ends
 
 
 def holes(places: list[tuple[float, float]], window: Window) -> list[dict[str, Any]]:
@@ -62,21 +62,21 @@ def make_lane(
 
     Args:
         function: the function.
-        curve: what was drawn of it, for the stretches without a value.
+        curve: what was drawn of it, for the intervals without a value.
         window: the plane's window, whose horizontal axis the lane shares.
         marks: what stands on the lane.
     """
     low = _handle(function.low, window)
     high = _handle(function.high, window)
-    left, right = -window.beyond * PER_PX, (window.seen.width + window.beyond) * PER_PX
+    left, right = -window.beyond * PER_PX, (window.visible.width + window.beyond) * PER_PX
     start = min(max(low["x"], left), right) if low else left
     stop = min(max(high["x"], left), right) if high else right
     wide = []
     if len(curve.undefined):
         edges = tenths_across(curve.undefined.ravel(), window).reshape(-1, 2)
         wide = [
-            ([int(a), int(b)], stretch)
-            for (a, b), stretch in zip(np.clip(edges, start, stop), curve.undefined, strict=True)
+            ([int(a), int(b)], interval)
+            for (a, b), interval in zip(np.clip(edges, start, stop), curve.undefined, strict=True)
             if b - a >= PER_PX // 2
         ]
     undefined = [places for places, _ in wide]
@@ -86,13 +86,13 @@ def make_lane(
     return {
         "low": low, "high": high, "band": [start, stop] if start < stop else None,
         "undefined": undefined, "holes": holes, "marks": list(marks),
-        "reasons": [_reason(function, stretch) for _, stretch in wide[:_MOST_REASONS]],
+        "reasons": [_reason(function, interval) for _, interval in wide[:_MOST_REASONS]],
     }  # fmt: skip
 
 
-def _reason(function: RealFunction, stretch: Floats) -> str:
-    """Explain why there is no value in a stretch, at a short number inside it."""
-    low, high = (float(end) for end in stretch)
+def _reason(function: RealFunction, interval: Floats) -> str:
+    """Explain why there is no value in an interval, at a short number inside it."""
+    low, high = (float(end) for end in interval)
     middle = Fraction((low + high) / 2)
     for digits in (10, 100, 1_000):
         near = middle.limit_denominator(digits)
@@ -102,7 +102,7 @@ def _reason(function: RealFunction, stretch: Floats) -> str:
 
 
 def signs_of(curve: Curve, window: Window) -> list[list[int]]:
-    """Return the stretches in which a function keeps its sign, as from, to in tenths and 1 or -1.
+    """Return the intervals in which a function keeps its sign, as from, to in tenths and 1 or -1.
 
     On a piece, which is proved to be continuous, it keeps its sign between the places where the
     curve may cross the axis.
@@ -111,12 +111,12 @@ def signs_of(curve: Curve, window: Window) -> list[list[int]]:
         return []
     starts = np.array([0, *accumulate(map(len, curve.pieces))])
     points = np.concatenate(curve.pieces)
-    found = compiled.signs_between(points, starts, curve.crossings, *window.across_from)
-    return cast("list[list[int]]", found.tolist())
+    rows = compiled.signs_between(points, starts, curve.crossings, *window.across_from)
+    return cast("list[list[int]]", rows.tolist())
 
 
 def trends_of(function: RealFunction, curve: Curve, window: Window) -> list[list[int]]:
-    """Return the stretches in which a function is proved to rise (1) or fall (-1), in tenths."""
+    """Return the intervals in which a function is proved to rise (1) or fall (-1), in tenths."""
     if curve.domain is None or curve.is_empty:
         return []
     low, high = curve.domain
@@ -130,12 +130,12 @@ def trends_of(function: RealFunction, curve: Curve, window: Window) -> list[list
     form = function.compiled(slope)
     if form is None:
         bounds = function.enclose(edges[:-1], edges[1:], slope)
-        found = compiled.trends(
+        rows = compiled.trends(
             bounds.low, bounds.high, bounds.partial, bounds.broken, edges, *window.across_from
         )
     else:
-        found = refine.trends_between(*form, edges, *window.across_from)
-    return cast("list[list[int]]", found.tolist())
+        rows = refine.trends_between(*form, edges, *window.across_from)
+    return cast("list[list[int]]", rows.tolist())
 
 
 def _handle(end: End | None, window: Window) -> dict[str, Any] | None:
@@ -148,9 +148,9 @@ def _handle(end: End | None, window: Window) -> dict[str, Any] | None:
 
 def end_text(end: End) -> str:
     """Write an end of a domain: exactly if that is short, else with a few digits."""
-    if "text" not in end.kept:
-        end.kept["text"] = _end_text(end)
-    return end.kept["text"]
+    if "text" not in end.cache:
+        end.cache["text"] = _end_text(end)
+    return end.cache["text"]
 
 
 def _end_text(end: End) -> str:

@@ -28,7 +28,7 @@ class _Searched:
         low: from where on it was searched; ``high`` up to where.
         pixel: how wide the pixels were.
         zeros: what was found.
-        open: stretches that could not be settled then.
+        open: intervals that could not be settled then.
     """
 
     low: float
@@ -37,15 +37,15 @@ class _Searched:
     zeros: tuple[Finding, ...]
     open: tuple[tuple[float, float], ...]
 
-    def holds(self, stretch: tuple[float, float]) -> bool:
-        return self.low <= stretch[0] and stretch[1] <= self.high
+    def holds(self, interval: tuple[float, float]) -> bool:
+        return self.low <= interval[0] and interval[1] <= self.high
 
 
 _MOST_SEARCHES, _MOST_KEPT = 64, 500
 #: Pixels are finer than those of an earlier window if they are smaller by this.
 _FINER = 0.9
 _cache: SharedCache[tuple[object, ...], _Searched] = SharedCache(_MOST_SEARCHES)
-#: Searches of single stretches that took the slow way and are complete.
+#: Searches of single intervals that took the slow way and are complete.
 _slow_cache: SharedCache[tuple[object, ...], Findings] = SharedCache(_MOST_KEPT)
 
 
@@ -56,25 +56,25 @@ def locate_marks(function: RealFunction, curve: Curve, window: Window) -> Findin
     earlier window. Where more zeros are than could be told apart on the screen, none is marked: the
     Findings panel has the time to locate them.
     """
-    stretches = _with_ends(curve.crossings, function, window)
-    if len(stretches) > LARGEST_MARKS.value:
+    intervals = _with_ends(curve.crossings, function, window)
+    if len(intervals) > LARGEST_MARKS.value:
         return Findings((), complete=False, note="There are more zeros here than can be marked.")
-    if not stretches:
+    if not intervals:
         return Findings((), complete=True)
     key = function.key()
-    known = _searched_on(function, stretches, window, _cache.get(key, None))
+    known = _searched_on(function, intervals, window, _cache.get(key, None))
     _cache.put(key, known)
     low, high = window.x
-    seen = [zero for zero in known.zeros if low <= zero.x <= high]
-    if len(seen) > LARGEST_MARKS.value:
+    visible = [zero for zero in known.zeros if low <= zero.x <= high]
+    if len(visible) > LARGEST_MARKS.value:
         return Findings((), complete=False, note="There are more zeros here than can be marked.")
     is_complete = not any(a <= high and low <= b for a, b in known.open)
-    return Findings(tuple(seen), complete=is_complete)
+    return Findings(tuple(visible), complete=is_complete)
 
 
 def _searched_on(
     function: RealFunction,
-    stretches: list[tuple[float, float]],
+    intervals: list[tuple[float, float]],
     window: Window,
     before: _Searched | None,
 ) -> _Searched:
@@ -86,9 +86,10 @@ def _searched_on(
     # With finer pixels more may be settled than before.
     again = before.open if pixel < _FINER * before.pixel else ()
     fresh = [
-        stretch
-        for stretch in stretches
-        if not before.holds(stretch) or any(a <= stretch[1] and stretch[0] <= b for a, b in again)
+        interval
+        for interval in intervals
+        if not before.holds(interval)
+        or any(a <= interval[1] and interval[0] <= b for a, b in again)
     ]
     zeros, still_open = _searched(function, fresh)
     added = zeros
@@ -109,36 +110,36 @@ def _is_same(zero: Finding, other: Finding) -> bool:
 
 
 def _searched(
-    function: RealFunction, stretches: list[tuple[float, float]]
+    function: RealFunction, intervals: list[tuple[float, float]]
 ) -> tuple[list[Finding], list[tuple[float, float]]]:
-    """Return the zeros in stretches, and the stretches that are not settled."""
-    if not stretches:
+    """Return the zeros in intervals, and the intervals that are not settled."""
+    if not intervals:
         return [], []
-    quick, left = quick_zeros(function, np.array(stretches))
-    found = quick
+    quick, left = quick_zeros(function, np.array(intervals))
+    zeros = quick
     if function.low is not None or function.high is not None or function.without:
-        found = [zero for zero in quick if _is_inside(function, zero)]
+        zeros = [zero for zero in quick if _is_inside(function, zero)]
         # One beside an end of the domain may lie on either side of it: the slow way finds out.
         left += [zero.bracket for zero in quick if _is_unsure(function, zero)]
     still_open = []
     for a, b in left:
         part = _slowly(function, a, b)
-        found += part
+        zeros += part
         if not part.complete:
             still_open.append((a, b))
-    return found, still_open
+    return zeros, still_open
 
 
 def _slowly(function: RealFunction, low: float, high: float) -> Findings:
-    """Locate the zeros in a stretch by the slow way, once for all states that do not change it."""
+    """Locate the zeros in an interval the slow way, once for all states that do not change it."""
     key = function.key_on(low, high)
-    found = _slow_cache.get(key, None)
-    if found is None:
+    cached = _slow_cache.get(key, None)
+    if cached is None:
         where = interval(Fraction(low), Fraction(high))
-        found = find_zeros(function, where, max_cells=MARK_CELLS.value)
-        if found.complete:
-            _slow_cache.put(key, found)
-    return found
+        cached = find_zeros(function, where, max_cells=MARK_CELLS.value)
+        if cached.complete:
+            _slow_cache.put(key, cached)
+    return cached
 
 
 def _is_unsure(function: RealFunction, zero: Finding) -> bool:
@@ -158,7 +159,7 @@ def _is_inside(function: RealFunction, zero: Finding) -> bool:
 
 
 def _with_ends(
-    stretches: Floats, function: RealFunction, window: Window
+    intervals: Floats, function: RealFunction, window: Window
 ) -> list[tuple[float, float]]:
     """Add what lies between an end of the domain and the float that the curve is drawn to."""
     slivers = [
@@ -167,7 +168,7 @@ def _with_ends(
         if end is not None and end.closed and window.x[0] <= end.near <= window.x[1]
     ]
     joined: list[tuple[float, float]] = []
-    for low, high in sorted([*map(tuple, stretches.tolist()), *slivers]):
+    for low, high in sorted([*map(tuple, intervals.tolist()), *slivers]):
         if joined and low <= joined[-1][1]:
             joined[-1] = (joined[-1][0], max(high, joined[-1][1]))
         else:

@@ -34,10 +34,10 @@ def quickly_read(function: RealFunction, x: Fraction) -> tuple[str, float]:
     low, high = float_bounds(x)
     if not _is_clear_inside(function, low):
         return "", 0.0
-    found = function.enclose(np.array([low]), np.array([high]))
-    if found.partial[0] or found.nowhere[0]:  # type: ignore[index]
+    enclosure = function.enclose(np.array([low]), np.array([high]))
+    if enclosure.partial[0] or enclosure.nowhere[0]:  # type: ignore[index]
         return "", 0.0
-    bounds = float(found.low[0]), float(found.high[0])
+    bounds = float(enclosure.low[0]), float(enclosure.high[0])
     is_usual = all(_LEAST_USUAL < abs(bound) < _MOST_USUAL for bound in bounds)
     text = digits_between(*bounds, READING_DIGITS) if is_usual else ""
     return ("", 0.0) if text.endswith("0") else (text, sum(bounds) / 2)

@@ -21,16 +21,16 @@ _known: SharedCache[tuple[object, ...], tuple[float, float, _Points]] = SharedCa
 def single_points(function: RealFunction, curve: Curve, window: Window) -> list[dict[str, Any]]:
     """Return the single points of a function in the window, as filled ends are drawn.
 
-    They are looked for only where the curve has stretches without values.
+    They are looked for only where the curve has intervals without values.
     """
     if not may_be_isolated(function) or not _has_gaps(curve, window):
         return []
-    found = []
+    points = []
     for x, y in _points(function, window):
         if window.x[0] <= x <= window.x[1] and window.y[0] <= y <= window.y[1]:
             across, down = place_tenths(x, y, window)
-            found.append({"x": across, "y": down, "closed": True})
-    return found
+            points.append({"x": across, "y": down, "closed": True})
+    return points
 
 
 def _has_gaps(curve: Curve, window: Window) -> bool:
@@ -49,9 +49,9 @@ def _points(function: RealFunction, window: Window) -> _Points:
     ends = low - room, high + room
     try:
         with calculation():
-            found = isolated_points(function, interval(Fraction(ends[0]), Fraction(ends[1])))
+            isolated = isolated_points(function, interval(Fraction(ends[0]), Fraction(ends[1])))
     except StoppedError:
         return ()
-    points = tuple((float(x.value.mid()), float(y.value.mid())) for x, y in found)
+    points = tuple((float(x.value.mid()), float(y.value.mid())) for x, y in isolated)
     _known.put(key, (*ends, points))
     return points

@@ -9,31 +9,33 @@ from axis_path.core.draw import LevelMap, Window, draw_levels
 from axis_path.core.draw.pixels import line_tenths, place_tenths
 from axis_path.core.errors import StoppedError
 from axis_path.core.evaluate import RealSurface
-from axis_path.core.kinds.drawing import NOTHING, Drawing, kept, stopped
+from axis_path.core.kinds.drawing import NOTHING, Drawing, cached_drawing, stopped
 
 
 def draw_map(name: str, surface: RealSurface, window: Window, *, is_hidden: bool) -> Drawing:
     """Draw the level curves of a function of x and y."""
     if is_hidden:
         return NOTHING
-    return kept((*surface.key(), name, "levels", window), lambda: _drawn(name, surface, window))
+    return cached_drawing(
+        (*surface.key(), name, "levels", window), lambda: _drawn(name, surface, window)
+    )
 
 
 def _drawn(name: str, surface: RealSurface, window: Window) -> Drawing:
     try:
         with calculation():
-            found = draw_levels(surface, window)
+            levels = draw_levels(surface, window)
     except StoppedError as err:
         return stopped(None, err)
     why = None
-    if not found.levels:
+    if not levels.levels:
         words = f"{name} has no level curves here: it has no value, or the same value everywhere."
         why = {"sentence": words, "frame": False}
-    curve = {"pieces": [], "bands": [], "ends": [], "levels": _levels(found, window)}
+    curve = {"pieces": [], "bands": [], "ends": [], "levels": _levels(levels, window)}
     return Drawing({"curve": curve, "lane": None, "why": why}, None)
 
 
-def _levels(found: LevelMap, window: Window) -> list[dict[str, Any]]:
+def _levels(levels: LevelMap, window: Window) -> list[dict[str, Any]]:
     return [
         {
             "text": level.text,
@@ -45,5 +47,5 @@ def _levels(found: LevelMap, window: Window) -> list[dict[str, Any]]:
                 for x, y in [place_tenths(label.x, label.y, window)]
             ],
         }
-        for level in found.levels
+        for level in levels.levels
     ]

@@ -38,7 +38,7 @@ def closing_of(path: RealPath) -> Closing | None:
     key = (path.x.key(), path.y.key(), path.assumed)
     # A period that no slider changes is asked for once.
     steady = ("closes", path.y.expression, path.x.key()[:-1])
-    if path.x.expression.kept(steady, lambda: [_closes_always(path)], bool)[0]:
+    if path.x.expression.cached(steady, lambda: [_closes_always(path)], bool)[0]:
         return None
     return _cache.get_or_make(key, lambda: _closing(path))
 
@@ -54,13 +54,13 @@ def _closing(path: RealPath) -> Closing | None:
     # Most paths reach over a whole period; only of others the shortest one is looked for.
     if known is None or not _is_longer(known, path):
         return None
-    found = _shortest(path, known)
-    if not _is_longer(found, path):
+    length = _shortest(path, known)
+    if not _is_longer(length, path):
         return None
     with precision(VALUE_BITS):
         start = path.low.value
-        end = ball.add(start, _ball(found))
-    text = _written(found)
+        end = ball.add(start, _ball(length))
+    text = _written(length)
     low = end_text(path.low)
     is_zero = start.exact is not None and start.exact == 0
     high = text if is_zero else f"{low.replace('−', '-').replace('π', 'pi')} + {text}"
@@ -70,8 +70,12 @@ def _closing(path: RealPath) -> Closing | None:
 
 def closing_dict(path: RealPath) -> dict[str, Any] | None:
     """Return the same as plain data."""
-    found = closing_of(path)
-    return None if found is None else {"low": found.low, "high": found.high, "text": found.shown}
+    closing = closing_of(path)
+    return (
+        None
+        if closing is None
+        else {"low": closing.low, "high": closing.high, "text": closing.shown}
+    )
 
 
 def _is_longer(multiple: Multiple, path: RealPath) -> bool:

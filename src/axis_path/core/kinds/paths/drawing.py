@@ -17,12 +17,12 @@ from axis_path.core.draw.curves.clip import nearest_part
 from axis_path.core.draw.pixels import (
     last_visible_point,
     place_tenths,
-    seen_lines,
     tenths_across,
+    visible_lines,
 )
 from axis_path.core.errors import StoppedError
 from axis_path.core.evaluate import End, RealFunction, RealPath, decimal_text
-from axis_path.core.kinds.drawing import Drawing, kept, stopped
+from axis_path.core.kinds.drawing import Drawing, cached_drawing, stopped
 from axis_path.core.kinds.functions.lane import end_text, make_lane
 from axis_path.core.kinds.functions.read_off import READING_DIGITS, quickly_read
 from axis_path.core.language import GREEK
@@ -47,7 +47,7 @@ _lanes: SharedCache[tuple[object, ...], dict[str, Any]] = SharedCache(64)
 def draw_path(path: RealPath, window: Window, unit: AngleUnit, *, is_hidden: bool) -> Drawing:
     """Draw a path; of a hidden one only the lane."""
     key = (*path.x.key(), *path.y.key(), path.assumed, window, unit, is_hidden)
-    return kept(key, lambda: _drawn(path, window, unit, is_hidden=is_hidden))
+    return cached_drawing(key, lambda: _drawn(path, window, unit, is_hidden=is_hidden))
 
 
 def _drawn(path: RealPath, window: Window, unit: AngleUnit, *, is_hidden: bool) -> Drawing:
@@ -59,7 +59,7 @@ def _drawn(path: RealPath, window: Window, unit: AngleUnit, *, is_hidden: bool) 
             curve = sample_path(path, window)
     except StoppedError as err:
         return stopped(_lane(path, Curve([]), window, unit), err)
-    pieces = seen_lines(curve.pieces, window)
+    pieces = visible_lines(curve.pieces, window)
     data = {
         "curve": {"pieces": pieces, "bands": [], "ends": _ends(path, curve, window)},
         "lane": _lane(path, curve, window, unit),
@@ -93,7 +93,7 @@ def nearest_on(
 
 def _read_at(path: RealPath, t: float, window: Window) -> dict[str, Any]:
     span = path.high.near - path.low.near
-    rounded = round_to(t, span / (2 * window.seen.width))
+    rounded = round_to(t, span / (2 * window.visible.width))
     largest = sys.float_info.max
     ends = (min(max(end.near, -largest), largest) for end in (path.low, path.high))
     low, high = map(Fraction, ends)
@@ -112,11 +112,11 @@ def _read_at(path: RealPath, t: float, window: Window) -> dict[str, Any]:
     return {
         "text": _point_words(path, t_ball, *texts),
         "reason": "the point nearest to the pointer",
-        **seen_tenths((x, y) if is_known else None, window),
+        **visible_tenths((x, y) if is_known else None, window),
     }
 
 
-def seen_tenths(point: tuple[float, float] | None, window: Window) -> dict[str, int | None]:
+def visible_tenths(point: tuple[float, float] | None, window: Window) -> dict[str, int | None]:
     """Return where a point stands, in tenths of a pixel; None for both without one."""
     if point is None:
         return {"x": None, "y": None}
@@ -178,12 +178,12 @@ def _ends(path: RealPath, curve: Curve, window: Window) -> list[dict[str, Any]]:
     px = [window.px_of(x, y) for x, y in points.tolist()]
     closed = [path.low.closed, path.high.closed, *(False for _ in holes)]
     is_closed = path.assumed or math.dist(*px[:2]) < _SAME_PX
-    found = []
+    ends = []
     for k in range(2 if is_closed else 0, len(places)):
         if window.reaches(px[k]):
             x, y = points[k].tolist()
-            found.append({**seen_tenths((x, y), window), "closed": closed[k]})
-    return found
+            ends.append({**visible_tenths((x, y), window), "closed": closed[k]})
+    return ends
 
 
 def _drawn_ends(path: RealPath, curve: Curve) -> Floats | None:
@@ -212,19 +212,19 @@ def _lane(path: RealPath, curve: Curve, window: Window, unit: AngleUnit) -> dict
     without = tuple(repr(value) for value in path.x.without)
     key = (
         path.variable, path.low.key, path.high.key, path.assumed, without,
-        window.seen.width, unit,
+        window.visible.width, unit,
     )  # fmt: skip
     return _lanes.get_or_make(key, lambda: _made_lane(path, curve, window, unit))
 
 
 def _made_lane(path: RealPath, curve: Curve, window: Window, unit: AngleUnit) -> dict[str, Any]:
     start, stop = lane_scale(path)
-    scale = Window((start, stop), (0.0, 1.0), window.seen.width, 1)
+    scale = Window((start, stop), (0.0, 1.0), window.visible.width, 1)
     lane = make_lane(path.x, curve, scale, [])
     for side in path.assumed:
         lane[side] = None
     ticks = make_ticks(
-        start, stop, window.seen.width / _TICK_PX, _labels(path, unit),
+        start, stop, window.visible.width / _TICK_PX, _labels(path, unit),
         degree=1.0 if unit is AngleUnit.DEGREES else math.pi / 180,
     )  # fmt: skip
     places = tenths_across(np.array(ticks.places), scale)
@@ -240,7 +240,7 @@ def _labels(path: RealPath, unit: AngleUnit) -> Labels:
     return Labels.PI if has_turns and unit is AngleUnit.RADIANS else Labels.NUMBERS
 
 
-def _why(path: RealPath, curve: Curve, is_seen: bool) -> dict[str, Any] | None:
+def _why(path: RealPath, curve: Curve, is_visible: bool) -> dict[str, Any] | None:
     name = path.name
     if curve.domain is None:
         return _sentence(f"Nothing of {name} is drawn: its domain {span_words(path)} is empty.")
@@ -248,11 +248,11 @@ def _why(path: RealPath, curve: Curve, is_seen: bool) -> dict[str, Any] | None:
         return _sentence(
             f"Nothing of {name} is drawn: it has no real point for {span_words(path)}."
         )
-    if not is_seen and len(curve.unsettled):
+    if not is_visible and len(curve.unsettled):
         return _sentence(
             f"{name} turns too often to be drawn truly. Narrow its domain to see a part of it."
         )
-    if not is_seen:
+    if not is_visible:
         return _sentence(f"Nothing of {name} is seen: it lies outside the window.", frame=True)
     return None
 

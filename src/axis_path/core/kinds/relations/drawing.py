@@ -16,7 +16,7 @@ from axis_path.core.draw.pixels import (
     tenths_down,
 )
 from axis_path.core.errors import StoppedError
-from axis_path.core.kinds.drawing import NOTHING, Drawing, kept, stopped
+from axis_path.core.kinds.drawing import NOTHING, Drawing, cached_drawing, stopped
 
 Floats = NDArray[np.float64]
 
@@ -25,7 +25,7 @@ def draw_equation(name: str, relation: RealRelation, window: Window, *, is_hidde
     """Draw an equation or an inequality."""
     if is_hidden:
         return NOTHING
-    return kept((*relation.key(), name, window), lambda: _drawn(name, relation, window))
+    return cached_drawing((*relation.key(), name, window), lambda: _drawn(name, relation, window))
 
 
 def _drawn(name: str, relation: RealRelation, window: Window) -> Drawing:
@@ -56,16 +56,18 @@ def _places(points: Floats, window: Window) -> list[int]:
     places = np.column_stack(
         [tenths_across(points[:, 0], window), tenths_down(points[:, 1], window)]
     )
-    found: list[int] = np.unique(places, axis=0).ravel().tolist()
-    return found
+    spans: list[int] = np.unique(places, axis=0).ravel().tolist()
+    return spans
 
 
 def _rectangles(boxes: Floats, window: Window) -> list[int]:
     """Return boxes as left, top, width, height, … in tenths."""
     left, right = (tenths_across(boxes[:, k], window) for k in (0, 1))
     bottom, top = (tenths_down(boxes[:, k], window) for k in (2, 3))
-    found: list[int] = np.column_stack([left, top, right - left, bottom - top]).ravel().tolist()
-    return found
+    rectangles: list[int] = (
+        np.column_stack([left, top, right - left, bottom - top]).ravel().tolist()
+    )
+    return rectangles
 
 
 def _lane(picture: RelationPicture, window: Window) -> dict[str, Any]:
@@ -85,9 +87,9 @@ def _flag_place(picture: RelationPicture, window: Window) -> tuple[float, float]
     if not lines:
         return None
     points = np.concatenate(lines)
-    seen = points[window.seen.holds(points)]
-    if len(seen):
-        points = seen
+    visible = points[window.visible.holds(points)]
+    if len(visible):
+        points = visible
     x, y = points[np.argmax(points[:, 0])]
     return float(window.across(np.array(x))), float(window.down(np.array(y)))
 

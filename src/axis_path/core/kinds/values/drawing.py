@@ -38,13 +38,13 @@ def draw_points(name: str, points: Floats, window: Window, *, is_hidden: bool) -
     }
     if not len(places):
         return Drawing(data, None)
-    inside = places[window.seen.holds(drawn[: len(places)])]
+    inside = places[window.visible.holds(drawn[: len(places)])]
     last = (inside if len(inside) else places)[-1] / 10
     return Drawing(data, (float(last[0]), float(last[1])))
 
 
-def _why(name: str, count: int, known: int, seen: int) -> dict[str, Any] | None:
-    if seen or not count:
+def _why(name: str, count: int, known: int, visible: int) -> dict[str, Any] | None:
+    if visible or not count:
         return None
     if not known:
         words = "it has no value" if count == 1 else "none of its points has a value"

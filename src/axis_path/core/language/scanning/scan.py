@@ -74,15 +74,15 @@ def _raw_tokens(text: str, at: int, vocabulary: Vocabulary) -> list[Token]:
         if space:
             at = space.end()
             continue
-        found = _next_tokens(text, at, vocabulary)
-        if tokens and tokens[-1].kind is found[0].kind is Kind.NUMBER:
+        scanned = _next_tokens(text, at, vocabulary)
+        if tokens and tokens[-1].kind is scanned[0].kind is Kind.NUMBER:
             raise GrammarError(
                 "Two numbers stand side by side; a sign is missing between them.",
-                position=(tokens[-1].start, found[0].end),
-                repair=Repair((tokens[-1].end, found[0].start), " * ", "Put × between them"),
+                position=(tokens[-1].start, scanned[0].end),
+                repair=Repair((tokens[-1].end, scanned[0].start), " * ", "Put × between them"),
             )
-        tokens.extend(found)
-        at = found[-1].end
+        tokens.extend(scanned)
+        at = scanned[-1].end
     return tokens
 
 

@@ -80,11 +80,11 @@ def search_by_form(
         parts = _inner_levels(search, function, factor, cells)
     if parts is None:
         return None
-    found = Search()
+    result = Search()
     for part in parts:
         own = search(function, part.expression, part.cells, is_smooth=is_smooth)
         step = part.expression.step
-        found.roots += [
+        result.roots += [
             replace(
                 root,
                 order=None if root.order is None else root.order * part.times,
@@ -92,10 +92,10 @@ def search_by_form(
             )
             for root in own.roots
         ]
-        found.undecided += own.undecided
-        found.constant += own.constant
-        found.is_crowded = found.is_crowded or own.is_crowded
-    return found
+        result.undecided += own.undecided
+        result.constant += own.constant
+        result.is_crowded = result.is_crowded or own.is_crowded
+    return result
 
 
 def _levels_of(
@@ -141,10 +141,10 @@ def _exponential_levels(
     function: RealFunction, factor: Expression, cells: Sequence[Cell]
 ) -> list[_Part] | None:
     """Return k b^u - c as u ln(b) - ln(c/k), so that u may go beyond all bounds."""
-    found = factor.exponential_level()
-    if found is None:
+    levels = factor.exponential_level()
+    if levels is None:
         return None
-    logarithm, number = found
+    logarithm, number = levels
     sign = evaluate_constant(number, function.parameters, bits=VALUE_BITS).sign()
     if sign is None:
         return None
@@ -164,8 +164,10 @@ def _factors_of(
     function: RealFunction, factor: Expression, cells: Sequence[Cell]
 ) -> list[_Part] | None:
     """Return the factors of a polynomial of inner functions; None if it is none."""
-    found = inner_factors(function, factor) or factors_in_parts(function, factor)
-    return None if found is None else [_Part(each.expression, cells, each.times) for each in found]
+    factors = inner_factors(function, factor) or factors_in_parts(function, factor)
+    return (
+        None if factors is None else [_Part(each.expression, cells, each.times) for each in factors]
+    )
 
 
 def _inner_levels(
@@ -177,11 +179,11 @@ def _inner_levels(
         if polynomial is not None and polynomial.degree() < 2:
             # Nothing would be any simpler.
             continue
-        found = list(_parts_of(search, function, (outer, inner), cells))
-        known = [part for part in found if part is not None]
+        parts = list(_parts_of(search, function, (outer, inner), cells))
+        known = [part for part in parts if part is not None]
         most = len(factor.program.steps)
         # It comes to an end, because each part has fewer steps than the whole.
-        if len(known) == len(found) and all(
+        if len(known) == len(parts) and all(
             len(part.expression.program.steps) < most for part in known
         ):
             return known

@@ -11,17 +11,17 @@ _LARGEST_QUICK, _LEAST_REST = 1_000.0, 1e-9
 
 @njit("b1[::1](f8[::1], f8[::1], f8)", cache=True, error_model="numpy")
 def may_hold_simple(lows, highs, largest):
-    """Tell, quickly, whether each [low, high] may hold a fraction with a small denominator.
+    """Check quickly whether each [low, high] may hold a fraction with a small denominator.
 
     A fraction p/q that is nearer to x than 1/(2 q^2) is a convergent of the continued fraction of
     x (Legendre), and floats give those well enough.
 
     Source: Hardy and Wright, *An Introduction to the Theory of Numbers*, theorem 184.
     """
-    found = np.empty(len(lows), dtype=np.bool_)
+    flags = np.empty(len(lows), dtype=np.bool_)
     for k in range(len(lows)):
         x, width = (lows[k] + highs[k]) / 2, highs[k] - lows[k]
-        found[k] = True
+        flags[k] = True
         if abs(x) > _LARGEST_QUICK or not 4 * width * largest * largest < 1:
             continue
         p, q, p_before, q_before = 1.0, 0.0, 0.0, 1.0
@@ -30,13 +30,13 @@ def may_hold_simple(lows, highs, largest):
             whole = np.floor(rest)
             p, q, p_before, q_before = whole * p + p_before, whole * q + q_before, p, q
             if q > largest:
-                found[k] = False
+                flags[k] = False
                 break
             rest -= whole
             if abs(p / q - x) <= width or rest < _LEAST_REST:
                 break
             rest = 1 / rest
-    return found
+    return flags
 
 
 @njit(
@@ -57,5 +57,5 @@ def holding_simple(lows, highs, largest, largest_of_pi):
     room = 1e-15 * np.maximum(np.abs(lows), np.abs(highs))
     fractions = may_hold_simple(lows, highs, largest)
     turns = may_hold_simple(lows / np.pi - room, highs / np.pi + room, largest_of_pi)
-    found = np.flatnonzero(fractions | turns)
-    return found, fractions[found], turns[found]
+    indices = np.flatnonzero(fractions | turns)
+    return indices, fractions[indices], turns[indices]

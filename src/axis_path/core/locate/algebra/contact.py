@@ -119,10 +119,10 @@ def difference(one: Quotient, other: Quotient) -> fmpq_mpoly:
 
 
 def _in(polynomial: fmpq_poly, variable: fmpq_mpoly) -> fmpq_mpoly:
-    found = _CONTEXT.constant(0)
+    total = _CONTEXT.constant(0)
     for k in range(int(polynomial.degree()), -1, -1):
-        found = found * variable + polynomial[k]
-    return found
+        total = total * variable + polynomial[k]
+    return total
 
 
 def contact(one: fmpq_mpoly, other: fmpq_mpoly, box: tuple[arb, arb]) -> Contact | bool:
@@ -196,7 +196,9 @@ def _vanishes(polynomial: fmpq_mpoly, x: _Zero, y: _Zero) -> bool:
 def _sharp(zero: _Zero) -> arb:
     """Return a zero at the present precision."""
     return next(
-        each.place for each in real_zeros(fmpq_poly(zero.factor)) if each.place.overlaps(zero.place)
+        real_zero.place
+        for real_zero in real_zeros(fmpq_poly(zero.factor))
+        if real_zero.place.overlaps(zero.place)
     )
 
 

@@ -58,17 +58,17 @@ def simplest_between(low: Fraction, high: Fraction, largest: int) -> Fraction | 
 
 def candidates(low: arb, high: arb) -> list[tuple[Ball, str]]:
     """Return simple numbers in [low, high], as exact balls with the way they are written."""
-    found: list[tuple[Ball, str]] = []
+    pairs: list[tuple[Ball, str]] = []
     ends = fraction_of(low), fraction_of(high)
     if ends[0] is not None and ends[1] is not None:
         simple = simplest_between(ends[0], ends[1], _LARGEST_DENOMINATOR)
         text = None if simple is None else written_fraction(simple)
         if simple is not None and text is not None:
-            found.append((ball.from_fraction(simple), text))
+            pairs.append((ball.from_fraction(simple), text))
     turns = _turns_between(low, high)
     if turns is not None:
-        found.append((ball.multiply(ball.from_fraction(turns), ball.pi()), multiple_of_pi(turns)))
-    return found
+        pairs.append((ball.multiply(ball.from_fraction(turns), ball.pi()), multiple_of_pi(turns)))
+    return pairs
 
 
 def quadratic_at(place: arb) -> fmpq_poly | None:
@@ -90,8 +90,8 @@ def quadratic_at(place: arb) -> fmpq_poly | None:
     c, b, a = (short[0, k] for k in range(3))
     if not a or max(abs(each) for each in (a, b, c)) > _LARGEST_COEFFICIENT:
         return None
-    found = a * place**2 + b * place + c
-    return fmpq_poly([c, b, a]) if bool(found.contains(0)) else None
+    residual = a * place**2 + b * place + c
+    return fmpq_poly([c, b, a]) if bool(residual.contains(0)) else None
 
 
 def quick_candidates(low: Floats, high: Floats) -> list[tuple[Ball, ...]]:
@@ -99,19 +99,19 @@ def quick_candidates(low: Floats, high: Floats) -> list[tuple[Ball, ...]]:
 
     It runs in every frame, and most brackets hold none.
     """
-    found: list[tuple[Ball, ...]] = [()] * len(low)
+    lists: list[tuple[Ball, ...]] = [()] * len(low)
     held = holding_simple(low, high, _LARGEST_DENOMINATOR, _LARGEST_PI_DENOMINATOR)
     for k, may_be_fraction, may_be_turns in zip(*(each.tolist() for each in held), strict=True):
         ends = float(low[k]), float(high[k])
         if may_be_fraction:
             simple = simplest_between(Fraction(ends[0]), Fraction(ends[1]), _LARGEST_DENOMINATOR)
-            found[k] = () if simple is None else (ball.from_fraction(simple),)
+            lists[k] = () if simple is None else (ball.from_fraction(simple),)
         turns = _turns_between(*map(arb, ends)) if may_be_turns else None
         if turns is not None:
             exact = ball.multiply(ball.from_fraction(turns), ball.pi())
             if bool(exact.value >= ends[0]) and bool(exact.value <= ends[1]):
-                found[k] += (exact,)
-    return found
+                lists[k] += (exact,)
+    return lists
 
 
 def _turns_between(low: arb, high: arb) -> Fraction | None:

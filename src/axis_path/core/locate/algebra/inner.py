@@ -50,10 +50,10 @@ def inner_factors(function: RealFunction, expression: Expression) -> list[InnerF
         None if it is no such polynomial, or one that has only one factor, once.
     """
     for place in _inner_functions(expression):
-        found = quotient_in(function, expression, _atoms(expression, place))
-        if found is None or found.top.degree() < 1:
+        quotient = quotient_in(function, expression, _atoms(expression, place))
+        if quotient is None or quotient.top.degree() < 1:
             continue
-        _, factors = found.top.numer().factor()
+        _, factors = quotient.top.numer().factor()
         if len(factors) == 1 and factors[0][1] == 1:
             return None
         return [

@@ -112,10 +112,10 @@ def as_polynomial(function: RealFunction, expression: Expression) -> fmpq_poly |
         name: _Polynomials().number(function.parameters[name]) for name in program.parameters
     }
     try:
-        found = run(program, _Polynomials(), fmpq_poly([0, 1]), parameters)[0]
+        polynomial = run(program, _Polynomials(), fmpq_poly([0, 1]), parameters)[0]
     except _NoPolynomialError:
         return None
-    return found
+    return polynomial
 
 
 def is_polynomial(function: RealFunction) -> bool:
@@ -136,7 +136,7 @@ class PolynomialZero:
 
 def real_zeros(polynomial: fmpq_poly) -> list[PolynomialZero]:
     """Return every real zero of a polynomial that is not 0."""
-    found: list[PolynomialZero] = []
+    zeros: list[PolynomialZero] = []
     _, factors = polynomial.numer().factor()
     for factor, order in factors:
         roots: list[tuple[acb, int]] = factor.complex_roots()
@@ -145,8 +145,8 @@ def real_zeros(polynomial: fmpq_poly) -> list[PolynomialZero]:
         for place in real:
             # A quadratic's two surds lie apart: the ball of one cannot hold the other.
             surd = next((text for text, near in surds if near.overlaps(place)), None)
-            found.append(PolynomialZero(place, order, surd))
-    return found
+            zeros.append(PolynomialZero(place, order, surd))
+    return zeros
 
 
 def _surds(factor: fmpz_poly) -> list[tuple[str, arb]]:

@@ -80,12 +80,12 @@ def cancels_in_parts(function: RealFunction, expression: Expression) -> bool:
 
 def _parts_of(steps: tuple[Step, ...], top: int, *, through_roots: bool = False) -> list[int]:
     """Return the places of the parts of a step, in order; also of what roots are taken of."""
-    parts, waiting, seen = set[int](), [top], set[int]()
+    parts, waiting, sampled = set[int](), [top], set[int]()
     while waiting:
         place = waiting.pop()
-        if place in seen:
+        if place in sampled:
             continue
-        seen.add(place)
+        sampled.add(place)
         if _is_sum(steps, place):
             waiting.extend(steps[place].arguments)
         elif steps[place].op not in (Op.NUMBER, Op.PARAMETER):
@@ -104,7 +104,7 @@ def _powers_among(steps: tuple[Step, ...], parts: list[int]) -> dict[int, tuple[
             if times is not None and 1 < times <= _HIGHEST_DEGREE:
                 powers[place] = base, times
                 break
-    return {place: found for place, found in powers.items() if found[0] not in powers}
+    return {place: result for place, result in powers.items() if result[0] not in powers}
 
 
 def _is_sum(steps: tuple[Step, ...], place: int) -> bool:
@@ -144,30 +144,30 @@ def _polynomials(
         elif step.op == Op.PARAMETER:
             made[place] = context.constant(_rational(function.parameters[str(step.payload)]))
         elif _is_sum(steps, place) and all(each is not None for each in given):
-            found = _applied(step, [each for each in given if each is not None])
-            if found is not None:
-                made[place] = found
+            polynomial = _applied(step, [each for each in given if each is not None])
+            if polynomial is not None:
+                made[place] = polynomial
     return made
 
 
 def _applied(step: Step, given: list[fmpq_mpoly]) -> fmpq_mpoly | None:
     match step.op, given:
         case Op.ADD, [a, b]:
-            found = a + b
+            result = a + b
         case Op.SUBTRACT, [a, b]:
-            found = a - b
+            result = a - b
         case Op.NEGATIVE, [a]:
-            found = -a
+            result = -a
         case Op.MULTIPLY, [a, b]:
-            found = a * b if len(a) * len(b) <= _MOST_TERMS**2 else None
+            result = a * b if len(a) * len(b) <= _MOST_TERMS**2 else None
         case Op.DIVIDE, [a, b]:
-            found = a * (1 / b.leading_coefficient())
+            result = a * (1 / b.leading_coefficient())
         case Op.INTEGER_POWER, [a] if isinstance(step.payload, int):
             is_small = a.total_degree() * step.payload <= _HIGHEST_DEGREE
-            found = a**step.payload if is_small else None
+            result = a**step.payload if is_small else None
         case _:
-            found = None
-    return found if found is not None and _is_small(found) else None
+            result = None
+    return result if result is not None and _is_small(result) else None
 
 
 def _is_small(value: fmpq_mpoly) -> bool:

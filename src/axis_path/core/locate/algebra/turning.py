@@ -64,12 +64,12 @@ def search_by_half_angle(
         atoms = {k: _wave(steps[k].op, angle, base) for k, angle in waves.items()}
     except NoQuotientError:
         return None
-    found = quotient_in(function, factor, atoms)
-    if found is None:
+    quotient = quotient_in(function, factor, atoms)
+    if quotient is None:
         return None
-    if found.top == 0:
+    if quotient.top == 0:
         return Search(constant=list(cells))
-    roots = _placed(_angles(found), _number(base), cells)
+    roots = _placed(_angles(quotient), _number(base), cells)
     return None if roots is None else Search(roots)
 
 
@@ -86,7 +86,7 @@ def half_angle_quotients(
         The quotients, w, and q; None if they are not all made of waves of one angle.
     """
     waves = [_waves(each, each.expression) for each in functions]
-    slopes = [angle.slope for each in waves for angle in each.values()]
+    slopes = [angle.slope for wave in waves for angle in wave.values()]
     base = _base(slopes) if slopes else None
     if base is None:
         return None
@@ -118,16 +118,16 @@ def _turned(angle: _Linear, base: Multiple, quarters: int) -> _Linear:
     return _Linear(angle.slope, constant)
 
 
-def _angles(found: Quotient) -> list[tuple[arb, int]]:
+def _angles(quotient: Quotient) -> list[tuple[arb, int]]:
     """Return where a quotient of polynomials in t is zero, as angles from -pi to pi, and orders."""
-    turns = [(2 * zero.place.atan(), zero.order) for zero in real_zeros(found.top)]
-    far = int(found.bottom.degree() - found.top.degree())
+    turns = [(2 * zero.place.atan(), zero.order) for zero in real_zeros(quotient.top)]
+    far = int(quotient.bottom.degree() - quotient.top.degree())
     return [*turns, (arb.pi(), far)] if far > 0 else turns
 
 
 def _placed(angles: list[tuple[arb, int]], base: arb, cells: Sequence[Cell]) -> list[Root] | None:
     """Return a root for each angle, and each whole turn, that may lie in a cell."""
-    found: list[Root] = []
+    roots: list[Root] = []
     turn = 2 * arb.pi()
     for cell in cells:
         ends = [end * base for end in (cell.low.value.lower(), cell.high.value.upper())]
@@ -135,11 +135,11 @@ def _placed(angles: list[tuple[arb, int]], base: arb, cells: Sequence[Cell]) -> 
         for angle, order in angles:
             first = whole_number(((low - angle) / turn).lower().ceil())
             last = whole_number(((high - angle) / turn).upper().floor())
-            if first is None or last is None or len(found) + int(last - first) > FOUND.value:
+            if first is None or last is None or len(roots) + int(last - first) > FOUND.value:
                 return None
             places = ((angle + n * turn) / base for n in range(int(first), int(last) + 1))
-            found += [Root(Ball(place), proved=True, order=order) for place in places]
-    return found
+            roots += [Root(Ball(place), proved=True, order=order) for place in places]
+    return roots
 
 
 def _number(value: Multiple) -> arb:
@@ -196,8 +196,8 @@ def _scaled(value: _Linear, by: Multiple) -> _Linear:
 
 def _sum(a: _Linear, b: _Linear) -> _Linear | None:
     pairs = (a.slope, b.slope), (a.constant, b.constant)
-    found = [_added(one, other) for one, other in pairs]
-    return None if found[0] is None or found[1] is None else _Linear(found[0], found[1])
+    total = [_added(one, other) for one, other in pairs]
+    return None if total[0] is None or total[1] is None else _Linear(total[0], total[1])
 
 
 def _added(a: Multiple, b: Multiple) -> Multiple | None:
@@ -208,9 +208,9 @@ def _added(a: Multiple, b: Multiple) -> Multiple | None:
 
 def _base(slopes: list[Multiple]) -> Multiple | None:
     """Return the largest frequency of which all are whole multiples; None if there is none."""
-    if len({each.power for each in slopes}) > 1:
+    if len({slope.power for slope in slopes}) > 1:
         return None
-    parts = [abs(each.part) for each in slopes]
+    parts = [abs(slope.part) for slope in slopes]
     bottom = math.lcm(*(part.denominator for part in parts))
     top = math.gcd(*(int(part * bottom) for part in parts))
     return Multiple(Fraction(top, bottom), slopes[0].power)

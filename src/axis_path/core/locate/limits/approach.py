@@ -57,11 +57,11 @@ def limit_at(nearing: Approaching) -> Limit:
         return by_rules
     try:
         parts = nearing.branches.quotient(branch)
-        found = None if parts is None else _of_quotient(nearing, *parts)
+        limit = None if parts is None else _of_quotient(nearing, *parts)
     except (LimitError, NotHandledError):
-        found = None
+        limit = None
     return (
-        found or _of_power(nearing) or _by_growth(nearing)
+        limit or _of_power(nearing) or _by_growth(nearing)
         or _followed(branch, place, nearing.side)
     )  # fmt: skip
 
@@ -71,17 +71,17 @@ def _of_power(nearing: Approaching) -> Limit | None:
     logarithm = nearing.branches.logarithm_of_power(nearing.branch)
     if logarithm is None:
         return None
-    found = limit_at(replace(nearing, branch=logarithm))
-    if not found.proved:
+    limit = limit_at(replace(nearing, branch=logarithm))
+    if not limit.proved:
         return None
-    if found.approach is Approach.UP:
-        return found
-    if found.approach is Approach.DOWN:
+    if limit.approach is Approach.UP:
+        return limit
+    if limit.approach is Approach.DOWN:
         return Limit(Approach.VALUE, ball.from_fraction(0), proved=True)
     return (
         None
-        if found.value is None
-        else replace(found, value=ball_functions.exponential(found.value))
+        if limit.value is None
+        else replace(limit, value=ball_functions.exponential(limit.value))
     )
 
 
@@ -90,19 +90,19 @@ def _by_growth(nearing: Approaching) -> Limit | None:
     for power in _NEAR:
         wide = _step(nearing.place, power)
         hull = Ball(nearing.place.value.union(nearing.place.value + nearing.side * wide))
-        found = growth_beside(nearing, nearing.branch, hull, 1 / wide)
-        if found is None:
+        growth_rate = growth_beside(nearing, nearing.branch, hull, 1 / wide)
+        if growth_rate is None:
             continue
         try:
-            trend = found.monomial.trend()
+            trend = growth_rate.monomial.trend()
         except UnknownGrowthError:
             continue
         if trend < 0:
             zero = ball.from_fraction(0)
-            return Limit(Approach.VALUE, zero, proved=True, waves=found.sign is None)
-        if trend > 0 and found.sign is not None:
-            return to_infinity(found.sign)
-        number = fraction_of(found.factor) if trend == 0 else None
+            return Limit(Approach.VALUE, zero, proved=True, waves=growth_rate.sign is None)
+        if trend > 0 and growth_rate.sign is not None:
+            return to_infinity(growth_rate.sign)
+        number = fraction_of(growth_rate.factor) if trend == 0 else None
         if number is not None:
             return Limit(Approach.VALUE, ball.from_fraction(number), proved=True)
     return None
@@ -147,8 +147,8 @@ def _followed(branch: RealFunction, place: Ball, side: int) -> Limit:
     with precision(_FOLLOW_BITS):
         centre = place.value if place.turns is None else arb.pi() * arb(place.turns)
 
-        def at(power: int, stretch: float) -> Ball:
-            return branch.prove(Ball((centre + side * stretch * _step(place, power)).mid()))
+        def at(power: int, factor: float) -> Ball:
+            return branch.prove(Ball((centre + side * factor * _step(place, power)).mid()))
 
         return _agreed(at)
 
@@ -163,8 +163,8 @@ def followed_outward(branch: RealFunction, side: int, slope: Ball | None = None)
     """
     with precision(_FOLLOW_BITS):
 
-        def at(power: int, stretch: float) -> Ball:
-            place = Ball((side * (stretch * arb(2) ** power + arb(1) / 3)).mid())
+        def at(power: int, factor: float) -> Ball:
+            place = Ball((side * (factor * arb(2) ** power + arb(1) / 3)).mid())
             value = branch.prove(place)
             return value if slope is None else ball.subtract(value, ball.multiply(slope, place))
 
@@ -188,14 +188,14 @@ def _settled(values: list[Ball]) -> Limit:
     """Return what values come to at distances, each the square of the one before."""
     if not all(value.is_defined and value.value.is_finite() for value in values):
         return UNKNOWN
-    found = [value.value.mid() for value in values]
-    changes = [abs(after - before) for before, after in pairwise(found)]
+    middles = [value.value.mid() for value in values]
+    changes = [abs(after - before) for before, after in pairwise(middles)]
     # What converges does so at least as fast as a power of the distance.
     if all(c <= arb(2) ** (-power // 4) for c, power in zip(changes, _DISTANCES, strict=False)):
-        return Limit(Approach.VALUE, _recognised(found[-1], changes[-1]))
-    grows = all(abs(after) > abs(before) * arb(1.5) for before, after in pairwise(found))
-    if grows and len({value > 0 for value in found}) == 1:
-        return Limit(Approach.UP if found[-1] > 0 else Approach.DOWN)
+        return Limit(Approach.VALUE, _recognised(middles[-1], changes[-1]))
+    grows = all(abs(after) > abs(before) * arb(1.5) for before, after in pairwise(middles))
+    if grows and len({value > 0 for value in middles}) == 1:
+        return Limit(Approach.UP if middles[-1] > 0 else Approach.DOWN)
     return UNKNOWN
 
 

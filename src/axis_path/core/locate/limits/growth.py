@@ -57,10 +57,10 @@ def growth(function: RealFunction, far: float) -> Growth | None:
         far: the end.
     """
     try:
-        found = FarOut(function, arb(far)).result()
+        result = FarOut(function, arb(far)).result()
     except UnknownGrowthError:
         return None
-    return found if found.factor.is_finite() else None
+    return result if result.factor.is_finite() else None
 
 
 class FarOut:
@@ -92,8 +92,8 @@ class FarOut:
         for k in range(len(self.steps)):
             self._powers.append(self._polynomial(k))
         self.polynomials: list[Polynomial | None] = [
-            each if each is not None and min(each, default=0) >= 0 else None
-            for each in self._powers
+            power if power is not None and min(power, default=0) >= 0 else None
+            for power in self._powers
         ]
         self._made: list[Growth | None] = [None] * len(self.steps)
 
@@ -132,19 +132,19 @@ class FarOut:
         Raises:
             UnknownGrowthError: that is not known.
         """
-        found = self._made[place]
-        if found is None:
+        result = self._made[place]
+        if result is None:
             polynomial = self._powers[place]
             if polynomial is not None:
-                found = self.of(polynomial)
+                result = self.of(polynomial)
             else:
                 step = self.steps[place]
                 rule = _RULES.get(step.op)
                 if rule is None:
                     raise UnknownGrowthError
-                found = rule(self, step)
-            self._made[place] = found
-        return found
+                result = rule(self, step)
+            self._made[place] = result
+        return result
 
     def _given(self, step: Step) -> list[Growth]:
         return [self.growth(argument) for argument in step.arguments]
@@ -273,8 +273,8 @@ class FarOut:
         if not given.monomial.power(MINUS).falls_from(self._far):
             raise UnknownGrowthError
         least = abs(given.factor).lower() * given.monomial.at(self._far).lower()
-        found = function(least).union(function(arb("inf")))
-        return Growth(_UNIT, found * given.sign)
+        result = function(least).union(function(arb("inf")))
+        return Growth(_UNIT, result * given.sign)
 
     def total(self, one: Growth, other: Growth) -> Growth:
         """Return how a sum of two grows."""

@@ -3,7 +3,7 @@
 Every step of a branch has its limit from those of its arguments, as far as a rule tells: 1/u grows
 beyond all bounds where u comes to 0, exp(u) comes to 0 where u falls below all bounds, and what
 comes to 0 times what stays bounded comes to 0. That a divisor keeps its sign beside the place is
-known, because its zeros are spots between the branches.
+known, because its zeros are singular points between the branches.
 """
 
 from __future__ import annotations
@@ -118,10 +118,10 @@ def limit_by_rules(
                 level = known.level(there, given.limits[0].value)
             if level is not None:
                 given = replace(given, limits=[_to(level)])
-            found = _limit(step, apply, given)
-            if not found.waves and any(each.waves for each in given.limits):
-                found = replace(found, waves=True)
-            limits.append(found)
+            limit = _limit(step, apply, given)
+            if not limit.waves and any(each.waves for each in given.limits):
+                limit = replace(limit, waves=True)
+            limits.append(limit)
         if known is not None and _is_zero_unnoticed(limits[-1], known, near_by.indices[place]):
             limits[-1] = replace(_to(ball.from_fraction(0)), waves=limits[-1].waves)
     return limits[near_by.result]
@@ -137,7 +137,7 @@ def _is_zero_unnoticed(limit: Limit, known: Known, step: int) -> bool:
 
 
 def _limit(step: Step, apply: Callable[..., Ball], given: _Given) -> Limit:
-    values = [each.value for each in given.limits if each.approach is Approach.VALUE]
+    values = [limit.value for limit in given.limits if limit.approach is Approach.VALUE]
     if len(values) == len(given.limits) and not _is_zero_to_the_zero(step, given):
         value = apply(*values)
         if value.is_defined and value.continuous and value.value.is_finite():
@@ -153,9 +153,9 @@ def _limit(step: Step, apply: Callable[..., Ball], given: _Given) -> Limit:
         return _fixed_power(given, exponent)
     rule = _RULES.get(step.op)
     if rule is not None:
-        found = rule(given)
-        if found.approach is not Approach.UNKNOWN:
-            return found
+        outcome = rule(given)
+        if outcome.approach is not Approach.UNKNOWN:
+            return outcome
     return _BOUNDED if step.op in _BOUNDED_FUNCTIONS else UNKNOWN
 
 
@@ -163,7 +163,7 @@ def _is_zero_to_the_zero(step: Step, given: _Given) -> bool:
     """Check for b^u where both may come to 0: it counts as 1 at 0, but may have any limit."""
     if step.op != Op.POWER:
         return False
-    return all(each.value is None or not each.value.excludes_zero() for each in given.limits)
+    return all(limit.value is None or not limit.value.excludes_zero() for limit in given.limits)
 
 
 def _exponent(step: Step) -> Fraction | None:

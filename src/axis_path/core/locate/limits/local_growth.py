@@ -33,15 +33,15 @@ def growth_beside(
         None if it is not known.
     """
     try:
-        found = _of(nearing, function, hull, far)
-        if found is not None and found.sign is not None:
-            return found
+        rate = _of(nearing, function, hull, far)
+        if rate is not None and rate.sign is not None:
+            return rate
         parts = nearing.branches.quotient(function)
         sides = [_of(nearing, each, hull, far) for each in parts or ()]
     except (LimitError, NotHandledError):
         return None
     if len(sides) != 2 or sides[0] is None or sides[1] is None or sides[1].sign is None:
-        return found
+        return rate
     top, bottom = sides[0], sides[1]
     return Growth(top.monomial.over(bottom.monomial), top.factor / bottom.factor)
 
@@ -54,10 +54,10 @@ def _of(nearing: Approaching, function: RealFunction, hull: Ball, far: arb) -> G
         variable[0] = Rate(place.value, place.exact)
     seeds = _zeros_beside(nearing, function, hull)
     try:
-        found = FarOut(function, arb(float_below(far.lower())), variable, seeds).result()
+        result = FarOut(function, arb(float_below(far.lower())), variable, seeds).result()
     except UnknownGrowthError:
         return None
-    return found if found.factor.is_finite() else None
+    return result if result.factor.is_finite() else None
 
 
 def _zeros_beside(
@@ -71,7 +71,7 @@ def _zeros_beside(
     branches = nearing.branches
     known = branches.known(nearing.place, nearing.zeros)
     there = prove_steps(function, nearing.place)
-    found: dict[int, Polynomial] = {}
+    polynomials: dict[int, Polynomial] = {}
     for place, (index, value) in enumerate(zip(there.indices, there.values, strict=True)):
         if not (value.exact == 0 or known.is_zero(index, value)):
             continue
@@ -82,6 +82,6 @@ def _zeros_beside(
                 slope = step.prove(hull)
                 if slope.is_defined and slope.value.is_finite():
                     factor = slope.value * nearing.side**order / arb(order).fac()
-                    found[place] = {-order: Rate(factor)}
+                    polynomials[place] = {-order: Rate(factor)}
                 break
-    return found
+    return polynomials

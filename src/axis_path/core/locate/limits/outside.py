@@ -58,7 +58,7 @@ class Outside:
         low, high = sorted(Fraction(self._far) * self._side * times for times in (1, 2))
         cell = Cell(ball.from_fraction(low), ball.from_fraction(high))
         branch = self._branches.branch(self._branches.function, Ball(cell.hull().value.mid()))
-        # Branches are analytic: what is zero all along a stretch is zero as far as it goes.
+        # Branches are analytic: what is zero all along an interval is zero as far as it goes.
         return is_zero_along(branch, cell)
 
     def keeps_away(self, function: RealFunction) -> bool:
@@ -72,8 +72,8 @@ class Outside:
             return True
         if quotient is not None and quotient.top != 0 and cauchy_bound(quotient.top) < self._far:
             return True
-        found = growth(self._outward(function), self._far)
-        if found is not None and found.sign is not None:
+        growth_rate = growth(self._outward(function), self._far)
+        if growth_rate is not None and growth_rate.sign is not None:
             return True
         derived = function
         for order in range(_MOST_DERIVATIVES):
@@ -102,7 +102,7 @@ class Outside:
     def _bounds(self, function: RealFunction) -> tuple[float, float] | None:
         """Enclose a function out there; None if it is not known to have values all along."""
         low, high = np.array([self._far]), np.array([np.inf])
-        found = function.enclose(*((low, high) if self._side > 0 else (-high, -low)))
-        if np.isnan(found.low[0]) or np.isnan(found.high[0]):
+        enclosure = function.enclose(*((low, high) if self._side > 0 else (-high, -low)))
+        if np.isnan(enclosure.low[0]) or np.isnan(enclosure.high[0]):
             return None
-        return float(found.low[0]), float(found.high[0])
+        return float(enclosure.low[0]), float(enclosure.high[0])

@@ -86,9 +86,9 @@ class _Tails:
                 lost = arb(-1).union(0) if step.op == "floor" else arb(0).union(1)
                 return self._sum(self._tail(step.arguments[0]), _Tail({}, Growth(Monomial(), lost)))
             case Op.MULTIPLY | Op.DIVIDE | "sqrt" | "atan" | "tanh":
-                found = self._special(step)
-                if found is not None:
-                    return found
+                tail = self._special(step)
+                if tail is not None:
+                    return tail
         return _Tail({}, self._out.growth(place))
 
     def _sum(self, one: _Tail, other: _Tail) -> _Tail:

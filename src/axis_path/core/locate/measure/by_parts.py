@@ -27,8 +27,8 @@ from axis_path.core.locate.algebra.polynomial import as_polynomial
 from axis_path.core.locate.algebra.rational import as_quotient
 from axis_path.core.locate.cells import Interval
 from axis_path.core.locate.measure.endless import EndlessEnd
-from axis_path.core.locate.measure.slivers import DIVERGES, Stretch, stretch
-from axis_path.core.locate.search.parts import Part, Spot, take_apart
+from axis_path.core.locate.measure.slivers import DIVERGES, TrimmedPart, trim_part
+from axis_path.core.locate.search.parts import Part, SingularPoint, take_apart
 from axis_path.core.locate.search.verdict import near, value_text
 from axis_path.core.locate.search.zeros import find_zeros
 
@@ -81,9 +81,9 @@ class Parts:
         No digits tell 0 from what is very near to it: that an odd function has the integral 0 over
         an interval around its centre is known from its form, once the integral is known to exist.
         """
-        found = self._whole(bits)
-        is_open = found.is_defined and found.exact is None and bool(found.value.contains(0))
-        return ball.from_fraction(0) if is_open and self._is_balanced() else found
+        result = self._whole(bits)
+        is_open = result.is_defined and result.exact is None and bool(result.value.contains(0))
+        return ball.from_fraction(0) if is_open and self._is_balanced() else result
 
     def _is_balanced(self) -> bool:
         """Check whether the function is odd about the middle of the interval."""
@@ -94,17 +94,17 @@ class Parts:
         return parity_about(program, middle, self.function.parameters) is Parity.ODD
 
     def _whole(self, bits: int) -> Ball:
-        stretches = self._stretches(bits)
-        found = [sliver.integral for part in stretches for sliver in part.slivers]
-        if any(each.defined is Defined.NO for each in found):
-            return _total(bits, found)
-        for part in stretches:
-            found += self._over(part, part.branch.expression, part.places, bits)
-        return _total(bits, [*found, *self._beyond(bits)])
+        trimmed = self._trimmed_parts(bits)
+        whole = [sliver.integral for part in trimmed for sliver in part.slivers]
+        if any(each.defined is Defined.NO for each in whole):
+            return _total(bits, whole)
+        for part in trimmed:
+            whole += self._over(part, part.branch.expression, part.places, bits)
+        return _total(bits, [*whole, *self._beyond(bits)])
 
     def _beyond(self, bits: int) -> list[Ball]:
         """Return the integrals beyond the interval, where it goes on without end."""
-        found: list[Ball] = []
+        tails: list[Ball] = []
         for end in self.endless:
             with precision(PART_BITS):
                 cells = end.cells(bits)
@@ -113,17 +113,17 @@ class Parts:
             places, tail = cells
             if tail is None:
                 return [ball.undefined(DIVERGES)]
-            outer = Stretch(end.branch, tuple(places), ())
-            found += [Ball(tail), *self._over(outer, end.branch.expression, places, bits)]
-        return found
+            outer = TrimmedPart(end.branch, tuple(places), ())
+            tails += [Ball(tail), *self._over(outer, end.branch.expression, places, bits)]
+        return tails
 
     def mean(self, bits: int) -> Ball:
         """Return the mean value."""
         if self.endless:
             return ball.undefined("an interval without end has no mean value")
-        found = self.whole(bits)
+        integral = self.whole(bits)
         with precision(bits):
-            return ball.divide(found, ball.subtract(self.inside.high, self.inside.low))
+            return ball.divide(integral, ball.subtract(self.inside.high, self.inside.low))
 
     def length(self, bits: int) -> Ball:
         """Return the length of the graph, without its jumps.
@@ -133,16 +133,16 @@ class Parts:
         """
         if self.endless:
             return ball.undefined("the graph has no end")
-        stretches = self._stretches(bits)
-        slivers = [sliver for part in stretches for sliver in part.slivers]
-        found = [sliver.length for sliver in slivers]
-        if any(each.defined is Defined.NO for each in found):
-            return _total(bits, found)
+        trimmed = self._trimmed_parts(bits)
+        slivers = [sliver for part in trimmed for sliver in part.slivers]
+        lengths = [sliver.length for sliver in slivers]
+        if any(each.defined is Defined.NO for each in lengths):
+            return _total(bits, lengths)
         if any(sliver.is_hole for sliver in slivers):
             return ball.limited(Ball(ball.whole_line()), Defined.MAYBE, _BESIDE_HOLE)
-        for part in stretches:
-            found += self._over(part, part.branch.expression.speed(), part.places, bits)
-        return _total(bits, found)
+        for part in trimmed:
+            lengths += self._over(part, part.branch.expression.speed(), part.places, bits)
+        return _total(bits, lengths)
 
     def area(self, bits: int) -> Ball:
         """Return the area between the graph and the axis.
@@ -152,34 +152,34 @@ class Parts:
         """
         if self.cuts is None:
             return ball.limited(Ball(ball.whole_line()), Defined.MAYBE, _ZEROS_UNKNOWN)
-        stretches = self._stretches(bits)
-        slivers = [sliver.integral for part in stretches for sliver in part.slivers]
+        trimmed = self._trimmed_parts(bits)
+        slivers = [sliver.integral for part in trimmed for sliver in part.slivers]
         if any(each.defined is Defined.NO for each in slivers):
             return _total(bits, slivers)
         sizes = []
-        for part in stretches:
+        for part in trimmed:
             low, high = part.places[0], part.places[-1]
             inside = [cut for cut in self.cuts or () if _is_between(low, cut, high)]
             places = sorted([*part.places, *inside], key=_middle)
-            found = self._over(part, part.branch.expression, places, bits)
+            areas = self._over(part, part.branch.expression, places, bits)
             if inside:
                 # A cut is near a zero and not at it: no fraction that comes of it is the area.
-                found = [replace(each, exact=None, turns=None) for each in found]
-            found += [sliver.integral for sliver in part.slivers]
+                areas = [replace(each, exact=None, turns=None) for each in areas]
+            areas += [sliver.integral for sliver in part.slivers]
             with precision(bits):
-                sizes += [ball.absolute(each) for each in found]
+                sizes += [ball.absolute(each) for each in areas]
         if self.endless and not all(end.keeps_sign for end in self.endless):
             return ball.limited(Ball(ball.whole_line()), Defined.MAYBE, _ZEROS_UNKNOWN)
         with precision(bits):
             beyond = [ball.absolute(each) for each in self._beyond(bits)]
         return _total(bits, [*sizes, *beyond])
 
-    def _stretches(self, bits: int) -> list[Stretch]:
+    def _trimmed_parts(self, bits: int) -> list[TrimmedPart]:
         with precision(PART_BITS):
-            return [stretch(self.branches, part, bits) for part in self.parts]
+            return [trim_part(self.branches, part, bits) for part in self.parts]
 
     def _over(
-        self, part: Stretch, expression: Expression, places: Sequence[Ball], bits: int
+        self, part: TrimmedPart, expression: Expression, places: Sequence[Ball], bits: int
     ) -> list[Ball]:
         """Return the integral over each cell between neighbouring places; exact for polynomials."""
         polynomial = as_polynomial(part.branch, expression)
@@ -189,14 +189,16 @@ class Parts:
                 return [ball.subtract(after, before) for before, after in pairwise(sums)]
         whole, parameters = expression.integral(), self.function.parameters
         # Places beside a rough end have many figures.
-        working, wanted = (PART_BITS, bits) if part.slivers else (bits + _SPARE, bits)
+        working, wanted_bits = (PART_BITS, bits) if part.slivers else (bits + _SPARE, bits)
 
         def over(low: Ball, high: Ball, finer: int) -> Ball:
             """Integrate over a cell, in finer cells if it takes too much at once."""
             inputs = {LOW: low, HIGH: high}
-            found = evaluate_constant(whole, parameters, bits=working, inputs=inputs, wanted=wanted)
-            if finer == 0 or _is_sharp(found) or found.defined is Defined.NO:
-                return found
+            value = evaluate_constant(
+                whole, parameters, bits=working, inputs=inputs, wanted_bits=wanted_bits
+            )
+            if finer == 0 or _is_sharp(value) or value.defined is Defined.NO:
+                return value
             with precision(working):
                 width = (high.value - low.value) / _FINER
                 inner = [Ball((low.value + k * width).mid()) for k in range(1, _FINER)]
@@ -231,14 +233,14 @@ def smooth_parts(
             return f"no value at {function.variable} = {near(gap.middle, _width(inside))}"
         branches = anatomy.branches
         parts = tuple(map(_cancelled, anatomy.parts))
-        stretches = [stretch(branches, part, PART_BITS) for part in parts]
-        for spot, beside in zip(anatomy.spots, _sides(parts, stretches), strict=True):
-            value = anatomy.value_at(spot)
-            if value.defined is Defined.MAYBE and not _is_own_end(spot, value):
+        trimmed = [trim_part(branches, part, PART_BITS) for part in parts]
+        for singular, beside in zip(anatomy.singular_points, _sides(parts, trimmed), strict=True):
+            value = anatomy.value_at(singular)
+            if value.defined is Defined.MAYBE and not _is_own_end(singular, value):
                 return None
-            if not all(_is_settled(branches, part, spot, found) for part, found in beside):
-                return f"no value at {function.variable} = {value_text(spot.place)}"
-        is_rough = any(each.slivers for each in stretches)
+            if not all(_is_settled(branches, part, singular, result) for part, result in beside):
+                return f"no value at {function.variable} = {value_text(singular.place)}"
+        is_rough = any(each.slivers for each in trimmed)
     zeros = find_zeros(function, inside)
     is_cut = zeros.complete and len(zeros) <= MOST_PARTS
     cuts = tuple(ball.from_fraction(Fraction(zero.x)) for zero in zeros) if is_cut else None
@@ -246,10 +248,10 @@ def smooth_parts(
 
 
 def _sides(
-    parts: Sequence[Part], stretches: Sequence[Stretch]
-) -> Iterator[list[tuple[Part, Stretch]]]:
-    """Return, for each spot, the parts beside it with their stretches."""
-    pairs = list(zip(parts, stretches, strict=True))
+    parts: Sequence[Part], trimmed: Sequence[TrimmedPart]
+) -> Iterator[list[tuple[Part, TrimmedPart]]]:
+    """Return, for each singular point, the parts beside it with their intervals."""
+    pairs = list(zip(parts, trimmed, strict=True))
     yield pairs[:1]
     yield from ([before, after] for before, after in pairwise(pairs))
     yield pairs[-1:]
@@ -271,11 +273,13 @@ def _cancelled(part: Part) -> Part:
     return replace(part, branch=replace(part.branch, expression=polynomial))
 
 
-def _is_settled(branches: Branches, part: Part, spot: Spot, beside: Stretch) -> bool:
-    """Check whether a branch goes on to a spot, or is bounded or known to diverge beside it."""
-    if any(sliver.place.value.overlaps(spot.place.value) for sliver in beside.slivers):
+def _is_settled(
+    branches: Branches, part: Part, singular: SingularPoint, beside: TrimmedPart
+) -> bool:
+    """Check whether a branch goes on to one, or is bounded or known to diverge beside it."""
+    if any(sliver.place.value.overlaps(singular.place.value) for sliver in beside.slivers):
         return True
-    value = branches.settled(part.branch, spot.place, spot.zeros)
+    value = branches.settled(part.branch, singular.place, singular.zeros)
     return value.is_defined and bool(value.value.is_finite())
 
 
@@ -292,16 +296,16 @@ MEASURED: dict[str, Callable[[Parts, int], Ball]] = {
 }
 
 
-def _is_own_end(spot: Spot, value: Ball) -> bool:
+def _is_own_end(singular: SingularPoint, value: Ball) -> bool:
     """Check whether the interval ends where the values do, at a place known to many digits."""
-    return spot.is_end and bool(spot.zeros) and bool(value.value.is_finite())
+    return singular.is_end and bool(singular.zeros) and bool(value.value.is_finite())
 
 
-def _is_sharp(found: Ball) -> bool:
+def _is_sharp(value: Ball) -> bool:
     """Check whether an integral is known to the digits that are shown, or is as good as 0."""
-    if not found.is_defined:
+    if not value.is_defined:
         return False
-    return found.value.rel_accuracy_bits() >= _SHARP_BITS or bool(found.value.rad() < _SMALL)
+    return value.value.rel_accuracy_bits() >= _SHARP_BITS or bool(value.value.rad() < _SMALL)
 
 
 def _total(bits: int, parts: Sequence[Ball]) -> Ball:

@@ -49,8 +49,8 @@ def tail_of(function: RealFunction, far: arb) -> Tail | None:
     Returns:
         None if neither its size nor that it diverges is known.
     """
-    found = growth(function, float_below(far.lower()))
-    return None if found is None else _tail(found.monomial, found.factor, far)
+    growth_rate = growth(function, float_below(far.lower()))
+    return None if growth_rate is None else _tail(growth_rate.monomial, growth_rate.factor, far)
 
 
 def tail_beside(nearing: Approaching, hull: Ball, far: arb) -> Tail | None:
@@ -64,10 +64,10 @@ def tail_beside(nearing: Approaching, hull: Ball, far: arb) -> Tail | None:
     Returns:
         None if neither its size nor that it diverges is known.
     """
-    found = growth_beside(nearing, nearing.branch, hull, far)
-    if found is None or found.sign is None:
+    growth_rate = growth_beside(nearing, nearing.branch, hull, far)
+    if growth_rate is None or growth_rate.sign is None:
         return None
-    return _tail(found.monomial.times(Monomial(p=Rate.of(-2))), found.factor, far)
+    return _tail(growth_rate.monomial.times(Monomial(p=Rate.of(-2))), growth_rate.factor, far)
 
 
 def _tail(monomial: Monomial, factor: arb, far: arb) -> Tail | None:
@@ -139,10 +139,10 @@ def bounded_beside(nearing: Approaching, function: RealFunction, hull: Ball) -> 
                 return None
             if below.excludes_zero():
                 above = top.prove(hull)
-                found = above.value / below.value
-                return found if above.is_defined and found.is_finite() else None
+                ratio = above.value / below.value
+                return ratio if above.is_defined and ratio.is_finite() else None
             values = [nearing.value(each) for each in (top, bottom)]
-            if not all(each.exact is not None and each.exact == 0 for each in values):
+            if not all(value.exact is not None and value.exact == 0 for value in values):
                 return None
             top, bottom = branches.derivative(top), branches.derivative(bottom)
     except (LimitError, NotHandledError):

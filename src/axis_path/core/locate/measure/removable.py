@@ -19,7 +19,7 @@ from axis_path.core.locate.limits.nearing import Approaching
 _MOST_ORDER = 8
 #: So many terms are taken.
 _TERMS = 40
-#: The stretch is as wide as these powers of a half, the widest first.
+#: The interval is as wide as these powers of a half, the widest first.
 _WIDEST, _NARROWEST = 3, 14
 #: What is left out must be smaller than this.
 _SMALL = arb(2) ** -100
@@ -30,7 +30,7 @@ class NearHole:
     """What is measured from a place on.
 
     Attributes:
-        cut: where the measured stretch ends.
+        cut: where the measured interval ends.
         integral: of the function over it; ``length`` that of its graph.
     """
 
@@ -51,7 +51,7 @@ def smooth_beside(nearing: Approaching) -> NearHole | None:
         parts = nearing.branches.quotient(nearing.branch)
         if parts is None:
             return None
-        orders = [_order(nearing, each) for each in parts]
+        orders = [_order(nearing, part) for part in parts]
     except (LimitError, NotHandledError):
         return None
     if orders[0] is None or orders[1] is None or orders[0] < orders[1]:
@@ -60,9 +60,9 @@ def smooth_beside(nearing: Approaching) -> NearHole | None:
     for power in range(_WIDEST, _NARROWEST):
         width = arb(2) ** -power
         if bool(width < room):
-            found = _measured(nearing, parts, (orders[0], orders[1]), width)
-            if found is not None:
-                return found
+            branch_ends = _measured(nearing, parts, (orders[0], orders[1]), width)
+            if branch_ends is not None:
+                return branch_ends
     return None
 
 
@@ -120,7 +120,7 @@ def _values_and_speeds(top: list[arb], bottom: list[arb]) -> tuple[arb_series, a
 
 
 def _sum(near: arb_series, far: arb_series, side: int, wide: arb) -> arb:
-    """Integrate a series over a stretch; the last term is taken of the series all along it."""
+    """Integrate a series over an interval; the last term is taken of the series all along it."""
     last = _TERMS - 1
     total = arb(0)
     for k in range(last):

@@ -57,7 +57,7 @@ class Sliver:
 
 
 @dataclass(frozen=True, slots=True)
-class Stretch:
+class TrimmedPart:
     """A part without the slivers beside its ends.
 
     Attributes:
@@ -71,16 +71,16 @@ class Stretch:
     slivers: tuple[Sliver, ...]
 
 
-def stretch(branches: Branches, part: Part, bits: int) -> Stretch:
+def trim_part(branches: Branches, part: Part, bits: int) -> TrimmedPart:
     """Cut slivers off a part where that helps, too narrow to be seen in so many binary digits."""
-    low, high = (sharpened(branches, spot) for spot in (part.low, part.high))
+    low, high = (sharpened(branches, singular) for singular in (part.low, part.high))
     width = abs(high.value.mid() - low.value.mid()) * arb(2) ** -min(bits, _NARROWEST)
     # Where it is bounded a wider one does: what its values differ by is as small as it is wide.
     wider = arb(2) ** (min(bits, _NARROWEST) // 2)
     first, last = (
-        _sliver(Approaching(branches, part.branch, place, spot.zeros, side, part.middle),
+        _sliver(Approaching(branches, part.branch, place, singular.zeros, side, part.middle),
                 side * width.mid(), wider)
-        for spot, place, side in ((part.low, low, 1), (part.high, high, -1))
+        for singular, place, side in ((part.low, low, 1), (part.high, high, -1))
     )  # fmt: skip
     ends = (first.cut if first else low, last.cut if last else high)
     middle = Ball(((low.value + high.value) / 2).mid())
@@ -90,7 +90,7 @@ def stretch(branches: Branches, part: Part, bits: int) -> Stretch:
     if last:
         places += _towards(last, middle if first else low)
     slivers = tuple(each for each in (first, last) if each)
-    return Stretch(part.branch, tuple(sorted(places, key=_middle)), slivers)
+    return TrimmedPart(part.branch, tuple(sorted(places, key=_middle)), slivers)
 
 
 def _towards(sliver: Sliver, farthest: Ball) -> list[Ball]:
@@ -173,15 +173,17 @@ def _by_growth(nearing: Approaching, slope: RealFunction, cut: Ball) -> Sliver |
     """Return a sliver beside a place where it is known how the function grows, or falls to 0."""
     hull = Ball(nearing.place.value.union(cut.value))
     wide = abs(cut.value - nearing.place.value)
-    found = tail_beside(nearing, hull, 1 / wide)
-    if found is None:
+    growth_rate = tail_beside(nearing, hull, 1 / wide)
+    if growth_rate is None:
         return None
     where = f"{nearing.branch.variable} = {value_text(nearing.place)}"
     endless = ball.undefined(f"the graph has no end near {where}")
-    if found.integral is None:
+    if growth_rate.integral is None:
         return Sliver(nearing.place, cut, ball.undefined(f"{DIVERGES} near {where}"), endless)
     length = _length_by_slope(replace(nearing, branch=slope), hull, wide)
-    return Sliver(nearing.place, cut, Ball(found.integral), endless if length is None else length)
+    return Sliver(
+        nearing.place, cut, Ball(growth_rate.integral), endless if length is None else length
+    )
 
 
 def _length_by_slope(slope: Approaching, hull: Ball, wide: arb) -> Ball | None:

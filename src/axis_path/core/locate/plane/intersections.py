@@ -17,7 +17,7 @@ from axis_path.core.evaluate import (
     RealFunction,
     RealPath,
     RealSurface,
-    Sheet,
+    SharedGraph,
 )
 from axis_path.core.locate.algebra.exact import candidates
 from axis_path.core.locate.cells import Interval, float_above, float_below
@@ -82,15 +82,17 @@ def _box(x: tuple[Ball, Ball], y: tuple[Ball, Ball]) -> Boxes:
     return Boxes(*(np.array([end]) for end in ends))
 
 
-def of_paths(sheet: Sheet, one: Curve, other: Curve, bounds: Bounds) -> Findings:
+def of_paths(shared: SharedGraph, one: Curve, other: Curve, bounds: Bounds) -> Findings:
     """Find where two paths meet: two equations in the parameters of both."""
     if not (isinstance(one, RealPath) and isinstance(other, RealPath)):
         raise NotHandledError("A line x = … and a path are not followed together here.")
-    second = sheet.input(_OTHER)
+    second = shared.input(_OTHER)
     gaps = []
     for mine, theirs in ((one.x, other.x), (one.y, other.y)):
-        step = sheet.graph.minus(sheet.take(mine.expression), sheet.take(theirs.expression, second))
-        gaps.append(RealSurface(sheet.expression(step), _OTHER, one.x.parameters))
+        step = shared.graph.minus(
+            shared.take(mine.expression), shared.take(theirs.expression, second)
+        )
+        gaps.append(RealSurface(shared.expression(step), _OTHER, one.x.parameters))
     ends = ((one.low, one.high), (other.low, other.high))
 
     def point(solution: Solution) -> tuple[tuple[float, float], tuple[float, float], str]:
@@ -101,11 +103,11 @@ def of_paths(sheet: Sheet, one: Curve, other: Curve, bounds: Bounds) -> Findings
 
     box = _box(*(_widened(low.value, high.value) for low, high in ends))
     paths = _Paths(one, ends)
-    found = _solved_in(gaps[0], gaps[1], box, point, paths, partial(touching_paths, one, other))
+    points = _solved_in(gaps[0], gaps[1], box, point, paths, partial(touching_paths, one, other))
     if bounds.x is None:
-        return found
+        return points
     low, high = (float(end.value.mid()) for end in bounds.x)
-    return replace(found, items=tuple(item for item in found if low <= item.x <= high))
+    return replace(points, items=tuple(item for item in points if low <= item.x <= high))
 
 
 def meet_in_box(
@@ -191,14 +193,15 @@ def _points_of(
             )
         if is_at is None:
             note = "whether it lies before the end of the path is not proved"
-        found = at_place(Kind.INTERSECTION, *hulls, proved=not note, why=words, note=note)
-        yield replace(found, multiplicity=solution.multiplicity if solution.proved else None)
+        finding = at_place(Kind.INTERSECTION, *hulls, proved=not note, why=words, note=note)
+        yield replace(finding, multiplicity=solution.multiplicity if solution.proved else None)
 
 
 def _exact_point(one: RealSurface, other: RealSurface, hulls: list[Ball]) -> list[Ball] | None:
     """Return a point of simple numbers in a box that solves both equations exactly, if any."""
     across, up = (
-        [found for found, _ in candidates(hull.value.lower(), hull.value.upper())] for hull in hulls
+        [result for result, _ in candidates(hull.value.lower(), hull.value.upper())]
+        for hull in hulls
     )
     for x in across:
         for y in up:

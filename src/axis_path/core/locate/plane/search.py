@@ -101,17 +101,17 @@ def solve_in_plane(
             known = _finished(boxes, one, other, matrix)
         known = _distinct(known)
         return Solved(tuple(sorted(known, key=_place)), complete=False, stopped=err)
-    found = _finished(_together(proved), one, other, matrix)
+    proved_solutions = _finished(_together(proved), one, other, matrix)
     unsure = []
     for cluster in _clusters(
-        [each for each in _each(narrow) if not any(_touch(each, s) for s in found)]
+        [each for each in _each(narrow) if not any(_touch(each, s) for s in proved_solutions)]
     ):
         blown = _blown_up(cluster, one, other, matrix) or touching(cluster)
         if isinstance(blown, Solution):
-            found.append(blown)
+            proved_solutions.append(blown)
         elif blown:
             unsure.append(cluster)
-    solutions = _distinct(found) + unsure
+    solutions = _distinct(proved_solutions) + unsure
     return Solved(tuple(sorted(solutions, key=_place)), complete=not unsure)
 
 
@@ -323,13 +323,13 @@ def _touch(one: Solution, other: Solution) -> bool:
     return True
 
 
-def _distinct(found: list[Solution]) -> list[Solution]:
+def _distinct(solutions: list[Solution]) -> list[Solution]:
     """Return each once: a solution on the border of two boxes is found in both."""
     kept: list[Solution] = []
-    for each in found:
-        same = [k for k in kept if _overlap(each, k)]
+    for solution in solutions:
+        same = [k for k in kept if _overlap(solution, k)]
         if not same:
-            kept.append(each)
+            kept.append(solution)
     return kept
 
 

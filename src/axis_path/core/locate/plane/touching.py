@@ -23,8 +23,12 @@ def touching_equations(one: RealSurface, other: RealSurface, box: Solution) -> S
     polynomials = polynomial_of(one), polynomial_of(other)
     if polynomials[0] is None or polynomials[1] is None:
         return True
-    found = contact(polynomials[0], polynomials[1], (_ball(box.x), _ball(box.y)))
-    return _solution(found, lambda x: x, lambda y: y) if isinstance(found, Contact) else found
+    contact_point = contact(polynomials[0], polynomials[1], (_ball(box.x), _ball(box.y)))
+    return (
+        _solution(contact_point, lambda x: x, lambda y: y)
+        if isinstance(contact_point, Contact)
+        else contact_point
+    )
 
 
 def touching_paths(one: RealPath, other: RealPath, box: Solution) -> Solution | bool:
@@ -42,8 +46,12 @@ def touching_paths(one: RealPath, other: RealPath, box: Solution) -> Solution | 
     balls = first.inward(_ball(box.x)), second.inward(_ball(box.y))
     if not all(ball.is_finite() for ball in balls):
         return True
-    found = contact(equations[0], equations[1], balls)
-    return _solution(found, first.outward, second.outward) if isinstance(found, Contact) else found
+    contact_point = contact(equations[0], equations[1], balls)
+    return (
+        _solution(contact_point, first.outward, second.outward)
+        if isinstance(contact_point, Contact)
+        else contact_point
+    )
 
 
 def _ball(ends: tuple[float, float]) -> arb:
@@ -51,10 +59,12 @@ def _ball(ends: tuple[float, float]) -> arb:
     return arb(ends[0] - room).union(arb(ends[1] + room))
 
 
-def _solution(found: Contact, across: Callable[[arb], arb], up: Callable[[arb], arb]) -> Solution:
-    x, y = across(found.x), up(found.y)
+def _solution(
+    touching: Contact, across: Callable[[arb], arb], up: Callable[[arb], arb]
+) -> Solution:
+    x, y = across(touching.x), up(touching.y)
     sides = [(float_below(each.lower()), float_above(each.upper())) for each in (x, y)]
-    return Solution(sides[0], sides[1], proved=True, multiplicity=found.multiplicity)
+    return Solution(sides[0], sides[1], proved=True, multiplicity=touching.multiplicity)
 
 
 @dataclass(frozen=True, slots=True)
@@ -80,10 +90,10 @@ def _parametrized(path: RealPath, around: tuple[float, float]) -> _Parametrized 
 
 
 def _in_half_angles(x: RealFunction, y: RealFunction, middle: float) -> _Parametrized | None:
-    found = half_angle_quotients((x, y), middle)
-    if found is None:
+    quotient = half_angle_quotients((x, y), middle)
+    if quotient is None:
         return None
-    quotients, base, quarters = found
+    quotients, base, quarters = quotient
     start = arb.pi() * arb(fmpq(quarters, 2))
     return _Parametrized(
         (quotients[0], quotients[1]),

@@ -39,16 +39,16 @@ def cell_between(low: float, first: Cell | None, high: float, last: Cell | None)
     )
 
 
-def thinned(found: Pruned) -> Pruned:
+def thinned(pruned: Pruned) -> Pruned:
     """Leave out the zeros next to where they crowd, so that a handful of them stands for all."""
-    if len(found.brackets) <= _MOST_IN_CROWD:
-        return found
-    low, high = max(found.rest, key=lambda stretch: stretch[1] - stretch[0])
+    if len(pruned.brackets) <= _MOST_IN_CROWD:
+        return pruned
+    low, high = max(pruned.rest, key=lambda interval: interval[1] - interval[0])
     middle = (low + high) / 2
-    nearest = sorted(found.brackets, key=lambda bracket: abs(bracket[0] - middle))
+    nearest = sorted(pruned.brackets, key=lambda bracket: abs(bracket[0] - middle))
     dropped = nearest[: len(nearest) - _MOST_IN_CROWD]
     ends = [low, high, *(end for bracket in dropped for end in bracket)]
     crowd = (min(ends), max(ends))
-    rest = [(a, b) for a, b in found.rest if b < crowd[0] or a > crowd[1]]
+    rest = [(a, b) for a, b in pruned.rest if b < crowd[0] or a > crowd[1]]
     kept = sorted(nearest[len(dropped) :])
     return Pruned(kept, sorted([*rest, crowd]), is_dense=True, is_crowded=True)

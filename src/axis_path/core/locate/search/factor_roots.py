@@ -93,7 +93,7 @@ class FactorRoots:
         """Return an exact zero in a cell, proved to be the only one if a derivative tells so."""
         low, high = cell.low.value.lower(), cell.high.value.upper()
         ends = [e for e in (cell.low, cell.high) if e.exact is not None or e.turns is not None]
-        for candidate in [*ends, *(found for found, _ in candidates(low, high))]:
+        for candidate in [*ends, *(result for result, _ in candidates(low, high))]:
             if not self.values.is_zero(candidate):
                 continue
             order = self.values.order(candidate)
@@ -118,12 +118,12 @@ class FactorRoots:
         quadratic = None if place is None else quadratic_at(place)
         if place is None or quadratic is None:
             return None
-        found = real_zeros(quadratic)
-        zero = next((z.place for z in found if z.place.overlaps(place)), None)
-        if zero is None or len(found) != 2:
+        surds = real_zeros(quadratic)
+        zero = next((z.place for z in surds if z.place.overlaps(place)), None)
+        if zero is None or len(surds) != 2:
             return None
         coefficients = [to_fraction(quadratic[k] / quadratic[2]) for k in range(3)]
-        is_larger = all(bool(zero >= other.place) for other in found if other.place is not zero)
+        is_larger = all(bool(zero >= other.place) for other in surds if other.place is not zero)
         at_zero = self.values.factor.variable_less_surd(coefficients, 1 if is_larger else -1)
         zeros = frozenset({at_zero.step})
         if self.values.function.settle(Ball(zero), zeros, self.values.factor).exact != 0:

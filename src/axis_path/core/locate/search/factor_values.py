@@ -62,7 +62,7 @@ class FactorValues:
         return cancels_in_parts(self.function, expression)
 
     def prove(self, place: Ball, order: int = 0) -> Ball:
-        """Return the factor, or one of its derivatives, at a place or over a stretch."""
+        """Return the factor, or one of its derivatives, at a place or over an interval."""
         return self.function.prove(place, self.derivative(order))
 
     def derivative(self, order: int) -> Expression:
@@ -140,4 +140,4 @@ def simple_inside(cell: Cell) -> list[Ball]:
     """Return simple numbers in a cell: 0 and 1 if they are, and one in its inner half."""
     low, high = cell.low.value, cell.high.value
     known = [ball.from_fraction(k) for k in (0, 1, -1) if bool(low < k) and bool(high > k)]
-    return known + [found for found, _ in candidates((low * 3 + high) / 4, (low + high * 3) / 4)]
+    return known + [simple for simple, _ in candidates((low * 3 + high) / 4, (low + high * 3) / 4)]

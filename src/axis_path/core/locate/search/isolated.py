@@ -6,7 +6,7 @@ from axis_path.core.arithmetic import Ball, Defined, precision
 from axis_path.core.errors import LimitError, NotHandledError
 from axis_path.core.evaluate import Op, RealFunction
 from axis_path.core.locate.cells import Interval
-from axis_path.core.locate.search.parts import Anatomy, Part, Spot, take_apart
+from axis_path.core.locate.search.parts import Anatomy, Part, SingularPoint, take_apart
 from axis_path.core.locate.search.zeros import SEARCH_BITS, clip
 
 #: What has a value at the very end of where it is defined; no other operation leaves a point.
@@ -22,12 +22,14 @@ def may_be_isolated(function: RealFunction) -> bool:
     )
 
 
-def is_isolated(anatomy: Anatomy, before: Part | None, spot: Spot, after: Part | None) -> bool:
-    """Check whether a function is proved to have a value at a spot and none on either side."""
-    if before is None or after is None or not spot.proved:
+def is_isolated(
+    anatomy: Anatomy, before: Part | None, singular: SingularPoint, after: Part | None
+) -> bool:
+    """Check whether a function is proved to have a value at one and none on either side."""
+    if before is None or after is None or not singular.proved:
         return False
     sides = before.defined, after.defined
-    return sides == (Defined.NO, Defined.NO) and anatomy.value_at(spot).is_defined
+    return sides == (Defined.NO, Defined.NO) and anatomy.value_at(singular).is_defined
 
 
 def isolated_points(function: RealFunction, interval: Interval) -> list[tuple[Ball, Ball]]:
@@ -46,7 +48,7 @@ def isolated_points(function: RealFunction, interval: Interval) -> list[tuple[Ba
         except (LimitError, NotHandledError):
             return []
         return [
-            (spot.place, anatomy.value_at(spot))
-            for before, spot, after in anatomy.beside()
-            if is_isolated(anatomy, before, spot, after)
+            (singular.place, anatomy.value_at(singular))
+            for before, singular, after in anatomy.beside()
+            if is_isolated(anatomy, before, singular, after)
         ]

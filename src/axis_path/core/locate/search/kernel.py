@@ -1,4 +1,4 @@
-"""The simple zeros of ``prune.py`` in stretches of one direction each, compiled.
+"""The simple zeros of ``prune.py`` in intervals of one direction each, compiled.
 
 A zero takes some ten enclosures at a few places each: called from Python each costs fifty times
 what it computes. The loops over enclosures are here, and beside them what is done between two of
@@ -27,34 +27,34 @@ def _compiled(signature):
 @_compiled("i8[::1](f8[::1], f8[::1], b1[::1], b1[::1])")
 def signs(low, high, partial, nowhere):
     """Return the proved signs of enclosures, (n,); 0 where they are not known."""
-    found = np.zeros(len(low), dtype=np.int64)
+    flags = np.zeros(len(low), dtype=np.int64)
     for i in range(len(low)):
         if not (partial[i] or nowhere[i]):
-            found[i] = 1 if low[i] > 0 else -1 if high[i] < 0 else 0
-    return found
+            flags[i] = 1 if low[i] > 0 else -1 if high[i] < 0 else 0
+    return flags
 
 
 @_compiled("f8[::1](f8[::1], f8[::1], f8[::1], f8[::1])")
 def chords(lows, highs, first, last):
-    """Return where the chord of each stretch crosses the axis, (n,); the middle if it does not."""
-    found = np.empty(len(lows))
+    """Return where the chord of each interval crosses the axis, (n,); the middle if it does not."""
+    crossings_at = np.empty(len(lows))
     for i in range(len(lows)):
         a, b = lows[i], highs[i]
         place = a + (b - a) * (first[i] / (first[i] - last[i]))
-        found[i] = place if a <= place <= b else (a + b) / 2
-    return found
+        crossings_at[i] = place if a <= place <= b else (a + b) / 2
+    return crossings_at
 
 
 @_compiled("b1(f8[::1], f8[::1], f8[::1], f8[::1], b1[::1], f8[::1], f8[::1])")
 def newton(place, lows, highs, before, rises, values, slopes):
-    """Take one step of Newton's method in each stretch, in what is given.
+    """Take one step of Newton's method in each interval, in what is given.
 
-    A step that leaves what is left of the stretch is replaced by its middle. The last one is not
+    A step that leaves what is left of the interval is replaced by its middle. The last one is not
     waited for: steps shrink with the square of the one before.
 
     Args:
         place: the guesses, (n,).
-        lows: what is left of the stretches; ``highs`` likewise.
+        lows: what is left of the intervals; ``highs`` likewise.
         before: how far the steps before led, NaN where they were middles.
         rises: whether the function rises there.
         values: its values at the guesses; ``slopes`` those of its derivative.
@@ -86,12 +86,12 @@ def newton(place, lows, highs, before, rises, values, slopes):
 def beside(place, reach, lows, highs):
     """Return the places to both sides of guesses, (2n,): first those below, then those above."""
     count = len(place)
-    found = np.empty(2 * count)
+    neighbours = np.empty(2 * count)
     for i in range(count):
         room = reach * abs(np.nextafter(abs(place[i]), np.inf) - abs(place[i])) + 1e-300
-        found[i] = max(place[i] - room, lows[i])
-        found[count + i] = min(place[i] + room, highs[i])
-    return found
+        neighbours[i] = max(place[i] - room, lows[i])
+        neighbours[count + i] = min(place[i] + room, highs[i])
+    return neighbours
 
 
 @_compiled(
@@ -101,16 +101,16 @@ def beside(place, reach, lows, highs):
 def crossings(
     codes, arguments, starts, extra, extra_starts, const_low, const_high, results, lows, highs
 ):
-    """Locate the zeros in stretches in each of which a function rises, or falls.
+    """Locate the zeros in intervals in each of which a function rises, or falls.
 
     Args:
         codes: the program, as ``arithmetic.kernel.enclose`` takes it, up to ``results``: the places
             of the value and of the slope.
-        lows: where the stretches begin, (n,); ``highs`` where they end.
+        lows: where the intervals begin, (n,); ``highs`` where they end.
 
     Returns:
         Brackets, (2, n), and what is known of them: 1 if one holds a zero, 0 if there is none in
-        the stretch, -1 if that is not known.
+        the interval, -1 if that is not known.
     """
     count = len(lows)
     brackets, known = np.zeros((2, count)), np.zeros(count, dtype=np.int64)
@@ -171,12 +171,12 @@ def simple_zeros(
     factor_high, factor_results,
     lows, highs,
 ):  # fmt: skip
-    """Locate the zeros in any stretches, as far as ``quick.py`` can settle them.
+    """Locate the zeros in any intervals, as far as ``quick.py`` can settle them.
 
     Args:
         codes: the program, as in ``crossings``, of the value and of the slope.
         factor_codes: that of factors; where all of them have a sign, the value is not zero.
-        lows: where the stretches begin, (n,); ``highs`` where they end.
+        lows: where the intervals begin, (n,); ``highs`` where they end.
 
     Returns:
         The same as ``crossings``.
@@ -207,11 +207,11 @@ def simple_zeros(
                 known[left[i]] = 0
     simple = np.flatnonzero(known > 0)
     if len(simple):
-        found, outcomes = crossings(
+        narrowed, outcomes = crossings(
             codes, arguments, starts, extra, extra_starts, const_low, const_high, results,
             lows[simple], highs[simple],
         )  # fmt: skip
         for i in range(len(simple)):
             known[simple[i]] = outcomes[i]
-            brackets[0, simple[i]], brackets[1, simple[i]] = found[0, i], found[1, i]
+            brackets[0, simple[i]], brackets[1, simple[i]] = narrowed[0, i], narrowed[1, i]
     return brackets, known

@@ -1,9 +1,9 @@
-"""How a function is put together over an interval: smooth parts, and the spots between them.
+"""How a function is put together over an interval: smooth parts, and singular points between.
 
-The spots are the places where an operation may begin, end, jump or have a kink. They are zeros of
-the function's edges (``Branches.edges``), located with proof, those of inner operations first;
-between two neighbouring spots the function is one smooth branch, or has no value at all. Everything
-that is located later is looked for in the parts and at the spots.
+The singular points are the places where an operation may begin, end, jump or have a kink. They are
+zeros of the function's edges (``Branches.edges``), located with proof, those of inner operations
+first; between two neighbouring singular points the function is one smooth branch, or has no value
+at all. Everything that is located later is looked for in the parts and at the singular points.
 """
 
 from __future__ import annotations
@@ -37,7 +37,7 @@ _MOST_LEVELS = 200
 
 
 @dataclass(frozen=True, slots=True)
-class Spot:
+class SingularPoint:
     """A place between two parts, or an end of the interval.
 
     Attributes:
@@ -60,17 +60,17 @@ class Spot:
 
 @dataclass(frozen=True, slots=True)
 class Part:
-    """What lies between two spots.
+    """What lies between two singular points.
 
     Attributes:
-        low: the lower spot; ``high`` the upper.
+        low: the lower singular point; ``high`` the upper.
         branch: the function as it is here; smooth if the anatomy is complete.
         defined: whether it has a value here; MAYBE if that is not decided.
         middle: a place inside that is no simple number.
     """
 
-    low: Spot
-    high: Spot
+    low: SingularPoint
+    high: SingularPoint
     branch: RealFunction
     defined: Defined
     middle: Ball
@@ -87,59 +87,64 @@ class Anatomy:
 
     Attributes:
         inside: the interval, cut to the function's own domain.
-        spots: in order; the first and the last are the ends of the interval.
-        parts: between the spots, one less.
-        complete: whether every rough place is proved to be one of the spots.
+        singular_points: in order; the first and the last are the ends of the interval.
+        parts: between the singular points, one less.
+        complete: whether every rough place is proved to be one of the singular points.
         note: what is not certain, in words.
     """
 
     function: RealFunction
     branches: Branches
     inside: Interval
-    spots: tuple[Spot, ...]
+    singular_points: tuple[SingularPoint, ...]
     parts: tuple[Part, ...]
     complete: bool
     note: str = ""
 
-    def beside(self) -> Iterator[tuple[Part | None, Spot, Part | None]]:
-        """Go through the spots with the parts before and after them."""
-        for k, spot in enumerate(self.spots):
+    def beside(self) -> Iterator[tuple[Part | None, SingularPoint, Part | None]]:
+        """Go through the singular points with the parts before and after them."""
+        for k, singular in enumerate(self.singular_points):
             before = self.parts[k - 1] if k else None
             after = self.parts[k] if k < len(self.parts) else None
-            yield before, spot, after
+            yield before, singular, after
 
-    def value_at(self, spot: Spot) -> Ball:
-        """Return the function's own value at a spot, without one outside its domain."""
-        if spot.is_left_out:
+    def value_at(self, singular: SingularPoint) -> Ball:
+        """Return the function's own value at a singular point, without one outside its domain."""
+        if singular.is_left_out:
             return ball.undefined(f"left out of the domain of {self.function.name}")
-        own_end = self._own_end(spot)
+        own_end = self._own_end(singular)
         if own_end is not None and not own_end.closed:
             return ball.undefined(f"outside the domain of {self.function.name}")
         if own_end is None:
-            outside = self.function.outside(spot.place)
+            outside = self.function.outside(singular.place)
             if outside is not None and outside.defined is Defined.NO:
                 return outside
-        value = self.settled(self.branches.function, spot)
-        if value.defined is Defined.MAYBE and spot.is_gap:
+        value = self.settled(self.branches.function, singular)
+        if value.defined is Defined.MAYBE and singular.is_gap:
             # The place is not known to the last digit, but that an operation has no value there is.
             return ball.undefined(value.reason)
         if value.is_defined and value.exact is None and not value.excludes_zero():
-            # A factor that defines the spot is exactly zero at it.
+            # A factor that defines the singular point is exactly zero at it.
             factors = self.branches.function.expression.factors(through_pieces=True)
-            if any(factor.step in spot.zeros for factor in factors):
+            if any(factor.step in singular.zeros for factor in factors):
                 return ball.from_fraction(0)
         return value
 
-    def settled(self, function: RealFunction, spot: Spot) -> Ball:
-        """Return the value of a function of the branches at a spot, whatever its domain is."""
-        return self.branches.settled(function, spot.place, spot.zeros)
+    def settled(self, function: RealFunction, singular: SingularPoint) -> Ball:
+        """Return the value of a function of the branches at one, whatever its domain is."""
+        return self.branches.settled(function, singular.place, singular.zeros)
 
-    def _own_end(self, spot: Spot) -> End | None:
-        """Return the end of the function's own domain that lies at a spot."""
+    def _own_end(self, singular: SingularPoint) -> End | None:
+        """Return the end of the function's own domain that lies at a singular point."""
         for end, own in (
-            (self.spots[0], self.function.low), (self.spots[-1], self.function.high),
+            (self.singular_points[0], self.function.low), (self.singular_points[-1],
+            self.function.high),
         ):  # fmt: skip
-            if spot is end and own is not None and own.value.value.overlaps(spot.place.value):
+            if (
+                singular is end
+                and own is not None
+                and own.value.value.overlaps(singular.place.value)
+            ):
                 return own
         return None
 
@@ -150,52 +155,57 @@ def take_apart(function: RealFunction, inside: Interval) -> Anatomy:
     Called inside ``precision``.
     """
     branches = Branches(function)
-    spots = [
-        Spot(end, is_end=True, zeros=branches.zeros_at(end)) for end in (inside.low, inside.high)
+    singular_points = [
+        SingularPoint(end, is_end=True, zeros=branches.zeros_at(end))
+        for end in (inside.low, inside.high)
     ]
     for value in function.without:
-        left_out = Spot(value, zeros=branches.zeros_at(value), is_left_out=True)
-        spots = _with_spots(branches, spots, [left_out])
+        left_out = SingularPoint(value, zeros=branches.zeros_at(value), is_left_out=True)
+        singular_points = _with_singular_points(branches, singular_points, [left_out])
     notes: list[str] = []
     complete = branches.is_known
     if not complete:
         notes.append("Where this function may jump or have gaps is not known here.")
     for edge in branches.edges:
-        more, sure = _spots_of(branches, edge, spots)
+        more, sure = _singular_points_of(branches, edge, singular_points)
         complete = complete and sure
-        spots = _with_spots(branches, spots, more)
-        if len(spots) > SPOTS.value:
+        singular_points = _with_singular_points(branches, singular_points, more)
+        if len(singular_points) > SPOTS.value:
             # Those nearest to the middle of the crowd are the ones that would go on for ever.
-            spots = [*spots[: SPOTS.value - 1], spots[-1]]
+            singular_points = [*singular_points[: SPOTS.value - 1], singular_points[-1]]
             complete = False
             notes.append(f"There are more than {SPOTS.value:,} places where it may break or bend.")
             break
     if not complete and not notes:
         notes.append("Whether there are more breaks or kinks could not be decided.")
     try:
-        parts = [_part(branches, low, high, is_known=complete) for low, high in pairwise(spots)]
+        parts = [
+            _part(branches, low, high, is_known=complete) for low, high in pairwise(singular_points)
+        ]
     except StoppedError:
         # What is searched next is stopped as well, and tells what is seen.
         complete = False
-        parts = [_part(branches, low, high, is_known=False) for low, high in pairwise(spots)]
+        parts = [
+            _part(branches, low, high, is_known=False) for low, high in pairwise(singular_points)
+        ]
     return Anatomy(
-        function, branches, inside, tuple(spots), tuple(parts), complete, " ".join(notes)
+        function, branches, inside, tuple(singular_points), tuple(parts), complete, " ".join(notes)
     )
 
 
-def sharpened(branches: Branches, spot: Spot) -> Ball:
-    """Return the place of a spot, narrowed as far as the present precision goes.
+def sharpened(branches: Branches, singular: SingularPoint) -> Ball:
+    """Return the place of a singular point, narrowed as far as the present precision goes.
 
     Source: Newton's method on intervals, as in ``search.py``.
     """
-    place = spot.place
+    place = singular.place
     if place.turns is not None:
         return Ball(arb.pi() * arb(place.turns), turns=place.turns)
     if place.exact is not None:
         return ball.from_fraction(to_fraction(place.exact))
-    if not spot.proved:
+    if not singular.proved:
         return place
-    for step in sorted(spot.zeros):
+    for step in sorted(singular.zeros):
         function = branches.of(step)
         try:
             slope = branches.derivative(function)
@@ -215,7 +225,7 @@ def sharpened(branches: Branches, spot: Spot) -> Ball:
     return place
 
 
-def _cell(low: Spot, high: Spot) -> Cell:
+def _cell(low: SingularPoint, high: SingularPoint) -> Cell:
     return Cell(low.place, high.place, low.zeros, high.zeros)
 
 
@@ -226,21 +236,23 @@ def _middle(low: Ball, high: Ball) -> Ball:
     return Ball(near_by if is_between else middle.mid())
 
 
-def _part(branches: Branches, low: Spot, high: Spot, *, is_known: bool) -> Part:
+def _part(branches: Branches, low: SingularPoint, high: SingularPoint, *, is_known: bool) -> Part:
     at = _middle(low.place, high.place)
     if not is_known:
-        # Where a spot may be missing the function need not be one branch all along.
+        # Where a singular point may be missing the function need not be one branch all along.
         return Part(low, high, branches.function, Defined.MAYBE, at)
     branch = branches.branch(branches.function, at)
     return Part(low, high, branch, branch.prove(at).defined, at)
 
 
-def _spots_of(branches: Branches, edge: Edge, spots: list[Spot]) -> tuple[list[Spot], bool]:
-    """Return the zeros of an edge between the spots that are known, and whether these are all."""
-    found: list[Spot] = []
+def _singular_points_of(
+    branches: Branches, edge: Edge, singular_points: list[SingularPoint]
+) -> tuple[list[SingularPoint], bool]:
+    """Return the zeros of an edge between known singular points, and whether these are all."""
+    points: list[SingularPoint] = []
     sure = True
     searched: dict[int, tuple[RealFunction, list[Cell]]] = {}
-    for low, high in pairwise(spots):
+    for low, high in pairwise(singular_points):
         at = _middle(low.place, high.place)
         branch = branches.branch(edge.function, at)
         if branch.prove(at).defined is not Defined.NO:
@@ -257,8 +269,8 @@ def _spots_of(branches: Branches, edge: Edge, spots: list[Spot]) -> tuple[list[S
         is_crowd = len(search.roots) > _MOST_LEVELS
         for root in search.roots:
             zeros = _zeros_at(branch, root, is_crowd=is_crowd) if root.proved else frozenset[int]()
-            found.append(Spot(root.place, root.proved, zeros=zeros, is_gap=edge.is_gap))
-    return found, sure
+            points.append(SingularPoint(root.place, root.proved, zeros=zeros, is_gap=edge.is_gap))
+    return points, sure
 
 
 def _zeros_at(branch: RealFunction, root: Root, *, is_crowd: bool) -> frozenset[int]:
@@ -282,34 +294,38 @@ def _level_at(branch: RealFunction, place: Ball) -> frozenset[int]:
         return frozenset()
     zero = angle.less(start + to_fraction(level.exact), in_turns=False)
     factors = zero.factors()
-    return frozenset({zero.step, *(each.step for each in factors if len(factors) == 1)})
+    return frozenset({zero.step, *(factor.step for factor in factors if len(factors) == 1)})
 
 
-def _with_spots(branches: Branches, spots: list[Spot], more: list[Spot]) -> list[Spot]:
-    """Put spots in order; one that lies at another is the same, and only those inside count."""
-    low, high = spots[0], spots[-1]
-    kept = [spot for spot in more if _is_within(spot.place, low.place, high.place)]
-    merged: list[Spot] = []
-    for spot in sorted([*spots, *kept], key=lambda each: each.place.value.mid()):
-        _add(branches, merged, spot)
+def _with_singular_points(
+    branches: Branches, singular_points: list[SingularPoint], more: list[SingularPoint]
+) -> list[SingularPoint]:
+    """Put singular points in order; one at another is the same, and only those inside count."""
+    low, high = singular_points[0], singular_points[-1]
+    kept = [singular for singular in more if _is_within(singular.place, low.place, high.place)]
+    merged: list[SingularPoint] = []
+    for singular in sorted([*singular_points, *kept], key=lambda item: item.place.value.mid()):
+        _add(branches, merged, singular)
     return merged
 
 
-def _add(branches: Branches, merged: list[Spot], spot: Spot) -> None:
-    """Add a spot after those before it; it may be one of the last of these."""
-    if merged and merged[-1].place.value.overlaps(spot.place.value):
-        for each in _told_apart(branches, merged.pop(), spot):
+def _add(branches: Branches, merged: list[SingularPoint], singular: SingularPoint) -> None:
+    """Add a singular point after those before it; it may be one of the last of these."""
+    if merged and merged[-1].place.value.overlaps(singular.place.value):
+        for each in _told_apart(branches, merged.pop(), singular):
             _add(branches, merged, each)
     else:
-        merged.append(spot)
+        merged.append(singular)
 
 
-def _told_apart(branches: Branches, one: Spot, other: Spot) -> list[Spot]:
-    """Return two spots that overlap as one, or as two that are narrowed until they are apart."""
+def _told_apart(
+    branches: Branches, one: SingularPoint, other: SingularPoint
+) -> list[SingularPoint]:
+    """Return two overlapping singular points as one, or as two narrowed until they are apart."""
     if coincide(branches, one, other):
         return [_joined(one, other, is_same=True)]
-    pair = [replace(spot, place=sharpened(branches, spot)) for spot in (one, other)]
-    pair.sort(key=lambda spot: spot.place.value.mid())
+    pair = [replace(singular, place=sharpened(branches, singular)) for singular in (one, other)]
+    pair.sort(key=lambda singular: singular.place.value.mid())
     if pair[0].place.value.overlaps(pair[1].place.value):
         return [_joined(one, other, is_same=False)]
     return pair
@@ -319,15 +335,15 @@ def _is_within(place: Ball, low: Ball, high: Ball) -> bool:
     return ball.subtract(place, low).sign() != -1 and ball.subtract(high, place).sign() != -1
 
 
-def _joined(one: Spot, other: Spot, *, is_same: bool) -> Spot:
-    """Take two spots that cannot be distinguished as one.
+def _joined(one: SingularPoint, other: SingularPoint, *, is_same: bool) -> SingularPoint:
+    """Take two singular points that cannot be distinguished as one.
 
     It is proved, and all is known of it that is known of either, only if they are one place.
     """
     known = [each for each in (one, other) if _is_known(each.place)]
-    best = known[0] if known else min(one, other, key=lambda each: float(each.place.value.rad()))
+    best = known[0] if known else min(one, other, key=lambda item: float(item.place.value.rad()))
     place = best.place if is_same else Ball(one.place.value.union(other.place.value))
-    return Spot(
+    return SingularPoint(
         place,
         is_same,
         one.is_end or other.is_end,
@@ -341,11 +357,11 @@ def _is_known(place: Ball) -> bool:
     return place.exact is not None or place.turns is not None
 
 
-def coincide(branches: Branches, one: Spot, other: Spot) -> bool:
-    """Check whether two spots whose balls overlap are proved to be one place.
+def coincide(branches: Branches, one: SingularPoint, other: SingularPoint) -> bool:
+    """Check whether two singular points whose balls overlap are proved to be one place.
 
-    Each ball holds one zero of what defines its spot. If that is zero at the other spot too, it is
-    the one.
+    Each ball holds one zero of what defines its singular point. If that is zero at the other
+    singular point too, it is the one.
     """
     if not (one.proved and other.proved):
         return False
@@ -359,14 +375,14 @@ def coincide(branches: Branches, one: Spot, other: Spot) -> bool:
     )
 
 
-def _is_zero_at(branches: Branches, step: int, spot: Spot) -> bool:
-    return step in spot.zeros or (
-        branches.settled(branches.of(step), spot.place, spot.zeros).exact == 0
+def _is_zero_at(branches: Branches, step: int, singular: SingularPoint) -> bool:
+    return step in singular.zeros or (
+        branches.settled(branches.of(step), singular.place, singular.zeros).exact == 0
     )
 
 
-def _has_one_zero(branches: Branches, step: int, one: Spot, other: Spot) -> bool:
-    """Check whether a step that has one zero in the ball of a spot has no second one beside it."""
+def _has_one_zero(branches: Branches, step: int, one: SingularPoint, other: SingularPoint) -> bool:
+    """Check whether a step that has one zero in the ball of one has no second one beside it."""
     if other.place.value.contains(one.place.value):
         return True
     function = branches.of(step)

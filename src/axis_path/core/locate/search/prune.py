@@ -2,7 +2,7 @@
 
 The interval is cut until in every cell the function is enclosed away from zero, or its slope is, so
 that it rises or falls there and has one zero at most. Neighbouring cells with slopes of one sign
-are one stretch. Newton's method guesses the zero of each; it is proved by the signs a few units in
+are one interval. Newton's method guesses the zero of each; it is proved by the signs a few units in
 the last place to both sides of the guess. What no enclosure settles is left to ``zeros.py``.
 
 Source: Moore, Kearfott, Cloud, *Introduction to Interval Analysis*, chapter 8.
@@ -40,7 +40,7 @@ class Pruned:
 
     Attributes:
         brackets: (low, high) floats around exactly one zero each, which is simple.
-        rest: (low, high) stretches that are not settled, in order.
+        rest: (low, high) intervals that are not settled, in order.
         is_dense: whether there were too many cells to go on.
         is_crowded: whether that is because there are too many zeros.
     """
@@ -66,14 +66,14 @@ def prune(
         parts: from where to where, in order; what happens in one says nothing of its neighbours.
         is_smooth: whether it is known to be smooth inside each part, if not at its ends.
     """
-    found = Pruned()
+    pruned = Pruned()
     if not parts:
-        return found
+        return pruned
     slope = _slope_of(expression)
     usable = [low < high and math.isfinite(high - low) for low, high in parts]
     if slope is None or not all(usable):
-        found.rest = list(parts)
-        return found
+        pruned.rest = list(parts)
+        return pruned
     cells = _Cells.of(parts).cut(_FIRST_CELLS)
     steady: list[_Cells] = []
     left: list[_Cells] = []
@@ -93,16 +93,16 @@ def prune(
             break
         cells = cells.cut(_PARTS)
     # What is left after so many cuts, and is still many, will not become fewer.
-    found.is_dense = len(cells.low) > _MANY_LEFT
+    pruned.is_dense = len(cells.low) > _MANY_LEFT
     left.append(cells)
-    stretches = _Cells.together(steady).joined()
-    found.brackets, unsure = crossings(function, expression, slope, stretches.low, stretches.high)
-    left.append(stretches.take(unsure, np.zeros(int(unsure.sum()))))
+    intervals = _Cells.together(steady).joined()
+    pruned.brackets, unsure = crossings(function, expression, slope, intervals.low, intervals.high)
+    left.append(intervals.take(unsure, np.zeros(int(unsure.sum()))))
     rest = _Cells.together(left).joined()
-    found.rest = list(zip(rest.low.tolist(), rest.high.tolist(), strict=True))
-    found.brackets.sort()
-    found.is_crowded = found.is_dense and len(found.brackets) > _CROWD
-    return found
+    pruned.rest = list(zip(rest.low.tolist(), rest.high.tolist(), strict=True))
+    pruned.brackets.sort()
+    pruned.is_crowded = pruned.is_dense and len(pruned.brackets) > _CROWD
+    return pruned
 
 
 @dataclass(frozen=True, slots=True)
@@ -131,7 +131,7 @@ class _Cells:
         """Put cells in one row."""
         return cls(
             *(
-                np.concatenate([getattr(each, name) for each in cells])
+                np.concatenate([getattr(cell, name) for cell in cells])
                 for name in ("low", "high", "owner", "way")
             )
         )
@@ -216,17 +216,17 @@ def _both(
 def crossings(
     function: RealFunction, expression: Expression, slope: Expression, lows: Floats, highs: Floats
 ) -> tuple[list[tuple[float, float]], Flags]:
-    """Locate the zeros in stretches of one direction each.
+    """Locate the zeros in intervals of one direction each.
 
     Args:
         function: gives the sliders.
-        expression: what is searched; it rises, or falls, all over each stretch.
+        expression: what is searched; it rises, or falls, all over each interval.
         slope: its derivative.
-        lows: where the stretches begin, (n,).
+        lows: where the intervals begin, (n,).
         highs: where they end.
 
     Returns:
-        Brackets around the zeros, and which stretches stay unsure.
+        Brackets around the zeros, and which intervals stay unsure.
     """
     if not len(lows):
         return [], np.zeros(0, dtype=np.bool_)
@@ -243,15 +243,15 @@ def _crossings(
     function: RealFunction,
     expression: Expression,
     slope: Expression,
-    stretches: tuple[Floats, Floats],
+    intervals: tuple[Floats, Floats],
 ) -> tuple[Floats, NDArray[np.int64]]:
     """Do what ``kernel.crossings`` does, for a program whose enclosures are not compiled."""
     kernel = compiled_kernel()
 
-    def signs_of(found: Enclosure) -> NDArray[np.int64]:
-        return kernel.signs(found.low, found.high, found.partial, found.nowhere)  # type: ignore[no-any-return]
+    def signs_of(enclosure: Enclosure) -> NDArray[np.int64]:
+        return kernel.signs(enclosure.low, enclosure.high, enclosure.partial, enclosure.nowhere)  # type: ignore[no-any-return]
 
-    lows, highs = stretches
+    lows, highs = intervals
     count = len(lows)
     brackets, known = np.zeros((2, count)), np.zeros(count, dtype=np.int64)
     ends = np.concatenate([lows, highs])

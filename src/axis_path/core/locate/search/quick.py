@@ -1,6 +1,6 @@
-"""Locate simple zeros in many stretches at once, with enclosures: quick enough for every frame.
+"""Locate simple zeros in many intervals at once, with enclosures: quick enough for every frame.
 
-A stretch is settled if the function is defined and continuous in it and its slope keeps its sign,
+An interval is settled if the function is defined and continuous in it and its slope keeps its sign,
 so that it holds one zero at most. Newton's method guesses the zero; it is proved if
 the signs of enclosures a few units in the last place to both sides of the guess differ. One is also
 settled, as holding none, if no factor of the function can be zero in it: so are poles. Everything
@@ -32,21 +32,21 @@ _cache: SharedCache[tuple[object, ...], bool] = SharedCache(2_000)
 
 
 def quick_zeros(
-    function: RealFunction, stretches: Floats
+    function: RealFunction, intervals: Floats
 ) -> tuple[list[Finding], list[tuple[float, float]]]:
-    """Locate the zeros in stretches of the function's domain, as far as that is quick.
+    """Locate the zeros in intervals of the function's domain, as far as that is quick.
 
     Args:
         function: it is taken as if it had no domain of its own.
-        stretches: (n, 2) floats, apart from one another.
+        intervals: (n, 2) floats, apart from one another.
 
     Returns:
-        The zeros that are proved, and the stretches that are not settled.
+        The zeros that are proved, and the intervals that are not settled.
     """
     if not function.expression.factors(through_pieces=True):
         # Its form tells that it is zero nowhere, as e^(1/x).
         return [], []
-    low, high = stretches[:, 0].copy(), stretches[:, 1].copy()
+    low, high = intervals[:, 0].copy(), intervals[:, 1].copy()
     forms = _forms(function)
     if forms is None:
         below, above, left = _located(function, low, high)
@@ -57,11 +57,11 @@ def quick_zeros(
         below, above = ends[0, held], ends[1, held]
     with precision(_BITS):
         simple = quick_candidates(below, above)
-        found = [
+        zeros = [
             _finding(bracket, _exact(function, numbers) if numbers else None)
             for *bracket, numbers in zip(below.tolist(), above.tolist(), simple, strict=True)
         ]
-    return found, list(map(tuple, stretches[left].tolist()))
+    return zeros, list(map(tuple, intervals[left].tolist()))
 
 
 def _forms(function: RealFunction) -> tuple[Any, ...] | None:
@@ -78,7 +78,7 @@ def _located(function: RealFunction, low: Floats, high: Floats) -> tuple[Floats,
     """Do what ``kernel.simple_zeros`` does, for a program whose enclosures are not compiled.
 
     Returns:
-        Between which floats the zeros lie, and which stretches are not settled.
+        Between which floats the zeros lie, and which intervals are not settled.
     """
     values, slopes = _with_slopes(function, low, high)
     may_be = ~((values.low > 0) | (values.high < 0) | values.nowhere)
@@ -99,7 +99,7 @@ def _located(function: RealFunction, low: Floats, high: Floats) -> tuple[Floats,
 def _with_slopes(
     function: RealFunction, low: Floats, high: Floats
 ) -> tuple[Enclosure, Enclosure | None]:
-    """Enclose values and slopes over stretches, in one go; no slopes where they are not known."""
+    """Enclose values and slopes over intervals, in one go; no slopes where they are not known."""
     try:
         slope = function.expression.derivative()
     except (LimitError, NotHandledError):
@@ -109,7 +109,7 @@ def _with_slopes(
 
 
 def _without_zero(function: RealFunction, low: Floats, high: Floats) -> Flags:
-    """Return for each stretch whether no factor whose zeros may be the function's is zero in it."""
+    """Return for each interval whether no relevant factor is zero in it."""
     sure = np.ones(len(low), dtype=np.bool_)
     for factor in function.expression.factors(through_pieces=True):
         values = function.enclose(low, high, factor)

@@ -75,26 +75,26 @@ def search_branch(
     """
     whole = _Factor(function, function.expression, Search(), is_smooth=is_smooth)
     for factor, polynomial in _parted(function):
-        found = Search()
-        searching = _Factor(function, factor, found, is_smooth=is_smooth)
+        result = Search()
+        searching = _Factor(function, factor, result, is_smooth=is_smooth)
         searching.search(cells, max_cells, polynomial)
         if factor is function.expression:
-            found.roots = [_with_factors(function, root) for root in found.roots]
-        if found.undecided or not all(root.proved for root in found.roots):
-            found = (
+            result.roots = [_with_factors(function, root) for root in result.roots]
+        if result.undecided or not all(root.proved for root in result.roots):
+            result = (
                 searching.by_quotient(cells)
                 or searching.by_half_angle(cells)
                 or search_by_form(_search_part, function, factor, cells, is_smooth=is_smooth)
-                or found
+                or result
             )
-        for root in found.roots:
+        for root in result.roots:
             zeros = root.zeros | {factor.step}
             is_own = factor.step == whole.values.factor.step
             order = root.order if is_own and root.order else whole.order(root.place, zeros)
             search.roots.append(replace(root, source=factor.step, order=order, zeros=zeros))
-        search.undecided += found.undecided
-        search.is_crowded = search.is_crowded or found.is_crowded
-        search.constant += found.constant
+        search.undecided += result.undecided
+        search.is_crowded = search.is_crowded or result.is_crowded
+        search.constant += result.constant
 
 
 def is_zero_along(function: RealFunction, cell: Cell) -> bool:
@@ -107,9 +107,9 @@ def _search_part(
     function: RealFunction, expression: Expression, cells: Sequence[Cell], *, is_smooth: bool
 ) -> Search:
     """Search another expression of a function's graph."""
-    found = Search()
-    search_branch(replace(function, expression=expression), cells, found, is_smooth=is_smooth)
-    return found
+    search = Search()
+    search_branch(replace(function, expression=expression), cells, search, is_smooth=is_smooth)
+    return search
 
 
 def _parted(function: RealFunction) -> list[tuple[Expression, fmpq_poly | None]]:
@@ -121,8 +121,8 @@ def _parted(function: RealFunction) -> list[tuple[Expression, fmpq_poly | None]]
         return [(whole, polynomial)]
     factors = whole.factors(through_pieces=True)
     return [
-        (each, None if each.step == whole.step else as_polynomial(function, each))
-        for each in factors
+        (factor, None if factor.step == whole.step else as_polynomial(function, factor))
+        for factor in factors
     ]
 
 
@@ -180,23 +180,23 @@ class _Factor:
         quotient = as_quotient(self.values.function, self.values.factor)
         if quotient is None:
             return None
-        found = _Factor(
+        factor = _Factor(
             self.values.function,
             self.values.factor,
             Search(),
             is_smooth=self.values.is_smooth,
         )
-        found._search_polynomial(quotient.top, cells)
-        return found.search_
+        factor._search_polynomial(quotient.top, cells)
+        return factor.search_
 
     def by_half_angle(self, cells: Sequence[Cell]) -> Search | None:
         """Return all zeros in cells of what is made of waves; None if it is not."""
-        found = search_by_half_angle(self.values.function, self.values.factor, cells)
-        if found is not None:
-            found.roots = [
-                self.roots.exact_root(root.place.value, root.order) or root for root in found.roots
+        search = search_by_half_angle(self.values.function, self.values.factor, cells)
+        if search is not None:
+            search.roots = [
+                self.roots.exact_root(root.place.value, root.order) or root for root in search.roots
             ]
-        return found
+        return search
 
     def order(self, place: Ball, zeros: frozenset[int]) -> int | None:
         """Return the multiplicity of a zero, if it can be determined.
@@ -224,8 +224,8 @@ class _Factor:
     def _order_by_form(self, place: Ball) -> int | None:
         """Return the multiplicity of a zero of a quotient of polynomials, or of waves."""
         around = [Cell(Ball(place.value.lower()), Ball(place.value.upper()))]
-        found = self.by_quotient(around) or self.by_half_angle(around)
-        orders = [] if found is None else [root.order for root in found.roots]
+        quotient = self.by_quotient(around) or self.by_half_angle(around)
+        orders = [] if quotient is None else [root.order for root in quotient.roots]
         return orders[0] if len(orders) == 1 else None
 
     # Proofs
@@ -248,22 +248,22 @@ class _Factor:
         lows = {float_below(cell.low.value.lower()): cell for cell in wide}
         highs = {float_above(cell.high.value.upper()): cell for cell in wide}
         parts = list(zip(lows, highs, strict=True))
-        found = prune(
+        pruned = prune(
             self.values.function,
             self.values.factor,
             parts,
             is_smooth=self.values.is_smooth,
         )
-        if found.is_crowded:
-            found = thinned(found)
-        simple = quick_candidates(*np.array(found.brackets).reshape(-1, 2).T.copy())
-        for bracket, numbers in zip(found.brackets, simple, strict=True):
+        if pruned.is_crowded:
+            pruned = thinned(pruned)
+        simple = quick_candidates(*np.array(pruned.brackets).reshape(-1, 2).T.copy())
+        for bracket, numbers in zip(pruned.brackets, simple, strict=True):
             exact = next(filter(self.values.is_zero, numbers), None)
             place = exact or Ball(self._sharpened(*bracket))
             self.search_.roots.append(Root(place, proved=True, order=1))
-        left = [cell_between(a, lows.get(a), b, highs.get(b)) for a, b in found.rest] + too_narrow
-        self.is_dense = found.is_dense
-        if not found.is_crowded:
+        left = [cell_between(a, lows.get(a), b, highs.get(b)) for a, b in pruned.rest] + too_narrow
+        self.is_dense = pruned.is_dense
+        if not pruned.is_crowded:
             return left
         self.search_.is_crowded = True
         crowd = max(left, key=lambda part: float((part.high.value - part.low.value).mid()))

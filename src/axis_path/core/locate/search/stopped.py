@@ -17,14 +17,14 @@ GRACE_S = 0.6
 UNSURE = "the search was stopped before it was checked"
 
 
-def found_or_seen(
-    err: StoppedError, found: Sequence[T], look: Callable[[], Sequence[T]]
+def found_or_sampled(
+    err: StoppedError, results: Sequence[T], look: Callable[[], Sequence[T]]
 ) -> tuple[Sequence[T], str]:
     """Return what a stopped search has found, or else what a look shows, and what is said of it.
 
     Args:
         err: what stopped it.
-        found: what it has found.
+        results: what it has found.
         look: a short look at what was searched, where nothing was found.
 
     Raises:
@@ -32,13 +32,16 @@ def found_or_seen(
     """
     if is_brief():
         raise err
-    if found:
-        return found, f"{err.message} Until then these were found; they are not checked to the end."
+    if results:
+        return (
+            results,
+            f"{err.message} Until then these were found; they are not checked to the end.",
+        )
     with grace_period(GRACE_S):
-        seen = look()
-    if not seen:
+        sampled = look()
+    if not sampled:
         raise err
-    return seen, f"{err.message} Until then these were seen; they are not checked."
+    return sampled, f"{err.message} Until then these were seen; they are not checked."
 
 
 def found_until_stopped(
@@ -53,11 +56,11 @@ def found_until_stopped(
     Raises:
         StoppedError: there is nothing to report.
     """
-    found: list[Finding] = []
+    findings: list[Finding] = []
     try:
-        return locate(found)
+        return locate(findings)
     except StoppedError as err:
-        items, note = found_or_seen(err, found, look)
+        items, note = found_or_sampled(err, findings, look)
     unsure = (
         replace(item, proved=False, note=item.note or UNSURE) for item in items[: FOUND.value]
     )

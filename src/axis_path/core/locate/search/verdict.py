@@ -24,13 +24,13 @@ from axis_path.core.locate.cells import (
     merged_cells,
 )
 from axis_path.core.locate.finding import Finding, Kind
-from axis_path.core.locate.search.parts import Anatomy, Spot
+from axis_path.core.locate.search.parts import Anatomy, SingularPoint
 
 #: Floats around a number may share so many digits.
 _DIGITS_OF_FLOATS = 14
 #: How many digits are written; a study may want others.
 _digits: ContextVar[int] = ContextVar("digits", default=10)
-#: So many stretches are described.
+#: So many intervals are described.
 _MOST_STRETCHES = 3
 #: So many places that are left out are listed.
 _MOST_GAPS = 6
@@ -42,8 +42,8 @@ _WIDEST = 1e-6
 
 def make_finding(root: Root) -> Finding:
     """Return a root as a finding, with as many digits as are sure."""
-    found = at_place(Kind.ZERO, root.place, proved=root.proved, note=root.note)
-    return replace(found, y=0.0, multiplicity=root.order, exact=found.exact or root.surd)
+    finding = at_place(Kind.ZERO, root.place, proved=root.proved, note=root.note)
+    return replace(finding, y=0.0, multiplicity=root.order, exact=finding.exact or root.surd)
 
 
 def at_place(
@@ -98,9 +98,9 @@ def place_text(place: Ball) -> str:
         if quick:
             return quick
     for digits in range(digits_shown(), 0, -1):
-        found = digits_of(place, digits)
-        if found is not None:
-            return found
+        text = digits_of(place, digits)
+        if text is not None:
+            return text
     value = place.value
     return f"{float(value.mid()):.3g} ± {float(value.rad()):.1g}".replace("-", "−")
 
@@ -118,7 +118,7 @@ class Words:
     Attributes:
         many: in the plural.
         holds: that it is so.
-        along: before a stretch in which it is so.
+        along: before an interval in which it is so.
     """
 
     many: str
@@ -138,11 +138,11 @@ class Verdict:
     """What is to be said of a search.
 
     Attributes:
-        roots: those that are points: not the ones in stretches where it is so all along.
+        roots: those that are points: not the ones in intervals where it is so all along.
         complete: whether it is proved that there are no others.
         note: what is not certain, in words.
         is_stopped: whether the search was stopped: this is what was found until then.
-        along: the sentences about the stretches in which it is so all along, if it is proved that
+        along: the sentences about the intervals in which it is so all along, if it is proved that
             there is nothing but these and the roots.
     """
 
@@ -156,10 +156,10 @@ class Verdict:
 def judge(anatomy: Anatomy, search: Search, words: Words = ZEROS) -> Verdict:
     """Judge whether a search is complete, and what is not certain."""
     width = _width(anatomy)
-    stretches = _stretches(anatomy, search.constant)
+    intervals = _zero_intervals(anatomy, search.constant)
     notes = [
-        f"{words.holds} {_stretch(anatomy, stretch, width, words)}."
-        for stretch in stretches[:_MOST_STRETCHES]
+        f"{words.holds} {_write_interval(anatomy, zero_interval, width, words)}."
+        for zero_interval in intervals[:_MOST_STRETCHES]
     ]
     along = " ".join(notes)
     brackets = [bracket_of(root.place) for root in search.roots]
@@ -167,11 +167,11 @@ def judge(anatomy: Anatomy, search: Search, words: Words = ZEROS) -> Verdict:
     kept = tuple(
         root
         for root, bracket in zip(search.roots, brackets, strict=True)
-        if not any(_holds_any(stretch.cell, [bracket]) for stretch in stretches)
+        if not any(_holds_any(zero_interval.cell, [bracket]) for zero_interval in intervals)
     )
     is_sure = not search.undecided and not search.is_crowded
-    is_all = is_sure and all(root.proved for root in kept) and len(stretches) <= _MOST_STRETCHES
-    complete = is_all and not stretches
+    is_all = is_sure and all(root.proved for root in kept) and len(intervals) <= _MOST_STRETCHES
+    complete = is_all and not intervals
     if not complete and not notes:
         notes.append(f"Whether there are more {words.many} next to these is not decided.")
     return Verdict(kept, complete, " ".join(notes), along=along if is_all else "")
@@ -198,22 +198,22 @@ def open_notes(
     notes: list[str] = []
     crowd = _accumulation(anatomy, undecided) if search.is_crowded else None
     if crowd is not None:
-        spot, cells = crowd
+        singular, cells = crowd
         undecided = [cell for cell in undecided if cell not in cells]
-        centre = spot.place.value
+        centre = singular.place.value
         reach = max(abs(end.value - centre).upper() for c in cells for end in (c.low, c.high))
         many = words.many[0].upper() + words.many[1:]
         notes.append(
-            f"{many} crowd together at {variable} = {near(spot.place, width)}: there may be "
+            f"{many} crowd together at {variable} = {near(singular.place, width)}: there may be "
             f"infinitely many. All that are farther from there than {_rounded_up(float(reach))} "
             "are given."
         )
     elif search.is_crowded:
         notes.append(f"There are more than {len(brackets):,}: search a shorter interval.")
     if len(undecided) > 3 or any(not is_tiny(cell) for cell in undecided):
-        stretch = between(Cell(undecided[0].low, undecided[-1].high), variable, width)
+        zero_interval = between(Cell(undecided[0].low, undecided[-1].high), variable, width)
         notes.append(
-            f"Whether there are more {words.many} in parts of {stretch} could not be decided."
+            f"Whether there are more {words.many} in parts of {zero_interval} could not be decided."
         )
     else:
         notes.extend(
@@ -228,16 +228,18 @@ def _width(anatomy: Anatomy) -> float:
     return float((anatomy.inside.high.value - anatomy.inside.low.value).mid())
 
 
-def _accumulation(anatomy: Anatomy, undecided: list[Cell]) -> tuple[Spot, list[Cell]] | None:
-    """Return a spot at which all that is undecided comes together, with those cells."""
-    for spot in anatomy.spots:
-        if spot.is_end and not spot.zeros:
+def _accumulation(
+    anatomy: Anatomy, undecided: list[Cell]
+) -> tuple[SingularPoint, list[Cell]] | None:
+    """Return a singular point at which all that is undecided comes together, with those cells."""
+    for singular in anatomy.singular_points:
+        if singular.is_end and not singular.zeros:
             # A smooth function has no more than so many zeros beside an end that is nothing else.
             continue
         near_by = [
             cell
             for cell in undecided
-            if cell.hull().value.overlaps(spot.place.value) and not is_tiny(cell)
+            if cell.hull().value.overlaps(singular.place.value) and not is_tiny(cell)
         ]
         if near_by:
             low, high = near_by[0].low.value, near_by[-1].high.value
@@ -247,63 +249,69 @@ def _accumulation(anatomy: Anatomy, undecided: list[Cell]) -> tuple[Spot, list[C
                 for cell in undecided
                 if bool(cell.low.value >= low - room) and bool(cell.high.value <= high + room)
             ]
-            return spot, more
+            return singular, more
     return None
 
 
 @dataclass(frozen=True, slots=True)
-class _Stretch:
-    """A stretch in which a function is zero, but for some places inside it."""
+class _ZeroInterval:
+    """An interval in which a function is zero, but for some places inside it."""
 
     cell: Cell
     gaps: tuple[Ball, ...] = ()
 
 
-def _stretches(anatomy: Anatomy, constant: list[Cell]) -> list[_Stretch]:
+def _zero_intervals(anatomy: Anatomy, constant: list[Cell]) -> list[_ZeroInterval]:
     """Return where a function is zero all along, of where one of its factors is.
 
-    A stretch where a factor is zero but the function has no value is none of its zeros, nor one
+    An interval where a factor is zero but the function has no value is none of its zeros, nor one
     where another piece holds.
     """
-    found: list[_Stretch] = []
+    result: list[_ZeroInterval] = []
     for cell in merged_cells(constant):
         low, high = cell.low.value, cell.high.value
         inner = [
-            spot for spot in anatomy.spots if spot.place.value > low and spot.place.value < high
+            singular
+            for singular in anatomy.singular_points
+            if singular.place.value > low and singular.place.value < high
         ]
-        gaps = {id(spot.place) for spot in inner if not _is_zero_at(anatomy, spot)}
-        for one, other in pairwise([cell.low, *(spot.place for spot in inner), cell.high]):
+        gaps = {id(singular.place) for singular in inner if not _is_zero_at(anatomy, singular)}
+        for one, other in pairwise([cell.low, *(singular.place for singular in inner), cell.high]):
             part = Cell(one, other)
             value = anatomy.function.prove(Ball(arb(part.middle)))
             if value.defined is Defined.NO or value.excludes_zero():
                 continue
-            if found and found[-1].cell.high is one:
-                before = found.pop()
+            if result and result[-1].cell.high is one:
+                before = result.pop()
                 more = (one,) if id(one) in gaps else ()
-                found.append(_Stretch(Cell(before.cell.low, other), (*before.gaps, *more)))
+                result.append(_ZeroInterval(Cell(before.cell.low, other), (*before.gaps, *more)))
             else:
-                found.append(_Stretch(part))
-    return found
+                result.append(_ZeroInterval(part))
+    return result
 
 
-def _is_zero_at(anatomy: Anatomy, spot: Spot) -> bool:
-    value = anatomy.value_at(spot)
+def _is_zero_at(anatomy: Anatomy, singular: SingularPoint) -> bool:
+    value = anatomy.value_at(singular)
     return value.is_defined and value.value.is_zero()
 
 
-def _stretch(anatomy: Anatomy, stretch: _Stretch, width: float, words: Words) -> str:
-    """Write a stretch in which the function is zero, with the ends that belong to it."""
-    inside, name, cell = anatomy.inside, anatomy.function.variable, stretch.cell
+def _write_interval(
+    anatomy: Anatomy, zero_interval: _ZeroInterval, width: float, words: Words
+) -> str:
+    """Write an interval in which the function is zero, with the ends that belong to it."""
+    inside, name, cell = anatomy.inside, anatomy.function.variable, zero_interval.cell
     goes_on = (
         inside.low_goes_on and bool(cell.low.value.overlaps(inside.low.value)),
         inside.high_goes_on and bool(cell.high.value.overlaps(inside.high.value)),
     )
     signs = []
     for end in (cell.low, cell.high):
-        spot = next((s for s in anatomy.spots if s.place.value.overlaps(end.value)), None)
-        signs.append("≤" if spot is not None and _is_zero_at(anatomy, spot) else "<")
+        singular = next(
+            (s for s in anatomy.singular_points if s.place.value.overlaps(end.value)), None
+        )
+        signs.append("≤" if singular is not None and _is_zero_at(anatomy, singular) else "<")
     low, high = (written(end) or near(end, width) for end in (cell.low, cell.high))
-    gaps = _except([written(gap) or near(gap, width) for gap in stretch.gaps], name)
+    gaps = _except([written(gap) or near(gap, width) for gap in zero_interval.gaps], name)
     if all(goes_on):
         return f"for every {name}{gaps}"
     if goes_on[0]:

@@ -1,8 +1,8 @@
 """All zeros of a function on an interval, with proof.
 
 The function is taken apart into smooth parts (``parts.py``); each part is searched as what it is
-there (``search.py``), and every spot between them is looked at by itself. So a zero at an end, at a
-kink or at a jump is distinguished from a hole, where there is none.
+there (``search.py``), and every singular point between them is looked at by itself. So a zero at
+an end, at a kink or at a jump is distinguished from a hole, where there is none.
 """
 
 from __future__ import annotations
@@ -17,14 +17,21 @@ from axis_path.core.limits import FOUND, LOCATE_CELLS
 from axis_path.core.locate.algebra.exact import written
 from axis_path.core.locate.cells import Interval, Root, Search
 from axis_path.core.locate.finding import Findings
-from axis_path.core.locate.search.parts import Anatomy, Part, Spot, coincide, sharpened, take_apart
+from axis_path.core.locate.search.parts import (
+    Anatomy,
+    Part,
+    SingularPoint,
+    coincide,
+    sharpened,
+    take_apart,
+)
+from axis_path.core.locate.search.sampled import sampled_zeros
 from axis_path.core.locate.search.search import search_branch
-from axis_path.core.locate.search.seen import seen_zeros
-from axis_path.core.locate.search.stopped import UNSURE, found_or_seen
+from axis_path.core.locate.search.stopped import UNSURE, found_or_sampled
 from axis_path.core.locate.search.verdict import ZEROS, Verdict, Words, judge, make_finding
 
 SEARCH_BITS = 128
-#: A zero that may be a spot is narrowed by so many halvings to tell it from it.
+#: A zero that may be a singular point is narrowed by so many halvings to tell it from it.
 _APART = 100
 #: It is narrowed at least to this part of itself.
 _NARROW = 2.0**-60
@@ -45,7 +52,7 @@ def find_zeros(
         max_cells: how many cells may be looked at for each factor.
         words: what they are called in sentences.
     """
-    return located_within(function, interval, lambda each: _zeros(each, max_cells, words))
+    return located_within(function, interval, lambda item: _zeros(item, max_cells, words))
 
 
 def located_within(
@@ -78,7 +85,7 @@ def _zeros(anatomy: Anatomy, max_cells: int, words: Words) -> Findings:
 def judged_roots(
     anatomy: Anatomy, words: Words, max_cells: int = LOCATE_CELLS.value, most: int = FOUND.value
 ) -> Verdict:
-    """Search all parts and spots of a function, and say what is to be said of it.
+    """Search all parts and singular points of a function, and say what is to be said of it.
 
     If the search is stopped, it is said of what was found until then, none of it proved.
 
@@ -89,10 +96,10 @@ def judged_roots(
     try:
         find_roots(anatomy, max_cells, search)
     except StoppedError as err:
-        roots, note = found_or_seen(
+        roots, note = found_or_sampled(
             err,
             _distinct(anatomy, search.roots),
-            lambda: seen_zeros(anatomy.function, anatomy.inside),
+            lambda: sampled_zeros(anatomy.function, anatomy.inside),
         )
         unsure = (replace(root, proved=False, note=root.note or UNSURE) for root in roots[:most])
         return Verdict(tuple(unsure), complete=False, note=note, is_stopped=True)
@@ -125,7 +132,7 @@ def clip(function: RealFunction, interval: Interval) -> Interval | None:
 def find_roots(
     anatomy: Anatomy, max_cells: int = LOCATE_CELLS.value, search: Search | None = None
 ) -> Search:
-    """Search all parts and spots of a function; the roots come out in order, each once.
+    """Search all parts and singular points of a function; the roots come out in order, each once.
 
     Args:
         anatomy: what is searched.
@@ -143,23 +150,23 @@ def find_roots(
             is_smooth=anatomy.complete, max_cells=max_cells,
         )  # fmt: skip
     inner = [_checked(anatomy, root) for root in search.roots]
-    roots = [root for root in inner if root is not None] + _at_spots(anatomy, search)
+    roots = [root for root in inner if root is not None] + _at_singular_points(anatomy, search)
     search.roots = _distinct(anatomy, roots)
     return search
 
 
-def _at_spots(anatomy: Anatomy, search: Search) -> list[Root]:
-    """Return the spots at which the function is zero."""
-    found: list[Root] = []
-    for before, spot, after in anatomy.beside():
-        value = anatomy.value_at(spot)
-        if value.defined is Defined.NO or value.excludes_zero() or not belongs(anatomy, spot):
+def _at_singular_points(anatomy: Anatomy, search: Search) -> list[Root]:
+    """Return the singular points at which the function is zero."""
+    roots: list[Root] = []
+    for before, singular, after in anatomy.beside():
+        value = anatomy.value_at(singular)
+        if value.defined is Defined.NO or value.excludes_zero() or not belongs(anatomy, singular):
             continue
         if value.exact is None or not value.is_defined:
             note = "whether it is zero right here could not be decided"
-            found.append(Root(spot.place, proved=False, note=note))
+            roots.append(Root(singular.place, proved=False, note=note))
         elif value.exact == 0:
-            same = [root for root in search.roots if _overlap(root, spot)]
+            same = [root for root in search.roots if _overlap(root, singular)]
             # Where another branch begins the function has no order of its own.
             is_smooth = (
                 before is None
@@ -169,21 +176,21 @@ def _at_spots(anatomy: Anatomy, search: Search) -> list[Root]:
             is_one = is_smooth and len({root.order for root in same}) == 1
             order = same[0].order if is_one else None
             surd = same[0].surd if same else None
-            found.append(Root(spot.place, proved=spot.proved, order=order, surd=surd))
-    return found
+            roots.append(Root(singular.place, proved=singular.proved, order=order, surd=surd))
+    return roots
 
 
-def belongs(anatomy: Anatomy, spot: Spot) -> bool:
-    """Check whether a spot belongs to the interval: an open end does not."""
+def belongs(anatomy: Anatomy, singular: SingularPoint) -> bool:
+    """Check whether a singular point belongs to the interval: an open end does not."""
     inside = anatomy.inside
     return not (
-        (spot is anatomy.spots[0] and not inside.low_closed)
-        or (spot is anatomy.spots[-1] and not inside.high_closed)
+        (singular is anatomy.singular_points[0] and not inside.low_closed)
+        or (singular is anatomy.singular_points[-1] and not inside.high_closed)
     )
 
 
-def _overlap(root: Root, spot: Spot) -> bool:
-    return bool(root.place.value.overlaps(spot.place.value))
+def _overlap(root: Root, singular: SingularPoint) -> bool:
+    return bool(root.place.value.overlaps(singular.place.value))
 
 
 def _checked(anatomy: Anatomy, root: Root) -> Root | None:
@@ -193,20 +200,31 @@ def _checked(anatomy: Anatomy, root: Root) -> Root | None:
     high = ball.subtract(inside.high, root.place).sign()
     if -1 in (low, high):
         return None
-    spot = next((each for each in anatomy.spots if _overlap(root, each)), None)
-    if spot is not None and root.source is not None and root.source not in spot.zeros:
+    singular = next(
+        (
+            singular_point
+            for singular_point in anatomy.singular_points
+            if _overlap(root, singular_point)
+        ),
+        None,
+    )
+    if singular is not None and root.source is not None and root.source not in singular.zeros:
         source = anatomy.branches.of(root.source)
-        at_spot = anatomy.branches.settled(source, spot.place, spot.zeros).sign()
-        if at_spot in (-1, 1):
-            return _apart(anatomy, root, spot, source, at_spot)
-    if spot is None and anatomy.complete:
+        at_singular = anatomy.branches.settled(source, singular.place, singular.zeros).sign()
+        if at_singular in (-1, 1):
+            return _apart(anatomy, root, singular, source, at_singular)
+    if singular is None and anatomy.complete:
         return root
-    if spot is not None:
-        value = anatomy.value_at(spot)
-        if root.source in spot.zeros or value.exact is not None or not belongs(anatomy, spot):
-            # It is the spot itself, which is looked at by itself.
+    if singular is not None:
+        value = anatomy.value_at(singular)
+        if (
+            root.source in singular.zeros
+            or value.exact is not None
+            or not belongs(anatomy, singular)
+        ):
+            # It is the singular point itself, which is looked at by itself.
             return None
-    value = function.prove(root.place) if spot is None else value
+    value = function.prove(root.place) if singular is None else value
     if value.defined is Defined.NO or (value.is_defined and value.excludes_zero()):
         # It lies in a gap of the domain, or in another piece than the factor.
         return None
@@ -222,56 +240,59 @@ def _checked(anatomy: Anatomy, root: Root) -> Root | None:
 
 
 def _apart(
-    anatomy: Anatomy, root: Root, spot: Spot, source: RealFunction, at_spot: int
+    anatomy: Anatomy, root: Root, singular: SingularPoint, source: RealFunction, at_singular: int
 ) -> Root | None:
-    """Narrow a zero that is not the spot it overlaps, by halving, until it is clear of that.
+    """Narrow a zero, by halving, until it is clear of a singular point that it overlaps.
 
     Args:
         anatomy: of what is searched.
         root: a zero of a factor.
-        spot: it overlaps the zero.
+        singular: it overlaps the zero.
         source: the factor.
-        at_spot: its sign at the spot.
+        at_singular: its sign at the singular point.
 
     Returns:
-        None if another branch holds on that side of the spot; if it comes too close to the spot
-        to be distinguished from it, a zero that is not proved.
+        None if another branch holds on that side of the singular point; if it comes too close to
+        the singular point to be distinguished from it, a zero that is not proved.
     """
-    place = sharpened(anatomy.branches, spot).value
+    place = sharpened(anatomy.branches, singular).value
     for side, far in ((-1, root.place.value.lower()), (1, root.place.value.upper())):
         near = place.mid()
-        if source.prove(Ball(far)).sign() != -at_spot:
+        if source.prove(Ball(far)).sign() != -at_singular:
             continue
         for _ in range(_APART):
             middle = ((near + far) / 2).mid()
             sign = source.prove(Ball(middle)).sign()
             if sign not in (-1, 1):
                 break
-            near, far = (middle, far) if sign == at_spot else (near, middle)
+            near, far = (middle, far) if sign == at_singular else (near, middle)
             between = near.union(far)
             if not between.overlaps(place) and bool(between.rad() <= abs(between) * _NARROW):
                 return (
                     replace(root, place=Ball(between))
-                    if _is_beside(anatomy, root, spot, side)
+                    if _is_beside(anatomy, root, singular, side)
                     else None
                 )
     note = "whether this zero lies here or just beside this place could not be decided"
     return replace(root, proved=False, note=note)
 
 
-def _is_beside(anatomy: Anatomy, root: Root, spot: Spot, side: int) -> bool:
-    """Check whether the branch of a zero is the one that holds on a side of a spot."""
+def _is_beside(anatomy: Anatomy, root: Root, singular: SingularPoint, side: int) -> bool:
+    """Check whether the branch of a zero is the one that holds on a side of a singular point."""
     for part in anatomy.parts:
-        if spot is (part.low if side > 0 else part.high):
+        if singular is (part.low if side > 0 else part.high):
             factors = part.branch.expression.factors(through_pieces=True)
-            return root.source in {part.branch.expression.step, *(each.step for each in factors)}
+            return root.source in {
+                part.branch.expression.step,
+                *(factor.step for factor in factors),
+            }
     return False
 
 
 def _distinct(anatomy: Anatomy, roots: list[Root]) -> list[Root]:
     """Return each place once: two factors, or two neighbouring cells, may find the same zero."""
     distinct: list[Root] = []
-    for root in sorted(roots, key=lambda each: each.place.value.mid()):
+    for root in sorted(roots, key=lambda item: item.place.value.mid()):
         if not distinct or not distinct[-1].place.value.overlaps(root.place.value):
             distinct.append(root)
             continue
@@ -279,8 +300,8 @@ def _distinct(anatomy: Anatomy, roots: list[Root]) -> list[Root]:
         if written(root.place) is not None and written(root.place) == written(other.place):
             distinct[-1] = _both(root if root.proved else other, root, other)
             continue
-        if coincide(anatomy.branches, _as_spot(root), _as_spot(other)):
-            narrow = min(root, other, key=lambda each: float(each.place.value.rad()))
+        if coincide(anatomy.branches, _as_singular_point(root), _as_singular_point(other)):
+            narrow = min(root, other, key=lambda item: float(item.place.value.rad()))
             distinct[-1] = _both(narrow, root, other)
             continue
         note = "two zeros may lie here, too close to be told apart"
@@ -289,13 +310,13 @@ def _distinct(anatomy: Anatomy, roots: list[Root]) -> list[Root]:
     return distinct
 
 
-def _as_spot(root: Root) -> Spot:
-    return Spot(root.place, root.proved, zeros=root.zeros)
+def _as_singular_point(root: Root) -> SingularPoint:
+    return SingularPoint(root.place, root.proved, zeros=root.zeros)
 
 
 def _both(kept: Root, one: Root, other: Root) -> Root:
     """Take two roots at one place as one; each has the order of the whole function, if any."""
     orders = {root.order for root in (one, other) if root.order is not None}
-    is_at_spot = any(root.source is None and root.order is None for root in (one, other))
-    order = orders.pop() if len(orders) == 1 and not is_at_spot else None
+    is_at_singular_point = any(root.source is None and root.order is None for root in (one, other))
+    order = orders.pop() if len(orders) == 1 and not is_at_singular_point else None
     return replace(kept, order=order, zeros=one.zeros | other.zeros)

@@ -49,7 +49,7 @@ export const findingCard = (engine) => () => ({
     this.isOpen = !this.isOpen;
   },
   remove() {
-    engine.carryOut([{ do: "forget", ask: this.entry.id }]);
+    engine.carryOut([{ do: "forget", query: this.entry.id }]);
   },
   /** All rows, also those that are not shown here. */
   async whole() {
@@ -73,7 +73,7 @@ export const findingCard = (engine) => () => ({
   },
   labelAll() {
     const labels = this.isAllLabelled ? [] : this.entry.rows.filter((row) => row.canShow).map((row) => row.key);
-    engine.carryOut([{ do: "label_finding", ask: this.entry.id, labels }]);
+    engine.carryOut([{ do: "label_finding", query: this.entry.id, labels }]);
   },
   beginNote() {
     this.isNoting = true;
@@ -82,7 +82,7 @@ export const findingCard = (engine) => () => ({
   keepNote(event) {
     const note = event.target.value.trim();
     this.isNoting = false;
-    if (note !== this.entry.remark) engine.carryOut([{ do: "note_finding", ask: this.entry.id, note }]);
+    if (note !== this.entry.remark) engine.carryOut([{ do: "note_finding", query: this.entry.id, note }]);
   },
   /** Definitions that may be added, each by a button. */
   get steps() {
@@ -139,6 +139,6 @@ export const findingItem = (engine) => () => ({
   toggleLabel() {
     const { labels } = this.entry;
     const { key } = this.item;
-    engine.carryOut([{ do: "label_finding", ask: this.entry.id, labels: this.item.isLabelled ? labels.filter((each) => each !== key) : [...labels, key] }]);
+    engine.carryOut([{ do: "label_finding", query: this.entry.id, labels: this.item.isLabelled ? labels.filter((each) => each !== key) : [...labels, key] }]);
   },
 });

@@ -248,7 +248,7 @@ export const findings = (engine) => () => ({
     if (this.equation.trim()) this.solve();
   },
   hideLabels() {
-    engine.carryOut([{ do: "label_finding", ask: null }]);
+    engine.carryOut([{ do: "label_finding", query: null }]);
   },
 });
 

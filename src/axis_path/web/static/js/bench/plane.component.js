@@ -323,9 +323,9 @@ export const plane = (engine) => () => ({
   },
   /** One press on a mark labels it, and one more takes the label away. */
   toggleLabel(mark) {
-    const before = engine.foundNow().marks.filter((each) => each.ask === mark.ask && each.text).map((each) => each.place);
+    const before = engine.foundNow().marks.filter((each) => each.query === mark.query && each.text).map((each) => each.place);
     const labels = mark.text ? before.filter((each) => each !== mark.place) : [...before, mark.place];
-    engine.carryOut([{ do: "label_finding", ask: mark.ask, labels }]);
+    engine.carryOut([{ do: "label_finding", query: mark.query, labels }]);
   },
   /** Read where the pointer is; a mark that is near is caught, and named. */
   readAt(at) {

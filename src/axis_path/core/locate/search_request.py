@@ -15,7 +15,7 @@ class Search(StrEnum):
 
 
 @dataclass(frozen=True, slots=True)
-class Wanted:
+class SearchRequest:
     """A search by the names of functions.
 
     Attributes:

@@ -26,7 +26,7 @@ _LEAST_HALVINGS, _JUMP, _POLE = 6, 1 / 4, 8
 SEEN = "it was seen between two samples; the search was stopped before it was checked"
 
 
-def seen_zeros(function: RealFunction, inside: Interval) -> list[Root]:
+def sampled_zeros(function: RealFunction, inside: Interval) -> list[Root]:
     """Return places where a function changes its sign between samples, none of them proved.
 
     Poles and jumps are none of them: only beside a zero do values shrink with the distance.
@@ -56,7 +56,7 @@ def seen_zeros(function: RealFunction, inside: Interval) -> list[Root]:
     ]
 
 
-def seen_turns(function: RealFunction, inside: Interval) -> list[tuple[Ball, int]]:
+def sampled_turns(function: RealFunction, inside: Interval) -> list[tuple[Ball, int]]:
     """Return places between which the samples of a function turn, and which way: 1 above, -1 below.
 
     A jump or a pole between samples looks like a turn beside it, so the value must come near to
@@ -79,7 +79,7 @@ def seen_turns(function: RealFunction, inside: Interval) -> list[tuple[Ball, int
     ]
 
 
-def seen_breaks(function: RealFunction, inside: Interval) -> list[tuple[Ball, Kind]]:
+def sampled_breaks(function: RealFunction, inside: Interval) -> list[tuple[Ball, Kind]]:
     """Return places where samples jump, grow beyond bounds or end, none of them proved.
 
     A step between two samples is halved again and again. Of a curve it becomes small, of a jump it
@@ -94,7 +94,7 @@ def seen_breaks(function: RealFunction, inside: Interval) -> list[tuple[Ball, Ki
     known[0], known[-1] = known[1], known[-2]
     edges = np.flatnonzero(known[:-1] != known[1:])
     ends = _halved(xs[edges], xs[edges + 1], lambda at: np.isfinite(function.sample(at)))
-    found = [(place, Kind.END) for place in ends]
+    breaks = [(place, Kind.END) for place in ends]
     steps = np.abs(np.diff(np.where(np.isfinite(ys), ys, np.nan)))
     at = np.flatnonzero(np.isfinite(steps))
     low, high, first, last = xs[at], xs[at + 1], ys[at], ys[at + 1]
@@ -120,22 +120,22 @@ def seen_breaks(function: RealFunction, inside: Interval) -> list[tuple[Ball, Ki
             if kind is Kind.POLE and not first[k] * last[k] < 0:
                 # Of two halves either may hold it: only the samples around it surely do.
                 a, b = float(xs[max(at[k] - 1, 0)]), float(xs[min(at[k] + 2, len(xs) - 1)])
-            found.append((Ball(arb(a).union(arb(b))), kind))
-    return _each_once(found)
+            breaks.append((Ball(arb(a).union(arb(b))), kind))
+    return _each_once(breaks)
 
 
 def _each_once(breaks: list[tuple[Ball, Kind]]) -> list[tuple[Ball, Kind]]:
     """Put breaks in order; of those that may be one, the one that is known best."""
     kept: list[tuple[Ball, Kind]] = []
-    for place, kind in sorted(breaks, key=lambda each: float(each[0].value.mid())):
+    for place, kind in sorted(breaks, key=lambda item: float(item[0].value.mid())):
         if kept and kept[-1][0].value.overlaps(place.value):
-            kept[-1] = min(kept[-1], (place, kind), key=lambda each: float(each[0].value.rad()))
+            kept[-1] = min(kept[-1], (place, kind), key=lambda item: float(item[0].value.rad()))
         else:
             kept.append((place, kind))
     return kept
 
 
-def seen_changes(
+def sampled_changes(
     holds: Callable[[Floats], NDArray[np.bool_]], inside: Interval
 ) -> tuple[bool, list[Ball]]:
     """Return whether something holds where an interval begins, and where samples show a change.

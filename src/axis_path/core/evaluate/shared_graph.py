@@ -1,4 +1,4 @@
-"""A sheet: a graph of its own on which expressions of several functions are put together.
+"""A shared graph, on which expressions of several functions are put together.
 
 What is located between two curves is a zero of an expression made of both: ``f(x) - g(x)``, or
 ``F(x(t), y(t))`` for an equation ``F = 0`` and a path. Such expressions are needed for one search,
@@ -15,7 +15,7 @@ from axis_path.core.evaluate.graph.graph import Graph, Op
 from axis_path.core.threads import COMPUTING
 
 
-class Sheet:
+class SharedGraph:
     """A graph that takes in expressions of other graphs."""
 
     def __init__(self) -> None:
@@ -25,12 +25,14 @@ class Sheet:
         self._expressions: dict[int, Expression] = {}
 
     @classmethod
-    def of(cls, one: Expression, other: Expression) -> Sheet:
-        """Return the sheet that two expressions share; it is stored with the first."""
-        return one.kept(("sheet", id(other)), lambda: cls._with(other), lambda s: s._other is other)
+    def of(cls, one: Expression, other: Expression) -> SharedGraph:
+        """Return the graph that two expressions share; it is stored with the first."""
+        return one.cached(
+            ("shared graph", id(other)), lambda: cls._with(other), lambda s: s._other is other
+        )
 
     @classmethod
-    def _with(cls, other: Expression) -> Sheet:
+    def _with(cls, other: Expression) -> SharedGraph:
         made = cls()
         # Held, so that no other expression can come to have its identity.
         made._other = other
@@ -46,7 +48,7 @@ class Sheet:
 
         Args:
             expression: of any graph.
-            variable: the step that stands in the place of its variable; the sheet's own by default.
+            variable: the step that stands in the place of its variable; the graph's own by default.
             inputs: steps that stand in the places of named inputs.
         """
         program = expression.program

@@ -18,7 +18,7 @@ from axis_path.core.locate.search.verdict import Words, open_notes
 
 
 @dataclass(frozen=True, slots=True)
-class Course:
+class Monotonicity:
     """How a part runs: where its slope is zero, and where it is flat all along."""
 
     part: Part
@@ -33,7 +33,7 @@ class Course:
         return not self.search.undecided and not self.search.is_crowded
 
 
-def course_of(anatomy: Anatomy, part: Part, order: int) -> Course:
+def monotonicity_of(anatomy: Anatomy, part: Part, order: int) -> Monotonicity:
     """Find where a derivative of a part is zero."""
     slope = part.branch
     for _ in range(order):
@@ -57,48 +57,52 @@ def course_of(anatomy: Anatomy, part: Part, order: int) -> Course:
             for cell in search.undecided
             if not (is_tiny(cell) and any(cell.hull().value.overlaps(end) for end in ends))
         ]
-    return Course(part, slope, distinct, flats, search)
+    return Monotonicity(part, slope, distinct, flats, search)
 
 
-def open_course_notes(
-    anatomy: Anatomy, courses: Iterable[Course], items: list[Finding], words: Words
+def open_monotonicity_notes(
+    anatomy: Anatomy, courses: Iterable[Monotonicity], items: list[Finding], words: Words
 ) -> list[str]:
     """Describe what the searches of all parts together have left open."""
     together = Search()
-    for course in courses:
-        together.undecided += course.search.undecided
-        together.is_crowded = together.is_crowded or course.search.is_crowded
+    for monotonicity in courses:
+        together.undecided += monotonicity.search.undecided
+        together.is_crowded = together.is_crowded or monotonicity.search.is_crowded
     return open_notes(anatomy, together, [item.bracket for item in items], words)
 
 
-def slope_beside(course: Course, turn: Root, side: int) -> int | None:
+def slope_beside(monotonicity: Monotonicity, turn: Root, side: int) -> int | None:
     """Return the sign of the slope beside a turn, up to the next one."""
-    places = [course.part.low.place, *(each.place for each in course.turns), course.part.high.place]
-    at = 1 + course.turns.index(turn)
+    places = [
+        monotonicity.part.low.place,
+        *(each.place for each in monotonicity.turns),
+        monotonicity.part.high.place,
+    ]
+    at = 1 + monotonicity.turns.index(turn)
     other = places[at + side].value
     for part in (0.5, 0.01):
         middle = turn.place.value + (other - turn.place.value) * part
-        sign = course.slope.prove(Ball(middle.mid())).sign()
+        sign = monotonicity.slope.prove(Ball(middle.mid())).sign()
         if sign in (-1, 1):
             return sign
     return None
 
 
-def leaving(course: Course | None, side: int) -> int | None:
-    """Return how a part runs next to a spot, as it is left to that side: 1 up, -1 down, 0 level."""
-    if course is None:
+def leaving(monotonicity: Monotonicity | None, side: int) -> int | None:
+    """Return how a part runs next to one, as it is left to that side: 1 up, -1 down, 0 level."""
+    if monotonicity is None:
         return None
-    low, high = course.part.low.place.value, course.part.high.place.value
+    low, high = monotonicity.part.low.place.value, monotonicity.part.high.place.value
     end = low if side == 1 else high
-    if any(cell.hull().value.overlaps(end) for cell in course.flats):
+    if any(cell.hull().value.overlaps(end) for cell in monotonicity.flats):
         return 0
-    turns = [turn.place.value for turn in course.turns]
-    flats = [e.value for cell in course.flats for e in (cell.low, cell.high)]
+    turns = [turn.place.value for turn in monotonicity.turns]
+    flats = [e.value for cell in monotonicity.flats for e in (cell.low, cell.high)]
     inner = sorted([*turns, *flats], key=lambda value: value.mid())
     other = (inner[0] if side == 1 else inner[-1]) if inner else (high if side == 1 else low)
     for part in (0.4876, 0.01, 1e-6):
         middle = end + (other - end) * arb(part)
-        sign = course.slope.prove(Ball(middle.mid())).sign()
+        sign = monotonicity.slope.prove(Ball(middle.mid())).sign()
         if sign in (-1, 1):
             return sign * side
     return None
