@@ -247,9 +247,7 @@ def _fit(snapshot: Snapshot, command: FitCurve, _window: Window) -> Edited:
     model, x, y, formula = map(one_line, (command.model, command.x, command.y, command.formula))
     request = FitRequest(number, model, x, y, command.degree, formula, command.start)
     if request.formula and not request.start:
-        request = replace(
-            request, start=snapshot.query(Fits).formula_start(request.formula)
-        )
+        request = replace(request, start=snapshot.query(Fits).formula_start(request.formula))
     snapshot.query(Fits).made_fit(request)
     if len(snapshot.section(Data).fits) >= FITS.value:
         raise LimitError(f"A study keeps {FITS.value} fits at most.")

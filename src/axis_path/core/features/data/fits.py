@@ -109,11 +109,7 @@ class Fits:
             DataError: it is not there any more.
         """
         fit = next(
-            (
-                request
-                for request in self._snapshot.section(Data).fits
-                if request.id == number
-            ),
+            (request for request in self._snapshot.section(Data).fits if request.id == number),
             None,
         )
         if fit is None:
