@@ -5,16 +5,30 @@ import subprocess
 import tempfile
 from pathlib import Path
 
+from launcher.browser_tools import node_command
 from launcher.cluster import start_cluster
 from launcher.environment import compile_sources
 from launcher.paths import PYTHON, ROOT, SOURCES
 from launcher.say import say
 
-_CHECKS = (
+_PYTHON_CHECKS = (
     ("Format", ["-m", "ruff", "format", "--check", "--quiet", "."]),
     ("Lint", ["-m", "ruff", "check", "--quiet", "."]),
     ("Types", ["-m", "mypy"]),
 )
+
+
+def _checks() -> list[tuple[str, list[str]]]:
+    python = str(PYTHON)
+    return [
+        *((title, [python, *arguments]) for title, arguments in _PYTHON_CHECKS),
+        (
+            "Format and lint of scripts",
+            node_command("@biomejs/biome/bin/biome", "ci", "--error-on-warnings"),
+        ),
+        ("Types of scripts", node_command("typescript/bin/tsc", "-p", str(ROOT))),
+        ("Bundles", [python, str(ROOT / "tools/refresh-bundles"), "--check"]),
+    ]
 
 
 def run_checks(names: list[str]) -> int:
@@ -22,8 +36,9 @@ def run_checks(names: list[str]) -> int:
 
     The last line printed is ``N passed, N failed, N skipped``; each check counts as a test.
     """
-    failed_checks = 0 if names else sum(not _check(title, args) for title, args in _CHECKS)
-    passed_checks = 0 if names else len(_CHECKS) - failed_checks
+    checks = [] if names else _checks()
+    failed_checks = sum(not _check(title, command) for title, command in checks)
+    passed_checks = len(checks) - failed_checks
     compiled = compile_sources()
     with tempfile.TemporaryDirectory(prefix="axis-path-test-") as folder:
         os.chmod(folder, 0o755)  # noqa: S103 - the database's user must pass through
@@ -45,10 +60,8 @@ def run_checks(names: list[str]) -> int:
     return done.returncode
 
 
-def _check(title: str, arguments: list[str]) -> bool:
-    done = subprocess.run(
-        [str(PYTHON), *arguments], cwd=ROOT, capture_output=True, text=True, check=False
-    )
+def _check(title: str, command: list[str]) -> bool:
+    done = subprocess.run(command, cwd=ROOT, capture_output=True, text=True, check=False)
     say(f"{title}: {'good' if done.returncode == 0 else 'not good'}")
     if done.returncode != 0:
         say(done.stdout + done.stderr)

@@ -2,6 +2,7 @@
 
 import argparse
 
+from launcher.browser_tools import install_browser_tools
 from launcher.checks import run_checks
 from launcher.environment import make_environment, prepare_sources
 from launcher.packages import install_packages
@@ -35,6 +36,8 @@ def main(arguments: list[str]) -> int:
         is_test = chosen.command == "test"
         install_packages(with_browser=is_test)
         make_environment("develop.lock" if is_test else "runtime.lock")
+        if is_test:
+            install_browser_tools()
         prepare_sources()
         return run_checks(chosen.names) if is_test else start(chosen.port)
     except LauncherError as err:

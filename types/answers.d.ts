@@ -912,3 +912,5 @@ export interface Answers {
   sweeps: SweepBegun;
   sweep_progress: SweepProgress;
 }
+
+export type AnyAnswer = Answers[keyof Answers];

@@ -449,3 +449,5 @@ export interface Commands {
   work: Work;
   unwork: Unwork;
 }
+
+export type AnyCommand = Commands[keyof Commands];

@@ -762,3 +762,5 @@ export interface Requests {
   picture: PictureQuery;
   open_file: OpenFileQuery;
 }
+
+export type AnyRequest = Requests[keyof Requests];

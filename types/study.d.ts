@@ -215,3 +215,5 @@ export interface WorkingLine {
 export interface Files {
   study: StudyFile;
 }
+
+export type AnyFile = Files[keyof Files];

@@ -62,7 +62,7 @@ BESIDE = """() => {
   window.paintedHere = async () => {
     const root = document.querySelector('link[rel=stylesheet]').href;
     const load = (name) => import(new URL(`../../js/bench/${name}`, root));
-    const [{ cleared }, { paintCurves }, { UNMOVED }] = await Promise.all(['canvas.js', 'curves.paint.js', 'affine.model.js'].map(load));
+    const [{ cleared }, { paintCurves }, { UNMOVED }] = await Promise.all(['plane/canvas.js', 'plane/curves.paint.js', 'viewport/affine.model.js'].map(load));
     const { scene, tones } = window.shownFor;
     const canvas = new OffscreenCanvas(1, 1);
     paintCurves(cleared(canvas, scene.window, scene.window.beyond, scene.window.beyond), scene, UNMOVED, tones, () => []);

@@ -158,7 +158,7 @@ class PictureTest(unittest.TestCase):
             for part in ("paper", "ink", "ink_soft", "grid", "grid_faint", "amber", "amber_deep"):
                 with self.subTest(part):
                     self.assertEqual(named[part.replace("_", "-")], getattr(palette, part))
-        script = (STATIC / "js/bench/curves.paint.js").read_text()
+        script = (STATIC / "js/bench/plane/curves.paint.js").read_text()
         dashes = json.loads(re.search(r"const DASHES = (\[.*\]);", script)[1])  # type: ignore[index]
         self.assertEqual([list(each) for each in DASHES], dashes)
 

@@ -35,7 +35,8 @@ def declare(kinds: Mapping[str, type], interface: str, intro: str, *, is_whole: 
     listed = [
         f"{_INDENT}{name}: {writer.name(kind)};" for name, kind in zip(kinds, result, strict=True)
     ]
-    lines = [f"export interface {interface} {{", *listed, "}"]
+    union = f"export type Any{interface.removesuffix('s')} = {interface}[keyof {interface}];"
+    lines = [f"export interface {interface} {{", *listed, "}", "", union]
     return "\n".join([f"// {intro}", "", *writer.lines(), *lines, ""])
 
 

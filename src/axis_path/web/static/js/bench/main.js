@@ -4,39 +4,68 @@ import Alpine from "../../vendor/alpine/alpine-csp.esm.min.js";
 import { registerFields } from "../shared/field.js";
 import { registerFormulas } from "../shared/mathml.js";
 import { registerSentences } from "../shared/sentence.js";
-import { axesBox } from "./axes.component.js";
-import { bench, title } from "./bench.component.js";
-import { dataPanel, fitCard } from "./data.component.js";
-import { Engine } from "./engine.js";
-import { exactForms } from "./exact.component.js";
-import { findingCard, findingItem } from "./finding.component.js";
-import { findings } from "./findings.component.js";
-import { lane } from "./lane.component.js";
-import { lanes } from "./lanes.component.js";
-import { panel } from "./panel.component.js";
-import { legend } from "./legend.component.js";
-import { pictureBox } from "./picture.component.js";
-import { plane } from "./plane.component.js";
-import { reference, referenceEntry } from "./reference.component.js";
-import { newRow, row, rows } from "./rows.component.js";
-import { runner } from "./runner.component.js";
-import { samplingCheck } from "./check.component.js";
-import { slider, sliders } from "./sliders.component.js";
-import { makeStore } from "./store.js";
-import { sweepBox } from "./sweep.component.js";
-import { trailBox } from "./trail.component.js";
-import { tableColumns } from "./columns.component.js";
-import { values } from "./values.component.js";
-import { windowBox } from "./window.component.js";
-import { working, workingLine } from "./working.component.js";
+import { lane } from "./lanes/lane.component.js";
+import { lanes } from "./lanes/lanes.component.js";
+import { runner } from "./lanes/runner.component.js";
+import { dataPanel, fitCard } from "./panels/data/data.component.js";
+import { findingCard, findingItem } from "./panels/findings/finding.component.js";
+import { findings } from "./panels/findings/findings.component.js";
+import { sweepBox } from "./panels/findings/sweep.component.js";
+import { panel } from "./panels/panel.component.js";
+import { reference, referenceEntry } from "./panels/reference/reference.component.js";
+import { tableColumns } from "./panels/values/columns.component.js";
+import { values } from "./panels/values/values.component.js";
+import { working, workingLine } from "./panels/working/working.component.js";
+import { samplingCheck } from "./plane/check.component.js";
+import { legend } from "./plane/legend.component.js";
+import { pictureBox } from "./plane/picture.component.js";
+import { plane } from "./plane/plane.component.js";
+import { exactForms } from "./rows/exact.component.js";
+import { newRow, row, rows } from "./rows/rows.component.js";
+import { trailBox } from "./rows/trail.component.js";
+import { bench, title } from "./session/bench.component.js";
+import { Engine } from "./session/engine.js";
+import { makeStore } from "./session/store.js";
+import { slider, sliders } from "./sliders/sliders.component.js";
+import { axesBox } from "./viewport/axes.component.js";
+import { windowBox } from "./viewport/window.component.js";
 
 const initial = JSON.parse(document.getElementById("bench-state")?.textContent ?? "{}");
 
 Alpine.store("bench", makeStore(initial));
 const engine = new Engine(Alpine.store("bench"), initial, Alpine.mutateDom);
 const components = {
-  axesBox, bench, title, dataPanel, fitCard, exactForms, findings, findingCard, findingItem, lane, lanes, legend, panel, pictureBox, plane, newRow, reference, referenceEntry, row, rows, runner, slider, sliders, sweepBox, tableColumns, trailBox, values,
-  samplingCheck, windowBox, working, workingLine,
+  axesBox,
+  bench,
+  title,
+  dataPanel,
+  fitCard,
+  exactForms,
+  findings,
+  findingCard,
+  findingItem,
+  lane,
+  lanes,
+  legend,
+  panel,
+  pictureBox,
+  plane,
+  newRow,
+  reference,
+  referenceEntry,
+  row,
+  rows,
+  runner,
+  slider,
+  sliders,
+  sweepBox,
+  tableColumns,
+  trailBox,
+  values,
+  samplingCheck,
+  windowBox,
+  working,
+  workingLine,
 };
 for (const [name, make] of Object.entries(components)) Alpine.data(name, make(engine));
 registerFields(Alpine);

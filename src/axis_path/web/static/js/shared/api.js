@@ -16,7 +16,12 @@ export class ApiError extends Error {
 
   /** Whether the same may go well in a moment, because nothing is wrong with it. */
   get isTemporary() {
-    return this.code === "network" || TEMPORARY.has(this.code) || this.status === 502 || this.status === 504;
+    return (
+      this.code === "network" ||
+      TEMPORARY.has(this.code) ||
+      this.status === 502 ||
+      this.status === 504
+    );
   }
 }
 
@@ -26,7 +31,8 @@ const TEMPORARY = new Set(["store.unavailable", "compute.busy", "compute.gone"])
 /** Browsers refuse to go on sending more than 64 KiB when a page is left. */
 const KEEPALIVE_LETTERS = 16_000;
 
-const token = () => document.querySelector('meta[name="csrf-token"]')?.getAttribute("content") ?? "";
+const token = () =>
+  document.querySelector('meta[name="csrf-token"]')?.getAttribute("content") ?? "";
 
 /**
  * Ask with JSON for what keeps nothing; the question can be given up while it is under way.
@@ -36,13 +42,20 @@ const token = () => document.querySelector('meta[name="csrf-token"]')?.getAttrib
  * @returns {Promise<any>}
  */
 export function ask(path, body, dropped) {
-  return stoppable((stopped) => post(path, body, { signal: dropped ? AbortSignal.any([stopped, dropped]) : stopped }));
+  return stoppable((stopped) =>
+    post(path, body, { signal: dropped ? AbortSignal.any([stopped, dropped]) : stopped }),
+  );
 }
 
 /** Why there is no answer. @param {AbortSignal} [signal] */
 export function missing(signal) {
   const isStopped = signal?.aborted;
-  return new ApiError(0, isStopped ? { code: "stopped", message: "Stopped. What is dimmed is not of this state." } : { message: "The server did not answer. Nothing is lost: try again." });
+  return new ApiError(
+    0,
+    isStopped
+      ? { code: "stopped", message: "Stopped. What is dimmed is not of this state." }
+      : { message: "The server did not answer. Nothing is lost: try again." },
+  );
 }
 
 /**
@@ -58,7 +71,11 @@ export async function post(path, body, options = {}) {
   try {
     response = await fetch(path, {
       method: "POST",
-      headers: { "Content-Type": "application/json", Accept: "application/json", "X-CSRFToken": token() },
+      headers: {
+        "Content-Type": "application/json",
+        Accept: "application/json",
+        "X-CSRFToken": token(),
+      },
       body: text,
       keepalive: Boolean(options.keepalive) && text.length < KEEPALIVE_LETTERS,
       signal: options.signal,
@@ -133,7 +150,11 @@ async function get(path) {
  */
 export async function postForm(path, fields) {
   const body = new URLSearchParams({ ...fields, csrf_token: token() });
-  const response = await fetch(path, { method: "POST", headers: { Accept: "application/json" }, body });
+  const response = await fetch(path, {
+    method: "POST",
+    headers: { Accept: "application/json" },
+    body,
+  });
   const answer = await response.json().catch(() => ({}));
   if (!response.ok) throw new ApiError(response.status, answer.error ?? {});
   return answer;

@@ -2,8 +2,20 @@
 /** Puts typeset formulas on the page: parsed as XML, and only the elements of formulas taken over. */
 
 const NAMESPACE = "http://www.w3.org/1998/Math/MathML";
-const ELEMENTS = new Set("math mrow mi mn mo msup msub msubsup munderover mfrac msqrt mroot mspace mtext mstyle mtable mtr mtd".split(" "));
-const ATTRIBUTES = new Set(["stretchy", "form", "separator", "width", "lspace", "rspace", "displaystyle"]);
+const ELEMENTS = new Set(
+  "math mrow mi mn mo msup msub msubsup munderover mfrac msqrt mroot mspace mtext mstyle mtable mtr mtd".split(
+    " ",
+  ),
+);
+const ATTRIBUTES = new Set([
+  "stretchy",
+  "form",
+  "separator",
+  "width",
+  "lspace",
+  "rspace",
+  "displaystyle",
+]);
 
 /** @param {Element} source @returns {Element | null} */
 function copied(source) {
@@ -70,23 +82,26 @@ function partOf(target) {
  * @param {any} Alpine
  */
 export function registerFormulas(Alpine) {
-  Alpine.directive("mathml", (element, { expression, modifiers }, { evaluateLater, effect, cleanup }) => {
-    const read = evaluateLater(expression);
-    const isFitted = modifiers.includes("fit");
-    effect(() =>
-      read((text) => {
-        setFormula(element, text ?? "");
-        if (isFitted) fitSoon(element);
-      }),
-    );
-    if (!isFitted) return;
-    fitted.add(element);
-    // The column changes with the window.
-    const watcher = new ResizeObserver(() => fitSoon(element));
-    watcher.observe(element.parentElement);
-    cleanup(() => {
-      watcher.disconnect();
-      fitted.delete(element);
-    });
-  });
+  Alpine.directive(
+    "mathml",
+    (element, { expression, modifiers }, { evaluateLater, effect, cleanup }) => {
+      const read = evaluateLater(expression);
+      const isFitted = modifiers.includes("fit");
+      effect(() =>
+        read((text) => {
+          setFormula(element, text ?? "");
+          if (isFitted) fitSoon(element);
+        }),
+      );
+      if (!isFitted) return;
+      fitted.add(element);
+      // The column changes with the window.
+      const watcher = new ResizeObserver(() => fitSoon(element));
+      watcher.observe(element.parentElement);
+      cleanup(() => {
+        watcher.disconnect();
+        fitted.delete(element);
+      });
+    },
+  );
 }

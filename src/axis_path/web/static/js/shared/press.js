@@ -12,9 +12,13 @@ function letGo() {
   for (const act of due) act();
 }
 
-addEventListener("pointerdown", () => {
-  isDown = true;
-}, true);
+addEventListener(
+  "pointerdown",
+  () => {
+    isDown = true;
+  },
+  true,
+);
 for (const kind of ["pointerup", "pointercancel", "dragend"]) addEventListener(kind, letGo, true);
 
 /** Do something when nothing is pressed any more: at once, if nothing is. @param {() => void} act */

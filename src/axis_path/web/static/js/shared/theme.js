@@ -12,7 +12,7 @@
   };
   root.dataset.bsTheme = read() ?? wished();
   document.addEventListener("click", (event) => {
-    if (!event.target.closest("[data-theme-toggle]")) return;
+    if (!(/** @type {Element} */ (event.target).closest("[data-theme-toggle]"))) return;
     root.dataset.bsTheme = root.dataset.bsTheme === "dark" ? "light" : "dark";
     try {
       localStorage.setItem(KEY, root.dataset.bsTheme);

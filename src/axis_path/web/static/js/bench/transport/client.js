@@ -6,7 +6,7 @@
 import { VersionAliases } from "./aliases.model.js";
 import { ResponseCache } from "./cache.js";
 import { NoPrefetch, Prefetch } from "./prefetch.js";
-import { SceneSocket, askOver } from "./socket.js";
+import { askOver, SceneSocket } from "./socket.js";
 
 /** How many characters of answers are stored: all states of a slider's track, if the study is not large. */
 const ROOM = 8_000_000;
@@ -20,7 +20,7 @@ const LONG_MS = 500;
 const nothing = () => [];
 
 export class SceneClient {
-  /** @param {import("../engine.js").Engine} engine @param {{version: number, prefetch?: boolean}} initial */
+  /** @param {import("../session/engine.js").Engine} engine @param {{version: number, prefetch?: boolean}} initial */
   constructor(engine, { version, prefetch = true }) {
     this.engine = engine;
     this.socket = new SceneSocket(`${engine.path}/socket`);
@@ -61,7 +61,9 @@ export class SceneClient {
     for (const each of states) this.lengths.set(each, each.spent_ms > LONG_MS ? Infinity : length);
     if (part === "scene") {
       this.responses.allow(answer.may_prefetch);
-      this.engine.passing.noteWay(performance.now() - began - states.reduce((sum, each) => sum + each.spent_ms, 0));
+      this.engine.samples.noteWay(
+        performance.now() - began - states.reduce((sum, each) => sum + each.spent_ms, 0),
+      );
     }
     return answer;
   }
@@ -75,12 +77,14 @@ export class SceneClient {
   /** Whether the picture of a command is at hand. @param {object} command */
   isKnown(command) {
     const { engine } = this;
-    return this.canExpect && !engine.store.isWaiting && this.has(engine.sceneBody({ drafts: [command] }));
+    return (
+      this.canExpect && !engine.store.isWaiting && this.has(engine.sceneBody({ drafts: [command] }))
+    );
   }
 
   /** Where trails go through, and where what plays is, is a part of the request, and unknown before. */
   get canExpect() {
-    return !this.engine.motion.isMoving && !this.engine.passing.hasTrails;
+    return !this.engine.motion.isMoving && !this.engine.samples.hasTrails;
   }
 
   /** A drag begins. */

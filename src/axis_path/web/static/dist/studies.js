@@ -1,0 +1,1 @@
+var o=new Intl.DateTimeFormat(void 0,{dateStyle:"medium",timeStyle:"short"});for(let t of document.querySelectorAll("[data-local-time]")){let e=t.getAttribute("datetime");e&&(t.textContent=`changed ${o.format(new Date(e))}`)}

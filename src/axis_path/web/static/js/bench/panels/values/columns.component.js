@@ -1,0 +1,123 @@
+// @ts-check
+/** The columns of the table of values: what they show, in how many digits, and which there are. */
+
+const SERIES = [
+  {
+    series: "difference",
+    words: "Differences",
+    title: "Each row less the row before it, in a column beside",
+  },
+  {
+    series: "ratio",
+    words: "Ratios",
+    title: "Each row divided by the row before it, in a column beside",
+  },
+  {
+    series: "sum",
+    words: "Running sum",
+    title: "The sum of all rows up to each, in a column beside",
+  },
+];
+
+/** Lives within the table of values. @param {import("../../session/engine.js").Engine} engine */
+export const tableColumns = (engine) => () => ({
+  added: "",
+  columnProblem: "",
+  /** The change that is on its way. */
+  turn: Promise.resolve(true),
+  seriesOffered: SERIES,
+
+  get keptColumns() {
+    return this.$store.bench.table.columns ?? [];
+  },
+  get column() {
+    return this.columns.find((each) => each.name === this.chosenColumn);
+  },
+  get hasColumn() {
+    return Boolean(this.column);
+  },
+  get isLost() {
+    return Boolean(this.column?.problem);
+  },
+  get lostWords() {
+    return this.column?.problem ?? "";
+  },
+  get columnTitle() {
+    return this.column ? `Column ${this.column.name}` : "";
+  },
+  get columnDigits() {
+    return String(this.ofChosen("digits") ?? "");
+  },
+  get columnForm() {
+    return this.ofChosen("form") ?? "";
+  },
+  get removeWords() {
+    return this.column?.tone === undefined || this.column.tone === null
+      ? "Remove this column"
+      : "Leave out of the table";
+  },
+  get leftOut() {
+    return this.keptColumns
+      .filter((each) => each.out)
+      .map((each) => ({ ...each, words: `Put back ${each.text}` }));
+  },
+  get hasLeftOut() {
+    return this.leftOut.length > 0;
+  },
+  ofChosen(field) {
+    const own = this.column?.own;
+    return own === null || own === undefined ? null : this.keptColumns[own]?.[field];
+  },
+
+  /** Change the columns as they are when it is this change's turn: the one before may be on its way. */
+  change(make) {
+    this.turn = this.turn.then(async () => {
+      const error = await engine.commit([{ do: "table", columns: make([...this.keptColumns]) }]);
+      this.columnProblem = error ? error.message : "";
+      return !error;
+    });
+    return this.turn;
+  },
+  async addColumn() {
+    const text = this.added.trim();
+    if (!text) return;
+    const isDone = await this.change((kept) => {
+      const others = kept.filter((each) => !(each.out && each.text === text));
+      return others.length < kept.length ? others : [...kept, { text }];
+    });
+    if (isDone) this.added = "";
+  },
+  addSeries({ series }) {
+    const { text } = this.column;
+    return this.change((kept) => [...kept, { text, series }]);
+  },
+  /** Change something of the chosen column; of a shown function it is kept from now on. */
+  setOfColumn(fields) {
+    const { own, text, tone } = this.column;
+    return this.change((kept) => {
+      const isOfFunction = tone !== undefined && tone !== null;
+      const place = isOfFunction
+        ? kept.findIndex((each) => each.text === text && each.series === "value")
+        : own;
+      return kept[place]
+        ? kept.with(place, { ...kept[place], ...fields })
+        : [...kept, { text, ...fields }];
+    });
+  },
+  setDigits(event) {
+    return this.setOfColumn({
+      digits: event.target.value === "" ? null : Number(event.target.value),
+    });
+  },
+  setForm(event) {
+    return this.setOfColumn({ form: event.target.value || null });
+  },
+  removeColumn() {
+    const { own, tone } = this.column;
+    if (tone !== undefined && tone !== null) return this.setOfColumn({ out: true });
+    return this.change((kept) => kept.filter((_, k) => k !== own));
+  },
+  putBack({ text }) {
+    return this.change((kept) => kept.filter((each) => !(each.out && each.text === text)));
+  },
+});

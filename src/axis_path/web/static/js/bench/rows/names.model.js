@@ -1,0 +1,50 @@
+// @ts-check
+/** The name that is being written, and the names it may become; no DOM. */
+
+/** @typedef {{name: string, signature: string, meaning: string, insert: string, spellings?: string[]}} Known */
+
+const WORD = /[\p{L}_](?:(?![\u03b1-\u03c9])[\p{L}0-9_])*$/u;
+const MOST = 7;
+
+/** The letters of a name that stand before the caret. @param {string} text @param {number} caret */
+export function wordBefore(text, caret) {
+  return WORD.exec(text.slice(0, caret))?.[0] ?? "";
+}
+
+/**
+ * The known names that a word may become: those that begin with it, then those in which a word of
+ * the meaning does.
+ * @param {string} word @param {Known[]} names @returns {Known[]}
+ */
+export function matching(word, names) {
+  const wanted = word.toLowerCase();
+  const others = names.filter((each) => each.name !== word);
+  const starts = others.filter((each) =>
+    [each.name, ...(each.spellings ?? [])].some((name) => name.toLowerCase().startsWith(wanted)),
+  );
+  const says = (each) =>
+    each.meaning
+      .toLowerCase()
+      .split(/\W+/)
+      .some((part) => part.startsWith(wanted));
+  const means =
+    wanted.length < 4 ? [] : others.filter((each) => !starts.includes(each) && says(each));
+  return [...starts, ...means].slice(0, MOST);
+}
+
+/** The text with a name put in for the word before the caret, and where the caret stands then. */
+export function completed(text, caret, insert) {
+  const start = caret - wordBefore(text, caret).length;
+  // A bracket that is there already is not written twice.
+  const put = insert.endsWith("(") && text[caret] === "(" ? insert.slice(0, -1) : insert;
+  return inserted(text, start, caret, put);
+}
+
+/** The text with something put in; what is selected is surrounded by `|…|` and brackets. */
+export function inserted(text, start, end, put) {
+  const chosen = text.slice(start, end);
+  const isAround = put.includes("…");
+  const whole = isAround ? put.replace("…", chosen) : put;
+  const caret = isAround && !chosen ? start + put.indexOf("…") : start + whole.length;
+  return { text: text.slice(0, start) + whole + text.slice(end), caret };
+}

@@ -1,0 +1,103 @@
+// @ts-check
+/** The whole Bench: undo and redo, the unit of angles, keys that work everywhere, the end. */
+import { postForm } from "../../shared/api.js";
+import { onSlow, stopAll } from "../../shared/stoppable.js";
+
+/** @param {import("./engine.js").Engine} engine */
+export const bench = (engine) => () => ({
+  // Alpine puts what is not declared here into the outermost component.
+  /** @type {any} */
+  keyed: null,
+  /** @type {any} */
+  left: null,
+
+  init() {
+    onSlow((isSlow) => {
+      this.$store.bench.isSlow = isSlow;
+    });
+    this.keyed = (event) => this.key(event);
+    this.left = () => {
+      engine.keepNow();
+      if (engine.viewTimer) engine.keepView({ keepalive: true });
+    };
+    document.addEventListener("keydown", this.keyed);
+    addEventListener("pagehide", this.left);
+  },
+  destroy() {
+    document.removeEventListener("keydown", this.keyed);
+    removeEventListener("pagehide", this.left);
+  },
+  get isRadians() {
+    return this.$store.bench.unit === "radians";
+  },
+  get isDegrees() {
+    return this.$store.bench.unit === "degrees";
+  },
+  setUnit(unit) {
+    if (this.$store.bench.unit !== unit) engine.carryOut([{ do: "unit", unit }]);
+  },
+  setRadians() {
+    this.setUnit("radians");
+  },
+  setDegrees() {
+    this.setUnit("degrees");
+  },
+  undo() {
+    this.$store.bench.said = `Undone: ${this.$store.bench.undo}`;
+    engine.step("undo");
+  },
+  redo() {
+    this.$store.bench.said = `Done again: ${this.$store.bench.redo}`;
+    engine.step("redo");
+  },
+  key(event) {
+    // A field that is being written has its own undo.
+    const isWriting = event.target.closest("input, textarea") !== null;
+    if (!(event.ctrlKey || event.metaKey) || isWriting) return;
+    const name = event.key.toLowerCase();
+    if (name === "z" && !event.shiftKey && this.$store.bench.undo) this.undo();
+    else if ((name === "y" || (name === "z" && event.shiftKey)) && this.$store.bench.redo)
+      this.redo();
+    else return;
+    event.preventDefault();
+  },
+  stop() {
+    stopAll();
+  },
+  retry() {
+    this.$store.bench.problem = "";
+    engine.look();
+    engine.changed();
+  },
+  dismissWarming() {
+    this.$store.bench.isWarming = false;
+  },
+  reload() {
+    location.reload();
+  },
+});
+
+/** @param {import("./engine.js").Engine} engine */
+export const title = (engine) => () => ({
+  text: "",
+  init() {
+    this.text = this.$store.bench.title;
+  },
+  restore(event) {
+    this.text = this.$store.bench.title;
+    event.target.blur();
+  },
+  leave(event) {
+    event.target.blur();
+  },
+  async rename() {
+    try {
+      const answer = await postForm(`${engine.path}/rename`, { title: this.text });
+      this.$store.bench.title = answer.title;
+      document.title = `${answer.title} · Axis Path`;
+    } catch (error) {
+      engine.complain(error);
+    }
+    this.text = this.$store.bench.title;
+  },
+});

@@ -1,0 +1,32 @@
+// @ts-check
+/** What was located last, and for which state: marks of another state are never shown. */
+import { shiftBetween } from "../viewport/affine.model.js";
+
+export class Found {
+  constructor() {
+    /** @type {any} */
+    this.last = null;
+    /** The entries of the ledger as they are shown; changes in them are watched by nobody. @type {any[]} */
+    this.entries = [];
+  }
+
+  /** @param {{marks: any[], spans: any[], window: any, drafts: any[]}} found @param {number} version */
+  take(found, version) {
+    this.last = { ...found, key: keyOf(version, found.drafts) };
+  }
+
+  /** What may be shown now, with where it stands in a window. @param {number} version @param {any[]} drafts @param {any} window @param {any} size */
+  at(version, drafts, window, size) {
+    const { last } = this;
+    if (
+      !last ||
+      last.key !== keyOf(version, drafts) ||
+      last.window.width !== size.width ||
+      last.window.height !== size.height
+    )
+      return null;
+    return { marks: last.marks, spans: last.spans, shift: shiftBetween(last.window, window, size) };
+  }
+}
+
+const keyOf = (version, drafts) => `${version} ${JSON.stringify(drafts)}`;

@@ -1,0 +1,145 @@
+// @ts-check
+/**
+ * What plays: sliders, and the runners of paths.
+ *
+ * The state of a request holds where everything is at the moment it is sent. At most one request is
+ * under way, so a slow machine skips places and keeps the time. What was reached is kept with the
+ * study when the motion ends.
+ */
+import { beginning, inSteps, placeAt } from "./motion.model.js";
+
+/** Who wishes reduced motion sees a place in so many seconds. */
+const CALM_STEP_S = 0.8;
+/** No more than a screen shows. */
+const FRAME_MS = 14;
+/** Places in between that a trail gets in one frame. */
+export const MOST_VISITS = 16;
+/** Things that play at once. */
+const MOST = 10;
+
+/** What puts something that plays to a place. @typedef {import("#types/commands").SetSlider | import("#types/commands").MoveRunner} Command */
+/**
+ * @typedef {object} Mover
+ * @property {string} key
+ * @property {() => {low: number, high: number, value: number, play: import("./motion.model.js").Play} | null} look
+ *   where it is now, and how it plays; null if it is not there any more.
+ * @property {(value: number) => Command} command what puts it to a value.
+ */
+
+export class Motion {
+  /** @param {import("./engine.js").Engine} engine */
+  constructor(engine) {
+    this.engine = engine;
+    /** @type {Map<string, {mover: Mover, from: number, begunMs: number, seconds: number}>} */
+    this.moving = new Map();
+    this.frame = 0;
+    this.drawn = "";
+    /** When the state was sent last, in ms. */
+    this.sentMs = 0;
+    this.reducedMotion = matchMedia("(prefers-reduced-motion: reduce)");
+  }
+
+  get isMoving() {
+    return this.moving.size > 0;
+  }
+
+  /** Begin to play; things that play in step begin together. @param {Mover} mover @param {Mover[]} others all that could play with it. */
+  play(mover, others = []) {
+    const state = mover.look();
+    if (!state || this.moving.size >= MOST) return;
+    const from = beginning(state.play, part(state));
+    const { seconds } = state.play;
+    const together = state.play.in_step ? others.filter((other) => other.look()?.play.in_step) : [];
+    const begunMs = performance.now();
+    for (const each of new Map([mover, ...together].map((one) => [one.key, one])).values()) {
+      if (this.moving.size < MOST)
+        this.moving.set(each.key, { mover: each, from, begunMs, seconds });
+    }
+    this.tell();
+    if (!this.frame) this.frame = requestAnimationFrame(() => this.tick());
+  }
+
+  /** End one motion, or all; what was reached is kept. @param {string} [key] */
+  async pause(key) {
+    if (key !== undefined && !this.moving.has(key)) return null;
+    const commands = this.commands();
+    const visits = commands.map((each) => [each.id, each.do === "set" ? each.value : each.t]);
+    if (key === undefined) this.moving.clear();
+    else this.moving.delete(key);
+    this.tell();
+    return commands.length ? this.engine.commitAll(commands, () => [], [visits]) : null;
+  }
+
+  /** End all motion and forget where it went. */
+  drop() {
+    this.moving.clear();
+    this.tell();
+  }
+
+  /** The moments since a state was sent last, the present one at the end. @returns {Command[][]} */
+  visits() {
+    const now = performance.now();
+    const first = Math.max(
+      this.sentMs,
+      Math.min(...[...this.moving.values()].map((each) => each.begunMs)),
+    );
+    const count = Math.min(Math.max(Math.ceil((now - first) / FRAME_MS), 1), MOST_VISITS);
+    this.sentMs = now;
+    return Array.from({ length: count }, (_, k) =>
+      this.commands(now - ((now - first) * (count - 1 - k)) / count),
+    );
+  }
+
+  /** Where everything is at a moment. @param {number} [now] @returns {Command[]} */
+  commands(now = performance.now()) {
+    return [...this.moving.values()].flatMap((each) => {
+      const state = each.mover.look();
+      if (!state) return [];
+      const { part: place } = placeAt(
+        { ...state.play, seconds: each.seconds },
+        each.from,
+        this.elapsed(each, now),
+      );
+      return [each.mover.command(state.low + place * (state.high - state.low))];
+    });
+  }
+
+  elapsed({ begunMs }, now) {
+    const elapsed = Math.max(now - begunMs, 0) / 1000;
+    return this.reducedMotion.matches ? inSteps(elapsed, CALM_STEP_S) : elapsed;
+  }
+
+  tick() {
+    this.frame = 0;
+    if (!this.isMoving) return;
+    const now = performance.now();
+    const over = [...this.moving.values()].filter((each) => {
+      const state = each.mover.look();
+      return (
+        !state ||
+        placeAt({ ...state.play, seconds: each.seconds }, each.from, this.elapsed(each, now)).isOver
+      );
+    });
+    const wanted = JSON.stringify(this.commands());
+    if (wanted !== this.drawn) {
+      this.drawn = wanted;
+      this.engine.look(FRAME_MS);
+      this.engine.changed();
+    }
+    // One commit for all that ended together.
+    if (over.length === this.moving.size) this.pause();
+    else for (const each of over) this.pause(each.mover.key);
+    if (this.isMoving) this.frame = requestAnimationFrame(() => this.tick());
+  }
+
+  tell() {
+    this.drawn = "";
+    this.engine.store.moving = Object.fromEntries(
+      [...this.moving.keys()].map((key) => [key, true]),
+    );
+  }
+}
+
+function part({ low, high, value }) {
+  return high > low ? (value - low) / (high - low) : 0;
+}

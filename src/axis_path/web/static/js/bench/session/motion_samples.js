@@ -1,0 +1,110 @@
+// @ts-check
+/**
+ * What a hand, or what plays, passes through on its way from one picture to the next: places that
+ * trails go through, and states that are shown on a long way.
+ */
+import { MOST_VISITS } from "./motion.js";
+
+/** On a way longer than this, as the last few answers tell, states that were passed come along. */
+const LONG_WAY_MS = 25;
+const WAYS = 4;
+const MOST_PASSED = 12;
+
+const pairs = (commands) => commands.map((each) => [each.id, each.t ?? each.value]);
+
+export class MotionSamples {
+  /** @param {import("./engine.js").Engine} engine */
+  constructor(engine) {
+    this.engine = engine;
+    /** What the hand tried out since the last request. @type {any[][]} */
+    this.passed = [];
+    /** How long the last answers were on their way, without the time it took to make them, in ms. @type {number[]} */
+    this.ways = [];
+    /** Where sliders and runners were when trails went on last, by the ids of their lines. @type {Map<number, number>} */
+    this.reached = new Map();
+  }
+
+  /** The hand tries a command out. @param {object} command */
+  note(command) {
+    this.passed.push([command]);
+    if (this.passed.length > MOST_PASSED) this.passed.shift();
+  }
+
+  /** An answer was so long on its way, in ms. @param {number} ms */
+  noteWay(ms) {
+    this.ways = [ms, ...this.ways.slice(0, WAYS - 1)];
+  }
+
+  /**
+   * States the hand passed while an answer was on a long way: they come with the next one and are
+   * shown on the way to it. On a short way the latest state alone is quicker.
+   */
+  states() {
+    const passed = this.passed.splice(0);
+    // A long way delays every answer, a busy machine some of them.
+    if (this.ways.length < WAYS || Math.min(...this.ways) < LONG_WAY_MS || passed.length < 2)
+      return {};
+    // The last is the present state itself.
+    const places = [1, 2].map((k) => Math.floor((k * (passed.length - 1)) / 3));
+    return { passed: [...new Set(places)].map((k) => passed[k]) };
+  }
+
+  get hasTrails() {
+    return this.engine.store.rows.some((row) => row.trail && !row.hidden);
+  }
+
+  /** What trails pass through on the way to the present state, if any point leaves one. */
+  visits() {
+    const { hand, motion } = this.engine;
+    if (!(hand.length || motion.isMoving) || !this.hasTrails) return {};
+    if (motion.isMoving)
+      return { visits: motion.visits().map((each) => pairs([...hand, ...each])) };
+    return {
+      visits: hand.every((each) => each.do === "set" || each.do === "runner")
+        ? this.between(hand[0]).map((each) => pairs([each]))
+        : [],
+    };
+  }
+
+  /** What a commit passes through: the hand may have let go before the picture was there. @param {any[]} commands */
+  wayTo(commands) {
+    const { hand, motion } = this.engine;
+    const moves = commands.filter(
+      (each) =>
+        each.do === "set" || (each.do === "runner" && each.t !== undefined && each.t !== null),
+    );
+    // A hand that has moved on passes it anyway.
+    const isPassed = hand.some((each) => each.id === moves[0]?.id);
+    return moves.length === 1 && !isPassed && !motion.isMoving
+      ? this.between(moves[0]).map((each) => pairs([each]))
+      : [];
+  }
+
+  /** What a hand passes through on its way to a value. @param {any} command @returns {any[]} */
+  between(command) {
+    const { store } = this.engine;
+    const isRunner = command.do === "runner";
+    const found = isRunner
+      ? store.rows.find((row) => row.id === command.id)?.runner
+      : store.sliders.find((each) => each.id === command.id);
+    const to = Number(isRunner ? command.t : command.value);
+    if (!found || typeof command.value === "string") return [command];
+    const step = isRunner ? (found.high - found.low) / 300 : found.step_value;
+    const from = this.reached.get(command.id) ?? found.value;
+    const count = Math.min(Math.max(Math.round(Math.abs(to - from) / step), 1), MOST_VISITS);
+    return Array.from({ length: count }, (_, k) => {
+      const value = from + ((to - from) * (k + 1)) / count;
+      return isRunner ? { ...command, t: value } : { ...command, value };
+    });
+  }
+
+  /** Trails have come to the last of some states. @param {any[][] | undefined} visits */
+  reach(visits) {
+    for (const [id, value] of visits?.at(-1) ?? []) this.reached.set(id, Number(value));
+  }
+
+  /** What is kept now is where trails go on from. */
+  forget() {
+    this.reached.clear();
+  }
+}

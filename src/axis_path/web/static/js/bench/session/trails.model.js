@@ -1,0 +1,57 @@
+// @ts-check
+/** Where points have been, in the coordinates of the plane: what is kept, and what is new; no DOM. */
+
+/** As many as the study keeps. */
+const MOST = 2000;
+/** @typedef {[number, number]} Place */
+
+export class Trails {
+  /** @param {Record<string, Place[]>} [kept] by the ids of the lines. */
+  constructor(kept = {}) {
+    this.kept = kept;
+    /** What is not kept with the study yet. @type {Record<string, Place[]>} */
+    this.fresh = {};
+  }
+
+  /** Take over what the study keeps. @param {Record<string, Place[]>} kept @param {Record<string, number>} [sent] how many of the new ones are among them. */
+  keep(kept, sent = {}) {
+    this.kept = kept;
+    for (const [id, count] of Object.entries(sent)) this.fresh[id]?.splice(0, count);
+    for (const id of Object.keys(this.fresh))
+      if (!(id in kept) || !this.fresh[id].length) delete this.fresh[id];
+  }
+
+  /** Go on to some places. @param {Record<string, Place[]>} visited */
+  visit(visited) {
+    for (const [id, places] of Object.entries(visited)) {
+      this.fresh[id] ??= [];
+      const fresh = this.fresh[id];
+      fresh.push(...places);
+      if (fresh.length > MOST) fresh.splice(0, fresh.length - MOST);
+    }
+  }
+
+  /** Forget what is not kept. */
+  drop() {
+    this.fresh = {};
+  }
+
+  /** The last places, the oldest first. @param {number} id @param {number} most @returns {Place[]} */
+  last(id, most) {
+    return [...(this.kept[id] ?? []), ...(this.fresh[id] ?? [])].slice(-most);
+  }
+
+  /** What keeps the new places, and how many they are. */
+  commands() {
+    const entries = Object.entries(this.fresh).filter(([, points]) => points.length);
+    return {
+      commands: entries.map(([id, points]) => ({
+        do: "trail",
+        id: Number(id),
+        how: "add",
+        points: [...points],
+      })),
+      sent: Object.fromEntries(entries.map(([id, points]) => [id, points.length])),
+    };
+  }
+}

@@ -1,0 +1,32 @@
+// @ts-check
+/** How the axes and the grid look: every choice is kept at once and can be undone. */
+import { changeAxes } from "./actions.js";
+
+/** @param {import("../session/engine.js").Engine} engine */
+export const axesBox = (engine) => () => ({
+  isOpen: false,
+  problem: "",
+
+  toggle() {
+    this.isOpen = !this.isOpen;
+    if (this.isOpen) this.$nextTick(() => this.$refs.first.focus());
+  },
+  close() {
+    this.isOpen = false;
+    this.$refs.opener.focus();
+  },
+  get axes() {
+    return this.$store.bench.axes;
+  },
+  async keep(axes) {
+    const error = await changeAxes(engine, axes);
+    this.problem = error ? error.message : "";
+  },
+  /** A field names the part it changes: `grid`, or `x.labels`. */
+  change(event) {
+    const field = event.target;
+    const [part, inner] = field.name.split(".");
+    const value = field.type === "checkbox" ? field.checked : field.value;
+    this.keep(inner ? { [part]: { [inner]: value } } : { [part]: value });
+  },
+});
