@@ -304,17 +304,17 @@ class HandTest(BrowserTest):
 
     def test_frame_makes_the_window_fit(self) -> None:
         self.open_new_study("f(x) = x^2 + 50 for 0 <= x <= 4")
-        self.assertIn("lies above the window", self.page.locator(".plane-why").inner_text())
+        self.assertIn("lies above the window", self.row("f").locator(".row-why").inner_text())
         self.page.get_by_role("button", name="Frame it").click()
         self.settle()
-        self.assertFalse(self.page.locator(".plane-why").is_visible())
+        self.assertFalse(self.row("f").locator(".row-why").is_visible())
         self.assertGreater(self.ink(), 200)
 
     def test_where_nothing_is_drawn_it_says_why(self) -> None:
         self.open_new_study("f(x) = sqrt(x) for -5 <= x <= -1")
         self.assertIn(
             "it has no real value for −5 ≤ x ≤ −1 (sqrt of a negative number at x = −3)",
-            self.page.locator(".plane-why").inner_text(),
+            self.row("f").locator(".row-why").inner_text(),
         )
 
 

@@ -94,13 +94,73 @@ class LookTest(BrowserTest):
                 self.assertLessEqual(wide, width)
                 self.assertGreater(self.ink(), 300)
 
-    def test_a_long_formula_is_made_smaller_and_not_cut(self) -> None:
+    def test_a_long_formula_goes_on_in_another_line(self) -> None:
         self.open_demo("Mooring line")
-        button = self.row("rope").locator(".row-formula")
-        formula = self.box(button.locator("math"))
+        self.write("rope2(x) = s cosh(x/s) - s cosh(4/s) + 3 - x^4/1000 + x^3/100 - 0.125x + 12")
+        button = self.row("rope2").locator(".row-formula")
         room = self.box(button)
-        self.assertLessEqual(formula["x"] + formula["width"], room["x"] + room["width"])
-        self.assertIn("rope(x) = s cosh(x/s)", button.get_attribute("title") or "")
+        parts = [self.box(part) for part in button.locator("math").all()]
+        self.assertGreater(len({round(part["y"] / 20) for part in parts}), 1)
+        for part in parts:
+            self.assertLessEqual(part["x"] + part["width"], room["x"] + room["width"] + 1)
+            self.assertLessEqual(part["y"] + part["height"], room["y"] + room["height"] + 1)
+
+    def test_the_plane_has_the_room(self) -> None:
+        for width, height, demo, least in (
+            (1280, 800, "Morning tide", 0.35),
+            (1280, 800, "", 0.5),
+            (1024, 768, "Mooring line", 0.4),
+        ):
+            self.page = self.open_page(width=width, height=height)
+            if demo:
+                self.open_demo(demo)
+            else:
+                self.open_new_study("f(x) = x")
+            plane = self.box(self.page.locator(".plane-surface"))
+            with self.subTest(demo, width=width):
+                self.assertGreater(plane["width"] * plane["height"], least * width * height)
+                self.assertGreaterEqual(plane["width"], 600)
+            if width == 1280 and demo:
+                self.page.get_by_role("button", name="Fold the side panel away").click()
+                self.settle()
+                folded = self.box(self.page.locator(".plane-surface"))
+                self.assertGreater(folded["width"] * folded["height"], 0.5 * width * height)
+        # Where the panel lies over the plane, it is folded until somebody opens it.
+        self.page.get_by_role("button", name="Show the side panel").click()
+        self.assertEqual(plane, self.box(self.page.locator(".plane-surface")))
+        self.assertTrue(self.page.get_by_role("tab", name="Findings").is_visible())
+
+    def test_borders_between_the_parts_move_and_are_kept(self) -> None:
+        self.open_demo("Morning tide")
+        surface = self.page.locator(".plane-surface")
+        before = self.box(surface)
+        panel = self.page.get_by_role("separator", name="Width of the side panel")
+        panel.focus()
+        for _ in range(4):
+            self.page.keyboard.press("ArrowLeft")
+        self.settle()
+        self.assertAlmostEqual(before["width"] - 64, self.box(surface)["width"], delta=1)
+        self.assertEqual("364", panel.get_attribute("aria-valuenow"))
+        height = self.page.get_by_role("separator", name="Height of the plane")
+        self.drag(height, 0, -100)
+        self.assertAlmostEqual(before["height"] - 100, self.box(surface)["height"], delta=8)
+        side = self.page.get_by_role("separator", name="Width of the definitions")
+        side.focus()
+        self.page.keyboard.press("Shift+ArrowRight")
+        self.settle()
+        lane = self.box(self.page.locator(".lane:visible").first)
+        self.assertAlmostEqual(self.box(surface)["x"], lane["x"], delta=0.5)
+        self.page.reload()
+        self.page.wait_for_selector(".tick-label")
+        self.settle()
+        kept = self.box(surface)
+        self.assertAlmostEqual(before["height"] - 100, kept["height"], delta=8)
+        self.assertAlmostEqual(before["width"] - 144, kept["width"], delta=2)
+        for separator in (panel, height, side):
+            separator.dblclick(position={"x": 5, "y": 5}, force=True)
+            separator.press("Enter")
+        self.settle()
+        self.assertEqual(before, self.box(surface))
 
     def test_the_panel_folds_away_to_give_the_plane_the_width(self) -> None:
         self.open_demo("Morning tide")

@@ -9,7 +9,7 @@ from tests.browser.bench import BrowserTest
 
 class PlaneTest(BrowserTest):
     def bounds(self) -> list[float]:
-        fields = self.page.locator(".window-line input").all()[:4]
+        fields = self.page.locator(".plane-bound").all()[:4]
         return [float(field.input_value().replace("−", "-")) for field in fields]
 
     def drag(self, start: tuple[float, float], stop: tuple[float, float], key: str = "") -> None:  # type: ignore[override]
@@ -43,8 +43,8 @@ class PlaneTest(BrowserTest):
         self.assertEqual(zoomed, self.bounds())
         self.page.keyboard.press("[")
         self.page.wait_for_timeout(800)
-        # The x axis is taken at 5 and drawn to where 10 was: it shows half as much, y as before.
-        self.drag((width * 0.75, height / 2), (width - 1, height / 2))
+        # The labels of the x axis are taken at 5 and drawn to where 10 was: it shows half as much.
+        self.drag((width * 0.75, height / 2 + 12), (width - 1, height / 2 + 12))
         stretched = self.bounds()
         self.assertAlmostEqual(-5, stretched[0], delta=0.1)
         self.assertAlmostEqual(5, stretched[1], delta=0.1)
@@ -178,7 +178,7 @@ class PlaneTest(BrowserTest):
                 self.open_new_study(line)
                 drawn = self.ink() + self.page.locator(".point-dot").count()
                 self.assertGreater(drawn, 0)
-                self.assertEqual(0, self.page.locator(".why-line:visible").count())
+                self.assertEqual(0, self.page.locator(".row-why:visible").count())
         self.check_access()
 
     def test_the_end_of_a_path_is_dragged_on_its_own_scale(self) -> None:

@@ -134,7 +134,7 @@ class SlidingTest(BrowserTest):
         # Its zero stands where it belongs: at 6, which the moved window shows.
         low, high = (
             float(field.input_value().replace("−", "-"))
-            for field in self.page.locator(".window-line input").all()[:2]
+            for field in self.page.locator(".plane-bound").all()[:2]
         )
         lane = self.box(last.locator(".lane"))
         wanted = (6 - low) / (high - low) * lane["width"] + lane["x"]

@@ -242,7 +242,7 @@ class StretchingTest(BrowserTest):
             if times == 1:
                 # What stands at rest is what was asked for at once.
                 self.assertEqual(1, len(scenes))
-            fields = self.page.locator(".window-line input")
+            fields = self.page.locator(".plane-bound")
             shown = [float(fields.nth(k).input_value().replace("−", "-")) for k in (0, 1)]
             for bound, wanted in zip(scenes[-1]["window"]["x"], shown, strict=True):
                 self.assertAlmostEqual(bound, wanted, delta=0.02)
@@ -253,7 +253,7 @@ class StretchingTest(BrowserTest):
 
     def test_pan_wins_over_bounds_that_follow_a_slider(self) -> None:
         self.open_new_study("s = 3", "f(x) = x^2 - s")
-        fields = self.page.locator(".window-line input")
+        fields = self.page.locator(".plane-bound")
         fields.nth(3).fill("s + 4")
         fields.nth(3).press("Enter")
         self.settle()

@@ -159,7 +159,8 @@ class PictureTest(unittest.TestCase):
                 with self.subTest(part):
                     self.assertEqual(named[part.replace("_", "-")], getattr(palette, part))
         script = (STATIC / "js/bench/plane/curves.paint.js").read_text()
-        dashes = json.loads(re.search(r"const DASHES = (\[.*\]);", script)[1])  # type: ignore[index]
+        listed = re.search(r"const DASHES = (\[.*?\n\]);", script, re.S)[1]  # type: ignore[index]
+        dashes = json.loads(re.sub(r",\s*\]", "]", listed))
         self.assertEqual([list(each) for each in DASHES], dashes)
 
 

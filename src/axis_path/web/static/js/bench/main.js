@@ -7,6 +7,8 @@ import { registerSentences } from "../shared/sentence.js";
 import { lane } from "./lanes/lane.component.js";
 import { lanes } from "./lanes/lanes.component.js";
 import { runner } from "./lanes/runner.component.js";
+import { Layout } from "./layout/layout.js";
+import { splitter } from "./layout/splitter.component.js";
 import { dataPanel, fitCard } from "./panels/data/data.component.js";
 import { findingCard, findingItem } from "./panels/findings/finding.component.js";
 import { findings } from "./panels/findings/findings.component.js";
@@ -68,6 +70,7 @@ const components = {
   workingLine,
 };
 for (const [name, make] of Object.entries(components)) Alpine.data(name, make(engine));
+Alpine.data("splitter", splitter(new Layout(Alpine.store("bench"))));
 registerFields(Alpine);
 registerFormulas(Alpine);
 registerSentences(Alpine);

@@ -31,13 +31,43 @@ function copied(source) {
   return element;
 }
 
-/** @param {Element} target @param {string} text MathML of our own making. */
-export function setFormula(target, text) {
+/** @param {Element} target @param {string} text MathML of our own making. @param {boolean} [isWrapped] whether it may take several lines. */
+export function setFormula(target, text, isWrapped = false) {
   target.replaceChildren();
   if (!text) return;
   const parsed = new DOMParser().parseFromString(text, "application/xml").documentElement;
   const formula = copied(parsed);
-  if (formula) target.append(formula);
+  if (formula) target.append(...(isWrapped ? cut(formula) : [formula]));
+}
+
+/** Before these operators a formula may go on in another line. */
+const BREAKS = new Set([..."=<>≤≥≠+−±,", "for"]);
+
+/**
+ * Cut a formula at its outermost operators into formulas that can stand in lines one below the other.
+ * @param {Element} formula @returns {Element[]}
+ */
+function cut(formula) {
+  let outer = formula;
+  while (outer.children.length === 1 && outer.firstElementChild?.localName === "mrow") {
+    outer = outer.firstElementChild;
+  }
+  /** @type {Element[][]} */
+  const groups = [[]];
+  for (const child of [...outer.children]) {
+    const isBreak = child.localName === "mo" && BREAKS.has(child.textContent ?? "");
+    if (isBreak && groups[groups.length - 1].length) {
+      // At the head of a line it is no sign of what follows, but an operator as before.
+      child.setAttribute("form", "infix");
+      groups.push([]);
+    }
+    groups[groups.length - 1].push(child);
+  }
+  return groups.map((group) => {
+    const part = document.createElementNS(NAMESPACE, "math");
+    part.append(...group);
+    return part;
+  });
 }
 
 /** How far a formula is made smaller before it is cut off. */
@@ -77,8 +107,8 @@ function partOf(target) {
 }
 
 /**
- * The directive `x-mathml="row.mathml"`; with `.fit` the formula becomes smaller where it has too
- * little room.
+ * The directive `x-mathml="row.mathml"`; with `.wrap` the formula goes on in another line where it has
+ * too little room, with `.fit` it becomes smaller.
  * @param {any} Alpine
  */
 export function registerFormulas(Alpine) {
@@ -87,9 +117,10 @@ export function registerFormulas(Alpine) {
     (element, { expression, modifiers }, { evaluateLater, effect, cleanup }) => {
       const read = evaluateLater(expression);
       const isFitted = modifiers.includes("fit");
+      const isWrapped = modifiers.includes("wrap");
       effect(() =>
         read((text) => {
-          setFormula(element, text ?? "");
+          setFormula(element, text ?? "", isWrapped);
           if (isFitted) fitSoon(element);
         }),
       );

@@ -97,12 +97,19 @@ export const panel = (engine) => () => ({
     this.$nextTick(() => document.getElementById(`tab-${this.$store.bench.tab}`)?.focus());
   },
   fold() {
-    this.$store.bench.folded = true;
-    engine.keepViewSoon();
+    this.setFolded(true);
   },
   unfold() {
-    this.$store.bench.folded = false;
-    engine.keepViewSoon();
+    this.setFolded(false);
     engine.changed();
+  },
+  /** Where the panel lies over the plane it is opened for the moment; beside it, that is kept. */
+  setFolded(isFolded) {
+    const { bench } = this.$store;
+    if (bench.isOverlay) bench.isOverlayOpen = !isFolded;
+    else {
+      bench.folded = isFolded;
+      engine.keepViewSoon();
+    }
   },
 });

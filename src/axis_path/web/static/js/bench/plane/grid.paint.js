@@ -8,6 +8,9 @@ import { label, svg } from "./svg.js";
 const crisp = (px) => Math.round(px) + 0.5;
 /** Lines of the title are so far apart. */
 const TITLE_PX = 20;
+/** The bounds of the window stand at the ends of the axes; the names stand before them. */
+const BOUND_PX = 88;
+const BELOW_BOUND_PX = 46;
 /** How wide a letter of a label is. */
 const LETTER_PX = 7.2;
 
@@ -16,6 +19,9 @@ const LETTER_PX = 7.2;
  * the names at their ends.
  * @typedef {{grid: Element, edges: Element, angleLabels: Element, xLabels: Element, yLabels: Element, xName: Element, yName: Element}} Layers
  */
+
+/** How much of the top of the plane its title takes, in px. */
+export const titleHeight = ({ title }) => (title.length ? TITLE_PX * title.length + 8 : 0);
 
 /** Where the axes stand, in px; null for one that is out of sight. */
 export function axesAt(axes, shift) {
@@ -55,19 +61,16 @@ export function gridParts(scene, shift, size) {
     yLabels: yLabels(axes.y, shift, size, at.upright),
     edges: edges(axes, size),
     xName: [
-      label(axes.x.name, size.width - 8, nameLevel(at.level, size), {
+      label(axes.x.name, size.width - BOUND_PX, nameLevel(at.level, size), {
         class: "axis-name",
         "text-anchor": "end",
       }),
     ],
     // Below the title, where there is one.
     yName: [
-      label(
-        axes.y.name,
-        nameUpright(axes, at.upright, size),
-        16 + (axes.title.length ? TITLE_PX * axes.title.length + 8 : 0),
-        { class: "axis-name" },
-      ),
+      label(axes.y.name, nameUpright(axes, at.upright, size), BELOW_BOUND_PX + titleHeight(axes), {
+        class: "axis-name",
+      }),
     ],
   };
 }

@@ -3,16 +3,9 @@
 
 import { shortest } from "../panels/findings/findings.model.js";
 import { askWindow, lookThrough, zoomStep } from "../viewport/actions.js";
-import {
-  abscissa,
-  boxed,
-  moved,
-  ordinate,
-  pxOf,
-  stretched,
-  zoomed,
-} from "../viewport/affine.model.js";
+import { abscissa, boxed, moved, ordinate, pxOf, zoomed } from "../viewport/affine.model.js";
 import { placeCanvas, Slide, slideBy } from "../viewport/slide.model.js";
+import { axisAt, stretchTo } from "../viewport/stretch.js";
 import { cleared, copyOf } from "./canvas.js";
 import { CurveWorker } from "./curve_worker.js";
 import { isQuick, paintCurves } from "./curves.paint.js";
@@ -29,12 +22,10 @@ const MOVE_PX = 40;
 const STILL_PX = 3;
 /** A mark this near to the pointer is caught. */
 const CATCH_PX = 7;
+/** Fingers nearer to each other say nothing of a scale. */
+const LEAST_PINCH_PX = 10;
 /** A coarse step of the reading line is so many fine ones. */
 const COARSE = 10;
-/** An axis is held within so many px of its line. */
-const AXIS_PX = 11;
-/** Nearer to the place that stays, an axis cannot be held: it would run away. */
-const LEAST_ARM_PX = 24;
 
 /** @param {import("../session/engine.js").Engine} engine */
 export const plane = (engine) => () => ({
@@ -61,6 +52,8 @@ export const plane = (engine) => () => ({
   /** @type {any} */
   endWorker: null,
   travelled: 0,
+  /** Whether two fingers are, or were, on the plane. */
+  isPinching: false,
   isHeld: false,
   /** The axis that is being stretched. @type {any} */
   axis: null,
@@ -107,11 +100,11 @@ export const plane = (engine) => () => ({
   /** The lanes are as wide as the list of rows leaves room for; the plane takes the same width. */
   measure() {
     const rows = /** @type {HTMLElement} */ (document.querySelector(".rows"));
-    const isStacked = matchMedia("(max-width: 1000px)").matches;
-    const side = isStacked ? 0 : this.$refs.plane.offsetLeft - rows.offsetLeft;
+    const side = this.$refs.plane.offsetLeft - rows.offsetLeft;
     const width = Math.max(Math.floor(rows.clientWidth - side), 120);
     const height = Math.max(Math.floor(this.$refs.plane.clientHeight), 80);
     document.documentElement.style.setProperty("--plane-width", `${width}px`);
+    document.documentElement.style.setProperty("--plane-height", `${height}px`);
     this.$refs.surface.style.width = `${width}px`;
     for (const name of LAYERS) {
       this.$refs[name].setAttribute("width", String(width));
@@ -214,43 +207,7 @@ export const plane = (engine) => () => ({
     else if (this.$store.bench.isBracketing || event.altKey)
       this.box = { from: at, to: at, isBracket: true };
     else if (this.$store.bench.isBoxing || event.shiftKey) this.box = { from: at, to: at };
-    else this.axis = this.axisAt(at);
-  },
-  /** The axis under a pointer, with the place that stays while it is stretched; none between them. */
-  axisAt(at) {
-    const { axes } = engine.scene ?? {};
-    const { width, height } = engine.size;
-    if (!axes || this.pointers.size > 1) return null;
-    // One that is out of sight is held at its labels.
-    const standing = (tenths, length, edge) =>
-      tenths === null || tenths < 0 || tenths > 10 * length ? edge : tenths / 10;
-    const level = standing(axes.x_axis, height, height - 10);
-    const upright = standing(axes.y_axis, width, 10);
-    const arm = (place, zero, length) => {
-      const fixed = zero > 0 && zero < length ? zero : length / 2;
-      return Math.abs(place - fixed) < LEAST_ARM_PX ? null : fixed;
-    };
-    if (Math.abs(at.y - level) <= AXIS_PX && Math.abs(at.x - upright) > AXIS_PX) {
-      const fixed = arm(at.x, upright, width);
-      return fixed === null ? null : { name: "x", fixed, from: at.x, window: engine.window };
-    }
-    if (Math.abs(at.x - upright) <= AXIS_PX && Math.abs(at.y - level) > AXIS_PX) {
-      const fixed = arm(at.y, level, height);
-      return fixed === null ? null : { name: "y", fixed, from: at.y, window: engine.window };
-    }
-    return null;
-  },
-  stretch(at) {
-    const { name, fixed, from, window } = this.axis;
-    const length = name === "x" ? engine.size.width : engine.size.height;
-    const place = name === "x" ? at.x : at.y;
-    // Past the place that stays the axis would turn round.
-    if ((place - fixed) * (from - fixed) <= 0 || Math.abs(place - fixed) < LEAST_ARM_PX / 2) return;
-    const bounds =
-      name === "x"
-        ? stretched(window.x, length, fixed, from, place)
-        : stretched(window.y, length, length - fixed, length - from, length - place);
-    lookThrough(engine, { ...window, [name]: bounds });
+    else this.axis = this.pointers.size > 1 ? null : axisAt(engine, at);
   },
   showBox() {
     const { from, to, isBracket } = this.box;
@@ -306,14 +263,15 @@ export const plane = (engine) => () => ({
     const before = this.pointers.get(event.pointerId);
     const now = this.place(event);
     if (!before) {
-      this.$refs.surface.dataset.axis = this.axisAt(now)?.name ?? "";
+      this.$refs.surface.dataset.axis = axisAt(engine, now)?.name ?? "";
       if (event.pointerType !== "touch") this.readAt(now);
       return;
     }
     const others = [...this.pointers].filter(([id]) => id !== event.pointerId);
     this.pointers.set(event.pointerId, now);
     if (others.length) {
-      this.pinch(before, now, others[0][1]);
+      this.isPinching = true;
+      this.pinch(before, now, others[0][1], event.shiftKey);
       return;
     }
     if (this.box) {
@@ -324,7 +282,7 @@ export const plane = (engine) => () => ({
     this.travelled += Math.abs(now.x - before.x) + Math.abs(now.y - before.y);
     if (this.travelled < STILL_PX) return;
     if (this.axis) {
-      this.stretch(now);
+      stretchTo(engine, this.axis, this.axis.name === "x" ? now.x : now.y);
       return;
     }
     if (!this.isHeld) this.hold(true);
@@ -332,7 +290,10 @@ export const plane = (engine) => () => ({
   },
   up(event) {
     if (this.box) this.dropBox(event.type === "pointerup");
-    else if (this.pointers.has(event.pointerId) && this.travelled < STILL_PX) {
+    else if (this.isPinching) {
+      // The fingers are lifted one after the other: none of them points at anything.
+      if (this.pointers.size === 1) this.isPinching = false;
+    } else if (this.pointers.has(event.pointerId) && this.travelled < STILL_PX) {
       const at = this.place(event);
       const mark = this.foundNear(at);
       if (mark) this.toggleLabel(mark);
@@ -398,14 +359,23 @@ export const plane = (engine) => () => ({
     }
     return best;
   },
-  pinch(before, now, other) {
-    const distance = (point) => Math.hypot(point.x - other.x, point.y - other.y);
-    if (distance(now) < 10) return;
+  /** Two fingers zoom about the point between them; with Shift each axis goes by its own direction. */
+  pinch(before, now, other, isApart) {
     const middle = { x: (now.x + other.x) / 2, y: (now.y + other.y) / 2 };
-    lookThrough(
-      engine,
-      zoomed(engine.window, engine.size, middle, distance(before) / distance(now)),
-    );
+    const { window, size } = engine;
+    if (isApart) {
+      const part = (axis) => {
+        const [was, is] = [Math.abs(before[axis] - other[axis]), Math.abs(now[axis] - other[axis])];
+        return Math.min(was, is) < LEAST_PINCH_PX ? 1 : was / is;
+      };
+      const across = zoomed(window, size, middle, part("x"));
+      const up = zoomed(window, size, middle, part("y"));
+      lookThrough(engine, { ...window, x: across.x, y: up.y });
+      return;
+    }
+    const distance = (point) => Math.hypot(point.x - other.x, point.y - other.y);
+    if (distance(now) < LEAST_PINCH_PX) return;
+    lookThrough(engine, zoomed(window, size, middle, distance(before) / distance(now)));
   },
   wheel(event) {
     event.preventDefault();
@@ -416,9 +386,6 @@ export const plane = (engine) => () => ({
       zoomed(engine.window, engine.size, this.place(event), WHEEL_STEP ** amount),
     );
     engine.changed("window");
-  },
-  frameRow(row) {
-    askWindow(engine, { how: "frame", id: row.id });
   },
 
   key(event) {
@@ -459,12 +426,7 @@ export const plane = (engine) => () => ({
   get agreeText() {
     return this.$store.bench.axesNote ? `Measure in ${this.$store.bench.axesNote.unit}` : "";
   },
-  get whyRows() {
-    return this.$store.bench.rows.filter((row) => row.why);
-  },
   get hasWhy() {
-    return (
-      this.$store.bench.isReady && (this.whyRows.length > 0 || Boolean(this.$store.bench.empty))
-    );
+    return this.$store.bench.isReady && Boolean(this.$store.bench.empty);
   },
 });

@@ -3,6 +3,7 @@
 
 import { runnerOf } from "../lanes/runner.component.js";
 import { AT_END } from "../sliders/sliders.component.js";
+import { askWindow } from "../viewport/actions.js";
 import { makeCompletion, rememberLine } from "./completion.js";
 import { makeWriting, together } from "./writing.js";
 
@@ -124,6 +125,16 @@ export const row = (engine) => () =>
     familyHow: "",
     endings: AT_END,
 
+    /** Why nothing is drawn of the line, or not all. */
+    get whyText() {
+      return this.row.why?.sentence ?? "";
+    },
+    get canFrame() {
+      return Boolean(this.row.why?.frame);
+    },
+    frame() {
+      askWindow(engine, { how: "frame", id: this.row.id });
+    },
     get isNote() {
       return this.row.kind === "note";
     },
@@ -537,6 +548,10 @@ export const newRow = (engine) => () =>
       this.put({ text: mended, caret: mended.length });
     },
     nothing() {},
+    /** Examples for somebody who begins a line, or the study. */
+    get showsHelp() {
+      return !this.text && (this.hasFocus || !this.$store.bench.rows.length);
+    },
     async keep() {
       const text = this.text.trim();
       if (!text) return;

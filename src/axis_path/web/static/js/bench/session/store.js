@@ -80,6 +80,9 @@ export function makeStore(initial) {
     window: initial.view.window,
     tab: initial.view.tab ?? "findings",
     folded: initial.view.folded ?? false,
+    /** Whether the side panel lies over the plane, and whether it is open there. */
+    isOverlay: false,
+    isOverlayOpen: false,
     saving: false,
     problem: "",
     /** What helps: to ask again, or to reload the page. @type {"retry" | "reload"} */
@@ -166,6 +169,9 @@ export function makeStore(initial) {
     /** Whether the last change was refused or got lost on the way. */
     get isUnsaved() {
       return Boolean(this.problem) && this.problemOf === "change";
+    },
+    get isPanelFolded() {
+      return this.isOverlay ? !this.isOverlayOpen : this.folded;
     },
     get undoTitle() {
       return this.undo ? `Undo: ${this.undo} (Ctrl+Z)` : "Nothing to undo";

@@ -1,8 +1,14 @@
 // @ts-check
 /** The bounds of the window as numbers that can be typed. */
 
-import { askWindow, zoomStep } from "./actions.js";
+import { setHidden } from "../../shared/element.js";
+import { titleHeight } from "../plane/grid.paint.js";
+import { across, down } from "../plane/marks.paint.js";
+import { askWindow, changeAxes, zoomStep } from "./actions.js";
 import { unitsOf } from "./affine.model.js";
+import { boundLevel, boundUpright, liftAbove } from "./bounds.model.js";
+import { slideBy } from "./slide.model.js";
+import { held, stretchStep, stretchTo } from "./stretch.js";
 
 const BEHIND_MS = 80;
 
@@ -19,20 +25,77 @@ export const windowBox = (engine) => () => ({
   /** @type {any} */
   painter: null,
   timer: 0,
+  /** The axis that is being stretched by its handle. @type {import("./stretch.js").Held | null} */
+  axis: null,
 
   init() {
     // The numbers may be a moment behind the hand, the picture may not.
-    this.painter = () => {
+    this.painter = (scene, shift) => {
       this.timer ||= setTimeout(() => {
         this.timer = 0;
         this.read();
       }, BEHIND_MS);
+      return () => this.placeBounds(scene.axes, shift);
     };
     engine.painters.add(this.painter);
   },
   destroy() {
     engine.painters.delete(this.painter);
     clearTimeout(this.timer);
+  },
+  /** The bounds stand at the ends of the axes, or at the edges if these are out of sight. */
+  placeBounds(axes, shift) {
+    const { x_axis, y_axis } = axes;
+    const { width, height } = engine.size;
+    const level = boundLevel(x_axis === null ? null : down(shift, x_axis), height);
+    const upright = boundUpright(y_axis === null ? null : across(shift, y_axis), width);
+    const { xLow, xHigh, yLow, yHigh, xGrip, yGrip } = this.$refs;
+    const onEdge = (tenths, shifted, length) =>
+      tenths === null || shifted < 0 || shifted > length ? null : shifted;
+    const axisLevel = onEdge(x_axis, down(shift, x_axis ?? 0), height);
+    const axisUpright = onEdge(y_axis, across(shift, y_axis ?? 0), width);
+    setHidden(xGrip, axisLevel === null);
+    setHidden(yGrip, axisUpright === null);
+    if (axisLevel !== null) slideBy(xGrip, 0, Math.round(axisLevel));
+    if (axisUpright !== null) slideBy(yGrip, Math.round(axisUpright), 0);
+    for (const field of [xLow, xHigh]) slideBy(field, 0, level);
+    slideBy(yLow, upright, -liftAbove(upright, width));
+    slideBy(yHigh, upright, titleHeight(axes));
+  },
+  /** The handles at the ends of the axes stretch them. */
+  grabAxis(event) {
+    if (event.button > 0) return;
+    event.preventDefault();
+    const grip = event.currentTarget;
+    grip.focus();
+    grip.setPointerCapture(event.pointerId);
+    this.axis = held(engine, grip.dataset.axis, this.alongAxis(event));
+  },
+  dragAxis(event) {
+    if (this.axis) stretchTo(engine, this.axis, this.alongAxis(event));
+  },
+  dropAxis() {
+    if (this.axis) engine.changed("window");
+    this.axis = null;
+  },
+  /** Where a pointer stands along the axis that it holds, in px of the plane. */
+  alongAxis(event) {
+    const box = this.$root.getBoundingClientRect();
+    return event.currentTarget.dataset.axis === "x"
+      ? event.clientX - box.left
+      : event.clientY - box.top;
+  },
+  keyAxis(event) {
+    const isLonger = ["ArrowRight", "ArrowUp", "+"].includes(event.key);
+    if (!isLonger && !["ArrowLeft", "ArrowDown", "-"].includes(event.key)) return;
+    event.preventDefault();
+    stretchStep(engine, event.currentTarget.dataset.axis, isLonger);
+  },
+  select(event) {
+    event.target.select();
+  },
+  toggleEqual() {
+    changeAxes(engine, { equal: !this.$store.bench.axes.equal });
   },
   get variable() {
     const functions = this.$store.bench.functions;
@@ -43,7 +106,7 @@ export const windowBox = (engine) => () => ({
   /** Show the present window, but leave alone what is being typed. */
   read() {
     const { activeElement } = document;
-    if (activeElement?.closest(".window-line")) return;
+    if (activeElement?.closest(".plane-window")) return;
     this.showBounds();
     this.reading = engine.scene?.reading?.text ?? "";
     this.problem = "";

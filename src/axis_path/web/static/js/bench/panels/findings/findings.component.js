@@ -103,7 +103,7 @@ export const findings = (engine) => () => ({
   sayWanted() {
     engine.foundWanted = !this.entries.length
       ? ""
-      : this.$store.bench.tab === "findings" && !this.$store.bench.folded
+      : this.$store.bench.tab === "findings" && !this.$store.bench.isPanelFolded
         ? "ledger"
         : "marks";
   },
