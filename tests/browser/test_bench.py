@@ -148,6 +148,10 @@ class UndoTest(BrowserTest):
 
 
 class HandTest(BrowserTest):
+    def unit(self) -> float:
+        """Return how many px are one unit of the window from -10 to 10."""
+        return self.box(self.page.locator(".plane-surface"))["width"] / 20
+
     def test_a_slider_moves_the_curve_and_every_number_with_it(self) -> None:
         self.open_demo("Morning tide")
         reading = self.row("h").locator(".row-value")
@@ -215,7 +219,7 @@ class HandTest(BrowserTest):
         high = self.handle("f", "Upper")
         self.assertEqual("3, included", high.get_attribute("aria-valuetext"))
         whole = self.ink()
-        self.drag(high, -66)
+        self.drag(high, -2 * self.unit())
         self.assertEqual("1, included", high.get_attribute("aria-valuetext"))
         self.assertLess(self.ink(), whole)
         self.assertEqual(2, self.page.locator(".end-dot").count())
@@ -226,7 +230,7 @@ class HandTest(BrowserTest):
         high.focus()
         self.page.keyboard.press("Shift+ArrowRight")
         self.settle()
-        self.assertEqual("1.3, left out", high.get_attribute("aria-valuetext"))
+        self.assertEqual("1.2, left out", high.get_attribute("aria-valuetext"))
         self.page.keyboard.press("Delete")
         self.settle()
         self.assertEqual("no end: unbounded", high.get_attribute("aria-valuetext"))
@@ -271,7 +275,7 @@ class HandTest(BrowserTest):
 
     def test_a_function_without_a_domain_gets_one_from_its_grip(self) -> None:
         self.open_new_study("f(x) = x")
-        self.drag(self.handle("f", "Lower"), 322)
+        self.drag(self.handle("f", "Lower"), 10 * self.unit() - 8)
         self.assertRegex(self.text(self.row("f").locator(".row-domain").first), "≥0$")
 
     def test_the_plane_is_dragged_and_zoomed_at_the_pointer(self) -> None:
@@ -279,7 +283,7 @@ class HandTest(BrowserTest):
         left, right = (self.page.get_by_label(f"{side} bound") for side in ("left", "right"))
         self.assertEqual(("−10", "10"), (left.input_value(), right.input_value()))
         surface = self.page.locator(".plane-surface")
-        self.drag(surface, 66)
+        self.drag(surface, 2 * self.unit())
         self.assertEqual("−12", left.input_value())
         box = self.box(surface)
         self.page.mouse.move(box["x"], box["y"] + 100)
@@ -344,10 +348,10 @@ class ReadTest(BrowserTest):
         self.page.locator(".plane-surface").focus()
         self.page.keyboard.press("ArrowLeft")
         self.settle()
-        self.assertEqual("−0.12", self.row("f").locator(".row-value").inner_text())
+        self.assertEqual("−0.08", self.row("f").locator(".row-value").inner_text())
         self.assertEqual("undefined", self.row("g").locator(".row-value").inner_text())
         self.assertEqual(
-            "sqrt of a negative number at x = −3/50",
+            "sqrt of a negative number at x = −1/25",
             self.row("g").locator(".row-value").get_attribute("title"),
         )
 

@@ -106,7 +106,7 @@ export const windowBox = (engine) => () => ({
   /** Show the present window, but leave alone what is being typed. */
   read() {
     const { activeElement } = document;
-    if (activeElement?.closest(".plane-window")) return;
+    if (activeElement?.closest(".plane-bound, .reading-field")) return;
     this.showBounds();
     this.reading = engine.scene?.reading?.text ?? "";
     this.problem = "";
