@@ -535,6 +535,13 @@ export interface ReadDataAnswer {
   separator: string;
 }
 
+/** A sheet of a workbook as text, its cells apart by tabs, and the names of all sheets. */
+export interface ReadWorkbookAnswer {
+  sheet: string;
+  sheets: Array<string>;
+  text: string;
+}
+
 /** The reading line. */
 export interface Reading {
   text: string;
@@ -903,6 +910,7 @@ export interface Answers {
   table: TableAnswer;
   data: DataAnswer;
   read_data: ReadDataAnswer;
+  read_workbook: ReadWorkbookAnswer;
   exact_cells: ExactCellsAnswer;
   exact: ExactAnswer;
   working: WorkingAnswer;

@@ -161,6 +161,7 @@ export interface FitCurve {
   model: string;
   x: string;
   y: string;
+  drawn?: boolean;
   degree?: number | null;
   formula?: string;
   start?: Partial<Record<string, number>>;

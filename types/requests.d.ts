@@ -260,6 +260,7 @@ export interface FitCurve {
   model: string;
   x: string;
   y: string;
+  drawn?: boolean;
   degree?: number | null;
   formula?: string;
   start?: Partial<Record<string, number>>;
@@ -439,6 +440,12 @@ export interface ReadDataQuery {
   separator?: string;
   decimal?: string;
   header?: boolean | null;
+}
+
+/** A workbook (XLSX) of which a sheet is to be read; without a name it is the first. */
+export interface ReadWorkbookQuery {
+  content: string;
+  sheet?: string;
 }
 
 /** The values at the reading line alone. */
@@ -753,6 +760,7 @@ export interface Requests {
   table: TableQuery;
   data: DataQuery;
   read_data: ReadDataQuery;
+  read_workbook: ReadWorkbookQuery;
   exact_cells: ExactCellsQuery;
   exact: ExactQuery;
   working: WorkingQuery;

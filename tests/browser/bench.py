@@ -171,7 +171,7 @@ class BrowserTest(unittest.TestCase):
 
     def row(self, name: str) -> Locator:
         return self.page.locator(
-            ".row-item", has=self.page.get_by_label(f"Delete {name}", exact=True)
+            ".row-item", has=self.page.get_by_label(f"More for {name}", exact=True)
         )
 
     def handle(self, name: str, side: str) -> Locator:
@@ -194,6 +194,12 @@ class BrowserTest(unittest.TestCase):
     def centre_x(self, target: Locator) -> float:
         box = self.box(target)
         return box["x"] + box["width"] / 2
+
+    def choose_for(self, name: str, item: str) -> None:
+        """Choose an item from the menu of a line."""
+        self.page.get_by_role("button", name=f"More for {name}", exact=True).click()
+        self.page.get_by_role("menuitem", name=item, exact=True).click()
+        self.settle()
 
     def text(self, target: Locator) -> str:
         # Chromium gives the letters of formulas as slanted letters of their own.
@@ -232,6 +238,7 @@ class BrowserTest(unittest.TestCase):
         self.page.evaluate(AXE)
         found = self.page.evaluate(
             "async () => (await axe.run()).violations.map((v) =>"
-            " v.id + ': ' + v.nodes.map((n) => n.target.join(' ')).slice(0, 4).join(', '))"
+            " v.id + ': ' + v.nodes.map((n) => n.target.join(' ') + ' ' + n.failureSummary)"
+            ".slice(0, 4).join(', '))"
         )
         self.assertEqual([], found)

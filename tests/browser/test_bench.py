@@ -80,17 +80,14 @@ class DefineTest(BrowserTest):
         self.assertLess(one, both)
         self.row("g").get_by_text("all x").wait_for()
         self.page.get_by_role("button", name="Hide f").click()
-        self.page.get_by_role("button", name="Turn f off").click()
-        self.settle()
+        self.choose_for("f", "Turn off")
         self.assertIn(
             "Make f a slider",
             self.page.locator(".row-problem:visible").inner_text(),
         )
-        self.page.get_by_role("button", name="Turn f off").click()
-        self.settle()
+        self.choose_for("f", "Turn on")
         self.assertEqual(both, self.ink())
-        self.page.get_by_role("button", name="Delete g", exact=True).click()
-        self.settle()
+        self.choose_for("g", "Delete")
         self.assertEqual(1, self.page.locator(".row-item").count())
 
     def test_notes_stand_among_the_lines(self) -> None:
@@ -120,8 +117,7 @@ class DefineTest(BrowserTest):
 class UndoTest(BrowserTest):
     def test_undo_and_redo_by_button_and_keyboard(self) -> None:
         self.open_new_study("f(x) = x", "a = 2", "g(x) = a x")
-        self.page.get_by_role("button", name="Delete g", exact=True).click()
-        self.settle()
+        self.choose_for("g", "Delete")
         self.assertEqual(1, self.page.locator(".row-item").count())
         undo, redo = (self.page.get_by_role("button", name=n, exact=True) for n in ("Undo", "Redo"))
         self.assertIn("Delete g", undo.get_attribute("title") or "")
@@ -433,8 +429,7 @@ class LocateTest(BrowserTest):
         self.row("f").locator(".line-input").press("Enter")
         self.settle()
         self.assertEqual("x=2", self.text(self.page.locator(".finding-x")))
-        self.page.get_by_role("button", name="Delete f", exact=True).click()
-        self.settle()
+        self.choose_for("f", "Delete")
         self.assertEqual(0, self.page.locator(".finding").count())
 
 

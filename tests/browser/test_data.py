@@ -1,7 +1,11 @@
 """Data under a hand: pasted, loaded, typed, drawn as points, fitted, predicted, kept."""
 
+import base64
+import io
 import tempfile
 from pathlib import Path
+
+import xlsxwriter
 
 from tests.browser.bench import BrowserTest
 
@@ -21,7 +25,7 @@ class DataTest(BrowserTest):
     def test_from_pasted_columns_to_points_a_fit_and_a_prediction(self) -> None:
         self.open_data()
         self.assertTrue(self.page.get_by_role("button", name="Read", exact=True).is_disabled())
-        paste = self.page.get_by_label("Columns to read")
+        paste = self.page.get_by_label("Columns from a spreadsheet")
         paste.fill("speed (kn);litres (L/h)\n4;3,1\n6;fog\n8;8,3\n10;12,6\n12;18,1")
         self.press("Read")
         read = self.page.get_by_label("What was read")
@@ -47,12 +51,18 @@ class DataTest(BrowserTest):
 
     def test_points_a_fit_a_prediction_and_the_curve_as_a_line(self) -> None:
         self.open_data()
-        self.page.get_by_label("Columns to read").fill("v,u\n4,3.1\n6,5.2\n8,8.3\n10,12.6\n12,18.1")
+        self.page.get_by_label("Columns from a spreadsheet").fill(
+            "v,u\n4,3.1\n6,5.2\n8,8.3\n10,12.6\n12,18.1"
+        )
         self.press("Read")
-        self.page.get_by_label("What was read").wait_for()
-        self.press("Take these columns")
-        self.press("Draw points")
-        self.page.get_by_text("u against v").first.wait_for()
+        # What is read without a doubt is taken and drawn at once, with a way back.
+        notice = self.page.locator(".notice-line")
+        notice.get_by_text("2 columns of 5 rows taken; drawn: u against v.").wait_for()
+        notice.get_by_role("button", name="Undo").click()
+        self.settle()
+        self.assertEqual(0, self.page.locator(".data-table").filter(visible=True).count())
+        self.press("Redo")
+        self.assertEqual(1, self.page.locator(".data-dot").count())
         self.page.get_by_label("What to fit").select_option("polynomial")
         self.press("Fit")
         card = self.page.locator("article.finding", has_text="Polynomial of degree 2")
@@ -62,10 +72,12 @@ class DataTest(BrowserTest):
         card.get_by_label("The value to predict for").fill("20")
         card.get_by_role("button", name="Predict").click()
         card.get_by_text("outside the data").wait_for()
-        card.get_by_role("button", name="Add as a definition").click()
-        self.settle()
+        # The curve of the fit is drawn, and a second press draws no second one.
+        self.press("Fit")
         self.assertEqual(1, self.page.locator(".row-item").count())
-        self.page.locator(".data-summary summary").click()
+        self.page.get_by_text("The fitted curve is drawn").first.wait_for()
+        for summary in self.page.locator(".data-summary summary").all():
+            summary.click()
         self.check_access()
         # All of it is there when the study is opened again.
         self.page.reload()
@@ -80,7 +92,10 @@ class DataTest(BrowserTest):
             file = Path(folder) / "log.csv"
             file.write_text("t,höhe\n3,1\n1,4\n2,9\n", encoding="latin-1")
             self.page.get_by_label("Load a file").set_input_files(file)
-            self.page.get_by_text("The letters of the file are Windows-1252.").wait_for()
+            self.settle()
+        self.page.get_by_text("2 columns of 3 rows taken").first.wait_for()
+        self.press("Read it differently")
+        self.page.get_by_text("The letters of the file are Windows-1252.").wait_for()
         self.press("Take these columns")
         self.press("Sort by t")
         self.assertEqual(["1", "2", "3"], [self.cell("t", row) for row in (1, 2, 3)])
@@ -100,16 +115,49 @@ class DataTest(BrowserTest):
 
     def take(self, text: str) -> None:
         self.open_data()
-        self.page.get_by_label("Columns to read").fill(text)
+        self.page.get_by_label("Columns from a spreadsheet").fill(text)
         self.press("Read")
-        self.press("Take these columns")
         self.page.get_by_label("The column upward").select_option("u")
+
+    def open_more(self) -> None:
+        self.page.get_by_text("Calculate a column, keep some rows").click()
+
+    def test_a_dropped_workbook_is_read_sheet_by_sheet(self) -> None:
+        self.open_new_study("f(x) = x")
+        content = io.BytesIO()
+        with xlsxwriter.Workbook(content) as book:
+            for name, rows in (
+                ("Notes", [["written by", "Ada"]]),
+                ("Fuel", [["speed", "litres"], [4, 3.1], [8, 8.3], [12, 18.1]]),
+            ):
+                sheet = book.add_worksheet(name)
+                for k, row in enumerate(rows):
+                    sheet.write_row(k, 0, row)
+        dropped = self.page.evaluate_handle(
+            """(content) => {
+              const bytes = Uint8Array.from(atob(content), (letter) => letter.charCodeAt(0))
+              const transfer = new DataTransfer()
+              transfer.items.add(new File([bytes], 'log.xlsx'))
+              return transfer
+            }""",
+            base64.b64encode(content.getvalue()).decode(),
+        )
+        plane = self.page.locator(".plane-surface")
+        plane.dispatch_event("dragover", {"dataTransfer": dropped})
+        self.page.get_by_text("Drop the file").wait_for()
+        plane.dispatch_event("drop", {"dataTransfer": dropped})
+        self.page.get_by_label("Sheet of the workbook").select_option("Fuel")
+        self.page.get_by_text("8.3").first.wait_for()
+        self.press("Take these columns")
+        self.assertEqual("8.3", self.cell("litres", 2))
+        self.assertEqual(1, self.page.locator(".data-dot").count())
 
     def first_line(self) -> str:
         return self.page.locator(".row-formula").first.inner_text()
 
     def test_a_calculated_column_and_error_bars(self) -> None:
         self.take("v,u,e\n4,3.1,0.3\n6,5.2,0.4\n")
+        self.open_more()
         self.page.get_by_label("Name of the calculated column").fill("rate")
         self.page.get_by_label("Formula of the calculated column").fill("u/v")
         self.press("Calculate")
@@ -123,18 +171,16 @@ class DataTest(BrowserTest):
         self.assertEqual("u/v", formula.input_value())
         self.page.get_by_label("Error bars upward").select_option("e")
         self.press("Draw points")
-        self.press("Frame")
         self.assertEqual(1, self.page.locator(".data-bar").count())
         self.check_access()
 
     def test_box_selection_is_fitted_and_followed(self) -> None:
         self.take("v,u\n4,3.1\n6,5.2\n8,8.3\n10,12.6\n14,60\n")
-        for name in ("Draw points", "Frame", "Fit", "Add as a definition"):
-            self.press(name)
+        self.press("Fit")
         steep = self.first_line()
         self.press("Choose by a box")
         plane = self.page.locator(".plane-surface").bounding_box()
-        left, bottom = plane["x"] + 4, plane["y"] + plane["height"] - 4  # type: ignore[index]
+        left, bottom = plane["x"] + 4, plane["y"] + plane["height"] - 8  # type: ignore[index]
         self.page.mouse.move(left, bottom)
         self.page.mouse.down()
         self.page.mouse.move(left + plane["width"] * 0.7, bottom - plane["height"] * 0.7)  # type: ignore[index]
@@ -143,6 +189,7 @@ class DataTest(BrowserTest):
         self.assertIn("4 rows are chosen", self.page.locator(".chosen-rows").inner_text())
         self.assertEqual(4, self.page.locator(".data-chosen").count())
         self.press("Keep only these")
+        self.open_more()
         condition = self.page.get_by_label("rows where")
         self.assertEqual("4 <= v <= 10; 3.1 <= u <= 12.6", condition.input_value())
         flat = self.first_line()

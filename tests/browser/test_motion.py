@@ -277,7 +277,7 @@ class MotionTest(BrowserTest):
     def test_a_trail_survives_panning_hiding_and_reloading(self) -> None:
         self.open_new_study("A = (a, a^2/4)", "a = -4")
         self.set_range("a", low="-4", high="4", step="0.5")
-        self.page.get_by_role("button", name="Look of A").click()
+        self.choose_for("A", "Trail …")
         self.page.get_by_label("leave a trail").check()
         self.settle()
         self.page.get_by_role("button", name="Close", exact=True).click()
@@ -314,7 +314,7 @@ class MotionTest(BrowserTest):
         self.open_new_study("P(t) = (t, 1) for 0 <= t <= 2", "A = (a, a^2/4)", "a = -4")
         self.set_range("a", low="-4", high="4", step="0.5")
         for name in "PA":
-            self.page.get_by_role("button", name=f"Look of {name}").click()
+            self.choose_for(name, "Runner and trail …" if name == "P" else "Trail …")
             self.row(name).get_by_label("leave a trail").check()
             self.settle()
         self.page.get_by_role("slider", name="Slider a").focus()
@@ -371,7 +371,7 @@ class MotionTest(BrowserTest):
     def test_a_family_is_drawn_with_its_values_and_can_be_too_large(self) -> None:
         self.open_new_study("f(x) = a x^2", "a = 1")
         alone = self.ink()
-        self.page.get_by_role("button", name="Look of f").click()
+        self.choose_for("f", "Family of curves …")
         form = self.page.get_by_role("group", name="Family")
         form.locator("[name=count]").fill("99")
         form.get_by_role("button", name="Draw the family").click()
@@ -456,8 +456,7 @@ class MotionTest(BrowserTest):
         self.page.get_by_role("button", name="Make constant").click()
         self.settle()
         self.assertEqual(["b_1", "a"], names.all_inner_texts())
-        self.page.get_by_role("button", name="Make a slider of b").click()
-        self.settle()
+        self.choose_for("b", "Make it a slider")
         self.assertEqual(["b", "b_1", "a"], names.all_inner_texts())
         field = self.page.locator('[data-slider="a"] .slider-value')
         field.fill("25")
@@ -565,7 +564,9 @@ class MotionTest(BrowserTest):
         self.page.get_by_role("button", name="Ends, step and play of r", exact=True).click()
         self.check_access()
         self.page.keyboard.press("Escape")
-        self.page.get_by_role("button", name="Look of wave").click()
+        self.page.get_by_role("button", name="More for wave").click()
+        self.check_access()
+        self.page.get_by_role("menuitem", name="Runner and trail …").click()
         self.check_access()
 
 

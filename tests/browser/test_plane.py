@@ -276,7 +276,7 @@ class PlaneTest(BrowserTest):
     def test_the_look_of_a_line_and_the_legend(self) -> None:
         self.open_new_study("f(x) = x^2/6 - 2", "L = [(1, 2), (3, 4), (5, 1)]")
         self.row("L").hover()
-        self.page.get_by_role("button", name="Look of L", exact=True).click()
+        self.choose_for("L", "Colour and stroke …")
         group = self.page.get_by_role("group", name="Look of L")
         group.get_by_label("points").select_option("square")
         group.get_by_label("joined").check()
@@ -372,7 +372,7 @@ class RowsTest(BrowserTest):
         self.page.mouse.up()
         self.settle()
         self.assertEqual(["h", "f", "g"], self.names())
-        self.page.get_by_role("button", name="Move or choose h").focus()
+        self.page.get_by_role("button", name="Line 1: move h").focus()
         self.page.keyboard.press("ArrowDown")
         self.settle()
         self.assertEqual(["f", "h", "g"], self.names())
@@ -380,14 +380,11 @@ class RowsTest(BrowserTest):
     def test_rows_are_selected_deleted_and_duplicated(self) -> None:
         self.open_new_study("f(x) = x", "g(x) = 2x", "h(x) = 3x")
         self.row("f").hover()
-        self.page.get_by_role("button", name="Look of f", exact=True).click()
-        self.page.get_by_role("button", name="Duplicate this line").click()
-        self.settle()
+        self.choose_for("f", "Duplicate")
         self.assertEqual(4, self.page.locator(".row-item").count())
-        for name in ("g", "h"):
-            self.page.get_by_role("button", name=f"Move or choose {name}", exact=True).press(
-                "Enter"
-            )
+        # A check box chooses a line, and with Shift all lines from the one before.
+        self.page.get_by_label("Choose g").click()
+        self.page.get_by_label("Choose h").click(modifiers=["Shift"])
         self.page.get_by_text("2 lines chosen").wait_for()
         self.check_access()
         self.page.get_by_role("group", name="What to do with").get_by_role(
@@ -427,7 +424,7 @@ class NarrowTest(BrowserTest):
                 "() => document.activeElement.getAttribute('aria-label') ?? document.activeElement.innerText"
             )
             reached.add(" ".join(str(name).split()))
-        for wanted in ("Zoom into a box", "Axes and grid", "Place of the reading line", "Picture", "Look of f",
-                       "Move or choose P", "Upper end of the domain of P"):  # fmt: skip
+        for wanted in ("Zoom into a box", "Axes and grid", "Place of the reading line", "Picture", "More for f",
+                       "Choose P", "Line 2: move P", "Upper end of the domain of P"):  # fmt: skip
             with self.subTest(wanted):
                 self.assertIn(wanted, reached)

@@ -142,13 +142,11 @@ class SlidingTest(BrowserTest):
         # Rows above it become lower, and fewer: it is painted where its lane has gone.
         before = last.evaluate("(row) => row.offsetTop")
         self.row("f_12").hover()
-        self.page.get_by_role("button", name="Turn f_12 off", exact=True).click()
-        self.settle()
+        self.choose_for("f_12", "Turn off")
         self.assertLess(last.evaluate("(row) => row.offsetTop"), before - 5)
         self.assertAlmostEqual(wanted, self.darkest_x(last.locator(".lane")), delta=1.5)
         self.row("f_11").hover()
-        self.page.get_by_role("button", name="Delete f_11", exact=True).click()
-        self.settle()
+        self.choose_for("f_11", "Delete")
         self.assertAlmostEqual(wanted, self.darkest_x(last.locator(".lane")), delta=1.5)
 
     def test_the_reading_line_covers_no_number_of_a_zero(self) -> None:

@@ -67,7 +67,36 @@ PROBLEMS = (
 )
 
 
+#: Extrema that are searched for, and what is claimed of each.
+CLAIMED = (
+    (("0", "5/2"), [{"where the search ends"}, {"global in this interval"},
+                  {"global in this interval", "where the search ends"}]),
+    ((None, None), [{"global", "at an end of the domain"}, {"global"}, {"at an end of the domain"}]),
+    (("-2", "9"), [{"global", "at an end of the domain"}, {"global"}, {"at an end of the domain"}]),
+)  # fmt: skip
+
+
 class LedgerTest(unittest.TestCase):
+    def test_an_extremum_claims_no_more_than_was_searched(self) -> None:
+        study = Study()
+        study.define("f(x) = (x - 1)^2 for -2 <= x <= 3")
+        for (low, high), wanted in CLAIMED:
+            found = answer(study.snapshot, SavedQuery(1, 1, low, high, QueryKind.EXTREMA))
+            with self.subTest(low=low, high=high):
+                self.assertEqual(wanted, [set(row.flags) for row in found.rows])
+
+    def test_solutions_name_their_unit_of_angle(self) -> None:
+        study = Study("degrees")
+        for text, words in (
+            ("sin(x) = 1/2", "Angles are in degrees."),
+            ("cos(x)^2 > 1/4", "Angles are in degrees."),
+            ("sin(30) = x/7", ""),
+        ):
+            query = SavedQuery(1, None, "0", "360", QueryKind.SOLVE, text=text)
+            with self.subTest(text):
+                note = answer(study.snapshot, query).note
+                self.assertEqual(words, note[: len("Angles are in degrees.")])
+
     def study(self) -> Study:
         study = Study()
         for line in LINES:

@@ -1,9 +1,13 @@
 """The Data panel over HTTP: texts read, columns changed, points drawn, curves fitted and kept."""
 
+import base64
+import io
 import uuid
+import zipfile
 from typing import Any
 
 import numpy as np
+import xlsxwriter
 
 from tests.web.test_views import WebTest
 
@@ -64,6 +68,38 @@ class DataTest(WebTest):
         self.assertIn(
             "empty", self.post(study_id, "read_data", 400, text=" \n")["error"]["message"]
         )
+
+    def test_workbooks_are_read_by_their_sheets(self) -> None:
+        study_id = self.make()
+        content = io.BytesIO()
+        with xlsxwriter.Workbook(content) as book:
+            for name, rows in (("Fuel", [["v", "u"], [4, 0.1], [-1e-9, None], []]), ("Empty", [])):
+                sheet = book.add_worksheet(name)
+                for k, row in enumerate(rows):
+                    sheet.write_row(k, 0, row)
+        coded = base64.b64encode(content.getvalue()).decode()
+        read = self.post(study_id, "read_workbook", content=coded)
+        self.assertEqual(["Fuel", "Empty"], read["sheets"])
+        self.assertEqual("v\tu\n4\t0.1\n-1e-09", read["text"])
+        columns = self.post(study_id, "read_data", text=read["text"], separator="tab")["columns"]
+        self.assertEqual([["4", "−1/1000000000"], ["0.1", ""]], [each["cells"] for each in columns])
+        self.assertEqual(
+            "", self.post(study_id, "read_workbook", content=coded, sheet="Empty")["text"]
+        )
+        # A damaged file, one that is no workbook, and one that grows beyond all bounds.
+        swollen = io.BytesIO()
+        with zipfile.ZipFile(swollen, "w", zipfile.ZIP_DEFLATED) as packed:
+            packed.writestr("xl/workbook.xml", b" " * 65_000_000)
+        for wrong, sheet, words in (
+            (content.getvalue()[:-40], "", "no workbook"),
+            (b"PK\3\4 v,u", "", "no workbook"),
+            (swollen.getvalue(), "", "too large"),
+            (content.getvalue(), "Wind", "no sheet `Wind`"),
+        ):
+            with self.subTest(words, size=len(wrong)):
+                text = base64.b64encode(wrong).decode()
+                refused = self.post(study_id, "read_workbook", 400, content=text, sheet=sheet)
+                self.assertIn(words, refused["error"]["message"])
 
     def test_columns_are_written_renamed_sorted_and_undone(self) -> None:
         study_id = self.study()

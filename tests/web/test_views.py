@@ -21,7 +21,7 @@ WINDOW = {"x": [-10, 10], "y": [-7, 7], "width": 660, "height": 430}
 
 
 #: What requests say of the state they are about, if it is not all.
-FIELDS = {"view": ("window",), "read_data": ()}
+FIELDS = {"view": ("window",), "read_data": (), "read_workbook": ()}
 
 
 class WebTest(DatabaseTest):

@@ -9,9 +9,10 @@ from typing import Any
 
 import numpy as np
 
+from axis_path.bench import workbook
 from axis_path.bench.job import Job
 from axis_path.bench.request import BenchRequest, realise
-from axis_path.bench.requests import DataQuery, Prediction, ReadDataQuery
+from axis_path.bench.requests import DataQuery, Prediction, ReadDataQuery, ReadWorkbookQuery
 from axis_path.core import Study
 from axis_path.core.data import Column, Fit, read_columns, summarise
 from axis_path.core.deadline import calculation
@@ -208,3 +209,13 @@ def read_data(_job: Job, query: ReadDataQuery) -> dict[str, Any]:
         "bad": [asdict(each) for each in columns.bad[:_SHOWN_BAD]],
         "bad_count": columns.bad_count,
     }  # fmt: skip
+
+
+def read_workbook(_job: Job, query: ReadWorkbookQuery) -> dict[str, Any]:
+    """Return a sheet of a workbook as a text that ``read_data`` reads.
+
+    Raises:
+        DataError: it is no workbook, or too large, or has no such sheet.
+    """
+    sheet = workbook.read_sheet(query.content, query.sheet)
+    return {"text": sheet.text, "sheet": sheet.name, "sheets": list(sheet.names)}

@@ -195,6 +195,14 @@ class ReadDataAnswer(TypedDict):
     bad_count: int
 
 
+class ReadWorkbookAnswer(TypedDict):
+    """A sheet of a workbook as text, its cells apart by tabs, and the names of all sheets."""
+
+    text: str
+    sheet: str
+    sheets: list[str]
+
+
 class ExactResult(TypedDict):
     """A value in its exact form and as a decimal."""
 

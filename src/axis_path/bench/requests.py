@@ -214,6 +214,13 @@ class ReadDataQuery(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fi
     header: bool | None = None
 
 
+class ReadWorkbookQuery(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
+    """A workbook (XLSX) of which a sheet is to be read; without a name it is the first."""
+
+    content: bytes
+    sheet: str = ""
+
+
 class ExactQuery(StateQuery, frozen=True, kw_only=True):
     """The exact forms of all computed values."""
 

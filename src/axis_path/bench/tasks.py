@@ -119,6 +119,7 @@ TASKS: Final[dict[str, Task]] = {
     "table": Task(ask.TableQuery, panel.TableAnswer, tables.table),
     "data": Task(ask.DataQuery, panel.DataAnswer, data.data),
     "read_data": Task(ask.ReadDataQuery, panel.ReadDataAnswer, data.read_data),
+    "read_workbook": Task(ask.ReadWorkbookQuery, panel.ReadWorkbookAnswer, data.read_workbook),
     "exact_cells": Task(ask.ExactCellsQuery, panel.ExactCellsAnswer, tables.exact_cells),
     "exact": Task(ask.ExactQuery, panel.ExactAnswer, results.exact_values),
     "working": Task(ask.WorkingQuery, panel.WorkingAnswer, results.working),

@@ -17,6 +17,7 @@ _PLAIN: dict[type[types.Type], str] = {
     types.IntType: "number",
     types.FloatType: "number",
     types.StrType: "string",
+    types.BytesType: "string",  # in base 64
     types.CustomType: "string",
 }
 

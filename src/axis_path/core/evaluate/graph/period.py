@@ -18,8 +18,9 @@ from axis_path.core.catalogue import DEGREE
 from axis_path.core.evaluate.graph.graph import Op, Step
 from axis_path.core.evaluate.graph.program import Program
 
-_WAVES = frozenset({"sin", "cos", "tan", "cot", "sec", "csc"})
-_HALF_WAVES = frozenset({"tan", "cot"})
+#: The functions of an angle.
+WAVES = frozenset({"sin", "cos", "tan", "cot", "sec", "csc"})
+_HALFWAVES = frozenset({"tan", "cot"})
 _SUMS = frozenset({Op.ADD, Op.SUBTRACT})
 #: These look at the variable itself, or at more than the values of their arguments.
 _OPAQUE = frozenset({Op.INPUT, Op.OVER})
@@ -95,9 +96,9 @@ def _part(step: Step, inputs: list[_Part], parameters: Mapping[str, Fraction] | 
     linear = _linear(step, inputs)
     if linear is not None:
         return linear
-    if step.op in _WAVES and inputs[0].slope is not None:
+    if step.op in WAVES and inputs[0].slope is not None:
         # The tangent and its reciprocal come back after half a turn.
-        halves = 2 if step.op in _HALF_WAVES else 1
+        halves = 2 if step.op in _HALFWAVES else 1
         return _Part(
             waves=frozenset({Multiple(inputs[0].slope.part * halves, inputs[0].slope.power)})
         )

@@ -114,12 +114,14 @@ class PlotColumns(Command, frozen=True, tag="plot"):
 class FitCurve(Command, frozen=True, tag="fit"):
     """Fit a curve to two columns, and keep the fit.
 
-    A formula without ``start`` begins with the present values of the sliders.
+    A formula without ``start`` begins with the present values of the sliders. With ``drawn`` a line
+    is written that follows the fit, so that its curve is drawn.
     """
 
     model: str
     x: str
     y: str
+    drawn: bool = False
     degree: Count | None = None
     formula: str = ""
     start: Start = msgspec.field(default_factory=dict)
@@ -243,16 +245,21 @@ def _plot(snapshot: Snapshot, command: PlotColumns, _window: Window) -> Edited:
 
 
 def _fit(snapshot: Snapshot, command: FitCurve, _window: Window) -> Edited:
-    number = max((fit.id for fit in snapshot.section(Data).fits), default=0) + 1
+    fits = snapshot.section(Data).fits
+    number = max((fit.id for fit in fits), default=0) + 1
     model, x, y, formula = map(one_line, (command.model, command.x, command.y, command.formula))
     request = FitRequest(number, model, x, y, command.degree, formula, command.start)
     if request.formula and not request.start:
         request = replace(request, start=snapshot.query(Fits).formula_start(request.formula))
     snapshot.query(Fits).made_fit(request)
-    if len(snapshot.section(Data).fits) >= FITS.value:
+    if len(fits) >= FITS.value:
         raise LimitError(f"A study keeps {FITS.value} fits at most.")
-    others = (fit for fit in snapshot.section(Data).fits if replace(fit, id=number) != request)
+    # The same fit once more is the fit that there is, and the line that follows it goes on.
+    request = next((fit for fit in fits if replace(fit, id=number) == request), request)
+    others = (fit for fit in fits if fit.id != request.id)
     snapshot = with_data(snapshot, fits=(request, *others))
+    if command.drawn and all(line.fit != request.id for line in snapshot.lines):
+        snapshot, _ = follow_fit(snapshot, request.id)
     return snapshot, f"Fit {request.y} against {request.x}"
 
 

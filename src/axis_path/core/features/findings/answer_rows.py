@@ -41,6 +41,42 @@ def row(what: QueryKind, function: RealFunction | None, item: Finding) -> Row:
     )  # fmt: skip
 
 
+def extremum_flags(
+    item: Finding, function: RealFunction, searched: tuple[float | None, float | None]
+) -> tuple[str, ...]:
+    """Describe an extremum without claiming more than was searched.
+
+    An end of the search that is no end of the domain says so, and ``global`` stands alone only
+    where the whole domain was searched.
+
+    Args:
+        item: the extremum.
+        function: has it.
+        searched: between which ends was searched; None stands for the end of the domain.
+    """
+    low, high = function.low, function.high
+    is_whole = (
+        low is not None
+        and high is not None
+        and (searched[0] is None or searched[0] <= low.near)
+        and (searched[1] is None or searched[1] >= high.near)
+    )
+    flags = []
+    if item.is_global:
+        flags.append("global" if is_whole else "global in this interval")
+    if item.at_end:
+        is_own = any(end is not None and _is_near(item.x, end.near) for end in (low, high))
+        is_cut = any(end is not None and _is_near(item.x, end) for end in searched)
+        flags.append(
+            "where the search ends" if is_cut and not is_own else "at an end of the domain"
+        )
+    return tuple(flags)
+
+
+def _is_near(x: float, end: float) -> bool:
+    return math.isclose(x, end, rel_tol=1e-12, abs_tol=1e-300)
+
+
 def is_same(exact: str | None, decimal: str) -> bool:
     """Check whether a decimal is the very fraction that stands beside it."""
     try:

@@ -21,7 +21,7 @@ from axis_path.core.features.findings.answer import (
     is_whole,
     verdict,
 )
-from axis_path.core.features.findings.answer_rows import is_same, row
+from axis_path.core.features.findings.answer_rows import extremum_flags, is_same, row
 from axis_path.core.features.findings.equation_answers import answer_equation
 from axis_path.core.features.findings.measures import Measure, Measures
 from axis_path.core.features.findings.searches import Searches
@@ -118,6 +118,16 @@ def _of_function(snapshot: Snapshot, saved: SavedQuery, title: str) -> Answer:
     else:
         findings = _SEARCHES[saved.what](snapshot.query(Searches), name, saved.low, saved.high)
     rows = tuple(row(saved.what, function, item) for item in findings)
+    if saved.what is QueryKind.EXTREMA:
+        numbers = snapshot.query(Numbers)
+        low, high = (
+            None if end is None else float(numbers.number(end).value.mid())
+            for end in (saved.low, saved.high)
+        )
+        rows = tuple(
+            replace(line, flags=extremum_flags(item, function, (low, high)))
+            for line, item in zip(rows, findings, strict=True)
+        )
     return Answer(
         title, _where(saved, function), function.variable, rows, verdict(saved.what, findings),
         is_whole(findings), further_note(findings),

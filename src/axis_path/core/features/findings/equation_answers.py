@@ -6,6 +6,7 @@ import math
 
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.errors import EquationError
+from axis_path.core.evaluate.graph.angles import measures_angles
 from axis_path.core.features.findings.answer import (
     Answer,
     Row,
@@ -17,6 +18,7 @@ from axis_path.core.features.findings.answer import (
     verdict as verdict_of,
 )
 from axis_path.core.features.findings.answer_rows import is_same, reasons
+from axis_path.core.features.findings.equations import Equation
 from axis_path.core.features.findings.section import SavedQuery
 from axis_path.core.features.findings.solver import Solver
 from axis_path.core.features.findings.systems import Systems
@@ -67,17 +69,26 @@ def answer_equation(
         )
         note = solutions.note or ("It may go on beyond what was searched." if cut else "")
         return Answer(
-            title, where or "everywhere", unknown, rows, verdict, solutions.complete, note,
+            title, where or "everywhere", unknown, rows, verdict, solutions.complete,
+            _with_unit(note, snapshot, equation) if rows else note,
             spans=spans, mathml=(equation.mathml,),
         )  # fmt: skip
     found_all = snapshot.query(Solver).solve(
         texts[0], saved.unknown or None, saved.low, saved.high, with_exact=with_exact
     )
     rows = tuple(_solution_row(item, is_on_axis=is_on_axis) for item in found_all)
+    note = "" if found_all.holds_always else further_note(found_all)
     return Answer(
         title, where or "everywhere", unknown, rows, verdict_of(saved.what, found_all),
-        is_whole(found_all), "" if found_all.holds_always else further_note(found_all), draw=draw,
+        is_whole(found_all), _with_unit(note, snapshot, equation) if rows else note, draw=draw,
     )  # fmt: skip
+
+
+def _with_unit(note: str, snapshot: Snapshot, equation: Equation) -> str:
+    """Return a note that says in which unit the unknown counts, if its sine is taken."""
+    if not any(measures_angles(side.expression.program) for side in equation.sides):
+        return note
+    return f"Angles are in {snapshot.unit.value}. {note}".strip()
 
 
 def _drawn(snapshot: Snapshot, sides: tuple[str, ...], unknown: str) -> tuple[str, ...]:

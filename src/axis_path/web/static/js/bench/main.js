@@ -23,7 +23,9 @@ import { legend } from "./plane/legend.component.js";
 import { pictureBox } from "./plane/picture.component.js";
 import { plane } from "./plane/plane.component.js";
 import { exactForms } from "./rows/exact.component.js";
-import { newRow, row, rows } from "./rows/rows.component.js";
+import { newRow } from "./rows/new_row.component.js";
+import { row } from "./rows/row.component.js";
+import { rows } from "./rows/rows.component.js";
 import { trailBox } from "./rows/trail.component.js";
 import { bench, title } from "./session/bench.component.js";
 import { Engine } from "./session/engine.js";
@@ -56,7 +58,6 @@ const components = {
   reference,
   referenceEntry,
   row,
-  rows,
   runner,
   slider,
   sliders,
@@ -70,7 +71,9 @@ const components = {
   workingLine,
 };
 for (const [name, make] of Object.entries(components)) Alpine.data(name, make(engine));
-Alpine.data("splitter", splitter(new Layout(Alpine.store("bench"))));
+const layout = new Layout(Alpine.store("bench"));
+Alpine.data("splitter", splitter(layout));
+Alpine.data("rows", rows(engine, layout));
 registerFields(Alpine);
 registerFormulas(Alpine);
 registerSentences(Alpine);

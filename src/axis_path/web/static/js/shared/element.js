@@ -15,3 +15,7 @@ export function setAttributes(element, attributes) {
 export function setHidden(element, isHidden) {
   if (element.hidden !== isHidden) element.hidden = isHidden;
 }
+
+/** A number for an ARIA attribute, which knows no powers of ten. @param {number} value */
+export const decimal = (value) =>
+  (value + 0).toLocaleString("en", { useGrouping: false, maximumFractionDigits: 12 });

@@ -106,6 +106,12 @@ function partOf(target) {
   return width / target.getBoundingClientRect().width;
 }
 
+/** The width that a formula would take in a single line, in px. @param {Element} target where it was put. */
+export function naturalWidth(target) {
+  const parts = [...target.children].map((part) => part.getBoundingClientRect().width);
+  return parts.reduce((sum, width) => sum + width, 0);
+}
+
 /**
  * The directive `x-mathml="row.mathml"`; with `.wrap` the formula goes on in another line where it has
  * too little room, with `.fit` it becomes smaller.

@@ -1,6 +1,6 @@
 // @ts-check
 /** A lane: where a function is defined, its zeros, and the two ends of its domain as handles. */
-import { setAttributes, setHidden } from "../../shared/element.js";
+import { decimal, setAttributes, setHidden } from "../../shared/element.js";
 import { shortest } from "../panels/findings/findings.model.js";
 import { laneParts } from "../plane/found.paint.js";
 import { across } from "../plane/marks.paint.js";
@@ -215,7 +215,7 @@ export const lane = (engine) => () => ({
       "aria-valuetext": isFree
         ? "no end: unbounded"
         : `${end.text}, ${end.closed ? "included" : "left out"}`,
-      "aria-valuenow": String(isFree ? 0 : this.valueAt(x)),
+      "aria-valuenow": decimal(isFree ? 0 : this.valueAt(x)),
       title: isFree
         ? `${name}: drag to set one, click to type it`
         : `${name}: drag to move, click to type it, double-click to ${end.closed ? "leave it out" : "include it"}, Delete to take it away`,

@@ -1,6 +1,6 @@
 // @ts-check
 /** The runner of a path on its lane: dragged, moved with the keys, or played. */
-import { setAttributes, setHidden } from "../../shared/element.js";
+import { decimal, setAttributes, setHidden } from "../../shared/element.js";
 import { across } from "../plane/marks.paint.js";
 
 /** @param {any} store @param {number} id @returns {import("../session/motion.js").Mover} */
@@ -42,7 +42,7 @@ export const runner = (engine) => () => ({
       "aria-label": `Runner of ${found.name}`,
       "aria-valuemin": String(now.low),
       "aria-valuemax": String(now.high),
-      "aria-valuenow": String(now.value),
+      "aria-valuenow": decimal(now.value),
       "aria-valuetext": now.text || `${found.variable} = ${now.value}`,
     });
   },

@@ -1,6 +1,6 @@
 // @ts-check
 /** Owns the sizes of the parts of the Bench: sets them on the page and keeps them in this browser. */
-import { fitted, limitsOf, readSizes, USUAL } from "./layout.model.js";
+import { fitted, grownSide, limitsOf, readSizes, USUAL } from "./layout.model.js";
 
 /** @typedef {import("./layout.model.js").Part} Part */
 
@@ -13,6 +13,8 @@ export class Layout {
   constructor(store) {
     this.store = store;
     this.sizes = readSizes(read());
+    /** How wide the definitions would have to be, so that none takes a second line. */
+    this.wanted = 0;
     this.overlay = matchMedia(OVERLAY);
     this.overlay.addEventListener("change", () => this.follow());
     this.follow();
@@ -44,7 +46,17 @@ export class Layout {
 
   /** The size of a part as it is shown. @param {Part} part */
   size(part) {
-    return fitted(part, this.sizes[part], this.room, this.sizes);
+    const { sizes, room } = this;
+    const isGrowing = part === "side" && sizes.side === USUAL.side;
+    const size = isGrowing ? grownSide(this.wanted, room, sizes) : sizes[part];
+    return fitted(part, size, room, sizes);
+  }
+
+  /** Let the definitions have the width that the longest of them takes, until somebody sets it. @param {number} width */
+  grow(width) {
+    if (width === this.wanted) return;
+    this.wanted = width;
+    this.apply();
   }
 
   /** Give a part another size. @param {Part} part @param {number} size */

@@ -23,6 +23,18 @@ export function limitsOf(part, { width, height }, sizes) {
   return ordered((100 * LEAST_PLANE.height) / height, 100 - (100 * LEAST_LANES_PX) / height);
 }
 
+/** The definitions grow by themselves to so large a part of the width that the panel leaves. */
+const MOST_GROWN = 0.3;
+
+/**
+ * Return how wide the definitions are that nobody has set: as wide as the longest, within limits.
+ * @param {number} wanted @param {Room} room @param {Record<Part, number>} sizes
+ */
+export function grownSide(wanted, { width }, sizes) {
+  const most = Math.max(USUAL.side, MOST_GROWN * (width - sizes.panel) - 14);
+  return Math.round(Math.min(Math.max(wanted, USUAL.side), most));
+}
+
 /** @param {number} least @param {number} most @returns {[number, number]} */
 const ordered = (least, most) => [Math.round(least), Math.round(Math.max(least, most))];
 

@@ -9,6 +9,21 @@ export const samplingCheck = (engine) => () => ({
   by: "count",
   problem: "",
 
+  init() {
+    this.$watch("$store.bench.checkLine", () => this.meet());
+    this.meet();
+  },
+  /** A row has asked for a check of its function. */
+  meet() {
+    const { checkLine } = this.$store.bench;
+    if (checkLine === null) return;
+    this.$store.bench.checkLine = null;
+    this.line = String(checkLine);
+    this.$nextTick(() => {
+      this.$root.scrollIntoView({ block: "nearest" });
+      this.$root.querySelector("input:not([hidden]), select").focus();
+    });
+  },
   get functions() {
     return this.$store.bench.functions;
   },

@@ -142,8 +142,7 @@ export function makeCompletion(engine) {
       return true;
     },
     openReference() {
-      this.$store.bench.folded = false;
-      this.$store.bench.tab = "reference";
+      this.$store.bench.openTab("reference");
       engine.keepViewSoon();
       this.$nextTick(() => document.getElementById("reference-search")?.focus());
     },

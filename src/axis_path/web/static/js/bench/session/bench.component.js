@@ -42,6 +42,26 @@ export const bench = (engine) => () => ({
   setDegrees() {
     this.setUnit("degrees");
   },
+  dismissNotice() {
+    this.$store.bench.notice = "";
+  },
+  /** Files are dropped anywhere: they are data. */
+  dragOver(event) {
+    if (!event.dataTransfer?.types.includes("Files")) return;
+    event.preventDefault();
+    this.$store.bench.isDropping = true;
+  },
+  dragLeave(event) {
+    if (!event.relatedTarget) this.$store.bench.isDropping = false;
+  },
+  drop(event) {
+    this.$store.bench.isDropping = false;
+    const file = event.dataTransfer?.files[0];
+    if (!file) return;
+    event.preventDefault();
+    this.$store.bench.droppedFile = file;
+    this.$store.bench.openTab("data");
+  },
   undo() {
     this.$store.bench.said = `Undone: ${this.$store.bench.undo}`;
     engine.step("undo");

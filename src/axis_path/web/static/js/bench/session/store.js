@@ -92,6 +92,12 @@ export function makeStore(initial) {
     said: "",
     /** What happened, where everyone should see it; until the next change. */
     notice: "",
+    /** Whether what happened can be undone beside the words. */
+    isNoticeUndone: false,
+    /** A file that was dropped on the page, for the Data panel. @type {File | null} */
+    droppedFile: null,
+    /** Whether a file is held over the page. */
+    isDropping: false,
     isReady: false,
     /** Where the legend stands, if it is shown. @type {any} */
     legend: null,
@@ -101,6 +107,8 @@ export function makeStore(initial) {
     caught: "",
     /** The sampling check that is shown. @type {any} */
     check: null,
+    /** The function that its row asks to check next. @type {number | null} */
+    checkLine: null,
     /** Whether the next drag on the plane draws a box to zoom into. */
     isBoxing: false,
     /** Whether the next drag on the plane draws a box around points of data, and that box. */
@@ -183,10 +191,18 @@ export function makeStore(initial) {
       return this.rows.filter((row) => row.kind === "function" && !row.disabled && row.hasLane);
     },
 
-    /** Say what happened: to those who listen, and visibly if it matters to all. */
+    /** Open a tab of the side panel, and the panel with it. @param {string} tab */
+    openTab(tab) {
+      this.tab = tab;
+      if (this.isOverlay) this.isOverlayOpen = true;
+      else this.folded = false;
+    },
+
+    /** Say what happened: to those who listen, and visibly if it matters to all. @param {string} words @param {boolean | "undo"} [isVisible] "undo" offers to undo it beside the words. */
     say(words, isVisible = false) {
       this.said = words;
       this.notice = isVisible ? words : "";
+      this.isNoticeUndone = isVisible === "undo";
     },
 
     /** Take over a scene. */

@@ -11,6 +11,8 @@ import { slideBy } from "./slide.model.js";
 import { held, stretchStep, stretchTo } from "./stretch.js";
 
 const BEHIND_MS = 80;
+/** An axis so near to the lower edge has its numbers under the tool bar. */
+const UNDER_TOOLS_PX = 68;
 
 /** @param {import("../session/engine.js").Engine} engine */
 export const windowBox = (engine) => () => ({
@@ -58,6 +60,9 @@ export const windowBox = (engine) => () => ({
     setHidden(yGrip, axisUpright === null);
     if (axisLevel !== null) slideBy(xGrip, 0, Math.round(axisLevel));
     if (axisUpright !== null) slideBy(yGrip, Math.round(axisUpright), 0);
+    // The tool bar leaves the numbers of the axis free.
+    const isLow = axisLevel !== null && axisLevel > height - UNDER_TOOLS_PX;
+    this.$refs.tools.classList.toggle("is-high", isLow);
     for (const field of [xLow, xHigh]) slideBy(field, 0, level);
     slideBy(yLow, upright, -liftAbove(upright, width));
     slideBy(yHigh, upright, titleHeight(axes));

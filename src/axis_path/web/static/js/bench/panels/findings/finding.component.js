@@ -154,7 +154,7 @@ export const findingItem = (engine) => () => ({
   /** The two rows of the table of values that stand around it. */
   showValues() {
     this.$store.bench.valueWanted = this.item.x;
-    this.$store.bench.tab = "values";
+    this.$store.bench.openTab("values");
     engine.changed();
   },
   toggleLabel() {

@@ -259,8 +259,7 @@ export const findings = (engine) => () => ({
     this.where = "typed";
     this.low = bracket.low;
     this.high = bracket.high;
-    this.$store.bench.tab = "findings";
-    this.$store.bench.folded = false;
+    this.$store.bench.openTab("findings");
     this.$nextTick(() => this.$refs.locate.focus());
   },
   toggleBracket() {

@@ -1,0 +1,201 @@
+// @ts-check
+/** Columns that are pasted, loaded or dropped: read, shown where they are doubtful, taken, and drawn. */
+import { post } from "../../../shared/api.js";
+import { askWindow } from "../../viewport/actions.js";
+import { unitsOf } from "../../viewport/affine.model.js";
+import { base64Of, drawnPairs, isInWindow } from "./reading.model.js";
+
+const LARGEST_FILE = 4_000_000;
+const WORKBOOK = /\.(xlsx|xlsm)$/i;
+
+/** The bounds of a window in units of its axes. */
+const unitWindow = ({ x, y, log_x, log_y }) => ({ x: unitsOf(x, log_x), y: unitsOf(y, log_y) });
+
+/** @param {import("../../session/engine.js").Engine} engine */
+export function makeReading(engine) {
+  return {
+    pasted: "",
+    /** How the letters of a loaded file are written; empty for what was typed or pasted. */
+    encoding: "",
+    /** The sheets of a loaded workbook, the one that is read, and the file. @type {{names: string[], name: string, content: string} | null} */
+    workbook: null,
+    /** What a pasted text holds, before it is taken. @type {any} */
+    reading: null,
+    /** What was taken without a question: it can be read in another way. @type {any} */
+    taken: null,
+    /** The names of the columns that the study has. @type {string[]} */
+    columnNames: [],
+
+    get hasPasted() {
+      return this.pasted.trim() !== "";
+    },
+    /** What is pasted is read at once. */
+    afterPaste() {
+      this.encoding = "";
+      this.workbook = null;
+      this.$nextTick(() => this.readPasted());
+    },
+    readPasted() {
+      return this.read({});
+    },
+    /** Read the text, and take it if nothing in it is doubtful. */
+    async read(more, isSure = true) {
+      try {
+        this.dataProblem = "";
+        const found = await post(`${engine.path}/read_data`, { text: this.pasted, ...more });
+        this.reading = { ...found, headText: found.header ? "yes" : "no" };
+      } catch (error) {
+        this.reading = null;
+        this.dataProblem = error.message;
+        return;
+      }
+      if (isSure && !this.reading.bad_count && !this.replaced.length) await this.takeColumns();
+    },
+    get readTold() {
+      const { separator, decimal } = this.reading ?? {};
+      const letters = this.encoding ? ` The letters of the file are ${this.encoding}.` : "";
+      const decimals = decimal === "," ? "decimal commas" : "decimal points";
+      return `Read with ${separator} between the cells and ${decimals}.${letters}`;
+    },
+    /** Columns of the study that would be replaced. */
+    get replaced() {
+      const names = (this.reading?.columns ?? []).map((column) => column.name);
+      return names.filter((name) => this.columnNames.includes(name));
+    },
+    get replacedText() {
+      const { replaced } = this;
+      return replaced.length
+        ? `The study has ${replaced.join(", ")} already: what was there is replaced.`
+        : "";
+    },
+
+    load(event) {
+      const [file] = event.target.files;
+      event.target.value = "";
+      return file && this.loadFile(file);
+    },
+    /** A file that was dropped on the page. @param {File | null} file */
+    loadDropped(file) {
+      if (!file) return;
+      this.$store.bench.droppedFile = null;
+      this.loadFile(file);
+    },
+    /** @param {File} file */
+    async loadFile(file) {
+      this.workbook = null;
+      if (file.size > LARGEST_FILE) {
+        this.dataProblem = `This file has ${file.size.toLocaleString("en")} bytes; ${LARGEST_FILE.toLocaleString("en")} can be read. Take the columns that are needed.`;
+        return;
+      }
+      const bytes = await file.arrayBuffer();
+      if (WORKBOOK.test(file.name)) {
+        await this.readSheet(base64Of(bytes), "");
+        return;
+      }
+      try {
+        this.pasted = new TextDecoder("utf-8", { fatal: true }).decode(bytes);
+        this.encoding = "UTF-8";
+      } catch {
+        // Older programs write one byte for each letter.
+        this.pasted = new TextDecoder("windows-1252").decode(bytes);
+        this.encoding = "Windows-1252";
+      }
+      await this.readPasted();
+    },
+    /** @param {string} content @param {string} sheet */
+    async readSheet(content, sheet) {
+      try {
+        this.dataProblem = "";
+        const found = await post(`${engine.path}/read_workbook`, { content, sheet });
+        this.workbook = { names: found.sheets, name: found.sheet, content };
+        this.pasted = found.text;
+        this.encoding = "";
+      } catch (error) {
+        this.dataProblem = error.message;
+        return;
+      }
+      // Whoever has several sheets may mean another one: it is shown before it is taken.
+      await this.read({ separator: "tab", decimal: "." }, this.workbook.names.length === 1);
+    },
+    get sheetNames() {
+      return this.workbook?.names ?? [];
+    },
+    get sheetName() {
+      return this.workbook?.name ?? "";
+    },
+    get hasSheets() {
+      return this.sheetNames.length > 1;
+    },
+    chooseSheet(event) {
+      if (this.workbook) this.readSheet(this.workbook.content, event.target.value);
+    },
+
+    readAgain(event) {
+      const { name, value } = event.target;
+      const { separator, decimal, header } = this.reading;
+      const options = { separator, decimal, header };
+      this.read({ ...options, [name]: name === "header" ? value === "yes" : value }, false);
+    },
+    get readColumns() {
+      return (this.reading?.columns ?? []).map((column) => ({
+        ...column,
+        shown: [...column.cells.slice(0, 4), ...(column.cells.length > 4 ? ["…"] : [])]
+          .map((text) => text || "—")
+          .join("  "),
+        count: `${column.cells.length} cells`,
+      }));
+    },
+    get badCells() {
+      return (this.reading?.bad ?? []).map((cell) => ({
+        ...cell,
+        key: `${cell.line} ${cell.column}`,
+        words: `line ${cell.line}, column ${cell.column}: “${cell.text}”`,
+      }));
+    },
+    get badText() {
+      const count = this.reading?.bad_count ?? 0;
+      return count
+        ? `${count} ${count === 1 ? "cell is no number and is" : "cells are no numbers and are"} left out:`
+        : "";
+    },
+    /** Take what was read and draw it, in one step that can be undone. */
+    async takeColumns() {
+      const { reading } = this;
+      const columns = reading.columns.map(({ name, unit, cells }) => ({
+        name,
+        unit,
+        cells: cells.map((text) => (text ? text.replace("−", "-") : null)),
+      }));
+      const pairs = drawnPairs(columns);
+      /** @type {import("#types/commands").AnyCommand[]} */
+      const plots = pairs.map(([x, y]) => ({ do: "plot", x: x.name, y: y.name }));
+      const error = await engine.commit([{ do: "columns", columns }, ...plots]);
+      this.dataProblem = error ? error.message : "";
+      if (error) return;
+      this.taken = { reading, pasted: this.pasted, encoding: this.encoding };
+      this.reading = null;
+      this.pasted = this.encoding = "";
+      if (pairs.length && !isInWindow(pairs, unitWindow(engine.window)))
+        askWindow(engine, { how: "frame" });
+      const drawn = pairs.map(([x, y]) => `${y.name} against ${x.name}`).join(", ");
+      const rows = Math.max(...columns.map((column) => column.cells.length));
+      this.$store.bench.say(
+        `${columns.length} ${columns.length === 1 ? "column" : "columns"} of ${rows} rows ${pairs.length ? `taken; drawn: ${drawn}` : "taken"}.`,
+        "undo",
+      );
+    },
+    /** Take back what was taken, and show how it was read. */
+    async readDifferently() {
+      const { taken } = this;
+      this.taken = null;
+      await engine.step("undo");
+      this.pasted = taken.pasted;
+      this.encoding = taken.encoding;
+      this.reading = taken.reading;
+    },
+    forgetReading() {
+      this.reading = null;
+      this.workbook = null;
+    },
+  };
+}

@@ -1,0 +1,60 @@
+// @ts-check
+/** The look of a row: its colour, stroke, weight, marks, and its flag. */
+
+/** The colours, and the strokes that belong to them, in words. */
+const COLOURS = ["teal", "red", "violet", "blue", "olive", "magenta", "brown", "slate"];
+const STROKES = [
+  "solid",
+  "dashed",
+  "dotted",
+  "dash and dot",
+  "long dashes",
+  "short dashes",
+  "dash and two dots",
+  "even dashes",
+];
+
+/** @param {import("../session/engine.js").Engine} engine */
+export function makeLook(engine) {
+  return {
+    get styleLabel() {
+      return `Look of ${this.called}`;
+    },
+    get toneChoices() {
+      return STROKES.map((stroke, k) => ({
+        k,
+        name: `${COLOURS[k]}, ${stroke}`,
+        className: `tone-${k}`,
+        isPresent: (this.row.tone ?? 0) % STROKES.length === k,
+      }));
+    },
+    get strokeValue() {
+      return this.row.style.stroke === null ? "" : String(this.row.style.stroke);
+    },
+    get strokeChoices() {
+      return [
+        { value: "", words: "as its colour" },
+        ...STROKES.map((name, k) => ({ value: String(k), words: name })),
+      ];
+    },
+    get hasPoints() {
+      return this.row.kind === "point" || this.row.kind === "list";
+    },
+    restyle(more) {
+      return engine.commit([{ do: "style", id: this.row.id, ...more }]);
+    },
+    chooseTone(event) {
+      this.restyle({ tone: Number(event.currentTarget.dataset.tone) });
+    },
+    chooseStyle(event) {
+      const { name, type, checked, value } = event.target;
+      const found = { stroke: value === "" ? null : Number(value), weight: Number(value) };
+      this.restyle({
+        style: {
+          [name]:
+            type === "checkbox" ? checked : (found[name] ?? (name === "stroke" ? null : value)),
+        },
+      });
+    },
+  };
+}
