@@ -29,6 +29,8 @@ import { rows } from "./rows/rows.component.js";
 import { trailBox } from "./rows/trail.component.js";
 import { bench, title } from "./session/bench.component.js";
 import { Engine } from "./session/engine.js";
+import { FocusKeeper } from "./session/focus_keeper.js";
+import { shortcuts } from "./session/shortcuts.component.js";
 import { makeStore } from "./session/store.js";
 import { slider, sliders } from "./sliders/sliders.component.js";
 import { axesBox } from "./viewport/axes.component.js";
@@ -66,6 +68,7 @@ const components = {
   trailBox,
   values,
   samplingCheck,
+  shortcuts,
   windowBox,
   working,
   workingLine,
@@ -78,3 +81,4 @@ registerFields(Alpine);
 registerFormulas(Alpine);
 registerSentences(Alpine);
 Alpine.start();
+new FocusKeeper();

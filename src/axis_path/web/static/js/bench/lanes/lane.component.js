@@ -1,11 +1,13 @@
 // @ts-check
 /** A lane: where a function is defined, its zeros, and the two ends of its domain as handles. */
+
 import { decimal, setAttributes, setHidden } from "../../shared/element.js";
 import { shortest } from "../panels/findings/findings.model.js";
 import { laneParts } from "../plane/found.paint.js";
 import { across } from "../plane/marks.paint.js";
 import { put } from "../plane/svg.js";
 import { abscissa } from "../viewport/affine.model.js";
+import { pointOn } from "../viewport/scale.js";
 import { Slide, slideBy } from "../viewport/slide.model.js";
 import { halfOf } from "./lane.paint.js";
 import { LANE_PX, ownShift } from "./lanes.model.js";
@@ -138,7 +140,7 @@ export const lane = (engine) => () => ({
     this.bracketed = { from: x, to: x };
   },
   pxOf(event) {
-    return event.clientX - this.$root.getBoundingClientRect().left;
+    return pointOn(this.$root, event).x;
   },
   moveBracket(event) {
     if (!this.bracketed) return;

@@ -7,6 +7,7 @@
 import { cleared } from "../plane/canvas.js";
 import { readInks, readTones, TONES } from "../plane/tones.js";
 import { UNMOVED } from "../viewport/affine.model.js";
+import { planeScale } from "../viewport/scale.js";
 import { placeCanvas, Slide } from "../viewport/slide.model.js";
 import { paintLane } from "./lane.paint.js";
 import { LANE_PX, ownShift, rangeOf } from "./lanes.model.js";
@@ -83,15 +84,20 @@ export class LaneLayers {
   settle() {
     const before = this.tops;
     this.tops = new Map();
-    let left = this.frame.offsetLeft;
+    const box = this.list.getBoundingClientRect();
+    const scrolled = this.list.scrollTop;
+    const scale = planeScale();
+    let left = Number.parseFloat(this.frame.style.left) || 0;
     for (const item of this.items) {
       const lane = /** @type {HTMLElement} */ (item.querySelector(".lane"));
       if (!lane.offsetParent) continue;
-      this.tops.set(Number(item.dataset.row), item.offsetTop + lane.offsetTop);
-      left = lane.offsetLeft;
+      const its = lane.getBoundingClientRect();
+      const top = its.top - box.top - this.list.clientTop + scrolled;
+      this.tops.set(Number(item.dataset.row), Math.round(top / scale));
+      left = Math.round((its.left - box.left) / scale);
     }
-    const box = this.list.getBoundingClientRect();
-    const seenWith = (more = 0) => rangeOf(box, this.list.scrollTop, window.innerHeight, more);
+    const seenWith = (more = 0) =>
+      rangeOf(box, scrolled, window.innerHeight, more).map((place) => place / scale);
     const seen = seenWith();
     const isMoved =
       before.size !== this.tops.size || [...this.tops].some(([id, top]) => before.get(id) !== top);

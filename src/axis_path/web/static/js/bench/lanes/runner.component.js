@@ -1,7 +1,9 @@
 // @ts-check
 /** The runner of a path on its lane: dragged, moved with the keys, or played. */
+
 import { decimal, setAttributes, setHidden } from "../../shared/element.js";
 import { across } from "../plane/marks.paint.js";
+import { pointOn } from "../viewport/scale.js";
 
 /** @param {any} store @param {number} id @returns {import("../session/motion.js").Mover} */
 export const runnerOf = (store, id) => {
@@ -63,8 +65,7 @@ export const runner = (engine) => () => ({
   },
   dragRunner(event) {
     if (!this.isRunnerHeld) return;
-    const { left } = this.$root.parentElement.getBoundingClientRect();
-    this.runTo(this.valueAt(event.clientX - left));
+    this.runTo(this.valueAt(pointOn(this.$root.parentElement, event).x));
   },
   dropRunner() {
     this.isRunnerHeld = false;

@@ -6,7 +6,7 @@ import { fitted, grownSide, limitsOf, readSizes, USUAL } from "./layout.model.js
 
 const KEY = "axis-path-layout";
 /** Between these widths the side panel lies over the plane. */
-const OVERLAY = "(min-width: 1001px) and (max-width: 1179px)";
+const OVERLAY = "(min-width: 62.5625em) and (max-width: 73.6875em)";
 
 export class Layout {
   /** @param {any} store */

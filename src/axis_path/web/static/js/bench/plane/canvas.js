@@ -1,5 +1,6 @@
 // @ts-check
 /** Canvases and their pens, on the page and off it. */
+import { dotsPerPx } from "../viewport/scale.js";
 
 /**
  * A canvas as large as this and the space beyond it, and its pen, with nothing on it.
@@ -7,13 +8,7 @@
  * @param {number} across so far it reaches beyond on the left and the right, in px. @param {number} [down] and above and below.
  * @param {number} [ratio] dots of the screen for each px.
  */
-export function cleared(
-  canvas,
-  { width, height },
-  across,
-  down = 0,
-  ratio = window.devicePixelRatio || 1,
-) {
+export function cleared(canvas, { width, height }, across, down = 0, ratio = dotsPerPx()) {
   const [outerWidth, outerHeight] = [width + 2 * across, height + 2 * down];
   const [wide, high] = [Math.round(outerWidth * ratio), Math.round(outerHeight * ratio)];
   if (canvas.width !== wide || canvas.height !== high) {

@@ -4,6 +4,8 @@
  * there are too many to be painted in every frame. Every frame is wanted then, and six curves take half of one.
  */
 
+import { dotsPerPx } from "../viewport/scale.js";
+
 /** @typedef {{scene: any, picture: ImageBitmap}} Painted */
 
 export class CurveWorker {
@@ -41,7 +43,7 @@ export class CurveWorker {
       this.worker?.postMessage({
         number,
         scene: { window: scene.window, rows: needed },
-        ratio: window.devicePixelRatio || 1,
+        ratio: dotsPerPx(),
         tones: [...tones],
       });
     });

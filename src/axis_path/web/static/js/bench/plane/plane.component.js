@@ -4,6 +4,7 @@
 import { shortest } from "../panels/findings/findings.model.js";
 import { askWindow, lookThrough, zoomStep } from "../viewport/actions.js";
 import { abscissa, boxed, moved, ordinate, pxOf, zoomed } from "../viewport/affine.model.js";
+import { measureScale, pointOn } from "../viewport/scale.js";
 import { placeCanvas, Slide, slideBy } from "../viewport/slide.model.js";
 import { axisAt, stretchTo } from "../viewport/stretch.js";
 import { cleared, copyOf } from "./canvas.js";
@@ -86,6 +87,8 @@ export const plane = (engine) => () => ({
     this.watcher = new ResizeObserver(() => this.measure());
     this.watcher.observe(this.$refs.plane);
     this.watcher.observe(document.querySelector(".rows"));
+    this.watcher.observe(document.querySelector(".text-probe"));
+    this.$watch("$store.bench.isPlaneOnly", () => this.$nextTick(() => this.measure()));
     this.measure();
   },
   destroy() {
@@ -100,9 +103,19 @@ export const plane = (engine) => () => ({
   /** The lanes are as wide as the list of rows leaves room for; the plane takes the same width. */
   measure() {
     const rows = /** @type {HTMLElement} */ (document.querySelector(".rows"));
-    const side = this.$refs.plane.offsetLeft - rows.offsetLeft;
-    const width = Math.max(Math.floor(rows.clientWidth - side), 120);
-    const height = Math.max(Math.floor(this.$refs.plane.clientHeight), 80);
+    const left = (/** @type {Element} */ each) => each.getBoundingClientRect().left;
+    const side = left(this.$refs.plane) - left(rows);
+    const isAlone = this.$store.bench.isPlaneOnly;
+    const scale = measureScale(isAlone);
+    // The box around it is not scaled.
+    const around = this.$refs.plane.parentElement;
+    const whole = isAlone ? around.clientWidth : rows.clientWidth - side;
+    const width = Math.max(Math.floor(whole / scale), 120);
+    const height = Math.max(
+      Math.floor(this.$refs.plane.getBoundingClientRect().height / scale),
+      80,
+    );
+    document.documentElement.style.setProperty("--plane-scale", String(scale));
     document.documentElement.style.setProperty("--plane-width", `${width}px`);
     document.documentElement.style.setProperty("--plane-height", `${height}px`);
     this.$refs.surface.style.width = `${width}px`;
@@ -193,8 +206,7 @@ export const plane = (engine) => () => ({
   },
 
   place(event) {
-    const box = this.$refs.surface.getBoundingClientRect();
-    return { x: event.clientX - box.left, y: event.clientY - box.top };
+    return pointOn(this.$refs.surface, event);
   },
 
   down(event) {
@@ -393,6 +405,7 @@ export const plane = (engine) => () => ({
       event.key
     ];
     if (event.ctrlKey || event.metaKey || event.altKey) return;
+    if (event.key.length === 1 && !this.$store.bench.hasShortcuts) return;
     if (step && event.shiftKey)
       lookThrough(engine, moved(engine.window, engine.size, -step[0] * MOVE_PX, step[1] * MOVE_PX));
     else if (step?.[0]) this.nudge(step[0]);
@@ -401,8 +414,10 @@ export const plane = (engine) => () => ({
     else if (event.key === "+" || event.key === "=") zoomStep(engine, true);
     else if (event.key === "-") zoomStep(engine, false);
     else if (event.key === "Home") askWindow(engine, { how: "home" });
-    else if (event.key === "[") engine.viewport.step(-1);
-    else if (event.key === "]") engine.viewport.step(1);
+    else if (event.key === ",") engine.viewport.step(-1);
+    else if (event.key === ".") engine.viewport.step(1);
+    else if (event.key.toLowerCase() === "f")
+      this.$store.bench.isPlaneOnly = !this.$store.bench.isPlaneOnly;
     else if (event.key === "Escape" && this.box) this.dropBox(false);
     else return;
     event.preventDefault();
@@ -414,6 +429,7 @@ export const plane = (engine) => () => ({
       engine.reading === null ? width / 2 : pxOf(engine.window, width, engine.reading);
     const px = Math.min(Math.max(present + 2 * direction, 0), width);
     engine.read(abscissa(engine.window, width, px));
+    engine.reports.readSoon();
   },
 
   get isBoxing() {

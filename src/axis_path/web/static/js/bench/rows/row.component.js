@@ -133,7 +133,7 @@ export const row = (engine) => () =>
         return this.row.reading?.reason ?? "";
       },
       get called() {
-        return this.row.name ?? "this line";
+        return this.row.name ?? `line ${this.number}`;
       },
       get editTitle() {
         return `Edit ${this.row.text}`;
@@ -234,7 +234,7 @@ export const row = (engine) => () =>
         return this.numberOf(this.row.id);
       },
       get gripLabel() {
-        return `Line ${this.number}: move ${this.called}`;
+        return `Line ${this.number}: move ${this.row.name ?? "it"}`;
       },
       get chooseLabel() {
         return `Choose ${this.called}`;

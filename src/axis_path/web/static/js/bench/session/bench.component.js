@@ -62,21 +62,41 @@ export const bench = (engine) => () => ({
     this.$store.bench.droppedFile = file;
     this.$store.bench.openTab("data");
   },
+  /** What is undone is told with what it does to the lines. */
+  report(isWindow, words) {
+    if (isWindow) this.$store.bench.said = words;
+    else engine.reports.expect(words);
+  },
+  /** Undo the last move of the window, or the last change before it. */
   undo() {
-    this.$store.bench.said = `Undone: ${this.$store.bench.undo}`;
-    engine.step("undo");
+    const { undoable, trail } = this.$store.bench;
+    this.report(trail.isUndone, `Undone: ${undoable}.`);
+    if (trail.isUndone) engine.viewport.step(-1);
+    else engine.step("undo");
   },
   redo() {
-    this.$store.bench.said = `Done again: ${this.$store.bench.redo}`;
-    engine.step("redo");
+    const { redoable, trail } = this.$store.bench;
+    this.report(trail.isRedone, `Redone: ${redoable}.`);
+    if (trail.isRedone) engine.viewport.step(1);
+    else engine.step("redo");
   },
   key(event) {
+    if (event.key === "Escape" && this.$store.bench.isPlaneOnly) {
+      this.$store.bench.isPlaneOnly = false;
+      return;
+    }
+    if (!this.$store.bench.hasShortcuts) return;
+    if (event.key === "?" && !event.target.closest("input, textarea, select, dialog")) {
+      event.preventDefault();
+      this.$store.bench.isKeySheetOpen = true;
+      return;
+    }
     // A field that is being written has its own undo.
     const isWriting = event.target.closest("input, textarea") !== null;
     if (!(event.ctrlKey || event.metaKey) || isWriting) return;
     const name = event.key.toLowerCase();
-    if (name === "z" && !event.shiftKey && this.$store.bench.undo) this.undo();
-    else if ((name === "y" || (name === "z" && event.shiftKey)) && this.$store.bench.redo)
+    if (name === "z" && !event.shiftKey && this.$store.bench.undoable) this.undo();
+    else if ((name === "y" || (name === "z" && event.shiftKey)) && this.$store.bench.redoable)
       this.redo();
     else return;
     event.preventDefault();

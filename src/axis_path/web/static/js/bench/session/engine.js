@@ -15,6 +15,7 @@ import { Viewport } from "../viewport/viewport.js";
 import { Found } from "./found.model.js";
 import { Motion } from "./motion.js";
 import { MotionSamples } from "./motion_samples.js";
+import { Reports } from "./reports.js";
 import { Subscriptions } from "./subscriptions.js";
 import { Trails } from "./trails.model.js";
 
@@ -57,6 +58,8 @@ export class Engine {
     /** What plays by itself. */
     this.motion = new Motion(this);
     this.trails = new Trails(initial.trails);
+    /** What is told to those who listen. */
+    this.reports = new Reports(store);
     this.found = new Found();
     /** What waits for the connection to come back. @type {(() => void)[]} */
     this.whenBack = [];
@@ -287,6 +290,7 @@ export class Engine {
     this.store.isStale = false;
     const wasEqual = this.store.axes.equal;
     this.store.take(scene);
+    this.reports.take(scene);
     if (this.store.axes.equal && !wasEqual) this.viewport.set(this.window);
     if (this.viewport.goesOn && this.viewport.isStretched) this.paintNext();
     else this.paint();
@@ -483,6 +487,8 @@ export class Engine {
       this.trails.keep(answer.trails, address === "commands" ? this.sentPlaces : {});
       this.store.trailTick += 1;
       this.store.takeHistory(answer);
+      this.viewport.settle();
+      this.reports.expect();
       this.shownDrafts = [];
       if (answer.found && answer.scene)
         this.found.take({ ...answer.found, window: answer.scene.window, drafts: [] }, this.version);

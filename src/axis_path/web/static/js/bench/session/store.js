@@ -94,6 +94,11 @@ export function makeStore(initial) {
     notice: "",
     /** Whether what happened can be undone beside the words. */
     isNoticeUndone: false,
+    /** Whether single keys and Ctrl do something beside what a field does. */
+    hasShortcuts: true,
+    isKeySheetOpen: false,
+    /** Whether the plane has the whole page. */
+    isPlaneOnly: false,
     /** A file that was dropped on the page, for the Data panel. @type {File | null} */
     droppedFile: null,
     /** Whether a file is held over the page. */
@@ -128,7 +133,7 @@ export function makeStore(initial) {
     /** What the axes say of themselves, such as a note where labels and functions disagree. */
     axesNote: null,
     /** Whether there are windows to step back and forward to. */
-    trail: { back: false, forward: false },
+    trail: { back: false, forward: false, isUndone: false, isRedone: false },
     /** What plays, by its key. @type {Record<string, boolean>} */
     moving: {},
     /** Counts up whenever a trail goes on. */
@@ -181,11 +186,18 @@ export function makeStore(initial) {
     get isPanelFolded() {
       return this.isOverlay ? !this.isOverlayOpen : this.folded;
     },
+    /** What would be undone: the last move of the window, or the last change of the study. */
+    get undoable() {
+      return this.trail.isUndone ? "move of the window" : this.undo;
+    },
+    get redoable() {
+      return this.trail.isRedone ? "move of the window" : this.redo;
+    },
     get undoTitle() {
-      return this.undo ? `Undo: ${this.undo} (Ctrl+Z)` : "Nothing to undo";
+      return this.undoable ? `Undo: ${this.undoable} (Ctrl+Z)` : "Nothing to undo";
     },
     get redoTitle() {
-      return this.redo ? `Redo: ${this.redo} (Ctrl+Shift+Z)` : "Nothing to redo";
+      return this.redoable ? `Redo: ${this.redoable} (Ctrl+Shift+Z)` : "Nothing to redo";
     },
     get functions() {
       return this.rows.filter((row) => row.kind === "function" && !row.disabled && row.hasLane);

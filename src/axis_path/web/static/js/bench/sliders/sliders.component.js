@@ -72,6 +72,7 @@ export const sliders = (engine) => () => ({
   stopBySpace(event) {
     if (
       event.key !== " " ||
+      !this.$store.bench.hasShortcuts ||
       !engine.motion.isMoving ||
       event.target.closest("input, textarea, select")
     )

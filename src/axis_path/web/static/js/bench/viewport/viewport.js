@@ -202,6 +202,12 @@ export class Viewport {
     this.engine.keepViewSoon();
   }
 
+  /** The study has changed: undo means that, and no window before. */
+  settle() {
+    this.trail.settle();
+    this.tell();
+  }
+
   /** Say whether there are windows to go back and forward to. */
   tell() {
     this.engine.store.trail = this.trail.state;

@@ -7,6 +7,7 @@ import { across, down } from "../plane/marks.paint.js";
 import { askWindow, changeAxes, zoomStep } from "./actions.js";
 import { unitsOf } from "./affine.model.js";
 import { boundLevel, boundUpright, liftAbove } from "./bounds.model.js";
+import { pointOn } from "./scale.js";
 import { slideBy } from "./slide.model.js";
 import { held, stretchStep, stretchTo } from "./stretch.js";
 
@@ -85,10 +86,8 @@ export const windowBox = (engine) => () => ({
   },
   /** Where a pointer stands along the axis that it holds, in px of the plane. */
   alongAxis(event) {
-    const box = this.$root.getBoundingClientRect();
-    return event.currentTarget.dataset.axis === "x"
-      ? event.clientX - box.left
-      : event.clientY - box.top;
+    const at = pointOn(this.$root, event);
+    return event.currentTarget.dataset.axis === "x" ? at.x : at.y;
   },
   keyAxis(event) {
     const isLonger = ["ArrowRight", "ArrowUp", "+"].includes(event.key);
@@ -143,6 +142,9 @@ export const windowBox = (engine) => () => ({
   },
   zoomOut() {
     zoomStep(engine, false);
+  },
+  togglePlaneOnly() {
+    this.$store.bench.isPlaneOnly = !this.$store.bench.isPlaneOnly;
   },
   toggleBox() {
     this.$store.bench.isBoxing = !this.$store.bench.isBoxing;

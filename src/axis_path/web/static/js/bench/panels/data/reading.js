@@ -11,6 +11,12 @@ const WORKBOOK = /\.(xlsx|xlsm)$/i;
 /** The bounds of a window in units of its axes. */
 const unitWindow = ({ x, y, log_x, log_y }) => ({ x: unitsOf(x, log_x), y: unitsOf(y, log_y) });
 
+/** Frame what is drawn; undo takes the data back, and not the window first. @param {import("../../session/engine.js").Engine} engine */
+async function frame(engine) {
+  await askWindow(engine, { how: "frame" });
+  engine.viewport.settle();
+}
+
 /** @param {import("../../session/engine.js").Engine} engine */
 export function makeReading(engine) {
   return {
@@ -175,8 +181,7 @@ export function makeReading(engine) {
       this.taken = { reading, pasted: this.pasted, encoding: this.encoding };
       this.reading = null;
       this.pasted = this.encoding = "";
-      if (pairs.length && !isInWindow(pairs, unitWindow(engine.window)))
-        askWindow(engine, { how: "frame" });
+      if (pairs.length && !isInWindow(pairs, unitWindow(engine.window))) await frame(engine);
       const drawn = pairs.map(([x, y]) => `${y.name} against ${x.name}`).join(", ");
       const rows = Math.max(...columns.map((column) => column.cells.length));
       this.$store.bench.say(

@@ -1,5 +1,6 @@
 // @ts-check
 /** Findings: what is asked, answered anew with every change, and how it is asked. */
+import { foundReport } from "../../session/reports.model.js";
 import { liveQuery } from "../../transport/live_query.js";
 import { unitsOf } from "../../viewport/affine.model.js";
 import { changeOf, choicesFor, shortest } from "./findings.model.js";
@@ -51,6 +52,10 @@ export const findings = (engine) => () => ({
   /** How many answers each entry had when it was last at rest, by its id. @type {Map<number, any>} */
   counted: new Map(),
 
+  /** The entries that were told. @type {Set<number>} */
+  told: new Set(),
+  hasTold: false,
+
   init() {
     this.counted = new Map();
     this.live = liveQuery(engine, "findings", {
@@ -66,6 +71,13 @@ export const findings = (engine) => () => ({
     this.$watch("$store.bench.tab", () => this.sayWanted());
     this.$watch("$store.bench.bracket", (bracket) => this.takeBracket(bracket));
     this.live.ask();
+  },
+  /** What was located is told when it is there. */
+  reportNew(entries) {
+    const fresh = entries.find((entry) => !this.told.has(entry.id));
+    this.told = new Set(entries.map((entry) => entry.id));
+    if (fresh && this.hasTold) this.$store.bench.said = foundReport(fresh);
+    this.hasTold = true;
   },
   destroy() {
     this.live.end();
@@ -127,6 +139,7 @@ export const findings = (engine) => () => ({
       return;
     }
     engine.found.entries = this.entries = entries;
+    this.reportNew(entries);
     this.isFollowing = false;
     this.sayWanted();
     engine.showFound({

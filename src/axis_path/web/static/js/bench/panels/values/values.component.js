@@ -23,6 +23,7 @@ export const values = (engine) => () => ({
   /** How the places are given: by a step, by their number, or one by one. */
   by: "step",
   problem: "",
+  toldTable: "",
   /** Why what was typed could not be kept: it stays until it is typed anew, whatever answers arrive. */
   refused: "",
   known: {},
@@ -104,6 +105,14 @@ export const values = (engine) => () => ({
     this.live.end();
     this.exact.end();
   },
+  /** A table that has become another one is told. */
+  reportTable({ count, columns, problem }) {
+    const words = problem
+      ? `No table: ${problem}`
+      : `Table of ${count} ${count === 1 ? "row" : "rows"}: ${columns.map((column) => column.name).join(", ")}.`;
+    if (words !== this.toldTable) this.$store.bench.said = words;
+    this.toldTable = words;
+  },
   /** Take over what is kept, but leave alone what was typed since. */
   readSpec() {
     const {
@@ -146,6 +155,7 @@ export const values = (engine) => () => ({
     // Another answer may have been on its way when the place was sought.
     const isSought = this.isSeeking && body.around === this.sought;
     this.problem = table.problem ?? "";
+    this.reportTable(table);
     this.count = table.count;
     this.from = this.wantedFrom = table.from;
     this.variable = table.variable ?? "x";

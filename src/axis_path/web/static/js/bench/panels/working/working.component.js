@@ -12,6 +12,8 @@ export const working = (engine) => () => ({
   /** @type {any[]} */
   lines: [],
   isBehind: false,
+  /** Whether a result is waited for, to be told. */
+  isTold: false,
   // Alpine puts what is not declared here into the outermost component.
   /** @type {import("../../transport/live_query.js").LiveQuery} */ live: /** @type {any} */ (null),
 
@@ -43,6 +45,11 @@ export const working = (engine) => () => ({
       note: line.result ? line.result.reason || line.result.note : "",
     }));
     this.isBehind = this.live.isPending;
+    const last = this.lines[this.lines.length - 1];
+    if (this.isTold && last) {
+      this.isTold = false;
+      this.$store.bench.said = `${last.text}: ${last.message || `${last.decimal} ${last.note}`}`;
+    }
   },
   get isEmpty() {
     return this.$store.bench.isReady && !this.lines.length && !this.isBehind;
@@ -52,6 +59,7 @@ export const working = (engine) => () => ({
     if (!text) return;
     const error = await engine.commit([{ do: "work", id: null, text }]);
     this.problem = error ? error.message : "";
+    this.isTold = !error;
     if (!error) this.text = "";
   },
 });

@@ -1,0 +1,74 @@
+// @ts-check
+/** What is said to those who listen, in one sentence for each thing that happened; no DOM. */
+
+/** So many things are named; of more only the number is said. */
+const MOST_NAMED = 3;
+
+/** @typedef {{id: number, text: string, name: string | null, kind: string, problem: any, value?: any, why?: any, disabled?: boolean}} Row */
+
+/** Names and texts stand between backticks, which nobody wants to hear. @param {string} text */
+export const plain = (text) => text.replaceAll("`", "");
+
+/** @param {Row} row @param {number} k its place */
+const nameOf = (row, k) => row.name ?? `line ${k + 1}`;
+
+/** @param {string} text */
+const sentence = (text) =>
+  `${text.charAt(0).toUpperCase()}${text.slice(1)}${/[.!?…]$/.test(text) ? "" : "."}`;
+
+/** What a line does, in a sentence. @param {Row} row @param {number} k its place @param {boolean} isNew */
+function stateOf(row, k, isNew) {
+  const name = nameOf(row, k);
+  if (row.disabled) return `${name} is turned off.`;
+  if (row.problem) return `Line ${k + 1} does not work: ${plain(row.problem.message)}`;
+  if (row.kind === "note") return isNew ? "A note stands in the study." : "The note is changed.";
+  if (row.value) return `${name} is ${row.value}.`;
+  if (row.why) return `${name}: ${plain(row.why.sentence)}`;
+  return isNew ? `${name} is drawn.` : `${name} is drawn anew.`;
+}
+
+/**
+ * Say what a change did to the lines of a study.
+ * @param {Row[]} before @param {Row[]} after @returns {string} empty if nothing changed.
+ */
+export function reportOf(before, after) {
+  const known = new Map(before.map((row) => [row.id, row]));
+  const kept = new Set(after.map((row) => row.id));
+  const said = [];
+  after.forEach((row, k) => {
+    const was = known.get(row.id);
+    const isChanged =
+      !was ||
+      was.text !== row.text ||
+      Boolean(was.disabled) !== Boolean(row.disabled) ||
+      was.problem?.message !== row.problem?.message;
+    if (isChanged) said.push(stateOf(row, k, !was));
+  });
+  before.forEach((row, k) => {
+    if (!kept.has(row.id)) said.push(`${nameOf(row, k)} is deleted.`);
+  });
+  if (said.length > MOST_NAMED) return `${said.length} lines have changed.`;
+  return said.map(sentence).join(" ");
+}
+
+/** An answer of the ledger in a sentence. @param {{title: string, variable: string, verdict: string, note: string, problem: string, rows: any[]}} entry */
+export function foundReport(entry) {
+  if (entry.problem) return `${plain(entry.title)}: ${plain(entry.problem)}`;
+  const named = entry.rows.slice(0, MOST_NAMED).map((row) => {
+    const label = row.label ? `${row.label} ` : "";
+    const place = row.isPlace ? `${entry.variable} = ${row.text}` : row.text;
+    return `${label}${place}${row.valueText ? `, ${row.valueText}` : ""}`;
+  });
+  const more = entry.rows.length - named.length;
+  const places = named.length ? ` ${named.join("; ")}${more > 0 ? `; and ${more} more` : ""}.` : "";
+  return `${plain(entry.title)}.${places} ${entry.verdict || entry.note}`.trim();
+}
+
+/** What the reading line reads. @param {{text: string} | null} reading @param {any[]} rows */
+export function readingReport(reading, rows) {
+  if (!reading) return "";
+  const values = rows
+    .filter((row) => row.reading && !row.hidden && row.name)
+    .map((row) => `${row.name} ${row.reading.reason ? "is undefined" : row.reading.text}`);
+  return `${reading.text}: ${values.join(", ") || "no curve"}`;
+}
