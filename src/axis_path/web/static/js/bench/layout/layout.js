@@ -5,6 +5,8 @@ import { fitted, grownSide, limitsOf, readSizes, USUAL } from "./layout.model.js
 /** @typedef {import("./layout.model.js").Part} Part */
 
 const KEY = "axis-path-layout";
+/** On a phone it is a sheet from below. */
+const SHEET = "(max-width: 43.75em)";
 /** Between these widths the side panel lies over the plane. */
 const OVERLAY = "(min-width: 62.5625em) and (max-width: 73.6875em)";
 
@@ -17,13 +19,31 @@ export class Layout {
     this.wanted = 0;
     this.overlay = matchMedia(OVERLAY);
     this.overlay.addEventListener("change", () => this.follow());
+    this.sheet = matchMedia(SHEET);
+    this.sheet.addEventListener("change", () => this.follow());
     this.follow();
+    this.followKeyboard();
+  }
+
+  /** Above an on-screen keyboard less of the page is seen. */
+  followKeyboard() {
+    const { visualViewport } = window;
+    if (!visualViewport) return;
+    const tell = () => {
+      const { style } = document.documentElement;
+      style.setProperty("--visible-height", `${Math.round(visualViewport.height)}px`);
+      style.setProperty("--visible-top", `${Math.round(visualViewport.offsetTop)}px`);
+    };
+    for (const name of ["resize", "scroll"]) visualViewport.addEventListener(name, tell);
+    tell();
   }
 
   /** Fold the panel where it lies over the plane, until it is opened. */
   follow() {
     this.store.isOverlay = this.overlay.matches;
     this.store.isOverlayOpen = false;
+    this.store.isSheet = this.sheet.matches;
+    this.store.isSheetOpen = false;
   }
 
   /** The element whose properties hold the sizes, once the page stands. */

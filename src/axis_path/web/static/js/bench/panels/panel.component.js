@@ -66,7 +66,10 @@ export const panel = (engine) => () => ({
     return this.isReference ? 0 : -1;
   },
   show(tab) {
-    this.$store.bench.tab = tab;
+    const { bench } = this.$store;
+    // One more press on the tab of an open sheet closes it.
+    if (bench.isSheet && bench.isSheetOpen && bench.tab === tab) bench.isSheetOpen = false;
+    else bench.openTab(tab);
     engine.keepViewSoon();
     engine.changed();
   },
@@ -96,6 +99,9 @@ export const panel = (engine) => () => ({
     this.show(TABS[next]);
     this.$nextTick(() => document.getElementById(`tab-${this.$store.bench.tab}`)?.focus());
   },
+  get isUnfoldShown() {
+    return this.$store.bench.isPanelFolded && !this.$store.bench.isSheet;
+  },
   fold() {
     this.setFolded(true);
   },
@@ -106,7 +112,8 @@ export const panel = (engine) => () => ({
   /** Where the panel lies over the plane it is opened for the moment; beside it, that is kept. */
   setFolded(isFolded) {
     const { bench } = this.$store;
-    if (bench.isOverlay) bench.isOverlayOpen = !isFolded;
+    if (bench.isSheet) bench.isSheetOpen = !isFolded;
+    else if (bench.isOverlay) bench.isOverlayOpen = !isFolded;
     else {
       bench.folded = isFolded;
       engine.keepViewSoon();

@@ -50,6 +50,7 @@ export function makeCompletion(engine) {
     focus() {
       clearTimeout(this.leaveTimer);
       this.hasFocus = true;
+      this.$store.bench.isWriting = true;
       engine.writing = this;
       loadReference(engine);
     },
@@ -59,7 +60,9 @@ export function makeCompletion(engine) {
       afterPress(() => {
         clearTimeout(this.leaveTimer);
         this.leaveTimer = setTimeout(() => {
-          this.hasFocus = document.activeElement === this.$refs.input;
+          const { activeElement } = document;
+          this.hasFocus = activeElement === this.$refs.input;
+          this.$store.bench.isWriting = Boolean(activeElement?.closest(".line-input, .sign-keys"));
         }, LEAVE_MS);
       });
     },

@@ -83,6 +83,11 @@ export function makeStore(initial) {
     /** Whether the side panel lies over the plane, and whether it is open there. */
     isOverlay: false,
     isOverlayOpen: false,
+    /** Whether the side panel is a sheet from below, and whether it is open. */
+    isSheet: false,
+    isSheetOpen: false,
+    /** Whether a line is being written. */
+    isWriting: false,
     saving: false,
     problem: "",
     /** What helps: to ask again, or to reload the page. @type {"retry" | "reload"} */
@@ -184,6 +189,7 @@ export function makeStore(initial) {
       return Boolean(this.problem) && this.problemOf === "change";
     },
     get isPanelFolded() {
+      if (this.isSheet) return !this.isSheetOpen;
       return this.isOverlay ? !this.isOverlayOpen : this.folded;
     },
     /** What would be undone: the last move of the window, or the last change of the study. */
@@ -206,7 +212,8 @@ export function makeStore(initial) {
     /** Open a tab of the side panel, and the panel with it. @param {string} tab */
     openTab(tab) {
       this.tab = tab;
-      if (this.isOverlay) this.isOverlayOpen = true;
+      if (this.isSheet) this.isSheetOpen = true;
+      else if (this.isOverlay) this.isOverlayOpen = true;
       else this.folded = false;
     },
 

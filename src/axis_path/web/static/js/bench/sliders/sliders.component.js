@@ -18,6 +18,8 @@ const MOST_AROUND = 120;
 /** How long keys or the wheel must rest until their move is kept. */
 const REST_MS = 300;
 /** A hand that has not moved for so long pauses, in ms. */
+/** A finger that moved so far across means the slider. */
+const TOUCH_PX = 6;
 const PAUSE_MS = 50;
 /** One that goes more grains at a time, in the mean of the last few, is in a hurry. */
 const HURRY = 1.25;
@@ -87,6 +89,8 @@ export const sliders = (engine) => () => ({
 export const slider = (engine) => () => ({
   isOpen: false,
   isHeld: false,
+  /** Where a finger that has not moved yet came down. @type {number | null} */
+  touchedAt: null,
   problem: "",
   low: "",
   high: "",
@@ -298,16 +302,23 @@ export const slider = (engine) => () => ({
   grab(event) {
     if (event.button > 0) return;
     event.preventDefault();
-    event.currentTarget.focus();
+    event.currentTarget.focus({ preventScroll: true });
     engine.motion.pause(this.mover.key);
     event.currentTarget.setPointerCapture(event.pointerId);
     this.isHeld = true;
     this.box = event.currentTarget.getBoundingClientRect();
-    this.follow(event);
+    // A finger may be about to scroll the page: it moves the slider when it goes across, or taps.
+    this.touchedAt = event.pointerType === "touch" ? event.clientX : null;
+    if (this.touchedAt === null) this.follow(event);
   },
   drag(event) {
-    if (this.isHeld) this.follow(event);
-    else this.hover(event);
+    if (!this.isHeld) {
+      this.hover(event);
+      return;
+    }
+    if (this.touchedAt !== null && Math.abs(event.clientX - this.touchedAt) < TOUCH_PX) return;
+    this.touchedAt = null;
+    this.follow(event);
   },
   /** A hand that pauses over the track will probably press there. */
   hover({ clientX, currentTarget }) {
@@ -318,7 +329,9 @@ export const slider = (engine) => () => ({
       this.expectAround(this.stepAt(clientX, box), stepsInPixel(this.slider, box.width));
     }, PAUSE_MS);
   },
-  drop() {
+  drop(event) {
+    if (this.isHeld && this.touchedAt !== null) this.follow(event);
+    this.touchedAt = null;
     this.isHeld = false;
     if (this.meant) this.tryStep(this.meant.to);
     this.forgetMeant();
