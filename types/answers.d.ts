@@ -188,6 +188,22 @@ export interface DataPoints {
   y_bars?: Array<Array<number>>;
 }
 
+/** What the window shows of a line, in sentences. */
+export interface DescribedLine {
+  id: number;
+  mathml: string;
+  sentences: Array<string>;
+  text: string;
+}
+
+/** What the window shows, in words. */
+export interface DescriptionAnswer {
+  data: Array<string>;
+  lines: Array<DescribedLine>;
+  version: number;
+  window: string;
+}
+
 /** The answer to a request that cannot be answered; its status is not 200. */
 export interface ErrorAnswer {
   error: Problem;
@@ -907,6 +923,7 @@ export interface Answers {
   window: WindowAnswer;
   preview: PreviewAnswer;
   findings: FindingsAnswer;
+  description: DescriptionAnswer;
   table: TableAnswer;
   data: DataAnswer;
   read_data: ReadDataAnswer;

@@ -160,6 +160,21 @@ export interface DataQuery {
   predict?: Prediction | null;
 }
 
+/** What the window shows, in words. */
+export interface DescriptionQuery {
+  version: number;
+  window: Viewport;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork>;
+  reading?: number | null;
+  is_reading_typed?: boolean;
+  pointer_y?: number | null;
+  visits?: Array<Array<[number, number | string]>>;
+  box?: [[number, number], [number, number]] | null;
+  beyond?: number;
+  stretch?: number;
+  part?: "reading" | "scene";
+}
+
 /** Disable a line, as if it were not written. */
 export interface DisableLine {
   do: "disable";
@@ -757,6 +772,7 @@ export interface Requests {
   window: WindowQuery;
   preview: PreviewQuery;
   findings: FindingsQuery;
+  description: DescriptionQuery;
   table: TableQuery;
   data: DataQuery;
   read_data: ReadDataQuery;

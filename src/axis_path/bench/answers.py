@@ -138,6 +138,24 @@ class FindingsAnswer(TypedDict):
     spans: list[FindingSpan]
 
 
+class DescribedLine(TypedDict):
+    """What the window shows of a line, in sentences."""
+
+    id: int
+    text: str
+    mathml: str
+    sentences: list[str]
+
+
+class DescriptionAnswer(TypedDict):
+    """What the window shows, in words."""
+
+    version: int
+    window: str
+    lines: list[DescribedLine]
+    data: list[str]
+
+
 class SceneAnswer(TypedDict):
     """The scene of a state, of those before it on the way, and of those that may come next."""
 

@@ -164,6 +164,10 @@ class FindingsQuery(StateQuery, frozen=True, kw_only=True):
     whole: Id | None = None
 
 
+class DescriptionQuery(StateQuery, frozen=True, kw_only=True):
+    """What the window shows, in words."""
+
+
 class TableQuery(StateQuery, frozen=True, kw_only=True):
     """Some rows of the table: from a row on, or around a value of x.
 

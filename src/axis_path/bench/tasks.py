@@ -10,7 +10,18 @@ import msgspec
 import orjson
 
 from axis_path.bench import answers as tell
-from axis_path.bench import data, files, findings, panels, results, state, sweeps, tables, windows
+from axis_path.bench import (
+    data,
+    description,
+    files,
+    findings,
+    panels,
+    results,
+    state,
+    sweeps,
+    tables,
+    windows,
+)
 from axis_path.bench import panel_answers as panel
 from axis_path.bench import requests as ask
 from axis_path.bench.answer import Answer, FileAnswer
@@ -116,6 +127,7 @@ TASKS: Final[dict[str, Task]] = {
     "window": Task(ask.WindowQuery, tell.WindowAnswer, windows.window),
     "preview": Task(ask.PreviewQuery, tell.PreviewAnswer, panels.preview),
     "findings": Task(ask.FindingsQuery, tell.FindingsAnswer, findings.all_findings),
+    "description": Task(ask.DescriptionQuery, tell.DescriptionAnswer, description.description),
     "table": Task(ask.TableQuery, panel.TableAnswer, tables.table),
     "data": Task(ask.DataQuery, panel.DataAnswer, data.data),
     "read_data": Task(ask.ReadDataQuery, panel.ReadDataAnswer, data.read_data),

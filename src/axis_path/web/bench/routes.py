@@ -12,7 +12,7 @@ for _name in ("commands", "history", "view", "picture"):
     blueprint.add_url_rule(f"/{_name}", _name, getattr(views, _name), methods=["POST"])
 for _name in (
     "scene", "reading", "preview", "window", "findings", "table", "exact", "working", "trail",
-    "data", "read_data", "read_workbook", "exact_cells",
+    "data", "description", "read_data", "read_workbook", "exact_cells",
 ):  # fmt: skip
     blueprint.add_url_rule(f"/{_name}", _name, views.task(_name), methods=["POST"])
 for _name, _task in (("table.csv", "table_csv"), ("table.xlsx", "table_workbook")):

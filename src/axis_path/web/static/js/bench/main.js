@@ -4,6 +4,7 @@ import Alpine from "../../vendor/alpine/alpine-csp.esm.min.js";
 import { registerFields } from "../shared/field.js";
 import { registerFormulas } from "../shared/mathml.js";
 import { registerSentences } from "../shared/sentence.js";
+import { planeWords } from "./description/description.component.js";
 import { lane } from "./lanes/lane.component.js";
 import { lanes } from "./lanes/lanes.component.js";
 import { runner } from "./lanes/runner.component.js";
@@ -56,6 +57,7 @@ const components = {
   panel,
   pictureBox,
   plane,
+  planeWords,
   newRow,
   reference,
   referenceEntry,

@@ -416,6 +416,8 @@ export const plane = (engine) => () => ({
     else if (event.key === "Home") askWindow(engine, { how: "home" });
     else if (event.key === ",") engine.viewport.step(-1);
     else if (event.key === ".") engine.viewport.step(1);
+    else if (event.key.toLowerCase() === "s") engine.hearing.toggle();
+    else if (event.key === "Escape" && engine.hearing.isPlaying) engine.hearing.stop();
     else if (event.key.toLowerCase() === "f")
       this.$store.bench.isPlaneOnly = !this.$store.bench.isPlaneOnly;
     else if (event.key === "Escape" && this.box) this.dropBox(false);
@@ -430,6 +432,7 @@ export const plane = (engine) => () => ({
     const px = Math.min(Math.max(present + 2 * direction, 0), width);
     engine.read(abscissa(engine.window, width, px));
     engine.reports.readSoon();
+    engine.hearing.step();
   },
 
   get isBoxing() {

@@ -31,6 +31,11 @@ export function makeMenu(engine) {
         },
         this.canFamily && { words: "Family of curves …", act: () => this.openForm("family") },
         row.kind === "function" && { words: "Sampling check …", act: () => this.checkSampling() },
+        row.kind === "function" &&
+          this.isDrawn && {
+            words: "Hear the curve",
+            act: () => engine.hearing.toggle(row.id),
+          },
         row.fixed && { words: "Make it a slider", act: () => this.unfix() },
         { words: "Duplicate", act: () => this.duplicate() },
         this.hasFormula && { words: "Copy as LaTeX", act: () => this.copyRow() },

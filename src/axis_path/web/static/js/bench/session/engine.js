@@ -9,6 +9,7 @@
 import { ApiError, post } from "../../shared/api.js";
 import { Backoff } from "../../shared/backoff.js";
 import { LatestAnswer } from "../../shared/latest_answer.js";
+import { Hearing } from "../description/hearing.js";
 import { SceneClient } from "../transport/client.js";
 import { shiftBetween } from "../viewport/affine.model.js";
 import { Viewport } from "../viewport/viewport.js";
@@ -60,6 +61,7 @@ export class Engine {
     this.trails = new Trails(initial.trails);
     /** What is told to those who listen. */
     this.reports = new Reports(store);
+    this.hearing = new Hearing(this);
     this.found = new Found();
     /** What waits for the connection to come back. @type {(() => void)[]} */
     this.whenBack = [];

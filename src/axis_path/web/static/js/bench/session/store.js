@@ -104,6 +104,10 @@ export function makeStore(initial) {
     isKeySheetOpen: false,
     /** Whether the plane has the whole page. */
     isPlaneOnly: false,
+    /** Whether the plane is shown in words too. */
+    isDescribed: false,
+    /** The line whose curve was heard last. @type {number | null} */
+    heardLine: null,
     /** A file that was dropped on the page, for the Data panel. @type {File | null} */
     droppedFile: null,
     /** Whether a file is held over the page. */

@@ -143,6 +143,9 @@ export const windowBox = (engine) => () => ({
   zoomOut() {
     zoomStep(engine, false);
   },
+  toggleWords() {
+    this.$store.bench.isDescribed = !this.$store.bench.isDescribed;
+  },
   togglePlaneOnly() {
     this.$store.bench.isPlaneOnly = !this.$store.bench.isPlaneOnly;
   },

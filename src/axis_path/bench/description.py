@@ -1,0 +1,48 @@
+"""The plane in words, as plain data."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from axis_path.bench.job import Job
+from axis_path.bench.request import realise
+from axis_path.bench.requests import DescriptionQuery
+from axis_path.core import Study
+from axis_path.core.deadline import calculation
+from axis_path.core.errors import MathError
+from axis_path.core.features.data.plots import Plots
+from axis_path.core.features.data.section import Data
+from axis_path.core.features.description import describe, window_in_words
+
+
+def description(job: Job, query: DescriptionQuery) -> dict[str, Any]:
+    """Describe what the window shows of each line that is drawn."""
+    request = realise(job, query)
+    snapshot = request.study.snapshot
+    lines = []
+    for line in snapshot.lines:
+        with calculation():
+            said = describe(snapshot, snapshot.definition(line.id), request.window)
+        if said is not None:
+            lines.append({
+                "id": said.id, "text": said.text, "mathml": said.mathml,
+                "sentences": list(said.sentences),
+            })  # fmt: skip
+    return {
+        "version": request.version, "window": window_in_words(request.window), "lines": lines,
+        "data": list(_data(request.study)),
+    }  # fmt: skip
+
+
+def _data(study: Study) -> list[str]:
+    """Describe the columns that are drawn as points."""
+    said = []
+    for plot in study.snapshot.section(Data).plots:
+        try:
+            points, _ = study.snapshot.query(Plots).plotted(plot)
+        except MathError as err:
+            said.append(f"{plot.y} against {plot.x} is not drawn: {err.message}")
+            continue
+        count = len(points)
+        said.append(f"{count} {'point' if count == 1 else 'points'}: {plot.y} against {plot.x}.")
+    return said

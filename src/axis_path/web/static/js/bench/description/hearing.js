@@ -1,0 +1,86 @@
+// @ts-check
+/** Lets somebody hear a curve: all of it, with the reading line going along, or place by place. */
+import { abscissa, pxOf } from "../viewport/affine.model.js";
+import { Player } from "./player.js";
+import { heightsOf, soundOf, toneOf } from "./sound.model.js";
+
+const SECONDS = 4;
+/** So many places of a curve are heard. */
+const COUNT = 240;
+/** The reading line goes along in steps of this. */
+const STEP_MS = 120;
+
+export class Hearing {
+  /** @param {import("../session/engine.js").Engine} engine */
+  constructor(engine) {
+    this.engine = engine;
+    this.player = new Player();
+    this.timer = 0;
+  }
+
+  get store() {
+    return this.engine.store;
+  }
+
+  /** The rows that can be heard. */
+  get rows() {
+    return (this.engine.scene?.rows ?? []).filter(
+      (row) => row.kind === "function" && row.curve && row.lane && !row.lane.scale,
+    );
+  }
+
+  /** The row that is heard: the one that was chosen last, else the first. @returns {any} */
+  get row() {
+    const { rows } = this;
+    return rows.find((row) => row.id === this.store.heardLine) ?? rows[0];
+  }
+
+  get isPlaying() {
+    return this.timer !== 0;
+  }
+
+  /** Play the curve of a row, or stop it. @param {number | null} [id] */
+  toggle(id = null) {
+    if (this.isPlaying) {
+      this.stop();
+      return;
+    }
+    if (id !== null) this.store.heardLine = id;
+    const { row } = this;
+    if (!row || !this.player.canPlay) {
+      this.store.say(row ? "This browser plays no sound." : "There is no curve to be heard.", true);
+      return;
+    }
+    this.store.heardLine = row.id;
+    this.store.said = `Hearing ${row.name}, from the left of the window to the right.`;
+    this.player.play(soundOf(row, this.engine.size, COUNT), SECONDS);
+    const began = performance.now();
+    this.timer = setInterval(() => {
+      const part = (performance.now() - began) / (1000 * SECONDS);
+      if (part > 1) this.stop();
+      else this.engine.read(this.abscissa(part));
+    }, STEP_MS);
+  }
+
+  abscissa(part) {
+    const { window, size } = this.engine;
+    return abscissa(window, size.width, part * size.width);
+  }
+
+  stop() {
+    clearInterval(this.timer);
+    this.timer = 0;
+    this.player.stop();
+  }
+
+  /** The reading line was moved by a key: the place is heard, once a curve was. */
+  step() {
+    const { row, engine } = this;
+    if (this.store.heardLine === null || !row || engine.reading === null) return;
+    const { window, size } = engine;
+    const part = pxOf(window, size.width, engine.reading) / size.width;
+    const heights = heightsOf(row.curve.pieces, size, COUNT);
+    const height = heights[Math.round(Math.min(Math.max(part, 0), 1) * (COUNT - 1))];
+    this.player.tone(height === null ? null : toneOf(height), part);
+  }
+}
