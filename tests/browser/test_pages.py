@@ -83,6 +83,168 @@ class AccessTest(BrowserTest):
                 self.assertIn(wanted, reached)
 
 
+class SpokenTest(BrowserTest):
+    def said(self) -> str:
+        return self.page.locator("#said").inner_text()
+
+    def test_what_happens_is_told(self) -> None:
+        self.open_new_study("f(x) = x^2 - 4")
+        self.assertEqual("f is drawn.", self.said())
+        self.write("g(x) = (x")
+        self.assertIn("Line 2 does not work: A closing bracket is missing", self.said())
+        self.page.get_by_role("button", name="Undo").click()
+        self.settle()
+        self.assertEqual("Undone: Add g. Line 2 is deleted.", self.said())
+        self.page.get_by_role("button", name="Locate", exact=True).click()
+        self.settle()
+        self.assertEqual("Zeros of f. x = −2; x = 2. Proved: exactly two zeros", self.said())
+        self.page.get_by_role("tab", name="Values").click()
+        self.settle()
+        self.assertIn("Table of 21 rows: f.", self.said())
+        self.page.get_by_role("tab", name="Working").click()
+        self.page.get_by_label("Calculate", exact=False).first.fill("6 7")
+        self.page.keyboard.press("Enter")
+        self.settle()
+        self.assertIn("6 7: 42", self.said())
+        self.page.locator(".plane-surface").focus()
+        self.page.keyboard.press("ArrowRight")
+        self.page.wait_for_function("document.querySelector('#said').innerText.includes(': f ')")
+
+    def test_the_plane_is_read_in_words_and_heard(self) -> None:
+        self.open_new_study("f(x) = x^2 - 3 for -2 <= x <= 3")
+        self.page.get_by_role("button", name="The plane in words").click()
+        words = self.page.get_by_role("region", name="The plane in words")
+        words.get_by_text("From x = −2 it falls to its minimum (0, −3), then rises").wait_for()
+        self.assertEqual(1, words.get_by_role("heading", level=3).count())
+        self.check_access()
+        # Tones are noted instead of played.
+        self.page.evaluate(
+            """() => {
+              window.heard = []
+              const ramp = AudioParam.prototype.linearRampToValueAtTime
+              AudioParam.prototype.linearRampToValueAtTime = function (value, at) {
+                window.heard.push(value)
+                return ramp.call(this, value, at)
+              }
+            }"""
+        )
+        words.get_by_role("button", name="Hear f(x)").click()
+        self.assertIn("Hearing f", self.said())
+        heard = self.page.evaluate("window.heard")
+        self.assertGreater(len(heard), 50)
+        self.assertGreater(max(heard), 2 * min(each for each in heard if each > 1))
+        words.get_by_role("button", name="Close the description").click()
+        self.page.locator(".plane-surface").focus()
+        self.page.keyboard.press("Escape")
+        before = self.page.locator(".reading-field input").input_value()
+        self.page.keyboard.press("ArrowRight")
+        self.settle()
+        self.assertNotEqual(before, self.page.locator(".reading-tag text").text_content())
+
+    def test_keys_are_shown_and_turned_off(self) -> None:
+        self.open_new_study("f(x) = x")
+        plane = self.page.locator(".plane-surface")
+        plane.focus()
+        self.page.keyboard.press("?")
+        sheet = self.page.get_by_role("dialog", name="Keys")
+        sheet.get_by_text("earlier window, later window").wait_for()
+        self.check_access()
+        sheet.get_by_label("shortcuts are on").uncheck()
+        sheet.get_by_role("button", name="Close the keys").click()
+        plane.focus()
+        right = self.page.get_by_label("right bound")
+        for key in ("+", "?", "Control+z"):
+            self.page.keyboard.press(key)
+            self.settle()
+        self.assertEqual("10", right.input_value())
+        self.assertFalse(sheet.is_visible())
+        self.assertEqual(1, self.page.locator(".row-item").count())
+        self.page.reload()
+        self.page.wait_for_selector(".tick-label")
+        self.page.get_by_role("button", name="Keys", exact=True).click()
+        self.assertFalse(sheet.get_by_label("shortcuts are on").is_checked())
+
+    def test_undo_covers_the_window_and_says_so(self) -> None:
+        self.open_new_study("f(x) = x")
+        right, undo = self.page.get_by_label("right bound"), self.page.get_by_label("Undo")
+        self.page.get_by_role("button", name="Zoom in", exact=True).click()
+        self.settle()
+        self.assertEqual("Undo: move of the window (Ctrl+Z)", undo.get_attribute("title"))
+        undo.click()
+        self.settle()
+        self.assertEqual("10", right.input_value())
+        self.assertEqual(1, self.page.locator(".row-item").count())
+        self.page.get_by_label("Redo").click()
+        self.settle()
+        self.assertNotEqual("10", right.input_value())
+
+    def test_the_focus_stays_where_the_work_was(self) -> None:
+        self.open_new_study("f(x) = a x", "a = 1", "g(x) = 2", "h(x) = 3")
+
+        def focused() -> str:
+            label: str = self.page.evaluate(
+                "document.activeElement.getAttribute('aria-label')"
+                " ?? document.activeElement.className"
+            )
+            return label
+
+        self.choose_for("g", "Delete")
+        self.assertEqual("More for h", focused())
+        self.choose_for("h", "Colour and stroke …")
+        self.assertIn("teal, solid", focused())
+        self.page.keyboard.press("Escape")
+        self.assertEqual("More for h", focused())
+        self.row("f").locator(".row-formula").click()
+        self.page.keyboard.press("End")
+        self.page.keyboard.type(" + 1")
+        self.page.keyboard.press("Enter")
+        self.settle()
+        self.assertEqual("row-formula", focused())
+        self.page.get_by_role("button", name="Locate", exact=True).click()
+        self.settle()
+        remove = self.page.get_by_role("button", name="Remove: Zeros of", exact=False).first
+        remove.focus()
+        self.page.keyboard.press("Enter")
+        self.settle()
+        self.page.wait_for_function("document.activeElement !== document.body")
+        self.page.get_by_label("Delete slider a").focus()
+        self.page.keyboard.press("Enter")
+        self.settle()
+        self.page.wait_for_function("document.activeElement !== document.body")
+
+    def test_the_plane_alone_has_the_page_and_larger_text(self) -> None:
+        self.open_demo("Morning tide")
+        surface = self.page.locator(".plane-surface")
+        self.page.get_by_role("button", name="Plane only").click()
+        self.settle()
+        box = self.box(surface)
+        self.assertGreater(box["width"] * box["height"], 0.98 * 1280 * 800)
+        self.assertGreater(self.box(self.page.locator(".tick-label").first)["height"], 18)
+        # A pointer means what it points at.
+        self.page.mouse.move(box["x"] + box["width"] * 0.25, box["y"] + 300)
+        self.settle()
+        x = float(self.page.locator(".reading-tag text").text_content() or "nan")
+        self.assertAlmostEqual(-1 + 14 * 0.25, x, delta=0.02)
+        self.page.keyboard.press("Escape")
+        self.settle()
+        self.assertTrue(self.page.get_by_role("button", name="Undo").is_visible())
+
+    def test_large_text_makes_the_plane_grow_with_it(self) -> None:
+        self.open_demo("Morning tide")
+        label = self.page.locator(".tick-label").first
+        before = self.box(label)["height"]
+        self.page.evaluate("document.documentElement.style.fontSize = '32px'")
+        self.page.wait_for_function(
+            "getComputedStyle(document.documentElement).getPropertyValue('--plane-scale') === '2'"
+        )
+        self.settle()
+        self.assertAlmostEqual(2 * before, self.box(label)["height"], delta=2)
+        lane = self.page.locator(".lane:visible").first
+        surface = self.box(self.page.locator(".plane-surface"))
+        self.assertAlmostEqual(surface["x"], self.box(lane)["x"], delta=1)
+        self.assertAlmostEqual(surface["width"], self.box(lane)["width"], delta=2)
+
+
 class LookTest(BrowserTest):
     def test_nothing_is_cut_off_at_any_width(self) -> None:
         for width, height in ((1280, 800), (1024, 768), (1000, 700), (768, 1024), (390, 844)):

@@ -128,15 +128,16 @@ describe("windows", () => {
     history.leave("b");
     assert.deepEqual(
       [history.step(-1, "c"), history.step(-1, "b"), history.step(-1, "a"), history.state],
-      ["b", "a", null, { back: false, forward: true }],
+      ["b", "a", null, { back: false, forward: true, isUndone: false, isRedone: true }],
     );
     assert.deepEqual(
       [history.step(1, "a"), history.step(1, "b"), history.step(1, "c"), history.state],
-      ["b", "c", null, { back: true, forward: false }],
+      ["b", "c", null, { back: true, forward: false, isUndone: true, isRedone: false }],
     );
     history.step(-1, "c");
     history.leave("b");
-    assert.deepEqual(history.state, { back: true, forward: false });
+    assert.equal(history.state.back, true);
+    assert.equal(history.state.forward, false);
   });
 });
 

@@ -11,6 +11,7 @@ from axis_path.core.compile.curves import Curves
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.draw import Window
 from axis_path.core.evaluate import RealFunction
+from axis_path.core.features.findings.answer import is_whole
 from axis_path.core.features.findings.searches import Searches
 from axis_path.core.kinds.functions.lane import end_text
 from axis_path.core.locate import Finding, Findings, Kind, showing
@@ -59,7 +60,7 @@ def course_of(snapshot: Snapshot, name: str, window: Window) -> list[str]:
             _zeros(function, zeros),
             *_breaks(function, breaks),
         ]
-    is_sure = zeros.complete and extrema.complete and breaks.complete
+    is_sure = all(map(is_whole, (zeros, extrema, breaks)))
     sentences.append("All of this is proved." if is_sure else "Not all of this is proved.")
     return [sentence for sentence in sentences if sentence]
 
@@ -151,8 +152,8 @@ def _verb(function: RealFunction, low: float, high: float) -> str:
 
 
 def _zeros(function: RealFunction, zeros: Findings) -> str:
-    if zeros.holds_always:
-        return "It is zero all along."
+    if zeros.along:
+        return zeros.along
     if not len(zeros):
         return "It has no zero in the window." if zeros.complete else "No zero was found."
     places = [_short(item) for item in list(zeros)[:_MOST_EVENTS]]

@@ -10,11 +10,10 @@ const MOST_NAMED = 3;
 export const plain = (text) => text.replaceAll("`", "");
 
 /** @param {Row} row @param {number} k its place */
-const nameOf = (row, k) => row.name ?? `line ${k + 1}`;
+const nameOf = (row, k) => row.name ?? `Line ${k + 1}`;
 
 /** @param {string} text */
-const sentence = (text) =>
-  `${text.charAt(0).toUpperCase()}${text.slice(1)}${/[.!?…]$/.test(text) ? "" : "."}`;
+const sentence = (text) => (/[.!?…]$/.test(text) ? text : `${text}.`);
 
 /** What a line does, in a sentence. @param {Row} row @param {number} k its place @param {boolean} isNew */
 function stateOf(row, k, isNew) {
