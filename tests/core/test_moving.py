@@ -71,9 +71,9 @@ class MovingTest(unittest.TestCase):
         steps = [-4 + k / 2 for k in range(17)]
         visits = [{self.slider: value + 0.1, self.path: value + 4} for value in steps]
         found = self.study.snapshot.query(Motion).visited(visits)
-        # A slider takes its own steps only; a point that stands still makes one mark.
+        # A slider takes its own steps only, and adds nothing for a point that it does not move.
         self.assertEqual([(a, a * a / 4) for a in steps], found[self.point])
-        self.assertEqual([(1.0, 2.0)], found[self.fixed])
+        self.assertNotIn(self.fixed, found)
         for (x, y), value in zip(found[self.path], steps, strict=False):
             t = min(value + 4, 2 * math.pi)
             self.assertAlmostEqual(3 * math.cos(t), x, 14)
@@ -101,6 +101,23 @@ class MovingTest(unittest.TestCase):
                 self.point
             ],
         )
+
+    def test_a_slider_stands_exactly_at_the_end_that_it_has_reached(self) -> None:
+        study = Study()
+        for text in ("A = (a, a)", "k = sin(2a)"):
+            study.define(text)
+        study.set("a", 1, low=0, high="2pi", step="0.1")
+        point, slider = study.snapshot.lines[0].id, study.snapshot.lines[2].id
+        do(study, "trail", id=point, how="show")
+        do(study, "set", id=slider, value=2 * math.pi)
+        scene = study.scene(Window((0, 6), (0, 4), 600, 400))
+        self.assertEqual("2pi", scene.sliders[0]["text"])
+        self.assertEqual("0", next(row["value"] for row in scene.rows if row["name"] == "k"))
+        # It moves on from there like any other.
+        visits = [{slider: 6}, {slider: 1}]
+        self.assertEqual([(6, 6), (1, 1)], study.snapshot.query(Motion).visited(visits)[point])
+        do(study, "set", id=slider, value=1)
+        self.assertEqual("1", study.scene(Window((0, 6), (0, 4), 600, 400)).sliders[0]["text"])
 
     def test_a_trail_is_shortened_thinned_and_cleared(self) -> None:
         points = [[k, k * k] for k in range(9)]

@@ -9,6 +9,7 @@ from axis_path.core.compile.numbers import GivenNumber, Numbers
 from axis_path.core.compile.slider_queries import Sliders
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.features.motion.row import Visit, positions
+from axis_path.core.features.sliders.edits import set_slider
 from axis_path.core.kinds.states import States
 
 
@@ -41,6 +42,9 @@ class Motion:
         Raises:
             MathError: a line is no slider and has no runner.
         """
+        movable = self._movable({line_id for visit in visits for line_id in visit})
+        if movable is not self._snapshot:
+            return movable.query(Motion).visited(visits)
         state = self._states.state
         trailing = [d for d in state.definitions if d.trail is not None and not d.hidden]
         points = {
@@ -53,8 +57,17 @@ class Motion:
         paths = {d.id: state.paths[d.id] for d in trailing if d.id in state.paths}
         return positions(points, paths, [self._visit(visit) for visit in visits])
 
+    def _movable(self, line_ids: set[int]) -> Snapshot:
+        """Return the snapshot with sliders that stand at an expression as numbers, to be moved."""
+        snapshot = self._snapshot
+        for line_id in line_ids:
+            if snapshot.definition(line_id).typed:
+                name, value, _ = self._sliders.slider_of(line_id)
+                snapshot = set_slider(snapshot, name, value)
+        return snapshot
+
     def _visit(self, given: Mapping[int, GivenNumber]) -> Visit:
-        values, runners = dict(self._snapshot.values), {}
+        values, runners, moved = dict(self._snapshot.values), {}, set()
         for line_id, value in given.items():
             exact = self._numbers.rational(value)
             if self._snapshot.line(line_id).moving is None:
@@ -62,5 +75,6 @@ class Motion:
             else:
                 name, _, _ = self._sliders.slider_of(line_id)
                 snapped = isinstance(value, str)
+                moved.add(name)
                 values[name] = exact if snapped else self._sliders.slider_range(line_id).snap(exact)
-        return Visit(values, runners)
+        return Visit(values, runners, frozenset(moved))

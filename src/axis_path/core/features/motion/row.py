@@ -32,10 +32,12 @@ class Visit:
     Attributes:
         values: the values of all sliders.
         runners: where the runners of paths are that moved, by the id of their line.
+        moved: the sliders that moved.
     """
 
     values: Mapping[str, Fraction]
     runners: Mapping[int, Fraction]
+    moved: frozenset[str] = frozenset()
 
 
 def make_runner(
@@ -91,6 +93,8 @@ def positions(
 ) -> dict[int, list[tuple[float, float]]]:
     """Return where points and runners have been, by the ids of their lines.
 
+    A slider that a point does not depend on moves it nowhere, and adds nothing.
+
     Args:
         points: the points that leave a trail.
         paths: the paths whose runner does.
@@ -99,7 +103,8 @@ def positions(
     by_line: dict[int, list[tuple[float, float]]] = {}
     for visit in visits:
         for id_, compiled in points.items():
-            _note(by_line, id_, _point_in(compiled, visit))
+            if visit.moved & _sliders_of(compiled):
+                _note(by_line, id_, _point_in(compiled, visit))
         for id_, path in paths.items():
             if id_ in visit.runners:
                 _note(by_line, id_, _runner_in(path, visit, visit.runners[id_]))
@@ -117,6 +122,12 @@ def trail_tenths(trail: Trail, window: Window) -> list[int]:
 def _note(found: dict[int, list[tuple[float, float]]], id_: int, place: Place) -> None:
     if place is not None and found.get(id_, [None])[-1] != place:
         found.setdefault(id_, []).append(place)
+
+
+def _sliders_of(compiled: CompiledValue) -> frozenset[str]:
+    """Return the sliders that a point depends on."""
+    parts = (compiled.first, compiled.second or compiled.first)
+    return frozenset[str]().union(*(part.program.parameters for part in parts))
 
 
 def _point_in(compiled: CompiledValue, visit: Visit) -> Place:

@@ -19,7 +19,7 @@ from axis_path.core.features.sliders.edits import (
     type_value,
     widen_slider,
 )
-from axis_path.core.lines.sliders import Play, SliderKind, exact_number
+from axis_path.core.lines.sliders import Play, SliderKind, exact_number, literal
 
 
 class SetSlider(Command, frozen=True, tag="set"):
@@ -62,13 +62,16 @@ class MakeSliders(Command, frozen=True, tag="make_sliders"):
 
 
 def _set(snapshot: Snapshot, command: SetSlider, _window: Window) -> Edited:
-    name, _, _ = snapshot.query(Sliders).slider_of(command.id)
+    name, _, slider = snapshot.query(Sliders).slider_of(command.id)
     if isinstance(command.value, str):
-        snapshot = type_value(snapshot, command.id, one_line(command.value))
-    else:
-        chosen = snapshot.query(Sliders).slider_range(command.id)
-        snapshot = set_slider(snapshot, name, chosen.snap(exact_number(command.value)))
-    return snapshot, f"Move {name}"
+        return type_value(snapshot, command.id, one_line(command.value)), f"Move {name}"
+    chosen = snapshot.query(Sliders).slider_range(command.id)
+    value = chosen.snap(exact_number(command.value))
+    for end, text in ((chosen.low, slider.low), (chosen.high, slider.high)):
+        # At an end such as 2pi it stands there exactly, and not at the nearest decimal.
+        if value == end and literal(text) is None:
+            return type_value(snapshot, command.id, text), f"Move {name}"
+    return set_slider(snapshot, name, value), f"Move {name}"
 
 
 _TEXTS = ("low", "high", "step", "unit", "note")
