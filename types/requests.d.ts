@@ -401,6 +401,7 @@ export interface PictureQuery {
   scale?: number;
   white?: boolean;
   with_reading?: boolean;
+  with_findings?: boolean;
   dark?: boolean;
 }
 

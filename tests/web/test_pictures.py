@@ -53,6 +53,26 @@ class FileTest(FrontDoorTest):
     def open(self, data: bytes, name: str = "a.svg") -> Any:
         return self.client.post("/studies/open", data={"file": (io.BytesIO(data), name)})
 
+    def test_what_was_located_stands_in_the_picture(self) -> None:
+        commands = [
+            {"do": "find", "what": "zeros", "line": 1, "low": "-9", "high": "9"},
+            {"do": "find", "what": "solve", "text": "x^2 < 4"},
+            {"do": "label_finding", "query": 1, "labels": [0]},
+        ]
+        self.version = self.ask("commands", commands=commands).get_json()["version"]
+        plain = self.ask("picture", format="svg").get_data(as_text=True)
+        found = self.ask("picture", format="svg", with_findings=True).get_data(as_text=True)
+        self.assertNotIn("−1.732", plain)
+        # Both zeros are marked, one is labelled, and the interval lies on the axis with its ends.
+        self.assertIn(">−1.732</text>", found)
+        self.assertEqual(
+            2, found.count('stroke-linejoin="round"/>') - plain.count('stroke-linejoin="round"/>')
+        )
+        self.assertEqual(2, found.count('r="4.5"') - plain.count('r="4.5"'))
+        for form in ("png", "pdf"):
+            made = self.ask("picture", format=form, with_findings=True).get_data()
+            self.assertNotEqual(self.ask("picture", format=form).get_data(), made)
+
     def test_every_format_comes_with_its_media_type_and_opens_again(self) -> None:
         for form, media in (("svg", "image/svg+xml"), ("png", "image/png"), ("pdf", "application/pdf"),
                             ("study", "application/json")):  # fmt: skip

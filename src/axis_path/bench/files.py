@@ -9,6 +9,7 @@ from typing import BinaryIO
 import orjson
 
 from axis_path.bench.answer import Answer, FileAnswer
+from axis_path.bench.findings import plane_marks
 from axis_path.bench.job import Job
 from axis_path.bench.request import realise
 from axis_path.bench.requests import PictureQuery, TableFileQuery
@@ -67,6 +68,8 @@ def picture(job: Job, query: PictureQuery) -> Answer:
     scene = request.study.scene(
         request.window, reading_x=request.reading_x, with_trails=True
     ).to_dict()
+    if query.with_findings:
+        scene |= {"found": plane_marks(request)}
     look = Look(query.white, query.with_reading, query.dark)
     made = make_picture(scene, carried, Format(query.format), look, scale=query.scale)
     return Answer(made.data, made.media_type)

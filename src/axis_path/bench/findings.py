@@ -137,6 +137,16 @@ def all_findings(job: Job, query: FindingsQuery) -> dict[str, Any]:
     }
 
 
+def plane_marks(request: BenchRequest[Any]) -> dict[str, Any]:
+    """Return what was located as it stands on the plane: marks with their labels, and spans."""
+    study = request.study
+    answers = [
+        (saved, _answered(study, saved, with_exact=False))
+        for saved in study.snapshot.section(SavedQueries).queries
+    ]
+    return _on_plane(request, answers)
+
+
 def _answered(study: Study, saved: SavedQuery, *, with_exact: bool) -> Answer:
     try:
         with calculation():

@@ -255,6 +255,7 @@ class PictureQuery(StateQuery, frozen=True, kw_only=True):
     scale: Annotated[float, Meta(ge=0.05, le=6)] = 1.0
     white: bool = False
     with_reading: bool = False
+    with_findings: bool = False
     dark: bool = False
 
 

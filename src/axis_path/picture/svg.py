@@ -11,6 +11,7 @@ from pathlib import Path
 from typing import Any
 
 from axis_path.picture.palette import DARK, LIGHT, WHITE, Palette, tone_of
+from axis_path.picture.svg_found import draw_found
 from axis_path.picture.svg_frame import (
     LINE_PX,
     draw_grid,
@@ -102,6 +103,7 @@ def draw_svg(scene: dict[str, Any], look: Look | None = None, *, metadata: str =
         *(part for row in scene["rows"] if row["curve"] for part in _runner(row, inks)),
         *_check(scene.get("check"), inks),
         *(part for each in scene.get("data", ()) for part in _data(each, inks)),
+        *draw_found(scene.get("found"), scene["axes"]["x_axis"], inks),
         *(_reading(scene, height, inks) if look.with_reading else ()),
         *draw_title(scene["axes"]["title"], width, inks),
         *draw_legend(scene, inks),

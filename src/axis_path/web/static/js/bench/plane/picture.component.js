@@ -11,6 +11,7 @@ export const pictureBox = (engine) => () => ({
   scale: "2",
   white: false,
   withReading: false,
+  withFindings: true,
   problem: "",
   done: "",
 
@@ -40,6 +41,7 @@ export const pictureBox = (engine) => () => ({
       scale: this.isPng ? Number(this.scale) : 1,
       white: this.white,
       with_reading: this.withReading,
+      with_findings: this.withFindings,
       dark: isDark(),
     };
     return askFile(`${engine.path}/picture`, engine.body(look));
