@@ -888,7 +888,7 @@ export interface ViewAnswer {
   folded: boolean;
   follows: Partial<Record<string, string>>;
   reading: number | null;
-  tab: "data" | "findings" | "reference" | "values" | "working";
+  tab: string;
   window: Bounds;
 }
 

@@ -689,7 +689,7 @@ export interface Unwork {
 export interface ViewQuery {
   window: Viewport;
   reading?: number | null;
-  tab?: "data" | "findings" | "reference" | "values" | "working";
+  tab?: string;
   folded?: boolean;
 }
 

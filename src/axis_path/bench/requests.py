@@ -116,7 +116,8 @@ class TrailQuery(StateQuery, frozen=True, kw_only=True):
     line: Id
 
 
-Tab = Literal["findings", "values", "data", "working", "reference"]
+#: The name of a panel; the page knows which there are.
+Tab = Annotated[str, Meta(pattern="^[a-z]{1,24}$")]
 
 
 class ViewQuery(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):

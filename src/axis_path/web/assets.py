@@ -7,6 +7,7 @@ from functools import cache
 from pathlib import Path
 
 from flask import Flask, Response, abort, send_from_directory, url_for
+from jinja2 import ChoiceLoader, FileSystemLoader
 from markupsafe import Markup
 
 from axis_path.web.compression import accepts_gzip, compress, compressed_file, is_text, put
@@ -33,6 +34,15 @@ def static_version() -> str:
 
 
 @cache
+def panel_names() -> tuple[str, ...]:
+    """Return the names of the panels at the side: each is a folder with a template."""
+    folder = _STATIC / "js/bench/panels"
+    names = sorted(path.stem for path in folder.glob("*/*.html") if path.stem == path.parent.name)
+    # Findings have marks on the plane: they come first.
+    return tuple(sorted(names, key=lambda name: name != "findings"))
+
+
+@cache
 def icon(name: str) -> Markup:
     """Return an icon as inline SVG; it is decoration, the button beside it has a name."""
     svg = (_STATIC / "icons" / f"{name}.svg").read_text()
@@ -46,6 +56,10 @@ def register_assets(app: Flask) -> None:
     version = static_version()
     app.add_url_rule("/assets/<version>/<path:filename>", endpoint="assets", view_func=_send_asset)
     app.jinja_env.globals["icon"] = icon
+    app.jinja_env.globals["panel_names"] = panel_names
+    # The template of a panel stands with its scripts.
+    own = FileSystemLoader(_STATIC / "js")
+    app.jinja_loader = ChoiceLoader([app.jinja_loader, own] if app.jinja_loader else [own])
     app.jinja_env.globals["asset"] = lambda filename: url_for(
         "assets", version=version, filename=filename
     )
@@ -54,7 +68,7 @@ def register_assets(app: Flask) -> None:
 
 def _send_asset(version: str, filename: str) -> Response:
     # One spelling for each file: another one would be compressed, and kept, once more.
-    if filename not in _files():
+    if filename not in _files() or filename.endswith(".html"):
         abort(404)
     response = send_from_directory(_STATIC, filename, conditional=True)
     response.headers["Cache-Control"] = _FOREVER

@@ -10,16 +10,8 @@ import { lanes } from "./lanes/lanes.component.js";
 import { runner } from "./lanes/runner.component.js";
 import { Layout } from "./layout/layout.js";
 import { splitter } from "./layout/splitter.component.js";
-import { dataPanel, fitCard } from "./panels/data/data.component.js";
-import { findingCard, findingItem } from "./panels/findings/finding.component.js";
-import { findings } from "./panels/findings/findings.component.js";
-import { sweepBox } from "./panels/findings/sweep.component.js";
 import { panel } from "./panels/panel.component.js";
-import { reference, referenceEntry } from "./panels/reference/reference.component.js";
-import { tableColumns } from "./panels/values/columns.component.js";
-import { values } from "./panels/values/values.component.js";
-import { working, workingLine } from "./panels/working/working.component.js";
-import { samplingCheck } from "./plane/check.component.js";
+import { PANELS } from "./panels/registry.js";
 import { legend } from "./plane/legend.component.js";
 import { pictureBox } from "./plane/picture.component.js";
 import { plane } from "./plane/plane.component.js";
@@ -27,7 +19,6 @@ import { exactForms } from "./rows/exact.component.js";
 import { newRow } from "./rows/new_row.component.js";
 import { row } from "./rows/row.component.js";
 import { rows } from "./rows/rows.component.js";
-import { trailBox } from "./rows/trail.component.js";
 import { bench, title } from "./session/bench.component.js";
 import { Engine } from "./session/engine.js";
 import { FocusKeeper } from "./session/focus_keeper.js";
@@ -45,12 +36,7 @@ const components = {
   axesBox,
   bench,
   title,
-  dataPanel,
-  fitCard,
   exactForms,
-  findings,
-  findingCard,
-  findingItem,
   lane,
   lanes,
   legend,
@@ -59,23 +45,15 @@ const components = {
   plane,
   planeWords,
   newRow,
-  reference,
-  referenceEntry,
   row,
   runner,
   slider,
   sliders,
-  sweepBox,
-  tableColumns,
-  trailBox,
-  values,
-  samplingCheck,
   shortcuts,
   windowBox,
-  working,
-  workingLine,
 };
-for (const [name, make] of Object.entries(components)) Alpine.data(name, make(engine));
+const all = Object.assign(components, ...PANELS.map((each) => each.components));
+for (const [name, make] of Object.entries(all)) Alpine.data(name, make(engine));
 const layout = new Layout(Alpine.store("bench"));
 Alpine.data("splitter", splitter(layout));
 Alpine.data("rows", rows(engine, layout));

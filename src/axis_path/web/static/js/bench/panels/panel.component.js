@@ -1,7 +1,9 @@
 // @ts-check
 /** The side panel: its tabs and whether it is folded away. */
 
-const TABS = ["findings", "values", "data", "working", "reference"];
+import { PANELS } from "./registry.js";
+
+const TABS = PANELS.map(({ name }) => name);
 
 /** @param {import("../session/engine.js").Engine} engine */
 export const panel = (engine) => () => ({
@@ -18,52 +20,32 @@ export const panel = (engine) => () => ({
     if (!this.$store.bench.isReady) return;
     // Findings have marks on the plane, whatever tab is open.
     this.made.findings = true;
-    this.made[this.$store.bench.tab] = true;
+    this.made[this.present] = true;
   },
-  get isFindings() {
-    return this.$store.bench.tab === "findings";
+  get panels() {
+    return PANELS.map(({ name, title }) => ({
+      name,
+      title,
+      tabId: `tab-${name}`,
+      panelId: `panel-${name}`,
+    }));
   },
-  get isValues() {
-    return this.$store.bench.tab === "values";
+  isShown(name) {
+    return this.present === name;
   },
-  get isDataTab() {
-    return this.$store.bench.tab === "data";
+  isMade(name) {
+    return Boolean(this.made[name]);
   },
-  get isWorking() {
-    return this.$store.bench.tab === "working";
+  indexOf(name) {
+    return this.isShown(name) ? 0 : -1;
   },
-  get isReference() {
-    return this.$store.bench.tab === "reference";
+  titleOf(name) {
+    return PANELS.find((each) => each.name === name)?.title ?? "";
   },
-  get hasFindings() {
-    return Boolean(this.made.findings);
-  },
-  get hasValues() {
-    return Boolean(this.made.values);
-  },
-  get hasData() {
-    return Boolean(this.made.data);
-  },
-  get hasWorking() {
-    return Boolean(this.made.working);
-  },
-  get hasReference() {
-    return Boolean(this.made.reference);
-  },
-  get findingsIndex() {
-    return this.isFindings ? 0 : -1;
-  },
-  get valuesIndex() {
-    return this.isValues ? 0 : -1;
-  },
-  get dataIndex() {
-    return this.isDataTab ? 0 : -1;
-  },
-  get workingIndex() {
-    return this.isWorking ? 0 : -1;
-  },
-  get referenceIndex() {
-    return this.isReference ? 0 : -1;
+  /** The panel that is shown; one that there is no more gives way to the first. */
+  get present() {
+    const { tab } = this.$store.bench;
+    return TABS.includes(tab) ? tab : TABS[0];
   },
   show(tab) {
     const { bench } = this.$store;
@@ -73,26 +55,11 @@ export const panel = (engine) => () => ({
     engine.keepViewSoon();
     engine.changed();
   },
-  showFindings() {
-    this.show("findings");
-  },
-  showValues() {
-    this.show("values");
-  },
-  showData() {
-    this.show("data");
-  },
-  showWorking() {
-    this.show("working");
-  },
-  showReference() {
-    this.show("reference");
-  },
   tabKey(event) {
     const by = { ArrowLeft: -1, ArrowRight: 1, Home: -TABS.length, End: TABS.length }[event.key];
     if (!by) return;
     event.preventDefault();
-    const at = TABS.indexOf(this.$store.bench.tab);
+    const at = TABS.indexOf(this.present);
     // Arrows go round; Home and End stop at the ends.
     const next =
       Math.abs(by) === 1 ? (at + by + TABS.length) % TABS.length : by < 0 ? 0 : TABS.length - 1;

@@ -1,0 +1,12 @@
+// @ts-check
+/** The findings panel, for the registry. */
+import { findingCard, findingItem } from "./finding.component.js";
+import { findings } from "./findings.component.js";
+import { sweepBox } from "./sweep.component.js";
+
+/** @type {import("../registry.js").Panel} */
+export const panel = {
+  name: "findings",
+  title: "Findings",
+  components: { findingCard, findingItem, findings, sweepBox },
+};

@@ -1,0 +1,14 @@
+// @ts-check
+/** The values panel, for the registry. */
+
+import { samplingCheck } from "../../plane/check.component.js";
+import { trailBox } from "../../rows/trail.component.js";
+import { tableColumns } from "./columns.component.js";
+import { values } from "./values.component.js";
+
+/** @type {import("../registry.js").Panel} */
+export const panel = {
+  name: "values",
+  title: "Values",
+  components: { tableColumns, values, samplingCheck, trailBox },
+};
