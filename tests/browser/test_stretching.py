@@ -120,7 +120,7 @@ class StretchingTest(BrowserTest):
         self.assertGreater(papers[1] - papers[0], 100)
 
     def test_line_width_is_constant_while_stretching(self) -> None:
-        self.open_new_study("y = 1.37")
+        self.open_new_study("y = 2.23")
         self.settle()
         asked: list[str] = []
         self.page.on("request", lambda request: asked.append(request.url))

@@ -71,7 +71,7 @@ class ValuesPanelTest(BrowserTest):
         self.press("Undo")
         self.assertNotIn("f", self.heads())
         # What an added column is made of may go; it says so, and can be taken away.
-        self.page.get_by_label("Delete hidden", exact=True).click()
+        self.choose_for("hidden", "Delete")
         self.settle()
         self.press("hidden")
         self.assertIn(

@@ -35,6 +35,7 @@ class WritingTest(BrowserTest):
             " return field.value.endsWith('asin(') && field.selectionStart === field.value.length }"
         )
         self.field.press_sequentially("x/9)")
+        self.page.locator(".row-new .line-preview math").wait_for()
         self.check_access()
         self.field.press("Enter")
         self.settle()
@@ -113,7 +114,7 @@ class WritingTest(BrowserTest):
         self.settle()
         self.assertIn("g(x)=rope(x)+1", self.text(self.row("g").locator(".row-formula")))
         self.row("rope").hover()
-        self.page.get_by_label("Delete rope", exact=True).click()
+        self.choose_for("rope", "Delete")
         self.page.get_by_text(
             "rope was deleted. g needed it. Undo brings it back."
         ).first.wait_for()
@@ -153,7 +154,7 @@ class RowTest(BrowserTest):
         self.assertEqual("[0, 0.5, 1]", self.row("L").locator(".row-value").inner_text())
         self.assertEqual(0, self.page.locator(".row-problem:visible").count())
         self.write("q(x) = area(x, L)")
-        self.page.get_by_text("A function has one value at a place").wait_for()
+        self.page.locator(".row-problem", has_text="A function has one value at a place").wait_for()
         self.page.reload()
         self.page.locator(".row-state", has_text="its variables are not x and y").wait_for()
 
@@ -161,7 +162,7 @@ class RowTest(BrowserTest):
 class NarrowTest(BrowserTest):
     def test_aids_and_panel_work_on_a_tablet_too(self) -> None:
         """Leaving the field hides its keys, and must not move away what is being tapped."""
-        self.page = self.open_page(width=620, height=900)
+        self.page = self.open_page(width=800, height=900)
         self.open_new_study("f(x) = x")
         field = self.page.locator("#new-line")
         field.press_sequentially("g(x) = sq")
@@ -236,7 +237,7 @@ class WorkingTest(BrowserTest):
         self.page.get_by_text("Stopped. What is dimmed").wait_for()
         self.check_access()
         self.page.get_by_role("button", name="Try again").click()
-        self.page.get_by_text("longer than 2 s, so it was stopped").wait_for()
+        self.page.get_by_text("longer than 2 s, so it was stopped").first.wait_for()
         stop.wait_for(state="hidden")
 
     def test_when_no_exact_form_is_found_in_time_it_is_said(self) -> None:

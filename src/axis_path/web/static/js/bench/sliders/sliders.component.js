@@ -416,6 +416,8 @@ export const slider = (engine) => () => ({
   },
   toggle() {
     this.isOpen = !this.isOpen;
+    if (this.isOpen) this.$nextTick(() => this.$root.querySelector("[name=low]").focus());
+    else this.$refs.opener.focus();
     const { low, high, step, kind, unit, note, play } = this.slider;
     Object.assign(this, {
       low,
@@ -450,7 +452,9 @@ export const slider = (engine) => () => ({
     if (name !== this.slider.name) commands.push({ do: "rename", id: this.slider.id, name });
     const error = await engine.commit(commands);
     this.problem = error ? error.message : "";
-    if (!error) this.isOpen = false;
+    if (error) return;
+    this.isOpen = false;
+    this.$refs.opener.focus();
   },
   /** Move it before or behind its neighbour among the sliders. @param {-1 | 1} by */
   shift(by) {
