@@ -7,7 +7,6 @@ import unittest
 from launcher.browser_tools import node_folder
 from launcher.paths import ROOT
 
-
 PANELS = ROOT / "src/axis_path/web/static/js/bench/panels"
 
 
