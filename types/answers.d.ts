@@ -120,7 +120,7 @@ export interface CommittedAnswer {
   found?: FollowingFindings;
   redo?: string | null;
   scene: BenchScene | null;
-  trails: Partial<Record<string, Array<[number, number]>>>;
+  trails: Partial<Record<string, Array<[number, number] | null>>>;
   undo?: string | null;
   version?: number;
 }
@@ -479,7 +479,7 @@ export interface OpeningAnswer {
   digits: number;
   is_compiled: boolean;
   table: TableSpec;
-  trails: Partial<Record<string, Array<[number, number]>>>;
+  trails: Partial<Record<string, Array<[number, number] | null>>>;
   unit: AngleUnit;
 }
 
@@ -671,7 +671,7 @@ export interface SceneAnswer {
   scene: BenchScene;
   spent_ms: number;
   version: number;
-  visited: Partial<Record<string, Array<[number, number]>>>;
+  visited: Partial<Record<string, Array<[number, number] | null>>>;
 }
 
 /** The axes and the grid. */

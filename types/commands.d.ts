@@ -100,7 +100,7 @@ export interface ChangeTrail {
   id: number;
   how: "add" | "clear" | "off" | "show" | "thin";
   most?: number;
-  points?: Array<[number, number]>;
+  points?: Array<[number, number] | null>;
 }
 
 /** Measure angles in radians or degrees. */

@@ -100,7 +100,7 @@ export interface ChangeTrail {
   id: number;
   how: "add" | "clear" | "off" | "show" | "thin";
   most?: number;
-  points?: Array<[number, number]>;
+  points?: Array<[number, number] | null>;
 }
 
 /** Measure angles in radians or degrees. */
@@ -118,6 +118,7 @@ export interface CommandsQuery {
   is_reading_typed?: boolean;
   pointer_y?: number | null;
   visits?: Array<Array<[number, number | string]>>;
+  joined?: boolean;
   box?: [[number, number], [number, number]] | null;
   beyond?: number;
   stretch?: number;
@@ -136,6 +137,7 @@ export interface CommittedQuery {
   is_reading_typed?: boolean;
   pointer_y?: number | null;
   visits?: Array<Array<[number, number | string]>>;
+  joined?: boolean;
   box?: [[number, number], [number, number]] | null;
   beyond?: number;
   stretch?: number;
@@ -152,6 +154,7 @@ export interface DataQuery {
   is_reading_typed?: boolean;
   pointer_y?: number | null;
   visits?: Array<Array<[number, number | string]>>;
+  joined?: boolean;
   box?: [[number, number], [number, number]] | null;
   beyond?: number;
   stretch?: number;
@@ -169,6 +172,7 @@ export interface DescriptionQuery {
   is_reading_typed?: boolean;
   pointer_y?: number | null;
   visits?: Array<Array<[number, number | string]>>;
+  joined?: boolean;
   box?: [[number, number], [number, number]] | null;
   beyond?: number;
   stretch?: number;
@@ -208,6 +212,7 @@ export interface ExactCellsQuery {
   is_reading_typed?: boolean;
   pointer_y?: number | null;
   visits?: Array<Array<[number, number | string]>>;
+  joined?: boolean;
   box?: [[number, number], [number, number]] | null;
   beyond?: number;
   stretch?: number;
@@ -225,6 +230,7 @@ export interface ExactQuery {
   is_reading_typed?: boolean;
   pointer_y?: number | null;
   visits?: Array<Array<[number, number | string]>>;
+  joined?: boolean;
   box?: [[number, number], [number, number]] | null;
   beyond?: number;
   stretch?: number;
@@ -262,6 +268,7 @@ export interface FindingsQuery {
   is_reading_typed?: boolean;
   pointer_y?: number | null;
   visits?: Array<Array<[number, number | string]>>;
+  joined?: boolean;
   box?: [[number, number], [number, number]] | null;
   beyond?: number;
   stretch?: number;
@@ -393,6 +400,7 @@ export interface PictureQuery {
   is_reading_typed?: boolean;
   pointer_y?: number | null;
   visits?: Array<Array<[number, number | string]>>;
+  joined?: boolean;
   box?: [[number, number], [number, number]] | null;
   beyond?: number;
   stretch?: number;
@@ -439,6 +447,7 @@ export interface PreviewQuery {
   is_reading_typed?: boolean;
   pointer_y?: number | null;
   visits?: Array<Array<[number, number | string]>>;
+  joined?: boolean;
   box?: [[number, number], [number, number]] | null;
   beyond?: number;
   stretch?: number;
@@ -473,6 +482,7 @@ export interface ReadingQuery {
   is_reading_typed?: boolean;
   pointer_y?: number | null;
   visits?: Array<Array<[number, number | string]>>;
+  joined?: boolean;
   box?: [[number, number], [number, number]] | null;
   beyond?: number;
   stretch?: number;
@@ -527,6 +537,7 @@ export interface SceneQuery {
   is_reading_typed?: boolean;
   pointer_y?: number | null;
   visits?: Array<Array<[number, number | string]>>;
+  joined?: boolean;
   box?: [[number, number], [number, number]] | null;
   beyond?: number;
   stretch?: number;
@@ -584,6 +595,7 @@ export interface SweepQuery {
   is_reading_typed?: boolean;
   pointer_y?: number | null;
   visits?: Array<Array<[number, number | string]>>;
+  joined?: boolean;
   box?: [[number, number], [number, number]] | null;
   beyond?: number;
   stretch?: number;
@@ -616,6 +628,7 @@ export interface TableFileQuery {
   is_reading_typed?: boolean;
   pointer_y?: number | null;
   visits?: Array<Array<[number, number | string]>>;
+  joined?: boolean;
   box?: [[number, number], [number, number]] | null;
   beyond?: number;
   stretch?: number;
@@ -633,6 +646,7 @@ export interface TableQuery {
   is_reading_typed?: boolean;
   pointer_y?: number | null;
   visits?: Array<Array<[number, number | string]>>;
+  joined?: boolean;
   box?: [[number, number], [number, number]] | null;
   beyond?: number;
   stretch?: number;
@@ -652,6 +666,7 @@ export interface TrailQuery {
   is_reading_typed?: boolean;
   pointer_y?: number | null;
   visits?: Array<Array<[number, number | string]>>;
+  joined?: boolean;
   box?: [[number, number], [number, number]] | null;
   beyond?: number;
   stretch?: number;
@@ -719,6 +734,7 @@ export interface WindowQuery {
   is_reading_typed?: boolean;
   pointer_y?: number | null;
   visits?: Array<Array<[number, number | string]>>;
+  joined?: boolean;
   box?: [[number, number], [number, number]] | null;
   beyond?: number;
   stretch?: number;
@@ -747,6 +763,7 @@ export interface WorkingQuery {
   is_reading_typed?: boolean;
   pointer_y?: number | null;
   visits?: Array<Array<[number, number | string]>>;
+  joined?: boolean;
   box?: [[number, number], [number, number]] | null;
   beyond?: number;
   stretch?: number;

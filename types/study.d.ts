@@ -202,7 +202,7 @@ export interface TableSpec {
 
 /** Where a point has been, in the coordinates of the plane. */
 export interface Trail {
-  points?: Array<[number, number]>;
+  points?: Array<[number, number] | null>;
   most?: number;
 }
 

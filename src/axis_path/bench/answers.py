@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from typing import Literal, NotRequired, TypedDict
 
-from axis_path.bench.panel_answers import Places
 from axis_path.bench.requests import Tab
 from axis_path.core.features.axes.section import AxesSpec
 from axis_path.core.features.findings.section import QueryKind
 from axis_path.core.language.tree import AngleUnit
 from axis_path.core.lines.meaning import Kind
+from axis_path.core.lines.moving import Place
 from axis_path.core.scene.row_types import Problem, RowReading
 from axis_path.core.scene.types import Bounds, Reading, Scene
 from axis_path.core.tabulate import TableSpec
@@ -33,7 +33,7 @@ class StudyState(TypedDict):
 class OpeningAnswer(StudyState):
     """What the page must know of a study before its first scene."""
 
-    trails: dict[str, Places]
+    trails: dict[str, list[Place]]
     is_compiled: bool
 
 
@@ -161,7 +161,7 @@ class SceneAnswer(TypedDict):
 
     version: int
     scene: BenchScene
-    visited: dict[str, Places]
+    visited: dict[str, list[Place]]
     before: list[BenchScene]
     found: NotRequired[FollowingFindings]
     prefetched: NotRequired[list[SceneAnswer]]
@@ -175,7 +175,7 @@ class CommittedAnswer(TypedDict):
     version: NotRequired[int]
     undo: NotRequired[str | None]
     redo: NotRequired[str | None]
-    trails: dict[str, Places]
+    trails: dict[str, list[Place]]
     scene: BenchScene | None
     found: NotRequired[FollowingFindings]
 

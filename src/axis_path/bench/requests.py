@@ -41,7 +41,8 @@ class Viewport(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=
 class StateQuery(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
     """A state of a study, seen through a window: what all requests of the Bench begin with.
 
-    ``visits`` are states that something moved through since the last scene; ``beyond`` px around
+    ``visits`` are states that something moved through since the last scene, the first of them only
+    where the way goes on from if it is ``joined``; ``beyond`` px around
     the window are drawn too, for it is being moved; the picture may be shown ``stretch`` times
     larger until the next one comes. ``part`` names the task on the socket.
     """
@@ -53,6 +54,7 @@ class StateQuery(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_field
     is_reading_typed: bool = False
     pointer_y: Finite | None = None
     visits: Annotated[tuple[Visit, ...], Meta(max_length=24)] = ()
+    joined: bool = False
     box: tuple[Pair, Pair] | None = None
     beyond: Annotated[int, Meta(ge=0, le=200)] = 0
     stretch: Annotated[float, Meta(ge=1.0, le=2.0)] = 1.0

@@ -38,6 +38,7 @@ from axis_path.core.features.axes.section import AxesSpec
 from axis_path.core.features.findings.section import SavedQueries
 from axis_path.core.features.motion.edits import go_on
 from axis_path.core.features.motion.queries import Motion
+from axis_path.core.lines.moving import Place
 from axis_path.core.study import overview
 from axis_path.core.tabulate import TableSpec
 from axis_path.core.warm import is_compiled
@@ -64,7 +65,7 @@ def commands(job: Job, query: CommandsQuery) -> dict[str, Any]:
     if query.named >= len(query.commands):
         raise RequestError("There is no such command to name the change after.", "named")
     labels = [request.study.apply(command, request.window) for command in query.commands]
-    request.study.edit(go_on, request.visits)
+    request.study.edit(go_on, request.visits, request.window, is_joined=request.query.joined)
     job.cache.changed = request.study
     return {
         "document": request.study.to_dict(),
@@ -135,7 +136,12 @@ def scene(job: Job, query: SceneQuery) -> dict[str, Any]:
 def _state(job: Job, query: SceneQuery) -> dict[str, Any]:
     began = time.monotonic()
     request = realise(job, query)
-    visited = request.study.snapshot.query(Motion).visited(request.visits) if request.visits else {}
+    motion = request.study.snapshot.query(Motion)
+    visited = (
+        motion.visited(request.visits, request.window, is_joined=query.joined)
+        if request.visits
+        else {}
+    )
     before = [_scene(request, study) for study in passed_studies(request)]
     answer = {
         "version": request.version, "scene": _scene(request, request.study),
@@ -150,7 +156,7 @@ def _state(job: Job, query: SceneQuery) -> dict[str, Any]:
     return answer | {"spent_ms": round(1000 * (time.monotonic() - began), 1)}
 
 
-def _by_id(places: Mapping[int, Sequence[tuple[float, float]]]) -> dict[str, Any]:
+def _by_id(places: Mapping[int, Sequence[Place]]) -> dict[str, Any]:
     return {str(id_): points for id_, points in places.items()}
 
 
@@ -169,5 +175,5 @@ def trail(job: Job, query: TrailQuery) -> Answer:
     if places is None:
         raise RequestError("This line has no trail.", "line")
     text = StringIO()
-    csv.writer(text).writerows([("x", "y"), *places])
+    csv.writer(text).writerows([("x", "y"), *(place or ("", "") for place in places)])
     return Answer(text.getvalue().encode(), "text/csv")

@@ -195,14 +195,16 @@ def _value_flag(member: dict[str, Any], colour: str, inks: Palette) -> str:
 
 
 def _trail(row: Row, inks: Palette) -> Iterator[str]:
-    """Return where a point has been: dots that grow fainter with age."""
-    dots = (row.get("trail") or {}).get("dots") or []
+    """Return where a point has been: strokes that grow fainter with age."""
+    strokes = (row.get("trail") or {}).get("strokes") or []
     colour = inks.tones[tone_of(row)]
-    for k in range(0, len(dots), 2):
-        alpha = 0.25 + 0.5 * (k + 2) / len(dots)
+    for k, stroke in enumerate(strokes):
+        # A single place is a dot.
+        line = stroke if len(stroke) > 2 else stroke * 2
+        alpha = 0.3 + 0.45 * (k + 1) / len(strokes)
         yield (
-            f'<circle cx="{dots[k] / 10:g}" cy="{dots[k + 1] / 10:g}" r="2.2" fill="{colour}" '
-            f'fill-opacity="{alpha:.2f}"/>'
+            f'<path d="{path_data([line])}" fill="none" stroke="{colour}" stroke-width="3" '
+            f'stroke-linecap="round" stroke-linejoin="round" stroke-opacity="{alpha:.2f}"/>'
         )
 
 

@@ -16,7 +16,10 @@ from axis_path.core.lines.sliders import Play
 
 #: Positions are stored to so many digits: more than any screen tells apart.
 _DIGITS = 10
-Points = Annotated[tuple[Pair, ...], Meta(max_length=TRAIL_POINTS.value)]
+#: A position, or None where there is none.
+Place = tuple[float, float] | None
+#: Positions in their order; None where the point was nowhere, or jumped: nothing is joined there.
+Points = Annotated[tuple[Pair | None, ...], Meta(max_length=TRAIL_POINTS.value)]
 
 
 @dataclass(frozen=True, slots=True)
@@ -53,18 +56,36 @@ class Trail:
         if not 1 <= self.most <= TRAIL_POINTS.value:
             raise FormatError(f"A trail shows 1 to {TRAIL_POINTS.value:,} positions.")
 
-    def with_more(self, points: Iterable[tuple[float, float]]) -> Trail:
+    def with_more(self, points: Iterable[Place]) -> Trail:
         """Return the trail with further positions; the oldest leave when there are too many."""
-        extended = list(self.points)
-        for x, y in points:
-            place = (_rounded(x), _rounded(y))
-            if all(map(math.isfinite, place)) and (not extended or extended[-1] != place):
+        extended: list[Place] = list(self.points)
+        for point in points:
+            place = None if point is None else (_rounded(point[0]), _rounded(point[1]))
+            if place is not None and not all(map(math.isfinite, place)):
+                place = None
+            if place != (extended[-1] if extended else None):
                 extended.append(place)
         return replace(self, points=tuple(extended[-TRAIL_POINTS.value :]))
 
     def thinned(self) -> Trail:
         """Return the trail with every second position, the last one among them."""
-        return replace(self, points=self.points[::-1][::2][::-1])
+        remaining: list[Place] = []
+        count = 0
+        for place in reversed(self.points):
+            if place is None or count % 2 == 0:
+                remaining.append(place)
+            count += place is not None
+        return replace(self, points=tuple(reversed(remaining)))
+
+    def strokes(self) -> list[list[tuple[float, float]]]:
+        """Return the last positions that are shown, each run that is joined by itself."""
+        runs: list[list[tuple[float, float]]] = [[]]
+        for place in self.points[-self.most :]:
+            if place is None:
+                runs.append([])
+            else:
+                runs[-1].append(place)
+        return [run for run in runs if run]
 
 
 def _rounded(value: float) -> float:

@@ -83,7 +83,7 @@ class Pictures:
             for row in made.rows:
                 kept = self._snapshot.line(row["id"]).trail
                 if kept is not None:
-                    row["trail"] = {"most": kept.most, "dots": trail_tenths(kept, window)}
+                    row["trail"] = {"most": kept.most, "strokes": trail_tenths(kept, window)}
         request, added = SceneRequest(window, box), dict[str, Any]()
         for feature in FEATURES:
             if feature.scene is not None:

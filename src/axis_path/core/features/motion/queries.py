@@ -3,14 +3,19 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
+from fractions import Fraction
 
 from axis_path.core.compile.compiled import CompiledValue
 from axis_path.core.compile.numbers import GivenNumber, Numbers
 from axis_path.core.compile.slider_queries import Sliders
 from axis_path.core.compile.snapshot import Snapshot
-from axis_path.core.features.motion.row import Visit, positions
+from axis_path.core.draw import HOME_X, HOME_Y, Window
+from axis_path.core.features.motion.row import positions
+from axis_path.core.features.motion.track import Visit
 from axis_path.core.features.sliders.edits import set_slider
 from axis_path.core.kinds.states import States
+from axis_path.core.lines.moving import Place
+from axis_path.core.lines.sliders import AtEnd, SliderKind
 
 
 class Motion:
@@ -22,29 +27,37 @@ class Motion:
         self._sliders = snapshot.query(Sliders)
         self._states = snapshot.query(States)
 
-    def trails(self) -> dict[int, tuple[tuple[float, float], ...]]:
+    def trails(self) -> dict[int, tuple[Place, ...]]:
         """Return where points have been that leave a trail, by the ids of their lines."""
         return {
             line.id: line.trail.points for line in self._snapshot.lines if line.trail is not None
         }
 
     def visited(
-        self, visits: Sequence[Mapping[int, GivenNumber]]
-    ) -> dict[int, list[tuple[float, float]]]:
-        """Return where points with a trail are in some states, by the ids of their lines.
+        self,
+        visits: Sequence[Mapping[int, GivenNumber]],
+        window: Window | None = None,
+        *,
+        is_joined: bool = False,
+    ) -> dict[int, list[Place]]:
+        """Return where points with a trail are on the way through some states, by their lines.
 
-        Hidden points, and those whose line does not work, leave none.
+        Hidden points, and those whose line does not work, leave none. Between two states the way is
+        computed; None stands where a point is nowhere, or jumps.
 
         Args:
             visits: the values of sliders and of the parameters of runners, by the ids of their
                 lines; a number that a slider cannot take is brought to its nearest step.
+            window: how far places lie apart is measured in its px; by default those of the first
+                window.
+            is_joined: whether the first state is only where the way goes on from.
 
         Raises:
             MathError: a line is no slider and has no runner.
         """
         movable = self._movable({line_id for visit in visits for line_id in visit})
         if movable is not self._snapshot:
-            return movable.query(Motion).visited(visits)
+            return movable.query(Motion).visited(visits, window, is_joined=is_joined)
         state = self._states.state
         trailing = [d for d in state.definitions if d.trail is not None and not d.hidden]
         points = {
@@ -55,7 +68,10 @@ class Motion:
             if isinstance(compiled, CompiledValue)
         }
         paths = {d.id: state.paths[d.id] for d in trailing if d.id in state.paths}
-        return positions(points, paths, [self._visit(visit) for visit in visits])
+        way: list[Visit] = []
+        for visit in visits:
+            way.append(self._visit(visit, way[-1] if way else None))
+        return positions(points, paths, way, window or Window(HOME_X, HOME_Y), is_joined=is_joined)
 
     def _movable(self, line_ids: set[int]) -> Snapshot:
         """Return the snapshot with sliders that stand at an expression as numbers, to be moved."""
@@ -66,15 +82,19 @@ class Motion:
                 snapshot = set_slider(snapshot, name, value)
         return snapshot
 
-    def _visit(self, given: Mapping[int, GivenNumber]) -> Visit:
-        values, runners, moved = dict(self._snapshot.values), {}, set()
+    def _visit(self, given: Mapping[int, GivenNumber], before: Visit | None) -> Visit:
+        values = dict(before.values if before else self._snapshot.values)
+        runners, moved, is_cut = {}, set(), False
         for line_id, value in given.items():
             exact = self._numbers.rational(value)
             if self._snapshot.line(line_id).moving is None:
                 runners[line_id] = exact
-            else:
-                name, _, _ = self._sliders.slider_of(line_id)
-                snapped = isinstance(value, str)
-                moved.add(name)
-                values[name] = exact if snapped else self._sliders.slider_range(line_id).snap(exact)
-        return Visit(values, runners, frozenset(moved))
+                continue
+            name, _, slider = self._sliders.slider_of(line_id)
+            moved.add(name)
+            chosen = self._sliders.slider_range(line_id)
+            values[name] = exact if isinstance(value, str) else chosen.snap(exact)
+            way = abs(values[name] - before.values[name]) if before else Fraction(0)
+            is_over = slider.play.at_end is AtEnd.RESTART and 2 * way > chosen.high - chosen.low
+            is_cut = is_cut or is_over or slider.kind is SliderKind.WHOLE
+        return Visit(values, runners, frozenset(moved), is_cut)

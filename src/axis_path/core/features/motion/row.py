@@ -4,8 +4,8 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
-from fractions import Fraction
+from dataclasses import replace
+from functools import partial
 from typing import Any
 
 import numpy as np
@@ -14,30 +14,16 @@ from axis_path.core.arithmetic import Ball, ball, precision
 from axis_path.core.compile.compiled import CompiledValue
 from axis_path.core.contract import write
 from axis_path.core.draw import Window
-from axis_path.core.draw.pixels import dot_tenths
+from axis_path.core.draw.pixels import PER_PX, dot_tenths
 from axis_path.core.errors import MathError
 from axis_path.core.evaluate import VALUE_BITS, RealPath, evaluate_constant
+from axis_path.core.features.motion.track import Track, Visit
 from axis_path.core.kinds.paths.drawing import lane_scale, point_text, visible_tenths
 from axis_path.core.kinds.problems import problem_dict
-from axis_path.core.lines.moving import Runner, Trail
+from axis_path.core.lines.moving import Place, Runner, Trail
 
-#: A position, or None where there is none.
-Place = tuple[float, float] | None
-
-
-@dataclass(frozen=True, slots=True)
-class Visit:
-    """A state that something moved through.
-
-    Attributes:
-        values: the values of all sliders.
-        runners: where the runners of paths are that moved, by the id of their line.
-        moved: the sliders that moved.
-    """
-
-    values: Mapping[str, Fraction]
-    runners: Mapping[int, Fraction]
-    moved: frozenset[str] = frozenset()
+#: Farther outside of the window nothing of a trail is kept for a picture.
+_FAR_PX = 4_000
 
 
 def make_runner(
@@ -89,39 +75,53 @@ def _floats(point: Sequence[Ball]) -> Place:
 
 
 def positions(
-    points: Mapping[int, CompiledValue], paths: Mapping[int, RealPath], visits: Sequence[Visit]
-) -> dict[int, list[tuple[float, float]]]:
+    points: Mapping[int, CompiledValue],
+    paths: Mapping[int, RealPath],
+    visits: Sequence[Visit],
+    window: Window,
+    *,
+    is_joined: bool,
+) -> dict[int, list[Place]]:
     """Return where points and runners have been, by the ids of their lines.
 
+    Between two states the way of a point is computed too, until its places lie close together: a
+    slow machine leaves the same trail as a quick one. Where it is nowhere, or jumps, there is None.
     A slider that a point does not depend on moves it nowhere, and adds nothing.
 
     Args:
         points: the points that leave a trail.
         paths: the paths whose runner does.
         visits: the states in their order.
+        window: how far places lie apart is measured in its px.
+        is_joined: whether the first state is only where the way goes on from.
     """
-    by_line: dict[int, list[tuple[float, float]]] = {}
-    for visit in visits:
-        for id_, compiled in points.items():
-            if visit.moved & _sliders_of(compiled):
-                _note(by_line, id_, _point_in(compiled, visit))
-        for id_, path in paths.items():
-            if id_ in visit.runners:
-                _note(by_line, id_, _runner_in(path, visit, visit.runners[id_]))
-    return by_line
+    by_line: dict[int, list[Place]] = {}
+    for id_, compiled in points.items():
+        moving = [visit for visit in visits if visit.moved & _sliders_of(compiled)]
+        at = partial(_point_in, compiled)
+        by_line[id_] = Track(at, window).through(moving, is_joined=is_joined)
+    for id_, path in paths.items():
+        moving = [visit for visit in visits if id_ in visit.runners]
+        at = partial(_runner_in, path, id_)
+        by_line[id_] = Track(at, window).through(moving, is_joined=is_joined)
+    return {id_: places for id_, places in by_line.items() if places}
 
 
-def trail_tenths(trail: Trail, window: Window) -> list[int]:
-    """Return the places of a trail that are seen, x and y in turn, in tenths of a pixel."""
-    if not trail.points:
-        return []
-    places = np.array(trail.points[-trail.most :])
-    return dot_tenths(places[window.holds(places)], window)
-
-
-def _note(found: dict[int, list[tuple[float, float]]], id_: int, place: Place) -> None:
-    if place is not None and found.get(id_, [None])[-1] != place:
-        found.setdefault(id_, []).append(place)
+def trail_tenths(trail: Trail, window: Window) -> list[list[int]]:
+    """Return a trail as strokes, x and y in turn, in tenths of a pixel; cut far outside."""
+    strokes = []
+    for run in trail.strokes():
+        tenths = dot_tenths(np.array(run), window)
+        limit = _FAR_PX * PER_PX
+        stroke: list[int] = []
+        for x, y in zip(tenths[::2], tenths[1::2], strict=True):
+            if -limit <= x <= limit and -limit <= y <= limit:
+                stroke += [x, y]
+                continue
+            strokes.append(stroke)
+            stroke = []
+        strokes.append(stroke)
+    return [stroke for stroke in strokes if stroke]
 
 
 def _sliders_of(compiled: CompiledValue) -> frozenset[str]:
@@ -135,8 +135,8 @@ def _point_in(compiled: CompiledValue, visit: Visit) -> Place:
     return _floats([evaluate_constant(part, visit.values, bits=VALUE_BITS) for part in parts])
 
 
-def _runner_in(path: RealPath, visit: Visit, t: Fraction) -> Place:
+def _runner_in(path: RealPath, line_id: int, visit: Visit) -> Place:
     x, y = (replace(each, parameters=visit.values) for each in (path.x, path.y))
     with precision(VALUE_BITS):
-        at = _inside(path, ball.from_fraction(t))
+        at = _inside(path, ball.from_fraction(visit.runners[line_id]))
         return _floats([x.prove(at), y.prove(at)])

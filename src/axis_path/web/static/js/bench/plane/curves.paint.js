@@ -1,7 +1,6 @@
 // @ts-check
 /** Paints curves on a canvas, on the page or in a worker: nothing here knows of a document. */
 
-import { BEYOND_PX } from "../viewport/slide.model.js";
 import { TONES } from "./tones.js";
 
 /** Dashes of the tones; the samples in bench.css show the same. */
@@ -17,13 +16,13 @@ export const DASHES = [
 ];
 /** The widths of thin, usual and thick lines. */
 export const WEIGHTS = { 1: 1.4, 2: 2.4, 3: 4 };
-/** How large the dots of a trail are. */
-const TRAIL_TENTHS = 22;
+/** Farther outside nothing of a trail is painted, in tenths of px. */
+const FAR_TENTHS = 100_000;
 
 /**
  * All curves.
  * @param {{pen: any, ratio: number, place: Function}} canvas cleared, with the space beyond the window. @param {any} scene
- * @param {any} shift @param {string[]} tones @param {(id: number, most: number) => [number, number][]} lastOf the last places of a trail.
+ * @param {any} shift @param {string[]} tones @param {(id: number, most: number) => ([number, number] | null)[]} lastOf the last places of a trail.
  */
 export function paintCurves({ pen, ratio, place }, scene, shift, tones, lastOf) {
   place(shift.ax / 10, shift.ay / 10, shift.bx, shift.by);
@@ -32,7 +31,7 @@ export function paintCurves({ pen, ratio, place }, scene, shift, tones, lastOf) 
   }
   for (const row of scene.rows) {
     if (row.trail && row.curve)
-      paintTrail(pen, lastOf(row.id, row.trail.most), scene.window, tones[row.tone % TONES], shift);
+      paintTrail(pen, lastOf(row.id, row.trail.most), scene.window, tones[row.tone % TONES], ratio);
   }
   for (const row of scene.rows) {
     if (row.family && row.curve) paintFamily(pen, row, tones[row.tone % TONES], ratio);
@@ -94,30 +93,35 @@ function strokeIn(pen, ratio, { colour, width, alpha, dash }) {
   pen.setTransform(present);
 }
 
-/** Where a point has been: dots that grow fainter with age. */
-function paintTrail(pen, places, window, colour, shift) {
+/** Trails fade in so many steps. */
+const FADES = 10;
+const TRAIL_PX = 3;
+
+/** Where a point has been: a line that grows fainter with age; a place that is joined to none is a dot. */
+function paintTrail(pen, places, window, colour, ratio) {
   const { width, height } = window;
   const flat = (value, isLog) => (isLog ? Math.log10(value) : value);
-  pen.fillStyle = colour;
-  places.forEach(([x, y], k) => {
-    const px = ((flat(x, window.log_x) - window.x[0]) / (window.x[1] - window.x[0])) * width;
-    const py = ((window.y[1] - flat(y, window.log_y)) / (window.y[1] - window.y[0])) * height;
-    if (!(px > -BEYOND_PX && px < width + BEYOND_PX && py > -BEYOND_PX && py < height + BEYOND_PX))
-      return;
-    pen.globalAlpha = 0.25 + (0.5 * (k + 1)) / places.length;
-    pen.beginPath();
-    pen.ellipse(
-      px * 10,
-      py * 10,
-      TRAIL_TENTHS / Math.abs(shift.ax),
-      TRAIL_TENTHS / Math.abs(shift.ay),
-      0,
-      0,
-      2 * Math.PI,
-    );
-    pen.fill();
+  const tenths = places.map((place) => {
+    if (!place) return null;
+    const px = (flat(place[0], window.log_x) - window.x[0]) / (window.x[1] - window.x[0]);
+    const py = (window.y[1] - flat(place[1], window.log_y)) / (window.y[1] - window.y[0]);
+    const at = [10 * width * px, 10 * height * py];
+    return at.every((each) => Math.abs(each) < FAR_TENTHS) ? at : null;
   });
-  pen.globalAlpha = 1;
+  const each = Math.ceil(tenths.length / FADES);
+  for (let band = 0; band * each < tenths.length; band += 1) {
+    pen.beginPath();
+    for (let k = band * each; k < Math.min((band + 1) * each, tenths.length); k += 1) {
+      const [before, now] = [tenths[k - 1], tenths[k]];
+      if (!now) continue;
+      pen.moveTo(...(before ?? now));
+      pen.lineTo(...now);
+    }
+    const alpha = 0.3 + (0.5 * (band + 1)) / FADES;
+    pen.lineCap = pen.lineJoin = "round";
+    strokeIn(pen, ratio, { colour, width: TRAIL_PX, alpha, dash: [] });
+    pen.lineCap = "butt";
+  }
 }
 
 function trace(pen, pieces) {

@@ -34,7 +34,7 @@ export const trailBox = (engine) => () => ({
   /** Read anew whenever a place was added. */
   get trailPlaces() {
     return this.$store.bench.trailTick >= 0 && this.trailRow
-      ? engine.trails.last(this.trailRow.id, Infinity)
+      ? engine.trails.last(this.trailRow.id, Infinity).filter((place) => place !== null)
       : [];
   },
   get trailLines() {

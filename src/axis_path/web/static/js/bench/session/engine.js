@@ -209,7 +209,7 @@ export class Engine {
   /** What the next question must know of this answer: where trails have come to. */
   noteAnswer(answer, body) {
     if (answer.version !== this.version) return;
-    if (answer.visited) this.goOn(answer.visited);
+    if (answer.visited) this.goOn(answer.visited, Boolean(body.joined));
     this.samples.reach(body.visits);
   }
 
@@ -269,10 +269,10 @@ export class Engine {
     );
   }
 
-  /** Trails go on. @param {Record<string, [number, number][]>} visited */
-  goOn(visited) {
+  /** Trails go on. @param {Record<string, import("./trails.model.js").Place[]>} visited @param {boolean} isJoined */
+  goOn(visited, isJoined) {
     if (!Object.keys(visited).length) return;
-    this.trails.visit(visited);
+    this.trails.visit(visited, isJoined);
     this.store.trailTick += 1;
   }
 
@@ -409,7 +409,9 @@ export class Engine {
       const { commands: places, sent } = this.trails.commands();
       this.sentPlaces = sent;
       const through = this.samples.hasTrails
-        ? { visits: visits ?? this.samples.wayTo(commands) }
+        ? visits
+          ? { visits, joined: false }
+          : this.samples.wayTo(commands)
         : {};
       const before = more();
       return this.body({

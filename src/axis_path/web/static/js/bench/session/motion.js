@@ -76,7 +76,7 @@ export class Motion {
     this.tell();
   }
 
-  /** The moments since a state was sent last, the present one at the end. @returns {Command[][]} */
+  /** Where the motion goes on from, and the moments since, the present one at the end. @returns {{visits: Command[][], joined: boolean}} */
   visits() {
     const now = performance.now();
     const first = Math.max(
@@ -84,10 +84,12 @@ export class Motion {
       Math.min(...[...this.moving.values()].map((each) => each.begunMs)),
     );
     const count = Math.min(Math.max(Math.ceil((now - first) / FRAME_MS), 1), MOST_VISITS);
+    const isGoingOn = first === this.sentMs;
     this.sentMs = now;
-    return Array.from({ length: count }, (_, k) =>
+    const moments = Array.from({ length: count }, (_, k) =>
       this.commands(now - ((now - first) * (count - 1 - k)) / count),
     );
+    return { visits: [this.commands(first), ...moments], joined: isGoingOn };
   }
 
   /** Where everything is at a moment. @param {number} [now] @returns {Command[]} */

@@ -57,13 +57,13 @@ export class MotionSamples {
   visits() {
     const { hand, motion } = this.engine;
     if (!(hand.length || motion.isMoving) || !this.hasTrails) return {};
-    if (motion.isMoving)
-      return { visits: motion.visits().map((each) => pairs([...hand, ...each])) };
-    return {
-      visits: hand.every((each) => each.do === "set" || each.do === "runner")
-        ? this.between(hand[0]).map((each) => pairs([each]))
-        : [],
-    };
+    if (motion.isMoving) {
+      const { visits, joined } = motion.visits();
+      return { visits: visits.map((each) => pairs([...hand, ...each])), joined };
+    }
+    return hand.every((each) => each.do === "set" || each.do === "runner")
+      ? this.between(hand[0])
+      : { visits: [] };
   }
 
   /** What a commit passes through: the hand may have let go before the picture was there. @param {any[]} commands */
@@ -76,11 +76,11 @@ export class MotionSamples {
     // A hand that has moved on passes it anyway.
     const isPassed = hand.some((each) => each.id === moves[0]?.id);
     return moves.length === 1 && !isPassed && !motion.isMoving
-      ? this.between(moves[0]).map((each) => pairs([each]))
-      : [];
+      ? this.between(moves[0])
+      : { visits: [] };
   }
 
-  /** What a hand passes through on its way to a value. @param {any} command @returns {any[]} */
+  /** Where a hand sets out, and what it passes through on its way to a value. @param {any} command @returns {{visits: any[], joined?: boolean}} */
   between(command) {
     const { store } = this.engine;
     const isRunner = command.do === "runner";
@@ -88,14 +88,15 @@ export class MotionSamples {
       ? store.rows.find((row) => row.id === command.id)?.runner
       : store.sliders.find((each) => each.id === command.id);
     const to = Number(isRunner ? command.t : command.value);
-    if (!found || typeof command.value === "string") return [command];
+    if (!found || typeof command.value === "string") return { visits: [pairs([command])] };
     const step = isRunner ? (found.high - found.low) / 300 : found.step_value;
     const from = this.reached.get(command.id) ?? found.value;
     const count = Math.min(Math.max(Math.round(Math.abs(to - from) / step), 1), MOST_VISITS);
-    return Array.from({ length: count }, (_, k) => {
-      const value = from + ((to - from) * (k + 1)) / count;
-      return isRunner ? { ...command, t: value } : { ...command, value };
-    });
+    const at = (value) => pairs([isRunner ? { ...command, t: value } : { ...command, value }]);
+    const steps = Array.from({ length: count }, (_, k) =>
+      at(from + ((to - from) * (k + 1)) / count),
+    );
+    return { visits: [at(from), ...steps], joined: this.reached.has(command.id) };
   }
 
   /** Trails have come to the last of some states. @param {any[][] | undefined} visits */

@@ -3,7 +3,7 @@
 
 /** As many as the study keeps. */
 const MOST = 2000;
-/** @typedef {[number, number]} Place */
+/** A place, or null where the trail is not joined. @typedef {[number, number] | null} Place */
 
 export class Trails {
   /** @param {Record<string, Place[]>} [kept] by the ids of the lines. */
@@ -21,12 +21,15 @@ export class Trails {
       if (!(id in kept) || !this.fresh[id].length) delete this.fresh[id];
   }
 
-  /** Go on to some places. @param {Record<string, Place[]>} visited */
-  visit(visited) {
+  /** Go on to some places. @param {Record<string, Place[]>} visited @param {boolean} isJoined whether they go on from the last. */
+  visit(visited, isJoined) {
     for (const [id, places] of Object.entries(visited)) {
+      const [last] = this.last(Number(id), 1);
       this.fresh[id] ??= [];
       const fresh = this.fresh[id];
-      fresh.push(...places);
+      // Who sets out where the trail ends goes on with it.
+      const isGoingOn = isJoined || !last || String(last) === String(places[0]);
+      fresh.push(...(isGoingOn ? [] : [null]), ...places);
       if (fresh.length > MOST) fresh.splice(0, fresh.length - MOST);
     }
   }
