@@ -106,9 +106,9 @@ describe("motion", () => {
         [1, 1],
       ],
     });
-    trails.visit({ 1: [[2, 4]], 2: [[5, 5]] });
+    trails.visit({ 1: [[2, 4]], 2: [[5, 5]] }, true);
     const { commands, sent } = trails.commands();
-    trails.visit({ 1: [[3, 9]] });
+    trails.visit({ 1: [[3, 9]] }, true);
     assert.deepEqual(trails.last(1, 99), [
       [0, 0],
       [1, 1],
@@ -139,8 +139,21 @@ describe("motion", () => {
       [3, 9],
     ]);
     assert.deepEqual(trails.last(2, 99), [[5, 5]]);
-    trails.visit({ 2: Array.from({ length: 5000 }, (_, k) => [k, k]) });
+    trails.visit({ 2: Array.from({ length: 5000 }, (_, k) => [k, k]) }, true);
     assert.equal(trails.last(2, Infinity).length, 2001);
+    // Who sets out elsewhere begins a stroke; who sets out where the trail ends goes on with it.
+    trails.visit({ 3: [[0, 0]] }, false);
+    trails.visit(
+      {
+        3: [
+          [0, 0],
+          [1, 1],
+        ],
+      },
+      false,
+    );
+    trails.visit({ 3: [[7, 7]] }, false);
+    assert.deepEqual(trails.last(3, 9), [[0, 0], [0, 0], [1, 1], null, [7, 7]]);
     trails.drop();
     assert.deepEqual(trails.last(1, 99), [
       [0, 0],

@@ -40,11 +40,22 @@ class MotionViewTest(WebTest):
         answer = self.post(
             study_id, "scene", drafts=[{"do": "set", "id": 4, "value": 2}], visits=visits
         )
-        self.assertEqual([[1.5, 0.5625], [2.0, 1.0]], answer["visited"]["1"])
+        # The way between them is computed too.
+        self.assertEqual([1.5, 0.5625], answer["visited"]["1"][0])
+        self.assertEqual([2.0, 1.0], answer["visited"]["1"][-1])
+        self.assertGreater(len(answer["visited"]["1"]), 2)
         self.assertEqual([3.0, 0.0], answer["visited"]["2"][0])
-        self.assertAlmostEqual(-3.0, answer["visited"]["2"][1][0], 12)
+        self.assertAlmostEqual(-3.0, answer["visited"]["2"][-1][0], 12)
+        joined = self.post(
+            study_id,
+            "scene",
+            drafts=[{"do": "set", "id": 4, "value": 2}],
+            visits=visits,
+            joined=True,
+        )
+        self.assertEqual(answer["visited"]["1"][1:], joined["visited"]["1"])
         kept = self.post(
-            study_id, "commands", visits=visits[1:],
+            study_id, "commands", visits=visits[1:], joined=True,
             commands=[{"do": "set", "id": 4, "value": 2}, {"do": "trail", "id": 1, "how": "add", "points": [[1.5, 0.5625]]}],
         )  # fmt: skip
         self.assertEqual([[1.5, 0.5625], [2.0, 1.0]], kept["trails"]["1"])
@@ -200,10 +211,9 @@ class MotionViewTest(WebTest):
             f"/studies/{study_id}/picture", json=body, headers={"X-CSRFToken": self.token}
         )
         text = made.get_data(as_text=True).split("</metadata>")[1]
-        # Two places are seen, with the younger one stronger; one runner; three curves with their values.
-        self.assertEqual(2, text.count('r="2.2"'))
-        self.assertLess(text.index('fill-opacity="0.50"'), text.index('fill-opacity="0.75"'))
+        # The trail is one stroke through what is seen; one runner; three curves with their values.
+        self.assertEqual(1, text.count('stroke-linecap="round"'))
         self.assertEqual(1, text.count('r="5.5"'))
-        self.assertEqual(3, text.count("stroke-opacity"))
+        self.assertEqual(4, text.count("stroke-opacity"))
         for value in ("1", "2", "3"):
             self.assertIn(f'font-size="12">{value}</text>', text)
