@@ -341,7 +341,7 @@ class MotionTest(BrowserTest):
         with self.page.expect_download() as waiting:
             box.get_by_role("button", name="CSV").click()
         rows = waiting.value.path().read_bytes().split(b"\r\n")
-        self.assertEqual((b"x,y", b"-4,4", count + 2), (rows[0], rows[1], len(rows)))
+        self.assertEqual((b"x,y", b"-4.0,4.0", count + 2), (rows[0], rows[1], len(rows)))
         box.get_by_role("button", name="Thin").click()
         self.settle()
         self.assertIn(f"{(count + 1) // 2} places", box.inner_text())
