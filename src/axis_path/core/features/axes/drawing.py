@@ -143,6 +143,8 @@ _NAME_LETTER_PX, _NUMBER_LETTER_PX, _RISE_PX = 12, 8, 14
 #: The first baseline of the y axis's name, and how far the lines of a title move it down, in px.
 _NAME_TOP_PX, _TITLE_LINE_PX, _TITLE_GAP_PX = 16, 20, 8
 _EDGE_PX = 8
+#: How wide a bound of the window is, and how far it begins above its axis or the lower edge, in px.
+_BOUND_WIDTH_PX, _BOUND_RISE_PX = 64, 34
 
 
 def label_places(axes: Mapping[str, Any], window: Window) -> list[Flag]:
@@ -168,6 +170,7 @@ def label_places(axes: Mapping[str, Any], window: Window) -> list[Flag]:
     return [
         Flag(window.width - _EDGE_PX - x_width, x_base - _RISE_PX, x_width),
         Flag(left, y_base - _RISE_PX, y_width),
+        *_bound_places(level, upright, window),
         *(
             Flag(place // PER_PX - width // 2, numbers_base - _RISE_PX, width)
             for place, width in _numbers(axes["x"])
@@ -177,6 +180,16 @@ def label_places(axes: Mapping[str, Any], window: Window) -> list[Flag]:
             for place, width in _numbers(axes["y"])
         ),
     ]
+
+
+def _bound_places(level: int, upright: int, window: Window) -> Iterator[Flag]:
+    """Yield the room of the bounds at the ends of the axes, as ``bounds.model.js`` has it."""
+    top = min(max(level - _BOUND_RISE_PX, 0), window.height - _BOUND_RISE_PX)
+    right = min(max(upright + _EDGE_PX, 0), window.width - _BOUND_WIDTH_PX)
+    yield Flag(0, top, _BOUND_WIDTH_PX)
+    yield Flag(window.width - _BOUND_WIDTH_PX, top, _BOUND_WIDTH_PX)
+    yield Flag(right, _EDGE_PX, _BOUND_WIDTH_PX)
+    yield Flag(right, window.height - _BOUND_RISE_PX, _BOUND_WIDTH_PX)
 
 
 def _numbers(axis: Mapping[str, Any]) -> Iterator[tuple[int, int]]:
