@@ -76,9 +76,8 @@ LINES = (
 )  # fmt: skip
 BROWSERS, DRAGS = 20, 40
 HOOKS = """async ([delay]) => {
-  const loaded = performance.getEntriesByType('resource').map((each) => each.name);
-  const { default: Alpine } = await import(loaded.find((name) => name.includes('alpine')));
-  const slider = () => Alpine.store('bench').sliders[0];
+  const { _x_dataStack: scopes } = document.querySelector('.track');
+  const slider = () => scopes.find((each) => 'slider' in each).slider;
   const m = window.motion ??= { texts: [] };
   Object.assign(m, { wishes: [], paints: [], asked: 0, requests: 0, delay });
   if (m.isHooked) return;
