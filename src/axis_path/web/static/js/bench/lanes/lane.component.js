@@ -2,6 +2,7 @@
 /** A lane: where a function is defined, its zeros, and the two ends of its domain as handles. */
 
 import { decimal, setAttributes, setHidden } from "../../shared/element.js";
+import { takeHold } from "../../shared/hold.js";
 import { shortest } from "../panels/findings/findings.model.js";
 import { laneParts } from "../plane/found.paint.js";
 import { across } from "../plane/marks.paint.js";
@@ -134,8 +135,7 @@ export const lane = (engine) => () => ({
     put(this.$refs.found, found ? laneParts(found, row.id, found.shift, LANE_PX / 2) : []);
   },
   beginBracket(event) {
-    if (event.button > 0 || this.lane?.scale || this.row.kind !== "function") return;
-    event.currentTarget.setPointerCapture(event.pointerId);
+    if (this.lane?.scale || this.row.kind !== "function" || !takeHold(event)) return;
     const x = this.pxOf(event);
     this.bracketed = { from: x, to: x };
   },
@@ -230,10 +230,7 @@ export const lane = (engine) => () => ({
   },
 
   grab(event) {
-    if (event.button > 0) return;
-    event.preventDefault();
-    event.currentTarget.focus();
-    event.currentTarget.setPointerCapture(event.pointerId);
+    if (!takeHold(event, { isFocused: true })) return;
     this.hold();
     this.held = { end: event.currentTarget.dataset.end, from: event.clientX, moved: false };
   },

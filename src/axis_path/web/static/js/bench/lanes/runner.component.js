@@ -2,6 +2,7 @@
 /** The runner of a path on its lane: dragged, moved with the keys, or played. */
 
 import { decimal, setAttributes, setHidden } from "../../shared/element.js";
+import { takeHold } from "../../shared/hold.js";
 import { across } from "../plane/marks.paint.js";
 import { pointOn } from "../viewport/scale.js";
 
@@ -54,12 +55,9 @@ export const runner = (engine) => () => ({
     engine.draft(this.runnerCommand);
   },
   grabRunner(event) {
-    if (event.button > 0) return;
-    event.preventDefault();
+    if (!takeHold(event, { isFocused: true })) return;
     event.stopPropagation();
     engine.motion.pause(`runner-${this.row.id}`);
-    event.currentTarget.focus();
-    event.currentTarget.setPointerCapture(event.pointerId);
     this.isRunnerHeld = true;
     this.hold();
   },

@@ -1,5 +1,6 @@
 // @ts-check
 /** A border between two parts of the Bench: dragged, moved with the keys, returned with a double click. */
+import { takeHold } from "../../shared/hold.js";
 
 /** @typedef {import("./layout.model.js").Part} Part */
 
@@ -54,10 +55,7 @@ export const splitter = (layout) => () => ({
     return this.part === "panel" ? -event.clientX : event.clientX;
   },
   grab(event) {
-    if (event.button > 0) return;
-    event.preventDefault();
-    event.currentTarget.focus();
-    event.currentTarget.setPointerCapture(event.pointerId);
+    if (!takeHold(event, { isFocused: true })) return;
     this.held = { at: this.along(event), size: layout.size(this.part) };
   },
   drag(event) {

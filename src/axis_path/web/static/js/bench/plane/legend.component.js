@@ -1,5 +1,6 @@
 // @ts-check
 /** The legend: a sample of each stroke with its formula; it can be dragged. */
+import { takeHold } from "../../shared/hold.js";
 import { changeAxes } from "../viewport/actions.js";
 
 const KEY_PX = 8;
@@ -42,7 +43,7 @@ export const legend = (engine) => () => ({
   },
   grab(event) {
     event.stopPropagation();
-    event.currentTarget.setPointerCapture(event.pointerId);
+    if (!takeHold(event)) return;
     this.held = { x: event.clientX, y: event.clientY, from: this.place() };
   },
   drag(event) {

@@ -1,6 +1,7 @@
 // @ts-check
 /** The plane: pan, zoom, the reading line, and the picture. */
 
+import { takeHold } from "../../shared/hold.js";
 import { shortest } from "../panels/findings/findings.model.js";
 import { askWindow, lookThrough, zoomStep } from "../viewport/actions.js";
 import { abscissa, boxed, moved, ordinate, pxOf, zoomed } from "../viewport/affine.model.js";
@@ -210,8 +211,7 @@ export const plane = (engine) => () => ({
   },
 
   down(event) {
-    if (event.button > 0) return;
-    this.$refs.surface.setPointerCapture(event.pointerId);
+    if (!takeHold(event)) return;
     const at = this.place(event);
     this.pointers.set(event.pointerId, at);
     this.travelled = 0;

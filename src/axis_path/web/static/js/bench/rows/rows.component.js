@@ -1,5 +1,6 @@
 // @ts-check
 /** The list of rows: which are chosen, and in what order they stand. */
+import { takeHold } from "../../shared/hold.js";
 import { naturalWidth } from "../../shared/mathml.js";
 
 /** What stands beside a formula in its column, in px. */
@@ -82,8 +83,7 @@ export const rows = (engine, layout) => () => ({
     return after;
   },
   grip(event, id) {
-    if (event.button > 0) return;
-    event.currentTarget.setPointerCapture(event.pointerId);
+    if (!takeHold(event)) return;
     this.moving = { id, from: event.clientY, after: undefined };
   },
   pull(event) {

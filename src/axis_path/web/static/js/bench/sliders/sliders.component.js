@@ -1,5 +1,6 @@
 // @ts-check
 /** Sliders: drag, arrow keys, a typed value, and the ends and the step. */
+import { takeHold } from "../../shared/hold.js";
 import {
   stepInPassing,
   stepMeant,
@@ -300,11 +301,8 @@ export const slider = (engine) => () => ({
   },
 
   grab(event) {
-    if (event.button > 0) return;
-    event.preventDefault();
-    event.currentTarget.focus({ preventScroll: true });
+    if (!takeHold(event, { isFocused: true })) return;
     engine.motion.pause(this.mover.key);
-    event.currentTarget.setPointerCapture(event.pointerId);
     this.isHeld = true;
     this.box = event.currentTarget.getBoundingClientRect();
     // A finger may be about to scroll the page: it moves the slider when it goes across, or taps.

@@ -1,8 +1,7 @@
 // @ts-check
 /** Where the bounds of the window stand beside the axes, in px; no DOM. */
 
-/** How high a bound is, and how far it keeps from its axis and from the edges. */
-const HEIGHT = 22;
+/** How far a bound keeps from its axis and from the edges. */
 const GAP = 12;
 const EDGE = 6;
 /** The widest bound. */
@@ -10,10 +9,10 @@ const WIDTH = 76;
 /** The tool bar in the lower right corner. */
 const TOOLS = { width: 424, height: 44 };
 
-/** The top of the bounds of the horizontal axis, which stand above it. @param {number | null} axis @param {number} height of the plane. */
-export function boundLevel(axis, height) {
+/** The top of the bounds of the horizontal axis, which stand above it. @param {number | null} axis @param {number} height of the plane. @param {number} bound how high a bound is. */
+export function boundLevel(axis, height, bound) {
   const level = axis === null || axis > height ? height - TOOLS.height - GAP : axis;
-  return clamped(level - HEIGHT - GAP, EDGE + HEIGHT + GAP, height - HEIGHT - TOOLS.height - GAP);
+  return clamped(level - bound - GAP, EDGE + bound + GAP, height - bound - TOOLS.height - GAP);
 }
 
 /** The left side of the bounds of the upright axis, which stand to the right of it. @param {number | null} axis @param {number} width of the plane. */

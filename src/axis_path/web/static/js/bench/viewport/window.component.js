@@ -2,6 +2,7 @@
 /** The bounds of the window as numbers that can be typed. */
 
 import { setHidden } from "../../shared/element.js";
+import { takeHold } from "../../shared/hold.js";
 import { titleHeight } from "../plane/grid.paint.js";
 import { across, down } from "../plane/marks.paint.js";
 import { askWindow, changeAxes, zoomStep } from "./actions.js";
@@ -12,6 +13,8 @@ import { slideBy } from "./slide.model.js";
 import { held, stretchStep, stretchTo } from "./stretch.js";
 
 const BEHIND_MS = 80;
+/** How high a bound is: fingers need more. */
+const boundPx = () => (matchMedia("(pointer: coarse)").matches ? 36 : 24);
 /** An axis so near to the lower edge has its numbers under the tool bar. */
 const UNDER_TOOLS_PX = 68;
 
@@ -50,7 +53,7 @@ export const windowBox = (engine) => () => ({
   placeBounds(axes, shift) {
     const { x_axis, y_axis } = axes;
     const { width, height } = engine.size;
-    const level = boundLevel(x_axis === null ? null : down(shift, x_axis), height);
+    const level = boundLevel(x_axis === null ? null : down(shift, x_axis), height, boundPx());
     const upright = boundUpright(y_axis === null ? null : across(shift, y_axis), width);
     const { xLow, xHigh, yLow, yHigh, xGrip, yGrip } = this.$refs;
     const onEdge = (tenths, shifted, length) =>
@@ -70,12 +73,8 @@ export const windowBox = (engine) => () => ({
   },
   /** The handles at the ends of the axes stretch them. */
   grabAxis(event) {
-    if (event.button > 0) return;
-    event.preventDefault();
-    const grip = event.currentTarget;
-    grip.focus();
-    grip.setPointerCapture(event.pointerId);
-    this.axis = held(engine, grip.dataset.axis, this.alongAxis(event));
+    if (!takeHold(event, { isFocused: true })) return;
+    this.axis = held(engine, event.currentTarget.dataset.axis, this.alongAxis(event));
   },
   dragAxis(event) {
     if (this.axis) stretchTo(engine, this.axis, this.alongAxis(event));
