@@ -291,8 +291,12 @@ export const lane = (engine) => () => ({
     this.endProblem = "";
     const { endForm, endField } = this.$refs;
     const x = Number.parseFloat(this.$refs[end].style.left);
-    const left = end === "low" ? x + FIELD_GAP_PX : x - FIELD_GAP_PX - FIELD_PX;
-    endForm.style.left = `${Math.min(Math.max(left, 2), engine.size.width - FIELD_PX - 2)}px`;
+    // Outside of the domain, where it covers no other handle, if there is room.
+    const [below, above] = [x - FIELD_GAP_PX - FIELD_PX, x + FIELD_GAP_PX];
+    const [outside, inside] = end === "low" ? [below, above] : [above, below];
+    const most = engine.size.width - FIELD_PX - 2;
+    const left = outside >= 2 && outside <= most ? outside : inside;
+    endForm.style.left = `${Math.min(Math.max(left, 2), most)}px`;
     // At once, so that the next key is the field's and stands behind the first.
     endForm.style.removeProperty("display");
     endField.value = text;
