@@ -141,7 +141,7 @@ def _stops(
 
 
 def _verb(function: RealFunction, low: float, high: float) -> str:
-    """Tell how a function goes between two places that nothing happens between."""
+    """Return whether a function rises, falls or stays level between two neighbouring events."""
     inner = np.array([low + part * (high - low) for part in _INNER])
     first, last = function.sample(inner)
     if not np.isfinite((first, last)).all():

@@ -17,9 +17,6 @@ const STROKES = [
 /** @param {import("../session/engine.js").Engine} engine */
 export function makeLook(engine) {
   return {
-    get styleLabel() {
-      return `Look of ${this.called}`;
-    },
     get toneChoices() {
       return STROKES.map((stroke, k) => ({
         k,

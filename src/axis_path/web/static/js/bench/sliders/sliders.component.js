@@ -18,9 +18,9 @@ const KEYS = { ArrowLeft: -1, ArrowDown: -1, ArrowRight: 1, ArrowUp: 1, PageDown
 const MOST_AROUND = 120;
 /** How long keys or the wheel must rest until their move is kept. */
 const REST_MS = 300;
-/** A hand that has not moved for so long pauses, in ms. */
 /** A finger that moved so far across means the slider. */
 const TOUCH_PX = 6;
+/** A hand that has not moved for so long pauses, in ms. */
 const PAUSE_MS = 50;
 /** One that goes more grains at a time, in the mean of the last few, is in a hurry. */
 const HURRY = 1.25;
