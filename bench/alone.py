@@ -2,7 +2,7 @@
 
 A driver hears of every message of a socket, with all that is in it: on a machine of two processors that
 takes a tenth of the frames of a drag, and of its replay without messages none. So the driver goes away
-before the hand moves, and comes back when it has come to rest.
+before the pointer moves, and comes back when it has come to rest.
 """
 
 from __future__ import annotations
@@ -22,7 +22,7 @@ ARGUMENTS = (
     "--disable-component-update", "--disable-sync",
 )  # fmt: skip
 _CHROMIUM = "/usr/bin/chromium"
-#: The driver has gone within this time, in ms; a hand begins to move then.
+#: The driver has gone within this time, in ms; a pointer begins to move then.
 AWAY_MS = 400
 #: Only the page knows when the pointer has come to rest.
 _MOVE = """([given, afterMs]) => {
@@ -44,7 +44,7 @@ class Tab:
         return self._alone.pages()[self._name]
 
     def move(self, hand: str, given: list[Any], seconds: float) -> Page:
-        """Let a hand move while no driver listens, and give the page when it rests.
+        """Let a pointer move while no driver listens, and give the page when it rests.
 
         Args:
             hand: a script's function that gives a promise.
@@ -116,12 +116,12 @@ def alone(playwright: Playwright) -> Iterator[Alone]:
             stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL,
         )  # fmt: skip
         try:
-            told = Path(profile) / "DevToolsActivePort"
-            while not (told.exists() and "\n" in told.read_text()):
+            port_file = Path(profile) / "DevToolsActivePort"
+            while not (port_file.exists() and "\n" in port_file.read_text()):
                 if chromium.poll() is not None:
                     raise SystemExit("Chromium did not start.")
                 time.sleep(0.05)
-            found = Alone(playwright, f"http://127.0.0.1:{told.read_text().split()[0]}")
+            found = Alone(playwright, f"http://127.0.0.1:{port_file.read_text().split()[0]}")
             yield found
             found.leave()
         finally:

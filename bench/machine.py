@@ -9,7 +9,7 @@ from pathlib import Path
 
 def _ticks() -> tuple[int, int]:
     """Return how many ticks all processors had, and how many of them others took (`man 5 proc`)."""
-    fields = [int(each) for each in Path("/proc/stat").read_text().split("\n", 1)[0].split()[1:9]]
+    fields = [int(field) for field in Path("/proc/stat").read_text().split("\n", 1)[0].split()[1:9]]
     return sum(fields), fields[7]
 
 

@@ -74,7 +74,7 @@ HOOKS = """() => {
   };
   for (const kind of ['pointermove', 'wheel']) document.querySelector('.plane-surface').addEventListener(kind, wish, true);
 }"""
-#: A hand that pans to and fro, a move with every frame. It moves in the page, as in `bench.motion`.
+#: A pointer that pans to and fro, a move with every frame. It moves in the page, as in `bench.motion`.
 #: It leaves the window a little away; the next one goes the other way, and not through the same places.
 HAND = """([x, y, moves, turn]) => new Promise((done) => {
   const surface = document.querySelector('.plane-surface');
@@ -132,7 +132,7 @@ def open_study(page: Page, base: str, lines: tuple[str, ...]) -> None:
 
 
 def measured(tab: Tab, hand: str, turn: int) -> tuple[float, dict[str, Any]]:
-    """Let a hand move; give the frames a second, and what was noted."""
+    """Let a pointer move; give the frames a second, and what was noted."""
     page = tab.page
     page.bring_to_front()
     box = page.locator(".plane-surface").bounding_box()
@@ -285,7 +285,7 @@ def main() -> None:
                 rates.append(rate)
                 exact, anew = (
                     f"median {np.median(after):.0f} ms, p95 {np.quantile(after, 0.95):.0f} ms"
-                    for after in (np.concatenate([each[k] for each in rounds]) for k in (1, 2))
+                    for after in (np.concatenate([one[k] for one in rounds]) for k in (1, 2))
                 )
                 print(
                     f"{word}, {name}: {rate:.1f} frames a second, exact after {exact}, made anew after {anew}"

@@ -137,10 +137,12 @@ def main() -> None:
     time.sleep(_REST_S)
     print(f"memory at rest: {memory_mb(process.pid):.0f} MB", flush=True)
     pages = [Page(base) for _ in range(PAGES)]
-    for each in pages:
-        each.write("s = 0.5", "f(x) = x^3/20 - x + s/3", "g(x) = (x^2 + 1)/((x - 3) (x + 4)) + s/4")
+    for driver in pages:
+        driver.write(
+            "s = 0.5", "f(x) = x^3/20 - x + s/3", "g(x) = (x^2 + 1)/((x - 3) (x + 4)) + s/4"
+        )
     until = time.monotonic() + LOAD_S
-    threads = [threading.Thread(target=each.drag, args=(until,)) for each in pages]
+    threads = [threading.Thread(target=driver.drag, args=(until,)) for driver in pages]
     for thread in threads:
         thread.start()
     most = 0.0

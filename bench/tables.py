@@ -42,7 +42,9 @@ def first_rows(study: Study) -> int:
     }
     table = make_table(
         functions,
-        study.snapshot.query(Tables).table_places(study.snapshot.section(TableSpec)).part(0, FIRST),
+        study.snapshot.query(Tables)
+        .table_abscissae(study.snapshot.section(TableSpec))
+        .part(0, FIRST),
     )
     return sum(len(table.text(name, row, 6)) for name in functions for row in range(FIRST))
 

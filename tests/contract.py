@@ -9,7 +9,7 @@ from axis_path.bench.contract_files import OF_THE_WEB
 from axis_path.core.contract import read, write
 
 #: What a page is only told is done.
-_TOLD_DONE = ("view",)
+_ACKNOWLEDGED = ("view",)
 
 
 def check_answer(name: str, answer: object) -> None:
@@ -22,7 +22,7 @@ def check_answer(name: str, answer: object) -> None:
     Raises:
         AssertionError: a field is missing, unknown or of another type.
     """
-    if name in _TOLD_DONE or name.endswith("/cancel"):
+    if name in _ACKNOWLEDGED or name.endswith("/cancel"):
         return
     kind: Any = OF_THE_WEB[name] if name in OF_THE_WEB else TASKS[name].answer
     known = write(read(answer, kind, lambda message, path: AssertionError(f"{path}: {message}")))
@@ -35,8 +35,8 @@ def _compare(answer: Any, known: Any, path: str) -> None:
         unknown = answer.keys() - known.keys()
         if unknown:
             raise AssertionError(f"{path} has fields that its type lacks: {sorted(unknown)}")
-        for key, each in answer.items():
-            _compare(each, known[key], f"{path}.{key}")
+        for key, item in answer.items():
+            _compare(item, known[key], f"{path}.{key}")
     elif isinstance(answer, list):
-        for place, (each, other) in enumerate(zip(answer, known, strict=True)):
-            _compare(each, other, f"{path}[{place}]")
+        for index, (item, other) in enumerate(zip(answer, known, strict=True)):
+            _compare(item, other, f"{path}[{index}]")

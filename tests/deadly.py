@@ -215,7 +215,7 @@ def use(text: str) -> None:
             lambda: study.values([name], start=-2, stop=2, step=1),
             lambda: answer(study.snapshot, SavedQuery(1, line=made.id)),
         ]
-    deadline = Deadline(time.monotonic, each_s=STOPPED_S / 4, all_s=STOPPED_S)
+    deadline = Deadline(time.monotonic, step_s=STOPPED_S / 4, total_s=STOPPED_S)
     with deadline_scope(deadline):
         for task in tasks:
             try:

@@ -28,7 +28,7 @@ _STATE = r'id="bench-state">(.*?)</script>'
 _ASKED = ("scene", "findings", "table", "exact", "working")
 
 
-def kept_processes() -> set[tuple[int, str]]:
+def living_processes() -> set[tuple[int, str]]:
     """Return the processes of sites by their number and name, but for workers, which are replaced."""
     found = set()
     for folder in Path("/proc").glob("[0-9]*"):
@@ -94,13 +94,13 @@ def main() -> None:
     """Use so many lines, and print what was answered and which processes are still there."""
     base, count = sys.argv[1], int(sys.argv[2]) if len(sys.argv) > 2 else 500
     texts = list(mutations(count, int(sys.argv[3]) if len(sys.argv) > 3 else 1))
-    before = kept_processes()
+    before = living_processes()
     with ThreadPoolExecutor(VISITORS) as pool:
         shares = [texts[k::VISITORS] for k in range(VISITORS)]
         seen = sum(pool.map(use, [base] * VISITORS, shares), Counter[str]())
     for kind, times in seen.most_common():
         print(f"{times:8,} {kind}")
-    ended = before - kept_processes()
+    ended = before - living_processes()
     print(f"{count:,} lines; of {len(before)} processes {len(ended)} ended: {sorted(ended)}")
 
 

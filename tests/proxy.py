@@ -49,7 +49,7 @@ class Proxy:
             while data := one.recv(1 << 16):
                 self._goes_on.wait()
                 other.sendall(data)
-        for each in (one, other):
+        for end in (one, other):
             with contextlib.suppress(OSError):
-                each.shutdown(socket.SHUT_RDWR)
-            each.close()
+                end.shutdown(socket.SHUT_RDWR)
+            end.close()

@@ -28,7 +28,7 @@ _ALONE = (
     "tests.launcher.test_launcher",
 )
 #: They only compute, and take no account of the clock: they use the time that those leave over.
-_BESIDE = tuple(
+_IN_BACKGROUND = tuple(
     f"tests.core.test_{name}"
     for name in (
         "guard", "invariance", "sampling", "axes", "paths", "relations", "arithmetic",
@@ -89,22 +89,23 @@ def _run_all() -> tuple[int, int, int]:
         ".".join(path.relative_to(HERE.parent).with_suffix("").parts)
         for path in HERE.rglob("test_*.py")
     )
-    later = {*_ALONE, *_BESIDE}
-    browser = [each for each in modules if ".browser." in each and each not in later]
-    rest = [each for each in modules if each not in browser and each not in later]
+    later = {*_ALONE, *_IN_BACKGROUND}
+    browser = [module for module in modules if ".browser." in module and module not in later]
+    rest = [module for module in modules if module not in browser and module not in later]
     # The longest first, so that neither process is left with one in the end.
     size = {
-        each: (HERE.parent / (each.replace(".", "/") + ".py")).stat().st_size for each in browser
+        module: (HERE.parent / (module.replace(".", "/") + ".py")).stat().st_size
+        for module in browser
     }
-    parts = [[each] for each in sorted(browser, key=lambda each: -size[each])]
+    parts = [[module] for module in sorted(browser, key=lambda module: -size[module])]
     counts = _shared([rest, *parts])
-    beside = threading.Thread(
-        target=lambda: counts.append(_in_process(list(_BESIDE), niceness=_LEAST_URGENT))
+    background = threading.Thread(
+        target=lambda: counts.append(_in_process(list(_IN_BACKGROUND), niceness=_LEAST_URGENT))
     )
-    beside.start()
-    for each in _ALONE:
-        counts.append(_in_process([each]))
-    beside.join()
+    background.start()
+    for module in _ALONE:
+        counts.append(_in_process([module]))
+    background.join()
     return tuple(map(sum, zip(*counts, strict=True)))  # type: ignore[return-value]
 
 

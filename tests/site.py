@@ -33,8 +33,8 @@ class RunningSite:
         self.base = f"http://127.0.0.1:{self.listener.getsockname()[1]}"
         self._log = tempfile.TemporaryFile()
         # The interpreter's warnings are the tests' own affair, not the server's.
-        kept = {k: v for k, v in os.environ.items() if not k.startswith("AXIS_PATH_")}
-        self._environment = kept | {
+        inherited = {k: v for k, v in os.environ.items() if not k.startswith("AXIS_PATH_")}
+        self._environment = inherited | {
             "AXIS_PATH_DATABASE_URL": database_url,
             "AXIS_PATH_SECRET_KEY": "a secret for tests",
             "OPENBLAS_NUM_THREADS": "1",

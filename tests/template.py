@@ -20,7 +20,7 @@ from axis_path.core import Study
 
 #: What a word in a note does to the process that draws the study.
 FAULTS = ("abort", "hang", "grow", "exhaust")
-_KEPT: list[np.ndarray] = []
+_HELD: list[np.ndarray] = []
 
 
 def poison() -> None:
@@ -44,9 +44,9 @@ def _fail(word: str) -> None:
         signal.signal(signal.SIGALRM, signal.SIG_IGN)
         time.sleep(600)
     if word == "grow":
-        _KEPT.append(np.ones(32 << 20))
+        _HELD.append(np.ones(32 << 20))
     if word == "exhaust":
-        _KEPT.append(np.ones(1 << 31))
+        _HELD.append(np.ones(1 << 31))
 
 
 def main() -> None:

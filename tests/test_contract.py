@@ -37,7 +37,7 @@ PLANE = Window((-10, 10), (-7, 7), 660, 430)
 VIEWPORT = {"x": [-10, 10], "y": [-7, 7], "width": 660, "height": 430}
 #: Requests that bring out every field of their answers.
 REQUESTS: dict[str, dict[str, object]] = {
-    "scene": {"reading": 1.5, "found": "ledger", "prefetch": [[]], "passed": [[]],
+    "scene": {"reading": 1.5, "findings": "ledger", "prefetch": [[]], "passed": [[]],
               "box": [[0, 50], [0, 20]], "pointer_y": 1},
     "reading": {"reading": 1.5, "pointer_y": 1},
     "window": {"how": "frame"},
@@ -45,7 +45,7 @@ REQUESTS: dict[str, dict[str, object]] = {
     "findings": {"whole": 1},
     "table": {"around": 1},
     "data": {"predict": {"fit": 1, "of": "x", "value": 7}, "box": [[0, 50], [0, 20]]},
-    "exact_cells": {"place": "1"},
+    "exact_cells": {"abscissa": "1"},
     "exact": {},
     "working": {"digits": 6},
 }  # fmt: skip

@@ -51,7 +51,7 @@ class DocsTest(unittest.TestCase):
                     with self.subTest(page=page.name, target=target):
                         self.assertTrue((page.parent / target).exists())
 
-    def test_every_module_says_what_it_is_for(self) -> None:
+    def test_every_module_states_its_purpose(self) -> None:
         for path in (ROOT / "src").rglob("*.py"):
             with self.subTest(path.name):
                 self.assertTrue(path.read_text().startswith('"""'), path)

@@ -86,7 +86,7 @@ class LayersTest(unittest.TestCase):
                     with self.subTest(path=str(path.relative_to(ROOT)), name=name):
                         self.assertIn(words[2], allowed)
 
-    def test_the_core_names_nothing_foreign(self) -> None:
+    def test_core_imports_no_web_or_store_module(self) -> None:
         for path in (SOURCES / "core").rglob("*.py"):
             for name in imported(path):
                 with self.subTest(path=path.name, name=name):

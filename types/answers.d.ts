@@ -44,7 +44,7 @@ export interface AxisTicks {
   finer: Array<number>;
   labels: Array<string>;
   name: string;
-  places: Array<number>;
+  positions: Array<number>;
 }
 
 /** A cell that is not a number: its line and column in the text, from 1. */
@@ -117,7 +117,7 @@ export interface Coefficient {
 
 /** What is shown of a version that was just committed; no scene if it takes long. */
 export interface CommittedAnswer {
-  found?: FollowingFindings;
+  findings?: FollowingFindings;
   redo?: string | null;
   scene: BenchScene | null;
   trails: Partial<Record<string, Array<[number, number] | null>>>;
@@ -284,9 +284,9 @@ export interface FindingMark {
   line: number | null;
   name: string;
   other: number | null;
-  place: number;
   proved: boolean | null;
   query: number;
+  row: number;
   text: string;
   tone: number | null;
   value: number;
@@ -665,7 +665,7 @@ export interface RowTrail {
 /** The scene of a state, of those before it on the way, and of those that may come next. */
 export interface SceneAnswer {
   before: Array<BenchScene>;
-  found?: FollowingFindings;
+  findings?: FollowingFindings;
   may_prefetch?: boolean;
   prefetched?: Array<SceneAnswer>;
   scene: BenchScene;

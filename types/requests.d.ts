@@ -125,7 +125,7 @@ export interface CommandsQuery {
   part?: "reading" | "scene";
   commands: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork>;
   named?: number;
-  found?: "ledger" | "marks" | null;
+  findings?: "ledger" | "marks" | null;
 }
 
 /** The picture of what was just committed, read from the request that did it. */
@@ -142,7 +142,7 @@ export interface CommittedQuery {
   beyond?: number;
   stretch?: number;
   part?: "reading" | "scene";
-  found?: "ledger" | "marks" | null;
+  findings?: "ledger" | "marks" | null;
 }
 
 /** Some rows of all columns, and the fits. */
@@ -217,7 +217,7 @@ export interface ExactCellsQuery {
   beyond?: number;
   stretch?: number;
   part?: "reading" | "scene";
-  place: string;
+  abscissa: string;
   finer?: [string, string] | null;
 }
 
@@ -542,7 +542,7 @@ export interface SceneQuery {
   beyond?: number;
   stretch?: number;
   part?: "reading" | "scene";
-  found?: "ledger" | "marks" | null;
+  findings?: "ledger" | "marks" | null;
   passed?: Array<Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork>>;
   prefetch?: Array<Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork>>;
 }

@@ -1,4 +1,4 @@
-"""The real application in Debian's Chromium: a server, a browser, and the ways of a hand."""
+"""The real application in Debian's Chromium: a server, a browser, and the ways of a pointer."""
 
 from __future__ import annotations
 
@@ -145,7 +145,7 @@ class BrowserTest(unittest.TestCase):
         if message.type == "error" and not message.text.startswith("Failed to load resource"):
             self.faults.append(message.text)
 
-    # Ways of a hand
+    # Ways of a pointer
 
     def open_new_study(self, *lines: str) -> None:
         self.page.goto(f"{self.base}/studies")

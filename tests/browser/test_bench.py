@@ -62,7 +62,7 @@ class DefineTest(BrowserTest):
         self.settle()
         self.assertEqual(0, self.page.locator(".row-problem:visible").count())
 
-    def test_letters_without_a_value_become_sliders(self) -> None:
+    def test_names_without_a_value_become_sliders(self) -> None:
         self.open_new_study("f(x) = m x + c")
         self.assertEqual(0, self.ink())
         self.page.get_by_role("button", name="Make sliders of m, c").click()
@@ -289,7 +289,7 @@ class HandTest(BrowserTest):
         self.settle()
         self.assertEqual("10", right.input_value())
 
-    def test_typed_bounds_are_expressions_and_wrong_ones_say_why(self) -> None:
+    def test_typed_bounds_are_expressions_and_wrong_ones_are_explained(self) -> None:
         self.open_new_study("f(x) = sin x")
         right = self.page.get_by_label("right bound")
         right.fill("2pi")
@@ -308,7 +308,7 @@ class HandTest(BrowserTest):
         self.assertFalse(self.row("f").locator(".row-why").is_visible())
         self.assertGreater(self.ink(), 200)
 
-    def test_where_nothing_is_drawn_it_says_why(self) -> None:
+    def test_an_empty_plane_states_the_reason(self) -> None:
         self.open_new_study("f(x) = sqrt(x) for -5 <= x <= -1")
         self.assertIn(
             "it has no real value for −5 ≤ x ≤ −1 (sqrt of a negative number at x = −3)",
@@ -370,7 +370,7 @@ class ReadTest(BrowserTest):
         self.assertEqual("1", self.page.locator(".reading-tag text").text_content())
         self.assertEqual("1", self.row("g").locator(".row-value").inner_text())
 
-    def test_a_table_that_cannot_be_made_says_why(self) -> None:
+    def test_an_impossible_table_states_the_reason(self) -> None:
         self.open_new_study("f(x) = x")
         late: list[Route] = []
         self.page.route("**/table", lambda route: late.append(route))
@@ -409,7 +409,7 @@ class LocateTest(BrowserTest):
         self.settle()
         self.assertEqual(2, self.page.locator(".finding").count())
 
-    def test_a_finding_takes_the_reading_line_there(self) -> None:
+    def test_pressing_a_finding_moves_the_reading_line(self) -> None:
         self.open_new_study("f(x) = x - 4")
         self.page.get_by_role("button", name="Locate", exact=True).click()
         self.settle()
@@ -456,7 +456,7 @@ class KeepTest(BrowserTest):
         )
         self.assertEqual("Kept · Axis Path", self.page.title())
 
-    def test_it_says_saved_only_after_the_commit(self) -> None:
+    def test_saved_appears_only_after_the_commit(self) -> None:
         self.open_new_study("f(x) = x")
         held = []
         self.page.route("**/commands", lambda route: held.append(route))

@@ -1,4 +1,4 @@
-"""Data under a hand: pasted, loaded, typed, drawn as points, fitted, predicted, kept."""
+"""Data under a pointer: pasted, loaded, typed, drawn as points, fitted, predicted, kept."""
 
 import base64
 import io
@@ -32,7 +32,7 @@ class DataTest(BrowserTest):
         read.wait_for()
         self.assertIn("semicolon between the cells and decimal commas", read.inner_text())
         self.assertIn("line 3, column 2: “fog”", read.inner_text())
-        self.press("Take these columns")
+        self.press("Use this data")
         self.assertEqual(
             "speed / kn", self.page.get_by_label("Name of the column speed").input_value()
         )
@@ -96,7 +96,7 @@ class DataTest(BrowserTest):
         self.page.get_by_text("2 columns of 3 rows taken").first.wait_for()
         self.press("Read it differently")
         self.page.get_by_text("The letters of the file are Windows-1252.").wait_for()
-        self.press("Take these columns")
+        self.press("Use this data")
         self.press("Sort by t")
         self.assertEqual(["1", "2", "3"], [self.cell("t", row) for row in (1, 2, 3)])
         self.press("Sort by t")
@@ -117,7 +117,7 @@ class DataTest(BrowserTest):
         self.open_data()
         self.page.get_by_label("Columns from a spreadsheet").fill(text)
         self.press("Read")
-        self.page.get_by_label("The column upward").select_option("u")
+        self.page.get_by_label("y column").select_option("u")
 
     def open_more(self) -> None:
         self.page.get_by_text("Calculate a column, keep some rows").click()
@@ -148,7 +148,7 @@ class DataTest(BrowserTest):
         plane.dispatch_event("drop", {"dataTransfer": dropped})
         self.page.get_by_label("Sheet of the workbook").select_option("Fuel")
         self.page.get_by_text("8.3").first.wait_for()
-        self.press("Take these columns")
+        self.press("Use this data")
         self.assertEqual("8.3", self.cell("litres", 2))
         self.assertEqual(1, self.page.locator(".data-dot").count())
 
@@ -169,7 +169,7 @@ class DataTest(BrowserTest):
         self.settle()
         self.page.locator("#panel-data [role=alert]:visible").wait_for()
         self.assertEqual("u/v", formula.input_value())
-        self.page.get_by_label("Error bars upward").select_option("e")
+        self.page.get_by_label("y error bars").select_option("e")
         self.press("Draw points")
         self.assertEqual(1, self.page.locator(".data-bar").count())
         self.check_access()
@@ -178,7 +178,7 @@ class DataTest(BrowserTest):
         self.take("v,u\n4,3.1\n6,5.2\n8,8.3\n10,12.6\n14,60\n")
         self.press("Fit")
         steep = self.first_line()
-        self.press("Choose by a box")
+        self.press("Select with a box")
         plane = self.page.locator(".plane-surface").bounding_box()
         left, bottom = plane["x"] + 4, plane["y"] + plane["height"] - 8  # type: ignore[index]
         self.page.mouse.move(left, bottom)
@@ -209,7 +209,9 @@ class DataTest(BrowserTest):
         alert = self.page.locator("#panel-data [role=alert]:visible")
         self.assertIn("no value to start", alert.inner_text())
         self.press("Sliders to start from")
-        sliders = [each.get_attribute("data-slider") for each in self.page.locator(".slider").all()]
+        sliders = [
+            slider.get_attribute("data-slider") for slider in self.page.locator(".slider").all()
+        ]
         self.assertEqual(["p", "q"], sliders)
         self.press("Fit")
         self.assertIn("p", self.page.locator(".fit-table").first.inner_text())

@@ -25,7 +25,7 @@ class EverydayTest(BrowserTest):
         self.page = self.open_page(width=width, height=height, **more)
 
     def press(self, target: Locator) -> None:
-        """Press something with the hand; it counts as a step."""
+        """Press something with the pointer; it counts as a step."""
         self.steps += 1
         if self.hand == "keys":
             # Whether each can be reached with Tab is tested elsewhere.
@@ -138,7 +138,7 @@ class EverydayTest(BrowserTest):
             self.page.keyboard.press("ArrowRight")
         else:
             self.drag(grip, -60)
-        # The numbers may be a moment behind the hand.
+        # The numbers may be a moment behind the pointer.
         self.page.wait_for_timeout(200)
         self.settle()
 

@@ -1,4 +1,4 @@
-"""Findings under a hand: asked from the panel, a lane and the plane, opened, labelled, followed."""
+"""Findings under a pointer: asked from the panel, a lane and the plane, opened, labelled, followed."""
 
 from contextlib import suppress
 
@@ -40,11 +40,11 @@ class FindingsTest(BrowserTest):
     def entry(self, k: int) -> Locator:
         return self.page.locator("article.finding").nth(k)
 
-    def told(self, entry: Locator) -> list[str]:
+    def texts_of(self, entry: Locator) -> list[str]:
         """What the lines of an entry say, each without the mark before it."""
-        return [self.text(each).lstrip("●○") for each in entry.locator(".finding-item").all()]
+        return [self.text(item).lstrip("●○") for item in entry.locator(".finding-item").all()]
 
-    def test_findings_move_with_the_hand_and_belong_to_the_picture(self) -> None:
+    def test_findings_move_with_the_drag_and_match_the_picture(self) -> None:
         """In every frame the panel tells of the very state that the rows show."""
         self.open_new_study("f(x) = x^2 - c", "a = 1.3", "c = a^2")
         self.locate("zeros", "f")
@@ -65,11 +65,11 @@ class FindingsTest(BrowserTest):
         self.settle()
         self.assertIn("exactly two zeros", self.entry(0).inner_text())
 
-    def test_marks_stay_while_a_kept_change_is_answered(self) -> None:
+    def test_marks_stay_while_a_change_is_committed(self) -> None:
         """They come with the change: the ledger's own answer is not waited for."""
         self.open_new_study("f(x) = x^2 - c", "c = 4")
         self.locate("zeros", "f")
-        marks = self.page.locator(".plane-found .found-mark")
+        marks = self.page.locator(".plane-findings .located-mark")
         self.assertEqual(2, marks.count())
         plane = self.box(self.page.locator(".plane-surface"))
         middle = plane["x"] + plane["width"] / 2
@@ -112,26 +112,26 @@ class FindingsTest(BrowserTest):
         self.open_new_study("f(x) = x^3/4 - 2x", "h(x) = 1/(x - 1)", "L = [(0, -1), (1, 1)]")
         entry = self.locate("extrema", "f")
         self.assertIn("Proved:exactlytwoextrema", self.text(entry))
-        self.assertIn("maximumx=−1.632993162value2.177324216", self.told(entry))
+        self.assertIn("maximumx=−1.632993162value2.177324216", self.texts_of(entry))
         self.assertEqual("Extrema of f", entry.get_by_role("heading").inner_text())
-        self.assertEqual("x=1", self.told(self.locate("breaks", "h"))[0].removeprefix("pole"))
-        told = self.told(self.locate("asymptotes", "h"))
-        self.assertEqual(["verticalx=1", "horizontaly=0"], told)
-        self.assertEqual("x=0", self.told(self.locate("inflections", "f"))[0][:3])
+        self.assertEqual("x=1", self.texts_of(self.locate("breaks", "h"))[0].removeprefix("pole"))
+        shown = self.texts_of(self.locate("asymptotes", "h"))
+        self.assertEqual(["verticalx=1", "horizontaly=0"], shown)
+        self.assertEqual("x=0", self.texts_of(self.locate("inflections", "f"))[0][:3])
         self.assertIn("exactlytwointersections", self.text(self.locate("intersections", "f")))
-        self.assertEqual(1, self.told(self.locate("data", "L")).count("zerox=0.5"))
+        self.assertEqual(1, self.texts_of(self.locate("data", "L")).count("zerox=0.5"))
         self.assertIn("area", self.text(self.locate("interval", "f")))
         self.page.get_by_label("What to locate").select_option("point")
         self.page.get_by_label("At which place").fill("2")
         point = self.locate("point", "f")
-        self.assertIn("slope1", self.told(point))
+        self.assertIn("slope1", self.texts_of(point))
         point.get_by_role("button", name="Add the tangent").click()
         self.settle()
         self.assertEqual(
             "g(x)=f(2)+f′(2)\u2062(x−2)", self.text(self.row("g").locator(".row-formula"))
         )
         self.check_access()
-        self.assertGreater(self.page.locator(".found-mark").count(), 5)
+        self.assertGreater(self.page.locator(".located-mark").count(), 5)
 
     def test_curves_of_every_kind_are_offered_for_intersections(self) -> None:
         self.open_new_study("r(theta) = 2", "P(t) = (t, t/2)", "f(x) = x", "x^2 + y^2 = 9", "a = 1")
@@ -142,28 +142,28 @@ class FindingsTest(BrowserTest):
         )
         self.page.get_by_label("Of which line").select_option(label="r")
         self.page.get_by_label("Of which second line").select_option(label="f")
-        told = self.told(self.locate("intersections"))
-        self.assertEqual(2, len(told))
-        self.assertIn("x=1.414213562", "".join(told))
+        texts_of = self.texts_of(self.locate("intersections"))
+        self.assertEqual(2, len(texts_of))
+        self.assertIn("x=1.414213562", "".join(texts_of))
 
     def test_equations_are_solved_drawn_and_shown_on_the_lanes(self) -> None:
         self.open_new_study("f(x) = x^2 - 2")
         entry = self.solve("x^2 - 1 = x")
-        self.assertEqual(2, len(self.told(entry)))
-        self.assertIn("≈1.618033989", self.told(entry)[1])
+        self.assertEqual(2, len(self.texts_of(entry)))
+        self.assertIn("≈1.618033989", self.texts_of(entry)[1])
         self.assertIn("Proved:exactlytwosolutions", self.text(entry))
         entry.get_by_role("button", name="Draw both sides").click()
         self.settle()
         self.assertEqual(3, self.page.locator(".row-item .lane:visible").count())
         self.assertIn("holdsin1interval", self.text(self.solve("f(x) <= 0")))
-        self.assertEqual(4, self.page.locator(".found-span").count())
+        self.assertEqual(4, self.page.locator(".located-span").count())
         self.solve("x + y = 3")
         self.page.get_by_text("letters without a value").wait_for()
         field = self.page.get_by_label("Equation, inequality, or several equations in lines")
         field.fill("x + y = 3\nx - y = 1")
         self.page.get_by_role("button", name="Solve", exact=True).click()
         self.settle()
-        self.assertEqual(["x=2", "y=1"], self.told(self.entry(0)))
+        self.assertEqual(["x=2", "y=1"], self.texts_of(self.entry(0)))
 
     def test_lane_interval_plane_label_and_table_rows(self) -> None:
         self.open_new_study("f(x) = x^2 - 3")
@@ -185,32 +185,32 @@ class FindingsTest(BrowserTest):
         self.assertAlmostEqual(5, bounds[1], delta=0.05)
         entry = self.locate("zeros")
         self.assertIn("Proved:exactlyonezero", self.text(entry))
-        self.assertIn("≈1.732050808", self.told(entry)[0])
+        self.assertIn("≈1.732050808", self.texts_of(entry)[0])
         entry.get_by_role("button", name="Why").click()
         entry.get_by_text("sign changes here").wait_for()
         self.assertIn("f(√3) = 0", entry.inner_text())
         # One press on the mark labels it, one more takes the label away.
-        mark = self.box(self.page.locator(".found-mark").first)
+        mark = self.box(self.page.locator(".located-mark").first)
         for count in (1, 0):
             self.page.mouse.click(mark["x"] + mark["width"] / 2, mark["y"] + mark["height"] / 2)
             self.settle()
-            self.assertEqual(count, self.page.locator(".found-label").count())
+            self.assertEqual(count, self.page.locator(".located-label").count())
         entry.get_by_role("button", name="Rows around it").click()
         self.page.wait_for_selector(".is-around")
         around = self.page.locator(".is-around th > span").all_inner_texts()
         self.assertEqual(["1", "2"], around)
 
-    def test_answers_follow_a_slider_and_say_what_became_of_them(self) -> None:
+    def test_answers_follow_a_slider_and_report_changes(self) -> None:
         self.open_new_study("f(x) = x^2 - a", "a = 4")
         entry = self.locate("zeros", "f")
-        self.assertEqual(2, len(self.told(entry)))
+        self.assertEqual(2, len(self.texts_of(entry)))
         for value, words in (("0", "Two have merged into one."), ("-1", "One is gone.")):
             field = self.page.locator(".slider-value")
             field.fill(value)
             field.press("Enter")
             self.settle()
             self.assertEqual(words, entry.locator(".finding-change").inner_text())
-        self.assertEqual(0, self.page.locator(".found-mark").count())
+        self.assertEqual(0, self.page.locator(".located-mark").count())
         entry.get_by_role("button", name="Copy, note, labels").click()
         entry.get_by_role("button", name="Add a note").click()
         entry.get_by_label("Note", exact=True).fill("none below zero")
@@ -255,12 +255,12 @@ class ValuesTest(BrowserTest):
         self.settle()
         self.assertIn("1.414213562", self.page.locator("article.finding").inner_text())
 
-    def test_places_and_numbers_are_given_in_every_way(self) -> None:
+    def test_x_values_and_number_formats_can_be_chosen(self) -> None:
         self.open_new_study("f(x) = 1000/3 sin x", "g(x) = 1/x")
         self.page.get_by_role("tab", name="Values").click()
         self.settle()
         panel = self.page.locator("#panel-values")
-        panel.get_by_label("How the places are given").select_option("count")
+        panel.get_by_label("How the x-values are given").select_option("count")
         for label, text in (("start", "0"), ("stop", "pi"), ("rows", "7")):
             panel.get_by_label(label, exact=True).fill(text)
             panel.get_by_label(label, exact=True).press("Enter")
@@ -273,9 +273,9 @@ class ValuesTest(BrowserTest):
         panel.get_by_label("How numbers are written").select_option("fixed")
         self.settle()
         self.assertIn("166.667", panel.locator(".values-table").first.inner_text())
-        panel.get_by_label("How the places are given").select_option("own")
-        panel.get_by_label("places", exact=True).fill("0, 1, 5/2")
-        panel.get_by_label("places", exact=True).press("Tab")
+        panel.get_by_label("How the x-values are given").select_option("own")
+        panel.get_by_label("my x-values", exact=True).fill("0, 1, 5/2")
+        panel.get_by_label("my x-values", exact=True).press("Tab")
         self.settle()
         self.assertEqual(["0", "1", "2.5"], self.heads())
         with self.page.expect_download() as saved:
@@ -283,7 +283,7 @@ class ValuesTest(BrowserTest):
         lines = saved.value.path().read_text().split()
         self.assertEqual(["x,f,g", "0,0,"], lines[:2])
         self.check_access()
-        panel.get_by_label("How the places are given").select_option("step")
+        panel.get_by_label("How the x-values are given").select_option("step")
         panel.get_by_label("step", exact=True).fill("0")
         panel.get_by_label("step", exact=True).press("Enter")
         self.page.get_by_text("The step of a table cannot be 0.").wait_for()

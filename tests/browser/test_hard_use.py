@@ -22,7 +22,7 @@ class HardUseTest(BrowserTest):
         "p(x) = sin(10^9 x) / floor(x)",
     )
 
-    def test_odd_lines_are_kept_as_they_are_and_break_nothing(self) -> None:
+    def test_odd_lines_are_stored_unchanged(self) -> None:
         self.open_new_study("q(x) = x")
         for line in self.ODD_LINES:
             self.write(line)
@@ -77,9 +77,9 @@ class HardUseTest(BrowserTest):
                 self.page.mouse.move(1100, 500)
                 self.page.mouse.wheel(0, 300)
                 self.settle()
-                told = self.page.locator(".rows-told").inner_text()
-                first = int(told.split()[1].replace(",", ""))
-                self.assertLess(abs(first - part * 10**6), 10_000, told)
+                message = self.page.locator(".rows-told").inner_text()
+                first = int(message.split()[1].replace(",", ""))
+                self.assertLess(abs(first - part * 10**6), 10_000, message)
                 for row in (first, first + 5):
                     shown = self.page.locator(f"tr[data-value-row='{row}']")
                     cells = [float(cell) for cell in shown.inner_text().split()]
@@ -104,7 +104,7 @@ class HardUseTest(BrowserTest):
         self.assertIn("not all zeros here are marked", self.row("f").text_content() or "")
         self.assertGreater(self.ink(), 0.3 * box["width"] * box["height"] * 6 / 13)
 
-    def test_fast_edits_one_after_the_other_are_all_kept_in_order(self) -> None:
+    def test_fast_edits_are_all_stored_in_order(self) -> None:
         self.open_new_study()
         for k in range(12):
             self.page.fill("#new-line", f"# line {k}")
@@ -151,7 +151,7 @@ class HardUseTest(BrowserTest):
         self.settle()
         self.assertAlmostEqual(before, self.ink(), delta=400)
 
-    def test_a_page_that_is_left_with_a_click_has_kept_it(self) -> None:
+    def test_leaving_the_page_saves_the_last_change(self) -> None:
         self.open_new_study("f(x) = x^2", "g(x) = x")
         self.page.evaluate(
             "() => { document.querySelector('[aria-label=\"Hide g\"]').click(); location.reload() }"

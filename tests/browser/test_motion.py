@@ -100,7 +100,7 @@ class MotionTest(BrowserTest):
             given = json.loads(question)
             if given["part"] == "scene" and given["drafts"]:
                 asked.extend(
-                    each[0]["value"] for each in [given["drafts"], *given.get("prefetch", [])]
+                    draft[0]["value"] for draft in [given["drafts"], *given.get("prefetch", [])]
                 )
 
         self.page.on("websocket", lambda socket: socket.on("framesent", note))
@@ -206,7 +206,7 @@ class MotionTest(BrowserTest):
                 self.assertEqual(shown, seen.setdefault((text, place), shown))
 
         for _ in range(2):
-            # Each hand that lets go keeps a version of its own.
+            # Each pointer that lets go keeps a version of its own.
             self.page.mouse.move(box["x"] + 120, box["y"] + 8)
             self.page.mouse.down()
             sweep(120, 140, 160, 180, 160, 140, 160, 180)
@@ -227,7 +227,7 @@ class MotionTest(BrowserTest):
         self.assertGreaterEqual(len({value for line, value in asked if line == text}), 2)
         self.assertNotEqual(*(seen[line, 160][0] for line in ("f(x) = x^2 - a", text)))
 
-    def test_what_plays_can_be_deleted(self) -> None:
+    def test_a_playing_slider_can_be_deleted(self) -> None:
         self.open_new_study("f(x) = a x", "a = 1", "P(t) = (cos t, sin t) for 0 <= t <= 2pi")
         self.page.get_by_role("button", name="Play a", exact=True).click()
         self.page.get_by_role("button", name="Pause a", exact=True).wait_for()
@@ -256,7 +256,7 @@ class MotionTest(BrowserTest):
         self.drag(self.page.get_by_role("slider", name="Slider a"), 20)
         self.assertNotEqual("2^0.5", field.input_value())
 
-    def test_who_wishes_no_motion_gets_steps(self) -> None:
+    def test_reduced_motion_moves_in_steps(self) -> None:
         self.page = self.open_page(reduced_motion="reduce")
         self.open_new_study("f(x) = a x", "a = 0")
         self.set_range("a", low="0", high="10", step="0.001", seconds="8", at_end="restart")
@@ -266,7 +266,7 @@ class MotionTest(BrowserTest):
         )
         self.page.get_by_role("button", name="Play a", exact=True).click()
         self.page.wait_for_timeout(2_600)
-        seen = sorted(float(each) for each in self.page.evaluate("() => [...window.seen]"))
+        seen = sorted(float(value) for value in self.page.evaluate("() => [...window.seen]"))
         self.assertLessEqual(len(seen), 5)
         for one, other in pairwise(seen):
             # Whole steps; a machine that is busy may leave one out.
@@ -331,12 +331,12 @@ class MotionTest(BrowserTest):
         self.page.get_by_role("tab", name="Values").click()
         box = self.page.locator(".trail-box")
         chosen = box.get_by_label("Whose trail")
-        # The first that has places, and the list says which it is.
+        # The first that has points, and the list says which it is.
         self.assertEqual("A", chosen.evaluate("(list) => list.selectedOptions[0].text"))
-        count = int(re.search(r"(\d+) places", box.inner_text())[1])  # type: ignore[index]
+        count = int(re.search(r"(\d+) points", box.inner_text())[1])  # type: ignore[index]
         self.assertGreater(count, 30)
         chosen.select_option(label="P")
-        self.assertNotIn(f"{count} places", box.inner_text())
+        self.assertNotIn(f"{count} points", box.inner_text())
         chosen.select_option(label="A")
         with self.page.expect_download() as waiting:
             box.get_by_role("button", name="CSV").click()
@@ -344,7 +344,7 @@ class MotionTest(BrowserTest):
         self.assertEqual((b"x,y", b"-4.0,4.0", count + 2), (rows[0], rows[1], len(rows)))
         box.get_by_role("button", name="Thin").click()
         self.settle()
-        self.assertIn(f"{(count + 1) // 2} places", box.inner_text())
+        self.assertIn(f"{(count + 1) // 2} points", box.inner_text())
         box.get_by_role("button", name="Clear").click()
         self.settle()
         self.assertEqual([], self.trail(2))
@@ -393,7 +393,7 @@ class MotionTest(BrowserTest):
             sorted(self.page.locator(".value-flag").all_text_contents(), key=len, reverse=True),
         )
         self.assertGreater(self.ink(), 1.8 * alone)
-        form.get_by_role("button", name="Take it away").click()
+        form.get_by_role("button", name="Remove family").click()
         self.settle()
         self.assertEqual(0, self.page.locator(".value-flag").count())
         self.assertAlmostEqual(alone, self.ink(), delta=20)
@@ -517,7 +517,7 @@ class MotionTest(BrowserTest):
         self.settle()
         self.assertEqual(0, self.page.locator(".slider").count())
 
-    def test_what_is_hidden_does_not_go_on_moving(self) -> None:
+    def test_hidden_runners_stop(self) -> None:
         self.open_new_study("f(x) = a x", "a = 0")
         self.page.get_by_role("button", name="Play a", exact=True).click()
         self.until("() => Number(document.querySelector('.slider-value').value) > 0")
@@ -529,7 +529,7 @@ class MotionTest(BrowserTest):
         self.page.wait_for_timeout(250)
         self.assertEqual(rest, self.value("a"))
         self.assertTrue(play.is_disabled())
-        self.assertIn("moves nothing shown", self.page.locator(".slider-ends").inner_text())
+        self.assertIn("no visible curve uses it", self.page.locator(".slider-ends").inner_text())
 
     def test_findings_and_tables_catch_up_with_what_plays(self) -> None:
         self.open_new_study("f(x) = x - a", "a = 0")

@@ -1,4 +1,4 @@
-"""The plane and the lanes under a hand: axes, windows, rows, paths and relations."""
+"""The plane and the lanes under a pointer: axes, windows, rows, paths and relations."""
 
 import math
 
@@ -54,7 +54,7 @@ class PlaneTest(BrowserTest):
         self.drag((10, 10), (12, 11))
         self.assertEqual(stretched, self.bounds())
 
-    def test_two_fingers_zoom_about_the_place_between_them(self) -> None:
+    def test_two_fingers_zoom_about_their_midpoint(self) -> None:
         self.open_new_study("f(x) = x")
         left, right, low, high = self.bounds()
         box = self.box(self.page.locator(".plane-surface"))
@@ -116,7 +116,7 @@ class PlaneTest(BrowserTest):
         form.locator("[name='title']").press("Escape")
         form.wait_for(state="hidden")
         self.page.locator(".plane-title", has_text="sweep").wait_for()
-        self.assertEqual(["Beam", "sweep"], self.page.locator(".plane-title").all_text_contents())
+        self.assertEqual(["Beam", "sweep"], self.page.locator(".plane-title").all_inner_texts())
         self.assertGreater(self.page.locator(".grid-circle").count(), 3)
         self.assertIn("5°", self.page.locator(".tick-label").all_text_contents())
         low, high, floor, top = self.bounds()
@@ -153,7 +153,7 @@ class PlaneTest(BrowserTest):
         self.page.mouse.move(box["x"] + 330, box["y"] + 100)
         self.settle()
         readings = self.page.locator(".row-value:visible").all_text_contents()
-        x = float(self.page.get_by_label("Place of the reading line").input_value())
+        x = float(self.page.get_by_label("x-value of the reading line").input_value())
         for text, value in zip(readings, (x * x, 1 / x), strict=True):
             self.assertAlmostEqual(1, float(text) / value, places=3)
         window = self.bounds()
@@ -223,7 +223,7 @@ class PlaneTest(BrowserTest):
 
     def test_the_reading_line_is_typed_and_marks_are_caught(self) -> None:
         self.open_new_study("f(x) = x^2 - 4", "P(t) = (5cos t, 3 sin t)")
-        field = self.page.get_by_label("Place of the reading line")
+        field = self.page.get_by_label("x-value of the reading line")
         field.fill("pi/2")
         field.press("Enter")
         self.settle()
@@ -323,7 +323,7 @@ class PlaneTest(BrowserTest):
         self.page.route("**/scene", lambda route: route.fulfill(status=500, json={}))
         self.page.get_by_role("button", name="Zoom in", exact=True).click()
         self.page.locator(".is-stale").wait_for()
-        # The hand has rested: nothing is asked by itself any more.
+        # The pointer has rested: nothing is asked by itself any more.
         self.page.wait_for_timeout(700)
         self.page.unroute("**/scene")
         self.page.get_by_role("button", name="Try again").click()
@@ -360,9 +360,9 @@ class PlaneTest(BrowserTest):
 
 class RowsTest(BrowserTest):
     def names(self) -> list[str]:
-        return [self.text(each)[0] for each in self.page.locator(".row-formula").all()]
+        return [self.text(formula)[0] for formula in self.page.locator(".row-formula").all()]
 
-    def test_rows_are_moved_by_hand_and_keys(self) -> None:
+    def test_rows_are_moved_by_dragging_and_by_keys(self) -> None:
         self.open_new_study("f(x) = x", "g(x) = 2x", "h(x) = 3x")
         grips = self.page.locator(".row-grip")
         start, stop = self.box(grips.nth(2)), self.box(grips.nth(0))
@@ -424,7 +424,7 @@ class NarrowTest(BrowserTest):
                 "() => document.activeElement.getAttribute('aria-label') ?? document.activeElement.innerText"
             )
             reached.add(" ".join(str(name).split()))
-        for wanted in ("Zoom into a box", "Axes and grid", "Place of the reading line", "Picture", "More for f",
+        for wanted in ("Zoom into a box", "Axes and grid", "x-value of the reading line", "Picture", "More for f",
                        "Choose P", "Line 2: move P", "Upper end of the domain of P"):  # fmt: skip
             with self.subTest(wanted):
                 self.assertIn(wanted, reached)

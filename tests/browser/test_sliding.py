@@ -108,7 +108,7 @@ class SlidingTest(BrowserTest):
                 "(all) => all.map((c) => c.style.transform)"
             ),
         )
-        # For a hand that goes on it is painted on the sketch, and stands when it rests.
+        # For a pointer that goes on it is painted on the sketch, and stands when it rests.
         for _ in range(4):
             self.page.mouse.wheel(0, -100)
         self.page.wait_for_selector(".plane-surface:not(.is-sketched)")

@@ -42,7 +42,7 @@ class SocketTest(BrowserTest):
         version: int = json.loads(state[1])["version"]
         return version
 
-    def test_what_is_asked_is_answered_and_what_is_wrong_is_told(self) -> None:
+    def test_socket_answers_queries_and_reports_errors(self) -> None:
         version = self.open_state()
         socket = self.socket()
         good = {"part": "scene", "version": version, "window": WINDOW, "reading": 3}
@@ -58,9 +58,9 @@ class SocketTest(BrowserTest):
         self.assertEqual(
             {"1": "6"},
             {
-                key: each["text"]
-                for key, each in ask(good | {"part": "reading"})["values"].items()
-                if each
+                key: text["text"]
+                for key, text in ask(good | {"part": "reading"})["values"].items()
+                if text
             },
         )
         for question, status, code in (

@@ -13,7 +13,7 @@ LINES = (
     "f(x) = x^3/20 - x", "q(x) = x^2/4 for x < 0; 2 - x for 0 <= x < 3", "t(x) = tan(x)", "A = (-4, 2)",
     "L = [(1, 3), (2, 3.5), (4, 2.5)]", "z(x, y) = x^2 + 3y", "P(u) = (5cos(3u), 4sin(2u)) for 0 <= u <= 2pi",
 )  # fmt: skip
-#: A hand that zooms in and out by the same, a step with every frame, and ends where it began.
+#: A pointer that zooms in and out by the same, a step with every frame, and ends where it began.
 WAVER = """async (steps) => {
   const surface = document.querySelector('.plane-surface'), { left, top } = surface.getBoundingClientRect();
   for (let k = 0; k < steps; k += 1) {
@@ -47,7 +47,7 @@ DARKNESS = """async (data) => {
   return [image.width, btoa(text)];
 }"""
 #: Keeps what a worker was told, and what it painted.
-BESIDE = """() => {
+PAINTED_BY_WORKER = """() => {
   const ask = Worker.prototype.postMessage, draw = CanvasRenderingContext2D.prototype.drawImage;
   Worker.prototype.postMessage = function (told) {
     window.told = told;
@@ -56,7 +56,7 @@ BESIDE = """() => {
   const pixels = (canvas) => canvas.getContext('2d').getImageData(0, 0, canvas.width, canvas.height).data;
   CanvasRenderingContext2D.prototype.drawImage = function (...all) {
     draw.apply(this, all);
-    // One that was asked for in a pause has nothing around it, and may come when the hand has gone on.
+    // One that was asked for in a pause has nothing around it, and may come when the pointer has gone on.
     if (this.canvas.matches('.plane-curves') && window.told.scene.window.beyond) Object.assign(window, { shown: pixels(this.canvas), shownFor: window.told });
   };
   window.paintedHere = async () => {
@@ -152,7 +152,7 @@ class StretchingTest(BrowserTest):
         asked: list[str] = []
         self.page.on("request", lambda request: asked.append(request.url))
         self.page.evaluate(WAVER, 40)
-        # On a slow machine a hand may seem to pause.
+        # On a slow machine a pointer may seem to pause.
         self.assertLess(len(asked), 8)
         self.settle()
         self.page.wait_for_timeout(200)
@@ -184,10 +184,10 @@ class StretchingTest(BrowserTest):
             self.assertFalse(((alone[part] > 90) & (differs > 30)).any(), text)
         self.assertGreater(seen, 5)
 
-    def test_curves_painted_beside_the_page_are_those_it_would_paint(self) -> None:
+    def test_worker_paints_curves_as_the_page_does(self) -> None:
         self.open_new_study(*LINES)
         self.settle()
-        self.page.evaluate(BESIDE)
+        self.page.evaluate(PAINTED_BY_WORKER)
         # On a slow machine the first answers may come when the pointer rests.
         for _ in range(6):
             self.page.evaluate(WAVER, 40)
@@ -210,7 +210,7 @@ class StretchingTest(BrowserTest):
         self.open_new_study("f(x) = x^2 - 3")
         self.settle()
         before = self.ink()
-        self.page.evaluate(BESIDE)
+        self.page.evaluate(PAINTED_BY_WORKER)
         for _ in range(4):
             self.page.evaluate(WAVER, 12)
             self.settle()
@@ -232,12 +232,12 @@ class StretchingTest(BrowserTest):
         }"""
         for times in (1, 1, 5):
             self.settle()
-            # A hand that has rested for less goes on.
+            # A pointer that has rested for less goes on.
             self.page.wait_for_timeout(200)
             asked.clear()
             self.page.evaluate(turn, [90, times])
             self.settle()
-            scenes = [each for each in asked if each["part"] == "scene"]
+            scenes = [query for query in asked if query["part"] == "scene"]
             self.assertNotIn("beyond", scenes[-1])
             if times == 1:
                 # What stands at rest is what was asked for at once.

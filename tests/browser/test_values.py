@@ -83,7 +83,7 @@ class ValuesPanelTest(BrowserTest):
         self.assertTrue(self.page.locator(".column-box .field-problem:visible").inner_text())
         self.assertEqual("fog(", self.page.get_by_label("Add a column").input_value())
 
-    def test_rows_are_selected_framed_and_their_places_changed(self) -> None:
+    def test_rows_are_selected_framed_and_their_x_values_changed(self) -> None:
         self.table("f(x) = x^2 - 2")
         self.page.locator("tr[data-value-row='6']").click()
         for _ in range(2):
@@ -122,8 +122,8 @@ class ValuesPanelTest(BrowserTest):
 
     def read_at(self, place: str) -> None:
         """Put the reading line to a place by typing it, and look at the table again."""
-        self.page.get_by_label("Place of the reading line").fill(place)
-        self.page.get_by_label("Place of the reading line").press("Enter")
+        self.page.get_by_label("x-value of the reading line").fill(place)
+        self.page.get_by_label("x-value of the reading line").press("Enter")
         self.settle()
 
     def around(self) -> list[str]:
@@ -138,7 +138,7 @@ class ValuesPanelTest(BrowserTest):
         self.page.mouse.click(plane["x"] + plane["width"] * 0.68, plane["y"] + 20)  # type: ignore[index]
         self.settle()
         first, second = (float(text.replace("−", "-")) for text in self.around()[:2])
-        reading = float(self.page.get_by_label("Place of the reading line").input_value())
+        reading = float(self.page.get_by_label("x-value of the reading line").input_value())
         self.assertTrue(first <= reading <= second and second == first + 1, (first, reading))
         self.read_at("7.5")
         self.assertEqual(0, self.page.locator("tr.is-current").count())

@@ -1,4 +1,4 @@
-"""Writing a line with its aids, the Reference, and the Working, as a hand uses them."""
+"""Writing a line with its aids, the Reference, and the Working, as a pointer uses them."""
 
 from tests.browser.bench import SAME_PX, BrowserTest
 
@@ -94,7 +94,7 @@ class WritingTest(BrowserTest):
         search.fill("qqq")
         self.page.get_by_text("Nothing here has this name or meaning.").wait_for()
 
-    def test_values_show_their_exact_form_beside_the_decimal(self) -> None:
+    def test_values_show_their_exact_form_with_the_decimal(self) -> None:
         self.write("k = sqrt(8)")
         self.write("A = (1/2, k)")
         self.page.locator(".row-exact math").first.wait_for()
@@ -148,7 +148,7 @@ class RowTest(BrowserTest):
         self.settle()
         self.assertIn("f(x)=3cosh", self.text(self.row("f").locator(".row-formula")))
 
-    def test_every_kind_of_line_is_kept_and_typeset(self) -> None:
+    def test_every_kind_of_line_is_stored_and_typeset(self) -> None:
         self.open_new_study("area(l, w) = l w", "L = from 0 to 1 in 3 points")
         self.page.locator(".row-state", has_text="its variables are not x and y").wait_for()
         self.assertEqual("[0, 0.5, 1]", self.row("L").locator(".row-value").inner_text())
@@ -240,7 +240,7 @@ class WorkingTest(BrowserTest):
         self.page.get_by_text("longer than 2 s, so it was stopped").first.wait_for()
         stop.wait_for(state="hidden")
 
-    def test_when_no_exact_form_is_found_in_time_it_is_said(self) -> None:
+    def test_timeout_of_the_exact_form_is_shown(self) -> None:
         self.open_new_study("k = integral(sqrt(1 + sin(t)^3) exp(-t^2), t, 0, 1)")
         self.page.get_by_text("no exact form was found in time").first.wait_for()
         self.assertTrue(self.row("k").locator(".row-value").inner_text().startswith("0."))

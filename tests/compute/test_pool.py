@@ -89,7 +89,7 @@ class PoolTest(unittest.TestCase):
         pool = self.pool(min_workers=1)
         for fault, limits in (
             ("abort", Limits()),
-            ("hang", Limits(each_s=0.2, all_s=0.2, grace_s=0.3)),
+            ("hang", Limits(step_s=0.2, total_s=0.2, grace_s=0.3)),
         ):
             with self.subTest(fault):
                 with self.assertRaises(WorkerDiedError):
@@ -129,7 +129,7 @@ class PoolTest(unittest.TestCase):
     def test_a_calculation_is_cancelled_when_nobody_waits(self) -> None:
         pool = self.pool(min_workers=1, at_once=1)
         asked = time.monotonic()
-        limits = Limits(each_s=30, all_s=30, grace_s=5)
+        limits = Limits(step_s=30, total_s=30, grace_s=5)
         reply = self.ask(pool, SLOW, limits=limits, gone=lambda: time.monotonic() > asked + 0.3)
         rows = json.loads(reply.body)["scene"]["rows"]
         self.assertIn("stopped", rows[0]["why"]["sentence"])
@@ -149,8 +149,8 @@ class PoolTest(unittest.TestCase):
         self.assertEqual(200, self.ask(pool, "f(x) = x").status)
 
     def test_slow_requests_of_one_person_keep_nobody_else_waiting(self) -> None:
-        pool = self.pool(each=2, most=4)
-        limits = Limits(each_s=4, all_s=4, grace_s=2)
+        pool = self.pool(per_person=2, most=4)
+        limits = Limits(step_s=4, total_s=4, grace_s=2)
         threads = [
             threading.Thread(target=self.ask, args=(pool, SLOW), kwargs={"limits": limits})
             for _ in range(6)

@@ -59,22 +59,22 @@ UNKNOWN = (("sin(1/x)", 0), ("cos(1/x)/x", 0), ("1/(x sin(1/x))", 0))
 
 
 class ApproachTest(unittest.TestCase):
-    def limit(self, text: str, place: int, side: int) -> Any:
+    def limit(self, text: str, abscissa: int, side: int) -> Any:
         function = make_function(text)
         with precision(SEARCH_BITS):
             branches = Branches(function)
-            beside = ball.from_fraction(Fraction(place) + Fraction(side, 7_919))
-            branch = branches.branch(branches.function, beside)
-            if not branch.prove(beside).is_defined:
+            nearby = ball.from_fraction(Fraction(abscissa) + Fraction(side, 7_919))
+            branch = branches.branch(branches.function, nearby)
+            if not branch.prove(nearby).is_defined:
                 return None
-            at = ball.from_fraction(place)
-            return limit_at(Approaching(branches, branch, at, frozenset(), side, beside))
+            at = ball.from_fraction(abscissa)
+            return limit_at(Approaching(branches, branch, at, frozenset(), side, nearby))
 
     def test_limits_from_both_sides(self) -> None:
-        for text, place, low, high, is_proved in LIMITS:
+        for text, abscissa, low, high, is_proved in LIMITS:
             for expected, side in ((low, -1), (high, 1)):
                 with self.subTest(text, side=side):
-                    found = self.limit(text, place, side)
+                    found = self.limit(text, abscissa, side)
                     if expected is None:
                         self.assertIsNone(found)
                         continue
@@ -91,22 +91,22 @@ class ApproachTest(unittest.TestCase):
                         self.assertLess(abs(float(value.mid()) - expected), 1e-15)
 
     def test_the_function_comes_near_to_every_finite_limit(self) -> None:
-        for text, place, *expected, _ in LIMITS:
+        for text, abscissa, *expected, _ in LIMITS:
             function = make_function(text)
             for value, side in zip(expected, (-1, 1), strict=True):
                 if isinstance(value, float):
                     with self.subTest(text, side=side):
                         with precision(900):
-                            near = ball.from_fraction(place + Fraction(side, 10**40))
+                            near = ball.from_fraction(abscissa + Fraction(side, 10**40))
                             found = function.prove(near).value
                         room = 2e-2 if "ln" in text else 1e-12
                         self.assertLess(abs(float(found.mid()) - value), room)
 
-    def test_nothing_is_claimed_of_what_oscillates(self) -> None:
-        for text, place in UNKNOWN:
+    def test_oscillation_gives_no_limit(self) -> None:
+        for text, abscissa in UNKNOWN:
             for side in (-1, 1):
                 with self.subTest(text, side=side):
-                    found = self.limit(text, place, side)
+                    found = self.limit(text, abscissa, side)
                     self.assertNotIn(found.approach, (Approach.VALUE, UP, DOWN))
                     self.assertFalse(found.proved and found.value)
 
@@ -115,8 +115,8 @@ class AlgebraicTest(unittest.TestCase):
     def vanishes(self, text: str, turns: str) -> bool:
         function = make_function(text)
         with precision(SEARCH_BITS):
-            place = ball.multiply(ball.from_fraction(Fraction(turns)), ball.pi())
-            return vanishes(function, function.expression, place)
+            abscissa = ball.multiply(ball.from_fraction(Fraction(turns)), ball.pi())
+            return vanishes(function, function.expression, abscissa)
 
     def test_sums_of_sines_and_roots_that_are_exactly_zero(self) -> None:
         for text, turns in (
@@ -132,7 +132,7 @@ class AlgebraicTest(unittest.TestCase):
             with self.subTest(text):
                 self.assertTrue(self.vanishes(text, turns))
 
-    def test_what_is_only_close_to_zero_is_not(self) -> None:
+    def test_values_close_to_zero_are_not_zero(self) -> None:
         for text, turns in (
             ("sin x - cos x + 10^-40", "1/4"),
             ("8 cos(x)^3 - 6 cos x - 1", "1/7"),

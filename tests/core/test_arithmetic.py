@@ -193,7 +193,7 @@ class BackendsAgreeTest(unittest.TestCase):
 
 
 class CatalogueTest(unittest.TestCase):
-    def test_every_entry_is_told_of_in_full(self) -> None:
+    def test_every_catalogue_entry_is_complete(self) -> None:
         for name, entry in FUNCTIONS.items():
             with self.subTest(name):
                 self.assertEqual(name, entry.name)
@@ -340,7 +340,7 @@ class ResultTest(unittest.TestCase):
                 self.assertEqual("", result.decimal())
                 self.assertIsNone(result.exact)
 
-    def test_degrees_change_angles_and_nothing_else(self) -> None:
+    def test_degrees_change_only_angles(self) -> None:
         degrees = Study("degrees")
         for text, exact in (
             ("sin(30)", "1/2"),

@@ -31,7 +31,7 @@ def study_with(*lines: str, unit: str = "radians") -> Study:
 
 
 class TickTest(unittest.TestCase):
-    def test_labels_stand_where_they_say(self) -> None:
+    def test_tick_labels_match_their_positions(self) -> None:
         for labels, degree, unit in (
             (Labels.NUMBERS, 1, 1), (Labels.PI, 1, math.pi), (Labels.DEGREES, 1, 1),
             (Labels.DEGREES, math.pi / 180, math.pi / 180),
@@ -39,8 +39,8 @@ class TickTest(unittest.TestCase):
             for low, high in ((0, 6.3), (-10, 10), (-0.01, 0.02), (-4_000, 9_000), (1e6, 1e6 + 1)):
                 ticks = make_ticks(low, high, 660, labels, degree=degree)
                 with self.subTest(labels, low=low, high=high):
-                    self.assertTrue(2 <= len(ticks.places) <= 20)
-                    for place, text in zip(ticks.places, ticks.labels, strict=True):
+                    self.assertTrue(2 <= len(ticks.positions) <= 20)
+                    for abscissa, text in zip(ticks.positions, ticks.labels, strict=True):
                         plain = text.replace("−", "-").rstrip("°")
                         if labels is Labels.PI:
                             top, _, bottom = plain.partition("/")
@@ -49,13 +49,15 @@ class TickTest(unittest.TestCase):
                             value = float(count) / float(bottom or 1)
                         else:
                             value = float(plain)
-                        self.assertAlmostEqual(place, value * unit, delta=1e-9 * max(abs(place), 1))
+                        self.assertAlmostEqual(
+                            abscissa, value * unit, delta=1e-9 * max(abs(abscissa), 1)
+                        )
 
-    def test_a_step_that_is_given_is_kept_unless_it_is_too_fine(self) -> None:
+    def test_a_chosen_step_is_used_unless_it_is_too_fine(self) -> None:
         self.assertEqual(
             ("−1", "−0.75", "−0.5"), make_ticks(-1, 1, 660, step=Fraction(1, 4)).labels[:3]
         )
-        self.assertLess(len(make_ticks(-1, 1, 660, step=Fraction(1, 1000)).places), 20)
+        self.assertLess(len(make_ticks(-1, 1, 660, step=Fraction(1, 1000)).positions), 20)
         self.assertEqual("π/4", make_ticks(0, 7, 660, Labels.PI, step=Fraction(1, 4)).labels[1])
 
     def test_a_polar_grid_has_circles_and_angles_where_they_belong(self) -> None:
@@ -64,7 +66,7 @@ class TickTest(unittest.TestCase):
             first = grid["circles"][0]
             self.assertAlmostEqual(float(first["text"]) * WINDOW.x_px * 10, first["rx"], delta=1)
             self.assertAlmostEqual(float(first["text"]) * WINDOW.y_px * 10, first["ry"], delta=1)
-            spoke = next(each for each in grid["spokes"] if each["text"] == text)
+            spoke = next(candidate for candidate in grid["spokes"] if candidate["text"] == text)
             x, y = spoke["label"][0] / 10, spoke["label"][1] / 10
             self.assertTrue(0 < x < WINDOW.width and 0 < y < WINDOW.height)
             ax, ay = x / WINDOW.x_px - 10, 6.5 - y / WINDOW.y_px
@@ -74,7 +76,7 @@ class TickTest(unittest.TestCase):
 
 
 class FlagTest(unittest.TestCase):
-    def test_a_flag_without_room_beside_its_end_leaves_the_dot_free(self) -> None:
+    def test_a_crowded_flag_leaves_the_dot_uncovered(self) -> None:
         study = Study()
         lines = (
             "f(x) = x/2 + 1 for x <= 9.5",
@@ -90,15 +92,15 @@ class FlagTest(unittest.TestCase):
             for flag, row in zip((f, g, k), (rows[0], rows[1], rows[3]), strict=True):
                 (end,) = row["curve"]["ends"]
                 x, y = end["x"] / 10, end["y"] / 10
-                is_beside = x + 5 <= flag["x"] or x - 5 >= flag["x"] + flag["width"]
+                is_clear = x + 5 <= flag["x"] or x - 5 >= flag["x"] + flag["width"]
                 self.assertTrue(
-                    is_beside or abs(flag["y"] + 9 - y) >= 9 + 5, (row["name"], flag, x, y)
+                    is_clear or abs(flag["y"] + 9 - y) >= 9 + 5, (row["name"], flag, x, y)
                 )
                 self.assertLessEqual(flag["x"] + flag["width"], 658)
             # One that goes on has its flag at its line, and so has one with room.
             self.assertEqual(
                 [6, 6],
-                [round(6.5 - (each["y"] + 9) * 13 / 430) + (0, 3)[each is k] for each in (h, k)],
+                [round(6.5 - (flag["y"] + 9) * 13 / 430) + (0, 3)[flag is k] for flag in (h, k)],
             )
 
     def test_flags_cover_neither_numbers_nor_names_of_the_axes(self) -> None:
@@ -119,8 +121,8 @@ class FlagTest(unittest.TestCase):
             right = max(upright - 6, 7.2 * max(4, *map(len, found["y"]["labels"])) + 5)
             # As the picture writes them: the middle of each text, and half of its width.
             texts = [
-                *((x / 10, min(level + 11, 424), 3.4 * len(text)) for x, text in zip(found["x"]["places"], found["x"]["labels"], strict=True)),
-                *((right - 3.4 * len(text), y / 10, 3.4 * len(text)) for y, text in zip(found["y"]["places"], found["y"]["labels"], strict=True)),
+                *((x / 10, min(level + 11, 424), 3.4 * len(text)) for x, text in zip(found["x"]["positions"], found["x"]["labels"], strict=True)),
+                *((right - 3.4 * len(text), y / 10, 3.4 * len(text)) for y, text in zip(found["y"]["positions"], found["y"]["labels"], strict=True)),
                 (652 - 4 * len(found["x"]["name"]), min(name_level - 7, 418) - 4, 4 * len(found["x"]["name"])),
                 (upright + 12, 12 + 28 * bool(axes.get("title")), 4),
             ]  # fmt: skip
@@ -128,9 +130,9 @@ class FlagTest(unittest.TestCase):
             self.assertGreaterEqual(len(flags), 4)
             for flag in flags:
                 for x, y, half in texts:
-                    is_beside = abs(x - flag["x"] - flag["width"] / 2) >= half + flag["width"] / 2
+                    is_clear = abs(x - flag["x"] - flag["width"] / 2) >= half + flag["width"] / 2
                     self.assertTrue(
-                        is_beside or abs(y - flag["y"] - 9) >= 9 + 4, (axes, shift, flag, x, y)
+                        is_clear or abs(y - flag["y"] - 9) >= 9 + 4, (axes, shift, flag, x, y)
                     )
 
 
@@ -178,7 +180,7 @@ class LaneTest(unittest.TestCase):
                     with self.subTest(text, kind=kind, low=low):
                         self.assertTrue((value[np.isfinite(value)] == sign).all())
 
-    def test_stretches_without_values_have_their_reason(self) -> None:
+    def test_intervals_without_values_state_the_reason(self) -> None:
         for text, reasons in (
             ("sqrt(x)", ["sqrt of a negative number"]),
             ("ln(x^2 - 4)", ["ln of a negative number"]),
@@ -296,7 +298,7 @@ class BreakTest(unittest.TestCase):
 
 
 class CheckTest(unittest.TestCase):
-    def test_what_points_miss_is_said(self) -> None:
+    def test_features_missed_by_the_sampling_check_are_reported(self) -> None:
         for text, count, words in (
             ("sin(3x)", 5, "miss 18 turns of the curve."),
             ("x^2/5", 5, "miss no turn, but their lines leave the curve by up to"),
@@ -311,7 +313,7 @@ class CheckTest(unittest.TestCase):
                 found = check_sampling(function, curve, WINDOW, np.linspace(-10, 10, count))
                 self.assertIn(words, found.sentence)
 
-    def test_it_is_kept_with_the_study_and_follows_it(self) -> None:
+    def test_sampling_check_is_stored_and_follows_the_study(self) -> None:
         study = study_with("f(x) = sin(3x)")
         study.apply({"do": "check", "line": 1, "count": "5", "step": ""}, WINDOW)
         again = Study.from_dict(study.to_dict())
@@ -338,9 +340,9 @@ class DocumentTest(unittest.TestCase):
             {"do": "check", "line": 1, "count": "7", "step": ""},
         ):  # fmt: skip
             study.apply(command, WINDOW)
-        kept = study.to_dict()
-        again = Study.from_dict(kept)
-        self.assertEqual(kept, again.to_dict())
+        fields = study.to_dict()
+        again = Study.from_dict(fields)
+        self.assertEqual(fields, again.to_dict())
         self.assertEqual(
             (
                 study.snapshot.section(AxesSpec),
@@ -354,14 +356,14 @@ class DocumentTest(unittest.TestCase):
             ),
         )
 
-    def test_what_is_usual_is_left_out(self) -> None:
-        kept = study_with("f(x) = x").to_dict()
-        self.assertFalse({"axes", "check"} & set(kept))
-        self.assertNotIn("style", kept["lines"][0])
+    def test_default_values_are_not_stored(self) -> None:
+        fields = study_with("f(x) = x").to_dict()
+        self.assertFalse({"axes", "check"} & set(fields))
+        self.assertNotIn("style", fields["lines"][0])
 
     def test_damaged_fields_are_refused(self) -> None:
-        kept = study_with("f(x) = x").to_dict()
-        line = kept["lines"][0]
+        fields = study_with("f(x) = x").to_dict()
+        line = fields["lines"][0]
         for more in (
             {"axes": 5}, {"axes": {"x": 5}}, {"axes": {"x": {"labels": "roman"}}}, {"axes": {"grid": 1}},
             {"axes": {"equal": "no"}}, {"axes": {"legend_at": [1]}}, {"axes": {"legend_at": ["a", "b"]}},
@@ -372,7 +374,7 @@ class DocumentTest(unittest.TestCase):
             {"lines": [line | {"style": {"joined": 1}}]},
         ):  # fmt: skip
             with self.subTest(more), self.assertRaises(MathError) as raised:
-                Study.from_dict(kept | more)
+                Study.from_dict(fields | more)
             self.assertEqual("study.format", raised.exception.code)
 
     def test_axis_step_without_value_becomes_automatic(self) -> None:
@@ -410,15 +412,15 @@ class DigitsTest(unittest.TestCase):
 class KeysTest(unittest.TestCase):
     def test_keys_with_one_changed_are_those_made_anew(self) -> None:
         keys = LineKeys(LineKey(f"f_{k}(x) = {k}", k % 3 == 0, None, False) for k in range(40))
-        for place in (0, 7, 39):
+        for abscissa in (0, 7, 39):
             other = LineKey("g(x) = x", False, "g", False)
-            changed = keys.with_key(place, other)
-            fresh = LineKeys([*keys[:place], other, *keys[place + 1 :]])
+            changed = keys.with_key(abscissa, other)
+            fresh = LineKeys([*keys[:abscissa], other, *keys[abscissa + 1 :]])
             self.assertEqual(fresh, changed)
             self.assertEqual(hash(fresh), hash(changed))
             self.assertNotEqual(keys, changed)
-            self.assertEqual(keys, changed.with_key(place, keys[place]))
-            self.assertEqual(hash(keys), hash(changed.with_key(place, keys[place])))
+            self.assertEqual(keys, changed.with_key(abscissa, keys[abscissa]))
+            self.assertEqual(hash(keys), hash(changed.with_key(abscissa, keys[abscissa])))
         # The same keys in another order are another study.
         self.assertNotEqual(hash(keys), hash(LineKeys(reversed(keys))))
 
@@ -452,7 +454,7 @@ class CommandTest(unittest.TestCase):
         for line in (2, 3, 4):
             self.do(study, do="duplicate", id=line)
         self.assertEqual(["ring", "ring_1", "g", "g_1", "h", "p", "f"], study.names())
-        self.assertTrue(all(each.problem is None for each in study.definitions()))
+        self.assertTrue(all(definition.problem is None for definition in study.definitions()))
         self.do(study, do="duplicate", id=5)
         self.assertIn("g_2", study.names())
         self.do(study, do="remove_several", ids=[2, 3, 4])

@@ -72,7 +72,7 @@ class CalculatedTest(unittest.TestCase):
         do(made, do="calculate", name="z", formula="2w + uv")
         with self.assertRaises(MathError):
             do(made, do="calculate", name="q", formula="fog(v)")
-        self.assertNotIn("q", [each.name for each in made.snapshot.section(Data).columns])
+        self.assertNotIn("q", [column.name for column in made.snapshot.section(Data).columns])
         do(made, do="calculate", name="z", formula="2w + v")
         with self.assertRaisesRegex(DataError, "depend on each other"):
             do(made, do="calculate", name="w", formula="z + 1")
@@ -95,7 +95,7 @@ class CalculatedTest(unittest.TestCase):
         self.assertEqual(
             "",
             next(
-                each for each in made.snapshot.section(Data).columns if each.name == "rate"
+                column for column in made.snapshot.section(Data).columns if column.name == "rate"
             ).formula,
         )
         do(made, do="remove_column", name="rate")
@@ -112,11 +112,11 @@ class CalculatedTest(unittest.TestCase):
                     expected = with_numpy(V, U, float(Fraction(slider)))  # type: ignore[no-untyped-call]
                     self.assertEqual(
                         expected.tolist(),
-                        made.snapshot.query(Columns).rows_kept().tolist(),  # type: ignore[union-attr]
+                        made.snapshot.query(Columns).rows_used().tolist(),  # type: ignore[union-attr]
                     )
-                    kept = V[expected]
-                    if len(kept):
-                        self.assertAlmostEqual(float(kept.mean()), made.summary("v").mean)
+                    used = V[expected]
+                    if len(used):
+                        self.assertAlmostEqual(float(used.mean()), made.summary("v").mean)
                     points, rows = made.snapshot.query(Plots).plotted(Plot("v", "u"))
                     both = np.flatnonzero(expected & np.isfinite(U))
                     self.assertEqual(both.tolist(), rows.tolist())
@@ -125,7 +125,7 @@ class CalculatedTest(unittest.TestCase):
             made = study()
             with self.subTest(bad), self.assertRaises(MathError):
                 do(made, do="filter_rows", text=bad)
-            self.assertIsNone(made.snapshot.query(Columns).rows_kept())
+            self.assertIsNone(made.snapshot.query(Columns).rows_used())
 
     def test_chosen_rows_become_a_condition_or_go(self) -> None:
         made = study()
@@ -133,7 +133,7 @@ class CalculatedTest(unittest.TestCase):
         self.assertEqual("4 <= v <= 8; 3.1 <= u <= 8.3", made.snapshot.section(Data).row_filter)
         self.assertEqual(
             [0, 1, 2],
-            np.flatnonzero(made.snapshot.query(Columns).rows_kept()).tolist(),  # type: ignore[arg-type]
+            np.flatnonzero(made.snapshot.query(Columns).rows_used()).tolist(),  # type: ignore[arg-type]
         )
         do(made, do="remove_rows", rows=[1, 6])
         self.assertEqual([4, 8, 10, 12, -3], made.column_of("v").floats().tolist())
@@ -145,7 +145,7 @@ class CalculatedTest(unittest.TestCase):
             with self.assertRaises(LimitError):
                 do(made, **command)
 
-    def test_error_bars_reach_as_far_as_their_column_says(self) -> None:
+    def test_error_bars_have_the_length_of_their_column(self) -> None:
         made = Study()
         for name, cells in (("v", [1, 2, 3]), ("u", [2, 4, 5]), ("e", [1, None, -0.5])):
             made.column(name, cells)

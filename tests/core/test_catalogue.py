@@ -31,7 +31,9 @@ def drawn(count: int) -> list[Fraction]:
     chance = np.random.default_rng(SEED)
     floats = [*chance.normal(0, 2, count), *chance.uniform(-1, 1, count // 2)]
     simple = [Fraction(k, 2) for k in range(-12, 13)]
-    return simple + [Fraction(float(np.round(each, 6))).limit_denominator(10**6) for each in floats]
+    return simple + [
+        Fraction(float(np.round(number, 6))).limit_denominator(10**6) for number in floats
+    ]
 
 
 class ExactBackendTest(unittest.TestCase):
@@ -56,23 +58,23 @@ class ExactBackendTest(unittest.TestCase):
                 # It needs whole numbers, which have a test of their own.
                 continue
             evaluate = sympy.lambdify(x, formula, "mpmath")
-            for place in points:
-                value = self.value(evaluate, place)
+            for abscissa in points:
+                value = self.value(evaluate, abscissa)
                 if value is None:
                     continue
-                with self.subTest(text, x=place), precision(260):
-                    proved = function.prove(ball.from_fraction(place))
+                with self.subTest(text, x=abscissa), precision(260):
+                    proved = function.prove(ball.from_fraction(abscissa))
                     self.assertIsNot(Defined.NO, proved.defined, value)
                     near = arb(value) + arb(0, 1e-50) * max(1, abs(float(value)))
                     self.assertTrue(proved.value.overlaps(near), (proved.value, value))
                     checked += 1
         self.assertGreater(checked, 2_500)
 
-    def value(self, evaluate: Any, place: Fraction) -> Any:
+    def value(self, evaluate: Any, abscissa: Fraction) -> Any:
         """The real value at a place, written with 60 digits; None where there is none."""
         with mpmath.workdps(DIGITS):
             try:
-                found = evaluate(mpmath.mpf(place.numerator) / place.denominator)
+                found = evaluate(mpmath.mpf(abscissa.numerator) / abscissa.denominator)
             except (ZeroDivisionError, ValueError, TypeError):
                 return None
             if isinstance(found, mpmath.mpc):
@@ -176,7 +178,7 @@ class SummaryTest(unittest.TestCase):
             with self.subTest(text):
                 self.assertEqual(expected, study.evaluate(text).decimal(10))
 
-    def test_what_has_no_integral_or_derivative_says_so(self) -> None:
+    def test_a_missing_integral_or_derivative_is_reported(self) -> None:
         study = Study()
         study.define("f(x) = x for x < 0; x^2 otherwise")
         for text, words in (
@@ -207,8 +209,8 @@ class SummaryTest(unittest.TestCase):
             for k in range(60):
                 with self.subTest(text, x=xs[k]), precision(120):
                     self.assertFalse(wide.partial[k])  # type: ignore[index]
-                    for place in (xs[k], xs[k + 1]):
-                        proved = function.prove(ball.from_fraction(Fraction(float(place))))
+                    for abscissa in (xs[k], xs[k + 1]):
+                        proved = function.prove(ball.from_fraction(Fraction(float(abscissa))))
                         self.assertTrue(proved.is_defined)
                         self.assertFalse(proved.value < arb(float(wide.low[k])))
                         self.assertFalse(proved.value > arb(float(wide.high[k])))

@@ -11,8 +11,8 @@ from axis_path.core import Study, Window
 WINDOW = Window((-6, 6), (-4, 4), 600, 400)
 
 
-def closes(study: Study, place: int = 0) -> Any:
-    return study.scene(WINDOW).rows[place]["closes"]
+def closes(study: Study, abscissa: int = 0) -> Any:
+    return study.scene(WINDOW).rows[abscissa]["closes"]
 
 
 def built(line: str, unit: str = "radians", **sliders: Any) -> Study:
@@ -76,7 +76,7 @@ class ClosingTest(unittest.TestCase):
         ):
             self.assertIsNone(closes(built(line)), line)
 
-    def test_it_follows_a_slider(self) -> None:
+    def test_closed_areas_follow_a_slider(self) -> None:
         study = built("r(theta) = cos(k theta) for 0 <= theta <= 2pi", k=3)
         self.assertIsNone(closes(study))
         study.set("k", "1.5")

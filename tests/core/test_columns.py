@@ -70,7 +70,7 @@ class RunsTest(unittest.TestCase):
             whole = np.concatenate(parts, axis=1)
             np.testing.assert_array_equal(whole[:, np.argsort(whole[1])], merged)
 
-    def test_runs_and_stretches_are_those_that_a_walk_finds(self) -> None:
+    def test_runs_equal_those_of_a_plain_loop(self) -> None:
         for _ in range(30):
             left, right = random_columns(40)
             drawn = DRAW.random(40) < 0.7
@@ -214,8 +214,8 @@ class TruthTest(unittest.TestCase):
         for log_x, log_y in ((True, False), (False, True), (True, True)):
             for text in ("x^3 + 1", "e^(x/2)", "3 + 2sin(x)", "1/(x + 1)"):
                 function = make_function(text)
-                places = DRAW.uniform(-1, 1, 200)
-                flat = np.stack([places - step, places, places + step])
+                abscissae = DRAW.uniform(-1, 1, 200)
+                flat = np.stack([abscissae - step, abscissae, abscissae + step])
                 xs = 10.0**flat if log_x else 3 + flat
                 ys = function.sample(xs.ravel()).reshape(3, -1)
                 ys = np.log10(ys) if log_y else ys
@@ -223,8 +223,8 @@ class TruthTest(unittest.TestCase):
                 left, right = xs[0].copy(), xs[2].copy()
                 slope = function.expression.derivative()
                 parts = [
-                    function.enclose(left, right, each)
-                    for each in (None, slope, slope.derivative())
+                    function.enclose(left, right, derivative)
+                    for derivative in (None, slope, slope.derivative())
                 ]
                 bounds = [bound for part in parts for bound in (part.low, part.high)]
                 low, high = compiled.bends_on_axes(left, right, *bounds, log_x, log_y)
@@ -232,7 +232,9 @@ class TruthTest(unittest.TestCase):
                     slack = 1e-5 * (1 + np.abs(bend))
                     self.assertTrue((low - slack <= bend).all() and (bend <= high + slack).all())
         low, _ = compiled.bends_on_axes(
-            *(np.array([each]) for each in (1.0, 2.0, -1.0, 1.0, 0.0, 1.0, 0.0, 1.0)), False, True
+            *(np.array([number]) for number in (1.0, 2.0, -1.0, 1.0, 0.0, 1.0, 0.0, 1.0)),
+            False,
+            True,
         )
         self.assertEqual(-math.inf, low[0])
 
@@ -247,10 +249,12 @@ class RoundsTest(unittest.TestCase):
     )
 
     def assert_same(self, one: Curve, other: Curve) -> None:
-        for each in fields(Curve):
-            np.testing.assert_equal(getattr(one, each.name), getattr(other, each.name), each.name)
+        for field in fields(Curve):
+            np.testing.assert_equal(
+                getattr(one, field.name), getattr(other, field.name), field.name
+            )
 
-    def test_of_functions(self) -> None:
+    def test_compiled_curves_of_functions_equal_plain_ones(self) -> None:
         for text, _ in test_sampling.ZOO:
             function = make_function(text)
             for window in self.WINDOWS:
@@ -258,7 +262,7 @@ class RoundsTest(unittest.TestCase):
                 with mock.patch.object(sample, "_forms", return_value=None):
                     self.assert_same(sample_curve(function, window), at_once)
 
-    def test_of_paths(self) -> None:
+    def test_compiled_curves_of_paths_equal_plain_ones(self) -> None:
         for line, _ in test_paths.ZOO:
             study = Study()
             study.define(line)
@@ -268,7 +272,7 @@ class RoundsTest(unittest.TestCase):
                 with mock.patch.object(path, "_forms", return_value=None):
                     self.assert_same(sample_path(drawn, window), at_once)
 
-    def test_what_is_long_is_cut_round_by_round(self) -> None:
+    def test_long_cells_are_cut_in_rounds(self) -> None:
         """Whoever waits can stop it between two rounds."""
         short, long = (
             make_function(" + ".join(f"x^{k}" for k in range(most))).compiled() for most in (5, 120)

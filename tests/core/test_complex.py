@@ -79,13 +79,13 @@ class ComplexTest(unittest.TestCase):
                     self.assertLess(abs(near - theirs(z)), 1e-12 * max(1.0, abs(near)))
 
     def test_a_value_is_only_given_where_the_function_is_analytic(self) -> None:
-        for name, cut, beside in CUTS:
+        for name, cut, off in CUTS:
             ours = OPERATIONS[name].complex
             assert ours is not None
             small = acb(arb(0, 1e-6), arb(0, 1e-6))
             with self.subTest(name), precision(80):
                 on_cut = acb(complex(cut).real, complex(cut).imag) + small
-                off_cut = acb(complex(beside).real, complex(beside).imag) + small
+                off_cut = acb(complex(off).real, complex(off).imag) + small
                 self.assertFalse(is_finite(ours(on_cut, True)), "on the cut")
                 self.assertTrue(is_finite(ours(off_cut, True)), "beside the cut")
 
@@ -109,7 +109,7 @@ class ComplexTest(unittest.TestCase):
                 if decimal is not None:
                     self.assertEqual(decimal, result.decimal())
 
-    def test_what_takes_no_complex_numbers_says_so(self) -> None:
+    def test_functions_without_complex_values_are_reported(self) -> None:
         study = Study()
         study.define("f(x) = x for x > 0")
         for text in ("gcd(2i, 4)", "(2i)!", "binomial(i, 1)", "sum(k i, k, 1, 3)"):

@@ -32,7 +32,7 @@ def ticking(step_s: float) -> Deadline:
 
 
 class DeadlineTest(unittest.TestCase):
-    def test_what_takes_too_long_is_stopped_with_a_sentence(self) -> None:
+    def test_slow_work_stops_with_a_message(self) -> None:
         study = Study()
         for text in (LONG, LONG.replace("sum", "product"), "integral(sin(x^2), x, 0, 60)"):
             with self.subTest(text=text), deadline_scope(ticking(0.5)):
@@ -48,7 +48,7 @@ class DeadlineTest(unittest.TestCase):
             Study().evaluate(LONG)
         self.assertEqual("This was stopped.", raised.exception.message)
 
-    def test_what_has_little_time_is_left_and_what_follows_is_not(self) -> None:
+    def test_a_short_deadline_skips_only_the_slow_part(self) -> None:
         study = Study()
         study.define("f(x) = sin(x) - x/20")
         with deadline_scope(ticking(0.001)):
@@ -73,7 +73,7 @@ class DeadlineTest(unittest.TestCase):
         self.assertTrue(row["curve"]["pieces"])
         self.assertEqual("−2", row["reading"]["text"])
 
-    def test_a_search_that_is_stopped_gives_what_it_has_found(self) -> None:
+    def test_a_stopped_search_returns_its_findings(self) -> None:
         study = Study()
         study.define("f(x) = (x^2 - 2) (exp(x) - 3) (sin(40x) - x/50) (cos(30x) - 1/3)")
         whole = study.zeros("f", -9, 9)
@@ -95,7 +95,7 @@ class DeadlineTest(unittest.TestCase):
                 self.assertTrue(any(abs(item.x - other.x) < 1e-12 for other in whole))
         self.assertGreater(partial, 0)
 
-    def test_turns_and_meetings_that_are_stopped_give_what_they_have(self) -> None:
+    def test_stopped_extrema_and_intersections_return_their_findings(self) -> None:
         study = Study()
         for line in ("f(x) = sin(11x) exp(x/9) - x/5 + abs(x)/3", "P(t) = (5cos(3t), 4sin(7t)) for 0 <= t <= 2pi",
                      "Q(t) = (5cos(5t) + 1/7, 4sin(3t)) for 0 <= t <= 2pi"):  # fmt: skip
@@ -136,34 +136,34 @@ class DeadlineTest(unittest.TestCase):
         stretches = study.solve_inequality(unequal, None, -9, 9)
         self.assertTrue(breaks.complete and stretches.complete)
         self.assertNotIn("Until then", lines.note)
-        told: Any = {"breaks": set(), "lines": set(), "stretches": set()}
+        seen: Any = {"breaks": set(), "lines": set(), "stretches": set()}
         for step_s in np.geomspace(0.2, 0.0002, 40).tolist():
             with deadline_scope(ticking(step_s)), calculation(), suppress(MathError):
                 found = study.breaks("f", -9, 9)
                 if not found.complete:
-                    told["breaks"].add("were seen" if "were seen" in found.note else "were found")
+                    seen["breaks"].add("were seen" if "were seen" in found.note else "were found")
                 for item in found:
                     self.assertTrue(found.complete or (not item.proved and item.note))
                     low, high = item.bracket
-                    same = [each for each in breaks if low - 1e-6 <= each.x <= high + 1e-6]
-                    self.assertIn(item.kind, [each.kind for each in same])
+                    same = [entry for entry in breaks if low - 1e-6 <= entry.x <= high + 1e-6]
+                    self.assertIn(item.kind, [entry.kind for entry in same])
             with deadline_scope(ticking(step_s)), calculation(), suppress(MathError):
                 some = study.asymptotes("f", -9, 9)
-                texts = [each.text for each in lines]
+                texts = [entry.text for entry in lines]
                 if "Until then" in some.note:
-                    told["lines"].add(len(some) < len(lines))
+                    seen["lines"].add(len(some) < len(lines))
                     if "were found" in some.note:
-                        self.assertLessEqual({each.text for each in some}, set(texts))
+                        self.assertLessEqual({entry.text for entry in some}, set(texts))
             with deadline_scope(ticking(step_s)), calculation(), suppress(MathError):
                 visible = study.solve_inequality(unequal, None, -9, 9)
                 if "were seen" in visible.note:
-                    told["stretches"].add(visible.complete)
-                    ends = [(each.low.x, each.high.x) for each in visible.items]
-                    whole = [(each.low.x, each.high.x) for each in stretches.items]
+                    seen["stretches"].add(visible.complete)
+                    ends = [(entry.low.x, entry.high.x) for entry in visible.items]
+                    whole = [(entry.low.x, entry.high.x) for entry in stretches.items]
                     np.testing.assert_allclose(ends, whole, atol=0.04)
-        self.assertEqual({"were seen", "were found"}, told["breaks"])
-        self.assertIn(True, told["lines"])
-        self.assertEqual({False}, told["stretches"])
+        self.assertEqual({"were seen", "were found"}, seen["breaks"])
+        self.assertIn(True, seen["lines"])
+        self.assertEqual({False}, seen["stretches"])
 
     def test_a_glance_sees_breaks_where_they_are_and_none_elsewhere(self) -> None:
         inside = Interval(ball.from_fraction(Fraction(-9)), ball.from_fraction(Fraction(9)))
@@ -179,8 +179,10 @@ class DeadlineTest(unittest.TestCase):
                 visible = sampled_breaks(study.function("f"), inside)
                 self.assertEqual(kinds, dict(Counter(kind for _, kind in visible)))
                 whole = study.breaks("f", -9, 9)
-                for place, _ in visible:
-                    self.assertTrue(any(place.value.overlaps(arb(each.x, 1e-5)) for each in whole))
+                for abscissa, _ in visible:
+                    self.assertTrue(
+                        any(abscissa.value.overlaps(arb(entry.x, 1e-5)) for entry in whole)
+                    )
 
     def test_timeout_reports_what_is_visible(self) -> None:
         study = Study()
@@ -191,17 +193,17 @@ class DeadlineTest(unittest.TestCase):
             found = study.zeros("f", 0, 8)
         with deadline_scope(ticking(0.0004)), calculation():
             # The ledger writes it down, though the time is over.
-            told = answer(study.snapshot, SavedQuery(1, study.snapshot.lines[0].id, "0", "8"))
-        self.assertEqual((21, ""), (len(told.rows), told.problem))
-        self.assertIn("Not complete: 21 found, 0 of them proved", told.verdict)
+            saved = answer(study.snapshot, SavedQuery(1, study.snapshot.lines[0].id, "0", "8"))
+        self.assertEqual((21, ""), (len(saved.rows), saved.problem))
+        self.assertIn("Not complete: 21 found, 0 of them proved", saved.verdict)
         self.assertFalse(found.complete)
         self.assertIn("were seen", found.note)
         self.assertTrue(all(not zero.proved and "two samples" in zero.note for zero in found))
         # By the trapezoidal rule, which is far from proved too.
         t = np.linspace(0, 8, 800_001)
         sums = np.cumsum(np.sin(t**2)) * t[1] - 0.6
-        places = t[:-1][sums[:-1] * sums[1:] < 0]
-        for zero, x in zip(found, places, strict=True):
+        abscissae = t[:-1][sums[:-1] * sums[1:] < 0]
+        for zero, x in zip(found, abscissae, strict=True):
             self.assertAlmostEqual(x, zero.x, 3)
             low, high = (study.function("f").sample(np.array([end]))[0] for end in zero.bracket)
             self.assertLess(low * high, 0)
@@ -220,7 +222,7 @@ class DeadlineTest(unittest.TestCase):
         with deadline_scope(gone), calculation(), self.assertRaises(StoppedError):
             study.zeros("f", 0, 8)
 
-    def test_every_kind_of_line_says_so_and_the_scene_still_comes(self) -> None:
+    def test_every_kind_of_slow_line_is_reported_in_its_scene(self) -> None:
         study = Study()
         for line in (
             "f(x) = x^2 for x > sqrt(2)",
@@ -233,14 +235,14 @@ class DeadlineTest(unittest.TestCase):
             "L = [(1, 2), (3, 4)]",
         ):
             study.define(line)
-        kept = study.to_dict()
+        fields = study.to_dict()
         whole = study.scene(WINDOW).to_dict()
         # Another window: what was drawn before is stored, and needs no time.
         elsewhere = Window((-9, 11), (-6, 7), 660, 430)
         for step_s in (0.5, 3, 30):
             with deadline_scope(ticking(step_s)):
                 # One that nothing is known of yet.
-                rows = Study.from_dict(kept).scene(elsewhere).rows
+                rows = Study.from_dict(fields).scene(elsewhere).rows
             self.assertEqual(8, len(rows))
             said = [
                 row
@@ -250,7 +252,7 @@ class DeadlineTest(unittest.TestCase):
             self.assertGreaterEqual(len(said), 6)
         self.assertEqual(whole, study.scene(WINDOW).to_dict())
         # What was stopped in one state is not stored with the study.
-        hurried = Study.from_dict(kept)
+        hurried = Study.from_dict(fields)
         with deadline_scope(ticking(30)):
             hurried.scene(elsewhere)
         self.assertEqual(whole, hurried.copy().scene(WINDOW).to_dict())

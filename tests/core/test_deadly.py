@@ -34,7 +34,7 @@ class DeadlyTest(unittest.TestCase):
             if run_batch(batch):
                 self.fail(str([text for text in batch if run_batch([text])]))
 
-    def test_what_is_too_large_is_said_or_computed_all_the_same(self) -> None:
+    def test_huge_inputs_are_computed_or_refused(self) -> None:
         study = Study()
         for text, expected in (
             ("floor(10^30 + 1/3)", "10000000000000000000000000000000"[:31]),

@@ -48,7 +48,7 @@ class DescriptionTest(unittest.TestCase):
             with self.subTest(text):
                 self.assertLessEqual(set(wanted), set(sentences(text)))
 
-    def test_what_is_not_drawn_is_not_described(self) -> None:
+    def test_undrawn_lines_are_not_described(self) -> None:
         study = Study()
         study.define("# a note")
         study.define("a = 3")
@@ -64,9 +64,9 @@ class DescriptionTest(unittest.TestCase):
         for zeros in combinations(range(-8, 9, 4), 3):
             for sign in (1, -1):
                 with self.subTest(zeros=zeros, sign=sign):
-                    self.check_course(zeros, sign)
+                    self.check_monotonicity(zeros, sign)
 
-    def check_course(self, zeros: tuple[int, ...], sign: int) -> None:
+    def check_monotonicity(self, zeros: tuple[int, ...], sign: int) -> None:
         factors = " ".join(f"(x - ({zero}))" for zero in zeros)
         text = f"f(x) = {sign} {factors}"
         study = Study()
@@ -74,13 +74,13 @@ class DescriptionTest(unittest.TestCase):
         function = study.snapshot.query(Curves).function("f")
         line = describe(study.snapshot, study.snapshot.definitions()[0], WINDOW)
         assert line is not None
-        course = line.sentences[1]
+        sentence = line.sentences[1]
         at = -10.0
         pattern = r"(rises|falls) to (?:its \w+ \(([−\d./]+),|x = 10)"
-        for verb, place in re.findall(pattern, course):
-            end = float(Fraction(place.replace("−", "-"))) if place else 10.0
+        for verb, abscissa in re.findall(pattern, sentence):
+            end = float(Fraction(abscissa.replace("−", "-"))) if abscissa else 10.0
             low, high = function.sample(np.array([at + 0.02, end - 0.02]))
             if end - at > 0.05:
-                self.assertEqual(verb, "rises" if high > low else "falls", course)
+                self.assertEqual(verb, "rises" if high > low else "falls", sentence)
             at = end
         self.assertEqual(10.0, at)

@@ -14,12 +14,12 @@ def do(study: Study, name: str, **command: object) -> str:
     return study.apply({"do": name, **command}, WINDOW)
 
 
-def distance(points: Any, place: Any) -> Any:
+def distance(points: Any, abscissa: Any) -> Any:
     """Return how far a place is from a polyline."""
     begins, steps = points[:-1], np.diff(points, axis=0)
     length = np.maximum((steps**2).sum(axis=1), 1e-9)
-    part = np.clip(((place - begins) * steps).sum(axis=1) / length, 0, 1)
-    return np.hypot(*(begins + part[:, None] * steps - place).T).min()
+    part = np.clip(((abscissa - begins) * steps).sum(axis=1) / length, 0, 1)
+    return np.hypot(*(begins + part[:, None] * steps - abscissa).T).min()
 
 
 class FamilyTest(unittest.TestCase):
@@ -97,7 +97,7 @@ class FamilyTest(unittest.TestCase):
             for left, top, wide in boxes[:k]:
                 self.assertTrue(x >= left + wide or left >= x + width or abs(y - top) >= 18)
 
-    def test_what_cannot_be_a_family_is_said(self) -> None:
+    def test_invalid_families_are_refused(self) -> None:
         before = self.study.to_dict()
         for bad, words in (
             ({"first": "0", "last": "1", "count": "25"}, "at most 24 curves; 25 are asked for"),

@@ -57,8 +57,8 @@ class FeatureTest(unittest.TestCase):
             again = document_from_dict(document_to_dict(document))
             for section in SECTIONS:
                 with self.subTest(made.title, section=section.kind.__name__):
-                    kept = document.section(section.kind)
-                    self.assertEqual(kept, again.section(section.kind))
+                    section_before = document.section(section.kind)
+                    self.assertEqual(section_before, again.section(section.kind))
 
     def test_features_have_distinct_names_and_commands(self) -> None:
         names = [feature.name for feature in FEATURES]
@@ -84,7 +84,7 @@ class FeatureTest(unittest.TestCase):
                 study.apply({"do": "bookmark", "x": "c"}, WINDOW)
             self.assertEqual(again.to_dict(), study.to_dict())
             # The snapshot before is what it was: to go back is to take it.
-            self.assertNotIn("bookmarks", Study.from_dict(_kept(before)).to_dict())
+            self.assertNotIn("bookmarks", Study.from_dict(_fields(before)).to_dict())
 
     def test_a_draft_is_a_fold_of_commands(self) -> None:
         study = Study()
@@ -100,7 +100,7 @@ class FeatureTest(unittest.TestCase):
         self.assertEqual({}, study.snapshot.values)
 
 
-def _kept(snapshot: object) -> dict[str, object]:
+def _fields(snapshot: object) -> dict[str, object]:
     study = Study()
     study.snapshot = snapshot  # type: ignore[assignment]
     return study.to_dict()

@@ -98,18 +98,18 @@ class ExtremaTest(unittest.TestCase):
         for text, low, high, x, y in HANSEN:
             with self.subTest(text):
                 found = only(text).extrema("f", low, high)
-                best = [each for each in found if each.kind is Kind.MINIMUM and each.is_global]
+                best = [item for item in found if item.kind is Kind.MINIMUM and item.is_global]
                 self.assertTrue(found.complete, found.note)
-                self.assertTrue(any(abs(each.x - x) < 4e-4 for each in best), best)
+                self.assertTrue(any(abs(item.x - x) < 4e-4 for item in best), best)
                 self.assertAlmostEqual(y, best[0].y, 4)
-                self.assertTrue(all(each.proved for each in found))
+                self.assertTrue(all(item.proved for item in found))
 
-    def test_what_textbooks_ask(self) -> None:
+    def test_textbook_findings(self) -> None:
         for text, low, high, expected in EXTREMA:
             with self.subTest(text):
                 found = only(text).extrema("f", low, high)
                 self.assertTrue(found.complete, found.note)
-                wanted = [each.split() for each in expected.split(", ")]
+                wanted = [line.split() for line in expected.split(", ")]
                 self.assertEqual(len(wanted), len(found), list(found))
                 for (letter, x, y, *flags), item in zip(wanted, found, strict=True):
                     kind = Kind.MAXIMUM if letter == "M" else Kind.MINIMUM
@@ -119,7 +119,7 @@ class ExtremaTest(unittest.TestCase):
                     is_global, at_end = ("g" in "".join(flags)), ("e" in "".join(flags))
                     self.assertEqual((is_global, at_end), (item.is_global, item.at_end), item)
 
-    def test_bounds_that_are_not_reached_are_said(self) -> None:
+    def test_unreached_bounds_are_reported(self) -> None:
         for text, words in (
             ("x^2 for 0 <= x < 2", "comes as close as you like to 4, and does not reach it"),
             ("1/x for 0 < x <= 2", "near x = 0 it grows beyond all bounds"),
@@ -162,7 +162,7 @@ class ExtremaTest(unittest.TestCase):
                 study.define(text)
                 found = study.extrema("f", low, high, at_window=True)
                 self.assertTrue(found.complete)
-                self.assertEqual(expected, [each.x for each in found])
+                self.assertEqual(expected, [item.x for item in found])
 
     def test_points_of_inflection(self) -> None:
         for text, expected in (
@@ -188,7 +188,7 @@ class ZerosAndBreaksTest(unittest.TestCase):
         for text, low, high, x in ALGORITHM_748:
             with self.subTest(text):
                 found = only(text).zeros("f", low, high)
-                self.assertTrue(found.complete and all(each.proved for each in found), found.note)
+                self.assertTrue(found.complete and all(item.proved for item in found), found.note)
                 self.assertEqual(1, len(found))
                 self.assertAlmostEqual(x, found[0].x, 14)
 
@@ -208,7 +208,7 @@ class ZerosAndBreaksTest(unittest.TestCase):
             with self.subTest(text):
                 found = only(text).zeros("f", -4, 4)
                 self.assertTrue(found.complete, found.note)
-                shown = [(each.exact, each.multiplicity) for each in found]
+                shown = [(item.exact, item.multiplicity) for item in found]
                 if text.startswith("sqrt"):
                     shown[0] = (shown[0][0], None)
                 self.assertEqual(expected, shown)
@@ -226,7 +226,7 @@ class ZerosAndBreaksTest(unittest.TestCase):
                         self.assertAlmostEqual(y, item.y, 12)
 
     def test_single_points_of_a_domain_are_located_and_drawn(self) -> None:
-        for text, places in (
+        for text, abscissae in (
             ("f(x) = sqrt(-x^2)", [0.0]),
             ("f(x) = sqrt(x^2(x - 1))", [0.0]),
             ("f(x) = sqrt(-(x^2 - 2)^2) + 1", [-math.sqrt(2), math.sqrt(2)]),
@@ -240,15 +240,15 @@ class ZerosAndBreaksTest(unittest.TestCase):
                 study.define(text)
                 found = study.breaks("f", -5, 5)
                 self.assertTrue(found.complete, found.note)
-                points = [each for each in found if each.kind is Kind.ISOLATED]
-                self.assertTrue(all(each.proved for each in points))
-                self.assertEqual(places, [each.x for each in points])
+                points = [item for item in found if item.kind is Kind.ISOLATED]
+                self.assertTrue(all(item.proved for item in points))
+                self.assertEqual(abscissae, [item.x for item in points])
                 row = study.scene(Window((-5, 5), (-3, 3), 500, 300)).to_dict()["rows"][0]
-                drawn = [(each["x"] / 5_000 - 0.5) * 10 for each in row["curve"]["ends"]]
-                self.assertEqual(len(places), len(drawn))
-                self.assertTrue(np.allclose(places, drawn, atol=0.01))
+                drawn = [(end["x"] / 5_000 - 0.5) * 10 for end in row["curve"]["ends"]]
+                self.assertEqual(len(abscissae), len(drawn))
+                self.assertTrue(np.allclose(abscissae, drawn, atol=0.01))
 
-    def test_what_oscillates_is_not_called_a_break_it_is_not(self) -> None:
+    def test_oscillation_is_not_reported_as_a_break(self) -> None:
         found = only("sin(1/x)").breaks("f", -1, 1)
         self.assertFalse(found.complete)
         self.assertEqual([], list(found))
@@ -268,13 +268,13 @@ class ZerosAndBreaksTest(unittest.TestCase):
         ):
             with self.subTest(text):
                 found = only(text).asymptotes("f", -10, 10)
-                self.assertEqual(expected, [each.text for each in found])
-                vertical = [each.direction is Direction.VERTICAL for each in found]
+                self.assertEqual(expected, [item.text for item in found])
+                vertical = [item.direction is Direction.VERTICAL for item in found]
                 self.assertEqual([text.startswith("x") for text in expected], vertical)
 
 
 class MeetingTest(unittest.TestCase):
-    def test_every_pair_of_kinds_meets(self) -> None:
+    def test_every_pair_of_kinds_intersects(self) -> None:
         r = math.sqrt(0.5)
         for lines, bounds, expected in (
             (("f(x) = x^2", "g(x) = x + 2"), (), [(-1, 1), (2, 4)]),
@@ -299,7 +299,7 @@ class MeetingTest(unittest.TestCase):
                     self.assertAlmostEqual(x, u, 12)
                     self.assertAlmostEqual(y, v, 12)
 
-    def test_a_contact_is_told_from_a_crossing(self) -> None:
+    def test_contacts_are_distinguished_from_crossings(self) -> None:
         for lines, order in (
             (("f(x) = x^2", "g(x) = 2x - 1"), 2),
             (("f(x) = x^3", "g(x) = 0x"), 3),
@@ -313,7 +313,7 @@ class MeetingTest(unittest.TestCase):
                 self.assertEqual(order % 2 == 0, "touch" in item.why)
                 self.assertTrue(item.proved)
 
-    def test_what_is_not_proved_is_found_all_the_same(self) -> None:
+    def test_unproved_findings_are_listed(self) -> None:
         study = study_of("c: cos(x - 1) + cos(y) = 2", "d: x^2 + y^2 = 1")
         found = study.intersections("c", "d", -3, 3, y_low=-3, y_high=3)
         self.assertIn(("1", 0.0, False), [(e.exact, e.y, e.proved) for e in found])
@@ -341,8 +341,8 @@ class SolveTest(unittest.TestCase):
             with self.subTest(text):
                 found = Study(angle_unit=unit).solve(text, None, low, high)
                 self.assertTrue(found.complete, found.note)
-                self.assertEqual(expected, [each.exact for each in found])
-                self.assertTrue(all(each.kind is Kind.SOLUTION and each.proved for each in found))
+                self.assertEqual(expected, [item.exact for item in found])
+                self.assertTrue(all(item.kind is Kind.SOLUTION and item.proved for item in found))
         self.assertIn("180", Study(angle_unit="degrees").solve("tan x = 3/4").note)
         self.assertIn("true for every x", Study().solve("sin(x)^2 + cos(x)^2 = 1").note)
         # What has no exact form still has all its digits, and every solution.
@@ -356,7 +356,7 @@ class SolveTest(unittest.TestCase):
         self.assertEqual(["−3/2"], [e.exact for e in study.solve("f(x) = 0")])
         self.assertEqual(["1"], [e.exact for e in study.solve("2a = a + 1", "a")])
 
-    def test_what_cannot_be_solved_says_why(self) -> None:
+    def test_unsolvable_equations_state_the_reason(self) -> None:
         for text, unknown, words in (
             ("3 = 3", None, "no unknown"),
             ("x^2", None, "no equation"),
@@ -415,7 +415,7 @@ class MeasureTest(unittest.TestCase):
     def test_a_point_of_a_function(self) -> None:
         study = study_of("f(x) = x^2", "g(x) = |x|")
         at = study.at_point("f", "1")
-        self.assertEqual(["1", "2", "2"], [each.text for each in at.measures[:3]])
+        self.assertEqual(["1", "2", "2"], [measure.text for measure in at.measures[:3]])
         self.assertAlmostEqual(2 / 5**1.5, at.measures[3].value, 15)
         tangent = study.define(at.tangent).name
         normal = study.define(at.normal).name
@@ -435,7 +435,7 @@ class MeasureTest(unittest.TestCase):
         self.assertAlmostEqual(math.sinh(1), study.over_interval("g", 0, 1)[3].value, 10)
         self.assertTrue(study.over_interval("h", -1, 1)[0].reason)
 
-    def test_data_are_read_as_they_are_said_to_run(self) -> None:
+    def test_data_follow_the_stated_interpolation(self) -> None:
         study = study_of("L = [(0, -1), (1, 1), (2, 0.5), (3, 2)]")
         lines = study.in_data("L")
         self.assertEqual(

@@ -238,7 +238,7 @@ class LinearTest(unittest.TestCase):
                 self.assertLess(abs(float(found.residuals @ x**k)), 1e-9 * 5**k)
             self.assertTrue(0 <= found.r_squared <= 1)
 
-    def test_a_line_predicts_both_ways_and_says_where_it_is_outside(self) -> None:
+    def test_a_line_predicts_both_ways_and_flags_extrapolation(self) -> None:
         found = study_of(range(1, 9), [2.1, 3.9, 6.2, 7.8, 10.1, 12.2, 13.8, 16.1]).fit(
             "linear", x="u", y="v"
         )
@@ -247,9 +247,9 @@ class LinearTest(unittest.TestCase):
         self.assertTrue(outside.is_outside)
         self.assertLess(inside.high - inside.low, outside.high - outside.low)
         self.assertTrue(inside.low < inside.value < inside.high)
-        (place,) = found.places_of(inside.value)
-        self.assertAlmostEqual(4.5, place.value, 9)
-        self.assertTrue(place.low < 4.5 < place.high)
+        (abscissa,) = found.solutions_of(inside.value)
+        self.assertAlmostEqual(4.5, abscissa.value, 9)
+        self.assertTrue(abscissa.low < 4.5 < abscissa.high)
         self.assertAlmostEqual(inside.value, float(found.curve(np.array([4.5]))[0]), 12)
 
     def test_logarithms_and_the_text_of_a_fit(self) -> None:
@@ -289,7 +289,7 @@ class NonlinearTest(unittest.TestCase):
                     self.assertAlmostEqual(wanted, value, 6)
                 self.assertGreater(found.r_squared, 1 - 1e-12)
 
-    def test_what_cannot_be_fitted_says_why(self) -> None:
+    def test_impossible_fits_state_the_reason(self) -> None:
         study = study_of([1, 2, 3, None], [2, 4, 5, 6])
         study.column("w", [1, 2])
         study.column("same", [3, 3, 3, 3])
@@ -338,7 +338,7 @@ class ColumnTest(unittest.TestCase):
             with self.subTest(given), self.assertRaises(DataError):
                 number_of_cell(given)
 
-    def test_columns_are_kept_with_the_study_and_replaced_by_name(self) -> None:
+    def test_columns_are_stored_and_replaced_by_name(self) -> None:
         study = Study()
         study.column("speed", [4, None, 6.5], "kn")
         study.column("litres", ["3.2", "4", "5"])

@@ -24,9 +24,9 @@ def contents(path: Path) -> dict[str, Any]:
 def leaves(value: object, path: tuple[Any, ...] = ()) -> list[tuple[Any, ...]]:
     """Return the paths of all values of plain data that are not containers."""
     if isinstance(value, dict):
-        return [leaf for key, each in value.items() for leaf in leaves(each, (*path, key))]
+        return [leaf for key, child in value.items() for leaf in leaves(child, (*path, key))]
     if isinstance(value, list):
-        return [leaf for key, each in enumerate(value) for leaf in leaves(each, (*path, key))]
+        return [leaf for key, child in enumerate(value) for leaf in leaves(child, (*path, key))]
     return [path]
 
 

@@ -39,13 +39,13 @@ class GraphTest(unittest.TestCase):
                 steps = make_function(text).expression.program.steps
                 self.assertEqual((1, value), (len(steps), steps[0].payload))
 
-    def test_what_is_undefined_is_not_computed_away(self) -> None:
+    def test_undefined_parts_are_not_simplified_away(self) -> None:
         for text in ("0/x", "0 ln(x)", "x^0/x^0 - 1/(x - x)", "(x - x)/(x - x)", "0 * (1/x)"):
             with self.subTest(text):
                 value = make_function(text).sample(np.array([0.0]))
                 self.assertTrue(np.isnan(value[0]))
 
-    def test_exponents_tell_roots_from_powers(self) -> None:
+    def test_exponents_distinguish_roots_from_powers(self) -> None:
         table = (
             ("x^2", Op.INTEGER_POWER),
             ("x^-3", Op.INTEGER_POWER),
@@ -99,9 +99,9 @@ class DerivativeTest(unittest.TestCase):
             function, other = make_function(text), make_function(expected)
             for x in (Fraction(11, 10), Fraction(3, 2), Fraction(19, 10)):
                 with self.subTest(text, x=x), precision(120):
-                    place = ball.from_fraction(x)
-                    mine = function.prove(place, function.expression.derivative())
-                    theirs = other.prove(place)
+                    abscissa = ball.from_fraction(x)
+                    mine = function.prove(abscissa, function.expression.derivative())
+                    theirs = other.prove(abscissa)
                     self.assertIs(Defined.YES, mine.defined)
                     self.assertTrue(abs(mine.value - theirs.value) < arb(1e-28))
 
@@ -202,7 +202,7 @@ class BallTest(unittest.TestCase):
             thread.start()
         for thread in threads:
             thread.join()
-        self.assertEqual(1, len({id(each) for each in derived}))
+        self.assertEqual(1, len({id(step) for step in derived}))
         value = function.sample(np.array([2.0]))[0]
         self.assertAlmostEqual(math.exp(math.sin(2)) * math.log(5), value)
 
@@ -225,8 +225,8 @@ class InnerTest(unittest.TestCase):
                 function = make_function(text)
                 direct = make_function(re.sub(r"(?<![a-w])x", f"({inner})", text))
                 with self.subTest(text, inner=inner), precision(160):
-                    place = make_function(inner).prove(ball.from_fraction(Fraction(3, 4)))
-                    put_in = function.prove(place)
+                    abscissa = make_function(inner).prove(ball.from_fraction(Fraction(3, 4)))
+                    put_in = function.prove(abscissa)
                     straight = direct.prove(ball.from_fraction(Fraction(3, 4)))
                     self.assertTrue(put_in.value.overlaps(straight.value))
 

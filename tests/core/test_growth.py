@@ -44,18 +44,18 @@ class GrowthTest(unittest.TestCase):
                         at = value(mpmath.mpf(x))  # type: ignore[no-untyped-call]
                         self.assertEqual(sign, mpmath.sign(at))
 
-    def test_a_search_without_ends_goes_as_far_as_it_must(self) -> None:
+    def test_an_unbounded_search_reaches_every_zero(self) -> None:
         study = Study()
-        for text, places in (
+        for text, abscissae in (
             ("log(x) = 3", [1000]), ("cbrt(x) = 20", [8000]), ("e^x = 0", []), ("e^(x/1000) = 10", [2302.585092994]),
             ("4^x - 6*2^x + 8 = 0", [1, 2]), ("2ln(x) = ln(2x + 3)", [3]), ("1/(x - 2000) = 1", [2001]),
         ):  # fmt: skip
             with self.subTest(text):
                 found = study.solve(text)
                 self.assertTrue(found.complete, found.note)
-                self.assertEqual(len(places), len(found))
-                for place, item in zip(places, found, strict=True):
-                    self.assertAlmostEqual(place, item.x, 8)
+                self.assertEqual(len(abscissae), len(found))
+                for abscissa, item in zip(abscissae, found, strict=True):
+                    self.assertAlmostEqual(abscissa, item.x, 8)
         self.assertFalse(study.solve("x sin(x) = 1").complete)
         self.assertFalse(study.solve_inequality("x sin(x) > 1").complete)
 

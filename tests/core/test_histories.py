@@ -9,6 +9,7 @@ from typing import Any
 from msgspec import inspect
 
 from axis_path.core import MathError, Study, Window
+from axis_path.core.lines.meaning import Kind
 from axis_path.core.study.commands import COMMANDS, NAMES
 
 WINDOW = Window((-10, 10), (-7, 7), 200, 120)
@@ -34,6 +35,12 @@ class Maker:
     def __init__(self, drawn: random.Random, study: Study) -> None:
         self.drawn = drawn
         self.ids = [line.id for line in study.snapshot.lines] or [1]
+        sliders = [line.id for line in study.snapshot.lines if line.moving is not None]
+        #: Lines that a command needs to do anything, by its name.
+        self.fitting = {
+            "runner": [item.id for item in study.definitions() if item.kind is Kind.PATH],
+            "set": sliders, "range": sliders, "widen": sliders, "fix": sliders,
+        }  # fmt: skip
 
     def of(self, kind: inspect.Type) -> Any:  # noqa: C901, PLR0911, PLR0912 - a case for each type
         drawn = self.drawn
@@ -49,7 +56,7 @@ class Maker:
             case inspect.UnionType(types=members):
                 return self.of(drawn.choice(members))
             case inspect.TupleType(item_types=items):
-                return [self.of(each) for each in items]
+                return [self.of(item) for item in items]
             case inspect.ListType(item_type=item) | inspect.VarTupleType(item_type=item):
                 return [self.of(item) for _ in range(drawn.randrange(4))]
             case inspect.DictType(value_type=value):
@@ -80,6 +87,8 @@ class Maker:
         """Return any command; one in six is damaged."""
         name = self.drawn.choice(list(NAMES))
         made = {"do": name} | self.fields(inspect.type_info(NAMES[name]), least=0.5)
+        if self.fitting.get(name) and self.drawn.random() < 0.5:
+            made["id"] = self.drawn.choice(self.fitting[name])
         if self.drawn.random() < 1 / 6:
             field = self.drawn.choice([*made, "unknown"])
             if field in made and self.drawn.random() < 0.3:
@@ -110,9 +119,9 @@ class HistoryTest(unittest.TestCase):
                     else:
                         done.add(NAMES[command["do"]])
                         self.assertTrue(label)
-                        kept = study.to_dict()
+                        fields = study.to_dict()
                         self.assertEqual(
-                            kept, Study.from_dict(json.loads(json.dumps(kept))).to_dict()
+                            fields, Study.from_dict(json.loads(json.dumps(fields))).to_dict()
                         )
                     # Neither the command nor the study that it was tried on has changed.
                     self.assertEqual(sent, json.dumps(command))

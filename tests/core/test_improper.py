@@ -58,7 +58,7 @@ def speed(slope: Callable[[mpmath.mpf], mpmath.mpf], x: mpmath.mpf) -> mpmath.mp
 
 
 class ImproperTest(TestCase):
-    def test_what_converges_has_its_value_alone_and_in_a_calculation(self) -> None:
+    def test_convergent_integrals_have_values(self) -> None:
         for body, low, high, truth in CONVERGENT:
             with self.subTest(f"{body} from {low} to {high}"), mp.workdps(30):
                 expected = eval(truth, vars(mpmath).copy())  # noqa: S307 - the table above
@@ -69,7 +69,7 @@ class ImproperTest(TestCase):
                     shown = mpmath.mpf(found.decimal(10).replace("−", "-"))
                     self.assertLessEqual(abs(shown - value), abs(value) * mpmath.mpf(10) ** -9)
 
-    def test_what_diverges_says_so(self) -> None:
+    def test_divergent_integrals_are_reported(self) -> None:
         for body, low, high in DIVERGENT:
             with self.subTest(f"{body} from {low} to {high}"):
                 found = Study().evaluate(f"integral({body}, x, {low}, {high})")
@@ -79,7 +79,7 @@ class ImproperTest(TestCase):
                 for measure in study.over_interval("f", low, high)[:2]:
                     self.assertIn("diverges", measure.reason)
 
-    def test_what_is_not_known_is_not_claimed(self) -> None:
+    def test_undecided_convergence_is_not_claimed(self) -> None:
         for text in (
             "integral(sin(x), x, 0, inf)",
             "integral(sin(x)/x, x, 0, inf)",
@@ -111,7 +111,7 @@ class ImproperTest(TestCase):
                 found = Study().evaluate(f"integral({body}, x, {low}, {high})")
                 self.assertNotEqual("0", found.decimal())
 
-    def test_they_stand_in_definitions_and_keep_their_exact_forms(self) -> None:
+    def test_improper_integrals_in_definitions_stay_exact(self) -> None:
         study = Study()
         for line in (
             "A = a integral(1/x^2, x, 1, inf)", "a = 3", "B = A/2 - 1", "f(x) = A x",
@@ -131,7 +131,7 @@ class ImproperTest(TestCase):
             with self.subTest(text), self.assertRaises(MathError):
                 study.define(text)
 
-    def test_lengths_beside_holes_and_infinite_slopes(self) -> None:
+    def test_lengths_near_holes_and_infinite_slopes(self) -> None:
         for text, low, high, slope in (
             ("sin(x)/x", -1, 1, lambda x: (x * mpmath.cos(x) - mpmath.sin(x)) / x**2),
             ("(e^x - 1)/x", -1, 2, lambda x: (mpmath.exp(x) * (x - 1) + 1) / x**2),
@@ -143,10 +143,10 @@ class ImproperTest(TestCase):
                 study = Study()
                 study.define(f"f(x) = {text}")
                 tenths = [s * mpmath.mpf(10) ** -k for s in (-1, 1) for k in range(20)]
-                places = sorted(x for x in {low, high, *tenths} if low <= x <= high and x != 0)
+                abscissae = sorted(x for x in {low, high, *tenths} if low <= x <= high and x != 0)
                 truth = mpmath.fsum(
                     mpmath.quad(partial(speed, slope), [a, b])
-                    for a, b in pairwise(places)
+                    for a, b in pairwise(abscissae)
                     if a * b > 0
                 )
                 found = study.over_interval("f", low, high)[3]
@@ -160,7 +160,7 @@ class ImproperTest(TestCase):
         study.define("f(x) = sin(20x)")
         study.define("g(x) = (x^2 - 1)/(x - 1)")
         lengths = [study.over_interval("f", 0, "pi")[3], study.over_interval("g", 0, 2)[3]]
-        self.assertEqual(["40.24404463", "2.828427125"], [each.text for each in lengths])
+        self.assertEqual(["40.24404463", "2.828427125"], [length.text for length in lengths])
         endless = study.over_interval("g", 0, "inf")
         self.assertEqual(
             ["it diverges", "an interval without end has no mean value", "the graph has no end"],

@@ -56,7 +56,7 @@ class MovedTest(unittest.TestCase):
                 text, "moved(x) = f(x - 2)", "tall(x) = -7f(x)", "wide(x) = f(x/3)",
                 "turned(x) = f(-x)",
             )  # fmt: skip
-            places = [item.x for item in zeros(study)]
+            abscissae = [item.x for item in zeros(study)]
             for name, map_place, low, high in (
                 ("moved", lambda x: x + 2, LOW + 2, HIGH + 2),
                 ("tall", lambda x: x, LOW, HIGH),
@@ -66,7 +66,7 @@ class MovedTest(unittest.TestCase):
                 with self.subTest(text, name=name):
                     found = zeros(study, name, low, high)
                     self.assertTrue(found.complete, found.note)
-                    self.same(sorted(map(map_place, places)), [item.x for item in found])
+                    self.same(sorted(map(map_place, abscissae)), [item.x for item in found])
 
     def test_extrema_swap_kind_under_negation(self) -> None:
         other = {Kind.MAXIMUM: Kind.MINIMUM, Kind.MINIMUM: Kind.MAXIMUM}
@@ -81,7 +81,7 @@ class MovedTest(unittest.TestCase):
                 self.same([e.x for e in upright], [e.x for e in turned], 7)
                 self.same([3 - 2 * e.y for e in upright], [e.y for e in turned], 9)
 
-    def test_functions_meet_where_their_difference_is_zero(self) -> None:
+    def test_intersections_are_zeros_of_the_difference(self) -> None:
         for text in FUNCTIONS:
             for other in ("x/2", "1/5", "cos x"):
                 with self.subTest(text, other=other):
@@ -141,7 +141,7 @@ class SplitTest(unittest.TestCase):
                 for end, zero in zip(ends, inner, strict=True):
                     self.assertAlmostEqual(zero, end, 9)
 
-    def test_what_an_inequality_says_holds_at_every_sample(self) -> None:
+    def test_solutions_of_inequalities_hold_at_every_sample(self) -> None:
         xs = np.linspace(LOW, HIGH, 4001)
         for text in FUNCTIONS:
             with self.subTest(text):
@@ -184,7 +184,7 @@ class SplitTest(unittest.TestCase):
         self.assertEqual(3 * len(smooth), answered)
 
     def test_polynomial_integrals_are_exact_fractions(self) -> None:
-        rng, told = np.random.default_rng(11), 0
+        rng, decided = np.random.default_rng(11), 0
         for _ in range(20):
             tops = rng.integers(-9, 9, 5).tolist()
             low, high = (
@@ -200,12 +200,12 @@ class SplitTest(unittest.TestCase):
             self.assertAlmostEqual(float(exact), whole.value, 12)
             for measure, fraction in ((whole, exact), (mean, exact / (high - low))):
                 if "/" in measure.text:
-                    told += 1
+                    decided += 1
                     self.assertEqual(str(fraction).replace("-", "−"), measure.text)
             # A cut that is no fraction is near the zero and not at it: nothing is exact then.
             if abs(exact) < 0.999 * area.value:  # type: ignore[operator]
                 self.assertEqual("", area.decimal)
-        self.assertGreater(told, 10)
+        self.assertGreater(decided, 10)
 
 
 class KinkTest(unittest.TestCase):
@@ -358,18 +358,18 @@ class BreakTest(unittest.TestCase):
 class TangentTest(unittest.TestCase):
     def test_a_tangent_touches_and_runs_as_steep_as_secants_do(self) -> None:
         for text in FUNCTIONS:
-            for place in (-1.3, 0.45, 2.2):
-                with self.subTest(text, place=place):
+            for abscissa in (-1.3, 0.45, 2.2):
+                with self.subTest(text, abscissa=abscissa):
                     study = study_of(text)
                     function = study.function("f")
-                    at = study.at_point("f", place)
+                    at = study.at_point("f", abscissa)
                     value, slope = at.measures[0].value, at.measures[1].value
                     h = 1e-5
-                    y = function.sample(np.array([place - h, place, place + h]))
+                    y = function.sample(np.array([abscissa - h, abscissa, abscissa + h]))
                     self.assertAlmostEqual(float(y[1]), value, 12)
                     self.assertAlmostEqual(float(y[2] - y[0]) / (2 * h), slope, 5)
                     study.define(f"t(x) = {at.tangent}")
-                    on = study.function("t").sample(np.array([place, place + 1.0]))
+                    on = study.function("t").sample(np.array([abscissa, abscissa + 1.0]))
                     self.assertAlmostEqual(value, float(on[0]), 9)
                     self.assertAlmostEqual(slope, float(on[1] - on[0]), 9)
 
@@ -390,14 +390,14 @@ class TangentTest(unittest.TestCase):
         for text in ("x^2", "sin(x)", "exp(x)", "x^3 - x", "1/(1 + x^2)"):
             with self.subTest(text):
                 study = study_of(text)
-                place, h = 0.6, 1e-4
-                xs = np.array([place - h, place, place + h])
+                abscissa, h = 0.6, 1e-4
+                xs = np.array([abscissa - h, abscissa, abscissa + h])
                 ys = study.function("f").sample(xs)
                 sides = [
                     math.hypot(xs[j] - xs[i], ys[j] - ys[i]) for i, j in ((0, 1), (1, 2), (0, 2))
                 ]
                 area = (xs[1] - xs[0]) * (ys[2] - ys[0]) - (xs[2] - xs[0]) * (ys[1] - ys[0])
                 circle = 2 * abs(area) / math.prod(sides)
-                told = study.at_point("f", place).measures
-                (curvature,) = (m.value for m in told if m.name == "curvature")
+                measures = study.at_point("f", abscissa).measures
+                (curvature,) = (m.value for m in measures if m.name == "curvature")
                 self.assertAlmostEqual(circle, abs(curvature), 5)

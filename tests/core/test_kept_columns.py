@@ -32,8 +32,8 @@ Y = [1.4, 2.7, 4.9, 7.3, 8.2, 10.4, 11.9, 13.1, 14.2, 16.3]
 
 def study_of(x: list[Any], y: list[Any]) -> Study:
     study = Study()
-    study.column("a", [str(each) for each in x])
-    study.column("b", [None if each is None else str(each) for each in y])
+    study.column("a", [str(cell) for cell in x])
+    study.column("b", [None if cell is None else str(cell) for cell in y])
     return study
 
 
@@ -63,7 +63,7 @@ class FitTest(unittest.TestCase):
                 self.near(fit.coefficients, gaps.coefficients)
                 self.assertEqual(fit.freedom, gaps.freedom)
 
-    def test_units_change_the_numbers_and_nothing_else(self) -> None:
+    def test_units_change_only_the_numbers(self) -> None:
         for model, options in MODELS:
             with self.subTest(model):
                 fit = fitted(X, Y, model, options)
@@ -71,13 +71,13 @@ class FitTest(unittest.TestCase):
                 self.near(fit.r_squared, tall.r_squared)
                 self.near(1000 * fit.residuals, tall.residuals)
                 self.near(1000 * fit.residual_sd, tall.residual_sd)
-                for place in (1.5, 6, 20):
-                    here, there = fit.predict(place), tall.predict(place)
+                for abscissa in (1.5, 6, 20):
+                    here, there = fit.predict(abscissa), tall.predict(abscissa)
                     self.near(1000 * here.value, there.value)
                     self.near(1000 * here.low, there.low)
                     self.assertEqual(here.is_outside, there.is_outside)
 
-    def test_what_fits_worse_than_a_level_line_says_so(self) -> None:
+    def test_a_fit_worse_than_the_mean_is_reported(self) -> None:
         options = {"formula": "p + sin(q x)/1000", "start": {"p": 9, "q": 1}}
         self.assertNotIn("level", fitted(X, Y, "formula", options).note)
         fit = fitted(X, Y, "formula", {"formula": "abs(p)/1000 - x", "start": {"p": 1}})
@@ -106,15 +106,18 @@ class FitTest(unittest.TestCase):
                         moved[k] += step * max(abs(moved[k]), 0.01)
                         self.assertGreater(float(np.sum((curves[model](moved) - y) ** 2)), best)
 
-    def test_predicting_back_leads_to_the_place_again(self) -> None:
+    def test_inverse_prediction_returns_the_abscissa(self) -> None:
         for model, options in MODELS:
             with self.subTest(model):
                 fit = fitted(X, Y, model, options)
-                for place in (1.5, 4.4, 10.2):
-                    value = fit.predict(place).value
+                for abscissa in (1.5, 4.4, 10.2):
+                    value = fit.predict(abscissa).value
                     self.near(
-                        place,
-                        min((p.value for p in fit.places_of(value)), key=lambda v: abs(v - place)),
+                        abscissa,
+                        min(
+                            (p.value for p in fit.solutions_of(value)),
+                            key=lambda v: abs(v - abscissa),
+                        ),
                     )
 
 
@@ -173,7 +176,7 @@ class KeptTest(unittest.TestCase):
                 with self.assertRaises(FormatError):
                     Study.from_dict(damaged)
 
-    def test_a_renamed_column_takes_its_fits_and_points_along(self) -> None:
+    def test_renaming_a_column_updates_its_fits_and_points(self) -> None:
         study = self.study()
         before = study.snapshot.query(Fits).made_fit(study.snapshot.section(Data).fits[0]).text
         study.edit(put_column, "b", replace(study.column_of("b"), name="burn"))

@@ -31,7 +31,7 @@ class KernelTest(unittest.TestCase):
             study.define(f"f(x) = {line}")
             function = study.function("f")
             programs = (function.expression, function.expression.derivative())
-            for program in (each.program for each in programs):
+            for program in (case.program for case in programs):
                 for lows, highs in (
                     (edges[:-1], edges[1:]),
                     (edges, edges),
@@ -82,11 +82,13 @@ class KernelTest(unittest.TestCase):
                     )
         self.assertGreater(located, 30)
 
-    def test_several_results_at_once_are_those_alone(self) -> None:
+    def test_joint_results_equal_single_ones(self) -> None:
         study = Study()
         path = study.path(study.define("P(t) = (t cos t, t sin t) for 0 <= t <= 9").name)  # type: ignore[arg-type]
         lows, highs = np.linspace(0, 8, 50), np.linspace(0.2, 8.2, 50)
-        bends = tuple(each.expression.derivative().derivative() for each in (path.x, path.y))
+        bends = tuple(
+            coordinate.expression.derivative().derivative() for coordinate in (path.x, path.y)
+        )
         together = [*path.enclose(lows, highs), *path.enclose(lows, highs, bends)]  # type: ignore[arg-type]
         alone = [path.x.enclose(lows, highs), path.y.enclose(lows, highs)]
         alone += [path.x.enclose(lows, highs, bend) for bend in bends]

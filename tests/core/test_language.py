@@ -277,10 +277,10 @@ WRONG = (
 
 def replace_spans(line: Any, like: Any) -> Any:
     """The same line with the places of another, which are no part of its meaning."""
-    places = {
+    abscissae = {
         name: getattr(like, name) for name in ("name_span", "domain_start") if hasattr(like, name)
     }
-    return dataclasses.replace(line, **places)
+    return dataclasses.replace(line, **abscissae)
 
 
 class ReadingTest(unittest.TestCase):
@@ -289,7 +289,7 @@ class ReadingTest(unittest.TestCase):
             with self.subTest(text):
                 self.assertEqual(expected, bracketed(read_expression(text, KNOWN)))
 
-    def test_each_kind_of_line_is_told_apart(self) -> None:
+    def test_each_kind_of_line_is_recognized(self) -> None:
         for text, kind, name, variable in LINES:
             with self.subTest(text):
                 line = read_line(text, Vocabulary(values=frozenset({"a"})))
@@ -356,7 +356,7 @@ class SchoolTest(unittest.TestCase):
             with self.subTest(text):
                 self.assertEqual(read_expression(full, names), read_expression(text, names))
 
-    def test_how_a_division_behind_a_function_is_read_is_said(self) -> None:
+    def test_the_reading_of_a_division_after_a_function_is_shown(self) -> None:
         for text, hint in (
             ("y = sin x/x", "This is read as sin(x)/x. For the other, write sin(x/x)."),
             ("sin 2x/3", "This is read as sin(2x/3). For the other, write sin(2x)/3."),
@@ -397,8 +397,8 @@ class SchoolTest(unittest.TestCase):
 
 
 class ComplaintTest(unittest.TestCase):
-    def test_each_wrong_text_is_named_with_its_place(self) -> None:
-        for text, code, message, place in WRONG:
+    def test_errors_state_their_position(self) -> None:
+        for text, code, message, abscissa in WRONG:
             with self.subTest(text):
                 with self.assertRaises(MathError) as caught:
                     read_line(text, KNOWN)
@@ -406,10 +406,10 @@ class ComplaintTest(unittest.TestCase):
 
                 self.assertEqual(code, error.code)
                 self.assertTrue(error.message.startswith(message), error.message)
-                if place is not None:
-                    self.assertEqual(place, text[slice(*error.position)])
+                if abscissa is not None:
+                    self.assertEqual(abscissa, text[slice(*error.position)])
 
-    def test_the_table_of_complaints_says_what_its_examples_show(self) -> None:
+    def test_complaint_examples_produce_their_message(self) -> None:
         for complaint in COMPLAINTS:
             for text in complaint.examples:
                 with self.subTest(text):
@@ -418,7 +418,7 @@ class ComplaintTest(unittest.TestCase):
                     beginning = complaint.message.split("{", maxsplit=1)[0]
                     self.assertTrue(caught.exception.message.startswith(beginning))
 
-    def test_a_suggestion_can_stand_in_the_place_of_the_fault(self) -> None:
+    def test_a_suggestion_can_replace_the_faulty_text(self) -> None:
         text = "2 sinn(x) + 1"
         with self.assertRaises(MathError) as caught:
             read_expression(text, KNOWN)
@@ -563,7 +563,7 @@ class AnyTextTest(unittest.TestCase):
             max_size=40,
         )
     )
-    def test_any_text_is_read_or_refused_with_a_place_inside_it(self, text: str) -> None:
+    def test_any_text_is_read_or_refused_with_a_position_inside_it(self, text: str) -> None:
         try:
             line = read_line(text, KNOWN)
         except MathError as error:

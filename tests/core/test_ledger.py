@@ -115,7 +115,7 @@ class LedgerTest(unittest.TestCase):
                 self.assertIn(words, " ".join(said))
                 self.assertTrue(found.title)
 
-    def test_what_has_no_answer_says_why(self) -> None:
+    def test_queries_without_an_answer_state_the_reason(self) -> None:
         study = self.study()
         for saved, words in PROBLEMS:
             with self.subTest(saved):
@@ -151,18 +151,18 @@ class LedgerTest(unittest.TestCase):
         lost = answer(study.snapshot, SavedQuery(1, what=QueryKind.SOLVE, text="q^2 = 4"))
         self.assertTrue(all(np.isnan(row.x) for row in lost.rows))
 
-    def test_questions_are_kept_with_the_study(self) -> None:
+    def test_queries_are_stored_with_the_study(self) -> None:
         study = self.study()
         saved_queries = [saved for saved, _, _ in SAID[:8]]
-        kept = [
+        queries = [
             SavedQuery(
                 k, a.line, a.low, a.high, a.what, a.other, a.text, a.unknown, "noted", (0, 2)
             )
             for k, a in enumerate(saved_queries)
         ]
-        study.keep(SavedQueries(tuple(kept)))
+        study.keep(SavedQueries(tuple(queries)))
         self.assertEqual(
-            tuple(kept), Study.from_dict(study.to_dict()).snapshot.section(SavedQueries).queries
+            tuple(queries), Study.from_dict(study.to_dict()).snapshot.section(SavedQueries).queries
         )
         old = {"id": 3, "line": 1, "low": "0", "high": None}
         self.assertEqual(SavedQuery(3, 1, "0"), read(old, SavedQuery, RuntimeError))
@@ -181,8 +181,8 @@ class LabelTest(unittest.TestCase):
         wave = np.column_stack([(x + 10) * 33, (6.5 - 3 * np.sin(x)) / 13 * 430])
         curve = np.rint(wave * 10).astype(int).ravel().tolist()
         for count in (1, 4, 9):
-            places = draw.uniform(0.2, 0.8, count)
-            marks = [tuple(wave[int(399 * place)]) for place in places]
+            abscissae = draw.uniform(0.2, 0.8, count)
+            marks = [tuple(wave[int(399 * abscissa)]) for abscissa in abscissae]
             texts = [f"({k}.25, {k}.75)" for k in range(count)]
             found = place_labels(marks, texts, [curve], window)
             boxes = [
@@ -248,7 +248,7 @@ class DigitsTest(unittest.TestCase):
 class WordsTest(unittest.TestCase):
     """What an answer says of itself is true."""
 
-    def test_the_heading_says_which_ends_are_left_out(self) -> None:
+    def test_the_heading_shows_excluded_ends(self) -> None:
         study = Study()
         study.set("a", 1)
         study.define("f(x) = x - 1/2 for -a <= x < a^2")
@@ -260,7 +260,7 @@ class WordsTest(unittest.TestCase):
         typed = answer(study.snapshot, SavedQuery(1, 3, "0.5", "2"), with_exact=True)
         self.assertEqual("0.5 ≤ x ≤ 2", typed.where)
 
-    def test_what_always_holds_is_not_called_incomplete(self) -> None:
+    def test_identities_are_not_called_incomplete(self) -> None:
         for text in ("x = x", "x^2 - x^2 = 0", "sin(x)^2 + cos(x)^2 = 1"):
             saved = SavedQuery(1, what=QueryKind.SOLVE, text=text)
             with self.subTest(text):

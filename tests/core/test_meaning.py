@@ -47,7 +47,7 @@ class KindTest(unittest.TestCase):
         ("# note", Kind.NOTE, None),
     )
 
-    def test_every_kind_of_line_is_known_and_kept(self) -> None:
+    def test_every_kind_of_line_is_recognized_and_stored(self) -> None:
         study = build(*(text for text, _, _ in self.LINES))
         for (text, kind, name), made in zip(self.LINES, study.definitions(), strict=True):
             with self.subTest(text):
@@ -144,7 +144,7 @@ class KindTest(unittest.TestCase):
                     self.assertEqual(exact, result.exact)
         self.assertEqual("−5 + 12 i", study.evaluate("z^2").decimal())
 
-    def test_undefined_values_name_the_reason_and_the_place(self) -> None:
+    def test_undefined_values_state_the_reason_and_x(self) -> None:
         study = build("f(x) = sqrt(x)", "g(x) = x for x > 2; 1 for x < 0")
         self.assertEqual("sqrt of a negative number at x = −1", study.evaluate("f(-1)").reason)
         self.assertIn("outside all pieces", study.evaluate("g(1)").reason)
@@ -153,7 +153,7 @@ class KindTest(unittest.TestCase):
 
 
 class DependenceTest(unittest.TestCase):
-    def test_renaming_a_definition_renames_its_uses_and_nothing_else(self) -> None:
+    def test_renaming_a_definition_renames_exactly_its_uses(self) -> None:
         study = build(
             "f(x) = l x", "l = 2", "g(x) = f(x)^2 + f'(x) + integral(f, 0, l)", "h(f) = f + l w",
             "w = 3", "m = lw",
@@ -177,7 +177,7 @@ class DependenceTest(unittest.TestCase):
             with self.subTest(new), self.assertRaises(NameTakenError):
                 study.rename("rope", new)
 
-    def test_a_new_head_in_the_bench_takes_the_uses_along(self) -> None:
+    def test_editing_a_name_renames_its_uses(self) -> None:
         study = build("f(x) = x^2", "g(x) = f(x) + 1")
         label = study.apply({"do": "write", "id": 1, "text": "q(x) = x^3"}, WINDOW)
         self.assertEqual("Edit q, and its name in g", label)
@@ -185,13 +185,13 @@ class DependenceTest(unittest.TestCase):
         label = study.apply({"do": "remove", "id": 1}, WINDOW)
         self.assertEqual("Delete q, which g needed", label)
 
-    def test_removing_says_who_needs_it(self) -> None:
+    def test_deleting_reports_the_dependent_lines(self) -> None:
         study = build("a = 2", "f(x) = a x", "g(x) = f(x) + a", "b = 3")
         self.assertEqual(["f", "g"], study.snapshot.query(Sliders).users("a"))
         self.assertEqual(["g"], study.remove("f"))
         self.assertEqual([], study.remove("b"))
 
-    def test_an_edit_gives_the_same_as_a_fresh_study(self) -> None:
+    def test_an_edited_study_equals_a_fresh_one(self) -> None:
         """What the edit did not touch is taken over; the result must not show it."""
         study = build("f(x) = x + a", "a = 2", "g(x) = f(x)^2", "h(x) = g(x) - f(1)", "b = h(3)")
         for text in (
@@ -283,7 +283,7 @@ class ExactFormTest(unittest.TestCase):
                         study.evaluate(result.exact).decimal(40).rstrip("0"),
                     )
 
-    def test_timeout_keeps_the_decimal_and_says_so(self) -> None:
+    def test_timeout_keeps_the_decimal(self) -> None:
         program = make_function(
             "integral(sqrt(1 + sin(t)^3) exp(-t^2), t, 0, 1)"
         ).expression.program
@@ -293,12 +293,16 @@ class ExactFormTest(unittest.TestCase):
         # The next question finds a worker again.
         self.assertEqual("√3", Study().evaluate("sqrt(3)").exact)
 
-    def test_what_was_not_found_in_a_busy_moment_is_looked_for_again(self) -> None:
+    def test_a_search_that_timed_out_runs_again(self) -> None:
         study = Study()
         with mock.patch.object(exact_pool, "_limited", return_value=exact_pool._NOTHING):
-            self.assertEqual([None], [each.exact for each in study.solve("e^x = 7", None, 0, 9)])
+            self.assertEqual(
+                [None], [solution.exact for solution in study.solve("e^x = 7", None, 0, 9)]
+            )
             self.assertIsNone(study.evaluate("sqrt(29)").exact)
-        self.assertEqual(["ln(7)"], [each.exact for each in study.solve("e^x = 7", None, 0, 9)])
+        self.assertEqual(
+            ["ln(7)"], [solution.exact for solution in study.solve("e^x = 7", None, 0, 9)]
+        )
         self.assertEqual("√29", study.evaluate("sqrt(29)").exact)
 
     def test_worker_memory_limit_and_replacement(self) -> None:
@@ -319,7 +323,7 @@ class ExactFormTest(unittest.TestCase):
                 self.assertAlmostEqual(0, abs(found.value - again.value), places=14)
                 self.assertEqual(exact, again.exact)
 
-    def test_a_decimal_that_is_exact_has_no_zeros_behind_it(self) -> None:
+    def test_exact_decimals_have_no_trailing_zeros(self) -> None:
         for text, decimal in (
             ("sinh(ln(2))", "0.75"),
             ("sin(2atan(1/2))", "0.8"),
@@ -334,7 +338,7 @@ class ExactFormTest(unittest.TestCase):
             with self.subTest(text):
                 self.assertEqual(decimal, Study().evaluate(text).decimal())
 
-    def test_that_a_value_rests_on_a_convention_is_said(self) -> None:
+    def test_values_by_convention_are_noted(self) -> None:
         study = Study()
         study.define("f(x) = x^x")
         for text in ("0^0", "(1 - 1)^0", "f(0)", "3 + 0^(2 - 2)"):

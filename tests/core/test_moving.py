@@ -75,16 +75,18 @@ class MovingTest(unittest.TestCase):
         found = self.study.snapshot.query(Motion).visited(visits)
         # A slider takes its own steps, between which the way is computed; it adds nothing for a
         # point that it does not move.
-        places = [place for place in found[self.point] if place is not None]
-        self.assertLessEqual({(a, a * a / 4) for a in steps}, set(places))
-        for x, y in places:
+        abscissae = [abscissa for abscissa in found[self.point] if abscissa is not None]
+        self.assertLessEqual({(a, a * a / 4) for a in steps}, set(abscissae))
+        for x, y in abscissae:
             self.assertEqual(x * x / 4, y)
         window = Window((-10, 10), (-6.5, 6.5), 660, 430)
-        px = np.array([window.across(np.array(places)[:, 0]), window.down(np.array(places)[:, 1])])
+        px = np.array(
+            [window.across(np.array(abscissae)[:, 0]), window.down(np.array(abscissae)[:, 1])]
+        )
         self.assertLess(np.hypot(*np.diff(px)).max(), 6.5)
         self.assertNotIn(self.fixed, found)
-        for place in found[self.path]:
-            x, y = place or (math.nan, math.nan)
+        for abscissa in found[self.path]:
+            x, y = abscissa or (math.nan, math.nan)
             self.assertAlmostEqual(1, x * x / 9 + y * y / 4, 13)
         self.study.edit(go_on, visits)
         count = len(self.study.snapshot.query(Motion).trails()[self.point])
@@ -105,11 +107,11 @@ class MovingTest(unittest.TestCase):
         do(self.study, "write", id=self.point, text="A = (a, 1/a)")
         do(self.study, "hide", id=self.point, hidden=False)
         way = self.study.snapshot.query(Motion).visited([{self.slider: -1}, {self.slider: 2}])
-        gaps = [k for k, place in enumerate(way[self.point]) if place is None]
+        gaps = [k for k, abscissa in enumerate(way[self.point]) if abscissa is None]
         self.assertEqual(1, len(gaps))
-        for k, place in enumerate(way[self.point]):
-            if place is not None:
-                self.assertEqual(k > gaps[0], place[1] > 0)
+        for k, abscissa in enumerate(way[self.point]):
+            if abscissa is not None:
+                self.assertEqual(k > gaps[0], abscissa[1] > 0)
         # Nor across a jump, or where a slider starts over.
         do(self.study, "write", id=self.point, text="A = (a, floor(a))")
         way = self.study.snapshot.query(Motion).visited([{self.slider: -1}, {self.slider: 2}])

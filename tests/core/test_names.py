@@ -160,7 +160,7 @@ class RenamingTest(unittest.TestCase):
             [line.text for line in study.snapshot.lines],
         )
 
-    def test_names_that_cannot_be_are_refused_and_nothing_changes(self) -> None:
+    def test_invalid_names_are_refused_without_a_change(self) -> None:
         study = Study()
         study.define("f(x) = x")
         study.define("g(x) = f(x)")

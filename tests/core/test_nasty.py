@@ -92,14 +92,14 @@ class NastyTest(unittest.TestCase):
                 if expected is None:
                     self.assertFalse(found.complete)
                     continue
-                self.assertEqual(len(expected), len(found), [each.text for each in found])
+                self.assertEqual(len(expected), len(found), [item.text for item in found])
                 for x, item in zip(expected, found, strict=True):
                     self.assertAlmostEqual(x, item.x, delta=2e-13 * max(abs(x), 1e-290))
                     self.assertTrue(item.proved, item)
                     self.assertTrue(item.bracket[0] <= item.x <= item.bracket[1])
                 self.assertTrue(found.complete, found.note)
 
-    def test_what_cannot_be_told_is_never_complete(self) -> None:
+    def test_undecided_searches_are_never_complete(self) -> None:
         for text, low, high in DOUBTFUL:
             with self.subTest(text):
                 found = self.zeros(text, low, high)
@@ -120,10 +120,11 @@ class NastyTest(unittest.TestCase):
                 study.define(f"f(x) = {text}")
                 found = study.zeros("f", -4, 4)
                 ys = study.function("f").sample(xs)
-                places = xs[:-1][ys[1:] * ys[:-1] < 0]
-                for place in places:
+                abscissae = xs[:-1][ys[1:] * ys[:-1] < 0]
+                for abscissa in abscissae:
                     self.assertTrue(
-                        any(place - 1e-9 <= item.x <= place + 2.1e-4 for item in found), place
+                        any(abscissa - 1e-9 <= item.x <= abscissa + 2.1e-4 for item in found),
+                        abscissa,
                     )
                 for item in found:
                     near = study.function("f").sample(item.x + np.array([-1e-7, 0, 1e-7]))
@@ -146,8 +147,8 @@ class NastyTest(unittest.TestCase):
     def test_the_interval_and_the_domain_bound_the_search(self) -> None:
         study = Study()
         study.define("f(x) = sin x for 0 < x <= 2pi")
-        self.assertEqual(["π", "2π"], [each.exact for each in study.zeros("f", -20, 20)])
-        self.assertEqual(["π"], [each.exact for each in study.zeros("f", 1, 4)])
+        self.assertEqual(["π", "2π"], [item.exact for item in study.zeros("f", -20, 20)])
+        self.assertEqual(["π"], [item.exact for item in study.zeros("f", 1, 4)])
         outside = study.zeros("f", -9, -1)
         self.assertEqual((0, True), (len(outside), outside.complete))
         self.assertIn("outside the domain", outside.note)

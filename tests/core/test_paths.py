@@ -88,8 +88,8 @@ class PathTest(unittest.TestCase):
         path = study.path(study.names()[0])
         curve = sample_path(path, window)
         ts = np.random.default_rng(4).uniform(path.low.near, path.high.near, count)
-        for place in breaks:
-            ts = ts[np.abs(ts - place) > 1e-4]
+        for abscissa in breaks:
+            ts = ts[np.abs(ts - abscissa) > 1e-4]
         points = in_px(path.points(ts), window)
         visible = points[np.isfinite(points).all(axis=1)]
         visible = visible[inside(visible)]
@@ -118,7 +118,7 @@ class PathTest(unittest.TestCase):
                     compared += self.compare(line, breaks, window, 1_500)
         self.assertGreater(compared, 15_000)
 
-    def test_what_is_drawn_lies_on_the_path(self) -> None:
+    def test_drawn_points_lie_on_the_path(self) -> None:
         """Every drawn point is the path's own, so a line is no further from it than its middle."""
         for line, _ in ZOO:
             study = study_with(line)
@@ -158,19 +158,19 @@ class PathTest(unittest.TestCase):
         for line, breaks in ZOO:
             study = study_with(line)
             curve = sample_path(study.path(study.names()[0]), WINDOW)
-            for place in breaks:
-                with self.subTest(line, place=place):
+            for abscissa in breaks:
+                with self.subTest(line, abscissa=abscissa):
                     for ts in curve.parameters:
-                        self.assertFalse(ts[0] < place - 1e-9 and ts[-1] > place + 1e-9)
+                        self.assertFalse(ts[0] < abscissa - 1e-9 and ts[-1] > abscissa + 1e-9)
 
-    def test_path_with_too_many_turns_is_reported(self) -> None:
+    def test_path_with_too_many_windings_is_reported(self) -> None:
         study = study_with("r(theta) = 3 + sin(1.001theta) for 0 <= theta <= 2*10^6 pi")
         curve = study.curve("r", WINDOW)
         self.assertEqual([], curve.pieces)
         self.assertEqual([[0.0, 2e6 * math.pi]], curve.unsettled.tolist())
         self.assertIn("turns too often", study.scene(WINDOW).rows[0]["why"]["sentence"])
 
-    def test_ends_that_are_not_given_are_taken_and_said(self) -> None:
+    def test_default_bounds_are_assumed_and_shown(self) -> None:
         for line, unit, low, high, words in (
             ("r(theta) = 2", "radians", 0, 2 * math.pi, "drawn for 0 ≤ θ ≤ 2π"),
             ("r(theta) = 2", "degrees", 0, 360, "drawn for 0 ≤ θ ≤ 360"),
@@ -215,7 +215,7 @@ class PathTest(unittest.TestCase):
                     count, len(study_with(line).scene(WINDOW).rows[0]["curve"]["ends"])
                 )
 
-    def test_why_a_path_is_not_seen(self) -> None:
+    def test_an_invisible_path_states_the_reason(self) -> None:
         for line, words in (
             ("P(t) = (t, sqrt(-1 - t^2))", "no real point"),
             ("P(t) = (t + 99, t) for 0 <= t <= 1", "outside the window"),
@@ -224,7 +224,7 @@ class PathTest(unittest.TestCase):
             with self.subTest(line):
                 self.assertIn(words, study_with(line).scene(WINDOW).rows[0]["why"]["sentence"])
 
-    def test_what_is_no_path_is_refused(self) -> None:
+    def test_invalid_paths_are_refused(self) -> None:
         with self.assertRaises(MathError):
             study_with("f(x) = x").path("f")
 
@@ -242,12 +242,12 @@ class BadInputTest(unittest.TestCase):
                 self.assertEqual(7, len(rows))
                 for row in rows:
                     for piece in row["curve"]["pieces"]:
-                        self.assertTrue(all(abs(each) < 1e6 for each in piece))
+                        self.assertTrue(all(abs(number) < 1e6 for number in piece))
         for x in ((1, 0), (1, 1), (0, 1e301), (1e6, 1e6 + 1e-14), (math.nan, 1)):
             with self.subTest(x=x), self.assertRaises(MathError):
                 Window(x, (0, 1), 660, 430)
 
-    def test_what_has_no_point_says_so(self) -> None:
+    def test_undefined_points_state_the_reason(self) -> None:
         for line, words in (
             ("f(x) = sqrt(-1 - x^2)", "no real value"),
             ("x^2 + y^2 = -1", "at no point of this window"),
@@ -270,7 +270,7 @@ class BadInputTest(unittest.TestCase):
                 curve = study_with(line).scene(WINDOW).rows[0]["curve"]
                 self.assertTrue(curve["dense"] or curve["fills"])
 
-    def test_drawings_take_the_place_of_their_line_only(self) -> None:
+    def test_a_drawing_replaces_only_its_own_line(self) -> None:
         """A hidden line, one turned off and one with a problem draw nothing, and the others stand."""
         study = study_with("P(t) = (t, t)", "x^2 + y^2 = 4", "A = (1, 2)", "d(x, y) = x y")
         whole = study.scene(WINDOW).rows
@@ -309,7 +309,7 @@ class FacadeTest(unittest.TestCase):
 
 
 class ClipTest(unittest.TestCase):
-    def test_the_parts_in_the_box_are_kept_and_nothing_else(self) -> None:
+    def test_clipping_keeps_exactly_the_parts_in_the_box(self) -> None:
         rng = np.random.default_rng(8)
         for _ in range(300):
             line = rng.uniform(-3, 3, (rng.integers(2, 9), 2))
@@ -350,10 +350,10 @@ class ReadingTest(unittest.TestCase):
             for t in (low, high, *np.linspace(low, high, 60), 0.0, 1.0):
                 read = _read_at(path, float(t), WINDOW)
                 step = (high - low) / (2 * WINDOW.visible.width)
-                place = min(max(round_to(float(t), step), Fraction(low)), Fraction(high))
-                self.assertEqual(point_text(path, ball.from_fraction(place)), read["text"])
+                abscissa = min(max(round_to(float(t), step), Fraction(low)), Fraction(high))
+                self.assertEqual(point_text(path, ball.from_fraction(abscissa)), read["text"])
                 (x, y), (across, down) = (
-                    path.points(np.array([float(place)]))[0],
+                    path.points(np.array([float(abscissa)]))[0],
                     (read["x"], read["y"]),
                 )
                 if math.isfinite(x) and math.isfinite(y):
@@ -361,7 +361,7 @@ class ReadingTest(unittest.TestCase):
                         tenths_across(np.array([x]), WINDOW)[0],
                         tenths_down(np.array([y]), WINDOW)[0],
                     )
-                    self.assertEqual([int(each) for each in wanted], [across, down])
+                    self.assertEqual([int(number) for number in wanted], [across, down])
                 else:
                     self.assertEqual([None, None], [across, down])
 

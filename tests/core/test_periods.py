@@ -67,8 +67,8 @@ class PeriodTest(unittest.TestCase):
             self.assertEqual(1, found.power)  # type: ignore[union-attr]
             # Whole numbers of turns of each wave, with no common factor: no shorter one would do.
             turns = [found.part * part / 2 for part in parts]  # type: ignore[union-attr]
-            self.assertTrue(all(each.denominator == 1 for each in turns), parts)
-            self.assertEqual(1, math.gcd(*(each.numerator for each in turns)), parts)
+            self.assertTrue(all(turn.denominator == 1 for turn in turns), parts)
+            self.assertEqual(1, math.gcd(*(turn.numerator for turn in turns)), parts)
         self.assertIsNone(common_period(frozenset()))
         self.assertIsNone(
             common_period(frozenset({Multiple(Fraction(1), 0), Multiple(Fraction(1), 1)}))
@@ -86,8 +86,8 @@ class PartnersTest(unittest.TestCase):
             chosen = _nearest_choice(few, many)
             self.assertEqual(sorted(set(chosen)), chosen)
             best = min(
-                sum(abs(x - many[k]) for x, k in zip(few, places, strict=True))
-                for places in itertools.combinations(range(len(many)), len(few))
+                sum(abs(x - many[k]) for x, k in zip(few, abscissae, strict=True))
+                for abscissae in itertools.combinations(range(len(many)), len(few))
             )
             taken = sum(abs(x - many[k]) for x, k in zip(few, chosen, strict=True))
             self.assertAlmostEqual(best, taken, 12)

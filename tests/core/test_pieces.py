@@ -40,11 +40,11 @@ class PiecesTest(unittest.TestCase):
         for text, values in PIECES:
             study = self.study(text)
             function = study.function("f")
-            for place, expected in values.items():
-                with self.subTest(text, x=place):
-                    at = np.array([float(place)])
+            for abscissa, expected in values.items():
+                with self.subTest(text, x=abscissa):
+                    at = np.array([float(abscissa)])
                     fast, wide = function.sample(at)[0], function.enclose(at, at)
-                    result = study.evaluate(f"f({place})")
+                    result = study.evaluate(f"f({abscissa})")
                     if expected is None:
                         self.assertTrue(np.isnan(fast))
                         self.assertTrue(result.reason)
@@ -54,7 +54,7 @@ class PiecesTest(unittest.TestCase):
                         self.assertEqual(str(expected), result.exact)
                         self.assertTrue(wide.low[0] <= expected <= wide.high[0])
 
-    def test_what_a_slider_does_not_reach_stays_and_nothing_else(self) -> None:
+    def test_a_slider_recomputes_only_what_depends_on_it(self) -> None:
         """Between two places only some sliders count: the others change no value there."""
         draw = random.Random(SEED)  # noqa: S311
         names, signs = "abcd", ("<", "<=")
@@ -75,14 +75,14 @@ class PiecesTest(unittest.TestCase):
             before = study.function("f")
             low = draw.randint(-16, 14) / 2
             high = low + draw.choice([0, 0.5, 1, 3, 9])
-            kept, places = before.key_on(low, high), np.linspace(low, high, 37)
+            key, abscissae = before.key_on(low, high), np.linspace(low, high, 37)
             for name in names:
                 study.set(name, values[name] + 1)
                 after = study.function("f")
-                if after.key_on(low, high) == kept:
+                if after.key_on(low, high) == key:
                     spared += 1
                     np.testing.assert_array_equal(
-                        before.sample(places), after.sample(places), f"{pieces}: {name}"
+                        before.sample(abscissae), after.sample(abscissae), f"{pieces}: {name}"
                     )
                 study.set(name, values[name])
         # Most pieces lie elsewhere; if every slider counted, nothing would be tested.
@@ -172,7 +172,7 @@ class EditTest(unittest.TestCase):
                 found.append(study.evaluate(f"{made.name}(3/4)").decimal(20))
         return found
 
-    def test_random_edits_leave_what_a_fresh_reading_gives(self) -> None:
+    def test_random_edits_equal_a_fresh_reading(self) -> None:
         drawn = random.Random(SEED)  # noqa: S311 - a fixed seed is wanted
         study = Study()
         for number in range(1, 9):
@@ -185,13 +185,13 @@ class EditTest(unittest.TestCase):
             else:
                 study.write(line, drawn.choice(self.TEXTS))
             fresh = Study.from_dict(study.to_dict())
-            with self.subTest([each.text for each in study.snapshot.lines]):
+            with self.subTest([row.text for row in study.snapshot.lines]):
                 self.assertEqual(self.meaning(fresh), self.meaning(study))
                 self.assertEqual(self.values(fresh), self.values(study))
                 checked += len(self.values(study))
         self.assertGreater(checked, 40)
 
-    def test_an_edit_that_makes_a_circle_is_found_at_once(self) -> None:
+    def test_an_edit_that_closes_a_cycle_is_detected(self) -> None:
         study = Study()
         for text in ("f(x) = x", "g(x) = f(x) + 1", "h(x) = g(x)"):
             study.define(text)

@@ -57,7 +57,7 @@ class PlaneTest(unittest.TestCase):
         draw = np.random.default_rng(11)
         grid = np.linspace(-4, 4, 2_001)
         for _ in range(12):
-            a, b, c, d, e = (int(each) for each in draw.integers(-3, 4, 5))
+            a, b, c, d, e = (int(number) for number in draw.integers(-3, 4, 5))
             texts = (f"x^2 + y^2 = {abs(a) + 2}", f"{b or 1}x^2 + {c} x y + {d} x + {e} y = 1")
             with self.subTest(texts):
                 found = Study().solve_system(texts, -4, 4).findings
@@ -72,12 +72,12 @@ class PlaneTest(unittest.TestCase):
                     self.assertEqual(crossings, proved)
         self.assertEqual(2_001, len(grid))
 
-    def test_contacts_are_found_and_said_not_to_be_proved(self) -> None:
+    def test_contacts_are_found_and_marked_unproved(self) -> None:
         study = Study()
         study.define("c: cos(x - 3) + cos(y - 4) = 2")
         study.define("d: x y = 12")
         found = study.intersections("c", "d", 0, 5, y_low=0, y_high=5)
-        contact = next(each for each in found if (each.exact, each.y_exact) == ("3", "4"))
+        contact = next(item for item in found if (item.exact, item.y_exact) == ("3", "4"))
         self.assertFalse(found.complete or contact.proved)
         self.assertIn("exactly", contact.note)
 
@@ -96,7 +96,8 @@ class LinearTest(unittest.TestCase):
     def equations(self, rows: list[list[int]]) -> list[LinearEquation]:
         return [
             LinearEquation(
-                tuple(ball.from_fraction(each) for each in row[:-1]), ball.from_fraction(row[-1])
+                tuple(ball.from_fraction(number) for number in row[:-1]),
+                ball.from_fraction(row[-1]),
             )
             for row in rows
         ]

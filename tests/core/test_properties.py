@@ -124,7 +124,7 @@ class PolynomialTest(unittest.TestCase):
 
 
 class AnyHistoryTest(unittest.TestCase):
-    """Whatever a hand does, in whatever order, a study stays whole."""
+    """Whatever a pointer does, in whatever order, a study stays whole."""
 
     TEXTS = (
         "f(x) = a x^2",

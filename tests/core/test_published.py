@@ -287,11 +287,11 @@ class EdgeTest(unittest.TestCase):
                     # A point has two values; a float cannot stand so near to an edge.
                     continue
                 function = make_function(text)
-                place = np.zeros(1)
-                bounds = function.enclose(place, place)
+                abscissa = np.zeros(1)
+                bounds = function.enclose(abscissa, abscissa)
                 is_decided = "pi" not in text
                 if is_decided:
-                    self.assertTrue(np.isnan(function.sample(place))[0])
+                    self.assertTrue(np.isnan(function.sample(abscissa))[0])
                 self.assertTrue(bounds.partial[0])  # type: ignore[index]
 
     def test_defined_edges_are_defined_everywhere(self) -> None:
@@ -299,9 +299,9 @@ class EdgeTest(unittest.TestCase):
             if text.startswith(("polar", "rectangular")):
                 continue
             with self.subTest(text):
-                function, place = make_function(text), np.zeros(1)
-                value = function.sample(place)[0]
-                bounds = function.enclose(place, place)
+                function, abscissa = make_function(text), np.zeros(1)
+                value = function.sample(abscissa)[0]
+                bounds = function.enclose(abscissa, abscissa)
                 self.assertFalse(bounds.nowhere[0])  # type: ignore[index]
                 # A step at which the function jumps may be missed by a float; nothing else may.
                 with precision(200):
@@ -318,8 +318,8 @@ class SlopeTest(unittest.TestCase):
             slope = function.expression.derivative()
             for x in (Fraction(1, 4), Fraction(3, 5), Fraction(9, 10)):
                 with self.subTest(text, x=x), precision(200):
-                    place = ball.from_fraction(x)
-                    found, wanted = function.prove(place, slope), known.prove(place)
+                    abscissa = ball.from_fraction(x)
+                    found, wanted = function.prove(abscissa, slope), known.prove(abscissa)
                     self.assertTrue(found.is_defined and wanted.is_defined, found.reason)
                     self.assertTrue(found.value.overlaps(wanted.value))
                     self.assertTrue(abs(found.value - wanted.value) < arb(1e-40))
@@ -348,7 +348,7 @@ class FarTest(unittest.TestCase):
             with self.subTest(text):
                 self.assertEqual(expected, study.evaluate(text).decimal(16))
 
-    def test_what_cannot_be_told_is_not_said(self) -> None:
+    def test_undecided_claims_are_not_made(self) -> None:
         study = Study()
         for text, words in (
             ("floor(sqrt(2)^2)", "not decided"),

@@ -29,7 +29,7 @@ def written(value: Fraction, point: str) -> str:
 
 
 class ReadingTest(unittest.TestCase):
-    def test_what_is_written_is_read_back(self) -> None:
+    def test_written_text_is_read_back(self) -> None:
         draw = np.random.default_rng(7)
         for (name, sign), point, has_header, end in product(
             SIGNS.items(), ".,", (True, False), ("\n", "\r\n")
@@ -59,7 +59,7 @@ class ReadingTest(unittest.TestCase):
                 width = len(expected)
                 body = "\n".join(",".join(["1"] * width) for _ in range(3))
                 read = read_columns(f"{head}\n{body}")
-                self.assertEqual(expected, [(each.name, each.unit) for each in read.columns])
+                self.assertEqual(expected, [(column.name, column.unit) for column in read.columns])
 
     def test_missing_cells_are_missing_and_wrong_ones_are_listed(self) -> None:
         read = read_columns("t,u\n1,NA\n2,\n3\nfog,4\n5,1.2.3\n")
@@ -72,7 +72,7 @@ class ReadingTest(unittest.TestCase):
         many = read_columns("t\n1\n" + "fog\n" * 500)
         self.assertEqual((500, 200), (many.bad_count, len(many.bad)))
 
-    def test_what_is_found_out_can_be_said_instead(self) -> None:
+    def test_detected_settings_can_be_overridden(self) -> None:
         text = "1,5\n2,5\n"
         self.assertEqual(
             [Fraction(3, 2), Fraction(5, 2)], list(read_columns(text).columns[0].cells)
@@ -111,7 +111,7 @@ class ReadingTest(unittest.TestCase):
         self.assertEqual(("comma", True), (read.separator, read.has_header))
         self.assertEqual([0, 1, 2, 3], list(read.columns[0].cells))
 
-    def test_what_cannot_be_read_says_why(self) -> None:
+    def test_unreadable_data_state_the_reason(self) -> None:
         for text, words in (
             ("", "empty"),
             ("\n \n", "empty"),

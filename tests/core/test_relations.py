@@ -29,8 +29,8 @@ def distances(points: np.ndarray, lines: list[np.ndarray]) -> np.ndarray:
     """Return the distance of each point from the nearest vertex of the lines, in px."""
     every = np.concatenate(lines)
     px, own = (
-        np.column_stack([WINDOW.across(each[:, 0]), WINDOW.down(each[:, 1])])
-        for each in (points, every)
+        np.column_stack([WINDOW.across(points_of_one[:, 0]), WINDOW.down(points_of_one[:, 1])])
+        for points_of_one in (points, every)
     )
     return np.array([np.hypot(*(own - point).T).min() for point in px])
 
@@ -147,8 +147,8 @@ class EquationTest(unittest.TestCase):
                     )
                     drawn = np.concatenate([drawn, _in_px(picture.dots, window)])
                     missed = cKDTree(drawn).query(true)[0].max()
-                    kept = ((drawn > 2) & (drawn < (398, 278))).all(axis=1)
-                    stray = cKDTree(true).query(drawn[kept])[0].max()
+                    inside = ((drawn > 2) & (drawn < (398, 278))).all(axis=1)
+                    stray = cKDTree(true).query(drawn[inside])[0].max()
                     self.assertLess(max(missed, stray), 0.5)
 
     def test_logarithmic_axes_show_the_same_equations(self) -> None:
@@ -178,30 +178,30 @@ class EquationTest(unittest.TestCase):
             inner = (points > 0.06).all(axis=1) & (points < 45).all(axis=1)
             visible = points[inner]
             own = np.concatenate(px)
-            places = np.column_stack([window.across(visible[:, 0]), window.down(visible[:, 1])])
-            away = [np.hypot(*(own - place).T).min() for place in places]
+            abscissae = np.column_stack([window.across(visible[:, 0]), window.down(visible[:, 1])])
+            away = [np.hypot(*(own - abscissa).T).min() for abscissa in abscissae]
             with self.subTest(line):
                 self.assertGreater(len(away), 40)
                 self.assertLess(max(away), 2.0)
 
     def test_no_line_crosses_a_pole_or_a_jump(self) -> None:
-        for line, places in (("y - tan(x) = 0", (np.pi / 2, -np.pi / 2)), ("y - floor(x) = 0", (1.0, 2.0)),
+        for line, abscissae in (("y - tan(x) = 0", (np.pi / 2, -np.pi / 2)), ("y - floor(x) = 0", (1.0, 2.0)),
                              ("e^(1/x) = y", (0.0,))):  # fmt: skip
             for part in picture(line).solid:
-                for place in places:
-                    with self.subTest(line, place=place):
-                        beside = np.abs(part[:, 0] - place) < 0.03
-                        self.assertLess(np.ptp(part[beside, 1]) if beside.any() else 0, 4.0)
+                for abscissa in abscissae:
+                    with self.subTest(line, abscissa=abscissa):
+                        near = np.abs(part[:, 0] - abscissa) < 0.03
+                        self.assertLess(np.ptp(part[near, 1]) if near.any() else 0, 4.0)
 
     def test_single_points_and_tiny_parts_are_dots(self) -> None:
-        for line, place in (
+        for line, abscissa in (
             ("(x + 6)^2 + (y + 4)^2 = 0", (-6, -4)),
             ("x^2 + y^2 = 0.0004", (0, 0)),
         ):
             with self.subTest(line):
                 found = picture(line)
                 parts = [*found.solid, found.dots]
-                away = np.abs(np.concatenate(parts) - place).max()
+                away = np.abs(np.concatenate(parts) - abscissa).max()
                 self.assertLess(away, 0.06)
 
     def test_a_double_line_that_does_not_factor_is_dotted_not_missed(self) -> None:
@@ -209,7 +209,7 @@ class EquationTest(unittest.TestCase):
         self.assertGreater(len(found.dots), 300)
         self.assertLess(np.abs(found.dots[:, 0] - found.dots[:, 1]).max(), 0.05)
 
-    def test_what_holds_nowhere_and_everywhere(self) -> None:
+    def test_relations_that_hold_nowhere_or_everywhere(self) -> None:
         self.assertTrue(picture("x^2 + y^2 = -1").is_nowhere)
         self.assertTrue(picture("x^2 + y^2 < -1").is_nowhere)
         everywhere = picture("x = x")
@@ -402,11 +402,11 @@ class LevelTest(unittest.TestCase):
         self.assertGreater(len(levels), 6)
         for level in levels[1:]:
             value = float(level.text.replace("−", "-"))
-            places = [
+            abscissae = [
                 *np.concatenate(level.lines), *((mark.x, mark.y) for mark in level.labels),
             ]  # fmt: skip
-            self.assertGreater(len(places), 10)
-            for x, y in places:
+            self.assertGreater(len(abscissae), 10)
+            for x, y in abscissae:
                 self.assertAlmostEqual(value, x**2 / 8 - y**2 / 5 + x * y / 10, delta=0.01)
 
     def test_no_level_runs_along_a_break(self) -> None:
@@ -438,7 +438,7 @@ class LevelTest(unittest.TestCase):
                 self.assertGreater(float(apart.min()), 40)
                 self.assertTrue(all(abs(mark.angle) <= 50 for mark in marks))
 
-    def test_a_map_leaves_out_no_value_and_shades_each_place_once(self) -> None:
+    def test_a_map_shades_every_point_exactly_once(self) -> None:
         """Between two levels lies just what has values between them."""
         rng = np.random.default_rng(1)
         points = rng.uniform((-9.5, -6), (9.5, 6), (400, 2))

@@ -157,8 +157,8 @@ class ZooTest(unittest.TestCase):
         curve = sample_curve(function, window)
         ys = function.sample(xs)
         visible = (ys > window.y[0]) & (ys < window.y[1])
-        for place in breaks:
-            visible &= np.abs(xs - place) > window.pixel_at(place) / 40
+        for abscissa in breaks:
+            visible &= np.abs(xs - abscissa) > window.pixel_at(abscissa) / 40
         points = np.column_stack([window.across(xs[visible]), window.down(ys[visible])])
         far = distances_px(points, curve, window)
         if len(points):
@@ -188,9 +188,9 @@ class ZooTest(unittest.TestCase):
     def test_no_piece_crosses_a_break(self) -> None:
         for text, breaks in ZOO:
             curve = sample_curve(make_function(text), WINDOW)
-            for place in breaks:
-                with self.subTest(text, x=place):
-                    self.assertFalse(crosses(curve, place))
+            for abscissa in breaks:
+                with self.subTest(text, x=abscissa):
+                    self.assertFalse(crosses(curve, abscissa))
 
     def test_unbroken_functions_are_one_piece(self) -> None:
         for text in ("x^2", "sin x", "x^(1/3)", "|x|", "sqrt(x)", "exp(-x^2)", "tanh(8x)"):
@@ -229,7 +229,7 @@ class ZooTest(unittest.TestCase):
                 count = sum(len(part) for part in (*curve.pieces, *curve.bands))
                 self.assertLessEqual(count, 2 * CURVE_POINTS.value)
 
-    def test_windows_of_every_size_and_place_are_true(self) -> None:
+    def test_curves_are_true_in_windows_of_every_size(self) -> None:
         table = (
             ("x^2", Window((1e6, 1e6 + 1), (1e12, 1.000002e12))),
             ("sin x", Window((1e-9, 3e-9), (0, 4e-9))),
@@ -277,7 +277,7 @@ class DomainTest(unittest.TestCase):
         function = replace(make_function("x^2"), without=(Ball(arb(1)),))
         self.assertFalse(crosses(sample_curve(function, WINDOW), 1.0))
 
-    def test_stretches_without_a_value_are_named(self) -> None:
+    def test_intervals_without_a_value_are_listed(self) -> None:
         curve = sample_curve(make_function("ln(x^2 - 1)"), WINDOW)
         ((low, high),) = curve.undefined
         self.assertTrue(abs(low + 1) < 0.04 and abs(high - 1) < 0.04)
@@ -333,9 +333,11 @@ class WindowTest(unittest.TestCase):
             with self.subTest(low=low, high=high):
                 ticks = make_log_ticks(low, high, px)
                 self.assertLessEqual(set(expected), set(ticks.labels))
-                places = px * np.log(np.array(ticks.places) / low) / math.log(high / low)
-                self.assertGreater(np.diff(places).min(), 30)
-                self.assertTrue(all(low <= place <= high for place in ticks.places + ticks.finer))
+                abscissae = px * np.log(np.array(ticks.positions) / low) / math.log(high / low)
+                self.assertGreater(np.diff(abscissae).min(), 30)
+                self.assertTrue(
+                    all(low <= abscissa <= high for abscissa in ticks.positions + ticks.finer)
+                )
 
     def test_frame_fits_on_logarithmic_axes(self) -> None:
         on_both = home(660, 430, log_x=True, log_y=True)
@@ -357,8 +359,10 @@ class WindowTest(unittest.TestCase):
             with self.subTest(low=low, high=high):
                 ticks = make_ticks(low, high, px)
                 self.assertLessEqual(set(expected), set(ticks.labels))
-                self.assertTrue(all(low <= place <= high for place in ticks.places + ticks.finer))
-                self.assertTrue(2 <= len(ticks.places) <= px / 40)
+                self.assertTrue(
+                    all(low <= abscissa <= high for abscissa in ticks.positions + ticks.finer)
+                )
+                self.assertTrue(2 <= len(ticks.positions) <= px / 40)
 
     def test_numbers_are_written_plainly(self) -> None:
         for value, text in (("0", "0"), ("-1/8", "−0.125"), ("1000", "1000"), ("1/1000", "0.001")):
@@ -390,7 +394,7 @@ def _away(line: np.ndarray, point: np.ndarray) -> float:
 
 
 class PixelTest(unittest.TestCase):
-    def test_what_is_seen_of_pieces_becomes_whole_tenths(self) -> None:
+    def test_visible_pieces_are_rounded_to_tenths(self) -> None:
         pieces = [np.array([[-10, 6.5], [0, 0.0], [1e-9, -1e300], [2, -1e300], [2, 0]])]
         # A curve is drawn 20 px beyond the window, so that its stroke leaves it.
         self.assertEqual(

@@ -40,17 +40,17 @@ def drawn_px(curve: dict[str, Any]) -> np.ndarray:
     return drawn_points([curve, {"pieces": levels}])
 
 
-def inside(places: np.ndarray) -> np.ndarray:
+def inside(abscissae: np.ndarray) -> np.ndarray:
     """Keep what lies in the window, and not at its very edge."""
     low, high = np.array([4, 4]), np.array([656, 426])
-    return places[((places > low) & (places < high)).all(axis=1)]
+    return abscissae[((abscissae > low) & (abscissae < high)).all(axis=1)]
 
 
-def farthest(places: np.ndarray, others: np.ndarray) -> float:
+def farthest(abscissae: np.ndarray, others: np.ndarray) -> float:
     """Return how far the farthest of places is from the nearest other one, less the spread of these."""
-    if not len(places):
+    if not len(abscissae):
         return 0.0
-    return float(cKDTree(others).query(places)[0].max()) if len(others) else math.inf
+    return float(cKDTree(others).query(abscissae)[0].max()) if len(others) else math.inf
 
 
 class SceneTest(unittest.TestCase):
@@ -62,7 +62,7 @@ class SceneTest(unittest.TestCase):
         text = json.dumps(scene)
         self.assertEqual(scene["rows"], json.loads(text)["rows"])
         piece = scene["rows"][0]["curve"]["pieces"][0]
-        self.assertTrue(all(isinstance(place, int) for place in piece))
+        self.assertTrue(all(isinstance(abscissa, int) for abscissa in piece))
         self.assertEqual(
             ["function", "parameter", "note", "unread"], [r["kind"] for r in scene["rows"]]
         )
@@ -125,7 +125,7 @@ class SceneTest(unittest.TestCase):
                         # Which levels are drawn is chosen by what is seen.
                         continue
                     with self.subTest(row["text"], moved=(dx, dy), log=window.log_x):
-                        slid, fresh = (drawn_px(each["curve"]) for each in (row, other))
+                        slid, fresh = (drawn_px(drawn_row["curve"]) for drawn_row in (row, other))
                         slid = slid + np.array([dx, dy])
                         for one, two in ((slid, fresh), (fresh, slid)):
                             self.assertLess(farthest(inside(one), two), 1.6)
@@ -138,20 +138,20 @@ class SceneTest(unittest.TestCase):
         far = Window((1e149, 9.9e149), (0, 1))
         self.assertEqual(0, far.widened(200).beyond)
 
-    def test_what_is_read_quickly_is_what_would_be_proved(self) -> None:
+    def test_fast_readings_equal_proved_ones(self) -> None:
         lines = (
             "f(x) = x^2/4", "g(x) = sin(3x) exp(-x/5)", "h(x) = 1/(x - 1)", "j(x) = sqrt(x + 2)",
             "k(x) = floor(x) + x/8", "m(x) = x^9/7", "n(x) = gamma(x) for 1/3 < x <= 4", "p(x) = 10^5 x",
             "q(x) = x/3 for x < 0; 2 - x for 0 <= x < 3", "t(x) = tan(x) - x", "u(x) = x - 1.2345",
         )  # fmt: skip
         study = build(*lines)
-        places = {
+        abscissae = {
             Fraction(k, d) for d in (1, 2, 3, 8, 1000) for k in range(-3 * d, 5 * d, max(d // 9, 1))
         }
         quick = 0
         for name in "fghjkmnpqtu":
             function = study.function(name)
-            for x in places:
+            for x in abscissae:
                 text, y = quickly_read(function, x)
                 if text:
                     quick += 1
@@ -160,14 +160,14 @@ class SceneTest(unittest.TestCase):
                     self.assertAlmostEqual(
                         1, function.sample(np.array([float(x)]))[0] / y, places=12
                     )
-        self.assertGreater(quick, 0.5 * 11 * len(places))
+        self.assertGreater(quick, 0.5 * 11 * len(abscissae))
 
-    def test_stretches_without_a_value_are_on_the_lane(self) -> None:
+    def test_intervals_without_a_value_are_on_the_lane(self) -> None:
         ((low, high),) = self.scene("f(x) = ln(x^2 - 1)")["rows"][0]["lane"]["undefined"]
         self.assertAlmostEqual(2970, low, delta=2)
         self.assertAlmostEqual(3630, high, delta=2)
 
-    def test_the_reading_line_gives_every_function_its_value(self) -> None:
+    def test_the_reading_line_shows_a_value_for_every_function(self) -> None:
         scene = self.scene("f(x) = x^2", "g(x) = sqrt(x)", "h(x) = 1/(x + 2)", reading_x=-2.001)
         self.assertEqual("-2", scene["reading"]["text"].replace("−", "-"))
         self.assertEqual(
@@ -183,7 +183,7 @@ class SceneTest(unittest.TestCase):
         scene = self.scene("f(x) = (1 - cos(x/10^7))/(x/10^7)^2", reading_x=1)
         self.assertEqual("0.50000", scene["rows"][0]["reading"]["text"])
 
-    def test_where_nothing_is_drawn_a_sentence_says_why(self) -> None:
+    def test_an_undrawn_line_states_the_reason(self) -> None:
         table = (
             (
                 "sqrt(x) for -5 <= x <= -1",
@@ -231,7 +231,7 @@ class SceneTest(unittest.TestCase):
                 self.assertEqual(str(5 - value), row["reading"]["text"])
                 self.assertEqual(3300 + 330 * value, row["lane"]["marks"][0]["x"])
 
-    def test_the_demo_tells_its_story(self) -> None:
+    def test_the_demo_studies_show_their_findings(self) -> None:
         for make in DEMO:
             demo = make()
             study = Study.from_dict(demo.document)
@@ -259,7 +259,7 @@ class CommandTest(unittest.TestCase):
     def carry_out(self, study: Study, **command: object) -> str:
         return study.apply(command, WINDOW)
 
-    def test_each_command_does_what_its_label_says(self) -> None:
+    def test_each_command_matches_its_label(self) -> None:
         study = Study()
         steps = (
             ({"do": "write", "id": None, "text": "f(x) = a x"}, "Write f"),
@@ -298,7 +298,7 @@ class CommandTest(unittest.TestCase):
         self.carry_out(study, do="set", id=1, value="2.5678")
         self.assertEqual("a = 2.5678", study.snapshot.lines[0].text)
 
-    def test_a_dragged_end_rewrites_the_domain_and_nothing_else(self) -> None:
+    def test_a_dragged_end_rewrites_only_the_domain(self) -> None:
         table = (
             ("f(x) = x^2", {"end": "low", "x": 1.234}, "f(x) = x^2 for x >= 1.24"),
             ("f(x) = x^2", {"end": "high", "x": 1.234}, "f(x) = x^2 for x <= 1.24"),

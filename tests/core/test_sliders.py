@@ -43,7 +43,7 @@ class RangeTest(unittest.TestCase):
         self.assertAlmostEqual(24 * 3.1415926535 / 24, slider_in(self.study, "b")["value"], 6)
         self.assertEqual(["f", "a"], slider_in(self.study, "b")["used_by"])
 
-    def test_what_ends_use_is_renamed_kept_and_named(self) -> None:
+    def test_names_used_by_bounds_are_renamed_and_protected(self) -> None:
         self.study.rename("b", "width")
         self.assertEqual("2width + 1", self.study.snapshot.line(self.a).slider.high)  # type: ignore[union-attr]
         again = Study.from_dict(self.study.to_dict())
@@ -123,7 +123,7 @@ class RangeTest(unittest.TestCase):
                 )
                 if typed == "pi":
                     self.assertEqual(value, study.evaluate("f(2)").exact)
-        # A hand moves it on from there, and a family takes its values.
+        # A pointer moves it on from there, and a family takes its values.
         study.apply({"do": "set", "id": 2, "value": "pi"}, window)
         self.assertEqual("0.90930", study.at({"a": Fraction(1)}).evaluate("f(2)").decimal(5))
         study.apply({"do": "set", "id": 2, "value": 2.04}, window)
@@ -133,7 +133,7 @@ class RangeTest(unittest.TestCase):
         study.apply({"do": "set", "id": 2, "value": "b/2"}, window)
         self.assertEqual("a = 1.5", study.snapshot.line(2).text)
 
-    def test_whole_sliders_and_names_of_the_language_are_kept_apart(self) -> None:
+    def test_whole_sliders_do_not_clash_with_language_names(self) -> None:
         study = Study()
         study.set("n", 3)
         window = Window((-5.0, 5.0), (-3.0, 3.0), 300, 200)
@@ -191,9 +191,9 @@ class StateTest(unittest.TestCase):
                     command = {"do": "set", "id": line_id, "value": value}
                     with self.subTest(lines, before=before, value=value):
                         scenes = []
-                        for each in (study.copy(), moved.copy()):
-                            each.apply(command, window)
-                            scenes.append(each.scene(window, reading_x=1.5).to_dict())
+                        for one in (study.copy(), moved.copy()):
+                            one.apply(command, window)
+                            scenes.append(one.scene(window, reading_x=1.5).to_dict())
                         self.assertEqual(*scenes)
 
 
@@ -224,7 +224,7 @@ class GuessTest(unittest.TestCase):
                     study.snapshot.query(Sliders).slider_range(made.id).high,
                 )
 
-    def test_all_letters_become_sliders_at_once_or_none_does(self) -> None:
+    def test_all_missing_names_become_sliders_or_none_does(self) -> None:
         study = Study()
         study.define("f(x) = a sin(x + c) + d")
         do(study, "make_sliders", names=["a", "c", "d"])

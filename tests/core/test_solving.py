@@ -48,9 +48,9 @@ def solved(text: str, unknown: str | None = None, low: float = LOW, high: float 
 
 class EquationTest(unittest.TestCase):
     def same(self, expected: Findings, found: Findings) -> None:
-        places = [item.x for item in expected]
-        self.assertEqual(len(places), len(found), (places, [item.x for item in found]))
-        np.testing.assert_allclose([item.x for item in found], places, rtol=1e-9, atol=1e-9)
+        abscissae = [item.x for item in expected]
+        self.assertEqual(len(abscissae), len(found), (abscissae, [item.x for item in found]))
+        np.testing.assert_allclose([item.x for item in found], abscissae, rtol=1e-9, atol=1e-9)
 
     def test_solutions_satisfy_the_equation(self) -> None:
         xs = np.linspace(LOW, HIGH, 60_001)
@@ -99,7 +99,7 @@ class EquationTest(unittest.TestCase):
                 self.same(here, study.solve("f(x) = 0", None, LOW, HIGH))
                 self.same(here, study.solve("x^3 - 3x = k", "x", LOW, HIGH))
 
-    def test_exact_forms_are_the_numbers_beside_them(self) -> None:
+    def test_exact_forms_equal_their_decimals(self) -> None:
         for text in (
             "x^2 = 3x + 5",
             "4x^3 = x",

@@ -120,7 +120,7 @@ class DefinitionTest(unittest.TestCase):
                 study.evaluate(text)
             self.assertEqual(message, caught.exception.message)
 
-    def test_a_bad_line_is_kept_and_hurts_no_other(self) -> None:
+    def test_a_bad_line_is_stored_and_affects_no_other(self) -> None:
         study = build("f(x) = x^2", "g(x) = (", "h(x) = f(x) + 1", "k(x) = g(x)")
         self.assertEqual(["", "language.grammar", "", "language.no_value"], problems(study))
         self.assertEqual("g(x) = (", study.snapshot.definition(2).text)
@@ -139,7 +139,7 @@ class DefinitionTest(unittest.TestCase):
         self.assertEqual(["", "study.name_taken", "", "study.name_taken"], problems(study))
         self.assertIn("line 1", study.snapshot.definition(2).problem.message)  # type: ignore[union-attr]
 
-    def test_letters_without_a_value_are_offered_together(self) -> None:
+    def test_names_without_a_value_are_offered_together(self) -> None:
         problem = build("f(x) = m x + c").snapshot.definition(1).problem
         assert problem is not None
         self.assertEqual(("m", "c"), problem.letters)
@@ -241,14 +241,14 @@ class ValuesTest(unittest.TestCase):
     def setUp(self) -> None:
         self.study = build("f(x) = sin x", "g(x) = 1/(x - 1) for 0 <= x < 3", "h(x) = sqrt(x)")
 
-    def test_exact_places_give_exact_cells(self) -> None:
+    def test_exact_x_values_have_exact_cells(self) -> None:
         table = self.study.values(["f"], start=0, stop="2pi", step="pi/6")
         self.assertEqual(13, len(table.x))
         cells = [table.text("f", row) for row in (0, 1, 3, 6, 9, 12)]
         self.assertEqual(["0", "0.5", "1", "0", "−1", "0"], cells)
         self.assertEqual([0.0, 0.0], table.columns["f"][[6, 12]].tolist())
 
-    def test_undefined_cells_say_why(self) -> None:
+    def test_undefined_cells_state_the_reason(self) -> None:
         table = self.study.values(["g", "h"], start=-1, stop=3, step=1)
         self.assertTrue(np.isnan(table.columns["g"][[0, 2, 4]]).all())
         self.assertEqual("outside the domain of g at x = −1", table.reason("g", 0))
@@ -263,7 +263,7 @@ class ValuesTest(unittest.TestCase):
         self.assertEqual([k / 10 for k in range(101)], table.x.tolist())
         self.assertEqual("0.3", table.x_text(3))
 
-    def test_counts_and_own_places(self) -> None:
+    def test_counts_and_listed_x_values(self) -> None:
         self.assertEqual(
             [0, 0.25, 0.5, 0.75, 1], self.study.values(["f"], 0, 1, count=5).x.tolist()
         )
@@ -301,7 +301,7 @@ class DocumentTest(unittest.TestCase):
         study.set("a", 3, low=-1, high="7/3", step="1/3")
         return study.to_dict()
 
-    def test_what_is_written_is_read_back(self) -> None:
+    def test_written_text_is_read_back(self) -> None:
         document = self.document()
         again = Study.from_dict(document)
 

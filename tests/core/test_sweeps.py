@@ -36,7 +36,7 @@ class SweepTest(unittest.TestCase):
         self.assertEqual(list(range(1, 26)), visible)
         self.assertEqual(
             [2 if value < 1 else 1 if value == 1 else 0 for value in found.values],
-            list(map(len, found.found)),
+            list(map(len, found.findings)),
         )
         self.assertTrue(found.complete)
         self.assertEqual(

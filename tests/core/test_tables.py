@@ -28,24 +28,24 @@ from axis_path.core.tabulate.form import digits_needed, written
 
 
 class PlacesTest(unittest.TestCase):
-    def places(self, **fields: Any) -> Any:
-        return Study().snapshot.query(Tables).table_places(TableSpec(**fields))
+    def abscissae(self, **fields: Any) -> Any:
+        return Study().snapshot.query(Tables).table_abscissae(TableSpec(**fields))
 
     def test_part_of_a_long_table_is_proved_only_where_floats_do_not_suffice(self) -> None:
         """A file of a million rows is computed in parts; proving each row would take minutes."""
         study = Study()
         study.define("f(x) = x^2 - 3x")
-        places = study.snapshot.query(Tables).table_places(TableSpec("1/3", "10", "1/400"))
+        abscissae = study.snapshot.query(Tables).table_abscissae(TableSpec("1/3", "10", "1/400"))
         with mock.patch.object(
             RealFunction, "prove_within", autospec=True, side_effect=RealFunction.prove_within
         ) as proved:
-            whole = make_table({"f": study.function("f")}, places, whole=10**6)
+            whole = make_table({"f": study.function("f")}, abscissae, whole=10**6)
             few = proved.call_count
-            make_table({"f": study.function("f")}, places)
+            make_table({"f": study.function("f")}, abscissae)
         # Beside the zero at 3 the digits of a float do not suffice.
         self.assertLess(few, 40)
-        self.assertGreaterEqual(proved.call_count - few, places.count)
-        xs = places.floats()
+        self.assertGreaterEqual(proved.call_count - few, abscissae.count)
+        xs = abscissae.floats()
         np.testing.assert_allclose(whole.columns["f"], xs * xs - 3 * xs, rtol=1e-9, atol=1e-12)
 
     def test_table_floats_are_nearest_to_their_values(self) -> None:
@@ -59,12 +59,12 @@ class PlacesTest(unittest.TestCase):
             study.define(f"{name}(x) = {text}")
         table = study.values(list(truths), -170, 170, "1/3")
         with mpmath.workdps(60):
-            places = [mpmath.mpf(k) / 3 - 170 for k in range(len(table.x))]
+            abscissae = [mpmath.mpf(k) / 3 - 170 for k in range(len(table.x))]
             for name, (_, truth) in truths.items():
-                expected = [float(truth(x)) for x in places]
+                expected = [float(truth(x)) for x in abscissae]
                 self.assertEqual(expected, table.columns[name].tolist())
 
-    def test_places_by_step_by_count_and_one_by_one(self) -> None:
+    def test_x_values_by_step_by_count_and_listed(self) -> None:
         for fields, expected in (
             ({"start": "0", "stop": "1", "step": "1/4"}, ["0", "1/4", "1/2", "3/4", "1"]),
             ({"start": "0", "stop": "pi", "count": "3"}, ["0", "π/2", "π"]),
@@ -77,37 +77,37 @@ class PlacesTest(unittest.TestCase):
             with self.subTest(fields):
                 study = Study()
                 study.define("f(x) = x")
-                places = study.snapshot.query(Tables).table_places(TableSpec(**fields))  # type: ignore[arg-type]
+                abscissae = study.snapshot.query(Tables).table_abscissae(TableSpec(**fields))  # type: ignore[arg-type]
                 table = study.values(["f"], x=[0])
                 shown = [
-                    type(table)(places, table.functions, places.floats(), {}).exact_x(row)
-                    for row in range(places.count)
+                    type(table)(abscissae, table.functions, abscissae.floats(), {}).exact_x(row)
+                    for row in range(abscissae.count)
                 ]
                 self.assertEqual(expected, shown)
 
-    def test_a_place_is_found_between_its_rows(self) -> None:
+    def test_an_x_value_is_found_between_its_rows(self) -> None:
         """The row before a place and the next one have it between them, in tables of every kind."""
         for fields in (
             {"start": "-2", "stop": "5", "step": "1/3"}, {"start": "7", "stop": "-7", "count": "40"},
             {"start": "0", "stop": "1", "count": "1000000"}, {"listed": "-1, 0, pi/6, 2, 2, 9"},
             {"listed": "5, 2, 1/3, -4"},
         ):  # fmt: skip
-            places = self.places(**fields)
-            xs = places.floats()
+            abscissae = self.abscissae(**fields)
+            xs = abscissae.floats()
             low, high = xs.min(), xs.max()
             for x in np.random.default_rng(5).uniform(low, high, 200):
-                row = places.row_before(float(x))
+                row = abscissae.row_before(float(x))
                 self.assertLessEqual((xs[row] - x) * (xs[row + 1] - x), 0, (fields, x))
-            for row in range(0, places.count, max(places.count // 37, 1)):
-                self.assertEqual(xs[row], xs[places.row_before(float(xs[row]))])
-            ends = {places.row_before(low - 3), places.row_before(high + 3)}
-            self.assertEqual({0, places.count - 1}, ends)
-        self.assertEqual(0, self.places(listed="0, 9, 4").row_before(5))
+            for row in range(0, abscissae.count, max(abscissae.count // 37, 1)):
+                self.assertEqual(xs[row], xs[abscissae.row_before(float(xs[row]))])
+            ends = {abscissae.row_before(low - 3), abscissae.row_before(high + 3)}
+            self.assertEqual({0, abscissae.count - 1}, ends)
+        self.assertEqual(0, self.abscissae(listed="0, 9, 4").row_before(5))
 
     def test_a_million_rows_are_made_and_no_more(self) -> None:
-        places = self.places(start="0", stop="1", count="1000000")
-        self.assertEqual(1_000_000, places.count)
-        self.assertEqual(3, len(places.part(999_990, 999_993).floats()))
+        abscissae = self.abscissae(start="0", stop="1", count="1000000")
+        self.assertEqual(1_000_000, abscissae.count)
+        self.assertEqual(3, len(abscissae.part(999_990, 999_993).floats()))
         for fields, error in (
             ({"start": "0", "stop": "1", "count": "1000001"}, LimitError),
             ({"start": "0", "stop": "10^12", "step": "1"}, LimitError),
@@ -118,9 +118,9 @@ class PlacesTest(unittest.TestCase):
             ({"listed": "1, two, 3"}, MathError),
         ):
             with self.subTest(fields), self.assertRaises(error):
-                self.places(**fields)
+                self.abscissae(**fields)
 
-    def test_what_a_table_is_made_from_is_kept(self) -> None:
+    def test_table_settings_are_stored(self) -> None:
         study = Study()
         spec = TableSpec("0", "1", "1/4", "11", "", 3, NumberForm.FIXED)
         study.keep(spec)
@@ -164,21 +164,21 @@ class FormTest(unittest.TestCase):
 
 
 class BetweenTest(unittest.TestCase):
-    def test_what_happens_between_rows(self) -> None:
+    def test_events_between_rows_are_reported(self) -> None:
         x = np.arange(-3.0, 4.0)
         found = happenings({"f": x**2 - 2, "g": x + 0.5})
-        told = [(each.row, each.last, each.sentence) for each in found]
-        self.assertIn((1, 2, "f changes its sign"), told)
-        self.assertIn((4, 5, "f changes its sign"), told)
-        self.assertIn((2, 3, "g changes its sign"), told)
-        self.assertIn((2, 4, "f turns"), told)
-        self.assertIn((1, 2, "f and g change places"), told)
-        kinds = {each.what for each in found}
+        reported = [(event.row, event.last, event.sentence) for event in found]
+        self.assertIn((1, 2, "f changes its sign"), reported)
+        self.assertIn((4, 5, "f changes its sign"), reported)
+        self.assertIn((2, 3, "g changes its sign"), reported)
+        self.assertIn((2, 4, "f turns"), reported)
+        self.assertIn((1, 2, "f and g change places"), reported)
+        kinds = {event.what for event in found}
         self.assertEqual({Happening.SIGN, Happening.TURN, Happening.MEET}, kinds)
 
-    def test_a_zero_in_a_row_counts_once_and_gaps_say_nothing(self) -> None:
+    def test_a_zero_in_a_row_counts_once(self) -> None:
         found = happenings({"f": np.array([2.0, 1.0, 0.0, -1.0, -2.0])})
-        self.assertEqual([(1, Happening.SIGN)], [(each.row, each.what) for each in found])
+        self.assertEqual([(1, Happening.SIGN)], [(event.row, event.what) for event in found])
         gap = happenings({"f": np.array([-1.0, math.nan, 1.0])})
         self.assertEqual([], gap)
 
@@ -189,14 +189,14 @@ class BetweenTest(unittest.TestCase):
         table = study.values(["f"], start=-5, stop=5, count=41)
         signs = [e for e in happenings(table.columns) if e.what is Happening.SIGN]
         self.assertEqual(len(zeros), len(signs))
-        for zero, each in zip(zeros, signs, strict=True):
-            self.assertTrue(table.x[each.row] <= zero <= table.x[each.last])
+        for zero, event in zip(zeros, signs, strict=True):
+            self.assertTrue(table.x[event.row] <= zero <= table.x[event.last])
 
 
 class KeptColumnsTest(unittest.TestCase):
     """Columns of a table as they are stored with the study."""
 
-    def test_they_are_kept_and_damaged_ones_are_refused(self) -> None:
+    def test_columns_are_stored_and_damaged_ones_refused(self) -> None:
         study = Study()
         study.define("f(x) = x^2")
         columns = (
@@ -205,20 +205,20 @@ class KeptColumnsTest(unittest.TestCase):
             TableColumn("f", out=True),
         )
         study.keep(TableSpec(columns=columns, over="", at="2pi"))
-        kept = study.to_dict()
-        self.assertEqual(columns, Study.from_dict(kept).snapshot.section(TableSpec).columns)
+        fields = study.to_dict()
+        self.assertEqual(columns, Study.from_dict(fields).snapshot.section(TableSpec).columns)
         for damage in (
             {"text": ""}, {"text": 4}, {"text": "f", "series": "mist"}, {"text": "f", "digits": 16},
             {"text": "f", "digits": "3"}, {"text": "f", "form": "bold"}, "f", None,
         ):  # fmt: skip
-            broken = kept | {"table": kept["table"] | {"columns": [damage]}}
+            broken = fields | {"table": fields["table"] | {"columns": [damage]}}
             with self.subTest(damage), self.assertRaises(FormatError):
                 Study.from_dict(broken)
-        many = kept | {"table": kept["table"] | {"columns": [{"text": "f"}] * 41}}
+        many = fields | {"table": fields["table"] | {"columns": [{"text": "f"}] * 41}}
         with self.assertRaises(FormatError):
             Study.from_dict(many)
 
-    def test_they_follow_names_that_change(self) -> None:
+    def test_columns_follow_renamed_functions(self) -> None:
         study = Study()
         study.define("f(x) = a x^2")
         study.set("a", 2)
@@ -233,6 +233,6 @@ class KeptColumnsTest(unittest.TestCase):
             table, study.snapshot.query(States).functions()
         )
         self.assertEqual([Head] * 5, [type(head) for head in heads])
-        value = Cells(heads[2], study.snapshot.query(Tables).table_places(table)).text(7)  # type: ignore[arg-type]
+        value = Cells(heads[2], study.snapshot.query(Tables).table_abscissae(table)).text(7)  # type: ignore[arg-type]
         # With the slider at 2 and x at 1: 3 height(1) + slack.
         self.assertEqual("8", value)

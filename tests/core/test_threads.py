@@ -46,7 +46,7 @@ class ThreadsTest(unittest.TestCase):
 
         return meet
 
-    def test_what_is_kept_may_need_balls_and_balls_what_is_kept(self) -> None:
+    def test_cached_values_and_balls_do_not_deadlock(self) -> None:
         expression = make_function("sin x").expression
         meet = self.meeting()
 

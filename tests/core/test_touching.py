@@ -59,7 +59,7 @@ class TouchingTest(TestCase):
                     self.assertTrue(solution.proved)
                     self.assertAlmostEqual(x, solution.x, places=12)
 
-    def test_what_is_nearly_so_is_not_said_to_touch(self) -> None:
+    def test_near_contacts_are_not_contacts(self) -> None:
         for text in (
             "3sin(x) + 4cos(x) = 5 - 10^(-30)",
             "e^(2x) + 4 = 4e^x + 10^(-30)",
@@ -70,13 +70,13 @@ class TouchingTest(TestCase):
                     [s for s in Study().solve(text) if s.proved and s.multiplicity == 2]
                 )
 
-    def test_what_is_true_all_along_is_told_with_the_places_left_out(self) -> None:
+    def test_identities_state_their_excluded_points(self) -> None:
         for text, sentence in ALWAYS:
             with self.subTest(text):
                 found = Study().solve(text)
                 self.assertEqual((sentence, 0), (found.along, len(found)))
 
-    def test_curves_that_touch_meet_once_with_proof(self) -> None:
+    def test_touching_curves_have_one_proved_intersection(self) -> None:
         circle = "P(t) = (cos(t), sin(t)) for 0 <= t < 2pi"
         for one, other, points in (
             (circle, "Q(t) = (2 + cos(t), sin(t)) for 0 <= t < 2pi", [(1, 0, 2)]),
@@ -94,7 +94,7 @@ class TouchingTest(TestCase):
                 study.define(other)
                 found = study.intersections(*study.names())
                 self.assertTrue(found.complete, found.note)
-                self.assertTrue(all(each.proved for each in found))
+                self.assertTrue(all(item.proved for item in found))
                 self.assertEqual(
                     points,
                     [(round(p.x, 9) + 0.0, round(p.y, 9) + 0.0, p.multiplicity) for p in found],
@@ -120,7 +120,7 @@ class TouchingTest(TestCase):
 
 class ExponentTest(TestCase):
     def test_powers_of_a_fixed_base_are_searched_by_their_logarithms(self) -> None:
-        for text, low, high, places in (
+        for text, low, high, abscissae in (
             ("e^(1/(x + 1)) - 3", -5, 5, (1 / math.log(3) - 1,)),
             ("3 - 2*2^(1/x)", -5, 5, (1 / math.log2(1.5),)),
             ("e^(1/(x + 1)) - 1", -5, 5, ()),
@@ -135,17 +135,17 @@ class ExponentTest(TestCase):
                 study.define(f"f(x) = {text}")
                 found = study.zeros("f", low, high)
                 self.assertTrue(found.complete, found.note)
-                self.assertEqual(len(places), len(found))
-                for place, each in zip(places, found, strict=True):
-                    self.assertTrue(each.proved)
-                    self.assertAlmostEqual(place, each.x, 12)
+                self.assertEqual(len(abscissae), len(found))
+                for abscissa, item in zip(abscissae, found, strict=True):
+                    self.assertTrue(item.proved)
+                    self.assertAlmostEqual(abscissa, item.x, 12)
 
-    def test_what_is_divided_by_them_has_its_breaks_and_extrema(self) -> None:
+    def test_quotients_have_their_breaks_and_extrema(self) -> None:
         study = Study()
         study.define("f(x) = 1/(2 - e^(1/(x + 1)))")
         found = study.breaks("f", -5, 5)
         self.assertTrue(found.complete, found.note)
-        self.assertEqual([Kind.JUMP, Kind.POLE], [each.kind for each in found])
+        self.assertEqual([Kind.JUMP, Kind.POLE], [item.kind for item in found])
         self.assertAlmostEqual(1 / math.log(2) - 1, found[1].x, 12)
         for text in ("1/(1 - e^(1/(x + sqrt(2))))", "1/(1 + e^(1/(x + 1)))"):
             study.define(f"f(x) = {text}")

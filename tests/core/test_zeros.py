@@ -76,7 +76,7 @@ PROVED: Any = (
 )
 #: Functions of which not everything can be proved: at least these zeros, and it says so.
 NOT_COMPLETE: Any = (
-    ("(2^x)^2 - 2 sqrt(2) 2^x + 2", ["0.5000000000"], "could not be told from zero"),
+    ("(2^x)^2 - 2 sqrt(2) 2^x + 2", ["0.5000000000"], "could not be distinguished from zero"),
     ("sin(1/x)", ["−0.3183098862", "0.3183098862"], "crowd together at x = 0"),
     ("floor x", [], "zero all along 0 ≤ x < 1"),
     ("max(x, 1) - 1", [], "zero all along −10 ≤ x ≤ 1"),
@@ -117,7 +117,7 @@ class ZerosTest(unittest.TestCase):
                     )
                     self.assertLess(one * other, 0)
 
-    def test_what_is_not_proved_is_found_and_named(self) -> None:
+    def test_unproved_zeros_are_listed_as_such(self) -> None:
         for text, expected, words in NOT_COMPLETE:
             with self.subTest(text):
                 found = self.search(text)
@@ -148,7 +148,7 @@ class ZerosTest(unittest.TestCase):
                 self.assertEqual(expected, [zero.exact or zero.text for zero in found])
                 self.assertTrue(found.complete, found.note)
 
-    def test_wilkinson_zeros_are_all_found(self) -> None:
+    def test_all_wilkinson_zeros_are_found(self) -> None:
         """Wilkinson's polynomial of degree 20, multiplied out: famous for losing its zeros."""
         coefficients = [1]
         for root in range(1, 21):

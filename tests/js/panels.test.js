@@ -5,7 +5,7 @@ import * as findings from "../../src/axis_path/web/static/js/bench/panels/findin
 import { plotOf } from "../../src/axis_path/web/static/js/bench/panels/findings/sweep.model.js";
 import * as values from "../../src/axis_path/web/static/js/bench/panels/values/values.model.js";
 import * as names from "../../src/axis_path/web/static/js/bench/rows/names.model.js";
-import { Found } from "../../src/axis_path/web/static/js/bench/session/found.model.js";
+import { ShownFindings } from "../../src/axis_path/web/static/js/bench/session/shown_findings.model.js";
 import { near } from "./near.js";
 
 describe("completion", () => {
@@ -111,7 +111,7 @@ describe("findings", () => {
   });
 
   test("what was located is shown for its own state only", () => {
-    const found = new Found();
+    const found = new ShownFindings();
     const size = { width: 600, height: 400 };
     const window = { x: [-10, 10], y: [-5, 5], ...size };
     const drafts = [{ do: "set" }];

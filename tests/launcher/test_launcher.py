@@ -138,7 +138,9 @@ class StartTest(unittest.TestCase):
                 self.assertEqual("axis-path" if is_open else "root", owner)
         (pid, *_) = self.pids("axis_path.serving")
         given = Path(f"/proc/{pid}/environ").read_bytes().split(b"\0")
-        url = next(each for each in given if each.startswith(b"AXIS_PATH_DATABASE_URL="))
+        url = next(
+            argument for argument in given if argument.startswith(b"AXIS_PATH_DATABASE_URL=")
+        )
         engine = create_engine(url.partition(b"=")[2].decode())
         with engine.connect() as connection:
             self.assertFalse(
@@ -183,7 +185,7 @@ class StartTest(unittest.TestCase):
                     found.append((began, int(path.parent.name)))
         return [pid for _, pid in sorted(found)]
 
-    def test_a_taken_port_is_said_and_the_next_one_used(self) -> None:
+    def test_next_port_is_used_when_one_is_taken(self) -> None:
         with socket.socket() as taken:
             taken.bind(("127.0.0.1", 0))
             taken.listen()
@@ -214,7 +216,7 @@ class FolderTest(unittest.TestCase):
         finally:
             engine.dispose()
 
-    def test_whatever_small_file_is_lost_the_data_stays(self) -> None:
+    def test_data_survives_the_loss_of_any_small_file(self) -> None:
         running = self.start()
         engine = create_engine(running.url)
         with engine.begin() as connection:
@@ -222,13 +224,13 @@ class FolderTest(unittest.TestCase):
             connection.execute(text("INSERT INTO kept VALUES (7)"))
         engine.dispose()
         running.stop()
-        beside = {path.name: path for path in self.folder.parent.iterdir() if path.is_file()}
+        files = {path.name: path for path in self.folder.parent.iterdir() if path.is_file()}
         for lost in (
             lambda: (self.folder / "PG_VERSION").unlink(),
             lambda: (self.folder / "PG_VERSION").write_text(""),
-            lambda: beside["postgres.password"].write_text(""),
-            lambda: beside["postgres.web-password"].unlink(),
-            lambda: beside["postgres.roles"].unlink(),
+            lambda: files["postgres.password"].write_text(""),
+            lambda: files["postgres.web-password"].unlink(),
+            lambda: files["postgres.roles"].unlink(),
         ):
             lost()
             running = self.start()
@@ -253,7 +255,7 @@ class FolderTest(unittest.TestCase):
             cluster.start_cluster(self.folder)
         self.assertEqual("mine", (self.folder / "thesis.txt").read_text())
 
-    def test_a_damaged_database_that_tells_no_version_is_left_alone(self) -> None:
+    def test_a_damaged_database_without_version_is_left_untouched(self) -> None:
         (self.folder / "base" / "1").mkdir(parents=True)
         with self.assertRaises(LauncherError) as caught:
             cluster.start_cluster(self.folder)
@@ -262,7 +264,7 @@ class FolderTest(unittest.TestCase):
 
 
 class PiecesTest(unittest.TestCase):
-    def test_a_long_log_is_rotated_and_its_writer_goes_on(self) -> None:
+    def test_a_long_log_is_rotated(self) -> None:
         log = Path(self.enterContext(tempfile.TemporaryDirectory())) / "site.log"
         with log.open("ab", buffering=0) as writer, mock.patch.object(site, "_LONGEST_LOG", 10):
             writer.write(b"a long line that is full")
@@ -303,17 +305,17 @@ class PiecesTest(unittest.TestCase):
         folder = Path(self.enterContext(tempfile.TemporaryDirectory()))
         own = folder / "python3"
         self.addCleanup(interpreter.chosen.cache_clear)
-        for told, is_chosen, has_pip in (
+        for answer, is_chosen, has_pip in (
             ("3 11 True\n3.11.2 (main)", True, True),
             # Without its own pip that of the present Python installs.
             ("3 12 False\n3.12.1 (main)", True, False),
             ("3 9 True\n3.9.2 (main)", False, True),
             (None, False, True),
         ):
-            with self.subTest(told), mock.patch.object(interpreter, "DEBIANS", own):
+            with self.subTest(answer), mock.patch.object(interpreter, "DEBIANS", own):
                 own.unlink(missing_ok=True)
-                if told is not None:
-                    own.write_text(f"#!/bin/sh\ncat <<E\n{told}\nE\n")
+                if answer is not None:
+                    own.write_text(f"#!/bin/sh\ncat <<E\n{answer}\nE\n")
                     own.chmod(0o755)
                 interpreter.chosen.cache_clear()
                 program = str(own) if is_chosen else sys.executable

@@ -62,7 +62,7 @@ class PictureTest(unittest.TestCase):
         self.study = study()
         self.scene = self.study.scene(WINDOW, reading_x=1).to_dict()
 
-    def test_every_format_gives_the_study_back(self) -> None:
+    def test_a_study_is_read_back_from_every_picture_format(self) -> None:
         for form, head in ((Format.SVG, b"<svg"), (Format.PNG, b"\x89PNG"), (Format.PDF, b"%PDF")):
             with self.subTest(form):
                 made = make_picture(self.scene, self.study.to_dict(), form, Look())
@@ -115,7 +115,7 @@ class PictureTest(unittest.TestCase):
         svg = draw_svg(scene)
         (data,) = scene["data"]
         for k in (0, 2):
-            x, y = (each / 10 for each in data["points"][k : k + 2])
+            x, y = (tenths / 10 for tenths in data["points"][k : k + 2])
             self.assertIn(f"M{x - 3:g} {y:g}h6m-3 -3v6", svg)
         for x, low, _, high in data["y_bars"]:
             self.assertIn(f"M{x / 10 - 3:g} {low / 10:g}h6m-3 0V{high / 10:g}", svg)
@@ -161,11 +161,11 @@ class PictureTest(unittest.TestCase):
         script = (STATIC / "js/bench/plane/curves.paint.js").read_text()
         listed = re.search(r"const DASHES = (\[.*?\n\]);", script, re.S)[1]  # type: ignore[index]
         dashes = json.loads(re.sub(r",\s*\]", "]", listed))
-        self.assertEqual([list(each) for each in DASHES], dashes)
+        self.assertEqual([list(dash) for dash in DASHES], dashes)
 
 
 class LegendTest(unittest.TestCase):
-    def test_it_stands_in_a_corner_that_the_curves_leave_free(self) -> None:
+    def test_legend_stands_in_a_free_corner(self) -> None:
         for line, right, low in (("f(x) = x for x < 0", True, None), ("f(x) = 6 for x > -9", None, True),
                                  ("f(x) = x", False, False)):  # fmt: skip
             made = Study()
@@ -182,7 +182,7 @@ class LegendTest(unittest.TestCase):
         self.assertEqual(330, legend["x"])
         self.assertLess(legend["y"] + legend["height"], 430)
 
-    def test_styles_are_kept_and_wrong_ones_refused(self) -> None:
+    def test_styles_are_stored_and_invalid_ones_refused(self) -> None:
         made = study()
         again = Study.from_dict(made.to_dict())
         row = again.scene(WINDOW).rows[0]

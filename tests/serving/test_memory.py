@@ -32,7 +32,7 @@ print(before, after, computed() == expected)
 
 
 class MemoryTest(TestCase):
-    def test_what_was_given_back_is_there_again_when_it_is_used(self) -> None:
+    def test_released_memory_is_usable_again(self) -> None:
         run = subprocess.run(
             [sys.executable, "-c", _RUN], capture_output=True, text=True, check=True
         )

@@ -71,7 +71,7 @@ class SiteTest(DatabaseTest):
 
 
 class PoisonedTest(SiteTest):
-    def test_a_kept_line_that_ends_its_process_is_turned_off(self) -> None:
+    def test_a_stored_line_that_crashes_its_process_is_disabled(self) -> None:
         for fault in ("abort", "hang"):
             with self.subTest(fault):
                 study_id, version = self.make("f(x) = x", f"# {fault}", "g(x) = 2x")
@@ -157,7 +157,7 @@ class SuperviseTest(SiteTest):
         super().setUp()
         self.eventually(lambda: len(self.site.processes()) >= 5, "everything has been started")
 
-    def test_whatever_is_killed_is_there_again(self) -> None:
+    def test_killed_processes_are_restarted(self) -> None:
         study_id, version = self.make("f(x) = x^2 - 2")
         for name, place in (("axis-path-web", 1), ("axis-path-web", 0), ("axis-path-jobs", 0)):
             self.eventually(lambda name=name, k=place: len(self.named(name)) > k, "it is there")
@@ -168,7 +168,7 @@ class SuperviseTest(SiteTest):
                 self.assertEqual(200, self.scene(study_id, version)[0])
         self.eventually(lambda: len(self.site.processes()) >= 5, "all of them are there again")
 
-    def test_workers_that_are_killed_cost_nothing_but_their_answer(self) -> None:
+    def test_a_killed_worker_loses_only_its_answer(self) -> None:
         study_id, version = self.make("f(x) = x^2 - 2")
         for _ in range(3):
             self.eventually(lambda: self.named("axis-path-calc"), "there are workers")
@@ -205,7 +205,7 @@ class HangingDatabaseTest(SiteTest):
         cls.addClassCleanup(cls.proxy.close)
         return url.set(port=cls.proxy.port).render_as_string(hide_password=False)
 
-    def test_pages_say_so_and_go_on_when_it_answers_again(self) -> None:
+    def test_pages_report_a_lost_server_and_resume(self) -> None:
         study_id, version = self.make("f(x) = x")
         self.assertEqual(200, self.visitor.get("/ready")[0])
         self.proxy.hang()

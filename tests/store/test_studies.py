@@ -30,7 +30,7 @@ from axis_path.store import (
 from axis_path.store.demo import load_demo
 from axis_path.store.migrate import migrate
 from axis_path.store.models import Base
-from axis_path.store.studies import KEPT_VERSIONS
+from axis_path.store.studies import STORED_VERSIONS
 from tests.databases import DatabaseTest
 
 
@@ -79,7 +79,7 @@ class StudyStoreTest(DatabaseTest):
         study_id = self.make()
         with session_scope(self.engine) as session:
             old = open_study(session, study_id).version
-        kept = self.commit(study_id, "one", "x")
+        committed = self.commit(study_id, "one", "x")
         for change in (
             lambda session: commit_version(session, study_id, old, document(), "late"),
             lambda session: move_version(session, study_id, old, -1),
@@ -87,18 +87,18 @@ class StudyStoreTest(DatabaseTest):
             with self.assertRaises(StaleVersionError), session_scope(self.engine) as session:
                 change(session)  # type: ignore[no-untyped-call]
         with session_scope(self.engine) as session:
-            self.assertEqual(kept.version, open_study(session, study_id).version)
+            self.assertEqual(committed.version, open_study(session, study_id).version)
 
     def test_old_versions_are_let_go_in_the_end(self) -> None:
         study_id = self.make()
         with session_scope(self.engine) as session:
             opened = open_study(session, study_id)
-            for k in range(KEPT_VERSIONS + 5):
+            for k in range(STORED_VERSIONS + 5):
                 opened = commit_version(session, study_id, opened.version, document(), f"{k}")
             count = session.scalar(
                 text("SELECT count(*) FROM study_version WHERE study_id = :id"), {"id": study_id}
             )
-        self.assertEqual(KEPT_VERSIONS + 1, count)
+        self.assertEqual(STORED_VERSIONS + 1, count)
 
     def test_a_version_of_another_study_is_not_given(self) -> None:
         one, other = self.make("x"), self.make("x^2")
@@ -178,14 +178,14 @@ class StudyStoreTest(DatabaseTest):
                 restore_study(session, old)
             restore_study(session, young)
 
-    def test_no_more_studies_are_kept_than_can_be(self) -> None:
+    def test_number_of_studies_is_limited(self) -> None:
         with (
             mock.patch("axis_path.store.studies.MOST_STUDIES", 0),
             self.assertRaises(TooManyStudiesError),
         ):
             self.make()
 
-    def test_what_raises_in_a_session_leaves_nothing_behind(self) -> None:
+    def test_an_exception_rolls_the_session_back(self) -> None:
         with self.assertRaises(ZeroDivisionError), session_scope(self.engine) as session:
             create_study(session, "Half", document())
             raise ZeroDivisionError

@@ -6,7 +6,7 @@ from tests.web.test_views import WINDOW, WebTest
 
 
 class AtOnceTest(WebTest):
-    def test_of_two_changes_to_one_version_exactly_one_is_kept(self) -> None:
+    def test_of_two_concurrent_changes_exactly_one_is_stored(self) -> None:
         study_id = self.make("x")
         for round_number in range(6):
             version = self.version(study_id)
@@ -43,7 +43,7 @@ class AtOnceTest(WebTest):
         lines = self.post(study_id, "scene")["scene"]["rows"]
         self.assertEqual(7, len(lines))
 
-    def test_drafts_of_many_hands_do_not_mix(self) -> None:
+    def test_concurrent_drafts_do_not_mix(self) -> None:
         study_id = self.make("f(x) = a x", "a = 1")
         version = self.version(study_id)
         wrong: list[object] = []

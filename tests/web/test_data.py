@@ -43,7 +43,7 @@ class DataTest(WebTest):
         return study_id
 
     def cells(self, study_id: uuid.UUID) -> dict[str, list[str]]:
-        return {each["name"]: each["cells"] for each in self.data(study_id)["columns"]}
+        return {column["name"]: column["cells"] for column in self.data(study_id)["columns"]}
 
     def test_texts_are_read_as_they_are_written(self) -> None:
         study_id = self.make()
@@ -52,17 +52,17 @@ class DataTest(WebTest):
                 read = self.post(study_id, "read_data", text=text)
                 self.assertEqual((separator, decimal), (read["separator"], read["decimal"]))
                 self.assertEqual(names is not None, read["header"])
-                self.assertEqual(cells, [each["cells"] for each in read["columns"]])
+                self.assertEqual(cells, [column["cells"] for column in read["columns"]])
                 if names:
-                    self.assertEqual(names, [each["name"] for each in read["columns"]])
+                    self.assertEqual(names, [column["name"] for column in read["columns"]])
                 self.assertEqual(0, read["bad_count"])
 
-    def test_what_is_no_number_is_listed_with_its_place(self) -> None:
+    def test_cells_that_are_not_numbers_are_listed_with_their_position(self) -> None:
         study_id = self.make()
         read = self.post(study_id, "read_data", text="a,b\n1,2\n3,fog\n<b>,6\n")
         self.assertEqual(
             [(3, 2, "fog"), (4, 1, "<b>")],
-            [(each["line"], each["column"], each["text"]) for each in read["bad"]],
+            [(cell["line"], cell["column"], cell["text"]) for cell in read["bad"]],
         )
         self.assertEqual(["1", "3", ""], read["columns"][0]["cells"])
         self.assertIn(
@@ -82,7 +82,9 @@ class DataTest(WebTest):
         self.assertEqual(["Fuel", "Empty"], read["sheets"])
         self.assertEqual("v\tu\n4\t0.1\n-1e-09", read["text"])
         columns = self.post(study_id, "read_data", text=read["text"], separator="tab")["columns"]
-        self.assertEqual([["4", "−1/1000000000"], ["0.1", ""]], [each["cells"] for each in columns])
+        self.assertEqual(
+            [["4", "−1/1000000000"], ["0.1", ""]], [column["cells"] for column in columns]
+        )
         self.assertEqual(
             "", self.post(study_id, "read_workbook", content=coded, sheet="Empty")["text"]
         )
@@ -115,7 +117,7 @@ class DataTest(WebTest):
         self.post(study_id, "history", do="undo")
         self.change(study_id, do="remove_column", name="v")
         self.assertEqual(["u"], list(self.cells(study_id)))
-        for wrong, told in (
+        for wrong, message in (
             ({"do": "cell", "name": "u", "row": 0, "text": "fog"}, "fog"),
             ({"do": "cell", "name": "none", "row": 0, "text": "1"}, "none"),
             ({"do": "rename_column", "name": "u", "to": "2 b"}, "2 b"),
@@ -123,7 +125,7 @@ class DataTest(WebTest):
             ({"do": "plot", "x": "v", "y": "u"}, "v"),
         ):
             with self.subTest(wrong):
-                self.assertIn(told, self.change(study_id, 400, **wrong)["error"]["message"])
+                self.assertIn(message, self.change(study_id, 400, **wrong)["error"]["message"])
 
     def test_points_and_fits_follow_their_columns(self) -> None:
         study_id = self.study()
@@ -131,7 +133,7 @@ class DataTest(WebTest):
         self.change(study_id, do="fit", model="linear", x="v", y="u")
         data = self.data(study_id, predict={"fit": 1, "of": "x", "value": 20})
         (fit,) = data["fits"]
-        self.assertEqual(["−1", "1"], [each["value"] for each in fit["coefficients"]])
+        self.assertEqual(["−1", "1"], [coefficient["value"] for coefficient in fit["coefficients"]])
         self.assertEqual(("-1 + 1 x", "c0 + c1 x"), (fit["line"], fit["form"]))
         self.assertTrue(fit["predicted"].startswith("19;"))
         self.assertIn("outside the data", fit["predicted"])
@@ -159,9 +161,9 @@ class DataTest(WebTest):
         self.post(study_id, "history", do="undo")
         self.assertEqual(1, len(self.data(study_id)["fits"]))
 
-    def test_what_cannot_be_fitted_says_why(self) -> None:
+    def test_impossible_fits_state_the_reason(self) -> None:
         study_id = self.study()
-        for wrong, told in (
+        for wrong, message in (
             ({"model": "polynomial", "degree": 9}, "points"),
             ({"model": "wish"}, "wish"),
             ({"model": "formula", "formula": "p +", "start": {"p": 1}}, ""),
@@ -169,9 +171,9 @@ class DataTest(WebTest):
         ):
             with self.subTest(wrong):
                 asked = {"do": "fit", "x": "v", "y": "u", **wrong}
-                self.assertIn(told, self.change(study_id, 400, **asked)["error"]["message"])
+                self.assertIn(message, self.change(study_id, 400, **asked)["error"]["message"])
 
-    def test_rows_in_a_box_are_told_whatever_was_sorted_or_filtered(self) -> None:
+    def test_rows_in_a_box_are_marked_after_sorting_and_filtering(self) -> None:
         study_id = self.study()
         self.change(study_id, do="plot", x="v", y="u")
         for box, rows in (
@@ -193,7 +195,7 @@ class DataTest(WebTest):
         for bad in ("all", [[1, 2]], [[1, "2"], [3, 4]]):
             self.post(study_id, "data", status=400, box=bad)
 
-    def test_what_lost_its_meaning_is_said_beside_what_works(self) -> None:
+    def test_broken_parts_are_reported_and_the_rest_works(self) -> None:
         study_id = self.study()
         self.change(study_id, do="calculate", name="w", formula="u/v")
         self.change(study_id, do="filter_rows", text="u > 4")
@@ -206,7 +208,7 @@ class DataTest(WebTest):
         self.assertIn("u", data["filter_problem"])
         self.assertIsNone(data["kept"])
 
-    def test_a_fit_that_cannot_be_made_says_what_to_do(self) -> None:
+    def test_an_impossible_fit_says_what_to_do(self) -> None:
         study_id = self.make("a = 1")
         columns = {
             "v": ["1", "2", "3"], "same": ["2", "2", "2"], "low": ["-1", "0", "4"],
@@ -214,7 +216,7 @@ class DataTest(WebTest):
         }  # fmt: skip
         for name, cells in columns.items():
             self.change(study_id, do="columns", columns=[{"name": name, "cells": cells}])
-        for fields, told in (
+        for fields, message in (
             ({"model": "polynomial", "degree": 5, "x": "v"}, "points"),
             ({"model": "polynomial", "degree": 99, "x": "v"}, "degree"),
             ({"model": "linear", "x": "same"}, "x"),
@@ -229,5 +231,5 @@ class DataTest(WebTest):
         ):
             with self.subTest(fields):
                 error = self.change(study_id, 400, do="fit", y="u", **fields)["error"]
-                self.assertIn(told, error["message"])
+                self.assertIn(message, error["message"])
         self.assertEqual([], self.data(study_id)["fits"])

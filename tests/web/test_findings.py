@@ -46,7 +46,7 @@ class FindingsTest(WebTest):
     def ask(self, study_id: uuid.UUID, status: int = 200, **fields: object) -> dict[str, Any]:
         return self.post(study_id, "commands", status, commands=[{"do": "find", **fields}])
 
-    def test_every_question_is_kept_and_answered(self) -> None:
+    def test_every_query_is_stored_and_answered(self) -> None:
         study_id = self.study()
         for fields, expected, verdict in ASKED:
             with self.subTest(fields):
@@ -58,14 +58,14 @@ class FindingsTest(WebTest):
                 self.assertTrue(found["verdict"].startswith(verdict), found["verdict"])
         self.assertEqual(len(ASKED), len(self.post(study_id, "findings")["findings"]))
 
-    def test_what_is_not_told_from_zero_is_copied_as_it_reads(self) -> None:
+    def test_values_indistinguishable_from_zero_are_copied_as_shown(self) -> None:
         study_id = self.make("f(x) = cbrt(x) for x < 0; x^(1/3) for x >= 0")
         self.ask(study_id, what="interval", line=1, low="-2", high="2")
         row = self.post(study_id, "findings")["findings"][0]["rows"][0]
         self.assertRegex(row["text"], r"^0 ± 10\^−\d\d$")
         self.assertRegex(row["latex"], r"^0 \\pm \{10\}\^\{-\d\d\}$")
 
-    def test_what_cannot_be_asked_is_refused_in_words(self) -> None:
+    def test_impossible_queries_are_refused_with_a_sentence(self) -> None:
         study_id = self.study()
         for fields, words in REFUSED:
             with self.subTest(fields):
@@ -91,7 +91,7 @@ class FindingsTest(WebTest):
         self.post(study_id, "commands", commands=[{"do": "label_finding", "query": None}])
         self.assertEqual([], self.post(study_id, "findings")["findings"][1]["labels"])
 
-    def test_a_hand_that_moves_takes_along_what_is_quick_enough(self) -> None:
+    def test_a_drag_updates_findings_that_are_fast_enough(self) -> None:
         study_id = self.make("f(x) = x^2 - a", "a = 4", "g(x) = sin(50x) + a/9")
         self.ask(study_id, what="zeros", line=1, low="-5", high="5")
         self.ask(study_id, what="zeros", line=3, low="-10", high="10")
@@ -102,7 +102,7 @@ class FindingsTest(WebTest):
 
         def follow(milliseconds: float, found: str = "ledger") -> dict[str, Any]:
             with mock.patch(limit, Limit(milliseconds, "ms", "")):  # type: ignore[arg-type]
-                return self.post(study_id, "scene", drafts=drafts, found=found)["found"]  # type: ignore[no-any-return]
+                return self.post(study_id, "scene", drafts=drafts, findings=found)["findings"]  # type: ignore[no-any-return]
 
         whole = follow(5_000)
         self.assertEqual([slow, quick], whole["findings"])
@@ -116,14 +116,16 @@ class FindingsTest(WebTest):
         nothing = follow(0)
         self.assertEqual({1, 2}, {*nothing["late"]})
         self.assertEqual(([], []), (nothing["findings"], nothing["marks"]))
-        self.assertNotIn("found", self.post(study_id, "scene", drafts=drafts))
+        self.assertNotIn("findings", self.post(study_id, "scene", drafts=drafts))
         expected = follow(5_000, "marks")["marks"]
         with mock.patch(limit, Limit(5_000, "ms", "")):
-            kept = self.post(study_id, "commands", commands=drafts, found="marks")["found"]
-        self.assertEqual(([], expected), (kept["findings"], kept["marks"]))
-        self.assertNotIn("found", self.post(study_id, "history", do="undo"))
+            committed = self.post(study_id, "commands", commands=drafts, findings="marks")[
+                "findings"
+            ]
+        self.assertEqual(([], expected), (committed["findings"], committed["marks"]))
+        self.assertNotIn("findings", self.post(study_id, "history", do="undo"))
 
-    def test_notes_are_kept_and_deleting_a_line_takes_its_questions(self) -> None:
+    def test_notes_are_stored_and_deleting_a_line_deletes_its_queries(self) -> None:
         study_id = self.study()
         self.ask(study_id, what="intersections", line=1, other=3)
         self.ask(study_id, what="solve", text="2x = 3")

@@ -29,14 +29,14 @@ class LogarithmicTest(FrontDoorTest):
         window = scene["window"]
         self.assertEqual((True, False), (window["log_x"], window["log_y"]))
         # What was positive is still seen, and the rest of three decades.
-        self.assertEqual([-2, 1], [round(each, 9) for each in window["x"]])
+        self.assertEqual([-2, 1], [round(bound, 9) for bound in window["x"]])
         self.assertEqual(WINDOW["y"], window["y"])
         self.assertTrue(scene["axes_spec"]["x"]["log"])
         self.assertLessEqual({"0.01", "0.1", "1"}, set(scene["axes"]["x"]["labels"]))
         back = self.make_logarithmic(
             "x", is_log=False, window=size_of(window) | {"width": 300, "height": 200}
         )
-        self.assertEqual([0.01, 10], [round(each, 9) for each in back["window"]["x"]])
+        self.assertEqual([0.01, 10], [round(bound, 9) for bound in back["window"]["x"]])
         self.assertFalse(back["window"]["log_x"])
 
     def test_home_frame_and_typed_bounds_know_them(self) -> None:
@@ -95,7 +95,7 @@ class LogarithmicTest(FrontDoorTest):
                     {k: DECADES[k] for k in ("x", "y", "log_x", "log_y")}, state["view"]["window"]
                 )
 
-    def test_what_has_no_place_there_is_left_out(self) -> None:
+    def test_negative_values_are_left_off_a_logarithmic_axis(self) -> None:
         self.make_logarithmic("x", "y")
         commands = [{"do": "axes", "axes": {"grid": "polar", "x": {"labels": "pi"}}}]
         scene = self.ask("commands", commands=commands, window=DECADES).json["scene"]

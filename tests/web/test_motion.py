@@ -34,7 +34,7 @@ class MotionViewTest(WebTest):
         with session_scope(self.engine) as session:
             return create_study(session, "Wake", study.to_dict())
 
-    def test_trails_go_on_in_drafts_and_are_kept_with_the_commit(self) -> None:
+    def test_trails_continue_in_drafts_and_are_stored_by_the_commit(self) -> None:
         study_id = self.moving()
         visits = [[[4, 1.5], [2, 0]], [[4, 2.1], [2, "pi"]]]
         answer = self.post(
@@ -54,12 +54,12 @@ class MotionViewTest(WebTest):
             joined=True,
         )
         self.assertEqual(answer["visited"]["1"][1:], joined["visited"]["1"])
-        kept = self.post(
+        committed = self.post(
             study_id, "commands", visits=visits[1:], joined=True,
             commands=[{"do": "set", "id": 4, "value": 2}, {"do": "trail", "id": 1, "how": "add", "points": [[1.5, 0.5625]]}],
         )  # fmt: skip
-        self.assertEqual([[1.5, 0.5625], [2.0, 1.0]], kept["trails"]["1"])
-        self.assertEqual("Move a", kept["undo"])
+        self.assertEqual([[1.5, 0.5625], [2.0, 1.0]], committed["trails"]["1"])
+        self.assertEqual("Move a", committed["undo"])
         # The page that is loaded next has them, and undo takes them back with the move.
         page = self.client.get(f"/studies/{study_id}").get_data(as_text=True)
         state = json.loads(page.split('id="bench-state">')[1].split("</script>")[0])
@@ -98,7 +98,7 @@ class MotionViewTest(WebTest):
         self.assertEqual([], alone["before"])
         self.assertEqual(alone["scene"], answer["before"][1])
 
-    def test_prefetched_scenes_are_those_that_would_be_asked_for(self) -> None:
+    def test_prefetched_scenes_equal_requested_ones(self) -> None:
         study_id = self.moving()
         states = [[{"do": "set", "id": 4, "value": value}] for value in (1.5, 2, 3)]
         alone = [self.post(study_id, "scene", drafts=drafts) for drafts in states]
@@ -113,11 +113,13 @@ class MotionViewTest(WebTest):
         with mock.patch("axis_path.bench.prefetch.PREFETCH_TIME", Limit(60_000, "ms", "")):
             answer, cut = ask(*states[1:]), ask(states[1], bad, states[2])
         found = [answer, *answer.pop("prefetched")]
-        told = {"spent_ms": 0, "may_prefetch": True}
+        timing = {"spent_ms": 0, "may_prefetch": True}
         for one, other in zip(alone, found, strict=True):
-            self.assertEqual(one | told, other | told)
+            self.assertEqual(one | timing, other | timing)
         # One that cannot be is left to whoever asks for it, with all behind it.
-        self.assertEqual(["2"], [each["scene"]["sliders"][0]["text"] for each in cut["prefetched"]])
+        self.assertEqual(
+            ["2"], [state["scene"]["sliders"][0]["text"] for state in cut["prefetched"]]
+        )
         with mock.patch("axis_path.bench.prefetch.PREFETCH_TIME", Limit(0, "ms", "")):
             answer = ask(*states[1:])
         self.assertEqual(([], alone[0]["scene"]), (answer["prefetched"], answer["scene"]))
@@ -152,8 +154,8 @@ class MotionViewTest(WebTest):
         drafts = [{"do": "set", "id": 4, "value": 4}, {"do": "set", "id": 5, "value": 1}]
         answer = self.post(study_id, "scene", window=window, drafts=drafts)
         self.assertEqual([-4.0, 9.0], answer["scene"]["window"]["x"])
-        kept = self.post(study_id, "commands", window=window, commands=drafts[:1])
-        self.assertEqual([-4.0, 8.0], kept["scene"]["window"]["x"])
+        committed = self.post(study_id, "commands", window=window, commands=drafts[:1])
+        self.assertEqual([-4.0, 8.0], committed["scene"]["window"]["x"])
         # Where the bounds would be turned round, or have no value, the window stays.
         turned = self.post(
             study_id, "scene", window=window, drafts=[{"do": "set", "id": 4, "value": -3}]
@@ -165,7 +167,7 @@ class MotionViewTest(WebTest):
         with session_scope(self.engine) as session:
             self.assertEqual(found["follows"], open_study(session, study_id).view["follows"])
 
-    def test_what_no_page_would_send_is_refused(self) -> None:
+    def test_malformed_motion_is_refused(self) -> None:
         study_id = self.moving()
         draft = [{"do": "set", "id": 4, "value": 2}]
         for more in (  # type: ignore[var-annotated]

@@ -53,7 +53,7 @@ class FileTest(FrontDoorTest):
     def open(self, data: bytes, name: str = "a.svg") -> Any:
         return self.client.post("/studies/open", data={"file": (io.BytesIO(data), name)})
 
-    def test_what_was_located_stands_in_the_picture(self) -> None:
+    def test_findings_are_drawn_in_the_picture(self) -> None:
         commands = [
             {"do": "find", "what": "zeros", "line": 1, "low": "-9", "high": "9"},
             {"do": "find", "what": "solve", "text": "x^2 < 4"},
@@ -91,7 +91,7 @@ class FileTest(FrontDoorTest):
             with self.subTest(more):
                 self.assertEqual(400, self.ask("picture", **more).status_code)
 
-    def test_a_file_that_is_no_study_is_said_and_nothing_is_made(self) -> None:
+    def test_a_file_without_a_study_is_refused(self) -> None:
         damaged = json.dumps(self.document | {"lines": 5}).encode()
         later = json.dumps(self.document | {"version": 99}).encode()
         for data in (b"", b"<svg/>", b"\xff\xfe\x00", damaged, later, b"[1, 2]", b"{}"):
@@ -151,7 +151,7 @@ class FileTest(FrontDoorTest):
         self.assertEqual("not known", slow["reading"]["text"])
         self.assertTrue(slow["curve"]["pieces"])
 
-    def test_commands_for_the_look_are_kept_and_undone(self) -> None:
+    def test_style_commands_are_stored_and_undone(self) -> None:
         commands = [{"do": "axes", "axes": {"legend": True, "grid": "none"}}, {"do": "move", "id": 2, "after": None},
                     {"do": "style", "id": 1, "tone": 3}, {"do": "check", "line": 1, "count": "4", "step": ""}]  # fmt: skip
         answer = self.ask("commands", commands=commands).json
@@ -203,12 +203,12 @@ class DeadlineTest(FrontDoorTest):
 
     def test_change_commits_before_a_slow_picture(self) -> None:
         slow = "s(x) = sum(sin(k x)/k, k, 1, 99999)"
-        limits = Limits(each_s=0.1, all_s=0.4)
+        limits = Limits(step_s=0.1, total_s=0.4)
         with mock.patch("axis_path.web.bench.views.COMMITTED", limits):
             began = time.monotonic()
-            kept = self.ask("commands", commands=[{"do": "write", "id": None, "text": slow}])
+            reply = self.ask("commands", commands=[{"do": "write", "id": None, "text": slow}])
             taken = time.monotonic() - began
-        self.assertEqual(200, kept.status_code)
-        self.assertIn("it was stopped", kept.json["scene"]["rows"][2]["why"]["sentence"])
+        self.assertEqual(200, reply.status_code)
+        self.assertIn("it was stopped", reply.json["scene"]["rows"][2]["why"]["sentence"])
         # Without limits the picture takes minutes.
         self.assertLess(taken, 20)

@@ -141,7 +141,7 @@ class RefusalTest(WebTest):
                 answer = self.client.get("/studies", headers={"Host": host})
                 self.assertEqual(status, answer.status_code)
 
-    def test_a_full_disk_is_said_and_the_next_change_is_kept(self) -> None:
+    def test_a_full_disk_is_reported_and_the_next_change_is_stored(self) -> None:
         study_id = self.make("x")
         full = OperationalError("INSERT", {}, psycopg.errors.DiskFull("no space left on device"))
         commands = [{"do": "write", "id": None, "text": "x^2"}]

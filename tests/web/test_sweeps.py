@@ -76,7 +76,7 @@ class SweepTest(WebTest):
             [(i["kind"], i["x"], i["y"]) for i in rows[2]["items"]],
         )
 
-    def test_what_cannot_be_swept_is_refused_at_once(self) -> None:
+    def test_impossible_sweeps_are_refused_at_once(self) -> None:
         study_id = self.make("f(x) = x^2 - a", "a = 1", "P(t) = (t, a)")
         for more in ({"count": 1}, {"count": 5_000}, {"count": "x"}, {"line": 3}, {"slider": 1}, {"what": "colours"},
                      {"low": "9", "high": "1"}, {"low": "("}, {"what": "intersections", "other": 3}, {"family": 1}):  # fmt: skip
@@ -95,10 +95,10 @@ class SweepTest(WebTest):
         self.assertEqual("cancelled", self.look(study_id, first)["state"])
 
         second = self.ask(study_id)["sweep"]
-        told: list[int] = []
+        reported: list[int] = []
 
         def report(teller: object, done: int) -> None:
-            told.append(done)
+            reported.append(done)
             if done == 3:
                 self.post(study_id, f"sweeps/{second}/cancel")
             with session_scope(self.engine) as session:
@@ -110,7 +110,7 @@ class SweepTest(WebTest):
             mock.patch.object(jobs, "_REPORT_EVERY_S", 0),
         ):
             work_off(self.engine, stay=False)
-        self.assertEqual([0, 1, 2, 3], told)
+        self.assertEqual([0, 1, 2, 3], reported)
         found = self.look(study_id, second)
         self.assertEqual(("cancelled", None), (found["state"], found["result"]))
 

@@ -71,7 +71,7 @@ class ValuesTest(WebTest):
                             off = abs(Decimal(mpmath.nstr(value, 40)) - shown)
                             self.assertLessEqual(off, unit / 2 + Decimal("1e-30"))
 
-    def test_places_by_number_of_rows_and_ones_own(self) -> None:
+    def test_rows_by_count_and_from_a_list(self) -> None:
         study_id = self.make("f(x) = x")
         self.spec(study_id, start="0", stop="pi", count="7")
         self.assertEqual(
@@ -102,7 +102,7 @@ class ValuesTest(WebTest):
         over, _, under = text.replace("−", "-").partition("/")
         return float(over) / float(under or 1)
 
-    def test_undefined_cells_say_why(self) -> None:
+    def test_undefined_cells_state_the_reason(self) -> None:
         study_id = self.make("f(x) = 1/x", "g(x) = sqrt(x - 1)", "h(x) = x for x > 1")
         self.spec(study_id, start="0", stop="2", step="1")
         first = self.table(study_id)["rows"][0]["cells"]
@@ -111,7 +111,7 @@ class ValuesTest(WebTest):
 
     def test_invalid_table_is_stored_with_its_problem(self) -> None:
         study_id = self.make("f(x) = x")
-        for fields, told in REFUSED:
+        for fields, message in REFUSED:
             with self.subTest(fields):
                 body = {"do": "table", "start": "0", "stop": "5", "step": "1", **fields}
                 answer = self.client.post(
@@ -126,7 +126,7 @@ class ValuesTest(WebTest):
                 else:
                     problem = answer.get_json()["error"]["message"]
                 self.assertTrue(problem)
-                self.assertIn(told, problem)
+                self.assertIn(message, problem)
 
     def columns_of(self, study_id: uuid.UUID, **given: object) -> dict[str, list[str]]:
         table = self.table(study_id, **given)
@@ -142,7 +142,7 @@ class ValuesTest(WebTest):
         )
         own = (
             {"text": "f'"}, {"text": "s''"}, {"text": "p"}, {"text": "x s(x) + a"},
-            *({"text": "s", "series": each} for each in ("difference", "ratio", "sum")),
+            *({"text": "s", "series": series} for series in ("difference", "ratio", "sum")),
             {"text": "q", "out": True}, {"text": "f", "digits": 2, "form": "fixed"},
         )  # fmt: skip
         self.spec(study_id, start="-2", stop="2", step="1/4", digits=12, columns=list(own))
@@ -175,7 +175,7 @@ class ValuesTest(WebTest):
         reasons = [cell["reason"] for cell in self.table(study_id)["rows"][0]["cells"]]
         self.assertIn("no row before", reasons[7])
 
-    def test_rows_over_a_slider_follow_it_and_say_when_it_is_gone(self) -> None:
+    def test_rows_over_a_slider_follow_it_until_it_is_deleted(self) -> None:
         study_id = self.make("a = 2", "b = 1", "f(x) = a x^2 + b", "g(x) = x/a")
         self.spec(study_id, over="a", at="pi", columns=[{"text": "f(2)"}, {"text": "a x"}])
         found = self.columns_of(study_id)
@@ -188,14 +188,14 @@ class ValuesTest(WebTest):
         self.post(study_id, "commands", commands=[{"do": "remove", "id": 1}])
         self.assertIn("no slider any more", self.table(study_id)["problem"])
 
-    def test_places_from_lists_of_the_study_stay_exact(self) -> None:
+    def test_x_values_from_lists_of_the_study_stay_exact(self) -> None:
         study_id = self.make("L = [1, pi/6, 9/7]", "M = from 0 to pi step pi/4", "f(x) = sin(x)")
         self.spec(study_id, listed="L; 2; M", columns=[{"text": "cos(x)"}])
         rows = self.table(study_id)["rows"]
         self.assertEqual(
             ["1", "π/6", "1.285714286", "2", "0", "π/4", "π/2", "3π/4", "π"], [r["x"] for r in rows]
         )
-        cells = self.post(study_id, "exact_cells", place=rows[5]["typed"])["cells"]
+        cells = self.post(study_id, "exact_cells", abscissa=rows[5]["typed"])["cells"]
         self.assertEqual(
             [("f", "√2/2"), ("cos(x)", "√2/2")], [(c["name"], c["text"]) for c in cells]
         )
@@ -225,7 +225,7 @@ class ValuesTest(WebTest):
         for ends in ({"from": "1", "to": 3}, {"from": 1}, {"from": 1, "to": None}):
             self.post(study_id, "window", status=400, how="rows", **ends)
 
-    def test_a_column_that_lost_its_meaning_stays_to_be_mended(self) -> None:
+    def test_a_broken_column_stays_and_can_be_corrected(self) -> None:
         study_id = self.make("f(x) = x", "g(x) = x^2")
         self.spec(study_id, columns=[{"text": "g(x) + 1"}])
         self.post(study_id, "commands", commands=[{"do": "remove", "id": 2}])

@@ -55,7 +55,7 @@ class WebTest(DatabaseTest):
         self, study_id: uuid.UUID, address: str, status: int = 200, **more: object
     ) -> dict[str, Any]:
         state = {"version": self.version(study_id), "window": WINDOW}
-        body = {key: each for key, each in state.items() if key in FIELDS.get(address, state)}
+        body = {key: value for key, value in state.items() if key in FIELDS.get(address, state)}
         body |= more
         answer = self.client.post(
             f"/studies/{study_id}/{address}",
@@ -69,7 +69,7 @@ class WebTest(DatabaseTest):
 
 
 class BenchViewTest(WebTest):
-    def test_a_command_is_kept_and_answered_with_its_scene(self) -> None:
+    def test_a_command_is_stored_and_answered_with_its_scene(self) -> None:
         study_id = self.make("f(x) = x^2")
         answer = self.post(
             study_id, "commands", commands=[{"do": "write", "id": None, "text": "g(x) = 2x"}]
@@ -78,7 +78,7 @@ class BenchViewTest(WebTest):
         self.assertEqual(("Write g", None), (answer["undo"], answer["redo"]))
         self.assertEqual(self.version(study_id), answer["version"])
 
-    def test_a_draft_shows_and_keeps_nothing(self) -> None:
+    def test_a_draft_stores_nothing(self) -> None:
         study_id = self.make("f(x) = a x", "a = 1")
         before = self.version(study_id)
         answer = self.post(
@@ -97,7 +97,7 @@ class BenchViewTest(WebTest):
         again = self.post(study_id, "history", do="redo")
         self.assertEqual(0, len(again["scene"]["rows"]))
 
-    def test_a_refused_command_says_why_and_changes_nothing(self) -> None:
+    def test_a_refused_command_changes_nothing(self) -> None:
         study_id = self.make("a = 1")
         before = self.version(study_id)
         answer = self.post(
@@ -136,7 +136,7 @@ class BenchViewTest(WebTest):
         self.assertEqual("16", table["rows"][0]["cells"][0]["text"])
         self.assertEqual((11, "f"), (table["count"], table["columns"][0]["name"]))
 
-    def test_findings_of_lines_that_do_not_work_say_so(self) -> None:
+    def test_findings_of_broken_lines_state_the_problem(self) -> None:
         study_id = self.make("f(x) = x - a", "a = 1")
         self.post(
             study_id, "commands", commands=[{"do": "find", "line": 1, "low": "0", "high": "9"}]
@@ -156,7 +156,7 @@ class BenchViewTest(WebTest):
             (1001, 11, "990"), (table["count"], len(table["rows"]), table["rows"][0]["x"])
         )
 
-    def test_the_preview_tells_how_a_text_reads(self) -> None:
+    def test_the_preview_shows_how_a_text_is_read(self) -> None:
         study_id = self.make("f(x) = x")
         answer = self.post(study_id, "preview", id=None, text="g(x) = f(x)^2 for x > 0")
         self.assertEqual(
@@ -166,7 +166,7 @@ class BenchViewTest(WebTest):
         wrong = self.post(study_id, "preview", id=1, text="f(x) = (x")
         self.assertEqual([7, 8], wrong["problem"]["position"])
 
-    def test_exact_forms_come_beside_their_decimals(self) -> None:
+    def test_exact_forms_accompany_their_decimals(self) -> None:
         study_id = self.make(
             "k = sqrt(8)", "A = (1/2, k)", "L = [1, 2]", "f(x) = k x", "s = 3", "b = 1/4"
         )
@@ -224,7 +224,7 @@ class BenchViewTest(WebTest):
             with self.subTest(digits):
                 self.post(study_id, "working", 400, digits=digits)
 
-    def test_the_reference_tells_of_every_function(self) -> None:
+    def test_the_reference_lists_every_function(self) -> None:
         answer = self.client.get("/reference").get_json()
         names = [entry["name"] for entry in answer["entries"]]
         self.assertEqual(set(FUNCTIONS) | {"pi", "e", "sum", "product", "integral"}, set(names))
@@ -235,7 +235,7 @@ class BenchViewTest(WebTest):
                 self.assertIn("<math>", entry["signature"] + entry["typeset"])
                 self.assertTrue(entry["meaning"] and entry["insert"].startswith(entry["name"]))
 
-    def test_a_new_name_and_a_deletion_tell_what_they_touched(self) -> None:
+    def test_renaming_and_deleting_report_the_affected_lines(self) -> None:
         study_id = self.make("f(x) = x", "g(x) = f(x) + 1")
         answer = self.post(study_id, "commands", commands=[{"do": "rename", "id": 1, "name": "q"}])
         self.assertEqual("Rename f to q", answer["undo"])
@@ -279,7 +279,7 @@ class BenchViewTest(WebTest):
                 error = self.post(study_id, "window", 400, how="bounds", bounds=wrong)["error"]
                 self.assertEqual("draw.window", error["code"])
 
-    def test_the_view_is_kept_without_history(self) -> None:
+    def test_the_view_is_stored_without_history(self) -> None:
         study_id = self.make("x")
         self.post(study_id, "view", reading=1.5, tab="values", folded=True)
         page = self.client.get(f"/studies/{study_id}").get_data(as_text=True)
@@ -426,7 +426,7 @@ class SecurityTest(WebTest):
             with self.subTest(wrong), self.assertRaises(ValueError):
                 read_settings(wrong)
 
-    def test_static_files_are_kept_by_the_browser_and_compressed(self) -> None:
+    def test_static_files_are_cached_and_compressed(self) -> None:
         page = self.client.get("/studies").get_data(as_text=True)
         address = re.search(r'href="(/assets/[^"]+base\.css)"', page)[1]  # type: ignore[index]
         answer = self.client.get(address, headers={"Accept-Encoding": "gzip"})

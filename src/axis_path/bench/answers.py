@@ -9,7 +9,7 @@ from axis_path.core.features.axes.section import AxesSpec
 from axis_path.core.features.findings.section import QueryKind
 from axis_path.core.language.tree import AngleUnit
 from axis_path.core.lines.meaning import Kind
-from axis_path.core.lines.moving import Place
+from axis_path.core.lines.moving import Position
 from axis_path.core.scene.row_types import Problem, RowReading
 from axis_path.core.scene.types import Bounds, Reading, Scene
 from axis_path.core.tabulate import TableSpec
@@ -33,7 +33,7 @@ class StudyState(TypedDict):
 class OpeningAnswer(StudyState):
     """What the page must know of a study before its first scene."""
 
-    trails: dict[str, list[Place]]
+    trails: dict[str, list[Position]]
     is_compiled: bool
 
 
@@ -45,7 +45,7 @@ class FindingMark(TypedDict):
     """An answer on the plane and the lanes, in tenths of a pixel."""
 
     query: int
-    place: int
+    row: int
     kind: str
     proved: bool | None
     x: int
@@ -161,9 +161,9 @@ class SceneAnswer(TypedDict):
 
     version: int
     scene: BenchScene
-    visited: dict[str, list[Place]]
+    visited: dict[str, list[Position]]
     before: list[BenchScene]
-    found: NotRequired[FollowingFindings]
+    findings: NotRequired[FollowingFindings]
     prefetched: NotRequired[list[SceneAnswer]]
     may_prefetch: NotRequired[bool]
     spent_ms: float
@@ -175,9 +175,9 @@ class CommittedAnswer(TypedDict):
     version: NotRequired[int]
     undo: NotRequired[str | None]
     redo: NotRequired[str | None]
-    trails: dict[str, list[Place]]
+    trails: dict[str, list[Position]]
     scene: BenchScene | None
-    found: NotRequired[FollowingFindings]
+    findings: NotRequired[FollowingFindings]
 
 
 class ReadingAnswer(TypedDict):

@@ -44,9 +44,9 @@ def _data(request: BenchRequest[DataQuery]) -> dict[str, Any]:
     count = study.snapshot.query(Columns).row_count
     start = min(max(query.from_ or 0, 0), max(count - 1, 0))
     try:
-        kept, problem = study.snapshot.query(Columns).rows_kept(), ""
+        used, problem = study.snapshot.query(Columns).rows_used(), ""
     except MathError as err:
-        kept, problem = None, err.message
+        used, problem = None, err.message
     shown = slice(start, start + _MOST_ROWS)
     return {
         "columns": [
@@ -56,8 +56,8 @@ def _data(request: BenchRequest[DataQuery]) -> dict[str, Any]:
         "from": start,
         "filter": study.snapshot.section(Data).row_filter,
         "filter_problem": problem,
-        "kept": None if kept is None else int(np.count_nonzero(kept)),
-        "out": [] if kept is None else [not each for each in kept[shown].tolist()],
+        "kept": None if used is None else int(np.count_nonzero(used)),
+        "out": [] if used is None else [not is_used for is_used in used[shown].tolist()],
         "plots": [asdict(plot) for plot in study.snapshot.section(Data).plots],
         "chosen": [] if request.box is None else _chosen(study, request.box),
         "fits": [_fit(study, fit, query.predict) for fit in study.snapshot.section(Data).fits],
@@ -65,21 +65,21 @@ def _data(request: BenchRequest[DataQuery]) -> dict[str, Any]:
 
 
 def _column(study: Study, name: str, start: int) -> dict[str, Any]:
-    kept = next(each for each in study.snapshot.section(Data).columns if each.name == name)
-    shown = {"name": name, "unit": kept.unit, "formula": kept.formula, "problem": ""}
+    used = next(column for column in study.snapshot.section(Data).columns if column.name == name)
+    shown = {"name": name, "unit": used.unit, "formula": used.formula, "problem": ""}
     try:
         with calculation():
             column = study.column_of(name)
     except MathError as err:
         return shown | {"cells": [], "summary": None, "problem": err.message}
     try:
-        summary = _summary(replace(column, cells=study.snapshot.query(Columns).kept_cells(name)))
+        summary = _summary(replace(column, cells=study.snapshot.query(Columns).used_cells(name)))
     except MathError:
         # The filter cannot be used; what is wrong with it is said beside it.
         summary = None
     return shown | {
         "cells": [
-            _decimal(cell) if kept.formula else _text(cell)
+            _decimal(cell) if used.formula else _text(cell)
             for cell in column.cells[start : start + _MOST_ROWS]
         ],
         "summary": summary,
@@ -91,10 +91,10 @@ def _chosen(study: Study, box: Box) -> list[int]:
     rows: set[int] = set()
     for plot in study.snapshot.section(Data).plots:
         try:
-            points, places = study.snapshot.query(Plots).plotted(plot)
+            points, rows_of = study.snapshot.query(Plots).plotted(plot)
         except MathError:
             continue
-        rows.update(places[in_box(points, box)].tolist())
+        rows.update(rows_of[in_box(points, box)].tolist())
     return sorted(rows)
 
 
@@ -129,18 +129,22 @@ def _number(value: float) -> float | None:
     return value if math.isfinite(value) else None
 
 
-def _fit(study: Study, fit_request: FitRequest, wanted: Prediction | None) -> dict[str, Any]:
+def _fit(study: Study, fit_request: FitRequest, prediction: Prediction | None) -> dict[str, Any]:
     snapshot = study.snapshot
     followed = (line.id for line in snapshot.lines if line.fit == fit_request.id)
     shown: dict[str, Any] = {
         "id": fit_request.id, "model": fit_request.model, "x": fit_request.x, "y": fit_request.y,
         "degree": fit_request.degree, "formula": fit_request.formula, "problem": "",
-        "follows": next((snapshot.definition(each).name for each in followed), ""),
+        "follows": next((snapshot.definition(line_id).name for line_id in followed), ""),
     }  # fmt: skip
     try:
         with calculation():
             fit = study.snapshot.query(Fits).made_fit(fit_request)
-            predicted = _predicted(fit, wanted) if wanted and wanted.fit == fit_request.id else ""
+            predicted = (
+                _predicted(fit, prediction)
+                if prediction and prediction.fit == fit_request.id
+                else ""
+            )
     except MathError as err:
         return shown | {"problem": err.message}
     return shown | {
@@ -167,24 +171,24 @@ def _residuals(fit: Fit) -> list[list[float]]:
     return [[float(x), float(y)] for x, y in pairs.tolist()]
 
 
-def _predicted(fit: Fit, wanted: Prediction) -> str:
+def _predicted(fit: Fit, prediction: Prediction) -> str:
     """Predict y for an x, or x for a y, in words."""
-    if wanted.value is None:
+    if prediction.value is None:
         return ""
-    if wanted.of == "x":
-        made = fit.predict(wanted.value)
+    if prediction.of == "x":
+        made = fit.predict(prediction.value)
         outside = " It is predicted outside the data." if made.is_outside else ""
         return (
             f"{_digits(made.value, 6)}; with 95 % likelihood from {_digits(made.low, 6)} to "
             f"{_digits(made.high, 6)}.{outside}"
         )
-    places = fit.places_of(wanted.value)
-    if not places:
+    predictions = fit.solutions_of(prediction.value)
+    if not predictions:
         return "Within the data the curve does not have this value."
     parts = [
         f"{_digits(p.value, 6)}; with 95 % likelihood from {_digits(p.low, 6)} to "
         f"{_digits(p.high, 6)}"
-        for p in places
+        for p in predictions
     ]
     return ", or ".join(parts) + "."
 
@@ -206,7 +210,7 @@ def read_data(_job: Job, query: ReadDataQuery) -> dict[str, Any]:
             {"name": c.name, "unit": c.unit, "cells": [_text(cell) for cell in c.cells]}
             for c in columns.columns
         ],
-        "bad": [asdict(each) for each in columns.bad[:_SHOWN_BAD]],
+        "bad": [asdict(cell) for cell in columns.bad[:_SHOWN_BAD]],
         "bad_count": columns.bad_count,
     }  # fmt: skip
 

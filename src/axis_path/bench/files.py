@@ -69,7 +69,7 @@ def picture(job: Job, query: PictureQuery) -> Answer:
         request.window, reading_x=request.reading_x, with_trails=True
     ).to_dict()
     if query.with_findings:
-        scene |= {"found": plane_marks(request)}
+        scene |= {"findings": plane_marks(request)}
     look = Look(query.white, query.with_reading, query.dark)
     made = make_picture(scene, carried, Format(query.format), look, scale=query.scale)
     return Answer(made.data, made.media_type)

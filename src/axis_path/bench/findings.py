@@ -38,7 +38,7 @@ class _Mark:
     """One place of the ledger on the plane, in px."""
 
     saved: SavedQuery
-    place: int
+    row_index: int
     row: Row
     x: float
     y: float
@@ -199,14 +199,14 @@ def _marks(
     for saved, made in answers:
         if saved.line in hidden or (saved.what is QueryKind.SOLVE and not made.rows):
             continue
-        for place, row in enumerate(made.rows):
+        for row_index, row in enumerate(made.rows):
             if math.isfinite(row.x) and math.isfinite(row.y):
                 x = float(window.across(np.array([row.x]))[0])
                 y = float(window.down(np.array([row.y]))[0])
                 if 0 <= x <= window.width and 0 <= y <= window.height:
-                    marks.append(_Mark(saved, place, row, x, y))
+                    marks.append(_Mark(saved, row_index, row, x, y))
     marks = marks[:_MOST_MARKS]
-    texts = [_label(mark) if mark.place in mark.saved.labels else "" for mark in marks]
+    texts = [_label(mark) if mark.row_index in mark.saved.labels else "" for mark in marks]
     curves: list[list[int]] = []
     flags: list[Flag] = []
     if any(texts):
@@ -214,16 +214,16 @@ def _marks(
             curves += (shown.get("curve") or {}).get("pieces", [])
             if shown.get("flag"):
                 flags.append(Flag(**shown["flag"]))
-    places = place_labels([(mark.x, mark.y) for mark in marks], texts, curves, window, flags)
+    positions = place_labels([(mark.x, mark.y) for mark in marks], texts, curves, window, flags)
     return [
         {
-            "query": mark.saved.id, "place": mark.place, "kind": _kind(mark),
+            "query": mark.saved.id, "row": mark.row_index, "kind": _kind(mark),
             "proved": mark.row.proved,
             "x": round(mark.x * PER_PX), "y": round(mark.y * PER_PX), "value": mark.row.x,
             "line": mark.saved.line, "other": mark.saved.other, "name": _label(mark),
             "tone": tones.get(mark.saved.line or 0), "text": text, "at": at,
         }
-        for mark, text, at in zip(marks, texts, places, strict=True)
+        for mark, text, at in zip(marks, texts, positions, strict=True)
     ]  # fmt: skip
 
 

@@ -42,9 +42,9 @@ def without_nul(given: Any) -> Any:  # noqa: ANN401 - any JSON
     if isinstance(given, str):
         return given.replace("\0", "")
     if isinstance(given, list):
-        return [without_nul(each) for each in given]
+        return [without_nul(item) for item in given]
     if isinstance(given, dict):
-        return {without_nul(name): without_nul(each) for name, each in given.items()}
+        return {without_nul(name): without_nul(value) for name, value in given.items()}
     return given
 
 

@@ -10,7 +10,7 @@ from axis_path.core.locate.search_request import Search
 from axis_path.core.scene.row_types import Problem
 from axis_path.core.tabulate import NumberForm, Series
 
-Places = list[tuple[float, float]]
+Points = list[tuple[float, float]]
 
 
 class TableHead(TypedDict):
@@ -140,7 +140,7 @@ class FitAnswer(TypedDict):
     note: NotRequired[str]
     line: NotRequired[str]
     form: NotRequired[str]
-    residuals: NotRequired[Places]
+    residuals: NotRequired[Points]
     predicted: NotRequired[str]
 
 

@@ -72,7 +72,7 @@ class SceneQuery(StateQuery, frozen=True, kw_only=True):
     will probably come next.
     """
 
-    found: Following | None = None
+    findings: Following | None = None
     passed: Annotated[tuple[Drafts, ...], Meta(max_length=3)] = ()
     prefetch: Annotated[tuple[Drafts, ...], Meta(max_length=16)] | UnsetType = UNSET
 
@@ -86,20 +86,20 @@ class CommandsQuery(StateQuery, frozen=True, kw_only=True):
 
     commands: Annotated[tuple[AnyCommand, ...], Meta(min_length=1, max_length=20)]
     named: Annotated[int, Meta(ge=0, lt=20)] = 0
-    found: Following | None = None
+    findings: Following | None = None
 
 
 class HistoryQuery(StateQuery, frozen=True, kw_only=True):
     """Undo or redo."""
 
     do: Literal["undo", "redo"]
-    found: Following | None = None
+    findings: Following | None = None
 
 
 class CommittedQuery(StateQuery, frozen=True, kw_only=True, forbid_unknown_fields=False):
     """The picture of what was just committed, read from the request that did it."""
 
-    found: Following | None = None
+    findings: Following | None = None
 
 
 class VersionQuery(msgspec.Struct, frozen=True):
@@ -186,7 +186,7 @@ class TableQuery(StateQuery, frozen=True, kw_only=True):
 class ExactCellsQuery(StateQuery, frozen=True, kw_only=True):
     """The exact values in one row of the table."""
 
-    place: str
+    abscissa: str
     finer: tuple[str, str] | None = None
 
 

@@ -26,7 +26,7 @@ from axis_path.core.study import VALUED, problem_dict
 _EXACT_BUDGET_S = 5.0
 _SHORT = 60
 _ROW_DIGITS = 7
-_NOT_TOLD = "not decided: so many digits cannot be told"
+_UNDECIDED = "so many digits could not be determined"
 _NOT_LOOKED_FOR = "no exact form was looked for yet"
 
 
@@ -50,7 +50,7 @@ def result_dict(
     return {
         "kind": result.kind.value,
         "decimal": decimal or "undefined",
-        "reason": result.reason or ("" if decimal else _NOT_TOLD),
+        "reason": result.reason or ("" if decimal else _UNDECIDED),
         "exact": exact or "",
         "mathml": typeset(read_expression(exact, Vocabulary())) if exact else "",
         # A short decimal that is the number itself needs no second form beside it.

@@ -38,7 +38,7 @@ from axis_path.core.features.axes.section import AxesSpec
 from axis_path.core.features.findings.section import SavedQueries
 from axis_path.core.features.motion.edits import go_on
 from axis_path.core.features.motion.queries import Motion
-from axis_path.core.lines.moving import Place
+from axis_path.core.lines.moving import Position
 from axis_path.core.study import overview
 from axis_path.core.tabulate import TableSpec
 from axis_path.core.warm import is_compiled
@@ -92,9 +92,9 @@ def committed(job: Job, query: CommittedQuery) -> dict[str, Any]:
         # Something was stopped, or might have been. Nobody waits for that to see that it is saved:
         # the page asks for the picture apart, with more time, and can give it up.
         return state | {"scene": None}
-    if query.found is not None:
+    if query.findings is not None:
         moved = replace(request, window=window)
-        state["found"] = following_dict(moved, job.study_id, spent=0, with_texts=False)
+        state["findings"] = following_dict(moved, job.study_id, spent=0, with_texts=False)
     return state
 
 
@@ -147,17 +147,17 @@ def _state(job: Job, query: SceneQuery) -> dict[str, Any]:
         "version": request.version, "scene": _scene(request, request.study),
         "visited": _by_id(visited), "before": before,
     }  # fmt: skip
-    if request.query.found is not None:
-        answer["found"] = following_dict(
+    if request.query.findings is not None:
+        answer["findings"] = following_dict(
             request, job.study_id, spent=time.monotonic() - began,
-            with_texts=request.query.found == "ledger",
+            with_texts=request.query.findings == "ledger",
         )  # fmt: skip
     # What is left of the time until it arrives is the way: the page asks by it.
     return answer | {"spent_ms": round(1000 * (time.monotonic() - began), 1)}
 
 
-def _by_id(places: Mapping[int, Sequence[Place]]) -> dict[str, Any]:
-    return {str(id_): points for id_, points in places.items()}
+def _by_id(positions: Mapping[int, Sequence[Position]]) -> dict[str, Any]:
+    return {str(id_): points for id_, points in positions.items()}
 
 
 def reading(job: Job, query: ReadingQuery) -> dict[str, Any]:
@@ -171,9 +171,9 @@ def reading(job: Job, query: ReadingQuery) -> dict[str, Any]:
 
 def trail(job: Job, query: TrailQuery) -> Answer:
     """Return the positions of a trail as CSV (RFC 4180)."""
-    places = realise(job, query).study.snapshot.query(Motion).trails().get(query.line)
-    if places is None:
+    positions = realise(job, query).study.snapshot.query(Motion).trails().get(query.line)
+    if positions is None:
         raise RequestError("This line has no trail.", "line")
     text = StringIO()
-    csv.writer(text).writerows([("x", "y"), *(place or ("", "") for place in places)])
+    csv.writer(text).writerows([("x", "y"), *(position or ("", "") for position in positions)])
     return Answer(text.getvalue().encode(), "text/csv")

@@ -27,9 +27,9 @@ from axis_path.core.features.tables.queries import BrokenColumn, Tables
 from axis_path.core.kinds.states import States
 from axis_path.core.limits import EXACT_CELLS, SHEET_ROWS
 from axis_path.core.tabulate import (
+    Abscissae,
     Cells,
     Head,
-    Places,
     Series,
     TableSpec,
     happenings,
@@ -61,22 +61,22 @@ def _requested_rows(study: Study, query: TableQuery) -> dict[str, Any]:
         heads = study.snapshot.query(Tables).table_heads(spec, shown)
         nothing["columns"] = [_head_dict(head) for head in heads]
         nothing["variable"] = study.snapshot.query(Tables).table_variable(spec, shown)
-        places = study.snapshot.query(Tables).table_places(spec)
+        abscissae = study.snapshot.query(Tables).table_abscissae(spec)
     except MathError as err:
         return nothing | {"problem": err.message}
-    sought = _row_before(places, query.around)
+    sought = _row_before(abscissae, query.around)
     first = query.from_ if sought is None else sought
     size = _MOST_ROWS if query.rows is None else min(max(query.rows, 1), _MOST_ROWS)
     # About a place as many rows are given as there is room for, else those from a row on.
-    last = places.count - (1 if sought is None else size)
+    last = abscissae.count - (1 if sought is None else size)
     start = min(max(first or 0, 0), max(last, 0))
-    stop = min(start + size, places.count)
+    stop = min(start + size, abscissae.count)
     try:
         with calculation():
-            rows = _rows(heads, places, start, stop)
+            rows = _rows(heads, abscissae, start, stop)
     except MathError as err:
         return nothing | {"problem": err.message}
-    return nothing | {"problem": None, "rows": rows, "count": places.count, "from": start}
+    return nothing | {"problem": None, "rows": rows, "count": abscissae.count, "from": start}
 
 
 def _head_dict(head: Head | BrokenColumn) -> dict[str, Any]:
@@ -97,13 +97,13 @@ def exact_cells(job: Job, query: ExactCellsQuery) -> dict[str, Any]:
         MathError: the table cannot be made, or the place has no value.
     """
     request = realise(job, query)
-    study, spec, place = request.study, _spec(request.study, query), query.place
+    study, spec, abscissa = request.study, _spec(request.study, query), query.abscissa
     cells, note = [], ""
     for head in study.snapshot.query(Tables).table_heads(
         spec, study.snapshot.query(States).functions()
     ):
         if isinstance(head, Head) and head.series is Series.VALUE:
-            cell = study.snapshot.query(Tables).exact_cell(head, place)
+            cell = study.snapshot.query(Tables).exact_cell(head, abscissa)
             exact, missing = exact_or_note(cell)
             note = note or missing
             if exact is not None:
@@ -119,26 +119,28 @@ def exact_cells(job: Job, query: ExactCellsQuery) -> dict[str, Any]:
 
 def _spec(study: Study, query: TableQuery | ExactCellsQuery) -> TableSpec:
     """Return what the table is made from: what is stored, or what a finer look is at."""
-    kept = study.snapshot.section(TableSpec)
+    stored = study.snapshot.section(TableSpec)
     if query.finer is None:
-        return kept
+        return stored
     start, stop = query.finer
-    return replace(kept, start=start, stop=stop, count=str(_FINER_ROWS), listed="")
+    return replace(stored, start=start, stop=stop, count=str(_FINER_ROWS), listed="")
 
 
-def _row_before(places: Places, x: float | None) -> int | None:
+def _row_before(abscissae: Abscissae, x: float | None) -> int | None:
     """Return some rows before the one that stands before a place; None without a place."""
-    if x is None or places.count < 2:
+    if x is None or abscissae.count < 2:
         return None
-    return max(places.row_before(x) - _ROWS_BEFORE, 0)
+    return max(abscissae.row_before(x) - _ROWS_BEFORE, 0)
 
 
 def _rows(
-    heads: Sequence[Head | BrokenColumn], places: Places, start: int, stop: int
+    heads: Sequence[Head | BrokenColumn], abscissae: Abscissae, start: int, stop: int
 ) -> list[dict[str, Any]]:
-    part = make_table(_valued(heads), places.part(start, stop))
+    part = make_table(_valued(heads), abscissae.part(start, stop))
     columns = [
-        None if isinstance(head, BrokenColumn) else (Cells(head, places), part.columns.get(str(k)))
+        None
+        if isinstance(head, BrokenColumn)
+        else (Cells(head, abscissae), part.columns.get(str(k)))
         for k, head in enumerate(heads)
     ]
     named = {
@@ -148,15 +150,19 @@ def _rows(
     }
     said: dict[int, list[dict[str, Any]]] = {row: [] for row in range(start, stop)}
     functions = {head.name for head in heads if isinstance(head, Head) and head.tone is not None}
-    for each in happenings(named, functions):
-        happening = {"sentence": each.sentence, "what": each.what.value, "last": start + each.last}
-        said[start + each.row].append(happening)
+    for event in happenings(named, functions):
+        happening = {
+            "sentence": event.sentence,
+            "what": event.what.value,
+            "last": start + event.last,
+        }
+        said[start + event.row].append(happening)
     return [
         {
             "row": row,
-            "x": _place(places, row),
+            "x": _abscissa_text(abscissae, row),
             # As it is typed to begin a finer table here.
-            "typed": _typed(places, row, float(part.x[row - start])),
+            "typed": _typed(abscissae, row, float(part.x[row - start])),
             "value": float(part.x[row - start]),
             "cells": [_cell(column, row, row - start) for column in columns],
             "happenings": said[row],
@@ -174,17 +180,17 @@ def _valued(heads: Sequence[Head | BrokenColumn]) -> dict[str, RealFunction]:
     }
 
 
-def _place(places: Places, row: int) -> str:
+def _abscissa_text(abscissae: Abscissae, row: int) -> str:
     """Write a place exactly if that is short (π/6 stays π/6), else with its digits."""
-    exact = places.exact_text(row)
-    text = places.text(row, 10)
+    exact = abscissae.exact_text(row)
+    text = abscissae.text(row, 10)
     if exact is None or len(exact) > _LONGEST_EXACT or ("/" in exact and "π" not in exact):
-        return text if exact is not None else places.text(row, 6)
+        return text if exact is not None else abscissae.text(row, 6)
     return exact
 
 
-def _typed(places: Places, row: int, value: float) -> str:
-    exact = places.exact_text(row)
+def _typed(abscissae: Abscissae, row: int, value: float) -> str:
+    exact = abscissae.exact_text(row)
     return repr(value) if exact is None else exact
 
 
@@ -212,17 +218,17 @@ def table_rows(
         MathError: the table cannot be made, or is too long for exact forms.
     """
     spec, shown = study.snapshot.section(TableSpec), study.snapshot.query(States).functions()
-    places = study.snapshot.query(Tables).table_places(spec)
+    abscissae = study.snapshot.query(Tables).table_abscissae(spec)
     heads = [
         head
         for head in study.snapshot.query(Tables).table_heads(spec, shown)
         if isinstance(head, Head)
     ]
     exact = [head for head in heads if with_exact and head.series is Series.VALUE]
-    if places.count * len(exact) > EXACT_CELLS.value:
+    if abscissae.count * len(exact) > EXACT_CELLS.value:
         raise LimitError(
             f"Exact forms are written for {EXACT_CELLS.value:,} cells at most; this table has "
-            f"{places.count * len(exact):,}."
+            f"{abscissae.count * len(exact):,}."
         )
     variable = study.snapshot.query(Tables).table_variable(spec, shown)
     units = _units(study, spec) if with_units else ("", "")
@@ -232,10 +238,10 @@ def table_rows(
         *(f"{name} exact" for name in ([variable] if with_exact else [])),
         *(f"{head.name} exact" for head in exact),
     ]]  # fmt: skip
-    cells = [Cells(head, places) for head in heads]
-    for start in range(0, places.count, _ROWS_OF_FILE):
-        stop = min(start + _ROWS_OF_FILE, places.count)
-        part = make_table(_valued(heads), places.part(start, stop), whole=places.count)
+    cells = [Cells(head, abscissae) for head in heads]
+    for start in range(0, abscissae.count, _ROWS_OF_FILE):
+        stop = min(start + _ROWS_OF_FILE, abscissae.count)
+        part = make_table(_valued(heads), abscissae.part(start, stop), whole=abscissae.count)
         columns: list[list[Any]] = [part.x.tolist()]
         for k, column in enumerate(cells):
             known = part.columns.get(str(k))
@@ -245,28 +251,28 @@ def table_rows(
                 else known.tolist()
             )
         if with_exact:
-            typed = [_typed(places, start + k, x) for k, x in enumerate(columns[0])]
-            columns.append([place.replace("−", "-") for place in typed])
-            columns += [[_exact(study, head, place) for place in typed] for head in exact]
+            typed = [_typed(abscissae, start + k, x) for k, x in enumerate(columns[0])]
+            columns.append([text.replace("−", "-") for text in typed])
+            columns += [[_exact(study, head, abscissa) for abscissa in typed] for head in exact]
         yield list(map(list, zip(*columns, strict=True)))
 
 
 def _units(study: Study, spec: TableSpec) -> tuple[str, str]:
     """Return what the names of the axes say of the places and of the values, in brackets."""
-    of_places = study.snapshot.section(AxesSpec).x.name
+    abscissa_name = study.snapshot.section(AxesSpec).x.name
     if spec.over:
         slider = next(
             (e.slider for e in study.snapshot.lines if e.moving and e.moving[0] == spec.over), None
         )
-        of_places = slider.unit if slider is not None else ""
-    names = (of_places, study.snapshot.section(AxesSpec).y.name)
+        abscissa_name = slider.unit if slider is not None else ""
+    names = (abscissa_name, study.snapshot.section(AxesSpec).y.name)
     across, up = (f" ({name})" if name else "" for name in names)
     return across, up
 
 
-def _exact(study: Study, head: Head, place: str) -> str:
+def _exact(study: Study, head: Head, abscissa: str) -> str:
     try:
-        return study.snapshot.query(Tables).exact_cell(head, place).exact or ""
+        return study.snapshot.query(Tables).exact_cell(head, abscissa).exact or ""
     except MathError:
         return ""
 

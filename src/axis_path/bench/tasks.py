@@ -110,7 +110,7 @@ def _probe(job: Job, body: bytes) -> Result:
     cache.put(job.study_id, version, study)
     # What was sent for another task, as for commands, has fields that this one does not know.
     known = {field.encode_name for field in msgspec.structs.fields(TASKS[name].query)}
-    fields = {field: each for field, each in given.items() if field in known}
+    fields = {field: value for field, value in given.items() if field in known}
     job = replace(job, context={"version": version}, cache=cache)
     run_task(name, job, orjson.dumps(fields))
     return {}

@@ -24,8 +24,8 @@ class Order:
     study_id: uuid.UUID
     body: bytes
     context: dict[str, Any]
-    each_s: float
-    all_s: float
+    step_s: float
+    total_s: float
 
 
 def run_order(
@@ -45,7 +45,7 @@ def run_order(
         send_file: sends a file while it is made, within the same limits, and returns its end.
     """
     deadline = Deadline(
-        time.monotonic, each_s=order.each_s, all_s=order.all_s, is_cancelled=is_cancelled
+        time.monotonic, step_s=order.step_s, total_s=order.total_s, is_cancelled=is_cancelled
     )
     try:
         job = Job(order.study_id, _NO_VERSION, order.context, load, cache)

@@ -32,8 +32,8 @@ class InProcess:
             query.study_id,
             query.body,
             query.context,
-            query.limits.each_s,
-            query.limits.all_s,
+            query.limits.step_s,
+            query.limits.total_s,
         )
         failures: list[Exception] = []
 

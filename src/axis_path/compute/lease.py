@@ -16,13 +16,13 @@ class Limits:
     """How long an answer may take.
 
     Attributes:
-        each_s: the time for one calculation, in seconds; then it is stopped and says so.
-        all_s: the time for all calculations of the request together.
+        step_s: the time for one calculation, in seconds; then it is stopped and says so.
+        total_s: the time for all calculations of the request together.
         grace_s: how much later the worker is killed if it has not answered.
     """
 
-    each_s: float = CALCULATION_TIME.value / 1000
-    all_s: float = ALL_TIME.value / 1000
+    step_s: float = CALCULATION_TIME.value / 1000
+    total_s: float = ALL_TIME.value / 1000
     grace_s: float = GRACE_TIME.value / 1000
 
 

@@ -36,7 +36,7 @@ class PoolSize:
         min_workers: workers that are kept when nothing is asked.
         at_once: short requests that compute at the same time.
         most: workers in all.
-        each: of one person.
+        per_person: requests of one person.
         long: requests that are expected to take long, in all.
         queue: requests that wait.
         wait_s: how long one waits at most, in seconds.
@@ -45,7 +45,7 @@ class PoolSize:
     min_workers: int = 2
     at_once: int = 2
     most: int = 8
-    each: int = 3
+    per_person: int = 3
     long: int = 3
     queue: int = 200
     wait_s: float = 15.0
@@ -140,7 +140,7 @@ class Pool:
         """Assign workers to those who are next, as long as there is room; the lock is held."""
         size, now = self._size, time.monotonic()
         while self._waiting and len(self._running) < size.most:
-            short = sum(now - each.began < _MOMENT_S for each in self._running)
+            short = sum(now - job.began < _MOMENT_S for job in self._running)
             if short >= size.at_once:
                 return
             request = self._next()
@@ -153,9 +153,9 @@ class Pool:
 
     def _next(self) -> _Request | None:
         """Take the first request of the next person who may have one more worker."""
-        has_room = sum(each.caller.is_long for each in self._running) < self._size.long
+        has_room = sum(job.caller.is_long for job in self._running) < self._size.long
         for person, queue in self._waiting.items():
-            if self._count_of(person) < self._size.each and (
+            if self._count_of(person) < self._size.per_person and (
                 has_room or not queue[0].caller.is_long
             ):
                 request = queue.popleft()
@@ -167,14 +167,14 @@ class Pool:
         return None
 
     def _count_of(self, person: str) -> int:
-        return sum(each.caller.person == person for each in self._running)
+        return sum(job.caller.person == person for job in self._running)
 
     def _take(self, study_id: uuid.UUID) -> WorkerProcess | None:
         """Take an idle worker, one that knows the study if there is one; None to make a new one."""
         for k in range(len(self._idle) - 1, -1, -1):
             if self._idle[k].study_id == study_id:
                 return self._idle.pop(k)
-        unused = next((k for k, each in enumerate(self._idle) if each.study_id is None), 0)
+        unused = next((k for k, worker in enumerate(self._idle) if worker.study_id is None), 0)
         has_room = len(self._idle) + len(self._running) < self._size.min_workers
         return self._idle.pop(unused) if self._idle and not has_room else None
 
@@ -236,6 +236,6 @@ class Pool:
         with self._lock:
             many = len(self._idle) + len(self._running) - self._size.min_workers
             old = time.monotonic() - _IDLE_S
-            outdated = [each for each in self._idle if each.idle_since < old][: max(many, 0)]
-            self._idle = [each for each in self._idle if each not in outdated]
+            outdated = [worker for worker in self._idle if worker.idle_since < old][: max(many, 0)]
+            self._idle = [worker for worker in self._idle if worker not in outdated]
         return outdated

@@ -41,10 +41,10 @@ class WorkerProcess:
             WorkerDiedError: the worker ended, or was killed because it did not answer in time.
             GoneError: nobody waits any more.
         """
-        until = time.monotonic() + query.limits.all_s + query.limits.grace_s
+        until = time.monotonic() + query.limits.total_s + query.limits.grace_s
         order = {
             "task": query.task, "study": str(query.study_id), "context": query.context,
-            "each_s": query.limits.each_s, "all_s": query.limits.all_s,
+            "step_s": query.limits.step_s, "total_s": query.limits.total_s,
         }  # fmt: skip
         self._send(order, query.body)
         failure: Exception | None = None

@@ -84,8 +84,8 @@ def fork_worker(channel: socket.socket, close: list[socket.socket]) -> int | Non
     if child:
         os.close(descriptors[0])
         return child
-    for each in (channel, *close):
-        each.close()
+    for resource in (channel, *close):
+        resource.close()
     status = 1
     try:
         ctypes.CDLL(None).prctl(_PR_SET_NAME, _NAME)

@@ -78,7 +78,7 @@ class _Worker:
     def _answer(self, head: dict[str, Any], body: bytes) -> None:
         order = Order(
             head["task"], uuid.UUID(head["study"]), body, head["context"],
-            head["each_s"], head["all_s"],
+            head["step_s"], head["total_s"],
         )  # fmt: skip
         answer = run_order(order, self._cache, self._load, self._is_cancelled, self._send_file)
         self._answered += 1

@@ -30,14 +30,14 @@ class Deadline:
 
     Attributes:
         clock: gives the time in seconds.
-        each_s: how long one calculation may take: a value, a curve, a search, a table.
-        all_s: how long all that is asked for at once may take together.
+        step_s: how long one calculation may take: a value, a curve, a search, a table.
+        total_s: how long all that is asked for at once may take together.
         is_cancelled: tells whether nobody waits any more.
     """
 
     clock: Callable[[], float]
-    each_s: float = CALCULATION_TIME.value / 1000
-    all_s: float = ALL_TIME.value / 1000
+    step_s: float = CALCULATION_TIME.value / 1000
+    total_s: float = ALL_TIME.value / 1000
     is_cancelled: Callable[[], bool] = _still_waits
 
 
@@ -76,7 +76,7 @@ class _During:
 
 def deadline_scope(deadline: Deadline) -> AbstractContextManager[None]:
     """Compute for a caller who does not wait for ever."""
-    return _During(_Wait(deadline, deadline.clock() + deadline.all_s))
+    return _During(_Wait(deadline, deadline.clock() + deadline.total_s))
 
 
 def _until(wait: _Wait, end: float, *, is_brief: bool = False) -> _During:
@@ -89,7 +89,7 @@ def calculation() -> AbstractContextManager[None]:
     wait = _present.get()
     if wait is None or wait.is_one:
         return _During(None)
-    return _until(wait, min(wait.end, wait.deadline.clock() + wait.deadline.each_s))
+    return _until(wait, min(wait.end, wait.deadline.clock() + wait.deadline.step_s))
 
 
 def timeout_scope(seconds: float) -> AbstractContextManager[None]:
@@ -145,7 +145,7 @@ def check() -> None:
     now = wait.deadline.clock()
     if now > wait.end:
         raise StoppedError(
-            f"This takes longer than {wait.deadline.each_s:g} s, so it was stopped. "
+            f"This takes longer than {wait.deadline.step_s:g} s, so it was stopped. "
             "Fewer terms, a narrower domain or simpler numbers take less."
         )
     if now > wait.ask_at:

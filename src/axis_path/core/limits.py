@@ -31,10 +31,10 @@ INTEGER_DIGITS = Limit(100_000, "digits", "The figures of one whole number.")
 CALCULATION_TIME = Limit(2_000, "ms", "The time for one value, curve, search or table.")
 ALL_TIME = Limit(6_000, "ms", "The time for all that is shown at once, together.")
 FOLLOWING_TIME = Limit(
-    18, "ms", "The time for a picture and the findings that follow a hand with it; others wait."
+    18, "ms", "The time for a picture and the findings that follow a pointer with it; others wait."
 )
 PREFETCH_TIME = Limit(
-    30, "ms", "The time until the last is begun of the states that a hand will probably reach."
+    30, "ms", "The time until the last is begun of the states that a pointer will probably reach."
 )
 GRACE_TIME = Limit(
     4_000, "ms", "How much later a process is ended that has not stopped at its time."
@@ -58,11 +58,13 @@ CHECK_POINTS = Limit(2_000, "points", "The points of one sampling check.")
 TRAIL_POINTS = Limit(2_000, "positions", "The positions that one trail keeps.")
 FAMILY_CURVES = Limit(24, "curves", "The curves of one family.")
 SWEEP_VALUES = Limit(1_001, "values", "The values of a slider in one sweep.")
-FOUND = Limit(2_000, "findings", "The findings of one search.")
+MOST_FINDINGS = Limit(2_000, "findings", "The findings of one search.")
 PLANE_BOXES = Limit(400_000, "boxes", "The boxes that one search in the plane may look at.")
-SPOTS = Limit(400, "places", "The breaks and kinks of one function that one search looks at.")
+SINGULAR_POINTS = Limit(
+    400, "points", "The breaks and kinks of one function that one search looks at."
+)
 FITS = Limit(40, "fits", "The fits, and the pairs of columns drawn, of one study.")
-LISTED_ROWS = Limit(100_000, "rows", "The places that a list gives to a table of values.")
+LISTED_ROWS = Limit(100_000, "rows", "The values of x that a list gives to a table.")
 SUMMED_ROWS = Limit(20_000, "rows", "The rows of a table whose running sum is made.")
 EXACT_CELLS = Limit(1_000, "cells", "The cells of a table that are saved with exact forms.")
 SHEET_ROWS = Limit(1_048_576, "rows", "The rows of a sheet in a workbook.")

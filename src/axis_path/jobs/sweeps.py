@@ -30,10 +30,10 @@ from axis_path.store.sweeps import (
     sweep_lock,
 )
 
-#: Progress is told, and a request to cancel heard, so often.
+#: How often progress is reported and a request to cancel is read, in seconds.
 _REPORT_EVERY_S = 0.2
 #: What one value may take, and all of them together.
-_EACH_S, _ALL_S = 10.0, 600.0
+_STEP_S, _TOTAL_S = 10.0, 600.0
 _USUAL_COUNT = 61
 
 
@@ -146,7 +146,7 @@ def _run(engine: Engine, sweep_id: uuid.UUID, stored: StoredSweep) -> None:
     order = msgspec.convert(stored.order, SweepOrder)
     try:
         progress.report(0)
-        with deadline_scope(Deadline(time.monotonic, each_s=_EACH_S, all_s=_ALL_S)):
+        with deadline_scope(Deadline(time.monotonic, step_s=_STEP_S, total_s=_TOTAL_S)):
             study = Study.from_dict(stored.document)
             values = [study.snapshot.query(Numbers).rational(text) for text in order.values]
             sweep = study.sweep(order.slider, order.search(), values, progress.progress)
@@ -196,7 +196,7 @@ def sweep_dict(sweep: Sweep, order: SweepOrder) -> dict[str, Any]:
                 "items": [_item(item) for item in one],
                 "complete": one.complete,
             }
-            for value, one in zip(sweep.values, sweep.found, strict=True)
+            for value, one in zip(sweep.values, sweep.findings, strict=True)
         ],
         "branches": [
             {

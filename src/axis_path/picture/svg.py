@@ -11,7 +11,7 @@ from pathlib import Path
 from typing import Any
 
 from axis_path.picture.palette import DARK, LIGHT, WHITE, Palette, tone_of
-from axis_path.picture.svg_found import draw_found
+from axis_path.picture.svg_findings import draw_findings
 from axis_path.picture.svg_frame import (
     LINE_PX,
     draw_grid,
@@ -102,8 +102,8 @@ def draw_svg(scene: dict[str, Any], look: Look | None = None, *, metadata: str =
         *(part for row in scene["rows"] if row["curve"] for part in _marks(row, inks)),
         *(part for row in scene["rows"] if row["curve"] for part in _runner(row, inks)),
         *_check(scene.get("check"), inks),
-        *(part for each in scene.get("data", ()) for part in _data(each, inks)),
-        *draw_found(scene.get("found"), scene["axes"]["x_axis"], inks),
+        *(part for plot in scene.get("data", ()) for part in _data(plot, inks)),
+        *draw_findings(scene.get("findings"), scene["axes"]["x_axis"], inks),
         *(_reading(scene, height, inks) if look.with_reading else ()),
         *draw_title(scene["axes"]["title"], width, inks),
         *draw_legend(scene, inks),
@@ -126,7 +126,7 @@ def _fills(row: Row, inks: Palette) -> Iterator[str]:
         )
     dense = curve.get("dense") or []
     for k in range(0, len(dense), 4):
-        x, y, width, height = (each / 10 for each in dense[k : k + 4])
+        x, y, width, height = (tenths / 10 for tenths in dense[k : k + 4])
         yield (
             f'<rect x="{x:g}" y="{y:g}" width="{width:g}" height="{height:g}" fill="{colour}" '
             'fill-opacity="0.4"/>'

@@ -26,8 +26,12 @@ def draw_grid(axes: dict[str, Any], width: int, height: int, inks: Palette) -> I
             yield from (line_element(x / 10, 0, x / 10, height, colour) for x in axes["x"][name])
             yield from (line_element(0, y / 10, width, y / 10, colour) for y in axes["y"][name])
     if axes["grid"] in ("fine", "coarse"):
-        yield from (line_element(x / 10, 0, x / 10, height, inks.grid) for x in axes["x"]["places"])
-        yield from (line_element(0, y / 10, width, y / 10, inks.grid) for y in axes["y"]["places"])
+        yield from (
+            line_element(x / 10, 0, x / 10, height, inks.grid) for x in axes["x"]["positions"]
+        )
+        yield from (
+            line_element(0, y / 10, width, y / 10, inks.grid) for y in axes["y"]["positions"]
+        )
     if axes["polar"]:
         yield from _polar(axes["polar"], inks)
     if axes["left_edge"]:
@@ -58,25 +62,25 @@ def draw_labels(axes: dict[str, Any], width: int, height: int, inks: Palette) ->
     x_axis = height - 21 if axes["x_axis"] is None else axes["x_axis"] / 10
     y_axis = 0 if axes["y_axis"] is None else axes["y_axis"] / 10
     y = min(max(x_axis + 15, 14), height - 6)
-    for place, label in zip(axes["x"]["places"], axes["x"]["labels"], strict=True):
+    for position, label in zip(axes["x"]["positions"], axes["x"]["labels"], strict=True):
         half = 3.6 * len(label) + 2
-        if label == "0" and place > 200:
+        if label == "0" and position > 200:
             yield text_element(
-                place / 10 - 5, y, label, colour=inks.ink_soft, anchor="end", more=more
+                position / 10 - 5, y, label, colour=inks.ink_soft, anchor="end", more=more
             )
         else:
-            x = min(max(place / 10, half), width - half)
+            x = min(max(position / 10, half), width - half)
             yield text_element(x, y, label, colour=inks.ink_soft, more=more)
     longest = max([4, *map(len, axes["y"]["labels"])])
     x = min(max(y_axis - 6, 7.2 * longest + 5), width - 6)
-    for place, label in zip(axes["y"]["places"], axes["y"]["labels"], strict=True):
-        if label != "0" and 22 < place / 10 < height - 8:
+    for position, label in zip(axes["y"]["positions"], axes["y"]["labels"], strict=True):
+        if label != "0" and 22 < position / 10 < height - 8:
             yield text_element(
-                x, place / 10 + 4, label, colour=inks.ink_soft, anchor="end", more=more
+                x, position / 10 + 4, label, colour=inks.ink_soft, anchor="end", more=more
             )
     for spoke in (axes["polar"] or {"spokes": []})["spokes"]:
         if spoke["label"]:
-            a, b = (each / 10 for each in spoke["label"])
+            a, b = (tenths / 10 for tenths in spoke["label"])
             yield text_element(a, b + 4, spoke["text"], colour=inks.ink_soft, more=more)
     name_y = min(max((height - 14 if axes["x_axis"] is None else x_axis) - 7, 16), height - 12)
     yield draw_name(axes["x"]["name"], width - 8, name_y, inks.ink, anchor="end")
@@ -101,9 +105,9 @@ def draw_name(
 
 def draw_title(lines: list[dict[str, str]], width: int, inks: Palette) -> Iterator[str]:
     """Draw the title."""
-    for k, each in enumerate(lines):
-        line = each["text"]
-        made = typeset_formula(each["mathml"], 16, inks.ink) if each["mathml"] else None
+    for k, entry in enumerate(lines):
+        line = entry["text"]
+        made = typeset_formula(entry["mathml"], 16, inks.ink) if entry["mathml"] else None
         if made is not None:
             x, y = width / 2 + made.left - made.width / 2, 24 + _TITLE_PX * k
             yield f'<g transform="translate({x:g} {y:g})">{made.body}</g>'

@@ -56,7 +56,7 @@ def dashes_of(row: Row) -> tuple[float, ...]:
 
 def dash_attribute(pattern: tuple[float, ...]) -> str:
     """Return the attribute of dashes; nothing for a solid line."""
-    lengths = " ".join(f"{each:g}" for each in pattern)
+    lengths = " ".join(f"{length:g}" for length in pattern)
     return f' stroke-dasharray="{lengths}"' if pattern else ""
 
 

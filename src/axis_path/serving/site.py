@@ -86,8 +86,8 @@ class Site:
 
     def _work(self) -> None:
         self._in_child()
-        for each in (self._ours, self._theirs, self._listener):
-            each.close()
+        for resource in (self._ours, self._theirs, self._listener):
+            resource.close()
         work(self._settings.database_url)
 
     def _in_child(self) -> None:
@@ -104,7 +104,7 @@ class Site:
 
     def _wait(self) -> None:
         """Wait for an order for a worker, the end of a process, or a signal."""
-        due = [each.due for each in self._children if not each.pid]
+        due = [child.due for child in self._children if not child.pid]
         due += [self._load_at] if self._later else []
         timeout = max(min(due) - time.monotonic(), 0.0) if due else None
         sources: list[socket.socket | int] = [self._ours, self._wake_read]

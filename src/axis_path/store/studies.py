@@ -15,11 +15,11 @@ from sqlalchemy.orm import Session
 from axis_path.store.models import StudyRow, StudyVersionRow
 
 #: How many versions of a study are stored for undo.
-KEPT_VERSIONS = 300
+STORED_VERSIONS = 300
 #: So many studies that are not deleted may be stored.
 MOST_STUDIES = 5_000
 #: A deleted study can be brought back for so long, and as long as it is one of the last ones.
-KEPT_DELETED, MOST_DELETED = timedelta(days=30), 500
+DELETED_FOR, MOST_DELETED = timedelta(days=30), 500
 
 
 class StudyMissingError(Exception):
@@ -109,14 +109,14 @@ def list_studies(
     present = (StudyVersionRow.study_id == StudyRow.id) & (
         StudyVersionRow.number == StudyRow.current
     )
-    wanted = [StudyRow.deleted_at.is_(None), *map(_contains, search.split())]
+    conditions = [StudyRow.deleted_at.is_(None), *map(_contains, search.split())]
     count = session.scalar(
-        select(func.count()).select_from(StudyRow).join(StudyVersionRow, present).where(*wanted)
+        select(func.count()).select_from(StudyRow).join(StudyVersionRow, present).where(*conditions)
     )
     rows = session.execute(
         select(StudyRow.id, StudyRow.title, StudyRow.changed_at, StudyVersionRow.overview)
         .join(StudyVersionRow, present)
-        .where(*wanted)
+        .where(*conditions)
         .order_by(StudyRow.changed_at.desc(), StudyRow.title)
         .offset(offset)
         .limit(limit)
@@ -266,7 +266,7 @@ def commit_version(
         delete(StudyVersionRow).where(
             StudyVersionRow.study_id == study_id,
             (StudyVersionRow.number > row.current)
-            | (StudyVersionRow.number <= row.current - KEPT_VERSIONS),
+            | (StudyVersionRow.number <= row.current - STORED_VERSIONS),
         )
     )
     row.current += 1
@@ -353,7 +353,7 @@ def purge_deleted(session: Session) -> None:
     session.execute(
         delete(StudyRow).where(
             StudyRow.deleted_at.is_not(None),
-            or_(StudyRow.deleted_at < func.now() - KEPT_DELETED, StudyRow.id.not_in(newest)),
+            or_(StudyRow.deleted_at < func.now() - DELETED_FOR, StudyRow.id.not_in(newest)),
         )
     )
 

@@ -16,7 +16,7 @@ from sqlalchemy.orm import Session
 from axis_path.store.models import SweepRow
 
 #: Results are fetched at once; after so long nobody asks for one.
-_KEPT_FOR = timedelta(hours=6)
+_STORED_FOR = timedelta(hours=6)
 
 
 class SweepState(StrEnum):
@@ -55,7 +55,7 @@ def create_sweep(
     session: Session, study_id: uuid.UUID, document: dict[str, Any], order: dict[str, Any]
 ) -> uuid.UUID:
     """Keep a sweep that is to be done, and forget old ones."""
-    session.execute(delete(SweepRow).where(SweepRow.created_at < func.now() - _KEPT_FOR))
+    session.execute(delete(SweepRow).where(SweepRow.created_at < func.now() - _STORED_FOR))
     row = SweepRow(
         study_id=study_id, document=document, order=order, state=SweepState.WAITING.value
     )
@@ -77,10 +77,10 @@ def load_sweep(session: Session, sweep_id: uuid.UUID) -> StoredSweep | None:
 
 def go_on(session: Session, sweep_id: uuid.UUID, done: int) -> bool:
     """Note how many values are done; tell whether the sweep is still wanted."""
-    wanted = (SweepState.WAITING.value, SweepState.RUNNING.value)
+    active_states = (SweepState.WAITING.value, SweepState.RUNNING.value)
     changed = session.execute(
         update(SweepRow)
-        .where(SweepRow.id == sweep_id, SweepRow.state.in_(wanted))
+        .where(SweepRow.id == sweep_id, SweepRow.state.in_(active_states))
         .values(state=SweepState.RUNNING.value, done=done)
         .returning(SweepRow.id)
     )

@@ -43,7 +43,7 @@ def _judge(text: str, truth: tuple[float, float], left_out: tuple[float, ...]) -
     for item in found:
         if item.proved and not truth[0] - 1e-9 <= item.x <= truth[1] + 1e-9:
             return wrong(f"claims a solution at {item.text}")
-        if item.proved and any(is_close(item.x, place) for place in left_out):
+        if item.proved and any(is_close(item.x, abscissa) for abscissa in left_out):
             return wrong(f"claims a solution at {item.text}, where there is no value")
     if found.complete:
         return wrong(f"complete with {[item.text for item in found]}")
@@ -52,11 +52,11 @@ def _judge(text: str, truth: tuple[float, float], left_out: tuple[float, ...]) -
     said = _read(found.along)
     if said is None:
         return weak(f"not read: {found.along}")
-    low, high, places = said
+    low, high, abscissae = said
     if not (_is_near(low, truth[0]) and _is_near(high, truth[1])):
         return wrong(f"{found.along} True from {truth[0]} to {truth[1]}")
-    inside = [place for place in left_out if truth[0] < place < truth[1]]
-    if len(places) != len(inside) or not all(map(_is_near, places, inside)):
+    inside = [abscissa for abscissa in left_out if truth[0] < abscissa < truth[1]]
+    if len(abscissae) != len(inside) or not all(map(_is_near, abscissae, inside)):
         return wrong(f"{found.along} Left out are {inside}")
     return weak("")
 
@@ -84,8 +84,10 @@ def _read(sentence: str) -> tuple[float, float, list[float]] | None:
         high = _number(found["end"])
     elif found["end"]:
         low = _number(found["end"])
-    places = re.split(r", | and ", found["places"].removeprefix("x = ")) if found["places"] else []
-    return low, high, [*map(_number, places)]
+    abscissae = (
+        re.split(r", | and ", found["places"].removeprefix("x = ")) if found["places"] else []
+    )
+    return low, high, [*map(_number, abscissae)]
 
 
 def _number(text: str) -> float:

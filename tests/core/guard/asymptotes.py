@@ -23,8 +23,8 @@ _LINES: tuple[tuple[str, tuple[tuple[float, float], ...]], ...] = (
 def far(drawn: random.Random) -> Case:
     """Return a function of which it is asked to which lines it comes near."""
     form, lines = drawn.choice(_LINES)
-    place, shift = drawn.choice(SHIFTS)
-    text = f"f(x) = {form.replace('X', f'(x - ({place}))')}"
+    abscissa, shift = drawn.choice(SHIFTS)
+    text = f"f(x) = {form.replace('X', f'(x - ({abscissa}))')}"
     moved = tuple((slope, height - slope * shift) for slope, height in lines)
     return Case(text, "asymptotes", partial(_judge, text, moved))
 

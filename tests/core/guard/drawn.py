@@ -71,8 +71,8 @@ def drawn(given: random.Random) -> Case:
     )
 
 
-def _less(name: str, place: float) -> str:
-    return name if place == 0 else f"({name} - ({place}))"
+def _less(name: str, abscissa: float) -> str:
+    return name if abscissa == 0 else f"({name} - ({abscissa}))"
 
 
 def _judge(text: str, curve: _Curve, at: tuple[float, float], window: Window) -> Verdict:
@@ -91,8 +91,8 @@ def _judge(text: str, curve: _Curve, at: tuple[float, float], window: Window) ->
     if not len(shown):
         return wrong("nothing is drawn") if inner.any() else weak("")
     missed = cKDTree(shown).query(truth[inner])[0].max(initial=0.0)
-    kept = ((shown > 2) & (shown < (_WIDTH - 2, _HEIGHT - 2))).all(axis=1)
-    stray = cKDTree(truth).query(shown[kept])[0].max(initial=0.0)
+    inside = ((shown > 2) & (shown < (_WIDTH - 2, _HEIGHT - 2))).all(axis=1)
+    stray = cKDTree(truth).query(shown[inside])[0].max(initial=0.0)
     if max(missed, stray) > _MOST_PX:
         return wrong(f"{missed:.2f} px of the curve are missed, {stray:.2f} px astray")
     return weak("")

@@ -31,10 +31,10 @@ _SOLVED = (
 def solved(drawn: random.Random) -> Case:
     """Return an equation with a few solutions in all."""
     form, solutions = drawn.choice(_SOLVED)
-    place, shift = drawn.choice(SHIFTS)
+    abscissa, shift = drawn.choice(SHIFTS)
     k = drawn.choice((2, 3, 7))
-    text = form.replace("X", f"(x - ({place}))").replace("K", f"({k})")
-    truths = tuple(Truth("solution", each + shift) for each in solutions(k))
+    text = form.replace("X", f"(x - ({abscissa}))").replace("K", f"({k})")
+    truths = tuple(Truth("solution", solution + shift) for solution in solutions(k))
     return Case(text, "equation", partial(_judge, text, truths))
 
 
@@ -59,7 +59,7 @@ def periodic(drawn: random.Random) -> Case:
     form, solutions, period = drawn.choice(_PERIODIC)
     times = drawn.choice((1, 1, 2, 3))
     text = form.replace("Y", "x" if times == 1 else f"{times}x")
-    families = tuple(sorted(each / times for each in solutions))
+    families = tuple(sorted(solution / times for solution in solutions))
     return Case(text, "period", partial(_judge_period, text, families, period / times))
 
 

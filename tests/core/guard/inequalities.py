@@ -23,10 +23,10 @@ def between(drawn: random.Random) -> Case:
     sign = drawn.choice((">", "<=", "<", ">="))
     form = drawn.choice(("{}", "|{}|({})", "{}/3", "cbrt({})"))
     text = f"{form.replace('{}', f'({inner})')} {sign} 0".replace("T ", "")
-    places = [g.low, *g.zeros, g.high]
+    abscissae = [g.low, *g.zeros, g.high]
     truths = tuple(
         (a + shift, b + shift)
-        for a, b in pairwise(places)
+        for a, b in pairwise(abscissae)
         if (g.value(mpmath.mpf((a + b) / 2)) > 0) == (sign[0] == ">")
     )
     ends = (repr(g.low + shift), repr(g.high + shift))
@@ -68,9 +68,9 @@ _FAR_SHIFTS = (("2000", 2000.0), ("-12345", -12345.0), ("10^6", 1e6))
 def endless(drawn: random.Random) -> Case:
     """Return an inequality without ends."""
     form, truths = drawn.choice(_ENDLESS)
-    place, shift = drawn.choice(SHIFTS + _FAR_SHIFTS)
+    abscissa, shift = drawn.choice(SHIFTS + _FAR_SHIFTS)
     k = drawn.choice((2, 3, 7))
-    text = form.replace("X", f"(x - ({place}))").replace("K", f"({k})")
+    text = form.replace("X", f"(x - ({abscissa}))").replace("K", f"({k})")
     moved_truths = tuple((low + shift, high + shift) for low, high in truths(k))
     return Case(text, "inequality", partial(_judge, text, (None, None), moved_truths))
 

@@ -25,10 +25,11 @@ _LONGEST_S = 0.5
 
 def _parts(g: Ordinary, f: Callable[[Any], Any]) -> Any:
     """Integrate between the zeros of g, where a form of it is smooth."""
-    places = [g.low, *g.zeros, g.high]
+    abscissae = [g.low, *g.zeros, g.high]
     with mpmath.workdps(25):
         return sum(
-            mpmath.quad(lambda x: f(g.value(x)), [a, (a + b) / 2, b]) for a, b in pairwise(places)
+            mpmath.quad(lambda x: f(g.value(x)), [a, (a + b) / 2, b])
+            for a, b in pairwise(abscissae)
         )
 
 
@@ -86,9 +87,9 @@ def improper(drawn: random.Random) -> Case:
     form, measure, low, high, value = drawn.choice(_IMPROPER)
     inner, _ = shifted(drawn)
     text = f"f(x) = {form.replace('X', inner)}"
-    place = inner[1:-1].removeprefix("x ") if inner != "x" else "+ 0"
+    abscissa = inner[1:-1].removeprefix("x ") if inner != "x" else "+ 0"
     # "- sqrt(2)" in the function moves the ends by + sqrt(2), exactly.
-    offset = place[2:] if place.startswith("-") else f"-({place[2:]})"
+    offset = abscissa[2:] if abscissa.startswith("-") else f"-({abscissa[2:]})"
     ends = tuple(
         ("-inf" if end < 0 else "inf") if math.isinf(end)
         else f"{_END.get(end, repr(end))} + ({offset})" for end in (low, high)
@@ -108,7 +109,7 @@ def _judge(text: str, ends: tuple[str, str], truths: dict[str, float]) -> Verdic
     study.define(text)
     amiss: list[str] = []
     try:
-        with deadline_scope(Deadline(time.monotonic, all_s=_LONGEST_S)):
+        with deadline_scope(Deadline(time.monotonic, total_s=_LONGEST_S)):
             measures = study.over_interval("f", *ends)
     except StoppedError as err:
         return weak(err.message)

@@ -39,16 +39,16 @@ def changed(drawn: random.Random) -> Case:
 def shifted(drawn: random.Random) -> Case:
     """Return a form with the same one farther along."""
     it = formed(drawn)
-    place, by = drawn.choice((("3", 3.0), ("1/7", 1 / 7), ("pi", 3.141592653589793)))
+    abscissa, by = drawn.choice((("3", 3.0), ("1/7", 1 / 7), ("pi", 3.141592653589793)))
     # The names of functions hold no x as a letter by itself.
-    body = _moved_body(it.body, place)
+    body = _moved_body(it.body, abscissa)
     other = replace(it, body=body, ends=(it.ends[0] + by, it.ends[1] + by))
     return _case(it, other, by, lambda y: y)
 
 
-def _moved_body(body: str, place: str) -> str:
+def _moved_body(body: str, abscissa: str) -> str:
     letters = [
-        f"(x - {place})"
+        f"(x - {abscissa})"
         if letter == "x"
         and not body[max(k - 1, 0) : k].isalpha()
         and not body[k + 1 : k + 2].isalpha()
@@ -79,20 +79,20 @@ def _case(one: Formed, other: Formed, by: float, of_value: Callable[[float], flo
 
 def _judge(one: Formed, other: Formed, by: float, of_value: Callable[[float], float]) -> Verdict:
     first, second = (
-        findings(f"f(x) = {each.body}", each.question, each.ends, in_degrees=each.in_degrees)
-        for each in (one, other)
+        findings(f"f(x) = {case.body}", case.question, case.ends, in_degrees=case.in_degrees)
+        for case in (one, other)
     )
     if not (first.complete and second.complete):
         return weak("" if first.complete == second.complete else "only one of both is complete")
     pairs = _inner(first, one.ends), _inner(second, other.ends)
     if len(pairs[0]) != len(pairs[1]):
-        return wrong(f"{_told(pairs[0])} against {_told(pairs[1])}")
+        return wrong(f"{_plain(pairs[0])} against {_plain(pairs[1])}")
     for a, b in zip(*pairs, strict=True):
         is_same = a.kind == b.kind and is_close(a.x + by, b.x)
         if is_same and a.y == a.y and b.y == b.y:
             is_same = abs(of_value(a.y) - b.y) <= 1e-8 * max(abs(b.y), 1e-300)
         if not is_same or a.is_global != b.is_global:
-            return wrong(f"{_told([a])} against {_told([b])}")
+            return wrong(f"{_plain([a])} against {_plain([b])}")
     return weak("")
 
 
@@ -102,5 +102,5 @@ def _inner(found: Findings, ends: tuple[float, float]) -> Sequence[Finding]:
     ]
 
 
-def _told(items: Sequence[Finding]) -> list[tuple[str, float, float]]:
+def _plain(items: Sequence[Finding]) -> list[tuple[str, float, float]]:
     return [(item.kind.value, item.x, item.y) for item in items]

@@ -15,7 +15,7 @@ _Point = tuple[float, float]
 
 def crossed(drawn: random.Random) -> Case:
     """Return a parabola as a path between two ends, with a line that may meet it at an end."""
-    place, shift = drawn.choice(SHIFTS)
+    abscissa, shift = drawn.choice(SHIFTS)
     low, high = drawn.choice(((0, 2), (-1, 2), (-2, -1), (-2, 2)))
     signs = drawn.choice(("<=", "<")), drawn.choice(("<=", "<"))
     height = drawn.choice((0, 1, 2, 4))
@@ -27,7 +27,7 @@ def crossed(drawn: random.Random) -> Case:
         and (t <= high if signs[1] == "<=" else t < high)
     ]
     lines = (
-        f"A(t) = (t + ({place}), t^2) for {low} {signs[0]} t {signs[1]} {high}",
+        f"A(t) = (t + ({abscissa}), t^2) for {low} {signs[0]} t {signs[1]} {high}",
         f"h(x) = {height}",
     )
     return _case(lines, "h", points)
@@ -35,14 +35,14 @@ def crossed(drawn: random.Random) -> Case:
 
 def circled(drawn: random.Random) -> Case:
     """Return a circle as a path, with a line that crosses it, touches it or misses it."""
-    place, shift = drawn.choice(SHIFTS)
+    abscissa, shift = drawn.choice(SHIFTS)
     radius = drawn.choice((1, 2, 5))
     k = drawn.choice((-1, 0, 0.5, 1, 1.25))
     height = k * radius
     reach = math.sqrt(max(radius**2 - height**2, 0))
     points = [(x + shift, height) for x in sorted({-reach, reach})] if abs(k) <= 1 else []
     lines = (
-        f"A(t) = ({place} + {radius} cos(t), {radius} sin(t)) for 0 <= t <= 2pi",
+        f"A(t) = ({abscissa} + {radius} cos(t), {radius} sin(t)) for 0 <= t <= 2pi",
         f"h(x) = {height}",
     )
     return _case(lines, "h", points)
@@ -64,11 +64,11 @@ _PAIRS: tuple[tuple[str, str, list[_Point]], ...] = (
 def met(drawn: random.Random) -> Case:
     """Return two paths, moved to the same place."""
     one, other, points = drawn.choice(_PAIRS)
-    place, shift = drawn.choice(SHIFTS)
+    abscissa, shift = drawn.choice(SHIFTS)
 
     def moved(path: str) -> str:
         x, y = path[1:-1].split(", ")
-        return f"({x} + ({place}), {y})"
+        return f"({x} + ({abscissa}), {y})"
 
     lines = tuple(
         f"{name}(t) = {moved(path)} for -3 <= t <= 3" for name, path in (("A", one), ("B", other))

@@ -20,20 +20,20 @@ _JOINS = (
 
 def piece(drawn: random.Random) -> Case:
     """Return two lines that meet, or do not, at an irrational place."""
-    place, c = drawn.choice(_JOINS)
+    abscissa, c = drawn.choice(_JOINS)
     a, b = drawn.choice((-2, -1, 1, 2)), drawn.choice((-2, -1, 1, 2))
     # Heights of both over the place; 0 often, so that there may be a zero.
     u, v = drawn.choice((0, 0, 1, -2)), drawn.choice((0, 0, 1, 3))
     sign = drawn.choice(("<", "<=", "!="))
-    left, right = (f"{k}(x - ({place})) + {h}" for k, h in ((a, u), (b, v)))
+    left, right = (f"{k}(x - ({abscissa})) + {h}" for k, h in ((a, u), (b, v)))
     low, high = c - 1.37, c + 1.61
     question = drawn.choice(("zeros", "breaks", "extrema"))
     if sign == "!=":
-        text, b, v = f"f(x) = {left} for x != {place}", a, u
+        text, b, v = f"f(x) = {left} for x != {abscissa}", a, u
         here: int | None = None
     else:
         text, here = (
-            f"f(x) = {left} for x {sign} {place}; {right} otherwise",
+            f"f(x) = {left} for x {sign} {abscissa}; {right} otherwise",
             v if sign == "<" else u,
         )
     truths: list[Truth] = []
@@ -60,12 +60,12 @@ def piece(drawn: random.Random) -> Case:
     return about_findings(text, question, (low, high), tuple(truths))
 
 
-def _zeros(*places: float) -> list[Truth]:
-    return [Truth("zero", place, 0.0) for place in places]
+def _zeros(*abscissae: float) -> list[Truth]:
+    return [Truth("zero", abscissa, 0.0) for abscissa in abscissae]
 
 
 #: Forms that do something right beside the place P, where U is 0: u is a small power of ten, as E.
-_BESIDE: tuple[tuple[str, str, Callable[[float], list[Truth]]], ...] = (
+_ADJACENT: tuple[tuple[str, str, Callable[[float], list[Truth]]], ...] = (
     ("sqrt(U) - E", "zeros", lambda u: _zeros(u * u)),
     ("|U| - E", "zeros", lambda u: _zeros(-u, u)),
     ("|U| + U - E", "zeros", lambda u: _zeros(u / 2)),
@@ -87,12 +87,12 @@ _BESIDE: tuple[tuple[str, str, Callable[[float], list[Truth]]], ...] = (
 )  # fmt: skip
 
 
-def beside(drawn: random.Random) -> Case:
+def adjacent(drawn: random.Random) -> Case:
     """Return a function that does something right beside a singular place."""
-    place, c = drawn.choice((*_JOINS, ("2", 2.0), ("0", 0.0)))
-    form, question, truths = drawn.choice(_BESIDE)
+    abscissa, c = drawn.choice((*_JOINS, ("2", 2.0), ("0", 0.0)))
+    form, question, truths = drawn.choice(_ADJACENT)
     power = drawn.choice((2, 5, 9, 13, 17, 20))
-    text = form.replace("U", f"(x - ({place}))").replace("P", f"({place})")
+    text = form.replace("U", f"(x - ({abscissa}))").replace("P", f"({abscissa})")
     moved = tuple(replace(t, x=c + t.x) for t in truths(10.0**-power))
     line = f"f(x) = {text.replace('E', f'10^(-{power})')}"
     return about_findings(line, question, (c - 1.37, c + 1.61), moved)

@@ -28,7 +28,7 @@ MAKERS: dict[Callable[[random.Random], Case], int] = {
     forms.ended: 10,
     forms.asked_otherwise: 10,
     pieces.piece: 10,
-    pieces.beside: 8,
+    pieces.adjacent: 8,
     inequalities.between: 8,
     inequalities.endless: 6,
     asymptotes.far: 8,

@@ -365,12 +365,12 @@ def join(possible: list[Ball], reason: str, *, is_certain: bool) -> Ball:
         return undefined(reason)
     if len(possible) == 1 and is_certain:
         return possible[0]
-    with_value = [each for each in possible if each.defined is not Defined.NO]
+    with_value = [branch for branch in possible if branch.defined is not Defined.NO]
     if not with_value:
         return possible[0]
     value = with_value[0].value
-    for each in with_value[1:]:
-        value = value.union(each.value)
+    for branch in with_value[1:]:
+        value = value.union(branch.value)
     result = Ball(value, continuous=False)
     worst = min(possible, key=lambda item: item.defined)
     if worst.defined is not Defined.YES:

@@ -82,8 +82,8 @@ def _turns() -> tuple[Floats, Floats]:
     # It takes a quarter of a second to load, and is hardly ever needed.
     from scipy.optimize import brentq
 
-    places = [brentq(special.digamma, -n - 1 + 1e-9, -n - 1e-9) for n in range(_FARTHEST_TURN)]
-    return np.array(places), special.gamma(np.array(places))
+    turns = [brentq(special.digamma, -n - 1 + 1e-9, -n - 1e-9) for n in range(_FARTHEST_TURN)]
+    return np.array(turns), special.gamma(np.array(turns))
 
 
 def _special(low: Floats, high: Floats, a: Enclosure) -> Enclosure:
@@ -113,9 +113,9 @@ def gamma(a: Enclosure) -> Enclosure:
     """Enclose the gamma function: between two poles it turns once."""
     pole = _holds_pole(a)
     one, other = special.gamma(a.low), special.gamma(a.high)
-    places, values = _turns()
+    turns, values = _turns()
     number = np.clip(-np.floor(a.low) - 1, 0, _FARTHEST_TURN - 1).astype(np.int64)
-    turn = np.where(a.low > 0, _GAMMA_TURN, places[number])
+    turn = np.where(a.low > 0, _GAMMA_TURN, turns[number])
     at_turn = np.where(a.low > 0, special.gamma(_GAMMA_TURN), values[number])
     inside = (a.low < turn) & (turn < a.high)
     extra = np.where(inside, at_turn, one)

@@ -12,7 +12,7 @@ from axis_path.core.arithmetic.scalar_kernel import (
 
 
 @scalar
-def _inside(kind_low, kind_high, without, low, high, lows, highs, column, places, at):
+def _inside(kind_low, kind_high, without, low, high, lows, highs, column, rows, at):
     """Check whether a subject lies wholly inside, and wholly outside, a fence.
 
     ``kind_low`` is 0 for no lower end, 1 for an open and 2 for a closed one; from ``at`` on stand
@@ -20,17 +20,17 @@ def _inside(kind_low, kind_high, without, low, high, lows, highs, column, places
     """
     inside, outside = low == low, low != low
     if kind_low:
-        end_low, end_high = lows[places[at], column], highs[places[at], column]
+        end_low, end_high = lows[rows[at], column], highs[rows[at], column]
         at += 1
         inside &= low >= end_high if kind_low == 2 else low > end_high
         outside |= high < end_low if kind_low == 2 else high <= end_low
     if kind_high:
-        end_low, end_high = lows[places[at], column], highs[places[at], column]
+        end_low, end_high = lows[rows[at], column], highs[rows[at], column]
         at += 1
         inside &= high <= end_low if kind_high == 2 else high < end_low
         outside |= low > end_high if kind_high == 2 else low >= end_high
     for _ in range(without):
-        end_low, end_high = lows[places[at], column], highs[places[at], column]
+        end_low, end_high = lows[rows[at], column], highs[rows[at], column]
         at += 1
         inside &= low > end_high or high < end_low
         outside |= low == high and low == end_low and end_low == end_high
@@ -38,7 +38,7 @@ def _inside(kind_low, kind_high, without, low, high, lows, highs, column, places
 
 
 @scalar
-def within(fence, arguments, lows, highs, flags, place, count):
+def within(fence, arguments, lows, highs, flags, row, count):
     body, subject, bounds = arguments[0], arguments[1], arguments[2:]
     for i in range(count):
         inside, outside = _inside(
@@ -60,11 +60,11 @@ def within(fence, arguments, lows, highs, flags, place, count):
             flag |= PARTIAL
         if outside:
             flag |= NOWHERE
-        lows[place, i], highs[place, i], flags[place, i] = lows[body, i], highs[body, i], flag
+        lows[row, i], highs[row, i], flags[row, i] = lows[body, i], highs[body, i], flag
 
 
 @scalar
-def pieces(fences, arguments, lows, highs, flags, place, count):
+def pieces(fences, arguments, lows, highs, flags, row, count):
     """Join the bodies that may hold in a column; ``fences`` has -1 for one that holds elsewhere."""
     subject = arguments[0]
     for i in range(count):
@@ -108,4 +108,4 @@ def pieces(fences, arguments, lows, highs, flags, place, count):
             flag |= BROKEN
         if not some:
             low, high, flag = 0.0, 0.0, flag | NOWHERE
-        lows[place, i], highs[place, i], flags[place, i] = low, high, flag | flags[subject, i]
+        lows[row, i], highs[row, i], flags[row, i] = low, high, flag | flags[subject, i]

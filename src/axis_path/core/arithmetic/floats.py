@@ -54,8 +54,8 @@ def angle_of(y: Floats, x: Floats) -> Floats:
 def factorial(a: Floats) -> Floats:
     """Return a! for whole a >= 0; inf beyond all floats."""
     known = is_whole(a) & (a >= 0)
-    place = np.where(known, np.minimum(a, 171), 0).astype(np.int64)
-    values = np.append(FACTORIALS, np.inf)[place]
+    argument = np.where(known, np.minimum(a, 171), 0).astype(np.int64)
+    values = np.append(FACTORIALS, np.inf)[argument]
     return np.where(known, values, np.nan)
 
 

@@ -220,12 +220,12 @@ def _guard(body, witness, low, high, flags, k, count):
 
 
 @scalar
-def _take_over(flags, dirty, places, k, has_own, count):
+def _take_over(flags, dirty, inputs, k, has_own, count):
     """Add the flags of the arguments of a step to its own; most rows have none at all."""
     is_clean = not has_own
-    for place in places:
-        if dirty[place]:
-            own, other = flags[k], flags[place]
+    for input_row in inputs:
+        if dirty[input_row]:
+            own, other = flags[k], flags[input_row]
             for i in range(count):
                 own[i] = other[i] if is_clean else own[i] | other[i]
             is_clean = False
@@ -284,7 +284,7 @@ def enclose(
         count = min(_BLOCK, columns - start)
         for k in range(size):
             code = codes[k]
-            places = arguments[starts[k] : starts[k + 1]]
+            inputs = arguments[starts[k] : starts[k + 1]]
             more = extra[extra_starts[k] : extra_starts[k + 1]]
             if code == CONSTANT:
                 continue
@@ -293,20 +293,20 @@ def enclose(
                 low[k, :count] = in_low[more[0], start : start + count]
                 high[k, :count] = in_high[more[0], start : start + count]
             elif code in (WITHIN, PIECES, GUARD):
-                for place in places:
-                    if not dirty[place]:
-                        flags[place, :count] = 0
+                for input_row in inputs:
+                    if not dirty[input_row]:
+                        flags[input_row, :count] = 0
                 if code == WITHIN:
-                    within(more, places, low, high, flags, k, count)
+                    within(more, inputs, low, high, flags, k, count)
                 elif code == PIECES:
-                    pieces(more, places, low, high, flags, k, count)
+                    pieces(more, inputs, low, high, flags, k, count)
                 else:
-                    _guard(places[0], places[1], low, high, flags, k, count)
+                    _guard(inputs[0], inputs[1], low, high, flags, k, count)
                 dirty[k] = False
                 for i in range(count):
                     dirty[k] |= flags[k, i] != 0
-            elif len(places) == 2:
-                a, b = places[0], places[1]
+            elif len(inputs) == 2:
+                a, b = inputs[0], inputs[1]
                 if code == MULTIPLY and a == b:
                     # A square is never below 0.
                     for i in range(count):
@@ -317,22 +317,22 @@ def enclose(
                         code, (low[a], high[a]), (low[b], high[b]), (low[k], high[k]), flags[k],
                         count,
                     )  # fmt: skip
-                _take_over(flags, dirty, places, k, has_own, count)
+                _take_over(flags, dirty, inputs, k, has_own, count)
             else:
-                a = places[0]
+                a = inputs[0]
                 has_own = _one_row(
                     code, more, (low[a], high[a]), (low[k], high[k]), flags[k], count
                 )
-                _take_over(flags, dirty, places, k, has_own, count)
+                _take_over(flags, dirty, inputs, k, has_own, count)
         for r in range(len(results)):
-            place = results[r]
+            result = results[r]
             stop = start + count
             out_low[r, start:stop], out_high[r, start:stop] = (
-                low[place, :count],
-                high[place, :count],
+                low[result, :count],
+                high[result, :count],
             )
-            if dirty[place]:
-                row, part = flags[place], partial[r, start:stop]
+            if dirty[result]:
+                row, part = flags[result], partial[r, start:stop]
                 none, cut = nowhere[r, start:stop], broken[r, start:stop]
                 for i in range(count):
                     part[i] = (row[i] & (PARTIAL | NOWHERE)) != 0

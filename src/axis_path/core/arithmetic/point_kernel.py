@@ -76,13 +76,13 @@ def values(steps, numbers, xs, result):
     for start in range(0, points, _BLOCK):
         count = min(_BLOCK, points - start)
         # Parts of their own, read from 0 on: an index that might be negative is not vectorised.
-        places, finite = xs[start : start + count], output[start : start + count]
+        xs_here, finite = xs[start : start + count], output[start : start + count]
         for k in range(size):
             code = steps[k, 0]
             a, b, to = rows[steps[k, 1]], rows[steps[k, 2]], rows[k]
             if code == VARIABLE:
                 for i in range(count):
-                    to[i] = places[i]
+                    to[i] = xs_here[i]
             elif code == ADD:
                 for i in range(count):
                     to[i] = a[i] + b[i]
@@ -99,9 +99,9 @@ def values(steps, numbers, xs, result):
                 _divide(a, b, to, count)
             elif code == POWER:
                 _power(a, steps[k, 3], to, count)
-        wanted = rows[result]
+        result_row = rows[result]
         for i in range(count):
-            value = wanted[i]
+            value = result_row[i]
             finite[i] = value if abs(value) < math.inf else math.nan
     return output
 

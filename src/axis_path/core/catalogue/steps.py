@@ -69,7 +69,7 @@ STEPS = (
             Argument("x", "a number"),
             Argument("n", "how many decimal places; none if it is left out", is_optional=True),
         ),
-        meaning="the nearest number with n decimal places; halves go away from 0",
+        meaning="the nearest number with n decimal places; halves are rounded away from zero",
         defined=_EVERYWHERE,
         returns="a number",
         example="round(x, 2)",

@@ -49,7 +49,7 @@ from axis_path.core.lines.meaning import (
 from axis_path.core.threads import COMPUTING, lazy_property
 
 #: Typed numbers, such as the ends of sliders, that are stored for each analysis.
-_KEPT_CONSTANTS = 256
+_CACHED_CONSTANTS = 256
 
 
 @dataclass
@@ -173,7 +173,7 @@ class Analysis:
         with COMPUTING:
             if text not in self._constants:
                 node = read_expression(text, self.names())
-                if len(self._constants) >= _KEPT_CONSTANTS:
+                if len(self._constants) >= _CACHED_CONSTANTS:
                     self._constants.clear()
                 self._constants[text] = self.expressions.compile_constant(node), names_in(node)
             return self._constants[text]

@@ -78,7 +78,7 @@ class Curves:
             else self._end(expression, bound, definition)
             for expression, bound in ((compiled.low, domain.low), (compiled.high, domain.high))
         )
-        without = tuple(self._bound(each, definition) for each in compiled.without)
+        without = tuple(self._bound(piece, definition) for piece in compiled.without)
         return RealFunction(
             definition.name or "", definition.variable or "x", compiled.expression,
             self._snapshot.values, low, high, without,
@@ -107,7 +107,10 @@ class Curves:
             raise TypeError(f"{definition.name} is no path")
         given = self._with_domain(definition, compiled)
         low, high = with_ends(given.low, given.high, definition.kind, self._snapshot.unit)
-        x, y = (replace(given, expression=each, low=low, high=high) for each in compiled.plane)
+        x, y = (
+            replace(given, expression=expression, low=low, high=high)
+            for expression in compiled.plane
+        )
         assumed = {side for side in ("low", "high") if getattr(given, side) is None}
         return RealPath(x, y, frozenset(assumed))
 

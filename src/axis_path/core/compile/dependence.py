@@ -48,7 +48,7 @@ def _find_missing(
     for index, (key, meaning) in enumerate(zip(keys, meanings, strict=True)):
         if key.disabled or meaning.problem is not None or meaning.uses <= known:
             continue
-        missing = [(name, span) for name, span in meaning.places if name not in known]
+        missing = [(name, span) for name, span in meaning.first_uses if name not in known]
         letters = tuple(name for name, _ in missing)
         meanings[index] = with_problem(meaning, _no_value(letters, missing[0][1]))
 
@@ -75,7 +75,7 @@ def _find_cycles(keys: tuple[LineKey, ...], meanings: list[Meaning]) -> None:
     for name in _in_cycles({n: meanings[k].uses & by_name.keys() for n, k in by_name.items()}):
         cycle = _cycle_through(name, by_name, meanings)
         index = by_name[name]
-        names = " → ".join(f"`{each}`" for each in [*cycle, cycle[0]])
+        names = " → ".join(f"`{member}`" for member in [*cycle, cycle[0]])
         message = (
             f"`{name}` depends on itself." if len(cycle) == 1
             else f"These depend on each other: {names}."
@@ -97,13 +97,13 @@ def _in_cycles(graph: dict[str, frozenset[str]]) -> list[str]:
     from scipy.sparse.csgraph import connected_components
 
     names = list(graph)
-    places = {name: k for k, name in enumerate(names)}
-    edges = [(places[name], places[used]) for name, uses in graph.items() for used in uses]
+    numbers = {name: k for k, name in enumerate(names)}
+    edges = [(numbers[name], numbers[used]) for name, uses in graph.items() for used in uses]
     rows, columns = np.array(edges).T
     matrix = csr_array((np.ones(len(edges)), (rows, columns)), shape=(len(names), len(names)))
     _, component = connected_components(matrix, directed=True, connection="strong")
     sizes = np.bincount(component)
-    return [name for name in names if sizes[component[places[name]]] > 1 or name in graph[name]]
+    return [name for name in names if sizes[component[numbers[name]]] > 1 or name in graph[name]]
 
 
 def _cycle_through(name: str, by_name: dict[str, int], meanings: list[Meaning]) -> list[str]:

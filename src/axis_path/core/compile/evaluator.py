@@ -83,7 +83,7 @@ class Evaluator:
         def at_bits(bits: int) -> Ball:
             value = evaluate_constant(expression, self.parameters, bits=bits)
             if value.defined is Defined.NO and isinstance(node, Call):
-                return ball.undefined(value.reason + self._place(node))
+                return ball.undefined(value.reason + self._setting(node))
             return value
 
         most = most_bits(expression.program)
@@ -95,7 +95,7 @@ class Evaluator:
             remark=_CONVENTION if is_convention else "",
         )  # fmt: skip
 
-    def _place(self, node: Call) -> str:
+    def _setting(self, node: Call) -> str:
         """Describe at which place a function of the study has no value."""
         function = self.analysis.meaning(node.function)
         variable = getattr(getattr(function, "line", None), "variable", None)
@@ -134,8 +134,8 @@ class Evaluator:
             return False
         if claimed.program.is_complex or expression.program.is_complex:
             a, b = (
-                evaluate_complex(each, self.parameters, bits=_CHECK_BITS)
-                for each in (claimed, expression)
+                evaluate_complex(number, self.parameters, bits=_CHECK_BITS)
+                for number in (claimed, expression)
             )
             with precision(_CHECK_BITS):
                 return bool(a.overlaps(b))
@@ -164,7 +164,7 @@ class Evaluator:
                 compiled.first,
                 self.parameters,
                 bits=VALUE_BITS,
-                inputs={name: each.exact(k, VALUE_BITS) for name, each in inputs.items()},
+                inputs={name: source.exact(k, VALUE_BITS) for name, source in inputs.items()},
             )
             for k in range(count)
         ]
@@ -192,7 +192,7 @@ class Evaluator:
     ) -> Result:
         def part(expression: Expression) -> Result:
             def at_bits(bits: int) -> Ball:
-                used = {name: each.exact(index, bits) for name, each in inputs.items()}
+                used = {name: source.exact(index, bits) for name, source in inputs.items()}
                 return evaluate_constant(expression, self.parameters, bits=bits, inputs=used)
 
             return make_result(at_bits, lambda: ExactForm(None))

@@ -135,11 +135,11 @@ class Expressions:
             self._check_real(step)
             return self._expression(step)
 
-    def at_place(self, expression: Expression, place: Expression) -> Expression:
+    def at_expression(self, expression: Expression, at: Expression) -> Expression:
         """Return an expression with a number in the place of its variable."""
         with COMPUTING:
             graph = self.cache.graph
-            step = graph.substitute(expression.step, graph.add(Op.VARIABLE), place.step)
+            step = graph.substitute(expression.step, graph.add(Op.VARIABLE), at.step)
             return self._expression(step)
 
     def _check_real(self, *steps: int) -> None:

@@ -105,7 +105,7 @@ class Integrals:
 
         def at_bits(bits: int) -> Ball:
             digits = min(max(bits - PART_BITS // 2, _LEAST_BITS), PART_BITS // 2)
-            inputs = {input_name(names[over]): each(digits) for over, each in measured.items()}
+            inputs = {input_name(names[over]): value(digits) for over, value in measured.items()}
             return evaluate_constant(expression, self._snapshot.values, bits=bits, inputs=inputs)
 
         def look() -> ExactForm:

@@ -80,7 +80,7 @@ def with_names(node: Node, names: dict[Over, str]) -> Node:
 
 def holds_integral(node: Node) -> bool:
     """Check whether an integral stands anywhere in an expression."""
-    return any(isinstance(each, Over) and each.summary is Summary.INTEGRAL for each in walk(node))
+    return any(isinstance(part, Over) and part.summary is Summary.INTEGRAL for part in walk(node))
 
 
 def written_out(

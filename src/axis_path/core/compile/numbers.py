@@ -40,7 +40,7 @@ class Numbers:
         with precision(VALUE_BITS):
             return ball.from_fraction(exact_number(given))
 
-    def found(self, given: GivenNumber) -> Ball | MathError:
+    def number_or_error(self, given: GivenNumber) -> Ball | MathError:
         """Return a number, or why it has no value."""
         try:
             return self.number(given)

@@ -99,13 +99,13 @@ class Snapshot:
         Raises:
             KeyError: there is no such line.
         """
-        place = self._places[line.id]
-        old, lines = self.lines[place], list(self.lines)
-        lines[place] = line
-        line = lines[place] = settle_line(lines, place)
+        index = self._indices[line.id]
+        old, lines = self.lines[index], list(self.lines)
+        lines[index] = line
+        line = lines[index] = settle_line(lines, index)
         other = self.after(replace(self.document, lines=tuple(lines)))
         self._share(other, "_places")
-        other._keys = self._keys.with_key(place, line.key)
+        other._keys = self._keys.with_key(index, line.key)
         if not old.key.is_slider and not line.key.is_slider:
             self._share(other, "values")
         return other
@@ -150,19 +150,19 @@ class Snapshot:
         Raises:
             KeyError: there is no such line.
         """
-        return self.lines[self._places[line_id]]
+        return self.lines[self._indices[line_id]]
 
     def has_line(self, line_id: int | None) -> bool:
         """Check whether there is a line with an id."""
-        return line_id in self._places
+        return line_id in self._indices
 
-    def place_of(self, line_id: int) -> int:
+    def index_of(self, line_id: int) -> int:
         """Return which of the lines a line is, from 0.
 
         Raises:
             KeyError: there is no such line.
         """
-        return self._places[line_id]
+        return self._indices[line_id]
 
     def next_id(self) -> int:
         """Return the number that the next new line has."""
@@ -192,7 +192,7 @@ class Snapshot:
         Raises:
             KeyError: there is no such line; DomainError: it is no function that can be read.
         """
-        read = self.analysis.meanings[self._places[line_id]].line
+        read = self.analysis.meanings[self._indices[line_id]].line
         if not isinstance(read, FunctionLine):
             raise DomainError("Only a function has a domain.")
         if len(read.variables) > 1:
@@ -205,8 +205,8 @@ class Snapshot:
         Raises:
             KeyError: there is no such line.
         """
-        place = self._places[line_id]
-        return _definition(self.lines[place], self.analysis.meanings[place])
+        index = self._indices[line_id]
+        return _definition(self.lines[index], self.analysis.meanings[index])
 
     def definition_of(self, name: str) -> Definition:
         """Return the line that defines a name, with its meaning.
@@ -237,8 +237,8 @@ class Snapshot:
         return dict(pair for pair in result if pair is not None)
 
     @lazy_property
-    def _places(self) -> dict[int | None, int]:
-        return {line.id: place for place, line in enumerate(self.lines)}
+    def _indices(self) -> dict[int | None, int]:
+        return {line.id: index for index, line in enumerate(self.lines)}
 
     @lazy_property
     def _keys(self) -> LineKeys:

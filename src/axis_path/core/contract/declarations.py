@@ -65,7 +65,7 @@ class _Writer:
                 members = " | ".join(_quoted(member.value) for member in cls)
                 return self._declare(cls, [f"export type {cls.__name__} = {members};"])
             case types.UnionType(types=members):
-                return " | ".join(_unique(self.name(each) for each in members))
+                return " | ".join(_unique(self.name(member) for member in members))
             case types.TupleType(item_types=items):
                 return f"[{', '.join(map(self.name, items))}]"
             case types.ListType(item_type=item) | types.VarTupleType(item_type=item):

@@ -34,6 +34,6 @@ def _merged(present: Any, changes: Any, path: str, refused: Refused) -> Any:  # 
         if name not in names:
             raise refused(f"The field `{path}{name}` is unknown.", f"{path}{name}")
     return write(present) | {
-        name: _merged(getattr(present, name), each, f"{path}{name}.", refused)
-        for name, each in changes.items()
+        name: _merged(getattr(present, name), change, f"{path}{name}.", refused)
+        for name, change in changes.items()
     }

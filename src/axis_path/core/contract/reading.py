@@ -74,8 +74,8 @@ def _sentence(problem: str, path: str) -> str:
     if match := _BOUND.search(problem):
         return f"{field} must be {_SIGNS[match['sign']]} {match['bound']}."
     if match := _EXPECTED.search(problem):
-        wanted = " or ".join(_TYPES.get(name, name) for name in match["wanted"].split(" | "))
-        return f"{field} must be {wanted}, not {_TYPES.get(match['given'], match['given'])}."
+        expected = " or ".join(_TYPES.get(name, name) for name in match["wanted"].split(" | "))
+        return f"{field} must be {expected}, not {_TYPES.get(match['given'], match['given'])}."
     if match := _ENUM.search(problem):
         return f"{field} cannot be {match['value']}."
     # A rule of our own says what is wrong in a sentence.

@@ -31,10 +31,10 @@ def _plain(value: object, fields_of: Any) -> Any:  # noqa: ANN401 - plain data o
     if isinstance(value, Fraction):
         return str(value)
     if isinstance(value, dict):
-        return {key: _plain(each, fields_of) for key, each in value.items()}
+        return {key: _plain(item, fields_of) for key, item in value.items()}
     if isinstance(value, list | tuple):
-        return [_plain(each, fields_of) for each in value]
-    return {name: _plain(each, fields_of) for name, each in fields_of(value)}
+        return [_plain(item, fields_of) for item in value]
+    return {name: _plain(item, fields_of) for name, item in fields_of(value)}
 
 
 def _whole(value: Any) -> Iterator[tuple[str, object]]:  # noqa: ANN401 - any struct

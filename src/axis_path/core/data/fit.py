@@ -108,7 +108,7 @@ class Fit:
         """Check whether a place lies outside the data."""
         return not float(np.min(self.x)) <= x <= float(np.max(self.x))
 
-    def places_of(self, y: float, likely: float = 0.95) -> list[Prediction]:
+    def solutions_of(self, y: float, likely: float = 0.95) -> list[Prediction]:
         """Return the places within the data at which the curve has a value, each with an interval.
 
         The interval holds the x for which a measurement of y is as likely as was asked.
@@ -121,16 +121,14 @@ class Fit:
         from scipy.optimize import brentq
 
         low, high = float(np.min(self.x)), float(np.max(self.x))
-        places = np.linspace(low, high, 1_001)
-        values = self.curve(places) - y
+        grid = np.linspace(low, high, 1_001)
+        values = self.curve(grid) - y
         abscissas = []
         for k in np.flatnonzero(values[:-1] * values[1:] <= 0).tolist():
             if values[k + 1] == 0 and k + 2 < len(values):
                 continue
             x = float(
-                brentq(
-                    lambda at: float(self.curve(np.array([at]))[0]) - y, places[k], places[k + 1]
-                )
+                brentq(lambda at: float(self.curve(np.array([at]))[0]) - y, grid[k], grid[k + 1])
             )
             abscissas.append(self._around(x, y, likely))
         return abscissas

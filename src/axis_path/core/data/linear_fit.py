@@ -77,8 +77,8 @@ def fit_linear(
             f"{len(columns)} coefficients need at least {len(columns)} points; there are {len(x)}."
         )
     with precision(_BITS):
-        places = [to_arb(value) for value in x]
-        rows = [[column(place) for column in columns] for place in places]
+        abscissae = [to_arb(value) for value in x]
+        rows = [[column(abscissa) for column in columns] for abscissa in abscissae]
         solved = solve_least_squares(rows, [to_arb(value) for value in y])
     freedom = len(x) - len(columns)
     variance = solved.rest / freedom if freedom else math.nan
@@ -86,7 +86,7 @@ def fit_linear(
 
     def slopes(at: Floats) -> Floats:
         with precision(_BITS):
-            made = [[float(column(arb(each))) for column in columns] for each in at.tolist()]
+            made = [[float(column(arb(x))) for column in columns] for x in at.tolist()]
         return np.array(made, dtype=np.float64).reshape(len(at), len(columns))
 
     return Fit(
@@ -132,7 +132,7 @@ def solve_least_squares(rows: list[list[arb]], right: list[arb]) -> Solved:
     mean = sum(right, arb(0)) / n
     return Solved(
         np.array([float(coefficient) for coefficient in coefficients]),
-        np.array([[float(each) for each in row] for row in spread]),
+        np.array([[float(entry) for entry in row] for row in spread]),
         np.array([float(residual) for residual in residuals]),
         float(sum((residual * residual for residual in residuals), arb(0))),
         float(sum(((b - mean) * (b - mean) for b in right), arb(0))),
@@ -149,7 +149,7 @@ def _reflect(work: list[list[arb]], k: int, n: int, p: int) -> None:
     alpha = -size if bool(head >= 0) else size
     v = [work[i][k] for i in range(k, n)]
     v[0] = (head - alpha).mid()
-    square = sum((each * each for each in v), arb(0)).mid()
+    square = sum((entry * entry for entry in v), arb(0)).mid()
     for j in range(k, p + 1):
         share = sum((v[i] * work[k + i][j] for i in range(n - k)), arb(0)).mid()
         factor = (2 * share / square).mid()

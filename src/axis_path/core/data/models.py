@@ -46,10 +46,10 @@ class Model:
 def _exponential(x: Floats, y: Floats) -> tuple[float, ...]:
     """Begin with the line through the logarithms of what has the sign of most values."""
     sign = 1.0 if np.sum(y > 0) >= np.sum(y < 0) else -1.0
-    kept = sign * y > 0
-    if np.sum(kept) < 2:
+    usable = sign * y > 0
+    if np.sum(usable) < 2:
         return sign, 0.0
-    slope, level = np.polyfit(x[kept], np.log(sign * y[kept]), 1)
+    slope, level = np.polyfit(x[usable], np.log(sign * y[usable]), 1)
     return sign * math.exp(min(level, 700.0)), float(slope)
 
 
@@ -57,10 +57,10 @@ def _power(x: Floats, y: Floats) -> tuple[float, ...]:
     if np.any(x <= 0):
         raise DataError("A power is fitted where x is above 0; some values of x are not.")
     sign = 1.0 if np.sum(y > 0) >= np.sum(y < 0) else -1.0
-    kept = sign * y > 0
-    if np.sum(kept) < 2:
+    usable = sign * y > 0
+    if np.sum(usable) < 2:
         return sign, 1.0
-    slope, level = np.polyfit(np.log(x[kept]), np.log(sign * y[kept]), 1)
+    slope, level = np.polyfit(np.log(x[usable]), np.log(sign * y[usable]), 1)
     return sign * math.exp(min(level, 700.0)), float(slope)
 
 

@@ -99,7 +99,7 @@ def fit_nonlinear(
         raise DataError("With the values to start from the formula has no value at some point.")
     fitted = _minimised(formula, xs, ys, begin)
     if _rest(formula, xs, ys, fitted) > float(np.sum((ys - ys.mean()) ** 2)):
-        others = [_minimised(formula, xs, ys, each) for each in _scaled(formula, xs, ys, begin)]
+        others = [_minimised(formula, xs, ys, start) for start in _scaled(formula, xs, ys, begin)]
         fitted = min([fitted, *others], key=lambda item: _rest(formula, xs, ys, item))
     polished = _polished(formula, x, y, fitted) if len(x) <= _MOST_POLISHED else None
     best, solved = polished or (fitted, _in_floats(formula, xs, ys, fitted))
@@ -189,8 +189,8 @@ def _polished(
         for _ in range(min(_POLISH_ROUNDS, max(_MOST_POLISH_WORK // len(x), 6))):
             rows: list[list[arb]] = []
             right: list[arb] = []
-            for place, value in zip(xs, ys, strict=True):
-                here, *slopes = formula.proved(place, parameters)
+            for abscissa, value in zip(xs, ys, strict=True):
+                here, *slopes = formula.proved(abscissa, parameters)
                 if not here.is_defined or not all(slope.is_defined for slope in slopes):
                     return None
                 rows.append([slope.value.mid() for slope in slopes])
@@ -214,11 +214,11 @@ def _polished(
             ]
         if solved is None or last > 1e-9:
             return None
-        rest = sum((each * each for each in right), arb(0))
+        rest = sum((residual * residual for residual in right), arb(0))
         mean = sum(ys, arb(0)) / len(ys)
         total = sum(((v - mean) * (v - mean) for v in ys), arb(0))
         best = np.array([float(p) for p in parameters])
-        residuals = np.array([float(each) for each in right])
+        residuals = np.array([float(residual) for residual in right])
         return best, Solved(best, solved.spread, residuals, float(rest), float(total))
 
 

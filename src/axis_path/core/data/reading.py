@@ -111,11 +111,11 @@ def read_columns(
 
 def _separator_of(lines: list[str]) -> str:
     """Return the separator: the first sign that stands in enough of the lines, else a space."""
-    seen = [line for line in lines[:_LOOKED_AT] if line.strip()]
+    sample_lines = [line for line in lines[:_LOOKED_AT] if line.strip()]
     for sign, least in _LEAST_SHARE.items():
         # Blank cells at either end of a line count too: nothing is stripped here.
-        share = sum(sign in line for line in seen) / len(seen)
-        if share >= least and not (sign == "," and _are_decimal_commas(seen)):
+        share = sum(sign in line for line in sample_lines) / len(sample_lines)
+        if share >= least and not (sign == "," and _are_decimal_commas(sample_lines)):
             return sign
     return " "
 
@@ -227,7 +227,7 @@ def _without_thousands(cell: str, point: str) -> str | None:
     """Return a number without the signs between its thousands; None if they stand elsewhere."""
     whole, sign, part = cell.partition(point)
     digits = whole.lstrip("+-−")
-    between = next((each for each in _BETWEEN_THOUSANDS if each != point and each in digits), None)
+    between = next((mark for mark in _BETWEEN_THOUSANDS if mark != point and mark in digits), None)
     if between is None:
         return None
     first, *others = digits.split(between)

@@ -38,7 +38,7 @@ def tenths_down(ys: Floats, window: Window) -> NDArray[np.int64]:
     return np.rint(px * PER_PX).astype(np.int64)
 
 
-def place_tenths(x: float, y: float, window: Window) -> tuple[int, int]:
+def point_tenths(x: float, y: float, window: Window) -> tuple[int, int]:
     """Return one point as ``tenths_across`` and ``tenths_down`` do many, and far quicker."""
     across, down = window.px_of(x, y)
     across = min(max(across, -_FARTHEST_PX), _FARTHEST_PX)
@@ -51,10 +51,10 @@ def visible_lines(pieces: Sequence[Floats], window: Window) -> list[list[int]]:
     margin = _MARGIN_PX + window.beyond
     visible = window.visible
     box = -margin, -margin, visible.width + margin, visible.height + margin
-    places = *window.across_from, *window.down_from
+    points = *window.across_from, *window.down_from
     lines: list[list[int]] = []
     for piece in pieces:
-        numbers, starts = visible_tenths(piece, *places, _FARTHEST_PX, *box, _NEAR_PX)
+        numbers, starts = visible_tenths(piece, *points, _FARTHEST_PX, *box, _NEAR_PX)
         lines += [numbers[start:stop].tolist() for start, stop in pairwise(starts.tolist())]
     return lines
 
@@ -148,9 +148,9 @@ def place_flags(
         width = flag_width(name)
         taken = [*reserved, *(flag for flag in placed if flag is not None)]
         if obstacles is None or not len(obstacles):
-            placed.append(_free_place(point, width, window, taken))
+            placed.append(_free_flag(point, width, window, taken))
         else:
-            placed.append(_freest_place(point, width, window, taken, obstacles))
+            placed.append(_freest_flag(point, width, window, taken, obstacles))
     return placed
 
 
@@ -159,19 +159,19 @@ def flag_width(name: str) -> int:
     return max(_LEAST_PX, _LETTER_PX * len(name) + 8)
 
 
-def _freest_place(
+def _freest_flag(
     point: tuple[float, float], width: int, window: Window, taken: list[Flag], obstacles: Floats
 ) -> Flag:
     """Return the place around a point that covers no flag and the least of what else is drawn."""
     x, y = point
-    beside, above = x + _FROM_END_PX, y - FLAG_HEIGHT / 2
+    after, above = x + _FROM_END_PX, y - FLAG_HEIGHT / 2
     before, over, under = x - _FROM_END_PX - width, y - FLAG_HEIGHT - 6, y + 6
     choices = [
-        (beside, above), (before, above), (beside, over), (beside, under), (before, over),
+        (after, above), (before, above), (after, over), (after, under), (before, over),
         (before, under), (x - width / 2, over - 4), (x - width / 2, under + 4),
     ]  # fmt: skip
     lowest, farthest = window.height - FLAG_HEIGHT - _GAP_PX, window.width - width - _GAP_PX
-    best, least = _free_place(point, width, window, taken), None
+    best, least = _free_flag(point, width, window, taken), None
     for left, upper in choices:
         flag = Flag(round(left), round(upper), width)
         is_inside = _GAP_PX <= flag.x <= farthest and _GAP_PX <= flag.y <= lowest
@@ -191,9 +191,9 @@ def _is_clear(flag: Flag, other: Flag) -> bool:
     )
 
 
-def _covered(flag: Flag, places: Floats) -> int:
-    inside = (places[:, 0] >= flag.x) & (places[:, 0] <= flag.x + flag.width)
-    inside &= (places[:, 1] >= flag.y) & (places[:, 1] <= flag.y + FLAG_HEIGHT)
+def _covered(flag: Flag, points: Floats) -> int:
+    inside = (points[:, 0] >= flag.x) & (points[:, 0] <= flag.x + flag.width)
+    inside &= (points[:, 1] >= flag.y) & (points[:, 1] <= flag.y + FLAG_HEIGHT)
     return int(inside.sum())
 
 
@@ -201,7 +201,7 @@ def _covered(flag: Flag, places: Floats) -> int:
 _OFFSETS = sorted(range(-24, 25), key=abs)
 
 
-def _free_place(point: tuple[float, float], width: int, window: Window, taken: list[Flag]) -> Flag:
+def _free_flag(point: tuple[float, float], width: int, window: Window, taken: list[Flag]) -> Flag:
     lowest = window.height - FLAG_HEIGHT - _GAP_PX
     end_x, end_y = round(point[0]), round(point[1])
     x = min(end_x + _FROM_END_PX, window.width - width - _GAP_PX)
@@ -210,11 +210,11 @@ def _free_place(point: tuple[float, float], width: int, window: Window, taken: l
         dot = Flag(end_x - _DOT_PX, end_y - FLAG_HEIGHT // 2, 2 * _DOT_PX)
         taken = [*taken, dot]
     # It moves up and down only.
-    taken = [each for each in taken if -each.width - _GAP_PX < each.x - x < width + _GAP_PX]
-    wanted = min(max(end_y - FLAG_HEIGHT // 2, _GAP_PX), lowest)
+    taken = [label for label in taken if -label.width - _GAP_PX < label.x - x < width + _GAP_PX]
+    centred_y = min(max(end_y - FLAG_HEIGHT // 2, _GAP_PX), lowest)
     for offset in _OFFSETS:
-        y = wanted + offset * (FLAG_HEIGHT + _GAP_PX) // 2
+        y = centred_y + offset * (FLAG_HEIGHT + _GAP_PX) // 2
         flag = Flag(x, y, width)
         if _GAP_PX <= y <= lowest and all(_is_clear(flag, other) for other in taken):
             return flag
-    return Flag(x, wanted, width)
+    return Flag(x, centred_y, width)

@@ -19,7 +19,7 @@ _LABELLED = 2
 _MOST_CIRCLES = 60
 #: How far from the edge the labels of angles stand, in px.
 _INSET_PX = 18.0
-_BESIDE_PX = 14.0
+_OFFSET_PX = 14.0
 _PER_PX = 10
 #: A line of the title is so high.
 _TITLE_PX = 20.0
@@ -76,26 +76,28 @@ def _spoke(
     angle = 2 * math.pi * k / _SPOKES
     across, up = math.cos(angle) * window.x_px, math.sin(angle) * window.y_px
     end = (centre[0] + farthest * across, centre[1] - farthest * up)
-    label = _label_place(centre, (across, -up), window, title_lines) if k % _LABELLED == 0 else None
+    label = (
+        _label_position(centre, (across, -up), window, title_lines) if k % _LABELLED == 0 else None
+    )
     if label is not None and k % (_SPOKES // 4) == 0:
         # Beside an axis, whose own labels stand on its other side.
         is_level = k % (_SPOKES // 2) == 0
         # At the right and the upper end of an axis stands its name: there the angle keeps away.
         left = _NAME_PX if k == 0 else 0.0
         down = _NAME_PX if k == _SPOKES // 4 else 0.0
-        beside = (label[0] + _BESIDE_PX, label[1] + down)
-        label = (label[0] - left, label[1] - _BESIDE_PX) if is_level else beside
+        right_of_it = (label[0] + _OFFSET_PX, label[1] + down)
+        label = (label[0] - left, label[1] - _OFFSET_PX) if is_level else right_of_it
     turn = Fraction(k, _SPOKES)
     text = multiple_of_pi(2 * turn) if unit is AngleUnit.RADIANS else f"{plain(360 * turn)}°"
     return {
         "x": round(end[0] * _PER_PX),
         "y": round(end[1] * _PER_PX),
         "text": text if label is not None else "",
-        "label": None if label is None else [round(each * _PER_PX) for each in label],
+        "label": None if label is None else [round(coordinate * _PER_PX) for coordinate in label],
     }
 
 
-def _label_place(
+def _label_position(
     centre: tuple[float, float], step: tuple[float, float], window: Window, title_lines: int
 ) -> tuple[float, float] | None:
     """Return where a spoke leaves the window, a little inside; None if it does not cross it."""
@@ -105,12 +107,12 @@ def _label_place(
         (_INSET_PX + _TITLE_PX * title_lines, height - _INSET_PX),
     )
     enter, leave = 0.0, math.inf
-    for place, move, (low, high) in zip(centre, step, box, strict=True):
+    for coordinate, move, (low, high) in zip(centre, step, box, strict=True):
         if abs(move) < 1e-9:
-            if not low <= place <= high:
+            if not low <= coordinate <= high:
                 return None
             continue
-        ends = sorted(((low - place) / move, (high - place) / move))
+        ends = sorted(((low - coordinate) / move, (high - coordinate) / move))
         enter, leave = max(enter, ends[0]), min(leave, ends[1])
     if enter >= leave or not math.isfinite(leave):
         return None

@@ -11,7 +11,7 @@ from functools import lru_cache
 
 from axis_path.core.evaluate import multiple_of_pi
 
-_WANTED_PX = 84.0
+_TARGET_PX = 84.0
 _FINER = {1: 5, 2: 4, 5: 5}
 #: Steps of an axis in multiples of pi, and of one in degrees, below and above which they double or
 #: follow the decimal steps.
@@ -42,19 +42,19 @@ class Ticks:
     """The ticks of one axis.
 
     Attributes:
-        places: where the labelled lines stand, in axis units.
+        positions: where the labelled lines stand, in axis units.
         labels: their texts.
         finer: where the lines between them stand.
     """
 
-    places: tuple[float, ...]
+    positions: tuple[float, ...]
     labels: tuple[str, ...]
     finer: tuple[float, ...]
 
 
-def nice_step(low: float, high: float, length_px: float, wanted_px: float = _WANTED_PX) -> Fraction:
+def nice_step(low: float, high: float, length_px: float, target_px: float = _TARGET_PX) -> Fraction:
     """Return 1, 2 or 5 times a power of ten, so that lines stand about ``wanted_px`` apart."""
-    return _decimal_step((high - low) * wanted_px / length_px)
+    return _decimal_step((high - low) * target_px / length_px)
 
 
 def _decimal_step(rough: float) -> Fraction:
@@ -108,7 +108,7 @@ def make_ticks(
         degree: how large a degree is on the axis: 1 in a study that measures in degrees.
     """
     unit = {Labels.NUMBERS: 1.0, Labels.PI: math.pi, Labels.DEGREES: degree}[labels]
-    rough = (high - low) * _WANTED_PX / length_px / unit
+    rough = (high - low) * _TARGET_PX / length_px / unit
     if step is None or (high - low) / (float(step) * unit) > length_px / _LEAST_PX:
         step = _step(rough, labels)
     multiples = _multiples(low, high, step, unit)
@@ -151,7 +151,7 @@ def make_log_ticks(low: float, high: float, length_px: float) -> Ticks:
     ]
     if len(labelled) < _FEWEST_LABELS:
         ticks = make_ticks(low, high, length_px)
-        return _apart(ticks, lambda place: decade_px * math.log10(place / low))
+        return _apart(ticks, lambda position: decade_px * math.log10(position / low))
     between = sorted(
         float(factor * power)
         for power in powers
@@ -160,23 +160,23 @@ def make_log_ticks(low: float, high: float, length_px: float) -> Ticks:
     )
     return Ticks(
         tuple(map(float, labelled)),
-        tuple(plain(each).replace("1·10^", "10^") for each in labelled),
+        tuple(plain(text).replace("1·10^", "10^") for text in labelled),
         tuple(between),
     )
 
 
 def _apart(ticks: Ticks, px: Callable[[float], float]) -> Ticks:
     """Leave out labels that would stand too close to the one before; their lines become finer."""
-    places: list[float] = []
+    positions: list[float] = []
     labels: list[str] = []
     finer = [*ticks.finer]
-    for place, label in zip(ticks.places, ticks.labels, strict=True):
-        if places and px(place) - px(places[-1]) < _LEAST_LABEL_PX:
-            finer.append(place)
+    for position, label in zip(ticks.positions, ticks.labels, strict=True):
+        if positions and px(position) - px(positions[-1]) < _LEAST_LABEL_PX:
+            finer.append(position)
         else:
-            places.append(place)
+            positions.append(position)
             labels.append(label)
-    return Ticks(tuple(places), tuple(labels), tuple(sorted(finer)))
+    return Ticks(tuple(positions), tuple(labels), tuple(sorted(finer)))
 
 
 def _step(rough: float, labels: Labels) -> Fraction:
@@ -221,9 +221,9 @@ def plain(value: Fraction) -> str:
     if not -6 <= power <= 8:
         mantissa = plain(size / Fraction(10) ** power)
         return f"{sign}{mantissa}·10^{str(power).replace('-', '−')}"
-    places = 0
-    while size.denominator != 1 and places < 30:
+    decimals = 0
+    while size.denominator != 1 and decimals < 30:
         size *= 10
-        places += 1
-    digits = str(round(size)).rjust(places + 1, "0")
-    return f"{sign}{digits[:-places]}.{digits[-places:]}" if places else f"{sign}{digits}"
+        decimals += 1
+    digits = str(round(size)).rjust(decimals + 1, "0")
+    return f"{sign}{digits[:-decimals]}.{digits[-decimals:]}" if decimals else f"{sign}{digits}"

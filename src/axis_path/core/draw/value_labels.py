@@ -12,7 +12,7 @@ from axis_path.core.draw.window import Window
 
 Floats = NDArray[np.float64]
 #: Places on all curves together that are looked at: their distances are all compared.
-_MOST_PLACES = 400
+_MOST_POSITIONS = 400
 _MOST_ON_ONE = 24
 #: Nearer to the edge, in px, no value stands.
 _EDGE_PX = 14
@@ -36,26 +36,26 @@ def place_values(
     Returns:
         The places in the order of the curves; None for a curve that is not seen.
     """
-    count = max(min(_MOST_ON_ONE, _MOST_PLACES // max(len(curves), 1)), 6)
-    places = [_visible(_spread(pieces, count), window) for pieces in curves]
+    count = max(min(_MOST_ON_ONE, _MOST_POSITIONS // max(len(curves), 1)), 6)
+    positions = [_visible(_spread(pieces, count), window) for pieces in curves]
     placed: list[Flag] = list(taken)
-    found: list[Flag | None] = []
-    for k, (own, text) in enumerate(zip(places, texts, strict=True)):
+    flags_by_curve: list[Flag | None] = []
+    for k, (own, text) in enumerate(zip(positions, texts, strict=True)):
         if not len(own):
-            found.append(None)
+            flags_by_curve.append(None)
             continue
-        others = [each for j, each in enumerate(places) if j != k and len(each)]
+        others = [other for j, other in enumerate(positions) if j != k and len(other)]
         room = _room(own, np.concatenate(others)) if others else np.zeros(len(own))
         # Of places with much room, those that cover no other text, and none at the axes.
         width = flag_width(text)
         rank = np.minimum(room, 3 * FLAG_HEIGHT) - _BEYOND * _is_at_axis(own, window)
         order = np.argsort(-rank, kind="stable")
-        flags = [_flag(own[place], width, window) for place in order]
+        flags = [_flag(own[position], width, window) for position in order]
         free = (flag for flag in flags if not any(_touches(flag, other) for other in placed))
         chosen = next(free, flags[0])
         placed.append(chosen)
-        found.append(chosen)
-    return found
+        flags_by_curve.append(chosen)
+    return flags_by_curve
 
 
 def _spread(pieces: list[list[int]], count: int) -> Floats:
@@ -91,12 +91,12 @@ def _room(own: Floats, others: Floats) -> Floats:
     return distances
 
 
-def _is_at_axis(places: Floats, window: Window) -> NDArray[np.bool_]:
+def _is_at_axis(positions: Floats, window: Window) -> NDArray[np.bool_]:
     """Return which places lie where the numbers of the axes stand."""
     # An axis out of sight has its numbers at the edge; on a logarithmic one there is no zero.
     upright = float(window.across(np.zeros(1))[0]) if not window.log_x else 0.0
     level = float(window.down(np.zeros(1))[0]) if not window.log_y else float(window.height)
-    across, down = places[:, 0] - upright, places[:, 1] - level
+    across, down = positions[:, 0] - upright, positions[:, 1] - level
     left, right, above, below = _NUMBERS_PX
     return ((across > -left) & (across < right)) | ((down > -above) & (down < below))
 

@@ -207,10 +207,10 @@ class Window:
         is_inside: NDArray[np.bool_] = (x >= self.x[0]) & (x <= self.x[1])
         return is_inside & (y >= self.y[0]) & (y <= self.y[1])
 
-    def reaches(self, place: tuple[float, float]) -> bool:
+    def reaches(self, point: tuple[float, float]) -> bool:
         """Check whether a place in px lies in it, be it seen or not."""
         far = self.beyond
-        x, y = place
+        x, y = point
         return bool(
             -far <= x <= self.visible.width + far and -far <= y <= self.visible.height + far
         )

@@ -113,24 +113,24 @@ class Branches:
             chosen = _chosen(self._graph, top, at, function.parameters)
         return self.of(chosen)
 
-    def known(self, place: Ball, zeros: frozenset[int]) -> Known:
+    def known(self, abscissa: Ball, zeros: frozenset[int]) -> Known:
         """Return what is known of a place where some steps are zero."""
         parameters = {
             name: ball.from_fraction(value) for name, value in self._given.parameters.items()
         }
-        return Known(self._graph, place, zeros, parameters, _PROVING)
+        return Known(self._graph, abscissa, zeros, parameters, _PROVING)
 
-    def settled(self, function: RealFunction, place: Ball, zeros: frozenset[int]) -> Ball:
+    def settled(self, function: RealFunction, abscissa: Ball, zeros: frozenset[int]) -> Ball:
         """Return the value at a place where some steps are zero; it is stored with the branches.
 
         Args:
             function: it was made by this branches.
-            place: a ball that holds the place.
+            abscissa: a ball that contains it.
             zeros: the steps.
         """
-        key = (function.expression.step, id(place), zeros)
+        key = (function.expression.step, id(abscissa), zeros)
         if key not in self._settled:
-            self._settled[key] = (place, function.settle(place, zeros))
+            self._settled[key] = (abscissa, function.settle(abscissa, zeros))
         return self._settled[key][1]
 
     def mirrored(self, function: RealFunction) -> RealFunction:
@@ -141,19 +141,19 @@ class Branches:
             turned = graph.substitute(self._step_of(function), variable, graph.negative(variable))
         return self.of(turned)
 
-    def zeros_at(self, place: Ball) -> frozenset[int]:
+    def zeros_at(self, abscissa: Ball) -> frozenset[int]:
         """Return the step x - c for a place c that is known by an expression; nothing for others.
 
         Args:
-            place: of the study whose sliders the function has.
+            abscissa: of the study whose sliders the function has.
         """
-        if not isinstance(place, Constant) or place.expression is None:
+        if not isinstance(abscissa, Constant) or abscissa.expression is None:
             return frozenset()
         with COMPUTING:
             graph, made = self._graph, list[int]()
-            for step in place.expression.program.steps:
+            for step in abscissa.expression.program.steps:
                 made.append(graph.rebuild(step, tuple(made[k] for k in step.arguments)))
-            number = made[place.expression.program.results[0]]
+            number = made[abscissa.expression.program.results[0]]
             return frozenset({graph.minus(graph.add(Op.VARIABLE), number)})
 
     def quotient(self, function: RealFunction) -> tuple[RealFunction, RealFunction] | None:

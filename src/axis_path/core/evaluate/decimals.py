@@ -109,7 +109,7 @@ def digits_of(number: Ball, digits: int) -> str | None:
         return None
     one, other = _rounded(low, digits), _rounded(high, digits)
     # Both ends round to the same digits, so what lies between them does.
-    return _place(*one, digits, exact=False) if one == other else None
+    return _placed(*one, digits, exact=False) if one == other else None
 
 
 def digits_between(low: float, high: float, digits: int) -> str:
@@ -122,7 +122,7 @@ def digits_between(low: float, high: float, digits: int) -> str:
     if _SMALLEST_PLAIN <= power < digits:
         # The same figures, and quicker: it is asked of every zero of every frame.
         return f"{low:.{digits - 1 - power}f}".replace("-", "−")
-    return _place(int(mantissa.replace(".", "")), power, digits, exact=False)
+    return _placed(int(mantissa.replace(".", "")), power, digits, exact=False)
 
 
 def _rounded(value: Fraction, digits: int) -> tuple[int, int]:
@@ -154,10 +154,10 @@ def shown(value: Fraction, digits: int) -> str:
     if value.denominator == 1 and digits >= _WHOLE_FROM and abs(value) < 10**_LARGEST_PLAIN:
         # A whole number that can be read is not rounded.
         digits = max(digits, _LARGEST_PLAIN)
-    return _place(*_rounded(value, digits), digits, exact=True)
+    return _placed(*_rounded(value, digits), digits, exact=True)
 
 
-def _place(figures: int, power: int, digits: int, *, exact: bool) -> str:
+def _placed(figures: int, power: int, digits: int, *, exact: bool) -> str:
     """Set the decimal point; figures has ``digits`` figures, the first worth 10^power."""
     sign = "−" if figures < 0 else ""
     text = str(abs(figures))

@@ -27,7 +27,7 @@ from axis_path.core.threads import COMPUTING
 PROVING = Proving()
 T = TypeVar("T")
 #: So many things are stored with one expression, such as its graph with each other curve.
-MOST_KEPT = 64
+MOST_CACHED = 64
 #: The ends of an integral, as inputs.
 LOW, HIGH = "from", "to"
 
@@ -87,7 +87,7 @@ class Expression:
         with COMPUTING:
             cached: T | None = self._cache.get(key)
             if cached is None or not is_good(cached):
-                if len(self._cache) >= MOST_KEPT:
+                if len(self._cache) >= MOST_CACHED:
                     self._cache.clear()
                 cached = self._cache[key] = make()
             return cached
@@ -108,8 +108,8 @@ class Expression:
         """Return the derivative by the variable, or by another one under its input's name."""
         with COMPUTING:
             if f"derivative {by}" not in self._made:
-                place = self._graph.add(Op.INPUT, payload=by) if by else None
-                step = derive(self._graph, self._step, place)
+                source = self._graph.add(Op.INPUT, payload=by) if by else None
+                step = derive(self._graph, self._step, source)
                 self._made[f"derivative {by}"] = [Expression(self._graph, step)]
             return self._made[f"derivative {by}"][0]
 
@@ -154,13 +154,13 @@ class Expression:
             step = graph.to_the(graph.plus(graph.number(1), square), graph.number(Fraction(1, 2)))
             return Expression(graph, step)
 
-    def settle(self, place: Ball, zeros: frozenset[int], parameters: Mapping[str, Ball]) -> Ball:
+    def settle(self, abscissa: Ball, zeros: frozenset[int], parameters: Mapping[str, Ball]) -> Ball:
         """Return the value at a place where some steps of the graph are zero."""
         with COMPUTING:
-            plain = run_all(self.program, PROVING, place, parameters)
+            plain = run_all(self.program, PROVING, abscissa, parameters)
             return settled_value(
                 self.program, self.indices, self._graph,
-                lambda: Known(self._graph, place, zeros, parameters, PROVING), plain,
+                lambda: Known(self._graph, abscissa, zeros, parameters, PROVING), plain,
             )  # fmt: skip
 
     def is_zero(self) -> bool:
@@ -197,14 +197,14 @@ class Expression:
                 number = graph.times(number, graph.add(Op.CONSTANT, payload="pi"))
             return Expression(graph, graph.minus(self._step, number))
 
-    def polynomial_of(self, place: int, coefficients: Sequence[Fraction]) -> Expression:
+    def polynomial_of(self, position: int, coefficients: Sequence[Fraction]) -> Expression:
         """Return a polynomial of one of the steps.
 
         Args:
-            place: of the step in the program.
+            position: of the step in the program.
             coefficients: those of the powers from 0 upwards, at least one.
         """
-        inner = self.indices[place]
+        inner = self.indices[position]
         with COMPUTING:
             graph = self._graph
             made = graph.number(coefficients[-1])
@@ -213,15 +213,15 @@ class Expression:
             return Expression(graph, made)
 
     def polynomial_in(
-        self, places: Sequence[int], terms: Sequence[tuple[Fraction, tuple[int, ...]]]
+        self, positions: Sequence[int], terms: Sequence[tuple[Fraction, tuple[int, ...]]]
     ) -> Expression:
         """Return a polynomial of several of the steps.
 
         Args:
-            places: of the steps in the program.
+            positions: of the steps in the program.
             terms: each a coefficient, and the power of each step; at least one.
         """
-        inner = [self.indices[place] for place in places]
+        inner = [self.indices[position] for position in positions]
         with COMPUTING:
             graph = self._graph
             made = graph.number(0)
@@ -233,22 +233,22 @@ class Expression:
                 made = graph.plus(made, term)
             return Expression(graph, made)
 
-    def is_zero_at(self, place: Fraction) -> bool:
+    def is_zero_at(self, number: Fraction) -> bool:
         """Check whether it is zero at a fraction by its terms, as e^x - e x at 1."""
         with COMPUTING:
             graph = self._graph
             variable = graph.add(Op.VARIABLE)
-            return is_zero(graph, graph.substitute(self._step, variable, graph.number(place)))
+            return is_zero(graph, graph.substitute(self._step, variable, graph.number(number)))
 
-    def step_at(self, place: int) -> Expression:
+    def step_at(self, position: int) -> Expression:
         """Return a step of the program as an expression."""
-        return self.sibling(self.indices[place])
+        return self.sibling(self.indices[position])
 
-    def with_variable_at(self, place: int) -> Expression:
+    def with_variable_at(self, position: int) -> Expression:
         """Return the expression with the variable in place of a step of its program."""
         with COMPUTING:
             graph = self._graph
-            step = graph.substitute(self._step, self.indices[place], graph.add(Op.VARIABLE))
+            step = graph.substitute(self._step, self.indices[position], graph.add(Op.VARIABLE))
             return Expression(graph, step)
 
     def variable_less_surd(self, coefficients: Sequence[Fraction], sign: int) -> Expression:

@@ -209,18 +209,18 @@ class RealFunction:
         return run(chosen.program, PROVING, x, parameters)[0]
 
     def settle(
-        self, place: Ball, zeros: frozenset[int], expression: Expression | None = None
+        self, abscissa: Ball, zeros: frozenset[int], expression: Expression | None = None
     ) -> Ball:
         """Return the value at a place that is known by what is zero there, see ``settled.py``.
 
         Args:
-            place: a ball that holds it; the function's own domain is not looked at.
+            abscissa: a ball that holds it; the function's own domain is not looked at.
             zeros: the steps of the function's graph that are exactly zero there.
             expression: one of the same graph; the function itself by default.
         """
         chosen = expression or self.expression
         parameters = {name: ball.from_fraction(value) for name, value in self.parameters.items()}
-        return chosen.settle(place, zeros, parameters)
+        return chosen.settle(abscissa, zeros, parameters)
 
     def prove_within(self, x: Ball) -> Ball:
         """Return the value at one number ``x``, undefined outside the function's own domain."""
@@ -275,12 +275,12 @@ def prove_steps(function: RealFunction, x: Ball) -> ProvedSteps:
     """Return the balls of all steps of a function at ``x``, at the present precision."""
     program = function.expression.program
     plan = program.plan(PROVING)
-    applied = {place: apply for place, apply, _ in plan.calls}
+    applied = {position: apply for position, apply, _ in plan.calls}
     values: list[Ball] = list(plan.values)
-    for place, name in plan.reads:
-        values[place] = x if name is None else ball.from_fraction(function.parameters[name])
-    for place, apply, arguments in plan.calls:
-        values[place] = apply(*(values[argument] for argument in arguments))
+    for position, name in plan.reads:
+        values[position] = x if name is None else ball.from_fraction(function.parameters[name])
+    for position, apply, arguments in plan.calls:
+        values[position] = apply(*(values[argument] for argument in arguments))
     steps = tuple((step, applied.get(k, ball.undefined)) for k, step in enumerate(program.steps))
     return ProvedSteps(function.expression.indices, steps, tuple(values), program.results[0])
 
@@ -295,7 +295,7 @@ def constant_steps(function: RealFunction) -> tuple[tuple[Step, ...], list[Ball 
     values: list[Ball | None] = []
     for step in program.steps:
         given = [values[argument] for argument in step.arguments]
-        if step.op == Op.VARIABLE or any(each is None for each in given):
+        if step.op == Op.VARIABLE or any(argument is None for argument in given):
             values.append(None)
         elif step.op == Op.PARAMETER:
             values.append(ball.from_fraction(function.parameters[str(step.payload)]))

@@ -35,12 +35,12 @@ class Elements:
     exact: Callable[[int, int], Ball]
 
 
-def elements(source: ListSource, place: int, at: Expression, values: Values) -> Elements:
-    """Return the elements of a list, or of points the coordinate at a ``place`` (0 or 1).
+def elements(source: ListSource, coordinate: int, at: Expression, values: Values) -> Elements:
+    """Return the elements of a list, or of points the coordinate number ``coordinate`` (0 or 1).
 
     Args:
         source: where they come from.
-        place: which coordinate.
+        coordinate: which coordinate.
         at: any expression of the graph in which the source's steps stand.
         values: the sliders.
 
@@ -49,7 +49,7 @@ def elements(source: ListSource, place: int, at: Expression, values: Values) -> 
     """
     if source.start is not None and source.stop is not None:
         return _spaced(source, at, values)
-    parts = [at.sibling(item[place]) for item in source.items]
+    parts = [at.sibling(item[coordinate]) for item in source.items]
     if len(parts) > LIST_LENGTH.value:
         raise LimitError(f"A list can have {LIST_LENGTH.value:,} elements.")
     floats = [float(sample_inputs(part, values, {"": np.zeros(())})) for part in parts]

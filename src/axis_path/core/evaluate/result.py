@@ -120,7 +120,7 @@ def make_result(
         return _no_value(result.reason or NOT_DECIDED)
     if not is_writable(result):
         return _no_value("too large or too small to be written")
-    if not _is_told(result):
+    if not _is_decided(result):
         return _no_value(NOT_DECIDED)
     # What cannot be distinguished from zero is shown as zero, not as the noise of the last bits.
     value = 0.0 if result.value.contains(0) else float(result.value.mid())
@@ -162,14 +162,14 @@ def _settled(at_bits: Callable[[int], Ball], most_bits: int) -> Ball:
     while True:
         middles = at_bits(bits)
         is_clear = middles.defined is not Defined.MAYBE and (
-            not middles.is_defined or _is_told(middles)
+            not middles.is_defined or _is_decided(middles)
         )
         if is_clear or bits >= most_bits:
             return middles
         bits = min(4 * bits, most_bits)
 
 
-def _is_told(value: Ball) -> bool:
+def _is_decided(value: Ball) -> bool:
     """Check whether a ball says what number it is: its first digits, or that it is as good as 0."""
     if value.exact is not None or value.value.is_exact():
         return True

@@ -70,38 +70,38 @@ def bits_to_tell_from_zero(
 
 def _bits(steps: Sequence[Step], values: Sequence[Ball], result: int) -> int:
     needed = {result}
-    for place in range(result, -1, -1):
-        if place in needed and values[place].exact is None and values[place].turns is None:
-            needed.update(steps[place].arguments)
+    for position in range(result, -1, -1):
+        if position in needed and values[position].exact is None and values[position].turns is None:
+            needed.update(steps[position].arguments)
     turns, degree = 1, 1
     sizes: dict[int, _Size] = {}
-    for place in sorted(needed):
-        step, value = steps[place], values[place]
+    for position in sorted(needed):
+        step, value = steps[position], values[position]
         inner = [values[argument] for argument in step.arguments]
         if value.exact is not None:
-            sizes[place] = _Size(_log(abs(int(value.exact.p))), _log(int(value.exact.q)))
+            sizes[position] = _Size(_log(abs(int(value.exact.p))), _log(int(value.exact.q)))
         elif value.turns is not None:
             # An angle, which only sines and cosines may take.
             continue
         elif step.op in ("sin", "cos", "tan") and inner[0].turns is not None:
             turns = math.lcm(turns, int(inner[0].turns.q))
-            sizes[place] = _Size(1.0, 1.0)
+            sizes[position] = _Size(1.0, 1.0)
         elif step.op == "sqrt" or (step.op == Op.ROOT and isinstance(step.payload, tuple)):
             top, order = step.payload if isinstance(step.payload, tuple) else (1, 2)
             degree *= order
             root = _known(sizes, step.arguments[0]).root(order)
-            sizes[place] = root.power(top) if top > 0 else root.power(-top).inverse()
+            sizes[position] = root.power(top) if top > 0 else root.power(-top).inverse()
         else:
-            sizes[place] = _combined(step, [_known(sizes, a) for a in step.arguments])
+            sizes[position] = _combined(step, [_known(sizes, a) for a in step.arguments])
     degree *= int(fmpz(4 * turns).euler_phi())
     size = _known(sizes, result)
     return math.ceil(size.above * (degree - 1) + size.below) + _SPARE_BITS
 
 
-def _known(sizes: dict[int, _Size], place: int) -> _Size:
-    if place not in sizes:
+def _known(sizes: dict[int, _Size], position: int) -> _Size:
+    if position not in sizes:
         raise _NotAlgebraicError
-    return sizes[place]
+    return sizes[position]
 
 
 def _combined(step: Step, sizes: list[_Size]) -> _Size:

@@ -79,7 +79,7 @@ class Known:
 
     Args:
         graph: where the steps are.
-        place: a ball that holds the place.
+        abscissa: a ball that contains it.
         zeros: the steps that are zero.
         parameters: the values of the sliders.
         backend: the arithmetic of balls.
@@ -88,13 +88,13 @@ class Known:
     def __init__(
         self,
         graph: Graph,
-        place: Ball,
+        abscissa: Ball,
         zeros: frozenset[int],
         parameters: Mapping[str, Ball],
         backend: Backend[Ball],
     ) -> None:
         self._graph, self._zeros = graph, implied_zeros(graph, zeros)
-        self.place, self.parameters, self.backend = place, parameters, backend
+        self.abscissa, self.parameters, self.backend = abscissa, parameters, backend
         self._tried: dict[int, bool] = {}
 
     def is_zero(self, step: int, value: Ball | None = None) -> bool:
@@ -132,11 +132,11 @@ class Known:
     def _number(self) -> int | None:
         """Return the place as a step without the variable, if it is one by what is zero there."""
         graph = self._graph
-        if self.place.exact is not None:
-            return graph.number(to_fraction(self.place.exact))
-        if self.place.turns is not None:
+        if self.abscissa.exact is not None:
+            return graph.number(to_fraction(self.abscissa.exact))
+        if self.abscissa.turns is not None:
             pi = graph.add(Op.CONSTANT, payload="pi")
-            return graph.times(graph.number(to_fraction(self.place.turns)), pi)
+            return graph.times(graph.number(to_fraction(self.abscissa.turns)), pi)
         shaped = (solved(graph, step) for step in sorted(self._zeros))
         return next((number for number in shaped if number is not None), None)
 
@@ -250,7 +250,7 @@ class _Settling:
         self._program, self._indices = program, indices
         self._graph, self._known = graph, known
         calls = program.plan(known.backend).calls
-        self._apply = {place: function for place, function, _ in calls}
+        self._apply = {position: function for position, function, _ in calls}
         #: For each step what it is with every choice made, and its ball.
         self._made = list(indices)
         self._values = list(plain)
@@ -270,29 +270,29 @@ class _Settling:
             self._settle(k, step)
         return self._values[self._program.results[0]]
 
-    def _settle(self, place: int, step: Step) -> None:
-        index = self._indices[place]
-        if place not in self._apply:
-            self._put(place, index, self._values[place])
+    def _settle(self, position: int, step: Step) -> None:
+        index = self._indices[position]
+        if position not in self._apply:
+            self._put(position, index, self._values[position])
             return
         made = tuple(self._made[argument] for argument in step.arguments)
         values = [self._values[argument] for argument in step.arguments]
         if isinstance(step.payload, Fence):
-            self._put(place, *self._within(index, step.payload, made, values))
+            self._put(position, *self._within(index, step.payload, made, values))
         elif isinstance(step.payload, Split):
-            self._put(place, *self._pieces(index, step.payload, made, values))
+            self._put(position, *self._pieces(index, step.payload, made, values))
         else:
-            self._put(place, *self._operation(place, step, made, values))
+            self._put(position, *self._operation(position, step, made, values))
 
-    def _put(self, place: int, made: int, value: Ball) -> None:
+    def _put(self, position: int, made: int, value: Ball) -> None:
         if value.is_defined and self._known.is_zero(made, value):
             value = replace(_ZERO, continuous=value.continuous)
-        self._made[place], self._values[place] = made, value
+        self._made[position], self._values[position] = made, value
 
     def _operation(
-        self, place: int, step: Step, made: tuple[int, ...], values: list[Ball]
+        self, position: int, step: Step, made: tuple[int, ...], values: list[Ball]
     ) -> tuple[int, Ball]:
-        rebuilt, apply = self._rebuilt(self._indices[place], made), self._apply[place]
+        rebuilt, apply = self._rebuilt(self._indices[position], made), self._apply[position]
         if step.op in ("max", "min") and len(made) == 2:
             sign = self._sign_of_difference(made, values)
             if sign is not None:
@@ -367,7 +367,7 @@ class _Settling:
         are_equal = self._known.are_equal
         equal = frozenset(
             k
-            for k, (each, value) in enumerate(zip(bounds, values, strict=True))
-            if are_equal(subject, each, (at, value))
+            for k, (bound, value) in enumerate(zip(bounds, values, strict=True))
+            if are_equal(subject, bound, (at, value))
         )
         return ball_inside(fence, at, tuple(values), equal)

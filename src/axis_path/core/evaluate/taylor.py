@@ -23,14 +23,14 @@ class NoSeriesError(Exception):
     """An operation has no series here."""
 
 
-def taylor(function: RealFunction, place: Ball, count: int) -> list[arb] | None:
+def taylor(function: RealFunction, abscissa: Ball, count: int) -> list[arb] | None:
     """Return the first coefficients of a function's power series about a place.
 
     Called inside ``precision``.
 
     Args:
         function: of one variable; its own domain is not looked at.
-        place: the centre.
+        abscissa: the centre.
         count: how many coefficients; the one of x^0 comes first.
 
     Returns:
@@ -43,7 +43,7 @@ def taylor(function: RealFunction, place: Ball, count: int) -> list[arb] | None:
         ctx.cap = count
         for step in function.expression.program.steps:
             given = [made[argument] for argument in step.arguments]
-            made.append(_of_step(function, step, given, place, count))
+            made.append(_of_step(function, step, given, abscissa, count))
     except (NoSeriesError, ValueError, ZeroDivisionError):
         return None
     finally:
@@ -54,11 +54,11 @@ def taylor(function: RealFunction, place: Ball, count: int) -> list[arb] | None:
 
 
 def _of_step(
-    function: RealFunction, step: Step, given: list[arb_series], place: Ball, count: int
+    function: RealFunction, step: Step, given: list[arb_series], abscissa: Ball, count: int
 ) -> arb_series:
     match step.op, step.payload:
         case Op.VARIABLE, _:
-            return arb_series([place.value, 1], count)
+            return arb_series([abscissa.value, 1], count)
         case Op.NUMBER, number:
             return arb_series([_number(number)], count)
         case Op.PARAMETER, name:

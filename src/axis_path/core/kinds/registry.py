@@ -9,8 +9,8 @@ from axis_path.core.kinds.values.kind import LIST, NOTE, PARAMETER, POINT, UNREA
 from axis_path.core.lines.meaning import Kind
 
 KINDS: dict[Kind, LineKind] = {
-    each.kind: each
-    for each in (
+    kind.kind: kind
+    for kind in (
         FUNCTION, SEVERAL, PATH, POLAR, RELATION, REGION, PARAMETER, POINT, LIST, NOTE, UNREAD,
     )
 }  # fmt: skip

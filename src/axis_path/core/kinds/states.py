@@ -69,7 +69,9 @@ class States:
                 if real is not None:
                     state.realised[definition.id] = real
                 if definition.runner is not None and definition.runner.at:
-                    state.runners[definition.id] = self._numbers.found(definition.runner.at)
+                    state.runners[definition.id] = self._numbers.number_or_error(
+                        definition.runner.at
+                    )
             except (DomainError, StoppedError) as err:
                 state.problems[definition.id] = err
                 is_whole &= not isinstance(err, StoppedError)

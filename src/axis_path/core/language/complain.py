@@ -25,7 +25,7 @@ _COMPARISONS = {Kind.LESS, Kind.MORE, Kind.EQUAL, Kind.UNEQUAL}
 
 
 @dataclass(frozen=True, slots=True)
-class Place:
+class StopPoint:
     """Where reading stopped: the token before, the token that does not fit, all before it."""
 
     before: Token | None
@@ -43,7 +43,7 @@ class Complaint:
     """One message; ``{before}`` and ``{bad}`` in it are the signs around the place."""
 
     message: str
-    fits: Callable[[Place], bool]
+    fits: Callable[[StopPoint], bool]
     examples: tuple[str, ...]
     error: type[MathError] = GrammarError
 
@@ -52,108 +52,108 @@ def _is(token: Token | None, kinds: set[Kind]) -> bool:
     return token is not None and token.kind in kinds
 
 
-def _is_open(place: Place) -> bool:
+def _is_open(stop: StopPoint) -> bool:
     """Check whether the place lies within brackets."""
-    opened = sum(token.kind in _OPENING for token in place.earlier)
-    return opened > sum(token.kind in _CLOSING for token in place.earlier)
+    opened = sum(token.kind in _OPENING for token in stop.earlier)
+    return opened > sum(token.kind in _CLOSING for token in stop.earlier)
 
 
 COMPLAINTS = (
     Complaint(
         "A list of even steps reads `from 1 to 10 step 0.5` or `from 1 to 10 in 19 points`.",
-        lambda place: (
-            any(token.kind is Kind.FROM for token in place.earlier)
-            and (place.bad is None or _is(place.bad, _CLOSING | _RANGE_WORDS))
+        lambda stop: (
+            any(token.kind is Kind.FROM for token in stop.earlier)
+            and (stop.bad is None or _is(stop.bad, _CLOSING | _RANGE_WORDS))
         ),
         ("from 1 to 4", "from 1", "[from 1 to 4]", "from 1 to 4 in 3"),
     ),
     Complaint(
         "`otherwise` ends a function in pieces, as in `x for x < 0; 5 otherwise`.",
-        lambda place: _is(place.bad, {Kind.OTHERWISE}) or _is(place.before, {Kind.OTHERWISE}),
+        lambda stop: _is(stop.bad, {Kind.OTHERWISE}) or _is(stop.before, {Kind.OTHERWISE}),
         ("otherwise", "x for x > 0 otherwise"),
     ),
     Complaint(
         "Each piece says where it holds, as in `x for x < 0; 5 otherwise`.",
-        lambda place: _is(place.bad, {Kind.NEXT_PIECE}) or _is(place.before, {Kind.NEXT_PIECE}),
+        lambda stop: _is(stop.bad, {Kind.NEXT_PIECE}) or _is(stop.before, {Kind.NEXT_PIECE}),
         ("x; 5 otherwise", "x for x < 0;"),
     ),
     Complaint(
         "A point has two coordinates, as in `(2, 3)`.",
-        lambda place: _is(place.bad, {Kind.COMMA}) and not place.is_after_for and _is_open(place),
+        lambda stop: _is(stop.bad, {Kind.COMMA}) and not stop.is_after_for and _is_open(stop),
         ("(2, 3, 4)", "2 + (1, 2, 3)"),
     ),
     Complaint(
         "A point stands in brackets, as in `(2, 3)`; a domain follows the word `for`.",
-        lambda place: _is(place.bad, {Kind.COMMA}) and not place.is_after_for,
+        lambda stop: _is(stop.bad, {Kind.COMMA}) and not stop.is_after_for,
         ("2, 3", "x^2, 0 < x < 2"),
     ),
     Complaint(
         "A domain is written with signs, as in `for 0 <= x <= 2`.",
-        lambda place: _is(place.bad, {Kind.IN}) and place.is_after_for,
+        lambda stop: _is(stop.bad, {Kind.IN}) and stop.is_after_for,
         ("x^2 for x in [0, 2]",),
     ),
     Complaint(
         "A function with a power needs a value after it, as in `sin^2 x`.",
-        lambda place: (
-            (place.bad is None or _is(place.bad, {Kind.CLOSE, Kind.RIGHT_BAR}))
-            and any(token.kind is Kind.RAISED for token in place.earlier[-4:])
+        lambda stop: (
+            (stop.bad is None or _is(stop.bad, {Kind.CLOSE, Kind.RIGHT_BAR}))
+            and any(token.kind is Kind.RAISED for token in stop.earlier[-4:])
         ),
         ("sin^2", "(sin^2)", "2 pi tide^2"),
     ),
     Complaint(
         "A domain needs one of <, ≤, >, ≥ or ≠, as in `for 0 <= x < 3`.",
-        lambda place: (
-            (place.bad is None or _is(place.bad, {Kind.COMMA, Kind.AND, Kind.FOR}))
-            and place.is_after_for
-            and not _is(place.before, _OPERATIONS | _COMPARISONS | {Kind.FOR})
+        lambda stop: (
+            (stop.bad is None or _is(stop.bad, {Kind.COMMA, Kind.AND, Kind.FOR}))
+            and stop.is_after_for
+            and not _is(stop.before, _OPERATIONS | _COMPARISONS | {Kind.FOR})
         ),
         ("x^2 for x", "x^2 for x, x > 2"),
     ),
     Complaint(
         "After `for` comes a domain, as in `for 0 <= x < 3`.",
-        lambda place: _is(place.before, {Kind.FOR}),
+        lambda stop: _is(stop.before, {Kind.FOR}),
         ("x^2 for", "x^2 for <"),
     ),
     Complaint(
         "A comparison has no place inside an expression.",
-        lambda place: (
-            _is(place.bad, _COMPARISONS)
-            and not place.is_after_for
-            and _is_open(place)
-            and not _is(place.before, _OPERATIONS | _COMPARISONS)
+        lambda stop: (
+            _is(stop.bad, _COMPARISONS)
+            and not stop.is_after_for
+            and _is_open(stop)
+            and not _is(stop.before, _OPERATIONS | _COMPARISONS)
         ),
         ("sin(x = 2)", "2 (x < 1)"),
     ),
     Complaint(
         "The brackets are empty.",
-        lambda place: (
-            (_is(place.before, {Kind.OPEN, Kind.OPEN_CALL}) and _is(place.bad, {Kind.CLOSE}))
-            or (_is(place.before, {Kind.OPEN_LIST}) and _is(place.bad, {Kind.CLOSE_LIST}))
+        lambda stop: (
+            (_is(stop.before, {Kind.OPEN, Kind.OPEN_CALL}) and _is(stop.bad, {Kind.CLOSE}))
+            or (_is(stop.before, {Kind.OPEN_LIST}) and _is(stop.bad, {Kind.CLOSE_LIST}))
         ),
         ("2()", "sin()", "[]"),
     ),
     Complaint(
         "Something is missing after `{before}`.",
-        lambda place: _is(place.before, _OPERATIONS | _COMPARISONS | {Kind.COMMA, Kind.AND}),
+        lambda stop: _is(stop.before, _OPERATIONS | _COMPARISONS | {Kind.COMMA, Kind.AND}),
         ("x +", "2 * / 3", "max(1,)", "x^", "x for x <"),
     ),
     Complaint(
         "Something is missing before `{bad}`.",
-        lambda place: (
+        lambda stop: (
             _is(
-                place.bad,
+                stop.bad,
                 _OPERATIONS | {Kind.SUPERSCRIPT, Kind.DEGREE, Kind.RADIANS, Kind.FACTORIAL},
             )
-            or _is(place.bad, {Kind.FOR, Kind.COMMA, Kind.AND})
+            or _is(stop.bad, {Kind.FOR, Kind.COMMA, Kind.AND})
         ),
         ("* 2", "(/ 3)", "² + 1", "for x > 0"),
     ),
     Complaint(
         "Something is missing before the end.",
-        lambda place: place.bad is None or _is(place.bad, {Kind.CLOSE, Kind.RIGHT_BAR}),
+        lambda stop: stop.bad is None or _is(stop.bad, {Kind.CLOSE, Kind.RIGHT_BAR}),
         (),
     ),
-    Complaint("`{bad}` does not fit here.", lambda place: True, ("x for x > 0 > 1 > 2",)),
+    Complaint("`{bad}` does not fit here.", lambda stop: True, ("x for x > 0 > 1 > 2",)),
 )
 
 
@@ -165,16 +165,16 @@ def explain(tokens: list[Token], culprit: lark.Token) -> MathError:
         culprit: lark's token; its type is ``$END`` when the text ended too early.
     """
     if culprit.type == "$END":
-        place = Place(tokens[-1], None, tuple(tokens))
+        stop = StopPoint(tokens[-1], None, tuple(tokens))
         position = (tokens[-1].start, tokens[-1].end)
     else:
         index = next(k for k, token in enumerate(tokens) if token.start == culprit.start_pos)
-        place = Place(tokens[index - 1] if index else None, tokens[index], tuple(tokens[:index]))
+        stop = StopPoint(tokens[index - 1] if index else None, tokens[index], tuple(tokens[:index]))
         position = (tokens[index].start, tokens[index].end)
-    complaint = next(each for each in COMPLAINTS if each.fits(place))
-    if "{before}" in complaint.message and place.before is not None:
-        position = (place.before.start, place.before.end)
-    message = complaint.message.format(before=_shown(place.before), bad=_shown(place.bad))
+    complaint = next(complaint for complaint in COMPLAINTS if complaint.fits(stop))
+    if "{before}" in complaint.message and stop.before is not None:
+        position = (stop.before.start, stop.before.end)
+    message = complaint.message.format(before=_shown(stop.before), bad=_shown(stop.bad))
     return complaint.error(message, position=position)
 
 

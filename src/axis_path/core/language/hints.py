@@ -26,19 +26,19 @@ def hint_of(text: str, vocabulary: Vocabulary) -> str:
         tokens = scan(text, vocabulary)
     except MathError:
         return ""
-    for place, token in enumerate(tokens):
+    for index, token in enumerate(tokens):
         if token.kind is not Kind.APPLY:
             continue
-        hint = _division_after(tokens, place)
+        hint = _division_after(tokens, index)
         if hint is not None:
-            return _sentence(text, token, tokens, place, hint)
+            return _sentence(text, token, tokens, index, hint)
     return ""
 
 
-def _division_after(tokens: list[Token], place: int) -> int | None:
+def _division_after(tokens: list[Token], index: int) -> int | None:
     """Return where the argument of a function meets its first division."""
     depth = 0
-    for k in range(place + 1, len(tokens)):
+    for k in range(index + 1, len(tokens)):
         kind = tokens[k].kind
         if depth == 0 and kind in (Kind.DIVIDE, Kind.DIVIDE_APPLY):
             return k
@@ -48,9 +48,9 @@ def _division_after(tokens: list[Token], place: int) -> int | None:
     return None
 
 
-def _sentence(text: str, function: Token, tokens: list[Token], place: int, division: int) -> str:
+def _sentence(text: str, function: Token, tokens: list[Token], index: int, division: int) -> str:
     name = text[function.start : function.end]
-    inside = text[tokens[place + 1].start : tokens[division - 1].end]
+    inside = text[tokens[index + 1].start : tokens[division - 1].end]
     if division + 1 >= len(tokens):
         return ""
     below = text[tokens[division + 1].start : tokens[division + 1].end]

@@ -128,7 +128,7 @@ def _check_name(name: str, span: Span) -> None:
 def _read_function(text: str, head: re.Match[str], vocabulary: Vocabulary) -> FunctionLine:
     name, span = spelled(head[1]), head.span(1)
     _check_name(name, span)
-    variables = tuple(spelled(each.strip()) for each in head[2].split(","))
+    variables = tuple(spelled(part.strip()) for part in head[2].split(","))
     for variable in variables:
         _check_name(variable, head.span(2))
         if variable == name:
@@ -168,9 +168,9 @@ def _pieces(body: Body, variables: tuple[str, ...]) -> Pieces:
     if len(variables) > 1:
         raise DomainError("Only a function of one variable can be in pieces.", position=span)
     pieces = []
-    for place, branch in enumerate(body.branches):
+    for index, branch in enumerate(body.branches):
         if branch.conditions is None:
-            if place < len(body.branches) - 1:
+            if index < len(body.branches) - 1:
                 raise DomainError("`otherwise` stands in the last piece.", position=branch.span)
             pieces.append(Piece(branch.expression, None))
         else:

@@ -174,8 +174,8 @@ def _number(value: Fraction) -> str:
         bottom, fives = bottom // 5, fives + 1
     if bottom != 1:
         return f"{value.numerator}/{value.denominator}"
-    places = max(twos, fives)
-    figures = str(abs(value.numerator) * 10**places // value.denominator).rjust(places + 1, "0")
-    whole = figures[: len(figures) - places] if places else figures
-    part = figures[len(figures) - places :] if places else ""
+    decimals = max(twos, fives)
+    figures = str(abs(value.numerator) * 10**decimals // value.denominator).rjust(decimals + 1, "0")
+    whole = figures[: len(figures) - decimals] if decimals else figures
+    part = figures[len(figures) - decimals :] if decimals else ""
     return ("-" if value < 0 else "") + (f"{whole}.{part}" if part else whole)

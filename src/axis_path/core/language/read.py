@@ -360,7 +360,7 @@ def read_body(text: str, vocabulary: Vocabulary, *, start: int = 0) -> Body:
             raise err.orig_exc from err
         raise
     compared = () if body.compared is None else (body.compared,)
-    limits = (each for branch in body.branches for each in branch.conditions or ())
+    limits = (limit for branch in body.branches for limit in branch.conditions or ())
     terms = [term for condition in (*compared, *limits) for term in condition.terms]
     for node in (*terms, *(branch.expression for branch in body.branches)):
         _check_depth(node)

@@ -231,7 +231,7 @@ def children(node: Node) -> tuple[Node, ...]:
             return (body, low, high)
         case Pieces(_, pieces):
             nested = ((piece.expression, *domain_nodes(piece.domain)) for piece in pieces)
-            return tuple(node for each in nested for node in each)
+            return tuple(node for nodes in nested for node in nodes)
 
 
 def domain_nodes(domain: Domain | None) -> tuple[Node, ...]:

@@ -83,13 +83,13 @@ class LineKeys(tuple[LineKey, ...]):
         made._sum = sum(map(hash, enumerate(made)))
         return made
 
-    def with_key(self, place: int, key: LineKey) -> Self:
+    def with_key(self, index: int, key: LineKey) -> Self:
         """Return the same keys but for one."""
         keys = list(self)
-        keys[place] = key
+        keys[index] = key
         made = super().__new__(type(self), keys)
-        made._sum = self._sum - hash((place, self[place])) + hash((place, key))
-        made._base, self._base = (self, place), None
+        made._sum = self._sum - hash((index, self[index])) + hash((index, key))
+        made._base, self._base = (self, index), None
         return made
 
     def changed_from(self, before: tuple[LineKey, ...]) -> list[int]:
@@ -115,7 +115,7 @@ class Meaning:
         problem: what is wrong with it, or what is missing; None if it works.
         line: the line as it was read; None if it could not be read.
         uses: the names of other lines that it needs.
-        places: each of those with where it is used first, in the order of the text.
+        first_uses: each of those with where it is used first, in the order of the text.
     """
 
     kind: Kind
@@ -125,7 +125,7 @@ class Meaning:
     mathml: str = ""
     domain_mathml: str = ""
     uses: frozenset[str] = frozenset()
-    places: tuple[tuple[str, Span], ...] = ()
+    first_uses: tuple[tuple[str, Span], ...] = ()
     is_slider: bool = False
 
 
@@ -237,11 +237,13 @@ def read_meaning(key: LineKey, vocabulary: Vocabulary) -> Meaning:
         return Meaning(Kind.NOTE, None, line=line)
     if isinstance(line, RelationLine):
         name = line.name
-    places = _places(line)
+    first_uses = _first_uses(line)
     mathml = typeset_line(line, name)
     domain = typeset_domains(line) if isinstance(line, FunctionLine) else ""
-    uses = frozenset(used for used, _ in places)
-    return Meaning(_first_kind(line), name, None, line, mathml, domain, uses, places, key.is_slider)
+    uses = frozenset(used for used, _ in first_uses)
+    return Meaning(
+        _first_kind(line), name, None, line, mathml, domain, uses, first_uses, key.is_slider
+    )
 
 
 def _first_kind(line: Line) -> Kind:
@@ -257,7 +259,7 @@ def _first_kind(line: Line) -> Kind:
             return Kind.NOTE
 
 
-def _places(line: Line) -> tuple[tuple[str, Span], ...]:
+def _first_uses(line: Line) -> tuple[tuple[str, Span], ...]:
     own = own_variables(line)
     spans: dict[str, Span] = {}
     for node in line_nodes(line):

@@ -17,7 +17,7 @@ from axis_path.core.lines.sliders import Play
 #: Positions are stored to so many digits: more than any screen tells apart.
 _DIGITS = 10
 #: A position, or None where there is none.
-Place = tuple[float, float] | None
+Position = tuple[float, float] | None
 #: Positions in their order; None where the point was nowhere, or jumped: nothing is joined there.
 Points = Annotated[tuple[Pair | None, ...], Meta(max_length=TRAIL_POINTS.value)]
 
@@ -56,35 +56,35 @@ class Trail:
         if not 1 <= self.most <= TRAIL_POINTS.value:
             raise FormatError(f"A trail shows 1 to {TRAIL_POINTS.value:,} positions.")
 
-    def with_more(self, points: Iterable[Place]) -> Trail:
+    def with_more(self, points: Iterable[Position]) -> Trail:
         """Return the trail with further positions; the oldest leave when there are too many."""
-        extended: list[Place] = list(self.points)
+        extended: list[Position] = list(self.points)
         for point in points:
-            place = None if point is None else (_rounded(point[0]), _rounded(point[1]))
-            if place is not None and not all(map(math.isfinite, place)):
-                place = None
-            if place != (extended[-1] if extended else None):
-                extended.append(place)
+            position = None if point is None else (_rounded(point[0]), _rounded(point[1]))
+            if position is not None and not all(map(math.isfinite, position)):
+                position = None
+            if position != (extended[-1] if extended else None):
+                extended.append(position)
         return replace(self, points=tuple(extended[-TRAIL_POINTS.value :]))
 
     def thinned(self) -> Trail:
         """Return the trail with every second position, the last one among them."""
-        remaining: list[Place] = []
+        remaining: list[Position] = []
         count = 0
-        for place in reversed(self.points):
-            if place is None or count % 2 == 0:
-                remaining.append(place)
-            count += place is not None
+        for position in reversed(self.points):
+            if position is None or count % 2 == 0:
+                remaining.append(position)
+            count += position is not None
         return replace(self, points=tuple(reversed(remaining)))
 
     def strokes(self) -> list[list[tuple[float, float]]]:
         """Return the last positions that are shown, each run that is joined by itself."""
         runs: list[list[tuple[float, float]]] = [[]]
-        for place in self.points[-self.most :]:
-            if place is None:
+        for position in self.points[-self.most :]:
+            if position is None:
                 runs.append([])
             else:
-                runs[-1].append(place)
+                runs[-1].append(position)
         return [run for run in runs if run]
 
 

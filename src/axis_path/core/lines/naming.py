@@ -32,9 +32,9 @@ def settled(
     return tuple(line if id(line) in known else _settle(line, taken) for line in lines)
 
 
-def settle_line(lines: Sequence[StudyLine], place: int) -> StudyLine:
+def settle_line(lines: Sequence[StudyLine], index: int) -> StudyLine:
     """Do the same for one line among others that have all of that already."""
-    return _settle(lines[place], _Taken(lines))
+    return _settle(lines[index], _Taken(lines))
 
 
 class _Taken:
@@ -66,7 +66,7 @@ class _Taken:
 def _settle(line: StudyLine, taken: _Taken) -> StudyLine:
     value = line.moving
     if value is not None:
-        # What a hand drags: nothing more is read than its name and its number.
+        # What a pointer drags: nothing more is read than its name and its number.
         slider = guessed_range(value[1]) if line.slider is None else line.slider
         is_same = line.slider is slider and line.given is None
         return line if is_same else replace(line, slider=slider, given=None)

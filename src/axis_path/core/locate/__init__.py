@@ -3,7 +3,7 @@
 Read ``zeros.py``: what is proved there and what is not.
 """
 
-from axis_path.core.locate.algebra.exact import candidates, place_of, written
+from axis_path.core.locate.algebra.exact import ball_of, candidates, written
 from axis_path.core.locate.algebra.polynomial import is_polynomial
 from axis_path.core.locate.asymptotes import Asymptote, Asymptotes, Direction, find_asymptotes
 from axis_path.core.locate.breaks import find_breaks
@@ -14,7 +14,7 @@ from axis_path.core.locate.extrema import find_extrema
 from axis_path.core.locate.finding import Finding, Findings, Kind
 from axis_path.core.locate.inequality import (
     Condition,
-    Place,
+    EndPoint,
     SolutionInterval,
     SolutionSet,
     find_solution_set,
@@ -35,8 +35,8 @@ from axis_path.core.locate.search.isolated import isolated_points, may_be_isolat
 from axis_path.core.locate.search.quick import quick_zeros
 from axis_path.core.locate.search.verdict import (
     SOLUTIONS,
+    abscissa_text,
     digits_shown,
-    place_text,
     showing,
     value_text,
 )
@@ -56,6 +56,7 @@ __all__ = [
     "Condition",
     "Curve",
     "Direction",
+    "EndPoint",
     "EndlessEnd",
     "Event",
     "Everywhere",
@@ -68,12 +69,13 @@ __all__ = [
     "LinearSolution",
     "Outcome",
     "Parts",
-    "Place",
     "Search",
     "SearchRequest",
     "SolutionInterval",
     "SolutionSet",
     "Sweep",
+    "abscissa_text",
+    "ball_of",
     "candidates",
     "digits_shown",
     "endless_end",
@@ -92,8 +94,6 @@ __all__ = [
     "may_be_isolated",
     "meet_in_box",
     "period_of",
-    "place_of",
-    "place_text",
     "quick_zeros",
     "reach_of",
     "showing",

@@ -29,7 +29,7 @@ from axis_path.core.locate.limits.limit_rules import (
 )
 from axis_path.core.locate.limits.outside import Outside
 from axis_path.core.locate.limits.tails import line_far_out
-from axis_path.core.locate.search.stopped import found_or_sampled
+from axis_path.core.locate.search.stopped import located_or_sampled
 from axis_path.core.locate.search.verdict import value_text
 from axis_path.core.locate.search.zeros import SEARCH_BITS
 
@@ -102,7 +102,7 @@ def find_asymptotes(function: RealFunction, breaks: Findings) -> Asymptotes:
         breaks: of the function, as they were located.
 
     Raises:
-        StoppedError: the search was stopped before there was anything to be told.
+        StoppedError: the search was stopped before there was anything to report.
     """
     asymptotes: Sequence[Asymptote] = [
         Asymptote(Direction.VERTICAL, f"x = {b.exact or b.text}", (), None, b.x, b.proved)
@@ -120,7 +120,7 @@ def find_asymptotes(function: RealFunction, breaks: Findings) -> Asymptotes:
                 elif line and line not in note:
                     note = f"{note} {line}".strip()
     except StoppedError as err:
-        asymptotes, said = found_or_sampled(err, [*asymptotes, *outward], list)
+        asymptotes, said = located_or_sampled(err, [*asymptotes, *outward], list)
         return Asymptotes(tuple(asymptotes), note or said)
     if len(outward) == 2 and outward[0].text == outward[1].text:
         both = outward[0].proved and outward[1].proved
@@ -210,8 +210,8 @@ def _exact(value: fmpq) -> Ball:
 
 
 def _limit(function: RealFunction, side: int) -> Limit:
-    beside = Ball((side * arb(2) ** 200).mid())
-    limit = limit_by_rules(function, to_infinity(side), beside)
+    far_out = Ball((side * arb(2) ** 200).mid())
+    limit = limit_by_rules(function, to_infinity(side), far_out)
     if limit.approach is Approach.UNKNOWN:
         return followed_outward(function, side)
     if limit.approach is Approach.BOUNDED:

@@ -17,13 +17,13 @@ from axis_path.core.locate.limits.limit_rules import Approach, Limit
 from axis_path.core.locate.limits.nearing import Approaching
 from axis_path.core.locate.search.isolated import is_isolated
 from axis_path.core.locate.search.parts import Anatomy, Part, SingularPoint
-from axis_path.core.locate.search.sampled import SEEN, sampled_breaks
-from axis_path.core.locate.search.stopped import found_until_stopped
-from axis_path.core.locate.search.verdict import at_place, value_text
+from axis_path.core.locate.search.sampled import ONLY_SAMPLED, sampled_breaks
+from axis_path.core.locate.search.stopped import located_until_stopped
+from axis_path.core.locate.search.verdict import finding_at, value_text
 from axis_path.core.locate.search.zeros import located_within
 
 #: How far outside the interval it is looked whether a natural domain ends at its end.
-_BESIDE = 30
+_OFFSET_POWER = 30
 
 
 def find_breaks(function: RealFunction, interval: Interval) -> Findings:
@@ -37,7 +37,7 @@ def find_breaks(function: RealFunction, interval: Interval) -> Findings:
 
 
 def _breaks(anatomy: Anatomy) -> Findings:
-    return found_until_stopped(
+    return located_until_stopped(
         lambda items: _all_breaks(anatomy, items), lambda: _sampled_breaks(anatomy)
     )
 
@@ -45,8 +45,8 @@ def _breaks(anatomy: Anatomy) -> Findings:
 def _sampled_breaks(anatomy: Anatomy) -> list[Finding]:
     """Return the places at which samples break, none of them checked."""
     return [
-        at_place(kind, place, proved=False, note=SEEN)
-        for place, kind in sampled_breaks(anatomy.function, anatomy.inside)
+        finding_at(kind, abscissa, proved=False, note=ONLY_SAMPLED)
+        for abscissa, kind in sampled_breaks(anatomy.function, anatomy.inside)
     ]
 
 
@@ -54,7 +54,7 @@ def _all_breaks(anatomy: Anatomy, items: list[Finding]) -> Findings:
     """Locate all; ``items`` takes those that were found, so that they are not lost if stopped."""
     notes = [anatomy.note] if anatomy.note else []
     complete = anatomy.complete
-    for before, singular, after in anatomy.beside():
+    for before, singular, after in anatomy.neighbours():
         result, note = break_at(anatomy, before, singular, after)
         if result is not None:
             items.append(result)
@@ -69,7 +69,7 @@ def break_at(
     anatomy: Anatomy, before: Part | None, singular: SingularPoint, after: Part | None
 ) -> tuple[Finding | None, str]:
     """Return the break at one, or a sentence if it is not decided; neither without a break."""
-    low, high = limits_beside(anatomy, before, singular, after)
+    low, high = one_sided_limits(anatomy, before, singular, after)
     value = anatomy.value_at(singular)
     variable = anatomy.function.variable
     if before is None or after is None:
@@ -77,34 +77,37 @@ def break_at(
         return _end(anatomy, singular, high if before is None else low), ""
     if is_isolated(anatomy, before, singular, after):
         words = "it has a value here, and none on either side"
-        return at_place(Kind.ISOLATED, singular.place, value, proved=True, why=words), ""
+        return finding_at(Kind.ISOLATED, singular.abscissa, value, proved=True, why=words), ""
     if low is None and high is None:
         return None, ""
     if low is None or high is None:
         return _end(anatomy, singular, low or high), ""
     words = f"from below {_tends(low)}, from above {_tends(high)}"
     if low.is_infinite or high.is_infinite:
-        sure = any(each.is_infinite and each.proved for each in (low, high))
+        sure = any(limit.is_infinite and limit.proved for limit in (low, high))
         proved = singular.proved and sure
-        return at_place(
-            Kind.POLE, singular.place, proved=proved, why=words, note=_sampled(proved)
+        return finding_at(
+            Kind.POLE, singular.abscissa, proved=proved, why=words, note=_sampled(proved)
         ), ""
     if low.value is None or high.value is None:
         if value.is_defined and _is_joined(value, low, high):
             return None, ""
-        place = at_place(Kind.JUMP, singular.place, proved=False).text
-        return None, f"At {variable} = {place} it comes to no one value; what it does is not told."
+        abscissa = finding_at(Kind.JUMP, singular.abscissa, proved=False).text
+        return (
+            None,
+            f"The behaviour at {variable} = {abscissa} could not be determined.",
+        )
     proved = singular.proved and low.proved and high.proved
     differ = _order(anatomy, singular, (before.branch, low), (after.branch, high))
     if differ in (-1, 1):
-        return at_place(
-            Kind.JUMP, singular.place, value, proved=proved, why=words, note=_sampled(proved)
+        return finding_at(
+            Kind.JUMP, singular.abscissa, value, proved=proved, why=words, note=_sampled(proved)
         ), ""
     sure = proved and differ == 0
     if value.defined is Defined.NO:
         filled = f"the value {value_text(low.value)} would fill it"
-        return at_place(
-            Kind.HOLE, singular.place, low.value, proved=sure, why=filled, note=_sampled(sure)
+        return finding_at(
+            Kind.HOLE, singular.abscissa, low.value, proved=sure, why=filled, note=_sampled(sure)
         ), ""
     own = Limit(Approach.VALUE, value, proved=True, is_two_sided=True)
     moves = (
@@ -115,13 +118,13 @@ def break_at(
     if moves in (-1, 1):
         stands = f"the point stands at {value_text(value)}"
         moved = f"{stands}; the value {value_text(low.value)} would fill it"
-        return at_place(
-            Kind.HOLE, singular.place, low.value, proved=sure, why=moved, note=_sampled(sure)
+        return finding_at(
+            Kind.HOLE, singular.abscissa, low.value, proved=sure, why=moved, note=_sampled(sure)
         ), ""
     if differ == 0 and moves == 0:
         return None, ""
-    place = at_place(Kind.JUMP, singular.place, proved=False).text
-    return None, f"Whether it breaks at {variable} = {place} could not be decided."
+    abscissa = finding_at(Kind.JUMP, singular.abscissa, proved=False).text
+    return None, f"Whether it breaks at {variable} = {abscissa} could not be decided."
 
 
 def _order(
@@ -143,7 +146,7 @@ def _order(
     return 0 if anatomy.settled(difference, singular).exact == 0 else None
 
 
-def limits_beside(
+def one_sided_limits(
     anatomy: Anatomy, before: Part | None, singular: SingularPoint, after: Part | None
 ) -> tuple[Limit | None, Limit | None]:
     """Return the limits from below and from above; None from a side without values."""
@@ -153,7 +156,7 @@ def limits_beside(
             limits.append(None)
             continue
         nearing = Approaching(
-            anatomy.branches, part.branch, singular.place, singular.zeros, side, part.middle
+            anatomy.branches, part.branch, singular.abscissa, singular.zeros, side, part.middle
         )
         limit = limit_at(nearing)
         # Where rough places may be missing, a branch need not be what lies beside the singular
@@ -172,23 +175,25 @@ def _end(anatomy: Anatomy, singular: SingularPoint, limit: Limit | None) -> Find
     words = f"it {_tends(limit)} here"
     if limit.is_infinite:
         proved = singular.proved and limit.proved
-        return at_place(Kind.POLE, singular.place, proved=proved, why=words, note=_sampled(proved))
+        return finding_at(
+            Kind.POLE, singular.abscissa, proved=proved, why=words, note=_sampled(proved)
+        )
     value = anatomy.value_at(singular)
     if value.is_defined:
         words = "the end belongs to the domain"
-        return at_place(Kind.END, singular.place, value, proved=singular.proved, why=words)
+        return finding_at(Kind.END, singular.abscissa, value, proved=singular.proved, why=words)
     words = "the end does not belong to the domain"
     is_known = limit.value is None or limit.proved
     proved = singular.proved and is_known
-    return at_place(
-        Kind.END, singular.place, limit.value, proved=proved, why=words, note=_sampled(is_known)
+    return finding_at(
+        Kind.END, singular.abscissa, limit.value, proved=proved, why=words, note=_sampled(is_known)
     )
 
 
 def _is_own_end(anatomy: Anatomy, singular: SingularPoint) -> bool:
     ends = (anatomy.function.low, anatomy.function.high)
     return any(
-        end is not None and end.value.value.overlaps(singular.place.value) and singular.is_end
+        end is not None and end.value.value.overlaps(singular.abscissa.value) and singular.is_end
         for end in ends
     )
 
@@ -196,11 +201,11 @@ def _is_own_end(anatomy: Anatomy, singular: SingularPoint) -> bool:
 def ends_beyond(anatomy: Anatomy, singular: SingularPoint) -> bool:
     """Check whether the function has no value just outside the interval."""
     side = -1 if singular is anatomy.singular_points[0] else 1
-    size = max(abs(singular.place.value).upper(), 1)
+    size = max(abs(singular.abscissa.value).upper(), 1)
     outside = Ball(
         (
-            singular.place.value
-            + side * size * Ball(singular.place.value * 0 + 2).value ** -_BESIDE
+            singular.abscissa.value
+            + side * size * Ball(singular.abscissa.value * 0 + 2).value ** -_OFFSET_POWER
         ).mid()
     )
     return anatomy.function.prove(outside).defined is Defined.NO

@@ -89,7 +89,7 @@ class Root:
         surd: the exact form, if it is a root of a quadratic.
     """
 
-    place: Ball
+    abscissa: Ball
     proved: bool
     note: str = ""
     order: int | None = None

@@ -77,14 +77,14 @@ def _lines(points: Floats, level: float) -> list[Finding]:
     items = [_made(Kind.ZERO, float(a), level, why="at a point of the data") for a in x[y == 0]]
     crossed = np.flatnonzero(y[:-1] * y[1:] < 0)
     for k in crossed.tolist():
-        place = x[k] - y[k] * (x[k + 1] - x[k]) / (y[k + 1] - y[k])
-        items.append(_made(Kind.ZERO, float(place), level))
+        abscissa = x[k] - y[k] * (x[k + 1] - x[k]) / (y[k + 1] - y[k])
+        items.append(_made(Kind.ZERO, float(abscissa), level))
     for k in range(len(x)):
-        beside = [y[j] for j in (k - 1, k + 1) if 0 <= j < len(x)]
-        at_end = len(beside) == 1
-        if all(y[k] > other for other in beside):
+        neighbours = [y[j] for j in (k - 1, k + 1) if 0 <= j < len(x)]
+        at_end = len(neighbours) == 1
+        if all(y[k] > other for other in neighbours):
             items.append(_made(Kind.MAXIMUM, float(x[k]), float(points[k, 1]), at_end=at_end))
-        elif all(y[k] < other for other in beside):
+        elif all(y[k] < other for other in neighbours):
             items.append(_made(Kind.MINIMUM, float(x[k]), float(points[k, 1]), at_end=at_end))
     return items
 
@@ -96,18 +96,18 @@ def _smooth(points: Floats, level: float) -> list[Finding]:
     x = points[:, 0]
     curve = CubicSpline(x, points[:, 1] - level, bc_type="natural")
     items = [
-        _made(Kind.ZERO, float(place), level)
-        for place in np.unique(curve.roots(extrapolate=False))
-        if np.isfinite(place)
+        _made(Kind.ZERO, float(abscissa), level)
+        for abscissa in np.unique(curve.roots(extrapolate=False))
+        if np.isfinite(abscissa)
     ]
     slope, bend = curve.derivative(), curve.derivative(2)
-    for place in np.unique(slope.roots(extrapolate=False)):
-        side = float(bend(place)) if np.isfinite(place) else 0.0
+    for abscissa in np.unique(slope.roots(extrapolate=False)):
+        side = float(bend(abscissa)) if np.isfinite(abscissa) else 0.0
         if side:
             kind = Kind.MINIMUM if side > 0 else Kind.MAXIMUM
-            items.append(_made(kind, float(place), float(curve(place)) + level))
-    for place, direction in ((x[0], slope(x[0])), (x[-1], -slope(x[-1]))):
+            items.append(_made(kind, float(abscissa), float(curve(abscissa)) + level))
+    for abscissa, direction in ((x[0], slope(x[0])), (x[-1], -slope(x[-1]))):
         if direction:
             kind = Kind.MINIMUM if direction > 0 else Kind.MAXIMUM
-            items.append(_made(kind, float(place), float(curve(place)) + level, at_end=True))
+            items.append(_made(kind, float(abscissa), float(curve(abscissa)) + level, at_end=True))
     return items

@@ -18,7 +18,7 @@ from axis_path.core.arithmetic import Ball, Defined, ball, precision
 from axis_path.core.arithmetic.conversion import fraction_of, to_fraction
 from axis_path.core.errors import LimitError, NotHandledError
 from axis_path.core.evaluate import Branches, Multiple, RealFunction, multiple_of_pi, period
-from axis_path.core.locate.algebra.exact import place_of, written
+from axis_path.core.locate.algebra.exact import ball_of, written
 from axis_path.core.locate.algebra.polynomial import as_polynomial
 from axis_path.core.locate.cells import Interval
 from axis_path.core.locate.finding import Findings
@@ -91,7 +91,7 @@ def find_everywhere(function: RealFunction, words: Words = ZEROS) -> Everywhere:
 def _along_the_line(
     function: RealFunction, span: Interval, findings: Findings, words: Words, period: str
 ) -> Findings:
-    """Return findings of one period that hold all along intervals, told of the whole line."""
+    """Extend findings of one period that hold on intervals to the whole line."""
     endless = replace(span, high_closed=True, low_goes_on=True, high_goes_on=True)
     whole = find_zeros(function, endless, words=words)
     if whole.along == f"{words.holds} for every {function.variable}.":
@@ -157,7 +157,7 @@ def _with_shortest_period(everywhere: Everywhere) -> Everywhere:
     period, findings = everywhere.period, everywhere.findings
     if period is None or not findings.complete or len(findings) < 2:
         return everywhere
-    parts = [_part_of(place_of(item.exact, *item.bracket), period) for item in findings]
+    parts = [_part_of(ball_of(item.exact, *item.bracket), period) for item in findings]
     known = {part for part in parts if part is not None}
     if len(known) < len(parts):
         return everywhere
@@ -180,11 +180,11 @@ def _with_shortest_period(everywhere: Everywhere) -> Everywhere:
     return Everywhere(replace(findings, items=first), span, length, text)
 
 
-def _part_of(place: Ball, period: Ball) -> Fraction | None:
+def _part_of(abscissa: Ball, period: Ball) -> Fraction | None:
     """Return which part of a period a place is; None if it is not known exactly."""
-    if place.exact is not None and place.exact == 0:
+    if abscissa.exact is not None and abscissa.exact == 0:
         return Fraction(0)
-    part = ball.divide(place, period).exact
+    part = ball.divide(abscissa, period).exact
     return None if part is None else to_fraction(part)
 
 

@@ -16,7 +16,7 @@ from dataclasses import dataclass, replace
 
 from axis_path.core.arithmetic import Ball, Defined, ball
 from axis_path.core.evaluate import RealFunction
-from axis_path.core.locate.breaks import ends_beyond, limits_beside
+from axis_path.core.locate.breaks import ends_beyond, one_sided_limits
 from axis_path.core.locate.cells import Cell, Interval, Root, float_above, float_below
 from axis_path.core.locate.finding import Finding, Findings, Kind
 from axis_path.core.locate.limits.limit_rules import Approach, Limit
@@ -25,16 +25,16 @@ from axis_path.core.locate.search.monotonicity import (
     leaving,
     monotonicity_of,
     open_monotonicity_notes,
-    slope_beside,
+    slope_near,
 )
 from axis_path.core.locate.search.parts import Anatomy, Part, SingularPoint
-from axis_path.core.locate.search.sampled import SEEN, sampled_turns
-from axis_path.core.locate.search.stopped import found_until_stopped
-from axis_path.core.locate.search.verdict import TURNS, at_place, between, value_text
+from axis_path.core.locate.search.sampled import ONLY_SAMPLED, sampled_turns
+from axis_path.core.locate.search.stopped import located_until_stopped
+from axis_path.core.locate.search.verdict import TURNS, between, finding_at, value_text
 from axis_path.core.locate.search.zeros import belongs, located_within
 
 
-class _Found:
+class _Extrema:
     """The extrema in order, each with its value, which is compared with others exactly.
 
     Args:
@@ -77,7 +77,7 @@ def find_extrema(function: RealFunction, interval: Interval) -> Findings:
 
 
 def _extrema(anatomy: Anatomy) -> Findings:
-    return found_until_stopped(
+    return located_until_stopped(
         lambda items: _all_extrema(anatomy, items), lambda: _sampled_extrema(anatomy)
     )
 
@@ -86,27 +86,27 @@ def _sampled_extrema(anatomy: Anatomy) -> list[Finding]:
     """Return the places at which samples turn, none of them checked."""
     kinds = {1: Kind.MAXIMUM, -1: Kind.MINIMUM}
     return [
-        at_place(kinds[way], place, proved=False, note=SEEN)
-        for place, way in sampled_turns(anatomy.function, anatomy.inside)
+        finding_at(kinds[way], abscissa, proved=False, note=ONLY_SAMPLED)
+        for abscissa, way in sampled_turns(anatomy.function, anatomy.inside)
     ]
 
 
 def _all_extrema(anatomy: Anatomy, items: list[Finding]) -> Findings:
     """Locate all; ``items`` takes those that were found, so that they are not lost if stopped."""
-    courses = {
+    monotonicities = {
         id(part): monotonicity_of(anatomy, part, order=1)
         for part in anatomy.parts
         if part.defined is not Defined.NO
     }
     heights: list[_Height] = []
-    extrema = _Found(items)
+    extrema = _Extrema(items)
     notes = [anatomy.note] if anatomy.note else []
     complete = anatomy.complete and all(
-        monotonicity.is_complete for monotonicity in courses.values()
+        monotonicity.is_complete for monotonicity in monotonicities.values()
     )
-    for before, singular, after in anatomy.beside():
+    for before, singular, after in anatomy.neighbours():
         sides = tuple(
-            courses.get(id(part)) if part is not None else None for part in (before, after)
+            monotonicities.get(id(part)) if part is not None else None for part in (before, after)
         )
         complete = (
             _at_singular_point(anatomy, (before, singular, after), sides, heights, extrema)
@@ -115,50 +115,50 @@ def _all_extrema(anatomy: Anatomy, items: list[Finding]) -> Findings:
         monotonicity = sides[1]
         if monotonicity is None:
             continue
-        _plateau(anatomy, courses, monotonicity, extrema)
+        _plateau(anatomy, monotonicities, monotonicity, extrema)
         for turn in monotonicity.turns:
             complete = _at_turn(monotonicity, turn, extrema) and complete
-        notes += _flat_notes(anatomy, courses, monotonicity)
-    notes += open_monotonicity_notes(anatomy, courses.values(), items, TURNS)
+        notes += _flat_notes(anatomy, monotonicities, monotonicity)
+    notes += open_monotonicity_notes(anatomy, monotonicities.values(), items, TURNS)
     marked, words, sure = _with_global(extrema, heights)
     notes += words
     return Findings(tuple(marked), complete and sure, " ".join(notes))
 
 
-def _at_turn(monotonicity: Monotonicity, turn: Root, findings: _Found) -> bool:
+def _at_turn(monotonicity: Monotonicity, turn: Root, findings: _Extrema) -> bool:
     """Add the minimum or maximum at a turn, if the function does more than stand still.
 
     Returns:
         Whether that is sure.
     """
     branch = monotonicity.part.branch
-    bend = branch.prove(turn.place, monotonicity.slope.expression.derivative())
+    bend = branch.prove(turn.abscissa, monotonicity.slope.expression.derivative())
     sign = bend.sign() if bend.is_defined else None
     proved = turn.proved
     if sign in (-1, 1):
         kind = Kind.MINIMUM if sign == 1 else Kind.MAXIMUM
         why = f"the slope is zero and the graph bends {'up' if sign == 1 else 'down'} here"
     else:
-        one, other = (slope_beside(monotonicity, turn, side) for side in (-1, 1))
+        one, other = (slope_near(monotonicity, turn, side) for side in (-1, 1))
         if one is None or other is None:
             return False
         if one == other:
             return True
         kind = Kind.MINIMUM if one < other else Kind.MAXIMUM
         why = f"the slope changes from {_way(one)} to {_way(other)} here"
-    place = turn.place
-    value = _sharp_value(branch, monotonicity.slope, place)
-    findings.add(at_place(kind, place, value, proved=proved, why=why, note=turn.note), value)
+    abscissa = turn.abscissa
+    value = _sharp_value(branch, monotonicity.slope, abscissa)
+    findings.add(finding_at(kind, abscissa, value, proved=proved, why=why, note=turn.note), value)
     return True
 
 
-def _sharp_value(branch: RealFunction, slope: RealFunction, place: Ball) -> Ball:
+def _sharp_value(branch: RealFunction, slope: RealFunction, abscissa: Ball) -> Ball:
     """Return the value at a turning point, where the slope is next to nothing, to many digits."""
-    if place.exact is not None or place.turns is not None:
-        return branch.prove(place)
-    middle = place.value.mid()
+    if abscissa.exact is not None or abscissa.turns is not None:
+        return branch.prove(abscissa)
+    middle = abscissa.value.mid()
     value = branch.prove(Ball(middle))
-    sharp = value.value + slope.prove(place).value * (place.value - middle)
+    sharp = value.value + slope.prove(abscissa).value * (abscissa.value - middle)
     return replace(value, value=sharp, exact=None, turns=None)
 
 
@@ -167,18 +167,18 @@ def _way(sign: int) -> str:
 
 
 def _at_singular_point(
-    anatomy: Anatomy, beside: tuple[Part | None, SingularPoint, Part | None],
-    courses: tuple[Monotonicity | None, ...], heights: list[_Height], extrema: _Found,
+    anatomy: Anatomy, neighbours: tuple[Part | None, SingularPoint, Part | None],
+    monotonicities: tuple[Monotonicity | None, ...], heights: list[_Height], extrema: _Extrema,
 ) -> bool:  # fmt: skip
     """Add the extremum at a singular point, if there is one; return whether that is sure."""
-    before, singular, after = beside
-    limits = limits_beside(anatomy, before, singular, after)
+    before, singular, after = neighbours
+    limits = one_sided_limits(anatomy, before, singular, after)
     value = anatomy.value_at(singular)
     is_own = belongs(anatomy, singular) and value.is_defined
-    where = f"{anatomy.function.variable} = {value_text(singular.place)}"
+    where = f"{anatomy.function.variable} = {value_text(singular.abscissa)}"
     ranks: list[int | None] = []
     for limit, side in ((limits[0], -1), (limits[1], 1)):
-        monotonicity = courses[0 if side == -1 else 1]
+        monotonicity = monotonicities[0 if side == -1 else 1]
         if limit is None:
             continue
         heights.append(_Height(limit, where, is_reached=False))
@@ -201,7 +201,7 @@ def _at_singular_point(
         return True
     at_end = len(ranks) == 1
     why = "an end" if at_end else "a kink or a jump"
-    finding = at_place(kind, singular.place, value, proved=singular.proved, why=why)
+    finding = finding_at(kind, singular.abscissa, value, proved=singular.proved, why=why)
     extrema.add(replace(finding, at_end=at_end), value)
     return True
 
@@ -214,7 +214,7 @@ def _is_edge(anatomy: Anatomy, singular: SingularPoint) -> bool:
         (anatomy.singular_points[-1], function.high, inside.high_is_edge),
     ):
         if singular is end and is_edge:
-            is_own = own is not None and own.value.value.overlaps(singular.place.value)
+            is_own = own is not None and own.value.value.overlaps(singular.abscissa.value)
             return not is_own and not ends_beyond(anatomy, singular)
     return False
 
@@ -234,7 +234,7 @@ def _rank(limit: Limit, value: Ball, monotonicity: Monotonicity | None, side: in
 
 
 def _level_run(
-    anatomy: Anatomy, courses: dict[int, Monotonicity], monotonicity: Monotonicity
+    anatomy: Anatomy, monotonicities: dict[int, Monotonicity], monotonicity: Monotonicity
 ) -> tuple[int, int] | None:
     """Return the first and the last of the parts through which a level goes on without a step.
 
@@ -244,18 +244,18 @@ def _level_run(
         return None
     parts = anatomy.parts
     first = last = next(k for k, part in enumerate(parts) if part is monotonicity.part)
-    if first and _goes_on(anatomy, courses, first - 1):
+    if first and _goes_on(anatomy, monotonicities, first - 1):
         return None
-    while last + 1 < len(parts) and _goes_on(anatomy, courses, last):
+    while last + 1 < len(parts) and _goes_on(anatomy, monotonicities, last):
         last += 1
     return first, last
 
 
-def _goes_on(anatomy: Anatomy, courses: dict[int, Monotonicity], k: int) -> bool:
+def _goes_on(anatomy: Anatomy, monotonicities: dict[int, Monotonicity], k: int) -> bool:
     """Check whether a part, the next, and the singular point between are level at one height."""
     one, other = anatomy.parts[k : k + 2]
-    beside = [courses.get(id(part)) for part in (one, other)]
-    if not all(monotonicity is not None and monotonicity.flats for monotonicity in beside):
+    neighbours = [monotonicities.get(id(part)) for part in (one, other)]
+    if not all(monotonicity is not None and monotonicity.flats for monotonicity in neighbours):
         return False
     level = one.branch.prove(one.middle)
     heights = (other.branch.prove(other.middle), anatomy.value_at(one.high))
@@ -263,17 +263,20 @@ def _goes_on(anatomy: Anatomy, courses: dict[int, Monotonicity], k: int) -> bool
 
 
 def _plateau(
-    anatomy: Anatomy, courses: dict[int, Monotonicity], monotonicity: Monotonicity, findings: _Found
+    anatomy: Anatomy,
+    monotonicities: dict[int, Monotonicity],
+    monotonicity: Monotonicity,
+    findings: _Extrema,
 ) -> None:
     """Add an interval that is level all along and lies above, or below, all that is beside it."""
-    run = _level_run(anatomy, courses, monotonicity)
+    run = _level_run(anatomy, monotonicities, monotonicity)
     if run is None:
         return
     # A smooth branch that is level somewhere is level all along its part.
     first, last = (anatomy.parts[k] for k in run)
     level = first.branch.prove(first.middle)
     ranks: list[int | None] = []
-    for before, singular, after in anatomy.beside():
+    for before, singular, after in anatomy.neighbours():
         if singular is not first.low and singular is not last.high:
             continue
         beyond, side = (before, -1) if singular is first.low else (after, 1)
@@ -282,35 +285,39 @@ def _plateau(
         if belongs(anatomy, singular) and own in (-1, 1):
             ranks.append(own)
         if beyond is not None and beyond.defined is not Defined.NO:
-            limit = limits_beside(anatomy, before, singular, after)[0 if side == -1 else 1]
-            other = courses.get(id(beyond))
+            limit = one_sided_limits(anatomy, before, singular, after)[0 if side == -1 else 1]
+            other = monotonicities.get(id(beyond))
             ranks.append(None if limit is None else _rank(limit, level, other, side))
     if not ranks or any(rank != ranks[0] for rank in ranks) or ranks[0] not in (-1, 1):
         return
     kind = Kind.MAXIMUM if ranks[0] == -1 else Kind.MINIMUM
-    width = float((last.high.place.value - first.low.place.value).mid())
-    cell = Cell(first.low.place, last.high.place)
+    width = float((last.high.abscissa.value - first.low.abscissa.value).mid())
+    cell = Cell(first.low.abscissa, last.high.abscissa)
     text = between(cell, anatomy.function.variable, width)
     why = f"it is level all along {text}"
-    at = at_place(kind, first.middle, level, proved=anatomy.complete, why=why)
+    at = finding_at(kind, first.middle, level, proved=anatomy.complete, why=why)
     bracket = float_below(cell.low.value.lower()), float_above(cell.high.value.upper())
     findings.add(replace(at, bracket=bracket, text=text), level)
 
 
 def _flat_notes(
-    anatomy: Anatomy, courses: dict[int, Monotonicity], monotonicity: Monotonicity
+    anatomy: Anatomy, monotonicities: dict[int, Monotonicity], monotonicity: Monotonicity
 ) -> list[str]:
-    run = _level_run(anatomy, courses, monotonicity)
+    run = _level_run(anatomy, monotonicities, monotonicity)
     if run is None:
         return []
     width = float((anatomy.inside.high.value - anatomy.inside.low.value).mid())
     first, last = (anatomy.parts[k] for k in run)
-    cell = Cell(first.low.place, last.high.place) if run[0] < run[1] else monotonicity.flats[0]
+    cell = (
+        Cell(first.low.abscissa, last.high.abscissa) if run[0] < run[1] else monotonicity.flats[0]
+    )
     level = value_text(first.branch.prove(first.middle))
     return [f"It is level at {level} all along {between(cell, anatomy.function.variable, width)}."]
 
 
-def _with_global(findings: _Found, heights: list[_Height]) -> tuple[list[Finding], list[str], bool]:
+def _with_global(
+    findings: _Extrema, heights: list[_Height]
+) -> tuple[list[Finding], list[str], bool]:
     """Mark the global extrema, and say of a bound that is not reached what it is."""
     notes: list[str] = []
     items, sure = list(findings.items), True

@@ -22,17 +22,17 @@ from axis_path.core.locate.algebra.exact import written
 from axis_path.core.locate.cells import Interval
 from axis_path.core.locate.search.parts import Anatomy, SingularPoint, take_apart
 from axis_path.core.locate.search.sampled import sampled_changes
-from axis_path.core.locate.search.stopped import found_or_sampled
-from axis_path.core.locate.search.verdict import place_text
+from axis_path.core.locate.search.stopped import located_or_sampled
+from axis_path.core.locate.search.verdict import abscissa_text
 from axis_path.core.locate.search.zeros import SEARCH_BITS, find_roots
 
 Floats = NDArray[np.float64]
 #: A value seems to be zero if it is so many times smaller than one so far beside it.
-_SMALL, _ASIDE = 1e-2, 1e-3
+_SMALL, _OFFSET = 1e-2, 1e-3
 
 
 @dataclass(frozen=True, slots=True)
-class Place:
+class EndPoint:
     """An end of a stretch: where, and how it is written."""
 
     x: float
@@ -49,8 +49,8 @@ class SolutionInterval:
         is_cut_low: whether it only ends there because the search does; ``is_cut_high`` likewise.
     """
 
-    low: Place
-    high: Place
+    low: EndPoint
+    high: EndPoint
     low_closed: bool
     high_closed: bool
     is_cut_low: bool = False
@@ -89,7 +89,7 @@ class Condition:
 
 @dataclass(frozen=True, slots=True)
 class _Cut:
-    place: Ball
+    end: Ball
     zeros_of: frozenset[int]
     surd: str | None = None
 
@@ -112,14 +112,16 @@ def find_solution_set(
         StoppedError: it was stopped, and nothing can be seen of it either.
     """
     try:
-        return _found_intervals(conditions, inside, goes_on)
+        return _located_intervals(conditions, inside, goes_on)
     except StoppedError as err:
         with precision(SEARCH_BITS):
-            items, note = found_or_sampled(err, (), lambda: _sampled_intervals(conditions, inside))
+            items, note = located_or_sampled(
+                err, (), lambda: _sampled_intervals(conditions, inside)
+            )
         return SolutionSet(tuple(items), complete=False, note=note)
 
 
-def _found_intervals(
+def _located_intervals(
     conditions: Sequence[Condition], inside: Interval, goes_on: tuple[bool, bool]
 ) -> SolutionSet:
     with precision(SEARCH_BITS):
@@ -132,8 +134,8 @@ def _found_intervals(
             anatomies.append(anatomy)
             sure = not search.undecided and not search.is_crowded
             complete = complete and sure and all(root.proved for root in search.roots)
-            cuts += [_Cut(r.place, frozenset({k}), r.surd) for r in search.roots]
-            cuts += [_Cut(singular.place, frozenset()) for singular in anatomy.singular_points]
+            cuts += [_Cut(r.abscissa, frozenset({k}), r.surd) for r in search.roots]
+            cuts += [_Cut(singular.abscissa, frozenset()) for singular in anatomy.singular_points]
         ordered = _merged(cuts)
         items, sure = _solution_intervals(conditions, anatomies, ordered)
         complete = complete and sure
@@ -145,12 +147,12 @@ def _found_intervals(
 def _sampled_intervals(conditions: Sequence[Condition], inside: Interval) -> list[SolutionInterval]:
     """Return the intervals at whose samples all conditions hold; none of it is checked."""
     is_on, changes = sampled_changes(lambda xs: _hold(conditions, xs), inside)
-    places = [inside.low, *changes, inside.high]
+    abscissae = [inside.low, *changes, inside.high]
     closed = [inside.low_closed, *_seem_closed(conditions, changes), inside.high_closed]
-    last = len(places) - 1
+    last = len(abscissae) - 1
     return [
         SolutionInterval(
-            _place(_Cut(places[k], frozenset())), _place(_Cut(places[k + 1], frozenset())),
+            _place(_Cut(abscissae[k], frozenset())), _place(_Cut(abscissae[k + 1], frozenset())),
             closed[k], closed[k + 1], is_cut_low=k == 0, is_cut_high=k + 1 == last,
         )
         for k in range(0 if is_on else 1, last, 2)
@@ -170,15 +172,15 @@ def _hold(conditions: Sequence[Condition], xs: Floats) -> NDArray[np.bool_]:
     return flags
 
 
-def _seem_closed(conditions: Sequence[Condition], places: Sequence[Ball]) -> list[bool]:
+def _seem_closed(conditions: Sequence[Condition], abscissae: Sequence[Ball]) -> list[bool]:
     """Return which ends seem to belong to a stretch: zeros of what must not be negative."""
-    at = np.array([float(place.value.mid()) for place in places])
-    beside = at + np.maximum(np.abs(at), 1) * _ASIDE
+    at = np.array([float(end.value.mid()) for end in abscissae])
+    offset = at + np.maximum(np.abs(at), 1) * _OFFSET
     flags = np.zeros(len(at), dtype=np.bool_)
     with suppress(StoppedError):
         for condition in conditions:
             if condition.sign == ">=" and len(at):
-                values = np.abs(condition.function.sample(np.concatenate([at, beside])))
+                values = np.abs(condition.function.sample(np.concatenate([at, offset])))
                 flags |= values[: len(at)] < _SMALL * values[len(at) :]
     answers: list[bool] = flags.tolist()
     return answers
@@ -186,22 +188,22 @@ def _seem_closed(conditions: Sequence[Condition], places: Sequence[Ball]) -> lis
 
 def _without_end(interval: SolutionInterval, goes_on: tuple[bool, bool]) -> SolutionInterval:
     if interval.is_cut_low and goes_on[0]:
-        low = Place(-math.inf, "−∞", None)
+        low = EndPoint(-math.inf, "−∞", None)
         interval = replace(interval, low=low, low_closed=False, is_cut_low=False)
     if interval.is_cut_high and goes_on[1]:
-        high = Place(math.inf, "∞", None)
+        high = EndPoint(math.inf, "∞", None)
         interval = replace(interval, high=high, high_closed=False, is_cut_high=False)
     return interval
 
 
 def _merged(cuts: list[_Cut]) -> list[_Cut]:
     merged: list[_Cut] = []
-    for cut in sorted(cuts, key=lambda item: item.place.value.mid()):
-        if merged and merged[-1].place.value.overlaps(cut.place.value):
+    for cut in sorted(cuts, key=lambda item: item.end.value.mid()):
+        if merged and merged[-1].end.value.overlaps(cut.end.value):
             other = merged[-1]
-            place = cut.place if written(cut.place) is not None else other.place
+            end = cut.end if written(cut.end) is not None else other.end
             surd = other.surd or cut.surd
-            merged[-1] = _Cut(place, other.zeros_of | cut.zeros_of, surd)
+            merged[-1] = _Cut(end, other.zeros_of | cut.zeros_of, surd)
         else:
             merged.append(cut)
     return merged
@@ -218,12 +220,12 @@ def _solution_intervals(
         at_cut = [_at(condition, anatomies[j], cut, j) for j, condition in enumerate(conditions)]
         here = _together(at_cut)
         sure = sure and here is not None
-        place = _place(cut)
+        end = _place(cut)
         is_first, is_last = k == 0, k == len(cuts) - 1
         if here and current is None:
-            current = SolutionInterval(place, place, True, True, is_cut_low=is_first)
+            current = SolutionInterval(end, end, True, True, is_cut_low=is_first)
         elif current is not None:
-            current = replace(current, high=place, high_closed=bool(here))
+            current = replace(current, high=end, high_closed=bool(here))
             if not here:
                 result.append(current)
                 current = None
@@ -232,9 +234,9 @@ def _solution_intervals(
         between = _between(conditions, cut, cuts[k + 1])
         sure = sure and between is not None
         if between and current is None:
-            current = SolutionInterval(place, place, False, False, is_cut_low=is_first)
+            current = SolutionInterval(end, end, False, False, is_cut_low=is_first)
         elif not between and current is not None:
-            result.append(replace(current, high=place, high_closed=True))
+            result.append(replace(current, high=end, high_closed=True))
             current = None
     if current is not None:
         result.append(replace(current, is_cut_high=True))
@@ -245,14 +247,14 @@ def _at(condition: Condition, anatomy: Anatomy, cut: _Cut, k: int) -> bool | Non
     if k in cut.zeros_of:
         return condition.sign in (">=", "=")
     singular = next(
-        (s for s in anatomy.singular_points if s.place.value.overlaps(cut.place.value)), None
+        (s for s in anatomy.singular_points if s.abscissa.value.overlaps(cut.end.value)), None
     )
-    value = anatomy.value_at(singular or SingularPoint(cut.place))
+    value = anatomy.value_at(singular or SingularPoint(cut.end))
     return condition.holds(value)
 
 
 def _between(conditions: Sequence[Condition], low: _Cut, high: _Cut) -> bool | None:
-    a, b = low.place.value.mid(), high.place.value.mid()
+    a, b = low.end.value.mid(), high.end.value.mid()
     middle = Ball((a + (b - a) * arb(0.4876)).mid())
     return _together(
         [condition.holds(condition.function.prove_within(middle)) for condition in conditions]
@@ -265,6 +267,6 @@ def _together(answers: list[bool | None]) -> bool | None:
     return None if None in answers else True
 
 
-def _place(cut: _Cut) -> Place:
-    x = float(cut.place.value.mid()) + 0.0
-    return Place(x, place_text(cut.place), written(cut.place) or cut.surd)
+def _place(cut: _Cut) -> EndPoint:
+    x = float(cut.end.value.mid()) + 0.0
+    return EndPoint(x, abscissa_text(cut.end), written(cut.end) or cut.surd)

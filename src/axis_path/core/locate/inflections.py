@@ -10,7 +10,7 @@ from dataclasses import replace
 
 from axis_path.core.arithmetic import Defined, ball
 from axis_path.core.evaluate import RealFunction
-from axis_path.core.locate.breaks import limits_beside
+from axis_path.core.locate.breaks import one_sided_limits
 from axis_path.core.locate.cells import Interval
 from axis_path.core.locate.finding import Finding, Findings, Kind
 from axis_path.core.locate.search.monotonicity import (
@@ -18,11 +18,11 @@ from axis_path.core.locate.search.monotonicity import (
     leaving,
     monotonicity_of,
     open_monotonicity_notes,
-    slope_beside,
+    slope_near,
 )
 from axis_path.core.locate.search.parts import Anatomy, SingularPoint
-from axis_path.core.locate.search.stopped import found_until_stopped
-from axis_path.core.locate.search.verdict import BENDS, at_place, between
+from axis_path.core.locate.search.stopped import located_until_stopped
+from axis_path.core.locate.search.verdict import BENDS, between, finding_at
 from axis_path.core.locate.search.zeros import located_within
 
 
@@ -37,20 +37,20 @@ def find_inflections(function: RealFunction, interval: Interval) -> Findings:
 
 
 def _inflections(anatomy: Anatomy) -> Findings:
-    return found_until_stopped(lambda items: _all_inflections(anatomy, items), list)
+    return located_until_stopped(lambda items: _all_inflections(anatomy, items), list)
 
 
 def _all_inflections(anatomy: Anatomy, items: list[Finding]) -> Findings:
     """Locate all; ``items`` takes those that were found, so that they are not lost if stopped."""
     complete = anatomy.complete
     notes = [anatomy.note] if anatomy.note else []
-    courses: dict[int, Monotonicity] = {}
+    monotonicities: dict[int, Monotonicity] = {}
     for part in anatomy.parts:
         if part.defined is not Defined.NO:
-            courses[id(part)] = monotonicity_of(anatomy, part, order=2)
-            complete = complete and courses[id(part)].is_complete
-    for before, singular, after in anatomy.beside():
-        one, other = (courses.get(id(p)) if p is not None else None for p in (before, after))
+            monotonicities[id(part)] = monotonicity_of(anatomy, part, order=2)
+            complete = complete and monotonicities[id(part)].is_complete
+    for before, singular, after in anatomy.neighbours():
+        one, other = (monotonicities.get(id(p)) if p is not None else None for p in (before, after))
         if one is not None and other is not None:
             inflection, sure = _bend_at_singular_point(anatomy, singular, one, other)
             complete = complete and sure
@@ -58,16 +58,16 @@ def _all_inflections(anatomy: Anatomy, items: list[Finding]) -> Findings:
         if other is None:
             continue
         for turn in other.turns:
-            low, high = (slope_beside(other, turn, side) for side in (-1, 1))
+            low, high = (slope_near(other, turn, side) for side in (-1, 1))
             if low is None or high is None:
                 complete = False
             elif low != high:
-                value = other.part.branch.prove(turn.place)
+                value = other.part.branch.prove(turn.abscissa)
                 why = f"the graph bends {_bend(low)} before and {_bend(high)} after"
                 items.append(
-                    at_place(
+                    finding_at(
                         Kind.INFLECTION,
-                        turn.place,
+                        turn.abscissa,
                         value,
                         proved=turn.proved,
                         why=why,
@@ -79,7 +79,7 @@ def _all_inflections(anatomy: Anatomy, items: list[Finding]) -> Findings:
             f"It is straight all along {between(cell, anatomy.function.variable, width)}."
             for cell in other.flats[:3]
         ]
-    notes += open_monotonicity_notes(anatomy, courses.values(), items, BENDS)
+    notes += open_monotonicity_notes(anatomy, monotonicities.values(), items, BENDS)
     return Findings(tuple(items), complete, " ".join(notes))
 
 
@@ -94,10 +94,10 @@ def _bend_at_singular_point(
     value = anatomy.value_at(singular)
     if not value.is_defined:
         return [], True
-    low, high = limits_beside(anatomy, one.part, singular, other.part)
+    low, high = one_sided_limits(anatomy, one.part, singular, other.part)
     if low is None or high is None or low.value is None or high.value is None:
         return [], True
-    if any(ball.subtract(value, each).sign() in (-1, 1) for each in (low.value, high.value)):
+    if any(ball.subtract(value, bound).sign() in (-1, 1) for bound in (low.value, high.value)):
         return [], True
     # Bends are slopes of slopes here: what is left of the singular point is left upward.
     before, after = _leaving_sign(one, -1), _leaving_sign(other, 1)
@@ -106,7 +106,9 @@ def _bend_at_singular_point(
     if not _goes_through(anatomy, singular, one, other):
         return [], True
     why = f"the graph bends {_bend(before)} before and {_bend(after)} after"
-    return [at_place(Kind.INFLECTION, singular.place, value, proved=singular.proved, why=why)], True
+    return [
+        finding_at(Kind.INFLECTION, singular.abscissa, value, proved=singular.proved, why=why)
+    ], True
 
 
 def _leaving_sign(monotonicity: Monotonicity, side: int) -> int | None:
@@ -122,7 +124,7 @@ def _goes_through(
         replace(monotonicity.part, branch=anatomy.branches.derivative(monotonicity.part.branch))
         for monotonicity in (one, other)
     ]
-    low, high = limits_beside(anatomy, parts[0], singular, parts[1])
+    low, high = one_sided_limits(anatomy, parts[0], singular, parts[1])
     if low is None or high is None:
         return False
     if low.is_infinite or high.is_infinite:

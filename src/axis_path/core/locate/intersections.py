@@ -30,13 +30,13 @@ from axis_path.core.locate.finding import Finding, Findings, Kind
 from axis_path.core.locate.plane.intersections import (
     Bounds,
     Curve,
-    each_once,
     of_equations,
     of_paths,
+    without_duplicates,
 )
 from axis_path.core.locate.search.parts import take_apart
 from axis_path.core.locate.search.stopped import put_together
-from axis_path.core.locate.search.verdict import SAME_ALL_ALONG, Verdict, at_place, value_text
+from axis_path.core.locate.search.verdict import SAME_ALL_ALONG, Verdict, finding_at, value_text
 from axis_path.core.locate.search.zeros import SEARCH_BITS, clip, judged_roots, searched
 
 _TOUCH = "they touch here without crossing"
@@ -214,7 +214,7 @@ class _On:
 
     def holds(self, root: Root) -> bool | None:
         """Check whether the path goes through a root; None if that is not known."""
-        at = self.parameter.settle(root.place, root.zeros)
+        at = self.parameter.settle(root.abscissa, root.zeros)
         answers = [
             _inside_end(at, end, side) for end, side in ((self.path.low, 1), (self.path.high, -1))
         ]
@@ -238,7 +238,7 @@ def _along(
     anatomy = take_apart(gap, inside)
     verdict = judged_roots(anatomy, SAME_ALL_ALONG)
     points = _met_at(verdict, shared, track, other, bounds, inside)
-    merged = each_once(put_together(points, verdict.is_stopped))
+    merged = without_duplicates(put_together(points, verdict.is_stopped))
     complete = verdict.complete and all(finding.proved for finding in merged)
     return Findings(tuple(merged), complete, verdict.note)
 
@@ -255,27 +255,29 @@ def _met_at(
     is_graph = track.function is not None
     x, y = (replace(track.domain, expression=shared.expression(s)) for s in (track.x, track.y))
     for root in verdict.roots:
-        place_x = root.place if is_graph else x.prove(root.place)
-        place_y = y.prove(root.place)
-        kept = _is_within(place_x, place_y, bounds, other, is_graph)
-        if isinstance(other, _On) and kept is not False:
+        abscissa = root.abscissa if is_graph else x.prove(root.abscissa)
+        ordinate = y.prove(root.abscissa)
+        is_within = _is_within(abscissa, ordinate, bounds, other, is_graph)
+        if isinstance(other, _On) and is_within is not False:
             goes_through = other.holds(root)
-            kept = None if kept is None and goes_through else goes_through
-        if kept is False:
+            is_within = None if is_within is None and goes_through else goes_through
+        if is_within is False:
             continue
         why = "" if root.order is None else _TOUCH if root.order % 2 == 0 else _CROSS
-        if any(root.place.value.overlaps(end.value) for end in (inside.low, inside.high)):
+        if any(root.abscissa.value.overlaps(end.value) for end in (inside.low, inside.high)):
             why = "they meet here, at an end"
         if not is_graph:
-            where = f"at {track.domain.variable} = {value_text(root.place)}"
+            where = f"at {track.domain.variable} = {value_text(root.abscissa)}"
             if isinstance(other, _On):
                 where += f" of {track.domain.name}"
             why = f"{where}; {why}" if why else where
         note = root.note
-        proved = root.proved and kept is True
-        if kept is None:
+        proved = root.proved and is_within is True
+        if is_within is None:
             note = "whether it lies inside what is searched is not proved"
-        finding = at_place(Kind.INTERSECTION, place_x, place_y, proved=proved, why=why, note=note)
+        finding = finding_at(
+            Kind.INTERSECTION, abscissa, ordinate, proved=proved, why=why, note=note
+        )
         exact = finding.exact or (root.surd if is_graph else None)
         yield replace(finding, multiplicity=root.order, exact=exact)
 

@@ -57,7 +57,7 @@ class LinearSolution:
 def solve_linear(equations: Sequence[LinearEquation]) -> LinearSolution:
     """Solve a linear system; it has as many unknowns as every equation has factors."""
     count = len(equations[0].factors)
-    rational = all(each.exact is not None for e in equations for each in (*e.factors, e.right))
+    rational = all(factor.exact is not None for e in equations for factor in (*e.factors, e.right))
     if not rational:
         return _enclosed(equations, count)
     rows = [[*(f.exact for f in e.factors), e.right.exact] for e in equations]
@@ -90,8 +90,8 @@ def _clash(rows: list[list[fmpq | None]], count: int) -> tuple[int, ...]:
     """Return a smallest set of equations, from the first ones on, that contradict one another."""
     chosen = list(range(len(rows)))
     for k in range(len(rows)):
-        fewer = [each for each in chosen if each != k]
-        if fewer and _contradicts([rows[each] for each in fewer], count):
+        fewer = [row for row in chosen if row != k]
+        if fewer and _contradicts([rows[row] for row in fewer], count):
             chosen = fewer
     return tuple(chosen)
 

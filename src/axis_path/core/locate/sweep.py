@@ -57,7 +57,7 @@ class Sweep:
 
     Attributes:
         values: the values for which was searched, rising.
-        found: what was found for each.
+        findings: the findings for each value.
         branches: the findings that belong together.
         events: where findings appear, merge or vanish.
         complete: whether each of the searches was.
@@ -65,7 +65,7 @@ class Sweep:
     """
 
     values: tuple[Fraction, ...]
-    found: tuple[Findings, ...]
+    findings: tuple[Findings, ...]
     branches: tuple[Branch, ...]
     events: tuple[Event, ...]
     complete: bool
@@ -78,7 +78,7 @@ class _Change:
 
     low: Fraction
     high: Fraction
-    places: tuple[float, ...]
+    abscissae: tuple[float, ...]
     verb: str
     noun: str
 
@@ -174,12 +174,12 @@ def _change(
         now.append(([*values, high], [*items, item]))
     follower.open = now
     noun = _noun([*one, *other])
-    for places, verb in (
+    for abscissae, verb in (
         ([one[k].x for k in gone], "vanish"),
         ([other[k].x for k in come], "appear"),
     ):
-        if places:
-            follower.changes.append(_Change(low, high, tuple(places), verb, noun))
+        if abscissae:
+            follower.changes.append(_Change(low, high, tuple(abscissae), verb, noun))
 
 
 def _events(follower: _Follower) -> tuple[Event, ...]:
@@ -192,14 +192,21 @@ def _events(follower: _Follower) -> tuple[Event, ...]:
             last is not None
             and change.verb == last.verb
             and change.low - last.high <= follower.narrow
-            and abs(change.places[0] - last.places[-1]) < near
+            and abs(change.abscissae[0] - last.abscissae[-1]) < near
         ):
-            merged[-1] = replace(last, high=change.high, places=last.places + change.places)
+            merged[-1] = replace(
+                last, high=change.high, abscissae=last.abscissae + change.abscissae
+            )
         else:
             merged.append(change)
     return tuple(
-        Event(each.low, each.high, sum(each.places) / len(each.places), _sentence(follower, each))
-        for each in merged
+        Event(
+            event.low,
+            event.high,
+            sum(event.abscissae) / len(event.abscissae),
+            _sentence(follower, event),
+        )
+        for event in merged
     )
 
 
@@ -207,8 +214,8 @@ def _paired(one: list[Finding], other: list[Finding]) -> dict[int, int]:
     """Return which findings go on as which: the nearest of the same kind, in order."""
     few, many = (one, other) if len(one) <= len(other) else (other, one)
     best = _nearest_choice([f.x for f in few], [f.x for f in many])
-    kept = {k: best[k] for k in range(len(few)) if few[k].kind == many[best[k]].kind}
-    return kept if few is one else {many_place: k for k, many_place in kept.items()}
+    matches = {k: best[k] for k in range(len(few)) if few[k].kind == many[best[k]].kind}
+    return matches if few is one else {many_place: k for k, many_place in matches.items()}
 
 
 def _nearest_choice(few: list[float], many: list[float]) -> list[int]:
@@ -239,25 +246,25 @@ def _noun(items: Sequence[Finding]) -> str:
 
 
 def _sentence(follower: _Follower, change: _Change) -> str:
-    places, verb, noun = change.places, change.verb, change.noun
+    abscissae, verb, noun = change.abscissae, change.verb, change.noun
     low, high = follower.interval
     near = _NEAR * (high - low)
     where = f"{follower.name} = {_about(change.low, change.high)}"
     # Two that meet do so between them; what is a hair from 0 is 0.
-    place = sum(places) / len(places)
-    about = f"{0.0 if abs(place) < _NARROW * (high - low) else place:.3g}".replace("-", "−")
-    if len(places) == 2 and abs(places[0] - places[1]) < near:
+    abscissa = sum(abscissae) / len(abscissae)
+    about = f"{0.0 if abs(abscissa) < _NARROW * (high - low) else abscissa:.3g}".replace("-", "−")
+    if len(abscissae) == 2 and abs(abscissae[0] - abscissae[1]) < near:
         words = "merge and vanish" if verb == "vanish" else "appear as one and part"
         return f"Two {_plural(noun)} {words} at {where}, near {about}."
-    if len(places) == 1:
+    if len(abscissae) == 1:
         for end, side in ((low, "lower"), (high, "upper")):
-            if abs(places[0] - end) < near:
+            if abs(abscissae[0] - end) < near:
                 words = "leaves" if verb == "vanish" else "enters"
                 return f"{_one(noun)} {words} through the {side} end at {where}."
         words = "vanishes" if verb == "vanish" else "appears"
         return f"{_one(noun)} {words} at {where}, near {about}."
-    listed = ", ".join(f"{place:.4g}" for place in places).replace("-", "−")
-    return f"{len(places)} {_plural(noun)} {verb} at {where}, near {listed}."
+    listed = ", ".join(f"{abscissa:.4g}" for abscissa in abscissae).replace("-", "−")
+    return f"{len(abscissae)} {_plural(noun)} {verb} at {where}, near {listed}."
 
 
 def _plural(noun: str) -> str:

@@ -54,14 +54,14 @@ def drawn_points(curves: list[dict[str, Any]]) -> np.ndarray:
     flat += [curve["dots"] for curve in curves if curve.get("dots")]
     if not flat:
         return np.empty((0, 2))
-    return np.concatenate([_spread(np.array(each).reshape(-1, 2) / PER_PX) for each in flat])
+    return np.concatenate([_spread(np.array(piece).reshape(-1, 2) / PER_PX) for piece in flat])
 
 
 def _spread(line: np.ndarray) -> np.ndarray:
     """Return points all along a line, so that a long straight part counts for its length."""
     along = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(line, axis=0).T))])
-    places = np.arange(0, along[-1] + _SPREAD_PX, _SPREAD_PX)
-    return np.column_stack([np.interp(places, along, line[:, k]) for k in (0, 1)])
+    distances = np.arange(0, along[-1] + _SPREAD_PX, _SPREAD_PX)
+    return np.column_stack([np.interp(distances, along, line[:, k]) for k in (0, 1)])
 
 
 def _covered(points: np.ndarray, corner: tuple[int, int], width: int, height: int) -> int:

@@ -73,7 +73,7 @@ class Pictures:
             pointer_y: how high the pointer is; paths are read at their point nearest to it.
             with_trails: whether the places of trails are given too, in tenths of a pixel; the page
                 has them already, a picture has not.
-            box: a part of the plane; points of data within it are told as chosen.
+            box: a part of the plane; points of data within it are marked as chosen.
         """
         state = self._states.state
         made = make_scene(
@@ -81,9 +81,9 @@ class Pictures:
         )
         if with_trails:
             for row in made.rows:
-                kept = self._snapshot.line(row["id"]).trail
-                if kept is not None:
-                    row["trail"] = {"most": kept.most, "strokes": trail_tenths(kept, window)}
+                trail = self._snapshot.line(row["id"]).trail
+                if trail is not None:
+                    row["trail"] = {"most": trail.most, "strokes": trail_tenths(trail, window)}
         request, added = SceneRequest(window, box), dict[str, Any]()
         for feature in FEATURES:
             if feature.scene is not None:

@@ -25,7 +25,7 @@ from axis_path.core.draw import (
 from axis_path.core.draw.pixels import (
     Flag,
     place_flags,
-    place_tenths,
+    point_tenths,
 )
 from axis_path.core.draw.value_labels import place_values
 from axis_path.core.errors import MathError, StoppedError
@@ -33,7 +33,7 @@ from axis_path.core.evaluate import (
     RealFunction,
     RealPath,
 )
-from axis_path.core.features.axes.drawing import draw_axes, label_places
+from axis_path.core.features.axes.drawing import draw_axes, label_flags
 from axis_path.core.features.axes.queries import Axes
 from axis_path.core.features.families.drawing import draw_member, family_row
 from axis_path.core.features.motion.row import make_runner
@@ -134,7 +134,7 @@ def make_scene(
         variable=_variable(definitions),
         title=axes.title,
     )
-    labels = label_places(drawn_axes, window.visible)
+    labels = label_flags(drawn_axes, window.visible)
     flags, member_flags = _flags(
         definitions, drawings, members, state.families, window.visible, labels
     )
@@ -204,7 +204,7 @@ def _flags(
     values = {}
     for id_, drawn in members.items():
         texts = [member.text for member in families[id_].members]
-        lines = [(each.data["curve"] or {}).get("pieces", []) for each in drawn]
+        lines = [(row.data["curve"] or {}).get("pieces", []) for row in drawn]
         values[id_] = place_values(lines, texts, window, taken)
         taken += [flag for flag in values[id_] if flag is not None]
     return (
@@ -307,7 +307,7 @@ def _read_off(function: RealFunction, x: Fraction, window: Window) -> dict[str, 
     return {
         "text": text or "undefined",
         "reason": "" if text else function.reason_at(x),
-        "y": place_tenths(float(x), y, window)[1] if is_visible else None,
+        "y": point_tenths(float(x), y, window)[1] if is_visible else None,
     }
 
 
@@ -374,10 +374,10 @@ def _variable(definitions: list[Definition]) -> str:
 def _reading(x: Fraction | None, window: Window) -> dict[str, Any] | None:
     if x is None or not window.x[0] <= x <= window.x[1]:
         return None
-    place, _ = place_tenths(float(x), window.y[0], window)
+    position, _ = point_tenths(float(x), window.y[0], window)
     text = written_number(x)
     text = text if len(text) <= _LONGEST_READING else f"{float(x):.6g}"
-    return {"x": place, "value": float(x), "text": text.replace("-", "−")}
+    return {"x": position, "value": float(x), "text": text.replace("-", "−")}
 
 
 def _why_empty(definitions: list[Definition], rows: list[dict[str, Any]]) -> str | None:

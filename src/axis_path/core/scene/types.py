@@ -33,7 +33,7 @@ class SceneWindow(Bounds):
 class AxisTicks(TypedDict):
     """The labelled lines of an axis, and the finer ones between them."""
 
-    places: Flat
+    positions: Flat
     labels: list[str]
     name: str
     finer: Flat

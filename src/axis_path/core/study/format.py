@@ -65,9 +65,9 @@ def file_of(sections: Iterable[Section[Any]]) -> type[msgspec.Struct]:
 StudyFile = file_of(SECTIONS)
 
 
-def section_to_fields(section: Section[S], kept: S) -> dict[str, Any]:
+def section_to_fields(section: Section[S], value: S) -> dict[str, Any]:
     """Return the fields of a section in a study file; what has its default is left out."""
-    plain = write_changed(kept)
+    plain = write_changed(value)
     if section.name:
         return {section.name: plain} if plain else {}
     return {name: plain[field] for field, name in _fields(section) if field in plain}
@@ -127,4 +127,4 @@ def _check_lines(lines: tuple[StudyLine, ...]) -> None:
         if line.slider is not None:
             known = [literal(text) for text in line.slider.texts]
             if None not in known:
-                line.slider.range(*(each for each in known if each is not None))
+                line.slider.range(*(bound for bound in known if bound is not None))

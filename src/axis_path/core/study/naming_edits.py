@@ -35,8 +35,8 @@ def remove_line(snapshot: Snapshot, line_id: int) -> Snapshot:
     lines = tuple(line for line in document.lines if line.id != line_id)
     for section in SECTIONS:
         if section.without_line is not None:
-            kept = section.without_line(document.section(section.kind), line_id)
-            document = document.with_section(kept)
+            content = section.without_line(document.section(section.kind), line_id)
+            document = document.with_section(content)
     return snapshot.after(replace(document, lines=lines))
 
 
@@ -55,7 +55,7 @@ def rename(snapshot: Snapshot, name: str, new: str) -> Snapshot:
         else line
         for line in _renamed_lines(snapshot, snapshot, name, new)
     ]
-    changed = _renamed_beside_lines(snapshot, snapshot, name, new).with_lines(lines)
+    changed = _sections_renamed(snapshot, snapshot, name, new).with_lines(lines)
     if changed.definition(line_id).name != new:
         raise NameTakenError(f"`{new}` cannot be the name of this line.")
     return changed
@@ -81,7 +81,7 @@ def write_renaming(snapshot: Snapshot, line_id: int, text: str) -> tuple[Snapsho
             changed.lines, _renamed_lines(changed, changed, old, new), strict=True
         )
     ]
-    return _renamed_beside_lines(changed, changed, old, new).with_lines(lines), users
+    return _sections_renamed(changed, changed, old, new).with_lines(lines), users
 
 
 def _renamed_lines(snapshot: Snapshot, named: Snapshot, name: str, new: str) -> list[StudyLine]:
@@ -96,16 +96,16 @@ def _renamed(
     text, slider = renamed(line.text, meaning, name, new), line.slider
     if slider is not None:
         names = snapshot.analysis.names()
-        low, high, step = (renamed_number(each, names, name, new) for each in slider.texts)
+        low, high, step = (renamed_number(text, names, name, new) for text in slider.texts)
         slider = slider.with_texts(low, high, step)
     return replace(line, text=text, slider=slider)
 
 
-def _renamed_beside_lines(snapshot: Snapshot, named: Snapshot, name: str, new: str) -> Snapshot:
+def _sections_renamed(snapshot: Snapshot, named: Snapshot, name: str, new: str) -> Snapshot:
     """Let what features keep follow a new name."""
     names, document = named.analysis.names(), snapshot.document
     for section in SECTIONS:
         if section.renamed is not None:
-            kept = section.renamed(document.section(section.kind), names, name, new)
-            document = document.with_section(kept)
+            content = section.renamed(document.section(section.kind), names, name, new)
+            document = document.with_section(content)
     return snapshot.after(document)

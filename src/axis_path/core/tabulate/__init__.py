@@ -8,15 +8,22 @@ from axis_path.core.tabulate.columns import (
 from axis_path.core.tabulate.form import NumberForm
 from axis_path.core.tabulate.series import Cells, Head
 from axis_path.core.tabulate.spec import TableSpec
-from axis_path.core.tabulate.values import Places, ValueTable, counted, listed, make_table, spaced
+from axis_path.core.tabulate.values import (
+    Abscissae,
+    ValueTable,
+    counted,
+    listed,
+    make_table,
+    spaced,
+)
 
 __all__ = [
+    "Abscissae",
     "Between",
     "Cells",
     "Happening",
     "Head",
     "NumberForm",
-    "Places",
     "Series",
     "TableColumn",
     "TableSpec",

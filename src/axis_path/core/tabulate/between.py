@@ -53,7 +53,7 @@ def happenings(
 
     Args:
         columns: (n,) floats for each name.
-        meeting: those of which it is told where they meet; all by default.
+        meeting: those whose crossings are reported; all by default.
     """
     happenings_between: list[Between] = []
     for name, values in columns.items():

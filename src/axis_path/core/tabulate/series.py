@@ -10,7 +10,7 @@ from axis_path.core.evaluate import VALUE_BITS, RealFunction, decimal_text
 from axis_path.core.limits import SUMMED_ROWS
 from axis_path.core.tabulate.columns import Series
 from axis_path.core.tabulate.form import NumberForm, digits_needed, written
-from axis_path.core.tabulate.values import Places
+from axis_path.core.tabulate.values import Abscissae
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,11 +44,11 @@ class Cells:
 
     Attributes:
         head: the column.
-        places: all places of the table.
+        abscissae: all values of x of the table.
     """
 
     head: Head
-    places: Places
+    abscissae: Abscissae
     #: The sum up to a row, for each number of bits: rows are mostly asked for in order.
     _sums: dict[int, tuple[int, Ball]] = field(default_factory=dict, compare=False, repr=False)
 
@@ -96,10 +96,10 @@ class Cells:
         reason = value.reason or "not decided"
         if self.head.series is not Series.VALUE:
             return reason
-        return f"{reason} at {self.head.function.variable} = {self.places.text(row)}"
+        return f"{reason} at {self.head.function.variable} = {self.abscissae.text(row)}"
 
     def _at(self, row: int) -> Ball:
-        return self.head.function.prove_within(self.places.at(row))
+        return self.head.function.prove_within(self.abscissae.at(row))
 
     def _sum(self, row: int, bits: int) -> Ball:
         if row >= SUMMED_ROWS.value:
@@ -107,12 +107,12 @@ class Cells:
         last, total = self._sums.get(bits, (-1, ball.from_fraction(0)))
         if last > row:
             last, total = -1, ball.from_fraction(0)
-        for each in range(last + 1, row + 1):
-            value = self._at(each)
+        for index in range(last + 1, row + 1):
+            value = self._at(index)
             if total.is_defined and not value.is_defined:
                 total = ball.undefined(
                     f"no value in a row above, at {self.head.function.variable} = "
-                    f"{self.places.text(each)}"
+                    f"{self.abscissae.text(index)}"
                 )
             elif total.is_defined:
                 total = ball.add(total, value)

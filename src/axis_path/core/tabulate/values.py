@@ -37,7 +37,7 @@ _PROVED_ROWS = 5_000
 
 
 @dataclass(frozen=True)
-class Places:
+class Abscissae:
     """Abscissae: ``start + k * step`` for k from 0, or a list of their own.
 
     Attributes:
@@ -57,12 +57,12 @@ class Places:
             return self.listed[row]
         return ball.add(self.start, ball.multiply(ball.from_fraction(row), self.step))
 
-    def part(self, start: int, stop: int) -> Places:
+    def part(self, start: int, stop: int) -> Abscissae:
         """Return the places of some rows, ``start`` to ``stop`` without the last."""
         if self.step is None:
-            return Places(stop - start, self.start, None, self.listed[start:stop])
+            return Abscissae(stop - start, self.start, None, self.listed[start:stop])
         with precision(VALUE_BITS):
-            return Places(stop - start, self.at(start), self.step)
+            return Abscissae(stop - start, self.at(start), self.step)
 
     def row_before(self, x: float) -> int:
         """Return the row after which a place lies: the first such one, or the nearest row.
@@ -85,23 +85,23 @@ class Places:
     def exact_text(self, row: int) -> str | None:
         """Return a place in exact form, as the language reads it, if it has one."""
         with precision(VALUE_BITS):
-            place = self.at(row)
-        if place.exact is not None:
-            return written_fraction(place.exact)
-        if place.turns is not None and is_short(place.turns):
-            return multiple_of_pi(to_fraction(place.turns))
+            abscissa = self.at(row)
+        if abscissa.exact is not None:
+            return written_fraction(abscissa.exact)
+        if abscissa.turns is not None and is_short(abscissa.turns):
+            return multiple_of_pi(to_fraction(abscissa.turns))
         return None
 
     def text(self, row: int, digits: int = 10) -> str:
         """Return a place with ``digits`` digits, all right."""
         with precision(VALUE_BITS):
-            place = self.at(row)
-            return digits_of(place, digits) or f"{float(place.value.mid()):.{digits}g}"
+            abscissa = self.at(row)
+            return digits_of(abscissa, digits) or f"{float(abscissa.value.mid()):.{digits}g}"
 
     def floats(self) -> Floats:
         """Return all places as (n,) floats."""
         if self.step is None:
-            return np.array([float(place.value.mid()) for place in self.listed])
+            return np.array([float(abscissa.value.mid()) for abscissa in self.listed])
         if self.start.exact is not None and self.step.exact is not None:
             # Whole numbers over one denominator: each place is rounded once, not added up.
             bottom = int(self.start.exact.q) * int(self.step.exact.q)
@@ -113,7 +113,7 @@ class Places:
         return start + step * np.arange(self.count, dtype=np.float64)
 
 
-def spaced(start: Ball, stop: Ball, step: Ball) -> Places:
+def spaced(start: Ball, stop: Ball, step: Ball) -> Abscissae:
     """Return the places from ``start`` to at most ``stop``, a ``step`` apart.
 
     Raises:
@@ -135,10 +135,10 @@ def spaced(start: Ball, stop: Ball, step: Ball) -> Places:
             raise LimitError(
                 f"The table would have {int(last.p) + 1:,} rows; {TABLE_ROWS.value:,} can be made."
             )
-        return Places(int(last.p) + 1, start, step)
+        return Abscissae(int(last.p) + 1, start, step)
 
 
-def counted(start: Ball, stop: Ball, count: int) -> Places:
+def counted(start: Ball, stop: Ball, count: int) -> Abscissae:
     """Return ``count`` places from ``start`` to ``stop``, evenly spaced.
 
     Raises:
@@ -150,18 +150,18 @@ def counted(start: Ball, stop: Ball, count: int) -> Places:
         raise LimitError(f"A table can have {TABLE_ROWS.value:,} rows at most.")
     with precision(VALUE_BITS):
         step = ball.divide(ball.subtract(stop, start), ball.from_fraction(count - 1))
-        return Places(count, start, step)
+        return Abscissae(count, start, step)
 
 
-def listed(places: Sequence[Ball]) -> Places:
+def listed(abscissae: Sequence[Ball]) -> Abscissae:
     """Return places of one's own.
 
     Raises:
         LimitError: too many.
     """
-    if len(places) > TABLE_ROWS.value:
+    if len(abscissae) > TABLE_ROWS.value:
         raise LimitError(f"A table can have {TABLE_ROWS.value:,} rows at most.")
-    return Places(len(places), ball.from_fraction(0), None, tuple(places))
+    return Abscissae(len(abscissae), ball.from_fraction(0), None, tuple(abscissae))
 
 
 @dataclass(frozen=True)
@@ -169,14 +169,14 @@ class ValueTable:
     """A table of values.
 
     Attributes:
-        places: the abscissae, exact.
+        abscissae: of all rows, exact.
         x: the same as (n,) floats.
         columns: (n,) floats for each function by its name; NaN where undefined. They are the
             nearest to the values in a table of up to 5,000 rows, and right to a trillionth in a
             longer one.
     """
 
-    places: Places
+    abscissae: Abscissae
     functions: Mapping[str, RealFunction]
     x: Floats
     columns: dict[str, Floats]
@@ -184,7 +184,7 @@ class ValueTable:
     def reason(self, name: str, row: int) -> str:
         """Explain why a cell has no value; empty if it has one."""
         with precision(VALUE_BITS):
-            value = self.functions[name].prove_within(self.places.at(row))
+            value = self.functions[name].prove_within(self.abscissae.at(row))
         if value.is_defined:
             return ""
         variable = self.functions[name].variable
@@ -193,43 +193,43 @@ class ValueTable:
     def text(self, name: str, row: int, digits: int = 10) -> str:
         """Return a cell with ``digits`` significant digits, all right; empty where undefined."""
         function = self.functions[name]
-        return decimal_text(lambda bits: _at_bits(function, self.places, row, bits), digits)
+        return decimal_text(lambda bits: _at_bits(function, self.abscissae, row, bits), digits)
 
     def exact_x(self, row: int) -> str | None:
         """Return the place of a row in exact form, as the language reads it, if it has one."""
-        return self.places.exact_text(row)
+        return self.abscissae.exact_text(row)
 
     def x_text(self, row: int, digits: int = 10) -> str:
         """Return the place of a row with ``digits`` digits, all right."""
-        return self.places.text(row, digits)
+        return self.abscissae.text(row, digits)
 
 
-def _at_bits(function: RealFunction, places: Places, row: int, bits: int) -> Ball:
+def _at_bits(function: RealFunction, abscissae: Abscissae, row: int, bits: int) -> Ball:
     with precision(bits):
-        return function.prove_within(places.at(row))
+        return function.prove_within(abscissae.at(row))
 
 
 def make_table(
-    functions: Mapping[str, RealFunction], places: Places, *, whole: int | None = None
+    functions: Mapping[str, RealFunction], abscissae: Abscissae, *, whole: int | None = None
 ) -> ValueTable:
     """Make a table of all functions at all places.
 
     Args:
         functions: by the names of their columns.
-        places: of the rows.
+        abscissae: of the rows.
         whole: how many rows the table has of which these are a part; those of a long table are
             proved only where floats do not suffice for the digits that are written.
     """
-    xs = places.floats()
-    is_short = (places.count if whole is None else whole) <= _PROVED_ROWS
+    xs = abscissae.floats()
+    is_short = (abscissae.count if whole is None else whole) <= _PROVED_ROWS
     columns = {
-        name: _column(function, places, xs, is_short=is_short)
+        name: _column(function, abscissae, xs, is_short=is_short)
         for name, function in functions.items()
     }
-    return ValueTable(places, functions, xs, columns)
+    return ValueTable(abscissae, functions, xs, columns)
 
 
-def _column(function: RealFunction, places: Places, xs: Floats, *, is_short: bool) -> Floats:
+def _column(function: RealFunction, abscissae: Abscissae, xs: Floats, *, is_short: bool) -> Floats:
     values = function.sample(xs)
     if not len(xs):
         return values
@@ -245,7 +245,7 @@ def _column(function: RealFunction, places: Places, xs: Floats, *, is_short: boo
         doubtful = np.ones(len(xs), dtype=np.bool_)
     with precision(VALUE_BITS):
         for row in np.flatnonzero(doubtful):
-            value = function.prove_within(places.at(int(row)))
+            value = function.prove_within(abscissae.at(int(row)))
             # What cannot be distinguished from zero at this precision is zero to every digit of a
             # float.
             values[row] = math.nan

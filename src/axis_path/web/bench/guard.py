@@ -16,7 +16,7 @@ from axis_path.compute import WorkerDiedError
 _FIRST_PAUSE_S, _LONGEST_PAUSE_S = 1.0, 120.0
 #: A study whose requests have gone well for so long is as good as any other.
 _FORGET_S = 600.0
-_MOST_KEPT = 2_000
+_MOST_CACHED = 2_000
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,7 +34,7 @@ class Guard:
 
     def __init__(self, clock: Callable[[], float] = time.monotonic) -> None:
         self._clock = clock
-        self._deaths: LRUCache[bytes, _Deaths] = LRUCache(_MOST_KEPT)
+        self._deaths: LRUCache[bytes, _Deaths] = LRUCache(_MOST_CACHED)
         self._lock = threading.Lock()
 
     @staticmethod

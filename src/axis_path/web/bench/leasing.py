@@ -20,11 +20,11 @@ from axis_path.web.state import database, web_state
 
 USUAL: Final = Limits()
 #: What keeps something is carried out to its end, so it may take a little longer.
-COMMITTING: Final = Limits(all_s=COMMAND_TIME.value / 1000)
+COMMITTING: Final = Limits(total_s=COMMAND_TIME.value / 1000)
 #: The picture of a change that was committed: one that takes longer is asked for apart.
-COMMITTED: Final = Limits(each_s=0.8, all_s=1.6)
+COMMITTED: Final = Limits(step_s=0.8, total_s=1.6)
 #: A file is sent while it is made.
-FILE: Final = Limits(all_s=FILE_TIME.value / 1000)
+FILE: Final = Limits(total_s=FILE_TIME.value / 1000)
 _PERSON: Final = "csrf_token"
 
 

@@ -45,7 +45,7 @@ class PrefetchPolicy:
         now = self._clock()
         with self._lock:
             self._asked[page] = now
-            gone = [each for each, at in self._asked.items() if now - at > _ACTIVE_S]
-            for each in gone:
-                del self._asked[each]
+            gone = [inactive for inactive, at in self._asked.items() if now - at > _ACTIVE_S]
+            for inactive in gone:
+                del self._asked[inactive]
             return len(self._asked) <= self._cores

@@ -19,7 +19,7 @@ from axis_path.web.bench.leasing import query_of, worker_for
 from axis_path.web.state import database
 
 #: A worker that has not answered after so long is taken for dead.
-_LIMITS = Limits(each_s=1.0, all_s=2.0, grace_s=1.0)
+_LIMITS = Limits(step_s=1.0, total_s=2.0, grace_s=1.0)
 _LABEL = "Turn off a line that could not be computed"
 _WINDOW = {"x": [-10.0, 10.0], "y": [-7.0, 7.0], "width": 660, "height": 430}
 

@@ -29,7 +29,7 @@ from axis_path.web.errors import describe_error
 
 #: Each socket holds a thread of its process; the others are for requests.
 MOST_SOCKETS: Final = 64
-#: The code with which a page is told that there is no room for its socket: it asks by requests.
+#: The code with which a socket is refused when there are too many: the page falls back to requests.
 FULL: Final = 4001
 #: A socket that nobody uses is given up; the page makes a new one when something is dragged again.
 _IDLE_S: Final = 120.0

@@ -26,7 +26,7 @@ def begin(study_id: uuid.UUID) -> Response:
 
 def look(study_id: uuid.UUID, sweep_id: uuid.UUID) -> Response:
     """Return how far a sweep is; with its result once it is done."""
-    stored = _found(study_id, sweep_id)
+    stored = _stored_sweep(study_id, sweep_id)
     return json_answer({
         "state": stored.state.value, "done": stored.done, "total": len(stored.order["values"]),
         "problem": stored.problem, "result": stored.result,
@@ -35,13 +35,13 @@ def look(study_id: uuid.UUID, sweep_id: uuid.UUID) -> Response:
 
 def cancel(study_id: uuid.UUID, sweep_id: uuid.UUID) -> Response:
     """Cancel a sweep."""
-    _found(study_id, sweep_id)
+    _stored_sweep(study_id, sweep_id)
     with database() as session:
         cancel_sweep(session, study_id, sweep_id)
     return json_answer({"cancelled": True})
 
 
-def _found(study_id: uuid.UUID, sweep_id: uuid.UUID) -> StoredSweep:
+def _stored_sweep(study_id: uuid.UUID, sweep_id: uuid.UUID) -> StoredSweep:
     with database() as session:
         result = load_sweep(session, sweep_id)
     if result is None or result.study_id != study_id:

@@ -124,9 +124,9 @@ def _committed(lease: Lease, study_id: uuid.UUID, opened: Opened, *, is_changed:
 def view(study_id: uuid.UUID) -> Response:
     """Keep the window and the open tab; no part of the history."""
     with worker_for(study_id) as lease:
-        kept = computed_json(lease, query_of(study_id, "view"))
+        view = computed_json(lease, query_of(study_id, "view"))
     with database() as session:
-        save_view(session, study_id, kept)
+        save_view(session, study_id, view)
     return json_answer({"kept": True})
 
 

@@ -14,7 +14,7 @@ from axis_path.core.evaluate import RealFunction
 
 Floats = NDArray[np.float64]
 #: A turn that the straight lines miss by less than this is not missed, in px.
-_SEEN_PX = 2.0
+_NEAR_PX = 2.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -96,14 +96,14 @@ def _missed_turns(piece: Floats, xs: Floats, ys: Floats, window: Window) -> int:
     missed = 0
     own = _turns(np.column_stack([xs, ys])) if len(xs) > 2 else np.empty(0, dtype=np.int64)
     turns = xs[own] if len(own) else np.empty(0)
-    for place in _turns(piece):
-        x, y = piece[place]
+    for index in _turns(piece):
+        x, y = piece[index]
         if not window.flat_y[0] <= y <= window.flat_y[1]:
             continue
         drawn = np.interp(x, xs, ys, left=np.nan, right=np.nan) if len(xs) else np.nan
         step = float(np.diff(xs).max(initial=0.0))
         has_turn = bool((np.abs(turns - x) <= step).any())
-        is_near = abs(y - drawn) * window.y_px <= _SEEN_PX
+        is_near = abs(y - drawn) * window.y_px <= _NEAR_PX
         missed += not (is_near or (has_turn and len(turns) >= len(_turns(piece))))
     return missed
 

@@ -87,11 +87,11 @@ def visible_tenths(
     for i in range(len(points)):
         px[i, 0] = clipped((flat(points[i, 0], log_x) - x_start) * x_px, -farthest, farthest)
         px[i, 1] = clipped((y_top - flat(points[i, 1], log_y)) * y_px, -farthest, farthest)
-    parts, places = clip_line(px, left, low, right, high)
-    tenths, starts = np.empty(2 * len(parts), dtype=np.int64), np.zeros_like(places)
+    parts, bounds = clip_line(px, left, low, right, high)
+    tenths, starts = np.empty(2 * len(parts), dtype=np.int64), np.zeros_like(bounds)
     at = 0
-    for k in range(len(places) - 1):
-        numbers = line_tenths(parts[places[k] : places[k + 1]], near)
+    for k in range(len(bounds) - 1):
+        numbers = line_tenths(parts[bounds[k] : bounds[k + 1]], near)
         tenths[at : at + len(numbers)] = numbers
         at += len(numbers)
         starts[k + 1] = at

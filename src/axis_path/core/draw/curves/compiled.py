@@ -82,8 +82,8 @@ def joined_runs(left, right, drawn, parted):
         if not drawn[i]:
             continue
         is_joined = i > 0 and drawn[i - 1] and left[i] == right[i - 1]
-        for place in parted:
-            is_joined &= place != left[i]
+        for position in parted:
+            is_joined &= position != left[i]
         if not is_joined:
             runs[count, 0] = i
             count += 1
@@ -177,7 +177,7 @@ def line_tenths(px, near):
     # The directions that pass all points since the anchor so near lie between two, turned left.
     first_x = first_y = last_x = last_y = reach = 0.0
     for i in range(count):
-        is_kept = i == 0
+        is_used = i == 0
         if i > 0:
             x, y = px[i, 0] - px[anchor, 0], px[i, 1] - px[anchor, 1]
             away = np.hypot(x, y)
@@ -188,7 +188,7 @@ def line_tenths(px, near):
             )  # fmt: skip
             if not (away >= reach and is_between):
                 # The line bends after the point before this one.
-                is_kept = True
+                is_used = True
                 anchor = i - 1
                 x, y = px[i, 0] - px[anchor, 0], px[i, 1] - px[anchor, 1]
                 away = np.hypot(x, y)
@@ -204,7 +204,7 @@ def line_tenths(px, near):
                     first_x, first_y = right_x, right_y
                 if is_open or last_x * left_y - last_y * left_x < 0:
                     last_x, last_y = left_x, left_y
-        if is_kept:
+        if is_used:
             k = max(i - 1, 0)
             output[at] = np.int64(np.rint(px[k, 0] * 10))
             output[at + 1] = np.int64(np.rint(px[k, 1] * 10))

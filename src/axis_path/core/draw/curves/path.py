@@ -51,7 +51,7 @@ def sample_path(path: RealPath, window: Window) -> Curve:
         return Curve([])
     cuts = [float(value.value.mid()) for value in path.x.without]
     fences = [*path.x.inner_ends(), *path.y.inner_ends()]
-    inner = [each for each in (*cuts, *fences) if low < each < high]
+    inner = [cut for cut in (*cuts, *fences) if low < cut < high]
     edges = evenly(low, high, _FIRST)
     if inner:
         edges = np.unique(np.concatenate([edges, inner]))
@@ -65,7 +65,7 @@ def _refined(path: RealPath, window: Window, edges: Floats) -> Floats:
     if forms is not None:
         check()
         refined: Floats = refine.path_columns(
-            *forms, bends is not None, edges, *_places(window), _CUTS, _CUTS_OF_FEW, _FEW,
+            *forms, bends is not None, edges, *_window_of(window), _CUTS, _CUTS_OF_FEW, _FEW,
             _FINENESS_AT_BREAKS, CURVE_POINTS.value,
         )  # fmt: skip
         return refined
@@ -94,7 +94,7 @@ def _bends(path: RealPath, window: Window) -> _Bends:
         return None
     try:
         return tuple(  # type: ignore[return-value]
-            each.expression.derivative().derivative() for each in (path.x, path.y)
+            coordinate.expression.derivative().derivative() for coordinate in (path.x, path.y)
         )
     except (LimitError, NotHandledError):
         return None
@@ -106,7 +106,7 @@ def _forms(path: RealPath, bends: _Bends) -> Form | None:
     return both_forms(form, form if bends is None else path.compiled(bends))
 
 
-def _places(window: Window) -> tuple[float | bool, ...]:
+def _window_of(window: Window) -> tuple[float | bool, ...]:
     """Return how places in px are found, and how near lines have to be, for ``path_table``."""
     visible = window.visible
     return (
@@ -124,7 +124,7 @@ def _enclosed(
     columns = path_table.make_table(
         left, right, ends, x.low, x.high, x.partial, x.nowhere, x.broken,
         y.low, y.high, y.partial, y.nowhere, y.broken,
-        *_places(window),
+        *_window_of(window),
     )  # fmt: skip
     rough = path_table.unsettled(columns)
     if bends is not None and len(rough):
@@ -140,7 +140,7 @@ def _enclosed(
 
 def _assembled(columns: Floats, cuts: Floats, window: Window, span: tuple[float, float]) -> Curve:
     points, ts, starts, undefined, unsettled = path_table.outline(
-        columns, cuts, *_places(window)[:6]
+        columns, cuts, *_window_of(window)[:6]
     )
     parts = list(pairwise(starts.tolist()))
     return Curve(

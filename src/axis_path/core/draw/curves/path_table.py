@@ -121,11 +121,11 @@ def cut_columns(table, rough, cuts):
     count, parents = table.shape[1], len(rough)
     left, right = np.empty(parents * cuts), np.empty(parents * cuts)
     staying = np.empty((ROWS, count - parents))
-    next_rough = kept = at = 0
+    next_rough = count_staying = at = 0
     for i in range(count):
         if next_rough >= parents or rough[next_rough] != i:
-            staying[:, kept] = table[:, i]
-            kept += 1
+            staying[:, count_staying] = table[:, i]
+            count_staying += 1
             continue
         next_rough += 1
         low, high = table[LEFT, i], table[RIGHT, i]

@@ -219,7 +219,7 @@ def _bands(columns: Floats, tall: Flags, window: Window) -> tuple[Flags, list[Fl
     """Find the pixel columns in which the curve turns more often than can be shown."""
     is_cut = bool((columns[table.FINENESS] > 1).any())
     if not is_cut and not tall.any():
-        # None of them: it is told already.
+        # None of them: it was shown already.
         return tall, []
     low, high = window.flat_y
     far = _FAR * (high - low)

@@ -202,12 +202,12 @@ def cut_columns(table, rough, edges, room):
     if not more:
         return new, table
     staying = np.empty((ROWS, count - wide - tall - breaks))
-    at = kept = 0
+    at = count_staying = 0
     for i in range(count):
         is_calm = table[CALM, i] != 0
         if not rough[i] or table[FINENESS, i] >= (_FINENESS if is_calm else finest):
-            staying[:, kept] = table[:, i]
-            kept += 1
+            staying[:, count_staying] = table[:, i]
+            count_staying += 1
             continue
         left, right, pixel = table[LEFT, i], table[RIGHT, i], int(table[PIXEL, i])
         is_wide = table[FINENESS, i] < 1

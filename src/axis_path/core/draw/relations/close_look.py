@@ -126,11 +126,11 @@ def slopes_in(surface: RealSurface, boxes: Boxes) -> Slopes:
         none = np.zeros(len(boxes), dtype=np.bool_)
         return Slopes(none, none, none)
     enclosures = [slope.enclose(boxes) for slope in slopes]
-    kept = [~(s.partial | s.broken) & ((s.low >= 0) | (s.high <= 0)) for s in enclosures]
+    one_signed = [~(s.partial | s.broken) & ((s.low >= 0) | (s.high <= 0)) for s in enclosures]
     broken = (
         enclosures[0].partial | enclosures[0].broken | enclosures[1].partial | enclosures[1].broken
     )
-    return Slopes(np.asarray(kept[0]), np.asarray(kept[1]), np.asarray(broken))
+    return Slopes(np.asarray(one_signed[0]), np.asarray(one_signed[1]), np.asarray(broken))
 
 
 def corner_values(surface: RealSurface, boxes: Boxes) -> list[Floats]:
@@ -159,7 +159,7 @@ def segments_in(boxes: Boxes, values: list[Floats]) -> list[Floats]:
         x = xs[k] + (xs[(k + 1) % 4] - xs[k]) * part
         crossings.append(np.column_stack([x, ys[k] + (ys[(k + 1) % 4] - ys[k]) * part]))
     segments: list[Floats] = []
-    for each in np.stack(crossings, axis=1):
-        ends = each[np.isfinite(each).all(axis=1)]
+    for crossing in np.stack(crossings, axis=1):
+        ends = crossing[np.isfinite(crossing).all(axis=1)]
         segments += [ends[k : k + 2] for k in range(0, len(ends) - 1, 2)]
     return segments

@@ -55,11 +55,11 @@ def zero_set(surface: RealSurface, grid: Grid) -> ZeroSet:
     values = sample_corners(surface, grid, tiling.maybe)
     row, column = np.nonzero(tiling.maybe)
     changes = np.zeros(grid.shape, dtype=np.bool_)
-    around = [values[row + down, column + beside] for down in (0, 1) for beside in (0, 1)]
+    around = [values[row + down, column + right] for down in (0, 1) for right in (0, 1)]
     changes[row, column] = changes_sign(around)
     # Where all corners are zero it is zero all over, as floor(x) is for 0 ≤ x < 1.
     flat = np.zeros(grid.shape, dtype=np.bool_)
-    flat[row, column] = np.logical_and.reduce([each == 0 for each in around])
+    flat[row, column] = np.logical_and.reduce([corner == 0 for corner in around])
     refined = look_finer(surface, grid, tiling, changes | flat)
     shaded = refined.dense | flat
     hidden = (changes & ~tiling.calm) | refined.redrawn | shaded
@@ -98,8 +98,8 @@ def _without(line: Floats, grid: Grid, hidden: Flags) -> list[Floats]:
     return runs(line, ~hidden[row, column])
 
 
-def runs(line: Floats, kept: Flags) -> list[Floats]:
+def runs(line: Floats, visible: Flags) -> list[Floats]:
     """Return the parts of a line that its kept segments make."""
-    if kept.all():
+    if visible.all():
         return [line]
-    return [line[a : b + 1] for a, b in zip(*runs_of(kept), strict=True)]
+    return [line[a : b + 1] for a, b in zip(*runs_of(visible), strict=True)]

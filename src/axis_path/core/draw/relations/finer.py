@@ -2,7 +2,7 @@
 
 A cell whose corners have one sign holds no zero if the function rises or falls throughout, in both
 directions: its least and greatest values are at corners then. Any other cell that may hold a zero
-is cut finer and looked at in the same way. What is found is drawn; what still cannot be told is a
+is cut finer and looked at in the same way. What is found is drawn; what is still undecided is a
 dot, unless a drawn line is so near that nothing separate could be seen.
 """
 
@@ -69,24 +69,26 @@ def look_finer(surface: RealSurface, grid: Grid, tiling: Tiling, changes: Flags)
         return Finer(dense, none, [], np.empty((0, 2)), np.empty((0, 2)))
     bent = _marked(none, row[several & crossed], column[several & crossed])
     turning = crossed & ~(slopes.x & slopes.y)
-    bent |= _beside(bent) & _marked(none, row[turning], column[turning])
+    bent |= _with_neighbours(bent) & _marked(none, row[turning], column[turning])
     kinks = _few(_marked(none, row[slopes.broken], column[slopes.broken]))
     edges = _few(tiling.maybe & ~tiling.calm)
     row, column = row[unsure], column[unsure]
-    thin, left, places = _cut(surface, grid.boxes(row, column, 1))
+    thin, left, positions = _cut(surface, grid.boxes(row, column, 1))
     thin_cells = _marked(none, row[thin], column[thin])
-    near = _beside(changes | thin_cells)
+    near = _with_neighbours(changes | thin_cells)
     alone = left & ~near[row, column]
     # The tip of a cusp lies in cells that show nothing, beside others that do.
     tips = _few(_marked(none, row[left & ~alone], column[left & ~alone]))
-    redrawn = (thin_cells | tips) | (changes & _beside(thin_cells | tips)) | bent | kinks | edges
+    redrawn = (
+        (thin_cells | tips) | (changes & _with_neighbours(thin_cells | tips)) | bent | kinks | edges
+    )
     drawn = np.nonzero(redrawn)
     visible = look_closely(surface, grid.boxes(drawn[0], drawn[1], 1))
-    small = thin & _is_small(thin_cells)[row, column] & ~_beside(changes)[row, column]
+    small = thin & _is_small(thin_cells)[row, column] & ~_with_neighbours(changes)[row, column]
     dots = look_closely(surface, grid.boxes(row[alone], column[alone], 1))
     return Finer(
         none, redrawn, [*visible.segments, *dots.segments],
-        _apart(dots, places[alone]), places[small],
+        _apart(dots, positions[alone]), positions[small],
     )  # fmt: skip
 
 
@@ -95,10 +97,10 @@ def _few(cells: Flags) -> Flags:
     return cells if int(cells.sum()) <= _MOST_EDGES else np.zeros_like(cells)
 
 
-def _apart(dots: CloseLook, places: Floats) -> Floats:
-    """Return the places at which something may be that is too small to be told from a zero."""
+def _apart(dots: CloseLook, positions: Floats) -> Floats:
+    """Return the points where something too small to be distinguished from a zero may be."""
     if not dots.is_whole:
-        return places
+        return positions
     return dots.left
 
 
@@ -108,7 +110,7 @@ def _marked(none: Flags, row: Whole, column: Whole) -> Flags:
     return marked
 
 
-def _beside(chosen: Flags) -> Flags:
+def _with_neighbours(chosen: Flags) -> Flags:
     """Return chosen cells with all that touch them."""
     if not chosen.any():
         return chosen
@@ -144,5 +146,5 @@ def _cut(surface: RealSurface, boxes: Boxes) -> tuple[Flags, Flags, Floats]:
     # Where something is sure, that is the place; else where something may be.
     weights = np.where(thin[:, None], crossings, doubtful)
     total = np.maximum(weights.sum(axis=1), 1)[:, None]
-    places = (middle.reshape(count, inner, 2) * weights[..., None]).sum(axis=1) / total
-    return thin, np.asarray(doubtful.any(axis=1)), places
+    positions = (middle.reshape(count, inner, 2) * weights[..., None]).sum(axis=1) / total
+    return thin, np.asarray(doubtful.any(axis=1)), positions

@@ -83,8 +83,8 @@ def draw_levels(surface: RealSurface, window: Window) -> LevelMap:
     values[corners(~calm)] = np.nan
     # What lies beyond does not change what is seen.
     across, up = (
-        (places >= low) & (places <= high)
-        for places, (low, high) in ((grid.xs, window.visible.x), (grid.ys, window.visible.y))
+        (grid_lines >= low) & (grid_lines <= high)
+        for grid_lines, (low, high) in ((grid.xs, window.visible.x), (grid.ys, window.visible.y))
     )
     chosen = _chosen_levels(values[np.ix_(up, across)])
     if not chosen:

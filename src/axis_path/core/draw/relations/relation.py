@@ -79,8 +79,8 @@ def draw_relation(relation: RealRelation, window: Window) -> RelationPicture:
     dots, specks = [np.empty((0, 2))], [np.empty((0, 2))]
     dense = np.zeros(grid.shape, dtype=np.bool_)
     both = zip(relation.conditions, relation.signs, strict=True)
-    for place, (condition, sign) in enumerate(both):
-        others = [each for k, each in enumerate(relation.conditions) if k != place]
+    for index, (condition, sign) in enumerate(both):
+        others = [other for k, other in enumerate(relation.conditions) if k != index]
         target = dashed if sign == ">" else solid
         for factor in condition.factors():
             zeros = zero_set(factor, grid)
@@ -94,11 +94,11 @@ def draw_relation(relation: RealRelation, window: Window) -> RelationPicture:
     holds = np.zeros(grid.shape, dtype=np.bool_)
     if not relation.is_equation:
         filled, holds = _filled(relation, grid)
-    found_dots = np.concatenate(dots)
+    all_dots = np.concatenate(dots)
     columns = np.asarray((dense | holds).any(axis=0))
     return RelationPicture(
-        solid, dashed, found_dots, np.concatenate(specks), filled, _boxes(dense, grid),
-        _across([*solid, *dashed], found_dots, _intervals(columns, grid), grid),
+        solid, dashed, all_dots, np.concatenate(specks), filled, _boxes(dense, grid),
+        _across([*solid, *dashed], all_dots, _intervals(columns, grid), grid),
         _is_nowhere(relation, grid),
     )  # fmt: skip
 
@@ -106,12 +106,12 @@ def draw_relation(relation: RealRelation, window: Window) -> RelationPicture:
 def _where(line: Floats, condition: RealSurface, others: list[RealSurface]) -> list[Floats]:
     """Keep what of a line belongs to the border: where all has a value and the rest holds."""
     middles = ((line[1:] + line[:-1]) / 2).T
-    kept = ~np.isnan(condition.sample(*line.T))
-    kept = kept[1:] | kept[:-1]
+    visible = ~np.isnan(condition.sample(*line.T))
+    visible = visible[1:] | visible[:-1]
     for other in others:
         with np.errstate(invalid="ignore"):
-            kept &= other.sample(*middles) >= 0
-    return runs(line, kept)
+            visible &= other.sample(*middles) >= 0
+    return runs(line, visible)
 
 
 def _filled(relation: RealRelation, grid: Grid) -> tuple[list[Floats], Flags]:

@@ -47,8 +47,8 @@ class Grid:
     def boxes(self, rows: NDArray[np.int64], columns: NDArray[np.int64], side: int) -> Boxes:
         """Return tiles by the cell in their lower left corner."""
         above = np.minimum(rows + side, len(self.ys) - 1)
-        beside = np.minimum(columns + side, len(self.xs) - 1)
-        return Boxes(self.xs[columns], self.xs[beside], self.ys[rows], self.ys[above])
+        right = np.minimum(columns + side, len(self.xs) - 1)
+        return Boxes(self.xs[columns], self.xs[right], self.ys[rows], self.ys[above])
 
 
 @dataclass(frozen=True, slots=True)
@@ -151,9 +151,9 @@ def corners(chosen: Flags) -> Flags:
 
 def sample_corners(surface: RealSurface, grid: Grid, chosen: Flags) -> Floats:
     """Return the values at the corners of chosen cells, NaN at the others."""
-    wanted = corners(chosen)
-    row, column = np.nonzero(wanted)
-    values = np.full(wanted.shape, np.nan)
+    is_corner = corners(chosen)
+    row, column = np.nonzero(is_corner)
+    values = np.full(is_corner.shape, np.nan)
     values[row, column] = surface.sample(grid.xs[column], grid.ys[row])
     return values
 

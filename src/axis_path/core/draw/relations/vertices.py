@@ -44,8 +44,8 @@ def settled(
     upright, level_side = is_upright & ~is_level, is_level & ~is_upright
     for chosen, moves in ((upright, 1), (level_side, 0)):
         at = np.flatnonzero(chosen)
-        places = grid.ys if moves else grid.xs
-        cell = np.clip(np.searchsorted(places, points[at, moves]) - 1, 0, len(places) - 2)
+        grid_lines = grid.ys if moves else grid.xs
+        cell = np.clip(np.searchsorted(grid_lines, points[at, moves]) - 1, 0, len(grid_lines) - 2)
         if moves:
             ends = values[cell, column[at]], values[cell + 1, column[at]]
         else:
@@ -55,19 +55,19 @@ def settled(
         crossed = np.isfinite(one) & np.isfinite(other) & (np.sign(one) * np.sign(other) < 0)
         at, cell = at[crossed], cell[crossed]
         points[at, moves] = _root(
-            surface, points[at], moves, (places[cell], places[cell + 1]),
+            surface, points[at], moves, (grid_lines[cell], grid_lines[cell + 1]),
             (one[crossed], other[crossed]), level,
         )  # fmt: skip
     return np.split(points, np.cumsum([len(line) for line in lines])[:-1])
 
 
-def _on(places: Floats, given: Floats) -> tuple[NDArray[np.bool_], NDArray[np.int64]]:
+def _on(grid_lines: Floats, given: Floats) -> tuple[NDArray[np.bool_], NDArray[np.int64]]:
     """Return which coordinates lie on lines of the grid, and the nearest line of each."""
-    above = np.clip(np.searchsorted(places, given), 1, len(places) - 1)
+    above = np.clip(np.searchsorted(grid_lines, given), 1, len(grid_lines) - 1)
     below = above - 1
-    nearest = np.where(given - places[below] < places[above] - given, below, above)
-    width = places[above] - places[below]
-    return np.abs(given - places[nearest]) <= _ON_LINE * width, nearest
+    nearest = np.where(given - grid_lines[below] < grid_lines[above] - given, below, above)
+    width = grid_lines[above] - grid_lines[below]
+    return np.abs(given - grid_lines[nearest]) <= _ON_LINE * width, nearest
 
 
 def _root(
@@ -92,16 +92,16 @@ def _root(
     # Only how large values are to one another matters: products of large ones would overflow.
     size = np.maximum(np.abs(u), np.abs(v))
     u, v = u / size, v / size
-    place, lost = points.copy(), np.zeros(len(points), dtype=np.bool_)
+    estimate, lost = points.copy(), np.zeros(len(points), dtype=np.bool_)
     for _ in range(_ROUNDS):
-        place[:, moves] = np.clip(a - u * (b - a) / (v - u), np.minimum(a, b), np.maximum(a, b))
-        value = surface.sample(place[:, 0], place[:, 1]) - level
+        estimate[:, moves] = np.clip(a - u * (b - a) / (v - u), np.minimum(a, b), np.maximum(a, b))
+        value = surface.sample(estimate[:, 0], estimate[:, 1]) - level
         lost |= np.isnan(value)
         with np.errstate(over="ignore"):
             value = np.clip(np.where(lost, 0.0, value) / size, -_LARGEST, _LARGEST)
         is_other = value * v < 0
         a, u = np.where(is_other, b, a), np.where(is_other, v, u / 2)
-        b, v = place[:, moves].copy(), value
+        b, v = estimate[:, moves].copy(), value
         done = v == 0
         a, u = np.where(done, b, a), np.where(done, -1.0, u)
         v = np.where(done, 1.0, v)

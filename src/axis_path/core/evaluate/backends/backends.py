@@ -169,7 +169,7 @@ class Fast(Watch[Floats]):
         result = summaries.fast(self, inner, low, high, captured)
         if inner.summary is not Summary.INTEGRAL:
             return result
-        sources = [enclosure.between(each, each) for each in (low, high, *captured)]
+        sources = [enclosure.between(value, value) for value in (low, high, *captured)]
         bounds = summaries.enclosing(Enclosing(), inner, sources[0], sources[1], sources[2:])
         # Quadrature does not see a jump between its nodes; the enclosure does.
         return np.where(bounds.nowhere, np.nan, np.clip(result, bounds.low, bounds.high))
@@ -309,7 +309,7 @@ class Proving(Watch[Ball]):
     def pieces(
         self, split: Split, subject: Ball, pieces: list[tuple[Ball, tuple[Ball, ...]]]
     ) -> Ball:
-        """Return the first body whose fence holds; the union of those that cannot be told apart."""
+        """Return the first body whose fence holds; the union of those that cannot be excluded."""
         self.note(subject, (bound for _, bounds in pieces for bound in bounds))
         if subject.defined is Defined.NO:
             return subject

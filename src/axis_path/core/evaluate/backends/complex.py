@@ -15,7 +15,11 @@ from axis_path.core.evaluate.graph.fences import ball_inside
 from axis_path.core.evaluate.graph.graph import IMAGINARY, Fence, Inner, Op, Split
 
 _FUNCTIONS: dict[str, Callable[..., acb]] = {
-    **{name: each.complex for name, each in OPERATIONS.items() if each.complex is not None},
+    **{
+        name: operation.complex
+        for name, operation in OPERATIONS.items()
+        if operation.complex is not None
+    },
     Op.INTEGER_POWER: analytic.integer_power,
     Op.ROOT: analytic.root,
     Op.POWER: analytic.power,
@@ -34,8 +38,8 @@ class Complex:
 
     Attributes:
         analytic: whether a value is given only where the function is analytic on the whole ball.
-        bound: the variable of an integral, of which ``place`` is a number on the present stretch:
-            no inner domain on the variable ends there, so the place tells which piece counts.
+        bound: the variable of an integral, of which ``abscissa`` is a number on the present
+            interval: no inner domain ends there, so it selects the piece that counts.
     """
 
     # It is made for one run, so programs keep nothing that was bound to it.
@@ -43,11 +47,11 @@ class Complex:
     is_fixed = False
 
     def __init__(
-        self, *, analytic: bool = False, bound: acb | None = None, place: Ball | None = None
+        self, *, analytic: bool = False, bound: acb | None = None, abscissa: Ball | None = None
     ) -> None:
         self._analytic = analytic
         self._bound = bound
-        self._place = place
+        self._abscissa = abscissa
 
     def number(self, value: Fraction) -> acb:
         """Return an exact number."""
@@ -72,8 +76,8 @@ class Complex:
         return partial(_with_flag, cached, self._analytic)
 
     def _holds(self, fence: Fence, subject: acb, bounds: tuple[acb, ...]) -> bool | None:
-        if subject is self._bound and self._place is not None:
-            at = self._place
+        if subject is self._bound and self._abscissa is not None:
+            at = self._abscissa
         elif self._analytic or subject.imag.is_zero():
             at = Ball(subject.real)
         else:

@@ -92,8 +92,8 @@ def _form(encoded: _Encoded, parameters: Mapping[str, Fraction]) -> tuple[Any, .
     low, high = encoded.low, encoded.high
     if encoded.sliders:
         low, high = low.copy(), high.copy()
-        for place, name in encoded.sliders:
-            low[place], high[place] = float_bounds(parameters[name])
+        for position, name in encoded.sliders:
+            low[position], high[position] = float_bounds(parameters[name])
     return (
         encoded.codes, encoded.arguments, encoded.starts, encoded.extra, encoded.extra_starts,
         low, high, encoded.results,
@@ -153,7 +153,7 @@ def _encode(program: Program) -> _Encoded | None:
     inputs = tuple(sorted(program.inputs))
     codes, extra, sliders = [], [], []
     low, high = np.zeros(len(program.steps)), np.zeros(len(program.steps))
-    for place, step in enumerate(program.steps):
+    for position, step in enumerate(program.steps):
         code = table.get(step.op)
         if code is None:
             return None
@@ -163,14 +163,14 @@ def _encode(program: Program) -> _Encoded | None:
             return None
         extra.append(more)
         if step.op == Op.PARAMETER:
-            sliders.append((place, str(step.payload)))
+            sliders.append((position, str(step.payload)))
         elif step.op == Op.NUMBER and isinstance(step.payload, Fraction):
-            low[place], high[place] = float_bounds(step.payload)
+            low[position], high[position] = float_bounds(step.payload)
         elif step.op == Op.CONSTANT:
             constant = CONSTANTS.get(str(step.payload))
             if constant is None:
                 return None
-            low[place], high[place] = constant.low, constant.high
+            low[position], high[position] = constant.low, constant.high
     arguments = [list(step.arguments) for step in program.steps]
     return _Encoded(
         _whole(codes), *_flat(arguments), *_flat(extra), low, high, _whole(program.results),
@@ -204,7 +204,7 @@ def _extra(step: Step, inputs: tuple[str, ...]) -> list[int] | None:
     if isinstance(payload, Fence):
         return _fence(payload)
     if isinstance(payload, Split):
-        return [each for fence in payload.fences for each in _fence(fence)]
+        return [x for fence in payload.fences for x in _fence(fence)]
     if isinstance(payload, tuple):
         return list(payload)
     if isinstance(payload, int):
@@ -227,5 +227,5 @@ def _whole(numbers: list[int] | tuple[int, ...]) -> Whole:
 
 def _flat(lists: list[list[int]]) -> tuple[Whole, Whole]:
     """Return lists one after the other, and where each begins."""
-    starts = np.cumsum([0, *(len(each) for each in lists)])
-    return _whole([each for part in lists for each in part]), starts.astype(np.int32)
+    starts = np.cumsum([0, *(len(item) for item in lists)])
+    return _whole([item for part in lists for item in part]), starts.astype(np.int32)

@@ -120,7 +120,7 @@ def _proved_integral(
         # No cell beside such an end has a range: halving it would only take time.
         unknown = ball.made(ball.whole_line(), low, high)
         return ball.limited(unknown, Defined.MAYBE, _OPEN_REASON, continuous=False)
-    if all(_is_point(each.value) for each in captured):
+    if all(_is_point(end.value) for end in captured):
         value = _on_intervals(backend, inner, ends, captured, wanted_bits)
     else:
         value = _by_range(backend, inner, ends, captured)
@@ -183,12 +183,12 @@ def _on_intervals(
         if bool(cut.value > ends[0].value) and bool(cut.value < ends[1].value)
     ]
     inside.sort(key=lambda cut: cut.value.mid())
-    places = [ends[0], *inside, ends[1]]
+    knots = [ends[0], *inside, ends[1]]
     total = arb(0)
-    for start, stop in pairwise(places):
+    for start, stop in pairwise(knots):
         width = stop.value - start.value
         if width.contains(0):
-            if not width.is_zero() and len(places) > 2 and start.value.overlaps(stop.value):
+            if not width.is_zero() and len(knots) > 2 and start.value.overlaps(stop.value):
                 continue
             if width.is_zero():
                 continue
@@ -202,8 +202,8 @@ def _on_intervals(
 def _on_interval(
     inner: Inner, start: Ball, stop: Ball, captured: list[Ball], wanted_bits: int | None
 ) -> arb | None:
-    place = Ball(((start.value + stop.value) / 2).mid())
-    outside = [acb(each.value) for each in captured]
+    middle = Ball(((start.value + stop.value) / 2).mid())
+    outside = [acb(end.value) for end in captured]
 
     raised: list[MathError] = []
 
@@ -212,7 +212,7 @@ def _on_interval(
         if raised:
             return analytic.nothing()
         try:
-            backend = Complex(analytic=bool(flag), bound=z, place=place)
+            backend = Complex(analytic=bool(flag), bound=z, abscissa=middle)
             value = run_inner(inner, backend, outside, z)
         except MathError as err:
             raised.append(err)

@@ -40,20 +40,20 @@ def sample(program: Program, xs: Floats, parameters: Mapping[str, Fraction]) -> 
         parameters: the values of all sliders that the program reads.
     """
     kernel = _kernel()
-    places = xs if xs.flags.carray and xs.dtype == np.float64 else np.array(xs, np.float64)
+    contiguous = xs if xs.flags.carray and xs.dtype == np.float64 else np.array(xs, np.float64)
     arithmetic = _arithmetic(program)
-    if arithmetic is None or places.ndim != 1:
-        ys = _with_numpy(program, places, parameters)
+    if arithmetic is None or contiguous.ndim != 1:
+        ys = _with_numpy(program, contiguous, parameters)
         kernel.drop_infinite(ys if ys.ndim == 1 else ys.reshape(-1))
         return ys
     check()
     numbers = arithmetic.numbers
     if arithmetic.sliders:
         numbers = numbers.copy()
-        for place, name in arithmetic.sliders:
-            numbers[place] = nearest_float(parameters[name])
+        for position, name in arithmetic.sliders:
+            numbers[position] = nearest_float(parameters[name])
     return kernel.values(  # type: ignore[no-any-return]
-        arithmetic.steps, numbers, places, program.results[0]
+        arithmetic.steps, numbers, contiguous, program.results[0]
     )
 
 
@@ -102,25 +102,25 @@ def _encode(program: Program) -> _Arithmetic | None:
     }  # fmt: skip
     steps = np.zeros((len(program.steps), 4), dtype=np.int32)
     numbers, sliders = np.zeros(len(program.steps)), []
-    for place, step in enumerate(program.steps):
+    for position, step in enumerate(program.steps):
         if step.op not in codes:
             return None
-        steps[place, 0] = codes[step.op]
-        steps[place, 1 : 1 + len(step.arguments)] = step.arguments
+        steps[position, 0] = codes[step.op]
+        steps[position, 1 : 1 + len(step.arguments)] = step.arguments
         if step.op == Op.PARAMETER:
-            sliders.append((place, str(step.payload)))
+            sliders.append((position, str(step.payload)))
         elif step.op == Op.CONSTANT:
             constant = CONSTANTS.get(str(step.payload))
             if constant is None:
                 return None
-            numbers[place] = constant.low
+            numbers[position] = constant.low
         elif isinstance(step.payload, Fraction):
-            numbers[place] = nearest_float(step.payload)
+            numbers[position] = nearest_float(step.payload)
         elif step.op == Op.INTEGER_POWER:
             exponent = _exponent(step.payload)
             if not 0 < abs(exponent) <= point_kernel.LARGEST_POWER:
                 return None
-            steps[place, 3] = exponent
+            steps[position, 3] = exponent
     return _Arithmetic(steps, numbers, tuple(sliders))
 
 

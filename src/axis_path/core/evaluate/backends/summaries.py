@@ -180,7 +180,7 @@ def _enclosed_integral(
     noting = backend.watching(hull)
     run_inner(inner, noting, captured, hull)
     cuts = np.array([float(end.low) for end in noting.ends if np.ndim(end.low) == 0])
-    if all(np.ndim(each.low) == 0 for each in captured):
+    if all(np.ndim(value.low) == 0 for value in captured):
         total = _on_one_grid(backend, inner, (first.low, last.low), captured, cuts)
     else:
         total = _on_panels(backend, inner, (first, last), captured)
@@ -216,13 +216,13 @@ def _on_one_grid(
         captured: one enclosure for all columns each.
         cuts: where domains or pieces of the body end.
     """
-    places = np.concatenate([np.atleast_1d(end) for end in ends])
-    places = places[np.isfinite(places)]
-    if not places.size:
+    knots = np.concatenate([np.atleast_1d(end) for end in ends])
+    knots = knots[np.isfinite(knots)]
+    if not knots.size:
         return _nowhere()
-    low, high = float(places.min()), float(places.max())
+    low, high = float(knots.min()), float(knots.max())
     inside = cuts[(cuts > low) & (cuts < high)]
-    grid = np.unique(np.concatenate([places, inside, np.linspace(low, high, _GRID + 1)]))
+    grid = np.unique(np.concatenate([knots, inside, np.linspace(low, high, _GRID + 1)]))
     start, stop = (enclosure.between(part, part) for part in (grid[:-1], grid[1:]))
     width = enclosure.subtract(stop, start)
     parts = _enclosed_panel(backend, inner, (start, stop), width, captured)
@@ -235,9 +235,9 @@ def _on_one_grid(
     sizes = np.concatenate([[0.0], np.cumsum(np.maximum(*map(np.abs, bounds)))])
     missing = np.concatenate([[0], np.cumsum(np.broadcast_to(parts.nowhere, shape))])
     doubtful = np.concatenate([[0], np.cumsum(~usable)])
-    places_of = [np.searchsorted(grid, end) for end in ends]
+    indices = [np.searchsorted(grid, end) for end in ends]
     known = np.isfinite(ends[0]) & np.isfinite(ends[1])
-    one, other = (np.minimum(place, len(grid) - 1) for place in places_of)
+    one, other = (np.minimum(index, len(grid) - 1) for index in indices)
     first, last = np.minimum(one, other), np.maximum(one, other)
     # A sum of n floats is off by at most n roundings of the sum of their sizes.
     slack = len(grid) * np.finfo(np.float64).eps * sizes[last]
@@ -302,7 +302,7 @@ def _enclosed_panel(
         return by_range
     # The middle is enclosed too: Simpson's rule needs it exactly between the ends.
     half = enclosure.divide(enclosure.add(*ends), enclosure.constant(2.0, 2.0))
-    samples = [run_inner(inner, backend, captured, place) for place in (ends[0], half, ends[1])]
+    samples = [run_inner(inner, backend, captured, index) for index in (ends[0], half, ends[1])]
     weighted = enclosure.add(
         enclosure.add(samples[0], samples[2]),
         enclosure.multiply(samples[1], enclosure.constant(4.0, 4.0)),

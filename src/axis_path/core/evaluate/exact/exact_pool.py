@@ -132,7 +132,7 @@ class _Pool:
 _pool = _Pool()
 
 
-#: So many threads may wait for the one process; more are told that it is busy.
+#: So many threads may wait for the one process; further ones are refused as busy.
 _LONGEST_QUEUE = 8
 _queue = threading.BoundedSemaphore(_LONGEST_QUEUE)
 

@@ -11,7 +11,9 @@ def measures_angles(program: Program) -> bool:
     """Check whether a program takes the sine or the like of what depends on its variable."""
     depends: list[bool] = []
     for step in program.steps:
-        is_dependent = step.op == Op.VARIABLE or any(depends[place] for place in step.arguments)
+        is_dependent = step.op == Op.VARIABLE or any(
+            depends[position] for position in step.arguments
+        )
         if is_dependent and step.op in WAVES:
             return True
         depends.append(is_dependent)

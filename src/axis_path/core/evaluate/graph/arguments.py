@@ -31,12 +31,12 @@ def spread(
     """Return the steps of all arguments; a point counts as two, where two are taken."""
     most = 3 if entry is not None else len(own.variables) if own is not None else 1
     steps: list[int] = []
-    for each in given:
-        steps.append(each.first)
-        if each.second is not None:
+    for argument in given:
+        steps.append(argument.first)
+        if argument.second is not None:
             if most < 2:
                 raise ShapeError("A number is wanted here; this is a point.")
-            steps.append(each.second)
+            steps.append(argument.second)
     return tuple(steps)
 
 

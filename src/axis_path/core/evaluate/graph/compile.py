@@ -162,7 +162,7 @@ class Compiler:
                 return Shaped(times(a.first, b.first), times(a.first, b.second), lists)
             case Operator.MULTIPLY | Operator.DIVIDE if a.second is not None and b.second is None:
                 first, second = (
-                    self._operation(node.operator, each, b.first) for each in (a.first, a.second)
+                    self._operation(node.operator, term, b.first) for term in (a.first, a.second)
                 )
                 return Shaped(first, second, lists)
             case _:
@@ -225,7 +225,7 @@ class Compiler:
         if entry is None and own is None:
             raise NoValueError(f"`{node.function}` is not defined here.", position=node.span)
         arguments = spread(given, entry, own)
-        lists = frozenset[str]().union(*(each.lists for each in given))
+        lists = frozenset[str]().union(*(argument.lists for argument in given))
         if entry is not None:
             self._check_count(node, entry, len(arguments))
             return self._known(entry, arguments, lists)
@@ -246,8 +246,10 @@ class Compiler:
         in_degrees = self._around.unit is AngleUnit.DEGREES
         if in_degrees:
             arguments = tuple(
-                self.graph.times(each, self._degree()) if place in entry.takes_angle else each
-                for place, each in enumerate(arguments)
+                self.graph.times(argument, self._degree())
+                if position in entry.takes_angle
+                else argument
+                for position, argument in enumerate(arguments)
             )
         second = None
         if entry.components is not None:
@@ -351,10 +353,10 @@ class Compiler:
 
     def _list(self, node: Items | Range, variables: dict[str, Shaped]) -> Shaped:
         if isinstance(node, Range):
-            start, stop = (self._single(each, variables) for each in (node.start, node.stop))
+            start, stop = (self._single(bound, variables) for bound in (node.start, node.stop))
             step, count = (
-                None if each is None else self._single(each, variables)
-                for each in (node.step, node.count)
+                None if bound is None else self._single(bound, variables)
+                for bound in (node.step, node.count)
             )
             source = ListSource((), start, stop, step, count)
             return self._listed(source, is_points=False)

@@ -13,7 +13,7 @@ from axis_path.core.evaluate.graph.graph import Fence, Op, Split, Step
 from axis_path.core.evaluate.graph.program import Program
 
 #: Of so many intervals it is stored: the same ones are asked for in every frame of a drag.
-_MOST_KEPT = 256
+_MOST_CACHED = 256
 
 
 @dataclass(frozen=True, slots=True)
@@ -80,22 +80,22 @@ def sliders_on(program: Program, low: float, high: float) -> frozenset[str]:
     cached_by_ends = program.cached_sliders
     cached = cached_by_ends.get((low, high))
     if cached is None:
-        if len(cached_by_ends) >= _MOST_KEPT:
+        if len(cached_by_ends) >= _MOST_CACHED:
             cached_by_ends.clear()
         cached = cached_by_ends[low, high] = _sliders_on(program, Fraction(low), Fraction(high))
     return cached
 
 
 def _sliders_on(program: Program, low: Fraction, high: Fraction) -> frozenset[str]:
-    seen: set[int] = set()
+    visited: set[int] = set()
     used: set[str] = set()
     waiting = list(program.results)
     while waiting:
-        place = waiting.pop()
-        if place in seen:
+        position = waiting.pop()
+        if position in visited:
             continue
-        seen.add(place)
-        step = program.steps[place]
+        visited.add(position)
+        step = program.steps[position]
         if step.op == Op.PARAMETER:
             used.add(str(step.payload))
         waiting += _needed(program.steps, step, _Interval(low, high))
@@ -108,9 +108,9 @@ def _needed(steps: tuple[Step, ...], step: Step, left: _Interval) -> list[int]:
     if not isinstance(split, Split) or steps[step.arguments[0]].op != Op.VARIABLE:
         return list(step.arguments)
     needed = [step.arguments[0]]
-    for place, fence in zip(split.bodies(), split.fences, strict=True):
+    for position, fence in zip(split.bodies(), split.fences, strict=True):
         count = 0 if fence is None else fence.count
-        body, *bounds = step.arguments[place : place + 1 + count]
+        body, *bounds = step.arguments[position : position + 1 + count]
         where = _where(fence, [steps[bound] for bound in bounds])
         if where is not None and not left.meets(where):
             continue

@@ -23,9 +23,9 @@ _RADIANS = Surroundings(AngleUnit.RADIANS, lambda name: None, lambda name: None)
 
 
 @cache
-def _rule(function: str, place: int) -> Node:
+def _rule(function: str, position: int) -> Node:
     vocabulary = Vocabulary(variables=frozenset({"u", "v"}))
-    return read_expression(FUNCTIONS[function].derivative[place], vocabulary)
+    return read_expression(FUNCTIONS[function].derivative[position], vocabulary)
 
 
 def derive(graph: Graph, top: int, by: int | None = None) -> int:
@@ -52,7 +52,7 @@ def derive(graph: Graph, top: int, by: int | None = None) -> int:
             derivatives[index] = _within(graph, step, inner[0])
         elif step.op == Op.GUARD:
             derivatives[index] = inner[0]
-        elif all(each is None for each in inner):
+        elif all(slope is None for slope in inner):
             # None is a derivative of 0: the step does not hold the variable.
             derivatives[index] = None
         elif step.op == Op.MULTIPLY and (power := _as_one_power(graph, step)) is not None:
@@ -238,15 +238,15 @@ def _summary(graph: Graph, step: Step, inner: list[int | None]) -> int:
             terms.append(at_end if side == 1 else graph.negative(at_end))
     if any(slope is not None for slope in inner[2:]):
         bound = graph.add(Op.INPUT, payload=f"#derived{len(graph.steps)}")
-        places = [graph.add(Op.INPUT, payload=f"#place{k}-{bound}") for k in range(len(outside))]
-        raw = graph.instantiate(body, tuple(places), bound)
+        inputs = [graph.add(Op.INPUT, payload=f"#input{k}-{bound}") for k in range(len(outside))]
+        raw = graph.instantiate(body, tuple(inputs), bound)
         moved: list[int | None] = []
-        for place, slope in zip(places, inner[2:], strict=True):
+        for position, slope in zip(inputs, inner[2:], strict=True):
             if slope is not None:
-                moved.append(graph.times(derive(graph, raw, place), slope))
+                moved.append(graph.times(derive(graph, raw, position), slope))
         under = _sum(graph, moved)
-        for place, outer in zip(places, outside, strict=True):
-            under = graph.substitute(under, place, outer)
+        for position, outer in zip(inputs, outside, strict=True):
+            under = graph.substitute(under, position, outer)
         terms.append(graph.summarise(body.summary, under, bound, (low, high)))
     return _sum(graph, terms)
 
@@ -258,7 +258,7 @@ def _function(compiler: Compiler, step: Step, inner: list[int | None]) -> int:
     terms = [
         None
         if derivative is None
-        else compiler.graph.times(compiler.compile(_rule(step.op, place), variables), derivative)
-        for place, derivative in enumerate(inner)
+        else compiler.graph.times(compiler.compile(_rule(step.op, position), variables), derivative)
+        for position, derivative in enumerate(inner)
     ]
     return _sum(compiler.graph, terms)

@@ -59,12 +59,12 @@ def as_fraction(graph: Graph, top: int) -> tuple[int, int]:
 
 def _factors(graph: Graph, top: int, *, through_pieces: bool) -> list[int]:
     steps: list[int] = []
-    waiting, seen = [top], set[int]()
+    waiting, visited = [top], set[int]()
     while waiting:
         index = waiting.pop()
-        if index in seen:
+        if index in visited:
             continue
-        seen.add(index)
+        visited.add(index)
         step = graph.steps[index]
         if step.op == Op.MULTIPLY:
             waiting.extend(step.arguments)
@@ -77,7 +77,7 @@ def _factors(graph: Graph, top: int, *, through_pieces: bool) -> list[int]:
         elif step.op in (Op.ADD, Op.SUBTRACT) and (split := _common(graph, index)) is not None:
             waiting.extend(split)
         elif through_pieces and isinstance(step.payload, Split):
-            waiting.extend(step.arguments[place] for place in step.payload.bodies())
+            waiting.extend(step.arguments[position] for position in step.payload.bodies())
         elif not graph.value(index):
             steps.append(index)
     return sorted(steps)
@@ -211,8 +211,8 @@ def _common(graph: Graph, top: int) -> list[int] | None:
     rest: int | None = None
     for (factors, negative), (_, sign) in zip(factored, terms, strict=True):
         left = list(factors)
-        for each in shared:
-            left.remove(each)
+        for factor in shared:
+            left.remove(factor)
         made = graph.number(-1 if negative == (sign > 0) else 1)
         for factor in left:
             made = graph.times(made, factor)

@@ -60,22 +60,22 @@ class FullCompiler(Compiler):
         return derived
 
     def _derivative(self, node: Derivative, variables: dict[str, Shaped]) -> Shaped:
-        place = self._number(node.argument, variables)
+        shaped = self._number(node.argument, variables)
         key = ("derivative", node.function, self._around.mark(node.function), node.order)
         bound = self.graph.add(Op.INPUT, payload=f"#{node.function}'")
         if key not in self._calls:
             self._calls[key] = self._derived(node, bound)
         cached = self._calls[key]
         steps = [
-            None if step is None else self.graph.substitute(step, bound, place.first)
+            None if step is None else self.graph.substitute(step, bound, shaped.first)
             for step in (cached.first, cached.second)
         ]
-        return Shaped(steps[0] or 0, steps[1], place.lists)
+        return Shaped(steps[0] or 0, steps[1], shaped.lists)
 
     def _derived(self, node: Derivative, bound: int) -> Shaped:
         self._check_derivable(node)
-        name = Name("#place")
-        body = self.compile_value(Call(node.function, (name,)), {"#place": Shaped(bound)})
+        name = Name("#input")
+        body = self.compile_value(Call(node.function, (name,)), {"#input": Shaped(bound)})
         if body.lists:
             raise ShapeError("A function of lists has no derivative.", position=node.span)
         steps = []

@@ -85,11 +85,11 @@ class Split:
 
     def bodies(self) -> list[int]:
         """Return the places of the bodies among the arguments."""
-        places, at = [], 1
+        positions, at = [], 1
         for fence in self.fences:
-            places.append(at)
+            positions.append(at)
             at += 1 + (0 if fence is None else fence.count)
-        return places
+        return positions
 
 
 @dataclass(frozen=True, slots=True)
@@ -282,17 +282,17 @@ class Graph:
             )
         )
         captured += [top for top in tops if top not in inner and top not in captured]
-        place = {index: k for k, index in enumerate([*captured, bound])}
+        position_of = {index: k for k, index in enumerate([*captured, bound])}
         steps = []
         for index in order:
             if index in inner and index != bound:
                 step = self.steps[index]
-                places = tuple(place[argument] for argument in step.arguments)
-                steps.append(Step(step.op, places, step.payload))
-                place[index] = len(place)
+                arguments = tuple(position_of[argument] for argument in step.arguments)
+                steps.append(Step(step.op, arguments, step.payload))
+                position_of[index] = len(position_of)
         made = Inner(
-            summary, len(captured), tuple(steps), place[body],
-            None if fourth is None else place[fourth],
+            summary, len(captured), tuple(steps), position_of[body],
+            None if fourth is None else position_of[fourth],
         )  # fmt: skip
         return self.add(Op.OVER, (*ends, *captured), made)
 
@@ -300,7 +300,7 @@ class Graph:
         """Return the body of a sum, product or integral for one value of its variable."""
         made = [*captured, bound]
         for step in inner.steps:
-            made.append(self.rebuild(step, tuple(made[place] for place in step.arguments)))
+            made.append(self.rebuild(step, tuple(made[argument] for argument in step.arguments)))
         return made[inner.result]
 
     def reachable(self, *tops: int) -> list[int]:

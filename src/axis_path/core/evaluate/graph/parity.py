@@ -98,7 +98,7 @@ def _negative(a: _Known) -> _Known:
 
 def _of_call(name: str, given: list[_Known]) -> _Known:
     # Whatever is done to numbers that are the same on both sides gives the same on both sides.
-    if all(each.parity is Parity.EVEN for each in given):
+    if all(argument.parity is Parity.EVEN for argument in given):
         return _Known(Parity.EVEN)
     if len(given) != 1 or given[0].parity is None or name not in FUNCTIONS:
         return _NOTHING

@@ -64,8 +64,8 @@ def period(program: Program, parameters: Mapping[str, Fraction] | None) -> Multi
     """
     parts: list[_Part] = []
     for step in program.steps:
-        parts.append(_part(step, [parts[place] for place in step.arguments], parameters))
-    waves = [parts[place].waves for place in program.results]
+        parts.append(_part(step, [parts[position] for position in step.arguments], parameters))
+    waves = [parts[position].waves for position in program.results]
     if any(wave is None for wave in waves):
         return None
     return common_period(frozenset[Multiple]().union(*(wave for wave in waves if wave is not None)))
@@ -147,7 +147,7 @@ def _sum(a: _Part, b: _Part, sign: int) -> _Part | None:
         slope = _added(a.slope, _scaled(b.slope, sign))
         # What cancels leaves a constant.
         return None if slope is None else _Part(slope) if slope.part else _STEADY
-    steady = {id(each) for each in (a, b) if each.waves == frozenset()}
+    steady = {id(argument) for argument in (a, b) if argument.waves == frozenset()}
     if a.slope is not None and id(b) in steady:
         return _Part(a.slope)
     if b.slope is not None and id(a) in steady:

@@ -125,14 +125,14 @@ def most_bits(program: Program) -> int:
 def extract(graph: Graph, *tops: int) -> Program:
     """Take what some steps need out of the graph."""
     order = graph.reachable(*tops)
-    place = {index: position for position, index in enumerate(order)}
+    position_of = {index: position for position, index in enumerate(order)}
     steps = tuple(
-        Step(step.op, tuple(place[argument] for argument in step.arguments), step.payload)
+        Step(step.op, tuple(position_of[argument] for argument in step.arguments), step.payload)
         for step in (graph.steps[index] for index in order)
     )
     return Program(
         steps,
-        tuple(place[top] for top in tops),
+        tuple(position_of[top] for top in tops),
         _named(steps, Op.PARAMETER),
         _named(steps, Op.INPUT),
     )
@@ -159,9 +159,9 @@ def inner_bounds(program: Program) -> Program | None:
 def _inner_bounds(program: Program) -> Program | None:
     steps = program.steps
     moves = [step.op == Op.VARIABLE for step in steps]
-    for place, step in enumerate(steps):
-        moves[place] = moves[place] or any(moves[argument] for argument in step.arguments)
-    wanted: list[int] = []
+    for position, step in enumerate(steps):
+        moves[position] = moves[position] or any(moves[argument] for argument in step.arguments)
+    result_steps: list[int] = []
     for step in steps:
         if isinstance(step.payload, Fence):
             subject, bounds = step.arguments[1], step.arguments[2:]
@@ -172,20 +172,26 @@ def _inner_bounds(program: Program) -> Program | None:
         else:
             continue
         if steps[subject].op == Op.VARIABLE:
-            wanted += [bound for bound in bounds if not moves[bound]]
-    if not wanted:
+            result_steps += [bound for bound in bounds if not moves[bound]]
+    if not result_steps:
         return None
-    needed = set(wanted)
-    for place in range(len(steps) - 1, -1, -1):
-        if place in needed:
-            needed.update(steps[place].arguments)
-    order = {place: k for k, place in enumerate(sorted(needed))}
+    needed = set(result_steps)
+    for position in range(len(steps) - 1, -1, -1):
+        if position in needed:
+            needed.update(steps[position].arguments)
+    order = {position: k for k, position in enumerate(sorted(needed))}
     chosen = tuple(
-        Step(steps[place].op, tuple(order[a] for a in steps[place].arguments), steps[place].payload)
-        for place in order
+        Step(
+            steps[position].op,
+            tuple(order[a] for a in steps[position].arguments),
+            steps[position].payload,
+        )
+        for position in order
     )
     names = (_named(chosen, Op.PARAMETER), _named(chosen, Op.INPUT))
-    return Program(chosen, tuple(order[place] for place in dict.fromkeys(wanted)), *names)
+    return Program(
+        chosen, tuple(order[position] for position in dict.fromkeys(result_steps)), *names
+    )
 
 
 def run(program: Program, backend: Backend[V], variable: V, parameters: Mapping[str, V]) -> list[V]:
@@ -198,7 +204,7 @@ def run(program: Program, backend: Backend[V], variable: V, parameters: Mapping[
         parameters: the values of all sliders and inputs that the program reads.
     """
     values = run_all(program, backend, variable, parameters)
-    return [values[place] for place in program.results]
+    return [values[position] for position in program.results]
 
 
 def run_all(
@@ -208,15 +214,15 @@ def run_all(
     check()
     plan = program.plan(backend) if backend.plan_name else _bind(program, backend)
     values: list[V] = list(plan.values)
-    for place, name in plan.reads:
-        values[place] = variable if name is None else parameters[name]
-    for place, function, arguments in plan.calls:
+    for position, name in plan.reads:
+        values[position] = variable if name is None else parameters[name]
+    for position, function, arguments in plan.calls:
         if len(arguments) == 2:
-            values[place] = function(values[arguments[0]], values[arguments[1]])
+            values[position] = function(values[arguments[0]], values[arguments[1]])
         elif len(arguments) == 1:
-            values[place] = function(values[arguments[0]])
+            values[position] = function(values[arguments[0]])
         else:
-            values[place] = function(*(values[argument] for argument in arguments))
+            values[position] = function(*(values[argument] for argument in arguments))
     return values
 
 
@@ -224,18 +230,18 @@ def _bind(program: Program, backend: Backend[V]) -> Plan:
     values: list[Any] = []
     reads: list[tuple[int, str | None]] = []
     calls: list[tuple[int, Callable[..., Any], tuple[int, ...]]] = []
-    for place, step in enumerate(program.steps):
+    for position, step in enumerate(program.steps):
         value: Any = None
         if step.op == Op.VARIABLE:
-            reads.append((place, None))
+            reads.append((position, None))
         elif step.op in (Op.PARAMETER, Op.INPUT):
-            reads.append((place, str(step.payload)))
+            reads.append((position, str(step.payload)))
         else:
             function = bound_step(step, backend)
             if backend.is_fixed and not step.arguments:
                 value = function()
             else:
-                calls.append((place, function, step.arguments))
+                calls.append((position, function, step.arguments))
         values.append(value)
     return Plan(tuple(values), tuple(reads), tuple(calls))
 

@@ -18,7 +18,11 @@ _RADIANS = Surroundings(AngleUnit.RADIANS, lambda name: None, lambda name: None)
 def _rough_rules(function: str) -> tuple[Node, ...] | None:
     vocabulary = Vocabulary(variables=frozenset({"u", "v"}))
     rough = FUNCTIONS[function].rough
-    return None if rough is None else tuple(read_expression(each, vocabulary) for each in rough)
+    return (
+        None
+        if rough is None
+        else tuple(read_expression(expression, vocabulary) for expression in rough)
+    )
 
 
 def rough_edges(graph: Graph, step: Step) -> list[int] | None:

@@ -31,7 +31,7 @@ def _stripped(given: Any) -> Any:  # noqa: ANN401 - plain data
     if isinstance(given, str):
         return given.strip()
     if isinstance(given, dict):
-        return {name: _stripped(each) for name, each in given.items()}
+        return {name: _stripped(value) for name, value in given.items()}
     return given
 
 

@@ -59,8 +59,8 @@ def title_lines(title: str, typeset: Callable[[str], str]) -> tuple[TitleLine, .
 
 def _words(text: str) -> str:
     # A plain space at the edge of a text would be lost.
-    kept = escape(text).replace(" ", "\u00a0")
-    return f"<mtext>{kept}</mtext>" if text else ""
+    unbroken = escape(text).replace(" ", "\u00a0")
+    return f"<mtext>{unbroken}</mtext>" if text else ""
 
 
 def _formula(text: str, typeset: Callable[[str], str]) -> str:
@@ -112,15 +112,15 @@ def _drawn(
         )
     )
     zero = np.array([0.0])
-    x_zero, y_zero = (np.rint(each(zero) * PER_PX)[0] for each in (window.across, window.down))
+    x_zero, y_zero = (np.rint(scale(zero) * PER_PX)[0] for scale in (window.across, window.down))
     has_y_axis = window.x[0] <= 0 <= window.x[1] and not spec.at_edge
     has_x_axis = window.y[0] <= 0 <= window.y[1] and not spec.at_edge
     # Circles about the origin have no place where there is no origin.
     is_polar = spec.grid is GridKind.POLAR and not window.is_log
     return {
-        "x": _axis_data(x, tenths_across(np.array(x.places), window), window, spec.x.name)
+        "x": _axis_data(x, tenths_across(np.array(x.positions), window), window, spec.x.name)
         | {"finer": tenths_across(np.array(x.finer), window).tolist()},
-        "y": _axis_data(y, tenths_down(np.array(y.places), window), window, spec.y.name or "y")
+        "y": _axis_data(y, tenths_down(np.array(y.positions), window), window, spec.y.name or "y")
         | {"finer": tenths_down(np.array(y.finer), window).tolist()},
         # The y axis stands at x = 0, the x axis at y = 0; None if that is outside.
         "y_axis": int(x_zero) if has_y_axis else None,
@@ -147,7 +147,7 @@ _EDGE_PX = 8
 _BOUND_WIDTH_PX, _BOUND_RISE_PX = 64, 34
 
 
-def label_places(axes: Mapping[str, Any], window: Window) -> list[Flag]:
+def label_flags(axes: Mapping[str, Any], window: Window) -> list[Flag]:
     """Return the room for the names and numbers of both axes: as `grid.js` and `svg.py` have it.
 
     Args:
@@ -170,19 +170,19 @@ def label_places(axes: Mapping[str, Any], window: Window) -> list[Flag]:
     return [
         Flag(window.width - _EDGE_PX - x_width, x_base - _RISE_PX, x_width),
         Flag(left, y_base - _RISE_PX, y_width),
-        *_bound_places(level, upright, window),
+        *_bound_flags(level, upright, window),
         *(
-            Flag(place // PER_PX - width // 2, numbers_base - _RISE_PX, width)
-            for place, width in _numbers(axes["x"])
+            Flag(position // PER_PX - width // 2, numbers_base - _RISE_PX, width)
+            for position, width in _numbers(axes["x"])
         ),
         *(
-            Flag(numbers_right - width, place // PER_PX + 4 - _RISE_PX, width)
-            for place, width in _numbers(axes["y"])
+            Flag(numbers_right - width, position // PER_PX + 4 - _RISE_PX, width)
+            for position, width in _numbers(axes["y"])
         ),
     ]
 
 
-def _bound_places(level: int, upright: int, window: Window) -> Iterator[Flag]:
+def _bound_flags(level: int, upright: int, window: Window) -> Iterator[Flag]:
     """Yield the room of the bounds at the ends of the axes, as ``bounds.model.js`` has it."""
     top = min(max(level - _BOUND_RISE_PX, 0), window.height - _BOUND_RISE_PX)
     right = min(max(upright + _EDGE_PX, 0), window.width - _BOUND_WIDTH_PX)
@@ -194,14 +194,14 @@ def _bound_places(level: int, upright: int, window: Window) -> Iterator[Flag]:
 
 def _numbers(axis: Mapping[str, Any]) -> Iterator[tuple[int, int]]:
     """Return the place of each number on an axis, in tenths of a px, and its width in px."""
-    for place, label in zip(axis["places"], axis["labels"], strict=True):
-        yield place, _NUMBER_LETTER_PX * len(label)
+    for position, label in zip(axis["positions"], axis["labels"], strict=True):
+        yield position, _NUMBER_LETTER_PX * len(label)
 
 
 def _axis_data(
-    ticks: Ticks, places: NDArray[np.int64], _window: Window, name: str
+    ticks: Ticks, positions: NDArray[np.int64], _window: Window, name: str
 ) -> dict[str, Any]:
-    return {"places": places.tolist(), "labels": list(ticks.labels), "name": name}
+    return {"positions": positions.tolist(), "labels": list(ticks.labels), "name": name}
 
 
 def _label_step(step: float | None, labels: Labels, degree: float) -> Fraction | None:

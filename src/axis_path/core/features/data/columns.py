@@ -47,7 +47,7 @@ class Columns:
         """
         return self._calculate(name, frozenset())
 
-    def rows_kept(self) -> NDArray[np.bool_] | None:
+    def rows_used(self) -> NDArray[np.bool_] | None:
         """Return for each row whether the filter keeps it, (n,); None without a filter.
 
         Raises:
@@ -64,14 +64,14 @@ class Columns:
             raise cached
         return cached if isinstance(cached, np.ndarray) else None
 
-    def kept_cells(self, name: str) -> Cells:
+    def used_cells(self, name: str) -> Cells:
         """Return the cells of a column in the rows that the filter keeps.
 
         Raises:
             MathError: the column or the filter cannot be used.
         """
-        cells, kept = self.column_of(name).cells, self.rows_kept()
-        return cells if kept is None else tuple(c for c, k in zip(cells, kept, strict=False) if k)
+        cells, used = self.column_of(name).cells, self.rows_used()
+        return cells if used is None else tuple(c for c, k in zip(cells, used, strict=False) if k)
 
     def rows_where(self, text: str) -> NDArray[np.bool_]:
         """Return for each row whether conditions on the columns hold, (n,).
@@ -108,7 +108,7 @@ class Columns:
             MathError: its formula does not read, lacks something, or depends on itself.
         """
         document = self._snapshot.document
-        others = (each for each in document.section(Data).columns if each.name != column.name)
+        others = (other for other in document.section(Data).columns if other.name != column.name)
         trial = with_data(self._snapshot, columns=(*others, column))
         trial.query(Columns).column_of(column.name)
 
@@ -130,7 +130,7 @@ class Columns:
 
     def _calculate(self, name: str, waiting: frozenset[str]) -> Column:
         columns = self._snapshot.section(Data).columns
-        column = next((each for each in columns if each.name == name), None)
+        column = next((column for column in columns if column.name == name), None)
         if column is None:
             raise DataError(f"There is no column `{name}`.")
         if not column.formula:
@@ -146,7 +146,7 @@ class Columns:
 
     def _cells(self, column: Column, waiting: frozenset[str]) -> Cells:
         columns = self._snapshot.section(Data).columns
-        others = [each.name for each in columns if each.name != column.name]
+        others = [other.name for other in columns if other.name != column.name]
         node = read_expression(column.formula, self.names_of(others))
         used = [name for name in others if name in names_in(node)]
         expression = self._snapshot.analysis.expressions.expression(node, used)
@@ -166,11 +166,13 @@ class Columns:
         gaps = self._snapshot.analysis.expressions.differences(compared.terms, "", used)
         sources = {name: self.column_of(name).cells for name in used}
         rows = self._rows(gaps, sources, self.row_count)
-        wanted = [_HOLDS[sign] for sign in compared.signs]
+        allowed_signs = [_HOLDS[sign] for sign in compared.signs]
         return np.array(
             [
                 row is not None
-                and all(b.is_defined and b.sign() in w for b, w in zip(row, wanted, strict=True))
+                and all(
+                    b.is_defined and b.sign() in w for b, w in zip(row, allowed_signs, strict=True)
+                )
                 for row in rows
             ],
             dtype=np.bool_,

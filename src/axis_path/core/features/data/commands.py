@@ -168,12 +168,14 @@ def _cell(snapshot: Snapshot, command: ChangeCell, _window: Window) -> Edited:
 
 def _rename(snapshot: Snapshot, command: RenameColumn, _window: Window) -> Edited:
     name, to = one_line(command.name), one_line(command.to)
-    column = next((each for each in snapshot.section(Data).columns if each.name == name), None)
+    column = next(
+        (column for column in snapshot.section(Data).columns if column.name == name), None
+    )
     if column is None:
         raise DataError(f"There is no column `{name}`.")
     if NAME_PATTERN.fullmatch(to) is None:
         raise DataError(f"`{to}` cannot be the name of a column.")
-    if to != column.name and any(each.name == to for each in snapshot.section(Data).columns):
+    if to != column.name and any(other.name == to for other in snapshot.section(Data).columns):
         raise DataError(f"There is a column `{to}` already.")
     unit = column.unit if isinstance(command.unit, UnsetType) else one_line(command.unit)
     renamed = replace(column, name=to, unit=unit[:_LONGEST_UNIT])
@@ -232,7 +234,7 @@ def _sort(snapshot: Snapshot, command: SortColumns, _window: Window) -> Edited:
 def _plot(snapshot: Snapshot, command: PlotColumns, _window: Window) -> Edited:
     plot = Plot(*map(one_line, (command.x, command.y, command.x_error, command.y_error)))
     remaining = [
-        each for each in snapshot.section(Data).plots if (each.x, each.y) != (plot.x, plot.y)
+        other for other in snapshot.section(Data).plots if (other.x, other.y) != (plot.x, plot.y)
     ]
     if not command.away:
         for name in plot.columns:

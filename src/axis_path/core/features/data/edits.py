@@ -66,7 +66,7 @@ def put_column(snapshot: Snapshot, name: str, column: Column) -> Snapshot:
     """
     _check_column(snapshot, name)
     data = snapshot.section(Data)
-    columns = tuple(column if each.name == name else each for each in data.columns)
+    columns = tuple(column if other.name == name else other for other in data.columns)
     if column.name == name:
         return with_data(snapshot, columns=columns)
     named = {name: column.name}

@@ -58,7 +58,7 @@ class Fits:
             DataError: there is no such column, or it has no number.
         """
         return summarise(
-            replace(self._columns.column_of(name), cells=self._columns.kept_cells(name))
+            replace(self._columns.column_of(name), cells=self._columns.used_cells(name))
         )
 
     def fit(
@@ -160,7 +160,7 @@ class Fits:
         known = MODELS[model]
         given = tuple(start[n] for n in known.parameters) if start else None
         if given is None:
-            given = known.start(*(np.array([float(v) for v in each]) for each in (xs, ys)))
+            given = known.start(*(np.array([float(v) for v in values]) for values in (xs, ys)))
         made = self._formula(known.formula, known.parameters)
         return fit_nonlinear(made, xs, ys, list(given), model.value)
 
@@ -186,7 +186,7 @@ class Fits:
                 f"`{x}` has {len(one.cells)} cells and `{y}` {len(other.cells)}: "
                 "two columns are fitted row by row."
             )
-        pairs = list(zip(self._columns.kept_cells(x), self._columns.kept_cells(y), strict=True))
+        pairs = list(zip(self._columns.used_cells(x), self._columns.used_cells(y), strict=True))
         rows = [(a, b) for a, b in pairs if a is not None and b is not None]
         return [a for a, _ in rows], [b for _, b in rows], len(pairs) - len(rows)
 

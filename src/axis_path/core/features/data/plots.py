@@ -39,9 +39,9 @@ class Plots:
         count = min(map(len, columns))
         points = np.column_stack([column[:count] for column in columns])
         known = np.isfinite(points).all(axis=1)
-        kept = self._columns.rows_kept()
-        if kept is not None:
-            known &= np.append(kept, np.zeros(count, dtype=np.bool_))[:count]
+        used = self._columns.rows_used()
+        if used is not None:
+            known &= np.append(used, np.zeros(count, dtype=np.bool_))[:count]
         rows = np.flatnonzero(known)
         return points[rows], rows
 
@@ -88,7 +88,7 @@ class Plots:
         reach[:, axis] = np.abs(sizes)
         known = np.isfinite(reach).all(axis=1)
         low, high = (points - reach)[known], (points + reach)[known]
-        ends = [dot_tenths(each, window) for each in (low, high)]
+        ends = [dot_tenths(end, window) for end in (low, high)]
         return [[*a, *b] for a, b in zip(*(_pairs(end) for end in ends), strict=True)]
 
 

@@ -8,7 +8,7 @@ from axis_path.core.compile.definition import Definition
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.draw import Window
 from axis_path.core.errors import MathError, StoppedError
-from axis_path.core.features.description.course import course_of
+from axis_path.core.features.description.monotonicity import describe_function
 from axis_path.core.lines.meaning import Kind
 
 _KINDS = {
@@ -58,11 +58,13 @@ def describe(snapshot: Snapshot, line: Definition, window: Window) -> LineInWord
         sentences = [f"It does not work: {line.problem.message}"]
     elif line.kind is Kind.FUNCTION and line.name is not None:
         try:
-            sentences = course_of(snapshot, line.name, window)
+            sentences = describe_function(snapshot, line.name, window)
         except StoppedError:
             sentences = ["It takes too long to be described."]
         except MathError as err:
             sentences = [f"It cannot be described: {err.message}"]
     else:
         sentences = [_KINDS.get(line.kind, "")]
-    return LineInWords(line.id, line.text, line.mathml, tuple(each for each in sentences if each))
+    return LineInWords(
+        line.id, line.text, line.mathml, tuple(sentence for sentence in sentences if sentence)
+    )

@@ -100,12 +100,12 @@ class Answer:
 
 
 def is_whole(findings: Findings) -> bool:
-    """Check whether it is proved that there is nothing but what is told."""
+    """Check whether it is proved that there is nothing beyond what is listed."""
     return findings.complete or bool(findings.along)
 
 
 def further_note(findings: Findings) -> str:
-    """Return what is to be said beside the verdict, which tells where it is so all along."""
+    """Return what is to be said beside the verdict, which says where it holds throughout."""
     return findings.note.replace(findings.along, "").strip() if findings.along else findings.note
 
 

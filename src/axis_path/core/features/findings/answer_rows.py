@@ -15,7 +15,7 @@ from axis_path.core.features.findings.section import QueryKind
 from axis_path.core.locate import (
     Finding,
     Kind,
-    place_of,
+    ball_of,
     value_text,
 )
 
@@ -109,7 +109,7 @@ def reasons(function: RealFunction | None, item: Finding) -> tuple[str, ...]:
         said.append(f"It lies in a bracket {high - low:.1g} wide.".replace("e-", "·10^−"))
     if function is not None and item.kind is Kind.ZERO:
         said.append(_put_in(function, item))
-    return tuple(each for each in said if each)
+    return tuple(sentence for sentence in said if sentence)
 
 
 def _put_in(function: RealFunction, item: Finding) -> str:
@@ -118,9 +118,9 @@ def _put_in(function: RealFunction, item: Finding) -> str:
         return f"Put in: {function.name}({item.exact}) = 0, for it is a root of a quadratic factor."
     with precision(VALUE_BITS):
         try:
-            value = function.prove(place_of(item.exact, *item.bracket))
+            value = function.prove(ball_of(item.exact, *item.bracket))
         except StoppedError:
-            # What was found before the time was over is told without.
+            # What was found before the time was over is shown without it.
             return ""
         if not value.is_defined:
             return ""

@@ -87,9 +87,9 @@ def _title(snapshot: Snapshot, saved: SavedQuery) -> str:
     if saved.what is QueryKind.SOLVE:
         return saved.text.replace("\n", " ; ")
     names = [
-        next((d.name or "?" for d in snapshot.definitions() if d.id == each), "?")
-        for each in (saved.line, saved.other)
-        if each is not None
+        next((d.name or "?" for d in snapshot.definitions() if d.id == line_id), "?")
+        for line_id in (saved.line, saved.other)
+        if line_id is not None
     ]
     if saved.what is QueryKind.POINT:
         return f"{names[0]} at {saved.text}"
@@ -219,12 +219,12 @@ def _where(saved: SavedQuery, function: RealFunction) -> str:
 def _at_point(snapshot: Snapshot, saved: SavedQuery, title: str) -> Answer:
     name = _name(snapshot, saved.line)
     facts = snapshot.query(Measures).at_point(name, saved.text)
-    place = snapshot.query(Numbers).number(saved.text)
+    abscissa = snapshot.query(Numbers).number(saved.text)
     function = snapshot.query(Curves).function(name)
-    x = float(place.value.mid())
+    x = float(abscissa.value.mid())
     rows = tuple(
-        _measure_row(each, x, facts.measures[0].value if k == 0 else math.nan)
-        for k, each in enumerate(facts.measures)
+        _measure_row(measure, x, facts.measures[0].value if k == 0 else math.nan)
+        for k, measure in enumerate(facts.measures)
     )
     add = [
         (label, text)
@@ -247,8 +247,8 @@ def _over_interval(snapshot: Snapshot, saved: SavedQuery, title: str) -> Answer:
     name = _name(snapshot, saved.line)
     function = snapshot.query(Curves).function(name)
     rows = tuple(
-        _measure_row(each)
-        for each in snapshot.query(Measures).over_interval(name, saved.low, saved.high)
+        _measure_row(measure)
+        for measure in snapshot.query(Measures).over_interval(name, saved.low, saved.high)
     )
     return Answer(title, _where(saved, function), function.variable, rows)
 

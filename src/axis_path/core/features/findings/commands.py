@@ -112,7 +112,7 @@ def _check_query(snapshot: Snapshot, saved: SavedQuery) -> None:
         other = snapshot.definition(saved.other or 0).name or ""
         if other == name:
             raise EquationError("Choose two different curves.")
-        curves = [snapshot.query(Drawables).curve_of(each) for each in (name, other)]
+        curves = [snapshot.query(Drawables).curve_of(line_name) for line_name in (name, other)]
         functions = [curve for curve in curves if isinstance(curve, RealFunction)]
         snapshot.query(Numbers).interval(functions[0] if functions else None, saved.low, saved.high)
         return

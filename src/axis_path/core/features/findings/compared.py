@@ -28,7 +28,7 @@ def read_compared(
     names = snapshot.analysis.names()
     letters = {unknown} if unknown else set()
     known = names.values | names.functions
-    letters |= {each for each in LETTERS if each not in known or each == unknown}
+    letters |= {letter for letter in LETTERS if letter not in known or letter == unknown}
     vocabulary = names.and_variables(*letters)
     body = read_body(text, vocabulary)
     if body.compared is None:

@@ -28,7 +28,7 @@ from axis_path.core.locate import (
     LinearSolution,
     Outcome,
     SolutionInterval,
-    place_text,
+    abscissa_text,
     value_text,
 )
 
@@ -54,7 +54,7 @@ def answer_equation(
         solutions = snapshot.query(Solver).solve_inequality(
             texts[0], saved.unknown or None, saved.low, saved.high, with_exact=with_exact
         )
-        rows = tuple(_interval_row(each, unknown) for each in solutions.items)
+        rows = tuple(_interval_row(item, unknown) for item in solutions.items)
         spans = tuple(
             Span(s.low.x, s.high.x, s.low_closed, s.high_closed)
             for s in solutions.items
@@ -73,14 +73,14 @@ def answer_equation(
             _with_unit(note, snapshot, equation) if rows else note,
             spans=spans, mathml=(equation.mathml,),
         )  # fmt: skip
-    found_all = snapshot.query(Solver).solve(
+    solution_set = snapshot.query(Solver).solve(
         texts[0], saved.unknown or None, saved.low, saved.high, with_exact=with_exact
     )
-    rows = tuple(_solution_row(item, is_on_axis=is_on_axis) for item in found_all)
-    note = "" if found_all.holds_always else further_note(found_all)
+    rows = tuple(_solution_row(item, is_on_axis=is_on_axis) for item in solution_set)
+    note = "" if solution_set.holds_always else further_note(solution_set)
     return Answer(
-        title, where or "everywhere", unknown, rows, verdict_of(saved.what, found_all),
-        is_whole(found_all), _with_unit(note, snapshot, equation) if rows else note, draw=draw,
+        title, where or "everywhere", unknown, rows, verdict_of(saved.what, solution_set),
+        is_whole(solution_set), _with_unit(note, snapshot, equation) if rows else note, draw=draw,
     )  # fmt: skip
 
 
@@ -138,20 +138,18 @@ def _interval_row(solution: SolutionInterval, unknown: str) -> Row:
     if low == high:
         return Row("", f"{unknown} = {low.exact or low.text}", x=low.x, y=0.0, proved=True)
     ends = []
-    for place, closed, is_low in (
+    for end, closed, is_low in (
         (low, solution.low_closed, True),
         (high, solution.high_closed, False),
     ):
         sign = "≤" if closed else "<"
-        text = place.exact or place.text
-        ends.append(
-            "" if math.isinf(place.x) else f"{text} {sign} " if is_low else f" {sign} {text}"
-        )
+        text = end.exact or end.text
+        ends.append("" if math.isinf(end.x) else f"{text} {sign} " if is_low else f" {sign} {text}")
     if not any(ends):
         return Row("", f"every {unknown}", proved=True)
     decimals = [
-        place.text for place in (low, high) if place.exact and place.exact != place.text
-        and not math.isinf(place.x)
+        end.text for end in (low, high) if end.exact and end.exact != end.text
+        and not math.isinf(end.x)
     ]  # fmt: skip
     return Row("", f"{ends[0]}{unknown}{ends[1]}", "; ".join(decimals), proved=True)
 
@@ -186,13 +184,13 @@ def _linear_rows(solution: LinearSolution | None, names: tuple[str, ...]) -> tup
     if solution is None or solution.outcome not in (Outcome.ONE, Outcome.MANY):
         return ()
     if solution.values:
-        places = {
+        values = {
             name: float(v.value.mid()) for name, v in zip(names, solution.values, strict=True)
         }
-        x, y = (places.get(name, math.nan) for name in "xy") if len(names) == 2 else (math.nan,) * 2
+        x, y = (values.get(name, math.nan) for name in "xy") if len(names) == 2 else (math.nan,) * 2
         rows = []
         for name, value in zip(names, solution.values, strict=True):
-            text, plain = value_text(value), place_text(value)
+            text, plain = value_text(value), abscissa_text(value)
             decimal = "" if plain == text else plain
             is_equal = is_same(text, plain)
             rows.append(Row(name, text, decimal, is_equal, x=x, y=y, proved=True))

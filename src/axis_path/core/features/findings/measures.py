@@ -33,12 +33,12 @@ from axis_path.core.locate import (
     Interpolation,
     Interval,
     Parts,
+    abscissa_text,
     digits_shown,
     find_asymptotes,
     find_breaks,
     find_in_data,
     find_zeros,
-    place_text,
     smooth_parts,
     value_text,
 )
@@ -107,10 +107,10 @@ class Measures:
             MathError: the name is no function that works, or the place has no value.
         """
         function = self._curves.function(name)
-        place = self._numbers.number(x)
+        abscissa = self._numbers.number(x)
         with precision(VALUE_BITS):
-            value = function.prove_within(place)
-            slope, bend = _slopes(function, place)
+            value = function.prove_within(abscissa)
+            slope, bend = _slopes(function, abscissa)
             one = ball.from_fraction(1)
             measures = [
                 _measure("value", value),
@@ -125,7 +125,7 @@ class Measures:
                     measures.append(_measure("radius of curvature", ball.divide(one, curvature)))
         if not (value.is_defined and slope.is_defined):
             return AtPoint(tuple(measures), "", "")
-        at = x.strip() if isinstance(x, str) else value_text(place)
+        at = x.strip() if isinstance(x, str) else value_text(abscissa)
         called, there = f"{function.name}({at})", f"{function.name}'({at})"
         inner = at if re.fullmatch(r"[\w.π]+", at) else f"({at})"
         step = f"({function.variable} - {inner})"
@@ -280,14 +280,14 @@ def _measured_at(name: str, at_bits: Callable[[int], Ball], *, is_rough: bool) -
     except MathError as err:
         return _without_value(name, err.message)
     if output is not None and output.is_defined and output.value.contains(0):
-        return _not_told_from_zero(name, float(output.value.abs_upper()))
+        return _indistinct_from_zero(name, float(output.value.abs_upper()))
     if result.reason or not decimal:
         return _without_value(name, result.reason or _UNDECIDED)
     text = decimal if integral_at(least).exact is None else value_text(integral_at(least))
     return Measure(name, text, "" if text == decimal else decimal, float(result.value))
 
 
-def _not_told_from_zero(name: str, size: float) -> Measure:
+def _indistinct_from_zero(name: str, size: float) -> Measure:
     """Describe how near to 0 a number is that no digits tell from it; nearly always it is 0."""
     if not 0 < size < _TINY:
         return _without_value(name, _UNDECIDED)
@@ -299,10 +299,10 @@ def _without_value(name: str, reason: str) -> Measure:
     return Measure(name, "", "", float("nan"), reason)
 
 
-def _slopes(function: RealFunction, place: Ball) -> tuple[Ball, Ball]:
+def _slopes(function: RealFunction, abscissa: Ball) -> tuple[Ball, Ball]:
     try:
         slope = function.expression.derivative()
-        return function.prove(place, slope), function.prove(place, slope.derivative())
+        return function.prove(abscissa, slope), function.prove(abscissa, slope.derivative())
     except NotHandledError as err:
         nothing = ball.undefined(err.message)
         return nothing, nothing
@@ -311,5 +311,5 @@ def _slopes(function: RealFunction, place: Ball) -> tuple[Ball, Ball]:
 def _measure(name: str, value: Ball) -> Measure:
     if not value.is_defined:
         return _without_value(name, value.reason or _UNDECIDED)
-    text, decimal = value_text(value), place_text(value)
+    text, decimal = value_text(value), abscissa_text(value)
     return Measure(name, text, "" if text == decimal else decimal, float(value.value.mid()))

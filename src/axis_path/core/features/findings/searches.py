@@ -147,7 +147,7 @@ class Searches:
             MathError: a name is not a curve that works, or the ends have no value.
         """
         one, second = self._drawables.curve_of(name), self._drawables.curve_of(other)
-        functions = [each for each in (one, second) if isinstance(each, RealFunction)]
+        functions = [curve for curve in (one, second) if isinstance(curve, RealFunction)]
         interval = self._numbers.interval(functions[0] if functions else None, low, high)
         is_bounded = functions or low is not None or high is not None
         x = (interval.low, interval.high) if is_bounded else None

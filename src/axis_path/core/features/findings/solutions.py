@@ -21,10 +21,10 @@ from axis_path.core.features.findings.equations import (
 )
 from axis_path.core.language.tree import AngleUnit
 from axis_path.core.locate import (
+    EndPoint,
     Finding,
     Kind,
-    Place,
-    place_of,
+    ball_of,
     value_text,
 )
 
@@ -32,19 +32,17 @@ from axis_path.core.locate import (
 ExactIn = Callable[[float, float], str | None]
 
 
-def between(end: Place, beginning: Place) -> Ball:
+def between(end: EndPoint, beginning: EndPoint) -> Ball:
     """Return a number between two intervals; if they meet in one point, that point."""
     if end.x == beginning.x:
-        return place_of(
-            end.exact, math.nextafter(end.x, -math.inf), math.nextafter(end.x, math.inf)
-        )
+        return ball_of(end.exact, math.nextafter(end.x, -math.inf), math.nextafter(end.x, math.inf))
     return ball.from_fraction(Fraction((end.x + beginning.x) / 2))
 
 
 def solution(equation: Equation, zero: Finding) -> Finding:
     """Return a zero of the difference as a solution, with the value that both sides have there."""
     with precision(VALUE_BITS):
-        value = equation.sides[1].prove(place_of(zero.exact, *zero.bracket))
+        value = equation.sides[1].prove(ball_of(zero.exact, *zero.bracket))
         text = value_text(value) if value.is_defined else ""
     y = float(value.value.mid()) if value.is_defined else float("nan")
     return replace(zero, kind=Kind.SOLUTION, y=y, y_text=text)

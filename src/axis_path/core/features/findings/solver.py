@@ -39,11 +39,11 @@ from axis_path.core.language.tree import AngleUnit
 from axis_path.core.locate import (
     SOLUTIONS,
     Condition,
+    EndPoint,
     Everywhere,
     Finding,
     Findings,
     Interval,
-    Place,
     SolutionInterval,
     SolutionSet,
     find_everywhere,
@@ -82,7 +82,7 @@ class Solver:
         elif unknown not in letters:
             raise EquationError(f"`{unknown}` does not occur in this equation.")
         if len(letters) > 1:
-            others = ", ".join(f"`{each}`" for each in sorted(letters - {unknown}))
+            others = ", ".join(f"`{letter}`" for letter in sorted(letters - {unknown}))
             raise EquationError(
                 f"Besides `{unknown}` there are letters without a value: {others}. Give them one, "
                 "or write as many equations as there are unknowns."
@@ -163,18 +163,18 @@ class Solver:
         """Return intervals with their ends in exact form where these are known zeros of a gap."""
         made = list(items)
         for gap in gaps:
-            places = [place for each in made for place in (each.low, each.high)]
-            if all(place.exact or math.isinf(place.x) for place in places):
+            ends = [end for item in made for end in (item.low, item.high)]
+            if all(end.exact or math.isinf(end.x) for end in ends):
                 break
             exact_in = self._exact_forms(gap)
 
-            def exact(place: Place, exact_in: ExactIn = exact_in) -> Place:
-                if place.exact or math.isinf(place.x):
-                    return place
-                low, high = (math.nextafter(place.x, side) for side in (-math.inf, math.inf))
-                return replace(place, exact=exact_in(low, high))
+            def exact(end: EndPoint, exact_in: ExactIn = exact_in) -> EndPoint:
+                if end.exact or math.isinf(end.x):
+                    return end
+                low, high = (math.nextafter(end.x, side) for side in (-math.inf, math.inf))
+                return replace(end, exact=exact_in(low, high))
 
-            made = [replace(each, low=exact(each.low), high=exact(each.high)) for each in made]
+            made = [replace(item, low=exact(item.low), high=exact(item.high)) for item in made]
         return tuple(made)
 
     def _exact_forms(self, gap: RealFunction) -> ExactIn:
@@ -283,7 +283,7 @@ class Solver:
             if first is None or last is None or not (first.is_cut_low and last.is_cut_high):
                 return self._repeated(result, text)
             if first is last:
-                low, high = Place(-math.inf, "−∞", None), Place(math.inf, "∞", None)
+                low, high = EndPoint(-math.inf, "−∞", None), EndPoint(math.inf, "∞", None)
                 return replace(result, items=(SolutionInterval(low, high, False, False),))
             # One interval goes on beyond the end: it is looked at from where nothing holds.
             start = between(first.high, result.items[1].low)

@@ -135,7 +135,7 @@ class Systems:
                     return None
                 factors.append(evaluate_constant(slope, self._snapshot.values, bits=VALUE_BITS))
             right = evaluate_constant(gap, self._snapshot.values, bits=VALUE_BITS, inputs=zeros)
-            if not all(each.is_defined for each in (*factors, right)):
+            if not all(number.is_defined for number in (*factors, right)):
                 return None
             equations.append(LinearEquation(tuple(factors), ball.negative(right)))
         return equations
@@ -147,10 +147,10 @@ class Systems:
         one, other = unknowns
         surfaces = [
             RealSurface(
-                self._snapshot.analysis.expressions.differences(each.terms, one, (other,))[0],
+                self._snapshot.analysis.expressions.differences(equation.terms, one, (other,))[0],
                 input_name(other), self._snapshot.values,
             )
-            for each in compared
+            for equation in compared
         ]  # fmt: skip
         inside = self._numbers.interval(
             None, -_BOX if low is None else low, _BOX if high is None else high

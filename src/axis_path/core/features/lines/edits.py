@@ -58,8 +58,8 @@ def write(snapshot: Snapshot, line_id: int, text: str, *, after: int | None = No
         return snapshot.with_line(line)
     lines = snapshot.lines
     is_last = after is None or not snapshot.has_line(after)
-    place = len(lines) if after is None or is_last else snapshot.place_of(after) + 1
-    return snapshot.with_lines([*lines[:place], StudyLine(line_id, text), *lines[place:]])
+    index = len(lines) if after is None or is_last else snapshot.index_of(after) + 1
+    return snapshot.with_lines([*lines[:index], StudyLine(line_id, text), *lines[index:]])
 
 
 def move_line(snapshot: Snapshot, line_id: int, after: int | None) -> Snapshot:
@@ -70,8 +70,8 @@ def move_line(snapshot: Snapshot, line_id: int, after: int | None) -> Snapshot:
     """
     moved = snapshot.line(line_id)
     rest = [line for line in snapshot.lines if line is not moved]
-    place = 0 if after is None else rest.index(snapshot.line(after)) + 1
-    lines = (*rest[:place], moved, *rest[place:])
+    index = 0 if after is None else rest.index(snapshot.line(after)) + 1
+    lines = (*rest[:index], moved, *rest[index:])
     return snapshot.after(replace(snapshot.document, lines=lines))
 
 
@@ -121,4 +121,4 @@ def _with_field(snapshot: Snapshot, line_id: int, **changes: Any) -> Snapshot:  
 
 
 def _with(lines: Sequence[StudyLine], line: StudyLine) -> tuple[StudyLine, ...]:
-    return tuple(line if each.id == line.id else each for each in lines)
+    return tuple(line if other.id == line.id else other for other in lines)

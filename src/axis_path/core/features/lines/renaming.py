@@ -47,19 +47,19 @@ def renamed(text: str, meaning: Meaning, name: str, new: str) -> str:
         name: the old name.
         new: the new name.
     """
-    places = set[int]()
+    starts = set[int]()
     line = meaning.line
     if line is not None and name in meaning.uses:
         hidden = own_variables(line)
-        places = {
+        starts = {
             _begin(text, use.span[0])
             for node in line_nodes(line)
             for use in free_uses(node, hidden)
             if name_of(use) == name
         }
     if name_in_head(text) == name:
-        places.add(len(text) - len(text.lstrip()))
-    return _put(text, places, name, new)
+        starts.add(len(text) - len(text.lstrip()))
+    return _put(text, starts, name, new)
 
 
 def renamed_number(text: str, names: Vocabulary, name: str, new: str) -> str:
@@ -70,8 +70,8 @@ def renamed_number(text: str, names: Vocabulary, name: str, new: str) -> str:
         node = read_expression(text, replace(names, values=names.values | {name}))
     except MathError:
         return text
-    places = {_begin(text, use.span[0]) for use in free_uses(node) if name_of(use) == name}
-    return _put(text, places, name, new)
+    starts = {_begin(text, use.span[0]) for use in free_uses(node) if name_of(use) == name}
+    return _put(text, starts, name, new)
 
 
 def renamed_relation(text: str, names: Vocabulary, name: str, new: str) -> str:
@@ -88,8 +88,8 @@ def renamed_relation(text: str, names: Vocabulary, name: str, new: str) -> str:
     )
 
 
-def _put(text: str, places: set[int], name: str, new: str) -> str:
-    for start in sorted(places, reverse=True):
+def _put(text: str, starts: set[int], name: str, new: str) -> str:
+    for start in sorted(starts, reverse=True):
         run = NAME_PATTERN.match(text, start)
         if run is None:
             continue

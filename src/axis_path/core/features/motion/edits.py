@@ -1,4 +1,4 @@
-"""Edits of trails: they go on through the states that a hand or a player went through."""
+"""Edits of trails: they go on through the states that a pointer or a player went through."""
 
 from __future__ import annotations
 
@@ -22,11 +22,11 @@ def go_on(
     if not visits:
         return snapshot
     visited = snapshot.query(Motion).visited(visits, window, is_joined=is_joined)
-    for line_id, places in visited.items():
+    for line_id, positions in visited.items():
         trail = snapshot.line(line_id).trail
         if trail is None:
             continue
-        is_going_on = is_joined or trail.with_more(places[:1]) == trail
-        more = places if is_going_on else [None, *places]
+        is_going_on = is_joined or trail.with_more(positions[:1]) == trail
+        more = positions if is_going_on else [None, *positions]
         snapshot = put_trail(snapshot, line_id, trail.with_more(more))
     return snapshot

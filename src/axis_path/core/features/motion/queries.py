@@ -14,7 +14,7 @@ from axis_path.core.features.motion.row import positions
 from axis_path.core.features.motion.track import Visit
 from axis_path.core.features.sliders.edits import set_slider
 from axis_path.core.kinds.states import States
-from axis_path.core.lines.moving import Place
+from axis_path.core.lines.moving import Position
 from axis_path.core.lines.sliders import AtEnd, SliderKind
 
 
@@ -27,7 +27,7 @@ class Motion:
         self._sliders = snapshot.query(Sliders)
         self._states = snapshot.query(States)
 
-    def trails(self) -> dict[int, tuple[Place, ...]]:
+    def trails(self) -> dict[int, tuple[Position, ...]]:
         """Return where points have been that leave a trail, by the ids of their lines."""
         return {
             line.id: line.trail.points for line in self._snapshot.lines if line.trail is not None
@@ -39,7 +39,7 @@ class Motion:
         window: Window | None = None,
         *,
         is_joined: bool = False,
-    ) -> dict[int, list[Place]]:
+    ) -> dict[int, list[Position]]:
         """Return where points with a trail are on the way through some states, by their lines.
 
         Hidden points, and those whose line does not work, leave none. Between two states the way is

@@ -20,7 +20,7 @@ from axis_path.core.evaluate import VALUE_BITS, RealPath, evaluate_constant
 from axis_path.core.features.motion.track import Track, Visit
 from axis_path.core.kinds.paths.drawing import lane_scale, point_text, visible_tenths
 from axis_path.core.kinds.problems import problem_dict
-from axis_path.core.lines.moving import Place, Runner, Trail
+from axis_path.core.lines.moving import Position, Runner, Trail
 
 #: Farther outside of the window nothing of a trail is kept for a picture.
 _FAR_PX = 4_000
@@ -37,25 +37,25 @@ def make_runner(
         at: its parameter, or why there is none.
         window: what part of the plane is seen.
     """
-    place, text = None, ""
+    position, text = None, ""
     with precision(VALUE_BITS):
         t = _inside(path, at if isinstance(at, Ball) else path.low.value)
         if runner is not None:
-            place, text = _floats([path.x.prove(t), path.y.prove(t)]), point_text(path, t)
+            position, text = _floats([path.x.prove(t), path.y.prove(t)]), point_text(path, t)
     start, stop = lane_scale(path)
     value = float(t.value.mid())
-    kept = runner or Runner()
+    stored = runner or Runner()
     return {
         "is_set": runner is not None,
-        "at": kept.at,
+        "at": stored.at,
         "value": value,
         "low": path.low.near,
         "high": path.high.near,
         "lane": round(10 * (value - start) / (stop - start) * window.visible.width),
         "text": text,
-        "play": write(kept.play),
+        "play": write(stored.play),
         "problem": problem_dict(at) if isinstance(at, MathError) else None,
-        **visible_tenths(place, window),
+        **visible_tenths(position, window),
     }
 
 
@@ -67,10 +67,10 @@ def _inside(path: RealPath, t: Ball) -> Ball:
     return t
 
 
-def _floats(point: Sequence[Ball]) -> Place:
-    if not all(each.is_defined for each in point):
+def _floats(point: Sequence[Ball]) -> Position:
+    if not all(coordinate.is_defined for coordinate in point):
         return None
-    x, y = (float(each.value.mid()) for each in point)
+    x, y = (float(coordinate.value.mid()) for coordinate in point)
     return (x, y) if math.isfinite(x) and math.isfinite(y) else None
 
 
@@ -81,7 +81,7 @@ def positions(
     window: Window,
     *,
     is_joined: bool,
-) -> dict[int, list[Place]]:
+) -> dict[int, list[Position]]:
     """Return where points and runners have been, by the ids of their lines.
 
     Between two states the way of a point is computed too, until its places lie close together: a
@@ -95,7 +95,7 @@ def positions(
         window: how far places lie apart is measured in its px.
         is_joined: whether the first state is only where the way goes on from.
     """
-    by_line: dict[int, list[Place]] = {}
+    by_line: dict[int, list[Position]] = {}
     for id_, compiled in points.items():
         moving = [visit for visit in visits if visit.moved & _sliders_of(compiled)]
         at = partial(_point_in, compiled)
@@ -104,7 +104,7 @@ def positions(
         moving = [visit for visit in visits if id_ in visit.runners]
         at = partial(_runner_in, path, id_)
         by_line[id_] = Track(at, window).through(moving, is_joined=is_joined)
-    return {id_: places for id_, places in by_line.items() if places}
+    return {id_: positions for id_, positions in by_line.items() if positions}
 
 
 def trail_tenths(trail: Trail, window: Window) -> list[list[int]]:
@@ -130,13 +130,13 @@ def _sliders_of(compiled: CompiledValue) -> frozenset[str]:
     return frozenset[str]().union(*(part.program.parameters for part in parts))
 
 
-def _point_in(compiled: CompiledValue, visit: Visit) -> Place:
+def _point_in(compiled: CompiledValue, visit: Visit) -> Position:
     parts = (compiled.first, compiled.second or compiled.first)
     return _floats([evaluate_constant(part, visit.values, bits=VALUE_BITS) for part in parts])
 
 
-def _runner_in(path: RealPath, line_id: int, visit: Visit) -> Place:
-    x, y = (replace(each, parameters=visit.values) for each in (path.x, path.y))
+def _runner_in(path: RealPath, line_id: int, visit: Visit) -> Position:
+    x, y = (replace(coordinate, parameters=visit.values) for coordinate in (path.x, path.y))
     with precision(VALUE_BITS):
         at = _inside(path, ball.from_fraction(visit.runners[line_id]))
         return _floats([x.prove(at), y.prove(at)])

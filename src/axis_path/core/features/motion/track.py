@@ -10,7 +10,7 @@ from fractions import Fraction
 import numpy as np
 
 from axis_path.core.draw import Window
-from axis_path.core.lines.moving import Place
+from axis_path.core.lines.moving import Position
 
 #: Places nearer than this are joined by a straight line, in px.
 _NEAR_PX = 6.0
@@ -56,15 +56,15 @@ class Track:
         window: how far places lie apart is measured in its px.
     """
 
-    def __init__(self, at: Callable[[Visit], Place], window: Window) -> None:
+    def __init__(self, at: Callable[[Visit], Position], window: Window) -> None:
         self._at = at
         self._window = window
-        self._places: list[Place] = []
+        self._positions: list[Position] = []
         self._left = _MOST
 
-    def through(self, visits: Sequence[Visit], *, is_joined: bool) -> list[Place]:
+    def through(self, visits: Sequence[Visit], *, is_joined: bool) -> list[Position]:
         """Return the places on a way; the first state is left out if the way goes on from it."""
-        before: tuple[Visit, Place] | None = None
+        before: tuple[Visit, Position] | None = None
         for visit in visits:
             now = visit, self._at(visit)
             if before is None:
@@ -76,12 +76,12 @@ class Track:
             else:
                 self._join(before, now)
             before = now
-        return self._places
+        return self._positions
 
     def _join(
         self,
-        one: tuple[Visit, Place],
-        other: tuple[Visit, Place],
+        one: tuple[Visit, Position],
+        other: tuple[Visit, Position],
         depth: int = _DEPTH,
         whole: float = math.inf,
     ) -> None:
@@ -110,7 +110,7 @@ class Track:
             self._add(None)
         self._add(other[1])
 
-    def _away(self, one: Place, other: Place) -> float:
+    def _away(self, one: Position, other: Position) -> float:
         """Return how far two places lie apart, in px; 0 where both are out of sight on one side."""
         if one is None or other is None:
             return math.inf
@@ -122,6 +122,6 @@ class Track:
         )  # fmt: skip
         return 0.0 if is_unseen else math.hypot(xs[1] - xs[0], ys[1] - ys[0])
 
-    def _add(self, place: Place) -> None:
-        if place != (self._places[-1] if self._places else None):
-            self._places.append(place)
+    def _add(self, position: Position) -> None:
+        if position != (self._positions[-1] if self._positions else None):
+            self._positions.append(position)

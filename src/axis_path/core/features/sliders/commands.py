@@ -79,10 +79,10 @@ _TEXTS = ("low", "high", "step", "unit", "note")
 
 def _range(snapshot: Snapshot, command: ChangeRange, _window: Window) -> Edited:
     name, _, slider = snapshot.query(Sliders).slider_of(command.id)
-    given = {each: getattr(command, each) for each in (*_TEXTS, "kind", "play")}
+    given = {field: getattr(command, field) for field in (*_TEXTS, "kind", "play")}
     changes = {
-        each: one_line(value) if each in _TEXTS else value
-        for each, value in given.items()
+        field: one_line(value) if field in _TEXTS else value
+        for field, value in given.items()
         if value is not UNSET
     }
     snapshot = change_slider(snapshot, command.id, changed(slider, changes))

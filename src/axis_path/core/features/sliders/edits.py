@@ -50,7 +50,7 @@ def set_slider(
     name, exact = spelled(name), snapshot.query(Numbers).rational(value)
     if abs(exact) > _LARGEST:
         raise SliderError("The value of a slider is too large.")
-    line = next((each for each in snapshot.lines if line_name(each) == name), None)
+    line = next((line for line in snapshot.lines if line_name(line) == name), None)
     is_slider = line is not None and snapshot.definition(line.id).slider is not None
     if line is not None and not is_slider:
         what = "a constant" if slider_value(line.text) else "computed from other names"
@@ -59,7 +59,7 @@ def set_slider(
     _check_kind(name, present, exact)
     texts = zip((low, high, step), present.texts, strict=True)
     chosen = present.with_texts(
-        *(kept if given is None else _written(given) for given, kept in texts)
+        *(stored if given is None else _written(given) for given, stored in texts)
     )
     line_id = line.id if line is not None else snapshot.next_id()
     return _put(snapshot, line_id, name, exact, chosen)

@@ -74,8 +74,8 @@ def _roles(node: Node, name: str, role: Role) -> Iterator[Role]:
             yield from _roles(left, name, _left_role(operator, right, role))
             yield from _roles(right, name, _right_role(operator, left, right, role))
         case Call(function, parts):
-            for place, part in enumerate(parts):
-                yield from _roles(part, name, _argument_role(function, place))
+            for index, part in enumerate(parts):
+                yield from _roles(part, name, _argument_role(function, index))
         case Over(summary, body, variable, low, high):
             ends = Role.NUMBER if summary is Summary.INTEGRAL else Role.COUNT
             for end in (low, high):
@@ -106,10 +106,10 @@ def _right_role(operator: Operator, left: Node, right: Node, role: Role) -> Role
     return role if is_scaled and role is Role.ANGLE else Role.NUMBER
 
 
-def _argument_role(function: str, place: int) -> Role:
+def _argument_role(function: str, index: int) -> Role:
     entry = FUNCTIONS.get(function)
-    if entry is not None and place in entry.takes_angle:
+    if entry is not None and index in entry.takes_angle:
         return Role.ANGLE
-    if function in _COUNTING or (function == "root" and place == 1):
+    if function in _COUNTING or (function == "root" and index == 1):
         return Role.COUNT
     return Role.ABOVE_ZERO if function in _ABOVE_ZERO else Role.NUMBER

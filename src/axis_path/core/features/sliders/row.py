@@ -88,13 +88,13 @@ def _slider(
 
 def _moves_what(name: str, users: Mapping[str, list[str]], shown: set[str | None]) -> bool:
     """Check whether anything that is shown depends on a name."""
-    seen, waiting = {name}, [name]
-    for each in waiting:
-        for user in users.get(each, ()):
-            if user not in seen:
-                seen.add(user)
-                waiting.append(user)
-    return bool((seen - {name}) & shown)
+    dependents, pending = {name}, [name]
+    for line in pending:
+        for user in users.get(line, ()):
+            if user not in dependents:
+                dependents.add(user)
+                pending.append(user)
+    return bool((dependents - {name}) & shown)
 
 
 def short(value: Fraction) -> str:

@@ -42,7 +42,7 @@ def _table(snapshot: Snapshot, command: ChangeTable, _window: Window) -> Edited:
         if value is not UNSET
     }
     spec = replace(snapshot.section(TableSpec), **changes)
-    snapshot.query(Tables).table_places(spec)
+    snapshot.query(Tables).table_abscissae(spec)
     snapshot.query(Tables).check_columns(spec, snapshot.query(States).functions())
     return snapshot.with_section(spec), "Change the table"
 

@@ -18,8 +18,8 @@ from axis_path.core.evaluate import RealFunction, Result
 from axis_path.core.language import read_expression, spelled
 from axis_path.core.lines.meaning import Kind
 from axis_path.core.tabulate import (
+    Abscissae,
     Head,
-    Places,
     Series,
     TableColumn,
     TableSpec,
@@ -61,7 +61,7 @@ class Tables:
         self._curves = snapshot.query(Curves)
         self._numbers = snapshot.query(Numbers)
 
-    def table_places(self, spec: TableSpec) -> Places:
+    def table_abscissae(self, spec: TableSpec) -> Abscissae:
         """Return the abscissae of a table as it was typed.
 
         Raises:
@@ -70,15 +70,15 @@ class Tables:
         if spec.listed.strip():
             # Between commas there may be spaces; a column that was pasted has nothing else.
             texts = _split_list(spec.listed)
-            return listed([place for text in texts for place in self._places_of(text)])
+            return listed([abscissa for text in texts for abscissa in self._abscissae_of(text)])
         if not spec.count.strip():
-            return self.places(spec.start, spec.stop, spec.step)
+            return self.abscissae(spec.start, spec.stop, spec.step)
         count = self._numbers.number(spec.count)
         if count.exact is None or count.exact.q != 1 or count.exact < 2:
             raise TableError("The number of rows is a whole number, 2 at least.")
-        return self.places(spec.start, spec.stop, None, count=min(int(count.exact.p), 10**15))
+        return self.abscissae(spec.start, spec.stop, None, count=min(int(count.exact.p), 10**15))
 
-    def _places_of(self, text: str) -> list[Ball]:
+    def _abscissae_of(self, text: str) -> list[Ball]:
         """Return a place, or those of a list of the study by its name."""
         meaning = self._snapshot.analysis.meaning(spelled(text))
         if meaning is None or meaning.kind is not Kind.LIST:
@@ -104,9 +104,9 @@ class Tables:
             MathError: a name is not a function that works, or the table cannot be made.
         """
         functions = {name: self._curves.function(name) for name in names}
-        return make_table(functions, self.places(start, stop, step, count=count, x=x))
+        return make_table(functions, self.abscissae(start, stop, step, count=count, x=x))
 
-    def places(
+    def abscissae(
         self,
         start: GivenNumber | None,
         stop: GivenNumber | None,
@@ -114,14 +114,14 @@ class Tables:
         *,
         count: int | None = None,
         x: Sequence[GivenNumber] | None = None,
-    ) -> Places:
+    ) -> Abscissae:
         """Return the abscissae of a table.
 
         Raises:
             MathError: they cannot be made from what is given.
         """
         if x is not None:
-            return listed([self._numbers.number(each) for each in x])
+            return listed([self._numbers.number(value) for value in x])
         if start is None or stop is None or (step is None) == (count is None):
             raise ValueError("give start and stop with either step or count, or x")
         first, last = self._numbers.number(start), self._numbers.number(stop)
@@ -142,9 +142,9 @@ class Tables:
         """
         self._check_over(spec)
         settings = {
-            each.text: (k, each)
-            for k, each in enumerate(spec.columns)
-            if each.series is Series.VALUE and any(each.text == d.name for d, _ in shown)
+            column.text: (k, column)
+            for k, column in enumerate(spec.columns)
+            if column.series is Series.VALUE and any(column.text == d.name for d, _ in shown)
         }
         heads: list[Head | BrokenColumn] = []
         for definition, function in shown:
@@ -169,19 +169,19 @@ class Tables:
             ]
         return heads
 
-    def exact_cell(self, head: Head, place: str) -> Result:
+    def exact_cell(self, head: Head, abscissa: str) -> Result:
         """Return the value of a column at a place, with its exact form.
 
         Args:
             head: the column; its numbers are values, not made of several rows.
-            place: where, as it is typed.
+            abscissa: where, as it is typed.
 
         Raises:
             MathError: the place has no value.
         """
-        expression, _ = self._snapshot.analysis.constant(place)
+        expression, _ = self._snapshot.analysis.constant(abscissa)
         return evaluator_of(self._snapshot).number(
-            self._snapshot.analysis.expressions.at_place(head.function.expression, expression)
+            self._snapshot.analysis.expressions.at_expression(head.function.expression, expression)
         )
 
     def _check_over(self, spec: TableSpec) -> None:

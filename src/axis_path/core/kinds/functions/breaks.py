@@ -62,13 +62,13 @@ def breaks_of(function: RealFunction, curve: Curve, window: Window) -> Breaks:
     ):
         if not 0 <= right - left <= _WIDEST_PX:
             continue
-        place = _undefined_place(function, low, high, settled)
-        if place is None:
+        abscissa = _undefined_abscissa(function, low, high, settled)
+        if abscissa is None:
             continue
         if abs(ends[1] - ends[0]) < _SAME_PX:
-            result.holes.append((place, (one + other) / 2))
+            result.holes.append((abscissa, (one + other) / 2))
         elif any(not floor <= y <= top for y in (one, other)):
-            result.poles.append(place)
+            result.poles.append(abscissa)
     return result
 
 
@@ -77,11 +77,11 @@ def _settled(function: RealFunction) -> list[tuple[float, bool]]:
 
     Left out are those of which that is unknown by an enclosure, and does not hold for all sliders.
     """
-    places = _places(function)
-    if not places or function.without:
+    abscissae = _abscissae(function)
+    if not abscissae or function.without:
         return []
-    middles = [(x, True) for x, is_fixed in places.items() if is_fixed]
-    xs = np.array([x for x, is_fixed in places.items() if not is_fixed])
+    middles = [(x, True) for x, is_fixed in abscissae.items() if is_fixed]
+    xs = np.array([x for x, is_fixed in abscissae.items() if not is_fixed])
     if len(xs):
         values = function.enclose(xs, xs)
         sure = ~(values.partial | values.nowhere)
@@ -89,7 +89,7 @@ def _settled(function: RealFunction) -> list[tuple[float, bool]]:
     return middles
 
 
-def _places(function: RealFunction) -> dict[float, bool]:
+def _abscissae(function: RealFunction) -> dict[float, bool]:
     """Return the simple places in gaps, and of each whether it has no value for any sliders."""
     spans: dict[float, bool] = function.expression.cached(
         "places in gaps", dict, lambda spans: len(spans) <= _MOST
@@ -97,7 +97,7 @@ def _places(function: RealFunction) -> dict[float, bool]:
     return spans
 
 
-def _is_fixed(function: RealFunction, place: Ball) -> bool:
+def _is_fixed(function: RealFunction, abscissa: Ball) -> bool:
     """Check whether an operation that depends on no slider lacks a value at a place.
 
     In a function of pieces the operation may belong to another piece.
@@ -106,12 +106,12 @@ def _is_fixed(function: RealFunction, place: Ball) -> bool:
     return not any(step.op in _CHOOSING for step in steps) and any(
         edge.is_gap
         and not edge.function.expression.program.parameters
-        and edge.function.prove(place).sign() == 0
+        and edge.function.prove(abscissa).sign() == 0
         for edge in Branches(function).edges
     )
 
 
-def _undefined_place(
+def _undefined_abscissa(
     function: RealFunction, low: float, high: float, settled: list[tuple[float, bool]]
 ) -> float | None:
     """Return a simple number between two floats at which there is proved to be no value."""
@@ -119,20 +119,20 @@ def _undefined_place(
     for known, is_undefined in (*settled, *_known.get(key, ())):
         if low <= known <= high:
             return known if is_undefined else None
-    place = None
+    abscissa = None
     with precision(VALUE_BITS):
         for candidate, _ in candidates(arb(low), arb(high)):
-            place = float(np.clip(float(candidate.value.mid()), low, high))
+            abscissa = float(np.clip(float(candidate.value.mid()), low, high))
             is_undefined = function.prove_within(candidate).defined is Defined.NO
-            if candidate.exact is not None and Fraction(place) == to_fraction(candidate.exact):
-                _places(function)[place] = is_undefined and _is_fixed(function, candidate)
+            if candidate.exact is not None and Fraction(abscissa) == to_fraction(candidate.exact):
+                _abscissae(function)[abscissa] = is_undefined and _is_fixed(function, candidate)
             if is_undefined:
-                _remember(key, place, is_undefined=True)
-                return place
-    if place is not None:
-        _remember(key, place, is_undefined=False)
+                _remember(key, abscissa, is_undefined=True)
+                return abscissa
+    if abscissa is not None:
+        _remember(key, abscissa, is_undefined=False)
     return None
 
 
-def _remember(key: tuple[object, ...], place: float, *, is_undefined: bool) -> None:
-    _known.put(key, (*_known.get(key, ()), (place, is_undefined))[-_MOST:])
+def _remember(key: tuple[object, ...], abscissa: float, *, is_undefined: bool) -> None:
+    _known.put(key, (*_known.get(key, ()), (abscissa, is_undefined))[-_MOST:])

@@ -14,7 +14,7 @@ from axis_path.core.arithmetic import precision
 from axis_path.core.arithmetic.conversion import to_fraction
 from axis_path.core.draw import Curve, Window, plain
 from axis_path.core.draw.curves import compiled, refine
-from axis_path.core.draw.pixels import PER_PX, place_tenths, tenths_across, tenths_down
+from axis_path.core.draw.pixels import PER_PX, point_tenths, tenths_across, tenths_down
 from axis_path.core.errors import LimitError, NotHandledError
 from axis_path.core.evaluate import VALUE_BITS, End, RealFunction, digits_of
 from axis_path.core.lines.sliders import written_number
@@ -31,23 +31,23 @@ _TREND_PX = 3
 
 def end_points(function: RealFunction, window: Window) -> list[dict[str, Any]]:
     """Return the end points of a restricted curve, filled where the end belongs to it."""
-    places = [(end.near, end.closed) for end in (function.low, function.high) if end is not None]
-    places += [(float(value.value.mid()), False) for value in function.without]
+    abscissae = [(end.near, end.closed) for end in (function.low, function.high) if end is not None]
+    abscissae += [(float(value.value.mid()), False) for value in function.without]
     ends = []
-    for x, closed in places:
+    for x, closed in abscissae:
         y = float(function.sample_unrestricted(np.array([x]))[0])
         inside = window.x[0] <= x <= window.x[1] and window.y[0] <= y <= window.y[1]
         if inside:
-            across, down = place_tenths(x, y, window)
+            across, down = point_tenths(x, y, window)
             ends.append({"x": across, "y": down, "closed": closed})
     return ends
 
 
-def holes(places: list[tuple[float, float]], window: Window) -> list[dict[str, Any]]:
+def holes(abscissae: list[tuple[float, float]], window: Window) -> list[dict[str, Any]]:
     """Return the rings of single points that are missing in a curve."""
-    if not places:
+    if not abscissae:
         return []
-    points = np.array(places).reshape(-1, 2)
+    points = np.array(abscissae).reshape(-1, 2)
     across, down = tenths_across(points[:, 0], window), tenths_down(points[:, 1], window)
     return [{"x": int(x), "y": int(y), "closed": False} for x, y in zip(across, down, strict=True)]
 
@@ -79,7 +79,7 @@ def make_lane(
             for (a, b), interval in zip(np.clip(edges, start, stop), curve.undefined, strict=True)
             if b - a >= PER_PX // 2
         ]
-    undefined = [places for places, _ in wide]
+    undefined = [abscissae for abscissae, _ in wide]
     holes = [
         int(tenths_across(np.array([float(v.value.mid())]), window)[0]) for v in function.without
     ]

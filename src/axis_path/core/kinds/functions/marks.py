@@ -41,20 +41,20 @@ class _Searched:
         return self.low <= interval[0] and interval[1] <= self.high
 
 
-_MOST_SEARCHES, _MOST_KEPT = 64, 500
+_MOST_SEARCHES, _MOST_CACHED = 64, 500
 #: Pixels are finer than those of an earlier window if they are smaller by this.
 _FINER = 0.9
 _cache: SharedCache[tuple[object, ...], _Searched] = SharedCache(_MOST_SEARCHES)
 #: Searches of single intervals that took the slow way and are complete.
-_slow_cache: SharedCache[tuple[object, ...], Findings] = SharedCache(_MOST_KEPT)
+_slow_cache: SharedCache[tuple[object, ...], Findings] = SharedCache(_MOST_CACHED)
 
 
 def locate_marks(function: RealFunction, curve: Curve, window: Window) -> Findings:
     """Locate the zeros in the window, as far as a frame has time for.
 
     Only where the curve may cross the axis is searched, and only where it was not searched for an
-    earlier window. Where more zeros are than could be told apart on the screen, none is marked: the
-    Findings panel has the time to locate them.
+    earlier window. Where there are more zeros than the screen could separate, none is marked:
+    the Findings panel has the time to locate them.
     """
     intervals = _with_ends(curve.crossings, function, window)
     if len(intervals) > LARGEST_MARKS.value:
@@ -81,7 +81,7 @@ def _searched_on(
     """Search what was not searched before, and put both together."""
     low, high = window.x
     pixel = window.pixel_at(low)
-    if before is None or before.high < low or high < before.low or len(before.zeros) > _MOST_KEPT:
+    if before is None or before.high < low or high < before.low or len(before.zeros) > _MOST_CACHED:
         before = _Searched(low, low, pixel, (), ())
     # With finer pixels more may be settled than before.
     again = before.open if pixel < _FINER * before.pixel else ()
@@ -94,8 +94,8 @@ def _searched_on(
     zeros, still_open = _searched(function, fresh)
     added = zeros
     if before.zeros:
-        added = [zero for zero in zeros if not any(_is_same(zero, each) for each in before.zeros)]
-    left = [each for each in before.open if not again or not low <= each[0] <= high]
+        added = [zero for zero in zeros if not any(_is_same(zero, known) for known in before.zeros)]
+    left = [unsettled for unsettled in before.open if not again or not low <= unsettled[0] <= high]
     return _Searched(
         min(low, before.low),
         max(high, before.high),
@@ -143,7 +143,7 @@ def _slowly(function: RealFunction, low: float, high: float) -> Findings:
 
 
 def _is_unsure(function: RealFunction, zero: Finding) -> bool:
-    """Check whether a zero cannot be told from an end of the domain, or a place left out."""
+    """Check whether a zero may be an end of the domain or an excluded point."""
     low, high = zero.bracket
     ends = [end.near for end in (function.low, function.high) if end is not None]
     ends += [float(value.value.mid()) for value in function.without]
@@ -178,7 +178,7 @@ def _with_ends(
 
 def mark_dicts(findings: Findings, window: Window) -> list[dict[str, Any]]:
     """Return marks as plain data, each with a short text that stands at it."""
-    places = tenths_across(np.array([finding.x for finding in findings]), window)
+    abscissae = tenths_across(np.array([finding.x for finding in findings]), window)
     return [
         {
             "x": x,
@@ -188,7 +188,7 @@ def mark_dicts(findings: Findings, window: Window) -> list[dict[str, Any]]:
             "kind": finding.kind.value,
             "proved": finding.proved,
         }
-        for x, finding in zip(places.tolist(), findings, strict=True)
+        for x, finding in zip(abscissae.tolist(), findings, strict=True)
     ]
 
 

@@ -13,7 +13,7 @@ from axis_path.core.evaluate import RealFunction, decimal_text, digits_between, 
 READING_DIGITS = 5
 #: Of values between these all figures that are read stand without a power of ten.
 _LEAST_USUAL, _MOST_USUAL = 1e-3, 1e4
-#: Floats that are nearer to an end, relative to it, may not be told from it.
+#: Floats that are nearer to an end, relative to it, may be indistinguishable from it.
 _NEAR_END = 1e-12
 
 
@@ -44,12 +44,14 @@ def quickly_read(function: RealFunction, x: Fraction) -> tuple[str, float]:
 
 
 def _is_clear_inside(function: RealFunction, x: float) -> bool:
-    """Check whether a place lies in the domain, and is told by floats from its ends."""
+    """Check whether a value of x lies in the domain and differs from its ends as a float."""
     for end, side in ((function.low, 1), (function.high, -1)):
         if end is not None and side * (x - end.near) <= _NEAR_END * max(abs(end.near), abs(x)):
             return False
     left_out = (float(value.value.mid()) for value in function.without)
-    return not any(abs(x - place) <= _NEAR_END * max(abs(place), abs(x)) for place in left_out)
+    return not any(
+        abs(x - abscissa) <= _NEAR_END * max(abs(abscissa), abs(x)) for abscissa in left_out
+    )
 
 
 def proved_reading(function: RealFunction, x: Fraction) -> str:

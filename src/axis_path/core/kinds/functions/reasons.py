@@ -27,9 +27,9 @@ def why_not_drawn(
                 f"{end_text(function.low)} is not below its upper end {end_text(function.high)}."
             )
     if curve.domain is None:
-        place = _domain_words(function)
+        abscissa = _domain_words(function)
         return _why(
-            f"Nothing of {name} is drawn: its domain {place} lies outside the window.", True
+            f"Nothing of {name} is drawn: its domain {abscissa} lies outside the window.", True
         )
     if curve.is_empty:
         reason = _first_reason(function, curve)

@@ -7,7 +7,7 @@ from typing import Any
 
 from axis_path.core.deadline import calculation
 from axis_path.core.draw import Curve, Window
-from axis_path.core.draw.pixels import PER_PX, place_tenths, tenths_across
+from axis_path.core.draw.pixels import PER_PX, point_tenths, tenths_across
 from axis_path.core.errors import StoppedError
 from axis_path.core.evaluate import RealFunction
 from axis_path.core.locate import interval, isolated_points, may_be_isolated
@@ -28,7 +28,7 @@ def single_points(function: RealFunction, curve: Curve, window: Window) -> list[
     points = []
     for x, y in _points(function, window):
         if window.x[0] <= x <= window.x[1] and window.y[0] <= y <= window.y[1]:
-            across, down = place_tenths(x, y, window)
+            across, down = point_tenths(x, y, window)
             points.append({"x": across, "y": down, "closed": True})
     return points
 

@@ -6,7 +6,7 @@ from typing import Any
 
 from axis_path.core.deadline import calculation
 from axis_path.core.draw import LevelMap, Window, draw_levels
-from axis_path.core.draw.pixels import line_tenths, place_tenths
+from axis_path.core.draw.pixels import line_tenths, point_tenths
 from axis_path.core.errors import StoppedError
 from axis_path.core.evaluate import RealSurface
 from axis_path.core.kinds.drawing import NOTHING, Drawing, cached_drawing, stopped
@@ -44,7 +44,7 @@ def _levels(levels: LevelMap, window: Window) -> list[dict[str, Any]]:
             "labels": [
                 {"x": x, "y": y, "angle": label.angle}
                 for label in level.labels
-                for x, y in [place_tenths(label.x, label.y, window)]
+                for x, y in [point_tenths(label.x, label.y, window)]
             ],
         }
         for level in levels.levels

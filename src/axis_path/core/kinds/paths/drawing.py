@@ -16,7 +16,7 @@ from axis_path.core.draw import Curve, Labels, Window, make_ticks, sample_path
 from axis_path.core.draw.curves.clip import nearest_part
 from axis_path.core.draw.pixels import (
     last_visible_point,
-    place_tenths,
+    point_tenths,
     tenths_across,
     visible_lines,
 )
@@ -82,10 +82,10 @@ def nearest_on(
     """
     if curve.is_empty:
         return None
-    places = *window.across_from, *window.down_from
+    scales = *window.across_from, *window.down_from
     best, t = math.inf, path.low.near
     for piece, ts in zip(curve.pieces, curve.parameters, strict=True):
-        away, k, part = nearest_part(piece, *places, *at)
+        away, k, part = nearest_part(piece, *scales, *at)
         if away < best:
             best, t = away, float(ts[k] + part * (ts[k + 1] - ts[k]))
     return _read_at(path, t, window)
@@ -99,15 +99,15 @@ def _read_at(path: RealPath, t: float, window: Window) -> dict[str, Any]:
     low, high = map(Fraction, ends)
     inside = min(max(rounded, low), high)
     t_ball = ball.from_fraction(inside)
-    texts, place = [], []
+    texts, position = [], []
     for k, function in enumerate((path.x, path.y)):
         words, near = quickly_read(function, inside)
         if not words:
             words = _coordinate(function, t_ball)
             near = float(path.points(np.array([float(inside)]))[0, k])
         texts.append(words)
-        place.append(near)
-    x, y = place
+        position.append(near)
+    x, y = position
     is_known = math.isfinite(x) and math.isfinite(y)
     return {
         "text": _point_words(path, t_ball, *texts),
@@ -120,7 +120,7 @@ def visible_tenths(point: tuple[float, float] | None, window: Window) -> dict[st
     """Return where a point stands, in tenths of a pixel; None for both without one."""
     if point is None:
         return {"x": None, "y": None}
-    x, y = place_tenths(*point, window)
+    x, y = point_tenths(*point, window)
     return {"x": x, "y": y}
 
 
@@ -170,16 +170,16 @@ def _ends(path: RealPath, curve: Curve, window: Window) -> list[dict[str, Any]]:
     """
     low, high = path.low.near, path.high.near
     left_out = (float(value.value.mid()) for value in path.x.without)
-    holes = [place for place in left_out if low < place < high]
-    places = np.array([low, high, *holes])
+    holes = [t for t in left_out if low < t < high]
+    parameters = np.array([low, high, *holes])
     points = None if holes else _drawn_ends(path, curve)
     if points is None:
-        points = path.points_near(places)
+        points = path.points_near(parameters)
     px = [window.px_of(x, y) for x, y in points.tolist()]
     closed = [path.low.closed, path.high.closed, *(False for _ in holes)]
     is_closed = path.assumed or math.dist(*px[:2]) < _SAME_PX
     ends = []
-    for k in range(2 if is_closed else 0, len(places)):
+    for k in range(2 if is_closed else 0, len(parameters)):
         if window.reaches(px[k]):
             x, y = points[k].tolist()
             ends.append({**visible_tenths((x, y), window), "closed": closed[k]})
@@ -227,8 +227,8 @@ def _made_lane(path: RealPath, curve: Curve, window: Window, unit: AngleUnit) ->
         start, stop, window.visible.width / _TICK_PX, _labels(path, unit),
         degree=1.0 if unit is AngleUnit.DEGREES else math.pi / 180,
     )  # fmt: skip
-    places = tenths_across(np.array(ticks.places), scale)
-    marks = [{"x": int(x), "text": text} for x, text in zip(places, ticks.labels, strict=True)]
+    positions = tenths_across(np.array(ticks.positions), scale)
+    marks = [{"x": int(x), "text": text} for x, text in zip(positions, ticks.labels, strict=True)]
     return lane | {"scale": {"low": start, "high": stop, "ticks": marks}, "complete": True}
 
 

@@ -40,8 +40,8 @@ def _drawn(name: str, relation: RealRelation, window: Window) -> Drawing:
             "dashed": [line_tenths(line, window) for line in picture.dashed],
             "bands": [],
             "ends": [],
-            "dots": _places(picture.dots, window),
-            "specks": _places(picture.specks, window),
+            "dots": _spans(picture.dots, window),
+            "specks": _spans(picture.specks, window),
             "fills": [line_tenths(ring, window) for ring in picture.fills],
             "dense": _rectangles(picture.dense, window),
         },
@@ -49,14 +49,14 @@ def _drawn(name: str, relation: RealRelation, window: Window) -> Drawing:
         "why": _why(name, picture),
         "note": _note(relation, picture),
     }
-    return Drawing(data, _flag_place(picture, window))
+    return Drawing(data, _flag_position(picture, window))
 
 
-def _places(points: Floats, window: Window) -> list[int]:
-    places = np.column_stack(
+def _spans(points: Floats, window: Window) -> list[int]:
+    tenths = np.column_stack(
         [tenths_across(points[:, 0], window), tenths_down(points[:, 1], window)]
     )
-    spans: list[int] = np.unique(places, axis=0).ravel().tolist()
+    spans: list[int] = np.unique(tenths, axis=0).ravel().tolist()
     return spans
 
 
@@ -80,7 +80,7 @@ def _lane(picture: RelationPicture, window: Window) -> dict[str, Any]:
     }  # fmt: skip
 
 
-def _flag_place(picture: RelationPicture, window: Window) -> tuple[float, float] | None:
+def _flag_position(picture: RelationPicture, window: Window) -> tuple[float, float] | None:
     """Return the rightmost place of its lines, or of what it fills, in px."""
     lines = [*picture.solid, *picture.dashed, *picture.fills]
     lines += [picture.dots] if len(picture.dots) else []

@@ -28,18 +28,18 @@ def draw_points(name: str, points: Floats, window: Window, *, is_hidden: bool) -
         return NOTHING
     known = points[np.isfinite(points).all(axis=1)]
     drawn = known[window.holds(known)]
-    places = np.column_stack(
+    tenths = np.column_stack(
         [tenths_across(drawn[:, 0], window), tenths_down(drawn[:, 1], window)]
     )[: CURVE_POINTS.value]
     data: dict[str, Any] = {
-        "curve": {"pieces": [], "bands": [], "ends": [], "dots": places.ravel().tolist()},
+        "curve": {"pieces": [], "bands": [], "ends": [], "dots": tenths.ravel().tolist()},
         "lane": None,
         "why": _why(name, len(points), len(known), len(drawn)),
     }
-    if not len(places):
+    if not len(tenths):
         return Drawing(data, None)
-    inside = places[window.visible.holds(drawn[: len(places)])]
-    last = (inside if len(inside) else places)[-1] / 10
+    inside = tenths[window.visible.holds(drawn[: len(tenths)])]
+    last = (inside if len(inside) else tenths)[-1] / 10
     return Drawing(data, (float(last[0]), float(last[1])))
 
 

@@ -34,7 +34,7 @@ CALLED = {
 def decide_functions(tokens: list[Token], vocabulary: Vocabulary) -> list[Token]:
     """Mark how a function meets its argument, and products that end an open argument."""
     decided: list[Token] = []
-    bound = _bound_places(tokens)
+    bound = _bound_indices(tokens)
     for index, token in enumerate(tokens):
         after = tokens[index + 1] if index + 1 < len(tokens) else None
         kind, text = token.kind, token.text
@@ -71,7 +71,7 @@ def _is_function(name: str, vocabulary: Vocabulary) -> bool:
     return vocabulary.is_function(name) or name.startswith(LOG_OF)
 
 
-def _bound_places(tokens: list[Token]) -> set[int]:
+def _bound_indices(tokens: list[Token]) -> set[int]:
     """Return the tokens that stand for the variable of a sum, product or integral around them.
 
     In ``sum(m^2, m, 1, 9)`` an ``m`` is the variable, even where a function has that name.

@@ -201,10 +201,10 @@ def _refuse_alike(text: str, run: str, at: int) -> None:
         GrammarError: it stands alone or among letters of ours, or is one of ours in another font.
     """
     is_mixed = len(run) == 1 or any(sign.isascii() for sign in run)
-    for place, sign in enumerate(run):
+    for offset, sign in enumerate(run):
         is_other_font = unicodedata.normalize("NFKC", sign).isascii()
         if not sign.isascii() and (is_other_font or (is_mixed and sign in _ALIKE)):
-            raise _bad_sign(text, at + place)
+            raise _bad_sign(text, at + offset)
 
 
 def _name_tokens(run: str, at: int, vocabulary: Vocabulary) -> list[Token]:

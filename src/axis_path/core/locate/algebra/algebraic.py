@@ -12,18 +12,18 @@ from axis_path.core.evaluate.separation import bits_to_tell_from_zero
 _MOST_BITS = 12_000
 
 
-def vanishes(function: RealFunction, expression: Expression, place: Ball) -> bool:
+def vanishes(function: RealFunction, expression: Expression, abscissa: Ball) -> bool:
     """Check whether an expression is proved to be exactly zero at a number that is known exactly.
 
     Args:
         function: gives the sliders.
         expression: made from the function's.
-        place: a fraction, or a fraction of pi.
+        abscissa: a fraction, or a fraction of pi.
     """
-    if place.exact is None and place.turns is None:
+    if abscissa.exact is None and abscissa.turns is None:
         return False
     chosen = RealFunction(function.name, function.variable, expression, function.parameters)
-    rough = prove_steps(chosen, place)
+    rough = prove_steps(chosen, abscissa)
     if not rough.values[rough.result].value.contains(0):
         return False
     steps = [step for step, _ in rough.steps]
@@ -31,6 +31,10 @@ def vanishes(function: RealFunction, expression: Expression, place: Ball) -> boo
     if bits is None or bits > _MOST_BITS:
         return False
     with precision(bits + 64):
-        exact = Ball(arb.pi() * arb(place.turns), turns=place.turns) if place.turns else place
+        exact = (
+            Ball(arb.pi() * arb(abscissa.turns), turns=abscissa.turns)
+            if abscissa.turns
+            else abscissa
+        )
         value = chosen.prove(exact)
         return value.is_defined and bool(abs(value.value) < arb(2) ** -bits)

@@ -166,7 +166,9 @@ def _factors_of(
     """Return the factors of a polynomial of inner functions; None if it is none."""
     factors = inner_factors(function, factor) or factors_in_parts(function, factor)
     return (
-        None if factors is None else [_Part(each.expression, cells, each.times) for each in factors]
+        None
+        if factors is None
+        else [_Part(inner.expression, cells, inner.times) for inner in factors]
     )
 
 
@@ -207,7 +209,7 @@ def _parts_of(
             yield None
             return
         for level in levels.roots:
-            exact = level.place.exact
+            exact = level.abscissa.exact
             if not level.proved or exact is None or level.order is None:
                 yield None
                 return

@@ -55,7 +55,7 @@ class _Zero:
         order: its multiplicity in the resultant.
     """
 
-    place: arb
+    abscissa: arb
     factor: fmpz_poly
     order: int
 
@@ -82,7 +82,7 @@ def _made(
     value = parameters[str(step.payload)] if step.op == Op.PARAMETER else step.payload
     if not given and isinstance(value, Fraction):
         return _CONTEXT.constant(fmpq(value.numerator, value.denominator))
-    if not given or any(each is None for each in given):
+    if not given or any(term is None for term in given):
         raise _NoPolynomialError
     return _combined(step, given[0], given[-1])
 
@@ -149,17 +149,17 @@ def contact(one: fmpq_mpoly, other: fmpq_mpoly, box: tuple[arb, arb]) -> Contact
     if any(len(side or ()) != 1 for side in sides):
         return True
     x, y = (side[0] for side in sides if side)
-    if not (bool(box[0].contains(x.place)) and bool(box[1].contains(y.place))):
+    if not (bool(box[0].contains(x.abscissa)) and bool(box[1].contains(y.abscissa))):
         return True
-    if not all(_vanishes(each, x, y) for each in (one, other)):
+    if not all(_vanishes(relation, x, y) for relation in (one, other)):
         # Whatever is zero in the box has these coordinates.
         return True
     across, up = (one.derivative("x"), one.derivative("y"))
     slopes = across * other.derivative("y") - up * other.derivative("x")
     if not _vanishes(slopes, x, y):
-        return Contact(x.place, y.place, 1)
+        return Contact(x.abscissa, y.abscissa, 1)
     # Where the slopes agree it counts twice at least, and never more often than a coordinate.
-    return Contact(x.place, y.place, 2 if min(x.order, y.order) == 2 else None)
+    return Contact(x.abscissa, y.abscissa, 2 if min(x.order, y.order) == 2 else None)
 
 
 def _zeros_of(resultant: fmpq_mpoly, variable: int, within: arb) -> list[_Zero] | None:
@@ -171,10 +171,10 @@ def _zeros_of(resultant: fmpq_mpoly, variable: int, within: arb) -> list[_Zero] 
         coefficients[int(exponents[variable])] = coefficient
     _, factors = fmpq_poly(coefficients).numer().factor()
     return [
-        _Zero(zero.place, factor, int(order))
+        _Zero(zero.abscissa, factor, int(order))
         for factor, order in factors
         for zero in real_zeros(fmpq_poly(factor))
-        if zero.place.overlaps(within)
+        if zero.abscissa.overlaps(within)
     ]
 
 
@@ -186,19 +186,19 @@ def _vanishes(polynomial: fmpq_mpoly, x: _Zero, y: _Zero) -> bool:
     if bits > _MOST_BITS:
         return False
     with precision(bits + _SPARE_BITS):
-        places = [_sharp(zero) for zero in (x, y)]
+        abscissae = [_sharp(zero) for zero in (x, y)]
         value = arb(0)
         for (i, j), coefficient in polynomial.terms():
-            value += arb(coefficient) * places[0] ** int(i) * places[1] ** int(j)
+            value += arb(coefficient) * abscissae[0] ** int(i) * abscissae[1] ** int(j)
         return bool(abs(value) < arb(2) ** -bits)
 
 
 def _sharp(zero: _Zero) -> arb:
     """Return a zero at the present precision."""
     return next(
-        real_zero.place
+        real_zero.abscissa
         for real_zero in real_zeros(fmpq_poly(zero.factor))
-        if real_zero.place.overlaps(zero.place)
+        if real_zero.abscissa.overlaps(zero.abscissa)
     )
 
 

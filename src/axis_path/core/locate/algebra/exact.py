@@ -71,15 +71,15 @@ def candidates(low: arb, high: arb) -> list[tuple[Ball, str]]:
     return pairs
 
 
-def quadratic_at(place: arb) -> fmpq_poly | None:
+def quadratic_at(abscissa: arb) -> fmpq_poly | None:
     """Return a quadratic with small whole coefficients that a number seems to be a zero of.
 
     Source: a short vector of the lattice of (a, b, c, N (a x^2 + b x + c)); Cohen, *A Course in
     Computational Algebraic Number Theory*, section 2.7.2.
     """
-    if not bool(place.rad() < arb(2) ** -_LATTICE_BITS * (abs(place) + 1)):
+    if not bool(abscissa.rad() < arb(2) ** -_LATTICE_BITS * (abs(abscissa) + 1)):
         return None
-    middle, scale = place.mid(), arb(2) ** _LATTICE_BITS
+    middle, scale = abscissa.mid(), arb(2) ** _LATTICE_BITS
     rows = []
     for power in range(3):
         scaled = whole_number((middle**power * scale).mid().floor())
@@ -88,9 +88,9 @@ def quadratic_at(place: arb) -> fmpq_poly | None:
         rows.append([int(power == k) for k in range(3)] + [scaled])
     short = fmpz_mat(rows).lll()
     c, b, a = (short[0, k] for k in range(3))
-    if not a or max(abs(each) for each in (a, b, c)) > _LARGEST_COEFFICIENT:
+    if not a or max(abs(coefficient) for coefficient in (a, b, c)) > _LARGEST_COEFFICIENT:
         return None
-    residual = a * place**2 + b * place + c
+    residual = a * abscissa**2 + b * abscissa + c
     return fmpq_poly([c, b, a]) if bool(residual.contains(0)) else None
 
 
@@ -101,7 +101,7 @@ def quick_candidates(low: Floats, high: Floats) -> list[tuple[Ball, ...]]:
     """
     lists: list[tuple[Ball, ...]] = [()] * len(low)
     held = holding_simple(low, high, _LARGEST_DENOMINATOR, _LARGEST_PI_DENOMINATOR)
-    for k, may_be_fraction, may_be_turns in zip(*(each.tolist() for each in held), strict=True):
+    for k, may_be_fraction, may_be_turns in zip(*(flags.tolist() for flags in held), strict=True):
         ends = float(low[k]), float(high[k])
         if may_be_fraction:
             simple = simplest_between(Fraction(ends[0]), Fraction(ends[1]), _LARGEST_DENOMINATOR)
@@ -124,16 +124,16 @@ def _turns_between(low: arb, high: arb) -> Fraction | None:
     return turns if turns and is_short(turns) else None
 
 
-def written(place: Ball) -> str | None:
+def written(abscissa: Ball) -> str | None:
     """Return the exact form that a ball carries, or None if there is none that can be shown."""
-    if place.exact is not None:
-        return written_fraction(place.exact)
-    if place.turns is not None and is_short(place.turns):
-        return multiple_of_pi(to_fraction(place.turns))
+    if abscissa.exact is not None:
+        return written_fraction(abscissa.exact)
+    if abscissa.turns is not None and is_short(abscissa.turns):
+        return multiple_of_pi(to_fraction(abscissa.turns))
     return None
 
 
-def place_of(exact: str | None, low: float, high: float) -> Ball:
+def ball_of(exact: str | None, low: float, high: float) -> Ball:
     """Return the place of a finding: the number that its exact form is, if that is simple."""
     if exact is not None:
         for candidate, _ in candidates(arb(low), arb(high)):

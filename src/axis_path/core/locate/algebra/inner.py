@@ -49,15 +49,15 @@ def inner_factors(function: RealFunction, expression: Expression) -> list[InnerF
     Returns:
         None if it is no such polynomial, or one that has only one factor, once.
     """
-    for place in _inner_functions(expression):
-        quotient = quotient_in(function, expression, _atoms(expression, place))
+    for position in _inner_functions(expression):
+        quotient = quotient_in(function, expression, _atoms(expression, position))
         if quotient is None or quotient.top.degree() < 1:
             continue
         _, factors = quotient.top.numer().factor()
         if len(factors) == 1 and factors[0][1] == 1:
             return None
         return [
-            InnerFactor(expression.polynomial_of(place, _coefficients(factor)), int(times))
+            InnerFactor(expression.polynomial_of(position, _coefficients(factor)), int(times))
             for factor, times in factors
         ]
     return None
@@ -70,20 +70,20 @@ def composed(expression: Expression) -> Iterator[tuple[Expression, Expression]]:
         G as a function of the variable, and u.
     """
     steps = expression.program.steps
-    for place in range(len(steps) - 1):
-        own = steps[place]
+    for position in range(len(steps) - 1):
+        own = steps[position]
         if own.op == Op.VARIABLE or not own.arguments:
             continue
         moves: list[bool] = []
         for k, step in enumerate(steps):
             is_moved = step.op == Op.VARIABLE or any(moves[a] for a in step.arguments)
-            moves.append(is_moved and k != place)
-        if not moves[expression.program.results[0]] and _moves(steps, place):
-            yield expression.with_variable_at(place), expression.step_at(place)
+            moves.append(is_moved and k != position)
+        if not moves[expression.program.results[0]] and _moves(steps, position):
+            yield expression.with_variable_at(position), expression.step_at(position)
 
 
-def _moves(steps: tuple[Step, ...], place: int) -> bool:
-    waiting = [place]
+def _moves(steps: tuple[Step, ...], position: int) -> bool:
+    waiting = [position]
     while waiting:
         step = steps[waiting.pop()]
         if step.op == Op.VARIABLE:
@@ -100,17 +100,17 @@ def _coefficients(factor: fmpz_poly) -> list[Fraction]:
 def _inner_functions(expression: Expression) -> Iterator[int]:
     """Return the steps that depend on the variable and are no polynomials of others."""
     moves: list[bool] = []
-    for place, step in enumerate(expression.program.steps):
+    for position, step in enumerate(expression.program.steps):
         moves.append(step.op == Op.VARIABLE or any(moves[k] for k in step.arguments))
-        if moves[-1] and step.op not in _RATIONAL and place not in expression.program.results:
-            yield place
+        if moves[-1] and step.op not in _RATIONAL and position not in expression.program.results:
+            yield position
 
 
-def _atoms(expression: Expression, place: int) -> dict[int, Quotient]:
+def _atoms(expression: Expression, position: int) -> dict[int, Quotient]:
     """Return the steps that are known powers of an inner function, with these."""
     steps = expression.program.steps
-    own = steps[place]
-    atoms = {place: IDENTITY}
+    own = steps[position]
+    atoms = {position: IDENTITY}
     degree = root_degree(own)
     if degree is not None:
         atoms[own.arguments[0]] = _power(degree)
@@ -118,15 +118,15 @@ def _atoms(expression: Expression, place: int) -> dict[int, Quotient]:
     if base is not None:
         for k, step in enumerate(steps):
             other = _exponential(steps, step)
-            times = None if other is None or k == place else _times(other, base)
+            times = None if other is None or k == position else _times(other, base)
             if times is not None:
                 atoms[k] = _power(times)
     return atoms
 
 
-def power_of(steps: tuple[Step, ...], place: int, other: int) -> int | None:
+def power_of(steps: tuple[Step, ...], position: int, other: int) -> int | None:
     """Return n > 0 if a step is the n-th power of another one, as e^(2x) of e^x; else None."""
-    one, base = _exponential(steps, steps[place]), _exponential(steps, steps[other])
+    one, base = _exponential(steps, steps[position]), _exponential(steps, steps[other])
     return None if one is None or base is None else _times(one, base)
 
 

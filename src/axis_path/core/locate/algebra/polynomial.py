@@ -129,7 +129,7 @@ def is_polynomial(function: RealFunction) -> bool:
 class PolynomialZero:
     """A real zero: a ball around it, its multiplicity, and its exact form if that is a surd."""
 
-    place: arb
+    abscissa: arb
     order: int
     surd: str | None = None
 
@@ -142,10 +142,10 @@ def real_zeros(polynomial: fmpq_poly) -> list[PolynomialZero]:
         roots: list[tuple[acb, int]] = factor.complex_roots()
         real = [root.real for root, _ in roots if root.imag.is_zero()]
         surds = _surds(factor)
-        for place in real:
+        for abscissa in real:
             # A quadratic's two surds lie apart: the ball of one cannot hold the other.
-            surd = next((text for text, near in surds if near.overlaps(place)), None)
-            zeros.append(PolynomialZero(place, order, surd))
+            surd = next((text for text, near in surds if near.overlaps(abscissa)), None)
+            zeros.append(PolynomialZero(abscissa, order, surd))
     return zeros
 
 

@@ -112,9 +112,9 @@ def quotient_in(
     """
     program = expression.program
     made: list[Quotient | None] = []
-    for place, step in enumerate(program.steps):
+    for position, step in enumerate(program.steps):
         given = [made[argument] for argument in step.arguments]
-        made.append(atoms.get(place) or _step(function, step, given))
+        made.append(atoms.get(position) or _step(function, step, given))
     return made[program.results[0]]
 
 
@@ -124,7 +124,7 @@ def _step(function: RealFunction, step: Step, given: list[Quotient | None]) -> Q
         return Quotient.number(step.payload)
     if step.op == Op.PARAMETER:
         return Quotient.number(function.parameters[str(step.payload)])
-    known = [each for each in given if each is not None]
+    known = [argument for argument in given if argument is not None]
     if not given or len(known) < len(given):
         return None
     try:
@@ -136,5 +136,5 @@ def _step(function: RealFunction, step: Step, given: list[Quotient | None]) -> Q
 def as_quotient(function: RealFunction, expression: Expression) -> Quotient | None:
     """Return an expression as a quotient of polynomials of the variable, or None."""
     steps = expression.program.steps
-    places = {k: IDENTITY for k, step in enumerate(steps) if step.op == Op.VARIABLE}
-    return quotient_in(function, expression, places)
+    atoms = {k: IDENTITY for k, step in enumerate(steps) if step.op == Op.VARIABLE}
+    return quotient_in(function, expression, atoms)

@@ -34,14 +34,14 @@ def factors_in_parts(function: RealFunction, expression: Expression) -> list[Inn
         None if it has one factor only, once, or is too large.
     """
     steps = expression.program.steps
-    found = _parts_of(steps, expression.program.results[0])
-    if len(found) > _MOST_PARTS:
+    polynomial_parts = _parts_of(steps, expression.program.results[0])
+    if len(polynomial_parts) > _MOST_PARTS:
         return None
-    powers = _powers_among(steps, found)
-    parts = [place for place in found if place not in powers]
+    powers = _powers_among(steps, polynomial_parts)
+    parts = [position for position in polynomial_parts if position not in powers]
     context = fmpq_mpoly_ctx.get([f"u{k}" for k in range(len(parts))], Ordering.lex)
     known = dict(zip(parts, context.gens(), strict=True))
-    known |= {place: known[base] ** times for place, (base, times) in powers.items()}
+    known |= {position: known[base] ** times for position, (base, times) in powers.items()}
     whole = _polynomial(function, steps, known, context)
     if whole is None:
         return None
@@ -70,11 +70,11 @@ def cancels_in_parts(function: RealFunction, expression: Expression) -> bool:
     context = fmpq_mpoly_ctx.get([f"u{k}" for k in range(len(parts))], Ordering.lex)
     made = _polynomials(function, steps, dict(zip(parts, context.gens(), strict=True)), context)
     rest = made.get(len(steps) - 1)
-    for place in parts:
-        degree = root_degree(steps[place])
-        inner = made.get(steps[place].arguments[0]) if degree else None
+    for position in parts:
+        degree = root_degree(steps[position])
+        inner = made.get(steps[position].arguments[0]) if degree else None
         if rest is not None and degree is not None and inner is not None:
-            rest = divmod(rest, made[place] ** degree - inner)[1]
+            rest = divmod(rest, made[position] ** degree - inner)[1]
     return rest is not None and rest == 0
 
 
@@ -82,33 +82,33 @@ def _parts_of(steps: tuple[Step, ...], top: int, *, through_roots: bool = False)
     """Return the places of the parts of a step, in order; also of what roots are taken of."""
     parts, waiting, sampled = set[int](), [top], set[int]()
     while waiting:
-        place = waiting.pop()
-        if place in sampled:
+        position = waiting.pop()
+        if position in sampled:
             continue
-        sampled.add(place)
-        if _is_sum(steps, place):
-            waiting.extend(steps[place].arguments)
-        elif steps[place].op not in (Op.NUMBER, Op.PARAMETER):
-            parts.add(place)
-            if through_roots and root_degree(steps[place]):
-                waiting.extend(steps[place].arguments)
+        sampled.add(position)
+        if _is_sum(steps, position):
+            waiting.extend(steps[position].arguments)
+        elif steps[position].op not in (Op.NUMBER, Op.PARAMETER):
+            parts.add(position)
+            if through_roots and root_degree(steps[position]):
+                waiting.extend(steps[position].arguments)
     return sorted(parts)
 
 
 def _powers_among(steps: tuple[Step, ...], parts: list[int]) -> dict[int, tuple[int, int]]:
     """Return the parts that are powers of another one, with that and the exponent."""
     powers: dict[int, tuple[int, int]] = {}
-    for place in parts:
+    for position in parts:
         for base in parts:
-            times = None if base == place or base in powers else power_of(steps, place, base)
+            times = None if base == position or base in powers else power_of(steps, position, base)
             if times is not None and 1 < times <= _HIGHEST_DEGREE:
-                powers[place] = base, times
+                powers[position] = base, times
                 break
-    return {place: result for place, result in powers.items() if result[0] not in powers}
+    return {position: result for position, result in powers.items() if result[0] not in powers}
 
 
-def _is_sum(steps: tuple[Step, ...], place: int) -> bool:
-    step = steps[place]
+def _is_sum(steps: tuple[Step, ...], position: int) -> bool:
+    step = steps[position]
     if step.op == Op.INTEGER_POWER:
         return isinstance(step.payload, int) and 0 <= step.payload <= _HIGHEST_DEGREE
     if step.op == Op.DIVIDE:
@@ -135,18 +135,18 @@ def _polynomials(
 ) -> dict[int, fmpq_mpoly]:
     """Return the steps that are polynomials in the parts, and not too large."""
     made: dict[int, fmpq_mpoly] = {}
-    for place, step in enumerate(steps):
+    for position, step in enumerate(steps):
         given = [made.get(argument) for argument in step.arguments]
-        if place in parts:
-            made[place] = parts[place]
+        if position in parts:
+            made[position] = parts[position]
         elif step.op == Op.NUMBER and isinstance(step.payload, Fraction):
-            made[place] = context.constant(_rational(step.payload))
+            made[position] = context.constant(_rational(step.payload))
         elif step.op == Op.PARAMETER:
-            made[place] = context.constant(_rational(function.parameters[str(step.payload)]))
-        elif _is_sum(steps, place) and all(each is not None for each in given):
-            polynomial = _applied(step, [each for each in given if each is not None])
+            made[position] = context.constant(_rational(function.parameters[str(step.payload)]))
+        elif _is_sum(steps, position) and all(argument is not None for argument in given):
+            polynomial = _applied(step, [argument for argument in given if argument is not None])
             if polynomial is not None:
-                made[place] = polynomial
+                made[position] = polynomial
     return made
 
 

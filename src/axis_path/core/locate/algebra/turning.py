@@ -22,7 +22,7 @@ from axis_path.core.arithmetic.conversion import whole_number
 from axis_path.core.catalogue import DEGREE
 from axis_path.core.evaluate import Expression, Multiple, Op, RealFunction
 from axis_path.core.evaluate.graph.graph import Step
-from axis_path.core.limits import FOUND
+from axis_path.core.limits import MOST_FINDINGS
 from axis_path.core.locate.algebra.polynomial import LARGEST_DEGREE, real_zeros
 from axis_path.core.locate.algebra.rational import NoQuotientError, Quotient, quotient_in
 from axis_path.core.locate.cells import Cell, Root, Search
@@ -85,7 +85,7 @@ def half_angle_quotients(
     Returns:
         The quotients, w, and q; None if they are not all made of waves of one angle.
     """
-    waves = [_waves(each, each.expression) for each in functions]
+    waves = [_waves(function, function.expression) for function in functions]
     slopes = [angle.slope for wave in waves for angle in wave.values()]
     base = _base(slopes) if slopes else None
     if base is None:
@@ -120,7 +120,7 @@ def _turned(angle: _Linear, base: Multiple, quarters: int) -> _Linear:
 
 def _angles(quotient: Quotient) -> list[tuple[arb, int]]:
     """Return where a quotient of polynomials in t is zero, as angles from -pi to pi, and orders."""
-    turns = [(2 * zero.place.atan(), zero.order) for zero in real_zeros(quotient.top)]
+    turns = [(2 * zero.abscissa.atan(), zero.order) for zero in real_zeros(quotient.top)]
     far = int(quotient.bottom.degree() - quotient.top.degree())
     return [*turns, (arb.pi(), far)] if far > 0 else turns
 
@@ -135,10 +135,14 @@ def _placed(angles: list[tuple[arb, int]], base: arb, cells: Sequence[Cell]) -> 
         for angle, order in angles:
             first = whole_number(((low - angle) / turn).lower().ceil())
             last = whole_number(((high - angle) / turn).upper().floor())
-            if first is None or last is None or len(roots) + int(last - first) > FOUND.value:
+            if (
+                first is None
+                or last is None
+                or len(roots) + int(last - first) > MOST_FINDINGS.value
+            ):
                 return None
-            places = ((angle + n * turn) / base for n in range(int(first), int(last) + 1))
-            roots += [Root(Ball(place), proved=True, order=order) for place in places]
+            abscissae = ((angle + n * turn) / base for n in range(int(first), int(last) + 1))
+            roots += [Root(Ball(abscissa), proved=True, order=order) for abscissa in abscissae]
     return roots
 
 
@@ -150,11 +154,11 @@ def _waves(function: RealFunction, factor: Expression) -> dict[int, _Linear]:
     """Return which steps are waves, with their angles; none if an angle is not known."""
     linear: list[_Linear | None] = []
     waves: dict[int, _Linear] = {}
-    for place, step in enumerate(factor.program.steps):
+    for position, step in enumerate(factor.program.steps):
         given = [linear[argument] for argument in step.arguments]
         linear.append(_as_linear(function, step, given))
         if step.op in _WAVES and given[0] is not None and given[0].slope.part:
-            waves[place] = given[0]
+            waves[position] = given[0]
     return waves
 
 
@@ -168,7 +172,7 @@ def _as_linear(function: RealFunction, step: Step, given: list[_Linear | None]) 
     if step.op == Op.CONSTANT:
         known = _CONSTANTS.get(str(step.payload))
         return None if known is None else _Linear(_NONE, known)
-    known_ones = [each for each in given if each is not None]
+    known_ones = [argument for argument in given if argument is not None]
     if not given or len(known_ones) < len(given):
         return None
     a, b = known_ones[0], known_ones[-1]
@@ -188,8 +192,8 @@ def _as_linear(function: RealFunction, step: Step, given: list[_Linear | None]) 
 
 def _scaled(value: _Linear, by: Multiple) -> _Linear:
     slope, constant = (
-        Multiple(each.part * by.part, each.power + by.power)
-        for each in (value.slope, value.constant)
+        Multiple(factor.part * by.part, factor.power + by.power)
+        for factor in (value.slope, value.constant)
     )
     return _Linear(slope, constant)
 

@@ -27,7 +27,7 @@ from axis_path.core.locate.limits.limit_rules import (
     limit_by_rules,
     to_infinity,
 )
-from axis_path.core.locate.limits.local_growth import growth_beside
+from axis_path.core.locate.limits.local_growth import growth_near
 from axis_path.core.locate.limits.monomial import UnknownGrowthError
 from axis_path.core.locate.limits.nearing import Approaching
 
@@ -38,7 +38,7 @@ _FOLLOW_BITS = 3_000
 #: How near to the place a function is looked at, as powers of a half.
 _NEAR = (30, 90)
 #: The distances are taken in several rows, so that no wave is met at its crests only.
-_STRETCHES = (1.0, 1.37, 0.83)
+_FACTORS = (1.0, 1.37, 0.83)
 _SAME_LIMIT = arb(10) ** -20
 #: A limit is written in exact form if a simple number is as near as this.
 _SAME = arb(2) ** -120
@@ -46,13 +46,13 @@ _SAME = arb(2) ** -120
 
 def limit_at(nearing: Approaching) -> Limit:
     """Return the limit of a branch as it nears a place."""
-    branch, place = nearing.branch, nearing.place
+    branch, abscissa = nearing.branch, nearing.abscissa
     value = nearing.value(branch)
     if value.is_defined and value.continuous and value.value.is_finite():
         return Limit(Approach.VALUE, value, proved=True, is_two_sided=True)
-    variable = Limit(Approach.VALUE, place, proved=True)
-    known = nearing.branches.known(place, nearing.zeros)
-    by_rules = limit_by_rules(branch, variable, nearing.beside, known)
+    variable = Limit(Approach.VALUE, abscissa, proved=True)
+    known = nearing.branches.known(abscissa, nearing.zeros)
+    by_rules = limit_by_rules(branch, variable, nearing.nearby, known)
     if by_rules.approach not in (Approach.UNKNOWN, Approach.BOUNDED):
         return by_rules
     try:
@@ -62,7 +62,7 @@ def limit_at(nearing: Approaching) -> Limit:
         limit = None
     return (
         limit or _of_power(nearing) or _by_growth(nearing)
-        or _followed(branch, place, nearing.side)
+        or _followed(branch, abscissa, nearing.side)
     )  # fmt: skip
 
 
@@ -88,9 +88,9 @@ def _of_power(nearing: Approaching) -> Limit | None:
 def _by_growth(nearing: Approaching) -> Limit | None:
     """Return the limit of what grows beyond all bounds, or comes to 0, by how it does so."""
     for power in _NEAR:
-        wide = _step(nearing.place, power)
-        hull = Ball(nearing.place.value.union(nearing.place.value + nearing.side * wide))
-        growth_rate = growth_beside(nearing, nearing.branch, hull, 1 / wide)
+        wide = _step(nearing.abscissa, power)
+        hull = Ball(nearing.abscissa.value.union(nearing.abscissa.value + nearing.side * wide))
+        growth_rate = growth_near(nearing, nearing.branch, hull, 1 / wide)
         if growth_rate is None:
             continue
         try:
@@ -131,24 +131,24 @@ def _is_zero(value: Ball) -> bool:
 
 def _unbounded(nearing: Approaching) -> Limit | None:
     """Check whether a function that grows beyond all bounds is positive or negative then."""
-    place = nearing.place
-    near_by = (place.value + nearing.side * _step(place, 60)).mid()
+    abscissa = nearing.abscissa
+    near_by = (abscissa.value + nearing.side * _step(abscissa, 60)).mid()
     sign = nearing.branch.prove(Ball(near_by)).sign()
     return to_infinity(sign) if sign in (-1, 1) else None
 
 
-def _step(place: Ball, power: int) -> arb:
-    return arb(2) ** -power * max(abs(place.value).upper(), arb(1))
+def _step(abscissa: Ball, power: int) -> arb:
+    return arb(2) ** -power * max(abs(abscissa.value).upper(), arb(1))
 
 
-def _followed(branch: RealFunction, place: Ball, side: int) -> Limit:
-    if place.exact is None and place.turns is None:
+def _followed(branch: RealFunction, abscissa: Ball, side: int) -> Limit:
+    if abscissa.exact is None and abscissa.turns is None:
         return UNKNOWN
     with precision(_FOLLOW_BITS):
-        centre = place.value if place.turns is None else arb.pi() * arb(place.turns)
+        centre = abscissa.value if abscissa.turns is None else arb.pi() * arb(abscissa.turns)
 
         def at(power: int, factor: float) -> Ball:
-            return branch.prove(Ball((centre + side * factor * _step(place, power)).mid()))
+            return branch.prove(Ball((centre + side * factor * _step(abscissa, power)).mid()))
 
         return _agreed(at)
 
@@ -164,16 +164,16 @@ def followed_outward(branch: RealFunction, side: int, slope: Ball | None = None)
     with precision(_FOLLOW_BITS):
 
         def at(power: int, factor: float) -> Ball:
-            place = Ball((side * (factor * arb(2) ** power + arb(1) / 3)).mid())
-            value = branch.prove(place)
-            return value if slope is None else ball.subtract(value, ball.multiply(slope, place))
+            abscissa = Ball((side * (factor * arb(2) ** power + arb(1) / 3)).mid())
+            value = branch.prove(abscissa)
+            return value if slope is None else ball.subtract(value, ball.multiply(slope, abscissa))
 
         return _agreed(at)
 
 
 def _agreed(at: Callable[[int, float], Ball]) -> Limit:
     """Follow a function along several rows of distances; what they do not agree on is unknown."""
-    first, *others = (_settled([at(power, s) for power in _DISTANCES]) for s in _STRETCHES)
+    first, *others = (_settled([at(power, s) for power in _DISTANCES]) for s in _FACTORS)
     for other in others:
         if other.approach is not first.approach:
             return UNKNOWN

@@ -103,17 +103,17 @@ class FarOut:
 
     # What is exactly a polynomial in x and 1/x.
 
-    def _polynomial(self, place: int) -> Polynomial | None:
-        if place in self._seeds:
-            return self._seeds[place]
-        constant = self._constants[place]
+    def _polynomial(self, position: int) -> Polynomial | None:
+        if position in self._seeds:
+            return self._seeds[position]
+        constant = self._constants[position]
         if constant is not None:
             return self._number(constant)
-        step = self.steps[place]
+        step = self.steps[position]
         given = [self._powers[argument] for argument in step.arguments]
         if step.op == Op.VARIABLE:
             return self._variable
-        known = [each for each in given if each is not None]
+        known = [argument for argument in given if argument is not None]
         try:
             return _combined(step, known) if len(known) == len(given) else None
         except UnknownGrowthError:
@@ -126,24 +126,24 @@ class FarOut:
 
     # How the others grow.
 
-    def growth(self, place: int) -> Growth:
+    def growth(self, position: int) -> Growth:
         """Return how a step grows.
 
         Raises:
             UnknownGrowthError: that is not known.
         """
-        result = self._made[place]
+        result = self._made[position]
         if result is None:
-            polynomial = self._powers[place]
+            polynomial = self._powers[position]
             if polynomial is not None:
                 result = self.of(polynomial)
             else:
-                step = self.steps[place]
+                step = self.steps[position]
                 rule = _RULES.get(step.op)
                 if rule is None:
                     raise UnknownGrowthError
                 result = rule(self, step)
-            self._made[place] = result
+            self._made[position] = result
         return result
 
     def _given(self, step: Step) -> list[Growth]:
@@ -292,14 +292,14 @@ class FarOut:
         """Return all values of a monomial that falls."""
         return _from_zero(falling.at(self._far).upper())
 
-    def _exponential(self, place: int, scale: Rate) -> Growth:
+    def _exponential(self, position: int, scale: Rate) -> Growth:
         """Return e to the power of a scale times a step."""
-        polynomial = self._powers[place]
+        polynomial = self._powers[position]
         if polynomial is not None:
             q = poly_scaled(polynomial, scale)
             falling = {k: q.pop(k) for k in list(q) if k <= 0}
             return Growth(Monomial(q), self._bounded(self.of(falling)).exp())
-        return Growth(_UNIT, (self._bounded(self.growth(place)) * scale.value).exp())
+        return Growth(_UNIT, (self._bounded(self.growth(position)) * scale.value).exp())
 
     def _bounded(self, given: Growth) -> arb:
         """Return an interval for a step that does not grow.

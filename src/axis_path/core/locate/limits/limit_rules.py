@@ -76,41 +76,41 @@ class _Given:
         limits: of its arguments.
         signs: of its arguments beside the place; those that an operation may divide by, or take the
             logarithm of, keep it up to the place.
-        beside: the balls of its arguments there.
+        nearby: the balls of its arguments there.
         own_sign: of the step itself there.
     """
 
     limits: list[Limit]
     signs: list[int | None]
-    beside: list[Ball]
+    nearby: list[Ball]
     own_sign: int | None
 
 
 def limit_by_rules(
-    branch: RealFunction, variable: Limit, beside: Ball, known: Known | None = None
+    branch: RealFunction, variable: Limit, nearby: Ball, known: Known | None = None
 ) -> Limit:
     """Return the limit of a branch from that of its variable; unknown where no rule tells.
 
     Args:
         branch: smooth beside the place.
         variable: where the variable goes.
-        beside: a number on the side it comes from, with no place between where an operation of the
+        nearby: a number on the side it comes from, with no point between where an operation of the
             branch is rough.
         known: which of its steps are exactly zero at the place.
     """
-    near_by = prove_steps(branch, beside)
+    near_by = prove_steps(branch, nearby)
     limits: list[Limit] = []
-    for place, (step, apply) in enumerate(near_by.steps):
+    for position, (step, apply) in enumerate(near_by.steps):
         arguments = step.arguments
         if step.op == Op.VARIABLE:
             limits.append(variable)
         elif not arguments:
-            limits.append(_to(near_by.values[place]))
+            limits.append(_to(near_by.values[position]))
         else:
             balls = [near_by.values[argument] for argument in arguments]
             given = _Given(
-                [limits[argument] for argument in arguments], [each.sign() for each in balls],
-                balls, near_by.values[place].sign(),
+                [limits[argument] for argument in arguments], [value.sign() for value in balls],
+                balls, near_by.values[position].sign(),
             )  # fmt: skip
             level = None
             if known is not None and given.limits[0].value is not None:
@@ -119,10 +119,10 @@ def limit_by_rules(
             if level is not None:
                 given = replace(given, limits=[_to(level)])
             limit = _limit(step, apply, given)
-            if not limit.waves and any(each.waves for each in given.limits):
+            if not limit.waves and any(argument.waves for argument in given.limits):
                 limit = replace(limit, waves=True)
             limits.append(limit)
-        if known is not None and _is_zero_unnoticed(limits[-1], known, near_by.indices[place]):
+        if known is not None and _is_zero_unnoticed(limits[-1], known, near_by.indices[position]):
             limits[-1] = replace(_to(ball.from_fraction(0)), waves=limits[-1].waves)
     return limits[near_by.result]
 
@@ -195,13 +195,13 @@ def _fixed_power(given: _Given, exponent: Fraction) -> Limit:
 
 def _at_quarter_turn(level: Ball, given: _Given) -> int | None:
     """Return the sign of the tangent beside a pole: that of the cosine, by that of the sine."""
-    top, bottom = ball_functions.sine(level).sign(), ball_functions.cosine(given.beside[0]).sign()
+    top, bottom = ball_functions.sine(level).sign(), ball_functions.cosine(given.nearby[0]).sign()
     return top * bottom if top and bottom else None
 
 
-def _beside_whole(level: Ball, given: _Given) -> int | None:
+def _near_whole(level: Ball, given: _Given) -> int | None:
     """Return the sign of digamma beside a pole."""
-    side = ball.subtract(given.beside[0], level).sign()
+    side = ball.subtract(given.nearby[0], level).sign()
     return -side if side else None
 
 
@@ -212,7 +212,7 @@ _GAPS: dict[str, Callable[[Ball, _Given], int | None]] = {
     "atanh": lambda level, _: level.sign(),
     "tan": _at_quarter_turn,
     "gamma": lambda _, given: given.own_sign,
-    "digamma": _beside_whole,
+    "digamma": _near_whole,
 }
 
 

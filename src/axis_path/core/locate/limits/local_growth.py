@@ -18,7 +18,7 @@ from axis_path.core.locate.limits.nearing import Approaching
 _MOST_ORDER = 6
 
 
-def growth_beside(
+def growth_near(
     nearing: Approaching, function: RealFunction, hull: Ball, far: arb
 ) -> Growth | None:
     """Return how a function grows beside a place, in u = 1/|x - a|.
@@ -37,7 +37,7 @@ def growth_beside(
         if rate is not None and rate.sign is not None:
             return rate
         parts = nearing.branches.quotient(function)
-        sides = [_of(nearing, each, hull, far) for each in parts or ()]
+        sides = [_of(nearing, part, hull, far) for part in parts or ()]
     except (LimitError, NotHandledError):
         return None
     if len(sides) != 2 or sides[0] is None or sides[1] is None or sides[1].sign is None:
@@ -48,11 +48,11 @@ def growth_beside(
 
 def _of(nearing: Approaching, function: RealFunction, hull: Ball, far: arb) -> Growth | None:
     """Return how a function grows beside a place, in u = 1/|x - a|."""
-    place, side = nearing.place, Rate.of(nearing.side)
+    abscissa, side = nearing.abscissa, Rate.of(nearing.side)
     variable = {-1: side}
-    if not place.value.is_zero():
-        variable[0] = Rate(place.value, place.exact)
-    seeds = _zeros_beside(nearing, function, hull)
+    if not abscissa.value.is_zero():
+        variable[0] = Rate(abscissa.value, abscissa.exact)
+    seeds = _zeros_near(nearing, function, hull)
     try:
         result = FarOut(function, arb(float_below(far.lower())), variable, seeds).result()
     except UnknownGrowthError:
@@ -60,19 +60,17 @@ def _of(nearing: Approaching, function: RealFunction, hull: Ball, far: arb) -> G
     return result if result.factor.is_finite() else None
 
 
-def _zeros_beside(
-    nearing: Approaching, function: RealFunction, hull: Ball
-) -> dict[int, Polynomial]:
+def _zeros_near(nearing: Approaching, function: RealFunction, hull: Ball) -> dict[int, Polynomial]:
     """Return the steps that are exactly zero at the place, as powers of the distance from it.
 
     By Taylor's theorem a step with n - 1 derivatives that vanish is (x - a)^n/n! times its next
     one, somewhere between.
     """
     branches = nearing.branches
-    known = branches.known(nearing.place, nearing.zeros)
-    there = prove_steps(function, nearing.place)
+    known = branches.known(nearing.abscissa, nearing.zeros)
+    there = prove_steps(function, nearing.abscissa)
     polynomials: dict[int, Polynomial] = {}
-    for place, (index, value) in enumerate(zip(there.indices, there.values, strict=True)):
+    for position, (index, value) in enumerate(zip(there.indices, there.values, strict=True)):
         if not (value.exact == 0 or known.is_zero(index, value)):
             continue
         step = branches.of(index)
@@ -82,6 +80,6 @@ def _zeros_beside(
                 slope = step.prove(hull)
                 if slope.is_defined and slope.value.is_finite():
                     factor = slope.value * nearing.side**order / arb(order).fac()
-                    polynomials[place] = {-order: Rate(factor)}
+                    polynomials[position] = {-order: Rate(factor)}
                 break
     return polynomials

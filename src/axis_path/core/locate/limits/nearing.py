@@ -15,19 +15,19 @@ class Approaching:
     Attributes:
         branches: it made the branch.
         branch: smooth on that side of the place.
-        place: where.
+        abscissa: where.
         zeros: which steps of the branches are exactly zero there.
         side: -1 to come from below, 1 from above.
-        beside: a number on that side, where the branch is the same.
+        nearby: a number on that side, where the branch is the same.
     """
 
     branches: Branches
     branch: RealFunction
-    place: Ball
+    abscissa: Ball
     zeros: frozenset[int]
     side: int
-    beside: Ball
+    nearby: Ball
 
     def value(self, function: RealFunction) -> Ball:
         """Return the value of a function of the branches at the place."""
-        return self.branches.settled(function, self.place, self.zeros)
+        return self.branches.settled(function, self.abscissa, self.zeros)

@@ -93,9 +93,9 @@ class Outside:
         chain = [function]
         for _ in range(order - 1):
             chain.append(self._branches.derivative(chain[-1]))
-        for steps, each in enumerate(reversed(chain[:order]), start=1):
+        for steps, derivative in enumerate(reversed(chain[:order]), start=1):
             # To the left every derivative turns the way around once more.
-            if each.prove(self._end).sign() != sign * self._side**steps:
+            if derivative.prove(self._end).sign() != sign * self._side**steps:
                 return False
         return True
 

@@ -66,16 +66,16 @@ class _Tails:
     def result(self) -> _Tail:
         return self._tail(self._out.top)
 
-    def _tail(self, place: int) -> _Tail:
-        if place not in self._made:
-            polynomial = self._out.polynomials[place]
-            self._made[place] = (
-                _Tail(polynomial) if polynomial is not None else self._operation(place)
+    def _tail(self, position: int) -> _Tail:
+        if position not in self._made:
+            polynomial = self._out.polynomials[position]
+            self._made[position] = (
+                _Tail(polynomial) if polynomial is not None else self._operation(position)
             )
-        return self._made[place]
+        return self._made[position]
 
-    def _operation(self, place: int) -> _Tail:
-        step = self._out.steps[place]
+    def _operation(self, position: int) -> _Tail:
+        step = self._out.steps[position]
         match step.op:
             case Op.ADD | Op.SUBTRACT:
                 one, other = map(self._tail, step.arguments)
@@ -89,10 +89,10 @@ class _Tails:
                 tail = self._special(step)
                 if tail is not None:
                     return tail
-        return _Tail({}, self._out.growth(place))
+        return _Tail({}, self._out.growth(position))
 
     def _sum(self, one: _Tail, other: _Tail) -> _Tail:
-        rests = [each.rest for each in (one, other) if each.rest is not None]
+        rests = [tail.rest for tail in (one, other) if tail.rest is not None]
         rest = rests[0] if len(rests) == 1 else self._out.total(*rests) if rests else None
         return _Tail(poly_sum(one.polynomial, other.polynomial), rest)
 
@@ -102,8 +102,8 @@ class _Tails:
             case Op.DIVIDE, [_, bottom] if bottom:
                 return self._over(self._tail(step.arguments[0]), bottom)
             case Op.MULTIPLY, [one, other] if one or other:
-                factor, place = (one, 1) if one else (other, 0)
-                return self._times(factor or {}, self._tail(step.arguments[place]))
+                factor, operand = (one, 1) if one else (other, 0)
+                return self._times(factor or {}, self._tail(step.arguments[operand]))
             case "sqrt", [inner] if inner is not None and max(inner, default=0) == 2:
                 return self._root(inner)
             case (("atan" | "tanh"), _):

@@ -38,7 +38,7 @@ PART_BITS = 192
 MOST_PARTS = 40
 _TAIL_UNKNOWN = "whether it has a value without end is not known"
 _ZEROS_UNKNOWN = "where the graph crosses the axis is not known"
-_BESIDE_HOLE = "the length of the graph beside a missing point is not known"
+_NEAR_HOLE = "the length of the graph beside a missing point is not known"
 #: A cell that takes too much is cut into so many, so often.
 _FINER, _MOST_FINER = 16, 1
 #: An integral is known well enough with so many right bits, or if it is known up to this.
@@ -96,10 +96,10 @@ class Parts:
     def _whole(self, bits: int) -> Ball:
         trimmed = self._trimmed_parts(bits)
         whole = [sliver.integral for part in trimmed for sliver in part.slivers]
-        if any(each.defined is Defined.NO for each in whole):
+        if any(piece.defined is Defined.NO for piece in whole):
             return _total(bits, whole)
         for part in trimmed:
-            whole += self._over(part, part.branch.expression, part.places, bits)
+            whole += self._over(part, part.branch.expression, part.abscissae, bits)
         return _total(bits, [*whole, *self._beyond(bits)])
 
     def _beyond(self, bits: int) -> list[Ball]:
@@ -110,11 +110,11 @@ class Parts:
                 cells = end.cells(bits)
             if cells is None:
                 return [ball.limited(Ball(ball.whole_line()), Defined.MAYBE, _TAIL_UNKNOWN)]
-            places, tail = cells
+            abscissae, tail = cells
             if tail is None:
                 return [ball.undefined(DIVERGES)]
-            outer = TrimmedPart(end.branch, tuple(places), ())
-            tails += [Ball(tail), *self._over(outer, end.branch.expression, places, bits)]
+            outer = TrimmedPart(end.branch, tuple(abscissae), ())
+            tails += [Ball(tail), *self._over(outer, end.branch.expression, abscissae, bits)]
         return tails
 
     def mean(self, bits: int) -> Ball:
@@ -136,12 +136,12 @@ class Parts:
         trimmed = self._trimmed_parts(bits)
         slivers = [sliver for part in trimmed for sliver in part.slivers]
         lengths = [sliver.length for sliver in slivers]
-        if any(each.defined is Defined.NO for each in lengths):
+        if any(piece.defined is Defined.NO for piece in lengths):
             return _total(bits, lengths)
         if any(sliver.is_hole for sliver in slivers):
-            return ball.limited(Ball(ball.whole_line()), Defined.MAYBE, _BESIDE_HOLE)
+            return ball.limited(Ball(ball.whole_line()), Defined.MAYBE, _NEAR_HOLE)
         for part in trimmed:
-            lengths += self._over(part, part.branch.expression.speed(), part.places, bits)
+            lengths += self._over(part, part.branch.expression.speed(), part.abscissae, bits)
         return _total(bits, lengths)
 
     def area(self, bits: int) -> Ball:
@@ -154,24 +154,24 @@ class Parts:
             return ball.limited(Ball(ball.whole_line()), Defined.MAYBE, _ZEROS_UNKNOWN)
         trimmed = self._trimmed_parts(bits)
         slivers = [sliver.integral for part in trimmed for sliver in part.slivers]
-        if any(each.defined is Defined.NO for each in slivers):
+        if any(piece.defined is Defined.NO for piece in slivers):
             return _total(bits, slivers)
         sizes = []
         for part in trimmed:
-            low, high = part.places[0], part.places[-1]
+            low, high = part.abscissae[0], part.abscissae[-1]
             inside = [cut for cut in self.cuts or () if _is_between(low, cut, high)]
-            places = sorted([*part.places, *inside], key=_middle)
-            areas = self._over(part, part.branch.expression, places, bits)
+            abscissae = sorted([*part.abscissae, *inside], key=_middle)
+            areas = self._over(part, part.branch.expression, abscissae, bits)
             if inside:
                 # A cut is near a zero and not at it: no fraction that comes of it is the area.
-                areas = [replace(each, exact=None, turns=None) for each in areas]
+                areas = [replace(area, exact=None, turns=None) for area in areas]
             areas += [sliver.integral for sliver in part.slivers]
             with precision(bits):
-                sizes += [ball.absolute(each) for each in areas]
+                sizes += [ball.absolute(area) for area in areas]
         if self.endless and not all(end.keeps_sign for end in self.endless):
             return ball.limited(Ball(ball.whole_line()), Defined.MAYBE, _ZEROS_UNKNOWN)
         with precision(bits):
-            beyond = [ball.absolute(each) for each in self._beyond(bits)]
+            beyond = [ball.absolute(size) for size in self._beyond(bits)]
         return _total(bits, [*sizes, *beyond])
 
     def _trimmed_parts(self, bits: int) -> list[TrimmedPart]:
@@ -179,13 +179,13 @@ class Parts:
             return [trim_part(self.branches, part, bits) for part in self.parts]
 
     def _over(
-        self, part: TrimmedPart, expression: Expression, places: Sequence[Ball], bits: int
+        self, part: TrimmedPart, expression: Expression, abscissae: Sequence[Ball], bits: int
     ) -> list[Ball]:
         """Return the integral over each cell between neighbouring places; exact for polynomials."""
         polynomial = as_polynomial(part.branch, expression)
         if polynomial is not None:
             with precision(bits + _SPARE):
-                sums = [_value_of(polynomial.integral(), place) for place in places]
+                sums = [_value_of(polynomial.integral(), abscissa) for abscissa in abscissae]
                 return [ball.subtract(after, before) for before, after in pairwise(sums)]
         whole, parameters = expression.integral(), self.function.parameters
         # Places beside a rough end have many figures.
@@ -205,7 +205,7 @@ class Parts:
             cells = pairwise([low, *inner, high])
             return _total(working, [over(a, b, finer - 1) for a, b in cells])
 
-        return [over(low, high, _MOST_FINER) for low, high in pairwise(places)]
+        return [over(low, high, _MOST_FINER) for low, high in pairwise(abscissae)]
 
 
 def smooth_parts(
@@ -234,13 +234,17 @@ def smooth_parts(
         branches = anatomy.branches
         parts = tuple(map(_cancelled, anatomy.parts))
         trimmed = [trim_part(branches, part, PART_BITS) for part in parts]
-        for singular, beside in zip(anatomy.singular_points, _sides(parts, trimmed), strict=True):
+        for singular, neighbours in zip(
+            anatomy.singular_points, _sides(parts, trimmed), strict=True
+        ):
             value = anatomy.value_at(singular)
             if value.defined is Defined.MAYBE and not _is_own_end(singular, value):
                 return None
-            if not all(_is_settled(branches, part, singular, result) for part, result in beside):
-                return f"no value at {function.variable} = {value_text(singular.place)}"
-        is_rough = any(each.slivers for each in trimmed)
+            if not all(
+                _is_settled(branches, part, singular, result) for part, result in neighbours
+            ):
+                return f"no value at {function.variable} = {value_text(singular.abscissa)}"
+        is_rough = any(part.slivers for part in trimmed)
     zeros = find_zeros(function, inside)
     is_cut = zeros.complete and len(zeros) <= MOST_PARTS
     cuts = tuple(ball.from_fraction(Fraction(zero.x)) for zero in zeros) if is_cut else None
@@ -274,12 +278,14 @@ def _cancelled(part: Part) -> Part:
 
 
 def _is_settled(
-    branches: Branches, part: Part, singular: SingularPoint, beside: TrimmedPart
+    branches: Branches, part: Part, singular: SingularPoint, neighbours: TrimmedPart
 ) -> bool:
     """Check whether a branch goes on to one, or is bounded or known to diverge beside it."""
-    if any(sliver.place.value.overlaps(singular.place.value) for sliver in beside.slivers):
+    if any(
+        sliver.abscissa.value.overlaps(singular.abscissa.value) for sliver in neighbours.slivers
+    ):
         return True
-    value = branches.settled(part.branch, singular.place, singular.zeros)
+    value = branches.settled(part.branch, singular.abscissa, singular.zeros)
     return value.is_defined and bool(value.value.is_finite())
 
 
@@ -313,14 +319,14 @@ def _total(bits: int, parts: Sequence[Ball]) -> Ball:
         return reduce(ball.add, parts)
 
 
-def _value_of(polynomial: fmpq_poly, place: Ball) -> Ball:
-    if place.exact is not None:
-        return ball.from_fraction(to_fraction(polynomial(place.exact)))
-    return Ball(arb_poly(polynomial)(place.value))
+def _value_of(polynomial: fmpq_poly, abscissa: Ball) -> Ball:
+    if abscissa.exact is not None:
+        return ball.from_fraction(to_fraction(polynomial(abscissa.exact)))
+    return Ball(arb_poly(polynomial)(abscissa.value))
 
 
-def _is_between(low: Ball, place: Ball, high: Ball) -> bool:
-    return bool(place.value > low.value) and bool(place.value < high.value)
+def _is_between(low: Ball, abscissa: Ball, high: Ball) -> bool:
+    return bool(abscissa.value > low.value) and bool(abscissa.value < high.value)
 
 
 def _middle_of(inside: Interval) -> Fraction | None:
@@ -333,6 +339,6 @@ def _middle_of(inside: Interval) -> Fraction | None:
     return None
 
 
-def _middle(place: Ball) -> arb:
+def _middle(abscissa: Ball) -> arb:
     # Not as a float: places beside an end differ in digits that no float has.
-    return place.value.mid()
+    return abscissa.value.mid()

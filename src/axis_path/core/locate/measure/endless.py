@@ -45,19 +45,19 @@ class EndlessEnd:
         Returns:
             None if what is beyond is not known; no integral if it diverges.
         """
-        places = [Ball(arb(self.start))]
+        abscissae = [Ball(arb(self.start))]
         for _ in range(_MOST_CELLS):
-            tail = tail_of(self.branch, places[-1].value)
+            tail = tail_of(self.branch, abscissae[-1].value)
             if tail is not None and tail.integral is None:
-                return places, None
+                return abscissae, None
             if tail is not None and tail.integral is not None:
-                if tail.sign is None and bool(places[-1].value > _FAR_WAVES):
+                if tail.sign is None and bool(abscissae[-1].value > _FAR_WAVES):
                     # A wave that goes on: there are too many of them before it is small.
                     return None
                 room = (1 + abs(tail.integral)) * arb(2) ** -min(bits, _MOST_BITS)
                 if bool(arb(tail.integral.rad()) < room):
-                    return places, tail.integral
-            places.append(Ball(places[-1].value * _LARGER))
+                    return abscissae, tail.integral
+            abscissae.append(Ball(abscissae[-1].value * _LARGER))
         return None
 
 

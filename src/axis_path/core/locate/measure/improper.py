@@ -17,7 +17,7 @@ from axis_path.core.errors import LimitError, NotHandledError
 from axis_path.core.evaluate import RealFunction
 from axis_path.core.locate.cells import float_below
 from axis_path.core.locate.limits.growth import growth
-from axis_path.core.locate.limits.local_growth import growth_beside
+from axis_path.core.locate.limits.local_growth import growth_near
 from axis_path.core.locate.limits.monomial import ZERO, Monomial, Rate, UnknownGrowthError
 from axis_path.core.locate.limits.nearing import Approaching
 
@@ -53,7 +53,7 @@ def tail_of(function: RealFunction, far: arb) -> Tail | None:
     return None if growth_rate is None else _tail(growth_rate.monomial, growth_rate.factor, far)
 
 
-def tail_beside(nearing: Approaching, hull: Ball, far: arb) -> Tail | None:
+def tail_near(nearing: Approaching, hull: Ball, far: arb) -> Tail | None:
     """Return the integral of a branch over a sliver beside a place where it has no value.
 
     Args:
@@ -64,7 +64,7 @@ def tail_beside(nearing: Approaching, hull: Ball, far: arb) -> Tail | None:
     Returns:
         None if neither its size nor that it diverges is known.
     """
-    growth_rate = growth_beside(nearing, nearing.branch, hull, far)
+    growth_rate = growth_near(nearing, nearing.branch, hull, far)
     if growth_rate is None or growth_rate.sign is None:
         return None
     return _tail(growth_rate.monomial.times(Monomial(p=Rate.of(-2))), growth_rate.factor, far)
@@ -116,7 +116,7 @@ def _integral(monomial: Monomial, far: arb) -> arb | None:
     return arb(0).union(bound.upper())
 
 
-def bounded_beside(nearing: Approaching, function: RealFunction, hull: Ball) -> arb | None:
+def bound_near(nearing: Approaching, function: RealFunction, hull: Ball) -> arb | None:
     """Return an interval for a quotient beside a place where top and bottom vanish together.
 
     By Taylor's theorem top and bottom are their first derivatives that do not vanish, somewhere
@@ -141,7 +141,7 @@ def bounded_beside(nearing: Approaching, function: RealFunction, hull: Ball) -> 
                 above = top.prove(hull)
                 ratio = above.value / below.value
                 return ratio if above.is_defined and ratio.is_finite() else None
-            values = [nearing.value(each) for each in (top, bottom)]
+            values = [nearing.value(function) for function in (top, bottom)]
             if not all(value.exact is not None and value.exact == 0 for value in values):
                 return None
             top, bottom = branches.derivative(top), branches.derivative(bottom)

@@ -39,7 +39,7 @@ class NearHole:
     length: arb
 
 
-def smooth_beside(nearing: Approaching) -> NearHole | None:
+def smooth_near(nearing: Approaching) -> NearHole | None:
     """Measure a branch beside a place across which it goes on smoothly.
 
     Called inside ``precision``.
@@ -56,7 +56,7 @@ def smooth_beside(nearing: Approaching) -> NearHole | None:
         return None
     if orders[0] is None or orders[1] is None or orders[0] < orders[1]:
         return None
-    room = abs(nearing.beside.value - nearing.place.value) / 2
+    room = abs(nearing.nearby.value - nearing.abscissa.value) / 2
     for power in range(_WIDEST, _NARROWEST):
         width = arb(2) ** -power
         if bool(width < room):
@@ -84,12 +84,12 @@ def _measured(
     orders: tuple[int, int],
     width: arb,
 ) -> NearHole | None:
-    place = nearing.place
-    cut = Ball((place.value.mid() + nearing.side * width).mid())
-    hull = Ball(place.value.union(cut.value))
+    abscissa = nearing.abscissa
+    cut = Ball((abscissa.value.mid() + nearing.side * width).mid())
+    hull = Ball(abscissa.value.union(cut.value))
     top, bottom = orders
     count = _TERMS + top + 1
-    about = [[taylor(part, centre, count) for part in parts] for centre in (place, hull)]
+    about = [[taylor(part, centre, count) for part in parts] for centre in (abscissa, hull)]
     series = []
     for above, below in about:
         if above is None or below is None or below[bottom].contains(0) or above[top].contains(0):
@@ -98,10 +98,10 @@ def _measured(
     exact = [arb(0)] * (top - bottom)
     sharp = (exact + series[0][0][top:])[: _TERMS + 1], series[0][1][bottom : bottom + _TERMS + 1]
     rough = series[1][0][bottom : bottom + _TERMS + 1], series[1][1][bottom : bottom + _TERMS + 1]
-    at_place, all_along = _values_and_speeds(*sharp), _values_and_speeds(*rough)
-    wide = abs(cut.value - place.value)
+    finding_at, all_along = _values_and_speeds(*sharp), _values_and_speeds(*rough)
+    wide = abs(cut.value - abscissa.value)
     integral, length = (
-        _sum(near, far, nearing.side, wide) for near, far in zip(at_place, all_along, strict=True)
+        _sum(near, far, nearing.side, wide) for near, far in zip(finding_at, all_along, strict=True)
     )
     if not (bool(integral.rad() < _SMALL) and bool(length.rad() < _SMALL)):
         return None

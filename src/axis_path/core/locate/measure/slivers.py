@@ -19,8 +19,8 @@ from axis_path.core.arithmetic import Ball, Defined, ball
 from axis_path.core.errors import LimitError, NotHandledError
 from axis_path.core.evaluate import Branches, RealFunction
 from axis_path.core.locate.limits.nearing import Approaching
-from axis_path.core.locate.measure.improper import bounded_beside, tail_beside
-from axis_path.core.locate.measure.removable import smooth_beside
+from axis_path.core.locate.measure.improper import bound_near, tail_near
+from axis_path.core.locate.measure.removable import smooth_near
 from axis_path.core.locate.search.parts import Part, sharpened
 from axis_path.core.locate.search.verdict import value_text
 
@@ -43,13 +43,13 @@ class Sliver:
     """What is cut off beside an end of a part.
 
     Attributes:
-        place: the end; ``cut`` where the rest of the part begins.
+        abscissa: the end; ``cut`` where the rest of the part begins.
         integral: that of the function over it.
         length: that of the graph in it.
         is_hole: whether the function is bounded beside an end at which it has no value.
     """
 
-    place: Ball
+    abscissa: Ball
     cut: Ball
     integral: Ball
     length: Ball
@@ -62,12 +62,12 @@ class TrimmedPart:
 
     Attributes:
         branch: the function in it.
-        places: the ends of the cells over which it is integrated, in order.
+        abscissae: the ends of the cells over which it is integrated, in order.
         slivers: those beside its ends, at most two.
     """
 
     branch: RealFunction
-    places: tuple[Ball, ...]
+    abscissae: tuple[Ball, ...]
     slivers: tuple[Sliver, ...]
 
 
@@ -78,29 +78,29 @@ def trim_part(branches: Branches, part: Part, bits: int) -> TrimmedPart:
     # Where it is bounded a wider one does: what its values differ by is as small as it is wide.
     wider = arb(2) ** (min(bits, _NARROWEST) // 2)
     first, last = (
-        _sliver(Approaching(branches, part.branch, place, singular.zeros, side, part.middle),
+        _sliver(Approaching(branches, part.branch, abscissa, singular.zeros, side, part.middle),
                 side * width.mid(), wider)
-        for singular, place, side in ((part.low, low, 1), (part.high, high, -1))
+        for singular, abscissa, side in ((part.low, low, 1), (part.high, high, -1))
     )  # fmt: skip
     ends = (first.cut if first else low, last.cut if last else high)
     middle = Ball(((low.value + high.value) / 2).mid())
-    places = [*ends, middle] if first and last else [*ends]
+    abscissae = [*ends, middle] if first and last else [*ends]
     if first:
-        places += _towards(first, middle if last else high)
+        abscissae += _towards(first, middle if last else high)
     if last:
-        places += _towards(last, middle if first else low)
-    slivers = tuple(each for each in (first, last) if each)
-    return TrimmedPart(part.branch, tuple(sorted(places, key=_middle)), slivers)
+        abscissae += _towards(last, middle if first else low)
+    slivers = tuple(sliver for sliver in (first, last) if sliver)
+    return TrimmedPart(part.branch, tuple(sorted(abscissae, key=_middle)), slivers)
 
 
 def _towards(sliver: Sliver, farthest: Ball) -> list[Ball]:
     """Return places that come nearer and nearer to a sliver."""
-    places = []
-    step = (farthest.value - sliver.place.value) / _SHORTER
-    while bool(abs(step) > _SHORTER * abs(sliver.cut.value - sliver.place.value)):
-        places.append(Ball((sliver.place.value + step).mid()))
+    abscissae = []
+    step = (farthest.value - sliver.abscissa.value) / _SHORTER
+    while bool(abs(step) > _SHORTER * abs(sliver.cut.value - sliver.abscissa.value)):
+        abscissae.append(Ball((sliver.abscissa.value + step).mid()))
         step /= _SHORTER
-    return places
+    return abscissae
 
 
 def _sliver(nearing: Approaching, width: arb, wider: arb) -> Sliver | None:
@@ -112,41 +112,41 @@ def _sliver(nearing: Approaching, width: arb, wider: arb) -> Sliver | None:
         width: how wide the sliver is, negative for one below the end.
         wider: so many times as wide it may be where the function is bounded.
     """
-    branches, branch, place = nearing.branches, nearing.branch, nearing.place
+    branches, branch, abscissa = nearing.branches, nearing.branch, nearing.abscissa
     try:
         slope = branches.derivative(branch)
     except (LimitError, NotHandledError):
         return None
     at_end = nearing.value(slope)
-    is_too_narrow = not bool(arb(place.value.rad()) < abs(width) * arb(_BETTER))
+    is_too_narrow = not bool(arb(abscissa.value.rad()) < abs(width) * arb(_BETTER))
     if is_too_narrow or (at_end.is_defined and at_end.value.is_finite()):
         return None
-    cut = Ball((place.value.mid() + width).mid())
-    wide = ball.absolute(ball.subtract(cut, place))
-    low, high = (np.array([end]) for end in _floats_around(place, cut))
+    cut = Ball((abscissa.value.mid() + width).mid())
+    wide = ball.absolute(ball.subtract(cut, abscissa))
+    low, high = (np.array([end]) for end in _floats_around(abscissa, cut))
     values = branch.enclose(low, high)
     if not (np.isfinite(values.low[0]) and np.isfinite(values.high[0])):
-        farther = Ball((place.value.mid() + width * wider).mid())
-        narrower = width * arb(2) ** -(_DEEPER if place.value.is_zero() else _DEEP)
-        nearer = Ball((place.value.mid() + narrower).mid())
-        smooth = smooth_beside(nearing)
+        farther = Ball((abscissa.value.mid() + width * wider).mid())
+        narrower = width * arb(2) ** -(_DEEPER if abscissa.value.is_zero() else _DEEP)
+        nearer = Ball((abscissa.value.mid() + narrower).mid())
+        smooth = smooth_near(nearing)
         if smooth is not None:
-            return Sliver(place, smooth.cut, Ball(smooth.integral), Ball(smooth.length))
+            return Sliver(abscissa, smooth.cut, Ball(smooth.integral), Ball(smooth.length))
         return _bounded(nearing, slope, farther) or _by_growth(nearing, slope, nearer)
     is_steady = _is_steady(branches, slope, low, high)
     if not is_steady and not nearing.value(branch).is_defined:
-        reach = Ball(place.value.union(cut.value))
-        if tail_beside(nearing, reach, 1 / wide.value) is None:
+        reach = Ball(abscissa.value.union(cut.value))
+        if tail_near(nearing, reach, 1 / wide.value) is None:
             # A wave that never comes to rest would take for ever to follow.
             return None
     hull = Ball(arb(float(values.low[0])).union(arb(float(values.high[0]))))
-    rise = ball.absolute(Ball(branch.prove(cut).value - branch.prove(place).value))
+    rise = ball.absolute(Ball(branch.prove(cut).value - branch.prove(abscissa).value))
     if rise.value.is_finite() and is_steady:
         length = Ball(rise.value.union(ball.add(rise, wide).value))
     else:
-        reach = Ball(place.value.union(cut.value))
+        reach = Ball(abscissa.value.union(cut.value))
         length = _length_by_slope(replace(nearing, branch=slope), reach, wide.value) or _unknown()
-    return Sliver(place, cut, ball.multiply(hull, wide), length)
+    return Sliver(abscissa, cut, ball.multiply(hull, wide), length)
 
 
 def _unknown() -> Ball:
@@ -155,34 +155,34 @@ def _unknown() -> Ball:
 
 def _bounded(nearing: Approaching, slope: RealFunction, cut: Ball) -> Sliver | None:
     """Return a sliver beside a place without a value near which the function is bounded."""
-    hull = Ball(nearing.place.value.union(cut.value))
-    wide = ball.absolute(ball.subtract(cut, nearing.place))
-    within = bounded_beside(nearing, nearing.branch, hull)
+    hull = Ball(nearing.abscissa.value.union(cut.value))
+    wide = ball.absolute(ball.subtract(cut, nearing.abscissa))
+    within = bound_near(nearing, nearing.branch, hull)
     if within is None:
         return None
-    steep = bounded_beside(nearing, slope, hull)
+    steep = bound_near(nearing, slope, hull)
     length = _unknown()
     if steep is not None:
         square = ball.integer_power(Ball(steep), 2)
         speed = ball.root(ball.add(ball.from_fraction(1), square), 1, 2)
         length = ball.multiply(wide, speed)
-    return Sliver(nearing.place, cut, ball.multiply(Ball(within), wide), length, is_hole=True)
+    return Sliver(nearing.abscissa, cut, ball.multiply(Ball(within), wide), length, is_hole=True)
 
 
 def _by_growth(nearing: Approaching, slope: RealFunction, cut: Ball) -> Sliver | None:
     """Return a sliver beside a place where it is known how the function grows, or falls to 0."""
-    hull = Ball(nearing.place.value.union(cut.value))
-    wide = abs(cut.value - nearing.place.value)
-    growth_rate = tail_beside(nearing, hull, 1 / wide)
+    hull = Ball(nearing.abscissa.value.union(cut.value))
+    wide = abs(cut.value - nearing.abscissa.value)
+    growth_rate = tail_near(nearing, hull, 1 / wide)
     if growth_rate is None:
         return None
-    where = f"{nearing.branch.variable} = {value_text(nearing.place)}"
+    where = f"{nearing.branch.variable} = {value_text(nearing.abscissa)}"
     endless = ball.undefined(f"the graph has no end near {where}")
     if growth_rate.integral is None:
-        return Sliver(nearing.place, cut, ball.undefined(f"{DIVERGES} near {where}"), endless)
+        return Sliver(nearing.abscissa, cut, ball.undefined(f"{DIVERGES} near {where}"), endless)
     length = _length_by_slope(replace(nearing, branch=slope), hull, wide)
     return Sliver(
-        nearing.place, cut, Ball(growth_rate.integral), endless if length is None else length
+        nearing.abscissa, cut, Ball(growth_rate.integral), endless if length is None else length
     )
 
 
@@ -194,7 +194,7 @@ def _length_by_slope(slope: Approaching, hull: Ball, wide: arb) -> Ball | None:
     Returns:
         None if it has no end.
     """
-    way = tail_beside(slope, hull, 1 / wide)
+    way = tail_near(slope, hull, 1 / wide)
     if way is None or way.sign is None:
         return _unknown()
     if way.integral is None:
@@ -213,18 +213,18 @@ def _is_steady(branches: Branches, slope: RealFunction, low: Floats, high: Float
     return bool(tops.low[0] >= 0) or bool(tops.high[0] <= 0)
 
 
-def _floats_around(place: Ball, cut: Ball) -> tuple[float, float]:
+def _floats_around(abscissa: Ball, cut: Ball) -> tuple[float, float]:
     """Return the closest floats that hold a sliver between them; an end that is a float is kept."""
-    low, high = (place, cut) if bool(place.value < cut.value) else (cut, place)
-    return _float_beside(low, -math.inf), _float_beside(high, math.inf)
+    low, high = (abscissa, cut) if bool(abscissa.value < cut.value) else (cut, abscissa)
+    return _next_float(low, -math.inf), _next_float(high, math.inf)
 
 
-def _float_beside(end: Ball, towards: float) -> float:
+def _next_float(end: Ball, towards: float) -> float:
     near = float(end.value.mid())
     is_float = end.value.is_exact() and bool(arb(near) == end.value)
     return near if is_float else math.nextafter(near, towards)
 
 
-def _middle(place: Ball) -> arb:
+def _middle(abscissa: Ball) -> arb:
     # Not as a float: places beside an end differ in digits that no float has.
-    return place.value.mid()
+    return abscissa.value.mid()

@@ -25,7 +25,7 @@ from axis_path.core.locate.finding import Finding, Findings, Kind
 from axis_path.core.locate.plane.search import Solution, Solved, Touching, solve_in_plane
 from axis_path.core.locate.plane.touching import touching_equations, touching_paths
 from axis_path.core.locate.search.stopped import put_together
-from axis_path.core.locate.search.verdict import at_place
+from axis_path.core.locate.search.verdict import finding_at
 from axis_path.core.locate.search.zeros import SEARCH_BITS, searched
 
 #: A function, a path, or an equation as what must be zero.
@@ -46,20 +46,23 @@ class Bounds:
     y: tuple[Ball, Ball] | None = None
 
 
-def each_once(items: list[Finding]) -> list[Finding]:
+def without_duplicates(items: list[Finding]) -> list[Finding]:
     """Return each point once: a path that closes, or crosses itself there, comes by again."""
-    kept: list[Finding] = []
-    for item in sorted(items, key=lambda each: (each.x, each.y)):
+    distinct: list[Finding] = []
+    for item in sorted(items, key=lambda other_item: (other_item.x, other_item.y)):
         near = 1e-11 * (1 + abs(item.x) + abs(item.y))
         same = [
-            k for k, other in enumerate(kept)
+            k for k, other in enumerate(distinct)
             if abs(other.x - item.x) <= near and abs(other.y - item.y) <= near
         ]  # fmt: skip
         if not same:
-            kept.append(item)
-        elif (item.proved, bool(item.exact)) > (kept[same[0]].proved, bool(kept[same[0]].exact)):
-            kept[same[0]] = item
-    return kept
+            distinct.append(item)
+        elif (item.proved, bool(item.exact)) > (
+            distinct[same[0]].proved,
+            bool(distinct[same[0]].exact),
+        ):
+            distinct[same[0]] = item
+    return distinct
 
 
 def of_equations(
@@ -163,7 +166,7 @@ def _solved_in(
     """Solve two equations, and give the points; those of two paths are points of the first."""
     solved = solve_in_plane(one, other, box, touching or partial(touching_equations, one, other))
     points = _points_of(solved, (one, other), point, paths)
-    items = each_once(put_together(points, solved.stopped is not None))
+    items = without_duplicates(put_together(points, solved.stopped is not None))
     if solved.stopped is not None:
         return Findings(tuple(items), complete=False, note=f"{solved.stopped.message} {_BEFORE}")
     complete = solved.complete and all(item.proved for item in items)
@@ -193,7 +196,7 @@ def _points_of(
             )
         if is_at is None:
             note = "whether it lies before the end of the path is not proved"
-        finding = at_place(Kind.INTERSECTION, *hulls, proved=not note, why=words, note=note)
+        finding = finding_at(Kind.INTERSECTION, *hulls, proved=not note, why=words, note=note)
         yield replace(finding, multiplicity=solution.multiplicity if solution.proved else None)
 
 
@@ -218,5 +221,5 @@ _BEFORE = "Until then these were found."
 
 
 _NOT_PROVED = (
-    "they come so close together here that crossing, touching and missing are not told apart"
+    "they come so close together here that crossing and touching could not be distinguished"
 )

@@ -96,7 +96,7 @@ def solve_in_plane(
             raise
         # Each of these holds exactly one, whatever was not looked at.
         boxes = _together(proved)
-        known = [replace(each, proved=True) for each in _each([boxes])]
+        known = [replace(solution, proved=True) for solution in _solutions_of([boxes])]
         with grace_period(GRACE_S), suppress(StoppedError):
             known = _finished(boxes, one, other, matrix)
         known = _distinct(known)
@@ -104,7 +104,11 @@ def solve_in_plane(
     proved_solutions = _finished(_together(proved), one, other, matrix)
     unsure = []
     for cluster in _clusters(
-        [each for each in _each(narrow) if not any(_touch(each, s) for s in proved_solutions)]
+        [
+            solution
+            for solution in _solutions_of(narrow)
+            if not any(_touch(solution, s) for s in proved_solutions)
+        ]
     ):
         blown = _blown_up(cluster, one, other, matrix) or touching(cluster)
         if isinstance(blown, Solution):
@@ -195,8 +199,10 @@ def _narrowed(
     at_middle = [s.enclose(Boxes(mid_x, mid_x, mid_y, mid_y)) for s in (one, other)]
     slopes = [s.enclose(boxes) for s in matrix]
     usable = np.ones(len(boxes), dtype=np.bool_)
-    for each in (*at_middle, *slopes):
-        usable &= ~(each.partial | each.broken) & np.isfinite(each.low) & np.isfinite(each.high)
+    for values in (*at_middle, *slopes):
+        usable &= (
+            ~(values.partial | values.broken) & np.isfinite(values.low) & np.isfinite(values.high)
+        )
     with np.errstate(all="ignore"):
         a, b, c, d = ((s.low + s.high) / 2 for s in slopes)
         size = a * d - b * c
@@ -280,7 +286,7 @@ def _halved(boxes: Boxes) -> Boxes:
     )
 
 
-def _each(parts: list[Boxes]) -> list[Solution]:
+def _solutions_of(parts: list[Boxes]) -> list[Solution]:
     return [
         Solution((float(a), float(b)), (float(c), float(d)), proved=False)
         for part in parts
@@ -304,7 +310,7 @@ def _finished(
         boxes = narrower
         if np.all(after > before * 0.7):
             break
-    return [replace(each, proved=True) for each in _each([boxes])]
+    return [replace(solution, proved=True) for solution in _solutions_of([boxes])]
 
 
 def _together(parts: list[Boxes]) -> Boxes:
@@ -325,12 +331,12 @@ def _touch(one: Solution, other: Solution) -> bool:
 
 def _distinct(solutions: list[Solution]) -> list[Solution]:
     """Return each once: a solution on the border of two boxes is found in both."""
-    kept: list[Solution] = []
+    distinct: list[Solution] = []
     for solution in solutions:
-        same = [k for k in kept if _overlap(solution, k)]
+        same = [k for k in distinct if _overlap(solution, k)]
         if not same:
-            kept.append(solution)
-    return kept
+            distinct.append(solution)
+    return distinct
 
 
 def _overlap(a: Solution, b: Solution) -> bool:

@@ -63,7 +63,9 @@ def _solution(
     touching: Contact, across: Callable[[arb], arb], up: Callable[[arb], arb]
 ) -> Solution:
     x, y = across(touching.x), up(touching.y)
-    sides = [(float_below(each.lower()), float_above(each.upper())) for each in (x, y)]
+    sides = [
+        (float_below(coordinate.lower()), float_above(coordinate.upper())) for coordinate in (x, y)
+    ]
     return Solution(sides[0], sides[1], proved=True, multiplicity=touching.multiplicity)
 
 
@@ -83,7 +85,7 @@ class _Parametrized:
 
 def _parametrized(path: RealPath, around: tuple[float, float]) -> _Parametrized | None:
     x, y = path.x, path.y
-    plain = [as_quotient(each, each.expression) for each in (x, y)]
+    plain = [as_quotient(coordinate, coordinate.expression) for coordinate in (x, y)]
     if plain[0] is not None and plain[1] is not None:
         return _Parametrized((plain[0], plain[1]), lambda t: t, lambda t: t)
     return _in_half_angles(x, y, (around[0] + around[1]) / 2)

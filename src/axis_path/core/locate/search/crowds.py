@@ -50,5 +50,5 @@ def thinned(pruned: Pruned) -> Pruned:
     ends = [low, high, *(end for bracket in dropped for end in bracket)]
     crowd = (min(ends), max(ends))
     rest = [(a, b) for a, b in pruned.rest if b < crowd[0] or a > crowd[1]]
-    kept = sorted(nearest[len(dropped) :])
-    return Pruned(kept, sorted([*rest, crowd]), is_dense=True, is_crowded=True)
+    nearest_ones = sorted(nearest[len(dropped) :])
+    return Pruned(nearest_ones, sorted([*rest, crowd]), is_dense=True, is_crowded=True)

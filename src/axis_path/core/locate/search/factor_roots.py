@@ -21,7 +21,7 @@ from axis_path.core.locate.search.factor_values import FactorValues
 _NARROW = arb(2) ** -70
 #: Beyond the smallest floats nothing is narrowed.
 _FINEST = arb(2) ** -1100
-TOO_CLOSE = "the function comes so close to zero here that it could not be told from zero"
+TOO_CLOSE = "the function comes so close to zero here that it could not be distinguished from zero"
 
 
 class FactorRoots:
@@ -47,12 +47,12 @@ class FactorRoots:
             return Root(cell.high, proved=True, order=1)
         if low is None or high is None or low == high:
             return None
-        place = self.narrowed(cell)
-        return self.exact_root(place, order=1) or Root(Ball(place), proved=True, order=1)
+        abscissa = self.narrowed(cell)
+        return self.exact_root(abscissa, order=1) or Root(Ball(abscissa), proved=True, order=1)
 
-    def exact_root(self, place: arb, order: int | None = None) -> Root | None:
+    def exact_root(self, abscissa: arb, order: int | None = None) -> Root | None:
         """Return a simple exact number in an enclosure at which the factor is zero."""
-        for candidate, _ in candidates(place.lower(), place.upper()):
+        for candidate, _ in candidates(abscissa.lower(), abscissa.upper()):
             if self.values.is_zero(candidate):
                 return Root(candidate, proved=True, order=order)
         return None
@@ -114,16 +114,18 @@ class FactorRoots:
 
         Where it is, its slope tells; that the function is zero there, the quadratic.
         """
-        place = self.turn_in(cell)
-        quadratic = None if place is None else quadratic_at(place)
-        if place is None or quadratic is None:
+        abscissa = self.turn_in(cell)
+        quadratic = None if abscissa is None else quadratic_at(abscissa)
+        if abscissa is None or quadratic is None:
             return None
         surds = real_zeros(quadratic)
-        zero = next((z.place for z in surds if z.place.overlaps(place)), None)
+        zero = next((z.abscissa for z in surds if z.abscissa.overlaps(abscissa)), None)
         if zero is None or len(surds) != 2:
             return None
         coefficients = [to_fraction(quadratic[k] / quadratic[2]) for k in range(3)]
-        is_larger = all(bool(zero >= other.place) for other in surds if other.place is not zero)
+        is_larger = all(
+            bool(zero >= other.abscissa) for other in surds if other.abscissa is not zero
+        )
         at_zero = self.values.factor.variable_less_surd(coefficients, 1 if is_larger else -1)
         zeros = frozenset({at_zero.step})
         if self.values.function.settle(Ball(zero), zeros, self.values.factor).exact != 0:

@@ -61,9 +61,9 @@ class FactorValues:
             return bool(quotient.top == 0)
         return cancels_in_parts(self.function, expression)
 
-    def prove(self, place: Ball, order: int = 0) -> Ball:
+    def prove(self, abscissa: Ball, order: int = 0) -> Ball:
         """Return the factor, or one of its derivatives, at a place or over an interval."""
-        return self.function.prove(place, self.derivative(order))
+        return self.function.prove(abscissa, self.derivative(order))
 
     def derivative(self, order: int) -> Expression:
         """Return the factor, or one of its derivatives."""
@@ -98,18 +98,18 @@ class FactorValues:
         """Return the signs at the ends of a cell; None where they are unknown."""
         return self._end_sign(cell.low, cell.low_zeros), self._end_sign(cell.high, cell.high_zeros)
 
-    def _end_sign(self, place: Ball, zeros: frozenset[int]) -> int | None:
+    def _end_sign(self, abscissa: Ball, zeros: frozenset[int]) -> int | None:
         """Return the sign at an end of a cell, of which it may be known what is zero there."""
         if not zeros:
-            return self._sign(place)
-        key = float(place.value.mid()), zeros
+            return self._sign(abscissa)
+        key = float(abscissa.value.mid()), zeros
         if key not in self._at_ends:
-            value = self.function.settle(place, zeros, self.factor)
+            value = self.function.settle(abscissa, zeros, self.factor)
             self._at_ends[key] = value.sign() if value.is_defined else None
         return self._at_ends[key]
 
-    def _sign(self, place: Ball) -> int | None:
-        value = self.prove(place)
+    def _sign(self, abscissa: Ball) -> int | None:
+        value = self.prove(abscissa)
         return value.sign() if value.is_defined else None
 
     def is_zero(self, candidate: Ball, order: int = 0) -> bool:

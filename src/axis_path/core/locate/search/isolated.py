@@ -48,7 +48,7 @@ def isolated_points(function: RealFunction, interval: Interval) -> list[tuple[Ba
         except (LimitError, NotHandledError):
             return []
         return [
-            (singular.place, anatomy.value_at(singular))
-            for before, singular, after in anatomy.beside()
+            (singular.abscissa, anatomy.value_at(singular))
+            for before, singular, after in anatomy.neighbours()
             if is_isolated(anatomy, before, singular, after)
         ]

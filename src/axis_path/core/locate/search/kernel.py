@@ -40,20 +40,20 @@ def chords(lows, highs, first, last):
     crossings_at = np.empty(len(lows))
     for i in range(len(lows)):
         a, b = lows[i], highs[i]
-        place = a + (b - a) * (first[i] / (first[i] - last[i]))
-        crossings_at[i] = place if a <= place <= b else (a + b) / 2
+        abscissa = a + (b - a) * (first[i] / (first[i] - last[i]))
+        crossings_at[i] = abscissa if a <= abscissa <= b else (a + b) / 2
     return crossings_at
 
 
 @_compiled("b1(f8[::1], f8[::1], f8[::1], f8[::1], b1[::1], f8[::1], f8[::1])")
-def newton(place, lows, highs, before, rises, values, slopes):
+def newton(abscissa, lows, highs, before, rises, values, slopes):
     """Take one step of Newton's method in each interval, in what is given.
 
     A step that leaves what is left of the interval is replaced by its middle. The last one is not
     waited for: steps shrink with the square of the one before.
 
     Args:
-        place: the guesses, (n,).
+        abscissa: the guesses, (n,).
         lows: what is left of the intervals; ``highs`` likewise.
         before: how far the steps before led, NaN where they were middles.
         rises: whether the function rises there.
@@ -63,8 +63,8 @@ def newton(place, lows, highs, before, rises, values, slopes):
         Whether all have come to rest.
     """
     rests = True
-    for i in range(len(place)):
-        here, value = place[i], values[i]
+    for i in range(len(abscissa)):
+        here, value = abscissa[i], values[i]
         if (value > 0) == rises[i]:
             highs[i] = here
         else:
@@ -78,19 +78,19 @@ def newton(place, lows, highs, before, rises, values, slopes):
         size, limit = abs(step - here), _SAME * abs(here)
         rests &= size <= limit or (is_inside and size * (size / before[i]) ** 2 <= limit)
         before[i] = size if is_inside else np.nan
-        place[i] = step
+        abscissa[i] = step
     return rests
 
 
 @_compiled("f8[::1](f8[::1], f8, f8[::1], f8[::1])")
-def beside(place, reach, lows, highs):
+def sides_of(abscissa, reach, lows, highs):
     """Return the places to both sides of guesses, (2n,): first those below, then those above."""
-    count = len(place)
+    count = len(abscissa)
     neighbours = np.empty(2 * count)
     for i in range(count):
-        room = reach * abs(np.nextafter(abs(place[i]), np.inf) - abs(place[i])) + 1e-300
-        neighbours[i] = max(place[i] - room, lows[i])
-        neighbours[count + i] = min(place[i] + room, highs[i])
+        room = reach * abs(np.nextafter(abs(abscissa[i]), np.inf) - abs(abscissa[i])) + 1e-300
+        neighbours[i] = max(abscissa[i] - room, lows[i])
+        neighbours[count + i] = min(abscissa[i] + room, highs[i])
     return neighbours
 
 
@@ -125,37 +125,37 @@ def crossings(
     )
     crossed = at_ends[:count] * at_ends[count:]
     known[crossed == 0] = -1
-    kept = np.flatnonzero(crossed < 0)
-    if not len(kept):
+    left = np.flatnonzero(crossed < 0)
+    if not len(left):
         return brackets, known
-    first, last = values[:count][kept], values[count:][kept]
-    a, b = lows[kept], highs[kept]
-    place, before, rises = chords(a, b, first, last), np.full(len(kept), np.nan), last > 0
+    first, last = values[:count][left], values[count:][left]
+    a, b = lows[left], highs[left]
+    abscissa, before, rises = chords(a, b, first, last), np.full(len(left), np.nan), last > 0
     for _ in range(NEWTON_ROUNDS):
-        at = place.copy().reshape(1, len(place))
+        at = abscissa.copy().reshape(1, len(abscissa))
         low, high, partial, nowhere, _ = enclose(
             codes, arguments, starts, extra, extra_starts, const_low, const_high, at, at, results
         )
         if newton(
-            place, a, b, before, rises,
+            abscissa, a, b, before, rises,
             middles(low[0], high[0], nowhere[0]), middles(low[1], high[1], nowhere[1]),
         ):  # fmt: skip
             break
     for reach in REACHES:
-        sides = beside(place, reach, lows[kept], highs[kept])
+        sides = sides_of(abscissa, reach, lows[left], highs[left])
         at = sides.copy().reshape(1, len(sides))
         low, high, partial, nowhere, _ = enclose(
             codes, arguments, starts, extra, extra_starts, const_low, const_high, at, at,
             results[:1],
         )  # fmt: skip
         side_signs = signs(low[0], high[0], partial[0], nowhere[0])
-        is_proved = side_signs[: len(place)] * side_signs[len(place) :] < 0
-        for i in range(len(place)):
-            known[kept[i]] = 1 if is_proved[i] else -1
+        is_proved = side_signs[: len(abscissa)] * side_signs[len(abscissa) :] < 0
+        for i in range(len(abscissa)):
+            known[left[i]] = 1 if is_proved[i] else -1
             if is_proved[i]:
-                brackets[0, kept[i]], brackets[1, kept[i]] = sides[i], sides[len(place) + i]
-        kept, place = kept[~is_proved], place[~is_proved]
-        if not len(kept):
+                brackets[0, left[i]], brackets[1, left[i]] = sides[i], sides[len(abscissa) + i]
+        left, abscissa = left[~is_proved], abscissa[~is_proved]
+        if not len(left):
             break
     return brackets, known
 

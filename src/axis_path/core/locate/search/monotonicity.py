@@ -42,12 +42,12 @@ def monotonicity_of(anatomy: Anatomy, part: Part, order: int) -> Monotonicity:
     search_branch(
         slope, [part.cell], search, is_smooth=anatomy.complete, max_cells=LOCATE_CELLS.value
     )
-    ends = [end.place.value for end in (part.low, part.high)]
-    turns = [r for r in search.roots if not any(r.place.value.overlaps(end) for end in ends)]
-    turns = sorted(turns, key=lambda root: root.place.value.mid())
+    ends = [end.abscissa.value for end in (part.low, part.high)]
+    turns = [r for r in search.roots if not any(r.abscissa.value.overlaps(end) for end in ends)]
+    turns = sorted(turns, key=lambda root: root.abscissa.value.mid())
     distinct: list[Root] = []
     for turn in turns:
-        if not distinct or not distinct[-1].place.value.overlaps(turn.place.value):
+        if not distinct or not distinct[-1].abscissa.value.overlaps(turn.abscissa.value):
             distinct.append(turn)
     flats = merged_cells(search.constant)
     if not search.is_crowded:
@@ -61,27 +61,27 @@ def monotonicity_of(anatomy: Anatomy, part: Part, order: int) -> Monotonicity:
 
 
 def open_monotonicity_notes(
-    anatomy: Anatomy, courses: Iterable[Monotonicity], items: list[Finding], words: Words
+    anatomy: Anatomy, monotonicities: Iterable[Monotonicity], items: list[Finding], words: Words
 ) -> list[str]:
     """Describe what the searches of all parts together have left open."""
     together = Search()
-    for monotonicity in courses:
+    for monotonicity in monotonicities:
         together.undecided += monotonicity.search.undecided
         together.is_crowded = together.is_crowded or monotonicity.search.is_crowded
     return open_notes(anatomy, together, [item.bracket for item in items], words)
 
 
-def slope_beside(monotonicity: Monotonicity, turn: Root, side: int) -> int | None:
+def slope_near(monotonicity: Monotonicity, turn: Root, side: int) -> int | None:
     """Return the sign of the slope beside a turn, up to the next one."""
-    places = [
-        monotonicity.part.low.place,
-        *(each.place for each in monotonicity.turns),
-        monotonicity.part.high.place,
+    abscissae = [
+        monotonicity.part.low.abscissa,
+        *(turn.abscissa for turn in monotonicity.turns),
+        monotonicity.part.high.abscissa,
     ]
     at = 1 + monotonicity.turns.index(turn)
-    other = places[at + side].value
+    other = abscissae[at + side].value
     for part in (0.5, 0.01):
-        middle = turn.place.value + (other - turn.place.value) * part
+        middle = turn.abscissa.value + (other - turn.abscissa.value) * part
         sign = monotonicity.slope.prove(Ball(middle.mid())).sign()
         if sign in (-1, 1):
             return sign
@@ -92,11 +92,11 @@ def leaving(monotonicity: Monotonicity | None, side: int) -> int | None:
     """Return how a part runs next to one, as it is left to that side: 1 up, -1 down, 0 level."""
     if monotonicity is None:
         return None
-    low, high = monotonicity.part.low.place.value, monotonicity.part.high.place.value
+    low, high = monotonicity.part.low.abscissa.value, monotonicity.part.high.abscissa.value
     end = low if side == 1 else high
     if any(cell.hull().value.overlaps(end) for cell in monotonicity.flats):
         return 0
-    turns = [turn.place.value for turn in monotonicity.turns]
+    turns = [turn.abscissa.value for turn in monotonicity.turns]
     flats = [e.value for cell in monotonicity.flats for e in (cell.low, cell.high)]
     inner = sorted([*turns, *flats], key=lambda value: value.mid())
     other = (inner[0] if side == 1 else inner[-1]) if inner else (high if side == 1 else low)

@@ -24,7 +24,7 @@ from axis_path.core.evaluate import (
     nearest_whole,
     to_fraction,
 )
-from axis_path.core.limits import SPOTS
+from axis_path.core.limits import SINGULAR_POINTS
 from axis_path.core.locate.cells import Cell, Interval, Root, Search
 from axis_path.core.locate.search.search import search_branch
 
@@ -41,7 +41,7 @@ class SingularPoint:
     """A place between two parts, or an end of the interval.
 
     Attributes:
-        place: a ball that holds it; exact if it is known exactly.
+        abscissa: a ball that contains it; exact if it is known exactly.
         proved: whether exactly one such place is proved to lie in the ball.
         is_end: whether the interval ends here.
         zeros: the steps of the branches's functions that are proved to be zero here: what defines
@@ -50,7 +50,7 @@ class SingularPoint:
         is_left_out: whether the domain leaves this single value out.
     """
 
-    place: Ball
+    abscissa: Ball
     proved: bool = True
     is_end: bool = False
     zeros: frozenset[int] = frozenset()
@@ -101,7 +101,7 @@ class Anatomy:
     complete: bool
     note: str = ""
 
-    def beside(self) -> Iterator[tuple[Part | None, SingularPoint, Part | None]]:
+    def neighbours(self) -> Iterator[tuple[Part | None, SingularPoint, Part | None]]:
         """Go through the singular points with the parts before and after them."""
         for k, singular in enumerate(self.singular_points):
             before = self.parts[k - 1] if k else None
@@ -116,7 +116,7 @@ class Anatomy:
         if own_end is not None and not own_end.closed:
             return ball.undefined(f"outside the domain of {self.function.name}")
         if own_end is None:
-            outside = self.function.outside(singular.place)
+            outside = self.function.outside(singular.abscissa)
             if outside is not None and outside.defined is Defined.NO:
                 return outside
         value = self.settled(self.branches.function, singular)
@@ -132,7 +132,7 @@ class Anatomy:
 
     def settled(self, function: RealFunction, singular: SingularPoint) -> Ball:
         """Return the value of a function of the branches at one, whatever its domain is."""
-        return self.branches.settled(function, singular.place, singular.zeros)
+        return self.branches.settled(function, singular.abscissa, singular.zeros)
 
     def _own_end(self, singular: SingularPoint) -> End | None:
         """Return the end of the function's own domain that lies at a singular point."""
@@ -143,7 +143,7 @@ class Anatomy:
             if (
                 singular is end
                 and own is not None
-                and own.value.value.overlaps(singular.place.value)
+                and own.value.value.overlaps(singular.abscissa.value)
             ):
                 return own
         return None
@@ -170,11 +170,13 @@ def take_apart(function: RealFunction, inside: Interval) -> Anatomy:
         more, sure = _singular_points_of(branches, edge, singular_points)
         complete = complete and sure
         singular_points = _with_singular_points(branches, singular_points, more)
-        if len(singular_points) > SPOTS.value:
+        if len(singular_points) > SINGULAR_POINTS.value:
             # Those nearest to the middle of the crowd are the ones that would go on for ever.
-            singular_points = [*singular_points[: SPOTS.value - 1], singular_points[-1]]
+            singular_points = [*singular_points[: SINGULAR_POINTS.value - 1], singular_points[-1]]
             complete = False
-            notes.append(f"There are more than {SPOTS.value:,} places where it may break or bend.")
+            notes.append(
+                f"There are more than {SINGULAR_POINTS.value:,} places where it may break or bend."
+            )
             break
     if not complete and not notes:
         notes.append("Whether there are more breaks or kinks could not be decided.")
@@ -198,13 +200,13 @@ def sharpened(branches: Branches, singular: SingularPoint) -> Ball:
 
     Source: Newton's method on intervals, as in ``search.py``.
     """
-    place = singular.place
-    if place.turns is not None:
-        return Ball(arb.pi() * arb(place.turns), turns=place.turns)
-    if place.exact is not None:
-        return ball.from_fraction(to_fraction(place.exact))
+    abscissa = singular.abscissa
+    if abscissa.turns is not None:
+        return Ball(arb.pi() * arb(abscissa.turns), turns=abscissa.turns)
+    if abscissa.exact is not None:
+        return ball.from_fraction(to_fraction(abscissa.exact))
     if not singular.proved:
-        return place
+        return abscissa
     for step in sorted(singular.zeros):
         function = branches.of(step)
         try:
@@ -212,21 +214,21 @@ def sharpened(branches: Branches, singular: SingularPoint) -> Ball:
         except (LimitError, NotHandledError):
             continue
         for _ in range(_MOST_STEPS):
-            middle, steepness = Ball(place.value.mid()), slope.prove(place)
+            middle, steepness = Ball(abscissa.value.mid()), slope.prove(abscissa)
             if steepness.sign() not in (-1, 1):
                 break
             nearer = middle.value - function.prove(middle).value / steepness.value
-            if not (nearer.is_finite() and nearer.overlaps(place.value)):
+            if not (nearer.is_finite() and nearer.overlaps(abscissa.value)):
                 break
-            nearer = nearer.intersection(place.value)
-            if not bool(nearer.rad() * 2 < place.value.rad()):
+            nearer = nearer.intersection(abscissa.value)
+            if not bool(nearer.rad() * 2 < abscissa.value.rad()):
                 return Ball(nearer)
-            place = Ball(nearer)
-    return place
+            abscissa = Ball(nearer)
+    return abscissa
 
 
 def _cell(low: SingularPoint, high: SingularPoint) -> Cell:
-    return Cell(low.place, high.place, low.zeros, high.zeros)
+    return Cell(low.abscissa, high.abscissa, low.zeros, high.zeros)
 
 
 def _middle(low: Ball, high: Ball) -> Ball:
@@ -237,7 +239,7 @@ def _middle(low: Ball, high: Ball) -> Ball:
 
 
 def _part(branches: Branches, low: SingularPoint, high: SingularPoint, *, is_known: bool) -> Part:
-    at = _middle(low.place, high.place)
+    at = _middle(low.abscissa, high.abscissa)
     if not is_known:
         # Where a singular point may be missing the function need not be one branch all along.
         return Part(low, high, branches.function, Defined.MAYBE, at)
@@ -253,11 +255,11 @@ def _singular_points_of(
     sure = True
     searched: dict[int, tuple[RealFunction, list[Cell]]] = {}
     for low, high in pairwise(singular_points):
-        at = _middle(low.place, high.place)
+        at = _middle(low.abscissa, high.abscissa)
         branch = branches.branch(edge.function, at)
         if branch.prove(at).defined is not Defined.NO:
-            kept = searched.setdefault(branch.expression.step, (branch, []))
-            kept[1].append(_cell(low, high))
+            entry = searched.setdefault(branch.expression.step, (branch, []))
+            entry[1].append(_cell(low, high))
     for branch, cells in searched.values():
         search = Search()
         try:
@@ -269,7 +271,9 @@ def _singular_points_of(
         is_crowd = len(search.roots) > _MOST_LEVELS
         for root in search.roots:
             zeros = _zeros_at(branch, root, is_crowd=is_crowd) if root.proved else frozenset[int]()
-            points.append(SingularPoint(root.place, root.proved, zeros=zeros, is_gap=edge.is_gap))
+            points.append(
+                SingularPoint(root.abscissa, root.proved, zeros=zeros, is_gap=edge.is_gap)
+            )
     return points, sure
 
 
@@ -277,19 +281,19 @@ def _zeros_at(branch: RealFunction, root: Root, *, is_crowd: bool) -> frozenset[
     """Return the steps that are zero at a root: its factors, and the branch if that has a value."""
     own = branch.expression.step
     # Each level makes new steps, of which there is no end of room.
-    zeros = root.zeros if is_crowd else root.zeros | _level_at(branch, root.place)
-    if own in zeros or not branch.prove(root.place).is_defined:
+    zeros = root.zeros if is_crowd else root.zeros | _level_at(branch, root.abscissa)
+    if own in zeros or not branch.prove(root.abscissa).is_defined:
         return zeros
     return zeros | {own}
 
 
-def _level_at(branch: RealFunction, place: Ball) -> frozenset[int]:
+def _level_at(branch: RealFunction, abscissa: Ball) -> frozenset[int]:
     """Return u - n for an edge sin(pi u) that is zero at a place: which whole number u is there."""
     waves = branch.expression.wave_levels()
     if waves is None or waves[2]:
         return frozenset()
     angle, start, _ = waves
-    level = nearest_whole(ball.subtract(branch.prove(place, angle), ball.from_fraction(start)))
+    level = nearest_whole(ball.subtract(branch.prove(abscissa, angle), ball.from_fraction(start)))
     if level is None or level.exact is None:
         return frozenset()
     zero = angle.less(start + to_fraction(level.exact), in_turns=False)
@@ -302,37 +306,39 @@ def _with_singular_points(
 ) -> list[SingularPoint]:
     """Put singular points in order; one at another is the same, and only those inside count."""
     low, high = singular_points[0], singular_points[-1]
-    kept = [singular for singular in more if _is_within(singular.place, low.place, high.place)]
+    inside_parts = [
+        singular for singular in more if _is_within(singular.abscissa, low.abscissa, high.abscissa)
+    ]
     merged: list[SingularPoint] = []
-    for singular in sorted([*singular_points, *kept], key=lambda item: item.place.value.mid()):
+    for singular in sorted(
+        [*singular_points, *inside_parts], key=lambda item: item.abscissa.value.mid()
+    ):
         _add(branches, merged, singular)
     return merged
 
 
 def _add(branches: Branches, merged: list[SingularPoint], singular: SingularPoint) -> None:
     """Add a singular point after those before it; it may be one of the last of these."""
-    if merged and merged[-1].place.value.overlaps(singular.place.value):
-        for each in _told_apart(branches, merged.pop(), singular):
-            _add(branches, merged, each)
+    if merged and merged[-1].abscissa.value.overlaps(singular.abscissa.value):
+        for point in _separated(branches, merged.pop(), singular):
+            _add(branches, merged, point)
     else:
         merged.append(singular)
 
 
-def _told_apart(
-    branches: Branches, one: SingularPoint, other: SingularPoint
-) -> list[SingularPoint]:
+def _separated(branches: Branches, one: SingularPoint, other: SingularPoint) -> list[SingularPoint]:
     """Return two overlapping singular points as one, or as two narrowed until they are apart."""
     if coincide(branches, one, other):
         return [_joined(one, other, is_same=True)]
-    pair = [replace(singular, place=sharpened(branches, singular)) for singular in (one, other)]
-    pair.sort(key=lambda singular: singular.place.value.mid())
-    if pair[0].place.value.overlaps(pair[1].place.value):
+    pair = [replace(singular, abscissa=sharpened(branches, singular)) for singular in (one, other)]
+    pair.sort(key=lambda singular: singular.abscissa.value.mid())
+    if pair[0].abscissa.value.overlaps(pair[1].abscissa.value):
         return [_joined(one, other, is_same=False)]
     return pair
 
 
-def _is_within(place: Ball, low: Ball, high: Ball) -> bool:
-    return ball.subtract(place, low).sign() != -1 and ball.subtract(high, place).sign() != -1
+def _is_within(abscissa: Ball, low: Ball, high: Ball) -> bool:
+    return ball.subtract(abscissa, low).sign() != -1 and ball.subtract(high, abscissa).sign() != -1
 
 
 def _joined(one: SingularPoint, other: SingularPoint, *, is_same: bool) -> SingularPoint:
@@ -340,11 +346,11 @@ def _joined(one: SingularPoint, other: SingularPoint, *, is_same: bool) -> Singu
 
     It is proved, and all is known of it that is known of either, only if they are one place.
     """
-    known = [each for each in (one, other) if _is_known(each.place)]
-    best = known[0] if known else min(one, other, key=lambda item: float(item.place.value.rad()))
-    place = best.place if is_same else Ball(one.place.value.union(other.place.value))
+    known = [point for point in (one, other) if _is_known(point.abscissa)]
+    best = known[0] if known else min(one, other, key=lambda item: float(item.abscissa.value.rad()))
+    abscissa = best.abscissa if is_same else Ball(one.abscissa.value.union(other.abscissa.value))
     return SingularPoint(
-        place,
+        abscissa,
         is_same,
         one.is_end or other.is_end,
         one.zeros | other.zeros if is_same else frozenset(),
@@ -353,8 +359,8 @@ def _joined(one: SingularPoint, other: SingularPoint, *, is_same: bool) -> Singu
     )
 
 
-def _is_known(place: Ball) -> bool:
-    return place.exact is not None or place.turns is not None
+def _is_known(abscissa: Ball) -> bool:
+    return abscissa.exact is not None or abscissa.turns is not None
 
 
 def coincide(branches: Branches, one: SingularPoint, other: SingularPoint) -> bool:
@@ -365,29 +371,29 @@ def coincide(branches: Branches, one: SingularPoint, other: SingularPoint) -> bo
     """
     if not (one.proved and other.proved):
         return False
-    if _is_known(one.place) and _is_known(other.place):
-        return ball.subtract(one.place, other.place).sign() == 0
+    if _is_known(one.abscissa) and _is_known(other.abscissa):
+        return ball.subtract(one.abscissa, other.abscissa).sign() == 0
     return any(
         _is_zero_at(branches, step, a) and _has_one_zero(branches, step, a, b)
         for a, b in ((one, other), (other, one))
-        if a.zeros or _is_known(a.place)
+        if a.zeros or _is_known(a.abscissa)
         for step in b.zeros
     )
 
 
 def _is_zero_at(branches: Branches, step: int, singular: SingularPoint) -> bool:
     return step in singular.zeros or (
-        branches.settled(branches.of(step), singular.place, singular.zeros).exact == 0
+        branches.settled(branches.of(step), singular.abscissa, singular.zeros).exact == 0
     )
 
 
 def _has_one_zero(branches: Branches, step: int, one: SingularPoint, other: SingularPoint) -> bool:
     """Check whether a step that has one zero in the ball of one has no second one beside it."""
-    if other.place.value.contains(one.place.value):
+    if other.abscissa.value.contains(one.abscissa.value):
         return True
     function = branches.of(step)
     try:
         slope = branches.derivative(function)
     except (LimitError, NotHandledError):
         return False
-    return slope.prove(Ball(one.place.value.union(other.place.value))).sign() in (-1, 1)
+    return slope.prove(Ball(one.abscissa.value.union(other.abscissa.value))).sign() in (-1, 1)

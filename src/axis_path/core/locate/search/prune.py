@@ -157,7 +157,7 @@ class _Cells:
             return self
         order = np.lexsort((self.low, self.owner))
         low, high, owner, way = (
-            each[order] for each in (self.low, self.high, self.owner, self.way)
+            values[order] for values in (self.low, self.high, self.owner, self.way)
         )
         apart = (low[1:] != high[:-1]) | (way[1:] != way[:-1]) | (owner[1:] != owner[:-1])
         starts = np.flatnonzero(np.concatenate([[True], apart]))
@@ -183,11 +183,11 @@ def _looked_at(
     """
     lows, highs = cells.low, cells.high
     values, slopes = _both(function, expression, slope, lows, highs)
-    kept = ~((values.low > 0) | (values.high < 0) | values.nowhere)
-    lows, highs = lows[kept], highs[kept]
-    slope_low, slope_high = slopes.low[kept], slopes.high[kept]
+    candidates = ~((values.low > 0) | (values.high < 0) | values.nowhere)
+    lows, highs = lows[candidates], highs[candidates]
+    slope_low, slope_high = slopes.low[candidates], slopes.high[candidates]
     rising = np.where(slope_low > 0, 1.0, np.where(slope_high < 0, -1.0, 0.0))
-    rough = np.asarray(values.partial | values.broken | slopes.partial | slopes.broken)[kept]
+    rough = np.asarray(values.partial | values.broken | slopes.partial | slopes.broken)[candidates]
     if not is_smooth:
         rising[rough] = 0.0
     # The mean value theorem: f(X) lies in f(m) + f'(X) (X - m), which is tighter in small cells.
@@ -202,8 +202,8 @@ def _looked_at(
             known &= ~rough
         margin = 1e-12 * np.abs(at_middle.low) + 1e-300
         without = known & ((at_middle.low - reach > margin) | (at_middle.high + reach < -margin))
-    is_bounded = np.isfinite(values.low[kept]) & np.isfinite(values.high[kept])
-    return cells.take(kept).take(~without), rising[~without], is_bounded[~without]
+    is_bounded = np.isfinite(values.low[candidates]) & np.isfinite(values.high[candidates])
+    return cells.take(candidates).take(~without), rising[~without], is_bounded[~without]
 
 
 def _both(
@@ -259,21 +259,21 @@ def _crossings(
     end_signs, values = signs_of(at_ends), middles(at_ends)
     crossed = end_signs[:count] * end_signs[count:]
     known[crossed == 0] = -1
-    kept = np.flatnonzero(crossed < 0)
-    first, last = values[:count][kept], values[count:][kept]
-    a, b, before = lows[kept], highs[kept], np.full(len(kept), np.nan)
-    place = kernel.chords(a, b, first, last)
+    left = np.flatnonzero(crossed < 0)
+    first, last = values[:count][left], values[count:][left]
+    a, b, before = lows[left], highs[left], np.full(len(left), np.nan)
+    abscissa = kernel.chords(a, b, first, last)
     for _ in range(kernel.NEWTON_ROUNDS):
-        pair = function.enclose_pair(place, place, expression, slope)
-        if kernel.newton(place, a, b, before, last > 0, *map(middles, pair)):
+        pair = function.enclose_pair(abscissa, abscissa, expression, slope)
+        if kernel.newton(abscissa, a, b, before, last > 0, *map(middles, pair)):
             break
     for reach in kernel.REACHES:
-        sides = kernel.beside(place, reach, lows[kept], highs[kept])
+        sides = kernel.sides_of(abscissa, reach, lows[left], highs[left])
         side_signs = signs_of(function.enclose(sides, sides, expression))
-        is_proved = side_signs[: len(kept)] * side_signs[len(kept) :] < 0
-        known[kept] = np.where(is_proved, 1, -1)
-        brackets[:, kept[is_proved]] = sides.reshape(2, -1)[:, is_proved]
-        kept, place = kept[~is_proved], place[~is_proved]
+        is_proved = side_signs[: len(left)] * side_signs[len(left) :] < 0
+        known[left] = np.where(is_proved, 1, -1)
+        brackets[:, left[is_proved]] = sides.reshape(2, -1)[:, is_proved]
+        left, abscissa = left[~is_proved], abscissa[~is_proved]
     return brackets, known
 
 

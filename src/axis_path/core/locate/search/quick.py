@@ -89,9 +89,9 @@ def _located(function: RealFunction, low: Floats, high: Floats) -> tuple[Floats,
     left = may_be & ~simple
     left[left] = ~_without_zero(function, low[left], high[left])
     slope = function.expression.derivative()
-    places = np.flatnonzero(simple)
-    brackets, unsure = crossings(function, function.expression, slope, low[places], high[places])
-    left[places[unsure]] = True
+    indices = np.flatnonzero(simple)
+    brackets, unsure = crossings(function, function.expression, slope, low[indices], high[indices])
+    left[indices[unsure]] = True
     below, above = np.array(brackets).reshape(-1, 2).T.copy()
     return below, above, left
 

@@ -20,10 +20,10 @@ _SAMPLES, _HALVINGS = 500, 16
 #: How much smaller values beside a zero are than those of the samples around it.
 _SHRUNK = 8
 #: Where between its neighbours a sample stands: at no simple number.
-_ASIDE = 0.4876
+_OFFSET = 0.4876
 #: Halving a step of a curve as often as this makes it small, but not one of a jump, or of a pole.
 _LEAST_HALVINGS, _JUMP, _POLE = 6, 1 / 4, 8
-SEEN = "it was seen between two samples; the search was stopped before it was checked"
+ONLY_SAMPLED = "it was seen between two samples; the search was stopped before it was checked"
 
 
 def sampled_zeros(function: RealFunction, inside: Interval) -> list[Root]:
@@ -51,7 +51,7 @@ def sampled_zeros(function: RealFunction, inside: Interval) -> list[Root]:
         b, last = np.where(is_before, b, middle), np.where(is_before, last, values)
     is_zero = _SHRUNK * np.maximum(np.abs(first), np.abs(last)) < most
     return [
-        Root(Ball(arb(low).union(arb(high))), proved=False, note=SEEN)
+        Root(Ball(arb(low).union(arb(high))), proved=False, note=ONLY_SAMPLED)
         for low, high in zip(a[is_zero].tolist(), b[is_zero].tolist(), strict=True)
     ]
 
@@ -94,7 +94,7 @@ def sampled_breaks(function: RealFunction, inside: Interval) -> list[tuple[Ball,
     known[0], known[-1] = known[1], known[-2]
     edges = np.flatnonzero(known[:-1] != known[1:])
     ends = _halved(xs[edges], xs[edges + 1], lambda at: np.isfinite(function.sample(at)))
-    breaks = [(place, Kind.END) for place in ends]
+    breaks = [(abscissa, Kind.END) for abscissa in ends]
     steps = np.abs(np.diff(np.where(np.isfinite(ys), ys, np.nan)))
     at = np.flatnonzero(np.isfinite(steps))
     low, high, first, last = xs[at], xs[at + 1], ys[at], ys[at + 1]
@@ -121,18 +121,20 @@ def sampled_breaks(function: RealFunction, inside: Interval) -> list[tuple[Ball,
                 # Of two halves either may hold it: only the samples around it surely do.
                 a, b = float(xs[max(at[k] - 1, 0)]), float(xs[min(at[k] + 2, len(xs) - 1)])
             breaks.append((Ball(arb(a).union(arb(b))), kind))
-    return _each_once(breaks)
+    return _without_duplicates(breaks)
 
 
-def _each_once(breaks: list[tuple[Ball, Kind]]) -> list[tuple[Ball, Kind]]:
+def _without_duplicates(breaks: list[tuple[Ball, Kind]]) -> list[tuple[Ball, Kind]]:
     """Put breaks in order; of those that may be one, the one that is known best."""
-    kept: list[tuple[Ball, Kind]] = []
-    for place, kind in sorted(breaks, key=lambda item: float(item[0].value.mid())):
-        if kept and kept[-1][0].value.overlaps(place.value):
-            kept[-1] = min(kept[-1], (place, kind), key=lambda item: float(item[0].value.rad()))
+    distinct: list[tuple[Ball, Kind]] = []
+    for abscissa, kind in sorted(breaks, key=lambda item: float(item[0].value.mid())):
+        if distinct and distinct[-1][0].value.overlaps(abscissa.value):
+            distinct[-1] = min(
+                distinct[-1], (abscissa, kind), key=lambda item: float(item[0].value.rad())
+            )
         else:
-            kept.append((place, kind))
-    return kept
+            distinct.append((abscissa, kind))
+    return distinct
 
 
 def sampled_changes(
@@ -172,5 +174,5 @@ def _places(inside: Interval) -> Floats:
     low, high = (float(end.value.mid()) for end in (inside.low, inside.high))
     if not (math.isfinite(low) and math.isfinite(high)):
         return np.empty(0)
-    inner = low + (high - low) * (np.arange(_SAMPLES) + _ASIDE) / _SAMPLES
+    inner = low + (high - low) * (np.arange(_SAMPLES) + _OFFSET) / _SAMPLES
     return np.concatenate([[low], inner, [high]])

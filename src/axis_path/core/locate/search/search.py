@@ -25,7 +25,7 @@ from flint import arb, fmpq_poly
 from axis_path.core.arithmetic import Ball
 from axis_path.core.errors import LimitError, NotHandledError
 from axis_path.core.evaluate import Expression, RealFunction
-from axis_path.core.limits import FOUND, LOCATE_CELLS
+from axis_path.core.limits import LOCATE_CELLS, MOST_FINDINGS
 from axis_path.core.locate.algebra.by_form import is_exponential, search_by_form
 from axis_path.core.locate.algebra.exact import quick_candidates
 from axis_path.core.locate.algebra.polynomial import as_polynomial, real_zeros
@@ -90,7 +90,7 @@ def search_branch(
         for root in result.roots:
             zeros = root.zeros | {factor.step}
             is_own = factor.step == whole.values.factor.step
-            order = root.order if is_own and root.order else whole.order(root.place, zeros)
+            order = root.order if is_own and root.order else whole.order(root.abscissa, zeros)
             search.roots.append(replace(root, source=factor.step, order=order, zeros=zeros))
         search.undecided += result.undecided
         search.is_crowded = search.is_crowded or result.is_crowded
@@ -130,7 +130,9 @@ def _with_factors(function: RealFunction, root: Root) -> Root:
     """Note which factor is zero at a root of the whole: the only one that can be."""
     able = function.expression.factors(through_pieces=True)
     if len(able) > 1:
-        able = [each for each in able if not function.prove(root.place, each).excludes_zero()]
+        able = [
+            branch for branch in able if not function.prove(root.abscissa, branch).excludes_zero()
+        ]
     return replace(root, zeros=root.zeros | {able[0].step}) if len(able) == 1 else root
 
 
@@ -194,36 +196,37 @@ class _Factor:
         search = search_by_half_angle(self.values.function, self.values.factor, cells)
         if search is not None:
             search.roots = [
-                self.roots.exact_root(root.place.value, root.order) or root for root in search.roots
+                self.roots.exact_root(root.abscissa.value, root.order) or root
+                for root in search.roots
             ]
         return search
 
-    def order(self, place: Ball, zeros: frozenset[int]) -> int | None:
+    def order(self, abscissa: Ball, zeros: frozenset[int]) -> int | None:
         """Return the multiplicity of a zero, if it can be determined.
 
         Args:
-            place: where it is.
+            abscissa: where it is.
             zeros: the steps that are known to be zero there.
         """
-        if place.exact is not None or place.turns is not None:
-            return self.values.order(place)
+        if abscissa.exact is not None or abscissa.turns is not None:
+            return self.values.order(abscissa)
         try:
             for order in range(1, MOST_ORDER + 1):
-                value = self.values.prove(place, order)
+                value = self.values.prove(abscissa, order)
                 if value.is_defined and value.continuous and value.excludes_zero():
                     return order
-                value = self.values.function.settle(place, zeros, self.values.derivative(order))
+                value = self.values.function.settle(abscissa, zeros, self.values.derivative(order))
                 if not value.is_defined or value.excludes_zero():
                     return order if value.is_defined else None
                 if value.exact != 0:
                     break
         except (LimitError, NotHandledError):
             pass
-        return self._order_by_form(place)
+        return self._order_by_form(abscissa)
 
-    def _order_by_form(self, place: Ball) -> int | None:
+    def _order_by_form(self, abscissa: Ball) -> int | None:
         """Return the multiplicity of a zero of a quotient of polynomials, or of waves."""
-        around = [Cell(Ball(place.value.lower()), Ball(place.value.upper()))]
+        around = [Cell(Ball(abscissa.value.lower()), Ball(abscissa.value.upper()))]
         quotient = self.by_quotient(around) or self.by_half_angle(around)
         orders = [] if quotient is None else [root.order for root in quotient.roots]
         return orders[0] if len(orders) == 1 else None
@@ -236,9 +239,9 @@ class _Factor:
         if polynomial.degree() < 1:
             return
         for zero in real_zeros(polynomial):
-            if all(zero.place < c.low.value or zero.place > c.high.value for c in cells):
+            if all(zero.abscissa < c.low.value or zero.abscissa > c.high.value for c in cells):
                 continue
-            root = self.roots.exact_root(zero.place) or Root(Ball(zero.place), proved=True)
+            root = self.roots.exact_root(zero.abscissa) or Root(Ball(zero.abscissa), proved=True)
             self.search_.roots.append(replace(root, order=zero.order, surd=zero.surd))
 
     def _pruned(self, cells: Sequence[Cell]) -> list[Cell]:
@@ -259,8 +262,8 @@ class _Factor:
         simple = quick_candidates(*np.array(pruned.brackets).reshape(-1, 2).T.copy())
         for bracket, numbers in zip(pruned.brackets, simple, strict=True):
             exact = next(filter(self.values.is_zero, numbers), None)
-            place = exact or Ball(self._sharpened(*bracket))
-            self.search_.roots.append(Root(place, proved=True, order=1))
+            abscissa = exact or Ball(self._sharpened(*bracket))
+            self.search_.roots.append(Root(abscissa, proved=True, order=1))
         left = [cell_between(a, lows.get(a), b, highs.get(b)) for a, b in pruned.rest] + too_narrow
         self.is_dense = pruned.is_dense
         if not pruned.is_crowded:
@@ -294,7 +297,7 @@ class _Factor:
                 continue
             if self.values.holds(values) and self._is_settled(cell, self.values.prove(hull, 1)):
                 continue
-            stop = looked_at > max_cells or len(self.search_.roots) >= FOUND.value
+            stop = looked_at > max_cells or len(self.search_.roots) >= MOST_FINDINGS.value
             if cell.is_narrow or stop:
                 self.search_.undecided.append(cell)
                 continue
@@ -342,14 +345,14 @@ class _Factor:
 
     def _is_settled_by_turn(self, cell: Cell) -> bool:
         """Settle a cell in which the factor turns once, by its value at the turning point."""
-        place = self.roots.turn_in(cell)
-        if place is None:
+        abscissa = self.roots.turn_in(cell)
+        if abscissa is None:
             return False
         over = self.values.prove(cell.hull(), 2)
-        middle = place.mid()
+        middle = abscissa.mid()
         at_middle = self.values.prove(Ball(middle))
         # The slope is next to nothing here, so that the mean value theorem gives a sharp value.
-        value = at_middle.value + self.values.prove(Ball(place), 1).value * (place - middle)
+        value = at_middle.value + self.values.prove(Ball(abscissa), 1).value * (abscissa - middle)
         sign = Ball(value).sign()
         if not at_middle.is_defined or not value.is_finite():
             return False
@@ -359,7 +362,7 @@ class _Factor:
         if None in ends:
             return False
         if sign in (-1, 1):
-            for part in cell.cut(Ball(place)):
+            for part in cell.cut(Ball(abscissa)):
                 root = self.roots.monotone_root(part)
                 if root is not None:
                     self.search_.roots.append(root)
@@ -367,6 +370,6 @@ class _Factor:
         around = min(abs(self.values.prove(end).value).lower() for end in (cell.low, cell.high))
         if not bool(abs(value) < _CLOSE * around):
             return False
-        unsure = Root(Ball(place), proved=False, note=TOO_CLOSE)
+        unsure = Root(Ball(abscissa), proved=False, note=TOO_CLOSE)
         self.search_.roots.append(self.roots.surd_root(cell) or unsure)
         return True

@@ -8,7 +8,7 @@ from typing import TypeVar
 
 from axis_path.core.deadline import grace_period, is_brief
 from axis_path.core.errors import StoppedError
-from axis_path.core.limits import FOUND
+from axis_path.core.limits import MOST_FINDINGS
 from axis_path.core.locate.finding import Finding, Findings
 
 T = TypeVar("T")
@@ -17,7 +17,7 @@ GRACE_S = 0.6
 UNSURE = "the search was stopped before it was checked"
 
 
-def found_or_sampled(
+def located_or_sampled(
     err: StoppedError, results: Sequence[T], look: Callable[[], Sequence[T]]
 ) -> tuple[Sequence[T], str]:
     """Return what a stopped search has found, or else what a look shows, and what is said of it.
@@ -44,7 +44,7 @@ def found_or_sampled(
     return sampled, f"{err.message} Until then these were seen; they are not checked."
 
 
-def found_until_stopped(
+def located_until_stopped(
     locate: Callable[[list[Finding]], Findings], look: Callable[[], Sequence[Finding]]
 ) -> Findings:
     """Locate; if it is stopped, give what was found or can be seen, none of it proved.
@@ -60,9 +60,10 @@ def found_until_stopped(
     try:
         return locate(findings)
     except StoppedError as err:
-        items, note = found_or_sampled(err, findings, look)
+        items, note = located_or_sampled(err, findings, look)
     unsure = (
-        replace(item, proved=False, note=item.note or UNSURE) for item in items[: FOUND.value]
+        replace(item, proved=False, note=item.note or UNSURE)
+        for item in items[: MOST_FINDINGS.value]
     )
     return Findings(tuple(sorted(unsure, key=lambda item: item.x)), complete=False, note=note)
 

@@ -31,7 +31,7 @@ _DIGITS_OF_FLOATS = 14
 #: How many digits are written; a study may want others.
 _digits: ContextVar[int] = ContextVar("digits", default=10)
 #: So many intervals are described.
-_MOST_STRETCHES = 3
+_MOST_INTERVALS = 3
 #: So many places that are left out are listed.
 _MOST_GAPS = 6
 #: Longer exact forms of values are given as decimals.
@@ -42,19 +42,19 @@ _WIDEST = 1e-6
 
 def make_finding(root: Root) -> Finding:
     """Return a root as a finding, with as many digits as are sure."""
-    finding = at_place(Kind.ZERO, root.place, proved=root.proved, note=root.note)
+    finding = finding_at(Kind.ZERO, root.abscissa, proved=root.proved, note=root.note)
     return replace(finding, y=0.0, multiplicity=root.order, exact=finding.exact or root.surd)
 
 
-def at_place(
-    kind: Kind, place: Ball, value: Ball | None = None, *,
+def finding_at(
+    kind: Kind, abscissa: Ball, value: Ball | None = None, *,
     proved: bool, note: str = "", why: str = "",
 ) -> Finding:  # fmt: skip
     """Return a finding at a place, with as many digits as are sure.
 
     Args:
         kind: what it is.
-        place: a ball that holds it.
+        abscissa: a ball that contains it.
         value: the value there; None if there is none to show. One that is hardly known, such as
             that between the two sides of a jump, is not shown.
         proved: whether exactly one such point is proved to lie in the ball.
@@ -63,10 +63,10 @@ def at_place(
     """
     has_value = value is not None and value.is_defined and _is_narrow(value)
     return Finding(
-        kind, float(place.value.mid()) + 0.0,
+        kind, float(abscissa.value.mid()) + 0.0,
         float(value.value.mid()) + 0.0 if value is not None and has_value else math.nan,
-        bracket_of(place), proved, written(place), place_text(place), note,
-        place_text(value) if value is not None and has_value else "",
+        bracket_of(abscissa), proved, written(abscissa), abscissa_text(abscissa), note,
+        abscissa_text(value) if value is not None and has_value else "",
         y_exact=written(value) if value is not None and has_value else None, why=why,
     )  # fmt: skip
 
@@ -90,25 +90,29 @@ def digits_shown() -> int:
     return _digits.get()
 
 
-def place_text(place: Ball) -> str:
+def abscissa_text(abscissa: Ball) -> str:
     """Write a number with the digits that are shown, each right; fewer where fewer are sure."""
-    if place.exact is None and place.value.is_finite() and digits_shown() <= _DIGITS_OF_FLOATS:
+    if (
+        abscissa.exact is None
+        and abscissa.value.is_finite()
+        and digits_shown() <= _DIGITS_OF_FLOATS
+    ):
         # Floats around it nearly always share their digits, and are quicker to write.
-        quick = digits_between(*bracket_of(place), digits_shown())
+        quick = digits_between(*bracket_of(abscissa), digits_shown())
         if quick:
             return quick
     for digits in range(digits_shown(), 0, -1):
-        text = digits_of(place, digits)
+        text = digits_of(abscissa, digits)
         if text is not None:
             return text
-    value = place.value
+    value = abscissa.value
     return f"{float(value.mid()):.3g} ± {float(value.rad()):.1g}".replace("-", "−")
 
 
 def value_text(value: Ball) -> str:
-    """Write a value in exact form where it has one, else as ``place_text`` does."""
+    """Write a value in exact form where it has one, else as ``abscissa_text`` does."""
     exact = written(value)
-    return exact if exact is not None and len(exact) <= _LONGEST else place_text(value)
+    return exact if exact is not None and len(exact) <= _LONGEST else abscissa_text(value)
 
 
 @dataclass(frozen=True, slots=True)
@@ -159,27 +163,29 @@ def judge(anatomy: Anatomy, search: Search, words: Words = ZEROS) -> Verdict:
     intervals = _zero_intervals(anatomy, search.constant)
     notes = [
         f"{words.holds} {_write_interval(anatomy, zero_interval, width, words)}."
-        for zero_interval in intervals[:_MOST_STRETCHES]
+        for zero_interval in intervals[:_MOST_INTERVALS]
     ]
     along = " ".join(notes)
-    brackets = [bracket_of(root.place) for root in search.roots]
+    brackets = [bracket_of(root.abscissa) for root in search.roots]
     notes += open_notes(anatomy, search, brackets, words)
-    kept = tuple(
+    known_roots = tuple(
         root
         for root, bracket in zip(search.roots, brackets, strict=True)
         if not any(_holds_any(zero_interval.cell, [bracket]) for zero_interval in intervals)
     )
     is_sure = not search.undecided and not search.is_crowded
-    is_all = is_sure and all(root.proved for root in kept) and len(intervals) <= _MOST_STRETCHES
+    is_all = (
+        is_sure and all(root.proved for root in known_roots) and len(intervals) <= _MOST_INTERVALS
+    )
     complete = is_all and not intervals
     if not complete and not notes:
         notes.append(f"Whether there are more {words.many} next to these is not decided.")
-    return Verdict(kept, complete, " ".join(notes), along=along if is_all else "")
+    return Verdict(known_roots, complete, " ".join(notes), along=along if is_all else "")
 
 
-def bracket_of(place: Ball) -> tuple[float, float]:
+def bracket_of(abscissa: Ball) -> tuple[float, float]:
     """Return floats below and above a place."""
-    return float_below(place.value.lower()), float_above(place.value.upper())
+    return float_below(abscissa.value.lower()), float_above(abscissa.value.upper())
 
 
 def open_notes(
@@ -200,11 +206,11 @@ def open_notes(
     if crowd is not None:
         singular, cells = crowd
         undecided = [cell for cell in undecided if cell not in cells]
-        centre = singular.place.value
+        centre = singular.abscissa.value
         reach = max(abs(end.value - centre).upper() for c in cells for end in (c.low, c.high))
         many = words.many[0].upper() + words.many[1:]
         notes.append(
-            f"{many} crowd together at {variable} = {near(singular.place, width)}: there may be "
+            f"{many} crowd together at {variable} = {near(singular.abscissa, width)}: there may be "
             f"infinitely many. All that are farther from there than {_rounded_up(float(reach))} "
             "are given."
         )
@@ -239,7 +245,7 @@ def _accumulation(
         near_by = [
             cell
             for cell in undecided
-            if cell.hull().value.overlaps(singular.place.value) and not is_tiny(cell)
+            if cell.hull().value.overlaps(singular.abscissa.value) and not is_tiny(cell)
         ]
         if near_by:
             low, high = near_by[0].low.value, near_by[-1].high.value
@@ -273,10 +279,12 @@ def _zero_intervals(anatomy: Anatomy, constant: list[Cell]) -> list[_ZeroInterva
         inner = [
             singular
             for singular in anatomy.singular_points
-            if singular.place.value > low and singular.place.value < high
+            if singular.abscissa.value > low and singular.abscissa.value < high
         ]
-        gaps = {id(singular.place) for singular in inner if not _is_zero_at(anatomy, singular)}
-        for one, other in pairwise([cell.low, *(singular.place for singular in inner), cell.high]):
+        gaps = {id(singular.abscissa) for singular in inner if not _is_zero_at(anatomy, singular)}
+        for one, other in pairwise(
+            [cell.low, *(singular.abscissa for singular in inner), cell.high]
+        ):
             part = Cell(one, other)
             value = anatomy.function.prove(Ball(arb(part.middle)))
             if value.defined is Defined.NO or value.excludes_zero():
@@ -307,7 +315,7 @@ def _write_interval(
     signs = []
     for end in (cell.low, cell.high):
         singular = next(
-            (s for s in anatomy.singular_points if s.place.value.overlaps(end.value)), None
+            (s for s in anatomy.singular_points if s.abscissa.value.overlaps(end.value)), None
         )
         signs.append("≤" if singular is not None and _is_zero_at(anatomy, singular) else "<")
     low, high = (written(end) or near(end, width) for end in (cell.low, cell.high))
@@ -348,8 +356,8 @@ def between(cell: Cell, variable: str, width: float) -> str:
     return f"{near(cell.low, width)} < {variable} < {near(cell.high, width)}"
 
 
-def near(place: Ball, width: float) -> str:
+def near(abscissa: Ball, width: float) -> str:
     """Write a place roughly: to a billionth of the interval."""
-    value = float(place.value.mid())
+    value = float(abscissa.value.mid())
     value = 0.0 if abs(value) < 1e-9 * width else value
     return f"{value:.5g}".replace("-", "−")

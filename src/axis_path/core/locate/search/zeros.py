@@ -13,7 +13,7 @@ from dataclasses import replace
 from axis_path.core.arithmetic import Ball, Defined, ball, precision
 from axis_path.core.errors import LimitError, NotHandledError, StoppedError
 from axis_path.core.evaluate import RealFunction
-from axis_path.core.limits import FOUND, LOCATE_CELLS
+from axis_path.core.limits import LOCATE_CELLS, MOST_FINDINGS
 from axis_path.core.locate.algebra.exact import written
 from axis_path.core.locate.cells import Interval, Root, Search
 from axis_path.core.locate.finding import Findings
@@ -27,7 +27,7 @@ from axis_path.core.locate.search.parts import (
 )
 from axis_path.core.locate.search.sampled import sampled_zeros
 from axis_path.core.locate.search.search import search_branch
-from axis_path.core.locate.search.stopped import UNSURE, found_or_sampled
+from axis_path.core.locate.search.stopped import UNSURE, located_or_sampled
 from axis_path.core.locate.search.verdict import ZEROS, Verdict, Words, judge, make_finding
 
 SEARCH_BITS = 128
@@ -83,20 +83,23 @@ def _zeros(anatomy: Anatomy, max_cells: int, words: Words) -> Findings:
 
 
 def judged_roots(
-    anatomy: Anatomy, words: Words, max_cells: int = LOCATE_CELLS.value, most: int = FOUND.value
+    anatomy: Anatomy,
+    words: Words,
+    max_cells: int = LOCATE_CELLS.value,
+    most: int = MOST_FINDINGS.value,
 ) -> Verdict:
     """Search all parts and singular points of a function, and say what is to be said of it.
 
     If the search is stopped, it is said of what was found until then, none of it proved.
 
     Raises:
-        StoppedError: the search was stopped before there was anything to be told.
+        StoppedError: the search was stopped before there was anything to report.
     """
     search = Search()
     try:
         find_roots(anatomy, max_cells, search)
     except StoppedError as err:
-        roots, note = found_or_sampled(
+        roots, note = located_or_sampled(
             err,
             _distinct(anatomy, search.roots),
             lambda: sampled_zeros(anatomy.function, anatomy.inside),
@@ -158,13 +161,13 @@ def find_roots(
 def _at_singular_points(anatomy: Anatomy, search: Search) -> list[Root]:
     """Return the singular points at which the function is zero."""
     roots: list[Root] = []
-    for before, singular, after in anatomy.beside():
+    for before, singular, after in anatomy.neighbours():
         value = anatomy.value_at(singular)
         if value.defined is Defined.NO or value.excludes_zero() or not belongs(anatomy, singular):
             continue
         if value.exact is None or not value.is_defined:
             note = "whether it is zero right here could not be decided"
-            roots.append(Root(singular.place, proved=False, note=note))
+            roots.append(Root(singular.abscissa, proved=False, note=note))
         elif value.exact == 0:
             same = [root for root in search.roots if _overlap(root, singular)]
             # Where another branch begins the function has no order of its own.
@@ -176,7 +179,7 @@ def _at_singular_points(anatomy: Anatomy, search: Search) -> list[Root]:
             is_one = is_smooth and len({root.order for root in same}) == 1
             order = same[0].order if is_one else None
             surd = same[0].surd if same else None
-            roots.append(Root(singular.place, proved=singular.proved, order=order, surd=surd))
+            roots.append(Root(singular.abscissa, proved=singular.proved, order=order, surd=surd))
     return roots
 
 
@@ -190,14 +193,14 @@ def belongs(anatomy: Anatomy, singular: SingularPoint) -> bool:
 
 
 def _overlap(root: Root, singular: SingularPoint) -> bool:
-    return bool(root.place.value.overlaps(singular.place.value))
+    return bool(root.abscissa.value.overlaps(singular.abscissa.value))
 
 
 def _checked(anatomy: Anatomy, root: Root) -> Root | None:
     """Keep a zero of a branch if it lies in the interval and is one of the function."""
     inside, function = anatomy.inside, anatomy.function
-    low = ball.subtract(root.place, inside.low).sign()
-    high = ball.subtract(inside.high, root.place).sign()
+    low = ball.subtract(root.abscissa, inside.low).sign()
+    high = ball.subtract(inside.high, root.abscissa).sign()
     if -1 in (low, high):
         return None
     singular = next(
@@ -210,7 +213,7 @@ def _checked(anatomy: Anatomy, root: Root) -> Root | None:
     )
     if singular is not None and root.source is not None and root.source not in singular.zeros:
         source = anatomy.branches.of(root.source)
-        at_singular = anatomy.branches.settled(source, singular.place, singular.zeros).sign()
+        at_singular = anatomy.branches.settled(source, singular.abscissa, singular.zeros).sign()
         if at_singular in (-1, 1):
             return _apart(anatomy, root, singular, source, at_singular)
     if singular is None and anatomy.complete:
@@ -224,11 +227,11 @@ def _checked(anatomy: Anatomy, root: Root) -> Root | None:
         ):
             # It is the singular point itself, which is looked at by itself.
             return None
-    value = function.prove(root.place) if singular is None else value
+    value = function.prove(root.abscissa) if singular is None else value
     if value.defined is Defined.NO or (value.is_defined and value.excludes_zero()):
         # It lies in a gap of the domain, or in another piece than the factor.
         return None
-    if value.defined is Defined.YES and not value.continuous and root.place.exact is None:
+    if value.defined is Defined.YES and not value.continuous and root.abscissa.exact is None:
         note = "whether it is a zero of the piece that holds here is not proved"
         return replace(root, proved=False, note=note)
     if value.defined is Defined.MAYBE:
@@ -255,9 +258,9 @@ def _apart(
         None if another branch holds on that side of the singular point; if it comes too close to
         the singular point to be distinguished from it, a zero that is not proved.
     """
-    place = sharpened(anatomy.branches, singular).value
-    for side, far in ((-1, root.place.value.lower()), (1, root.place.value.upper())):
-        near = place.mid()
+    abscissa = sharpened(anatomy.branches, singular).value
+    for side, far in ((-1, root.abscissa.value.lower()), (1, root.abscissa.value.upper())):
+        near = abscissa.mid()
         if source.prove(Ball(far)).sign() != -at_singular:
             continue
         for _ in range(_APART):
@@ -267,17 +270,17 @@ def _apart(
                 break
             near, far = (middle, far) if sign == at_singular else (near, middle)
             between = near.union(far)
-            if not between.overlaps(place) and bool(between.rad() <= abs(between) * _NARROW):
+            if not between.overlaps(abscissa) and bool(between.rad() <= abs(between) * _NARROW):
                 return (
-                    replace(root, place=Ball(between))
-                    if _is_beside(anatomy, root, singular, side)
+                    replace(root, abscissa=Ball(between))
+                    if _is_adjacent(anatomy, root, singular, side)
                     else None
                 )
     note = "whether this zero lies here or just beside this place could not be decided"
     return replace(root, proved=False, note=note)
 
 
-def _is_beside(anatomy: Anatomy, root: Root, singular: SingularPoint, side: int) -> bool:
+def _is_adjacent(anatomy: Anatomy, root: Root, singular: SingularPoint, side: int) -> bool:
     """Check whether the branch of a zero is the one that holds on a side of a singular point."""
     for part in anatomy.parts:
         if singular is (part.low if side > 0 else part.high):
@@ -292,31 +295,31 @@ def _is_beside(anatomy: Anatomy, root: Root, singular: SingularPoint, side: int)
 def _distinct(anatomy: Anatomy, roots: list[Root]) -> list[Root]:
     """Return each place once: two factors, or two neighbouring cells, may find the same zero."""
     distinct: list[Root] = []
-    for root in sorted(roots, key=lambda item: item.place.value.mid()):
-        if not distinct or not distinct[-1].place.value.overlaps(root.place.value):
+    for root in sorted(roots, key=lambda item: item.abscissa.value.mid()):
+        if not distinct or not distinct[-1].abscissa.value.overlaps(root.abscissa.value):
             distinct.append(root)
             continue
         other = distinct[-1]
-        if written(root.place) is not None and written(root.place) == written(other.place):
+        if written(root.abscissa) is not None and written(root.abscissa) == written(other.abscissa):
             distinct[-1] = _both(root if root.proved else other, root, other)
             continue
         if coincide(anatomy.branches, _as_singular_point(root), _as_singular_point(other)):
-            narrow = min(root, other, key=lambda item: float(item.place.value.rad()))
+            narrow = min(root, other, key=lambda item: float(item.abscissa.value.rad()))
             distinct[-1] = _both(narrow, root, other)
             continue
-        note = "two zeros may lie here, too close to be told apart"
-        wide = Ball(other.place.value.union(root.place.value))
+        note = "two zeros may lie here, too close to be separated"
+        wide = Ball(other.abscissa.value.union(root.abscissa.value))
         distinct[-1] = Root(wide, proved=False, note=note)
     return distinct
 
 
 def _as_singular_point(root: Root) -> SingularPoint:
-    return SingularPoint(root.place, root.proved, zeros=root.zeros)
+    return SingularPoint(root.abscissa, root.proved, zeros=root.zeros)
 
 
-def _both(kept: Root, one: Root, other: Root) -> Root:
+def _both(root: Root, one: Root, other: Root) -> Root:
     """Take two roots at one place as one; each has the order of the whole function, if any."""
     orders = {root.order for root in (one, other) if root.order is not None}
     is_at_singular_point = any(root.source is None and root.order is None for root in (one, other))
     order = orders.pop() if len(orders) == 1 and not is_at_singular_point else None
-    return replace(kept, order=order, zeros=one.zeros | other.zeros)
+    return replace(root, order=order, zeros=one.zeros | other.zeros)

@@ -52,7 +52,7 @@ const components = {
   shortcuts,
   windowBox,
 };
-const all = Object.assign(components, ...PANELS.map((each) => each.components));
+const all = Object.assign(components, ...PANELS.map((panel) => panel.components));
 for (const [name, make] of Object.entries(all)) Alpine.data(name, make(engine));
 const layout = new Layout(Alpine.store("bench"));
 Alpine.data("splitter", splitter(layout));

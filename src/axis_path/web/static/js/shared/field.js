@@ -2,7 +2,7 @@
 /** Fields that show what is kept, and never take away what is being typed. */
 
 /**
- * The directive `x-field="axes.title"`: the field shows the value; while the hand is in it and has
+ * The directive `x-field="axes.title"`: the field shows the value; while the pointer is in it and has
  * changed it, an answer that arrives leaves it alone.
  * @param {any} Alpine
  */

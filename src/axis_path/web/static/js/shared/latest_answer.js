@@ -53,18 +53,18 @@ export class LatestAnswer {
     let underWay = await this.next();
     while (underWay) {
       const { body, asked, drop, sentAt } = underWay;
-      const found = await asked.then(
+      const outcome = await asked.then(
         (answer) => ({ answer, error: null }),
         (error) => ({ answer: undefined, error }),
       );
       const isWanted = !drop.signal.aborted;
-      if (isWanted && found.answer !== undefined) this.note(found.answer, body);
+      if (isWanted && outcome.answer !== undefined) this.note(outcome.answer, body);
       // The next question goes out first: the server works on it while this answer is painted.
       const isNow = this.pending !== null && this.sentAt + this.pace <= performance.now();
       underWay = isNow ? this.begin() : null;
       if (isWanted) {
-        if (found.error) this.fail(found.error);
-        else await this.take(found.answer, body, sentAt);
+        if (outcome.error) this.fail(outcome.error);
+        else await this.take(outcome.answer, body, sentAt);
       }
       underWay ??= await this.next();
     }

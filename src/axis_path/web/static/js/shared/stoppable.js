@@ -20,7 +20,7 @@ export function onSlow(listener) {
 
 /** Give up all questions under way; the server ends their calculations. */
 export function stopAll() {
-  for (const each of running) each.abort();
+  for (const controller of running) controller.abort();
 }
 
 /**

@@ -11,20 +11,21 @@ const COUNT = 240;
 const STEP_MS = 120;
 
 export class Hearing {
-  /** @param {import("../session/engine.js").Engine} engine */
-  constructor(engine) {
-    this.engine = engine;
+  /**
+   * @param {any} store the reactive store. @param {import("../session/picture.js").Picture} picture
+   * @param {(x: number) => void} read moves the reading line.
+   */
+  constructor(store, picture, read) {
+    this.store = store;
+    this.picture = picture;
+    this.read = read;
     this.player = new Player();
     this.timer = 0;
   }
 
-  get store() {
-    return this.engine.store;
-  }
-
   /** The rows that can be heard. */
   get rows() {
-    return (this.engine.scene?.rows ?? []).filter(
+    return (this.picture.scene?.rows ?? []).filter(
       (row) => row.kind === "function" && row.curve && row.lane && !row.lane.scale,
     );
   }
@@ -53,17 +54,17 @@ export class Hearing {
     }
     this.store.heardLine = row.id;
     this.store.said = `Hearing ${row.name}, from the left of the window to the right.`;
-    this.player.play(soundOf(row, this.engine.size, COUNT), SECONDS);
+    this.player.play(soundOf(row, this.picture.viewport.size, COUNT), SECONDS);
     const began = performance.now();
     this.timer = setInterval(() => {
       const part = (performance.now() - began) / (1000 * SECONDS);
       if (part > 1) this.stop();
-      else this.engine.read(this.abscissa(part));
+      else this.read(this.abscissa(part));
     }, STEP_MS);
   }
 
   abscissa(part) {
-    const { window, size } = this.engine;
+    const { window, size } = this.picture.viewport;
     return abscissa(window, size.width, part * size.width);
   }
 
@@ -73,12 +74,12 @@ export class Hearing {
     this.player.stop();
   }
 
-  /** The reading line was moved by a key: the place is heard, once a curve was. */
-  step() {
-    const { row, engine } = this;
-    if (this.store.heardLine === null || !row || engine.reading === null) return;
-    const { window, size } = engine;
-    const part = pxOf(window, size.width, engine.reading) / size.width;
+  /** The reading line was moved by a key: the curve is heard there, once it was heard at all. @param {number | null} reading */
+  step(reading) {
+    const { row } = this;
+    if (this.store.heardLine === null || !row || reading === null) return;
+    const { window, size } = this.picture.viewport;
+    const part = pxOf(window, size.width, reading) / size.width;
     const heights = heightsOf(row.curve.pieces, size, COUNT);
     const height = heights[Math.round(Math.min(Math.max(part, 0), 1) * (COUNT - 1))];
     this.player.tone(height === null ? null : toneOf(height), part);

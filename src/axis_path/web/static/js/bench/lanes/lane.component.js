@@ -4,12 +4,13 @@
 import { decimal, setAttributes, setHidden } from "../../shared/element.js";
 import { takeHold } from "../../shared/hold.js";
 import { shortest } from "../panels/findings/findings.model.js";
-import { laneParts } from "../plane/found.paint.js";
+import { laneParts } from "../plane/findings.paint.js";
 import { across } from "../plane/marks.paint.js";
 import { put } from "../plane/svg.js";
 import { abscissa } from "../viewport/affine.model.js";
 import { pointOn } from "../viewport/scale.js";
 import { Slide, slideBy } from "../viewport/slide.model.js";
+import { frozenScales } from "./frozen_scales.js";
 import { halfOf } from "./lane.paint.js";
 import { LANE_PX, ownShift } from "./lanes.model.js";
 
@@ -22,7 +23,7 @@ const FIELD_PX = 112;
 const FIELD_GAP_PX = 14;
 /** A bracket is wider than this. */
 const LEAST_BRACKET_PX = 4;
-/** A lane that is so near to be seen follows a hand that moves the window. */
+/** A lane that is so near to be seen follows a pointer that moves the window. */
 const NEAR_PX = 60;
 
 /** @param {import("../session/engine.js").Engine} engine */
@@ -36,7 +37,7 @@ export const lane = (engine) => () => ({
   lane: null,
   /** @type {any} */
   slide: null,
-  /** What stands on lanes that are scrolled out of sight waits until a hand comes to rest. */
+  /** What stands on lanes that are scrolled out of sight waits until a pointer comes to rest. */
   isSeen: true,
   /** @type {any} */
   watcher: null,
@@ -56,18 +57,18 @@ export const lane = (engine) => () => ({
   init() {
     this.slide = new Slide(true);
     this.painter = (scene, shift) => this.paint(scene, shift);
-    engine.painters.add(this.painter);
+    engine.picture.painters.add(this.painter);
     this.watcher = new IntersectionObserver(
       (entries) =>
         this.see(entries.some((entry) => entry.isIntersecting && entry === entries.at(-1))),
       { root: document.querySelector(".rows"), rootMargin: `${NEAR_PX}px` },
     );
     this.watcher.observe(this.$el);
-    if (engine.scene) engine.paint();
+    if (engine.picture.scene) engine.picture.paint();
   },
   destroy() {
     this.watcher.disconnect();
-    engine.painters.delete(this.painter);
+    engine.picture.painters.delete(this.painter);
   },
 
   /** The lane comes into sight, or leaves it. @param {boolean} isSeen */
@@ -75,13 +76,13 @@ export const lane = (engine) => () => ({
     if (isSeen === this.isSeen) return;
     this.isSeen = isSeen;
     this.slide.forget();
-    if (isSeen) engine.paintWith(this.painter);
+    if (isSeen) engine.picture.paintWith(this.painter);
   },
 
   paint(scene, shift) {
     // What moves comes to rest, and is placed then.
     if (!this.isSeen && engine.viewport.isMoving) return;
-    const row = scene.rows.find((each) => each.id === this.row.id);
+    const row = scene.rows.find((candidate) => candidate.id === this.row.id);
     if (!row?.lane) return;
     this.lane = row.lane;
     this.shiftNow = row.lane.scale
@@ -111,9 +112,9 @@ export const lane = (engine) => () => ({
     this.placeHandle(low, row.lane.low, this.shiftNow, "low");
     this.placeHandle(high, row.lane.high, this.shiftNow, "high");
   },
-  /** The scale of a path's lane while the hand is on it, so that it does not run away under the hand. */
+  /** The scale of a path's lane while the pointer is on it, so that it does not run away under the pointer. */
   get frozen() {
-    return engine.frozen.get(this.row.id);
+    return frozenScales.get(this.row.id);
   },
   /** The value of the lane's variable at a place. */
   valueAt(px) {
@@ -123,16 +124,19 @@ export const lane = (engine) => () => ({
       : abscissa(engine.window, engine.size.width, px);
   },
   hold() {
-    if (this.lane.scale) engine.frozen.set(this.row.id, this.lane.scale);
+    if (this.lane.scale) frozenScales.set(this.row.id, this.lane.scale);
   },
   release() {
-    engine.frozen.delete(this.row.id);
+    frozenScales.delete(this.row.id);
   },
 
   /** What was located of this line; a lane with a scale of its own is not of x. */
   placeFound(row) {
-    const found = row.lane.scale ? null : engine.foundNow();
-    put(this.$refs.found, found ? laneParts(found, row.id, found.shift, LANE_PX / 2) : []);
+    const findings = row.lane.scale ? null : engine.findingsNow();
+    put(
+      this.$refs.findings,
+      findings ? laneParts(findings, row.id, findings.shift, LANE_PX / 2) : [],
+    );
   },
   beginBracket(event) {
     if (this.lane?.scale || this.row.kind !== "function" || !takeHold(event)) return;
@@ -187,7 +191,7 @@ export const lane = (engine) => () => ({
     while (gaps.children.length > reasons.length) gaps.lastChild.remove();
     reasons.forEach((reason, k) => {
       const gap = gaps.children[k] ?? gaps.appendChild(document.createElement("div"));
-      const [left, right] = row.lane.undefined[k].map((place) => across(shift, place));
+      const [left, right] = row.lane.undefined[k].map((end) => across(shift, end));
       const words = `${row.name} has no value here: ${reason}`;
       setAttributes(gap, {
         class: "lane-gap",

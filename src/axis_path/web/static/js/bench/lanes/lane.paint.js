@@ -79,10 +79,10 @@ function hatched({ pen, inks, shift }, [from, to]) {
   stroke(pen, inks.soft, 1, 0.7);
 }
 
-/** A single place that is left out. @param {Tools} tools @param {number} place */
-function ring({ pen, inks, colour, shift }, place) {
+/** A single x that is left out. @param {Tools} tools @param {number} x */
+function ring({ pen, inks, colour, shift }, x) {
   pen.beginPath();
-  pen.arc(across(shift, place), MIDDLE, 4, 0, 2 * Math.PI);
+  pen.arc(across(shift, x), MIDDLE, 4, 0, 2 * Math.PI);
   pen.fillStyle = inks.paper;
   pen.fill();
   stroke(pen, colour, 2);
@@ -108,13 +108,13 @@ function write({ pen, inks }, text, x, y, colour, font, align = "center") {
   pen.fillText(text, x, y);
 }
 
-/** The places of the signs that are written: at the left of each stretch. @param {Tools} tools */
+/** The positions of the signs that are written: at the left of each stretch. @param {Tools} tools */
 function signsOf(tools, signs) {
-  const places = [];
+  const positions = [];
   for (const [from, to, sign] of signs) {
     const [left, right] = seen(tools, from, to);
     if (right - left < LEAST_STRETCH_PX) continue;
-    places.push(left + 8);
+    positions.push(left + 8);
     write(
       tools,
       sign > 0 ? "+" : "−",
@@ -124,7 +124,7 @@ function signsOf(tools, signs) {
       `600 14px ${tools.inks.text}`,
     );
   }
-  return places;
+  return positions;
 }
 
 /** The part of a stretch that is seen; if nothing of it is, the part that is drawn beyond. */
@@ -141,9 +141,9 @@ function arrowsOf(tools, trends, taken) {
   for (const [from, to, trend] of trends) {
     const [left, right] = seen(tools, from, to);
     if (right - left < LEAST_STRETCH_PX) continue;
-    // From the left on, the first place that covers no sign.
-    const x = [left + 12, (left + right) / 2, right - 12].find((each) =>
-      taken.every((other) => Math.abs(other - each) > LEAST_STRETCH_PX),
+    // From the left on, the first x that covers no sign.
+    const x = [left + 12, (left + right) / 2, right - 12].find((candidate) =>
+      taken.every((other) => Math.abs(other - candidate) > LEAST_STRETCH_PX),
     );
     if (x === undefined) continue;
     const rise = 4 * trend;
@@ -165,7 +165,7 @@ function marksOf(tools, marks) {
   for (const isProved of [true, false]) {
     pen.beginPath();
     pen.setLineDash(isProved ? [] : [3, 3]);
-    for (const mark of marks.filter((each) => each.proved === isProved)) {
+    for (const mark of marks.filter((zero) => zero.proved === isProved)) {
       pen.moveTo(across(shift, mark.x), MIDDLE - MARK_PX);
       pen.lineTo(across(shift, mark.x), MIDDLE + MARK_PX);
     }

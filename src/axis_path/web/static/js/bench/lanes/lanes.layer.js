@@ -9,6 +9,7 @@ import { readInks, readTones, TONES } from "../plane/tones.js";
 import { UNMOVED } from "../viewport/affine.model.js";
 import { planeScale } from "../viewport/scale.js";
 import { placeCanvas, Slide } from "../viewport/slide.model.js";
+import { frozenScales } from "./frozen_scales.js";
 import { paintLane } from "./lane.paint.js";
 import { LANE_PX, ownShift, rangeOf } from "./lanes.model.js";
 
@@ -35,7 +36,7 @@ export class LaneLayers {
     this.near = [0, 0];
     this.look = null;
     this.painter = (scene, shift) => this.paint(scene, shift);
-    engine.painters.add(this.painter);
+    engine.picture.painters.add(this.painter);
     this.scrolled = ({ target }) => {
       if (/** @type {Node} */ (target).contains(this.list)) this.settle();
     };
@@ -57,7 +58,7 @@ export class LaneLayers {
   }
 
   end() {
-    this.engine.painters.delete(this.painter);
+    this.engine.picture.painters.delete(this.painter);
     document.removeEventListener("themechange", this.themed);
     document.removeEventListener("scroll", this.scrolled, { capture: true });
     this.resized.disconnect();
@@ -66,7 +67,7 @@ export class LaneLayers {
 
   get items() {
     return /** @type {HTMLElement[]} */ (
-      [...this.list.children].filter((each) => each.matches(".row-item"))
+      [...this.list.children].filter((item) => item.matches(".row-item"))
     );
   }
 
@@ -97,7 +98,7 @@ export class LaneLayers {
       left = Math.round((its.left - box.left) / scale);
     }
     const seenWith = (more = 0) =>
-      rangeOf(box, scrolled, window.innerHeight, more).map((place) => place / scale);
+      rangeOf(box, scrolled, window.innerHeight, more).map((edge) => edge / scale);
     const seen = seenWith();
     const isMoved =
       before.size !== this.tops.size || [...this.tops].some(([id, top]) => before.get(id) !== top);
@@ -112,13 +113,13 @@ export class LaneLayers {
 
   paintAnew() {
     for (const { slide } of this.layers) slide.forget();
-    this.engine.paintWith(this.painter);
+    this.engine.picture.paintWith(this.painter);
   }
 
   /** @param {any} scene @param {any} shift */
   paint(scene, shift) {
     const { width } = this.engine.size;
-    const places = this.layers.map((layer) => {
+    const moves = this.layers.map((layer) => {
       const { slide, canvas, isOwn } = layer;
       const placing = slide.to(
         scene,
@@ -130,13 +131,13 @@ export class LaneLayers {
     });
     return () => {
       this.frame.style.width = `${width}px`;
-      for (const place of places) place();
+      for (const move of moves) move();
     };
   }
 
   paintLayer(layer, scene, shift) {
     const { canvas, isOwn } = layer;
-    const { size, frozen } = this.engine;
+    const { size } = this.engine;
     const rows = scene.rows.filter(
       ({ id, lane }) =>
         lane && Boolean(lane.scale) === isOwn && isWithin(this.near, this.tops.get(id)),
@@ -156,7 +157,7 @@ export class LaneLayers {
     canvas.style.top = `${top}px`;
     for (const row of rows) {
       place(1, 1, 0, /** @type {number} */ (this.tops.get(row.id)) - top);
-      const its = isOwn ? ownShift(row.lane.scale, frozen.get(row.id), size.width) : shift;
+      const its = isOwn ? ownShift(row.lane.scale, frozenScales.get(row.id), size.width) : shift;
       paintLane(pen, row, its, size.width, { colour: tones[row.tone % TONES], inks, beyond });
     }
   }

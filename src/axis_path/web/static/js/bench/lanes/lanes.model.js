@@ -7,7 +7,7 @@ import { UNMOVED } from "../viewport/affine.model.js";
 export const LANE_PX = 54;
 
 /**
- * From the scale that a lane was made with to the one that the hand holds.
+ * From the scale that a lane was made with to the one that the pointer holds.
  * @param {{low: number, high: number}} scale @param {{low: number, high: number} | undefined} held @param {number} width in px.
  */
 export function ownShift(scale, held, width) {

@@ -9,10 +9,10 @@ import { pointOn } from "../viewport/scale.js";
 /** @param {any} store @param {number} id @returns {import("../session/motion.js").Mover} */
 export const runnerOf = (store, id) => {
   // Nothing that is hidden goes on moving.
-  const found = () => store.rows.find((each) => each.id === id && !each.hidden)?.runner;
+  const present = () => store.rows.find((row) => row.id === id && !row.hidden)?.runner;
   return {
     key: `runner-${id}`,
-    look: () => found() ?? null,
+    look: () => present() ?? null,
     command: (value) => ({ do: "runner", id, t: value }),
   };
 };
@@ -27,26 +27,26 @@ export const runner = (engine) => () => ({
 
   init() {
     this.runnerPainter = (scene) => () => this.placeRunner(scene);
-    engine.painters.add(this.runnerPainter);
-    if (engine.scene) this.placeRunner(engine.scene);
+    engine.picture.painters.add(this.runnerPainter);
+    if (engine.picture.scene) this.placeRunner(engine.picture.scene);
   },
   destroy() {
-    engine.painters.delete(this.runnerPainter);
+    engine.picture.painters.delete(this.runnerPainter);
   },
   placeRunner(scene) {
-    const found = scene.rows.find((each) => each.id === this.row.id);
+    const shown = scene.rows.find((row) => row.id === this.row.id);
     const handle = this.$root;
-    setHidden(handle, !found?.runner || !found.lane);
+    setHidden(handle, !shown?.runner || !shown.lane);
     if (handle.hidden) return;
-    const { runner: now } = found;
+    const { runner: now } = shown;
     handle.style.left = `${across(this.shiftNow ?? { ax: 1, bx: 0 }, now.lane)}px`;
     setAttributes(handle, {
-      class: `lane-runner tone-${(found.tone ?? 0) % 8}${now.is_set ? " is-set" : ""}`,
-      "aria-label": `Runner of ${found.name}`,
+      class: `lane-runner tone-${(shown.tone ?? 0) % 8}${now.is_set ? " is-set" : ""}`,
+      "aria-label": `Runner of ${shown.name}`,
       "aria-valuemin": String(now.low),
       "aria-valuemax": String(now.high),
       "aria-valuenow": decimal(now.value),
-      "aria-valuetext": now.text || `${found.variable} = ${now.value}`,
+      "aria-valuetext": now.text || `${shown.variable} = ${now.value}`,
     });
   },
   runTo(t) {

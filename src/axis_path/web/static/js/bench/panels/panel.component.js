@@ -40,7 +40,7 @@ export const panel = (engine) => () => ({
     return this.isShown(name) ? 0 : -1;
   },
   titleOf(name) {
-    return PANELS.find((each) => each.name === name)?.title ?? "";
+    return PANELS.find((panel) => panel.name === name)?.title ?? "";
   },
   /** The panel that is shown; one that there is no more gives way to the first. */
   get present() {
@@ -52,8 +52,8 @@ export const panel = (engine) => () => ({
     // One more press on the tab of an open sheet closes it.
     if (bench.isSheet && bench.isSheetOpen && bench.tab === tab) bench.isSheetOpen = false;
     else bench.openTab(tab);
-    engine.keepViewSoon();
-    engine.changed();
+    engine.view.saveSoon();
+    engine.subscriptions.open();
   },
   tabKey(event) {
     const by = { ArrowLeft: -1, ArrowRight: 1, Home: -TABS.length, End: TABS.length }[event.key];
@@ -74,7 +74,7 @@ export const panel = (engine) => () => ({
   },
   unfold() {
     this.setFolded(false);
-    engine.changed();
+    engine.subscriptions.open();
   },
   /** Where the panel lies over the plane it is opened for the moment; beside it, that is kept. */
   setFolded(isFolded) {
@@ -83,7 +83,7 @@ export const panel = (engine) => () => ({
     else if (bench.isOverlay) bench.isOverlayOpen = !isFolded;
     else {
       bench.folded = isFolded;
-      engine.keepViewSoon();
+      engine.view.saveSoon();
     }
   },
 });

@@ -97,21 +97,21 @@ function strokeIn(pen, ratio, { colour, width, alpha, dash }) {
 const FADES = 10;
 const TRAIL_PX = 3;
 
-/** Where a point has been: a line that grows fainter with age; a place that is joined to none is a dot. */
-function paintTrail(pen, places, window, colour, ratio) {
+/** Where a point has been: a line that grows fainter with age; a position that is joined to none is a dot. */
+function paintTrail(pen, positions, window, colour, ratio) {
   const { width, height } = window;
   const flat = (value, isLog) => (isLog ? Math.log10(value) : value);
-  const tenths = places.map((place) => {
-    if (!place) return null;
-    const px = (flat(place[0], window.log_x) - window.x[0]) / (window.x[1] - window.x[0]);
-    const py = (window.y[1] - flat(place[1], window.log_y)) / (window.y[1] - window.y[0]);
+  const tenths = positions.map((position) => {
+    if (!position) return null;
+    const px = (flat(position[0], window.log_x) - window.x[0]) / (window.x[1] - window.x[0]);
+    const py = (window.y[1] - flat(position[1], window.log_y)) / (window.y[1] - window.y[0]);
     const at = [10 * width * px, 10 * height * py];
-    return at.every((each) => Math.abs(each) < FAR_TENTHS) ? at : null;
+    return at.every((number) => Math.abs(number) < FAR_TENTHS) ? at : null;
   });
-  const each = Math.ceil(tenths.length / FADES);
-  for (let band = 0; band * each < tenths.length; band += 1) {
+  const perBand = Math.ceil(tenths.length / FADES);
+  for (let band = 0; band * perBand < tenths.length; band += 1) {
     pen.beginPath();
-    for (let k = band * each; k < Math.min((band + 1) * each, tenths.length); k += 1) {
+    for (let k = band * perBand; k < Math.min((band + 1) * perBand, tenths.length); k += 1) {
       const [before, now] = [tenths[k - 1], tenths[k]];
       if (!now) continue;
       pen.moveTo(...(before ?? now));

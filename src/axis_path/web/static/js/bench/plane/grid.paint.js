@@ -44,8 +44,8 @@ export function gridParts(scene, shift, size) {
     for (const y of axes.y.finer) level(crisp(down(shift, y)), "grid-finer");
   }
   if (isSquare) {
-    for (const x of axes.x.places) upright(crisp(across(shift, x)), "grid-line");
-    for (const y of axes.y.places) level(crisp(down(shift, y)), "grid-line");
+    for (const x of axes.x.positions) upright(crisp(across(shift, x)), "grid-line");
+    for (const y of axes.y.positions) level(crisp(down(shift, y)), "grid-line");
   }
   if (at.upright !== null) upright(crisp(at.upright), "axis-line");
   if (at.level !== null) level(crisp(at.level), "axis-line");
@@ -111,8 +111,8 @@ function edges(axes, size) {
 function strokes(axes, shift, size, at, lines) {
   const y = at.level ?? size.height;
   const x = at.upright ?? 0;
-  for (const place of axes.x.places) lines.push(`M${across(shift, place)} ${y - 4}v8`);
-  for (const place of axes.y.places) lines.push(`M${x - 4} ${down(shift, place)}h8`);
+  for (const position of axes.x.positions) lines.push(`M${across(shift, position)} ${y - 4}v8`);
+  for (const position of axes.y.positions) lines.push(`M${x - 4} ${down(shift, position)}h8`);
 }
 
 function polar(grid, shift) {
@@ -164,8 +164,8 @@ function xLabels(axis, shift, size, level) {
   const y = labelsLevel(level, size);
   // The name of the axis stands at its right end.
   const free = size.width - 12 - 9 * axis.name.length;
-  return axis.places.flatMap((place, k) => {
-    const x = across(shift, place);
+  return axis.positions.flatMap((position, k) => {
+    const x = across(shift, position);
     const isOrigin = axis.labels[k] === "0" && x > 20;
     const half = 3.6 * axis.labels[k].length + 2;
     // A label at the edge stays whole; what is beyond it may slide into sight.
@@ -182,8 +182,8 @@ function xLabels(axis, shift, size, level) {
 
 function yLabels(axis, shift, size, upright) {
   const x = labelsUpright(axis, upright, size);
-  return axis.places
-    .map((place, k) => [down(shift, place), axis.labels[k]])
+  return axis.positions
+    .map((position, k) => [down(shift, position), axis.labels[k]])
     .filter(
       ([y, text]) => text !== "0" && (y < 0 || y > 22) && (y < size.height - 8 || y > size.height),
     )

@@ -10,7 +10,7 @@ const STEPS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowD
 export const legend = (engine) => () => ({
   /** @type {any} */
   held: null,
-  /** Where the hand has put it, until the server has. @type {any} */
+  /** Where the pointer has put it, until the server has. @type {any} */
   at: null,
 
   init() {

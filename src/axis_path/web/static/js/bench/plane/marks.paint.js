@@ -62,19 +62,19 @@ const SPECK_PX = 1.6;
 const MANY = 80;
 
 function dots(row, shift, colour) {
-  const places = row.curve.dots ?? [];
-  const isFine = places.length > 2 * MANY;
-  const r = isFine ? FINE_PX : places.length > 2 ? DOTS_PX : DOT_PX;
+  const numbers = row.curve.dots ?? [];
+  const isFine = numbers.length > 2 * MANY;
+  const r = isFine ? FINE_PX : numbers.length > 2 ? DOTS_PX : DOT_PX;
   const parts = [];
   const specks = row.curve.specks ?? [];
   for (let k = 0; k < specks.length; k += 2)
     parts.push(
       mark("fine", across(shift, specks[k]), down(shift, specks[k + 1]), SPECK_PX, colour),
     );
-  if (row.style.joined && places.length > 2) {
+  if (row.style.joined && numbers.length > 2) {
     const points = [];
-    for (let k = 0; k < places.length; k += 2)
-      points.push(`${across(shift, places[k])},${down(shift, places[k + 1])}`);
+    for (let k = 0; k < numbers.length; k += 2)
+      points.push(`${across(shift, numbers[k])},${down(shift, numbers[k + 1])}`);
     const dash = DASHES[row.style.stroke ?? row.tone % TONES].join(" ");
     parts.push(
       svg("polyline", {
@@ -86,12 +86,12 @@ function dots(row, shift, colour) {
       }),
     );
   }
-  for (let k = 0; k < places.length; k += 2) {
+  for (let k = 0; k < numbers.length; k += 2) {
     parts.push(
       mark(
         isFine ? "fine" : row.style.mark,
-        across(shift, places[k]),
-        down(shift, places[k + 1]),
+        across(shift, numbers[k]),
+        down(shift, numbers[k + 1]),
         r,
         colour,
       ),
@@ -251,13 +251,13 @@ function dataDots(data, shift, tones) {
 
 /** The points of a sampling check, joined as a student would join them. */
 function checkMarks(check, shift) {
-  const places = check?.points ?? [];
+  const numbers = check?.points ?? [];
   const dots = [];
-  for (let k = 0; k < places.length; k += 2)
-    dots.push([across(shift, places[k]), down(shift, places[k + 1])]);
+  for (let k = 0; k < numbers.length; k += 2)
+    dots.push([across(shift, numbers[k]), down(shift, numbers[k + 1])]);
   if (!dots.length) return [];
   return [
-    svg("polyline", { class: "check-line", points: dots.map((each) => each.join(",")).join(" ") }),
+    svg("polyline", { class: "check-line", points: dots.map((dot) => dot.join(",")).join(" ") }),
     ...dots.map(([x, y]) =>
       svg("rect", { class: "check-dot", x: x - 3.5, y: y - 3.5, width: 7, height: 7 }),
     ),

@@ -1,6 +1,6 @@
 // @ts-check
 /**
- * Parts of a picture, painted on a canvas as they would look as elements. While a hand moves this is quicker:
+ * Parts of a picture, painted on a canvas as they would look as elements. While a pointer moves this is quicker:
  * elements have to be styled, laid out, painted and put together again in every frame.
  */
 /** @typedef {import("./svg.js").Part} Part */
@@ -99,7 +99,7 @@ function paintPart(pen, part, looks, within) {
     for (const [, how, numbers] of String(a.transform).matchAll(/(\w+)\(([^)]*)\)/g))
       turn(pen, how, numbers.split(" ").map(Number));
   if (part.name === "g")
-    for (const each of part.parts) paintPart(pen, each, looks, [...within, part]);
+    for (const child of part.parts) paintPart(pen, child, looks, [...within, part]);
   else draw(pen, part, looks.of(part, within));
   if (before) pen.setTransform(before);
 }
@@ -163,8 +163,8 @@ function pathOf({ name, attributes: a }) {
   else if (name === "polyline") {
     String(a.points)
       .split(" ")
-      .forEach((place, k) => {
-        const [x, y] = place.split(",").map(Number);
+      .forEach((point, k) => {
+        const [x, y] = point.split(",").map(Number);
         if (k) path.lineTo(x, y);
         else path.moveTo(x, y);
       });

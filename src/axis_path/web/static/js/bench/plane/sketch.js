@@ -2,7 +2,7 @@
 /**
  * What the plane shows while its window is being stretched: one canvas, with the curves on it. All of it
  * changes in every frame then, and a browser takes several times as long for elements, which it styles, lays out,
- * paints and puts together anew. As soon as the hand rests they stand again.
+ * paints and puts together anew. As soon as the pointer rests they stand again.
  */
 import { isMoved } from "../viewport/affine.model.js";
 import { slideBy } from "../viewport/slide.model.js";
@@ -15,9 +15,9 @@ import { put } from "./svg.js";
 /** The layers of elements, from the lowest: those below the curves, @type {string[]} */
 const UNDER = ["grid", "edges"];
 /** and those above them: a curve that crosses a number would make another one of it. */
-const OVER = ["angleLabels", "xLabels", "yLabels", "xName", "yName", "marks", "found", "pinned"];
+const OVER = ["angleLabels", "xLabels", "yLabels", "xName", "yName", "marks", "findings", "pinned"];
 export const LAYERS = [...UNDER, ...OVER];
-/** A hand that has stretched nothing for so long is at rest. */
+/** A pointer that has stretched nothing for so long is at rest. */
 const REST_MS = 120;
 
 /**
@@ -58,7 +58,7 @@ export function sketchOn(refs) {
     refs.surface.classList.remove("is-sketched");
   };
 
-  /** Whether the next picture is sketched: a hand goes on stretching its window. @param {any} window */
+  /** Whether the next picture is sketched: a pointer goes on stretching its window. @param {any} window */
   const isNext = (window) => {
     const now = performance.now();
     const isRecent = now - stretchedAt < REST_MS;

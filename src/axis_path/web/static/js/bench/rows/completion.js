@@ -2,6 +2,7 @@
 /** Aids for a line that is being written: known names, keys for signs, the Reference, earlier lines. */
 import { afterPress } from "../../shared/press.js";
 import { loadReference } from "../panels/reference/reference.component.js";
+import { lastWritten } from "./last_written.js";
 import { completed, inserted, matching, wordBefore } from "./names.model.js";
 
 const SHORTEST_WORD = 2;
@@ -51,7 +52,7 @@ export function makeCompletion(engine) {
       clearTimeout(this.leaveTimer);
       this.hasFocus = true;
       this.$store.bench.isWriting = true;
-      engine.writing = this;
+      lastWritten.line = this;
       loadReference(engine);
     },
     blur() {
@@ -66,7 +67,7 @@ export function makeCompletion(engine) {
         }, LEAVE_MS);
       });
     },
-    /** Everything that happens when the text changes under the hand. */
+    /** Everything that happens when the text changes under the pointer. */
     typed() {
       this.recallAt = null;
       this.offer(SHORTEST_WORD);
@@ -79,8 +80,8 @@ export function makeCompletion(engine) {
       this.offered =
         word.length < shortest
           ? []
-          : matching(word, names).map((each, k) => ({
-              ...each,
+          : matching(word, names).map((entry, k) => ({
+              ...entry,
               key: k,
               id: `${this.listId}-${k}`,
             }));
@@ -146,7 +147,7 @@ export function makeCompletion(engine) {
     },
     openReference() {
       this.$store.bench.openTab("reference");
-      engine.keepViewSoon();
+      engine.view.saveSoon();
       this.$nextTick(() => document.getElementById("reference-search")?.focus());
     },
   };

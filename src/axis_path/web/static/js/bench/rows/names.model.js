@@ -18,17 +18,17 @@ export function wordBefore(text, caret) {
  */
 export function matching(word, names) {
   const wanted = word.toLowerCase();
-  const others = names.filter((each) => each.name !== word);
-  const starts = others.filter((each) =>
-    [each.name, ...(each.spellings ?? [])].some((name) => name.toLowerCase().startsWith(wanted)),
+  const others = names.filter((entry) => entry.name !== word);
+  const starts = others.filter((entry) =>
+    [entry.name, ...(entry.spellings ?? [])].some((name) => name.toLowerCase().startsWith(wanted)),
   );
-  const says = (each) =>
-    each.meaning
+  const says = (entry) =>
+    entry.meaning
       .toLowerCase()
       .split(/\W+/)
       .some((part) => part.startsWith(wanted));
   const means =
-    wanted.length < 4 ? [] : others.filter((each) => !starts.includes(each) && says(each));
+    wanted.length < 4 ? [] : others.filter((entry) => !starts.includes(entry) && says(entry));
   return [...starts, ...means].slice(0, MOST);
 }
 

@@ -1,7 +1,8 @@
 // @ts-check
 /** The field for a new line, which stands below all rows. */
+
+import { together } from "../../shared/together.js";
 import { makeCompletion, rememberLine } from "./completion.js";
-import { together } from "./together.js";
 import { makeWriting } from "./writing.js";
 
 /** @param {import("../session/engine.js").Engine} engine */

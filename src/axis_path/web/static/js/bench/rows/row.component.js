@@ -1,12 +1,13 @@
 // @ts-check
 /** One row: a definition or a note, edited in place. */
+
+import { together } from "../../shared/together.js";
 import { askWindow } from "../viewport/actions.js";
 import { makeCompletion, rememberLine } from "./completion.js";
 import { makeFamily } from "./row_family.js";
 import { makeLook } from "./row_look.js";
 import { makeMenu } from "./row_menu.js";
 import { makeMotion } from "./row_motion.js";
-import { together } from "./together.js";
 import { makeWriting } from "./writing.js";
 
 /** A reading with more letters takes the place of the domain. */
@@ -34,6 +35,9 @@ export const row = (engine) => () =>
       },
       frame() {
         askWindow(engine, { how: "frame", id: this.row.id });
+      },
+      get lineLabel() {
+        return this.row.name ? `Line ${this.number}, ${this.row.name}` : `Line ${this.number}`;
       },
       get isNote() {
         return this.row.kind === "note";
@@ -106,28 +110,29 @@ export const row = (engine) => () =>
         return this.row.undrawn ?? (this.row.note || this.familyText || this.row.assumed);
       },
       /** What is known exactly of a computed value, once it was looked for. */
-      get found() {
+      get knownExact() {
         return this.row.value && !this.row.disabled ? this.$store.bench.exact[this.row.id] : null;
       },
       /** The exact form of a computed value, unless its decimal is just that. */
       get exact() {
-        const found = this.found;
-        return found && !found.is_plain ? found.mathml : "";
+        const knownExact = this.knownExact;
+        return knownExact && !knownExact.is_plain ? knownExact.mathml : "";
       },
       get exactNote() {
-        return this.found?.note ?? "";
+        return this.knownExact?.note ?? "";
       },
       get readingText() {
         if (this.runnerText && (this.isRunning || !this.row.reading)) return this.runnerText;
-        if (this.row.value) return this.found?.is_equal ? this.found.decimal : this.row.value;
+        if (this.row.value)
+          return this.knownExact?.is_equal ? this.knownExact.decimal : this.row.value;
         return this.row.reading ? this.row.reading.text : "";
       },
       /** What the reading is the value of, such as `f(5) =`. */
       get readingOf() {
         const { reading, name, kind } = this.row;
-        const place = this.$store.bench.reading?.text;
-        if (kind !== "function" || !reading || !place || !name) return "";
-        return `${name}(${place}) ${reading.reason ? "is" : "="} `;
+        const abscissa = this.$store.bench.reading?.text;
+        if (kind !== "function" || !reading || !abscissa || !name) return "";
+        return `${name}(${abscissa}) ${reading.reason ? "is" : "="}`;
       },
       get readingReason() {
         return this.row.reading?.reason ?? "";

@@ -26,11 +26,11 @@ export function makeFamily(engine) {
       return (
         this.family?.slider ??
         this.row.family?.slider ??
-        (sliders.find((each) => each.used_by.includes(this.row.name)) ?? sliders[0])?.id
+        (sliders.find((slider) => slider.used_by.includes(this.row.name)) ?? sliders[0])?.id
       );
     },
     get familyForm() {
-      const slider = this.$store.bench.sliders.find((each) => each.id === this.familySlider);
+      const slider = this.$store.bench.sliders.find((slider) => slider.id === this.familySlider);
       const usual = { values: "", first: slider?.low ?? "", last: slider?.high ?? "", count: "5" };
       return { ...usual, ...(this.row.family ?? {}), ...this.family };
     },

@@ -26,7 +26,7 @@ export function makeLook(engine) {
       }));
     },
     get strokeValue() {
-      return this.row.style.stroke === null ? "" : String(this.row.style.stroke);
+      return this.lineStyle.stroke === null ? "" : String(this.lineStyle.stroke);
     },
     get strokeChoices() {
       return [
@@ -37,19 +37,29 @@ export function makeLook(engine) {
     get hasPoints() {
       return this.row.kind === "point" || this.row.kind === "list";
     },
-    restyle(more) {
-      return engine.commit([{ do: "style", id: this.row.id, ...more }]);
+    /** Choices whose answer is still on its way: an earlier answer must not undo them. @type {Record<string, any>} */
+    chosenStyle: {},
+    get lineStyle() {
+      return { ...this.row.style, ...this.chosenStyle };
+    },
+    async restyle(more) {
+      const { style = {} } = more;
+      this.chosenStyle = { ...this.chosenStyle, ...style };
+      await engine.commit([{ do: "style", id: this.row.id, ...more }]);
+      this.chosenStyle = Object.fromEntries(
+        Object.entries(this.chosenStyle).filter(([name, value]) => style[name] !== value),
+      );
     },
     chooseTone(event) {
       this.restyle({ tone: Number(event.currentTarget.dataset.tone) });
     },
     chooseStyle(event) {
       const { name, type, checked, value } = event.target;
-      const found = { stroke: value === "" ? null : Number(value), weight: Number(value) };
+      const chosen = { stroke: value === "" ? null : Number(value), weight: Number(value) };
       this.restyle({
         style: {
           [name]:
-            type === "checkbox" ? checked : (found[name] ?? (name === "stroke" ? null : value)),
+            type === "checkbox" ? checked : (chosen[name] ?? (name === "stroke" ? null : value)),
         },
       });
     },

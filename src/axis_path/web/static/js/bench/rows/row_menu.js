@@ -136,7 +136,7 @@ export function makeMenu(engine) {
     checkSampling() {
       this.$store.bench.checkLine = this.row.id;
       this.$store.bench.openTab("values");
-      engine.keepViewSoon();
+      engine.view.saveSoon();
     },
     async copyRow() {
       try {

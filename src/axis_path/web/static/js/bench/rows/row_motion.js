@@ -1,7 +1,7 @@
 // @ts-check
 /** The runner and the trail of a row. */
 import { runnerOf } from "../lanes/runner.component.js";
-import { AT_END } from "../sliders/sliders.component.js";
+import { AT_END } from "../sliders/slider_form.js";
 
 /** @param {import("../session/engine.js").Engine} engine */
 export function makeMotion(engine) {

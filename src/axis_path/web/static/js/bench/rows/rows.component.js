@@ -46,7 +46,7 @@ export const rows = (engine, layout) => () => ({
       const range = ids.slice(Math.min(from, to), Math.max(from, to) + 1);
       this.chosenRows = [...new Set([...this.chosenRows, ...range])];
     } else if (this.chosenRows.includes(id)) {
-      this.chosenRows = this.chosenRows.filter((each) => each !== id);
+      this.chosenRows = this.chosenRows.filter((other) => other !== id);
     } else {
       this.chosenRows = [...this.chosenRows, id];
     }
@@ -119,11 +119,11 @@ export const rows = (engine, layout) => () => ({
     return this.shownRows.findIndex((row) => row.id === id) + 1;
   },
   /** Put the focus on a row, or on the nearest that is left; without any, where the next is written. */
-  focusAt(place, part = ".row-more") {
+  focusAt(index, part = ".row-more") {
     const list = /** @type {HTMLElement} */ (document.querySelector(".rows"));
     this.$nextTick(() => {
       const rows = list.querySelectorAll(".row-item");
-      const row = rows[Math.min(place, rows.length - 1)];
+      const row = rows[Math.min(index, rows.length - 1)];
       const target = row?.querySelector(part) ?? document.getElementById("new-line");
       /** @type {HTMLElement} */ (target).focus();
     });

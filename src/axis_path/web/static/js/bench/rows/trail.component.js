@@ -1,5 +1,5 @@
 // @ts-check
-/** The places of a trail, to be read off and taken away as a file. */
+/** The points of a trail, to be read off and taken away as a file. */
 import { askFile } from "../../shared/api.js";
 import { saveAs } from "../../shared/save.js";
 
@@ -31,10 +31,10 @@ export const trailBox = (engine) => () => ({
   get trailId() {
     return this.trailRow?.id;
   },
-  /** Read anew whenever a place was added. */
+  /** Read anew whenever a point was added. */
   get trailPlaces() {
     return this.$store.bench.trailTick >= 0 && this.trailRow
-      ? engine.trails.last(this.trailRow.id, Infinity).filter((place) => place !== null)
+      ? engine.trails.last(this.trailRow.id, Infinity).filter((position) => position !== null)
       : [];
   },
   get trailLines() {
@@ -47,8 +47,8 @@ export const trailBox = (engine) => () => ({
   },
   get trailText() {
     const count = this.trailPlaces.length;
-    if (!count) return "No places yet: move a slider or the runner.";
-    return `${count} ${count === 1 ? "place" : "places"}, the last first`;
+    if (!count) return "No points yet: move a slider or the runner.";
+    return `${count} ${count === 1 ? "point" : "points"}, the last first`;
   },
   get hasPlaces() {
     return this.trailPlaces.length > 0;

@@ -17,8 +17,8 @@ export const bench = (engine) => () => ({
     });
     this.keyed = (event) => this.key(event);
     this.left = () => {
-      engine.keepNow();
-      if (engine.viewTimer) engine.keepView({ keepalive: true });
+      engine.queue.flush();
+      engine.view.leave();
     };
     document.addEventListener("keydown", this.keyed);
     addEventListener("pagehide", this.left);

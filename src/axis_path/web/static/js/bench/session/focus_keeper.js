@@ -16,8 +16,8 @@ export class FocusKeeper {
   constructor() {
     /** What had the focus last, and all around it from the inside out. @type {Element[]} */
     this.path = [];
-    /** Where it stood among what can have the focus in each of them. @type {number[]} */
-    this.places = [];
+    /** Where it stood among what can have the focus in ancestor of them. @type {number[]} */
+    this.indices = [];
     document.addEventListener("focusin", (event) => this.note(event.target));
     for (const name of ["keydown", "click"])
       document.addEventListener(name, () => this.checkSoon(), true);
@@ -27,8 +27,9 @@ export class FocusKeeper {
   note(target) {
     if (!(target instanceof Element) || target === document.body) return;
     this.path = [];
-    for (let each = target.parentElement; each; each = each.parentElement) this.path.push(each);
-    this.places = this.path.map((around) => focusable(around).indexOf(target));
+    for (let ancestor = target.parentElement; ancestor; ancestor = ancestor.parentElement)
+      this.path.push(ancestor);
+    this.indices = this.path.map((around) => focusable(around).indexOf(target));
     this.path.unshift(target);
   }
 
@@ -42,10 +43,10 @@ export class FocusKeeper {
     if (!isLost || !this.path.length) return;
     const [target, ...around] = this.path;
     if (isShown(target)) return;
-    for (const [k, each] of around.entries()) {
-      if (!isShown(each) || each === document.body) continue;
-      const left = focusable(each).filter(isShown);
-      const next = left[Math.min(Math.max(this.places[k], 0), left.length - 1)];
+    for (const [k, ancestor] of around.entries()) {
+      if (!isShown(ancestor) || ancestor === document.body) continue;
+      const left = focusable(ancestor).filter(isShown);
+      const next = left[Math.min(Math.max(this.indices[k], 0), left.length - 1)];
       if (!next) continue;
       /** @type {HTMLElement} */ (next).focus({ preventScroll: true });
       return;

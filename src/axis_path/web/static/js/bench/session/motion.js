@@ -27,9 +27,15 @@ const MOST = 10;
  */
 
 export class Motion {
-  /** @param {import("./engine.js").Engine} engine */
-  constructor(engine) {
-    this.engine = engine;
+  /**
+   * @param {any} store the reactive store.
+   * @param {(commands: Command[], visits: any[]) => Promise<any>} commit keeps what was reached.
+   * @param {(pace: number) => void} changed asks for the present state, no faster than `pace` in ms.
+   */
+  constructor(store, commit, changed) {
+    this.store = store;
+    this.commit = commit;
+    this.changed = changed;
     /** @type {Map<string, {mover: Mover, from: number, begunMs: number, seconds: number}>} */
     this.moving = new Map();
     this.frame = 0;
@@ -51,11 +57,11 @@ export class Motion {
     const { seconds } = state.play;
     const together = state.play.in_step ? others.filter((other) => other.look()?.play.in_step) : [];
     const begunMs = performance.now();
-    for (const each of new Map([mover, ...together].map((one) => [one.key, one])).values()) {
+    for (const other of new Map([mover, ...together].map((one) => [one.key, one])).values()) {
       if (this.moving.size < MOST)
-        this.moving.set(each.key, { mover: each, from, begunMs, seconds });
+        this.moving.set(other.key, { mover: other, from, begunMs, seconds });
     }
-    this.tell();
+    this.showMoving();
     if (!this.frame) this.frame = requestAnimationFrame(() => this.tick());
   }
 
@@ -63,17 +69,20 @@ export class Motion {
   async pause(key) {
     if (key !== undefined && !this.moving.has(key)) return null;
     const commands = this.commands();
-    const visits = commands.map((each) => [each.id, each.do === "set" ? each.value : each.t]);
+    const visits = commands.map((command) => [
+      command.id,
+      command.do === "set" ? command.value : command.t,
+    ]);
     if (key === undefined) this.moving.clear();
     else this.moving.delete(key);
-    this.tell();
-    return commands.length ? this.engine.commitAll(commands, () => [], [visits]) : null;
+    this.showMoving();
+    return commands.length ? this.commit(commands, [visits]) : null;
   }
 
   /** End all motion and forget where it went. */
   drop() {
     this.moving.clear();
-    this.tell();
+    this.showMoving();
   }
 
   /** Where the motion goes on from, and the moments since, the present one at the end. @returns {{visits: Command[][], joined: boolean}} */
@@ -81,7 +90,7 @@ export class Motion {
     const now = performance.now();
     const first = Math.max(
       this.sentMs,
-      Math.min(...[...this.moving.values()].map((each) => each.begunMs)),
+      Math.min(...[...this.moving.values()].map((motion) => motion.begunMs)),
     );
     const count = Math.min(Math.max(Math.ceil((now - first) / FRAME_MS), 1), MOST_VISITS);
     const isGoingOn = first === this.sentMs;
@@ -94,15 +103,15 @@ export class Motion {
 
   /** Where everything is at a moment. @param {number} [now] @returns {Command[]} */
   commands(now = performance.now()) {
-    return [...this.moving.values()].flatMap((each) => {
-      const state = each.mover.look();
+    return [...this.moving.values()].flatMap((motion) => {
+      const state = motion.mover.look();
       if (!state) return [];
-      const { part: place } = placeAt(
-        { ...state.play, seconds: each.seconds },
-        each.from,
-        this.elapsed(each, now),
+      const { part: reached } = placeAt(
+        { ...state.play, seconds: motion.seconds },
+        motion.from,
+        this.elapsed(motion, now),
       );
-      return [each.mover.command(state.low + place * (state.high - state.low))];
+      return [motion.mover.command(state.low + reached * (state.high - state.low))];
     });
   }
 
@@ -115,30 +124,28 @@ export class Motion {
     this.frame = 0;
     if (!this.isMoving) return;
     const now = performance.now();
-    const over = [...this.moving.values()].filter((each) => {
-      const state = each.mover.look();
+    const over = [...this.moving.values()].filter((motion) => {
+      const state = motion.mover.look();
       return (
         !state ||
-        placeAt({ ...state.play, seconds: each.seconds }, each.from, this.elapsed(each, now)).isOver
+        placeAt({ ...state.play, seconds: motion.seconds }, motion.from, this.elapsed(motion, now))
+          .isOver
       );
     });
     const wanted = JSON.stringify(this.commands());
     if (wanted !== this.drawn) {
       this.drawn = wanted;
-      this.engine.look(FRAME_MS);
-      this.engine.changed();
+      this.changed(FRAME_MS);
     }
     // One commit for all that ended together.
     if (over.length === this.moving.size) this.pause();
-    else for (const each of over) this.pause(each.mover.key);
+    else for (const finished of over) this.pause(finished.mover.key);
     if (this.isMoving) this.frame = requestAnimationFrame(() => this.tick());
   }
 
-  tell() {
+  showMoving() {
     this.drawn = "";
-    this.engine.store.moving = Object.fromEntries(
-      [...this.moving.keys()].map((key) => [key, true]),
-    );
+    this.store.moving = Object.fromEntries([...this.moving.keys()].map((key) => [key, true]));
   }
 }
 

@@ -32,7 +32,7 @@ function stateOf(row, k, isNew) {
  */
 export function reportOf(before, after) {
   const known = new Map(before.map((row) => [row.id, row]));
-  const kept = new Set(after.map((row) => row.id));
+  const remaining = new Set(after.map((row) => row.id));
   const said = [];
   after.forEach((row, k) => {
     const was = known.get(row.id);
@@ -44,7 +44,7 @@ export function reportOf(before, after) {
     if (isChanged) said.push(stateOf(row, k, !was));
   });
   before.forEach((row, k) => {
-    if (!kept.has(row.id)) said.push(`${nameOf(row, k)} is deleted.`);
+    if (!remaining.has(row.id)) said.push(`${nameOf(row, k)} is deleted.`);
   });
   if (said.length > MOST_NAMED) return `${said.length} lines have changed.`;
   return said.map(sentence).join(" ");
@@ -55,12 +55,12 @@ export function foundReport(entry) {
   if (entry.problem) return `${plain(entry.title)}: ${plain(entry.problem)}`;
   const named = entry.rows.slice(0, MOST_NAMED).map((row) => {
     const label = row.label ? `${row.label} ` : "";
-    const place = row.isPlace ? `${entry.variable} = ${row.text}` : row.text;
-    return `${label}${place}${row.valueText ? `, ${row.valueText}` : ""}`;
+    const where = row.isPlace ? `${entry.variable} = ${row.text}` : row.text;
+    return `${label}${where}${row.valueText ? `, ${row.valueText}` : ""}`;
   });
   const more = entry.rows.length - named.length;
-  const places = named.length ? ` ${named.join("; ")}${more > 0 ? `; and ${more} more` : ""}.` : "";
-  return `${plain(entry.title)}.${places} ${entry.verdict || entry.note}`.trim();
+  const items = named.length ? ` ${named.join("; ")}${more > 0 ? `; and ${more} more` : ""}.` : "";
+  return `${plain(entry.title)}.${items} ${entry.verdict || entry.note}`.trim();
 }
 
 /** What the reading line reads. @param {{text: string} | null} reading @param {any[]} rows */

@@ -52,7 +52,7 @@ export const SHORTCUTS = Object.freeze([
       ["← →", "on a tab: the next panel"],
       ["↑ ↓", "in a table: from row to row, with the reading line"],
       ["Enter, Backspace", "in a table: finer between two rows, coarser again"],
-      ["F2", "in a table: change a place"],
+      ["F2", "in a table: change an x-value"],
       ["← → ↑ ↓", "on a border between two parts: move it; Enter resets it"],
     ],
   },

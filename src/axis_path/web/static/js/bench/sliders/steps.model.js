@@ -42,7 +42,7 @@ export function stepMeant(range, value, grain) {
 const FAR = 500;
 /** So many grains away a step is as likely as on the other side. */
 const CLOSE = 3;
-/** Within so many grains of where a hand sets out, and of where it stops, it is so quick that of so many grains one is seen. */
+/** Within so many grains of where a pointer sets out, and of where it stops, it is so quick that of so many grains one is seen. */
 const GAPS = [
   [10, 1],
   [36, 2],
@@ -53,7 +53,7 @@ const GAPS = [
 const gapAt = (away) => (GAPS.find(([until]) => away < until) ?? GAPS[GAPS.length - 1])[1];
 
 /**
- * The steps a hand will probably reach next, the likeliest first: it goes on as it went, a little
+ * The steps a pointer will probably reach next, the likeliest first: it goes on as it went, a little
  * slower or faster.
  * @param {Range} range @param {number} from @param {number} to @param {number} grain @returns {number[]}
  */
@@ -61,11 +61,13 @@ export function stepsAhead(range, from, to, grain) {
   const forward = to < from ? -grain : grain;
   const stride = Math.max(Math.round(Math.abs(to - from) / grain), 1);
   const strides = stride > 1 ? [stride, stride - 1, stride + 1] : [1, 2];
-  return strides.map((each) => to + forward * each).filter((k) => k >= 0 && k <= lastStep(range));
+  return strides
+    .map((stride) => to + forward * stride)
+    .filter((k) => k >= 0 && k <= lastStep(range));
 }
 
 /**
- * The steps that a hand will probably pass on its way, the likeliest first.
+ * The steps that a pointer will probably pass on its way, the likeliest first.
  * @param {Range} range @param {number} start where it set out. @param {number} from @param {number} to @param {number} grain @returns {number[]}
  */
 export function stepsOnward(range, start, from, to, grain) {
@@ -74,7 +76,7 @@ export function stepsOnward(range, start, from, to, grain) {
 }
 
 /**
- * The steps around one, the nearest first, and not the one itself: first as a hand will pass them that
+ * The steps around one, the nearest first, and not the one itself: first as a pointer will pass them that
  * sets out here, then what is between.
  * @param {Range} range @param {number} from @param {number} grain @param {number} most @returns {number[]}
  */
@@ -88,7 +90,7 @@ export function stepsAround(range, from, grain, most) {
 /** Steps around one with gaps that grow. @param {Range} range @param {number} from @param {number} grain */
 function coarsely(range, from, grain) {
   const last = lastStep(range);
-  // A hand that goes far often goes to the end.
+  // A pointer that goes far often goes to the end.
   const gap = (k) => gapAt(Math.min(Math.abs(k - from), k, last - k) / grain);
   // Multiples, so that those that are known around one serve around others too.
   return around(range, from, grain).filter(
@@ -117,9 +119,9 @@ function around(range, from, grain) {
 }
 
 /**
- * The step to show for a hand in a hurry. It goes by pictures that are at hand: by one that it has just passed, or
+ * The step to show for a fast drag. It goes by pictures that are at hand: by one that it has just passed, or
  * waits for one that it passes at once, so that no frame has to be made meanwhile.
- * @param {Range} range @param {number} shown the step that was tried last. @param {number} from what the hand meant before.
+ * @param {Range} range @param {number} shown the step that was tried last. @param {number} from what the pointer meant before.
  * @param {number} to what it means now. @param {number} grain @param {(k: number) => boolean} isKnown
  * @returns {number | null} nothing where what is shown stays.
  */
@@ -130,12 +132,12 @@ export function stepInPassing(range, shown, from, to, grain, isKnown) {
   return stepsPassed(to, next, grain).some(isKnown) ? null : to;
 }
 
-/** The steps a hand passes from one to another, the last first, and not the one it comes from. @param {number} from @param {number} to @param {number} grain */
+/** The steps a pointer passes from one to another, the last first, and not the one it comes from. @param {number} from @param {number} to @param {number} grain */
 function stepsPassed(from, to, grain) {
   const forward = to < from ? -grain : grain;
   // The upper end may lie between two grains.
   const last = forward > 0 ? Math.floor(to / grain) * grain : Math.ceil(to / grain) * grain;
-  const found = last === to ? [] : [to];
-  for (let k = last; (k - from) * forward > 0; k -= forward) found.push(k);
-  return found;
+  const stops = last === to ? [] : [to];
+  for (let k = last; (k - from) * forward > 0; k -= forward) stops.push(k);
+  return stops;
 }

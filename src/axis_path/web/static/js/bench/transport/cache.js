@@ -53,7 +53,7 @@ export class ResponseCache {
     const entry = { answer, weight: 0, isPrefetched };
     this.entries.set(key, entry);
     answer.then(
-      (found) => this.makeRoom(key, entry, this.weigh(found)),
+      (value) => this.makeRoom(key, entry, this.weigh(value)),
       // A refusal is not stored: asking again may go well.
       () => this.drop(key, entry),
     );
@@ -69,9 +69,9 @@ export class ResponseCache {
     }
     entry.weight = weight;
     this.weight += weight;
-    for (const [oldest, each] of this.entries) {
+    for (const [oldest, stored] of this.entries) {
       if (this.weight <= this.room) break;
-      if (each.weight) this.drop(oldest, each);
+      if (stored.weight) this.drop(oldest, stored);
     }
   }
 

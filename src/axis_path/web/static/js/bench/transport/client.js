@@ -20,10 +20,18 @@ const LONG_MS = 500;
 const nothing = () => [];
 
 export class SceneClient {
-  /** @param {import("../session/engine.js").Engine} engine @param {{version: number, prefetch?: boolean}} initial */
-  constructor(engine, { version, prefetch = true }) {
-    this.engine = engine;
-    this.socket = new SceneSocket(`${engine.path}/socket`);
+  /**
+   * @param {string} path of the study. @param {{version: number, prefetch?: boolean}} initial
+   * @param {object} state
+   * @param {(command: object) => object} state.bodyOf returns the request for the picture of a command.
+   * @param {() => boolean} state.canExpect whether requests can be known before they come.
+   * @param {() => boolean} state.isBehind whether an answer is still on its way.
+   * @param {(ms: number) => void} state.noteWay told how long an answer was on its way.
+   */
+  constructor(path, { version, prefetch = true }, state) {
+    this.path = path;
+    this.state = state;
+    this.socket = new SceneSocket(`${path}/socket`);
     this.aliases = new VersionAliases(version);
     /** How long answers are, in characters. @type {WeakMap<object, number>} */
     this.lengths = new WeakMap();
@@ -55,14 +63,15 @@ export class SceneClient {
   /** Ask the server, and note how long the way is. */
   async fetch({ part, ...body }) {
     const began = performance.now();
-    const answer = await askOver(this.socket, `${this.engine.path}/${part}`, part, body);
+    const answer = await askOver(this.socket, `${this.path}/${part}`, part, body);
     const states = [answer, ...(answer.prefetched ?? [])];
     const length = this.socket.letters ? this.socket.letters / states.length : LONG;
-    for (const each of states) this.lengths.set(each, each.spent_ms > LONG_MS ? Infinity : length);
+    for (const state of states)
+      this.lengths.set(state, state.spent_ms > LONG_MS ? Infinity : length);
     if (part === "scene") {
       this.responses.allow(answer.may_prefetch);
-      this.engine.samples.noteWay(
-        performance.now() - began - states.reduce((sum, each) => sum + each.spent_ms, 0),
+      this.state.noteWay(
+        performance.now() - began - states.reduce((sum, state) => sum + state.spent_ms, 0),
       );
     }
     return answer;
@@ -76,15 +85,7 @@ export class SceneClient {
 
   /** Whether the picture of a command is at hand. @param {object} command */
   isKnown(command) {
-    const { engine } = this;
-    return (
-      this.canExpect && !engine.store.isWaiting && this.has(engine.sceneBody({ drafts: [command] }))
-    );
-  }
-
-  /** Where trails go through, and where what plays is, is a part of the request, and unknown before. */
-  get canExpect() {
-    return !this.engine.motion.isMoving && !this.engine.samples.hasTrails;
+    return this.state.canExpect() && this.has(this.state.bodyOf(command));
   }
 
   /** A drag begins. */
@@ -104,7 +105,7 @@ export class SceneClient {
   expect(expected = nothing, isHurried = false) {
     this.expected = expected;
     this.isHurried = isHurried;
-    if (!this.engine.scenes.isBehind) this.rest();
+    if (!this.state.isBehind()) this.rest();
   }
 
   /** There is time for what is expected. */
@@ -115,7 +116,7 @@ export class SceneClient {
 
   /** Requests that will probably come, one for each command that is expected. @param {() => object[]} expected */
   *likely(expected) {
-    if (!this.canExpect) return;
-    for (const command of expected()) yield this.engine.sceneBody({ drafts: [command] });
+    if (!this.state.canExpect()) return;
+    for (const command of expected()) yield this.state.bodyOf(command);
   }
 }

@@ -24,7 +24,7 @@ import { LatestAnswer } from "../../shared/latest_answer.js";
  * @property {() => void} [mark] told of a change, before anything is asked.
  * @property {() => void} [outdated] told of an answer that was for another version.
  * @property {(error: any) => void} [fail] in place of the usual message.
- * @property {(found: any) => void} [follow] takes what was found with a picture.
+ * @property {(findings: any) => void} [follow] takes what was located with a picture.
  * @property {boolean} [seesWindow] whether the answer changes with the window alone.
  * @property {boolean} [keepsLate] whether a late answer is better than none while something plays.
  */
@@ -38,18 +38,30 @@ import { LatestAnswer } from "../../shared/latest_answer.js";
  */
 export function liveQuery(engine, name, options) {
   const { take, body = () => ({}), isOpen = () => true, behind = () => {} } = options;
+  /** Counts the changes of the state, */
+  let changes = 0;
+  /** those that the answer knows that stands, */
+  let known = -1;
+  /** and those that requests know. @type {WeakMap<object, number>} */
+  const sent = new WeakMap();
   const latest = new LatestAnswer(
-    (sent, dropped) => ask(`${engine.path}/${name}`, withoutNotes(sent), dropped),
-    (answer, sent) => {
-      if (answer.version === engine.version) take(answer, sent);
-      else options.outdated?.();
+    (request, dropped) => ask(`${engine.path}/${name}`, withoutNotes(request), dropped),
+    (answer, request) => {
+      if (answer.version !== engine.version) {
+        options.outdated?.();
+        return;
+      }
+      known = sent.get(request) ?? -1;
+      take(answer, request);
     },
     options.fail ?? ((error) => engine.failPart(error)),
   );
   const subscriber = {
     seesWindow: options.seesWindow ?? false,
     follow: options.follow,
+    isBehind: () => known !== changes,
     mark() {
+      changes += 1;
       if (!options.keepsLate || !engine.motion.isMoving) latest.drop();
       if (isOpen()) behind(true);
       options.mark?.();
@@ -65,7 +77,11 @@ export function liveQuery(engine, name, options) {
     },
     /** Ask for more of what stands, which stays true meanwhile. @param {() => object} makeBody */
     askMore(makeBody) {
-      latest.ask(() => engine.body(makeBody()));
+      latest.ask(() => {
+        const request = engine.body(makeBody());
+        sent.set(request, changes);
+        return request;
+      });
     },
     /** Give up what is under way. */
     drop() {

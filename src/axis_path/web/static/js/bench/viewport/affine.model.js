@@ -44,14 +44,14 @@ export function isMoved(before, now) {
   );
 }
 
-/** A window is drawn wider than it is by no more than this part of it on each side, for a hand that goes on as it did. */
+/** A window is drawn wider than it is by no more than this part of it on each side, for a pointer that goes on as it did. */
 const MOST_AHEAD = 1 / 2;
 /** Lines are asked for that are true when they are shown so many times larger at most, in steps of this part. */
 const MOST_STRETCH = 2;
 const STRETCHES = 4;
 
 /**
- * Where a window will be if the hand goes on as it did: each step is by the same part of what is seen.
+ * Where a window will be if the pointer goes on as it did: each step is by the same part of what is seen.
  * @param {Bounds} before @param {Bounds} now @param {number} share how many such steps it will go.
  * @returns {Bounds}
  */
@@ -67,7 +67,7 @@ export function later(before, now, share) {
 }
 
 /**
- * What a window that grows will soon show too. It is not made smaller: a hand may rest, or turn round.
+ * What a window that grows will soon show too. It is not made smaller: a pointer may rest, or turn round.
  * @param {Bounds} now @param {Bounds} then where it will be.
  * @returns {Bounds}
  */
@@ -88,7 +88,9 @@ export function grown(now, then) {
  */
 export function stretchAhead(now, then, made) {
   const along = (axis) => {
-    const [span, soon, drawn] = [now, then, made].map((each) => each[axis][1] - each[axis][0]);
+    const [span, soon, drawn] = [now, then, made].map(
+      (bounds) => bounds[axis][1] - bounds[axis][0],
+    );
     return drawn / Math.min(span, soon);
   };
   return Math.min(
@@ -199,8 +201,8 @@ export function ordinate(window, height, px) {
 
 /** The px of an abscissa in axis units. @param {AcrossBounds} window @param {number} width @param {number} x */
 export function pxOf(window, width, x) {
-  const place = window.log_x ? Math.log10(Math.max(x, Number.MIN_VALUE)) : x;
-  return ((place - window.x[0]) / (window.x[1] - window.x[0])) * width;
+  const position = window.log_x ? Math.log10(Math.max(x, Number.MIN_VALUE)) : x;
+  return ((position - window.x[0]) / (window.x[1] - window.x[0])) * width;
 }
 
 /** The window, moved across so that an abscissa is seen. @param {Bounds} window @param {number} x in axis units @returns {Bounds} */

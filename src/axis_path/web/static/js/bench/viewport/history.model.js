@@ -41,14 +41,14 @@ export class WindowHistory {
   /** Give an earlier or a later window, or nothing. @param {-1 | 1} by @param {any} present */
   step(by, present) {
     const [from, to] = by < 0 ? [this.back, this.forward] : [this.forward, this.back];
-    const found = from.pop();
-    if (found) {
+    const window = from.pop();
+    if (window) {
       to.push(present);
       this.moves = Math.max(this.moves + by, 0);
       this.undone = Math.max(this.undone - by, 0);
     }
     this.leftAt = -Infinity;
-    return found ?? null;
+    return window ?? null;
   }
 
   /** Whether there are windows to go to. */

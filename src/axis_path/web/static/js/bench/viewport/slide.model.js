@@ -1,6 +1,6 @@
 // @ts-check
 /**
- * Pictures that follow the hand without being painted anew: as long as nothing is stretched, they slide.
+ * Pictures that follow the pointer without being painted anew: as long as nothing is stretched, they slide.
  */
 
 import { isMoved, shiftBetween, UNMOVED } from "./affine.model.js";

@@ -8,25 +8,25 @@ import { stretched } from "./affine.model.js";
 
 /** The labels of an axis lie within so many px below it, or to its left. */
 const LABELS_PX = { x: [4, 24], y: [4, 46] };
-/** Nearer to the place that stays, an axis cannot be held: it would run away. */
+/** Nearer to the position that stays, an axis cannot be held: it would run away. */
 const LEAST_ARM_PX = 24;
 const KEY_STRETCH = 1.25;
 
 /** Where the axes stand, in px; at the edges if they are out of sight. @param {Engine} engine */
-function standing({ scene, size }) {
+function standing({ picture, size }) {
   const at = (tenths, length, edge) =>
     tenths === null || tenths === undefined || tenths < 0 || tenths > 10 * length
       ? edge
       : tenths / 10;
   return {
-    level: at(scene?.axes.x_axis, size.height, size.height - 25),
-    upright: at(scene?.axes.y_axis, size.width, 40),
+    level: at(picture.scene?.axes.x_axis, size.height, size.height - 25),
+    upright: at(picture.scene?.axes.y_axis, size.width, 40),
   };
 }
 
 /** The axis whose labels lie under a pointer; null between them. @param {Engine} engine @param {{x: number, y: number}} at @returns {Held | null} */
 export function axisAt(engine, at) {
-  if (!engine.scene) return null;
+  if (!engine.picture.scene) return null;
   const { level, upright } = standing(engine);
   const [below, left] = [at.y - level, upright - at.x];
   const isIn = (part, /** @type {number[]} */ [least, most]) => part >= least && part <= most;
@@ -45,15 +45,16 @@ export function held(engine, name, from) {
   return { name, fixed, from, window: engine.window };
 }
 
-/** Stretch an axis so that what was taken stands under the pointer. @param {Engine} engine @param {Held} axis @param {number} place in px */
-export function stretchTo(engine, { name, fixed, from, window }, place) {
+/** Stretch an axis so that what was taken stands under the pointer. @param {Engine} engine @param {Held} axis @param {number} position in px */
+export function stretchTo(engine, { name, fixed, from, window }, position) {
   const { width, height } = engine.size;
-  // Past the place that stays the axis would turn round.
-  if ((place - fixed) * (from - fixed) <= 0 || Math.abs(place - fixed) < LEAST_ARM_PX / 2) return;
+  // Past the position that stays the axis would turn round.
+  if ((position - fixed) * (from - fixed) <= 0 || Math.abs(position - fixed) < LEAST_ARM_PX / 2)
+    return;
   const bounds =
     name === "x"
-      ? stretched(window.x, width, fixed, from, place)
-      : stretched(window.y, height, height - fixed, height - from, height - place);
+      ? stretched(window.x, width, fixed, from, position)
+      : stretched(window.y, height, height - fixed, height - from, height - position);
   lookThrough(engine, { ...window, [name]: bounds });
 }
 

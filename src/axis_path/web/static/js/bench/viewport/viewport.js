@@ -1,8 +1,8 @@
 // @ts-check
 /**
- * The window one looks through, and what of the plane is asked for while a hand moves it.
+ * The window one looks through, and what of the plane is asked for while a pointer moves it.
  *
- * The old picture follows the hand at once; new ones come no faster than they can be shown. One that
+ * The old picture follows the pointer at once; new ones come no faster than they can be shown. One that
  * slides has been drawn for a while in what lies beyond its edges, one that is stretched is drawn as
  * it will be when the next picture comes (`docs/decisions/010`).
  */
@@ -14,9 +14,9 @@ import { BEYOND_PX, isCovered, isTrueIn } from "./slide.model.js";
 const REST_MS = 80;
 /** and one that has not been stretched for so long will probably stay as it is. */
 const CALM_MS = 40;
-/** While the old picture follows the hand, exact ones are asked for no faster than this, */
+/** While the old picture follows the pointer, exact ones are asked for no faster than this, */
 const PACE_MS = 40;
-/** and so much more slowly than they can be shown, that most frames are left to the hand. */
+/** and so much more slowly than they can be shown, that most frames are left to the pointer. */
 const SHARE = 1.5;
 /** A window that is stretched is drawn with so much around it, in px, */
 const AROUND_PX = 96;
@@ -24,13 +24,27 @@ const AROUND_PX = 96;
 const LEISURE_MS = 120;
 /** After a single step the old picture waits so long for the new one, in ms. */
 const STEP_MS = 40;
-/** Events of a hand come no faster than this. */
+/** Events of a pointer come no faster than this. */
 const FRAME_MS = 8;
 
 export class Viewport {
-  /** @param {import("../session/engine.js").Engine} engine @param {{window: any, follows?: Record<string, string>}} initial */
-  constructor(engine, { window, follows }) {
-    this.engine = engine;
+  /**
+   * @param {{window: any, follows?: Record<string, string>}} initial
+   * @param {object} page what shows the window.
+   * @param {any} page.store the reactive store.
+   * @param {import("./picture_times.js").PictureTimes} page.times
+   * @param {() => void} page.paint paints the picture that stands where it stands in the window.
+   * @param {(pace?: number) => void} page.look asks for the picture of the window.
+   * @param {() => void} page.changed called when the window is another one for all that hangs on it.
+   * @param {() => void} page.save stores the window when it rests.
+   */
+  constructor({ window, follows }, { store, times, paint, look, changed, save }) {
+    this.store = store;
+    this.times = times;
+    this.paint = paint;
+    this.look = look;
+    this.changed = changed;
+    this.save = save;
     this.window = window;
     /** Bounds that were typed as expressions of sliders, and follow them. @type {Record<string, string>} */
     this.follows = follows ?? {};
@@ -40,11 +54,13 @@ export class Viewport {
     this.timer = 0;
     /** Whether the window is being moved or stretched: what is drawn beyond it serves next. */
     this.isMoving = false;
-    /** The window before the last stretch, and how long the hand took from it; none while it slides or pauses. @type {{window: any, ms: number} | null} */
+    /** The window before the last stretch, and how long the pointer took from it; none while it slides or pauses. @type {{window: any, ms: number} | null} */
     this.stretchedFrom = null;
     /** Whether the window was stretched last, and not slid. */
     this.isStretched = false;
     this.movedAt = -Infinity;
+    /** The window of the picture that stands. @type {any} */
+    this.drawn = null;
   }
 
   /** A window with the size of the plane and what its bounds follow, as a question has it. @param {any} window */
@@ -52,14 +68,14 @@ export class Viewport {
     return { ...window, ...this.size, follows: this.follows };
   }
 
-  /** Whether a hand that moves the window will go on. */
+  /** Whether a pointer that moves the window will go on. */
   get goesOn() {
     return this.isMoving && (!this.isStretched || this.stretchedFrom !== null);
   }
 
   /** How long after each other pictures of a window that moves are asked for, in ms. */
   get pace() {
-    return Math.max(PACE_MS, SHARE * this.engine.showing);
+    return Math.max(PACE_MS, SHARE * this.times.showing);
   }
 
   /** What of the plane a window that moves will show soon, for a question. */
@@ -67,7 +83,7 @@ export class Viewport {
     if (!this.isMoving) return {};
     if (!this.stretchedFrom) return this.isStretched ? {} : { beyond: BEYOND_PX };
     // It is seen until the one after it comes.
-    const then = this.after(2 * this.engine.coming + LEISURE_MS);
+    const then = this.after(2 * this.times.coming + LEISURE_MS);
     const window = grown(this.window, then);
     return {
       window: this.asked(window),
@@ -84,21 +100,21 @@ export class Viewport {
       : this.window;
   }
 
-  /** Whether what is drawn will do for a hand that goes on, until the next picture comes. @param {boolean} isSlid */
+  /** Whether what is drawn will do for a pointer that goes on, until the next picture comes. @param {boolean} isSlid */
   isServed(isSlid) {
-    const { scene, scenes, coming } = this.engine;
-    if (!scene) return false;
-    if (isSlid) return isCovered(scene.window, this.window, this.size);
-    const isFresh = performance.now() - scenes.sentAt < LEISURE_MS;
-    return isFresh && [0, coming].every((ms) => isTrueIn(scene.window, this.after(ms), this.size));
+    const { drawn, size } = this;
+    const { sentAt, coming } = this.times;
+    if (!drawn) return false;
+    if (isSlid) return isCovered(drawn, this.window, size);
+    const isFresh = performance.now() - sentAt < LEISURE_MS;
+    return isFresh && [0, coming].every((ms) => isTrueIn(drawn, this.after(ms), size));
   }
 
   /** Look through another window; the old picture follows at once. @param {any} window @param {"x" | "y"} [by] see `fitted`. */
   set(window, by = "x") {
-    const { engine } = this;
     this.trail.leave(this.window);
     const next = this.fitted(window, by);
-    // Where the hand moves an axis, its bounds follow nothing any more.
+    // Where the pointer moves an axis, its bounds follow nothing any more.
     for (const axis of ["x", "y"])
       if (String(next[axis]) !== String(this.window[axis])) this.unfollow(axis);
     const isSlid = isMoved(this.window, next);
@@ -110,11 +126,11 @@ export class Viewport {
     this.movedAt = now;
     this.isMoving = true;
     this.window = next;
-    this.tell();
-    if (isSlid || this.stretchedFrom) engine.paint();
+    this.showTrail();
+    if (isSlid || this.stretchedFrom) this.paint();
     else this.paintSoon();
     this.lookAhead(isSlid);
-    engine.keepViewSoon();
+    this.save();
   }
 
   /**
@@ -122,31 +138,29 @@ export class Viewport {
    * have to wait until the old one is shown.
    */
   paintSoon() {
-    const { turn } = this.engine;
-    const now = this.window;
+    const { drawn, window } = this;
     setTimeout(() => {
-      if (turn === this.engine.turn && now === this.window) this.engine.paint();
+      if (drawn === this.drawn && window === this.window) this.paint();
     }, STEP_MS);
   }
 
   /** The exact picture of a window that moves: one that only slides has it for a while in what was drawn beyond. @param {boolean} isSlid */
   lookAhead(isSlid) {
-    const { engine } = this;
     clearTimeout(this.timer);
     this.timer = setTimeout(() => this.calm(), CALM_MS);
     if (this.isServed(isSlid)) return;
-    engine.look(this.pace);
+    this.look(this.pace);
   }
 
-  /** The hand pauses: the picture of this very window, and if it does not go on, of nothing beyond. */
+  /** The pointer pauses: the picture of this very window, and if it does not go on, of nothing beyond. */
   calm() {
     if (this.stretchedFrom) {
       this.stretchedFrom = null;
-      this.engine.look();
+      this.look();
     }
     this.timer = setTimeout(() => {
       this.isMoving = false;
-      this.engine.look();
+      this.look();
     }, REST_MS - CALM_MS);
   }
 
@@ -164,13 +178,15 @@ export class Viewport {
     if (window !== this.window) this.set(window);
   }
 
-  /** Where an axis has become logarithmic, or plain again, the server says what is seen on it. */
-  adopt({ x, y, log_x, log_y }) {
+  /** Another picture stands. Where an axis has become logarithmic, or plain again, the server says what is seen on it. @param {any} drawn its window. */
+  adopt(drawn) {
+    const { x, y, log_x, log_y } = drawn;
+    this.drawn = drawn;
     if (log_x === Boolean(this.window.log_x) && log_y === Boolean(this.window.log_y)) {
-      // Bounds that follow sliders are where the server found them.
+      // Bounds that follow sliders are where the server put them.
       const names = Object.keys(this.follows);
-      const following = (axis, found) =>
-        names.some((name) => name.startsWith(axis)) ? found : this.window[axis];
+      const following = (axis, current) =>
+        names.some((name) => name.startsWith(axis)) ? current : this.window[axis];
       if (names.length)
         this.window = this.fitted({ x: following("x", x), y: following("y", y), log_x, log_y });
       return;
@@ -178,15 +194,13 @@ export class Viewport {
     this.window = { x, y, log_x, log_y };
     // The windows before are of other axes.
     this.trail = new WindowHistory();
-    this.tell();
-    this.engine.keepViewSoon();
+    this.showTrail();
+    this.save();
   }
 
   /** With equal scales a window is as high as its width asks for, or as wide as its height does. @param {any} window @param {"x" | "y"} [by] which axis stays as it is. */
   fitted(window, by = "x") {
-    return this.engine.store.axes.equal && this.size.width
-      ? equalised(window, this.size, by)
-      : window;
+    return this.store.axes.equal && this.size.width ? equalised(window, this.size, by) : window;
   }
 
   /** Go to an earlier window, or forward again. @param {-1 | 1} by */
@@ -195,22 +209,22 @@ export class Viewport {
     if (!window) return;
     this.follows = {};
     this.window = window;
-    this.tell();
-    this.engine.paint();
-    this.engine.look();
-    this.engine.changed("window");
-    this.engine.keepViewSoon();
+    this.showTrail();
+    this.paint();
+    this.look();
+    this.changed();
+    this.save();
   }
 
   /** The study has changed: undo means that, and no window before. */
   settle() {
     this.trail.settle();
-    this.tell();
+    this.showTrail();
   }
 
   /** Say whether there are windows to go back and forward to. */
-  tell() {
-    this.engine.store.trail = this.trail.state;
+  showTrail() {
+    this.store.trail = this.trail.state;
   }
 
   /** The plane has another size. @param {number} width in px. @param {number} height */
@@ -220,8 +234,8 @@ export class Viewport {
     const before = this.window;
     this.window = this.fitted(before);
     if (String(before.y) !== String(this.window.y)) this.unfollow("y");
-    this.engine.paint();
-    this.engine.look();
+    this.paint();
+    this.look();
   }
 
   /** Go to a window that the server gave. @param {{window: any, follows: Record<string, string>}} given @param {"x" | "y"} [by] see `fitted`. */
@@ -231,6 +245,6 @@ export class Viewport {
     // With equal scales one axis is not where it was asked to be: its bounds follow nothing.
     for (const axis of ["x", "y"])
       if (String(this.window[axis]) !== String(window[axis])) this.unfollow(axis);
-    this.engine.changed("window");
+    this.changed();
   }
 }

@@ -35,7 +35,7 @@ export const windowBox = (engine) => () => ({
   axis: null,
 
   init() {
-    // The numbers may be a moment behind the hand, the picture may not.
+    // The numbers may be a moment behind the pointer, the picture may not.
     this.painter = (scene, shift) => {
       this.timer ||= setTimeout(() => {
         this.timer = 0;
@@ -43,10 +43,10 @@ export const windowBox = (engine) => () => ({
       }, BEHIND_MS);
       return () => this.placeBounds(scene.axes, shift);
     };
-    engine.painters.add(this.painter);
+    engine.picture.painters.add(this.painter);
   },
   destroy() {
-    engine.painters.delete(this.painter);
+    engine.picture.painters.delete(this.painter);
     clearTimeout(this.timer);
   },
   /** The bounds stand at the ends of the axes, or at the edges if these are out of sight. */
@@ -111,7 +111,7 @@ export const windowBox = (engine) => () => ({
     const { activeElement } = document;
     if (activeElement?.closest(".plane-bound, .reading-field")) return;
     this.showBounds();
-    this.reading = engine.scene?.reading?.text ?? "";
+    this.reading = engine.picture.scene?.reading?.text ?? "";
     this.problem = "";
   },
   /** Show the window that is drawn. */
@@ -183,10 +183,12 @@ function rounded([low, high], px, isLog) {
     return unitsOf([low, high], true).map((value) =>
       String(Number(value.toPrecision(4))).replace("-", "−"),
     );
-  const places = Math.ceil(Math.log10((10 * px) / (high - low)));
+  const decimalPlaces = Math.ceil(Math.log10((10 * px) / (high - low)));
   const shown = (value) => {
     const text =
-      places > 12 || places < -6 ? value.toPrecision(6) : value.toFixed(Math.max(places, 0));
+      decimalPlaces > 12 || decimalPlaces < -6
+        ? value.toPrecision(6)
+        : value.toFixed(Math.max(decimalPlaces, 0));
     return String(Number(text)).replace("-", "−");
   };
   return [shown(low), shown(high)];

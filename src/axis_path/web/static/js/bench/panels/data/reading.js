@@ -48,8 +48,8 @@ export function makeReading(engine) {
     async read(more, isSure = true) {
       try {
         this.dataProblem = "";
-        const found = await post(`${engine.path}/read_data`, { text: this.pasted, ...more });
-        this.reading = { ...found, headText: found.header ? "yes" : "no" };
+        const reading = await post(`${engine.path}/read_data`, { text: this.pasted, ...more });
+        this.reading = { ...reading, headText: reading.header ? "yes" : "no" };
       } catch (error) {
         this.reading = null;
         this.dataProblem = error.message;
@@ -112,9 +112,9 @@ export function makeReading(engine) {
     async readSheet(content, sheet) {
       try {
         this.dataProblem = "";
-        const found = await post(`${engine.path}/read_workbook`, { content, sheet });
-        this.workbook = { names: found.sheets, name: found.sheet, content };
-        this.pasted = found.text;
+        const workbook = await post(`${engine.path}/read_workbook`, { content, sheet });
+        this.workbook = { names: workbook.sheets, name: workbook.sheet, content };
+        this.pasted = workbook.text;
         this.encoding = "";
       } catch (error) {
         this.dataProblem = error.message;

@@ -55,10 +55,10 @@ export const findingCard = (engine) => () => ({
   async whole() {
     if (this.entry.total <= this.entry.rows.length) return this.entry;
     const answer = await ask(`${engine.path}/findings`, engine.body({ whole: this.entry.id }));
-    const found = answer.findings.find((each) => each.id === this.entry.id);
+    const answered = answer.findings.find((entry) => entry.id === this.entry.id);
     return {
       ...this.entry,
-      rows: found.rows.map((row) => ({
+      rows: answered.rows.map((row) => ({
         ...row,
         isPlace: true,
         decimalText: row.decimal ? `≈ ${row.decimal}` : "",
@@ -102,11 +102,11 @@ export const findingCard = (engine) => () => ({
   },
   /** Definitions that may be added, each by a button. */
   get steps() {
-    return this.entry.add.map((each) => ({
-      ...each,
-      words: each.label.startsWith("draw")
-        ? `Draw ${each.label.slice(5)}`
-        : `Add the ${each.label}`,
+    return this.entry.add.map((definition) => ({
+      ...definition,
+      words: definition.label.startsWith("draw")
+        ? `Draw ${definition.label.slice(5)}`
+        : `Add the ${definition.label}`,
     }));
   },
   get hasSteps() {
@@ -116,8 +116,8 @@ export const findingCard = (engine) => () => ({
   drawSides() {
     engine.carryOut(this.entry.draw.map((text) => ({ do: "write", id: null, text })));
   },
-  addStep(each) {
-    engine.carryOut([{ do: "write", id: null, text: each.text }]);
+  addStep(definition) {
+    engine.carryOut([{ do: "write", id: null, text: definition.text }]);
   },
 });
 
@@ -164,7 +164,7 @@ export const findingItem = (engine) => () => ({
       {
         do: "label_finding",
         query: this.entry.id,
-        labels: this.item.isLabelled ? labels.filter((each) => each !== key) : [...labels, key],
+        labels: this.item.isLabelled ? labels.filter((label) => label !== key) : [...labels, key],
       },
     ]);
   },

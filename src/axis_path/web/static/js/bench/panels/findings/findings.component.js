@@ -33,7 +33,7 @@ export const findings = (engine) => () => ({
   where: "window",
   low: "",
   high: "",
-  place: "",
+  abscissa: "",
   way: "lines",
   problem: "",
   equation: "",
@@ -45,15 +45,15 @@ export const findings = (engine) => () => ({
   /** @type {any[]} */
   entries: [],
   isBehind: false,
-  /** Whether what stands here comes with the picture while a hand moves. */
+  /** Whether what stands here comes with the picture while a pointer moves. */
   isFollowing: false,
   // Alpine puts what is not declared here into the outermost component.
   /** @type {import("../../transport/live_query.js").LiveQuery} */ live: /** @type {any} */ (null),
   /** How many answers each entry had when it was last at rest, by its id. @type {Map<number, any>} */
   counted: new Map(),
 
-  /** The entries that were told. @type {Set<number>} */
-  told: new Set(),
+  /** The entries that were reported. @type {Set<number>} */
+  reported: new Set(),
   hasTold: false,
 
   init() {
@@ -64,7 +64,7 @@ export const findings = (engine) => () => ({
       behind: () => {
         if (!this.isFollowing) this.isBehind = true;
       },
-      follow: (found) => this.follow(found),
+      follow: (findings) => this.follow(findings),
       seesWindow: true,
       keepsLate: true,
     });
@@ -72,27 +72,27 @@ export const findings = (engine) => () => ({
     this.$watch("$store.bench.bracket", (bracket) => this.takeBracket(bracket));
     this.live.ask();
   },
-  /** What was located is told when it is there. */
+  /** What was located is reported when it is there. */
   reportNew(entries) {
-    const fresh = entries.find((entry) => !this.told.has(entry.id));
-    this.told = new Set(entries.map((entry) => entry.id));
+    const fresh = entries.find((entry) => !this.reported.has(entry.id));
+    this.reported = new Set(entries.map((entry) => entry.id));
     if (fresh && this.hasTold) this.$store.bench.said = foundReport(fresh);
     this.hasTold = true;
   },
   destroy() {
     this.live.end();
   },
-  /** What can keep up with the hand comes with the picture; the rest is behind until the hand rests. */
-  follow(found) {
-    if (!found) {
+  /** What can keep up with the pointer comes with the picture; the rest is behind until the pointer rests. */
+  follow(findings) {
+    if (!findings) {
       if (this.isFollowing && this.$store.bench.tab === "findings") this.isBehind = true;
       this.isFollowing = false;
       return;
     }
-    const made = new Map(found.findings.map((entry) => [entry.id, entry]));
+    const made = new Map(findings.findings.map((entry) => [entry.id, entry]));
     if (this.$store.bench.tab === "findings") {
       const cards = this.$root.querySelectorAll(".ledger > article");
-      engine.found.entries.forEach((before, k) => {
+      engine.picture.findings.entries.forEach((before, k) => {
         const given = made.get(before.id);
         const now = given && this.shownEntry(given);
         if (!now) sayLate(cards[k], before, true);
@@ -113,7 +113,7 @@ export const findings = (engine) => () => ({
     };
   },
   sayWanted() {
-    engine.foundWanted = !this.entries.length
+    engine.findingsWanted = !this.entries.length
       ? ""
       : this.$store.bench.tab === "findings" && !this.$store.bench.isPanelFolded
         ? "ledger"
@@ -130,32 +130,32 @@ export const findings = (engine) => () => ({
       });
       return shown;
     });
-    if (this.isFollowing && !engine.isShown(body.drafts)) {
+    if (this.isFollowing && !engine.picture.isOf(body.drafts)) {
       // The picture has moved on: only what was behind anyway comes nearer.
       const late = new Map(entries.map((entry) => [entry.id, { ...entry, isLate: true }]));
-      engine.found.entries.forEach((before, k) => {
+      engine.picture.findings.entries.forEach((before, k) => {
         if (before.isLate && late.has(before.id)) this.entries[k] = late.get(before.id);
       });
       return;
     }
-    engine.found.entries = this.entries = entries;
+    engine.picture.findings.entries = this.entries = entries;
     this.reportNew(entries);
     this.isFollowing = false;
     this.sayWanted();
-    engine.showFound({
+    engine.showFindings({
       marks: answer.marks,
       spans: answer.spans,
       window: body.window,
       drafts: body.drafts,
     });
-    this.isBehind = this.live.isPending || !engine.isShown(body.drafts);
+    this.isBehind = this.live.isPending || !engine.picture.isOf(body.drafts);
   },
 
   get questions() {
     return QUESTIONS;
   },
   get question() {
-    return QUESTIONS.find((each) => each.value === this.what) ?? QUESTIONS[0];
+    return QUESTIONS.find((question) => question.value === this.what) ?? QUESTIONS[0];
   },
   get lineRows() {
     const rows = choicesFor(this.$store.bench.rows, this.question.kinds);
@@ -204,7 +204,9 @@ export const findings = (engine) => () => ({
     return this.$store.bench.rows.find((row) => String(row.id) === String(this.line));
   },
   get hasDomain() {
-    const lane = engine.scene?.rows.find((row) => String(row.id) === String(this.line))?.lane;
+    const lane = engine.picture.scene?.rows.find(
+      (row) => String(row.id) === String(this.line),
+    )?.lane;
     return Boolean(this.chosen?.domain && lane?.low && lane?.high);
   },
   get isTyped() {
@@ -226,7 +228,7 @@ export const findings = (engine) => () => ({
     if (this.isMeeting) command.other = Number(this.other);
     if (this.isPoint)
       command.text =
-        this.place || String(engine.reading === null ? 0 : shortest(engine.reading, this.pixel));
+        this.abscissa || String(engine.reading === null ? 0 : shortest(engine.reading, this.pixel));
     if (this.isData) command.text = this.way;
     const error = await engine.commit([{ ...command, ...(this.hasInterval ? this.bounds() : {}) }]);
     this.problem = error ? error.message : "";

@@ -39,11 +39,11 @@ export function changeOf(before, entry) {
 export function asText(entry) {
   const lines = [entry.title + (entry.where ? `, ${entry.where}` : "")];
   for (const row of entry.rows) {
-    const place =
+    const where =
       row.label && !row.isPlace
         ? `${row.label}: ${row.text}`
         : `${row.label ? `${row.label} ` : ""}${entry.variable} = ${row.text}`;
-    const parts = [place, row.decimalText, row.valueText, row.flagText, row.doubt].filter(Boolean);
+    const parts = [where, row.decimalText, row.valueText, row.flagText, row.doubt].filter(Boolean);
     lines.push(parts.join("; "));
   }
   return [...lines, entry.verdict, entry.note, entry.remark].filter(Boolean).join("\n");
@@ -72,6 +72,6 @@ export function asCsv(entry) {
     row.note,
   ]);
   return `${[head, ...lines]
-    .map((line) => line.map((each) => quoted(String(each).replaceAll("−", "-"))).join(","))
+    .map((line) => line.map((cell) => quoted(String(cell).replaceAll("−", "-"))).join(","))
     .join("\r\n")}\r\n`;
 }

@@ -1,6 +1,6 @@
 // @ts-check
 /**
- * The numbers of the ledger while a hand moves. They are written by hand: in every frame there are
+ * The numbers of the ledger while a pointer moves. They are written by hand: in every frame there are
  * more of them than bindings can follow.
  */
 
@@ -35,9 +35,9 @@ export function writeNumbers(card, before, now) {
   const rows = card.querySelectorAll(".finding-row");
   if (rows.length !== now.rows.length) return false;
   now.rows.forEach((row, k) => {
-    for (const [name, place] of PLACES) {
+    for (const [name, selector] of PLACES) {
       if (before.rows[k][name] === row[name]) continue;
-      const element = rows[k].querySelector(place);
+      const element = rows[k].querySelector(selector);
       if (element) element.textContent = row[name];
     }
     Object.assign(before.rows[k], row);

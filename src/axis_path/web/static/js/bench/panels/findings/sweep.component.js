@@ -46,6 +46,7 @@ export const sweepBox = (engine) => () => ({
         this.isOld = this.result !== null;
       },
       ask: () => {},
+      isBehind: () => false,
     };
     engine.subscriptions.add(this.watcher);
     this.$watch("measure", () => this.plot());
@@ -78,7 +79,7 @@ export const sweepBox = (engine) => () => ({
     return this.among("slider", this.$store.bench.sliders, 0);
   },
   among(name, list, usual) {
-    if (list.length && !list.some((each) => String(each.id) === this[name]))
+    if (list.length && !list.some((option) => String(option.id) === this[name]))
       this[name] = String(list.at(usual).id);
     return list;
   },
@@ -170,16 +171,16 @@ export const sweepBox = (engine) => () => ({
   async look() {
     if (!this.running) return;
     try {
-      const found = await getAlways(`${engine.path}/sweeps/${this.running.id}`);
+      const sweep = await getAlways(`${engine.path}/sweeps/${this.running.id}`);
       if (!this.running) return;
-      if (found.state === "waiting" || found.state === "running") {
-        this.running.done = found.done;
+      if (sweep.state === "waiting" || sweep.state === "running") {
+        this.running.done = sweep.done;
         this.timer = setTimeout(() => this.look(), LOOK_MS);
         return;
       }
       this.running = null;
-      this.problem = found.state === "done" ? "" : found.problem;
-      if (found.state === "done") this.take(found.result);
+      this.problem = sweep.state === "done" ? "" : sweep.problem;
+      if (sweep.state === "done") this.take(sweep.result);
     } catch (error) {
       if (error.status === 0) {
         // It goes on without us; ask again when there is a connection.

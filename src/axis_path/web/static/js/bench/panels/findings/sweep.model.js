@@ -10,9 +10,9 @@ const TICKS = 5;
  * @param {{width: number, height: number}} size
  */
 export function plotOf(result, measure, size) {
-  const place = measure === "x" ? 1 : 2;
+  const coordinate = measure === "x" ? 1 : 2;
   const ups = result.branches
-    .flatMap((branch) => branch.points.map((point) => point[place]))
+    .flatMap((branch) => branch.points.map((point) => point[coordinate]))
     .filter(Number.isFinite);
   const across = scaled(
     result.low_value,
@@ -25,13 +25,13 @@ export function plotOf(result, measure, size) {
   const up = scaled(low - room, high + room, size.height - MARGIN.bottom, MARGIN.top);
   const points = result.branches.map((branch) =>
     branch.points
-      .filter((point) => Number.isFinite(point[place]))
-      .map((point) => [across.at(point[0]), up.at(point[place])]),
+      .filter((point) => Number.isFinite(point[coordinate]))
+      .map((point) => [across.at(point[0]), up.at(point[coordinate])]),
   );
   return {
     lines: points
-      .filter((each) => each.length > 1)
-      .map((each) => `M${each.map(([x, y]) => `${x.toFixed(1)} ${y.toFixed(1)}`).join("L")}`),
+      .filter((run) => run.length > 1)
+      .map((run) => `M${run.map(([x, y]) => `${x.toFixed(1)} ${y.toFixed(1)}`).join("L")}`),
     // Between the dots was not looked: the lines join them.
     dots: result.rows.length <= 121 ? points.flat() : [],
     events: result.events.map((event) => ({
@@ -59,7 +59,7 @@ export function plotOf(result, measure, size) {
 
 /** An event stands at the end of the branch that is nearest to it. */
 function nearestUp(points, x, size) {
-  const ends = points.filter((each) => each.length).flatMap((each) => [each[0], each.at(-1)]);
+  const ends = points.filter((run) => run.length).flatMap((run) => [run[0], run.at(-1)]);
   const near = ends.reduce(
     (best, end) => (best && Math.abs(best[0] - x) <= Math.abs(end[0] - x) ? best : end),
     /** @type {any} */ (null),
@@ -76,13 +76,13 @@ function scaled(low, high, from, to) {
 function ticksOf({ low, high, at }) {
   const raw = (high - low) / TICKS || 1;
   const power = 10 ** Math.floor(Math.log10(raw));
-  const step = power * ([1, 2, 5, 10].find((each) => each * power >= raw) ?? 10);
-  const found = [];
+  const step = power * ([1, 2, 5, 10].find((factor) => factor * power >= raw) ?? 10);
+  const ticks = [];
   for (let k = Math.ceil(low / step); k * step <= high + step * 1e-9; k += 1) {
-    found.push({
+    ticks.push({
       at: at(k * step),
       text: String(Number((k * step).toPrecision(6))).replace("-", "−"),
     });
   }
-  return found;
+  return ticks;
 }

@@ -1,6 +1,7 @@
 // @ts-check
 /** The Reference: all functions and constants, found by name, meaning or group, and put into a line. */
 import { getOnce } from "../../../shared/api.js";
+import { lastWritten } from "../../rows/last_written.js";
 
 /** Ask for the Reference, once; completion shows it too. @param {import("../../session/engine.js").Engine} engine */
 export async function loadReference(engine) {
@@ -28,11 +29,11 @@ export const reference = (engine) => () => ({
   },
   get groups() {
     const words = this.sought.toLowerCase().split(/\s+/).filter(Boolean);
-    const found = this.$store.bench.reference.filter((entry) =>
+    const matching = this.$store.bench.reference.filter((entry) =>
       words.every((word) => entry.sought.includes(word)),
     );
     return this.$store.bench.referenceGroups
-      .map((name) => ({ name, entries: found.filter((entry) => entry.group === name) }))
+      .map((name) => ({ name, entries: matching.filter((entry) => entry.group === name) }))
       .filter((group) => group.entries.length);
   },
   get isEmpty() {
@@ -46,8 +47,8 @@ export const reference = (engine) => () => ({
   },
 });
 
-/** @param {import("../../session/engine.js").Engine} engine */
-export const referenceEntry = (engine) => () => ({
+/** One entry of the Reference, in full. */
+export const referenceEntry = () => () => ({
   get insertLabel() {
     return `Insert ${this.entry.name}`;
   },
@@ -69,10 +70,10 @@ export const referenceEntry = (engine) => () => ({
   /** Into the line that was written last, or the new one. */
   put(text) {
     const field = document.getElementById("new-line");
-    if (engine.writing?.$refs.input?.checkVisibility()) engine.writing.insert(text);
+    if (lastWritten.line?.$refs.input?.checkVisibility()) lastWritten.line.insert(text);
     else if (field) {
       field.focus();
-      this.$nextTick(() => engine.writing?.insert(text));
+      this.$nextTick(() => lastWritten.line?.insert(text));
     }
   },
 });

@@ -31,7 +31,7 @@ export const tableColumns = (engine) => () => ({
     return this.$store.bench.table.columns ?? [];
   },
   get column() {
-    return this.columns.find((each) => each.name === this.chosenColumn);
+    return this.columns.find((column) => column.name === this.chosenColumn);
   },
   get hasColumn() {
     return Boolean(this.column);
@@ -58,8 +58,8 @@ export const tableColumns = (engine) => () => ({
   },
   get leftOut() {
     return this.keptColumns
-      .filter((each) => each.out)
-      .map((each) => ({ ...each, words: `Put back ${each.text}` }));
+      .filter((column) => column.out)
+      .map((column) => ({ ...column, words: `Put back ${column.text}` }));
   },
   get hasLeftOut() {
     return this.leftOut.length > 0;
@@ -81,27 +81,27 @@ export const tableColumns = (engine) => () => ({
   async addColumn() {
     const text = this.added.trim();
     if (!text) return;
-    const isDone = await this.change((kept) => {
-      const others = kept.filter((each) => !(each.out && each.text === text));
-      return others.length < kept.length ? others : [...kept, { text }];
+    const isDone = await this.change((stored) => {
+      const others = stored.filter((column) => !(column.out && column.text === text));
+      return others.length < stored.length ? others : [...stored, { text }];
     });
     if (isDone) this.added = "";
   },
   addSeries({ series }) {
     const { text } = this.column;
-    return this.change((kept) => [...kept, { text, series }]);
+    return this.change((stored) => [...stored, { text, series }]);
   },
-  /** Change something of the chosen column; of a shown function it is kept from now on. */
+  /** Change something of the chosen column; of a shown function it is stored from now on. */
   setOfColumn(fields) {
     const { own, text, tone } = this.column;
-    return this.change((kept) => {
+    return this.change((stored) => {
       const isOfFunction = tone !== undefined && tone !== null;
-      const place = isOfFunction
-        ? kept.findIndex((each) => each.text === text && each.series === "value")
+      const index = isOfFunction
+        ? stored.findIndex((column) => column.text === text && column.series === "value")
         : own;
-      return kept[place]
-        ? kept.with(place, { ...kept[place], ...fields })
-        : [...kept, { text, ...fields }];
+      return stored[index]
+        ? stored.with(index, { ...stored[index], ...fields })
+        : [...stored, { text, ...fields }];
     });
   },
   setDigits(event) {
@@ -115,9 +115,11 @@ export const tableColumns = (engine) => () => ({
   removeColumn() {
     const { own, tone } = this.column;
     if (tone !== undefined && tone !== null) return this.setOfColumn({ out: true });
-    return this.change((kept) => kept.filter((_, k) => k !== own));
+    return this.change((stored) => stored.filter((_, k) => k !== own));
   },
   putBack({ text }) {
-    return this.change((kept) => kept.filter((each) => !(each.out && each.text === text)));
+    return this.change((stored) =>
+      stored.filter((column) => !(column.out && column.text === text)),
+    );
   },
 });

@@ -16,10 +16,10 @@ const NEAR = 15;
 /** How many figures stand after the point. @param {string} text */
 export const decimals = (text) => (text.includes("·") ? 0 : (text.split(".")[1] ?? "").length);
 
-/** A number followed by empty places, so that the points of a column stand under one another. @param {string} text @param {number} places */
-export function aligned(text, places) {
+/** Return a number padded on the right, so that the decimal points of a column line up. @param {string} text @param {number} decimalPlaces */
+export function aligned(text, decimalPlaces) {
   if (!text) return "—";
-  const missing = places - decimals(text);
+  const missing = decimalPlaces - decimals(text);
   const point = missing > 0 && !text.includes(".") ? POINT_SPACE : "";
   return text.includes("·") ? text : text + point + FIGURE_SPACE.repeat(missing);
 }

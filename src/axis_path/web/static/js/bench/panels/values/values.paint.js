@@ -5,7 +5,7 @@
  */
 
 /**
- * @typedef {{row: number, x: string, typed: string, value: number, sign: string, told: string,
+ * @typedef {{row: number, x: string, typed: string, value: number, sign: string, description: string,
  *   cells: {shown: string, reason: string, isUndefined: boolean}[]}} Line
  * @typedef {{current: number | null, first: number | null, around: Line[], isSelected: (row: number) => boolean}} Choice
  */
@@ -32,8 +32,8 @@ function madeHead(line) {
           type: "button",
           class: "row-happens",
           tabindex: "-1",
-          title: line.told,
-          "aria-label": line.told,
+          title: line.description,
+          "aria-label": line.description,
         },
         [line.sign],
       ),
@@ -62,14 +62,14 @@ function madeRow(line) {
 
 /** Let a row show what it is now: only cells that differ are made anew. @param {Element} row @param {Line} before @param {Line} line */
 function changeRow(row, before, line) {
-  if (before.x !== line.x || before.sign !== line.sign || before.told !== line.told)
+  if (before.x !== line.x || before.sign !== line.sign || before.description !== line.description)
     row.children[0].replaceWith(madeHead(line));
   line.cells.forEach((cell, k) => {
     const { shown, reason, isUndefined } = before.cells[k];
-    const place = row.children[k + 1];
+    const element = row.children[k + 1];
     if (reason !== cell.reason || isUndefined !== cell.isUndefined)
-      place.replaceWith(madeCell(cell));
-    else if (shown !== cell.shown) /** @type {Text} */ (place.firstChild).data = cell.shown;
+      element.replaceWith(madeCell(cell));
+    else if (shown !== cell.shown) /** @type {Text} */ (element.firstChild).data = cell.shown;
   });
   painted.set(row, line);
 }
@@ -77,29 +77,34 @@ function changeRow(row, before, line) {
 /** Bring rows between two spaces up to date; one that stays is not made anew, so that it keeps the focus. @param {Element} above @param {Element} below @param {Line[]} lines */
 export function paintRows(above, below, lines) {
   const wanted = new Set(lines);
-  let place = above.nextElementSibling;
+  let element = above.nextElementSibling;
   const next = () => {
-    while (place !== below && place && !wanted.has(/** @type {Line} */ (painted.get(place)))) {
-      const gone = place;
-      place = place.nextElementSibling;
+    while (
+      element !== below &&
+      element &&
+      !wanted.has(/** @type {Line} */ (painted.get(element)))
+    ) {
+      const gone = element;
+      element = element.nextElementSibling;
       gone.remove();
     }
   };
   for (const line of lines) {
-    const before = place && painted.get(place);
+    const before = element && painted.get(element);
     if (
-      place &&
+      element &&
       before?.row === line.row &&
       !wanted.has(before) &&
       before.cells.length === line.cells.length
     ) {
-      changeRow(place, before, line);
-      place = place.nextElementSibling;
+      changeRow(element, before, line);
+      element = element.nextElementSibling;
       continue;
     }
     next();
-    if (place !== below && place && painted.get(place) === line) place = place.nextElementSibling;
-    else below.parentNode?.insertBefore(madeRow(line), place);
+    if (element !== below && element && painted.get(element) === line)
+      element = element.nextElementSibling;
+    else below.parentNode?.insertBefore(madeRow(line), element);
   }
   next();
 }
@@ -145,7 +150,7 @@ export function editPlace(body, line, leave) {
       class: "place-field",
       autocomplete: "off",
       spellcheck: "false",
-      "aria-label": "Place of this row",
+      "aria-label": "x-value of this row",
     })
   );
   field.value = line.typed;

@@ -23,20 +23,22 @@ _SHAPES = {
 }
 
 
-def draw_found(found: dict[str, Any] | None, x_axis: int | None, inks: Palette) -> Iterator[str]:
+def draw_findings(
+    findings: dict[str, Any] | None, x_axis: int | None, inks: Palette
+) -> Iterator[str]:
     """Draw marks with their labels, and the intervals of inequalities on the x axis.
 
     Args:
-        found: the marks and spans, in tenths of px; None if they are not wanted.
+        findings: the marks and spans, in tenths of px; None if they are not wanted.
         x_axis: how high the x axis is, in tenths of px; None if it is out of sight.
         inks: the colours.
     """
-    if found is None:
+    if findings is None:
         return
     if x_axis is not None:
-        for span in found["spans"]:
+        for span in findings["spans"]:
             yield from _span(span, x_axis / 10, inks)
-    for mark in found["marks"]:
+    for mark in findings["marks"]:
         x, y = mark["x"] / 10, mark["y"] / 10
         if mark["text"]:
             yield from _label(mark, x, y, inks)
@@ -49,7 +51,7 @@ def draw_found(found: dict[str, Any] | None, x_axis: int | None, inks: Palette) 
 
 
 def _label(mark: dict[str, Any], x: float, y: float, inks: Palette) -> Iterator[str]:
-    at_x, at_y = (place / 10 for place in mark["at"])
+    at_x, at_y = (tenths / 10 for tenths in mark["at"])
     width = _LETTER_PX * len(mark["text"]) + 8
     yield (
         f'<line x1="{x:g}" y1="{y:g}" x2="{at_x:g}" y2="{at_y:g}" stroke="{inks.amber_deep}"/>'

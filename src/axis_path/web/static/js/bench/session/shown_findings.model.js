@@ -2,7 +2,7 @@
 /** What was located last, and for which state: marks of another state are never shown. */
 import { shiftBetween } from "../viewport/affine.model.js";
 
-export class Found {
+export class ShownFindings {
   constructor() {
     /** @type {any} */
     this.last = null;
@@ -10,9 +10,9 @@ export class Found {
     this.entries = [];
   }
 
-  /** @param {{marks: any[], spans: any[], window: any, drafts: any[]}} found @param {number} version */
-  take(found, version) {
-    this.last = { ...found, key: keyOf(version, found.drafts) };
+  /** @param {{marks: any[], spans: any[], window: any, drafts: any[]}} findings @param {number} version */
+  take(findings, version) {
+    this.last = { ...findings, key: keyOf(version, findings.drafts) };
   }
 
   /** What may be shown now, with where it stands in a window. @param {number} version @param {any[]} drafts @param {any} window @param {any} size */

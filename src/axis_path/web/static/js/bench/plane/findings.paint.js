@@ -20,13 +20,13 @@ const RINGS =
   "M-6.5 0a4.5 4.5 0 1 0 9 0a4.5 4.5 0 1 0 -9 0M-2.5 0a4.5 4.5 0 1 0 9 0a4.5 4.5 0 1 0 -9 0";
 
 const shapeOf = (kind) => SHAPES[kind] ?? (kind === "intersections" ? RINGS : ROUND);
-const classOf = (mark) => `found-mark${mark.proved === false ? " is-doubtful" : ""}`;
+const classOf = (mark) => `located-mark${mark.proved === false ? " is-doubtful" : ""}`;
 
-/** What stands on the plane. @param {any} found @param {any} shift @param {number | null} axis how high the x axis is, in px. */
-export function foundParts(found, shift, axis) {
+/** What stands on the plane. @param {any} findings @param {any} shift @param {number | null} axis how high the x axis is, in px. */
+export function findingsParts(findings, shift, axis) {
   const parts = [];
-  if (axis !== null) parts.push(...found.spans.flatMap((span) => spanParts(span, shift, axis)));
-  for (const mark of found.marks) {
+  if (axis !== null) parts.push(...findings.spans.flatMap((span) => spanParts(span, shift, axis)));
+  for (const mark of findings.marks) {
     const [x, y] = [across(shift, mark.x), down(shift, mark.y)];
     if (mark.text) parts.push(...labelParts(mark, x, y));
     parts.push(
@@ -45,22 +45,22 @@ function labelParts(mark, x, y) {
   const [dx, dy] = [(mark.at[0] - mark.x) / 10, (mark.at[1] - mark.y) / 10];
   const width = LETTER_PX * mark.text.length + 8;
   return [
-    svg("line", { class: "found-leader", x1: x, y1: y, x2: x + dx, y2: y + dy }),
+    svg("line", { class: "located-leader", x1: x, y1: y, x2: x + dx, y2: y + dy }),
     svg("rect", {
-      class: "found-box",
+      class: "located-box",
       x: x + dx - width / 2,
       y: y + dy - LABEL_HEIGHT / 2,
       width,
       height: LABEL_HEIGHT,
       rx: 3,
     }),
-    label(mark.text, x + dx, y + dy + 4.5, { class: "found-label", "text-anchor": "middle" }),
+    label(mark.text, x + dx, y + dy + 4.5, { class: "located-label", "text-anchor": "middle" }),
   ];
 }
 
 function spanParts(span, shift, y) {
   const [low, high] = [across(shift, span.low), across(shift, span.high)];
-  const parts = [svg("line", { class: "found-span", x1: low, x2: high, y1: y, y2: y })];
+  const parts = [svg("line", { class: "located-span", x1: low, x2: high, y1: y, y2: y })];
   for (const [x, end] of [
     [low, span.low_end],
     [high, span.high_end],
@@ -68,7 +68,7 @@ function spanParts(span, shift, y) {
     if (end)
       parts.push(
         svg("circle", {
-          class: end === "closed" ? "found-end" : "found-end is-open",
+          class: end === "closed" ? "located-end" : "located-end is-open",
           cx: x,
           cy: y,
           r: 4.5,
@@ -78,13 +78,13 @@ function spanParts(span, shift, y) {
   return parts;
 }
 
-/** What stands on the lane of a line. @param {any} found @param {number} id of the line. */
-export function laneParts(found, id, shift, middle) {
-  const marks = found.marks.filter(
+/** What stands on the lane of a line. @param {any} findings @param {number} id of the line. */
+export function laneParts(findings, id, shift, middle) {
+  const marks = findings.marks.filter(
     (mark) => (mark.line === id || mark.other === id) && mark.kind !== "zeros",
   );
   return [
-    ...found.spans.flatMap((span) => spanParts(span, shift, middle)),
+    ...findings.spans.flatMap((span) => spanParts(span, shift, middle)),
     ...marks.map((mark) =>
       svg("path", {
         class: classOf(mark),

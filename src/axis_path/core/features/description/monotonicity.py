@@ -1,4 +1,4 @@
-"""The course of a function in a window, in sentences that say no more than is proved."""
+"""The monotonicity of a function in a window, in sentences that say no more than is proved."""
 
 from __future__ import annotations
 
@@ -16,7 +16,7 @@ from axis_path.core.features.findings.searches import Searches
 from axis_path.core.kinds.functions.lane import end_text
 from axis_path.core.locate import Finding, Findings, Kind, showing
 
-#: Numbers are read aloud: more digits would hide the course.
+#: Numbers are read aloud: more digits would hide the message.
 _DIGITS = 4
 #: So many events are described one by one.
 _MOST_EVENTS = 8
@@ -26,13 +26,13 @@ _TURNS = frozenset({Kind.MINIMUM, Kind.MAXIMUM})
 
 @dataclass(frozen=True, slots=True)
 class _Stop:
-    """A place that the course is described up to."""
+    """An abscissa up to which the function is described."""
 
     x: float
     words: str
 
 
-def course_of(snapshot: Snapshot, name: str, window: Window) -> list[str]:
+def describe_function(snapshot: Snapshot, name: str, window: Window) -> list[str]:
     """Describe a function in a window: its domain, how it rises and falls, its zeros and breaks.
 
     Args:
@@ -45,7 +45,7 @@ def course_of(snapshot: Snapshot, name: str, window: Window) -> list[str]:
     """
     function = snapshot.query(Curves).function(name)
     low, high = window.x if not window.log_x else (10 ** window.x[0], 10 ** window.x[1])
-    ends = _seen(function, low, high)
+    ends = _visible_interval(function, low, high)
     if ends is None:
         return [_domain(function), "None of it lies in the window."]
     bounds = tuple(f"{end:.12g}" for end in (low, high))
@@ -56,7 +56,7 @@ def course_of(snapshot: Snapshot, name: str, window: Window) -> list[str]:
         breaks = searches.breaks(name, *_within(function, bounds))
         sentences = [
             _domain(function),
-            _course(function, ends, extrema, breaks),
+            _monotonicity(function, ends, extrema, breaks),
             _zeros(function, zeros),
             *_breaks(function, breaks),
         ]
@@ -65,7 +65,9 @@ def course_of(snapshot: Snapshot, name: str, window: Window) -> list[str]:
     return [sentence for sentence in sentences if sentence]
 
 
-def _seen(function: RealFunction, low: float, high: float) -> tuple[float, float] | None:
+def _visible_interval(
+    function: RealFunction, low: float, high: float
+) -> tuple[float, float] | None:
     """Return from where to where a function is seen; None if it is not."""
     if function.low is not None:
         low = max(low, function.low.near)
@@ -93,7 +95,7 @@ def _domain(function: RealFunction) -> str:
     return f"It is defined for {left}{variable}{right}.".replace("-", "−")
 
 
-def _course(
+def _monotonicity(
     function: RealFunction, ends: tuple[float, float], extrema: Findings, breaks: Findings
 ) -> str:
     stops = sorted(_stops(function, ends, extrema, breaks), key=lambda stop: stop.x)
@@ -130,9 +132,9 @@ def _stops(
     variable = function.variable
     for item in extrema:
         if ends[0] < item.x < ends[1]:
-            place, value = _short(item), item.y_exact or item.y_text
-            is_one = variable not in place
-            words = f"({place}, {value})" if is_one else f"{value} for {place}"
+            at, value = _short(item), item.y_exact or item.y_text
+            is_one = variable not in at
+            words = f"({at}, {value})" if is_one else f"{value} for {at}"
             yield _Stop(item.x, f"its {item.kind.label} {words}")
     for item in breaks:
         if ends[0] < item.x < ends[1]:
@@ -156,11 +158,11 @@ def _zeros(function: RealFunction, zeros: Findings) -> str:
         return zeros.along
     if not len(zeros):
         return "It has no zero in the window." if zeros.complete else "No zero was found."
-    places = [_short(item) for item in list(zeros)[:_MOST_EVENTS]]
-    more = len(zeros) - len(places)
+    zeros_in_words = [_short(item) for item in list(zeros)[:_MOST_EVENTS]]
+    more = len(zeros) - len(zeros_in_words)
     word = "Zero" if len(zeros) == 1 else "Zeros"
     rest = f", and {more} more" if more > 0 else ""
-    return f"{word} at {function.variable} = {', '.join(places)}{rest}."
+    return f"{word} at {function.variable} = {', '.join(zeros_in_words)}{rest}."
 
 
 def _breaks(function: RealFunction, breaks: Findings) -> Iterator[str]:
