@@ -2,6 +2,8 @@
 
 import re
 
+from playwright.sync_api import Route
+
 from tests.browser.bench import BrowserTest
 
 #: What a page may weigh without its fonts, in bytes.
@@ -77,6 +79,102 @@ class AccessTest(BrowserTest):
                         target.first.click()
                         self.settle()
                     self.check_access()
+
+    def test_axe_finds_no_violations_in_messages(self) -> None:
+        for scheme in ("light", "dark"):
+            with self.subTest(scheme):
+                self.page = self.open_page(height=2_200, color_scheme=scheme)
+                self.check_messages_of_the_server()
+                self.check_messages_of_fields()
+
+    def check_messages_of_the_server(self) -> None:
+        page = self.page
+        # Without a socket the page asks with requests, which can be held up.
+        page.route_web_socket("**/socket", lambda socket: socket.close())
+        self.open_new_study("f(x) = x", "a = 2")
+        page.route(page.url, self.answer_as_just_installed)
+        page.reload()
+        page.get_by_text("Axis Path was just installed.").wait_for()
+        self.check_access()
+
+        held: list[Route] = []
+        page.route("**/findings", lambda route: held.append(route))
+        page.get_by_role("button", name="Locate", exact=True).click()
+        page.get_by_role("button", name="Stop").wait_for()
+        self.check_access()
+        page.get_by_role("button", name="Stop").click()
+        page.unroute("**/findings")
+
+        page.route("**/commands", lambda route: route.abort())
+        page.fill("#new-line", "g(x) = 2x")
+        page.press("#new-line", "Enter")
+        page.get_by_text("The server did not answer.").wait_for()
+        self.check_access()
+        page.unroute("**/commands")
+        page.get_by_role("button", name="Try again").click()
+        self.settle()
+
+        page.context.set_offline(True)
+        page.get_by_role("button", name="Zoom in", exact=True).click()
+        page.get_by_text("There is no connection to the server.").wait_for()
+        page.locator(".is-stale").wait_for()
+        self.check_access()
+        page.context.set_offline(False)
+        page.wait_for_function("() => !document.querySelector('.is-stale')")
+        self.settle()
+
+        page.evaluate(
+            """() => {
+              const dataTransfer = new DataTransfer()
+              dataTransfer.items.add(new File(["x,y"], "log.csv"))
+              document.querySelector(".bench").dispatchEvent(
+                new DragEvent("dragover", { dataTransfer, bubbles: true, cancelable: true }))
+            }"""
+        )
+        page.get_by_text("Drop the file to read its columns").wait_for()
+        self.check_access()
+
+    def answer_as_just_installed(self, route: Route) -> None:
+        """Pass a page on, with a server in it that is still being compiled."""
+        response = route.fetch()
+        body = re.sub(r"(\"is_compiled\": ?)true", r"\1false", response.text())
+        route.fulfill(response=response, body=body)
+
+    def check_messages_of_fields(self) -> None:
+        page = self.page
+        self.open_demo("Fuel log")
+        page.get_by_role("tab", name="Data").click()
+        page.get_by_role("button", name="Fit", exact=True).click()
+        page.locator(".notice-line").get_by_role("button", name="Undo").wait_for()
+        self.settle()
+        self.check_access()
+
+        self.open_new_study("f(x) = sin(x) + a", "a = 1", "g(x) = sinn(x)")
+        page.get_by_label("left bound").fill("2 +")
+        self.check_refused(".plane-problem")
+        page.get_by_role("button", name="Axes and grid", exact=True).click()
+        page.locator("[name='x.step']").fill("2 +")
+        self.check_refused(".axes-form .field-problem")
+        page.get_by_role("button", name="Ends, step and play of a").click()
+        page.locator("[name='step']").fill("-1")
+        self.check_refused(".field-problem.is-wide")
+        page.get_by_label("Equation, inequality", exact=False).fill("2 + = 1")
+        self.check_refused(".solve-form .field-problem")
+        panel = page.locator(".panel")
+        for tab, field, text in (
+            ("Values", "step", "0"),
+            ("Working", "Calculate", "1/0 +"),
+        ):
+            page.get_by_role("tab", name=tab).click()
+            panel.get_by_label(field, exact=tab == "Values").first.fill(text)
+            self.check_refused(".panel .field-problem")
+
+    def check_refused(self, message: str) -> None:
+        """Check the page while a text that was just written is refused."""
+        self.page.keyboard.press("Enter")
+        self.page.locator(f"{message}:visible").first.wait_for()
+        self.settle()
+        self.check_access()
 
     def test_axe_finds_no_violations(self) -> None:
         for scheme in ("light", "dark"):

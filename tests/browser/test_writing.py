@@ -84,6 +84,7 @@ class WritingTest(BrowserTest):
         search.fill("greatest common")
         entry = self.page.locator(".reference-entry:visible")
         self.assertEqual(1, entry.count())
+        entry.locator("math").first.wait_for()
         self.assertIn("gcd(m,n)", self.text(entry))
         self.check_access()
         search.fill("angle whose tangent")

@@ -6,6 +6,8 @@ import { changeAxes } from "./actions.js";
 export const axesBox = (engine) => () => ({
   isOpen: false,
   problem: "",
+  /** The last change, until it is stored or refused. @type {Promise<void>} */
+  pending: Promise.resolve(),
 
   toggle() {
     this.isOpen = !this.isOpen;
@@ -18,6 +20,11 @@ export const axesBox = (engine) => () => ({
   get axes() {
     return this.$store.bench.axes;
   },
+  /** Close the form with Enter, unless what was just typed is refused. */
+  async finish() {
+    await this.pending;
+    if (!this.problem) this.close();
+  },
   async keep(axes) {
     const error = await changeAxes(engine, axes);
     this.problem = error ? error.message : "";
@@ -27,6 +34,6 @@ export const axesBox = (engine) => () => ({
     const field = event.target;
     const [part, inner] = field.name.split(".");
     const value = field.type === "checkbox" ? field.checked : field.value;
-    this.keep(inner ? { [part]: { [inner]: value } } : { [part]: value });
+    this.pending = this.keep(inner ? { [part]: { [inner]: value } } : { [part]: value });
   },
 });
