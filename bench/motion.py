@@ -1,6 +1,8 @@
 """From a slider's drag to the painted picture, with six curves, marks and a table; and twenty at once.
 
-Run against a started Axis Path: PYTHONPATH=src .venv/bin/python -m bench.motion [address]
+Run against a started Axis Path: PYTHONPATH=src .venv/bin/python -m bench.motion [address [six]]
+
+With ``six`` only the six curves are dragged, to compare two versions in turn.
 
 The yardstick is the same drag over states that the page knows already, without the server. A
 picture counts as painted when the frame that shows it has been handed over: at the first urgent
@@ -389,6 +391,12 @@ def set_step(page: Page, step: str) -> None:
 
 def main() -> None:
     base = sys.argv[1] if len(sys.argv) > 1 else "http://127.0.0.1:8765"
+    if sys.argv[2:] == ["six"]:
+        with sync_playwright() as playwright, alone(playwright) as browser:
+            tab = browser.open("six", 1280, 900, SOCKETS)
+            make_six_curves(tab.page, base)
+            compare(tab, "six curves, four lanes with marks, a table of 50 rows")
+        return
     with sync_playwright() as playwright, alone(playwright) as browser:
         tab = browser.open("tide", 1280, 800, SOCKETS)
         page = tab.page

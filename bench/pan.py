@@ -1,6 +1,8 @@
 """Panning and zooming in headless Chromium: frames against an empty plane, and how soon the picture is exact.
 
-Run against a started Axis Path: PYTHONPATH=src .venv/bin/python -m bench.pan [address]
+Run against a started Axis Path: PYTHONPATH=src .venv/bin/python -m bench.pan [address [width height]]
+
+The size is that of the browser's window, so that two layouts can be compared on planes of one size.
 """
 
 from __future__ import annotations
@@ -267,12 +269,15 @@ def exact_after(pan: dict[str, Any], is_right: Callable[[int, int], bool]) -> np
 
 def main() -> None:
     base = sys.argv[1] if len(sys.argv) > 1 else "http://127.0.0.1:8765"
+    width, height = map(int, sys.argv[2:4]) if len(sys.argv) > 3 else (1280, 800)
     with sync_playwright() as playwright, alone(playwright) as browser:
         studies = {"an empty plane": (), "six curves": ("s = 1.5", *LINES)}
         tabs = {}
         for name, lines in studies.items():
-            tabs[name] = browser.open(name, 1280, 800, SOCKETS)
+            tabs[name] = browser.open(name, width, height, SOCKETS)
             open_study(tabs[name].page, base, lines)
+            plane: Any = tabs[name].page.locator(".plane-surface").bounding_box() or {}
+            print(f"{name}: a plane of {plane['width']:.0f} by {plane['height']:.0f} px")
         for word, hand in (("panning", drag), ("zooming", zoom)):
             found: Any = {name: [] for name in studies}
             # In turn, for a shared machine changes its pace within seconds.

@@ -105,9 +105,10 @@ export class Slide {
   }
 }
 
-/** @param {any} element @param {number} dx @param {number} dy */
+/** Move an element from its place; one that stands there already is left alone. @param {any} element @param {number} dx @param {number} dy */
 export function slideBy(element, dx, dy) {
-  element.style.transform = dx || dy ? `translate(${dx}px, ${dy}px)` : "";
+  const transform = dx || dy ? `translate(${dx}px, ${dy}px)` : "";
+  if (element.style.transform !== transform) element.style.transform = transform;
 }
 
 /** Let a canvas stand where it belongs until it is painted anew; as it was painted, without a placing. @param {any} canvas @param {Placing | null} placing */

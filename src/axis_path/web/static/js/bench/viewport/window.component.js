@@ -55,21 +55,22 @@ export const windowBox = (engine) => () => ({
     const { width, height } = engine.size;
     const level = boundLevel(x_axis === null ? null : down(shift, x_axis), height, boundPx());
     const upright = boundUpright(y_axis === null ? null : across(shift, y_axis), width);
-    const { xLow, xHigh, yLow, yHigh, xGrip, yGrip } = this.$refs;
+    const { across: onAxis, upright: onUpright, yLow, yHigh, xGrip, yGrip } = this.$refs;
     const onEdge = (tenths, shifted, length) =>
       tenths === null || shifted < 0 || shifted > length ? null : shifted;
     const axisLevel = onEdge(x_axis, down(shift, x_axis ?? 0), height);
     const axisUpright = onEdge(y_axis, across(shift, y_axis ?? 0), width);
     setHidden(xGrip, axisLevel === null);
     setHidden(yGrip, axisUpright === null);
-    if (axisLevel !== null) slideBy(xGrip, 0, Math.round(axisLevel));
-    if (axisUpright !== null) slideBy(yGrip, Math.round(axisUpright), 0);
+    slideBy(onAxis, 0, level);
+    slideBy(onUpright, upright, 0);
+    if (axisLevel !== null) slideBy(xGrip, 0, Math.round(axisLevel) - level);
+    if (axisUpright !== null) slideBy(yGrip, Math.round(axisUpright) - upright, 0);
     // The tool bar leaves the numbers of the axis free.
     const isLow = axisLevel !== null && axisLevel > height - UNDER_TOOLS_PX;
     this.$refs.tools.classList.toggle("is-high", isLow);
-    for (const field of [xLow, xHigh]) slideBy(field, 0, level);
-    slideBy(yLow, upright, -liftAbove(upright, width));
-    slideBy(yHigh, upright, titleHeight(axes));
+    slideBy(yLow, 0, -liftAbove(upright, width));
+    slideBy(yHigh, 0, titleHeight(axes));
   },
   /** The handles at the ends of the axes stretch them. */
   grabAxis(event) {
