@@ -23,6 +23,7 @@ CORE = (
     "locate",
     "tabulate",
     "data",
+    "algebra",
     "lines",
     "document",
     "compile",

@@ -125,6 +125,9 @@ export interface CommittedAnswer {
   version?: number;
 }
 
+/** How a complex number is written: a + b i, r e^(i φ), or r ∠ φ. */
+export type ComplexShape = "rectangular" | "polar" | "angle";
+
 /** What is drawn of a line of the study. */
 export interface Curve {
   bands: Array<Array<number>>;
@@ -375,7 +378,7 @@ export interface Happening {
 }
 
 /** What a line is. */
-export type Kind = "function" | "several" | "path" | "polar" | "relation" | "region" | "parameter" | "point" | "list" | "note" | "unread";
+export type Kind = "function" | "several" | "path" | "polar" | "relation" | "region" | "parameter" | "point" | "list" | "matrix" | "truth" | "note" | "unread";
 
 /** How an axis is labelled. */
 export type Labels = "numbers" | "pi" | "degrees";
@@ -473,6 +476,9 @@ export interface NotDrawn {
 /** How the numbers of a table are written. */
 export type NumberForm = "significant" | "fixed" | "scientific";
 
+/** How a result is written. */
+export type NumberShape = "exact" | "decimal" | "mixed" | "percent" | "scientific" | "engineering";
+
 /** What the page must know of a study before its first scene. */
 export interface OpeningAnswer {
   axes_spec: AxesSpec;
@@ -481,6 +487,15 @@ export interface OpeningAnswer {
   table: TableSpec;
   trails: Partial<Record<string, Array<[number, number] | null>>>;
   unit: AngleUnit;
+}
+
+/** An operation that the student chose, with what it led to. */
+export interface OwnReductionStep {
+  is_done: boolean;
+  is_nearer: boolean;
+  operation: string;
+  rows: Array<Array<string>>;
+  sentence: string;
 }
 
 /** How a slider moves by itself. */
@@ -572,6 +587,27 @@ export interface ReadingAnswer {
   version: number;
 }
 
+/** A row reduction with its steps, and what it says. */
+export interface ReductionAnswer {
+  own: Array<OwnReductionStep>;
+  own_problem: Problem | null;
+  pivots: Array<number>;
+  rank: number;
+  sentence: string;
+  solution: Array<string>;
+  start: Array<Array<string>>;
+  steps: Array<ReductionStep>;
+  unknowns: Array<string>;
+  version: number;
+}
+
+/** A row operation with the matrix after it; pivots are [row, column] from 0. */
+export interface ReductionStep {
+  operation: string;
+  pivots: Array<Array<number>>;
+  rows: Array<Array<string>>;
+}
+
 /** A change of a text that corrects it. */
 export interface Repair {
   label: string;
@@ -580,7 +616,7 @@ export interface Repair {
 }
 
 /** What an expression gave. */
-export type ResultKind = "number" | "complex" | "point" | "list";
+export type ResultKind = "number" | "complex" | "point" | "list" | "matrix" | "truth";
 
 /** A line of the study: its text, what it means, its curve and its lane. */
 export interface Row {
@@ -603,6 +639,7 @@ export interface Row {
   problem: Problem | null;
   reading: RowReading | null;
   runner: RowRunner | null;
+  size: string;
   style: LineStyle;
   text: string;
   tone: number | null;
@@ -899,6 +936,55 @@ export interface WindowAnswer {
   x?: number;
 }
 
+/** A part of a list or a matrix: its first row and column from 0, and its cells. */
+export interface WorkCellsAnswer {
+  cells: Array<Array<string>>;
+  column: number;
+  exact: Array<Array<string>>;
+  row: number;
+  shape: Array<number>;
+  version: number;
+}
+
+/** What a line of Working is. */
+export type WorkKind = "value" | "function" | "equation" | "unread";
+
+/** A result of Working: what stands large, what stands beside it, and what can be chosen. */
+export interface WorkResult {
+  beside: string;
+  complex_shapes: Array<ComplexShape>;
+  is_equal: boolean;
+  kind: ResultKind;
+  large: string;
+  latex: string;
+  length: number;
+  mathml: string;
+  note: string;
+  reason: string;
+  shape: Array<number>;
+  shapes: Array<NumberShape>;
+}
+
+/** A small graph: x and y are its window, positions are in tenths of a pixel. */
+export interface WorkSketchAnswer {
+  bands: Array<Array<number>>;
+  bars: Array<number | null>;
+  cells: Array<Array<number | null>>;
+  is_cut: boolean;
+  kind: "bars" | "cells" | "curve";
+  origin: Array<number>;
+  pieces: Array<Array<number>>;
+  version: number;
+  x: Array<number>;
+  y: Array<number>;
+}
+
+/** All of a long result. */
+export interface WorkTextAnswer {
+  text: string;
+  version: number;
+}
+
 /** All lines of Working. */
 export interface WorkingAnswer {
   version: number;
@@ -907,11 +993,19 @@ export interface WorkingAnswer {
 
 /** A line of Working with its result, or why there is none. */
 export interface WorkingLine {
+  complex_shape: ComplexShape;
+  digits: number;
   id: number;
+  is_waiting: boolean;
+  kind: WorkKind;
+  latex: string;
   mathml: string;
+  name: string | null;
   problem: Problem | null;
-  result: ExactResult | null;
+  result: WorkResult | null;
+  shape: NumberShape;
   text: string;
+  variables: Array<string>;
 }
 
 export interface Answers {
@@ -931,6 +1025,10 @@ export interface Answers {
   exact_cells: ExactCellsAnswer;
   exact: ExactAnswer;
   working: WorkingAnswer;
+  work_text: WorkTextAnswer;
+  work_sketch: WorkSketchAnswer;
+  work_cells: WorkCellsAnswer;
+  reduction: ReductionAnswer;
   error: ErrorAnswer;
   commands: CommittedAnswer;
   history: CommittedAnswer;

@@ -109,11 +109,31 @@ export interface ChangeUnit {
   unit: AngleUnit;
 }
 
+/** Delete all lines of Working. */
+export interface ClearWork {
+  do: "clear_work";
+}
+
+/** How a complex number is written: a + b i, r e^(i φ), or r ∠ φ. */
+export type ComplexShape = "rectangular" | "polar" | "angle";
+
+/** Turn a line of Working into a definition of the study. */
+export interface DefineWork {
+  do: "define_work";
+  id: number;
+}
+
 /** Disable a line, as if it were not written. */
 export interface DisableLine {
   do: "disable";
   id: number;
   disabled: boolean;
+}
+
+/** Draw all random numbers again, from another seed. */
+export interface DrawAgain {
+  do: "draw_again";
+  seed: number;
 }
 
 /** Draw a line for several values of a slider at once; without a slider, for the present one. */
@@ -153,6 +173,7 @@ export interface Find {
   text?: string;
   unknown?: string;
   at_window?: boolean;
+  over_complex?: boolean;
 }
 
 /** Fit a curve to two columns, and keep the fit. */
@@ -252,6 +273,13 @@ export interface MoveRunner {
   play?: Partial<Play>;
 }
 
+/** Move a line of Working to another place, counted from 0. */
+export interface MoveWork {
+  do: "move_work";
+  id: number;
+  to: number;
+}
+
 /** Keep a note with a question. */
 export interface NoteFinding {
   do: "note_finding";
@@ -261,6 +289,9 @@ export interface NoteFinding {
 
 /** How the numbers of a table are written. */
 export type NumberForm = "significant" | "fixed" | "scientific";
+
+/** How a result is written. */
+export type NumberShape = "exact" | "decimal" | "mixed" | "percent" | "scientific" | "engineering";
 
 /** How a slider moves by itself. */
 export interface Play {
@@ -338,6 +369,15 @@ export interface ShowCheck {
   line: number | null;
   count?: string;
   step?: string;
+}
+
+/** Choose how the result of a line of Working is written; what is left out stays. */
+export interface ShowWork {
+  do: "show_work";
+  id: number;
+  shape?: NumberShape;
+  complex_shape?: ComplexShape;
+  digits?: number;
 }
 
 /** What a slider's values are. */
@@ -449,6 +489,11 @@ export interface Commands {
   unfit: Unfit;
   work: Work;
   unwork: Unwork;
+  show_work: ShowWork;
+  move_work: MoveWork;
+  clear_work: ClearWork;
+  define_work: DefineWork;
+  draw_again: DrawAgain;
 }
 
 export type AnyCommand = Commands[keyof Commands];

@@ -109,11 +109,16 @@ export interface ChangeUnit {
   unit: AngleUnit;
 }
 
+/** Delete all lines of Working. */
+export interface ClearWork {
+  do: "clear_work";
+}
+
 /** Carry out commands and keep what they make; undo is called after the one at ``named``. */
 export interface CommandsQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -123,7 +128,7 @@ export interface CommandsQuery {
   beyond?: number;
   stretch?: number;
   part?: "reading" | "scene";
-  commands: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork>;
+  commands: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>;
   named?: number;
   findings?: "ledger" | "marks" | null;
 }
@@ -132,7 +137,7 @@ export interface CommandsQuery {
 export interface CommittedQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -145,11 +150,14 @@ export interface CommittedQuery {
   findings?: "ledger" | "marks" | null;
 }
 
+/** How a complex number is written: a + b i, r e^(i φ), or r ∠ φ. */
+export type ComplexShape = "rectangular" | "polar" | "angle";
+
 /** Some rows of all columns, and the fits. */
 export interface DataQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -163,11 +171,17 @@ export interface DataQuery {
   predict?: Prediction | null;
 }
 
+/** Turn a line of Working into a definition of the study. */
+export interface DefineWork {
+  do: "define_work";
+  id: number;
+}
+
 /** What the window shows, in words. */
 export interface DescriptionQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -184,6 +198,12 @@ export interface DisableLine {
   do: "disable";
   id: number;
   disabled: boolean;
+}
+
+/** Draw all random numbers again, from another seed. */
+export interface DrawAgain {
+  do: "draw_again";
+  seed: number;
 }
 
 /** Draw a line for several values of a slider at once; without a slider, for the present one. */
@@ -207,7 +227,7 @@ export interface DuplicateLine {
 export interface ExactCellsQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -225,7 +245,7 @@ export interface ExactCellsQuery {
 export interface ExactQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -257,13 +277,14 @@ export interface Find {
   text?: string;
   unknown?: string;
   at_window?: boolean;
+  over_complex?: boolean;
 }
 
 /** All answers of the Findings panel; ``whole`` asks for every row of one of them. */
 export interface FindingsQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -373,6 +394,13 @@ export interface MoveRunner {
   play?: Partial<Play>;
 }
 
+/** Move a line of Working to another place, counted from 0. */
+export interface MoveWork {
+  do: "move_work";
+  id: number;
+  to: number;
+}
+
 /** Keep a note with a question. */
 export interface NoteFinding {
   do: "note_finding";
@@ -382,6 +410,9 @@ export interface NoteFinding {
 
 /** How the numbers of a table are written. */
 export type NumberForm = "significant" | "fixed" | "scientific";
+
+/** How a result is written. */
+export type NumberShape = "exact" | "decimal" | "mixed" | "percent" | "scientific" | "engineering";
 
 /** Nothing but the file, which comes beside the request. */
 export interface OpenFileQuery {
@@ -395,7 +426,7 @@ export interface OpeningQuery {
 export interface PictureQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -438,11 +469,11 @@ export interface Prediction {
   value: number | null;
 }
 
-/** How a text would be read in the place of a line, or as a new line. */
+/** How a text would be read in the place of a line, or as a new line; or as one of Working. */
 export interface PreviewQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -454,6 +485,7 @@ export interface PreviewQuery {
   part?: "reading" | "scene";
   text?: string;
   id?: number | null;
+  is_working?: boolean;
 }
 
 /** What is located or measured. */
@@ -477,7 +509,7 @@ export interface ReadWorkbookQuery {
 export interface ReadingQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -487,6 +519,24 @@ export interface ReadingQuery {
   beyond?: number;
   stretch?: number;
   part?: "reading" | "scene";
+}
+
+/** A row reduction of a matrix or a linear system, and operations that the student chose. */
+export interface ReductionQuery {
+  version: number;
+  window: Viewport;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>;
+  reading?: number | null;
+  is_reading_typed?: boolean;
+  pointer_y?: number | null;
+  visits?: Array<Array<[number, number | string]>>;
+  joined?: boolean;
+  box?: [[number, number], [number, number]] | null;
+  beyond?: number;
+  stretch?: number;
+  part?: "reading" | "scene";
+  text: string;
+  operations?: Array<string>;
 }
 
 /** Delete a column. */
@@ -532,7 +582,7 @@ export interface RenameLine {
 export interface SceneQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -543,8 +593,8 @@ export interface SceneQuery {
   stretch?: number;
   part?: "reading" | "scene";
   findings?: "ledger" | "marks" | null;
-  passed?: Array<Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork>>;
-  prefetch?: Array<Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork>>;
+  passed?: Array<Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>>;
+  prefetch?: Array<Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>>;
 }
 
 /** What is located. */
@@ -566,6 +616,15 @@ export interface ShowCheck {
   line: number | null;
   count?: string;
   step?: string;
+}
+
+/** Choose how the result of a line of Working is written; what is left out stays. */
+export interface ShowWork {
+  do: "show_work";
+  id: number;
+  shape?: NumberShape;
+  complex_shape?: ComplexShape;
+  digits?: number;
 }
 
 /** What a slider's values are. */
@@ -590,7 +649,7 @@ export interface StyleLine {
 export interface SweepQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -623,7 +682,7 @@ export interface TableColumn {
 export interface TableFileQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -641,7 +700,7 @@ export interface TableFileQuery {
 export interface TableQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -661,7 +720,7 @@ export interface TableQuery {
 export interface TrailQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -729,7 +788,7 @@ export interface WidenRange {
 export interface WindowQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -754,11 +813,68 @@ export interface Work {
   text: string;
 }
 
+/** A part of a list or a matrix, of a line of Working or of a name; it begins at a cell. */
+export interface WorkCellsQuery {
+  version: number;
+  window: Viewport;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>;
+  reading?: number | null;
+  is_reading_typed?: boolean;
+  pointer_y?: number | null;
+  visits?: Array<Array<[number, number | string]>>;
+  joined?: boolean;
+  box?: [[number, number], [number, number]] | null;
+  beyond?: number;
+  stretch?: number;
+  part?: "reading" | "scene";
+  id?: number | null;
+  name?: string;
+  row?: number;
+  column?: number;
+  digits?: number;
+}
+
+/** A small graph of a line of Working; its width and height in px. */
+export interface WorkSketchQuery {
+  version: number;
+  window: Viewport;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>;
+  reading?: number | null;
+  is_reading_typed?: boolean;
+  pointer_y?: number | null;
+  visits?: Array<Array<[number, number | string]>>;
+  joined?: boolean;
+  box?: [[number, number], [number, number]] | null;
+  beyond?: number;
+  stretch?: number;
+  part?: "reading" | "scene";
+  id: number;
+  size?: [number, number];
+}
+
+/** All of a long result of a line of Working. */
+export interface WorkTextQuery {
+  version: number;
+  window: Viewport;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>;
+  reading?: number | null;
+  is_reading_typed?: boolean;
+  pointer_y?: number | null;
+  visits?: Array<Array<[number, number | string]>>;
+  joined?: boolean;
+  box?: [[number, number], [number, number]] | null;
+  beyond?: number;
+  stretch?: number;
+  part?: "reading" | "scene";
+  id: number;
+  digits?: number;
+}
+
 /** The lines of Working with their results. */
 export interface WorkingQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -798,6 +914,11 @@ export interface Requests {
   exact_cells: ExactCellsQuery;
   exact: ExactQuery;
   working: WorkingQuery;
+  work_text: WorkTextQuery;
+  work_csv: WorkCellsQuery;
+  work_sketch: WorkSketchQuery;
+  work_cells: WorkCellsQuery;
+  reduction: ReductionQuery;
   sweep: SweepQuery;
   table_csv: TableFileQuery;
   table_workbook: TableFileQuery;

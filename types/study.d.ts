@@ -42,6 +42,9 @@ export interface Column {
   formula?: string;
 }
 
+/** How a complex number is written: a + b i, r e^(i φ), or r ∠ φ. */
+export type ComplexShape = "rectangular" | "polar" | "angle";
+
 /** A family as it is stored, its numbers as they were typed. */
 export interface Family {
   slider: number;
@@ -83,6 +86,9 @@ export type Mark = "dot" | "ring" | "cross" | "square";
 /** How the numbers of a table are written. */
 export type NumberForm = "significant" | "fixed" | "scientific";
 
+/** How a result is written. */
+export type NumberShape = "exact" | "decimal" | "mixed" | "percent" | "scientific" | "engineering";
+
 /** How a slider moves by itself. */
 export interface Play {
   seconds?: number;
@@ -121,6 +127,7 @@ export interface SavedQuery {
   note?: string;
   labels?: Array<number>;
   at_window?: boolean;
+  over_complex?: boolean;
 }
 
 /** What a column shows of the values from row to row. */
@@ -156,6 +163,7 @@ export interface StudyFile {
   plots?: Array<Plot>;
   row_filter?: string;
   working?: Array<WorkingLine>;
+  random_seed?: number;
 }
 
 /** One line, with what the student chose for it. */
@@ -210,6 +218,9 @@ export interface Trail {
 export interface WorkingLine {
   id: number;
   text: string;
+  shape?: NumberShape;
+  complex_shape?: ComplexShape;
+  digits?: number;
 }
 
 export interface Files {

@@ -30,8 +30,16 @@ class StudiesTest(BrowserTest):
     def test_the_demo_is_there(self) -> None:
         self.page.goto(self.base)
         self.assertEqual(
-            ["Morning tide", "Mooring line", "Beam sweep", "Wake", "Breakwater", "Fuel log"],
-            self.page.locator(".study-title").all_inner_texts()[-6:],
+            [
+                "Morning tide",
+                "Mooring line",
+                "Beam sweep",
+                "Wake",
+                "Breakwater",
+                "Fuel log",
+                "Lock gate",
+            ],
+            self.page.locator(".study-title").all_inner_texts()[-7:],
         )
 
 

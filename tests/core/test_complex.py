@@ -54,7 +54,7 @@ CALCULATIONS = (
     ("i^3", "-i", "−i"),
     ("(1 + i)^4", "-4", "−4"),
     ("(2 + 3i)(2 - 3i)", "13", "13"),
-    ("(1 + 2i)/(3 - 4i)", "-1/5 + 2i/5", "−0.2000000000 + 0.4000000000 i"),
+    ("(1 + 2i)/(3 - 4i)", "-1/5 + 2i/5", "−0.2 + 0.4 i"),
     ("|3 + 4i|", "5", "5"),
     ("e^(i pi/2)", "i", None),
     ("sqrt(2i)", "1 + i", None),
@@ -116,8 +116,7 @@ class ComplexTest(unittest.TestCase):
             with self.subTest(text), self.assertRaisesRegex(Exception, "complex|with i"):
                 study.evaluate(text).decimal()
         study.define("z = 2 + 3i")
-        for line in ("g(x) = i x", "h(x) = x for x < z", "x^2 + y^2 = i", "L = [1, i]",
-                     "from 0 to i step 1", "M = z [1, 2]"):  # fmt: skip
+        for line in ("g(x) = i x", "h(x) = x for x < z", "x^2 + y^2 = i"):
             with self.subTest(line), self.assertRaisesRegex(MathError, "are real"):
                 study.define(line)
         with self.assertRaisesRegex(MathError, "are real"):

@@ -260,7 +260,12 @@ WRONG = (
         "2 for x > 1",
     ),
     ("∫ x", "language.grammar", "For ∫ write `integral(x^2, x, 0, 2)`.", "∫"),
-    ("5%", "language.grammar", "For % write a division by 100.", "%"),
+    (
+        "5%3",
+        "language.grammar",
+        "% behind a number is a hundredth. For the remainder write `mod(7, 3)`.",
+        "%3",
+    ),
     ("d/dx x^2", "language.grammar", "A derivative is written with ′", "d/dx"),
     ("q'(2)", "language.unknown_name", "`q` is no function here", "q'"),
     ("integral(q, 0, 1)", "language.unknown_name", "`q` is no function here", "q"),

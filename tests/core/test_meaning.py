@@ -93,7 +93,7 @@ class KindTest(unittest.TestCase):
             ("from 0 to 1 in 2.5 points", "whole number"),
             ("L + [1, 2]", "same length"),
             ("[1, (2, 3)]", "numbers only"),
-            ("[L, 1]", "no lists"),
+            ("[L, 1]", "not both"),
         ):
             with self.subTest(text), self.assertRaises(MathError) as caught:
                 study.evaluate(text)

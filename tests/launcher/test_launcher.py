@@ -91,7 +91,15 @@ class StartTest(unittest.TestCase):
         port = ports.any_free_port()
         process, address, said = self.start(port)
         self.assertEqual(
-            ["Morning tide", "Mooring line", "Beam sweep", "Wake", "Breakwater", "Fuel log"],
+            [
+                "Morning tide",
+                "Mooring line",
+                "Beam sweep",
+                "Wake",
+                "Breakwater",
+                "Fuel log",
+                "Lock gate",
+            ],
             self.titles(address),
         )
         self.assertTrue(any("Starting the database" in line for line in said))
@@ -122,7 +130,15 @@ class StartTest(unittest.TestCase):
 
         process, address, _ = self.start(port)
         self.assertEqual(
-            ["Morning tide", "Mooring line", "Beam sweep", "Wake", "Breakwater", "Fuel log"],
+            [
+                "Morning tide",
+                "Mooring line",
+                "Beam sweep",
+                "Wake",
+                "Breakwater",
+                "Fuel log",
+                "Lock gate",
+            ],
             self.titles(address),
         )
         self.end(process)
@@ -167,7 +183,7 @@ class StartTest(unittest.TestCase):
                 until = time.monotonic() + TIMEOUT_S
                 while time.monotonic() < until:
                     with contextlib.suppress(OSError):
-                        if killed not in self.pids(what) and len(self.titles(address)) == 6:
+                        if killed not in self.pids(what) and len(self.titles(address)) == 7:
                             break
                     time.sleep(0.1)
                 else:

@@ -217,5 +217,14 @@ class MigrationTest(DatabaseTest):
             self.assertFalse(load_demo(session))
             titles = [study.title for study in list_studies(session).studies]
         self.assertEqual(
-            ["Morning tide", "Mooring line", "Beam sweep", "Wake", "Breakwater", "Fuel log"], titles
+            [
+                "Morning tide",
+                "Mooring line",
+                "Beam sweep",
+                "Wake",
+                "Breakwater",
+                "Fuel log",
+                "Lock gate",
+            ],
+            titles,
         )

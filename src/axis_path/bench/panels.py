@@ -7,6 +7,7 @@ from typing import Any
 from axis_path.bench.job import Job
 from axis_path.bench.request import realise
 from axis_path.bench.requests import PreviewQuery
+from axis_path.bench.working import working_preview
 from axis_path.core.compile.results import Results
 from axis_path.core.study import problem_dict
 
@@ -14,6 +15,8 @@ from axis_path.core.study import problem_dict
 def preview(job: Job, query: PreviewQuery) -> dict[str, Any]:
     """Return how a text would be read in the place of a line, or as a new line."""
     text, study = query.text, realise(job, query).study
+    if query.is_working:
+        return working_preview(study, " ".join(text.split()), query.id) | {"text": text}
     number = study.snapshot.next_id() if query.id is None else query.id
     study.write(number, " ".join(text.split()))
     made = study.snapshot.definition(number)

@@ -155,10 +155,11 @@ class WindowQuery(StateQuery, frozen=True, kw_only=True):
 
 
 class PreviewQuery(StateQuery, frozen=True, kw_only=True):
-    """How a text would be read in the place of a line, or as a new line."""
+    """How a text would be read in the place of a line, or as a new line; or as one of Working."""
 
     text: str = ""
     id: Id | None = None
+    is_working: bool = False
 
 
 class FindingsQuery(StateQuery, frozen=True, kw_only=True):
@@ -236,6 +237,37 @@ class WorkingQuery(StateQuery, frozen=True, kw_only=True):
     """The lines of Working with their results."""
 
     digits: Id
+
+
+class WorkTextQuery(StateQuery, frozen=True, kw_only=True):
+    """All of a long result of a line of Working."""
+
+    id: Id
+    digits: Annotated[int, Meta(ge=1, le=1_000)] = 10
+
+
+class WorkSketchQuery(StateQuery, frozen=True, kw_only=True):
+    """A small graph of a line of Working; its width and height in px."""
+
+    id: Id
+    size: tuple[_Px, _Px] = (220, 120)
+
+
+class WorkCellsQuery(StateQuery, frozen=True, kw_only=True):
+    """A part of a list or a matrix, of a line of Working or of a name; it begins at a cell."""
+
+    id: Id | None = None
+    name: _Short = ""
+    row: Annotated[int, Meta(ge=0, lt=1_000_000)] = 0
+    column: Annotated[int, Meta(ge=0, lt=1_000)] = 0
+    digits: Annotated[int, Meta(ge=1, le=50)] = 6
+
+
+class ReductionQuery(StateQuery, frozen=True, kw_only=True):
+    """A row reduction of a matrix or a linear system, and operations that the student chose."""
+
+    text: Annotated[str, Meta(max_length=2_000)]
+    operations: Annotated[tuple[_Short, ...], Meta(max_length=60)] = ()
 
 
 class SweepQuery(StateQuery, frozen=True, kw_only=True):

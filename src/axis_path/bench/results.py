@@ -8,19 +8,15 @@ from fractions import Fraction
 from functools import partial
 from typing import Any
 
-from axis_path.bench.errors import RequestError
 from axis_path.bench.job import Job
 from axis_path.bench.request import realise
-from axis_path.bench.requests import ExactQuery, WorkingQuery
+from axis_path.bench.requests import ExactQuery
 from axis_path.core import Result, Study
-from axis_path.core.compile.results import Results
 from axis_path.core.deadline import calculation
 from axis_path.core.errors import MathError, StoppedError
 from axis_path.core.evaluate import ResultKind
-from axis_path.core.features.working.section import Working
 from axis_path.core.language import Vocabulary, read_expression, typeset
-from axis_path.core.limits import DIGITS
-from axis_path.core.study import VALUED, problem_dict
+from axis_path.core.study import VALUED
 
 #: After so long no more exact forms are looked for in one request; the rest comes with the next.
 _EXACT_BUDGET_S = 5.0
@@ -116,14 +112,6 @@ def exact_values(job: Job, query: ExactQuery) -> dict[str, Any]:
     return {"version": request.version, "exact": exact_dict(request.study, _ROW_DIGITS)}
 
 
-def working(job: Job, query: WorkingQuery) -> dict[str, Any]:
-    """Return the lines of Working with their results."""
-    if not 1 <= query.digits <= DIGITS.value:
-        raise RequestError(f"Working shows 1 to {DIGITS.value:,} digits.", "digits")
-    request = realise(job, query)
-    return {"version": request.version, "working": working_dict(request.study, query.digits)}
-
-
 def exact_dict(study: Study, digits: int) -> dict[str, Any]:
     """Return every computed value of the study with its exact form, by the ids of their lines."""
     began = time.monotonic()
@@ -140,21 +128,3 @@ def exact_dict(study: Study, digits: int) -> dict[str, Any]:
                 # The row itself says what is wrong.
                 continue
     return fields
-
-
-def working_dict(study: Study, digits: int) -> list[dict[str, Any]]:
-    """Return every line of the working with its result."""
-    began = time.monotonic()
-    lines = []
-    for work in study.snapshot.section(Working).lines:
-        line: dict[str, Any] = {"id": work.id, "text": work.text, "problem": None, "result": None}
-        in_time = time.monotonic() - began < _EXACT_BUDGET_S
-        try:
-            line["mathml"] = study.snapshot.query(Results).typeset(work.text)
-            compute = partial(study.evaluate, work.text)
-            line["result"] = result_dict(compute, digits, with_exact=in_time)
-        except MathError as err:
-            line["problem"] = problem_dict(err)
-            line.setdefault("mathml", "")
-        lines.append(line)
-    return lines

@@ -21,6 +21,7 @@ from axis_path.bench import (
     sweeps,
     tables,
     windows,
+    working,
 )
 from axis_path.bench import panel_answers as panel
 from axis_path.bench import requests as ask
@@ -134,7 +135,12 @@ TASKS: Final[dict[str, Task]] = {
     "read_workbook": Task(ask.ReadWorkbookQuery, panel.ReadWorkbookAnswer, data.read_workbook),
     "exact_cells": Task(ask.ExactCellsQuery, panel.ExactCellsAnswer, tables.exact_cells),
     "exact": Task(ask.ExactQuery, panel.ExactAnswer, results.exact_values),
-    "working": Task(ask.WorkingQuery, panel.WorkingAnswer, results.working),
+    "working": Task(ask.WorkingQuery, panel.WorkingAnswer, working.working),
+    "work_text": Task(ask.WorkTextQuery, panel.WorkTextAnswer, working.work_text),
+    "work_csv": Task(ask.WorkCellsQuery, None, working.work_csv),
+    "work_sketch": Task(ask.WorkSketchQuery, panel.WorkSketchAnswer, working.work_sketch),
+    "work_cells": Task(ask.WorkCellsQuery, panel.WorkCellsAnswer, working.work_cells),
+    "reduction": Task(ask.ReductionQuery, panel.ReductionAnswer, working.reduction),
     "sweep": Task(ask.SweepQuery, None, sweeps.sweep),
     "table_csv": Task(ask.TableFileQuery, None, files.table_csv),
     "table_workbook": Task(ask.TableFileQuery, None, files.table_workbook),

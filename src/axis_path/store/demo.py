@@ -13,6 +13,7 @@ from axis_path.core.features.findings.section import SavedQueries
 from axis_path.core.features.lines.edits import mark_line, put_family, put_runner, put_trail
 from axis_path.core.features.motion.edits import go_on
 from axis_path.core.features.sliders.edits import change_slider
+from axis_path.core.features.working.section import Working, WorkingLine
 from axis_path.core.study import (
     AtEnd,
     AxesSpec,
@@ -188,6 +189,40 @@ def breakwater() -> DemoStudy:
     return DemoStudy("Breakwater", study.to_dict(), view)
 
 
+def lock_gate() -> DemoStudy:
+    """Forces on a lock gate from three balances, water levels beside it, and its tide gauge."""
+    study = Study()
+    study.define(
+        "# The lock gate of Tern Quay: forces on its three hinges in kN, from three balances"
+    )
+    study.define("A = [[1, 1, 1], [2, -1, 0], [1, 0, 3]]")
+    study.define("b = [48, 6, 60]")
+    study.define("F = A^-1 b")
+    study.define("# Water levels at four marks beside the gate, in metres, hour by hour")
+    study.define("R = [[2.1, 2.4, 2.6], [2.0, 2.3, 2.6], [1.2, 1.3, 1.5], [1.1, 1.3, 1.4]]")
+    study.define("drop = R[1, all] - R[4, all]")
+    study.define("# The tide gauge is a coil behind a resistor: its impedance in ohms at w Hz")
+    study.define("z = 12 + pi w i/25 + 500/(w i)")
+    study.set("w", "50", low=10, high=120, step=5)
+    study.define("z_low = conj(z)")
+    lines = (
+        "x + y + z = 48; 2x - y = 6; x + 3z = 60",
+        "A F",
+        "det(A)",
+        "list(mean(R[k, all]), k, 1, 4)",
+        "sd(R[1, all])",
+        "s = z z_low",
+        "sqrt(s)",
+        "t^3 - 6t^2 + 9t",
+        "factor(720)",
+    )
+    work = tuple(WorkingLine(number, text) for number, text in enumerate(lines, 1))
+    study.keep(Working(work))
+    study.keep(AxesSpec(equal=True))
+    view = {"window": {"x": [-3.0, 17.0], "y": [-7.5, 7.5]}, "tab": "working"}
+    return DemoStudy("Lock gate", study.to_dict(), view)
+
+
 #: Speeds of the harbour launch in knots, and what it burned at each in litres per hour.
 _SPEEDS = ["4", "5", "6", "7", "8", "9", "10", "11", "12", "13"]
 _LITRES = ["3.1", "3.9", "5.2", "6.4", "8.3", "10.1", "12.6", "14.9", "18.1", "21.2"]
@@ -212,7 +247,7 @@ def fuel_log() -> DemoStudy:
     return DemoStudy("Fuel log", study.to_dict(), view)
 
 
-DEMO = (fuel_log, breakwater, wake, beam_sweep, mooring_line, morning_tide)
+DEMO = (lock_gate, fuel_log, breakwater, wake, beam_sweep, mooring_line, morning_tide)
 
 
 def load_demo(session: Session) -> bool:

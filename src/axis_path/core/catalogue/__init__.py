@@ -4,16 +4,30 @@ The language asks here what a name is, the backends how to compute it, the Refer
 of it. Nothing here knows of text or trees. Read ``entry.py``, then any entry of ``powers.py``.
 """
 
-from axis_path.core.catalogue import hyperbolic, plane, powers, steps, trigonometry, whole
+from axis_path.core.catalogue import (
+    complex_numbers,
+    hyperbolic,
+    lists,
+    matrices,
+    plane,
+    powers,
+    random,
+    steps,
+    trigonometry,
+    whole,
+    wholes,
+)
 from axis_path.core.catalogue.constants import CONSTANTS, DEGREE, SUMMARY_ENTRIES
 from axis_path.core.catalogue.entry import (
     Argument,
+    Arrays,
     Backends,
     ConstantEntry,
     FunctionEntry,
     Group,
     Parity,
     SummaryEntry,
+    ValueKind,
 )
 
 __all__ = [
@@ -24,12 +38,14 @@ __all__ = [
     "SPELLINGS",
     "SUMMARY_ENTRIES",
     "Argument",
+    "Arrays",
     "Backends",
     "ConstantEntry",
     "FunctionEntry",
     "Group",
     "Parity",
     "SummaryEntry",
+    "ValueKind",
 ]
 
 FUNCTIONS: dict[str, FunctionEntry] = {
@@ -43,6 +59,11 @@ FUNCTIONS: dict[str, FunctionEntry] = {
         *whole.WHOLE,
         *whole.SPECIAL,
         *plane.PLANE,
+        *wholes.NUMBERS,
+        *lists.LISTS,
+        *matrices.MATRICES,
+        *random.RANDOM,
+        *complex_numbers.COMPLEX,
     )
 }
 

@@ -3,7 +3,7 @@
 import math
 
 from axis_path.core.arithmetic import ball
-from axis_path.core.catalogue.entry import Argument, ConstantEntry, SummaryEntry
+from axis_path.core.catalogue.entry import Argument, ConstantEntry, Group, SummaryEntry
 
 #: One degree in radians. It has no typed name: it comes from ``°`` and from studies in degrees.
 DEGREE = "°"
@@ -77,5 +77,31 @@ SUMMARY_ENTRIES = (
         defined="where the area converges; beside a pole and without end too",
         returns="a number",
         example="integral(x^2, x, 0, 2)",
+    ),
+    SummaryEntry(
+        name="list",
+        arguments=(Argument("term", "an expression with k"), *_RANGE),
+        meaning="the list of what a term gives for whole numbers",
+        defined="for whole ends",
+        returns="a list; of lists a matrix",
+        example="list(k^2, k, 1, 10)",
+        group=Group.LISTS,
+    ),
+    SummaryEntry(
+        name="matrix",
+        arguments=(
+            Argument("term", "an expression with i and j"),
+            Argument("i", "the variable of the rows"),
+            Argument("from", "the first row, a whole number"),
+            Argument("to", "the last row"),
+            Argument("j", "the variable of the columns"),
+            Argument("from", "the first column, a whole number"),
+            Argument("to", "the last column"),
+        ),
+        meaning="the matrix of what a term gives for rows i and columns j",
+        defined="for whole ends",
+        returns="a matrix",
+        example="matrix(1/(i + j), i, 1, 2, j, 1, 3)",
+        group=Group.MATRICES,
     ),
 )

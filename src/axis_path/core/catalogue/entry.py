@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 from enum import Enum, StrEnum
+from typing import Any
 
 import numpy as np
 from flint import acb
@@ -26,6 +27,9 @@ class Group(StrEnum):
     WHOLE = "Whole numbers"
     SPECIAL = "Special functions"
     PLANE = "Points and angles"
+    LISTS = "Lists"
+    MATRICES = "Matrices and vectors"
+    COMPLEX = "Complex numbers"
     RANGES = "Sums and integrals"
     CONSTANTS = "Constants"
 
@@ -35,6 +39,45 @@ class Parity(Enum):
 
     ODD = "odd"
     EVEN = "even"
+
+
+class ValueKind(StrEnum):
+    """What an expression may be, whatever its size."""
+
+    NUMBER = "number"
+    POINT = "point"
+    LIST = "list"
+    MATRIX = "matrix"
+    TRUTH = "truth"
+
+
+@dataclass(frozen=True, slots=True)
+class Arrays:
+    """How a function of lists and matrices is computed.
+
+    Attributes:
+        gives: the kind of its value, or what finds it from the kinds of its arguments.
+        needs: for each argument a word of ``NEEDS``; the last one holds for further arguments.
+        in_field: computes in any arithmetic of entries, which comes first; then the arguments, then
+            the options. None for what must look at the numbers themselves.
+        proving: computes with proved numbers, called inside ``precision``; None if ``in_field``
+            serves.
+        counts: with how many arguments it is a function of lists; None for any number.
+    """
+
+    gives: ValueKind | Callable[[list[ValueKind]], ValueKind]
+    needs: tuple[str, ...]
+    in_field: Callable[..., Any] | None = None
+    proving: Callable[..., Any] | None = None
+    counts: frozenset[int] | None = None
+
+    def takes_count(self, count: int) -> bool:
+        """Check whether it is a function of lists with so many arguments."""
+        return self.counts is None or count in self.counts
+
+    def kind(self, kinds: list[ValueKind]) -> ValueKind:
+        """Return the kind of its value."""
+        return self.gives if isinstance(self.gives, ValueKind) else self.gives(kinds)
 
 
 @dataclass(frozen=True, slots=True)
@@ -70,8 +113,9 @@ class Backends:
 class FunctionEntry:
     """A function: what the Reference says of it, and how it is computed.
 
-    It is computed in one of three ways: by an operation of each arithmetic (``backends``), by other
-    functions (``expansion``), or as a point of two numbers (``components``). Texts in our language
+    It is computed in one of four ways: by an operation of each arithmetic (``backends``), by other
+    functions (``expansion``), as a point of two numbers (``components``), or from lists and
+    matrices as wholes (``arrays``). Texts in our language
     name the arguments ``u``, ``v`` and ``w``, and angles in them are radians.
 
     Attributes:
@@ -89,6 +133,8 @@ class FunctionEntry:
         takes_angle: the places of the arguments that are angles.
         returns_angle: whether the value (of a point, its second coordinate) is an angle.
         repeats: whether more arguments of the last kind may follow.
+        arrays: how it is computed of lists and matrices; None for a function of numbers only.
+        options: words that may stand last in its brackets.
     """
 
     name: str
@@ -110,6 +156,8 @@ class FunctionEntry:
     returns_angle: bool = False
     inverse: str | None = None
     repeats: bool = False
+    arrays: Arrays | None = None
+    options: tuple[str, ...] = ()
 
     def accepts(self, count: int) -> bool:
         """Check whether the function can be given so many values."""

@@ -3,7 +3,9 @@
 import numpy as np
 
 from axis_path.core.arithmetic import analytic, ball, ball_functions, enclosure
+from axis_path.core.arithmetic.arrays import ordering
 from axis_path.core.catalogue.entry import Argument, Backends, FunctionEntry, Group, Parity
+from axis_path.core.catalogue.lists import of_list
 
 _NUMBER = (Argument("x", "a number"),)
 _TWO = (Argument("x", "a number"), Argument("y", "a number, and more if wanted"))
@@ -98,6 +100,7 @@ STEPS = (
         ),
         derivative=("(1 - sign(u - v))/2 + 0/(u - v)", "(1 + sign(u - v))/2 + 0/(u - v)"),
         repeats=True,
+        arrays=of_list("min", ordering.least),
         rough=("u - v",),
     ),
     FunctionEntry(
@@ -113,6 +116,7 @@ STEPS = (
         ),
         derivative=("(1 + sign(u - v))/2 + 0/(u - v)", "(1 - sign(u - v))/2 + 0/(u - v)"),
         repeats=True,
+        arrays=of_list("max", ordering.greatest),
         rough=("u - v",),
     ),
 )

@@ -1,7 +1,9 @@
 """Functions of whole numbers, and special functions."""
 
 from axis_path.core.arithmetic import analytic, ball_special, enclosure_special, floats
+from axis_path.core.arithmetic.arrays import sums
 from axis_path.core.catalogue.entry import Argument, Backends, FunctionEntry, Group, Parity
+from axis_path.core.catalogue.lists import of_list
 
 _NUMBER = (Argument("x", "a number"),)
 _WHOLE = (Argument("n", "a whole number"),)
@@ -49,6 +51,7 @@ WHOLE = (
             "gcd",
         ),
         repeats=True,
+        arrays=of_list("gcd", lambda a: sums.fold(a, ball_special.common_divisor)),
         rough=None,
     ),
     FunctionEntry(
@@ -66,6 +69,7 @@ WHOLE = (
             "lcm",
         ),
         repeats=True,
+        arrays=of_list("lcm", lambda a: sums.fold(a, ball_special.common_multiple)),
         rough=None,
     ),
 )

@@ -23,6 +23,7 @@ from axis_path.core.evaluate import (
     Expression,
     FullCompiler,
     ListSource,
+    Shaped,
     Surroundings,
     UserFunction,
 )
@@ -69,7 +70,7 @@ class Analysis:
     def __post_init__(self) -> None:
         """Set up the compiler."""
         cache = self.cache
-        surroundings = Surroundings(self.unit, self._function, self._value, self._mark)
+        surroundings = Surroundings(self.unit, self._function, self._value, self.mark)
         compiler = FullCompiler(cache.graph, surroundings)
         compiler.share(cache.lists, cache.list_names, cache.calls, cache.values)
         self.expressions = Expressions(cache, compiler)
@@ -128,6 +129,16 @@ class Analysis:
             return None
         return definition.line.expression
 
+    def expression_of(self, name: str) -> Node | None:
+        """Return the expression of a value that works; None for a slider and for anything else."""
+        meaning = self._value(name)
+        return None if meaning is None or isinstance(meaning, bool) else meaning
+
+    @lazy_property
+    def compiled_parts(self) -> dict[tuple[int, tuple[str, ...]], tuple[Node, Shaped]]:
+        """Return the parts of objects that were compiled so far; see ``Scope``."""
+        return {}
+
     def users(self, name: str) -> list[str]:
         """Return the names of the lines that need a name."""
         return list(dict.fromkeys(names_that_need(name, self.keys, self.meanings)))
@@ -150,7 +161,8 @@ class Analysis:
             return definition.line.expression
         return definition.line.expression if isinstance(definition.line, ValueLine) else None
 
-    def _mark(self, name: str) -> object:
+    def mark(self, name: str) -> object:
+        """Return what stands for the present meaning of a name: equal marks mean the same."""
         return self._marks.get(name, name)
 
     def compiled(self, name: str) -> Compiled:

@@ -11,6 +11,7 @@ from axis_path.core.errors import MathError
 from axis_path.core.evaluate import (
     Graph,
     ListSource,
+    Result,
     Shaped,
 )
 from axis_path.core.language.tree import (
@@ -20,6 +21,9 @@ from axis_path.core.limits import STEPS
 from axis_path.core.lines.meaning import (
     Kind,
 )
+from axis_path.core.threads import SharedCache
+
+_MOST_RESULTS = 2_000
 
 
 @dataclass
@@ -37,6 +41,10 @@ class CompileCache:
     list_names: dict[ListSource, str] = field(default_factory=dict)
     calls: dict[tuple[object, ...], Shaped] = field(default_factory=dict)
     values: dict[object, Shaped] = field(default_factory=dict)
+    #: Results of expressions, by all that they depend on.
+    results: SharedCache[tuple[object, ...], Result] = field(
+        default_factory=lambda: SharedCache(_MOST_RESULTS)
+    )
 
     @property
     def is_full(self) -> bool:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from axis_path.core.evaluate import Expression, Shaped
+from axis_path.core.language.tree import Node
 
 
 @dataclass(frozen=True)
@@ -14,6 +15,13 @@ class CompiledValue:
     shaped: Shaped
     first: Expression
     second: Expression | None
+
+
+@dataclass(frozen=True)
+class CompiledObject:
+    """A value in which lists or matrices take part as wholes: it is computed from its tree."""
+
+    node: Node
 
 
 @dataclass(frozen=True)
@@ -45,4 +53,4 @@ class CompiledRelation:
     signs: tuple[str, ...]
 
 
-Compiled = CompiledValue | CompiledFunction | CompiledRelation
+Compiled = CompiledValue | CompiledObject | CompiledFunction | CompiledRelation

@@ -11,7 +11,6 @@ import numpy as np
 from axis_path.core.arithmetic import Ball, Defined, ball, precision
 from axis_path.core.compile.analysis import Analysis
 from axis_path.core.compile.compiled import CompiledValue
-from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.errors import LimitError, ListError, MathError
 from axis_path.core.evaluate import (
     VALUE_BITS,
@@ -199,8 +198,3 @@ class Evaluator:
 
         first = part(compiled.first)
         return first if compiled.second is None else make_point(first, part(compiled.second))
-
-
-def evaluator_of(snapshot: Snapshot) -> Evaluator:
-    """Return what computes in a snapshot."""
-    return Evaluator(snapshot.analysis.lists, dict(snapshot.values), snapshot.analysis)

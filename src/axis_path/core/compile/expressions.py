@@ -3,12 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Collection, Sequence
+from contextlib import suppress
 from itertools import pairwise
 
+from axis_path.core.catalogue import ValueKind
 from axis_path.core.compile.cache import CompileCache
 from axis_path.core.compile.compiled import (
     Compiled,
     CompiledFunction,
+    CompiledObject,
     CompiledRelation,
     CompiledValue,
 )
@@ -20,6 +23,8 @@ from axis_path.core.evaluate import (
     Shaped,
 )
 from axis_path.core.evaluate.graph.graph import IMAGINARY
+from axis_path.core.evaluate.objects.object_search import ObjectSearch
+from axis_path.core.evaluate.objects.values import Value
 from axis_path.core.language import (
     FunctionLine,
     RelationLine,
@@ -196,16 +201,59 @@ class Expressions:
                 case FunctionLine() as line:
                     return self._compile_function(line)
                 case ValueLine(_, expression):
-                    value = self.compile_value(expression)
-                    return _value_kind(value.shaped), value
+                    return self._compile_value_line(expression)
                 case RelationLine() as line:
                     return meaning.kind, self.relation(line)
         except MathError as err:
             return err.with_traceback(None)
         raise TypeError("a note is not compiled")
 
+    def _compile_value_line(self, expression: Node) -> tuple[Kind, Compiled]:
+        if not self.has_objects(expression):
+            value = self.compile_value(expression)
+            return _value_kind(value.shaped), value
+        kind = _KINDS[self._compiler.search.kinds.kind(expression)]
+        if kind in (Kind.PARAMETER, Kind.POINT):
+            with suppress(NotHandledError):
+                return kind, self.compile_value(expression)
+        self._check_shapes(expression)
+        return kind, CompiledObject(expression)
+
+    @property
+    def search(self) -> ObjectSearch:
+        """Return what tells in which expressions lists or matrices take part as wholes."""
+        return self._compiler.search
+
+    def compile_plain(self, node: Node, variables: dict[str, Shaped]) -> Shaped:
+        """Return an expression in which none does, with steps for its own variables."""
+        with COMPUTING:
+            return self._compiler.compile_value(node, variables)
+
+    def has_objects(self, node: Node) -> bool:
+        """Check whether lists or matrices take part in an expression as wholes."""
+        return self._compiler.search.has_objects(node)
+
+    def compile_object(self, node: Node) -> Value:
+        """Return a value whose entries are steps; see ``FullCompiler.compile_object``."""
+        with COMPUTING:
+            return self._compiler.compile_object(node)
+
+    def _check_shapes(self, expression: Node) -> None:
+        """Refuse shapes that do not fit; what depends on numbers is found out when it is computed.
+
+        Raises:
+            MathError: the expression has no meaning, whatever the sliders are.
+        """
+        with suppress(NotHandledError):
+            self.compile_object(expression)
+
     def _compile_function(self, line: FunctionLine) -> tuple[Kind, Compiled]:
         graph = self.cache.graph
+        if line.name is None and self.has_objects(line.expression) and not _uses_variable(line):
+            # An unnamed line without a variable, such as ``A B``, is the value that it is.
+            kind, compiled = self._compile_value_line(line.expression)
+            if kind is not Kind.PARAMETER:
+                return kind, compiled
         with COMPUTING:
             variables = {line.variables[0]: Shaped(graph.add(Op.VARIABLE))}
             for name in line.variables[1:]:
@@ -260,6 +308,12 @@ class Expressions:
 
 def _uses_variable(line: FunctionLine) -> bool:
     return any(getattr(node, "name", None) == line.variable for node in walk(line.expression))
+
+
+_KINDS = {
+    ValueKind.NUMBER: Kind.PARAMETER, ValueKind.POINT: Kind.POINT, ValueKind.LIST: Kind.LIST,
+    ValueKind.MATRIX: Kind.MATRIX, ValueKind.TRUTH: Kind.TRUTH,
+}  # fmt: skip
 
 
 def _value_kind(shaped: Shaped) -> Kind:

@@ -6,7 +6,6 @@ from collections.abc import Callable
 from functools import cache, partial
 
 from axis_path.core.arithmetic import Ball, ball, precision
-from axis_path.core.compile.evaluator import evaluator_of
 from axis_path.core.compile.expressions import input_name
 from axis_path.core.compile.integrals import (
     Integral,
@@ -109,7 +108,7 @@ class Integrals:
             return evaluate_constant(expression, self._snapshot.values, bits=bits, inputs=inputs)
 
         def look() -> ExactForm:
-            return evaluator_of(self._snapshot).exact_form(
+            return self._snapshot.evaluator.exact_form(
                 analysis.expressions.compile_constant(node), at_bits
             )
 

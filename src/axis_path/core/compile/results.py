@@ -2,17 +2,23 @@
 
 from __future__ import annotations
 
+from contextlib import suppress
+from dataclasses import replace
+
 import numpy as np
 from numpy.typing import NDArray
 
-from axis_path.core.compile.compiled import CompiledValue
-from axis_path.core.compile.evaluator import evaluator_of
+from axis_path.core.catalogue import ValueKind
+from axis_path.core.compile.comparisons import decide
+from axis_path.core.compile.compiled import CompiledObject, CompiledValue
 from axis_path.core.compile.integral_queries import Integrals
 from axis_path.core.compile.snapshot import Snapshot
-from axis_path.core.errors import UnknownNameError
+from axis_path.core.errors import NotHandledError, UnknownNameError
 from axis_path.core.evaluate import Result, ResultKind
+from axis_path.core.evaluate.exact.factors import factored_form
 from axis_path.core.language import hint_of, read_expression, typeset
-from axis_path.core.language.tree import Name
+from axis_path.core.language.read import read_body
+from axis_path.core.language.tree import Call, Name, Node
 from axis_path.core.lines.meaning import VALUED
 
 #: The usual variables, which a line need not name.
@@ -27,20 +33,48 @@ class Results:
         self._integrals = snapshot.query(Integrals)
 
     def evaluate(self, text: str) -> Result:
-        """Compute an expression: a number, a point, a list, or a number with i.
+        """Compute an expression of any kind, or decide whether a comparison holds.
 
         Integrals in it may have kinks, jumps and places without a value, and go on without end.
 
         Raises:
             MathError: it does not read, or needs a value that is missing.
         """
-        node = read_expression(text, self._snapshot.analysis.names())
+        body = read_body(text, self._snapshot.analysis.names())
+        if body.compared is not None:
+            return decide(body.compared, lambda node: self.of_node(node, text))
+        return self.of_node(read_expression(text, self._snapshot.analysis.names()), text)
+
+    def of_node(self, node: Node, owner: str) -> Result:
+        """Compute an expression that was read.
+
+        Args:
+            node: the expression.
+            owner: the definition or the line it is of, by which random numbers are drawn.
+
+        Raises:
+            MathError: it needs a value that is missing, or has no meaning.
+        """
+        if self._snapshot.objects.has_objects(node):
+            return self._of_objects(node, owner)
         integral = self._integrals.by_integrals(node)
         if integral is not None:
             return integral
-        return evaluator_of(self._snapshot).value(
+        return self._snapshot.evaluator.value(
             self._snapshot.analysis.expressions.compile_value(node), node
         )
+
+    def _of_objects(self, node: Node, owner: str) -> Result:
+        """Compute an expression in which lists or matrices take part as wholes.
+
+        A number made of few entries is one in the graph, where it has an exact form.
+        """
+        expressions = self._snapshot.analysis.expressions
+        if expressions.search.kinds.kind(node) in (ValueKind.NUMBER, ValueKind.POINT):
+            with suppress(NotHandledError):
+                result = self._snapshot.evaluator.value(expressions.compile_value(node), node)
+                return _as_factors(result, node)
+        return _as_factors(self._snapshot.objects.result(node, owner), node)
 
     def typeset(self, text: str) -> str:
         """Typeset an expression as MathML, as it is read among the names of the study.
@@ -70,9 +104,11 @@ class Results:
         if definition.kind not in VALUED or definition.name is None:
             raise UnknownNameError(f"`{definition.name}` has no single value.")
         compiled = self._snapshot.analysis.compiled(definition.name)
+        if isinstance(compiled, CompiledObject):
+            return self._of_objects(compiled.node, definition.name)
         if not isinstance(compiled, CompiledValue):
             raise TypeError(f"{name} is no value")
-        return evaluator_of(self._snapshot).value(compiled)
+        return self._snapshot.evaluator.value(compiled)
 
     def points_of(self, name: str) -> NDArray[np.float64]:
         """Return a point or a list of points, (n, 2) floats; NaN where there is no real value.
@@ -85,6 +121,14 @@ class Results:
         if points.ndim < 2 and result.kind is not ResultKind.POINT:
             raise UnknownNameError(f"`{name}` is no list of points.")
         return real_points(points.reshape(-1, 2))
+
+
+def _as_factors(result: Result, node: Node) -> Result:
+    """Return a number with its prime factors as its exact form, if they were asked for."""
+    number = result.rational
+    if not isinstance(node, Call) or node.function != "factor" or number is None:
+        return result
+    return replace(result, find_exact=lambda: factored_form(number))
 
 
 def real_points(points: NDArray[np.complex128]) -> NDArray[np.float64]:

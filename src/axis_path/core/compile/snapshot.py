@@ -14,7 +14,11 @@ from typing import Protocol, TypeVar, cast
 from axis_path.core.compile.analyse import analyse
 from axis_path.core.compile.analysis import Analysis
 from axis_path.core.compile.definition import Definition
+from axis_path.core.compile.evaluator import Evaluator
+from axis_path.core.compile.objects import Objects
+from axis_path.core.compile.values import Values
 from axis_path.core.document.document import Document
+from axis_path.core.document.random_seed import RandomSeed
 from axis_path.core.errors import (
     DomainError,
     HaltedError,
@@ -71,7 +75,9 @@ class Snapshot:
         if not is_same:
             return Snapshot(document, self._known_analysis())
         other = Snapshot(document, self._before)
-        self._share(other, "analysis", "values", "_places", "_keys")
+        self._share(other, "analysis", "sliders", "_places", "_keys")
+        if document.section(RandomSeed) == self.section(RandomSeed):
+            self._share(other, "values")
         return other
 
     def section(self, kind: type[S]) -> S:
@@ -107,7 +113,7 @@ class Snapshot:
         self._share(other, "_places")
         other._keys = self._keys.with_key(index, line.key)
         if not old.key.is_slider and not line.key.is_slider:
-            self._share(other, "values")
+            self._share(other, "sliders")
         return other
 
     def with_values(self, values: Mapping[str, Fraction]) -> Snapshot:
@@ -120,7 +126,8 @@ class Snapshot:
                 text = f"{name} = {written_number(values[name])}"
                 other = other.with_line(replace(other.line(line.id), text=text))
         moved = other.after(other.document)
-        moved.values = {**self.values, **values}
+        moved.__dict__.pop("values", None)
+        moved.sliders = {**self.sliders, **values}
         return moved
 
     def _known_analysis(self) -> Analysis | None:
@@ -231,10 +238,25 @@ class Snapshot:
         return analyse(self.unit, self._keys, self._before)
 
     @lazy_property
-    def values(self) -> dict[str, Fraction]:
+    def sliders(self) -> dict[str, Fraction]:
         """Return the values of all sliders by their names."""
         result = (line.moving for line in self.lines if not line.disabled)
         return dict(pair for pair in result if pair is not None)
+
+    @lazy_property
+    def values(self) -> Mapping[str, Fraction]:
+        """Return the sliders, and on demand the numbers that are computed from matrices."""
+        return Values(self.sliders, lambda name: self.objects.fraction(name))
+
+    @lazy_property
+    def objects(self) -> Objects:
+        """Return what computes lists and matrices as wholes."""
+        return Objects(self.analysis, self.values, self.section(RandomSeed).number)
+
+    @lazy_property
+    def evaluator(self) -> Evaluator:
+        """Return what computes numbers, points and lists."""
+        return Evaluator(self.analysis.lists, self.values, self.analysis)
 
     @lazy_property
     def _indices(self) -> dict[int | None, int]:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+import re
 from collections.abc import Callable
 from dataclasses import dataclass
 from enum import StrEnum
@@ -45,6 +46,8 @@ class ResultKind(StrEnum):
     COMPLEX = "complex"
     POINT = "point"
     LIST = "list"
+    MATRIX = "matrix"
+    TRUTH = "truth"
 
 
 @dataclass(frozen=True)
@@ -61,6 +64,8 @@ class Result:
         parts: the coordinates of a point, or the first elements of a list, as results.
         rational: the number itself, if it is known to be this fraction without a search.
         remark: what else is to be said of it, such as a convention that it rests on.
+        at_bits: computes a real number with so many binary digits; None for anything else.
+        join: puts the texts of the parts together.
     """
 
     kind: ResultKind
@@ -71,6 +76,8 @@ class Result:
     parts: tuple[Result, ...] = ()
     rational: Fraction | None = None
     remark: str = ""
+    at_bits: Callable[[int], Ball] | None = None
+    join: Callable[[list[str]], str] = ", ".join
 
     @lazy_property
     def _exact(self) -> ExactForm:
@@ -140,6 +147,7 @@ def make_result(
     return Result(
         ResultKind.NUMBER, value, "", decimals, exact,
         rational=None if result.exact is None else to_fraction(result.exact), remark=remark,
+        at_bits=at_bits,
     )  # fmt: skip
 
 
@@ -205,8 +213,18 @@ def make_complex(
             ResultKind.COMPLEX, complex(math.nan, math.nan), "no value there",
             lambda digits: "", lambda: ExactForm(None),
         )  # fmt: skip
-    real = make_result(lambda bits: _as_ball(at_bits(bits).real), look)
-    imaginary = make_result(lambda bits: _as_ball(at_bits(bits).imag), look)
+
+    def part(index: int) -> ExactForm:
+        text = look().text
+        parts = None if text is None else complex_fractions(text)
+        return ExactForm(None if parts is None else str(parts[index]))
+
+    real = make_result(
+        lambda bits: _as_ball(at_bits(bits).real), lambda: part(0), is_exact_sought=True
+    )
+    imaginary = make_result(
+        lambda bits: _as_ball(at_bits(bits).imag), lambda: part(1), is_exact_sought=True
+    )
     if imaginary.decimal(_REAL_DIGITS) == "0":
         return make_result(lambda bits: _as_ball(at_bits(bits).real), look, is_exact_sought=True)
 
@@ -224,6 +242,28 @@ def make_complex(
         ResultKind.COMPLEX, complex(real.value, imaginary.value), "", decimals, look,
         (real, imaginary),
     )  # fmt: skip
+
+
+_COMPLEX_FRACTION = re.compile(
+    r"(?P<real>-?\d+(?:/\d+)?)?\s*(?:(?P<sign>[+-]?)\s*(?P<top>\d*)i(?:/(?P<bottom>\d+))?)?"
+)
+
+
+def complex_fractions(text: str) -> tuple[Fraction, Fraction] | None:
+    """Return both parts of an exact form made of fractions, such as ``1/2 - 3i/4``, else None."""
+    bracketed = re.fullmatch(r"\((?P<inner>[^()]*)\)/(?P<bottom>\d+)", text)
+    if bracketed:
+        inner = complex_fractions(bracketed["inner"])
+        bottom = int(bracketed["bottom"])
+        return None if inner is None else (inner[0] / bottom, inner[1] / bottom)
+    match = _COMPLEX_FRACTION.fullmatch(text.strip())
+    if match is None:
+        return None
+    real = Fraction(match["real"] or 0)
+    if "i" not in text:
+        return real, Fraction(0)
+    size = Fraction(int(match["top"] or 1), int(match["bottom"] or 1))
+    return real, -size if match["sign"] == "-" else size
 
 
 def _as_ball(value: arb) -> Ball:
@@ -248,21 +288,74 @@ def make_point(first: Result, second: Result) -> Result:
     def decimals(digits: int) -> str:
         return "" if reason else f"({first.decimal(digits)}, {second.decimal(digits)})"
 
-    return Result(ResultKind.POINT, (first.value, second.value), reason, decimals, exact, parts)
+    return Result(
+        ResultKind.POINT, (first.value, second.value), reason, decimals, exact, parts,
+        join=lambda texts: f"({', '.join(texts)})",
+    )  # fmt: skip
 
 
 def make_list(values: NDArray[np.float64], first: tuple[Result, ...]) -> Result:
     """Make a list from its float values and the results of its first elements."""
-    more = len(values) - len(first)
+    return make_array((len(values),), (len(first),), values, first, None)
+
+
+def make_array(
+    shape: tuple[int, ...],
+    shown: tuple[int, ...],
+    values: NDArray[Any],
+    parts: tuple[Result, ...],
+    known: str | None,
+) -> Result:
+    """Make a list or a matrix from the results of its entries.
+
+    Args:
+        shape: (n,) of a list, (m, n) of a matrix.
+        shown: the shape of the first entries that have results of their own.
+        values: all entries as numbers.
+        parts: the results of the first entries, row by row.
+        known: its exact form, if all entries are fractions.
+    """
+
+    def joined(texts: list[str]) -> str:
+        if len(shape) == 1:
+            return _in_brackets(texts, shape[0], " more")
+        width = shown[1]
+        rows = [texts[k : k + width] for k in range(0, len(texts), width)]
+        return _in_brackets([_in_brackets(row, shape[1]) for row in rows], shape[0])
 
     def decimals(digits: int) -> str:
-        shown = [part.decimal(digits) or "undefined" for part in first]
-        return f"[{', '.join(shown)}{f', … {more:,} more' if more else ''}]"
+        return joined([part.decimal(digits) or "undefined" for part in parts])
 
     def exact() -> ExactForm:
-        texts = [part.exact for part in first]
-        if more or any(text is None for text in texts):
-            return ExactForm(None)
-        return ExactForm(f"[{', '.join(text for text in texts if text is not None)}]")
+        if known is not None:
+            return ExactForm(known)
+        texts = [part.exact for part in parts]
+        if shown != shape or any(text is None for text in texts):
+            note = next((part.exact_note for part in parts if part.exact_note), "")
+            return ExactForm(None, note)
+        return ExactForm(joined([text for text in texts if text is not None]))
 
-    return Result(ResultKind.LIST, values, "", decimals, exact, first)
+    kind = ResultKind.LIST if len(shape) == 1 else ResultKind.MATRIX
+    return Result(kind, values, "", decimals, exact, parts, join=joined)
+
+
+def _in_brackets(texts: list[str], count: int, what: str = "") -> str:
+    """Return entries in brackets, and that there are more of them."""
+    more = count - len(texts)
+    rest = f", … {more:,}{what}" if more and what else ", …" if more else ""
+    return f"[{', '.join(texts)}{rest}]"
+
+
+def make_truth(value: bool) -> Result:
+    """Make a result of a statement."""
+    words = "true" if value else "false"
+    return Result(
+        ResultKind.TRUTH, value, "", lambda digits: words, lambda: ExactForm(None)
+    )  # fmt: skip
+
+
+def no_truth() -> Result:
+    """Make the result of a statement of which it could not be decided whether it holds."""
+    return Result(
+        ResultKind.TRUTH, math.nan, NOT_DECIDED, lambda digits: "", lambda: ExactForm(None)
+    )  # fmt: skip

@@ -8,6 +8,7 @@ from axis_path.core.features.feature import Feature
 from axis_path.core.features.findings.feature import FEATURE as FINDINGS
 from axis_path.core.features.lines.feature import FEATURE as LINES
 from axis_path.core.features.motion.feature import FEATURE as MOTION
+from axis_path.core.features.random.feature import FEATURE as RANDOM
 from axis_path.core.features.settings.feature import FEATURE as SETTINGS
 from axis_path.core.features.sliders.feature import FEATURE as SLIDERS
 from axis_path.core.features.tables.feature import FEATURE as TABLES
@@ -25,6 +26,7 @@ FEATURES: tuple[Feature, ...] = (
     FINDINGS,
     DATA,
     WORKING,
+    RANDOM,
 )
 #: What features keep in a document.
 SECTIONS = tuple(feature.section for feature in FEATURES if feature.section is not None)

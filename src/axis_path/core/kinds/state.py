@@ -35,6 +35,7 @@ class State:
         realised: the lines that work, as they are drawn, by id.
         problems: further problems that only the values of the sliders make, by id.
         computed: the values of parameters that are computed from others, as text, by id.
+        sizes: how large lists and matrices are, in words, by id.
         families: the families that are drawn, by the id of their line.
         runners: where the runners of paths are, or why they are nowhere, by id.
         typed: the values of sliders that were typed as expressions, by id.
@@ -47,6 +48,7 @@ class State:
     realised: dict[int, Realised] = field(default_factory=dict)
     problems: dict[int, MathError] = field(default_factory=dict)
     computed: dict[int, str] = field(default_factory=dict)
+    sizes: dict[int, str] = field(default_factory=dict)
     families: dict[int, FamilyState] = field(default_factory=dict)
     runners: dict[int, Ball | MathError] = field(default_factory=dict)
     typed: dict[int, Fraction] = field(default_factory=dict)

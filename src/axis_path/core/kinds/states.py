@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
+from axis_path.core.arithmetic.arrays.array import shape_words
 from axis_path.core.compile.curves import Curves
 from axis_path.core.compile.definition import Definition
 from axis_path.core.compile.numbers import Numbers
@@ -12,15 +13,19 @@ from axis_path.core.compile.slider_queries import Sliders
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.deadline import calculation
 from axis_path.core.errors import DomainError, MathError, StoppedError
-from axis_path.core.evaluate import RealFunction, ResultKind
+from axis_path.core.evaluate import RealFunction, Result, ResultKind
 from axis_path.core.kinds.drawables import Drawables
 from axis_path.core.kinds.functions.read_off import READING_DIGITS
+from axis_path.core.kinds.kind import Points
 from axis_path.core.kinds.registry import KINDS
 from axis_path.core.kinds.state import State
 from axis_path.core.lines.meaning import VALUED
 from axis_path.core.lines.sliders import exact_number
 
 _UNDECIDED = "it could not be decided"
+#: A matrix of more entries is shown by its size.
+_MOST_SHOWN = 16
+_SIDES = {ResultKind.LIST: 1, ResultKind.MATRIX: 2}
 
 
 class States:
@@ -89,15 +94,38 @@ class States:
         try:
             with calculation():
                 result = self._results.value(definition.name or "")
-                text = result.decimal(READING_DIGITS) or f"no value: {result.reason or _UNDECIDED}"
+                text = _value_text(result)
         except MathError as err:
             text = f"no value: {err.message}"
             is_whole = not isinstance(err, StoppedError)
         else:
             if definition.typed and result.kind is ResultKind.NUMBER and not result.reason:
                 state.typed[definition.id] = result.rational or exact_number(float(result.value))
-            points = np.atleast_1d(np.asarray(result.value, dtype=np.complex128))
-            if points.ndim > 1 or result.kind is ResultKind.POINT:
-                state.realised[definition.id] = real_points(points.reshape(-1, 2))
+            points = _points(result)
+            if points is not None:
+                state.realised[definition.id] = points
+            if result.kind in (ResultKind.LIST, ResultKind.MATRIX):
+                state.sizes[definition.id] = shape_words(
+                    np.shape(result.value)[: _SIDES[result.kind]]
+                )
         state.computed[definition.id] = text
         return is_whole
+
+
+def _value_text(result: Result) -> str:
+    """Write a value for its row; a large matrix by its size."""
+    if result.kind is ResultKind.MATRIX and result.value.size > _MOST_SHOWN:
+        return f"{shape_words(result.value.shape)}"
+    return result.decimal(READING_DIGITS) or f"no value: {result.reason or _UNDECIDED}"
+
+
+def _points(result: Result) -> Points | None:
+    """Return what is drawn of a value, (n, 2) floats: points, complex numbers, lists of them."""
+    values = np.asarray(result.value)
+    if result.kind is ResultKind.POINT or (result.kind is ResultKind.LIST and values.ndim > 1):
+        return real_points(values.astype(np.complex128).reshape(-1, 2))
+    is_complex_list = result.kind is ResultKind.LIST and np.iscomplexobj(values)
+    if result.kind is ResultKind.COMPLEX or is_complex_list:
+        numbers = np.atleast_1d(values)
+        return np.column_stack([numbers.real, numbers.imag])
+    return None

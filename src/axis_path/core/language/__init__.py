@@ -19,6 +19,8 @@ from axis_path.core.language.line_types import (
 from axis_path.core.language.lines import domain_start, head_name, is_function_head, read_line
 from axis_path.core.language.mathml import (
     typeset,
+    typeset_comparison,
+    typeset_comparisons,
     typeset_domain,
     typeset_domains,
     typeset_line,
@@ -64,6 +66,8 @@ __all__ = [
     "read_line",
     "spelled",
     "typeset",
+    "typeset_comparison",
+    "typeset_comparisons",
     "typeset_domain",
     "typeset_domains",
     "typeset_line",

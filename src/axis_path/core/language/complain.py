@@ -16,10 +16,10 @@ from axis_path.core.language.scanning.tokens import Kind, Token
 
 _OPERATIONS = {
     Kind.ADD, Kind.SUBTRACT, Kind.TIMES, Kind.TIMES_APPLY, Kind.DIVIDE, Kind.DIVIDE_APPLY,
-    Kind.POWER,
+    Kind.POWER, Kind.ENTRYWISE,
 }  # fmt: skip
-_OPENING = {Kind.OPEN, Kind.OPEN_CALL, Kind.OPEN_LIST, Kind.LEFT_BAR}
-_CLOSING = {Kind.CLOSE, Kind.CLOSE_LIST, Kind.RIGHT_BAR}
+_OPENING = {Kind.OPEN, Kind.OPEN_CALL, Kind.OPEN_LIST, Kind.OPEN_INDEX, Kind.LEFT_BAR}
+_CLOSING = {Kind.CLOSE, Kind.CLOSE_LIST, Kind.CLOSE_INDEX, Kind.RIGHT_BAR}
 _RANGE_WORDS = {Kind.TO, Kind.STEP, Kind.IN, Kind.POINTS, Kind.COMMA}
 _COMPARISONS = {Kind.LESS, Kind.MORE, Kind.EQUAL, Kind.UNEQUAL}
 
@@ -129,6 +129,7 @@ COMPLAINTS = (
         lambda stop: (
             (_is(stop.before, {Kind.OPEN, Kind.OPEN_CALL}) and _is(stop.bad, {Kind.CLOSE}))
             or (_is(stop.before, {Kind.OPEN_LIST}) and _is(stop.bad, {Kind.CLOSE_LIST}))
+            or (_is(stop.before, {Kind.OPEN_INDEX}) and _is(stop.bad, {Kind.CLOSE_INDEX}))
         ),
         ("2()", "sin()", "[]"),
     ),
@@ -142,7 +143,8 @@ COMPLAINTS = (
         lambda stop: (
             _is(
                 stop.bad,
-                _OPERATIONS | {Kind.SUPERSCRIPT, Kind.DEGREE, Kind.RADIANS, Kind.FACTORIAL},
+                _OPERATIONS
+                | {Kind.SUPERSCRIPT, Kind.DEGREE, Kind.RADIANS, Kind.FACTORIAL, Kind.PERCENT},
             )
             or _is(stop.bad, {Kind.FOR, Kind.COMMA, Kind.AND})
         ),

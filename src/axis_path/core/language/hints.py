@@ -7,8 +7,8 @@ from axis_path.core.language.scanning.scan import scan
 from axis_path.core.language.scanning.tokens import Kind, Token
 from axis_path.core.language.vocabulary import Vocabulary
 
-_OPENS = frozenset({Kind.OPEN, Kind.OPEN_CALL, Kind.OPEN_LIST, Kind.LEFT_BAR})
-_CLOSES = frozenset({Kind.CLOSE, Kind.CLOSE_LIST, Kind.RIGHT_BAR})
+_OPENS = frozenset({Kind.OPEN, Kind.OPEN_CALL, Kind.OPEN_LIST, Kind.OPEN_INDEX, Kind.LEFT_BAR})
+_CLOSES = frozenset({Kind.CLOSE, Kind.CLOSE_LIST, Kind.CLOSE_INDEX, Kind.RIGHT_BAR})
 #: What may stand in an argument without brackets, before a division.
 _IN_ARGUMENT = frozenset(
     {Kind.NUMBER, Kind.NAME, Kind.TIMES, Kind.SUPERSCRIPT, Kind.POWER, Kind.DEGREE, Kind.RADIANS}

@@ -18,6 +18,7 @@ _COMMANDS = {
 _SIGNS = {
     "−": "-", "·": r" \cdot ", "≤": r" \le ", "≥": r" \ge ", "≠": r" \ne ", "<": " < ", ">": " > ",
     "=": " = ", "+": " + ",
+    "∘": r" \circ ", "%": r"\%", "…": r" \ldots ",
 }  # fmt: skip
 _BRACKETS = {
     "()": (r"\left(", r"\right)"), "[]": (r"\left[", r"\right]"), "||": (r"\left|", r"\right|"),
@@ -92,6 +93,15 @@ class Latex(Textbook):
         """Set pieces behind a brace."""
         lines = r" \\ ".join(f"{value} & {condition}" for value, condition in rows)
         return f"\\begin{{cases}} {lines} \\end{{cases}}"
+
+    def table(self, rows: list[list[str]], *, shape: str = "[]") -> str:
+        """Set a matrix."""
+        lines = r" \\ ".join(" & ".join(row) for row in rows)
+        return f"\\begin{{bmatrix}} {lines} \\end{{bmatrix}}"
+
+    def lowered(self, base: str, index: str) -> str:
+        """Set an index below a base."""
+        return f"{{{base.rstrip()}}}_{{{index}}}"
 
     def degree(self) -> str:
         """Set the sign of degrees."""

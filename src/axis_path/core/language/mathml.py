@@ -95,6 +95,21 @@ class MathMl(Textbook):
         )
         return f'<mrow><mo stretchy="true">{{</mo><mtable>{lines}</mtable></mrow>'
 
+    def table(self, rows: list[list[str]], *, shape: str = "[]") -> str:
+        """Set a matrix between brackets that grow."""
+        lines = "".join(
+            f"<mtr>{''.join(f'<mtd>{_row(entry)}</mtd>' for entry in row)}</mtr>" for row in rows
+        )
+        left, right = shape[0], shape[1]
+        return (
+            f'<mrow><mo stretchy="true">{left}</mo><mtable>{lines}</mtable>'
+            f'<mo stretchy="true">{right}</mo></mrow>'
+        )
+
+    def lowered(self, base: str, index: str) -> str:
+        """Set an index below a base."""
+        return f"<msub>{_row(base)}{_row(index)}</msub>"
+
     def degree(self) -> str:
         """Set the sign of degrees."""
         return '<mo lspace="0em" rspace="0em">°</mo>'
@@ -119,6 +134,17 @@ def typeset(node: Node) -> str:
 def typeset_line(line: Line, name: str | None) -> str:
     """Typeset a line as one ``<math>`` element; a note gives an empty text."""
     return _PRINTER.line(line, name)
+
+
+def typeset_comparison(terms: tuple[Node, ...], signs: tuple[str, ...]) -> str:
+    """Typeset terms with comparisons between them as one ``<math>`` element."""
+    return _PRINTER.whole(_PRINTER.comparison(terms, signs))
+
+
+def typeset_comparisons(parts: list[tuple[tuple[Node, ...], tuple[str, ...]]]) -> str:
+    """Typeset several comparisons beside one another as one ``<math>`` element."""
+    joint = _PRINTER.separator(";") + _PRINTER.space()
+    return _PRINTER.whole(joint.join(_PRINTER.comparison(*part) for part in parts))
 
 
 def typeset_domain(domain: Domain, variable: str) -> str:

@@ -6,13 +6,18 @@ from fractions import Fraction
 
 from axis_path.core.language.line_types import FunctionLine, Line, NoteLine, RelationLine, ValueLine
 from axis_path.core.language.tree import (
+    TRANSPOSE,
     Angle,
     AngleUnit,
+    At,
     Binary,
+    Built,
     Call,
     Derivative,
     Domain,
+    Index,
     Items,
+    Last,
     Name,
     Negative,
     Node,
@@ -20,8 +25,12 @@ from axis_path.core.language.tree import (
     Operator,
     Over,
     Pair,
+    Percent,
     Pieces,
     Range,
+    Replaced,
+    Subscript,
+    Transposed,
 )
 
 _SUM, _PRODUCT, _SIGNED, _POWER, _ATOM = 1, 2, 3, 4, 5
@@ -82,6 +91,8 @@ def _outer(node: Node) -> str:
             )
         case Range():
             return _range(node)
+        case Replaced():
+            return _replaced(node)
         case _:
             return _text(node)
 
@@ -90,11 +101,11 @@ def _precedence(node: Node) -> int:
     match node:
         case Binary(Operator.ADD | Operator.SUBTRACT):
             return _SUM
-        case Binary(Operator.MULTIPLY | Operator.DIVIDE):
+        case Binary(Operator.MULTIPLY | Operator.DIVIDE | Operator.ENTRYWISE):
             return _PRODUCT
         case Negative():
             return _SIGNED
-        case Binary(Operator.POWER) | Angle():
+        case Binary(Operator.POWER) | Angle() | Percent() | Transposed():
             return _POWER
         case Number(value, text) if not text and (value < 0 or "/" in _number(value)):
             return _SUM
@@ -118,16 +129,74 @@ def _text(node: Node) -> str:
             return f"{_inside(operand, _ATOM)}°"
         case Angle(operand, _):
             return f"{_inside(operand, _ATOM)} rad"
+        case Percent(operand):
+            return f"{_inside(operand, _ATOM)}%"
         case Binary(operator, left, right):
             return _binary(operator, left, right)
         case Call(function, arguments):
-            return f"{function}({', '.join(map(_text, arguments))})"
+            return f"{function}({', '.join([*map(_argument, arguments), *node.options])})"
         case _:
             return _larger(node)
 
 
-def _larger(node: Pair | Items | Range | Derivative | Over | Pieces) -> str:
+def _argument(node: Node) -> str:
+    return _replaced(node) if isinstance(node, Replaced) else _text(node)
+
+
+def _replaced(node: Replaced) -> str:
+    changes, inner = [], node
+    while True:
+        changes.append(f"[{_subscripts(inner.subscripts)}] = {_text(inner.value)}")
+        if not isinstance(inner.operand, Replaced):
+            break
+        inner = inner.operand
+    return f"{_text(inner.operand)} with {' and '.join(reversed(changes))}"
+
+
+def _subscripts(subscripts: tuple[Subscript, ...]) -> str:
+    return ", ".join(map(_subscript, subscripts))
+
+
+def _subscript(part: Subscript) -> str:
+    if isinstance(part, At):
+        return _text(part.index)
+    if part.low is None or part.high is None:
+        return "all"
+    return f"{_text(part.low)} to {_text(part.high)}"
+
+
+def _counters(node: Built) -> str:
+    return ", ".join(
+        f"{counter.variable}, {_text(counter.low)}, {_text(counter.high)}"
+        for counter in node.counters
+    )
+
+
+def _larger(
+    node: Pair
+    | Items
+    | Range
+    | Last
+    | Index
+    | Replaced
+    | Transposed
+    | Built
+    | Derivative
+    | Over
+    | Pieces,
+) -> str:
     match node:
+        case Last():
+            return "last"
+        case Index(operand, subscripts):
+            return f"{_indexed(operand)}[{_subscripts(subscripts)}]"
+        case Replaced():
+            return f"({_replaced(node)})"
+        case Transposed(operand):
+            return f"{_inside(operand, _ATOM)}^T"
+        case Built(body, counters):
+            name = "list" if len(counters) == 1 else "matrix"
+            return f"{name}({_text(body)}, {_counters(node)})"
         case Pair(first, second):
             return f"({_text(first)}, {_text(second)})"
         case Items(items):
@@ -142,11 +211,20 @@ def _larger(node: Pair | Items | Range | Derivative | Over | Pieces) -> str:
             raise ValueError("a function in pieces is no part of an expression")
 
 
+def _indexed(node: Node) -> str:
+    """Print what stands before an index: a name, a call, a list, or brackets."""
+    is_closed = isinstance(node, Name | Call | Items | Index | Built | Derivative)
+    return _text(node) if is_closed else f"({_text(node)})"
+
+
 def _binary(operator: Operator, left: Node, right: Node) -> str:
     if operator is Operator.POWER:
-        return f"{_inside(left, _ATOM)}^{_exponent(right)}"
+        # T as a name stands in brackets: bare it transposes.
+        exponent = "(T)" if right == Name(TRANSPOSE) else _exponent(right)
+        return f"{_inside(left, _ATOM)}^{exponent}"
     is_sum = operator in (Operator.ADD, Operator.SUBTRACT)
     least, space = (_SUM, " ") if is_sum else (_PRODUCT, "")
+    space = " " if operator is Operator.ENTRYWISE else space
     return f"{_inside(left, least)}{space}{operator.value}{space}{_inside(right, least + 1)}"
 
 

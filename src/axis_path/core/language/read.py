@@ -29,12 +29,18 @@ from axis_path.core.language.scanning.scan import scan
 from axis_path.core.language.scanning.tokens import LOG_OF, PRIME_SIGN, Token
 from axis_path.core.language.tree import (
     INFINITY,
+    TRANSPOSE,
     Angle,
     AngleUnit,
+    At,
     Binary,
+    Built,
     Call,
+    Counter,
     Derivative,
+    Index,
     Items,
+    Last,
     Name,
     Negative,
     Node,
@@ -42,12 +48,22 @@ from axis_path.core.language.tree import (
     Operator,
     Over,
     Pair,
+    Part,
+    Percent,
     Range,
+    Replaced,
     Span,
+    Subscript,
     Summary,
+    Transposed,
     children,
 )
-from axis_path.core.language.vocabulary import SUMMARIES, Vocabulary
+from axis_path.core.language.vocabulary import (
+    BUILDER_EXAMPLES,
+    BUILDERS,
+    SUMMARIES,
+    Vocabulary,
+)
 from axis_path.core.limits import TREE_DEPTH
 
 
@@ -101,7 +117,7 @@ class _Raised:
 _OPERATORS = {
     "ADD": Operator.ADD, "SUBTRACT": Operator.SUBTRACT, "TIMES": Operator.MULTIPLY,
     "TIMES_APPLY": Operator.MULTIPLY, "DIVIDE": Operator.DIVIDE,
-    "DIVIDE_APPLY": Operator.DIVIDE, "POWER": Operator.POWER,
+    "DIVIDE_APPLY": Operator.DIVIDE, "POWER": Operator.POWER, "ENTRYWISE": Operator.ENTRYWISE,
 }  # fmt: skip
 
 
@@ -193,6 +209,45 @@ class _Build(lark.Transformer[lark.Token, Any]):
     def radians(self, parts: list[Any]) -> Node:
         return Angle(parts[0], AngleUnit.RADIANS, _across(parts))
 
+    def transposed(self, parts: list[Any]) -> Node:
+        end = _span(parts[1])[1]
+        power = Name(TRANSPOSE, (end - len(TRANSPOSE), end)) if str(parts[1]) else None
+        return Transposed(parts[0], power, _across(parts))
+
+    def percent(self, parts: list[Any]) -> Node:
+        return Percent(parts[0], _across(parts))
+
+    def index(self, parts: list[Any]) -> Node:
+        return Index(parts[0], tuple(parts[2]), _across(parts))
+
+    def subscripts(self, parts: list[Any]) -> list[Subscript]:
+        return [parts[0]] if len(parts) == 1 else [*parts[0], parts[2]]
+
+    def at(self, parts: list[Any]) -> Subscript:
+        return At(parts[0])
+
+    def part(self, parts: list[Any]) -> Subscript:
+        return Part(parts[0], parts[2])
+
+    def every(self, parts: list[Any]) -> Subscript:
+        return Part()
+
+    def last(self, parts: list[Any]) -> Node:
+        return Last(_span(parts[0]))
+
+    def change(self, parts: list[Any]) -> tuple[tuple[Subscript, ...], Node]:
+        return tuple(parts[1]), parts[4]
+
+    def replaced(self, parts: list[Any]) -> Node:
+        subscripts, value = parts[2]
+        return Replaced(parts[0], subscripts, value, (_span(parts[0])[0], value.span[1]))
+
+    def empty_call(self, parts: list[Any]) -> Node:
+        entry = FUNCTIONS.get(str(parts[0]))
+        if entry is None or not entry.accepts(0):
+            raise GrammarError("The brackets are empty.", position=_span(parts[2]))
+        return _apply(parts[0], (), _across(parts))
+
     def number(self, parts: list[Any]) -> Node:
         return Number(Fraction(str(parts[0])), str(parts[0]), _span(parts[0]))
 
@@ -256,6 +311,14 @@ class _Build(lark.Transformer[lark.Token, Any]):
         return _apply(parts[0], (parts[1],), _across(parts))
 
 
+def _call(function: str, arguments: tuple[Node, ...], span: Span) -> Node:
+    entry = FUNCTIONS.get(function)
+    last = arguments[-1] if arguments else None
+    if entry is not None and isinstance(last, Name) and last.name in entry.options:
+        return Call(function, arguments[:-1], span, (last.name,))
+    return Call(function, arguments, span)
+
+
 def _whole(token: lark.Token) -> Node:
     """Read the figures of a raised number, such as ``²`` or ``⁻¹``."""
     value = Number(Fraction(str(token).lstrip("-")), str(token).lstrip("-"), _span(token))
@@ -271,6 +334,16 @@ def _apply(head: lark.Token | _Raised, arguments: tuple[Any, ...], span: Span) -
         if isinstance(head, lark.Token):
             return Call("log", arguments, span)
         return Binary(Operator.POWER, Call("log", arguments, span), head.exponent, span)
+    if function in BUILDERS and isinstance(head, lark.Token):
+        return _built(function, arguments, span)
+    if function in SUMMARIES and len(arguments) == 1 and function != Summary.INTEGRAL:
+        # The sum of a list, which brings no variable of its own.
+        call = Call(function, arguments, span)
+        return (
+            call
+            if isinstance(head, lark.Token)
+            else Binary(Operator.POWER, call, head.exponent, span)
+        )
     if function in SUMMARIES:
         if not isinstance(head, lark.Token):
             raise GrammarError(f"Write the power of `{function}` outside.", position=span)
@@ -278,7 +351,7 @@ def _apply(head: lark.Token | _Raised, arguments: tuple[Any, ...], span: Span) -
     if any(isinstance(argument, _Function) for argument in arguments):
         raise GrammarError("A function needs a value after it, as in `f(2)`.", position=span)
     if isinstance(head, lark.Token):
-        return Call(function, arguments, span)
+        return _call(function, arguments, span)
     if head.exponent == Negative(Number(Fraction(1))):
         entry = FUNCTIONS.get(head.function)
         if entry is not None and entry.inverse is not None:
@@ -288,6 +361,30 @@ def _apply(head: lark.Token | _Raised, arguments: tuple[Any, ...], span: Span) -
             position=head.span,
         )
     return Binary(Operator.POWER, Call(head.function, arguments, span), head.exponent, span)
+
+
+def _built(name: str, arguments: tuple[Any, ...], span: Span) -> Node:
+    """Read ``list(k^2, k, 1, 10)`` and ``matrix(i + j, i, 1, 2, j, 1, 3)``."""
+    commas, _ = BUILDERS[name]
+    example = BUILDER_EXAMPLES[name]
+    if len(arguments) != commas + 1 or any(isinstance(given, _Function) for given in arguments):
+        raise ArgumentCountError(
+            f"`{name}` needs a term, and for each variable from where to where it runs, as in "
+            f"`{example}`.",
+            position=span,
+        )
+    body, *rest = arguments
+    counters = []
+    for variable, low, high in zip(rest[::3], rest[1::3], rest[2::3], strict=True):
+        if not isinstance(variable, Name) or variable.name in (INFINITY, *CONSTANTS):
+            raise GrammarError(
+                f"Second in `{name}` stands its own variable, a letter, as in `{example}`.",
+                position=variable.span,
+            )
+        counters.append(Counter(variable.name, low, high))
+    if len({counter.variable for counter in counters}) < len(counters):
+        raise GrammarError("Rows and columns need different variables.", position=span)
+    return Built(body, tuple(counters), span)
 
 
 def _base(text: str, span: Span) -> Node:

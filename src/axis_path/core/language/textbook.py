@@ -11,14 +11,19 @@ from fractions import Fraction
 
 from axis_path.core.language.line_types import FunctionLine, Line, NoteLine, RelationLine, ValueLine
 from axis_path.core.language.tree import (
+    TRANSPOSE,
     Angle,
     AngleUnit,
+    At,
     Binary,
     Bound,
+    Built,
     Call,
     Derivative,
     Domain,
+    Index,
     Items,
+    Last,
     Name,
     Negative,
     Node,
@@ -26,9 +31,14 @@ from axis_path.core.language.tree import (
     Operator,
     Over,
     Pair,
+    Percent,
     Pieces,
     Range,
+    Replaced,
+    Subscript,
     Summary,
+    Transposed,
+    children,
 )
 from axis_path.core.language.vocabulary import GREEK
 
@@ -42,15 +52,19 @@ def precedence(node: Node) -> int:
     match node:
         case Binary(Operator.ADD | Operator.SUBTRACT):
             return SUM
-        case Binary(Operator.MULTIPLY | Operator.DIVIDE) | Angle(_, AngleUnit.RADIANS) | Over():
+        case (
+            Binary(Operator.MULTIPLY | Operator.DIVIDE | Operator.ENTRYWISE)
+            | Angle(_, AngleUnit.RADIANS)
+            | Over()
+        ):
             return PRODUCT
         case Negative():
             return SIGNED
-        case Binary(Operator.POWER):
+        case Binary(Operator.POWER) | Transposed():
             return POWER
         case Number(value) if value < 0 or (value.denominator != 1 and "." not in node.text):
             return SIGNED
-        case Range() | Pieces():
+        case Range() | Pieces() | Replaced():
             return 0
         case _:
             return ATOM
@@ -114,6 +128,14 @@ class Textbook(ABC):
     @abstractmethod
     def cases(self, rows: list[tuple[str, str]]) -> str:
         """Set the pieces of a function, each with its condition."""
+
+    @abstractmethod
+    def table(self, rows: list[list[str]], *, shape: str = "[]") -> str:
+        """Set a matrix."""
+
+    @abstractmethod
+    def lowered(self, base: str, index: str) -> str:
+        """Set a base with an index below it."""
 
     @abstractmethod
     def degree(self) -> str:
@@ -198,6 +220,8 @@ class Textbook(ABC):
                 return f"{self.inside(operand, ATOM)}{self.degree()}"
             case Angle(operand, _):
                 return f"{self.inside(operand, PRODUCT)}{self.space()}{self.words('rad')}"
+            case Percent(operand):
+                return f"{self.inside(operand, ATOM)}{self.space()}{self.sign('%')}"
             case Binary():
                 return self._binary(node)
             case Call():
@@ -205,33 +229,74 @@ class Textbook(ABC):
             case _:
                 return self._larger(node)
 
-    def _larger(self, node: Pair | Items | Range | Derivative | Over | Pieces) -> str:
+    def _larger(self, node: Node) -> str:
         match node:
             case Pair(first, second):
                 return self.bracketed(self.node(first) + self.separator(",") + self.node(second))
-            case Items(items):
-                inner = self.separator(",").join(self.node(item) for item in items)
-                return self.bracketed(inner, shape="[]")
             case Range():
                 return self._range(node)
             case Derivative(function, order, argument):
                 return self.primed(self.name(function), order) + self.bracketed(self.node(argument))
             case Over():
                 return self._over(node)
-            case Pieces(variable, pieces):
-                return self.cases(
-                    [
-                        (
-                            self.node(piece.expression),
-                            self.words("otherwise")
-                            if piece.domain is None
-                            else self.words("for")
-                            + self.space()
-                            + self.domain(piece.domain, variable),
-                        )
-                        for piece in pieces
-                    ]
-                )
+            case Pieces():
+                return self._cases(node)
+            case _:
+                return self._array(node)
+
+    def _cases(self, node: Pieces) -> str:
+        rows = []
+        for piece in node.pieces:
+            condition = self.words("otherwise")
+            if piece.domain is not None:
+                limits = self.domain(piece.domain, node.variable)
+                condition = self.words("for") + self.space() + limits
+            rows.append((self.node(piece.expression), condition))
+        return self.cases(rows)
+
+    def _array(self, node: Node) -> str:
+        """Set a list or a matrix, or what is taken from one."""
+        match node:
+            case Last():
+                return self.words("last")
+            case Index(operand, subscripts):
+                return self.lowered(self.inside(operand, ATOM), self._subscripts(subscripts))
+            case Replaced(operand, subscripts, value):
+                index = self.bracketed(self._subscripts(subscripts), shape="[]")
+                joined = self.words("and" if isinstance(operand, Replaced) else "with")
+                parts = (self.node(operand), joined, f"{index}{self.sign('=')}{self.node(value)}")
+                return self.space().join(parts)
+            case Transposed(operand, power):
+                raised = self.name(TRANSPOSE) if power is not None else self.words(TRANSPOSE)
+                return self.raised(self.inside(operand, ATOM), raised)
+            case Built():
+                return self._built(node)
+            case Items(items) if _is_matrix(items):
+                return self.table([[self.node(entry) for entry in children(row)] for row in items])
+            case Items(items):
+                inner = self.separator(",").join(self.node(item) for item in items)
+                return self.bracketed(inner, shape="[]")
+            case _:
+                raise TypeError(f"{type(node).__name__} is not set here")
+
+    def _subscripts(self, subscripts: tuple[Subscript, ...]) -> str:
+        return self.separator(",").join(map(self._subscript, subscripts))
+
+    def _subscript(self, part: Subscript) -> str:
+        if isinstance(part, At):
+            return self.node(part.index)
+        if part.low is None or part.high is None:
+            return self.words("all")
+        return self.space().join((self.node(part.low), self.words("to"), self.node(part.high)))
+
+    def _built(self, node: Built) -> str:
+        """Set a term in brackets, with the ranges of its variables below."""
+        ranges = self.separator(",").join(
+            f"{self.name(c.variable)}{self.sign('=')}{self.node(c.low)}{self.sign('…')}"
+            f"{self.node(c.high)}"
+            for c in node.counters
+        )
+        return self.lowered(self.bracketed(self.node(node.body), shape="[]"), ranges)
 
     def _number(self, node: Number) -> str:
         if node.text:
@@ -259,6 +324,9 @@ class Textbook(ABC):
                 return f"{self.inside(left, SUM)}{self.sign('−')}{self.inside(right, PRODUCT)}"
             case Operator.MULTIPLY:
                 return self._product(left, right)
+            case Operator.ENTRYWISE:
+                sign = self.sign(node.operator.value)
+                return f"{self.inside(left, PRODUCT)}{sign}{self.inside(right, POWER)}"
             case Operator.DIVIDE:
                 return self.fraction(self.node(left), self.node(right))
             case _:
@@ -284,11 +352,12 @@ class Textbook(ABC):
         return self.raised(self.inside(base, ATOM), raised)
 
     def _arguments(self, node: Call) -> str:
-        return self.bracketed(
-            self.separator(",").join(self.node(argument) for argument in node.arguments)
-        )
+        parts = [*map(self.node, node.arguments), *map(self.words, node.options)]
+        return self.bracketed(self.separator(",").join(parts))
 
     def _call(self, node: Call) -> str:
+        if not node.arguments:
+            return self.name(node.function) + self._arguments(node)
         first = node.arguments[0]
         match node.function, len(node.arguments):
             case "sqrt", 1:
@@ -321,6 +390,12 @@ class Textbook(ABC):
             return self.over(node.summary, low, high) + body + end
         start = self.name(node.variable) + self.sign("=") + low
         return self.over(node.summary, start, high) + self.inside(node.body, PRODUCT)
+
+
+def _is_matrix(items: tuple[Node, ...]) -> bool:
+    """Check whether a list is written out as the rows of a matrix."""
+    lengths = {len(item.items) for item in items if isinstance(item, Items)}
+    return len(lengths) == 1 and all(isinstance(item, Items) for item in items)
 
 
 def _less(bound: Bound) -> str:

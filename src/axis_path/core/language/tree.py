@@ -23,6 +23,7 @@ class Operator(StrEnum):
     MULTIPLY = "*"
     DIVIDE = "/"
     POWER = "^"
+    ENTRYWISE = "∘"
 
 
 class Summary(StrEnum):
@@ -77,11 +78,16 @@ class Binary:
 
 @dataclass(frozen=True, slots=True)
 class Call:
-    """A function of the catalogue or of the study, applied."""
+    """A function of the catalogue or of the study, applied.
+
+    Attributes:
+        options: words behind the arguments, such as ``population``.
+    """
 
     function: str
     arguments: tuple[Node, ...]
     span: Span = field(default=NOWHERE, compare=False)
+    options: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -90,6 +96,14 @@ class Angle:
 
     operand: Node
     unit: AngleUnit
+    span: Span = field(default=NOWHERE, compare=False)
+
+
+@dataclass(frozen=True, slots=True)
+class Percent:
+    """A number of hundredths: ``20%``."""
+
+    operand: Node
     span: Span = field(default=NOWHERE, compare=False)
 
 
@@ -104,7 +118,7 @@ class Pair:
 
 @dataclass(frozen=True, slots=True)
 class Items:
-    """A list, written out."""
+    """A list, written out; a matrix is a list of lists, its rows."""
 
     items: tuple[Node, ...]
     span: Span = field(default=NOWHERE, compare=False)
@@ -118,6 +132,81 @@ class Range:
     stop: Node
     step: Node | None = None
     count: Node | None = None
+    span: Span = field(default=NOWHERE, compare=False)
+
+
+@dataclass(frozen=True, slots=True)
+class Last:
+    """The last index of what stands before the square bracket: ``L[last - 1]``."""
+
+    span: Span = field(default=NOWHERE, compare=False)
+
+
+@dataclass(frozen=True, slots=True)
+class At:
+    """One index within square brackets."""
+
+    index: Node
+
+
+@dataclass(frozen=True, slots=True)
+class Part:
+    """Several indices in a row: ``2 to 5``; without ends ``all``."""
+
+    low: Node | None = None
+    high: Node | None = None
+
+
+Subscript = At | Part
+
+
+@dataclass(frozen=True, slots=True)
+class Index:
+    """An entry or a part of a list (one subscript) or of a matrix (two)."""
+
+    operand: Node
+    subscripts: tuple[Subscript, ...]
+    span: Span = field(default=NOWHERE, compare=False)
+
+
+@dataclass(frozen=True, slots=True)
+class Replaced:
+    """A copy of a list or a matrix with other entries: ``M with [2, 1] = 0``."""
+
+    operand: Node
+    subscripts: tuple[Subscript, ...]
+    value: Node
+    span: Span = field(default=NOWHERE, compare=False)
+
+
+@dataclass(frozen=True, slots=True)
+class Transposed:
+    """``A^T``: of a matrix or a list the transpose; of a number its power, if T has a value.
+
+    Attributes:
+        power: the name T, where the study has a value of that name.
+    """
+
+    operand: Node
+    power: Name | None = None
+    span: Span = field(default=NOWHERE, compare=False)
+
+
+@dataclass(frozen=True, slots=True)
+class Counter:
+    """A variable that runs over whole numbers: ``k, 1, 10``."""
+
+    variable: str
+    low: Node
+    high: Node
+
+
+@dataclass(frozen=True, slots=True)
+class Built:
+    """A list (one counter) or a matrix (two: rows, columns) of what a term gives."""
+
+    body: Node
+    counters: tuple[Counter, ...]
     span: Span = field(default=NOWHERE, compare=False)
 
 
@@ -193,17 +282,24 @@ Node = (
     | Binary
     | Call
     | Angle
+    | Percent
     | Pair
     | Items
     | Range
+    | Last
+    | Index
+    | Replaced
+    | Transposed
+    | Built
     | Derivative
     | Over
     | Pieces
 )
 
 
-#: The name under which ∞ stands in a tree.
+#: The name under which ∞ stands in a tree, and the exponent that transposes a matrix.
 INFINITY = "inf"
+TRANSPOSE = "T"
 
 
 def is_infinite(node: Node) -> bool:
@@ -215,9 +311,9 @@ def is_infinite(node: Node) -> bool:
 def children(node: Node) -> tuple[Node, ...]:
     """Return the nodes directly below ``node``, from left to right."""
     match node:
-        case Number() | Name():
+        case Number() | Name() | Last():
             return ()
-        case Negative(operand) | Angle(operand):
+        case Negative(operand) | Angle(operand) | Percent(operand):
             return (operand,)
         case Binary(_, left, right) | Pair(left, right):
             return (left, right)
@@ -232,6 +328,20 @@ def children(node: Node) -> tuple[Node, ...]:
         case Pieces(_, pieces):
             nested = ((piece.expression, *domain_nodes(piece.domain)) for piece in pieces)
             return tuple(node for nodes in nested for node in nodes)
+        case _:
+            return _children_of_array(node)
+
+
+def _children_of_array(node: Index | Replaced | Transposed | Built) -> tuple[Node, ...]:
+    match node:
+        case Index(operand, subscripts):
+            return (operand, *subscript_nodes(subscripts))
+        case Replaced(operand, subscripts, value):
+            return (operand, *subscript_nodes(subscripts), value)
+        case Transposed(operand, power):
+            return (operand,) if power is None else (operand, power)
+        case Built(body, counters):
+            return (body, *counter_nodes(counters))
 
 
 def domain_nodes(domain: Domain | None) -> tuple[Node, ...]:
@@ -240,6 +350,17 @@ def domain_nodes(domain: Domain | None) -> tuple[Node, ...]:
         return ()
     bounds = tuple(end.value for end in (domain.low, domain.high) if end is not None)
     return bounds + domain.without
+
+
+def subscript_nodes(subscripts: tuple[Subscript, ...]) -> tuple[Node, ...]:
+    """Return the expressions that subscripts are made of."""
+    ends = ((part.index,) if isinstance(part, At) else (part.low, part.high) for part in subscripts)
+    return tuple(node for nodes in ends for node in nodes if node is not None)
+
+
+def counter_nodes(counters: tuple[Counter, ...]) -> tuple[Node, ...]:
+    """Return the expressions of the ends between which counters run."""
+    return tuple(end for counter in counters for end in (counter.low, counter.high))
 
 
 def walk(node: Node) -> Iterator[Node]:
@@ -269,6 +390,9 @@ def free_uses(
                     yield current
             case Over(_, body, variable, low, high):
                 waiting += [(high, own), (low, own), (body, own | {variable})]
+            case Built(body, counters):
+                waiting += [(end, own) for end in reversed(counter_nodes(counters))]
+                waiting.append((body, own.union(counter.variable for counter in counters)))
             case _:
                 if isinstance(current, Call | Derivative):
                     yield current

@@ -29,9 +29,34 @@ SUMMARIES = {
     "integral": "integral(x^2, x, 0, 2)",
 }
 
+#: Words with a meaning of their own, though they are no functions and no values.
+_OTHER_WORDS = frozenset({"inf", "rad"}).union(*(entry.options for entry in FUNCTIONS.values()))
+
+#: The functions that build a list or a matrix: how many commas their arguments have, and behind
+#: which of them their own variables stand.
+BUILDERS = {"list": (3, (0,)), "matrix": (6, (0, 3))}
+BUILDER_EXAMPLES = {
+    "list": "list(k^2, k, 1, 10)",
+    "matrix": "matrix(1/(i + j), i, 1, 2, j, 1, 3)",
+}
+
 #: Words of the language that cannot name anything.
 WORDS = frozenset(
-    {"for", "and", "otherwise", "from", "to", "in", "step", "points", "rad", "inf", "i", *SUMMARIES}
+    {
+        "for",
+        "and",
+        "otherwise",
+        "from",
+        "to",
+        "in",
+        "step",
+        "points",
+        "rad",
+        "inf",
+        "i",
+        *SUMMARIES,
+        *BUILDERS,
+    }
 )
 
 
@@ -86,7 +111,7 @@ class Vocabulary:
         """Check whether a name is applied to what follows it."""
         if name in self.variables:
             return False
-        return name in FUNCTIONS or name in self.functions or name in SUMMARIES
+        return name in FUNCTIONS or name in self.functions or name in SUMMARIES or name in BUILDERS
 
     def is_value(self, name: str) -> bool:
         """Check whether a name stands for a number."""
@@ -94,7 +119,7 @@ class Vocabulary:
 
     def is_known(self, name: str) -> bool:
         """Check whether a name means anything."""
-        return self.is_function(name) or self.is_value(name) or name in ("inf", "rad")
+        return self.is_function(name) or self.is_value(name) or name in _OTHER_WORDS
 
     def and_variables(self, *names: str) -> Vocabulary:
         """Return these names with more variables."""
@@ -104,7 +129,7 @@ class Vocabulary:
 
     def all_names(self) -> frozenset[str]:
         """Return every name, for suggestions."""
-        shown = set(FUNCTIONS) | set(SUMMARIES) | (set(CONSTANTS) - {DEGREE})
+        shown = set(FUNCTIONS) | set(SUMMARIES) | set(BUILDERS) | (set(CONSTANTS) - {DEGREE})
         return self.functions | self.values | self.variables | shown
 
     def cut(self, run: str, start: int) -> list[Piece]:

@@ -50,6 +50,8 @@ class Kind(StrEnum):
     PARAMETER = "parameter"
     POINT = "point"
     LIST = "list"
+    MATRIX = "matrix"
+    TRUTH = "truth"
     NOTE = "note"
     UNREAD = "unread"
 
@@ -57,7 +59,7 @@ class Kind(StrEnum):
 #: Kinds that are used with arguments behind their name.
 CALLED = frozenset({Kind.FUNCTION, Kind.SEVERAL, Kind.PATH, Kind.POLAR})
 #: Kinds that have one value.
-VALUED = frozenset({Kind.PARAMETER, Kind.POINT, Kind.LIST})
+VALUED = frozenset({Kind.PARAMETER, Kind.POINT, Kind.LIST, Kind.MATRIX, Kind.TRUTH})
 
 
 @dataclass(frozen=True, slots=True)

@@ -6,7 +6,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
 from axis_path.core.language import FunctionLine, RelationLine, ValueLine, is_function_head
-from axis_path.core.language.tree import Pair
+from axis_path.core.language.tree import Name, Pair, walk
 from axis_path.core.lines.line import StudyLine
 from axis_path.core.lines.meaning import name_in_head, read_alone, reads_with_others
 from axis_path.core.lines.sliders import guessed_range
@@ -110,7 +110,9 @@ def _is_drawn(alone: object, text: str) -> bool:
 
 
 def _is_plain_value(line: ValueLine) -> bool:
-    return line.name is not None and not isinstance(line.expression, Pair)
+    """Check whether a value is only computed: points are drawn, and complex numbers."""
+    is_complex = any(isinstance(node, Name) and node.name == "i" for node in walk(line.expression))
+    return line.name is not None and not isinstance(line.expression, Pair) and not is_complex
 
 
 def _free(names: str) -> Iterator[str]:

@@ -232,6 +232,7 @@ class Row(TypedDict):
     fixed: bool
     problem: Problem | None
     value: str | None
+    size: str
     assumed: str
     runner: RowRunner | None
     trail: RowTrail | None

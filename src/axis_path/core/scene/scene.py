@@ -48,6 +48,7 @@ from axis_path.core.kinds.state import State
 from axis_path.core.language import GREEK
 from axis_path.core.lines.domains import round_to_px
 from axis_path.core.lines.family import FamilyState
+from axis_path.core.lines.meaning import Kind
 from axis_path.core.lines.sliders import written_number
 from axis_path.core.scene.legend import drawn_points, place_legend
 
@@ -131,7 +132,7 @@ def make_scene(
         axes.steps,
         window,
         state.unit,
-        variable=_variable(definitions),
+        names=_axis_names(definitions, state),
         title=axes.title,
     )
     labels = label_flags(drawn_axes, window.visible)
@@ -237,6 +238,7 @@ def _row(
         "fixed": definition.fixed,
         "problem": None if problem is None else problem_dict(problem),
         "value": state.computed.get(definition.id),
+        "size": state.sizes.get(definition.id, ""),
         "assumed": _assumed(state.paths.get(definition.id)),
         "runner": _runner(state, definition, window),
         "trail": None if definition.trail is None else {"most": definition.trail.most},
@@ -364,11 +366,18 @@ def _values_at(
     return values
 
 
-def _variable(definitions: list[Definition]) -> str:
-    """Return the name of the x axis: the variable that all functions share, else x."""
+def _axis_names(definitions: list[Definition], state: State) -> tuple[str, str]:
+    """Return the names of both axes.
+
+    The x axis has that of the variable that all functions share. Where complex numbers are all that
+    is drawn, the axes are the real and the imaginary one.
+    """
+    drawn = {d.kind for d in definitions if d.id in state.realised and not d.hidden}
+    if drawn == {Kind.PARAMETER}:
+        return "Re", "Im"
     used = {d.variable for d in definitions if KINDS[d.kind].names_axis and not d.disabled}
     name = used.pop() if len(used) == 1 else None
-    return GREEK.get(name or "x", name or "x")
+    return GREEK.get(name or "x", name or "x"), "y"
 
 
 def _reading(x: Fraction | None, window: Window) -> dict[str, Any] | None:

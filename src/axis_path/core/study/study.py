@@ -20,6 +20,7 @@ from axis_path.core.features.data.columns import Columns
 from axis_path.core.features.data.fits import Fits
 from axis_path.core.features.findings import Measures, Searches, Solver, Systems
 from axis_path.core.features.lines import edits as line_edits
+from axis_path.core.features.reduction.queries import Reductions
 from axis_path.core.features.settings import edits as settings_edits
 from axis_path.core.features.sliders import edits as slider_edits
 from axis_path.core.features.tables.queries import Tables
@@ -145,6 +146,7 @@ class Study:
     over_interval = asked(Measures, Measures.over_interval)
     asymptotes = asked(Measures, Measures.asymptotes)
     in_data = asked(Measures, Measures.in_data)
+    row_reduction = asked(Reductions, Reductions.row_reduction)
     column_of = asked(Columns, Columns.column_of)
     fit = asked(Fits, Fits.fit)
     summary = asked(Fits, Fits.summary)

@@ -41,6 +41,7 @@ from axis_path.core.language.tree import (
     Operator,
     Over,
     Pair,
+    Percent,
     Pieces,
     Range,
     Summary,
@@ -115,14 +116,17 @@ class Compiler:
         return shaped.first
 
     def _compile(self, node: Node, variables: dict[str, Shaped]) -> Shaped:
+        if self._concerns_objects(node, variables):
+            return self._object(node, variables)
         match node:
             case Number(value):
                 return Shaped(self.graph.number(value))
             case Name():
                 return self._name(node, variables)
             case Negative(operand):
-                inner = self.compile_value(operand, variables)
-                return mapped(self.graph.negative, inner)
+                return mapped(self.graph.negative, self.compile_value(operand, variables))
+            case Percent(operand):
+                return mapped(self._hundredth, self.compile_value(operand, variables))
             case Angle(operand, unit):
                 angle = self._number(operand, variables)
                 return Shaped(self._angle(angle.first, unit), None, angle.lists)
@@ -133,6 +137,14 @@ class Compiler:
             case Pair(first, second):
                 one, other = self._number(first, variables), self._number(second, variables)
                 return Shaped(one.first, other.first, one.lists | other.lists)
+            case _:
+                return self._compile_larger(node, variables)
+
+    def _hundredth(self, step: int) -> int:
+        return self.graph.over(step, self.graph.number(100))
+
+    def _compile_larger(self, node: Node, variables: dict[str, Shaped]) -> Shaped:
+        match node:
             case Items() | Range():
                 return self._list(node, variables)
             case Over():
@@ -141,6 +153,15 @@ class Compiler:
                 return self._pieces(node, variables)
             case Derivative():
                 return self._derivative(node, variables)
+            case _:
+                return self._object(node, variables)
+
+    def _concerns_objects(self, node: Node, variables: dict[str, Shaped]) -> bool:
+        """Check whether a node makes or takes apart a list or a matrix as a whole."""
+        return False
+
+    def _object(self, node: Node, variables: dict[str, Shaped]) -> Shaped:
+        raise NotHandledError("Lists and matrices have no place here.", position=node.span)
 
     def _derivative(self, node: Derivative, variables: dict[str, Shaped]) -> Shaped:
         raise NotHandledError("A derivative has no place here.", position=node.span)
@@ -157,7 +178,9 @@ class Compiler:
                     for one, other in ((a.first, b.first), (a.second, b.second))
                 )
                 return Shaped(first, second, lists)
-            case Operator.MULTIPLY if a.second is None and b.second is not None:
+            case Operator.MULTIPLY | Operator.ENTRYWISE if (
+                a.second is None and b.second is not None
+            ):
                 times = self.graph.times
                 return Shaped(times(a.first, b.first), times(a.first, b.second), lists)
             case Operator.MULTIPLY | Operator.DIVIDE if a.second is not None and b.second is None:
@@ -178,7 +201,7 @@ class Compiler:
                 return graph.plus(a, b)
             case Operator.SUBTRACT:
                 return graph.minus(a, b)
-            case Operator.MULTIPLY:
+            case Operator.MULTIPLY | Operator.ENTRYWISE:
                 return graph.times(a, b)
             case Operator.DIVIDE:
                 return graph.over(a, b)
@@ -212,9 +235,13 @@ class Compiler:
         if isinstance(meaning, bool):
             shaped = Shaped(self.graph.add(Op.PARAMETER, payload=name))
         else:
-            shaped = self.compile_value(meaning, {})
+            shaped = self._meaning(name, meaning)
         self._values[mark] = shaped
         return shaped
+
+    def _meaning(self, name: str, meaning: Node) -> Shaped:
+        """Return the value of a name of the study."""
+        return self.compile_value(meaning, {})
 
     # Functions
 

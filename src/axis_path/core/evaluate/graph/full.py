@@ -4,14 +4,20 @@ from __future__ import annotations
 
 from functools import cache
 
-from axis_path.core.catalogue import FUNCTIONS
+from axis_path.core.arithmetic.arrays.array import Array
+from axis_path.core.catalogue import FUNCTIONS, ValueKind
 from axis_path.core.errors import ArgumentCountError, NotHandledError, ShapeError
 from axis_path.core.evaluate.graph.compile import Compiler
 from axis_path.core.evaluate.graph.derive import derive
-from axis_path.core.evaluate.graph.graph import Op
+from axis_path.core.evaluate.graph.graph import Graph, Op
 from axis_path.core.evaluate.graph.shapes import Shaped, Surroundings, UserFunction
+from axis_path.core.evaluate.objects.interpreter import Interpreter
+from axis_path.core.evaluate.objects.object_search import ObjectSearch
+from axis_path.core.evaluate.objects.step_algebra import StepAlgebra
+from axis_path.core.evaluate.objects.values import Coordinates, Value, words
 from axis_path.core.language import Vocabulary, read_expression
 from axis_path.core.language.tree import AngleUnit, Call, Derivative, Name, Node
+from axis_path.core.threads import lazy_property
 
 _ARGUMENTS = ("u", "v", "w")
 #: A fourth derivative of more steps costs more than it saves.
@@ -36,6 +42,72 @@ def _read(text: str) -> Node:
 
 class FullCompiler(Compiler):
     """Compiles everything the language has."""
+
+    def __init__(self, graph: Graph, surroundings: Surroundings) -> None:
+        super().__init__(graph, surroundings)
+        self.search = ObjectSearch(surroundings)
+        self._objects: dict[object, Value] = {}
+
+    # Lists and matrices as wholes
+
+    def _concerns_objects(self, node: Node, variables: dict[str, Shaped]) -> bool:
+        if not self.search.has_objects(node):
+            return False
+        kinds = {
+            name: ValueKind.NUMBER if value.second is None else ValueKind.POINT
+            for name, value in variables.items()
+        }
+        return self.search.concerns(node, kinds)
+
+    def _object(self, node: Node, variables: dict[str, Shaped]) -> Shaped:
+        bound = {
+            name: value.first if value.second is None else Coordinates(value.first, value.second)
+            for name, value in variables.items()
+        }
+        value = self._interpreter.value(node, bound)
+        if isinstance(value, Array | bool):
+            raise ShapeError(
+                f"A number is wanted here; this is {words(value)}.", position=node.span
+            )
+        lists = frozenset[str]().union(*(value.lists for value in variables.values()))
+        if isinstance(value, Coordinates):
+            return Shaped(value.first, value.second, lists)
+        return Shaped(value, None, lists)
+
+    def _meaning(self, name: str, meaning: Node) -> Shaped:
+        try:
+            return self.compile_value(meaning, {})
+        except NotHandledError:
+            if (
+                not self.search.has_objects(meaning)
+                or self.search.kinds.kind(meaning) is not ValueKind.NUMBER
+            ):
+                raise
+            # It is computed from its lists and matrices, and read by its name like a slider.
+            return Shaped(self.graph.add(Op.PARAMETER, payload=name))
+
+    @lazy_property
+    def _interpreter(self) -> Interpreter[int]:
+        algebra = StepAlgebra(self.graph, self.compile_value, self.lists, self._named)
+        return Interpreter(algebra, self.search)
+
+    def _named(self, name: str) -> Value | None:
+        meaning = self._around.value(name)
+        if meaning is None or isinstance(meaning, bool):
+            return None
+        mark = self._around.mark(name)
+        if mark not in self._objects:
+            self._objects[mark] = self._interpreter.value(meaning)
+        return self._objects[mark]
+
+    def compile_object(self, node: Node) -> Value:
+        """Return a value whose entries are steps: a number, a point, a list or a matrix.
+
+        Raises:
+            NotHandledError: it is too large, or must look at numbers that the sliders decide.
+            MathError: it has no meaning.
+        """
+        return self._interpreter.value(node)
 
     def _expanded(self, text: str, arguments: tuple[int, ...]) -> int:
         # The catalogue's own texts measure angles in radians, whatever the study does.

@@ -77,7 +77,7 @@ def draw_axes(
     window: Window,
     unit: AngleUnit,
     *,
-    variable: str,
+    names: tuple[str, str],
     title: tuple[TitleLine, ...],
 ) -> dict[str, Any]:
     """Return the axes and the grid as plain data, places in tenths of a px.
@@ -87,10 +87,14 @@ def draw_axes(
         steps: the distances that were asked for.
         window: what part of the plane is seen.
         unit: how the study measures angles.
-        variable: what the x axis is called by itself.
+        names: what the axes are called by themselves.
         title: the lines of the title.
     """
-    named = replace(spec, x=replace(spec.x, name=spec.x.name or variable))
+    x, y = (
+        replace(axis, name=axis.name or name)
+        for axis, name in zip((spec.x, spec.y), names, strict=True)
+    )
+    named = replace(spec, x=x, y=y)
     lines = [{"text": text, "mathml": mathml} for text, mathml in title]
     return _drawn(named, steps, window, unit, len(lines)) | {"title": lines}
 
@@ -120,7 +124,7 @@ def _drawn(
     return {
         "x": _axis_data(x, tenths_across(np.array(x.positions), window), window, spec.x.name)
         | {"finer": tenths_across(np.array(x.finer), window).tolist()},
-        "y": _axis_data(y, tenths_down(np.array(y.positions), window), window, spec.y.name or "y")
+        "y": _axis_data(y, tenths_down(np.array(y.positions), window), window, spec.y.name)
         | {"finer": tenths_down(np.array(y.finer), window).tolist()},
         # The y axis stands at x = 0, the x axis at y = 0; None if that is outside.
         "y_axis": int(x_zero) if has_y_axis else None,

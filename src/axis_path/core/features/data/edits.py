@@ -209,6 +209,6 @@ def try_formula(snapshot: Snapshot, formula: str) -> Snapshot:
         MathError: it does not read.
     """
     for name in snapshot.query(Fits).parameters(formula):
-        if name not in snapshot.values:
+        if name not in snapshot.sliders:
             snapshot = set_slider(snapshot, name, 1)
     return write(snapshot, snapshot.next_id(), f"y = {formula.strip()}")

@@ -121,7 +121,7 @@ class Fits:
         """Return what the fits are made from: while it stays the same, so do they."""
         data = self._snapshot.section(Data)
         depends = bool(data.row_filter) or any(column.formula for column in data.columns)
-        values = tuple(sorted(self._snapshot.values.items())) if depends else ()
+        values = tuple(sorted(self._snapshot.sliders.items())) if depends else ()
         return (data.columns, data.fits, data.row_filter, values)
 
     def formula_start(self, formula: str) -> dict[str, float]:
@@ -130,7 +130,7 @@ class Fits:
         Raises:
             MathError: it does not read, or one of its letters has no value.
         """
-        sliders, parameters = self._snapshot.values, self.parameters(formula)
+        sliders, parameters = self._snapshot.sliders, self.parameters(formula)
         missing = [name for name in parameters if name not in sliders]
         if missing:
             raise DataError(
@@ -144,7 +144,7 @@ class Fits:
         names = self._snapshot.analysis.names()
         free = _LETTERS - names.functions - names.values
         node = read_expression(formula, names.and_variables("x", *free))
-        return sorted((names_in(node) & (free | self._snapshot.values.keys())) - {"x"})
+        return sorted((names_in(node) & (free | self._snapshot.sliders.keys())) - {"x"})
 
     def _nonlinear(
         self, model: ModelName, xs: list[Fraction], ys: list[Fraction],

@@ -33,6 +33,7 @@ class Find(Command, frozen=True, tag="find"):
     ``low`` and ``high`` null stand for the ends of the domain, or for everywhere; ``at_window``
     says that they are only those of the window, so that no extremum lies at them. ``text`` is the
     equation, or several in lines; the position of a point; ``lines`` or ``smooth`` for data.
+    ``over_complex`` solves one equation over the complex numbers.
     """
 
     what: QueryKind = QueryKind.ZEROS
@@ -43,6 +44,7 @@ class Find(Command, frozen=True, tag="find"):
     text: str = ""
     unknown: str = ""
     at_window: bool = False
+    over_complex: bool = False
 
 
 class NoteFinding(Command, frozen=True, tag="note_finding"):
@@ -73,7 +75,7 @@ def _find(snapshot: Snapshot, command: Find, _window: Window) -> Edited:
     text, unknown = _lines(command.text), one_line(command.unknown)
     saved = SavedQuery(
         number, command.line, low, high, command.what, command.other, text, unknown,
-        at_window=command.at_window,
+        at_window=command.at_window, over_complex=command.over_complex,
     )  # fmt: skip
     _check_query(snapshot, saved)
     # The newest comes first; the same search again moves up instead of standing twice.

@@ -18,8 +18,9 @@ from axis_path.core.features.findings.answer import (
     verdict as verdict_of,
 )
 from axis_path.core.features.findings.answer_rows import is_same, reasons
+from axis_path.core.features.findings.complex_solutions import ComplexSolution, complex_solutions
 from axis_path.core.features.findings.equations import Equation
-from axis_path.core.features.findings.section import SavedQuery
+from axis_path.core.features.findings.section import SavedQueries, SavedQuery
 from axis_path.core.features.findings.solver import Solver
 from axis_path.core.features.findings.systems import Systems
 from axis_path.core.kinds.states import States
@@ -44,6 +45,8 @@ def answer_equation(
         return _system(snapshot, saved, title, texts)
     equation = snapshot.query(Solver).equation(texts[0], saved.unknown or None)
     unknown = equation.unknown
+    if saved.over_complex:
+        return _over_complex(snapshot, equation, title)
     sides = tuple(part.strip() for part in _split(texts[0]))
     is_on_axis = unknown == "x" or any(
         d.variable == unknown for d, _ in snapshot.query(States).functions()
@@ -81,6 +84,36 @@ def answer_equation(
     return Answer(
         title, where or "everywhere", unknown, rows, verdict_of(saved.what, solution_set),
         is_whole(solution_set), _with_unit(note, snapshot, equation) if rows else note, draw=draw,
+    )  # fmt: skip
+
+
+def _over_complex(snapshot: Snapshot, equation: Equation, title: str) -> Answer:
+    """Answer an equation of polynomials over the complex numbers."""
+    digits = snapshot.section(SavedQueries).digits
+    solutions = complex_solutions(snapshot, equation)
+    rows = tuple(_complex_row(solution, equation.unknown, digits) for solution in solutions)
+    count = sum(solution.multiplicity for solution in solutions)
+    distinct = len(solutions)
+    words = "one solution" if distinct == 1 else f"{distinct} solutions"
+    counted = "" if count == distinct else f", {count} with their multiplicities"
+    return Answer(
+        title, "over the complex numbers", equation.unknown, rows,
+        f"Proved: exactly {words}{counted}", True, mathml=(equation.mathml,),
+    )  # fmt: skip
+
+
+def _complex_row(solution: ComplexSolution, unknown: str, digits: int) -> Row:
+    result = solution.result
+    decimal = result.decimal(digits)
+    exact = (result.exact or "").replace("-", "−")
+    number = complex(result.value)
+    times = solution.multiplicity
+    return Row(
+        "", f"{unknown} = {exact or decimal}", decimal if exact and exact != decimal else "",
+        x=number.real, y=number.imag, proved=True,
+        why=("The polynomial is factored over the fractions; this root is alone in its disc.",),
+        note="" if times < 3 else f"It counts {times} times.",
+        flags=("double",) if times == 2 else (),
     )  # fmt: skip
 
 

@@ -50,6 +50,7 @@ class SavedQuery:
         note: of the student.
         labels: which answers carry a label on the plane, by their places in the answer.
         at_window: whether the ends are only those of a window: no extremum lies at them.
+        over_complex: whether an equation is solved over the complex numbers.
     """
 
     id: Id
@@ -63,6 +64,7 @@ class SavedQuery:
     note: Line = ""
     labels: Annotated[tuple[Count, ...], Meta(max_length=FINDING_LABELS.value)] = ()
     at_window: bool = False
+    over_complex: bool = False
 
     def __post_init__(self) -> None:
         """Refuse a question about no line.

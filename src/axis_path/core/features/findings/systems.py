@@ -81,11 +81,7 @@ class Systems:
             MathError: one does not read, or they cannot be solved so.
         """
         compared, unknowns = self.check_system(texts)
-        gaps = [
-            self._snapshot.analysis.expressions.differences(one.terms, "", unknowns)[0]
-            for one in compared
-        ]
-        linear = self._linear(gaps, unknowns)
+        linear = self._linear(self._gaps(compared, unknowns), unknowns)
         if linear is not None:
             solution = solve_linear(linear)
             return SystemSolution(unknowns, solution, None, _linear_sentence(solution, unknowns))
@@ -95,6 +91,24 @@ class Systems:
                 f"are {len(texts)} in {len(unknowns)}."
             )
         return self._in_box(compared, unknowns, low, high)
+
+    def linear_system(self, texts: Sequence[str]) -> tuple[tuple[str, ...], list[LinearEquation]]:
+        """Return several linear equations with their unknowns.
+
+        Raises:
+            MathError: one does not read, or is not linear.
+        """
+        compared, unknowns = self.check_system(texts)
+        linear = self._linear(self._gaps(compared, unknowns), unknowns)
+        if linear is None:
+            raise EquationError("These equations are not linear in their unknowns.")
+        return unknowns, linear
+
+    def _gaps(self, compared: list[Compared], unknowns: tuple[str, ...]) -> list[Expression]:
+        return [
+            self._snapshot.analysis.expressions.differences(one.terms, "", unknowns)[0]
+            for one in compared
+        ]
 
     def typeset_system(self, texts: Sequence[str]) -> tuple[str, ...]:
         """Typeset several equations as MathML."""

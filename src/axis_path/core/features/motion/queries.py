@@ -83,7 +83,7 @@ class Motion:
         return snapshot
 
     def _visit(self, given: Mapping[int, GivenNumber], before: Visit | None) -> Visit:
-        values = dict(before.values if before else self._snapshot.values)
+        values = dict(before.values if before else self._snapshot.sliders)
         runners, moved, is_cut = {}, set(), False
         for line_id, value in given.items():
             exact = self._numbers.rational(value)

@@ -10,7 +10,6 @@ from axis_path.core.arithmetic import Ball
 from axis_path.core.compile.compiled import CompiledValue
 from axis_path.core.compile.curves import Curves
 from axis_path.core.compile.definition import Definition
-from axis_path.core.compile.evaluator import evaluator_of
 from axis_path.core.compile.numbers import GivenNumber, Numbers
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.errors import MathError, TableError
@@ -86,7 +85,7 @@ class Tables:
         compiled = self._snapshot.analysis.compiled(meaning.name or "")
         if not isinstance(compiled, CompiledValue):
             raise TableError(f"`{text}` is no list of numbers.")
-        return evaluator_of(self._snapshot).elements(compiled)
+        return self._snapshot.evaluator.elements(compiled)
 
     def values(
         self,
@@ -180,7 +179,7 @@ class Tables:
             MathError: the place has no value.
         """
         expression, _ = self._snapshot.analysis.constant(abscissa)
-        return evaluator_of(self._snapshot).number(
+        return self._snapshot.evaluator.number(
             self._snapshot.analysis.expressions.at_expression(head.function.expression, expression)
         )
 

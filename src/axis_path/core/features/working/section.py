@@ -3,22 +3,41 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
+from enum import StrEnum
 from typing import Annotated
 
 from msgspec import Meta
 
 from axis_path.core.contract import Id, Line
+from axis_path.core.evaluate.number_forms import NumberShape
 from axis_path.core.features.lines.renaming import renamed_relation
 from axis_path.core.language import Vocabulary
-from axis_path.core.limits import LINES
+from axis_path.core.limits import DIGITS, LINES
+
+
+class ComplexShape(StrEnum):
+    """How a complex number is written: a + b i, r e^(i φ), or r ∠ φ."""
+
+    RECTANGULAR = "rectangular"
+    POLAR = "polar"
+    ANGLE = "angle"
 
 
 @dataclass(frozen=True, slots=True)
 class WorkingLine:
-    """A line of the scratch calculator, as typed."""
+    """A line of the scratch calculator, as typed.
+
+    Attributes:
+        shape: what is shown large.
+        complex_shape: how a complex number is written.
+        digits: how many digits a decimal has; 0 for as many as the panel shows.
+    """
 
     id: Id
     text: Line
+    shape: NumberShape = NumberShape.EXACT
+    complex_shape: ComplexShape = ComplexShape.RECTANGULAR
+    digits: Annotated[int, Meta(ge=0, le=DIGITS.value)] = 0
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,4 +1,4 @@
-"""Numbers, points, lists, notes and what does not read, as kinds of lines.
+"""Numbers, points, lists, matrices, notes and what does not read, as kinds of lines.
 
 Points and lists of points are drawn where their values are computed (``states.py``).
 """
@@ -29,7 +29,7 @@ def _kind(kind: Kind, *, stands_on_plane: bool = False) -> LineKind:
     return LineKind(kind, _nothing, _draw, reach=_reach, stands_on_plane=stands_on_plane)
 
 
-PARAMETER, POINT, LIST, NOTE, UNREAD = (
+PARAMETER, POINT, LIST, MATRIX, TRUTH, NOTE, UNREAD = (
     _kind(Kind.PARAMETER), _kind(Kind.POINT, stands_on_plane=True), _kind(Kind.LIST),
-    _kind(Kind.NOTE), _kind(Kind.UNREAD),
+    _kind(Kind.MATRIX), _kind(Kind.TRUTH), _kind(Kind.NOTE), _kind(Kind.UNREAD),
 )  # fmt: skip

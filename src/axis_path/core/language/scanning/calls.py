@@ -10,7 +10,9 @@ from axis_path.core.errors import (
     UnknownNameError,
 )
 from axis_path.core.language.scanning.tokens import LOG_OF, PRIME_SIGN, Kind, Token
+from axis_path.core.language.tree import TRANSPOSE
 from axis_path.core.language.vocabulary import (
+    BUILDERS,
     SUMMARIES,
     Vocabulary,
 )
@@ -18,16 +20,19 @@ from axis_path.core.limits import DERIVATIVE_ORDER
 
 PARTNER = {
     Kind.CLOSE: Kind.OPEN, Kind.RIGHT_BAR: Kind.LEFT_BAR, Kind.CLOSE_LIST: Kind.OPEN_LIST,
+    Kind.CLOSE_INDEX: Kind.OPEN_INDEX,
 }  # fmt: skip
 
 
-#: Those of a body with its variable and two ends.
-_COMMAS_OF_SUMMARY = 3
-
+#: Which functions bring variables of their own, by their commas, and behind which comma each is.
+_BOUND = {
+    **{(name, 3): (0,) for name in SUMMARIES},
+    **{(name, commas): behind for name, (commas, behind) in BUILDERS.items()},
+}
 
 CALLED = {
     Kind.OPEN: ("bracket", ")"), Kind.LEFT_BAR: ("bar", "|"),
-    Kind.OPEN_LIST: ("square bracket", "]"),
+    Kind.OPEN_LIST: ("square bracket", "]"), Kind.OPEN_INDEX: ("square bracket", "]"),
 }  # fmt: skip
 
 
@@ -38,6 +43,14 @@ def decide_functions(tokens: list[Token], vocabulary: Vocabulary) -> list[Token]
     for index, token in enumerate(tokens):
         after = tokens[index + 1] if index + 1 < len(tokens) else None
         kind, text = token.kind, token.text
+        if decided and decided[-1].kind is Kind.TRANSPOSE and decided[-1].end == token.end:
+            continue
+        if kind is Kind.POWER and _transposes(decided, after, vocabulary):
+            # A value of that name may be meant too; what stands before it decides.
+            known = TRANSPOSE if vocabulary.is_value(TRANSPOSE) else ""
+            end = tokens[index + 1].end
+            decided.append(Token(Kind.TRANSPOSE, known, token.start, end, token.raw))
+            continue
         if kind is Kind.PRIME:
             if decided and decided[-1].kind is Kind.DERIVED:
                 continue
@@ -67,6 +80,14 @@ def decide_functions(tokens: list[Token], vocabulary: Vocabulary) -> list[Token]
     return decided
 
 
+def _transposes(before: list[Token], after: Token | None, vocabulary: Vocabulary) -> bool:
+    """Check whether a power has the bare name T as its exponent."""
+    if after is None or after.kind is not Kind.NAME or after.text != TRANSPOSE:
+        return False
+    is_value = not vocabulary.is_function(TRANSPOSE)
+    return is_value and bool(before) and before[-1].kind is not Kind.RAISED
+
+
 def _is_function(name: str, vocabulary: Vocabulary) -> bool:
     return vocabulary.is_function(name) or name.startswith(LOG_OF)
 
@@ -83,10 +104,11 @@ def _bound_indices(tokens: list[Token]) -> set[int]:
             waiting.append((index, []))
         elif token.kind in PARTNER:
             opening, commas = waiting.pop()
-            if len(commas) == _COMMAS_OF_SUMMARY and tokens[opening - 1].text in SUMMARIES:
-                name = tokens[commas[0] + 1]
-                if name.kind is Kind.NAME and commas[1] == commas[0] + 2:
-                    within = range(opening, commas[1])
+            head = tokens[opening - 1].text if opening else ""
+            for behind in _BOUND.get((head, len(commas)), ()):
+                name = tokens[commas[behind] + 1]
+                if name.kind is Kind.NAME and commas[behind + 1] == commas[behind] + 2:
+                    within = [*range(opening, commas[0]), commas[behind] + 1]
                     bound.update(k for k in within if tokens[k].text == name.text)
         elif token.kind is Kind.COMMA and waiting:
             waiting[-1][1].append(index)
@@ -146,8 +168,15 @@ def _how_applied(token: Token, after: Token | None) -> Kind:
     if after is None or after.kind in (
         Kind.ADD, Kind.TIMES, Kind.DIVIDE, Kind.CLOSE, Kind.COMMA, Kind.EQUAL, Kind.LESS,
         Kind.MORE, Kind.UNEQUAL, Kind.FOR, Kind.RIGHT_BAR, Kind.DEGREE, Kind.FACTORIAL,
-        Kind.NEXT_PIECE, Kind.OTHERWISE, Kind.CLOSE_LIST,
+        Kind.NEXT_PIECE, Kind.OTHERWISE, Kind.CLOSE_LIST, Kind.CLOSE_INDEX, Kind.PERCENT,
+        Kind.ENTRYWISE, Kind.WITH,
     ):  # fmt: skip
+        if after is not None and after.kind is Kind.ENTRYWISE:
+            raise GrammarError(
+                "∘ multiplies matrices entry by entry. One function in the other is written "
+                "as in `f(g(x))`.",
+                position=(after.start, after.end),
+            )
         raise GrammarError(
             f"`{token.text}` needs a value after it, as in `{token.text}(2)`.",
             position=(token.start, token.end),

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import re
 import unicodedata
+from dataclasses import replace
 
 from axis_path.core.errors import (
     GrammarError,
@@ -32,12 +33,13 @@ _SIGNS = {
     ",": Kind.COMMA, "°": Kind.DEGREE, "=": Kind.EQUAL,
     "<": Kind.LESS, "<=": Kind.LESS, "≤": Kind.LESS, ">": Kind.MORE, ">=": Kind.MORE,
     "≥": Kind.MORE, "!=": Kind.UNEQUAL, "≠": Kind.UNEQUAL, "!": Kind.FACTORIAL,
-    "[": Kind.OPEN_LIST, "]": Kind.CLOSE_LIST, ";": Kind.NEXT_PIECE,
+    "[": Kind.OPEN_LIST, "]": Kind.CLOSE_LIST, ";": Kind.NEXT_PIECE, "%": Kind.PERCENT,
+    "∘": Kind.ENTRYWISE,
 }  # fmt: skip
 _TYPED = {"≤": "<=", "≥": ">=", "≠": "!="}
 _NUMBER = re.compile(r"(?:[0-9]+(?:\.[0-9]*)?|\.[0-9]+)(?:[eE][+-]?[0-9]+)?")
 _SUPERSCRIPT = re.compile(r"⁻?[⁰¹²³⁴⁵⁶⁷⁸⁹]+")
-_SIGN = re.compile(r"<=|>=|!=|\*\*|[-+−–*×·⋅/÷^(),°=<>≤≥≠!\[\];]")
+_SIGN = re.compile(r"<=|>=|!=|\*\*|[-+−–*×·⋅/÷^(),°=<>≤≥≠!\[\];%∘]")
 _SPACE = re.compile(r"\s+")
 _PRIMES = re.compile(r"['′″]+")
 _WORDS = {
@@ -46,8 +48,14 @@ _WORDS = {
 }  # fmt: skip
 _ENDS_VALUE = {
     Kind.NUMBER, Kind.NAME, Kind.INFINITY, Kind.CLOSE, Kind.RIGHT_BAR, Kind.SUPERSCRIPT,
-    Kind.DEGREE, Kind.RADIANS, Kind.FACTORIAL, Kind.CLOSE_LIST,
+    Kind.DEGREE, Kind.RADIANS, Kind.FACTORIAL, Kind.CLOSE_LIST, Kind.PERCENT, Kind.LAST,
+    Kind.CLOSE_INDEX,
 }  # fmt: skip
+#: What a square bracket directly behind it picks entries of.
+_INDEXED = {Kind.NAME, Kind.CLOSE, Kind.CLOSE_LIST, Kind.CLOSE_INDEX}
+_INDEX_WORDS = {"last": Kind.LAST, "all": Kind.ALL}
+_WITH = re.compile(r"with(?=\s*\[)")
+_RANGE_IN_BRACKETS = re.compile(r"\[\s*from\b")
 
 
 def scan(text: str, vocabulary: Vocabulary, *, start: int = 0) -> list[Token]:
@@ -69,27 +77,68 @@ def scan(text: str, vocabulary: Vocabulary, *, start: int = 0) -> list[Token]:
 
 def _raw_tokens(text: str, at: int, vocabulary: Vocabulary) -> list[Token]:
     tokens: list[Token] = []
+    # The square brackets that are open: whether each picks entries.
+    brackets: list[bool] = []
     while at < len(text):
         space = _SPACE.match(text, at)
         if space:
             at = space.end()
             continue
-        scanned = _next_tokens(text, at, vocabulary)
+        scanned = _index_word(text, at) if brackets and brackets[-1] else []
+        scanned = scanned or _next_tokens(text, at, vocabulary)
         if tokens and tokens[-1].kind is scanned[0].kind is Kind.NUMBER:
             raise GrammarError(
                 "Two numbers stand side by side; a sign is missing between them.",
                 position=(tokens[-1].start, scanned[0].end),
                 repair=Repair((tokens[-1].end, scanned[0].start), " * ", "Put × between them"),
             )
+        if tokens and tokens[-1].kind is Kind.PERCENT and scanned[0].kind is Kind.NUMBER:
+            raise GrammarError(
+                "% behind a number is a hundredth. For the remainder write `mod(7, 3)`.",
+                position=(tokens[-1].start, scanned[0].end),
+            )
+        if scanned[0].kind is Kind.OPEN_LIST:
+            brackets.append(_picks_entries(tokens, text, at, vocabulary))
+            if brackets[-1]:
+                scanned = [replace(scanned[0], kind=Kind.OPEN_INDEX)]
+        elif scanned[0].kind is Kind.CLOSE_LIST and brackets and brackets.pop():
+            scanned = [replace(scanned[0], kind=Kind.CLOSE_INDEX)]
         tokens.extend(scanned)
         at = scanned[-1].end
     return tokens
+
+
+def _picks_entries(before: list[Token], text: str, at: int, vocabulary: Vocabulary) -> bool:
+    """Check whether a square bracket stands directly behind what it picks entries of."""
+    if not before:
+        return False
+    last = before[-1]
+    if last.kind is Kind.WITH or (last.kind is Kind.AND and _is_after_with(before)):
+        return True
+    if last.end != at or last.kind not in _INDEXED or _RANGE_IN_BRACKETS.match(text, at):
+        return False
+    return last.kind is not Kind.NAME or not vocabulary.is_function(last.text)
+
+
+def _is_after_with(before: list[Token]) -> bool:
+    """Check whether ``and`` joins changes of a list or a matrix, not conditions."""
+    kinds = [token.kind for token in before if token.kind in (Kind.WITH, Kind.FOR)]
+    return bool(kinds) and kinds[-1] is Kind.WITH
+
+
+def _index_word(text: str, at: int) -> list[Token]:
+    """Read the words that have a meaning within an index only."""
+    name = NAME_PATTERN.match(text, at)
+    kind = _INDEX_WORDS.get(name[0]) if name else None
+    return [] if name is None or kind is None else [Token(kind, name[0], at, name.end(), name[0])]
 
 
 def _next_tokens(text: str, at: int, vocabulary: Vocabulary) -> list[Token]:
     printed = _printed_function(text, at)
     if printed:
         return printed
+    if _WITH.match(text, at):
+        return [Token(Kind.WITH, "with", at, at + 4, "with")]
     name = NAME_PATTERN.match(text, at)
     if name:
         if not name[0].isascii() and not vocabulary.is_known(spelled(name[0])):
@@ -151,8 +200,6 @@ _WRITTEN = {
     "∏": "`product(k, k, 1, 5)`",
     "Π": "`product(k, k, 1, 5)`",
     "{": "pieces one after the other, as in `x for x < 0; 5 otherwise`, or a list in `[1, 2]`",
-    "∘": "one function in the other, as in `f(g(x))`",
-    "%": "a division by 100",
     "∈": "signs, as in `for 0 <= x <= 2`",
 }
 
@@ -256,9 +303,9 @@ def _decide_bars(tokens: list[Token]) -> list[Token]:
                 token = Token(Kind.RIGHT_BAR, "|", token.start, token.end)
             else:
                 open_bars[-1] += 1
-        elif token.kind in (Kind.OPEN, Kind.OPEN_LIST):
+        elif token.kind in (Kind.OPEN, Kind.OPEN_LIST, Kind.OPEN_INDEX):
             open_bars.append(0)
-        elif token.kind in (Kind.CLOSE, Kind.CLOSE_LIST) and len(open_bars) > 1:
+        elif token.kind in (Kind.CLOSE, Kind.CLOSE_LIST, Kind.CLOSE_INDEX) and len(open_bars) > 1:
             open_bars.pop()
         decided.append(token)
     return decided

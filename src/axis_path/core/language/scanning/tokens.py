@@ -58,6 +58,14 @@ class Kind(StrEnum):
     STEP = "STEP"
     IN = "IN"
     POINTS = "POINTS"
+    PERCENT = "PERCENT"
+    ENTRYWISE = "ENTRYWISE"
+    OPEN_INDEX = "OPEN_INDEX"
+    CLOSE_INDEX = "CLOSE_INDEX"
+    LAST = "LAST"
+    ALL = "ALL"
+    WITH = "WITH"
+    TRANSPOSE = "TRANSPOSE"
 
 
 @dataclass(frozen=True, slots=True)

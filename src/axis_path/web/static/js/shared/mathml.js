@@ -41,7 +41,7 @@ export function setFormula(target, text, isWrapped = false) {
 }
 
 /** Before these operators a formula may go on in another line. */
-const BREAKS = new Set([..."=<>≤≥≠+−±,", "for"]);
+const BREAKS = new Set([..."=<>≤≥≠+−±,;", "for"]);
 
 /**
  * Cut a formula at its outermost operators into formulas that can stand in lines one below the other.

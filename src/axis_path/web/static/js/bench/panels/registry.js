@@ -2,6 +2,7 @@
 /** Every panel at the side, in the order of its tabs: a panel is a folder and a line here. */
 import { panel as data } from "./data/index.js";
 import { panel as findings } from "./findings/index.js";
+import { panel as names } from "./names/index.js";
 import { panel as reference } from "./reference/index.js";
 import { panel as values } from "./values/index.js";
 import { panel as working } from "./working/index.js";
@@ -14,4 +15,4 @@ import { panel as working } from "./working/index.js";
  */
 
 /** @type {readonly Panel[]} */
-export const PANELS = Object.freeze([findings, values, data, working, reference]);
+export const PANELS = Object.freeze([findings, values, data, working, names, reference]);

@@ -3,7 +3,7 @@
 import { afterPress } from "../../shared/press.js";
 import { loadReference } from "../panels/reference/reference.component.js";
 import { lastWritten } from "./last_written.js";
-import { completed, inserted, matching, wordBefore } from "./names.model.js";
+import { callAround, completed, inserted, matching, wordBefore } from "./names.model.js";
 
 const SHORTEST_WORD = 2;
 const MOST_RECALLED = 50;
@@ -27,9 +27,14 @@ export function rememberLine(study, text) {
   sessionStorage.setItem(recallKey(study), JSON.stringify([...lines, text].slice(-MOST_RECALLED)));
 }
 
-/** @param {import("../session/engine.js").Engine} engine */
-export function makeCompletion(engine) {
+/**
+ * @param {import("../session/engine.js").Engine} engine
+ * @param {{recall?: string}} [options] under which name lines are recalled, if not those of the study.
+ */
+export function makeCompletion(engine, { recall = "" } = {}) {
   return {
+    /** The call in whose brackets the caret stands. @type {{name: string, index: number} | null} */
+    call: null,
     /** @type {any[]} */
     offered: [],
     chosen: -1,
@@ -72,6 +77,37 @@ export function makeCompletion(engine) {
       this.recallAt = null;
       this.offer(SHORTEST_WORD);
       this.preview();
+      this.watchCall();
+    },
+    /** Look in which call the caret stands. */
+    watchCall() {
+      const field = this.$refs.input;
+      this.call = callAround(field.value, field.selectionStart ?? 0);
+    },
+    /** The arguments of that call, with the present one marked; none for a function of the study. */
+    get callParts() {
+      const { call } = this;
+      const entries = this.$store.bench.reference.filter((entry) => entry.name === call?.name);
+      const entry = entries.find((one) => one.arguments.length > (call?.index ?? 0)) ?? entries[0];
+      if (!call || !entry?.arguments.length) return [];
+      const last = entry.arguments.length - 1;
+      return entry.arguments.map((argument, key) => ({
+        key,
+        text: argument.name + (key < last ? "," : ""),
+        meaning: argument.meaning,
+        isNow: key === Math.min(call.index, last),
+      }));
+    },
+    get showsCall() {
+      return this.hasFocus && this.callParts.length > 0;
+    },
+    get callHead() {
+      return this.call ? `${this.call.name}(` : "";
+    },
+    /** What the present argument means. */
+    get callMeaning() {
+      const now = this.callParts.find((part) => part.isNow);
+      return now ? `${now.text.replace(",", "")}: ${now.meaning}` : "";
     },
     offer(shortest) {
       const field = this.$refs.input;
@@ -114,7 +150,10 @@ export function makeCompletion(engine) {
       input.value = text;
       input.focus();
       input.setSelectionRange(caret, caret);
-      this.$nextTick(() => this.preview());
+      this.$nextTick(() => {
+        this.preview();
+        this.watchCall();
+      });
     },
 
     /** Keys of the list of names and of earlier lines; the others are left to the field. */
@@ -136,7 +175,7 @@ export function makeCompletion(engine) {
     },
     /** Bring an earlier line back; only into an empty field, or while already going through them. */
     recall(by) {
-      const lines = recalledLines(engine.store.id);
+      const lines = recalledLines(recall + engine.store.id);
       if (this.row.id !== null || !lines.length || (this.recallAt === null && this.text))
         return false;
       const at = Math.min(Math.max((this.recallAt ?? lines.length) + by, 0), lines.length);

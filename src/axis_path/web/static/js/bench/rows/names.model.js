@@ -48,3 +48,29 @@ export function inserted(text, start, end, put) {
   const caret = isAround && !chosen ? start + put.indexOf("…") : start + whole.length;
   return { text: text.slice(0, start) + whole + text.slice(end), caret };
 }
+
+const OPENING = "([";
+const CLOSING = ")]";
+const CALLED = /([\p{L}_][\p{L}0-9_]*)$/u;
+
+/**
+ * The call within whose brackets the caret stands, and which of its arguments is written.
+ * @param {string} text @param {number} caret @returns {{name: string, index: number} | null}
+ */
+export function callAround(text, caret) {
+  let depth = 0;
+  let index = 0;
+  for (let at = caret - 1; at >= 0; at -= 1) {
+    const sign = text[at];
+    if (CLOSING.includes(sign)) depth += 1;
+    else if (sign === "," && depth === 0) index += 1;
+    else if (OPENING.includes(sign) && depth > 0) depth -= 1;
+    else if (OPENING.includes(sign)) {
+      const name = sign === "(" ? CALLED.exec(text.slice(0, at))?.[1] : undefined;
+      if (name) return { name, index };
+      // A bracket of another kind is one argument of what stands around it.
+      index = 0;
+    }
+  }
+  return null;
+}

@@ -1,6 +1,7 @@
 // @ts-check
 /** One row: a definition or a note, edited in place. */
 
+import { makePopoverMenu } from "../../shared/popover_menu.js";
 import { together } from "../../shared/together.js";
 import { askWindow } from "../viewport/actions.js";
 import { makeCompletion, rememberLine } from "./completion.js";
@@ -14,6 +15,11 @@ import { makeWriting } from "./writing.js";
 const LONG_READING = 18;
 const DRAWN = new Set(["function", "path", "polar", "point", "relation", "region", "several"]);
 
+/** Whether a list or a matrix stands in its line as it is: its value would only repeat that. */
+const isWrittenOut = ({ text, value }) =>
+  text.includes("[") &&
+  text.split("=").pop().replaceAll(" ", "") === value.replaceAll(" ", "").replaceAll("−", "-");
+
 /** @param {import("../session/engine.js").Engine} engine */
 export const row = (engine) => () =>
   together(
@@ -22,6 +28,7 @@ export const row = (engine) => () =>
     makeLook(engine),
     makeMotion(engine),
     makeFamily(engine),
+    makePopoverMenu(),
     makeMenu(engine),
     {
       isEditing: false,
@@ -123,8 +130,10 @@ export const row = (engine) => () =>
       },
       get readingText() {
         if (this.runnerText && (this.isRunning || !this.row.reading)) return this.runnerText;
-        if (this.row.value)
+        if (this.row.value) {
+          if (isWrittenOut(this.row)) return "";
           return this.knownExact?.is_equal ? this.knownExact.decimal : this.row.value;
+        }
         return this.row.reading ? this.row.reading.text : "";
       },
       /** What the reading is the value of, such as `f(5) =`. */

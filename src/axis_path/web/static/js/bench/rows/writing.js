@@ -5,8 +5,11 @@ import { LatestAnswer } from "../../shared/latest_answer.js";
 
 const SHOWN_LETTERS = 3;
 
-/** @param {import("../session/engine.js").Engine} engine */
-export function makeWriting(engine) {
+/**
+ * @param {import("../session/engine.js").Engine} engine
+ * @param {{isWorking?: boolean}} [options] whether it is a line of Working.
+ */
+export function makeWriting(engine, { isWorking = false } = {}) {
   return {
     text: "",
     previewFormula: "",
@@ -31,7 +34,9 @@ export function makeWriting(engine) {
         this.forgetPreview();
         return;
       }
-      this.previews.ask(() => engine.body({ drafts: [], text: this.text, id: this.row.id }));
+      this.previews.ask(() =>
+        engine.body({ drafts: [], text: this.text, id: this.row.id, is_working: isWorking }),
+      );
     },
     takePreview(answer) {
       // An answer for what was written before would mark the wrong place.

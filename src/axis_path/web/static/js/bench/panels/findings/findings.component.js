@@ -260,7 +260,7 @@ export const findings = (engine) => () => ({
   solveBounds() {
     if (this.reach === "window") return this.windowBounds();
     if (this.reach === "typed") return { low: this.solveLow || null, high: this.solveHigh || null };
-    return { low: null, high: null };
+    return { low: null, high: null, over_complex: this.reach === "complex" };
   },
   /** A bracket was dragged on the plane or a lane: it is where to search next. */
   takeBracket(bracket) {

@@ -1,10 +1,13 @@
 // @ts-check
 /** The working panel, for the registry. */
-import { working, workingLine } from "./working.component.js";
+import { workCells } from "./cells.component.js";
+import { workReduction } from "./reduction.component.js";
+import { working } from "./working.component.js";
+import { workingLine } from "./working_line.component.js";
 
 /** @type {import("../registry.js").Panel} */
 export const panel = {
   name: "working",
   title: "Working",
-  components: { working, workingLine },
+  components: { working, workingLine, workCells, workReduction },
 };

@@ -1,0 +1,181 @@
+"""Lists and matrices of anything that can be added and multiplied."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from fractions import Fraction
+from typing import Generic, Protocol, TypeVar
+
+from axis_path.core.errors import LimitError, ShapeError
+from axis_path.core.limits import LIST_LENGTH, MATRIX_SIDE
+
+E = TypeVar("E")
+F = TypeVar("F")
+
+
+@dataclass(frozen=True, slots=True)
+class Array(Generic[E]):
+    """A list or a matrix.
+
+    Attributes:
+        shape: (n,) of a list, (m, n) of a matrix of m rows and n columns; no side is 0.
+        entries: all entries, row by row.
+    """
+
+    shape: tuple[int, ...]
+    entries: tuple[E, ...]
+
+    @property
+    def is_matrix(self) -> bool:
+        """Check whether it is a matrix."""
+        return len(self.shape) == 2
+
+    @property
+    def row_count(self) -> int:
+        """Return the number of rows; a list is a column."""
+        return self.shape[0]
+
+    @property
+    def column_count(self) -> int:
+        """Return the number of columns; a list is a column."""
+        return self.shape[1] if self.is_matrix else 1
+
+    @property
+    def words(self) -> str:
+        """Describe it with its shape."""
+        return shape_words(self.shape)
+
+    def at(self, row: int, column: int = 0) -> E:
+        """Return an entry; rows and columns count from 0."""
+        return self.entries[row * self.column_count + column]
+
+    def rows(self) -> list[tuple[E, ...]]:
+        """Return the rows."""
+        width = self.column_count
+        return [self.entries[k : k + width] for k in range(0, len(self.entries), width)]
+
+    def columns(self) -> list[tuple[E, ...]]:
+        """Return the columns."""
+        return list(zip(*self.rows(), strict=True))
+
+    def map(self, function: Callable[[E], F]) -> Array[F]:
+        """Return what a function gives for each entry, in the same shape."""
+        return Array(self.shape, tuple(map(function, self.entries)))
+
+
+class Field(Protocol[E]):
+    """An arithmetic of entries."""
+
+    def number(self, value: Fraction | int) -> E:
+        """Return an exact number."""
+
+    def add(self, a: E, b: E) -> E:
+        """Return a + b."""
+
+    def subtract(self, a: E, b: E) -> E:
+        """Return a - b."""
+
+    def multiply(self, a: E, b: E) -> E:
+        """Return a b."""
+
+    def divide(self, a: E, b: E) -> E:
+        """Return a / b."""
+
+    def negative(self, a: E) -> E:
+        """Return -a."""
+
+    def square_root(self, a: E) -> E:
+        """Return the square root of a."""
+
+    def squared_size(self, a: E) -> E:
+        """Return |a|^2."""
+
+
+def shape_words(shape: tuple[int, ...]) -> str:
+    """Describe a shape: ``a list of 4``, ``a 2 by 3 matrix``."""
+    if len(shape) == 1:
+        return f"a list of {shape[0]:,}"
+    return f"{'an' if str(shape[0])[0] == '8' else 'a'} {shape[0]:,} by {shape[1]:,} matrix"
+
+
+def check_size(*shape: int) -> None:
+    """Refuse what is too large.
+
+    Raises:
+        LimitError: a list or a matrix cannot have so many entries.
+    """
+    if len(shape) == 1 and shape[0] > LIST_LENGTH.value:
+        raise LimitError(
+            f"A list of {shape[0]:,} elements is too long; {LIST_LENGTH.value:,} is the most."
+        )
+    if len(shape) == 2 and max(shape) > MATRIX_SIDE.value:
+        raise LimitError(
+            f"{shape_words(shape).capitalize()} is too large; {MATRIX_SIDE.value:,} by "
+            f"{MATRIX_SIDE.value:,} is the most."
+        )
+
+
+def vector(entries: Sequence[E]) -> Array[E]:
+    """Make a list.
+
+    Raises:
+        ShapeError: it is empty. LimitError: it is too long.
+    """
+    check_size(len(entries))
+    if not entries:
+        raise ShapeError("A list needs at least one entry.")
+    return Array((len(entries),), tuple(entries))
+
+
+def matrix(rows: Sequence[Sequence[E]]) -> Array[E]:
+    """Make a matrix of its rows.
+
+    Raises:
+        ShapeError: it is empty, or the rows have different lengths. LimitError: it is too large.
+    """
+    lengths = [len(row) for row in rows]
+    if not lengths or not lengths[0]:
+        raise ShapeError("A matrix needs at least one entry.")
+    for number, length in enumerate(lengths, 1):
+        if length != lengths[0]:
+            raise ShapeError(
+                f"The rows of a matrix have equal lengths; row 1 has {_entries(lengths[0])}, "
+                f"row {number} has {_entries(length)}."
+            )
+    check_size(len(rows), lengths[0])
+    return Array((len(rows), lengths[0]), tuple(entry for row in rows for entry in row))
+
+
+def _entries(count: int) -> str:
+    return f"{count:,} {'entry' if count == 1 else 'entries'}"
+
+
+def need_square(a: Array[E], what: str) -> None:
+    """Refuse a matrix that is not square, and a list.
+
+    Raises:
+        ShapeError: it is none.
+    """
+    if not a.is_matrix or a.shape[0] != a.shape[1]:
+        raise ShapeError(f"{what} needs a square matrix; this is {a.words}.")
+
+
+def need_matrix(a: Array[E], what: str) -> None:
+    """Refuse a list.
+
+    Raises:
+        ShapeError: it is one.
+    """
+    if not a.is_matrix:
+        raise ShapeError(f"{what} needs a matrix; this is {a.words}.")
+
+
+def need_list(a: Array[E], what: str) -> None:
+    """Refuse a matrix.
+
+    Raises:
+        ShapeError: it is one.
+    """
+    if a.is_matrix:
+        raise ShapeError(f"{what} needs a list; this is {a.words}.")

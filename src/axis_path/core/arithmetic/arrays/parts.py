@@ -1,0 +1,103 @@
+"""Entries and parts of lists and matrices, and copies with other entries."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import TypeVar
+
+from axis_path.core.arithmetic.arrays.array import Array, matrix, shape_words, vector
+from axis_path.core.errors import ListError, ShapeError
+
+E = TypeVar("E")
+#: Which rows or columns are meant, from 0: one of them, or several in a row.
+Chosen = int | range
+_PLURALS = {"row": "rows", "column": "columns", "entry": "entries"}
+
+
+def checked(chosen: Chosen, count: int, what: str) -> Chosen:
+    """Return an index, or several, that were checked.
+
+    Args:
+        chosen: counted from 0.
+        count: how many there are.
+        what: what is counted, as ``row``.
+
+    Raises:
+        ListError: it is outside.
+    """
+    first, last = (chosen, chosen) if isinstance(chosen, int) else (chosen.start, chosen.stop - 1)
+    if first > last:
+        raise ListError(f"From {first + 1} to {last + 1} there is nothing.")
+    for index in (first, last):
+        if not 0 <= index < count:
+            numbered = f"the {_PLURALS[what]} are numbered 1 to {count:,}"
+            words = numbered if count > 1 else "there is one only"
+            raise ListError(f"There is no {what} {index + 1:,}: {words}.")
+    return chosen
+
+
+def _checked_all(a: Array[E], chosen: Sequence[Chosen]) -> list[Chosen]:
+    names = ("row", "column") if a.is_matrix else ("entry",)
+    if len(chosen) != len(names):
+        shown = "two indices, as in `A[2, 3]`" if a.is_matrix else "one index, as in `L[3]`"
+        raise ShapeError(f"{a.words.capitalize()} has {shown}.")
+    return [
+        checked(part, side, name) for part, side, name in zip(chosen, a.shape, names, strict=True)
+    ]
+
+
+def part(a: Array[E], chosen: Sequence[Chosen]) -> E | Array[E]:
+    """Return an entry of a list or a matrix, or a part of it.
+
+    Args:
+        a: the list or the matrix.
+        chosen: one index, or several in a row, for each side.
+
+    Raises:
+        ShapeError: the number of indices does not fit. ListError: one is outside.
+    """
+    picked = _checked_all(a, chosen)
+    if len(picked) == 1:
+        (one,) = picked
+        return a.entries[one] if isinstance(one, int) else vector([a.entries[k] for k in one])
+    row, column = picked
+    if isinstance(row, int) and isinstance(column, int):
+        return a.at(row, column)
+    if isinstance(row, int):
+        return vector([a.at(row, k) for k in _several(column)])
+    if isinstance(column, int):
+        return vector([a.at(k, column) for k in row])
+    return matrix([[a.at(r, c) for c in column] for r in row])
+
+
+def _several(chosen: Chosen) -> range:
+    return range(chosen, chosen + 1) if isinstance(chosen, int) else chosen
+
+
+def replaced(a: Array[E], chosen: Sequence[Chosen], value: E | Array[E]) -> Array[E]:
+    """Return a copy with some entries replaced: by one number, or by as many as are replaced.
+
+    Raises:
+        ShapeError: the shapes do not fit. ListError: an index is outside.
+    """
+    picked = _checked_all(a, chosen)
+    sides = [_several(side) for side in picked]
+    places = (
+        list(sides[0])
+        if len(sides) == 1
+        else [row * a.column_count + column for row in sides[0] for column in sides[1]]
+    )
+    entries = list(a.entries)
+    if isinstance(value, Array):
+        shape = tuple(
+            len(side) for side, one in zip(sides, picked, strict=True) if not isinstance(one, int)
+        )
+        if value.shape != shape:
+            wanted = shape_words(shape) if shape else "one number"
+            raise ShapeError(f"Here {wanted} is replaced; the new part is {value.words}.")
+        values: Sequence[E] = value.entries
+    else:
+        values = [value] * len(places)
+    for index, new in zip(places, values, strict=True):
+        entries[index] = new
+    return Array(a.shape, tuple(entries))

@@ -1,0 +1,153 @@
+"""What kind of value an expression has, found out from its tree alone.
+
+Sizes are not known here, only whether it is a number, a point, a list or a matrix: that never
+changes with the sliders.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+
+from axis_path.core.catalogue import CONSTANTS, FUNCTIONS
+from axis_path.core.catalogue.entry import FunctionEntry, ValueKind
+from axis_path.core.evaluate.graph.shapes import Surroundings
+from axis_path.core.language.tree import (
+    Angle,
+    At,
+    Binary,
+    Built,
+    Call,
+    Derivative,
+    Index,
+    Items,
+    Name,
+    Negative,
+    Node,
+    Operator,
+    Pair,
+    Percent,
+    Range,
+    Replaced,
+    Subscript,
+    Transposed,
+)
+
+NUMBER, POINT, LIST, MATRIX = ValueKind.NUMBER, ValueKind.POINT, ValueKind.LIST, ValueKind.MATRIX
+Kinds = Mapping[str, ValueKind]
+_NOTHING: Kinds = {}
+#: Functions of the study within one another.
+_DEEPEST = 60
+
+
+class ValueKinds:
+    """Finds out kinds among the names of a study.
+
+    Args:
+        around: what names mean.
+    """
+
+    def __init__(self, around: Surroundings) -> None:
+        self._around = around
+        self._known: dict[object, ValueKind] = {}
+        self._depth = 0
+
+    def kind(self, node: Node, bound: Kinds = _NOTHING) -> ValueKind:
+        """Return the kind of an expression; a number where it cannot be told.
+
+        Args:
+            node: the tree.
+            bound: the kinds of its own variables.
+        """
+        match node:
+            case Name(name):
+                return self._name(name, bound)
+            case Negative(operand) | Percent(operand) | Angle(operand) | Replaced(operand):
+                return self.kind(operand, bound)
+            case Pair(first, second):
+                parts = (self.kind(part, bound) for part in (first, second))
+                return LIST if LIST in parts else POINT
+            case Items(items):
+                is_matrix = bool(items) and self.kind(items[0], bound) in (LIST, MATRIX)
+                return MATRIX if is_matrix else LIST
+            case Range():
+                return LIST
+            case Index(operand, subscripts):
+                return self._index(self.kind(operand, bound), subscripts)
+            case Transposed(operand):
+                return MATRIX if self.kind(operand, bound) in (LIST, MATRIX) else NUMBER
+            case Built(body, counters):
+                return self._built(body, [counter.variable for counter in counters], bound)
+            case Binary(operator, left, right):
+                return _joined(operator, self.kind(left, bound), self.kind(right, bound))
+            case Call():
+                return self._call(node, bound)
+            case Derivative(_, _, argument):
+                return LIST if self.kind(argument, bound) is LIST else NUMBER
+            case _:
+                return NUMBER
+
+    def _name(self, name: str, bound: Kinds) -> ValueKind:
+        if name in bound:
+            return bound[name]
+        if name in CONSTANTS:
+            return NUMBER
+        mark = self._around.mark(name)
+        if mark not in self._known:
+            meaning = self._around.value(name)
+            if meaning is None or isinstance(meaning, bool):
+                return NUMBER
+            self._known[mark] = NUMBER
+            self._known[mark] = self.kind(meaning)
+        return self._known[mark]
+
+    def _index(self, operand: ValueKind, subscripts: tuple[Subscript, ...]) -> ValueKind:
+        singles = sum(isinstance(part, At) for part in subscripts)
+        if operand is MATRIX:
+            return (MATRIX, LIST, NUMBER)[min(singles, 2)]
+        if operand is LIST:
+            return NUMBER if singles else LIST
+        return LIST
+
+    def _built(self, body: Node, variables: list[str], bound: Kinds) -> ValueKind:
+        if len(variables) > 1:
+            return MATRIX
+        inner = self.kind(body, {**bound, variables[0]: NUMBER})
+        return MATRIX if inner is LIST else LIST
+
+    def _call(self, node: Call, bound: Kinds) -> ValueKind:
+        entry = FUNCTIONS.get(node.function)
+        kinds = [self.kind(argument, bound) for argument in node.arguments]
+        if entry is not None:
+            return _of_entry(entry, kinds)
+        own = self._around.function(node.function)
+        if own is None or len(own.variables) != len(kinds):
+            return LIST if LIST in kinds else NUMBER
+        if self._depth > _DEEPEST:
+            return NUMBER
+        self._depth += 1
+        try:
+            # A function of numbers is applied to each entry of a list.
+            if MATRIX in kinds:
+                return self.kind(own.expression, dict(zip(own.variables, kinds, strict=True)))
+            one = self.kind(own.expression, dict.fromkeys(own.variables, NUMBER))
+            return LIST if LIST in kinds else one
+        finally:
+            self._depth -= 1
+
+
+def _joined(operator: Operator, a: ValueKind, b: ValueKind) -> ValueKind:
+    if MATRIX in (a, b):
+        return LIST if operator is Operator.MULTIPLY and b is LIST else MATRIX
+    if LIST in (a, b):
+        return LIST
+    return POINT if POINT in (a, b) else NUMBER
+
+
+def _of_entry(entry: FunctionEntry, kinds: list[ValueKind]) -> ValueKind:
+    if entry.arrays is not None and entry.arrays.takes_count(len(kinds)):
+        return entry.arrays.kind(kinds)
+    if MATRIX in kinds:
+        return NUMBER
+    if LIST in kinds:
+        return LIST
+    return POINT if entry.components is not None else NUMBER

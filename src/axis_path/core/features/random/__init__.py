@@ -1,0 +1,1 @@
+"""Random numbers: drawing them again."""

@@ -1,0 +1,1 @@
+"""Row reduction: a matrix or a linear system reduced step by step."""

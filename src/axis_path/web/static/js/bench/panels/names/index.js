@@ -1,0 +1,6 @@
+// @ts-check
+/** The panel of all names, for the registry. */
+import { nameList } from "./names.component.js";
+
+/** @type {import("../registry.js").Panel} */
+export const panel = { name: "names", title: "Names", components: { nameList } };

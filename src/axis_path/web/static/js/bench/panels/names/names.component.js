@@ -1,0 +1,59 @@
+// @ts-check
+/** Names: what the study defines, its kind, size and value at a glance; a press jumps to the line. */
+import { arranged, nameRows } from "./names_table.model.js";
+
+const COLUMNS = [
+  { column: "name", words: "name" },
+  { column: "kind", words: "kind" },
+  { column: "value", words: "value" },
+];
+
+/** @param {import("../../session/engine.js").Engine} engine */
+export const nameList = (engine) => () => ({
+  sought: "",
+  /** @type {import("./names_table.model.js").Column} */
+  column: /** @type {import("./names_table.model.js").Column} */ ("place"),
+  isDown: false,
+
+  get all() {
+    return nameRows(this.$store.bench.rows, this.$store.bench.sliders);
+  },
+  get names() {
+    return arranged(this.all, this.sought, this.column, this.isDown);
+  },
+  get heads() {
+    return COLUMNS.map((head) => ({
+      ...head,
+      sort: this.column !== head.column ? "none" : this.isDown ? "descending" : "ascending",
+      sign: this.column !== head.column ? "" : this.isDown ? "▾" : "▴",
+    }));
+  },
+  get isEmpty() {
+    return engine.store.isReady && !this.all.length;
+  },
+  get isNotFound() {
+    return this.all.length > 0 && !this.names.length;
+  },
+  get countText() {
+    const count = this.all.length;
+    return count ? `${count} ${count === 1 ? "name" : "names"}` : "";
+  },
+  sortBy(column) {
+    if (this.column !== column) Object.assign(this, { column, isDown: false });
+    else if (!this.isDown) this.isDown = true;
+    else Object.assign(this, { column: "place", isDown: false });
+  },
+  jumpLabel(row) {
+    return `Go to the line of ${row.name}`;
+  },
+  /** Go to a line: a slider is written in its line too. @param {any} row */
+  jump(row) {
+    const line = document.querySelector(`[data-row="${row.id}"]`);
+    line?.scrollIntoView({ block: "center" });
+    const target = line?.querySelector(".row-formula, button, input");
+    if (target instanceof HTMLElement) target.focus();
+  },
+  clear() {
+    this.sought = "";
+  },
+});

@@ -1,0 +1,115 @@
+// @ts-check
+/** A matrix that is entered cell by cell; the text that is typed stays in step with it. */
+import { cellsOf, MOST_ROWS, pasted, resized, typed, withBlock } from "./grid.model.js";
+
+const START = [
+  ["", ""],
+  ["", ""],
+];
+
+export function makeGrid() {
+  return {
+    isGridOpen: false,
+    /** @type {string[][]} */
+    cells: START,
+    /** What stands before the matrix in the text, as `M = `. */
+    gridHead: "",
+
+    get gridRows() {
+      return this.cells.map((row, r) => ({
+        key: r,
+        label: r + 1,
+        cells: row.map((text, c) => ({
+          key: c,
+          text,
+          label: `row ${r + 1}, column ${c + 1}`,
+          r,
+          c,
+        })),
+      }));
+    },
+    get gridColumns() {
+      return this.cells[0].map((_, c) => c + 1);
+    },
+    get gridSize() {
+      return `${this.cells.length} by ${this.cells[0].length}`;
+    },
+    get canShrinkRows() {
+      return this.cells.length > 1;
+    },
+    get canShrinkColumns() {
+      return this.cells[0].length > 1;
+    },
+    get isGridFull() {
+      return this.cells.length >= MOST_ROWS || this.cells[0].length >= MOST_ROWS;
+    },
+    toggleGrid() {
+      this.isGridOpen = !this.isGridOpen;
+      if (!this.isGridOpen) return;
+      this.readGrid();
+      this.$nextTick(() => this.focusCell(0, 0));
+    },
+    /** Take over a matrix that is typed; one that is typed otherwise leaves the cells alone. */
+    readGrid() {
+      const read = cellsOf(this.text);
+      if (read) Object.assign(this, { cells: read.cells, gridHead: read.head });
+      else if (!this.text.trim()) Object.assign(this, { cells: START, gridHead: "" });
+      else this.gridHead = /^\s*[\p{L}_][\p{L}0-9_]*\s*=\s*/u.exec(this.text)?.[0] ?? "";
+    },
+    /** @param {string[][]} cells */
+    putCells(cells) {
+      this.cells = cells;
+      this.text = this.gridHead + typed(cells);
+      this.preview?.();
+    },
+    cellTyped(event, cell) {
+      this.putCells(withBlock(this.cells, [[event.target.value]], cell.r, cell.c));
+    },
+    cellPasted(event, cell) {
+      const block = pasted(event.clipboardData?.getData("text") ?? "");
+      if (block.length < 2 && block[0].length < 2) return;
+      event.preventDefault();
+      this.putCells(withBlock(this.cells, block, cell.r, cell.c));
+    },
+    cellKey(event, cell) {
+      const { target, key } = event;
+      const isAtStart = target.selectionStart === 0 && target.selectionEnd === 0;
+      const isAtEnd = target.selectionStart === target.value.length;
+      const isAll = target.selectionEnd - target.selectionStart === target.value.length;
+      /** @type {Record<string, [number, number] | false>} */
+      const steps = {
+        ArrowUp: [-1, 0],
+        ArrowDown: [1, 0],
+        ArrowLeft: (isAtStart || isAll) && [0, -1],
+        ArrowRight: (isAtEnd || isAll) && [0, 1],
+        Enter: [1, 0],
+      };
+      const step = steps[key];
+      if (!step || event.altKey || event.ctrlKey || event.metaKey) return;
+      event.preventDefault();
+      const [r, c] = [cell.r + step[0], cell.c + step[1]];
+      if (key === "Enter" && r === this.cells.length) this.addRow();
+      this.$nextTick(() => this.focusCell(r, c));
+    },
+    cellPlace(cell) {
+      return `${cell.r},${cell.c}`;
+    },
+    focusCell(r, c) {
+      const field = this.$root.querySelector(`[data-cell="${r},${c}"]`);
+      field?.focus();
+      field?.select();
+    },
+    addRow() {
+      this.putCells(resized(this.cells, this.cells.length + 1, this.cells[0].length));
+    },
+    addColumn() {
+      this.putCells(resized(this.cells, this.cells.length, this.cells[0].length + 1));
+    },
+    removeRow() {
+      this.putCells(resized(this.cells, this.cells.length - 1, this.cells[0].length));
+    },
+    removeColumn() {
+      this.putCells(resized(this.cells, this.cells.length, this.cells[0].length - 1));
+    },
+  };
+}

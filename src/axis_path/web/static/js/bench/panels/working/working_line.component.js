@@ -1,0 +1,253 @@
+// @ts-check
+/** One line of Working: its input, its result in the chosen shape, and what can be done with it. */
+import { ask } from "../../../shared/api.js";
+import { makePopoverMenu } from "../../../shared/popover_menu.js";
+import { together } from "../../../shared/together.js";
+import { complexButtons, shapeButtons, shapeWords } from "./shapes.model.js";
+import { paintSketch } from "./sketch.paint.js";
+
+const DIGITS = [0, 4, 7, 10, 20, 50, 100, 1000];
+
+/** @param {import("../../session/engine.js").Engine} engine */
+export const workingLine = (engine) => () =>
+  together(makePopoverMenu(), {
+    isEditing: false,
+    written: "",
+    /** All of a long result, once it was asked for. */
+    whole: "",
+    /** @type {any} */
+    sketch: null,
+    sketchProblem: "",
+    /** Which answer the sketch is of. */
+    sketchedLine: null,
+    /** @type {"" | "cells" | "reduction"} */
+    opened: /** @type {"" | "cells" | "reduction"} */ (""),
+
+    init() {
+      this.$watch("line", () => {
+        this.whole = "";
+        if (this.sketch) this.showSketch();
+      });
+    },
+    get called() {
+      return this.line.name ?? `line ${this.line.number}`;
+    },
+    get lineLabel() {
+      return `Calculation ${this.line.number}: ${this.line.text}`;
+    },
+    get moreLabel() {
+      return `More for ${this.line.text}`;
+    },
+    get editLabel() {
+      return `Edit ${this.line.text}`;
+    },
+    get hasFormula() {
+      return Boolean(this.line.mathml);
+    },
+    get message() {
+      return this.line.problem?.message ?? "";
+    },
+    get result() {
+      return this.line.result;
+    },
+    get hasResult() {
+      return Boolean(this.result);
+    },
+    get formula() {
+      return this.whole ? "" : (this.result?.mathml ?? "");
+    },
+    get large() {
+      return this.formula ? "" : this.whole || (this.result?.large ?? "");
+    },
+    get relation() {
+      const isDecimal = this.line.shape !== "exact" || !this.result?.shapes.includes("exact");
+      return isDecimal && !this.result?.is_equal && this.result?.kind !== "truth" ? "≈" : "=";
+    },
+    get beside() {
+      return this.result?.beside ?? "";
+    },
+    get besideRelation() {
+      return this.result?.is_equal ? "=" : "≈";
+    },
+    get restText() {
+      const { result } = this;
+      if (!result || this.whole || result.length <= result.large.length) return "";
+      return `Show all ${result.length.toLocaleString("en")} characters`;
+    },
+    get note() {
+      return this.result ? this.result.reason || this.result.note : "";
+    },
+    get sizeText() {
+      return shapeWords(this.result?.shape ?? []);
+    },
+    get waitingText() {
+      return this.line.is_waiting ? "computing …" : "";
+    },
+    get shapes() {
+      return shapeButtons(this.result, this.line.shape);
+    },
+    get complexShapes() {
+      return complexButtons(this.result, this.line.complex_shape);
+    },
+    get shapesLabel() {
+      return `How the result of ${this.called} is shown`;
+    },
+    get digitsChoices() {
+      return DIGITS.map((count) => ({
+        value: String(count),
+        words: count ? `${count} digits` : "digits",
+      }));
+    },
+    get hasCells() {
+      return Boolean(this.result?.shape.length);
+    },
+    get isMatrix() {
+      return this.result?.shape.length === 2;
+    },
+    get canReduce() {
+      return this.isMatrix || (this.line.kind === "equation" && !this.line.problem);
+    },
+    get canSketch() {
+      const { line } = this;
+      if (line.problem) return false;
+      return line.variables.length === 1 && line.kind !== "equation" ? true : this.hasCells;
+    },
+    get isCells() {
+      return this.opened === "cells" && this.hasCells;
+    },
+    get isReduction() {
+      return this.opened === "reduction" && this.canReduce;
+    },
+    get menuItems() {
+      const { line } = this;
+      const offered = [
+        this.canSketch && {
+          words: this.sketch ? "Hide the sketch" : "Sketch",
+          act: () => this.toggleSketch(),
+        },
+        this.canPlot && { words: "Put it on the plane", act: () => this.define() },
+        this.hasCells && { words: "Open as a table", act: () => this.open("cells") },
+        this.canReduce && { words: "Reduce the rows …", act: () => this.open("reduction") },
+        { words: "Copy the text", act: () => this.copy(line.text, "The input is copied.") },
+        this.hasResult && {
+          words: "Copy the result",
+          act: () => this.copy(this.whole || this.result.large, "The result is copied."),
+        },
+        line.latex && {
+          words: "Copy as LaTeX",
+          act: () => this.copy(this.asLatex, "The line is copied as LaTeX."),
+        },
+        line.mathml && {
+          words: "Copy as MathML",
+          act: () => this.copy(this.result?.mathml || line.mathml, "The line is copied as MathML."),
+        },
+        !this.canPlot && { words: "Make it a definition", act: () => this.define() },
+        { words: "Move up", act: () => this.shiftLine(line, -1), isOff: line.number === 1 },
+        {
+          words: "Move down",
+          act: () => this.shiftLine(line, 1),
+          isOff: line.number === this.lines.length,
+        },
+        { words: "Delete", act: () => this.remove() },
+      ];
+      return offered
+        .filter((item) => item !== false && item)
+        .map((item, key) => ({ title: "", isOff: false, ...item, key }));
+    },
+    get canPlot() {
+      return this.line.variables.length === 1 && !this.line.problem;
+    },
+    get asLatex() {
+      const result = this.result?.latex;
+      return result ? `${this.line.latex} = ${result}` : this.line.latex;
+    },
+    /** @param {"cells" | "reduction"} what */
+    open(what) {
+      this.opened = what;
+    },
+    close() {
+      this.opened = "";
+      this.$refs.more.focus();
+    },
+    async copy(text, said) {
+      try {
+        await navigator.clipboard.writeText(text);
+        this.$store.bench.say(said, true);
+      } catch {
+        this.$store.bench.say("The browser does not let this page copy.", true);
+      }
+    },
+    show(shape) {
+      engine.carryOut([{ do: "show_work", id: this.line.id, shape }]);
+    },
+    showComplex(shape) {
+      engine.carryOut([{ do: "show_work", id: this.line.id, complex_shape: shape }]);
+    },
+    setDigits(event) {
+      engine.carryOut([{ do: "show_work", id: this.line.id, digits: Number(event.target.value) }]);
+    },
+    get lineDigits() {
+      return String(this.line.digits);
+    },
+    async showRest() {
+      const body = engine.body({ id: this.line.id, digits: Number(this.digits) });
+      try {
+        this.whole = (await ask(`${engine.path}/work_text`, body)).text;
+      } catch (error) {
+        engine.complain(error);
+      }
+    },
+    toggleSketch() {
+      if (this.sketch) this.sketch = null;
+      else this.showSketch();
+    },
+    async showSketch() {
+      const line = this.line;
+      try {
+        const sketch = await ask(`${engine.path}/work_sketch`, engine.body({ id: line.id }));
+        if (line !== this.line) return;
+        this.sketchProblem = "";
+        this.sketch = sketch;
+        this.$nextTick(() => this.$refs.sketch && paintSketch(this.$refs.sketch, sketch));
+      } catch (error) {
+        this.sketchProblem = error.message;
+        this.sketch = null;
+      }
+    },
+    get sketchText() {
+      if (!this.sketch) return "";
+      const { kind, x, y, is_cut: isCut } = this.sketch;
+      const short = (value) => String(Number(value.toPrecision(3))).replace("-", "−");
+      if (kind === "curve")
+        return `from ${short(x[0])} to ${short(x[1])}, heights ${short(y[0])} to ${short(y[1])}`;
+      return isCut ? "the first entries" : "";
+    },
+    get sketchLabel() {
+      return `Sketch of ${this.line.text}`;
+    },
+
+    edit() {
+      this.written = this.line.text;
+      this.isEditing = true;
+      this.$nextTick(() => this.$refs.field.focus());
+    },
+    cancel() {
+      this.isEditing = false;
+    },
+    keep() {
+      if (!this.isEditing) return;
+      this.isEditing = false;
+      const text = this.written.trim();
+      if (text === this.line.text) return;
+      engine.carryOut([
+        text ? { do: "work", id: this.line.id, text } : { do: "unwork", id: this.line.id },
+      ]);
+    },
+    remove() {
+      engine.carryOut([{ do: "unwork", id: this.line.id }]);
+    },
+    async define() {
+      const error = await engine.carryOut([{ do: "define_work", id: this.line.id }]);
+      if (!error) this.$store.bench.say(`${this.called} is a definition of the study now.`, "undo");
+    },
+  });
