@@ -81,7 +81,7 @@ class WorkingTest(BrowserTest):
         for text, key in (("1", "Tab"), ("2", "Tab"), ("3", "Tab"), ("4", "Enter")):
             self.page.keyboard.type(text)
             self.page.keyboard.press(key)
-        self.page.wait_for_function("document.activeElement.dataset.cell === '2,1'")
+        self.page.wait_for_function("() => document.activeElement.dataset.cell === '2,1'")
         self.page.keyboard.type("5")
         self.assertEqual("M = [[1, 2], [3, 4], [0, 5]]", self.field.input_value())
         self.check_access()
@@ -107,7 +107,7 @@ class WorkingTest(BrowserTest):
         self.check_access()
         box.get_by_role("button", name="Choose the operations myself").click()
         field = box.get_by_label("Row operation")
-        for text, words in (("R1 <-> R2", ""), ("R1 <- R9", "no row 9"), ("R1 <-> R2", "")):
+        for text, words in (("R1 <-> R2", ""), ("R1 <- R1 - R9", "no row 9"), ("R1 <-> R2", "")):
             field.fill(text)
             field.press("Enter")
             self.settle()

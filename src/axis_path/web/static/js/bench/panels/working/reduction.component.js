@@ -32,7 +32,6 @@ export const workReduction = (engine) => () => ({
   /** @param {import("#types/answers").ReductionAnswer} answer */
   take(answer) {
     this.answer = answer;
-    this.problem = "";
     if (!answer.own_problem) return;
     // What cannot be carried out goes back into its field, with the reason.
     this.problem = answer.own_problem.message;
@@ -123,11 +122,13 @@ export const workReduction = (engine) => () => ({
   carryOut() {
     const text = this.operation.trim();
     if (!text) return;
+    this.problem = "";
     this.operations = [...this.operations, text];
     this.operation = "";
     this.live.ask();
   },
   takeBack() {
+    this.problem = "";
     this.operations = this.operations.slice(0, -1);
     this.live.ask();
   },
