@@ -522,11 +522,11 @@ export interface PolarGrid {
   y: number;
 }
 
-/** How a text would be read. */
+/** How a text would be read; a line of Working has no kind. */
 export interface PreviewAnswer {
   domain: string;
   hint: string;
-  kind: Kind;
+  kind: Kind | null;
   latex: string;
   mathml: string;
   name: string | null;

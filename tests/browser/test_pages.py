@@ -29,18 +29,11 @@ class StudiesTest(BrowserTest):
 
     def test_the_demo_is_there(self) -> None:
         self.page.goto(self.base)
-        self.assertEqual(
-            [
-                "Morning tide",
-                "Mooring line",
-                "Beam sweep",
-                "Wake",
-                "Breakwater",
-                "Fuel log",
-                "Lock gate",
-            ],
-            self.page.locator(".study-title").all_inner_texts()[-7:],
-        )
+        titles = {
+            "Morning tide", "Mooring line", "Beam sweep", "Wake", "Breakwater", "Fuel log",
+            "Lock gate",
+        }  # fmt: skip
+        self.assertLessEqual(titles, set(self.page.locator(".study-title").all_inner_texts()))
 
 
 #: Forms, menus and messages of the Bench: the study, and what is pressed one after the other.

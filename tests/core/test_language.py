@@ -33,10 +33,15 @@ from axis_path.core.language.complain import COMPLAINTS
 from axis_path.core.language.tree import (
     Angle,
     AngleUnit,
+    At,
     Binary,
+    Built,
     Call,
+    Counter,
     Derivative,
+    Index,
     Items,
+    Last,
     Name,
     Negative,
     Node,
@@ -44,8 +49,12 @@ from axis_path.core.language.tree import (
     Operator,
     Over,
     Pair,
+    Part,
+    Percent,
     Range,
+    Replaced,
     Summary,
+    Transposed,
 )
 from axis_path.core.study import Kind
 from tests.core.bracketed import bracketed
@@ -529,6 +538,36 @@ def larger(inner: st.SearchStrategy[Node]) -> st.SearchStrategy[Node]:
         st.builds(Range, inner, inner, count=inner),
         st.builds(Derivative, st.sampled_from(["f", "sin"]), st.integers(1, 3), inner),
         st.builds(Over, st.sampled_from(list(Summary)), inner, st.just("k"), inner, inner),
+        st.builds(Percent, inner),
+        st.builds(Transposed, inner),
+        st.builds(Index, inner, subscripts(inner)),
+        st.builds(Replaced, inner, subscripts(inner), inner),
+        st.builds(Built, inner, counters(inner)),
+        st.builds(
+            Call, st.just("sd"), st.tuples(inner), options=st.sampled_from(((), ("population",)))
+        ),
+    )
+
+
+def subscripts(inner: st.SearchStrategy[Node]) -> st.SearchStrategy[tuple[Any, ...]]:
+    """One or two subscripts: an index, a part, or all."""
+    ends = st.one_of(
+        inner,
+        st.just(Last()),
+        st.builds(Binary, st.just(Operator.SUBTRACT), st.just(Last()), figures),
+    )
+    each = st.one_of(st.builds(At, ends), st.builds(Part, ends, ends), st.just(Part()))
+    return st.lists(each, min_size=1, max_size=2).map(tuple)
+
+
+def counters(inner: st.SearchStrategy[Node]) -> st.SearchStrategy[tuple[Counter, ...]]:
+    """The counters of a list or of a matrix."""
+    return st.one_of(
+        st.tuples(st.builds(Counter, st.just("k"), inner, inner)),
+        st.tuples(
+            st.builds(Counter, st.just("m"), inner, inner),
+            st.builds(Counter, st.just("n"), inner, inner),
+        ),
     )
 
 

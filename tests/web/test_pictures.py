@@ -197,9 +197,8 @@ class DeadlineTest(FrontDoorTest):
         scene = self.ask("scene", reading=1, window=elsewhere).json["scene"]
         self.assertIsNone(scene["rows"][0]["why"])
         self.assertEqual("−2", scene["rows"][0]["reading"]["text"])
-        self.assertEqual(
-            "4950", self.ask("working", digits=10).json["working"][0]["result"]["decimal"]
-        )
+        (line,) = self.ask("working", digits=10).json["working"]
+        self.assertEqual("4950", line["result"]["large"])
 
     def test_change_commits_before_a_slow_picture(self) -> None:
         slow = "s(x) = sum(sin(k x)/k, k, 1, 99999)"

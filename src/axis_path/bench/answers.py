@@ -207,10 +207,10 @@ class WindowAnswer(TypedDict):
 
 
 class PreviewAnswer(TypedDict):
-    """How a text would be read."""
+    """How a text would be read; a line of Working has no kind."""
 
     text: str
-    kind: Kind
+    kind: Kind | None
     name: str | None
     mathml: str
     domain: str

@@ -58,7 +58,8 @@ def working(job: Job, query: WorkingQuery) -> dict[str, Any]:
 
 def working_lines(study: Study, digits: int) -> list[dict[str, Any]]:
     """Return every line of Working with its result."""
-    began = time.monotonic()
+    # The first line is computed in any case, so that every request comes further.
+    end: float | None = None
     results = study.snapshot.query(WorkingResults)
     lines = []
     for value in results.lines():
@@ -66,7 +67,8 @@ def working_lines(study: Study, digits: int) -> list[dict[str, Any]]:
         if value.problem is not None:
             line["problem"] = problem_dict(value.problem)
         elif value.kind is WorkKind.VALUE and not value.variables:
-            in_time = time.monotonic() - began < _BUDGET_S
+            in_time = end is None or time.monotonic() < end
+            end = end or time.monotonic() + _BUDGET_S
             line |= _computed(results, value, digits, study) if in_time else {"is_waiting": True}
         lines.append(line)
     return lines
@@ -227,7 +229,7 @@ def working_preview(study: Study, text: str, line_id: int | None) -> dict[str, A
     value = snapshot.query(WorkingResults).read(own)
     problem = value.problem
     return {
-        "kind": value.kind.value, "name": value.name, "mathml": value.mathml, "domain": "",
+        "kind": None, "name": value.name, "mathml": value.mathml, "domain": "",
         "latex": value.latex, "hint": "",
         "problem": None if problem is None else problem_dict(problem),
     }  # fmt: skip

@@ -132,10 +132,10 @@ NUMBERS = (
             Argument("k", "how many are put in order; all if it is left out", is_optional=True),
         ),
         meaning="in how many orders k of n things can be taken",
-        defined="for whole n ≥ k ≥ 0",
+        defined="for whole n, k ≥ 0; 0 if k > n",
         returns="a whole number",
         example="permutations(5, 2)",
-        expansion={1: "factorial(u)", 2: "factorial(u)/factorial(u - v)"},
+        expansion={1: "factorial(u)", 2: "binomial(u, v) factorial(v)"},
         rough=None,
     ),
     FunctionEntry(

@@ -9,11 +9,12 @@ from functools import cache
 from typing import TypeVar
 
 import numpy as np
-from flint import acb
+from flint import acb, fmpq
 
 from axis_path.core.arithmetic import Ball, Defined
 from axis_path.core.arithmetic.arrays.array import Array
 from axis_path.core.arithmetic.arrays.elimination import UndecidedError
+from axis_path.core.arithmetic.arrays.flint_matrices import exact_ball
 from axis_path.core.arithmetic.complex_ball import ComplexBall, Scalar, promoted
 from axis_path.core.arithmetic.precision import precision
 from axis_path.core.compile.analysis import Analysis
@@ -101,8 +102,14 @@ class Objects:
 
         @cache
         def at(more: int) -> Value:
+            if more == bits:
+                return value
+            exact = _fractions(value)
+            if exact is not None:
+                with precision(max(more, bits)):
+                    return exact.map(exact_ball)
             try:
-                return value if more == bits else self.value(node, max(more, bits), owner)
+                return self.value(node, max(more, bits), owner)
             except UndecidedError:
                 return value
 
@@ -255,6 +262,15 @@ def _float(value: Scalar) -> float | complex:
     if isinstance(value, ComplexBall):
         return complex(float(value.value.real.mid()), float(value.value.imag.mid()))
     return 0.0 if value.value.contains(0) else float(value.value.mid())
+
+
+def _fractions(value: Value) -> Array[fmpq] | None:
+    """Return a list or a matrix of which all entries are known fractions, as those; else None."""
+    if not isinstance(value, Array):
+        return None
+    found = [entry.exact for entry in value.entries if isinstance(entry, Ball)]
+    exact = tuple(number for number in found if number is not None)
+    return Array(value.shape, exact) if len(exact) == len(value.entries) else None
 
 
 def _exact_text(value: Array[Value]) -> str | None:

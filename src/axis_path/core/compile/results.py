@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from contextlib import suppress
 from dataclasses import replace
+from functools import cache, partial
 
 import numpy as np
 from numpy.typing import NDArray
@@ -13,8 +14,8 @@ from axis_path.core.compile.comparisons import decide
 from axis_path.core.compile.compiled import CompiledObject, CompiledValue
 from axis_path.core.compile.integral_queries import Integrals
 from axis_path.core.compile.snapshot import Snapshot
-from axis_path.core.errors import NotHandledError, UnknownNameError
-from axis_path.core.evaluate import Result, ResultKind
+from axis_path.core.errors import MathError, NotHandledError, UnknownNameError
+from axis_path.core.evaluate import ExactForm, Result, ResultKind
 from axis_path.core.evaluate.exact.factors import factored_form
 from axis_path.core.language import hint_of, read_expression, typeset
 from axis_path.core.language.read import read_body
@@ -23,6 +24,8 @@ from axis_path.core.lines.meaning import VALUED
 
 #: The usual variables, which a line need not name.
 _VARIABLES = ("x", "y", "t", "theta")
+#: Exact forms are sought of the entries of lists up to this length.
+_MOST_FORMS = 1_000
 
 
 class Results:
@@ -60,9 +63,36 @@ class Results:
         integral = self._integrals.by_integrals(node)
         if integral is not None:
             return integral
-        return self._snapshot.evaluator.value(
+        result = self._snapshot.evaluator.value(
             self._snapshot.analysis.expressions.compile_value(node), node
         )
+        return self._with_forms(result, node, owner)
+
+    def _with_forms(self, result: Result, node: Node, owner: str) -> Result:
+        """Return a list whose exact form is sought entry by entry, once somebody asks for it."""
+        values = result.value
+        if result.kind is not ResultKind.LIST or values.ndim != 1 or len(values) > _MOST_FORMS:
+            return result
+
+        @cache
+        def whole() -> Result | None:
+            try:
+                return self._snapshot.objects.result(node, owner)
+            except MathError:
+                return None
+
+        def exact(index: int | None = None) -> ExactForm:
+            found = whole()
+            if found is None:
+                return ExactForm(None)
+            shown = found if index is None else found.parts[index]
+            return ExactForm(shown.exact, shown.exact_note)
+
+        parts = tuple(
+            replace(part, find_exact=partial(exact, index))
+            for index, part in enumerate(result.parts)
+        )
+        return replace(result, find_exact=exact, parts=parts)
 
     def _of_objects(self, node: Node, owner: str) -> Result:
         """Compute an expression in which lists or matrices take part as wholes.
@@ -108,7 +138,8 @@ class Results:
             return self._of_objects(compiled.node, definition.name)
         if not isinstance(compiled, CompiledValue):
             raise TypeError(f"{name} is no value")
-        return self._snapshot.evaluator.value(compiled)
+        result = self._snapshot.evaluator.value(compiled)
+        return self._with_forms(result, Name(definition.name), definition.name)
 
     def points_of(self, name: str) -> NDArray[np.float64]:
         """Return a point or a list of points, (n, 2) floats; NaN where there is no real value.

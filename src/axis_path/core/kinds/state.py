@@ -39,6 +39,7 @@ class State:
         families: the families that are drawn, by the id of their line.
         runners: where the runners of paths are, or why they are nowhere, by id.
         typed: the values of sliders that were typed as expressions, by id.
+        complex_ids: the lines whose points are complex numbers.
     """
 
     definitions: list[Definition]
@@ -52,6 +53,7 @@ class State:
     families: dict[int, FamilyState] = field(default_factory=dict)
     runners: dict[int, Ball | MathError] = field(default_factory=dict)
     typed: dict[int, Fraction] = field(default_factory=dict)
+    complex_ids: set[int] = field(default_factory=set)
 
     @lazy_property
     def functions(self) -> dict[int, RealFunction]:

@@ -104,6 +104,8 @@ class States:
             points = _points(result)
             if points is not None:
                 state.realised[definition.id] = points
+                if _is_complex(result):
+                    state.complex_ids.add(definition.id)
             if result.kind in (ResultKind.LIST, ResultKind.MATRIX):
                 state.sizes[definition.id] = shape_words(
                     np.shape(result.value)[: _SIDES[result.kind]]
@@ -124,8 +126,13 @@ def _points(result: Result) -> Points | None:
     values = np.asarray(result.value)
     if result.kind is ResultKind.POINT or (result.kind is ResultKind.LIST and values.ndim > 1):
         return real_points(values.astype(np.complex128).reshape(-1, 2))
-    is_complex_list = result.kind is ResultKind.LIST and np.iscomplexobj(values)
-    if result.kind is ResultKind.COMPLEX or is_complex_list:
+    if _is_complex(result):
         numbers = np.atleast_1d(values)
         return np.column_stack([numbers.real, numbers.imag])
     return None
+
+
+def _is_complex(result: Result) -> bool:
+    """Check whether it is a complex number or a list of them."""
+    is_list = result.kind is ResultKind.LIST and np.ndim(result.value) == 1
+    return result.kind is ResultKind.COMPLEX or (is_list and np.iscomplexobj(result.value))

@@ -48,7 +48,6 @@ from axis_path.core.kinds.state import State
 from axis_path.core.language import GREEK
 from axis_path.core.lines.domains import round_to_px
 from axis_path.core.lines.family import FamilyState
-from axis_path.core.lines.meaning import Kind
 from axis_path.core.lines.sliders import written_number
 from axis_path.core.scene.legend import drawn_points, place_legend
 
@@ -372,8 +371,8 @@ def _axis_names(definitions: list[Definition], state: State) -> tuple[str, str]:
     The x axis has that of the variable that all functions share. Where complex numbers are all that
     is drawn, the axes are the real and the imaginary one.
     """
-    drawn = {d.kind for d in definitions if d.id in state.realised and not d.hidden}
-    if drawn == {Kind.PARAMETER}:
+    drawn = {d.id for d in definitions if d.id in state.realised and not d.hidden}
+    if drawn and drawn <= state.complex_ids:
         return "Re", "Im"
     used = {d.variable for d in definitions if KINDS[d.kind].names_axis and not d.disabled}
     name = used.pop() if len(used) == 1 else None
