@@ -28,11 +28,17 @@ GOOD = (
     "from -10 to 10 step 0.5", "M = from -4 to 4 in 100 points", "h(x) = f'(x) + f''(2)",
     "integral(f, 0, 2)", "sum(k^2, k, 1, 10)", "# any text", "sin^2 x + sin^-1 x", "5! + |x - 1|",
     "e^x + ln(x)/log(x, 2)", "polar(3, 4)", "√(2)x² ≤ 3", "z = (2 + 3i)^2", "binomial(5, 2) 30°",
+    "B = [[1, 2], [3, 4]]", "B^-1 [1, 2]^T", "C = B with [1 to 2, all] = 0 and [2, 1] = 7", "|B| + B[2, last]",
+    "list(k^2, k, 1, 9)[2 to last - 1]", "matrix(i/j, i, 1, 3, j, 1, 3) ∘ identity(3)", "eigenvalues(B)",
+    "sd([1, 4, 9], population)", "solve([[2, 1], [1, 3]], [3, 5])", "conj(e^(i pi/3)) 20%", "factor(360)",
+    "beside(B, [5, 6])", "random(2, 3)", "is_prime(2^31 - 1)", "null_space([[1, 2], [2, 4]])",
 )  # fmt: skip
 TOKENS = (
     *"xyafk0123456789.+-*/^()[]|,;:=<>!'°²√πθ∞ ", "sin", "cos", "ln", "sqrt", "for", "and", "otherwise",
     "from", "to", "step", "in", "points", "sum(", "integral(", "product(", "f(", "f'(", "<=", "rad", "e9",
     "factorial(", "gcd(", "mod(", "max(", "pi", "9^9^9^9", "10^10", "inf",
+    "[[", "]]", "with", "last", "all", "^T", "^-1", "∘", "%", "i", "list(", "matrix(", "det(", "B", "L[", "factor(",
+    "eigenvalues(", "sort(", "rref(", "random(",
 )  # fmt: skip
 NASTY = (
     "(" * 10_000, "(" * 90 + "x" + ")" * 90, "9^9^9^9", "factorial(10^9)", "from 0 to 10^12 step 1",
@@ -40,6 +46,11 @@ NASTY = (
     "sum(k, k, 1, 10^9)", "product(k, k, 1, 10^5)", "1/(1/(1/" * 60, "|" * 999, "[" * 99 + "1" + "]" * 99,
     "f(f(f(f(x))))", "x'''''''''(2)", "9!!!!", "binomial(10^9, 5 10^8)", "gcd(10^300, 6^300)",
     "sum(" * 30 + "k" + ", k, 1, 9)" * 30, "integral(1/t, t, -1, 1)", "gamma(-10^9)", "10^10^10",
+    "identity(1000)^-1", "matrix(1/(i + j), i, 1, 1000, j, 1, 1000)^-1", "list(k!, k, 1, 10^6)", "random(1000, 1000)",
+    "factor(10^60 + 7)", "divisors(10^3000)", "next_prime(10^5000)", "eigenvalues(random(300, 300))",
+    "[[2]]^(10^12)", "[[1, 1], [1, 0]]^(10^6)", "is_prime(10^9999 + 7)", "i^(10^10)", "sort(list(sin(k), k, 1, 10^6))",
+    "det(matrix(x^(i j), i, 1, 60, j, 1, 60))", "permutations(10^9, 10^8)", "[" * 60 + "1" + "]" * 60,
+    "[1, 2][" * 50 + "1" + "]" * 50, "A with [1] = " * 99 + "1", "quotient(10^9999, 3)",
 )  # fmt: skip
 #: Longer than this for one line is noted; the limits promise 100 ms for a refusal.
 SLOW_MS = 100.0

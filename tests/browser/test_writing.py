@@ -205,7 +205,7 @@ class WorkingTest(BrowserTest):
         cards.nth(4).wait_for()
         self.assertIn("≈0.2588190451", self.text(cards.nth(0)))
         self.assertEqual(2, cards.nth(0).locator("math").count())
-        self.assertIn("=−5+12i", self.text(cards.nth(2)))
+        self.assertIn("=−5+12\u2062i", self.text(cards.nth(2)))
         self.assertIn("A closing bracket is missing.", cards.nth(3).inner_text())
         self.check_access()
         before = self.text(cards.nth(1))
@@ -223,7 +223,8 @@ class WorkingTest(BrowserTest):
         self.page.wait_for_selector(".work")
         self.settle()
         self.assertEqual(5, self.page.locator(".work").count())
-        self.page.get_by_label("Delete 1/7", exact=True).click()
+        self.page.get_by_role("button", name="More for 1/7", exact=True).click()
+        self.page.get_by_role("menuitem", name="Delete", exact=True).click()
         self.settle()
         self.page.wait_for_function("() => document.querySelectorAll('.work').length === 4")
 

@@ -190,8 +190,8 @@ class PoolTest(unittest.TestCase):
         )]  # fmt: skip
         reply = self.ask(pool, task="working", digits=10, drafts=work)
         found = json.loads(reply.body)["working"]
-        self.assertEqual("2√2", found[0]["result"]["exact"])
-        self.assertIn("√", found[1]["result"]["exact"])
+        self.assertEqual("2√2", found[0]["result"]["large"])
+        self.assertIn("√", found[1]["result"]["large"])
         self.assertEqual(200, self.ask(pool, "f(x) = x").status)
 
     def test_workers_end_with_the_process_that_asks(self) -> None:
