@@ -19,6 +19,7 @@ from collections.abc import Iterator
 import numpy as np
 
 from axis_path.core import MathError, Study
+from axis_path.core.deadline import Deadline, calculation, deadline_scope
 
 _PLACES = np.linspace(-3, 3, 7)
 GOOD = (
@@ -94,6 +95,11 @@ def attempt(text: str) -> str:
     Raises:
         Exception: anything but an error in words; that is what this looks for.
     """
+    with deadline_scope(Deadline(time.monotonic)):
+        return _attempted(text)
+
+
+def _attempted(text: str) -> str:
     study = Study()
     study.define("f(x) = x^2 + a")
     study.define("a = 2")
@@ -106,8 +112,9 @@ def attempt(text: str) -> str:
         return made.problem.code
     made.latex, made.plain  # noqa: B018 - printing must not fail
     try:
-        if made.kind in ("parameter", "point", "list"):
-            study.value(made.name or "").decimal(10)
+        if made.kind in ("parameter", "point", "list", "matrix", "truth"):
+            with calculation():
+                study.value(made.name or "").decimal(10)
         elif made.kind == "function":
             study.function(made.name or "").sample_unrestricted(_PLACES)
             study.evaluate(f"{made.name}(1/3)").decimal(10)

@@ -28,6 +28,10 @@ DERIVATIVE_ORDER = Limit(8, "times", "How often a function may be derived in one
 LIST_LENGTH = Limit(1_000_000, "elements", "The elements of one list.")
 MATRIX_SIDE = Limit(1_000, "rows", "The rows of one matrix, and its columns.")
 EXACT_SIDE = Limit(60, "rows", "The rows of a matrix in exact work, and its columns.")
+NUMERIC_SIDE = Limit(
+    200, "rows", "The rows of a matrix that is inverted or solved with balls, and its columns."
+)
+EIGEN_SIDE = Limit(60, "rows", "The rows of a matrix whose eigenvalues are computed.")
 MATRIX_POWER = Limit(10_000, "times", "How often a matrix is multiplied by itself in a power.")
 PRIME_DIGITS = Limit(1_000, "digits", "The digits of a number that is tested for being prime.")
 FACTORED_DIGITS = Limit(40, "digits", "The digits of a number whose divisors are listed.")

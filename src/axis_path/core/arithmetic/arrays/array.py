@@ -8,7 +8,7 @@ from fractions import Fraction
 from typing import Generic, Protocol, TypeVar
 
 from axis_path.core.errors import LimitError, ShapeError
-from axis_path.core.limits import LIST_LENGTH, MATRIX_SIDE
+from axis_path.core.limits import LIST_LENGTH, MATRIX_SIDE, Limit
 
 E = TypeVar("E")
 F = TypeVar("F")
@@ -113,6 +113,19 @@ def check_size(*shape: int) -> None:
         raise LimitError(
             f"{shape_words(shape).capitalize()} is too large; {MATRIX_SIDE.value:,} by "
             f"{MATRIX_SIDE.value:,} is the most."
+        )
+
+
+def check_work(a: Array[E], what: str, most: Limit) -> None:
+    """Refuse a matrix that would take too long.
+
+    Raises:
+        LimitError: it has more rows or columns than that.
+    """
+    if max(a.shape) > most.value:
+        raise LimitError(
+            f"{what} of {a.words} would take too long; {most.value:,} by {most.value:,} is the "
+            "most. A part of it is taken with `A[1 to 9, 1 to 9]`."
         )
 
 

@@ -20,7 +20,7 @@ import flint
 from flint import acb, fmpq, fmpq_mat, fmpq_poly
 
 from axis_path.core.arithmetic import ball
-from axis_path.core.arithmetic.arrays.array import Array, matrix, need_square, vector
+from axis_path.core.arithmetic.arrays.array import Array, check_work, matrix, need_square, vector
 from axis_path.core.arithmetic.arrays.combine import transposed
 from axis_path.core.arithmetic.arrays.elimination import UndecidedError, null_space
 from axis_path.core.arithmetic.arrays.flint_matrices import (
@@ -38,7 +38,7 @@ from axis_path.core.arithmetic.complex_ball import ComplexBall, Scalar, promoted
 from axis_path.core.arithmetic.precision import precision
 from axis_path.core.deadline import check
 from axis_path.core.errors import NotHandledError
-from axis_path.core.limits import EXACT_SIDE
+from axis_path.core.limits import EIGEN_SIDE, EXACT_SIDE
 
 _WHAT = "Eigenvalues"
 #: Roots are put in order with so many binary digits.
@@ -61,6 +61,7 @@ def eigenvalues(a: Matrices) -> Matrices:
         ShapeError: the matrix is not square. UndecidedError: they could not be kept apart.
     """
     need_square(a, _WHAT)
+    check_work(a, "The eigenvalues", EIGEN_SIDE)
     need_values(a)
     known = _rational(a)
     if known is not None:
@@ -144,6 +145,7 @@ def eigenvectors(a: Matrices) -> Matrices:
         ShapeError: the matrix is not square. UndecidedError: they could not be kept apart.
     """
     need_square(a, _WHAT)
+    check_work(a, "The eigenvalues", EIGEN_SIDE)
     need_values(a)
     known = _rational(a)
     if known is None:

@@ -15,7 +15,13 @@ from typing import Any
 from flint import acb_mat, arb_mat, fmpq, fmpq_mat
 
 from axis_path.core.arithmetic import ball
-from axis_path.core.arithmetic.arrays.array import matrix, need_matrix, need_square, vector
+from axis_path.core.arithmetic.arrays.array import (
+    check_work,
+    matrix,
+    need_matrix,
+    need_square,
+    vector,
+)
 from axis_path.core.arithmetic.arrays.combine import transposed
 from axis_path.core.arithmetic.arrays.flint_matrices import (
     Matrices,
@@ -31,7 +37,7 @@ from axis_path.core.arithmetic.ball import Ball
 from axis_path.core.arithmetic.complex_ball import ComplexBall, Scalar
 from axis_path.core.deadline import check
 from axis_path.core.errors import ListError, ShapeError
-from axis_path.core.limits import EXACT_SIDE
+from axis_path.core.limits import EXACT_SIDE, NUMERIC_SIDE
 
 
 class UndecidedError(Exception):
@@ -79,6 +85,7 @@ def determinant(a: Matrices) -> Scalar:
         return exact_ball(known[0].det())
     if _is_exact(a):
         return _determinant_by_rows(a)
+    check_work(a, "The determinant", NUMERIC_SIDE)
     made = from_matrix(_as_matrix(balls(a, as_complex=is_complex(a)).det(), is_complex(a)))
     return made.entries[0]
 
@@ -246,6 +253,7 @@ def inverse(a: Matrices) -> Matrices:
         if form.pivots[:size] != list(range(size)):
             raise _singular(a)
         return matrix([row[size:] for row in form.rows])
+    check_work(a, "The inverse", NUMERIC_SIDE)
     try:
         made = balls(a, as_complex=is_complex(a)).inv()
     except ZeroDivisionError:
@@ -315,6 +323,7 @@ def solution(a: Matrices, b: Matrices) -> Matrices:
         except ZeroDivisionError:
             pass
     elif a.row_count == width and not _is_exact(a, b):
+        check_work(a, "The solution", NUMERIC_SIDE)
         as_complex = is_complex(a, b)
         try:
             made = balls(a, as_complex=as_complex).solve(balls(b, as_complex=as_complex))

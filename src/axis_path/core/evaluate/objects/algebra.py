@@ -44,6 +44,9 @@ class Algebra(Protocol[E]):
             ListError: it is none, or not known beforehand.
         """
 
+    def check_entries(self, count: int) -> None:
+        """Refuse a list or a matrix with more entries than it can hold."""
+
     def product(self, a: Array[E], b: Array[E]) -> Array[E]:
         """Return a matrix product."""
 

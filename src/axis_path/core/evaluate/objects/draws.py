@@ -11,7 +11,11 @@ from fractions import Fraction
 
 import numpy as np
 
+from axis_path.core.deadline import check
+
 _SIZE = 10**15
+#: After so many numbers it is checked whether anybody still waits.
+_CHUNK = 10_000
 
 
 class Draws:
@@ -29,4 +33,8 @@ class Draws:
     def next(self, count: int) -> list[Fraction]:
         """Return the next random numbers, from 0 to 1 without 1."""
         whole = self._generator.integers(0, _SIZE, size=count, dtype=np.int64)
-        return [Fraction(int(number), _SIZE) for number in whole]
+        drawn: list[Fraction] = []
+        for start in range(0, count, _CHUNK):
+            check()
+            drawn += [Fraction(int(number), _SIZE) for number in whole[start : start + _CHUNK]]
+        return drawn

@@ -6,6 +6,7 @@ everywhere else; what is left are the few operations that make and take apart ob
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping
 from functools import reduce
 from typing import Any, Generic, TypeVar
@@ -258,12 +259,12 @@ class Interpreter(Generic[E]):
                 raise ListError(f"From {low} to {high} there is nothing.")
             ranges.append((counter.variable, range(low, high + 1)))
         check_size(*(len(span) for _, span in ranges))
+        self._algebra.check_entries(math.prod(len(span) for _, span in ranges))
         number = self._algebra.field.number
         if len(ranges) == 1:
             variable, span = ranges[0]
-            return self._items(
-                [self.value(node.body, {**bound, variable: number(k)}) for k in span]
-            )
+            items = [self.value(node.body, {**bound, variable: number(k)}) for k in span]
+            return self._items(items)
         (row, rows), (column, columns) = ranges
         return matrix(
             [

@@ -184,6 +184,9 @@ class ProvedAlgebra:
             return value
         raise TypeError("a power of numbers is a number")
 
+    def check_entries(self, count: int) -> None:
+        """Accept as many as a list or a matrix may have."""
+
     def whole(self, number: Scalar) -> int:
         """Return a whole number.
 

@@ -30,7 +30,7 @@ from axis_path.core.evaluate.objects.values import Coordinates, Value
 from axis_path.core.language.tree import Call, Name, Node, Operator
 
 #: Lists and matrices of more entries are not written out in a graph,
-_MOST_ENTRIES = 2_000
+_MOST_ENTRIES = 3_600
 #: and determinants of more rows are not expanded, unless all entries are fractions.
 _MOST_ROWS = 4
 _TOO_LARGE = "This is too large for a function that is plotted; define it as a value of its own."
@@ -170,8 +170,13 @@ class StepAlgebra:
     def _constant(self, number: int) -> Fraction | None:
         return None
 
+    def check_entries(self, count: int) -> None:
+        """Refuse more entries than a graph should hold."""
+        _check_entries(count)
+
     def product(self, a: Array[int], b: Array[int]) -> Array[int]:
         """Return a matrix product."""
+        _check_entries(a.row_count * b.column_count)
         exact = self._fractions(a, b)
         if exact is not None:
             with precision(VALUE_BITS):
@@ -182,6 +187,7 @@ class StepAlgebra:
     def inverse(self, a: Array[int]) -> Array[int]:
         """Return the inverse of a matrix."""
         need_square(a, "The inverse")
+        _check_entries(len(a.entries))
         exact = self._fractions(a)
         if exact is not None:
             with precision(VALUE_BITS):
@@ -193,6 +199,7 @@ class StepAlgebra:
     def determinant(self, a: Array[int]) -> int:
         """Return the determinant of a matrix."""
         need_square(a, "The determinant")
+        _check_entries(len(a.entries))
         exact = self._fractions(a)
         if exact is not None:
             with precision(VALUE_BITS):
@@ -215,6 +222,9 @@ class StepAlgebra:
                 "`a = random()`, and use `a`."
             )
         checked = check_needs(entry, arguments, self)
+        for argument in checked:
+            if isinstance(argument, Array):
+                self.check_entries(len(argument.entries))
         proving = arrays.proving
         if proving is not None:
             exact = self._exact_arguments(checked)
