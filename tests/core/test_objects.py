@@ -17,6 +17,84 @@ from axis_path.core import MathError, Study
 from tests.core import gauss
 from tests.core.gauss import Gauss, Rows, Vector
 
+#: Values in exact form as they stand in textbooks and tables.
+TEXTBOOK = (
+    ("sin(pi/10)", "(√5 - 1)/4"),
+    ("(1+sqrt(5))/2", "(1 + √5)/2"),
+    ("sqrt(5)/2+1/2", "(1 + √5)/2"),
+    ("(1+i)^8", "16"),
+    ("sqrt(3+4i)", "2 + i"),
+    ("ln(e^3)", "3"),
+    ("(-8)^(1/3)", "-2"),
+    ("sqrt(12)", "2√3"),
+    ("sqrt(50)/5", "√2"),
+    ("1/sqrt(2)", "√2/2"),
+    ("1/(1+sqrt(2))", "√2 - 1"),
+    ("tan(pi/8)", "√2 - 1"),
+    ("atan(1)", "π/4"),
+    ("asin(1/2)", "π/6"),
+    ("exp(i pi)", "-1"),
+    ("e^(i pi/3)", "1/2 + i√3/2"),
+    ("(2+3i)/(1-i)", "-1/2 + 5i/2"),
+    ("|1+i|", "√2"),
+    ("arg(-1)", "π"),
+    ("(1/2+sqrt(3)/2 i)^3", "-1"),
+    ("root(16,4)", "2"),
+    ("27^(2/3)", "9"),
+    ("log(8,2)", "3"),
+    ("10!", "3628800"),
+    ("binomial(10,3)", "120"),
+    ("sin(pi/3)^2", "3/4"),
+    ("cos(pi/5)", "(1 + √5)/4"),
+    ("sqrt(2)*sqrt(3)", "√6"),
+    ("(sqrt(2)+1)^2", "3 + 2√2"),
+    ("sqrt(3+2sqrt(2))", "1 + √2"),
+    ("acos(-1/2)", "2π/3"),
+    ("2pi/3 + pi/6", "5π/6"),
+    ("e^2 e^3", "e^5"),
+    ("ln(8)/ln(2)", "3"),
+    ("gamma(1/2)", "√π"),
+    ("sum(1/k^2,k,1,3)", "49/36"),
+    ("0.125", "1/8"),
+    ("0.1+0.2", "3/10"),
+    ("conj(2-3i)", "2 + 3i"),
+    ("(3-4i)-(1-2i)", "2 - 2i"),
+    ("1/i", "-i"),
+    ("i^2025", "i"),
+    ("sqrt(i)", "√2/2 + i√2/2"),
+    ("re(e^(i pi/4))", "√2/2"),
+    ("cosh(ln(2))", "5/4"),
+    ("sinh(ln(3))", "4/3"),
+    ("norm([1,1,1])", "√3"),
+    ("sd([1,2,3,4])", "√15/3"),
+    ("mean([sqrt(2),sqrt(8)])", "3√2/2"),
+    ("[[1,1],[1,-1]]/sqrt(2)", "[[√2/2, √2/2], [√2/2, -√2/2]]"),
+    ("eigenvalues([[2,1],[1,2]])", "[1, 3]"),
+    ("eigenvalues([[0,2],[-3,0]])", "[-i√6, i√6]"),
+    ("det([[cos(pi/6),-sin(pi/6)],[sin(pi/6),cos(pi/6)]])", "1"),
+    ("[[cos(pi/6),-sin(pi/6)],[sin(pi/6),cos(pi/6)]]^12", "[[1, 0], [0, 1]]"),
+    ("quantile([1,2,3,4],0.5)", "5/2"),
+    ("-2^2", "-4"),
+    ("2^-3", "1/8"),
+    ("(1+2i)^-1", "1/5 - 2i/5"),
+    ("pi/pi", "1"),
+    ("(pi+1)^2 - pi^2 - 2pi", "1"),
+    ("e^(2 ln 3)", "9"),
+    ("ln(sqrt(e))", "1/2"),
+    ("log10(1000)", "3"),
+    ("3/4 + 2/3 i", "3/4 + 2i/3"),
+    ("sqrt(2)+i sqrt(3)", "√2 + i√3"),
+    ("(1+sqrt(2) i)/3", "1/3 + i√2/3"),
+    ("quotient(17,5)", "3"),
+    ("mod(-7,3)", "2"),
+    ("gcd(84,36)", "12"),
+    ("trace(identity(5))", "5"),
+    ("rank(matrix(i j,i,1,4,j,1,4))", "1"),
+    ("cross([1,0,0],[0,1,0])", "[0, 0, 1]"),
+    ("list(k^2,k,1,5)", "[1, 4, 9, 16, 25]"),
+    ("sum([1,2,3]^2)", "14"),
+)  # fmt: skip
+
 
 @dataclass(frozen=True)
 class Typed:
@@ -276,6 +354,16 @@ class CalculationsTest(unittest.TestCase):
             with self.subTest(lines):
                 self.assertEqual(written(product), study.value("C").exact)
                 self.assertEqual(written(column), study.value("w").exact)
+
+
+class TextbookTest(unittest.TestCase):
+    def test_exact_forms_are_written_as_in_print_and_read_back(self) -> None:
+        study = Study()
+        for text, exact in TEXTBOOK:
+            with self.subTest(text):
+                self.assertEqual(exact, study.evaluate(text).exact)
+                if not text.startswith("factor"):
+                    self.assertEqual(exact, study.evaluate(exact).exact)
 
 
 class WholeNumbersTest(unittest.TestCase):
