@@ -215,7 +215,7 @@ class StepAlgebra:
         arrays = entry.arrays
         assert arrays is not None  # noqa: S101 - only such are asked for
         if entry.name == "det":
-            return self.determinant(arguments[0])
+            return self.determinant(check_needs(entry, arguments, self)[0])
         if entry.name == "random":
             raise NotHandledError(
                 "What is plotted has one value at each place: draw the number first, as in "
