@@ -76,7 +76,7 @@ class ComplexSolutionsTest(unittest.TestCase):
             with self.subTest(terms):
                 solved = solve(f"{terms} = 0")
                 counted = Counter((root.re, root.im) for root in roots)
-                found = [(Fraction(row.x), Fraction(row.y)) for row in solved.rows]  # type: ignore[arg-type]
+                found = [(Fraction(row.x), Fraction(row.y)) for row in solved.rows]
                 self.assertEqual(sorted(counted), found)
                 if len(counted) < len(roots):
                     self.assertIn(f"{len(roots)} with their multiplicities", solved.verdict)

@@ -63,6 +63,27 @@ class WorkingTest(unittest.TestCase):
         self.assertIn("`v`", shown(study, 1)[0])
         self.assertIn("w", shown(study, 3)[0])
 
+    def test_renaming_reaches_every_line(self) -> None:
+        study = Study()
+        study.define("a = 2")
+        study.define("M = [[a, 1], [0, 1]]")
+        work(study, "a + 1", "s = M^2", "det(M) a", "f(x) = a x", "list(a k, k, 1, 3)",
+             "M with [1, 1] = a", "M[1, 2] a%")  # fmt: skip
+        before = [shown(study, index) for index in (0, 1, 2, 4, 5, 6)]
+        study.rename("a", "rise")
+        study.rename("M", "N")
+        self.assertEqual(before, [shown(study, index) for index in (0, 1, 2, 4, 5, 6)])
+        texts = [line.text for line in study.snapshot.section(Working).lines]
+        self.assertEqual(
+            ["rise + 1", "s = N^2", "det(N) rise", "f(x) = rise x", "list(rise k, k, 1, 3)",
+             "N with [1, 1] = rise", "N[1, 2] rise%"],
+            texts,
+        )  # fmt: skip
+        again = Study.from_dict(study.to_dict())
+        self.assertEqual(before[1], shown(again, 1))
+        study.apply({"do": "remove", "id": 1}, WINDOW)
+        self.assertIn("`rise`", shown(study, 0)[0])
+
     def test_an_edit_computes_only_what_depends_on_it(self) -> None:
         study = Study()
         work(study, *(f"n_{k} = {k} + 1/7" for k in range(60)), *(f"n_{k} m" for k in range(59)))

@@ -214,8 +214,8 @@ class StepAlgebra:
         """Return what a function of lists and matrices gives."""
         arrays = entry.arrays
         assert arrays is not None  # noqa: S101 - only such are asked for
-        if entry.name == "det":
-            return self.determinant(check_needs(entry, arguments, self)[0])
+        if entry.name == "det" and isinstance(arguments[0], Array):
+            return self.determinant(arguments[0])
         if entry.name == "random":
             raise NotHandledError(
                 "What is plotted has one value at each place: draw the number first, as in "

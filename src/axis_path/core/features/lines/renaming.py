@@ -14,6 +14,7 @@ from axis_path.core.language import (
     line_nodes,
     own_variables,
     read_expression,
+    read_line,
     spelled,
 )
 from axis_path.core.language.tree import free_uses, name_of
@@ -21,6 +22,7 @@ from axis_path.core.lines.meaning import Meaning, name_in_head
 from axis_path.core.lines.sliders import literal
 
 _PRIMES = "'′″"
+_BETWEEN_EQUATIONS = re.compile(r"([;\n])")
 _BETWEEN_SIDES = re.compile(r"(<=|>=|!=|[<>=≤≥≠\n])")
 
 
@@ -71,6 +73,26 @@ def renamed_number(text: str, names: Vocabulary, name: str, new: str) -> str:
     except MathError:
         return text
     starts = {_begin(text, use.span[0]) for use in free_uses(node) if name_of(use) == name}
+    return _put(text, starts, name, new)
+
+
+def renamed_text(text: str, names: Vocabulary, name: str, new: str) -> str:
+    """Do the same for a line that belongs to no definition, or for several equations.
+
+    What does not read is left as it is, side by side.
+    """
+    known = replace(names, values=names.values | {name})
+    try:
+        line = read_line(text, known)
+    except MathError:
+        parts = _BETWEEN_EQUATIONS.split(text)
+        return "".join(
+            part if k % 2 else renamed_relation(part, names, name, new)
+            for k, part in enumerate(parts)
+        )
+    hidden = own_variables(line)
+    uses = (use for node in line_nodes(line) for use in free_uses(node, hidden))
+    starts = {_begin(text, use.span[0]) for use in uses if name_of(use) == name}
     return _put(text, starts, name, new)
 
 

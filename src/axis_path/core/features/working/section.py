@@ -10,7 +10,7 @@ from msgspec import Meta
 
 from axis_path.core.contract import Id, Line
 from axis_path.core.evaluate.number_forms import NumberShape
-from axis_path.core.features.lines.renaming import renamed_relation
+from axis_path.core.features.lines.renaming import renamed_text
 from axis_path.core.language import Vocabulary
 from axis_path.core.limits import DIGITS, LINES
 
@@ -51,7 +51,6 @@ def renamed(section: Working, names: Vocabulary, name: str, new: str) -> Working
     """Return the lines after a name was changed."""
     return Working(
         tuple(
-            replace(line, text=renamed_relation(line.text, names, name, new))
-            for line in section.lines
+            replace(line, text=renamed_text(line.text, names, name, new)) for line in section.lines
         )
     )
