@@ -70,7 +70,7 @@ def _are_equal(
 
 
 def _is_zero(result: Result) -> bool | None:
-    """Tell whether a number is 0: by its bounds, by its exact form, or not at all."""
+    """Check whether a number is 0: by its bounds, by its exact form, or not at all."""
     if result.kind is ResultKind.COMPLEX:
         answers = [_is_zero(part) for part in result.parts]
         return False if False in answers else None if None in answers else True

@@ -266,7 +266,7 @@ def _singular(a: Matrices) -> ListError:
 
 
 def why_singular(a: Matrices) -> str:
-    """Say why an exact square matrix has no inverse."""
+    """Return why an exact square matrix has no inverse, in words."""
     for name, lines in (("row", a.rows()), ("column", a.columns())):
         for index, line in enumerate(lines):
             if all(entry.sign() == 0 for entry in line):
