@@ -31,6 +31,12 @@ EXACT_SIDE = Limit(60, "rows", "The rows of a matrix in exact work, and its colu
 NUMERIC_SIDE = Limit(
     200, "rows", "The rows of a matrix that is inverted or solved with balls, and its columns."
 )
+BALL_ENTRIES = Limit(
+    40_000,
+    "entries",
+    "The entries of a list or a matrix that is computed with any number of digits; larger ones are "
+    "computed in floats with proved error bounds.",
+)
 EIGEN_SIDE = Limit(60, "rows", "The rows of a matrix whose eigenvalues are computed.")
 MATRIX_POWER = Limit(10_000, "times", "How often a matrix is multiplied by itself in a power.")
 PRIME_DIGITS = Limit(1_000, "digits", "The digits of a number that is tested for being prime.")

@@ -62,6 +62,8 @@ class Arrays:
             the options. None for what must look at the numbers themselves.
         proving: computes with proved numbers, called inside ``precision``; None if ``in_field``
             serves.
+        large: computes with floats and error bounds, where there are many entries; None if the
+            others serve.
         counts: with how many arguments it is a function of lists; None for any number.
     """
 
@@ -69,6 +71,7 @@ class Arrays:
     needs: tuple[str, ...]
     in_field: Callable[..., Any] | None = None
     proving: Callable[..., Any] | None = None
+    large: Callable[..., Any] | None = None
     counts: frozenset[int] | None = None
 
     def takes_count(self, count: int) -> bool:

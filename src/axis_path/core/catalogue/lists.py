@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from typing import Any
 
-from axis_path.core.arithmetic.arrays import ordering, sums
+from axis_path.core.arithmetic.arrays import large, ordering, sums
 from axis_path.core.arithmetic.arrays.array import Array
 from axis_path.core.catalogue.entry import Argument, Arrays, FunctionEntry, Group, ValueKind
 
@@ -43,7 +43,7 @@ LISTS = (
         defined=_OF_NUMBERS,
         returns="a number",
         example="sum([1, 4, 9])",
-        arrays=Arrays(NUMBER, ("array",), lambda field, a: sums.total(a, field)),
+        arrays=Arrays(NUMBER, ("array",), lambda field, a: sums.total(a, field), large=large.total),
     ),
     FunctionEntry(
         name="product",
@@ -63,7 +63,7 @@ LISTS = (
         defined=_OF_NUMBERS,
         returns="a number",
         example="mean([2, 3, 7])",
-        arrays=Arrays(NUMBER, ("array",), lambda field, a: sums.mean(a, field)),
+        arrays=Arrays(NUMBER, ("array",), lambda field, a: sums.mean(a, field), large=large.mean),
     ),
     FunctionEntry(
         name="median",
@@ -98,6 +98,7 @@ LISTS = (
             NUMBER,
             ("list",),
             lambda field, a, *words: sums.variance(a, field, is_population=bool(words)),
+            large=large.variance,
         ),
         options=_POPULATION,
     ),
@@ -114,6 +115,7 @@ LISTS = (
             NUMBER,
             ("list",),
             lambda field, a, *words: sums.standard_deviation(a, field, is_population=bool(words)),
+            large=large.standard_deviation,
         ),
         options=_POPULATION,
     ),
@@ -145,7 +147,9 @@ LISTS = (
         defined=_OF_NUMBERS,
         returns="a list",
         example="cumulative([1, 4, 9])",
-        arrays=Arrays(LIST, ("list",), lambda field, a: sums.cumulative(a, field)),
+        arrays=Arrays(
+            LIST, ("list",), lambda field, a: sums.cumulative(a, field), large=large.cumulative
+        ),
     ),
     FunctionEntry(
         name="differences",
@@ -155,7 +159,9 @@ LISTS = (
         defined="for a list of two numbers or more",
         returns="a list, shorter by one",
         example="differences([1, 4, 9])",
-        arrays=Arrays(LIST, ("list",), lambda field, a: sums.differences(a, field)),
+        arrays=Arrays(
+            LIST, ("list",), lambda field, a: sums.differences(a, field), large=large.differences
+        ),
     ),
     FunctionEntry(
         name="correlation",
@@ -165,15 +171,24 @@ LISTS = (
         defined="for two lists of one length, neither of equal entries only",
         returns="a number from −1 to 1",
         example="correlation([1, 2, 4], [2, 3, 7])",
-        arrays=Arrays(NUMBER, ("list", "list"), lambda field, a, b: sums.correlation(a, b, field)),
+        arrays=Arrays(
+            NUMBER,
+            ("list", "list"),
+            lambda field, a, b: sums.correlation(a, b, field),
+            large=large.correlation,
+        ),
     ),
 )
 
 
-def of_list(name: str, proving: Callable[..., object] | None = None) -> Arrays:
+def of_list(
+    name: str,
+    proving: Callable[..., object] | None = None,
+    large: Callable[..., object] | None = None,
+) -> Arrays:
     """Return how a function of two numbers, or more, is computed of a single list."""
 
     def in_field(field: Any, a: Array[Any]) -> Any:  # noqa: ANN401 - any arithmetic
         return sums.fold(a, lambda one, other: field.call(name, one, other))
 
-    return Arrays(NUMBER, ("array",), in_field, proving, counts=_OF_ONE)
+    return Arrays(NUMBER, ("array",), in_field, proving, large, counts=_OF_ONE)

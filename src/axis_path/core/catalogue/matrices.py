@@ -1,6 +1,6 @@
 """Functions of matrices and vectors."""
 
-from axis_path.core.arithmetic.arrays import combine, eigenvalues, elimination
+from axis_path.core.arithmetic.arrays import combine, eigenvalues, elimination, large
 from axis_path.core.catalogue.entry import Argument, Arrays, FunctionEntry, Group, ValueKind
 
 NUMBER, LIST, MATRIX = ValueKind.NUMBER, ValueKind.LIST, ValueKind.MATRIX
@@ -39,6 +39,7 @@ MATRICES = (
             lambda field, a, b: combine.entry_by_entry(
                 field.multiply, a, b, "The product entry by entry"
             ),
+            large=large.hadamard,
         ),
     ),
     FunctionEntry(
@@ -54,6 +55,7 @@ MATRICES = (
             ("matrix",),
             lambda field, a: combine.determinant_by_minors(a, field),
             elimination.determinant,
+            large.determinant,
         ),
     ),
     FunctionEntry(
@@ -74,7 +76,7 @@ MATRICES = (
         defined=_EVERY,
         returns="a whole number",
         example="rank([[1, 2], [2, 4]])",
-        arrays=Arrays(NUMBER, ("matrix",), proving=elimination.rank),
+        arrays=Arrays(NUMBER, ("matrix",), proving=elimination.rank, large=large.rank),
     ),
     FunctionEntry(
         name="rref",
@@ -94,7 +96,9 @@ MATRICES = (
         defined="if there is exactly one",
         returns="a list, or a matrix of columns",
         example="solve([[2, 1], [1, 3]], [3, 5])",
-        arrays=Arrays(_like_second, ("matrix", "array"), proving=elimination.solution),
+        arrays=Arrays(
+            _like_second, ("matrix", "array"), proving=elimination.solution, large=large.solution
+        ),
     ),
     FunctionEntry(
         name="null_space",
@@ -134,7 +138,9 @@ MATRICES = (
         defined="for every list and matrix",
         returns="a number ≥ 0",
         example="norm([3, 4])",
-        arrays=Arrays(NUMBER, ("array",), lambda field, a: combine.norm(a, field)),
+        arrays=Arrays(
+            NUMBER, ("array",), lambda field, a: combine.norm(a, field), large=large.norm
+        ),
     ),
     FunctionEntry(
         name="dot",
@@ -144,7 +150,9 @@ MATRICES = (
         defined="for two lists of one length",
         returns="a number",
         example="dot([1, 2, 3], [4, 5, 6])",
-        arrays=Arrays(NUMBER, ("list", "list"), lambda field, a, b: combine.dot(a, b, field)),
+        arrays=Arrays(
+            NUMBER, ("list", "list"), lambda field, a, b: combine.dot(a, b, field), large=large.dot
+        ),
     ),
     FunctionEntry(
         name="cross",

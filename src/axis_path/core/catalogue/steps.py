@@ -3,7 +3,7 @@
 import numpy as np
 
 from axis_path.core.arithmetic import analytic, ball, ball_functions, enclosure
-from axis_path.core.arithmetic.arrays import ordering
+from axis_path.core.arithmetic.arrays import large, ordering
 from axis_path.core.catalogue.entry import Argument, Backends, FunctionEntry, Group, Parity
 from axis_path.core.catalogue.lists import of_list
 
@@ -100,7 +100,7 @@ STEPS = (
         ),
         derivative=("(1 - sign(u - v))/2 + 0/(u - v)", "(1 + sign(u - v))/2 + 0/(u - v)"),
         repeats=True,
-        arrays=of_list("min", ordering.least),
+        arrays=of_list("min", ordering.least, large.least),
         rough=("u - v",),
     ),
     FunctionEntry(
@@ -116,7 +116,7 @@ STEPS = (
         ),
         derivative=("(1 + sign(u - v))/2 + 0/(u - v)", "(1 - sign(u - v))/2 + 0/(u - v)"),
         repeats=True,
-        arrays=of_list("max", ordering.greatest),
+        arrays=of_list("max", ordering.greatest, large.greatest),
         rough=("u - v",),
     ),
 )

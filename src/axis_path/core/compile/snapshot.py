@@ -15,7 +15,7 @@ from axis_path.core.compile.analyse import analyse
 from axis_path.core.compile.analysis import Analysis
 from axis_path.core.compile.definition import Definition
 from axis_path.core.compile.evaluator import Evaluator
-from axis_path.core.compile.objects import Objects
+from axis_path.core.compile.objects.objects import Objects
 from axis_path.core.compile.values import Values
 from axis_path.core.document.document import Document
 from axis_path.core.document.random_seed import RandomSeed

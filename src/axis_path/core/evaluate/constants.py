@@ -40,6 +40,10 @@ def evaluate_constant(
         inputs: the elements of the lists that it runs over.
         wanted_bits: how many right bits its integrals need; None for as many as can be had.
     """
+    with precision(bits):
+        known = expression.known
+        if known is not None:
+            return ball.from_fraction(known)
     backend = PROVING if wanted_bits is None else Proving.with_integrals(wanted_bits)
     with precision(bits):
         used = {

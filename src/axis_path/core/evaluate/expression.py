@@ -61,6 +61,14 @@ class Expression:
         return self._step
 
     @property
+    def known(self) -> Fraction | None:
+        """Return the number that is written there, None for anything else."""
+        step = self._graph.steps[self._step]
+        if step.op == Op.NUMBER and isinstance(step.payload, Fraction):
+            return step.payload
+        return None
+
+    @property
     def program(self) -> Program:
         """Return the program of the expression."""
         with COMPUTING:

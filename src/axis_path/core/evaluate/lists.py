@@ -10,29 +10,41 @@ import numpy as np
 from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Ball, Defined, ball, precision
-from axis_path.core.arithmetic.conversion import whole_number
+from axis_path.core.arithmetic.bounded import entrywise, totals
+from axis_path.core.arithmetic.bounded.entries import BoundedEntries, from_ball, from_common
+from axis_path.core.arithmetic.conversion import to_fraction, whole_number
 from axis_path.core.errors import LimitError, ListError
 from axis_path.core.evaluate.constants import evaluate_constant, sample_inputs
 from axis_path.core.evaluate.expression import Expression
 from axis_path.core.evaluate.function import VALUE_BITS
 from axis_path.core.evaluate.graph.shapes import SECOND, ListSource, Shaped
 from axis_path.core.limits import LIST_LENGTH, written_count
+from axis_path.core.threads import lazy_property
 
 Floats = NDArray[np.float64]
 Values = Mapping[str, Fraction]
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Elements:
     """The elements of one list, in the present state of the sliders.
 
     Attributes:
-        floats: (n,) the nearest floats.
+        count: how many there are.
+        find_floats: gives the nearest floats, (n,).
         exact: gives an element as a ball, at so many binary digits.
+        bounded: gives all of them as floats with error bounds; None where that is not served.
     """
 
-    floats: Floats
+    count: int
+    find_floats: Callable[[], Floats]
     exact: Callable[[int, int], Ball]
+    bounded: Callable[[], BoundedEntries | None] = lambda: None
+
+    @lazy_property
+    def floats(self) -> Floats:
+        """Return the nearest floats, (n,)."""
+        return self.find_floats()
 
 
 def elements(source: ListSource, coordinate: int, at: Expression, values: Values) -> Elements:
@@ -52,12 +64,14 @@ def elements(source: ListSource, coordinate: int, at: Expression, values: Values
     parts = [at.sibling(item[coordinate]) for item in source.items]
     if len(parts) > LIST_LENGTH.value:
         raise LimitError(f"A list can have {LIST_LENGTH.value:,} elements.")
-    floats = [float(sample_inputs(part, values, {"": np.zeros(())})) for part in parts]
+
+    def floats() -> Floats:
+        return np.array([float(sample_inputs(part, values, {"": np.zeros(())})) for part in parts])
 
     def exact(index: int, bits: int) -> Ball:
         return evaluate_constant(parts[index], values, bits=bits)
 
-    return Elements(np.array(floats), exact)
+    return Elements(len(parts), floats, exact)
 
 
 def _spaced(source: ListSource, at: Expression, values: Values) -> Elements:
@@ -96,7 +110,21 @@ def _spaced(source: ListSource, at: Expression, values: Values) -> Elements:
         )
     else:
         floats = np.linspace(start, stop, count, dtype=np.float64)
-    return Elements(floats, exact)
+
+    def bounded() -> BoundedEntries | None:
+        with precision(VALUE_BITS):
+            first, second = exact(0, VALUE_BITS), exact(1, VALUE_BITS)
+            return _bounded(first, ball.subtract(second, first), count)
+
+    return Elements(count, lambda: floats, exact, bounded)
+
+
+def _bounded(start: Ball, step: Ball, count: int) -> BoundedEntries | None:
+    if start.exact is not None and step.exact is not None:
+        return totals.evenly_spaced(to_fraction(start.exact), to_fraction(step.exact), count)
+    indices = from_common(np.arange(count, dtype=np.int64))
+    steps = entrywise.multiply(indices, from_ball(step))
+    return None if steps is None else entrywise.add(steps, from_ball(start))
 
 
 def _count(values: dict[str, Ball]) -> int:
@@ -133,7 +161,7 @@ def inputs_of(
         inputs[name] = elements(source, 0, at, values)
         if source.items and len(source.items[0]) > 1:
             inputs[name + SECOND] = elements(source, 1, at, values)
-    lengths = sorted({len(operand.floats) for operand in inputs.values()})
+    lengths = sorted({operand.count for operand in inputs.values()})
     if len(lengths) > 1:
         raise ListError(
             f"Lists that are computed together have the same length; these have "

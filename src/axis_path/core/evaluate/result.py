@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 import re
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 from fractions import Fraction
@@ -73,7 +73,7 @@ class Result:
     reason: str
     decimals: Callable[[int], str]
     find_exact: Callable[[], ExactForm]
-    parts: tuple[Result, ...] = ()
+    parts: Sequence[Result] = ()
     rational: Fraction | None = None
     remark: str = ""
     at_bits: Callable[[int], Ball] | None = None
@@ -303,8 +303,9 @@ def make_array(
     shape: tuple[int, ...],
     shown: tuple[int, ...],
     values: NDArray[Any],
-    parts: tuple[Result, ...],
+    parts: Sequence[Result],
     known: str | None,
+    remark: str = "",
 ) -> Result:
     """Make a list or a matrix from the results of its entries.
 
@@ -314,6 +315,7 @@ def make_array(
         values: all entries as numbers.
         parts: the results of the first entries, row by row.
         known: its exact form, if all entries are fractions.
+        remark: what else is to be said of it.
     """
 
     def joined(texts: list[str]) -> str:
@@ -336,7 +338,7 @@ def make_array(
         return ExactForm(joined([text for text in texts if text is not None]))
 
     kind = ResultKind.LIST if len(shape) == 1 else ResultKind.MATRIX
-    return Result(kind, values, "", decimals, exact, parts, join=joined)
+    return Result(kind, values, "", decimals, exact, parts, remark=remark, join=joined)
 
 
 def _in_brackets(texts: list[str], count: int, what: str = "") -> str:

@@ -5,8 +5,13 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
-from typing import Generic, Protocol, TypeVar
+from typing import Any, Generic, Protocol, TypeVar, cast
 
+import numpy as np
+from numpy.typing import NDArray
+
+from axis_path.core.arithmetic.ball import Ball
+from axis_path.core.arithmetic.bounded.entries import BoundedEntries, from_balls, joined
 from axis_path.core.errors import LimitError, ShapeError
 from axis_path.core.limits import LIST_LENGTH, MATRIX_SIDE, Limit
 
@@ -20,11 +25,11 @@ class Array(Generic[E]):
 
     Attributes:
         shape: (n,) of a list, (m, n) of a matrix of m rows and n columns; no side is 0.
-        entries: all entries, row by row.
+        entries: all entries, row by row: a tuple, or floats with error bounds if they are many.
     """
 
     shape: tuple[int, ...]
-    entries: tuple[E, ...]
+    entries: Sequence[E]
 
     @property
     def is_matrix(self) -> bool:
@@ -52,8 +57,8 @@ class Array(Generic[E]):
 
     def rows(self) -> list[tuple[E, ...]]:
         """Return the rows."""
-        width = self.column_count
-        return [self.entries[k : k + width] for k in range(0, len(self.entries), width)]
+        width, entries = self.column_count, tuple(self.entries)
+        return [entries[k : k + width] for k in range(0, len(entries), width)]
 
     def columns(self) -> list[tuple[E, ...]]:
         """Return the columns."""
@@ -62,6 +67,18 @@ class Array(Generic[E]):
     def map(self, function: Callable[[E], F]) -> Array[F]:
         """Return what a function gives for each entry, in the same shape."""
         return Array(self.shape, tuple(map(function, self.entries)))
+
+    @property
+    def bounded(self) -> BoundedEntries | None:
+        """Return the entries if they are floats with error bounds, else None."""
+        return self.entries if isinstance(self.entries, BoundedEntries) else None
+
+    def taken(self, shape: tuple[int, ...], indices: Sequence[int] | NDArray[np.intp]) -> Array[E]:
+        """Return the entries at these indices as a list or a matrix of a shape."""
+        if self.bounded is not None:
+            taken = self.bounded.take(np.asarray(indices, dtype=np.intp))
+            return Array(shape, cast("Any", taken))
+        return Array(shape, tuple([self.entries[index] for index in indices]))
 
 
 class Field(Protocol[E]):
@@ -138,7 +155,28 @@ def vector(entries: Sequence[E]) -> Array[E]:
     check_size(len(entries))
     if not entries:
         raise ShapeError("A list needs at least one entry.")
+    if isinstance(entries, BoundedEntries):
+        return Array((len(entries),), cast("Any", entries))
     return Array((len(entries),), tuple(entries))
+
+
+def one_after_the_other(a: Array[E], b: Array[E]) -> Array[E]:
+    """Return a list of all entries of both."""
+    count = len(a.entries) + len(b.entries)
+    if a.bounded is None and b.bounded is None:
+        return Array((count,), (*a.entries, *b.entries))
+    parts = [_bounded(part) for part in (a, b)]
+    known = [part for part in parts if part is not None]
+    if len(known) < len(parts):
+        return Array((count,), (*a.entries, *b.entries))
+    return Array((count,), cast("Any", joined(known)))
+
+
+def _bounded(a: Array[Any]) -> BoundedEntries | None:
+    if a.bounded is not None:
+        return a.bounded
+    reals = [entry for entry in a.entries if isinstance(entry, Ball) and entry.is_defined]
+    return from_balls(reals) if len(reals) == len(a.entries) else None
 
 
 def matrix(rows: Sequence[Sequence[E]]) -> Array[E]:

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from fractions import Fraction
 from functools import reduce
 from itertools import combinations
 from typing import TypeVar
+
+import numpy as np
 
 from axis_path.core.arithmetic.arrays.array import (
     Array,
@@ -14,6 +16,7 @@ from axis_path.core.arithmetic.arrays.array import (
     check_size,
     matrix,
     need_square,
+    one_after_the_other,
     vector,
 )
 from axis_path.core.deadline import check
@@ -58,7 +61,7 @@ def product(a: Array[E], b: Array[E], field: Field[E]) -> Array[E]:
     return matrix(made) if b.is_matrix else vector([row[0] for row in made])
 
 
-def inner(row: tuple[E, ...], column: tuple[E, ...], field: Field[E]) -> E:
+def inner(row: Sequence[E], column: Sequence[E], field: Field[E]) -> E:
     """Return the sum of the products of two rows of numbers, which are as long."""
     return reduce(field.add, map(field.multiply, row, column))
 
@@ -66,8 +69,11 @@ def inner(row: tuple[E, ...], column: tuple[E, ...], field: Field[E]) -> E:
 def transposed(a: Array[E]) -> Array[E]:
     """Return the transpose; of a list one row."""
     if not a.is_matrix:
+        check_size(1, a.shape[0])
         return Array((1, a.shape[0]), a.entries)
-    return matrix(a.columns())
+    rows, columns = a.shape
+    order = np.arange(rows * columns).reshape(a.shape).T.ravel()
+    return a.taken((columns, rows), order)
 
 
 def identity(size: int, field: Field[E]) -> Array[E]:
@@ -113,7 +119,15 @@ def beside(a: Array[E], b: Array[E]) -> Array[E]:
     """
     if a.row_count != b.row_count:
         raise ShapeError(f"Side by side both need as many rows; these are {a.words} and {b.words}.")
-    return matrix([(*one, *other) for one, other in zip(a.rows(), b.rows(), strict=True)])
+    rows, first, second = a.row_count, a.column_count, b.column_count
+    check_size(rows, first + second)
+    order = np.hstack(
+        [
+            np.arange(rows * first).reshape(rows, first),
+            rows * first + np.arange(rows * second).reshape(rows, second),
+        ]
+    )
+    return one_after_the_other(a, b).taken((rows, first + second), order.ravel())
 
 
 def above(a: Array[E], b: Array[E]) -> Array[E]:
@@ -123,14 +137,17 @@ def above(a: Array[E], b: Array[E]) -> Array[E]:
         ShapeError: they have different numbers of columns.
     """
     if a.is_matrix == b.is_matrix is False:
-        return vector([*a.entries, *b.entries])
+        check_size(len(a.entries) + len(b.entries))
+        return one_after_the_other(a, b)
     # A list above or below a matrix is a row of it.
     one, other = (part if part.is_matrix else transposed(part) for part in (a, b))
     if one.column_count != other.column_count:
         raise ShapeError(
             f"One above the other both need as many columns; these are {a.words} and {b.words}."
         )
-    return matrix([*one.rows(), *other.rows()])
+    shape = (one.row_count + other.row_count, one.column_count)
+    check_size(*shape)
+    return Array(shape, one_after_the_other(one, other).entries)
 
 
 def determinant_by_minors(a: Array[E], field: Field[E]) -> E:

@@ -155,6 +155,7 @@ def reduced(a: Matrices) -> Reduced:
         ]
         pivots = [next(c for c in range(made.ncols()) if made[r, c] != 0) for r in range(rank)]
         return Reduced(rows, pivots)
+    check_work(a, "The reduced form", NUMERIC_SIDE)
     return _reduced_by_rows([list(row) for row in a.rows()])
 
 
@@ -259,6 +260,15 @@ def inverse(a: Matrices) -> Matrices:
     except ZeroDivisionError:
         raise UndecidedError from None
     return from_matrix(made)
+
+
+def condition(a: Matrices, inverted: Matrices) -> float:
+    """Return the condition number of a matrix in the maximum norm, from its inverse."""
+    return _longest_row(a) * _longest_row(inverted)
+
+
+def _longest_row(a: Matrices) -> float:
+    return max(sum(float(abs(entry.value).mid()) for entry in row) for row in a.rows())
 
 
 def _singular(a: Matrices) -> ListError:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from functools import cmp_to_key
 from typing import Any
 
@@ -12,6 +12,7 @@ from axis_path.core.arithmetic.arrays.elimination import UndecidedError
 from axis_path.core.arithmetic.arrays.flint_matrices import Matrices, need_values
 from axis_path.core.arithmetic.arrays.scalars import SCALARS
 from axis_path.core.arithmetic.ball import Ball
+from axis_path.core.arithmetic.bounded import totals
 from axis_path.core.arithmetic.complex_ball import Scalar
 from axis_path.core.errors import ListError
 
@@ -48,8 +49,10 @@ def _nearly(a: Ball, b: Ball) -> int:
         return 0
 
 
-def in_order(a: Matrices, what: str) -> list[Ball]:
+def in_order(a: Matrices, what: str) -> Sequence[Ball]:
     """Return the entries from the least to the greatest."""
+    if a.bounded is not None:
+        return totals.in_order(a.bounded)
     numbers = _reals(a, what)
     if all(number.exact is not None for number in numbers):
         exact: Callable[[Ball], Any] = lambda number: number.exact  # noqa: E731
@@ -60,7 +63,7 @@ def in_order(a: Matrices, what: str) -> list[Ball]:
 def sort(a: Matrices) -> Matrices:
     """Return a list from its least entry to its greatest."""
     need_list(a, "Sorting")
-    return vector(list[Scalar](in_order(a, "Sorting")))
+    return vector(in_order(a, "Sorting"))
 
 
 def least(a: Matrices) -> Scalar:

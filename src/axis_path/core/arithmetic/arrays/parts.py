@@ -5,7 +5,9 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import TypeVar
 
-from axis_path.core.arithmetic.arrays.array import Array, matrix, shape_words, vector
+import numpy as np
+
+from axis_path.core.arithmetic.arrays.array import Array, one_after_the_other, shape_words
 from axis_path.core.errors import ListError, ShapeError
 
 E = TypeVar("E")
@@ -59,15 +61,20 @@ def part(a: Array[E], chosen: Sequence[Chosen]) -> E | Array[E]:
     picked = _checked_all(a, chosen)
     if len(picked) == 1:
         (one,) = picked
-        return a.entries[one] if isinstance(one, int) else vector([a.entries[k] for k in one])
+        return a.entries[one] if isinstance(one, int) else a.taken((len(one),), one)
     row, column = picked
     if isinstance(row, int) and isinstance(column, int):
         return a.at(row, column)
-    if isinstance(row, int):
-        return vector([a.at(row, k) for k in _several(column)])
-    if isinstance(column, int):
-        return vector([a.at(k, column) for k in row])
-    return matrix([[a.at(r, c) for c in column] for r in row])
+    shape = tuple(len(side) for side in picked if not isinstance(side, int))
+    return a.taken(shape, _places(a, picked))
+
+
+def _places(a: Array[E], picked: Sequence[Chosen]) -> Sequence[int]:
+    """Return where the chosen entries stand among all."""
+    sides = [_several(side) for side in picked]
+    if len(sides) == 1:
+        return sides[0]
+    return [row * a.column_count + column for row in sides[0] for column in sides[1]]
 
 
 def _several(chosen: Chosen) -> range:
@@ -81,23 +88,16 @@ def replaced(a: Array[E], chosen: Sequence[Chosen], value: E | Array[E]) -> Arra
         ShapeError: the shapes do not fit. ListError: an index is outside.
     """
     picked = _checked_all(a, chosen)
-    sides = [_several(side) for side in picked]
-    places = (
-        list(sides[0])
-        if len(sides) == 1
-        else [row * a.column_count + column for row in sides[0] for column in sides[1]]
-    )
-    entries = list(a.entries)
+    places = _places(a, picked)
     if isinstance(value, Array):
-        shape = tuple(
-            len(side) for side, one in zip(sides, picked, strict=True) if not isinstance(one, int)
-        )
+        shape = tuple(len(side) for side in picked if not isinstance(side, int))
         if value.shape != shape:
             wanted = shape_words(shape) if shape else "one number"
             raise ShapeError(f"Here {wanted} is replaced; the new part is {value.words}.")
-        values: Sequence[E] = value.entries
+        values = value
     else:
-        values = [value] * len(places)
-    for index, new in zip(places, values, strict=True):
-        entries[index] = new
-    return Array(a.shape, tuple(entries))
+        values = Array((1,), (value,))
+    count = len(a.entries)
+    order = np.arange(count)
+    order[np.asarray(places, dtype=np.intp)] = np.arange(count, count + len(values.entries))
+    return one_after_the_other(a, values).taken(a.shape, order)

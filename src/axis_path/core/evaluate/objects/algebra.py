@@ -7,6 +7,7 @@ from typing import Protocol, TypeVar
 
 from axis_path.core.arithmetic.arrays.array import Array, Field
 from axis_path.core.catalogue import FunctionEntry
+from axis_path.core.evaluate.objects.large_algebra import LargeAlgebra
 from axis_path.core.evaluate.objects.values import Value
 from axis_path.core.language.tree import Node, Operator
 
@@ -19,6 +20,10 @@ class Algebra(Protocol[E]):
     @property
     def field(self) -> Field[E]:
         """Return the arithmetic of entries."""
+
+    @property
+    def large(self) -> LargeAlgebra | None:
+        """Return what computes with many entries at once; None if each is computed by itself."""
 
     def plain(self, node: Node, bound: Mapping[str, E]) -> Value:
         """Return what an expression is in which no object takes part.

@@ -8,14 +8,14 @@ from __future__ import annotations
 
 import hashlib
 from fractions import Fraction
+from functools import cached_property
 
 import numpy as np
 
-from axis_path.core.deadline import check
+from axis_path.core.arithmetic.bounded.entries import Whole
 
-_SIZE = 10**15
-#: After so many numbers it is checked whether anybody still waits.
-_CHUNK = 10_000
+#: The common denominator.
+SIZE = 10**15
 
 
 class Draws:
@@ -27,14 +27,17 @@ class Draws:
     """
 
     def __init__(self, seed: int, owner: str) -> None:
-        digest = hashlib.sha256(f"{seed}/{owner}".encode()).digest()
-        self._generator = np.random.Generator(np.random.Philox(key=int.from_bytes(digest[:16])))
+        self._key = f"{seed}/{owner}".encode()
+
+    @cached_property
+    def _generator(self) -> np.random.Generator:
+        digest = hashlib.sha256(self._key).digest()
+        return np.random.Generator(np.random.Philox(key=int.from_bytes(digest[:16])))
 
     def next(self, count: int) -> list[Fraction]:
         """Return the next random numbers, from 0 to 1 without 1."""
-        whole = self._generator.integers(0, _SIZE, size=count, dtype=np.int64)
-        drawn: list[Fraction] = []
-        for start in range(0, count, _CHUNK):
-            check()
-            drawn += [Fraction(int(number), _SIZE) for number in whole[start : start + _CHUNK]]
-        return drawn
+        return [Fraction(int(number), SIZE) for number in self.next_numerators(count)]
+
+    def next_numerators(self, count: int) -> Whole:
+        """Return the next random numbers, (count,), times 10^15."""
+        return self._generator.integers(0, SIZE, size=count, dtype=np.int64)

@@ -6,13 +6,12 @@ everywhere else; what is left are the few operations that make and take apart ob
 
 from __future__ import annotations
 
-import math
 from collections.abc import Mapping
 from functools import reduce
 from typing import Any, Generic, TypeVar
 
 from axis_path.core.arithmetic.arrays import parts
-from axis_path.core.arithmetic.arrays.array import Array, check_size, matrix, vector
+from axis_path.core.arithmetic.arrays.array import Array, matrix, vector
 from axis_path.core.arithmetic.arrays.combine import transposed
 from axis_path.core.catalogue import FUNCTIONS, FunctionEntry
 from axis_path.core.deadline import check
@@ -26,6 +25,7 @@ from axis_path.core.errors import (
     no_value,
 )
 from axis_path.core.evaluate.objects.algebra import Algebra
+from axis_path.core.evaluate.objects.building import built, built_at_once, counted
 from axis_path.core.evaluate.objects.object_search import ObjectSearch
 from axis_path.core.evaluate.objects.operations import need_index, need_number, operate
 from axis_path.core.evaluate.objects.values import Coordinates, Value, words
@@ -166,7 +166,8 @@ class Interpreter(Generic[E]):
 
     def _negative(self, value: Value) -> Value:
         if isinstance(value, Array):
-            return value.map(self._negative)
+            large = self._algebra.large
+            return (large and large.negative(value)) or value.map(self._negative)
         if isinstance(value, Coordinates):
             return value.map(self._algebra.field.negative)
         return self._algebra.field.negative(need_number(value))
@@ -249,35 +250,13 @@ class Interpreter(Generic[E]):
         return operate(Operator.POWER, value, self.value(node.power, bound), self._algebra)
 
     def _built(self, node: Built, bound: Mapping[str, Value]) -> Value:
-        ranges = []
-        for counter in node.counters:
-            low, high = (
-                need_index(self.value(end, bound), self._algebra)
-                for end in (counter.low, counter.high)
-            )
-            if low > high:
-                raise ListError(f"From {low} to {high} there is nothing.")
-            ranges.append((counter.variable, range(low, high + 1)))
-        check_size(*(len(span) for _, span in ranges))
-        self._algebra.check_entries(math.prod(len(span) for _, span in ranges))
-        number = self._algebra.field.number
-        if len(ranges) == 1:
-            variable, span = ranges[0]
-            items = [self.value(node.body, {**bound, variable: number(k)}) for k in span]
-            return self._items(items)
-        (row, rows), (column, columns) = ranges
-        return matrix(
-            [
-                [
-                    need_number(
-                        self.value(node.body, {**bound, row: number(i), column: number(j)}),
-                        "The entry of a matrix is a number",
-                    )
-                    for j in columns
-                ]
-                for i in rows
-            ]
-        )
+        ranges = counted(node, bound, self.value, self._algebra)
+        if not self._search.has_objects(node.body, bound):
+            at_once = built_at_once(node, ranges, bound, self.value, self._algebra)
+            if at_once is not None:
+                return at_once
+        made = built(node, ranges, bound, self.value, self._algebra)
+        return self._items(made) if isinstance(made, list) else made
 
     def _over(self, node: Over, bound: Mapping[str, Value]) -> Value:
         """Return a sum or a product over a variable, term by term."""
@@ -345,6 +324,10 @@ class Interpreter(Generic[E]):
                     "Lists that are computed together have the same length; these have "
                     f"{count:,} and {len(other.entries):,} elements."
                 )
+        large = self._algebra.large
+        at_once = large and large.called(node.function, arguments)
+        if at_once is not None:
+            return at_once
         return vector(
             [
                 self._apply_once(

@@ -58,7 +58,8 @@ def _fits(need: str, value: Value) -> bool:
 
 
 def _has_points(value: Array[Any]) -> bool:
-    return any(isinstance(entry, Coordinates) for entry in value.entries)
+    # A list holds points only, or none.
+    return isinstance(value.entries[0], Coordinates)
 
 
 def _shown(value: Value) -> str:

@@ -25,6 +25,11 @@ def operate(operator: Operator, a: Value, b: Value, algebra: Algebra[E]) -> Valu
     Raises:
         ShapeError: it has no meaning between them; both shapes are named.
     """
+    if isinstance(a, Array) or isinstance(b, Array):
+        large = algebra.large
+        at_once = large and large.operated(operator, a, b)
+        if at_once is not None:
+            return at_once
     if isinstance(a, Array) and isinstance(b, Array):
         return _between(operator, a, b, algebra)
     if isinstance(a, Array):

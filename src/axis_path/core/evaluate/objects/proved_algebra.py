@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
+from contextlib import suppress
 from dataclasses import dataclass, field
 from fractions import Fraction
 from functools import reduce
@@ -10,15 +11,17 @@ from functools import reduce
 from flint import acb, fmpq
 
 from axis_path.core.arithmetic import Ball, Defined
-from axis_path.core.arithmetic.arrays import combine, elimination
-from axis_path.core.arithmetic.arrays.array import Array, check_size
+from axis_path.core.arithmetic.arrays import combine, elimination, large
+from axis_path.core.arithmetic.arrays.array import Array, check_size, need_square
 from axis_path.core.arithmetic.arrays.flint_matrices import (
     balls,
     from_matrix,
     is_complex,
     rationals,
 )
+from axis_path.core.arithmetic.arrays.large import is_many, of_bounded
 from axis_path.core.arithmetic.arrays.scalars import SCALARS, Scalars
+from axis_path.core.arithmetic.bounded.entries import BoundedEntries, from_common
 from axis_path.core.arithmetic.complex_ball import ComplexBall, Scalar, promoted, simplified
 from axis_path.core.arithmetic.conversion import fraction_of
 from axis_path.core.arithmetic.precision import precision
@@ -30,12 +33,14 @@ from axis_path.core.evaluate.expression import Expression
 from axis_path.core.evaluate.graph.graph import Graph, Op
 from axis_path.core.evaluate.graph.program import run
 from axis_path.core.evaluate.graph.shapes import ListSource, Shaped
-from axis_path.core.evaluate.lists import inputs_of
-from axis_path.core.evaluate.objects.draws import Draws
+from axis_path.core.evaluate.lists import Elements, inputs_of
+from axis_path.core.evaluate.objects.draws import SIZE, Draws
+from axis_path.core.evaluate.objects.large_algebra import MANY_COMPUTED, LargeAlgebra, MissingError
 from axis_path.core.evaluate.objects.needs import check_needs
 from axis_path.core.evaluate.objects.step_algebra import Compile
 from axis_path.core.evaluate.objects.values import Coordinates, Value
 from axis_path.core.language.tree import Binary, Call, Name, Node, Operator
+from axis_path.core.limits import EXACT_SIDE
 
 #: Products of so many multiplications are left to FLINT as a whole.
 _FEW = 64
@@ -63,6 +68,27 @@ class Scope:
     compiled: dict[tuple[int, tuple[str, ...]], tuple[Node, Shaped]] = field(default_factory=dict)
 
 
+@dataclass
+class Notes:
+    """What is to be said of a value beside its digits.
+
+    Attributes:
+        condition: the greatest condition number of a matrix that was inverted.
+        is_too_large: whether a matrix was too large for exact work.
+        is_bounded: whether it rests on floats with error bounds, which do not get any finer.
+    """
+
+    condition: float = 1
+    is_too_large: bool = False
+    is_bounded: bool = False
+
+    def add(self, other: Notes) -> None:
+        """Take over the notes of a value that is used."""
+        self.condition = max(self.condition, other.condition)
+        self.is_too_large |= other.is_too_large
+        self.is_bounded |= other.is_bounded
+
+
 class ProvedAlgebra:
     """Computes with proved numbers; see ``Algebra``.
 
@@ -70,20 +96,42 @@ class ProvedAlgebra:
         scope: the study.
         bits: the working precision.
         named: gives the object of the study that has a name.
+        draws: gives random numbers.
+        notes: takes down what is to be said of the value.
     """
 
     def __init__(
-        self, scope: Scope, bits: int, named: Callable[[str], Value | None], draws: Draws
+        self,
+        scope: Scope,
+        bits: int,
+        named: Callable[[str], Value | None],
+        draws: Draws,
+        notes: Notes,
     ) -> None:
         self._scope = scope
         self._bits = bits
         self.named = named
         self._draws = draws
+        self.notes = notes
+        self._large = LargeAlgebra(self._compiled_inputs, scope.values, self._note_bounded)
 
     @property
     def field(self) -> Scalars:
         """Return the arithmetic of entries."""
         return SCALARS
+
+    @property
+    def large(self) -> LargeAlgebra:
+        """Return what computes with many entries at once."""
+        return self._large
+
+    def _note_size(self, *values: Value) -> None:
+        for value in values:
+            if isinstance(value, Array) and value.is_matrix:
+                self.notes.is_too_large |= max(value.shape) > EXACT_SIDE.value
+
+    def _note_bounded(self) -> None:
+        self.notes.is_bounded = True
 
     # Plain expressions
 
@@ -101,12 +149,41 @@ class ProvedAlgebra:
             return self._number_or_point(shaped, used)
         at = Expression(self._scope.graph, shaped.first)
         sources = inputs_of(shaped, self._scope.lists, at, self._scope.values)
-        count = len(next(iter(sources.values())).floats)
+        count = next(iter(sources.values())).count
+        if count >= MANY_COMPUTED and shaped.second is None and not used:
+            at_once = self._listed(Expression(self._scope.graph, shaped.first), sources, count)
+            if at_once is not None:
+                return at_once
         entries = []
         for index in range(count):
             elements = {name: source.exact(index, self._bits) for name, source in sources.items()}
             entries.append(self._number_or_point(shaped, used | elements))
         return Array((count,), tuple(entries))
+
+    def _listed(
+        self, expression: Expression, sources: Mapping[str, Elements], count: int
+    ) -> Array[Scalar] | None:
+        bounded = {name: source.bounded() for name, source in sources.items()}
+        known = {name: entries for name, entries in bounded.items() if entries is not None}
+        if len(known) < len(bounded):
+            return None
+        same = next((n for n in known if expression.step == self._input_step(n)), None)
+        made: BoundedEntries | None = None
+        with suppress(MissingError):
+            made = known[same] if same else self._large.enclosed(expression, known, count)
+        return None if made is None else of_bounded((count,), made)
+
+    def _input_step(self, name: str) -> int:
+        return self._scope.graph.add(Op.INPUT, payload=name)
+
+    def _compiled_inputs(
+        self, node: Node, names: tuple[str, ...]
+    ) -> tuple[Expression, Mapping[str, str]] | None:
+        shaped = self._compiled(node, names)
+        if shaped.lists or shaped.second is not None:
+            return None
+        expression = Expression(self._scope.graph, shaped.first)
+        return expression, {name: _input(name) for name in names}
 
     def _compiled(self, node: Node, names: tuple[str, ...]) -> Shaped:
         key = (id(node), names)
@@ -206,6 +283,10 @@ class ProvedAlgebra:
     def product(self, a: Array[Scalar], b: Array[Scalar]) -> Array[Scalar]:
         """Return a matrix product."""
         fits = a.is_matrix and a.column_count == b.row_count
+        size = (a.row_count, b.column_count)
+        if fits and any(map(is_many, (a.shape, b.shape, size))):
+            self.notes.is_bounded = True
+            return large.product(a, b)
         all_defined = all(
             entry.defined is Defined.YES for array in (a, b) for entry in array.entries
         )
@@ -220,11 +301,23 @@ class ProvedAlgebra:
 
     def inverse(self, a: Array[Scalar]) -> Array[Scalar]:
         """Return the inverse of a matrix."""
-        return elimination.inverse(a)
+        if a.is_matrix and is_many(a.shape):
+            need_square(a, "The inverse")
+            made, condition = large.inverse(a)
+            self.notes.add(Notes(condition, is_bounded=True))
+            return made
+        self._note_size(a)
+        made = elimination.inverse(a)
+        self.notes.add(Notes(elimination.condition(a, made)))
+        return made
 
     def determinant(self, a: Array[Scalar]) -> Scalar:
         """Return the determinant of a matrix."""
-        return elimination.determinant(a)
+        if not is_many(a.shape):
+            self._note_size(a)
+            return elimination.determinant(a)
+        self.notes.is_bounded = True
+        return large.determinant(a)
 
     def function(
         self, entry: FunctionEntry, arguments: Sequence[Value], options: Sequence[str]
@@ -233,9 +326,17 @@ class ProvedAlgebra:
         checked = check_needs(entry, arguments, self)
         if entry.name == "random":
             return self._random(checked)
+        if entry.name == "identity" and is_many((checked[0], checked[0])):
+            return large.identity(checked[0])
         arrays = entry.arrays
         assert arrays is not None  # noqa: S101 - only such are asked for
+        if arrays.large is not None and any(
+            isinstance(value, Array) and is_many(value.shape) for value in checked
+        ):
+            self.notes.is_bounded = True
+            return arrays.large(*checked, *options)
         if arrays.proving is not None:
+            self._note_size(*checked)
             return arrays.proving(*checked)
         assert arrays.in_field is not None  # noqa: S101 - one of the two is there
         return arrays.in_field(SCALARS, *checked, *options)
@@ -245,6 +346,8 @@ class ProvedAlgebra:
         count = 1
         for side in shape:
             count *= side
+        if shape and is_many(tuple(shape)):
+            return of_bounded(tuple(shape), from_common(self._draws.next_numerators(count), SIZE))
         numbers = tuple(SCALARS.number(value) for value in self._draws.next(count))
         return Array(tuple(shape), numbers) if shape else numbers[0]
 

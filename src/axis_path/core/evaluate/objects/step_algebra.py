@@ -120,6 +120,11 @@ class StepAlgebra:
         """Return the arithmetic of entries."""
         return self._field
 
+    @property
+    def large(self) -> None:
+        """Return None: each entry is a step by itself."""
+        return None
+
     def plain(self, node: Node, bound: Mapping[str, Value]) -> Value:
         """Return what an expression is in which no object takes part."""
         variables = {}

@@ -2,16 +2,15 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Callable, Mapping
+from dataclasses import replace
 from fractions import Fraction
 from functools import cache
 from typing import TypeVar
 
-import numpy as np
-from flint import acb, fmpq
+from flint import acb
 
-from axis_path.core.arithmetic import Ball, Defined
+from axis_path.core.arithmetic import Ball
 from axis_path.core.arithmetic.arrays.array import Array
 from axis_path.core.arithmetic.arrays.elimination import UndecidedError
 from axis_path.core.arithmetic.arrays.flint_matrices import exact_ball
@@ -19,6 +18,15 @@ from axis_path.core.arithmetic.complex_ball import ComplexBall, Scalar, promoted
 from axis_path.core.arithmetic.precision import precision
 from axis_path.core.compile.analysis import Analysis
 from axis_path.core.compile.evaluator import Evaluator
+from axis_path.core.compile.objects.bounded import bounded_result, remark_of
+from axis_path.core.compile.objects.entries import (
+    exact_complex,
+    exact_text,
+    floats_of,
+    fractions_of,
+    shown_indices,
+    shown_shape,
+)
 from axis_path.core.errors import DomainError, ListError, MathError
 from axis_path.core.evaluate import (
     ExactForm,
@@ -31,17 +39,14 @@ from axis_path.core.evaluate import (
 from axis_path.core.evaluate.decimals import START_BITS
 from axis_path.core.evaluate.objects.draws import Draws
 from axis_path.core.evaluate.objects.interpreter import Interpreter
-from axis_path.core.evaluate.objects.proved_algebra import ProvedAlgebra, Scope
+from axis_path.core.evaluate.objects.proved_algebra import Notes, ProvedAlgebra, Scope
 from axis_path.core.evaluate.objects.values import Coordinates, Value
-from axis_path.core.evaluate.result import known_form, make_array, make_truth
+from axis_path.core.evaluate.result import make_array, make_truth
 from axis_path.core.language.tree import Node
 
 T = TypeVar("T")
 #: With so many binary digits it is tried to tell whether numbers are equal.
 _BITS_TO_DECIDE = (START_BITS, 8 * START_BITS, 32 * START_BITS)
-#: So many entries of a list or a matrix are results with digits and forms of their own.
-_MOST_PARTS = 400
-_SHOWN_SIDE = 20
 
 
 class Objects:
@@ -56,7 +61,7 @@ class Objects:
     def __init__(self, analysis: Analysis, values: Mapping[str, Fraction], seed: int) -> None:
         self._analysis = analysis
         self._values = values
-        self._named: dict[tuple[str, int], Value] = {}
+        self._named: dict[tuple[str, int], tuple[Value, Notes]] = {}
         self._scope = Scope(
             analysis.expressions.cache.graph, analysis.expressions.compile_plain, analysis.lists,
             values, seed, analysis.compiled_parts,
@@ -66,8 +71,8 @@ class Objects:
         """Check whether lists or matrices take part in an expression as wholes."""
         return self._analysis.expressions.has_objects(node)
 
-    def value(self, node: Node, bits: int, owner: str) -> Value:
-        """Return a value with so many binary digits.
+    def value(self, node: Node, bits: int, owner: str) -> tuple[Value, Notes]:
+        """Return a value with so many binary digits, and what is to be said of it.
 
         Args:
             node: the expression.
@@ -78,12 +83,21 @@ class Objects:
             MathError: shapes that do not fit, an index outside, a limit.
             UndecidedError: more digits are needed.
         """
-        draws = Draws(self._scope.seed, owner)
-        algebra = ProvedAlgebra(self._scope, bits, lambda name: self._of(name, bits), draws)
-        with precision(bits):
-            return Interpreter(algebra, self._analysis.expressions.search).value(node)
+        notes = Notes()
 
-    def _of(self, name: str, bits: int) -> Value | None:
+        def named(name: str) -> Value | None:
+            found = self._of(name, bits)
+            if found is None:
+                return None
+            notes.add(found[1])
+            return found[0]
+
+        algebra = ProvedAlgebra(self._scope, bits, named, Draws(self._scope.seed, owner), notes)
+        with precision(bits):
+            value = Interpreter(algebra, self._analysis.expressions.search).value(node)
+        return value, notes
+
+    def _of(self, name: str, bits: int) -> tuple[Value, Notes] | None:
         key = (name, bits)
         if key not in self._named:
             node = self._analysis.expression_of(name)
@@ -98,18 +112,20 @@ class Objects:
         Raises:
             MathError: it has no meaning, or a limit is reached.
         """
-        bits, value = self._decided(node, owner)
+        bits, value, notes = self._decided(node, owner)
+        if not isinstance(value, bool) and (notes.is_bounded or _is_held_as_floats(value)):
+            return bounded_result(value, notes)
 
         @cache
         def at(more: int) -> Value:
             if more == bits:
                 return value
-            exact = _fractions(value)
+            exact = fractions_of(value)
             if exact is not None:
                 with precision(max(more, bits)):
                     return exact.map(exact_ball)
             try:
-                return self.value(node, max(more, bits), owner)
+                return self.value(node, max(more, bits), owner)[0]
             except UndecidedError:
                 return value
 
@@ -117,18 +133,18 @@ class Objects:
             return make_truth(value)
         forms = self._forms(node)
         if isinstance(value, Array):
-            return self._array(value, at, forms)
+            return replace(self._array(value, at, forms), remark=remark_of(notes))
         if isinstance(value, Coordinates):
             return make_point(
                 self._number(value.first, lambda more: at(more).first, None),
                 self._number(value.second, lambda more: at(more).second, None),
             )
-        return self._number(value, at, None)
+        return replace(self._number(value, at, None), remark=remark_of(notes))
 
-    def _decided(self, node: Node, owner: str) -> tuple[int, Value]:
+    def _decided(self, node: Node, owner: str) -> tuple[int, Value, Notes]:
         for bits in _BITS_TO_DECIDE:
             try:
-                return bits, self.value(node, bits, owner)
+                return bits, *self.value(node, bits, owner)
             except UndecidedError:
                 continue
         raise ListError("It could not be decided whether a number in it is 0.")
@@ -178,7 +194,7 @@ class Objects:
         self, value: Array[Value], at: Callable[[int], Value],
         forms: Callable[[int], Expression | None],
     ) -> Result:  # fmt: skip
-        shown = _shown_shape(value.shape)
+        shown = shown_shape(value.shape)
 
         def entry(index: int) -> Result:
             inner = value.entries[index]
@@ -189,8 +205,8 @@ class Objects:
                 )
             return self._number(inner, lambda more: at(more).entries[index], lambda: forms(index))
 
-        parts = tuple(map(entry, _indices(value.shape, shown)))
-        return make_array(value.shape, shown, _floats(value), parts, _exact_text(value))
+        parts = tuple(map(entry, shown_indices(value.shape, shown)))
+        return make_array(value.shape, shown, floats_of(value), parts, exact_text(value))
 
     def _number(
         self, value: Scalar, at: Callable[[int], Scalar],
@@ -203,8 +219,12 @@ class Objects:
             return self._evaluator.exact_form(expression)
 
         if isinstance(value, ComplexBall):
-            return make_complex(lambda bits: _complex(at(bits)), _exact_complex(value) or look)
+            return make_complex(lambda bits: _complex(at(bits)), exact_complex(value) or look)
         return make_result(lambda bits: _real(at(bits)), look, is_exact_sought=True)
+
+
+def _is_held_as_floats(value: Value) -> bool:
+    return isinstance(value, Array) and value.bounded is not None
 
 
 def _real(value: Scalar) -> Ball:
@@ -215,74 +235,3 @@ def _real(value: Scalar) -> Ball:
 
 def _complex(value: Scalar) -> acb:
     return promoted(value).value
-
-
-def _exact_complex(value: ComplexBall) -> Callable[[], ExactForm] | None:
-    """Return the exact form of a complex number of fractions."""
-    if value.exact is None:
-        return None
-    real, imaginary = value.exact
-    size = "" if abs(imaginary) == 1 else str(abs(imaginary)) if imaginary.q == 1 else ""
-    unit = f"{size}i"
-    if not size and abs(imaginary) != 1:
-        top = "" if abs(imaginary.p) == 1 else str(abs(imaginary.p))
-        unit = f"{top}i/{imaginary.q}"
-    sign = "-" if imaginary < 0 else "+"
-    alone = f"-{unit}" if sign == "-" else unit
-    text = alone if real == 0 else f"{real} {sign} {unit}"
-    return lambda: ExactForm(text)
-
-
-def _shown_shape(shape: tuple[int, ...]) -> tuple[int, ...]:
-    """Return the shape of the entries that have digits and forms of their own."""
-    if math.prod(shape) <= _MOST_PARTS:
-        return shape
-    return tuple(min(side, _SHOWN_SIDE) for side in shape)
-
-
-def _indices(shape: tuple[int, ...], shown: tuple[int, ...]) -> list[int]:
-    """Return where the first entries stand among all."""
-    if len(shape) == 1:
-        return list(range(shown[0]))
-    return [row * shape[1] + column for row in range(shown[0]) for column in range(shown[1])]
-
-
-def _floats(value: Array[Value]) -> np.ndarray:
-    """Return the entries as an array of floats, or of complex numbers, or of points (n, 2)."""
-    if isinstance(value.entries[0], Coordinates):
-        pairs = [(_float(e.first), _float(e.second)) for e in value.entries]
-        return np.array(pairs)
-    numbers = [_float(entry) for entry in value.entries]
-    return np.array(numbers).reshape(value.shape)
-
-
-def _float(value: Scalar) -> float | complex:
-    if value.defined is not Defined.YES:
-        return float("nan")
-    if isinstance(value, ComplexBall):
-        return complex(float(value.value.real.mid()), float(value.value.imag.mid()))
-    return 0.0 if value.value.contains(0) else float(value.value.mid())
-
-
-def _fractions(value: Value) -> Array[fmpq] | None:
-    """Return a list or a matrix of which all entries are known fractions, as those; else None."""
-    if not isinstance(value, Array):
-        return None
-    found = [entry.exact for entry in value.entries if isinstance(entry, Ball)]
-    exact = tuple(number for number in found if number is not None)
-    return Array(value.shape, exact) if len(exact) == len(value.entries) else None
-
-
-def _exact_text(value: Array[Value]) -> str | None:
-    """Return all entries as a text of our language, if each is known to be a fraction."""
-    texts: list[str] = []
-    for entry in value.entries:
-        form = known_form(entry) if isinstance(entry, Ball) and entry.is_defined else None
-        if form is None:
-            return None
-        texts.append(form)
-    if not value.is_matrix:
-        return f"[{', '.join(texts)}]"
-    width = value.column_count
-    rows = [texts[k : k + width] for k in range(0, len(texts), width)]
-    return "[" + ", ".join(f"[{', '.join(row)}]" for row in rows) + "]"

@@ -1,0 +1,93 @@
+"""Results of what is not computed more finely: floats with error bounds."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import replace
+from fractions import Fraction
+
+from axis_path.core.arithmetic import Ball
+from axis_path.core.arithmetic.bounded.entries import BoundedEntries
+from axis_path.core.arithmetic.complex_ball import ComplexBall
+from axis_path.core.arithmetic.conversion import fraction_of
+from axis_path.core.compile.objects.entries import floats_of, shown_indices, shown_shape
+from axis_path.core.evaluate import ExactForm, Result, make_complex, make_point
+from axis_path.core.evaluate.bounded_result import LazyParts, make_bounded
+from axis_path.core.evaluate.decimals import shown
+from axis_path.core.evaluate.objects.proved_algebra import Notes
+from axis_path.core.evaluate.objects.values import Coordinates, Value
+from axis_path.core.evaluate.result import make_array
+from axis_path.core.limits import EXACT_SIDE
+
+#: Binary digits in a decimal one.
+_BITS = math.log2(10)
+_TEN = 10
+_TOO_LARGE = (
+    f"Exact work goes up to {EXACT_SIDE.value} by {EXACT_SIDE.value} matrices; this one has no "
+    "exact form."
+)
+#: Up to this power of ten a bound is written in plain digits.
+_PLAIN_POWER = 4
+#: From this condition number on an inverse is called ill-conditioned.
+_ILL_CONDITIONED = 1e6
+
+
+def bounded_result(value: Value, notes: Notes) -> Result:
+    """Return the result of a number, a point, a list or a matrix."""
+    remark = remark_of(notes)
+    if isinstance(value, Ball):
+        return replace(make_bounded(value), remark=_joined(_error_of(value), remark))
+    if isinstance(value, ComplexBall):
+        return make_complex(lambda bits: value.value, lambda: ExactForm(None))
+    if isinstance(value, Coordinates):
+        return make_point(*(bounded_result(part, notes) for part in (value.first, value.second)))
+    shape = shown_shape(value.shape)
+    places = shown_indices(value.shape, shape)
+    parts = LazyParts(
+        len(places), lambda index: bounded_result(value.entries[places[index]], notes)
+    )
+    error = "" if value.bounded is None else _error_of_all(value.bounded)
+    return make_array(value.shape, shape, floats_of(value), parts, None, _joined(error, remark))
+
+
+def remark_of(notes: Notes) -> str:
+    """Return what is to be said of how a value was computed; empty if nothing is."""
+    if notes.condition < _ILL_CONDITIONED:
+        return _TOO_LARGE if notes.is_too_large and not notes.is_bounded else ""
+    return (
+        "The matrix is ill-conditioned: a small change of its entries changes the inverse up to "
+        f"{_one_digit(Fraction(notes.condition))} times as much."
+    )
+
+
+def _joined(*sentences: str) -> str:
+    return " ".join(filter(None, sentences))
+
+
+def _error_of(value: Ball) -> str:
+    radius = None if value.exact is not None else fraction_of(value.value.rad())
+    if not radius or not value.is_defined:
+        return ""
+    return f"Computed in floats: right to within {_one_digit(radius)}."
+
+
+def _error_of_all(entries: BoundedEntries) -> str:
+    if entries.exact is not None:
+        return ""
+    error = _one_digit(Fraction(entries.bounds.greatest()))
+    return f"Too large for exact work. Computed in floats: every entry is right to within {error}."
+
+
+def _one_digit(size: Fraction) -> str:
+    """Return a positive number rounded up to one digit."""
+    power = 0
+    if size:
+        power = math.floor((size.numerator.bit_length() - size.denominator.bit_length()) / _BITS)
+        power += size >= Fraction(10) ** (power + 1)
+        power -= size < Fraction(10) ** power
+    figure = math.ceil(size / Fraction(10) ** power)
+    if figure == _TEN:
+        figure, power = 1, power + 1
+    if abs(power) <= _PLAIN_POWER:
+        return shown(figure * Fraction(10) ** power, 2)
+    return f"{figure}·10^{power}".replace("^-", "^−")

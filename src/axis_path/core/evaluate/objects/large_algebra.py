@@ -1,0 +1,257 @@
+"""Operations on lists and matrices with many entries, on all of them at once.
+
+Everything here returns None where it does not serve: the entries are few, complex, or have no value
+somewhere. Then each is computed by itself.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping, Sequence
+from contextlib import suppress
+from fractions import Fraction
+from typing import Any
+
+import numpy as np
+
+from axis_path.core.arithmetic.arrays import large
+from axis_path.core.arithmetic.arrays.array import Array
+from axis_path.core.arithmetic.ball import Ball
+from axis_path.core.arithmetic.bounded import entrywise
+from axis_path.core.arithmetic.bounded.entries import (
+    BoundedEntries,
+    from_ball,
+    from_bounds,
+    from_common,
+    joined,
+)
+from axis_path.core.arithmetic.bounded.radii import Floats
+from axis_path.core.arithmetic.complex_ball import ComplexBall
+from axis_path.core.deadline import check
+from axis_path.core.evaluate.backends.enclosed import enclose_columns
+from axis_path.core.evaluate.backends.exact_columns import ExactColumns, NotExactError
+from axis_path.core.evaluate.expression import Expression
+from axis_path.core.evaluate.graph.program import run
+from axis_path.core.evaluate.objects.values import Value
+from axis_path.core.language.tree import Binary, Call, Name, Node, Operator
+
+#: So many entries are enclosed before it is checked whether anybody still waits.
+_CHUNK = 50_000
+#: Lists that are not held yet are computed at once from so many entries on.
+MANY_COMPUTED = 5_000
+_ENTRYWISE = {
+    Operator.ADD: entrywise.add,
+    Operator.SUBTRACT: entrywise.subtract,
+    Operator.MULTIPLY: entrywise.multiply,
+    Operator.ENTRYWISE: entrywise.multiply,
+    Operator.DIVIDE: entrywise.divide,
+}
+_BETWEEN_MATRICES = (Operator.ADD, Operator.SUBTRACT, Operator.ENTRYWISE)
+_WITH_NUMBER = (Operator.MULTIPLY, Operator.DIVIDE, Operator.ENTRYWISE)
+#: Returns an expression of a tree and the names of its inputs; None if it is none.
+Compiled = Callable[[Node, tuple[str, ...]], tuple[Expression, Mapping[str, str]] | None]
+
+
+class MissingError(Exception):
+    """An entry may have no value.
+
+    Attributes:
+        index: of the entry, from 0.
+    """
+
+    def __init__(self, index: int) -> None:
+        super().__init__(index)
+        self.index = index
+
+
+class LargeAlgebra:
+    """Computes with many entries at once.
+
+    Args:
+        compiled: compiles a tree in which no object takes part.
+        values: of the sliders.
+        used: is called when something was computed here.
+    """
+
+    def __init__(
+        self, compiled: Compiled, values: Mapping[str, Fraction], used: Callable[[], None]
+    ) -> None:
+        self._compiled = compiled
+        self._values = values
+        self._used = used
+
+    def operated(self, operator: Operator, a: Value, b: Value) -> Array[Any] | None:
+        """Return an operation entry by entry, if the shapes allow it."""
+        shape = _common_shape(operator, a, b)
+        if shape is None:
+            return None
+        if operator is Operator.POWER:
+            with suppress(MissingError):
+                return self._enclosed(_POWER, {"#a": a, "#b": b}, shape)
+            return None
+        sides = _sides(a, b)
+        made = None if sides is None else _ENTRYWISE[operator](*sides)
+        if made is None:
+            return None
+        self._used()
+        return large.of_bounded(shape, made)
+
+    def negative(self, a: Array[Any]) -> Array[Any] | None:
+        """Return -a."""
+        if not large.is_many(a.shape):
+            return None
+        sides = _sides(a)
+        return None if sides is None else large.of_bounded(a.shape, entrywise.negative(sides[0]))
+
+    def called(self, function: str, arguments: Sequence[Value]) -> Array[Any] | None:
+        """Return a function of numbers applied to each entry of lists, and to single numbers."""
+        shapes = {value.shape for value in arguments if isinstance(value, Array)}
+        if len(shapes) != 1:
+            return None
+        (shape,) = shapes
+        if not large.is_many(shape):
+            return None
+        names = [f"#{k}" for k in range(len(arguments))]
+        call = Call(function, tuple(map(Name, names)))
+        with suppress(MissingError):
+            return self._enclosed(call, dict(zip(names, arguments, strict=True)), shape)
+        return None
+
+    def built(
+        self, body: Node, counters: Sequence[tuple[str, range]], bound: Mapping[str, Value]
+    ) -> Array[Any] | None:
+        """Return a list or a matrix of a term in which no object takes part.
+
+        Args:
+            body: the term.
+            counters: the one or two variables and what they run over.
+            bound: what other variables are.
+
+        Raises:
+            MissingError: an entry may have no value.
+        """
+        shape = tuple(len(span) for _, span in counters)
+        if np.prod(shape) < MANY_COMPUTED:
+            return None
+        grids = np.meshgrid(
+            *(np.arange(span.start, span.stop, dtype=np.int64) for _, span in counters),
+            indexing="ij",
+        )
+        inputs = {
+            name: large.of_bounded(shape, from_common(grid.ravel()))
+            for (name, _), grid in zip(counters, grids, strict=True)
+        }
+        return self._enclosed(body, {**bound, **inputs}, shape)
+
+    def _enclosed(
+        self, node: Node, bound: Mapping[str, Value], shape: tuple[int, ...]
+    ) -> Array[Any] | None:
+        found = self._compiled(node, tuple(sorted(bound)))
+        if found is None:
+            return None
+        expression, inputs = found
+        used = [name for name in bound if inputs[name] in expression.program.inputs]
+        sides = _sides(*(bound[name] for name in used))
+        if sides is None:
+            return None
+        bounded = {inputs[name]: side for name, side in zip(used, sides, strict=True)}
+        made = self.enclosed(expression, bounded, int(np.prod(shape)))
+        return None if made is None else large.of_bounded(shape, made)
+
+    def enclosed(
+        self, expression: Expression, inputs: Mapping[str, BoundedEntries], count: int
+    ) -> BoundedEntries | None:
+        """Return an expression of many numbers; None if it is complex.
+
+        Args:
+            expression: what to compute.
+            inputs: for each input many numbers, or one.
+            count: how many.
+
+        Raises:
+            MissingError: it may have no value somewhere.
+        """
+        if expression.program.is_complex:
+            return None
+        exact = self._exact(expression, inputs, count)
+        if exact is not None:
+            return exact
+        parts = []
+        for start in range(0, count, _CHUNK):
+            check()
+            stop = min(start + _CHUNK, count)
+            bounds = {
+                name: _bounds(entries, slice(start, stop)) for name, entries in inputs.items()
+            }
+            zeros = np.zeros(stop - start)
+            (result,) = enclose_columns(expression.program, (zeros, zeros), self._values, bounds)
+            finite = np.isfinite(result.low) & np.isfinite(result.high)
+            missing = result.partial | result.nowhere | ~finite
+            if bool(np.any(missing)):
+                raise MissingError(start + int(np.argmax(missing)))
+            parts.append(from_bounds(result.low, result.high))
+        self._used()
+        return joined(parts)
+
+    def _exact(
+        self, expression: Expression, inputs: Mapping[str, BoundedEntries], count: int
+    ) -> BoundedEntries | None:
+        backend = ExactColumns()
+        program = expression.program
+        try:
+            used = {name: backend.number(self._values[name]) for name in program.parameters}
+            made = run(program, backend, backend.number(Fraction(0)), {**used, **inputs})[0]
+        except NotExactError:
+            return None
+        if made.exact is None:
+            return None
+        return from_common(np.broadcast_to(made.exact.numerators, count), made.exact.denominator)
+
+
+_POWER = Binary(Operator.POWER, Name("#a"), Name("#b"))
+
+
+def _bounds(entries: BoundedEntries, chosen: slice) -> tuple[Floats, Floats]:
+    if len(entries) == 1:
+        chosen, count = slice(0, 1), chosen.stop - chosen.start
+    else:
+        count = 1
+    middles, radii = entries.middles[chosen], entries.radii[chosen]
+    # Outward: the ends are rounded once each; a radius of 0 leaves the number as it is.
+    low = np.where(radii == 0, middles, np.nextafter(middles - radii, -np.inf))
+    high = np.where(radii == 0, middles, np.nextafter(middles + radii, np.inf))
+    return np.repeat(low, count), np.repeat(high, count)
+
+
+def _common_shape(operator: Operator, a: Value, b: Value) -> tuple[int, ...] | None:
+    """Return the shape of an operation entry by entry on many entries, else None."""
+    if isinstance(a, Array) and isinstance(b, Array):
+        is_served = not (a.is_matrix or b.is_matrix) or operator in _BETWEEN_MATRICES
+        shape = a.shape if a.shape == b.shape and is_served else None
+    elif isinstance(a, Array):
+        shape = a.shape if not a.is_matrix or operator in _WITH_NUMBER else None
+    else:
+        is_served = not b.is_matrix or operator in (Operator.MULTIPLY, Operator.ENTRYWISE)
+        shape = b.shape if is_served else None
+    return shape if shape is not None and large.is_many(shape) else None
+
+
+def _sides(*values: Value) -> list[BoundedEntries] | None:
+    """Return arrays and real numbers as bounded entries, None if one is something else.
+
+    Raises:
+        LimitError: one is complex.
+    """
+    made: list[BoundedEntries] = []
+    for value in values:
+        if isinstance(value, Array):
+            made.append(large.bounded_form(value))
+        elif isinstance(value, Ball) and value.is_defined:
+            side = from_ball(value)
+            if not np.isfinite(side.middles).all():
+                return None
+            made.append(side)
+        elif isinstance(value, ComplexBall):
+            raise large.too_many_complex()
+        else:
+            return None
+    return made
