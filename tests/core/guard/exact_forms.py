@@ -69,7 +69,7 @@ _FORMS: _Rows = (
     ("sin(pi/A)^2 + cos(pi/A)^2", lambda a, b: _M.mpf(1), lambda a, b: "1"),
     ("(1 + sqrt(B))/(1 - sqrt(B))", lambda a, b: (1 + _M.sqrt(b)) / (1 - _M.sqrt(b)), None),
     ("sqrt(B)/A + 1/A", lambda a, b: (1 + _M.sqrt(b)) / a, lambda a, b: f"(1 + √{b})/{a}"),
-    ("sin(7pi/12)", lambda a, b: _M.sin(7 * _M.pi / 12), lambda a, b: "(√2 + √6)/4"),
+    ("sin(7pi/12)", lambda a, b: _M.sin(7 * _M.pi / 12), lambda a, b: "(√6 + √2)/4"),
     ("cos(A pi/5)", lambda a, b: _M.cos(a * _M.pi / 5), None),
     ("tan(A pi/12)", lambda a, b: _M.tan(a * _M.pi / 12), None),
     ("sin(A pi/8)", lambda a, b: _M.sin(a * _M.pi / 8), None),

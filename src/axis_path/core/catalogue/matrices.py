@@ -97,7 +97,11 @@ MATRICES = (
         returns="a list, or a matrix of columns",
         example="solve([[2, 1], [1, 3]], [3, 5])",
         arrays=Arrays(
-            _like_second, ("matrix", "array"), proving=elimination.solution, large=large.solution
+            _like_second,
+            ("matrix", "array"),
+            lambda field, a, b: combine.solution_by_minors(a, b, field),
+            proving=elimination.solution,
+            large=large.solution,
         ),
     ),
     FunctionEntry(
@@ -128,7 +132,7 @@ MATRICES = (
         defined=_EVERY_SQUARE,
         returns="a matrix; with fewer columns than rows if there are too few",
         example="eigenvectors([[2, 1], [1, 2]])",
-        arrays=Arrays(MATRIX, ("matrix",), proving=eigenvalues.eigenvectors),
+        arrays=Arrays(MATRIX, ("matrix",), eigenvalues.vectors_in_field, eigenvalues.eigenvectors),
     ),
     FunctionEntry(
         name="norm",

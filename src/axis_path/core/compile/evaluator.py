@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from fractions import Fraction
 
 import numpy as np
@@ -37,6 +37,8 @@ from axis_path.core.language.tree import Call, Node
 from axis_path.core.limits import LISTED_ROWS
 
 _CONVENTION = "0^0 counts as 1, by convention."
+#: So many digits are enough to say what a number is over the complex numbers.
+_COMPLEX_DIGITS = 6
 #: How many elements of a list are written out with all their digits.
 _SHOWN_ELEMENTS = 10
 #: An exact form must agree with the number to so many binary digits.
@@ -88,11 +90,25 @@ class Evaluator:
         most = most_bits(expression.program)
         has_sums = any(step.op == Op.OVER for step in expression.program.steps)
         is_convention = has_zero_to_the_zero(expression, self.parameters)
-        return make_result(
+        result = make_result(
             at_bits, lambda: self.exact_form(expression), most_bits=most,
             is_exact_sought=not has_sums,
             remark=_CONVENTION if is_convention else "",
         )  # fmt: skip
+        # A function of the study is one of real numbers.
+        is_own = isinstance(node, Call) and bool(self._setting(node))
+        if not result.reason or has_sums or is_own:
+            return result
+        return replace(result, reason=result.reason + self._over_complex(expression))
+
+    def _over_complex(self, expression: Expression) -> str:
+        """Return what an expression without a real value is over the complex numbers, in words."""
+        try:
+            value = self._complex(expression)
+            text = "" if value.reason else value.decimal(_COMPLEX_DIGITS)
+        except MathError:
+            return ""
+        return f"; over the complex numbers it is {text}" if text.endswith("i") else ""
 
     def _setting(self, node: Call) -> str:
         """Describe at which place a function of the study has no value."""

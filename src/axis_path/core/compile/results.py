@@ -71,7 +71,7 @@ class Results:
     def _with_forms(self, result: Result, node: Node, owner: str) -> Result:
         """Return a list whose exact form is sought entry by entry, once somebody asks for it."""
         values = result.value
-        if result.kind is not ResultKind.LIST or values.ndim != 1 or len(values) > _MOST_FORMS:
+        if result.kind is not ResultKind.LIST or len(values) > _MOST_FORMS:
             return result
 
         @cache
@@ -81,18 +81,19 @@ class Results:
             except MathError:
                 return None
 
-        def exact(index: int | None = None) -> ExactForm:
+        def exact(*indices: int) -> ExactForm:
             found = whole()
             if found is None:
                 return ExactForm(None)
-            shown = found if index is None else found.parts[index]
-            return ExactForm(shown.exact, shown.exact_note)
+            for index in indices:
+                found = found.parts[index]
+            return ExactForm(found.exact, found.exact_note)
 
-        parts = tuple(
-            replace(part, find_exact=partial(exact, index))
-            for index, part in enumerate(result.parts)
-        )
-        return replace(result, find_exact=exact, parts=parts)
+        def with_forms(part: Result, *indices: int) -> Result:
+            inner = (with_forms(one, *indices, k) for k, one in enumerate(part.parts))
+            return replace(part, find_exact=partial(exact, *indices), parts=tuple(inner))
+
+        return with_forms(result)
 
     def _of_objects(self, node: Node, owner: str) -> Result:
         """Compute an expression in which lists or matrices take part as wholes.

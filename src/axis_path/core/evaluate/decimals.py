@@ -148,13 +148,18 @@ def decimal_places(value: float) -> int:
 
 
 def shown(value: Fraction, digits: int) -> str:
-    """Write an exact number in at most so many digits."""
+    """Write an exact number in at most so many digits.
+
+    Zeros at the end are left out only if nothing was rounded away.
+    """
     if value == 0:
         return "0"
     if value.denominator == 1 and digits >= _WHOLE_FROM and abs(value) < 10**_LARGEST_PLAIN:
         # A whole number that can be read is not rounded.
         digits = max(digits, _LARGEST_PLAIN)
-    return _placed(*_rounded(value, digits), digits, exact=True)
+    figures, power = _rounded(value, digits)
+    is_exact = figures * Fraction(10) ** (power - digits + 1) == value
+    return _placed(figures, power, digits, exact=is_exact)
 
 
 def _placed(figures: int, power: int, digits: int, *, exact: bool) -> str:

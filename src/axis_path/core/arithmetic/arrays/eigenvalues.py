@@ -35,12 +35,14 @@ from axis_path.core.arithmetic.arrays.flint_matrices import (
 from axis_path.core.arithmetic.arrays.scalars import SCALARS
 from axis_path.core.arithmetic.ball import Ball
 from axis_path.core.arithmetic.complex_ball import ComplexBall, Scalar, promoted, simplified
+from axis_path.core.arithmetic.conversion import to_fraction
 from axis_path.core.arithmetic.precision import precision
 from axis_path.core.deadline import check
 from axis_path.core.errors import NotHandledError
 from axis_path.core.limits import EIGEN_SIDE, EXACT_SIDE
 
 _WHAT = "Eigenvalues"
+_NO_FORM = "The eigenvalues have no closed form here."
 #: Roots are put in order with so many binary digits.
 _ORDER_BITS = 128
 
@@ -154,8 +156,7 @@ def eigenvectors(a: Matrices) -> Matrices:
     for root in _roots(known):
         check()
         if root.factor.degree() == 1:
-            shifted = known - _diagonal(known.nrows(), -root.factor[0] / root.factor[1])
-            columns += null_space(from_matrix(shifted)).columns()
+            columns += _vectors_of_fraction(known, root)
         else:
             columns += _vectors(known, root)
     return transposed(matrix(columns))
@@ -171,11 +172,8 @@ def _diagonal(size: int, value: fmpq) -> fmpq_mat:
 def _vectors(a: fmpq_mat, root: _Root) -> list[list[Scalar]]:
     """Return independent eigenvectors of a root that is no fraction."""
     degree = root.factor.degree()
-    # p(A) by Horner's rule; its null space holds the vectors of all roots of p.
-    whole = _diagonal(a.nrows(), root.factor[degree])
-    for power in range(degree - 1, -1, -1):
-        whole = whole * a + _diagonal(a.nrows(), root.factor[power])
-    space = null_space(from_matrix(whole))
+    # Its null space holds the vectors of all roots of p.
+    space = null_space(from_matrix(_of_polynomial(a, root.factor)))
     count = space.column_count // degree
     # The coefficients of h, by the division of p by x - r.
     coefficients: list[Scalar] = [exact_ball(root.factor[degree])]
@@ -195,6 +193,14 @@ def _vectors(a: fmpq_mat, root: _Root) -> list[list[Scalar]]:
         if len(found) == count:
             return found
     raise UndecidedError
+
+
+def _of_polynomial(a: fmpq_mat, polynomial: fmpq_poly) -> fmpq_mat:
+    """Return p(A) by Horner's rule."""
+    whole = _diagonal(a.nrows(), polynomial[polynomial.degree()])
+    for power in range(polynomial.degree() - 1, -1, -1):
+        whole = whole * a + _diagonal(a.nrows(), polynomial[power])
+    return whole
 
 
 def _inner(row: Sequence[Scalar], column: Sequence[Scalar]) -> Scalar:
@@ -256,19 +262,90 @@ def in_field(field: Any, a: Array[Any]) -> Array[Any]:  # noqa: ANN401 - any ari
         ShapeError: the matrix is not square. NotHandledError: others are among them.
     """
     need_square(a, _WHAT)
-    numbers = [field.known(entry) for entry in a.entries]
-    if any(number is None for number in numbers):
-        raise NotHandledError("The eigenvalues have no closed form here.")
-    size = a.shape[0]
-    known = fmpq_mat(size, size, [fmpq(n.numerator, n.denominator) for n in numbers])
+    known = _known_in_field(field, a)
+    if known is None:
+        return _of_two_rows(field, a)
     with precision(max(flint.ctx.prec, _ORDER_BITS)):
         roots = _roots(known)
         if any(root.factor.degree() > 2 for root in roots):
-            raise NotHandledError("The eigenvalues have no closed form here.")
+            raise NotHandledError(_NO_FORM)
         made = []
         for root in roots:
             made += [surd_in_field(root.factor, root.value, field)] * root.multiplicity
     return vector(made)
+
+
+def _known_in_field(field: Any, a: Array[Any]) -> fmpq_mat | None:  # noqa: ANN401
+    """Return a matrix of fractions, None if an entry is none."""
+    numbers = [field.known(entry) for entry in a.entries]
+    if any(number is None for number in numbers):
+        return None
+    size = a.shape[0]
+    return fmpq_mat(size, size, [fmpq(n.numerator, n.denominator) for n in numbers])
+
+
+def _of_two_rows(field: Any, a: Array[Any]) -> Array[Any]:  # noqa: ANN401
+    """Return the eigenvalues of a 2 by 2 matrix by the quadratic formula, in no certain order."""
+    if a.shape != (2, 2):
+        raise NotHandledError(_NO_FORM)
+    half = field.divide(field.add(a.at(0, 0), a.at(1, 1)), field.number(2))
+    away = field.divide(field.subtract(a.at(0, 0), a.at(1, 1)), field.number(2))
+    other = field.multiply(a.at(0, 1), a.at(1, 0))
+    root = field.square_root(field.add(field.multiply(away, away), other))
+    return vector([field.subtract(half, root), field.add(half, root)])
+
+
+def vectors_in_field(field: Any, a: Array[Any]) -> Array[Any]:  # noqa: ANN401
+    """Return the eigenvectors of a matrix of fractions in any arithmetic, as ``eigenvectors`` does.
+
+    Raises:
+        ShapeError: the matrix is not square. NotHandledError: an eigenvalue has no closed form.
+    """
+    need_square(a, _WHAT)
+    known = _known_in_field(field, a)
+    if known is None:
+        raise NotHandledError(_NO_FORM)
+    columns: list[Sequence[Any]] = []
+    with precision(max(flint.ctx.prec, _ORDER_BITS)):
+        for root in _roots(known):
+            if root.factor.degree() == 1:
+                columns += [
+                    [field.number(to_fraction(entry.exact)) for entry in column]
+                    for column in _vectors_of_fraction(known, root)
+                ]
+            else:
+                columns.append(_vector_in_field(field, known, root))
+    return transposed(matrix(columns))
+
+
+def _vectors_of_fraction(a: fmpq_mat, root: _Root) -> list[tuple[Scalar, ...]]:
+    shifted = a - _diagonal(a.nrows(), -root.factor[0] / root.factor[1])
+    return null_space(from_matrix(shifted)).columns()
+
+
+def _vector_in_field(field: Any, a: fmpq_mat, root: _Root) -> list[Any]:  # noqa: ANN401
+    vectors = _vectors(a, root)
+    if len(vectors) > 1:
+        raise NotHandledError(_NO_FORM)
+    value = surd_in_field(root.factor, root.value, field)
+    (found,) = vectors
+    # p(x) = (x - r) h(x) with h(x) = a x + (a r + b): the vector is h(A) u.
+    column = null_space(from_matrix(_of_polynomial(a, root.factor))).columns()[0]
+    top, next_ = (to_fraction(root.factor[power]) for power in (2, 1))
+    rest = field.add(field.multiply(field.number(top), value), field.number(next_))
+    numbers = [to_fraction(entry.exact) for entry in column if entry.exact is not None]
+    made = []
+    for row in range(a.nrows()):
+        image = sum(
+            (to_fraction(a[row, k]) * number for k, number in enumerate(numbers)), Fraction(0)
+        )
+        scaled = field.multiply(rest, field.number(numbers[row]))
+        made.append(field.add(field.number(top * image), scaled))
+    last = max(k for k, entry in enumerate(found) if entry.sign())
+    head = made[last]
+    made = [field.divide(entry, head) for entry in made]
+    made[last] = field.number(1)
+    return made
 
 
 def surd_in_field(factor: fmpq_poly, root: Scalar, field: Any) -> Any:  # noqa: ANN401
@@ -283,20 +360,16 @@ def surd_in_field(factor: fmpq_poly, root: Scalar, field: Any) -> Any:  # noqa: 
         NotHandledError: the degree is higher.
     """
     if factor.degree() == 1:
-        return field.number(_fraction(-factor[0] / factor[1]))
+        return field.number(to_fraction(-factor[0] / factor[1]))
     if factor.degree() > 2:
         raise NotHandledError("A root of a higher degree has no closed form here.")
     c, b, a = factor[0], factor[1], factor[2]
     square = (b * b - 4 * a * c) / (4 * a * a)
-    size = field.square_root(field.number(_fraction(abs(square))))
+    size = field.square_root(field.number(to_fraction(abs(square))))
     part = size if square > 0 else field.multiply(size, field.imaginary_unit())
-    middle = field.number(_fraction(-b / (2 * a)))
+    middle = field.number(to_fraction(-b / (2 * a)))
     value = promoted(root).value
     away = value.real if square > 0 else value.imag
     centre = -b / (2 * a) if square > 0 else fmpq(0)
     is_upper = bool(away > flint.arb(centre))
     return (field.add if is_upper else field.subtract)(middle, part)
-
-
-def _fraction(value: fmpq) -> Fraction:
-    return Fraction(int(value.p), int(value.q))

@@ -10,7 +10,7 @@ from typing import TypeVar
 
 from flint import acb
 
-from axis_path.core.arithmetic import Ball
+from axis_path.core.arithmetic import Ball, Defined
 from axis_path.core.arithmetic.arrays.array import Array
 from axis_path.core.arithmetic.arrays.elimination import UndecidedError
 from axis_path.core.arithmetic.arrays.flint_matrices import exact_ball
@@ -32,6 +32,7 @@ from axis_path.core.evaluate import (
     ExactForm,
     Expression,
     Result,
+    evaluate_complex,
     make_complex,
     make_point,
     make_result,
@@ -45,6 +46,12 @@ from axis_path.core.evaluate.result import make_array, make_truth
 from axis_path.core.language.tree import Node
 
 T = TypeVar("T")
+#: Gives the expressions that an entry may be: its index, and 0 or 1 for a point's coordinate.
+Forms = Callable[[int, int], list[Expression]]
+#: An entry is looked for among all of a list of so many.
+_MOST_CANDIDATES = 8
+#: An expression and a number agree in so many binary digits.
+_CHECK_BITS = 256
 #: With so many binary digits it is tried to tell whether numbers are equal.
 _BITS_TO_DECIDE = (START_BITS, 8 * START_BITS, 32 * START_BITS)
 
@@ -149,8 +156,11 @@ class Objects:
                 continue
         raise ListError("It could not be decided whether a number in it is 0.")
 
-    def _forms(self, node: Node) -> Callable[[int], Expression | None]:
-        """Return what gives an entry as an expression, for its exact form; None without one."""
+    def _forms(self, node: Node) -> Forms:
+        """Return what gives the expressions that a number may be, for its exact form.
+
+        The entry at the same index comes first; eigenvalues may stand in another order.
+        """
 
         @cache
         def steps() -> Value | None:
@@ -159,13 +169,20 @@ class Objects:
             except MathError:
                 return None
 
-        def form(index: int) -> Expression | None:
+        def forms(index: int, coordinate: int) -> list[Expression]:
             made = steps()
-            if not isinstance(made, Array) or not isinstance(made.entries[index], int):
-                return None
-            return Expression(self._scope.graph, made.entries[index])
+            if not isinstance(made, Array) or index >= len(made.entries):
+                return []
+            others = made.entries if len(made.entries) <= _MOST_CANDIDATES else ()
+            found: list[Expression] = []
+            for entry in (made.entries[index], *others):
+                step = entry
+                if isinstance(entry, Coordinates):
+                    step = entry.second if coordinate else entry.first
+                found.append(Expression(self._scope.graph, step))
+            return found
 
-        return form
+        return forms
 
     def fraction(self, name: str) -> Fraction:
         """Return a number of the study that is computed from lists or matrices.
@@ -192,7 +209,7 @@ class Objects:
 
     def _array(
         self, value: Array[Value], at: Callable[[int], Value],
-        forms: Callable[[int], Expression | None],
+        forms: Forms,
     ) -> Result:  # fmt: skip
         shown = shown_shape(value.shape)
 
@@ -200,27 +217,45 @@ class Objects:
             inner = value.entries[index]
             if isinstance(inner, Coordinates):
                 return make_point(
-                    self._number(inner.first, lambda more: at(more).entries[index].first, None),
-                    self._number(inner.second, lambda more: at(more).entries[index].second, None),
-                )
-            return self._number(inner, lambda more: at(more).entries[index], lambda: forms(index))
+                    self._number(
+                        inner.first, lambda more: at(more).entries[index].first,
+                        lambda: forms(index, 0),
+                    ),
+                    self._number(
+                        inner.second, lambda more: at(more).entries[index].second,
+                        lambda: forms(index, 1),
+                    ),
+                )  # fmt: skip
+            return self._number(
+                inner, lambda more: at(more).entries[index], lambda: forms(index, 0)
+            )
 
         parts = tuple(map(entry, shown_indices(value.shape, shown)))
         return make_array(value.shape, shown, floats_of(value), parts, exact_text(value))
 
     def _number(
         self, value: Scalar, at: Callable[[int], Scalar],
-        form: Callable[[], Expression | None] | None,
+        candidates: Callable[[], list[Expression]] | None,
     ) -> Result:  # fmt: skip
         def look() -> ExactForm:
-            expression = None if form is None else form()
-            if expression is None:
-                return ExactForm(None)
-            return self._evaluator.exact_form(expression)
+            for expression in [] if candidates is None else candidates():
+                if self._is_same(expression, at):
+                    return self._evaluator.exact_form(expression)
+            return ExactForm(None)
 
         if isinstance(value, ComplexBall):
             return make_complex(lambda bits: _complex(at(bits)), exact_complex(value) or look)
         return make_result(lambda bits: _real(at(bits)), look, is_exact_sought=True)
+
+    def _is_same(self, expression: Expression, at: Callable[[int], Scalar]) -> bool:
+        """Check whether an expression and a number agree in many digits."""
+        try:
+            claimed = evaluate_complex(expression, self._values, bits=_CHECK_BITS)
+        except MathError:
+            return False
+        value = at(_CHECK_BITS)
+        with precision(_CHECK_BITS):
+            return value.defined is Defined.YES and bool(claimed.overlaps(_complex(value)))
 
 
 def _is_held_as_floats(value: Value) -> bool:

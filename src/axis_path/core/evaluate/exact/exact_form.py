@@ -57,6 +57,11 @@ def _divide(a: Expression, b: Expression) -> Expression:
     return a / b
 
 
+def _power(a: Expression, b: Expression) -> Expression:
+    # The principal value, as in i^i = e^(-π/2).
+    return sympy.exp(b * sympy.log(a)) if b.has(sympy.I) and a != sympy.E else a**b
+
+
 def _real_root(a: Expression, numerator: int, denominator: int) -> Expression:
     exponent = sympy.Rational(numerator, denominator)
     if denominator % 2 and a.is_negative:
@@ -94,8 +99,10 @@ class Exact:
                 return lambda a: -a
             case Op.DIVIDE:
                 return _divide
-            case Op.INTEGER_POWER | Op.POWER:
+            case Op.INTEGER_POWER:
                 return lambda a, b: a**b
+            case Op.POWER:
+                return _power
             case Op.ROOT:
                 return _real_root
             case _:
@@ -298,6 +305,10 @@ def _denested(value: Expression) -> Expression | None:
 
 def _of_inverse(value: Expression) -> Expression | None:
     """Write functions of inverse functions without them: sin(2 atan(1/2)) is 4/5."""
+    if value.has(sympy.I) and value.has(*_OF_ANGLES):
+        parts = (_of_inverse(part) or part for part in value.as_real_imag())
+        real, imaginary = parts
+        return real + sympy.I * imaginary
     if value.has(sympy.sinh, sympy.cosh, sympy.tanh):
         return sympy.radsimp(sympy.expand(value.rewrite(sympy.exp)))
     if value.has(sympy.sin, sympy.cos, sympy.tan):
@@ -305,6 +316,7 @@ def _of_inverse(value: Expression) -> Expression | None:
     return None
 
 
+_OF_ANGLES = (sympy.sinh, sympy.cosh, sympy.tanh, sympy.sin, sympy.cos, sympy.tan)
 _CHANGES: tuple[Callable[[Expression], Expression | None], ...] = (
     _as_it_is, sympy.expand, sympy.radsimp, _logarithms, _one_logarithm, _prime_logarithms,
     _denested, _of_inverse,

@@ -79,7 +79,10 @@ def _sum(value: Expression) -> Node:
     if bottom != 1 and all(map(_is_plain, value.args)) and not value.has(sympy.I):
         above = sympy.expand(value * bottom)
         return Binary(Operator.DIVIDE, _node(above), _rational(Fraction(int(bottom))))
-    terms = sorted(value.args, key=_order_of_term)
+    # Alone, roots stand from the largest to the smallest, as in (√6 + √2)/4; after a number they
+    # rise, as in 1 + √2 + √3.
+    falls = not any(term.is_Rational for term in value.args)
+    terms = sorted(value.args, key=lambda term: _order_of_term(term, falls=falls))
     total = _node(terms[0])
     for term in terms[1:]:
         if term.could_extract_minus_sign():
@@ -93,13 +96,13 @@ def _is_plain(term: Expression) -> bool:
     return bool(term.as_coeff_Mul()[0].is_Rational)
 
 
-def _order_of_term(term: Expression) -> tuple[Any, ...]:
+def _order_of_term(term: Expression, *, falls: bool) -> tuple[Any, ...]:
     """Order the terms of a sum: the imaginary part last, no sign in front, numbers first."""
     sign = bool(term.could_extract_minus_sign())
     factor, rest = term.as_coeff_Mul()
     is_logarithm = bool(rest.has(sympy.log, *INVERSE))
     of_root = rest.base if rest.is_Pow and rest.base.is_Rational else 0
-    size = (of_root, sympy.default_sort_key(rest), factor)
+    size = (-of_root if falls else of_root, sympy.default_sort_key(rest), factor)
     return bool(term.has(sympy.I)), sign, is_logarithm, not term.is_Rational, *size
 
 
@@ -143,7 +146,8 @@ def _order_of_factor(factor: Expression) -> tuple[int, str]:
 
 
 def _power(base: Expression, exponent: Expression) -> Node:
-    if exponent.could_extract_minus_sign():
+    is_transcendental = base is sympy.E and not exponent.is_Rational
+    if exponent.could_extract_minus_sign() and not is_transcendental:
         one = Number(Fraction(1))
         return Binary(Operator.DIVIDE, one, _node(base**-exponent))
     if exponent == sympy.Rational(1, 2):

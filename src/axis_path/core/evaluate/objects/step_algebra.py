@@ -238,6 +238,9 @@ class StepAlgebra:
                     value = proving(*exact)
                     if _is_exact(value):
                         return self._value(value)
+        sides = [max(v.shape) for v in checked if isinstance(v, Array) and v.is_matrix]
+        if entry.name == "solve" and max(sides) > _MOST_ROWS:
+            raise NotHandledError(_TOO_LARGE)
         if arrays.in_field is None:
             raise NotHandledError(
                 f"`{entry.name}` looks at the numbers themselves; define it as a value of its own."
