@@ -473,6 +473,12 @@ export interface NotDrawn {
   sentence: string;
 }
 
+/** A piece of a note; a formula is MathML too. */
+export interface NotePart {
+  mathml: string;
+  text: string;
+}
+
 /** How the numbers of a table are written. */
 export type NumberForm = "significant" | "fixed" | "scientific";
 
@@ -650,6 +656,7 @@ export interface Row {
   variable: string | null;
   variables: Array<string>;
   why: NotDrawn | null;
+  words: Array<NotePart>;
 }
 
 /** The ends of a domain as they were typed. */
@@ -943,11 +950,12 @@ export interface WorkCellsAnswer {
   exact: Array<Array<string>>;
   row: number;
   shape: Array<number>;
+  typed: Array<Array<string>>;
   version: number;
 }
 
 /** What a line of Working is. */
-export type WorkKind = "value" | "function" | "equation" | "unread";
+export type WorkKind = "value" | "function" | "equation" | "note" | "unread";
 
 /** A result of Working: what stands large, what stands beside it, and what can be chosen. */
 export interface WorkResult {
@@ -1006,6 +1014,7 @@ export interface WorkingLine {
   shape: NumberShape;
   text: string;
   variables: Array<string>;
+  words: Array<NotePart>;
 }
 
 export interface Answers {

@@ -153,6 +153,16 @@ export interface DuplicateLine {
   id: number;
 }
 
+/** Put a block of entries into a list or a matrix that is written out; it grows for it. */
+export interface EnterCells {
+  do: "enter_cells";
+  id: number;
+  row: number;
+  column: number;
+  cells: Array<Array<string>>;
+  in_working?: boolean;
+}
+
 /** Keep only the rows for which conditions hold, in points, fits and summaries. */
 export interface FilterRows {
   do: "filter_rows";
@@ -353,6 +363,15 @@ export interface RenameLine {
   name: string;
 }
 
+/** Give a list or a matrix that is written out another size. */
+export interface ResizeCells {
+  do: "resize_cells";
+  id: number;
+  rows: number;
+  columns: number;
+  in_working?: boolean;
+}
+
 /** What a column shows of the values from row to row. */
 export type Series = "value" | "difference" | "ratio" | "sum";
 
@@ -494,6 +513,8 @@ export interface Commands {
   clear_work: ClearWork;
   define_work: DefineWork;
   draw_again: DrawAgain;
+  enter_cells: EnterCells;
+  resize_cells: ResizeCells;
 }
 
 export type AnyCommand = Commands[keyof Commands];

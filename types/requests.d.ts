@@ -118,7 +118,7 @@ export interface ClearWork {
 export interface CommandsQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -128,7 +128,7 @@ export interface CommandsQuery {
   beyond?: number;
   stretch?: number;
   part?: "reading" | "scene";
-  commands: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>;
+  commands: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells>;
   named?: number;
   findings?: "ledger" | "marks" | null;
 }
@@ -137,7 +137,7 @@ export interface CommandsQuery {
 export interface CommittedQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -157,7 +157,7 @@ export type ComplexShape = "rectangular" | "polar" | "angle";
 export interface DataQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -181,7 +181,7 @@ export interface DefineWork {
 export interface DescriptionQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -223,11 +223,21 @@ export interface DuplicateLine {
   id: number;
 }
 
+/** Put a block of entries into a list or a matrix that is written out; it grows for it. */
+export interface EnterCells {
+  do: "enter_cells";
+  id: number;
+  row: number;
+  column: number;
+  cells: Array<Array<string>>;
+  in_working?: boolean;
+}
+
 /** The exact values in one row of the table. */
 export interface ExactCellsQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -245,7 +255,7 @@ export interface ExactCellsQuery {
 export interface ExactQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -284,7 +294,7 @@ export interface Find {
 export interface FindingsQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -426,7 +436,7 @@ export interface OpeningQuery {
 export interface PictureQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -473,7 +483,7 @@ export interface Prediction {
 export interface PreviewQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -509,7 +519,7 @@ export interface ReadWorkbookQuery {
 export interface ReadingQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -525,7 +535,7 @@ export interface ReadingQuery {
 export interface ReductionQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -578,11 +588,20 @@ export interface RenameLine {
   name: string;
 }
 
+/** Give a list or a matrix that is written out another size. */
+export interface ResizeCells {
+  do: "resize_cells";
+  id: number;
+  rows: number;
+  columns: number;
+  in_working?: boolean;
+}
+
 /** The scene of a state, and those of other states if there is time. */
 export interface SceneQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -593,8 +612,8 @@ export interface SceneQuery {
   stretch?: number;
   part?: "reading" | "scene";
   findings?: "ledger" | "marks" | null;
-  passed?: Array<Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>>;
-  prefetch?: Array<Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>>;
+  passed?: Array<Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells>>;
+  prefetch?: Array<Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells>>;
 }
 
 /** What is located. */
@@ -649,7 +668,7 @@ export interface StyleLine {
 export interface SweepQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -682,7 +701,7 @@ export interface TableColumn {
 export interface TableFileQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -700,7 +719,7 @@ export interface TableFileQuery {
 export interface TableQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -720,7 +739,7 @@ export interface TableQuery {
 export interface TrailQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -788,7 +807,7 @@ export interface WidenRange {
 export interface WindowQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -817,7 +836,7 @@ export interface Work {
 export interface WorkCellsQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -838,7 +857,7 @@ export interface WorkCellsQuery {
 export interface WorkSketchQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -856,7 +875,7 @@ export interface WorkSketchQuery {
 export interface WorkTextQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -874,7 +893,7 @@ export interface WorkTextQuery {
 export interface WorkingQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;

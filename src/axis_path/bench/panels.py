@@ -7,7 +7,7 @@ from typing import Any
 from axis_path.bench.job import Job
 from axis_path.bench.request import realise
 from axis_path.bench.requests import PreviewQuery
-from axis_path.bench.working import working_preview
+from axis_path.bench.working.lines import working_preview
 from axis_path.core.compile.results import Results
 from axis_path.core.study import problem_dict
 

@@ -21,7 +21,6 @@ from axis_path.bench import (
     sweeps,
     tables,
     windows,
-    working,
 )
 from axis_path.bench import panel_answers as panel
 from axis_path.bench import requests as ask
@@ -29,6 +28,8 @@ from axis_path.bench.answer import Answer, FileAnswer
 from axis_path.bench.errors import RequestError
 from axis_path.bench.job import Job, StudyCache
 from axis_path.bench.opened import open_file
+from axis_path.bench.working import answers as work
+from axis_path.bench.working import cells, lines, reductions, sketches
 from axis_path.core.contract import read
 from axis_path.core.features.lines.edits import mark_line
 
@@ -135,12 +136,12 @@ TASKS: Final[dict[str, Task]] = {
     "read_workbook": Task(ask.ReadWorkbookQuery, panel.ReadWorkbookAnswer, data.read_workbook),
     "exact_cells": Task(ask.ExactCellsQuery, panel.ExactCellsAnswer, tables.exact_cells),
     "exact": Task(ask.ExactQuery, panel.ExactAnswer, results.exact_values),
-    "working": Task(ask.WorkingQuery, panel.WorkingAnswer, working.working),
-    "work_text": Task(ask.WorkTextQuery, panel.WorkTextAnswer, working.work_text),
-    "work_csv": Task(ask.WorkCellsQuery, None, working.work_csv),
-    "work_sketch": Task(ask.WorkSketchQuery, panel.WorkSketchAnswer, working.work_sketch),
-    "work_cells": Task(ask.WorkCellsQuery, panel.WorkCellsAnswer, working.work_cells),
-    "reduction": Task(ask.ReductionQuery, panel.ReductionAnswer, working.reduction),
+    "working": Task(ask.WorkingQuery, work.WorkingAnswer, lines.working),
+    "work_text": Task(ask.WorkTextQuery, work.WorkTextAnswer, lines.work_text),
+    "work_csv": Task(ask.WorkCellsQuery, None, cells.work_csv),
+    "work_sketch": Task(ask.WorkSketchQuery, work.WorkSketchAnswer, sketches.work_sketch),
+    "work_cells": Task(ask.WorkCellsQuery, work.WorkCellsAnswer, cells.work_cells),
+    "reduction": Task(ask.ReductionQuery, work.ReductionAnswer, reductions.reduction),
     "sweep": Task(ask.SweepQuery, None, sweeps.sweep),
     "table_csv": Task(ask.TableFileQuery, None, files.table_csv),
     "table_workbook": Task(ask.TableFileQuery, None, files.table_workbook),

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 
 from axis_path.core.errors import MathError
-from axis_path.core.language import FunctionLine, Line, latex_line, plain_line
+from axis_path.core.language import FunctionLine, Line, NotePart, latex_line, plain_line
 from axis_path.core.lines.family import Family
 from axis_path.core.lines.meaning import Kind
 from axis_path.core.lines.moving import Runner, Trail
@@ -25,6 +25,7 @@ class Definition:
         value: the value of a slider.
         fixed: whether it is a constant that could be a slider.
         typed: whether the value of its slider was typed as an expression, such as ``pi/2``.
+        note: the text and the formulas of a note.
     """
 
     id: int
@@ -48,6 +49,7 @@ class Definition:
     runner: Runner | None = None
     trail: Trail | None = None
     family: Family | None = None
+    note: tuple[NotePart, ...] = ()
 
     @property
     def variables(self) -> tuple[str, ...]:

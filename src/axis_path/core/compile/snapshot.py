@@ -26,7 +26,15 @@ from axis_path.core.errors import (
     MathError,
     UnknownNameError,
 )
-from axis_path.core.language import FunctionLine, ValueLine, nearest, spelled, typeset_line
+from axis_path.core.language import (
+    FunctionLine,
+    NoteLine,
+    ValueLine,
+    nearest,
+    note_parts,
+    spelled,
+    typeset_line,
+)
 from axis_path.core.language.tree import AngleUnit, Negative, Number
 from axis_path.core.limits import LINES
 from axis_path.core.lines.line import StudyLine
@@ -213,7 +221,7 @@ class Snapshot:
             KeyError: there is no such line.
         """
         index = self._indices[line_id]
-        return _definition(self.lines[index], self.analysis.meanings[index])
+        return self._definition(self.lines[index], self.analysis.meanings[index])
 
     def definition_of(self, name: str) -> Definition:
         """Return the line that defines a name, with its meaning.
@@ -226,7 +234,7 @@ class Snapshot:
     def definitions(self) -> list[Definition]:
         """Return all lines with their meanings."""
         return [
-            _definition(line, meaning)
+            self._definition(line, meaning)
             for line, meaning in zip(self.lines, self.analysis.meanings, strict=True)
         ]
 
@@ -261,6 +269,12 @@ class Snapshot:
     @lazy_property
     def _indices(self) -> dict[int | None, int]:
         return {line.id: index for index, line in enumerate(self.lines)}
+
+    def _definition(self, line: StudyLine, meaning: Meaning) -> Definition:
+        made = _definition(line, meaning)
+        if not isinstance(meaning.line, NoteLine):
+            return made
+        return replace(made, note=note_parts(meaning.line.text, self.analysis.names()))
 
     @lazy_property
     def _keys(self) -> LineKeys:

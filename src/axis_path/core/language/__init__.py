@@ -6,7 +6,7 @@ Read ``tree.py`` first, then ``lines.py``.
 """
 
 from axis_path.core.language.hints import hint_of
-from axis_path.core.language.latex import latex, latex_line
+from axis_path.core.language.latex import latex, latex_comparisons, latex_line
 from axis_path.core.language.line_types import (
     FunctionLine,
     Line,
@@ -26,6 +26,7 @@ from axis_path.core.language.mathml import (
     typeset_line,
     typeset_signature,
 )
+from axis_path.core.language.notes import NotePart, note_parts
 from axis_path.core.language.plain import plain, plain_line
 from axis_path.core.language.read import read_expression
 from axis_path.core.language.tree import INFINITY
@@ -48,6 +49,7 @@ __all__ = [
     "FunctionLine",
     "Line",
     "NoteLine",
+    "NotePart",
     "RelationLine",
     "ValueLine",
     "Vocabulary",
@@ -56,9 +58,11 @@ __all__ = [
     "hint_of",
     "is_function_head",
     "latex",
+    "latex_comparisons",
     "latex_line",
     "line_nodes",
     "nearest",
+    "note_parts",
     "own_variables",
     "plain",
     "plain_line",

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from axis_path.core.language.line_types import FunctionLine, Line
 from axis_path.core.language.textbook import Textbook, split_index
 from axis_path.core.language.tree import Node, Summary
@@ -118,6 +120,15 @@ _PRINTER = Latex()
 def latex(node: Node) -> str:
     """Print an expression as LaTeX, without the signs that begin and end a formula."""
     return _PRINTER.whole(_PRINTER.node(node))
+
+
+def latex_comparisons(parts: Sequence[tuple[tuple[Node, ...], tuple[str, ...]]]) -> str:
+    """Print one comparison as LaTeX, or several below one another."""
+    printed = [_PRINTER.whole(_PRINTER.comparison(*part)) for part in parts]
+    if len(printed) == 1:
+        return printed[0]
+    lines = r" \\ ".join(printed)
+    return f"\\begin{{cases}} {lines} \\end{{cases}}"
 
 
 def latex_line(line: Line, name: str | None) -> str:

@@ -214,6 +214,13 @@ class NotDrawn(TypedDict):
     frame: bool
 
 
+class NotePart(TypedDict):
+    """A piece of a note; a formula is MathML too."""
+
+    text: str
+    mathml: str
+
+
 class Row(TypedDict):
     """A line of the study: its text, what it means, its curve and its lane."""
 
@@ -237,6 +244,7 @@ class Row(TypedDict):
     runner: RowRunner | None
     trail: RowTrail | None
     closes: Closing | None
+    words: list[NotePart]
     undrawn: str | None
     reading: RowReading | None
     tone: int | None

@@ -7,7 +7,7 @@ computed together, so that nothing on the screen can be older than the rest.
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import asdict, dataclass, field
 from fractions import Fraction
 from functools import partial
 from itertools import count
@@ -242,6 +242,7 @@ def _row(
         "runner": _runner(state, definition, window),
         "trail": None if definition.trail is None else {"most": definition.trail.most},
         "closes": _closes(state, definition),
+        "words": [asdict(part) for part in definition.note],
         "undrawn": _UNDRAWN if _is_undrawn(state, definition, problem) else None,
         "reading": reading,
     }

@@ -15,8 +15,11 @@ from axis_path.core.features.working.cache import cached_result
 from axis_path.core.features.working.named_lines import defines_name, line_id, with_working
 from axis_path.core.features.working.section import Working, WorkingLine
 from axis_path.core.language import (
+    NotePart,
     RelationLine,
     latex,
+    latex_comparisons,
+    note_parts,
     read_expression,
     typeset,
     typeset_comparison,
@@ -34,6 +37,7 @@ class WorkKind(StrEnum):
     VALUE = "value"
     FUNCTION = "function"
     EQUATION = "equation"
+    NOTE = "note"
     UNREAD = "unread"
 
 
@@ -50,6 +54,7 @@ class WorkValue:
         node: the expression, of a value.
         variables: the letters without a value of an expression that can be drawn over them.
         problem: why there is no result.
+        note: the text and the formulas of a note.
     """
 
     line: WorkingLine
@@ -60,6 +65,7 @@ class WorkValue:
     node: Node | None = None
     variables: tuple[str, ...] = ()
     problem: MathError | None = None
+    note: tuple[NotePart, ...] = ()
 
 
 class WorkingResults:
@@ -79,6 +85,10 @@ class WorkingResults:
 
     def read(self, line: WorkingLine) -> WorkValue:
         """Return a line as it is read, with its problem if it has no value."""
+        if line.text.lstrip().startswith("#"):
+            text = line.text.lstrip()[1:].strip()
+            parts = note_parts(text, self.among.analysis.names())
+            return WorkValue(line, WorkKind.NOTE, note=parts)
         if defines_name(line):
             return self._definition(line, self.among.definition(line_id(line)))
         try:
@@ -119,15 +129,18 @@ class WorkingResults:
     def _system(self, line: WorkingLine, texts: list[str]) -> WorkValue:
         """Read several equations with semicolons between them."""
         compared, unknowns = self.among.query(Systems).check_system(texts)
-        mathml = typeset_comparisons([(one.terms, one.signs) for one in compared])
-        return WorkValue(line, WorkKind.EQUATION, None, mathml, "", None, unknowns)
+        parts = [(one.terms, one.signs) for one in compared]
+        return WorkValue(
+            line, WorkKind.EQUATION, None, typeset_comparisons(parts), latex_comparisons(parts),
+            None, unknowns,
+        )  # fmt: skip
 
     def _comparison(self, line: WorkingLine, compared: Condition) -> WorkValue:
         unknown = {name for term in compared.terms for name in self._unknown(term)}
         kind = WorkKind.EQUATION if unknown else WorkKind.VALUE
         return WorkValue(
-            line, kind, None, typeset_comparison(compared.terms, compared.signs), "",
-            None, tuple(sorted(unknown)),
+            line, kind, None, typeset_comparison(compared.terms, compared.signs),
+            latex_comparisons([(compared.terms, compared.signs)]), None, tuple(sorted(unknown)),
         )  # fmt: skip
 
     def result(self, value: WorkValue) -> Result:

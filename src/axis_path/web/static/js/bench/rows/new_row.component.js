@@ -2,12 +2,13 @@
 /** The field for a new line, which stands below all rows. */
 
 import { together } from "../../shared/together.js";
+import { makeGrid } from "../panels/working/matrix_grid.js";
 import { makeCompletion, rememberLine } from "./completion.js";
 import { makeWriting } from "./writing.js";
 
 /** @param {import("../session/engine.js").Engine} engine */
 export const newRow = (engine) => () =>
-  together(makeWriting(engine), makeCompletion(engine), {
+  together(makeWriting(engine), makeCompletion(engine), makeGrid(), {
     row: { id: null, text: "" },
     get shownProblem() {
       return this.text ? this.writtenProblem : null;
@@ -17,6 +18,7 @@ export const newRow = (engine) => () =>
     },
     clear() {
       this.text = "";
+      this.isGridOpen = false;
       this.recallAt = null;
       this.stopOffering();
       this.forgetPreview();

@@ -59,8 +59,16 @@ export const row = (engine) => () =>
           (this.row.kind === "list" && this.row.tone !== null)
         );
       },
-      get noteText() {
-        return this.row.text.replace(/^\s*#\s*/, "");
+      get noteParts() {
+        return this.row.words.map((part, key) => ({ ...part, key }));
+      },
+      /** What the table of a list or a matrix shows and changes. */
+      get cellsOf() {
+        const { id, name } = this.row;
+        return { query: { name }, target: { id }, name };
+      },
+      closeCells() {
+        this.closeForm();
       },
       get hasFormula() {
         return Boolean(this.row.mathml);

@@ -2,7 +2,7 @@
 /** The menu of a row: what can be done with it besides hiding and playing, and the forms that it opens. */
 import { ask } from "../../shared/api.js";
 
-/** @typedef {"" | "look" | "motion" | "family"} Form */
+/** @typedef {"" | "look" | "motion" | "family" | "cells"} Form */
 
 /** @param {import("../session/engine.js").Engine} engine */
 export function makeMenu(engine) {
@@ -25,6 +25,7 @@ export function makeMenu(engine) {
           act: () => this.openForm("motion"),
         },
         this.canFamily && { words: "Family of curves …", act: () => this.openForm("family") },
+        this.hasCells && { words: "Open as a table", act: () => this.openForm("cells") },
         row.kind === "function" && { words: "Sampling check …", act: () => this.checkSampling() },
         row.kind === "function" &&
           this.isDrawn && {
@@ -75,6 +76,17 @@ export function makeMenu(engine) {
     },
     get isFamilyForm() {
       return this.form === "family" && this.canFamily;
+    },
+    /** Whether the line is a list or a matrix with a name. */
+    get hasCells() {
+      const { kind, name, problem } = this.row;
+      return Boolean(name) && !problem && (kind === "list" || kind === "matrix");
+    },
+    get isCellsForm() {
+      return this.form === "cells" && this.hasCells;
+    },
+    get cellsLabel() {
+      return `Entries of ${this.called}`;
     },
     get lookLabel() {
       return `Look of ${this.called}`;

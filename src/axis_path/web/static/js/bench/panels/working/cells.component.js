@@ -1,15 +1,21 @@
 // @ts-check
-/** A list or a matrix as a table: a part of it at a time, with the numbers of its rows and columns. */
+/**
+ * A list or a matrix as a table: a part of it at a time, with the numbers of its rows and columns.
+ * Entries that are written out in their line are changed here. What it is a table of, `cellsOf`, is
+ * given by the line around it.
+ */
 import { askFile } from "../../../shared/api.js";
 import { saveAs } from "../../../shared/save.js";
 import { liveQuery } from "../../transport/live_query.js";
+import { focusCell, stepOf } from "./cell_keys.js";
+import { MOST_ROWS, pasted } from "./grid.model.js";
 
 const STEP = 20;
 
 /** @param {import("../../session/engine.js").Engine} engine */
 export const workCells = (engine) => () => ({
-  row: 0,
-  column: 0,
+  firstRow: 0,
+  firstColumn: 0,
   /** @type {import("#types/answers").WorkCellsAnswer | null} */
   answer: null,
   isBehind: false,
@@ -20,11 +26,11 @@ export const workCells = (engine) => () => ({
     this.live = liveQuery(engine, "work_cells", {
       take: (answer) => {
         this.answer = answer;
-        this.row = answer.row;
-        this.column = answer.column;
+        this.firstRow = answer.row;
+        this.firstColumn = answer.column;
         this.problem = "";
       },
-      body: () => ({ id: this.line.id, row: this.row, column: this.column }),
+      body: () => ({ ...this.cellsOf.query, row: this.firstRow, column: this.firstColumn }),
       behind: (isBehind) => (this.isBehind = isBehind),
       fail: (error) => (this.problem = error.message),
     });
@@ -39,13 +45,21 @@ export const workCells = (engine) => () => ({
   },
   get heads() {
     const width = this.answer?.cells[0]?.length ?? 0;
-    return Array.from({ length: width }, (_, k) => ({ key: k, text: this.column + k + 1 }));
+    return Array.from({ length: width }, (_, k) => ({ key: k, text: this.firstColumn + k + 1 }));
   },
   get rows() {
     return (this.answer?.cells ?? []).map((cells, k) => ({
       key: k,
-      number: this.row + k + 1,
-      cells: cells.map((text, key) => ({ key, text, title: this.answer?.exact[k][key] ?? "" })),
+      number: this.firstRow + k + 1,
+      cells: cells.map((text, key) => ({
+        key,
+        text,
+        title: this.answer?.exact[k][key] ?? "",
+        typed: this.answer?.typed[k]?.[key] ?? "",
+        label: `row ${this.firstRow + k + 1}, column ${this.firstColumn + key + 1}`,
+        r: this.firstRow + k,
+        c: this.firstColumn + key,
+      })),
     }));
   },
   get partText() {
@@ -53,31 +67,31 @@ export const workCells = (engine) => () => ({
     const part = (from, count, all, what) =>
       count < all ? `${what} ${from + 1} to ${from + count} of ${all.toLocaleString("en")}` : "";
     return [
-      part(this.row, this.rows.length, rows, "rows"),
-      part(this.column, this.heads.length, columns, "columns"),
+      part(this.firstRow, this.rows.length, rows, "rows"),
+      part(this.firstColumn, this.heads.length, columns, "columns"),
     ]
       .filter(Boolean)
       .join(", ");
   },
   get isWholeUp() {
-    return this.row === 0;
+    return this.firstRow === 0;
   },
   get isWholeDown() {
-    return this.row + STEP >= this.shape.rows;
+    return this.firstRow + STEP >= this.shape.rows;
   },
   get isWholeLeft() {
-    return this.column === 0;
+    return this.firstColumn === 0;
   },
   get isWholeRight() {
-    return this.column + STEP >= this.shape.columns;
+    return this.firstColumn + STEP >= this.shape.columns;
   },
   get isScrolled() {
     return this.shape.rows > STEP || this.shape.columns > STEP;
   },
   /** @param {number} down @param {number} right in parts. */
   go(down, right) {
-    this.row = Math.max(0, this.row + down * STEP);
-    this.column = Math.max(0, this.column + right * STEP);
+    this.firstRow = Math.max(0, this.firstRow + down * STEP);
+    this.firstColumn = Math.max(0, this.firstColumn + right * STEP);
     this.live.ask();
   },
   goUp() {
@@ -92,6 +106,93 @@ export const workCells = (engine) => () => ({
   goRight() {
     this.go(0, 1);
   },
+  /** Whether the entries are written out in their line. */
+  get isWritten() {
+    return Boolean(this.answer?.typed.length);
+  },
+  get isComputed() {
+    return this.answer !== null && !this.isWritten;
+  },
+  get isWrittenMatrix() {
+    return this.isWritten && this.answer?.shape.length === 2;
+  },
+  get canRemoveRow() {
+    return this.shape.rows > 1;
+  },
+  get canRemoveColumn() {
+    return this.isWrittenMatrix && this.shape.columns > 1;
+  },
+  get isFullDown() {
+    return this.shape.rows >= MOST_ROWS;
+  },
+  get isFullRight() {
+    return this.shape.columns >= MOST_ROWS;
+  },
+  cellPlace(cell) {
+    return `${cell.r},${cell.c}`;
+  },
+  /** @param {import("#types/commands").AnyCommand} command */
+  async change(command) {
+    const error = await engine.commit([command]);
+    this.problem = error ? error.message : "";
+    return !error;
+  },
+  async enter(event, cell) {
+    const text = event.target.value.trim();
+    if (text === cell.typed) return;
+    const { r: row, c: column } = cell;
+    const isDone = await this.change({
+      do: "enter_cells",
+      ...this.cellsOf.target,
+      row,
+      column,
+      cells: [[text]],
+    });
+    // What was refused stays to be corrected, with the reason.
+    if (!isDone) event.target.focus();
+  },
+  async paste(event, cell) {
+    const block = pasted(event.clipboardData?.getData("text") ?? "");
+    if (block.length < 2 && block[0].length < 2) return;
+    event.preventDefault();
+    const { r: row, c: column } = cell;
+    await this.change({
+      do: "enter_cells",
+      ...this.cellsOf.target,
+      row,
+      column,
+      cells: block.slice(0, MOST_ROWS).map((line) => line.slice(0, MOST_ROWS)),
+    });
+  },
+  moveByKey(event, cell) {
+    if (event.key === "Escape" && event.target.value !== cell.typed) {
+      event.stopPropagation();
+      event.target.value = cell.typed;
+      return;
+    }
+    const step = stepOf(event);
+    if (!step) return;
+    event.preventDefault();
+    focusCell(this.$root, cell.r + step[0], cell.c + step[1]);
+    if (event.key === "Enter") this.enter(event, cell);
+  },
+  /** @param {number} rows @param {number} columns */
+  resize(rows, columns) {
+    const size = { rows: this.shape.rows + rows, columns: this.shape.columns + columns };
+    return this.change({ do: "resize_cells", ...this.cellsOf.target, ...size });
+  },
+  addRow() {
+    this.resize(1, 0);
+  },
+  addColumn() {
+    this.resize(0, 1);
+  },
+  removeRow() {
+    this.resize(-1, 0);
+  },
+  removeColumn() {
+    this.resize(0, -1);
+  },
   async copyCells() {
     const text = this.rows.map((row) =>
       row.cells.map((cell) => cell.text.replace("−", "-")).join("\t"),
@@ -105,8 +206,8 @@ export const workCells = (engine) => () => ({
   },
   async saveCsv() {
     try {
-      const file = await askFile(`${engine.path}/work.csv`, engine.body({ id: this.line.id }));
-      saveAs(file, `${this.line.name ?? "working"}.csv`);
+      const file = await askFile(`${engine.path}/work.csv`, engine.body(this.cellsOf.query));
+      saveAs(file, `${this.cellsOf.name}.csv`);
     } catch (error) {
       this.problem = error.message;
     }

@@ -1,5 +1,6 @@
 // @ts-check
 /** A matrix that is entered cell by cell; the text that is typed stays in step with it. */
+import { focusCell, stepOf } from "./cell_keys.js";
 import { cellsOf, MOST_ROWS, pasted, resized, typed, withBlock } from "./grid.model.js";
 
 const START = [
@@ -72,32 +73,18 @@ export function makeGrid() {
       this.putCells(withBlock(this.cells, block, cell.r, cell.c));
     },
     cellKey(event, cell) {
-      const { target, key } = event;
-      const isAtStart = target.selectionStart === 0 && target.selectionEnd === 0;
-      const isAtEnd = target.selectionStart === target.value.length;
-      const isAll = target.selectionEnd - target.selectionStart === target.value.length;
-      /** @type {Record<string, [number, number] | false>} */
-      const steps = {
-        ArrowUp: [-1, 0],
-        ArrowDown: [1, 0],
-        ArrowLeft: (isAtStart || isAll) && [0, -1],
-        ArrowRight: (isAtEnd || isAll) && [0, 1],
-        Enter: [1, 0],
-      };
-      const step = steps[key];
-      if (!step || event.altKey || event.ctrlKey || event.metaKey) return;
+      const step = stepOf(event);
+      if (!step) return;
       event.preventDefault();
       const [r, c] = [cell.r + step[0], cell.c + step[1]];
-      if (key === "Enter" && r === this.cells.length) this.addRow();
+      if (event.key === "Enter" && r === this.cells.length) this.addRow();
       this.$nextTick(() => this.focusCell(r, c));
     },
     cellPlace(cell) {
       return `${cell.r},${cell.c}`;
     },
     focusCell(r, c) {
-      const field = this.$root.querySelector(`[data-cell="${r},${c}"]`);
-      field?.focus();
-      field?.select();
+      focusCell(this.$root, r, c);
     },
     addRow() {
       this.putCells(resized(this.cells, this.cells.length + 1, this.cells[0].length));

@@ -26,8 +26,28 @@ export const workingLine = (engine) => () =>
     init() {
       this.$watch("line", () => {
         this.whole = "";
-        if (this.sketch) this.showSketch();
+        if (this.sketch || this.canPlot) this.showSketch();
+        else this.sketchProblem = "";
       });
+      this.watchSight();
+    },
+    /** A curve is sketched beside its line as soon as the line is seen. */
+    watchSight() {
+      const sight = new IntersectionObserver((seen) => {
+        if (!seen.some((entry) => entry.isIntersecting)) return;
+        sight.disconnect();
+        if (this.canPlot && !this.sketch) this.showSketch();
+      });
+      sight.observe(this.$root);
+    },
+    get isNote() {
+      return this.line.kind === "note";
+    },
+    get noteParts() {
+      return this.line.words.map((part, key) => ({ ...part, key }));
+    },
+    get isCode() {
+      return !this.hasFormula && !this.isNote;
     },
     get called() {
       return this.line.name ?? `line ${this.line.number}`;
@@ -125,7 +145,6 @@ export const workingLine = (engine) => () =>
           words: this.sketch ? "Hide the sketch" : "Sketch",
           act: () => this.toggleSketch(),
         },
-        this.canPlot && { words: "Put it on the plane", act: () => this.define() },
         this.hasCells && { words: "Open as a table", act: () => this.open("cells") },
         this.canReduce && { words: "Reduce the rows …", act: () => this.open("reduction") },
         { words: "Copy the text", act: () => this.copy(line.text, "The input is copied.") },
@@ -141,7 +160,8 @@ export const workingLine = (engine) => () =>
           words: "Copy as MathML",
           act: () => this.copy(this.result?.mathml || line.mathml, "The line is copied as MathML."),
         },
-        !this.canPlot && { words: "Make it a definition", act: () => this.define() },
+        !this.canPlot &&
+          !this.isNote && { words: "Make it a definition", act: () => this.define() },
         { words: "Move up", act: () => this.shiftLine(line, -1), isOff: line.number === 1 },
         {
           words: "Move down",
@@ -164,6 +184,18 @@ export const workingLine = (engine) => () =>
     /** @param {"cells" | "reduction"} what */
     open(what) {
       this.opened = what;
+    },
+    /** What the table shows and changes. */
+    get cellsOf() {
+      const { id } = this.line;
+      return {
+        query: { id },
+        target: { id, in_working: true },
+        name: this.line.name ?? "working",
+      };
+    },
+    closeCells() {
+      this.close();
     },
     close() {
       this.opened = "";

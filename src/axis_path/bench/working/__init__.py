@@ -1,0 +1,1 @@
+"""Working as plain data: its lines, their tables and sketches, and row reductions."""

@@ -1,0 +1,114 @@
+"""Row reductions with their steps."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from axis_path.bench.job import Job
+from axis_path.bench.request import realise
+from axis_path.bench.requests import (
+    ReductionQuery,
+)
+from axis_path.core.algebra import RowReduction, SolutionKind, SolutionSet
+from axis_path.core.algebra.operations import Rows
+from axis_path.core.deadline import calculation
+from axis_path.core.errors import MathError
+from axis_path.core.features.reduction.queries import OwnStep, Reducible, Reductions, own_steps
+from axis_path.core.features.working.queries import WorkingResults
+from axis_path.core.study import problem_dict
+
+
+def reduction(job: Job, query: ReductionQuery) -> dict[str, Any]:
+    """Return a row reduction with its steps, and what the student's own operations led to."""
+    request = realise(job, query)
+    snapshot = request.study.snapshot.query(WorkingResults).among
+    reductions = snapshot.query(Reductions)
+    with calculation():
+        subject = reductions.subject(query.text)
+        whole = reductions.row_reduction(query.text)
+        problem = None
+        try:
+            own = own_steps(subject, query.operations)
+        except MathError as err:
+            own, problem = [], problem_dict(err)
+        solutions = reductions.solutions(subject)
+    return {
+        "version": request.version,
+        "unknowns": list(subject.unknowns),
+        "start": _cells(subject.rows),
+        "steps": _steps(whole),
+        "rank": whole.rank,
+        "pivots": list(whole.pivots),
+        "own": [_own(step) for step in own],
+        "own_problem": problem,
+        "sentence": _sentence(whole, subject, solutions),
+        "solution": _solution(subject, solutions),
+    }
+
+
+def _cells(rows: Rows) -> list[list[str]]:
+    return [[str(entry).replace("-", "−") for entry in row] for row in rows]
+
+
+def _steps(whole: RowReduction) -> list[dict[str, Any]]:
+    return [
+        {
+            "operation": _shown(step.operation),
+            "rows": _cells(step.matrix),
+            "pivots": [list(pivot) for pivot in step.pivots],
+        }
+        for step in whole.steps
+    ]
+
+
+def _shown(operation: str) -> str:
+    return operation.replace("<->", "↔").replace("<-", "←").replace("-", "−")
+
+
+def _own(step: OwnStep) -> dict[str, Any]:
+    if step.after.is_done:
+        words = "This is the reduced form."
+    elif step.is_nearer:
+        words = "Nearer."
+    elif step.after == step.before:
+        words = "As far as before."
+    else:
+        words = "Farther away."
+    return {
+        "operation": _shown(step.operation), "rows": _cells(step.rows), "sentence": words,
+        "is_done": step.after.is_done, "is_nearer": step.is_nearer,
+    }  # fmt: skip
+
+
+def _sentence(whole: RowReduction, subject: Reducible, solutions: SolutionSet | None) -> str:
+    if solutions is None:
+        words = "is" if whole.rank == 1 else "are"
+        return (
+            f"The rank is {whole.rank}: so many rows {words} not 0."
+            if whole.rank
+            else "All rows are 0."
+        )
+    if solutions.kind is SolutionKind.ONE:
+        return "There is exactly one solution."
+    if solutions.kind is SolutionKind.NONE:
+        row = (solutions.contradiction or 0) + 1
+        return f"There is no solution: row {row} says that 0 is another number."
+    names = " and ".join(subject.unknowns[column] for column, _ in solutions.free)
+    return f"There are infinitely many solutions: {names} may be any number."
+
+
+def _solution(subject: Reducible, solutions: SolutionSet | None) -> list[str]:
+    """Return the value of each unknown, in parameters if there are many solutions."""
+    if solutions is None or not solutions.values:
+        return []
+    names = [name for _, name in solutions.free]
+    lines = []
+    for unknown, (constant, factors) in zip(subject.unknowns, solutions.values, strict=True):
+        terms = [str(constant)] if constant or not any(factors) else []
+        for name, factor in zip(names, factors, strict=True):
+            if factor:
+                size = "" if abs(factor) == 1 else f"{abs(factor)} "
+                sign = ("-" if factor < 0 else "") if not terms else ("- " if factor < 0 else "+ ")
+                terms.append(f"{sign}{size}{name}")
+        lines.append(f"{unknown} = {' '.join(terms)}".replace("-", "−"))
+    return lines
