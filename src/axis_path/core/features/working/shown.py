@@ -61,7 +61,7 @@ def shown_result(
     large = shapes[chosen]
     beside = decimal if chosen is NumberShape.EXACT else exact
     same = _plain(beside) == _plain(large)
-    is_equal = same or _is_equal(large, beside)
+    is_equal = same or _is_equal(large, beside) or _is_number(result, decimal)
     beside = "" if same else beside
     return ShownResult(large, chosen is NumberShape.EXACT, beside, is_equal, present)
 
@@ -72,6 +72,11 @@ def _first(exact: str) -> NumberShape:
 
 def _plain(text: str) -> str:
     return text.replace("−", "-").replace(" ", "")
+
+
+def _is_number(result: Result, decimal: str) -> bool:
+    """Check whether a decimal is the very number, as beside a product of prime factors."""
+    return result.rational is not None and _is_equal(str(result.rational), decimal)
 
 
 def _is_equal(one: str, other: str) -> bool:

@@ -9,14 +9,17 @@ from numpy.typing import NDArray
 
 from axis_path.core.compile.curves import Curves
 from axis_path.core.compile.snapshot import Snapshot
-from axis_path.core.draw import Curve, Window, frame
+from axis_path.core.draw import Curve, Window, frame, frame_between
 from axis_path.core.errors import ShapeError
-from axis_path.core.evaluate import Result, ResultKind
+from axis_path.core.evaluate import RealFunction, Result, ResultKind
 from axis_path.core.features.working.queries import WorkingResults, WorkKind, WorkValue
 from axis_path.core.kinds.drawables import Drawables
 from axis_path.core.lines.line import StudyLine
 
 _NAME = "sketch_"
+_HOME, _SAMPLES = (-10.0, 10.0), 2_001
+#: So many turns and crossings are shown close by, with so much room around them.
+_FEW, _LEAST_HALF, _MARGIN = 8, 1.0, 1.5
 _MOST_BARS, _MOST_SIDE = 200, 60
 
 
@@ -47,9 +50,31 @@ def curve_sketch(results: WorkingResults, value: WorkValue, width: int, height: 
     """
     name, snapshot = _named(results, value)
     function = snapshot.query(Curves).function(name)
-    home = Window((-10, 10), (-10, 10), width, height)
-    window = frame([function], home, [])
+    home = Window(_HOME, _HOME, width, height)
+    ends = _where_it_turns(function)
+    window = frame([function], home) if ends is None else frame_between([function], home, ends)
     return Sketch(window, snapshot.query(Drawables).sampled(name, window))
+
+
+def _where_it_turns(function: RealFunction) -> tuple[float, float] | None:
+    """Return ends between which a function turns and crosses the axis; None for the usual ones.
+
+    They only choose the window, so samples are enough.
+    """
+    if function.low is not None or function.high is not None:
+        return None
+    xs = np.linspace(*_HOME, _SAMPLES)
+    ys = function.sample(xs)
+    rises = np.sign(np.diff(ys))
+    turns = xs[1:-1][rises[1:] * rises[:-1] < 0]
+    crossings = xs[1:][np.sign(ys[1:]) * np.sign(ys[:-1]) <= 0]
+    seen = np.concatenate([turns, crossings])
+    if not 0 < len(seen) <= _FEW:
+        return None
+    low, high = float(seen.min()), float(seen.max())
+    half = max((high - low) / 2, _LEAST_HALF)
+    middle = (low + high) / 2
+    return middle - half * _MARGIN, middle + half * _MARGIN
 
 
 def _named(results: WorkingResults, value: WorkValue) -> tuple[str, Snapshot]:
