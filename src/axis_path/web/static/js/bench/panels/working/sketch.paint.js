@@ -16,7 +16,7 @@ export function paintSketch(canvas, sketch) {
   if (!pen) return;
   pen.scale(scale, scale);
   const style = getComputedStyle(canvas);
-  const inks = { line: style.getPropertyValue("--line-strong") || style.color, curve: style.color };
+  const inks = { line: style.getPropertyValue("--ink-soft"), curve: style.color };
   if (sketch.kind === "curve") paintCurve(pen, sketch, inks, width, height);
   else if (sketch.kind === "bars") paintBars(pen, sketch.bars, inks, width, height);
   else paintCells(pen, sketch.cells, inks, width, height);
