@@ -41,7 +41,9 @@ export function setFormula(target, text, isWrapped = false) {
 }
 
 /** Before these operators a formula may go on in another line. */
-const BREAKS = new Set([..."=<>≤≥≠+−±,;", "for"]);
+const BREAKS = new Set([..."=<>≤≥≠+−±", "for"]);
+/** Behind these it may go on in another line. */
+const BREAKS_AFTER = new Set([",", ";"]);
 
 /**
  * Cut a formula at its outermost operators into formulas that can stand in lines one below the other.
@@ -54,8 +56,16 @@ function cut(formula) {
   }
   /** @type {Element[][]} */
   const groups = [[]];
+  let isEnded = false;
   for (const child of [...outer.children]) {
-    const isBreak = child.localName === "mo" && BREAKS.has(child.textContent ?? "");
+    const sign = child.localName === "mo" ? (child.textContent ?? "") : "";
+    // The space behind a separator stays in its line.
+    if (isEnded && child.localName !== "mspace") {
+      groups.push([]);
+      isEnded = false;
+    }
+    if (BREAKS_AFTER.has(sign)) isEnded = true;
+    const isBreak = BREAKS.has(sign);
     if (isBreak && groups[groups.length - 1].length) {
       // At the head of a line it is no sign of what follows, but an operator as before.
       child.setAttribute("form", "infix");

@@ -17,8 +17,14 @@ const DRAWN = new Set(["function", "path", "polar", "point", "relation", "region
 
 /** Whether a list or a matrix stands in its line as it is: its value would only repeat that. */
 const isWrittenOut = ({ text, value }) =>
-  text.includes("[") &&
-  text.split("=").pop().replaceAll(" ", "") === value.replaceAll(" ", "").replaceAll("−", "-");
+  text.includes("[") && plainEntries(text.split("=").pop()) === plainEntries(value);
+
+/** A list or a matrix without spaces, its decimals without zeros at the end. @param {string} text */
+const plainEntries = (text) =>
+  text
+    .replaceAll(" ", "")
+    .replaceAll("−", "-")
+    .replace(/\d*\.\d+/g, (number) => String(Number(number)));
 
 /** @param {import("../session/engine.js").Engine} engine */
 export const row = (engine) => () =>
@@ -131,7 +137,8 @@ export const row = (engine) => () =>
       /** The exact form of a computed value, unless its decimal is just that. */
       get exact() {
         const knownExact = this.knownExact;
-        return knownExact && !knownExact.is_plain ? knownExact.mathml : "";
+        if (!knownExact || knownExact.is_plain || isWrittenOut(this.row)) return "";
+        return knownExact.mathml;
       },
       get exactNote() {
         return this.knownExact?.note ?? "";
