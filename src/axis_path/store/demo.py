@@ -206,7 +206,8 @@ def lock_gate() -> DemoStudy:
     study.set("w", "50", low=10, high=120, step=5)
     study.define("z_low = conj(z)")
     lines = (
-        "x + y + z = 48; 2x - y = 6; x + 3z = 60",
+        "# The same forces by reducing rows; `F` above is the inverse times `b`",
+        "p + q + r = 48; 2p - q = 6; p + 3r = 60",
         "A F",
         "det(A)",
         "list(mean(R[k, all]), k, 1, 4)",

@@ -157,7 +157,7 @@ def make_scene(
         rows,
         make_sliders(definitions, state.ranges, users, state.typed),
         _reading(x_reading, window),
-        _why_empty(definitions, rows),
+        _why_empty(definitions, rows, state),
         place_legend(rows, window.visible, axes.spec.legend_at) if axes.spec.legend else None,
     )
 
@@ -389,8 +389,13 @@ def _reading(x: Fraction | None, window: Window) -> dict[str, Any] | None:
     return {"x": position, "value": float(x), "text": text.replace("-", "−")}
 
 
-def _why_empty(definitions: list[Definition], rows: list[dict[str, Any]]) -> str | None:
-    drawn = [d for d in definitions if KINDS[d.kind].stands_on_plane and not d.disabled]
+def _why_empty(
+    definitions: list[Definition], rows: list[dict[str, Any]], state: State
+) -> str | None:
+    on_plane = (
+        d for d in definitions if KINDS[d.kind].stands_on_plane or d.id in state.complex_ids
+    )
+    drawn = [d for d in on_plane if not d.disabled]
     curves = [row["curve"] for row in rows if row["curve"]]
     if any(curve.get(part) for curve in curves for part in _PARTS):
         return None

@@ -135,6 +135,13 @@ export const workingLine = (engine) => () =>
     get isCells() {
       return this.opened === "cells" && this.hasCells;
     },
+    /** Equations have no result of their own: what can be done with them stands below. */
+    get offersReduction() {
+      return this.canReduce && !this.isMatrix && !this.isReduction;
+    },
+    openReduction() {
+      this.open("reduction");
+    },
     get isReduction() {
       return this.opened === "reduction" && this.canReduce;
     },
