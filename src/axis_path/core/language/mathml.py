@@ -95,6 +95,11 @@ class MathMl(Textbook):
         )
         return f'<mrow><mo stretchy="true">{{</mo><mtable>{lines}</mtable></mrow>'
 
+    def stacked(self, lines: list[str]) -> str:
+        """Set lines below one another behind a brace."""
+        rows = "".join(f"<mtr><mtd>{_row(line)}</mtd></mtr>" for line in lines)
+        return f'<mrow><mo stretchy="true">{{</mo><mtable>{rows}</mtable></mrow>'
+
     def table(self, rows: list[list[str]], *, shape: str = "[]") -> str:
         """Set a matrix between brackets that grow."""
         lines = "".join(
@@ -142,9 +147,8 @@ def typeset_comparison(terms: tuple[Node, ...], signs: tuple[str, ...]) -> str:
 
 
 def typeset_comparisons(parts: list[tuple[tuple[Node, ...], tuple[str, ...]]]) -> str:
-    """Typeset several comparisons beside one another as one ``<math>`` element."""
-    joint = _PRINTER.separator(";") + _PRINTER.space()
-    return _PRINTER.whole(joint.join(_PRINTER.comparison(*part) for part in parts))
+    """Typeset several comparisons below one another, behind a brace, as one ``<math>`` element."""
+    return _PRINTER.whole(_PRINTER.stacked([_PRINTER.comparison(*part) for part in parts]))
 
 
 def typeset_domain(domain: Domain, variable: str) -> str:
