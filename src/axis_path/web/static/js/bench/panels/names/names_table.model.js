@@ -22,7 +22,8 @@ export function nameRows(rows, sliders) {
     .map(({ id, name, kind, size, value, problem, disabled, place }) => ({
       id,
       name,
-      kind: values.has(id) ? "slider" : (KINDS[kind] ?? kind),
+      // The size says what it is too: `3 by 3 matrix`.
+      kind: size ? size.replace(/^an? /, "") : values.has(id) ? "slider" : (KINDS[kind] ?? kind),
       size: size ?? "",
       value: values.get(id) ?? value ?? "",
       problem: disabled ? "turned off" : (problem?.message ?? ""),
