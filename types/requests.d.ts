@@ -889,7 +889,7 @@ export interface WorkTextQuery {
   digits?: number;
 }
 
-/** The lines of Working with their results. */
+/** The lines of Working with their results; ``again`` is one that took too long before. */
 export interface WorkingQuery {
   version: number;
   window: Viewport;
@@ -904,6 +904,7 @@ export interface WorkingQuery {
   stretch?: number;
   part?: "reading" | "scene";
   digits: number;
+  again?: number | null;
 }
 
 /** Write a line, whether it reads or not; without an id, a new one behind ``after``. */

@@ -92,11 +92,57 @@ class WorkingTest(BrowserTest):
         self.assertIn("2by2matrix", self.shown(2))
         self.choose(2, "Open as a table")
         cells = self.work(2).locator(".work-cells tbody td")
-        self.assertEqual(["7", "10", "15", "22"], cells.all_inner_texts())
+        self.assertEqual(["7", "10", "15", "22"], [self.text(cells.nth(k)) for k in range(4)])
+        self.work(2).get_by_text("These entries are computed").wait_for()
+
+    def test_entries_are_changed_in_the_table_of_a_row(self) -> None:
+        self.write("M = [[1, 2], [3, a]]")
+        row = self.row("M")
+        row.get_by_role("button", name="More for M").click()
+        self.page.get_by_role("menuitem", name="Open as a table").click()
+        table = row.locator(".work-cells")
+        table.get_by_label("row 1, column 2").fill("5/2")
+        self.page.keyboard.press("Enter")
+        self.page.wait_for_function(
+            "() => document.activeElement.getAttribute('aria-label') === 'row 2, column 2'"
+        )
+        self.settle()
+        self.assertEqual("a", table.get_by_label("row 2, column 2").input_value())
+        table.get_by_label("row 2, column 1").fill("(")
+        self.page.keyboard.press("Tab")
+        table.get_by_role("alert").get_by_text("bracket", exact=False).wait_for()
+        table.get_by_label("row 2, column 1").press("Escape")
+        table.get_by_role("button", name="Add column").click()
+        self.settle()
+        self.check_access()
+        self.calculate("M")
+        self.assertIn("[[1, 2.5, 0], [3, 2, 0]]", self.work(1).locator(".work-beside").inner_text())
+        self.page.get_by_role("button", name="Undo").first.click()
+        self.settle()
+        self.assertIn("[[1, 2.5], [3, 2]]", self.work(1).locator(".work-beside").inner_text())
+
+    def test_a_new_line_of_the_study_has_a_grid(self) -> None:
+        self.page.locator("#new-line").fill("B = ")
+        self.page.get_by_role("button", name="Matrix", exact=True).click()
+        self.page.keyboard.type("4")
+        self.page.keyboard.press("ArrowDown")
+        self.page.keyboard.type("a")
+        self.assertEqual("B = [[4, 0], [a, 0]]", self.page.locator("#new-line").input_value())
+        self.check_access()
+        self.page.get_by_role("button", name="Add the line").click()
+        self.row("B").wait_for()
+
+    def test_notes_stand_between_lines(self) -> None:
+        self.calculate("# half of `a^2/2`, see `(`", "a^2/2")
+        note = self.work(1).locator(".row-note")
+        self.assertEqual(1, note.locator("math mfrac").count())
+        self.assertIn("see(", self.text(note))
+        self.write("# as `y = x^2` shows")
+        self.assertEqual(1, self.page.locator(".row-item .row-note math msup").count())
 
     def test_a_system_is_reduced_step_by_step_and_by_hand(self) -> None:
         self.calculate("x + 2y = 5; 3x - y = 1")
-        self.choose(1, "Reduce the rows …")
+        self.work(1).get_by_role("button", name="Reduce the rows").click()
         box = self.work(1).locator(".work-reduction")
         self.assertEqual(
             "R2 ← R2 − 3 R1", box.locator(".reduction-operation span").first.inner_text()
@@ -121,11 +167,10 @@ class WorkingTest(BrowserTest):
 
     def test_a_sketch_is_put_on_the_plane(self) -> None:
         self.calculate("t^2 - a", "[1, 4, -2]")
-        self.choose(1, "Sketch")
         self.work(1).locator(".work-sketch canvas").wait_for()
         self.choose(2, "Sketch")
         self.check_access()
-        self.choose(1, "Put it on the plane")
+        self.work(1).get_by_role("button", name="Put it on the plane").click()
         self.row("f").wait_for()
 
     def test_arguments_are_shown_while_a_call_is_written(self) -> None:

@@ -6,6 +6,8 @@ from unittest.mock import patch
 
 from axis_path.core import Result, Study, Window
 from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.deadline import Deadline, calculation, check, deadline_scope
+from axis_path.core.errors import StoppedError
 from axis_path.core.evaluate.number_forms import NumberShape, in_powers, written_in
 from axis_path.core.features.working import queries
 from axis_path.core.features.working.cache import cached_result
@@ -91,13 +93,13 @@ class WorkingTest(unittest.TestCase):
         computed: list[str] = []
 
         def counted(
-            snapshot: Snapshot, node: Node, owner: str, compute: Callable[[], Result]
+            snapshot: Snapshot, node: Node, owner: str, compute: Callable[[], Result], **more: bool
         ) -> Result:
             def noted() -> Result:
                 computed.append(owner)
                 return compute()
 
-            return cached_result(snapshot, node, owner, noted)
+            return cached_result(snapshot, node, owner, noted, **more)
 
         def look() -> int:
             computed.clear()
@@ -111,6 +113,30 @@ class WorkingTest(unittest.TestCase):
             self.assertEqual(0, look())
             study.apply(Work(5, "n_4 = 9"), WINDOW)
             self.assertEqual(2, look())
+
+    def test_what_takes_too_long_is_tried_once(self) -> None:
+        study = Study()
+        work(study, "1 + 1")
+        results = study.snapshot.query(WorkingResults)
+        (value,) = results.lines()
+        clock = [0.0]
+        calls = []
+
+        def slow() -> Result:
+            calls.append(1)
+            clock[0] += 10
+            check()
+            raise AssertionError("the time is over")
+
+        def attempt(*, again: bool = False) -> None:
+            assert value.node is not None
+            with deadline_scope(Deadline(lambda: clock[0])), calculation():
+                cached_result(results.among, value.node, "w", slow, again=again)
+
+        for again, count in ((False, 1), (False, 1), (True, 2), (False, 2)):
+            with self.assertRaises(StoppedError):
+                attempt(again=again)
+            self.assertEqual(count, len(calls))
 
     def test_lines_are_moved_cleared_shown_and_defined(self) -> None:
         study = Study()

@@ -92,6 +92,46 @@ class WorkingViewTest(WebTest):
             with self.subTest(wrong):
                 self.post(study_id, "work_cells", 400, **wrong)
 
+    def test_written_entries_are_changed_and_resized(self) -> None:
+        study_id = self.work("L = [1, 2]", "A^2", lines=("A = [[1, 1/3], [0, 2]]", "B = A^-1"))
+        part = self.post(study_id, "work_cells", name="A", row=0, column=0)
+        self.assertEqual([["1", "1/3"], ["0", "2"]], part["typed"])
+        self.assertEqual([], self.post(study_id, "work_cells", name="B")["typed"])
+
+        def change(do: str, status: int = 200, **more: object) -> Any:
+            return self.post(study_id, "commands", status, commands=[{"do": do, **more}])
+
+        block = [["5", "sqrt(2)"], ["", "7"]]
+        answer = change("enter_cells", id=1, row=1, column=1, cells=block)
+        self.assertEqual(
+            "A = [[1, 1/3, 0], [0, 5, sqrt(2)], [0, 0, 7]]", answer["scene"]["rows"][0]["text"]
+        )
+        change("resize_cells", id=1, rows=2, columns=2)
+        change("enter_cells", id=1, in_working=True, row=2, column=0, cells=[["9"]])
+        lines = self.post(study_id, "working", digits=10)["working"]
+        self.assertEqual("L = [1, 2, 9]", lines[0]["text"])
+        self.assertEqual("[[1, 2], [0, 25]]", lines[1]["result"]["large"])
+        for wrong in (
+            {"id": 2, "row": 0, "column": 0, "cells": [["1"]]},
+            {"id": 1, "row": 0, "column": 0, "cells": [["1, 2"]]},
+            {"id": 1, "row": 0, "column": 1, "cells": [["1"]], "in_working": True},
+            {"id": 99, "row": 0, "column": 0, "cells": [["1"]]},
+        ):
+            with self.subTest(wrong):
+                change("enter_cells", 400, **wrong)
+        change("enter_cells", 413, id=1, row=60, column=0, cells=[["1"]])
+        change("resize_cells", 400, id=1, rows=0, columns=1)
+
+    def test_notes_have_their_formulas(self) -> None:
+        study_id = self.work("# the lever `sqrt(2)/2` and `(`", lines=("# see `y = x^2`",))
+        (note,) = self.post(study_id, "working", digits=10)["working"]
+        self.assertEqual("note", note["kind"])
+        self.assertEqual(
+            ["the lever ", "sqrt(2)/2", " and ", "("], [part["text"] for part in note["words"]]
+        )
+        self.assertIn("<msqrt>", note["words"][1]["mathml"])
+        self.assertEqual("", note["words"][3]["mathml"])
+
     def file(self, study_id: uuid.UUID, **more: object) -> bytes:
         body = {"version": self.version(study_id), "window": WINDOW, **more}
         answer = self.client.post(

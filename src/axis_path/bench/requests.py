@@ -234,9 +234,10 @@ class ExactQuery(StateQuery, frozen=True, kw_only=True):
 
 
 class WorkingQuery(StateQuery, frozen=True, kw_only=True):
-    """The lines of Working with their results."""
+    """The lines of Working with their results; ``again`` is one that took too long before."""
 
     digits: Id
+    again: Id | None = None
 
 
 class WorkTextQuery(StateQuery, frozen=True, kw_only=True):

@@ -12,12 +12,14 @@ from contextlib import AbstractContextManager
 from contextvars import ContextVar, Token
 from dataclasses import dataclass, field
 
-from axis_path.core.errors import StoppedError
+from axis_path.core.errors import CancelledError, StoppedError
 from axis_path.core.limits import ALL_TIME, CALCULATION_TIME
 
 #: To ask whether the caller still waits costs more than to look at the clock.
 _ASK_EVERY_S = 0.02
 _CANCELLED = "This was stopped."
+#: What part of the time of a calculation may be over when it still counts as all.
+_FULL = 0.9
 
 
 def _still_waits() -> bool:
@@ -119,8 +121,16 @@ def grace_period(seconds: float) -> AbstractContextManager[None]:
     if wait is None:
         return _During(None)
     if wait.deadline.is_cancelled():
-        raise StoppedError(_CANCELLED)
+        raise CancelledError(_CANCELLED)
     return _until(wait, wait.deadline.clock() + seconds)
+
+
+def has_full_time() -> bool:
+    """Check whether the present calculation still has all the time that one may take."""
+    wait = _present.get()
+    if wait is None or not wait.is_one or wait.is_brief:
+        return False
+    return wait.end - wait.deadline.clock() > _FULL * wait.deadline.step_s
 
 
 def seconds_left() -> float:
@@ -151,4 +161,4 @@ def check() -> None:
     if now > wait.ask_at:
         wait.ask_at = now + _ASK_EVERY_S
         if wait.deadline.is_cancelled():
-            raise StoppedError(_CANCELLED)
+            raise CancelledError(_CANCELLED)

@@ -185,3 +185,7 @@ class StoppedError(LimitError):
     """A calculation took longer than anybody waits for it, or was cancelled."""
 
     code = "limit.time"
+
+
+class CancelledError(StoppedError):
+    """Nobody waits for a calculation any more."""

@@ -38,11 +38,20 @@ def working(job: Job, query: WorkingQuery) -> dict[str, Any]:
     if not 1 <= query.digits <= DIGITS.value:
         raise RequestError(f"Working shows 1 to {DIGITS.value:,} digits.", "digits")
     request = realise(job, query)
-    return {"version": request.version, "working": working_lines(request.study, query.digits)}
+    return {
+        "version": request.version,
+        "working": working_lines(request.study, query.digits, query.again),
+    }
 
 
-def working_lines(study: Study, digits: int) -> list[dict[str, Any]]:
-    """Return every line of Working with its result."""
+def working_lines(study: Study, digits: int, again: int | None = None) -> list[dict[str, Any]]:
+    """Return every line of Working with its result.
+
+    Args:
+        study: of which.
+        digits: of the decimals.
+        again: a line that is computed even if it took too long before.
+    """
     # The first line is computed in any case, so that every request comes further.
     end: float | None = None
     results = study.snapshot.query(WorkingResults)
@@ -54,7 +63,9 @@ def working_lines(study: Study, digits: int) -> list[dict[str, Any]]:
         elif value.kind is WorkKind.VALUE and not value.variables:
             in_time = end is None or time.monotonic() < end
             end = end or time.monotonic() + _BUDGET_S
-            line |= _computed(results, value, digits, study) if in_time else {"is_waiting": True}
+            line |= (
+                _computed(results, value, digits, study, again) if in_time else {"is_waiting": True}
+            )
         lines.append(line)
     return lines
 
@@ -71,12 +82,12 @@ def _line(value: WorkValue) -> dict[str, Any]:
 
 
 def _computed(
-    results: WorkingResults, value: WorkValue, digits: int, study: Study
+    results: WorkingResults, value: WorkValue, digits: int, study: Study, again: int | None
 ) -> dict[str, Any]:
     digits = value.line.digits or digits
     try:
         with calculation():
-            result = results.result(value)
+            result = results.result(value, again=value.line.id == again)
             shown = shown_result(results, value, result, digits, study.snapshot.unit)
         note = exact_or_note(result)[1]
     except MathError as err:

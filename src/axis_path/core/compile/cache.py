@@ -45,6 +45,10 @@ class CompileCache:
     results: SharedCache[tuple[object, ...], Result] = field(
         default_factory=lambda: SharedCache(_MOST_RESULTS)
     )
+    #: Which of them took longer than one calculation may take, and what was said of that.
+    stopped: SharedCache[tuple[object, ...], str] = field(
+        default_factory=lambda: SharedCache(_MOST_RESULTS)
+    )
 
     @property
     def is_full(self) -> bool:

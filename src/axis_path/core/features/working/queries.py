@@ -143,8 +143,12 @@ class WorkingResults:
             latex_comparisons([(compared.terms, compared.signs)]), None, tuple(sorted(unknown)),
         )  # fmt: skip
 
-    def result(self, value: WorkValue) -> Result:
+    def result(self, value: WorkValue, *, again: bool = False) -> Result:
         """Compute the result of a line.
+
+        Args:
+            value: the line.
+            again: whether it is computed even if it took too long before.
 
         Raises:
             MathError: it has none.
@@ -156,11 +160,15 @@ class WorkingResults:
             raise UnknownNameError("A function or an equation has no single value.")
         if value.name is not None:
             name = value.name
-            return cached_result(self.among, Name(name), name, lambda: results.value(name))
+            return cached_result(
+                self.among, Name(name), name, lambda: results.value(name), again=again
+            )
         if value.node is None:
             return results.evaluate(value.line.text)
         node, owner = value.node, f"working {value.line.id}"
-        return cached_result(self.among, node, owner, lambda: results.of_node(node, owner))
+        return cached_result(
+            self.among, node, owner, lambda: results.of_node(node, owner), again=again
+        )
 
     def part(self, value: WorkValue, function: str) -> Result:
         """Compute a function of the result of a line, such as the size of a complex number.

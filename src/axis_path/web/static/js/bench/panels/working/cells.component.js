@@ -20,6 +20,8 @@ export const workCells = (engine) => () => ({
   answer: null,
   isBehind: false,
   problem: "",
+  /** What was refused, and of which cell: it stays to be corrected. */
+  refused: { place: "", text: "" },
   /** @type {import("../../transport/live_query.js").LiveQuery} */ live: /** @type {any} */ (null),
 
   init() {
@@ -28,7 +30,7 @@ export const workCells = (engine) => () => ({
         this.answer = answer;
         this.firstRow = answer.row;
         this.firstColumn = answer.column;
-        this.problem = "";
+        if (!this.refused.place) this.problem = "";
       },
       body: () => ({ ...this.cellsOf.query, row: this.firstRow, column: this.firstColumn }),
       behind: (isBehind) => (this.isBehind = isBehind),
@@ -141,6 +143,7 @@ export const workCells = (engine) => () => ({
     const text = event.target.value.trim();
     if (text === cell.typed) return;
     const { r: row, c: column } = cell;
+    this.refused = { place: "", text: "" };
     const isDone = await this.change({
       do: "enter_cells",
       ...this.cellsOf.target,
@@ -148,8 +151,13 @@ export const workCells = (engine) => () => ({
       column,
       cells: [[text]],
     });
-    // What was refused stays to be corrected, with the reason.
-    if (!isDone) event.target.focus();
+    if (isDone) return;
+    this.refused = { place: this.cellPlace(cell), text };
+    event.target.focus();
+  },
+  textIn(cell) {
+    const { place, text } = this.refused;
+    return place === this.cellPlace(cell) ? text : cell.typed;
   },
   async paste(event, cell) {
     const block = pasted(event.clipboardData?.getData("text") ?? "");
@@ -168,6 +176,8 @@ export const workCells = (engine) => () => ({
     if (event.key === "Escape" && event.target.value !== cell.typed) {
       event.stopPropagation();
       event.target.value = cell.typed;
+      this.refused = { place: "", text: "" };
+      this.problem = "";
       return;
     }
     const step = stepOf(event);

@@ -27,6 +27,8 @@ export const working = (engine) => () =>
       isBehind: false,
       /** Whether a result is waited for, to be told. */
       isTold: false,
+      /** A line that took too long, and is to be computed once more. @type {number | null} */
+      again: /** @type {number | null} */ (null),
       // Alpine puts what is not declared here into the outermost component.
       /** @type {import("../../transport/live_query.js").LiveQuery} */ live: /** @type {any} */ (
         null
@@ -35,7 +37,7 @@ export const working = (engine) => () =>
       init() {
         this.live = liveQuery(engine, "working", {
           take: (answer) => this.take(answer),
-          body: () => ({ digits: Number(this.digits) }),
+          body: () => ({ digits: Number(this.digits), again: this.again }),
           isOpen: () => this.$store.bench.tab === "working",
           behind: (isBehind) => (this.isBehind = isBehind),
         });
@@ -62,6 +64,7 @@ export const working = (engine) => () =>
       take(answer) {
         this.lines = answer.working.map((line, k) => ({ ...line, number: k + 1 }));
         this.isBehind = this.live.isPending;
+        this.again = null;
         if (answer.working.some((line) => line.is_waiting))
           setTimeout(() => this.live.ask(), MORE_MS);
         const last = this.lines[this.lines.length - 1];
@@ -92,6 +95,11 @@ export const working = (engine) => () =>
         Object.assign(this, { text: "", recallAt: null, call: null, isGridOpen: false });
         this.stopOffering();
         this.forgetPreview();
+      },
+      /** @param {any} line */
+      computeAgain(line) {
+        this.again = line.id;
+        this.live.ask();
       },
       async clearAll() {
         const count = this.lines.length;

@@ -103,6 +103,12 @@ export const workingLine = (engine) => () =>
     get waitingText() {
       return this.line.is_waiting ? "computing …" : "";
     },
+    get canRetry() {
+      return this.line.problem?.code === "limit.time";
+    },
+    retry() {
+      this.computeAgain(this.line);
+    },
     get shapes() {
       return shapeButtons(this.result, this.line.shape);
     },
