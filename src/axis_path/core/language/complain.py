@@ -78,6 +78,11 @@ COMPLAINTS = (
         ("x; 5 otherwise", "x for x < 0;"),
     ),
     Complaint(
+        "Something is missing before the comma.",
+        lambda stop: _is(stop.bad, {Kind.COMMA}) and _is(stop.before, _OPENING | {Kind.COMMA}),
+        ("[1,, 2]", "(, 2)", "max(, 1)"),
+    ),
+    Complaint(
         "A point has two coordinates, as in `(2, 3)`.",
         lambda stop: _is(stop.bad, {Kind.COMMA}) and not stop.is_after_for and _is_open(stop),
         ("(2, 3, 4)", "2 + (1, 2, 3)"),

@@ -191,6 +191,10 @@ class Vocabulary:
 
     def _unknown(self, run: str, start: int) -> UnknownNameError:
         position = (start, start + len(run))
+        meant = _MEANT.get(run.lower())
+        if meant is not None:
+            message = f"`{run}` is not known. It is written {meant}."
+            return UnknownNameError(message, position=position)
         near = nearest(run, self.all_names())
         if near is not None:
             message = f"`{run}` is not known. Did you mean `{near}`?"
@@ -201,6 +205,16 @@ class Vocabulary:
             message = f"`{run}` is not known. Is it the product `{product}`?"
             return UnknownNameError(message, position=position, suggestion=product, letters=letters)
         return UnknownNameError(f"`{run}` is not known.", position=position)
+
+
+#: Words for what is written otherwise here.
+_MEANT = {
+    "transpose": "`A^T`", "inverse": "`A^-1`", "determinant": "`det(A)` or `|A|`",
+    "average": "`mean(L)`", "length": "`count(L)`", "size": "`count(L)`",
+    "deviation": "`sd(L)`", "conjugate": "`conj(z)`", "choose": "`binomial(n, k)`",
+    "last": "within square brackets, as in `L[last]`",
+    "all": "within square brackets, as in `A[1, all]`",
+}  # fmt: skip
 
 
 def _in_small_letters(run: str, names: frozenset[str]) -> str | None:

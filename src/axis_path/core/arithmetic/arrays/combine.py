@@ -38,11 +38,13 @@ def entry_by_entry(function: Callable[[E, E], E], a: Array[E], b: Array[E], what
 
 
 def product(a: Array[E], b: Array[E], field: Field[E]) -> Array[E]:
-    """Return the matrix product; a list is a column, and the product with it a list.
+    """Return the matrix product; a list is a column, and a matrix times it a list.
 
     Raises:
         ShapeError: the shapes do not fit.
     """
+    if not a.is_matrix and b.is_matrix and b.row_count == 1:
+        a = Array((a.row_count, 1), a.entries)
     if not a.is_matrix:
         raise ShapeError(
             f"{a.words.capitalize()} times {b.words}: a list is a column here; "

@@ -80,7 +80,11 @@ def _by_number(operator: Operator, a: Array[Any], b: Value, algebra: Algebra[Any
         case Operator.MULTIPLY | Operator.DIVIDE | Operator.ENTRYWISE:
             return a.map(lambda entry: operate(operator, entry, b, algebra))
         case Operator.POWER:
-            return matrix_power(a, algebra.whole(b), algebra)
+            try:
+                exponent = algebra.whole(b)
+            except ListError:
+                raise ListError("The exponent of a matrix is a whole number.") from None
+            return matrix_power(a, exponent, algebra)
         case _:
             raise _no_meaning(operator, a, b)
 

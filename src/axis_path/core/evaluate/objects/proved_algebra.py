@@ -8,7 +8,7 @@ from dataclasses import dataclass, field
 from fractions import Fraction
 from functools import reduce
 
-from flint import acb, fmpq
+from flint import acb, arb, fmpq
 
 from axis_path.core.arithmetic import Ball, Defined
 from axis_path.core.arithmetic.arrays import combine, elimination, large
@@ -28,6 +28,11 @@ from axis_path.core.arithmetic.precision import precision
 from axis_path.core.catalogue import FunctionEntry
 from axis_path.core.errors import ListError, NotHandledError
 from axis_path.core.evaluate.backends.complex import Complex, is_finite
+from axis_path.core.evaluate.backends.gaussian import (
+    Gaussian,
+    GaussianBackend,
+    NotGaussianError,
+)
 from axis_path.core.evaluate.constants import evaluate_constant
 from axis_path.core.evaluate.expression import Expression
 from axis_path.core.evaluate.graph.graph import Graph, Op
@@ -215,8 +220,11 @@ class ProvedAlgebra:
         for value in inputs.values():
             if value.defined is not Defined.YES:
                 return value
+        exact = self._gaussian(expression, inputs)
         backend = Complex()
         with precision(self._bits):
+            if exact is not None:
+                return simplified(exact)
             used = {
                 name: backend.number(self._scope.values[name])
                 for name in expression.program.parameters
@@ -226,6 +234,21 @@ class ProvedAlgebra:
         if not is_finite(value):
             return ComplexBall(value, None, Defined.NO, _NO_VALUE)
         return simplified(_known(value))
+
+    def _gaussian(self, expression: Expression, inputs: Mapping[str, Scalar]) -> ComplexBall | None:
+        """Return a number whose parts are fractions, else None; used inside ``precision``."""
+        backend = GaussianBackend()
+        try:
+            used = {
+                name: backend.number(self._scope.values[name])
+                for name in expression.program.parameters
+            }
+            used |= {name: _as_gaussian(value) for name, value in inputs.items()}
+            made = run(expression.program, backend, backend.number(Fraction(0)), used)[0]
+        except NotGaussianError:
+            return None
+        with precision(self._bits):
+            return ComplexBall(acb(arb(made.re), arb(made.im)), (made.re, made.im))
 
     def applied(self, function: str, arguments: Sequence[Scalar]) -> Value:
         """Return what a function of numbers gives."""
@@ -282,7 +305,8 @@ class ProvedAlgebra:
 
     def product(self, a: Array[Scalar], b: Array[Scalar]) -> Array[Scalar]:
         """Return a matrix product."""
-        fits = a.is_matrix and a.column_count == b.row_count
+        is_outer = not a.is_matrix and b.is_matrix
+        fits = (a.is_matrix or is_outer) and a.column_count == b.row_count
         size = (a.row_count, b.column_count)
         if fits and any(map(is_many, (a.shape, b.shape, size))):
             self.notes.is_bounded = True
@@ -359,6 +383,14 @@ _CALLS: dict[tuple[str, tuple[str, ...]], Call] = {}
 def _call(function: str, names: tuple[str, ...]) -> Call:
     """Return the tree of a call; the same one each time, so that it is compiled once."""
     return _CALLS.setdefault((function, names), Call(function, tuple(map(Name, names))))
+
+
+def _as_gaussian(value: Scalar) -> Gaussian:
+    if value.exact is None:
+        raise NotGaussianError
+    if isinstance(value, Ball):
+        return Gaussian(value.exact, fmpq(0))
+    return Gaussian(*value.exact)
 
 
 def _input(name: str) -> str:
