@@ -17,7 +17,7 @@ from axis_path.core.compile.dependence import (
     names_that_need,
 )
 from axis_path.core.compile.expressions import Expressions
-from axis_path.core.compile.integrals import holds_integral
+from axis_path.core.compile.integrals.integrals import holds_integral
 from axis_path.core.errors import LimitError, MathError
 from axis_path.core.evaluate import (
     Expression,

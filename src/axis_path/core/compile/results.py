@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 from axis_path.core.catalogue import ValueKind
 from axis_path.core.compile.comparisons import decide
 from axis_path.core.compile.compiled import CompiledObject, CompiledValue
-from axis_path.core.compile.integral_queries import Integrals
+from axis_path.core.compile.integrals.queries import Integrals
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.errors import MathError, NotHandledError, UnknownNameError
 from axis_path.core.evaluate import ExactForm, Result, ResultKind

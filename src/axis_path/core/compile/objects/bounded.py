@@ -14,7 +14,7 @@ from axis_path.core.compile.objects.entries import floats_of, shown_indices, sho
 from axis_path.core.evaluate import ExactForm, Result, make_complex, make_point
 from axis_path.core.evaluate.bounded_result import LazyParts, make_bounded
 from axis_path.core.evaluate.decimals import shown
-from axis_path.core.evaluate.objects.proved_algebra import Notes
+from axis_path.core.evaluate.objects.scope import Notes
 from axis_path.core.evaluate.objects.values import Coordinates, Value
 from axis_path.core.evaluate.result import make_array
 from axis_path.core.limits import EXACT_SIDE

@@ -40,7 +40,8 @@ from axis_path.core.evaluate import (
 from axis_path.core.evaluate.decimals import START_BITS
 from axis_path.core.evaluate.objects.draws import Draws
 from axis_path.core.evaluate.objects.interpreter import Interpreter
-from axis_path.core.evaluate.objects.proved_algebra import Notes, ProvedAlgebra, Scope
+from axis_path.core.evaluate.objects.proved_algebra import ProvedAlgebra
+from axis_path.core.evaluate.objects.scope import Notes, Scope
 from axis_path.core.evaluate.objects.values import Coordinates, Value
 from axis_path.core.evaluate.result import make_array, make_truth
 from axis_path.core.language.tree import Node

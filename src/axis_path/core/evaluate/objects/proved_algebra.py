@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
 from contextlib import suppress
-from dataclasses import dataclass, field
 from fractions import Fraction
 from functools import reduce
 
@@ -35,14 +34,14 @@ from axis_path.core.evaluate.backends.gaussian import (
 )
 from axis_path.core.evaluate.constants import evaluate_constant
 from axis_path.core.evaluate.expression import Expression
-from axis_path.core.evaluate.graph.graph import Graph, Op
+from axis_path.core.evaluate.graph.graph import Op
 from axis_path.core.evaluate.graph.program import run
-from axis_path.core.evaluate.graph.shapes import ListSource, Shaped
+from axis_path.core.evaluate.graph.shapes import Shaped
 from axis_path.core.evaluate.lists import Elements, inputs_of
 from axis_path.core.evaluate.objects.draws import SIZE, Draws
 from axis_path.core.evaluate.objects.large_algebra import MANY_COMPUTED, LargeAlgebra, MissingError
 from axis_path.core.evaluate.objects.needs import check_needs
-from axis_path.core.evaluate.objects.step_algebra import Compile
+from axis_path.core.evaluate.objects.scope import Notes, Scope
 from axis_path.core.evaluate.objects.values import Coordinates, Value
 from axis_path.core.language.tree import Binary, Call, Name, Node, Operator
 from axis_path.core.limits import EXACT_SIDE
@@ -50,48 +49,6 @@ from axis_path.core.limits import EXACT_SIDE
 #: Products of so many multiplications are left to FLINT as a whole.
 _FEW = 64
 _NO_VALUE = "no value there"
-
-
-@dataclass
-class Scope:
-    """A study in one position of its sliders, as proved numbers are computed in it.
-
-    Attributes:
-        graph: in which expressions are compiled.
-        compile_plain: compiles an expression in which no object takes part.
-        lists: where the elements of lists come from.
-        values: the sliders.
-        seed: of random numbers.
-        compiled: what was compiled, by the node's identity and its variables; the node is kept.
-    """
-
-    graph: Graph
-    compile_plain: Compile
-    lists: Mapping[str, ListSource]
-    values: Mapping[str, Fraction]
-    seed: int = 0
-    compiled: dict[tuple[int, tuple[str, ...]], tuple[Node, Shaped]] = field(default_factory=dict)
-
-
-@dataclass
-class Notes:
-    """What is to be said of a value beside its digits.
-
-    Attributes:
-        condition: the greatest condition number of a matrix that was inverted.
-        is_too_large: whether a matrix was too large for exact work.
-        is_bounded: whether it rests on floats with error bounds, which do not get any finer.
-    """
-
-    condition: float = 1
-    is_too_large: bool = False
-    is_bounded: bool = False
-
-    def add(self, other: Notes) -> None:
-        """Take over the notes of a value that is used."""
-        self.condition = max(self.condition, other.condition)
-        self.is_too_large |= other.is_too_large
-        self.is_bounded |= other.is_bounded
 
 
 class ProvedAlgebra:

@@ -6,7 +6,7 @@ from dataclasses import replace
 from typing import Any
 
 from axis_path.core.compile.curves import Curves
-from axis_path.core.compile.integral_queries import Integrals, is_endless
+from axis_path.core.compile.integrals.queries import Integrals, is_endless
 from axis_path.core.compile.numbers import Numbers
 from axis_path.core.compile.results import Results
 from axis_path.core.compile.snapshot import Snapshot

@@ -12,7 +12,7 @@ from itertools import pairwise
 
 from axis_path.core.arithmetic import Ball, Defined, ball, precision
 from axis_path.core.compile.curves import Curves
-from axis_path.core.compile.integral_queries import Integrals, is_endless
+from axis_path.core.compile.integrals.queries import Integrals, is_endless
 from axis_path.core.compile.numbers import GivenNumber, Numbers
 from axis_path.core.compile.results import Results
 from axis_path.core.compile.snapshot import Snapshot

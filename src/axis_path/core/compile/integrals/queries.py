@@ -7,7 +7,7 @@ from functools import cache, partial
 
 from axis_path.core.arithmetic import Ball, ball, precision
 from axis_path.core.compile.expressions import input_name
-from axis_path.core.compile.integrals import (
+from axis_path.core.compile.integrals.integrals import (
     Integral,
     integrals_in,
     needs_parts,

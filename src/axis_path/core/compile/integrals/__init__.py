@@ -1,0 +1,1 @@
+"""Integrals in definitions: with kinks, jumps and ends at infinity."""
