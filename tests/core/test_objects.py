@@ -101,6 +101,12 @@ TEXTBOOK = (
     ("eigenvalues([[sqrt(2),1],[1,sqrt(2)]])", "[√2 - 1, 1 + √2]"),
     ("eigenvectors([[2,1],[1,1]])", "[[(1 - √5)/2, (1 + √5)/2], [1, 1]]"),
     ("eigenvectors([[2,-1,0],[-1,2,-1],[0,-1,2]])", "[[1, -1, 1], [√2, 0, -√2], [1, 1, 1]]"),
+    ("rref([[√2, 1, √3], [1, √2, 0]])", "[[1, 0, √6], [0, 1, -√3]]"),
+    ("null_space([[√2, 2], [1, √2]])", "[[-√2], [1]]"),
+    ("null_space([[pi, pi^2], [1, pi]])", "[[-π], [1]]"),
+    ("rank([[√2, √3], [√6, 3]])", "1"),
+    ("rank([[1 + √3, 2], [2, 2√3 - 2]])", "1"),
+    ("4 - (2(1+√3)/(1+√3)^2) (2 (1+√3))", "0"),
     ("[(sqrt(8), 1/2), (3, pi)]", "[(2√2, 1/2), (3, π)]"),
 )  # fmt: skip
 
@@ -373,6 +379,18 @@ class TextbookTest(unittest.TestCase):
                 self.assertEqual(exact, study.evaluate(text).exact)
                 if not text.startswith("factor"):
                     self.assertEqual(exact, study.evaluate(exact).exact)
+
+    def test_singular_matrices_with_roots_have_no_inverse(self) -> None:
+        study = Study()
+        study.define("A = [[√2, 2], [1, √2]]")
+        for text, words in (
+            ("A^-1", "the determinant is 0"),
+            ("[[i, 1], [-1, i]]^-1", "the determinant is 0"),
+            ("solve(A, [√2, 1])", "more than one solution"),
+            ("solve(A, [1, 1])", "contradict one another"),
+        ):
+            with self.subTest(text), self.assertRaisesRegex(MathError, words):
+                study.evaluate(text)
 
 
 class WholeNumbersTest(unittest.TestCase):

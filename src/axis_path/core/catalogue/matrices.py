@@ -1,6 +1,12 @@
 """Functions of matrices and vectors."""
 
-from axis_path.core.arithmetic.arrays import combine, eigenvalues, elimination, large
+from axis_path.core.arithmetic.arrays import (
+    combine,
+    eigenvalues,
+    elimination,
+    field_elimination,
+    large,
+)
 from axis_path.core.catalogue.entry import Argument, Arrays, FunctionEntry, Group, ValueKind
 
 NUMBER, LIST, MATRIX = ValueKind.NUMBER, ValueKind.LIST, ValueKind.MATRIX
@@ -76,7 +82,7 @@ MATRICES = (
         defined=_EVERY,
         returns="a whole number",
         example="rank([[1, 2], [2, 4]])",
-        arrays=Arrays(NUMBER, ("matrix",), proving=elimination.rank, large=large.rank),
+        arrays=Arrays(NUMBER, ("matrix",), field_elimination.rank, elimination.rank, large.rank),
     ),
     FunctionEntry(
         name="rref",
@@ -86,7 +92,9 @@ MATRICES = (
         defined=_EVERY,
         returns="a matrix of the same shape",
         example="rref([[1, 2, 3], [4, 5, 6]])",
-        arrays=Arrays(MATRIX, ("matrix",), proving=elimination.reduced_form),
+        arrays=Arrays(
+            MATRIX, ("matrix",), field_elimination.reduced_form, elimination.reduced_form
+        ),
     ),
     FunctionEntry(
         name="solve",
@@ -99,7 +107,7 @@ MATRICES = (
         arrays=Arrays(
             _like_second,
             ("matrix", "array"),
-            lambda field, a, b: combine.solution_by_minors(a, b, field),
+            field_elimination.solution,
             proving=elimination.solution,
             large=large.solution,
         ),
@@ -112,7 +120,7 @@ MATRICES = (
         defined=_EVERY,
         returns="a matrix; one column of 0 if only 0 is there",
         example="null_space([[1, 2], [2, 4]])",
-        arrays=Arrays(MATRIX, ("matrix",), proving=elimination.null_space),
+        arrays=Arrays(MATRIX, ("matrix",), field_elimination.null_space, elimination.null_space),
     ),
     FunctionEntry(
         name="eigenvalues",

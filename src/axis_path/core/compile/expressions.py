@@ -233,10 +233,10 @@ class Expressions:
         """Check whether lists or matrices take part in an expression as wholes."""
         return self._compiler.search.has_objects(node)
 
-    def compile_object(self, node: Node) -> Value:
+    def compile_object(self, node: Node, *, decides: bool = False) -> Value:
         """Return a value whose entries are steps; see ``FullCompiler.compile_object``."""
         with COMPUTING:
-            return self._compiler.compile_object(node)
+            return self._compiler.compile_object(node, decides=decides)
 
     def _check_shapes(self, expression: Node) -> None:
         """Refuse shapes that do not fit; what depends on numbers is found out when it is computed.

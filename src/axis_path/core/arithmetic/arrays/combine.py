@@ -202,11 +202,6 @@ def inverse_by_minors(a: Array[E], field: Field[E]) -> Array[E]:
     return Array((size, size), tuple(entries))
 
 
-def solution_by_minors(a: Array[E], b: Array[E], field: Field[E]) -> Array[E]:
-    """Return the only x with A x = b by the inverse; for small square matrices of anything."""
-    return product(inverse_by_minors(a, field), b, field)
-
-
 def trace(a: Array[E], field: Field[E]) -> E:
     """Return the sum of the diagonal.
 

@@ -8,6 +8,7 @@ from fractions import Fraction
 from functools import cache
 from typing import TypeVar
 
+import numpy as np
 from flint import acb
 
 from axis_path.core.arithmetic import Ball, Defined
@@ -27,7 +28,7 @@ from axis_path.core.compile.objects.entries import (
     shown_indices,
     shown_shape,
 )
-from axis_path.core.errors import DomainError, ListError, MathError
+from axis_path.core.errors import DomainError, ListError, MathError, NotHandledError
 from axis_path.core.evaluate import (
     ExactForm,
     Expression,
@@ -53,6 +54,12 @@ Forms = Callable[[int, int], list[Expression]]
 _MOST_CANDIDATES = 8
 #: An expression and a number agree in so many binary digits.
 _CHECK_BITS = 256
+
+
+class NotDecidedError(ListError):
+    """More digits do not tell whether a number is 0."""
+
+
 #: With so many binary digits it is tried to tell whether numbers are equal.
 _BITS_TO_DECIDE = (START_BITS, 8 * START_BITS, 32 * START_BITS)
 
@@ -120,7 +127,10 @@ class Objects:
         Raises:
             MathError: it has no meaning, or a limit is reached.
         """
-        bits, value, notes = self._decided(node, owner)
+        try:
+            bits, value, notes = self._decided(node, owner)
+        except NotDecidedError:
+            return self._by_steps(node)
         if not isinstance(value, bool) and (notes.is_bounded or _is_held_as_floats(value)):
             return bounded_result(value, notes)
 
@@ -155,7 +165,27 @@ class Objects:
                 return bits, *self.value(node, bits, owner)
             except UndecidedError:
                 continue
-        raise ListError("It could not be decided whether a number in it is 0.")
+        raise NotDecidedError("It could not be decided whether a number in it is 0.")
+
+    def _by_steps(self, node: Node) -> Result:
+        """Return a result whose zeros are decided by exact forms, as of roots that cancel.
+
+        Raises:
+            MathError: it has no meaning, or some could not be decided.
+        """
+        try:
+            made = self._analysis.expressions.compile_object(node, decides=True)
+        except NotHandledError:
+            raise NotDecidedError("It could not be decided whether a number in it is 0.") from None
+
+        def number(step: int) -> Result:
+            return self._evaluator.number(Expression(self._scope.graph, step))
+
+        if not isinstance(made, Array):
+            return number(made)
+        parts = tuple(map(number, made.entries))
+        values = np.array([part.value for part in parts]).reshape(made.shape)
+        return make_array(made.shape, made.shape, values, parts, None)
 
     def _forms(self, node: Node) -> Forms:
         """Return what gives the expressions that a number may be, for its exact form.
@@ -166,7 +196,7 @@ class Objects:
         @cache
         def steps() -> Value | None:
             try:
-                return self._analysis.expressions.compile_object(node)
+                return self._analysis.expressions.compile_object(node, decides=True)
             except MathError:
                 return None
 

@@ -298,6 +298,13 @@ def _prime_logarithms(value: Expression) -> Expression | None:
     return sympy.cancel(sympy.expand_log(value, force=True, factor=True))
 
 
+def _without_roots_below(value: Expression) -> Expression | None:
+    """Write quotients with roots below as sums of roots, multiplied out."""
+    if not value.has(sympy.Pow):
+        return None
+    return sympy.expand(sympy.radsimp(sympy.expand(value)))
+
+
 def _denested(value: Expression) -> Expression | None:
     """Write a root of a sum with roots as a sum of roots, as 1 + sqrt(2)."""
     return sympy.expand(sympy.sqrtdenest(value)) if value.has(sympy.Pow) else None
@@ -319,5 +326,5 @@ def _of_inverse(value: Expression) -> Expression | None:
 _OF_ANGLES = (sympy.sinh, sympy.cosh, sympy.tanh, sympy.sin, sympy.cos, sympy.tan)
 _CHANGES: tuple[Callable[[Expression], Expression | None], ...] = (
     _as_it_is, sympy.expand, sympy.radsimp, _logarithms, _one_logarithm, _prime_logarithms,
-    _denested, _of_inverse,
+    _without_roots_below, _denested, _of_inverse,
 )  # fmt: skip

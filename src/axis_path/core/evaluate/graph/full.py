@@ -87,9 +87,12 @@ class FullCompiler(Compiler):
             return Shaped(self.graph.add(Op.PARAMETER, payload=name))
 
     @lazy_property
+    def _algebra(self) -> StepAlgebra:
+        return StepAlgebra(self.graph, self.compile_value, self.lists, self._named)
+
+    @lazy_property
     def _interpreter(self) -> Interpreter[int]:
-        algebra = StepAlgebra(self.graph, self.compile_value, self.lists, self._named)
-        return Interpreter(algebra, self.search)
+        return Interpreter(self._algebra, self.search)
 
     def _named(self, name: str) -> Value | None:
         meaning = self._around.value(name)
@@ -100,14 +103,22 @@ class FullCompiler(Compiler):
             self._objects[mark] = self._interpreter.value(meaning)
         return self._objects[mark]
 
-    def compile_object(self, node: Node) -> Value:
+    def compile_object(self, node: Node, *, decides: bool = False) -> Value:
         """Return a value whose entries are steps: a number, a point, a list or a matrix.
+
+        Args:
+            node: the expression.
+            decides: whether it is decided if a constant is 0, which may take long.
 
         Raises:
             NotHandledError: it is too large, or must look at numbers that the sliders decide.
             MathError: it has no meaning.
         """
-        return self._interpreter.value(node)
+        self._algebra.field.decides = decides
+        try:
+            return self._interpreter.value(node)
+        finally:
+            self._algebra.field.decides = False
 
     def _expanded(self, text: str, arguments: tuple[int, ...]) -> int:
         # The catalogue's own texts measure angles in radians, whatever the study does.

@@ -12,7 +12,7 @@ from fractions import Fraction
 
 from flint import fmpq
 
-from axis_path.core.arithmetic.arrays import combine, elimination
+from axis_path.core.arithmetic.arrays import combine, elimination, field_elimination
 from axis_path.core.arithmetic.arrays.array import Array, need_square
 from axis_path.core.arithmetic.arrays.elimination import UndecidedError
 from axis_path.core.arithmetic.arrays.flint_matrices import Matrices, exact_ball
@@ -27,6 +27,7 @@ from axis_path.core.evaluate.graph.graph import IMAGINARY, Graph, Op
 from axis_path.core.evaluate.graph.shapes import SECOND, ListSource, Shaped
 from axis_path.core.evaluate.objects.needs import check_needs
 from axis_path.core.evaluate.objects.values import Coordinates, Value
+from axis_path.core.evaluate.objects.zero_test import is_zero
 from axis_path.core.language.tree import Call, Name, Node, Operator
 
 #: Lists and matrices of more entries are not written out in a graph,
@@ -43,6 +44,17 @@ class StepField:
 
     def __init__(self, graph: Graph) -> None:
         self._graph = graph
+        #: Whether it is decided if a constant is 0, which may take long.
+        self.decides = False
+
+    def is_zero(self, a: int) -> bool:
+        """Check whether a step is 0; see ``zero_test``."""
+        known = self.known(a)
+        if known is not None:
+            return known == 0
+        if not self.decides:
+            raise NotHandledError("Whether a number is 0 is decided for values only.")
+        return is_zero(self._graph, a)
 
     def number(self, value: Fraction | int) -> int:
         """Return an exact number."""
@@ -199,7 +211,11 @@ class StepAlgebra:
                 return self._from(elimination.inverse(exact[0]))
         if a.shape[0] > _MOST_ROWS:
             raise NotHandledError(_TOO_LARGE)
-        return combine.inverse_by_minors(a, self.field)
+        if not self.field.decides:
+            return combine.inverse_by_minors(a, self.field)
+        return field_elimination.inverse(
+            self.field, a, combine.determinant_by_minors(a, self.field)
+        )
 
     def determinant(self, a: Array[int]) -> int:
         """Return the determinant of a matrix."""
@@ -238,9 +254,6 @@ class StepAlgebra:
                     value = proving(*exact)
                     if _is_exact(value):
                         return self._value(value)
-        sides = [max(v.shape) for v in checked if isinstance(v, Array) and v.is_matrix]
-        if entry.name == "solve" and max(sides) > _MOST_ROWS:
-            raise NotHandledError(_TOO_LARGE)
         if arrays.in_field is None:
             raise NotHandledError(
                 f"`{entry.name}` looks at the numbers themselves; define it as a value of its own."
