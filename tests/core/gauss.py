@@ -35,6 +35,12 @@ class Gauss:
         size = other.re**2 + other.im**2
         return self * Gauss(other.re / size, -other.im / size)
 
+    def __pow__(self, exponent: int) -> Gauss:
+        made = Gauss(Fraction(1))
+        for _ in range(exponent):
+            made = made * self
+        return made
+
     @property
     def conjugate(self) -> Gauss:
         return Gauss(self.re, -self.im)

@@ -26,7 +26,7 @@ USUAL: dict[str, tuple[Any, ...]] = {
 }  # fmt: skip
 NUMBERS = (0, 1, -1, 2.5, 1e-9, 1e9, 0.1, 3)
 WRONG: tuple[Any, ...] = (None, True, -1, 1e308, "\0", "x" * 2_001, [], {}, [[1]], {"x": 1}, 2**60)
-SEED, ROUNDS, COMMANDS_IN_ROUND = 7, 60, 80
+SEED, ROUNDS, COMMANDS_IN_ROUND = 7, 90, 80
 
 
 class Maker:
@@ -36,10 +36,12 @@ class Maker:
         self.drawn = drawn
         self.ids = [line.id for line in study.snapshot.lines] or [1]
         sliders = [line.id for line in study.snapshot.lines if line.moving is not None]
+        lists = [line.id for line in study.snapshot.lines if line.text.endswith("]")]
         #: Lines that a command needs to do anything, by its name.
         self.fitting = {
             "runner": [item.id for item in study.definitions() if item.kind is Kind.PATH],
             "set": sliders, "range": sliders, "widen": sliders, "fix": sliders,
+            "enter_cells": lists, "resize_cells": lists,
         }  # fmt: skip
 
     def of(self, kind: inspect.Type) -> Any:  # noqa: C901, PLR0911, PLR0912 - a case for each type
@@ -89,6 +91,8 @@ class Maker:
         made = {"do": name} | self.fields(inspect.type_info(NAMES[name]), least=0.5)
         if self.fitting.get(name) and self.drawn.random() < 0.5:
             made["id"] = self.drawn.choice(self.fitting[name])
+            if name == "enter_cells":
+                made |= {"row": 0, "column": 0, "cells": [["7"]], "in_working": False}
         if self.drawn.random() < 1 / 6:
             field = self.drawn.choice([*made, "unknown"])
             if field in made and self.drawn.random() < 0.3:

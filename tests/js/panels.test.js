@@ -4,7 +4,6 @@ import { describe, test } from "node:test";
 import * as findings from "../../src/axis_path/web/static/js/bench/panels/findings/findings.model.js";
 import { plotOf } from "../../src/axis_path/web/static/js/bench/panels/findings/sweep.model.js";
 import * as values from "../../src/axis_path/web/static/js/bench/panels/values/values.model.js";
-import * as grid from "../../src/axis_path/web/static/js/bench/panels/working/grid.model.js";
 import * as names from "../../src/axis_path/web/static/js/bench/rows/names.model.js";
 import { ShownFindings } from "../../src/axis_path/web/static/js/bench/session/shown_findings.model.js";
 import { near } from "./near.js";
@@ -197,37 +196,6 @@ describe("values", () => {
     assert.deepEqual([values.plainNumber(shown[0]), values.plainNumber(shown[1])], ["1.5", "-20"]);
     assert.equal(shown[3], "—");
   });
-});
-
-test("a matrix that is typed becomes cells, and the other way round", () => {
-  assert.deepEqual(grid.cellsOf("M = [[1, f(2, 3)], [-1/2, x]]"), {
-    head: "M = ",
-    cells: [
-      ["1", "f(2, 3)"],
-      ["-1/2", "x"],
-    ],
-  });
-  assert.equal(
-    grid.typed([
-      ["1", ""],
-      [" 3 ", "4"],
-    ]),
-    "[[1, 0], [3, 4]]",
-  );
-  assert.deepEqual(grid.cellsOf("[1, 4, 9]")?.cells, [["1"], ["4"], ["9"]]);
-  assert.equal(grid.typed([["1"], ["4"]]), "[1, 4]");
-  for (const text of ["[[1, 2], [3]]", "2 [1, 2]", "[1", "[1] + [2]", "x", "[[1], 2]"])
-    assert.equal(grid.cellsOf(text), null, text);
-});
-
-test("a block from a spreadsheet makes the grid grow", () => {
-  const block = grid.pasted("1\t2\r\n3\t4\n");
-  assert.deepEqual(grid.withBlock([["9"]], block, 0, 1), [
-    ["9", "1", "2"],
-    ["", "3", "4"],
-  ]);
-  assert.deepEqual(grid.pasted("1, 2"), [["1", "2"]]);
-  assert.equal(grid.resized([["1"]], 99, 0).length, 60);
 });
 
 test("the call around the caret knows which argument is written", () => {

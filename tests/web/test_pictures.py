@@ -124,7 +124,7 @@ class FileTest(FrontDoorTest):
                 self.assertEqual(400, self.ask("window", how="reading", text=text).status_code)
         found = self.ask("reading", reading=typed, is_reading_typed=True).json
         self.assertEqual("1.5708", found["reading"]["text"])
-        self.assertEqual("−0.5326", found["values"]["1"]["text"])
+        self.assertEqual("−0.53260", found["values"]["1"]["text"])
         rounded = self.ask("reading", reading=typed).json
         self.assertEqual("1.55", rounded["reading"]["text"])
         near = self.ask("reading", reading=2, pointer_y=0).json["values"]["2"]
