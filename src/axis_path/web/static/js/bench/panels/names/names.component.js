@@ -50,7 +50,7 @@ export const nameList = (engine) => () => ({
   jump(row) {
     const line = document.querySelector(`[data-row="${row.id}"]`);
     line?.scrollIntoView({ block: "center" });
-    const target = line?.querySelector(".row-formula, button, input");
+    const target = line?.querySelector(".row-formula") ?? line?.querySelector("button, input");
     if (target instanceof HTMLElement) target.focus();
   },
   clear() {

@@ -71,7 +71,8 @@ export const working = (engine) => () =>
         if (this.isTold && last) {
           this.isTold = false;
           const { result, problem } = last;
-          const words = problem?.message ?? [result?.large, result?.beside, result?.note].join(" ");
+          const { large = "", beside = "", reason = "", note = "" } = result ?? {};
+          const words = problem?.message ?? [large, beside, reason || note].join(" ");
           this.$store.bench.said = `${last.text}: ${words}`;
         }
       },
@@ -104,7 +105,9 @@ export const working = (engine) => () =>
       async clearAll() {
         const count = this.lines.length;
         const error = await engine.carryOut([{ do: "clear_work" }]);
-        if (!error) this.$store.bench.say(`${count} lines of Working are deleted.`, "undo");
+        if (error) return;
+        document.getElementById("work-line")?.focus();
+        this.$store.bench.say(`${count} lines of Working are deleted.`, "undo");
       },
       drawAgain() {
         const seed = Math.floor(Math.random() * LARGEST_SEED);

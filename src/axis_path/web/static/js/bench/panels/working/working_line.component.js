@@ -8,6 +8,9 @@ import { paintSketch } from "./sketch.paint.js";
 
 const DIGITS = [0, 4, 7, 10, 20, 50, 100, 1000];
 
+/** The work goes on in the field, once the line that had the focus is gone. */
+const focusField = () => document.getElementById("work-line")?.focus();
+
 /** @param {import("../../session/engine.js").Engine} engine */
 export const workingLine = (engine) => () =>
   together(makePopoverMenu(), {
@@ -197,6 +200,9 @@ export const workingLine = (engine) => () =>
     /** @param {"cells" | "reduction"} what */
     open(what) {
       this.opened = what;
+      const { $root: line } = this;
+      // What opened it may be gone by then.
+      this.$nextTick(() => line.querySelector(".work-cells, .work-reduction")?.focus());
     },
     /** What the table shows and changes. */
     get cellsOf() {
@@ -288,11 +294,16 @@ export const workingLine = (engine) => () =>
         text ? { do: "work", id: this.line.id, text } : { do: "unwork", id: this.line.id },
       ]);
     },
-    remove() {
-      engine.carryOut([{ do: "unwork", id: this.line.id }]);
+    async remove() {
+      const error = await engine.carryOut([{ do: "unwork", id: this.line.id }]);
+      if (error) return;
+      focusField();
+      this.$store.bench.say(`${this.called} was deleted.`, "undo");
     },
     async define() {
       const error = await engine.carryOut([{ do: "define_work", id: this.line.id }]);
-      if (!error) this.$store.bench.say(`${this.called} is a definition of the study now.`, "undo");
+      if (error) return;
+      focusField();
+      this.$store.bench.say(`${this.called} is a definition of the study now.`, "undo");
     },
   });
