@@ -119,6 +119,31 @@ def _spaced(source: ListSource, at: Expression, values: Values) -> Elements:
     return Elements(count, lambda: floats, exact, bounded)
 
 
+def spaced_elements(ends: Mapping[str, object], bits: int) -> list[Ball]:
+    """Return the elements of a list of even steps, given its ends and its step or its count.
+
+    Raises:
+        ListError: an end, a step or a count that makes no list. LimitError: it is too long.
+    """
+    known: dict[str, Ball] = {}
+    for name, value in ends.items():
+        if not isinstance(value, Ball) or value.defined is not Defined.YES:
+            raise ListError(f"The {name} of a list is no real number.")
+        known[name] = value
+    with precision(bits):
+        count = _count(known)
+        if count > LIST_LENGTH.value:
+            raise LimitError(f"A list can have {LIST_LENGTH.value:,} elements.")
+        step = known.get("step")
+        if step is None:
+            whole = ball.subtract(known["stop"], known["start"])
+            step = ball.divide(whole, ball.from_fraction(count - 1))
+        return [
+            ball.add(known["start"], ball.multiply(ball.from_fraction(index), step))
+            for index in range(count)
+        ]
+
+
 def _bounded(start: Ball, step: Ball, count: int) -> BoundedEntries | None:
     if start.exact is not None and step.exact is not None:
         return totals.evenly_spaced(to_fraction(start.exact), to_fraction(step.exact), count)

@@ -8,8 +8,8 @@ from dataclasses import dataclass
 
 from axis_path.core.errors import MathError
 from axis_path.core.language.lines import head_name, read_line
-from axis_path.core.language.mathml import typeset, typeset_line
-from axis_path.core.language.read import read_expression
+from axis_path.core.language.mathml import typeset, typeset_comparison, typeset_line
+from axis_path.core.language.read import read_body, read_expression
 from axis_path.core.language.vocabulary import Vocabulary
 
 #: What a formula in a note may use without having defined it.
@@ -47,15 +47,22 @@ def note_parts(text: str, vocabulary: Vocabulary) -> tuple[NotePart, ...]:
 
 def _formula(text: str, names: Vocabulary) -> str:
     """Typeset an expression, an equation or a whole definition; empty if it does not read."""
-    readers: tuple[Callable[[str, Vocabulary], str], ...] = (_expression, _line)
+    readers: tuple[Callable[[str, Vocabulary], str], ...] = (_expression, _comparison, _line)
     for read in readers:
         with suppress(MathError):
-            return read(text, names)
+            made = read(text, names)
+            if made:
+                return made
     return ""
 
 
 def _expression(text: str, names: Vocabulary) -> str:
     return typeset(read_expression(text, names))
+
+
+def _comparison(text: str, names: Vocabulary) -> str:
+    compared = read_body(text, names).compared
+    return "" if compared is None else typeset_comparison(compared.terms, compared.signs)
 
 
 def _line(text: str, names: Vocabulary) -> str:

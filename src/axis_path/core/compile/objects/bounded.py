@@ -22,6 +22,7 @@ from axis_path.core.limits import EXACT_SIDE
 #: Binary digits in a decimal one.
 _BITS = math.log2(10)
 _TEN = 10
+_RAISED = str.maketrans("-0123456789", "⁻⁰¹²³⁴⁵⁶⁷⁸⁹")
 _TOO_LARGE = (
     f"Exact work goes up to {EXACT_SIDE.value} by {EXACT_SIDE.value} matrices; this one has no "
     "exact form."
@@ -90,4 +91,5 @@ def _one_digit(size: Fraction) -> str:
         figure, power = 1, power + 1
     if abs(power) <= _PLAIN_POWER:
         return shown(figure * Fraction(10) ** power, 2)
-    return f"{figure}·10^{power}".replace("^-", "^−")
+    times = "" if figure == 1 else f"{figure}·"
+    return f"{times}10{str(power).translate(_RAISED)}"

@@ -36,8 +36,8 @@ from axis_path.core.evaluate.constants import evaluate_constant
 from axis_path.core.evaluate.expression import Expression
 from axis_path.core.evaluate.graph.graph import Op
 from axis_path.core.evaluate.graph.program import run
-from axis_path.core.evaluate.graph.shapes import Shaped
-from axis_path.core.evaluate.lists import Elements, inputs_of
+from axis_path.core.evaluate.graph.shapes import SECOND, ListSource, Shaped
+from axis_path.core.evaluate.lists import Elements, inputs_of, spaced_elements
 from axis_path.core.evaluate.objects.draws import SIZE, Draws
 from axis_path.core.evaluate.objects.large_algebra import MANY_COMPUTED, LargeAlgebra, MissingError
 from axis_path.core.evaluate.objects.needs import check_needs
@@ -109,18 +109,49 @@ class ProvedAlgebra:
         used = {_input(name): value for name, value in scalars.items()}
         if not shaped.lists:
             return self._number_or_point(shaped, used)
+        if used:
+            return self._written_out(shaped, used)
         at = Expression(self._scope.graph, shaped.first)
         sources = inputs_of(shaped, self._scope.lists, at, self._scope.values)
         count = next(iter(sources.values())).count
-        if count >= MANY_COMPUTED and shaped.second is None and not used:
+        if count >= MANY_COMPUTED and shaped.second is None:
             at_once = self._listed(Expression(self._scope.graph, shaped.first), sources, count)
             if at_once is not None:
                 return at_once
         entries = []
         for index in range(count):
             elements = {name: source.exact(index, self._bits) for name, source in sources.items()}
-            entries.append(self._number_or_point(shaped, used | elements))
+            entries.append(self._number_or_point(shaped, elements))
         return Array((count,), tuple(entries))
+
+    def _written_out(self, shaped: Shaped, used: Mapping[str, Scalar]) -> Value:
+        """Return a value that runs over lists whose elements depend on variables such as ``k``."""
+        columns = {name: self._elements(self._scope.lists[name], used) for name in shaped.lists}
+        counts = sorted({len(items) for items in columns.values()})
+        if len(counts) > 1:
+            raise ListError(
+                "Lists that are computed together have the same length; these have "
+                f"{counts[0]:,} and {counts[-1]:,} elements."
+            )
+        entries = []
+        for index in range(counts[0]):
+            elements = {
+                name + suffix: element
+                for name, items in columns.items()
+                for suffix, element in zip(("", SECOND), items[index], strict=False)
+            }
+            entries.append(self._number_or_point(shaped, {**used, **elements}))
+        return Array((counts[0],), tuple(entries))
+
+    def _elements(self, source: ListSource, used: Mapping[str, Scalar]) -> list[tuple[Scalar, ...]]:
+        if source.start is None or source.stop is None:
+            return [tuple(self._number(step, used) for step in item) for item in source.items]
+        ends = {
+            name: self._number(step, used)
+            for name in ("start", "stop", "step", "count")
+            if (step := getattr(source, name)) is not None
+        }
+        return [(number,) for number in spaced_elements(ends, self._bits)]
 
     def _listed(
         self, expression: Expression, sources: Mapping[str, Elements], count: int

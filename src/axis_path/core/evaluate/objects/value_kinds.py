@@ -72,7 +72,8 @@ class ValueKinds:
             case Range():
                 return LIST
             case Index(operand, subscripts):
-                return self._index(self.kind(operand, bound), subscripts)
+                made = self._index(self.kind(operand, bound), subscripts)
+                return POINT if made is NUMBER and self._holds_points(operand) else made
             case Transposed(operand):
                 return MATRIX if self.kind(operand, bound) in (LIST, MATRIX) else NUMBER
             case Built(body, counters):
@@ -107,6 +108,23 @@ class ValueKinds:
         if operand is LIST:
             return NUMBER if singles else LIST
         return LIST
+
+    def _holds_points(self, node: Node) -> bool:
+        """Check whether a list is one of points."""
+        match node:
+            case Name(name):
+                meaning = self._around.value(name)
+                if meaning is None or isinstance(meaning, bool):
+                    return False
+                return self._holds_points(meaning)
+            case Items(items):
+                return bool(items) and self.kind(items[0]) is POINT
+            case Negative(operand) | Index(operand) | Replaced(operand):
+                return self._holds_points(operand)
+            case Binary(_, left, right):
+                return self._holds_points(left) or self._holds_points(right)
+            case _:
+                return False
 
     def _built(self, body: Node, variables: list[str], bound: Kinds) -> ValueKind:
         if len(variables) > 1:
