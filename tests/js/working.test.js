@@ -195,6 +195,24 @@ describe("the table of names", () => {
       ],
     );
   });
+  test("what a name uses, and what uses it", () => {
+    const linked = nameRows(
+      [
+        { id: 1, name: "a", kind: "parameter", size: "", value: "2", used_by: ["b", "f"] },
+        { id: 2, name: "b", kind: "parameter", size: "", value: "4", used_by: ["f"] },
+        { id: 3, name: "f", kind: "function", size: "", used_by: [] },
+      ],
+      [],
+    );
+    assert.deepEqual(
+      linked.map((row) => [row.uses, row.usedBy]),
+      [
+        [[], ["b", "f"]],
+        [["a"], ["f"]],
+        [["a", "b"], []],
+      ],
+    );
+  });
   test("sorted by each column, both ways", () => {
     assert.deepEqual(names("", "place", false), ["M", "a", "b", "f", "c"]);
     assert.deepEqual(names("", "name", false), ["a", "b", "c", "f", "M"]);

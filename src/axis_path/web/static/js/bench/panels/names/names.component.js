@@ -14,6 +14,8 @@ export const nameList = (engine) => () => ({
   /** @type {import("./names_table.model.js").Column} */
   column: /** @type {import("./names_table.model.js").Column} */ ("place"),
   isDown: false,
+  /** The line of which it is shown what it uses and what uses it. @type {number | null} */
+  linked: /** @type {number | null} */ (null),
 
   get all() {
     return nameRows(this.$store.bench.rows, this.$store.bench.sliders);
@@ -42,6 +44,24 @@ export const nameList = (engine) => () => ({
     if (this.column !== column) Object.assign(this, { column, isDown: false });
     else if (!this.isDown) this.isDown = true;
     else Object.assign(this, { column: "place", isDown: false });
+  },
+  hasLinks(row) {
+    return row.uses.length + row.usedBy.length > 0;
+  },
+  isLinked(row) {
+    return this.linked === row.id && this.hasLinks(row);
+  },
+  toggleLinks(row) {
+    this.linked = this.linked === row.id ? null : row.id;
+  },
+  linksLabel(row) {
+    return `What ${row.name} uses, and what uses it`;
+  },
+  usesText(row) {
+    return row.uses.length ? `uses ${row.uses.join(", ")}` : "uses no other name";
+  },
+  usedText(row) {
+    return row.usedBy.length ? `used by ${row.usedBy.join(", ")}` : "used by nothing";
   },
   jumpLabel(row) {
     return `Go to the line of ${row.name}`;

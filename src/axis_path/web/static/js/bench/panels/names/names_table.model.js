@@ -1,7 +1,7 @@
 // @ts-check
 /** All names of a study as a table: found by letters, sorted by a column; no DOM. */
 
-/** @typedef {{id: number, name: string, kind: string, size: string, value: string, problem: string, place: number}} NameRow */
+/** @typedef {{id: number, name: string, kind: string, size: string, value: string, problem: string, place: number, uses: string[], usedBy: string[]}} NameRow */
 /** @typedef {"place" | "name" | "kind" | "value"} Column */
 
 const KINDS = {
@@ -16,10 +16,11 @@ const KINDS = {
 /** The rows of a study that define a name. @param {any[]} rows @param {any[]} sliders @returns {NameRow[]} */
 export function nameRows(rows, sliders) {
   const values = new Map(sliders.map((slider) => [slider.id, slider.text ?? String(slider.value)]));
+  const usersOf = (row) => row.used_by ?? [];
   return rows
     .map((row, place) => ({ ...row, place }))
     .filter((row) => row.name && row.kind !== "note")
-    .map(({ id, name, kind, size, value, problem, disabled, place }) => ({
+    .map(({ id, name, kind, size, value, problem, disabled, place, ...row }) => ({
       id,
       name,
       // The size says what it is too: `3 by 3 matrix`.
@@ -28,6 +29,8 @@ export function nameRows(rows, sliders) {
       value: values.get(id) ?? value ?? "",
       problem: disabled ? "turned off" : (problem?.message ?? ""),
       place,
+      uses: rows.filter((other) => usersOf(other).includes(name)).map((other) => other.name),
+      usedBy: usersOf(row),
     }));
 }
 
