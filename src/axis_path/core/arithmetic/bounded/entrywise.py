@@ -21,12 +21,14 @@ from axis_path.core.arithmetic.bounded.radii import Floats, Later
 
 def add(a: BoundedEntries, b: BoundedEntries) -> BoundedEntries | None:
     """Return a + b; None if an entry is too large for a float."""
-    return _exact_sum(a, b, 1) or _rounded(a.middles + b.middles, lambda: a.radii + b.radii)
+    return _exact_sum(a, b, 1) or _rounded(lambda: a.middles + b.middles, lambda: a.radii + b.radii)
 
 
 def subtract(a: BoundedEntries, b: BoundedEntries) -> BoundedEntries | None:
     """Return a - b; None if an entry is too large for a float."""
-    return _exact_sum(a, b, -1) or _rounded(a.middles - b.middles, lambda: a.radii + b.radii)
+    return _exact_sum(a, b, -1) or _rounded(
+        lambda: a.middles - b.middles, lambda: a.radii + b.radii
+    )
 
 
 def multiply(a: BoundedEntries, b: BoundedEntries) -> BoundedEntries | None:
@@ -36,7 +38,7 @@ def multiply(a: BoundedEntries, b: BoundedEntries) -> BoundedEntries | None:
         if a.exact.size * b.exact.size < MOST_EXACT and bottom < MOST_EXACT:
             return from_common(a.exact.numerators * b.exact.numerators, bottom)
     return _rounded(
-        a.middles * b.middles,
+        lambda: a.middles * b.middles,
         lambda: np.abs(a.middles) * b.radii + a.radii * (np.abs(b.middles) + b.radii),
     )
 
@@ -54,7 +56,8 @@ def divide(a: BoundedEntries, b: BoundedEntries) -> BoundedEntries | None:
         return None
     quotients = a.middles / b.middles
     return _rounded(
-        quotients, lambda: (a.radii + (1 + 4 * ROUNDING) * np.abs(quotients) * b.radii) / least
+        lambda: quotients,
+        lambda: (a.radii + (1 + 4 * ROUNDING) * np.abs(quotients) * b.radii) / least,
     )
 
 
@@ -74,7 +77,9 @@ def _exact_sum(a: BoundedEntries, b: BoundedEntries, sign: int) -> BoundedEntrie
     return from_common(a.exact.numerators * first + sign * second * b.exact.numerators, bottom)
 
 
-def _rounded(middles: Floats, radii: Callable[[], Floats]) -> BoundedEntries | None:
-    if not are_finite(middles):
-        return None
+def _rounded(compute: Callable[[], Floats], radii: Callable[[], Floats]) -> BoundedEntries | None:
+    with np.errstate(over="ignore", invalid="ignore"):
+        middles = compute()
+        if not are_finite(middles):
+            return None
     return BoundedEntries(middles, Later(lambda: outward(radii() + ROUNDING * np.abs(middles))))
