@@ -6,7 +6,7 @@ from collections.abc import Sequence
 
 from axis_path.core import MathError, Study
 
-ROUNDS = 4
+ROUNDS = 2
 #: Laws of square matrices A, B, C of one size, a number k and a list v.
 MATRIX_LAWS = (
     "A + B = B + A",
@@ -192,7 +192,7 @@ class LawsTest(unittest.TestCase):
         return study
 
     def test_matrices(self) -> None:
-        for kind, sizes in (("whole", (2, 4)), ("fraction", (2, 3)), ("surd", (2,))):
+        for kind, sizes in (("whole", (2, 4)), ("fraction", (3,)), ("surd", (2,))):
             for size in sizes:
                 study = self.matrices(kind, size)
                 self.hold(study, MATRIX_LAWS, f"{kind} {size}")
