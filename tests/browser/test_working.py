@@ -78,6 +78,7 @@ class WorkingTest(BrowserTest):
     def test_a_matrix_is_entered_in_a_grid(self) -> None:
         self.field.fill("M = ")
         self.page.get_by_role("button", name="Enter a matrix in a grid").click()
+        self.page.wait_for_function("() => document.activeElement.dataset.cell === '0,0'")
         for text, key in (("1", "Tab"), ("2", "Tab"), ("3", "Tab"), ("4", "Enter")):
             self.page.keyboard.type(text)
             self.page.keyboard.press(key)
@@ -125,6 +126,7 @@ class WorkingTest(BrowserTest):
     def test_a_new_line_of_the_study_has_a_grid(self) -> None:
         self.page.locator("#new-line").fill("B = ")
         self.page.get_by_role("button", name="Matrix", exact=True).click()
+        self.page.wait_for_function("() => document.activeElement.dataset.cell === '0,0'")
         self.page.keyboard.type("4")
         self.page.keyboard.press("ArrowDown")
         self.page.keyboard.type("a")

@@ -8,7 +8,7 @@ import sympy
 
 from axis_path.core import Study
 from axis_path.core.arithmetic.arrays.array import matrix
-from axis_path.core.arithmetic.arrays.field_elimination import reduce_rows
+from axis_path.core.arithmetic.arrays.echelon import reduce_rows
 from axis_path.core.arithmetic.bounded.entries import MOST_EXACT
 from tests.core.gauss import Gauss
 

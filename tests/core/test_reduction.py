@@ -16,6 +16,7 @@ from axis_path.core.algebra import (
 from axis_path.core.algebra.operations import Operation, Rows
 from axis_path.core.features.reduction.queries import Reductions, own_steps
 from axis_path.core.features.working.commands import Work
+from axis_path.core.features.working.queries import WorkingResults
 
 WINDOW = Window((-10, 10), (-7, 7), 200, 120)
 ROUNDS = 60
@@ -212,11 +213,12 @@ class StudyTest(unittest.TestCase):
             with self.subTest(text), self.assertRaisesRegex(MathError, words):
                 self.reductions.row_reduction(text)
 
-    def test_lines_of_working_take_part(self) -> None:
+    def test_names_of_working_are_known_in_working_only(self) -> None:
         self.study.apply(Work(None, "B = A[1 to 2, 1 to 2]"), WINDOW)
-        from_line = self.study.snapshot.query(Reductions)
         with self.assertRaises(MathError):
-            from_line.row_reduction("B")
+            self.study.snapshot.query(Reductions).row_reduction("B")
+        among = self.study.snapshot.query(WorkingResults).among
+        self.assertEqual(((1, 0), (0, 1)), among.query(Reductions).row_reduction("B").result)
 
 
 if __name__ == "__main__":

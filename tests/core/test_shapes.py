@@ -96,7 +96,7 @@ class FittingTest(unittest.TestCase):
             self.study.define(line)
 
     def fits(self, sign: str, left: str, right: str) -> bool:
-        """Tell from the shapes alone whether an operation has a meaning."""
+        """Check by the shapes alone whether an operation has a meaning."""
         one, other = (self.study.evaluate(name).value for name in (left, right))
         first: tuple[int, ...] = getattr(one, "shape", ())
         second: tuple[int, ...] = getattr(other, "shape", ())
@@ -136,7 +136,7 @@ class FittingTest(unittest.TestCase):
                         all(word in message for word in words) or "number" in message, message
                     )
 
-    def test_every_function_of_matrices_refuses_wrong_shapes_in_words(self) -> None:
+    def test_functions_of_matrices_fail_in_words_only(self) -> None:
         for name, entry in FUNCTIONS.items():
             if entry.arrays is None:
                 continue

@@ -46,11 +46,11 @@ class LargeWorkingTest(WebTest):
         study_id = self.work("A^-1", "A A^-1 = I", "det(A)", "rank(A)")
         inverse, identity, determinant, rank = self.lines(study_id)
         self.assertEqual([SIDE, SIDE], inverse["result"]["shape"])
-        self.assertRegex(inverse["result"]["note"], r"right to within .*10⁻.\.")
+        self.assertRegex(inverse["result"]["note"], r"accurate to within .*10⁻.\.")
         # Floats cannot decide it, and no "false" is claimed.
         self.assertEqual("undefined", identity["result"]["large"])
         self.assertIn("not decided", identity["result"]["reason"])
-        self.assertIn("right to within", determinant["result"]["note"])
+        self.assertIn("accurate to within", determinant["result"]["note"])
         self.assertEqual(str(SIDE), rank["result"]["large"])
 
     def test_files_and_parts_hold_the_same_numbers(self) -> None:

@@ -11,7 +11,7 @@ from axis_path.core.arithmetic import precision
 from axis_path.core.errors import ShapeError
 from axis_path.core.evaluate import Result, ResultKind
 from axis_path.core.evaluate.result import make_truth, no_truth
-from axis_path.core.language.body import Condition
+from axis_path.core.language.parsing.body import Condition
 from axis_path.core.language.tree import Binary, Node, Operator
 
 #: With so many binary digits two numbers are told apart.

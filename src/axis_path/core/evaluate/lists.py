@@ -10,6 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Ball, Defined, ball, precision
+from axis_path.core.arithmetic.arrays.array import check_same_length
 from axis_path.core.arithmetic.bounded import entrywise, totals
 from axis_path.core.arithmetic.bounded.entries import BoundedEntries, from_ball, from_common
 from axis_path.core.arithmetic.conversion import to_fraction, whole_number
@@ -186,10 +187,5 @@ def inputs_of(
         inputs[name] = elements(source, 0, at, values)
         if source.items and len(source.items[0]) > 1:
             inputs[name + SECOND] = elements(source, 1, at, values)
-    lengths = sorted({operand.count for operand in inputs.values()})
-    if len(lengths) > 1:
-        raise ListError(
-            f"Lists that are computed together have the same length; these have "
-            f"{lengths[0]:,} and {lengths[-1]:,} elements."
-        )
+    check_same_length(operand.count for operand in inputs.values())
     return inputs

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from axis_path.core.errors import DomainError
-from axis_path.core.language.body import Condition
+from axis_path.core.language.parsing.body import Condition
 from axis_path.core.language.tree import Bound, Domain, Name, Node, is_infinite, names_in
 
 

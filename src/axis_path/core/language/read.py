@@ -18,15 +18,15 @@ from axis_path.core.errors import (
     LimitError,
     MathError,
 )
-from axis_path.core.language.body import Body, Branch, Condition
 from axis_path.core.language.complain import explain
+from axis_path.core.language.parsing.body import Body, Branch, Condition
+from axis_path.core.language.parsing.tree_builder import make_tree_builder
 from axis_path.core.language.scanning.scan import scan
 from axis_path.core.language.scanning.tokens import Token
 from axis_path.core.language.tree import (
     Node,
     children,
 )
-from axis_path.core.language.tree_builder import make_tree_builder
 from axis_path.core.language.vocabulary import (
     Vocabulary,
 )

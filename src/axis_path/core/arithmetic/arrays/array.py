@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 from typing import Any, Generic, Protocol, TypeVar, cast
@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 
 from axis_path.core.arithmetic.ball import Ball
 from axis_path.core.arithmetic.bounded.entries import BoundedEntries, from_balls, joined
-from axis_path.core.errors import LimitError, ShapeError
+from axis_path.core.errors import LimitError, ListError, ShapeError
 from axis_path.core.limits import LIST_LENGTH, MATRIX_SIDE, Limit
 
 E = TypeVar("E")
@@ -200,6 +200,21 @@ def matrix(rows: Sequence[Sequence[E]]) -> Array[E]:
 
 def _entries(count: int) -> str:
     return f"{count:,} {'entry' if count == 1 else 'entries'}"
+
+
+def check_same_length(counts: Iterable[int]) -> int:
+    """Return the length that lists share.
+
+    Raises:
+        ListError: they have different lengths.
+    """
+    lengths = sorted(set(counts))
+    if len(lengths) > 1:
+        raise ListError(
+            "Lists that are computed together have the same length; these have "
+            f"{lengths[0]:,} and {lengths[-1]:,} elements."
+        )
+    return lengths[0]
 
 
 def need_square(a: Array[E], what: str) -> None:

@@ -22,7 +22,8 @@ from flint import acb, fmpq, fmpq_mat, fmpq_poly
 from axis_path.core.arithmetic import ball
 from axis_path.core.arithmetic.arrays.array import Array, check_work, matrix, need_square, vector
 from axis_path.core.arithmetic.arrays.combine import transposed
-from axis_path.core.arithmetic.arrays.elimination import UndecidedError, null_space
+from axis_path.core.arithmetic.arrays.echelon import UndecidedError
+from axis_path.core.arithmetic.arrays.elimination import null_space
 from axis_path.core.arithmetic.arrays.flint_matrices import (
     Matrices,
     balls,

@@ -9,7 +9,6 @@ Computations*, chapter 3.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Any
 
 from flint import acb_mat, arb_mat, fmpq, fmpq_mat
@@ -20,9 +19,16 @@ from axis_path.core.arithmetic.arrays.array import (
     matrix,
     need_matrix,
     need_square,
-    vector,
 )
 from axis_path.core.arithmetic.arrays.combine import transposed
+from axis_path.core.arithmetic.arrays.echelon import (
+    Form,
+    UndecidedError,
+    augmented,
+    null_vectors,
+    read_solution,
+    reduce_rows,
+)
 from axis_path.core.arithmetic.arrays.flint_matrices import (
     Matrices,
     balls,
@@ -36,25 +42,8 @@ from axis_path.core.arithmetic.arrays.scalars import SCALARS
 from axis_path.core.arithmetic.ball import Ball
 from axis_path.core.arithmetic.complex_ball import ComplexBall, Scalar
 from axis_path.core.deadline import check
-from axis_path.core.errors import ListError, ShapeError
+from axis_path.core.errors import ListError
 from axis_path.core.limits import EXACT_SIDE, NUMERIC_SIDE
-
-
-class UndecidedError(Exception):
-    """More digits are needed to tell whether a number is 0."""
-
-
-@dataclass(frozen=True, slots=True)
-class Reduced:
-    """A matrix in reduced row echelon form.
-
-    Attributes:
-        rows: the rows.
-        pivots: the columns of the pivots, from 0.
-    """
-
-    rows: list[list[Scalar]]
-    pivots: list[int]
 
 
 def _is_exact(*arrays: Matrices) -> bool:
@@ -140,7 +129,7 @@ def _take_off(rows: list[list[Scalar]], row: int, pivot: int, column: int) -> No
     rows[row][column] = SCALARS.number(0)
 
 
-def reduced(a: Matrices) -> Reduced:
+def reduced(a: Matrices) -> Form[Scalar]:
     """Return the reduced row echelon form.
 
     Raises:
@@ -154,31 +143,9 @@ def reduced(a: Matrices) -> Reduced:
             [exact_ball(made[r, c]) for c in range(made.ncols())] for r in range(made.nrows())
         ]
         pivots = [next(c for c in range(made.ncols()) if made[r, c] != 0) for r in range(rank)]
-        return Reduced(rows, pivots)
+        return Form(rows, pivots)
     check_work(a, "The reduced form", NUMERIC_SIDE)
-    return _reduced_by_rows([list(row) for row in a.rows()])
-
-
-def _reduced_by_rows(rows: list[list[Scalar]]) -> Reduced:
-    pivots: list[int] = []
-    for column in range(len(rows[0])):
-        place = len(pivots)
-        if place == len(rows):
-            break
-        pivot = _pivot(rows, place, column)
-        if pivot is None:
-            for row in range(place, len(rows)):
-                rows[row][column] = SCALARS.number(0)
-            continue
-        rows[place], rows[pivot] = rows[pivot], rows[place]
-        head = rows[place][column]
-        rows[place] = [SCALARS.divide(entry, head) for entry in rows[place]]
-        rows[place][column] = SCALARS.number(1)
-        for row in range(len(rows)):
-            if row != place:
-                _take_off(rows, row, place, column)
-        pivots.append(column)
-    return Reduced(rows, pivots)
+    return reduce_rows(a, SCALARS)
 
 
 def rank(a: Matrices) -> Scalar:
@@ -196,20 +163,8 @@ def reduced_form(a: Matrices) -> Matrices:
 def null_space(a: Matrices) -> Matrices:
     """Return a basis of the null space as the columns of a matrix; one column of 0 if it is {0}."""
     need_matrix(a, "The null space")
-    form = reduced(a)
-    free = [column for column in range(a.column_count) if column not in form.pivots]
-    basis = [_null_vector(form, column, a.column_count) for column in free]
-    if not basis:
-        basis = [[SCALARS.number(0)] * a.column_count]
-    return transposed(matrix(basis))
-
-
-def _null_vector(form: Reduced, free: int, count: int) -> list[Scalar]:
-    entries = [SCALARS.number(0)] * count
-    entries[free] = SCALARS.number(1)
-    for row, column in enumerate(form.pivots):
-        entries[column] = SCALARS.negative(form.rows[row][free])
-    return _whole(entries)
+    vectors = null_vectors(reduced(a), a.column_count, SCALARS)
+    return transposed(matrix([_whole(entries) for entries in vectors]))
 
 
 def _whole(entries: list[Scalar]) -> list[Scalar]:
@@ -250,7 +205,7 @@ def inverse(a: Matrices) -> Matrices:
             [*row, *(one if k == index else zero for k in range(size))]
             for index, row in enumerate(a.rows())
         ]
-        form = _reduced_by_rows(rows)
+        form = reduce_rows(matrix(rows), SCALARS)
         if form.pivots[:size] != list(range(size)):
             raise _singular(a)
         return matrix([row[size:] for row in form.rows])
@@ -319,11 +274,7 @@ def solution(a: Matrices, b: Matrices) -> Matrices:
         ShapeError: the shapes do not fit. ListError: there is none, or more than one.
         UndecidedError: it is not sure whether there is one.
     """
-    need_matrix(a, "A system of equations")
-    if a.row_count != b.row_count:
-        raise ShapeError(
-            f"{a.words.capitalize()} and {b.words} make no system: both need as many rows."
-        )
+    whole = augmented(a, b)
     need_values(a, b)
     width = a.column_count
     known = _fractions(a, b) if a.row_count == width else None
@@ -340,15 +291,4 @@ def solution(a: Matrices, b: Matrices) -> Matrices:
         except ZeroDivisionError:
             raise UndecidedError from None
         return from_matrix(made, is_list=not b.is_matrix)
-    rows = [[*one, *other] for one, other in zip(a.rows(), b.rows(), strict=True)]
-    form = reduced(matrix(rows))
-    if any(pivot >= width for pivot in form.pivots):
-        raise ListError("The system has no solution: its equations contradict one another.")
-    if len(form.pivots) < width:
-        free = width - len(form.pivots)
-        raise ListError(
-            f"The system has more than one solution: {free} unknown{'s are' if free > 1 else ' is'}"
-            " free. `rref` shows them all."
-        )
-    parts = [row[width:] for row in form.rows[:width]]
-    return matrix(parts) if b.is_matrix else vector([part[0] for part in parts])
+    return read_solution(reduced(whole), width, is_list=not b.is_matrix)

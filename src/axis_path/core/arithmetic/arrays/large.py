@@ -137,7 +137,7 @@ def solution(a: Matrices, b: Matrices) -> Matrices:
         made = linear.solution(*entries, a.shape[0], b.column_count)
     except linear.NotProvedError:
         raise ListError(_NO_PROOF.format(a.words)) from None
-    return of_bounded(b.shape, made.entries)
+    return of_bounded(b.shape, made)
 
 
 def determinant(a: Matrices) -> Scalar:

@@ -8,7 +8,7 @@ from typing import Any
 
 from axis_path.core.arithmetic import ball
 from axis_path.core.arithmetic.arrays.array import Array, need_list, vector
-from axis_path.core.arithmetic.arrays.elimination import UndecidedError
+from axis_path.core.arithmetic.arrays.echelon import UndecidedError
 from axis_path.core.arithmetic.arrays.flint_matrices import Matrices, need_values
 from axis_path.core.arithmetic.arrays.scalars import SCALARS
 from axis_path.core.arithmetic.ball import Ball

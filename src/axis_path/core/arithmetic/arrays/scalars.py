@@ -6,6 +6,7 @@ from collections.abc import Callable
 from fractions import Fraction
 
 from axis_path.core.arithmetic import ball, complex_ball
+from axis_path.core.arithmetic.arrays.echelon import UndecidedError
 from axis_path.core.arithmetic.ball import Ball
 from axis_path.core.arithmetic.complex_ball import ComplexBall, Scalar, promoted, simplified
 
@@ -47,6 +48,18 @@ class Scalars:
     def number(value: Fraction | int) -> Scalar:
         """Return an exact number."""
         return ball.from_fraction(value)
+
+    @staticmethod
+    def is_zero(a: Scalar) -> bool:
+        """Check whether a number is 0.
+
+        Raises:
+            UndecidedError: more digits are needed.
+        """
+        sign = a.sign()
+        if sign is None:
+            raise UndecidedError
+        return sign == 0
 
     @staticmethod
     def negative(a: Scalar) -> Scalar:

@@ -145,8 +145,8 @@ def _distance_to_identity(a: BoundedEntries, b: BoundedEntries, size: int) -> Fl
     return outward((1 + ROUNDING) * np.abs(middles) + made.radii.reshape(size, size))
 
 
-def solution(a: BoundedEntries, b: BoundedEntries, size: int, columns: int) -> Inverse:
-    """Return X with A X = B for a square matrix A, and the condition of A.
+def solution(a: BoundedEntries, b: BoundedEntries, size: int, columns: int) -> BoundedEntries:
+    """Return X with A X = B for a square matrix A.
 
     Raises:
         NotProvedError: the floats do not show that there is exactly one.
@@ -165,8 +165,7 @@ def solution(a: BoundedEntries, b: BoundedEntries, size: int, columns: int) -> I
     def radii() -> Floats:
         return outward((np.abs(near) @ spread).ravel() * (1 + 2 * _gamma(size)))
 
-    condition = _row_sum(a.middles.reshape(size, size)) * _row_sum(near)
-    return Inverse(BoundedEntries(made.ravel(), Later(radii)), condition)
+    return BoundedEntries(made.ravel(), Later(radii))
 
 
 def _residual(

@@ -69,14 +69,16 @@ def _error_of(value: Ball) -> str:
     radius = None if value.exact is not None else fraction_of(value.value.rad())
     if not radius or not value.is_defined:
         return ""
-    return f"Computed in floats: right to within {_one_digit(radius)}."
+    return f"Computed in floats, accurate to within {_one_digit(radius)}."
 
 
 def _error_of_all(entries: BoundedEntries) -> str:
     if entries.exact is not None:
         return ""
     error = _one_digit(Fraction(entries.bounds.greatest()))
-    return f"Too large for exact work. Computed in floats: every entry is right to within {error}."
+    return (
+        f"Too large for exact work. Computed in floats; every entry is accurate to within {error}."
+    )
 
 
 def _one_digit(size: Fraction) -> str:

@@ -13,7 +13,7 @@ from flint import acb
 
 from axis_path.core.arithmetic import Ball, Defined
 from axis_path.core.arithmetic.arrays.array import Array
-from axis_path.core.arithmetic.arrays.elimination import UndecidedError
+from axis_path.core.arithmetic.arrays.echelon import UndecidedError
 from axis_path.core.arithmetic.arrays.flint_matrices import exact_ball
 from axis_path.core.arithmetic.complex_ball import ComplexBall, Scalar, promoted
 from axis_path.core.arithmetic.precision import precision

@@ -33,6 +33,10 @@ _ARITHMETIC: dict[str, Callable[..., acb]] = {
 }
 
 
+#: Functions that compare numbers.
+_REAL_ONLY = frozenset({"min", "max", "sign"})
+
+
 class Complex:
     """Complex balls; used inside ``precision`` only. What has no value is not finite.
 
@@ -73,6 +77,9 @@ class Complex:
         cached = _FUNCTIONS.get(op)
         if cached is None:
             raise NotHandledError(f"`{op}` takes no complex numbers.")
+        # Within an integral their analytic continuation is what counts.
+        if op in _REAL_ONLY and self._bound is None and not self._analytic:
+            return partial(_of_reals, op, cached)
         return partial(_with_flag, cached, self._analytic)
 
     def _holds(self, fence: Fence, subject: acb, bounds: tuple[acb, ...]) -> bool | None:
@@ -113,6 +120,17 @@ class Complex:
 
 def _with_flag(function: Callable[..., acb], flag: bool, *arguments: acb) -> acb:
     return function(*arguments, flag)
+
+
+def _of_reals(op: str, function: Callable[..., acb], *arguments: acb) -> acb:
+    """Return a function that has a meaning for real numbers only.
+
+    Raises:
+        NotHandledError: an argument is surely not real.
+    """
+    if any(not argument.imag.contains(0) for argument in arguments):
+        raise NotHandledError(f"`{op}` takes no complex numbers.")
+    return function(*arguments, False)
 
 
 def is_finite(value: acb) -> bool:

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from fractions import Fraction
-from typing import Any
 
 import numpy as np
 
@@ -15,13 +14,10 @@ from axis_path.core.arithmetic.bounded.entries import (
     Common,
     from_common,
 )
+from axis_path.core.evaluate.backends.table import NotExactError, TableBackend
 from axis_path.core.evaluate.graph.graph import Op
 
 _MOST_EXPONENT = 64
-
-
-class NotExactError(Exception):
-    """A number is no fraction, or too long."""
 
 
 def _exact(made: BoundedEntries | None) -> BoundedEntries:
@@ -67,35 +63,11 @@ _OPERATIONS: dict[str, Callable[..., BoundedEntries]] = {
 }
 
 
-class ExactColumns:
-    """The backend; each value is many fractions or one.
-
-    Raises:
-        NotExactError: in every method, where a fraction cannot be had.
-    """
-
-    plan_name = ""
-    is_fixed = False
-
-    def number(self, value: Fraction) -> BoundedEntries:
-        """Return one fraction."""
-        if abs(value.numerator) >= MOST_EXACT or value.denominator >= MOST_EXACT:
-            raise NotExactError
-        return from_common(np.array([value.numerator], dtype=np.int64), value.denominator)
-
-    def constant(self, name: str) -> BoundedEntries:
-        """Refuse a constant: none of them is a fraction."""
+def _number(value: Fraction) -> BoundedEntries:
+    if abs(value.numerator) >= MOST_EXACT or value.denominator >= MOST_EXACT:
         raise NotExactError
+    return from_common(np.array([value.numerator], dtype=np.int64), value.denominator)
 
-    def operation(self, op: str) -> Callable[..., BoundedEntries]:
-        """Return an operation."""
-        found = _OPERATIONS.get(op)
-        if found is None:
-            raise NotExactError
-        return found
 
-    def within(self, *_: Any) -> BoundedEntries:  # noqa: ANN401 - whatever it is given
-        """Refuse domains."""
-        raise NotExactError
-
-    pieces = guard = summarise = within
+#: Each value is many fractions, or one.
+EXACT_COLUMNS = TableBackend(_number, _OPERATIONS, {})

@@ -4,18 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
-from fractions import Fraction
-from typing import Any
 
 from flint import fmpq
 
+from axis_path.core.evaluate.backends.table import NotExactError, TableBackend
 from axis_path.core.evaluate.graph.graph import IMAGINARY, Op
 
 _MOST_EXPONENT = 1_000
-
-
-class NotGaussianError(Exception):
-    """A part of a number is no fraction."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -43,21 +38,21 @@ class Gaussian:
         """Return the quotient.
 
         Raises:
-            NotGaussianError: the divisor is 0.
+            NotExactError: the divisor is 0.
         """
         size = other.re * other.re + other.im * other.im
         if size == 0:
-            raise NotGaussianError
+            raise NotExactError
         return self.times(Gaussian(other.re / size, -other.im / size))
 
     def power(self, exponent: object) -> Gaussian:
         """Return a whole power.
 
         Raises:
-            NotGaussianError: it is no whole power, or a large one.
+            NotExactError: it is no whole power, or a large one.
         """
         if not isinstance(exponent, int) or abs(exponent) > _MOST_EXPONENT:
-            raise NotGaussianError
+            raise NotExactError
         base = self if exponent >= 0 else _ONE.over(self)
         made, left = _ONE, abs(exponent)
         while left:
@@ -68,7 +63,7 @@ class Gaussian:
     def raised(self, exponent: Gaussian) -> Gaussian:
         """Return a power whose exponent was computed; see ``power``."""
         if exponent.im != 0 or exponent.re.q != 1:
-            raise NotGaussianError
+            raise NotExactError
         return self.power(int(exponent.re.p))
 
 
@@ -87,35 +82,8 @@ _OPERATIONS: dict[str, Callable[..., Gaussian]] = {
 }
 
 
-class GaussianBackend:
-    """The backend.
-
-    Raises:
-        NotGaussianError: in every method, where a number has a part that is no fraction.
-    """
-
-    plan_name = ""
-    is_fixed = False
-
-    def number(self, value: Fraction) -> Gaussian:
-        """Return a fraction."""
-        return Gaussian(fmpq(value.numerator, value.denominator), fmpq(0))
-
-    def constant(self, name: str) -> Gaussian:
-        """Return i."""
-        if name != IMAGINARY:
-            raise NotGaussianError
-        return Gaussian(fmpq(0), fmpq(1))
-
-    def operation(self, op: str) -> Callable[..., Gaussian]:
-        """Return an operation."""
-        found = _OPERATIONS.get(op)
-        if found is None:
-            raise NotGaussianError
-        return found
-
-    def within(self, *_: Any) -> Gaussian:  # noqa: ANN401 - whatever it is given
-        """Refuse domains."""
-        raise NotGaussianError
-
-    pieces = guard = summarise = within
+GAUSSIAN = TableBackend(
+    lambda value: Gaussian(fmpq(value.numerator, value.denominator), fmpq(0)),
+    _OPERATIONS,
+    {IMAGINARY: Gaussian(fmpq(0), fmpq(1))},
+)

@@ -11,14 +11,13 @@ from functools import reduce
 from typing import Any, Generic, TypeVar
 
 from axis_path.core.arithmetic.arrays import parts
-from axis_path.core.arithmetic.arrays.array import Array, matrix, vector
+from axis_path.core.arithmetic.arrays.array import Array, check_same_length, matrix, vector
 from axis_path.core.arithmetic.arrays.combine import transposed
 from axis_path.core.catalogue import FUNCTIONS, FunctionEntry
 from axis_path.core.deadline import check
 from axis_path.core.errors import (
     ArgumentCountError,
     LimitError,
-    ListError,
     MathError,
     NotHandledError,
     ShapeError,
@@ -317,13 +316,7 @@ class Interpreter(Generic[E]):
         lists = [value for value in arguments if isinstance(value, Array)]
         if not lists:
             return self._apply_once(node, arguments)
-        count = len(lists[0].entries)
-        for other in lists:
-            if len(other.entries) != count:
-                raise ListError(
-                    "Lists that are computed together have the same length; these have "
-                    f"{count:,} and {len(other.entries):,} elements."
-                )
+        count = check_same_length(len(other.entries) for other in lists)
         large = self._algebra.large
         at_once = large and large.called(node.function, arguments)
         if at_once is not None:

@@ -28,7 +28,8 @@ from axis_path.core.arithmetic.bounded.radii import Floats
 from axis_path.core.arithmetic.complex_ball import ComplexBall
 from axis_path.core.deadline import check
 from axis_path.core.evaluate.backends.enclosed import enclose_columns
-from axis_path.core.evaluate.backends.exact_columns import ExactColumns, NotExactError
+from axis_path.core.evaluate.backends.exact_columns import EXACT_COLUMNS
+from axis_path.core.evaluate.backends.table import NotExactError
 from axis_path.core.evaluate.expression import Expression
 from axis_path.core.evaluate.graph.program import run
 from axis_path.core.evaluate.objects.values import Value
@@ -195,7 +196,7 @@ class LargeAlgebra:
     def _exact(
         self, expression: Expression, inputs: Mapping[str, BoundedEntries], count: int
     ) -> BoundedEntries | None:
-        backend = ExactColumns()
+        backend = EXACT_COLUMNS
         program = expression.program
         try:
             used = {name: backend.number(self._values[name]) for name in program.parameters}

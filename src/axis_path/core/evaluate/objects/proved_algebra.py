@@ -11,7 +11,7 @@ from flint import acb, arb, fmpq
 
 from axis_path.core.arithmetic import Ball, Defined
 from axis_path.core.arithmetic.arrays import combine, elimination, large
-from axis_path.core.arithmetic.arrays.array import Array, check_size, need_square
+from axis_path.core.arithmetic.arrays.array import Array, check_same_length, check_size, need_square
 from axis_path.core.arithmetic.arrays.flint_matrices import (
     balls,
     from_matrix,
@@ -27,11 +27,8 @@ from axis_path.core.arithmetic.precision import precision
 from axis_path.core.catalogue import FunctionEntry
 from axis_path.core.errors import ListError, NotHandledError
 from axis_path.core.evaluate.backends.complex import Complex, is_finite
-from axis_path.core.evaluate.backends.gaussian import (
-    Gaussian,
-    GaussianBackend,
-    NotGaussianError,
-)
+from axis_path.core.evaluate.backends.gaussian import GAUSSIAN, Gaussian
+from axis_path.core.evaluate.backends.table import NotExactError
 from axis_path.core.evaluate.constants import evaluate_constant
 from axis_path.core.evaluate.expression import Expression
 from axis_path.core.evaluate.graph.graph import Op
@@ -127,21 +124,16 @@ class ProvedAlgebra:
     def _written_out(self, shaped: Shaped, used: Mapping[str, Scalar]) -> Value:
         """Return a value that runs over lists whose elements depend on variables such as ``k``."""
         columns = {name: self._elements(self._scope.lists[name], used) for name in shaped.lists}
-        counts = sorted({len(items) for items in columns.values()})
-        if len(counts) > 1:
-            raise ListError(
-                "Lists that are computed together have the same length; these have "
-                f"{counts[0]:,} and {counts[-1]:,} elements."
-            )
+        count = check_same_length(len(items) for items in columns.values())
         entries = []
-        for index in range(counts[0]):
+        for index in range(count):
             elements = {
                 name + suffix: element
                 for name, items in columns.items()
                 for suffix, element in zip(("", SECOND), items[index], strict=False)
             }
             entries.append(self._number_or_point(shaped, {**used, **elements}))
-        return Array((counts[0],), tuple(entries))
+        return Array((count,), tuple(entries))
 
     def _elements(self, source: ListSource, used: Mapping[str, Scalar]) -> list[tuple[Scalar, ...]]:
         if source.start is None or source.stop is None:
@@ -225,15 +217,14 @@ class ProvedAlgebra:
 
     def _gaussian(self, expression: Expression, inputs: Mapping[str, Scalar]) -> ComplexBall | None:
         """Return a number whose parts are fractions, else None; used inside ``precision``."""
-        backend = GaussianBackend()
         try:
             used = {
-                name: backend.number(self._scope.values[name])
+                name: GAUSSIAN.number(self._scope.values[name])
                 for name in expression.program.parameters
             }
             used |= {name: _as_gaussian(value) for name, value in inputs.items()}
-            made = run(expression.program, backend, backend.number(Fraction(0)), used)[0]
-        except NotGaussianError:
+            made = run(expression.program, GAUSSIAN, GAUSSIAN.number(Fraction(0)), used)[0]
+        except NotExactError:
             return None
         with precision(self._bits):
             return ComplexBall(acb(arb(made.re), arb(made.im)), (made.re, made.im))
@@ -375,7 +366,7 @@ def _call(function: str, names: tuple[str, ...]) -> Call:
 
 def _as_gaussian(value: Scalar) -> Gaussian:
     if value.exact is None:
-        raise NotGaussianError
+        raise NotExactError
     if isinstance(value, Ball):
         return Gaussian(value.exact, fmpq(0))
     return Gaussian(*value.exact)

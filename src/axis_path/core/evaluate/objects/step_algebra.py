@@ -13,8 +13,8 @@ from fractions import Fraction
 from flint import fmpq
 
 from axis_path.core.arithmetic.arrays import combine, elimination, field_elimination
-from axis_path.core.arithmetic.arrays.array import Array, need_square
-from axis_path.core.arithmetic.arrays.elimination import UndecidedError
+from axis_path.core.arithmetic.arrays.array import Array, check_same_length, need_square
+from axis_path.core.arithmetic.arrays.echelon import UndecidedError
 from axis_path.core.arithmetic.arrays.flint_matrices import Matrices, exact_ball
 from axis_path.core.arithmetic.arrays.scalars import SCALARS
 from axis_path.core.arithmetic.ball import Ball
@@ -175,17 +175,12 @@ class StepAlgebra:
         """
         known = self.field.known(number)
         if known is None:
-            known = self._constant(number)
-        if known is None:
             raise NotHandledError(
                 "An index or a size that depends on a slider or a variable has no place here."
             )
         if known.denominator != 1:
             raise ListError(f"An index or a size is a whole number; this is {known}.")
         return int(known)
-
-    def _constant(self, number: int) -> Fraction | None:
-        return None
 
     def check_entries(self, count: int) -> None:
         """Refuse more entries than a graph should hold."""
@@ -314,14 +309,9 @@ class StepAlgebra:
         if not shaped.lists:
             return self._at(shaped, {})
         sources = {name: self._entries(self._lists[name]) for name in sorted(shaped.lists)}
-        counts = sorted({len(entries) for entries in sources.values()})
-        if len(counts) > 1:
-            raise ListError(
-                "Lists that are computed together have the same length; these have "
-                f"{counts[0]:,} and {counts[-1]:,} elements."
-            )
+        count = check_same_length(len(entries) for entries in sources.values())
         entries = []
-        for index in range(counts[0]):
+        for index in range(count):
             inputs = {}
             for name, items in sources.items():
                 for suffix, step in zip(("", SECOND), items[index], strict=False):

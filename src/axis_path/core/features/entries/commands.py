@@ -40,7 +40,7 @@ class EnterCells(Command, frozen=True, tag="enter_cells"):
 
 
 class ResizeCells(Command, frozen=True, tag="resize_cells"):
-    """Give a list or a matrix that is written out another size."""
+    """Change the size of a list or a matrix that is written out."""
 
     id: Id
     rows: Count

@@ -8,7 +8,7 @@ from axis_path.core.features.findings.equations import (
     LETTERS,
 )
 from axis_path.core.language import Vocabulary
-from axis_path.core.language.body import Condition as Compared
+from axis_path.core.language.parsing.body import Condition as Compared
 from axis_path.core.language.read import read_body
 
 

@@ -10,7 +10,7 @@ from axis_path.core.evaluate import (
     RealFunction,
 )
 from axis_path.core.language import RelationLine, Vocabulary, typeset_line
-from axis_path.core.language.body import Condition as Compared
+from axis_path.core.language.parsing.body import Condition as Compared
 from axis_path.core.language.tree import Node, names_in
 
 #: Letters that may be unknowns without having been named so.

@@ -22,7 +22,7 @@ from axis_path.core.features.findings.equations import (
     typeset_compared,
     unknowns_in,
 )
-from axis_path.core.language.body import Condition as Compared
+from axis_path.core.language.parsing.body import Condition as Compared
 from axis_path.core.locate import (
     Findings,
     Kind,

@@ -25,7 +25,7 @@ from axis_path.core.language import (
     typeset_comparison,
     typeset_comparisons,
 )
-from axis_path.core.language.body import Condition
+from axis_path.core.language.parsing.body import Condition
 from axis_path.core.language.read import read_body
 from axis_path.core.language.tree import Call, Name, Node, names_in
 from axis_path.core.lines.meaning import CALLED

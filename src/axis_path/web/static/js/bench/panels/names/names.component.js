@@ -61,7 +61,7 @@ export const nameList = (engine) => () => ({
     return row.uses.length ? `uses ${row.uses.join(", ")}` : "uses no other name";
   },
   usedText(row) {
-    return row.usedBy.length ? `used by ${row.usedBy.join(", ")}` : "used by nothing";
+    return row.usedBy.length ? `used by ${row.usedBy.join(", ")}` : "not used by another name";
   },
   jumpLabel(row) {
     return `Go to the line of ${row.name}`;

@@ -45,11 +45,11 @@ export const workCells = (engine) => () => ({
     const [rows = 0, columns = 1] = this.answer?.shape ?? [];
     return { rows, columns };
   },
-  get heads() {
+  get columnNumbers() {
     const width = this.answer?.cells[0]?.length ?? 0;
-    return Array.from({ length: width }, (_, k) => ({ key: k, text: this.firstColumn + k + 1 }));
+    return Array.from({ length: width }, (_, k) => this.firstColumn + k + 1);
   },
-  get rows() {
+  get cellRows() {
     return (this.answer?.cells ?? []).map((cells, k) => ({
       key: k,
       number: this.firstRow + k + 1,
@@ -69,8 +69,8 @@ export const workCells = (engine) => () => ({
     const part = (from, count, all, what) =>
       count < all ? `${what} ${from + 1} to ${from + count} of ${all.toLocaleString("en")}` : "";
     return [
-      part(this.firstRow, this.rows.length, rows, "rows"),
-      part(this.firstColumn, this.heads.length, columns, "columns"),
+      part(this.firstRow, this.cellRows.length, rows, "rows"),
+      part(this.firstColumn, this.columnNumbers.length, columns, "columns"),
     ]
       .filter(Boolean)
       .join(", ");
@@ -204,7 +204,7 @@ export const workCells = (engine) => () => ({
     this.resize(0, -1);
   },
   async copyCells() {
-    const text = this.rows.map((row) =>
+    const text = this.cellRows.map((row) =>
       row.cells.map((cell) => cell.text.replace("−", "-")).join("\t"),
     );
     try {

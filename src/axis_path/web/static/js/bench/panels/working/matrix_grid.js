@@ -16,10 +16,10 @@ export function makeGrid() {
     /** What stands before the matrix in the text, as `M = `. */
     gridHead: "",
 
-    get gridRows() {
+    get cellRows() {
       return this.cells.map((row, r) => ({
         key: r,
-        label: r + 1,
+        number: r + 1,
         cells: row.map((text, c) => ({
           key: c,
           text,

@@ -32,16 +32,16 @@ export const workingLine = (engine) => () =>
         if (this.sketch || this.canPlot) this.showSketch();
         else this.sketchProblem = "";
       });
-      this.watchSight();
+      this.sketchWhenVisible();
     },
-    /** A curve is sketched beside its line as soon as the line is seen. */
-    watchSight() {
-      const sight = new IntersectionObserver((seen) => {
-        if (!seen.some((entry) => entry.isIntersecting)) return;
-        sight.disconnect();
+    /** A curve is sketched below its line as soon as the line is visible. */
+    sketchWhenVisible() {
+      const observer = new IntersectionObserver((entries) => {
+        if (!entries.some((entry) => entry.isIntersecting)) return;
+        observer.disconnect();
         if (this.canPlot && !this.sketch) this.showSketch();
       });
-      sight.observe(this.$root);
+      observer.observe(this.$root);
     },
     get isNote() {
       return this.line.kind === "note";

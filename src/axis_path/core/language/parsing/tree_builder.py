@@ -13,7 +13,7 @@ from axis_path.core.errors import (
     ArgumentCountError,
     GrammarError,
 )
-from axis_path.core.language.applied import (
+from axis_path.core.language.parsing.applied import (
     NamedFunction,
     RaisedFunction,
     apply_function,
@@ -21,7 +21,7 @@ from axis_path.core.language.applied import (
     span_across,
     span_of,
 )
-from axis_path.core.language.body import Body, Branch, Condition
+from axis_path.core.language.parsing.body import Body, Branch, Condition
 from axis_path.core.language.scanning.tokens import PRIME_SIGN
 from axis_path.core.language.tree import (
     INFINITY,

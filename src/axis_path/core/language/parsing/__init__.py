@@ -1,0 +1,1 @@
+"""From the reductions of the grammar to nodes of the tree."""
