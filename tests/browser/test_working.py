@@ -168,13 +168,38 @@ class WorkingTest(BrowserTest):
             self.settle()
         box.get_by_text("This is the reduced form.").wait_for()
 
-    def test_a_sketch_is_put_on_the_plane(self) -> None:
-        self.calculate("t^2 - a", "[1, 4, -2]")
-        self.work(1).locator(".work-sketch canvas").wait_for()
-        self.choose(2, "Sketch")
+    def painted(self, number: int) -> int:
+        """Return how many pixels of a sketch are painted."""
+        canvas = self.work(number).locator(".work-sketch canvas")
+        canvas.wait_for()
+        self.settle()
+        count: int = canvas.evaluate(
+            "(c) => c.getContext('2d').getImageData(0, 0, c.width, c.height).data"
+            ".filter((value, k) => k % 4 === 3 && value > 0).length"
+        )
+        return count
+
+    def test_sketches_are_painted_and_put_on_the_plane(self) -> None:
+        self.calculate("t^2 - a", "[1, 4, -2]", "[[1, 2], [3, -4]]")
+        self.assertGreater(self.painted(1), 300)
+        for number in (2, 3):
+            self.choose(number, "Sketch")
+            self.assertGreater(self.painted(number), 300)
         self.check_access()
         self.work(1).get_by_role("button", name="Put it on the plane").click()
         self.row("f").wait_for()
+
+    def test_a_table_fits_on_a_phone(self) -> None:
+        self.write("M = [[1, 2, 3, 4, 5], [6, 7, 8, 9, 10]]")
+        self.page.set_viewport_size({"width": 390, "height": 844})
+        self.settle()
+        self.page.get_by_label("More for M", exact=True).click()
+        self.page.get_by_role("menuitem", name="Open as a table").click()
+        self.row("M").locator(".work-cells td input").first.wait_for()
+        self.settle()
+        self.assertLessEqual(
+            self.page.evaluate("() => document.documentElement.scrollWidth - innerWidth"), 0
+        )
 
     def test_arguments_are_shown_while_a_call_is_written(self) -> None:
         self.field.press_sequentially("quantile([1, 2], ")

@@ -253,13 +253,18 @@ export const workingLine = (engine) => () =>
       else this.showSketch();
     },
     async showSketch() {
-      const line = this.line;
+      // The item of the menu that asks for it is gone when the answer comes, and its references with it.
+      const { line, $root: root } = this;
       try {
         const sketch = await ask(`${engine.path}/work_sketch`, engine.body({ id: line.id }));
         if (line !== this.line) return;
         this.sketchProblem = "";
         this.sketch = sketch;
-        this.$nextTick(() => this.$refs.sketch && paintSketch(this.$refs.sketch, sketch));
+        // Its size is known once it was laid out.
+        requestAnimationFrame(() => {
+          const canvas = root.querySelector(".work-sketch canvas");
+          if (canvas?.clientWidth) paintSketch(canvas, sketch);
+        });
       } catch (error) {
         this.sketchProblem = error.message;
         this.sketch = null;
