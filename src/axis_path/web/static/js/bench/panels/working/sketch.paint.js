@@ -6,8 +6,18 @@
 const TENTHS = 10;
 const BAR_GAP = 0.2;
 
+/** Paint as soon as the canvas has a size: it may only be about to be shown. @param {HTMLCanvasElement} canvas @param {Sketch} sketch */
+export function paintWhenVisible(canvas, sketch) {
+  const observer = new ResizeObserver(() => {
+    if (!canvas.clientWidth) return;
+    observer.disconnect();
+    paintSketch(canvas, sketch);
+  });
+  observer.observe(canvas);
+}
+
 /** @param {HTMLCanvasElement} canvas @param {Sketch} sketch */
-export function paintSketch(canvas, sketch) {
+function paintSketch(canvas, sketch) {
   const scale = devicePixelRatio || 1;
   const { clientWidth: width, clientHeight: height } = canvas;
   canvas.width = width * scale;

@@ -4,7 +4,7 @@ import { ask } from "../../../shared/api.js";
 import { makePopoverMenu } from "../../../shared/popover_menu.js";
 import { together } from "../../../shared/together.js";
 import { complexButtons, shapeButtons, shapeWords } from "./shapes.model.js";
-import { paintSketch } from "./sketch.paint.js";
+import { paintWhenVisible } from "./sketch.paint.js";
 
 const DIGITS = [0, 4, 7, 10, 20, 50, 100, 1000];
 
@@ -260,11 +260,8 @@ export const workingLine = (engine) => () =>
         if (line !== this.line) return;
         this.sketchProblem = "";
         this.sketch = sketch;
-        // Its size is known once it was laid out.
-        requestAnimationFrame(() => {
-          const canvas = root.querySelector(".work-sketch canvas");
-          if (canvas?.clientWidth) paintSketch(canvas, sketch);
-        });
+        const canvas = root.querySelector(".work-sketch canvas");
+        if (canvas) paintWhenVisible(canvas, sketch);
       } catch (error) {
         this.sketchProblem = error.message;
         this.sketch = null;
