@@ -363,7 +363,7 @@ export interface RenameLine {
   name: string;
 }
 
-/** Give a list or a matrix that is written out another size. */
+/** Change the size of a list or a matrix that is written out. */
 export interface ResizeCells {
   do: "resize_cells";
   id: number;
