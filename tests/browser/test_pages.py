@@ -2,7 +2,7 @@
 
 import re
 
-from playwright.sync_api import Route
+from playwright.sync_api import Route, expect
 
 from tests.browser.bench import BrowserTest
 
@@ -20,12 +20,12 @@ class StudiesTest(BrowserTest):
         card.get_by_role("button", name="Rename").click()
         self.page.get_by_role("button", name="Duplicate Pier <b>7</b>").click()
         titles = self.page.locator(".study-title")
-        self.assertEqual("Pier <b>7</b> (copy)", titles.first.inner_text())
+        expect(titles.first).to_have_text("Pier <b>7</b> (copy)")
         count = titles.count()
         self.page.get_by_role("button", name="Delete Pier <b>7</b> (copy)").click()
-        self.assertEqual(count - 1, titles.count())
+        expect(titles).to_have_count(count - 1)
         self.page.get_by_role("button", name="Undo").click()
-        self.assertEqual(count, titles.count())
+        expect(titles).to_have_count(count)
 
     def test_the_demo_is_there(self) -> None:
         self.page.goto(self.base)
@@ -64,29 +64,26 @@ STATES: dict[str, tuple[str, tuple[tuple[str, str], ...]]] = {
 
 class AccessTest(BrowserTest):
     def test_axe_finds_no_violations_in_forms_menus_and_messages(self) -> None:
-        for scheme in ("light", "dark"):
-            # So high that no target is cut off by what it scrolls in.
-            self.page = self.open_page(height=2_200, color_scheme=scheme)
-            for name, (study, presses) in STATES.items():
-                with self.subTest(name, scheme=scheme):
-                    self.open_demo(study)
-                    for role, label in presses:
-                        is_css = role == "css"
-                        target = (
-                            self.page.locator(label)
-                            if is_css
-                            else self.page.get_by_role(role, name=label, exact=True)  # type: ignore[arg-type]
-                        )
-                        target.first.click()
-                        self.settle()
-                    self.check_access()
+        # So high that no target is cut off by what it scrolls in.
+        self.page = self.open_page(height=2_200)
+        for name, (study, presses) in STATES.items():
+            with self.subTest(name):
+                self.open_demo(study)
+                for role, label in presses:
+                    is_css = role == "css"
+                    target = (
+                        self.page.locator(label)
+                        if is_css
+                        else self.page.get_by_role(role, name=label, exact=True)  # type: ignore[arg-type]
+                    )
+                    target.first.click()
+                    self.settle()
+                self.check_access()
 
     def test_axe_finds_no_violations_in_messages(self) -> None:
-        for scheme in ("light", "dark"):
-            with self.subTest(scheme):
-                self.page = self.open_page(height=2_200, color_scheme=scheme)
-                self.check_messages_of_the_server()
-                self.check_messages_of_fields()
+        self.page = self.open_page(height=2_200)
+        self.check_messages_of_the_server()
+        self.check_messages_of_fields()
 
     def check_messages_of_the_server(self) -> None:
         page = self.page
@@ -178,20 +175,19 @@ class AccessTest(BrowserTest):
         self.check_access()
 
     def test_axe_finds_no_violations(self) -> None:
-        for scheme in ("light", "dark"):
-            for width in (1280, 620):
-                self.page = self.open_page(width=width, color_scheme=scheme)
-                with self.subTest(scheme, width=width):
-                    self.page.goto(f"{self.base}/studies")
+        for width in (1280, 620):
+            self.page = self.open_page(width=width)
+            with self.subTest(width):
+                self.page.goto(f"{self.base}/studies")
+                self.check_access()
+                self.open_demo("Mooring line")
+                self.check_access()
+                for tab in ("Values", "Working", "Reference"):
+                    self.page.get_by_role("tab", name=tab).click()
+                    self.settle()
                     self.check_access()
-                    self.open_demo("Mooring line")
-                    self.check_access()
-                    for tab in ("Values", "Working", "Reference"):
-                        self.page.get_by_role("tab", name=tab).click()
-                        self.settle()
-                        self.check_access()
-                    self.page.goto(f"{self.base}/nowhere")
-                    self.check_access()
+                self.page.goto(f"{self.base}/nowhere")
+                self.check_access()
 
     def test_axe_finds_nothing_while_a_bad_line_is_written(self) -> None:
         self.open_new_study("f(x) = a x", "g(x) = sinn(x)", "a = 2")

@@ -2,7 +2,8 @@
 (() => {
   const KEY = "axis-path-theme";
   const root = document.documentElement;
-  const wished = () => (matchMedia("(prefers-color-scheme: dark)").matches ? "dark" : "light");
+  const dark = matchMedia("(prefers-color-scheme: dark)");
+  const wished = () => (dark.matches ? "dark" : "light");
   const read = () => {
     try {
       return localStorage.getItem(KEY);
@@ -10,15 +11,22 @@
       return null; // Storage can be closed; the theme then lasts as long as the page.
     }
   };
-  root.dataset.bsTheme = read() ?? wished();
+  /** @param {string} theme */
+  const show = (theme) => {
+    root.dataset.bsTheme = theme;
+    document.dispatchEvent(new CustomEvent("themechange"));
+  };
+  show(read() ?? wished());
+  // Many systems turn dark in the evening; the page turns with them.
+  dark.addEventListener("change", () => show(read() ?? wished()));
   document.addEventListener("click", (event) => {
     if (!(/** @type {Element} */ (event.target).closest("[data-theme-toggle]"))) return;
-    root.dataset.bsTheme = root.dataset.bsTheme === "dark" ? "light" : "dark";
+    const chosen = root.dataset.bsTheme === "dark" ? "light" : "dark";
     try {
-      localStorage.setItem(KEY, root.dataset.bsTheme);
+      localStorage.setItem(KEY, chosen);
     } catch {
       // See above.
     }
-    document.dispatchEvent(new CustomEvent("themechange"));
+    show(chosen);
   });
 })();

@@ -23,6 +23,8 @@ export const workingLine = (engine) => () =>
     sketchProblem: "",
     /** Which answer the sketch is of. */
     sketchedLine: null,
+    /** Paints the sketch in the colours of another theme. @type {() => void} */
+    themed: () => {},
     /** @type {"" | "cells" | "reduction"} */
     opened: /** @type {"" | "cells" | "reduction"} */ (""),
 
@@ -33,6 +35,12 @@ export const workingLine = (engine) => () =>
         else this.sketchProblem = "";
       });
       this.sketchWhenVisible();
+      const root = this.$root;
+      this.themed = () => this.paint(root);
+      document.addEventListener("themechange", this.themed);
+    },
+    destroy() {
+      document.removeEventListener("themechange", this.themed);
     },
     /** A curve is sketched below its line as soon as the line is visible. */
     sketchWhenVisible() {
@@ -260,12 +268,16 @@ export const workingLine = (engine) => () =>
         if (line !== this.line) return;
         this.sketchProblem = "";
         this.sketch = sketch;
-        const canvas = root.querySelector(".work-sketch canvas");
-        if (canvas) paintWhenVisible(canvas, sketch);
+        this.paint(root);
       } catch (error) {
         this.sketchProblem = error.message;
         this.sketch = null;
       }
+    },
+    /** @param {HTMLElement} root */
+    paint(root) {
+      const canvas = root.querySelector(".work-sketch canvas");
+      if (canvas instanceof HTMLCanvasElement && this.sketch) paintWhenVisible(canvas, this.sketch);
     },
     get sketchText() {
       if (!this.sketch) return "";
