@@ -251,7 +251,7 @@ class BrowserTest(unittest.TestCase):
         self._check_with_axe({"rules": rules})
         is_dark = self.page.evaluate("() => matchMedia('(prefers-color-scheme: dark)').matches")
         for scheme in ("light", "dark") if is_dark else ("dark", "light"):
-            self.page.emulate_media(color_scheme=scheme)  # type: ignore[arg-type]
+            self.page.emulate_media(color_scheme=scheme)
             self.page.evaluate(PAINTED)
             if (scheme == "dark") is not is_dark:
                 contrast = {"type": "rule", "values": ["color-contrast"]}

@@ -247,6 +247,21 @@ class LawsTest(unittest.TestCase):
                 true = np.sort_complex(np.linalg.eigvals(matrix).astype(complex))
                 self.assertTrue(np.allclose(true, np.sort_complex(np.asarray(values, complex))))
 
+    def test_eigenvectors_of_irrational_and_complex_entries(self) -> None:
+        for text in (
+            "[[sqrt(2), 1], [1, pi]]", "[[sqrt(2), 1, 0], [1, pi, 2], [0, 1, e]]",
+            "[[i, 1.5], [pi, 2]]", "[[1, i, 0], [-i, sqrt(3), 2], [0, 2, ln(5)]]",
+        ):  # fmt: skip
+            study = build(f"A = {text}")
+            matrix, values, vectors = (
+                study.evaluate(part).value for part in ("A", "eigenvalues(A)", "eigenvectors(A)")
+            )
+            with self.subTest(text):
+                np.testing.assert_allclose(matrix @ vectors, vectors * values, atol=1e-12)
+                # Digits on demand, as for any other proved number.
+                many = study.evaluate("eigenvalues(A)[1]")
+                self.assertGreater(len(many.decimal(40)), 40)
+
     def test_lists_agree_with_numpy(self) -> None:
         numbers = [Fraction(self.drawn.randint(-99, 99), 7) for _ in range(40)]
         floats = np.array(numbers, dtype=float)

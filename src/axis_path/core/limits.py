@@ -37,7 +37,9 @@ BALL_ENTRIES = Limit(
     "The entries of a list or a matrix that is computed with any number of digits; larger ones are "
     "computed in floats with proved error bounds.",
 )
-EIGEN_SIDE = Limit(60, "rows", "The rows of a matrix whose eigenvalues are computed.")
+EIGEN_SIDE = Limit(
+    60, "rows", "The rows of a matrix whose eigenvalues are computed with any number of digits."
+)
 MATRIX_POWER = Limit(10_000, "times", "How often a matrix is multiplied by itself in a power.")
 PRIME_DIGITS = Limit(1_000, "digits", "The digits of a number that is tested for being prime.")
 FACTORED_DIGITS = Limit(40, "digits", "The digits of a number whose divisors are listed.")

@@ -12,6 +12,7 @@ from flint import acb
 from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Ball, Enclosure
+from axis_path.core.arithmetic.arrays.large import is_many
 
 Floats = NDArray[np.float64]
 
@@ -64,6 +65,7 @@ class Arrays:
             serves.
         large: computes with floats and error bounds, where there are many entries; None if the
             others serve.
+        side: more rows or columns than this are many too, however few the entries.
         counts: with how many arguments it is a function of lists; None for any number.
     """
 
@@ -72,7 +74,14 @@ class Arrays:
     in_field: Callable[..., Any] | None = None
     proving: Callable[..., Any] | None = None
     large: Callable[..., Any] | None = None
+    side: int | None = None
     counts: frozenset[int] | None = None
+
+    def takes_large(self, shape: tuple[int, ...]) -> bool:
+        """Check whether a list or a matrix of a shape is computed by ``large``."""
+        if self.large is None:
+            return False
+        return is_many(shape) or (self.side is not None and max(shape) > self.side)
 
     def takes_count(self, count: int) -> bool:
         """Check whether it is a function of lists with so many arguments."""

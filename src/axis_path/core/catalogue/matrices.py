@@ -6,8 +6,10 @@ from axis_path.core.arithmetic.arrays import (
     elimination,
     field_elimination,
     large,
+    large_forms,
 )
 from axis_path.core.catalogue.entry import Argument, Arrays, FunctionEntry, Group, ValueKind
+from axis_path.core.limits import EIGEN_SIDE
 
 NUMBER, LIST, MATRIX = ValueKind.NUMBER, ValueKind.LIST, ValueKind.MATRIX
 _MATRIX = (Argument("A", "a matrix"),)
@@ -82,7 +84,9 @@ MATRICES = (
         defined=_EVERY,
         returns="a whole number",
         example="rank([[1, 2], [2, 4]])",
-        arrays=Arrays(NUMBER, ("matrix",), field_elimination.rank, elimination.rank, large.rank),
+        arrays=Arrays(
+            NUMBER, ("matrix",), field_elimination.rank, elimination.rank, large_forms.rank
+        ),
     ),
     FunctionEntry(
         name="rref",
@@ -93,7 +97,11 @@ MATRICES = (
         returns="a matrix of the same shape",
         example="rref([[1, 2, 3], [4, 5, 6]])",
         arrays=Arrays(
-            MATRIX, ("matrix",), field_elimination.reduced_form, elimination.reduced_form
+            MATRIX,
+            ("matrix",),
+            field_elimination.reduced_form,
+            elimination.reduced_form,
+            large_forms.reduced_form,
         ),
     ),
     FunctionEntry(
@@ -120,7 +128,13 @@ MATRICES = (
         defined=_EVERY,
         returns="a matrix; one column of 0 if only 0 is there",
         example="null_space([[1, 2], [2, 4]])",
-        arrays=Arrays(MATRIX, ("matrix",), field_elimination.null_space, elimination.null_space),
+        arrays=Arrays(
+            MATRIX,
+            ("matrix",),
+            field_elimination.null_space,
+            elimination.null_space,
+            large_forms.null_space,
+        ),
     ),
     FunctionEntry(
         name="eigenvalues",
@@ -130,7 +144,14 @@ MATRICES = (
         defined=_EVERY_SQUARE,
         returns="a list, by their real parts",
         example="eigenvalues([[2, 1], [1, 2]])",
-        arrays=Arrays(LIST, ("matrix",), eigenvalues.in_field, eigenvalues.eigenvalues),
+        arrays=Arrays(
+            LIST,
+            ("matrix",),
+            eigenvalues.in_field,
+            eigenvalues.eigenvalues,
+            large_forms.eigenvalues,
+            EIGEN_SIDE.value,
+        ),
     ),
     FunctionEntry(
         name="eigenvectors",
@@ -138,9 +159,19 @@ MATRICES = (
         arguments=_SQUARE,
         meaning="independent eigenvectors as columns, in the order of the eigenvalues",
         defined=_EVERY_SQUARE,
-        returns="a matrix; with fewer columns than rows if there are too few",
+        returns=(
+            "a matrix; with fewer columns than rows if there are too few. Of more than "
+            f"{EIGEN_SIDE.value} rows the columns have the length 1"
+        ),
         example="eigenvectors([[2, 1], [1, 2]])",
-        arrays=Arrays(MATRIX, ("matrix",), eigenvalues.vectors_in_field, eigenvalues.eigenvectors),
+        arrays=Arrays(
+            MATRIX,
+            ("matrix",),
+            eigenvalues.vectors_in_field,
+            eigenvalues.eigenvectors,
+            large_forms.eigenvectors,
+            EIGEN_SIDE.value,
+        ),
     ),
     FunctionEntry(
         name="norm",

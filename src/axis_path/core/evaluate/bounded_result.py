@@ -11,7 +11,7 @@ from typing import overload
 from axis_path.core.arithmetic import Ball
 from axis_path.core.arithmetic.conversion import fraction_of
 from axis_path.core.errors import LimitError
-from axis_path.core.evaluate.decimals import digits_of, shown
+from axis_path.core.evaluate.decimals import digits_of, power_of_ten, shown
 from axis_path.core.evaluate.exact.exact_pool import ExactForm
 from axis_path.core.evaluate.result import Result, ResultKind, known_form, make_result
 from axis_path.core.limits import DIGITS
@@ -48,10 +48,11 @@ def make_bounded(value: Ball) -> Result:
 def _with_bound(value: Ball) -> str:
     """Return a number as a middle and a bound of one digit, which is rounded up."""
     middle, radius = fraction_of(value.value.mid()), fraction_of(value.value.rad())
-    if middle is None or radius is None or radius == 0:
+    if middle is None or radius is None:
         return ""
-    power = math.floor(math.log10(radius))
-    unit = Fraction(10) ** power
+    if radius == 0:
+        return shown(middle, _MOST_DIGITS)
+    unit = Fraction(10) ** power_of_ten(radius)
     near = 0 if abs(middle) <= radius else round(middle / unit) * unit
     bound = math.ceil((radius + abs(middle - near)) / unit) * unit
     return f"{shown(Fraction(near), _MOST_DIGITS)} ± {shown(bound, 2)}"

@@ -187,3 +187,13 @@ def multiple_of_pi(turns: Fraction) -> str:
     size = abs(turns.numerator)
     top = "π" if size == 1 else f"{size}π"
     return f"{sign}{top}" if turns.denominator == 1 else f"{sign}{top}/{turns.denominator}"
+
+
+def power_of_ten(size: Fraction) -> int:
+    """Return the greatest n with 10^n at most a positive number; 0 for 0."""
+    if not size:
+        return 0
+    bits = size.numerator.bit_length() - size.denominator.bit_length()
+    power = math.floor(bits / math.log2(10))
+    power += size >= Fraction(10) ** (power + 1)
+    return power - (size < Fraction(10) ** power)

@@ -227,9 +227,27 @@ def make_complex(
     )
     if imaginary.decimal(_REAL_DIGITS) == "0":
         return make_result(lambda bits: _as_ball(at_bits(bits).real), look, is_exact_sought=True)
+    return complex_of(real, imaginary, look, name_of_i)
+
+
+def _grouped(text: str) -> str:
+    return f"({text})" if "±" in text else text
+
+
+def complex_of(
+    real: Result, imaginary: Result, look: Callable[[], ExactForm], name_of_i: str = "i"
+) -> Result:
+    """Make a complex number of its parts.
+
+    Args:
+        real: the real part.
+        imaginary: the imaginary part.
+        look: looks for an exact form.
+        name_of_i: how the imaginary unit is written.
+    """
 
     def decimals(digits: int) -> str:
-        a, b = real.decimal(digits), imaginary.decimal(digits)
+        a, b = (_grouped(part.decimal(digits)) for part in (real, imaginary))
         if b == "0":
             return a
         size, sign = b.lstrip("−"), "−" if b.startswith("−") else "+"

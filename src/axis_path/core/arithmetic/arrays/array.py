@@ -11,7 +11,14 @@ import numpy as np
 from numpy.typing import NDArray
 
 from axis_path.core.arithmetic.ball import Ball
-from axis_path.core.arithmetic.bounded.entries import BoundedEntries, from_balls, joined
+from axis_path.core.arithmetic.bounded.entries import BoundedEntries
+from axis_path.core.arithmetic.bounded.pairs import (
+    ComplexEntries,
+    Entries,
+    from_scalars,
+    joined_entries,
+)
+from axis_path.core.arithmetic.complex_ball import ComplexBall
 from axis_path.core.errors import LimitError, ListError, ShapeError
 from axis_path.core.limits import LIST_LENGTH, MATRIX_SIDE, Limit
 
@@ -69,9 +76,10 @@ class Array(Generic[E]):
         return Array(self.shape, tuple(map(function, self.entries)))
 
     @property
-    def bounded(self) -> BoundedEntries | None:
+    def bounded(self) -> Entries | None:
         """Return the entries if they are floats with error bounds, else None."""
-        return self.entries if isinstance(self.entries, BoundedEntries) else None
+        entries = self.entries
+        return entries if isinstance(entries, BoundedEntries | ComplexEntries) else None
 
     def taken(self, shape: tuple[int, ...], indices: Sequence[int] | NDArray[np.intp]) -> Array[E]:
         """Return the entries at these indices as a list or a matrix of a shape."""
@@ -155,7 +163,7 @@ def vector(entries: Sequence[E]) -> Array[E]:
     check_size(len(entries))
     if not entries:
         raise ShapeError("A list needs at least one entry.")
-    if isinstance(entries, BoundedEntries):
+    if isinstance(entries, BoundedEntries | ComplexEntries):
         return Array((len(entries),), cast("Any", entries))
     return Array((len(entries),), tuple(entries))
 
@@ -169,14 +177,16 @@ def one_after_the_other(a: Array[E], b: Array[E]) -> Array[E]:
     known = [part for part in parts if part is not None]
     if len(known) < len(parts):
         return Array((count,), (*a.entries, *b.entries))
-    return Array((count,), cast("Any", joined(known)))
+    return Array((count,), cast("Any", joined_entries(known)))
 
 
-def _bounded(a: Array[Any]) -> BoundedEntries | None:
+def _bounded(a: Array[Any]) -> Entries | None:
     if a.bounded is not None:
         return a.bounded
-    reals = [entry for entry in a.entries if isinstance(entry, Ball) and entry.is_defined]
-    return from_balls(reals) if len(reals) == len(a.entries) else None
+    known = [
+        entry for entry in a.entries if isinstance(entry, Ball | ComplexBall) and entry.is_defined
+    ]
+    return from_scalars(known) if len(known) == len(a.entries) else None
 
 
 def matrix(rows: Sequence[Sequence[E]]) -> Array[E]:

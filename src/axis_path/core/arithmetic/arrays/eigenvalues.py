@@ -234,7 +234,7 @@ def _add_independent(found: list[list[Scalar]], new: list[Scalar]) -> None:
 def _vectors_of_balls(a: Matrices) -> Matrices:
     values = balls(a, as_complex=True)
     try:
-        roots, _, made = values.eig(right=True)
+        roots, made = values.eig(right=True)
     except ValueError:
         raise UndecidedError from None
     order = sorted(range(len(roots)), key=lambda k: _order(ComplexBall(roots[k])))

@@ -136,9 +136,9 @@ def reduced(a: Matrices) -> Form[Scalar]:
         ListError: an entry has no value. UndecidedError: an entry may be 0 or not.
     """
     need_values(a)
-    known = _fractions(a)
+    known = rationals(a)
     if known is not None:
-        made, rank = known[0].rref()
+        made, rank = known.rref()
         rows: list[list[Scalar]] = [
             [exact_ball(made[r, c]) for c in range(made.ncols())] for r in range(made.nrows())
         ]

@@ -12,7 +12,6 @@ from typing import Any
 
 import numpy as np
 
-from axis_path.core.arithmetic import ball
 from axis_path.core.arithmetic.arrays.array import (
     Array,
     check_size,
@@ -20,14 +19,16 @@ from axis_path.core.arithmetic.arrays.array import (
     need_matrix,
     need_square,
 )
-from axis_path.core.arithmetic.arrays.flint_matrices import Matrices
+from axis_path.core.arithmetic.arrays.flint_matrices import Matrices, need_values
+from axis_path.core.arithmetic.arrays.ordering import need_reals
 from axis_path.core.arithmetic.arrays.scalars import SCALARS
-from axis_path.core.arithmetic.ball import Ball, Defined
-from axis_path.core.arithmetic.bounded import entrywise, linear, totals
-from axis_path.core.arithmetic.bounded.entries import BoundedEntries, from_balls, from_common
+from axis_path.core.arithmetic.bounded import operations, totals
+from axis_path.core.arithmetic.bounded.entries import from_common
+from axis_path.core.arithmetic.bounded.linear import NotProvedError
+from axis_path.core.arithmetic.bounded.pairs import Entries, from_scalars
 from axis_path.core.arithmetic.complex_ball import Scalar
 from axis_path.core.errors import LimitError, ListError, ShapeError
-from axis_path.core.limits import BALL_ENTRIES, NUMERIC_SIDE
+from axis_path.core.limits import BALL_ENTRIES
 
 _NO_PROOF = (
     "With the 16 digits of floats it could not be decided whether {} has an inverse: its "
@@ -40,36 +41,30 @@ def is_many(shape: tuple[int, ...]) -> bool:
     return math.prod(shape) > BALL_ENTRIES.value
 
 
-def of_bounded(shape: tuple[int, ...], entries: BoundedEntries) -> Matrices:
+def of_bounded(shape: tuple[int, ...], entries: Entries) -> Matrices:
     """Return bounded entries as a list or a matrix."""
     made: Any = entries
     return Array(shape, made)
 
 
-def too_many_complex() -> LimitError:
-    """Return the error for many entries of which one is complex or has no value."""
-    return LimitError(
-        "A list or a matrix with complex entries, or entries without a value, has at most "
-        f"{BALL_ENTRIES.value:,} of them."
-    )
-
-
-def bounded_form(a: Matrices) -> BoundedEntries:
+def bounded_form(a: Matrices) -> Entries:
     """Return the entries of a list or a matrix as floats with error bounds.
 
     Raises:
-        LimitError: an entry is complex or has no value.
+        ListError: an entry has no value. LimitError: one is too large for a float.
     """
     if a.bounded is not None:
         return a.bounded
-    reals = [e for e in a.entries if isinstance(e, Ball) and e.defined is Defined.YES]
-    made = from_balls(reals) if len(reals) == len(a.entries) else None
+    need_values(a)
+    made = from_scalars(a.entries)
     if made is None:
-        raise too_many_complex()
+        raise LimitError(
+            f"With more than {BALL_ENTRIES.value:,} entries no number may be above 10^308."
+        )
     return made
 
 
-def _too_large(made: BoundedEntries | None) -> BoundedEntries:
+def _too_large(made: Entries | None) -> Entries:
     if made is None:
         raise ListError("An entry of the result is too large.")
     return made
@@ -79,7 +74,7 @@ def product(a: Matrices, b: Matrices) -> Matrices:
     """Return a matrix product; a list on the right is a column. The shapes fit."""
     rows, columns = a.row_count, b.column_count
     shape = (rows, a.column_count, columns)
-    made = _too_large(linear.product(bounded_form(a), bounded_form(b), shape))
+    made = _too_large(operations.product(bounded_form(a), bounded_form(b), shape))
     return of_bounded((rows, columns) if b.is_matrix else (rows,), made)
 
 
@@ -89,24 +84,6 @@ def identity(size: int) -> Matrices:
     return of_bounded((size, size), from_common(np.eye(size, dtype=np.int64).ravel()))
 
 
-def rank(a: Matrices) -> Scalar:
-    """Return the rank of a square matrix that is proved to have an inverse.
-
-    Raises:
-        LimitError: it is anything else.
-    """
-    try:
-        if a.row_count == a.column_count:
-            linear.inverse(bounded_form(a), a.row_count)
-            return ball.from_fraction(a.row_count)
-    except linear.NotProvedError:
-        pass
-    raise LimitError(
-        f"The rank of {a.words} is found only where the matrix is square and has an inverse; "
-        f"else {NUMERIC_SIDE.value:,} by {NUMERIC_SIDE.value:,} is the most."
-    )
-
-
 def inverse(a: Matrices) -> tuple[Matrices, float]:
     """Return the inverse of a square matrix and its condition number.
 
@@ -114,10 +91,10 @@ def inverse(a: Matrices) -> tuple[Matrices, float]:
         ListError: it could not be proved that there is one.
     """
     try:
-        made = linear.inverse(bounded_form(a), a.shape[0])
-    except linear.NotProvedError:
+        made, condition = operations.inverse(bounded_form(a), a.shape[0])
+    except NotProvedError:
         raise ListError(_NO_PROOF.format(a.words)) from None
-    return of_bounded(a.shape, made.entries), made.condition
+    return of_bounded(a.shape, made), condition
 
 
 def solution(a: Matrices, b: Matrices) -> Matrices:
@@ -134,8 +111,8 @@ def solution(a: Matrices, b: Matrices) -> Matrices:
         )
     entries = bounded_form(a), bounded_form(b)
     try:
-        made = linear.solution(*entries, a.shape[0], b.column_count)
-    except linear.NotProvedError:
+        made = operations.solution(*entries, a.shape[0], b.column_count)
+    except NotProvedError:
         raise ListError(_NO_PROOF.format(a.words)) from None
     return of_bounded(b.shape, made)
 
@@ -148,26 +125,26 @@ def determinant(a: Matrices) -> Scalar:
     """
     need_square(a, "The determinant")
     try:
-        return Ball(linear.determinant(bounded_form(a), a.shape[0]))
-    except linear.NotProvedError:
+        return operations.determinant(bounded_form(a), a.shape[0])
+    except NotProvedError:
         raise ListError(_NO_PROOF.format(a.words)) from None
 
 
 def total(a: Matrices) -> Scalar:
     """Return the sum of all entries."""
-    return totals.total(bounded_form(a))
+    return operations.total(bounded_form(a))
 
 
 def mean(a: Matrices) -> Scalar:
     """Return the mean of all entries."""
-    return totals.mean(bounded_form(a))
+    return operations.mean(bounded_form(a))
 
 
 def variance(a: Matrices, *words: str) -> Scalar:
     """Return the mean square distance from the mean; of a sample divided by n - 1."""
     entries = bounded_form(a)
     count = len(entries) - (not words)
-    return SCALARS.divide(totals.squares_from_mean(entries), SCALARS.number(count))
+    return SCALARS.divide(operations.squares(operations.from_mean(entries)), SCALARS.number(count))
 
 
 def standard_deviation(a: Matrices, *words: str) -> Scalar:
@@ -178,7 +155,7 @@ def standard_deviation(a: Matrices, *words: str) -> Scalar:
 def norm(a: Matrices) -> Scalar:
     """Return the root of the sum of all squares."""
     entries = bounded_form(a)
-    return SCALARS.square_root(totals.inner(entries, entries))
+    return SCALARS.square_root(operations.squares(entries))
 
 
 def dot(a: Matrices, b: Matrices) -> Scalar:
@@ -188,7 +165,7 @@ def dot(a: Matrices, b: Matrices) -> Scalar:
         ShapeError: they are not lists of one length.
     """
     _need_pair(a, b, "The dot product")
-    return totals.inner(bounded_form(a), bounded_form(b))
+    return operations.inner(bounded_form(a), bounded_form(b))
 
 
 def correlation(a: Matrices, b: Matrices) -> Scalar:
@@ -198,9 +175,9 @@ def correlation(a: Matrices, b: Matrices) -> Scalar:
         ShapeError: they are not lists of one length.
     """
     _need_pair(a, b, "The correlation")
-    one, other = (totals.from_mean(bounded_form(part)) for part in (a, b))
-    sizes = ball.multiply(totals.inner(one, one), totals.inner(other, other))
-    return ball.divide(totals.inner(one, other), ball.square_root(sizes))
+    one, other = (operations.from_mean(bounded_form(part)) for part in (a, b))
+    sizes = SCALARS.multiply(operations.squares(one), operations.squares(other))
+    return SCALARS.divide(operations.inner(one, other), SCALARS.square_root(sizes))
 
 
 def _need_pair(a: Matrices, b: Matrices, what: str) -> None:
@@ -220,11 +197,11 @@ def hadamard(a: Matrices, b: Matrices) -> Matrices:
         raise ShapeError(
             f"The product entry by entry needs two equal shapes; these are {a.words} and {b.words}."
         )
-    made = entrywise.multiply(bounded_form(a), bounded_form(b))
+    made = operations.multiply(bounded_form(a), bounded_form(b))
     return of_bounded(a.shape, _too_large(made))
 
 
-def _of_list(compute: Callable[[BoundedEntries], BoundedEntries]) -> Callable[[Matrices], Matrices]:
+def _of_list(compute: Callable[[Entries], Entries]) -> Callable[[Matrices], Matrices]:
     """Return a function that makes a list of a list."""
 
     def apply(a: Matrices) -> Matrices:
@@ -235,15 +212,15 @@ def _of_list(compute: Callable[[BoundedEntries], BoundedEntries]) -> Callable[[M
     return apply
 
 
-cumulative = _of_list(totals.running)
-differences = _of_list(totals.differences)
+cumulative = _of_list(operations.running)
+differences = _of_list(operations.differences)
 
 
 def least(a: Matrices) -> Scalar:
     """Return the least entry."""
-    return totals.extreme(bounded_form(a), -1)
+    return totals.extreme(need_reals(bounded_form(a), "The minimum"), -1)
 
 
 def greatest(a: Matrices) -> Scalar:
     """Return the greatest entry."""
-    return totals.extreme(bounded_form(a), 1)
+    return totals.extreme(need_reals(bounded_form(a), "The maximum"), 1)

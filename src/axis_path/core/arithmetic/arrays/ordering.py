@@ -13,6 +13,8 @@ from axis_path.core.arithmetic.arrays.flint_matrices import Matrices, need_value
 from axis_path.core.arithmetic.arrays.scalars import SCALARS
 from axis_path.core.arithmetic.ball import Ball
 from axis_path.core.arithmetic.bounded import totals
+from axis_path.core.arithmetic.bounded.entries import BoundedEntries
+from axis_path.core.arithmetic.bounded.pairs import Entries
 from axis_path.core.arithmetic.complex_ball import Scalar
 from axis_path.core.errors import ListError
 
@@ -21,8 +23,23 @@ def _reals(a: Matrices, what: str) -> list[Ball]:
     need_values(a)
     numbers = [entry for entry in a.entries if isinstance(entry, Ball)]
     if len(numbers) < len(a.entries):
-        raise ListError(f"{what} needs real numbers: complex ones have no order.")
+        raise _no_order(what)
     return numbers
+
+
+def _no_order(what: str) -> ListError:
+    return ListError(f"{what} needs real numbers: complex ones have no order.")
+
+
+def need_reals(entries: Entries, what: str) -> BoundedEntries:
+    """Return many entries as real numbers.
+
+    Raises:
+        ListError: one is complex.
+    """
+    if isinstance(entries, BoundedEntries):
+        return entries
+    raise _no_order(what)
 
 
 def compared(a: Ball, b: Ball) -> int:
@@ -52,7 +69,7 @@ def _nearly(a: Ball, b: Ball) -> int:
 def in_order(a: Matrices, what: str) -> Sequence[Ball]:
     """Return the entries from the least to the greatest."""
     if a.bounded is not None:
-        return totals.in_order(a.bounded)
+        return totals.in_order(need_reals(a.bounded, what))
     numbers = _reals(a, what)
     if all(number.exact is not None for number in numbers):
         exact: Callable[[Ball], Any] = lambda number: number.exact  # noqa: E731

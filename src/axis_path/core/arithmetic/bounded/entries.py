@@ -13,6 +13,7 @@ from flint import arb, fmpq
 from numpy.typing import NDArray
 
 from axis_path.core.arithmetic.ball import Ball
+from axis_path.core.arithmetic.bounded.discs import Discs, Numbers
 from axis_path.core.arithmetic.bounded.radii import Floats, Later, Radii, Relative
 from axis_path.core.deadline import check
 
@@ -49,7 +50,7 @@ class Common:
         return max(abs(int(self.numerators.max())), abs(int(self.numerators.min())))
 
 
-class BoundedEntries(Sequence[Ball]):
+class BoundedEntries(Discs, Sequence[Ball]):
     """Real numbers, all of which have a value; read one by one they are balls.
 
     Args:
@@ -58,17 +59,11 @@ class BoundedEntries(Sequence[Ball]):
         exact: the numbers themselves, if they are known.
     """
 
-    __slots__ = ("bounds", "exact", "middles")
+    __slots__ = ("exact",)
 
     def __init__(self, middles: Floats, radii: Radii, exact: Common | None = None) -> None:
-        self.middles = middles
-        self.bounds = radii
+        super().__init__(middles, radii)
         self.exact = exact
-
-    @property
-    def radii(self) -> Floats:
-        """Return how far each exact number is from its middle at the most, (n,)."""
-        return self.bounds.all()
 
     def __len__(self) -> int:
         return self.middles.size
@@ -115,11 +110,6 @@ class BoundedEntries(Sequence[Ball]):
         return np.where(sizes <= self.radii, 0.0, self.middles)
 
 
-def exactly(middles: Floats) -> BoundedEntries:
-    """Return floats as the numbers that they are."""
-    return BoundedEntries(middles, Relative(middles, 0.0))
-
-
 def from_common(numerators: Whole, denominator: int = 1) -> BoundedEntries:
     """Return fractions with a common denominator."""
     exact = Common(numerators, denominator)
@@ -140,6 +130,8 @@ def from_bounds(low: Floats, high: Floats) -> BoundedEntries:
 
 def from_ball(value: Ball) -> BoundedEntries:
     """Return one number; its bounds are those of the ball, rounded outward."""
+    if value.value.is_zero():
+        return from_common(np.zeros(1, dtype=np.int64))
     if value.exact is not None:
         top, bottom = int(value.exact.p), int(value.exact.q)
         if abs(top) < MOST_EXACT and bottom < MOST_EXACT:
@@ -152,21 +144,30 @@ def from_ball(value: Ball) -> BoundedEntries:
 
 def from_balls(values: Sequence[Ball]) -> BoundedEntries | None:
     """Return several numbers; None if one is too large for a float."""
-    bottom = 1
-    for value in values:
-        bottom = 0 if value.exact is None else lcm(bottom, int(value.exact.q))
-        if not 0 < bottom < MOST_EXACT:
-            break
-    else:
-        tops = [int(value.exact.p) * (bottom // int(value.exact.q)) for value in values]  # type: ignore[union-attr]
-        if max(map(abs, tops), default=0) < MOST_EXACT:
-            return from_common(np.array(tops, dtype=np.int64), bottom)
+    known = _common(values)
+    if known is not None:
+        return from_common(known.numerators, known.denominator)
     made = [from_ball(value) for value in values]
     middles = np.concatenate([one.middles for one in made])
     if not bool(np.isfinite(middles).all()):
         return None
     radii = np.concatenate([one.radii for one in made])
     return BoundedEntries(middles, Later(lambda: radii))
+
+
+def _common(values: Sequence[Ball]) -> Common | None:
+    bottom, exact = 1, []
+    for value in values:
+        if value.exact is None:
+            return None
+        bottom = lcm(bottom, int(value.exact.q))
+        if bottom >= MOST_EXACT:
+            return None
+        exact.append(value.exact)
+    tops = [int(number.p) * (bottom // int(number.q)) for number in exact]
+    if max(map(abs, tops), default=0) >= MOST_EXACT:
+        return None
+    return Common(np.array(tops, dtype=np.int64), bottom)
 
 
 def joined(parts: Sequence[BoundedEntries]) -> BoundedEntries:
@@ -190,9 +191,9 @@ def _joined_exact(parts: Sequence[Common | None]) -> Common | None:
     return Common(np.concatenate(scaled), bottom)
 
 
-def are_finite(numbers: Floats) -> bool:
+def are_finite(numbers: Numbers) -> bool:
     """Check whether all floats are finite."""
-    return isfinite(float(numbers.sum())) or bool(np.isfinite(numbers).all())
+    return isfinite(abs(numbers.sum())) or bool(np.isfinite(numbers).all())
 
 
 def outward(radii: Floats) -> Floats:

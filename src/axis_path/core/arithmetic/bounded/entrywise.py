@@ -21,11 +21,19 @@ from axis_path.core.arithmetic.bounded.radii import Floats, Later
 
 def add(a: BoundedEntries, b: BoundedEntries) -> BoundedEntries | None:
     """Return a + b; None if an entry is too large for a float."""
+    if _is_zero(a) and len(a) <= len(b):
+        return b
+    if _is_zero(b) and len(b) <= len(a):
+        return a
     return _exact_sum(a, b, 1) or _rounded(lambda: a.middles + b.middles, lambda: a.radii + b.radii)
 
 
 def subtract(a: BoundedEntries, b: BoundedEntries) -> BoundedEntries | None:
     """Return a - b; None if an entry is too large for a float."""
+    if _is_zero(b) and len(b) <= len(a):
+        return a
+    if _is_zero(a) and len(a) <= len(b):
+        return negative(b)
     return _exact_sum(a, b, -1) or _rounded(
         lambda: a.middles - b.middles, lambda: a.radii + b.radii
     )
@@ -37,6 +45,8 @@ def multiply(a: BoundedEntries, b: BoundedEntries) -> BoundedEntries | None:
         bottom = a.exact.denominator * b.exact.denominator
         if a.exact.size * b.exact.size < MOST_EXACT and bottom < MOST_EXACT:
             return from_common(a.exact.numerators * b.exact.numerators, bottom)
+    if _is_zero(a) or _is_zero(b):
+        return from_common(np.zeros(max(len(a), len(b)), dtype=np.int64))
     return _rounded(
         lambda: a.middles * b.middles,
         lambda: np.abs(a.middles) * b.radii + a.radii * (np.abs(b.middles) + b.radii),
@@ -65,6 +75,11 @@ def negative(a: BoundedEntries) -> BoundedEntries:
     """Return -a."""
     exact = None if a.exact is None else Common(-a.exact.numerators, a.exact.denominator)
     return BoundedEntries(-a.middles, a.bounds, exact)
+
+
+def _is_zero(a: BoundedEntries) -> bool:
+    """Check whether all entries are known to be 0."""
+    return a.exact is not None and not a.exact.size
 
 
 def _exact_sum(a: BoundedEntries, b: BoundedEntries, sign: int) -> BoundedEntries | None:

@@ -1,8 +1,9 @@
 """Products, inverses, solutions and determinants of large matrices.
 
 A product of floats is bounded row by column: its rounding errors are at most γ_n |A| |B|, and an
-entry of |A| |B| is at most the length of the row times that of the column. An inverse is computed
-in floats, and proved by how far its product with the matrix is from the identity.
+entry of |A| |B| is at most the length of the row times that of the column. The parts of a complex
+product of n terms are real products of 2n terms. An inverse is computed in floats, and proved by
+how far its product with the matrix is from the identity.
 """
 
 from __future__ import annotations
@@ -10,20 +11,22 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 import numpy as np
-from flint import arb
+from flint import acb, arb
 
+from axis_path.core.arithmetic.bounded.discs import Discs, Numbers, exactly
 from axis_path.core.arithmetic.bounded.entries import (
     LEAST,
     MOST_WHOLE,
     ROUNDING,
     BoundedEntries,
     are_finite,
-    exactly,
     from_common,
     outward,
 )
 from axis_path.core.arithmetic.bounded.radii import Floats, Later, OuterSum, Relative
 
+#: The squares of larger numbers may be too large for floats.
+_MOST_SQUARED = 1e150
 #: More than the roundings of a few sums and products make.
 _SLACK = 1 + 16 * ROUNDING
 
@@ -42,7 +45,7 @@ class Inverse:
             condition number in the maximum norm).
     """
 
-    entries: BoundedEntries
+    entries: Discs
     condition: float
 
 
@@ -52,16 +55,24 @@ def _gamma(terms: int) -> float:
     return part / (1 - 2 * part)
 
 
-def _lengths(a: Floats, axis: int) -> Floats:
+def _product_error(terms: int, *, is_complex: bool) -> float:
+    """Return the relative error of an entry of a product; of a complex one of both parts."""
+    return 1.5 * _gamma(2 * terms) if is_complex else _gamma(terms)
+
+
+def lengths_of(a: Numbers, axis: int) -> Floats:
     """Return upper bounds for the lengths of the rows (axis 1) or the columns (axis 0)."""
-    squares = np.einsum("ij,ij->i" if axis else "ij,ij->j", a, a)
+    greatest = float(np.abs(a).max())
+    if greatest > _MOST_SQUARED:
+        return lengths_of(a / greatest, axis) * (greatest * _SLACK)
+    along = "ij,ij->i" if axis else "ij,ij->j"
+    parts = (a.real, a.imag) if np.iscomplexobj(a) else (a,)
+    squares = sum((np.einsum(along, part, part) for part in parts), np.zeros(()))
     lengths: Floats = np.sqrt(squares) * (1 + _gamma(a.shape[axis])) + LEAST
     return lengths
 
 
-def product(
-    a: BoundedEntries, b: BoundedEntries, shape: tuple[int, int, int]
-) -> BoundedEntries | None:
+def product(a: Discs, b: Discs, shape: tuple[int, int, int]) -> Discs | None:
     """Return a matrix product, row by row; None if an entry is too large for a float.
 
     Args:
@@ -71,35 +82,46 @@ def product(
     """
     rows, terms, columns = shape
     one, other = a.middles.reshape(rows, terms), b.middles.reshape(terms, columns)
-    if a.exact and b.exact and terms * a.exact.size * b.exact.size <= MOST_WHOLE:
-        # Every partial sum is a whole number that a float holds.
-        tops = a.exact.numerators.reshape(rows, terms).astype(np.float64)
-        made = tops @ b.exact.numerators.reshape(terms, columns).astype(np.float64)
-        bottom = a.exact.denominator * b.exact.denominator
-        if bottom < MOST_WHOLE:
-            return from_common(made.astype(np.int64).ravel(), bottom)
-    made = one @ other
-
-    if not are_finite(made):
-        return None
-    first, second = _lengths(one, 1), _lengths(other, 0)
+    known = _exact_product(a, b, shape)
+    if known is not None:
+        return known
+    with np.errstate(over="ignore", invalid="ignore"):
+        made = one @ other
+        if not are_finite(made):
+            return None
+    rounding = _product_error(terms, is_complex=a.has_complex or b.has_complex)
+    first, second = lengths_of(one, 1), lengths_of(other, 0)
     first_error = _error_lengths(a, first, (rows, terms), 1)
     second_error = _error_lengths(b, second, (terms, columns), 0)
     pairs = (
-        (first, _gamma(terms) * second + second_error),
+        (first, rounding * second + second_error),
         (first_error, second + second_error),
     )
-    return BoundedEntries(made.ravel(), OuterSum(pairs, (_SLACK, terms * LEAST)))
+    return Discs(made.ravel(), OuterSum(pairs, (_SLACK, terms * LEAST)))
 
 
-def _error_lengths(a: BoundedEntries, lengths: Floats, shape: tuple[int, int], axis: int) -> Floats:
+def _exact_product(a: Discs, b: Discs, shape: tuple[int, int, int]) -> BoundedEntries | None:
+    """Return a product of fractions if every partial sum is a whole number that a float holds."""
+    if not (isinstance(a, BoundedEntries) and isinstance(b, BoundedEntries)):
+        return None
+    if not (a.exact and b.exact) or shape[1] * a.exact.size * b.exact.size > MOST_WHOLE:
+        return None
+    bottom = a.exact.denominator * b.exact.denominator
+    if bottom >= MOST_WHOLE:
+        return None
+    tops = a.exact.numerators.reshape(shape[:2]).astype(np.float64)
+    made = tops @ b.exact.numerators.reshape(shape[1:]).astype(np.float64)
+    return from_common(made.astype(np.int64).ravel(), bottom)
+
+
+def _error_lengths(a: Discs, lengths: Floats, shape: tuple[int, int], axis: int) -> Floats:
     """Return upper bounds for the lengths of the rows or the columns of the radii."""
     if isinstance(a.bounds, Relative):
         return a.bounds.factor * lengths
-    return _lengths(a.radii.reshape(shape), axis)
+    return lengths_of(a.radii.reshape(shape), axis)
 
 
-def inverse(a: BoundedEntries, size: int) -> Inverse:
+def inverse(a: Discs, size: int) -> Inverse:
     """Return the inverse of a square matrix.
 
     With X near the inverse and E = 1 - A X, the inverse is X + X E + X E^2 + ..., as long as the
@@ -111,32 +133,43 @@ def inverse(a: BoundedEntries, size: int) -> Inverse:
     near, errors, lengths, norm = _approximate(a, size)
     greatest = errors.max(axis=0) / (1 - norm)
     rest = np.abs(near) @ lengths
-    first, second = _lengths(near, 1), _lengths(errors, 0)
+    first, second = lengths_of(near, 1), lengths_of(errors, 0)
 
     pairs = ((first, second), (rest * (1 + 4 * _gamma(size)), greatest))
     condition = _row_sum(a.middles.reshape(size, size)) * _row_sum(near)
-    return Inverse(BoundedEntries(near.ravel(), OuterSum(pairs, (_SLACK, LEAST))), condition)
+    return Inverse(Discs(near.ravel(), OuterSum(pairs, (_SLACK, LEAST))), condition)
 
 
-def _row_sum(a: Floats) -> float:
+def summed(a: Floats, axis: int) -> Floats:
+    """Return upper bounds for the sums of numbers that are not negative, along an axis."""
+    sums: Floats = a.sum(axis=axis) * (1 + _gamma(a.shape[axis]))
+    return sums
+
+
+def _row_sum(a: Numbers) -> float:
     return float(np.abs(a).sum(axis=1).max())
 
 
-def _approximate(a: BoundedEntries, size: int) -> tuple[Floats, Floats, Floats, float]:
+def _approximate(a: Discs, size: int) -> tuple[Numbers, Floats, Floats, float]:
     """Return an approximate inverse X, bounds for |1 - A X|, their row sums and the greatest."""
     try:
-        near: Floats = np.linalg.inv(a.middles.reshape(size, size)).astype(np.float64, copy=False)
+        near = np.linalg.inv(a.middles.reshape(size, size))
     except np.linalg.LinAlgError:
         raise NotProvedError from None
-    errors = _distance_to_identity(a, exactly(near.ravel()), size)
-    lengths = errors.sum(axis=1) * (1 + _gamma(size))
+    errors = distance_to_identity(a, exactly(near.ravel()), size)
+    lengths = summed(errors, 1)
     norm = float(lengths.max())
     if not norm < 0.5:
         raise NotProvedError
     return near, errors, lengths, norm
 
 
-def _distance_to_identity(a: BoundedEntries, b: BoundedEntries, size: int) -> Floats:
+def distance_to_identity(a: Discs, b: Discs, size: int) -> Floats:
+    """Return bounds for the entries of 1 - A B, (n, n).
+
+    Raises:
+        NotProvedError: a product is too large for a float.
+    """
     made = product(a, b, (size, size, size))
     if made is None:
         raise NotProvedError
@@ -145,7 +178,7 @@ def _distance_to_identity(a: BoundedEntries, b: BoundedEntries, size: int) -> Fl
     return outward((1 + ROUNDING) * np.abs(middles) + made.radii.reshape(size, size))
 
 
-def solution(a: BoundedEntries, b: BoundedEntries, size: int, columns: int) -> BoundedEntries:
+def solution(a: Discs, b: Discs, size: int, columns: int) -> Discs:
     """Return X with A X = B for a square matrix A.
 
     Raises:
@@ -165,23 +198,21 @@ def solution(a: BoundedEntries, b: BoundedEntries, size: int, columns: int) -> B
     def radii() -> Floats:
         return outward((np.abs(near) @ spread).ravel() * (1 + 2 * _gamma(size)))
 
-    return BoundedEntries(made.ravel(), Later(radii))
+    return Discs(made.ravel(), Later(radii))
 
 
-def _residual(
-    a: BoundedEntries, b: BoundedEntries, made: Floats, size: int, columns: int
-) -> BoundedEntries:
+def _residual(a: Discs, b: Discs, made: Numbers, size: int, columns: int) -> Discs:
     """Return B - A X."""
     image = product(a, exactly(made.ravel()), (size, size, columns))
     if image is None:
         raise NotProvedError
     middles = b.middles - image.middles
-    return BoundedEntries(
+    return Discs(
         middles, Later(lambda: outward(b.radii + image.radii + ROUNDING * np.abs(middles)))
     )
 
 
-def determinant(a: BoundedEntries, size: int) -> arb:
+def determinant(a: Discs, size: int) -> arb | acb:
     """Return the determinant of a square matrix.
 
     With P A near L U, the matrix L^-1 P A U^-1 is 1 + F with a small F, and its determinant is
@@ -194,7 +225,8 @@ def determinant(a: BoundedEntries, size: int) -> arb:
     # Only what needs it pays for loading it.
     from scipy.linalg import lapack, solve_triangular
 
-    factors, swaps, info = lapack.dgetrf(a.middles.reshape(size, size))
+    factorize = lapack.zgetrf if a.has_complex else lapack.dgetrf
+    factors, swaps, info = factorize(a.middles.reshape(size, size))
     if info:
         raise NotProvedError
     one = np.eye(size)
@@ -204,19 +236,27 @@ def determinant(a: BoundedEntries, size: int) -> arb:
     for row, other in enumerate(swaps):
         order[[row, other]] = order[[other, row]]
     swapped = (order[:, None] * size + np.arange(size)).ravel()
-    left = product(exactly(np.tril(lower).ravel()), a.take(swapped), (size, size, size))
+    moved = Discs(a.middles[swapped], Later(lambda: a.radii[swapped]))
+    left = product(exactly(np.tril(lower).ravel()), moved, (size, size, size))
     if left is None:
         raise NotProvedError
     right = exactly(np.triu(upper).ravel())
     made = product(left, right, (size, size, size))
-    errors = _distance_to_identity(left, right, size)
+    errors = distance_to_identity(left, right, size)
     length = float(np.sqrt((errors * errors).sum())) * (1 + _gamma(size * size))
     if made is None or not length < 0.5:
         raise NotProvedError
-    diagonal = range(0, size * size, size + 1)
-    trace = sum((made[index].value - 1 for index in diagonal), arb(0))
-    result = (trace + arb(0, length * length / (1 - length))).exp()
+    trace = sum((_ball(made, index) - 1 for index in range(0, size * size, size + 1)), arb(0))
+    rest = arb(0, length * length / (1 - length))
+    result = (trace + (acb(rest, rest) if a.has_complex else rest)).exp()
     for entry in np.diagonal(upper):
-        result /= arb(float(entry))
+        result /= acb(entry.real, entry.imag) if a.has_complex else arb(float(entry))
     is_odd = sum(int(row != other) for row, other in enumerate(swaps)) % 2
     return -result if is_odd else result
+
+
+def _ball(a: Discs, index: int) -> arb | acb:
+    middle, radius = a.middles[index], a.bounds.at(index)
+    if not a.has_complex:
+        return arb(float(middle), radius)
+    return acb(arb(middle.real, radius), arb(middle.imag, radius))

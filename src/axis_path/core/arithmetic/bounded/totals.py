@@ -8,14 +8,12 @@ from math import fsum
 import numpy as np
 from flint import arb, fmpq
 
-from axis_path.core.arithmetic import ball
 from axis_path.core.arithmetic.ball import Ball
 from axis_path.core.arithmetic.bounded import entrywise
 from axis_path.core.arithmetic.bounded.entries import (
     MOST_EXACT,
     ROUNDING,
     BoundedEntries,
-    from_ball,
     from_bounds,
     from_common,
     outward,
@@ -48,22 +46,6 @@ def _exact_ball(top: int, bottom: int) -> Ball:
     return Ball(arb(number), exact=number)
 
 
-def mean(a: BoundedEntries) -> Ball:
-    """Return the mean of all entries."""
-    return ball.divide(total(a), ball.from_fraction(len(a)))
-
-
-def squares_from_mean(a: BoundedEntries) -> Ball:
-    """Return the sum of the squared distances from the mean."""
-    distances = from_mean(a)
-    return inner(distances, distances)
-
-
-def from_mean(a: BoundedEntries) -> BoundedEntries:
-    """Return each entry less the mean of all."""
-    return _defined(entrywise.subtract(a, from_ball(mean(a))))
-
-
 def inner(a: BoundedEntries, b: BoundedEntries) -> Ball:
     """Return the sum of the products of two lists of one length."""
     return total(_defined(entrywise.multiply(a, b)))
@@ -83,11 +65,6 @@ def running(a: BoundedEntries) -> BoundedEntries:
     errors = np.cumsum(np.abs(a.middles)) * (len(a) * ROUNDING) + np.cumsum(a.radii)
     radii = outward(errors * (1 + 2 * len(a) * ROUNDING))
     return BoundedEntries(sums, Later(lambda: radii))
-
-
-def differences(a: BoundedEntries) -> BoundedEntries:
-    """Return each entry less the one before it."""
-    return _defined(entrywise.subtract(a[1:], a[:-1]))
 
 
 def in_order(a: BoundedEntries) -> BoundedEntries:

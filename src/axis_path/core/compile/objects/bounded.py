@@ -7,20 +7,23 @@ from dataclasses import replace
 from fractions import Fraction
 
 from axis_path.core.arithmetic import Ball
-from axis_path.core.arithmetic.bounded.entries import BoundedEntries
-from axis_path.core.arithmetic.complex_ball import ComplexBall
+from axis_path.core.arithmetic.bounded.pairs import Entries, parts
+from axis_path.core.arithmetic.complex_ball import ComplexBall, Scalar
 from axis_path.core.arithmetic.conversion import fraction_of
-from axis_path.core.compile.objects.entries import floats_of, shown_indices, shown_shape
+from axis_path.core.compile.objects.entries import (
+    exact_complex,
+    floats_of,
+    shown_indices,
+    shown_shape,
+)
 from axis_path.core.evaluate import ExactForm, Result, make_complex, make_point
 from axis_path.core.evaluate.bounded_result import LazyParts, make_bounded
-from axis_path.core.evaluate.decimals import shown
+from axis_path.core.evaluate.decimals import power_of_ten, shown
 from axis_path.core.evaluate.objects.scope import Notes
 from axis_path.core.evaluate.objects.values import Coordinates, Value
-from axis_path.core.evaluate.result import make_array
+from axis_path.core.evaluate.result import complex_of, make_array
 from axis_path.core.limits import EXACT_SIDE
 
-#: Binary digits in a decimal one.
-_BITS = math.log2(10)
 _TEN = 10
 _RAISED = str.maketrans("-0123456789", "⁻⁰¹²³⁴⁵⁶⁷⁸⁹")
 _TOO_LARGE = (
@@ -39,22 +42,34 @@ def bounded_result(value: Value, notes: Notes) -> Result:
     if isinstance(value, Ball):
         return replace(make_bounded(value), remark=_joined(_error_of(value), remark))
     if isinstance(value, ComplexBall):
-        return make_complex(lambda bits: value.value, lambda: ExactForm(None))
+        return replace(_complex(value), remark=_joined(_error_of(value), remark))
     if isinstance(value, Coordinates):
         return make_point(*(bounded_result(part, notes) for part in (value.first, value.second)))
     shape = shown_shape(value.shape)
     places = shown_indices(value.shape, shape)
-    parts = LazyParts(
+    results = LazyParts(
         len(places), lambda index: bounded_result(value.entries[places[index]], notes)
     )
     error = "" if value.bounded is None else _error_of_all(value.bounded)
-    return make_array(value.shape, shape, floats_of(value), parts, None, _joined(error, remark))
+    return make_array(value.shape, shape, floats_of(value), results, None, _joined(error, remark))
 
 
-def remark_of(notes: Notes) -> str:
+def _complex(value: ComplexBall) -> Result:
+    if not value.is_defined:
+        return make_complex(lambda bits: value.value, lambda: ExactForm(None))
+    exact = value.exact or (None, None)
+    real, imaginary = (
+        make_bounded(Ball(part, exact=known))
+        for part, known in zip((value.value.real, value.value.imag), exact, strict=True)
+    )
+    return complex_of(real, imaginary, exact_complex(value) or (lambda: ExactForm(None)))
+
+
+def remark_of(notes: Notes, *, is_exact: bool = False) -> str:
     """Return what is to be said of how a value was computed; empty if nothing is."""
     if notes.condition < _ILL_CONDITIONED:
-        return _TOO_LARGE if notes.is_too_large and not notes.is_bounded else ""
+        has_form = is_exact or notes.is_bounded
+        return _TOO_LARGE if notes.is_too_large and not has_form else ""
     return (
         "The matrix is ill-conditioned: a small change of its entries changes the inverse up to "
         f"{_one_digit(Fraction(notes.condition))} times as much."
@@ -65,29 +80,31 @@ def _joined(*sentences: str) -> str:
     return " ".join(filter(None, sentences))
 
 
-def _error_of(value: Ball) -> str:
-    radius = None if value.exact is not None else fraction_of(value.value.rad())
+def _error_of(value: Scalar) -> str:
+    whole = value.value
+    radii = (whole.rad(),) if isinstance(value, Ball) else (whole.real.rad(), whole.imag.rad())
+    known = [fraction_of(one) for one in radii] if value.exact is None else []
+    radius = max((one for one in known if one is not None), default=None)
     if not radius or not value.is_defined:
         return ""
     return f"Computed in floats, accurate to within {_one_digit(radius)}."
 
 
-def _error_of_all(entries: BoundedEntries) -> str:
-    if entries.exact is not None:
+def _error_of_all(entries: Entries) -> str:
+    sides = [part for part in parts(entries) if part.exact is None]
+    if not sides:
         return ""
-    error = _one_digit(Fraction(entries.bounds.greatest()))
-    return (
-        f"Too large for exact work. Computed in floats; every entry is accurate to within {error}."
-    )
+    greatest = max(part.bounds.greatest() for part in sides)
+    if not greatest or math.isinf(greatest):
+        return ""
+    error = _one_digit(Fraction(greatest))
+    what = "both parts of every entry are" if len(sides) > 1 else "every entry is"
+    return f"Too large for exact work. Computed in floats; {what} accurate to within {error}."
 
 
 def _one_digit(size: Fraction) -> str:
     """Return a positive number rounded up to one digit."""
-    power = 0
-    if size:
-        power = math.floor((size.numerator.bit_length() - size.denominator.bit_length()) / _BITS)
-        power += size >= Fraction(10) ** (power + 1)
-        power -= size < Fraction(10) ** power
+    power = power_of_ten(size)
     figure = math.ceil(size / Fraction(10) ** power)
     if figure == _TEN:
         figure, power = 1, power + 1

@@ -151,13 +151,13 @@ class Objects:
             return make_truth(value)
         forms = self._forms(node)
         if isinstance(value, Array):
-            return replace(self._array(value, at, forms), remark=remark_of(notes))
+            return _with_remark(self._array(value, at, forms), notes)
         if isinstance(value, Coordinates):
             return make_point(
                 self._number(value.first, lambda more: at(more).first, None),
                 self._number(value.second, lambda more: at(more).second, None),
             )
-        return replace(self._number(value, at, None), remark=remark_of(notes))
+        return _with_remark(self._number(value, at, None), notes)
 
     def _decided(self, node: Node, owner: str) -> tuple[int, Value, Notes]:
         for bits in _BITS_TO_DECIDE:
@@ -287,6 +287,10 @@ class Objects:
         value = at(_CHECK_BITS)
         with precision(_CHECK_BITS):
             return value.defined is Defined.YES and bool(claimed.overlaps(_complex(value)))
+
+
+def _with_remark(result: Result, notes: Notes) -> Result:
+    return replace(result, remark=remark_of(notes, is_exact=result.exact is not None))
 
 
 def _is_held_as_floats(value: Value) -> bool:

@@ -1,65 +1,91 @@
-"""Many fractions at once, computed without rounding as long as they fit into 64 bits."""
+"""Many fractions at once, or complex numbers of them, as long as they fit into 64 bits."""
 
 from __future__ import annotations
 
 from collections.abc import Callable
 from fractions import Fraction
+from math import lcm
 
 import numpy as np
 
-from axis_path.core.arithmetic.bounded import entrywise
+from axis_path.core.arithmetic.bounded import operations
 from axis_path.core.arithmetic.bounded.entries import (
     MOST_EXACT,
     BoundedEntries,
     Common,
+    Whole,
     from_common,
 )
+from axis_path.core.arithmetic.bounded.pairs import ComplexEntries, Entries, parts
 from axis_path.core.evaluate.backends.table import NotExactError, TableBackend
-from axis_path.core.evaluate.graph.graph import Op
+from axis_path.core.evaluate.graph.graph import IMAGINARY, Op
 
 _MOST_EXPONENT = 64
 
 
-def _exact(made: BoundedEntries | None) -> BoundedEntries:
-    if made is None or made.exact is None:
+def _exact(made: Entries | None) -> Entries:
+    if made is None or any(part.exact is None for part in parts(made)):
         raise NotExactError
     return made
 
 
-def _known(a: BoundedEntries) -> Common:
-    if a.exact is None:
+def _known(a: Entries) -> Common:
+    if isinstance(a, ComplexEntries) or a.exact is None:
         raise NotExactError
     return a.exact
 
 
-def _power(a: BoundedEntries, exponent: object) -> BoundedEntries:
+def _power(a: Entries, exponent: object) -> Entries:
     if not isinstance(exponent, int) or not 0 <= exponent <= _MOST_EXPONENT:
         raise NotExactError
-    made = from_common(np.ones(1, dtype=np.int64))
+    made: Entries = from_common(np.ones(1, dtype=np.int64))
     for _ in range(exponent):
-        made = _exact(entrywise.multiply(made, a))
+        made = _exact(operations.multiply(made, a))
     return made
 
 
-def _floor(a: BoundedEntries) -> BoundedEntries:
+def _floor(a: Entries) -> BoundedEntries:
     exact = _known(a)
     return from_common(exact.numerators // exact.denominator)
 
 
-def _absolute(a: BoundedEntries) -> BoundedEntries:
+def _absolute(a: Entries) -> BoundedEntries:
     exact = _known(a)
     return from_common(np.abs(exact.numerators), exact.denominator)
 
 
-_OPERATIONS: dict[str, Callable[..., BoundedEntries]] = {
-    Op.ADD: lambda a, b: _exact(entrywise.add(a, b)),
-    Op.SUBTRACT: lambda a, b: _exact(entrywise.subtract(a, b)),
-    Op.MULTIPLY: lambda a, b: _exact(entrywise.multiply(a, b)),
-    Op.DIVIDE: lambda a, b: _exact(entrywise.divide(a, b)),
-    Op.NEGATIVE: entrywise.negative,
+def _sign(a: Entries) -> Entries:
+    return from_common(np.sign(_known(a).numerators))
+
+
+def _extreme(choose: Callable[..., Whole]) -> Callable[[Entries, Entries], Entries]:
+    def apply(a: Entries, b: Entries) -> Entries:
+        one, other = _known(a), _known(b)
+        bottom = lcm(one.denominator, other.denominator)
+        scales = bottom // one.denominator, bottom // other.denominator
+        if max(bottom, one.size * scales[0], other.size * scales[1]) >= MOST_EXACT:
+            raise NotExactError
+        tops = choose(one.numerators * scales[0], other.numerators * scales[1])
+        return from_common(tops, bottom)
+
+    return apply
+
+
+_OPERATIONS: dict[str, Callable[..., Entries]] = {
+    Op.ADD: lambda a, b: _exact(operations.add(a, b)),
+    Op.SUBTRACT: lambda a, b: _exact(operations.subtract(a, b)),
+    Op.MULTIPLY: lambda a, b: _exact(operations.multiply(a, b)),
+    Op.DIVIDE: lambda a, b: _exact(operations.divide(a, b)),
+    Op.NEGATIVE: operations.negative,
     Op.INTEGER_POWER: _power,
     "floor": _floor,
     "abs": _absolute,
+    "sign": _sign,
+    "max": _extreme(np.maximum),
+    "min": _extreme(np.minimum),
+    "re": lambda a: parts(a)[0],
+    "im": lambda a: parts(a)[1],
+    "conj": operations.conjugate,
 }
 
 
@@ -69,5 +95,8 @@ def _number(value: Fraction) -> BoundedEntries:
     return from_common(np.array([value.numerator], dtype=np.int64), value.denominator)
 
 
+_UNIT = ComplexEntries(
+    from_common(np.zeros(1, dtype=np.int64)), from_common(np.ones(1, dtype=np.int64))
+)
 #: Each value is many fractions, or one.
-EXACT_COLUMNS = TableBackend(_number, _OPERATIONS, {})
+EXACT_COLUMNS = TableBackend[Entries](_number, _OPERATIONS, {IMAGINARY: _UNIT})

@@ -11,9 +11,10 @@ import numpy as np
 from axis_path.core.arithmetic.arrays.array import check_size, matrix, shape_words
 from axis_path.core.arithmetic.arrays.large import is_many
 from axis_path.core.arithmetic.ball import Ball
+from axis_path.core.arithmetic.complex_ball import ComplexBall
 from axis_path.core.errors import ListError
 from axis_path.core.evaluate.objects.algebra import Algebra
-from axis_path.core.evaluate.objects.large_algebra import MissingError
+from axis_path.core.evaluate.objects.columns import MissingError
 from axis_path.core.evaluate.objects.operations import need_index, need_number
 from axis_path.core.evaluate.objects.values import Value
 from axis_path.core.language.tree import Built, Node
@@ -69,10 +70,12 @@ def built_at_once(
             name: number(span[index]) for (name, span), index in zip(ranges, indices, strict=True)
         }
         entry = value_of(node.body, {**bound, **counters})
-        if isinstance(entry, Ball) and not entry.is_defined:
+        if isinstance(entry, Ball | ComplexBall) and not entry.is_defined:
             at = ", ".join(str(index + 1) for index in indices)
+            # Complex balls know no reason.
+            why = f": {entry.reason}" if isinstance(entry, Ball) else ""
             raise ListError(
-                f"The entry [{at}] of {shape_words(shape)} has no value: {entry.reason}."
+                f"The entry [{at}] of {shape_words(shape)} has no value{why}."
             ) from None
         return None
 

@@ -1,7 +1,7 @@
 """Operations on lists and matrices with many entries, on all of them at once.
 
-Everything here returns None where it does not serve: the entries are few, complex, or have no value
-somewhere. Then each is computed by itself.
+Everything here returns None where it does not serve: the entries are few, have no value somewhere,
+or a function is applied to complex ones. Then each is computed by itself.
 """
 
 from __future__ import annotations
@@ -16,52 +16,28 @@ import numpy as np
 from axis_path.core.arithmetic.arrays import large
 from axis_path.core.arithmetic.arrays.array import Array
 from axis_path.core.arithmetic.ball import Ball
-from axis_path.core.arithmetic.bounded import entrywise
-from axis_path.core.arithmetic.bounded.entries import (
-    BoundedEntries,
-    from_ball,
-    from_bounds,
-    from_common,
-    joined,
-)
-from axis_path.core.arithmetic.bounded.radii import Floats
+from axis_path.core.arithmetic.bounded import operations
+from axis_path.core.arithmetic.bounded.entries import from_common
+from axis_path.core.arithmetic.bounded.pairs import Entries, from_scalar, parts
 from axis_path.core.arithmetic.complex_ball import ComplexBall
-from axis_path.core.deadline import check
-from axis_path.core.evaluate.backends.enclosed import enclose_columns
-from axis_path.core.evaluate.backends.exact_columns import EXACT_COLUMNS
-from axis_path.core.evaluate.backends.table import NotExactError
 from axis_path.core.evaluate.expression import Expression
-from axis_path.core.evaluate.graph.program import run
+from axis_path.core.evaluate.objects.columns import MissingError, evaluated_at_once
 from axis_path.core.evaluate.objects.values import Value
 from axis_path.core.language.tree import Binary, Call, Name, Node, Operator
 
-#: So many entries are enclosed before it is checked whether anybody still waits.
-_CHUNK = 50_000
 #: Lists that are not held yet are computed at once from so many entries on.
 MANY_COMPUTED = 5_000
 _ENTRYWISE = {
-    Operator.ADD: entrywise.add,
-    Operator.SUBTRACT: entrywise.subtract,
-    Operator.MULTIPLY: entrywise.multiply,
-    Operator.ENTRYWISE: entrywise.multiply,
-    Operator.DIVIDE: entrywise.divide,
+    Operator.ADD: operations.add,
+    Operator.SUBTRACT: operations.subtract,
+    Operator.MULTIPLY: operations.multiply,
+    Operator.ENTRYWISE: operations.multiply,
+    Operator.DIVIDE: operations.divide,
 }
 _BETWEEN_MATRICES = (Operator.ADD, Operator.SUBTRACT, Operator.ENTRYWISE)
 _WITH_NUMBER = (Operator.MULTIPLY, Operator.DIVIDE, Operator.ENTRYWISE)
 #: Returns an expression of a tree and the names of its inputs; None if it is none.
 Compiled = Callable[[Node, tuple[str, ...]], tuple[Expression, Mapping[str, str]] | None]
-
-
-class MissingError(Exception):
-    """An entry may have no value.
-
-    Attributes:
-        index: of the entry, from 0.
-    """
-
-    def __init__(self, index: int) -> None:
-        super().__init__(index)
-        self.index = index
 
 
 class LargeAlgebra:
@@ -101,7 +77,7 @@ class LargeAlgebra:
         if not large.is_many(a.shape):
             return None
         sides = _sides(a)
-        return None if sides is None else large.of_bounded(a.shape, entrywise.negative(sides[0]))
+        return None if sides is None else large.of_bounded(a.shape, operations.negative(sides[0]))
 
     def called(self, function: str, arguments: Sequence[Value]) -> Array[Any] | None:
         """Return a function of numbers applied to each entry of lists, and to single numbers."""
@@ -159,68 +135,16 @@ class LargeAlgebra:
         return None if made is None else large.of_bounded(shape, made)
 
     def enclosed(
-        self, expression: Expression, inputs: Mapping[str, BoundedEntries], count: int
-    ) -> BoundedEntries | None:
-        """Return an expression of many numbers; None if it is complex.
-
-        Args:
-            expression: what to compute.
-            inputs: for each input many numbers, or one.
-            count: how many.
-
-        Raises:
-            MissingError: it may have no value somewhere.
-        """
-        if expression.program.is_complex:
-            return None
-        exact = self._exact(expression, inputs, count)
-        if exact is not None:
-            return exact
-        parts = []
-        for start in range(0, count, _CHUNK):
-            check()
-            stop = min(start + _CHUNK, count)
-            bounds = {
-                name: _bounds(entries, slice(start, stop)) for name, entries in inputs.items()
-            }
-            zeros = np.zeros(stop - start)
-            (result,) = enclose_columns(expression.program, (zeros, zeros), self._values, bounds)
-            finite = np.isfinite(result.low) & np.isfinite(result.high)
-            missing = result.partial | result.nowhere | ~finite
-            if bool(np.any(missing)):
-                raise MissingError(start + int(np.argmax(missing)))
-            parts.append(from_bounds(result.low, result.high))
-        self._used()
-        return joined(parts)
-
-    def _exact(
-        self, expression: Expression, inputs: Mapping[str, BoundedEntries], count: int
-    ) -> BoundedEntries | None:
-        backend = EXACT_COLUMNS
-        program = expression.program
-        try:
-            used = {name: backend.number(self._values[name]) for name in program.parameters}
-            made = run(program, backend, backend.number(Fraction(0)), {**used, **inputs})[0]
-        except NotExactError:
-            return None
-        if made.exact is None:
-            return None
-        return from_common(np.broadcast_to(made.exact.numerators, count), made.exact.denominator)
+        self, expression: Expression, inputs: Mapping[str, Entries], count: int
+    ) -> Entries | None:
+        """Return an expression of many numbers; see ``evaluated_at_once``."""
+        made = evaluated_at_once(expression, self._values, inputs, count)
+        if made is not None and any(part.exact is None for part in parts(made)):
+            self._used()
+        return made
 
 
 _POWER = Binary(Operator.POWER, Name("#a"), Name("#b"))
-
-
-def _bounds(entries: BoundedEntries, chosen: slice) -> tuple[Floats, Floats]:
-    if len(entries) == 1:
-        chosen, count = slice(0, 1), chosen.stop - chosen.start
-    else:
-        count = 1
-    middles, radii = entries.middles[chosen], entries.radii[chosen]
-    # Outward: the ends are rounded once each; a radius of 0 leaves the number as it is.
-    low = np.where(radii == 0, middles, np.nextafter(middles - radii, -np.inf))
-    high = np.where(radii == 0, middles, np.nextafter(middles + radii, np.inf))
-    return np.repeat(low, count), np.repeat(high, count)
 
 
 def _common_shape(operator: Operator, a: Value, b: Value) -> tuple[int, ...] | None:
@@ -236,23 +160,17 @@ def _common_shape(operator: Operator, a: Value, b: Value) -> tuple[int, ...] | N
     return shape if shape is not None and large.is_many(shape) else None
 
 
-def _sides(*values: Value) -> list[BoundedEntries] | None:
-    """Return arrays and real numbers as bounded entries, None if one is something else.
-
-    Raises:
-        LimitError: one is complex.
-    """
-    made: list[BoundedEntries] = []
+def _sides(*values: Value) -> list[Entries] | None:
+    """Return arrays and numbers as bounded entries, None if one is something else."""
+    made: list[Entries] = []
     for value in values:
         if isinstance(value, Array):
             made.append(large.bounded_form(value))
-        elif isinstance(value, Ball) and value.is_defined:
-            side = from_ball(value)
-            if not np.isfinite(side.middles).all():
+        elif isinstance(value, Ball | ComplexBall) and value.is_defined:
+            side = from_scalar(value)
+            if not np.isfinite(side.nearest()).all():
                 return None
             made.append(side)
-        elif isinstance(value, ComplexBall):
-            raise large.too_many_complex()
         else:
             return None
     return made

@@ -20,7 +20,8 @@ from axis_path.core.arithmetic.arrays.flint_matrices import (
 )
 from axis_path.core.arithmetic.arrays.large import is_many, of_bounded
 from axis_path.core.arithmetic.arrays.scalars import SCALARS, Scalars
-from axis_path.core.arithmetic.bounded.entries import BoundedEntries, from_common
+from axis_path.core.arithmetic.bounded.entries import from_common
+from axis_path.core.arithmetic.bounded.pairs import Entries
 from axis_path.core.arithmetic.complex_ball import ComplexBall, Scalar, promoted, simplified
 from axis_path.core.arithmetic.conversion import fraction_of
 from axis_path.core.arithmetic.precision import precision
@@ -35,8 +36,9 @@ from axis_path.core.evaluate.graph.graph import Op
 from axis_path.core.evaluate.graph.program import run
 from axis_path.core.evaluate.graph.shapes import SECOND, ListSource, Shaped
 from axis_path.core.evaluate.lists import Elements, inputs_of, spaced_elements
+from axis_path.core.evaluate.objects.columns import MissingError
 from axis_path.core.evaluate.objects.draws import SIZE, Draws
-from axis_path.core.evaluate.objects.large_algebra import MANY_COMPUTED, LargeAlgebra, MissingError
+from axis_path.core.evaluate.objects.large_algebra import MANY_COMPUTED, LargeAlgebra
 from axis_path.core.evaluate.objects.needs import check_needs
 from axis_path.core.evaluate.objects.scope import Notes, Scope
 from axis_path.core.evaluate.objects.values import Coordinates, Value
@@ -153,7 +155,7 @@ class ProvedAlgebra:
         if len(known) < len(bounded):
             return None
         same = next((n for n in known if expression.step == self._input_step(n)), None)
-        made: BoundedEntries | None = None
+        made: Entries | None = None
         with suppress(MissingError):
             made = known[same] if same else self._large.enclosed(expression, known, count)
         return None if made is None else of_bounded((count,), made)
@@ -334,7 +336,7 @@ class ProvedAlgebra:
         arrays = entry.arrays
         assert arrays is not None  # noqa: S101 - only such are asked for
         if arrays.large is not None and any(
-            isinstance(value, Array) and is_many(value.shape) for value in checked
+            isinstance(value, Array) and arrays.takes_large(value.shape) for value in checked
         ):
             self.notes.is_bounded = True
             return arrays.large(*checked, *options)
