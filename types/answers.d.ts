@@ -378,7 +378,7 @@ export interface Happening {
 }
 
 /** What a line is. */
-export type Kind = "function" | "several" | "path" | "polar" | "relation" | "region" | "parameter" | "point" | "list" | "matrix" | "truth" | "note" | "unread";
+export type Kind = "function" | "several" | "operation" | "path" | "polar" | "relation" | "region" | "parameter" | "point" | "list" | "matrix" | "truth" | "note" | "unread";
 
 /** How an axis is labelled. */
 export type Labels = "numbers" | "pi" | "degrees";

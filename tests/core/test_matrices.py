@@ -276,6 +276,50 @@ class LawsTest(unittest.TestCase):
                 self.assertTrue(np.allclose(expected, study.evaluate(text).value))
 
 
+class OperationTest(unittest.TestCase):
+    """Functions of the study that take lists or matrices, or have a matrix as their value."""
+
+    def test_functions_take_matrices_and_lists_as_wholes(self) -> None:
+        study = build(
+            "A = [[1, 2], [3, 4]]", "p(M) = det(M)", "q(M) = M^T M", "t(M) = M[1, 1] + M[2, 2]",
+            "w(v) = dot(v, v)", "r(M) = A^T M", "I(n) = identity(n)", "y(M, v) = M v + w(v) v",
+            "z(M) = w(M[1, all]) + sqrt(2)",
+        )  # fmt: skip
+        for text, expected in (
+            ("p(A)", "-2"), ("q(A)", "[[10, 14], [14, 20]]"), ("t(A)", "5"), ("w([1, 2])", "5"),
+            ("r(A)", "[[10, 14], [14, 20]]"), ("I(2)", "[[1, 0], [0, 1]]"),
+            ("y(A, [1, 2])", "[10, 21]"), ("z(A)", "5 + √2"), ("q([1, 2])", "[5]"),
+            ("w(list(k, k, 1, 100000))", "333338333350000"), ("p(q(A)) = p(A)^2", None),
+            ("w(w([1, 2]) [1, 0])", "25"),
+        ):  # fmt: skip
+            with self.subTest(text):
+                result = study.evaluate(text)
+                self.assertEqual(expected, result.exact)
+                self.assertTrue(expected is not None or result.value is True)
+
+    def test_functions_of_numbers_stay_curves(self) -> None:
+        study = build(
+            "A = [[1, 2], [3, 4]]", "p(M) = det(M)",
+            "f(x) = det([[x, 1], [1, x]])", "g(x) = mean([x, 2 x])", "h(x) = det(x A)",
+            "k(x) = x + p(A)", "m(x) = [x, 2 x][1]", "n(x) = max(x, 2)",
+        )  # fmt: skip
+        for line in study.definitions()[2:]:
+            with self.subTest(line.text):
+                self.assertEqual((None, "function"), (line.problem, str(line.kind)))
+                self.assertTrue(study.curve(str(line.name), WINDOW).pieces)
+
+    def test_a_function_of_matrices_is_called_with_what_it_needs(self) -> None:
+        study = build("A = [[1, 2], [3, 4]]", "p(M) = det(M)", "w(v) = dot(v, v)")
+        for text, words in (
+            ("p(3)", "`det` needs a matrix"), ("p([1, 2])", "square"), ("w(A)", "list of numbers"),
+            ("p(A, A)", "needs 1 value"), ("p'(1)", "."),
+        ):  # fmt: skip
+            with self.subTest(text), self.assertRaisesRegex(MathError, words):
+                study.evaluate(text)
+        with self.assertRaises(MathError):
+            study.curve("p", WINDOW)
+
+
 class ReductionTest(unittest.TestCase):
     def test_operations_are_read_as_they_are_written(self) -> None:
         for text, again in (

@@ -19,7 +19,10 @@ class CompiledValue:
 
 @dataclass(frozen=True)
 class CompiledObject:
-    """A value in which lists or matrices take part as wholes: it is computed from its tree."""
+    """A value, or a function, in which lists or matrices take part as wholes.
+
+    It is computed from its tree.
+    """
 
     node: Node
 

@@ -198,6 +198,8 @@ class Expressions:
         """Return the kind of a line and what it is in the graph, or why it cannot be compiled."""
         try:
             match meaning.line:
+                case FunctionLine() as line if self._is_operation(line):
+                    return Kind.OPERATION, CompiledObject(line.expression)
                 case FunctionLine() as line:
                     return self._compile_function(line)
                 case ValueLine(_, expression):
@@ -246,6 +248,12 @@ class Expressions:
         """
         with suppress(NotHandledError):
             self.compile_object(expression)
+
+    def _is_operation(self, line: FunctionLine) -> bool:
+        """Check whether a function can be one of lists or matrices only."""
+        if line.name is None or not all(domain.is_whole for domain in line.domains):
+            return False
+        return self._compiler.search.kinds.is_operation(line.expression, frozenset(line.variables))
 
     def _compile_function(self, line: FunctionLine) -> tuple[Kind, Compiled]:
         graph = self.cache.graph

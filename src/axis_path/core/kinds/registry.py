@@ -3,6 +3,7 @@
 from axis_path.core.kinds.functions.kind import FUNCTION
 from axis_path.core.kinds.kind import LineKind
 from axis_path.core.kinds.maps.kind import SEVERAL
+from axis_path.core.kinds.operations.kind import OPERATION
 from axis_path.core.kinds.paths.kind import PATH, POLAR
 from axis_path.core.kinds.relations.kind import REGION, RELATION
 from axis_path.core.kinds.values.kind import LIST, MATRIX, NOTE, PARAMETER, POINT, TRUTH, UNREAD
@@ -11,7 +12,7 @@ from axis_path.core.lines.meaning import Kind
 KINDS: dict[Kind, LineKind] = {
     kind.kind: kind
     for kind in (
-        FUNCTION, SEVERAL, PATH, POLAR, RELATION, REGION, PARAMETER, POINT, LIST, MATRIX,
+        FUNCTION, SEVERAL, OPERATION, PATH, POLAR, RELATION, REGION, PARAMETER, POINT, LIST, MATRIX,
         TRUTH, NOTE, UNREAD,
     )
 }  # fmt: skip

@@ -43,6 +43,7 @@ class Kind(StrEnum):
 
     FUNCTION = "function"
     SEVERAL = "several"
+    OPERATION = "operation"
     PATH = "path"
     POLAR = "polar"
     RELATION = "relation"
@@ -57,7 +58,7 @@ class Kind(StrEnum):
 
 
 #: Kinds that are used with arguments behind their name.
-CALLED = frozenset({Kind.FUNCTION, Kind.SEVERAL, Kind.PATH, Kind.POLAR})
+CALLED = frozenset({Kind.FUNCTION, Kind.SEVERAL, Kind.OPERATION, Kind.PATH, Kind.POLAR})
 #: Kinds that have one value.
 VALUED = frozenset({Kind.PARAMETER, Kind.POINT, Kind.LIST, Kind.MATRIX, Kind.TRUTH})
 

@@ -6,7 +6,7 @@ everywhere else; what is left are the few operations that make and take apart ob
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from functools import reduce
 from typing import Any, Generic, TypeVar
 
@@ -292,20 +292,13 @@ class Interpreter(Generic[E]):
         if any(isinstance(argument, bool) for argument in arguments):
             raise ShapeError(f"`{node.function}` takes numbers, no statements.")
         matrices = [value for value in arguments if isinstance(value, Array) and value.is_matrix]
+        body = self._search.function(node.function)
+        if body is not None and (matrices or self._search.kinds.takes_arrays(node.function)):
+            return self._own(node, body, arguments)
         if not matrices:
             return self._for_each(node, arguments)
         if node.function == "abs" and len(arguments) == 1:
             return self._algebra.determinant(matrices[0])
-        body = self._search.function(node.function)
-        if body is not None:
-            if len(body.variables) != len(arguments):
-                raise ArgumentCountError(
-                    f"`{node.function}` needs {len(body.variables)} values and was given "
-                    f"{len(arguments)}."
-                )
-            return self._elsewhere(
-                body.expression, dict(zip(body.variables, arguments, strict=True))
-            )
         raise ShapeError(
             f"`{node.function}` is a function of numbers and lists; for each entry of a matrix "
             f"write `matrix({node.function}(A[i, j]), i, 1, rows(A), j, 1, columns(A))`."
@@ -346,18 +339,18 @@ class Interpreter(Generic[E]):
             return self._own(node, body, numbers)
         return self._algebra.applied(node.function, numbers)
 
-    def _own(self, node: Call, body: Any, numbers: list[E]) -> Value:  # noqa: ANN401
-        if len(body.variables) != len(numbers):
+    def _own(self, node: Call, body: Any, arguments: Sequence[Value]) -> Value:  # noqa: ANN401
+        if len(body.variables) != len(arguments):
             raise ArgumentCountError(
                 f"`{node.function}` needs {len(body.variables)} values and was given "
-                f"{len(numbers)}."
+                f"{len(arguments)}."
             )
         if isinstance(body.expression, Pieces) or not all(d.is_whole for d in body.domains):
             raise NotHandledError(
                 f"`{node.function}` takes parts of lists or matrices and has a domain; that is not "
                 "handled."
             )
-        return self._elsewhere(body.expression, dict(zip(body.variables, numbers, strict=True)))
+        return self._elsewhere(body.expression, dict(zip(body.variables, arguments, strict=True)))
 
 
 def check_count(node: Call, entry: FunctionEntry, count: int) -> None:

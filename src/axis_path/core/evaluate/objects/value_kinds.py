@@ -6,7 +6,7 @@ changes with the sliders.
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 
 from axis_path.core.catalogue import CONSTANTS, FUNCTIONS
 from axis_path.core.catalogue.entry import FunctionEntry, ValueKind
@@ -30,11 +30,15 @@ from axis_path.core.language.tree import (
     Replaced,
     Subscript,
     Transposed,
+    names_in,
+    walk,
 )
 
 NUMBER, POINT, LIST, MATRIX = ValueKind.NUMBER, ValueKind.POINT, ValueKind.LIST, ValueKind.MATRIX
 Kinds = Mapping[str, ValueKind]
 _NOTHING: Kinds = {}
+#: What an argument needs that a number cannot be.
+_NEEDS_ARRAY = frozenset({"any array", "any list", "array", "list", "matrix"})
 #: Functions of the study within one another.
 _DEEPEST = 60
 
@@ -49,6 +53,7 @@ class ValueKinds:
     def __init__(self, around: Surroundings) -> None:
         self._around = around
         self._known: dict[object, ValueKind] = {}
+        self._operations: dict[object, bool] = {}
         self._depth = 0
 
     def kind(self, node: Node, bound: Kinds = _NOTHING) -> ValueKind:
@@ -132,6 +137,55 @@ class ValueKinds:
         inner = self.kind(body, {**bound, variables[0]: NUMBER})
         return MATRIX if inner is LIST else LIST
 
+    def is_operation(self, node: Node, names: frozenset[str]) -> bool:
+        """Check whether a function is one of lists or matrices, or one whose value is a matrix.
+
+        Args:
+            node: its expression.
+            names: its variables.
+        """
+        numbers = dict.fromkeys(names, NUMBER)
+        if self.kind(node, numbers) is MATRIX:
+            return True
+        return any(self._takes_array(part, numbers) for part in walk(node))
+
+    def _takes_array(self, node: Node, numbers: Kinds) -> bool:
+        """Check whether a list or a matrix must stand where the variables are numbers."""
+        match node:
+            case Index(operand) | Transposed(operand):
+                wanted = [operand]
+            case Call(function, arguments):
+                wanted = [arguments[k] for k in self._places_of_arrays(function, len(arguments))]
+            case _:
+                return False
+        return any(
+            not names_in(part).isdisjoint(numbers) and self.kind(part, numbers) is NUMBER
+            for part in wanted
+        )
+
+    def _places_of_arrays(self, function: str, count: int) -> Iterable[int]:
+        """Return which arguments of a function must be lists or matrices."""
+        entry = FUNCTIONS.get(function)
+        if entry is not None:
+            arrays = entry.arrays
+            if arrays is None or not arrays.takes_count(count):
+                return ()
+            needs = [*arrays.needs, *arrays.needs[-1:] * count][:count]
+            return [place for place, need in enumerate(needs) if need in _NEEDS_ARRAY]
+        return range(count) if self.takes_arrays(function) else ()
+
+    def takes_arrays(self, function: str) -> bool:
+        """Check whether a function of the study is one of lists or matrices."""
+        own = self._around.function(function)
+        if own is None:
+            return False
+        mark = (function, self._around.mark(function))
+        if mark not in self._operations:
+            # It may call itself, which is refused elsewhere.
+            self._operations[mark] = False
+            self._operations[mark] = self.is_operation(own.expression, frozenset(own.variables))
+        return self._operations[mark]
+
     def _call(self, node: Call, bound: Kinds) -> ValueKind:
         entry = FUNCTIONS.get(node.function)
         kinds = [self.kind(argument, bound) for argument in node.arguments]
@@ -145,7 +199,7 @@ class ValueKinds:
         self._depth += 1
         try:
             # A function of numbers is applied to each entry of a list.
-            if MATRIX in kinds:
+            if MATRIX in kinds or (LIST in kinds and self.takes_arrays(node.function)):
                 return self.kind(own.expression, dict(zip(own.variables, kinds, strict=True)))
             one = self.kind(own.expression, dict.fromkeys(own.variables, NUMBER))
             return LIST if LIST in kinds else one

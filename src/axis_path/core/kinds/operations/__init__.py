@@ -1,0 +1,1 @@
+"""Functions of lists and matrices, such as ``h(M) = M^T M``."""
