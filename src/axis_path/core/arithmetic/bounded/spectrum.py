@@ -111,13 +111,17 @@ def _rest(a: Discs, values: Numbers, vectors: Numbers, size: int, *, is_symmetri
 
 
 def _groups(values: Numbers, radii: Floats) -> np.ndarray:
-    """Return for each disc the number of the connected group that it belongs to, (n,)."""
-    # Only what needs it pays for loading it.
-    from scipy.sparse.csgraph import connected_components
-
+    """Return for each disc a number that those connected with it have too, (n,)."""
     distances = np.abs(values[:, None] - values)
     touching = distances <= (radii[:, None] + radii) * (1 + _ROUNDING) + _ROUNDING * distances
-    return connected_components(touching, directed=False)[1]  # type: ignore[no-any-return]
+    labels = np.arange(values.size)
+    while True:
+        least = np.where(touching, labels, values.size).min(axis=1)
+        # The label of a label is in the same group: long chains are shortened so.
+        least = np.minimum(least, least[least])
+        if bool((least == labels).all()):
+            return labels
+        labels = least
 
 
 def _spread(values: Numbers, radii: Floats, groups: np.ndarray) -> Floats:
