@@ -961,6 +961,7 @@ export type WorkKind = "value" | "function" | "equation" | "note" | "unread";
 export interface WorkResult {
   beside: string;
   complex_shapes: Array<ComplexShape>;
+  corner: Array<Array<string>>;
   is_equal: boolean;
   kind: ResultKind;
   large: string;

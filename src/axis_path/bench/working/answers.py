@@ -12,7 +12,10 @@ from axis_path.core.scene.row_types import NotePart, Problem
 
 
 class WorkResult(TypedDict):
-    """A result of Working: what stands large, what stands beside it, and what can be chosen."""
+    """A result of Working: what stands large, what stands beside it, and what can be chosen.
+
+    Of a list or a matrix that is too long for a text, ``corner`` holds the first rows.
+    """
 
     kind: ResultKind
     large: str
@@ -24,6 +27,7 @@ class WorkResult(TypedDict):
     shapes: list[NumberShape]
     complex_shapes: list[ComplexShape]
     shape: list[int]
+    corner: list[list[str]]
     reason: str
     note: str
 

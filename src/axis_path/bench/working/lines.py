@@ -21,7 +21,7 @@ from axis_path.core.evaluate import Result, ResultKind
 from axis_path.core.features.working.edits import set_working
 from axis_path.core.features.working.queries import WorkingResults, WorkKind, WorkValue
 from axis_path.core.features.working.section import Working, WorkingLine
-from axis_path.core.features.working.shown import ShownResult, shown_result
+from axis_path.core.features.working.shown import ShownResult, first_entries, shown_result
 from axis_path.core.language import Vocabulary, latex, read_expression, typeset
 from axis_path.core.language.tree import Node
 from axis_path.core.limits import DIGITS
@@ -92,12 +92,13 @@ def _computed(
         note = exact_or_note(result)[1]
     except MathError as err:
         return {"problem": problem_dict(err)}
-    return {"result": _result(result, shown, note)}
+    return {"result": _result(result, shown, digits, note)}
 
 
-def _result(result: Result, shown: ShownResult, note: str) -> dict[str, Any]:
+def _result(result: Result, shown: ShownResult, digits: int, note: str) -> dict[str, Any]:
     node = _read(shown.large) if shown.large_exact and len(shown.large) <= _CUT else None
     shape = list(result.value.shape) if result.kind in (ResultKind.LIST, ResultKind.MATRIX) else []
+    is_long = bool(shape) and len(shown.large) > _CUT
     return {
         "kind": result.kind.value,
         "large": shown.large[:_CUT] or "undefined",
@@ -109,6 +110,7 @@ def _result(result: Result, shown: ShownResult, note: str) -> dict[str, Any]:
         "shapes": [shape.value for shape in shown.shapes],
         "complex_shapes": [shape.value for shape in shown.complex_shapes],
         "shape": shape,
+        "corner": first_entries(result, shown.chosen, digits) if is_long else [],
         "reason": result.reason,
         "note": note or result.remark,
     }

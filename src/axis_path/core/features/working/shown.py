@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from fractions import Fraction
 
+from axis_path.core.compile.objects.entries import shown_shape
 from axis_path.core.evaluate import Result, ResultKind
 from axis_path.core.evaluate.number_forms import NumberShape, written_in
 from axis_path.core.features.working.queries import WorkingResults, WorkValue
@@ -13,6 +14,8 @@ from axis_path.core.language.tree import AngleUnit
 
 #: Small sizes and angles are short enough to stand without brackets.
 _SUMS = ("+", "-")
+#: So much is shown of a list or a matrix that is too long to stand as a text.
+_FIRST_ROWS, _FIRST_COLUMNS = 6, 5
 
 
 @dataclass(frozen=True, slots=True)
@@ -27,6 +30,7 @@ class ShownResult:
         is_equal: whether what stands large and what stands beside it are the same number.
         shapes: which shapes there are.
         complex_shapes: which there are of a complex number.
+        chosen: the shape of what stands large.
     """
 
     large: str
@@ -35,6 +39,28 @@ class ShownResult:
     is_equal: bool
     shapes: tuple[NumberShape, ...]
     complex_shapes: tuple[ComplexShape, ...] = ()
+    chosen: NumberShape = NumberShape.DECIMAL
+
+
+def first_entries(result: Result, shape: NumberShape, digits: int) -> list[list[str]]:
+    """Return the first rows of a list or a matrix, each with its first entries.
+
+    Args:
+        result: a list or a matrix.
+        shape: how its entries are written; a decimal where that is not possible.
+        digits: how many digits decimals have.
+    """
+    sides = shown_shape(result.value.shape)
+    width = sides[1] if len(sides) > 1 else 1
+    rows, columns = min(sides[0], _FIRST_ROWS), min(width, _FIRST_COLUMNS)
+    return [
+        [_entry(result.parts[row * width + column], shape, digits) for column in range(columns)]
+        for row in range(rows)
+    ]
+
+
+def _entry(part: Result, shape: NumberShape, digits: int) -> str:
+    return written_in(part, shape, digits) or part.decimal(digits) or "undefined"
 
 
 def shown_result(
@@ -63,7 +89,7 @@ def shown_result(
     same = _plain(beside) == _plain(large)
     is_equal = same or _is_equal(large, beside) or _is_number(result, decimal)
     beside = "" if same else beside
-    return ShownResult(large, chosen is NumberShape.EXACT, beside, is_equal, present)
+    return ShownResult(large, chosen is NumberShape.EXACT, beside, is_equal, present, chosen=chosen)
 
 
 def _first(exact: str) -> NumberShape:

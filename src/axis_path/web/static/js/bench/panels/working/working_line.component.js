@@ -100,6 +100,26 @@ export const workingLine = (engine) => () =>
     get besideRelation() {
       return this.result?.is_equal ? "=" : "≈";
     },
+    /** Of a long list or matrix the first rows stand as a table, unless all of it was asked for. */
+    get hasCorner() {
+      return !this.whole && Boolean(this.result?.corner.length);
+    },
+    get showsCorner() {
+      return this.hasCorner && !this.isCells;
+    },
+    get cornerColumns() {
+      return this.hasCorner ? this.result.corner[0].map((_, k) => k + 1) : [];
+    },
+    get cornerRows() {
+      return (this.result?.corner ?? []).map((row, key) => ({
+        key,
+        number: key + 1,
+        cells: row.map((text, cellKey) => ({ key: cellKey, text })),
+      }));
+    },
+    openCells() {
+      this.open("cells");
+    },
     get restText() {
       const { result } = this;
       if (!result || this.whole || result.length <= result.large.length) return "";
