@@ -122,7 +122,8 @@ export const workingLine = (engine) => () =>
     },
     get restText() {
       const { result } = this;
-      if (!result || this.whole || result.length <= result.large.length) return "";
+      if (!result || this.whole || this.hasCorner) return "";
+      if (result.length <= result.large.length) return "";
       return `Show all ${result.length.toLocaleString("en")} characters`;
     },
     get note() {
