@@ -56,6 +56,24 @@ class WorkingTest(BrowserTest):
         self.settle()
         self.assertEqual(6, self.page.locator(".work").count())
 
+    def test_a_large_matrix_stands_as_a_part_of_a_table(self) -> None:
+        self.calculate(
+            "matrix(i/j, i, 1, 40, j, 1, 30)", "f(M) = M[2, 3]", "f([[1, 2, 3], [4, 5, 6]])"
+        )
+        corner = self.work(1).locator(".work-corner")
+        self.assertEqual(["2", "1", "2/3", "1/2", "2/5"],
+                         corner.locator("tbody tr").nth(1).locator("td").all_inner_texts())  # fmt: skip
+        self.assertTrue(self.work(1).locator(".work-large").is_hidden())
+        self.assertLess(self.box(self.work(1))["height"], 320)
+        self.check_access()
+        self.work(1).get_by_role("button", name="Open as a table").click()
+        self.work(1).get_by_text("rows 1 to 20 of 40, columns 1 to 20 of 30").wait_for()
+        self.assertTrue(corner.is_hidden())
+        self.work(1).get_by_role("button", name="Close the table").click()
+        self.assertTrue(corner.is_visible())
+        self.assertTrue(self.work(3).locator(".work-corner").is_hidden())
+        self.assertIn("=6", self.shown(3))
+
     def test_earlier_inputs_are_recalled_and_lines_edited_and_moved(self) -> None:
         self.calculate("1/3 + 1/6", "k = 4")
         self.field.press("ArrowUp")

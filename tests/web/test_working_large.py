@@ -53,6 +53,28 @@ class LargeWorkingTest(WebTest):
         self.assertIn("accurate to within", determinant["result"]["note"])
         self.assertEqual(str(SIDE), rank["result"]["large"])
 
+    def test_what_is_too_long_for_a_text_stands_as_a_part_of_a_table(self) -> None:
+        study_id = self.work(
+            "A", "matrix(i/j, i, 1, 12, j, 1, 12)", "list(k^2 + i k, k, 1, 90)", "[1, 2, 3]",
+            "eigenvalues(A)",
+        )  # fmt: skip
+        drawn, fractions, squares, short, values = (
+            line["result"]["corner"] for line in self.lines(study_id)
+        )
+        rows = self.rows_of(study_id, name="A")
+        self.assertEqual((6, 5), (len(drawn), len(drawn[0])))
+        for texts, numbers in zip(drawn, rows, strict=False):
+            for text, number in zip(texts, numbers, strict=False):
+                self.assertAlmostEqual(number, float(text), 7)
+        self.assertEqual(["3", "3/2", "1", "3/4", "3/5"], fractions[2])
+        self.assertEqual(["9 + 3i"], squares[2])
+        self.assertEqual([], short)
+        self.assertRegex(values[0][0], r"^−\d\.\d+( [+−] \d\.\d+ i)?$")
+        # Another shape of the line is that of its entries too.
+        change = {"do": "show_work", "id": 2, "shape": "decimal"}
+        self.post(study_id, "commands", commands=[change])
+        self.assertEqual("0.75", self.lines(study_id)[1]["result"]["corner"][2][3])
+
     def test_files_and_parts_hold_the_same_numbers(self) -> None:
         study_id = self.work("A^-1")
         inverse = np.array(self.rows_of(study_id, id=1))
@@ -88,15 +110,16 @@ class LargeWorkingTest(WebTest):
 
     def test_refusals_are_sentences_and_hurt_no_other_line(self) -> None:
         study_id = self.work(
-            "random(1001, 2)", "eigenvalues(A)", "A + i A", "(A - A)^-1", "A + [1, 2]", "1 + 1"
-        )
+            "random(1001, 2)", "eigenvectors(identity(80))", "max(list(i k, k, 1, 50000))",
+            "(A - A)^-1", "A + [1, 2]", "1 + 1",
+        )  # fmt: skip
         *refused, last = self.lines(study_id)
         for line, words in zip(
             refused,
             (
                 "1,000 by 1,000",
-                "60 by 60",
-                "complex entries",
+                "could not be kept apart",
+                "complex ones have no order",
                 "could not be decided",
                 "equal shapes",
             ),

@@ -95,7 +95,7 @@ export const workingLine = (engine) => () =>
       return isDecimal && !this.result?.is_equal && this.result?.kind !== "truth" ? "≈" : "=";
     },
     get beside() {
-      return this.result?.beside ?? "";
+      return this.hasCorner ? "" : (this.result?.beside ?? "");
     },
     get besideRelation() {
       return this.result?.is_equal ? "=" : "≈";
