@@ -59,8 +59,8 @@ def rank(a: Matrices) -> Scalar:
     """
     need_matrix(a, "The rank")
     whole = _whole_rows(a)
-    found = _full_rank(a) if whole is None else whole.rank()
-    return ball.from_fraction(found)
+    count = _full_rank(a) if whole is None else whole.rank()
+    return ball.from_fraction(count)
 
 
 def _full_rank(a: Matrices) -> int:
@@ -102,8 +102,8 @@ def reduced_form(a: Matrices) -> Matrices:
         except ListError:
             if whole is None:
                 raise
-    made, bottom, _ = whole.rref()
-    return of_bounded(a.shape, _fractions(made, int(bottom)))
+    rows, bottom, _ = whole.rref()
+    return of_bounded(a.shape, _fractions(rows, int(bottom)))
 
 
 def _has_long_fractions(a: Matrices) -> bool:
@@ -154,8 +154,8 @@ def _solved(a: Matrices) -> Entries:
         raise _undecided(a) from None
 
 
-def _fractions(made: fmpz_mat, bottom: int) -> BoundedEntries:
-    known = [exact_ball(fmpq(int(entry), bottom)) for entry in made.entries()]
+def _fractions(tops: fmpz_mat, bottom: int) -> BoundedEntries:
+    known = [exact_ball(fmpq(int(entry), bottom)) for entry in tops.entries()]
     entries = from_balls(known)
     if entries is None:
         raise ListError("An entry of the result is too large.")
@@ -228,15 +228,20 @@ def eigenvalues(a: Matrices) -> Matrices:
     triangular = _diagonal_of_triangular(a)
     if triangular is not None:
         return of_bounded((a.row_count,), totals.in_order(triangular))
-    found = _spectrum(a)
-    made = entries_of(found.values)
-    if not isinstance(made, ComplexEntries):
-        return of_bounded((a.row_count,), made)
-    radii = np.where(found.real, 0.0, made.imaginary.radii)
-    imaginary = BoundedEntries(made.imaginary.middles, Later(lambda: radii))
-    if bool(found.real.all()):
-        return of_bounded((a.row_count,), made.real)
-    return of_bounded((a.row_count,), ComplexEntries(made.real, imaginary))
+    known = _spectrum(a)
+    return of_bounded((a.row_count,), _with_real(entries_of(known.values), known.real))
+
+
+def _with_real(values: Entries, are_real: np.ndarray) -> Entries:
+    """Return numbers, or columns of a matrix, of which some are known to be real."""
+    if not isinstance(values, ComplexEntries):
+        return values
+    if bool(are_real.all()):
+        return values.real
+    radii = (values.imaginary.radii.reshape(-1, are_real.size) * ~are_real).ravel()
+    return ComplexEntries(
+        values.real, BoundedEntries(values.imaginary.middles, Later(lambda: radii))
+    )
 
 
 def _diagonal_of_triangular(a: Matrices) -> BoundedEntries | None:
@@ -259,16 +264,9 @@ def eigenvectors(a: Matrices) -> Matrices:
         ListError: two eigenvalues lie too close to be kept apart.
     """
     need_square(a, "Eigenvalues")
-    found = _spectrum(a)
-    size = a.row_count
+    known = _spectrum(a)
     try:
-        made = entries_of(vectors_of(found, size))
+        vectors = entries_of(vectors_of(known, a.row_count))
     except NotProvedError:
         raise _not_apart(a) from None
-    if not isinstance(made, ComplexEntries):
-        return of_bounded(a.shape, made)
-    if bool(found.real.all()):
-        return of_bounded(a.shape, made.real)
-    radii = made.imaginary.radii.reshape(size, size) * ~found.real
-    imaginary = BoundedEntries(made.imaginary.middles, Later(radii.ravel))
-    return of_bounded(a.shape, ComplexEntries(made.real, imaginary))
+    return of_bounded(a.shape, _with_real(vectors, known.real))

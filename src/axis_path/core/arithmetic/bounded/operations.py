@@ -79,11 +79,11 @@ def divide(a: Entries, b: Entries) -> Entries | None:
         if isinstance(a, BoundedEntries):
             return entrywise.divide(a, b)
         return together(entrywise.divide(a.real, b), entrywise.divide(a.imaginary, b))
-    size, made = multiply(b, conjugate(b)), multiply(a, conjugate(b))
-    if size is None or made is None:
+    size, scaled = multiply(b, conjugate(b)), multiply(a, conjugate(b))
+    if size is None or scaled is None:
         return None
     # A number times its conjugate is real, whatever its bounds are.
-    return divide(made, parts(size)[0])
+    return divide(scaled, parts(size)[0])
 
 
 def conjugate(a: Entries) -> Entries:
@@ -171,10 +171,10 @@ def product(a: Entries, b: Entries, shape: tuple[int, int, int]) -> Entries | No
     """
 
     def times(one: BoundedEntries, other: BoundedEntries) -> BoundedEntries | None:
-        made = linear.product(one, other, shape)
-        if made is None or not isfinite(made.bounds.greatest()):
+        discs = linear.product(one, other, shape)
+        if discs is None or not isfinite(discs.bounds.greatest()):
             return None
-        return parts(entries_of(made))[0]
+        return parts(entries_of(discs))[0]
 
     if isinstance(a, BoundedEntries) and isinstance(b, BoundedEntries):
         return times(a, b)
@@ -187,8 +187,8 @@ def inverse(a: Entries, size: int) -> tuple[Entries, float]:
     Raises:
         NotProvedError: the floats do not show that there is one.
     """
-    made = linear.inverse(discs_of(a), size)
-    return entries_of(made.entries), made.condition
+    inverted = linear.inverse(discs_of(a), size)
+    return entries_of(inverted.entries), inverted.condition
 
 
 def solution(a: Entries, b: Entries, size: int, columns: int) -> Entries:

@@ -103,10 +103,11 @@ def _rest(a: Discs, values: Numbers, vectors: Numbers, size: int, *, is_symmetri
     left = image.middles - scaled
     slack = image.radii + _ROUNDING * (np.abs(scaled) + np.abs(left))
     check()
-    made = product(inverse, Discs(left, Later(lambda: outward(slack))), shape)
-    if made is None:
+    turned_left = product(inverse, Discs(left, Later(lambda: outward(slack))), shape)
+    if turned_left is None:
         raise NotProvedError
-    sizes = outward((1 + _ROUNDING) * np.abs(made.middles) + made.radii).reshape(size, size)
+    sizes = outward((1 + _ROUNDING) * np.abs(turned_left.middles) + turned_left.radii)
+    sizes = sizes.reshape(size, size)
     return outward(sizes + np.outer(lengths, sizes.max(axis=0) / (1 - norm)))
 
 
@@ -134,7 +135,7 @@ def _spread(values: Numbers, radii: Floats, groups: np.ndarray) -> Floats:
     return far
 
 
-def eigenvectors(found: Spectrum, size: int) -> Discs:
+def eigenvectors(known: Spectrum, size: int) -> Discs:
     """Return an eigenvector for each eigenvalue as the columns of a matrix, row by row.
 
     Each has the length 1, and its largest entry is positive.
@@ -142,24 +143,24 @@ def eigenvectors(found: Spectrum, size: int) -> Discs:
     Raises:
         NotProvedError: two eigenvalues lie too close to be kept apart.
     """
-    if not bool(found.alone.all()):
+    if not bool(known.alone.all()):
         raise NotProvedError
-    values, radii = found.values.middles, found.values.radii
+    values, radii = known.values.middles, known.values.radii
     distances = np.abs(values[:, None] - values) * (1 - _ROUNDING)
     np.fill_diagonal(distances, np.inf)
-    gaps = distances.min(axis=0) - radii - float(summed(found.near, 1).max())
+    gaps = distances.min(axis=0) - radii - float(summed(known.near, 1).max())
     if not bool((gaps > 0).all()):
         raise NotProvedError
-    others = found.near.copy()
+    others = known.near.copy()
     np.fill_diagonal(others, 0.0)
     weights = outward(others.max(axis=0) / gaps)
     held = Discs(
-        found.vectors.ravel(), OuterSum(((summed(np.abs(found.vectors), 1), weights),), (1.0, 0.0))
+        known.vectors.ravel(), OuterSum(((summed(np.abs(known.vectors), 1), weights),), (1.0, 0.0))
     )
-    return _scaled(held, found, size)
+    return _scaled(held, known, size)
 
 
-def _scaled(held: Discs, found: Spectrum, size: int) -> Discs:
+def _scaled(held: Discs, known: Spectrum, size: int) -> Discs:
     """Return vectors of length 1 whose largest entries are positive.
 
     With u within e of x, u/|u| turned so that its k-th entry is positive is within
@@ -176,9 +177,9 @@ def _scaled(held: Discs, found: Spectrum, size: int) -> Discs:
         raise NotProvedError
     turned = spreads / shortest + 2 * head_errors / sizes + 8 * size * ROUNDING
     bounds = (errors + np.abs(middles) * turned) / (shortest - spreads)
-    made = middles * (np.conj(heads) / (np.abs(heads) * lengths))
+    vectors = middles * (np.conj(heads) / (np.abs(heads) * lengths))
     # A real eigenvector of length 1 with a positive entry is real.
-    if np.iscomplexobj(made):
-        made.imag[:, found.real] = 0.0
+    if np.iscomplexobj(vectors):
+        vectors.imag[:, known.real] = 0.0
     flat = outward(bounds).ravel()
-    return Discs(made.ravel(), Later(lambda: flat))
+    return Discs(vectors.ravel(), Later(lambda: flat))

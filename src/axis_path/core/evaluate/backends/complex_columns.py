@@ -66,12 +66,12 @@ def _conjugate(a: Columns) -> Columns:
 
 
 def _power(a: Columns, exponent: int) -> Columns:
-    made, square, rest = Columns(_ONE), a, abs(exponent)
+    power, square, rest = Columns(_ONE), a, abs(exponent)
     while rest:
-        made = _multiply(made, square) if rest % 2 else made
+        power = _multiply(power, square) if rest % 2 else power
         rest //= 2
         square = _multiply(square, square) if rest else square
-    return made if exponent >= 0 else _divide(Columns(_ONE), made)
+    return power if exponent >= 0 else _divide(Columns(_ONE), power)
 
 
 def _argument(a: Columns) -> Enclosure:

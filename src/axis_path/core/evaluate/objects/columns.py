@@ -62,19 +62,19 @@ def evaluated_at_once(
         return exact
     reals = {name: a for name, a in inputs.items() if isinstance(a, BoundedEntries)}
     is_real = len(reals) == len(inputs) and not expression.program.is_complex
-    made: list[Entries] = []
+    chunks: list[Entries] = []
     for start in range(0, count, _CHUNK):
         check()
         chosen = slice(start, min(start + _CHUNK, count))
         if is_real:
-            made.append(_between(_real_columns(expression, values, reals, chosen), start))
+            chunks.append(_between(_real_columns(expression, values, reals, chosen), start))
             continue
         try:
             columns = _complex_columns(expression, values, inputs, chosen)
         except NotExactError:
             return None
-        made.append(combined(*(_between(side, start) for side in columns)))
-    return joined_entries(made)
+        chunks.append(combined(*(_between(side, start) for side in columns)))
+    return joined_entries(chunks)
 
 
 def _exact(
@@ -86,11 +86,11 @@ def _exact(
     backend, program = EXACT_COLUMNS, expression.program
     try:
         used = {name: backend.number(values[name]) for name in program.parameters}
-        made = run(program, backend, backend.number(Fraction(0)), {**used, **inputs})[0]
+        result = run(program, backend, backend.number(Fraction(0)), {**used, **inputs})[0]
     except NotExactError:
         return None
     sides = []
-    for side in parts(made):
+    for side in parts(result):
         if side.exact is None:
             return None
         tops = np.broadcast_to(side.exact.numerators, count)
@@ -106,8 +106,8 @@ def _real_columns(
 ) -> Enclosure:
     zeros = np.zeros(chosen.stop - chosen.start)
     bounds = {name: _bounds(entries, chosen) for name, entries in inputs.items()}
-    (made,) = enclose_columns(expression.program, (zeros, zeros), values, bounds)
-    return made
+    (result,) = enclose_columns(expression.program, (zeros, zeros), values, bounds)
+    return result
 
 
 def _complex_columns(
@@ -123,9 +123,9 @@ def _complex_columns(
             *(enclosure.between(*_bounds(part, chosen)) for part in parts(entries))
         )
     with np.errstate(all="ignore"):
-        made = run(program, backend, backend.number(Fraction(0)), used)[0]
+        result = run(program, backend, backend.number(Fraction(0)), used)[0]
     shape = (chosen.stop - chosen.start,)
-    return Columns(*(_spread(side, shape) for side in made))
+    return Columns(*(_spread(side, shape) for side in result))
 
 
 def _spread(side: Enclosure, shape: tuple[int, ...]) -> Enclosure:
