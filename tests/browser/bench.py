@@ -252,6 +252,9 @@ class BrowserTest(unittest.TestCase):
         is_dark = self.page.evaluate("() => matchMedia('(prefers-color-scheme: dark)').matches")
         for scheme in ("light", "dark") if is_dark else ("dark", "light"):
             self.page.emulate_media(color_scheme=scheme)
+            self.page.wait_for_function(
+                "(scheme) => document.documentElement.dataset.bsTheme === scheme", arg=scheme
+            )
             self.page.evaluate(PAINTED)
             if (scheme == "dark") is not is_dark:
                 contrast = {"type": "rule", "values": ["color-contrast"]}

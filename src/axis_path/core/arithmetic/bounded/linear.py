@@ -62,11 +62,11 @@ def _product_error(terms: int, *, is_complex: bool) -> float:
 
 def lengths_of(a: Numbers, axis: int) -> Floats:
     """Return upper bounds for the lengths of the rows (axis 1) or the columns (axis 0)."""
-    greatest = float(np.abs(a).max())
+    parts = (a.real, a.imag) if np.iscomplexobj(a) else (a,)
+    greatest = max(float(max(part.max(), -part.min())) for part in parts)
     if greatest > _MOST_SQUARED:
         return lengths_of(a / greatest, axis) * (greatest * _SLACK)
     along = "ij,ij->i" if axis else "ij,ij->j"
-    parts = (a.real, a.imag) if np.iscomplexobj(a) else (a,)
     squares = sum((np.einsum(along, part, part) for part in parts), np.zeros(()))
     lengths: Floats = np.sqrt(squares) * (1 + _gamma(a.shape[axis])) + LEAST
     return lengths
