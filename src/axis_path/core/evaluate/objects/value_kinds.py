@@ -10,7 +10,7 @@ from collections.abc import Iterable, Mapping
 
 from axis_path.core.catalogue import CONSTANTS, FUNCTIONS
 from axis_path.core.catalogue.entry import FunctionEntry, ValueKind
-from axis_path.core.evaluate.graph.shapes import Surroundings
+from axis_path.core.evaluate.graph.shapes import Surroundings, UserFunction
 from axis_path.core.language.tree import (
     Angle,
     At,
@@ -181,9 +181,16 @@ class ValueKinds:
             return False
         mark = (function, self._around.mark(function))
         if mark not in self._operations:
+            if self._depth > _DEEPEST:
+                return False
             # It may call itself, which is refused elsewhere.
             self._operations[mark] = False
-            self._operations[mark] = self.is_operation(own.expression, frozenset(own.variables))
+            self._depth += 1
+            try:
+                names = frozenset(own.variables)
+                self._operations[mark] = self.is_operation(own.expression, names)
+            finally:
+                self._depth -= 1
         return self._operations[mark]
 
     def _call(self, node: Call, bound: Kinds) -> ValueKind:
@@ -194,17 +201,30 @@ class ValueKinds:
         own = self._around.function(node.function)
         if own is None or len(own.variables) != len(kinds):
             return LIST if LIST in kinds else NUMBER
-        if self._depth > _DEEPEST:
-            return NUMBER
-        self._depth += 1
-        try:
-            # A function of numbers is applied to each entry of a list.
-            if MATRIX in kinds or (LIST in kinds and self.takes_arrays(node.function)):
-                return self.kind(own.expression, dict(zip(own.variables, kinds, strict=True)))
-            one = self.kind(own.expression, dict.fromkeys(own.variables, NUMBER))
-            return LIST if LIST in kinds else one
-        finally:
-            self._depth -= 1
+        # A function of numbers is applied to each entry of a list.
+        if MATRIX in kinds or (LIST in kinds and self.takes_arrays(node.function)):
+            return self._of_function(node.function, own, tuple(kinds))
+        one = self._of_function(node.function, own, (NUMBER,) * len(kinds))
+        return LIST if LIST in kinds else one
+
+    def _of_function(
+        self, function: str, own: UserFunction, kinds: tuple[ValueKind, ...]
+    ) -> ValueKind:
+        """Return the kind of a function of the study, given those of its arguments.
+
+        It is stored: functions that call one another twice would take forever else.
+        """
+        mark = (function, self._around.mark(function), kinds)
+        if mark not in self._known:
+            if self._depth > _DEEPEST:
+                return NUMBER
+            self._depth += 1
+            try:
+                bound = dict(zip(own.variables, kinds, strict=True))
+                self._known[mark] = self.kind(own.expression, bound)
+            finally:
+                self._depth -= 1
+        return self._known[mark]
 
 
 def _joined(operator: Operator, a: ValueKind, b: ValueKind) -> ValueKind:
