@@ -168,7 +168,8 @@ class ValueKinds:
         entry = FUNCTIONS.get(function)
         if entry is not None:
             arrays = entry.arrays
-            if arrays is None or not arrays.takes_count(count):
+            # Those that have numbers as arguments too, such as max, rather lack one.
+            if arrays is None or arrays.counts is not None or not arrays.takes_count(count):
                 return ()
             needs = [*arrays.needs, *arrays.needs[-1:] * count][:count]
             return [place for place, need in enumerate(needs) if need in _NEEDS_ARRAY]

@@ -77,8 +77,13 @@ export function makeGrid() {
       if (!step) return;
       event.preventDefault();
       const [r, c] = [cell.r + step[0], cell.c + step[1]];
-      if (event.key === "Enter" && r === this.cells.length) this.addRow();
-      this.$nextTick(() => this.focusCell(r, c));
+      if (event.key === "Enter" && r === this.cells.length) {
+        this.addRow();
+        this.$nextTick(() => this.focusCell(r, c));
+        return;
+      }
+      // At once: what is typed next belongs to the cell that the key leads to.
+      this.focusCell(r, c);
     },
     cellPlace(cell) {
       return `${cell.r},${cell.c}`;
