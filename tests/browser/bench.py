@@ -70,13 +70,17 @@ SETTLED = """() => {
   window.quiet = 0
   return true
 }"""
-#: Wait until what was just changed is painted and has its final colours.
+#: Wait until what was just changed is painted and has its final colours, at most for a second: an
+#: animation that is paused never ends, and a page that is not seen paints no frames.
 PAINTED = """async () => {
   const frame = () => new Promise((done) => requestAnimationFrame(done))
-  await frame()
   const ends = (animation) => animation.effect.getComputedTiming().endTime < Infinity
-  await Promise.allSettled(document.getAnimations().filter(ends).map((one) => one.finished))
-  await frame()
+  const painted = async () => {
+    await frame()
+    await Promise.allSettled(document.getAnimations().filter(ends).map((one) => one.finished))
+    await frame()
+  }
+  await Promise.race([painted(), new Promise((done) => setTimeout(done, 1000))])
 }"""
 #: How close two places on the screen must be to be the same, in px.
 SAME_PX = 1.0
