@@ -25,8 +25,6 @@ from axis_path.core.arithmetic.bounded.entries import (
 )
 from axis_path.core.arithmetic.bounded.radii import Floats, Later, OuterSum, Relative
 
-#: The squares of larger numbers may be too large for floats.
-_MOST_SQUARED = 1e150
 #: More than the roundings of a few sums and products make.
 _SLACK = 1 + 16 * ROUNDING
 
@@ -63,11 +61,13 @@ def _product_error(terms: int, *, is_complex: bool) -> float:
 def lengths_of(a: Numbers, axis: int) -> Floats:
     """Return upper bounds for the lengths of the rows (axis 1) or the columns (axis 0)."""
     parts = (a.real, a.imag) if np.iscomplexobj(a) else (a,)
-    greatest = max(float(max(part.max(), -part.min())) for part in parts)
-    if greatest > _MOST_SQUARED:
-        return lengths_of(a / greatest, axis) * (greatest * _SLACK)
     along = "ij,ij->i" if axis else "ij,ij->j"
-    squares = sum((np.einsum(along, part, part) for part in parts), np.zeros(()))
+    with np.errstate(over="ignore"):
+        squares = sum((np.einsum(along, part, part) for part in parts), np.zeros(()))
+    if not are_finite(squares):
+        # The squares are too large for floats; the numbers are not.
+        greatest = float(np.abs(a).max())
+        return lengths_of(a / greatest, axis) * (greatest * _SLACK)
     lengths: Floats = np.sqrt(squares) * (1 + _gamma(a.shape[axis])) + LEAST
     return lengths
 

@@ -174,7 +174,8 @@ def product(a: Entries, b: Entries, shape: tuple[int, int, int]) -> Entries | No
         discs = linear.product(one, other, shape)
         if discs is None or not isfinite(discs.bounds.greatest()):
             return None
-        return parts(entries_of(discs))[0]
+        entries = entries_of(discs)
+        return entries if isinstance(entries, BoundedEntries) else None
 
     if isinstance(a, BoundedEntries) and isinstance(b, BoundedEntries):
         return times(a, b)

@@ -81,6 +81,11 @@ def parts(a: Entries) -> tuple[BoundedEntries, BoundedEntries]:
     return a, from_common(np.zeros(len(a), dtype=np.int64))
 
 
+def sides(a: Entries) -> tuple[BoundedEntries, ...]:
+    """Return the parts that are held: of real numbers one."""
+    return (a.real, a.imaginary) if isinstance(a, ComplexEntries) else (a,)
+
+
 def together(real: BoundedEntries | None, imaginary: BoundedEntries | None) -> Entries | None:
     """Return the numbers with these parts, as real ones if all are; None if a part is None."""
     return None if real is None or imaginary is None else combined(real, imaginary)

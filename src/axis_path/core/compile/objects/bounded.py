@@ -7,7 +7,7 @@ from dataclasses import replace
 from fractions import Fraction
 
 from axis_path.core.arithmetic import Ball
-from axis_path.core.arithmetic.bounded.pairs import Entries, parts
+from axis_path.core.arithmetic.bounded.pairs import Entries, sides
 from axis_path.core.arithmetic.complex_ball import ComplexBall, Scalar
 from axis_path.core.arithmetic.conversion import fraction_of
 from axis_path.core.compile.objects.entries import (
@@ -91,14 +91,14 @@ def _error_of(value: Scalar) -> str:
 
 
 def _error_of_all(entries: Entries) -> str:
-    sides = [part for part in parts(entries) if part.exact is None]
-    if not sides:
+    rounded = [part for part in sides(entries) if part.exact is None]
+    if not rounded:
         return ""
-    greatest = max(part.bounds.greatest() for part in sides)
+    greatest = max(part.bounds.greatest() for part in rounded)
     if not greatest or math.isinf(greatest):
         return ""
     error = _one_digit(Fraction(greatest))
-    what = "both parts of every entry are" if len(sides) > 1 else "every entry is"
+    what = "both parts of every entry are" if len(rounded) > 1 else "every entry is"
     return f"Too large for exact work. Computed in floats; {what} accurate to within {error}."
 
 

@@ -18,7 +18,7 @@ from axis_path.core.arithmetic.arrays.array import Array
 from axis_path.core.arithmetic.ball import Ball
 from axis_path.core.arithmetic.bounded import operations
 from axis_path.core.arithmetic.bounded.entries import from_common
-from axis_path.core.arithmetic.bounded.pairs import Entries, from_scalar, parts
+from axis_path.core.arithmetic.bounded.pairs import Entries, from_scalar, sides
 from axis_path.core.arithmetic.complex_ball import ComplexBall
 from axis_path.core.evaluate.expression import Expression
 from axis_path.core.evaluate.objects.columns import MissingError, evaluated_at_once
@@ -65,8 +65,8 @@ class LargeAlgebra:
             with suppress(MissingError):
                 return self._enclosed(_POWER, {"#a": a, "#b": b}, shape)
             return None
-        sides = _sides(a, b)
-        made = None if sides is None else _ENTRYWISE[operator](*sides)
+        both = _sides(a, b)
+        made = None if both is None else _ENTRYWISE[operator](*both)
         if made is None:
             return None
         self._used()
@@ -76,8 +76,8 @@ class LargeAlgebra:
         """Return -a."""
         if not large.is_many(a.shape):
             return None
-        sides = _sides(a)
-        return None if sides is None else large.of_bounded(a.shape, operations.negative(sides[0]))
+        held = _sides(a)
+        return None if held is None else large.of_bounded(a.shape, operations.negative(held[0]))
 
     def called(self, function: str, arguments: Sequence[Value]) -> Array[Any] | None:
         """Return a function of numbers applied to each entry of lists, and to single numbers."""
@@ -127,10 +127,10 @@ class LargeAlgebra:
             return None
         expression, inputs = found
         used = [name for name in bound if inputs[name] in expression.program.inputs]
-        sides = _sides(*(bound[name] for name in used))
-        if sides is None:
+        held = _sides(*(bound[name] for name in used))
+        if held is None:
             return None
-        bounded = {inputs[name]: side for name, side in zip(used, sides, strict=True)}
+        bounded = {inputs[name]: side for name, side in zip(used, held, strict=True)}
         made = self.enclosed(expression, bounded, int(np.prod(shape)))
         return None if made is None else large.of_bounded(shape, made)
 
@@ -139,7 +139,7 @@ class LargeAlgebra:
     ) -> Entries | None:
         """Return an expression of many numbers; see ``evaluated_at_once``."""
         made = evaluated_at_once(expression, self._values, inputs, count)
-        if made is not None and any(part.exact is None for part in parts(made)):
+        if made is not None and any(part.exact is None for part in sides(made)):
             self._used()
         return made
 
