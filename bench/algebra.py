@@ -79,6 +79,8 @@ def large_matrix() -> None:
         "A A",
         "A^-1",
         "det(A)",
+        "rank(A)",
+        "eigenvalues(A)",
     ):
         print(f"1,000 by 1,000: {text}: {best(lambda: study.evaluate(text).decimal(6), 3):.0f} ms")  # noqa: B023
 
