@@ -25,11 +25,13 @@ def _reach(real: Points, _window: Window) -> list[Points]:
     return [real]
 
 
-def _kind(kind: Kind, *, stands_on_plane: bool = False) -> LineKind:
+def without_curve(kind: Kind, *, stands_on_plane: bool = False) -> LineKind:
+    """Return a kind of line that is no curve."""
     return LineKind(kind, _nothing, _draw, reach=_reach, stands_on_plane=stands_on_plane)
 
 
-PARAMETER, POINT, LIST, MATRIX, TRUTH, NOTE, UNREAD = (
-    _kind(Kind.PARAMETER), _kind(Kind.POINT, stands_on_plane=True), _kind(Kind.LIST),
-    _kind(Kind.MATRIX), _kind(Kind.TRUTH), _kind(Kind.NOTE), _kind(Kind.UNREAD),
-)  # fmt: skip
+POINT = without_curve(Kind.POINT, stands_on_plane=True)
+PARAMETER, LIST, MATRIX, TRUTH, NOTE, UNREAD = map(
+    without_curve,
+    (Kind.PARAMETER, Kind.LIST, Kind.MATRIX, Kind.TRUTH, Kind.NOTE, Kind.UNREAD),
+)
