@@ -18,6 +18,7 @@ CORE = (
     "arithmetic",
     "catalogue",
     "language",
+    "dimensions",
     "evaluate",
     "draw",
     "locate",

@@ -97,6 +97,12 @@ class ShapeError(MathError):
     code = "language.shape"
 
 
+class UnitError(MathError):
+    """Units that do not fit together, found before anything is computed."""
+
+    code = "language.units"
+
+
 class NotHandledError(MathError):
     """A line of the language that this version cannot work with yet, and says so."""
 

@@ -13,6 +13,7 @@ from axis_path.core.arithmetic import (
     floats,
 )
 from axis_path.core.catalogue.entry import Argument, Backends, Floats, FunctionEntry, Group, Parity
+from axis_path.core.catalogue.unit_rules import COUNTS, KEEPS
 
 _NUMBER = (Argument("z", "a number"),)
 _EVERY = "for every number"
@@ -73,6 +74,7 @@ def _conjugate(z: acb, analytic: bool) -> acb:
 COMPLEX = (
     FunctionEntry(
         name="re",
+        units=KEEPS,
         group=Group.COMPLEX,
         arguments=_NUMBER,
         meaning="the real part",
@@ -85,6 +87,7 @@ COMPLEX = (
     ),
     FunctionEntry(
         name="im",
+        units=KEEPS,
         group=Group.COMPLEX,
         arguments=_NUMBER,
         meaning="the imaginary part",
@@ -97,6 +100,7 @@ COMPLEX = (
     ),
     FunctionEntry(
         name="arg",
+        units=COUNTS,
         group=Group.COMPLEX,
         arguments=_NUMBER,
         meaning="the angle of a number in the complex plane, from the real axis",
@@ -111,6 +115,7 @@ COMPLEX = (
     ),
     FunctionEntry(
         name="conj",
+        units=KEEPS,
         group=Group.COMPLEX,
         arguments=_NUMBER,
         meaning="the conjugate: the imaginary part with the other sign",

@@ -13,6 +13,7 @@ from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Ball, Enclosure
 from axis_path.core.arithmetic.arrays.large import is_many
+from axis_path.core.catalogue.unit_rules import UnitRule
 
 Floats = NDArray[np.float64]
 
@@ -147,6 +148,7 @@ class FunctionEntry:
         repeats: whether more arguments of the last kind may follow.
         arrays: how it is computed of lists and matrices; None for a function of numbers only.
         options: words that may stand last in its brackets.
+        units: what it makes of units; None if it is one of plain numbers.
     """
 
     name: str
@@ -170,6 +172,7 @@ class FunctionEntry:
     repeats: bool = False
     arrays: Arrays | None = None
     options: tuple[str, ...] = ()
+    units: UnitRule | None = None
 
     def accepts(self, count: int) -> bool:
         """Check whether the function can be given so many values."""

@@ -1,11 +1,13 @@
 """Functions of lists: counting, sums, means, order."""
 
 from collections.abc import Callable
+from fractions import Fraction
 from typing import Any
 
 from axis_path.core.arithmetic.arrays import large, ordering, sums
 from axis_path.core.arithmetic.arrays.array import Array
 from axis_path.core.catalogue.entry import Argument, Arrays, FunctionEntry, Group, ValueKind
+from axis_path.core.catalogue.unit_rules import COUNTS, KEEPS, SQUARES, UnitRule
 
 _LIST = (Argument("L", "a list"),)
 _TWO_LISTS = (Argument("L", "a list"), Argument("M", "a list of the same length"))
@@ -27,6 +29,7 @@ def _count(field: Any, a: Array[Any]) -> Any:  # noqa: ANN401 - any arithmetic
 LISTS = (
     FunctionEntry(
         name="count",
+        units=COUNTS,
         group=Group.LISTS,
         arguments=(Argument("L", "a list or a matrix"),),
         meaning="how many entries there are",
@@ -37,6 +40,7 @@ LISTS = (
     ),
     FunctionEntry(
         name="sum",
+        units=KEEPS,
         group=Group.LISTS,
         arguments=_LIST,
         meaning="the sum of all entries",
@@ -57,6 +61,7 @@ LISTS = (
     ),
     FunctionEntry(
         name="mean",
+        units=KEEPS,
         group=Group.LISTS,
         arguments=_LIST,
         meaning="the mean of all entries",
@@ -67,6 +72,7 @@ LISTS = (
     ),
     FunctionEntry(
         name="median",
+        units=KEEPS,
         group=Group.LISTS,
         arguments=_LIST,
         meaning="the middle entry in order of size, or the mean of both middle ones",
@@ -77,6 +83,7 @@ LISTS = (
     ),
     FunctionEntry(
         name="quantile",
+        units=UnitRule((Fraction(1),), plain=(1,)),
         group=Group.LISTS,
         arguments=(Argument("L", "a list"), Argument("p", "a part, from 0 to 1")),
         meaning="the value below which a part p of the list lies, interpolated between entries",
@@ -87,6 +94,7 @@ LISTS = (
     ),
     FunctionEntry(
         name="variance",
+        units=SQUARES,
         group=Group.LISTS,
         arguments=_SPREAD,
         meaning="the mean square distance from the mean: of a sample, divided by n − 1; "
@@ -104,6 +112,7 @@ LISTS = (
     ),
     FunctionEntry(
         name="sd",
+        units=KEEPS,
         group=Group.LISTS,
         arguments=_SPREAD,
         meaning="the standard deviation, the root of the variance: of a sample; "
@@ -121,6 +130,7 @@ LISTS = (
     ),
     FunctionEntry(
         name="sort",
+        units=KEEPS,
         group=Group.LISTS,
         arguments=_LIST,
         meaning="the same entries from the least to the greatest",
@@ -131,6 +141,7 @@ LISTS = (
     ),
     FunctionEntry(
         name="reverse",
+        units=KEEPS,
         group=Group.LISTS,
         arguments=_LIST,
         meaning="the same entries from the last to the first",
@@ -141,6 +152,7 @@ LISTS = (
     ),
     FunctionEntry(
         name="cumulative",
+        units=KEEPS,
         group=Group.LISTS,
         arguments=_LIST,
         meaning="the running sums: the first entry, the first two, …",
@@ -153,6 +165,7 @@ LISTS = (
     ),
     FunctionEntry(
         name="differences",
+        units=KEEPS,
         group=Group.LISTS,
         arguments=_LIST,
         meaning="each entry less the one before it",
@@ -165,6 +178,7 @@ LISTS = (
     ),
     FunctionEntry(
         name="correlation",
+        units=COUNTS,
         group=Group.LISTS,
         arguments=_TWO_LISTS,
         meaning="how far two lists lie on one line: the correlation coefficient",

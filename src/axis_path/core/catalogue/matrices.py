@@ -1,5 +1,7 @@
 """Functions of matrices and vectors."""
 
+from fractions import Fraction
+
 from axis_path.core.arithmetic.arrays import (
     combine,
     eigenvalues,
@@ -9,6 +11,7 @@ from axis_path.core.arithmetic.arrays import (
     large_forms,
 )
 from axis_path.core.catalogue.entry import Argument, Arrays, FunctionEntry, Group, ValueKind
+from axis_path.core.catalogue.unit_rules import ALIKE, COUNTS, KEEPS, MULTIPLIES, UnitRule
 from axis_path.core.limits import EIGEN_SIDE
 
 NUMBER, LIST, MATRIX = ValueKind.NUMBER, ValueKind.LIST, ValueKind.MATRIX
@@ -35,6 +38,7 @@ def _stacked(kinds: list[ValueKind]) -> ValueKind:
 MATRICES = (
     FunctionEntry(
         name="hadamard",
+        units=MULTIPLIES,
         group=Group.MATRICES,
         arguments=_TWO,
         meaning="the product entry by entry; also written A ∘ B",
@@ -68,6 +72,7 @@ MATRICES = (
     ),
     FunctionEntry(
         name="trace",
+        units=KEEPS,
         group=Group.MATRICES,
         arguments=_SQUARE,
         meaning="the sum of the diagonal",
@@ -78,6 +83,7 @@ MATRICES = (
     ),
     FunctionEntry(
         name="rank",
+        units=COUNTS,
         group=Group.MATRICES,
         arguments=_MATRIX,
         meaning="how many rows are independent of one another",
@@ -90,6 +96,7 @@ MATRICES = (
     ),
     FunctionEntry(
         name="rref",
+        units=COUNTS,
         group=Group.MATRICES,
         arguments=_MATRIX,
         meaning="the reduced row echelon form",
@@ -106,6 +113,7 @@ MATRICES = (
     ),
     FunctionEntry(
         name="solve",
+        units=UnitRule((Fraction(-1), Fraction(1))),
         group=Group.MATRICES,
         arguments=(Argument("A", "a matrix"), Argument("b", "a list, or a matrix of columns")),
         meaning="the only x with A x = b",
@@ -122,6 +130,7 @@ MATRICES = (
     ),
     FunctionEntry(
         name="null_space",
+        units=COUNTS,
         group=Group.MATRICES,
         arguments=_MATRIX,
         meaning="a basis of all x with A x = 0, as columns",
@@ -138,6 +147,7 @@ MATRICES = (
     ),
     FunctionEntry(
         name="eigenvalues",
+        units=KEEPS,
         group=Group.MATRICES,
         arguments=_SQUARE,
         meaning="all λ with A v = λ v for some v that is not 0; repeated ones several times",
@@ -155,6 +165,7 @@ MATRICES = (
     ),
     FunctionEntry(
         name="eigenvectors",
+        units=COUNTS,
         group=Group.MATRICES,
         arguments=_SQUARE,
         meaning="independent eigenvectors as columns, in the order of the eigenvalues",
@@ -175,6 +186,7 @@ MATRICES = (
     ),
     FunctionEntry(
         name="norm",
+        units=KEEPS,
         group=Group.MATRICES,
         arguments=(Argument("v", "a list, or a matrix"),),
         meaning="the length of a vector: the root of the sum of all squares",
@@ -187,6 +199,7 @@ MATRICES = (
     ),
     FunctionEntry(
         name="dot",
+        units=MULTIPLIES,
         group=Group.MATRICES,
         arguments=_VECTORS,
         meaning="the dot product of two vectors",
@@ -199,6 +212,7 @@ MATRICES = (
     ),
     FunctionEntry(
         name="cross",
+        units=MULTIPLIES,
         group=Group.MATRICES,
         arguments=_VECTORS,
         meaning="the cross product of two vectors in space",
@@ -209,6 +223,7 @@ MATRICES = (
     ),
     FunctionEntry(
         name="rows",
+        units=COUNTS,
         group=Group.MATRICES,
         arguments=_MATRIX,
         meaning="how many rows there are; a list is a column",
@@ -219,6 +234,7 @@ MATRICES = (
     ),
     FunctionEntry(
         name="columns",
+        units=COUNTS,
         group=Group.MATRICES,
         arguments=_MATRIX,
         meaning="how many columns there are; a list is a column",
@@ -239,6 +255,7 @@ MATRICES = (
     ),
     FunctionEntry(
         name="beside",
+        units=ALIKE,
         group=Group.MATRICES,
         arguments=_TWO,
         meaning="two matrices joined side by side",
@@ -249,6 +266,7 @@ MATRICES = (
     ),
     FunctionEntry(
         name="above",
+        units=ALIKE,
         group=Group.MATRICES,
         arguments=_TWO,
         meaning="one matrix put above another; a list is a row then, and two lists make one",

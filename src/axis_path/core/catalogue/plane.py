@@ -1,7 +1,10 @@
 """Points and angles: polar and rectangular coordinates, degrees and radians."""
 
+from fractions import Fraction
+
 from axis_path.core.arithmetic import ball_special, enclosure_special, floats
 from axis_path.core.catalogue.entry import Argument, Backends, FunctionEntry, Group
+from axis_path.core.catalogue.unit_rules import ALIKE, RATIO, UnitRule
 
 _POINT = (Argument("x", "to the right, or a point for both"), Argument("y", "upwards"))
 _POINT_FROM = (
@@ -16,6 +19,7 @@ _TURNED = "atan2(v, u) + 2 pi ceil((w - atan2(v, u))/(2 pi))"
 PLANE = (
     FunctionEntry(
         name="radius",
+        units=ALIKE,
         group=Group.PLANE,
         arguments=_POINT,
         meaning="how far the point (x, y) is from (0, 0)",
@@ -26,6 +30,7 @@ PLANE = (
     ),
     FunctionEntry(
         name="angle",
+        units=UnitRule((), alike=(0, 1), plain=(2,)),
         group=Group.PLANE,
         arguments=_POINT_FROM,
         meaning="the angle of the point (x, y), from the axis to the right, counterclockwise",
@@ -38,6 +43,7 @@ PLANE = (
     ),
     FunctionEntry(
         name="atan2",
+        units=RATIO,
         group=Group.PLANE,
         arguments=(Argument("y", "upwards"), Argument("x", "to the right")),
         meaning="the angle of the point (x, y), with y first",
@@ -53,6 +59,7 @@ PLANE = (
     ),
     FunctionEntry(
         name="polar",
+        units=UnitRule((Fraction(1),), alike=(0, 1), plain=(2,), second=()),
         group=Group.PLANE,
         arguments=_POINT_FROM,
         meaning="the polar coordinates of the point (x, y): the radius first, then the angle",
@@ -65,6 +72,7 @@ PLANE = (
     ),
     FunctionEntry(
         name="rectangular",
+        units=UnitRule((Fraction(1),), plain=(1,), second=(Fraction(1),)),
         group=Group.PLANE,
         arguments=(
             Argument("r", "the radius, or a point (radius, angle) for both"),

@@ -1,9 +1,12 @@
 """Powers, roots, exponentials and logarithms."""
 
+from fractions import Fraction
+
 import numpy as np
 
 from axis_path.core.arithmetic import analytic, ball, ball_functions, enclosure, floats
 from axis_path.core.catalogue.entry import Argument, Backends, FunctionEntry, Group
+from axis_path.core.catalogue.unit_rules import UnitRule, power_rule
 
 _NUMBER = (Argument("x", "a number"),)
 _EVERYWHERE = "for every number"
@@ -11,6 +14,7 @@ _EVERYWHERE = "for every number"
 POWERS = (
     FunctionEntry(
         name="sqrt",
+        units=power_rule(Fraction(1, 2)),
         group=Group.POWERS,
         arguments=_NUMBER,
         meaning="the square root",
@@ -26,6 +30,7 @@ POWERS = (
     ),
     FunctionEntry(
         name="cbrt",
+        units=power_rule(Fraction(1, 3)),
         group=Group.POWERS,
         arguments=_NUMBER,
         meaning="the cube root, which negative numbers have too",
@@ -36,6 +41,7 @@ POWERS = (
     ),
     FunctionEntry(
         name="root",
+        units=UnitRule((), plain=(1,), root=1),
         group=Group.POWERS,
         arguments=(Argument("x", "a number"), Argument("n", "which root, 2 for the square root")),
         meaning="the nth root; for an odd whole n negative numbers have one too",

@@ -6,6 +6,7 @@ from axis_path.core.arithmetic import analytic, ball, ball_functions, enclosure
 from axis_path.core.arithmetic.arrays import large, ordering
 from axis_path.core.catalogue.entry import Argument, Backends, FunctionEntry, Group, Parity
 from axis_path.core.catalogue.lists import of_list
+from axis_path.core.catalogue.unit_rules import ALIKE, COUNTS, KEEPS
 
 _NUMBER = (Argument("x", "a number"),)
 _TWO = (Argument("x", "a number"), Argument("y", "a number, and more if wanted"))
@@ -14,6 +15,7 @@ _EVERYWHERE = "for every number"
 STEPS = (
     FunctionEntry(
         name="abs",
+        units=KEEPS,
         group=Group.STEPS,
         arguments=_NUMBER,
         meaning="the size of a number, without its sign; also written |x|",
@@ -27,6 +29,7 @@ STEPS = (
     ),
     FunctionEntry(
         name="sign",
+        units=COUNTS,
         group=Group.STEPS,
         arguments=_NUMBER,
         meaning="−1, 0 or 1, as x is negative, zero or positive",
@@ -79,6 +82,7 @@ STEPS = (
     ),
     FunctionEntry(
         name="mod",
+        units=ALIKE,
         group=Group.STEPS,
         arguments=(Argument("x", "a number"), Argument("y", "by what it is divided")),
         meaning="what a division of x by y leaves: x − y floor(x/y)",
@@ -89,6 +93,7 @@ STEPS = (
     ),
     FunctionEntry(
         name="min",
+        units=ALIKE,
         group=Group.STEPS,
         arguments=_TWO,
         meaning="the smallest of two or more numbers",
@@ -105,6 +110,7 @@ STEPS = (
     ),
     FunctionEntry(
         name="max",
+        units=ALIKE,
         group=Group.STEPS,
         arguments=_TWO,
         meaning="the greatest of two or more numbers",

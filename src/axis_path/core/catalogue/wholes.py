@@ -11,6 +11,7 @@ from axis_path.core.arithmetic.arrays.array import Array, vector
 from axis_path.core.arithmetic.ball import Ball
 from axis_path.core.arithmetic.conversion import to_fraction
 from axis_path.core.catalogue.entry import Argument, Arrays, FunctionEntry, Group, ValueKind
+from axis_path.core.catalogue.unit_rules import RATIO
 from axis_path.core.errors import LimitError, ListError
 from axis_path.core.limits import DIVISORS, FACTORED_DIGITS, PRIME_DIGITS
 
@@ -140,6 +141,7 @@ NUMBERS = (
     ),
     FunctionEntry(
         name="quotient",
+        units=RATIO,
         group=Group.STEPS,
         arguments=(Argument("x", "a number"), Argument("y", "by what it is divided")),
         meaning="how often y goes into x as a whole: floor(x/y)",

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+
 from axis_path.core.compile.analysis import Analysis
 from axis_path.core.compile.cache import CompileCache
 from axis_path.core.compile.dependence import (
@@ -9,6 +11,7 @@ from axis_path.core.compile.dependence import (
     order_of_need,
     spread_problems,
 )
+from axis_path.core.compile.units.units import NamedUnits
 from axis_path.core.errors import LimitError
 from axis_path.core.language.tree import (
     AngleUnit,
@@ -57,6 +60,7 @@ def _analysed(unit: AngleUnit, keys: LineKeys, before: Analysis | None) -> Analy
     while True:
         cache = CompileCache(unit) if earlier is None or earlier.is_full else earlier
         analysis = Analysis(unit, keys, (), vocabulary, raw, cache)
+        analysis.named_units = named_units(keys, raw)
         settled = list(meanings)
         with COMPUTING:
             analysis.settle(order, settled)
@@ -81,15 +85,8 @@ def _edited(keys: LineKeys, before: Analysis) -> Analysis | None:
         return None
     raw, names = list(before.raw), set[str]()
     for index in changed:
-        new, old = keys[index], before.keys[index]
-        meaning = read_meaning(new, before.vocabulary)
-        was = before.meanings[index]
-        same_names = (meaning.name, new.disabled, new.given) == (was.name, old.disabled, old.given)
-        if not same_names or names_of((new,)) != names_of((old,)):
-            return None
-        if meaning.problem is not None or was.problem is not None or meaning.name is None:
-            return None
-        if not meaning.uses <= before.vocabulary.functions | before.vocabulary.values:
+        meaning = _edited_meaning(index, keys[index], before)
+        if meaning is None or meaning.name is None:
             return None
         raw[index] = meaning
         names.add(meaning.name)
@@ -113,6 +110,8 @@ def _edited(keys: LineKeys, before: Analysis) -> Analysis | None:
         before.cache,
         *before.names_and_marks(),
     )
+    if before.named_units is not None:
+        analysis.named_units = before.named_units.copy()
     for index in order:
         meanings[index] = raw[index]
     with COMPUTING:
@@ -123,6 +122,28 @@ def _edited(keys: LineKeys, before: Analysis) -> Analysis | None:
         analysis.used_by = before.used_by
     analysis.written_names = before.written_names
     return analysis
+
+
+def _edited_meaning(index: int, new: LineKey, before: Analysis) -> Meaning | None:
+    """Return the meaning of an edited line; None where the edit changes more than this line."""
+    old, was = before.keys[index], before.meanings[index]
+    meaning = read_meaning(new, before.vocabulary)
+    same_names = (meaning.name, new.disabled, new.given) == (was.name, old.disabled, old.given)
+    if not same_names or names_of((new,)) != names_of((old,)):
+        return None
+    if meaning.problem is not None or was.problem is not None:
+        return None
+    if not meaning.uses <= before.vocabulary.functions | before.vocabulary.values:
+        return None
+    # The first unit of a study gives all its lines dimensions, and the last one takes them away.
+    return meaning if meaning.has_units == before.raw[index].has_units else None
+
+
+def named_units(keys: LineKeys, meanings: Iterable[Meaning]) -> NamedUnits | None:
+    """Return where the units of names are stored; None in a study without units."""
+    pairs = zip(keys, meanings, strict=True)
+    has_units = any(meaning.has_units and not key.disabled for key, meaning in pairs)
+    return NamedUnits() if has_units else None
 
 
 def _dependents(names: set[str], before: Analysis, changed: set[int]) -> set[int]:

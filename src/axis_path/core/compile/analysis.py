@@ -18,7 +18,13 @@ from axis_path.core.compile.dependence import (
 )
 from axis_path.core.compile.expressions import Expressions
 from axis_path.core.compile.integrals.integrals import holds_integral
-from axis_path.core.errors import LimitError, MathError
+from axis_path.core.compile.units.units import (
+    NamedUnits,
+    measured_expression,
+    measured_meaning,
+)
+from axis_path.core.dimensions import AnyMeasure, measures_of
+from axis_path.core.errors import LimitError, MathError, UnitError
 from axis_path.core.evaluate import (
     Expression,
     FullCompiler,
@@ -37,6 +43,7 @@ from axis_path.core.language import (
 from axis_path.core.language.tree import (
     AngleUnit,
     Node,
+    has_unit_nodes,
     names_in,
 )
 from axis_path.core.lines.meaning import (
@@ -65,6 +72,8 @@ class Analysis:
     cache: CompileCache
     _named: dict[str, Meaning] = field(default_factory=dict)
     _marks: dict[str, int] = field(default_factory=dict)
+    #: What the names measure; None in a study without units.
+    named_units: NamedUnits | None = None
     _constants: dict[str, tuple[Expression, frozenset[str]]] = field(default_factory=dict)
 
     def __post_init__(self) -> None:
@@ -112,7 +121,8 @@ class Analysis:
         holding = {
             name: None
             for name, meaning in self._named.items()
-            if isinstance(meaning.line, ValueLine) and holds_integral(meaning.line.expression)
+            if isinstance(meaning.base_line, ValueLine)
+            and holds_integral(meaning.base_line.expression)
         }
         names = set(holding).union(*map(self.users, holding))
         return frozenset(n for n in names if n in self._named and self.number_of(n) is not None)
@@ -125,9 +135,10 @@ class Analysis:
             and definition.kind is Kind.PARAMETER
             and not definition.is_slider
         )
-        if definition is None or not is_number or not isinstance(definition.line, ValueLine):
+        if definition is None or not is_number:
             return None
-        return definition.line.expression
+        line = definition.base_line
+        return line.expression if isinstance(line, ValueLine) else None
 
     def expression_of(self, name: str) -> Node | None:
         """Return the expression of a value that works; None for a slider and for anything else."""
@@ -145,9 +156,9 @@ class Analysis:
 
     def _function(self, name: str) -> UserFunction | None:
         definition = self._named.get(name)
-        if definition is None or not isinstance(definition.line, FunctionLine):
+        line = None if definition is None else definition.base_line
+        if not isinstance(line, FunctionLine):
             return None
-        line = definition.line
         return UserFunction(name, line.variables, line.expression, line.domains)
 
     def _value(self, name: str) -> Node | bool | None:
@@ -155,11 +166,12 @@ class Analysis:
         if definition is None:
             return None
         # A slider's own text holds its value; the graph holds its name.
-        if definition.is_slider:
+        if definition.is_slider and definition.computed is None:
             return True
-        if isinstance(definition.line, FunctionLine) and definition.kind in VALUED:
-            return definition.line.expression
-        return definition.line.expression if isinstance(definition.line, ValueLine) else None
+        line = definition.base_line
+        if isinstance(line, FunctionLine) and definition.kind in VALUED:
+            return line.expression
+        return line.expression if isinstance(line, ValueLine) else None
 
     def mark(self, name: str) -> object:
         """Return what stands for the present meaning of a name: equal marks mean the same."""
@@ -176,6 +188,23 @@ class Analysis:
             raise line
         return line[1]
 
+    def measured(self, node: Node, text: str) -> tuple[AnyMeasure | None, Node]:
+        """Return what an expression measures, None for a plain number, and it in base units.
+
+        Args:
+            node: the expression.
+            text: in which it stands.
+
+        Raises:
+            UnitError: units in it do not fit together.
+        """
+        if self.named_units is None and not has_unit_nodes(node):
+            return None, node
+        names = self.named_units or NamedUnits()
+        measure, base = measured_expression(text, node, names, self.unit)
+        is_plain = all(part.term.known.is_plain for part in measures_of(measure))
+        return (None if is_plain else measure), base
+
     def constant(self, text: str) -> tuple[Expression, frozenset[str]]:
         """Return a typed number in the graph, and the names it uses; it is stored.
 
@@ -184,10 +213,11 @@ class Analysis:
         """
         with COMPUTING:
             if text not in self._constants:
-                node = read_expression(text, self.names())
+                read = read_expression(text, self.names())
+                _, node = self.measured(read, text)
                 if len(self._constants) >= _CACHED_CONSTANTS:
                     self._constants.clear()
-                self._constants[text] = self.expressions.compile_constant(node), names_in(node)
+                self._constants[text] = self.expressions.compile_constant(node), names_in(read)
             return self._constants[text]
 
     def uses_of(self, text: str) -> frozenset[str]:
@@ -211,17 +241,23 @@ class Analysis:
         """Compile the lines that work, each after those that it uses."""
         failed: dict[str, MathError] = {}
         for index in order:
-            meaning = meanings[index]
-            if meaning.name is None:
-                meanings[index] = self._settled_relation(meaning)
+            text, meaning = self.keys[index].text, meanings[index]
+            name = meaning.name
+            if name is None:
+                meanings[index] = self._settled_relation(text, meaning)
                 continue
             limit = next((failed[used] for used in meaning.uses if used in failed), None)
             if limit is not None:
-                meanings[index] = with_problem(meaning, failed.setdefault(meaning.name, limit))
+                meanings[index] = with_problem(meaning, failed.setdefault(name, limit))
                 continue
-            mark = self._marked(self.keys[index].text, meaning)
-            self._named[meaning.name] = meaning
-            self._marks[meaning.name] = mark
+            mark = self._marked(text, meaning)
+            if self.named_units is not None:
+                meaning = self._measured(mark, text, meaning)
+                if meaning.problem is not None:
+                    meanings[index] = meaning
+                    continue
+            self._named[name] = meaning
+            self._marks[name] = mark
             line = self.cache.compiled.get(mark)
             if line is None and meaning.uses - self._named.keys():
                 # What it needs could not be compiled: ``spread_problems`` says so.
@@ -230,24 +266,49 @@ class Analysis:
                 line = self.cache.compiled[mark] = self.expressions.compile_line(meaning)
             if isinstance(line, MathError):
                 meanings[index] = with_problem(meaning, line)
-                del self._named[meaning.name]
+                del self._named[name]
                 if isinstance(line, LimitError):
-                    failed[meaning.name] = line
+                    failed[name] = line
             else:
-                meanings[index] = self._named[meaning.name] = replace(meaning, kind=line[0])
+                meanings[index] = self._named[name] = replace(meaning, kind=line[0])
         self.meanings = tuple(meanings)
 
     def _marked(self, text: str, meaning: Meaning) -> int:
         uses = tuple(sorted((name, self._marks.get(name, -1)) for name in meaning.uses))
-        content = (text, meaning.name, meaning.is_slider, meaning.line, uses)
+        is_measured = self.named_units is not None
+        content = (text, meaning.name, meaning.is_slider, meaning.line, uses, is_measured)
         marks = self.cache.marks
         return marks.setdefault(content, len(marks))
 
-    def _settled_relation(self, meaning: Meaning) -> Meaning:
+    def _measured(self, mark: int, text: str, meaning: Meaning) -> Meaning:
+        """Infer the units of a line; what was inferred for the same meaning is stored.
+
+        Units that do not fit together are a problem of the line.
+        """
+        if self.named_units is None or meaning.line is None:
+            return meaning
+        measured = self.cache.measured.get(mark)
+        if measured is None:
+            try:
+                measured = measured_meaning(text, meaning, self.named_units, self.unit)
+            except UnitError as err:
+                measured = err.with_traceback(None)
+            self.cache.measured[mark] = measured
+        if isinstance(measured, UnitError):
+            return with_problem(meaning, measured)
+        if meaning.name is not None:
+            self.named_units.with_line(meaning.name, measured.line, measured.units)
+        return replace(meaning, units=measured.units, computed=measured.line)
+
+    def _settled_relation(self, text: str, meaning: Meaning) -> Meaning:
         if not isinstance(meaning.line, RelationLine):
             return meaning
+        if self.named_units is not None:
+            meaning = self._measured(self._marked(text, meaning), text, meaning)
+        if meaning.problem is not None or not isinstance(meaning.base_line, RelationLine):
+            return meaning
         try:
-            self.expressions.relation(meaning.line)
+            self.expressions.relation(meaning.base_line)
         except MathError as err:
             return with_problem(meaning, err.with_traceback(None))
         return meaning

@@ -7,7 +7,8 @@ from dataclasses import dataclass, field
 from axis_path.core.compile.compiled import (
     Compiled,
 )
-from axis_path.core.errors import MathError
+from axis_path.core.compile.units.units import MeasuredLine
+from axis_path.core.errors import MathError, UnitError
 from axis_path.core.evaluate import (
     Graph,
     ListSource,
@@ -37,6 +38,8 @@ class CompileCache:
     graph: Graph = field(default_factory=Graph)
     marks: dict[object, int] = field(default_factory=dict)
     compiled: dict[int, tuple[Kind, Compiled] | MathError] = field(default_factory=dict)
+    #: Lines in base units, in studies with units, or why their units do not fit.
+    measured: dict[int, MeasuredLine | UnitError] = field(default_factory=dict)
     lists: dict[str, ListSource] = field(default_factory=dict)
     list_names: dict[ListSource, str] = field(default_factory=dict)
     calls: dict[tuple[object, ...], Shaped] = field(default_factory=dict)

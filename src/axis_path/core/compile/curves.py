@@ -116,9 +116,10 @@ class Curves:
 
     def real_relation(self, definition: Definition) -> RealRelation:
         """Return the equation or the inequality of a line that works."""
-        if not isinstance(definition.line, RelationLine):
+        line = self._snapshot.base_line(definition.id)
+        if not isinstance(line, RelationLine):
             raise TypeError(f"{definition.text} is no relation")
-        compiled = self._snapshot.analysis.expressions.relation(definition.line)
+        compiled = self._snapshot.analysis.expressions.relation(line)
         surfaces = (
             RealSurface(condition, SECOND_OF_PLANE, self._snapshot.values)
             for condition in compiled.conditions

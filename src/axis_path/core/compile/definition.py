@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from fractions import Fraction
 
+from axis_path.core.dimensions import LineUnits
 from axis_path.core.errors import MathError
 from axis_path.core.language import FunctionLine, Line, NotePart, latex_line, plain_line
 from axis_path.core.lines.family import Family
@@ -26,6 +27,7 @@ class Definition:
         fixed: whether it is a constant that could be a slider.
         typed: whether the value of its slider was typed as an expression, such as ``pi/2``.
         note: the text and the formulas of a note.
+        units: what it measures; None in a study without units.
     """
 
     id: int
@@ -50,6 +52,7 @@ class Definition:
     trail: Trail | None = None
     family: Family | None = None
     note: tuple[NotePart, ...] = ()
+    units: LineUnits | None = None
 
     @property
     def variables(self) -> tuple[str, ...]:

@@ -7,6 +7,7 @@ from contextlib import suppress
 from itertools import pairwise
 
 from axis_path.core.catalogue import ValueKind
+from axis_path.core.catalogue.units import UnitProduct
 from axis_path.core.compile.cache import CompileCache
 from axis_path.core.compile.compiled import (
     Compiled,
@@ -15,6 +16,7 @@ from axis_path.core.compile.compiled import (
     CompiledRelation,
     CompiledValue,
 )
+from axis_path.core.dimensions.expand import in_unit_of_one
 from axis_path.core.errors import MathError, NotHandledError, ShapeError
 from axis_path.core.evaluate import (
     Expression,
@@ -187,6 +189,29 @@ class Expressions:
                 self._check_real(shaped.first, *second, *elements)
             return self._compiled_value(shaped)
 
+    def in_units(self, value: CompiledValue, units: Sequence[UnitProduct]) -> CompiledValue:
+        """Return a point, or a list of points, of base units with coordinates in other units."""
+        with COMPUTING:
+            steps = [value.first.step, *([] if value.second is None else [value.second.step])]
+            first, *second = map(self.step_in_unit, steps, units)
+            shaped = Shaped(first, second[0] if second else None, value.shaped.lists)
+            return self._compiled_value(shaped)
+
+    def step_in_unit(self, step: int, unit: UnitProduct) -> int:
+        """Return a step of base units as one in another unit."""
+        graph = self.cache.graph
+        if unit.offset:
+            step = graph.minus(step, graph.number(unit.offset))
+        one = in_unit_of_one(unit, self.cache.unit)
+        return step if one is None else graph.over(step, self._compiler.compile(one, {}))
+
+    def step_in_base_units(self, step: int, unit: UnitProduct) -> int:
+        """Return a step in a unit as one of base units."""
+        graph = self.cache.graph
+        one = in_unit_of_one(unit, self.cache.unit)
+        scaled = step if one is None else graph.times(step, self._compiler.compile(one, {}))
+        return graph.plus(scaled, graph.number(unit.offset)) if unit.offset else scaled
+
     def _expression(self, step: int) -> Expression:
         return Expression(self.cache.graph, step)
 
@@ -197,7 +222,7 @@ class Expressions:
     def compile_line(self, meaning: Meaning) -> tuple[Kind, Compiled] | MathError:
         """Return the kind of a line and what it is in the graph, or why it cannot be compiled."""
         try:
-            match meaning.line:
+            match meaning.base_line:
                 case FunctionLine() as line if self._is_operation(line):
                     return Kind.OPERATION, CompiledObject(line.expression)
                 case FunctionLine() as line:

@@ -10,13 +10,23 @@ import numpy as np
 from numpy.typing import NDArray
 
 from axis_path.core.catalogue import ValueKind
+from axis_path.core.catalogue.units import UnitProduct
 from axis_path.core.compile.comparisons import decide
 from axis_path.core.compile.compiled import CompiledObject, CompiledValue
 from axis_path.core.compile.integrals.queries import Integrals
 from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.dimensions import (
+    AnyMeasure,
+    PlaneMeasure,
+    dimension_of,
+    measures_of,
+    unit_of,
+)
+from axis_path.core.dimensions.expand import in_unit
 from axis_path.core.errors import MathError, NotHandledError, UnknownNameError
 from axis_path.core.evaluate import ExactForm, Result, ResultKind
 from axis_path.core.evaluate.exact.factors import factored_form
+from axis_path.core.evaluate.quantities import point_with_units, quantity_of
 from axis_path.core.language import hint_of, read_expression, typeset
 from axis_path.core.language.read import read_body
 from axis_path.core.language.tree import Call, Name, Node
@@ -58,6 +68,27 @@ class Results:
         Raises:
             MathError: it needs a value that is missing, or has no meaning.
         """
+        measure, base = self._snapshot.analysis.measured(node, owner)
+        if measure is None:
+            return self._of_base(base, owner)
+        units = tuple(map(unit_of, measures_of(measure)))
+        return self._in_units(base, measure, units, owner)
+
+    def _in_units(
+        self, base: Node, measure: AnyMeasure, units: tuple[UnitProduct, ...], owner: str
+    ) -> Result:
+        """Compute an expression in base units, and return its value in other units."""
+        dimensions = tuple(map(dimension_of, measures_of(measure)))
+        if isinstance(measure, PlaneMeasure):
+            expressions = self._snapshot.analysis.expressions
+            compiled = expressions.in_units(expressions.compile_value(base), units)
+            result = self._snapshot.evaluator.value(compiled)
+            return point_with_units(result, units, dimensions)
+        number = self._of_base(in_unit(base, units[0], self._snapshot.unit), owner)
+        return quantity_of(number, units[0], dimensions[0])
+
+    def _of_base(self, node: Node, owner: str) -> Result:
+        """Compute an expression of plain numbers."""
         if self._snapshot.objects.has_objects(node):
             return self._of_objects(node, owner)
         integral = self._integrals.by_integrals(node)
@@ -134,6 +165,8 @@ class Results:
             raise definition.problem
         if definition.kind not in VALUED or definition.name is None:
             raise UnknownNameError(f"`{definition.name}` has no single value.")
+        if definition.units is not None and not definition.units.is_plain:
+            return self.of_node(Name(definition.name), definition.name)
         compiled = self._snapshot.analysis.compiled(definition.name)
         if isinstance(compiled, CompiledObject):
             return self._of_objects(compiled.node, definition.name)

@@ -28,6 +28,7 @@ from axis_path.core.errors import (
 )
 from axis_path.core.language import (
     FunctionLine,
+    Line,
     NoteLine,
     ValueLine,
     nearest,
@@ -214,6 +215,14 @@ class Snapshot:
             raise DomainError("Only the domain of one variable can be dragged.")
         return read
 
+    def base_line(self, line_id: int) -> Line | None:
+        """Return a line as it is computed: in base units, if units take part.
+
+        Raises:
+            KeyError: there is no such line.
+        """
+        return self.analysis.meanings[self._indices[line_id]].base_line
+
     def definition(self, line_id: int) -> Definition:
         """Return a line with its meaning.
 
@@ -299,7 +308,7 @@ def _definition(line: StudyLine, meaning: Meaning) -> Definition:
         variable, _problem(line, meaning), line.hidden, line.disabled, line.tone,
         line.slider if slider is not None or is_typed else None,
         slider[1] if slider is not None else None, meaning.uses, line.style, read,
-        line.fixed, is_typed, line.runner, line.trail, line.family,
+        line.fixed, is_typed, line.runner, line.trail, line.family, (), meaning.units,
     )  # fmt: skip
 
 

@@ -48,6 +48,7 @@ class ResultKind(StrEnum):
     LIST = "list"
     MATRIX = "matrix"
     TRUTH = "truth"
+    QUANTITY = "quantity"
 
 
 @dataclass(frozen=True)
@@ -66,6 +67,9 @@ class Result:
         remark: what else is to be said of it, such as a convention that it rests on.
         at_bits: computes a real number with so many binary digits; None for anything else.
         join: puts the texts of the parts together.
+        unit: the symbol of its unit; of a point those of both coordinates, empty for plain numbers.
+        dimension: what it measures, in base units, such as ``kg m s^-2``.
+        number: the same result without its unit; None for plain numbers.
     """
 
     kind: ResultKind
@@ -78,6 +82,9 @@ class Result:
     remark: str = ""
     at_bits: Callable[[int], Ball] | None = None
     join: Callable[[list[str]], str] = ", ".join
+    unit: str = ""
+    dimension: str = ""
+    number: Result | None = None
 
     @lazy_property
     def _exact(self) -> ExactForm:

@@ -109,6 +109,10 @@ class Latex(Textbook):
         """Set the sign of degrees."""
         return r"^{\circ}"
 
+    def stroke(self) -> str:
+        """Return a stroke between units."""
+        return "/"
+
     def whole(self, inner: str) -> str:
         """Leave a formula as it is."""
         return inner.strip()

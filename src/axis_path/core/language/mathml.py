@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from html import escape
 
+from axis_path.core.catalogue.units import UnitProduct
 from axis_path.core.language.line_types import FunctionLine, Line
 from axis_path.core.language.textbook import Textbook, split_index
 from axis_path.core.language.tree import Domain, Node, Summary
@@ -119,6 +120,10 @@ class MathMl(Textbook):
         """Set the sign of degrees."""
         return '<mo lspace="0em" rspace="0em">°</mo>'
 
+    def stroke(self) -> str:
+        """Return a stroke between units."""
+        return '<mo lspace="0em" rspace="0em">/</mo>'
+
     def whole(self, inner: str) -> str:
         """Wrap a formula."""
         return f"<math>{_row(inner)}</math>"
@@ -134,6 +139,11 @@ _PRINTER = MathMl()
 def typeset(node: Node) -> str:
     """Typeset an expression as one ``<math>`` element."""
     return _PRINTER.whole(_PRINTER.node(node))
+
+
+def typeset_unit(unit: UnitProduct) -> str:
+    """Typeset a unit as one ``<math>`` element; empty for none."""
+    return _PRINTER.whole(_PRINTER.unit(unit)) if unit.parts else ""
 
 
 def typeset_line(line: Line, name: str | None) -> str:

@@ -13,6 +13,7 @@ from axis_path.core.language.tree import (
     Binary,
     Built,
     Call,
+    Converted,
     Derivative,
     Domain,
     Index,
@@ -25,8 +26,11 @@ from axis_path.core.language.tree import (
     Operator,
     Over,
     Pair,
+    Parameter,
     Percent,
+    Physical,
     Pieces,
+    Quantity,
     Range,
     Replaced,
     Subscript,
@@ -93,8 +97,25 @@ def _outer(node: Node) -> str:
             return _range(node)
         case Replaced():
             return _replaced(node)
+        case Converted(operand, unit):
+            return f"{_text(operand)} in {node.typed or unit.symbol}"
         case _:
             return _text(node)
+
+
+def _measured(node: Quantity | Converted | Physical) -> str:
+    """Print a number with its unit, a conversion in brackets, or a constant of nature."""
+    match node:
+        case Physical(name):
+            return name
+        case Converted():
+            return f"({_outer(node)})"
+        case Quantity(operand, unit):
+            # A sign before a temperature with a zero of its own belongs to its number.
+            is_below = unit.has_zero and isinstance(operand, Negative)
+            number = _text(operand) if is_below else _inside(operand, _POWER)
+            parts = [f"{number} {node.typed or unit.symbol}", *map(_measured, node.more)]
+            return " ".join(parts)
 
 
 def _precedence(node: Node) -> int:
@@ -103,8 +124,10 @@ def _precedence(node: Node) -> int:
             return _SUM
         case Binary(Operator.MULTIPLY | Operator.DIVIDE | Operator.ENTRYWISE):
             return _PRODUCT
-        case Negative():
+        case Negative() | Quantity():
             return _SIGNED
+        case Converted():
+            return 0
         case Binary(Operator.POWER) | Angle() | Percent() | Transposed():
             return _POWER
         case Number(value, text) if not text and (value < 0 or "/" in _number(value)):
@@ -123,14 +146,20 @@ def _text(node: Node) -> str:
             return text or _number(value)
         case Name(name):
             return name
+        case Negative(Quantity() as operand) if operand.unit.has_zero:
+            return f"-({_text(operand)})"
         case Negative(operand):
             return f"-{_inside(operand, _SIGNED)}"
         case Angle(operand, AngleUnit.DEGREES):
             return f"{_inside(operand, _ATOM)}°"
         case Angle(operand, _):
             return f"{_inside(operand, _ATOM)} rad"
+        case Parameter(name):
+            return name
         case Percent(operand):
             return f"{_inside(operand, _ATOM)}%"
+        case Quantity() | Converted() | Physical():
+            return _measured(node)
         case Binary(operator, left, right):
             return _binary(operator, left, right)
         case Call(function, arguments):
@@ -225,7 +254,10 @@ def _binary(operator: Operator, left: Node, right: Node) -> str:
     is_sum = operator in (Operator.ADD, Operator.SUBTRACT)
     least, space = (_SUM, " ") if is_sum else (_PRODUCT, "")
     space = " " if operator is Operator.ENTRYWISE else space
-    return f"{_inside(left, least)}{space}{operator.value}{space}{_inside(right, least + 1)}"
+    last = _inside(right, least + 1)
+    if operator is Operator.DIVIDE and isinstance(right, Quantity):
+        last = f"({last})"
+    return f"{_inside(left, least)}{space}{operator.value}{space}{last}"
 
 
 def _exponent(node: Node) -> str:

@@ -9,6 +9,7 @@ from __future__ import annotations
 from abc import ABC, abstractmethod
 from fractions import Fraction
 
+from axis_path.core.catalogue.units import UnitProduct
 from axis_path.core.language.line_types import FunctionLine, Line, NoteLine, RelationLine, ValueLine
 from axis_path.core.language.tree import (
     TRANSPOSE,
@@ -19,6 +20,7 @@ from axis_path.core.language.tree import (
     Bound,
     Built,
     Call,
+    Converted,
     Derivative,
     Domain,
     Index,
@@ -32,7 +34,9 @@ from axis_path.core.language.tree import (
     Over,
     Pair,
     Percent,
+    Physical,
     Pieces,
+    Quantity,
     Range,
     Replaced,
     Subscript,
@@ -55,6 +59,7 @@ def precedence(node: Node) -> int:
         case (
             Binary(Operator.MULTIPLY | Operator.DIVIDE | Operator.ENTRYWISE)
             | Angle(_, AngleUnit.RADIANS)
+            | Quantity()
             | Over()
         ):
             return PRODUCT
@@ -64,7 +69,7 @@ def precedence(node: Node) -> int:
             return POWER
         case Number(value) if value < 0 or (value.denominator != 1 and "." not in node.text):
             return SIGNED
-        case Range() | Pieces() | Replaced():
+        case Range() | Pieces() | Replaced() | Converted():
             return 0
         case _:
             return ATOM
@@ -140,6 +145,10 @@ class Textbook(ABC):
     @abstractmethod
     def degree(self) -> str:
         """Set the sign of degrees."""
+
+    @abstractmethod
+    def stroke(self) -> str:
+        """Return the stroke of a quotient of units."""
 
     @abstractmethod
     def whole(self, inner: str) -> str:
@@ -222,6 +231,8 @@ class Textbook(ABC):
                 return f"{self.inside(operand, PRODUCT)}{self.space()}{self.words('rad')}"
             case Percent(operand):
                 return f"{self.inside(operand, ATOM)}{self.space()}{self.sign('%')}"
+            case Quantity() | Converted() | Physical():
+                return self._measured(node)
             case Binary():
                 return self._binary(node)
             case Call():
@@ -243,6 +254,31 @@ class Textbook(ABC):
                 return self._cases(node)
             case _:
                 return self._array(node)
+
+    def _measured(self, node: Quantity | Converted | Physical) -> str:
+        """Set a number with its unit, a conversion, or a constant of nature."""
+        match node:
+            case Physical(name):
+                return self.name(name)
+            case Converted(operand, unit):
+                return self.space().join((self.node(operand), self.words(" in "), self.unit(unit)))
+            case Quantity(operand, unit):
+                first = f"{self.inside(operand, SIGNED)}{self.space()}{self.unit(unit)}"
+                return self.space().join([first, *map(self._measured, node.more)])
+
+    def unit(self, unit: UnitProduct) -> str:
+        """Set a unit upright, with raised exponents and one stroke."""
+        top = [self._unit_power(part.symbol, power) for part, power in unit.parts if power > 0]
+        bottom = [self._unit_power(part.symbol, -power) for part, power in unit.parts if power < 0]
+        above = self.space().join(top) or self.number("1")
+        if not bottom:
+            return above
+        below = self.space().join(bottom)
+        return above + self.stroke() + (self.bracketed(below) if len(bottom) > 1 else below)
+
+    def _unit_power(self, symbol: str, power: Fraction) -> str:
+        upright = self.words(symbol)
+        return upright if power == 1 else self.raised(upright, self._fraction(power))
 
     def _cases(self, node: Pieces) -> str:
         rows = []
@@ -409,7 +445,7 @@ def _starts_with_digit(node: Node) -> bool:
                 return True
             case Binary(Operator.POWER | Operator.MULTIPLY, left, _):
                 node = left
-            case Angle(operand, _):
+            case Angle(operand, _) | Quantity(operand):
                 node = operand
             case _:
                 return False

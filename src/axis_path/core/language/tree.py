@@ -11,6 +11,8 @@ from dataclasses import dataclass, field
 from enum import StrEnum
 from fractions import Fraction
 
+from axis_path.core.catalogue.units import UnitProduct
+
 Span = tuple[int, int]
 NOWHERE: Span = (0, 0)
 
@@ -96,6 +98,48 @@ class Angle:
 
     operand: Node
     unit: AngleUnit
+    span: Span = field(default=NOWHERE, compare=False)
+
+
+@dataclass(frozen=True, slots=True)
+class Quantity:
+    """A number with a unit: ``12 kg``.
+
+    Attributes:
+        more: what is added in smaller units, as in ``1 h 30 min``.
+        typed: how the unit was typed.
+    """
+
+    operand: Node
+    unit: UnitProduct
+    span: Span = field(default=NOWHERE, compare=False)
+    more: tuple[Quantity, ...] = ()
+    typed: str = field(default="", compare=False)
+
+
+@dataclass(frozen=True, slots=True)
+class Converted:
+    """A value that is shown in a unit: ``v in km/h``."""
+
+    operand: Node
+    unit: UnitProduct
+    span: Span = field(default=NOWHERE, compare=False)
+    typed: str = field(default="", compare=False)
+
+
+@dataclass(frozen=True, slots=True)
+class Physical:
+    """A constant of nature, by its name in the catalogue."""
+
+    name: str
+    span: Span = field(default=NOWHERE, compare=False)
+
+
+@dataclass(frozen=True, slots=True)
+class Parameter:
+    """The number of a slider, in the unit in which it is written; it is never typed."""
+
+    name: str
     span: Span = field(default=NOWHERE, compare=False)
 
 
@@ -282,6 +326,10 @@ Node = (
     | Binary
     | Call
     | Angle
+    | Quantity
+    | Converted
+    | Physical
+    | Parameter
     | Percent
     | Pair
     | Items
@@ -297,6 +345,9 @@ Node = (
 )
 
 
+#: The nodes that bring units into a line.
+WITH_UNITS = (Quantity, Converted, Physical)
+
 #: The name under which ∞ stands in a tree, and the exponent that transposes a matrix.
 INFINITY = "inf"
 TRANSPOSE = "T"
@@ -311,10 +362,12 @@ def is_infinite(node: Node) -> bool:
 def children(node: Node) -> tuple[Node, ...]:
     """Return the nodes directly below ``node``, from left to right."""
     match node:
-        case Number() | Name() | Last():
+        case Number() | Name() | Last() | Physical() | Parameter():
             return ()
-        case Negative(operand) | Angle(operand) | Percent(operand):
+        case Negative(operand) | Angle(operand) | Percent(operand) | Converted(operand):
             return (operand,)
+        case Quantity(operand):
+            return (operand, *node.more)
         case Binary(_, left, right) | Pair(left, right):
             return (left, right)
         case Call(_, parts) | Items(parts):
@@ -342,6 +395,11 @@ def _children_of_array(node: Index | Replaced | Transposed | Built) -> tuple[Nod
             return (operand,) if power is None else (operand, power)
         case Built(body, counters):
             return (body, *counter_nodes(counters))
+
+
+def has_unit_nodes(node: Node) -> bool:
+    """Check whether units are written in an expression."""
+    return any(isinstance(part, WITH_UNITS) for part in walk(node))
 
 
 def domain_nodes(domain: Domain | None) -> tuple[Node, ...]:

@@ -11,6 +11,7 @@ import re
 from dataclasses import dataclass
 
 from axis_path.core.catalogue import CONSTANTS, DEGREE, FUNCTIONS, SPELLINGS
+from axis_path.core.catalogue.physics import PHYSICAL_CONSTANTS
 from axis_path.core.errors import UnknownNameError
 
 _PLANE_LETTERS = re.compile(r"[xyz]{2,3}")
@@ -115,7 +116,16 @@ class Vocabulary:
 
     def is_value(self, name: str) -> bool:
         """Check whether a name stands for a number."""
-        return name in self.variables or name in self.values or name in CONSTANTS
+        return self.is_own_value(name) or name in CONSTANTS or self.is_physical(name)
+
+    def is_own_value(self, name: str) -> bool:
+        """Check whether the study or the line itself gives a name a value."""
+        return name in self.variables or name in self.values
+
+    def is_physical(self, name: str) -> bool:
+        """Check whether a name is a constant of nature, which the study does not define itself."""
+        is_own = self.is_own_value(name) or name in self.functions
+        return name in PHYSICAL_CONSTANTS and not is_own
 
     def is_known(self, name: str) -> bool:
         """Check whether a name means anything."""
@@ -130,7 +140,7 @@ class Vocabulary:
     def all_names(self) -> frozenset[str]:
         """Return every name, for suggestions."""
         shown = set(FUNCTIONS) | set(SUMMARIES) | set(BUILDERS) | (set(CONSTANTS) - {DEGREE})
-        return self.functions | self.values | self.variables | shown
+        return self.functions | self.values | self.variables | shown | PHYSICAL_CONSTANTS.keys()
 
     def cut(self, run: str, start: int) -> list[Piece]:
         """Read a run of letters, digits and ``_`` that stands at ``start`` in the text.

@@ -12,6 +12,7 @@ from itertools import compress
 from typing import Self
 
 from axis_path.core.catalogue import CONSTANTS, FUNCTIONS
+from axis_path.core.dimensions import LineUnits
 from axis_path.core.errors import MathError, UnknownNameError
 from axis_path.core.language import (
     INFINITY,
@@ -30,7 +31,7 @@ from axis_path.core.language import (
     typeset_domains,
     typeset_line,
 )
-from axis_path.core.language.tree import Name, Span, free_uses, name_of
+from axis_path.core.language.tree import Name, Span, free_uses, has_unit_nodes, name_of
 from axis_path.core.limits import LINE_LENGTH
 from axis_path.core.lines.sliders import slider_value
 
@@ -119,6 +120,9 @@ class Meaning:
         line: the line as it was read; None if it could not be read.
         uses: the names of other lines that it needs.
         first_uses: each of those with where it is used first, in the order of the text.
+        has_units: whether units are written in it.
+        units: what it measures; None in a study without units.
+        computed: the line in base units; None in a study without units.
     """
 
     kind: Kind
@@ -130,6 +134,14 @@ class Meaning:
     uses: frozenset[str] = frozenset()
     first_uses: tuple[tuple[str, Span], ...] = ()
     is_slider: bool = False
+    has_units: bool = False
+    units: LineUnits | None = None
+    computed: Line | None = None
+
+    @property
+    def base_line(self) -> Line | None:
+        """Return the line as it is computed: in base units, if units take part."""
+        return self.line if self.computed is None else self.computed
 
 
 def with_problem(meaning: Meaning, problem: MathError) -> Meaning:
@@ -245,8 +257,14 @@ def read_meaning(key: LineKey, vocabulary: Vocabulary) -> Meaning:
     domain = typeset_domains(line) if isinstance(line, FunctionLine) else ""
     uses = frozenset(used for used, _ in first_uses)
     return Meaning(
-        _first_kind(line), name, None, line, mathml, domain, uses, first_uses, key.is_slider
-    )
+        _first_kind(line), name, None, line, mathml, domain, uses, first_uses, key.is_slider,
+        has_units(line),
+    )  # fmt: skip
+
+
+def has_units(line: Line) -> bool:
+    """Check whether units are written in a line."""
+    return any(map(has_unit_nodes, line_nodes(line)))
 
 
 def _first_kind(line: Line) -> Kind:

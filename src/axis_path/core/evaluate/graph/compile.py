@@ -41,6 +41,7 @@ from axis_path.core.language.tree import (
     Operator,
     Over,
     Pair,
+    Parameter,
     Percent,
     Pieces,
     Range,
@@ -125,6 +126,8 @@ class Compiler:
                 return self._name(node, variables)
             case Negative(operand):
                 return mapped(self.graph.negative, self.compile_value(operand, variables))
+            case Parameter(name):
+                return Shaped(self.graph.add(Op.PARAMETER, payload=name))
             case Percent(operand):
                 return mapped(self._hundredth, self.compile_value(operand, variables))
             case Angle(operand, unit):

@@ -22,6 +22,13 @@ from axis_path.core.language.parsing.applied import (
     span_of,
 )
 from axis_path.core.language.parsing.body import Body, Branch, Condition
+from axis_path.core.language.parsing.quantities import (
+    converted,
+    is_mixed,
+    is_temperature,
+    measured,
+    measured_quotient,
+)
 from axis_path.core.language.scanning.tokens import PRIME_SIGN
 from axis_path.core.language.tree import (
     INFINITY,
@@ -43,6 +50,7 @@ from axis_path.core.language.tree import (
     Pair,
     Part,
     Percent,
+    Physical,
     Range,
     Replaced,
     Subscript,
@@ -100,12 +108,26 @@ class _TreeBuilder(lark.Transformer[lark.Token, Any]):
 
     def binary(self, parts: list[Any]) -> Node:
         left, sign, right = parts
+        if sign.type == "DIVIDE":
+            quotient = measured_quotient(left, right, span_across(parts))
+            if quotient is not None:
+                return quotient
         return Binary(_OPERATORS[sign.type], left, right, span_across(parts))
 
     def juxtaposed(self, parts: list[Any]) -> Node:
+        if is_mixed(parts[0], parts[1]):
+            more = (*parts[0].more, parts[1])
+            mixed: Node = replace(parts[0], more=more, span=span_across(parts))
+            return mixed
         return Binary(Operator.MULTIPLY, parts[0], parts[1], span_across(parts))
 
     def negative(self, parts: list[Any]) -> Node:
+        operand = parts[1]
+        if is_temperature(operand):
+            # -5 °C is five degrees below zero, not the opposite of 278.15 K.
+            below = Negative(operand.operand, span_across(parts))
+            quantity: Node = replace(operand, operand=below, span=span_across(parts))
+            return quantity
         return Negative(parts[1], span_across(parts))
 
     def positive(self, parts: list[Any]) -> Node:
@@ -121,6 +143,15 @@ class _TreeBuilder(lark.Transformer[lark.Token, Any]):
 
     def radians(self, parts: list[Any]) -> Node:
         return Angle(parts[0], AngleUnit.RADIANS, span_across(parts))
+
+    def quantity(self, parts: list[Any]) -> Node:
+        return measured(parts[0], str(parts[1]), span_across(parts))
+
+    def converted(self, parts: list[Any]) -> Node:
+        return converted(parts[0], str(parts[1]).strip(), span_across(parts))
+
+    def physical(self, parts: list[Any]) -> Node:
+        return Physical(str(parts[0]), span_of(parts[0]))
 
     def transposed(self, parts: list[Any]) -> Node:
         end = span_of(parts[1])[1]

@@ -17,6 +17,7 @@ from axis_path.core.errors import (
 )
 from axis_path.core.language.scanning.calls import CALLED, PARTNER, decide_functions
 from axis_path.core.language.scanning.tokens import LOG_OF, Kind, Token
+from axis_path.core.language.scanning.units import unit_token
 from axis_path.core.language.vocabulary import (
     NAME_PATTERN,
     Piece,
@@ -49,7 +50,7 @@ _WORDS = {
 _ENDS_VALUE = {
     Kind.NUMBER, Kind.NAME, Kind.INFINITY, Kind.CLOSE, Kind.RIGHT_BAR, Kind.SUPERSCRIPT,
     Kind.DEGREE, Kind.RADIANS, Kind.FACTORIAL, Kind.CLOSE_LIST, Kind.PERCENT, Kind.LAST,
-    Kind.CLOSE_INDEX,
+    Kind.CLOSE_INDEX, Kind.UNIT, Kind.PHYSICAL,
 }  # fmt: skip
 #: What a square bracket directly behind it picks entries of.
 _INDEXED = {Kind.NAME, Kind.CLOSE, Kind.CLOSE_LIST, Kind.CLOSE_INDEX}
@@ -85,6 +86,7 @@ def _raw_tokens(text: str, at: int, vocabulary: Vocabulary) -> list[Token]:
             at = space.end()
             continue
         scanned = _index_word(text, at) if brackets and brackets[-1] else []
+        scanned = scanned or unit_token(text, at, tokens, vocabulary)
         scanned = scanned or _next_tokens(text, at, vocabulary)
         if tokens and tokens[-1].kind is scanned[0].kind is Kind.NUMBER:
             raise GrammarError(
@@ -267,11 +269,11 @@ def _name_tokens(run: str, at: int, vocabulary: Vocabulary) -> list[Token]:
         )
     if run in _WORDS:
         return [Token(_WORDS[run], run, at, at + len(run))]
-    return [_piece_token(piece, run, at) for piece in vocabulary.cut(run, at)]
+    return [_piece_token(piece, run, at, vocabulary) for piece in vocabulary.cut(run, at)]
 
 
-def _piece_token(piece: Piece, run: str, at: int) -> Token:
-    kind = Kind.NAME
+def _piece_token(piece: Piece, run: str, at: int, vocabulary: Vocabulary) -> Token:
+    kind = Kind.PHYSICAL if vocabulary.is_physical(piece.name) else Kind.NAME
     if piece.name.isdigit():
         kind = Kind.NUMBER
     elif piece.name == "inf":

@@ -66,6 +66,9 @@ class Kind(StrEnum):
     ALL = "ALL"
     WITH = "WITH"
     TRANSPOSE = "TRANSPOSE"
+    UNIT = "UNIT"
+    CONVERT = "CONVERT"
+    PHYSICAL = "PHYSICAL"
 
 
 @dataclass(frozen=True, slots=True)

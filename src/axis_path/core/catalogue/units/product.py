@@ -1,0 +1,111 @@
+"""Products of powers of units, such as ``km/h`` and ``J/(kg K)``."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from fractions import Fraction
+from functools import cached_property
+
+from axis_path.core.catalogue.units.dimension import (
+    PLAIN,
+    TEMPERATURE,
+    Dimension,
+    exponent_text,
+    printed_product,
+)
+from axis_path.core.catalogue.units.entry import ONE, Factor, Unit
+
+
+@dataclass(frozen=True)
+class UnitProduct:
+    """A unit as it is written: units with their exponents, in the order of writing.
+
+    Attributes:
+        parts: each unit once, with its exponent, which is not 0.
+    """
+
+    parts: tuple[tuple[Unit, Fraction], ...]
+
+    @classmethod
+    def of(cls, *parts: tuple[Unit, Fraction]) -> UnitProduct:
+        """Return a product in which equal units are put together."""
+        powers: dict[Unit, Fraction] = {}
+        for unit, exponent in parts:
+            powers[unit] = powers.get(unit, Fraction(0)) + exponent
+        return cls(tuple((unit, exponent) for unit, exponent in powers.items() if exponent))
+
+    def __mul__(self, other: UnitProduct) -> UnitProduct:
+        """Return the unit of a product."""
+        return UnitProduct.of(*self.parts, *other.parts)
+
+    def __truediv__(self, other: UnitProduct) -> UnitProduct:
+        """Return the unit of a quotient."""
+        return self * other.to_the(Fraction(-1))
+
+    def to_the(self, power: Fraction) -> UnitProduct:
+        """Return the unit of a power."""
+        return UnitProduct.of(*((unit, exponent * power) for unit, exponent in self.parts))
+
+    @cached_property
+    def dimension(self) -> Dimension:
+        """Return what it measures."""
+        product = PLAIN
+        for unit, exponent in self.parts:
+            product = product * unit.dimension**exponent
+        return product
+
+    @cached_property
+    def factor(self) -> Factor | None:
+        """Return how many base units it is; None where that is no fraction, as of a root."""
+        product = ONE
+        for unit, exponent in self.parts:
+            if exponent.denominator != 1:
+                if unit.factor != ONE:
+                    return None
+                continue
+            product = product * unit.factor.to_the(int(exponent))
+        return product
+
+    @property
+    def offset(self) -> Fraction:
+        """Return where its zero is, in base units; within a product degrees are differences."""
+        is_alone = len(self.parts) == 1 and self.parts[0][1] == 1
+        return self.parts[0][0].offset if is_alone else Fraction(0)
+
+    @property
+    def has_zero(self) -> bool:
+        """Check whether it is a temperature with a zero of its own: °C or °F."""
+        return bool(self.offset)
+
+    @property
+    def is_temperature(self) -> bool:
+        """Check whether it measures a temperature."""
+        return self.dimension == TEMPERATURE
+
+    @cached_property
+    def symbol(self) -> str:
+        """Return it as it can be typed: ``kg m/s^2``; empty for no unit."""
+        top = [_power(unit, exponent) for unit, exponent in self.parts if exponent > 0]
+        bottom = [_power(unit, -exponent) for unit, exponent in self.parts if exponent < 0]
+        if not bottom:
+            return " ".join(top)
+        below = bottom[0] if len(bottom) == 1 else f"({' '.join(bottom)})"
+        return f"{' '.join(top) or '1'}/{below}"
+
+    @cached_property
+    def printed(self) -> str:
+        """Return it as it is printed: ``kg m/s²``; empty for no unit."""
+        return printed_product(self._powers)
+
+    @property
+    def _powers(self) -> Mapping[str, Fraction]:
+        return {unit.symbol: exponent for unit, exponent in self.parts}
+
+
+#: The unit of a plain number.
+NO_UNIT = UnitProduct(())
+
+
+def _power(unit: Unit, exponent: Fraction) -> str:
+    return unit.symbol if exponent == 1 else f"{unit.symbol}^{exponent_text(exponent)}"

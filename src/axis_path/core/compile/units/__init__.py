@@ -1,0 +1,1 @@
+"""What the lines of a study measure, and expressions in base units of the SI."""

@@ -1,0 +1,44 @@
+"""What expressions measure: dimensions, inferred before anything is computed, and units to show.
+
+Read ``terms.py`` (dimensions with unknown parts), then ``infer.py``.
+"""
+
+from axis_path.core.dimensions.choose import fitting_units, named_unit, tidied
+from axis_path.core.dimensions.infer import Coercion, Inference, Surroundings
+from axis_path.core.dimensions.line_units import LineUnits, dimension_of, resolved, unit_of
+from axis_path.core.dimensions.measures import (
+    PLAIN_MEASURE,
+    AnyMeasure,
+    Measure,
+    PlaneMeasure,
+    Signature,
+    Zero,
+    measures_of,
+)
+from axis_path.core.dimensions.terms import NUMBER, Term, Unifier
+from axis_path.core.dimensions.words import described, name_of
+
+__all__ = [
+    "NUMBER",
+    "PLAIN_MEASURE",
+    "AnyMeasure",
+    "Coercion",
+    "Inference",
+    "LineUnits",
+    "Measure",
+    "PlaneMeasure",
+    "Signature",
+    "Surroundings",
+    "Term",
+    "Unifier",
+    "Zero",
+    "described",
+    "dimension_of",
+    "fitting_units",
+    "measures_of",
+    "name_of",
+    "named_unit",
+    "resolved",
+    "tidied",
+    "unit_of",
+]
