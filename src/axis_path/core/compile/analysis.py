@@ -9,6 +9,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field, replace
 
+from axis_path.core.catalogue.units import NO_UNIT, UnitProduct
 from axis_path.core.compile.cache import CompileCache
 from axis_path.core.compile.compiled import (
     Compiled,
@@ -23,7 +24,8 @@ from axis_path.core.compile.units.units import (
     measured_expression,
     measured_meaning,
 )
-from axis_path.core.dimensions import AnyMeasure, measures_of
+from axis_path.core.dimensions import AnyMeasure, described, dimension_of, measures_of
+from axis_path.core.dimensions.expand import in_unit
 from axis_path.core.errors import LimitError, MathError, UnitError
 from axis_path.core.evaluate import (
     Expression,
@@ -42,6 +44,7 @@ from axis_path.core.language import (
 )
 from axis_path.core.language.tree import (
     AngleUnit,
+    Converted,
     Node,
     has_unit_nodes,
     names_in,
@@ -56,6 +59,8 @@ from axis_path.core.lines.meaning import (
 )
 from axis_path.core.threads import COMPUTING, lazy_property
 
+#: A typed number, and the names that it uses.
+Constant = tuple[Expression, frozenset[str]]
 #: Typed numbers, such as the ends of sliders, that are stored for each analysis.
 _CACHED_CONSTANTS = 256
 
@@ -74,7 +79,9 @@ class Analysis:
     _marks: dict[str, int] = field(default_factory=dict)
     #: What the names measure; None in a study without units.
     named_units: NamedUnits | None = None
-    _constants: dict[str, tuple[Expression, frozenset[str]]] = field(default_factory=dict)
+    _constants: dict[tuple[str, str], tuple[Expression, frozenset[str]]] = field(
+        default_factory=dict
+    )
 
     def __post_init__(self) -> None:
         """Set up the compiler."""
@@ -205,25 +212,51 @@ class Analysis:
         is_plain = all(part.term.known.is_plain for part in measures_of(measure))
         return (None if is_plain else measure), base
 
-    def constant(self, text: str) -> tuple[Expression, frozenset[str]]:
+    def constant(self, text: str, unit: UnitProduct = NO_UNIT) -> tuple[Expression, frozenset[str]]:
         """Return a typed number in the graph, and the names it uses; it is stored.
+
+        Args:
+            text: a number of the unit, or a quantity that can be shown in it.
+            unit: of which the number is.
 
         Raises:
             MathError: it does not read, something it needs is missing, or it is no number.
         """
         with COMPUTING:
-            if text not in self._constants:
+            key = (text, unit.symbol)
+            if key not in self._constants:
                 read = read_expression(text, self.names())
-                _, node = self.measured(read, text)
+                node = self._number_of_unit(read, text, unit)
                 if len(self._constants) >= _CACHED_CONSTANTS:
                     self._constants.clear()
-                self._constants[text] = self.expressions.compile_constant(node), names_in(read)
-            return self._constants[text]
+                self._constants[key] = self.expressions.compile_constant(node), names_in(read)
+            return self._constants[key]
+
+    def _number_of_unit(self, read: Node, text: str, unit: UnitProduct) -> Node:
+        """Return a typed number as one of a unit.
+
+        Raises:
+            UnitError: it is a quantity that cannot be shown in the unit.
+        """
+        if not unit.parts:
+            measure, node = self.measured(read, text)
+            if measure is not None:
+                dimension = dimension_of(measures_of(measure)[0])
+                raise UnitError(
+                    f"A plain number is needed here, but `{text}` is {described(dimension)}.",
+                    position=(0, len(text)),
+                )
+            return node
+        measure, node = self.measured(read, text)
+        if measure is None:
+            return node
+        _, node = self.measured(Converted(read, unit, read.span), text)
+        return in_unit(node, unit, self.unit)
 
     def uses_of(self, text: str) -> frozenset[str]:
         """Return the names that a typed number uses; none if it does not read."""
         try:
-            return self.constant(text)[1]
+            return names_in(read_expression(text, self.names()))
         except MathError:
             return frozenset()
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from fractions import Fraction
 
 from axis_path.core.arithmetic import Ball, Defined, ball, precision
+from axis_path.core.catalogue.units import NO_UNIT, UnitProduct
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.draw import HOME_X
 from axis_path.core.errors import DomainError, MathError
@@ -22,8 +23,12 @@ class Numbers:
     def __init__(self, snapshot: Snapshot) -> None:
         self._snapshot = snapshot
 
-    def number(self, given: GivenNumber | Ball) -> Ball:
+    def number(self, given: GivenNumber | Ball, unit: UnitProduct = NO_UNIT) -> Ball:
         """Return a number, or a text such as ``2pi``, as a ball that keeps its exact form.
+
+        Args:
+            given: the number, in the unit; a text may be a quantity that can be shown in it.
+            unit: of which it is.
 
         Raises:
             MathError: the text has no value.
@@ -31,7 +36,7 @@ class Numbers:
         if isinstance(given, Ball):
             return given
         if isinstance(given, str):
-            expression, _ = self._snapshot.analysis.constant(given)
+            expression, _ = self._snapshot.analysis.constant(given, unit)
             value = evaluate_constant(expression, self._snapshot.values, bits=VALUE_BITS)
             if value.defined is not Defined.YES:
                 reason = value.reason or "it could not be decided"
@@ -58,7 +63,7 @@ class Numbers:
             raise DomainError(f"`{text}` is not above zero.", position=(0, len(text)))
         return float(value.value.mid())
 
-    def rational(self, given: GivenNumber) -> Fraction:
+    def rational(self, given: GivenNumber, unit: UnitProduct = NO_UNIT) -> Fraction:
         """Return a number as a fraction: of one that is none, the nearest float's shortest decimal.
 
         Raises:
@@ -69,7 +74,7 @@ class Numbers:
         known = literal(given)
         if known is not None:
             return known
-        value = self.number(given)
+        value = self.number(given, unit)
         if value.exact is not None:
             return Fraction(int(value.exact.p), int(value.exact.q))
         return exact_number(float(value.value.mid()))

@@ -24,8 +24,9 @@ class Sliders:
             KeyError: there is no such line; SliderError: it is no slider.
         """
         line = self._snapshot.line(line_id)
-        if line.moving is not None and line.slider is not None:
-            return *line.moving, line.slider
+        moving = self._snapshot.moving(line)
+        if moving is not None and line.slider is not None:
+            return *moving, line.slider
         definition = self._snapshot.definition(line_id)
         if line.slider is None or not definition.typed:
             raise SliderError("This line has no slider any more.")
@@ -55,7 +56,7 @@ class Sliders:
         for line in self._snapshot.lines:
             if line.slider is None or line.disabled:
                 continue
-            if line.moving is not None or self._snapshot.definition(line.id).typed:
+            if self._snapshot.moving(line) is not None or self._snapshot.definition(line.id).typed:
                 try:
                     by_line[line.id] = self.slider_range(line.id)
                 except MathError as err:
@@ -74,19 +75,20 @@ class Sliders:
         """Return what the ends and steps of sliders use, by the names of the sliders."""
         uses: dict[str, frozenset[str]] = {}
         for line in self._snapshot.lines:
-            if line.moving is None or line.slider is None or line.disabled:
+            moving = self._snapshot.moving(line)
+            if moving is None or line.slider is None or line.disabled:
                 continue
             used = frozenset[str]().union(*map(self._numbers.uses, line.slider.texts))
             if used:
-                uses[line.moving[0]] = used
+                uses[moving[0]] = used
         return uses
 
     def _part(self, name: str, what: str, text: str) -> Fraction:
         known = literal(text)
         if known is not None:
             return known
-        analysis = self._snapshot.analysis
-        _, used = analysis.constant(text)
+        analysis, unit = self._snapshot.analysis, self._snapshot.unit_of_slider(name)
+        _, used = analysis.constant(text, unit)
         if used & {name, *analysis.users(name)}:
             raise SliderError(f"The {what} of `{name}` depends on `{name}` itself.")
-        return self._numbers.rational(text)
+        return self._numbers.rational(text, unit)

@@ -11,6 +11,7 @@ from dataclasses import replace
 from fractions import Fraction
 from typing import Protocol, TypeVar, cast
 
+from axis_path.core.catalogue.units import NO_UNIT, UnitProduct, read_unit
 from axis_path.core.compile.analyse import analyse
 from axis_path.core.compile.analysis import Analysis
 from axis_path.core.compile.definition import Definition
@@ -36,12 +37,18 @@ from axis_path.core.language import (
     spelled,
     typeset_line,
 )
-from axis_path.core.language.tree import AngleUnit, Negative, Number
+from axis_path.core.language.tree import AngleUnit, Negative, Node, Number, Quantity
 from axis_path.core.limits import LINES
 from axis_path.core.lines.line import StudyLine
-from axis_path.core.lines.meaning import Kind, LineKeys, Meaning, name_in_head
+from axis_path.core.lines.meaning import (
+    Kind,
+    LineKeys,
+    Meaning,
+    name_in_head,
+    sliders_with_units,
+)
 from axis_path.core.lines.naming import settle_line, settled
-from axis_path.core.lines.sliders import written_number
+from axis_path.core.lines.sliders import slider_unit, written_number, written_slider
 from axis_path.core.threads import lazy_property
 
 
@@ -120,7 +127,8 @@ class Snapshot:
         line = lines[index] = settle_line(lines, index)
         other = self.after(replace(self.document, lines=tuple(lines)))
         self._share(other, "_places")
-        other._keys = self._keys.with_key(index, line.key)
+        if not any(key.unit for key in (*self._keys, line.key)):
+            other._keys = self._keys.with_key(index, line.key)
         if not old.key.is_slider and not line.key.is_slider:
             self._share(other, "sliders")
         return other
@@ -132,7 +140,7 @@ class Snapshot:
             # A value that was typed as an expression is a part of its line.
             name = self.definition(line.id).name if line.moving is None and line.slider else None
             if name is not None and name in values:
-                text = f"{name} = {written_number(values[name])}"
+                text = written_slider(name, values[name], "")
                 other = other.with_line(replace(other.line(line.id), text=text))
         moved = other.after(other.document)
         moved.__dict__.pop("values", None)
@@ -257,8 +265,12 @@ class Snapshot:
     @lazy_property
     def sliders(self) -> dict[str, Fraction]:
         """Return the values of all sliders by their names."""
-        result = (line.moving for line in self.lines if not line.disabled)
-        return dict(pair for pair in result if pair is not None)
+        pairs = (
+            line.moving
+            for line, key in zip(self.lines, self._keys, strict=True)
+            if key.is_slider and not line.disabled
+        )
+        return dict(pair for pair in pairs if pair is not None)
 
     @lazy_property
     def values(self) -> Mapping[str, Fraction]:
@@ -287,7 +299,24 @@ class Snapshot:
 
     @lazy_property
     def _keys(self) -> LineKeys:
-        return LineKeys(line.key for line in self.lines)
+        return LineKeys(
+            sliders_with_units(
+                (line.key for line in self.lines), lambda index: self.lines[index].plain_key
+            )
+        )
+
+    def unit_of_slider(self, name: str) -> UnitProduct:
+        """Return the unit of a slider; of a plain number no unit."""
+        for line in self.lines:
+            moving = self.moving(line)
+            if moving is not None and moving[0] == name:
+                unit = slider_unit(line.text)
+                return (read_unit(unit) if unit else None) or NO_UNIT
+        return NO_UNIT
+
+    def moving(self, line: StudyLine) -> tuple[str, Fraction] | None:
+        """Return the name and the value of a slider; None for any other line."""
+        return line.moving if self._keys[self._indices[line.id]].is_slider else None
 
 
 def line_name(line: StudyLine) -> str | None:
@@ -297,25 +326,34 @@ def line_name(line: StudyLine) -> str | None:
 
 def _definition(line: StudyLine, meaning: Meaning) -> Definition:
     mathml, read = meaning.mathml, meaning.line
-    slider = line.moving
+    slider, own = line.moving, line.slider
+    if not meaning.is_slider and meaning.line is not None:
+        slider = None
     if slider is not None and meaning.kind is Kind.PARAMETER:
-        read = _slider_line(*slider)
+        unit = slider_unit(line.text)
+        read = _slider_line(*slider, unit)
         mathml = typeset_line(read, slider[0])
+        known = read_unit(unit) if unit else None
+        if own is not None and known is not None:
+            own = replace(own, unit=known.printed[:20])
     is_typed = slider is None and _is_typed_value(line, meaning)
     variable = meaning.line.variable if isinstance(meaning.line, FunctionLine) else None
     return Definition(
         line.id, meaning.name, meaning.kind, line.text, mathml, meaning.domain_mathml,
         variable, _problem(line, meaning), line.hidden, line.disabled, line.tone,
-        line.slider if slider is not None or is_typed else None,
+        own if slider is not None or is_typed else None,
         slider[1] if slider is not None else None, meaning.uses, line.style, read,
         line.fixed, is_typed, line.runner, line.trail, line.family, (), meaning.units,
     )  # fmt: skip
 
 
-def _slider_line(name: str, value: Fraction) -> ValueLine:
+def _slider_line(name: str, value: Fraction, unit: str) -> ValueLine:
     """Return the line of a slider without reading its text, which changes with every frame."""
-    size = Number(abs(value), written_number(abs(value)))
-    return ValueLine(name, size if value >= 0 else Negative(size), (0, 0))
+    number: Node = Number(abs(value), written_number(abs(value)))
+    if value < 0:
+        number = Negative(number)
+    product = read_unit(unit) if unit else None
+    return ValueLine(name, Quantity(number, product) if product else number, (0, 0))
 
 
 def _problem(line: StudyLine, meaning: Meaning) -> MathError | None:
@@ -331,4 +369,5 @@ def _problem(line: StudyLine, meaning: Meaning) -> MathError | None:
 def _is_typed_value(line: StudyLine, meaning: Meaning) -> bool:
     """Check whether a line is a slider whose value is an expression without names of the study."""
     is_number = meaning.kind is Kind.PARAMETER and meaning.problem is None and not meaning.uses
-    return is_number and line.slider is not None and not line.fixed
+    is_plain = meaning.units is None or meaning.units.is_plain
+    return is_number and is_plain and line.slider is not None and not line.fixed

@@ -9,7 +9,7 @@ from axis_path.core.contract import Id, Line
 from axis_path.core.lines.family import Family
 from axis_path.core.lines.meaning import LineKey
 from axis_path.core.lines.moving import Runner, Trail
-from axis_path.core.lines.sliders import Slider, slider_value
+from axis_path.core.lines.sliders import Slider, slider_unit, slider_value
 from axis_path.core.lines.style import LineStyle
 from axis_path.core.threads import lazy_property
 
@@ -62,5 +62,13 @@ class StudyLine:
         """Return what an analysis needs of the line; made once, so that it is known by identity."""
         slider = self.moving
         # A slider stands with a fixed text: its value is no part of the analysis.
-        text = self.text if slider is None else f"{slider[0]} = 0"
-        return LineKey(text, self.disabled, self.given, slider is not None)
+        if slider is None:
+            return self.plain_key
+        unit = slider_unit(self.text)
+        text = f"{slider[0]} = 1 {unit}" if unit else f"{slider[0]} = 0"
+        return LineKey(text, self.disabled, self.given, is_slider=True, unit=unit)
+
+    @lazy_property
+    def plain_key(self) -> LineKey:
+        """Return the key of a line that is no slider, whatever it looks like."""
+        return LineKey(self.text, self.disabled, self.given, is_slider=False)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import operator
 import re
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass, replace
 from enum import StrEnum
 from functools import lru_cache
@@ -72,6 +72,32 @@ class LineKey:
     disabled: bool
     given: str | None
     is_slider: bool
+    unit: str = ""
+
+
+_SYMBOL = re.compile(r"[^\W\d]+")
+
+
+def sliders_with_units(
+    keys: Iterable[LineKey], plain: Callable[[int], LineKey]
+) -> tuple[LineKey, ...]:
+    """Return the keys of lines in which no unit of a slider has the name of another line.
+
+    ``m = 2 s`` is no slider where s has a value: it is twice s.
+
+    Args:
+        keys: of all lines.
+        plain: returns the key of a line as one that is no slider.
+    """
+    listed = tuple(keys)
+    if not any(key.unit for key in listed):
+        return listed
+    names = names_of(listed)
+    own = names.values | names.functions
+    return tuple(
+        plain(index) if own.intersection(_SYMBOL.findall(key.unit)) else key
+        for index, key in enumerate(listed)
+    )
 
 
 class LineKeys(tuple[LineKey, ...]):

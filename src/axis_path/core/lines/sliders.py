@@ -10,13 +10,16 @@ from fractions import Fraction
 from functools import lru_cache
 
 from axis_path.core.catalogue import CONSTANTS, FUNCTIONS
+from axis_path.core.catalogue.units import read_unit
 from axis_path.core.contract import Finite, Line
 from axis_path.core.draw import plain
 from axis_path.core.errors import SliderError
 from axis_path.core.language import NAME_PATTERN, head_name, spelled
 
 _LITERAL = r"[-−+]?\s*(?:[0-9]+(?:\.[0-9]*)?|\.[0-9]+)(?:[eE][+-]?[0-9]{1,3})?"
-_SLIDER_LINE = re.compile(rf"\s*({NAME_PATTERN.pattern})\s*:?=\s*({_LITERAL})\s*")
+_SLIDER_LINE = re.compile(
+    rf"\s*({NAME_PATTERN.pattern})\s*:?=\s*({_LITERAL})(?:(?:(?<=\S)(?=\S\S)|\s+)([^\s0-9].*?))?\s*"
+)
 _LARGEST = Fraction(10) ** 100
 #: What has a meaning of its own is no slider, even where somebody writes ``e = 3``.
 _NOT_SLIDERS = frozenset({"x", "y", *CONSTANTS, *FUNCTIONS})
@@ -62,11 +65,33 @@ def slider_value(text: str) -> tuple[str, Fraction] | None:
     match = _SLIDER_LINE.fullmatch(text)
     if match is None or head_name(text) is None or spelled(match[1]) in _NOT_SLIDERS:
         return None
+    if match[3] is not None and not _can_move(match[3]):
+        return None
     value = exact_number(match[2])
     if value and not 1 / _LARGEST <= abs(value) <= _LARGEST:
         # No hand can move there; the line is a number like any other.
         return None
     return spelled(match[1]), value
+
+
+@lru_cache(maxsize=4096)
+def slider_unit(text: str) -> str:
+    """Return the unit of the slider that a line is, as it is typed; empty for a plain number."""
+    match = _SLIDER_LINE.fullmatch(text)
+    return match[3] or "" if match is not None else ""
+
+
+def written_slider(name: str, value: Fraction, unit: str) -> str:
+    """Return the line of a slider, as it is typed."""
+    return f"{name} = {written_number(value)} {unit}".rstrip()
+
+
+def _can_move(unit: str) -> bool:
+    """Check whether a slider can have a unit: one whose numbers are fractions of base units."""
+    product = read_unit(unit)
+    if product is None or product.factor is None:
+        return False
+    return not product.factor.pi and not product.dimension.without_angle.is_plain
 
 
 @lru_cache(maxsize=4096)

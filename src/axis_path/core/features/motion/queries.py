@@ -87,7 +87,7 @@ class Motion:
         runners, moved, is_cut = {}, set(), False
         for line_id, value in given.items():
             exact = self._numbers.rational(value)
-            if self._snapshot.line(line_id).moving is None:
+            if self._snapshot.moving(self._snapshot.line(line_id)) is None:
                 runners[line_id] = exact
                 continue
             name, _, slider = self._sliders.slider_of(line_id)

@@ -19,8 +19,10 @@ from axis_path.core.lines.sliders import (
     exact_number,
     guessed_range,
     literal,
+    slider_unit,
     slider_value,
     written_number,
+    written_slider,
 )
 
 _LARGEST = Fraction(10) ** 100
@@ -47,7 +49,8 @@ def set_slider(
     Raises:
         MathError: the name is no slider, its range cannot be, or a text has no value.
     """
-    name, exact = spelled(name), snapshot.query(Numbers).rational(value)
+    name = spelled(name)
+    exact = snapshot.query(Numbers).rational(value, snapshot.unit_of_slider(name))
     if abs(exact) > _LARGEST:
         raise SliderError("The value of a slider is too large.")
     line = next((line for line in snapshot.lines if line_name(line) == name), None)
@@ -75,9 +78,9 @@ def type_value(snapshot: Snapshot, line_id: int, text: str) -> Snapshot:
     """
     numbers = snapshot.query(Numbers)
     name, _, slider = snapshot.query(Sliders).slider_of(line_id)
-    value = literal(text)
-    if value is not None or numbers.names_used(text):
-        return set_slider(snapshot, name, numbers.rational(text) if value is None else value)
+    value, unit = literal(text), snapshot.unit_of_slider(name)
+    if value is not None or unit.parts or numbers.names_used(text):
+        return set_slider(snapshot, name, numbers.rational(text, unit) if value is None else value)
     exact = numbers.rational(text)
     if abs(exact) > _LARGEST:
         raise SliderError("The value of a slider is too large.")
@@ -137,7 +140,8 @@ def fix(snapshot: Snapshot, line_id: int, *, fixed: bool) -> Snapshot:
 
 def _put(snapshot: Snapshot, line_id: int, name: str, value: Fraction, slider: Slider) -> Snapshot:
     """Write a slider with its value and its range, and check that both can be."""
-    changed = write(snapshot, line_id, f"{name} = {written_number(value)}")
+    unit = slider_unit(snapshot.line(line_id).text) if snapshot.has_line(line_id) else ""
+    changed = write(snapshot, line_id, written_slider(name, value, unit))
     problem = changed.definition(line_id).problem
     if problem is not None:
         raise problem

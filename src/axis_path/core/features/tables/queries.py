@@ -184,7 +184,7 @@ class Tables:
         )
 
     def _check_over(self, spec: TableSpec) -> None:
-        moving = (line.moving for line in self._snapshot.lines)
+        moving = map(self._snapshot.moving, self._snapshot.lines)
         if spec.over and all(one is None or spelled(one[0]) != spec.over for one in moving):
             raise TableError(
                 f"`{spec.over}` is no slider any more; choose what the rows of the table are."

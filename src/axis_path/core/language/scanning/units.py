@@ -18,7 +18,7 @@ _MEASURED = {
 }  # fmt: skip
 _INCH, _RADIAN = "in", "rad"
 _IN = re.compile(r"in(?![A-Za-z0-9_])\s*")
-_POINTS = re.compile(r"\s*points(?![A-Za-z0-9_])")
+_POINTS = re.compile(r"\s*\bpoints(?![A-Za-z0-9_])")
 #: Words that go on behind a value.
 _GOES_ON = re.compile(r"(?:for|in|to|and|step|points|otherwise|with)(?![A-Za-z0-9_])")
 _BEGINS_VALUE = re.compile(r"[^\W]|[(|√∛\[.]")
@@ -34,6 +34,8 @@ def unit_token(text: str, at: int, before: Sequence[Token], vocabulary: Vocabula
     if not before:
         return []
     last = before[-1]
+    if any(token.kind is Kind.FOR for token in before) and _IN.match(text, at):
+        return []
     if last.kind in _CONVERTED and not _is_inch(text, at, last):
         converted = _converted(text, at, before, vocabulary)
         if converted:
@@ -42,13 +44,30 @@ def unit_token(text: str, at: int, before: Sequence[Token], vocabulary: Vocabula
     if last.kind is not Kind.NUMBER and (not _ends_measured(before) or is_function):
         return []
     place = _Place(text, last, _is_number(before), last.end < at, vocabulary)
-    match = match_unit(text, at, lambda run, start, end: place.accepts(run, start, end, at))
+    match = _product_of_units(place, at)
+    if match is None:
+        match = match_unit(text, at, lambda run, start, end: place.accepts(run, start, end, at))
     if match is None:
         _refuse_misspelt(place, at)
         return []
     if _is_angle_sign(text[at : match.end]) or _is_factor(text, match, vocabulary):
         return []
     return [Token(Kind.UNIT, text[at : match.end], at, match.end, text[at : match.end])]
+
+
+def _product_of_units(place: _Place, at: int) -> UnitMatch | None:
+    """Return a product of units of which not all are names of the study; None if there is none.
+
+    Where ``m`` has a value and ``s`` has none, ``3 m/s^2`` can only be meant in units.
+    """
+    if not (place.is_number and place.is_apart):
+        return None
+    match = match_unit(place.text, at, lambda run, start, _: place.may_be_unit(run, start == at))
+    if match is None or len(match.spans) < 2:
+        return None
+    runs = [spelled(place.text[slice(*span)]) for span in match.spans]
+    names = [run for run in runs if place.vocabulary.is_known(run)]
+    return match if names and len(names) < len(runs) else None
 
 
 def _ends_measured(before: Sequence[Token]) -> bool:
@@ -82,6 +101,10 @@ class _Place:
     is_number: bool
     is_apart: bool
     vocabulary: Vocabulary
+
+    def may_be_unit(self, run: str, is_first: bool) -> bool:
+        """Check whether letters can be a unit, whatever names the study has."""
+        return (run != _INCH or is_first) and run not in self.vocabulary.variables
 
     def accepts(self, run: str, start: int, end: int, begin: int) -> bool:
         """Check whether letters mean a unit; the first of a product stands at ``begin``."""
@@ -165,6 +188,9 @@ def _is_inch(text: str, at: int, last: Token) -> bool:
     if match is None or last.kind is not Kind.NUMBER:
         return False
     rest = text[match.end() :]
+    if _POINTS.search(rest):
+        # from 0 to 5 in 100 points
+        return False
     return not rest[:1].isalnum() or bool(_GOES_ON.match(rest))
 
 
