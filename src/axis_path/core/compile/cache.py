@@ -6,10 +6,13 @@ from dataclasses import dataclass, field
 
 from axis_path.core.compile.compiled import (
     Compiled,
+    CompiledFunction,
 )
 from axis_path.core.compile.units.units import MeasuredLine
+from axis_path.core.dimensions.curve_units import CurveUnits
 from axis_path.core.errors import MathError, UnitError
 from axis_path.core.evaluate import (
+    Expression,
     Graph,
     ListSource,
     Result,
@@ -40,6 +43,11 @@ class CompileCache:
     compiled: dict[int, tuple[Kind, Compiled] | MathError] = field(default_factory=dict)
     #: Lines in base units, in studies with units, or why their units do not fit.
     measured: dict[int, MeasuredLine | UnitError] = field(default_factory=dict)
+    #: Functions, and expressions of x and y, as numbers on axes with units.
+    in_units: dict[tuple[CompiledFunction, CurveUnits], CompiledFunction] = field(
+        default_factory=dict
+    )
+    on_plane: dict[tuple[Expression, CurveUnits, bool], Expression] = field(default_factory=dict)
     lists: dict[str, ListSource] = field(default_factory=dict)
     list_names: dict[ListSource, str] = field(default_factory=dict)
     calls: dict[tuple[object, ...], Shaped] = field(default_factory=dict)

@@ -11,6 +11,7 @@ from axis_path.core.compile.expressions import SECOND_OF_PLANE
 from axis_path.core.compile.numbers import Numbers
 from axis_path.core.compile.slider_queries import Sliders
 from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.compile.units.plane import PlaneUnits
 from axis_path.core.draw import (
     RealRelation,
 )
@@ -38,6 +39,7 @@ class Curves:
         self._snapshot = snapshot
         self._numbers = snapshot.query(Numbers)
         self._sliders = snapshot.query(Sliders)
+        self._units = snapshot.query(PlaneUnits)
 
     def function(self, name: str) -> RealFunction:
         """Return a function with the present values of the sliders.
@@ -62,13 +64,19 @@ class Curves:
     def surface(self, definition: Definition) -> RealSurface:
         """Return the function of x and y of a line that works."""
         compiled = self._compiled_function(definition)
-        return RealSurface(compiled.expression, SECOND_OF_PLANE, self._snapshot.values)
+        expression = self._snapshot.analysis.expressions.on_plane(
+            compiled.expression, self._units.of(definition), has_value=True
+        )
+        return RealSurface(expression, SECOND_OF_PLANE, self._snapshot.values)
 
     def _compiled_function(self, definition: Definition) -> CompiledFunction:
         compiled = self._snapshot.analysis.compiled(definition.name or "")
         if not isinstance(compiled, CompiledFunction):
             raise TypeError(f"{definition.name} is no function")
-        return compiled
+        units = self._units.of(definition)
+        if definition.kind is Kind.SEVERAL or units.is_plain:
+            return compiled
+        return self._snapshot.analysis.expressions.function_in_units(compiled, units)
 
     def _with_domain(self, definition: Definition, compiled: CompiledFunction) -> RealFunction:
         domain = self._snapshot.function_line(definition.id).domain
@@ -81,7 +89,7 @@ class Curves:
         without = tuple(self._bound(piece, definition) for piece in compiled.without)
         return RealFunction(
             definition.name or "", definition.variable or "x", compiled.expression,
-            self._snapshot.values, low, high, without,
+            self._snapshot.values, low, high, without, self._units.of(definition),
         )  # fmt: skip
 
     def path(self, name: str) -> RealPath:
@@ -120,8 +128,13 @@ class Curves:
         if not isinstance(line, RelationLine):
             raise TypeError(f"{definition.text} is no relation")
         compiled = self._snapshot.analysis.expressions.relation(line)
+        units, expressions = self._units.of(definition), self._snapshot.analysis.expressions
         surfaces = (
-            RealSurface(condition, SECOND_OF_PLANE, self._snapshot.values)
+            RealSurface(
+                expressions.on_plane(condition, units, has_value=False),
+                SECOND_OF_PLANE,
+                self._snapshot.values,
+            )
             for condition in compiled.conditions
         )
         return RealRelation(tuple(surfaces), compiled.signs)

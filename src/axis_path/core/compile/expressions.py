@@ -16,6 +16,7 @@ from axis_path.core.compile.compiled import (
     CompiledRelation,
     CompiledValue,
 )
+from axis_path.core.dimensions.curve_units import CurveUnits
 from axis_path.core.dimensions.expand import in_unit_of_one
 from axis_path.core.errors import MathError, NotHandledError, ShapeError
 from axis_path.core.evaluate import (
@@ -211,6 +212,77 @@ class Expressions:
         one = in_unit_of_one(unit, self.cache.unit)
         scaled = step if one is None else graph.times(step, self._compiler.compile(one, {}))
         return graph.plus(scaled, graph.number(unit.offset)) if unit.offset else scaled
+
+    def function_in_units(self, function: CompiledFunction, units: CurveUnits) -> CompiledFunction:
+        """Return a function of base units as one of numbers on the axes; it is stored."""
+        if units.is_plain:
+            return function
+        key = (function, units)
+        cached = self.cache.in_units.get(key)
+        if cached is None:
+            cached = self.cache.in_units[key] = self._function_in_units(function, units)
+        return cached
+
+    def _function_in_units(
+        self, function: CompiledFunction, units: CurveUnits
+    ) -> CompiledFunction:  # fmt: skip
+        with COMPUTING:
+
+            def bound(expression: Expression) -> Expression:
+                return self._expression(self.step_in_unit(expression.step, units.variable))
+
+            plane = None
+            if function.plane is not None:
+                across, up = function.plane
+                plane = (
+                    self._moved(across, units.variable, units.x),
+                    self._moved(up, units.variable, units.y),
+                )
+            return CompiledFunction(
+                self._moved(function.expression, units.variable, units.value),
+                None if function.low is None else bound(function.low),
+                None if function.high is None else bound(function.high),
+                tuple(map(bound, function.without)),
+                plane,
+            )
+
+    def _moved(
+        self, expression: Expression, variable: UnitProduct, value: UnitProduct
+    ) -> Expression:  # fmt: skip
+        """Return an expression of base units with its variable and its value in other units."""
+        own = self.cache.graph.add(Op.VARIABLE)
+        step = self._substituted(expression.step, own, variable)
+        return self._expression(self.step_in_unit(step, value))
+
+    def _substituted(self, step: int, own: int, unit: UnitProduct) -> int:
+        if not unit.parts:
+            return step
+        return self.cache.graph.substitute(step, own, self.step_in_base_units(own, unit))
+
+    def on_plane(
+        self, expression: Expression, units: CurveUnits, *, has_value: bool
+    ) -> Expression:  # fmt: skip
+        """Return an expression of x and y in base units as one of numbers on the axes.
+
+        Args:
+            expression: its variable is x, its input y.
+            units: of the axes.
+            has_value: whether its value is shown, and not only whether it is zero.
+        """
+        if units.is_plain:
+            return expression
+        key = (expression, units, has_value)
+        cached = self.cache.on_plane.get(key)
+        if cached is None:
+            with COMPUTING:
+                graph = self.cache.graph
+                x, y = graph.add(Op.VARIABLE), graph.add(Op.INPUT, payload=SECOND_OF_PLANE)
+                step = self._substituted(expression.step, x, units.x)
+                step = self._substituted(step, y, units.y)
+                if has_value:
+                    step = self.step_in_unit(step, units.value)
+                cached = self.cache.on_plane[key] = self._expression(step)
+        return cached
 
     def _expression(self, step: int) -> Expression:
         return Expression(self.cache.graph, step)

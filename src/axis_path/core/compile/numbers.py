@@ -97,14 +97,16 @@ class Numbers:
     ) -> Interval:
         """Return where to search: what is given, else the domain, else the first window.
 
+        What is given is in the unit of the function's variable, or a quantity of any unit.
+
         Raises:
             DomainError: there is nothing between the ends.
         """
-        ends = []
+        ends, unit = [], NO_UNIT if function is None else function.units.variable
         own_low, own_high = (None, None) if function is None else (function.low, function.high)
         for given, own, home in ((low, own_low, HOME_X[0]), (high, own_high, HOME_X[1])):
             if given is not None:
-                ends.append(self.number(given))
+                ends.append(self.number(given, unit))
             else:
                 ends.append(own.value if own is not None else self.number(home))
         with precision(VALUE_BITS):

@@ -10,9 +10,10 @@ import numpy as np
 from numpy.typing import NDArray
 
 from axis_path.core.catalogue import ValueKind
-from axis_path.core.catalogue.units import UnitProduct
+from axis_path.core.catalogue.units import UnitProduct, read_unit
 from axis_path.core.compile.comparisons import decide
 from axis_path.core.compile.compiled import CompiledObject, CompiledValue
+from axis_path.core.compile.definition import Definition
 from axis_path.core.compile.integrals.queries import Integrals
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.dimensions import (
@@ -22,7 +23,9 @@ from axis_path.core.dimensions import (
     measures_of,
     unit_of,
 )
+from axis_path.core.dimensions.curve_units import CurveUnits
 from axis_path.core.dimensions.expand import in_unit
+from axis_path.core.document.shown_units import ShownUnits
 from axis_path.core.errors import MathError, NotHandledError, UnknownNameError
 from axis_path.core.evaluate import ExactForm, Result, ResultKind
 from axis_path.core.evaluate.exact.factors import factored_form
@@ -166,7 +169,7 @@ class Results:
         if definition.kind not in VALUED or definition.name is None:
             raise UnknownNameError(f"`{definition.name}` has no single value.")
         if definition.units is not None and not definition.units.is_plain:
-            return self.of_node(Name(definition.name), definition.name)
+            return self._of_line(definition, definition.name)
         compiled = self._snapshot.analysis.compiled(definition.name)
         if isinstance(compiled, CompiledObject):
             return self._of_objects(compiled.node, definition.name)
@@ -174,6 +177,29 @@ class Results:
             raise TypeError(f"{name} is no value")
         result = self._snapshot.evaluator.value(compiled)
         return self._with_forms(result, Name(definition.name), definition.name)
+
+    def _of_line(self, definition: Definition, name: str) -> Result:
+        """Compute a value with a unit, in the unit that was chosen for its line."""
+        chosen = read_unit(self._snapshot.section(ShownUnits).of_line(definition.id))
+        measure, base = self._snapshot.analysis.measured(Name(name), name)
+        if measure is None:
+            return self._of_base(base, name)
+        units = tuple(
+            chosen if chosen is not None and chosen.dimension == dimension_of(part) else own
+            for part, own in (
+                (part, unit_of(part)) for part in measures_of(measure)
+            )
+        )  # fmt: skip
+        return self._in_units(base, measure, units, name)
+
+    def points_on_plane(self, definition: Definition, units: CurveUnits) -> NDArray[np.float64]:
+        """Return a point or a list of points, (n, 2) floats, as numbers on axes with units."""
+        name = definition.name or ""
+        measure, base = self._snapshot.analysis.measured(Name(name), name)
+        if measure is None:
+            return self.points_of(name)
+        result = self._in_units(base, measure, (units.x, units.y), name)
+        return real_points(np.asarray(result.value, dtype=np.complex128).reshape(-1, 2))
 
     def points_of(self, name: str) -> NDArray[np.float64]:
         """Return a point or a list of points, (n, 2) floats; NaN where there is no real value.

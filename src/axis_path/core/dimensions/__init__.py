@@ -4,6 +4,7 @@ Read ``terms.py`` (dimensions with unknown parts), then ``infer.py``.
 """
 
 from axis_path.core.dimensions.choose import fitting_units, named_unit, tidied
+from axis_path.core.dimensions.curve_units import PLAIN_UNITS, CurveUnits
 from axis_path.core.dimensions.infer import Coercion, Inference, Surroundings
 from axis_path.core.dimensions.line_units import LineUnits, dimension_of, resolved, unit_of
 from axis_path.core.dimensions.measures import (
@@ -21,8 +22,10 @@ from axis_path.core.dimensions.words import described, name_of
 __all__ = [
     "NUMBER",
     "PLAIN_MEASURE",
+    "PLAIN_UNITS",
     "AnyMeasure",
     "Coercion",
+    "CurveUnits",
     "Inference",
     "LineUnits",
     "Measure",

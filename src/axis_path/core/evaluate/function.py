@@ -16,6 +16,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Ball, Defined, Enclosure, ball, precision
+from axis_path.core.dimensions.curve_units import PLAIN_UNITS, CurveUnits
 from axis_path.core.evaluate.backends.backends import (
     Enclosing,
     Fast,
@@ -102,6 +103,7 @@ class RealFunction:
         parameters: the exact value of every slider.
         low: the lower end of its own domain, None if it has none; ``high`` likewise.
         without: single values that its domain leaves out.
+        units: the units of its variable and of its value, where they have any.
     """
 
     name: str
@@ -111,6 +113,7 @@ class RealFunction:
     low: End | None = None
     high: End | None = None
     without: tuple[Ball, ...] = ()
+    units: CurveUnits = PLAIN_UNITS
 
     def key(self) -> tuple[object, ...]:
         """Return all that its values and its domain depend on."""

@@ -11,6 +11,7 @@ from axis_path.core.compile.numbers import Numbers
 from axis_path.core.compile.results import Results, real_points
 from axis_path.core.compile.slider_queries import Sliders
 from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.compile.units.plane import PlaneUnits
 from axis_path.core.deadline import calculation
 from axis_path.core.errors import DomainError, MathError, StoppedError
 from axis_path.core.evaluate import RealFunction, Result, ResultKind
@@ -38,6 +39,7 @@ class States:
         self._sliders = snapshot.query(Sliders)
         self._curves = snapshot.query(Curves)
         self._results = snapshot.query(Results)
+        self._units = snapshot.query(PlaneUnits)
         self._state: State | None = None
 
     @property
@@ -101,7 +103,10 @@ class States:
         else:
             if definition.typed and result.kind is ResultKind.NUMBER and not result.reason:
                 state.typed[definition.id] = result.rational or exact_number(float(result.value))
+            units = self._units.of(definition)
             points = _points(result)
+            if points is not None and not units.is_plain:
+                points = self._results.points_on_plane(definition, units)
             if points is not None:
                 state.realised[definition.id] = points
                 if _is_complex(result):

@@ -76,6 +76,8 @@ class Findings(Sequence[Finding]):
         holds_always: whether everything is a solution, so that none can be listed.
         along: where it is so all along, in words, if it is proved that there is nothing but that
             and the findings.
+        x_unit: the symbol of the unit of all abscissae, ``y_unit`` that of the values; empty for
+            plain numbers.
     """
 
     items: tuple[Finding, ...]
@@ -83,6 +85,8 @@ class Findings(Sequence[Finding]):
     note: str = ""
     holds_always: bool = False
     along: str = ""
+    x_unit: str = ""
+    y_unit: str = ""
 
     def __len__(self) -> int:
         """Return how many were found."""

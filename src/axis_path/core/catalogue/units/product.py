@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from fractions import Fraction
 from functools import cached_property
 
@@ -97,6 +97,12 @@ class UnitProduct:
     def printed(self) -> str:
         """Return it as it is printed: ``kg m/s²``; empty for no unit."""
         return printed_product(self._powers)
+
+    @property
+    def spelled(self) -> str:
+        """Return it in full names, which no name of a study hides: ``metre/second^2``."""
+        names = {unit: replace(unit, symbol=unit.name) for unit, _ in self.parts}
+        return UnitProduct(tuple((names[unit], power) for unit, power in self.parts)).symbol
 
     @property
     def _powers(self) -> Mapping[str, Fraction]:

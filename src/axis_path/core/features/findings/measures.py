@@ -5,18 +5,20 @@ from __future__ import annotations
 import math
 import re
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from fractions import Fraction
 from functools import cache, partial
 from itertools import pairwise
 
 from axis_path.core.arithmetic import Ball, Defined, ball, precision
+from axis_path.core.catalogue.units import UnitProduct
 from axis_path.core.compile.curves import Curves
 from axis_path.core.compile.integrals.queries import Integrals, is_endless
 from axis_path.core.compile.numbers import GivenNumber, Numbers
 from axis_path.core.compile.results import Results
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.deadline import calculation
+from axis_path.core.dimensions import CurveUnits
 from axis_path.core.errors import MathError, NotHandledError
 from axis_path.core.evaluate import (
     VALUE_BITS,
@@ -24,6 +26,7 @@ from axis_path.core.evaluate import (
     RealFunction,
     make_result,
 )
+from axis_path.core.lines.sliders import literal
 from axis_path.core.locate import (
     MEASURED,
     MOST_PARTS,
@@ -62,6 +65,7 @@ class Measure:
         decimal: the decimal, where the text is an exact form.
         value: the nearest float, NaN without a value.
         reason: why there is none.
+        unit: of the number, as it is printed; empty for a plain number.
     """
 
     name: str
@@ -69,6 +73,11 @@ class Measure:
     decimal: str
     value: float
     reason: str = ""
+    unit: str = ""
+
+    def of_unit(self, unit: UnitProduct) -> Measure:
+        """Return the measure with the unit of its number."""
+        return replace(self, unit=unit.printed if self.text else "")
 
 
 @dataclass(frozen=True, slots=True)
@@ -107,30 +116,37 @@ class Measures:
             MathError: the name is no function that works, or the place has no value.
         """
         function = self._curves.function(name)
-        abscissa = self._numbers.number(x)
+        units = function.units
+        abscissa = self._numbers.number(x, units.variable)
         with precision(VALUE_BITS):
             value = function.prove_within(abscissa)
             slope, bend = _slopes(function, abscissa)
             one = ball.from_fraction(1)
+            per = units.y / units.variable
             measures = [
-                _measure("value", value),
-                _measure("slope", slope),
-                _measure("second derivative", bend),
+                _measure("value", value).of_unit(units.y),
+                _measure("slope", slope).of_unit(per),
+                _measure("second derivative", bend).of_unit(per / units.variable),
             ]
-            if slope.defined is Defined.YES and bend.defined is Defined.YES:
+            # Axes of different units have no circle, and so no curvature.
+            is_round = units.y == units.variable
+            if is_round and slope.defined is Defined.YES and bend.defined is Defined.YES:
                 speed = ball.add(one, ball.integer_power(slope, 2))
                 curvature = ball.divide(ball.absolute(bend), ball.root(speed, 3, 2))
-                measures.append(_measure("curvature", curvature))
+                reciprocal = units.y.to_the(Fraction(-1))
+                measures.append(_measure("curvature", curvature).of_unit(reciprocal))
                 if curvature.excludes_zero():
-                    measures.append(_measure("radius of curvature", ball.divide(one, curvature)))
+                    radius = _measure("radius of curvature", ball.divide(one, curvature))
+                    measures.append(radius.of_unit(units.y))
         if not (value.is_defined and slope.is_defined):
             return AtPoint(tuple(measures), "", "")
-        at = x.strip() if isinstance(x, str) else value_text(abscissa)
+        at = _abscissa_text(x, abscissa, units.variable)
         called, there = f"{function.name}({at})", f"{function.name}'({at})"
         inner = at if re.fullmatch(r"[\w.π]+", at) else f"({at})"
         step = f"({function.variable} - {inner})"
         tangent = f"{called} + {there} {step}"
-        normal = f"{called} - {step}/{there}" if slope.excludes_zero() else ""
+        is_upright = is_round and slope.excludes_zero()
+        normal = f"{called} - {step}/{there}" if is_upright else ""
         return AtPoint(tuple(measures), tangent, normal)
 
     def over_interval(
@@ -147,24 +163,33 @@ class Measures:
             MathError: the name is no function that works, or the ends have no value.
         """
         function = self._curves.function(name)
+        measures = self._over_interval(function, low, high)
+        if function.units.is_plain:
+            return measures
+        return tuple(_of_units(measure, function.units) for measure in measures)
+
+    def _over_interval(
+        self, function: RealFunction, low: GivenNumber | None, high: GivenNumber | None
+    ) -> tuple[Measure, ...]:
+        """Measure a function over an interval, in numbers on the axes."""
         if is_endless(low) or is_endless(high):
             return self._without_end(function, low, high)
         interval = self._numbers.interval(function, low, high)
         ends = [
-            f"({value_text(end) if given is None else given})"
+            f"({value_text(end) if given is None or function.units.variable.parts else given})"
             for end, given in ((interval.low, low), (interval.high, high))
         ]
         measures = self._by_parts(function, interval, ends)
         if measures is not None:
             return measures
-        x, called = function.variable, function.name
-        whole = f"integral({called}({x}), {x}, {ends[0]}, {ends[1]})"
+        x, value, slope = function.variable, _called(function, 0), _called(function, 1)
+        whole = f"integral({value}, {x}, {ends[0]}, {ends[1]})"
         return (
             self._measured("integral", whole),
             self._measured("area", self._area(function, interval, ends)),
             self._measured("mean value", f"{whole}/({ends[1]} - {ends[0]})"),
             self._measured(
-                "arc length", f"integral(sqrt(1 + {called}'({x})^2), {x}, {ends[0]}, {ends[1]})"
+                "arc length", f"integral(sqrt(1 + {slope}^2), {x}, {ends[0]}, {ends[1]})"
             ),
         )
 
@@ -201,14 +226,14 @@ class Measures:
         The cuts are the nearest floats, which changes the area by the square of what they are off:
         far less than any digit that is shown.
         """
-        x, called = function.variable, function.name
+        x, value = function.variable, _called(function, 0)
         zeros = find_zeros(function, interval)
         if not zeros.complete or len(zeros) > MOST_PARTS:
-            return f"integral(abs({called}({x})), {x}, {ends[0]}, {ends[1]})"
+            return f"integral(abs({value}), {x}, {ends[0]}, {ends[1]})"
         low, high = (float(end.value.mid()) for end in (interval.low, interval.high))
         inner = [f"({Fraction(zero.x)})" for zero in zeros if low < zero.x < high]
         cuts = pairwise([ends[0], *inner, ends[1]])
-        return " + ".join(f"abs(integral({called}({x}), {x}, {a}, {b}))" for a, b in cuts)
+        return " + ".join(f"abs(integral({value}, {x}, {a}, {b}))" for a, b in cuts)
 
     def _measured(self, name: str, text: str) -> Measure:
         try:
@@ -257,6 +282,37 @@ class Measures:
             interpolation,
             float(self._numbers.number(level).value.mid()),
         )
+
+
+def _called(function: RealFunction, order: int) -> str:
+    """Return the text of a function, or of its slope, in numbers on the axes."""
+    x, primes, units = function.variable, "'" * order, function.units
+    if units.is_plain:
+        return f"{function.name}{primes}({x})"
+    at = f"({x}) {units.variable.spelled}" if units.variable.parts else x
+    per = units.y / units.variable.to_the(Fraction(order))
+    called = f"{function.name}{primes}({at})"
+    return f"({called}/(1 {per.spelled}))" if per.parts else called
+
+
+def _abscissa_text(given: GivenNumber, abscissa: Ball, unit: UnitProduct) -> str:
+    """Return a place as a text of our language, with its unit."""
+    text = given.strip() if isinstance(given, str) else value_text(abscissa)
+    if not unit.parts or (isinstance(given, str) and literal(given) is None):
+        return text
+    return f"{text} {unit.spelled}"
+
+
+def _of_units(measure: Measure, units: CurveUnits) -> Measure:
+    """Return what was measured over an interval with its unit: an area has their product."""
+    if measure.name == "mean value":
+        return measure.of_unit(units.y)
+    if measure.name == "arc length":
+        if units.y != units.variable:
+            return _without_value(measure.name, "a length needs the same unit on both axes")
+        return measure.of_unit(units.y)
+    product = units.y * units.variable
+    return measure.of_unit(product)
 
 
 def _measured_at(name: str, at_bits: Callable[[int], Ball], *, is_rough: bool) -> Measure:

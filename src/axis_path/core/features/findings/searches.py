@@ -10,6 +10,8 @@ from axis_path.core.compile.curves import Curves
 from axis_path.core.compile.numbers import GivenNumber, Numbers
 from axis_path.core.compile.slider_queries import Sliders
 from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.compile.units.plane import PlaneUnits
+from axis_path.core.dimensions.curve_units import CurveUnits
 from axis_path.core.errors import LimitError
 from axis_path.core.evaluate import RealFunction, RealSurface
 from axis_path.core.kinds.drawables import Drawables
@@ -33,6 +35,13 @@ from axis_path.core.locate import (
 _FAR = 1_000
 
 
+def in_units(findings: Findings, units: CurveUnits) -> Findings:
+    """Return findings that say of which units their numbers are."""
+    if units.is_plain:
+        return findings
+    return replace(findings, x_unit=units.variable.symbol, y_unit=units.y.symbol)
+
+
 class Searches:
     """What can be located in a study."""
 
@@ -42,6 +51,7 @@ class Searches:
         self._curves = snapshot.query(Curves)
         self._numbers = snapshot.query(Numbers)
         self._sliders = snapshot.query(Sliders)
+        self._units = snapshot.query(PlaneUnits)
 
     def zeros(
         self, name: str, low: GivenNumber | None = None, high: GivenNumber | None = None
@@ -58,7 +68,8 @@ class Searches:
             MathError: the name is not a function that works, or the ends have no value.
         """
         function = self._curves.function(name)
-        return find_zeros(function, self._numbers.interval(function, low, high))
+        findings = find_zeros(function, self._numbers.interval(function, low, high))
+        return in_units(findings, function.units)
 
     def extrema(
         self,
@@ -87,7 +98,7 @@ class Searches:
             at_window or (high is None and function.high is None),
         )
         inside = replace(inside, low_is_edge=is_edge[0], high_is_edge=is_edge[1])
-        return find_extrema(function, inside)
+        return in_units(find_extrema(function, inside), function.units)
 
     def inflections(
         self, name: str, low: GivenNumber | None = None, high: GivenNumber | None = None
@@ -103,7 +114,8 @@ class Searches:
             MathError: the name is not a function that works, or the ends have no value.
         """
         function = self._curves.function(name)
-        return find_inflections(function, self._numbers.interval(function, low, high))
+        findings = find_inflections(function, self._numbers.interval(function, low, high))
+        return in_units(findings, function.units)
 
     def breaks(
         self, name: str, low: GivenNumber | None = None, high: GivenNumber | None = None
@@ -119,7 +131,8 @@ class Searches:
             MathError: the name is not a function that works, or the ends have no value.
         """
         function = self._curves.function(name)
-        return find_breaks(function, self._numbers.interval(function, low, high))
+        findings = find_breaks(function, self._numbers.interval(function, low, high))
+        return in_units(findings, function.units)
 
     def intersections(
         self,
@@ -156,7 +169,8 @@ class Searches:
         if y is None and isinstance(one, RealSurface) and isinstance(second, RealSurface):
             y = (self._numbers.number(-_FAR), self._numbers.number(_FAR))
             x = x or (self._numbers.number(-_FAR), self._numbers.number(_FAR))
-        return find_intersections(one, second, Bounds(x, y), interval)
+        units = self._units.of(self._snapshot.definition_of(name))
+        return in_units(find_intersections(one, second, Bounds(x, y), interval), units)
 
     def sweep_values(self, slider: str, count: int) -> list[Fraction]:
         """Return evenly spaced values over the range of a slider, for a sweep.

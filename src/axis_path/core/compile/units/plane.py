@@ -1,0 +1,113 @@
+"""The units of the plane: in which of them a line stands on its axes."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from enum import StrEnum
+
+from axis_path.core.catalogue.units import NO_UNIT, Dimension, UnitProduct, read_unit
+from axis_path.core.compile.definition import Definition
+from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.dimensions import (
+    Measure,
+    PlaneMeasure,
+    dimension_of,
+    measures_of,
+    unit_of,
+)
+from axis_path.core.dimensions.curve_units import PLAIN_UNITS, CurveUnits
+from axis_path.core.document.shown_units import ShownUnits
+from axis_path.core.lines.meaning import Kind
+from axis_path.core.threads import lazy_property
+
+
+class AxisName(StrEnum):
+    """The two axes of the plane."""
+
+    X = "x"
+    Y = "y"
+
+
+@dataclass(frozen=True, slots=True)
+class _OnAxes:
+    """What a line measures along both axes."""
+
+    x: Measure
+    y: Measure
+
+
+class PlaneUnits:
+    """Chooses one unit for each dimension on each axis, so that lines can be compared."""
+
+    def __init__(self, snapshot: Snapshot) -> None:
+        self._snapshot = snapshot
+
+    def of(self, definition: Definition) -> CurveUnits:
+        """Return the units of a line."""
+        if self._snapshot.analysis.named_units is None or definition.units is None:
+            return PLAIN_UNITS
+        on_axes = _on_axes(definition)
+        if on_axes is None:
+            return PLAIN_UNITS
+        x = self._unit(AxisName.X, on_axes.x)
+        y = self._unit(AxisName.Y, on_axes.y)
+        variables = definition.units.variables
+        variable, value = x, y
+        if definition.kind in (Kind.PATH, Kind.POLAR) and variables:
+            variable = unit_of(variables[0])
+        if definition.kind is Kind.SEVERAL:
+            value = unit_of(measures_of(definition.units.value)[0])
+        return CurveUnits(x, y, variable, value)
+
+    def on_axis(self, axis: AxisName) -> tuple[UnitProduct, ...]:
+        """Return the units that stand on an axis, one for each dimension, those of lines first."""
+        return tuple(self._defaults[axis].values())
+
+    def dimensions_on(self, axis: AxisName) -> tuple[Dimension, ...]:
+        """Return the dimensions that stand on an axis, plain numbers among them."""
+        return tuple(self._defaults[axis])
+
+    def _unit(self, axis: AxisName, measure: Measure) -> UnitProduct:
+        return self._defaults[axis].get(dimension_of(measure), NO_UNIT)
+
+    @lazy_property
+    def _defaults(self) -> dict[AxisName, dict[Dimension, UnitProduct]]:
+        """Return the unit of each dimension on each axis: the one that was chosen, or the first."""
+        section = self._snapshot.section(ShownUnits)
+        units: dict[AxisName, dict[Dimension, UnitProduct]] = {AxisName.X: {}, AxisName.Y: {}}
+        for axis, measure in self._measures():
+            units[axis].setdefault(dimension_of(measure), unit_of(measure))
+        for axis, texts in ((AxisName.X, section.x), (AxisName.Y, section.y)):
+            for unit in map(read_unit, texts):
+                if unit is not None and unit.dimension in units[axis]:
+                    units[axis][unit.dimension] = unit
+        return units
+
+    def _measures(self) -> Iterator[tuple[AxisName, Measure]]:
+        for definition in self._snapshot.definitions():
+            if definition.disabled or definition.problem is not None or definition.units is None:
+                continue
+            on_axes = _on_axes(definition)
+            if on_axes is not None:
+                yield AxisName.X, on_axes.x
+                yield AxisName.Y, on_axes.y
+
+
+def _on_axes(definition: Definition) -> _OnAxes | None:
+    """Return what a line measures along both axes; None for one that does not stand on them."""
+    units = definition.units
+    if units is None:
+        return None
+    value = units.value
+    match definition.kind:
+        case Kind.FUNCTION if isinstance(value, Measure):
+            return _OnAxes(units.variables[0], value)
+        case Kind.POLAR if isinstance(value, Measure):
+            return _OnAxes(value, value)
+        case Kind.RELATION | Kind.REGION | Kind.SEVERAL if len(units.variables) == 2:
+            return _OnAxes(units.variables[0], units.variables[1])
+        case _ if isinstance(value, PlaneMeasure):
+            return _OnAxes(value.first, value.second)
+        case _:
+            return None
