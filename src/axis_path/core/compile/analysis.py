@@ -7,6 +7,7 @@ the edit did not touch is neither read nor compiled again.
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 
 from axis_path.core.catalogue.units import NO_UNIT, UnitProduct
@@ -20,11 +21,19 @@ from axis_path.core.compile.dependence import (
 from axis_path.core.compile.expressions import Expressions
 from axis_path.core.compile.integrals.integrals import holds_integral
 from axis_path.core.compile.units.units import (
+    MeasuredEquations,
     NamedUnits,
+    measured_equations,
     measured_expression,
     measured_meaning,
 )
-from axis_path.core.dimensions import AnyMeasure, described, dimension_of, measures_of
+from axis_path.core.dimensions import (
+    PLAIN_MEASURE,
+    AnyMeasure,
+    described,
+    dimension_of,
+    measures_of,
+)
 from axis_path.core.dimensions.expand import in_unit
 from axis_path.core.errors import LimitError, MathError, UnitError
 from axis_path.core.evaluate import (
@@ -211,6 +220,27 @@ class Analysis:
         measure, base = measured_expression(text, node, names, self.unit)
         is_plain = all(part.term.known.is_plain for part in measures_of(measure))
         return (None if is_plain else measure), base
+
+    def measured_equations(
+        self, equations: Sequence[tuple[str, tuple[Node, ...]]], unknowns: Sequence[str]
+    ) -> MeasuredEquations:
+        """Return equations in base units, with what their unknowns measure.
+
+        Args:
+            equations: the text of each, and its terms.
+            unknowns: the names that have no value.
+
+        Raises:
+            UnitError: units in one of them do not fit together.
+        """
+        has_units = any(has_unit_nodes(term) for _, terms in equations for term in terms)
+        if self.named_units is None and not has_units:
+            plain = dict.fromkeys(unknowns, PLAIN_MEASURE)
+            sides = (PLAIN_MEASURE,) * len(equations)
+            return MeasuredEquations(tuple(terms for _, terms in equations), plain, sides)
+        return measured_equations(
+            equations, self.named_units or NamedUnits(), self.unit, unknowns
+        )  # fmt: skip
 
     def constant(self, text: str, unit: UnitProduct = NO_UNIT) -> tuple[Expression, frozenset[str]]:
         """Return a typed number in the graph, and the names it uses; it is stored.

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from contextlib import suppress
 from itertools import pairwise
+from types import MappingProxyType
 
 from axis_path.core.catalogue import ValueKind
-from axis_path.core.catalogue.units import UnitProduct
+from axis_path.core.catalogue.units import NO_UNIT, UnitProduct
 from axis_path.core.compile.cache import CompileCache
 from axis_path.core.compile.compiled import (
     Compiled,
@@ -57,6 +58,10 @@ def input_name(variable: str) -> str:
     return _VARIABLE_INPUT + variable
 
 
+#: No unknown has a unit.
+NO_UNITS: Mapping[str, UnitProduct] = MappingProxyType({})
+
+
 class Expressions:
     """Compiles lines and expressions into the graph of a study.
 
@@ -88,7 +93,11 @@ class Expressions:
             return CompiledRelation(tuple(map(self._expression, steps)), tuple(signs))
 
     def differences(
-        self, terms: Sequence[Node], variable: str, others: Sequence[str] = ()
+        self,
+        terms: Sequence[Node],
+        variable: str,
+        others: Sequence[str] = (),
+        units: Mapping[str, UnitProduct] = NO_UNITS,
     ) -> list[Expression]:
         """Return every term of an equation or an inequality less the one after it.
 
@@ -96,11 +105,15 @@ class Expressions:
             terms: what stands between the signs.
             variable: the unknown that is the variable of the expressions; none if it is empty.
             others: further unknowns, which are inputs under their names.
+            units: of the unknowns, whose numbers they are; the terms are in base units.
         """
         with COMPUTING:
             graph = self.cache.graph
             variables = {variable: graph.add(Op.VARIABLE)} if variable else {}
             variables |= {name: graph.add(Op.INPUT, payload=input_name(name)) for name in others}
+            for name, unit in units.items():
+                if name in variables:
+                    variables[name] = self.step_in_base_units(variables[name], unit)
             steps = [
                 self._compiler.compile(Binary(Operator.SUBTRACT, left, right), variables)
                 for left, right in pairwise(terms)
@@ -117,11 +130,25 @@ class Expressions:
             self._check_real(step)
             return self._expression(step)
 
-    def side(self, term: Node, variable: str) -> Expression:
-        """Return one side of an equation as an expression of its unknown."""
+    def side(
+        self,
+        term: Node,
+        variable: str,
+        unit: UnitProduct = NO_UNIT,
+        value_unit: UnitProduct = NO_UNIT,
+    ) -> Expression:
+        """Return one side of an equation as an expression of its unknown.
+
+        Args:
+            term: the side, in base units.
+            variable: the unknown.
+            unit: of which the unknown is a number.
+            value_unit: of which the value is one.
+        """
         with COMPUTING:
-            step = self._compiler.compile(term, {variable: self.cache.graph.add(Op.VARIABLE)})
-            return self._expression(step)
+            own = self.step_in_base_units(self.cache.graph.add(Op.VARIABLE), unit)
+            step = self._compiler.compile(term, {variable: own})
+            return self._expression(self.step_in_unit(step, value_unit))
 
     def row_expression(
         self, node: Node, variables: Collection[str], over: str, at: Expression | None

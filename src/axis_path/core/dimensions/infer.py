@@ -89,12 +89,15 @@ class Inference:
     Args:
         text: the line, for the words of errors.
         around: what the names measure.
+        unifier: what is found out about unknown dimensions, where several lines share them.
     """
 
-    def __init__(self, text: str, around: Surroundings) -> None:
+    def __init__(
+        self, text: str, around: Surroundings, unifier: Unifier | None = None
+    ) -> None:  # fmt: skip
         self._text = text
         self._around = around
-        self.unifier = Unifier()
+        self.unifier = Unifier() if unifier is None else unifier
         self.coercions: list[Coercion] = []
 
     # What is asked

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Sequence
 from dataclasses import replace
 from functools import partial
@@ -74,14 +75,20 @@ def _exact(number: Result, unit: str) -> ExactForm:
 
 def with_unit(text: str, unit: str) -> str:
     """Return a number with a unit behind it, in brackets if it is a sum."""
-    return f"{f'({text})' if _is_sum(text) else text} {unit}"
+    return f"{f'({text})' if _needs_brackets(text) else text} {unit}".rstrip()
 
 
-def _is_sum(text: str) -> bool:
-    """Check whether a text is a sum or a difference outside of all brackets."""
+_FRACTION = re.compile(r"[-−]?[0-9]+/[0-9]+")
+
+
+def _needs_brackets(text: str) -> bool:
+    """Check whether a text is a sum, or a quotient other than a fraction, outside of brackets."""
+    if _FRACTION.fullmatch(text):
+        return False
     depth = 0
     for index, sign in enumerate(text):
         depth += (sign in "([") - (sign in ")]")
-        if sign in "+-−±" and depth == 0 and index and text[index - 1] == " ":
+        is_sum = sign in "+-−±" and index > 0 and text[index - 1] == " "
+        if depth == 0 and (is_sum or sign == "/"):
             return True
     return False

@@ -60,6 +60,11 @@ class PlaneUnits:
             value = unit_of(measures_of(definition.units.value)[0])
         return CurveUnits(x, y, variable, value)
 
+    def unit_across(self, measure: Measure) -> UnitProduct:
+        """Return the unit of a quantity: that of the axis across, if the axis has its dimension."""
+        own = self._defaults[AxisName.X].get(dimension_of(measure), NO_UNIT)
+        return own if own.parts else unit_of(measure)
+
     def on_axis(self, axis: AxisName) -> tuple[UnitProduct, ...]:
         """Return the units that stand on an axis, one for each dimension, those of lines first."""
         return tuple(self._defaults[axis].values())

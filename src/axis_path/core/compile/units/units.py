@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from functools import partial
 
@@ -13,6 +13,7 @@ from axis_path.core.dimensions import (
     LineUnits,
     Measure,
     Signature,
+    Unifier,
     Zero,
     measures_of,
     resolved,
@@ -144,6 +145,59 @@ def measured_expression(
     measure = inference.of(node, variables or {})
     measure = resolved(measure, inference.unifier, is_generic=False)
     return measure, expanded(node, angles, inference.coercions)
+
+
+@dataclass(frozen=True, slots=True)
+class MeasuredEquations:
+    """Equations in base units.
+
+    Attributes:
+        terms: of each equation, from left to right.
+        unknowns: what their unknowns measure.
+        sides: what both sides of each equation measure.
+    """
+
+    terms: tuple[tuple[Node, ...], ...]
+    unknowns: dict[str, Measure]
+    sides: tuple[Measure, ...]
+
+
+def measured_equations(
+    equations: Sequence[tuple[str, tuple[Node, ...]]],
+    names: NamedUnits,
+    angles: AngleUnit,
+    unknowns: Sequence[str],
+) -> MeasuredEquations:
+    """Infer the units of equations together, and write them in base units.
+
+    Args:
+        equations: the text of each, and its terms.
+        names: what the names measure.
+        angles: the unit of angles.
+        unknowns: the names that have no value.
+
+    Raises:
+        UnitError: units in one of them do not fit together.
+    """
+    unifier = Unifier()
+    variables = {name: Measure(unifier.unknown()) for name in unknowns}
+    written, sides = [], []
+    inferences = []
+    for text, terms in equations:
+        inference = Inference(text, names, unifier)
+        sides.append(measures_of(inference.alike(terms, variables))[0])
+        inferences.append(inference)
+    for (_, terms), inference in zip(equations, inferences, strict=True):
+        written.append(tuple(expanded(term, angles, inference.coercions) for term in terms))
+    return MeasuredEquations(
+        tuple(written),
+        {name: _ground(measure, unifier) for name, measure in variables.items()},
+        tuple(_ground(side, unifier) for side in sides),
+    )
+
+
+def _ground(measure: Measure, unifier: Unifier) -> Measure:
+    return measures_of(resolved(measure, unifier, is_generic=False))[0]
 
 
 def _of_function(line: FunctionLine, inference: Inference) -> LineUnits:

@@ -41,6 +41,7 @@ class Row:
         why: sentences of what it is and by what it is sure, for who opens it.
         note: why it is not proved, or has no value.
         flags: ``global``, ``end``, ``double``, as they are shown beside it.
+        unit: of the text, as it is printed; ``value_unit`` that of the value.
     """
 
     label: str
@@ -54,6 +55,8 @@ class Row:
     why: tuple[str, ...] = ()
     note: str = ""
     flags: tuple[str, ...] = ()
+    unit: str = ""
+    value_unit: str = ""
 
 
 @dataclass(frozen=True, slots=True)

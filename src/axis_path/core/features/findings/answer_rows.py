@@ -6,8 +6,10 @@ import math
 from fractions import Fraction
 
 from axis_path.core.arithmetic import precision
+from axis_path.core.dimensions import PLAIN_UNITS, CurveUnits
 from axis_path.core.errors import StoppedError
 from axis_path.core.evaluate import VALUE_BITS, RealFunction
+from axis_path.core.evaluate.quantities import with_unit
 from axis_path.core.features.findings.answer import (
     Row,
 )
@@ -20,8 +22,11 @@ from axis_path.core.locate import (
 )
 
 
-def row(what: QueryKind, function: RealFunction | None, item: Finding) -> Row:
+def row(
+    what: QueryKind, function: RealFunction | None, item: Finding, units: CurveUnits = PLAIN_UNITS
+) -> Row:
     """Return a finding as a line of the answer."""
+    units = units if function is None else function.units
     exact = item.exact if item.exact != item.text else None
     label = item.kind.label if what in (QueryKind.EXTREMA, QueryKind.BREAKS, QueryKind.DATA) else ""
     flags = [
@@ -38,6 +43,7 @@ def row(what: QueryKind, function: RealFunction | None, item: Finding) -> Row:
         value if shows_value else "",
         item.x, 0.0 if item.kind is Kind.ZERO and what is not QueryKind.DATA else item.y,
         item.proved, reasons(function, item), item.note, tuple(flags),
+        units.variable.printed, units.y.printed if shows_value else "",
     )  # fmt: skip
 
 
@@ -104,7 +110,8 @@ def reasons(function: RealFunction | None, item: Finding) -> tuple[str, ...]:
     elif item.why:
         said.append(f"{item.why[0].upper()}{item.why[1:]}.")
     if item.exact:
-        said.append(f"It is exactly {item.exact}.")
+        unit = "" if function is None else function.units.variable.printed
+        said.append(f"It is exactly {with_unit(item.exact, unit)}.")
     elif low < high:
         said.append(f"It lies in a bracket {high - low:.1g} wide.".replace("e-", "·10^−"))
     if function is not None and item.kind is Kind.ZERO:
@@ -124,9 +131,11 @@ def _put_in(function: RealFunction, item: Finding) -> str:
             return ""
         if not value.is_defined:
             return ""
-        called = f"{function.name}({item.exact or item.text})"
+        at = with_unit(item.exact or item.text, function.units.variable.printed)
+        called = f"{function.name}({at})"
         if value.exact is not None:
-            return f"Put in: {called} = {value_text(value)}."
+            own = with_unit(value_text(value), function.units.y.printed)
+            return f"Put in: {called} = {own}."
         size = float(abs(value.value).upper())
     if size == 0:
         return f"Put in: {called} = 0."

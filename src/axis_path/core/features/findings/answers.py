@@ -10,9 +10,11 @@ from axis_path.core.compile.curves import Curves
 from axis_path.core.compile.definition import Definition
 from axis_path.core.compile.numbers import Numbers
 from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.compile.units.plane import PlaneUnits
 from axis_path.core.draw import HOME_X
 from axis_path.core.errors import MathError, UnknownNameError
 from axis_path.core.evaluate import RealFunction
+from axis_path.core.evaluate.quantities import with_unit
 from axis_path.core.features.findings.answer import (
     COUNTED,
     Answer,
@@ -27,6 +29,7 @@ from axis_path.core.features.findings.measures import Measure, Measures
 from axis_path.core.features.findings.searches import Searches
 from axis_path.core.features.findings.section import QueryKind, SavedQueries, SavedQuery
 from axis_path.core.kinds.functions.lane import end_text
+from axis_path.core.lines.sliders import literal
 from axis_path.core.locate import (
     Findings,
     Interpolation,
@@ -121,7 +124,7 @@ def _of_function(snapshot: Snapshot, saved: SavedQuery, title: str) -> Answer:
     if saved.what is QueryKind.EXTREMA:
         numbers = snapshot.query(Numbers)
         low, high = (
-            None if end is None else float(numbers.number(end).value.mid())
+            None if end is None else float(numbers.number(end, function.units.variable).value.mid())
             for end in (saved.low, saved.high)
         )
         rows = tuple(
@@ -137,7 +140,8 @@ def _of_function(snapshot: Snapshot, saved: SavedQuery, title: str) -> Answer:
 def _of_curves(snapshot: Snapshot, saved: SavedQuery, title: str) -> Answer:
     one, other = _name(snapshot, saved.line), _name(snapshot, saved.other)
     findings = snapshot.query(Searches).intersections(one, other, saved.low, saved.high)
-    rows = tuple(row(saved.what, None, item) for item in findings)
+    units = snapshot.query(PlaneUnits).of(_line(snapshot, saved.line))
+    rows = tuple(row(saved.what, None, item, units) for item in findings)
     where = f"{saved.low} ≤ x ≤ {saved.high}" if saved.low and saved.high else ""
     return Answer(
         title, where.replace("-", "−"), "x", rows, verdict(saved.what, findings),
@@ -187,7 +191,10 @@ def _crossing(snapshot: Snapshot, saved: SavedQuery, title: str) -> Answer:
     if not value.text:
         return Answer(title, verdict="It does not cross the y axis", note=f"{value.reason}.")
     is_equal = is_same(value.text, value.decimal)
-    row = Row("y =", value.text, value.decimal, is_equal, x=0.0, y=value.value, proved=True)
+    row = Row(
+        "y =", value.text, value.decimal, is_equal, x=0.0, y=value.value, proved=True,
+        unit=value.unit,
+    )  # fmt: skip
     return Answer(title, "", snapshot.query(Curves).function(name).variable, (row,), complete=True)
 
 
@@ -207,6 +214,8 @@ def _where(saved: SavedQuery, function: RealFunction) -> str:
         "<" if not typed and end is not None and not end.closed else "≤"
         for typed, end in ((saved.low, function.low), (saved.high, function.high))
     ]
+    unit = function.units.variable.printed
+    low, high = (with_unit(end, unit) if literal(end) is not None else end for end in (low, high))
     return f"{low} {signs[0]} {function.variable} {signs[1]} {high}".replace("-", "−")
 
 
@@ -219,8 +228,8 @@ def _where(saved: SavedQuery, function: RealFunction) -> str:
 def _at_point(snapshot: Snapshot, saved: SavedQuery, title: str) -> Answer:
     name = _name(snapshot, saved.line)
     facts = snapshot.query(Measures).at_point(name, saved.text)
-    abscissa = snapshot.query(Numbers).number(saved.text)
     function = snapshot.query(Curves).function(name)
+    abscissa = snapshot.query(Numbers).number(saved.text, function.units.variable)
     x = float(abscissa.value.mid())
     rows = tuple(
         _measure_row(measure, x, facts.measures[0].value if k == 0 else math.nan)
@@ -239,8 +248,9 @@ def _measure_row(measure: Measure, x: float = math.nan, y: float = math.nan) -> 
     if not measure.text:
         return Row(measure.name, "no value", note=measure.reason)
     return Row(
-        measure.name, measure.text, measure.decimal, x=x if not math.isnan(y) else math.nan, y=y
-    )
+        measure.name, measure.text, measure.decimal, x=x if not math.isnan(y) else math.nan, y=y,
+        unit=measure.unit,
+    )  # fmt: skip
 
 
 def _over_interval(snapshot: Snapshot, saved: SavedQuery, title: str) -> Answer:

@@ -7,6 +7,7 @@ import math
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.errors import EquationError
 from axis_path.core.evaluate.graph.angles import measures_angles
+from axis_path.core.evaluate.quantities import with_unit
 from axis_path.core.features.findings.answer import (
     Answer,
     Row,
@@ -57,7 +58,8 @@ def answer_equation(
         solutions = snapshot.query(Solver).solve_inequality(
             texts[0], saved.unknown or None, saved.low, saved.high, with_exact=with_exact
         )
-        rows = tuple(_interval_row(item, unknown) for item in solutions.items)
+        unit = equation.unit.printed
+        rows = tuple(_interval_row(item, unknown, unit) for item in solutions.items)
         spans = tuple(
             Span(s.low.x, s.high.x, s.low_closed, s.high_closed)
             for s in solutions.items
@@ -79,7 +81,7 @@ def answer_equation(
     solution_set = snapshot.query(Solver).solve(
         texts[0], saved.unknown or None, saved.low, saved.high, with_exact=with_exact
     )
-    rows = tuple(_solution_row(item, is_on_axis=is_on_axis) for item in solution_set)
+    rows = tuple(_solution_row(item, equation, is_on_axis=is_on_axis) for item in solution_set)
     note = "" if solution_set.holds_always else further_note(solution_set)
     return Answer(
         title, where or "everywhere", unknown, rows, verdict_of(saved.what, solution_set),
@@ -147,11 +149,12 @@ def _between(saved: SavedQuery, unknown: str) -> str:
     return "".join(parts).replace("-", "−") if saved.low or saved.high else ""
 
 
-def _solution_row(item: Finding, *, is_on_axis: bool) -> Row:
+def _solution_row(item: Finding, equation: Equation, *, is_on_axis: bool) -> Row:
     exact = item.exact if item.exact != item.text else None
     said = reasons(None, item)
     if item.y_text:
-        said = (*said, f"Put in: both sides are {item.y_text}.")
+        value = with_unit(item.y_text, equation.value_unit.printed)
+        said = (*said, f"Put in: both sides are {value}.")
     return Row(
         "",
         exact or item.text,
@@ -163,20 +166,22 @@ def _solution_row(item: Finding, *, is_on_axis: bool) -> Row:
         why=said,
         note=item.note,
         flags=("double",) if item.multiplicity == 2 else (),
+        unit=equation.unit.printed,
     )
 
 
-def _interval_row(solution: SolutionInterval, unknown: str) -> Row:
+def _interval_row(solution: SolutionInterval, unknown: str, unit: str) -> Row:
     low, high = solution.low, solution.high
     if low == high:
-        return Row("", f"{unknown} = {low.exact or low.text}", x=low.x, y=0.0, proved=True)
+        text = with_unit(low.exact or low.text, unit)
+        return Row("", f"{unknown} = {text}", x=low.x, y=0.0, proved=True)
     ends = []
     for end, closed, is_low in (
         (low, solution.low_closed, True),
         (high, solution.high_closed, False),
     ):
         sign = "≤" if closed else "<"
-        text = end.exact or end.text
+        text = with_unit(end.exact or end.text, unit)
         ends.append("" if math.isinf(end.x) else f"{text} {sign} " if is_low else f" {sign} {text}")
     if not any(ends):
         return Row("", f"every {unknown}", proved=True)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from axis_path.core.catalogue.units import NO_UNIT, UnitProduct
 from axis_path.core.errors import EquationError
 from axis_path.core.evaluate import (
     RealFunction,
@@ -34,6 +35,7 @@ class Equation:
         gaps: every term less the next.
         signs: between the terms.
         mathml: how it is written.
+        unit: of the unknown; ``value_unit`` that of the sides.
     """
 
     unknown: str
@@ -41,6 +43,8 @@ class Equation:
     gaps: tuple[RealFunction, ...]
     signs: tuple[str, ...]
     mathml: str
+    unit: UnitProduct = NO_UNIT
+    value_unit: UnitProduct = NO_UNIT
 
     @property
     def is_equation(self) -> bool:

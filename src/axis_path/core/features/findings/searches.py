@@ -12,7 +12,8 @@ from axis_path.core.compile.slider_queries import Sliders
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.compile.units.plane import PlaneUnits
 from axis_path.core.dimensions.curve_units import CurveUnits
-from axis_path.core.errors import LimitError
+from axis_path.core.dimensions.words import described
+from axis_path.core.errors import LimitError, UnitError
 from axis_path.core.evaluate import RealFunction, RealSurface
 from axis_path.core.kinds.drawables import Drawables
 from axis_path.core.language import spelled
@@ -169,8 +170,25 @@ class Searches:
         if y is None and isinstance(one, RealSurface) and isinstance(second, RealSurface):
             y = (self._numbers.number(-_FAR), self._numbers.number(_FAR))
             x = x or (self._numbers.number(-_FAR), self._numbers.number(_FAR))
-        units = self._units.of(self._snapshot.definition_of(name))
+        units = self._common_units(name, other)
         return in_units(find_intersections(one, second, Bounds(x, y), interval), units)
+
+    def _common_units(self, name: str, other: str) -> CurveUnits:
+        """Return the units of two curves on the plane.
+
+        Raises:
+            UnitError: they do not stand on the same axes, so that they cannot meet.
+        """
+        one, second = (self._units.of(self._snapshot.definition_of(line)) for line in (name, other))
+        for axis in ("x", "y"):
+            units = getattr(one, axis), getattr(second, axis)
+            if units[0].dimension != units[1].dimension:
+                words = [described(unit.dimension) for unit in units]
+                raise UnitError(
+                    f"`{name}` and `{other}` cannot meet: along the {axis} axis `{name}` measures "
+                    f"{words[0]} and `{other}` {words[1]}."
+                )
+        return one
 
     def sweep_values(self, slider: str, count: int) -> list[Fraction]:
         """Return evenly spaced values over the range of a slider, for a sweep.

@@ -11,6 +11,8 @@ from flint import arb
 from axis_path.core.arithmetic import ball, precision
 from axis_path.core.compile.numbers import GivenNumber, Numbers
 from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.compile.units.plane import PlaneUnits
+from axis_path.core.dimensions import CurveUnits, unit_of
 from axis_path.core.errors import EquationError, MathError
 from axis_path.core.evaluate import (
     VALUE_BITS,
@@ -87,14 +89,25 @@ class Solver:
                 f"Besides `{unknown}` there are letters without a value: {others}. Give them one, "
                 "or write as many equations as there are unknowns."
             )
-        gaps = self._snapshot.analysis.expressions.differences(compared.terms, unknown)
-        sides = [self._snapshot.analysis.expressions.side(term, unknown) for term in compared.terms]
+        measured = self._snapshot.analysis.measured_equations([(text, compared.terms)], [unknown])
+        unit = self._snapshot.query(PlaneUnits).unit_across(measured.unknowns[unknown])
+        value_unit = unit_of(measured.sides[0])
+        units = CurveUnits(x=unit, variable=unit)
+        expressions, terms = self._snapshot.analysis.expressions, measured.terms[0]
+        gaps = expressions.differences(terms, unknown, units={unknown: unit})
+        sides = [expressions.side(term, unknown, unit, value_unit) for term in terms]
+        functions = [
+            RealFunction("", unknown, expression, self._snapshot.values, units=units)
+            for expression in (*sides, *gaps)
+        ]
         return Equation(
             unknown,
-            tuple(RealFunction("", unknown, side, self._snapshot.values) for side in sides),
-            tuple(RealFunction("", unknown, gap, self._snapshot.values) for gap in gaps),
+            tuple(functions[: len(sides)]),
+            tuple(functions[len(sides) :]),
             compared.signs,
             typeset_compared(compared),
+            unit,
+            value_unit,
         )
 
     def solve(
@@ -131,7 +144,7 @@ class Solver:
             zeros, within = everywhere.findings, everywhere.interval
         else:
             within = self._numbers.interval(
-                None, FAR * -1 if low is None else low, FAR if high is None else high
+                gap, FAR * -1 if low is None else low, FAR if high is None else high
             )
             zeros = find_zeros(gap, within, words=SOLUTIONS)
         items = [solution(equation, item) for item in zeros]
@@ -143,6 +156,9 @@ class Solver:
             # What is true everywhere has no solutions that could be listed.
             words = f"As far as algebra tells it is true for every {equation.unknown} with values."
             return Findings((), complete=False, note=words, holds_always=True)
+        zeros = replace(
+            zeros, x_unit=equation.unit.symbol, y_unit=equation.value_unit.symbol
+        )  # fmt: skip
         if everywhere is not None and everywhere.period is not None and items:
             note = (
                 "These repeat: any whole multiple of "
@@ -253,7 +269,9 @@ class Solver:
             conditions.append(Condition(turned, {"<": ">", "<=": ">="}.get(sign, sign)))
         reach, goes_on = reach_of(equation.gaps)
         inside = self._numbers.interval(
-            None, reach.low if low is None else low, reach.high if high is None else high
+            equation.gaps[0],
+            reach.low if low is None else low,
+            reach.high if high is None else high,
         )
         if low is None and high is None and not any(goes_on):
             repeated = self._in_one_period(equation.gaps, conditions)
