@@ -8,7 +8,8 @@ value, so that the study can offer to make it a slider.
 from __future__ import annotations
 
 import re
-from dataclasses import dataclass
+from collections.abc import Iterable
+from dataclasses import dataclass, replace
 
 from axis_path.core.catalogue import CONSTANTS, DEGREE, FUNCTIONS, SPELLINGS
 from axis_path.core.catalogue.physics import PHYSICAL_CONSTANTS
@@ -102,11 +103,13 @@ class Vocabulary:
         functions: functions of the study, with the number of values each takes.
         values: parameters of the study.
         variables: the line's own variables; they hide a parameter of the same name.
+        letters: names that may be unknowns; behind a number a unit of the same letters is meant.
     """
 
     functions: frozenset[str] = frozenset()
     values: frozenset[str] = frozenset()
     variables: frozenset[str] = frozenset()
+    letters: frozenset[str] = frozenset()
 
     def is_function(self, name: str) -> bool:
         """Check whether a name is applied to what follows it."""
@@ -120,7 +123,11 @@ class Vocabulary:
 
     def is_own_value(self, name: str) -> bool:
         """Check whether the study or the line itself gives a name a value."""
-        return name in self.variables or name in self.values
+        return name in self.variables or name in self.values or name in self.letters
+
+    def hides_unit(self, name: str) -> bool:
+        """Check whether a name wins over a unit of the same letters."""
+        return self.is_value(name) and name not in self.letters
 
     def is_physical(self, name: str) -> bool:
         """Check whether a name is a constant of nature, which the study does not define itself."""
@@ -135,12 +142,17 @@ class Vocabulary:
         """Return these names with more variables."""
         if self.variables.issuperset(names):
             return self
-        return Vocabulary(self.functions, self.values, self.variables.union(names))
+        return replace(self, variables=self.variables.union(names))
+
+    def and_letters(self, names: Iterable[str]) -> Vocabulary:
+        """Return these names with more names that may be unknowns."""
+        return replace(self, letters=self.letters.union(names))
 
     def all_names(self) -> frozenset[str]:
         """Return every name, for suggestions."""
         shown = set(FUNCTIONS) | set(SUMMARIES) | set(BUILDERS) | (set(CONSTANTS) - {DEGREE})
-        return self.functions | self.values | self.variables | shown | PHYSICAL_CONSTANTS.keys()
+        own = self.functions | self.values | self.variables | self.letters
+        return own | shown | PHYSICAL_CONSTANTS.keys()
 
     def cut(self, run: str, start: int) -> list[Piece]:
         """Read a run of letters, digits and ``_`` that stands at ``start`` in the text.

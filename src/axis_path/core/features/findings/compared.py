@@ -13,7 +13,7 @@ from axis_path.core.language.read import read_body
 
 
 def read_compared(
-    snapshot: Snapshot, text: str, unknown: str | None
+    snapshot: Snapshot, text: str, unknown: str | None, *, with_units: bool = True
 ) -> tuple[Compared, Vocabulary]:
     """Return a typed equation or inequality, and the names that it may use.
 
@@ -21,15 +21,19 @@ def read_compared(
         snapshot: of the study.
         text: as typed.
         unknown: the letter that is sought; None if it is found out.
+        with_units: whether letters behind a number, as in ``3 m``, are units first.
 
     Raises:
         MathError: it does not read, or is neither.
     """
     names = snapshot.analysis.names()
-    letters = {unknown} if unknown else set()
-    known = names.values | names.functions
-    letters |= {letter for letter in LETTERS if letter not in known or letter == unknown}
-    vocabulary = names.and_variables(*letters)
+    known = names.values | names.functions | ({unknown} if unknown else set())
+    letters = LETTERS - known
+    own = {unknown} if unknown else set()
+    if with_units:
+        vocabulary = names.and_variables(*own).and_letters(letters)
+    else:
+        vocabulary = names.and_variables(*own, *letters)
     body = read_body(text, vocabulary)
     if body.compared is None:
         raise EquationError(

@@ -59,7 +59,12 @@ def typeset_compared(compared: Compared) -> str:
 
 def unknowns_in(terms: Sequence[Node], vocabulary: Vocabulary) -> set[str]:
     """Return the names in terms that may be unknowns."""
-    return {name for term in terms for name in names_in(term) if name in vocabulary.variables}
+    return {
+        name
+        for term in terms
+        for name in names_in(term)
+        if name in vocabulary.variables | vocabulary.letters
+    }
 
 
 def only_unknown(letters: set[str]) -> str:

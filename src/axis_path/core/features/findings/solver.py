@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
+from contextlib import suppress
 from dataclasses import replace
 
 from flint import arb
@@ -77,7 +78,18 @@ class Solver:
         Raises:
             MathError: it does not read, or there is no unknown, or more than one.
         """
-        compared, vocabulary = read_compared(self._snapshot, text, unknown)
+        try:
+            return self._equation(text, unknown, with_units=True)
+        except MathError as err:
+            # Letters that can be units may be unknowns.
+            with suppress(MathError):
+                return self._equation(text, unknown, with_units=False)
+            raise err from None
+
+    def _equation(self, text: str, unknown: str | None, *, with_units: bool) -> Equation:
+        compared, vocabulary = read_compared(
+            self._snapshot, text, unknown, with_units=with_units
+        )  # fmt: skip
         letters = unknowns_in(compared.terms, vocabulary)
         if unknown is None:
             unknown = only_unknown(letters)

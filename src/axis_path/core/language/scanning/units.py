@@ -111,7 +111,7 @@ class _Place:
         if run == _INCH:
             return start == begin and _is_inch(self.text, start, self.last)
         name = spelled(run)
-        if self.vocabulary.is_value(name):
+        if self.vocabulary.hides_unit(name):
             return False
         if self.vocabulary.is_function(name) and self._applies(name, end):
             return False
