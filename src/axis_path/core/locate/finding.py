@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass, field
 from enum import StrEnum
 from typing import overload
+
+from axis_path.core.evaluate import Result
 
 
 class Kind(StrEnum):
@@ -47,6 +49,7 @@ class Finding:
         multiplicity: of a zero, how many derivatives vanish with the function, counting itself; of
             an intersection, 1 where the curves cross and more where they touch. None if not known.
         why: in words, by what it is proved, or what else is known of it.
+        values: of a solution of a set of equations, the value of each of its names.
     """
 
     kind: Kind
@@ -63,6 +66,7 @@ class Finding:
     at_end: bool = False
     multiplicity: int | None = None
     why: str = ""
+    values: Mapping[str, Result] = field(default_factory=dict)
 
 
 @dataclass(frozen=True, slots=True)

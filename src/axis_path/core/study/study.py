@@ -18,7 +18,8 @@ from axis_path.core.draw import Window
 from axis_path.core.features.data import edits as data_edits
 from axis_path.core.features.data.columns import Columns
 from axis_path.core.features.data.fits import Fits
-from axis_path.core.features.findings import Measures, Searches, Solver, Systems
+from axis_path.core.features.equations.solving import EquationSets
+from axis_path.core.features.findings import Measures, Searches, Solver
 from axis_path.core.features.lines import edits as line_edits
 from axis_path.core.features.reduction.queries import Reductions
 from axis_path.core.features.settings import edits as settings_edits
@@ -141,7 +142,7 @@ class Study:
     sweep = asked(Searches, Searches.sweep)
     solve = asked(Solver, Solver.solve)
     solve_inequality = asked(Solver, Solver.solve_inequality)
-    solve_system = asked(Systems, Systems.solve_system)
+    solve_system = asked(EquationSets, EquationSets.solve_system)
     at_point = asked(Measures, Measures.at_point)
     over_interval = asked(Measures, Measures.over_interval)
     asymptotes = asked(Measures, Measures.asymptotes)

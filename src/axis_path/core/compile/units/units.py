@@ -24,9 +24,11 @@ from axis_path.core.language import FunctionLine, Line, RelationLine, ValueLine
 from axis_path.core.language.tree import (
     AngleUnit,
     Domain,
+    Name,
     Node,
     Parameter,
     Quantity,
+    names_in,
 )
 from axis_path.core.lines.meaning import Meaning
 
@@ -181,19 +183,30 @@ def measured_equations(
     """
     unifier = Unifier()
     variables = {name: Measure(unifier.unknown()) for name in unknowns}
-    written, sides = [], []
-    inferences = []
-    for text, terms in equations:
+    written: dict[int, tuple[Node, ...]] = {}
+    sides: dict[int, Measure] = {}
+    for place in _definitions_first(equations):
+        text, terms = equations[place]
         inference = Inference(text, names, unifier)
-        sides.append(measures_of(inference.alike(terms, variables))[0])
-        inferences.append(inference)
-    for (_, terms), inference in zip(equations, inferences, strict=True):
-        written.append(tuple(expanded(term, angles, inference.coercions) for term in terms))
+        sides[place] = measures_of(inference.alike(terms, variables))[0]
+        written[place] = tuple(expanded(term, angles, inference.coercions) for term in terms)
+    places = range(len(equations))
     return MeasuredEquations(
-        tuple(written),
+        tuple(written[place] for place in places),
         {name: _ground(measure, unifier) for name, measure in variables.items()},
-        tuple(_ground(side, unifier) for side in sides),
+        tuple(_ground(sides[place], unifier) for place in places),
     )
+
+
+def _definitions_first(equations: Sequence[tuple[str, tuple[Node, ...]]]) -> list[int]:
+    """Return the places of equations so that those that give a name its unit come first."""
+
+    def is_other(place: int) -> bool:
+        terms = equations[place][1]
+        is_value = any(not names_in(term) for term in terms)
+        return not (is_value and any(isinstance(term, Name) for term in terms))
+
+    return sorted(range(len(equations)), key=is_other)
 
 
 def _ground(measure: Measure, unifier: Unifier) -> Measure:

@@ -1,0 +1,228 @@
+"""Solve a set of equations, and say what is known, unknown, missing or contradictory."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+from axis_path.core.catalogue.units import Dimension, UnitProduct
+from axis_path.core.compile.evaluator import Evaluator
+from axis_path.core.compile.expressions import input_name
+from axis_path.core.compile.numbers import GivenNumber, Numbers
+from axis_path.core.compile.results import Results
+from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.dimensions import Measure, dimension_of, unit_of
+from axis_path.core.errors import EquationError, MathError
+from axis_path.core.evaluate import ExactForm, Expression, Result, ResultKind, make_result
+from axis_path.core.evaluate.quantities import quantity_of
+from axis_path.core.features.equations.reading import ReadSet, read_set
+from axis_path.core.features.equations.words import set_note
+from axis_path.core.language import Vocabulary, read_expression
+from axis_path.core.language.tree import Name
+from axis_path.core.locate import Finding, Findings, Kind
+from axis_path.core.locate.sets import SetSolution, SetSolutions, solve_set
+from axis_path.core.locate.sets.solve import SetProblem
+from axis_path.core.locate.sets.values import SetValue
+
+#: Unknowns of equations that are solved in a box lie between these numbers if nothing is given.
+BOX = 100
+#: Where that gives no solution, the search goes on between numbers so many times as large.
+_WIDER = (10**3, 10**6)
+_MOST_BITS = 20_000
+Bounds = GivenNumber | Mapping[str, GivenNumber] | None
+
+
+@dataclass(frozen=True, slots=True)
+class SolvedSet:
+    """A set with all that was found out.
+
+    Attributes:
+        read: the equations.
+        units: of the unknowns.
+        solutions: of the equations.
+        values: of each solution, by the names of the set.
+        box: between which numbers was searched, where a box was needed.
+    """
+
+    read: ReadSet
+    units: Mapping[str, UnitProduct]
+    solutions: SetSolutions
+    values: tuple[Mapping[str, Result], ...]
+    box: int = BOX
+
+    @property
+    def findings(self) -> Findings:
+        """Return the solutions as findings, with the values of all names of the set."""
+        names = self.read.unknowns
+        items = tuple(
+            _finding(names, values, solution)
+            for values, solution in zip(self.values, self.solutions.solutions, strict=True)
+        )
+        complete = self.solutions.complete and not self.solutions.is_free
+        return Findings(items, complete, set_note(self.read, self.solutions, self.box))
+
+
+class EquationSets:
+    """Solves sets of equations among the names of a study."""
+
+    def __init__(self, snapshot: Snapshot) -> None:
+        self._snapshot = snapshot
+        self._numbers = snapshot.query(Numbers)
+
+    def solve_system(
+        self,
+        equations: Sequence[str],
+        unknowns: Sequence[str] | None = None,
+        low: Bounds = None,
+        high: Bounds = None,
+    ) -> Findings:
+        """Solve any number of equations in any order.
+
+        Args:
+            equations: as they are typed, ``W = m g_n``.
+            unknowns: the names that are sought; all names without a value if they are not given.
+            low: the least value of each unknown, in its unit, where equations must be searched; for
+                all, or by names. -100 if nothing is given.
+            high: the greatest, likewise; 100 if nothing is given.
+
+        Returns:
+            One finding for each solution, with ``values`` for every name of the set.
+
+        Raises:
+            MathError: one does not read, or its units do not fit.
+        """
+        return self.solved(equations, unknowns, low, high).findings
+
+    def solved(
+        self,
+        equations: Sequence[str],
+        unknowns: Sequence[str] | None = None,
+        low: Bounds = None,
+        high: Bounds = None,
+    ) -> SolvedSet:
+        """Solve equations, with all that is found out; see ``solve_system``."""
+        read = read_set(self._snapshot, equations, unknowns)
+        units = {name: self._unit(read, name) for name in read.unknowns}
+        ends = {name: self._ends(name, units[name], low, high) for name in read.unknowns}
+        is_bounded = low is not None or high is not None
+        problem, box = self._problem(read, units, ends, is_bounded=is_bounded), BOX
+        solutions = solve_set(problem)
+        if not is_bounded:
+            for wider in _WIDER:
+                if solutions.solutions or not (solutions.boxed and solutions.complete):
+                    break
+                box = BOX * wider
+                ends = {name: (-float(box), float(box)) for name in read.unknowns}
+                problem = self._problem(read, units, ends, is_bounded=False)
+                solutions = solve_set(problem)
+        values = tuple(self._values(read, units, one) for one in solutions.solutions)
+        return SolvedSet(read, units, solutions, values, box)
+
+    def _problem(
+        self,
+        read: ReadSet,
+        units: Mapping[str, UnitProduct],
+        ends: Mapping[str, tuple[float, float]],
+        *,
+        is_bounded: bool,
+    ) -> SetProblem:
+        analysis = self._snapshot.analysis
+        gaps = tuple(
+            analysis.expressions.differences(terms, "", read.unknowns, units)[0]
+            for terms in read.measured.terms
+        )
+        return SetProblem(
+            analysis.cache.graph,
+            gaps,
+            tuple(map(input_name, read.unknowns)),
+            self._snapshot.values,
+            {input_name(name): pair for name, pair in ends.items()},
+            is_bounded,
+            self._read_exact,
+        )
+
+    def _read_exact(self, text: str) -> Expression | None:
+        try:
+            node = read_expression(text.replace("−", "-"), Vocabulary())
+            return self._snapshot.analysis.expressions.compile_exact(node)
+        except MathError:
+            return None
+
+    def _unit(self, read: ReadSet, name: str) -> UnitProduct:
+        """Return the unit of an unknown: that of what it equals, if one equation says it."""
+        measure = read.measured.unknowns[name]
+        for equation, side in zip(read.equations, read.measured.sides, strict=True):
+            if Name(name) in equation.compared.terms and side.unit is not None:
+                return unit_of(Measure(measure.term, side.unit, side.zero, side.is_chosen))
+        return unit_of(measure)
+
+    def _ends(self, name: str, unit: UnitProduct, low: Bounds, high: Bounds) -> tuple[float, float]:
+        ends = []
+        for given, usual in ((low, -BOX), (high, BOX)):
+            own = given.get(name) if isinstance(given, Mapping) else given
+            number = self._numbers.number(usual if own is None else own, unit)
+            ends.append(float(number.value.mid()))
+        if ends[0] >= ends[1]:
+            raise EquationError(f"The range of `{name}` goes from a lower to a higher number.")
+        return ends[0], ends[1]
+
+    def _values(
+        self, read: ReadSet, units: Mapping[str, UnitProduct], solution: SetSolution
+    ) -> dict[str, Result]:
+        values: dict[str, Result] = {}
+        for name in read.unknowns:
+            value = solution.values.get(input_name(name))
+            if value is not None:
+                dimension = dimension_of(read.measured.unknowns[name])
+                values[name] = _result(value, units[name], dimension, self._snapshot.evaluator)
+        results = self._snapshot.query(Results)
+        for name in read.known:
+            try:
+                values[name] = results.value(name)
+            except MathError:
+                continue
+        return values
+
+
+def _result(
+    value: SetValue, unit: UnitProduct, dimension: Dimension, evaluator: Evaluator
+) -> Result:
+    if value.expression is not None:
+        number = evaluator.number(value.expression)
+    else:
+        number = make_result(value.at_bits, lambda: ExactForm(None), most_bits=_MOST_BITS)
+    return quantity_of(number, unit, dimension)
+
+
+def _finding(
+    names: Sequence[str], values: Mapping[str, Result], solution: SetSolution
+) -> Finding:  # fmt: skip
+    shown = [values[name] for name in names if name in values]
+    first = shown[0] if shown else None
+    second = shown[1] if len(shown) > 1 else None
+    x = _float(first)
+    bounds = next(iter(solution.values.values())).bounds() if solution.values else (x, x)
+    return Finding(
+        Kind.SOLUTION, x, _float(second), bounds, solution.proved,
+        _rational(first),
+        "" if first is None else _number(first).decimal(),
+        y_text="" if second is None else _number(second).decimal(),
+        y_exact=_rational(second),
+        values=dict(values),
+    )  # fmt: skip
+
+
+def _rational(result: Result | None) -> str | None:
+    """Return a value as a fraction if it is known to be one; other forms are sought on request."""
+    number = None if result is None else _number(result).rational
+    return None if number is None else str(number)
+
+
+def _number(result: Result) -> Result:
+    return result if result.number is None else result.number
+
+
+def _float(result: Result | None) -> float:
+    if result is None or result.kind not in (ResultKind.NUMBER, ResultKind.QUANTITY):
+        return float("nan")
+    return float(result.value)

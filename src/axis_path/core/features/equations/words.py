@@ -1,0 +1,67 @@
+"""What is said of a set of equations: what is missing, too much, or contradictory."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from axis_path.core.compile.expressions import input_name
+from axis_path.core.features.equations.reading import ReadSet
+from axis_path.core.locate.sets import SetSolutions
+
+
+def set_note(read: ReadSet, solutions: SetSolutions, box: int) -> str:
+    """Describe in sentences what is not certain, and what the equations lack."""
+    inputs = {input_name(name): name for name in read.unknowns}
+    sentences = []
+    structure = solutions.structure
+    if solutions.conflict:
+        sentences.append(_conflict(solutions.conflict))
+    if structure.free:
+        names = [read.unknowns[k] for k in structure.free]
+        verb = "are" if len(names) > 1 else "is"
+        sentences.append(
+            f"{listed(names)} {verb} not determined: {counted(structure.missing, 'equation')} "
+            f"{'is' if structure.missing == 1 else 'are'} missing."
+        )
+    other = [inputs[name] for name in solutions.is_free]
+    other = [name for name in other if read.unknowns.index(name) not in structure.free]
+    if other:
+        sentences.append(f"There are infinitely many solutions: {listed(other)} can be any number.")
+    if solutions.redundant and not solutions.conflict:
+        verb = "follows" if len(solutions.redundant) == 1 else "follow"
+        sentences.append(f"{equations(solutions.redundant)} {verb} from the others.")
+    if solutions.boxed:
+        names = [inputs[name] for name in solutions.boxed]
+        sentences.append(f"{listed(names)}: searched from −{box:,} to {box:,}.")
+    return " ".join([*sentences, *solutions.notes])
+
+
+def _conflict(conflict: Sequence[int]) -> str:
+    if len(conflict) == 1:
+        return f"There is no solution: {equations(conflict).lower()} has none."
+    return f"There is no solution: {equations(conflict).lower()} contradict each other."
+
+
+def equations(places: Sequence[int]) -> str:
+    """Name equations by their numbers: ``Equations 1 and 3``."""
+    numbers = [str(place + 1) for place in places]
+    return f"Equation{'s' if len(numbers) > 1 else ''} {joined(numbers)}"
+
+
+def listed(names: Sequence[str]) -> str:
+    """List names with backticks around them."""
+    return joined([f"`{name}`" for name in names])
+
+
+def joined(parts: Sequence[str]) -> str:
+    """Join parts with commas and ``and``."""
+    if len(parts) < 2:
+        return "".join(parts)
+    return f"{', '.join(parts[:-1])} and {parts[-1]}"
+
+
+def counted(count: int, what: str) -> str:
+    """Return a number of things in words."""
+    words = ("no", "one", "two", "three", "four")
+    number = words[count] if count < len(words) else str(count)
+    return f"{number} {what}{'' if count == 1 else 's'}"

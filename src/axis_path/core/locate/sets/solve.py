@@ -1,0 +1,523 @@
+"""Solve a set of equations block by block, each block as exactly as it can be.
+
+An unknown in which an equation is linear is put into the others; what is left of a block is solved
+as one equation in one unknown, or in a box of its unknowns.
+"""
+
+from __future__ import annotations
+
+import itertools
+import math
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, field, replace
+from fractions import Fraction
+
+import numpy as np
+
+from axis_path.core.arithmetic import Ball, precision
+from axis_path.core.deadline import check
+from axis_path.core.errors import LimitError, NotHandledError
+from axis_path.core.evaluate import Expression, Graph, Op, RealFunction
+from axis_path.core.locate.everywhere import find_everywhere
+from axis_path.core.locate.finding import Finding
+from axis_path.core.locate.search.verdict import SOLUTIONS
+from axis_path.core.locate.sets.boxes import BoxSolution, BoxSystem, solve_in_box
+from axis_path.core.locate.sets.structure import Block, Structure, structure_of
+from axis_path.core.locate.sets.values import (
+    SetValue,
+    dependent_value,
+    enclosed_values,
+    exact_value,
+    simple_fraction,
+)
+from axis_path.core.threads import COMPUTING
+
+#: With so many binary digits it is decided whether an equation holds.
+_CHECK_BITS = 320
+#: What is nearer to 0 than this holds as far as can be computed.
+_TINY = 1e-60
+#: So many solutions of one set are looked for.
+_MOST_SOLUTIONS = 200
+Values = dict[str, SetValue]
+#: Turns an exact form such as ``√2/2`` into an expression.
+ReadExact = Callable[[str], Expression | None]
+
+
+@dataclass(frozen=True, slots=True)
+class SetProblem:
+    """A set of equations as it is solved.
+
+    Attributes:
+        graph: in which its expressions are.
+        gaps: of each equation the left side less the right, with the unknowns as inputs.
+        unknowns: their inputs, in the order in which they are shown.
+        parameters: the values of the sliders.
+        boxes: between which numbers each unknown is looked for, where a search needs that.
+        is_bounded: whether solutions outside of these are left out everywhere.
+        read_exact: turns exact forms into expressions.
+    """
+
+    graph: Graph
+    gaps: tuple[Expression, ...]
+    unknowns: tuple[str, ...]
+    parameters: Mapping[str, Fraction]
+    boxes: Mapping[str, tuple[float, float]]
+    is_bounded: bool
+    read_exact: ReadExact
+
+    def only(self, equations: Sequence[int]) -> SetProblem:
+        """Return the problem with some of its equations, and the unknowns in them."""
+        gaps = tuple(self.gaps[k] for k in equations)
+        used = {name for gap in gaps for name in gap.program.inputs}
+        return replace(
+            self, gaps=gaps, unknowns=tuple(name for name in self.unknowns if name in used)
+        )
+
+
+@dataclass(frozen=True, slots=True)
+class SetSolution:
+    """One solution of a set.
+
+    Attributes:
+        values: of the unknowns that are determined, by their inputs.
+        proved: whether it is proved that there is such a solution.
+        doubts: the equations of which it could not be decided whether they hold.
+    """
+
+    values: Mapping[str, SetValue]
+    proved: bool
+    doubts: tuple[int, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class SetSolutions:
+    """All solutions of a set that were found.
+
+    Attributes:
+        solutions: in the order of the values of the first unknown that differs.
+        complete: whether it is proved that there are no others.
+        structure: what the equations determine.
+        notes: what is not certain, in words.
+        boxed: the inputs of the unknowns that were looked for between bounds.
+        redundant: equations that follow from the others.
+        conflict: a smallest set of equations that contradict one another; empty if none do.
+        is_free: the inputs of the unknowns that may be any number.
+    """
+
+    solutions: tuple[SetSolution, ...]
+    complete: bool
+    structure: Structure
+    notes: tuple[str, ...] = ()
+    boxed: tuple[str, ...] = ()
+    redundant: tuple[int, ...] = ()
+    conflict: tuple[int, ...] = ()
+    is_free: tuple[str, ...] = ()
+
+
+@dataclass
+class _State:
+    """What is noted while a set is solved."""
+
+    complete: bool = True
+    notes: list[str] = field(default_factory=list)
+    boxed: set[str] = field(default_factory=set)
+    redundant: set[int] = field(default_factory=set)
+    free: set[str] = field(default_factory=set)
+
+    def note(self, words: str) -> None:
+        """Add what is not certain, once."""
+        self.complete = False
+        if words and words not in self.notes:
+            self.notes.append(words)
+
+
+def solve_set(problem: SetProblem, *, with_conflict: bool = True) -> SetSolutions:
+    """Solve a set of equations.
+
+    Args:
+        problem: the equations.
+        with_conflict: whether the smallest contradictory set is looked for.
+
+    Raises:
+        MathError: a limit, or a derivative that is not known.
+    """
+    structure = _structure(problem)
+    state = _State()
+    solutions: list[Values] = [{}]
+    for block in structure.blocks:
+        check()
+        solutions = list(
+            itertools.chain.from_iterable(
+                _solved(problem, block, values, state) for values in solutions
+            )
+        )
+        if len(solutions) > _MOST_SOLUTIONS:
+            raise LimitError(f"There are more than {_MOST_SOLUTIONS} solutions; bound the search.")
+        if not solutions:
+            break
+    checked = [_checked(problem, structure, values, state) for values in solutions]
+    found = sorted((one for one in checked if one is not None), key=_place(problem))
+    free = [problem.unknowns[k] for k in structure.free]
+    result = SetSolutions(
+        tuple(found), state.complete, structure, tuple(state.notes),
+        tuple(name for name in problem.unknowns if name in state.boxed),
+        tuple(sorted(state.redundant)),
+        is_free=tuple(name for name in problem.unknowns if name in {*free, *state.free}),
+    )  # fmt: skip
+    if found or not state.complete or not with_conflict:
+        return result
+    return replace(result, conflict=_conflict(problem))
+
+
+def _structure(problem: SetProblem) -> Structure:
+    places = {name: k for k, name in enumerate(problem.unknowns)}
+    uses = [frozenset(places[name] for name in gap.program.inputs) for gap in problem.gaps]
+    return structure_of(uses, len(problem.unknowns))
+
+
+def _place(problem: SetProblem) -> Callable[[SetSolution], list[float]]:
+    def place(solution: SetSolution) -> list[float]:
+        return [
+            float(solution.values[name].ball.value.mid())
+            for name in problem.unknowns
+            if name in solution.values
+        ]
+
+    return place
+
+
+def _conflict(problem: SetProblem) -> tuple[int, ...]:
+    """Return a smallest set of equations without a solution: none can be left out of it."""
+    chosen = list(range(len(problem.gaps)))
+    for k in range(len(problem.gaps)):
+        fewer = [equation for equation in chosen if equation != k]
+        if fewer and _has_no_solution(problem.only(fewer)):
+            chosen = fewer
+    return tuple(chosen)
+
+
+def _has_no_solution(problem: SetProblem) -> bool:
+    result = solve_set(problem, with_conflict=False)
+    return result.complete and not result.solutions
+
+
+# Blocks
+
+
+@dataclass(frozen=True, slots=True)
+class _Eliminated:
+    """An unknown that is expressed by others."""
+
+    name: str
+    expression: Expression
+
+
+def _solved(
+    problem: SetProblem, block: Block, values: Values, state: _State
+) -> list[Values]:  # fmt: skip
+    """Return the solutions of a block for one solution of those before it."""
+    names = [problem.unknowns[k] for k in block.unknowns]
+    gaps = [(k, _with_values(problem, problem.gaps[k], values)) for k in block.equations]
+    eliminated, gaps, names = _eliminated(problem, gaps, names, values)
+    gaps = [(equation, _without_idle(problem, gap, names)) for equation, gap in gaps]
+    left = []
+    for equation, gap in gaps:
+        if set(gap.program.inputs) & set(names):
+            left.append(gap)
+            continue
+        holds = _holds(gap, problem, values)
+        if holds is False:
+            return []
+        if holds is None:
+            state.note("Whether an equation follows from the others could not be decided.")
+        state.redundant.add(equation)
+    free = [name for name in names if len(left) < len(names)]
+    if free:
+        state.free.update(free)
+        return [_with_eliminated(problem, eliminated, dict(values), state)]
+    return [
+        _with_eliminated(problem, eliminated, {**values, **core}, state)
+        for core in _core(problem, left, names, values, state)
+    ]
+
+
+def _with_values(problem: SetProblem, gap: Expression, values: Values) -> Expression:
+    """Return an expression with the values that are known exactly put in."""
+    graph, step = problem.graph, gap.step
+    with COMPUTING:
+        for name in gap.program.inputs:
+            known = values.get(name)
+            if known is not None and known.expression is not None:
+                own = graph.add(Op.INPUT, payload=name)
+                step = graph.substitute(step, own, known.expression.step)
+    return gap if step == gap.step else gap.sibling(step)
+
+
+def _eliminated(
+    problem: SetProblem, gaps: list[tuple[int, Expression]], names: list[str], values: Values
+) -> tuple[list[_Eliminated], list[tuple[int, Expression]], list[str]]:
+    """Put unknowns in which equations are linear into the other equations, one after another."""
+    eliminated: list[_Eliminated] = []
+    gaps, names = list(gaps), list(names)
+    while True:
+        check()
+        found = _linear_in(problem, gaps, names, values)
+        if found is None:
+            return eliminated, gaps, names
+        index, name, solved = found
+        gaps = [
+            (equation, _put_in(problem, gap, name, solved))
+            for k, (equation, gap) in enumerate(gaps)
+            if k != index
+        ]
+        names.remove(name)
+        eliminated.append(_Eliminated(name, solved))
+
+
+def _without_idle(problem: SetProblem, gap: Expression, names: Sequence[str]) -> Expression:
+    """Return an expression without the unknowns on which it does not depend, as x - x."""
+    for name in names:
+        if name not in gap.program.inputs:
+            continue
+        try:
+            slope = gap.derivative(name)
+        except NotHandledError:
+            continue
+        if slope.known == 0 or slope.is_zero():
+            gap = _without(problem, gap, name)
+    return gap
+
+
+def _linear_in(
+    problem: SetProblem, gaps: list[tuple[int, Expression]], names: list[str], values: Values
+) -> tuple[int, str, Expression] | None:
+    """Return an equation, an unknown in which it is linear, and what that unknown is by it."""
+    by_length = sorted(range(len(gaps)), key=lambda k: len(gaps[k][1].program.steps))
+    second: tuple[int, str, Expression] | None = None
+    third: tuple[int, str, Expression] | None = None
+    for index in by_length:
+        gap = gaps[index][1]
+        own = [name for name in names if name in gap.program.inputs]
+        for name in own:
+            try:
+                slope = gap.derivative(name)
+            except NotHandledError:
+                continue
+            if name in slope.program.inputs:
+                continue
+            solved = _solved_for(problem, gap, name, slope)
+            if set(slope.program.inputs) & set(names):
+                rest = _without_idle(problem, _without(problem, gap, name), names)
+                if third is None and _is_not_zero(rest, problem, values):
+                    # A product that is not 0 has no factor that is.
+                    third = index, name, solved
+                continue
+            if not _is_not_zero(slope, problem, values):
+                continue
+            if slope.known is not None and abs(slope.known) == 1:
+                return index, name, solved
+            second = second or (index, name, solved)
+    return second or third
+
+
+def _without(problem: SetProblem, gap: Expression, name: str) -> Expression:
+    """Return an expression with 0 in the place of an unknown."""
+    with COMPUTING:
+        own = problem.graph.add(Op.INPUT, payload=name)
+        return gap.sibling(problem.graph.substitute(gap.step, own, problem.graph.number(0)))
+
+
+def _solved_for(
+    problem: SetProblem, gap: Expression, name: str, slope: Expression
+) -> Expression:  # fmt: skip
+    rest, graph = _without(problem, gap, name), problem.graph
+    with COMPUTING:
+        return gap.sibling(graph.negative(graph.over(rest.step, slope.step)))
+
+
+def _put_in(problem: SetProblem, gap: Expression, name: str, value: Expression) -> Expression:
+    if name not in gap.program.inputs:
+        return gap
+    with COMPUTING:
+        own = problem.graph.add(Op.INPUT, payload=name)
+        return gap.sibling(problem.graph.substitute(gap.step, own, value.step))
+
+
+def _at(expression: Expression, problem: SetProblem, values: Values, bits: int) -> Ball:
+    return dependent_value(expression, problem.parameters, values).at_bits(bits)
+
+
+def _is_not_zero(slope: Expression, problem: SetProblem, values: Values) -> bool:
+    if slope.known is not None:
+        return slope.known != 0
+    if not set(slope.program.inputs) <= values.keys():
+        return False
+    value = _at(slope, problem, values, _CHECK_BITS)
+    return value.is_defined and not bool(value.value.contains(0))
+
+
+def _holds(gap: Expression, problem: SetProblem, values: Values) -> bool | None:
+    """Decide whether an equation holds; None if it only does as far as can be computed."""
+    if gap.known is not None:
+        return gap.known == 0
+    value = _at(gap, problem, values, _CHECK_BITS)
+    if not value.is_defined:
+        return False
+    if value.exact is not None:
+        return bool(value.exact == 0)
+    if not value.value.contains(0):
+        return False
+    return True if gap.is_zero() else None
+
+
+def _with_eliminated(
+    problem: SetProblem, eliminated: Sequence[_Eliminated], values: Values, state: _State
+) -> Values:
+    """Add the unknowns that follow from others, the last that was put in first."""
+    made = dict(values)
+    for one in reversed(eliminated):
+        expression = _with_values(problem, one.expression, made)
+        if not set(expression.program.inputs) <= made.keys():
+            # It depends on an unknown that may be any number.
+            state.free.add(one.name)
+            continue
+        made[one.name] = dependent_value(expression, problem.parameters, made)
+    return made
+
+
+# What is left of a block
+
+
+def _core(
+    problem: SetProblem, gaps: list[Expression], names: list[str], values: Values, state: _State
+) -> list[Values]:
+    """Return the solutions of equations that are linear in none of their unknowns."""
+    if not names:
+        return [{}]
+    inexact = [name for gap in gaps for name in gap.program.inputs if name not in names]
+    if len(names) == 1 and not inexact:
+        return _one_unknown(problem, gaps[0], names[0], state)
+    return _in_box(problem, gaps, names, values, state)
+
+
+def _one_unknown(
+    problem: SetProblem, gap: Expression, name: str, state: _State
+) -> list[Values]:  # fmt: skip
+    graph = problem.graph
+    with COMPUTING:
+        own = graph.add(Op.INPUT, payload=name)
+        step = graph.substitute(gap.step, own, graph.add(Op.VARIABLE))
+    function = RealFunction("", "x", gap.sibling(step), problem.parameters)
+    everywhere = find_everywhere(function, SOLUTIONS)
+    findings = everywhere.findings
+    if findings.along or findings.holds_always:
+        state.free.add(name)
+        state.note(findings.along or findings.note)
+        return [{}]
+    if not findings.complete:
+        state.note(findings.note or "Whether these are all solutions is not proved.")
+    if everywhere.period is not None and len(findings):
+        state.note(f"Solutions repeat: whole multiples of {everywhere.period_text} may be added.")
+    low, high = problem.boxes[name]
+    kept = [
+        finding
+        for finding in findings
+        if not problem.is_bounded or low <= finding.x <= high
+    ]  # fmt: skip
+    return [{name: _value_of(problem, gap, name, finding)} for finding in kept]
+
+
+def _value_of(problem: SetProblem, gap: Expression, name: str, finding: Finding) -> SetValue:
+    exact = problem.read_exact(finding.exact) if finding.exact else None
+    if exact is not None:
+        return exact_value(exact, problem.parameters)
+    low, high = finding.bracket
+    box = BoxSolution(np.array([low]), np.array([high]), finding.proved)
+    system = BoxSystem.of([gap], [name], problem.parameters, {})
+    return enclosed_values(system, box, {})[name]
+
+
+def _in_box(
+    problem: SetProblem, gaps: list[Expression], names: list[str], values: Values, state: _State
+) -> list[Values]:
+    inputs = {name for gap in gaps for name in gap.program.inputs} - set(names)
+    known = {name: values[name].bounds() for name in inputs}
+    system = BoxSystem.of(gaps, names, problem.parameters, known)
+    low = np.array([problem.boxes[name][0] for name in names])
+    high = np.array([problem.boxes[name][1] for name in names])
+    boxes, complete = solve_in_box(system, low, high)
+    state.boxed.update(names)
+    if not complete:
+        state.note("Some places could not be settled: they may hold one solution, several or none.")
+    inside = [box for box in boxes if bool(((box.low <= high) & (low <= box.high)).all())]
+    return [_values_in(problem, system, box, values) for box in inside]
+
+
+def _values_in(problem: SetProblem, system: BoxSystem, box: BoxSolution, values: Values) -> Values:
+    """Return the values of a solution in a box: fractions, if these solve the equations."""
+    if box.proved and not system.known:
+        fractions = [
+            simple_fraction(float(low), float(high))
+            for low, high in zip(box.low, box.high, strict=True)
+        ]
+        numbers = _as_numbers(problem, system, fractions)
+        if numbers is not None:
+            return numbers
+    return enclosed_values(system, box, values)
+
+
+def _as_numbers(
+    problem: SetProblem, system: BoxSystem, fractions: Sequence[Fraction | None]
+) -> Values | None:
+    """Return fractions as values if they solve the equations exactly; else None."""
+    numbers: Values = {}
+    for name, fraction in zip(system.names, fractions, strict=True):
+        if fraction is None:
+            return None
+        with COMPUTING:
+            step = problem.graph.number(fraction)
+        numbers[name] = exact_value(system.gaps[0].sibling(step), problem.parameters)
+    gaps = (_with_values(problem, gap, numbers) for gap in system.gaps)
+    return numbers if all(_holds(gap, problem, {}) for gap in gaps) else None
+
+
+def _checked(
+    problem: SetProblem, structure: Structure, values: Values, state: _State
+) -> SetSolution | None:
+    """Return a solution if all equations hold that were not used to find it."""
+    doubts = []
+    for name, value in values.items():
+        number = value.ball
+        if not number.is_defined or not number.value.is_finite():
+            return None
+        low, high = problem.boxes[name]
+        middle = float(number.value.mid())
+        if problem.is_bounded and name in state.boxed and not low <= middle <= high:
+            return None
+    for equation in (*structure.extra, *_used(structure)):
+        gap = problem.gaps[equation]
+        if not set(gap.program.inputs) <= values.keys():
+            continue
+        holds = _holds(_with_values(problem, gap, values), problem, values)
+        if holds is False:
+            return None
+        if equation in structure.extra:
+            state.redundant.add(equation)
+            if holds is None and not _holds_nearly(gap, problem, values):
+                doubts.append(equation)
+    proved = all(value.proved for value in values.values()) and not doubts
+    if doubts:
+        state.note("Whether all equations hold at once could not be decided.")
+    return SetSolution(values, proved, tuple(doubts))
+
+
+def _used(structure: Structure) -> list[int]:
+    return [equation for block in structure.blocks for equation in block.equations]
+
+
+def _holds_nearly(gap: Expression, problem: SetProblem, values: Values) -> bool:
+    """Check whether an equation holds with as many digits as are computed."""
+    with precision(_CHECK_BITS):
+        value = _at(gap, problem, values, _CHECK_BITS)
+        size = float(value.value.abs_upper())
+    return math.isfinite(size) and size < _TINY
