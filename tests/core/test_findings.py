@@ -9,6 +9,7 @@ import numpy as np
 from axis_path.core import Study, Window
 from axis_path.core.errors import EquationError, ListError, MathError
 from axis_path.core.locate import Direction, Interpolation, Kind
+from tests.core.functions import systems
 
 PI = math.pi
 #: Problems 2, 4-7, 9-15 and 20-22 of the collection by Hansen (1979) as it is used to compare
@@ -393,22 +394,22 @@ class SolveTest(unittest.TestCase):
 
     def test_systems(self) -> None:
         study = Study()
-        one = study.solve_system(["2x + 3y = 5", "x - y = 1"])
+        one = systems(study).solve_system(["2x + 3y = 5", "x - y = 1"])
         self.assertEqual(["8/5", "3/5"], [str(value.exact) for value in one.linear.values])  # type: ignore[union-attr]
-        none = study.solve_system(["x + y = 1", "z = 2", "2x + 2y = 3"])
+        none = systems(study).solve_system(["x + y = 1", "z = 2", "2x + 2y = 3"])
         self.assertEqual((0, 2), none.linear.clash)  # type: ignore[union-attr]
         self.assertIn("no solution: equations 1 and 3", none.sentence)
-        many = study.solve_system(["x + y + z = 1", "x - y = 2"])
+        many = systems(study).solve_system(["x + y + z = 1", "x - y = 2"])
         self.assertEqual((2,), many.linear.free)  # type: ignore[union-attr]
         self.assertEqual("(3/2, (-1/2,))", str(many.linear.general[0]))  # type: ignore[union-attr]
-        rest = study.solve_system(["x^2 + y^2 = 4", "x y = 1"])
+        rest = systems(study).solve_system(["x^2 + y^2 = 4", "x y = 1"])
         self.assertTrue(rest.findings.complete)  # type: ignore[union-attr]
         self.assertEqual(4, len(rest.findings))  # type: ignore[arg-type]
         for item in rest.findings:  # type: ignore[union-attr]
             self.assertAlmostEqual(4, item.x**2 + item.y**2, 12)
             self.assertAlmostEqual(1, item.x * item.y, 12)
         with self.assertRaisesRegex(EquationError, "two at a time"):
-            study.solve_system(["x y z = 1", "x + y = z", "x = 2y"])
+            systems(study).solve_system(["x y z = 1", "x + y = z", "x = 2y"])
 
 
 class MeasureTest(unittest.TestCase):

@@ -10,6 +10,7 @@ from axis_path.core.arithmetic import ball
 from axis_path.core.errors import LimitError
 from axis_path.core.kinds.drawables import Drawables
 from axis_path.core.locate import LinearEquation, Outcome, meet_in_box, solve_linear
+from tests.core.functions import systems
 
 #: Two equations, the box, and how many solutions there are: published ones among them.
 SYSTEMS = (
@@ -32,7 +33,7 @@ class PlaneTest(unittest.TestCase):
         for texts, reach, count in SYSTEMS:
             with self.subTest(texts):
                 study = Study()
-                solved = study.solve_system(texts, -reach, reach)
+                solved = systems(study).solve_system(texts, -reach, reach)
                 found = solved.findings
                 if found is None:
                     # A line among them: it may be linear altogether, which is not meant here.
@@ -60,7 +61,7 @@ class PlaneTest(unittest.TestCase):
             a, b, c, d, e = (int(number) for number in draw.integers(-3, 4, 5))
             texts = (f"x^2 + y^2 = {abs(a) + 2}", f"{b or 1}x^2 + {c} x y + {d} x + {e} y = 1")
             with self.subTest(texts):
-                found = Study().solve_system(texts, -4, 4).findings
+                found = systems(Study()).solve_system(texts, -4, 4).findings
                 radius = np.sqrt(abs(a) + 2)
                 angle = np.linspace(0, 2 * np.pi, 200_001)
                 x, y = radius * np.cos(angle), radius * np.sin(angle)
@@ -144,10 +145,12 @@ class LinearTest(unittest.TestCase):
         self.assertEqual((0,), solve_linear(self.equations([[0, 0, 1], [1, 0, 1]])).clash)
 
     def test_coefficients_that_are_no_fractions_are_enclosed(self) -> None:
-        solved = Study().solve_system(["sqrt(2) x + y = 1", "x - pi y = 0"]).linear
+        solved = systems(Study()).solve_system(["sqrt(2) x + y = 1", "x - pi y = 0"]).linear
         y = 1 / (2**0.5 * np.pi + 1)
         self.assertIs(Outcome.ONE, solved.outcome)  # type: ignore[union-attr]
         for value, expected in zip(solved.values, (np.pi * y, y), strict=True):  # type: ignore[union-attr]
             self.assertAlmostEqual(expected, float(value.value.mid()), 14)
-        same = Study().solve_system(["sqrt(2) x + y = 1", "2 x + sqrt(2) y = sqrt(2)"]).linear
+        same = (
+            systems(Study()).solve_system(["sqrt(2) x + y = 1", "2 x + sqrt(2) y = sqrt(2)"]).linear
+        )
         self.assertIs(Outcome.UNDECIDED, same.outcome)  # type: ignore[union-attr]

@@ -10,6 +10,7 @@ import numpy as np
 
 from axis_path.core import Study
 from axis_path.core.locate import Findings
+from tests.core.functions import systems
 
 #: Left and right sides on [-6, 6], all sides defined there.
 EQUATIONS = (
@@ -119,7 +120,7 @@ class EquationTest(unittest.TestCase):
 
 class SystemTest(unittest.TestCase):
     def points(self, texts: tuple[str, ...]) -> list[tuple[float, float]]:
-        found = Study().solve_system(texts, -10, 10).findings
+        found = systems(Study()).solve_system(texts, -10, 10).findings
         assert found is not None
         self.assertTrue(found.complete, found.note)
         self.assertTrue(all(item.proved for item in found))

@@ -7,6 +7,7 @@ from unittest import TestCase
 
 from axis_path.core import Study
 from axis_path.core.locate import Kind
+from tests.core.functions import systems
 
 #: Equations with all their solutions, and how often each counts.
 TOUCHING: tuple[tuple[str, tuple[tuple[float, int], ...]], ...] = (
@@ -109,7 +110,7 @@ class TouchingTest(TestCase):
             ("y = x^2 - 1", [(-1.0, 0.0, 1), (0.0, -1.0, 2), (1.0, 0.0, 1)]),
         ):
             with self.subTest(second):
-                solved = Study().solve_system(["x^2 + y^2 = 1", second]).findings
+                solved = systems(Study()).solve_system(["x^2 + y^2 = 1", second]).findings
                 self.assertIsNotNone(solved)
                 if points is None:
                     self.assertFalse(solved.complete)  # type: ignore[union-attr]

@@ -78,7 +78,8 @@ def slider_value(text: str) -> tuple[str, Fraction] | None:
 def slider_unit(text: str) -> str:
     """Return the unit of the slider that a line is, as it is typed; empty for a plain number."""
     match = _SLIDER_LINE.fullmatch(text)
-    return match[3] or "" if match is not None else ""
+    unit = None if match is None else match[3]
+    return unit if unit is not None and _can_move(unit) else ""
 
 
 def written_slider(name: str, value: Fraction, unit: str) -> str:
