@@ -35,7 +35,9 @@ def result_dict(
         MathError: there is none, or it takes longer than anybody waits.
     """
     with calculation():
-        result = compute()
+        computed = compute()
+        # A quantity is looked at as the number that it is of its unit.
+        result = computed if computed.number is None else computed.number
         decimal = result.decimal(digits)
     exact, note = exact_or_note(result) if with_exact else (None, _NOT_LOOKED_FOR)
     is_equal = _is_equal(exact, decimal)
@@ -43,14 +45,18 @@ def result_dict(
         # Zeros at the end would say that more digits may follow.
         decimal = decimal.rstrip("0").rstrip(".")
     is_same = is_equal and (exact or "").replace("-", "−") == decimal
+    is_plain = is_same or _is_plain(result, decimal)
+    if computed.number is not None:
+        exact = computed.exact if exact else exact
+        decimal = computed.with_unit(decimal)
     return {
-        "kind": result.kind.value,
+        "kind": computed.kind.value,
         "decimal": decimal or "undefined",
         "reason": result.reason or ("" if decimal else _UNDECIDED),
         "exact": exact or "",
         "mathml": typeset(read_expression(exact, Vocabulary())) if exact else "",
         # A short decimal that is the number itself needs no second form beside it.
-        "is_plain": is_same or _is_plain(result, decimal),
+        "is_plain": is_plain,
         "is_equal": is_equal,
         "note": note or result.remark,
     }

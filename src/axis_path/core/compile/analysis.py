@@ -10,7 +10,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 
-from axis_path.core.catalogue.units import NO_UNIT, UnitProduct
+from axis_path.core.catalogue.units import NO_UNIT, UnitProduct, find_unit
 from axis_path.core.compile.cache import CompileCache
 from axis_path.core.compile.compiled import (
     Compiled,
@@ -64,6 +64,7 @@ from axis_path.core.lines.meaning import (
     Kind,
     LineKeys,
     Meaning,
+    read_with_units,
     with_problem,
 )
 from axis_path.core.threads import COMPUTING, lazy_property
@@ -217,9 +218,27 @@ class Analysis:
         if self.named_units is None and not has_unit_nodes(node):
             return None, node
         names = self.named_units or NamedUnits()
-        measure, base = measured_expression(text, node, names, self.unit)
+        try:
+            measure, base = measured_expression(text, node, names, self.unit)
+        except UnitError:
+            other = self._read_with_units(text)
+            if other is None:
+                raise
+            measure, base = measured_expression(text, other, names, self.unit)
         is_plain = all(part.term.known.is_plain for part in measures_of(measure))
         return (None if is_plain else measure), base
+
+    def _read_with_units(self, text: str) -> Node | None:
+        """Return an expression whose letters behind numbers are units, though names hide them."""
+        names = self.names()
+        hidden = frozenset(name for name in names.values if find_unit(name) is not None)
+        if not hidden:
+            return None
+        weak = replace(names, values=names.values - hidden, letters=hidden)
+        try:
+            return read_expression(text, weak)
+        except MathError:
+            return None
 
     def measured_equations(
         self, equations: Sequence[tuple[str, tuple[Node, ...]]], unknowns: Sequence[str]
@@ -316,6 +335,8 @@ class Analysis:
             mark = self._marked(text, meaning)
             if self.named_units is not None:
                 meaning = self._measured(mark, text, meaning)
+                if isinstance(meaning.problem, UnitError):
+                    meaning, mark = self._with_units(index, meaning, mark)
                 if meaning.problem is not None:
                     meanings[index] = meaning
                     continue
@@ -362,6 +383,16 @@ class Analysis:
         if meaning.name is not None:
             self.named_units.with_line(meaning.name, measured.line, measured.units)
         return replace(meaning, units=measured.units, computed=measured.line)
+
+    def _with_units(self, index: int, meaning: Meaning, mark: int) -> tuple[Meaning, int]:
+        """Return a line with letters as units that names hide, if only that fits together."""
+        key = self.keys[index]
+        other = read_with_units(key, self.vocabulary)
+        if other is None:
+            return meaning, mark
+        other_mark = self._marked(key.text, other)
+        other = self._measured(other_mark, key.text, other)
+        return (meaning, mark) if other.problem is not None else (other, other_mark)
 
     def _settled_relation(self, text: str, meaning: Meaning) -> Meaning:
         if not isinstance(meaning.line, RelationLine):

@@ -25,6 +25,13 @@ class NumberShape(StrEnum):
 
 
 def written_in(result: Result, shape: NumberShape, digits: int) -> str:
+    """Write a result in a shape; see ``_written_in`` for numbers without a unit."""
+    if result.number is not None:
+        return result.with_unit(_written_in(result.number, shape, digits))
+    return _written_in(result, shape, digits)
+
+
+def _written_in(result: Result, shape: NumberShape, digits: int) -> str:
     """Write a result in a shape, entry by entry where it is made of several.
 
     Args:

@@ -32,6 +32,7 @@ def quantity_of(number: Result, unit: UnitProduct, dimension: Dimension) -> Resu
         find_exact=partial(_exact, number, unit.printed),
         parts=tuple(quantity_of(part, unit, dimension) for part in number.parts),
         number=number,
+        attach=partial(with_unit, unit=unit.printed),
     )
 
 
@@ -53,7 +54,6 @@ def point_with_units(
         made,
         unit=symbols[0] if symbols[0] == symbols[1] else ", ".join(symbols),
         dimension=written[0] if written[0] == written[1] else ", ".join(written),
-        number=point,
     )
 
 

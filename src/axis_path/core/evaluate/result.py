@@ -70,6 +70,7 @@ class Result:
         unit: the symbol of its unit; of a point those of both coordinates, empty for plain numbers.
         dimension: what it measures, in base units, such as ``kg m s^-2``.
         number: the same result without its unit; None for plain numbers.
+        attach: writes the unit behind a text of the number.
     """
 
     kind: ResultKind
@@ -85,6 +86,11 @@ class Result:
     unit: str = ""
     dimension: str = ""
     number: Result | None = None
+    attach: Callable[[str], str] = str
+
+    def with_unit(self, text: str) -> str:
+        """Return a text of the number, or of the numbers, with the unit behind it."""
+        return self.attach(text) if text else text
 
     @lazy_property
     def _exact(self) -> ExactForm:

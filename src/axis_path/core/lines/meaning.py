@@ -12,6 +12,7 @@ from itertools import compress
 from typing import Self
 
 from axis_path.core.catalogue import CONSTANTS, FUNCTIONS
+from axis_path.core.catalogue.units import find_unit
 from axis_path.core.dimensions import LineUnits
 from axis_path.core.errors import MathError, UnknownNameError
 from axis_path.core.language import (
@@ -239,7 +240,12 @@ def _relevant(text: str, vocabulary: Vocabulary) -> Vocabulary:
     if len(text) > LINE_LENGTH.value or any(ord(sign) > 127 for sign in text):
         return vocabulary
     parts = _parts(text)
-    return Vocabulary(vocabulary.functions & parts, vocabulary.values & parts)
+    return replace(
+        vocabulary,
+        functions=vocabulary.functions & parts,
+        values=vocabulary.values & parts,
+        letters=vocabulary.letters & parts,
+    )
 
 
 @lru_cache(maxsize=4096)
@@ -291,6 +297,24 @@ def read_meaning(key: LineKey, vocabulary: Vocabulary) -> Meaning:
 def has_units(line: Line) -> bool:
     """Check whether units are written in a line."""
     return any(map(has_unit_nodes, line_nodes(line)))
+
+
+def read_with_units(key: LineKey, vocabulary: Vocabulary) -> Meaning | None:
+    """Return what a line means if letters behind numbers are units, though names hide them.
+
+    None if no unit is hidden by a name in it.
+    """
+    hidden = frozenset(
+        name
+        for name in _relevant(key.text, vocabulary).values
+        if find_unit(name) is not None
+    )  # fmt: skip
+    if not hidden:
+        return None
+    meaning = read_meaning(
+        key, replace(vocabulary, values=vocabulary.values - hidden, letters=hidden)
+    )
+    return None if meaning.problem is not None or not meaning.has_units else meaning
 
 
 def _first_kind(line: Line) -> Kind:

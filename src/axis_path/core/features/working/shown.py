@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from fractions import Fraction
 
 from axis_path.core.compile.objects.entries import shown_shape
@@ -78,6 +78,10 @@ def shown_result(
     Raises:
         MathError: a size or an angle cannot be computed.
     """
+    if result.number is not None:
+        plain = shown_result(results, value, result.number, digits, unit)
+        large, beside = map(result.with_unit, (plain.large, plain.beside))
+        return replace(plain, large=large, beside=beside)
     shapes = {shape: written_in(result, shape, digits) for shape in NumberShape}
     exact, decimal = shapes[NumberShape.EXACT], shapes[NumberShape.DECIMAL]
     present = tuple(shape for shape, text in shapes.items() if text)
@@ -131,7 +135,7 @@ def _complex(
     else:
         size, angle = (results.part(value, name) for name in ("abs", "arg"))
         for one in (NumberShape.EXACT, NumberShape.DECIMAL):
-            r, phi = written_in(size, one, digits), written_in(angle, one, digits)
+            r, phi = (written_in(part.number or part, one, digits) for part in (size, angle))
             if r and phi:
                 texts[one] = _by_angle(r, phi, shape, unit)
     large = texts.get(chosen) or texts.get(other) or ""

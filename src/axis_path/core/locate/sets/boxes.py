@@ -96,12 +96,12 @@ class BoxSystem:
 
 def _filled(enclosure: Enclosure, count: int) -> Enclosure:
     """Return an enclosure whose fields all have one entry for each box."""
-    bounds = (np.broadcast_to(part, (count,)) for part in (enclosure.low, enclosure.high))
-    flags = (
+    low, high = (np.broadcast_to(part, (count,)) for part in (enclosure.low, enclosure.high))
+    partial, nowhere, broken = (
         np.broadcast_to(np.asarray(part, dtype=np.bool_), (count,))
         for part in (enclosure.partial, enclosure.nowhere, enclosure.broken)
     )
-    return Enclosure(*bounds, *flags)
+    return Enclosure(low, high, partial, nowhere, broken)
 
 
 @dataclass(frozen=True, slots=True)
@@ -214,8 +214,8 @@ def _narrowed(
     step = _krawczyk(system, low, high)
     new_low = np.where(step.usable[:, None], np.maximum(low, step.low), low)
     new_high = np.where(step.usable[:, None], np.minimum(high, step.high), high)
-    empty = (new_low > new_high).any(axis=1)
-    inside = step.usable & ~empty & ((step.low > low) & (step.high < high)).all(axis=1)
+    empty: Flags = np.asarray((new_low > new_high).any(axis=1))
+    inside: Flags = step.usable & ~empty & ((step.low > low) & (step.high < high)).all(axis=1)
     for k in np.flatnonzero(inside):
         proved.append(_finished(system, new_low[k], new_high[k]))
     single = step.is_single & ~empty & ~inside
@@ -268,7 +268,7 @@ def _krawczyk(system: BoxSystem, low: Floats, high: Floats) -> _Step:
 def _inverses(matrices: Floats) -> Floats:
     """Return the inverse of each matrix; NaN where there is none."""
     try:
-        return np.linalg.inv(matrices)
+        return np.asarray(np.linalg.inv(matrices), dtype=np.float64)
     except np.linalg.LinAlgError:
         made = np.full_like(matrices, np.nan)
         for k, matrix in enumerate(matrices):
@@ -320,7 +320,7 @@ def _around(system: BoxSystem, start: Floats) -> BoxSolution | None:
 
 def _is_narrow(low: Floats, high: Floats) -> Flags:
     scale = np.maximum(np.maximum(np.abs(low), np.abs(high)), 1e-6)
-    narrow: Flags = (high - low <= _NARROWEST * scale).all(axis=1)
+    narrow: Flags = np.asarray((high - low <= _NARROWEST * scale).all(axis=1))
     return narrow
 
 

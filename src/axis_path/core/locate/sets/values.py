@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
-from functools import lru_cache
+from functools import lru_cache, partial
 
 from flint import arb, arb_mat
 
@@ -88,7 +88,7 @@ def enclosed_values(
     ]
     if not solution.proved:
         return {
-            name: SetValue(lambda _bits, value=value: Ball(value), proved=False)
+            name: SetValue(partial(_unproved, value), proved=False)
             for name, value in zip(system.names, bounds, strict=True)
         }
 
@@ -109,10 +109,14 @@ def enclosed_values(
                     break
         return tuple(map(Ball, values))
 
-    return {
-        name: SetValue(lambda bits, k=k: all_at_bits(bits)[k])
-        for k, name in enumerate(system.names)
-    }
+    def one_at_bits(k: int, bits: int) -> Ball:
+        return all_at_bits(bits)[k]
+
+    return {name: SetValue(partial(one_at_bits, k)) for k, name in enumerate(system.names)}
+
+
+def _unproved(value: arb, _bits: int) -> Ball:
+    return Ball(value)
 
 
 def _between(low: float, high: float) -> arb:
