@@ -33,6 +33,7 @@ from axis_path.core.evaluate import (
     RealFunction,
     RealPath,
 )
+from axis_path.core.evaluate.quantities import with_unit
 from axis_path.core.features.axes.drawing import draw_axes, label_flags
 from axis_path.core.features.axes.queries import Axes
 from axis_path.core.features.families.drawing import draw_member, family_row
@@ -131,7 +132,7 @@ def make_scene(
         axes.steps,
         window,
         state.unit,
-        names=_axis_names(definitions, state),
+        names=axes.with_units(*_axis_names(definitions, state)),
         title=axes.title,
     )
     labels = label_flags(drawn_axes, window.visible)
@@ -156,7 +157,7 @@ def make_scene(
         drawn_axes,
         rows,
         make_sliders(definitions, state.ranges, users, state.typed),
-        _reading(x_reading, window),
+        _reading(x_reading, window, axes.unit_across),
         _why_empty(definitions, rows, state),
         place_legend(rows, window.visible, axes.spec.legend_at) if axes.spec.legend else None,
     )
@@ -307,7 +308,7 @@ def _read_off(function: RealFunction, x: Fraction, window: Window) -> dict[str, 
     text, y = read_value(function, x)
     is_visible = bool(text) and window.y[0] <= y <= window.y[1]
     return {
-        "text": text or "undefined",
+        "text": with_unit(text, function.units.y.printed) if text else "undefined",
         "reason": "" if text else function.reason_at(x),
         "y": point_tenths(float(x), y, window)[1] if is_visible else None,
     }
@@ -318,7 +319,11 @@ def _placed(x: float | Fraction, window: Window) -> Fraction:
 
 
 def make_readings(
-    state: State, window: Window, reading_x: float | Fraction, pointer_y: float | None = None
+    state: State,
+    window: Window,
+    reading_x: float | Fraction,
+    pointer_y: float | None = None,
+    unit: str = "",
 ) -> dict[str, Any]:
     """Return the reading line alone, with the value of every function at it.
 
@@ -327,11 +332,12 @@ def make_readings(
         window: what part of the plane is seen.
         reading_x: where the reading line stands, in axis units.
         pointer_y: how high the pointer is; paths are read at their point nearest to it.
+        unit: of the axis across, as it is printed.
     """
     read = [d for d in state.definitions if pointer_y is not None and d.id in state.paths]
     drawings = {d.id: state.draw(d, window) for d in read}
     return {
-        "reading": _reading(_placed(reading_x, window), window),
+        "reading": _reading(_placed(reading_x, window), window, unit),
         "values": _values_at(state, drawings, window, (reading_x, pointer_y)),
     }
 
@@ -380,13 +386,14 @@ def _axis_names(definitions: list[Definition], state: State) -> tuple[str, str]:
     return GREEK.get(name or "x", name or "x"), "y"
 
 
-def _reading(x: Fraction | None, window: Window) -> dict[str, Any] | None:
+def _reading(x: Fraction | None, window: Window, unit: str = "") -> dict[str, Any] | None:
     if x is None or not window.x[0] <= x <= window.x[1]:
         return None
     position, _ = point_tenths(float(x), window.y[0], window)
     text = written_number(x)
     text = text if len(text) <= _LONGEST_READING else f"{float(x):.6g}"
-    return {"x": position, "value": float(x), "text": text.replace("-", "−")}
+    text = text.replace("-", "−")
+    return {"x": position, "value": float(x), "text": with_unit(text, unit)}
 
 
 def _why_empty(
