@@ -68,6 +68,7 @@ export interface BenchScene {
   sliders: Array<SceneSlider>;
   table: TableSpec;
   unit: AngleUnit;
+  units: SceneUnits | null;
   window: SceneWindow;
 }
 
@@ -76,7 +77,9 @@ export interface Bounds {
   log_x: boolean;
   log_y: boolean;
   x: [number, number];
+  x_unit: string;
   y: [number, number];
+  y_unit: string;
 }
 
 /** One finding followed over the slider: its value, x and y. */
@@ -377,6 +380,13 @@ export interface Happening {
   what: string;
 }
 
+/** A name behind a number that hides a unit, and the line with the unit in its place. */
+export interface HiddenUnit {
+  name: string;
+  text: string;
+  unit: string;
+}
+
 /** What a line is. */
 export type Kind = "function" | "several" | "operation" | "path" | "polar" | "relation" | "region" | "parameter" | "point" | "list" | "matrix" | "truth" | "note" | "unread";
 
@@ -622,7 +632,7 @@ export interface Repair {
 }
 
 /** What an expression gave. */
-export type ResultKind = "number" | "complex" | "point" | "list" | "matrix" | "truth";
+export type ResultKind = "number" | "complex" | "point" | "list" | "matrix" | "truth" | "quantity";
 
 /** A line of the study: its text, what it means, its curve and its lane. */
 export interface Row {
@@ -706,6 +716,12 @@ export interface RowTrail {
   most: number;
 }
 
+/** The unit of a row, and a name in it that may be meant as a unit. */
+export interface RowUnits {
+  choice: UnitChoice | null;
+  hidden: HiddenUnit | null;
+}
+
 /** The scene of a state, of those before it on the way, and of those that may come next. */
 export interface SceneAnswer {
   before: Array<BenchScene>;
@@ -758,6 +774,13 @@ export interface SceneSlider {
   value: number;
 }
 
+/** The units of rows, by their ids, and those of both axes. */
+export interface SceneUnits {
+  rows: Partial<Record<string, RowUnits>>;
+  x: Array<UnitChoice>;
+  y: Array<UnitChoice>;
+}
+
 /** The window of a scene, which reaches ``beyond`` px farther than what is seen. */
 export interface SceneWindow {
   beyond: number;
@@ -767,7 +790,9 @@ export interface SceneWindow {
   stretch: number;
   width: number;
   x: [number, number];
+  x_unit: string;
   y: [number, number];
+  y_unit: string;
 }
 
 /** What is located. */
@@ -924,6 +949,19 @@ export interface TableSpec {
 /** A line of the title; a formula in it is MathML. */
 export interface TitleLine {
   mathml: string;
+  text: string;
+}
+
+/** The unit that is shown, and those that fit as well. */
+export interface UnitChoice {
+  fits: Array<UnitOption>;
+  measures: string;
+  shown: string;
+}
+
+/** A unit that can be chosen: as it is typed, and as it is printed. */
+export interface UnitOption {
+  symbol: string;
   text: string;
 }
 

@@ -19,12 +19,22 @@ export interface AxesSpec {
   guides?: boolean;
 }
 
+/** The two axes of the plane. */
+export type AxisName = "x" | "y";
+
 /** One axis. */
 export interface AxisSpec {
   labels?: Labels;
   step?: string;
   name?: string;
   log?: boolean;
+}
+
+/** Show what stands on an axis in another unit: its numbers change, not the picture. */
+export interface AxisUnit {
+  do: "axis_unit";
+  axis: AxisName;
+  unit: string;
 }
 
 /** Calculate a column from others, row by row; an empty formula leaves its cells as typed. */
@@ -390,6 +400,13 @@ export interface ShowCheck {
   step?: string;
 }
 
+/** Show the value of a line in another unit; of a function all values on its axis. */
+export interface ShowIn {
+  do: "show_in";
+  id: number;
+  unit: string;
+}
+
 /** Choose how the result of a line of Working is written; what is left out stays. */
 export interface ShowWork {
   do: "show_work";
@@ -515,6 +532,8 @@ export interface Commands {
   draw_again: DrawAgain;
   enter_cells: EnterCells;
   resize_cells: ResizeCells;
+  show_in: ShowIn;
+  axis_unit: AxisUnit;
 }
 
 export type AnyCommand = Commands[keyof Commands];

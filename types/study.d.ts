@@ -108,6 +108,12 @@ export interface Plot {
 /** What is located or measured. */
 export type QueryKind = "zeros" | "extrema" | "inflections" | "breaks" | "crossing" | "asymptotes" | "intersections" | "solve" | "point" | "interval" | "data";
 
+/** The unit in which the value of a line is shown. */
+export interface RowUnit {
+  line: number;
+  unit: string;
+}
+
 /** The point of a path at one parameter. */
 export interface Runner {
   at?: string;
@@ -132,6 +138,13 @@ export interface SavedQuery {
 
 /** What a column shows of the values from row to row. */
 export type Series = "value" | "difference" | "ratio" | "sum";
+
+/** Which units were chosen; what was not chosen follows from how the lines are written. */
+export interface ShownUnits {
+  x?: Array<string>;
+  y?: Array<string>;
+  rows?: Array<RowUnit>;
+}
 
 /** A slider as it is stored; its ends and its step are expressions, as they were typed. */
 export interface Slider {
@@ -164,6 +177,7 @@ export interface StudyFile {
   row_filter?: string;
   working?: Array<WorkingLine>;
   random_seed?: number;
+  units?: ShownUnits;
 }
 
 /** One line, with what the student chose for it. */

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from fractions import Fraction
 from typing import Generic, TypeVar
 
 from axis_path.bench.job import Job
 from axis_path.bench.requests import BoundName, Drafts, SceneQuery, StateQuery, Viewport
 from axis_path.core import Study, Window
+from axis_path.core.compile.units.plane import AxisName, PlaneUnits
 from axis_path.core.errors import MathError
 from axis_path.core.features.axes.queries import Axes
 from axis_path.core.features.feature import Box
@@ -93,12 +94,10 @@ def followed(study: Study, window: Window, follows: dict[BoundName, str]) -> Win
     try:
         for name, text in follows.items():
             axis, side = BOUNDS[name]
-            ends[axis][side] = float(study.number(text).value.mid())
+            unit = study.snapshot.query(PlaneUnits).only_unit(AxisName(axis))
+            ends[axis][side] = float(study.number(text, unit).value.mid())
         (x_low, x_high), (y_low, y_high) = ends["x"], ends["y"]
-        return Window(
-            (x_low, x_high), (y_low, y_high), window.width, window.height, window.log_x,
-            window.log_y,
-        )  # fmt: skip
+        return replace(window, x=(x_low, x_high), y=(y_low, y_high))
     except MathError:
         return window
 
@@ -110,4 +109,7 @@ def window_of(viewport: Viewport) -> Window:
         WindowError: nothing can be drawn in it.
     """
     axes = {"log_x": viewport.log_x, "log_y": viewport.log_y}
-    return Window.from_flat(viewport.x, viewport.y, viewport.width, viewport.height, axes)
+    window = Window.from_flat(viewport.x, viewport.y, viewport.width, viewport.height, axes)
+    if not (viewport.x_unit or viewport.y_unit):
+        return window
+    return replace(window, x_unit=viewport.x_unit, y_unit=viewport.y_unit)

@@ -35,6 +35,8 @@ class Viewport(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=
     height: _Px
     log_x: bool = False
     log_y: bool = False
+    x_unit: _Short = ""
+    y_unit: _Short = ""
     follows: dict[BoundName, _Short] = {}
 
 

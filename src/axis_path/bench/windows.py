@@ -12,6 +12,7 @@ from axis_path.bench.request import BOUNDS, BenchRequest, realise, window_of
 from axis_path.bench.requests import BoundName, TypedBounds, ViewQuery, WindowQuery
 from axis_path.core import Window
 from axis_path.core.compile.numbers import Numbers
+from axis_path.core.compile.units.plane import AxisName, PlaneUnits
 from axis_path.core.draw import frame, frame_between, home
 from axis_path.core.errors import WindowError
 from axis_path.core.kinds.states import States
@@ -36,7 +37,7 @@ def window(job: Job, query: WindowQuery) -> dict[str, Any]:
     present = request.window
     match query.how:
         case "reading":
-            return {"x": _typed_number(request, query.text)}
+            return {"x": _typed_number(request, query.text, AxisName.X)}
         case "home":
             chosen = home(present.width, present.height, log_x=present.log_x, log_y=present.log_y)
         case "frame":
@@ -56,10 +57,13 @@ def window(job: Job, query: WindowQuery) -> dict[str, Any]:
     return {"window": chosen.to_dict(), "follows": follows}
 
 
-def _typed_number(request: BenchRequest[WindowQuery], text: str) -> float:
-    """Return a typed value of x, such as ``2pi``."""
+def _typed_number(request: BenchRequest[WindowQuery], text: str, axis: AxisName) -> float:
+    """Return a typed number on an axis, such as ``2pi``; on an axis with a unit also ``90 min``."""
     if not text.strip():
         raise WindowError("The reading line needs a number to stand at.")
+    unit = request.study.snapshot.query(PlaneUnits).only_unit(axis)
+    if unit.parts:
+        return float(request.study.number(text, unit).value.mid())
     value = request.study.evaluate(text)
     if value.reason or not isinstance(value.value, float):
         raise WindowError(f"`{text}` has no value: {value.reason or 'it is no single number'}.")
@@ -73,7 +77,10 @@ def _typed_window(
     texts: dict[BoundName, str] = {name: getattr(bounds, name) for name in BOUNDS}
     if not all(text.strip() for text in texts.values()):
         raise WindowError("Each bound of the window needs a number.")
-    values = {name: _typed_number(request, text) for name, text in texts.items()}
+    values = {
+        name: _typed_number(request, text, AxisName(BOUNDS[name][0]))
+        for name, text in texts.items()
+    }
     numbers = request.study.snapshot.query(Numbers)
     made = Window(
         (values["x_low"], values["x_high"]), (values["y_low"], values["y_high"]),

@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from axis_path.core.catalogue import ValueKind
-from axis_path.core.catalogue.units import UnitProduct, read_unit
+from axis_path.core.catalogue.units import NO_UNIT, UnitProduct, read_unit
 from axis_path.core.compile.comparisons import decide
 from axis_path.core.compile.compiled import CompiledObject, CompiledValue
 from axis_path.core.compile.definition import Definition
@@ -180,10 +180,10 @@ class Results:
 
     def _of_line(self, definition: Definition, name: str) -> Result:
         """Compute a value with a unit, in the unit that was chosen for its line."""
-        chosen = read_unit(self._snapshot.section(ShownUnits).of_line(definition.id))
         measure, base = self._snapshot.analysis.measured(Name(name), name)
         if measure is None:
             return self._of_base(base, name)
+        chosen = self._chosen(definition)
         units = tuple(
             chosen if chosen is not None and chosen.dimension == dimension_of(part) else own
             for part, own in (
@@ -191,6 +191,20 @@ class Results:
             )
         )  # fmt: skip
         return self._in_units(base, measure, units, name)
+
+    def _chosen(self, definition: Definition) -> UnitProduct | None:
+        return read_unit(self._snapshot.section(ShownUnits).of_line(definition.id))
+
+    def unit_of_line(self, definition: Definition) -> UnitProduct:
+        """Return the unit in which the value of a line is shown."""
+        chosen = self._chosen(definition)
+        if definition.units is None:
+            return NO_UNIT
+        own = measures_of(definition.units.value)[0]
+        is_fit = (
+            chosen is not None and chosen.dimension.without_angle == own.term.known.without_angle
+        )
+        return chosen if is_fit and chosen is not None else unit_of(own)
 
     def points_on_plane(self, definition: Definition, units: CurveUnits) -> NDArray[np.float64]:
         """Return a point or a list of points, (n, 2) floats, as numbers on axes with units."""

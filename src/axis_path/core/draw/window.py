@@ -49,6 +49,7 @@ class Window:
             from the upper left corner of what is seen.
         stretch: how many times larger the picture may be shown: its lines are as true then.
         log_x: whether the horizontal axis is logarithmic; ``log_y`` whether the vertical one is.
+        x_unit: the unit of the numbers across, ``y_unit`` that of those upward; empty for none.
     """
 
     x: _Bounds
@@ -59,6 +60,8 @@ class Window:
     log_y: bool = False
     inner: Window | None = None
     stretch: float = 1.0
+    x_unit: str = ""
+    y_unit: str = ""
 
     def __post_init__(self) -> None:
         """Refuse bounds between which nothing can be drawn.
@@ -250,7 +253,10 @@ class Window:
 
     def to_dict(self) -> dict[str, Any]:
         """Return the bounds as they stand on the axes, and which of these are logarithmic."""
-        return {"x": self.flat_x, "y": self.flat_y, "log_x": self.log_x, "log_y": self.log_y}
+        return {
+            "x": self.flat_x, "y": self.flat_y, "log_x": self.log_x, "log_y": self.log_y,
+            "x_unit": self.x_unit, "y_unit": self.y_unit,
+        }  # fmt: skip
 
     @staticmethod
     def from_flat(

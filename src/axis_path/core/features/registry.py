@@ -13,6 +13,7 @@ from axis_path.core.features.random.feature import FEATURE as RANDOM
 from axis_path.core.features.settings.feature import FEATURE as SETTINGS
 from axis_path.core.features.sliders.feature import FEATURE as SLIDERS
 from axis_path.core.features.tables.feature import FEATURE as TABLES
+from axis_path.core.features.units.feature import FEATURE as UNITS
 from axis_path.core.features.working.feature import FEATURE as WORKING
 
 FEATURES: tuple[Feature, ...] = (
@@ -29,6 +30,7 @@ FEATURES: tuple[Feature, ...] = (
     WORKING,
     RANDOM,
     ENTRIES,
+    UNITS,
 )
 #: What features keep in a document.
 SECTIONS = tuple(feature.section for feature in FEATURES if feature.section is not None)

@@ -19,6 +19,8 @@ class Bounds(TypedDict):
     y: tuple[float, float]
     log_x: bool
     log_y: bool
+    x_unit: str
+    y_unit: str
 
 
 class SceneWindow(Bounds):
@@ -162,6 +164,44 @@ class DataPoints(TypedDict):
     y_bars: NotRequired[Lines]
 
 
+class UnitOption(TypedDict):
+    """A unit that can be chosen: as it is typed, and as it is printed."""
+
+    symbol: str
+    text: str
+
+
+class UnitChoice(TypedDict):
+    """The unit that is shown, and those that fit as well."""
+
+    measures: str
+    shown: str
+    fits: list[UnitOption]
+
+
+class HiddenUnit(TypedDict):
+    """A name behind a number that hides a unit, and the line with the unit in its place."""
+
+    name: str
+    unit: str
+    text: str
+
+
+class RowUnits(TypedDict):
+    """The unit of a row, and a name in it that may be meant as a unit."""
+
+    choice: UnitChoice | None
+    hidden: HiddenUnit | None
+
+
+class SceneUnits(TypedDict):
+    """The units of rows, by their ids, and those of both axes."""
+
+    rows: dict[str, RowUnits]
+    x: list[UnitChoice]
+    y: list[UnitChoice]
+
+
 class Scene(TypedDict):
     """All that is drawn of a study in one state."""
 
@@ -174,3 +214,4 @@ class Scene(TypedDict):
     legend: Legend | None
     check: CheckPoints | None
     data: list[DataPoints]
+    units: SceneUnits | None

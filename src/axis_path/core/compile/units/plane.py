@@ -69,6 +69,11 @@ class PlaneUnits:
         """Return the units that stand on an axis, one for each dimension, those of lines first."""
         return tuple(self._defaults[axis].values())
 
+    def only_unit(self, axis: AxisName) -> UnitProduct:
+        """Return the unit of an axis on which all lines measure the same; else none."""
+        units = self.on_axis(axis)
+        return units[0] if len(units) == 1 else NO_UNIT
+
     def dimensions_on(self, axis: AxisName) -> tuple[Dimension, ...]:
         """Return the dimensions that stand on an axis, plain numbers among them."""
         return tuple(self._defaults[axis])

@@ -2,6 +2,10 @@
 
 from __future__ import annotations
 
+import math
+from dataclasses import replace
+
+from axis_path.core.catalogue.units import UnitProduct, read_unit
 from axis_path.core.compile.numbers import Numbers
 from axis_path.core.compile.results import Results
 from axis_path.core.compile.snapshot import Snapshot
@@ -38,9 +42,7 @@ class Axes:
     @property
     def unit_across(self) -> str:
         """Return the unit of the axis across as it is printed; empty without just one."""
-        units = [unit for unit in self._units.on_axis(AxisName.X) if unit.parts]
-        is_only = len(self._units.dimensions_on(AxisName.X)) == 1
-        return units[0].printed if units and is_only else ""
+        return self._units.only_unit(AxisName.X).printed
 
     def with_units(self, x: str, y: str) -> tuple[str, str]:
         """Return the names of both axes with the units that stand on them."""
@@ -52,10 +54,37 @@ class Axes:
 
     def on_axes(self, window: Window) -> Window:
         """Return a window on these axes that shows the same, as far as it can."""
-        return window.on_axes(log_x=self.spec.x.log, log_y=self.spec.y.log)
+        measured = self._in_units(window)
+        return measured.on_axes(log_x=self.spec.x.log, log_y=self.spec.y.log)
+
+    def _in_units(self, window: Window) -> Window:
+        """Return the window that shows the same where the unit of an axis was changed."""
+        x, y = self._units.only_unit(AxisName.X), self._units.only_unit(AxisName.Y)
+        if (window.x_unit, window.y_unit) == (x.symbol, y.symbol):
+            return window
+        return replace(
+            window,
+            x=_converted(window.x, window.x_unit, x),
+            y=_converted(window.y, window.y_unit, y),
+            x_unit=x.symbol,
+            y_unit=y.symbol,
+        )
 
     def _step(self, text: str) -> float | None:
         try:
             return self._numbers.positive(text) if text else None
         except MathError:
             return None
+
+
+def _converted(bounds: tuple[float, float], old: str, new: UnitProduct) -> tuple[float, float]:
+    """Return bounds in a new unit; what had no unit of the same dimension stays."""
+    before = read_unit(old) if old else None
+    if before is None or before.dimension != new.dimension or before.symbol == new.symbol:
+        return bounds
+    if before.factor is None or new.factor is None:
+        return bounds
+    ratio = before.factor / new.factor
+    scale = float(ratio.number) * math.pi**ratio.pi
+    shift = float((before.offset - new.offset) / new.factor.number)
+    return bounds[0] * scale + shift, bounds[1] * scale + shift

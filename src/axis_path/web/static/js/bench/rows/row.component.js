@@ -9,6 +9,7 @@ import { makeFamily } from "./row_family.js";
 import { makeLook } from "./row_look.js";
 import { makeMenu } from "./row_menu.js";
 import { makeMotion } from "./row_motion.js";
+import { makeUnits } from "./row_units.js";
 import { makeWriting } from "./writing.js";
 
 /** A reading with more letters takes the place of the domain. */
@@ -34,6 +35,7 @@ export const row = (engine) => () =>
     makeLook(engine),
     makeMotion(engine),
     makeFamily(engine),
+    makeUnits(engine),
     makePopoverMenu(),
     makeMenu(engine),
     {

@@ -158,6 +158,8 @@ export function makeStore(initial) {
     isSlow: false,
     /** Computed values with their exact forms, by the ids of their rows. @type {Record<string, any>} */
     exact: {},
+    /** The units of rows and axes; null in a study without units. @type {any} */
+    units: null,
     /** Every function and constant, once it was asked for. @type {any[]} */
     reference: [],
     /** @type {string[]} */
@@ -244,6 +246,7 @@ export function makeStore(initial) {
         axes: scene.axes_spec,
         digits: scene.digits,
         axesNote: scene.axes.note,
+        units: scene.units,
       });
     },
     takeHistory({ undo, redo }) {

@@ -2,6 +2,14 @@
 /** How the axes and the grid look: every choice is kept at once and can be undone. */
 import { changeAxes } from "./actions.js";
 
+/** What can be chosen for each dimension on an axis. @param {any[]} [choices] */
+const unitChoices = (choices = []) =>
+  choices.map(({ measures, shown, fits }) => ({
+    measures,
+    words: choices.length > 1 ? `unit of ${measures}` : "unit",
+    options: fits.map(({ symbol, text }) => ({ symbol, text, isShown: symbol === shown })),
+  }));
+
 /** @param {import("../session/engine.js").Engine} engine */
 export const axesBox = (engine) => () => ({
   isOpen: false,
@@ -19,6 +27,17 @@ export const axesBox = (engine) => () => ({
   },
   get axes() {
     return this.$store.bench.axes;
+  },
+  get xUnits() {
+    return unitChoices(this.$store.bench.units?.x);
+  },
+  get yUnits() {
+    return unitChoices(this.$store.bench.units?.y);
+  },
+  async changeUnit(event) {
+    const { name, value } = event.target;
+    const error = await engine.commit([{ do: "axis_unit", axis: name, unit: value }]);
+    this.problem = error ? error.message : "";
   },
   /** Close the form with Enter, unless what was just typed is refused. */
   async finish() {

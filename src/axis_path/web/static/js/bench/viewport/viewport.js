@@ -49,6 +49,8 @@ export class Viewport {
     /** Bounds that were typed as expressions of sliders, and follow them. @type {Record<string, string>} */
     this.follows = follows ?? {};
     this.size = { width: 0, height: 0 };
+    /** The units of the numbers on the axes; empty for none. */
+    this.units = { x_unit: "", y_unit: "" };
     /** The windows before. */
     this.trail = new WindowHistory();
     this.timer = 0;
@@ -65,7 +67,7 @@ export class Viewport {
 
   /** A window with the size of the plane and what its bounds follow, as a question has it. @param {any} window */
   asked(window) {
-    return { ...window, ...this.size, follows: this.follows };
+    return { ...window, ...this.size, ...this.units, follows: this.follows };
   }
 
   /** Whether a pointer that moves the window will go on. */
@@ -178,10 +180,29 @@ export class Viewport {
     if (window !== this.window) this.set(window);
   }
 
+  /**
+   * Take over the units of the axes. Where one was changed, the server says what is seen in it.
+   * @param {any} drawn its window.
+   * @returns {boolean} whether the bounds are other numbers now.
+   */
+  adoptUnits({ x, y, log_x, log_y, x_unit, y_unit }) {
+    const before = this.units;
+    this.units = { x_unit, y_unit };
+    const isChanged = (one, other) => Boolean(one && other && one !== other);
+    if (!isChanged(before.x_unit, x_unit) && !isChanged(before.y_unit, y_unit)) return false;
+    this.window = { x, y, log_x, log_y };
+    // The windows before are in other units.
+    this.trail = new WindowHistory();
+    this.showTrail();
+    this.save();
+    return true;
+  }
+
   /** Another picture stands. Where an axis has become logarithmic, or plain again, the server says what is seen on it. @param {any} drawn its window. */
   adopt(drawn) {
     const { x, y, log_x, log_y } = drawn;
     this.drawn = drawn;
+    if (this.adoptUnits(drawn)) return;
     if (log_x === Boolean(this.window.log_x) && log_y === Boolean(this.window.log_y)) {
       // Bounds that follow sliders are where the server put them.
       const names = Object.keys(this.follows);

@@ -1,0 +1,51 @@
+// @ts-check
+/** The unit of a row: in which one its value is shown, and names that hide a unit. */
+
+/** @param {import("../session/engine.js").Engine} engine */
+export function makeUnits(engine) {
+  return {
+    get rowUnits() {
+      return this.$store.bench.units?.rows[this.row.id] ?? null;
+    },
+    /** The units in which the value can be shown; those of a curve stand with the axes. */
+    get unitOptions() {
+      const choice = this.row.value ? this.rowUnits?.choice : null;
+      if (!choice) return [];
+      return choice.fits.map(({ symbol, text }) => ({
+        symbol,
+        text,
+        isShown: symbol === choice.shown,
+      }));
+    },
+    get hasUnit() {
+      return this.unitOptions.length > 0 && !this.row.disabled && Boolean(this.readingText);
+    },
+    get unitLabel() {
+      return `Unit of ${this.called}, ${this.rowUnits?.choice?.measures ?? ""}`;
+    },
+    showIn(event) {
+      engine.carryOut([{ do: "show_in", id: this.row.id, unit: event.target.value }]);
+    },
+    /** The value without the unit that is chosen beside it. */
+    get valueText() {
+      const shown = this.unitOptions.find((option) => option.isShown);
+      const end = shown ? ` ${shown.text}` : "";
+      const text = this.readingText;
+      return end && text.endsWith(end) ? text.slice(0, -end.length) : text;
+    },
+
+    get hiddenUnit() {
+      return this.isEditing ? null : (this.rowUnits?.hidden ?? null);
+    },
+    get hiddenText() {
+      const hidden = this.hiddenUnit;
+      return hidden ? `\`${hidden.name}\` is the name in this study, not the ${hidden.unit}.` : "";
+    },
+    get meanLabel() {
+      return this.hiddenUnit ? `Mean the ${this.hiddenUnit.unit}` : "";
+    },
+    meanUnit() {
+      engine.carryOut([{ do: "write", id: this.row.id, text: this.hiddenUnit.text }]);
+    },
+  };
+}
