@@ -910,6 +910,7 @@ export interface TableHead {
   series?: Series;
   text: string;
   tone?: number | null;
+  unit?: string;
 }
 
 /**  */
@@ -920,6 +921,7 @@ export interface TablePart {
   problem: string | null;
   rows: Array<TableRow>;
   variable?: string;
+  variable_unit?: string;
 }
 
 /** A row of the table. */

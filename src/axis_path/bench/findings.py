@@ -21,6 +21,7 @@ from axis_path.core.deadline import calculation, timeout_scope
 from axis_path.core.draw import Flag, place_labels
 from axis_path.core.draw.pixels import PER_PX
 from axis_path.core.errors import MathError, StoppedError
+from axis_path.core.evaluate.quantities import with_unit
 from axis_path.core.features.findings.section import SavedQueries
 from axis_path.core.language import Vocabulary, latex, read_expression
 from axis_path.core.limits import FOLLOWING_TIME
@@ -171,8 +172,10 @@ def _entry(saved: SavedQuery, made: Answer, *, is_whole: bool) -> dict[str, Any]
 
 def _row(row: Row) -> dict[str, Any]:
     return {
-        "label": row.label, "text": row.text, "decimal": row.decimal, "is_equal": row.is_equal,
-        "value": row.value,
+        "label": row.label, "text": with_unit(row.text, row.unit),
+        "decimal": with_unit(row.decimal, row.unit) if row.decimal else "",
+        "is_equal": row.is_equal,
+        "value": with_unit(row.value, row.value_unit) if row.value else "",
         "x": _number(row.x), "y": _number(row.y), "proved": row.proved, "why": list(row.why),
         "note": row.note, "flags": list(row.flags), "latex": _latex(row.text),
     }  # fmt: skip

@@ -23,6 +23,7 @@ class TableHead(TypedDict):
     series: NotRequired[Series]
     digits: NotRequired[int]
     form: NotRequired[NumberForm]
+    unit: NotRequired[str]
 
 
 class TableCell(TypedDict):
@@ -59,6 +60,7 @@ TablePart = TypedDict(
         "count": int,
         "from": int,
         "variable": NotRequired[str],
+        "variable_unit": NotRequired[str],
         "problem": str | None,
     },
 )

@@ -60,6 +60,7 @@ def _requested_rows(study: Study, query: TableQuery) -> dict[str, Any]:
     try:
         heads = study.snapshot.query(Tables).table_heads(spec, shown)
         nothing["columns"] = [_head_dict(head) for head in heads]
+        nothing["variable_unit"] = study.snapshot.query(Tables).unit_of_rows(spec).printed
         nothing["variable"] = study.snapshot.query(Tables).table_variable(spec, shown)
         abscissae = study.snapshot.query(Tables).table_abscissae(spec)
     except MathError as err:
@@ -85,6 +86,7 @@ def _head_dict(head: Head | BrokenColumn) -> dict[str, Any]:
     return {
         "name": head.name, "text": head.text, "own": head.own, "tone": head.tone, "problem": "",
         "series": head.series.value, "digits": head.digits, "form": head.form.value,
+        "unit": head.function.units.y.printed,
     }  # fmt: skip
 
 
@@ -233,8 +235,14 @@ def table_rows(
     variable = study.snapshot.query(Tables).table_variable(spec, shown)
     units = _units(study, spec) if with_units else ("", "")
     yield [[
-        variable + units[0],
-        *(head.name + (units[1] if head.tone is not None else "") for head in heads),
+        _with_unit(variable + units[0], study.snapshot.query(Tables).unit_of_rows(spec).printed),
+        *(
+            _with_unit(
+                head.name + (units[1] if head.tone is not None else ""),
+                head.function.units.y.printed,
+            )
+            for head in heads
+        ),
         *(f"{name} exact" for name in ([variable] if with_exact else [])),
         *(f"{head.name} exact" for head in exact),
     ]]  # fmt: skip
@@ -255,6 +263,10 @@ def table_rows(
             columns.append([text.replace("−", "-") for text in typed])
             columns += [[_exact(study, head, abscissa) for abscissa in typed] for head in exact]
         yield list(map(list, zip(*columns, strict=True)))
+
+
+def _with_unit(name: str, unit: str) -> str:
+    return f"{name} in {unit}" if unit else name
 
 
 def _units(study: Study, spec: TableSpec) -> tuple[str, str]:

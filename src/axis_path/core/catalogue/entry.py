@@ -34,6 +34,8 @@ class Group(StrEnum):
     COMPLEX = "Complex numbers"
     RANGES = "Sums and integrals"
     CONSTANTS = "Constants"
+    PHYSICS = "Constants of nature"
+    UNITS = "Units"
 
 
 class Parity(Enum):

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 from fractions import Fraction
 from functools import cached_property
@@ -42,6 +43,15 @@ class PhysicalConstant:
         if unit is None:
             raise ValueError(f"{self.unit_text} is no unit")
         return unit
+
+    @property
+    def shown(self) -> str:
+        """Return the value with its unit, as it is printed; an exact one with all its digits."""
+        number = float(self.value.number) * math.pi**self.value.pi
+        digits = f"{number:.12g}"
+        mantissa, _, power = digits.partition("e")
+        text = f"{mantissa}·10^{int(power)}".replace("-", "−") if power else mantissa
+        return f"{text} {self.unit.printed}".rstrip()
 
     @property
     def is_exact(self) -> bool:

@@ -7,8 +7,9 @@ the edit did not touch is neither read nor compiled again.
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
+from types import MappingProxyType
 
 from axis_path.core.catalogue.units import NO_UNIT, UnitProduct, find_unit
 from axis_path.core.compile.cache import CompileCache
@@ -30,6 +31,7 @@ from axis_path.core.compile.units.units import (
 from axis_path.core.dimensions import (
     PLAIN_MEASURE,
     AnyMeasure,
+    Measure,
     described,
     dimension_of,
     measures_of,
@@ -69,6 +71,8 @@ from axis_path.core.lines.meaning import (
 )
 from axis_path.core.threads import COMPUTING, lazy_property
 
+#: An expression without variables of its own.
+NO_VARIABLES: Mapping[str, Measure] = MappingProxyType({})
 #: A typed number, and the names that it uses.
 Constant = tuple[Expression, frozenset[str]]
 #: Typed numbers, such as the ends of sliders, that are stored for each analysis.
@@ -205,12 +209,15 @@ class Analysis:
             raise line
         return line[1]
 
-    def measured(self, node: Node, text: str) -> tuple[AnyMeasure | None, Node]:
+    def measured(
+        self, node: Node, text: str, variables: Mapping[str, Measure] = NO_VARIABLES
+    ) -> tuple[AnyMeasure | None, Node]:
         """Return what an expression measures, None for a plain number, and it in base units.
 
         Args:
             node: the expression.
             text: in which it stands.
+            variables: what its own variables measure.
 
         Raises:
             UnitError: units in it do not fit together.
@@ -219,12 +226,12 @@ class Analysis:
             return None, node
         names = self.named_units or NamedUnits()
         try:
-            measure, base = measured_expression(text, node, names, self.unit)
+            measure, base = measured_expression(text, node, names, self.unit, variables)
         except UnitError:
             other = self._read_with_units(text)
             if other is None:
                 raise
-            measure, base = measured_expression(text, other, names, self.unit)
+            measure, base = measured_expression(text, other, names, self.unit, variables)
         is_plain = all(part.term.known.is_plain for part in measures_of(measure))
         return (None if is_plain else measure), base
 

@@ -17,7 +17,7 @@ from axis_path.core.compile.compiled import (
     CompiledRelation,
     CompiledValue,
 )
-from axis_path.core.dimensions.curve_units import CurveUnits
+from axis_path.core.dimensions.curve_units import PLAIN_UNITS, CurveUnits
 from axis_path.core.dimensions.expand import in_unit_of_one
 from axis_path.core.errors import MathError, NotHandledError, ShapeError
 from axis_path.core.evaluate import (
@@ -151,7 +151,12 @@ class Expressions:
             return self._expression(self.step_in_unit(step, value_unit))
 
     def row_expression(
-        self, node: Node, variables: Collection[str], over: str, at: Expression | None
+        self,
+        node: Node,
+        variables: Collection[str],
+        over: str,
+        at: Expression | None,
+        units: CurveUnits = PLAIN_UNITS,
     ) -> Expression:
         """Return an expression of what the rows of a table are.
 
@@ -160,11 +165,14 @@ class Expressions:
             variables: the letters that stand for the place of a row, or for ``at``.
             over: the slider whose values the rows are; empty if they are those of the variables.
             at: the value of the variables if the rows are those of a slider.
+            units: of the variables and of the value; the expression is in base units.
         """
         with COMPUTING:
             graph = self.cache.graph
             row = graph.add(Op.VARIABLE)
-            step = self._compiler.compile(node, dict.fromkeys(variables, at.step if at else row))
+            own = self.step_in_base_units(at.step if at else row, units.variable)
+            step = self._compiler.compile(node, dict.fromkeys(variables, own))
+            step = self.step_in_unit(step, units.y)
             if over:
                 step = graph.substitute(step, graph.add(Op.PARAMETER, payload=over), row)
             self._check_real(step)

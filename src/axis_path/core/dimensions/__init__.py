@@ -3,10 +3,16 @@
 Read ``terms.py`` (dimensions with unknown parts), then ``infer.py``.
 """
 
-from axis_path.core.dimensions.choose import fitting_units, named_unit, tidied
+from axis_path.core.dimensions.choose import base_unit, fitting_units, named_unit, tidied
 from axis_path.core.dimensions.curve_units import PLAIN_UNITS, CurveUnits
 from axis_path.core.dimensions.infer import Coercion, Inference, Surroundings
-from axis_path.core.dimensions.line_units import LineUnits, dimension_of, resolved, unit_of
+from axis_path.core.dimensions.line_units import (
+    LineUnits,
+    dimension_of,
+    measured_words,
+    resolved,
+    unit_of,
+)
 from axis_path.core.dimensions.measures import (
     PLAIN_MEASURE,
     AnyMeasure,
@@ -14,6 +20,7 @@ from axis_path.core.dimensions.measures import (
     PlaneMeasure,
     Signature,
     Zero,
+    measure_of,
     measures_of,
 )
 from axis_path.core.dimensions.terms import NUMBER, Term, Unifier
@@ -35,9 +42,12 @@ __all__ = [
     "Term",
     "Unifier",
     "Zero",
+    "base_unit",
     "described",
     "dimension_of",
     "fitting_units",
+    "measure_of",
+    "measured_words",
     "measures_of",
     "name_of",
     "named_unit",

@@ -136,8 +136,7 @@ def constant_like(name: str, dimensions: Iterable[Dimension]) -> PhysicalConstan
 
 def value_of(constant: PhysicalConstant) -> str:
     """Return a constant with its value: ```g_n`, 9.80665 m/s²``."""
-    number = float(constant.value.number) * 3.141592653589793**constant.value.pi
-    return f"`{constant.name}`, {number:.6g} {constant.unit.printed}".rstrip()
+    return f"`{constant.name}`, {constant.shown}"
 
 
 def _letter_unit(parts: tuple[Node, Node]) -> tuple[str, str, Span] | None:

@@ -14,6 +14,7 @@ from axis_path.core.dimensions.measures import (
     measures_of,
 )
 from axis_path.core.dimensions.terms import Term, Unifier
+from axis_path.core.dimensions.words import described
 
 
 @dataclass(frozen=True, slots=True)
@@ -83,3 +84,15 @@ def _resolved(measure: Measure, unifier: Unifier, *, is_generic: bool) -> Measur
     if not is_generic:
         term = Term(term.known)
     return replace(measure, term=term)
+
+
+def measured_words(units: LineUnits) -> str:
+    """Say what a line measures: ``a force (kg m/s²)``; empty for plain numbers.
+
+    Of a function it is the value, then what its variables are.
+    """
+    if units.is_plain:
+        return ""
+    values = " and ".join(described(dimension_of(part)) for part in measures_of(units.value))
+    own = [described(dimension_of(part)) for part in units.variables]
+    return f"{values}, of {' and '.join(own)}" if own else values

@@ -50,6 +50,12 @@ class PlaneMeasure:
     second: Measure
 
 
+def measure_of(unit: UnitProduct) -> Measure:
+    """Return the measure of a number of a unit."""
+    zero = Zero.TEMPERATURE if unit.has_zero else Zero.NONE
+    return Measure(Term(unit.dimension), unit if unit.parts else None, zero)
+
+
 AnyMeasure = Measure | PlaneMeasure
 PLAIN_MEASURE = Measure(NUMBER)
 

@@ -25,6 +25,7 @@ from axis_path.core.language.mathml import (
     typeset_domains,
     typeset_line,
     typeset_signature,
+    typeset_unit,
 )
 from axis_path.core.language.notes import NotePart, note_parts
 from axis_path.core.language.plain import plain, plain_line
@@ -76,4 +77,5 @@ __all__ = [
     "typeset_domains",
     "typeset_line",
     "typeset_signature",
+    "typeset_unit",
 ]

@@ -14,7 +14,7 @@ from axis_path.core.catalogue.units.dimension import (
     printed_product,
     read_dimension,
 )
-from axis_path.core.catalogue.units.entry import ONE, Factor, Measured, Unit, UnitEntry
+from axis_path.core.catalogue.units.entry import ONE, Factor, Measured, Prefixes, Unit, UnitEntry
 from axis_path.core.catalogue.units.lookup import find_unit, unit_names, unit_of
 from axis_path.core.catalogue.units.product import NO_UNIT, UnitProduct
 from axis_path.core.catalogue.units.read import UnitMatch, match_unit, read_unit
@@ -31,6 +31,7 @@ __all__ = [
     "Dimension",
     "Factor",
     "Measured",
+    "Prefixes",
     "Unit",
     "UnitEntry",
     "UnitMatch",

@@ -15,6 +15,7 @@ from axis_path.core.errors import (
     NotHandledError,
     NoValueError,
     ShapeError,
+    UnitError,
     no_value,
 )
 from axis_path.core.evaluate.graph.arguments import mapped, spread, wrong_count
@@ -31,6 +32,7 @@ from axis_path.core.language.tree import (
     AngleUnit,
     Binary,
     Call,
+    Converted,
     Derivative,
     Domain,
     Items,
@@ -43,7 +45,9 @@ from axis_path.core.language.tree import (
     Pair,
     Parameter,
     Percent,
+    Physical,
     Pieces,
+    Quantity,
     Range,
     Summary,
     is_infinite,
@@ -126,6 +130,9 @@ class Compiler:
                 return self._name(node, variables)
             case Negative(operand):
                 return mapped(self.graph.negative, self.compile_value(operand, variables))
+            case Quantity() | Converted() | Physical():
+                # What may have units is written in base units before it comes here.
+                raise UnitError("Units cannot be used here.", position=node.span)
             case Parameter(name):
                 return Shaped(self.graph.add(Op.PARAMETER, payload=name))
             case Percent(operand):

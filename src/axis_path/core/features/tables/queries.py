@@ -7,11 +7,14 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from axis_path.core.arithmetic import Ball
+from axis_path.core.catalogue.units import NO_UNIT, UnitProduct
 from axis_path.core.compile.compiled import CompiledValue
 from axis_path.core.compile.curves import Curves
 from axis_path.core.compile.definition import Definition
 from axis_path.core.compile.numbers import GivenNumber, Numbers
 from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.compile.units.plane import AxisName, PlaneUnits
+from axis_path.core.dimensions import PLAIN_UNITS, CurveUnits, measure_of, measures_of, unit_of
 from axis_path.core.errors import MathError, TableError
 from axis_path.core.evaluate import RealFunction, Result
 from axis_path.core.language import read_expression, spelled
@@ -59,6 +62,7 @@ class Tables:
         self._snapshot = snapshot
         self._curves = snapshot.query(Curves)
         self._numbers = snapshot.query(Numbers)
+        self._units = snapshot.query(PlaneUnits)
 
     def table_abscissae(self, spec: TableSpec) -> Abscissae:
         """Return the abscissae of a table as it was typed.
@@ -69,19 +73,22 @@ class Tables:
         if spec.listed.strip():
             # Between commas there may be spaces; a column that was pasted has nothing else.
             texts = _split_list(spec.listed)
-            return listed([abscissa for text in texts for abscissa in self._abscissae_of(text)])
+            unit = self.unit_of_rows(spec)
+            return listed([place for text in texts for place in self._abscissae_of(text, unit)])
         if not spec.count.strip():
-            return self.abscissae(spec.start, spec.stop, spec.step)
+            return self.abscissae(spec.start, spec.stop, spec.step, unit=self.unit_of_rows(spec))
         count = self._numbers.number(spec.count)
         if count.exact is None or count.exact.q != 1 or count.exact < 2:
             raise TableError("The number of rows is a whole number, 2 at least.")
-        return self.abscissae(spec.start, spec.stop, None, count=min(int(count.exact.p), 10**15))
+        rows = min(int(count.exact.p), 10**15)
+        unit = self.unit_of_rows(spec)
+        return self.abscissae(spec.start, spec.stop, None, count=rows, unit=unit)
 
-    def _abscissae_of(self, text: str) -> list[Ball]:
+    def _abscissae_of(self, text: str, unit: UnitProduct) -> list[Ball]:
         """Return a place, or those of a list of the study by its name."""
         meaning = self._snapshot.analysis.meaning(spelled(text))
         if meaning is None or meaning.kind is not Kind.LIST:
-            return [self._numbers.number(text)]
+            return [self._numbers.number(text, unit)]
         compiled = self._snapshot.analysis.compiled(meaning.name or "")
         if not isinstance(compiled, CompiledValue):
             raise TableError(f"`{text}` is no list of numbers.")
@@ -103,7 +110,9 @@ class Tables:
             MathError: a name is not a function that works, or the table cannot be made.
         """
         functions = {name: self._curves.function(name) for name in names}
-        return make_table(functions, self.abscissae(start, stop, step, count=count, x=x))
+        unit = next((function.units.variable for function in functions.values()), NO_UNIT)
+        places = self.abscissae(start, stop, step, count=count, x=x, unit=unit)
+        return make_table(functions, places)
 
     def abscissae(
         self,
@@ -113,20 +122,21 @@ class Tables:
         *,
         count: int | None = None,
         x: Sequence[GivenNumber] | None = None,
+        unit: UnitProduct = NO_UNIT,
     ) -> Abscissae:
-        """Return the abscissae of a table.
+        """Return the abscissae of a table; they are numbers of a unit, or quantities.
 
         Raises:
             MathError: they cannot be made from what is given.
         """
         if x is not None:
-            return listed([self._numbers.number(value) for value in x])
+            return listed([self._numbers.number(value, unit) for value in x])
         if start is None or stop is None or (step is None) == (count is None):
             raise ValueError("give start and stop with either step or count, or x")
-        first, last = self._numbers.number(start), self._numbers.number(stop)
+        first, last = (self._numbers.number(end, unit) for end in (start, stop))
         if count is not None:
             return counted(first, last, count)
-        return spaced(first, last, self._numbers.number(step if step is not None else 1))
+        return spaced(first, last, self._numbers.number(step if step is not None else 1, unit))
 
     def table_variable(self, spec: TableSpec, shown: Shown) -> str:
         """Return the letter above the places of a table."""
@@ -178,7 +188,7 @@ class Tables:
         Raises:
             MathError: the place has no value.
         """
-        expression, _ = self._snapshot.analysis.constant(abscissa)
+        expression, _ = self._snapshot.analysis.constant(abscissa, self._unit_across)
         return self._snapshot.evaluator.number(
             self._snapshot.analysis.expressions.at_expression(head.function.expression, expression)
         )
@@ -214,10 +224,26 @@ class Tables:
     def _function_of_rows(self, text: str, spec: TableSpec, variable: str) -> RealFunction:
         """Read an expression as a function of what the rows of a table are."""
         letters = {_USUAL_VARIABLE, variable} - {spec.over}
-        node = read_expression(text, self._snapshot.analysis.names().and_variables(*letters))
-        at = self._snapshot.analysis.constant(spec.at)[0] if spec.over else None
-        result = self._snapshot.analysis.expressions.row_expression(node, letters, spec.over, at)
-        return RealFunction(text, spec.over or variable, result, self._snapshot.values)
+        analysis, unit = self._snapshot.analysis, self._unit_across
+        node = read_expression(text, analysis.names().and_variables(*letters))
+        at = analysis.constant(spec.at, unit)[0] if spec.over else None
+        measure, base = analysis.measured(node, text, dict.fromkeys(letters, measure_of(unit)))
+        units = PLAIN_UNITS
+        if measure is not None or unit.parts:
+            value = NO_UNIT if measure is None else unit_of(measures_of(measure)[0])
+            units = CurveUnits(unit, value, unit, value)
+        result = analysis.expressions.row_expression(base, letters, spec.over, at, units)
+        name = spec.over or variable
+        return RealFunction(text, name, result, self._snapshot.values, units=units)
+
+    @property
+    def _unit_across(self) -> UnitProduct:
+        """Return the unit of the values of x: that of the axis across."""
+        return self._units.only_unit(AxisName.X)
+
+    def unit_of_rows(self, spec: TableSpec) -> UnitProduct:
+        """Return the unit of what the rows of a table are."""
+        return self._snapshot.unit_of_slider(spec.over) if spec.over else self._unit_across
 
     def check_columns(self, spec: TableSpec, shown: Shown) -> None:
         """Check the columns that a table has not had yet.

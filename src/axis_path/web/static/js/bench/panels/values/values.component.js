@@ -31,6 +31,7 @@ export const values = (engine) => () =>
       /** The rows that are loaded. @type {any[]} */
       lines: [],
       variable: "x",
+      variableUnit: "",
       count: 0,
       /** The column that is looked at. */
       chosenColumn: "",
@@ -101,9 +102,11 @@ export const values = (engine) => () =>
         this.count = table.count;
         this.from = this.wantedFrom = table.from;
         this.variable = table.variable ?? "x";
+        this.variableUnit = table.variable_unit ? `in ${table.variable_unit}` : "";
         this.columns = table.columns.map((column, key) => ({
           ...column,
           key,
+          unitText: column.unit ? `in ${column.unit}` : "",
           className: column.problem
             ? "is-lost"
             : column.tone === undefined || column.tone === null
