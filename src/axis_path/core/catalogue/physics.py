@@ -27,6 +27,7 @@ class PhysicalConstant:
         unit_text: its unit, as it can be typed; empty for a plain number.
         uncertainty: its standard uncertainty in ``unit``; 0 for an exact one.
         source: where the value comes from.
+        text: the number as it is published, with all its digits; empty for one that is computed.
     """
 
     name: str
@@ -35,6 +36,7 @@ class PhysicalConstant:
     unit_text: str
     uncertainty: Fraction
     source: str
+    text: str = ""
 
     @cached_property
     def unit(self) -> UnitProduct:
@@ -48,7 +50,7 @@ class PhysicalConstant:
     def shown(self) -> str:
         """Return the value with its unit, as it is printed; an exact one with all its digits."""
         number = float(self.value.number) * math.pi**self.value.pi
-        digits = f"{number:.12g}"
+        digits = self.text or f"{number:.12g}"
         mantissa, _, power = digits.partition("e")
         text = f"{mantissa}·10^{int(power)}".replace("-", "−") if power else mantissa
         return f"{text} {self.unit.printed}".rstrip()
@@ -71,7 +73,7 @@ def _measured(
     name: str, meaning: str, value: str, uncertainty: str, unit: str
 ) -> PhysicalConstant:  # fmt: skip
     return PhysicalConstant(
-        name, meaning, Factor(Fraction(value)), unit, Fraction(uncertainty), _CODATA
+        name, meaning, Factor(Fraction(value)), unit, Fraction(uncertainty), _CODATA, value
     )
 
 

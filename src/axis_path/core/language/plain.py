@@ -114,7 +114,11 @@ def _measured(node: Quantity | Converted | Physical) -> str:
             # A sign before a temperature with a zero of its own belongs to its number.
             is_below = unit.has_zero and isinstance(operand, Negative)
             number = _text(operand) if is_below else _inside(operand, _POWER)
-            parts = [f"{number} {node.typed or unit.symbol}", *map(_measured, node.more)]
+            unit_text = node.typed or unit.symbol
+            if len(unit.parts[0][0].symbol) == 1 and not isinstance(operand, Number):
+                # A single letter behind a name is a factor.
+                number = number if number.startswith("(") or is_below else f"({number})"
+            parts = [f"{number} {unit_text}", *map(_measured, node.more)]
             return " ".join(parts)
 
 

@@ -17,6 +17,8 @@ _MEASURED = {
     Kind.PHYSICAL,
 }  # fmt: skip
 _INCH, _RADIAN = "in", "rad"
+#: What a unit of temperature may begin with.
+_DEGREES = ("°", "℃", "℉")
 _IN = re.compile(r"in(?![A-Za-z0-9_])\s*")
 _POINTS = re.compile(r"\s*\bpoints(?![A-Za-z0-9_])")
 #: Words that go on behind a value.
@@ -37,7 +39,7 @@ def unit_token(text: str, at: int, before: Sequence[Token], vocabulary: Vocabula
     if any(token.kind is Kind.FOR for token in before) and _IN.match(text, at):
         return []
     if last.kind in _CONVERTED and not _is_inch(text, at, last):
-        converted = _converted(text, at, before, vocabulary)
+        converted = _converted(text, at, before)
         if converted:
             return converted
     is_function = last.kind is Kind.NAME and vocabulary.is_function(last.text)
@@ -111,6 +113,8 @@ class _Place:
         if run == _INCH:
             return start == begin and _is_inch(self.text, start, self.last)
         name = spelled(run)
+        if run == _RADIAN:
+            return True
         if self.vocabulary.hides_unit(name):
             return False
         if self.vocabulary.is_function(name) and self._applies(name, end):
@@ -118,7 +122,7 @@ class _Place:
         is_apart = self.is_apart or start > begin
         if self.is_number and is_apart:
             return True
-        if len(run) == 1 and run.isalpha():
+        if len(run) == 1 and run.isalpha() and start == begin:
             # m behind a name is a factor; behind brackets with a space between it is the metre.
             return self.last.kind is Kind.CLOSE and is_apart
         return not _is_product(run, start, self.vocabulary)
@@ -144,12 +148,15 @@ def _refuse_misspelt(place: _Place, at: int) -> None:
     if not (place.is_number and place.is_apart):
         return
     span = (at, run.end())
+    error = unknown_unit(run[0], span)
     try:
-        place.vocabulary.cut(run[0], at)
+        pieces = place.vocabulary.cut(run[0], at)
     except UnknownNameError as err:
-        error = unknown_unit(run[0], span, place.vocabulary)
         if error.suggestion is not None and (err.suggestion is None or err.letters):
             raise error from None
+        return
+    if run[0] in _MEANT and not all(place.vocabulary.is_known(piece.name) for piece in pieces):
+        raise error
 
 
 def _is_product(run: str, at: int, vocabulary: Vocabulary) -> bool:
@@ -191,10 +198,10 @@ def _is_inch(text: str, at: int, last: Token) -> bool:
     if _POINTS.search(rest):
         # from 0 to 5 in 100 points
         return False
-    return not rest[:1].isalnum() or bool(_GOES_ON.match(rest))
+    return not (rest[:1].isalnum() or rest[:1] in _DEGREES) or bool(_GOES_ON.match(rest))
 
 
-def _converted(text: str, at: int, before: Sequence[Token], vocabulary: Vocabulary) -> list[Token]:
+def _converted(text: str, at: int, before: Sequence[Token]) -> list[Token]:
     word = _IN.match(text, at)
     if word is None:
         return []
@@ -205,15 +212,15 @@ def _converted(text: str, at: int, before: Sequence[Token], vocabulary: Vocabula
         ]
     if any(token.kind is Kind.FROM for token in before):
         return []
-    raise _no_unit(text, word.end(), vocabulary)
+    raise _no_unit(text, word.end())
 
 
-def _no_unit(text: str, at: int, vocabulary: Vocabulary) -> UnknownNameError:
+def _no_unit(text: str, at: int) -> UnknownNameError:
     run = NAME_PATTERN.match(text, at)
     end = len(text.rstrip()) if run is None else run.end()
     if run is None:
         return UnknownNameError("A unit stands behind `in`, as in `v in km/h`.", position=(at, end))
-    return unknown_unit(run[0], (at, end), vocabulary)
+    return unknown_unit(run[0], (at, end))
 
 
 #: What is often written for a unit.
@@ -225,7 +232,7 @@ _MEANT = {
 }  # fmt: skip
 
 
-def unknown_unit(run: str, span: tuple[int, int], vocabulary: Vocabulary) -> UnknownNameError:
+def unknown_unit(run: str, span: tuple[int, int]) -> UnknownNameError:
     """Make the error of what should be a unit and is none, with the nearest spelling."""
     near = _MEANT.get(run) or nearest_unit(run)
     if near is not None:
