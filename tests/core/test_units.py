@@ -6,6 +6,7 @@ import unittest
 from fractions import Fraction
 from functools import cache
 from pathlib import Path
+from typing import Any
 
 import pint
 from hypothesis import given, settings
@@ -64,7 +65,7 @@ KNOWN = Vocabulary(frozenset({"f", "g", "h"}), frozenset({"m", "a"}), frozenset(
 
 
 @cache
-def registry() -> pint.UnitRegistry:
+def registry() -> "pint.UnitRegistry[Any]":
     """Return the definitions of pint with exact fractions."""
     return pint.UnitRegistry(non_int_type=Fraction, cache_folder=None)
 

@@ -36,6 +36,7 @@ from axis_path.core.dimensions import (
     dimension_of,
     measures_of,
 )
+from axis_path.core.dimensions.complain import no_conversion
 from axis_path.core.dimensions.expand import in_unit
 from axis_path.core.errors import LimitError, MathError, UnitError
 from axis_path.core.evaluate import (
@@ -306,7 +307,9 @@ class Analysis:
         measure, node = self.measured(read, text)
         if measure is None:
             return node
-        _, node = self.measured(Converted(read, unit, read.span), text)
+        dimension = dimension_of(measures_of(measure)[0])
+        if dimension.without_angle != unit.dimension.without_angle:
+            raise no_conversion(text, Converted(read, unit, read.span), dimension, ())
         return in_unit(node, unit, self.unit)
 
     def uses_of(self, text: str) -> frozenset[str]:

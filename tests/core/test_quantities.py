@@ -1,0 +1,159 @@
+"""Functions, sliders, tables and findings whose numbers have units."""
+
+import unittest
+from typing import Any
+
+from axis_path.core import MathError, Study, Window
+from axis_path.core.compile.units.plane import AxisName
+from axis_path.core.document.shown_units import ShownUnits
+from axis_path.core.errors import UnitError
+from axis_path.core.features.axes.queries import Axes
+from axis_path.core.features.units.commands import AxisUnit, ShowIn
+
+FALL = "h(t) = 20 m + 12 m/s t - 1/2 g_n t^2 for 0 s <= t <= 5 s"
+WINDOW = Window(x=(0, 5), y=(-50, 30), width=660, height=430, x_unit="s", y_unit="m")
+
+
+def falling() -> Study:
+    """Return a study of a thrown stone."""
+    study = Study()
+    study.define(FALL)
+    return study
+
+
+class FunctionTest(unittest.TestCase):
+    def test_findings_stand_in_the_units_of_the_axes(self) -> None:
+        study = falling()
+        (zero,) = study.zeros("h")
+        self.assertEqual("(240000 + 400√1340665)/196133", zero.exact)
+        self.assertEqual(("s", "m"), (study.zeros("h").x_unit, study.zeros("h").y_unit))
+        top = next(item for item in study.extrema("h") if not item.at_end)
+        self.assertEqual("27.34195673", top.y_text)
+        solved = study.solve("h(t) = 3 m")
+        self.assertEqual((1, True, "s"), (len(solved), solved.complete, solved.x_unit))
+        within = study.zeros("h", low="3000 ms", high="0.1 min")
+        self.assertEqual(zero.exact, within[0].exact)
+        with self.assertRaises(UnitError):
+            study.zeros("h", low="3 m")
+
+    def test_slope_and_area_have_quotient_and_product_units(self) -> None:
+        study = falling()
+        measures = {m.name: m for m in study.at_point("h", "500 ms").measures}
+        self.assertEqual(
+            {"value": "m", "slope": "m/s", "second derivative": "m/s²"},
+            {name: measure.unit for name, measure in measures.items()},
+        )
+        self.assertAlmostEqual(7.096675, measures["slope"].value)
+        over = {m.name: m for m in study.over_interval("h", 0, "2 s")}
+        self.assertEqual(("m s", "m"), (over["integral"].unit, over["mean value"].unit))
+        self.assertAlmostEqual(50.9244666666667, over["integral"].value)
+        self.assertIn("same unit on both axes", over["arc length"].reason)
+        tangent = study.at_point("h", 1).tangent
+        self.assertIsNone(study.define(f"k(t) = {tangent}").problem)
+        self.assertAlmostEqual(27.096675, study.evaluate("k(1 s)").value)
+
+    def test_another_unit_of_an_axis_changes_numbers_and_not_the_picture(self) -> None:
+        study = falling()
+        before = self.picture(study, WINDOW)
+        study.apply(AxisUnit(axis=AxisName.X, unit="ms"), WINDOW)
+        study.apply(ShowIn(id=1, unit="ft"), WINDOW)
+        window = study.snapshot.query(Axes).on_axes(WINDOW)
+        self.assertEqual((0, 5000), window.x)
+        self.assertAlmostEqual(-50 / 0.3048, window.y[0])
+        after = self.picture(study, window)
+        self.assertEqual(len(before), len(after))
+        for one, other in zip(before, after, strict=True):
+            self.assertLessEqual(abs(one - other), 2)
+        self.assertEqual("3585.058896", study.zeros("h")[0].text)
+        self.assertEqual("h in ft", f"h in {study.zeros('h').y_unit}")
+        axes = study.scene(window).axes
+        self.assertEqual(("t in ms", "y in ft"), (axes["x"]["name"], axes["y"]["name"]))
+        again = Study.from_dict(study.to_dict())
+        self.assertEqual("ms", again.zeros("h").x_unit)
+
+    def picture(self, study: Study, window: Window) -> list[int]:
+        """Return where the curve ends and what its lane shows, in tenths of a px."""
+        (row,) = study.scene(window).rows
+        marks = [mark["x"] for mark in row["lane"]["marks"]]
+        return [*row["curve"]["pieces"][0][:2], *row["curve"]["pieces"][-1][-2:], *marks]
+
+    def test_curves_of_other_dimensions_stand_beside_one_another(self) -> None:
+        study = falling()
+        study.define("v(t) = 12 m/s - g_n t")
+        study.define("ring: x^2 + y^2 = 36 m^2")
+        axes = study.scene(WINDOW).axes
+        self.assertEqual(("t in s, m", "y in m, m/s"), (axes["x"]["name"], axes["y"]["name"]))
+        with self.assertRaises(UnitError) as caught:
+            study.intersections("h", "ring")
+        self.assertIn("`h` measures a time (s) and `ring` a length (m)", str(caught.exception))
+        study.define("k(t) = 5 m + 2 m/s t")
+        (met,) = study.intersections("h", "k")
+        self.assertAlmostEqual(met.y, study.evaluate(f"k({met.x!r} s)").value)
+
+    def test_tables_take_and_show_units(self) -> None:
+        table = falling().values(["h"], start="0 s", stop="2000 ms", step="0.5 s")
+        self.assertEqual([0, 0.5, 1, 1.5, 2], table.x.tolist())
+        self.assertAlmostEqual(27.096675, table.columns["h"][2])
+
+
+class SliderTest(unittest.TestCase):
+    def test_a_slider_has_a_unit_and_moves_in_it(self) -> None:
+        study = Study()
+        study.define("m = 12 kg")
+        study.define("W = m g_n")
+        compiled = len(study.snapshot.analysis.cache.compiled)
+        study.set("m", "20000 g", low=0, high="0.1 t")
+        definition = study.definitions()[0]
+        self.assertEqual(("m = 20 kg", "kg"), (definition.text, definition.slider.unit))  # type: ignore[union-attr]
+        self.assertEqual("196.133 N", study.value("W").decimal())
+        self.assertEqual(compiled, len(study.snapshot.analysis.cache.compiled))
+        with self.assertRaises(UnitError):
+            study.set("m", "3 s")
+        moved = study.at({"m": 5})  # type: ignore[dict-item]
+        self.assertEqual("49.03325 N", moved.value("W").decimal())
+        study.define("T = 20 °C")
+        study.set("T", 30)
+        self.assertEqual("86 °F", study.evaluate("T in °F").decimal())
+
+    def test_a_unit_that_a_name_hides_moves_no_slider(self) -> None:
+        study = Study()
+        for text in ("s = 7", "d = 2 s"):
+            study.define(text)
+        self.assertEqual("14", study.value("d").decimal())
+        self.assertIsNone(study.definitions()[1].slider)
+        study.set("s", 10)
+        self.assertEqual("20", study.value("d").decimal())
+        study.remove("s")
+        self.assertEqual("s", study.value("d").unit)
+
+
+class ShownTest(unittest.TestCase):
+    def units_of(self, study: Study) -> Any:
+        return study.scene(WINDOW).to_dict()["units"]
+
+    def test_rows_offer_units_that_fit_and_keep_the_choice(self) -> None:
+        study = Study()
+        for text in ("v = 90 km/h", "p = 2 v", "n = 3"):
+            study.define(text)
+        choice = self.units_of(study)["rows"]["2"]["choice"]
+        self.assertEqual(("km/h", "a speed (m/s)"), (choice["shown"], choice["measures"]))
+        symbols = [one["symbol"] for one in choice["fits"]]
+        self.assertTrue({"m/s", "km/h", "kn", "mph"} <= set(symbols), symbols)
+        study.apply(ShowIn(id=2, unit="kn"), WINDOW)
+        self.assertEqual("kn", study.value("p").unit)
+        self.assertEqual("kn", Study.from_dict(study.to_dict()).value("p").unit)
+        self.assertNotIn("3", self.units_of(study)["rows"])
+        with self.assertRaises(MathError):
+            study.apply(ShowIn(id=2, unit="kg"), WINDOW)
+        study.remove("p")
+        self.assertEqual((), study.snapshot.section(ShownUnits).rows)
+        self.assertIsNone(Study().scene(WINDOW).to_dict()["units"])
+
+    def test_a_hidden_unit_is_said_and_one_press_means_it(self) -> None:
+        study = Study()
+        for text in ("m = 12 kg", "A = (2 s, 10 m)"):
+            study.define(text)
+        hidden = self.units_of(study)["rows"]["2"]["hidden"]
+        self.assertEqual(("m", "metre"), (hidden["name"], hidden["unit"]))
+        study.write(2, hidden["text"])
+        self.assertEqual("(2 s, 10 m)", study.value("A").decimal())
