@@ -16,13 +16,14 @@ WINDOW = Window((-10, 10), (-7, 7), 200, 120)
 TEXTS = (
     "f(x) = x^2 - a", "g(x) = f(x) + 1 for x > 0", "a = 2", "P(t) = (a t, t^2) for 0 <= t <= 3",
     "x^2 + y^2 = 4", "f", "a", "b", "g", "x", "1", "-1/2", "2pi", "0, 1, 2", "depth", "load", "rate",
+    "w = 2 (5 km/h)",
     "depth > 2", "load/depth", "linear", "polynomial", "k x + m", "lines", "", "fog(", "x^2 = a",
 )  # fmt: skip
 #: What often stands in some fields, so that many commands can be carried out.
 USUAL: dict[str, tuple[Any, ...]] = {
     "x": ("depth", "load"), "y": ("load", "depth"), "name": ("depth", "load", "rate"),
     "model": ("linear", "polynomial"), "degree": (1, None), "text": ("1", "4", "x^2"),
-    "formula": ("",), "start": ({},),
+    "formula": ("",), "start": ({},), "unit": ("", "m/s", "km/h", "min", "ft"),
 }  # fmt: skip
 NUMBERS = (0, 1, -1, 2.5, 1e-9, 1e9, 0.1, 3)
 WRONG: tuple[Any, ...] = (None, True, -1, 1e308, "\0", "x" * 2_001, [], {}, [[1]], {"x": 1}, 2**60)
@@ -39,6 +40,7 @@ class Maker:
         lists = [line.id for line in study.snapshot.lines if line.text.endswith("]")]
         #: Lines that a command needs to do anything, by its name.
         self.fitting = {
+            "show_in": [line.id for line in study.snapshot.lines if line.text.startswith("w")],
             "runner": [item.id for item in study.definitions() if item.kind is Kind.PATH],
             "set": sliders, "range": sliders, "widen": sliders, "fix": sliders,
             "enter_cells": lists, "resize_cells": lists,
@@ -109,6 +111,8 @@ class HistoryTest(unittest.TestCase):
         for seed in range(ROUNDS):
             drawn = random.Random(SEED + seed)  # noqa: S311 - a fixed seed is wanted
             study = Study.from_dict(whole) if seed % 2 else Study()
+            if seed % 2:
+                study.define("way(t) = 3 m/s t for 0 s <= t <= 9 s")
             for _ in range(COMMANDS_IN_ROUND):
                 command = Maker(drawn, study).command()
                 before, document = study.snapshot, study.to_dict()
