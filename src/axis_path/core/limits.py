@@ -80,9 +80,7 @@ SWEEP_VALUES = Limit(1_001, "values", "The values of a slider in one sweep.")
 MOST_FINDINGS = Limit(2_000, "findings", "The findings of one search.")
 PLANE_BOXES = Limit(400_000, "boxes", "The boxes that one search in the plane may look at.")
 SET_EQUATIONS = Limit(60, "equations", "The equations of one set.")
-SET_BOXES = Limit(
-    400_000, "boxes", "The boxes that the search of a set of equations looks at."
-)
+SET_BOXES = Limit(400_000, "boxes", "The boxes that the search of a set of equations looks at.")
 SINGULAR_POINTS = Limit(
     400, "points", "The breaks and kinks of one function that one search looks at."
 )

@@ -1,0 +1,83 @@
+"""Quantities in the real interface: typed, checked, shown in other units, on axes with units."""
+
+from playwright.sync_api import expect
+
+from tests.browser.bench import BrowserTest
+
+FALL = "h(t) = 20 m + 12 m/s t - 1/2 g_n t^2 for 0 s <= t <= 5 s"
+
+
+class QuantityTest(BrowserTest):
+    def test_values_are_shown_in_a_chosen_unit(self) -> None:
+        self.open_new_study("m = 12 kg", "W = m g_n", "v = 2 (45 km/h)")
+        row = self.row("W")
+        self.assertIn("117.6798", self.text(row.locator(".row-reading")))
+        row.get_by_role("combobox", name="Unit of W").select_option("kN")
+        self.settle()
+        self.assertIn("0.1176798", self.text(row.locator(".row-reading")))
+        self.row("v").get_by_role("combobox", name="Unit of v").select_option("m/s")
+        self.settle()
+        self.assertEqual("25", self.text(self.row("v").locator(".row-value")))
+        self.check_access()
+        self.page.get_by_role("slider", name="Slider m").press("ArrowRight")
+        self.settle()
+        expect(row.locator(".row-value")).to_contain_text("0.12749")
+        self.page.reload()
+        self.page.wait_for_selector(".tick-label")
+        expect(self.row("W").locator(".row-value")).to_contain_text("0.1274")
+        self.page.keyboard.press("Control+z")
+        self.page.keyboard.press("Control+z")
+        self.settle()
+        self.assertIn("90", self.text(self.row("v").locator(".row-value")))
+
+    def test_an_error_teaches_and_mends(self) -> None:
+        self.open_new_study("m = 12 kg", "g = 9.81", "W = m g")
+        self.page.fill("#new-line", "F = m g in N")
+        words = self.page.get_by_text("mass and force differ by m/s²")
+        expect(words.last).to_be_visible()
+        self.page.get_by_role("button", name="Use g_n").last.click()
+        self.settle()
+        self.page.press("#new-line", "Enter")
+        self.settle()
+        self.assertIn("117.6798", self.text(self.row("F").locator(".row-reading")))
+        # A name hides a unit, and one press means the unit.
+        self.write("A = (2, 10 m)")
+        row = self.row("A")
+        self.assertIn("120 kg", row.locator(".row-reading").inner_text())
+        row.get_by_role("button", name="Mean the metre").click()
+        self.settle()
+        self.assertIn("10 m", row.locator(".row-reading").inner_text())
+
+    def test_another_unit_of_an_axis_keeps_the_picture(self) -> None:
+        self.open_new_study(FALL)
+        self.page.get_by_role("button", name="Frame", exact=True).click()
+        self.settle()
+        names = self.page.locator(".axis-name")
+        self.assertEqual({"t in s", "y in m"}, set(names.all_text_contents()))
+        ink, lane = self.ink(), self.row("h").locator(".lane")
+        zero = self.darkest_x(lane)
+        self.page.get_by_role("button", name="Axes and grid").click()
+        form = self.page.get_by_role("form", name="Axes and grid")
+        form.get_by_label("unit").first.select_option("ms")
+        self.settle()
+        form.get_by_label("unit").last.select_option("ft")
+        self.settle()
+        self.assertEqual({"t in ms", "y in ft"}, set(names.all_text_contents()))
+        self.assertLess(abs(ink - self.ink()), 0.02 * ink)
+        self.assertAlmostEqual(zero, self.darkest_x(lane), delta=1)
+        self.check_access()
+        self.page.keyboard.press("Escape")
+        # Findings, tables and the reading line carry the units.
+        self.page.get_by_role("tab", name="Findings").click()
+        self.page.get_by_role("button", name="Locate").click()
+        self.settle()
+        expect(self.page.locator(".finding").first).to_contain_text("3585.058896 ms")
+        self.page.get_by_role("tab", name="Values").click()
+        self.settle()
+        expect(self.page.locator(".values-table:visible thead").first).to_contain_text("in ft")
+        self.page.keyboard.press("Control+z")
+        self.page.keyboard.press("Control+z")
+        self.page.keyboard.press("Control+z")
+        self.settle()
+        self.assertEqual({"t in s", "y in m"}, set(names.all_text_contents()))
+        self.assertAlmostEqual(zero, self.darkest_x(lane), delta=1)
