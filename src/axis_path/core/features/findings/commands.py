@@ -15,6 +15,7 @@ from axis_path.core.draw import Window
 from axis_path.core.errors import CommandError, EquationError, LimitError
 from axis_path.core.evaluate import RealFunction
 from axis_path.core.features.command import Command, Edited, Handler
+from axis_path.core.features.equations.reading import read_set
 from axis_path.core.features.findings.section import (
     OF_A_LINE,
     QueryKind,
@@ -100,8 +101,9 @@ def _check_query(snapshot: Snapshot, saved: SavedQuery) -> None:
             raise EquationError("Write an equation first, as in `x^2 = 2`.")
         if len(texts) == 1:
             snapshot.query(Solver).equation(texts[0], saved.unknown or None)
-        else:
-            snapshot.query(Systems).check_system(texts)
+        # What is no system of the usual letters may be a set of any names.
+        elif not snapshot.query(Systems).can_solve(texts):
+            read_set(snapshot, texts)
         for end in (saved.low, saved.high):
             if end is not None:
                 snapshot.query(Numbers).number(end)

@@ -22,6 +22,7 @@ from axis_path.core.features.findings.answer_rows import is_same, reasons
 from axis_path.core.features.findings.complex_solutions import ComplexSolution, complex_solutions
 from axis_path.core.features.findings.equations import Equation
 from axis_path.core.features.findings.section import SavedQueries, SavedQuery
+from axis_path.core.features.findings.set_answers import answer_set
 from axis_path.core.features.findings.solver import Solver
 from axis_path.core.features.findings.systems import Systems
 from axis_path.core.kinds.states import States
@@ -193,6 +194,8 @@ def _interval_row(solution: SolutionInterval, unknown: str, unit: str) -> Row:
 
 
 def _system(snapshot: Snapshot, saved: SavedQuery, title: str, texts: list[str]) -> Answer:
+    if not snapshot.query(Systems).can_solve(texts):
+        return answer_set(snapshot, saved, title, texts)
     solved = snapshot.query(Systems).solve_system(texts, saved.low, saved.high)
     names = solved.unknowns
     typeset = snapshot.query(Systems).typeset_system(texts)

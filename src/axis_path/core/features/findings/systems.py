@@ -9,7 +9,7 @@ from axis_path.core.arithmetic import Ball, ball
 from axis_path.core.compile.expressions import input_name
 from axis_path.core.compile.numbers import GivenNumber, Numbers
 from axis_path.core.compile.snapshot import Snapshot
-from axis_path.core.errors import EquationError, NotHandledError
+from axis_path.core.errors import EquationError, MathError, NotHandledError
 from axis_path.core.evaluate import (
     VALUE_BITS,
     Expression,
@@ -23,6 +23,7 @@ from axis_path.core.features.findings.equations import (
     unknowns_in,
 )
 from axis_path.core.language.parsing.body import Condition as Compared
+from axis_path.core.language.tree import has_unit_nodes
 from axis_path.core.locate import (
     Findings,
     Kind,
@@ -91,6 +92,19 @@ class Systems:
                 f"are {len(texts)} in {len(unknowns)}."
             )
         return self._in_box(compared, unknowns, low, high)
+
+    def can_solve(self, texts: Sequence[str]) -> bool:
+        """Check whether these are plain linear equations, or two others in two unknowns."""
+        try:
+            compared, unknowns = self.check_system(texts)
+            has_units = any(has_unit_nodes(term) for one in compared for term in one.terms)
+            if has_units or self._snapshot.analysis.named_units is not None:
+                return False
+            if len(unknowns) == len(texts) == 2:
+                return True
+            return self._linear(self._gaps(compared, unknowns), unknowns) is not None
+        except MathError:
+            return False
 
     def linear_system(self, texts: Sequence[str]) -> tuple[tuple[str, ...], list[LinearEquation]]:
         """Return several linear equations with their unknowns.

@@ -1,0 +1,77 @@
+"""Answers to sets of equations in any number of unknowns, with units."""
+
+from __future__ import annotations
+
+import math
+
+from axis_path.core.compile.expressions import input_name
+from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.evaluate import Result
+from axis_path.core.features.equations.solving import EquationSets, SolvedSet
+from axis_path.core.features.findings.answer import Answer, Row
+from axis_path.core.features.findings.answer_rows import is_same
+from axis_path.core.features.findings.equations import typeset_compared
+from axis_path.core.features.findings.section import SavedQueries, SavedQuery
+from axis_path.core.locate.sets import SetSolution
+
+_SMALL = ("no solution", "exactly one solution", "exactly two solutions")
+
+
+def answer_set(snapshot: Snapshot, saved: SavedQuery, title: str, texts: list[str]) -> Answer:
+    """Answer a set of equations: each unknown of each solution is a row."""
+    solved = snapshot.query(EquationSets).solved(texts, None, saved.low, saved.high)
+    digits = snapshot.section(SavedQueries).digits
+    findings = solved.findings
+    rows = tuple(
+        row
+        for number, (values, solution) in enumerate(
+            zip(solved.values, solved.solutions.solutions, strict=True), 1
+        )
+        for row in _rows(solved, dict(values), solution, number, digits)
+    )
+    typeset = tuple(typeset_compared(one.compared) for one in solved.read.equations)
+    return Answer(
+        title, "", solved.read.unknowns[0], rows, _verdict(solved), findings.complete,
+        findings.note, mathml=typeset,
+    )  # fmt: skip
+
+
+def _rows(
+    solved: SolvedSet, values: dict[str, Result], solution: SetSolution, number: int, digits: int
+) -> list[Row]:
+    """Return the unknowns of one solution, numbered if there are several."""
+    several = len(solved.values) > 1
+    rows = []
+    for name in solved.read.unknowns:
+        result = values.get(name)
+        if result is None:
+            continue
+        plain = result if result.number is None else result.number
+        decimal = plain.decimal(digits)
+        exact = None if plain.rational is None else str(plain.rational).replace("-", "−")
+        unit = solved.units[name].printed
+        known = solution.values[input_name(name)]
+        rows.append(
+            Row(
+                f"{number}. {name}" if several else name,
+                exact or decimal,
+                "" if exact in (None, decimal) else decimal,
+                is_same(exact, decimal),
+                x=math.nan,
+                proved=known.proved and solution.proved,
+                note=result.reason,
+                unit=unit,
+            )
+        )
+    return rows
+
+
+def _verdict(solved: SolvedSet) -> str:
+    count, solutions = len(solved.values), solved.solutions
+    if solutions.is_free:
+        return "Not determined"
+    words = _SMALL[count] if count < len(_SMALL) else f"exactly {count} solutions"
+    if solutions.complete:
+        return f"Proved: {words}"
+    proved = sum(one.proved for one in solutions.solutions)
+    return f"Not complete: {count} found, {proved} of them proved"
