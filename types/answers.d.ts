@@ -1012,6 +1012,7 @@ export interface WorkResult {
   reason: string;
   shape: Array<number>;
   shapes: Array<NumberShape>;
+  units: UnitChoice | null;
 }
 
 /** A small graph: x and y are its window, positions are in tenths of a pixel. */

@@ -414,6 +414,7 @@ export interface ShowWork {
   shape?: NumberShape;
   complex_shape?: ComplexShape;
   digits?: number;
+  unit?: string;
 }
 
 /** What a slider's values are. */

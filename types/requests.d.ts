@@ -661,6 +661,7 @@ export interface ShowWork {
   shape?: NumberShape;
   complex_shape?: ComplexShape;
   digits?: number;
+  unit?: string;
 }
 
 /** What a slider's values are. */

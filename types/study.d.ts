@@ -235,6 +235,7 @@ export interface WorkingLine {
   shape?: NumberShape;
   complex_shape?: ComplexShape;
   digits?: number;
+  unit?: string;
 }
 
 export interface Files {

@@ -9,6 +9,7 @@ from axis_path.core.evaluate.number_forms import NumberShape
 from axis_path.core.features.working.queries import WorkKind
 from axis_path.core.features.working.section import ComplexShape
 from axis_path.core.scene.row_types import NotePart, Problem
+from axis_path.core.scene.types import UnitChoice
 
 
 class WorkResult(TypedDict):
@@ -26,6 +27,7 @@ class WorkResult(TypedDict):
     latex: str
     shapes: list[NumberShape]
     complex_shapes: list[ComplexShape]
+    units: UnitChoice | None
     shape: list[int]
     corner: list[list[str]]
     reason: str

@@ -15,9 +15,11 @@ from axis_path.bench.requests import (
 )
 from axis_path.bench.results import exact_or_note
 from axis_path.core import Study
+from axis_path.core.catalogue.units import read_unit
 from axis_path.core.deadline import calculation
 from axis_path.core.errors import CommandError, MathError
 from axis_path.core.evaluate import Result, ResultKind
+from axis_path.core.features.units.row import unit_choice
 from axis_path.core.features.working.edits import set_working
 from axis_path.core.features.working.queries import WorkingResults, WorkKind, WorkValue
 from axis_path.core.features.working.section import Working, WorkingLine
@@ -113,7 +115,14 @@ def _result(result: Result, shown: ShownResult, digits: int, note: str) -> dict[
         "corner": first_entries(result, shown.chosen, digits) if is_long else [],
         "reason": result.reason,
         "note": note or result.remark,
+        "units": _units(result),
     }
+
+
+def _units(result: Result) -> dict[str, Any] | None:
+    """Return the unit of a result with those that fit as well; None of a plain number."""
+    unit = read_unit(result.unit) if result.unit else None
+    return None if unit is None else unit_choice(unit.dimension, unit)
 
 
 def _read(text: str) -> Node | None:

@@ -56,6 +56,13 @@ class PhysicalConstant:
         return f"{text} {self.unit.printed}".rstrip()
 
     @property
+    def relative_uncertainty(self) -> str:
+        """Return the uncertainty as a share of the value, in words of two digits."""
+        share = float(self.uncertainty / abs(self.value.number))
+        mantissa, _, power = f"{share:.1e}".partition("e")
+        return f"{mantissa}·10^{int(power)}".replace("-", "−")
+
+    @property
     def is_exact(self) -> bool:
         """Check whether the value is exact."""
         return not self.uncertainty

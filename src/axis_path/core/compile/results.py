@@ -10,6 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from axis_path.core.catalogue import ValueKind
+from axis_path.core.catalogue.physics import PHYSICAL_CONSTANTS
 from axis_path.core.catalogue.units import NO_UNIT, UnitProduct, read_unit
 from axis_path.core.compile.comparisons import decide
 from axis_path.core.compile.compiled import CompiledObject, CompiledValue
@@ -30,9 +31,9 @@ from axis_path.core.errors import MathError, NotHandledError, UnknownNameError
 from axis_path.core.evaluate import ExactForm, Result, ResultKind
 from axis_path.core.evaluate.exact.factors import factored_form
 from axis_path.core.evaluate.quantities import point_with_units, quantity_of
-from axis_path.core.language import hint_of, read_expression, typeset
+from axis_path.core.language import hint_of, line_nodes, read_expression, typeset
 from axis_path.core.language.read import read_body
-from axis_path.core.language.tree import Call, Name, Node
+from axis_path.core.language.tree import Call, Name, Node, Physical, walk
 from axis_path.core.lines.meaning import VALUED
 
 #: The usual variables, which a line need not name.
@@ -75,7 +76,32 @@ class Results:
         if measure is None:
             return self._of_base(base, owner)
         units = tuple(map(unit_of, measures_of(measure)))
-        return self._in_units(base, measure, units, owner)
+        return self._with_certainty(self._in_units(base, measure, units, owner), node)
+
+    def _with_certainty(self, result: Result, node: Node) -> Result:
+        """Return a result that says how certain the measured constants are on which it rests."""
+        name = next(iter(sorted(self._measured_in(node))), None)
+        if name is None or result.remark:
+            return result
+        share = PHYSICAL_CONSTANTS[name].relative_uncertainty
+        words = f"`{name}` is measured: its relative uncertainty is {share}."
+        return replace(result, remark=words)
+
+    def _measured_in(self, top: Node) -> set[str]:
+        """Return the measured constants in an expression, and in the values that it uses."""
+        found, seen, waiting = set[str](), set[str](), [top]
+        for node in waiting:
+            for part in walk(node):
+                if isinstance(part, Physical) and not PHYSICAL_CONSTANTS[part.name].is_exact:
+                    found.add(part.name)
+                name = getattr(part, "name", "") or getattr(part, "function", "")
+                if not name or name in seen:
+                    continue
+                seen.add(name)
+                meaning = self._snapshot.analysis.meaning(name)
+                if meaning is not None and meaning.line is not None:
+                    waiting += line_nodes(meaning.line)
+        return found
 
     def _in_units(
         self, base: Node, measure: AnyMeasure, units: tuple[UnitProduct, ...], owner: str
@@ -190,7 +216,7 @@ class Results:
                 (part, unit_of(part)) for part in measures_of(measure)
             )
         )  # fmt: skip
-        return self._in_units(base, measure, units, name)
+        return self._with_certainty(self._in_units(base, measure, units, name), Name(name))
 
     def _chosen(self, definition: Definition) -> UnitProduct | None:
         return read_unit(self._snapshot.section(ShownUnits).of_line(definition.id))

@@ -34,10 +34,10 @@ def units_in_scene(snapshot: Snapshot, _request: SceneRequest) -> dict[str, Any]
 def _axis(plane: PlaneUnits, axis: AxisName) -> list[dict[str, Any]]:
     """Return what can be chosen for each dimension on an axis."""
     pairs = zip(plane.dimensions_on(axis), plane.on_axis(axis), strict=True)
-    return [_choice(dimension, unit) for dimension, unit in pairs if unit.parts]
+    return [unit_choice(dimension, unit) for dimension, unit in pairs if unit.parts]
 
 
-def _choice(dimension: Dimension, unit: UnitProduct) -> dict[str, Any]:
+def unit_choice(dimension: Dimension, unit: UnitProduct) -> dict[str, Any]:
     """Return a unit that is shown with those that fit as well."""
     fits = {one.symbol: one.printed for one in (unit, *fitting_units(dimension))}
     return {
@@ -60,7 +60,7 @@ def _row(snapshot: Snapshot, definition: Definition) -> dict[str, Any] | None:
         shown = snapshot.query(Results).unit_of_line(definition)
     else:
         shown = snapshot.query(PlaneUnits).of(definition).value
-    choice = None if definition.value is not None else _choice(dimension, shown)
+    choice = None if definition.value is not None else unit_choice(dimension, shown)
     return {"choice": choice, "hidden": hidden}
 
 

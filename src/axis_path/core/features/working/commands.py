@@ -7,6 +7,7 @@ from typing import Annotated
 
 from msgspec import UNSET, Meta, UnsetType
 
+from axis_path.core.catalogue.units import read_unit
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.contract import Count, Id, one_line
 from axis_path.core.draw import Window
@@ -39,6 +40,7 @@ class ShowWork(Command, frozen=True, tag="show_work"):
     shape: NumberShape | UnsetType = UNSET
     complex_shape: ComplexShape | UnsetType = UNSET
     digits: Annotated[int, Meta(ge=0, le=DIGITS.value)] | UnsetType = UNSET
+    unit: str | UnsetType = UNSET
 
 
 class MoveWork(Command, frozen=True, tag="move_work"):
@@ -88,9 +90,11 @@ def _unwork(snapshot: Snapshot, command: Unwork, _window: Window) -> Edited:
 def _show(snapshot: Snapshot, command: ShowWork, _window: Window) -> Edited:
     chosen = {
         name: value
-        for name in ("shape", "complex_shape", "digits")
+        for name in ("shape", "complex_shape", "digits", "unit")
         if (value := getattr(command, name)) is not UNSET
     }
+    if command.unit is not UNSET and command.unit and read_unit(command.unit) is None:
+        raise CommandError(f"`{command.unit}` is not a unit.", path="unit")
     changed = replace(_line(snapshot, command.id), **chosen)
     return _with_line(snapshot, changed), "Show a result"
 

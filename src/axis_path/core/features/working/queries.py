@@ -5,9 +5,11 @@ from __future__ import annotations
 from dataclasses import dataclass
 from enum import StrEnum
 
+from axis_path.core.catalogue.units import read_unit
 from axis_path.core.compile.definition import Definition
 from axis_path.core.compile.results import Results
 from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.dimensions import PlaneMeasure, dimension_of
 from axis_path.core.errors import MathError, UnknownNameError
 from axis_path.core.evaluate import Result
 from axis_path.core.features.findings.systems import Systems
@@ -27,7 +29,7 @@ from axis_path.core.language import (
 )
 from axis_path.core.language.parsing.body import Condition
 from axis_path.core.language.read import read_body
-from axis_path.core.language.tree import Call, Name, Node, names_in
+from axis_path.core.language.tree import Call, Converted, Name, Node, names_in
 from axis_path.core.lines.meaning import CALLED
 from axis_path.core.threads import lazy_property
 
@@ -159,6 +161,12 @@ class WorkingResults:
         results = self.among.query(Results)
         if value.kind is not WorkKind.VALUE:
             raise UnknownNameError("A function or an equation has no single value.")
+        shown = self._converted(value)
+        if shown is not None:
+            owner = value.name or f"working {value.line.id}"
+            return cached_result(
+                self.among, shown, owner, lambda: results.of_node(shown, owner), again=again
+            )
         if value.name is not None:
             name = value.name
             return cached_result(
@@ -170,6 +178,18 @@ class WorkingResults:
         return cached_result(
             self.among, node, owner, lambda: results.of_node(node, owner), again=again
         )
+
+    def _converted(self, value: WorkValue) -> Node | None:
+        """Return the value of a line in the unit that was chosen; None if none fits."""
+        unit = read_unit(value.line.unit) if value.line.unit else None
+        node = Name(value.name) if value.name is not None else value.node
+        if unit is None or node is None:
+            return None
+        measure, _ = self.among.analysis.measured(node, value.line.text)
+        if measure is None or isinstance(measure, PlaneMeasure):
+            return None
+        own = dimension_of(measure).without_angle
+        return Converted(node, unit, node.span) if own == unit.dimension.without_angle else None
 
     def part(self, value: WorkValue, function: str) -> Result:
         """Compute a function of the result of a line, such as the size of a complex number.

@@ -31,6 +31,7 @@ class WorkingLine:
         shape: what is shown large.
         complex_shape: how a complex number is written.
         digits: how many digits a decimal has; 0 for as many as the panel shows.
+        unit: in which a quantity is shown; empty for the one that follows from the line.
     """
 
     id: Id
@@ -38,6 +39,7 @@ class WorkingLine:
     shape: NumberShape = NumberShape.EXACT
     complex_shape: ComplexShape = ComplexShape.RECTANGULAR
     digits: Annotated[int, Meta(ge=0, le=DIGITS.value)] = 0
+    unit: Line = ""
 
 
 @dataclass(frozen=True, slots=True)

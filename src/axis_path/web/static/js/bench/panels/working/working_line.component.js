@@ -263,6 +263,20 @@ export const workingLine = (engine) => () =>
     showComplex(shape) {
       engine.carryOut([{ do: "show_work", id: this.line.id, complex_shape: shape }]);
     },
+    get unitOptions() {
+      const units = this.result?.units;
+      if (!units) return [];
+      return units.fits.map((one) => ({ ...one, isShown: one.symbol === units.shown }));
+    },
+    get hasUnits() {
+      return this.unitOptions.length > 0;
+    },
+    get unitLabel() {
+      return `Unit of ${this.called}, ${this.result?.units?.measures ?? ""}`;
+    },
+    setUnit(event) {
+      engine.carryOut([{ do: "show_work", id: this.line.id, unit: event.target.value }]);
+    },
     setDigits(event) {
       engine.carryOut([{ do: "show_work", id: this.line.id, digits: Number(event.target.value) }]);
     },

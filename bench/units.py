@@ -1,0 +1,124 @@
+"""Time units: what a study without them pays, lines with them, and sets of equations.
+
+    PYTHONPATH=src .venv/bin/python -m bench.units
+
+The yardstick of a study without units is the same study read by a scanner that knows of none; that of
+a line with units is the line with plain numbers. Both are timed in turn, so that the pace of the
+machine does not matter.
+"""
+
+from __future__ import annotations
+
+import statistics
+import time
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
+from unittest.mock import patch
+
+from axis_path.core import Study
+
+ROUNDS = 40
+PLAIN = (
+    "f(x) = x^3 - 3x + {k}/7", "g(x) = sin(2x) + f(x)/{k} for -4 <= x < 4", "P(t) = (cos t, sin({k} t))",
+    "ring: x^2 + {k} y^2 = 36", "L = [1, 4, {k}, 9]", "h(x) = |x - {k}| + sqrt(x^2 + 1)",
+)  # fmt: skip
+#: Lines with units, and the same with plain numbers.
+LINES = (
+    ("W{k} = 12 kg g_n + {k} N", "W{k} = 12 * 9.80665 + {k}"),
+    ("v{k}(t) = {k} m/s + g_n t for 0 s <= t <= 4 s", "v{k}(t) = {k} + 9.80665 t for 0 <= t <= 4"),
+    ("E{k} = 1/2 ({k} kg) (90 km/h)^2 in kJ", "E{k} = 1/2 ({k}) (25)^2 / 1000"),
+    ("q{k} = {k} L/(100 km) (250 km)", "q{k} = {k}/100 * 250"),
+    ("T{k} = 20 °C + {k} K", "T{k} = 293.15 + {k}"),
+)
+CHAIN = (*(f"s{k} = s{k + 1} + {k} m" for k in range(28)), "s28 = 2 km", "q = 2 s0")
+LINEAR = tuple(
+    f"{k + 2} u{k} + u{(k + 1) % 30} - u{(k + 7) % 30} = {k * k % 11 - 3}" for k in range(30)
+)
+COUPLED = tuple(
+    line
+    for k in range(10)
+    for line in (f"x{k}^2 + y{k}^2 = {25 + k}", f"x{k} y{k} = 12 + 0 x{k}", f"r{k} = x{k} + y{k}")
+)
+
+
+def median_ms(work: Callable[[int], None], rounds: int = ROUNDS) -> float:
+    """Return the median time of some work, which gets the number of its round."""
+    spent = []
+    for k in range(rounds):
+        began = time.perf_counter()
+        work(k)
+        spent.append(1000 * (time.perf_counter() - began))
+    return statistics.median(spent)
+
+
+@contextmanager
+def without_units() -> Iterator[None]:
+    """Read lines as if there were no units."""
+    scan = "axis_path.core.language.scanning.scan.unit_token"
+    check = "axis_path.core.lines.meaning.has_units"
+    with patch(scan, lambda *_: []), patch(check, lambda _: False):
+        yield
+
+
+def in_turn(one: Callable[[int], None], other: Callable[[int], None]) -> tuple[float, float]:
+    """Return the median times of two works that are done in turn."""
+    spent: tuple[list[float], list[float]] = ([], [])
+    for k in range(2 * ROUNDS):
+        for work, times in zip((one, other), spent, strict=True):
+            began = time.perf_counter()
+            work(k)
+            times.append(1000 * (time.perf_counter() - began))
+    return statistics.median(spent[0]), statistics.median(spent[1])
+
+
+def _plain_study(k: int) -> None:
+    study = Study()
+    for line in PLAIN:
+        study.define(line.format(k=1000 + k))
+
+
+def _without(k: int) -> None:
+    with without_units():
+        _plain_study(5000 + k)
+
+
+def _defining(study: Study, text: str) -> Callable[[int], None]:
+    """Return work that writes a line, another one in each round."""
+
+    def define(k: int) -> None:
+        study.define(text.format(k=k + 2))
+
+    return define
+
+
+def _solving(equations: tuple[str, ...]) -> Callable[[int], None]:
+    def solve(_: int) -> None:
+        Study().solve_system(equations)
+
+    return solve
+
+
+def main() -> None:
+    """Print the figures."""
+    _plain_study(1)
+    ours, yardstick = in_turn(_plain_study, _without)
+    print(
+        f"six lines without units              {ours:7.2f} ms  {ours / yardstick:6.3f} times without checks"
+    )
+    for text, plain in LINES:
+        study, other = Study(), Study()
+        study.define("a0 = 1 m")
+        other.define("a0 = 1")
+        ours, yardstick = in_turn(_defining(study, text), _defining(other, plain))
+        print(f"{text[:36]:36} {ours:7.2f} ms  {ours / yardstick:6.2f} times plain numbers")
+    for title, equations in (
+        ("30 equations in a chain, with units", CHAIN), ("30 linear equations", LINEAR),
+        ("30 equations in ten coupled pairs", COUPLED),
+    ):  # fmt: skip
+        solve = _solving(equations)
+        solve(0)
+        print(f"{title:36} {median_ms(solve, 5):7.1f} ms")
+
+
+if __name__ == "__main__":
+    main()
