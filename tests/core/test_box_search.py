@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from axis_path.core import Study
 from axis_path.core.arithmetic import precision
-from axis_path.core.compile.expressions import input_name
+from axis_path.core.compile.inputs import input_name
 from axis_path.core.evaluate import Expression
 from axis_path.core.language import Vocabulary, read_expression
 from axis_path.core.language.tree import Binary, Operator

@@ -7,7 +7,7 @@ from dataclasses import replace
 from axis_path.core.arithmetic import Ball, Defined
 from axis_path.core.compile.compiled import CompiledFunction
 from axis_path.core.compile.definition import Definition
-from axis_path.core.compile.expressions import SECOND_OF_PLANE
+from axis_path.core.compile.inputs import SECOND_OF_PLANE
 from axis_path.core.compile.numbers import Numbers
 from axis_path.core.compile.slider_queries import Sliders
 from axis_path.core.compile.snapshot import Snapshot
@@ -64,7 +64,7 @@ class Curves:
     def surface(self, definition: Definition) -> RealSurface:
         """Return the function of x and y of a line that works."""
         compiled = self._compiled_function(definition)
-        expression = self._snapshot.analysis.expressions.on_plane(
+        expression = self._snapshot.analysis.expressions.units.on_plane(
             compiled.expression, self._units.of(definition), has_value=True
         )
         return RealSurface(expression, SECOND_OF_PLANE, self._snapshot.values)
@@ -76,7 +76,7 @@ class Curves:
         units = self._units.of(definition)
         if definition.kind is Kind.SEVERAL or units.is_plain:
             return compiled
-        return self._snapshot.analysis.expressions.function_in_units(compiled, units)
+        return self._snapshot.analysis.expressions.units.function(compiled, units)
 
     def _with_domain(self, definition: Definition, compiled: CompiledFunction) -> RealFunction:
         domain = self._snapshot.function_line(definition.id).domain
@@ -131,7 +131,7 @@ class Curves:
         units, expressions = self._units.of(definition), self._snapshot.analysis.expressions
         surfaces = (
             RealSurface(
-                expressions.on_plane(condition, units, has_value=False),
+                expressions.units.on_plane(condition, units, has_value=False),
                 SECOND_OF_PLANE,
                 self._snapshot.values,
             )

@@ -17,8 +17,9 @@ from axis_path.core.compile.compiled import (
     CompiledRelation,
     CompiledValue,
 )
+from axis_path.core.compile.inputs import SECOND_OF_PLANE, input_name
+from axis_path.core.compile.units.conversion import UnitConversion
 from axis_path.core.dimensions.curve_units import PLAIN_UNITS, CurveUnits
-from axis_path.core.dimensions.expand import in_unit_of_one
 from axis_path.core.errors import MathError, NotHandledError, ShapeError
 from axis_path.core.evaluate import (
     Expression,
@@ -48,16 +49,6 @@ from axis_path.core.lines.meaning import (
 )
 from axis_path.core.threads import COMPUTING
 
-#: What the second and further variables of a function are called in the graph.
-_VARIABLE_INPUT = "variable "
-SECOND_OF_PLANE = _VARIABLE_INPUT + "y"
-
-
-def input_name(variable: str) -> str:
-    """Return the name under which the graph knows a second or further variable."""
-    return _VARIABLE_INPUT + variable
-
-
 #: No unknown has a unit.
 NO_UNITS: Mapping[str, UnitProduct] = MappingProxyType({})
 
@@ -68,10 +59,14 @@ class Expressions:
     Args:
         cache: of what was compiled.
         compiler: of expressions, with the meanings of their names.
+
+    Attributes:
+        units: what moves compiled expressions from one unit to another.
     """
 
     def __init__(self, cache: CompileCache, compiler: FullCompiler) -> None:
         self.cache = cache
+        self.units = UnitConversion(cache, compiler)
         self._compiler = compiler
 
     def relation(self, line: RelationLine) -> CompiledRelation:
@@ -113,7 +108,7 @@ class Expressions:
             variables |= {name: graph.add(Op.INPUT, payload=input_name(name)) for name in others}
             for name, unit in units.items():
                 if name in variables:
-                    variables[name] = self.step_in_base_units(variables[name], unit)
+                    variables[name] = self.units.step_in_base_units(variables[name], unit)
             steps = [
                 self._compiler.compile(Binary(Operator.SUBTRACT, left, right), variables)
                 for left, right in pairwise(terms)
@@ -146,9 +141,9 @@ class Expressions:
             value_unit: of which the value is one.
         """
         with COMPUTING:
-            own = self.step_in_base_units(self.cache.graph.add(Op.VARIABLE), unit)
+            own = self.units.step_in_base_units(self.cache.graph.add(Op.VARIABLE), unit)
             step = self._compiler.compile(term, {variable: own})
-            return self._expression(self.step_in_unit(step, value_unit))
+            return self._expression(self.units.step_in_unit(step, value_unit))
 
     def row_expression(
         self,
@@ -170,9 +165,9 @@ class Expressions:
         with COMPUTING:
             graph = self.cache.graph
             row = graph.add(Op.VARIABLE)
-            own = self.step_in_base_units(at.step if at else row, units.variable)
+            own = self.units.step_in_base_units(at.step if at else row, units.variable)
             step = self._compiler.compile(node, dict.fromkeys(variables, own))
-            step = self.step_in_unit(step, units.y)
+            step = self.units.step_in_unit(step, units.y)
             if over:
                 step = graph.substitute(step, graph.add(Op.PARAMETER, payload=over), row)
             self._check_real(step)
@@ -224,100 +219,6 @@ class Expressions:
                 elements = [step for source in sources for step in source.steps]
                 self._check_real(shaped.first, *second, *elements)
             return self._compiled_value(shaped)
-
-    def in_units(self, value: CompiledValue, units: Sequence[UnitProduct]) -> CompiledValue:
-        """Return a point, or a list of points, of base units with coordinates in other units."""
-        with COMPUTING:
-            steps = [value.first.step, *([] if value.second is None else [value.second.step])]
-            first, *second = map(self.step_in_unit, steps, units)
-            shaped = Shaped(first, second[0] if second else None, value.shaped.lists)
-            return self._compiled_value(shaped)
-
-    def step_in_unit(self, step: int, unit: UnitProduct) -> int:
-        """Return a step of base units as one in another unit."""
-        graph = self.cache.graph
-        if unit.offset:
-            step = graph.minus(step, graph.number(unit.offset))
-        one = in_unit_of_one(unit, self.cache.unit)
-        return step if one is None else graph.over(step, self._compiler.compile(one, {}))
-
-    def step_in_base_units(self, step: int, unit: UnitProduct) -> int:
-        """Return a step in a unit as one of base units."""
-        graph = self.cache.graph
-        one = in_unit_of_one(unit, self.cache.unit)
-        scaled = step if one is None else graph.times(step, self._compiler.compile(one, {}))
-        return graph.plus(scaled, graph.number(unit.offset)) if unit.offset else scaled
-
-    def function_in_units(self, function: CompiledFunction, units: CurveUnits) -> CompiledFunction:
-        """Return a function of base units as one of numbers on the axes; it is stored."""
-        if units.is_plain:
-            return function
-        key = (function, units)
-        cached = self.cache.in_units.get(key)
-        if cached is None:
-            cached = self.cache.in_units[key] = self._function_in_units(function, units)
-        return cached
-
-    def _function_in_units(
-        self, function: CompiledFunction, units: CurveUnits
-    ) -> CompiledFunction:  # fmt: skip
-        with COMPUTING:
-
-            def bound(expression: Expression) -> Expression:
-                return self._expression(self.step_in_unit(expression.step, units.variable))
-
-            plane = None
-            if function.plane is not None:
-                across, up = function.plane
-                plane = (
-                    self._moved(across, units.variable, units.x),
-                    self._moved(up, units.variable, units.y),
-                )
-            return CompiledFunction(
-                self._moved(function.expression, units.variable, units.value),
-                None if function.low is None else bound(function.low),
-                None if function.high is None else bound(function.high),
-                tuple(map(bound, function.without)),
-                plane,
-            )
-
-    def _moved(
-        self, expression: Expression, variable: UnitProduct, value: UnitProduct
-    ) -> Expression:  # fmt: skip
-        """Return an expression of base units with its variable and its value in other units."""
-        own = self.cache.graph.add(Op.VARIABLE)
-        step = self._substituted(expression.step, own, variable)
-        return self._expression(self.step_in_unit(step, value))
-
-    def _substituted(self, step: int, own: int, unit: UnitProduct) -> int:
-        if not unit.parts:
-            return step
-        return self.cache.graph.substitute(step, own, self.step_in_base_units(own, unit))
-
-    def on_plane(
-        self, expression: Expression, units: CurveUnits, *, has_value: bool
-    ) -> Expression:  # fmt: skip
-        """Return an expression of x and y in base units as one of numbers on the axes.
-
-        Args:
-            expression: its variable is x, its input y.
-            units: of the axes.
-            has_value: whether its value is shown, and not only whether it is zero.
-        """
-        if units.is_plain:
-            return expression
-        key = (expression, units, has_value)
-        cached = self.cache.on_plane.get(key)
-        if cached is None:
-            with COMPUTING:
-                graph = self.cache.graph
-                x, y = graph.add(Op.VARIABLE), graph.add(Op.INPUT, payload=SECOND_OF_PLANE)
-                step = self._substituted(expression.step, x, units.x)
-                step = self._substituted(step, y, units.y)
-                if has_value:
-                    step = self.step_in_unit(step, units.value)
-                cached = self.cache.on_plane[key] = self._expression(step)
-        return cached
 
     def _expression(self, step: int) -> Expression:
         return Expression(self.cache.graph, step)
@@ -397,7 +298,7 @@ class Expressions:
         with COMPUTING:
             variables = {line.variables[0]: Shaped(graph.add(Op.VARIABLE))}
             for name in line.variables[1:]:
-                variables[name] = Shaped(graph.add(Op.INPUT, payload=_VARIABLE_INPUT + name))
+                variables[name] = Shaped(graph.add(Op.INPUT, payload=input_name(name)))
             body = self._compiler.compile_value(line.expression, variables)
             self._check_real(body.first, *([] if body.second is None else [body.second]))
             if body.lists:

@@ -110,7 +110,7 @@ class Results:
         dimensions = tuple(map(dimension_of, measures_of(measure)))
         if isinstance(measure, PlaneMeasure):
             expressions = self._snapshot.analysis.expressions
-            compiled = expressions.in_units(expressions.compile_value(base), units)
+            compiled = expressions.units.value(expressions.compile_value(base), units)
             result = self._snapshot.evaluator.value(compiled)
             return point_with_units(result, units, dimensions)
         number = self._of_base(in_unit(base, units[0], self._snapshot.unit), owner)

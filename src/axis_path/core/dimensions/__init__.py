@@ -4,8 +4,9 @@ Read ``terms.py`` (dimensions with unknown parts), then ``infer.py``.
 """
 
 from axis_path.core.dimensions.choose import base_unit, fitting_units, named_unit, tidied
+from axis_path.core.dimensions.coercion import Coercion
 from axis_path.core.dimensions.curve_units import PLAIN_UNITS, CurveUnits
-from axis_path.core.dimensions.infer import Coercion, Inference, Surroundings
+from axis_path.core.dimensions.infer import Inference, Surroundings
 from axis_path.core.dimensions.line_units import (
     LineUnits,
     dimension_of,

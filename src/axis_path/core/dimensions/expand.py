@@ -8,7 +8,7 @@ from fractions import Fraction
 from axis_path.core.catalogue import DEGREE
 from axis_path.core.catalogue.physics import PHYSICAL_CONSTANTS
 from axis_path.core.catalogue.units import Factor, UnitProduct
-from axis_path.core.dimensions.infer import Coercion
+from axis_path.core.dimensions.coercion import Coercion
 from axis_path.core.language.rebuild import rebuilt
 from axis_path.core.language.tree import (
     AngleUnit,

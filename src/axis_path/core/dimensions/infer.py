@@ -2,16 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator, Mapping
-from dataclasses import dataclass, replace
+from collections.abc import Iterator, Mapping
 from fractions import Fraction
 from typing import Protocol
 
-from axis_path.core.catalogue import FUNCTIONS, FunctionEntry
 from axis_path.core.catalogue.physics import PHYSICAL_CONSTANTS
-from axis_path.core.catalogue.unit_rules import UnitRule
-from axis_path.core.catalogue.units import ANGLE, PLAIN, Dimension, read_unit
+from axis_path.core.catalogue.units import ANGLE, Dimension, read_unit
 from axis_path.core.dimensions import complain, temperatures
+from axis_path.core.dimensions.calls import call_measure, instance
+from axis_path.core.dimensions.coercion import Coercion
 from axis_path.core.dimensions.measures import (
     PLAIN_MEASURE,
     AnyMeasure,
@@ -22,8 +21,9 @@ from axis_path.core.dimensions.measures import (
     measures_of,
 )
 from axis_path.core.dimensions.temperatures import difference_unit
-from axis_path.core.dimensions.terms import NUMBER, Term, Unifier, renamed
+from axis_path.core.dimensions.terms import NUMBER, Term, Unifier
 from axis_path.core.dimensions.words import described
+from axis_path.core.dimensions.written import written_fraction
 from axis_path.core.errors import UnitError
 from axis_path.core.language.tree import (
     Angle,
@@ -71,18 +71,6 @@ class Surroundings(Protocol):
         """Return what a function of the study takes and gives; None if nothing has a unit."""
 
 
-@dataclass(frozen=True, slots=True)
-class Coercion:
-    """A part of which an angle is to be left out, where radians are the number 1.
-
-    Attributes:
-        power: the power in which the angle takes part.
-    """
-
-    node: Node
-    power: Fraction
-
-
 class Inference:
     """Infers the measures of the expressions of one line.
 
@@ -95,8 +83,8 @@ class Inference:
     def __init__(
         self, text: str, around: Surroundings, unifier: Unifier | None = None
     ) -> None:  # fmt: skip
-        self._text = text
-        self._around = around
+        self.text = text
+        self.around = around
         self.unifier = Unifier() if unifier is None else unifier
         self.coercions: list[Coercion] = []
 
@@ -114,7 +102,7 @@ class Inference:
                 return PLAIN_MEASURE if value else Measure(self.unifier.unknown())
             case Name(name):
                 found = variables.get(name)
-                return self._around.value(name) if found is None else found
+                return self.around.value(name) if found is None else found
             case Physical(name):
                 unit = PHYSICAL_CONSTANTS[name].unit
                 return Measure(Term(unit.dimension), unit)
@@ -125,11 +113,11 @@ class Inference:
             case Binary():
                 return self._binary(node, variables)
             case Call():
-                return self._call(node, variables)
+                return call_measure(self, node, variables)
             case Negative(operand) | Percent(operand):
                 return temperatures.forgotten(self.of(operand, variables))
             case Angle(operand, unit):
-                self._plain(operand, variables)
+                self.plain_number(operand, variables)
                 return Measure(Term(ANGLE), _DEGREE if unit is AngleUnit.DEGREES else _RADIAN)
             case _:
                 return self._larger(node, variables)
@@ -150,8 +138,8 @@ class Inference:
         """
         measure = self.number(node, variables)
         if not self.unifier.unify(measure.term, wanted.term):
-            raise self._mismatch((whole, wanted), (node, measure), variables)
-        self._coerce(node, measure.term, wanted.term)
+            raise self.mismatch((whole, wanted), (node, measure), variables)
+        self.coerce(node, measure.term, wanted.term)
 
     def domain(self, domain: Domain, variable: Measure) -> Measure:
         """Return the measure of a variable after its domain; the unit of an end is its unit."""
@@ -161,7 +149,7 @@ class Inference:
                 continue
             end = self.number(node, {})
             if not self.unifier.unify(end.term, variable.term):
-                raise self._mismatch((ends[0], variable), (node, end), {})
+                raise self.mismatch((ends[0], variable), (node, end), {})
             if variable.unit is None and not self._is_zero(node):
                 variable = Measure(variable.term, end.unit, end.zero)
         return variable
@@ -180,7 +168,7 @@ class Inference:
                 return self.alike(items, variables)
             case Range(start, stop, step, count):
                 if count is not None:
-                    self._plain(count, variables)
+                    self.plain_number(count, variables)
                 return self.alike(
                     tuple(part for part in (start, stop, step) if part is not None), variables
                 )
@@ -197,20 +185,20 @@ class Inference:
         match node:
             case Index(operand, subscripts):
                 for part in subscript_nodes(subscripts):
-                    self._plain(part, variables)
+                    self.plain_number(part, variables)
                 return self.of(operand, variables)
             case Replaced(operand, subscripts, value):
                 for part in subscript_nodes(subscripts):
-                    self._plain(part, variables)
+                    self.plain_number(part, variables)
                 return self.alike((operand, value), variables)
             case Transposed(operand, None):
                 return self.of(operand, variables)
             case Transposed(operand, _):
-                self._plain(operand, variables)
+                self.plain_number(operand, variables)
                 return PLAIN_MEASURE
             case Built(body, counters):
                 for end in counter_nodes(counters):
-                    self._plain(end, variables)
+                    self.plain_number(end, variables)
                 own = dict.fromkeys((counter.variable for counter in counters), PLAIN_MEASURE)
                 return self.of(body, {**variables, **own})
             case _:
@@ -219,14 +207,14 @@ class Inference:
     def _quantity(self, node: Quantity, variables: Variables) -> Measure:
         operand = self.number(node.operand, variables)
         if not self.unifier.unify(operand.term, NUMBER):
-            own = complain.shown(self._text, node.operand.span)
+            own = complain.shown(self.text, node.operand.span)
             raise UnitError(
                 f"{own} has a unit already: it is {described(self.dimension(operand))}. "
                 f"To show it in {node.unit.printed}, write `in {node.unit.symbol}`.",
                 position=node.span,
             )
         for more in node.more:
-            self._plain(more.operand, variables)
+            self.plain_number(more.operand, variables)
         zero = Zero.TEMPERATURE if node.unit.has_zero else Zero.NONE
         return Measure(Term(node.unit.dimension), node.unit, zero, is_chosen=True)
 
@@ -237,7 +225,7 @@ class Inference:
             wanted = Term(unit.dimension)
             if not self.unifier.unify(part.term, wanted):
                 raise self._no_conversion(node, part, variables)
-            self._coerce(node.operand, part.term, wanted)
+            self.coerce(node.operand, part.term, wanted)
             temperatures.check_conversion(part, node)
         zero = Zero.TEMPERATURE if unit.has_zero else Zero.NONE
         shown = Measure(Term(unit.dimension), unit, zero, is_chosen=True)
@@ -267,7 +255,7 @@ class Inference:
         parts = []
         for one, other in zip(measures_of(left), measures_of(right), strict=False):
             if not self.unifier.unify(one.term, other.term):
-                raise self._mismatch((node.left, one), (node.right, other), variables)
+                raise self.mismatch((node.left, one), (node.right, other), variables)
             self._coerce_sum(node, one.term, other.term)
             zero = temperatures.zero_of_sum(node, one.zero, other.zero)
             unit = other.unit if one.unit is None or self._is_zero(node.left) else one.unit
@@ -289,9 +277,9 @@ class Inference:
         exponent = written_fraction(node.right)
         if exponent is not None:
             return base.to_the(exponent)
-        self._plain(node.right, variables)
+        self.plain_number(node.right, variables)
         if not self.unifier.unify(base.term, NUMBER):
-            own = complain.shown(self._text, node.left.span)
+            own = complain.shown(self.text, node.left.span)
             raise UnitError(
                 f"{own} is {described(self.dimension(base))}; a quantity takes only exponents that "
                 "are written as numbers, so that its unit is known.",
@@ -299,131 +287,20 @@ class Inference:
             )
         return PLAIN_MEASURE
 
-    def _call(self, node: Call, variables: Variables) -> AnyMeasure:
-        entry = FUNCTIONS.get(node.function)
-        given = [self.of(argument, variables) for argument in node.arguments]
-        if entry is not None:
-            return self._known(node, entry, given, variables)
-        signature = self._around.signature(node.function)
-        flat = [part for measure in given for part in measures_of(measure)]
-        nodes = [n for n, m in zip(node.arguments, given, strict=True) for _ in measures_of(m)]
-        if signature is None or len(flat) != len(signature.variables):
-            for argument in node.arguments if signature is None else ():
-                self._plain(argument, variables)
-            return PLAIN_MEASURE
-        signature = self.instance(signature)
-        for index, (own, part) in enumerate(zip(signature.variables, flat, strict=True)):
-            if not self.unifier.unify(own.term, part.term):
-                raise self._wrong_argument(node, nodes[index], own, part)
-            self._coerce(nodes[index], part.term, own.term)
-        return self._with_units(signature, flat)
-
-    def _with_units(self, signature: Signature, given: list[Measure]) -> AnyMeasure:
-        """Return the value of a function; its unit is known unless it depends on the arguments."""
-        if all(not own.term.unknowns for own in signature.variables):
-            return signature.value
-        forgotten = [replace(part, unit=None) for part in measures_of(signature.value)]
-        return forgotten[0] if len(forgotten) == 1 else PlaneMeasure(forgotten[0], forgotten[1])
-
-    def instance(self, signature: Signature) -> Signature:
-        """Return a signature whose unknown dimensions are new ones."""
-        parts = (*signature.variables, *measures_of(signature.value))
-        numbers = {number for part in parts for number, _ in part.term.unknowns}
-        if not numbers:
-            return signature
-        fresh = {number: self.unifier.unknown() for number in sorted(numbers)}
-        own, *second = [
-            Measure(renamed(part.term, fresh), part.unit, part.zero)
-            for part in measures_of(signature.value)
-        ]
-        return Signature(
-            tuple(
-                Measure(renamed(part.term, fresh), part.unit, part.zero)
-                for part in signature.variables
-            ),
-            PlaneMeasure(own, second[0]) if second else own,
-        )
-
-    def _known(
-        self, node: Call, entry: FunctionEntry, given: list[AnyMeasure], variables: Variables
-    ) -> AnyMeasure:
-        flat = [part for measure in given for part in measures_of(measure)]
-        nodes = [n for n, m in zip(node.arguments, given, strict=True) for _ in measures_of(m)]
-        rule = entry.units
-        if rule is None:
-            for index, (argument, measure) in enumerate(zip(nodes, flat, strict=True)):
-                self._take_plain(node, argument, measure, is_angle=index in entry.takes_angle)
-            return Measure(Term(ANGLE)) if entry.returns_angle else PLAIN_MEASURE
-        self._check_alike(rule, nodes, flat, variables)
-        for index in rule.plain:
-            if index < len(flat):
-                is_angle = index in entry.takes_angle
-                self._take_plain(node, nodes[index], flat[index], is_angle=is_angle)
-        first = self._powers(rule, rule.powers, node, flat)
-        if rule.second is not None:
-            second = self._powers(rule, rule.second, node, flat)
-            return PlaneMeasure(first, Measure(Term(ANGLE)) if entry.returns_angle else second)
-        if entry.returns_angle:
-            return Measure(Term(ANGLE))
-        return temperatures.after_function(node.function, first, flat)
-
-    def _powers(
-        self, rule: UnitRule, powers: tuple[Fraction, ...], node: Call, flat: list[Measure]
-    ) -> Measure:
-        if rule.root is not None and len(node.arguments) > rule.root:
-            index = written_fraction(node.arguments[rule.root])
-            if not index:
-                self._take_plain(node, node.arguments[0], flat[0], is_angle=False)
-                return PLAIN_MEASURE
-            return flat[0].to_the(1 / index)
-        value = PLAIN_MEASURE
-        for power, measure in zip(powers, flat, strict=False):
-            part = measure if power == 1 else measure.to_the(power)
-            unit = part.unit if value.unit is None else value.unit
-            if value.unit is not None and part.unit is not None:
-                unit = value.unit * part.unit
-            value = Measure(value.term * part.term, unit)
-        return value
-
-    def _check_alike(
-        self, rule: UnitRule, nodes: list[Node], flat: list[Measure], variables: Variables
-    ) -> None:
-        places = range(len(flat)) if rule.alike is None else rule.alike
-        chosen = [(nodes[k], flat[k]) for k in places if k < len(flat)]
-        for node, measure in chosen[1:]:
-            if not self.unifier.unify(chosen[0][1].term, measure.term):
-                raise self._mismatch(chosen[0], (node, measure), variables)
-
-    def _take_plain(self, call: Call, node: Node, measure: Measure, *, is_angle: bool) -> None:
-        """Check that a function is given a plain number, or an angle."""
-        if self.unifier.unify(measure.term, NUMBER):
-            angle = self.dimension(measure).angle
-            if angle and not (is_angle and angle == 1):
-                self.coercions.append(Coercion(node, angle))
-            return
-        own = complain.shown(self._text, node.span)
-        what = "an angle or a plain number" if is_angle else "a plain number"
-        dimension = self.dimension(measure)
-        raise UnitError(
-            f"`{call.function}` needs {what}, but {own} is {described(dimension)}. Divide it by "
-            f"something in {dimension.printed}.",
-            position=call.span,
-        )
-
     def _over(self, node: Over, variables: Variables) -> AnyMeasure:
         ends = [end for end in (node.low, node.high) if not is_infinite(end)]
         if node.summary is not Summary.INTEGRAL:
             for end in ends:
-                self._plain(end, variables)
+                self.plain_number(end, variables)
             body = self.number(node.body, {**variables, node.variable: PLAIN_MEASURE})
             if node.summary is Summary.PRODUCT:
-                self._plain(node.body, {**variables, node.variable: PLAIN_MEASURE})
+                self.plain_number(node.body, {**variables, node.variable: PLAIN_MEASURE})
             return body
         along = Measure(self.unifier.unknown())
         for end in ends:
             measure = self.number(end, variables)
             if not self.unifier.unify(along.term, measure.term):
-                raise self._mismatch((ends[0], along), (end, measure), variables)
+                raise self.mismatch((ends[0], along), (end, measure), variables)
             if measure.unit is not None and along.unit is None:
                 along = Measure(along.term, measure.unit)
         body = self.number(node.body, {**variables, node.variable: along})
@@ -438,14 +315,14 @@ class Inference:
 
     def _derivative(self, node: Derivative, variables: Variables) -> AnyMeasure:
         argument = self.number(node.argument, variables)
-        signature = self._around.signature(node.function)
+        signature = self.around.signature(node.function)
         if signature is None or len(signature.variables) != 1:
-            self._plain(node.argument, variables)
+            self.plain_number(node.argument, variables)
             return PLAIN_MEASURE
-        signature = self.instance(signature)
+        signature = instance(signature, self.unifier)
         own = signature.variables[0]
         if not self.unifier.unify(own.term, argument.term):
-            raise self._wrong_argument(node, node.argument, own, argument)
+            raise self.wrong_argument(node, node.argument, own, argument)
         value = measures_of(signature.value)[0]
         along = own if own.unit is not None else argument
         unit = None
@@ -464,13 +341,13 @@ class Inference:
         for node, measure in zip(nodes[1:], measures[1:], strict=True):
             for one, other in zip(measures_of(first), measures_of(measure), strict=False):
                 if not self.unifier.unify(one.term, other.term):
-                    raise self._mismatch((nodes[0], one), (node, other), variables)
+                    raise self.mismatch((nodes[0], one), (node, other), variables)
         known = next((m for m in measures if measures_of(m)[0].unit is not None), first)
         for node, measure in zip(nodes, measures, strict=True):
-            self._coerce(node, measures_of(measure)[0].term, measures_of(known)[0].term)
+            self.coerce(node, measures_of(measure)[0].term, measures_of(known)[0].term)
         return known
 
-    def _plain(self, node: Node, variables: Variables) -> None:
+    def plain_number(self, node: Node, variables: Variables) -> None:
         """Check that an expression is a plain number.
 
         Raises:
@@ -478,7 +355,7 @@ class Inference:
         """
         measure = self.number(node, variables)
         if not self.unifier.unify(measure.term, NUMBER):
-            own = complain.shown(self._text, node.span)
+            own = complain.shown(self.text, node.span)
             raise UnitError(
                 f"A plain number is needed here, but {own} is "
                 f"{described(self.dimension(measure))}.",
@@ -488,10 +365,10 @@ class Inference:
     # Angles
 
     def _coerce_sum(self, node: Binary, one: Term, other: Term) -> None:
-        self._coerce(node.right, other, one)
-        self._coerce(node.left, one, other)
+        self.coerce(node.right, other, one)
+        self.coerce(node.left, one, other)
 
-    def _coerce(self, node: Node, own: Term, wanted: Term) -> None:
+    def coerce(self, node: Node, own: Term, wanted: Term) -> None:
         """Note that an angle is to be left out of a part, where another has none."""
         has, needs = self.unifier.dimension(own), self.unifier.dimension(wanted)
         if has.angle and not needs.angle and not needs.is_plain:
@@ -507,15 +384,16 @@ class Inference:
         for top in nodes:
             for node in walk(top):
                 if isinstance(node, Name):
-                    measure = variables.get(node.name) or self._around.value(node.name)
+                    measure = variables.get(node.name) or self.around.value(node.name)
                     if isinstance(measure, Measure) and self.dimension(measure).is_plain:
                         yield node
 
-    def _mismatch(
+    def mismatch(
         self, one: tuple[Node, Measure], other: tuple[Node, Measure], variables: Variables
     ) -> UnitError:
+        """Return the error of two parts that should have one dimension."""
         return complain.mismatch(
-            self._text,
+            self.text,
             (one[0], self.dimension(one[1])),
             (other[0], self.dimension(other[1])),
             self._plain_names((one[0], other[0]), variables),
@@ -523,43 +401,17 @@ class Inference:
 
     def _no_conversion(self, node: Converted, part: Measure, variables: Variables) -> UnitError:
         return complain.no_conversion(
-            self._text, node, self.dimension(part), self._plain_names((node.operand,), variables)
+            self.text, node, self.dimension(part), self._plain_names((node.operand,), variables)
         )
 
-    def _wrong_argument(
+    def wrong_argument(
         self, call: Call | Derivative, node: Node, own: Measure, given: Measure
     ) -> UnitError:
+        """Return the error of an argument that a function of the study does not take."""
         one, other = self.dimension(own), self.dimension(given)
-        shown = complain.shown(self._text, node.span)
+        shown = complain.shown(self.text, node.span)
         return UnitError(
             f"`{call.function}` takes {described(one)}, but {shown} is {described(other)}: "
             f"{complain.difference(one, other)}.",
             position=node.span,
         )
-
-
-def written_fraction(node: Node) -> Fraction | None:
-    """Return the number that is written out, such as ``-1/2``; None for anything else."""
-    match node:
-        case Number(value):
-            return value
-        case Negative(operand):
-            opposite = written_fraction(operand)
-            return None if opposite is None else -opposite
-        case Binary(operator, left, right) if operator in _WRITTEN:
-            one, other = written_fraction(left), written_fraction(right)
-            if one is None or other is None or (operator is Operator.DIVIDE and not other):
-                return None
-            return _WRITTEN[operator](one, other)
-        case _:
-            return None
-
-
-_WRITTEN: dict[Operator, Callable[[Fraction, Fraction], Fraction]] = {
-    Operator.ADD: lambda a, b: a + b,
-    Operator.SUBTRACT: lambda a, b: a - b,
-    Operator.MULTIPLY: lambda a, b: a * b,
-    Operator.DIVIDE: lambda a, b: a / b,
-}
-
-__all__ = ["PLAIN", "Coercion", "Inference", "Surroundings", "written_fraction"]

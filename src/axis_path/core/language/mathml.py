@@ -6,6 +6,7 @@ from html import escape
 
 from axis_path.core.catalogue.units import UnitProduct
 from axis_path.core.language.line_types import FunctionLine, Line
+from axis_path.core.language.quantities import set_unit
 from axis_path.core.language.textbook import Textbook, split_index
 from axis_path.core.language.tree import Domain, Node, Summary
 from axis_path.core.language.vocabulary import GREEK
@@ -143,7 +144,7 @@ def typeset(node: Node) -> str:
 
 def typeset_unit(unit: UnitProduct) -> str:
     """Typeset a unit as one ``<math>`` element; empty for none."""
-    return _PRINTER.whole(_PRINTER.unit(unit)) if unit.parts else ""
+    return _PRINTER.whole(set_unit(_PRINTER, unit)) if unit.parts else ""
 
 
 def typeset_line(line: Line, name: str | None) -> str:

@@ -9,7 +9,7 @@ from __future__ import annotations
 from abc import ABC, abstractmethod
 from fractions import Fraction
 
-from axis_path.core.catalogue.units import UnitProduct
+from axis_path.core.language import quantities
 from axis_path.core.language.line_types import FunctionLine, Line, NoteLine, RelationLine, ValueLine
 from axis_path.core.language.tree import (
     TRANSPOSE,
@@ -232,7 +232,7 @@ class Textbook(ABC):
             case Percent(operand):
                 return f"{self.inside(operand, ATOM)}{self.space()}{self.sign('%')}"
             case Quantity() | Converted() | Physical():
-                return self._measured(node)
+                return quantities.measured(self, node)
             case Binary():
                 return self._binary(node)
             case Call():
@@ -254,31 +254,6 @@ class Textbook(ABC):
                 return self._cases(node)
             case _:
                 return self._array(node)
-
-    def _measured(self, node: Quantity | Converted | Physical) -> str:
-        """Set a number with its unit, a conversion, or a constant of nature."""
-        match node:
-            case Physical(name):
-                return self.name(name)
-            case Converted(operand, unit):
-                return self.space().join((self.node(operand), self.words(" in "), self.unit(unit)))
-            case Quantity(operand, unit):
-                first = f"{self.inside(operand, SIGNED)}{self.space()}{self.unit(unit)}"
-                return self.space().join([first, *map(self._measured, node.more)])
-
-    def unit(self, unit: UnitProduct) -> str:
-        """Set a unit upright, with raised exponents and one stroke."""
-        top = [self._unit_power(part.symbol, power) for part, power in unit.parts if power > 0]
-        bottom = [self._unit_power(part.symbol, -power) for part, power in unit.parts if power < 0]
-        above = self.space().join(top) or self.number("1")
-        if not bottom:
-            return above
-        below = self.space().join(bottom)
-        return above + self.stroke() + (self.bracketed(below) if len(bottom) > 1 else below)
-
-    def _unit_power(self, symbol: str, power: Fraction) -> str:
-        upright = self.words(symbol)
-        return upright if power == 1 else self.raised(upright, self._fraction(power))
 
     def _cases(self, node: Pieces) -> str:
         rows = []
@@ -343,9 +318,10 @@ class Textbook(ABC):
                     self.number(mantissa) + self.sign("·") + self.raised(self.number("10"), power)
                 )
             return self.number(mantissa)
-        return self._fraction(node.value)
+        return self.fraction_of(node.value)
 
-    def _fraction(self, value: Fraction) -> str:
+    def fraction_of(self, value: Fraction) -> str:
+        """Set a number as a fraction."""
         size = self.number(str(abs(value.numerator)))
         if value.denominator != 1:
             size = self.fraction(size, self.number(str(value.denominator)))

@@ -6,7 +6,7 @@ from collections.abc import Callable
 from functools import cache, partial
 
 from axis_path.core.arithmetic import Ball, ball, precision
-from axis_path.core.compile.expressions import input_name
+from axis_path.core.compile.inputs import input_name
 from axis_path.core.compile.integrals.integrals import (
     Integral,
     integrals_in,

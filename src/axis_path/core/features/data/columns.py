@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Ball, ball
-from axis_path.core.compile.expressions import input_name
+from axis_path.core.compile.inputs import input_name
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.data import Column
 from axis_path.core.deadline import check

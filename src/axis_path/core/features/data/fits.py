@@ -10,7 +10,7 @@ from fractions import Fraction
 import numpy as np
 from flint import arb
 
-from axis_path.core.compile.expressions import input_name
+from axis_path.core.compile.inputs import input_name
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.data import (
     MODELS,

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from axis_path.core.catalogue.units import Dimension, UnitProduct
 from axis_path.core.compile.evaluator import Evaluator
-from axis_path.core.compile.expressions import input_name
+from axis_path.core.compile.inputs import input_name
 from axis_path.core.compile.numbers import GivenNumber, Numbers
 from axis_path.core.compile.results import Results
 from axis_path.core.compile.snapshot import Snapshot
@@ -21,7 +21,7 @@ from axis_path.core.language import Vocabulary, read_expression
 from axis_path.core.language.tree import Name
 from axis_path.core.locate import Finding, Findings, Kind
 from axis_path.core.locate.sets import SetSolution, SetSolutions, solve_set
-from axis_path.core.locate.sets.solve import SetProblem
+from axis_path.core.locate.sets.problem import SetProblem
 from axis_path.core.locate.sets.values import SetValue
 
 #: Unknowns of equations that are solved in a box lie between these numbers if nothing is given.

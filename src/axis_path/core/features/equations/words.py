@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from axis_path.core.compile.expressions import input_name
+from axis_path.core.compile.inputs import input_name
 from axis_path.core.features.equations.reading import ReadSet
 from axis_path.core.locate.sets import SetSolutions
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 
-from axis_path.core.compile.expressions import input_name
+from axis_path.core.compile.inputs import input_name
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.evaluate import Result
 from axis_path.core.features.equations.solving import EquationSets, SolvedSet

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from axis_path.core.arithmetic import Ball, ball
-from axis_path.core.compile.expressions import input_name
+from axis_path.core.compile.inputs import input_name
 from axis_path.core.compile.numbers import GivenNumber, Numbers
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.errors import EquationError, MathError, NotHandledError

@@ -9,69 +9,42 @@ from __future__ import annotations
 import itertools
 import math
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, replace
 from fractions import Fraction
 
 import numpy as np
 
-from axis_path.core.arithmetic import Ball, precision
+from axis_path.core.arithmetic import precision
 from axis_path.core.deadline import check
-from axis_path.core.errors import LimitError, NotHandledError
-from axis_path.core.evaluate import Expression, Graph, Op, RealFunction
+from axis_path.core.errors import LimitError
+from axis_path.core.evaluate import Expression, Op, RealFunction
 from axis_path.core.locate.everywhere import find_everywhere
 from axis_path.core.locate.finding import Finding
 from axis_path.core.locate.search.verdict import SOLUTIONS
 from axis_path.core.locate.sets.boxes import BoxSolution, BoxSystem, solve_in_box
+from axis_path.core.locate.sets.elimination import eliminate, with_eliminated, without_idle
+from axis_path.core.locate.sets.problem import (
+    CHECK_BITS,
+    SearchState,
+    SetProblem,
+    Values,
+    holds,
+    value_at,
+    with_values,
+)
 from axis_path.core.locate.sets.structure import Block, Structure, structure_of
 from axis_path.core.locate.sets.values import (
     SetValue,
-    dependent_value,
     enclosed_values,
     exact_value,
     simple_fraction,
 )
 from axis_path.core.threads import COMPUTING
 
-#: With so many binary digits it is decided whether an equation holds.
-_CHECK_BITS = 320
 #: What is nearer to 0 than this holds as far as can be computed.
 _TINY = 1e-60
 #: So many solutions of one set are looked for.
 _MOST_SOLUTIONS = 200
-Values = dict[str, SetValue]
-#: Turns an exact form such as ``√2/2`` into an expression.
-ReadExact = Callable[[str], Expression | None]
-
-
-@dataclass(frozen=True, slots=True)
-class SetProblem:
-    """A set of equations as it is solved.
-
-    Attributes:
-        graph: in which its expressions are.
-        gaps: of each equation the left side less the right, with the unknowns as inputs.
-        unknowns: their inputs, in the order in which they are shown.
-        parameters: the values of the sliders.
-        boxes: between which numbers each unknown is looked for, where a search needs that.
-        is_bounded: whether solutions outside of these are left out everywhere.
-        read_exact: turns exact forms into expressions.
-    """
-
-    graph: Graph
-    gaps: tuple[Expression, ...]
-    unknowns: tuple[str, ...]
-    parameters: Mapping[str, Fraction]
-    boxes: Mapping[str, tuple[float, float]]
-    is_bounded: bool
-    read_exact: ReadExact
-
-    def only(self, equations: Sequence[int]) -> SetProblem:
-        """Return the problem with some of its equations, and the unknowns in them."""
-        gaps = tuple(self.gaps[k] for k in equations)
-        used = {name for gap in gaps for name in gap.program.inputs}
-        return replace(
-            self, gaps=gaps, unknowns=tuple(name for name in self.unknowns if name in used)
-        )
 
 
 @dataclass(frozen=True, slots=True)
@@ -114,23 +87,6 @@ class SetSolutions:
     is_free: tuple[str, ...] = ()
 
 
-@dataclass
-class _State:
-    """What is noted while a set is solved."""
-
-    complete: bool = True
-    notes: list[str] = field(default_factory=list)
-    boxed: set[str] = field(default_factory=set)
-    redundant: set[int] = field(default_factory=set)
-    free: set[str] = field(default_factory=set)
-
-    def note(self, words: str) -> None:
-        """Add what is not certain, once."""
-        self.complete = False
-        if words and words not in self.notes:
-            self.notes.append(words)
-
-
 def solve_set(problem: SetProblem, *, with_conflict: bool = True) -> SetSolutions:
     """Solve a set of equations.
 
@@ -142,7 +98,7 @@ def solve_set(problem: SetProblem, *, with_conflict: bool = True) -> SetSolution
         MathError: a limit, or a derivative that is not known.
     """
     structure = _structure(problem)
-    state = _State()
+    state = SearchState()
     solutions: list[Values] = [{}]
     for block in structure.blocks:
         check()
@@ -204,192 +160,44 @@ def _has_no_solution(problem: SetProblem) -> bool:
 # Blocks
 
 
-@dataclass(frozen=True, slots=True)
-class _Eliminated:
-    """An unknown that is expressed by others."""
-
-    name: str
-    expression: Expression
-
-
 def _solved(
-    problem: SetProblem, block: Block, values: Values, state: _State
+    problem: SetProblem, block: Block, values: Values, state: SearchState
 ) -> list[Values]:  # fmt: skip
     """Return the solutions of a block for one solution of those before it."""
     names = [problem.unknowns[k] for k in block.unknowns]
-    gaps = [(k, _with_values(problem, problem.gaps[k], values)) for k in block.equations]
-    eliminated, gaps, names = _eliminated(problem, gaps, names, values)
-    gaps = [(equation, _without_idle(problem, gap, names)) for equation, gap in gaps]
+    gaps = [(k, with_values(problem, problem.gaps[k], values)) for k in block.equations]
+    eliminated, gaps, names = eliminate(problem, gaps, names, values)
+    gaps = [(equation, without_idle(problem, gap, names)) for equation, gap in gaps]
     left = []
     for equation, gap in gaps:
         if set(gap.program.inputs) & set(names):
             left.append(gap)
             continue
-        holds = _holds(gap, problem, values)
-        if holds is False:
+        decided = holds(gap, problem, values)
+        if decided is False:
             return []
-        if holds is None:
+        if decided is None:
             state.note("Whether an equation follows from the others could not be decided.")
         state.redundant.add(equation)
     free = [name for name in names if len(left) < len(names)]
     if free:
         state.free.update(free)
-        return [_with_eliminated(problem, eliminated, dict(values), state)]
+        return [with_eliminated(problem, eliminated, dict(values), state)]
     return [
-        _with_eliminated(problem, eliminated, {**values, **core}, state)
+        with_eliminated(problem, eliminated, {**values, **core}, state)
         for core in _core(problem, left, names, values, state)
     ]
-
-
-def _with_values(problem: SetProblem, gap: Expression, values: Values) -> Expression:
-    """Return an expression with the values that are known exactly put in."""
-    graph, step = problem.graph, gap.step
-    with COMPUTING:
-        for name in gap.program.inputs:
-            known = values.get(name)
-            if known is not None and known.expression is not None:
-                own = graph.add(Op.INPUT, payload=name)
-                step = graph.substitute(step, own, known.expression.step)
-    return gap if step == gap.step else gap.sibling(step)
-
-
-def _eliminated(
-    problem: SetProblem, gaps: list[tuple[int, Expression]], names: list[str], values: Values
-) -> tuple[list[_Eliminated], list[tuple[int, Expression]], list[str]]:
-    """Put unknowns in which equations are linear into the other equations, one after another."""
-    eliminated: list[_Eliminated] = []
-    gaps, names = list(gaps), list(names)
-    while True:
-        check()
-        found = _linear_in(problem, gaps, names, values)
-        if found is None:
-            return eliminated, gaps, names
-        index, name, solved = found
-        gaps = [
-            (equation, _put_in(problem, gap, name, solved))
-            for k, (equation, gap) in enumerate(gaps)
-            if k != index
-        ]
-        names.remove(name)
-        eliminated.append(_Eliminated(name, solved))
-
-
-def _without_idle(problem: SetProblem, gap: Expression, names: Sequence[str]) -> Expression:
-    """Return an expression without the unknowns on which it does not depend, as x - x."""
-    for name in names:
-        if name not in gap.program.inputs:
-            continue
-        try:
-            slope = gap.derivative(name)
-        except NotHandledError:
-            continue
-        if slope.known == 0 or slope.is_zero():
-            gap = _without(problem, gap, name)
-    return gap
-
-
-def _linear_in(
-    problem: SetProblem, gaps: list[tuple[int, Expression]], names: list[str], values: Values
-) -> tuple[int, str, Expression] | None:
-    """Return an equation, an unknown in which it is linear, and what that unknown is by it."""
-    by_length = sorted(range(len(gaps)), key=lambda k: len(gaps[k][1].program.steps))
-    second: tuple[int, str, Expression] | None = None
-    third: tuple[int, str, Expression] | None = None
-    for index in by_length:
-        gap = gaps[index][1]
-        own = [name for name in names if name in gap.program.inputs]
-        for name in own:
-            try:
-                slope = gap.derivative(name)
-            except NotHandledError:
-                continue
-            if name in slope.program.inputs:
-                continue
-            solved = _solved_for(problem, gap, name, slope)
-            if set(slope.program.inputs) & set(names):
-                rest = _without_idle(problem, _without(problem, gap, name), names)
-                if third is None and _is_not_zero(rest, problem, values):
-                    # A product that is not 0 has no factor that is.
-                    third = index, name, solved
-                continue
-            if not _is_not_zero(slope, problem, values):
-                continue
-            if slope.known is not None and abs(slope.known) == 1:
-                return index, name, solved
-            second = second or (index, name, solved)
-    return second or third
-
-
-def _without(problem: SetProblem, gap: Expression, name: str) -> Expression:
-    """Return an expression with 0 in the place of an unknown."""
-    with COMPUTING:
-        own = problem.graph.add(Op.INPUT, payload=name)
-        return gap.sibling(problem.graph.substitute(gap.step, own, problem.graph.number(0)))
-
-
-def _solved_for(
-    problem: SetProblem, gap: Expression, name: str, slope: Expression
-) -> Expression:  # fmt: skip
-    rest, graph = _without(problem, gap, name), problem.graph
-    with COMPUTING:
-        return gap.sibling(graph.negative(graph.over(rest.step, slope.step)))
-
-
-def _put_in(problem: SetProblem, gap: Expression, name: str, value: Expression) -> Expression:
-    if name not in gap.program.inputs:
-        return gap
-    with COMPUTING:
-        own = problem.graph.add(Op.INPUT, payload=name)
-        return gap.sibling(problem.graph.substitute(gap.step, own, value.step))
-
-
-def _at(expression: Expression, problem: SetProblem, values: Values, bits: int) -> Ball:
-    return dependent_value(expression, problem.parameters, values).at_bits(bits)
-
-
-def _is_not_zero(slope: Expression, problem: SetProblem, values: Values) -> bool:
-    if slope.known is not None:
-        return slope.known != 0
-    if not set(slope.program.inputs) <= values.keys():
-        return False
-    value = _at(slope, problem, values, _CHECK_BITS)
-    return value.is_defined and not bool(value.value.contains(0))
-
-
-def _holds(gap: Expression, problem: SetProblem, values: Values) -> bool | None:
-    """Decide whether an equation holds; None if it only does as far as can be computed."""
-    if gap.known is not None:
-        return gap.known == 0
-    value = _at(gap, problem, values, _CHECK_BITS)
-    if not value.is_defined:
-        return False
-    if value.exact is not None:
-        return bool(value.exact == 0)
-    if not value.value.contains(0):
-        return False
-    return True if gap.is_zero() else None
-
-
-def _with_eliminated(
-    problem: SetProblem, eliminated: Sequence[_Eliminated], values: Values, state: _State
-) -> Values:
-    """Add the unknowns that follow from others, the last that was put in first."""
-    made = dict(values)
-    for one in reversed(eliminated):
-        expression = _with_values(problem, one.expression, made)
-        if not set(expression.program.inputs) <= made.keys():
-            # It depends on an unknown that may be any number.
-            state.free.add(one.name)
-            continue
-        made[one.name] = dependent_value(expression, problem.parameters, made)
-    return made
 
 
 # What is left of a block
 
 
 def _core(
-    problem: SetProblem, gaps: list[Expression], names: list[str], values: Values, state: _State
+    problem: SetProblem,
+    gaps: list[Expression],
+    names: list[str],
+    values: Values,
+    state: SearchState,
 ) -> list[Values]:
     """Return the solutions of equations that are linear in none of their unknowns."""
     if not names:
@@ -401,7 +209,7 @@ def _core(
 
 
 def _one_unknown(
-    problem: SetProblem, gap: Expression, name: str, state: _State
+    problem: SetProblem, gap: Expression, name: str, state: SearchState
 ) -> list[Values]:  # fmt: skip
     graph = problem.graph
     with COMPUTING:
@@ -438,7 +246,11 @@ def _value_of(problem: SetProblem, gap: Expression, name: str, finding: Finding)
 
 
 def _in_box(
-    problem: SetProblem, gaps: list[Expression], names: list[str], values: Values, state: _State
+    problem: SetProblem,
+    gaps: list[Expression],
+    names: list[str],
+    values: Values,
+    state: SearchState,
 ) -> list[Values]:
     inputs = {name for gap in gaps for name in gap.program.inputs} - set(names)
     known = {name: values[name].bounds() for name in inputs}
@@ -477,12 +289,12 @@ def _as_numbers(
         with COMPUTING:
             step = problem.graph.number(fraction)
         numbers[name] = exact_value(system.gaps[0].sibling(step), problem.parameters)
-    gaps = (_with_values(problem, gap, numbers) for gap in system.gaps)
-    return numbers if all(_holds(gap, problem, {}) for gap in gaps) else None
+    gaps = (with_values(problem, gap, numbers) for gap in system.gaps)
+    return numbers if all(holds(gap, problem, {}) for gap in gaps) else None
 
 
 def _checked(
-    problem: SetProblem, structure: Structure, values: Values, state: _State
+    problem: SetProblem, structure: Structure, values: Values, state: SearchState
 ) -> SetSolution | None:
     """Return a solution if all equations hold that were not used to find it."""
     doubts = []
@@ -498,12 +310,12 @@ def _checked(
         gap = problem.gaps[equation]
         if not set(gap.program.inputs) <= values.keys():
             continue
-        holds = _holds(_with_values(problem, gap, values), problem, values)
-        if holds is False:
+        decided = holds(with_values(problem, gap, values), problem, values)
+        if decided is False:
             return None
         if equation in structure.extra:
             state.redundant.add(equation)
-            if holds is None and not _holds_nearly(gap, problem, values):
+            if decided is None and not _holds_nearly(gap, problem, values):
                 doubts.append(equation)
     proved = all(value.proved for value in values.values()) and not doubts
     if doubts:
@@ -517,7 +329,7 @@ def _used(structure: Structure) -> list[int]:
 
 def _holds_nearly(gap: Expression, problem: SetProblem, values: Values) -> bool:
     """Check whether an equation holds with as many digits as are computed."""
-    with precision(_CHECK_BITS):
-        value = _at(gap, problem, values, _CHECK_BITS)
+    with precision(CHECK_BITS):
+        value = value_at(gap, problem, values, CHECK_BITS)
         size = float(value.value.abs_upper())
     return math.isfinite(size) and size < _TINY
