@@ -112,7 +112,7 @@ def _measured(node: Quantity | Converted | Physical) -> str:
             return f"({_outer(node)})"
         case Quantity(operand, unit):
             # A sign before a temperature with a zero of its own belongs to its number.
-            is_below = unit.has_zero and isinstance(operand, Negative)
+            is_below = unit.has_zero and _is_negative_number(operand)
             number = _text(operand) if is_below else _inside(operand, _POWER)
             unit_text = node.typed or unit.symbol
             if len(unit.parts[0][0].symbol) == 1 and not isinstance(operand, Number):
@@ -120,6 +120,10 @@ def _measured(node: Quantity | Converted | Physical) -> str:
                 number = number if number.startswith("(") or is_below else f"({number})"
             parts = [f"{number} {unit_text}", *map(_measured, node.more)]
             return " ".join(parts)
+
+
+def _is_negative_number(node: Node) -> bool:
+    return isinstance(node, Negative) and isinstance(node.operand, Number)
 
 
 def _precedence(node: Node) -> int:
