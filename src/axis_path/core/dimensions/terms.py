@@ -87,6 +87,8 @@ class Unifier:
 
         An angle is a plain number too, so it makes no difference between two dimensions.
         """
+        if not (one.unknowns or other.unknowns):
+            return one.known.without_angle == other.known.without_angle
         rest = self.resolve(one / other)
         if not rest.unknowns:
             return rest.known.without_angle.is_plain

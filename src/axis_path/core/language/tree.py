@@ -347,6 +347,7 @@ Node = (
 
 #: The nodes that bring units into a line.
 WITH_UNITS = (Quantity, Converted, Physical)
+_OUTSIDE = (Call, Derivative, *WITH_UNITS)
 
 #: The name under which ∞ stands in a tree, and the exponent that transposes a matrix.
 INFINITY = "inf"
@@ -439,6 +440,13 @@ def free_uses(
         node: the tree.
         hidden: variables that stand for nothing outside.
     """
+    return (part for part in free_parts(node, hidden) if isinstance(part, Name | Call | Derivative))
+
+
+def free_parts(
+    node: Node, hidden: frozenset[str] = frozenset()
+) -> Iterator[Name | Call | Derivative | Quantity | Converted | Physical]:
+    """Return the nodes that name something from outside, and those that bring units."""
     waiting = [(node, hidden)]
     while waiting:
         current, own = waiting.pop()
@@ -452,7 +460,7 @@ def free_uses(
                 waiting += [(end, own) for end in reversed(counter_nodes(counters))]
                 waiting.append((body, own.union(counter.variable for counter in counters)))
             case _:
-                if isinstance(current, Call | Derivative):
+                if isinstance(current, _OUTSIDE):
                     yield current
                 waiting += [(part, own) for part in reversed(children(current))]
 

@@ -32,7 +32,7 @@ from axis_path.core.language import (
     typeset_domains,
     typeset_line,
 )
-from axis_path.core.language.tree import Name, Span, free_uses, has_unit_nodes, name_of
+from axis_path.core.language.tree import WITH_UNITS, Name, Span, free_parts, name_of
 from axis_path.core.limits import LINE_LENGTH
 from axis_path.core.lines.sliders import slider_value
 
@@ -284,19 +284,14 @@ def read_meaning(key: LineKey, vocabulary: Vocabulary) -> Meaning:
         return Meaning(Kind.NOTE, None, line=line)
     if isinstance(line, RelationLine):
         name = line.name
-    first_uses = _first_uses(line)
+    first_uses, has_units = _first_uses(line)
     mathml = typeset_line(line, name)
     domain = typeset_domains(line) if isinstance(line, FunctionLine) else ""
     uses = frozenset(used for used, _ in first_uses)
     return Meaning(
         _first_kind(line), name, None, line, mathml, domain, uses, first_uses, key.is_slider,
-        has_units(line),
+        has_units,
     )  # fmt: skip
-
-
-def has_units(line: Line) -> bool:
-    """Check whether units are written in a line."""
-    return any(map(has_unit_nodes, line_nodes(line)))
 
 
 def read_with_units(key: LineKey, vocabulary: Vocabulary) -> Meaning | None:
@@ -330,15 +325,20 @@ def _first_kind(line: Line) -> Kind:
             return Kind.NOTE
 
 
-def _first_uses(line: Line) -> tuple[tuple[str, Span], ...]:
+def _first_uses(line: Line) -> tuple[tuple[tuple[str, Span], ...], bool]:
+    """Return where names are first used in a line, and whether it has units."""
     own = own_variables(line)
     spans: dict[str, Span] = {}
+    has_units = False
     for node in line_nodes(line):
-        for use in free_uses(node, own):
+        for use in free_parts(node, own):
+            if isinstance(use, WITH_UNITS):
+                has_units = True
+                continue
             name = name_of(use)
             is_own = name in FUNCTIONS or name in SUMMARIES or name in own
             if is_own or (isinstance(use, Name) and name in _NEVER_MISSING):
                 continue
             if name not in spans or use.span < spans[name]:
                 spans[name] = use.span
-    return tuple(sorted(spans.items(), key=lambda pair: pair[1]))
+    return tuple(sorted(spans.items(), key=lambda pair: pair[1])), has_units

@@ -32,16 +32,18 @@ class Dimension:
     def __mul__(self, other: Dimension) -> Dimension:
         """Return the dimension of a product."""
         pairs = zip(self.exponents, other.exponents, strict=True)
-        return Dimension(tuple(a + b for a, b in pairs))
+        return Dimension(tuple(a + b if a and b else a or b for a, b in pairs))
 
     def __truediv__(self, other: Dimension) -> Dimension:
         """Return the dimension of a quotient."""
         pairs = zip(self.exponents, other.exponents, strict=True)
-        return Dimension(tuple(a - b for a, b in pairs))
+        return Dimension(tuple(a - b if b else a for a, b in pairs))
 
     def __pow__(self, power: Fraction | int) -> Dimension:
         """Return the dimension of a power."""
-        return Dimension(tuple(exponent * power for exponent in self.exponents))
+        return Dimension(
+            tuple(exponent * power if exponent else exponent for exponent in self.exponents)
+        )
 
     @property
     def is_plain(self) -> bool:

@@ -102,3 +102,7 @@ class Unit:
     factor: Factor
     dimension: Dimension
     offset: Fraction = Fraction(0)
+
+    def __hash__(self) -> int:
+        """Hash the symbol and the name, which no two units share."""
+        return hash((self.symbol, self.name))

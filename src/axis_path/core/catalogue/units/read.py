@@ -9,6 +9,7 @@ import re
 from collections.abc import Callable
 from dataclasses import dataclass
 from fractions import Fraction
+from functools import lru_cache
 
 from axis_path.core.catalogue.units.entry import Unit
 from axis_path.core.catalogue.units.lookup import find_unit
@@ -37,6 +38,7 @@ class UnitMatch:
     spans: tuple[tuple[int, int], ...]
 
 
+@lru_cache(maxsize=2048)
 def read_unit(text: str) -> UnitProduct | None:
     """Return the unit that a whole text is; None if it is none."""
     stripped = text.strip()
@@ -108,5 +110,10 @@ class _Reader:
         return Fraction(1), at
 
 
+@lru_cache(maxsize=2048)
+def _single(unit: Unit, exponent: Fraction) -> UnitProduct:
+    return UnitProduct.of((unit, exponent))
+
+
 def _match(unit: Unit, exponent: Fraction, end: int, span: tuple[int, int]) -> UnitMatch:
-    return UnitMatch(UnitProduct.of((unit, exponent)), end, (span,))
+    return UnitMatch(_single(unit, exponent), end, (span,))

@@ -17,7 +17,7 @@ from axis_path.core.errors import (
 )
 from axis_path.core.language.scanning.calls import CALLED, PARTNER, decide_functions
 from axis_path.core.language.scanning.tokens import LOG_OF, Kind, Token
-from axis_path.core.language.scanning.units import unit_token
+from axis_path.core.language.scanning.units import may_begin_unit, unit_token
 from axis_path.core.language.vocabulary import (
     NAME_PATTERN,
     Piece,
@@ -86,7 +86,8 @@ def _raw_tokens(text: str, at: int, vocabulary: Vocabulary) -> list[Token]:
             at = space.end()
             continue
         scanned = _index_word(text, at) if brackets and brackets[-1] else []
-        scanned = scanned or unit_token(text, at, tokens, vocabulary)
+        if tokens and not scanned and may_begin_unit(text[at]):
+            scanned = unit_token(text, at, tokens, vocabulary)
         scanned = scanned or _next_tokens(text, at, vocabulary)
         if tokens and tokens[-1].kind is scanned[0].kind is Kind.NUMBER:
             raise GrammarError(

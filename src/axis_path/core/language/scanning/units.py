@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 from axis_path.core.catalogue.units import UnitMatch, match_unit, unit_names
 from axis_path.core.errors import UnknownNameError
@@ -27,16 +28,25 @@ _BEGINS_VALUE = re.compile(r"[^\W]|[(|√∛\[.]")
 _CONVERTED = {*_MEASURED, Kind.UNIT, Kind.DEGREE, Kind.RADIANS, Kind.PERCENT, Kind.LEFT_BAR}
 
 
+def may_begin_unit(sign: str) -> bool:
+    """Check whether a unit, or the word ``in`` before one, can begin with a sign."""
+    return sign.isalpha() or sign in _DEGREES
+
+
 def unit_token(text: str, at: int, before: Sequence[Token], vocabulary: Vocabulary) -> list[Token]:
     """Read a unit, or ``in`` with the unit that a value is shown in; nothing for anything else.
+
+    Args:
+        text: the line.
+        at: where a unit may begin.
+        before: the tokens before it, at least one.
+        vocabulary: the names that are known.
 
     Raises:
         UnknownNameError: what follows ``in`` is no unit.
     """
-    if not before:
-        return []
     last = before[-1]
-    if any(token.kind is Kind.FOR for token in before) and _IN.match(text, at):
+    if _IN.match(text, at) and any(token.kind is Kind.FOR for token in before):
         return []
     if last.kind in _CONVERTED and not _is_inch(text, at, last):
         converted = _converted(text, at, before)
@@ -148,15 +158,15 @@ def _refuse_misspelt(place: _Place, at: int) -> None:
     if not (place.is_number and place.is_apart):
         return
     span = (at, run.end())
-    error = unknown_unit(run[0], span)
     try:
         pieces = place.vocabulary.cut(run[0], at)
     except UnknownNameError as err:
+        error = unknown_unit(run[0], span)
         if error.suggestion is not None and (err.suggestion is None or err.letters):
             raise error from None
         return
     if run[0] in _MEANT and not all(place.vocabulary.is_known(piece.name) for piece in pieces):
-        raise error
+        raise unknown_unit(run[0], span)
 
 
 def _is_product(run: str, at: int, vocabulary: Vocabulary) -> bool:
@@ -241,6 +251,7 @@ def unknown_unit(run: str, span: tuple[int, int]) -> UnknownNameError:
     return UnknownNameError(f"`{run}` is not a unit.", position=span)
 
 
+@lru_cache(maxsize=1_000)
 def nearest_unit(run: str) -> str | None:
     """Return the unit whose symbol or name differs from a text by one slip; None if none does."""
     return nearest(run, unit_names())

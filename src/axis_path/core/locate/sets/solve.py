@@ -32,6 +32,7 @@ from axis_path.core.locate.sets.problem import (
     value_at,
     with_values,
 )
+from axis_path.core.locate.sets.rational import rational_solution
 from axis_path.core.locate.sets.structure import Block, Structure, structure_of
 from axis_path.core.locate.sets.values import (
     SetValue,
@@ -166,6 +167,9 @@ def _solved(
     """Return the solutions of a block for one solution of those before it."""
     names = [problem.unknowns[k] for k in block.unknowns]
     gaps = [(k, with_values(problem, problem.gaps[k], values)) for k in block.equations]
+    fractions = rational_solution([gap for _, gap in gaps], names)
+    if fractions is not None:
+        return [{**values, **_exactly(problem, names, fractions)}]
     eliminated, gaps, names = eliminate(problem, gaps, names, values)
     gaps = [(equation, without_idle(problem, gap, names)) for equation, gap in gaps]
     left = []
@@ -282,15 +286,21 @@ def _as_numbers(
     problem: SetProblem, system: BoxSystem, fractions: Sequence[Fraction | None]
 ) -> Values | None:
     """Return fractions as values if they solve the equations exactly; else None."""
-    numbers: Values = {}
-    for name, fraction in zip(system.names, fractions, strict=True):
-        if fraction is None:
-            return None
-        with COMPUTING:
-            step = problem.graph.number(fraction)
-        numbers[name] = exact_value(system.gaps[0].sibling(step), problem.parameters)
+    known = [fraction for fraction in fractions if fraction is not None]
+    if len(known) < len(fractions):
+        return None
+    numbers = _exactly(problem, system.names, known)
     gaps = (with_values(problem, gap, numbers) for gap in system.gaps)
     return numbers if all(holds(gap, problem, {}) for gap in gaps) else None
+
+
+def _exactly(problem: SetProblem, names: Sequence[str], fractions: Sequence[Fraction]) -> Values:
+    with COMPUTING:
+        steps = [problem.graph.number(fraction) for fraction in fractions]
+    return {
+        name: exact_value(problem.gaps[0].sibling(step), problem.parameters)
+        for name, step in zip(names, steps, strict=True)
+    }
 
 
 def _checked(
