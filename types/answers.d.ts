@@ -97,6 +97,22 @@ export interface CheckPoints {
   step: string;
 }
 
+/** An equation of a set with the values of a solution in it. */
+export interface CheckedEquation {
+  difference: string;
+  is_exact: boolean;
+  left: string;
+  mathml: string;
+  right: string;
+  text: string;
+}
+
+/** A solution put into all equations of its set. */
+export interface CheckedSolution {
+  equations: Array<CheckedEquation>;
+  label: string;
+}
+
 /** A circle of a polar grid. */
 export interface Circle {
   rx: number;
@@ -260,6 +276,7 @@ export interface FamilyMember {
 /** A question with its answer now. */
 export interface FindingEntry {
   add: Array<Addition>;
+  checks: Array<CheckedSolution>;
   complete: boolean | null;
   draw: Array<string>;
   high: string | null;

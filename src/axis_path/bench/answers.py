@@ -93,6 +93,24 @@ class Addition(TypedDict):
     text: str
 
 
+class CheckedEquation(TypedDict):
+    """An equation of a set with the values of a solution in it."""
+
+    mathml: str
+    text: str
+    left: str
+    right: str
+    difference: str
+    is_exact: bool
+
+
+class CheckedSolution(TypedDict):
+    """A solution put into all equations of its set."""
+
+    label: str
+    equations: list[CheckedEquation]
+
+
 class FindingEntry(TypedDict):
     """A question with its answer now."""
 
@@ -116,6 +134,7 @@ class FindingEntry(TypedDict):
     total: int
     draw: list[str]
     add: list[Addition]
+    checks: list[CheckedSolution]
     remark: str
     labels: list[int]
 

@@ -6,7 +6,7 @@ import math
 import time
 import uuid
 from contextlib import suppress
-from dataclasses import dataclass, replace
+from dataclasses import asdict, dataclass, replace
 from threading import Lock
 from typing import Any
 
@@ -22,6 +22,7 @@ from axis_path.core.draw import Flag, place_labels
 from axis_path.core.draw.pixels import PER_PX
 from axis_path.core.errors import MathError, StoppedError
 from axis_path.core.evaluate.quantities import with_unit
+from axis_path.core.features.findings.answer import Check
 from axis_path.core.features.findings.section import SavedQueries
 from axis_path.core.language import Vocabulary, latex, read_expression
 from axis_path.core.limits import FOLLOWING_TIME
@@ -166,8 +167,16 @@ def _entry(saved: SavedQuery, made: Answer, *, is_whole: bool) -> dict[str, Any]
         "verdict": made.verdict, "complete": made.complete, "note": made.note,
         "problem": made.problem, "rows": [_row(row) for row in rows], "total": len(made.rows),
         "draw": list(made.draw), "add": [{"label": a, "text": b} for a, b in made.add],
+        "checks": [_check(checks, k, made) for k, checks in enumerate(made.checks) if checks],
         "remark": saved.note, "labels": list(saved.labels),
     }  # fmt: skip
+
+
+def _check(checks: tuple[Check, ...], place: int, made: Answer) -> dict[str, Any]:
+    return {
+        "label": f"Solution {place + 1}" if len(made.checks) > 1 else "",
+        "equations": [asdict(check) for check in checks],
+    }
 
 
 def _row(row: Row) -> dict[str, Any]:

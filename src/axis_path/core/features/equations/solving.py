@@ -39,6 +39,7 @@ class SolvedSet:
     Attributes:
         read: the equations.
         units: of the unknowns.
+        problem: the equations as they were solved.
         solutions: of the equations.
         values: of each solution, by the names of the set.
         box: between which numbers was searched, where a box was needed.
@@ -46,6 +47,7 @@ class SolvedSet:
 
     read: ReadSet
     units: Mapping[str, UnitProduct]
+    problem: SetProblem
     solutions: SetSolutions
     values: tuple[Mapping[str, Result], ...]
     box: int = BOX
@@ -116,7 +118,7 @@ class EquationSets:
                 problem = self._problem(read, units, ends, is_bounded=False)
                 solutions = solve_set(problem)
         values = tuple(self._values(read, units, one) for one in solutions.solutions)
-        return SolvedSet(read, units, solutions, values, box)
+        return SolvedSet(read, units, problem, solutions, values, box)
 
     def _problem(
         self,
@@ -174,7 +176,7 @@ class EquationSets:
             value = solution.values.get(input_name(name))
             if value is not None:
                 dimension = dimension_of(read.measured.unknowns[name])
-                values[name] = _result(value, units[name], dimension, self._snapshot.evaluator)
+                values[name] = result_of(value, units[name], dimension, self._snapshot.evaluator)
         results = self._snapshot.query(Results)
         for name in read.known:
             try:
@@ -184,9 +186,10 @@ class EquationSets:
         return values
 
 
-def _result(
+def result_of(
     value: SetValue, unit: UnitProduct, dimension: Dimension, evaluator: Evaluator
 ) -> Result:
+    """Return a value of a set as a result in its unit."""
     if value.expression is not None:
         number = evaluator.number(value.expression)
     else:

@@ -70,6 +70,26 @@ class Span:
 
 
 @dataclass(frozen=True, slots=True)
+class Check:
+    """One equation of a set with the values of a solution in it.
+
+    Attributes:
+        mathml: the equation, typeset.
+        text: the equation as it was typed.
+        left: the value of its left side with its unit; ``right`` likewise.
+        difference: ``0`` where that is proved, else what bounds it.
+        is_exact: whether it is proved that both sides are equal.
+    """
+
+    mathml: str
+    text: str
+    left: str
+    right: str
+    difference: str
+    is_exact: bool
+
+
+@dataclass(frozen=True, slots=True)
 class Answer:
     """The answer to one question.
 
@@ -86,6 +106,7 @@ class Answer:
         draw: both sides of an equation as texts, to be drawn; empty for others.
         mathml: the equations that were asked, typeset; empty for other questions.
         add: definitions that may be added: (what it is, text).
+        checks: of each solution of a set, its equations with the values put in.
     """
 
     title: str
@@ -100,6 +121,7 @@ class Answer:
     draw: tuple[str, ...] = ()
     mathml: tuple[str, ...] = ()
     add: tuple[tuple[str, str], ...] = ()
+    checks: tuple[tuple[Check, ...], ...] = ()
 
 
 def is_whole(findings: Findings) -> bool:

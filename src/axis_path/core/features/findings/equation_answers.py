@@ -44,7 +44,7 @@ def answer_equation(
     if not texts:
         raise EquationError("Nothing is written here yet.")
     if len(texts) > 1:
-        return _system(snapshot, saved, title, texts)
+        return _system(snapshot, saved, title, texts, with_exact=with_exact)
     equation = snapshot.query(Solver).equation(texts[0], saved.unknown or None)
     unknown = equation.unknown
     if saved.over_complex:
@@ -193,9 +193,11 @@ def _interval_row(solution: SolutionInterval, unknown: str, unit: str) -> Row:
     return Row("", f"{ends[0]}{unknown}{ends[1]}", "; ".join(decimals), proved=True)
 
 
-def _system(snapshot: Snapshot, saved: SavedQuery, title: str, texts: list[str]) -> Answer:
+def _system(
+    snapshot: Snapshot, saved: SavedQuery, title: str, texts: list[str], *, with_exact: bool
+) -> Answer:
     if not snapshot.query(Systems).can_solve(texts):
-        return answer_set(snapshot, saved, title, texts)
+        return answer_set(snapshot, saved, title, texts, with_checks=with_exact)
     solved = snapshot.query(Systems).solve_system(texts, saved.low, saved.high)
     names = solved.unknowns
     typeset = snapshot.query(Systems).typeset_system(texts)

@@ -7,8 +7,9 @@ import math
 from axis_path.core.compile.inputs import input_name
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.evaluate import Result
+from axis_path.core.features.equations.check import check_solution
 from axis_path.core.features.equations.solving import EquationSets, SolvedSet
-from axis_path.core.features.findings.answer import Answer, Row
+from axis_path.core.features.findings.answer import Answer, Check, Row
 from axis_path.core.features.findings.answer_rows import is_same
 from axis_path.core.features.findings.equations import typeset_compared
 from axis_path.core.features.findings.section import SavedQueries, SavedQuery
@@ -17,8 +18,22 @@ from axis_path.core.locate.sets import SetSolution
 _SMALL = ("no solution", "exactly one solution", "exactly two solutions")
 
 
-def answer_set(snapshot: Snapshot, saved: SavedQuery, title: str, texts: list[str]) -> Answer:
-    """Answer a set of equations: each unknown of each solution is a row."""
+#: So many solutions are checked by putting them in.
+_MOST_CHECKS = 20
+
+
+def answer_set(
+    snapshot: Snapshot, saved: SavedQuery, title: str, texts: list[str], *, with_checks: bool
+) -> Answer:
+    """Answer a set of equations: each unknown of each solution is a row.
+
+    Args:
+        snapshot: of the study.
+        saved: the question.
+        title: what was asked.
+        texts: one equation each.
+        with_checks: whether the solutions are put into the equations, which takes a moment.
+    """
     solved = snapshot.query(EquationSets).solved(texts, None, saved.low, saved.high)
     digits = snapshot.section(SavedQueries).digits
     findings = solved.findings
@@ -33,6 +48,28 @@ def answer_set(snapshot: Snapshot, saved: SavedQuery, title: str, texts: list[st
     return Answer(
         title, "", solved.read.unknowns[0], rows, _verdict(solved), findings.complete,
         findings.note, mathml=typeset,
+        checks=_checks(snapshot, solved, typeset, digits) if with_checks else (),
+    )  # fmt: skip
+
+
+def _checks(
+    snapshot: Snapshot, solved: SolvedSet, typeset: tuple[str, ...], digits: int
+) -> tuple[tuple[Check, ...], ...]:
+    """Return the equations with the values of each solution put in."""
+    equations = solved.read.equations
+    return tuple(
+        tuple(
+            Check(
+                mathml, equation.text.strip(),
+                checked.left.decimal(digits), checked.right.decimal(digits),
+                checked.residual, checked.is_exact,
+            )
+            for mathml, equation, checked in zip(
+                typeset, equations, check_solution(snapshot, solved, place), strict=True
+            )
+            if checked is not None
+        )
+        for place in range(min(len(solved.values), _MOST_CHECKS))
     )  # fmt: skip
 
 

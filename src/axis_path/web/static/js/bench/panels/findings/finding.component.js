@@ -17,6 +17,17 @@ export const findingCard = (engine) => () => ({
   get hasFormulas() {
     return this.entry.mathml.length > 0;
   },
+  /** The solutions of a set, put into its equations. */
+  get checks() {
+    return this.entry.checks.map((check, key) => ({
+      ...check,
+      key,
+      equations: check.equations.map((equation, place) => ({ ...equation, key: place })),
+    }));
+  },
+  get hasChecks() {
+    return this.entry.checks.length > 0;
+  },
   get removeLabel() {
     return `Remove: ${this.entry.title}`;
   },

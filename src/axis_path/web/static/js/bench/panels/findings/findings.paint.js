@@ -27,6 +27,7 @@ export function writeNumbers(card, before, now) {
   const isSame =
     card &&
     before.rows.length === now.rows.length &&
+    JSON.stringify(before.checks) === JSON.stringify(now.checks) &&
     ["where", "verdict", "complete", "note", "problem", "change", "total"].every(
       (name) => before[name] === now[name],
     ) &&
