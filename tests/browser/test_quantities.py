@@ -81,3 +81,22 @@ class QuantityTest(BrowserTest):
         self.settle()
         self.assertEqual({"t in s", "y in m"}, set(names.all_text_contents()))
         self.assertAlmostEqual(zero, self.darkest_x(lane), delta=1)
+
+    def test_a_set_of_equations_is_checked_by_substitution(self) -> None:
+        self.open_new_study("m = 12 kg")
+        self.page.get_by_role("tab", name="Findings").click()
+        field = self.page.get_by_label("Equation, inequality, or several equations in lines")
+        field.fill("W = m g_n\nN = W cos(60°)\nF = W/4 + 0.3 N")
+        field.press("Enter")
+        self.settle()
+        entry = self.page.locator("article.finding").first
+        expect(entry).to_contain_text("In equation 3 N is the unknown")
+        entry.get_by_text("Check by substitution").click()
+        check = entry.locator(".finding-check")
+        expect(check.locator("li").last).to_contain_text("47.07192 N")
+        expect(check.locator(".is-proved")).to_have_text(["0", "0", "0"])
+        self.check_access()
+        # What is checked follows the study.
+        self.page.get_by_role("slider", name="Slider m").press("End")
+        self.settle()
+        expect(check.locator("li").last).to_contain_text("392.266 N")

@@ -1,5 +1,6 @@
 """Sets of equations: in any order, solved in blocks, with proofs, and what is missing in them."""
 
+import math
 import unittest
 from fractions import Fraction
 
@@ -8,7 +9,10 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from axis_path.core import MathError, Study
+from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.errors import EquationError, UnitError
+from axis_path.core.features.equations.check import check_solution
+from axis_path.core.features.equations.solving import EquationSets, SolvedSet
 from axis_path.core.locate.sets import structure_of
 
 RAMP = (
@@ -60,6 +64,42 @@ class SolvingTest(unittest.TestCase):
             self.assertAlmostEqual(2.432548174579, one.values["a"].value, places=11)
             self.assertEqual("20 °", one.values["alpha"].decimal())
             self.assertEqual("80 kg", one.values["m"].decimal())
+
+    def test_letters_are_units_where_quantities_are_given_and_names_elsewhere(self) -> None:
+        wanted = {
+            ("W = 40 N", "N = W cos(60°)", "F = W + 0.3 N"): ("F", "46 N", "3 `N` is the unknown"),
+            ("N = 20 N", "F = 0.3 N"): ("F", "0.3 N", "as in `2*N`"),
+            ("m = 12 kg", "h = 3 m", "E = m g_n h"): ("E", "353.0394 J", "`m` is the unit metre"),
+            ("m = 3 kg", "h = 2 m", "E = 2 m g_n h"): ("E", "117.6798 J", "3 `m` is the unknown"),
+            ("m = 3 kg", "x = 4 m + 2 m"): ("x", "6 m", "2 `m` is the unit metre"),
+            ("h = 3", "d = 2 h"): ("d", "6", "for the unit write `hour`"),
+            ("F = 2 N", "N + F = 5 N"): ("N", "3 N", "`N` is the unit newton"),
+        }
+        for equations, (name, value, words) in wanted.items():
+            with self.subTest(equations):
+                found = Study().solve_system(equations)
+                self.assertEqual(value, found.items[0].values[name].decimal())
+                self.assertIn(words, found.note)
+
+    def test_solutions_are_put_into_every_equation(self) -> None:
+        snapshot = Study().snapshot
+        texts = ["x^2 + y^2 = 7", "x y = exp(x)/5", "F = 3 N x", "r = 1/4"]
+        solved = snapshot.query(EquationSets).solved(texts)
+        for place, values in enumerate(solved.values):
+            x, y, *_ = (values[name].value for name in "xy")
+            circle, product, force, exact = check_solution(snapshot, solved, place)
+            assert circle and product and force and exact
+            self.assertAlmostEqual(x**2 + y**2, circle.left.value, places=9)
+            self.assertEqual("7", circle.right.decimal())
+            self.assertAlmostEqual(math.exp(x) / 5, product.right.value, places=9)
+            self.assertRegex(product.residual, "^less than 10⁻[⁰¹²³⁴⁵⁶⁷⁸⁹]{2,3}$")
+            self.assertEqual("N", force.right.unit)
+            self.assertEqual(("0", True), (exact.residual, exact.is_exact))
+        (free,) = check_solution(snapshot, self.not_determined(snapshot), 0)
+        self.assertIsNone(free)
+
+    def not_determined(self, snapshot: Snapshot) -> SolvedSet:
+        return snapshot.query(EquationSets).solved(["x + y = 3"])
 
     def test_names_of_the_study_are_known(self) -> None:
         study = Study()

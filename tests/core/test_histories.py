@@ -27,7 +27,7 @@ USUAL: dict[str, tuple[Any, ...]] = {
 }  # fmt: skip
 NUMBERS = (0, 1, -1, 2.5, 1e-9, 1e9, 0.1, 3)
 WRONG: tuple[Any, ...] = (None, True, -1, 1e308, "\0", "x" * 2_001, [], {}, [[1]], {"x": 1}, 2**60)
-SEED, ROUNDS, COMMANDS_IN_ROUND = 7, 90, 80
+SEED, ROUNDS, COMMANDS_IN_ROUND = 29, 90, 80
 
 
 class Maker:

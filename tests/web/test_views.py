@@ -11,6 +11,8 @@ from flask import Flask
 
 from axis_path.core import Study
 from axis_path.core.catalogue import FUNCTIONS
+from axis_path.core.catalogue.physics import PHYSICAL_CONSTANTS
+from axis_path.core.catalogue.units import UNITS
 from axis_path.store import create_study, open_study, session_scope
 from axis_path.web import Settings, create_app
 from axis_path.web.settings import read_settings
@@ -231,7 +233,8 @@ class BenchViewTest(WebTest):
         answer = self.client.get("/reference").get_json()
         names = [entry["name"] for entry in answer["entries"]]
         written = {"pi", "e", "sum", "product", "integral", "list", "matrix"}
-        self.assertEqual(set(FUNCTIONS) | written, set(names))
+        units = {unit.symbol for unit in UNITS}
+        self.assertEqual(set(FUNCTIONS) | set(PHYSICAL_CONSTANTS) | units | written, set(names))
         keys = [(entry["group"], entry["name"]) for entry in answer["entries"]]
         self.assertEqual(len(keys), len(set(keys)))
         for entry in answer["entries"]:

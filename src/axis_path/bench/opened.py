@@ -15,7 +15,7 @@ from axis_path.core.contract import read
 from axis_path.core.study import overview
 from axis_path.picture import study_in
 
-_WINDOW_PARTS = {"x", "y", "log_x", "log_y"}
+_WINDOW_PARTS = {"x", "y", "log_x", "log_y", "x_unit", "y_unit"}
 #: A title has so many characters at most.
 LONGEST_TITLE = 200
 

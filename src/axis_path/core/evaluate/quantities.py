@@ -75,7 +75,9 @@ def _exact(number: Result, unit: str) -> ExactForm:
 
 def with_unit(text: str, unit: str) -> str:
     """Return a number with a unit behind it, in brackets if it is a sum."""
-    return f"{f'({text})' if _needs_brackets(text) else text} {unit}".rstrip()
+    if not unit:
+        return text
+    return f"{f'({text})' if _needs_brackets(text) else text} {unit}"
 
 
 _FRACTION = re.compile(r"[-−]?[0-9]+/[0-9]+")

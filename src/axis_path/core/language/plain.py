@@ -113,7 +113,7 @@ def _measured(node: Quantity | Converted | Physical) -> str:
         case Quantity(operand, unit):
             # A sign before a temperature with a zero of its own belongs to its number.
             is_below = unit.has_zero and _is_negative_number(operand)
-            number = _text(operand) if is_below else _inside(operand, _POWER)
+            number = _text(operand) if is_below else _inside(operand, _ATOM)
             unit_text = node.typed or unit.symbol
             if len(unit.parts[0][0].symbol) == 1 and not isinstance(operand, Number):
                 # A single letter behind a name is a factor.

@@ -3,12 +3,18 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from axis_path.core.catalogue import CONSTANTS
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.compile.units.units import MeasuredEquations
-from axis_path.core.errors import EquationError, LimitError, MathError, UnitError
+from axis_path.core.errors import EquationError, LimitError, UnitError
+from axis_path.core.features.equations.letters import (
+    defined_by,
+    is_given,
+    letters_of_both,
+    numbers_of,
+)
 from axis_path.core.language import NAME_PATTERN, WORDS, Vocabulary, spelled
 from axis_path.core.language.parsing.body import Condition as Compared
 from axis_path.core.language.read import read_body
@@ -25,10 +31,12 @@ class ReadEquation:
     Attributes:
         text: as it was typed.
         compared: its two sides.
+        meant: the names of the set that stand there, and not the units of their letters.
     """
 
     text: str
     compared: Compared
+    meant: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -70,19 +78,59 @@ def read_set(
     names = snapshot.analysis.names()
     if given is not None:
         names = names.and_variables(*given)
-    vocabulary = names.and_letters(candidates_in(listed, names))
-    equations = [ReadEquation(text, _body(text, vocabulary)) for text in listed]
-    try:
-        return _measured(snapshot, equations, given)
-    except UnitError as err:
-        # Letters that can be units may be names: 2 m is twice m where m is a mass of the set.
-        own = {name for one in equations for name in names_of_values(one.compared)}
-        vocabulary = vocabulary.and_variables(*own)
-        try:
-            again = [ReadEquation(text, _body(text, vocabulary)) for text in listed]
-            return _measured(snapshot, again, given)
-        except MathError:
-            raise err from None
+    return _Reader(snapshot, names.and_letters(candidates_in(listed, names)), given).read(listed)
+
+
+class _Reader:
+    """Tries which letters behind numbers are units, and which are names of the set."""
+
+    def __init__(
+        self, snapshot: Snapshot, vocabulary: Vocabulary, given: tuple[str, ...] | None
+    ) -> None:
+        self._snapshot = snapshot
+        self._vocabulary = vocabulary
+        self._given = given
+
+    def read(self, texts: Sequence[str]) -> ReadSet:
+        """Read equations; see ``letters.py`` for what is preferred."""
+        with_units = [ReadEquation(text, _body(text, self._vocabulary)) for text in texts]
+        defined = frozenset[str]().union(*(defined_by(one.compared) for one in with_units))
+        both = [letters_of_both(one.compared, defined) for one in with_units]
+        if not any(both):
+            return self._measured(with_units)
+        with_names = [self._named(one, names) for one, names in zip(with_units, both, strict=True)]
+        numbers = frozenset[str]().union(*(numbers_of(one.compared) for one in with_units))
+        mixed = [
+            unit if is_given(unit.compared) and not numbers.issuperset(names) else name
+            for unit, name, names in zip(with_units, with_names, both, strict=True)
+        ]
+        return self._first_that_fits(mixed, with_units, with_names)
+
+    def _first_that_fits(self, *readings: list[ReadEquation]) -> ReadSet:
+        """Return the first reading in which the units fit.
+
+        Raises:
+            UnitError: none does; of the second reading, which has units behind all numbers.
+        """
+        errors = []
+        for reading in readings:
+            try:
+                return self._measured(reading)
+            except UnitError as err:
+                errors.append(err)
+        raise errors[1]
+
+    def _named(self, equation: ReadEquation, names: tuple[str, ...]) -> ReadEquation:
+        """Return an equation in which some letters behind numbers are names."""
+        if not names:
+            return equation
+        vocabulary = self._vocabulary
+        vocabulary = replace(vocabulary, letters=vocabulary.letters.difference(names))
+        compared = _body(equation.text, vocabulary.and_variables(*names))
+        return ReadEquation(equation.text, compared, names)
+
+    def _measured(self, equations: Sequence[ReadEquation]) -> ReadSet:
+        return _measured(self._snapshot, equations, self._given)
 
 
 def names_of_values(compared: Compared) -> set[str]:
@@ -120,7 +168,7 @@ def _body(text: str, vocabulary: Vocabulary) -> Compared:
     compared = read_body(text, vocabulary).compared
     if compared is None or compared.signs != ("=",):
         raise EquationError(
-            f"`{text.strip()}` is no equation: write two sides with one `=` between them."
+            f"`{text.strip()}` is no equation. A set is made of equations, with one `=` in each."
         )
     return compared
 

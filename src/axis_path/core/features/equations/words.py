@@ -4,7 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+from axis_path.core.catalogue.units import find_unit
 from axis_path.core.compile.inputs import input_name
+from axis_path.core.features.equations.letters import gives, units_in
 from axis_path.core.features.equations.reading import ReadSet
 from axis_path.core.locate.sets import SetSolutions
 
@@ -33,7 +35,23 @@ def set_note(read: ReadSet, solutions: SetSolutions, box: int) -> str:
     if solutions.boxed:
         names = [inputs[name] for name in solutions.boxed]
         sentences.append(f"{listed(names)}: searched from −{box:,} to {box:,}.")
-    return " ".join([*sentences, *solutions.notes])
+    return " ".join([*sentences, *_meanings(read), *solutions.notes])
+
+
+def _meanings(read: ReadSet) -> list[str]:
+    """Describe which letters are names of the set, and which are units, where both could be."""
+    sentences = []
+    for place, equation in enumerate(read.equations, 1):
+        for name, unit in units_in(equation.compared).items():
+            if name in read.unknowns and not gives(equation.compared, name):
+                said = unit.parts[0][0].name
+                other = f"for the unknown write a sign between, as in `2*{name}`"
+                sentences.append(f"In equation {place} `{name}` is the unit {said}; {other}.")
+        for name in equation.meant:
+            own = find_unit(name)
+            said = "" if own is None else f"; for the unit write `{own.name}`"
+            sentences.append(f"In equation {place} `{name}` is the unknown{said}.")
+    return sentences
 
 
 def _conflict(conflict: Sequence[int]) -> str:

@@ -217,7 +217,7 @@ def _narrowed(
     empty: Flags = np.asarray((new_low > new_high).any(axis=1))
     inside: Flags = step.usable & ~empty & ((step.low > low) & (step.high < high)).all(axis=1)
     for k in np.flatnonzero(inside):
-        proved.append(_finished(system, new_low[k], new_high[k]))
+        proved.append(_narrowest(system, _finished(system, new_low[k], new_high[k])))
     single = step.is_single & ~empty & ~inside
     for k in np.flatnonzero(single):
         # One at the most: either it is proved around where the operator leads, or looked for on.
@@ -288,6 +288,16 @@ def _finished(system: BoxSystem, low: Floats, high: Floats) -> BoxSolution:
             break
         low, high = new_low, new_high
     return BoxSolution(low, high, proved=True)
+
+
+def _narrowest(system: BoxSystem, solution: BoxSolution) -> BoxSolution:
+    """Return a narrower box around a solution where the operator shrinks its own too slowly."""
+    if _is_narrow(solution.low[None], solution.high[None])[0]:
+        return solution
+    found = _around(system, (solution.low + solution.high) / 2)
+    if found is None or not ((solution.low <= found.low) & (found.high <= solution.high)).all():
+        return solution
+    return found
 
 
 def _around(system: BoxSystem, start: Floats) -> BoxSolution | None:
