@@ -349,7 +349,7 @@ class Textbook(ABC):
         one = self.inside(left, SIGNED if isinstance(left, Over) else PRODUCT)
         other = self.inside(right, POWER)
         is_quotient = isinstance(left, Binary) and left.operator is Operator.DIVIDE
-        if _starts_with_digit(right) or is_quotient:
+        if _starts_with_digit(right) or is_quotient or isinstance(left, Quantity):
             return f"{one}{self.sign('·')}{other}"
         thin = (
             isinstance(right, Call) or isinstance(left, Call) or _is_word(left) or _is_word(right)
