@@ -9,7 +9,7 @@ from axis_path.core.language import FunctionLine, RelationLine, ValueLine, is_fu
 from axis_path.core.language.tree import Name, Pair, walk
 from axis_path.core.lines.line import StudyLine
 from axis_path.core.lines.meaning import name_in_head, read_alone, reads_with_others
-from axis_path.core.lines.sliders import guessed_range
+from axis_path.core.lines.sliders import guessed_range, slider_unit
 from axis_path.core.threads import lazy_property
 
 #: The names that unnamed lines are given, in this order, then with an index.
@@ -67,7 +67,8 @@ def _settle(line: StudyLine, taken: _Taken) -> StudyLine:
     value = line.moving
     if value is not None:
         # What a pointer drags: nothing more is read than its name and its number.
-        slider = guessed_range(value[1]) if line.slider is None else line.slider
+        unit = slider_unit(line.text)
+        slider = guessed_range(value[1], unit) if line.slider is None else line.slider
         is_same = line.slider is slider and line.given is None
         return line if is_same else replace(line, slider=slider, given=None)
     named = name_in_head(line.text)

@@ -228,8 +228,12 @@ class Slider:
         return SliderRange(first, last, Fraction(max(1, round(step))))
 
 
-def guessed_range(value: Fraction) -> Slider:
-    """Return the slider that a new number begins with, wide enough for its value."""
+def guessed_range(value: Fraction, unit: str = "") -> Slider:
+    """Return the slider that a new number begins with, wide enough for its value.
+
+    A quantity above zero begins at zero: a mass, a length or a time is seldom less. A temperature
+    in °C or °F is.
+    """
     reach = Fraction(10)
     while reach < abs(value):
         reach *= 10
@@ -239,4 +243,6 @@ def guessed_range(value: Fraction) -> Slider:
     if value % step:
         step = min(step, Fraction(1, max(1, value.denominator)))
     step = max(step, reach / 100_000)
-    return Slider(written_number(-reach), written_number(reach), written_number(step))
+    product = read_unit(unit) if unit else None
+    low = -reach if product is None or product.has_zero or value <= 0 else Fraction(0)
+    return Slider(written_number(low), written_number(reach), written_number(step))
