@@ -3,9 +3,11 @@
 import math
 import unittest
 from fractions import Fraction
+from itertools import permutations
 
 import numpy as np
-from hypothesis import given, settings
+from flint import fmpq, fmpq_mat
+from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from axis_path.core import MathError, Study
@@ -76,10 +78,66 @@ class SolvingTest(unittest.TestCase):
             ("F = 2 N", "N + F = 5 N"): ("N", "3 N", "`N` is the unit newton"),
         }
         for equations, (name, value, words) in wanted.items():
-            with self.subTest(equations):
-                found = Study().solve_system(equations)
-                self.assertEqual(value, found.items[0].values[name].decimal())
-                self.assertIn(words, found.note)
+            found = Study().solve_system(equations)
+            self.assertIn(words, found.note)
+            for order in permutations(equations):
+                with self.subTest(order):
+                    (one,) = Study().solve_system(order)
+                    self.assertEqual(value, one.values[name].decimal())
+
+    def test_a_set_meets_where_its_curves_do(self) -> None:
+        """The same answer as a solution of a set, as an intersection, and as a root."""
+        curves = (("x^3 - 2x", "x + 1/2"), ("exp(x)", "2x + 3"), ("x^2 - 1", "x"))
+        for left, right in curves:
+            study = Study()
+            study.define(f"f(x) = ({left})")
+            study.define(f"g(x) = ({right})")
+            met = study.intersections("f", "g", low=-3, high=3)
+            found = study.solve_system([f"y1 = {left}", f"y2 = {right}", "y1 = y2"], low=-3, high=3)
+            with self.subTest(left):
+                self.assertTrue(met.complete and found.complete)
+                self.assertEqual(len(met), len(found))
+                for crossing, solution in zip(met, found, strict=True):
+                    values = solution.values
+                    self.assertAlmostEqual(crossing.x, values["x"].value, places=12)
+                    self.assertAlmostEqual(crossing.y, values["y1"].value, places=12)
+                    self.assertEqual(values["y1"].decimal(20), values["y2"].decimal(20))
+
+    @settings(max_examples=60, deadline=None)
+    @given(
+        st.integers(2, 7).flatmap(
+            lambda count: st.tuples(
+                st.lists(
+                    st.lists(
+                        st.fractions(-9, 9, max_denominator=6), min_size=count, max_size=count
+                    ),
+                    min_size=count,
+                    max_size=count,
+                ),
+                st.lists(st.fractions(-9, 9, max_denominator=6), min_size=count, max_size=count),
+            )
+        )
+    )
+    def test_linear_equations_hold_their_rational_solution(
+        self, drawn: tuple[list[list[Fraction]], list[Fraction]]
+    ) -> None:
+        """However they are written: with brackets, quotients and unknowns on both sides."""
+        factors, planted = drawn
+        names = [f"u{k}" for k in range(len(planted))]
+        texts = []
+        for row in factors:
+            total = sum((a * b for a, b in zip(row, planted, strict=True)), Fraction(0))
+            terms = [f"({factor}) ({name} + 1)" for factor, name in zip(row, names, strict=True)]
+            texts.append(
+                f"{' + '.join(terms)} = ({total + sum(row)}) + ({row[0]}) u0 - u0 ({row[0]})"
+            )
+        matrix = fmpq_mat([[fmpq(a.numerator, a.denominator) for a in row] for row in factors])
+        assume(matrix.det() != 0)
+        found = Study().solve_system(texts, unknowns=names)
+        (one,) = found
+        self.assertTrue(one.proved and found.complete)
+        for name, value in zip(names, planted, strict=True):
+            self.assertEqual(value, one.values[name].rational)
 
     def test_solutions_are_put_into_every_equation(self) -> None:
         snapshot = Study().snapshot

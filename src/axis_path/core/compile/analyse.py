@@ -40,7 +40,12 @@ def analyse(unit: AngleUnit, keys: LineKeys, before: Analysis | None = None) -> 
         keys: the lines.
         before: the analysis before an edit, from which what did not change is taken.
     """
-    return _cache.get_or_make((unit, keys), lambda: _analysed(unit, keys, before))
+    key = (unit, keys)
+    cached = _cache.get(key, None)
+    if cached is None or cached.cache.is_worn:
+        cached = _analysed(unit, keys, before)
+        _cache.put(key, cached)
+    return cached
 
 
 def _analysed(unit: AngleUnit, keys: LineKeys, before: Analysis | None) -> Analysis:
@@ -70,6 +75,7 @@ def _analysed(unit: AngleUnit, keys: LineKeys, before: Analysis | None) -> Analy
             break
         # The shared graph is full of what earlier edits left behind: begin a new one.
         earlier = None
+    cache.settled = len(cache.graph.steps)
     spread_problems(keys, settled)
     analysis.meanings = tuple(settled)
     return analysis

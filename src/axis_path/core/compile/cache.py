@@ -61,6 +61,14 @@ class CompileCache:
         default_factory=lambda: SharedCache(_MOST_RESULTS)
     )
 
+    #: How many steps the graph had when the lines were compiled.
+    settled: int = 0
+
+    @property
+    def is_worn(self) -> bool:
+        """Check whether the graph is full of what was asked, and not of the lines themselves."""
+        return self.is_full and len(self.graph.steps) > self.settled + STEPS.value // 4
+
     @property
     def is_full(self) -> bool:
         """Check whether so much was compiled here that a new one is better."""
