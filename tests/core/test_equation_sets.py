@@ -87,7 +87,12 @@ class SolvingTest(unittest.TestCase):
 
     def test_a_set_meets_where_its_curves_do(self) -> None:
         """The same answer as a solution of a set, as an intersection, and as a root."""
-        curves = (("x^3 - 2x", "x + 1/2"), ("exp(x)", "2x + 3"), ("x^2 - 1", "x"))
+        curves = (
+            ("x^3 - 2x", "x + 1/2"),
+            ("exp(x/3) - 1", "sin(2x)"),
+            ("exp(x)", "2x + 3"),
+            ("x^2 - 1", "x"),
+        )
         for left, right in curves:
             study = Study()
             study.define(f"f(x) = ({left})")

@@ -18,9 +18,11 @@ from axis_path.core.arithmetic import precision
 from axis_path.core.deadline import check
 from axis_path.core.errors import LimitError
 from axis_path.core.evaluate import Expression, Op, RealFunction
+from axis_path.core.locate.cells import interval
 from axis_path.core.locate.everywhere import find_everywhere
 from axis_path.core.locate.finding import Finding
 from axis_path.core.locate.search.verdict import SOLUTIONS
+from axis_path.core.locate.search.zeros import find_zeros
 from axis_path.core.locate.sets.boxes import BoxSolution, BoxSystem, solve_in_box
 from axis_path.core.locate.sets.elimination import eliminate, with_eliminated, without_idle
 from axis_path.core.locate.sets.problem import (
@@ -226,11 +228,16 @@ def _one_unknown(
         state.free.add(name)
         state.note(findings.along or findings.note)
         return [{}]
+    low, high = problem.boxes[name]
+    is_periodic = everywhere.period is not None and len(findings) > 0
+    if problem.is_bounded and (is_periodic or not findings.complete):
+        # Between bounds there may be all, where everywhere they cannot be listed.
+        within = interval(Fraction(low), Fraction(high))
+        findings, is_periodic = find_zeros(function, within, words=SOLUTIONS), False
     if not findings.complete:
         state.note(findings.note or "Whether these are all solutions is not proved.")
-    if everywhere.period is not None and len(findings):
+    if is_periodic:
         state.note(f"Solutions repeat: whole multiples of {everywhere.period_text} may be added.")
-    low, high = problem.boxes[name]
     kept = [
         finding
         for finding in findings
