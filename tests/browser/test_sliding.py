@@ -124,6 +124,7 @@ class SlidingTest(BrowserTest):
         self.page.keyboard.press("Shift+ArrowRight")
         self.settle()
         # Once on the way, drawn beyond the window, and once at rest.
+        self.page.wait_for_function("() => window.painted['lane-sheet']")
         self.assertLessEqual(self.page.evaluate("() => window.painted['lane-sheet']"), 2)
         # One canvas for all that are seen or near, and for no more.
         sheet = self.page.locator(".lane-sheet:visible")
