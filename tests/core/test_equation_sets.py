@@ -74,6 +74,7 @@ class SolvingTest(unittest.TestCase):
             ("m = 12 kg", "h = 3 m", "E = m g_n h"): ("E", "353.0394 J", "`m` is the unit metre"),
             ("m = 3 kg", "h = 2 m", "E = 2 m g_n h"): ("E", "117.6798 J", "3 `m` is the unknown"),
             ("m = 3 kg", "x = 4 m + 2 m"): ("x", "6 m", "2 `m` is the unit metre"),
+            ("W = m g_n", "W = 196.133 N", "q = 2 m + 1 kg"): ("q", "41 kg", "`m` is the unknown"),
             ("h = 3", "d = 2 h"): ("d", "6", "for the unit write `hour`"),
             ("F = 2 N", "N + F = 5 N"): ("N", "3 N", "`N` is the unit newton"),
         }

@@ -87,7 +87,7 @@ def _resolved(measure: Measure, unifier: Unifier, *, is_generic: bool) -> Measur
 
 
 def measured_words(units: LineUnits) -> str:
-    """Say what a line measures: ``a force (kg m/s²)``; empty for plain numbers.
+    """Describe what a line measures: ``a force (kg m/s²)``; empty for plain numbers.
 
     Of a function it is the value, then what its variables are.
     """

@@ -1,8 +1,9 @@
-"""Tell names of a set from units of the same letters.
+"""Distinguish names of a set from units of the same letters.
 
 On paper ``h = 3 m`` is a height of three metres even where m is a mass, and in ``F = W + 0.3 N``
 the letter N is the force that another equation defines. So letters behind a number are units where
-a quantity is given, and names elsewhere, as far as the dimensions agree. What was meant is said.
+a quantity is given, and names elsewhere, as far as the dimensions agree. The note
+below a solution states which was meant.
 """
 
 from __future__ import annotations

@@ -82,7 +82,7 @@ def read_set(
 
 
 class _Reader:
-    """Tries which letters behind numbers are units, and which are names of the set."""
+    """Decides which letters behind numbers are units, and which are names of the set."""
 
     def __init__(
         self, snapshot: Snapshot, vocabulary: Vocabulary, given: tuple[str, ...] | None
@@ -94,17 +94,17 @@ class _Reader:
     def read(self, texts: Sequence[str]) -> ReadSet:
         """Read equations; see ``letters.py`` for what is preferred."""
         with_units = [ReadEquation(text, _body(text, self._vocabulary)) for text in texts]
+        own = {name for one in with_units for name in names_of_values(one.compared)}
         defined = frozenset[str]().union(*(defined_by(one.compared) for one in with_units))
         both = [letters_of_both(one.compared, defined) for one in with_units]
-        if not any(both):
-            return self._measured(with_units)
         with_names = [self._named(one, names) for one, names in zip(with_units, both, strict=True)]
+        all_names = [self._named(one, letters_of_both(one.compared, own)) for one in with_units]
         numbers = frozenset[str]().union(*(numbers_of(one.compared) for one in with_units))
         mixed = [
             unit if is_given(unit.compared) and not numbers.issuperset(names) else name
             for unit, name, names in zip(with_units, with_names, both, strict=True)
         ]
-        return self._first_that_fits(mixed, with_units, with_names)
+        return self._first_that_fits(mixed, with_units, all_names)
 
     def _first_that_fits(self, *readings: list[ReadEquation]) -> ReadSet:
         """Return the first reading in which the units fit.
