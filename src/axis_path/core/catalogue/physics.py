@@ -87,7 +87,7 @@ def _measured(
 PHYSICAL_CONSTANTS: dict[str, PhysicalConstant] = {
     constant.name: constant
     for constant in (
-        _exact("g_n", "standard acceleration of free fall", "9.80665", "m/s^2",
+        _exact("g_n", "standard acceleration of gravity, in free fall", "9.80665", "m/s^2",
                "3rd CGPM 1901, by convention"),
         _exact("c_0", "speed of light in vacuum", _LIGHT, "m/s"),
         _measured("G_N", "Newtonian constant of gravitation", "6.67430e-11", "1.5e-15",
