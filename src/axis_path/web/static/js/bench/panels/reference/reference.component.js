@@ -58,6 +58,10 @@ export const referenceEntry = () => () => ({
   get alsoText() {
     return this.entry.spellings.length ? `also ${this.entry.spellings.join(", ")}` : "";
   },
+  /** The value of a constant with its uncertainty and source, or what a unit is. */
+  get valueText() {
+    return this.hasMore ? "" : this.entry.defined;
+  },
   get hasMore() {
     return this.entry.arguments.length > 0;
   },
