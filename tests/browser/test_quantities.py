@@ -100,3 +100,16 @@ class QuantityTest(BrowserTest):
         self.page.get_by_role("slider", name="Slider m").press("End")
         self.settle()
         expect(check.locator("li").last).to_contain_text("392.266 N")
+
+    def test_the_reference_shows_what_is_known_of_a_constant(self) -> None:
+        self.open_new_study("m = 12 kg")
+        self.page.get_by_role("tab", name="Reference").click()
+        search = self.page.get_by_placeholder("name, meaning or group")
+        entries = self.page.locator(".reference-entry:visible")
+        for words, shown in (
+            ("gravity", "9.80665 m/s² (exact); 3rd CGPM 1901"),
+            ("gravitation", "(± 1.5·10^−15); CODATA 2022"),
+            ("nautical mile", "1 nmi = 1852 m"),
+        ):
+            search.fill(words)
+            expect(entries.first).to_contain_text(shown)
