@@ -11,6 +11,7 @@ from axis_path.core.compile.dependence import (
     order_of_need,
     spread_problems,
 )
+from axis_path.core.compile.settling import Settler
 from axis_path.core.compile.units.units import NamedUnits
 from axis_path.core.errors import LimitError
 from axis_path.core.language.tree import (
@@ -68,7 +69,7 @@ def _analysed(unit: AngleUnit, keys: LineKeys, before: Analysis | None) -> Analy
         analysis.named_units = named_units(keys, raw)
         settled = list(meanings)
         with COMPUTING:
-            analysis.settle(order, settled)
+            Settler(analysis).settle(order, settled)
         if cache is not earlier or not any(
             isinstance(meaning.problem, LimitError) for meaning in settled
         ):
@@ -100,7 +101,7 @@ def _edited(keys: LineKeys, before: Analysis) -> Analysis | None:
     for index in changed:
         meanings[index] = raw[index]
     touched = _dependents(names, before, set(changed))
-    needed = {meanings[index].name for index in touched}
+    needed = {name for index in touched for name in meanings[index].names}
     if any(meanings[index].uses & needed for index in changed):
         # It may be a circle, or the edited lines use one another: the long way finds out.
         return None
@@ -114,14 +115,14 @@ def _edited(keys: LineKeys, before: Analysis) -> Analysis | None:
         before.vocabulary,
         tuple(raw),
         before.cache,
-        *before.names_and_marks(),
     )
+    before.copy_names(analysis)
     if before.named_units is not None:
         analysis.named_units = before.named_units.copy()
     for index in order:
         meanings[index] = raw[index]
     with COMPUTING:
-        analysis.settle(order, meanings)
+        Settler(analysis).settle(order, meanings)
     if any(meanings[index].problem is not None for index in order):
         return None
     if all(meanings[index].uses == before.meanings[index].uses for index in changed):
@@ -159,9 +160,7 @@ def _dependents(names: set[str], before: Analysis, changed: set[int]) -> set[int
         for index in before.used_by.get(name, ()):
             if index not in touched:
                 touched.add(index)
-                user = before.meanings[index].name
-                if user is not None:
-                    waiting.append(user)
+                waiting.extend(before.meanings[index].names)
     return touched
 
 

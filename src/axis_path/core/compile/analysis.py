@@ -21,12 +21,12 @@ from axis_path.core.compile.dependence import (
 )
 from axis_path.core.compile.expressions import Expressions
 from axis_path.core.compile.integrals.integrals import holds_integral
+from axis_path.core.compile.sets.definitions import SettledSet
 from axis_path.core.compile.units.units import (
     MeasuredEquations,
     NamedUnits,
     measured_equations,
     measured_expression,
-    measured_meaning,
 )
 from axis_path.core.dimensions import (
     PLAIN_MEASURE,
@@ -38,7 +38,7 @@ from axis_path.core.dimensions import (
 )
 from axis_path.core.dimensions.complain import no_conversion
 from axis_path.core.dimensions.expand import in_unit
-from axis_path.core.errors import LimitError, MathError, UnitError
+from axis_path.core.errors import MathError, UnitError
 from axis_path.core.evaluate import (
     Expression,
     FullCompiler,
@@ -49,9 +49,9 @@ from axis_path.core.evaluate import (
 )
 from axis_path.core.language import (
     FunctionLine,
-    RelationLine,
     ValueLine,
     Vocabulary,
+    line_nodes,
     read_expression,
 )
 from axis_path.core.language.tree import (
@@ -67,8 +67,6 @@ from axis_path.core.lines.meaning import (
     Kind,
     LineKeys,
     Meaning,
-    read_with_units,
-    with_problem,
 )
 from axis_path.core.threads import COMPUTING, lazy_property
 
@@ -90,13 +88,18 @@ class Analysis:
     vocabulary: Vocabulary
     raw: tuple[Meaning, ...]
     cache: CompileCache
-    _named: dict[str, Meaning] = field(default_factory=dict)
-    _marks: dict[str, int] = field(default_factory=dict)
+    named: dict[str, Meaning] = field(default_factory=dict)
+    marks: dict[str, int] = field(default_factory=dict)
     #: What the names measure; None in a study without units.
     named_units: NamedUnits | None = None
     _constants: dict[tuple[str, str], tuple[Expression, frozenset[str]]] = field(
         default_factory=dict
     )
+
+    #: The sets of equations that read, by the indices of their lines.
+    sets: dict[int, SettledSet] = field(default_factory=dict)
+    #: The names whose values are found by solving a set, with the index of its line.
+    solved_names: dict[str, int] = field(default_factory=dict)
 
     def __post_init__(self) -> None:
         """Set up the compiler."""
@@ -114,17 +117,18 @@ class Analysis:
     def names(self) -> Vocabulary:
         """Return the names that work, for expressions outside the lines."""
         return Vocabulary(
-            frozenset(n for n, m in self._named.items() if m.kind in CALLED),
-            frozenset(n for n, m in self._named.items() if m.kind in VALUED),
+            frozenset(n for n, m in self.named.items() if m.kind in CALLED),
+            frozenset(n for n, m in self.named.items() if m.kind in VALUED),
         )
 
     @lazy_property
     def written_names(self) -> tuple[str, ...]:
         """Return the names of all lines that take part, in order, with or without a problem."""
         return tuple(
-            meaning.name
+            name
             for key, meaning in zip(self.keys, self.meanings, strict=True)
-            if meaning.name is not None and not key.disabled
+            if not key.disabled
+            for name in meaning.names
         )
 
     @lazy_property
@@ -142,16 +146,16 @@ class Analysis:
         """Return the names of the numbers in which integrals stand, directly or by another name."""
         holding = {
             name: None
-            for name, meaning in self._named.items()
+            for name, meaning in self.named.items()
             if isinstance(meaning.base_line, ValueLine)
             and holds_integral(meaning.base_line.expression)
         }
         names = set(holding).union(*map(self.users, holding))
-        return frozenset(n for n in names if n in self._named and self.number_of(n) is not None)
+        return frozenset(n for n in names if n in self.named and self.number_of(n) is not None)
 
     def number_of(self, name: str) -> Node | None:
         """Return the expression of a number that is computed; None for anything else."""
-        definition = self._named.get(name)
+        definition = self.named.get(name)
         is_number = (
             definition is not None
             and definition.kind is Kind.PARAMETER
@@ -177,14 +181,14 @@ class Analysis:
         return list(dict.fromkeys(names_that_need(name, self.keys, self.meanings)))
 
     def _function(self, name: str) -> UserFunction | None:
-        definition = self._named.get(name)
+        definition = self.named.get(name)
         line = None if definition is None else definition.base_line
         if not isinstance(line, FunctionLine):
             return None
         return UserFunction(name, line.variables, line.expression, line.domains)
 
     def _value(self, name: str) -> Node | bool | None:
-        definition = self._named.get(name)
+        definition = self.named.get(name)
         if definition is None:
             return None
         # A slider's own text holds its value; the graph holds its name.
@@ -197,7 +201,7 @@ class Analysis:
 
     def mark(self, name: str) -> object:
         """Return what stands for the present meaning of a name: equal marks mean the same."""
-        return self._marks.get(name, name)
+        return self.marks.get(name, name)
 
     def compiled(self, name: str) -> Compiled:
         """Return a working line in the graph.
@@ -205,7 +209,7 @@ class Analysis:
         Raises:
             MathError: something it needs is missing, or a limit is reached.
         """
-        line = self.cache.compiled[self._marks[name]]
+        line = self.cache.compiled[self.marks[name]]
         if isinstance(line, MathError):
             raise line
         return line[1]
@@ -321,98 +325,30 @@ class Analysis:
 
     def meaning(self, name: str) -> Meaning | None:
         """Return the line that works under a name."""
-        return self._named.get(name)
+        return self.named.get(name)
 
-    def names_and_marks(self) -> tuple[dict[str, Meaning], dict[str, int]]:
-        """Return copies of what stands under each name, for the analysis after an edit."""
-        return dict(self._named), dict(self._marks)
+    def copy_names(self, other: Analysis) -> None:
+        """Hand what stands under each name to the analysis after an edit."""
+        other.named, other.marks = dict(self.named), dict(self.marks)
+        other.sets, other.solved_names = dict(self.sets), dict(self.solved_names)
 
-    # Making it
+    def solved_in(self, uses: frozenset[str]) -> set[str]:
+        """Return the names found by solving on which names depend, directly or by others."""
+        found, seen, waiting = set[str](), set(uses), sorted(uses)
+        if not self.solved_names:
+            return found
+        for name in waiting:
+            if name in self.solved_names:
+                found.add(name)
+            more = self._needs(name) - seen
+            seen |= more
+            waiting += sorted(more)
+        return found
 
-    def settle(self, order: list[int], meanings: list[Meaning]) -> None:
-        """Compile the lines that work, each after those that it uses."""
-        failed: dict[str, MathError] = {}
-        for index in order:
-            text, meaning = self.keys[index].text, meanings[index]
-            name = meaning.name
-            if name is None:
-                meanings[index] = self._settled_relation(text, meaning)
-                continue
-            limit = next((failed[used] for used in meaning.uses if used in failed), None)
-            if limit is not None:
-                meanings[index] = with_problem(meaning, failed.setdefault(name, limit))
-                continue
-            mark = self._marked(text, meaning)
-            if self.named_units is not None:
-                meaning = self._measured(mark, text, meaning)
-                if isinstance(meaning.problem, UnitError):
-                    meaning, mark = self._with_units(index, meaning, mark)
-                if meaning.problem is not None:
-                    meanings[index] = meaning
-                    continue
-            self._named[name] = meaning
-            self._marks[name] = mark
-            line = self.cache.compiled.get(mark)
-            if line is None and meaning.uses - self._named.keys():
-                # What it needs could not be compiled: ``spread_problems`` says so.
-                continue
-            if line is None:
-                line = self.cache.compiled[mark] = self.expressions.compile_line(meaning)
-            if isinstance(line, MathError):
-                meanings[index] = with_problem(meaning, line)
-                del self._named[name]
-                if isinstance(line, LimitError):
-                    failed[name] = line
-            else:
-                meanings[index] = self._named[name] = replace(meaning, kind=line[0])
-        self.meanings = tuple(meanings)
-
-    def _marked(self, text: str, meaning: Meaning) -> int:
-        uses = tuple(sorted((name, self._marks.get(name, -1)) for name in meaning.uses))
-        is_measured = self.named_units is not None
-        content = (text, meaning.name, meaning.is_slider, meaning.line, uses, is_measured)
-        marks = self.cache.marks
-        return marks.setdefault(content, len(marks))
-
-    def _measured(self, mark: int, text: str, meaning: Meaning) -> Meaning:
-        """Infer the units of a line; what was inferred for the same meaning is stored.
-
-        Units that do not fit together are a problem of the line.
-        """
-        if self.named_units is None or meaning.line is None:
-            return meaning
-        measured = self.cache.measured.get(mark)
-        if measured is None:
-            try:
-                measured = measured_meaning(text, meaning, self.named_units, self.unit)
-            except UnitError as err:
-                measured = err.with_traceback(None)
-            self.cache.measured[mark] = measured
-        if isinstance(measured, UnitError):
-            return with_problem(meaning, measured)
-        if meaning.name is not None:
-            self.named_units.with_line(meaning.name, measured.line, measured.units)
-        return replace(meaning, units=measured.units, computed=measured.line)
-
-    def _with_units(self, index: int, meaning: Meaning, mark: int) -> tuple[Meaning, int]:
-        """Return a line with letters as units that names hide, if only that fits together."""
-        key = self.keys[index]
-        other = read_with_units(key, self.vocabulary)
-        if other is None:
-            return meaning, mark
-        other_mark = self._marked(key.text, other)
-        other = self._measured(other_mark, key.text, other)
-        return (meaning, mark) if other.problem is not None else (other, other_mark)
-
-    def _settled_relation(self, text: str, meaning: Meaning) -> Meaning:
-        if not isinstance(meaning.line, RelationLine):
-            return meaning
-        if self.named_units is not None:
-            meaning = self._measured(self._marked(text, meaning), text, meaning)
-        if meaning.problem is not None or not isinstance(meaning.base_line, RelationLine):
-            return meaning
-        try:
-            self.expressions.relation(meaning.base_line)
-        except MathError as err:
-            return with_problem(meaning, err.with_traceback(None))
-        return meaning
+    def _needs(self, name: str) -> frozenset[str]:
+        """Return the names from which a name is computed."""
+        meaning = self.named.get(name)
+        if meaning is None or meaning.base_line is None:
+            return frozenset()
+        nodes = line_nodes(meaning.base_line)
+        return meaning.uses.union(*(names_in(node) for node in nodes))

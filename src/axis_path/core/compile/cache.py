@@ -8,6 +8,7 @@ from axis_path.core.compile.compiled import (
     Compiled,
     CompiledFunction,
 )
+from axis_path.core.compile.sets.definitions import SettledSet
 from axis_path.core.compile.units.units import MeasuredLine
 from axis_path.core.dimensions.curve_units import CurveUnits
 from axis_path.core.errors import MathError, UnitError
@@ -43,6 +44,8 @@ class CompileCache:
     compiled: dict[int, tuple[Kind, Compiled] | MathError] = field(default_factory=dict)
     #: Lines in base units, in studies with units, or why their units do not fit.
     measured: dict[int, MeasuredLine | UnitError] = field(default_factory=dict)
+    #: Sets of equations, or why they do not read.
+    sets: dict[int, SettledSet | MathError] = field(default_factory=dict)
     #: Functions, and expressions of x and y, as numbers on axes with units.
     in_units: dict[tuple[CompiledFunction, CurveUnits], CompiledFunction] = field(
         default_factory=dict

@@ -8,7 +8,7 @@ from graphlib import TopologicalSorter
 
 import numpy as np
 
-from axis_path.core.errors import CycleError, NameTakenError, NoValueError, no_value
+from axis_path.core.errors import CycleError, MathError, NameTakenError, NoValueError, no_value
 from axis_path.core.language import Vocabulary
 from axis_path.core.lines.meaning import Kind, LineKey, Meaning, with_problem
 
@@ -26,18 +26,19 @@ def find_problems(
 def _refuse_doubles(keys: tuple[LineKey, ...], meanings: list[Meaning]) -> None:
     first: dict[str, int] = {}
     for index, (key, meaning) in enumerate(zip(keys, meanings, strict=True)):
-        if key.disabled or meaning.name is None or meaning.kind is Kind.UNREAD:
+        if key.disabled or meaning.kind is Kind.UNREAD:
             continue
-        if meaning.name in first:
-            start = max(key.text.find(meaning.name), 0)
+        taken = next((name for name in meaning.names if name in first), None)
+        if taken is not None:
+            start = max(key.text.find(taken), 0)
             error = NameTakenError(
-                f"`{meaning.name}` is defined already, in line {first[meaning.name] + 1}. "
+                f"`{taken}` is defined already, in line {first[taken] + 1}. "
                 "Change it there, or choose another name here.",
-                position=(start, start + len(meaning.name)),
+                position=(start, start + len(taken)),
             )
             meanings[index] = with_problem(meaning, error)
         else:
-            first[meaning.name] = index
+            first.update(dict.fromkeys(meaning.names, index))
 
 
 def _find_missing(
@@ -64,9 +65,11 @@ def _no_value(letters: tuple[str, ...], position: tuple[int, int]) -> NoValueErr
 def working(keys: tuple[LineKey, ...], meanings: list[Meaning]) -> dict[str, int]:
     """Return the places of the lines that work, by their names."""
     return {
-        meaning.name: index
+        name: index
         for index, (key, meaning) in enumerate(zip(keys, meanings, strict=True))
-        if not key.disabled and meaning.name is not None and meaning.problem is None
+        if not key.disabled and meaning.problem is None
+        for name in meaning.names
+        if name not in meaning.undetermined
     }
 
 
@@ -124,12 +127,11 @@ def spread_problems(keys: tuple[LineKey, ...], meanings: list[Meaning]) -> None:
     """Note a problem of their own for lines that need a line with a problem."""
     works = working(keys, meanings)
     broken = {
-        meaning.name: meaning.problem
+        name: meaning.problem
         for key, meaning in zip(keys, meanings, strict=True)
         if not key.disabled
-        and meaning.name is not None
-        and meaning.problem is not None
-        and meaning.name not in works
+        for name in meaning.names
+        if name not in works
     }
     if not broken:
         return
@@ -143,14 +145,22 @@ def spread_problems(keys: tuple[LineKey, ...], meanings: list[Meaning]) -> None:
             if meaning.problem is not None:
                 continue
             error = NoValueError(
-                f"`{name}` has a problem of its own, so there is no value here yet.",
+                f"{_reason(name, cause)}, so there is no value here yet.",
                 position=(0, len(keys[index].text)),
                 letters=cause.letters if cause is not None else (),
             )
             meanings[index] = with_problem(meaning, error)
-            if meaning.name is not None and meaning.name not in broken:
-                broken[meaning.name] = error
-                waiting.append(meaning.name)
+            for defined in meaning.names:
+                if defined not in broken:
+                    broken[defined] = error
+                    waiting.append(defined)
+
+
+def _reason(name: str, cause: MathError | None) -> str:
+    """Return why a name has no value."""
+    if cause is None:
+        return f"The equations do not determine `{name}`"
+    return f"`{name}` has a problem of its own"
 
 
 def _users(keys: tuple[LineKey, ...], meanings: list[Meaning]) -> dict[str, list[int]]:
@@ -167,8 +177,8 @@ def names_that_need(
 ) -> Iterator[str]:
     """Return the names of the lines that use a name, in the order of the lines."""
     for key, meaning in zip(keys, meanings, strict=True):
-        if not key.disabled and name in meaning.uses and meaning.name not in (None, name):
-            yield meaning.name or ""
+        if not key.disabled and name in meaning.uses:
+            yield from (other for other in meaning.names if other != name)
 
 
 def order_of_need(
@@ -189,7 +199,7 @@ def order_of_need(
         and meanings[index].problem is None
         and meanings[index].kind is not Kind.NOTE
     ]
-    own = {meanings[index].name: index for index in ready}
+    own = {name: index for index in ready for name in meanings[index].names}
     order: list[int] = []
     done: set[int] = set()
     for index in ready:

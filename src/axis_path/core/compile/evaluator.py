@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
-from fractions import Fraction
 
 import numpy as np
 
 from axis_path.core.arithmetic import Ball, Defined, ball, precision
+from axis_path.core.arithmetic.real_number import EnclosedNumber, Parameters
 from axis_path.core.compile.analysis import Analysis
 from axis_path.core.compile.compiled import CompiledValue
 from axis_path.core.errors import LimitError, ListError, MathError
@@ -35,6 +35,7 @@ from axis_path.core.evaluate.lists import Elements
 from axis_path.core.language import plain, read_expression
 from axis_path.core.language.tree import Call, Node
 from axis_path.core.limits import LISTED_ROWS
+from axis_path.core.threads import COMPUTING
 
 _CONVENTION = "0^0 counts as 1, by convention."
 #: So many digits are enough to say what a number is over the complex numbers.
@@ -56,7 +57,7 @@ class Evaluator:
     """
 
     lists: Mapping[str, ListSource]
-    parameters: Mapping[str, Fraction]
+    parameters: Parameters
     analysis: Analysis
 
     def value(self, compiled: CompiledValue, node: Node | None = None) -> Result:
@@ -133,10 +134,27 @@ class Evaluator:
             expression: what is looked for.
             at_bits: computes it with so many binary digits, if that is not done step by step.
         """
+        expression = self._written_out(expression)
         form = exact_form(expression.program, self.parameters)
         if form.text is None or self._is_right(form.text, expression, at_bits):
             return form
         return ExactForm(None)
+
+    def _written_out(self, expression: Expression) -> Expression:
+        """Return an expression with the values put in that solving found in exact form."""
+        if not self.analysis.solved_names:
+            return expression
+        graph = self.analysis.cache.graph
+        with COMPUTING:
+            step = expression.step
+            for name in sorted(expression.program.parameters & self.analysis.solved_names.keys()):
+                value = self.parameters[name]
+                source = value.source if isinstance(value, EnclosedNumber) else None
+                if isinstance(source, Expression):
+                    step = graph.substitute(
+                        step, graph.add(Op.PARAMETER, payload=name), source.step
+                    )
+        return expression.sibling(step)
 
     def _is_right(
         self, text: str, expression: Expression, at_bits: Callable[[int], Ball] | None

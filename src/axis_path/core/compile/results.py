@@ -27,14 +27,14 @@ from axis_path.core.dimensions import (
 from axis_path.core.dimensions.curve_units import CurveUnits
 from axis_path.core.dimensions.expand import in_unit
 from axis_path.core.document.shown_units import ShownUnits
-from axis_path.core.errors import MathError, NotHandledError, UnknownNameError
+from axis_path.core.errors import MathError, NotHandledError, NoValueError, UnknownNameError
 from axis_path.core.evaluate import ExactForm, Result, ResultKind
 from axis_path.core.evaluate.exact.factors import factored_form
 from axis_path.core.evaluate.quantities import point_with_units, quantity_of
 from axis_path.core.language import hint_of, line_nodes, read_expression, typeset
 from axis_path.core.language.read import read_body
 from axis_path.core.language.tree import Call, Name, Node, Physical, walk
-from axis_path.core.lines.meaning import VALUED
+from axis_path.core.lines.meaning import VALUED, Kind
 
 #: The usual variables, which a line need not name.
 _VARIABLES = ("x", "y", "t", "theta")
@@ -192,6 +192,8 @@ class Results:
         definition = self._snapshot.definition_of(name)
         if definition.problem is not None:
             raise definition.problem
+        if definition.kind is Kind.EQUATIONS and name != definition.name:
+            return self._of_set(name)
         if definition.kind not in VALUED or definition.name is None:
             raise UnknownNameError(f"`{definition.name}` has no single value.")
         if definition.units is not None and not definition.units.is_plain:
@@ -203,6 +205,20 @@ class Results:
             raise TypeError(f"{name} is no value")
         result = self._snapshot.evaluator.value(compiled)
         return self._with_forms(result, Name(definition.name), definition.name)
+
+    def _of_set(self, name: str) -> Result:
+        """Compute a value that a set of equations defines, in the unit that is its own there."""
+        analysis = self._snapshot.analysis
+        index = next(k for k, one in analysis.sets.items() if name in one.read.unknowns)
+        settled = analysis.sets[index]
+        if name not in settled.names:
+            raise NoValueError(f"The equations do not determine `{name}`.")
+        base, unit = self._of_base(Name(name), name), settled.read.unit(name)
+        if not unit.parts:
+            return self._with_certainty(base, Name(name))
+        measure = settled.read.measured.unknowns[name]
+        number = self._of_base(in_unit(Name(name), unit, self._snapshot.unit), name)
+        return self._with_certainty(quantity_of(number, unit, dimension_of(measure)), Name(name))
 
     def _of_line(self, definition: Definition, name: str) -> Result:
         """Compute a value with a unit, in the unit that was chosen for its line."""

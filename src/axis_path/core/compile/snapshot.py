@@ -11,12 +11,14 @@ from dataclasses import replace
 from fractions import Fraction
 from typing import Protocol, TypeVar, cast
 
+from axis_path.core.arithmetic.real_number import Parameters, RealNumber
 from axis_path.core.catalogue.units import NO_UNIT, UnitProduct, read_unit
 from axis_path.core.compile.analyse import analyse
 from axis_path.core.compile.analysis import Analysis
 from axis_path.core.compile.definition import Definition
 from axis_path.core.compile.evaluator import Evaluator
 from axis_path.core.compile.objects.objects import Objects
+from axis_path.core.compile.sets.solved_sets import SolvedSets
 from axis_path.core.compile.values import Values
 from axis_path.core.document.document import Document
 from axis_path.core.document.random_seed import RandomSeed
@@ -204,7 +206,7 @@ class Snapshot:
         """
         name = spelled(name)
         for line, meaning in zip(self.lines, self.analysis.meanings, strict=True):
-            if meaning.name == name and not line.disabled:
+            if name in meaning.names and not line.disabled:
                 return line
         near = nearest(name, frozenset(self.names()))
         hint = f" Did you mean `{near}`?" if near else ""
@@ -273,9 +275,19 @@ class Snapshot:
         return dict(pair for pair in pairs if pair is not None)
 
     @lazy_property
-    def values(self) -> Mapping[str, Fraction]:
-        """Return the sliders, and on demand the numbers that are computed from matrices."""
-        return Values(self.sliders, lambda name: self.objects.fraction(name))
+    def values(self) -> Parameters:
+        """Return the sliders, and on demand what is computed from matrices or by solving sets."""
+        return Values(self.sliders, self._computed)
+
+    def _computed(self, name: str) -> RealNumber:
+        if name in self.analysis.solved_names:
+            return self.solved_sets.value(name)
+        return self.objects.fraction(name)
+
+    @lazy_property
+    def solved_sets(self) -> SolvedSets:
+        """Return what solves the sets of equations."""
+        return SolvedSets(self.analysis, self.values, lambda index: self.lines[index].options)
 
     @lazy_property
     def objects(self) -> Objects:

@@ -10,7 +10,7 @@ Source: Moré, *The Levenberg-Marquardt algorithm*, 1978, in SciPy's ``least_squ
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 
@@ -19,6 +19,7 @@ from flint import arb
 from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Ball, precision
+from axis_path.core.arithmetic.real_number import Parameters
 from axis_path.core.data.fit import Fit
 from axis_path.core.data.linear_fit import Solved, number_text, solve_least_squares, to_arb
 from axis_path.core.errors import DataError
@@ -50,7 +51,7 @@ class Formula:
     slopes: tuple[Expression, ...]
     names: tuple[str, ...]
     inputs: tuple[str, ...]
-    sliders: Mapping[str, Fraction]
+    sliders: Parameters
 
     def at(self, x: Floats, parameters: Floats) -> Floats:
         """Return the values at abscissae."""

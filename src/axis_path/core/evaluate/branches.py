@@ -12,12 +12,12 @@ stored with the expression, and begun anew when it has grown too large.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator, Mapping
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
-from fractions import Fraction
 
 from axis_path.core.arithmetic import Ball, Defined, ball
 from axis_path.core.arithmetic.conversion import whole_number
+from axis_path.core.arithmetic.real_number import Balls, Parameters, ball_of
 from axis_path.core.catalogue import FUNCTIONS
 from axis_path.core.errors import LimitError
 from axis_path.core.evaluate.backends.backends import Proving
@@ -115,10 +115,7 @@ class Branches:
 
     def known(self, abscissa: Ball, zeros: frozenset[int]) -> Known:
         """Return what is known of a place where some steps are zero."""
-        parameters = {
-            name: ball.from_fraction(value) for name, value in self._given.parameters.items()
-        }
-        return Known(self._graph, abscissa, zeros, parameters, _PROVING)
+        return Known(self._graph, abscissa, zeros, Balls(self._given.parameters), _PROVING)
 
     def settled(self, function: RealFunction, abscissa: Ball, zeros: frozenset[int]) -> Ball:
         """Return the value at a place where some steps are zero; it is stored with the branches.
@@ -260,7 +257,7 @@ def _fenced(step: Step) -> Iterator[tuple[int, int]]:
                 yield step.arguments[0], bound
 
 
-def _chosen(graph: Graph, top: int, at: Ball, parameters: Mapping[str, Fraction]) -> int:
+def _chosen(graph: Graph, top: int, at: Ball, parameters: Parameters) -> int:
     """Return ``top`` with every choice made as it falls at a place."""
     order = graph.reachable(top)
     asked = sorted(
@@ -280,7 +277,7 @@ def _chosen(graph: Graph, top: int, at: Ball, parameters: Mapping[str, Fraction]
     if not asked:
         return top
     program = extract(graph, *asked)
-    used = {name: ball.from_fraction(parameters[name]) for name in program.parameters}
+    used = {name: ball_of(parameters[name]) for name in program.parameters}
     values = dict(zip(asked, run(program, _PROVING, at, used), strict=True))
     made: dict[int, int] = {}
     for index in order:

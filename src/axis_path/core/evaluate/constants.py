@@ -9,6 +9,7 @@ import numpy as np
 from flint import acb
 
 from axis_path.core.arithmetic import Ball, ball, precision
+from axis_path.core.arithmetic.real_number import Parameters, ball_of
 from axis_path.core.evaluate.backends.backends import (
     Proving,
     nearest_float,
@@ -25,7 +26,7 @@ from axis_path.core.evaluate.graph.program import (
 
 def evaluate_constant(
     expression: Expression,
-    parameters: Mapping[str, Fraction],
+    parameters: Parameters,
     *,
     bits: int,
     inputs: Mapping[str, Ball] | None = None,
@@ -46,16 +47,14 @@ def evaluate_constant(
             return ball.from_fraction(known)
     backend = PROVING if wanted_bits is None else Proving.with_integrals(wanted_bits)
     with precision(bits):
-        used = {
-            name: ball.from_fraction(parameters[name]) for name in expression.program.parameters
-        }
+        used = {name: ball_of(parameters[name]) for name in expression.program.parameters}
         used |= dict(inputs or {})
         return run(expression.program, backend, ball.from_fraction(0), used)[0]
 
 
 def evaluate_together(
     expressions: Sequence[Expression],
-    parameters: Mapping[str, Fraction],
+    parameters: Parameters,
     inputs: Mapping[str, Ball],
 ) -> list[Ball]:
     """Compute several expressions of one graph at once, at the present precision.
@@ -67,11 +66,11 @@ def evaluate_together(
     """
     first, *others = expressions
     program = first.together(*others)
-    used = {name: ball.from_fraction(parameters[name]) for name in program.parameters}
+    used = {name: ball_of(parameters[name]) for name in program.parameters}
     return run(program, PROVING, ball.from_fraction(0), used | dict(inputs))
 
 
-def has_zero_to_the_zero(expression: Expression, parameters: Mapping[str, Fraction]) -> bool:
+def has_zero_to_the_zero(expression: Expression, parameters: Parameters) -> bool:
     """Check whether an expression without a variable takes 0^0 anywhere."""
     program = expression.program
     powers = [
@@ -81,15 +80,13 @@ def has_zero_to_the_zero(expression: Expression, parameters: Mapping[str, Fracti
     ]
     if not powers or program.inputs:
         return False
-    used = {name: ball.from_fraction(parameters[name]) for name in program.parameters}
+    used = {name: ball_of(parameters[name]) for name in program.parameters}
     with precision(VALUE_BITS):
         values = run_all(program, PROVING, ball.from_fraction(0), used)
     return any(values[base].exact == 0 and values[last].exact == 0 for base, last in powers)
 
 
-def evaluate_complex(
-    expression: Expression, parameters: Mapping[str, Fraction], *, bits: int
-) -> acb:
+def evaluate_complex(expression: Expression, parameters: Parameters, *, bits: int) -> acb:
     """Return the complex ball of an expression without a variable; not finite without a value.
 
     Raises:
@@ -97,12 +94,14 @@ def evaluate_complex(
     """
     backend = Complex()
     with precision(bits):
-        used = {name: backend.number(parameters[name]) for name in expression.program.parameters}
+        used = {
+            name: acb(ball_of(parameters[name]).value) for name in expression.program.parameters
+        }
         return run(expression.program, backend, backend.number(Fraction(0)), used)[0]
 
 
 def sample_inputs(
-    expression: Expression, parameters: Mapping[str, Fraction], inputs: Mapping[str, Floats]
+    expression: Expression, parameters: Parameters, inputs: Mapping[str, Floats]
 ) -> Floats:
     """Return the values of an expression over the elements of lists, (n,) floats or NaN."""
     used = {

@@ -7,7 +7,7 @@ and tabulating see functions in this form only.
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Mapping
+from collections.abc import Callable
 from dataclasses import dataclass, field
 from fractions import Fraction
 from typing import Any
@@ -16,6 +16,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Ball, Defined, Enclosure, ball, precision
+from axis_path.core.arithmetic.real_number import Balls, Parameters, RealNumber, ball_of, key_of
 from axis_path.core.dimensions.curve_units import PLAIN_UNITS, CurveUnits
 from axis_path.core.evaluate.backends.backends import (
     Enclosing,
@@ -109,7 +110,7 @@ class RealFunction:
     name: str
     variable: str
     expression: Expression
-    parameters: Mapping[str, Fraction] = field(default_factory=dict)
+    parameters: Parameters = field(default_factory=dict)
     low: End | None = None
     high: End | None = None
     without: tuple[Ball, ...] = ()
@@ -129,9 +130,7 @@ class RealFunction:
         return self._key_of(self.expression.program.parameters)
 
     def _key_of(self, sliders: frozenset[str]) -> tuple[object, ...]:
-        # Whole numbers: to find something by a fraction takes far longer.
-        exact = ((name, self.parameters[name]) for name in sorted(sliders))
-        values = tuple((name, value.numerator, value.denominator) for name, value in exact)
+        values = tuple((name, *key_of(self.parameters[name])) for name in sorted(sliders))
         return (self.expression, self.name, self.variable, self._ends_key(), values)
 
     def _ends_key(self) -> tuple[str, ...]:
@@ -139,7 +138,7 @@ class RealFunction:
         ends = [end.key if end else "" for end in (self.low, self.high)]
         return (*ends, *(repr(value) for value in self.without))
 
-    def _used(self, expression: Expression) -> list[tuple[str, Fraction]]:
+    def _used(self, expression: Expression) -> list[tuple[str, RealNumber]]:
         return [(name, self.parameters[name]) for name in expression.program.parameters]
 
     def sample(self, xs: Floats) -> Floats:
@@ -208,7 +207,7 @@ class RealFunction:
             expression: one that was made from this function's; the function itself by default.
         """
         chosen = expression or self.expression
-        parameters = {name: ball.from_fraction(value) for name, value in self._used(chosen)}
+        parameters = {name: ball_of(value) for name, value in self._used(chosen)}
         return run(chosen.program, PROVING, x, parameters)[0]
 
     def settle(
@@ -222,8 +221,7 @@ class RealFunction:
             expression: one of the same graph; the function itself by default.
         """
         chosen = expression or self.expression
-        parameters = {name: ball.from_fraction(value) for name, value in self.parameters.items()}
-        return chosen.settle(abscissa, zeros, parameters)
+        return chosen.settle(abscissa, zeros, Balls(self.parameters))
 
     def prove_within(self, x: Ball) -> Ball:
         """Return the value at one number ``x``, undefined outside the function's own domain."""
@@ -281,7 +279,7 @@ def prove_steps(function: RealFunction, x: Ball) -> ProvedSteps:
     applied = {position: apply for position, apply, _ in plan.calls}
     values: list[Ball] = list(plan.values)
     for position, name in plan.reads:
-        values[position] = x if name is None else ball.from_fraction(function.parameters[name])
+        values[position] = x if name is None else ball_of(function.parameters[name])
     for position, apply, arguments in plan.calls:
         values[position] = apply(*(values[argument] for argument in arguments))
     steps = tuple((step, applied.get(k, ball.undefined)) for k, step in enumerate(program.steps))
@@ -301,7 +299,7 @@ def constant_steps(function: RealFunction) -> tuple[tuple[Step, ...], list[Ball 
         if step.op == Op.VARIABLE or any(argument is None for argument in given):
             values.append(None)
         elif step.op == Op.PARAMETER:
-            values.append(ball.from_fraction(function.parameters[str(step.payload)]))
+            values.append(ball_of(function.parameters[str(step.payload)]))
         else:
             values.append(bound_step(step, PROVING)(*given))
     return program.steps, values, program.results[0]

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
-from fractions import Fraction
 
 import numpy as np
 from numpy.typing import NDArray
@@ -14,6 +13,7 @@ from axis_path.core.arithmetic.arrays.array import check_same_length
 from axis_path.core.arithmetic.bounded import entrywise, totals
 from axis_path.core.arithmetic.bounded.entries import BoundedEntries, from_ball, from_common
 from axis_path.core.arithmetic.conversion import to_fraction, whole_number
+from axis_path.core.arithmetic.real_number import Parameters
 from axis_path.core.errors import LimitError, ListError
 from axis_path.core.evaluate.constants import evaluate_constant, sample_inputs
 from axis_path.core.evaluate.expression import Expression
@@ -23,7 +23,7 @@ from axis_path.core.limits import LIST_LENGTH, written_count
 from axis_path.core.threads import lazy_property
 
 Floats = NDArray[np.float64]
-Values = Mapping[str, Fraction]
+Values = Parameters
 
 
 @dataclass(frozen=True)

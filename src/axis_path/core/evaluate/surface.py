@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
 from dataclasses import dataclass, field
-from fractions import Fraction
 
 import numpy as np
 from numpy.typing import NDArray
 
-from axis_path.core.arithmetic import Ball, Enclosure, ball
+from axis_path.core.arithmetic import Ball, Enclosure
+from axis_path.core.arithmetic.real_number import Parameters, ball_of
 from axis_path.core.errors import LimitError, NotHandledError
 from axis_path.core.evaluate.backends.backends import Fast, Proving, nearest_float
 from axis_path.core.evaluate.backends.enclosed import enclose_columns
@@ -67,7 +66,7 @@ class RealSurface:
 
     expression: Expression
     second: str
-    parameters: Mapping[str, Fraction] = field(default_factory=dict)
+    parameters: Parameters = field(default_factory=dict)
 
     def key(self) -> tuple[object, ...]:
         """Return all that its values depend on."""
@@ -115,5 +114,5 @@ class RealSurface:
     def prove(self, x: Ball, y: Ball) -> Ball:
         """Return the ball of values at two numbers, at the present precision."""
         program = self.expression.program
-        used = {name: ball.from_fraction(self.parameters[name]) for name in program.parameters}
+        used = {name: ball_of(self.parameters[name]) for name in program.parameters}
         return run(program, _PROVING, x, used | {self.second: y})[0]

@@ -1,5 +1,6 @@
 """All kinds of lines. A new one is a folder, and a line here."""
 
+from axis_path.core.kinds.equations.kind import EQUATIONS
 from axis_path.core.kinds.functions.kind import FUNCTION
 from axis_path.core.kinds.kind import LineKind
 from axis_path.core.kinds.maps.kind import SEVERAL
@@ -13,6 +14,6 @@ KINDS: dict[Kind, LineKind] = {
     kind.kind: kind
     for kind in (
         FUNCTION, SEVERAL, OPERATION, PATH, POLAR, RELATION, REGION, PARAMETER, POINT, LIST, MATRIX,
-        TRUTH, NOTE, UNREAD,
+        TRUTH, EQUATIONS, NOTE, UNREAD,
     )
 }  # fmt: skip

@@ -105,6 +105,11 @@ class Latex(Textbook):
         """Set an index below a base."""
         return f"{{{base.rstrip()}}}_{{{index}}}"
 
+    def stacked(self, lines: list[str]) -> str:
+        """Set lines below one another behind a brace."""
+        rows = r" \\ ".join(lines)
+        return f"\\begin{{cases}} {rows} \\end{{cases}}"
+
     def degree(self) -> str:
         """Set the sign of degrees."""
         return r"^{\circ}"
@@ -131,8 +136,7 @@ def latex_comparisons(parts: Sequence[tuple[tuple[Node, ...], tuple[str, ...]]])
     printed = [_PRINTER.whole(_PRINTER.comparison(*part)) for part in parts]
     if len(printed) == 1:
         return printed[0]
-    lines = r" \\ ".join(printed)
-    return f"\\begin{{cases}} {lines} \\end{{cases}}"
+    return _PRINTER.stacked(printed)
 
 
 def latex_line(line: Line, name: str | None) -> str:

@@ -1,9 +1,10 @@
-"""What a line is after reading: a note, a value, a function or a relation."""
+"""What a line is after reading: a note, a value, a function, a relation or a set of equations."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass
 
+from axis_path.core.language.parsing.body import Condition
 from axis_path.core.language.tree import (
     Domain,
     Node,
@@ -83,7 +84,45 @@ class RelationLine:
         return "=" not in self.signs
 
 
-Line = NoteLine | ValueLine | FunctionLine | RelationLine
+@dataclass(frozen=True, slots=True)
+class SetEquation:
+    """One equation of a set.
+
+    Attributes:
+        text: as it was typed.
+        source: the text that ends with it, in which the spans of its nodes count.
+        compared: its two sides.
+        meant: the names of the set that stand there, and not the units of their letters.
+    """
+
+    text: str
+    source: str
+    compared: Condition
+    meant: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class SetLine:
+    """Several equations that are solved together: ``W = m g_n; m = 3 kg``.
+
+    Attributes:
+        name: from ``ramp: …``; None without.
+        readings: the equations, read in one or several ways; the preferred one comes first.
+        own: the names that get their values from it.
+    """
+
+    name: str | None
+    readings: tuple[tuple[SetEquation, ...], ...]
+    own: tuple[str, ...]
+    name_span: Span
+
+    @property
+    def equations(self) -> tuple[SetEquation, ...]:
+        """Return the equations as they are read."""
+        return self.readings[0]
+
+
+Line = NoteLine | ValueLine | FunctionLine | RelationLine | SetLine
 
 
 def line_nodes(line: Line) -> tuple[Node, ...]:
@@ -96,6 +135,8 @@ def line_nodes(line: Line) -> tuple[Node, ...]:
             return (line.expression, *domains)
         case RelationLine():
             return line.terms
+        case SetLine():
+            return tuple(term for one in line.equations for term in one.compared.terms)
         case NoteLine():
             return ()
 
@@ -104,4 +145,6 @@ def own_variables(line: Line) -> frozenset[str]:
     """Return the names that a line itself gives a meaning to."""
     if isinstance(line, FunctionLine):
         return frozenset(line.variables)
+    if isinstance(line, SetLine):
+        return frozenset(line.own)
     return frozenset({"x", "y"}) if isinstance(line, RelationLine) else frozenset()

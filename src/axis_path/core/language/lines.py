@@ -7,8 +7,17 @@ import re
 from axis_path.core.catalogue import CONSTANTS, FUNCTIONS
 from axis_path.core.errors import DomainError, GrammarError, LimitError, NameTakenError, Repair
 from axis_path.core.language.domains import read_domain, read_domains
-from axis_path.core.language.line_types import FunctionLine, Line, NoteLine, RelationLine, ValueLine
+from axis_path.core.language.line_types import (
+    FunctionLine,
+    Line,
+    NoteLine,
+    RelationLine,
+    SetLine,
+    ValueLine,
+)
 from axis_path.core.language.read import Body, Condition, read_body
+from axis_path.core.language.sets.reading import read_equations
+from axis_path.core.language.sets.split import EquationText, label_of_set, split_set
 from axis_path.core.language.tree import (
     INFINITY,
     Domain,
@@ -27,7 +36,7 @@ from axis_path.core.language.tree import (
     walk,
 )
 from axis_path.core.language.vocabulary import NAME_PATTERN, WORDS, Vocabulary, spelled
-from axis_path.core.limits import LINE_LENGTH
+from axis_path.core.limits import LINE_LENGTH, SET_EQUATIONS
 
 _NAME = NAME_PATTERN.pattern
 _FUNCTION_HEAD = re.compile(rf"\s*({_NAME})\s*\(\s*({_NAME}(?:\s*,\s*{_NAME})*)\s*\)\s*:?=(?!=)")
@@ -46,6 +55,8 @@ def head_name(text: str) -> str | None:
     label = _LABEL.match(text)
     if label:
         return spelled(label[1])
+    if split_set(text):
+        return None
     function = _FUNCTION_HEAD.match(text)
     if function and not _is_equation(function):
         return spelled(function[1])
@@ -84,6 +95,9 @@ def read_line(text: str, vocabulary: Vocabulary) -> Line:
         )
     if text.lstrip().startswith("#"):
         return NoteLine(text.lstrip()[1:].strip())
+    equations = split_set(text)
+    if equations:
+        return _read_set(text, equations, vocabulary)
     quotient = _DIFFERENTIAL.search(text)
     if quotient:
         raise GrammarError(
@@ -110,6 +124,19 @@ def read_line(text: str, vocabulary: Vocabulary) -> Line:
     if value and value[1] != "x" and not _PLANE_PRODUCT.fullmatch(value[1]):
         return _read_value(text, value, vocabulary)
     return _read_unnamed(text, vocabulary)
+
+
+def _read_set(text: str, equations: tuple[EquationText, ...], vocabulary: Vocabulary) -> SetLine:
+    label = label_of_set(text)
+    name = None if label is None else spelled(label)
+    if name is not None:
+        _check_name(name, (text.index(name[:1]), text.index(":")))
+    if len(equations) > SET_EQUATIONS.value:
+        raise LimitError(f"A set can have {SET_EQUATIONS.value} equations.")
+    readings = read_equations(equations, vocabulary)
+    known = vocabulary.values | vocabulary.functions
+    own = tuple(one for one in readings.names if one not in known)
+    return SetLine(name, readings.in_order(), own, (0, 0))
 
 
 def _is_equation(head: re.Match[str]) -> bool:

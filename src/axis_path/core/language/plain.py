@@ -4,7 +4,14 @@ from __future__ import annotations
 
 from fractions import Fraction
 
-from axis_path.core.language.line_types import FunctionLine, Line, NoteLine, RelationLine, ValueLine
+from axis_path.core.language.line_types import (
+    FunctionLine,
+    Line,
+    NoteLine,
+    RelationLine,
+    SetLine,
+    ValueLine,
+)
 from axis_path.core.language.tree import (
     TRANSPOSE,
     Angle,
@@ -57,6 +64,13 @@ def plain_line(line: Line) -> str:
             for sign, term in zip(signs, terms[1:], strict=True):
                 parts += [sign, _outer(term)]
             return (f"{name}: " if name else "") + " ".join(parts)
+        case SetLine(name, _, _):
+            written = "; ".join(
+                f"{_outer(one.compared.terms[0])} = {_outer(one.compared.terms[1])}"
+                for one in line.equations
+            )
+            end = ";" if len(line.equations) == 1 else ""
+            return (f"{name}: " if name else "") + written + end
         case FunctionLine():
             head = f"{line.name}({', '.join(line.variables)}) = " if line.name else ""
             pairs = zip(line.domains, line.variables, strict=True)

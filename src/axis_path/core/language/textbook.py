@@ -10,7 +10,14 @@ from abc import ABC, abstractmethod
 from fractions import Fraction
 
 from axis_path.core.language import quantities
-from axis_path.core.language.line_types import FunctionLine, Line, NoteLine, RelationLine, ValueLine
+from axis_path.core.language.line_types import (
+    FunctionLine,
+    Line,
+    NoteLine,
+    RelationLine,
+    SetLine,
+    ValueLine,
+)
 from axis_path.core.language.tree import (
     TRANSPOSE,
     Angle,
@@ -143,6 +150,10 @@ class Textbook(ABC):
         """Set a base with an index below it."""
 
     @abstractmethod
+    def stacked(self, lines: list[str]) -> str:
+        """Set lines below one another behind a brace."""
+
+    @abstractmethod
     def degree(self) -> str:
         """Set the sign of degrees."""
 
@@ -179,6 +190,13 @@ class Textbook(ABC):
                 inner = self.comparison(line.terms, line.signs)
                 label = f"{self.name(name)}{self.separator(':')}" if name else ""
                 return self.whole(label + inner)
+            case SetLine():
+                equations = [
+                    self.comparison(one.compared.terms, one.compared.signs)
+                    for one in line.equations
+                ]
+                label = f"{self.name(name)}{self.separator(':')}" if name else ""
+                return self.whole(label + self.stacked(equations))
 
     def comparison(self, terms: tuple[Node, ...], signs: tuple[str, ...]) -> str:
         """Set terms with comparisons between them."""

@@ -104,12 +104,21 @@ class Vocabulary:
         values: parameters of the study.
         variables: the line's own variables; they hide a parameter of the same name.
         letters: names that may be unknowns; behind a number a unit of the same letters is meant.
+        sets: the texts of sets of equations, each with the names that get their values from it.
     """
 
     functions: frozenset[str] = frozenset()
     values: frozenset[str] = frozenset()
     variables: frozenset[str] = frozenset()
     letters: frozenset[str] = frozenset()
+    sets: frozenset[tuple[str, frozenset[str]]] = frozenset()
+
+    def for_line(self, text: str) -> Vocabulary:
+        """Return these names for reading one line: a set of equations defines some itself."""
+        if not self.sets:
+            return self
+        own = frozenset[str]().union(*(names for other, names in self.sets if other == text))
+        return replace(self, values=self.values - own, sets=frozenset())
 
     def is_function(self, name: str) -> bool:
         """Check whether a name is applied to what follows it."""

@@ -9,6 +9,7 @@ from axis_path.core.contract import Id, Line
 from axis_path.core.lines.family import Family
 from axis_path.core.lines.meaning import LineKey
 from axis_path.core.lines.moving import Runner, Trail
+from axis_path.core.lines.set_options import SetOptions
 from axis_path.core.lines.sliders import Slider, slider_unit, slider_value
 from axis_path.core.lines.style import LineStyle
 from axis_path.core.threads import lazy_property
@@ -34,6 +35,7 @@ class StudyLine:
         fit: the fit that the line follows; None for a line that is written by hand.
         fit_lost: whether it is disabled because that fit has no result.
         trail: where a point has been; None if it leaves no trail.
+        options: what was chosen for a set of equations; None if nothing was.
     """
 
     id: Id
@@ -51,6 +53,7 @@ class StudyLine:
     family: Family | None = None
     fit: Id | None = None
     fit_lost: bool = False
+    options: SetOptions | None = None
 
     @lazy_property
     def moving(self) -> tuple[str, Fraction] | None:

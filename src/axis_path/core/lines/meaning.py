@@ -22,6 +22,7 @@ from axis_path.core.language import (
     Line,
     NoteLine,
     RelationLine,
+    SetLine,
     ValueLine,
     Vocabulary,
     head_name,
@@ -32,6 +33,7 @@ from axis_path.core.language import (
     typeset_domains,
     typeset_line,
 )
+from axis_path.core.language.sets.split import split_set
 from axis_path.core.language.tree import WITH_UNITS, Name, Span, free_parts, name_of
 from axis_path.core.limits import LINE_LENGTH
 from axis_path.core.lines.sliders import slider_value
@@ -56,6 +58,7 @@ class Kind(StrEnum):
     MATRIX = "matrix"
     TRUTH = "truth"
     NOTE = "note"
+    EQUATIONS = "equations"
     UNREAD = "unread"
 
 
@@ -76,6 +79,8 @@ class LineKey:
     unit: str = ""
 
 
+#: The letters of the plane.
+PLANE_LETTERS = frozenset({"x", "y"})
 _SYMBOL = re.compile(r"[^\W\d]+")
 
 
@@ -150,6 +155,8 @@ class Meaning:
         has_units: whether units are written in it.
         units: what it measures; None in a study without units.
         computed: the line in base units; None in a study without units.
+        defines: the names that get their values from a set of equations.
+        undetermined: those of them that it does not determine.
     """
 
     kind: Kind
@@ -164,6 +171,13 @@ class Meaning:
     has_units: bool = False
     units: LineUnits | None = None
     computed: Line | None = None
+    defines: tuple[str, ...] = ()
+    undetermined: frozenset[str] = frozenset()
+
+    @property
+    def names(self) -> tuple[str, ...]:
+        """Return all names that the line defines."""
+        return self.defines if self.name is None else (self.name, *self.defines)
 
     @property
     def base_line(self) -> Line | None:
@@ -205,7 +219,8 @@ def name_in_head(text: str) -> str | None:
     if name is None or is_function_head(text) or slider_value(text):
         return name
     alone = read_alone(text)
-    return None if isinstance(alone, RelationLine) and alone.name is None else name
+    is_unnamed = isinstance(alone, RelationLine | SetLine) and alone.name is None
+    return None if is_unnamed else name
 
 
 def names_of(keys: tuple[LineKey, ...]) -> Vocabulary:
@@ -218,7 +233,23 @@ def names_of(keys: tuple[LineKey, ...]) -> Vocabulary:
         usage = _usage(key.text)
         if usage is not None:
             (functions if usage == "called" else values).add(name)
-    return Vocabulary(frozenset(functions - values), frozenset(values))
+    names = Vocabulary(frozenset(functions - values), frozenset(values))
+    for key in keys:
+        if not key.disabled and split_set(key.text):
+            own = own_names(key.text, names)
+            names = replace(names, values=names.values | own, sets=names.sets | {(key.text, own)})
+    return names
+
+
+def own_names(text: str, names: Vocabulary) -> frozenset[str]:
+    """Return the names that a set of equations gives a value among names that are known.
+
+    x and y belong to the plane: they have values in the set only.
+    """
+    line = _read_cached(text, _relevant(text, replace(names, sets=frozenset())))
+    return (
+        frozenset(line.own).difference(PLANE_LETTERS) if isinstance(line, SetLine) else frozenset()
+    )
 
 
 @lru_cache(maxsize=4096)
@@ -226,6 +257,8 @@ def _usage(text: str) -> str | None:
     """Return how the name of a line is used: called, as a value, or not at all."""
     if is_function_head(text):
         return "called"
+    if split_set(text):
+        return None
     if name_in_head(text) is None:
         return "valued" if isinstance(read_alone(text), ValueLine) else "called"
     is_labelled = ":" in text.replace(":=", "=").split("=", 1)[0]
@@ -273,6 +306,7 @@ def _read_cached(text: str, vocabulary: Vocabulary) -> Line | MathError:
 
 def read_meaning(key: LineKey, vocabulary: Vocabulary) -> Meaning:
     """Return what a line means among names that are known."""
+    vocabulary = vocabulary.for_line(key.text)
     line = _read_cached(key.text, _relevant(key.text, vocabulary))
     if isinstance(line, MathError):
         # Once more with all names, for the suggestion.
@@ -282,7 +316,7 @@ def read_meaning(key: LineKey, vocabulary: Vocabulary) -> Meaning:
         return Meaning(Kind.UNREAD, name, problem=line)
     if isinstance(line, NoteLine):
         return Meaning(Kind.NOTE, None, line=line)
-    if isinstance(line, RelationLine):
+    if isinstance(line, RelationLine | SetLine):
         name = line.name
     first_uses, has_units = _first_uses(line)
     mathml = typeset_line(line, name)
@@ -290,7 +324,7 @@ def read_meaning(key: LineKey, vocabulary: Vocabulary) -> Meaning:
     uses = frozenset(used for used, _ in first_uses)
     return Meaning(
         _first_kind(line), name, None, line, mathml, domain, uses, first_uses, key.is_slider,
-        has_units,
+        has_units, defines=_defined(line),
     )  # fmt: skip
 
 
@@ -312,6 +346,12 @@ def read_with_units(key: LineKey, vocabulary: Vocabulary) -> Meaning | None:
     return None if meaning.problem is not None or not meaning.has_units else meaning
 
 
+def _defined(line: Line) -> tuple[str, ...]:
+    """Return the names that get their values from a set of equations."""
+    own = line.own if isinstance(line, SetLine) else ()
+    return tuple(name for name in own if name not in PLANE_LETTERS)
+
+
 def _first_kind(line: Line) -> Kind:
     """Return the kind as far as the line alone shows it; what it is made of may say more."""
     match line:
@@ -321,6 +361,8 @@ def _first_kind(line: Line) -> Kind:
             return Kind.REGION if line.is_region else Kind.RELATION
         case ValueLine():
             return Kind.PARAMETER
+        case SetLine():
+            return Kind.EQUATIONS
         case _:
             return Kind.NOTE
 

@@ -6,6 +6,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
 from axis_path.core.language import FunctionLine, RelationLine, ValueLine, is_function_head
+from axis_path.core.language.sets.split import split_set
 from axis_path.core.language.tree import Name, Pair, walk
 from axis_path.core.lines.line import StudyLine
 from axis_path.core.lines.meaning import name_in_head, read_alone, reads_with_others
@@ -73,9 +74,10 @@ def _settle(line: StudyLine, taken: _Taken) -> StudyLine:
         return line if is_same else replace(line, slider=slider, given=None)
     named = name_in_head(line.text)
     is_text = line.text.lstrip().startswith("#") or not line.text.strip()
-    if named is not None and line.given is not None:
+    is_set = bool(split_set(line.text))
+    if (named is not None or is_set) and line.given is not None:
         line = replace(line, given=None)
-    if is_text:
+    if is_text or is_set:
         return line
     alone = read_alone(line.text)
     if isinstance(alone, RelationLine) and alone.name is None and line.given is not None:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable
 from dataclasses import replace
 from fractions import Fraction
 from functools import cache
@@ -17,6 +17,7 @@ from axis_path.core.arithmetic.arrays.echelon import UndecidedError
 from axis_path.core.arithmetic.arrays.flint_matrices import exact_ball
 from axis_path.core.arithmetic.complex_ball import ComplexBall, Scalar, promoted
 from axis_path.core.arithmetic.precision import precision
+from axis_path.core.arithmetic.real_number import Parameters
 from axis_path.core.compile.analysis import Analysis
 from axis_path.core.compile.evaluator import Evaluator
 from axis_path.core.compile.objects.bounded import bounded_result, remark_of
@@ -73,7 +74,7 @@ class Objects:
         seed: of random numbers.
     """
 
-    def __init__(self, analysis: Analysis, values: Mapping[str, Fraction], seed: int) -> None:
+    def __init__(self, analysis: Analysis, values: Parameters, seed: int) -> None:
         self._analysis = analysis
         self._values = values
         self._named: dict[tuple[str, int], tuple[Value, Notes]] = {}

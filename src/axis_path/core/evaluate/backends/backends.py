@@ -12,6 +12,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Ball, Defined, Enclosure, ball, enclosure
+from axis_path.core.arithmetic.real_number import EnclosedNumber, RealNumber
 from axis_path.core.catalogue import CONSTANTS, OPERATIONS
 from axis_path.core.evaluate.backends import proved_summaries, summaries
 from axis_path.core.evaluate.graph.fences import ball_inside, columns_inside, samples_inside
@@ -22,16 +23,18 @@ Floats = NDArray[np.float64]
 V = TypeVar("V")
 
 
-def nearest_float(value: Fraction) -> float:
+def nearest_float(value: RealNumber) -> float:
     """Return the nearest float; beyond the range of floats an infinity."""
     try:
         return float(value)
     except OverflowError:
-        return math.inf if value > 0 else -math.inf
+        return math.inf if isinstance(value, Fraction) and value > 0 else -math.inf
 
 
-def float_bounds(value: Fraction) -> tuple[float, float]:
+def float_bounds(value: RealNumber) -> tuple[float, float]:
     """Return the closest floats below and above a number; equal if it is a float itself."""
+    if isinstance(value, EnclosedNumber):
+        return value.bounds
     # The numbers of a program are asked for in every frame; whole numbers are quick to look up.
     return _float_bounds(value.numerator, value.denominator)
 

@@ -13,6 +13,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Enclosure, enclosure, opcodes
+from axis_path.core.arithmetic.real_number import Parameters
 from axis_path.core.catalogue import CONSTANTS, OPERATIONS
 from axis_path.core.deadline import check
 from axis_path.core.evaluate.backends.backends import Enclosing, float_bounds
@@ -51,7 +52,7 @@ class _Encoded:
 def enclose_columns(
     program: Program,
     columns: Bounds,
-    parameters: Mapping[str, Fraction],
+    parameters: Parameters,
     inputs: Mapping[str, Bounds] = MappingProxyType({}),
 ) -> list[Enclosure]:
     """Enclose the results of a program over columns, (n,) each.
@@ -78,7 +79,7 @@ def enclose_columns(
     ]
 
 
-def compiled_form(program: Program, parameters: Mapping[str, Fraction]) -> tuple[Any, ...] | None:
+def compiled_form(program: Program, parameters: Parameters) -> tuple[Any, ...] | None:
     """Return a program of one variable as ``arithmetic.kernel.enclose`` takes it.
 
     Returns:
@@ -88,7 +89,7 @@ def compiled_form(program: Program, parameters: Mapping[str, Fraction]) -> tuple
     return None if encoded is None or encoded.inputs else _form(encoded, parameters)
 
 
-def _form(encoded: _Encoded, parameters: Mapping[str, Fraction]) -> tuple[Any, ...]:
+def _form(encoded: _Encoded, parameters: Parameters) -> tuple[Any, ...]:
     low, high = encoded.low, encoded.high
     if encoded.sliders:
         low, high = low.copy(), high.copy()
@@ -116,7 +117,7 @@ def middles(midpoints: Enclosure) -> Floats:
 def _with_numpy(
     program: Program,
     columns: Bounds,
-    parameters: Mapping[str, Fraction],
+    parameters: Parameters,
     inputs: Mapping[str, Bounds],
 ) -> list[Enclosure]:
     used = {

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
 from dataclasses import dataclass
 from fractions import Fraction
 from functools import cache
@@ -12,6 +11,7 @@ from typing import cast
 import numpy as np
 from numpy.typing import NDArray
 
+from axis_path.core.arithmetic.real_number import Parameters
 from axis_path.core.catalogue import CONSTANTS
 from axis_path.core.deadline import check
 from axis_path.core.evaluate.backends.backends import Fast, nearest_float
@@ -31,7 +31,7 @@ class _Arithmetic:
     sliders: tuple[tuple[int, str], ...]
 
 
-def sample(program: Program, xs: Floats, parameters: Mapping[str, Fraction]) -> Floats:
+def sample(program: Program, xs: Floats, parameters: Parameters) -> Floats:
     """Return the first result of a program at ``xs``, of any shape; NaN where none is finite.
 
     Args:
@@ -70,7 +70,7 @@ def _kernel() -> ModuleType:
     return point_kernel
 
 
-def _with_numpy(program: Program, xs: Floats, parameters: Mapping[str, Fraction]) -> Floats:
+def _with_numpy(program: Program, xs: Floats, parameters: Parameters) -> Floats:
     used = {
         name: cast(Floats, np.float64(nearest_float(parameters[name])))
         for name in program.parameters

@@ -11,7 +11,7 @@ import multiprocessing
 import resource
 import sys
 import threading
-from collections.abc import Callable, Mapping
+from collections.abc import Callable
 from concurrent.futures import BrokenExecutor
 from concurrent.futures import TimeoutError as FutureTimeoutError
 from dataclasses import dataclass
@@ -23,6 +23,7 @@ from typing import Any, TypeVar
 
 from pebble import ProcessExpired, ProcessPool
 
+from axis_path.core.arithmetic.real_number import Parameters, fractions_only
 from axis_path.core.evaluate.graph.program import Program
 from axis_path.core.limits import EXACT_MEMORY, EXACT_TIME
 
@@ -177,7 +178,7 @@ def run_limited(function: Callable[..., Any], *arguments: object, limit_ms: int)
 
 
 def exact_form(
-    program: Program, parameters: Mapping[str, Fraction], *, limit_ms: int | None = None
+    program: Program, parameters: Parameters, *, limit_ms: int | None = None
 ) -> ExactForm:
     """Look for the exact form of a program without variables.
 
@@ -186,7 +187,10 @@ def exact_form(
         parameters: the values of the sliders that it reads.
         limit_ms: how long to look; as long as is usual if it is not given.
     """
-    used = tuple(sorted((name, parameters[name]) for name in program.parameters))
+    known = fractions_only(parameters, program.parameters)
+    if known is None:
+        return ExactForm(None)
+    used = tuple(known.items())
     try:
         return _cached_form(program, used, EXACT_TIME.value if limit_ms is None else limit_ms)
     except _BusyError:
@@ -194,7 +198,7 @@ def exact_form(
 
 
 def exact_solutions(
-    program: Program, parameters: Mapping[str, Fraction], *, in_degrees: bool
+    program: Program, parameters: Parameters, *, in_degrees: bool
 ) -> tuple[str, ...]:
     """Look for numbers in exact form at which a program with a variable is zero.
 
@@ -206,17 +210,20 @@ def exact_solutions(
     Returns:
         Texts of our language, not proved and perhaps not all; none if there was no time.
     """
-    used = tuple(sorted((name, parameters[name]) for name in program.parameters))
+    known = fractions_only(parameters, program.parameters)
+    if known is None:
+        return ()
+    used = tuple(known.items())
     try:
         return _solutions(program, used, in_degrees)
     except _BusyError:
         return ()
 
 
-def is_identity(program: Program, parameters: Mapping[str, Fraction]) -> bool:
+def is_identity(program: Program, parameters: Parameters) -> bool:
     """Check whether a program with a variable simplifies to zero: algebra says so, no proof."""
-    used = {name: parameters[name] for name in program.parameters}
-    return _limited(_compare, program, used, limit_ms=EXACT_TIME.value) is True
+    used = fractions_only(parameters, program.parameters)
+    return used is not None and _limited(_compare, program, used, limit_ms=EXACT_TIME.value) is True
 
 
 @lru_cache(maxsize=512)

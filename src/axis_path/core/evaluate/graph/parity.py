@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
 from dataclasses import dataclass
 from fractions import Fraction
 
 from flint import fmpq, fmpq_poly
 
+from axis_path.core.arithmetic.real_number import Parameters
 from axis_path.core.catalogue import FUNCTIONS, Parity
 from axis_path.core.evaluate.graph.graph import Op, Step
 from axis_path.core.evaluate.graph.program import Program
@@ -32,9 +32,7 @@ class _Known:
 _NOTHING = _Known(None)
 
 
-def parity_about(
-    program: Program, centre: Fraction, parameters: Mapping[str, Fraction]
-) -> Parity | None:
+def parity_about(program: Program, centre: Fraction, parameters: Parameters) -> Parity | None:
     """Return whether a function is odd or even about a place, where it has values.
 
     None says nothing: the function may be odd or even all the same.
@@ -50,9 +48,7 @@ def parity_about(
     return known[program.results[0]].parity
 
 
-def _of_step(
-    step: Step, known: list[_Known], centre: Fraction, parameters: Mapping[str, Fraction]
-) -> _Known:
+def _of_step(step: Step, known: list[_Known], centre: Fraction, parameters: Parameters) -> _Known:
     given = [known[argument] for argument in step.arguments]
     match step.op, given, step.payload:
         case Op.VARIABLE, _, _:
@@ -60,7 +56,10 @@ def _of_step(
         case Op.NUMBER, _, Fraction() as number:
             return _of_polynomial(fmpq_poly([_rational(number)]))
         case Op.PARAMETER, _, str() as name if name in parameters:
-            return _of_polynomial(fmpq_poly([_rational(parameters[name])]))
+            value = parameters[name]
+            if not isinstance(value, Fraction):
+                return _Known(Parity.EVEN)
+            return _of_polynomial(fmpq_poly([_rational(value)]))
         case Op.CONSTANT, _, _:
             return _Known(Parity.EVEN)
         case Op.GUARD, [body, _], _:

@@ -9,11 +9,11 @@ fraction, or a fraction times pi (as in a study that measures in degrees).
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
 from dataclasses import dataclass
 from fractions import Fraction
 
 from axis_path.core.arithmetic.conversion import is_short
+from axis_path.core.arithmetic.real_number import Parameters
 from axis_path.core.catalogue import DEGREE
 from axis_path.core.evaluate.graph.graph import Op, Step
 from axis_path.core.evaluate.graph.program import Program
@@ -55,7 +55,7 @@ _UNKNOWN = _Part()
 _STEADY = _Part(waves=frozenset())
 
 
-def period(program: Program, parameters: Mapping[str, Fraction] | None) -> Multiple | None:
+def period(program: Program, parameters: Parameters | None) -> Multiple | None:
     """Return a period that all results of a program share; None if none is known or all are fixed.
 
     Args:
@@ -86,7 +86,7 @@ def common_period(frequencies: frozenset[Multiple]) -> Multiple | None:
     return Multiple(part, 1 - power) if is_short(part) else None
 
 
-def _part(step: Step, inputs: list[_Part], parameters: Mapping[str, Fraction] | None) -> _Part:
+def _part(step: Step, inputs: list[_Part], parameters: Parameters | None) -> _Part:
     if step.op == Op.VARIABLE:
         return _Part(slope=Multiple(Fraction(1), 0))
     if not inputs:
@@ -108,13 +108,16 @@ def _part(step: Step, inputs: list[_Part], parameters: Mapping[str, Fraction] | 
     return _Part(waves=frozenset[Multiple]().union(*(wave for wave in waves if wave is not None)))
 
 
-def _leaf(step: Step, parameters: Mapping[str, Fraction] | None) -> _Part:
+def _leaf(step: Step, parameters: Parameters | None) -> _Part:
     if step.op == Op.NUMBER and isinstance(step.payload, Fraction):
         return _Part(constant=Multiple(step.payload, 0), waves=frozenset())
     if step.op == Op.PARAMETER and parameters is None:
         return _STEADY
     if step.op == Op.PARAMETER and parameters is not None:
-        return _Part(constant=Multiple(parameters[str(step.payload)], 0), waves=frozenset())
+        value = parameters[str(step.payload)]
+        if not isinstance(value, Fraction):
+            return _STEADY
+        return _Part(constant=Multiple(value, 0), waves=frozenset())
     if step.op == Op.CONSTANT:
         known = {"pi": Multiple(Fraction(1), 1), DEGREE: Multiple(Fraction(1, 180), 1)}
         return _Part(constant=known.get(str(step.payload)), waves=frozenset())

@@ -16,7 +16,9 @@ from axis_path.core.arithmetic.bounded.pairs import (
     parts,
 )
 from axis_path.core.arithmetic.bounded.radii import Floats
+from axis_path.core.arithmetic.real_number import Parameters, fractions_only
 from axis_path.core.deadline import check
+from axis_path.core.evaluate.backends.backends import float_bounds
 from axis_path.core.evaluate.backends.complex_columns import COMPLEX_COLUMNS, Columns
 from axis_path.core.evaluate.backends.enclosed import enclose_columns
 from axis_path.core.evaluate.backends.exact_columns import EXACT_COLUMNS
@@ -42,7 +44,7 @@ class MissingError(Exception):
 
 def evaluated_at_once(
     expression: Expression,
-    values: Mapping[str, Fraction],
+    values: Parameters,
     inputs: Mapping[str, Entries],
     count: int,
 ) -> Entries | None:
@@ -79,13 +81,16 @@ def evaluated_at_once(
 
 def _exact(
     expression: Expression,
-    values: Mapping[str, Fraction],
+    values: Parameters,
     inputs: Mapping[str, Entries],
     count: int,
 ) -> Entries | None:
     backend, program = EXACT_COLUMNS, expression.program
+    known = fractions_only(values, program.parameters)
+    if known is None:
+        return None
     try:
-        used = {name: backend.number(values[name]) for name in program.parameters}
+        used = {name: backend.number(value) for name, value in known.items()}
         result = run(program, backend, backend.number(Fraction(0)), {**used, **inputs})[0]
     except NotExactError:
         return None
@@ -100,7 +105,7 @@ def _exact(
 
 def _real_columns(
     expression: Expression,
-    values: Mapping[str, Fraction],
+    values: Parameters,
     inputs: Mapping[str, BoundedEntries],
     chosen: slice,
 ) -> Enclosure:
@@ -112,12 +117,16 @@ def _real_columns(
 
 def _complex_columns(
     expression: Expression,
-    values: Mapping[str, Fraction],
+    values: Parameters,
     inputs: Mapping[str, Entries],
     chosen: slice,
 ) -> Columns:
     program, backend = expression.program, COMPLEX_COLUMNS
-    used = {name: backend.number(values[name]) for name in program.parameters}
+    zero = enclosure.constant(0.0, 0.0)
+    used = {
+        name: Columns(enclosure.constant(*float_bounds(values[name])), zero)
+        for name in program.parameters
+    }
     for name, entries in inputs.items():
         used[name] = Columns(
             *(enclosure.between(*_bounds(part, chosen)) for part in parts(entries))

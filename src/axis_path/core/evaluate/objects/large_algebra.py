@@ -8,7 +8,6 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
 from contextlib import suppress
-from fractions import Fraction
 from typing import Any
 
 import numpy as np
@@ -20,6 +19,7 @@ from axis_path.core.arithmetic.bounded import operations
 from axis_path.core.arithmetic.bounded.entries import from_common
 from axis_path.core.arithmetic.bounded.pairs import Entries, from_scalar, sides
 from axis_path.core.arithmetic.complex_ball import ComplexBall
+from axis_path.core.arithmetic.real_number import Parameters
 from axis_path.core.evaluate.expression import Expression
 from axis_path.core.evaluate.objects.columns import MissingError, evaluated_at_once
 from axis_path.core.evaluate.objects.values import Value
@@ -49,9 +49,7 @@ class LargeAlgebra:
         used: is called when something was computed here.
     """
 
-    def __init__(
-        self, compiled: Compiled, values: Mapping[str, Fraction], used: Callable[[], None]
-    ) -> None:
+    def __init__(self, compiled: Compiled, values: Parameters, used: Callable[[], None]) -> None:
         self._compiled = compiled
         self._values = values
         self._used = used

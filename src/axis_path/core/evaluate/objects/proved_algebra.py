@@ -25,6 +25,7 @@ from axis_path.core.arithmetic.bounded.pairs import Entries
 from axis_path.core.arithmetic.complex_ball import ComplexBall, Scalar, promoted, simplified
 from axis_path.core.arithmetic.conversion import fraction_of
 from axis_path.core.arithmetic.precision import precision
+from axis_path.core.arithmetic.real_number import ball_of, fractions_only
 from axis_path.core.catalogue import FunctionEntry
 from axis_path.core.errors import ListError, NotHandledError
 from axis_path.core.evaluate.backends.complex import Complex, is_finite
@@ -208,7 +209,7 @@ class ProvedAlgebra:
             if exact is not None:
                 return simplified(exact)
             used = {
-                name: backend.number(self._scope.values[name])
+                name: acb(ball_of(self._scope.values[name]).value)
                 for name in expression.program.parameters
             }
             used |= {name: promoted(value).value for name, value in inputs.items()}
@@ -219,11 +220,11 @@ class ProvedAlgebra:
 
     def _gaussian(self, expression: Expression, inputs: Mapping[str, Scalar]) -> ComplexBall | None:
         """Return a number whose parts are fractions, else None; used inside ``precision``."""
+        known = fractions_only(self._scope.values, expression.program.parameters)
+        if known is None:
+            return None
         try:
-            used = {
-                name: GAUSSIAN.number(self._scope.values[name])
-                for name in expression.program.parameters
-            }
+            used = {name: GAUSSIAN.number(value) for name, value in known.items()}
             used |= {name: _as_gaussian(value) for name, value in inputs.items()}
             made = run(expression.program, GAUSSIAN, GAUSSIAN.number(Fraction(0)), used)[0]
         except NotExactError:

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
-from fractions import Fraction
 
+from axis_path.core.arithmetic.real_number import Parameters
 from axis_path.core.evaluate.graph.graph import Graph
 from axis_path.core.evaluate.graph.shapes import ListSource, Shaped
 from axis_path.core.evaluate.objects.step_algebra import Compile
@@ -28,7 +28,7 @@ class Scope:
     graph: Graph
     compile_plain: Compile
     lists: Mapping[str, ListSource]
-    values: Mapping[str, Fraction]
+    values: Parameters
     seed: int = 0
     compiled: dict[tuple[int, tuple[str, ...]], tuple[Node, Shaped]] = field(default_factory=dict)
 

@@ -10,24 +10,20 @@ from axis_path.core.compile.evaluator import Evaluator
 from axis_path.core.compile.inputs import input_name
 from axis_path.core.compile.numbers import GivenNumber, Numbers
 from axis_path.core.compile.results import Results
+from axis_path.core.compile.sets.model import ReadSet
+from axis_path.core.compile.sets.read_set import read_set
+from axis_path.core.compile.sets.solving import BOX, SolvedEquations, solve_equations
 from axis_path.core.compile.snapshot import Snapshot
-from axis_path.core.dimensions import Measure, dimension_of, unit_of
+from axis_path.core.dimensions import dimension_of
 from axis_path.core.errors import EquationError, MathError
-from axis_path.core.evaluate import ExactForm, Expression, Result, ResultKind, make_result
+from axis_path.core.evaluate import ExactForm, Result, ResultKind, make_result
 from axis_path.core.evaluate.quantities import quantity_of
-from axis_path.core.features.equations.reading import ReadSet, read_set
 from axis_path.core.features.equations.words import set_note
-from axis_path.core.language import Vocabulary, read_expression
-from axis_path.core.language.tree import Name
 from axis_path.core.locate import Finding, Findings, Kind
-from axis_path.core.locate.sets import SetSolution, SetSolutions, solve_set
+from axis_path.core.locate.sets import SetSolution, SetSolutions
 from axis_path.core.locate.sets.problem import SetProblem
 from axis_path.core.locate.sets.values import SetValue
 
-#: Unknowns of equations that are solved in a box lie between these numbers if nothing is given.
-BOX = 100
-#: Where that gives no solution, the search goes on between numbers so many times as large.
-_WIDER = (10**3, 10**6)
 _MOST_BITS = 20_000
 Bounds = GivenNumber | Mapping[str, GivenNumber] | None
 
@@ -103,60 +99,13 @@ class EquationSets:
         high: Bounds = None,
     ) -> SolvedSet:
         """Solve equations, with all that is found out; see ``solve_system``."""
-        read = read_set(self._snapshot, equations, unknowns)
-        units = {name: self._unit(read, name) for name in read.unknowns}
-        ends = {name: self._ends(name, units[name], low, high) for name in read.unknowns}
-        is_bounded = low is not None or high is not None
-        problem, box = self._problem(read, units, ends, is_bounded=is_bounded), BOX
-        solutions = solve_set(problem)
-        if not is_bounded:
-            for wider in _WIDER:
-                if solutions.solutions or not (solutions.boxed and solutions.complete):
-                    break
-                box = BOX * wider
-                ends = {name: (-float(box), float(box)) for name in read.unknowns}
-                problem = self._problem(read, units, ends, is_bounded=False)
-                solutions = solve_set(problem)
-        values = tuple(self._values(read, units, one) for one in solutions.solutions)
-        return SolvedSet(read, units, problem, solutions, values, box)
-
-    def _problem(
-        self,
-        read: ReadSet,
-        units: Mapping[str, UnitProduct],
-        ends: Mapping[str, tuple[float, float]],
-        *,
-        is_bounded: bool,
-    ) -> SetProblem:
-        analysis = self._snapshot.analysis
-        gaps = tuple(
-            analysis.expressions.differences(terms, "", read.unknowns, units)[0]
-            for terms in read.measured.terms
-        )
-        return SetProblem(
-            analysis.cache.graph,
-            gaps,
-            tuple(map(input_name, read.unknowns)),
-            self._snapshot.values,
-            {input_name(name): pair for name, pair in ends.items()},
-            is_bounded,
-            self._read_exact,
-        )
-
-    def _read_exact(self, text: str) -> Expression | None:
-        try:
-            node = read_expression(text.replace("−", "-"), Vocabulary())
-            return self._snapshot.analysis.expressions.compile_exact(node)
-        except MathError:
-            return None
-
-    def _unit(self, read: ReadSet, name: str) -> UnitProduct:
-        """Return the unit of an unknown: that of what it equals, if one equation says it."""
-        measure = read.measured.unknowns[name]
-        for equation, side in zip(read.equations, read.measured.sides, strict=True):
-            if Name(name) in equation.compared.terms and side.unit is not None:
-                return unit_of(Measure(measure.term, side.unit, side.zero, side.is_chosen))
-        return unit_of(measure)
+        read = read_set(self._snapshot.analysis, equations, unknowns)
+        units = read.units
+        ends = None
+        if low is not None or high is not None:
+            ends = {name: self._ends(name, units[name], low, high) for name in read.unknowns}
+        solved = solve_equations(self._snapshot.analysis, self._snapshot.values, read, ends)
+        return with_results(self._snapshot, read, solved)
 
     def _ends(self, name: str, unit: UnitProduct, low: Bounds, high: Bounds) -> tuple[float, float]:
         ends = []
@@ -168,22 +117,30 @@ class EquationSets:
             raise EquationError(f"The range of `{name}` goes from a lower to a higher number.")
         return ends[0], ends[1]
 
-    def _values(
-        self, read: ReadSet, units: Mapping[str, UnitProduct], solution: SetSolution
-    ) -> dict[str, Result]:
-        values: dict[str, Result] = {}
-        for name in read.unknowns:
-            value = solution.values.get(input_name(name))
-            if value is not None:
-                dimension = dimension_of(read.measured.unknowns[name])
-                values[name] = result_of(value, units[name], dimension, self._snapshot.evaluator)
-        results = self._snapshot.query(Results)
-        for name in read.known:
-            try:
-                values[name] = results.value(name)
-            except MathError:
-                continue
-        return values
+
+def with_results(snapshot: Snapshot, read: ReadSet, solved: SolvedEquations) -> SolvedSet:
+    """Return a solved set with the values of all its names, each in its unit."""
+    units = read.units
+    values = tuple(_values(snapshot, read, units, one) for one in solved.solutions.solutions)
+    return SolvedSet(read, units, solved.problem, solved.solutions, values, solved.box)
+
+
+def _values(
+    snapshot: Snapshot, read: ReadSet, units: Mapping[str, UnitProduct], solution: SetSolution
+) -> dict[str, Result]:
+    values: dict[str, Result] = {}
+    for name in read.unknowns:
+        value = solution.values.get(input_name(name))
+        if value is not None:
+            dimension = dimension_of(read.measured.unknowns[name])
+            values[name] = result_of(value, units[name], dimension, snapshot.evaluator)
+    results = snapshot.query(Results)
+    for name in read.known:
+        try:
+            values[name] = results.value(name)
+        except MathError:
+            continue
+    return values
 
 
 def result_of(

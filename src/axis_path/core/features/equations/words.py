@@ -6,8 +6,8 @@ from collections.abc import Sequence
 
 from axis_path.core.catalogue.units import find_unit
 from axis_path.core.compile.inputs import input_name
-from axis_path.core.features.equations.letters import gives, units_in
-from axis_path.core.features.equations.reading import ReadSet
+from axis_path.core.compile.sets.model import ReadSet
+from axis_path.core.language.sets.letters import gives, units_in
 from axis_path.core.locate.sets import SetSolutions
 
 

@@ -9,13 +9,13 @@ from axis_path.core.compile.curves import Curves
 from axis_path.core.compile.integrals.queries import Integrals, is_endless
 from axis_path.core.compile.numbers import Numbers
 from axis_path.core.compile.results import Results
+from axis_path.core.compile.sets.read_set import read_set
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.contract import Count, Id, one_line
 from axis_path.core.draw import Window
 from axis_path.core.errors import CommandError, EquationError, LimitError
 from axis_path.core.evaluate import RealFunction
 from axis_path.core.features.command import Command, Edited, Handler
-from axis_path.core.features.equations.reading import read_set
 from axis_path.core.features.findings.section import (
     OF_A_LINE,
     QueryKind,
@@ -103,7 +103,7 @@ def _check_query(snapshot: Snapshot, saved: SavedQuery) -> None:
             snapshot.query(Solver).equation(texts[0], saved.unknown or None)
         # What is no system of the usual letters may be a set of any names.
         elif not snapshot.query(Systems).can_solve(texts):
-            read_set(snapshot, texts)
+            read_set(snapshot.analysis, texts)
         for end in (saved.low, saved.high):
             if end is not None:
                 snapshot.query(Numbers).number(end)

@@ -4,13 +4,14 @@ from __future__ import annotations
 
 import math
 import re
-from collections.abc import Callable, Mapping
+from collections.abc import Callable
 from dataclasses import replace
 from fractions import Fraction
 
 from flint import arb
 
 from axis_path.core.arithmetic import Ball, ball, precision
+from axis_path.core.arithmetic.real_number import Parameters
 from axis_path.core.evaluate import (
     VALUE_BITS,
     RealFunction,
@@ -48,7 +49,7 @@ def solution(equation: Equation, zero: Finding) -> Finding:
     return replace(zero, kind=Kind.SOLUTION, y=y, y_text=text)
 
 
-def repeats(gap: RealFunction, values: Mapping[str, Fraction], unit: AngleUnit) -> str:
+def repeats(gap: RealFunction, values: Parameters, unit: AngleUnit) -> str:
     """Describe how solutions repeat, if the equation is periodic."""
     turn = period(gap.expression.program, values)
     if turn is None:

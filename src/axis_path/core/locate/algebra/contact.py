@@ -12,13 +12,13 @@ Algebraic Groups*, section 3.5.
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
 from dataclasses import dataclass
 from fractions import Fraction
 
 from flint import Ordering, arb, fmpq, fmpq_mpoly, fmpq_mpoly_ctx, fmpq_poly, fmpz_poly
 
 from axis_path.core.arithmetic import precision
+from axis_path.core.arithmetic.real_number import Parameters
 from axis_path.core.evaluate import Op, RealSurface
 from axis_path.core.evaluate.graph.graph import Step
 from axis_path.core.locate.algebra.polynomial import real_zeros
@@ -72,9 +72,7 @@ def polynomial_of(surface: RealSurface) -> fmpq_mpoly | None:
     return made[surface.expression.program.results[0]]
 
 
-def _made(
-    step: Step, given: list[fmpq_mpoly | None], parameters: Mapping[str, Fraction]
-) -> fmpq_mpoly:
+def _made(step: Step, given: list[fmpq_mpoly | None], parameters: Parameters) -> fmpq_mpoly:
     if step.op == Op.VARIABLE:
         return _X
     if step.op == Op.INPUT:

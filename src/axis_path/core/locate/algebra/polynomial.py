@@ -15,6 +15,7 @@ from fractions import Fraction
 
 from flint import acb, arb, fmpq, fmpq_poly, fmpz, fmpz_poly
 
+from axis_path.core.arithmetic.real_number import fractions_only
 from axis_path.core.evaluate import Expression, Op, RealFunction, run
 from axis_path.core.evaluate.graph.graph import Fence
 
@@ -108,9 +109,10 @@ _OPERATIONS: dict[str, Callable[..., fmpq_poly]] = {
 def as_polynomial(function: RealFunction, expression: Expression) -> fmpq_poly | None:
     """Return an expression as a polynomial of the variable, or None if it is none."""
     program = expression.program
-    parameters = {
-        name: _Polynomials().number(function.parameters[name]) for name in program.parameters
-    }
+    known = fractions_only(function.parameters, program.parameters)
+    if known is None:
+        return None
+    parameters = {name: _Polynomials().number(value) for name, value in known.items()}
     try:
         polynomial = run(program, _Polynomials(), fmpq_poly([0, 1]), parameters)[0]
     except _NoPolynomialError:

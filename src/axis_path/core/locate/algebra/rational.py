@@ -123,7 +123,8 @@ def _step(function: RealFunction, step: Step, given: list[Quotient | None]) -> Q
     if step.op == Op.NUMBER and isinstance(step.payload, Fraction):
         return Quotient.number(step.payload)
     if step.op == Op.PARAMETER:
-        return Quotient.number(function.parameters[str(step.payload)])
+        value = function.parameters[str(step.payload)]
+        return Quotient.number(value) if isinstance(value, Fraction) else None
     known = [argument for argument in given if argument is not None]
     if not given or len(known) < len(given):
         return None

@@ -142,7 +142,9 @@ def _polynomials(
         elif step.op == Op.NUMBER and isinstance(step.payload, Fraction):
             made[position] = context.constant(_rational(step.payload))
         elif step.op == Op.PARAMETER:
-            made[position] = context.constant(_rational(function.parameters[str(step.payload)]))
+            value = function.parameters[str(step.payload)]
+            if isinstance(value, Fraction):
+                made[position] = context.constant(_rational(value))
         elif _is_sum(steps, position) and all(argument is not None for argument in given):
             polynomial = _applied(step, [argument for argument in given if argument is not None])
             if polynomial is not None:

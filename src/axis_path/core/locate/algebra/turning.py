@@ -168,7 +168,8 @@ def _as_linear(function: RealFunction, step: Step, given: list[_Linear | None]) 
     if step.op == Op.NUMBER and isinstance(step.payload, Fraction):
         return _Linear(_NONE, Multiple(step.payload, 0))
     if step.op == Op.PARAMETER:
-        return _Linear(_NONE, Multiple(function.parameters[str(step.payload)], 0))
+        value = function.parameters[str(step.payload)]
+        return _Linear(_NONE, Multiple(value, 0)) if isinstance(value, Fraction) else None
     if step.op == Op.CONSTANT:
         known = _CONSTANTS.get(str(step.payload))
         return None if known is None else _Linear(_NONE, known)

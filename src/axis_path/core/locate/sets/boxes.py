@@ -12,12 +12,12 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from fractions import Fraction
 
 import numpy as np
 from numpy.typing import NDArray
 
 from axis_path.core.arithmetic import Enclosure
+from axis_path.core.arithmetic.real_number import Parameters
 from axis_path.core.deadline import check
 from axis_path.core.errors import LimitError
 from axis_path.core.evaluate import Expression
@@ -52,7 +52,7 @@ class BoxSystem:
     gaps: tuple[Expression, ...]
     slopes: tuple[Expression, ...]
     names: tuple[str, ...]
-    parameters: Mapping[str, Fraction]
+    parameters: Parameters
     known: Mapping[str, tuple[float, float]]
 
     @classmethod
@@ -60,7 +60,7 @@ class BoxSystem:
         cls,
         gaps: Sequence[Expression],
         names: Sequence[str],
-        parameters: Mapping[str, Fraction],
+        parameters: Parameters,
         known: Mapping[str, tuple[float, float]],
     ) -> BoxSystem:
         """Return a system with its slopes.

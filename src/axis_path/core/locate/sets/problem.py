@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
-from fractions import Fraction
 
 from axis_path.core.arithmetic import Ball
+from axis_path.core.arithmetic.real_number import Parameters
 from axis_path.core.evaluate import Expression, Graph, Op
 from axis_path.core.locate.sets.values import SetValue, dependent_value
 from axis_path.core.threads import COMPUTING
@@ -35,7 +35,7 @@ class SetProblem:
     graph: Graph
     gaps: tuple[Expression, ...]
     unknowns: tuple[str, ...]
-    parameters: Mapping[str, Fraction]
+    parameters: Parameters
     boxes: Mapping[str, tuple[float, float]]
     is_bounded: bool
     read_exact: ReadExact

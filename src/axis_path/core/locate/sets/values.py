@@ -10,6 +10,7 @@ from functools import lru_cache, partial
 from flint import arb, arb_mat
 
 from axis_path.core.arithmetic import Ball, precision
+from axis_path.core.arithmetic.real_number import Parameters
 from axis_path.core.evaluate import VALUE_BITS, Expression, evaluate_constant
 from axis_path.core.locate.sets.boxes import BoxSolution, BoxSystem
 
@@ -43,7 +44,7 @@ class SetValue:
         return float(value.lower()), float(value.upper())
 
 
-def exact_value(expression: Expression, parameters: Mapping[str, Fraction]) -> SetValue:
+def exact_value(expression: Expression, parameters: Parameters) -> SetValue:
     """Return a value that is known by an expression without a variable."""
 
     @lru_cache(maxsize=8)
@@ -54,7 +55,7 @@ def exact_value(expression: Expression, parameters: Mapping[str, Fraction]) -> S
 
 
 def dependent_value(
-    expression: Expression, parameters: Mapping[str, Fraction], inputs: Mapping[str, SetValue]
+    expression: Expression, parameters: Parameters, inputs: Mapping[str, SetValue]
 ) -> SetValue:
     """Return a value that is computed from others, which are its inputs."""
     used = {name: inputs[name] for name in expression.program.inputs}

@@ -11,9 +11,9 @@ from __future__ import annotations
 from collections.abc import Collection
 
 from axis_path.core.catalogue.units import UnitProduct
-from axis_path.core.language import NAME_PATTERN
 from axis_path.core.language.parsing.body import Condition as Compared
 from axis_path.core.language.tree import Name, Node, Quantity, free_uses, has_unit_nodes, walk
+from axis_path.core.language.vocabulary import NAME_PATTERN
 
 
 def units_in(compared: Compared) -> dict[str, UnitProduct]:

@@ -1,0 +1,1 @@
+"""Sets of equations among the names of a study: their unknowns, their units, their solutions."""

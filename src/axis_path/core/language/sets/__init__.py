@@ -1,0 +1,1 @@
+"""Sets of equations: split into their parts, and read among names that they define themselves."""
