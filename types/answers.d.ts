@@ -65,6 +65,7 @@ export interface BenchScene {
   legend: Legend | null;
   reading: Reading | null;
   rows: Array<Row>;
+  sets: Partial<Record<string, SceneSet>>;
   sliders: Array<SceneSlider>;
   table: TableSpec;
   unit: AngleUnit;
@@ -224,6 +225,23 @@ export interface DescriptionAnswer {
   lines: Array<DescribedLine>;
   version: number;
   window: string;
+}
+
+/** A set of equations with all its solutions. */
+export interface EquationSetAnswer {
+  bounds: Array<SetBound>;
+  box: number;
+  chosen: number;
+  equations: Array<string>;
+  is_sure: boolean;
+  known: Array<SetName>;
+  latex: string;
+  note: string;
+  solutions: Array<SetSolutionAnswer>;
+  text: string;
+  title: string;
+  verdict: string;
+  version: number;
 }
 
 /** The answer to a request that cannot be answered; its status is not 200. */
@@ -405,7 +423,7 @@ export interface HiddenUnit {
 }
 
 /** What a line is. */
-export type Kind = "function" | "several" | "operation" | "path" | "polar" | "relation" | "region" | "parameter" | "point" | "list" | "matrix" | "truth" | "note" | "unread";
+export type Kind = "function" | "several" | "operation" | "path" | "polar" | "relation" | "region" | "parameter" | "point" | "list" | "matrix" | "truth" | "note" | "equations" | "unread";
 
 /** How an axis is labelled. */
 export type Labels = "numbers" | "pi" | "degrees";
@@ -766,6 +784,18 @@ export interface SceneAxes {
   y_axis: number | null;
 }
 
+/** A set of equations in short; each value is a name and its text. */
+export interface SceneSet {
+  chosen: number;
+  count: number;
+  is_sure: boolean;
+  known: Array<string>;
+  note: string;
+  unknown: Array<string>;
+  values: Array<[string, string]>;
+  verdict: string;
+}
+
 /** A slider: its value, its range as typed and as numbers, and how it plays. */
 export interface SceneSlider {
   about: string;
@@ -817,6 +847,30 @@ export type Search = "zeros" | "extrema" | "intersections";
 
 /** What a column shows of the values from row to row. */
 export type Series = "value" | "difference" | "ratio" | "sum";
+
+/** Where an unknown of a set is sought; empty texts where nothing was typed. */
+export interface SetBound {
+  high: string;
+  low: string;
+  name: string;
+  unit: string;
+}
+
+/** A name of a set with its value, typeset, and its unit. */
+export interface SetName {
+  exact: string;
+  mathml: string;
+  name: string;
+  proved: boolean;
+  text: string;
+}
+
+/** One solution of a set: its unknowns, and its equations with the values put in. */
+export interface SetSolutionAnswer {
+  checks: Array<CheckedEquation>;
+  proved: boolean;
+  values: Array<SetName>;
+}
 
 /** What a slider's values are. */
 export type SliderKind = "real" | "whole" | "angle";
@@ -1097,6 +1151,7 @@ export interface Answers {
   work_sketch: WorkSketchAnswer;
   work_cells: WorkCellsAnswer;
   reduction: ReductionAnswer;
+  equation_set: EquationSetAnswer;
   error: ErrorAnswer;
   commands: CommittedAnswer;
   history: CommittedAnswer;

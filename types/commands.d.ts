@@ -119,6 +119,13 @@ export interface ChangeUnit {
   unit: AngleUnit;
 }
 
+/** Use another solution of a set of equations, counted from 0, for all that needs its values. */
+export interface ChooseSolution {
+  do: "choose_solution";
+  id: number;
+  number: number;
+}
+
 /** Delete all lines of Working. */
 export interface ClearWork {
   do: "clear_work";
@@ -382,6 +389,20 @@ export interface ResizeCells {
   in_working?: boolean;
 }
 
+/** Bound the search for the unknowns of a set of equations; without bounds as it was at first. */
+export interface SearchBetween {
+  do: "search_between";
+  id: number;
+  bounds?: Array<SearchBound>;
+}
+
+/** Between which values an unknown of a set is sought. */
+export interface SearchBound {
+  name: string;
+  low: string;
+  high: string;
+}
+
 /** What a column shows of the values from row to row. */
 export type Series = "value" | "difference" | "ratio" | "sum";
 
@@ -500,6 +521,8 @@ export interface Commands {
   fix: FixSlider;
   make_sliders: MakeSliders;
   family: DrawFamily;
+  choose_solution: ChooseSolution;
+  search_between: SearchBetween;
   runner: MoveRunner;
   trail: ChangeTrail;
   unit: ChangeUnit;

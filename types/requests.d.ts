@@ -119,6 +119,13 @@ export interface ChangeUnit {
   unit: AngleUnit;
 }
 
+/** Use another solution of a set of equations, counted from 0, for all that needs its values. */
+export interface ChooseSolution {
+  do: "choose_solution";
+  id: number;
+  number: number;
+}
+
 /** Delete all lines of Working. */
 export interface ClearWork {
   do: "clear_work";
@@ -128,7 +135,7 @@ export interface ClearWork {
 export interface CommandsQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | ChooseSolution | SearchBetween | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -138,7 +145,7 @@ export interface CommandsQuery {
   beyond?: number;
   stretch?: number;
   part?: "reading" | "scene";
-  commands: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>;
+  commands: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | ChooseSolution | SearchBetween | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>;
   named?: number;
   findings?: "ledger" | "marks" | null;
 }
@@ -147,7 +154,7 @@ export interface CommandsQuery {
 export interface CommittedQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | ChooseSolution | SearchBetween | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -167,7 +174,7 @@ export type ComplexShape = "rectangular" | "polar" | "angle";
 export interface DataQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | ChooseSolution | SearchBetween | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -191,7 +198,7 @@ export interface DefineWork {
 export interface DescriptionQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | ChooseSolution | SearchBetween | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -243,11 +250,28 @@ export interface EnterCells {
   in_working?: boolean;
 }
 
+/** A set of equations that is a line: its solutions, and each put into its equations. */
+export interface EquationSetQuery {
+  version: number;
+  window: Viewport;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | ChooseSolution | SearchBetween | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>;
+  reading?: number | null;
+  is_reading_typed?: boolean;
+  pointer_y?: number | null;
+  visits?: Array<Array<[number, number | string]>>;
+  joined?: boolean;
+  box?: [[number, number], [number, number]] | null;
+  beyond?: number;
+  stretch?: number;
+  part?: "reading" | "scene";
+  id: number;
+}
+
 /** The exact values in one row of the table. */
 export interface ExactCellsQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | ChooseSolution | SearchBetween | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -265,7 +289,7 @@ export interface ExactCellsQuery {
 export interface ExactQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | ChooseSolution | SearchBetween | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -304,7 +328,7 @@ export interface Find {
 export interface FindingsQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | ChooseSolution | SearchBetween | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -446,7 +470,7 @@ export interface OpeningQuery {
 export interface PictureQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | ChooseSolution | SearchBetween | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -493,7 +517,7 @@ export interface Prediction {
 export interface PreviewQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | ChooseSolution | SearchBetween | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -529,7 +553,7 @@ export interface ReadWorkbookQuery {
 export interface ReadingQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | ChooseSolution | SearchBetween | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -545,7 +569,7 @@ export interface ReadingQuery {
 export interface ReductionQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | ChooseSolution | SearchBetween | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -611,7 +635,7 @@ export interface ResizeCells {
 export interface SceneQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | ChooseSolution | SearchBetween | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -622,12 +646,26 @@ export interface SceneQuery {
   stretch?: number;
   part?: "reading" | "scene";
   findings?: "ledger" | "marks" | null;
-  passed?: Array<Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>>;
-  prefetch?: Array<Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>>;
+  passed?: Array<Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | ChooseSolution | SearchBetween | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>>;
+  prefetch?: Array<Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | ChooseSolution | SearchBetween | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>>;
 }
 
 /** What is located. */
 export type Search = "zeros" | "extrema" | "intersections";
+
+/** Bound the search for the unknowns of a set of equations; without bounds as it was at first. */
+export interface SearchBetween {
+  do: "search_between";
+  id: number;
+  bounds?: Array<SearchBound>;
+}
+
+/** Between which values an unknown of a set is sought. */
+export interface SearchBound {
+  name: string;
+  low: string;
+  high: string;
+}
 
 /** What a column shows of the values from row to row. */
 export type Series = "value" | "difference" | "ratio" | "sum";
@@ -686,7 +724,7 @@ export interface StyleLine {
 export interface SweepQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | ChooseSolution | SearchBetween | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -719,7 +757,7 @@ export interface TableColumn {
 export interface TableFileQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | ChooseSolution | SearchBetween | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -737,7 +775,7 @@ export interface TableFileQuery {
 export interface TableQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | ChooseSolution | SearchBetween | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -757,7 +795,7 @@ export interface TableQuery {
 export interface TrailQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | ChooseSolution | SearchBetween | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -827,7 +865,7 @@ export interface WidenRange {
 export interface WindowQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | ChooseSolution | SearchBetween | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -856,7 +894,7 @@ export interface Work {
 export interface WorkCellsQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | ChooseSolution | SearchBetween | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -877,7 +915,7 @@ export interface WorkCellsQuery {
 export interface WorkSketchQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | ChooseSolution | SearchBetween | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -895,7 +933,7 @@ export interface WorkSketchQuery {
 export interface WorkTextQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | ChooseSolution | SearchBetween | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -913,7 +951,7 @@ export interface WorkTextQuery {
 export interface WorkingQuery {
   version: number;
   window: Viewport;
-  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>;
+  drafts?: Array<WriteLine | RenameLine | RemoveLine | RemoveLines | HideLine | DisableLine | StyleLine | ChangeDomain | MoveLine | DuplicateLine | SetSlider | ChangeRange | WidenRange | FixSlider | MakeSliders | DrawFamily | ChooseSolution | SearchBetween | MoveRunner | ChangeTrail | ChangeUnit | ChangeDigits | ChangeAxes | ShowCheck | ChangeTable | Find | Forget | NoteFinding | LabelFinding | KeepColumns | ChangeCell | Calculate | FilterRows | RemoveRows | RenameColumn | RemoveColumn | SortColumns | PlotColumns | FitCurve | FollowFit | TryFormula | Unfit | Work | Unwork | ShowWork | MoveWork | ClearWork | DefineWork | DrawAgain | EnterCells | ResizeCells | ShowIn | AxisUnit>;
   reading?: number | null;
   is_reading_typed?: boolean;
   pointer_y?: number | null;
@@ -959,6 +997,7 @@ export interface Requests {
   work_sketch: WorkSketchQuery;
   work_cells: WorkCellsQuery;
   reduction: ReductionQuery;
+  equation_set: EquationSetQuery;
   sweep: SweepQuery;
   table_csv: TableFileQuery;
   table_workbook: TableFileQuery;

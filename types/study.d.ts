@@ -136,8 +136,21 @@ export interface SavedQuery {
   over_complex?: boolean;
 }
 
+/** Between which values an unknown of a set is sought. */
+export interface SearchBound {
+  name: string;
+  low: string;
+  high: string;
+}
+
 /** What a column shows of the values from row to row. */
 export type Series = "value" | "difference" | "ratio" | "sum";
+
+/** What was chosen for a set of equations. */
+export interface SetOptions {
+  chosen?: number;
+  bounds?: Array<SearchBound>;
+}
 
 /** Which units were chosen; what was not chosen follows from how the lines are written. */
 export interface ShownUnits {
@@ -197,6 +210,7 @@ export interface StudyLine {
   family?: Family | null;
   fit?: number | null;
   fit_lost?: boolean;
+  options?: SetOptions | null;
 }
 
 /** A column that was added to a table, or what was set for one of a shown function. */

@@ -139,6 +139,51 @@ class FindingEntry(TypedDict):
     labels: list[int]
 
 
+class SetName(TypedDict):
+    """A name of a set with its value, typeset, and its unit."""
+
+    name: str
+    mathml: str
+    text: str
+    exact: str
+    proved: bool
+
+
+class SetSolutionAnswer(TypedDict):
+    """One solution of a set: its unknowns, and its equations with the values put in."""
+
+    values: list[SetName]
+    proved: bool
+    checks: list[CheckedEquation]
+
+
+class SetBound(TypedDict):
+    """Where an unknown of a set is sought; empty texts where nothing was typed."""
+
+    name: str
+    unit: str
+    low: str
+    high: str
+
+
+class EquationSetAnswer(TypedDict):
+    """A set of equations with all its solutions."""
+
+    version: int
+    title: str
+    equations: list[str]
+    latex: str
+    text: str
+    known: list[SetName]
+    verdict: str
+    is_sure: bool
+    note: str
+    chosen: int
+    solutions: list[SetSolutionAnswer]
+    bounds: list[SetBound]
+    box: int
+
+
 class FollowingFindings(TypedDict):
     """The answers that keep up with a drag, and the questions whose answers come when it rests."""
 

@@ -273,6 +273,12 @@ class ReductionQuery(StateQuery, frozen=True, kw_only=True):
     operations: Annotated[tuple[_Short, ...], Meta(max_length=60)] = ()
 
 
+class EquationSetQuery(StateQuery, frozen=True, kw_only=True):
+    """A set of equations that is a line: its solutions, and each put into its equations."""
+
+    id: Id
+
+
 class SweepQuery(StateQuery, frozen=True, kw_only=True):
     """Follow a finding over a slider: its values by number, or those of a line's family."""
 

@@ -51,7 +51,6 @@ from axis_path.core.language import (
     FunctionLine,
     ValueLine,
     Vocabulary,
-    line_nodes,
     read_expression,
 )
 from axis_path.core.language.tree import (
@@ -340,15 +339,8 @@ class Analysis:
         for name in waiting:
             if name in self.solved_names:
                 found.add(name)
-            more = self._needs(name) - seen
+            meaning = self.named.get(name)
+            more = set() if meaning is None else meaning.uses - seen
             seen |= more
             waiting += sorted(more)
         return found
-
-    def _needs(self, name: str) -> frozenset[str]:
-        """Return the names from which a name is computed."""
-        meaning = self.named.get(name)
-        if meaning is None or meaning.base_line is None:
-            return frozenset()
-        nodes = line_nodes(meaning.base_line)
-        return meaning.uses.union(*(names_in(node) for node in nodes))

@@ -28,6 +28,7 @@ class Definition:
         typed: whether the value of its slider was typed as an expression, such as ``pi/2``.
         note: the text and the formulas of a note.
         units: what it measures; None in a study without units.
+        defines: the names that a set of equations gives their values.
     """
 
     id: int
@@ -53,6 +54,7 @@ class Definition:
     family: Family | None = None
     note: tuple[NotePart, ...] = ()
     units: LineUnits | None = None
+    defines: tuple[str, ...] = ()
 
     @property
     def variables(self) -> tuple[str, ...]:

@@ -124,7 +124,7 @@ class Settler:
             if analysis.named_units is not None and own.units is not None:
                 analysis.named_units.values[name] = own.units.value
             analysis.named[name] = own
-            analysis.marks[name] = self._marked(text, own)
+            analysis.marks[name] = self._marked(text, replace(own, uses=meaning.uses))
         for name, own in settled.names.items():
             mark = analysis.marks[name]
             if mark not in analysis.cache.compiled:

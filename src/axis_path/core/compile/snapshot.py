@@ -356,6 +356,7 @@ def _definition(line: StudyLine, meaning: Meaning) -> Definition:
         own if slider is not None or is_typed else None,
         slider[1] if slider is not None else None, meaning.uses, line.style, read,
         line.fixed, is_typed, line.runner, line.trail, line.family, (), meaning.units,
+        meaning.defines,
     )  # fmt: skip
 
 

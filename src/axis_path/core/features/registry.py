@@ -4,6 +4,7 @@ from axis_path.core.features.axes.feature import FEATURE as AXES
 from axis_path.core.features.checks.feature import FEATURE as CHECKS
 from axis_path.core.features.data.feature import FEATURE as DATA
 from axis_path.core.features.entries.feature import FEATURE as ENTRIES
+from axis_path.core.features.equations.feature import FEATURE as EQUATIONS
 from axis_path.core.features.families.feature import FEATURE as FAMILIES
 from axis_path.core.features.feature import Feature
 from axis_path.core.features.findings.feature import FEATURE as FINDINGS
@@ -20,6 +21,7 @@ FEATURES: tuple[Feature, ...] = (
     LINES,
     SLIDERS,
     FAMILIES,
+    EQUATIONS,
     MOTION,
     SETTINGS,
     AXES,

@@ -145,7 +145,7 @@ def make_scene(
     rows = [
         _row(state, definition, window, readings.get(str(definition.id)))
         | {"tone": tones[definition.id]}
-        | {"used_by": users.get(definition.name or "", [])}
+        | {"used_by": _users_of(definition, users)}
         | PLAIN
         | drawings[definition.id].data
         | {"flag": flags.get(definition.id)}
@@ -293,6 +293,12 @@ def _users(
         for used in names:
             users.setdefault(used, []).append(own)
     return users
+
+
+def _users_of(definition: Definition, users: Mapping[str, list[str]]) -> list[str]:
+    """Return the names of the lines that use what a line defines."""
+    names = (definition.name or "", *definition.defines)
+    return list(dict.fromkeys(user for name in names for user in users.get(name, [])))
 
 
 def _unless_stopped(read: Callable[[], dict[str, Any] | None]) -> dict[str, Any] | None:

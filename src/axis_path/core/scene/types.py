@@ -194,6 +194,19 @@ class RowUnits(TypedDict):
     hidden: HiddenUnit | None
 
 
+class SceneSet(TypedDict):
+    """A set of equations in short; each value is a name and its text."""
+
+    known: list[str]
+    unknown: list[str]
+    verdict: str
+    is_sure: bool
+    note: str
+    count: int
+    chosen: int
+    values: list[tuple[str, str]]
+
+
 class SceneUnits(TypedDict):
     """The units of rows, by their ids, and those of both axes."""
 
@@ -215,3 +228,4 @@ class Scene(TypedDict):
     check: CheckPoints | None
     data: list[DataPoints]
     units: SceneUnits | None
+    sets: dict[str, SceneSet]

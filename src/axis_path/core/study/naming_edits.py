@@ -48,15 +48,17 @@ def rename(snapshot: Snapshot, name: str, new: str) -> Snapshot:
     """
     line_id = snapshot.line_of(name).id
     name, new = spelled(name), spelled(new)
+    is_of_set = name in snapshot.definition(line_id).defines
     check_new_name(new, frozenset(snapshot.names()) - {name})
     lines = [
         replace(line, given=None, text=with_head(line.text, new))
-        if line.id == line_id and name_in_head(line.text) is None
+        if line.id == line_id and name_in_head(line.text) is None and not is_of_set
         else line
         for line in _renamed_lines(snapshot, snapshot, name, new)
     ]
     changed = _sections_renamed(snapshot, snapshot, name, new).with_lines(lines)
-    if changed.definition(line_id).name != new:
+    made = changed.definition(line_id)
+    if new not in (made.defines if is_of_set else (made.name,)):
         raise NameTakenError(f"`{new}` cannot be the name of this line.")
     return changed
 

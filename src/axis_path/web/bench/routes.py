@@ -13,6 +13,7 @@ for _name in ("commands", "history", "view", "picture"):
 for _name in (
     "scene", "reading", "preview", "window", "findings", "table", "exact", "working", "trail",
     "work_text", "work_cells", "work_sketch", "reduction",
+    "equation_set",
     "data", "description", "read_data", "read_workbook", "exact_cells",
 ):  # fmt: skip
     blueprint.add_url_rule(f"/{_name}", _name, views.task(_name), methods=["POST"])

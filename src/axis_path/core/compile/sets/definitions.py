@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 from functools import reduce
 
+from axis_path.core.catalogue import CONSTANTS
 from axis_path.core.compile.sets.model import ReadSet
 from axis_path.core.dimensions import LineUnits
 from axis_path.core.dimensions.expand import in_base_units
@@ -75,6 +76,7 @@ def settled_set(read: ReadSet, angles: AngleUnit, *, is_measured: bool) -> Settl
             Kind.PARAMETER, name,
             line=ValueLine(name, _origin(read), (0, 0)),
             computed=ValueLine(name, base, (0, 0)),
+            uses=names_in(base) - CONSTANTS.keys() if name in explicit else frozenset(read.known),
             units=LineUnits((), measure) if is_measured else None,
         )  # fmt: skip
     return SettledSet(read, structure, names, frozenset(names).difference(explicit))

@@ -89,6 +89,11 @@ class SolvedSets:
             )
         return _number(value)
 
+    def options_of(self, names: set[str]) -> tuple[tuple[str, SetOptions], ...]:
+        """Return what was chosen for the sets that define names found by solving."""
+        where = self._analysis.solved_names
+        return tuple((name, self._options(where[name]) or NO_OPTIONS) for name in sorted(names))
+
     def chosen(self, index: int) -> int:
         """Return which solution of a set is used, from 0."""
         return (self._options(index) or NO_OPTIONS).chosen

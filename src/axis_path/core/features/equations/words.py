@@ -10,6 +10,20 @@ from axis_path.core.compile.sets.model import ReadSet
 from axis_path.core.language.sets.letters import gives, units_in
 from axis_path.core.locate.sets import SetSolutions
 
+_SMALL = ("no solution", "exactly one solution", "exactly two solutions")
+
+
+def set_verdict(solutions: SetSolutions) -> str:
+    """Describe in a few words whether all solutions of a set were found."""
+    count = len(solutions.solutions)
+    if solutions.is_free:
+        return "Not determined"
+    words = _SMALL[count] if count < len(_SMALL) else f"exactly {count} solutions"
+    if solutions.complete:
+        return f"Proved: {words}"
+    proved = sum(one.proved for one in solutions.solutions)
+    return f"Not complete: {count} found, {proved} of them proved"
+
 
 def set_note(read: ReadSet, solutions: SetSolutions, box: int) -> str:
     """Describe in sentences what is not certain, and what the equations lack."""

@@ -5,18 +5,17 @@ from __future__ import annotations
 import math
 
 from axis_path.core.compile.inputs import input_name
+from axis_path.core.compile.sets.model import ReadSet
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.evaluate import Result
 from axis_path.core.features.equations.check import check_solution
 from axis_path.core.features.equations.solving import EquationSets, SolvedSet
+from axis_path.core.features.equations.words import set_verdict
 from axis_path.core.features.findings.answer import Answer, Check, Row
 from axis_path.core.features.findings.answer_rows import is_same
 from axis_path.core.features.findings.equations import typeset_compared
 from axis_path.core.features.findings.section import SavedQueries, SavedQuery
 from axis_path.core.locate.sets import SetSolution
-
-_SMALL = ("no solution", "exactly one solution", "exactly two solutions")
-
 
 #: So many solutions are checked by putting them in.
 _MOST_CHECKS = 20
@@ -44,18 +43,31 @@ def answer_set(
         )
         for row in _rows(solved, dict(values), solution, number, digits)
     )
-    typeset = tuple(typeset_compared(one.compared) for one in solved.read.equations)
+    typeset = typeset_equations(solved.read)
     return Answer(
-        title, "", solved.read.unknowns[0], rows, _verdict(solved), findings.complete,
+        title, "", solved.read.unknowns[0], rows, set_verdict(solved.solutions), findings.complete,
         findings.note, mathml=typeset,
-        checks=_checks(snapshot, solved, typeset, digits) if with_checks else (),
+        checks=set_checks(snapshot, solved, digits) if with_checks else (),
     )  # fmt: skip
 
 
-def _checks(
-    snapshot: Snapshot, solved: SolvedSet, typeset: tuple[str, ...], digits: int
+def typeset_equations(read: ReadSet) -> tuple[str, ...]:
+    """Typeset the equations of a set, each as one ``<math>`` element."""
+    return tuple(typeset_compared(one.compared) for one in read.equations)
+
+
+def set_checks(
+    snapshot: Snapshot, solved: SolvedSet, digits: int, *, most: int = _MOST_CHECKS
 ) -> tuple[tuple[Check, ...], ...]:
-    """Return the equations with the values of each solution put in."""
+    """Return the equations with the values of each solution put in.
+
+    Args:
+        snapshot: of the study.
+        solved: the set.
+        digits: of the values.
+        most: so many solutions are put in.
+    """
+    typeset = typeset_equations(solved.read)
     equations = solved.read.equations
     return tuple(
         tuple(
@@ -69,7 +81,7 @@ def _checks(
             )
             if checked is not None
         )
-        for place in range(min(len(solved.values), _MOST_CHECKS))
+        for place in range(min(len(solved.values), most))
     )  # fmt: skip
 
 
@@ -101,14 +113,3 @@ def _rows(
             )
         )
     return rows
-
-
-def _verdict(solved: SolvedSet) -> str:
-    count, solutions = len(solved.values), solved.solutions
-    if solutions.is_free:
-        return "Not determined"
-    words = _SMALL[count] if count < len(_SMALL) else f"exactly {count} solutions"
-    if solutions.complete:
-        return f"Proved: {words}"
-    proved = sum(one.proved for one in solutions.solutions)
-    return f"Not complete: {count} found, {proved} of them proved"

@@ -14,6 +14,7 @@ from axis_path.core.lines.family import Family
 from axis_path.core.lines.line import StudyLine
 from axis_path.core.lines.meaning import may_come, name_in_head
 from axis_path.core.lines.moving import Runner, Trail
+from axis_path.core.lines.set_options import SetOptions
 from axis_path.core.lines.style import LineStyle
 
 
@@ -103,6 +104,11 @@ def put_runner(snapshot: Snapshot, line_id: int, runner: Runner | None) -> Snaps
 def put_family(snapshot: Snapshot, line_id: int, family: Family | None) -> Snapshot:
     """Draw a line for several values of a slider at once, or for the present one only."""
     return _with_field(snapshot, line_id, family=family)
+
+
+def put_options(snapshot: Snapshot, line_id: int, options: SetOptions | None) -> Snapshot:
+    """Choose a solution of a set of equations, or where its unknowns are sought."""
+    return _with_field(snapshot, line_id, options=options)
 
 
 def put_trail(snapshot: Snapshot, line_id: int, trail: Trail | None) -> Snapshot:

@@ -51,8 +51,8 @@ def renamed(text: str, meaning: Meaning, name: str, new: str) -> str:
     """
     starts = set[int]()
     line = meaning.line
-    if line is not None and name in meaning.uses:
-        hidden = own_variables(line)
+    if line is not None and name in meaning.uses.union(meaning.defines):
+        hidden = own_variables(line) - {name}
         starts = {
             _begin(text, use.span[0])
             for node in line_nodes(line)

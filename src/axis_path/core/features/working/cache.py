@@ -41,7 +41,8 @@ def cached_result(
     names = names_in(node)
     marks = tuple(sorted((name, str(analysis.mark(name))) for name in names))
     sliders = _sliders_below(analysis, names, snapshot.sliders)
-    key = (node, owner, marks, sliders, snapshot.section(RandomSeed).number)
+    solved = snapshot.solved_sets.options_of(analysis.solved_in(names))
+    key = (node, owner, marks, sliders, solved, snapshot.section(RandomSeed).number)
     stopped = analysis.cache.stopped
     known = None if again else stopped.get(key, None)
     if known is not None:
