@@ -24,6 +24,7 @@ import { Engine } from "./session/engine.js";
 import { FocusKeeper } from "./session/focus_keeper.js";
 import { shortcuts } from "./session/shortcuts.component.js";
 import { makeStore } from "./session/store.js";
+import { setSheet } from "./sets/set_sheet.component.js";
 import { slider, sliders } from "./sliders/sliders.component.js";
 import { axesBox } from "./viewport/axes.component.js";
 import { windowBox } from "./viewport/window.component.js";
@@ -47,6 +48,7 @@ const components = {
   newRow,
   row,
   runner,
+  setSheet,
   slider,
   sliders,
   shortcuts,

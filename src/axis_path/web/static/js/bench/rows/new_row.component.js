@@ -3,12 +3,13 @@
 
 import { together } from "../../shared/together.js";
 import { makeGrid } from "../panels/working/matrix_grid.js";
+import { makeNewSet } from "../sets/new_set.js";
 import { makeCompletion, rememberLine } from "./completion.js";
 import { makeWriting } from "./writing.js";
 
 /** @param {import("../session/engine.js").Engine} engine */
 export const newRow = (engine) => () =>
-  together(makeWriting(engine), makeCompletion(engine), makeGrid(), {
+  together(makeWriting(engine), makeCompletion(engine), makeGrid(), makeNewSet(), {
     row: { id: null, text: "" },
     get shownProblem() {
       return this.text ? this.writtenProblem : null;
@@ -19,6 +20,7 @@ export const newRow = (engine) => () =>
     clear() {
       this.text = "";
       this.isGridOpen = false;
+      this.isSetOpen = false;
       this.recallAt = null;
       this.stopOffering();
       this.forgetPreview();

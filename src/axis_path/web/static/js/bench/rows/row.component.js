@@ -3,6 +3,7 @@
 
 import { makePopoverMenu } from "../../shared/popover_menu.js";
 import { together } from "../../shared/together.js";
+import { makeRowSet } from "../sets/row_set.js";
 import { askWindow } from "../viewport/actions.js";
 import { makeCompletion, rememberLine } from "./completion.js";
 import { makeFamily } from "./row_family.js";
@@ -36,6 +37,7 @@ export const row = (engine) => () =>
     makeMotion(engine),
     makeFamily(engine),
     makeUnits(engine),
+    makeRowSet(engine),
     makePopoverMenu(),
     makeMenu(engine),
     {

@@ -160,6 +160,10 @@ export function makeStore(initial) {
     exact: {},
     /** The units of rows and axes; null in a study without units. @type {any} */
     units: null,
+    /** The sets of equations in short, by the ids of their lines. @type {any} */
+    sets: {},
+    /** The line whose equations are open; null for none. @type {number | null} */
+    openedSet: null,
     /** Every function and constant, once it was asked for. @type {any[]} */
     reference: [],
     /** @type {string[]} */
@@ -247,6 +251,7 @@ export function makeStore(initial) {
         digits: scene.digits,
         axesNote: scene.axes.note,
         units: scene.units,
+        sets: scene.sets,
       });
     },
     takeHistory({ undo, redo }) {

@@ -1,0 +1,62 @@
+// @ts-check
+/** A set of equations in its row: the values of its unknowns, and how many solutions there are. */
+
+/** @param {string[]} names */
+const listed = (names) =>
+  names.length > 1 ? `${names.slice(0, -1).join(", ")} and ${names.at(-1)}` : (names[0] ?? "");
+
+/** @param {import("../session/engine.js").Engine} engine */
+export function makeRowSet(engine) {
+  return {
+    get rowSet() {
+      return this.isEditing || this.row.disabled
+        ? null
+        : (this.$store.bench.sets[this.row.id] ?? null);
+    },
+    get hasSet() {
+      return this.rowSet !== null && !this.row.problem;
+    },
+    get setValues() {
+      return (this.rowSet?.values ?? []).map(([name, text]) => ({
+        name,
+        text: `${name} = ${text}`,
+      }));
+    },
+    get setVerdict() {
+      return this.rowSet?.verdict ?? "";
+    },
+    get setVerdictClass() {
+      return { "is-sure": Boolean(this.rowSet?.is_sure) };
+    },
+    get setNames() {
+      const set = this.rowSet;
+      if (!set) return "";
+      const unknown = `Unknown: ${listed(set.unknown)}.`;
+      return set.known.length ? `Known: ${listed(set.known)}. ${unknown}` : unknown;
+    },
+    get setNote() {
+      return this.rowSet?.note ?? "";
+    },
+    /** The solutions that can be used, if there are several. */
+    get setChoices() {
+      const set = this.rowSet;
+      if (!set || set.count < 2) return [];
+      return Array.from({ length: set.count }, (_, k) => ({
+        k,
+        words: `solution ${k + 1} of ${set.count}`,
+        isChosen: k === set.chosen,
+      }));
+    },
+    get hasChoices() {
+      return this.setChoices.length > 0;
+    },
+    chooseSolution(event) {
+      engine.carryOut([
+        { do: "choose_solution", id: this.row.id, number: Number(event.target.value) },
+      ]);
+    },
+    openSet() {
+      this.$store.bench.openedSet = this.row.id;
+    },
+  };
+}
