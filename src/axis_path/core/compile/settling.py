@@ -9,7 +9,7 @@ from axis_path.core.compile.sets.definitions import settled_set
 from axis_path.core.compile.sets.read_set import first_that_fits
 from axis_path.core.compile.units.units import measured_meaning
 from axis_path.core.errors import EquationError, LimitError, MathError, UnitError
-from axis_path.core.language import RelationLine, SetLine
+from axis_path.core.language import RelationLine, SetLine, typeset_line
 from axis_path.core.lines.meaning import Kind, Meaning, read_with_units, with_problem
 
 
@@ -136,6 +136,9 @@ class Settler:
                 return with_problem(meaning, EquationError(f"`{name}` is no number."))
         analysis.sets[index] = settled
         analysis.solved_names.update(dict.fromkeys(settled.solved, index))
+        if settled.read.equations != line.equations:
+            line = replace(line, readings=(settled.read.equations,))
+            meaning = replace(meaning, line=line, mathml=typeset_line(line, line.name))
         missing = settled.undetermined.union(meaning.defines).difference(settled.names)
         return replace(meaning, undetermined=frozenset(missing))
 

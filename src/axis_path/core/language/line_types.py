@@ -136,7 +136,9 @@ def line_nodes(line: Line) -> tuple[Node, ...]:
         case RelationLine():
             return line.terms
         case SetLine():
-            return tuple(term for one in line.equations for term in one.compared.terms)
+            # Which reading fits is found out later; until then all that may be used counts.
+            every = (one for reading in line.readings for one in reading)
+            return tuple(term for one in every for term in one.compared.terms)
         case NoteLine():
             return ()
 

@@ -101,7 +101,9 @@ def sliders_with_units(
     names = names_of(listed)
     own = names.values | names.functions
     return tuple(
-        plain(index) if own.intersection(_SYMBOL.findall(key.unit)) else key
+        plain(index)
+        if own.difference((name_in_head(key.text),)).intersection(_SYMBOL.findall(key.unit))
+        else key
         for index, key in enumerate(listed)
     )
 
@@ -306,7 +308,7 @@ def _read_cached(text: str, vocabulary: Vocabulary) -> Line | MathError:
 
 def read_meaning(key: LineKey, vocabulary: Vocabulary) -> Meaning:
     """Return what a line means among names that are known."""
-    vocabulary = vocabulary.for_line(key.text)
+    vocabulary = _for_own_line(key.text, vocabulary.for_line(key.text))
     line = _read_cached(key.text, _relevant(key.text, vocabulary))
     if isinstance(line, MathError):
         # Once more with all names, for the suggestion.
@@ -326,6 +328,15 @@ def read_meaning(key: LineKey, vocabulary: Vocabulary) -> Meaning:
         _first_kind(line), name, None, line, mathml, domain, uses, first_uses, key.is_slider,
         has_units, defines=_defined(line),
     )  # fmt: skip
+
+
+def _for_own_line(text: str, vocabulary: Vocabulary) -> Vocabulary:
+    """Return the names for a line; in ``N = 3 N`` the unit is meant, not the name itself."""
+    name = name_in_head(text)
+    if name is None or name not in vocabulary.values or find_unit(name) is None:
+        return vocabulary
+    values = vocabulary.values - {name}
+    return replace(vocabulary, values=values, letters=vocabulary.letters | {name})
 
 
 def read_with_units(key: LineKey, vocabulary: Vocabulary) -> Meaning | None:

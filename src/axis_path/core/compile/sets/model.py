@@ -20,12 +20,14 @@ class ReadSet:
         unknowns: the names without a value, in the order in which they first stand there.
         known: the names of the study that take part.
         measured: the equations in base units, with what the unknowns measure.
+        others: the names of the study that do not take part, but are the letters of a unit.
     """
 
     equations: tuple[SetEquation, ...]
     unknowns: tuple[str, ...]
     known: tuple[str, ...]
     measured: MeasuredEquations
+    others: tuple[str, ...] = ()
 
     def unit(self, name: str) -> UnitProduct:
         """Return the unit of an unknown: that of what it equals, if one equation says it."""

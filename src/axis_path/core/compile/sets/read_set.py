@@ -8,6 +8,7 @@ from axis_path.core.compile.analysis import Analysis
 from axis_path.core.compile.sets.model import ReadSet
 from axis_path.core.errors import EquationError, LimitError, UnitError
 from axis_path.core.language import spelled
+from axis_path.core.language.sets.letters import units_in
 from axis_path.core.language.sets.reading import Reading, names_of, read_equations
 from axis_path.core.language.sets.split import EquationText
 from axis_path.core.limits import SET_EQUATIONS
@@ -82,5 +83,7 @@ def _measured(analysis: Analysis, equations: Reading, given: tuple[str, ...] | N
     measured = analysis.measured_equations(
         [(one.source, one.compared.terms) for one in equations], free
     )
-    others = tuple(name for name in ordered if name not in free)
-    return ReadSet(tuple(equations), tuple(free), others, measured)
+    used = tuple(name for name in ordered if name not in free)
+    units = {name for one in equations for name in units_in(one.compared)}
+    others = tuple(sorted(units.intersection(names.values).difference(used)))
+    return ReadSet(tuple(equations), tuple(free), used, measured, others)

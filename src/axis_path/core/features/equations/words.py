@@ -57,14 +57,15 @@ def _meanings(read: ReadSet) -> list[str]:
     sentences = []
     for place, equation in enumerate(read.equations, 1):
         for name, unit in units_in(equation.compared).items():
-            if name in read.unknowns and not gives(equation.compared, name):
+            if name in (*read.unknowns, *read.others) and not gives(equation.compared, name):
                 said = unit.parts[0][0].name
-                other = f"for the unknown write a sign between, as in `2*{name}`"
+                other = f"for the name write a sign between, as in `2*{name}`"
                 sentences.append(f"In equation {place} `{name}` is the unit {said}; {other}.")
         for name in equation.meant:
             own = find_unit(name)
             said = "" if own is None else f"; for the unit write `{own.name}`"
-            sentences.append(f"In equation {place} `{name}` is the unknown{said}.")
+            what = "the unknown" if name in read.unknowns else "the name"
+            sentences.append(f"In equation {place} `{name}` is {what}{said}.")
     return sentences
 
 

@@ -9,6 +9,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 
 from axis_path.core.catalogue import CONSTANTS
+from axis_path.core.catalogue.units import find_unit
 from axis_path.core.errors import EquationError
 from axis_path.core.language.line_types import SetEquation
 from axis_path.core.language.parsing.body import Condition
@@ -60,10 +61,14 @@ def read_equations(texts: Sequence[EquationText], vocabulary: Vocabulary) -> Rea
     Raises:
         MathError: one does not read.
     """
-    vocabulary = vocabulary.and_letters(_candidates([one.text for one in texts], vocabulary))
+    weak = frozenset(name for name in vocabulary.values if find_unit(name) is not None)
+    vocabulary = replace(vocabulary, values=vocabulary.values - weak)
+    vocabulary = vocabulary.and_letters(
+        weak | _candidates([one.text for one in texts], vocabulary.and_letters(weak))
+    )
     with_units = tuple(_read(text, vocabulary, ()) for text in texts)
-    own = {name for one in with_units for name in names_of_values(one.compared)}
-    defined = frozenset[str]().union(*(defined_by(one.compared) for one in with_units))
+    own = weak.union(name for one in with_units for name in names_of_values(one.compared))
+    defined = weak.union(*(defined_by(one.compared) for one in with_units))
     numbers = frozenset[str]().union(*(numbers_of(one.compared) for one in with_units))
     mixed, with_names = [], []
     for text, one in zip(texts, with_units, strict=True):

@@ -96,6 +96,7 @@ export const row = (engine) => () =>
           "is-hidden": this.row.hidden,
           "is-editing": this.isEditing,
           "is-laneless": !this.hasLane,
+          "is-set": this.hasSet,
           "is-chosen": this.isPicked,
           "is-target": this.moving !== null && this.moving.after === this.row.id,
           "is-moving": this.moving !== null && this.moving.id === this.row.id,
