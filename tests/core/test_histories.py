@@ -40,6 +40,8 @@ class Maker:
         lists = [line.id for line in study.snapshot.lines if line.text.endswith("]")]
         #: Lines that a command needs to do anything, by its name.
         self.fitting = {
+            "choose_solution": [item.id for item in study.definitions() if item.defines],
+            "search_between": [item.id for item in study.definitions() if item.defines],
             "show_in": [line.id for line in study.snapshot.lines if line.text.startswith("w")],
             "runner": [item.id for item in study.definitions() if item.kind is Kind.PATH],
             "set": sliders, "range": sliders, "widen": sliders, "fix": sliders,
@@ -113,6 +115,7 @@ class HistoryTest(unittest.TestCase):
             study = Study.from_dict(whole) if seed % 2 else Study()
             if seed % 2:
                 study.define("way(t) = 3 m/s t for 0 s <= t <= 9 s")
+                study.define("pair: j^2 = 4; o = j + 1")
             for _ in range(COMMANDS_IN_ROUND):
                 command = Maker(drawn, study).command()
                 before, document = study.snapshot, study.to_dict()

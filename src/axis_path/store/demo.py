@@ -8,6 +8,7 @@ from typing import Any
 from sqlalchemy.orm import Session
 
 from axis_path.core import Study
+from axis_path.core.draw import Window
 from axis_path.core.features.data.section import with_data
 from axis_path.core.features.findings.section import SavedQueries
 from axis_path.core.features.lines.edits import mark_line, put_family, put_runner, put_trail
@@ -224,6 +225,31 @@ def lock_gate() -> DemoStudy:
     return DemoStudy("Lock gate", study.to_dict(), view)
 
 
+def ferry_ramp() -> DemoStudy:
+    """What a car needs to drive up the ferry ramp, as the tide lowers the ferry."""
+    study = Study()
+    study.define("# The ramp to the ferry at Tern Quay rises by h; a car drives up from the deck")
+    study.define("h = 3 m")
+    study.set("h", "3", low=0, high=6, step="0.1")
+    study.define(
+        "ramp: D = S + F; F = mu N; N = W cos a; S = W sin a; W = M g_n; a = asin(h/l); "
+        "l = 24 m; M = 1400 kg; mu = 0.015"
+    )
+    study.define("# The force at every height, and where it stands now")
+    study.define("drive(z) = W (z/l + mu sqrt(1 - (z/l)^2)) for 0 m <= z <= 6 m")
+    study.define("now = (h, D)")
+    study.define("# Brakes locked at a speed v, with a grip of 0.6: how far it slides downhill")
+    study.define("slide: v^2 = 2 b r; b = g_n (0.6 cos a - sin a); v = 18 km/h")
+    work = ("# The same forces in other units", "D in kN", "a in °", "S/W", "r in ft")
+    study.keep(Working(tuple(WorkingLine(k, text) for k, text in enumerate(work, 1))))
+    study.apply({"do": "axis_unit", "axis": "y", "unit": "kN"}, Window((0, 1), (0, 1), 100, 100))
+    view = {
+        "window": {"x": [-0.7, 7.0], "y": [-0.9, 4.6], "x_unit": "m", "y_unit": "kN"},
+        "tab": "working",
+    }
+    return DemoStudy("Ferry ramp", study.to_dict(), view)
+
+
 #: Speeds of the harbour launch in knots, and what it burned at each in litres per hour.
 _SPEEDS = ["4", "5", "6", "7", "8", "9", "10", "11", "12", "13"]
 _LITRES = ["3.1", "3.9", "5.2", "6.4", "8.3", "10.1", "12.6", "14.9", "18.1", "21.2"]
@@ -248,7 +274,7 @@ def fuel_log() -> DemoStudy:
     return DemoStudy("Fuel log", study.to_dict(), view)
 
 
-DEMO = (lock_gate, fuel_log, breakwater, wake, beam_sweep, mooring_line, morning_tide)
+DEMO = (lock_gate, ferry_ramp, fuel_log, breakwater, wake, beam_sweep, mooring_line, morning_tide)
 
 
 def load_demo(session: Session) -> bool:
