@@ -784,7 +784,7 @@ export interface SceneAxes {
   y_axis: number | null;
 }
 
-/** A set of equations in short; each value is a name and its text. */
+/** A set of equations in short, with its names as they are shown. */
 export interface SceneSet {
   chosen: number;
   count: number;
@@ -792,8 +792,15 @@ export interface SceneSet {
   known: Array<string>;
   note: string;
   unknown: Array<string>;
-  values: Array<[string, string]>;
+  values: Array<SceneSetValue>;
   verdict: string;
+}
+
+/** An unknown of a set: its name, typeset too, and its value with its unit. */
+export interface SceneSetValue {
+  mathml: string;
+  name: string;
+  text: string;
 }
 
 /** A slider: its value, its range as typed and as numbers, and how it plays. */

@@ -16,6 +16,7 @@ from axis_path.core.errors import MathError
 from axis_path.core.evaluate import Result
 from axis_path.core.features.equations.sheets import SetLines
 from axis_path.core.features.equations.solving import SolvedSet
+from axis_path.core.features.findings.answer_rows import is_same
 from axis_path.core.features.findings.section import SavedQueries
 from axis_path.core.features.findings.set_answers import set_checks, typeset_equations
 from axis_path.core.language import latex_line, typeset_signature
@@ -109,10 +110,12 @@ def _value(name: str, result: Result, digits: int, *, proved: bool) -> dict[str,
     decimal = result.decimal(digits)
     plain = result if result.number is None else result.number
     exact = "" if plain.rational is None else str(plain.rational).replace("-", "−")
+    if is_same(exact, plain.decimal(digits)):
+        exact = ""
     return {
         "name": name,
         "mathml": typeset_signature(name, ()),
         "text": decimal or f"no value: {result.reason}",
-        "exact": "" if not exact or decimal.startswith(exact) else exact,
+        "exact": f"= {exact} {decimal.partition(' ')[2]}".strip() if exact else "",
         "proved": proved,
     }

@@ -194,8 +194,16 @@ class RowUnits(TypedDict):
     hidden: HiddenUnit | None
 
 
+class SceneSetValue(TypedDict):
+    """An unknown of a set: its name, typeset too, and its value with its unit."""
+
+    name: str
+    mathml: str
+    text: str
+
+
 class SceneSet(TypedDict):
-    """A set of equations in short; each value is a name and its text."""
+    """A set of equations in short, with its names as they are shown."""
 
     known: list[str]
     unknown: list[str]
@@ -204,7 +212,7 @@ class SceneSet(TypedDict):
     note: str
     count: int
     chosen: int
-    values: list[tuple[str, str]]
+    values: list[SceneSetValue]
 
 
 class SceneUnits(TypedDict):

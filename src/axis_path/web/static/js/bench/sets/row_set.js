@@ -17,10 +17,7 @@ export function makeRowSet(engine) {
       return this.rowSet !== null && !this.row.problem;
     },
     get setValues() {
-      return (this.rowSet?.values ?? []).map(([name, text]) => ({
-        name,
-        text: `${name} = ${text}`,
-      }));
+      return (this.rowSet?.values ?? []).map((value) => ({ ...value, text: `= ${value.text}` }));
     },
     get setVerdict() {
       return this.rowSet?.verdict ?? "";
