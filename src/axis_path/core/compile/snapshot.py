@@ -6,7 +6,7 @@ re-uses what the edit did not touch.
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import replace
 from fractions import Fraction
 from typing import Protocol, TypeVar, cast
@@ -50,7 +50,7 @@ from axis_path.core.lines.meaning import (
     sliders_with_units,
 )
 from axis_path.core.lines.naming import settle_line, settled
-from axis_path.core.lines.sliders import slider_unit, written_number, written_slider
+from axis_path.core.lines.sliders import exact_number, slider_unit, written_number, written_slider
 from axis_path.core.threads import lazy_property
 
 
@@ -148,6 +148,26 @@ class Snapshot:
         moved.__dict__.pop("values", None)
         moved.sliders = {**self.sliders, **values}
         return moved
+
+    def with_number(self, name: str, value: RealNumber) -> Snapshot:
+        """Return the snapshot with a slider at any number, which need not be a fraction."""
+        if isinstance(value, Fraction):
+            return self.with_values({name: value})
+        moved = self.with_values({name: exact_number(float(value))})
+        moved.values = Values({**moved.sliders, name: value}, moved.computed_value)
+        return moved
+
+    def sliders_below(self, names: Iterable[str]) -> tuple[tuple[str, Fraction], ...]:
+        """Return the values of all sliders that names depend on, directly or by others."""
+        known, waiting = set[str](), list(names)
+        while waiting:
+            name = waiting.pop()
+            meaning = self.analysis.meaning(name)
+            if name not in known and meaning is not None:
+                known.add(name)
+                waiting.extend(meaning.uses)
+        sliders = self.sliders
+        return tuple(sorted((name, sliders[name]) for name in known if name in sliders))
 
     def _known_analysis(self) -> Analysis | None:
         return self.__dict__.get("analysis", self._before)
@@ -277,9 +297,14 @@ class Snapshot:
     @lazy_property
     def values(self) -> Parameters:
         """Return the sliders, and on demand what is computed from matrices or by solving sets."""
-        return Values(self.sliders, self._computed)
+        return Values(self.sliders, self.computed_value)
 
-    def _computed(self, name: str) -> RealNumber:
+    def computed_value(self, name: str) -> RealNumber:
+        """Compute the value of a name that is no slider and no expression.
+
+        Raises:
+            DomainError: it has none.
+        """
         if name in self.analysis.solved_names:
             return self.solved_sets.value(name)
         return self.objects.fraction(name)

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from fractions import Fraction
 
 from axis_path.core.arithmetic.real_number import RealNumber
 
@@ -15,7 +14,7 @@ class Values(dict[str, RealNumber]):
     """
 
     def __init__(
-        self, sliders: Mapping[str, Fraction], compute: Callable[[str], RealNumber]
+        self, sliders: Mapping[str, RealNumber], compute: Callable[[str], RealNumber]
     ) -> None:
         super().__init__(sliders)
         self._compute = compute

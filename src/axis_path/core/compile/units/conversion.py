@@ -105,6 +105,18 @@ class UnitConversion:
                 cached = self._cache.on_plane[key] = self._expression(step)
         return cached
 
+    def of_variable(
+        self, expression: Expression, own: UnitProduct, other: UnitProduct
+    ) -> Expression:
+        """Return an expression whose variable is a number of another unit than it was."""
+        if own == other:
+            return expression
+        with COMPUTING:
+            graph = self._cache.graph
+            row = graph.add(Op.VARIABLE)
+            number = self.step_in_unit(self.step_in_base_units(row, other), own)
+            return self._expression(graph.substitute(expression.step, row, number))
+
     def _moved(
         self, expression: Expression, variable: UnitProduct, value: UnitProduct
     ) -> Expression:  # fmt: skip

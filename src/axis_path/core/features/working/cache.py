@@ -5,10 +5,8 @@ What took too long is not tried again by itself: it would hold back the lines be
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
-from fractions import Fraction
+from collections.abc import Callable
 
-from axis_path.core.compile.analysis import Analysis
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.deadline import has_full_time
 from axis_path.core.document.random_seed import RandomSeed
@@ -40,7 +38,7 @@ def cached_result(
     analysis = snapshot.analysis
     names = names_in(node)
     marks = tuple(sorted((name, str(analysis.mark(name))) for name in names))
-    sliders = _sliders_below(analysis, names, snapshot.sliders)
+    sliders = snapshot.sliders_below(names)
     solved = snapshot.solved_sets.options_of(analysis.solved_in(names))
     key = (node, owner, marks, sliders, solved, snapshot.section(RandomSeed).number)
     stopped = analysis.cache.stopped
@@ -56,17 +54,3 @@ def cached_result(
         if has_all:
             stopped.put(key, err.message)
         raise
-
-
-def _sliders_below(
-    analysis: Analysis, names: Iterable[str], sliders: dict[str, Fraction]
-) -> tuple[tuple[str, Fraction], ...]:
-    """Return the values of all sliders that names depend on."""
-    known, waiting = set[str](), list(names)
-    while waiting:
-        name = waiting.pop()
-        meaning = analysis.meaning(name)
-        if name not in known and meaning is not None:
-            known.add(name)
-            waiting.extend(meaning.uses)
-    return tuple(sorted((name, sliders[name]) for name in known if name in sliders))
