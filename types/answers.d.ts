@@ -70,6 +70,8 @@ export interface BenchScene {
   table: TableSpec;
   unit: AngleUnit;
   units: SceneUnits | null;
+  what_if: Array<WhatIfCurve>;
+  what_if_spec: WhatIfTableSpec;
   window: SceneWindow;
 }
 
@@ -1054,6 +1056,74 @@ export interface ViewAnswer {
   window: Bounds;
 }
 
+/**  */
+export interface WhatIfAnswer {
+  columns: Array<WhatIfColumn>;
+  count: number;
+  from: number;
+  given: Array<string>;
+  missing: Array<string>;
+  names: Array<WhatIfName>;
+  problem: string;
+  rows: Array<WhatIfRow>;
+  unit: string;
+  version: number;
+}
+
+/** A value, or why there is none. */
+export interface WhatIfCell {
+  reason: string;
+  text: string;
+}
+
+/** A column of the what-if table. */
+export interface WhatIfColumn {
+  problem: string;
+  text: string;
+  unit: string;
+}
+
+/** A column of the what-if table as a curve, with a dot for each row. */
+export interface WhatIfCurve {
+  dots: Array<number>;
+  label: string;
+  lines: Array<Array<number>>;
+  tone: number;
+  words: string;
+}
+
+/** The columns of the what-if table for which equations are solved, as curves. */
+export interface WhatIfCurvesAnswer {
+  curves: Array<WhatIfCurve>;
+  version: number;
+}
+
+/** A name that can be varied, and how it is shown. */
+export interface WhatIfName {
+  name: string;
+  text: string;
+}
+
+/** A row of the what-if table. */
+export interface WhatIfRow {
+  cells: Array<WhatIfCell>;
+  row: number;
+  value: string;
+}
+
+/** What the what-if table is made from; what has its usual value is left out. */
+export interface WhatIfTableSpec {
+  columns?: Array<string>;
+  count?: string;
+  instead?: string;
+  is_drawn?: boolean;
+  listed?: string;
+  name?: string;
+  start?: string;
+  step?: string;
+  stop?: string;
+}
+
 /** Another window; for ``reading`` the number alone. */
 export interface WindowAnswer {
   follows?: Partial<Record<string, string>>;
@@ -1159,6 +1229,8 @@ export interface Answers {
   work_cells: WorkCellsAnswer;
   reduction: ReductionAnswer;
   equation_set: EquationSetAnswer;
+  what_if: WhatIfAnswer;
+  what_if_curves: WhatIfCurvesAnswer;
   error: ErrorAnswer;
   commands: CommittedAnswer;
   history: CommittedAnswer;

@@ -119,6 +119,20 @@ export interface ChangeUnit {
   unit: AngleUnit;
 }
 
+/** Change the what-if table; what is not given stays, and an empty name takes the table away. */
+export interface ChangeWhatIf {
+  do: "what_if";
+  name?: string;
+  start?: string;
+  stop?: string;
+  step?: string;
+  count?: string;
+  listed?: string;
+  columns?: Array<string>;
+  instead?: string;
+  is_drawn?: boolean;
+}
+
 /** Use another solution of a set of equations, counted from 0, for all that needs its values. */
 export interface ChooseSolution {
   do: "choose_solution";
@@ -558,6 +572,7 @@ export interface Commands {
   resize_cells: ResizeCells;
   show_in: ShowIn;
   axis_unit: AxisUnit;
+  what_if: ChangeWhatIf;
 }
 
 export type AnyCommand = Commands[keyof Commands];

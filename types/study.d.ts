@@ -191,6 +191,7 @@ export interface StudyFile {
   working?: Array<WorkingLine>;
   random_seed?: number;
   units?: ShownUnits;
+  what_if?: WhatIfSpec;
 }
 
 /** One line, with what the student chose for it. */
@@ -240,6 +241,19 @@ export interface TableSpec {
 export interface Trail {
   points?: Array<[number, number] | null>;
   most?: number;
+}
+
+/** What a what-if table is made from, as it was typed. */
+export interface WhatIfSpec {
+  name?: string;
+  start?: string;
+  stop?: string;
+  step?: string;
+  count?: string;
+  listed?: string;
+  columns?: Array<string>;
+  instead?: string;
+  is_drawn?: boolean;
 }
 
 /** A line of the scratch calculator, as typed. */

@@ -11,7 +11,7 @@ from axis_path.core.language.tree import AngleUnit
 from axis_path.core.lines.meaning import Kind
 from axis_path.core.lines.moving import Position
 from axis_path.core.scene.row_types import Problem, RowReading
-from axis_path.core.scene.types import Bounds, Reading, Scene
+from axis_path.core.scene.types import Bounds, Reading, Scene, WhatIfCurve
 from axis_path.core.tabulate import TableSpec
 
 
@@ -182,6 +182,60 @@ class EquationSetAnswer(TypedDict):
     solutions: list[SetSolutionAnswer]
     bounds: list[SetBound]
     box: int
+
+
+class WhatIfName(TypedDict):
+    """A name that can be varied, and how it is shown."""
+
+    name: str
+    text: str
+
+
+class WhatIfColumn(TypedDict):
+    """A column of the what-if table."""
+
+    text: str
+    unit: str
+    problem: str
+
+
+class WhatIfCell(TypedDict):
+    """A value, or why there is none."""
+
+    text: str
+    reason: str
+
+
+class WhatIfRow(TypedDict):
+    """A row of the what-if table."""
+
+    row: int
+    value: str
+    cells: list[WhatIfCell]
+
+
+WhatIfAnswer = TypedDict(
+    "WhatIfAnswer",
+    {
+        "version": int,
+        "names": list[WhatIfName],
+        "given": list[str],
+        "unit": str,
+        "columns": list[WhatIfColumn],
+        "rows": list[WhatIfRow],
+        "count": int,
+        "from": int,
+        "missing": list[str],
+        "problem": str,
+    },
+)
+
+
+class WhatIfCurvesAnswer(TypedDict):
+    """The columns of the what-if table for which equations are solved, as curves."""
+
+    version: int
+    curves: list[WhatIfCurve]
 
 
 class FollowingFindings(TypedDict):

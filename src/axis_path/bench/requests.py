@@ -279,6 +279,12 @@ class EquationSetQuery(StateQuery, frozen=True, kw_only=True):
     id: Id
 
 
+class WhatIfQuery(StateQuery, frozen=True, kw_only=True):
+    """Rows of the what-if table, from one on."""
+
+    from_: Annotated[int, Meta(ge=0, le=2**53)] = msgspec.field(default=0, name="from")
+
+
 class SweepQuery(StateQuery, frozen=True, kw_only=True):
     """Follow a finding over a slider: its values by number, or those of a line's family."""
 

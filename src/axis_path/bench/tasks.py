@@ -25,6 +25,7 @@ from axis_path.bench import (
 )
 from axis_path.bench import panel_answers as panel
 from axis_path.bench import requests as ask
+from axis_path.bench import what_if as table_of_what_if
 from axis_path.bench.answer import Answer, FileAnswer
 from axis_path.bench.errors import RequestError
 from axis_path.bench.job import Job, StudyCache
@@ -144,6 +145,11 @@ TASKS: Final[dict[str, Task]] = {
     "work_cells": Task(ask.WorkCellsQuery, work.WorkCellsAnswer, cells.work_cells),
     "reduction": Task(ask.ReductionQuery, work.ReductionAnswer, reductions.reduction),
     "equation_set": Task(ask.EquationSetQuery, tell.EquationSetAnswer, sets.equation_set),
+    "what_if": Task(ask.WhatIfQuery, tell.WhatIfAnswer, table_of_what_if.what_if),
+    "what_if_curves": Task(
+        ask.StateQuery, tell.WhatIfCurvesAnswer, table_of_what_if.what_if_curves_now
+    ),
+    "what_if_csv": Task(ask.StateQuery, None, table_of_what_if.what_if_csv),
     "sweep": Task(ask.SweepQuery, None, sweeps.sweep),
     "table_csv": Task(ask.TableFileQuery, None, files.table_csv),
     "table_workbook": Task(ask.TableFileQuery, None, files.table_workbook),

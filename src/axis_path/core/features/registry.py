@@ -15,6 +15,7 @@ from axis_path.core.features.settings.feature import FEATURE as SETTINGS
 from axis_path.core.features.sliders.feature import FEATURE as SLIDERS
 from axis_path.core.features.tables.feature import FEATURE as TABLES
 from axis_path.core.features.units.feature import FEATURE as UNITS
+from axis_path.core.features.what_if.feature import FEATURE as WHAT_IF
 from axis_path.core.features.working.feature import FEATURE as WORKING
 
 FEATURES: tuple[Feature, ...] = (
@@ -33,6 +34,7 @@ FEATURES: tuple[Feature, ...] = (
     RANDOM,
     ENTRIES,
     UNITS,
+    WHAT_IF,
 )
 #: What features keep in a document.
 SECTIONS = tuple(feature.section for feature in FEATURES if feature.section is not None)

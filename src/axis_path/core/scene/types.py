@@ -194,6 +194,30 @@ class RowUnits(TypedDict):
     hidden: HiddenUnit | None
 
 
+class WhatIfTableSpec(TypedDict, total=False):
+    """What the what-if table is made from; what has its usual value is left out."""
+
+    name: str
+    start: str
+    stop: str
+    step: str
+    count: str
+    listed: str
+    columns: list[str]
+    instead: str
+    is_drawn: bool
+
+
+class WhatIfCurve(TypedDict):
+    """A column of the what-if table as a curve, with a dot for each row."""
+
+    label: str
+    words: str
+    tone: int
+    lines: Lines
+    dots: Flat
+
+
 class SceneSetValue(TypedDict):
     """An unknown of a set: its name, typeset too, and its value with its unit."""
 
@@ -237,3 +261,5 @@ class Scene(TypedDict):
     data: list[DataPoints]
     units: SceneUnits | None
     sets: dict[str, SceneSet]
+    what_if: list[WhatIfCurve]
+    what_if_spec: WhatIfTableSpec

@@ -13,12 +13,12 @@ for _name in ("commands", "history", "view", "picture"):
 for _name in (
     "scene", "reading", "preview", "window", "findings", "table", "exact", "working", "trail",
     "work_text", "work_cells", "work_sketch", "reduction",
-    "equation_set",
+    "equation_set", "what_if", "what_if_curves",
     "data", "description", "read_data", "read_workbook", "exact_cells",
 ):  # fmt: skip
     blueprint.add_url_rule(f"/{_name}", _name, views.task(_name), methods=["POST"])
 for _name, _task in (("table.csv", "table_csv"), ("table.xlsx", "table_workbook"),
-                     ("work.csv", "work_csv")):  # fmt: skip
+                     ("work.csv", "work_csv"), ("what_if.csv", "what_if_csv")):  # fmt: skip
     blueprint.add_url_rule(f"/{_name}", _task, views.file_task(_task), methods=["POST"])
 scene_socket.register(blueprint)
 blueprint.add_url_rule("/sweeps", "begin_sweep", sweeps.begin, methods=["POST"])

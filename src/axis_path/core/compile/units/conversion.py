@@ -105,6 +105,19 @@ class UnitConversion:
                 cached = self._cache.on_plane[key] = self._expression(step)
         return cached
 
+    def conversion(self, own: UnitProduct, other: UnitProduct) -> Expression:
+        """Return a number of one unit, the variable, as one of another unit."""
+        with COMPUTING:
+            step = self._cache.graph.add(Op.VARIABLE)
+            if own != other:
+                step = self.step_in_unit(self.step_in_base_units(step, own), other)
+            return self._expression(step)
+
+    def in_value_unit(self, expression: Expression, unit: UnitProduct) -> Expression:
+        """Return an expression of base units as a number of a unit."""
+        with COMPUTING:
+            return self._expression(self.step_in_unit(expression.step, unit))
+
     def of_variable(
         self, expression: Expression, own: UnitProduct, other: UnitProduct
     ) -> Expression:

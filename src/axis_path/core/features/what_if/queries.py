@@ -16,7 +16,7 @@ from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.dimensions import CurveUnits, measures_of, unit_of
 from axis_path.core.document.random_seed import RandomSeed
 from axis_path.core.errors import LimitError, MathError, StoppedError, TableError
-from axis_path.core.evaluate import VALUE_BITS, RealFunction, Result, ResultKind
+from axis_path.core.evaluate import VALUE_BITS, Expression, RealFunction, Result, ResultKind
 from axis_path.core.features.tables.queries import Tables
 from axis_path.core.features.what_if.section import WhatIfSpec
 from axis_path.core.features.what_if.varied import unit_of_name, varied
@@ -94,6 +94,8 @@ class WhatIfTable:
         self.rows = self._abscissae()
         self._cells: dict[int, tuple[Result | MathError, ...]] = {}
         self._functions: dict[str, RealFunction] = {}
+        self._numbers: dict[int, RealNumber] = {}
+        self._states: dict[RealNumber, Snapshot] = {}
 
     def _abscissae(self) -> Abscissae:
         spec = self.spec
@@ -126,6 +128,12 @@ class WhatIfTable:
         solved = analysis.solved_in(analysis.uses_of(text))
         return Column(text, unit, is_solved=bool(solved))
 
+    def expression(self, column: Column) -> Expression:
+        """Return a column in base units, with the name as a parameter."""
+        analysis = self.study.analysis
+        node = read_expression(column.text, analysis.names())
+        return analysis.expressions.compile_constant(analysis.measured(node, column.text)[1])
+
     def function(self, column: Column, x: UnitProduct, y: UnitProduct) -> RealFunction:
         """Return a column for which nothing is solved as a function of the name.
 
@@ -151,7 +159,7 @@ class WhatIfTable:
         """Return the values in a row, or why there are none."""
         known = self._cells.get(row)
         if known is None:
-            known = self._cells[row] = self._row_of(self._number(row))
+            known = self._cells[row] = self._row_of(self.number(row))
         return known
 
     def _exact(self, row: int, value: Ball) -> RealNumber:
@@ -166,7 +174,7 @@ class WhatIfTable:
         return EnclosedNumber(at_bits)
 
     def _row_of(self, value: RealNumber) -> tuple[Result | MathError, ...]:
-        study = self.study.with_number(self.name, value)
+        study = self.state(value)
         return tuple(self._quick_cell(study, column, value) for column in self.columns)
 
     def _quick_cell(self, study: Snapshot, column: Column, value: RealNumber) -> Result | MathError:
@@ -200,7 +208,7 @@ class WhatIfTable:
         for place, column in enumerate(self.columns):
             if column.problem:
                 continue
-            known = [self._is_known(place, self._number(row)) for row in range(self.rows.count)]
+            known = [self._is_known(place, self.number(row)) for row in range(self.rows.count)]
             for first, last in _runs(known):
                 sentences.append(self._gap(place, column, first, last))
         return sentences
@@ -209,12 +217,21 @@ class WhatIfTable:
         """Check whether a column has a value."""
         column = self.columns[place]
         if column.is_solved:
-            return isinstance(self._cell(self.study.with_number(self.name, value), column), Result)
+            return isinstance(self._cell(self.state(value), column), Result)
         return self._ball(column, value).is_defined
 
-    def _number(self, row: int) -> RealNumber:
-        with precision(VALUE_BITS):
-            return self._exact(row, self.rows.at(row))
+    def number(self, row: int) -> RealNumber:
+        """Return the value of the name in a row."""
+        if row not in self._numbers:
+            with precision(VALUE_BITS):
+                self._numbers[row] = self._exact(row, self.rows.at(row))
+        return self._numbers[row]
+
+    def state(self, number: RealNumber) -> Snapshot:
+        """Return the study with a value of the name; equations are solved once for each."""
+        if number not in self._states:
+            self._states[number] = self.study.with_number(self.name, number)
+        return self._states[number]
 
     def _gap(self, place: int, column: Column, first: int, last: int) -> str:
         """Describe one range of rows without a value."""

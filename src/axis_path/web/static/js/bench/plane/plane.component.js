@@ -18,6 +18,7 @@ import { makeReading } from "./reading.js";
 import { LAYERS, sketchOn } from "./sketch.js";
 import { put } from "./svg.js";
 import { readTones } from "./tones.js";
+import { whatIfParts } from "./what_if.paint.js";
 
 /** @param {import("../session/engine.js").Engine} engine */
 export const plane = (engine) => () =>
@@ -146,7 +147,10 @@ export const plane = (engine) => () =>
       const { size } = engine;
       return {
         ...gridParts(scene, shift, size),
-        marks: markParts(scene, shift, size, this.tones),
+        marks: [
+          ...markParts(scene, shift, size, this.tones),
+          ...whatIfParts(scene.what_if ?? [], shift, this.tones),
+        ],
         findings: this.findingsParts(),
         pinned: pinnedParts(scene, shift, size, this.tones),
       };
@@ -183,9 +187,17 @@ export const plane = (engine) => () =>
         findings && level !== null && level !== undefined
           ? pxOf({ x: engine.window.y }, engine.size.height, 0)
           : null;
-      return findings
-        ? findingsParts(findings, findings.shift, axis === null ? null : engine.size.height - axis)
-        : [];
+      const solved = engine.picture.whatIfAt(engine.version);
+      return [
+        ...(solved ? whatIfParts(solved.curves, solved.shift, this.tones) : []),
+        ...(findings
+          ? findingsParts(
+              findings,
+              findings.shift,
+              axis === null ? null : engine.size.height - axis,
+            )
+          : []),
+      ];
     },
     /** One click, and labels and functions measure angles alike. */
     agree() {

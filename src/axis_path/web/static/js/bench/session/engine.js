@@ -248,6 +248,12 @@ export class Engine {
     this.picture.paint();
   }
 
+  /** Show the solved curves of the what-if table on the plane. @param {any} curves */
+  showWhatIf(curves) {
+    this.picture.whatIf.take(curves, this.version);
+    this.picture.paint();
+  }
+
   /** What was located, if it is of the present state. */
   findingsNow() {
     return this.picture.findingsAt(this.version);

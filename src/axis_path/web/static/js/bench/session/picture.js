@@ -36,6 +36,8 @@ export class Picture {
     /** The drafts of the scene: findings of another state are not painted on it. @type {any[] | null} */
     this.drafts = [];
     this.findings = new ShownFindings();
+    /** Curves of the what-if table for which equations were solved. */
+    this.whatIf = new ShownFindings();
     /** Counts what is shown, */
     this.turn = 0;
     /** and how often it is painted. */
@@ -131,6 +133,12 @@ export class Picture {
   /** Whether drafts are those of the picture that stands. @param {any[]} drafts */
   isOf(drafts) {
     return this.drafts !== null && JSON.stringify(drafts) === JSON.stringify(this.drafts);
+  }
+
+  /** Return the solved curves of the what-if table, if they are of the state that is shown. @param {number} version of the study. */
+  whatIfAt(version) {
+    const { window, size } = this.viewport;
+    return this.drafts && this.whatIf.at(version, this.drafts, window, size);
   }
 
   /** Return what was located, if it is of the state that is shown. @param {number} version of the study. */

@@ -10,7 +10,7 @@ export class ShownFindings {
     this.entries = [];
   }
 
-  /** @param {{marks: any[], spans: any[], window: any, drafts: any[]}} findings @param {number} version */
+  /** @param {{window: any, drafts: any[]} & Record<string, any>} findings @param {number} version */
   take(findings, version) {
     this.last = { ...findings, key: keyOf(version, findings.drafts) };
   }
@@ -25,7 +25,7 @@ export class ShownFindings {
       last.window.height !== size.height
     )
       return null;
-    return { marks: last.marks, spans: last.spans, shift: shiftBetween(last.window, window, size) };
+    return { ...last, shift: shiftBetween(last.window, window, size) };
   }
 }
 

@@ -162,6 +162,8 @@ export function makeStore(initial) {
     units: null,
     /** The sets of equations in short, by the ids of their lines. @type {any} */
     sets: {},
+    /** What the what-if table is made from. @type {any} */
+    whatIf: {},
     /** The line whose equations are open; null for none. @type {number | null} */
     openedSet: null,
     /** Every function and constant, once it was asked for. @type {any[]} */
@@ -252,6 +254,7 @@ export function makeStore(initial) {
         axesNote: scene.axes.note,
         units: scene.units,
         sets: scene.sets,
+        whatIf: scene.what_if_spec,
       });
     },
     takeHistory({ undo, redo }) {
