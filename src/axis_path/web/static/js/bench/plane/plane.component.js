@@ -149,7 +149,7 @@ export const plane = (engine) => () =>
         ...gridParts(scene, shift, size),
         marks: [
           ...markParts(scene, shift, size, this.tones),
-          ...whatIfParts(scene.what_if ?? [], shift, this.tones),
+          ...whatIfParts(scene.what_if ?? [], shift, size, this.tones),
         ],
         findings: this.findingsParts(),
         pinned: pinnedParts(scene, shift, size, this.tones),
@@ -189,7 +189,7 @@ export const plane = (engine) => () =>
           : null;
       const solved = engine.picture.whatIfAt(engine.version);
       return [
-        ...(solved ? whatIfParts(solved.curves, solved.shift, this.tones) : []),
+        ...(solved ? whatIfParts(solved.curves, solved.shift, engine.size, this.tones) : []),
         ...(findings
           ? findingsParts(
               findings,

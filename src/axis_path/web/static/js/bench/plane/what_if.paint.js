@@ -8,14 +8,14 @@ import { TONES } from "./tones.js";
 const FIRST_TONE = 5;
 const LETTER_PX = 7.2;
 
-/** @param {{label: string, words: string, tone: number, lines: number[][], dots: number[]}[]} curves @param {any} shift @param {string[]} tones */
-export function whatIfParts(curves, shift, tones) {
+/** @param {{label: string, words: string, tone: number, lines: number[][], dots: number[]}[]} curves @param {any} shift @param {{width: number}} size @param {string[]} tones */
+export function whatIfParts(curves, shift, size, tones) {
   return curves.flatMap((curve) =>
-    curveParts(curve, shift, tones[(curve.tone + FIRST_TONE) % TONES]),
+    curveParts(curve, shift, size, tones[(curve.tone + FIRST_TONE) % TONES]),
   );
 }
 
-function curveParts({ label: name, lines, dots }, shift, colour) {
+function curveParts({ label: name, lines, dots }, shift, size, colour) {
   const at = (numbers, k) => [across(shift, numbers[k]), down(shift, numbers[k + 1])];
   const places = [];
   for (let k = 0; k < dots.length; k += 2) places.push(at(dots, k));
@@ -26,6 +26,8 @@ function curveParts({ label: name, lines, dots }, shift, colour) {
   });
   const [x, y] = places.at(-1) ?? [0, 0];
   const width = LETTER_PX * name.length + 12;
+  const left = Math.min(x + 6, size.width - width - 4);
+  const top = Math.max(y - 26, 4);
   return [
     svg("path", { class: "what-if-line", d: strokes.join(""), stroke: colour }),
     svg("path", {
@@ -35,14 +37,14 @@ function curveParts({ label: name, lines, dots }, shift, colour) {
     }),
     svg("rect", {
       class: "what-if-box",
-      x: x + 6,
-      y: y - 26,
+      x: left,
+      y: top,
       width,
       height: 18,
       rx: 2,
       stroke: colour,
     }),
-    label(name, x + 6 + width / 2, y - 13, {
+    label(name, left + width / 2, top + 13, {
       class: "what-if-label",
       "text-anchor": "middle",
       fill: colour,

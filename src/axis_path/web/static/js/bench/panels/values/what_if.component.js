@@ -33,8 +33,8 @@ export const whatIf = (engine) => () => ({
   by: "step",
   added: "",
   problem: "",
-  /** What is kept. */
-  known: USUAL,
+  /** What is kept. @type {any} */
+  known: null,
   from: 0,
   /** @type {import("#types/answers").WhatIfAnswer | null} */
   answer: null,
@@ -64,7 +64,7 @@ export const whatIf = (engine) => () => ({
   readSpec() {
     const stored = { ...USUAL, ...this.$store.bench.whatIf };
     for (const key of TYPED)
-      if (JSON.stringify(this[key]) === JSON.stringify(this.known[key])) this[key] = stored[key];
+      if (this.known === null || this[key] === this.known[key]) this[key] = stored[key];
     this.by = stored.listed ? "own" : stored.count ? "count" : "step";
     this.known = stored;
   },
