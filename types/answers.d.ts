@@ -1060,6 +1060,7 @@ export interface ViewAnswer {
 export interface WhatIfAnswer {
   columns: Array<WhatIfColumn>;
   count: number;
+  drawn: Array<string>;
   from: number;
   given: Array<string>;
   missing: Array<string>;
@@ -1089,7 +1090,6 @@ export interface WhatIfCurve {
   label: string;
   lines: Array<Array<number>>;
   tone: number;
-  words: string;
 }
 
 /** The columns of the what-if table for which equations are solved, as curves. */

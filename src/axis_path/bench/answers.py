@@ -226,6 +226,7 @@ WhatIfAnswer = TypedDict(
         "count": int,
         "from": int,
         "missing": list[str],
+        "drawn": list[str],
         "problem": str,
     },
 )

@@ -14,6 +14,7 @@ from axis_path.bench.job import Job
 from axis_path.bench.request import realise
 from axis_path.bench.requests import PictureQuery, TableFileQuery
 from axis_path.bench.tables import Cell, csv_blocks, table_rows, workbook
+from axis_path.core.features.what_if.drawing import what_if_curves
 from axis_path.picture import Format, Look, make_picture
 
 _WORKBOOK = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
@@ -68,6 +69,8 @@ def picture(job: Job, query: PictureQuery) -> Answer:
     scene = request.study.scene(
         request.window, reading_x=request.reading_x, with_trails=True
     ).to_dict()
+    solved = what_if_curves(request.study.snapshot, request.window, are_solved=True)
+    scene |= {"what_if": [*scene["what_if"], *solved]}
     if query.with_findings:
         scene |= {"findings": plane_marks(request)}
     look = Look(query.white, query.with_reading, query.dark)

@@ -15,7 +15,7 @@ from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.deadline import calculation
 from axis_path.core.errors import MathError
 from axis_path.core.evaluate import Result
-from axis_path.core.features.what_if.drawing import what_if_curves
+from axis_path.core.features.what_if.drawing import what_if_curves, where_drawn
 from axis_path.core.features.what_if.queries import WhatIf, WhatIfTable
 from axis_path.core.features.what_if.section import WhatIfSpec
 from axis_path.core.features.what_if.varied import given_in_set
@@ -43,6 +43,7 @@ def what_if(job: Job, query: WhatIfQuery) -> dict[str, Any]:
         "count": 0,
         "from": 0,
         "missing": [],
+        "drawn": [],
         "problem": "",
     }
     if not spec.name:
@@ -64,6 +65,7 @@ def what_if(job: Job, query: WhatIfQuery) -> dict[str, Any]:
                 "count": table.rows.count,
                 "from": first,
                 "missing": table.missing(),
+                "drawn": where_drawn(snapshot, table) if spec.is_drawn else [],
             }
     except MathError as err:
         answer["problem"] = err.message

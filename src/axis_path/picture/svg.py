@@ -34,6 +34,9 @@ from axis_path.picture.svg_parts import (
 FONTS = Path(__file__).parent / "fonts"
 #: Data begin with another tone than curves do, as on the page.
 _FIRST_TONE_OF_DATA = 3
+#: So do the columns of the what-if table, as ``what_if.paint.js`` has them.
+_FIRST_TONE_OF_WHAT_IF = 5
+_LETTER_PX = 7.2
 _FACE = "Atkinson Hyperlegible Next"
 #: The widths of thin, usual and thick lines, as ``curves.paint.js`` has them.
 _WEIGHTS = {1: 1.4, 2: LINE_PX, 3: 4.0}
@@ -103,6 +106,7 @@ def draw_svg(scene: dict[str, Any], look: Look | None = None, *, metadata: str =
         *(part for row in scene["rows"] if row["curve"] for part in _runner(row, inks)),
         *_check(scene.get("check"), inks),
         *(part for plot in scene.get("data", ()) for part in _data(plot, inks)),
+        *(part for curve in scene.get("what_if", ()) for part in _what_if(curve, width, inks)),
         *draw_findings(scene.get("findings"), scene["axes"]["x_axis"], inks),
         *(_reading(scene, height, inks) if look.with_reading else ()),
         *draw_title(scene["axes"]["title"], width, inks),
@@ -294,6 +298,27 @@ def _data(data: dict[str, Any], inks: Palette) -> Iterator[str]:
     for x, y, _, end in data.get("y_bars", ()):
         marks.append(f"M{x / 10 - 3:g} {y / 10:g}h6m-3 0V{end / 10:g}m-3 0h6")
     yield f'<path d="{"".join(marks)}" fill="none" stroke="{colour}" stroke-width="2"/>'
+
+
+def _what_if(curve: dict[str, Any], width: int, inks: Palette) -> Iterator[str]:
+    """Draw a column of the what-if table as the page does."""
+    colour = inks.tones[(curve["tone"] + _FIRST_TONE_OF_WHAT_IF) % len(inks.tones)]
+    flat, name = curve["dots"], curve["label"]
+    yield (
+        f'<path d="{path_data(curve["lines"])}" fill="none" stroke="{colour}" stroke-width="1.8" '
+        'stroke-dasharray="1.5 3" stroke-linecap="round"/>'
+    )
+    places = [(flat[k] / 10, flat[k + 1] / 10) for k in range(0, len(flat), 2)]
+    dots = "".join(f"M{x - 3:g} {y:g}l3 -3l3 3l-3 3z" for x, y in places)
+    yield f'<path d="{dots}" fill="{inks.paper}" stroke="{colour}" stroke-width="1.6"/>'
+    x, y = places[-1]
+    size = _LETTER_PX * len(name) + 12
+    left, top = min(x + 6, width - size - 4), max(y - 26, 4)
+    yield (
+        f'<rect x="{left:g}" y="{top:g}" width="{size:g}" height="18" rx="2" fill="{inks.paper}" '
+        f'stroke="{colour}"/>'
+    )
+    yield text_element(left + size / 2, top + 13, name, colour=colour)
 
 
 def _reading(scene: dict[str, Any], height: int, inks: Palette) -> Iterator[str]:

@@ -309,6 +309,15 @@ class Snapshot:
             return self.solved_sets.value(name)
         return self.objects.fraction(name)
 
+    def check_solved(self, uses: frozenset[str]) -> None:
+        """Refuse what needs the value of an unknown that its equations do not have.
+
+        Raises:
+            DomainError: there is none.
+        """
+        for name in sorted(self.analysis.solved_in(uses)):
+            self.values[name]
+
     @lazy_property
     def solved_sets(self) -> SolvedSets:
         """Return what solves the sets of equations."""

@@ -60,6 +60,7 @@ class Drawables:
 
     def drawable(self, definition: Definition) -> Drawable:
         """Return a line that can have a family, in the form in which it is drawn."""
+        self._snapshot.check_solved(definition.uses)
         return cast("Drawable", KINDS[definition.kind].realise(self._curves, definition))
 
     def family_of(self, line_id: int) -> FamilyState:

@@ -72,7 +72,7 @@ class States:
             if definition.disabled or definition.problem is not None:
                 continue
             try:
-                self._check_solved(definition)
+                self._snapshot.check_solved(definition.uses)
                 real = KINDS[definition.kind].realise(self._curves, definition)
                 if real is not None:
                     state.realised[definition.id] = real
@@ -90,15 +90,6 @@ class States:
             if definition.kind in VALUED and definition.value is None:
                 is_whole &= self._compute(definition, state)
         return state, is_whole
-
-    def _check_solved(self, definition: Definition) -> None:
-        """Refuse a line that needs the value of an unknown which its equations do not have.
-
-        Raises:
-            DomainError: there is none.
-        """
-        for name in sorted(self._snapshot.analysis.solved_in(definition.uses)):
-            self._snapshot.values[name]
 
     def _compute(self, definition: Definition, state: State) -> bool:
         """Put the value of a parameter, a point or a list into the state; False if stopped."""

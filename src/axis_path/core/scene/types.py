@@ -212,7 +212,6 @@ class WhatIfCurve(TypedDict):
     """A column of the what-if table as a curve, with a dot for each row."""
 
     label: str
-    words: str
     tone: int
     lines: Lines
     dots: Flat

@@ -10,7 +10,7 @@ from axis_path.core.compile.numbers import GivenNumber, Numbers
 from axis_path.core.compile.slider_queries import Sliders
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.draw import HOME_X, HOME_Y, Window
-from axis_path.core.features.motion.row import positions
+from axis_path.core.features.motion.row import MovingPoint, positions
 from axis_path.core.features.motion.track import Visit
 from axis_path.core.features.sliders.edits import set_slider
 from axis_path.core.kinds.states import States
@@ -61,7 +61,7 @@ class Motion:
         state = self._states.state
         trailing = [d for d in state.definitions if d.trail is not None and not d.hidden]
         points = {
-            d.id: compiled
+            d.id: self._moving_point(d.name, compiled)
             for d in trailing
             if d.id in state.points and len(state.points[d.id]) == 1 and d.name is not None
             for compiled in (self._snapshot.analysis.compiled(d.name),)
@@ -72,6 +72,13 @@ class Motion:
         for visit in visits:
             way.append(self._visit(visit, way[-1] if way else None))
         return positions(points, paths, way, window or Window(HOME_X, HOME_Y), is_joined=is_joined)
+
+    def _moving_point(self, name: str, compiled: CompiledValue) -> MovingPoint:
+        snapshot = self._snapshot
+        sliders = frozenset(slider for slider, _ in snapshot.sliders_below({name}))
+        if not snapshot.analysis.solved_in(frozenset({name})):
+            return MovingPoint(compiled, sliders, lambda values: values)
+        return MovingPoint(compiled, sliders, lambda values: snapshot.with_values(values).values)
 
     def _movable(self, line_ids: set[int]) -> Snapshot:
         """Return the snapshot with sliders that stand at an expression as numbers, to be moved."""

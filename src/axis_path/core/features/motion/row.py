@@ -3,19 +3,21 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping, Sequence
-from dataclasses import replace
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, replace
+from fractions import Fraction
 from functools import partial
 from typing import Any
 
 import numpy as np
 
 from axis_path.core.arithmetic import Ball, ball, precision
+from axis_path.core.arithmetic.real_number import Parameters
 from axis_path.core.compile.compiled import CompiledValue
 from axis_path.core.contract import write
 from axis_path.core.draw import Window
 from axis_path.core.draw.pixels import PER_PX, dot_tenths
-from axis_path.core.errors import MathError
+from axis_path.core.errors import DomainError, MathError
 from axis_path.core.evaluate import VALUE_BITS, RealPath, evaluate_constant
 from axis_path.core.features.motion.track import Track, Visit
 from axis_path.core.kinds.paths.drawing import lane_scale, point_text, visible_tenths
@@ -24,6 +26,21 @@ from axis_path.core.lines.moving import Position, Runner, Trail
 
 #: Farther outside of the window nothing of a trail is kept for a picture.
 _FAR_PX = 4_000
+
+
+@dataclass(frozen=True, slots=True)
+class MovingPoint:
+    """A point that leaves a trail.
+
+    Attributes:
+        compiled: its coordinates.
+        sliders: those that move it.
+        values: returns the values of all names where the sliders have some values.
+    """
+
+    compiled: CompiledValue
+    sliders: frozenset[str]
+    values: Callable[[Mapping[str, Fraction]], Parameters]
 
 
 def make_runner(
@@ -75,7 +92,7 @@ def _floats(point: Sequence[Ball]) -> Position:
 
 
 def positions(
-    points: Mapping[int, CompiledValue],
+    points: Mapping[int, MovingPoint],
     paths: Mapping[int, RealPath],
     visits: Sequence[Visit],
     window: Window,
@@ -89,16 +106,16 @@ def positions(
     A slider that a point does not depend on moves it nowhere, and adds nothing.
 
     Args:
-        points: the points that leave a trail.
+        points: the points that leave a trail, and what moves them.
         paths: the paths whose runner does.
         visits: the states in their order.
         window: how far places lie apart is measured in its px.
         is_joined: whether the first state is only where the way goes on from.
     """
     by_line: dict[int, list[Position]] = {}
-    for id_, compiled in points.items():
-        moving = [visit for visit in visits if visit.moved & _sliders_of(compiled)]
-        at = partial(_point_in, compiled)
+    for id_, point in points.items():
+        moving = [visit for visit in visits if visit.moved & point.sliders]
+        at = partial(_point_in, point)
         by_line[id_] = Track(at, window).through(moving, is_joined=is_joined)
     for id_, path in paths.items():
         moving = [visit for visit in visits if id_ in visit.runners]
@@ -124,15 +141,14 @@ def trail_tenths(trail: Trail, window: Window) -> list[list[int]]:
     return [stroke for stroke in strokes if stroke]
 
 
-def _sliders_of(compiled: CompiledValue) -> frozenset[str]:
-    """Return the sliders that a point depends on."""
-    parts = (compiled.first, compiled.second or compiled.first)
-    return frozenset[str]().union(*(part.program.parameters for part in parts))
-
-
-def _point_in(compiled: CompiledValue, visit: Visit) -> Position:
-    parts = (compiled.first, compiled.second or compiled.first)
-    return _floats([evaluate_constant(part, visit.values, bits=VALUE_BITS) for part in parts])
+def _point_in(point: MovingPoint, visit: Visit) -> Position:
+    parts = (point.compiled.first, point.compiled.second or point.compiled.first)
+    try:
+        values = point.values(visit.values)
+        return _floats([evaluate_constant(part, values, bits=VALUE_BITS) for part in parts])
+    except DomainError:
+        # The equations on which it rests have no solution there.
+        return None
 
 
 def _runner_in(path: RealPath, line_id: int, visit: Visit) -> Position:

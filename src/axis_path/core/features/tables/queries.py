@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from axis_path.core.arithmetic import Ball
-from axis_path.core.catalogue.units import NO_UNIT, UnitProduct
+from axis_path.core.catalogue.units import NO_UNIT, UnitProduct, read_unit
 from axis_path.core.compile.compiled import CompiledValue
 from axis_path.core.compile.curves import Curves
 from axis_path.core.compile.definition import Definition
@@ -226,6 +226,8 @@ class Tables:
         letters = {_USUAL_VARIABLE, variable} - {spec.over}
         analysis, unit = self._snapshot.analysis, self._unit_across
         node = read_expression(text, analysis.names().and_variables(*letters))
+        if spec.over:
+            self._check_unsolved(analysis.solved_in(analysis.uses_of(text)), spec.over)
         at = analysis.constant(spec.at, unit)[0] if spec.over else None
         measure, base = analysis.measured(node, text, dict.fromkeys(letters, measure_of(unit)))
         units = PLAIN_UNITS
@@ -235,6 +237,18 @@ class Tables:
         result = analysis.expressions.row_expression(base, letters, spec.over, at, units)
         name = spec.over or variable
         return RealFunction(text, name, result, self._snapshot.values, units=units)
+
+    def _check_unsolved(self, solved: set[str], over: str) -> None:
+        """Refuse a column that would have to solve equations anew in each row.
+
+        Raises:
+            TableError: it would.
+        """
+        for name in sorted(solved):
+            if any(slider == over for slider, _ in self._snapshot.sliders_below({name})):
+                raise TableError(
+                    f"`{name}` is found by solving equations: vary `{over}` in a what-if table."
+                )
 
     @property
     def _unit_across(self) -> UnitProduct:
@@ -275,10 +289,21 @@ def _head(
     return Head(column.text, name, function, column.series, digits, form, tone, own)
 
 
+def _with_their_units(parts: list[str]) -> list[str]:
+    """Put units behind the numbers that they stand behind: ``20 kg 30 kg`` are two values."""
+    values: list[str] = []
+    for part in parts:
+        if values and read_unit(part) is not None:
+            values[-1] += f" {part}"
+        else:
+            values.append(part)
+    return values
+
+
 def _split_list(text: str) -> list[str]:
     """Split what was typed as a list: at commas outside of brackets, or at spaces without any."""
     if "," not in text and ";" not in text:
-        return text.split()
+        return _with_their_units(text.split())
     parts, depth, begin = [], 0, 0
     for at, sign in enumerate(text):
         if sign in "([":

@@ -35,12 +35,18 @@ _HALVINGS = 3
 _PROVING_BITS = 64
 
 
-def axis_unit(snapshot: Snapshot, axis: AxisName, own: UnitProduct) -> UnitProduct:
-    """Return the unit of an axis for what a unit measures; the unit itself if none stands there."""
-    for unit in snapshot.query(PlaneUnits).on_axis(axis):
-        if unit.parts and own.parts and unit.dimension == own.dimension:
-            return unit
-    return own
+def axis_unit(snapshot: Snapshot, axis: AxisName, own: UnitProduct) -> UnitProduct | None:
+    """Return the unit of an axis for what a unit measures.
+
+    None where the axis shows something else; an axis on which nothing stands takes any unit.
+    """
+    plane = snapshot.query(PlaneUnits)
+    pairs = zip(plane.dimensions_on(axis), plane.on_axis(axis), strict=True)
+    standing = dict(pairs)
+    if not standing:
+        return own
+    unit = standing.get(own.dimension)
+    return own if unit is not None and not unit.parts else unit
 
 
 class WhatIfCurve:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from axis_path.core.catalogue.units import UnitProduct
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.compile.units.plane import AxisName
 from axis_path.core.contract import write
@@ -42,9 +43,11 @@ def what_if_curves(
         with calculation():
             table = snapshot.query(WhatIf).table()
             curves = [
-                _drawn(snapshot, table, column, window) | {"tone": tone}
+                _drawn(table, column, window, units) | {"tone": tone}
                 for tone, column in enumerate(table.columns)
-                if not column.problem and column.is_solved is are_solved
+                if not column.problem
+                and column.is_solved is are_solved
+                and (units := _units(snapshot, table, column)) is not None
             ]
     except MathError:
         # The panel of the table says why.
@@ -52,18 +55,42 @@ def what_if_curves(
     return [curve for curve in curves if curve["dots"]]
 
 
-def _drawn(
-    snapshot: Snapshot, table: WhatIfTable, column: Column, window: Window
-) -> dict[str, Any]:
+def where_drawn(snapshot: Snapshot, table: WhatIfTable) -> list[str]:
+    """Describe in sentences in which units columns stand on the plane, or why they do not."""
+    sentences = []
+    for column in table.columns:
+        if column.problem:
+            continue
+        units = _units(snapshot, table, column)
+        if units is None:
+            words = f"{_in(column.text, column.unit)} against {_in(table.name, table.unit)}"
+            sentences.append(f"Not drawn, for the axes show something else: {words}.")
+        else:
+            words = f"{_in(column.text, units[1])} against {_in(table.name, units[0])}"
+            sentences.append(f"On the plane: {words}.")
+    return sentences
+
+
+def _units(
+    snapshot: Snapshot, table: WhatIfTable, column: Column
+) -> tuple[UnitProduct, UnitProduct] | None:
+    """Return the units of a column on the axes; None if it has no place there."""
     x = axis_unit(snapshot, AxisName.X, table.unit)
     y = axis_unit(snapshot, AxisName.Y, column.unit)
-    curve = WhatIfCurve(table, column, x, y)
-    unit = f" in {y.printed}" if y.parts else ""
-    across = f" in {x.printed}" if x.parts else ""
+    return None if x is None or y is None else (x, y)
+
+
+def _in(name: str, unit: UnitProduct) -> str:
+    return f"{name} in {unit.printed}" if unit.parts else name
+
+
+def _drawn(
+    table: WhatIfTable, column: Column, window: Window, units: tuple[UnitProduct, UnitProduct]
+) -> dict[str, Any]:
+    curve = WhatIfCurve(table, column, *units)
     dots = curve.dots()
     return {
         "label": column.text,
-        "words": f"{column.text}{unit} against {table.name}{across}",
         "lines": visible_lines(curve.lines(window), window),
         "dots": dot_tenths(dots[window.holds(dots)], window) if len(dots) else [],
     }

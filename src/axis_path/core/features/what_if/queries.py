@@ -16,7 +16,14 @@ from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.dimensions import CurveUnits, measures_of, unit_of
 from axis_path.core.document.random_seed import RandomSeed
 from axis_path.core.errors import LimitError, MathError, StoppedError, TableError
-from axis_path.core.evaluate import VALUE_BITS, Expression, RealFunction, Result, ResultKind
+from axis_path.core.evaluate import (
+    VALUE_BITS,
+    Expression,
+    RealFunction,
+    Result,
+    ResultKind,
+    evaluate_constant,
+)
 from axis_path.core.features.tables.queries import Tables
 from axis_path.core.features.what_if.section import WhatIfSpec
 from axis_path.core.features.what_if.varied import unit_of_name, varied
@@ -28,6 +35,8 @@ from axis_path.core.threads import SharedCache
 #: The end of a range without a value is narrowed by so many bisections.
 _BISECTIONS = 24
 _END_DIGITS = 5
+#: A range without a value that is narrower than this part of a step is a single place.
+_SINGLE = 1e-4
 _MOST_TABLES = 8
 
 
@@ -179,13 +188,27 @@ class WhatIfTable:
 
     def _quick_cell(self, study: Snapshot, column: Column, value: RealNumber) -> Result | MathError:
         """Return a value; where there is none, no time is spent on what else it could be."""
-        if not (column.problem or column.is_solved):
-            ball = self._ball(column, value)
+        if not column.problem:
+            try:
+                ball = self._ball(column, value)
+            except StoppedError:
+                raise
+            except MathError as err:
+                return err
             if not ball.is_defined:
                 return TableError(ball.reason or "it could not be decided")
         return self._cell(study, column)
 
     def _ball(self, column: Column, value: RealNumber) -> Ball:
+        """Compute a value without looking for its exact form.
+
+        Raises:
+            DomainError: equations have no solution.
+        """
+        if column.is_solved:
+            return evaluate_constant(
+                self.expression(column), self.state(value).values, bits=VALUE_BITS
+            )
         with precision(VALUE_BITS):
             return self.function(column, self.unit, column.unit).prove(ball_of(value))
 
@@ -215,10 +238,12 @@ class WhatIfTable:
 
     def _is_known(self, place: int, value: RealNumber) -> bool:
         """Check whether a column has a value."""
-        column = self.columns[place]
-        if column.is_solved:
-            return isinstance(self._cell(self.state(value), column), Result)
-        return self._ball(column, value).is_defined
+        try:
+            return self._ball(self.columns[place], value).is_defined
+        except StoppedError:
+            raise
+        except MathError:
+            return False
 
     def number(self, row: int) -> RealNumber:
         """Return the value of the name in a row."""
@@ -244,13 +269,22 @@ class WhatIfTable:
         high = None if last == self.rows.count - 1 else self._edge(place, last + 1, last)
         unit = f" {self.unit.printed}" if self.unit.parts else ""
         name = f"`{self.name}`"
-        if low is not None and high is not None:
+        if low is not None and high is not None and first == last and self._is_near(low, high):
+            where = f"for {name} = {self.rows.text(first, _END_DIGITS)}{unit}"
+        elif low is not None and high is not None:
             where = f"for {name} from about {low} to about {high}{unit}"
         elif low is not None:
             where = f"for {name} beyond about {low}{unit}"
         else:
             where = f"for {name} before about {high}{unit}"
         return f"`{column.text}` has no value {where}: {reason}."
+
+    def _is_near(self, low: str, high: str) -> bool:
+        """Check whether a range without a value is a single place, as a pole is."""
+        ends = [float(text.replace("−", "-")) for text in (low, high)]
+        with precision(VALUE_BITS):
+            step = abs(float(self.number(1)) - float(self.number(0)))
+        return abs(ends[1] - ends[0]) < _SINGLE * step
 
     def _edge(self, place: int, known_row: int, missing_row: int) -> str:
         """Return where a column begins to have no value, narrowed by bisection."""

@@ -8,7 +8,7 @@ import { TONES } from "./tones.js";
 const FIRST_TONE = 5;
 const LETTER_PX = 7.2;
 
-/** @param {{label: string, words: string, tone: number, lines: number[][], dots: number[]}[]} curves @param {any} shift @param {{width: number}} size @param {string[]} tones */
+/** @param {{label: string, tone: number, lines: number[][], dots: number[]}[]} curves @param {any} shift @param {{width: number}} size @param {string[]} tones */
 export function whatIfParts(curves, shift, size, tones) {
   return curves.flatMap((curve) =>
     curveParts(curve, shift, size, tones[(curve.tone + FIRST_TONE) % TONES]),

@@ -185,6 +185,9 @@ export const whatIf = (engine) => () => ({
   get missing() {
     return (this.answer?.missing ?? []).map((sentence, key) => ({ key, sentence }));
   },
+  get drawn() {
+    return (this.answer?.drawn ?? []).map((sentence, key) => ({ key, sentence }));
+  },
   get problemText() {
     return this.problem || (this.isChosen ? (this.answer?.problem ?? "") : "");
   },
