@@ -134,6 +134,7 @@ export interface Closing {
 export interface Coefficient {
   error: string;
   name: string;
+  unit: string;
   value: string;
 }
 

@@ -6,12 +6,12 @@ from fractions import Fraction
 import numpy as np
 
 from axis_path.core import Study
+from axis_path.core.document.data import Data
 from axis_path.core.draw import Window
 from axis_path.core.errors import DataError, FormatError, LimitError, MathError
 from axis_path.core.features.data.columns import Columns
 from axis_path.core.features.data.fits import Fits, line_of_fit
 from axis_path.core.features.data.plots import Plots
-from axis_path.core.features.data.section import Data
 from axis_path.core.limits import CALCULATED_ROWS
 from axis_path.core.study import Plot
 from axis_path.core.study.format import document_from_dict

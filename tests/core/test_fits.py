@@ -10,9 +10,9 @@ from flint import fmpq, fmpq_mat
 
 from axis_path.core import Study
 from axis_path.core.data import number_of_cell
+from axis_path.core.document.data import Data
 from axis_path.core.errors import DataError, FormatError
 from axis_path.core.features.data.edits import remove_column
-from axis_path.core.features.data.section import Data
 
 NORRIS = [
     "0.1",

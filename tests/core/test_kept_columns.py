@@ -9,11 +9,12 @@ import numpy as np
 
 from axis_path.core import Study
 from axis_path.core.data import Fit
+from axis_path.core.document.data import Data
 from axis_path.core.draw import Window
 from axis_path.core.errors import DataError, FormatError, LimitError, MathError
 from axis_path.core.features.data.edits import put_column, remove_column, sort_rows
 from axis_path.core.features.data.fits import Fits
-from axis_path.core.features.data.section import Data, with_data
+from axis_path.core.features.data.section import with_data
 from axis_path.core.limits import COLUMN_CELLS, FITS
 from axis_path.core.study import FitRequest, Plot
 

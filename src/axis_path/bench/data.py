@@ -16,11 +16,11 @@ from axis_path.bench.requests import DataQuery, Prediction, ReadDataQuery, ReadW
 from axis_path.core import Study
 from axis_path.core.data import Column, Fit, read_columns, summarise
 from axis_path.core.deadline import calculation
+from axis_path.core.document.data import Data
 from axis_path.core.errors import DataError, MathError
 from axis_path.core.features.data.columns import Columns
-from axis_path.core.features.data.fits import Fits, form_of_fit, line_of_fit
+from axis_path.core.features.data.fits import Fits, form_of_fit, line_of_fit, unit_of_coefficient
 from axis_path.core.features.data.plots import Plots, in_box
-from axis_path.core.features.data.section import Data
 from axis_path.core.features.feature import Box
 from axis_path.core.study import FitRequest
 
@@ -147,16 +147,22 @@ def _fit(study: Study, fit_request: FitRequest, prediction: Prediction | None) -
             )
     except MathError as err:
         return shown | {"problem": err.message}
+    units = snapshot.query(Fits).units_of(fit_request)
     return shown | {
         "coefficients": [
-            {"name": name, "value": _digits(value), "error": _digits(error, 3)}
-            for name, value, error in zip(
-                fit.names, fit.coefficients.tolist(), fit.errors.tolist(), strict=True
+            {
+                "name": name, "value": _digits(value), "error": _digits(error, 3),
+                "unit": "" if units is None or fit.names[0] != "c0"
+                else unit_of_coefficient(power, units).printed,
+            }
+            for power, (name, value, error) in enumerate(
+                zip(fit.names, fit.coefficients.tolist(), fit.errors.tolist(), strict=True)
             )
         ],
         "r_squared": _digits(fit.r_squared), "residual_sd": _digits(fit.residual_sd, 4),
         "freedom": fit.freedom, "text": fit.text, "note": fit.note,
-        "line": line_of_fit(fit), "form": form_of_fit(fit), "residuals": _residuals(fit),
+        "line": line_of_fit(fit, units),
+        "form": form_of_fit(fit), "residuals": _residuals(fit),
         "predicted": predicted,
     }  # fmt: skip
 

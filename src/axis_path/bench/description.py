@@ -9,9 +9,9 @@ from axis_path.bench.request import realise
 from axis_path.bench.requests import DescriptionQuery
 from axis_path.core import Study
 from axis_path.core.deadline import calculation
+from axis_path.core.document.data import Data
 from axis_path.core.errors import MathError
 from axis_path.core.features.data.plots import Plots
-from axis_path.core.features.data.section import Data
 from axis_path.core.features.description import describe, window_in_words
 
 

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from typing import NotRequired, TypedDict
 
+from axis_path.core.document.data import Plot
 from axis_path.core.evaluate import ResultKind
-from axis_path.core.features.data.section import Plot
 from axis_path.core.locate.search_request import Search
 from axis_path.core.tabulate import NumberForm, Series
 
@@ -120,6 +120,7 @@ class Coefficient(TypedDict):
     name: str
     value: str
     error: str
+    unit: str
 
 
 class FitAnswer(TypedDict):

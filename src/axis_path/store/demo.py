@@ -33,6 +33,9 @@ from axis_path.core.study import (
 )
 from axis_path.store.studies import Overview, create_study, holds_studies
 
+#: Commands are given with a window; those used here do not look at it.
+_ANY_WINDOW = Window((0, 1), (0, 1), 100, 100)
+
 
 @dataclass(frozen=True, slots=True)
 class DemoStudy:
@@ -242,7 +245,7 @@ def ferry_ramp() -> DemoStudy:
     study.define("slide: v^2 = 2 b r; b = g_n (0.6 cos a - sin a); v = 18 km/h")
     work = ("# The same forces in other units", "D in kN", "a in °", "S/W", "r in ft")
     study.keep(Working(tuple(WorkingLine(k, text) for k, text in enumerate(work, 1))))
-    study.apply({"do": "axis_unit", "axis": "y", "unit": "kN"}, Window((0, 1), (0, 1), 100, 100))
+    study.apply({"do": "axis_unit", "axis": "y", "unit": "kN"}, _ANY_WINDOW)
     view = {
         "window": {"x": [-0.7, 7.0], "y": [-0.9, 4.6], "x_unit": "m", "y_unit": "kN"},
         "tab": "working",
@@ -267,10 +270,16 @@ def fuel_log() -> DemoStudy:
         fits=(FitRequest(1, "polynomial", "speed", "litres", 2),),
     )
     study.define("# The fuel for one nautical mile, where u(v) is near what was measured")
-    study.define("u(v) = 2.8 - 0.51v + 0.148v^2 for 4 <= v <= 13")
-    study.define("m(v) = u(v)/v for 4 <= v <= 13")
-    study.keep(SavedQueries((SavedQuery(1, _line_id(study, "m("), "4", "13", QueryKind.EXTREMA),)))
-    view = {"window": {"x": [-1.0, 15.0], "y": [-2.0, 24.0]}, "tab": "data"}
+    study.define("u(v) = 2.8 L/h - 0.51 L/(h kn) v + 0.148 L/(h kn^2) v^2 for 4 kn <= v <= 13 kn")
+    study.define("m(v) = u(v)/v for 4 kn <= v <= 13 kn")
+    for unit in ("L/h", "L/nmi"):
+        study.apply({"do": "axis_unit", "axis": "y", "unit": unit}, _ANY_WINDOW)
+    study.keep(
+        SavedQueries((SavedQuery(1, _line_id(study, "m("), "4 kn", "13 kn", QueryKind.EXTREMA),))
+    )
+    view = {
+        "window": {"x": [-1.0, 15.0], "y": [-2.0, 24.0], "x_unit": "kn"}, "tab": "data",
+    }  # fmt: skip
     return DemoStudy("Fuel log", study.to_dict(), view)
 
 

@@ -82,7 +82,7 @@ def fit_linear(
         solved = solve_least_squares(rows, [to_arb(value) for value in y])
     freedom = len(x) - len(columns)
     variance = solved.rest / freedom if freedom else math.nan
-    text = _written(solved.coefficients, terms)
+    text = written_sum(solved.coefficients, terms)
 
     def slopes(at: Floats) -> Floats:
         with precision(_BITS):
@@ -169,7 +169,7 @@ def _inverted(work: list[list[arb]], p: int) -> list[list[arb]]:
     return inverse
 
 
-def _written(coefficients: Floats, terms: tuple[str, ...]) -> str:
+def written_sum(coefficients: Floats, terms: Sequence[str]) -> str:
     """Write a sum of terms with all the digits of their factors."""
     text = ""
     for value, term in zip(coefficients.tolist(), terms, strict=True):

@@ -5,8 +5,8 @@ together what the bench draws.
 """
 
 from axis_path.core.compile.definition import Definition
+from axis_path.core.document.data import FitRequest, Plot
 from axis_path.core.features.axes.section import AxesSpec, GridKind
-from axis_path.core.features.data.section import FitRequest, Plot
 from axis_path.core.features.findings.answer import Answer, Row
 from axis_path.core.features.findings.answers import answer
 from axis_path.core.features.findings.section import QueryKind, SavedQuery

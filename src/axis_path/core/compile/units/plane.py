@@ -13,10 +13,12 @@ from axis_path.core.dimensions import (
     Measure,
     PlaneMeasure,
     dimension_of,
+    measure_of,
     measures_of,
     unit_of,
 )
 from axis_path.core.dimensions.curve_units import PLAIN_UNITS, CurveUnits
+from axis_path.core.document.data import Data
 from axis_path.core.document.shown_units import ShownUnits
 from axis_path.core.lines.meaning import Kind
 from axis_path.core.threads import lazy_property
@@ -94,7 +96,20 @@ class PlaneUnits:
                     units[axis][unit.dimension] = unit
         return units
 
+    def column_unit(self, name: str) -> UnitProduct | None:
+        """Return the unit of a column of data; None in a study without units, and without one."""
+        if self._snapshot.analysis.named_units is None:
+            return None
+        unit = read_unit(self._snapshot.section(Data).unit_of(name))
+        return unit if unit is not None and unit.factor is not None else None
+
+    def column_on(self, axis: AxisName, name: str) -> UnitProduct | None:
+        """Return the unit of an axis in which a column of data is drawn; None for its numbers."""
+        own = self.column_unit(name)
+        return None if own is None else self._defaults[axis].get(own.dimension)
+
     def _measures(self) -> Iterator[tuple[AxisName, Measure]]:
+        yield from self._of_columns()
         for definition in self._snapshot.definitions():
             if definition.disabled or definition.problem is not None or definition.units is None:
                 continue
@@ -102,6 +117,14 @@ class PlaneUnits:
             if on_axes is not None:
                 yield AxisName.X, on_axes.x
                 yield AxisName.Y, on_axes.y
+
+    def _of_columns(self) -> Iterator[tuple[AxisName, Measure]]:
+        """Return what the columns measure that are drawn as points."""
+        for plot in self._snapshot.section(Data).plots:
+            for axis, name in ((AxisName.X, plot.x), (AxisName.Y, plot.y)):
+                unit = self.column_unit(name)
+                if unit is not None:
+                    yield axis, measure_of(unit)
 
 
 def _on_axes(definition: Definition) -> _OnAxes | None:

@@ -14,9 +14,10 @@ from axis_path.core.compile.inputs import input_name
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.data import Column
 from axis_path.core.deadline import check
+from axis_path.core.document.data import Data
 from axis_path.core.errors import DataError, EquationError, LimitError, MathError
 from axis_path.core.evaluate import VALUE_BITS, Expression, evaluate_constant, to_fraction
-from axis_path.core.features.data.section import Data, with_data
+from axis_path.core.features.data.section import with_data
 from axis_path.core.language import Vocabulary, read_expression
 from axis_path.core.language.read import read_body
 from axis_path.core.language.tree import names_in

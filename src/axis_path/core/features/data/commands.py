@@ -11,6 +11,7 @@ from msgspec import UNSET, Meta, UnsetType
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.contract import Count, Finite, Id, one_line
 from axis_path.core.data import Column, number_of_cell
+from axis_path.core.document.data import Data, FitRequest, Plot, Start
 from axis_path.core.draw import Window
 from axis_path.core.errors import DataError, LimitError
 from axis_path.core.features.command import Command, Edited, Handler
@@ -26,7 +27,7 @@ from axis_path.core.features.data.edits import (
     with_columns,
 )
 from axis_path.core.features.data.fits import Fits
-from axis_path.core.features.data.section import Data, FitRequest, Plot, Start, with_data
+from axis_path.core.features.data.section import with_data
 from axis_path.core.language import NAME_PATTERN
 from axis_path.core.limits import COLUMN_CELLS, FITS
 

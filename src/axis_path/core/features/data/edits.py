@@ -9,10 +9,11 @@ from fractions import Fraction
 
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.data import Column, number_of_cell
+from axis_path.core.document.data import Data, Plot
 from axis_path.core.errors import DataError, MathError
 from axis_path.core.features.data.columns import Columns
 from axis_path.core.features.data.fits import Fits, line_of_fit
-from axis_path.core.features.data.section import Data, Plot, with_data
+from axis_path.core.features.data.section import with_data
 from axis_path.core.features.lines.edits import put_line, write
 from axis_path.core.features.lines.renaming import renamed_number
 from axis_path.core.features.sliders.edits import set_slider
@@ -170,10 +171,14 @@ def follow_fit(snapshot: Snapshot, number: int) -> tuple[Snapshot, int]:
         MathError: there is no such fit, or it has no result.
     """
     fits = snapshot.query(Fits)
-    fit = fits.made_fit(fits.request(number))
     line_id = snapshot.next_id()
-    changed = write(snapshot, line_id, f"y = {line_of_fit(fit)}")
+    changed = write(snapshot, line_id, f"y = {_text_of(fits, number)}")
     return put_line(changed, replace(changed.line(line_id), fit=number)), line_id
+
+
+def _text_of(fits: Fits, number: int) -> str:
+    request = fits.request(number)
+    return line_of_fit(fits.made_fit(request), fits.units_of(request))
 
 
 def refresh_fits(snapshot: Snapshot) -> Snapshot:
@@ -186,7 +191,7 @@ def refresh_fits(snapshot: Snapshot) -> Snapshot:
             chosen = replace(line, fit=None, fit_lost=False)
         else:
             try:
-                text = line_of_fit(fits.made_fit(fits.request(line.fit)))
+                text = _text_of(fits, line.fit)
             except MathError:
                 chosen = replace(line, disabled=True, fit_lost=True)
             else:

@@ -3,9 +3,9 @@
 from typing import Any
 
 from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.document.data import Data
 from axis_path.core.features.data.commands import COMMANDS
 from axis_path.core.features.data.plots import Plots
-from axis_path.core.features.data.section import Data
 from axis_path.core.features.feature import Feature, SceneRequest, Section
 
 

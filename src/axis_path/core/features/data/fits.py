@@ -10,8 +10,10 @@ from fractions import Fraction
 import numpy as np
 from flint import arb
 
+from axis_path.core.catalogue.units import NO_UNIT, UnitProduct
 from axis_path.core.compile.inputs import input_name
 from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.compile.units.plane import PlaneUnits
 from axis_path.core.data import (
     MODELS,
     Fit,
@@ -21,10 +23,11 @@ from axis_path.core.data import (
     fit_nonlinear,
     summarise,
 )
+from axis_path.core.data.linear_fit import written_sum
 from axis_path.core.data.nonlinear_fit import Formula
+from axis_path.core.document.data import Data, FitRequest
 from axis_path.core.errors import DataError, NotHandledError
 from axis_path.core.features.data.columns import Columns
-from axis_path.core.features.data.section import Data, FitRequest
 from axis_path.core.language import read_expression
 from axis_path.core.language.tree import names_in
 from axis_path.core.limits import FIT_DEGREE
@@ -102,6 +105,25 @@ class Fits:
             fitted = replace(fitted, note=f"{fitted.note} {said}".strip())
         return fitted
 
+    def units_of(self, request: FitRequest) -> FitUnits | None:
+        """Return the units of the curve of a fit; None in a study in which nothing else has any."""
+        if not self._has_units:
+            return None
+        plane = self._snapshot.query(PlaneUnits)
+        x, y = (plane.column_unit(name) or NO_UNIT for name in (request.x, request.y))
+        if not (x.parts or y.parts) or x.has_zero or y.has_zero:
+            return None
+        return x, y
+
+    @property
+    def _has_units(self) -> bool:
+        """Check whether lines that follow no fit have units."""
+        raw = self._snapshot.analysis.raw
+        return any(
+            meaning.has_units and line.fit is None and not line.disabled
+            for line, meaning in zip(self._snapshot.lines, raw, strict=True)
+        )
+
     def request(self, number: int) -> FitRequest:
         """Return a fit that is stored, as it was asked for.
 
@@ -122,7 +144,8 @@ class Fits:
         data = self._snapshot.section(Data)
         depends = bool(data.row_filter) or any(column.formula for column in data.columns)
         values = tuple(sorted(self._snapshot.sliders.items())) if depends else ()
-        return (data.columns, data.fits, data.row_filter, values)
+        has_fits = bool(data.fits)
+        return (data.columns, data.fits, data.row_filter, values, has_fits and self._has_units)
 
     def formula_start(self, formula: str) -> dict[str, float]:
         """Return where the parameters of a formula begin: at the present values of their sliders.
@@ -209,8 +232,42 @@ def _logarithmic(xs: list[Fraction], ys: list[Fraction]) -> Fit:
     return fit_linear(xs, ys, columns, ModelName.LOGARITHMIC.value, ("a", "b"), ("", "ln(x)"))
 
 
-def line_of_fit(fit: Fit) -> str:
-    """Return the curve of a fit as it would be typed, with all digits of its coefficients."""
+#: The units of the columns across and upward.
+FitUnits = tuple[UnitProduct, UnitProduct]
+
+
+def line_of_fit(fit: Fit, units: FitUnits | None = None) -> str:
+    """Return the curve of a fit as it would be typed, with all digits of its coefficients.
+
+    Args:
+        fit: of two columns of numbers.
+        units: of the columns; None for a curve of plain numbers.
+    """
+    if units is None:
+        return _plain_line(fit)
+    x, y = units
+    if fit.names[0] == "c0":
+        return written_sum(fit.coefficients, [_term(k, x, y) for k in range(len(fit.names))])
+    text = (
+        re.sub(r"\bx\b", f"(x/(1 {x.spelled}))", _plain_line(fit)) if x.parts else _plain_line(fit)
+    )
+    return f"({text}) (1 {y.spelled})" if y.parts else text
+
+
+def unit_of_coefficient(power: int, units: FitUnits) -> UnitProduct:
+    """Return the unit of the coefficient that stands before a power of x in a polynomial."""
+    x, y = units
+    return y / x.to_the(Fraction(power))
+
+
+def _term(power: int, x: UnitProduct, y: UnitProduct) -> str:
+    """Return what stands behind a coefficient of a polynomial: its unit, and a power of x."""
+    unit = unit_of_coefficient(power, (x, y))
+    letter = ("", "x")[power] if power < 2 else f"x^{power}"
+    return f"(1 {unit.spelled}) {letter}".rstrip() if unit.parts else letter
+
+
+def _plain_line(fit: Fit) -> str:
     text, _, given = fit.text.partition(" with ")
     if not given:
         return text

@@ -2,17 +2,20 @@
 
 from __future__ import annotations
 
+import math
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
 from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.compile.units.plane import AxisName, PlaneUnits
+from axis_path.core.document.data import Data, Plot
 from axis_path.core.draw import Window
 from axis_path.core.draw.pixels import dot_tenths
 from axis_path.core.errors import MathError
+from axis_path.core.evaluate import RealFunction
 from axis_path.core.features.data.columns import Columns
-from axis_path.core.features.data.section import Data, Plot
 from axis_path.core.features.feature import Box
 
 
@@ -28,6 +31,7 @@ class Plots:
     def __init__(self, snapshot: Snapshot) -> None:
         self._snapshot = snapshot
         self._columns = snapshot.query(Columns)
+        self._units = snapshot.query(PlaneUnits)
 
     def plotted(self, plot: Plot) -> tuple[NDArray[np.float64], NDArray[np.int64]]:
         """Return the points of two columns, (n, 2), and the rows they stand in, (n,).
@@ -35,7 +39,9 @@ class Plots:
         Raises:
             MathError: a column or the filter cannot be used.
         """
-        columns = [self._columns.column_of(name).floats() for name in (plot.x, plot.y)]
+        columns = [
+            self._on_axis(axis, name) for axis, name in ((AxisName.X, plot.x), (AxisName.Y, plot.y))
+        ]
         count = min(map(len, columns))
         points = np.column_stack([column[:count] for column in columns])
         known = np.isfinite(points).all(axis=1)
@@ -44,6 +50,15 @@ class Plots:
             known &= np.append(used, np.zeros(count, dtype=np.bool_))[:count]
         rows = np.flatnonzero(known)
         return points[rows], rows
+
+    def _on_axis(self, axis: AxisName, name: str) -> NDArray[np.float64]:
+        """Return the numbers of a column as they stand on an axis, (n,) floats."""
+        numbers = self._columns.column_of(name).floats()
+        own, shown = self._units.column_unit(name), self._units.column_on(axis, name)
+        if own is None or shown is None or own == shown:
+            return numbers
+        conversion = self._snapshot.analysis.expressions.units.conversion(own, shown)
+        return RealFunction(name, "x", conversion, {}).sample_unrestricted(numbers)
 
     def clouds(self) -> list[NDArray[np.float64]]:
         """Return the points of data that are drawn, (n, 2) for each pair of columns."""
@@ -74,13 +89,22 @@ class Plots:
             outcome.append(drawn | ({"chosen": chosen} if chosen else {}))
         return outcome
 
+    def _differences(self, name: str, axis: AxisName) -> NDArray[np.float64]:
+        """Return errors of measurement in the unit of an axis, (n,) floats: without its zero."""
+        cells = self._columns.column_of(name).floats()
+        own, shown = self._units.column_unit(name), self._units.column_on(axis, name)
+        if own is None or shown is None or own.factor is None or shown.factor is None:
+            return cells
+        ratio = own.factor / shown.factor
+        return np.asarray(cells * (float(ratio.number) * math.pi**ratio.pi))
+
     def _bars(
         self, points: NDArray[np.float64], rows: NDArray[np.int64], column: str, axis: int,
         window: Window,
     ) -> list[list[int]]:  # fmt: skip
         """Return both ends of the error bars along an axis; none where there is no number."""
         try:
-            cells = self._columns.column_of(column).floats()
+            cells = self._differences(column, AxisName.Y if axis else AxisName.X)
         except MathError:
             return []
         sizes = np.append(cells, np.nan)[np.minimum(rows, len(cells))]
