@@ -5,9 +5,13 @@ from typing import Any
 
 from axis_path.core import MathError, Study, Window
 from axis_path.core.compile.units.plane import AxisName
+from axis_path.core.document.data import FitRequest, Plot
 from axis_path.core.document.shown_units import ShownUnits
 from axis_path.core.errors import UnitError
 from axis_path.core.features.axes.queries import Axes
+from axis_path.core.features.data.edits import follow_fit
+from axis_path.core.features.data.plots import Plots
+from axis_path.core.features.data.section import with_data
 from axis_path.core.features.units.commands import AxisUnit, ShowIn
 
 FALL = "h(t) = 20 m + 12 m/s t - 1/2 g_n t^2 for 0 s <= t <= 5 s"
@@ -157,3 +161,48 @@ class ShownTest(unittest.TestCase):
         self.assertEqual(("m", "metre"), (hidden["name"], hidden["unit"]))
         study.write(2, hidden["text"])
         self.assertEqual("(2 s, 10 m)", study.value("A").decimal())
+
+
+class DataTest(unittest.TestCase):
+    def test_columns_and_fits_have_units_where_the_study_has(self) -> None:
+        study = Study()
+        study.column("t", [0, 1, 2, 3], "s")
+        study.column("s", ["0", "1.5", "3", "4.5"], "km")
+        study.edit(with_data, plots=(Plot("t", "s"),), fits=(FitRequest(1, "linear", "t", "s"),))
+        study.snapshot, line = follow_fit(study.snapshot, 1)
+        # Without other units a fit is one of plain numbers.
+        self.assertEqual("3", study.evaluate("f(2)").decimal(6))
+        study.apply({"do": "write", "id": None, "text": "v = 90 km/h"}, WINDOW)
+        self.assertEqual("3", study.evaluate("f(2 s) in km").number.decimal(6))  # type: ignore[union-attr]
+        # The slope has the quotient of both units, so that it is compared with a speed.
+        slope = study.evaluate("f'(1 s)/v")
+        self.assertEqual("60", slope.decimal(6))
+        points = study.snapshot.query(Plots).plotted(Plot("t", "s"))[0]
+        self.assertEqual([0, 1.5, 3, 4.5], points[:, 1].tolist())
+        study.apply({"do": "axis_unit", "axis": "y", "unit": "m"}, WINDOW)
+        points = study.snapshot.query(Plots).plotted(Plot("t", "s"))[0]
+        self.assertEqual([0, 1500, 3000, 4500], points[:, 1].tolist())
+        # The curve of the fit goes through the points in any unit.
+        found = study.solve("f(t) = 2.25 km", "t", "0 s", "5 s")
+        self.assertAlmostEqual(1.5, found[0].x, 12)
+        # Without the line that has a unit the fit is one of plain numbers again.
+        study.apply({"do": "remove", "id": study.snapshot.line_of("v").id}, WINDOW)
+        self.assertEqual("3", study.evaluate("f(2)").decimal(6))
+        self.assertEqual(line, study.snapshot.line_of("f").id)
+
+    def test_all_models_agree_with_their_plain_fit(self) -> None:
+        xs, ys = [1, 2, 3, 4, 5, 6], ["2.1", "3.9", "6.2", "8.8", "12.1", "15.7"]
+        for model in ("polynomial", "exponential", "power", "logarithmic"):
+            values = []
+            for first in ("k = 2", "k = 2 m"):
+                study = Study()
+                study.define(first)
+                study.column("x1", xs, "min")
+                study.column("y1", ys, "kg")
+                study.edit(with_data, fits=(FitRequest(1, model, "x1", "y1", 2),))
+                study.snapshot, _ = follow_fit(study.snapshot, 1)
+                text = "f(2.5)" if first == "k = 2" else "f(2.5 min) in kg"
+                result = study.evaluate(text)
+                values.append((result.number or result).decimal(9))
+            with self.subTest(model):
+                self.assertEqual(*values)

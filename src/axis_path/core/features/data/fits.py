@@ -251,7 +251,11 @@ def line_of_fit(fit: Fit, units: FitUnits | None = None) -> str:
     text = (
         re.sub(r"\bx\b", f"(x/(1 {x.spelled}))", _plain_line(fit)) if x.parts else _plain_line(fit)
     )
-    return f"({text}) (1 {y.spelled})" if y.parts else text
+    if y.parts:
+        text = f"({text}) (1 {y.spelled})"
+    # A power of any quantity has a meaning: the domain says which one is meant.
+    is_power = x.parts and fit.model == ModelName.POWER
+    return f"{text} for x > 0 {x.spelled}" if is_power else text
 
 
 def unit_of_coefficient(power: int, units: FitUnits) -> UnitProduct:
