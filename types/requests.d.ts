@@ -264,7 +264,7 @@ export interface EnterCells {
   in_working?: boolean;
 }
 
-/** A set of equations that is a line: its solutions, and each put into its equations. */
+/** A set of equations that is a line: its solutions, and on request each put into them. */
 export interface EquationSetQuery {
   version: number;
   window: Viewport;
@@ -279,6 +279,7 @@ export interface EquationSetQuery {
   stretch?: number;
   part?: "reading" | "scene";
   id: number;
+  checked?: boolean;
 }
 
 /** The exact values in one row of the table. */

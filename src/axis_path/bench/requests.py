@@ -274,9 +274,10 @@ class ReductionQuery(StateQuery, frozen=True, kw_only=True):
 
 
 class EquationSetQuery(StateQuery, frozen=True, kw_only=True):
-    """A set of equations that is a line: its solutions, and each put into its equations."""
+    """A set of equations that is a line: its solutions, and on request each put into them."""
 
     id: Id
+    checked: bool = False
 
 
 class WhatIfQuery(StateQuery, frozen=True, kw_only=True):

@@ -12,13 +12,13 @@ from axis_path.core.compile.inputs import input_name
 from axis_path.core.compile.results import Results
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.deadline import calculation
-from axis_path.core.errors import MathError
+from axis_path.core.errors import MathError, StoppedError
 from axis_path.core.evaluate import Result
 from axis_path.core.features.equations.sheets import SetLines
 from axis_path.core.features.equations.solving import SolvedSet
 from axis_path.core.features.findings.answer_rows import is_same
 from axis_path.core.features.findings.section import SavedQueries
-from axis_path.core.features.findings.set_answers import set_checks, typeset_equations
+from axis_path.core.features.findings.set_answers import checks_of, typeset_equations
 from axis_path.core.language import latex_line, typeset_signature
 from axis_path.core.lines.set_options import SearchBound
 
@@ -44,6 +44,8 @@ def equation_set(job: Job, query: EquationSetQuery) -> dict[str, Any]:
             # The summary says why.
             solved = None
         solutions = [] if solved is None else _solutions(snapshot, solved, digits)
+    if query.checked and solved is not None:
+        _check(snapshot, solved, solutions, digits)
     read = settled.read
     given = {bound.name: bound for bound in _bounds(snapshot, query.id)}
     return {
@@ -89,7 +91,6 @@ def _known(snapshot: Snapshot, names: tuple[str, ...], digits: int) -> list[dict
 
 
 def _solutions(snapshot: Snapshot, solved: SolvedSet, digits: int) -> list[dict[str, Any]]:
-    checks = set_checks(snapshot, solved, digits, most=_MOST_CHECKED)
     return [
         {
             "values": [
@@ -98,12 +99,23 @@ def _solutions(snapshot: Snapshot, solved: SolvedSet, digits: int) -> list[dict[
                 if name in values
             ],
             "proved": one.proved,
-            "checks": [asdict(check) for check in checks[place]] if place < len(checks) else [],
+            "checks": [],
         }
-        for place, (values, one) in enumerate(
-            zip(solved.values, solved.solutions.solutions, strict=True)
-        )
+        for values, one in zip(solved.values, solved.solutions.solutions, strict=True)
     ]
+
+
+def _check(
+    snapshot: Snapshot, solved: SolvedSet, solutions: list[dict[str, Any]], digits: int
+) -> None:
+    """Put the first solutions into their equations; one that takes too long is left out."""
+    for place, solution in enumerate(solutions[:_MOST_CHECKED]):
+        try:
+            with calculation():
+                checks = checks_of(snapshot, solved, place, digits)
+        except StoppedError:
+            continue
+        solution["checks"] = [asdict(check) for check in checks]
 
 
 def _value(name: str, result: Result, digits: int, *, proved: bool) -> dict[str, Any]:

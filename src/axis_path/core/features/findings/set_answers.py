@@ -47,7 +47,7 @@ def answer_set(
     return Answer(
         title, "", solved.read.unknowns[0], rows, set_verdict(solved.solutions), findings.complete,
         findings.note, mathml=typeset,
-        checks=set_checks(snapshot, solved, digits) if with_checks else (),
+        checks=_checks(snapshot, solved, digits) if with_checks else (),
     )  # fmt: skip
 
 
@@ -56,33 +56,34 @@ def typeset_equations(read: ReadSet) -> tuple[str, ...]:
     return tuple(typeset_compared(one.compared) for one in read.equations)
 
 
-def set_checks(
-    snapshot: Snapshot, solved: SolvedSet, digits: int, *, most: int = _MOST_CHECKS
-) -> tuple[tuple[Check, ...], ...]:
-    """Return the equations with the values of each solution put in.
+def checks_of(
+    snapshot: Snapshot, solved: SolvedSet, place: int, digits: int
+) -> tuple[Check, ...]:  # fmt: skip
+    """Return the equations with the values of one solution put in.
 
     Args:
         snapshot: of the study.
         solved: the set.
+        place: which solution, from 0.
         digits: of the values.
-        most: so many solutions are put in.
     """
-    typeset = typeset_equations(solved.read)
-    equations = solved.read.equations
+    typeset, equations = typeset_equations(solved.read), solved.read.equations
+    checked = check_solution(snapshot, solved, place)
     return tuple(
-        tuple(
-            Check(
-                mathml, equation.text.strip(),
-                checked.left.decimal(digits), checked.right.decimal(digits),
-                checked.residual, checked.is_exact,
-            )
-            for mathml, equation, checked in zip(
-                typeset, equations, check_solution(snapshot, solved, place), strict=True
-            )
-            if checked is not None
+        Check(
+            mathml, equation.text.strip(), one.left.decimal(digits), one.right.decimal(digits),
+            one.residual, one.is_exact,
         )
-        for place in range(min(len(solved.values), most))
+        for mathml, equation, one in zip(typeset, equations, checked, strict=True)
+        if one is not None
     )  # fmt: skip
+
+
+def _checks(
+    snapshot: Snapshot, solved: SolvedSet, digits: int
+) -> tuple[tuple[Check, ...], ...]:  # fmt: skip
+    places = range(min(len(solved.values), _MOST_CHECKS))
+    return tuple(checks_of(snapshot, solved, place, digits) for place in places)
 
 
 def _rows(

@@ -10,6 +10,8 @@ export const setSheet = (engine) => () => ({
   problem: "",
   isBehind: false,
   isWriting: false,
+  /** Whether the solutions that stand were put into the equations. */
+  isChecked: false,
   label: "",
   lines: "",
   /** What is typed as bounds, by the names of the unknowns. @type {Record<string, { low: string, high: string }>} */
@@ -18,7 +20,7 @@ export const setSheet = (engine) => () => ({
 
   init() {
     this.live = liveQuery(engine, "equation_set", {
-      take: (answer) => this.take(answer),
+      take: (answer, body) => this.take(answer, body.checked),
       body: () => ({ id: this.$store.bench.openedSet }),
       isOpen: () => this.$store.bench.openedSet !== null,
       behind: (isBehind) => (this.isBehind = isBehind),
@@ -38,11 +40,19 @@ export const setSheet = (engine) => () => ({
     this.live.end();
   },
   nothing() {},
-  take(answer) {
+  /** @param {import("#types/answers").EquationSetAnswer} answer @param {boolean} [isChecked] */
+  take(answer, isChecked = false) {
     this.answer = answer;
+    this.isChecked = isChecked;
+    this.check();
     this.typed = Object.fromEntries(
       answer.bounds.map(({ name, low, high }) => [name, { low, high }]),
     );
+  },
+  /** The check takes a moment: it is asked for once the solutions stand. */
+  check() {
+    if (this.isChecked || !this.answer?.solutions.length) return;
+    this.live.askMore(() => ({ id: this.$store.bench.openedSet, checked: true }));
   },
   fail(error) {
     // The line is gone, or no set any more, as after undo.
