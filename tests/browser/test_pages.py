@@ -31,7 +31,7 @@ class StudiesTest(BrowserTest):
         self.page.goto(self.base)
         titles = {
             "Morning tide", "Mooring line", "Beam sweep", "Wake", "Breakwater", "Fuel log",
-            "Lock gate",
+            "Lock gate", "Ferry ramp",
         }  # fmt: skip
         self.assertLessEqual(titles, set(self.page.locator(".study-title").all_inner_texts()))
 
@@ -58,6 +58,7 @@ STATES: dict[str, tuple[str, tuple[tuple[str, str], ...]]] = {
     "columns": ("Mooring line", (("tab", "Values"), ("button", "rope"))),
     "exact values": ("Mooring line", (("tab", "Values"), ("button", "Exact values"))),
     "data": ("Fuel log", (("tab", "Data"),)),
+    "equations": ("Ferry ramp", (("css", ".row-set-state .btn"),)),
     "plane only": ("Morning tide", (("button", "Plane only"),)),
 }
 

@@ -98,6 +98,7 @@ class StartTest(unittest.TestCase):
                 "Wake",
                 "Breakwater",
                 "Fuel log",
+                "Ferry ramp",
                 "Lock gate",
             ],
             self.titles(address),
@@ -116,7 +117,7 @@ class StartTest(unittest.TestCase):
         self.assertIn("database system is shut down", log)
 
         process, address, _ = self.start(port)
-        self.assertEqual(7, len(self.titles(address)))
+        self.assertEqual(8, len(self.titles(address)))
         # Everything is killed at once, as a failing machine would.
         os.killpg(process.pid, signal.SIGKILL)
         for path in Path("/proc").glob("[0-9]*/cmdline"):
@@ -137,6 +138,7 @@ class StartTest(unittest.TestCase):
                 "Wake",
                 "Breakwater",
                 "Fuel log",
+                "Ferry ramp",
                 "Lock gate",
             ],
             self.titles(address),
@@ -173,7 +175,7 @@ class StartTest(unittest.TestCase):
         )  # fmt: skip
         self.assertEqual(1, done.returncode)
         self.assertIn(f"already runs from this folder at {address}", done.stdout)
-        self.assertEqual(7, len(self.titles(address)))
+        self.assertEqual(8, len(self.titles(address)))
 
     def check_that_what_is_killed_comes_back(self, address: str) -> None:
         for what in (str(self.root / "var" / "postgres"), "axis_path.serving"):

@@ -224,6 +224,7 @@ class MigrationTest(DatabaseTest):
                 "Wake",
                 "Breakwater",
                 "Fuel log",
+                "Ferry ramp",
                 "Lock gate",
             ],
             titles,
