@@ -57,7 +57,7 @@ def realise(job: Job, query: Q) -> BenchRequest[Q]:
     window = followed(study, study.snapshot.query(Axes).on_axes(window), query.window.follows)
     reading: float | Fraction | None = query.reading
     if reading is not None and query.is_reading_typed:
-        reading = Fraction(reading)
+        reading = exact_number(reading)
     return BenchRequest(job.version, study, window, reading, query)
 
 
