@@ -12,6 +12,7 @@ from axis_path.core.document.migrations import migrated
 from axis_path.core.document.random_seed import RandomSeed
 from axis_path.core.document.shown_units import ShownUnits
 from axis_path.core.errors import FormatError
+from axis_path.core.features.what_if.section import WhatIfSpec
 from axis_path.core.study.format import document_from_dict
 
 #: Files that version 1 wrote: every demo study, and one with all sections.
@@ -73,8 +74,8 @@ class MigrationTest(unittest.TestCase):
     def test_all_sections_are_in_use(self) -> None:
         study = Study.from_dict(contents(Path(__file__).parent / "format_1" / "all_sections.json"))
         for kind, section in study.snapshot.document.sections.items():
-            # Version 1 had no random numbers and no units.
-            if kind not in (RandomSeed, ShownUnits):
+            # Version 1 had no random numbers, no units and no what-if table.
+            if kind not in (RandomSeed, ShownUnits, WhatIfSpec):
                 with self.subTest(kind.__name__):
                     self.assertNotEqual(kind(), section)
         lines = study.snapshot.lines

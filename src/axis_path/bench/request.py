@@ -13,6 +13,7 @@ from axis_path.core.compile.units.plane import AxisName, PlaneUnits
 from axis_path.core.errors import MathError
 from axis_path.core.features.axes.queries import Axes
 from axis_path.core.features.feature import Box
+from axis_path.core.lines.sliders import exact_number
 
 Q = TypeVar("Q", bound=StateQuery)
 
