@@ -11,7 +11,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from types import MappingProxyType
 
-from axis_path.core.catalogue.units import NO_UNIT, UnitProduct, find_unit
+from axis_path.core.catalogue.units import NO_UNIT, UnitProduct, find_unit, read_unit
 from axis_path.core.compile.cache import CompileCache
 from axis_path.core.compile.compiled import (
     Compiled,
@@ -68,6 +68,14 @@ from axis_path.core.lines.meaning import (
     Meaning,
 )
 from axis_path.core.threads import COMPUTING, lazy_property
+
+_DEGREES, _RADIANS = read_unit("°"), read_unit("rad")
+
+
+def _angle_unit(angles: AngleUnit) -> UnitProduct:
+    """Return the unit in which a study has its angles."""
+    return (_DEGREES if angles is AngleUnit.DEGREES else _RADIANS) or NO_UNIT
+
 
 #: An expression without variables of its own.
 NO_VARIABLES: Mapping[str, Measure] = MappingProxyType({})
@@ -302,6 +310,9 @@ class Analysis:
             measure, node = self.measured(read, text)
             if measure is not None:
                 dimension = dimension_of(measures_of(measure)[0])
+                if dimension.without_angle.is_plain:
+                    # An angle is a number: of radians or of degrees, as the study has them.
+                    return in_unit(node, _angle_unit(self.unit), self.unit)
                 raise UnitError(
                     f"A plain number is needed here, but `{text}` is {described(dimension)}.",
                     position=(0, len(text)),

@@ -17,7 +17,7 @@ from axis_path.core.catalogue.units.product import UnitProduct
 
 #: Decides whether a run of letters between two places of a text may be a unit there.
 Accepts = Callable[[str, int, int], bool]
-_RUN = re.compile(r"°[CFR](?![A-Za-z0-9_])|[°℃℉]|[A-Za-zµμΩΩÅ][A-Za-z_µμΩΩÅ]*(?![0-9])")
+_RUN = re.compile(r"°[CFR](?![A-Za-z0-9_])|[°℃℉]|[A-Za-zµμΩΩÅ][A-Za-z_µμΩΩÅ]*(?![A-Za-z0-9_µμΩΩÅ])")
 _WHOLE = r"-?[0-9]{1,3}"
 _POWER = re.compile(rf"(?:\^|\*\*)(?:({_WHOLE})|\(\s*({_WHOLE}(?:/[0-9]{{1,3}})?)\s*\))")
 _RAISED = re.compile(r"⁻?[⁰¹²³⁴⁵⁶⁷⁸⁹]{1,3}")

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from axis_path.core.arithmetic.real_number import Parameters
 from axis_path.core.compile.analysis import Analysis
@@ -39,7 +39,11 @@ class SolvedEquations:
 
 
 def solve_equations(
-    analysis: Analysis, values: Parameters, read: ReadSet, ends: Ends | None = None
+    analysis: Analysis,
+    values: Parameters,
+    read: ReadSet,
+    ends: Ends | None = None,
+    search: Ends | None = None,
 ) -> SolvedEquations:
     """Solve a set of equations.
 
@@ -47,28 +51,36 @@ def solve_equations(
         analysis: of the study.
         values: of its names.
         read: the set.
-        ends: between which numbers the unknowns are sought, for as many of them as is wanted; no
-            solutions outside are returned. Without, the search is widened until one is found.
+        ends: between which numbers unknowns lie, for as many of them as is wanted; no solutions
+            outside are returned.
+        search: between which numbers the others are sought where a search takes place. Without,
+            the search is widened until a solution is found.
 
     Raises:
         MathError: a limit, or a derivative that is not known.
     """
-    given = dict.fromkeys(read.unknowns, (-float(BOX), float(BOX))) | dict(ends or {})
-    problem, box = _problem(analysis, values, read, given, is_bounded=bool(ends)), BOX
+    own, box = dict(ends or {}), BOX
+    problem = replace(
+        _problem(analysis, values, read, own, dict(search or {}), BOX),
+        is_bounded=search is not None,
+    )
     solutions = solve_set(problem)
-    if not ends:
-        for wider in _WIDER:
-            if solutions.solutions or not (solutions.boxed and solutions.complete):
-                break
-            box = BOX * wider
-            given = dict.fromkeys(read.unknowns, (-float(box), float(box)))
-            problem = _problem(analysis, values, read, given, is_bounded=False)
-            solutions = solve_set(problem)
+    for wider in _WIDER if search is None else ():
+        if solutions.solutions or not (solutions.boxed and solutions.complete):
+            break
+        box = BOX * wider
+        problem = _problem(analysis, values, read, own, {}, box)
+        solutions = solve_set(problem)
     return SolvedEquations(problem, solutions, box)
 
 
 def _problem(
-    analysis: Analysis, values: Parameters, read: ReadSet, ends: Ends, *, is_bounded: bool
+    analysis: Analysis,
+    values: Parameters,
+    read: ReadSet,
+    ends: Ends,
+    search: Ends,
+    box: int,
 ) -> SetProblem:
     units = read.units
     gaps = tuple(
@@ -88,7 +100,11 @@ def _problem(
         gaps,
         tuple(map(input_name, read.unknowns)),
         values,
-        {input_name(name): pair for name, pair in ends.items()},
-        is_bounded,
+        {
+            input_name(name): ends.get(name) or search.get(name) or (-float(box), float(box))
+            for name in read.unknowns
+        },
+        False,
         read_exact,
+        frozenset(map(input_name, ends)),
     )

@@ -101,10 +101,12 @@ class EquationSets:
         """Solve equations, with all that is found out; see ``solve_system``."""
         read = read_set(self._snapshot.analysis, equations, unknowns)
         units = read.units
-        ends = None
-        if low is not None or high is not None:
-            ends = {name: self._ends(name, units[name], low, high) for name in read.unknowns}
-        solved = solve_equations(self._snapshot.analysis, self._snapshot.values, read, ends)
+        named = frozenset[str]().union(*(one for one in (low, high) if isinstance(one, Mapping)))
+        is_for_all = any(one is not None and not isinstance(one, Mapping) for one in (low, high))
+        sought = read.unknowns if is_for_all else [one for one in read.unknowns if one in named]
+        ends = {name: self._ends(name, units[name], low, high) for name in sought}
+        own, search = (None, ends) if is_for_all else (ends, None)
+        solved = solve_equations(self._snapshot.analysis, self._snapshot.values, read, own, search)
         return with_results(self._snapshot, read, solved)
 
     def _ends(self, name: str, unit: UnitProduct, low: Bounds, high: Bounds) -> tuple[float, float]:

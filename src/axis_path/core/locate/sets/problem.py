@@ -28,7 +28,8 @@ class SetProblem:
         unknowns: their inputs, in the order in which they are shown.
         parameters: the values of the sliders.
         boxes: between which numbers each unknown is looked for, where a search needs that.
-        is_bounded: whether solutions outside of these are left out everywhere.
+        is_bounded: whether solutions outside of these are left out where a search takes place.
+        bounded: unknowns of which solutions outside are left out, however they are found.
         read_exact: turns exact forms into expressions.
     """
 
@@ -39,6 +40,12 @@ class SetProblem:
     boxes: Mapping[str, tuple[float, float]]
     is_bounded: bool
     read_exact: ReadExact
+    bounded: frozenset[str] = frozenset()
+
+    def bounds_of(self, name: str) -> tuple[float, float] | None:
+        """Return between which numbers all solutions are wanted; None if it may be any number."""
+        is_bounded = self.is_bounded or name in self.bounded
+        return self.boxes[name] if is_bounded else None
 
     def only(self, equations: Sequence[int]) -> SetProblem:
         """Return the problem with some of its equations, and the unknowns in them."""

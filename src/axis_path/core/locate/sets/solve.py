@@ -228,11 +228,11 @@ def _one_unknown(
         state.free.add(name)
         state.note(findings.along or findings.note)
         return [{}]
-    low, high = problem.boxes[name]
+    bounds = problem.bounds_of(name)
     is_periodic = everywhere.period is not None and len(findings) > 0
-    if problem.is_bounded and (is_periodic or not findings.complete):
+    if bounds is not None and (is_periodic or not findings.complete):
         # Between bounds there may be all, where everywhere they cannot be listed.
-        within = interval(Fraction(low), Fraction(high))
+        within = interval(*map(Fraction, bounds))
         findings, is_periodic = find_zeros(function, within, words=SOLUTIONS), False
     if not findings.complete:
         state.note(findings.note or "Whether these are all solutions is not proved.")
@@ -241,7 +241,7 @@ def _one_unknown(
     kept = [
         finding
         for finding in findings
-        if not problem.is_bounded or low <= finding.x <= high
+        if bounds is None or bounds[0] <= finding.x <= bounds[1]
     ]  # fmt: skip
     return [{name: _value_of(problem, gap, name, finding)} for finding in kept]
 
@@ -321,7 +321,8 @@ def _checked(
             return None
         low, high = problem.boxes[name]
         middle = float(number.value.mid())
-        if problem.is_bounded and name in state.boxed and not low <= middle <= high:
+        is_bounded = name in problem.bounded or (problem.is_bounded and name in state.boxed)
+        if is_bounded and not low <= middle <= high:
             return None
     for equation in (*structure.extra, *_used(structure)):
         gap = problem.gaps[equation]
