@@ -58,7 +58,7 @@ STATES: dict[str, tuple[str, tuple[tuple[str, str], ...]]] = {
     "columns": ("Mooring line", (("tab", "Values"), ("button", "rope"))),
     "exact values": ("Mooring line", (("tab", "Values"), ("button", "Exact values"))),
     "data": ("Fuel log", (("tab", "Data"),)),
-    "equations": ("Ferry ramp", (("css", ".row-set-state .btn"),)),
+    "equations": ("Ferry ramp", (("css", ".row-set-state .btn:visible"),)),
     "plane only": ("Morning tide", (("button", "Plane only"),)),
 }
 

@@ -175,6 +175,9 @@ class SolvingTest(unittest.TestCase):
         study.set("m", 20)
         (other,) = study.solve_system(["W = m g_n"])
         self.assertEqual("196.133 N", other.values["W"].decimal())
+        study.define("k = 3")
+        (third,) = study.solve_system(["q = 2*k"])
+        self.assertEqual(("6", "3"), tuple(third.values[name].decimal() for name in ("q", "k")))
 
     @settings(max_examples=40, deadline=None)
     @given(st.integers(1, 6), st.integers(0, 10**6))

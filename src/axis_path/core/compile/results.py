@@ -198,6 +198,9 @@ class Results:
             raise UnknownNameError(f"`{definition.name}` has no single value.")
         if definition.units is not None and not definition.units.is_plain:
             return self._of_line(definition, definition.name)
+        if definition.value is not None:
+            # What is compiled of a slider holds no value; its name does.
+            return self.of_node(Name(definition.name), definition.name)
         compiled = self._snapshot.analysis.compiled(definition.name)
         if isinstance(compiled, CompiledObject):
             return self._of_objects(compiled.node, definition.name)

@@ -269,7 +269,8 @@ class WhatIfTable:
         high = None if last == self.rows.count - 1 else self._edge(place, last + 1, last)
         unit = f" {self.unit.printed}" if self.unit.parts else ""
         name = f"`{self.name}`"
-        if low is not None and high is not None and first == last and self._is_near(low, high):
+        ends = [end for end in (low, high) if end is not None]
+        if first == last and all(self._is_row(end, first) for end in ends):
             where = f"for {name} = {self.rows.text(first, _END_DIGITS)}{unit}"
         elif low is not None and high is not None:
             where = f"for {name} from about {low} to about {high}{unit}"
@@ -279,12 +280,10 @@ class WhatIfTable:
             where = f"for {name} before about {high}{unit}"
         return f"`{column.text}` has no value {where}: {reason}."
 
-    def _is_near(self, low: str, high: str) -> bool:
-        """Check whether a range without a value is a single place, as a pole is."""
-        ends = [float(text.replace("−", "-")) for text in (low, high)]
-        with precision(VALUE_BITS):
-            step = abs(float(self.number(1)) - float(self.number(0)))
-        return abs(ends[1] - ends[0]) < _SINGLE * step
+    def _is_row(self, end: str, row: int) -> bool:
+        """Check whether a range without a value ends at a row itself, as a pole does."""
+        step = abs(float(self.number(1)) - float(self.number(0)))
+        return abs(float(end.replace("−", "-")) - float(self.number(row))) < _SINGLE * step
 
     def _edge(self, place: int, known_row: int, missing_row: int) -> str:
         """Return where a column begins to have no value, narrowed by bisection."""
