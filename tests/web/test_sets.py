@@ -13,7 +13,7 @@ RAMP = "ramp: W = m g_n; N = W cos a; m = 20 kg; a = 60°"
 
 class SetTest(WebTest):
     def sheet(self, study_id: uuid.UUID, line: int, **given: Any) -> dict[str, Any]:
-        return self.post(study_id, "equation_set", id=line, **given)  # type: ignore[no-any-return]
+        return self.post(study_id, "equation_set", id=line, **given)
 
     def test_a_sheet_holds_the_set_its_solutions_and_their_check(self) -> None:
         study_id = self.make("k = 2", "u^2 + v = 6; v = k u")
@@ -84,7 +84,7 @@ class WhatIfTest(WebTest):
 
     def what_if(self, study_id: uuid.UUID, **fields: Any) -> dict[str, Any]:
         self.post(study_id, "commands", commands=[{"do": "what_if", **fields}])
-        return self.post(study_id, "what_if")  # type: ignore[no-any-return]
+        return self.post(study_id, "what_if")
 
     def test_rows_pages_and_the_file_agree(self) -> None:
         study_id = self.make(RAMP)
