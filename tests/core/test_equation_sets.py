@@ -15,6 +15,8 @@ from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.errors import EquationError, UnitError
 from axis_path.core.features.equations.check import check_solution
 from axis_path.core.features.equations.solving import EquationSets, SolvedSet
+from axis_path.core.features.findings.answers import answer
+from axis_path.core.features.findings.section import QueryKind, SavedQuery
 from axis_path.core.locate.sets import structure_of
 
 RAMP = (
@@ -164,6 +166,27 @@ class SolvingTest(unittest.TestCase):
 
     def not_determined(self, snapshot: Snapshot) -> SolvedSet:
         return snapshot.query(EquationSets).solved(["x + y = 3"])
+
+    def test_plain_systems_are_checked_too(self) -> None:
+        study = Study()
+        study.define("k = 2")
+        for text, count in (
+            ("x + y = 3\nx - y = k", 1), ("x^2 + y^2 = 25\nx y = 12", 4), ("x^2 + y = 1\nx = y^2", 2),
+            ("x + y = 3\n2x + 2y = 6", 0), ("x + y = 3\nx + y = 4", 0),
+        ):  # fmt: skip
+            saved = SavedQuery(1, None, None, None, QueryKind.SOLVE, text=text)
+            found = answer(study.snapshot, saved, with_exact=True)
+            with self.subTest(text):
+                self.assertEqual(count, len(found.checks))
+                for row, checks in zip(found.rows, found.checks, strict=False):
+                    for check in checks:
+                        sides = (check.left.replace("−", "-"), check.right.replace("−", "-"))
+                        self.assertAlmostEqual(*map(float, sides), 8)
+                    # The row and its check are of one solution.
+                    x, y = row.x, row.y
+                    left = [float(c.left.replace("−", "-")) for c in checks]
+                    if "12" in text:
+                        self.assertAlmostEqual(x * y, left[1], 6)
 
     def test_names_of_the_study_are_known(self) -> None:
         study = Study()

@@ -22,7 +22,7 @@ from axis_path.core.features.findings.answer_rows import is_same, reasons
 from axis_path.core.features.findings.complex_solutions import ComplexSolution, complex_solutions
 from axis_path.core.features.findings.equations import Equation
 from axis_path.core.features.findings.section import SavedQueries, SavedQuery
-from axis_path.core.features.findings.set_answers import answer_set
+from axis_path.core.features.findings.set_answers import answer_set, plain_checks
 from axis_path.core.features.findings.solver import Solver
 from axis_path.core.features.findings.systems import Systems
 from axis_path.core.kinds.states import States
@@ -213,14 +213,19 @@ def _system(
             )
             for i in solved.findings
         )  # fmt: skip
+        checks = plain_checks(snapshot, saved, texts, len(rows)) if with_exact else ()
         return Answer(
             title, "", names[0], rows, solved.sentence, solved.findings.complete,
             solved.findings.note,
-            mathml=typeset,
+            mathml=typeset, checks=checks,
         )  # fmt: skip
     rows = _linear_rows(solved.linear, names)
     is_known = solved.linear is not None and solved.linear.outcome is not Outcome.UNDECIDED
-    return Answer(title, "", names[0], rows, solved.sentence, is_known, mathml=typeset)
+    is_one = solved.linear is not None and solved.linear.outcome is Outcome.ONE
+    checks = plain_checks(snapshot, saved, texts, 1) if with_exact and is_one else ()
+    return Answer(
+        title, "", names[0], rows, solved.sentence, is_known, mathml=typeset, checks=checks
+    )  # fmt: skip
 
 
 def _linear_rows(solution: LinearSolution | None, names: tuple[str, ...]) -> tuple[Row, ...]:

@@ -7,6 +7,8 @@ import math
 from axis_path.core.compile.inputs import input_name
 from axis_path.core.compile.sets.model import ReadSet
 from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.deadline import calculation
+from axis_path.core.errors import MathError
 from axis_path.core.evaluate import Result
 from axis_path.core.features.equations.check import check_solution
 from axis_path.core.features.equations.solving import EquationSets, SolvedSet
@@ -54,6 +56,29 @@ def answer_set(
 def typeset_equations(read: ReadSet) -> tuple[str, ...]:
     """Typeset the equations of a set, each as one ``<math>`` element."""
     return tuple(typeset_compared(one.compared) for one in read.equations)
+
+
+def plain_checks(
+    snapshot: Snapshot, saved: SavedQuery, texts: list[str], count: int
+) -> tuple[tuple[Check, ...], ...]:
+    """Return the equations of a plain system with its solutions put in.
+
+    Args:
+        snapshot: of the study.
+        saved: the question.
+        texts: one equation each.
+        count: how many solutions are shown; nothing is checked where another search found others.
+    """
+    if not 0 < count <= _MOST_CHECKS:
+        return ()
+    try:
+        with calculation():
+            solved = snapshot.query(EquationSets).solved(texts, None, saved.low, saved.high)
+            if len(solved.values) != count:
+                return ()
+            return _checks(snapshot, solved, snapshot.section(SavedQueries).digits)
+    except MathError:
+        return ()
 
 
 def checks_of(
