@@ -181,7 +181,7 @@ class SolvingTest(unittest.TestCase):
                 for row, checks in zip(found.rows, found.checks, strict=False):
                     for check in checks:
                         sides = (check.left.replace("−", "-"), check.right.replace("−", "-"))
-                        self.assertAlmostEqual(*map(float, sides), 8)
+                        self.assertAlmostEqual(float(sides[0]), float(sides[1]), 8)
                     # The row and its check are of one solution.
                     x, y = row.x, row.y
                     left = [float(c.left.replace("−", "-")) for c in checks]
