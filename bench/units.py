@@ -16,6 +16,9 @@ from contextlib import AbstractContextManager, contextmanager, nullcontext
 from unittest.mock import patch
 
 from axis_path.core import Study
+from axis_path.core.draw import Window
+from axis_path.core.features.what_if.queries import WhatIf
+from axis_path.core.features.what_if.section import WhatIfSpec
 
 ROUNDS = 40
 PLAIN = (
@@ -103,6 +106,66 @@ def _solving(equations: tuple[str, ...]) -> Callable[[int], None]:
     return solve
 
 
+#: A set that is a line, with an input that a slider moves, and the same as lines of their own.
+RAMP = (
+    "D = S + F", "F = mu N", "N = W cos a", "S = W sin a", "W = 1400*9.80665", "a = asin(h/24)",
+    "mu = 0.015",
+)  # fmt: skip
+#: A set whose unknown has to be sought in each position.
+SOUGHT = ("u^3 + u = h", "w = u^2 + 1")
+WINDOW = Window((-2.0, 8.0), (-1000.0, 5000.0), 980, 520)
+
+
+def _dragging(lines: tuple[str, ...], curve: str) -> Callable[[int], None]:
+    """Return work that moves a slider and draws the scene."""
+    study = Study()
+    for line in ("h = 3", *lines, curve):
+        study.define(line)
+
+    def drag(k: int) -> None:
+        study.set("h", 1 + k / 100)
+        study.scene(WINDOW)
+
+    return drag
+
+
+def _what_if(lines: tuple[str, ...], column: str, rows: int) -> Callable[[int], None]:
+    study = Study()
+    for line in ("h = 3", *lines):
+        study.define(line)
+
+    def fill(k: int) -> None:
+        spec = WhatIfSpec(
+            name="h", start=str(k), stop=str(k + 6), count=str(rows), columns=(column,)
+        )
+        table = study.snapshot.query(WhatIf).table(spec)
+        for row in range(rows):
+            table.cells(row)
+
+    return fill
+
+
+def _sets_as_lines() -> None:
+    """Print what a set as a line costs, in a drag and in a what-if table."""
+    drawn = "y = D x/100"
+    ours, yardstick = in_turn(_dragging(("; ".join(RAMP),), drawn), _dragging(RAMP[::-1], drawn))
+    print(
+        f"a drag with a set of definitions     {ours:7.2f} ms  {ours / yardstick:6.2f} times lines"
+    )
+    ours, yardstick = in_turn(
+        _dragging(("; ".join(SOUGHT),), "y = w x"), _dragging(("w = h^2 + 1",), "y = w x")
+    )
+    print(
+        f"a drag with a sought unknown         {ours:7.2f} ms  {ours / yardstick:6.2f} times a number"
+    )
+    for title, lines, column in (
+        ("50 rows, an expression", ("; ".join(RAMP),), "D"),
+        ("50 rows, a sought unknown", ("; ".join(SOUGHT),), "w"),
+    ):
+        fill = _what_if(lines, column, 50)
+        print(f"what-if, {title:28} {median_ms(fill, 10):7.1f} ms")
+
+
 def main() -> None:
     """Print the figures."""
     _plain_study(1)
@@ -120,6 +183,7 @@ def main() -> None:
         solve = _solving(equations)
         solve(0)
         print(f"{title:36} {median_ms(solve, 5):7.1f} ms")
+    _sets_as_lines()
 
 
 if __name__ == "__main__":

@@ -29,6 +29,7 @@ from axis_path.core.lines.meaning import (
 from axis_path.core.threads import SharedCache
 
 _MOST_RESULTS = 2_000
+_MOST_SOLVED = 64
 
 
 @dataclass
@@ -46,6 +47,10 @@ class CompileCache:
     measured: dict[int, MeasuredLine | UnitError] = field(default_factory=dict)
     #: Sets of equations, or why they do not read.
     sets: dict[int, SettledSet | MathError] = field(default_factory=dict)
+    #: Their solutions, by all that they depend on.
+    solved: SharedCache[tuple[object, ...], object] = field(
+        default_factory=lambda: SharedCache(_MOST_SOLVED)
+    )
     #: Functions, and expressions of x and y, as numbers on axes with units.
     in_units: dict[tuple[CompiledFunction, CurveUnits], CompiledFunction] = field(
         default_factory=dict

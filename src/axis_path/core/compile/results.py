@@ -193,7 +193,7 @@ class Results:
         if definition.problem is not None:
             raise definition.problem
         if definition.kind is Kind.EQUATIONS and name != definition.name:
-            return self._of_set(name)
+            return self._with_certainty(self.of_set(name), Name(name))
         if definition.kind not in VALUED or definition.name is None:
             raise UnknownNameError(f"`{definition.name}` has no single value.")
         if definition.units is not None and not definition.units.is_plain:
@@ -209,19 +209,23 @@ class Results:
         result = self._snapshot.evaluator.value(compiled)
         return self._with_forms(result, Name(definition.name), definition.name)
 
-    def _of_set(self, name: str) -> Result:
-        """Compute a value that a set of equations defines, in the unit that is its own there."""
+    def of_set(self, name: str) -> Result:
+        """Compute a value that a set of equations defines, in the unit that is its own there.
+
+        Nothing is said of measured constants on which it rests.
+
+        Raises:
+            MathError: the equations do not determine it, or have no solution.
+        """
         analysis = self._snapshot.analysis
-        index = next(k for k, one in analysis.sets.items() if name in one.read.unknowns)
-        settled = analysis.sets[index]
+        settled = next(one for one in analysis.sets.values() if name in one.read.unknowns)
         if name not in settled.names:
             raise NoValueError(f"The equations do not determine `{name}`.")
-        base, unit = self._of_base(Name(name), name), settled.read.unit(name)
+        unit = settled.read.unit(name)
         if not unit.parts:
-            return self._with_certainty(base, Name(name))
-        measure = settled.read.measured.unknowns[name]
+            return self._of_base(Name(name), name)
         number = self._of_base(in_unit(Name(name), unit, self._snapshot.unit), name)
-        return self._with_certainty(quantity_of(number, unit, dimension_of(measure)), Name(name))
+        return quantity_of(number, unit, dimension_of(settled.read.measured.unknowns[name]))
 
     def _of_line(self, definition: Definition, name: str) -> Result:
         """Compute a value with a unit, in the unit that was chosen for its line."""

@@ -321,7 +321,10 @@ class Snapshot:
     @lazy_property
     def solved_sets(self) -> SolvedSets:
         """Return what solves the sets of equations."""
-        return SolvedSets(self.analysis, self.values, lambda index: self.lines[index].options)
+        return SolvedSets(
+            self.analysis, self.values, lambda index: self.lines[index].options,
+            self.sliders_below, self.section(RandomSeed).number,
+        )  # fmt: skip
 
     @lazy_property
     def objects(self) -> Objects:

@@ -29,7 +29,7 @@ from axis_path.core.locate.sets import Structure, structure_of
 _SUMS = (Operator.ADD, Operator.SUBTRACT)
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, eq=False)
 class SettledSet:
     """A set of equations that reads.
 

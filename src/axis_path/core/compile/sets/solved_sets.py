@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
+from fractions import Fraction
+from typing import cast
 
 from axis_path.core.arithmetic import Defined
 from axis_path.core.arithmetic.conversion import to_fraction
@@ -17,6 +19,8 @@ from axis_path.core.evaluate import VALUE_BITS, evaluate_constant
 from axis_path.core.lines.set_options import NO_OPTIONS, SetOptions
 from axis_path.core.locate.sets.values import SetValue
 
+#: Returns the values of the sliders that names depend on.
+SlidersBelow = Callable[[Iterable[str]], tuple[tuple[str, Fraction], ...]]
 #: Returns what was chosen for the set of a line, by the index of the line.
 OptionsOf = Callable[[int], SetOptions | None]
 
@@ -28,10 +32,21 @@ class SolvedSets:
         analysis: of the study.
         values: of its names.
         options: what was chosen for each set.
+        below: returns the values of the sliders that names depend on.
+        seed: of random numbers.
     """
 
-    def __init__(self, analysis: Analysis, values: Parameters, options: OptionsOf) -> None:
+    def __init__(
+        self,
+        analysis: Analysis,
+        values: Parameters,
+        options: OptionsOf,
+        below: SlidersBelow,
+        seed: int,
+    ) -> None:
         self._analysis = analysis
+        self._seed = seed
+        self._below = below
         self._values = values
         self._options = options
         self._solved: dict[int, SolvedEquations | MathError] = {}
@@ -99,6 +114,16 @@ class SolvedSets:
         return (self._options(index) or NO_OPTIONS).chosen
 
     def _solve(self, index: int) -> SolvedEquations:
+        """Return the solutions of a set, from before if nothing on which it depends has changed."""
+        settled = self._analysis.sets[index]
+        known = frozenset(settled.read.known)
+        below = self.options_of(self._analysis.solved_in(known))
+        options = self._options(index) or NO_OPTIONS
+        key = (settled, options.bounds, self._below(known), below, self._seed)
+        cache = self._analysis.cache.solved
+        return cast("SolvedEquations", cache.get_or_make(key, lambda: self._solved_anew(index)))
+
+    def _solved_anew(self, index: int) -> SolvedEquations:
         read = self._analysis.sets[index].read
         options = self._options(index) or NO_OPTIONS
         if not options.bounds:

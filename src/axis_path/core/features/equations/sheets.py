@@ -4,10 +4,17 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from axis_path.core.compile.results import Results
+from axis_path.core.compile.sets.definitions import SettledSet
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.errors import DomainError, MathError
 from axis_path.core.features.equations.solving import SolvedSet, with_results
-from axis_path.core.features.equations.words import set_note, set_verdict
+from axis_path.core.features.equations.words import (
+    ONE_SOLUTION,
+    letters_note,
+    set_note,
+    set_verdict,
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,6 +68,30 @@ class SetLines:
         """Return which solution of a set is used, from 0."""
         return self._snapshot.solved_sets.chosen(self._snapshot.index_of(line_id))
 
+    def _stated(self, settled: SettledSet, digits: int) -> SetSummary | None:
+        """Return a set in short whose unknowns are all expressions of one another; else None.
+
+        Then there is exactly one solution, if all of them have a value: nothing is to be solved, as
+        in every frame of a drag.
+        """
+        read, structure = settled.read, settled.structure
+        is_stated = not (settled.solved or structure.extra or structure.free)
+        if not is_stated or len(settled.names) < len(read.unknowns):
+            return None
+        results, values = self._snapshot.query(Results), []
+        for name in read.unknowns:
+            try:
+                result = results.of_set(name)
+            except MathError:
+                return None
+            if result.reason:
+                return None
+            values.append((name, result.decimal(digits)))
+        return SetSummary(
+            read.known, read.unknowns, ONE_SOLUTION, is_sure=True, note=letters_note(read),
+            count=1, values=tuple(values),
+        )  # fmt: skip
+
     def summary(self, line_id: int, digits: int) -> SetSummary | None:
         """Return a set in short; None for a line that is none, or that does not work.
 
@@ -72,6 +103,9 @@ class SetLines:
         if settled is None:
             return None
         read = settled.read
+        quick = self._stated(settled, digits)
+        if quick is not None:
+            return quick
         try:
             solved = self.solved(line_id)
         except MathError as err:

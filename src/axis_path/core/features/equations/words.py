@@ -13,6 +13,14 @@ from axis_path.core.locate.sets import SetSolutions
 _SMALL = ("no solution", "exactly one solution", "exactly two solutions")
 
 
+ONE_SOLUTION = f"Proved: {_SMALL[1]}"
+
+
+def letters_note(read: ReadSet) -> str:
+    """Describe which letters are names of a set, and which are units, where both could be."""
+    return " ".join(_meanings(read))
+
+
 def set_verdict(solutions: SetSolutions) -> str:
     """Describe in a few words whether all solutions of a set were found."""
     count = len(solutions.solutions)
