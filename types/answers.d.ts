@@ -787,12 +787,21 @@ export interface SceneAxes {
   y_axis: number | null;
 }
 
+/** What a letter behind a number means in an equation of a set, and its text with the other. */
+export interface SceneLetterMeaning {
+  equation: number;
+  other: string;
+  sentence: string;
+  text: string;
+}
+
 /** A set of equations in short, with its names as they are shown. */
 export interface SceneSet {
   chosen: number;
   count: number;
   is_sure: boolean;
   known: Array<string>;
+  meanings: Array<SceneLetterMeaning>;
   note: string;
   unknown: Array<string>;
   values: Array<SceneSetValue>;

@@ -159,6 +159,18 @@ class SetTest(BrowserTest):
         expect(row.locator(".row-set-state")).to_contain_text("Proved: no solution")
         expect(self.row("way").locator(".row-problem")).to_contain_text("have no solution")
 
+    def test_a_letter_is_meant_as_a_unit_with_one_press(self) -> None:
+        self.open_new_study("F = W + 0.3 N; N = W/2; W = 4 N")
+        row = self.page.locator("[data-row]").first
+        expect(row.locator(".row-set-values")).to_contain_text("= 4.6 N")
+        expect(row).to_contain_text("In equation 1 N is the unknown")
+        row.get_by_role("button", name="Mean the newton").click()
+        self.settle()
+        expect(row.locator(".row-set-values")).to_contain_text("= 4.3 N")
+        self.page.keyboard.press("Control+z")
+        self.settle()
+        expect(row.locator(".row-set-values")).to_contain_text("= 4.6 N")
+
     def test_a_what_if_table_varies_a_given_value_and_is_drawn(self) -> None:
         self.open_new_study("ramp: N = W cos a; W = m g_n; m = 20 kg; a = 60°", "p = 3 m")
         self.page.get_by_role("tab", name="Values").click()

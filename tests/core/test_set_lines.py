@@ -175,6 +175,24 @@ class MissingTest(unittest.TestCase):
         with self.assertRaises(NameTakenError):
             study.rename("force", "W")
 
+    def test_a_letter_of_a_name_and_a_unit_is_meant_otherwise_with_one_press(self) -> None:
+        for lines, name, before, other, after in (
+            (("m = 20 kg; h = 3 m; E = m g_n h",), "h", "3 m", "the name m", "60 kg"),
+            (("F = W + 0.3 N; N = W cos(60°); W = 2 N",), "F", "2.3 N", "the newton", "2.3 N"),
+            (("F = W + 0.3 N; N = W cos(60°); W = 4 N",), "F", "4.6 N", "the newton", "4.3 N"),
+            (("N = 20 N; F = 0.3 N",), "F", "0.3 N", "the name N", "6 N"),
+            (("m = 5 s", "v = 10 m/m; w = 2 m"), "w", "2 m", "the name m", "10 s"),
+        ):  # fmt: skip
+            with self.subTest(lines):
+                study = _study(*lines)
+                self.assertEqual(before, study.evaluate(name).decimal(6))
+                summary = _summary(study, len(lines))
+                meaning = next(one for one in summary.meanings if one.other == other)
+                texts = [one.text for one in split_set(lines[-1])]
+                texts[meaning.equation] = meaning.text
+                study.apply({"do": "write", "id": len(lines), "text": "; ".join(texts)}, WINDOW)
+                self.assertEqual(after, study.evaluate(name).decimal(6))
+
     def test_x_and_y_stay_the_letters_of_the_plane(self) -> None:
         study = _study("x + y = 3; x - y = d; d = 1", "f(x) = d x", "x^2 + y^2 = 4")
         self.assertEqual(("x", "2"), _summary(study, 1).values[0])

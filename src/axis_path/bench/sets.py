@@ -14,7 +14,7 @@ from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.deadline import calculation
 from axis_path.core.errors import MathError, StoppedError
 from axis_path.core.evaluate import Result
-from axis_path.core.features.equations.sheets import SetLines
+from axis_path.core.features.equations.sheets import SetLines, SetSummary
 from axis_path.core.features.equations.solving import SolvedSet
 from axis_path.core.features.findings.answer_rows import is_same
 from axis_path.core.features.findings.section import SavedQueries
@@ -57,7 +57,7 @@ def equation_set(job: Job, query: EquationSetQuery) -> dict[str, Any]:
         "known": _known(snapshot, read.known, digits),
         "verdict": "" if summary is None else summary.verdict,
         "is_sure": summary is not None and summary.is_sure,
-        "note": "" if summary is None else summary.note,
+        "note": "" if summary is None else _note(summary),
         "chosen": lines.chosen(query.id),
         "solutions": solutions,
         "bounds": [
@@ -71,6 +71,10 @@ def equation_set(job: Job, query: EquationSetQuery) -> dict[str, Any]:
         ],
         "box": 0 if solved is None else solved.box,
     }
+
+
+def _note(summary: SetSummary) -> str:
+    return " ".join([summary.note, *(one.sentence for one in summary.meanings)]).strip()
 
 
 def _bounds(snapshot: Snapshot, line_id: int) -> tuple[SearchBound, ...]:

@@ -225,6 +225,15 @@ class SceneSetValue(TypedDict):
     text: str
 
 
+class SceneLetterMeaning(TypedDict):
+    """What a letter behind a number means in an equation of a set, and its text with the other."""
+
+    equation: int
+    sentence: str
+    other: str
+    text: str
+
+
 class SceneSet(TypedDict):
     """A set of equations in short, with its names as they are shown."""
 
@@ -236,6 +245,7 @@ class SceneSet(TypedDict):
     count: int
     chosen: int
     values: list[SceneSetValue]
+    meanings: list[SceneLetterMeaning]
 
 
 class SceneUnits(TypedDict):

@@ -8,13 +8,9 @@ from axis_path.core.compile.results import Results
 from axis_path.core.compile.sets.definitions import SettledSet
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.errors import DomainError, MathError
+from axis_path.core.features.equations.meanings import LetterMeaning, meanings_of
 from axis_path.core.features.equations.solving import SolvedSet, with_results
-from axis_path.core.features.equations.words import (
-    ONE_SOLUTION,
-    letters_note,
-    set_note,
-    set_verdict,
-)
+from axis_path.core.features.equations.words import ONE_SOLUTION, set_note, set_verdict
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,6 +26,7 @@ class SetSummary:
         count: of the solutions.
         chosen: the one that is used, from 0.
         values: the unknowns in it: the name and the value with its unit.
+        meanings: which letters are names, and which are units, where both could be.
     """
 
     known: tuple[str, ...]
@@ -40,6 +37,7 @@ class SetSummary:
     count: int = 0
     chosen: int = 0
     values: tuple[tuple[str, str], ...] = ()
+    meanings: tuple[LetterMeaning, ...] = ()
 
 
 class SetLines:
@@ -88,8 +86,8 @@ class SetLines:
                 return None
             values.append((name, result.decimal(digits)))
         return SetSummary(
-            read.known, read.unknowns, ONE_SOLUTION, is_sure=True, note=letters_note(read),
-            count=1, values=tuple(values),
+            read.known, read.unknowns, ONE_SOLUTION, is_sure=True, count=1,
+            values=tuple(values), meanings=tuple(meanings_of(read)),
         )  # fmt: skip
 
     def summary(self, line_id: int, digits: int) -> SetSummary | None:
@@ -109,14 +107,19 @@ class SetLines:
         try:
             solved = self.solved(line_id)
         except MathError as err:
-            return SetSummary(read.known, read.unknowns, err.message, is_sure=False)
+            return SetSummary(
+                read.known, read.unknowns, err.message, is_sure=False,
+                meanings=tuple(meanings_of(read)),
+            )  # fmt: skip
         chosen, solutions = self.chosen(line_id), solved.solutions
         values = solved.values[chosen] if chosen < len(solved.values) else {}
         return SetSummary(
             read.known, read.unknowns, set_verdict(solutions),
             solutions.complete and not solutions.is_free,
-            set_note(read, solutions, solved.box), len(solved.values), chosen,
+            set_note(read, solutions, solved.box, with_letters=False),
+            len(solved.values), chosen,
             tuple(
                 (name, values[name].decimal(digits)) for name in read.unknowns if name in values
             ),
+            tuple(meanings_of(read)),
         )  # fmt: skip

@@ -4,21 +4,15 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from axis_path.core.catalogue.units import find_unit
 from axis_path.core.compile.inputs import input_name
 from axis_path.core.compile.sets.model import ReadSet
-from axis_path.core.language.sets.letters import gives, units_in
+from axis_path.core.features.equations.meanings import meanings_of
 from axis_path.core.locate.sets import SetSolutions
 
 _SMALL = ("no solution", "exactly one solution", "exactly two solutions")
 
 
 ONE_SOLUTION = f"Proved: {_SMALL[1]}"
-
-
-def letters_note(read: ReadSet) -> str:
-    """Describe which letters are names of a set, and which are units, where both could be."""
-    return " ".join(_meanings(read))
 
 
 def set_verdict(solutions: SetSolutions) -> str:
@@ -33,8 +27,17 @@ def set_verdict(solutions: SetSolutions) -> str:
     return f"Not complete: {count} found, {proved} of them proved"
 
 
-def set_note(read: ReadSet, solutions: SetSolutions, box: int) -> str:
-    """Describe in sentences what is not certain, and what the equations lack."""
+def set_note(
+    read: ReadSet, solutions: SetSolutions, box: int, *, with_letters: bool = True
+) -> str:  # fmt: skip
+    """Describe in sentences what is not certain, and what the equations lack.
+
+    Args:
+        read: the set.
+        solutions: of it.
+        box: between which numbers was searched.
+        with_letters: whether it is said which letters are names, and which are units.
+    """
     inputs = {input_name(name): name for name in read.unknowns}
     sentences = []
     structure = solutions.structure
@@ -57,24 +60,8 @@ def set_note(read: ReadSet, solutions: SetSolutions, box: int) -> str:
     if solutions.boxed:
         names = [inputs[name] for name in solutions.boxed]
         sentences.append(f"{listed(names)}: searched from −{box:,} to {box:,}.")
-    return " ".join([*sentences, *_meanings(read), *solutions.notes])
-
-
-def _meanings(read: ReadSet) -> list[str]:
-    """Describe which letters are names of the set, and which are units, where both could be."""
-    sentences = []
-    for place, equation in enumerate(read.equations, 1):
-        for name, unit in units_in(equation.compared).items():
-            if name in (*read.unknowns, *read.others) and not gives(equation.compared, name):
-                said = unit.parts[0][0].name
-                other = f"for the name write a sign between, as in `2*{name}`"
-                sentences.append(f"In equation {place} `{name}` is the unit {said}; {other}.")
-        for name in equation.meant:
-            own = find_unit(name)
-            said = "" if own is None else f"; for the unit write `{own.name}`"
-            what = "the unknown" if name in read.unknowns else "the name"
-            sentences.append(f"In equation {place} `{name}` is {what}{said}.")
-    return sentences
+    letters = [one.sentence for one in meanings_of(read)] if with_letters else []
+    return " ".join([*sentences, *letters, *solutions.notes])
 
 
 def _conflict(conflict: Sequence[int]) -> str:

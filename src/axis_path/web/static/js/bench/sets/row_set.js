@@ -1,6 +1,8 @@
 // @ts-check
 /** A set of equations in its row: the values of its unknowns, and how many solutions there are. */
 
+import { equationsOf, setText } from "./set_text.js";
+
 /** @param {string[]} names */
 const listed = (names) =>
   names.length > 1 ? `${names.slice(0, -1).join(", ")} and ${names.at(-1)}` : (names[0] ?? "");
@@ -51,6 +53,19 @@ export function makeRowSet(engine) {
       engine.carryOut([
         { do: "choose_solution", id: this.row.id, number: Number(event.target.value) },
       ]);
+    },
+    /** The letters that could be a name or a unit. */
+    get setMeanings() {
+      return (this.rowSet?.meanings ?? []).map((meaning, key) => ({
+        ...meaning,
+        key,
+        label: `Mean ${meaning.other}`,
+      }));
+    },
+    meanOther(meaning) {
+      const { label, equations } = equationsOf(this.row.text);
+      const lines = equations.with(meaning.equation, meaning.text).join("\n");
+      engine.carryOut([{ do: "write", id: this.row.id, text: setText(label, lines) }]);
     },
     openSet() {
       this.$store.bench.openedSet = this.row.id;
