@@ -141,6 +141,9 @@ class MissingTest(unittest.TestCase):
         problems = study.snapshot.query(States).state.problems
         self.assertIn("have no solution", problems[2].message)
         self.assertIn("no value", study.snapshot.query(States).state.computed[3])
+        unknown = _study("mu_s + v_s = 3;")
+        with self.assertRaisesRegex(NoValueError, "The equations do not determine `mu_s`"):
+            unknown.evaluate("2 mu_s")
         free = _study("u + v = 3;", "s(x) = u x")
         problem = free.snapshot.definition(2).problem
         self.assertIsInstance(problem, NoValueError)

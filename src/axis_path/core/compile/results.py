@@ -31,7 +31,7 @@ from axis_path.core.errors import MathError, NotHandledError, NoValueError, Unkn
 from axis_path.core.evaluate import ExactForm, Result, ResultKind
 from axis_path.core.evaluate.exact.factors import factored_form
 from axis_path.core.evaluate.quantities import point_with_units, quantity_of
-from axis_path.core.language import hint_of, line_nodes, read_expression, typeset
+from axis_path.core.language import hint_of, line_nodes, read_expression, spelled, typeset
 from axis_path.core.language.read import read_body
 from axis_path.core.language.tree import Call, Name, Node, Physical, walk
 from axis_path.core.lines.meaning import VALUED, Kind
@@ -57,10 +57,26 @@ class Results:
         Raises:
             MathError: it does not read, or needs a value that is missing.
         """
-        body = read_body(text, self._snapshot.analysis.names())
+        try:
+            body = read_body(text, self._snapshot.analysis.names())
+        except (NoValueError, UnknownNameError) as err:
+            self._refuse_undetermined(text, err)
+            raise
         if body.compared is not None:
             return decide(body.compared, lambda node: self.of_node(node, text))
         return self.of_node(read_expression(text, self._snapshot.analysis.names()), text)
+
+    def _refuse_undetermined(self, text: str, error: MathError) -> None:
+        """Refuse a name that stands in a set of equations which do not determine it.
+
+        Raises:
+            NoValueError: the error was about such a name.
+        """
+        name = spelled(text[slice(*error.position)])
+        if any(name in one.undetermined for one in self._snapshot.analysis.sets.values()):
+            raise NoValueError(
+                f"The equations do not determine `{name}`.", position=error.position
+            ) from None
 
     def of_node(self, node: Node, owner: str) -> Result:
         """Compute an expression that was read.
