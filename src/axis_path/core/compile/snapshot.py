@@ -17,6 +17,7 @@ from axis_path.core.compile.analyse import analyse
 from axis_path.core.compile.analysis import Analysis
 from axis_path.core.compile.definition import Definition
 from axis_path.core.compile.evaluator import Evaluator
+from axis_path.core.compile.made_definition import made_definition
 from axis_path.core.compile.objects.objects import Objects
 from axis_path.core.compile.sets.solved_sets import SolvedSets
 from axis_path.core.compile.values import Values
@@ -24,33 +25,28 @@ from axis_path.core.document.document import Document
 from axis_path.core.document.random_seed import RandomSeed
 from axis_path.core.errors import (
     DomainError,
-    HaltedError,
     LimitError,
-    MathError,
     UnknownNameError,
 )
 from axis_path.core.language import (
     FunctionLine,
     Line,
     NoteLine,
-    ValueLine,
     nearest,
     note_parts,
     spelled,
-    typeset_line,
 )
-from axis_path.core.language.tree import AngleUnit, Negative, Node, Number, Quantity
+from axis_path.core.language.tree import AngleUnit
 from axis_path.core.limits import LINES
 from axis_path.core.lines.line import StudyLine
 from axis_path.core.lines.meaning import (
-    Kind,
     LineKeys,
     Meaning,
     name_in_head,
     sliders_with_units,
 )
 from axis_path.core.lines.naming import settle_line, settled
-from axis_path.core.lines.sliders import exact_number, slider_unit, written_number, written_slider
+from axis_path.core.lines.sliders import exact_number, slider_unit, written_slider
 from axis_path.core.threads import lazy_property
 
 
@@ -341,7 +337,7 @@ class Snapshot:
         return {line.id: index for index, line in enumerate(self.lines)}
 
     def _definition(self, line: StudyLine, meaning: Meaning) -> Definition:
-        made = _definition(line, meaning)
+        made = made_definition(line, meaning)
         if not isinstance(meaning.line, NoteLine):
             return made
         return replace(made, note=note_parts(meaning.line.text, self.analysis.names()))
@@ -371,53 +367,3 @@ class Snapshot:
 def line_name(line: StudyLine) -> str | None:
     """Return the name that a line writes, or was given."""
     return name_in_head(line.text) or line.given
-
-
-def _definition(line: StudyLine, meaning: Meaning) -> Definition:
-    mathml, read = meaning.mathml, meaning.line
-    slider, own = line.moving, line.slider
-    if not meaning.is_slider and meaning.line is not None:
-        slider = None
-    if slider is not None and meaning.kind is Kind.PARAMETER:
-        unit = slider_unit(line.text)
-        read = _slider_line(*slider, unit)
-        mathml = typeset_line(read, slider[0])
-        known = read_unit(unit) if unit else None
-        if own is not None and known is not None:
-            own = replace(own, unit=known.printed[:20])
-    is_typed = slider is None and _is_typed_value(line, meaning)
-    variable = meaning.line.variable if isinstance(meaning.line, FunctionLine) else None
-    return Definition(
-        line.id, meaning.name, meaning.kind, line.text, mathml, meaning.domain_mathml,
-        variable, _problem(line, meaning), line.hidden, line.disabled, line.tone,
-        own if slider is not None or is_typed else None,
-        slider[1] if slider is not None else None, meaning.uses, line.style, read,
-        line.fixed, is_typed, line.runner, line.trail, line.family, (), meaning.units,
-        meaning.defines,
-    )  # fmt: skip
-
-
-def _slider_line(name: str, value: Fraction, unit: str) -> ValueLine:
-    """Return the line of a slider without reading its text, which changes with every frame."""
-    number: Node = Number(abs(value), written_number(abs(value)))
-    if value < 0:
-        number = Negative(number)
-    product = read_unit(unit) if unit else None
-    return ValueLine(name, Quantity(number, product) if product else number, (0, 0))
-
-
-def _problem(line: StudyLine, meaning: Meaning) -> MathError | None:
-    """Return what is said of a line in its row; nothing of one that is just turned off."""
-    if line.halted:
-        return HaltedError(
-            "Computing this line used up the time or memory there is, so it was turned off. "
-            "Change it, or turn it on to try again."
-        )
-    return None if line.disabled else meaning.problem
-
-
-def _is_typed_value(line: StudyLine, meaning: Meaning) -> bool:
-    """Check whether a line is a slider whose value is an expression without names of the study."""
-    is_number = meaning.kind is Kind.PARAMETER and meaning.problem is None and not meaning.uses
-    is_plain = meaning.units is None or meaning.units.is_plain
-    return is_number and is_plain and line.slider is not None and not line.fixed

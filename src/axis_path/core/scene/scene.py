@@ -51,6 +51,7 @@ from axis_path.core.lines.domains import round_to_px
 from axis_path.core.lines.family import FamilyState
 from axis_path.core.lines.sliders import written_number
 from axis_path.core.scene.legend import drawn_points, place_legend
+from axis_path.core.scene.uses import users_by_name, users_of
 
 Floats = NDArray[np.float64]
 
@@ -139,13 +140,13 @@ def make_scene(
     flags, member_flags = _flags(
         definitions, drawings, members, state.families, window.visible, labels
     )
-    users, tones = _users(definitions, state.end_uses), _tones(state)
+    users, tones = users_by_name(definitions, state.end_uses), _tones(state)
     at = None if reading_x is None else (reading_x, pointer_y)
     readings = {} if at is None else _values_at(state, drawings, window, at)
     rows = [
         _row(state, definition, window, readings.get(str(definition.id)))
         | {"tone": tones[definition.id]}
-        | {"used_by": _users_of(definition, users)}
+        | {"used_by": users_of(definition, users)}
         | PLAIN
         | drawings[definition.id].data
         | {"flag": flags.get(definition.id)}
@@ -279,26 +280,6 @@ def _tones(state: State) -> dict[int, int | None]:
 def _assumed(path: RealPath | None) -> str:
     """Describe between which ends a path is drawn whose line does not give both."""
     return f"drawn for {span_words(path)}" if path is not None and path.assumed else ""
-
-
-def _users(
-    definitions: list[Definition], end_uses: Mapping[str, frozenset[str]]
-) -> dict[str, list[str]]:
-    """Return, for every name, the names of the lines that use it."""
-    users: dict[str, list[str]] = {}
-    for definition in definitions:
-        for used in definition.uses if definition.name is not None else ():
-            users.setdefault(used, []).append(definition.name or "")
-    for own, names in end_uses.items():
-        for used in names:
-            users.setdefault(used, []).append(own)
-    return users
-
-
-def _users_of(definition: Definition, users: Mapping[str, list[str]]) -> list[str]:
-    """Return the names of the lines that use what a line defines."""
-    names = (definition.name or "", *definition.defines)
-    return list(dict.fromkeys(user for name in names for user in users.get(name, [])))
 
 
 def _unless_stopped(read: Callable[[], dict[str, Any] | None]) -> dict[str, Any] | None:
