@@ -808,11 +808,12 @@ export interface SceneSet {
   verdict: string;
 }
 
-/** An unknown of a set: its name, typeset too, and its value with its unit. */
+/** An unknown of a set: its name, typeset too, its value with its unit, and who uses it. */
 export interface SceneSetValue {
   mathml: string;
   name: string;
   text: string;
+  used_by: Array<string>;
 }
 
 /** A slider: its value, its range as typed and as numbers, and how it plays. */

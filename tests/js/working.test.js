@@ -195,6 +195,26 @@ describe("the table of names", () => {
       ],
     );
   });
+  test("the unknowns of a set are names of their own", () => {
+    const lines = [
+      { id: 1, name: "h", kind: "parameter", value: "3 m", used_by: ["W", "N"] },
+      { id: 2, name: null, kind: "equations" },
+      { id: 3, name: "p", kind: "equations", disabled: true },
+    ];
+    const values = [
+      { name: "W", text: "2 N", used_by: ["f"] },
+      { name: "N", text: "1 N", used_by: [] },
+    ];
+    const found = nameRows(lines, [], { 2: { values }, 3: { values } });
+    assert.deepEqual(
+      found.map((row) => [row.key, row.kind, row.value, row.uses, row.usedBy]),
+      [
+        ["1 h", "number", "3 m", [], ["W", "N"]],
+        ["2 W", "unknown", "2 N", ["h"], ["f"]],
+        ["2 N", "unknown", "1 N", ["h"], []],
+      ],
+    );
+  });
   test("what a name uses, and what uses it", () => {
     const linked = nameRows(
       [

@@ -218,11 +218,12 @@ class WhatIfCurve(TypedDict):
 
 
 class SceneSetValue(TypedDict):
-    """An unknown of a set: its name, typeset too, and its value with its unit."""
+    """An unknown of a set: its name, typeset too, its value with its unit, and who uses it."""
 
     name: str
     mathml: str
     text: str
+    used_by: list[str]
 
 
 class SceneLetterMeaning(TypedDict):

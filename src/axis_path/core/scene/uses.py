@@ -13,8 +13,9 @@ def users_by_name(
     """Return, for every name, the names of the lines that use it."""
     users: dict[str, list[str]] = {}
     for definition in definitions:
-        for used in definition.uses if definition.name is not None else ():
-            users.setdefault(used, []).append(definition.name or "")
+        defined = [*filter(None, (definition.name, *definition.defines))]
+        for used in definition.uses:
+            users.setdefault(used, []).extend(defined)
     for own, names in end_uses.items():
         for used in names:
             users.setdefault(used, []).append(own)

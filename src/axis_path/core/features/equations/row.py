@@ -22,16 +22,23 @@ def sets_in_scene(snapshot: Snapshot, _request: SceneRequest) -> dict[str, Any]:
         for index in snapshot.analysis.sets
         if not snapshot.lines[index].disabled
     }
-    return {"sets": {id_: _shown(one) for id_, one in summaries.items() if one is not None}}
+    return {
+        "sets": {id_: _shown(snapshot, one) for id_, one in summaries.items() if one is not None}
+    }
 
 
-def _shown(summary: SetSummary) -> dict[str, Any]:
+def _shown(snapshot: Snapshot, summary: SetSummary) -> dict[str, Any]:
     """Return a set with its names as they are shown, such as μ for ``mu``."""
     return asdict(summary) | {
         "known": [*map(_name, summary.known)],
         "unknown": [*map(_name, summary.unknown)],
         "values": [
-            {"name": name, "mathml": typeset_signature(name, ()), "text": text}
+            {
+                "name": name,
+                "mathml": typeset_signature(name, ()),
+                "text": text,
+                "used_by": snapshot.analysis.users(name),
+            }
             for name, text in summary.values
         ],
     }

@@ -173,6 +173,18 @@ export function makeStore(initial) {
 
     /** The names that the study itself defines, as a line can use them. */
     get ownNames() {
+      const unknowns = Object.values(this.sets).flatMap((set) =>
+        set.values.map(({ name, mathml }) => ({
+          name,
+          signature: mathml,
+          meaning: "unknown of a set of equations",
+          insert: name,
+        })),
+      );
+      return [...this.rowNames, ...unknowns];
+    },
+    /** The names that rows define themselves. */
+    get rowNames() {
       return this.rows
         .filter(
           (row) =>
@@ -180,7 +192,8 @@ export function makeStore(initial) {
             !row.disabled &&
             !row.problem &&
             row.kind !== "relation" &&
-            row.kind !== "region",
+            row.kind !== "region" &&
+            row.kind !== "equations",
         )
         .map((row) => {
           const isCalled = row.variables.length > 0;

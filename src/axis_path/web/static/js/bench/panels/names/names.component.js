@@ -14,11 +14,11 @@ export const nameList = (engine) => () => ({
   /** @type {import("./names_table.model.js").Column} */
   column: /** @type {import("./names_table.model.js").Column} */ ("place"),
   isDown: false,
-  /** The line of which it is shown what it uses and what uses it. @type {number | null} */
-  linked: /** @type {number | null} */ (null),
+  /** The line of which it is shown what it uses and what uses it. @type {string | null} */
+  linked: /** @type {string | null} */ (null),
 
   get all() {
-    return nameRows(this.$store.bench.rows, this.$store.bench.sliders);
+    return nameRows(this.$store.bench.rows, this.$store.bench.sliders, this.$store.bench.sets);
   },
   get names() {
     return arranged(this.all, this.sought, this.column, this.isDown);
@@ -49,10 +49,10 @@ export const nameList = (engine) => () => ({
     return row.uses.length + row.usedBy.length > 0;
   },
   isLinked(row) {
-    return this.linked === row.id && this.hasLinks(row);
+    return this.linked === row.key && this.hasLinks(row);
   },
   toggleLinks(row) {
-    this.linked = this.linked === row.id ? null : row.id;
+    this.linked = this.linked === row.key ? null : row.key;
   },
   linksLabel(row) {
     return `What ${row.name} uses, and what uses it`;

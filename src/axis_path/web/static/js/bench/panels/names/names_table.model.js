@@ -1,7 +1,7 @@
 // @ts-check
 /** All names of a study as a table: found by letters, sorted by a column; no DOM. */
 
-/** @typedef {{id: number, name: string, kind: string, size: string, value: string, problem: string, place: number, uses: string[], usedBy: string[]}} NameRow */
+/** @typedef {{key: string, id: number, name: string, kind: string, size: string, value: string, problem: string, place: number, uses: string[], usedBy: string[]}} NameRow */
 /** @typedef {"place" | "name" | "kind" | "value"} Column */
 
 const KINDS = {
@@ -13,14 +13,31 @@ const KINDS = {
   truth: "statement",
 };
 
-/** The rows of a study that define a name. @param {any[]} rows @param {any[]} sliders @returns {NameRow[]} */
-export function nameRows(rows, sliders) {
+/** All names of a study, those of sets of equations too. @param {any[]} rows @param {any[]} sliders @param {Record<string, any>} [sets] by the ids of their rows. @returns {NameRow[]} */
+export function nameRows(rows, sliders, sets = {}) {
+  const entries = rows.flatMap((row) => [row, ...unknownsOf(row, sets[row.id])]);
+  return namesOf(entries, sliders);
+}
+
+/** The unknowns of a set as rows of their own. @param {any} row @param {any} [set] */
+const unknownsOf = (row, set) =>
+  (row.disabled ? [] : (set?.values ?? [])).map(({ name, text, used_by: usedBy }) => ({
+    id: row.id,
+    name,
+    kind: "unknown",
+    value: text,
+    used_by: usedBy,
+  }));
+
+/** @param {any[]} rows @param {any[]} sliders @returns {NameRow[]} */
+function namesOf(rows, sliders) {
   const values = new Map(sliders.map((slider) => [slider.id, slider.text ?? String(slider.value)]));
   const usersOf = (row) => row.used_by ?? [];
   return rows
     .map((row, place) => ({ ...row, place }))
-    .filter((row) => row.name && row.kind !== "note")
+    .filter((row) => row.name && row.kind !== "note" && row.kind !== "equations")
     .map(({ id, name, kind, size, value, problem, disabled, place, ...row }) => ({
+      key: `${id} ${name}`,
       id,
       name,
       // The size says what it is too: `3 by 3 matrix`.
