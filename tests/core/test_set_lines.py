@@ -169,6 +169,13 @@ class MissingTest(unittest.TestCase):
         self.assertEqual(("u", "v"), study.snapshot.definition(1).defines)
         self.assertEqual("2", study.evaluate("u").exact)
 
+    def test_deleting_a_set_says_who_needed_it(self) -> None:
+        study = _study("u + v = 3; u - v = 1", "f(x) = u x", "w = v^2", "g(x) = x")
+        label = study.apply({"do": "remove", "id": 1}, WINDOW)
+        self.assertEqual("Delete a line, which f and w needed", label)
+        self.assertIsInstance(study.snapshot.definition(2).problem, NoValueError)
+        self.assertIsNone(study.snapshot.definition(4).problem)
+
     def test_a_name_of_a_set_is_renamed_in_all_lines(self) -> None:
         study = _study(RAMP, "a = 10°", "p(x) = F x")
         study.rename("F", "force")

@@ -124,8 +124,9 @@ def _rename(snapshot: Snapshot, command: RenameLine, _window: Window) -> Edited:
 
 def _remove(snapshot: Snapshot, command: RemoveLine, _window: Window) -> Edited:
     name = called(snapshot, command.id)
-    own = snapshot.definition(command.id).name
-    needed_by = [] if own is None else snapshot.query(Sliders).users(own)
+    definition, sliders = snapshot.definition(command.id), snapshot.query(Sliders)
+    own = [*filter(None, (definition.name, *definition.defines))]
+    needed_by = list(dict.fromkeys(user for one in own for user in sliders.users(one)))
     needed = f", which {listed(needed_by)} needed" if needed_by else ""
     return remove_line(snapshot, command.id), f"Delete {name}{needed}"
 
