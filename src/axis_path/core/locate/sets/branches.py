@@ -60,6 +60,12 @@ def branch_through(
             for inner, outer in zip(narrowed, box, strict=True)
         ):
             return None
+        # Whoever asks about another parameter than that of the set is told nothing.
+        if not all(
+            one.contains(first[name].ball.value) and one.contains(second[name].ball.value)
+            for name, one in zip(names, narrowed, strict=True)
+        ):
+            return None
         return dict(zip(names, map(Ball, narrowed), strict=True))
 
 
