@@ -138,12 +138,12 @@ class DefinitionTest(unittest.TestCase):
         self, form: str, a: int, b: int, c: int, is_slider: bool
     ) -> None:
         a = a or 4
-        text = form.format(a="p" if is_slider else a, b=b, c=c)
+        text = form.format(a="p" if is_slider else f"({a})", b=b, c=c)
         study = Study()
         study.define(f"{text}; w = 2*q")
         if is_slider:
             study.define(f"p = {a}")
-        plain = form.format(a=a, b=b, c=c)
+        plain = form.format(a=f"({a})", b=b, c=c)
         left, right = plain.split("=")
         values = [
             [_number(side.replace("q", f"({number})")) for side in (left, right)]
