@@ -44,6 +44,7 @@ export const setSheet = (engine) => () => ({
   take(answer, isChecked = false) {
     this.answer = answer;
     this.isChecked = isChecked;
+    this.isBehind = this.live.isPending;
     this.check();
     this.typed = Object.fromEntries(
       answer.bounds.map(({ name, low, high }) => [name, { low, high }]),

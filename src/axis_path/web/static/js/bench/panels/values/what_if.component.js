@@ -47,6 +47,7 @@ export const whatIf = (engine) => () => ({
       take: (answer) => {
         this.answer = answer;
         this.from = answer.from;
+        this.isBehind = this.live.isPending;
       },
       body: () => ({ from: this.from }),
       isOpen: () => this.$store.bench.tab === "values",

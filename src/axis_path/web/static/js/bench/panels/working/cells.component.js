@@ -28,6 +28,7 @@ export const workCells = (engine) => () => ({
     this.live = liveQuery(engine, "work_cells", {
       take: (answer) => {
         this.answer = answer;
+        this.isBehind = this.live.isPending;
         this.firstRow = answer.row;
         this.firstColumn = answer.column;
         if (!this.refused.place) this.problem = "";

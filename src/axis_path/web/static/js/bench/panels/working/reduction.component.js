@@ -31,6 +31,7 @@ export const workReduction = (engine) => () => ({
   },
   /** @param {import("#types/answers").ReductionAnswer} answer */
   take(answer) {
+    this.isBehind = this.live.isPending;
     this.answer = answer;
     if (!answer.own_problem) return;
     // What cannot be carried out goes back into its field, with the reason.
