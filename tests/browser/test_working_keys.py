@@ -1,6 +1,6 @@
 """Working, its tables, reductions and Names without a pointer, and what is said of them."""
 
-from playwright.sync_api import Locator
+from playwright.sync_api import Locator, expect
 
 from tests.browser.bench import BrowserTest
 
@@ -80,7 +80,7 @@ class WorkingByKeysTest(BrowserTest):
         self.page.keyboard.type(" + a")
         self.keys("Enter")
         self.settle()
-        self.assertIn("4", self.page.locator(".work").first.locator(".work-large").inner_text())
+        expect(self.page.locator(".work").first.locator(".work-large")).to_contain_text("4")
         self.formula("a^2").focus()
         self.keys("Enter")
         self.page.keyboard.type("nonsense (")
