@@ -185,7 +185,7 @@ class StartTest(unittest.TestCase):
                 until = time.monotonic() + TIMEOUT_S
                 while time.monotonic() < until:
                     with contextlib.suppress(OSError):
-                        if killed not in self.pids(what) and len(self.titles(address)) == 7:
+                        if killed not in self.pids(what) and len(self.titles(address)) == 8:
                             break
                     time.sleep(0.1)
                 else:
