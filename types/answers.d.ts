@@ -810,6 +810,7 @@ export interface SceneSet {
 
 /** An unknown of a set: its name, typeset too, its value with its unit, and who uses it. */
 export interface SceneSetValue {
+  choice: UnitChoice | null;
   mathml: string;
   name: string;
   text: string;

@@ -119,7 +119,7 @@ export interface ChangeUnit {
   unit: AngleUnit;
 }
 
-/** Change the what-if table; what is not given stays, and an empty name takes the table away. */
+/** Change the what-if table; what is not given stays, and an empty name removes the table. */
 export interface ChangeWhatIf {
   do: "what_if";
   name?: string;
@@ -705,6 +705,7 @@ export interface ShowIn {
   do: "show_in";
   id: number;
   unit: string;
+  name?: string;
 }
 
 /** Choose how the result of a line of Working is written; what is left out stays. */

@@ -108,10 +108,11 @@ export interface Plot {
 /** What is located or measured. */
 export type QueryKind = "zeros" | "extrema" | "inflections" | "breaks" | "crossing" | "asymptotes" | "intersections" | "solve" | "point" | "interval" | "data";
 
-/** The unit in which the value of a line is shown. */
+/** The unit in which the value of a line is shown, or that of a name in a set of equations. */
 export interface RowUnit {
   line: number;
   unit: string;
+  name?: string;
 }
 
 /** The point of a path at one parameter. */

@@ -204,7 +204,7 @@ class SetTest(BrowserTest):
         self.page.reload()
         self.page.wait_for_selector(".tick-label")
         expect(panel.locator("tbody tr")).to_have_count(7)
-        panel.get_by_role("button", name="Take it away").click()
+        panel.get_by_role("button", name="Remove the table").click()
         expect(panel.locator("tbody tr:visible")).to_have_count(0)
         # The study itself was never changed.
         expect(self.row("ramp").locator(".row-set-values")).to_contain_text("= 20 kg")

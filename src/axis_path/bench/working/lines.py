@@ -17,6 +17,7 @@ from axis_path.bench.results import exact_or_note
 from axis_path.core import Study
 from axis_path.core.catalogue.units import read_unit
 from axis_path.core.deadline import calculation
+from axis_path.core.dimensions import ShownQuantity
 from axis_path.core.errors import CommandError, MathError
 from axis_path.core.evaluate import Result, ResultKind
 from axis_path.core.features.units.row import unit_choice
@@ -122,7 +123,7 @@ def _result(result: Result, shown: ShownResult, digits: int, note: str) -> dict[
 def _units(result: Result) -> dict[str, Any] | None:
     """Return the unit of a result with those that fit as well; None of a plain number."""
     unit = read_unit(result.unit) if result.unit else None
-    return None if unit is None else unit_choice(unit.dimension, unit)
+    return None if unit is None else unit_choice(ShownQuantity(unit.dimension), unit)
 
 
 def _read(text: str) -> Node | None:

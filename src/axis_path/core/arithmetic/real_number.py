@@ -66,8 +66,8 @@ class Balls(dict[str, Ball]):
 
     def __missing__(self, name: str) -> Ball:
         """Make the ball of a name, at the present precision."""
-        made = self[name] = ball_of(self._parameters[name])
-        return made
+        self[name] = ball_of(self._parameters[name])
+        return self[name]
 
 
 def key_of(value: RealNumber) -> tuple[object, ...]:

@@ -19,7 +19,9 @@ from axis_path.core.compile.integrals.queries import Integrals
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.dimensions import (
     AnyMeasure,
+    Measure,
     PlaneMeasure,
+    ShownQuantity,
     dimension_of,
     measures_of,
     unit_of,
@@ -226,22 +228,32 @@ class Results:
         return self._with_forms(result, Name(definition.name), definition.name)
 
     def of_set(self, name: str) -> Result:
-        """Compute a value that a set of equations defines, in the unit that is its own there.
+        """Compute a value that a set of equations defines, in the unit in which it is shown.
 
         Nothing is said of measured constants on which it rests.
 
         Raises:
             MathError: the equations do not determine it, or have no solution.
         """
-        analysis = self._snapshot.analysis
-        settled = next(one for one in analysis.sets.values() if name in one.read.unknowns)
+        sets = self._snapshot.analysis.sets
+        index = next(k for k, one in sets.items() if name in one.read.unknowns)
+        settled = sets[index]
         if name not in settled.names:
             raise NoValueError(f"The equations do not determine `{name}`.")
-        unit = settled.read.unit(name)
+        unit = self.units_of_set(index)[name]
         if not unit.parts:
             return self._of_base(Name(name), name)
         number = self._of_base(in_unit(Name(name), unit, self._snapshot.unit), name)
-        return quantity_of(number, unit, dimension_of(settled.read.measured.unknowns[name]))
+        return quantity_of(number, unit, dimension_of(settled.read.measure(name)))
+
+    def units_of_set(self, index: int) -> dict[str, UnitProduct]:
+        """Return the units in which the unknowns of a set are shown, by the index of its line."""
+        read, line_id = self._snapshot.analysis.sets[index].read, self._snapshot.lines[index].id
+        section = self._snapshot.section(ShownUnits)
+        return {
+            name: _fitting(read_unit(section.of_line(line_id, name)), read.measure(name), own)
+            for name, own in read.units.items()
+        }
 
     def _of_line(self, definition: Definition, name: str) -> Result:
         """Compute a value with a unit, in the unit that was chosen for its line."""
@@ -262,14 +274,10 @@ class Results:
 
     def unit_of_line(self, definition: Definition) -> UnitProduct:
         """Return the unit in which the value of a line is shown."""
-        chosen = self._chosen(definition)
         if definition.units is None:
             return NO_UNIT
         own = measures_of(definition.units.value)[0]
-        is_fit = (
-            chosen is not None and chosen.dimension.without_angle == own.term.known.without_angle
-        )
-        return chosen if is_fit and chosen is not None else unit_of(own)
+        return _fitting(self._chosen(definition), own, unit_of(own))
 
     def points_on_plane(self, definition: Definition, units: CurveUnits) -> NDArray[np.float64]:
         """Return a point or a list of points, (n, 2) floats, as numbers on axes with units."""
@@ -291,6 +299,13 @@ class Results:
         if points.ndim < 2 and result.kind is not ResultKind.POINT:
             raise UnknownNameError(f"`{name}` is no list of points.")
         return real_points(points.reshape(-1, 2))
+
+
+def _fitting(chosen: UnitProduct | None, measure: Measure, own: UnitProduct) -> UnitProduct:
+    """Return the unit that was chosen if it still fits what is measured, else its own."""
+    if chosen is None or not ShownQuantity.of(measure).fits(chosen):
+        return own
+    return chosen
 
 
 def _as_factors(result: Result, node: Node) -> Result:

@@ -24,6 +24,7 @@ from axis_path.core.dimensions.measures import (
     measure_of,
     measures_of,
 )
+from axis_path.core.dimensions.shown_quantity import ShownQuantity
 from axis_path.core.dimensions.terms import NUMBER, Term, Unifier
 from axis_path.core.dimensions.words import described, name_of
 
@@ -38,6 +39,7 @@ __all__ = [
     "LineUnits",
     "Measure",
     "PlaneMeasure",
+    "ShownQuantity",
     "Signature",
     "Surroundings",
     "Term",

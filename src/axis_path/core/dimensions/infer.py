@@ -270,7 +270,8 @@ class Inference:
             other = other.to_the(Fraction(-1))
         first, second = difference_unit(one.unit), difference_unit(other.unit)
         unit = first or second if first is None or second is None else first * second
-        return Measure(one.term * other.term, unit)
+        zero = temperatures.zero_of_product(one, other, self.unifier)
+        return Measure(one.term * other.term, unit, zero)
 
     def _power(self, node: Binary, variables: Variables) -> AnyMeasure:
         base = self.number(node.left, variables)

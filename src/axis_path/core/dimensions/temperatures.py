@@ -24,7 +24,7 @@ def forgotten(measure: AnyMeasure) -> AnyMeasure:
 
 
 def _forgotten(measure: Measure) -> Measure:
-    if measure.zero is Zero.NONE and not (measure.unit is not None and measure.unit.has_zero):
+    if measure.zero is not Zero.TEMPERATURE and not (measure.unit and measure.unit.has_zero):
         return measure
     return Measure(measure.term, difference_unit(measure.unit))
 
@@ -58,6 +58,14 @@ def zero_of_sum(node: Binary, one: Zero, other: Zero) -> Zero:
             )
         return Zero.DIFFERENCE
     return one
+
+
+def zero_of_product(one: Measure, other: Measure, unifier: Unifier) -> Zero:
+    """Return from where a product counts: a multiple of a difference is a difference."""
+    for part, factor in ((one, other), (other, one)):
+        if part.zero is Zero.DIFFERENCE and unifier.resolve(factor.term).is_plain:
+            return Zero.DIFFERENCE
+    return Zero.NONE
 
 
 def unit_of_sum(one: Measure, other: Measure, zero: Zero) -> UnitProduct | None:
@@ -114,8 +122,11 @@ def after_function(name: str, value: Measure, given: list[Measure]) -> Measure:
     Raises:
         UnitError: temperatures are added up.
     """
-    if not given or given[0].zero is not Zero.TEMPERATURE:
+    if not given or given[0].zero is Zero.NONE:
         return value
+    if given[0].zero is Zero.DIFFERENCE:
+        is_kept = value.term == given[0].term
+        return Measure(value.term, value.unit, Zero.DIFFERENCE if is_kept else value.zero)
     if name in _KEEP:
         return Measure(value.term, value.unit, Zero.TEMPERATURE)
     if name in ("sum", "cumulative"):

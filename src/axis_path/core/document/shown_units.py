@@ -12,10 +12,11 @@ from axis_path.core.contract import Id, Line
 
 @dataclass(frozen=True, slots=True)
 class RowUnit:
-    """The unit in which the value of a line is shown."""
+    """The unit in which the value of a line is shown, or that of a name in a set of equations."""
 
     line: Id
     unit: Line
+    name: Line = ""
 
 
 #: Units of different dimensions, one for each.
@@ -36,11 +37,21 @@ class ShownUnits:
     y: AxisUnits = ()
     rows: tuple[RowUnit, ...] = ()
 
-    def of_line(self, line_id: int) -> str:
-        """Return the unit that was chosen for a line; empty for none."""
-        return next((row.unit for row in self.rows if row.line == line_id), "")
+    def of_line(self, line_id: int, name: str = "") -> str:
+        """Return the unit that was chosen for a line, or a name of its set; empty for none."""
+        place = (line_id, name)
+        return next((row.unit for row in self.rows if (row.line, row.name) == place), "")
 
-    def with_row(self, line_id: int, unit: str) -> ShownUnits:
-        """Return the units with another one for a line; without one if it is empty."""
-        others = tuple(row for row in self.rows if row.line != line_id)
-        return replace(self, rows=(*others, RowUnit(line_id, unit)) if unit else others)
+    def with_row(self, line_id: int, unit: str, name: str = "") -> ShownUnits:
+        """Return the units with another one for a line or a name; without one if it is empty."""
+        others = tuple(row for row in self.rows if (row.line, row.name) != (line_id, name))
+        return replace(self, rows=(*others, RowUnit(line_id, unit, name)) if unit else others)
+
+    def without_line(self, line_id: int) -> ShownUnits:
+        """Return the units without those of a line."""
+        return replace(self, rows=tuple(row for row in self.rows if row.line != line_id))
+
+    def renamed(self, name: str, new: str) -> ShownUnits:
+        """Return the units after a name was changed."""
+        rows = tuple(replace(row, name=new) if row.name == name else row for row in self.rows)
+        return replace(self, rows=rows)

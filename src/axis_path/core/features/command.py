@@ -8,7 +8,7 @@ from typing import Any, TypeVar
 import msgspec
 
 from axis_path.core.compile.snapshot import Snapshot
-from axis_path.core.contract import patched
+from axis_path.core.contract import one_line, patched
 from axis_path.core.draw import Window
 from axis_path.core.errors import CommandError
 
@@ -33,6 +33,16 @@ def changed(present: T, changes: Mapping[str, Any]) -> T:
         CommandError: a field is unknown or wrong.
     """
     return patched(present, changes, refuse)
+
+
+def given_fields(command: Command, *names: str) -> dict[str, Any]:
+    """Return the fields that a command gives, texts on one line; all of them without names."""
+    given = {name: getattr(command, name) for name in names or command.__struct_fields__}
+    return {
+        name: one_line(value) if type(value) is str else value
+        for name, value in given.items()
+        if value is not msgspec.UNSET
+    }
 
 
 def refuse(message: str, path: str) -> CommandError:

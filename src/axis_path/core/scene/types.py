@@ -223,6 +223,7 @@ class SceneSetValue(TypedDict):
     name: str
     mathml: str
     text: str
+    choice: UnitChoice | None
     used_by: list[str]
 
 

@@ -29,9 +29,13 @@ class ReadSet:
     measured: MeasuredEquations
     others: tuple[str, ...] = ()
 
+    def measure(self, name: str) -> Measure:
+        """Return what an unknown measures."""
+        return self.measured.unknowns[name]
+
     def unit(self, name: str) -> UnitProduct:
         """Return the unit of an unknown: that of what it equals, if one equation says it."""
-        measure = self.measured.unknowns[name]
+        measure = self.measure(name)
         for equation, side in zip(self.equations, self.measured.sides, strict=True):
             if Name(name) in equation.compared.terms and side.unit is not None:
                 return unit_of(Measure(measure.term, side.unit, side.zero, side.is_chosen))

@@ -105,6 +105,18 @@ class UnitConversion:
                 cached = self._cache.on_plane[key] = self._expression(step)
         return cached
 
+    def input_in_unit(self, name: str, own: UnitProduct, other: UnitProduct) -> Expression:
+        """Return a number of one unit, an input of this name, as one of another unit."""
+        with COMPUTING:
+            step = self._cache.graph.add(Op.INPUT, payload=name)
+            return self._expression(self.step_in_unit(self.step_in_base_units(step, own), other))
+
+    def converted(self, expression: Expression, own: UnitProduct, other: UnitProduct) -> Expression:
+        """Return an expression that is a number of one unit as a number of another."""
+        with COMPUTING:
+            step = self.step_in_base_units(expression.step, own)
+            return self._expression(self.step_in_unit(step, other))
+
     def conversion(self, own: UnitProduct, other: UnitProduct) -> Expression:
         """Return a number of one unit, the variable, as one of another unit."""
         with COMPUTING:

@@ -6,13 +6,13 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from enum import StrEnum
 
-from axis_path.core.catalogue.units import NO_UNIT, Dimension, UnitProduct, read_unit
+from axis_path.core.catalogue.units import NO_UNIT, UnitProduct, read_unit
 from axis_path.core.compile.definition import Definition
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.dimensions import (
     Measure,
     PlaneMeasure,
-    dimension_of,
+    ShownQuantity,
     measure_of,
     measures_of,
     unit_of,
@@ -40,7 +40,7 @@ class _OnAxes:
 
 
 class PlaneUnits:
-    """Chooses one unit for each dimension on each axis, so that lines can be compared."""
+    """Chooses one unit for each quantity on each axis, so that lines can be compared."""
 
     def __init__(self, snapshot: Snapshot) -> None:
         self._snapshot = snapshot
@@ -64,11 +64,11 @@ class PlaneUnits:
 
     def unit_across(self, measure: Measure) -> UnitProduct:
         """Return the unit of a quantity: that of the axis across, if the axis has its dimension."""
-        own = self._defaults[AxisName.X].get(dimension_of(measure), NO_UNIT)
+        own = self._unit(AxisName.X, measure)
         return own if own.parts else unit_of(measure)
 
     def on_axis(self, axis: AxisName) -> tuple[UnitProduct, ...]:
-        """Return the units that stand on an axis, one for each dimension, those of lines first."""
+        """Return the units that stand on an axis, one for each quantity, those of lines first."""
         return tuple(self._defaults[axis].values())
 
     def only_unit(self, axis: AxisName) -> UnitProduct:
@@ -76,24 +76,26 @@ class PlaneUnits:
         units = self.on_axis(axis)
         return units[0] if len(units) == 1 else NO_UNIT
 
-    def dimensions_on(self, axis: AxisName) -> tuple[Dimension, ...]:
-        """Return the dimensions that stand on an axis, plain numbers among them."""
+    def quantities_on(self, axis: AxisName) -> tuple[ShownQuantity, ...]:
+        """Return the quantities that stand on an axis, plain numbers among them."""
         return tuple(self._defaults[axis])
 
     def _unit(self, axis: AxisName, measure: Measure) -> UnitProduct:
-        return self._defaults[axis].get(dimension_of(measure), NO_UNIT)
+        return self._defaults[axis].get(ShownQuantity.of(measure), NO_UNIT)
 
     @lazy_property
-    def _defaults(self) -> dict[AxisName, dict[Dimension, UnitProduct]]:
-        """Return the unit of each dimension on each axis: the one that was chosen, or the first."""
+    def _defaults(self) -> dict[AxisName, dict[ShownQuantity, UnitProduct]]:
+        """Return the unit of each quantity on each axis: the one that was chosen, or the first."""
         section = self._snapshot.section(ShownUnits)
-        units: dict[AxisName, dict[Dimension, UnitProduct]] = {AxisName.X: {}, AxisName.Y: {}}
+        units: dict[AxisName, dict[ShownQuantity, UnitProduct]] = {AxisName.X: {}, AxisName.Y: {}}
         for axis, measure in self._measures():
-            units[axis].setdefault(dimension_of(measure), unit_of(measure))
+            units[axis].setdefault(ShownQuantity.of(measure), unit_of(measure))
         for axis, texts in ((AxisName.X, section.x), (AxisName.Y, section.y)):
             for unit in map(read_unit, texts):
-                if unit is not None and unit.dimension in units[axis]:
-                    units[axis][unit.dimension] = unit
+                if unit is None:
+                    continue
+                fitting = [quantity for quantity in units[axis] if quantity.is_like(unit)]
+                units[axis] |= dict.fromkeys(fitting, unit)
         return units
 
     def column_unit(self, name: str) -> UnitProduct | None:
@@ -106,7 +108,7 @@ class PlaneUnits:
     def column_on(self, axis: AxisName, name: str) -> UnitProduct | None:
         """Return the unit of an axis in which a column of data is drawn; None for its numbers."""
         own = self.column_unit(name)
-        return None if own is None else self._defaults[axis].get(own.dimension)
+        return None if own is None else self._defaults[axis].get(ShownQuantity(own.dimension))
 
     def _measures(self) -> Iterator[tuple[AxisName, Measure]]:
         yield from self._of_columns()

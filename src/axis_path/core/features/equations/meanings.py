@@ -33,9 +33,9 @@ def meanings_of(read: ReadSet) -> list[LetterMeaning]:
     for place, equation in enumerate(read.equations):
         for name, unit in units_in(equation.compared).items():
             if name in (*read.unknowns, *read.others) and not gives(equation.compared, name):
-                said = unit.parts[0][0].name
+                full = unit.parts[0][0].name
                 sentence = (
-                    f"In equation {place + 1} `{name}` is the unit {said}; for the name write a "
+                    f"In equation {place + 1} `{name}` is the unit {full}; for the name write a "
                     f"sign between, as in `2*{name}`."
                 )
                 text = _behind_numbers(equation.text, name, f"*{name}")

@@ -59,7 +59,8 @@ class SetLines:
             raise DomainError("This line is no set of equations that works.")
         if line_id not in self._solved:
             solved = self._snapshot.solved_sets.solved(index)
-            self._solved[line_id] = with_results(self._snapshot, settled.read, solved)
+            units = self._snapshot.query(Results).units_of_set(index)
+            self._solved[line_id] = with_results(self._snapshot, settled.read, solved, units)
         return self._solved[line_id]
 
     def chosen(self, line_id: int) -> int:

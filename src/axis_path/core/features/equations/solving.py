@@ -22,9 +22,11 @@ from axis_path.core.features.equations.words import set_note
 from axis_path.core.locate import Finding, Findings, Kind
 from axis_path.core.locate.sets import SetSolution, SetSolutions
 from axis_path.core.locate.sets.problem import SetProblem
-from axis_path.core.locate.sets.values import SetValue
+from axis_path.core.locate.sets.values import SetValue, dependent_value, exact_value
 
 _MOST_BITS = 20_000
+#: The input of a conversion; no name of a study has a space.
+_CONVERTED = "value of set"
 Bounds = GivenNumber | Mapping[str, GivenNumber] | None
 
 
@@ -120,9 +122,21 @@ class EquationSets:
         return ends[0], ends[1]
 
 
-def with_results(snapshot: Snapshot, read: ReadSet, solved: SolvedEquations) -> SolvedSet:
-    """Return a solved set with the values of all its names, each in its unit."""
-    units = read.units
+def with_results(
+    snapshot: Snapshot,
+    read: ReadSet,
+    solved: SolvedEquations,
+    shown: Mapping[str, UnitProduct] | None = None,
+) -> SolvedSet:
+    """Return a solved set with the values of all its names.
+
+    Args:
+        snapshot: of the study.
+        read: the set.
+        solved: its solutions.
+        shown: the units in which the unknowns are shown; their own if they are not given.
+    """
+    units = read.units if shown is None else shown
     values = tuple(_values(snapshot, read, units, one) for one in solved.solutions.solutions)
     return SolvedSet(read, units, solved.problem, solved.solutions, values, solved.box)
 
@@ -131,10 +145,12 @@ def _values(
     snapshot: Snapshot, read: ReadSet, units: Mapping[str, UnitProduct], solution: SetSolution
 ) -> dict[str, Result]:
     values: dict[str, Result] = {}
+    own = read.units
     for name in read.unknowns:
         value = solution.values.get(input_name(name))
         if value is not None:
-            dimension = dimension_of(read.measured.unknowns[name])
+            value = _in_unit(snapshot, value, own[name], units[name])
+            dimension = dimension_of(read.measure(name))
             values[name] = result_of(value, units[name], dimension, snapshot.evaluator)
     results = snapshot.query(Results)
     for name in read.known:
@@ -143,6 +159,19 @@ def _values(
         except MathError:
             continue
     return values
+
+
+def _in_unit(
+    snapshot: Snapshot, value: SetValue, own: UnitProduct, other: UnitProduct
+) -> SetValue:  # fmt: skip
+    """Return a value in another unit than its own."""
+    if own == other:
+        return value
+    units, parameters = snapshot.analysis.expressions.units, snapshot.values
+    if value.expression is not None:
+        return exact_value(units.converted(value.expression, own, other), parameters)
+    converted = units.input_in_unit(_CONVERTED, own, other)
+    return dependent_value(converted, parameters, {_CONVERTED: value})
 
 
 def result_of(

@@ -6,6 +6,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import replace
 from fractions import Fraction
 
+from axis_path.core.catalogue.units import UnitProduct
 from axis_path.core.compile.curves import Curves
 from axis_path.core.compile.numbers import GivenNumber, Numbers
 from axis_path.core.compile.slider_queries import Sliders
@@ -182,8 +183,9 @@ class Searches:
         one, second = (self._units.of(self._snapshot.definition_of(line)) for line in (name, other))
         for axis in ("x", "y"):
             units = getattr(one, axis), getattr(second, axis)
-            if units[0].dimension != units[1].dimension:
-                words = [described(unit.dimension) for unit in units]
+            is_alike = units[0].has_zero == units[1].has_zero
+            if units[0].dimension != units[1].dimension or not is_alike:
+                words = [_measured(unit, is_alike=is_alike) for unit in units]
                 raise UnitError(
                     f"`{name}` and `{other}` cannot meet: along the {axis} axis `{name}` measures "
                     f"{words[0]} and `{other}` {words[1]}."
@@ -248,3 +250,12 @@ class Searches:
 
     def _at(self, slider: str, value: Fraction) -> Searches:
         return self._snapshot.with_values({slider: value}).query(Searches)
+
+
+def _measured(unit: UnitProduct, *, is_alike: bool) -> str:
+    """Return what stands on an axis in a unit, in words."""
+    if is_alike:
+        return described(unit.dimension)
+    return (
+        f"a temperature in {unit.printed}" if unit.has_zero else f"a difference in {unit.printed}"
+    )

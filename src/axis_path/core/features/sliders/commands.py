@@ -10,7 +10,15 @@ from axis_path.core.compile.slider_queries import Sliders
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.contract import Changes, Finite, Id, changes_of, one_line
 from axis_path.core.draw import Window
-from axis_path.core.features.command import Command, Edited, Handler, called, changed, listed
+from axis_path.core.features.command import (
+    Command,
+    Edited,
+    Handler,
+    called,
+    changed,
+    given_fields,
+    listed,
+)
 from axis_path.core.features.sliders.edits import (
     change_slider,
     fix,
@@ -74,17 +82,9 @@ def _set(snapshot: Snapshot, command: SetSlider, _window: Window) -> Edited:
     return set_slider(snapshot, name, value), f"Move {name}"
 
 
-_TEXTS = ("low", "high", "step", "unit", "note")
-
-
 def _range(snapshot: Snapshot, command: ChangeRange, _window: Window) -> Edited:
     name, _, slider = snapshot.query(Sliders).slider_of(command.id)
-    given = {field: getattr(command, field) for field in (*_TEXTS, "kind", "play")}
-    changes = {
-        field: one_line(value) if field in _TEXTS else value
-        for field, value in given.items()
-        if value is not UNSET
-    }
+    changes = given_fields(command, "low", "high", "step", "unit", "note", "kind", "play")
     snapshot = change_slider(snapshot, command.id, changed(slider, changes))
     if changes.keys() == {"play"}:
         return snapshot, f"Change how {name} plays"

@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from typing import Annotated, Any
+from typing import Annotated
 
 from msgspec import UNSET, Meta, UnsetType
 
 from axis_path.core.compile.snapshot import Snapshot
-from axis_path.core.contract import Id, one_line
+from axis_path.core.contract import Id
 from axis_path.core.draw import Window
-from axis_path.core.features.command import Command, Edited, Handler
+from axis_path.core.features.command import Command, Edited, Handler, given_fields
 from axis_path.core.features.tables.queries import Tables
 from axis_path.core.kinds.states import States
 from axis_path.core.limits import TABLE_COLUMNS
@@ -35,13 +35,7 @@ class ChangeTable(Command, frozen=True, tag="table"):
 
 
 def _table(snapshot: Snapshot, command: ChangeTable, _window: Window) -> Edited:
-    given = {name: getattr(command, name) for name in command.__struct_fields__}
-    changes: dict[str, Any] = {
-        name: one_line(value) if type(value) is str else value
-        for name, value in given.items()
-        if value is not UNSET
-    }
-    spec = replace(snapshot.section(TableSpec), **changes)
+    spec = replace(snapshot.section(TableSpec), **given_fields(command))
     snapshot.query(Tables).table_abscissae(spec)
     snapshot.query(Tables).check_columns(spec, snapshot.query(States).functions())
     return snapshot.with_section(spec), "Change the table"

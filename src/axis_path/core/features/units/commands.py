@@ -4,26 +4,30 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from axis_path.core.catalogue.units import Dimension, UnitProduct, read_unit
+from axis_path.core.catalogue.units import UnitProduct, read_unit
+from axis_path.core.compile.sets.model import ReadSet
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.compile.units.plane import AxisName, PlaneUnits
 from axis_path.core.contract import Id, one_line
-from axis_path.core.dimensions import described, dimension_of, measures_of
+from axis_path.core.dimensions import Measure, ShownQuantity, described, measures_of
 from axis_path.core.document.shown_units import ShownUnits
 from axis_path.core.draw import Window
-from axis_path.core.errors import UnitError
+from axis_path.core.errors import UnitError, UnknownNameError
 from axis_path.core.features.command import Command, Edited, Handler, called
+from axis_path.core.language import spelled
 from axis_path.core.lines.meaning import VALUED
 
 
 class ShowIn(Command, frozen=True, tag="show_in"):
     """Show the value of a line in another unit; of a function all values on its axis.
 
-    An empty unit goes back to the one that follows from how the line is written.
+    Of a set of equations it is that of a name in it. An empty unit goes back to the one that
+    follows from how the line is written.
     """
 
     id: Id
     unit: str
+    name: str = ""
 
 
 class AxisUnit(Command, frozen=True, tag="axis_unit"):
@@ -35,15 +39,20 @@ class AxisUnit(Command, frozen=True, tag="axis_unit"):
 
 def _show_in(snapshot: Snapshot, command: ShowIn, _window: Window) -> Edited:
     definition = snapshot.definition(command.id)
-    name, text = called(snapshot, command.id), one_line(command.unit)
+    own_name, text = spelled(one_line(command.name)), one_line(command.unit)
+    name = own_name or called(snapshot, command.id)
     section = snapshot.section(ShownUnits)
     if not text:
-        return snapshot.with_section(section.with_row(command.id, "")), f"Show {name} as written"
+        section = section.with_row(command.id, "", own_name)
+        return snapshot.with_section(section), f"Show {name} as written"
     unit = _unit(text)
+    if own_name:
+        _check_fit(name, unit, _read_set(snapshot, command.id, own_name).measure(own_name))
+        section = section.with_row(command.id, unit.symbol, own_name)
+        return snapshot.with_section(section), f"Show {name} in {unit.printed}"
     if definition.units is None:
         raise UnitError(f"`{name}` has no unit, so it cannot be shown in {unit.printed}.")
-    own = dimension_of(measures_of(definition.units.value)[0])
-    _check_fit(name, unit, own)
+    _check_fit(name, unit, measures_of(definition.units.value)[0])
     if definition.kind in VALUED:
         section = section.with_row(command.id, unit.symbol)
     else:
@@ -51,10 +60,22 @@ def _show_in(snapshot: Snapshot, command: ShowIn, _window: Window) -> Edited:
     return snapshot.with_section(section), f"Show {name} in {unit.printed}"
 
 
+def _read_set(snapshot: Snapshot, line_id: int, name: str) -> ReadSet:
+    """Return the set of equations of a line.
+
+    Raises:
+        UnknownNameError: the name is none of its unknowns.
+    """
+    settled = snapshot.analysis.sets.get(snapshot.index_of(line_id))
+    if settled is None or name not in settled.read.unknowns:
+        raise UnknownNameError(f"`{name}` is no unknown of this line.")
+    return settled.read
+
+
 def _axis_unit(snapshot: Snapshot, command: AxisUnit, _window: Window) -> Edited:
     unit = _unit(one_line(command.unit))
-    present = snapshot.query(PlaneUnits).dimensions_on(command.axis)
-    if unit.dimension not in present:
+    present = snapshot.query(PlaneUnits).quantities_on(command.axis)
+    if not any(quantity.is_like(unit) for quantity in present):
         words = described(unit.dimension)
         raise UnitError(f"Nothing on the {command.axis} axis is {words}.")
     section = _with_axis_unit(snapshot.section(ShownUnits), command.axis, unit)
@@ -68,21 +89,26 @@ def _unit(text: str) -> UnitProduct:
     return unit
 
 
-def _check_fit(name: str, unit: UnitProduct, own: Dimension) -> None:
-    if unit.dimension.without_angle != own.without_angle:
+def _check_fit(name: str, unit: UnitProduct, own: Measure) -> None:
+    quantity = ShownQuantity.of(own)
+    if not quantity.fits(unit):
         raise UnitError(
-            f"`{name}` is {described(own)}, so it cannot be shown in {unit.printed}, "
+            f"`{name}` is {quantity.words}, so it cannot be shown in {unit.printed}, "
             f"{described(unit.dimension)}."
         )
 
 
 def _with_axis_unit(section: ShownUnits, axis: AxisName, unit: UnitProduct) -> ShownUnits:
-    """Return the units with another one for its dimension on an axis."""
+    """Return the units with another one for its dimension on an axis.
+
+    In °C are temperatures only, so that the unit of their differences stays.
+    """
     present: tuple[str, ...] = getattr(section, axis)
     others = tuple(
         text
         for text in present
-        if (known := read_unit(text)) is not None and known.dimension != unit.dimension
+        if (known := read_unit(text)) is not None
+        and (known.dimension != unit.dimension or (unit.has_zero and not known.has_zero))
     )
     units = (*others, unit.symbol)
     return replace(section, x=units) if axis is AxisName.X else replace(section, y=units)

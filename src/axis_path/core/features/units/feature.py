@@ -4,15 +4,16 @@ from axis_path.core.document.shown_units import ShownUnits
 from axis_path.core.features.feature import Feature, Section
 from axis_path.core.features.units.commands import COMMANDS
 from axis_path.core.features.units.row import units_in_scene
+from axis_path.core.language import Vocabulary
 
 
-def _without_line(section: ShownUnits, line_id: int) -> ShownUnits:
-    return section.with_row(line_id, "")
+def _renamed(section: ShownUnits, _names: Vocabulary, name: str, new: str) -> ShownUnits:
+    return section.renamed(name, new)
 
 
 FEATURE = Feature(
     name="units",
-    section=Section(ShownUnits, "units", without_line=_without_line),
+    section=Section(ShownUnits, "units", renamed=_renamed, without_line=ShownUnits.without_line),
     commands=COMMANDS,
     scene=units_in_scene,
 )

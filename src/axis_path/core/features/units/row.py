@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from typing import Any
 
-from axis_path.core.catalogue.units import Dimension, UnitProduct, find_unit
+from axis_path.core.catalogue.units import UnitProduct, find_unit
 from axis_path.core.compile.definition import Definition
 from axis_path.core.compile.results import Results
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.compile.units.plane import AxisName, PlaneUnits
-from axis_path.core.dimensions import described, dimension_of, fitting_units, measures_of
+from axis_path.core.dimensions import ShownQuantity, fitting_units, measures_of
 from axis_path.core.features.feature import SceneRequest
 from axis_path.core.language import line_nodes
 from axis_path.core.language.tree import Binary, Name, Number, Operator, walk
@@ -32,16 +32,17 @@ def units_in_scene(snapshot: Snapshot, _request: SceneRequest) -> dict[str, Any]
 
 
 def _axis(plane: PlaneUnits, axis: AxisName) -> list[dict[str, Any]]:
-    """Return what can be chosen for each dimension on an axis."""
-    pairs = zip(plane.dimensions_on(axis), plane.on_axis(axis), strict=True)
-    return [unit_choice(dimension, unit) for dimension, unit in pairs if unit.parts]
+    """Return what can be chosen for each quantity on an axis."""
+    pairs = zip(plane.quantities_on(axis), plane.on_axis(axis), strict=True)
+    return [unit_choice(quantity, unit) for quantity, unit in pairs if unit.parts]
 
 
-def unit_choice(dimension: Dimension, unit: UnitProduct) -> dict[str, Any]:
+def unit_choice(quantity: ShownQuantity, unit: UnitProduct) -> dict[str, Any]:
     """Return a unit that is shown with those that fit as well."""
-    fits = {one.symbol: one.printed for one in (unit, *fitting_units(dimension))}
+    units = filter(quantity.fits, fitting_units(quantity.dimension))
+    fits = {one.symbol: one.printed for one in (unit, *units)}
     return {
-        "measures": described(dimension),
+        "measures": quantity.words,
         "shown": unit.symbol,
         "fits": [{"symbol": symbol, "text": text} for symbol, text in fits.items()],
     }
@@ -53,14 +54,14 @@ def _row(snapshot: Snapshot, definition: Definition) -> dict[str, Any] | None:
         return None
     hidden = hidden_unit(definition)
     parts = measures_of(units.value)
-    dimension = dimension_of(parts[0])
-    if len(parts) > 1 or dimension.is_plain:
+    quantity = ShownQuantity.of(parts[0])
+    if len(parts) > 1 or quantity.dimension.is_plain:
         return None if hidden is None else {"choice": None, "hidden": hidden}
     if definition.kind in VALUED:
         shown = snapshot.query(Results).unit_of_line(definition)
     else:
         shown = snapshot.query(PlaneUnits).of(definition).value
-    choice = None if definition.value is not None else unit_choice(dimension, shown)
+    choice = None if definition.value is not None else unit_choice(quantity, shown)
     return {"choice": choice, "hidden": hidden}
 
 

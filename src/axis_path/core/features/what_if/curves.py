@@ -7,7 +7,7 @@ from one to the other.
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import replace
 from fractions import Fraction
 from itertools import pairwise
@@ -22,6 +22,7 @@ from axis_path.core.compile.inputs import input_name
 from axis_path.core.compile.sets.solving import SolvedEquations
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.compile.units.plane import AxisName, PlaneUnits
+from axis_path.core.dimensions import ShownQuantity
 from axis_path.core.draw import Window, sample_curve
 from axis_path.core.errors import MathError, StoppedError
 from axis_path.core.evaluate import VALUE_BITS, End, Expression, RealFunction, evaluate_constant
@@ -30,6 +31,7 @@ from axis_path.core.locate.sets.branches import between, branch_through
 from axis_path.core.locate.sets.problem import Values
 
 Floats = NDArray[np.float64]
+Point = tuple[float, float]
 #: Where two rows are not proved to be joined, what lies between is halved so many times.
 _HALVINGS = 3
 _PROVING_BITS = 64
@@ -41,11 +43,10 @@ def axis_unit(snapshot: Snapshot, axis: AxisName, own: UnitProduct) -> UnitProdu
     None where the axis shows something else; an axis on which nothing stands takes any unit.
     """
     plane = snapshot.query(PlaneUnits)
-    pairs = zip(plane.dimensions_on(axis), plane.on_axis(axis), strict=True)
-    standing = dict(pairs)
+    standing = dict(zip(plane.quantities_on(axis), plane.on_axis(axis), strict=True))
     if not standing:
         return own
-    unit = standing.get(own.dimension)
+    unit = standing.get(ShownQuantity(own.dimension))
     return own if unit is not None and not unit.parts else unit
 
 
@@ -71,15 +72,14 @@ class WhatIfCurve:
         if not self._column.is_solved:
             return list(sample_curve(self._function(), window).pieces)
         numbers = [self._table.number(row) for row in range(self._table.rows.count)]
-        strokes: list[list[tuple[float, float]]] = [[]]
+        strokes: list[list[Point]] = [[]]
         for first, second in pairwise(numbers):
-            for start, stop, is_joined in self._joints(first, second, _HALVINGS):
-                if not is_joined:
+            for joint in self._joints(first, second, _HALVINGS):
+                if joint is None:
                     strokes.append([])
                     continue
-                if not strokes[-1]:
-                    strokes[-1].append(start)
-                strokes[-1].append(stop)
+                start, stop = joint
+                strokes[-1] += [stop] if strokes[-1] else [start, stop]
         return [np.array(stroke) for stroke in strokes if stroke]
 
     def dots(self) -> Floats:
@@ -108,13 +108,11 @@ class WhatIfCurve:
         """Return the column in the unit of the axis, without a variable."""
         table = self._table
         analysis = table.study.analysis
-        made = analysis.expressions.units
-        expression = table.expression(self._column)
-        return made.in_value_unit(expression, self._y)
+        return analysis.expressions.units.in_value_unit(table.expression(self._column), self._y)
 
     # A column for which equations are solved
 
-    def _point(self, number: RealNumber) -> tuple[float, float] | None:
+    def _point(self, number: RealNumber) -> Point | None:
         study = self._table.state(number)
         try:
             value = evaluate_constant(self._expression, study.values, bits=VALUE_BITS)
@@ -129,20 +127,19 @@ class WhatIfCurve:
 
     def _joints(
         self, first: RealNumber, second: RealNumber, halvings: int
-    ) -> list[tuple[tuple[float, float], tuple[float, float], bool]]:
-        """Return the steps from one value to another, and whether each is proved to be joined."""
+    ) -> Iterator[tuple[Point, Point] | None]:
+        """Yield the steps from one value to another; None for one that is not proved joined."""
         start, stop = self._point(first), self._point(second)
         if start is None or stop is None:
-            return [((0.0, 0.0), (0.0, 0.0), False)]
-        if self._is_joined(first, second):
-            return [(start, stop, True)]
-        if not halvings:
-            return [(start, stop, False)]
-        middle = Fraction((float(first) + float(second)) / 2)
-        return [
-            *self._joints(first, middle, halvings - 1),
-            *self._joints(middle, second, halvings - 1),
-        ]
+            yield None
+        elif self._is_joined(first, second):
+            yield start, stop
+        elif not halvings:
+            yield None
+        else:
+            middle = Fraction((float(first) + float(second)) / 2)
+            yield from self._joints(first, middle, halvings - 1)
+            yield from self._joints(middle, second, halvings - 1)
 
     def _is_joined(self, first: RealNumber, second: RealNumber) -> bool:
         """Check whether it is proved that a curve without a break joins two rows."""

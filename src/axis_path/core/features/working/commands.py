@@ -13,7 +13,7 @@ from axis_path.core.contract import Count, Id, one_line
 from axis_path.core.draw import Window
 from axis_path.core.errors import CommandError
 from axis_path.core.evaluate.number_forms import NumberShape
-from axis_path.core.features.command import Command, Edited, Handler
+from axis_path.core.features.command import Command, Edited, Handler, given_fields
 from axis_path.core.features.lines.edits import write
 from axis_path.core.features.working.edits import set_working
 from axis_path.core.features.working.section import ComplexShape, Working, WorkingLine
@@ -88,11 +88,7 @@ def _unwork(snapshot: Snapshot, command: Unwork, _window: Window) -> Edited:
 
 
 def _show(snapshot: Snapshot, command: ShowWork, _window: Window) -> Edited:
-    chosen = {
-        name: value
-        for name in ("shape", "complex_shape", "digits", "unit")
-        if (value := getattr(command, name)) is not UNSET
-    }
+    chosen = given_fields(command, "shape", "complex_shape", "digits", "unit")
     if command.unit is not UNSET and command.unit and read_unit(command.unit) is None:
         raise CommandError(f"`{command.unit}` is not a unit.", path="unit")
     changed = replace(_line(snapshot, command.id), **chosen)

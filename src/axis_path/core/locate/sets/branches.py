@@ -12,12 +12,13 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import replace
 
-from flint import arb, arb_mat
+from flint import arb
 
 from axis_path.core.arithmetic import Ball, precision
 from axis_path.core.arithmetic.real_number import EnclosedNumber, RealNumber
 from axis_path.core.errors import NotHandledError
 from axis_path.core.evaluate import Expression, evaluate_constant
+from axis_path.core.locate.sets.krawczyk import krawczyk
 from axis_path.core.locate.sets.problem import SetProblem, Values
 
 _BITS = 64
@@ -60,7 +61,7 @@ def branch_through(
             for inner, outer in zip(narrowed, box, strict=True)
         ):
             return None
-        # Whoever asks about another parameter than that of the set is told nothing.
+        # With another parameter than that of the set, the solutions do not lie in the box.
         if not all(
             one.contains(first[name].ball.value) and one.contains(second[name].ball.value)
             for name, one in zip(names, narrowed, strict=True)
@@ -81,7 +82,6 @@ def _around(a: arb, b: arb) -> arb:
 
 
 def _krawczyk(problem: SetProblem, names: Sequence[str], box: Sequence[arb]) -> list[arb] | None:
-    count = len(names)
     around = {one: Ball(value) for one, value in zip(names, box, strict=True)}
     middle = {one: Ball(value.mid()) for one, value in zip(names, box, strict=True)}
     try:
@@ -92,20 +92,7 @@ def _krawczyk(problem: SetProblem, names: Sequence[str], box: Sequence[arb]) -> 
         ]
     except NotHandledError:
         return None
-    values = [_at(gap, problem, middle) for gap in problem.gaps]
-    if any(part is None for part in (*slopes, *values)):
-        return None
-    matrix = arb_mat(count, count, slopes)
-    try:
-        inverse = arb_mat(count, count, [part.mid() for part in slopes if part is not None]).inv()
-    except ZeroDivisionError:
-        return None
-    inverse = arb_mat(count, count, [entry.mid() for entry in inverse.entries()])
-    identity = arb_mat(count, count, [int(i == j) for i in range(count) for j in range(count)])
-    center = arb_mat(count, 1, [value.mid() for value in box])
-    away = arb_mat(count, 1, list(box)) - center
-    moved = center - inverse * arb_mat(count, 1, values) + (identity - inverse * matrix) * away
-    return [moved[k, 0] for k in range(count)]
+    return krawczyk(box, [_at(gap, problem, middle) for gap in problem.gaps], slopes)
 
 
 def _at(expression: Expression, problem: SetProblem, inputs: Mapping[str, Ball]) -> arb | None:

@@ -7,12 +7,13 @@ from dataclasses import dataclass
 from fractions import Fraction
 from functools import lru_cache, partial
 
-from flint import arb, arb_mat
+from flint import arb
 
 from axis_path.core.arithmetic import Ball, precision
 from axis_path.core.arithmetic.real_number import Parameters
 from axis_path.core.evaluate import VALUE_BITS, Expression, evaluate_constant
 from axis_path.core.locate.sets.boxes import BoxSolution, BoxSystem
+from axis_path.core.locate.sets.krawczyk import krawczyk
 
 _ROUNDS = 60
 #: So many binary digits more are computed with than are wanted.
@@ -133,22 +134,13 @@ def _step(
     around = {name: Ball(value) for name, value in zip(system.names, values, strict=True)}
     f = [_at(gap, system, {**given, **at_middle}, bits) for gap in system.gaps]
     slopes = [_at(slope, system, {**given, **around}, bits) for slope in system.slopes]
-    if any(part is None for part in (*f, *slopes)):
+    moved = krawczyk(values, f, slopes)
+    if moved is None:
         return None
-    n = len(values)
-    matrix = arb_mat(n, n, slopes)
-    try:
-        inverse = arb_mat(n, n, [entry.mid() for entry in slopes if entry is not None]).inv()
-    except ZeroDivisionError:
-        return None
-    inverse = arb_mat(n, n, [entry.mid() for entry in inverse.entries()])
-    center = arb_mat(n, 1, middles)
-    rest = arb_mat(n, n, [arb(int(i == j)) for i in range(n) for j in range(n)]) - inverse * matrix
-    moved = center - inverse * arb_mat(n, 1, f) + rest * (arb_mat(n, 1, list(values)) - center)
     narrower = []
-    for k, value in enumerate(values):
+    for value, new in zip(values, moved, strict=True):
         try:
-            narrower.append(value.intersection(moved[k, 0]))
+            narrower.append(value.intersection(new))
         except ValueError:
             return None
     return narrower

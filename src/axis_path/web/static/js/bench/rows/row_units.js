@@ -1,6 +1,8 @@
 // @ts-check
 /** The unit of a row: in which one its value is shown, and names that hide a unit. */
 
+import { unitOptionsOf, withoutUnit } from "../units.js";
+
 /** @param {import("../session/engine.js").Engine} engine */
 export function makeUnits(engine) {
   return {
@@ -9,13 +11,7 @@ export function makeUnits(engine) {
     },
     /** The units in which the value can be shown; those of a curve stand with the axes. */
     get unitOptions() {
-      const choice = this.row.value ? this.rowUnits?.choice : null;
-      if (!choice) return [];
-      return choice.fits.map(({ symbol, text }) => ({
-        symbol,
-        text,
-        isShown: symbol === choice.shown,
-      }));
+      return unitOptionsOf(this.row.value ? this.rowUnits?.choice : null);
     },
     get hasUnit() {
       return this.unitOptions.length > 0 && !this.row.disabled && Boolean(this.readingText);
@@ -28,10 +24,7 @@ export function makeUnits(engine) {
     },
     /** The value without the unit that is chosen beside it. */
     get valueText() {
-      const shown = this.unitOptions.find((option) => option.isShown);
-      const end = shown ? ` ${shown.text}` : "";
-      const text = this.readingText;
-      return end && text.endsWith(end) ? text.slice(0, -end.length) : text;
+      return withoutUnit(this.readingText, this.unitOptions);
     },
 
     get hiddenUnit() {

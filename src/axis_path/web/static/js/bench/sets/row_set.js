@@ -1,6 +1,7 @@
 // @ts-check
 /** A set of equations in its row: the values of its unknowns, and how many solutions there are. */
 
+import { unitOptionsOf, withoutUnit } from "../units.js";
 import { equationsOf, setText } from "./set_text.js";
 
 /** @param {string[]} names */
@@ -19,7 +20,21 @@ export function makeRowSet(engine) {
       return this.rowSet !== null && !this.row.problem;
     },
     get setValues() {
-      return (this.rowSet?.values ?? []).map((value) => ({ ...value, text: `= ${value.text}` }));
+      return (this.rowSet?.values ?? []).map((value) => {
+        const options = unitOptionsOf(value.choice);
+        return {
+          ...value,
+          options,
+          hasUnit: options.length > 0,
+          text: `= ${withoutUnit(value.text, options)}`,
+          label: `Unit of ${value.name}, ${value.choice?.measures ?? ""}`,
+        };
+      });
+    },
+    showValueIn(value, event) {
+      engine.carryOut([
+        { do: "show_in", id: this.row.id, name: value.name, unit: event.target.value },
+      ]);
     },
     get setVerdict() {
       return this.rowSet?.verdict ?? "";

@@ -108,21 +108,11 @@ export const whatIf = (engine) => () => ({
     if (error) this.problem = error.message;
     return !error;
   },
-  async choose(event) {
-    const name = event.target.value;
-    this.name = name;
-    this.instead = "";
+  choose(event) {
+    this.name = event.target.value;
     this.from = 0;
-    const isKept = await this.commit({ name, instead: "" });
-    // The name may have to replace a given value first: the form then asks which.
-    if (!isKept && name) await this.askGiven(name);
-  },
-  /** Keep a name that follows from equations together with the first given value that it can replace. @param {string} name */
-  async askGiven(name) {
-    const listed = /instead: (.*)\.$/.exec(this.problem);
-    const first = listed ? /`([^`]+)`/.exec(listed[1]) : null;
-    if (!first) return;
-    if (await this.commit({ name, instead: first[1] })) this.instead = first[1];
+    // Where a given value has to follow from the name, the core chooses the first one.
+    this.commit({ name: this.name, instead: "" });
   },
   chooseInstead(event) {
     this.instead = event.target.value;
@@ -148,7 +138,7 @@ export const whatIf = (engine) => () => ({
   drawIt(event) {
     this.commit({ is_drawn: event.target.checked });
   },
-  takeAway() {
+  remove() {
     this.name = "";
     this.commit({ name: "" });
   },

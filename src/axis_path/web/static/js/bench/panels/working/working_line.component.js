@@ -3,6 +3,7 @@
 import { ask } from "../../../shared/api.js";
 import { makePopoverMenu } from "../../../shared/popover_menu.js";
 import { together } from "../../../shared/together.js";
+import { unitOptionsOf } from "../../units.js";
 import { complexButtons, shapeButtons, shapeWords } from "./shapes.model.js";
 import { paintWhenVisible } from "./sketch.paint.js";
 
@@ -264,9 +265,7 @@ export const workingLine = (engine) => () =>
       engine.carryOut([{ do: "show_work", id: this.line.id, complex_shape: shape }]);
     },
     get unitOptions() {
-      const units = this.result?.units;
-      if (!units) return [];
-      return units.fits.map((one) => ({ ...one, isShown: one.symbol === units.shown }));
+      return unitOptionsOf(this.result?.units);
     },
     get hasUnits() {
       return this.unitOptions.length > 0;
