@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import Enum
 from fractions import Fraction
 
@@ -35,6 +35,22 @@ class Measure:
     unit: UnitProduct | None = None
     zero: Zero = Zero.NONE
     is_chosen: bool = False
+
+    @property
+    def known(self) -> Measure:
+        """Return it with plain numbers for what is unknown."""
+        return replace(self, term=Term(self.term.known))
+
+    @property
+    def is_any(self) -> bool:
+        """Check whether any dimension will do."""
+        return bool(self.term.unknowns)
+
+    def shares_nothing(self, other: Measure) -> bool:
+        """Check whether no unknown dimension takes part in both."""
+        return {one for one, _ in self.term.unknowns}.isdisjoint(
+            one for one, _ in other.term.unknowns
+        )
 
     def to_the(self, power: Fraction) -> Measure:
         """Return the measure of a power."""

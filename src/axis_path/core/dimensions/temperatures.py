@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from axis_path.core.catalogue.units import UnitProduct, read_unit
+from axis_path.core.catalogue.units import UnitProduct
 from axis_path.core.dimensions.measures import AnyMeasure, Measure, PlaneMeasure, Zero
 from axis_path.core.dimensions.terms import Unifier
 from axis_path.core.errors import UnitError
@@ -12,8 +12,6 @@ from axis_path.core.language.tree import Binary, Converted, Negative, Node, Oper
 _KEEP = {"mean", "median", "quantile", "min", "max", "sort", "reverse", "above", "beside", "re"}
 #: Functions whose value is a difference of what they are given.
 _DIFFER = {"differences", "sd"}
-#: In which unit a difference is shown: it has the size of the degree.
-_DIFFERENCES = {"°C": "K", "°F": "°R"}
 
 
 def forgotten(measure: AnyMeasure) -> AnyMeasure:
@@ -31,9 +29,7 @@ def _forgotten(measure: Measure) -> Measure:
 
 def difference_unit(unit: UnitProduct | None) -> UnitProduct | None:
     """Return the unit of differences: K for °C, °R for °F."""
-    if unit is None or not unit.has_zero:
-        return unit
-    return read_unit(_DIFFERENCES[unit.symbol])
+    return None if unit is None else unit.of_differences
 
 
 def zero_of_sum(node: Binary, one: Zero, other: Zero) -> Zero:
@@ -107,8 +103,7 @@ def check_conversion(measure: Measure, node: Converted) -> None:
         UnitError: it would be.
     """
     if node.unit.has_zero and measure.zero is Zero.DIFFERENCE:
-        other = difference_unit(node.unit)
-        symbol = "K" if other is None else other.symbol
+        symbol = node.unit.of_differences.symbol
         raise UnitError(
             f"This is a difference of temperatures; in {node.unit.symbol} it would be read as a "
             f"temperature. Show it in {symbol}, which has the same size.",

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 from fractions import Fraction
 from functools import cached_property
@@ -36,16 +36,25 @@ class UnitProduct:
         return cls(tuple((unit, exponent) for unit, exponent in powers.items() if exponent))
 
     def __mul__(self, other: UnitProduct) -> UnitProduct:
-        """Return the unit of a product."""
-        return UnitProduct.of(*self.parts, *other.parts)
+        """Return the unit of a product; within it degrees are differences, in K or °R."""
+        if not (self.parts and other.parts):
+            return self if self.parts else other
+        return UnitProduct.of(*_differences(self), *_differences(other))
 
     def __truediv__(self, other: UnitProduct) -> UnitProduct:
         """Return the unit of a quotient."""
         return self * other.to_the(Fraction(-1))
 
     def to_the(self, power: Fraction) -> UnitProduct:
-        """Return the unit of a power."""
-        return UnitProduct.of(*((unit, exponent * power) for unit, exponent in self.parts))
+        """Return the unit of a power, in which degrees are differences."""
+        if power == 1:
+            return self
+        return UnitProduct.of(*((unit, exponent * power) for unit, exponent in _differences(self)))
+
+    @property
+    def of_differences(self) -> UnitProduct:
+        """Return the unit of what two values differ by: K for °C, °R for °F."""
+        return UnitProduct.of(*_differences(self)) if self.has_zero else self
 
     @cached_property
     def dimension(self) -> Dimension:
@@ -111,6 +120,20 @@ class UnitProduct:
 
 #: The unit of a plain number.
 NO_UNIT = UnitProduct(())
+
+
+#: What is as large as a degree, without its zero: the symbol and the name.
+_WITHOUT_ZERO = {"°C": ("K", "kelvin"), "°F": ("°R", "rankine")}
+
+
+def _differences(product: UnitProduct) -> Iterator[tuple[Unit, Fraction]]:
+    """Yield the parts of a unit with what is as large as a degree in its place."""
+    for unit, exponent in product.parts:
+        if not unit.offset:
+            yield unit, exponent
+        else:
+            symbol, name = _WITHOUT_ZERO[unit.symbol]
+            yield replace(unit, symbol=symbol, name=name, offset=Fraction(0)), exponent
 
 
 def _power(unit: Unit, exponent: Fraction) -> str:

@@ -13,7 +13,7 @@ from functools import lru_cache
 
 from axis_path.core.catalogue.units.entry import Unit
 from axis_path.core.catalogue.units.lookup import find_unit
-from axis_path.core.catalogue.units.product import UnitProduct
+from axis_path.core.catalogue.units.product import NO_UNIT, UnitProduct
 
 #: Decides whether a run of letters between two places of a text may be a unit there.
 Accepts = Callable[[str, int, int], bool]
@@ -68,7 +68,7 @@ class _Reader:
         first = self._term(at) if one is None else self._below(one.end())
         if first is None:
             return None
-        unit = first.unit if one is None else first.unit.to_the(Fraction(-1))
+        unit = first.unit if one is None else _typed(NO_UNIT, first.unit, -1)
         end, spans = first.end, [*first.spans]
         while True:
             stroke = _STROKE.match(self._text, end)
@@ -79,7 +79,7 @@ class _Reader:
                 following = None if between is None else self._term(between.end())
             if following is None:
                 return UnitMatch(unit, end, tuple(spans))
-            unit = unit / following.unit if stroke is not None else unit * following.unit
+            unit = _typed(unit, following.unit, 1 if stroke is None else -1)
             end = following.end
             spans += following.spans
 
@@ -108,6 +108,13 @@ class _Reader:
         if raised is not None:
             return Fraction(int(raised[0].translate(_DIGITS))), raised.end()
         return Fraction(1), at
+
+
+def _typed(unit: UnitProduct, other: UnitProduct, power: int) -> UnitProduct:
+    """Return a product of units as it was typed: degrees in it stay degrees."""
+    return UnitProduct.of(
+        *unit.parts, *((part, exponent * power) for part, exponent in other.parts)
+    )
 
 
 @lru_cache(maxsize=2048)

@@ -71,7 +71,7 @@ def settled_set(read: ReadSet, angles: AngleUnit, *, is_measured: bool) -> Settl
         if name in PLANE_LETTERS or name in free:
             continue
         base = explicit.get(name) or in_base_units(Parameter(name), units[name], angles)
-        measure = read.measured.unknowns[name]
+        measure = read.measure(name)
         names[name] = Meaning(
             Kind.PARAMETER, name,
             line=ValueLine(name, _origin(read), (0, 0)),

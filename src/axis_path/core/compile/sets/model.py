@@ -30,16 +30,16 @@ class ReadSet:
     others: tuple[str, ...] = ()
 
     def measure(self, name: str) -> Measure:
-        """Return what an unknown measures."""
-        return self.measured.unknowns[name]
+        """Return what an unknown measures, as the equation that states it says."""
+        measure = self.measured.unknowns[name]
+        for equation, side in zip(self.equations, self.measured.sides, strict=True):
+            if Name(name) in equation.compared.terms and side.unit is not None:
+                return Measure(measure.term, side.unit, side.zero, side.is_chosen)
+        return measure
 
     def unit(self, name: str) -> UnitProduct:
         """Return the unit of an unknown: that of what it equals, if one equation says it."""
-        measure = self.measure(name)
-        for equation, side in zip(self.equations, self.measured.sides, strict=True):
-            if Name(name) in equation.compared.terms and side.unit is not None:
-                return unit_of(Measure(measure.term, side.unit, side.zero, side.is_chosen))
-        return unit_of(measure)
+        return unit_of(self.measure(name))
 
     @property
     def units(self) -> dict[str, UnitProduct]:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from enum import StrEnum
 
@@ -33,10 +33,10 @@ class AxisName(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class _OnAxes:
-    """What a line measures along both axes."""
+    """What a line measures along both axes; None where any quantity may stand there."""
 
-    x: Measure
-    y: Measure
+    x: Measure | None
+    y: Measure | None
 
 
 class PlaneUnits:
@@ -68,19 +68,21 @@ class PlaneUnits:
         return own if own.parts else unit_of(measure)
 
     def on_axis(self, axis: AxisName) -> tuple[UnitProduct, ...]:
-        """Return the units that stand on an axis, one for each quantity, those of lines first."""
-        return tuple(self._defaults[axis].values())
+        """Return the units that stand on an axis, those of lines first."""
+        return tuple(dict.fromkeys(self._defaults[axis].values()))
+
+    def quantities_on(self, axis: AxisName) -> Mapping[ShownQuantity, UnitProduct]:
+        """Return the unit of each quantity on an axis, plain numbers among them."""
+        return self._defaults[axis]
 
     def only_unit(self, axis: AxisName) -> UnitProduct:
         """Return the unit of an axis on which all lines measure the same; else none."""
         units = self.on_axis(axis)
         return units[0] if len(units) == 1 else NO_UNIT
 
-    def quantities_on(self, axis: AxisName) -> tuple[ShownQuantity, ...]:
-        """Return the quantities that stand on an axis, plain numbers among them."""
-        return tuple(self._defaults[axis])
-
-    def _unit(self, axis: AxisName, measure: Measure) -> UnitProduct:
+    def _unit(self, axis: AxisName, measure: Measure | None) -> UnitProduct:
+        if measure is None:
+            return next((unit for unit in self.on_axis(axis) if unit.parts), NO_UNIT)
         return self._defaults[axis].get(ShownQuantity.of(measure), NO_UNIT)
 
     @lazy_property
@@ -116,8 +118,9 @@ class PlaneUnits:
             if definition.disabled or definition.problem is not None or definition.units is None:
                 continue
             on_axes = _on_axes(definition)
-            if on_axes is not None:
+            if on_axes is not None and on_axes.x is not None:
                 yield AxisName.X, on_axes.x
+            if on_axes is not None and on_axes.y is not None:
                 yield AxisName.Y, on_axes.y
 
     def _of_columns(self) -> Iterator[tuple[AxisName, Measure]]:
@@ -137,12 +140,18 @@ def _on_axes(definition: Definition) -> _OnAxes | None:
     value = units.value
     match definition.kind:
         case Kind.FUNCTION if isinstance(value, Measure):
-            return _OnAxes(units.variables[0], value)
+            return _OnAxes(_unless_any(units.variables[0], value), value)
         case Kind.POLAR if isinstance(value, Measure):
             return _OnAxes(value, value)
         case Kind.RELATION | Kind.REGION | Kind.SEVERAL if len(units.variables) == 2:
-            return _OnAxes(units.variables[0], units.variables[1])
+            x, y = units.variables
+            return _OnAxes(_unless_any(x, y), _unless_any(y, x))
         case _ if isinstance(value, PlaneMeasure):
             return _OnAxes(value.first, value.second)
         case _:
             return None
+
+
+def _unless_any(measure: Measure, other: Measure) -> Measure | None:
+    """Return what a coordinate measures; None if it may be anything, as t in ``f(t) = 3 m``."""
+    return None if measure.is_any and measure.shares_nothing(other) else measure

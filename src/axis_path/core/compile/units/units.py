@@ -185,17 +185,34 @@ def measured_equations(
     variables = {name: Measure(unifier.unknown()) for name in unknowns}
     written: dict[int, tuple[Node, ...]] = {}
     sides: dict[int, Measure] = {}
-    for place in _definitions_first(equations):
-        text, terms = equations[place]
-        inference = Inference(text, names, unifier)
-        sides[place] = measures_of(inference.alike(terms, variables))[0]
-        written[place] = tuple(expanded(term, angles, inference.coercions) for term in terms)
+    is_new = True
+    while is_new:
+        is_new = False
+        for place in _definitions_first(equations):
+            text, terms = equations[place]
+            inference = Inference(text, names, unifier)
+            sides[place] = side = measures_of(inference.alike(terms, variables))[0]
+            written[place] = tuple(expanded(term, angles, inference.coercions) for term in terms)
+            is_new |= _with_zero(variables, terms, side)
     places = range(len(equations))
     return MeasuredEquations(
         tuple(written[place] for place in places),
         {name: _ground(measure, unifier) for name, measure in variables.items()},
         tuple(_ground(sides[place], unifier) for place in places),
     )
+
+
+def _with_zero(variables: dict[str, Measure], terms: tuple[Node, ...], side: Measure) -> bool:
+    """Note from where a name counts that stands alone on a side; False if nothing was new.
+
+    What other equations say of a temperature, such as that it is added to another, depends on it.
+    """
+    if side.zero is Zero.NONE:
+        return False
+    names = [term.name for term in terms if isinstance(term, Name) and term.name in variables]
+    new = [name for name in names if variables[name].zero is Zero.NONE]
+    variables |= {name: Measure(variables[name].term, side.unit, side.zero) for name in new}
+    return bool(new)
 
 
 def _definitions_first(equations: Sequence[tuple[str, tuple[Node, ...]]]) -> list[int]:
@@ -231,11 +248,17 @@ def _of_function(line: FunctionLine, inference: Inference) -> LineUnits:
 def _of_relation(line: RelationLine, inference: Inference) -> LineUnits:
     variables = {name: Measure(inference.unifier.unknown()) for name in ("x", "y")}
     value = inference.alike(line.terms, variables)
-    x, y = (
-        measures_of(resolved(measure, inference.unifier, is_generic=False))[0]
-        for measure in variables.values()
-    )
-    return LineUnits((x, y), resolved(value, inference.unifier, is_generic=False))
+    known = resolved(value, inference.unifier, is_generic=False)
+    x, y = (_of_coordinate(measure, value, inference.unifier) for measure in variables.values())
+    is_alone = x.shares_nothing(y)
+    return LineUnits((x, y) if is_alone else (x.known, y.known), known)
+
+
+def _of_coordinate(measure: Measure, value: AnyMeasure, unifier: Unifier) -> Measure:
+    """Return what x or y measures in a relation; unknown only if the relation does not name it."""
+    own = measures_of(resolved(measure, unifier, is_generic=True))[0]
+    sides = measures_of(resolved(value, unifier, is_generic=True))
+    return own if all(map(own.shares_nothing, sides)) else own.known
 
 
 def _mapped(line: Line, change: Callable[[Node], Node]) -> Line:

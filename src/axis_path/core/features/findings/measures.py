@@ -311,8 +311,11 @@ def _of_units(measure: Measure, units: CurveUnits) -> Measure:
         if units.y != units.variable:
             return _without_value(measure.name, "a length needs the same unit on both axes")
         return measure.of_unit(units.y)
-    product = units.y * units.variable
-    return measure.of_unit(product)
+    if units.y.has_zero:
+        other = units.y.of_differences.printed
+        words = f"an area under temperatures depends on their zero: show them in {other}"
+        return _without_value(measure.name, words)
+    return measure.of_unit(units.y * units.variable)
 
 
 def _measured_at(name: str, at_bits: Callable[[int], Ball], *, is_rough: bool) -> Measure:

@@ -33,8 +33,8 @@ def units_in_scene(snapshot: Snapshot, _request: SceneRequest) -> dict[str, Any]
 
 def _axis(plane: PlaneUnits, axis: AxisName) -> list[dict[str, Any]]:
     """Return what can be chosen for each quantity on an axis."""
-    pairs = zip(plane.quantities_on(axis), plane.on_axis(axis), strict=True)
-    return [unit_choice(quantity, unit) for quantity, unit in pairs if unit.parts]
+    present = plane.quantities_on(axis).items()
+    return [unit_choice(quantity, unit) for quantity, unit in present if unit.parts]
 
 
 def unit_choice(quantity: ShownQuantity, unit: UnitProduct) -> dict[str, Any]:

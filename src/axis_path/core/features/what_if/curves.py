@@ -42,8 +42,7 @@ def axis_unit(snapshot: Snapshot, axis: AxisName, own: UnitProduct) -> UnitProdu
 
     None where the axis shows something else; an axis on which nothing stands takes any unit.
     """
-    plane = snapshot.query(PlaneUnits)
-    standing = dict(zip(plane.quantities_on(axis), plane.on_axis(axis), strict=True))
+    standing = snapshot.query(PlaneUnits).quantities_on(axis)
     if not standing:
         return own
     unit = standing.get(ShownQuantity(own.dimension))
