@@ -238,6 +238,8 @@ def ferry_ramp() -> DemoStudy:
         "ramp: D = S + F; F = mu N; N = W cos a; S = W sin a; W = M g_n; a = asin(h/l); "
         "l = 24 m; M = 1400 kg; mu = 0.015"
     )
+    ramp = _line_id(study, "ramp")
+    study.apply({"do": "show_in", "id": ramp, "name": "D", "unit": "kN"}, _ANY_WINDOW)
     study.define("# The force at every height, and where it stands now")
     study.define("drive(z) = W (z/l + mu sqrt(1 - (z/l)^2)) for 0 m <= z <= 6 m")
     study.define("now = (h, D)")
@@ -245,6 +247,7 @@ def ferry_ramp() -> DemoStudy:
     study.define("slide: v^2 = 2 b r; b = g_n (0.6 cos a - sin a); v = 18 km/h")
     work = ("# The same forces in other units", "D in kN", "a in °", "S/W", "r in ft")
     study.keep(Working(tuple(WorkingLine(k, text) for k, text in enumerate(work, 1))))
+    study.keep(TableSpec("0", "6", "1/2"))
     study.apply({"do": "axis_unit", "axis": "y", "unit": "kN"}, _ANY_WINDOW)
     view = {
         "window": {"x": [-0.7, 7.0], "y": [-0.9, 4.6], "x_unit": "m", "y_unit": "kN"},
