@@ -4,11 +4,13 @@ import random
 import unittest
 from collections.abc import Callable
 from typing import Any
+from unittest import mock
 
 import mpmath
 
 from axis_path.core import MathError, Study
 from axis_path.core.evaluate import Result, ResultKind
+from axis_path.core.evaluate.exact import exact_pool
 
 DIGITS = 30
 #: Entries without an exact form that is kept, and the same for mpmath.
@@ -70,6 +72,15 @@ class DigitsTest(unittest.TestCase):
                 self.check(list(a * b), study.evaluate("A B"))
                 self.check(list(inverse * b), study.evaluate("solve(A, B)"))
                 self.check(list((a * b).T), study.evaluate("(A B)^T"))
+
+    def test_no_form_is_sought_before_it_is_asked_for(self) -> None:
+        """To look for a form takes seconds for each entry: the digits must not wait for it."""
+        study = Study()
+        study.define("A = [[tan(3), gamma(1/3)], [-pi^2, ln(7)]]")
+        with mock.patch.object(exact_pool, "run_limited", side_effect=AssertionError):
+            for text in ("A^-1", "solve(A, [1, 2])", "A A^T", "det(A)", "eigenvalues(A)"):
+                self.assertNotIn("undefined", study.evaluate(text).decimal(20), text)
+            self.assertRaises(AssertionError, lambda: study.evaluate("A^-1").exact)
 
     def test_eigenvalues_are_all_there_and_right(self) -> None:
         for size in (2, 3, 4, 6):

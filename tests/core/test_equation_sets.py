@@ -223,7 +223,7 @@ class SolvingTest(unittest.TestCase):
         for name, value in zip(names, planted, strict=True):
             self.assertEqual(value, one.values[name].rational, equations)
 
-    @settings(max_examples=25, deadline=None)
+    @settings(max_examples=10, deadline=None)
     @given(st.integers(2, 3), st.integers(0, 10**6))
     def test_coupled_sets_hold_their_planted_solution(self, count: int, seed: int) -> None:
         draw = np.random.default_rng(seed)

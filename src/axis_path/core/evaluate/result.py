@@ -362,11 +362,13 @@ def make_array(
     def exact() -> ExactForm:
         if known is not None:
             return ExactForm(known)
-        texts = [part.exact for part in parts]
-        if shown != shape or any(text is None for text in texts):
-            note = next((part.exact_note for part in parts if part.exact_note), "")
-            return ExactForm(None, note)
-        return ExactForm(joined([text for text in texts if text is not None]))
+        texts = list[str]()
+        for part in parts if shown == shape else ():
+            # The first entry without a form answers for all: to look for a form can take long.
+            if part.exact is None:
+                return ExactForm(None, part.exact_note)
+            texts.append(part.exact)
+        return ExactForm(joined(texts) if shown == shape else None)
 
     kind = ResultKind.LIST if len(shape) == 1 else ResultKind.MATRIX
     return Result(kind, values, "", decimals, exact, parts, remark=remark, join=joined)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 from dataclasses import replace
 from fractions import Fraction
 
@@ -65,11 +66,16 @@ def _complex(value: ComplexBall) -> Result:
     return complex_of(real, imaginary, exact_complex(value) or (lambda: ExactForm(None)))
 
 
-def remark_of(notes: Notes, *, is_exact: bool = False) -> str:
-    """Return what is to be said of how a value was computed; empty if nothing is."""
+def remark_of(notes: Notes, is_exact: Callable[[], bool] | None = None) -> str:
+    """Return what is to be said of how a value was computed; empty if nothing is.
+
+    Args:
+        notes: of the value.
+        is_exact: checks whether it has an exact form, which can take long; asked only if needed.
+    """
     if notes.condition < _ILL_CONDITIONED:
-        has_form = is_exact or notes.is_bounded
-        return _TOO_LARGE if notes.is_too_large and not has_form else ""
+        is_told = notes.is_too_large and not notes.is_bounded
+        return _TOO_LARGE if is_told and not (is_exact and is_exact()) else ""
     return (
         "The matrix is ill-conditioned: a small change of its entries changes the inverse up to "
         f"{_one_digit(Fraction(notes.condition))} times as much."

@@ -291,7 +291,7 @@ class Objects:
 
 
 def _with_remark(result: Result, notes: Notes) -> Result:
-    return replace(result, remark=remark_of(notes, is_exact=result.exact is not None))
+    return replace(result, remark=remark_of(notes, lambda: result.exact is not None))
 
 
 def _is_held_as_floats(value: Value) -> bool:
