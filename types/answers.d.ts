@@ -1050,6 +1050,7 @@ export interface TitleLine {
 export interface UnitChoice {
   fits: Array<UnitOption>;
   measures: string;
+  of_difference: boolean;
   shown: string;
 }
 

@@ -35,6 +35,7 @@ export interface AxisUnit {
   do: "axis_unit";
   axis: AxisName;
   unit: string;
+  of_difference?: boolean;
 }
 
 /** Calculate a column from others, row by row; an empty formula leaves its cells as typed. */

@@ -158,6 +158,8 @@ export interface ShownUnits {
   x?: Array<string>;
   y?: Array<string>;
   rows?: Array<RowUnit>;
+  x_difference?: string;
+  y_difference?: string;
 }
 
 /** A slider as it is stored; its ends and its step are expressions, as they were typed. */

@@ -48,6 +48,31 @@ class QuantityTest(BrowserTest):
         self.settle()
         self.assertIn("10 m", row.locator(".row-reading").inner_text())
 
+    def test_temperatures_and_their_differences_share_no_unit(self) -> None:
+        self.open_new_study("T(t) = 20 °C + 60 K exp(-t/(600 s))", "D(t) = T(t) - 20 °C",
+                            "fall = T(0 s) - T(600 s)", "start = T(0 s)")  # fmt: skip
+        names = self.page.locator(".axis-name")
+        self.assertEqual({"t in s", "y in °C, K"}, set(names.all_text_contents()))
+        units = self.row("fall").get_by_role("combobox", name="Unit of fall")
+        self.assertEqual(["K", "°R"], units.locator("option").all_text_contents())
+        self.row("start").get_by_role("combobox", name="Unit of start").select_option("°F")
+        self.settle()
+        self.assertEqual("176", self.text(self.row("start").locator(".row-value")))
+        # On the plane each of both has a unit of its own.
+        self.page.get_by_role("button", name="Axes and grid").click()
+        form = self.page.get_by_role("form", name="Axes and grid")
+        choices = form.locator("select").filter(has=self.page.locator("option", has_text="°R"))
+        expect(choices).to_have_count(2)
+        choices.nth(1).select_option("°R")
+        self.settle()
+        self.assertEqual({"t in s", "y in °C, °R"}, set(names.all_text_contents()))
+        choices.nth(0).select_option("°F")
+        self.settle()
+        self.assertEqual({"t in s", "y in °F, °R"}, set(names.all_text_contents()))
+        self.write("warm = T(0 s) + T(60 s)")
+        words = "Two temperatures cannot be added. A difference of temperatures is written in K"
+        expect(self.page.locator(".row-problem:visible")).to_contain_text(words)
+
     def test_another_unit_of_an_axis_keeps_the_picture(self) -> None:
         self.open_new_study(FALL)
         self.page.get_by_role("button", name="Frame", exact=True).click()
@@ -126,7 +151,7 @@ class SetTest(BrowserTest):
         form.get_by_role("button", name="Add the equations").click()
         self.settle()
         row = self.row("fall")
-        expect(row.locator(".row-set-values")).to_contain_text("= −9.9029 m/s")
+        expect(row.locator(".row-set-values")).to_contain_text("= −9.9029")
         expect(row.locator(".row-set-state")).to_contain_text("Proved: exactly two solutions")
         expect(row.locator(".row-set-names")).to_have_text("Known: h. Unknown: v and t_f.")
         self.write("way(t) = v t for 0 s <= t <= 2 s")
@@ -151,7 +176,7 @@ class SetTest(BrowserTest):
         expect(sheet).to_be_hidden()
         self.page.keyboard.press("Control+z")
         self.settle()
-        expect(row.locator(".row-set-values")).to_contain_text("= 9.9029 m/s")
+        expect(row.locator(".row-set-values")).to_contain_text("= 9.9029")
         # What depends on the set follows the slider, and says so where there is no solution.
         slider = self.page.get_by_role("slider", name="Slider h")
         slider.press("Home")
@@ -159,17 +184,51 @@ class SetTest(BrowserTest):
         expect(row.locator(".row-set-state")).to_contain_text("Proved: no solution")
         expect(self.row("way").locator(".row-problem")).to_contain_text("have no solution")
 
+    def test_the_values_of_a_set_are_shown_in_chosen_units(self) -> None:
+        self.open_new_study("ramp: W = m g_n; m = 20 kg; v^2 = 2 g_n h; h = 5 m; T = 20 °C")
+        row = self.row("ramp")
+        value = row.locator(".row-set-values > span")
+        weight, speed, warmth = (
+            row.get_by_role("combobox", name=f"Unit of {name}, ") for name in "WvT"
+        )
+        expect(weight).to_have_value("N")
+        expect(value.nth(0)).to_contain_text("= 196.13")
+        weight.select_option("kN")
+        self.settle()
+        expect(value.nth(0)).to_contain_text("= 0.19613")
+        # A value that is found by solving is converted with all its digits, a temperature too.
+        speed.select_option("km/h")
+        warmth.select_option("°F")
+        self.settle()
+        expect(value.nth(2)).to_contain_text("= −35.650")
+        expect(row.locator(".row-set-values")).to_contain_text("= 68")
+        row.get_by_role("button", name="Open the equations").click()
+        sheet = self.page.get_by_role("dialog", name="Equations: ramp")
+        expect(sheet.locator(".set-solution").first).to_contain_text("−35.65027125 km/h")
+        expect(sheet.locator(".set-solution").first).to_contain_text("0.196133 kN")
+        self.page.keyboard.press("Escape")
+        self.page.reload()
+        self.page.wait_for_selector(".tick-label")
+        expect(warmth).to_have_value("°F")
+        expect(weight).to_have_value("kN")
+        for _ in range(3):
+            self.page.keyboard.press("Control+z")
+        self.settle()
+        expect(weight).to_have_value("N")
+        expect(value.nth(0)).to_contain_text("= 196.13")
+        self.check_access()
+
     def test_a_letter_is_meant_as_a_unit_with_one_press(self) -> None:
         self.open_new_study("F = W + 0.3 N; N = W/2; W = 4 N")
         row = self.page.locator("[data-row]").first
-        expect(row.locator(".row-set-values")).to_contain_text("= 4.6 N")
+        expect(row.locator(".row-set-values")).to_contain_text("= 4.6")
         expect(row).to_contain_text("In equation 1 N is the unknown")
         row.get_by_role("button", name="Mean the newton").click()
         self.settle()
-        expect(row.locator(".row-set-values")).to_contain_text("= 4.3 N")
+        expect(row.locator(".row-set-values")).to_contain_text("= 4.3")
         self.page.keyboard.press("Control+z")
         self.settle()
-        expect(row.locator(".row-set-values")).to_contain_text("= 4.6 N")
+        expect(row.locator(".row-set-values")).to_contain_text("= 4.6")
 
     def test_a_what_if_table_varies_a_given_value_and_is_drawn(self) -> None:
         self.open_new_study("ramp: N = W cos a; W = m g_n; m = 20 kg; a = 60°", "p = 3 m")
@@ -207,7 +266,7 @@ class SetTest(BrowserTest):
         panel.get_by_role("button", name="Remove the table").click()
         expect(panel.locator("tbody tr:visible")).to_have_count(0)
         # The study itself was never changed.
-        expect(self.row("ramp").locator(".row-set-values")).to_contain_text("= 20 kg")
+        expect(self.row("ramp").locator(".row-set-values")).to_contain_text("= 20")
 
     def test_on_a_phone_a_set_is_read_opened_and_varied(self) -> None:
         self.page = self.open_page(width=390, height=844, has_touch=True)

@@ -109,24 +109,45 @@ class PlaneTest(unittest.TestCase):
         self.assertEqual((), study.zeros("T", "0 s", "1 h").items)
 
     def test_each_of_both_units_is_chosen_by_itself(self) -> None:
-        for unit, name, heights in (
-            ("°F", "y in °F, K", [700 - 176, 700 - 60]),
-            ("°R", "y in °R", [700 - 635.67, 700 - 108]),
-            ("K", "y in K", [700 - 353.15, 700 - 60]),
+        for unit, difference, name, heights in (
+            ("°F", "", "y in °F, K", [700 - 176, 700 - 60]),
+            ("°R", "°R", "y in °R", [700 - 635.67, 700 - 108]),
+            ("K", "", "y in K", [700 - 353.15, 700 - 60]),
+            ("", "°R", "y in °C, °R", [700 - 80, 700 - 108]),
+            ("°R", "K", "y in °R, K", [700 - 635.67, 700 - 60]),
         ):
             study = tea()
-            study.apply(AxisUnit(axis=AxisName.Y, unit=unit), WINDOW)
-            with self.subTest(unit):
+            for text, is_difference in ((unit, False), (difference, True)):
+                if text:
+                    study.apply(
+                        AxisUnit(axis=AxisName.Y, unit=text, of_difference=is_difference), WINDOW
+                    )
+            with self.subTest(unit, difference=difference):
                 self.assertEqual(name, study.scene(WINDOW).axes["y"]["name"])
                 for wanted, is_at in zip(heights, self.heights(study, TALL), strict=True):
                     self.assertAlmostEqual(wanted, is_at, delta=0.11)
                 again = Study.from_dict(study.to_dict())
                 self.assertEqual(self.heights(study, TALL), self.heights(again, TALL))
-        # In °C are temperatures again, and differences stay in °R.
         study = tea()
-        for unit in ("°R", "°C"):
-            study.apply(AxisUnit(axis=AxisName.Y, unit=unit), WINDOW)
+        for unit in ("°C", "m"):
+            with self.assertRaises(UnitError):
+                study.apply(AxisUnit(axis=AxisName.Y, unit=unit, of_difference=True), WINDOW)
+        # A row of a curve chooses the unit of the axis, too.
+        study.apply(ShowIn(id=2, unit="°R"), WINDOW)
         self.assertEqual("y in °C, °R", study.scene(WINDOW).axes["y"]["name"])
+
+    def test_columns_of_a_what_if_table_stand_on_their_own_unit(self) -> None:
+        study = Study()
+        for text in ("near(T) = T + 5 K for 0 °C <= T <= 100 °C", "T0 = 80 °C",
+                     "rise(T) = T - 20 °C for 0 °C <= T <= 100 °C"):  # fmt: skip
+            study.define(text)
+        study.apply({"do": "what_if", "name": "T0", "listed": "50, 60",
+                     "columns": ["T0", "T0 - 20 °C"]}, WINDOW)  # fmt: skip
+        axes = study.scene(TALL).axes
+        self.assertEqual(("T in °C", "y in °C, K"), (axes["x"]["name"], axes["y"]["name"]))
+        # 50 °C, and 30 K above the room.
+        heights = [curve["dots"][1] for curve in study.scene(TALL).to_dict()["what_if"]]
+        self.assertEqual([7000 - 500, 7000 - 300], heights)
 
     def test_findings_say_which_of_both_they_are(self) -> None:
         study = tea()

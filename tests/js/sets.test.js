@@ -2,7 +2,11 @@
 import assert from "node:assert/strict";
 import { describe, test } from "node:test";
 import { whatIfParts } from "../../src/axis_path/web/static/js/bench/plane/what_if.paint.js";
-import { equationsOf, setText } from "../../src/axis_path/web/static/js/bench/sets/set_text.js";
+import {
+  equationsOf,
+  setText,
+  typedBounds,
+} from "../../src/axis_path/web/static/js/bench/sets/set_text.js";
 
 describe("the text of a set", () => {
   test("equations stand in lines, and go back to the same text", () => {
@@ -26,6 +30,38 @@ describe("the text of a set", () => {
     assert.equal(setText(" ramp ", "a = 1\n b = 2"), "ramp: a = 1; b = 2");
     assert.equal(setText("ramp", " \n "), "");
     assert.equal(setText("", "a = 1; b = 2"), "a = 1; b = 2");
+  });
+});
+
+describe("the bounds of a search", () => {
+  const before = [
+    { name: "u", low: "0", high: "10" },
+    { name: "w", low: "", high: "" },
+  ];
+
+  test("what was typed stays when an answer arrives late", () => {
+    const typed = { u: { low: "", high: "10" }, w: { low: "", high: "4" } };
+    const late = typedBounds(before, before, typed);
+    assert.deepEqual(late, typed);
+    // What another window or undo changed is shown, but for the field that was typed in.
+    const changed = [{ name: "u", low: "2", high: "20" }, before[1]];
+    assert.deepEqual(typedBounds(changed, before, typed).u, { low: "", high: "20" });
+  });
+
+  test("the first answer is shown as it is, and names come and go", () => {
+    assert.deepEqual(typedBounds(before, [], {}).u, { low: "0", high: "10" });
+    const other = [{ name: "v", low: "1", high: "2" }];
+    assert.deepEqual(typedBounds(other, before, { u: { low: "9", high: "9" } }), {
+      v: { low: "1", high: "2" },
+    });
+  });
+
+  test("what was kept is no longer typed", () => {
+    const typed = { u: { low: "3", high: "4" }, w: { low: "", high: "" } };
+    const kept = [{ name: "u", low: "3", high: "4" }, before[1]];
+    const after = typedBounds(kept, before, typed);
+    assert.deepEqual(after.u, { low: "3", high: "4" });
+    assert.deepEqual(typedBounds(before, kept, after).u, { low: "0", high: "10" });
   });
 });
 

@@ -24,13 +24,14 @@ from axis_path.core.dimensions.measures import (
     measure_of,
     measures_of,
 )
-from axis_path.core.dimensions.shown_quantity import ShownQuantity
+from axis_path.core.dimensions.shown_quantity import PLAIN_QUANTITY, ShownQuantity
 from axis_path.core.dimensions.terms import NUMBER, Term, Unifier
 from axis_path.core.dimensions.words import described, name_of
 
 __all__ = [
     "NUMBER",
     "PLAIN_MEASURE",
+    "PLAIN_QUANTITY",
     "PLAIN_UNITS",
     "AnyMeasure",
     "Coercion",

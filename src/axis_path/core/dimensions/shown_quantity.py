@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from axis_path.core.catalogue.units import Dimension, UnitProduct
+from axis_path.core.catalogue.units import PLAIN, Dimension, UnitProduct
 from axis_path.core.dimensions.line_units import dimension_of
 from axis_path.core.dimensions.measures import Measure, Zero
 from axis_path.core.dimensions.words import described
@@ -39,6 +39,5 @@ class ShownQuantity:
         is_same = unit.dimension.without_angle == self.dimension.without_angle
         return is_same and not (self.is_difference and unit.has_zero)
 
-    def is_like(self, unit: UnitProduct) -> bool:
-        """Check whether it can be shown in a unit, and is no plain number for an angle."""
-        return unit.dimension == self.dimension and self.fits(unit)
+
+PLAIN_QUANTITY = ShownQuantity(PLAIN)

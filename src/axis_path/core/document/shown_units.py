@@ -31,11 +31,15 @@ class ShownUnits:
         x: of the axis across, one for each dimension that stands on it.
         y: likewise of the axis upward.
         rows: of the values of lines.
+        x_difference: of differences of temperatures on the axis across, empty if it was not chosen;
+            ``y_difference`` likewise.
     """
 
     x: AxisUnits = ()
     y: AxisUnits = ()
     rows: tuple[RowUnit, ...] = ()
+    x_difference: Line = ""
+    y_difference: Line = ""
 
     def of_line(self, line_id: int, name: str = "") -> str:
         """Return the unit that was chosen for a line, or a name of its set; empty for none."""

@@ -175,6 +175,7 @@ class UnitChoice(TypedDict):
     """The unit that is shown, and those that fit as well."""
 
     measures: str
+    of_difference: bool
     shown: str
     fits: list[UnitOption]
 

@@ -92,12 +92,17 @@ class PlaneUnits:
         units: dict[AxisName, dict[ShownQuantity, UnitProduct]] = {AxisName.X: {}, AxisName.Y: {}}
         for axis, measure in self._measures():
             units[axis].setdefault(ShownQuantity.of(measure), unit_of(measure))
-        for axis, texts in ((AxisName.X, section.x), (AxisName.Y, section.y)):
-            for unit in map(read_unit, texts):
-                if unit is None:
-                    continue
-                fitting = [quantity for quantity in units[axis] if quantity.is_like(unit)]
-                units[axis] |= dict.fromkeys(fitting, unit)
+        for axis, texts, difference in (
+            (AxisName.X, section.x, section.x_difference),
+            (AxisName.Y, section.y, section.y_difference),
+        ):
+            chosen = [(text, False) for text in texts] + [(difference, True)]
+            for text, is_difference in chosen:
+                unit = read_unit(text) if text else None
+                if unit is not None:
+                    quantity = ShownQuantity(unit.dimension, is_difference)
+                    if quantity in units[axis] and quantity.fits(unit):
+                        units[axis][quantity] = unit
         return units
 
     def column_unit(self, name: str) -> UnitProduct | None:

@@ -31,10 +31,14 @@ class ShowIn(Command, frozen=True, tag="show_in"):
 
 
 class AxisUnit(Command, frozen=True, tag="axis_unit"):
-    """Show what stands on an axis in another unit: its numbers change, not the picture."""
+    """Show what stands on an axis in another unit: its numbers change, not the picture.
+
+    Temperatures and, with ``of_difference``, their differences have units of their own.
+    """
 
     axis: AxisName
     unit: str
+    of_difference: bool = False
 
 
 def _show_in(snapshot: Snapshot, command: ShowIn, _window: Window) -> Edited:
@@ -56,7 +60,8 @@ def _show_in(snapshot: Snapshot, command: ShowIn, _window: Window) -> Edited:
     if definition.kind in VALUED:
         section = section.with_row(command.id, unit.symbol)
     else:
-        section = _with_axis_unit(section, AxisName.Y, unit)
+        quantity = ShownQuantity.of(measures_of(definition.units.value)[0])
+        section = _with_axis_unit(section, AxisName.Y, unit, quantity)
     return snapshot.with_section(section), f"Show {name} in {unit.printed}"
 
 
@@ -75,10 +80,11 @@ def _read_set(snapshot: Snapshot, line_id: int, name: str) -> ReadSet:
 def _axis_unit(snapshot: Snapshot, command: AxisUnit, _window: Window) -> Edited:
     unit = _unit(one_line(command.unit))
     present = snapshot.query(PlaneUnits).quantities_on(command.axis)
-    if not any(quantity.is_like(unit) for quantity in present):
-        words = described(unit.dimension)
-        raise UnitError(f"Nothing on the {command.axis} axis is {words}.")
-    section = _with_axis_unit(snapshot.section(ShownUnits), command.axis, unit)
+    quantity = ShownQuantity(unit.dimension, command.of_difference)
+    if quantity not in present:
+        raise UnitError(f"Nothing on the {command.axis} axis is {quantity.words}.")
+    _check_quantity("A difference", unit, quantity)
+    section = _with_axis_unit(snapshot.section(ShownUnits), command.axis, unit, quantity)
     return snapshot.with_section(section), f"Label the {command.axis} axis in {unit.printed}"
 
 
@@ -90,28 +96,33 @@ def _unit(text: str) -> UnitProduct:
 
 
 def _check_fit(name: str, unit: UnitProduct, own: Measure) -> None:
-    quantity = ShownQuantity.of(own)
+    _check_quantity(f"`{name}`", unit, ShownQuantity.of(own))
+
+
+def _check_quantity(name: str, unit: UnitProduct, quantity: ShownQuantity) -> None:
     if not quantity.fits(unit):
         raise UnitError(
-            f"`{name}` is {quantity.words}, so it cannot be shown in {unit.printed}, "
+            f"{name} is {quantity.words}, so it cannot be shown in {unit.printed}, "
             f"{described(unit.dimension)}."
         )
 
 
-def _with_axis_unit(section: ShownUnits, axis: AxisName, unit: UnitProduct) -> ShownUnits:
-    """Return the units with another one for its dimension on an axis.
-
-    In °C are temperatures only, so that the unit of their differences stays.
-    """
-    present: tuple[str, ...] = getattr(section, axis)
+def _with_axis_unit(
+    section: ShownUnits, axis: AxisName, unit: UnitProduct, quantity: ShownQuantity
+) -> ShownUnits:
+    """Return the units with another one for a quantity on an axis."""
+    is_x = axis is AxisName.X
+    if quantity.is_difference:
+        if is_x:
+            return replace(section, x_difference=unit.symbol)
+        return replace(section, y_difference=unit.symbol)
     others = tuple(
         text
-        for text in present
-        if (known := read_unit(text)) is not None
-        and (known.dimension != unit.dimension or (unit.has_zero and not known.has_zero))
+        for text in (section.x if is_x else section.y)
+        if (known := read_unit(text)) is not None and known.dimension != unit.dimension
     )
     units = (*others, unit.symbol)
-    return replace(section, x=units) if axis is AxisName.X else replace(section, y=units)
+    return replace(section, x=units) if is_x else replace(section, y=units)
 
 
 COMMANDS: dict[type[Command], Handler] = {ShowIn: _show_in, AxisUnit: _axis_unit}

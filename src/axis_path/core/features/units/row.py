@@ -43,6 +43,7 @@ def unit_choice(quantity: ShownQuantity, unit: UnitProduct) -> dict[str, Any]:
     fits = {one.symbol: one.printed for one in (unit, *units)}
     return {
         "measures": quantity.words,
+        "of_difference": quantity.is_difference,
         "shown": unit.symbol,
         "fits": [{"symbol": symbol, "text": text} for symbol, text in fits.items()],
     }

@@ -37,15 +37,17 @@ _HALVINGS = 3
 _PROVING_BITS = 64
 
 
-def axis_unit(snapshot: Snapshot, axis: AxisName, own: UnitProduct) -> UnitProduct | None:
-    """Return the unit of an axis for what a unit measures.
+def axis_unit(
+    snapshot: Snapshot, axis: AxisName, own: UnitProduct, quantity: ShownQuantity
+) -> UnitProduct | None:
+    """Return the unit of an axis for a quantity that has a unit of its own elsewhere.
 
     None where the axis shows something else; an axis on which nothing stands takes any unit.
     """
     standing = snapshot.query(PlaneUnits).quantities_on(axis)
     if not standing:
         return own
-    unit = standing.get(ShownQuantity(own.dimension))
+    unit = standing.get(quantity)
     return own if unit is not None and not unit.parts else unit
 
 

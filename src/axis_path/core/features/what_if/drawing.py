@@ -75,8 +75,8 @@ def _units(
     snapshot: Snapshot, table: WhatIfTable, column: Column
 ) -> tuple[UnitProduct, UnitProduct] | None:
     """Return the units of a column on the axes; None if it has no place there."""
-    x = axis_unit(snapshot, AxisName.X, table.unit)
-    y = axis_unit(snapshot, AxisName.Y, column.unit)
+    x = axis_unit(snapshot, AxisName.X, table.unit, table.quantity)
+    y = axis_unit(snapshot, AxisName.Y, column.unit, column.quantity)
     return None if x is None or y is None else (x, y)
 
 

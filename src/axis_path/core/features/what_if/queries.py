@@ -10,10 +10,17 @@ from functools import cached_property
 from axis_path.core.arithmetic import Ball, precision
 from axis_path.core.arithmetic.conversion import to_fraction
 from axis_path.core.arithmetic.real_number import EnclosedNumber, RealNumber, ball_of
-from axis_path.core.catalogue.units import UnitProduct
+from axis_path.core.catalogue.units import NO_UNIT, UnitProduct
 from axis_path.core.compile.results import Results
 from axis_path.core.compile.snapshot import Snapshot
-from axis_path.core.dimensions import CurveUnits, measures_of, unit_of
+from axis_path.core.dimensions import (
+    PLAIN_MEASURE,
+    PLAIN_QUANTITY,
+    CurveUnits,
+    ShownQuantity,
+    measures_of,
+    unit_of,
+)
 from axis_path.core.document.random_seed import RandomSeed
 from axis_path.core.errors import LimitError, MathError, StoppedError, TableError
 from axis_path.core.evaluate import (
@@ -26,7 +33,7 @@ from axis_path.core.evaluate import (
 )
 from axis_path.core.features.tables.queries import Tables
 from axis_path.core.features.what_if.section import WhatIfSpec
-from axis_path.core.features.what_if.varied import unit_of_name, varied
+from axis_path.core.features.what_if.varied import quantity_of_name, unit_of_name, varied
 from axis_path.core.language import read_expression, spelled
 from axis_path.core.limits import WHAT_IF_ROWS
 from axis_path.core.tabulate import Abscissae, TableSpec
@@ -47,12 +54,14 @@ class Column:
     Attributes:
         text: what is computed.
         unit: of its values.
+        quantity: what they are.
         problem: why it has no meaning; empty if it has one.
         is_solved: whether equations have to be solved for each value.
     """
 
     text: str
     unit: UnitProduct
+    quantity: ShownQuantity
     problem: str = ""
     is_solved: bool = False
 
@@ -76,11 +85,11 @@ class WhatIf:
         sliders = tuple(pair for pair in study.sliders_below(names) if pair[0] != spec.name)
         options = tuple(line.options for line in study.lines)
         seed = study.section(RandomSeed).number
-        key = (spec, study.unit, analysis.keys, sliders, options, seed)
-        return _tables.get_or_make(key, lambda: WhatIfTable(study, spec, self._unit(spec)))
-
-    def _unit(self, spec: WhatIfSpec) -> UnitProduct:
-        return unit_of_name(self._snapshot, spec.name)
+        unit = unit_of_name(self._snapshot, spec.name)
+        quantity = quantity_of_name(self._snapshot, spec.name, unit)
+        own = (unit.symbol, quantity)
+        key = (spec, own, study.unit, analysis.keys, sliders, options, seed)
+        return _tables.get_or_make(key, lambda: WhatIfTable(study, spec, unit, quantity))
 
 
 class WhatIfTable:
@@ -90,15 +99,19 @@ class WhatIfTable:
         study: in which the name is a slider.
         spec: what the table is made from.
         unit: of the values of the name.
+        quantity: what they are.
 
     Raises:
         MathError: the rows cannot be made.
     """
 
-    def __init__(self, study: Snapshot, spec: WhatIfSpec, unit: UnitProduct) -> None:
+    def __init__(
+        self, study: Snapshot, spec: WhatIfSpec, unit: UnitProduct, quantity: ShownQuantity
+    ) -> None:
         self.study = study
         self.spec = spec
         self.unit = unit
+        self.quantity = quantity
         self.name = spelled(spec.name)
         self.rows = self._abscissae()
         self._cells: dict[int, tuple[Result | MathError, ...]] = {}
@@ -132,10 +145,10 @@ class WhatIfTable:
             node = read_expression(text, analysis.names())
             measure, _ = analysis.measured(node, text)
         except MathError as err:
-            return Column(text, UnitProduct(()), err.message)
-        unit = UnitProduct(()) if measure is None else unit_of(measures_of(measure)[0])
+            return Column(text, NO_UNIT, PLAIN_QUANTITY, err.message)
+        own = PLAIN_MEASURE if measure is None else measures_of(measure)[0]
         solved = analysis.solved_in(analysis.uses_of(text))
-        return Column(text, unit, is_solved=bool(solved))
+        return Column(text, unit_of(own), ShownQuantity.of(own), is_solved=bool(solved))
 
     def expression(self, column: Column) -> Expression:
         """Return a column in base units, with the name as a parameter."""

@@ -8,6 +8,7 @@ from axis_path.core.catalogue.units import UnitProduct
 from axis_path.core.compile.results import Results
 from axis_path.core.compile.sets.model import ReadSet
 from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.dimensions import ShownQuantity, measures_of
 from axis_path.core.errors import TableError
 from axis_path.core.language import spelled
 from axis_path.core.language.line_types import SetEquation
@@ -60,6 +61,22 @@ def unit_of_name(snapshot: Snapshot, name: str) -> UnitProduct:
     if settled is not None and spelled(name) in settled.read.unknowns:
         return settled.read.unit(spelled(name))
     return snapshot.query(Results).unit_of_line(snapshot.definition(line.id))
+
+
+def quantity_of_name(snapshot: Snapshot, name: str, unit: UnitProduct) -> ShownQuantity:
+    """Return what a name is whose values are shown in a unit.
+
+    Raises:
+        UnknownNameError: there is no such name.
+    """
+    line = snapshot.line_of(name)
+    settled = snapshot.analysis.sets.get(snapshot.index_of(line.id))
+    if settled is not None and spelled(name) in settled.read.unknowns:
+        return ShownQuantity.of(settled.read.measure(spelled(name)))
+    units = snapshot.definition(line.id).units
+    if units is None:
+        return ShownQuantity(unit.dimension)
+    return ShownQuantity.of(measures_of(units.value)[0])
 
 
 def given_in_set(snapshot: Snapshot, name: str) -> tuple[str, ...]:

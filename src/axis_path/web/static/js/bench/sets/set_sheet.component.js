@@ -1,7 +1,7 @@
 // @ts-check
 /** A whole set of equations on one sheet: typeset, with its solutions, their check, and its text. */
 import { liveQuery } from "../transport/live_query.js";
-import { equationsOf, setText } from "./set_text.js";
+import { equationsOf, setText, typedBounds } from "./set_text.js";
 
 /** @param {import("../session/engine.js").Engine} engine */
 export const setSheet = (engine) => () => ({
@@ -27,7 +27,7 @@ export const setSheet = (engine) => () => ({
       fail: (error) => this.fail(error),
     });
     this.$watch("$store.bench.openedSet", (id) => {
-      Object.assign(this, { answer: null, problem: "", isWriting: false });
+      Object.assign(this, { answer: null, problem: "", isWriting: false, typed: {} });
       if (id === null) {
         this.$refs.sheet.close();
         return;
@@ -42,13 +42,12 @@ export const setSheet = (engine) => () => ({
   nothing() {},
   /** @param {import("#types/answers").EquationSetAnswer} answer @param {boolean} [isChecked] */
   take(answer, isChecked = false) {
+    const typed = typedBounds(answer.bounds, this.answer?.bounds ?? [], this.typed);
     this.answer = answer;
+    this.typed = typed;
     this.isChecked = isChecked;
     this.isBehind = this.live.isPending;
     this.check();
-    this.typed = Object.fromEntries(
-      answer.bounds.map(({ name, low, high }) => [name, { low, high }]),
-    );
   },
   /** The check takes a moment: it is asked for once the solutions stand. */
   check() {
@@ -117,6 +116,7 @@ export const setSheet = (engine) => () => ({
   get bounds() {
     return (this.answer?.bounds ?? []).map((bound) => ({
       ...bound,
+      ...this.typed[bound.name],
       key: bound.name,
       label: bound.unit ? `${bound.name} in ${bound.unit}` : bound.name,
       lowLabel: `Least ${bound.name}`,

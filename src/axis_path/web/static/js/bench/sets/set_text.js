@@ -35,3 +35,24 @@ export function setText(label, lines) {
   const end = equations.length === 1 ? ";" : "";
   return `${name ? `${name}: ` : ""}${equations.join("; ")}${end}`;
 }
+
+/**
+ * What stands in the fields for the bounds once an answer arrives: what is kept, but for what was
+ * typed since the answer before.
+ *
+ * @param {Bound[]} bounds that are kept now
+ * @param {Bound[]} before those of the answer before
+ * @param {Record<string, { low: string, high: string }>} typed
+ * @typedef {{ name: string, low: string, high: string }} Bound
+ */
+export function typedBounds(bounds, before, typed) {
+  const known = new Map(before.map((bound) => [bound.name, bound]));
+  return Object.fromEntries(
+    bounds.map((bound) => {
+      const [own, old] = [typed[bound.name], known.get(bound.name)];
+      /** @param {"low" | "high"} side */
+      const shown = (side) => (own && old && own[side] !== old[side] ? own[side] : bound[side]);
+      return [bound.name, { low: shown("low"), high: shown("high") }];
+    }),
+  );
+}

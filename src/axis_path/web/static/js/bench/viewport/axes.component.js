@@ -1,13 +1,15 @@
 // @ts-check
 /** How the axes and the grid look: every choice is kept at once and can be undone. */
+import { unitOptionsOf } from "../units.js";
 import { changeAxes } from "./actions.js";
 
 /** What can be chosen for each dimension on an axis. @param {any[]} [choices] */
 const unitChoices = (choices = []) =>
-  choices.map(({ measures, shown, fits }) => ({
-    measures,
-    words: choices.length > 1 ? `unit of ${measures}` : "unit",
-    options: fits.map(({ symbol, text }) => ({ symbol, text, isShown: symbol === shown })),
+  choices.map((choice) => ({
+    measures: choice.measures,
+    ofDifference: choice.of_difference,
+    words: choices.length > 1 ? `unit of ${choice.measures}` : "unit",
+    options: unitOptionsOf(choice),
   }));
 
 /** @param {import("../session/engine.js").Engine} engine */
@@ -34,9 +36,15 @@ export const axesBox = (engine) => () => ({
   get yUnits() {
     return unitChoices(this.$store.bench.units?.y);
   },
-  async changeUnit(event) {
+  async changeUnit(choice, event) {
     const { name, value } = event.target;
-    const error = await engine.commit([{ do: "axis_unit", axis: name, unit: value }]);
+    const command = {
+      do: /** @type {const} */ ("axis_unit"),
+      axis: name,
+      unit: value,
+      of_difference: choice.ofDifference,
+    };
+    const error = await engine.commit([command]);
     this.problem = error ? error.message : "";
   },
   /** Close the form with Enter, unless what was just typed is refused. */
