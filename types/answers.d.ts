@@ -1075,7 +1075,7 @@ export interface WhatIfAnswer {
   count: number;
   drawn: Array<string>;
   from: number;
-  given: Array<string>;
+  given: Array<WhatIfName>;
   missing: Array<string>;
   names: Array<WhatIfName>;
   problem: string;

@@ -119,6 +119,31 @@ class SliderTest(unittest.TestCase):
         study.set("T", 30)
         self.assertEqual("86 °F", study.evaluate("T in °F").decimal())
 
+    def test_a_unit_typed_in_a_field_is_meant_whatever_the_names_are(self) -> None:
+        study = Study()
+        for text in ("N = 3", "m = 2 kg", "F = 12 kN", "v^2 = 2 g_n h; h = 5 m"):
+            study.define(text)
+        # m is a name in the lines, but in a field for a force or a length the letters are units.
+        study.apply({"do": "set", "id": 3, "value": "500 N"}, WINDOW)
+        self.assertEqual("0.5 kN", study.value("F").decimal(6))
+        study.apply({"do": "range", "id": 3, "low": "-1 N", "high": "9000 N"}, WINDOW)
+        slider = study.definitions()[2].slider
+        assert slider is not None
+        self.assertEqual(("-1 newton", "9000 newton"), (slider.low, slider.high))
+        study.rename("N", "q")
+        again = Study.from_dict(study.to_dict())
+        kept = again.definitions()[2].slider
+        assert kept is not None
+        self.assertEqual("9000 newton", kept.high)
+        bounds = [{"name": "h", "low": "1 m", "high": "8 m"}]
+        study.apply({"do": "search_between", "id": 4, "bounds": bounds}, WINDOW)
+        options = study.snapshot.line(4).options
+        assert options is not None
+        self.assertEqual(("1 metre", "8 metre"), (options.bounds[0].low, options.bounds[0].high))
+        # What is no bare quantity is read among the names, as everywhere.
+        study.apply({"do": "set", "id": 3, "value": "m g_n"}, WINDOW)
+        self.assertEqual("19.6133 N", study.evaluate("F in N").decimal(6))
+
     def test_a_unit_that_a_name_hides_moves_no_slider(self) -> None:
         study = Study()
         for text in ("s = 7", "d = 2 s"):

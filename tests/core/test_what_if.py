@@ -18,6 +18,8 @@ from axis_path.core.features.what_if.section import WhatIfSpec
 from axis_path.core.features.what_if.varied import given_in_set
 
 WINDOW = Window((-10.0, 10.0), (-6.5, 6.5), 980, 520)
+RAMP = ("ramp: D = S + F; F = mu N; N = W cos a; S = W sin a; W = M g_n; a = asin(h/l); "
+        "l = 24 m; M = 1400 kg; mu = 0.015")  # fmt: skip
 FORMS = ("{0} + {1}", "{1}/{0}", "2{0} - {1}", "{0}^2 + {1}", "sqrt({0} + {1})")
 
 
@@ -57,6 +59,37 @@ class CellTest(unittest.TestCase):
         again = _table(study, name="m", listed="20 kg", columns=("N", "N/W"))
         self.assertEqual(["98.0665", "0.5"], _texts(again, 0))
 
+    def test_only_what_can_follow_is_offered_instead(self) -> None:
+        """Left out, a value must follow from the name: mu says nothing about N."""
+        study = _study("h = 3 m", RAMP)
+        for name, given in (
+            ("N", ("l", "M")), ("D", ("mu", "l", "M")), ("S", ("l", "M")), ("a", ("l",)),
+            ("F", ("mu", "l", "M")), ("W", ("M",)), ("M", ()), ("h", ()),
+        ):  # fmt: skip
+            with self.subTest(name):
+                self.assertEqual(set(given), set(given_in_set(study.snapshot, name)))
+                for instead in given:
+                    # Typed in newtons, although N is a name here.
+                    study.apply({"do": "what_if", "name": name, "instead": instead,
+                                 "columns": [instead], "listed": _present(study, name)}, WINDOW)  # fmt: skip
+                    table = study.snapshot.query(WhatIf).table()
+                    # At the present value of the name the other one is what it is now.
+                    (text,) = _texts(table, 0)
+                    self.assertAlmostEqual(
+                        float(study.evaluate(instead).decimal(5).split()[0]),
+                        float(text),
+                        delta=1e-3,
+                    )
+        with self.assertRaisesRegex(TableError, "instead: `M`, `l`|instead: `l`, `M`"):
+            _table(study, name="N", instead="mu", columns=("D",))
+        # A name whose value follows is chosen by its first given value without being asked.
+        study.apply({"do": "what_if", "name": "W", "columns": ["D"]}, WINDOW)
+        self.assertEqual("M", study.snapshot.section(WhatIfSpec).instead)
+        study.apply({"do": "what_if", "name": "h", "instead": ""}, WINDOW)
+        self.assertEqual("", study.snapshot.section(WhatIfSpec).instead)
+        with self.assertRaisesRegex(TableError, "no given value can follow"):
+            _table(_study("u^2 = k;", "k = 4"), name="u", columns=("2u",))
+
     def test_where_there_is_no_value_is_said(self) -> None:
         study = _study("k = 0", "arch = sqrt(4 - k^2)", "u^2 + k = 2; w = 1/u", "p = 1/k")
         table = _table(study, name="k", start="-3", stop="3", step="1",
@@ -93,6 +126,11 @@ class CellTest(unittest.TestCase):
         self.assertEqual(("q", ("c", "c + q")), (again.name, again.columns))
         study.apply({"do": "what_if", "name": ""}, WINDOW)
         self.assertEqual(WhatIfSpec(), study.snapshot.section(WhatIfSpec))
+
+
+def _present(study: Study, name: str) -> str:
+    """Return the value of a name as it can be typed, with many digits."""
+    return study.evaluate(name).decimal(15).replace("−", "-")
 
 
 class CurveTest(unittest.TestCase):

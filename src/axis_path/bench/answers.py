@@ -219,7 +219,7 @@ WhatIfAnswer = TypedDict(
     {
         "version": int,
         "names": list[WhatIfName],
-        "given": list[str],
+        "given": list[WhatIfName],
         "unit": str,
         "columns": list[WhatIfColumn],
         "rows": list[WhatIfRow],

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import csv
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from io import StringIO
 from typing import Any
 
@@ -50,7 +50,7 @@ def what_if(job: Job, query: WhatIfQuery) -> dict[str, Any]:
         return answer
     try:
         with calculation():
-            answer["given"] = list(given_in_set(snapshot, spec.name))
+            answer["given"] = _shown(given_in_set(snapshot, spec.name))
             table = snapshot.query(WhatIf).table()
             digits = snapshot.section(TableSpec).digits
             first = min(max(query.from_, 0), max(table.rows.count - 1, 0))
@@ -81,7 +81,11 @@ def _names(snapshot: Snapshot) -> list[dict[str, str]]:
         if definition.kind is Kind.PARAMETER and definition.name:
             names.append(definition.name)
         names += definition.defines
-    return [{"name": name, "text": GREEK.get(name, name)} for name in dict.fromkeys(names)]
+    return _shown(dict.fromkeys(names))
+
+
+def _shown(names: Iterable[str]) -> list[dict[str, str]]:
+    return [{"name": name, "text": GREEK.get(name, name)} for name in names]
 
 
 def _row(table: WhatIfTable, row: int, digits: int) -> dict[str, Any]:

@@ -10,6 +10,8 @@ from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.draw import HOME_X
 from axis_path.core.errors import DomainError, MathError
 from axis_path.core.evaluate import VALUE_BITS, Constant, RealFunction, evaluate_constant
+from axis_path.core.language import Vocabulary, read_expression
+from axis_path.core.language.tree import Negative, Number, Quantity
 from axis_path.core.lines.sliders import exact_number, literal
 from axis_path.core.locate import Interval
 
@@ -78,6 +80,29 @@ class Numbers:
         if value.exact is not None:
             return Fraction(int(value.exact.p), int(value.exact.q))
         return exact_number(float(value.value.mid()))
+
+    def spelled_out(self, text: str, unit: UnitProduct) -> str:
+        """Return a typed quantity with its unit in full where a name of the study hides it.
+
+        ``100 N`` in a field for a force means newtons, even where N is a name; ``100 newton`` says
+        so whatever the names are, and is what is kept. Any other text stays as it is.
+
+        Args:
+            text: what was typed.
+            unit: in which it is shown.
+        """
+        try:
+            meant = read_expression(text, Vocabulary()) if unit.parts else None
+            core = meant.operand if isinstance(meant, Negative) else meant
+            if not (isinstance(core, Quantity) and isinstance(core.operand, Number)):
+                return text
+            if core.more or core.unit.dimension.without_angle != unit.dimension.without_angle:
+                return text
+            if read_expression(text, self._snapshot.analysis.names()) == meant:
+                return text
+        except MathError:
+            return text
+        return f"{text.rstrip().removesuffix(core.typed).rstrip()} {core.unit.spelled}"
 
     def uses(self, text: str) -> frozenset[str]:
         """Return the names that a typed number uses; none if it does not read."""

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 from functools import reduce
@@ -62,7 +63,7 @@ def settled_set(read: ReadSet, angles: AngleUnit, *, is_measured: bool) -> Settl
         angles: the unit of angles.
         is_measured: whether the study has units.
     """
-    structure = _structure(read)
+    structure = structure_without(read, frozenset(), read.unknowns)
     explicit = {} if structure.extra else _explicit(read, structure)
     free = {read.unknowns[k] for k in structure.free}
     units = read.units
@@ -82,11 +83,21 @@ def settled_set(read: ReadSet, angles: AngleUnit, *, is_measured: bool) -> Settl
     return SettledSet(read, structure, names, frozenset(names).difference(explicit))
 
 
-def _structure(read: ReadSet) -> Structure:
-    places = {name: place for place, name in enumerate(read.unknowns)}
+def structure_without(
+    read: ReadSet, left_out: frozenset[int], unknowns: Sequence[str]
+) -> Structure:  # fmt: skip
+    """Return what the equations of a set determine without some of them.
+
+    Args:
+        read: the set.
+        left_out: the places of the equations that do not count.
+        unknowns: the names that are not known.
+    """
+    places = {name: place for place, name in enumerate(unknowns)}
     uses = [
         frozenset(places[name] for term in terms for name in names_in(term) if name in places)
-        for terms in read.measured.terms
+        for k, terms in enumerate(read.measured.terms)
+        if k not in left_out
     ]
     return structure_of(uses, len(places))
 

@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import replace
 
+from axis_path.core.catalogue.units import NO_UNIT, UnitProduct
+from axis_path.core.compile.numbers import Numbers
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.contract import Count, Id, one_line
 from axis_path.core.draw import Window
@@ -43,9 +46,9 @@ def _choose(snapshot: Snapshot, command: ChooseSolution, _window: Window) -> Edi
 
 def _search(snapshot: Snapshot, command: SearchBetween, _window: Window) -> Edited:
     options, analysis = _options(snapshot, command.id), snapshot.analysis
-    bounds = tuple(
-        SearchBound(one.name, one_line(one.low), one_line(one.high)) for one in command.bounds
-    )
+    settled = analysis.sets.get(snapshot.index_of(command.id))
+    units = {} if settled is None else settled.read.units
+    bounds = tuple(_spelled_out(snapshot, one, units) for one in command.bounds)
     for bound in bounds:
         if any(analysis.uses_of(text) for text in (bound.low, bound.high)):
             raise CommandError(f"A bound of `{bound.name}` is a number, without other names.")
@@ -53,6 +56,15 @@ def _search(snapshot: Snapshot, command: SearchBetween, _window: Window) -> Edit
     changed = put_options(snapshot, command.id, None if options == NO_OPTIONS else options)
     changed.query(SetLines).solved(command.id)
     return changed, f"Bound the search of {called(snapshot, command.id)}"
+
+
+def _spelled_out(
+    snapshot: Snapshot, bound: SearchBound, units: Mapping[str, UnitProduct]
+) -> SearchBound:
+    """Return a bound with its units in full where names hide them."""
+    numbers, unit = snapshot.query(Numbers), units.get(bound.name, NO_UNIT)
+    low, high = (numbers.spelled_out(one_line(end), unit) for end in (bound.low, bound.high))
+    return SearchBound(bound.name, low, high)
 
 
 def _options(snapshot: Snapshot, line_id: int) -> SetOptions:

@@ -6,6 +6,7 @@ from typing import Annotated
 
 from msgspec import UNSET, Meta, UnsetType
 
+from axis_path.core.compile.numbers import Numbers
 from axis_path.core.compile.slider_queries import Sliders
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.contract import Changes, Finite, Id, changes_of, one_line
@@ -72,7 +73,9 @@ class MakeSliders(Command, frozen=True, tag="make_sliders"):
 def _set(snapshot: Snapshot, command: SetSlider, _window: Window) -> Edited:
     name, _, slider = snapshot.query(Sliders).slider_of(command.id)
     if isinstance(command.value, str):
-        return type_value(snapshot, command.id, one_line(command.value)), f"Move {name}"
+        unit = snapshot.unit_of_slider(name)
+        text = snapshot.query(Numbers).spelled_out(one_line(command.value), unit)
+        return type_value(snapshot, command.id, text), f"Move {name}"
     chosen = snapshot.query(Sliders).slider_range(command.id)
     value = chosen.snap(exact_number(command.value))
     for end, text in ((chosen.low, slider.low), (chosen.high, slider.high)):
@@ -84,7 +87,10 @@ def _set(snapshot: Snapshot, command: SetSlider, _window: Window) -> Edited:
 
 def _range(snapshot: Snapshot, command: ChangeRange, _window: Window) -> Edited:
     name, _, slider = snapshot.query(Sliders).slider_of(command.id)
-    changes = given_fields(command, "low", "high", "step", "unit", "note", "kind", "play")
+    unit, numbers = snapshot.unit_of_slider(name), snapshot.query(Numbers)
+    changes = given_fields(command, "unit", "note", "kind", "play")
+    for field, text in given_fields(command, "low", "high", "step").items():
+        changes[field] = numbers.spelled_out(text, unit)
     snapshot = change_slider(snapshot, command.id, changed(slider, changes))
     if changes.keys() == {"play"}:
         return snapshot, f"Change how {name} plays"

@@ -72,7 +72,7 @@ class Tables:
         """
         if spec.listed.strip():
             # Between commas there may be spaces; a column that was pasted has nothing else.
-            texts = _split_list(spec.listed)
+            texts = split_list(spec.listed)
             unit = self.unit_of_rows(spec)
             return listed([place for text in texts for place in self._abscissae_of(text, unit)])
         if not spec.count.strip():
@@ -300,7 +300,7 @@ def _with_their_units(parts: list[str]) -> list[str]:
     return values
 
 
-def _split_list(text: str) -> list[str]:
+def split_list(text: str) -> list[str]:
     """Split what was typed as a list: at commas outside of brackets, or at spaces without any."""
     if "," not in text and ";" not in text:
         return _with_their_units(text.split())

@@ -274,7 +274,7 @@ class WhatIfTable:
     def _gap(self, place: int, column: Column, first: int, last: int) -> str:
         """Describe one range of rows without a value."""
         cell = self.cells(first)[place]
-        reason = cell.message.rstrip(".") if isinstance(cell, MathError) else ""
+        reason = cell.message.rstrip(".?") if isinstance(cell, MathError) else ""
         reason = reason.removeprefix(f"`{column.text}` has no value: ").partition(";")[0]
         if first == 0 and last == self.rows.count - 1:
             return f"`{column.text}` has no value in any row: {reason}."

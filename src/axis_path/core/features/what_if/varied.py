@@ -6,6 +6,7 @@ from dataclasses import replace
 
 from axis_path.core.catalogue.units import UnitProduct
 from axis_path.core.compile.results import Results
+from axis_path.core.compile.sets.definitions import SettledSet, structure_without
 from axis_path.core.compile.sets.model import ReadSet
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.dimensions import ShownQuantity, measures_of
@@ -80,16 +81,28 @@ def quantity_of_name(snapshot: Snapshot, name: str, unit: UnitProduct) -> ShownQ
 
 
 def given_in_set(snapshot: Snapshot, name: str) -> tuple[str, ...]:
-    """Return the unknowns of a set whose given value can be left out, so that another is given.
+    """Return the unknowns of a set whose given value can follow from another name instead.
 
-    Empty for a name that needs none: of a line of its own, given by an equation, or undetermined.
+    Without it and with the other name known, the equations determine as much as before. Empty for a
+    name that needs none: of a line of its own, given by an equation, or undetermined.
     """
     line = snapshot.line_of(name)
     settled = snapshot.analysis.sets.get(snapshot.index_of(line.id))
     if settled is None or not _follows(snapshot, settled.read, spelled(name), line):
         return ()
-    read = settled.read
-    return tuple(other for other in read.unknowns if _giving(read, other))
+    return tuple(
+        other for other in settled.read.unknowns if _can_follow(settled, other, spelled(name))
+    )
+
+
+def _can_follow(settled: SettledSet, other: str, name: str) -> bool:
+    read, before = settled.read, settled.structure
+    giving = _giving(read, other)
+    unknowns = [one for one in read.unknowns if one != name]
+    after = structure_without(read, giving, unknowns)
+    free = {unknowns[k] for k in after.free}
+    is_as_determined = len(after.extra) <= len(before.extra) and free <= settled.undetermined
+    return bool(giving) and is_as_determined
 
 
 def _follows(snapshot: Snapshot, read: ReadSet, name: str, line: StudyLine) -> bool:
@@ -102,9 +115,10 @@ def _with_given(snapshot: Snapshot, line: StudyLine, name: str, instead: str) ->
     read = snapshot.analysis.sets[snapshot.index_of(line.id)].read
     left_out = _giving(read, name)
     if _follows(snapshot, read, name, line):
+        given = given_in_set(snapshot, name)
+        if instead not in given:
+            raise TableError(_choose(name, given))
         left_out = _giving(read, instead)
-        if not left_out:
-            raise TableError(_choose(name, given_in_set(snapshot, name)))
     kept = [one.text for k, one in enumerate(read.equations) if k not in left_out]
     label = snapshot.definition(line.id).name
     text = (f"{label}: " if label else "") + "; ".join(kept) + (";" if len(kept) == 1 else "")
@@ -130,7 +144,9 @@ def _gives(read: ReadSet, equation: SetEquation, name: str) -> bool:
 
 def _choose(name: str, given: tuple[str, ...]) -> str:
     if not given:
-        return f"`{name}` follows from the equations, and none of their names has a given value."
+        return (
+            f"`{name}` follows from the equations, and no given value can follow from it instead."
+        )
     listed = ", ".join(f"`{other}`" for other in given)
     return (
         f"`{name}` follows from the equations: choose which given value is to follow from it "

@@ -84,7 +84,10 @@ export const whatIf = (engine) => () => ({
   },
   /** The given values of the same set, of which one has to follow from the name instead. */
   get given() {
-    return (this.answer?.given ?? []).map((name) => ({ name, isChosen: name === this.instead }));
+    return (this.answer?.given ?? []).map((one) => ({
+      ...one,
+      isChosen: one.name === this.instead,
+    }));
   },
   get needsInstead() {
     return this.isChosen && this.given.length > 0;
