@@ -7,6 +7,7 @@ from fractions import Fraction
 from axis_path.core.arithmetic import Ball, Defined, ball, precision
 from axis_path.core.catalogue.units import NO_UNIT, UnitProduct
 from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.dimensions import dimension_of, measures_of
 from axis_path.core.draw import HOME_X
 from axis_path.core.errors import DomainError, MathError
 from axis_path.core.evaluate import VALUE_BITS, Constant, RealFunction, evaluate_constant
@@ -47,20 +48,22 @@ class Numbers:
         with precision(VALUE_BITS):
             return ball.from_fraction(exact_number(given))
 
-    def number_or_error(self, given: GivenNumber) -> Ball | MathError:
-        """Return a number, or why it has no value."""
+    def number_or_error(
+        self, given: GivenNumber, unit: UnitProduct = NO_UNIT
+    ) -> Ball | MathError:  # fmt: skip
+        """Return a number of a unit, or why it has no value."""
         try:
-            return self.number(given)
+            return self.number(given, unit)
         except MathError as err:
             return err
 
-    def positive(self, text: str) -> float:
-        """Return a typed number that is above zero, such as a step.
+    def positive(self, text: str, unit: UnitProduct = NO_UNIT) -> float:
+        """Return a typed number of a unit that is above zero, such as a step.
 
         Raises:
             MathError: it has no value, or is not above zero.
         """
-        value = self.number(text)
+        value = self.number(text, unit.of_differences)
         if value.sign() != 1:
             raise DomainError(f"`{text}` is not above zero.", position=(0, len(text)))
         return float(value.value.mid())
@@ -103,6 +106,27 @@ class Numbers:
         except MathError:
             return text
         return f"{text.rstrip().removesuffix(core.typed).rstrip()} {core.unit.spelled}"
+
+    def with_unit(self, text: str, unit: UnitProduct) -> str:
+        """Return a typed number as it stands in a line: a plain number gets the unit.
+
+        Args:
+            text: what was typed, ``4.5``, ``4500 ms`` or ``2a``.
+            unit: of what it is put for.
+
+        Raises:
+            MathError: it has no value, or cannot be shown in the unit.
+        """
+        self.number(text, unit)
+        if not unit.parts:
+            return text
+        analysis = self._snapshot.analysis
+        measure, _ = analysis.measured(read_expression(text, analysis.names()), text)
+        if measure is not None and not dimension_of(measures_of(measure)[0]).is_plain:
+            return self.spelled_out(text, unit)
+        if literal(text) is None:
+            return f"({text}) {unit.spelled}"
+        return self.spelled_out(f"{text.strip()} {unit.symbol}", unit)
 
     def uses(self, text: str) -> frozenset[str]:
         """Return the names that a typed number uses; none if it does not read."""

@@ -84,7 +84,10 @@ class Drawables:
             name, _, _ = self._sliders.slider_of(family.slider)
             if definition.name is not None and definition.name not in analysis.users(name):
                 raise FamilyError(f"`{definition.name}` does not depend on `{name}`.")
-            values = family_values(family, self._numbers.rational)
+            unit = self._snapshot.unit_of_slider(name)
+            values = family_values(
+                family, lambda text: self._numbers.rational(text, unit), unit.printed
+            )
         except KeyError:
             return FamilyState(family, name, (), FamilyError("The slider of this family is gone."))
         except MathError as err:

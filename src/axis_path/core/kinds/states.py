@@ -14,7 +14,7 @@ from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.compile.units.plane import PlaneUnits
 from axis_path.core.deadline import calculation
 from axis_path.core.errors import DomainError, MathError, StoppedError
-from axis_path.core.evaluate import RealFunction, Result, ResultKind
+from axis_path.core.evaluate import RealFunction, RealPath, Result, ResultKind
 from axis_path.core.kinds.drawables import Drawables
 from axis_path.core.kinds.functions.read_off import READING_DIGITS
 from axis_path.core.kinds.kind import Points
@@ -76,9 +76,9 @@ class States:
                 real = KINDS[definition.kind].realise(self._curves, definition)
                 if real is not None:
                     state.realised[definition.id] = real
-                if definition.runner is not None and definition.runner.at:
+                if isinstance(real, RealPath) and definition.runner and definition.runner.at:
                     state.runners[definition.id] = self._numbers.number_or_error(
-                        definition.runner.at
+                        definition.runner.at, real.x.units.variable
                     )
             except (DomainError, StoppedError) as err:
                 state.problems[definition.id] = err

@@ -11,7 +11,7 @@ from axis_path.core.draw import RealRelation
 from axis_path.core.errors import LimitError, MathError
 from axis_path.core.evaluate import RealFunction, RealPath
 from axis_path.core.limits import FAMILY_CURVES
-from axis_path.core.lines.sliders import written_number
+from axis_path.core.lines.sliders import literal, written_number
 
 Drawable = RealFunction | RealPath | RealRelation
 
@@ -65,12 +65,15 @@ class FamilyState:
     problem: MathError | None = None
 
 
-def family_values(family: Family, number: Callable[[str], Fraction]) -> list[tuple[str, Fraction]]:
+def family_values(
+    family: Family, number: Callable[[str], Fraction], unit: str = ""
+) -> list[tuple[str, Fraction]]:
     """Return the values of a family, each with its text.
 
     Args:
         family: as it is stored.
-        number: gives the number that a text stands for.
+        number: returns the number of the unit that a text stands for.
+        unit: of the slider as it is printed; written behind values without one.
 
     Raises:
         MathError: there are too many or too few, or one is no number.
@@ -78,15 +81,20 @@ def family_values(family: Family, number: Callable[[str], Fraction]) -> list[tup
     if family.values:
         texts = _split(family.values)
         _check_count(len(texts), least=1)
-        return [(text.replace("-", "−"), number(text)) for text in texts]
-    count = number(family.count or "5")
-    if count.denominator != 1:
+        return [(_with_unit(text, unit).replace("-", "−"), number(text)) for text in texts]
+    count = literal(family.count or "5")
+    if count is None or count.denominator != 1:
         raise FamilyError("The number of curves is a whole number.")
     _check_count(int(count), least=2)
     first, last = number(family.first), number(family.last)
     step = (last - first) / (count - 1)
     values = [first + k * step for k in range(int(count))]
-    return [(_shown(value), value) for value in values]
+    return [(_with_unit(_shown(value), unit), value) for value in values]
+
+
+def _with_unit(text: str, unit: str) -> str:
+    is_number = literal(text.replace("−", "-")) is not None
+    return f"{text} {unit}" if unit and is_number else text
 
 
 def _check_count(count: int, least: int) -> None:

@@ -69,7 +69,8 @@ class Integrals:
         ends = [None if is_endless(given) else given for given in (low, high)]
         beyond: list[EndlessEnd] = []
         with precision(VALUE_BITS):
-            numbers = [self._numbers.number(end).value for end in ends if end is not None]
+            unit = function.units.variable
+            numbers = [self._numbers.number(end, unit).value for end in ends if end is not None]
             numbers += [end.value.value for end in (function.low, function.high) if end is not None]
             other = max((abs(float(number.mid())) for number in numbers), default=0.0)
             for k, (given, own) in enumerate(((low, function.low), (high, function.high))):

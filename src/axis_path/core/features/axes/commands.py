@@ -6,6 +6,7 @@ from typing import Annotated, Any
 
 from axis_path.core.compile.numbers import Numbers
 from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.compile.units.plane import AxisName, PlaneUnits
 from axis_path.core.contract import Changes, changes_of
 from axis_path.core.draw import Window
 from axis_path.core.features.axes.section import AxesSpec
@@ -20,9 +21,10 @@ class ChangeAxes(Command, frozen=True, tag="axes"):
 
 def _axes(snapshot: Snapshot, command: ChangeAxes, _window: Window) -> Edited:
     axes = changed(snapshot.section(AxesSpec), _stripped(command.axes))
-    for axis in (axes.x, axes.y):
+    for name, axis in ((AxisName.X, axes.x), (AxisName.Y, axes.y)):
         if axis.step:
-            snapshot.query(Numbers).positive(axis.step)
+            unit = snapshot.query(PlaneUnits).only_unit(name)
+            snapshot.query(Numbers).positive(axis.step, unit)
     return snapshot.with_section(axes), "Change the axes"
 
 

@@ -13,7 +13,7 @@ from axis_path.core.compile.units.plane import AxisName, PlaneUnits
 from axis_path.core.draw import Window
 from axis_path.core.errors import MathError
 from axis_path.core.features.axes.drawing import Steps, TitleLine, title_lines
-from axis_path.core.features.axes.section import AxesSpec
+from axis_path.core.features.axes.section import AxesSpec, AxisSpec
 
 
 class Axes:
@@ -37,7 +37,7 @@ class Axes:
     @property
     def steps(self) -> Steps:
         """Return the steps of the axes; one that has lost its value is automatic."""
-        return Steps(*(self._step(axis.step) for axis in (self.spec.x, self.spec.y)))
+        return Steps(self._step(AxisName.X, self.spec.x), self._step(AxisName.Y, self.spec.y))
 
     @property
     def unit_across(self) -> str:
@@ -70,9 +70,10 @@ class Axes:
             y_unit=y.symbol,
         )
 
-    def _step(self, text: str) -> float | None:
+    def _step(self, name: AxisName, axis: AxisSpec) -> float | None:
         try:
-            return self._numbers.positive(text) if text else None
+            unit = self._units.only_unit(name)
+            return self._numbers.positive(axis.step, unit) if axis.step else None
         except MathError:
             return None
 

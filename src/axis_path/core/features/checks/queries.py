@@ -7,6 +7,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
+from axis_path.core.catalogue.units import NO_UNIT, UnitProduct
 from axis_path.core.compile.numbers import Numbers
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.deadline import calculation
@@ -25,15 +26,22 @@ class Checks:
         self._snapshot = snapshot
         self._numbers = snapshot.query(Numbers)
 
-    def check_points(self, check: Check, domain: tuple[float, float]) -> NDArray[np.float64]:
+    def check_points(
+        self, check: Check, domain: tuple[float, float], unit: UnitProduct = NO_UNIT
+    ) -> NDArray[np.float64]:
         """Return the abscissae of a sampling check over an interval of x, (n,) floats.
+
+        Args:
+            check: as it was typed.
+            domain: from where to where.
+            unit: of both, and of a step without one.
 
         Raises:
             MathError: the count or the step cannot be.
         """
         low, high = domain
         if check.step:
-            step = self._numbers.positive(check.step)
+            step = self._numbers.positive(check.step, unit)
             if (high - low) / step > CHECK_POINTS.value:
                 raise LimitError(f"A sampling check has {CHECK_POINTS.value:,} points at most.")
             steps = np.arange(int((high - low) / step + 1e-9) + 1)
@@ -63,7 +71,7 @@ class Checks:
                 if curve.domain is None:
                     sentence = f"The domain of {function.name} lies outside the window."
                     return shown | {"points": [], "sentence": sentence}
-                xs = self.check_points(check, curve.domain)
+                xs = self.check_points(check, curve.domain, function.units.variable)
                 outcome = check_sampling(function, curve, window, xs)
         except MathError as err:
             return shown | {"points": [], "sentence": err.message}

@@ -153,7 +153,8 @@ def _of_data(snapshot: Snapshot, saved: SavedQuery, title: str) -> Answer:
     way = Interpolation.SMOOTH if saved.text == Interpolation.SMOOTH else Interpolation.LINES
     findings = snapshot.query(Measures).in_data(_name(snapshot, saved.line), way)
     # That nothing is proved is said once, of all.
-    rows = tuple(replace(row(saved.what, None, item), note="") for item in findings)
+    units = snapshot.query(PlaneUnits).of(_line(snapshot, saved.line))
+    rows = tuple(replace(row(saved.what, None, item, units), note="") for item in findings)
     count = len(findings)
     return Answer(
         title, "by a smooth curve" if way is Interpolation.SMOOTH else "by straight lines", "x",

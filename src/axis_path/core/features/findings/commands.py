@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import replace
 from typing import Any
 
+from axis_path.core.catalogue.units import NO_UNIT, UnitProduct
 from axis_path.core.compile.curves import Curves
 from axis_path.core.compile.integrals.queries import Integrals, is_endless
 from axis_path.core.compile.numbers import Numbers
-from axis_path.core.compile.results import Results
 from axis_path.core.compile.sets.read_set import read_set
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.contract import Count, Id, one_line
@@ -16,6 +17,7 @@ from axis_path.core.draw import Window
 from axis_path.core.errors import CommandError, EquationError, LimitError
 from axis_path.core.evaluate import RealFunction
 from axis_path.core.features.command import Command, Edited, Handler
+from axis_path.core.features.findings.measures import Measures
 from axis_path.core.features.findings.section import (
     OF_A_LINE,
     QueryKind,
@@ -99,18 +101,19 @@ def _check_query(snapshot: Snapshot, saved: SavedQuery) -> None:
         texts = [line for line in saved.text.splitlines() if line.strip()]
         if not texts:
             raise EquationError("Write an equation first, as in `x^2 = 2`.")
+        units: Iterable[UnitProduct] = (NO_UNIT,)
         if len(texts) == 1:
-            snapshot.query(Solver).equation(texts[0], saved.unknown or None)
+            units = (snapshot.query(Solver).equation(texts[0], saved.unknown or None).unit,)
         # What is no system of the usual letters may be a set of any names.
         elif not snapshot.query(Systems).can_solve(texts):
-            read_set(snapshot.analysis, texts)
+            units = read_set(snapshot.analysis, texts).units.values()
         for end in (saved.low, saved.high):
-            if end is not None:
-                snapshot.query(Numbers).number(end)
+            for unit in units if end is not None else ():
+                snapshot.query(Numbers).number(end or "", unit)
         return
     name = snapshot.definition(saved.line or 0).name or ""
     if saved.what is QueryKind.DATA:
-        snapshot.query(Results).points_of(name)
+        snapshot.query(Measures).in_data(name)
         return
     if saved.what is QueryKind.INTERSECTIONS:
         other = snapshot.definition(saved.other or 0).name or ""
@@ -122,7 +125,7 @@ def _check_query(snapshot: Snapshot, saved: SavedQuery) -> None:
         return
     function = snapshot.query(Curves).function(name)
     if saved.what is QueryKind.POINT:
-        snapshot.query(Numbers).number(saved.text)
+        snapshot.query(Numbers).number(saved.text, function.units.variable)
     elif saved.what is QueryKind.INTERVAL and any(map(is_endless, (saved.low, saved.high))):
         snapshot.query(Integrals).endless_parts(function, saved.low, saved.high)
     else:

@@ -17,6 +17,7 @@ from axis_path.core.compile.integrals.queries import Integrals, is_endless
 from axis_path.core.compile.numbers import GivenNumber, Numbers
 from axis_path.core.compile.results import Results
 from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.compile.units.plane import PlaneUnits
 from axis_path.core.deadline import calculation
 from axis_path.core.dimensions import CurveUnits
 from axis_path.core.errors import MathError, NotHandledError
@@ -26,6 +27,7 @@ from axis_path.core.evaluate import (
     RealFunction,
     make_result,
 )
+from axis_path.core.features.findings.searches import in_units
 from axis_path.core.lines.sliders import literal
 from axis_path.core.locate import (
     MEASURED,
@@ -104,6 +106,7 @@ class Measures:
         self._integrals = snapshot.query(Integrals)
         self._numbers = snapshot.query(Numbers)
         self._results = snapshot.query(Results)
+        self._units = snapshot.query(PlaneUnits)
 
     def at_point(self, name: str, x: GivenNumber) -> AtPoint:
         """Measure a function at a point.
@@ -277,11 +280,15 @@ class Measures:
         Raises:
             MathError: the name is no list of points, or too few of them have values.
         """
-        return find_in_data(
-            self._results.points_of(name),
-            interpolation,
-            float(self._numbers.number(level).value.mid()),
+        definition = self._snapshot.definition_of(name)
+        units = self._units.of(definition)
+        points = (
+            self._results.points_of(name)
+            if units.is_plain
+            else self._results.points_on_plane(definition, units)
         )
+        crossed = float(self._numbers.number(level, units.y).value.mid())
+        return in_units(find_in_data(points, interpolation, crossed), units)
 
 
 def _called(function: RealFunction, order: int) -> str:

@@ -163,15 +163,18 @@ class Searches:
         """
         one, second = self._drawables.curve_of(name), self._drawables.curve_of(other)
         functions = [curve for curve in (one, second) if isinstance(curve, RealFunction)]
-        interval = self._numbers.interval(functions[0] if functions else None, low, high)
+        units = self._common_units(name, other)
+        given = [None if end is None else self._numbers.number(end, units.x) for end in (low, high)]
+        interval = self._numbers.interval(functions[0] if functions else None, *given)
         is_bounded = functions or low is not None or high is not None
         x = (interval.low, interval.high) if is_bounded else None
-        ends = [None if end is None else self._numbers.number(end) for end in (y_low, y_high)]
+        ends = [
+            None if end is None else self._numbers.number(end, units.y) for end in (y_low, y_high)
+        ]
         y = None if ends[0] is None or ends[1] is None else (ends[0], ends[1])
         if y is None and isinstance(one, RealSurface) and isinstance(second, RealSurface):
             y = (self._numbers.number(-_FAR), self._numbers.number(_FAR))
             x = x or (self._numbers.number(-_FAR), self._numbers.number(_FAR))
-        units = self._common_units(name, other)
         return in_units(find_intersections(one, second, Bounds(x, y), interval), units)
 
     def _common_units(self, name: str, other: str) -> CurveUnits:

@@ -8,6 +8,7 @@ from msgspec import UNSET, UnsetType
 
 from axis_path.core.compile.numbers import Numbers
 from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.compile.units.plane import PlaneUnits
 from axis_path.core.contract import Changes, Finite, Id, Positive, changes_of
 from axis_path.core.draw import Window
 from axis_path.core.errors import CommandError, DomainError
@@ -96,12 +97,13 @@ def _domain(snapshot: Snapshot, command: ChangeDomain, window: Window) -> Edited
     line = snapshot.function_line(command.id)
     bound = line.domain.low if command.end == "low" else line.domain.high
     is_closed = (bound is None or bound.closed) if command.closed is None else command.closed
-    text = command.text
+    text, numbers = command.text, snapshot.query(Numbers)
+    unit = snapshot.query(PlaneUnits).of(definition).variable
     if command.x is not None:
         pixel = command.pixel or window.pixel_at(command.x)
-        text = number_text(round_to(command.x, pixel))
+        text = numbers.with_unit(number_text(round_to(command.x, pixel)), unit)
     elif text is not None:
-        snapshot.query(Numbers).number(text)
+        text = numbers.with_unit(text, unit)
     elif command.keep and bound is not None:
         text = definition.text[slice(*bound.value.span)]
     elif bound is None:

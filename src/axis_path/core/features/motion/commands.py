@@ -44,8 +44,9 @@ def _runner(snapshot: Snapshot, command: MoveRunner, window: Window) -> Edited:
     path = snapshot.query(Curves).path(name)
     runner = snapshot.line(command.id).runner or Runner()
     if isinstance(command.t, str):
-        text = one_line(command.t)
-        snapshot.query(Numbers).number(text)
+        numbers, unit = snapshot.query(Numbers), path.x.units.variable
+        text = numbers.spelled_out(one_line(command.t), unit)
+        numbers.number(text, unit)
         runner = replace(runner, at=text)
     elif isinstance(command.t, float):
         pixel = (path.high.near - path.low.near) / window.width
