@@ -48,6 +48,41 @@ class QuantityTest(BrowserTest):
         self.settle()
         self.assertIn("10 m", row.locator(".row-reading").inner_text())
 
+    def test_ends_of_domains_are_dragged_and_typed_with_units(self) -> None:
+        self.open_new_study(FALL)
+        self.page.get_by_role("button", name="Frame", exact=True).click()
+        self.settle()
+        row, high = self.row("h"), self.handle("h", "Upper")
+        self.assertEqual("5 s, included", high.get_attribute("aria-valuetext"))
+        self.drag(high, -80)
+        dragged = high.get_attribute("aria-valuetext") or ""
+        self.assertRegex(dragged, r"^[0-9.]+ s, included$")
+        self.assertLess(float(dragged.split()[0]), 5)
+        expect(row.locator(".row-problem:visible")).to_have_count(0)
+        high.focus()
+        self.page.keyboard.press("ArrowRight")
+        self.settle()
+        self.assertNotEqual(dragged, high.get_attribute("aria-valuetext"))
+        expect(row.locator(".row-problem:visible")).to_have_count(0)
+        # What is typed is a number of the axis, or any quantity that can be shown there.
+        field = self.page.locator(".end-form:visible input")
+        for typed, shown in (("4", "4 s, included"), ("2500 ms", "2.5 s, included")):
+            self.handle("h", "Upper").focus()
+            self.page.keyboard.press("F2")
+            field.fill(typed)
+            field.press("Enter")
+            self.settle()
+            self.assertEqual(shown, high.get_attribute("aria-valuetext"))
+        self.page.keyboard.press("F2")
+        field.fill("3 m")
+        field.press("Enter")
+        expect(self.page.get_by_text("length and time differ by").first).to_be_visible()
+        field.press("Escape")
+        for _ in range(4):
+            self.page.keyboard.press("Control+z")
+        self.settle()
+        self.assertEqual("5 s, included", high.get_attribute("aria-valuetext"))
+
     def test_temperatures_and_their_differences_share_no_unit(self) -> None:
         self.open_new_study("T(t) = 20 °C + 60 K exp(-t/(600 s))", "D(t) = T(t) - 20 °C",
                             "fall = T(0 s) - T(600 s)", "start = T(0 s)")  # fmt: skip

@@ -57,7 +57,8 @@ class DescriptionTest(unittest.TestCase):
             [describe(study.snapshot, line, WINDOW) for line in study.snapshot.definitions()],
         )
         self.assertEqual(
-            "The window shows x from −10 to 10, and y from −6.5 to 6.5.", window_in_words(WINDOW)
+            "The window shows x from −10 to 10, and y from −6.5 to 6.5.",
+            window_in_words(Study().snapshot, WINDOW),
         )
 
     def test_rising_and_falling_is_what_the_values_do(self) -> None:

@@ -7,6 +7,7 @@ from typing import Any
 from axis_path.core import MathError, Study, Window
 from axis_path.core.errors import UnitError
 from axis_path.core.features.checks.queries import Checks
+from axis_path.core.features.description import describe, window_in_words
 from axis_path.core.features.findings.answers import answer
 from axis_path.core.features.findings.section import SavedQueries
 from axis_path.core.kinds.drawables import Drawables
@@ -150,6 +151,30 @@ class LookTest(unittest.TestCase):
                 self.assertLessEqual(place, set(_numbers(row["runner"])))
         with self.assertRaises(UnitError):
             study.apply({"do": "runner", "id": 1, "t": "3 s"}, WINDOW)
+
+    def test_the_plane_in_words_names_units(self) -> None:
+        study = study_of(FALL, "pole(t) = 30 m s/(t - 3 s)")
+        fall, pole = (describe(study.snapshot, line, WINDOW) for line in study.definitions())
+        assert fall is not None
+        assert pole is not None
+        self.assertEqual("It is defined for 0 s ≤ t ≤ 5 s.", fall.sentences[0])
+        self.assertIn("From t = 0 s it rises to its maximum (240000/196133 s, ", fall.sentences[1])
+        self.assertTrue(fall.sentences[1].endswith("then falls to t = 5 s."))
+        self.assertIn("Pole at t = 3 s: ", pole.sentences[3])
+        words = "The window shows x from −1 to 9 s, and y from −40 to 60 m."
+        self.assertEqual(words, window_in_words(study.snapshot, WINDOW))
+        plain = window_in_words(study_of("q(x) = x").snapshot, WINDOW)
+        self.assertEqual("The window shows x from −1 to 9, and y from −40 to 60.", plain)
+
+    def test_why_nothing_is_drawn_names_units(self) -> None:
+        for line, words in (
+            ("f(t) = 3 m for 20 s <= t <= 30 s", "its domain 20 s ≤ t ≤ 30 s lies outside"),
+            ("f(t) = 3 m for 5 s <= t <= 1 s", "its lower end 5 s is not below its upper end 1 s"),
+            ("f(t) = 3 m sqrt(-1 - t/(9 s)) for 0 s <= t", "no real value for 0 s ≤ t ≤ 9 s"),
+        ):
+            (row,) = study_of(line).scene(WINDOW).to_dict()["rows"]
+            with self.subTest(line):
+                self.assertIn(words, row["why"]["sentence"])
 
     def test_a_family_takes_and_names_quantities(self) -> None:
         study = study_of("v = 12 m/s", "way(t) = v t for 0 s <= t <= 5 s")

@@ -22,14 +22,14 @@ def description(job: Job, query: DescriptionQuery) -> dict[str, Any]:
     lines = []
     for line in snapshot.lines:
         with calculation():
-            said = describe(snapshot, snapshot.definition(line.id), request.window)
-        if said is not None:
+            described = describe(snapshot, snapshot.definition(line.id), request.window)
+        if described is not None:
             lines.append({
-                "id": said.id, "text": said.text, "mathml": said.mathml,
-                "sentences": list(said.sentences),
+                "id": described.id, "text": described.text, "mathml": described.mathml,
+                "sentences": list(described.sentences),
             })  # fmt: skip
     return {
-        "version": request.version, "window": window_in_words(request.window), "lines": lines,
+        "version": request.version, "window": window_in_words(snapshot, request.window), "lines": lines,
         "data": list(_data(request.study)),
     }  # fmt: skip
 
@@ -41,8 +41,10 @@ def _data(study: Study) -> list[str]:
         try:
             points, _ = study.snapshot.query(Plots).plotted(plot)
         except MathError as err:
-            said.append(f"{plot.y} against {plot.x} is not drawn: {err.message}")
+            described.append(f"{plot.y} against {plot.x} is not drawn: {err.message}")
             continue
         count = len(points)
-        said.append(f"{count} {'point' if count == 1 else 'points'}: {plot.y} against {plot.x}.")
+        described.append(
+            f"{count} {'point' if count == 1 else 'points'}: {plot.y} against {plot.x}."
+        )
     return said

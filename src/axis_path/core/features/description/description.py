@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from axis_path.core.compile.definition import Definition
 from axis_path.core.compile.snapshot import Snapshot
+from axis_path.core.compile.units.plane import AxisName, PlaneUnits
 from axis_path.core.draw import Window
 from axis_path.core.errors import MathError, StoppedError
 from axis_path.core.features.description.monotonicity import describe_function
@@ -40,13 +41,17 @@ class LineInWords:
     sentences: tuple[str, ...]
 
 
-def window_in_words(window: Window) -> str:
-    """Describe from where to where the window goes."""
+def window_in_words(snapshot: Snapshot, window: Window) -> str:
+    """Describe from where to where the window goes, in the units of the axes."""
+    units = snapshot.query(PlaneUnits)
     x, y = (
         tuple(10**end if is_log else end for end in bounds)
         for bounds, is_log in ((window.x, window.log_x), (window.y, window.log_y))
     )
-    across, up = (f"{low:.4g} to {high:.4g}" for low, high in (x, y))
+    across, up = (
+        f"{low:.4g} to {high:.4g} {units.only_unit(axis).printed}".rstrip()
+        for (low, high), axis in ((x, AxisName.X), (y, AxisName.Y))
+    )
     return f"The window shows x from {across}, and y from {up}.".replace("-", "−")
 
 

@@ -11,6 +11,7 @@ from axis_path.core.compile.curves import Curves
 from axis_path.core.compile.snapshot import Snapshot
 from axis_path.core.draw import Window
 from axis_path.core.evaluate import RealFunction
+from axis_path.core.evaluate.quantities import with_unit
 from axis_path.core.features.findings.answer import is_whole
 from axis_path.core.features.findings.searches import Searches
 from axis_path.core.kinds.functions.lane import end_text
@@ -86,7 +87,8 @@ def _within(function: RealFunction, bounds: tuple[str, ...]) -> tuple[str | None
 
 def _domain(function: RealFunction) -> str:
     variable = function.variable
-    low, high = (end and end_text(end) for end in (function.low, function.high))
+    unit = function.units.variable.printed
+    low, high = (end and end_text(end, unit) for end in (function.low, function.high))
     closed = [end is None or end.closed for end in (function.low, function.high)]
     left = f"{low} {'≤' if closed[0] else '<'} " if low else ""
     right = f" {'≤' if closed[1] else '<'} {high}" if high else ""
@@ -102,7 +104,6 @@ def _monotonicity(
     if len(stops) > _MOST_EVENTS:
         turns = sum(item.kind in _TURNS for item in extrema)
         return f"It rises and falls: it has {turns} extrema in the window."
-    variable = function.variable
     sentences: list[str] = []
     parts: list[str] = []
     start = before = ends[0]
@@ -115,15 +116,15 @@ def _monotonicity(
             parts.append(f"{verb} to {stop.words}")
             continue
         # Between two parts it has no value.
-        sentences.extend(_part(variable, start, parts))
+        sentences.extend(_part(function, start, parts))
         start, parts = stop.x, []
-    sentences.extend(_part(variable, start, parts))
+    sentences.extend(_part(function, start, parts))
     return " ".join(sentences)
 
 
-def _part(variable: str, start: float, parts: list[str]) -> Iterator[str]:
+def _part(function: RealFunction, start: float, parts: list[str]) -> Iterator[str]:
     if parts:
-        yield f"From {variable} = {_number(start)} it {', then '.join(parts)}."
+        yield f"From {_place(function, _number(start))} it {', then '.join(parts)}."
 
 
 def _stops(
@@ -132,14 +133,17 @@ def _stops(
     variable = function.variable
     for item in extrema:
         if ends[0] < item.x < ends[1]:
-            at, value = _short(item), item.y_exact or item.y_text
-            is_one = variable not in at
+            is_one = variable not in _short(item)
+            at = (
+                with_unit(_short(item), function.units.variable.printed) if is_one else _short(item)
+            )
+            value = with_unit(item.y_exact or item.y_text, function.units.y.printed)
             words = f"({at}, {value})" if is_one else f"{value} for {at}"
             yield _Stop(item.x, f"its {item.kind.label} {words}")
     for item in breaks:
         if ends[0] < item.x < ends[1]:
-            yield _Stop(item.x, f"the {item.kind.label} at {variable} = {_short(item)}")
-    yield _Stop(ends[1], f"{variable} = {_number(ends[1])}")
+            yield _Stop(item.x, f"the {item.kind.label} at {_place(function, _short(item))}")
+    yield _Stop(ends[1], _place(function, _number(ends[1])))
 
 
 def _verb(function: RealFunction, low: float, high: float) -> str:
@@ -158,7 +162,8 @@ def _zeros(function: RealFunction, zeros: Findings) -> str:
         return zeros.along
     if not len(zeros):
         return "It has no zero in the window." if zeros.complete else "No zero was found."
-    zeros_in_words = [_short(item) for item in list(zeros)[:_MOST_EVENTS]]
+    unit = function.units.variable.printed
+    zeros_in_words = [with_unit(_short(item), unit) for item in list(zeros)[:_MOST_EVENTS]]
     more = len(zeros) - len(zeros_in_words)
     word = "Zero" if len(zeros) == 1 else "Zeros"
     rest = f", and {more} more" if more > 0 else ""
@@ -171,7 +176,12 @@ def _breaks(function: RealFunction, breaks: Findings) -> Iterator[str]:
     for item in events[:_MOST_EVENTS]:
         why = f": {item.why}" if item.why else ""
         label = item.kind.label
-        yield f"{label[0].upper()}{label[1:]} at {function.variable} = {_short(item)}{why}."
+        yield f"{label[0].upper()}{label[1:]} at {_place(function, _short(item))}{why}."
+
+
+def _place(function: RealFunction, text: str) -> str:
+    """Return a value of the variable with its unit: ``t = 3 s``."""
+    return f"{function.variable} = {with_unit(text, function.units.variable.printed)}"
 
 
 def _short(item: Finding) -> str:

@@ -45,7 +45,7 @@ def _drawn(function: RealFunction, window: Window) -> Drawing:
             zeros, is_whole = locate_marks(function, curve, window), True
     except StoppedError as err:
         zeros, is_whole = Findings((), complete=False, note=err.message), False
-    marks = mark_dicts(zeros, window)
+    marks = mark_dicts(zeros, window, function.units.variable.printed)
     breaks = breaks_of(function, curve, window)
     visible = last_visible_point(curve, window)
     points = single_points(function, curve, window)

@@ -17,6 +17,7 @@ from axis_path.core.draw.curves import compiled, refine
 from axis_path.core.draw.pixels import PER_PX, point_tenths, tenths_across, tenths_down
 from axis_path.core.errors import LimitError, NotHandledError
 from axis_path.core.evaluate import VALUE_BITS, End, RealFunction, digits_of
+from axis_path.core.evaluate.quantities import with_unit
 from axis_path.core.lines.sliders import written_number
 from axis_path.core.locate import written
 
@@ -66,8 +67,9 @@ def make_lane(
         window: the plane's window, whose horizontal axis the lane shares.
         marks: what stands on the lane.
     """
-    low = _handle(function.low, window)
-    high = _handle(function.high, window)
+    unit = function.units.variable.printed
+    low = _handle(function.low, window, unit)
+    high = _handle(function.high, window, unit)
     left, right = -window.beyond * PER_PX, (window.visible.width + window.beyond) * PER_PX
     start = min(max(low["x"], left), right) if low else left
     stop = min(max(high["x"], left), right) if high else right
@@ -138,19 +140,24 @@ def trends_of(function: RealFunction, curve: Curve, window: Window) -> list[list
     return cast("list[list[int]]", rows.tolist())
 
 
-def _handle(end: End | None, window: Window) -> dict[str, Any] | None:
+def _handle(end: End | None, window: Window, unit: str) -> dict[str, Any] | None:
     if end is None:
         return None
     # Far outside the window a handle has a place too, but not one that overflows.
     near = min(max(float(window.across(np.array(end.near))), -1e6), 1e6)
-    return {"x": round(near * PER_PX), "closed": end.closed, "text": end_text(end)}
+    return {"x": round(near * PER_PX), "closed": end.closed, "text": end_text(end, unit)}
 
 
-def end_text(end: End) -> str:
-    """Write an end of a domain: exactly if that is short, else with a few digits."""
+def end_text(end: End, unit: str = "") -> str:
+    """Write an end of a domain: exactly if that is short, else with a few digits.
+
+    Args:
+        end: a number of the unit.
+        unit: as it is printed; written behind the number.
+    """
     if "text" not in end.cache:
         end.cache["text"] = _end_text(end)
-    return end.cache["text"]
+    return with_unit(end.cache["text"], unit)
 
 
 def _end_text(end: End) -> str:

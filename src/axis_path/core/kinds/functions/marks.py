@@ -13,6 +13,7 @@ from numpy.typing import NDArray
 from axis_path.core.draw import Curve, Window
 from axis_path.core.draw.pixels import tenths_across
 from axis_path.core.evaluate import RealFunction
+from axis_path.core.evaluate.quantities import with_unit
 from axis_path.core.limits import LARGEST_MARKS, MARK_CELLS
 from axis_path.core.locate import Finding, Findings, find_zeros, interval, quick_zeros
 from axis_path.core.threads import SharedCache
@@ -176,14 +177,20 @@ def _with_ends(
     return joined
 
 
-def mark_dicts(findings: Findings, window: Window) -> list[dict[str, Any]]:
-    """Return marks as plain data, each with a short text that stands at it."""
+def mark_dicts(findings: Findings, window: Window, unit: str = "") -> list[dict[str, Any]]:
+    """Return marks as plain data, each with a short text that stands at it.
+
+    Args:
+        findings: what is marked.
+        window: what part of the plane is seen.
+        unit: of their places, as it is printed.
+    """
     abscissae = tenths_across(np.array([finding.x for finding in findings]), window)
     return [
         {
             "x": x,
             "value": finding.x,
-            "text": finding.exact or finding.text,
+            "text": with_unit(finding.exact or finding.text, unit),
             "short": _short(finding),
             "kind": finding.kind.value,
             "proved": finding.proved,

@@ -8,6 +8,7 @@ from typing import Any
 from axis_path.core.arithmetic import Defined, ball, precision
 from axis_path.core.draw import Curve, Window
 from axis_path.core.evaluate import VALUE_BITS, RealFunction
+from axis_path.core.evaluate.quantities import with_unit
 from axis_path.core.kinds.functions.lane import end_text
 from axis_path.core.lines.domains import round_to_px
 from axis_path.core.lines.sliders import written_number
@@ -17,14 +18,15 @@ def why_not_drawn(
     name: str, function: RealFunction, curve: Curve, window: Window
 ) -> dict[str, Any] | None:
     """Explain why a function that works shows no curve; None if it shows one."""
-    variable = function.variable
+    variable, unit = function.variable, function.units.variable.printed
     if function.low is not None and function.high is not None:
         with precision(VALUE_BITS):
             sign = ball.subtract(function.high.value, function.low.value).sign()
         if sign != 1:
+            low, high = (end_text(end, unit) for end in (function.low, function.high))
             return _why(
-                f"Nothing of {name} is drawn: its domain is empty, because its lower end "
-                f"{end_text(function.low)} is not below its upper end {end_text(function.high)}."
+                f"Nothing of {name} is drawn: its domain is empty, because its lower end {low} is "
+                f"not below its upper end {high}."
             )
     if curve.domain is None:
         abscissa = _domain_words(function)
@@ -35,7 +37,7 @@ def why_not_drawn(
         reason = _first_reason(function, curve)
         return _why(
             f"Nothing of {name} is drawn: it has no real value for "
-            f"{_interval_words(curve.domain, variable, window)}{reason}."
+            f"{_interval_words(curve.domain, variable, window, unit)}{reason}."
         )
     side = _outside(curve, window)
     if side:
@@ -57,7 +59,8 @@ def _first_reason(function: RealFunction, curve: Curve) -> str:
         with precision(VALUE_BITS):
             value = function.prove_within(ball.from_fraction(x))
         if value.defined is Defined.NO and value.reason:
-            return f" ({value.reason} at {function.variable} = {_number(x)})"
+            at = with_unit(_number(x), function.units.variable.printed)
+            return f" ({value.reason} at {function.variable} = {at})"
     return ""
 
 
@@ -67,16 +70,18 @@ def _number(x: Fraction) -> str:
 
 
 def _domain_words(function: RealFunction) -> str:
-    low, high = function.low, function.high
-    left = f"{end_text(low)} {'≤' if low.closed else '<'} " if low is not None else ""
-    right = f" {'≤' if high.closed else '<'} {end_text(high)}" if high is not None else ""
+    low, high, unit = function.low, function.high, function.units.variable.printed
+    left = f"{end_text(low, unit)} {'≤' if low.closed else '<'} " if low is not None else ""
+    right = f" {'≤' if high.closed else '<'} {end_text(high, unit)}" if high is not None else ""
     if low is not None and high is None:
-        return f"{function.variable} {'≥' if low.closed else '>'} {end_text(low)}"
+        return f"{function.variable} {'≥' if low.closed else '>'} {end_text(low, unit)}"
     return f"{left}{function.variable}{right}"
 
 
-def _interval_words(domain: tuple[float, float], variable: str, window: Window) -> str:
-    low, high = (_number(round_to_px(end, window)) for end in domain)
+def _interval_words(
+    domain: tuple[float, float], variable: str, window: Window, unit: str
+) -> str:  # fmt: skip
+    low, high = (with_unit(_number(round_to_px(end, window)), unit) for end in domain)
     return f"{low} ≤ {variable} ≤ {high}"
 
 

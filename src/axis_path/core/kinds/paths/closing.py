@@ -64,7 +64,7 @@ def _closing(path: RealPath) -> Closing | None:
     low = end_text(path.low)
     is_zero = start.exact is not None and start.exact == 0
     high = text if is_zero else f"{low.replace('−', '-').replace('π', 'pi')} + {text}"
-    shown = end_text(type(path.high)(end, closed=True))
+    shown = end_text(type(path.high)(end, closed=True), path.x.units.variable.printed)
     return Closing(low if "low" in path.assumed else None, high, shown)
 
 

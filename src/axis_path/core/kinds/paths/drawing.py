@@ -22,6 +22,7 @@ from axis_path.core.draw.pixels import (
 )
 from axis_path.core.errors import StoppedError
 from axis_path.core.evaluate import End, RealFunction, RealPath, decimal_text
+from axis_path.core.evaluate.quantities import with_unit
 from axis_path.core.kinds.drawing import Drawing, cached_drawing, stopped
 from axis_path.core.kinds.functions.lane import end_text, make_lane
 from axis_path.core.kinds.functions.read_off import READING_DIGITS, quickly_read
@@ -139,8 +140,9 @@ def _coordinate(function: RealFunction, t: Ball) -> str:
 
 def _point_words(path: RealPath, t: Ball, x: str, y: str) -> str:
     name = GREEK.get(path.variable, path.variable)
-    point = f"({x}, {y})" if x and y else "undefined"
-    return f"{name} = {_short(t)}: {point}"
+    x_unit, y_unit = path.x.units.x.printed, path.x.units.y.printed
+    point = f"({with_unit(x, x_unit)}, {with_unit(y, y_unit)})" if x and y else "undefined"
+    return f"{name} = {with_unit(_short(t), path.x.units.variable.printed)}: {point}"
 
 
 def _short(value: Ball) -> str:
@@ -160,7 +162,8 @@ def span_words(path: RealPath) -> str:
     """Describe between which parameters a path is drawn."""
     name = GREEK.get(path.variable, path.variable)
     left, right = ("≤" if end.closed else "<" for end in (path.low, path.high))
-    return f"{end_text(path.low)} {left} {name} {right} {end_text(path.high)}"
+    low, high = (end_text(end, path.x.units.variable.printed) for end in (path.low, path.high))
+    return f"{low} {left} {name} {right} {high}"
 
 
 def _ends(path: RealPath, curve: Curve, window: Window) -> list[dict[str, Any]]:
