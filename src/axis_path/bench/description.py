@@ -29,22 +29,24 @@ def description(job: Job, query: DescriptionQuery) -> dict[str, Any]:
                 "sentences": list(described.sentences),
             })  # fmt: skip
     return {
-        "version": request.version, "window": window_in_words(snapshot, request.window), "lines": lines,
-        "data": list(_data(request.study)),
-    }  # fmt: skip
+        "version": request.version,
+        "window": window_in_words(snapshot, request.window),
+        "lines": lines,
+        "data": _data(request.study),
+    }
 
 
 def _data(study: Study) -> list[str]:
     """Describe the columns that are drawn as points."""
-    said = []
+    sentences = []
     for plot in study.snapshot.section(Data).plots:
         try:
             points, _ = study.snapshot.query(Plots).plotted(plot)
         except MathError as err:
-            described.append(f"{plot.y} against {plot.x} is not drawn: {err.message}")
+            sentences.append(f"{plot.y} against {plot.x} is not drawn: {err.message}")
             continue
         count = len(points)
-        described.append(
+        sentences.append(
             f"{count} {'point' if count == 1 else 'points'}: {plot.y} against {plot.x}."
         )
-    return said
+    return sentences
