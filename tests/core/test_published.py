@@ -11,7 +11,7 @@ from axis_path.core import Study
 from axis_path.core.arithmetic import Defined, ball, precision
 from axis_path.core.catalogue import FUNCTIONS
 from axis_path.core.language import Vocabulary, read_expression
-from axis_path.core.language.tree import names_in
+from axis_path.core.language.walk import names_in
 from tests.core.functions import make_function
 from tests.core.test_matrices import EXACT as OBJECTS
 

@@ -20,7 +20,8 @@ from axis_path.core.dimensions import described
 from axis_path.core.errors import UnitError, UnknownNameError
 from axis_path.core.evaluate import ResultKind
 from axis_path.core.language import Vocabulary, plain, read_expression
-from axis_path.core.language.tree import Quantity, walk
+from axis_path.core.language.tree import Quantity
+from axis_path.core.language.walk import walk
 
 ROOT = Path(__file__).resolve().parent.parent.parent
 #: Conversions from the SI Brochure, NIST SP 811 and the laws that define customary units.

@@ -53,13 +53,8 @@ from axis_path.core.language import (
     Vocabulary,
     read_expression,
 )
-from axis_path.core.language.tree import (
-    AngleUnit,
-    Converted,
-    Node,
-    has_unit_nodes,
-    names_in,
-)
+from axis_path.core.language.tree import AngleUnit, Converted, Node
+from axis_path.core.language.walk import has_unit_nodes, names_in
 from axis_path.core.lines.meaning import (
     CALLED,
     VALUED,

@@ -35,14 +35,8 @@ from axis_path.core.language import (
     RelationLine,
     ValueLine,
 )
-from axis_path.core.language.tree import (
-    Binary,
-    Call,
-    Name,
-    Node,
-    Operator,
-    walk,
-)
+from axis_path.core.language.tree import Binary, Call, Name, Node, Operator
+from axis_path.core.language.walk import walk
 from axis_path.core.lines.meaning import (
     Kind,
     Meaning,

@@ -35,7 +35,8 @@ from axis_path.core.evaluate.exact.factors import factored_form
 from axis_path.core.evaluate.quantities import point_with_units, quantity_of
 from axis_path.core.language import hint_of, line_nodes, read_expression, spelled, typeset
 from axis_path.core.language.read import read_body
-from axis_path.core.language.tree import Call, Name, Node, Physical, walk
+from axis_path.core.language.tree import Call, Name, Node, Physical
+from axis_path.core.language.walk import walk
 from axis_path.core.lines.meaning import VALUED, Kind
 
 #: The usual variables, which a line need not name.

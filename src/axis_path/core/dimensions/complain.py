@@ -17,8 +17,8 @@ from axis_path.core.language.tree import (
     Operator,
     Quantity,
     Span,
-    walk,
 )
+from axis_path.core.language.walk import walk
 
 
 def mismatch(

@@ -51,11 +51,8 @@ from axis_path.core.language.tree import (
     Replaced,
     Summary,
     Transposed,
-    counter_nodes,
-    is_infinite,
-    subscript_nodes,
-    walk,
 )
+from axis_path.core.language.walk import counter_nodes, is_infinite, subscript_nodes, walk
 
 Variables = Mapping[str, AnyMeasure]
 _DEGREE, _RADIAN = read_unit("°"), read_unit("rad")

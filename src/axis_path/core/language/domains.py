@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from axis_path.core.errors import DomainError
 from axis_path.core.language.parsing.body import Condition
-from axis_path.core.language.tree import Bound, Domain, Name, Node, is_infinite, names_in
+from axis_path.core.language.tree import Bound, Domain, Name, Node
+from axis_path.core.language.walk import is_infinite, names_in
 
 
 def read_domains(

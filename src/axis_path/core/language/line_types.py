@@ -5,12 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from axis_path.core.language.parsing.body import Condition
-from axis_path.core.language.tree import (
-    Domain,
-    Node,
-    Span,
-    domain_nodes,
-)
+from axis_path.core.language.tree import Domain, Node, Span
+from axis_path.core.language.walk import domain_nodes
 
 
 @dataclass(frozen=True, slots=True)

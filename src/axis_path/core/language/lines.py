@@ -31,11 +31,9 @@ from axis_path.core.language.tree import (
     Range,
     Span,
     Summary,
-    is_infinite,
-    names_in,
-    walk,
 )
 from axis_path.core.language.vocabulary import NAME_PATTERN, WORDS, Vocabulary, spelled
+from axis_path.core.language.walk import is_infinite, names_in, walk
 from axis_path.core.limits import LINE_LENGTH, SET_EQUATIONS
 
 _NAME = NAME_PATTERN.pattern

@@ -23,13 +23,11 @@ from axis_path.core.language.parsing.body import Body, Branch, Condition
 from axis_path.core.language.parsing.tree_builder import make_tree_builder
 from axis_path.core.language.scanning.scan import scan
 from axis_path.core.language.scanning.tokens import Token
-from axis_path.core.language.tree import (
-    Node,
-    children,
-)
+from axis_path.core.language.tree import Node
 from axis_path.core.language.vocabulary import (
     Vocabulary,
 )
+from axis_path.core.language.walk import children
 from axis_path.core.limits import TREE_DEPTH
 
 

@@ -34,7 +34,8 @@ from axis_path.core.language import (
     typeset_line,
 )
 from axis_path.core.language.sets.split import split_set
-from axis_path.core.language.tree import WITH_UNITS, Name, Span, free_parts, name_of
+from axis_path.core.language.tree import Name, Span
+from axis_path.core.language.walk import WITH_UNITS, free_parts, name_of
 from axis_path.core.limits import LINE_LENGTH
 from axis_path.core.lines.sliders import slider_value
 

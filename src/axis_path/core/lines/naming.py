@@ -7,7 +7,8 @@ from dataclasses import replace
 
 from axis_path.core.language import FunctionLine, RelationLine, ValueLine, is_function_head
 from axis_path.core.language.sets.split import split_set
-from axis_path.core.language.tree import Name, Pair, walk
+from axis_path.core.language.tree import Name, Pair
+from axis_path.core.language.walk import walk
 from axis_path.core.lines.line import StudyLine
 from axis_path.core.lines.meaning import name_in_head, read_alone, reads_with_others
 from axis_path.core.lines.sliders import guessed_range, slider_unit

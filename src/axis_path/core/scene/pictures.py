@@ -21,7 +21,8 @@ from axis_path.core.features.registry import FEATURES
 from axis_path.core.kinds.drawables import Drawables
 from axis_path.core.kinds.registry import KINDS
 from axis_path.core.kinds.states import States
-from axis_path.core.scene.scene import Scene, make_readings, make_scene
+from axis_path.core.scene.readings import make_readings
+from axis_path.core.scene.scene import Scene, make_scene
 
 
 class Pictures:

@@ -6,10 +6,9 @@ computed together, so that nothing on the screen can be older than the rest.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import asdict, dataclass, field
 from fractions import Fraction
-from functools import partial
 from itertools import count
 from typing import Any
 
@@ -18,39 +17,33 @@ from numpy.typing import NDArray
 
 from axis_path.core.compile.definition import Definition
 from axis_path.core.contract import write
-from axis_path.core.deadline import calculation
 from axis_path.core.draw import (
     Window,
 )
 from axis_path.core.draw.pixels import (
     Flag,
     place_flags,
-    point_tenths,
 )
 from axis_path.core.draw.value_labels import place_values
-from axis_path.core.errors import MathError, StoppedError
+from axis_path.core.errors import MathError
 from axis_path.core.evaluate import (
-    RealFunction,
     RealPath,
 )
-from axis_path.core.evaluate.quantities import with_unit
 from axis_path.core.features.axes.drawing import draw_axes, label_flags
 from axis_path.core.features.axes.queries import Axes
 from axis_path.core.features.families.drawing import draw_member, family_row
 from axis_path.core.features.motion.row import make_runner
 from axis_path.core.features.sliders.row import make_sliders
 from axis_path.core.kinds.drawing import NOTHING, PLAIN, Drawing
-from axis_path.core.kinds.functions.read_off import read_value
 from axis_path.core.kinds.paths.closing import closing_dict
-from axis_path.core.kinds.paths.drawing import nearest_on, span_words
+from axis_path.core.kinds.paths.drawing import span_words
 from axis_path.core.kinds.problems import problem_dict
 from axis_path.core.kinds.registry import KINDS
 from axis_path.core.kinds.state import State
 from axis_path.core.language import GREEK
-from axis_path.core.lines.domains import round_to_px
 from axis_path.core.lines.family import FamilyState
-from axis_path.core.lines.sliders import written_number
 from axis_path.core.scene.legend import drawn_points, place_legend
+from axis_path.core.scene.readings import placed, reading_line, values_at
 from axis_path.core.scene.uses import users_by_name, users_of
 
 Floats = NDArray[np.float64]
@@ -102,10 +95,6 @@ class Scene:
         }  # fmt: skip
 
 
-#: A longer number is rounded where the reading line shows it.
-_LONGEST_READING = 9
-
-
 def make_scene(
     state: State,
     axes: Axes,
@@ -124,7 +113,7 @@ def make_scene(
             rounded to what a pixel can tell, a fraction is taken as it is.
         pointer_y: how high the pointer is; paths are read at their point nearest to it.
     """
-    x_reading = None if reading_x is None else _placed(reading_x, window)
+    x_reading = None if reading_x is None else placed(reading_x, window)
     definitions = state.definitions
     drawings = {d.id: state.draw(d, window) for d in definitions}
     members = _members(state, window)
@@ -142,7 +131,7 @@ def make_scene(
     )
     users, tones = users_by_name(definitions, state.end_uses), _tones(state)
     at = None if reading_x is None else (reading_x, pointer_y)
-    readings = {} if at is None else _values_at(state, drawings, window, at)
+    readings = {} if at is None else values_at(state, drawings, window, at)
     rows = [
         _row(state, definition, window, readings.get(str(definition.id)))
         | {"tone": tones[definition.id]}
@@ -158,7 +147,7 @@ def make_scene(
         drawn_axes,
         rows,
         make_sliders(definitions, state.ranges, users, state.typed),
-        _reading(x_reading, window, axes.unit_across),
+        reading_line(x_reading, window, axes.unit_across),
         _why_empty(definitions, rows, state),
         place_legend(rows, window.visible, axes.spec.legend_at) if axes.spec.legend else None,
     )
@@ -282,83 +271,6 @@ def _assumed(path: RealPath | None) -> str:
     return f"drawn for {span_words(path)}" if path is not None and path.assumed else ""
 
 
-def _unless_stopped(read: Callable[[], dict[str, Any] | None]) -> dict[str, Any] | None:
-    """Read something off; what takes too long is not known, and keeps nothing else waiting."""
-    try:
-        with calculation():
-            return read()
-    except StoppedError as err:
-        return {"text": "not known", "reason": err.message, "y": None}
-
-
-def _read_off(function: RealFunction, x: Fraction, window: Window) -> dict[str, Any]:
-    text, y = read_value(function, x)
-    is_visible = bool(text) and window.y[0] <= y <= window.y[1]
-    return {
-        "text": with_unit(text, function.units.y.printed) if text else "undefined",
-        "reason": "" if text else function.reason_at(x),
-        "y": point_tenths(float(x), y, window)[1] if is_visible else None,
-    }
-
-
-def _placed(x: float | Fraction, window: Window) -> Fraction:
-    return x if isinstance(x, Fraction) else round_to_px(x, window)
-
-
-def make_readings(
-    state: State,
-    window: Window,
-    reading_x: float | Fraction,
-    pointer_y: float | None = None,
-    unit: str = "",
-) -> dict[str, Any]:
-    """Return the reading line alone, with the value of every function at it.
-
-    Args:
-        state: the study in one state.
-        window: what part of the plane is seen.
-        reading_x: where the reading line stands, in axis units.
-        pointer_y: how high the pointer is; paths are read at their point nearest to it.
-        unit: of the axis across, as it is printed.
-    """
-    read = [d for d in state.definitions if pointer_y is not None and d.id in state.paths]
-    drawings = {d.id: state.draw(d, window) for d in read}
-    return {
-        "reading": _reading(_placed(reading_x, window), window, unit),
-        "values": _values_at(state, drawings, window, (reading_x, pointer_y)),
-    }
-
-
-def _values_at(
-    state: State,
-    drawings: Mapping[int, Drawing],
-    window: Window,
-    at: tuple[float | Fraction, float | None],
-) -> dict[str, dict[str, Any] | None]:
-    """Return what each line shows at the reading line, by the id of its definition as a text.
-
-    Args:
-        state: the study in one state.
-        drawings: those of the paths at least; one that is not drawn is not read.
-        window: what part of the plane is seen.
-        at: where the reading line stands, and how high the pointer is.
-    """
-    x, y = at
-    placed = _placed(x, window)
-    values: dict[str, dict[str, Any] | None] = {
-        str(id_): _unless_stopped(partial(_read_off, f, placed, window))
-        for id_, f in state.functions.items()
-    }
-    if y is None:
-        return values
-    for id_, path in state.paths.items():
-        curve = drawings[id_].curve
-        if curve is not None:
-            nearest = partial(nearest_on, path, curve, (float(x), float(y)), window)
-            values[str(id_)] = _unless_stopped(nearest)
-    return values
-
-
 def _axis_names(definitions: list[Definition], state: State) -> tuple[str, str]:
     """Return the names of both axes.
 
@@ -371,16 +283,6 @@ def _axis_names(definitions: list[Definition], state: State) -> tuple[str, str]:
     used = {d.variable for d in definitions if KINDS[d.kind].names_axis and not d.disabled}
     name = used.pop() if len(used) == 1 else None
     return GREEK.get(name or "x", name or "x"), "y"
-
-
-def _reading(x: Fraction | None, window: Window, unit: str = "") -> dict[str, Any] | None:
-    if x is None or not window.x[0] <= x <= window.x[1]:
-        return None
-    position, _ = point_tenths(float(x), window.y[0], window)
-    text = written_number(x)
-    text = text if len(text) <= _LONGEST_READING else f"{float(x):.6g}"
-    text = text.replace("-", "−")
-    return {"x": position, "value": float(x), "text": with_unit(text, unit)}
 
 
 def _why_empty(

@@ -11,7 +11,8 @@ from dataclasses import dataclass, replace
 
 from axis_path.core.arithmetic import Ball, Defined, ball, precision
 from axis_path.core.language import plain
-from axis_path.core.language.tree import Binary, Call, Name, Negative, Node, Over, Summary, walk
+from axis_path.core.language.tree import Binary, Call, Name, Negative, Node, Over, Summary
+from axis_path.core.language.walk import walk
 from axis_path.core.locate import Parts
 
 _INFINITE = "inf"

@@ -22,8 +22,8 @@ from axis_path.core.language.tree import (
     Number,
     Operator,
     Parameter,
-    names_in,
 )
+from axis_path.core.language.walk import names_in
 from axis_path.core.lines.meaning import PLANE_LETTERS, Kind, Meaning
 from axis_path.core.locate.sets import Structure, structure_of
 

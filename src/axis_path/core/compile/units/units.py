@@ -21,15 +21,8 @@ from axis_path.core.dimensions import (
 from axis_path.core.dimensions.expand import expanded, in_base_units
 from axis_path.core.dimensions.terms import Term
 from axis_path.core.language import FunctionLine, Line, RelationLine, ValueLine
-from axis_path.core.language.tree import (
-    AngleUnit,
-    Domain,
-    Name,
-    Node,
-    Parameter,
-    Quantity,
-    names_in,
-)
+from axis_path.core.language.tree import AngleUnit, Domain, Name, Node, Parameter, Quantity
+from axis_path.core.language.walk import names_in
 from axis_path.core.lines.meaning import Meaning
 
 

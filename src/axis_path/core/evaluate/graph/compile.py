@@ -50,8 +50,8 @@ from axis_path.core.language.tree import (
     Quantity,
     Range,
     Summary,
-    is_infinite,
 )
+from axis_path.core.language.walk import is_infinite
 from axis_path.core.limits import NESTED_DEFINITIONS
 
 

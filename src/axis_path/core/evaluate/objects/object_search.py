@@ -28,9 +28,8 @@ from axis_path.core.language.tree import (
     Range,
     Replaced,
     Transposed,
-    children,
-    free_uses,
 )
+from axis_path.core.language.walk import children, free_uses
 
 _ARRAYS = (ValueKind.LIST, ValueKind.MATRIX)
 _NO_KINDS: Kinds = {}

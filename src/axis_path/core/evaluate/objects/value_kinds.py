@@ -30,9 +30,8 @@ from axis_path.core.language.tree import (
     Replaced,
     Subscript,
     Transposed,
-    names_in,
-    walk,
 )
+from axis_path.core.language.walk import names_in, walk
 
 NUMBER, POINT, LIST, MATRIX = ValueKind.NUMBER, ValueKind.POINT, ValueKind.LIST, ValueKind.MATRIX
 Kinds = Mapping[str, ValueKind]

@@ -20,7 +20,7 @@ from axis_path.core.evaluate import VALUE_BITS, Expression, evaluate_constant, t
 from axis_path.core.features.data.section import with_data
 from axis_path.core.language import Vocabulary, read_expression
 from axis_path.core.language.read import read_body
-from axis_path.core.language.tree import names_in
+from axis_path.core.language.walk import names_in
 from axis_path.core.limits import CALCULATED_ROWS
 from axis_path.core.lines.sliders import written_number
 

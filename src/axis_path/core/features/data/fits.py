@@ -29,7 +29,7 @@ from axis_path.core.document.data import Data, FitRequest
 from axis_path.core.errors import DataError, NotHandledError
 from axis_path.core.features.data.columns import Columns
 from axis_path.core.language import read_expression
-from axis_path.core.language.tree import names_in
+from axis_path.core.language.walk import names_in
 from axis_path.core.limits import FIT_DEGREE
 
 #: Letters that may be parameters of a formula.

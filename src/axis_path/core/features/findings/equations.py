@@ -12,7 +12,8 @@ from axis_path.core.evaluate import (
 )
 from axis_path.core.language import RelationLine, Vocabulary, typeset_line
 from axis_path.core.language.parsing.body import Condition as Compared
-from axis_path.core.language.tree import Node, names_in
+from axis_path.core.language.tree import Node
+from axis_path.core.language.walk import names_in
 
 #: Letters that may be unknowns without having been named so.
 LETTERS = frozenset("abcdfghjklmnopqrstuvwxyz") | {

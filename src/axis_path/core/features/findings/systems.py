@@ -23,7 +23,7 @@ from axis_path.core.features.findings.equations import (
     unknowns_in,
 )
 from axis_path.core.language.parsing.body import Condition as Compared
-from axis_path.core.language.tree import has_unit_nodes
+from axis_path.core.language.walk import has_unit_nodes
 from axis_path.core.locate import (
     Findings,
     Kind,

@@ -17,7 +17,7 @@ from axis_path.core.language import (
     read_line,
     spelled,
 )
-from axis_path.core.language.tree import free_uses, name_of
+from axis_path.core.language.walk import free_uses, name_of
 from axis_path.core.lines.meaning import Meaning, name_in_head
 from axis_path.core.lines.sliders import literal
 

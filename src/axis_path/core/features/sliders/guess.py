@@ -23,8 +23,8 @@ from axis_path.core.language.tree import (
     Operator,
     Over,
     Summary,
-    children,
 )
+from axis_path.core.language.walk import children
 from axis_path.core.lines.sliders import Slider, SliderKind, guessed_range
 
 _COUNTING = frozenset({"factorial", "binomial", "gcd", "lcm"})

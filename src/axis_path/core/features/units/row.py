@@ -12,7 +12,8 @@ from axis_path.core.compile.units.plane import AxisName, PlaneUnits
 from axis_path.core.dimensions import ShownQuantity, fitting_units, measures_of
 from axis_path.core.features.feature import SceneRequest
 from axis_path.core.language import line_nodes
-from axis_path.core.language.tree import Binary, Name, Number, Operator, walk
+from axis_path.core.language.tree import Binary, Name, Number, Operator
+from axis_path.core.language.walk import walk
 from axis_path.core.lines.meaning import VALUED
 
 

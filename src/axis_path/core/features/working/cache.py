@@ -12,7 +12,8 @@ from axis_path.core.deadline import has_full_time
 from axis_path.core.document.random_seed import RandomSeed
 from axis_path.core.errors import CancelledError, StoppedError
 from axis_path.core.evaluate import Result
-from axis_path.core.language.tree import Node, names_in
+from axis_path.core.language.tree import Node
+from axis_path.core.language.walk import names_in
 
 
 def cached_result(

@@ -29,7 +29,8 @@ from axis_path.core.language import (
 )
 from axis_path.core.language.parsing.body import Condition
 from axis_path.core.language.read import read_body
-from axis_path.core.language.tree import Call, Converted, Name, Node, names_in
+from axis_path.core.language.tree import Call, Converted, Name, Node
+from axis_path.core.language.walk import names_in
 from axis_path.core.lines.meaning import CALLED
 from axis_path.core.threads import lazy_property
 

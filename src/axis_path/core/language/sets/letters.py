@@ -12,8 +12,9 @@ from collections.abc import Collection
 
 from axis_path.core.catalogue.units import UnitProduct
 from axis_path.core.language.parsing.body import Condition as Compared
-from axis_path.core.language.tree import Name, Node, Quantity, free_uses, has_unit_nodes, walk
+from axis_path.core.language.tree import Name, Node, Quantity
 from axis_path.core.language.vocabulary import NAME_PATTERN
+from axis_path.core.language.walk import free_uses, has_unit_nodes, walk
 
 
 def units_in(compared: Compared) -> dict[str, UnitProduct]:

@@ -21,8 +21,9 @@ from axis_path.core.language.sets.letters import (
     numbers_of,
 )
 from axis_path.core.language.sets.split import EquationText
-from axis_path.core.language.tree import Name, free_uses
+from axis_path.core.language.tree import Name
 from axis_path.core.language.vocabulary import NAME_PATTERN, WORDS, Vocabulary, spelled
+from axis_path.core.language.walk import free_uses
 
 Reading = tuple[SetEquation, ...]
 
