@@ -4,6 +4,7 @@ import io
 import itertools
 import json
 import time
+from types import SimpleNamespace
 from typing import Any
 from unittest import mock
 
@@ -13,7 +14,7 @@ from axis_path.compute import Limits
 from axis_path.core import Study
 from axis_path.core.errors import StoppedError
 from axis_path.core.kinds.paths import drawing as path_drawing
-from axis_path.core.scene import scene
+from axis_path.core.scene import readings
 from axis_path.store import create_study, open_study, session_scope
 from axis_path.web import Settings, create_app
 from tests.databases import DatabaseTest
@@ -146,7 +147,9 @@ class FileTest(FrontDoorTest):
         )
         self.assertIsNone(hidden.json["scene"]["rows"][1]["reading"])
         # One that takes too long is not known, and the picture stands.
-        with mock.patch.object(scene, "nearest_on", side_effect=StoppedError("It took too long.")):
+        with mock.patch.object(
+            readings, "nearest_on", side_effect=StoppedError("It took too long.")
+        ):
             slow = self.ask("scene", reading=2, pointer_y=0).json["scene"]["rows"][1]
         self.assertEqual("not known", slow["reading"]["text"])
         self.assertTrue(slow["curve"]["pieces"])
@@ -175,8 +178,10 @@ class DeadlineTest(FrontDoorTest):
     """What takes too long is said in its own place, whatever page asked; the rest is answered."""
 
     def impatient(self, part: str, **more: object) -> Any:
+        # A clock of its own: threads of the libraries go on by the real one.
         ticks = itertools.count()
-        with mock.patch("axis_path.compute.answering.time.monotonic", lambda: next(ticks) * 3.0):
+        clock = SimpleNamespace(monotonic=lambda: next(ticks) * 3.0)
+        with mock.patch("axis_path.compute.answering.time", clock):
             return self.ask(part, **more)
 
     def test_every_question_is_answered_in_time_with_a_sentence(self) -> None:
