@@ -1092,6 +1092,7 @@ export interface WhatIfCell {
 
 /** A column of the what-if table. */
 export interface WhatIfColumn {
+  label: string;
   problem: string;
   text: string;
   unit: string;

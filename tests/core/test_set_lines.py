@@ -113,9 +113,30 @@ class ValueTest(unittest.TestCase):
 
     def test_solutions_are_put_into_the_equations_of_their_line(self) -> None:
         study = _study("a = 12°", RAMP)
-        solved = study.snapshot.query(SetLines).solved(2)
-        checked = check_solution(study.snapshot, solved, 0)
-        self.assertEqual(["0"] * 5, [one.residual for one in checked if one is not None])
+        for name, unit in (("", ""), ("W", "kN"), ("m", "g"), ("F", "lbf")):
+            # The units in which values are shown change nothing of what is put in.
+            if name:
+                study.apply({"do": "show_in", "id": 2, "name": name, "unit": unit}, WINDOW)
+            solved = study.snapshot.query(SetLines).solved(2)
+            checked = [one for one in check_solution(study.snapshot, solved, 0) if one is not None]
+            self.assertEqual(["0"] * 5, [one.residual for one in checked])
+            for one in checked:
+                self.assertEqual(one.left.decimal(12), one.right.decimal(12), (name, unit))
+
+    def test_values_that_are_solved_for_are_shown_in_other_units(self) -> None:
+        study = _study("v^2 = 2 g_n h; h = 5 m; w^3 + w = v t/h; t = 3 s; w = 2 c^2 - c")
+        before = dict(_summary(study, 1).values)
+        for name, unit, factor in (("v", "km/h", "3.6"), ("h", "cm", "100"), ("t", "ms", "1000")):
+            study.apply({"do": "show_in", "id": 1, "name": name, "unit": unit}, WINDOW)
+            after = dict(_summary(study, 1).values)
+            one, other = (float(text.split()[0].replace("−", "-")) for text in
+                          (before[name], after[name]))  # fmt: skip
+            self.assertAlmostEqual(one * float(factor), other, delta=abs(other) * 1e-3)
+        solved = study.snapshot.query(SetLines).solved(1)
+        for place in range(len(solved.values)):
+            for put_in in check_solution(study.snapshot, solved, place):
+                assert put_in is not None
+                self.assertEqual(put_in.left.decimal(12), put_in.right.decimal(12))
 
 
 #: What a name may be, by another and a number.

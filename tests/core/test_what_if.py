@@ -165,7 +165,8 @@ class CurveTest(unittest.TestCase):
         study = _study("W = m g_n; m = 20 kg", "f(t) = 3 N/kg t for 0 g <= t <= 5000 g")
         study.apply({"do": "axis_unit", "axis": "x", "unit": "g"}, WINDOW)
         study.apply(
-            {"do": "what_if", "name": "m", "listed": "1, 2 kg", "columns": ["W", "2m"]}, WINDOW
+            {"do": "what_if", "name": "m", "listed": "1, 2 kg", "columns": ["W in mN", "2m"]},
+            WINDOW,
         )
         table = study.snapshot.query(WhatIf).table()
         said = where_drawn(study.snapshot, table)

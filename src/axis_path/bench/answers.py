@@ -195,6 +195,7 @@ class WhatIfColumn(TypedDict):
     """A column of the what-if table."""
 
     text: str
+    label: str
     unit: str
     problem: str
 

@@ -58,7 +58,12 @@ def what_if(job: Job, query: WhatIfQuery) -> dict[str, Any]:
             answer |= {
                 "unit": table.unit.printed,
                 "columns": [
-                    {"text": one.text, "unit": one.unit.printed, "problem": one.problem}
+                    {
+                        "text": one.text,
+                        "label": one.label,
+                        "unit": one.unit.printed,
+                        "problem": one.problem,
+                    }
                     for one in table.columns
                 ],
                 "rows": [_row(table, row, digits) for row in range(first, last)],
@@ -118,7 +123,7 @@ def what_if_csv(job: Job, query: StateQuery) -> FileAnswer:
                 for row in range(table.rows.count)]  # fmt: skip
     head = [
         _headed(table.name, table.unit.printed),
-        *(_headed(column.text, column.unit.printed) for column in table.columns),
+        *(_headed(column.label, column.unit.printed) for column in table.columns),
     ]
     values = [table.rows.text(row, _DIGITS_OF_FILE) for row in range(table.rows.count)]
     return FileAnswer(

@@ -75,7 +75,7 @@ class _Checker:
         """Return one side of an equation as a number of the unit of the equation."""
         expressions = self._snapshot.analysis.expressions
         read = self._solved.read
-        (side,) = expressions.differences((term, _ZERO), "", read.unknowns, self._solved.units)
+        (side,) = expressions.differences((term, _ZERO), "", read.unknowns, read.units)
         with COMPUTING:
             unit = unit_of(read.measured.sides[place])
             step = expressions.units.step_in_unit(side.step, unit)

@@ -36,7 +36,7 @@ class SolvedSet:
 
     Attributes:
         read: the equations.
-        units: of the unknowns.
+        units: in which the unknowns are shown.
         problem: the equations as they were solved.
         solutions: of the equations.
         values: of each solution, by the names of the set.

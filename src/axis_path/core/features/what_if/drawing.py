@@ -63,10 +63,10 @@ def where_drawn(snapshot: Snapshot, table: WhatIfTable) -> list[str]:
             continue
         units = _units(snapshot, table, column)
         if units is None:
-            words = f"{_in(column.text, column.unit)} against {_in(table.name, table.unit)}"
+            words = f"{_in(column.label, column.unit)} against {_in(table.name, table.unit)}"
             sentences.append(f"Not drawn, for the axes show something else: {words}.")
         else:
-            words = f"{_in(column.text, units[1])} against {_in(table.name, units[0])}"
+            words = f"{_in(column.label, units[1])} against {_in(table.name, units[0])}"
             sentences.append(f"On the plane: {words}.")
     return sentences
 
@@ -90,7 +90,7 @@ def _drawn(
     curve = WhatIfCurve(table, column, *units)
     dots = curve.dots()
     return {
-        "label": column.text,
+        "label": column.label,
         "lines": visible_lines(curve.lines(window), window),
         "dots": dot_tenths(dots[window.holds(dots)], window) if len(dots) else [],
     }

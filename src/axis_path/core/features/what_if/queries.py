@@ -35,6 +35,7 @@ from axis_path.core.features.tables.queries import Tables
 from axis_path.core.features.what_if.section import WhatIfSpec
 from axis_path.core.features.what_if.varied import quantity_of_name, unit_of_name, varied
 from axis_path.core.language import read_expression, spelled
+from axis_path.core.language.tree import Converted
 from axis_path.core.limits import WHAT_IF_ROWS
 from axis_path.core.tabulate import Abscissae, TableSpec
 from axis_path.core.threads import SharedCache
@@ -57,6 +58,7 @@ class Column:
         quantity: what they are.
         problem: why it has no meaning; empty if it has one.
         is_solved: whether equations have to be solved for each value.
+        label: the text without the unit that it asks for: D for ``D in kN``.
     """
 
     text: str
@@ -64,6 +66,7 @@ class Column:
     quantity: ShownQuantity
     problem: str = ""
     is_solved: bool = False
+    label: str = ""
 
 
 class WhatIf:
@@ -145,10 +148,13 @@ class WhatIfTable:
             node = read_expression(text, analysis.names())
             measure, _ = analysis.measured(node, text)
         except MathError as err:
-            return Column(text, NO_UNIT, PLAIN_QUANTITY, err.message)
+            return Column(text, NO_UNIT, PLAIN_QUANTITY, err.message, label=text)
         own = PLAIN_MEASURE if measure is None else measures_of(measure)[0]
         solved = analysis.solved_in(analysis.uses_of(text))
-        return Column(text, unit_of(own), ShownQuantity.of(own), is_solved=bool(solved))
+        label = text[slice(*node.operand.span)] if isinstance(node, Converted) else text
+        return Column(
+            text, unit_of(own), ShownQuantity.of(own), is_solved=bool(solved), label=label.strip()
+        )
 
     def expression(self, column: Column) -> Expression:
         """Return a column in base units, with the name as a parameter."""

@@ -150,7 +150,7 @@ export const whatIf = (engine) => () => ({
     return (this.answer?.columns ?? []).map((column, key) => ({
       ...column,
       key,
-      head: column.unit ? `${column.text} in ${column.unit}` : column.text,
+      head: column.unit ? `${column.label} in ${column.unit}` : column.label,
       removeLabel: `Remove the column ${column.text}`,
     }));
   },
