@@ -11,6 +11,7 @@ import multiprocessing
 import resource
 import sys
 import threading
+import time
 from collections.abc import Callable
 from concurrent.futures import BrokenExecutor
 from concurrent.futures import TimeoutError as FutureTimeoutError
@@ -28,6 +29,8 @@ from axis_path.core.evaluate.graph.program import Program
 from axis_path.core.limits import EXACT_MEMORY, EXACT_TIME
 
 T = TypeVar("T")
+#: So many seconds after its limit a worker ends itself whose program was killed meanwhile.
+_GRACE_S = 3
 _OUT_OF_TIME = "no exact form was found in time"
 
 
@@ -72,6 +75,13 @@ def _limit_memory(megabytes: int) -> None:
     pages = int(Path("/proc/self/statm").read_text().split()[0])
     size = pages * resource.getpagesize() + megabytes * 1024 * 1024
     resource.setrlimit(resource.RLIMIT_AS, (size, size))
+
+
+def _within_limit(function: Callable[..., T], arguments: tuple[Any, ...], limit_ms: int) -> T:
+    """Run a function here; the process ends by itself if nobody is left to end it in time."""
+    ends_s = int(time.process_time() + limit_ms / 1000) + _GRACE_S
+    resource.setrlimit(resource.RLIMIT_CPU, (ends_s, resource.RLIM_INFINITY))
+    return function(*arguments)
 
 
 def _work(program: Program, parameters: dict[str, Fraction]) -> str | None:
@@ -142,7 +152,9 @@ def _run_pooled(function: Callable[..., Any], arguments: tuple[Any, ...], limit_
     if not _queue.acquire(blocking=False):
         raise TimeoutError
     try:
-        future = _pool.get().schedule(function, args=list(arguments), timeout=limit_ms / 1000)
+        future = _pool.get().schedule(
+            _within_limit, args=[function, arguments, limit_ms], timeout=limit_ms / 1000
+        )
         # Those before it in the queue may take as long each.
         return future.result(timeout=_LONGEST_QUEUE * limit_ms / 1000)
     finally:
