@@ -11,7 +11,6 @@ import multiprocessing
 import resource
 import sys
 import threading
-import time
 from collections.abc import Callable
 from concurrent.futures import BrokenExecutor
 from concurrent.futures import TimeoutError as FutureTimeoutError
@@ -79,7 +78,8 @@ def _limit_memory(megabytes: int) -> None:
 
 def _within_limit(function: Callable[..., T], arguments: tuple[Any, ...], limit_ms: int) -> T:
     """Run a function here; the process ends by itself if nobody is left to end it in time."""
-    ends_s = int(time.process_time() + limit_ms / 1000) + _GRACE_S
+    used = resource.getrusage(resource.RUSAGE_SELF)
+    ends_s = int(used.ru_utime + used.ru_stime + limit_ms / 1000) + _GRACE_S
     resource.setrlimit(resource.RLIMIT_CPU, (ends_s, resource.RLIM_INFINITY))
     return function(*arguments)
 
