@@ -26,7 +26,7 @@ time.sleep(0.5)
 print(workers[0], flush=True)
 time.sleep(60)
 """
-PATIENCE_S = 30
+PATIENCE_S = 120
 
 
 class OrphanTest(unittest.TestCase):

@@ -38,7 +38,7 @@ class Measure:
 
     @property
     def known(self) -> Measure:
-        """Return it with plain numbers for what is unknown."""
+        """Return the measure with its unknown dimensions taken as plain numbers."""
         return replace(self, term=Term(self.term.known))
 
     @property

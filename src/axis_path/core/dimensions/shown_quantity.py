@@ -25,12 +25,12 @@ class ShownQuantity:
 
     @classmethod
     def of(cls, measure: Measure) -> ShownQuantity:
-        """Return it for what an expression measures."""
+        """Return the quantity that an expression measures."""
         return cls(dimension_of(measure), measure.zero is Zero.DIFFERENCE)
 
     @property
     def words(self) -> str:
-        """Return in words what it is: ``a length (m)``."""
+        """Describe it in words: ``a length (m)``."""
         words = described(self.dimension)
         return f"a difference of temperatures ({self.dimension})" if self.is_difference else words
 

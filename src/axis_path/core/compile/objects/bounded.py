@@ -74,8 +74,8 @@ def remark_of(notes: Notes, is_exact: Callable[[], bool] | None = None) -> str:
         is_exact: checks whether it has an exact form, which can take long; asked only if needed.
     """
     if notes.condition < _ILL_CONDITIONED:
-        is_told = notes.is_too_large and not notes.is_bounded
-        return _TOO_LARGE if is_told and not (is_exact and is_exact()) else ""
+        is_worth_saying = notes.is_too_large and not notes.is_bounded
+        return _TOO_LARGE if is_worth_saying and not (is_exact and is_exact()) else ""
     return (
         "The matrix is ill-conditioned: a small change of its entries changes the inverse up to "
         f"{_one_digit(Fraction(notes.condition))} times as much."

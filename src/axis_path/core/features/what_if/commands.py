@@ -52,7 +52,7 @@ def _what_if(snapshot: Snapshot, command: ChangeWhatIf, _window: Window) -> Edit
         return snapshot.with_section(WhatIfSpec()), "Remove the what-if table"
     spec = _spelled_out(snapshot, spec)
     if spec.name != before.name and not changes.keys() & set(_VALUES):
-        spec = _that_fit(snapshot, spec)
+        spec = _with_fitting_values(snapshot, spec)
     if not changes.get("instead"):
         given = given_in_set(snapshot, spec.name)
         if spec.instead not in given:
@@ -77,8 +77,8 @@ def _spelled_out(snapshot: Snapshot, spec: WhatIfSpec) -> WhatIfSpec:
     return replace(spec, start=start, stop=stop, step=step, listed=listed)
 
 
-def _that_fit(snapshot: Snapshot, spec: WhatIfSpec) -> WhatIfSpec:
-    """Return the values of another name: the usual ones if those of the last have another unit."""
+def _with_fitting_values(snapshot: Snapshot, spec: WhatIfSpec) -> WhatIfSpec:
+    """Return the table of another name, with the usual values if the present ones do not fit it."""
     numbers, unit = snapshot.query(Numbers), unit_of_name(snapshot, spec.name)
     try:
         for text in split_list(spec.listed) or [spec.start, spec.stop, spec.step]:

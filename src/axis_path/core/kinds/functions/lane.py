@@ -152,8 +152,8 @@ def end_text(end: End, unit: str = "") -> str:
     """Write an end of a domain: exactly if that is short, else with a few digits.
 
     Args:
-        end: a number of the unit.
-        unit: as it is printed; written behind the number.
+        end: the end.
+        unit: of the end, as it is printed; written behind the number.
     """
     if "text" not in end.cache:
         end.cache["text"] = _end_text(end)
