@@ -328,7 +328,11 @@ export const workingLine = (engine) => () =>
     edit() {
       this.written = this.line.text;
       this.isEditing = true;
-      this.$nextTick(() => this.$refs.field.focus());
+      this.$nextTick(() => {
+        const field = this.$refs.field;
+        field.focus();
+        field.setSelectionRange(field.value.length, field.value.length);
+      });
     },
     cancel() {
       this.isEditing = false;
