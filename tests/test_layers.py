@@ -10,6 +10,7 @@ ROOT = Path(__file__).resolve().parent.parent
 SOURCES = ROOT / "src" / "axis_path"
 #: From the bottom up; a folder may import from those before it and from itself.
 CORE = (
+    "wording",
     "errors",
     "limits",
     "contract",
@@ -34,7 +35,7 @@ CORE = (
     "study",
     "warm",
 )
-LAYERS = ("core", "store", "picture", "jobs", "bench", "compute", "web", "serving")
+LAYERS = ("core", "wording", "store", "picture", "jobs", "bench", "compute", "web", "serving")
 #: What the core must not touch: the web, the database, files, clocks, chance.
 FOREIGN = {
     "flask",

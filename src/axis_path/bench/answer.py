@@ -14,6 +14,7 @@ from axis_path.bench.errors import RequestError
 from axis_path.core.errors import LimitError, MathError
 from axis_path.core.study import problem_dict
 from axis_path.picture import PictureError
+from axis_path.wording import current_reader, say
 
 JSON = "application/json"
 _log = logging.getLogger("axis_path.bench")
@@ -43,8 +44,21 @@ class FileAnswer:
 
 
 def json_bytes(value: Any) -> bytes:  # noqa: ANN401 - any JSON
-    """Return a value as JSON."""
-    return orjson.dumps(value)
+    """Return a value as JSON, with its texts in the words of the present reader."""
+    if current_reader().is_plain:
+        return orjson.dumps(value)
+    return orjson.dumps(value, default=_said, option=orjson.OPT_PASSTHROUGH_SUBCLASS)
+
+
+def _said(value: object) -> str:
+    """Return a text in the words of the present reader.
+
+    Raises:
+        TypeError: it is no text.
+    """
+    if not isinstance(value, str):
+        raise TypeError
+    return say(value)
 
 
 def error_answer(error: Exception) -> Answer:

@@ -11,6 +11,7 @@ from typing import Any
 from axis_path.bench import Answer, FileAnswer, Job, error_answer, json_bytes, run_task
 from axis_path.bench.job import StudyCache
 from axis_path.core import Deadline, deadline_scope
+from axis_path.wording import reader_in, speaking
 
 #: A request without a version is about no study.
 _NO_VERSION = -1
@@ -47,12 +48,13 @@ def run_order(
     deadline = Deadline(
         time.monotonic, step_s=order.step_s, total_s=order.total_s, is_cancelled=is_cancelled
     )
-    try:
-        job = Job(order.study_id, _NO_VERSION, order.context, load, cache)
-        with deadline_scope(deadline):
-            answer = run_task(order.task, job, order.body)
-            if isinstance(answer, FileAnswer):
-                return send_file(answer)
-    except Exception as error:  # noqa: BLE001 - the page gets the error, the log has the rest
-        return error_answer(error)
-    return answer if isinstance(answer, Answer) else Answer(json_bytes(answer))
+    job = Job(order.study_id, _NO_VERSION, order.context, load, cache)
+    with speaking(reader_in(order.context)):
+        try:
+            with deadline_scope(deadline):
+                answer = run_task(order.task, job, order.body)
+                if isinstance(answer, FileAnswer):
+                    return send_file(answer)
+        except Exception as error:  # noqa: BLE001 - the page gets the error, the log has the rest
+            return error_answer(error)
+        return answer if isinstance(answer, Answer) else Answer(json_bytes(answer))

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from flask import Flask, redirect, request, url_for
 from flask_wtf import CSRFProtect
-from markupsafe import Markup
+from markupsafe import Markup, escape
 from sqlalchemy import text
 from werkzeug.exceptions import SecurityError
 from werkzeug.wrappers import Response
@@ -16,6 +16,8 @@ from axis_path.web.assets import register_assets
 from axis_path.web.bench import routes as bench
 from axis_path.web.bench import scene_socket
 from axis_path.web.bench.prefetch import PrefetchPolicy
+from axis_path.web.reader import reader
+from axis_path.web.reader import routes as reader_routes
 from axis_path.web.reference import routes as reference
 from axis_path.web.settings import Settings
 from axis_path.web.state import STATE_KEY, WebState, web_state
@@ -55,10 +57,13 @@ def create_app(settings: Settings, compute: Compute | None = None) -> Flask:
     app.register_blueprint(studies.blueprint)
     app.register_blueprint(bench.blueprint)
     app.register_blueprint(reference.blueprint)
+    app.register_blueprint(reader_routes.blueprint)
+    reader.register(app)
     register_assets(app)
     security.register(app)
     errors.register(app)
     app.jinja_env.filters["mathml"] = _mathml
+    app.jinja_env.filters["sentence"] = _sentence
     app.add_url_rule("/", view_func=_home, endpoint="home")
     app.add_url_rule("/health", view_func=_health, endpoint="health")
     app.add_url_rule("/ready", view_func=_ready, endpoint="ready")
@@ -78,6 +83,16 @@ def _check_host() -> None:
 def _mathml(made: str) -> Markup:
     # The core made it from a syntax tree and escaped every text in it.
     return Markup(made)  # noqa: S704
+
+
+def _sentence(text: str) -> Markup:
+    """Return a sentence in which names and texts stand between backticks."""
+    parts = text.split("`")
+    marked = (
+        Markup("<code>{}</code>").format(part) if k % 2 else escape(part)
+        for k, part in enumerate(parts)
+    )
+    return Markup("").join(marked)
 
 
 def _home() -> Response:

@@ -20,12 +20,14 @@ class Settings(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
         secret_key: signs sessions and form tokens.
         hosts: the names under which pages are served, separated by commas in the environment.
         prefetch: whether pages may ask for states that will probably come next.
+        catalogues: a folder with further languages, which ``axis_path.wording`` reads.
     """
 
     database_url: str
     secret_key: str
     hosts: tuple[str, ...] = OWN_HOSTS
     prefetch: bool = True
+    catalogues: str = ""
 
 
 def read_settings(environment: Mapping[str, str] = os.environ) -> Settings:

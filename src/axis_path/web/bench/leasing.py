@@ -17,6 +17,7 @@ from axis_path.core.limits import COMMAND_TIME, FILE_TIME
 from axis_path.store import load_document
 from axis_path.web.errors import RefusedError
 from axis_path.web.state import database, web_state
+from axis_path.wording import current_reader
 
 USUAL: Final = Limits()
 #: What keeps something is carried out to its end, so it may take a little longer.
@@ -86,8 +87,9 @@ def query_of(
 ) -> Query:
     """Return a question about a study; by default with the body of the present request."""
     sent = request.get_data() if body is None else body
+    known = {**(context or {}), "reader": current_reader().as_context()}
     return Query(
-        task, study_id, sent, document_loader(study_id), context or {}, limits, gone or is_gone()
+        task, study_id, sent, document_loader(study_id), known, limits, gone or is_gone()
     )
 
 

@@ -1,12 +1,13 @@
 // @ts-check
 /** The only place that talks to the server. */
 import { stoppable } from "./stoppable.js";
+import { say } from "./words.js";
 
 /** A refusal of the server, or no answer at all. */
 export class ApiError extends Error {
   /** @param {number} status 0 if there was no answer. @param {any} error */
   constructor(status, error) {
-    super(error.message ?? "The server did not answer.");
+    super(error.message ?? say("The server did not answer."));
     this.status = status;
     this.code = error.code ?? (status ? `web.${status}` : "network");
     this.position = error.position ?? null;
@@ -53,8 +54,8 @@ export function missing(signal) {
   return new ApiError(
     0,
     isStopped
-      ? { code: "stopped", message: "Stopped. What is dimmed is not of this state." }
-      : { message: "The server did not answer. Nothing is lost: try again." },
+      ? { code: "stopped", message: say("Stopped. Dimmed values are out of date.") }
+      : { message: say("The server did not answer. Nothing is lost. Try again.") },
   );
 }
 
@@ -105,7 +106,9 @@ export async function askFile(path, body) {
       body: JSON.stringify(body),
     });
   } catch {
-    throw new ApiError(0, { message: "The server did not answer. Nothing is lost: try again." });
+    throw new ApiError(0, {
+      message: say("The server did not answer. Nothing is lost. Try again."),
+    });
   }
   if (response.ok) return response.blob();
   const answer = await response.json().catch(() => ({}));
@@ -136,7 +139,9 @@ async function get(path) {
   try {
     response = await fetch(path, { headers: { Accept: "application/json" } });
   } catch {
-    throw new ApiError(0, { message: "The server did not answer. Nothing is lost: try again." });
+    throw new ApiError(0, {
+      message: say("The server did not answer. Nothing is lost. Try again."),
+    });
   }
   const answer = await response.json().catch(() => ({}));
   if (!response.ok) throw new ApiError(response.status, answer.error ?? {});

@@ -1,5 +1,7 @@
 // @ts-check
 /** The plane in words, for those who do not see it or want to read it. */
+
+import { say } from "../../shared/words.js";
 import { liveQuery } from "../transport/live_query.js";
 
 /** @param {import("../session/engine.js").Engine} engine */
@@ -37,7 +39,7 @@ export const planeWords = (engine) => () => ({
     this.lines = lines.map((line) => ({
       ...line,
       canHear: heard.has(line.id),
-      hearLabel: `Hear ${line.text.split("=")[0].trim()}`,
+      hearLabel: say("Hear {name}", { name: line.text.split("=")[0].trim() }),
     }));
     this.isBehind = this.live.isPending;
   },

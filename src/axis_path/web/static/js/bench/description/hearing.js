@@ -1,5 +1,7 @@
 // @ts-check
 /** Lets somebody hear a curve: all of it, with the reading line going along, or place by place. */
+
+import { say } from "../../shared/words.js";
 import { abscissa, pxOf } from "../viewport/affine.model.js";
 import { Player } from "./player.js";
 import { heightsOf, soundOf, toneOf } from "./sound.model.js";
@@ -49,11 +51,16 @@ export class Hearing {
     if (id !== null) this.store.heardLine = id;
     const { row } = this;
     if (!row || !this.player.canPlay) {
-      this.store.say(row ? "This browser plays no sound." : "There is no curve to be heard.", true);
+      this.store.say(
+        row ? say("This browser cannot play sound.") : say("There is no curve to hear."),
+        true,
+      );
       return;
     }
     this.store.heardLine = row.id;
-    this.store.said = `Hearing ${row.name}, from the left of the window to the right.`;
+    this.store.said = say("Hearing {name}, from the left of the window to the right.", {
+      name: row.name,
+    });
     this.player.play(soundOf(row, this.picture.viewport.size, COUNT), SECONDS);
     const began = performance.now();
     this.timer = setInterval(() => {

@@ -3,6 +3,7 @@
 
 import { decimal, setAttributes, setHidden } from "../../shared/element.js";
 import { takeHold } from "../../shared/hold.js";
+import { say } from "../../shared/words.js";
 import { shortest } from "../panels/findings/findings.model.js";
 import { laneParts } from "../plane/findings.paint.js";
 import { across } from "../plane/marks.paint.js";
@@ -192,7 +193,7 @@ export const lane = (engine) => () => ({
     reasons.forEach((reason, k) => {
       const gap = gaps.children[k] ?? gaps.appendChild(document.createElement("div"));
       const [left, right] = row.lane.undefined[k].map((end) => across(shift, end));
-      const words = `${row.name} has no value here: ${reason}`;
+      const words = say("{name} has no value here: {reason}", { name: row.name, reason });
       setAttributes(gap, {
         class: "lane-gap",
         tabindex: "0",
@@ -214,17 +215,31 @@ export const lane = (engine) => () => ({
     const free = side === "low" ? GRIP_PX : width - GRIP_PX;
     const x = isFree ? free : across(shift, end.x);
     this.standAt(handle, x);
-    const name = `${side === "low" ? "Lower" : "Upper"} end of the domain of ${this.row.name}`;
+    const name = endName(side, this.row.name);
     setAttributes(handle, {
       class: `lane-handle tone-${(this.row.tone ?? 0) % 8}${isFree ? " is-free" : end.closed ? " is-closed" : ""}`,
       "aria-label": name,
       "aria-valuetext": isFree
-        ? "no end: unbounded"
-        : `${end.text}, ${end.closed ? "included" : "left out"}`,
+        ? say("no limit")
+        : end.closed
+          ? say("{end}, included", { end: end.text })
+          : say("{end}, excluded", { end: end.text }),
       "aria-valuenow": decimal(isFree ? 0 : this.valueAt(x)),
       title: isFree
-        ? `${name}: drag to set one, click to type it`
-        : `${name}: drag to move, click to type it, double-click to ${end.closed ? "leave it out" : "include it"}, Delete to take it away`,
+        ? say("{name}: drag to set one, click to type it", { name })
+        : end.closed
+          ? say(
+              "{name}: drag to move, click to type, double-click to exclude it, Delete to remove it",
+              {
+                name,
+              },
+            )
+          : say(
+              "{name}: drag to move, click to type, double-click to include it, Delete to remove it",
+              {
+                name,
+              },
+            ),
     });
   },
 
@@ -310,8 +325,8 @@ export const lane = (engine) => () => ({
   },
   get endLabel() {
     return this.endSide
-      ? `${this.endSide === "low" ? "Lower" : "Upper"} end of the domain of ${this.row.name}, as text`
-      : "End of a domain";
+      ? say("{name}, as text", { name: endName(this.endSide, this.row.name) })
+      : say("End of a domain");
   },
   /** Keep the typed end; without a text there is none. */
   async keepEnd() {
@@ -357,3 +372,10 @@ export const lane = (engine) => () => ({
     engine.carryOut([command]);
   },
 });
+
+/** @param {string} side @param {string} name */
+function endName(side, name) {
+  return side === "low"
+    ? say("Lower end of the domain of {name}", { name })
+    : say("Upper end of the domain of {name}", { name });
+}

@@ -3,6 +3,7 @@
 
 import { decimal, setAttributes, setHidden } from "../../shared/element.js";
 import { takeHold } from "../../shared/hold.js";
+import { say } from "../../shared/words.js";
 import { across } from "../plane/marks.paint.js";
 import { pointOn } from "../viewport/scale.js";
 
@@ -42,7 +43,7 @@ export const runner = (engine) => () => ({
     handle.style.left = `${across(this.shiftNow ?? { ax: 1, bx: 0 }, now.lane)}px`;
     setAttributes(handle, {
       class: `lane-runner tone-${(shown.tone ?? 0) % 8}${now.is_set ? " is-set" : ""}`,
-      "aria-label": `Runner of ${shown.name}`,
+      "aria-label": say("Runner of {name}", { name: shown.name }),
       "aria-valuemin": String(now.low),
       "aria-valuemax": String(now.high),
       "aria-valuenow": decimal(now.value),

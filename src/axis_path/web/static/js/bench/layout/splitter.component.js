@@ -1,6 +1,7 @@
 // @ts-check
 /** A border between two parts of the Bench: dragged, moved with the keys, returned with a double click. */
 import { takeHold } from "../../shared/hold.js";
+import { say } from "../../shared/words.js";
 
 /** @typedef {import("./layout.model.js").Part} Part */
 
@@ -36,7 +37,9 @@ export const splitter = (layout) => () => ({
     return layout.limits(this.part)[1];
   },
   get spoken() {
-    return this.isAcross ? `${this.now} percent` : `${this.now} pixels`;
+    return this.isAcross
+      ? say("{count} percent", { count: this.now })
+      : say("{count} pixels", { count: this.now });
   },
   /** The page may have another size: what is kept is fitted into it. */
   show() {

@@ -2,6 +2,7 @@
 /** Pictures out: a file of what is seen, which also carries the study. */
 import { askFile } from "../../shared/api.js";
 import { saveAs } from "../../shared/save.js";
+import { say } from "../../shared/words.js";
 import { isDark } from "./tones.js";
 
 /** @param {import("../session/engine.js").Engine} engine */
@@ -60,13 +61,13 @@ export const pictureBox = (engine) => () => ({
       const ending = this.isStudy ? "json" : this.format;
       const name = `${this.$store.bench.title.replace(/[^\p{L}\p{N} _-]/gu, "").trim() || "study"}.${ending}`;
       saveAs(await this.ask(), name);
-      return `Saved as ${name}.`;
+      return say("Saved as {name}.", { name });
     });
   },
   copy() {
     return this.make(async () => {
       await navigator.clipboard.write([new ClipboardItem({ "image/png": this.ask() })]);
-      return "The picture is on the clipboard.";
+      return say("The picture is on the clipboard.");
     });
   },
 });

@@ -2,6 +2,7 @@
 /** The plane: pan, zoom, the reading line, and the picture. */
 
 import { together } from "../../shared/together.js";
+import { say } from "../../shared/words.js";
 import { pxOf } from "../viewport/affine.model.js";
 import { measureScale } from "../viewport/scale.js";
 import { placeCanvas, Slide, slideBy } from "../viewport/slide.model.js";
@@ -204,7 +205,9 @@ export const plane = (engine) => () =>
       engine.carryOut([{ do: "unit", unit: this.$store.bench.axesNote.unit }]);
     },
     get agreeText() {
-      return this.$store.bench.axesNote ? `Measure in ${this.$store.bench.axesNote.unit}` : "";
+      return this.$store.bench.axesNote
+        ? say("Measure in {unit}", { unit: this.$store.bench.axesNote.unit })
+        : "";
     },
     get hasWhy() {
       return this.$store.bench.isReady && Boolean(this.$store.bench.empty);

@@ -1,10 +1,30 @@
 // @ts-check
 /** The reading line on the plane: it follows the pointer and the keys, and is caught by marks. */
+import { say } from "../../shared/words.js";
 import { abscissa, ordinate, pxOf } from "../viewport/affine.model.js";
 import { across, down } from "./marks.paint.js";
 
 /** A mark this near to the pointer is caught. */
 const CATCH_PX = 7;
+
+/** What is located, in the words of one of each kind. */
+const LOCATED = {
+  zeros: say("zero at {name}"),
+  extrema: say("extremum at {name}"),
+  inflections: say("point of inflection at {name}"),
+  crossing: say("crossing of the y axis at {name}"),
+  breaks: say("break at {name}"),
+  intersections: say("intersection at {name}"),
+  point: say("point at {name}"),
+};
+
+/** What is said of a finding under the pointer. @param {any} mark */
+function caughtFinding(mark) {
+  const found = (LOCATED[mark.kind] ?? "{name}").replace("{name}", mark.name);
+  return mark.text
+    ? say("{found}; press to remove its label", { found })
+    : say("{found}; press to label it", { found });
+}
 
 /** @param {import("../session/engine.js").Engine} engine */
 export function makeReading(engine) {
@@ -38,7 +58,7 @@ export function makeReading(engine) {
     readAt(at) {
       const findings = this.findingNear(at);
       if (findings) {
-        this.$store.bench.caught = `${findings.kind.replace(/s$/, "")} at ${findings.name}; press to ${findings.text ? "take its label away" : "label it"}`;
+        this.$store.bench.caught = caughtFinding(findings);
         engine.read(findings.value, ordinate(engine.window, engine.size.height, at.y));
         return;
       }

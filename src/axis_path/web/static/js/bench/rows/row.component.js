@@ -3,6 +3,7 @@
 
 import { makePopoverMenu } from "../../shared/popover_menu.js";
 import { together } from "../../shared/together.js";
+import { say } from "../../shared/words.js";
 import { makeRowSet } from "../sets/row_set.js";
 import { askWindow } from "../viewport/actions.js";
 import { makeCompletion, rememberLine } from "./completion.js";
@@ -54,7 +55,9 @@ export const row = (engine) => () =>
         askWindow(engine, { how: "frame", id: this.row.id });
       },
       get lineLabel() {
-        return this.row.name ? `Line ${this.number}, ${this.row.name}` : `Line ${this.number}`;
+        return this.row.name
+          ? say("Line {number}, {name}", { number: this.number, name: this.row.name })
+          : say("Line {number}", { number: this.number });
       },
       get isNote() {
         return this.row.kind === "note";
@@ -127,10 +130,10 @@ export const row = (engine) => () =>
         return this.hasLongReading ? "" : this.row.domain;
       },
       get allText() {
-        return `all ${this.row.variable ?? "x"}`;
+        return say("all {variable}", { variable: this.row.variable ?? "x" });
       },
       get stateText() {
-        if (this.row.disabled) return "turned off";
+        if (this.row.disabled) return say("turned off");
         if (this.hasLongReading) return "";
         if (this.row.hidden) return "hidden";
         return this.row.undrawn ?? (this.row.note || this.familyText || this.row.assumed);
@@ -167,29 +170,34 @@ export const row = (engine) => () =>
         return this.row.reading?.reason ?? "";
       },
       get called() {
-        return this.row.name ?? `line ${this.number}`;
+        return this.row.name ?? say("line {number}", { number: this.number });
       },
       get editTitle() {
-        return `Edit ${this.row.text}`;
+        return say("Edit {text}", { text: this.row.text });
       },
       get inputLabel() {
-        return `Text of ${this.called}`;
+        return say("Text of {name}", { name: this.called });
       },
       get hideLabel() {
-        return `Hide ${this.called}`;
+        return say("Hide {name}", { name: this.called });
       },
       get hideTitle() {
-        return this.row.hidden ? "Show" : "Hide: it works, but is not drawn";
+        return this.row.hidden ? say("Show") : say("Hide the curve (others can still use it)");
       },
       get hasRunner() {
         return Boolean(this.row.runner);
       },
       get closesText() {
         const { closes, disabled } = this.row;
-        return closes && !disabled && !this.isEditing ? `closes at ${closes.text}` : "";
+        return closes && !disabled && !this.isEditing
+          ? say("closes at {place}", { place: closes.text })
+          : "";
       },
       get closesTitle() {
-        return `This range is too short for ${this.called} to close: draw it up to ${this.row.closes?.text ?? ""}`;
+        return say("This range is too short for {name} to close. Draw it up to {place}", {
+          name: this.called,
+          place: this.row.closes?.text ?? "",
+        });
       },
       close() {
         const { low, high } = this.row.closes;
@@ -268,10 +276,13 @@ export const row = (engine) => () =>
         return this.numberOf(this.row.id);
       },
       get gripLabel() {
-        return `Line ${this.number}: move ${this.row.name ?? "it"}`;
+        return say("Line {number}: move {name}", {
+          number: this.number,
+          name: this.row.name ?? "it",
+        });
       },
       get chooseLabel() {
-        return `Choose ${this.called}`;
+        return say("Select {name}", { name: this.called });
       },
       chooseRow(event) {
         this.choose(this.row.id, event.shiftKey);
@@ -300,9 +311,13 @@ export const row = (engine) => () =>
         const error = await engine.carryOut([{ do: "remove", id: this.row.id }]);
         if (error) return;
         this.focusAt(number - 1);
-        const missed = users.length ? ` ${users.join(", ")} needed it.` : "";
         this.$store.bench.say(
-          `${called} was deleted.${missed} Undo brings it back.`,
+          users.length
+            ? say("{name} was deleted, but {users} needed it. Undo brings it back.", {
+                name: called,
+                users: users.join(", "),
+              })
+            : say("{name} was deleted. Undo brings it back.", { name: called }),
           users.length > 0,
         );
       },

@@ -1,5 +1,6 @@
 // @ts-check
 /** The form of a row that draws it for several values of a slider: its family. */
+import { say } from "../../shared/words.js";
 
 /** What can be drawn for several values of a slider. */
 const FAMILIES = new Set(["function", "path", "polar", "relation", "region"]);
@@ -19,7 +20,7 @@ export function makeFamily(engine) {
       if (!family || this.row.disabled) return "";
       return family.problem
         ? family.problem.message
-        : `${family.members.length} curves of ${family.sign}`;
+        : say("{count} curves of {name}", { count: family.members.length, name: family.sign });
     },
     get familySlider() {
       const { sliders } = this.$store.bench;

@@ -1,17 +1,27 @@
 // @ts-check
 /** The look of a row: its colour, stroke, weight, marks, and its flag. */
+import { say } from "../../shared/words.js";
 
 /** The colours, and the strokes that belong to them, in words. */
-const COLOURS = ["teal", "red", "violet", "blue", "olive", "magenta", "brown", "slate"];
+const COLOURS = [
+  say("teal"),
+  say("red"),
+  say("violet"),
+  say("blue"),
+  say("olive"),
+  say("magenta"),
+  say("brown"),
+  say("slate"),
+];
 const STROKES = [
-  "solid",
-  "dashed",
-  "dotted",
-  "dash and dot",
-  "long dashes",
-  "short dashes",
-  "dash and two dots",
-  "even dashes",
+  say("solid"),
+  say("dashed"),
+  say("dotted"),
+  say("dash and dot"),
+  say("long dashes"),
+  say("short dashes"),
+  say("dash and two dots"),
+  say("even dashes"),
 ];
 
 /** @param {import("../session/engine.js").Engine} engine */
@@ -20,7 +30,7 @@ export function makeLook(engine) {
     get toneChoices() {
       return STROKES.map((stroke, k) => ({
         k,
-        name: `${COLOURS[k]}, ${stroke}`,
+        name: say("{colour}, {stroke}", { colour: COLOURS[k], stroke }),
         className: `tone-${k}`,
         isPresent: (this.row.tone ?? 0) % STROKES.length === k,
       }));
@@ -30,7 +40,7 @@ export function makeLook(engine) {
     },
     get strokeChoices() {
       return [
-        { value: "", words: "as its colour" },
+        { value: "", words: say("default") },
         ...STROKES.map((name, k) => ({ value: String(k), words: name })),
       ];
     },

@@ -1,6 +1,7 @@
 // @ts-check
 /** The menu of a row: what can be done with it besides hiding and playing, and the forms that it opens. */
 import { ask } from "../../shared/api.js";
+import { say } from "../../shared/words.js";
 
 /** @typedef {"" | "look" | "motion" | "family" | "cells"} Form */
 
@@ -13,40 +14,43 @@ export function makeMenu(engine) {
     lookProblem: "",
 
     get moreLabel() {
-      return `More for ${this.called}`;
+      return say("More for {name}", { name: this.called });
     },
     /** What the menu offers for this row, in groups. */
     get menuItems() {
       const { row } = this;
       const offered = [
-        this.isDrawn && { words: "Colour and stroke …", act: () => this.openForm("look") },
+        this.isDrawn && { words: say("Colour and line style …"), act: () => this.openForm("look") },
         this.canTrail && {
-          words: this.hasRunner ? "Runner and trail …" : "Trail …",
+          words: this.hasRunner ? say("Runner and trail …") : say("Trail …"),
           act: () => this.openForm("motion"),
         },
-        this.canFamily && { words: "Family of curves …", act: () => this.openForm("family") },
-        this.hasCells && { words: "Open as a table", act: () => this.openForm("cells") },
-        row.kind === "function" && { words: "Sampling check …", act: () => this.checkSampling() },
+        this.canFamily && { words: say("Family of curves …"), act: () => this.openForm("family") },
+        this.hasCells && { words: say("Open as a table"), act: () => this.openForm("cells") },
+        row.kind === "function" && {
+          words: say("Sampling check …"),
+          act: () => this.checkSampling(),
+        },
         row.kind === "function" &&
           this.isDrawn && {
-            words: "Hear the curve",
+            words: say("Hear the curve"),
             act: () => engine.hearing.toggle(row.id),
           },
-        row.fixed && { words: "Make it a slider", act: () => this.unfix() },
-        { words: "Duplicate", act: () => this.duplicate() },
-        this.hasFormula && { words: "Copy as LaTeX", act: () => this.copyRow() },
-        { words: "Move up", act: () => this.shiftRow(-1), isOff: this.number === 1 },
+        row.fixed && { words: say("Make it a slider"), act: () => this.unfix() },
+        { words: say("Duplicate"), act: () => this.duplicate() },
+        this.hasFormula && { words: say("Copy as LaTeX"), act: () => this.copyRow() },
+        { words: say("Move up"), act: () => this.shiftRow(-1), isOff: this.number === 1 },
         {
-          words: "Move down",
+          words: say("Move down"),
           act: () => this.shiftRow(1),
           isOff: this.number === this.shownRows.length,
         },
         !this.isNote && {
-          words: row.disabled ? "Turn on" : "Turn off",
-          title: row.disabled ? "Use it again" : "Keep it without using it",
+          words: row.disabled ? say("Turn on") : say("Turn off"),
+          title: row.disabled ? say("Use it again") : say("Keep it without using it"),
           act: () => this.toggleDisabled(),
         },
-        { words: "Delete", act: () => this.remove() },
+        { words: say("Delete"), act: () => this.remove() },
       ];
       return offered
         .filter((item) => item !== false && item)
@@ -86,16 +90,18 @@ export function makeMenu(engine) {
       return this.form === "cells" && this.hasCells;
     },
     get cellsLabel() {
-      return `Entries of ${this.called}`;
+      return say("Entries of {name}", { name: this.called });
     },
     get lookLabel() {
-      return `Look of ${this.called}`;
+      return say("Style of {name}", { name: this.called });
     },
     get motionLabel() {
-      return this.hasRunner ? `Runner and trail of ${this.called}` : `Trail of ${this.called}`;
+      return this.hasRunner
+        ? say("Runner and trail of {name}", { name: this.called })
+        : say("Trail of {name}", { name: this.called });
     },
     get familyLabel() {
-      return `Family of ${this.called}`;
+      return say("Family of {name}", { name: this.called });
     },
 
     checkSampling() {
@@ -108,15 +114,18 @@ export function makeMenu(engine) {
         const body = engine.body({ drafts: [], text: this.row.text, id: this.row.id });
         const { latex } = await ask(`${engine.path}/preview`, body);
         await navigator.clipboard.writeText(latex);
-        this.$store.bench.say(`${this.called} is copied as LaTeX.`, true);
+        this.$store.bench.say(say("{name} is copied as LaTeX.", { name: this.called }), true);
       } catch {
-        this.$store.bench.say("The browser does not let this page copy.", true);
+        this.$store.bench.say(say("The browser does not allow this page to copy."), true);
       }
     },
     shiftRow(by) {
       const { number } = this;
       this.shift(this.row.id, by);
-      this.$store.bench.said = `${this.called} is line ${number + by} now.`;
+      this.$store.bench.said = say("{name} is now line {number}.", {
+        name: this.called,
+        number: number + by,
+      });
       this.$refs.more.focus();
     },
     unfix() {

@@ -1,5 +1,6 @@
 // @ts-check
 /** The runner and the trail of a row. */
+import { say } from "../../shared/words.js";
 import { runnerOf } from "../lanes/runner.component.js";
 import { AT_END } from "../sliders/slider_form.js";
 
@@ -18,7 +19,9 @@ export function makeMotion(engine) {
       return Boolean(this.$store.bench.moving[`runner-${this.row.id}`]);
     },
     get runLabel() {
-      return `${this.isRunning ? "Pause" : "Play"} the runner of ${this.called}`;
+      return this.isRunning
+        ? say("Pause the runner of {called}", { called: this.called })
+        : say("Play the runner of {called}", { called: this.called });
     },
     togglePlay() {
       if (this.isRunning) engine.motion.pause(`runner-${this.row.id}`);

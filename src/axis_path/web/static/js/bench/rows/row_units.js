@@ -1,6 +1,7 @@
 // @ts-check
 /** The unit of a row: in which one its value is shown, and names that hide a unit. */
 
+import { say } from "../../shared/words.js";
 import { unitOptionsOf, withoutUnit } from "../units.js";
 
 /** @param {import("../session/engine.js").Engine} engine */
@@ -17,7 +18,10 @@ export function makeUnits(engine) {
       return this.unitOptions.length > 0 && !this.row.disabled && Boolean(this.readingText);
     },
     get unitLabel() {
-      return `Unit of ${this.called}, ${this.rowUnits?.choice?.measures ?? ""}`;
+      return say("Unit of {name}, {measures}", {
+        name: this.called,
+        measures: this.rowUnits?.choice?.measures ?? "",
+      });
     },
     showIn(event) {
       engine.carryOut([{ do: "show_in", id: this.row.id, unit: event.target.value }]);
@@ -32,10 +36,10 @@ export function makeUnits(engine) {
     },
     get hiddenText() {
       const hidden = this.hiddenUnit;
-      return hidden ? `\`${hidden.name}\` is the name in this study, not the ${hidden.unit}.` : "";
+      return hidden ? say("`{name}` means the name in this study, not the {unit}.", hidden) : "";
     },
     get meanLabel() {
-      return this.hiddenUnit ? `Mean the ${this.hiddenUnit.unit}` : "";
+      return this.hiddenUnit ? say("Mean the {unit}", { unit: this.hiddenUnit.unit }) : "";
     },
     meanUnit() {
       engine.carryOut([{ do: "write", id: this.row.id, text: this.hiddenUnit.text }]);

@@ -2,6 +2,7 @@
 /** The list of rows: which are chosen, and in what order they stand. */
 import { takeHold } from "../../shared/hold.js";
 import { naturalWidth } from "../../shared/mathml.js";
+import { say, sayCount } from "../../shared/words.js";
 
 /** What stands beside a formula in its column, in px. */
 const BESIDE_FORMULA_PX = 112;
@@ -31,9 +32,7 @@ export const rows = (engine, layout) => () => ({
     return this.chosenRows.length > 0;
   },
   get chosenText() {
-    return this.chosenRows.length === 1
-      ? "1 line chosen"
-      : `${this.chosenRows.length} lines chosen`;
+    return sayCount("{count} line selected", "{count} lines selected", this.chosenRows.length);
   },
   /** The row that was chosen last: with Shift all from there on are chosen. @type {number | null} */
   chosenLast: null,
@@ -59,7 +58,10 @@ export const rows = (engine, layout) => () => ({
     const ids = [...this.chosenRows];
     const error = await engine.carryOut([{ do: "remove_several", ids }]);
     if (!error)
-      this.$store.bench.say(`${ids.length} lines were deleted. Undo brings them back.`, true);
+      this.$store.bench.say(
+        say("{count} lines were deleted. Undo brings them back.", { count: ids.length }),
+        true,
+      );
     this.chosenRows = [];
   },
   hideChosen() {

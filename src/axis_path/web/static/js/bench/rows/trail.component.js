@@ -2,6 +2,7 @@
 /** The points of a trail, to be read off and taken away as a file. */
 import { askFile } from "../../shared/api.js";
 import { saveAs } from "../../shared/save.js";
+import { say, sayCount } from "../../shared/words.js";
 
 const SHOWN = 50;
 /** More digits than the plane tells apart, fewer than are kept. */
@@ -47,8 +48,8 @@ export const trailBox = (engine) => () => ({
   },
   get trailText() {
     const count = this.trailPlaces.length;
-    if (!count) return "No points yet: move a slider or the runner.";
-    return `${count} ${count === 1 ? "point" : "points"}, the last first`;
+    if (!count) return say("No points yet: move a slider or the runner.");
+    return sayCount("{count} point, the latest first", "{count} points, the latest first", count);
   },
   get hasPlaces() {
     return this.trailPlaces.length > 0;
@@ -79,7 +80,7 @@ export const trailBox = (engine) => () => ({
     try {
       saveAs(
         await askFile(`${engine.path}/trail`, engine.body({ line: this.trailRow.id })),
-        `trail of ${this.trailRow.name}.csv`,
+        say("trail of {name}.csv", { name: this.trailRow.name }),
       );
     } catch (error) {
       this.trailProblem = error.message;

@@ -2,6 +2,7 @@
 /** What a line that is being written shows: how it reads, or what is wrong with it and where. */
 import { ask } from "../../shared/api.js";
 import { LatestAnswer } from "../../shared/latest_answer.js";
+import { say } from "../../shared/words.js";
 
 const SHOWN_LETTERS = 3;
 
@@ -90,7 +91,7 @@ export function makeWriting(engine, { isWorking = false } = {}) {
       return this.problemText.slice(0, position[0]) + text + this.problemText.slice(position[1]);
     },
     get copyText() {
-      return this.copied ? "LaTeX copied" : "Copy as LaTeX";
+      return this.copied ? say("LaTeX copied") : say("Copy as LaTeX");
     },
     async copyLatex() {
       await navigator.clipboard.writeText(this.latex);
@@ -99,10 +100,11 @@ export function makeWriting(engine, { isWorking = false } = {}) {
     get slidersText() {
       const letters = this.shownProblem?.letters ?? [];
       if (!letters.length || this.shownProblem.repair) return "";
-      if (letters.length > SHOWN_LETTERS) return `Make ${letters.length} sliders`;
+      if (letters.length > SHOWN_LETTERS)
+        return say("Add {count} sliders", { count: letters.length });
       return letters.length === 1
-        ? `Make ${letters[0]} a slider`
-        : `Make sliders of ${letters.join(", ")}`;
+        ? say("Add a slider for {name}", { name: letters[0] })
+        : say("Add sliders for {names}", { names: letters.join(", ") });
     },
   };
 }

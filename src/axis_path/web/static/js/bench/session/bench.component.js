@@ -2,6 +2,7 @@
 /** The whole Bench: undo and redo, the unit of angles, keys that work everywhere, the end. */
 import { postForm } from "../../shared/api.js";
 import { onSlow, stopAll } from "../../shared/stoppable.js";
+import { say } from "../../shared/words.js";
 
 /** @param {import("./engine.js").Engine} engine */
 export const bench = (engine) => () => ({
@@ -47,7 +48,7 @@ export const bench = (engine) => () => ({
   },
   /** Files are dropped anywhere: they are data. */
   dragOver(event) {
-    if (!event.dataTransfer?.types.includes("Files")) return;
+    if (!event.dataTransfer?.types.includes(say("Files"))) return;
     event.preventDefault();
     this.$store.bench.isDropping = true;
   },
@@ -70,13 +71,13 @@ export const bench = (engine) => () => ({
   /** Undo the last move of the window, or the last change before it. */
   undo() {
     const { undoable, trail } = this.$store.bench;
-    this.report(trail.isUndone, `Undone: ${undoable}.`);
+    this.report(trail.isUndone, say("Undone: {what}.", { what: undoable }));
     if (trail.isUndone) engine.viewport.step(-1);
     else engine.step("undo");
   },
   redo() {
     const { redoable, trail } = this.$store.bench;
-    this.report(trail.isRedone, `Redone: ${redoable}.`);
+    this.report(trail.isRedone, say("Redone: {what}.", { what: redoable }));
     if (trail.isRedone) engine.viewport.step(1);
     else engine.step("redo");
   },

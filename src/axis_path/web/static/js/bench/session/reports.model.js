@@ -1,5 +1,6 @@
 // @ts-check
 /** What is said to those who listen, in one sentence for each thing that happened; no DOM. */
+import { say } from "../../shared/words.js";
 
 /** So many things are named; of more only the number is said. */
 const MOST_NAMED = 3;
@@ -10,7 +11,7 @@ const MOST_NAMED = 3;
 export const plain = (text) => text.replaceAll("`", "");
 
 /** @param {Row} row @param {number} k its place */
-const nameOf = (row, k) => row.name ?? `Line ${k + 1}`;
+const nameOf = (row, k) => row.name ?? say("Line {number}", { number: k + 1 });
 
 /** @param {string} text */
 const sentence = (text) => (/[.!?…]$/.test(text) ? text : `${text}.`);
@@ -18,12 +19,16 @@ const sentence = (text) => (/[.!?…]$/.test(text) ? text : `${text}.`);
 /** What a line does, in a sentence. @param {Row} row @param {number} k its place @param {boolean} isNew */
 function stateOf(row, k, isNew) {
   const name = nameOf(row, k);
-  if (row.disabled) return `${name} is turned off.`;
-  if (row.problem) return `Line ${k + 1} does not work: ${plain(row.problem.message)}`;
-  if (row.kind === "note") return isNew ? "A note stands in the study." : "The note is changed.";
-  if (row.value) return `${name} is ${row.value}.`;
+  if (row.disabled) return say("{name} is turned off.", { name });
+  if (row.problem)
+    return say("Line {number} does not work: {reason}", {
+      number: k + 1,
+      reason: plain(row.problem.message),
+    });
+  if (row.kind === "note") return isNew ? say("The note was changed.") : say("A note was added.");
+  if (row.value) return say("{name} is {value}.", { name, value: row.value });
   if (row.why) return `${name}: ${plain(row.why.sentence)}`;
-  return isNew ? `${name} is drawn.` : `${name} is drawn anew.`;
+  return isNew ? say("{name} is drawn.", { name }) : say("{name} was redrawn.", { name });
 }
 
 /**
@@ -44,9 +49,9 @@ export function reportOf(before, after) {
     if (isChanged) said.push(stateOf(row, k, !was));
   });
   before.forEach((row, k) => {
-    if (!remaining.has(row.id)) said.push(`${nameOf(row, k)} is deleted.`);
+    if (!remaining.has(row.id)) said.push(say("{name} was deleted.", { name: nameOf(row, k) }));
   });
-  if (said.length > MOST_NAMED) return `${said.length} lines have changed.`;
+  if (said.length > MOST_NAMED) return say("{count} lines have changed.", { count: said.length });
   return said.map(sentence).join(" ");
 }
 

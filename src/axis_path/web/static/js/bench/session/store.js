@@ -1,8 +1,12 @@
 // @ts-check
 /** What the page shows, as Alpine's reactive store; filled from scenes, field by field. */
+import { say } from "../../shared/words.js";
 
 /** Kinds of lines whose words are not their own. @type {Record<string, string>} */
-const KIND_WORDS = { polar: "curve by an angle", several: "function of several variables" };
+const KIND_WORDS = {
+  polar: say("curve by an angle"),
+  several: say("function of several variables"),
+};
 
 /** Change only what differs, so that only that is drawn anew. */
 function update(target, source) {
@@ -177,7 +181,7 @@ export function makeStore(initial) {
         set.values.map(({ name, mathml }) => ({
           name,
           signature: mathml,
-          meaning: "unknown of a set of equations",
+          meaning: say("unknown of a set of equations"),
           insert: name,
         })),
       );
@@ -200,14 +204,14 @@ export function makeStore(initial) {
           return {
             name: row.name,
             signature: row.mathml,
-            meaning: `${KIND_WORDS[row.kind] ?? row.kind} of this study`,
+            meaning: say("{kind} of this study", { kind: KIND_WORDS[row.kind] ?? row.kind }),
             insert: isCalled ? `${row.name}(` : row.name,
           };
         });
     },
     get savedText() {
-      if (this.isUnsaved) return "not saved";
-      return this.saving ? "saving …" : "saved";
+      if (this.isUnsaved) return say("not saved");
+      return this.saving ? say("saving …") : say("saved");
     },
     /** Whether the last change was refused or got lost on the way. */
     get isUnsaved() {
@@ -219,16 +223,20 @@ export function makeStore(initial) {
     },
     /** What would be undone: the last move of the window, or the last change of the study. */
     get undoable() {
-      return this.trail.isUndone ? "move of the window" : this.undo;
+      return this.trail.isUndone ? say("move of the window") : this.undo;
     },
     get redoable() {
-      return this.trail.isRedone ? "move of the window" : this.redo;
+      return this.trail.isRedone ? say("move of the window") : this.redo;
     },
     get undoTitle() {
-      return this.undoable ? `Undo: ${this.undoable} (Ctrl+Z)` : "Nothing to undo";
+      return this.undoable
+        ? say("Undo: {what} (Ctrl+Z)", { what: this.undoable })
+        : say("Nothing to undo");
     },
     get redoTitle() {
-      return this.redoable ? `Redo: ${this.redoable} (Ctrl+Shift+Z)` : "Nothing to redo";
+      return this.redoable
+        ? say("Redo: {what} (Ctrl+Shift+Z)", { what: this.redoable })
+        : say("Nothing to redo");
     },
     get functions() {
       return this.rows.filter((row) => row.kind === "function" && !row.disabled && row.hasLane);

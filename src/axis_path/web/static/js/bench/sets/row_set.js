@@ -1,6 +1,7 @@
 // @ts-check
 /** A set of equations in its row: the values of its unknowns, and how many solutions there are. */
 
+import { say } from "../../shared/words.js";
 import { unitOptionsOf, withoutUnit } from "../units.js";
 import { equationsOf, setText } from "./set_text.js";
 
@@ -27,7 +28,10 @@ export function makeRowSet(engine) {
           options,
           hasUnit: options.length > 0,
           text: `= ${withoutUnit(value.text, options)}`,
-          label: `Unit of ${value.name}, ${value.choice?.measures ?? ""}`,
+          label: say("Unit of {name}, {measures}", {
+            name: value.name,
+            measures: value.choice?.measures ?? "",
+          }),
         };
       });
     },
@@ -45,8 +49,9 @@ export function makeRowSet(engine) {
     get setNames() {
       const set = this.rowSet;
       if (!set) return "";
-      const unknown = `Unknown: ${listed(set.unknown)}.`;
-      return set.known.length ? `Known: ${listed(set.known)}. ${unknown}` : unknown;
+      const unknown = say("Unknown: {names}.", { names: listed(set.unknown) });
+      if (!set.known.length) return unknown;
+      return `${say("Known: {names}.", { names: listed(set.known) })} ${unknown}`;
     },
     get setNote() {
       return this.rowSet?.note ?? "";
@@ -57,7 +62,7 @@ export function makeRowSet(engine) {
       if (!set || set.count < 2) return [];
       return Array.from({ length: set.count }, (_, k) => ({
         k,
-        words: `solution ${k + 1} of ${set.count}`,
+        words: say("solution {number} of {count}", { number: k + 1, count: set.count }),
         isChosen: k === set.chosen,
       }));
     },
@@ -74,7 +79,7 @@ export function makeRowSet(engine) {
       return (this.rowSet?.meanings ?? []).map((meaning, key) => ({
         ...meaning,
         key,
-        label: `Mean ${meaning.other}`,
+        label: say("Mean {name}", { name: meaning.other }),
       }));
     },
     meanOther(meaning) {

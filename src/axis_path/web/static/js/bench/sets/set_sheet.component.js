@@ -1,5 +1,7 @@
 // @ts-check
 /** A whole set of equations on one sheet: typeset, with its solutions, their check, and its text. */
+
+import { say } from "../../shared/words.js";
 import { liveQuery } from "../transport/live_query.js";
 import { equationsOf, setText, typedBounds } from "./set_text.js";
 
@@ -65,7 +67,7 @@ export const setSheet = (engine) => () => ({
 
   get title() {
     const name = this.answer?.title;
-    return name ? `Equations: ${name}` : "Equations";
+    return name ? say("Equations: {name}", { name }) : say("Equations");
   },
   get equations() {
     return (this.answer?.equations ?? []).map((mathml, key) => ({ key, number: key + 1, mathml }));
@@ -91,7 +93,7 @@ export const setSheet = (engine) => () => ({
     const isOne = answer.solutions.length === 1;
     return answer.solutions.map((solution, key) => ({
       key,
-      title: isOne ? "Solution" : `Solution ${key + 1}`,
+      title: isOne ? say("Solution") : say("Solution {number}", { number: key + 1 }),
       values: solution.values,
       hasChecks: solution.checks.length > 0,
       checks: solution.checks.map((check, k) => ({ ...check, key: k })),
@@ -118,14 +120,19 @@ export const setSheet = (engine) => () => ({
       ...bound,
       ...this.typed[bound.name],
       key: bound.name,
-      label: bound.unit ? `${bound.name} in ${bound.unit}` : bound.name,
-      lowLabel: `Least ${bound.name}`,
-      highLabel: `Greatest ${bound.name}`,
+      label: bound.unit
+        ? say("{name} in {unit}", { name: bound.name, unit: bound.unit })
+        : bound.name,
+      lowLabel: say("Least {name}", { name: bound.name }),
+      highLabel: say("Greatest {name}", { name: bound.name }),
     }));
   },
   get boxHint() {
     const box = this.answer?.box || 100;
-    return `Where nothing is typed, an unknown is sought from −${box} to ${box}, and farther if nothing is found there.`;
+    return say(
+      "Without bounds, an unknown is searched from −{box} to {box}, and farther if nothing is found there.",
+      { box },
+    );
   },
   /** @param {"low" | "high"} side */
   typeBound(bound, side, event) {
@@ -143,7 +150,7 @@ export const setSheet = (engine) => () => ({
     );
     const half = whole.find(([, { low, high }]) => !low.trim() || !high.trim());
     if (half) {
-      this.problem = `Type both ends for \`${half[0]}\`, or neither.`;
+      this.problem = say("Type both bounds for `{name}`, or neither.", { name: half[0] });
       return;
     }
     const bounds = whole.map(([name, { low, high }]) => ({ name, low, high }));
@@ -161,7 +168,7 @@ export const setSheet = (engine) => () => ({
   async keep() {
     const text = setText(this.label, this.lines);
     if (!text) {
-      this.problem = "Write an equation first, as in `W = m g_n`.";
+      this.problem = say("Write an equation first, as in `W = m g_n`.");
       return;
     }
     this.problem = "";
@@ -182,10 +189,10 @@ export const setSheet = (engine) => () => ({
   async copyLatex() {
     try {
       await navigator.clipboard.writeText(this.answer?.latex ?? "");
-      this.$store.bench.say("The equations are copied as LaTeX.", true);
+      this.$store.bench.say(say("The equations are copied as LaTeX."), true);
       this.problem = "";
     } catch {
-      this.problem = "The browser does not let this page copy.";
+      this.problem = say("The browser does not allow this page to copy.");
     }
   },
   print() {

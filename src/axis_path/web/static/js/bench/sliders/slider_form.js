@@ -1,14 +1,16 @@
 // @ts-check
 /** The form of a slider: its ends, step, kind, unit, name, and how it plays. */
+import { say } from "../../shared/words.js";
+
 export const AT_END = [
-  { value: "reverse", words: "back and forth" },
-  { value: "restart", words: "start over" },
-  { value: "stop", words: "stop" },
+  { value: "reverse", words: say("back and forth") },
+  { value: "restart", words: say("start over") },
+  { value: "stop", words: say("stop") },
 ];
 const KINDS = [
-  { value: "real", words: "all numbers" },
-  { value: "whole", words: "whole numbers" },
-  { value: "angle", words: "angles" },
+  { value: "real", words: say("all numbers") },
+  { value: "whole", words: say("whole numbers") },
+  { value: "angle", words: say("angles") },
 ];
 
 /** @param {import("../session/engine.js").Engine} engine */
@@ -29,10 +31,10 @@ export function makeSliderForm(engine) {
     kinds: KINDS,
     endings: AT_END,
     get rangeLabel() {
-      return `Ends, step and play of ${this.slider.name}`;
+      return say("Range, step and motion of {name}", { name: this.slider.name });
     },
     get rangeTitle() {
-      return `Slider ${this.slider.sign}`;
+      return say("Slider {name}", { name: this.slider.sign });
     },
     toggle() {
       this.isOpen = !this.isOpen;

@@ -1,6 +1,7 @@
 // @ts-check
 /** Sliders: what plays, a typed value, and what is done with a whole slider. */
 import { together } from "../../shared/together.js";
+import { say } from "../../shared/words.js";
 import { makeSliderDrag } from "./slider_drag.js";
 import { makeSliderForm } from "./slider_form.js";
 import { stepNear, valueOfStep } from "./steps.model.js";
@@ -43,7 +44,7 @@ export const sliders = (engine) => () => ({
   },
   stopMotion() {
     engine.motion.pause();
-    engine.store.say("All motion stopped");
+    engine.store.say(say("All motion stopped"));
   },
   /** One key stops all motion, wherever the focus is. */
   stopBySpace(event) {
@@ -86,7 +87,7 @@ export const slider = (engine) => () =>
       return this.slider.short;
     },
     get trackLabel() {
-      return `Slider ${this.slider.name}`;
+      return say("Slider {name}", { name: this.slider.name });
     },
     get isMoving() {
       return Boolean(this.$store.bench.moving[this.mover.key]);
@@ -95,15 +96,15 @@ export const slider = (engine) => () =>
       return moverOf(engine.store, this.slider.id);
     },
     get playLabel() {
-      return `${this.isMoving ? "Pause" : "Play"} ${this.slider.name}`;
+      return this.isMoving ? say("Pause {name}", this.slider) : say("Play {name}", this.slider);
     },
     get playTitle() {
-      if (!this.slider.moves) return "No visible curve uses it";
-      return this.isMoving ? "Pause (Space stops all motion)" : "Play";
+      if (!this.slider.moves) return say("No visible curve uses it");
+      return this.isMoving ? say("Pause (Space stops all motion)") : say("Play");
     },
     get stateText() {
-      if (!this.slider.used_by.length) return "not used yet";
-      return this.slider.moves ? "" : "no visible curve uses it";
+      if (!this.slider.used_by.length) return say("not used yet");
+      return this.slider.moves ? "" : say("no visible curve uses it");
     },
     get rangeProblem() {
       return this.slider.problem ? this.slider.problem.message : "";
@@ -123,16 +124,16 @@ export const slider = (engine) => () =>
       return this.isOpen ? "" : this.problem;
     },
     get upLabel() {
-      return `Move slider ${this.slider.name} up`;
+      return say("Move slider {name} up", { name: this.slider.name });
     },
     get downLabel() {
-      return `Move slider ${this.slider.name} down`;
+      return say("Move slider {name} down", { name: this.slider.name });
     },
     get spokenValue() {
       return [this.slider.text, this.slider.unit, this.slider.about].filter(Boolean).join(" ");
     },
     get deleteLabel() {
-      return `Delete slider ${this.slider.name}`;
+      return say("Delete slider {name}", { name: this.slider.name });
     },
 
     /** Who types sees all figures. */
@@ -183,7 +184,10 @@ export const slider = (engine) => () =>
       const error = await engine.carryOut([{ do: "remove", id: this.slider.id }]);
       if (!error && users.length)
         engine.store.say(
-          `${name} is deleted; ${users.join(", ")} needed it. Undo brings it back.`,
+          say("{name} was deleted, but {users} needed it. Undo brings it back.", {
+            name,
+            users: users.join(", "),
+          }),
           true,
         );
     },

@@ -1,6 +1,7 @@
 // @ts-check
 /** Handles a server that does not answer: reports it, and tries again after a growing pause. */
 import { Backoff } from "../../shared/backoff.js";
+import { say } from "../../shared/words.js";
 
 /** Without an answer it is tried again after so long, and each time after twice as long. */
 const BACK_MS = 700;
@@ -33,7 +34,9 @@ export class Connection {
   lose(error) {
     this.store.waitingText =
       error.code === "network"
-        ? "There is no connection to the server. Your work is kept, and this goes on by itself."
+        ? say(
+            "There is no connection to the server. Your work is safe. Axis Path goes on as soon as the server answers.",
+          )
         : error.message;
     this.store.isWaiting = true;
     clearTimeout(this.timer);

@@ -1,5 +1,7 @@
 // @ts-check
 /** How the axes and the grid look: every choice is kept at once and can be undone. */
+
+import { say } from "../../shared/words.js";
 import { unitOptionsOf } from "../units.js";
 import { changeAxes } from "./actions.js";
 
@@ -8,7 +10,8 @@ const unitChoices = (choices = []) =>
   choices.map((choice) => ({
     measures: choice.measures,
     ofDifference: choice.of_difference,
-    words: choices.length > 1 ? `unit of ${choice.measures}` : "unit",
+    words:
+      choices.length > 1 ? say("unit of {measures}", { measures: choice.measures }) : say("unit"),
     options: unitOptionsOf(choice),
   }));
 

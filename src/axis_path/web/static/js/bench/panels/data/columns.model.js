@@ -1,32 +1,36 @@
 // @ts-check
 /** Columns and fits as the panel shows them; no DOM. */
+
+import { say } from "../../../shared/words.js";
 import { barsOf } from "./data.model.js";
 
 const MODEL_TITLES = {
-  linear: "Line",
-  polynomial: "Polynomial",
-  exponential: "Exponential",
-  power: "Power",
-  logarithmic: "Logarithm",
-  sinusoidal: "Sine",
-  logistic: "Logistic curve",
-  formula: "Formula",
+  linear: say("Line"),
+  polynomial: say("Polynomial"),
+  exponential: say("Exponential"),
+  power: say("Power"),
+  logarithmic: say("Logarithm"),
+  sinusoidal: say("Sine"),
+  logistic: say("Logistic curve"),
+  formula: say("Formula"),
 };
 
 /** The title of a fit. @param {any} fit */
 export const titleOf = (fit) =>
-  `${MODEL_TITLES[fit.model] ?? fit.model}${fit.model === "polynomial" ? ` of degree ${fit.degree}` : ""}: ${fit.y} against ${fit.x}`;
+  fit.model === "polynomial"
+    ? say("Polynomial of degree {degree}: {y} against {x}", fit)
+    : say("{model}: {y} against {x}", { ...fit, model: MODEL_TITLES[fit.model] ?? fit.model });
 
 /** A column as the panel shows it, with the names of its fields. @param {any} column */
 export const shownColumn = (column) => ({
   ...column,
   head: column.unit ? `${column.name} / ${column.unit}` : column.name,
-  nameLabel: `Name of the column ${column.name}`,
-  sortLabel: `Sort by ${column.name}`,
-  deleteLabel: `Delete the column ${column.name}`,
-  formulaLabel: `Formula of ${column.name}`,
+  nameLabel: say("Name of the column {name}", { name: column.name }),
+  sortLabel: say("Sort by {name}", { name: column.name }),
+  deleteLabel: say("Delete the column {name}", { name: column.name }),
+  formulaLabel: say("Formula of {name}", { name: column.name }),
   lost: column.problem ? `${column.name}: ${column.problem}` : "",
-  plotLabel: `Histogram and box of ${column.name}`,
+  plotLabel: say("Histogram and box plot of {name}", { name: column.name }),
   ...summaryOf(column.summary),
 });
 
@@ -39,11 +43,11 @@ function summaryOf(summary) {
     ["count", summary.count],
     ["missing", summary.missing],
     ["mean", summary.mean],
-    ["standard deviation", summary.sd],
+    [say("standard deviation"), summary.sd],
     ["least", summary.least],
-    ["first quartile", summary.quartiles[0]],
+    [say("first quartile"), summary.quartiles[0]],
     ["median", summary.quartiles[1]],
-    ["third quartile", summary.quartiles[2]],
+    [say("third quartile"), summary.quartiles[2]],
     ["greatest", summary.greatest],
   ];
   return {

@@ -2,6 +2,7 @@
 /** Data: columns that are typed, pasted or loaded, what they look like, and curves fitted to them. */
 
 import { together } from "../../../shared/together.js";
+import { say } from "../../../shared/words.js";
 import { liveQuery } from "../../transport/live_query.js";
 import { makeCells } from "./cells.js";
 import { shownColumn, titleOf } from "./columns.model.js";
@@ -68,16 +69,13 @@ export const dataPanel = (engine) => () =>
           row: data.from + k,
           text: column.cells[k] ?? "",
           isFixed: column.formula !== "",
-          label: `${column.name}, row ${data.from + k + 1}`,
+          label: say("{name}, row {row}", { name: column.name, row: data.from + k + 1 }),
         })),
       }));
       this.plots = data.plots.map((plot) => ({
         ...plot,
-        words: `${plot.y} against ${plot.x}${[plot.y_error, plot.x_error]
-          .filter(Boolean)
-          .map((name) => `, ± ${name}`)
-          .join("")}`,
-        awayLabel: `Remove points: ${plot.y} against ${plot.x}`,
+        words: [say("{y} against {x}", { y: plot.y, x: plot.x }), ...errorsOf(plot)].join(", "),
+        awayLabel: say("Remove points: {y} against {x}", { y: plot.y, x: plot.x }),
       }));
       this.fits = data.fits.map((fit) => ({
         ...fit,
@@ -110,7 +108,11 @@ export const dataPanel = (engine) => () =>
       return this.rowCount > this.lines.length - 1;
     },
     get pageText() {
-      return `rows ${this.from + 1} to ${this.from + this.lines.length - 1} of ${this.rowCount}`;
+      return say("rows {first} to {last} of {count}", {
+        first: this.from + 1,
+        last: this.from + this.lines.length - 1,
+        count: this.rowCount,
+      });
     },
     earlierRows() {
       this.from = Math.max(this.from - 200, 0);
@@ -129,3 +131,6 @@ export const dataPanel = (engine) => () =>
       return this.plots.length > 0;
     },
   });
+
+/** The columns of a plot that give its error bars. @param {any} plot */
+const errorsOf = (plot) => [plot.y_error, plot.x_error].filter(Boolean).map((name) => `± ${name}`);

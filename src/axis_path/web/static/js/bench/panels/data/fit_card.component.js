@@ -1,5 +1,7 @@
 // @ts-check
 /** One fit: its coefficients, how good it is, its residuals, and what it predicts. */
+
+import { say, sayCount } from "../../../shared/words.js";
 import { put } from "../../plane/svg.js";
 import { residualParts } from "./data.model.js";
 
@@ -20,23 +22,30 @@ export const fitCard = (engine) => () => ({
   },
   get followText() {
     return this.fit.follows
-      ? `The definition ${this.fit.follows} follows this fit: it changes with the data.`
+      ? say("The definition {name} follows this fit: it changes with the data.", {
+          name: this.fit.follows,
+        })
       : "";
   },
   get canFollow() {
     return !this.fit.follows;
   },
   get removeFitLabel() {
-    return `Remove: ${this.fit.title}`;
+    return say("Remove: {title}", { title: this.fit.title });
   },
   get residualLabel() {
-    return `Residuals of ${this.fit.y} against ${this.fit.x}`;
+    return say("Residuals of {y} against {x}", { y: this.fit.y, x: this.fit.x });
   },
   get curveText() {
     return `y = ${this.fit.form}`;
   },
   get qualityText() {
-    return `r² = ${this.fit.r_squared}; residual standard deviation ${this.fit.residual_sd}, ${this.fit.freedom} degree${this.fit.freedom === 1 ? "" : "s"} of freedom`;
+    return sayCount(
+      "r² = {r_squared}; residual standard deviation {residual_sd}, {count} degree of freedom",
+      "r² = {r_squared}; residual standard deviation {residual_sd}, {count} degrees of freedom",
+      this.fit.freedom,
+      this.fit,
+    );
   },
   addFit() {
     engine.carryOut([{ do: "follow_fit", fit: this.fit.id }]);

@@ -1,15 +1,16 @@
 // @ts-check
 /** Points that are drawn of two columns, and curves fitted to them. */
+import { say } from "../../../shared/words.js";
 
 const MODELS = [
-  { value: "linear", words: "a line" },
-  { value: "polynomial", words: "a polynomial" },
-  { value: "exponential", words: "an exponential" },
-  { value: "power", words: "a power" },
-  { value: "logarithmic", words: "a logarithm" },
-  { value: "sinusoidal", words: "a sine" },
-  { value: "logistic", words: "a logistic curve" },
-  { value: "formula", words: "a formula of my own" },
+  { value: "linear", words: say("a line") },
+  { value: "polynomial", words: say("a polynomial") },
+  { value: "exponential", words: say("an exponential") },
+  { value: "power", words: say("a power") },
+  { value: "logarithmic", words: say("a logarithm") },
+  { value: "sinusoidal", words: say("a sine") },
+  { value: "logistic", words: say("a logistic curve") },
+  { value: "formula", words: say("my own formula") },
 ];
 
 /** @param {import("../../session/engine.js").Engine} engine */
@@ -68,7 +69,11 @@ export function makeFitForm(engine) {
       }
       const error = await engine.commit([command]);
       this.fitProblem = error ? error.message : "";
-      if (!error) this.$store.bench.say("The fitted curve is drawn, and follows the data.", "undo");
+      if (!error)
+        this.$store.bench.say(
+          say("The fitted curve is on the plane. It follows the data."),
+          "undo",
+        );
     },
     predict(wanted) {
       this.wanted = wanted;

@@ -1,6 +1,7 @@
 // @ts-check
 /** Columns that are pasted, loaded or dropped: read, shown where they are doubtful, taken, and drawn. */
 import { post } from "../../../shared/api.js";
+import { grouped, say, sayCount } from "../../../shared/words.js";
 import { askWindow } from "../../viewport/actions.js";
 import { unitsOf } from "../../viewport/affine.model.js";
 import { base64Of, drawnPairs, isInWindow } from "./reading.model.js";
@@ -59,9 +60,10 @@ export function makeReading(engine) {
     },
     get readTold() {
       const { separator, decimal } = this.reading ?? {};
-      const letters = this.encoding ? ` The letters of the file are ${this.encoding}.` : "";
-      const decimals = decimal === "," ? "decimal commas" : "decimal points";
-      return `Read with ${separator} between the cells and ${decimals}.${letters}`;
+      const decimals = decimal === "," ? say("decimal commas") : say("decimal points");
+      const read = say("Separator: {separator}, with {decimals}.", { separator, decimals });
+      if (!this.encoding) return read;
+      return `${read} ${say("Encoding of the file: {encoding}.", { encoding: this.encoding })}`;
     },
     /** Columns of the study that would be replaced. */
     get replaced() {
@@ -71,7 +73,9 @@ export function makeReading(engine) {
     get replacedText() {
       const { replaced } = this;
       return replaced.length
-        ? `The study has ${replaced.join(", ")} already: what was there is replaced.`
+        ? say("The study already has {names}. The old cells were replaced.", {
+            names: replaced.join(", "),
+          })
         : "";
     },
 
@@ -90,7 +94,10 @@ export function makeReading(engine) {
     async loadFile(file) {
       this.workbook = null;
       if (file.size > LARGEST_FILE) {
-        this.dataProblem = `This file has ${file.size.toLocaleString("en")} bytes; ${LARGEST_FILE.toLocaleString("en")} can be read. Take the columns that are needed.`;
+        this.dataProblem = say(
+          "This file has {size} bytes; the limit is {most}. Copy only the columns you need.",
+          { size: grouped(file.size), most: grouped(LARGEST_FILE) },
+        );
         return;
       }
       const bytes = await file.arrayBuffer();
@@ -121,7 +128,7 @@ export function makeReading(engine) {
         return;
       }
       // Whoever has several sheets may mean another one: it is shown before it is taken.
-      await this.read({ separator: "tab", decimal: "." }, this.workbook.names.length === 1);
+      await this.read({ separator: say("tab"), decimal: "." }, this.workbook.names.length === 1);
     },
     get sheetNames() {
       return this.workbook?.names ?? [];
@@ -148,20 +155,28 @@ export function makeReading(engine) {
         shown: [...column.cells.slice(0, 4), ...(column.cells.length > 4 ? ["…"] : [])]
           .map((text) => text || "—")
           .join("  "),
-        count: `${column.cells.length} cells`,
+        count: say("{count} cells", { count: column.cells.length }),
       }));
     },
     get badCells() {
       return (this.reading?.bad ?? []).map((cell) => ({
         ...cell,
         key: `${cell.line} ${cell.column}`,
-        words: `line ${cell.line}, column ${cell.column}: “${cell.text}”`,
+        words: say("line {line}, column {column}: “{text}”", {
+          line: cell.line,
+          column: cell.column,
+          text: cell.text,
+        }),
       }));
     },
     get badText() {
       const count = this.reading?.bad_count ?? 0;
       return count
-        ? `${count} ${count === 1 ? "cell is no number and is" : "cells are no numbers and are"} left out:`
+        ? sayCount(
+            "{count} cell was skipped because it is not a number:",
+            "{count} cells were skipped because they are not numbers:",
+            count,
+          )
         : "";
     },
     /** Take what was read and draw it, in one step that can be undone. */
@@ -182,10 +197,20 @@ export function makeReading(engine) {
       this.reading = null;
       this.pasted = this.encoding = "";
       if (pairs.length && !isInWindow(pairs, unitWindow(engine.window))) await frame(engine);
-      const drawn = pairs.map(([x, y]) => `${y.name} against ${x.name}`).join(", ");
+      const drawn = pairs
+        .map(([x, y]) => say("{y} against {x}", { y: y.name, x: x.name }))
+        .join(", ");
       const rows = Math.max(...columns.map((column) => column.cells.length));
       this.$store.bench.say(
-        `${columns.length} ${columns.length === 1 ? "column" : "columns"} of ${rows} rows ${pairs.length ? `taken; drawn: ${drawn}` : "taken"}.`,
+        [
+          sayCount(
+            "Added {count} column of {rows} rows.",
+            "Added {count} columns of {rows} rows.",
+            columns.length,
+            { rows },
+          ),
+          pairs.length ? say("On the plane: {curves}.", { curves: drawn }) : "",
+        ].join(" "),
         "undo",
       );
     },

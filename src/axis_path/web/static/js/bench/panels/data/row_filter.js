@@ -1,5 +1,6 @@
 // @ts-check
 /** Which rows take part: a filter, and rows chosen by a box on the plane. */
+import { say, sayCount } from "../../../shared/words.js";
 
 /** @param {import("../../session/engine.js").Engine} engine */
 export function makeRowFilter(engine) {
@@ -24,7 +25,10 @@ export function makeRowFilter(engine) {
     get filterNote() {
       return this.keptCount === null
         ? ""
-        : `${this.keptCount} of ${this.rowCount} rows are kept; the others take no part in points, fits and summaries.`;
+        : say("{kept} of {count} rows are used. Points, fits and summaries leave out the others.", {
+            kept: this.keptCount,
+            count: this.rowCount,
+          });
     },
     /** Draw a box around points on the plane. */
     chooseByBox() {
@@ -36,8 +40,8 @@ export function makeRowFilter(engine) {
     get chosenText() {
       const count = this.chosenRows.length;
       return count
-        ? `${count} ${count === 1 ? "row is" : "rows are"} chosen.`
-        : "No point lies in this box.";
+        ? sayCount("{count} row is selected.", "{count} rows are selected.", count)
+        : say("There is no point in this box.");
     },
     get isChosenEmpty() {
       return !this.chosenRows.length;

@@ -2,6 +2,7 @@
 /** One entry of the ledger, and one line of it. */
 import { ask } from "../../../shared/api.js";
 import { saveAs } from "../../../shared/save.js";
+import { say } from "../../../shared/words.js";
 import { showAt } from "../../viewport/actions.js";
 import { asCsv, asLatex, asText } from "./findings.model.js";
 
@@ -29,14 +30,14 @@ export const findingCard = (engine) => () => ({
     return this.entry.checks.length > 0;
   },
   get removeLabel() {
-    return `Remove: ${this.entry.title}`;
+    return say("Remove: {title}", { title: this.entry.title });
   },
   get moreLabel() {
-    return `Copy, note, labels: ${this.entry.title}`;
+    return say("Copy, note, labels: {title}", { title: this.entry.title });
   },
   get rest() {
     const hidden = this.entry.total - this.entry.rows.length;
-    return hidden > 0 ? `and ${hidden} more; copying takes them all` : "";
+    return hidden > 0 ? say("and {count} more; copying includes them all", { count: hidden }) : "";
   },
   get canLabel() {
     return this.entry.rows.some((row) => row.canShow);
@@ -45,13 +46,13 @@ export const findingCard = (engine) => () => ({
     return this.entry.rows.every((row) => !row.canShow || row.isLabelled);
   },
   get labelText() {
-    return this.isAllLabelled ? "No labels" : "Label all";
+    return this.isAllLabelled ? say("No labels") : say("Label all");
   },
   get hasDraw() {
     return this.entry.draw.length === 2;
   },
   get noteText() {
-    return this.entry.remark || this.isNoting ? "" : "Add a note";
+    return this.entry.remark || this.isNoting ? "" : say("Add a note");
   },
   get showsNote() {
     return Boolean(this.entry.remark) || this.isNoting;
@@ -84,10 +85,10 @@ export const findingCard = (engine) => () => ({
     this.copied = words;
   },
   copyText() {
-    return this.copy(asText, "Copied as text.");
+    return this.copy(asText, say("Copied as text."));
   },
   copyLatex() {
-    return this.copy(asLatex, "Copied as LaTeX.");
+    return this.copy(asLatex, say("Copied as LaTeX."));
   },
   async saveCsv() {
     saveAs(
@@ -116,8 +117,8 @@ export const findingCard = (engine) => () => ({
     return this.entry.add.map((definition) => ({
       ...definition,
       words: definition.label.startsWith("draw")
-        ? `Draw ${definition.label.slice(5)}`
-        : `Add the ${definition.label}`,
+        ? say("Draw {what}", { what: definition.label.slice(5) })
+        : say("Add the {what}", { what: definition.label }),
     }));
   },
   get hasSteps() {
@@ -147,13 +148,15 @@ export const findingItem = (engine) => () => ({
     return this.item.why.length > 0 || this.item.canShow;
   },
   get goTitle() {
-    return this.item.canShow ? "Move the reading line here" : "Say more";
+    return this.item.canShow ? say("Move the reading line here") : say("Show details");
   },
   get whyLabel() {
-    return `Why: ${this.item.text}`;
+    return say("Why: {text}", { text: this.item.text });
   },
   get labelLabel() {
-    return `${this.item.isLabelled ? "Take the label away" : "Label on the plane"}: ${this.item.text}`;
+    return this.item.isLabelled
+      ? say("Remove the label: {text}", this.item)
+      : say("Label on the plane: {text}", this.item);
   },
   explain() {
     this.isExplained = !this.isExplained;

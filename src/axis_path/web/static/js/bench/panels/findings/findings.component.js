@@ -1,5 +1,7 @@
 // @ts-check
 /** Findings: what is asked, answered anew with every change, and how it is asked. */
+
+import { say } from "../../../shared/words.js";
 import { foundReport } from "../../session/reports.model.js";
 import { liveQuery } from "../../transport/live_query.js";
 import { unitsOf } from "../../viewport/affine.model.js";
@@ -10,16 +12,16 @@ import { sayLate, writeNumbers } from "./findings.paint.js";
 const CURVES = ["function", "path", "polar", "relation"];
 /** @type {{value: import("#types/commands").Find["what"], words: string, kinds: string[]}[]} */
 const QUESTIONS = [
-  { value: "zeros", words: "Zeros", kinds: ["function"] },
-  { value: "extrema", words: "Extrema", kinds: ["function"] },
-  { value: "inflections", words: "Points of inflection", kinds: ["function"] },
-  { value: "crossing", words: "Crossing of the y axis", kinds: ["function"] },
-  { value: "breaks", words: "Breaks", kinds: ["function"] },
-  { value: "asymptotes", words: "Asymptotes", kinds: ["function"] },
-  { value: "intersections", words: "Intersections", kinds: CURVES },
-  { value: "point", words: "Slope and tangent", kinds: ["function"] },
-  { value: "interval", words: "Area and length", kinds: ["function"] },
-  { value: "data", words: "Crossings of data", kinds: ["list", "point"] },
+  { value: "zeros", words: say("Zeros"), kinds: ["function"] },
+  { value: "extrema", words: say("Extrema"), kinds: ["function"] },
+  { value: "inflections", words: say("Points of inflection"), kinds: ["function"] },
+  { value: "crossing", words: say("Crossing of the y axis"), kinds: ["function"] },
+  { value: "breaks", words: say("Breaks"), kinds: ["function"] },
+  { value: "asymptotes", words: say("Asymptotes"), kinds: ["function"] },
+  { value: "intersections", words: say("Intersections"), kinds: CURVES },
+  { value: "point", words: say("Slope and tangent"), kinds: ["function"] },
+  { value: "interval", words: say("Area and length"), kinds: ["function"] },
+  { value: "data", words: say("Crossings of data"), kinds: ["list", "point"] },
 ];
 
 /** @param {import("../../session/engine.js").Engine} engine */
@@ -183,10 +185,11 @@ export const findings = (engine) => () => ({
   },
   get missing() {
     if (this.hasLines) return "";
-    if (this.what === "data") return "Write a list of points first, as in L = [(0, 1), (1, 3)].";
+    if (this.what === "data")
+      return say("Write a list of points first, as in L = [(0, 1), (1, 3)].");
     return this.isMeeting
-      ? "Two curves are needed to meet."
-      : "Write a function first. Then it can be located here.";
+      ? say("An intersection needs two curves.")
+      : say("Write a function first. Then you can locate something on it.");
   },
   get isMeeting() {
     return this.what === "intersections";
@@ -315,9 +318,13 @@ const shownRow = (row, k, entry) => ({
   valueText: row.value
     ? entry.what === "intersections"
       ? `y = ${row.value}`
-      : `value ${row.value}`
+      : say("value {value}", { value: row.value })
     : "",
-  doubt: row.note ? (row.proved === false ? `found, not proved: ${row.note}` : row.note) : "",
+  doubt: row.note
+    ? row.proved === false
+      ? say("found, not proved: {note}", { note: row.note })
+      : row.note
+    : "",
   flagText: row.flags.join(", "),
   canShow: row.x !== null,
   isLabelled: entry.labels.includes(k),

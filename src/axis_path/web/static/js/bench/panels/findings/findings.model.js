@@ -1,5 +1,6 @@
 // @ts-check
 /** What the Findings panel says and copies, without the page. */
+import { say, sayCount } from "../../../shared/words.js";
 
 /** The rows of which a question can be asked. @param {any[]} rows @param {string[]} kinds */
 export function choicesFor(rows, kinds) {
@@ -26,13 +27,12 @@ export function changeOf(before, entry) {
   const doubles = entry.rows.filter((row) =>
     row.flags.some((flag) => flag === "double" || flag === "touches"),
   ).length;
-  if (more === -1 && doubles > before.doubles) return "Two have merged into one.";
-  if (more === 1 && doubles < before.doubles) return "One has parted into two.";
+  if (more === -1 && doubles > before.doubles) return say("Two have merged into one.");
+  if (more === 1 && doubles < before.doubles) return say("One has separated into two.");
   const count = Math.abs(more);
-  const number = count === 1 ? "One" : String(count);
   return more > 0
-    ? `${number} ${count === 1 ? "has" : "have"} appeared.`
-    : `${number} ${count === 1 ? "is" : "are"} gone.`;
+    ? sayCount("One has appeared.", "{count} have appeared.", count)
+    : sayCount("One is gone.", "{count} are gone.", count);
 }
 
 /** An entry as text. @param {any} entry */

@@ -1,5 +1,7 @@
 // @ts-check
 /** The findings panel, for the registry. */
+
+import { say } from "../../../shared/words.js";
 import { findingCard, findingItem } from "./finding.component.js";
 import { findings } from "./findings.component.js";
 import { sweepBox } from "./sweep.component.js";
@@ -7,6 +9,6 @@ import { sweepBox } from "./sweep.component.js";
 /** @type {import("../registry.js").Panel} */
 export const panel = {
   name: "findings",
-  title: "Findings",
+  title: say("Findings"),
   components: { findingCard, findingItem, findings, sweepBox },
 };

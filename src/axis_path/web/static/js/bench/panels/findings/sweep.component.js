@@ -2,16 +2,22 @@
 /** A finding followed over the range of a slider: asked for, waited for, shown as a curve and a table. */
 import { getAlways, post } from "../../../shared/api.js";
 import { saveAs } from "../../../shared/save.js";
+import { say } from "../../../shared/words.js";
 import { label, put, svg } from "../../plane/svg.js";
 import { plotOf } from "./sweep.model.js";
 
 const LOOK_MS = 250;
 const SHOWN = 40;
 const SIZE = { width: 300, height: 190 };
+const TITLES = {
+  zeros: say("Zeros"),
+  extrema: say("Extrema"),
+  intersections: say("Intersections"),
+};
 const WHAT = [
-  { value: "zeros", words: "the zeros" },
-  { value: "extrema", words: "the extrema" },
-  { value: "intersections", words: "the intersections" },
+  { value: "zeros", words: say("the zeros") },
+  { value: "extrema", words: say("the extrema") },
+  { value: "intersections", words: say("the intersections") },
 ];
 
 /** @param {import("../../session/engine.js").Engine} engine */
@@ -86,7 +92,10 @@ export const sweepBox = (engine) => () => ({
   /** Lines that are drawn for several values of the chosen slider. */
   get families() {
     const rows = this.$store.bench.rows.filter((row) => String(row.family?.slider) === this.slider);
-    return rows.map((row) => ({ id: row.id, words: `the family of ${row.name ?? row.text}` }));
+    return rows.map((row) => ({
+      id: row.id,
+      words: say("the family of {name}", { name: row.name ?? row.text }),
+    }));
   },
   get isByCount() {
     return this.over === "range";
@@ -96,15 +105,15 @@ export const sweepBox = (engine) => () => ({
   },
   get progressText() {
     const { done, total } = this.running ?? { done: 0, total: 0 };
-    return done ? `${done} of ${total} values` : "waiting for its turn …";
+    return done ? say("{done} of {total} values", { done, total }) : say("waiting for its turn …");
   },
   get hasResult() {
     return this.result !== null;
   },
   get resultTitle() {
     const { what, name, other, slider } = this.result;
-    const of = other ? `${name} and ${other}` : name;
-    return `${what[0].toUpperCase()}${what.slice(1)} of ${of} against ${slider}`;
+    const of = other ? say("{first} and {second}", { first: name, second: other }) : name;
+    return say("{what} of {of} against {slider}", { what: TITLES[what], of, slider });
   },
   get events() {
     return this.result.events.map((event, key) => ({ ...event, key }));
@@ -113,7 +122,9 @@ export const sweepBox = (engine) => () => ({
     const values = this.result.rows.length;
     return this.result.events.length
       ? ""
-      : `Nothing appears or vanishes; looked for at ${values} values.`;
+      : say("Nothing appears or vanishes at the {count} values that were checked.", {
+          count: values,
+        });
   },
   get hasY() {
     return this.result.what !== "zeros";
@@ -156,13 +167,13 @@ export const sweepBox = (engine) => () => ({
       ...(this.isMeeting ? { other: Number(this.other) } : {}),
     };
     if (this.isMeeting && !this.others.length) {
-      this.problem = "An intersection needs a second function.";
+      this.problem = say("An intersection needs a second function.");
       return;
     }
     try {
       const { sweep, total } = await post(`${engine.path}/sweeps`, engine.body(body));
       this.running = { id: sweep, done: 0, total };
-      engine.store.say("The sweep has begun");
+      engine.store.say(say("The sweep has started"));
       this.look();
     } catch (error) {
       this.problem = error.message;
@@ -195,7 +206,7 @@ export const sweepBox = (engine) => () => ({
     const { id } = this.running;
     this.running = null;
     clearTimeout(this.timer);
-    this.problem = "The sweep was cancelled.";
+    this.problem = say("The sweep was cancelled.");
     await post(`${engine.path}/sweeps/${id}/cancel`, {}).catch((error) => engine.complain(error));
   },
   take(result) {
@@ -204,7 +215,9 @@ export const sweepBox = (engine) => () => ({
     this.isOld = false;
     this.measure = result.what === "extrema" ? "y" : "x";
     engine.store.say(
-      `The sweep is done. ${result.events.map((event) => event.sentence).join(" ")}`,
+      say("The sweep is done. {sentences}", {
+        sentences: result.events.map((event) => event.sentence).join(" "),
+      }),
     );
     this.$nextTick(() => this.plot());
   },
@@ -228,7 +241,7 @@ export const sweepBox = (engine) => () => ({
     put(this.$refs.plot, parts);
   },
   get plotLabel() {
-    return `${this.resultTitle}, as a curve`;
+    return say("{title}, as a curve", { title: this.resultTitle });
   },
   /** RFC 4180: what holds a comma stands in quotes. */
   save() {

@@ -1,11 +1,13 @@
 // @ts-check
 /** Names: what the study defines, its kind, size and value at a glance; a press jumps to the line. */
+
+import { say, sayCount } from "../../../shared/words.js";
 import { arranged, nameRows } from "./names_table.model.js";
 
 const COLUMNS = [
-  { column: "name", words: "name" },
-  { column: "kind", words: "kind" },
-  { column: "value", words: "value" },
+  { column: "name", words: say("name") },
+  { column: "kind", words: say("kind") },
+  { column: "value", words: say("value") },
 ];
 
 /** @param {import("../../session/engine.js").Engine} engine */
@@ -38,7 +40,7 @@ export const nameList = (engine) => () => ({
   },
   get countText() {
     const count = this.all.length;
-    return count ? `${count} ${count === 1 ? "name" : "names"}` : "";
+    return count ? sayCount("{count} name", "{count} names", count) : "";
   },
   sortBy(column) {
     if (this.column !== column) Object.assign(this, { column, isDown: false });
@@ -55,16 +57,20 @@ export const nameList = (engine) => () => ({
     this.linked = this.linked === row.key ? null : row.key;
   },
   linksLabel(row) {
-    return `What ${row.name} uses, and what uses it`;
+    return say("What {name} uses, and what uses it", { name: row.name });
   },
   usesText(row) {
-    return row.uses.length ? `uses ${row.uses.join(", ")}` : "uses no other name";
+    return row.uses.length
+      ? say("uses {names}", { names: row.uses.join(", ") })
+      : say("uses no other name");
   },
   usedText(row) {
-    return row.usedBy.length ? `used by ${row.usedBy.join(", ")}` : "not used by another name";
+    return row.usedBy.length
+      ? say("used by {names}", { names: row.usedBy.join(", ") })
+      : say("not used by another name");
   },
   jumpLabel(row) {
-    return `Go to the line of ${row.name}`;
+    return say("Go to the line of {name}", { name: row.name });
   },
   /** Go to a line: a slider is written in its line too. @param {any} row */
   jump(row) {

@@ -1,16 +1,17 @@
 // @ts-check
 /** All names of a study as a table: found by letters, sorted by a column; no DOM. */
+import { say } from "../../../shared/words.js";
 
 /** @typedef {{key: string, id: number, name: string, kind: string, size: string, value: string, problem: string, place: number, uses: string[], usedBy: string[]}} NameRow */
 /** @typedef {"place" | "name" | "kind" | "value"} Column */
 
 const KINDS = {
-  parameter: "number",
-  several: "function of several variables",
-  polar: "polar curve",
-  relation: "equation",
-  region: "inequality",
-  truth: "statement",
+  parameter: say("number"),
+  several: say("function of several variables"),
+  polar: say("polar curve"),
+  relation: say("equation"),
+  region: say("inequality"),
+  truth: say("statement"),
 };
 
 /** All names of a study, those of sets of equations too. @param {any[]} rows @param {any[]} sliders @param {Record<string, any>} [sets] by the ids of their rows. @returns {NameRow[]} */
@@ -24,7 +25,7 @@ const unknownsOf = (row, set) =>
   (row.disabled ? [] : (set?.values ?? [])).map(({ name, text, used_by: usedBy }) => ({
     id: row.id,
     name,
-    kind: "unknown",
+    kind: say("unknown"),
     value: text,
     used_by: usedBy,
   }));
@@ -44,7 +45,7 @@ function namesOf(rows, sliders) {
       kind: size ? size.replace(/^an? /, "") : values.has(id) ? "slider" : (KINDS[kind] ?? kind),
       size: size ?? "",
       value: values.get(id) ?? value ?? "",
-      problem: disabled ? "turned off" : (problem?.message ?? ""),
+      problem: disabled ? say("turned off") : (problem?.message ?? ""),
       place,
       uses: rows.filter((other) => usersOf(other).includes(name)).map((other) => other.name),
       usedBy: usersOf(row),

@@ -1,6 +1,7 @@
 // @ts-check
 /** The Reference: all functions and constants, found by name, meaning or group, and put into a line. */
 import { getOnce } from "../../../shared/api.js";
+import { say } from "../../../shared/words.js";
 import { lastWritten } from "../../rows/last_written.js";
 
 /** Ask for the Reference, once; completion shows it too. @param {import("../../session/engine.js").Engine} engine */
@@ -50,13 +51,15 @@ export const reference = (engine) => () => ({
 /** One entry of the Reference, in full. */
 export const referenceEntry = () => () => ({
   get insertLabel() {
-    return `Insert ${this.entry.name}`;
+    return say("Insert {name}", { name: this.entry.name });
   },
   get exampleLabel() {
-    return `Insert the example ${this.entry.example}`;
+    return say("Insert the example {example}", { example: this.entry.example });
   },
   get alsoText() {
-    return this.entry.spellings.length ? `also ${this.entry.spellings.join(", ")}` : "";
+    return this.entry.spellings.length
+      ? say("also {names}", { names: this.entry.spellings.join(", ") })
+      : "";
   },
   /** The value of a constant with its uncertainty and source, or what a unit is. */
   get valueText() {

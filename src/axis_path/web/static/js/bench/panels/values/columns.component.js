@@ -1,21 +1,22 @@
 // @ts-check
 /** The columns of the table of values: what they show, in how many digits, and which there are. */
+import { say } from "../../../shared/words.js";
 
 const SERIES = [
   {
     series: "difference",
-    words: "Differences",
-    title: "Each row less the row before it, in a column beside",
+    words: say("Differences"),
+    title: say("A column in which each row is this row minus the row before"),
   },
   {
     series: "ratio",
-    words: "Ratios",
-    title: "Each row divided by the row before it, in a column beside",
+    words: say("Ratios"),
+    title: say("A column in which each row is this row divided by the row before"),
   },
   {
     series: "sum",
-    words: "Running sum",
-    title: "The sum of all rows up to each, in a column beside",
+    words: say("Running sum"),
+    title: say("A column with the sum of all rows so far"),
   },
 ];
 
@@ -43,7 +44,7 @@ export const tableColumns = (engine) => () => ({
     return this.column?.problem ?? "";
   },
   get columnTitle() {
-    return this.column ? `Column ${this.column.name}` : "";
+    return this.column ? say("Column {name}", { name: this.column.name }) : "";
   },
   get columnDigits() {
     return String(this.ofChosen("digits") ?? "");
@@ -53,13 +54,13 @@ export const tableColumns = (engine) => () => ({
   },
   get removeWords() {
     return this.column?.tone === undefined || this.column.tone === null
-      ? "Remove this column"
-      : "Leave out of the table";
+      ? say("Remove this column")
+      : say("Leave out of the table");
   },
   get leftOut() {
     return this.keptColumns
       .filter((column) => column.out)
-      .map((column) => ({ ...column, words: `Put back ${column.text}` }));
+      .map((column) => ({ ...column, words: say("Put back {name}", { name: column.text }) }));
   },
   get hasLeftOut() {
     return this.leftOut.length > 0;

@@ -1,5 +1,6 @@
 // @ts-check
 /** Exact values of the chosen row, where there are any. */
+import { say } from "../../../shared/words.js";
 
 export function makeExactCells() {
   return {
@@ -30,13 +31,16 @@ export function makeExactCells() {
     },
     get exactNote() {
       if (!this.wantsExact) return "";
-      if (!this.chosenLine) return "Choose a row to see its exact values.";
-      if (this.isLooking) return "Looking for exact forms …";
+      if (!this.chosenLine) return say("Select a row to see its exact values.");
+      if (this.isLooking) return say("Looking for exact forms …");
       const missing = this.hadNoTime
-        ? "There was not enough time to look for exact forms; choose Exact values once more."
-        : "No exact form is known here.";
+        ? say("There was not enough time to look for exact forms. Select Exact values again.")
+        : say("No exact form is known here.");
       return this.exactCells.length
-        ? `Exactly, at ${this.variable} = ${this.chosenLine.x}:`
+        ? say("Exactly, at {variable} = {value}:", {
+            variable: this.variable,
+            value: this.chosenLine.x,
+          })
         : missing;
     },
   };

@@ -1,5 +1,6 @@
 // @ts-check
 /** Looking more finely between two rows: that is how a zero is found by hand. */
+import { say } from "../../../shared/words.js";
 
 export function makeFinerRows() {
   return {
@@ -18,7 +19,7 @@ export function makeFinerRows() {
       this.finer.push({
         from: line.typed,
         to: next.typed,
-        words: `between ${line.x} and ${next.x}`,
+        words: say("between {low} and {high}", { low: line.x, high: next.x }),
       });
       this.toTheTop();
       this.live.ask();

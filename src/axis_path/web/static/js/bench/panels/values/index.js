@@ -1,6 +1,7 @@
 // @ts-check
 /** The values panel, for the registry. */
 
+import { say } from "../../../shared/words.js";
 import { samplingCheck } from "../../plane/check.component.js";
 import { trailBox } from "../../rows/trail.component.js";
 import { tableColumns } from "./columns.component.js";
@@ -11,6 +12,6 @@ import { whatIfCurves } from "./what_if_curves.component.js";
 /** @type {import("../registry.js").Panel} */
 export const panel = {
   name: "values",
-  title: "Values",
+  title: say("Values"),
   components: { tableColumns, values, samplingCheck, trailBox, whatIf, whatIfCurves },
 };

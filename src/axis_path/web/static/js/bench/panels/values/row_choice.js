@@ -1,5 +1,7 @@
 // @ts-check
 /** Rows that are chosen, and their place beside the reading line. */
+
+import { say } from "../../../shared/words.js";
 import { askWindow, showAt } from "../../viewport/actions.js";
 import { rowsAround } from "./values.model.js";
 import { editPlace, lineOf, rowOf } from "./values.paint.js";
@@ -63,7 +65,7 @@ export function makeRowChoice(engine) {
     },
     get soughtText() {
       if (this.sought === null || !this.lines.length) return "";
-      return this.over || this.around.length ? "" : "The table does not reach this value.";
+      return this.over || this.around.length ? "" : say("The table does not reach this value.");
     },
     choose(line) {
       if (this.current === line.row && !this.isExtending) return;
@@ -110,8 +112,10 @@ export function makeRowChoice(engine) {
     edit(line) {
       if (this.isLong || this.isFiner) {
         this.refused = this.isFiner
-          ? "Go back to the whole table to change an x-value."
-          : `x-values can be changed in a table of at most ${this.lines.length} rows.`;
+          ? say("Go back to the whole table to change an x-value.")
+          : say("x-values can be changed in a table of at most {count} rows.", {
+              count: this.lines.length,
+            });
         return;
       }
       editPlace(this.$refs.frame, line, (typed) => typed && this.writePlace(line, typed));

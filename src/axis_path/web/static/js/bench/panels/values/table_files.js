@@ -2,6 +2,7 @@
 /** The table taken elsewhere: copied, saved, printed. */
 import { askFile } from "../../../shared/api.js";
 import { saveAs } from "../../../shared/save.js";
+import { sayCount } from "../../../shared/words.js";
 import { plainNumber } from "./values.model.js";
 
 /** @param {import("../../session/engine.js").Engine} engine */
@@ -20,7 +21,7 @@ export function makeTableFiles(engine) {
           .join("\t"),
       );
       await navigator.clipboard.writeText([head, ...rows].join("\n"));
-      this.copied = `${rows.length} row${rows.length === 1 ? "" : "s"} copied.`;
+      this.copied = sayCount("{count} row copied.", "{count} rows copied.", rows.length);
     },
     withUnits: false,
     withExact: false,

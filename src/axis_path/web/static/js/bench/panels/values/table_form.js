@@ -1,5 +1,6 @@
 // @ts-check
 /** What the table is made from: its values of x, its numbers, and the slider it runs over. */
+import { say } from "../../../shared/words.js";
 
 /** @param {import("../../session/engine.js").Engine} engine */
 export function makeTableForm(engine) {
@@ -54,7 +55,7 @@ export function makeTableForm(engine) {
       return this.$store.bench.sliders.map(({ id, name }) => ({
         id,
         name,
-        words: `values of ${name}`,
+        words: say("values of {name}", { name }),
         isOver: name === this.over,
       }));
     },

@@ -1,5 +1,7 @@
 // @ts-check
 /** The frame in which the rows scroll: only a part of a long table is loaded and painted. */
+
+import { say } from "../../../shared/words.js";
 import { PART, Rows } from "./values.model.js";
 import { markRows, paintRows, rowOf } from "./values.paint.js";
 
@@ -24,10 +26,18 @@ export function makeTableFrame() {
 
     get pageText() {
       if (this.isPrinting)
-        return `rows ${inGroups(this.from + 1)} to ${inGroups(this.from + this.lines.length)} of ${inGroups(this.count)}`;
+        return say("rows {first} to {last} of {count}", {
+          first: inGroups(this.from + 1),
+          last: inGroups(this.from + this.lines.length),
+          count: inGroups(this.count),
+        });
       const seen = Math.max(Math.round(this.frameHeight / this.rowHeight) - 1, 1);
       const first = Math.min(Math.round(this.topRow), Math.max(this.count - seen, 0)) + 1;
-      return `rows ${inGroups(first)} to ${inGroups(Math.min(first + seen - 1, this.count))} of ${inGroups(this.count)}`;
+      return say("rows {first} to {last} of {count}", {
+        first: inGroups(first),
+        last: inGroups(Math.min(first + seen - 1, this.count)),
+        count: inGroups(this.count),
+      });
     },
     get isLong() {
       return this.count > this.lines.length;

@@ -1,6 +1,7 @@
 // @ts-check
 /** Values: the table of all shown functions. */
 import { together } from "../../../shared/together.js";
+import { say, sayCount } from "../../../shared/words.js";
 import { liveQuery } from "../../transport/live_query.js";
 import { makeExactCells } from "./exact_cells.js";
 import { makeFinerRows } from "./finer_rows.js";
@@ -87,8 +88,10 @@ export const values = (engine) => () =>
       /** Announce a table that differs from the last one. */
       reportTable({ count, columns, problem }) {
         const words = problem
-          ? `No table: ${problem}`
-          : `Table of ${count} ${count === 1 ? "row" : "rows"}: ${columns.map((column) => column.name).join(", ")}.`;
+          ? say("No table: {problem}", { problem })
+          : sayCount("Table of {count} row: {names}.", "Table of {count} rows: {names}.", count, {
+              names: columns.map((column) => column.name).join(", "),
+            });
         if (words !== this.reportedTable) this.$store.bench.said = words;
         this.reportedTable = words;
       },
@@ -102,11 +105,13 @@ export const values = (engine) => () =>
         this.count = table.count;
         this.from = this.wantedFrom = table.from;
         this.variable = table.variable ?? "x";
-        this.variableUnit = table.variable_unit ? `in ${table.variable_unit}` : "";
+        this.variableUnit = table.variable_unit
+          ? say("in {unit}", { unit: table.variable_unit })
+          : "";
         this.columns = table.columns.map((column, key) => ({
           ...column,
           key,
-          unitText: column.unit ? `in ${column.unit}` : "",
+          unitText: column.unit ? say("in {unit}", { unit: column.unit }) : "",
           className: column.problem
             ? "is-lost"
             : column.tone === undefined || column.tone === null
@@ -170,7 +175,9 @@ export const values = (engine) => () =>
         const missing = line.cells
           .map((cell, k) => (cell.isUndefined ? `${this.columns[k].name}: ${cell.reason}` : ""))
           .filter(Boolean);
-        return missing.length ? `No value at ${line.x}. ${missing.join("; ")}.` : "";
+        return missing.length
+          ? say("No value at {place}. {reasons}.", { place: line.x, reasons: missing.join("; ") })
+          : "";
       },
 
       chooseColumn(column) {
@@ -180,8 +187,8 @@ export const values = (engine) => () =>
   );
 
 const SERIES_TOLD = {
-  value: "Values of …",
-  difference: "… in each row, less the row before",
-  ratio: "… in each row, divided by the row before",
-  sum: "The sum of … over all rows up to each",
+  value: say("Values of …"),
+  difference: say("… in each row, minus the row before"),
+  ratio: say("… in each row, divided by the row before"),
+  sum: say("The sum of … over all rows so far"),
 };

@@ -3,6 +3,7 @@
  * The rows of the table of values. They are painted by hand: a table that scrolls makes more rows a
  * second than bindings can follow.
  */
+import { say } from "../../../shared/words.js";
 
 /**
  * @typedef {{row: number, x: string, typed: string, value: number, sign: string, description: string,
@@ -150,7 +151,7 @@ export function editPlace(body, line, leave) {
       class: "place-field",
       autocomplete: "off",
       spellcheck: "false",
-      "aria-label": "x-value of this row",
+      "aria-label": say("x-value of this row"),
     })
   );
   field.value = line.typed;

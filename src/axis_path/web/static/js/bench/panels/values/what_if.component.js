@@ -2,6 +2,7 @@
 /** A what-if table: other values of a name, and what they would make of the rest of the study. */
 import { askFile } from "../../../shared/api.js";
 import { saveAs } from "../../../shared/save.js";
+import { say } from "../../../shared/words.js";
 import { liveQuery } from "../../transport/live_query.js";
 
 const USUAL = {
@@ -102,7 +103,7 @@ export const whatIf = (engine) => () => ({
     return this.by === "own";
   },
   get unitText() {
-    return this.answer?.unit ? `in ${this.answer.unit}` : "";
+    return this.answer?.unit ? say("in {unit}", { unit: this.answer.unit }) : "";
   },
   /** @param {Partial<typeof USUAL>} changes */
   async commit(changes) {
@@ -150,8 +151,10 @@ export const whatIf = (engine) => () => ({
     return (this.answer?.columns ?? []).map((column, key) => ({
       ...column,
       key,
-      head: column.unit ? `${column.label} in ${column.unit}` : column.label,
-      removeLabel: `Remove the column ${column.text}`,
+      head: column.unit
+        ? say("{name} in {unit}", { name: column.label, unit: column.unit })
+        : column.label,
+      removeLabel: say("Remove the column {name}", { name: column.text }),
     }));
   },
   get rows() {
@@ -174,7 +177,9 @@ export const whatIf = (engine) => () => ({
   },
   get nameHead() {
     const shown = this.names.find((one) => one.isChosen)?.text ?? this.name;
-    return this.answer?.unit ? `${shown} in ${this.answer.unit}` : shown;
+    return this.answer?.unit
+      ? say("{name} in {unit}", { name: shown, unit: this.answer.unit })
+      : shown;
   },
   get missing() {
     return (this.answer?.missing ?? []).map((sentence, key) => ({ key, sentence }));
@@ -187,7 +192,11 @@ export const whatIf = (engine) => () => ({
   },
   get pageText() {
     const { count = 0 } = this.answer ?? {};
-    return `Rows ${this.from + 1} to ${this.from + this.rows.length} of ${count}`;
+    return say("Rows {first} to {last} of {count}", {
+      first: this.from + 1,
+      last: this.from + this.rows.length,
+      count,
+    });
   },
   get isLong() {
     return this.hasTable && (this.answer?.count ?? 0) > this.rows.length;

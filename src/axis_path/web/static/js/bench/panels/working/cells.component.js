@@ -6,6 +6,7 @@
  */
 import { askFile } from "../../../shared/api.js";
 import { saveAs } from "../../../shared/save.js";
+import { grouped, say } from "../../../shared/words.js";
 import { liveQuery } from "../../transport/live_query.js";
 import { focusCell, stepOf } from "./cell_keys.js";
 import { MOST_ROWS, pasted } from "./grid.model.js";
@@ -59,7 +60,10 @@ export const workCells = (engine) => () => ({
         text,
         title: this.answer?.exact[k][key] ?? "",
         typed: this.answer?.typed[k]?.[key] ?? "",
-        label: `row ${this.firstRow + k + 1}, column ${this.firstColumn + key + 1}`,
+        label: say("row {row}, column {column}", {
+          row: this.firstRow + k + 1,
+          column: this.firstColumn + key + 1,
+        }),
         r: this.firstRow + k,
         c: this.firstColumn + key,
       })),
@@ -67,11 +71,21 @@ export const workCells = (engine) => () => ({
   },
   get partText() {
     const { rows, columns } = this.shape;
-    const part = (from, count, all, what) =>
-      count < all ? `${what} ${from + 1} to ${from + count} of ${all.toLocaleString("en")}` : "";
+    const rowPart = {
+      first: this.firstRow + 1,
+      last: this.firstRow + this.cellRows.length,
+      all: grouped(rows),
+    };
+    const columnPart = {
+      first: this.firstColumn + 1,
+      last: this.firstColumn + this.columnNumbers.length,
+      all: grouped(columns),
+    };
     return [
-      part(this.firstRow, this.cellRows.length, rows, "rows"),
-      part(this.firstColumn, this.columnNumbers.length, columns, "columns"),
+      this.cellRows.length < rows ? say("rows {first} to {last} of {all}", rowPart) : "",
+      this.columnNumbers.length < columns
+        ? say("columns {first} to {last} of {all}", columnPart)
+        : "",
     ]
       .filter(Boolean)
       .join(", ");
@@ -210,9 +224,9 @@ export const workCells = (engine) => () => ({
     );
     try {
       await navigator.clipboard.writeText(text.join("\n"));
-      this.$store.bench.say("The cells are copied.", true);
+      this.$store.bench.say(say("The cells are copied."), true);
     } catch {
-      this.$store.bench.say("The browser does not let this page copy.", true);
+      this.$store.bench.say(say("The browser does not allow this page to copy."), true);
     }
   },
   async saveCsv() {

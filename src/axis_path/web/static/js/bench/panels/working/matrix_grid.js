@@ -1,5 +1,7 @@
 // @ts-check
 /** A matrix that is entered cell by cell; the text that is typed stays in step with it. */
+
+import { say } from "../../../shared/words.js";
 import { focusCell, stepOf } from "./cell_keys.js";
 import { cellsOf, MOST_ROWS, pasted, resized, typed, withBlock } from "./grid.model.js";
 
@@ -23,7 +25,7 @@ export function makeGrid() {
         cells: row.map((text, c) => ({
           key: c,
           text,
-          label: `row ${r + 1}, column ${c + 1}`,
+          label: say("row {row}, column {column}", { row: r + 1, column: c + 1 }),
           r,
           c,
         })),
@@ -33,7 +35,7 @@ export function makeGrid() {
       return this.cells[0].map((_, c) => c + 1);
     },
     get gridSize() {
-      return `${this.cells.length} by ${this.cells[0].length}`;
+      return say("{rows} by {columns}", { rows: this.cells.length, columns: this.cells[0].length });
     },
     get canShrinkRows() {
       return this.cells.length > 1;

@@ -1,5 +1,7 @@
 // @ts-check
 /** A row reduction step by step: the program's way, or the student's own operations. */
+
+import { say } from "../../../shared/words.js";
 import { liveQuery } from "../../transport/live_query.js";
 
 /** @param {import("../../session/engine.js").Engine} engine */
@@ -90,7 +92,10 @@ export const workReduction = (engine) => () => ({
     return !this.isOwn && this.shown < this.count;
   },
   get nextText() {
-    return `Next step (${Math.min(this.shown, this.count)} of ${this.count})`;
+    return say("Next step ({number} of {count})", {
+      number: Math.min(this.shown, this.count),
+      count: this.count,
+    });
   },
   get isWhole() {
     return !this.isOwn && this.shown >= this.count;
@@ -108,7 +113,7 @@ export const workReduction = (engine) => () => ({
     return this.verdict ? (this.answer?.solution ?? []) : [];
   },
   get howText() {
-    return this.isOwn ? "Show me the steps" : "Choose the operations myself";
+    return this.isOwn ? say("Show me the steps") : say("Choose the operations myself");
   },
   next() {
     this.shown += 1;

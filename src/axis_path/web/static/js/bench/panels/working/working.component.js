@@ -2,6 +2,7 @@
 /** Working: a calculator whose lines show the exact form and the decimal side by side. */
 
 import { together } from "../../../shared/together.js";
+import { say } from "../../../shared/words.js";
 import { makeCompletion, rememberLine } from "../../rows/completion.js";
 import { makeWriting } from "../../rows/writing.js";
 import { liveQuery } from "../../transport/live_query.js";
@@ -49,7 +50,10 @@ export const working = (engine) => () =>
       },
       nothing() {},
       get choices() {
-        return DIGITS.map((count) => ({ value: String(count), words: `${count} digits` }));
+        return DIGITS.map((count) => ({
+          value: String(count),
+          words: say("{count} digits", { count }),
+        }));
       },
       get inputLabel() {
         return "Calculate";
@@ -107,7 +111,7 @@ export const working = (engine) => () =>
         const error = await engine.carryOut([{ do: "clear_work" }]);
         if (error) return;
         document.getElementById("work-line")?.focus();
-        this.$store.bench.say(`${count} lines of Working are deleted.`, "undo");
+        this.$store.bench.say(say("{count} lines of Working are deleted.", { count }), "undo");
       },
       drawAgain() {
         const seed = Math.floor(Math.random() * LARGEST_SEED);

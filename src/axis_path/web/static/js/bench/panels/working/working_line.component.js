@@ -3,6 +3,7 @@
 import { ask } from "../../../shared/api.js";
 import { makePopoverMenu } from "../../../shared/popover_menu.js";
 import { together } from "../../../shared/together.js";
+import { grouped, say } from "../../../shared/words.js";
 import { unitOptionsOf } from "../../units.js";
 import { complexButtons, shapeButtons, shapeWords } from "./shapes.model.js";
 import { paintWhenVisible } from "./sketch.paint.js";
@@ -62,16 +63,19 @@ export const workingLine = (engine) => () =>
       return !this.hasFormula && !this.isNote;
     },
     get called() {
-      return this.line.name ?? `line ${this.line.number}`;
+      return this.line.name ?? say("line {number}", { number: this.line.number });
     },
     get lineLabel() {
-      return `Calculation ${this.line.number}: ${this.line.text}`;
+      return say("Calculation {number}: {text}", {
+        number: this.line.number,
+        text: this.line.text,
+      });
     },
     get moreLabel() {
-      return `More for ${this.line.text}`;
+      return say("More for {text}", { text: this.line.text });
     },
     get editLabel() {
-      return `Edit ${this.line.text}`;
+      return say("Edit {text}", { text: this.line.text });
     },
     get hasFormula() {
       return Boolean(this.line.mathml);
@@ -125,7 +129,7 @@ export const workingLine = (engine) => () =>
       const { result } = this;
       if (!result || this.whole || this.hasCorner) return "";
       if (result.length <= result.large.length) return "";
-      return `Show all ${result.length.toLocaleString("en")} characters`;
+      return say("Show all {count} characters", { count: grouped(result.length) });
     },
     get note() {
       return this.result ? this.result.reason || this.result.note : "";
@@ -134,7 +138,7 @@ export const workingLine = (engine) => () =>
       return shapeWords(this.result?.shape ?? []);
     },
     get waitingText() {
-      return this.line.is_waiting ? "computing …" : "";
+      return this.line.is_waiting ? say("computing …") : "";
     },
     get canRetry() {
       return this.line.problem?.code === "limit.time";
@@ -149,12 +153,12 @@ export const workingLine = (engine) => () =>
       return complexButtons(this.result, this.line.complex_shape);
     },
     get shapesLabel() {
-      return `How the result of ${this.called} is shown`;
+      return say("How to show the result of {name}", { name: this.called });
     },
     get digitsChoices() {
       return DIGITS.map((count) => ({
         value: String(count),
-        words: count ? `${count} digits` : "digits",
+        words: count ? say("{count} digits", { count }) : say("digits"),
       }));
     },
     get hasCells() {
@@ -188,33 +192,37 @@ export const workingLine = (engine) => () =>
       const { line } = this;
       const offered = [
         this.canSketch && {
-          words: this.sketch ? "Hide the sketch" : "Sketch",
+          words: this.sketch ? say("Hide the sketch") : say("Sketch"),
           act: () => this.toggleSketch(),
         },
-        this.hasCells && { words: "Open as a table", act: () => this.open("cells") },
-        this.canReduce && { words: "Reduce the rows …", act: () => this.open("reduction") },
-        { words: "Copy the text", act: () => this.copy(line.text, "The input is copied.") },
+        this.hasCells && { words: say("Open as a table"), act: () => this.open("cells") },
+        this.canReduce && { words: say("Reduce the rows …"), act: () => this.open("reduction") },
+        {
+          words: say("Copy the text"),
+          act: () => this.copy(line.text, say("The input is copied.")),
+        },
         this.hasResult && {
-          words: "Copy the result",
-          act: () => this.copy(this.whole || this.result.large, "The result is copied."),
+          words: say("Copy the result"),
+          act: () => this.copy(this.whole || this.result.large, say("The result is copied.")),
         },
         line.latex && {
-          words: "Copy as LaTeX",
-          act: () => this.copy(this.asLatex, "The line is copied as LaTeX."),
+          words: say("Copy as LaTeX"),
+          act: () => this.copy(this.asLatex, say("The line is copied as LaTeX.")),
         },
         line.mathml && {
-          words: "Copy as MathML",
-          act: () => this.copy(this.result?.mathml || line.mathml, "The line is copied as MathML."),
+          words: say("Copy as MathML"),
+          act: () =>
+            this.copy(this.result?.mathml || line.mathml, say("The line is copied as MathML.")),
         },
         !this.canPlot &&
-          !this.isNote && { words: "Make it a definition", act: () => this.define() },
-        { words: "Move up", act: () => this.shiftLine(line, -1), isOff: line.number === 1 },
+          !this.isNote && { words: say("Make it a definition"), act: () => this.define() },
+        { words: say("Move up"), act: () => this.shiftLine(line, -1), isOff: line.number === 1 },
         {
-          words: "Move down",
+          words: say("Move down"),
           act: () => this.shiftLine(line, 1),
           isOff: line.number === this.lines.length,
         },
-        { words: "Delete", act: () => this.remove() },
+        { words: say("Delete"), act: () => this.remove() },
       ];
       return offered
         .filter((item) => item !== false && item)
@@ -255,7 +263,7 @@ export const workingLine = (engine) => () =>
         await navigator.clipboard.writeText(text);
         this.$store.bench.say(said, true);
       } catch {
-        this.$store.bench.say("The browser does not let this page copy.", true);
+        this.$store.bench.say(say("The browser does not allow this page to copy."), true);
       }
     },
     show(shape) {
@@ -271,7 +279,10 @@ export const workingLine = (engine) => () =>
       return this.unitOptions.length > 0;
     },
     get unitLabel() {
-      return `Unit of ${this.called}, ${this.result?.units?.measures ?? ""}`;
+      return say("Unit of {name}, {measures}", {
+        name: this.called,
+        measures: this.result?.units?.measures ?? "",
+      });
     },
     setUnit(event) {
       engine.carryOut([{ do: "show_work", id: this.line.id, unit: event.target.value }]);
@@ -318,11 +329,16 @@ export const workingLine = (engine) => () =>
       const { kind, x, y, is_cut: isCut } = this.sketch;
       const short = (value) => String(Number(value.toPrecision(3))).replace("-", "−");
       if (kind === "curve")
-        return `from ${short(x[0])} to ${short(x[1])}, heights ${short(y[0])} to ${short(y[1])}`;
-      return isCut ? "the first entries" : "";
+        return say("from {left} to {right}, heights {low} to {high}", {
+          left: short(x[0]),
+          right: short(x[1]),
+          low: short(y[0]),
+          high: short(y[1]),
+        });
+      return isCut ? say("the first entries") : "";
     },
     get sketchLabel() {
-      return `Sketch of ${this.line.text}`;
+      return say("Sketch of {text}", { text: this.line.text });
     },
 
     edit() {
@@ -350,12 +366,15 @@ export const workingLine = (engine) => () =>
       const error = await engine.carryOut([{ do: "unwork", id: this.line.id }]);
       if (error) return;
       focusField();
-      this.$store.bench.say(`${this.called} was deleted.`, "undo");
+      this.$store.bench.say(say("{name} was deleted.", { name: this.called }), "undo");
     },
     async define() {
       const error = await engine.carryOut([{ do: "define_work", id: this.line.id }]);
       if (error) return;
       focusField();
-      this.$store.bench.say(`${this.called} is a definition of the study now.`, "undo");
+      this.$store.bench.say(
+        say("{name} is now a definition of the study.", { name: this.called }),
+        "undo",
+      );
     },
   });

@@ -1,0 +1,32 @@
+"""What happens when a reader chooses a language."""
+
+from __future__ import annotations
+
+from urllib.parse import urlsplit
+
+from flask import redirect, request, session, url_for
+from werkzeug.wrappers import Response
+
+from axis_path.web.reader.reader import DECIMAL_SIGN, LANGUAGE
+from axis_path.wording import DECIMAL_SIGNS, languages
+
+
+def choose() -> Response:
+    """Keep the language and the decimal sign, and return to the page."""
+    tag, sign = request.form.get("language"), request.form.get("decimal_sign")
+    if tag in languages():
+        # The sign of another language would surprise; it can be chosen apart from it.
+        if tag != session.get(LANGUAGE):
+            session.pop(DECIMAL_SIGN, None)
+        session[LANGUAGE] = tag
+    if sign in DECIMAL_SIGNS:
+        session[DECIMAL_SIGN] = sign
+    session.permanent = True
+    return redirect(_page_before())
+
+
+def _page_before() -> str:
+    """Return the address of the page that asked; no other site is led to."""
+    came_from = urlsplit(request.form.get("page", ""))
+    is_ours = not came_from.netloc and came_from.path.startswith("/") and came_from.path[1:2] != "/"
+    return came_from.path if is_ours else url_for("studies.index")
