@@ -87,11 +87,12 @@ def _in_template(text: str) -> Iterator[tuple[str, str]]:
 
 def _in_script(text: str) -> Iterator[tuple[str, str]]:
     given = io.BytesIO(text.encode())
-    for _line, texts, _comments, _context in extract("javascript", given, keywords=_IN_SCRIPTS):
+    found: Any = extract("javascript", given, keywords=_IN_SCRIPTS)
+    for _line, texts, _comments, _context in found:
         if isinstance(texts, str):
             yield texts, ""
-        else:
-            yield texts[0], texts[1]
+        elif texts:
+            yield str(texts[0]), str(texts[1])
 
 
 _COLLECTORS: dict[str, Any] = {".py": _in_python, ".html": _in_template, ".js": _in_script}
@@ -104,7 +105,9 @@ def made_files(tag: str, catalogue: Catalog, messages: list[Message]) -> dict[Pa
     write_po(po, catalogue, width=100, omit_header=False, sort_output=True, no_location=True)
     write_mo(mo, catalogue)
     words = {
-        message.one: _forms(catalogue, message) for message in messages if message.is_in_browser
+        message.one: translations(catalogue, message)
+        for message in messages
+        if message.is_in_browser
     }
     script = json.dumps(words, ensure_ascii=False, indent=0, sort_keys=True) + "\n"
     return {
@@ -114,14 +117,15 @@ def made_files(tag: str, catalogue: Catalog, messages: list[Message]) -> dict[Pa
     }
 
 
-def _forms(catalogue: Catalog, message: Message) -> list[str]:
+def translations(catalogue: Catalog, message: Message) -> list[str]:
+    """Return what a catalogue says for a message: one text, or two; empty where it has none."""
     entry = catalogue.get(message.key)
-    given = "" if entry is None else entry.string
-    return [given] if isinstance(given, str) else list(given)
+    given = None if entry is None else entry.string
+    return [given or ""] if given is None or isinstance(given, str) else list(given)
 
 
 def catalogue_of(tag: str, messages: list[Message]) -> Catalog:
-    """Return the catalogue of a language with exactly these messages, translated as far as it is."""
+    """Return the catalogue of a language with exactly these messages."""
     path = CATALOGUES / tag / "LC_MESSAGES" / f"{DOMAIN}.po"
     old = read_po(io.BytesIO(path.read_bytes())) if path.exists() else Catalog()
     # A date would make each file that is written differ from the one before.

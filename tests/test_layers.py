@@ -11,6 +11,7 @@ SOURCES = ROOT / "src" / "axis_path"
 #: From the bottom up; a folder may import from those before it and from itself.
 CORE = (
     "wording",
+    "messages",
     "errors",
     "limits",
     "contract",

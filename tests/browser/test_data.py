@@ -69,7 +69,7 @@ class DataTest(BrowserTest):
         card.wait_for()
         self.assertIn("y = c0 + c1 x + c2 x^2", card.inner_text())
         self.assertEqual(5, card.locator(".residual-dot").count())
-        card.get_by_label("The value to predict for").fill("20")
+        card.get_by_label("The known value").fill("20")
         card.get_by_role("button", name="Predict").click()
         card.get_by_text("outside the data").wait_for()
         # The curve of the fit is drawn, and a second press draws no second one.
@@ -94,7 +94,7 @@ class DataTest(BrowserTest):
             self.page.get_by_label("Load a file").set_input_files(file)
             self.settle()
         self.page.get_by_text("2 columns of 3 rows taken").first.wait_for()
-        self.press("Read it differently")
+        self.press("Change how it was read")
         self.page.get_by_text("The letters of the file are Windows-1252.").wait_for()
         self.press("Use this data")
         self.press("Sort by t")
@@ -120,7 +120,7 @@ class DataTest(BrowserTest):
         self.page.get_by_label("y column").select_option("u")
 
     def open_more(self) -> None:
-        self.page.get_by_text("Calculate a column, keep some rows").click()
+        self.page.get_by_text("Calculate a column or filter rows").click()
 
     def test_a_dropped_workbook_is_read_sheet_by_sheet(self) -> None:
         self.open_new_study("f(x) = x")
@@ -208,7 +208,7 @@ class DataTest(BrowserTest):
         self.press("Fit")
         alert = self.page.locator("#panel-data [role=alert]:visible")
         self.assertIn("no value to start", alert.inner_text())
-        self.press("Sliders to start from")
+        self.press("Add sliders for the start values")
         sliders = [
             slider.get_attribute("data-slider") for slider in self.page.locator(".slider").all()
         ]

@@ -104,7 +104,7 @@ class EverydayTest(BrowserTest):
             self.assertEqual(before, self.ink())
 
             def colour() -> None:
-                self.item("f", "Colour and stroke …")
+                self.item("f", "Colour and line style …")
                 self.button("violet, dotted")
 
             self.at_most(4, "colour", colour)
@@ -148,7 +148,7 @@ class EverydayTest(BrowserTest):
             self.open_new_study("A = (a, a^2/4)")
 
             def slider() -> None:
-                self.button("Make a a slider")
+                self.button("Add a slider for a")
 
             self.at_most(1, "slider", slider)
             self.leave()
@@ -224,7 +224,7 @@ class EverydayTest(BrowserTest):
             self.at_most(4, "fit", fit)
             self.assertEqual(2, self.page.locator(".row-item").count())
             if self.hand == "touch" and width < 700:
-                self.button("Fold the side panel away")
+                self.button("Hide the side panel")
             self.check_access()
 
             def export() -> None:

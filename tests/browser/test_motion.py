@@ -25,7 +25,9 @@ class MotionTest(BrowserTest):
         self.page.wait_for_function(condition, arg=argument)
 
     def set_range(self, slider: str, /, **fields: str) -> None:
-        self.page.get_by_role("button", name=f"Ends, step and play of {slider}", exact=True).click()
+        self.page.get_by_role(
+            "button", name=f"Range, step and motion of {slider}", exact=True
+        ).click()
         form = self.page.locator(".slider-range")
         for field, value in fields.items():
             target = form.locator(f"[name={field}]")
@@ -330,7 +332,7 @@ class MotionTest(BrowserTest):
         self.settle()
         self.page.get_by_role("tab", name="Values").click()
         box = self.page.locator(".trail-box")
-        chosen = box.get_by_label("Whose trail")
+        chosen = box.get_by_label("Which trail")
         # The first that has points, and the list says which it is.
         self.assertEqual("A", chosen.evaluate("(list) => list.selectedOptions[0].text"))
         count = int(re.search(r"(\d+) points", box.inner_text())[1])  # type: ignore[index]
@@ -454,7 +456,7 @@ class MotionTest(BrowserTest):
         self.open_new_study("f(x) = a x + b", "a = 1", "b = 2")
         names = self.page.locator(".slider-name")
         self.assertEqual(["a", "b"], names.all_inner_texts())
-        self.page.get_by_role("button", name="Ends, step and play of b", exact=True).click()
+        self.page.get_by_role("button", name="Range, step and motion of b", exact=True).click()
         self.page.get_by_role("button", name="Move slider b up").click()
         self.settle()
         self.assertEqual(["b", "a"], names.all_inner_texts())
@@ -484,7 +486,7 @@ class MotionTest(BrowserTest):
         )
         self.assertEqual("6", self.text(self.row("b").locator(".row-value")))
         self.assertIn("slack", self.text(self.row("f")))
-        self.page.get_by_role("button", name="Ends, step and play of slack", exact=True).click()
+        self.page.get_by_role("button", name="Range, step and motion of slack", exact=True).click()
         form = self.page.locator(".slider-range")
         for name, words in (
             ("sin", "belongs to the language"),
@@ -508,7 +510,7 @@ class MotionTest(BrowserTest):
 
     def test_names_become_sliders_with_guessed_ranges(self) -> None:
         self.open_new_study("f(x) = a sin(x + c) + x^n")
-        self.page.get_by_role("button", name="Make sliders of a, c, n").click()
+        self.page.get_by_role("button", name="Add sliders for a, c, n").click()
         self.settle()
         ends = [text.split() for text in self.page.locator(".slider-ends").all_inner_texts()]
         self.assertEqual([["−10", "10"], ["0", "2π"], ["1", "10"]], ends)
@@ -569,7 +571,7 @@ class MotionTest(BrowserTest):
 
     def test_everything_that_moves_can_be_reached_by_all(self) -> None:
         self.open_demo("Wake")
-        self.page.get_by_role("button", name="Ends, step and play of r", exact=True).click()
+        self.page.get_by_role("button", name="Range, step and motion of r", exact=True).click()
         self.check_access()
         self.page.keyboard.press("Escape")
         self.page.get_by_role("button", name="More for wave").click()

@@ -43,7 +43,10 @@ STATES: dict[str, tuple[str, tuple[tuple[str, str], ...]]] = {
     "keys": ("Beam sweep", (("button", "Keys"),)),
     "plane in words": ("Mooring line", (("button", "The plane in words"),)),
     "menu of a line": ("Mooring line", (("button", "More for rope"),)),
-    "look": ("Mooring line", (("button", "More for rope"), ("menuitem", "Colour and stroke …"))),
+    "look": (
+        "Mooring line",
+        (("button", "More for rope"), ("menuitem", "Colour and line style …")),
+    ),
     "family": (
         "Mooring line",
         (("button", "More for rope"), ("menuitem", "Family of curves …")),
@@ -53,7 +56,7 @@ STATES: dict[str, tuple[str, tuple[tuple[str, str], ...]]] = {
         (("button", "More for rope"), ("menuitem", "Sampling check …")),
     ),
     "trail": ("Wake", (("button", "More for wave"), ("menuitem", "Runner and trail …"))),
-    "slider": ("Morning tide", (("button", "Ends, step and play of a"),)),
+    "slider": ("Morning tide", (("button", "Range, step and motion of a"),)),
     "findings": ("Morning tide", (("tab", "Findings"), ("css", ".finding-why"))),
     "columns": ("Mooring line", (("tab", "Values"), ("button", "rope"))),
     "exact values": ("Mooring line", (("tab", "Values"), ("button", "Exact values"))),
@@ -154,7 +157,7 @@ class AccessTest(BrowserTest):
         page.get_by_role("button", name="Axes and grid", exact=True).click()
         page.locator("[name='x.step']").fill("2 +")
         self.check_refused(".axes-form .field-problem")
-        page.get_by_role("button", name="Ends, step and play of a").click()
+        page.get_by_role("button", name="Range, step and motion of a").click()
         page.locator("[name='step']").fill("-1")
         self.check_refused(".field-problem.is-wide")
         page.get_by_label("Equation, inequality", exact=False).fill("2 + = 1")
@@ -192,7 +195,7 @@ class AccessTest(BrowserTest):
 
     def test_axe_finds_nothing_while_a_bad_line_is_written(self) -> None:
         self.open_new_study("f(x) = a x", "g(x) = sinn(x)", "a = 2")
-        self.page.get_by_role("button", name="Ends, step and play of a").click()
+        self.page.get_by_role("button", name="Range, step and motion of a").click()
         self.row("f").locator(".row-formula").click()
         self.page.wait_for_timeout(300)
         self.check_access()
@@ -234,7 +237,7 @@ class SpokenTest(BrowserTest):
         self.assertIn("Line 2 does not work: A closing bracket is missing", self.said())
         self.page.get_by_role("button", name="Undo").click()
         self.settle()
-        self.assertEqual("Undone: Write g. g is deleted.", self.said())
+        self.assertEqual("Undone: Write g. g was deleted.", self.said())
         self.page.get_by_role("button", name="Locate", exact=True).click()
         self.settle()
         self.assertEqual("Zeros of f. x = −2; x = 2. Proved: exactly two zeros", self.said())
@@ -332,7 +335,7 @@ class SpokenTest(BrowserTest):
 
         self.choose_for("g", "Delete")
         self.assertEqual("More for h", focused())
-        self.choose_for("h", "Colour and stroke …")
+        self.choose_for("h", "Colour and line style …")
         self.assertIn("teal, solid", focused())
         self.page.keyboard.press("Escape")
         self.assertEqual("More for h", focused())
@@ -428,7 +431,7 @@ class LookTest(BrowserTest):
                 self.assertGreater(plane["width"] * plane["height"], least * width * height)
                 self.assertGreaterEqual(plane["width"], 600)
             if width == 1280 and demo:
-                self.page.get_by_role("button", name="Fold the side panel away").click()
+                self.page.get_by_role("button", name="Hide the side panel").click()
                 self.settle()
                 folded = self.box(self.page.locator(".plane-surface"))
                 self.assertGreater(folded["width"] * folded["height"], 0.5 * width * height)
@@ -472,7 +475,7 @@ class LookTest(BrowserTest):
     def test_the_panel_folds_away_to_give_the_plane_the_width(self) -> None:
         self.open_demo("Morning tide")
         before = self.box(self.page.locator(".plane-surface"))["width"]
-        self.page.get_by_role("button", name="Fold the side panel away").click()
+        self.page.get_by_role("button", name="Hide the side panel").click()
         self.settle()
         self.assertEqual(before + 300, self.box(self.page.locator(".plane-surface"))["width"])
         self.page.get_by_role("button", name="Show the side panel").click()

@@ -213,11 +213,11 @@ class PlaneTest(BrowserTest):
         self.page.get_by_text("These 5 points miss 18 turns of the curve.").wait_for()
         self.assertEqual(5, self.page.locator(".check-dot").count())
         self.page.get_by_label("Function to check").select_option(label="g")
-        self.page.get_by_label("How the points are given").select_option("step")
+        self.page.get_by_label("How to enter the points").select_option("step")
         self.page.get_by_label("Step between points").fill("1/2")
         self.page.get_by_role("button", name="Show the points").click()
         self.page.get_by_text("These 41 points show this curve as it is.").wait_for()
-        self.page.get_by_role("button", name="Hide them").click()
+        self.page.get_by_role("button", name="Hide the points").click()
         self.settle()
         self.assertEqual(0, self.page.locator(".check-dot").count())
 
@@ -276,7 +276,7 @@ class PlaneTest(BrowserTest):
     def test_the_look_of_a_line_and_the_legend(self) -> None:
         self.open_new_study("f(x) = x^2/6 - 2", "L = [(1, 2), (3, 4), (5, 1)]")
         self.row("L").hover()
-        self.choose_for("L", "Colour and stroke …")
+        self.choose_for("L", "Colour and line style …")
         group = self.page.get_by_role("group", name="Look of L")
         group.get_by_label("points").select_option("square")
         group.get_by_label("joined").check()

@@ -61,7 +61,7 @@ class ValuesPanelTest(BrowserTest):
         self.assertEqual(["29", "−16", "−4", "−1.33333", "−2", "−0.25"], self.cells(1))
         self.press("f")
         self.press("Differences")
-        self.page.get_by_label("How this column is written").select_option("fixed")
+        self.page.get_by_label("Number format of this column").select_option("fixed")
         self.page.get_by_label("Digits of this column").select_option("2")
         self.settle()
         self.assertEqual(["29.00", "−18"], [self.cells(1)[k] for k in (0, -1)])
@@ -146,7 +146,7 @@ class ValuesPanelTest(BrowserTest):
         self.read_at("-2.5")
         self.assertEqual(["−3", "−2"], self.around())
         # The keys go on from there, and the finer table is of the two rows.
-        self.press("Finer here")
+        self.press("More rows here")
         self.assertEqual(11, self.page.locator("tr[data-value-row]").count())
         self.press("Back")
         # Half a million rows come to the place, wherever they stand.
@@ -166,7 +166,7 @@ class ValuesPanelTest(BrowserTest):
         self.table("a = 1", "f(x) = a x^2")
         self.page.get_by_label("What the rows are").select_option("a")
         self.settle()
-        self.page.get_by_label("Where functions are evaluated").fill("3")
+        self.page.get_by_label("x-values where functions are evaluated").fill("3")
         self.page.keyboard.press("Enter")
         self.settle()
         self.assertEqual(["a", "f"], self.heads())

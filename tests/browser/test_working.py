@@ -204,7 +204,7 @@ class WorkingTest(BrowserTest):
             self.choose(number, "Sketch")
             self.assertGreater(self.painted(number), 300)
         self.check_access()
-        self.work(1).get_by_role("button", name="Put it on the plane").click()
+        self.work(1).get_by_role("button", name="Draw on the plane").click()
         self.row("f").wait_for()
 
     def test_a_table_fits_on_a_phone(self) -> None:

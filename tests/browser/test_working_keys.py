@@ -182,7 +182,7 @@ class WorkingByKeysTest(BrowserTest):
         self.calculate("# half of it", "t^2 - 4")
         self.page.get_by_role("img", name="Sketch of t^2 - 4").wait_for()
         self.assertEqual(1, self.page.get_by_label("Calculation 1: # half of it").count())
-        self.page.get_by_role("button", name="Put it on the plane").focus()
+        self.page.get_by_role("button", name="Draw on the plane").focus()
         self.keys("Enter")
         self.settle()
         self.row("f").wait_for()

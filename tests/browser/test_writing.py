@@ -193,7 +193,7 @@ class NarrowTest(BrowserTest):
 class WorkingTest(BrowserTest):
     def test_working_shows_exact_forms_and_follows_the_study(self) -> None:
         self.open_new_study("f(x) = a x^2")
-        self.page.get_by_role("button", name="Make a a slider").click()
+        self.page.get_by_role("button", name="Add a slider for a").click()
         self.settle()
         self.page.get_by_role("tab", name="Working").click()
         field = self.page.get_by_label("Calculate", exact=True)

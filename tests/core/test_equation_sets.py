@@ -296,7 +296,7 @@ class MissingTest(unittest.TestCase):
         for equations, words in {
             ("F = 3 N", "F = 2 kg"): "force and mass differ by m/s²",
             ("W = m g", "m = 2 kg", "W = 20 N", "g = 9.81"): "did you mean `g_n`",
-            ("x + 1",): "is no equation", ("x < 2",): "is no equation", ("  ",): "Write an equation",
+            ("x + 1",): "is not an equation", ("x < 2",): "is not an equation", ("  ",): "Write an equation",
             ("2 = 3",): "There is no unknown",
         }.items():  # fmt: skip
             with self.subTest(equations), self.assertRaises(MathError) as caught:

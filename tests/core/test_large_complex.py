@@ -197,8 +197,8 @@ class StudyTest(unittest.TestCase):
 
     def test_refusals_say_why(self) -> None:
         for text, words in (
-            ("max(i L)", "complex ones have no order"),
-            ("sort(i L)", "complex ones have no order"),
+            ("max(i L)", "complex numbers have no order"),
+            ("sort(i L)", "complex numbers have no order"),
             ("list(1/(k - 7 + 0i), k, 1, 50000)", r"entry \[7\].*has no value"),
         ):
             with self.subTest(text), self.assertRaisesRegex(MathError, words):

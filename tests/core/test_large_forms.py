@@ -239,7 +239,7 @@ class StudyTest(unittest.TestCase):
     def test_refusals_say_why(self) -> None:
         for text, words in (
             ("rank(sqrt(2) matrix(i + j, i, 1, 300, j, 1, 300))", "could not be decided how many"),
-            ("eigenvectors(identity(80))", "could not be kept apart"),
+            ("eigenvectors(identity(80))", "could not be told apart"),
             ("eigenvalues(random(70, 71))", "square"),
             ("null_space(list(k, k, 1, 50000))", "matrix"),
         ):

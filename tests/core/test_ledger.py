@@ -63,7 +63,7 @@ PROBLEMS = (
     (SavedQuery(1, 1, "2", "1"), "lower end"),
     (SavedQuery(1, 1, what=QueryKind.POINT, text="1/0"), "no value"),
     (SavedQuery(1, what=QueryKind.SOLVE, text="\n"), "Nothing"),
-    (SavedQuery(1, what=QueryKind.SOLVE, text="x^2 + y = 1\nx > y"), "made of equations"),
+    (SavedQuery(1, what=QueryKind.SOLVE, text="x^2 + y = 1\nx > y"), "needs one `=`"),
 )
 
 

@@ -88,7 +88,7 @@ REFUSED = (
     ("M + 1", "identity"),
     ("M + [[1, 2, 3]]", "a 2 by 2 matrix and a 1 by 3 matrix"),
     ("1/M", "A^-1"),
-    ("[[1, 2], [3]]", "row 1 has 2 entries, row 2 has 1 entry"),
+    ("[[1, 2], [3]]", "Row 1 has 2 entries, and row 2 has 1 entry"),
     ("M[3, 1]", "no row 3: the rows are numbered 1 to 2"),
     ("M[1]", "two indices"),
     ("M[1.5, 1]", "whole number; this is 3/2"),

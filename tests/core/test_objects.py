@@ -391,7 +391,7 @@ class TextbookTest(unittest.TestCase):
             ("A^-1", "the determinant is 0"),
             ("[[i, 1], [-1, i]]^-1", "the determinant is 0"),
             ("solve(A, [√2, 1])", "more than one solution"),
-            ("solve(A, [1, 1])", "contradict one another"),
+            ("solve(A, [1, 1])", "contradict each other"),
         ):
             with self.subTest(text), self.assertRaisesRegex(MathError, words):
                 study.evaluate(text)

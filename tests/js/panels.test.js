@@ -67,7 +67,7 @@ describe("findings", () => {
       [before(1), entry(row(), row()), "One has appeared."],
       [before(5), entry(row(), row()), "3 are gone."],
       [before(2), entry(row("double")), "Two have merged into one."],
-      [before(1, 1), entry(row(), row()), "One has parted into two."],
+      [before(1, 1), entry(row(), row()), "One has separated into two."],
       [before(2), { ...entry(row()), problem: "gone" }, ""],
     ]) {
       assert.equal(findings.changeOf(was, is), expected);

@@ -37,8 +37,8 @@ test("a change is told in one sentence for each line", () => {
   assert.equal(reportOf([], [f]), "f is drawn.");
   assert.equal(reportOf([f], [f]), "");
   assert.equal(reportOf([f], [f, bad]), "Line 2 does not work: A bracket ( is not closed.");
-  assert.equal(reportOf([f], [{ ...f, text: "f(x) = 2" }]), "f is drawn anew.");
-  assert.equal(reportOf([f, bad], [f]), "Line 2 is deleted.");
+  assert.equal(reportOf([f], [{ ...f, text: "f(x) = 2" }]), "f was redrawn.");
+  assert.equal(reportOf([f, bad], [f]), "Line 2 was deleted.");
   assert.equal(reportOf([f], [{ ...f, disabled: true }]), "f is turned off.");
   assert.equal(reportOf([], [row(3, "k", { kind: "parameter", value: "4.2" })]), "k is 4.2.");
   assert.equal(

@@ -176,7 +176,7 @@ class WorkingViewTest(WebTest):
         self.assertEqual([True, False], [step["is_nearer"] for step in own["own"]])
         wrong = self.post(study_id, "reduction", text="A", operations=["R1 <- R1 - R9"])
         self.assertEqual(
-            "There is no row 9: the rows are numbered 1 to 2.", wrong["own_problem"]["message"]
+            "There is no row 9. The rows are numbered 1 to 2.", wrong["own_problem"]["message"]
         )
         for text, status in (
             ("[1, 2]", 400),

@@ -118,8 +118,8 @@ class LargeWorkingTest(WebTest):
             refused,
             (
                 "1,000 by 1,000",
-                "could not be kept apart",
-                "complex ones have no order",
+                "could not be told apart",
+                "complex numbers have no order",
                 "could not be decided",
                 "equal shapes",
             ),

@@ -12,12 +12,13 @@ from contextlib import AbstractContextManager
 from contextvars import ContextVar, Token
 from dataclasses import dataclass, field
 
+from axis_path.core import messages
 from axis_path.core.errors import CancelledError, StoppedError
 from axis_path.core.limits import ALL_TIME, CALCULATION_TIME
 
 #: To ask whether the caller still waits costs more than to look at the clock.
 _ASK_EVERY_S = 0.02
-_CANCELLED = "This was stopped."
+_CANCELLED = messages.WAS_STOPPED
 #: What part of the time of a calculation may be over when it still counts as all.
 _FULL = 0.9
 
@@ -154,10 +155,7 @@ def check() -> None:
         return
     now = wait.deadline.clock()
     if now > wait.end:
-        raise StoppedError(
-            f"This takes longer than {wait.deadline.step_s:g} s, so it was stopped. "
-            "Fewer terms, a narrower domain or simpler numbers take less."
-        )
+        raise StoppedError(messages.TAKES_LONGER_THAN_SECONDS(seconds=wait.deadline.step_s))
     if now > wait.ask_at:
         wait.ask_at = now + _ASK_EVERY_S
         if wait.deadline.is_cancelled():

@@ -5,6 +5,8 @@ Every class has a ``code``; ``docs/errors.md`` lists them all, and a test holds 
 
 from dataclasses import dataclass
 
+from axis_path.core import messages
+
 
 @dataclass(frozen=True, slots=True)
 class Repair:
@@ -53,7 +55,7 @@ class MathError(Exception):
         self.letters = letters
         self.path = path
         if repair is None and suggestion is not None:
-            repair = Repair(position, suggestion, f"Use {suggestion}")
+            repair = Repair(position, suggestion, messages.USE_SUGGESTION(suggestion=suggestion))
         self.repair = repair
 
 
@@ -79,9 +81,9 @@ def no_value(name: str, position: tuple[int, int] = (0, 0)) -> NoValueError:
     """Return the error of a name without a value; X and Y may be meant as x and y."""
     if name in ("X", "Y"):
         small = name.lower()
-        message = f"`{name}` has no value yet: make it a slider, or did you mean `{small}`?"
+        message = messages.NAME_HAS_NO_VALUE(name=name, small=small)
         return NoValueError(message, position=position, letters=(name,), suggestion=small)
-    message = f"`{name}` has no value yet: make it a slider?"
+    message = messages.NAME_HAS_NO_VALUE_ADD(name=name)
     return NoValueError(message, position=position, letters=(name,))
 
 

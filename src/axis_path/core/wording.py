@@ -8,6 +8,7 @@ was made, and ``spoken`` says it in the words of a ``Speaker``. The constants st
 from __future__ import annotations
 
 from collections.abc import Iterable
+from string import Formatter
 from typing import Any, Protocol, Self
 
 
@@ -88,15 +89,14 @@ class Text(Wording):
         """Return how a copy is made."""
         return Text, (self.template, self.many, self.values or None, self.is_capitalised)
 
-    def capitalised(self) -> Text:
-        """Return the text with a capital at its start."""
+    def capitalize(self) -> Text:
+        """Return the text with a capital at its start, and the rest as it is."""
         return Text(self.template, self.many, self.values or None, is_capitalised=True)
 
     def said(self, speaker: Speaker) -> str:
         """Return the text in the words of a speaker."""
         template = speaker.template(self.template, self.many, _count(self.values))
-        values = {name: spoken(value, speaker) for name, value in self.values.items()}
-        shown = template.format(**values) if values else template
+        shown = _Filler(speaker).vformat(template, (), self.values) if self.values else template
         return _capitalised(shown) if self.is_capitalised else shown
 
 
@@ -122,6 +122,19 @@ class Joined(Wording):
     def said(self, speaker: Speaker) -> str:
         """Return the texts in the words of a speaker."""
         return self.separator.join(spoken(part, speaker) for part in self.parts)
+
+
+class _Filler(Formatter):
+    """Fills the gaps of a template in the words of a speaker."""
+
+    def __init__(self, speaker: Speaker) -> None:
+        self._speaker = speaker
+
+    def format_field(self, value: Any, format_spec: str) -> str:  # noqa: ANN401 - as inherited
+        """Return a value as it is said; a number with a format is one of the reader's."""
+        if format_spec and isinstance(value, int | float):
+            return self._speaker.numeral(format(value, format_spec))
+        return str(super().format_field(spoken(value, self._speaker), format_spec))
 
 
 def spoken(value: Any, speaker: Speaker) -> Any:  # noqa: ANN401 - whatever a gap may hold

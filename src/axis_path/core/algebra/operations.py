@@ -6,6 +6,7 @@ import re
 from dataclasses import dataclass
 from fractions import Fraction
 
+from axis_path.core.algebra import messages
 from axis_path.core.errors import GrammarError, ListError
 
 Rows = tuple[tuple[Fraction, ...], ...]
@@ -19,7 +20,7 @@ _TERM = re.compile(
     rf"(?:\s*/\s*(?P<divisor>\d+))?\s*",
     re.IGNORECASE,
 )
-_EXAMPLES = "`R1 <-> R2`, `R2 <- 1/3 R2` or `R2 <- R2 - 4 R1`"
+_EXAMPLES = messages.OR
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,19 +66,19 @@ def apply_operation(rows: Rows, operation: Operation) -> Rows:
     made = [list(row) for row in rows]
     for index in (operation.row, operation.other):
         if index is not None and not 0 <= index < len(rows):
-            raise ListError(f"There is no row {index + 1}: the rows are numbered 1 to {len(rows)}.")
+            raise ListError(messages.THERE_NO_ROW_ROW(row=index + 1, count=len(rows)))
     row, other, factor = operation.row, operation.other, operation.factor
     if factor is None and other is not None:
         if row == other:
-            raise ListError("A row is exchanged with another one.")
+            raise ListError(messages.SWAP_ROW_ANOTHER_ROW)
         made[row], made[other] = made[other], made[row]
     elif other is None and factor is not None:
         if factor == 0:
-            raise ListError("A row multiplied by 0 would be lost.")
+            raise ListError(messages.MULTIPLYING_ROW_BY_WOULD)
         made[row] = [factor * entry for entry in made[row]]
     elif other is not None and factor is not None:
         if row == other:
-            raise ListError("A multiple of another row is added, not of the row itself.")
+            raise ListError(messages.ADD_MULTIPLE_ANOTHER_ROW)
         made[row] = [a + factor * b for a, b in zip(made[row], made[other], strict=True)]
     return tuple(map(tuple, made))
 
@@ -102,8 +103,7 @@ def read_operation(text: str) -> Operation:
     if len(others) == 1 and own == 1:
         return Operation(row, others[0][0], others[0][1])
     raise GrammarError(
-        "One operation adds a multiple of one other row to the row itself, as in "
-        "`R2 <- R2 - 4 R1`.",
+        messages.OPERATION_ADDS_MULTIPLE_ONE,
         position=(0, len(text)),
     )
 
@@ -127,4 +127,6 @@ def _terms(written: str, text: str) -> list[tuple[int, Fraction]]:
 
 
 def _unread(text: str) -> GrammarError:
-    return GrammarError(f"A row operation is written as {_EXAMPLES}.", position=(0, len(text)))
+    return GrammarError(
+        messages.WRITE_ROW_OPERATION_EXAMPLES(examples=_EXAMPLES), position=(0, len(text))
+    )

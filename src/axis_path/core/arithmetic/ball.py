@@ -20,6 +20,7 @@ from functools import lru_cache
 import flint
 from flint import arb, fmpq
 
+from axis_path.core.arithmetic import messages
 from axis_path.core.arithmetic.conversion import EXACT_BITS, WHOLE_BITS
 
 
@@ -222,7 +223,7 @@ def multiply(a: Ball, b: Ball) -> Ball:
 
 def divide(a: Ball, b: Ball) -> Ball:
     """Return a / b."""
-    reason = "a division by zero"
+    reason = messages.DIVISION_BY_ZERO
     if b.sign() == 0:
         return undefined(a.reason or b.reason or reason)
     if not b.excludes_zero():
@@ -279,7 +280,9 @@ def root(a: Ball, numerator: int, denominator: int) -> Ball:
     sign = a.sign()
     if denominator % 2 == 0:
         reason = (
-            "sqrt of a negative number" if denominator == 2 else "an even root of a negative number"
+            messages.SQRT_NEGATIVE_NUMBER
+            if denominator == 2
+            else messages.EVEN_ROOT_NEGATIVE_NUMBER
         )
         if sign == -1:
             return undefined(a.reason or reason)
@@ -328,7 +331,7 @@ def power(a: Ball, b: Ball) -> Ball:
     """Return a^b for an exponent that is not fixed: whole for any base, else for a > 0."""
     if b.exact is not None and b.exact.q == 1 and abs(b.exact) <= 2**31:
         return limited(integer_power(a, int(b.exact.p)), b.defined, b.reason)
-    reason = "a power of a negative number"
+    reason = messages.POWER_NEGATIVE_NUMBER
     sign = a.sign()
     if sign == 1:
         return made(a.value**b.value, a, b)
@@ -336,9 +339,9 @@ def power(a: Ball, b: Ball) -> Ball:
         if b.sign() == 1:
             return made(arb(0), a, b, exact=fmpq(0))
         return (
-            undefined("a division by zero")
+            undefined(messages.DIVISION_BY_ZERO)
             if b.sign() == -1
-            else undefined("0 to an unknown power")
+            else undefined(messages.UNKNOWN_POWER)
         )
     whole_inside = bool(b.value.contains_integer())
     if sign == -1 and not whole_inside:

@@ -10,6 +10,7 @@ from dataclasses import replace
 
 from flint import arb, fmpq
 
+from axis_path.core.arithmetic import messages
 from axis_path.core.arithmetic.ball import (
     Ball,
     Defined,
@@ -20,6 +21,7 @@ from axis_path.core.arithmetic.ball import (
     whole_line,
 )
 from axis_path.core.arithmetic.conversion import whole_number
+from axis_path.core.wording import Text
 
 
 def exponential(a: Ball) -> Ball:
@@ -30,7 +32,7 @@ def exponential(a: Ball) -> Ball:
 
 def logarithm(a: Ball) -> Ball:
     """Return the natural logarithm of a."""
-    return _logarithm(a, "ln of", lambda value: value.log(), {fmpq(1): fmpq(0)})
+    return _logarithm(a, _LN, lambda value: value.log(), {fmpq(1): fmpq(0)})
 
 
 def decimal_logarithm(a: Ball) -> Ball:
@@ -42,24 +44,29 @@ def decimal_logarithm(a: Ball) -> Ball:
             known = {a.exact: fmpq(len(top) - 1)}
         elif a.exact.p == 1 and bottom.strip("0") == "1":
             known = {a.exact: fmpq(1 - len(bottom))}
-    return _logarithm(a, "log of", lambda value: value.log() / arb.const_log10(), known)
+    return _logarithm(a, _LOG, lambda value: value.log() / arb.const_log10(), known)
+
+
+#: What is said of the logarithm of 0, of a negative number, and of one that may be either.
+_LN = (messages.LN_OF_0, messages.LN_OF_A_NEGATIVE_NUMBER, messages.LN_OF_NOT_POSITIVE)
+_LOG = (messages.LOG_OF_0, messages.LOG_OF_A_NEGATIVE_NUMBER, messages.LOG_OF_NOT_POSITIVE)
 
 
 def _logarithm(
-    a: Ball, words: str, function: Callable[[arb], arb], known: dict[fmpq, fmpq]
+    a: Ball, words: tuple[Text, Text, Text], function: Callable[[arb], arb], known: dict[fmpq, fmpq]
 ) -> Ball:
+    of_zero, of_negative, of_not_positive = words
     sign = a.sign()
     if sign in (0, -1):
-        what = "0" if sign == 0 else "a negative number"
-        return undefined(a.reason or f"{words} {what}")
+        return undefined(a.reason or (of_zero if sign == 0 else of_negative))
     if sign == 1:
         exact = known.get(a.exact) if a.exact is not None else None
         return made(function(a.value), a, exact=exact)
     upper = a.value.upper()
     if not upper > 0:
-        return undefined(a.reason or f"{words} 0")
+        return undefined(a.reason or of_zero)
     # All of (-inf, log(upper)]: the part of the ball at or below zero has no logarithm.
-    return limited(made(whole_line(), a), Defined.MAYBE, f"{words} a number that is not positive")
+    return limited(made(whole_line(), a), Defined.MAYBE, of_not_positive)
 
 
 #: sin of multiples of pi that are fractions (Niven's theorem): 0, 1/2, 1 and their opposites.
@@ -100,7 +107,7 @@ def cosine(a: Ball) -> Ball:
 def tangent(a: Ball) -> Ball:
     """Return tan a."""
     turns = _known_turns(a)
-    reason = "tan at an odd multiple of 90°"
+    reason = messages.TAN_AT_ODD_MULTIPLE
     if turns is not None:
         reduced = _reduced(turns, 1)
         if reduced == fmpq(1, 2):
@@ -112,7 +119,7 @@ def tangent(a: Ball) -> Ball:
 
 
 def _arc(a: Ball, name: str, function: Callable[[arb], arb], known: dict[fmpq, fmpq]) -> Ball:
-    reason = f"{name} of a number outside −1 to 1"
+    reason = messages.NAME_NUMBER_OUTSIDE(name=name)
     if bool(a.value > 1) or bool(a.value < -1):
         return undefined(a.reason or reason)
     turns = known.get(a.exact) if a.exact is not None else None

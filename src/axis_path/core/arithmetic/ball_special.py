@@ -8,6 +8,7 @@ from collections.abc import Callable
 import flint
 from flint import arb, fmpq
 
+from axis_path.core.arithmetic import messages
 from axis_path.core.arithmetic.ball import (
     Ball,
     Defined,
@@ -27,7 +28,7 @@ def inverse_sinh(a: Ball) -> Ball:
 
 def inverse_cosh(a: Ball) -> Ball:
     """Return arcosh a."""
-    reason = "acosh of a number below 1"
+    reason = messages.ACOSH_NUMBER_BELOW
     if bool(a.value < 1):
         return undefined(a.reason or reason)
     if bool(a.value >= 1):
@@ -39,7 +40,7 @@ def inverse_cosh(a: Ball) -> Ball:
 
 def inverse_tanh(a: Ball) -> Ball:
     """Return artanh a."""
-    reason = "atanh of a number outside −1 to 1"
+    reason = messages.ATANH_NUMBER_OUTSIDE
     if bool(a.value >= 1) or bool(a.value <= -1):
         return undefined(a.reason or reason)
     if bool(a.value < 1) and bool(a.value > -1):
@@ -54,7 +55,7 @@ def error_function(a: Ball) -> Ball:
 
 def angle_of(y: Ball, x: Ball) -> Ball:
     """Return the angle of the point (x, y) in radians, over -pi and up to pi."""
-    reason = "the angle of (0, 0)"
+    reason = messages.ANGLE
     y_sign, x_sign = y.sign(), x.sign()
     if y_sign == 0 and x_sign == 0:
         return undefined(y.reason or x.reason or reason)
@@ -88,7 +89,7 @@ def _known_turns(y: Ball, x: Ball) -> fmpq | None:
 
 def gamma(a: Ball) -> Ball:
     """Return the gamma function."""
-    reason = "gamma of a whole number that is not positive"
+    reason = messages.GAMMA_WHOLE_NUMBER_NOT
     if a.exact is not None:
         if a.exact.q == 1 and a.exact <= 0:
             return undefined(a.reason or reason)
@@ -102,7 +103,7 @@ def gamma(a: Ball) -> Ball:
 
 def digamma(a: Ball) -> Ball:
     """Return the digamma function."""
-    reason = "digamma of a whole number that is not positive"
+    reason = messages.DIGAMMA_WHOLE_NUMBER_NOT
     if a.exact is not None and a.exact.q == 1 and a.exact <= 0:
         return undefined(a.reason or reason)
     value = a.value.digamma()
@@ -120,7 +121,7 @@ def _factorial(n: int) -> fmpq | None:
 
 def _wholes(name: str, *sources: Ball) -> list[int] | Ball:
     """Return the whole numbers that balls are, or the ball of what is unknown or undefined."""
-    reason = f"{name} of a number that is not whole"
+    reason = messages.NAME_NUMBER_NOT_WHOLE(name=name)
     for source in sources:
         if source.exact is not None and source.exact.q == 1:
             continue
@@ -137,7 +138,7 @@ def _wholes(name: str, *sources: Ball) -> list[int] | Ball:
 def factorial(a: Ball) -> Ball:
     """Return a! for a whole a >= 0."""
     if bool(a.value < 0):
-        return undefined(a.reason or "factorial of a negative number")
+        return undefined(a.reason or messages.FACTORIAL_NEGATIVE_NUMBER)
     result = _wholes("factorial", a)
     if isinstance(result, Ball):
         return result
@@ -147,7 +148,7 @@ def factorial(a: Ball) -> Ball:
 def binomial(n: Ball, k: Ball) -> Ball:
     """Return the number of ways to take k of n things, for whole n >= 0 and whole k."""
     if bool(n.value < 0):
-        return undefined(n.reason or "binomial of a negative number")
+        return undefined(n.reason or messages.BINOMIAL_NEGATIVE_NUMBER)
     result = _wholes("binomial", n, k)
     if isinstance(result, Ball):
         return result

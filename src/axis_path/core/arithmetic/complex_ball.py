@@ -9,9 +9,10 @@ from dataclasses import dataclass
 
 from flint import acb, arb, fmpq
 
+from axis_path.core.arithmetic import messages
 from axis_path.core.arithmetic.ball import Ball, Defined
 
-_DIVISION = "a division by zero"
+_DIVISION = messages.DIVISION_BY_ZERO
 
 
 @dataclass(frozen=True, slots=True)

@@ -12,6 +12,8 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy import special
 
+from axis_path.core.arithmetic import messages
+
 Floats = NDArray[np.float64]
 
 #: n! for every n whose factorial is a float.
@@ -96,7 +98,7 @@ def choose(n: int, k: int) -> int:
         ValueError: n is negative. OverflowError: the number is larger than any float.
     """
     if n < 0:
-        raise ValueError("the number of things is negative")
+        raise ValueError(messages.NUMBER_THINGS_NEGATIVE)
     k = min(k, n - k)
     if k < 0:
         return 0

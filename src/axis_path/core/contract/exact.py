@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from fractions import Fraction
 
+from axis_path.core.contract import messages
+
 #: What is longer, or beyond floats by its exponent, is a slip, and would take long to read.
 _LONGEST, _LARGEST_EXPONENT = 400, 320
 
@@ -18,7 +20,7 @@ def exact_from_text(text: str) -> Fraction:
     try:
         exponent = text.lower().partition("e")[2] or "0"
         if len(text) > _LONGEST or abs(int(exponent)) > _LARGEST_EXPONENT:
-            raise OverflowError(f"`{text[:40]}` is too large, or too small")
+            raise OverflowError(messages.TEXT_TOO_LARGE_TOO(text=text[:40]))
         return Fraction(text)
     except (ValueError, ZeroDivisionError) as err:
-        raise ValueError(f"`{text[:40]}` is not a number") from err
+        raise ValueError(messages.TEXT_NOT_NUMBER(text=text[:40])) from err

@@ -6,6 +6,7 @@ import dataclasses
 from collections.abc import Mapping
 from typing import Any, TypeVar
 
+from axis_path.core.contract import messages
 from axis_path.core.contract.reading import Refused, read
 from axis_path.core.contract.writing import write
 
@@ -32,7 +33,7 @@ def _merged(present: Any, changes: Any, path: str, refused: Refused) -> Any:  # 
     names = {field.name for field in dataclasses.fields(present)}
     for name in changes:
         if name not in names:
-            raise refused(f"The field `{path}{name}` is unknown.", f"{path}{name}")
+            raise refused(messages.FIELD_PATH_NAME_UNKNOWN(path=path, name=name), f"{path}{name}")
     return write(present) | {
         name: _merged(getattr(present, name), change, f"{path}{name}.", refused)
         for name, change in changes.items()

@@ -9,6 +9,7 @@ from typing import Any, TypeVar
 
 import msgspec
 
+from axis_path.core.contract import messages
 from axis_path.core.contract.exact import exact_from_text
 
 T = TypeVar("T")
@@ -17,8 +18,8 @@ Refused = Callable[[str, str], Exception]
 
 _PATH = re.compile(r" - at `\$\.?(?P<path>[^`]*)`$")
 _TYPES = {
-    "int": "a whole number", "float": "a number", "str": "a text", "bool": "true or false",
-    "null": "nothing", "array": "a list", "object": "an object",
+    "int": messages.WHOLE_NUMBER, "float": "a number", "str": "a text", "bool": messages.TRUE_FALSE,
+    "null": "nothing", "array": "a list", "object": messages.OBJECT,
 }  # fmt: skip
 _EXPECTED = re.compile(r"Expected `(?P<wanted>[^`]+)`, got `(?P<given>[^`]+)`")
 _MISSING = re.compile(r"Object missing required field `(?P<name>[^`]+)`")
@@ -28,7 +29,12 @@ _MANY = re.compile(r"Expected `array` of length <= (?P<most>\d+)")
 _FEW = re.compile(r"Expected `(?:array|str)` of length >= (?P<least>\d+)")
 _BOUND = re.compile(r"Expected `(?:int|float)` (?P<sign>[<>]=?) (?P<bound>\S+)")
 _ENUM = re.compile(r"Invalid (?:enum )?value (?P<value>.+)")
-_SIGNS = {"<=": "at most", ">=": "at least", "<": "less than", ">": "greater than"}
+_SIGNS = {
+    "<=": messages.AT_MOST,
+    ">=": messages.AT_LEAST,
+    "<": messages.LESS_THAN,
+    ">": messages.GREATER_THAN,
+}
 
 
 def read(given: object, kind: type[T], refused: Refused) -> T:
@@ -60,24 +66,28 @@ def describe(text: str) -> tuple[str, str]:
 
 
 def _sentence(problem: str, path: str) -> str:
-    field = f"The field `{path}`" if path else "The whole"
+    field = messages.FIELD_PATH(path=path) if path else messages.WHOLE
     if _MISSING.search(problem):
-        return f"{field} is missing."
+        return messages.FIELD_MISSING(field=field)
     if _UNKNOWN.search(problem):
-        return f"{field} is unknown."
+        return messages.FIELD_UNKNOWN(field=field)
     if match := _LONG.search(problem):
-        return f"{field} has more than {int(match['most']):,} characters."
+        return messages.FIELD_HAS_MORE_THAN(field=field, most=int(match["most"]))
     if match := _MANY.search(problem):
-        return f"{field} has more than {int(match['most']):,} entries."
+        return messages.FIELD_HAS_MORE_THAN_MOST(field=field, most=int(match["most"]))
     if match := _FEW.search(problem):
-        return f"{field} must have at least {int(match['least']):,} entries."
+        return messages.FIELD_MUST_HAVE_AT(field=field, least=int(match["least"]))
     if match := _BOUND.search(problem):
-        return f"{field} must be {_SIGNS[match['sign']]} {match['bound']}."
+        return messages.FIELD_MUST_RELATION_BOUND(
+            field=field, relation=_SIGNS[match["sign"]], bound=match["bound"]
+        )
     if match := _EXPECTED.search(problem):
         expected = " or ".join(_TYPES.get(name, name) for name in match["wanted"].split(" | "))
-        return f"{field} must be {expected}, not {_TYPES.get(match['given'], match['given'])}."
+        return messages.FIELD_MUST_EXPECTED_NOT(
+            field=field, expected=expected, given=_TYPES.get(match["given"], match["given"])
+        )
     if match := _ENUM.search(problem):
-        return f"{field} cannot be {match['value']}."
+        return messages.FIELD_CANNOT_VALUE(field=field, value=match["value"])
     # A rule of our own says what is wrong in a sentence.
     return problem if problem.endswith(".") else f"{problem}."
 
@@ -86,7 +96,7 @@ def _decode(kind: type, given: Any) -> Any:  # noqa: ANN401 - msgspec's own
     """Read a type that JSON does not have: exact numbers are texts."""
     if kind is Fraction:
         if not isinstance(given, str):
-            raise TypeError("An exact number is written as a text")
+            raise TypeError(messages.WRITE_EXACT_NUMBER_TEXT)
         try:
             return exact_from_text(given)
         except OverflowError as err:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from axis_path.core.contract import messages
 from axis_path.core.errors import CommandError, LimitError
 from axis_path.core.limits import LINE_LENGTH
 
@@ -14,7 +15,7 @@ def one_line(text: str) -> str:
         CommandError: it holds what is not a character.
     """
     if len(text) > LINE_LENGTH.value:
-        raise LimitError(f"More than {LINE_LENGTH.value:,} characters cannot be kept in a line.")
+        raise LimitError(messages.LINE_CANNOT_HAVE_MORE(most=LINE_LENGTH.value))
     if any("\ud800" <= sign <= "\udfff" or sign == "\0" for sign in text):
-        raise CommandError("The text holds signs that are not characters.")
+        raise CommandError(messages.TEXT_CONTAINS_SIGNS_NOT)
     return " ".join(text.split())

@@ -12,7 +12,9 @@ from dataclasses import dataclass
 import lark
 
 from axis_path.core.errors import GrammarError, MathError
+from axis_path.core.language import messages
 from axis_path.core.language.scanning.tokens import Kind, Token
+from axis_path.core.wording import Text
 
 _OPERATIONS = {
     Kind.ADD, Kind.SUBTRACT, Kind.TIMES, Kind.TIMES_APPLY, Kind.DIVIDE, Kind.DIVIDE_APPLY,
@@ -42,7 +44,7 @@ class StopPoint:
 class Complaint:
     """One message; ``{before}`` and ``{bad}`` in it are the signs around the place."""
 
-    message: str
+    message: Text
     fits: Callable[[StopPoint], bool]
     examples: tuple[str, ...]
     error: type[MathError] = GrammarError
@@ -60,7 +62,7 @@ def _is_open(stop: StopPoint) -> bool:
 
 COMPLAINTS = (
     Complaint(
-        "A list of even steps reads `from 1 to 10 step 0.5` or `from 1 to 10 in 19 points`.",
+        messages.WRITE_LIST_EQUAL_STEPS,
         lambda stop: (
             any(token.kind is Kind.FROM for token in stop.earlier)
             and (stop.bad is None or _is(stop.bad, _CLOSING | _RANGE_WORDS))
@@ -68,37 +70,37 @@ COMPLAINTS = (
         ("from 1 to 4", "from 1", "[from 1 to 4]", "from 1 to 4 in 3"),
     ),
     Complaint(
-        "`otherwise` ends a function in pieces, as in `x for x < 0; 5 otherwise`.",
+        messages.COMES_LAST_FUNCTION_PIECES,
         lambda stop: _is(stop.bad, {Kind.OTHERWISE}) or _is(stop.before, {Kind.OTHERWISE}),
         ("otherwise", "x for x > 0 otherwise"),
     ),
     Complaint(
-        "Each piece says where it holds, as in `x for x < 0; 5 otherwise`.",
+        messages.EACH_PIECE_NEEDS_DOMAIN,
         lambda stop: _is(stop.bad, {Kind.NEXT_PIECE}) or _is(stop.before, {Kind.NEXT_PIECE}),
         ("x; 5 otherwise", "x for x < 0;"),
     ),
     Complaint(
-        "Something is missing before the comma.",
+        messages.SOMETHING_MISSING_BEFORE_COMMA,
         lambda stop: _is(stop.bad, {Kind.COMMA}) and _is(stop.before, _OPENING | {Kind.COMMA}),
         ("[1,, 2]", "(, 2)", "max(, 1)"),
     ),
     Complaint(
-        "A point has two coordinates, as in `(2, 3)`.",
+        messages.POINT_HAS_TWO_COORDINATES,
         lambda stop: _is(stop.bad, {Kind.COMMA}) and not stop.is_after_for and _is_open(stop),
         ("(2, 3, 4)", "2 + (1, 2, 3)"),
     ),
     Complaint(
-        "A point stands in brackets, as in `(2, 3)`; a domain follows the word `for`.",
+        messages.UNEXPECTED_COMMA_WRITE_POINT,
         lambda stop: _is(stop.bad, {Kind.COMMA}) and not stop.is_after_for,
         ("2, 3", "x^2, 0 < x < 2"),
     ),
     Complaint(
-        "A domain is written with signs, as in `for 0 <= x <= 2`.",
+        messages.WRITE_DOMAIN,
         lambda stop: _is(stop.bad, {Kind.IN}) and stop.is_after_for,
         ("x^2 for x in [0, 2]",),
     ),
     Complaint(
-        "A function with a power needs a value after it, as in `sin^2 x`.",
+        messages.FUNCTION_POWER_NEEDS_VALUE,
         lambda stop: (
             (stop.bad is None or _is(stop.bad, {Kind.CLOSE, Kind.RIGHT_BAR}))
             and any(token.kind is Kind.RAISED for token in stop.earlier[-4:])
@@ -106,7 +108,7 @@ COMPLAINTS = (
         ("sin^2", "(sin^2)", "2 pi tide^2"),
     ),
     Complaint(
-        "A domain needs one of <, ≤, >, ≥ or ≠, as in `for 0 <= x < 3`.",
+        messages.DOMAIN_NEEDS_ONE,
         lambda stop: (
             (stop.bad is None or _is(stop.bad, {Kind.COMMA, Kind.AND, Kind.FOR}))
             and stop.is_after_for
@@ -115,12 +117,12 @@ COMPLAINTS = (
         ("x^2 for x", "x^2 for x, x > 2"),
     ),
     Complaint(
-        "After `for` comes a domain, as in `for 0 <= x < 3`.",
+        messages.WRITE_DOMAIN_AFTER,
         lambda stop: _is(stop.before, {Kind.FOR}),
         ("x^2 for", "x^2 for <"),
     ),
     Complaint(
-        "A comparison has no place inside an expression.",
+        messages.YOU_CANNOT_COMPARE_INSIDE,
         lambda stop: (
             _is(stop.bad, _COMPARISONS)
             and not stop.is_after_for
@@ -130,7 +132,7 @@ COMPLAINTS = (
         ("sin(x = 2)", "2 (x < 1)"),
     ),
     Complaint(
-        "The brackets are empty.",
+        messages.BRACKETS_EMPTY,
         lambda stop: (
             (_is(stop.before, {Kind.OPEN, Kind.OPEN_CALL}) and _is(stop.bad, {Kind.CLOSE}))
             or (_is(stop.before, {Kind.OPEN_LIST}) and _is(stop.bad, {Kind.CLOSE_LIST}))
@@ -139,12 +141,12 @@ COMPLAINTS = (
         ("2()", "sin()", "[]"),
     ),
     Complaint(
-        "Something is missing after `{before}`.",
+        messages.SOMETHING_MISSING_AFTER,
         lambda stop: _is(stop.before, _OPERATIONS | _COMPARISONS | {Kind.COMMA, Kind.AND}),
         ("x +", "2 * / 3", "max(1,)", "x^", "x for x <"),
     ),
     Complaint(
-        "Something is missing before `{bad}`.",
+        messages.SOMETHING_MISSING_BEFORE,
         lambda stop: (
             _is(
                 stop.bad,
@@ -156,11 +158,11 @@ COMPLAINTS = (
         ("* 2", "(/ 3)", "² + 1", "for x > 0"),
     ),
     Complaint(
-        "Something is missing before the end.",
+        messages.SOMETHING_MISSING_AT_END,
         lambda stop: stop.bad is None or _is(stop.bad, {Kind.CLOSE, Kind.RIGHT_BAR}),
         (),
     ),
-    Complaint("`{bad}` does not fit here.", lambda stop: True, ("x for x > 0 > 1 > 2",)),
+    Complaint(messages.DOES_NOT_FIT, lambda stop: True, ("x for x > 0 > 1 > 2",)),
 )
 
 
@@ -181,7 +183,7 @@ def explain(tokens: list[Token], culprit: lark.Token) -> MathError:
     complaint = next(complaint for complaint in COMPLAINTS if complaint.fits(stop))
     if "{before}" in complaint.message and stop.before is not None:
         position = (stop.before.start, stop.before.end)
-    message = complaint.message.format(before=_shown(stop.before), bad=_shown(stop.bad))
+    message = complaint.message(before=_shown(stop.before), bad=_shown(stop.bad))
     return complaint.error(message, position=position)
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from axis_path.core.errors import DomainError
+from axis_path.core.language import messages
 from axis_path.core.language.parsing.body import Condition
 from axis_path.core.language.tree import Bound, Domain, Name, Node
 from axis_path.core.language.walk import is_infinite, names_in
@@ -26,7 +27,7 @@ def read_domains(
         if len(about) != 1:
             names = " or ".join(f"`{name}`" for name in variables)
             raise DomainError(
-                f"Each condition says between which values {names} lies.", position=condition.span
+                messages.EACH_CONDITION_MUST_GIVE(names=names), position=condition.span
             )
         own[about[0]].append(condition)
     return tuple(read_domain(tuple(own[name]), name) for name in variables)
@@ -46,14 +47,14 @@ def read_domain(conditions: tuple[Condition, ...], variable: str) -> Domain:
             if sign == "!=":
                 without.append(value)
             elif sign == "=":
-                raise DomainError("A domain needs one of <, ≤, >, ≥ or ≠.", position=condition.span)
+                raise DomainError(messages.DOMAIN_NEEDS_ONE_2, position=condition.span)
             elif sign in ("<", "<="):
                 if high is not None:
-                    raise _twice("upper", condition)
+                    raise _twice(messages.TWO_UPPER_ENDS, condition)
                 high = Bound(value, closed=sign == "<=")
             else:
                 if low is not None:
-                    raise _twice("lower", condition)
+                    raise _twice(messages.TWO_LOWER_ENDS, condition)
                 low = Bound(value, closed=sign == ">=")
     return Domain(_finite(low), _finite(high), tuple(without))
 
@@ -62,10 +63,8 @@ def _finite(bound: Bound | None) -> Bound | None:
     return None if bound is None or is_infinite(bound.value) else bound
 
 
-def _twice(which: str, condition: Condition) -> DomainError:
-    return DomainError(
-        f"The domain has two {which} ends; keep the one that is meant.", position=condition.span
-    )
+def _twice(message: str, condition: Condition) -> DomainError:
+    return DomainError(message, position=condition.span)
 
 
 _MIRRORED = {"<": ">", "<=": ">=", ">": "<", ">=": "<=", "!=": "!=", "=": "="}
@@ -83,14 +82,14 @@ def _pairs(condition: Condition, variable: str) -> list[tuple[str, Node]]:
     else:
         if signs[0][0] != signs[1][0] or signs[0][0] in "!=":
             raise DomainError(
-                "Both signs of a domain point the same way, as in `0 <= x < 3`.",
+                messages.BOTH_SIGNS_DOMAIN_MUST,
                 position=condition.span,
             )
         pairs = [(_MIRRORED[signs[0]], terms[0]), (signs[1], terms[2])]
     values = [value for _, value in pairs]
     if not _is_variable(middle, variable) or any(variable in names_in(v) for v in values):
         raise DomainError(
-            f"The domain must say between which values `{variable}` lies.",
+            messages.DOMAIN_MUST_SAY_WHICH(variable=variable),
             position=condition.span,
         )
     return pairs

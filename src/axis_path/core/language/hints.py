@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from axis_path.core.errors import MathError
+from axis_path.core.language import messages
 from axis_path.core.language.scanning.scan import scan
 from axis_path.core.language.scanning.tokens import Kind, Token
 from axis_path.core.language.vocabulary import Vocabulary
@@ -56,7 +57,7 @@ def _sentence(text: str, function: Token, tokens: list[Token], index: int, divis
     below = text[tokens[division + 1].start : tokens[division + 1].end]
     whole, parted = f"{name}({inside}/{below})", f"{name}({inside})/{below}"
     if tokens[division].kind is Kind.DIVIDE:
-        return f"This is read as {whole}. For the other, write {parted}."
+        return messages.READ_WHOLE_IF_YOU(whole=whole, parted=parted)
     if tokens[division + 1].kind is not Kind.NAME:
-        return f"The division is outside: {name}({inside}) is divided."
-    return f"This is read as {parted}. For the other, write {whole}."
+        return messages.DIVISION_OUTSIDE_NAME_INSIDE(name=name, inside=inside)
+    return messages.READ_PARTED_IF_YOU(parted=parted, whole=whole)

@@ -6,6 +6,7 @@ import re
 
 from axis_path.core.catalogue import CONSTANTS, FUNCTIONS
 from axis_path.core.errors import DomainError, GrammarError, LimitError, NameTakenError, Repair
+from axis_path.core.language import messages
 from axis_path.core.language.domains import read_domain, read_domains
 from axis_path.core.language.line_types import (
     FunctionLine,
@@ -88,7 +89,7 @@ def read_line(text: str, vocabulary: Vocabulary) -> Line:
     """
     if len(text) > LINE_LENGTH.value:
         raise LimitError(
-            f"The line has {len(text):,} characters; {LINE_LENGTH.value:,} can be read.",
+            messages.LINE_HAS_LENGTH_CHARACTERS(length=len(text), most=LINE_LENGTH.value),
             position=(LINE_LENGTH.value, len(text)),
         )
     if text.lstrip().startswith("#"):
@@ -99,7 +100,7 @@ def read_line(text: str, vocabulary: Vocabulary) -> Line:
     quotient = _DIFFERENTIAL.search(text)
     if quotient:
         raise GrammarError(
-            "A derivative is written with ′ behind a function, as in `f'(x)`.",
+            messages.WRITE_DERIVATIVE_PRIME_AFTER,
             position=quotient.span(),
         )
     label = _LABEL.match(text)
@@ -109,9 +110,9 @@ def read_line(text: str, vocabulary: Vocabulary) -> Line:
     if point:
         written = f"{point[1]} = ({point[2].strip()}, {point[3].strip()})"
         raise GrammarError(
-            "A point is written with `=` and a comma.",
+            messages.WRITE_POINT_COMMA,
             position=(0, len(text)),
-            repair=Repair((0, len(text)), written, f"Use {written}"),
+            repair=Repair((0, len(text)), written, messages.USE_WRITTEN(written=written)),
         )
     function = _FUNCTION_HEAD.match(text)
     if function and not _is_equation(function):
@@ -130,7 +131,7 @@ def _read_set(text: str, equations: tuple[EquationText, ...], vocabulary: Vocabu
     if name is not None:
         _check_name(name, (text.index(name[:1]), text.index(":")))
     if len(equations) > SET_EQUATIONS.value:
-        raise LimitError(f"A set can have {SET_EQUATIONS.value} equations.")
+        raise LimitError(messages.SET_CAN_HAVE_UP(most=SET_EQUATIONS.value))
     readings = read_equations(equations, vocabulary)
     known = vocabulary.values | vocabulary.functions
     own = tuple(one for one in readings.names if one not in known)
@@ -145,9 +146,7 @@ def _is_equation(head: re.Match[str]) -> bool:
 
 def _check_name(name: str, span: Span) -> None:
     if name in FUNCTIONS or name in CONSTANTS or name in WORDS:
-        raise NameTakenError(
-            f"`{name}` belongs to the language; choose another name.", position=span
-        )
+        raise NameTakenError(messages.NAME_ALREADY_HAS_MEANING(name=name), position=span)
 
 
 def _read_function(text: str, head: re.Match[str], vocabulary: Vocabulary) -> FunctionLine:
@@ -158,11 +157,11 @@ def _read_function(text: str, head: re.Match[str], vocabulary: Vocabulary) -> Fu
         _check_name(variable, head.span(2))
         if variable == name:
             raise NameTakenError(
-                f"`{name}` cannot be the function and its variable at once.",
+                messages.NAME_CANNOT_BOTH_FUNCTION(name=name),
                 position=head.span(2),
             )
     if len(set(variables)) < len(variables):
-        raise NameTakenError("Two variables have the same name.", position=head.span(2))
+        raise NameTakenError(messages.TWO_VARIABLES_HAVE_SAME, position=head.span(2))
     body = read_body(text, vocabulary.and_variables(*variables), start=head.end())
     return _function(text, name, variables, span, body)
 
@@ -172,7 +171,7 @@ def _function(
 ) -> FunctionLine:
     if body.compared is not None:
         raise GrammarError(
-            "A function has one value; this is an equation or an inequality.",
+            messages.FUNCTION_HAS_ONE_VALUE,
             position=body.compared.span,
         )
     whole = tuple(Domain() for _ in variables)
@@ -191,12 +190,12 @@ def _function(
 def _pieces(body: Body, variables: tuple[str, ...]) -> Pieces:
     span = (body.branches[0].span[0], body.branches[-1].span[1])
     if len(variables) > 1:
-        raise DomainError("Only a function of one variable can be in pieces.", position=span)
+        raise DomainError(messages.ONLY_FUNCTION_ONE_VARIABLE, position=span)
     pieces = []
     for index, branch in enumerate(body.branches):
         if branch.conditions is None:
             if index < len(body.branches) - 1:
-                raise DomainError("`otherwise` stands in the last piece.", position=branch.span)
+                raise DomainError(messages.MUST_LAST_PIECE, position=branch.span)
             pieces.append(Piece(branch.expression, None))
         else:
             domain = read_domain(branch.conditions, variables[0])
@@ -236,10 +235,9 @@ def _forbid_y(expression: Node) -> None:
     for node in walk(expression):
         if isinstance(node, Name) and node.name == "y":
             raise GrammarError(
-                "With x and y alone this is no function: write an equation, or give it a head "
-                "such as `f(x, y) =`.",
+                messages.HAS_X_Y_SO,
                 position=node.span,
-                repair=Repair((0, 0), "f(x, y) = ", "Write f(x, y) ="),
+                repair=Repair((0, 0), "f(x, y) = ", messages.WRITE_F_X_Y),
             )
 
 
@@ -249,31 +247,29 @@ def _read_labelled(text: str, label: re.Match[str], vocabulary: Vocabulary) -> R
     body = read_body(text, vocabulary.and_variables("x", "y"), start=label.end())
     if body.compared is None:
         raise GrammarError(
-            f"A colon names an equation or an inequality; for a value write `{label[1]} = …`.",
+            messages.COLON_NAMES_EQUATION_INEQUALITY(name=label[1]),
             position=(label.start(1), label.end()),
-            repair=Repair((label.end() - 1, label.end()), " =", f"Write {label[1]} ="),
+            repair=Repair((label.end() - 1, label.end()), " =", messages.WRITE_NAME(name=label[1])),
         )
     return _relation(name, body.compared, span)
 
 
 def _relation(name: str | None, compared: Condition, span: Span) -> RelationLine:
     if "!=" in compared.signs:
-        raise GrammarError("≠ leaves nearly everything; it is not drawn.", position=compared.span)
+        raise GrammarError(messages.EQUATION_HAS_NO_DRAWABLE, position=compared.span)
     if len(compared.signs) == 2:
         first, second = compared.signs
         if first[0] != second[0]:
             raise GrammarError(
-                "Both signs point the same way, as in `1 < x^2 + y^2 <= 9`.",
+                messages.BOTH_SIGNS_MUST_POINT,
                 position=compared.span,
             )
         if first == "=":
-            raise GrammarError("An equation has one sign `=`.", position=compared.span)
+            raise GrammarError(messages.EQUATION_HAS_ONLY_ONE, position=compared.span)
     for term in compared.terms:
         _forbid_infinity(term)
     if not any({"x", "y"} & names_in(term) for term in compared.terms):
-        raise GrammarError(
-            "An equation or an inequality to draw holds x or y.", position=compared.span
-        )
+        raise GrammarError(messages.DRAW_EQUATION_INEQUALITY_USE, position=compared.span)
     return RelationLine(name, compared.terms, compared.signs, span)
 
 
@@ -305,7 +301,7 @@ def _value(name: str | None, span: Span, body: Body) -> ValueLine:
     branch = body.branches[0]
     if len(body.branches) > 1 or branch.conditions != ():
         raise GrammarError(
-            "A value has no domain; a function has, as in `f(x) = x^2 for x > 0`.",
+            messages.VALUE_HAS_NO_DOMAIN,
             position=branch.span,
         )
     _forbid_infinity(branch.expression, but_for_integrals=True)
@@ -328,12 +324,9 @@ def _forbid_infinity(expression: Node, *, but_for_integrals: bool = False) -> No
         if not isinstance(node, Name) or node.name != INFINITY:
             continue
         if id(node) not in ends:
-            raise GrammarError(
-                "∞ can only be an end: of a domain or of an integral.", position=node.span
-            )
+            raise GrammarError(messages.CAN_ONLY_END_DOMAIN, position=node.span)
         if not but_for_integrals:
             raise GrammarError(
-                "An integral without end cannot be used inside a function. Define it as a number, "
-                "as in `A = integral(1/x^2, x, 1, inf)`.",
+                messages.YOU_CANNOT_USE_INTEGRAL,
                 position=node.span,
             )

@@ -18,6 +18,7 @@ from axis_path.core.errors import (
     LimitError,
     MathError,
 )
+from axis_path.core.language import messages
 from axis_path.core.language.complain import explain
 from axis_path.core.language.parsing.body import Body, Branch, Condition
 from axis_path.core.language.parsing.tree_builder import make_tree_builder
@@ -68,7 +69,7 @@ def read_body(text: str, vocabulary: Vocabulary, *, start: int = 0) -> Body:
     tokens = scan(text, vocabulary, start=start)
     if not tokens:
         at = len(text.rstrip())
-        raise GrammarError("Nothing is written here yet.", position=(at, at))
+        raise GrammarError(messages.WRITE_SOMETHING_HERE_FIRST, position=(at, at))
     try:
         body: Body = _PARSER.parse(tokens)  # type: ignore[assignment]
     except lark.exceptions.UnexpectedToken as err:
@@ -94,12 +95,12 @@ def read_expression(text: str, vocabulary: Vocabulary) -> Node:
     body = read_body(text, vocabulary)
     if body.compared is not None:
         raise GrammarError(
-            "This is an equation or an inequality; a value is wanted here.",
+            messages.EQUATION_INEQUALITY_BUT_VALUE,
             position=body.compared.span,
         )
     branch = body.branches[0]
     if branch.conditions or len(body.branches) > 1:
-        raise GrammarError("A domain has no place here.", position=branch.span)
+        raise GrammarError(messages.DOMAIN_DOES_NOT_FIT, position=branch.span)
     return branch.expression
 
 
@@ -109,7 +110,7 @@ def _check_depth(top: Node) -> None:
         node, depth = waiting.pop()
         if depth > TREE_DEPTH.value:
             raise LimitError(
-                f"More than {TREE_DEPTH.value} operations are inside one another.",
+                messages.MORE_THAN_MOST_OPERATIONS(most=TREE_DEPTH.value),
                 position=node.span,
             )
         waiting.extend((child, depth + 1) for child in children(node))

@@ -14,6 +14,7 @@ from dataclasses import dataclass, replace
 from axis_path.core.catalogue import CONSTANTS, DEGREE, FUNCTIONS, SPELLINGS
 from axis_path.core.catalogue.physics import PHYSICAL_CONSTANTS
 from axis_path.core.errors import UnknownNameError
+from axis_path.core.language import messages
 
 _PLANE_LETTERS = re.compile(r"[xyz]{2,3}")
 #: Greek letters, typed by name or by sign: one name for both.
@@ -216,7 +217,7 @@ class Vocabulary:
         """
         near = _in_small_letters(run, self.all_names())
         if near is not None:
-            message = f"`{run}` is not known. Did you mean `{near}`?"
+            message = messages.NAME_UNKNOWN_DID_YOU(name=run, near=near)
             position = (start, start + len(run))
             raise UnknownNameError(message, position=position, suggestion=near)
 
@@ -224,27 +225,27 @@ class Vocabulary:
         position = (start, start + len(run))
         meant = _MEANT.get(run.lower())
         if meant is not None:
-            message = f"`{run}` is not known. It is written {meant}."
+            message = messages.NAME_UNKNOWN_WRITE_MEANT(name=run, meant=meant)
             return UnknownNameError(message, position=position)
         near = nearest(run, self.all_names())
         if near is not None:
-            message = f"`{run}` is not known. Did you mean `{near}`?"
+            message = messages.NAME_UNKNOWN_DID_YOU(name=run, near=near)
             return UnknownNameError(message, position=position, suggestion=near)
         letters = tuple(dict.fromkeys(c for c in run if not self.is_known(spelled(c))))
         if run.isalpha() and len(run) <= 4:
             product = " ".join(run)
-            message = f"`{run}` is not known. Is it the product `{product}`?"
+            message = messages.NAME_UNKNOWN_DO_YOU(name=run, product=product)
             return UnknownNameError(message, position=position, suggestion=product, letters=letters)
-        return UnknownNameError(f"`{run}` is not known.", position=position)
+        return UnknownNameError(messages.NAME_UNKNOWN(name=run), position=position)
 
 
 #: Words for what is written otherwise here.
 _MEANT = {
-    "transpose": "`A^T`", "inverse": "`A^-1`", "determinant": "`det(A)` or `|A|`",
+    "transpose": "`A^T`", "inverse": "`A^-1`", "determinant": messages.OR,
     "average": "`mean(L)`", "length": "`count(L)`", "size": "`count(L)`",
     "deviation": "`sd(L)`", "conjugate": "`conj(z)`", "choose": "`binomial(n, k)`",
-    "last": "within square brackets, as in `L[last]`",
-    "all": "within square brackets, as in `A[1, all]`",
+    "last": messages.INSIDE_SQUARE_BRACKETS,
+    "all": messages.INSIDE_SQUARE_BRACKETS_2,
 }  # fmt: skip
 
 

@@ -88,9 +88,7 @@ def query_of(
     """Return a question about a study; by default with the body of the present request."""
     sent = request.get_data() if body is None else body
     known = {**(context or {}), "reader": current_reader().as_context()}
-    return Query(
-        task, study_id, sent, document_loader(study_id), known, limits, gone or is_gone()
-    )
+    return Query(task, study_id, sent, document_loader(study_id), known, limits, gone or is_gone())
 
 
 def computed_json(lease: Lease, query: Query) -> dict[str, Any]:

@@ -10,6 +10,7 @@ from typing import Any, Generic, Protocol, TypeVar, cast
 import numpy as np
 from numpy.typing import NDArray
 
+from axis_path.core.arithmetic import messages
 from axis_path.core.arithmetic.ball import Ball
 from axis_path.core.arithmetic.bounded.entries import BoundedEntries
 from axis_path.core.arithmetic.bounded.pairs import (
@@ -21,6 +22,7 @@ from axis_path.core.arithmetic.bounded.pairs import (
 from axis_path.core.arithmetic.complex_ball import ComplexBall
 from axis_path.core.errors import LimitError, ListError, ShapeError
 from axis_path.core.limits import LIST_LENGTH, MATRIX_SIDE, Limit
+from axis_path.core.wording import Text
 
 E = TypeVar("E")
 F = TypeVar("F")
@@ -117,11 +119,12 @@ class Field(Protocol[E]):
         """Return |a|^2."""
 
 
-def shape_words(shape: tuple[int, ...]) -> str:
+def shape_words(shape: tuple[int, ...]) -> Text:
     """Describe a shape: ``a list of 4``, ``a 2 by 3 matrix``."""
     if len(shape) == 1:
-        return f"a list of {shape[0]:,}"
-    return f"{'an' if str(shape[0])[0] == '8' else 'a'} {shape[0]:,} by {shape[1]:,} matrix"
+        return messages.LIST_COUNT(count=shape[0])
+    text = messages.MATRIX_SHAPE_AN if str(shape[0])[0] == "8" else messages.MATRIX_SHAPE
+    return text(rows=shape[0], columns=shape[1])
 
 
 def check_size(*shape: int) -> None:
@@ -131,13 +134,14 @@ def check_size(*shape: int) -> None:
         LimitError: a list or a matrix cannot have so many entries.
     """
     if len(shape) == 1 and shape[0] > LIST_LENGTH.value:
-        raise LimitError(
-            f"A list of {shape[0]:,} elements is too long; {LIST_LENGTH.value:,} is the most."
-        )
+        raise LimitError(messages.LIST_COUNT_ELEMENTS_TOO(count=shape[0], most=LIST_LENGTH.value))
     if len(shape) == 2 and max(shape) > MATRIX_SIDE.value:
         raise LimitError(
-            f"{shape_words(shape).capitalize()} is too large; {MATRIX_SIDE.value:,} by "
-            f"{MATRIX_SIDE.value:,} is the most."
+            messages.WHAT_TOO_LARGE_LIMIT(
+                what=shape_words(shape).capitalize(),
+                most=MATRIX_SIDE.value,
+                most_columns=MATRIX_SIDE.value,
+            )
         )
 
 
@@ -149,8 +153,9 @@ def check_work(a: Array[E], what: str, most: Limit) -> None:
     """
     if max(a.shape) > most.value:
         raise LimitError(
-            f"{what} of {a.words} would take too long; {most.value:,} by {most.value:,} is the "
-            "most. A part of it is taken with `A[1 to 9, 1 to 9]`."
+            messages.WHAT_ARRAY_WOULD_TAKE(
+                what=what, array=a.words, most=most.value, most_columns=most.value
+            )
         )
 
 
@@ -162,7 +167,7 @@ def vector(entries: Sequence[E]) -> Array[E]:
     """
     check_size(len(entries))
     if not entries:
-        raise ShapeError("A list needs at least one entry.")
+        raise ShapeError(messages.LIST_NEEDS_AT_LEAST)
     if isinstance(entries, BoundedEntries | ComplexEntries):
         return Array((len(entries),), cast("Any", entries))
     return Array((len(entries),), tuple(entries))
@@ -197,19 +202,20 @@ def matrix(rows: Sequence[Sequence[E]]) -> Array[E]:
     """
     lengths = [len(row) for row in rows]
     if not lengths or not lengths[0]:
-        raise ShapeError("A matrix needs at least one entry.")
+        raise ShapeError(messages.MATRIX_NEEDS_AT_LEAST)
     for number, length in enumerate(lengths, 1):
         if length != lengths[0]:
             raise ShapeError(
-                f"The rows of a matrix have equal lengths; row 1 has {_entries(lengths[0])}, "
-                f"row {number} has {_entries(length)}."
+                messages.ROWS_MATRIX_MUST_HAVE(
+                    first=_entries(lengths[0]), number=number, other=_entries(length)
+                )
             )
     check_size(len(rows), lengths[0])
     return Array((len(rows), lengths[0]), tuple(entry for row in rows for entry in row))
 
 
-def _entries(count: int) -> str:
-    return f"{count:,} {'entry' if count == 1 else 'entries'}"
+def _entries(count: int) -> Text:
+    return messages.ENTRIES(count=count)
 
 
 def check_same_length(counts: Iterable[int]) -> int:
@@ -220,10 +226,7 @@ def check_same_length(counts: Iterable[int]) -> int:
     """
     lengths = sorted(set(counts))
     if len(lengths) > 1:
-        raise ListError(
-            "Lists that are computed together have the same length; these have "
-            f"{lengths[0]:,} and {lengths[-1]:,} elements."
-        )
+        raise ListError(messages.LISTS_COMPUTED_TOGETHER_MUST(first=lengths[0], last=lengths[-1]))
     return lengths[0]
 
 
@@ -234,7 +237,7 @@ def need_square(a: Array[E], what: str) -> None:
         ShapeError: it is none.
     """
     if not a.is_matrix or a.shape[0] != a.shape[1]:
-        raise ShapeError(f"{what} needs a square matrix; this is {a.words}.")
+        raise ShapeError(messages.WHAT_NEEDS_SQUARE_MATRIX(what=what, array=a.words))
 
 
 def need_matrix(a: Array[E], what: str) -> None:
@@ -244,7 +247,7 @@ def need_matrix(a: Array[E], what: str) -> None:
         ShapeError: it is one.
     """
     if not a.is_matrix:
-        raise ShapeError(f"{what} needs a matrix; this is {a.words}.")
+        raise ShapeError(messages.WHAT_NEEDS_MATRIX_BUT(what=what, array=a.words))
 
 
 def need_list(a: Array[E], what: str) -> None:
@@ -254,4 +257,4 @@ def need_list(a: Array[E], what: str) -> None:
         ShapeError: it is one.
     """
     if a.is_matrix:
-        raise ShapeError(f"{what} needs a list; this is {a.words}.")
+        raise ShapeError(messages.WHAT_NEEDS_LIST_BUT(what=what, array=a.words))

@@ -10,6 +10,7 @@ from typing import TypeVar
 
 import numpy as np
 
+from axis_path.core.arithmetic import messages
 from axis_path.core.arithmetic.arrays.array import (
     Array,
     Field,
@@ -33,7 +34,7 @@ def entry_by_entry(function: Callable[[E, E], E], a: Array[E], b: Array[E], what
         ShapeError: the shapes differ.
     """
     if a.shape != b.shape:
-        raise ShapeError(f"{what} needs two equal shapes; these are {a.words} and {b.words}.")
+        raise ShapeError(messages.WHAT_NEEDS_TWO_EQUAL(what=what, first=a.words, second=b.words))
     return Array(a.shape, tuple(map(function, a.entries, b.entries)))
 
 
@@ -47,13 +48,15 @@ def product(a: Array[E], b: Array[E], field: Field[E]) -> Array[E]:
         a = Array((a.row_count, 1), a.entries)
     if not a.is_matrix:
         raise ShapeError(
-            f"{a.words.capitalize()} times {b.words}: a list is a column here; "
-            "transpose it to put it before a matrix, as in `v^T A`."
+            messages.FIRST_TIMES_SECOND_LIST(first=a.words.capitalize(), second=b.words)
         )
     if a.column_count != b.row_count:
         raise ShapeError(
-            f"{a.words.capitalize()} times {b.words}: the first needs as many columns as the "
-            f"second has {'rows' if b.is_matrix else 'entries'}."
+            (
+                messages.COLUMNS_AND_ROWS_DIFFER
+                if b.is_matrix
+                else messages.COLUMNS_AND_ENTRIES_DIFFER
+            )(first=a.words.capitalize(), second=b.words)
         )
     columns = b.columns()
     made = []
@@ -101,7 +104,7 @@ def power(a: Array[E], exponent: int, times: Callable[[Array[E], Array[E]], Arra
     """
     need_square(a, "A power")
     if exponent > MATRIX_POWER.value:
-        raise LimitError(f"The power of a matrix goes up to {MATRIX_POWER.value:,}.")
+        raise LimitError(messages.POWER_MATRIX_GOES_UP(most=MATRIX_POWER.value))
     result: Array[E] | None = None
     square = a
     while exponent:
@@ -120,7 +123,7 @@ def beside(a: Array[E], b: Array[E]) -> Array[E]:
         ShapeError: they have different numbers of rows.
     """
     if a.row_count != b.row_count:
-        raise ShapeError(f"Side by side both need as many rows; these are {a.words} and {b.words}.")
+        raise ShapeError(messages.JOIN_THEM_SIDE_BY(first=a.words, second=b.words))
     rows, first, second = a.row_count, a.column_count, b.column_count
     check_size(rows, first + second)
     order = np.hstack(
@@ -144,9 +147,7 @@ def above(a: Array[E], b: Array[E]) -> Array[E]:
     # A list above or below a matrix is a row of it.
     one, other = (part if part.is_matrix else transposed(part) for part in (a, b))
     if one.column_count != other.column_count:
-        raise ShapeError(
-            f"One above the other both need as many columns; these are {a.words} and {b.words}."
-        )
+        raise ShapeError(messages.JOIN_THEM_ONE_ABOVE(first=a.words, second=b.words))
     shape = (one.row_count + other.row_count, one.column_count)
     check_size(*shape)
     return Array(shape, one_after_the_other(one, other).entries)
@@ -158,7 +159,7 @@ def determinant_by_minors(a: Array[E], field: Field[E]) -> E:
     Raises:
         ShapeError: the matrix is not square.
     """
-    need_square(a, "The determinant")
+    need_square(a, messages.DETERMINANT)
     size = a.shape[0]
     # The determinants of the last rows, by the columns that are left.
     minors: dict[tuple[int, ...], E] = {(): field.number(1)}
@@ -185,7 +186,7 @@ def _choices(size: int, count: int) -> list[tuple[int, ...]]:
 
 def inverse_by_minors(a: Array[E], field: Field[E]) -> Array[E]:
     """Return the inverse by the adjugate; for small matrices of anything."""
-    need_square(a, "The inverse")
+    need_square(a, messages.INVERSE)
     size = a.shape[0]
     whole = determinant_by_minors(a, field)
     if size == 1:
@@ -208,7 +209,7 @@ def trace(a: Array[E], field: Field[E]) -> E:
     Raises:
         ShapeError: the matrix is not square.
     """
-    need_square(a, "The trace")
+    need_square(a, messages.TRACE)
     return reduce(field.add, (a.at(k, k) for k in range(a.shape[0])))
 
 
@@ -219,9 +220,7 @@ def cross(a: Array[E], b: Array[E], field: Field[E]) -> Array[E]:
         ShapeError: they are not of three.
     """
     if a.shape != (3,) or b.shape != (3,):
-        raise ShapeError(
-            f"The cross product needs two lists of 3; these are {a.words} and {b.words}."
-        )
+        raise ShapeError(messages.CROSS_PRODUCT_NEEDS_TWO(first=a.words, second=b.words))
     (u, v, w), (x, y, z) = a.entries, b.entries
 
     def minor(one: E, two: E, three: E, four: E) -> E:
@@ -237,9 +236,7 @@ def dot(a: Array[E], b: Array[E], field: Field[E]) -> E:
         ShapeError: they are not lists of one length.
     """
     if a.is_matrix or b.is_matrix or a.shape != b.shape:
-        raise ShapeError(
-            f"The dot product needs two lists of one length; these are {a.words} and {b.words}."
-        )
+        raise ShapeError(messages.DOT_PRODUCT_NEEDS_TWO(first=a.words, second=b.words))
     return inner(a.entries, b.entries, field)
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Generic, Protocol, TypeVar
 
+from axis_path.core.arithmetic import messages
 from axis_path.core.arithmetic.arrays.array import Array, Field, matrix, need_matrix, vector
 from axis_path.core.deadline import check
 from axis_path.core.errors import ListError, NotHandledError, ShapeError
@@ -120,11 +121,9 @@ def augmented(a: Array[E], b: Array[E]) -> Array[E]:
     Raises:
         ShapeError: the shapes do not fit.
     """
-    need_matrix(a, "A system of equations")
+    need_matrix(a, messages.SYSTEM_EQUATIONS)
     if a.row_count != b.row_count:
-        raise ShapeError(
-            f"{a.words.capitalize()} and {b.words} make no system: both need as many rows."
-        )
+        raise ShapeError(messages.FIRST_SECOND_DO_NOT(first=a.words.capitalize(), second=b.words))
     return matrix([[*one, *other] for one, other in zip(a.rows(), b.rows(), strict=True)])
 
 
@@ -140,12 +139,9 @@ def read_solution(form: Form[E], width: int, *, is_list: bool) -> Array[E]:
         ListError: there is none, or more than one.
     """
     if any(pivot >= width for pivot in form.pivots):
-        raise ListError("The system has no solution: its equations contradict one another.")
+        raise ListError(messages.SYSTEM_HAS_NO_SOLUTION)
     if len(form.pivots) < width:
         free = width - len(form.pivots)
-        raise ListError(
-            f"The system has more than one solution: {free} unknown{'s are' if free > 1 else ' is'}"
-            " free. `rref` shows them all."
-        )
+        raise ListError(messages.FREE_UNKNOWNS(count=free))
     parts = [row[width:] for row in form.rows[:width]]
     return vector([part[0] for part in parts]) if is_list else matrix(parts)

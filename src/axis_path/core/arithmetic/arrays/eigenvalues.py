@@ -19,7 +19,7 @@ from typing import Any
 import flint
 from flint import acb, fmpq, fmpq_mat, fmpq_poly
 
-from axis_path.core.arithmetic import ball
+from axis_path.core.arithmetic import ball, messages
 from axis_path.core.arithmetic.arrays.array import Array, check_work, matrix, need_square, vector
 from axis_path.core.arithmetic.arrays.combine import transposed
 from axis_path.core.arithmetic.arrays.echelon import UndecidedError
@@ -43,7 +43,7 @@ from axis_path.core.errors import NotHandledError
 from axis_path.core.limits import EIGEN_SIDE, EXACT_SIDE
 
 _WHAT = "Eigenvalues"
-_NO_FORM = "The eigenvalues have no closed form here."
+_NO_FORM = messages.EIGENVALUES_HAVE_NO_CLOSED
 #: Roots are put in order with so many binary digits.
 _ORDER_BITS = 128
 
@@ -64,7 +64,7 @@ def eigenvalues(a: Matrices) -> Matrices:
         ShapeError: the matrix is not square. UndecidedError: they could not be kept apart.
     """
     need_square(a, _WHAT)
-    check_work(a, "The eigenvalues", EIGEN_SIDE)
+    check_work(a, messages.EIGENVALUES, EIGEN_SIDE)
     need_values(a)
     known = _rational(a)
     if known is not None:
@@ -148,7 +148,7 @@ def eigenvectors(a: Matrices) -> Matrices:
         ShapeError: the matrix is not square. UndecidedError: they could not be kept apart.
     """
     need_square(a, _WHAT)
-    check_work(a, "The eigenvalues", EIGEN_SIDE)
+    check_work(a, messages.EIGENVALUES, EIGEN_SIDE)
     need_values(a)
     known = _rational(a)
     if known is None:
@@ -363,7 +363,7 @@ def surd_in_field(factor: fmpq_poly, root: Scalar, field: Any) -> Any:  # noqa: 
     if factor.degree() == 1:
         return field.number(to_fraction(-factor[0] / factor[1]))
     if factor.degree() > 2:
-        raise NotHandledError("A root of a higher degree has no closed form here.")
+        raise NotHandledError(messages.ROOT_HIGHER_DEGREE_HAS)
     c, b, a = factor[0], factor[1], factor[2]
     square = (b * b - 4 * a * c) / (4 * a * a)
     size = field.square_root(field.number(to_fraction(abs(square))))

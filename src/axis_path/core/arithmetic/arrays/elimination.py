@@ -13,7 +13,7 @@ from typing import Any
 
 from flint import acb_mat, arb_mat, fmpq, fmpq_mat
 
-from axis_path.core.arithmetic import ball
+from axis_path.core.arithmetic import ball, messages
 from axis_path.core.arithmetic.arrays.array import (
     check_work,
     matrix,
@@ -67,14 +67,14 @@ def determinant(a: Matrices) -> Scalar:
     Raises:
         ShapeError: the matrix is not square. ListError: an entry has no value.
     """
-    need_square(a, "The determinant")
+    need_square(a, messages.DETERMINANT)
     need_values(a)
     known = _fractions(a)
     if known is not None:
         return exact_ball(known[0].det())
     if _is_exact(a):
         return _determinant_by_rows(a)
-    check_work(a, "The determinant", NUMERIC_SIDE)
+    check_work(a, messages.DETERMINANT, NUMERIC_SIDE)
     made = from_matrix(_as_matrix(balls(a, as_complex=is_complex(a)).det(), is_complex(a)))
     return made.entries[0]
 
@@ -144,25 +144,25 @@ def reduced(a: Matrices) -> Form[Scalar]:
         ]
         pivots = [next(c for c in range(made.ncols()) if made[r, c] != 0) for r in range(rank)]
         return Form(rows, pivots)
-    check_work(a, "The reduced form", NUMERIC_SIDE)
+    check_work(a, messages.REDUCED_FORM, NUMERIC_SIDE)
     return reduce_rows(a, SCALARS)
 
 
 def rank(a: Matrices) -> Scalar:
     """Return the rank."""
-    need_matrix(a, "The rank")
+    need_matrix(a, messages.RANK)
     return ball.from_fraction(len(reduced(a).pivots))
 
 
 def reduced_form(a: Matrices) -> Matrices:
     """Return the reduced row echelon form as a matrix."""
-    need_matrix(a, "The reduced form")
+    need_matrix(a, messages.REDUCED_FORM)
     return matrix(reduced(a).rows)
 
 
 def null_space(a: Matrices) -> Matrices:
     """Return a basis of the null space as the columns of a matrix; one column of 0 if it is {0}."""
-    need_matrix(a, "The null space")
+    need_matrix(a, messages.NULL_SPACE)
     vectors = null_vectors(reduced(a), a.column_count, SCALARS)
     return transposed(matrix([_whole(entries) for entries in vectors]))
 
@@ -190,7 +190,7 @@ def inverse(a: Matrices) -> Matrices:
         ShapeError: the matrix is not square. ListError: it has none, and why.
         UndecidedError: it is not sure whether it has one.
     """
-    need_square(a, "The inverse")
+    need_square(a, messages.INVERSE)
     need_values(a)
     known = _fractions(a)
     if known is not None:
@@ -209,7 +209,7 @@ def inverse(a: Matrices) -> Matrices:
         if form.pivots[:size] != list(range(size)):
             raise _singular(a)
         return matrix([row[size:] for row in form.rows])
-    check_work(a, "The inverse", NUMERIC_SIDE)
+    check_work(a, messages.INVERSE, NUMERIC_SIDE)
     try:
         made = balls(a, as_complex=is_complex(a)).inv()
     except ZeroDivisionError:
@@ -227,25 +227,27 @@ def _longest_row(a: Matrices) -> float:
 
 
 def _singular(a: Matrices) -> ListError:
-    return ListError(f"The matrix has no inverse: {why_singular(a)}.")
+    return ListError(messages.MATRIX_HAS_NO_INVERSE(reason=why_singular(a)))
+
+
+_ROW_WORDS = (messages.ROW_OF_ZEROS, messages.EQUAL_ROWS, messages.MULTIPLE_ROWS)
+_COLUMN_WORDS = (messages.COLUMN_OF_ZEROS, messages.EQUAL_COLUMNS, messages.MULTIPLE_COLUMNS)
 
 
 def why_singular(a: Matrices) -> str:
     """Return why an exact square matrix has no inverse, in words."""
-    for name, lines in (("row", a.rows()), ("column", a.columns())):
+    for words, lines in ((_ROW_WORDS, a.rows()), (_COLUMN_WORDS, a.columns())):
+        zeros, equal, multiple = words
         for index, line in enumerate(lines):
             if all(entry.sign() == 0 for entry in line):
-                return f"{name} {index + 1} holds only zeros, so the determinant is 0"
+                return zeros(number=index + 1)
         for index, line in enumerate(lines):
             for before in range(index):
                 factor = _multiple(line, lines[before])
                 if factor is not None:
-                    times = "equal to" if factor == 1 else f"{factor} times"
-                    return (
-                        f"{name} {index + 1} is {times} {name} {before + 1}, "
-                        "so the determinant is 0"
-                    )
-    return "the determinant is 0"
+                    text = equal if factor == 1 else multiple
+                    return text(number=index + 1, before=before + 1, factor=str(factor))
+    return messages.DETERMINANT_IS_0
 
 
 def _multiple(line: tuple[Scalar, ...], other: tuple[Scalar, ...]) -> fmpq | None:
@@ -284,7 +286,7 @@ def solution(a: Matrices, b: Matrices) -> Matrices:
         except ZeroDivisionError:
             pass
     elif a.row_count == width and not _is_exact(a, b):
-        check_work(a, "The solution", NUMERIC_SIDE)
+        check_work(a, messages.SOLUTION, NUMERIC_SIDE)
         as_complex = is_complex(a, b)
         try:
             made = balls(a, as_complex=as_complex).solve(balls(b, as_complex=as_complex))

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import TypeVar
 
+from axis_path.core.arithmetic import messages
 from axis_path.core.arithmetic.arrays.array import Array, matrix, need_matrix
 from axis_path.core.arithmetic.arrays.combine import inverse_by_minors, transposed
 from axis_path.core.arithmetic.arrays.echelon import (
@@ -24,23 +25,23 @@ MOST_SIDE = 4
 def _reduced(a: Array[E], field: DecidingField[E], what: str) -> Form[E]:
     need_matrix(a, what)
     if min(a.shape) > MOST_SIDE:
-        raise NotHandledError("This matrix is too large to be reduced by its expressions.")
+        raise NotHandledError(messages.MATRIX_TOO_LARGE_REDUCED)
     return reduce_rows(a, field)
 
 
 def rank(field: DecidingField[E], a: Array[E]) -> E:
     """Return the rank."""
-    return field.number(len(_reduced(a, field, "The rank").pivots))
+    return field.number(len(_reduced(a, field, messages.RANK).pivots))
 
 
 def reduced_form(field: DecidingField[E], a: Array[E]) -> Array[E]:
     """Return the reduced row echelon form as a matrix."""
-    return matrix(_reduced(a, field, "The reduced form").rows)
+    return matrix(_reduced(a, field, messages.REDUCED_FORM).rows)
 
 
 def null_space(field: DecidingField[E], a: Array[E]) -> Array[E]:
     """Return a basis of the null space as the columns of a matrix; one column of 0 if it is {0}."""
-    form = _reduced(a, field, "The null space")
+    form = _reduced(a, field, messages.NULL_SPACE)
     return transposed(matrix(null_vectors(form, a.column_count, field)))
 
 
@@ -51,7 +52,7 @@ def inverse(field: DecidingField[E], a: Array[E], determinant: E) -> Array[E]:
         ListError: the determinant is 0.
     """
     if field.is_zero(determinant):
-        raise ListError("The matrix has no inverse: the determinant is 0.")
+        raise ListError(messages.MATRIX_HAS_NO_INVERSE_DETERMINANT)
     return inverse_by_minors(a, field)
 
 
@@ -61,5 +62,5 @@ def solution(field: DecidingField[E], a: Array[E], b: Array[E]) -> Array[E]:
     Raises:
         ShapeError: the shapes do not fit. ListError: there is none, or more than one.
     """
-    form = _reduced(augmented(a, b), field, "A system of equations")
+    form = _reduced(augmented(a, b), field, messages.SYSTEM_EQUATIONS)
     return read_solution(form, a.column_count, is_list=not b.is_matrix)

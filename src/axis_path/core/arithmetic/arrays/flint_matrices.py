@@ -7,6 +7,7 @@ from typing import Any
 
 from flint import acb_mat, arb, arb_mat, fmpq, fmpq_mat
 
+from axis_path.core.arithmetic import messages
 from axis_path.core.arithmetic.arrays.array import Array
 from axis_path.core.arithmetic.ball import Ball, Defined
 from axis_path.core.arithmetic.complex_ball import ComplexBall, Scalar, promoted, simplified
@@ -27,8 +28,11 @@ def need_values(*arrays: Matrices) -> None:
                 row, column = divmod(index, array.column_count)
                 at = f"[{row + 1}, {column + 1}]" if array.is_matrix else f"[{row + 1}]"
                 raise ListError(
-                    f"The entry {at} of {array.words} has no value: "
-                    f"{entry.reason or 'it could not be decided'}."
+                    messages.ENTRY_PLACE_ARRAY_HAS(
+                        place=at,
+                        array=array.words,
+                        reason=entry.reason or messages.UNDECIDED,
+                    )
                 )
 
 

@@ -12,6 +12,7 @@ from typing import Any
 
 import numpy as np
 
+from axis_path.core.arithmetic import messages
 from axis_path.core.arithmetic.arrays.array import (
     Array,
     check_size,
@@ -29,11 +30,6 @@ from axis_path.core.arithmetic.bounded.pairs import Entries, from_scalars
 from axis_path.core.arithmetic.complex_ball import Scalar
 from axis_path.core.errors import LimitError, ListError, ShapeError
 from axis_path.core.limits import BALL_ENTRIES
-
-_NO_PROOF = (
-    "With the 16 digits of floats it could not be decided whether {} has an inverse: its "
-    "determinant is 0, or nearly so."
-)
 
 
 def is_many(shape: tuple[int, ...]) -> bool:
@@ -58,15 +54,13 @@ def bounded_form(a: Matrices) -> Entries:
     need_values(a)
     made = from_scalars(a.entries)
     if made is None:
-        raise LimitError(
-            f"With more than {BALL_ENTRIES.value:,} entries no number may be above 10^308."
-        )
+        raise LimitError(messages.MORE_THAN_MOST_ENTRIES(most=BALL_ENTRIES.value))
     return made
 
 
 def _too_large(made: Entries | None) -> Entries:
     if made is None:
-        raise ListError("An entry of the result is too large.")
+        raise ListError(messages.ENTRY_RESULT_TOO_LARGE)
     return made
 
 
@@ -93,7 +87,7 @@ def inverse(a: Matrices) -> tuple[Matrices, float]:
     try:
         made, condition = operations.inverse(bounded_form(a), a.shape[0])
     except NotProvedError:
-        raise ListError(_NO_PROOF.format(a.words)) from None
+        raise ListError(messages.INVERSE_UNDECIDED(array=a.words)) from None
     return of_bounded(a.shape, made), condition
 
 
@@ -103,17 +97,15 @@ def solution(a: Matrices, b: Matrices) -> Matrices:
     Raises:
         ShapeError: the shapes do not fit. ListError: it could not be proved that there is one.
     """
-    need_matrix(a, "A system of equations")
-    need_square(a, "A system with so many entries")
+    need_matrix(a, messages.SYSTEM_EQUATIONS)
+    need_square(a, messages.SYSTEM_SO_MANY_ENTRIES)
     if a.row_count != b.row_count:
-        raise ShapeError(
-            f"{a.words.capitalize()} and {b.words} make no system: both need as many rows."
-        )
+        raise ShapeError(messages.FIRST_SECOND_DO_NOT(first=a.words.capitalize(), second=b.words))
     entries = bounded_form(a), bounded_form(b)
     try:
         made = operations.solution(*entries, a.shape[0], b.column_count)
     except NotProvedError:
-        raise ListError(_NO_PROOF.format(a.words)) from None
+        raise ListError(messages.INVERSE_UNDECIDED(array=a.words)) from None
     return of_bounded(b.shape, made)
 
 
@@ -123,11 +115,11 @@ def determinant(a: Matrices) -> Scalar:
     Raises:
         ListError: it could not be distinguished from 0.
     """
-    need_square(a, "The determinant")
+    need_square(a, messages.DETERMINANT)
     try:
         return operations.determinant(bounded_form(a), a.shape[0])
     except NotProvedError:
-        raise ListError(_NO_PROOF.format(a.words)) from None
+        raise ListError(messages.INVERSE_UNDECIDED(array=a.words)) from None
 
 
 def total(a: Matrices) -> Scalar:
@@ -164,7 +156,7 @@ def dot(a: Matrices, b: Matrices) -> Scalar:
     Raises:
         ShapeError: they are not lists of one length.
     """
-    _need_pair(a, b, "The dot product")
+    _need_pair(a, b, messages.DOT_PRODUCT)
     return operations.inner(bounded_form(a), bounded_form(b))
 
 
@@ -174,7 +166,7 @@ def correlation(a: Matrices, b: Matrices) -> Scalar:
     Raises:
         ShapeError: they are not lists of one length.
     """
-    _need_pair(a, b, "The correlation")
+    _need_pair(a, b, messages.CORRELATION)
     one, other = (operations.from_mean(bounded_form(part)) for part in (a, b))
     sizes = SCALARS.multiply(operations.squares(one), operations.squares(other))
     return SCALARS.divide(operations.inner(one, other), SCALARS.square_root(sizes))
@@ -182,9 +174,7 @@ def correlation(a: Matrices, b: Matrices) -> Scalar:
 
 def _need_pair(a: Matrices, b: Matrices, what: str) -> None:
     if a.is_matrix or b.is_matrix or a.shape != b.shape:
-        raise ShapeError(
-            f"{what} needs two lists of one length; these are {a.words} and {b.words}."
-        )
+        raise ShapeError(messages.WHAT_NEEDS_TWO_LISTS(what=what, first=a.words, second=b.words))
 
 
 def hadamard(a: Matrices, b: Matrices) -> Matrices:
@@ -194,9 +184,7 @@ def hadamard(a: Matrices, b: Matrices) -> Matrices:
         ShapeError: the shapes differ.
     """
     if a.shape != b.shape:
-        raise ShapeError(
-            f"The product entry by entry needs two equal shapes; these are {a.words} and {b.words}."
-        )
+        raise ShapeError(messages.PRODUCT_ENTRY_BY_ENTRY(first=a.words, second=b.words))
     made = operations.multiply(bounded_form(a), bounded_form(b))
     return of_bounded(a.shape, _too_large(made))
 
@@ -218,9 +206,9 @@ differences = _of_list(operations.differences)
 
 def least(a: Matrices) -> Scalar:
     """Return the least entry."""
-    return totals.extreme(need_reals(bounded_form(a), "The minimum"), -1)
+    return totals.extreme(need_reals(bounded_form(a), messages.MINIMUM), -1)
 
 
 def greatest(a: Matrices) -> Scalar:
     """Return the greatest entry."""
-    return totals.extreme(need_reals(bounded_form(a), "The maximum"), 1)
+    return totals.extreme(need_reals(bounded_form(a), messages.MAXIMUM), 1)

@@ -11,7 +11,7 @@ from collections.abc import Sequence
 import numpy as np
 from flint import fmpq, fmpz_mat
 
-from axis_path.core.arithmetic import ball
+from axis_path.core.arithmetic import ball, messages
 from axis_path.core.arithmetic.arrays.array import need_matrix, need_square
 from axis_path.core.arithmetic.arrays.flint_matrices import Matrices, exact_ball, rationals
 from axis_path.core.arithmetic.arrays.large import bounded_form, of_bounded
@@ -37,10 +37,7 @@ _MOST_WORK = 2e7
 
 
 def _undecided(a: Matrices) -> ListError:
-    return ListError(
-        f"With the 16 digits of floats it could not be decided how many rows of {a.words} are "
-        "independent of one another."
-    )
+    return ListError(messages.DIGITS_COULD_NOT_DECIDED(array=a.words))
 
 
 def _whole_rows(a: Matrices) -> fmpz_mat | None:
@@ -57,7 +54,7 @@ def rank(a: Matrices) -> Scalar:
     Raises:
         ListError: it is not decided.
     """
-    need_matrix(a, "The rank")
+    need_matrix(a, messages.RANK)
     whole = _whole_rows(a)
     count = _full_rank(a) if whole is None else whole.rank()
     return ball.from_fraction(count)
@@ -94,7 +91,7 @@ def reduced_form(a: Matrices) -> Matrices:
     Raises:
         ListError: it is not decided.
     """
-    need_matrix(a, "The reduced form")
+    need_matrix(a, messages.REDUCED_FORM)
     whole = _whole_rows(a)
     if whole is None or _has_long_fractions(a):
         try:
@@ -158,7 +155,7 @@ def _fractions(tops: fmpz_mat, bottom: int) -> BoundedEntries:
     known = [exact_ball(fmpq(int(entry), bottom)) for entry in tops.entries()]
     entries = from_balls(known)
     if entries is None:
-        raise ListError("An entry of the result is too large.")
+        raise ListError(messages.ENTRY_RESULT_TOO_LARGE)
     return entries
 
 
@@ -168,7 +165,7 @@ def null_space(a: Matrices) -> Matrices:
     Raises:
         ListError: it is not decided.
     """
-    need_matrix(a, "The null space")
+    need_matrix(a, messages.NULL_SPACE)
     form = reduced_form(a)
     entries = bounded_form(form)
     pivots = _pivots(form)
@@ -213,9 +210,7 @@ def _is_symmetric(a: Matrices) -> bool:
 
 
 def _not_apart(a: Matrices) -> ListError:
-    return ListError(
-        f"With the 16 digits of floats the eigenvalues of {a.words} could not be kept apart."
-    )
+    return ListError(messages.DIGITS_EIGENVALUES_ARRAY_COULD(array=a.words))
 
 
 def eigenvalues(a: Matrices) -> Matrices:

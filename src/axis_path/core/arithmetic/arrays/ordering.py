@@ -6,7 +6,7 @@ from collections.abc import Callable, Sequence
 from functools import cmp_to_key
 from typing import Any
 
-from axis_path.core.arithmetic import ball
+from axis_path.core.arithmetic import ball, messages
 from axis_path.core.arithmetic.arrays.array import Array, need_list, vector
 from axis_path.core.arithmetic.arrays.echelon import UndecidedError
 from axis_path.core.arithmetic.arrays.flint_matrices import Matrices, need_values
@@ -28,7 +28,7 @@ def _reals(a: Matrices, what: str) -> list[Ball]:
 
 
 def _no_order(what: str) -> ListError:
-    return ListError(f"{what} needs real numbers: complex ones have no order.")
+    return ListError(messages.WHAT_NEEDS_REAL_NUMBERS(what=what))
 
 
 def need_reals(entries: Entries, what: str) -> BoundedEntries:
@@ -85,12 +85,12 @@ def sort(a: Matrices) -> Matrices:
 
 def least(a: Matrices) -> Scalar:
     """Return the least entry."""
-    return _extreme(a, "The minimum", -1)
+    return _extreme(a, messages.MINIMUM, -1)
 
 
 def greatest(a: Matrices) -> Scalar:
     """Return the greatest entry."""
-    return _extreme(a, "The maximum", 1)
+    return _extreme(a, messages.MAXIMUM, 1)
 
 
 def _extreme(a: Matrices, what: str, wanted: int) -> Scalar:
@@ -113,12 +113,12 @@ def quantile(a: Matrices, p: Scalar) -> Scalar:
     Raises:
         ListError: p is not between 0 and 1. UndecidedError: it is not sure where it lies.
     """
-    need_list(a, "The quantile")
-    ordered = in_order(a, "The quantile")
+    need_list(a, messages.QUANTILE)
+    ordered = in_order(a, messages.QUANTILE)
     if not isinstance(p, Ball) or not p.is_defined:
-        raise ListError("The part of a quantile lies between 0 and 1.")
+        raise ListError(messages.PART_QUANTILE_MUST_BETWEEN)
     if compared(p, ball.from_fraction(0)) < 0 or compared(p, ball.from_fraction(1)) > 0:
-        raise ListError("The part of a quantile lies between 0 and 1.")
+        raise ListError(messages.PART_QUANTILE_MUST_BETWEEN)
     position = ball.multiply(p, ball.from_fraction(len(ordered) - 1))
     whole = position.exact.floor() if position.exact is not None else position.value.unique_fmpz()
     if whole is None:
@@ -135,7 +135,7 @@ def quantile(a: Matrices, p: Scalar) -> Scalar:
 
 def median(a: Matrices) -> Scalar:
     """Return the middle entry, or the mean of both middle ones."""
-    ordered = in_order(a, "The median")
+    ordered = in_order(a, messages.MEDIAN)
     half, is_odd = divmod(len(ordered), 2)
     if is_odd:
         return ordered[half]

@@ -7,13 +7,23 @@ from typing import TypeVar
 
 import numpy as np
 
+from axis_path.core.arithmetic import messages
 from axis_path.core.arithmetic.arrays.array import Array, one_after_the_other, shape_words
 from axis_path.core.errors import ListError, ShapeError
 
 E = TypeVar("E")
 #: Which rows or columns are meant, from 0: one of them, or several in a row.
 Chosen = int | range
-_PLURALS = {"row": "rows", "column": "columns", "entry": "entries"}
+_NO_SUCH = {
+    "row": messages.NO_SUCH_ROW,
+    "column": messages.NO_SUCH_COLUMN,
+    "entry": messages.NO_SUCH_ENTRY,
+}
+_ONLY_ONE = {
+    "row": messages.ONLY_ONE_ROW,
+    "column": messages.ONLY_ONE_COLUMN,
+    "entry": messages.ONLY_ONE_ENTRY,
+}
 
 
 def checked(chosen: Chosen, count: int, what: str) -> Chosen:
@@ -29,20 +39,19 @@ def checked(chosen: Chosen, count: int, what: str) -> Chosen:
     """
     first, last = (chosen, chosen) if isinstance(chosen, int) else (chosen.start, chosen.stop - 1)
     if first > last:
-        raise ListError(f"From {first + 1} to {last + 1} there is nothing.")
+        raise ListError(messages.FROM_FIRST_LAST_THERE(first=first + 1, last=last + 1))
     for index in (first, last):
         if not 0 <= index < count:
-            numbered = f"the {_PLURALS[what]} are numbered 1 to {count:,}"
-            words = numbered if count > 1 else "there is one only"
-            raise ListError(f"There is no {what} {index + 1:,}: {words}.")
+            text = _NO_SUCH[what] if count > 1 else _ONLY_ONE[what]
+            raise ListError(text(number=index + 1, count=count))
     return chosen
 
 
 def _checked_all(a: Array[E], chosen: Sequence[Chosen]) -> list[Chosen]:
     names = ("row", "column") if a.is_matrix else ("entry",)
     if len(chosen) != len(names):
-        shown = "two indices, as in `A[2, 3]`" if a.is_matrix else "one index, as in `L[3]`"
-        raise ShapeError(f"{a.words.capitalize()} has {shown}.")
+        shown = messages.TWO_INDICES if a.is_matrix else messages.ONE_INDEX
+        raise ShapeError(messages.ARRAY_HAS_SHOWN(array=a.words.capitalize(), shown=shown))
     return [
         checked(part, side, name) for part, side, name in zip(chosen, a.shape, names, strict=True)
     ]
@@ -92,8 +101,8 @@ def replaced(a: Array[E], chosen: Sequence[Chosen], value: E | Array[E]) -> Arra
     if isinstance(value, Array):
         shape = tuple(len(side) for side in picked if not isinstance(side, int))
         if value.shape != shape:
-            wanted = shape_words(shape) if shape else "one number"
-            raise ShapeError(f"Here {wanted} is replaced; the new part is {value.words}.")
+            wanted = shape_words(shape) if shape else messages.ONE_NUMBER
+            raise ShapeError(messages.HERE_WANTED_REPLACED_BUT(wanted=wanted, given=value.words))
         values = value
     else:
         values = Array((1,), (value,))

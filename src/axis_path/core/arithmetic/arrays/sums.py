@@ -8,6 +8,7 @@ from functools import reduce
 from itertools import accumulate, pairwise
 from typing import TypeVar
 
+from axis_path.core.arithmetic import messages
 from axis_path.core.arithmetic.arrays.array import Array, Field, need_list, vector
 from axis_path.core.errors import ListError, ShapeError
 
@@ -42,10 +43,10 @@ def variance(a: Array[E], field: Field[E], *, is_population: bool) -> E:
     Raises:
         ListError: a sample of one has none.
     """
-    need_list(a, "The variance")
+    need_list(a, messages.VARIANCE)
     count = len(a.entries) - (not is_population)
     if not count:
-        raise ListError("The variance of a sample needs two entries or more.")
+        raise ListError(messages.VARIANCE_SAMPLE_NEEDS_AT)
     return field.divide(_squares(a, field), field.number(count))
 
 
@@ -66,9 +67,7 @@ def correlation(a: Array[E], b: Array[E], field: Field[E]) -> E:
         ShapeError: they are not lists of one length.
     """
     if a.is_matrix or b.is_matrix or a.shape != b.shape:
-        raise ShapeError(
-            f"The correlation needs two lists of one length; these are {a.words} and {b.words}."
-        )
+        raise ShapeError(messages.CORRELATION_NEEDS_TWO_LISTS(first=a.words, second=b.words))
     first, second = mean(a, field), mean(b, field)
     one = a.map(lambda entry: field.subtract(entry, first))
     other = b.map(lambda entry: field.subtract(entry, second))
@@ -79,7 +78,7 @@ def correlation(a: Array[E], b: Array[E], field: Field[E]) -> E:
 
 def cumulative(a: Array[E], field: Field[E]) -> Array[E]:
     """Return the running sums."""
-    need_list(a, "The running sum")
+    need_list(a, messages.RUNNING_SUM)
     return vector(list(accumulate(a.entries, field.add)))
 
 
@@ -89,9 +88,9 @@ def differences(a: Array[E], field: Field[E]) -> Array[E]:
     Raises:
         ListError: there is one entry only.
     """
-    need_list(a, "The differences")
+    need_list(a, messages.DIFFERENCES)
     if len(a.entries) < 2:
-        raise ListError("Differences need two entries or more.")
+        raise ListError(messages.DIFFERENCES_NEED_AT_LEAST)
     return vector([field.subtract(after, before) for before, after in pairwise(a.entries)])
 
 

@@ -8,7 +8,7 @@ from math import isfinite
 import numpy as np
 from flint import acb
 
-from axis_path.core.arithmetic import ball
+from axis_path.core.arithmetic import ball, messages
 from axis_path.core.arithmetic.ball import Ball
 from axis_path.core.arithmetic.bounded import entrywise, linear, totals
 from axis_path.core.arithmetic.bounded.entries import (
@@ -145,7 +145,7 @@ def inner(a: Entries, b: Entries) -> Scalar:
 
 def _defined(a: Entries | None) -> Entries:
     if a is None:
-        raise OverflowError("an entry is too large for a float")
+        raise OverflowError(messages.ENTRY_TOO_LARGE_FLOAT)
     return a
 
 

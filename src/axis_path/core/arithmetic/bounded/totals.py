@@ -8,6 +8,7 @@ from math import fsum
 import numpy as np
 from flint import arb, fmpq
 
+from axis_path.core.arithmetic import messages
 from axis_path.core.arithmetic.ball import Ball
 from axis_path.core.arithmetic.bounded import entrywise
 from axis_path.core.arithmetic.bounded.entries import (
@@ -33,7 +34,7 @@ def total(a: BoundedEntries) -> Ball:
 
 def _sum_of(a: BoundedEntries) -> int:
     if a.exact is None:
-        raise TypeError("only fractions have an exact sum")
+        raise TypeError(messages.ONLY_FRACTIONS_HAVE_EXACT)
     if a.exact.size * len(a) < MOST_EXACT:
         return int(a.exact.numerators.sum())
     # Both halves of the numerators are small enough to be summed.
@@ -53,7 +54,7 @@ def inner(a: BoundedEntries, b: BoundedEntries) -> Ball:
 
 def _defined(a: BoundedEntries | None) -> BoundedEntries:
     if a is None:
-        raise OverflowError("an entry is too large for a float")
+        raise OverflowError(messages.ENTRY_TOO_LARGE_FLOAT)
     return a
 
 

@@ -15,6 +15,7 @@ from axis_path.core.errors import (
     NotHandledError,
     UnknownNameError,
 )
+from axis_path.core.language import messages
 from axis_path.core.language.scanning.tokens import LOG_OF
 from axis_path.core.language.tree import (
     INFINITY,
@@ -95,7 +96,7 @@ def apply_function(
     if function.startswith(LOG_OF):
         arguments = (*arguments, _base(function.removeprefix(LOG_OF), span_of(head)))
         if len(arguments) != 2:
-            raise ArgumentCountError("A logarithm with a base takes one value.", position=span)
+            raise ArgumentCountError(messages.LOGARITHM_BASE_TAKES_ONE, position=span)
         if isinstance(head, lark.Token):
             return Call("log", arguments, span)
         return Binary(Operator.POWER, Call("log", arguments, span), head.exponent, span)
@@ -111,10 +112,12 @@ def apply_function(
         )
     if function in SUMMARIES:
         if not isinstance(head, lark.Token):
-            raise GrammarError(f"Write the power of `{function}` outside.", position=span)
+            raise GrammarError(
+                messages.WRITE_POWER_FUNCTION_OUTSIDE(function=function), position=span
+            )
         return _summary(function, arguments, span)
     if any(isinstance(argument, NamedFunction) for argument in arguments):
-        raise GrammarError("A function needs a value after it, as in `f(2)`.", position=span)
+        raise GrammarError(messages.FUNCTION_NEEDS_VALUE_AFTER, position=span)
     if isinstance(head, lark.Token):
         return make_call(function, arguments, span)
     if head.exponent == Negative(Number(Fraction(1))):
@@ -122,7 +125,7 @@ def apply_function(
         if entry is not None and entry.inverse is not None:
             return Call(entry.inverse, arguments, span)
         raise NotHandledError(
-            f"The inverse of `{head.function}` has no name here; write the power outside.",
+            messages.INVERSE_FUNCTION_HAS_NO(function=head.function),
             position=head.span,
         )
     return Binary(Operator.POWER, Call(head.function, arguments, span), head.exponent, span)
@@ -134,8 +137,7 @@ def _built(name: str, arguments: tuple[Any, ...], span: Span) -> Node:
     example = BUILDER_EXAMPLES[name]
     if len(arguments) != commas + 1 or any(isinstance(given, NamedFunction) for given in arguments):
         raise ArgumentCountError(
-            f"`{name}` needs a term, and for each variable from where to where it runs, as in "
-            f"`{example}`.",
+            messages.NAME_NEEDS_EXPRESSION_RANGE(name=name, example=example),
             position=span,
         )
     body, *rest = arguments
@@ -143,12 +145,12 @@ def _built(name: str, arguments: tuple[Any, ...], span: Span) -> Node:
     for variable, low, high in zip(rest[::3], rest[1::3], rest[2::3], strict=True):
         if not isinstance(variable, Name) or variable.name in (INFINITY, *CONSTANTS):
             raise GrammarError(
-                f"Second in `{name}` stands its own variable, a letter, as in `{example}`.",
+                messages.SECOND_PART_NAME_MUST(name=name, example=example),
                 position=variable.span,
             )
         counters.append(Counter(variable.name, low, high))
     if len({counter.variable for counter in counters}) < len(counters):
-        raise GrammarError("Rows and columns need different variables.", position=span)
+        raise GrammarError(messages.ROWS_COLUMNS_NEED_DIFFERENT, position=span)
     return Built(body, tuple(counters), span)
 
 
@@ -167,20 +169,18 @@ def _summary(name: str, arguments: tuple[Any, ...], span: Span) -> Node:
             return Over(summary, body, "x", low, high, span)
         if isinstance(function, Name):
             raise UnknownNameError(
-                f"`{function.name}` is no function here; an integral of an expression names its "
-                f"variable, as in `{example}`.",
+                messages.NAME_NOT_FUNCTION_HERE(name=function.name, example=example),
                 position=function.span,
             )
     if len(arguments) != 4 or any(isinstance(argument, NamedFunction) for argument in arguments):
         raise ArgumentCountError(
-            f"`{name}` needs an expression, its variable, and from where to where, "
-            f"as in `{example}`.",
+            messages.NAME_NEEDS_EXPRESSION_VARIABLE(name=name, example=example),
             position=span,
         )
     body, variable, low, high = arguments
     if not isinstance(variable, Name) or variable.name in CONSTANTS or variable.name == INFINITY:
         raise GrammarError(
-            f"Second in `{name}` stands its own variable, a letter, as in `{example}`.",
+            messages.SECOND_PART_NAME_MUST(name=name, example=example),
             position=variable.span,
         )
     return Over(summary, body, variable.name, low, high, span)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from axis_path.core.catalogue.units import UnitProduct, read_unit
+from axis_path.core.language import messages
 from axis_path.core.language.tree import (
     Angle,
     AngleUnit,
@@ -80,5 +81,5 @@ def is_temperature(node: Node) -> bool:
 def _unit(typed: str) -> UnitProduct:
     unit = read_unit(typed)
     if unit is None:
-        raise ValueError(f"{typed} is no unit")
+        raise ValueError(messages.TYPED_NOT_UNIT(typed=typed))
     return unit

@@ -13,6 +13,7 @@ from axis_path.core.errors import (
     ArgumentCountError,
     GrammarError,
 )
+from axis_path.core.language import messages
 from axis_path.core.language.parsing.applied import (
     NamedFunction,
     RaisedFunction,
@@ -189,7 +190,7 @@ class _TreeBuilder(lark.Transformer[lark.Token, Any]):
     def empty_call(self, parts: list[Any]) -> Node:
         entry = FUNCTIONS.get(str(parts[0]))
         if entry is None or not entry.accepts(0):
-            raise GrammarError("The brackets are empty.", position=span_of(parts[2]))
+            raise GrammarError(messages.BRACKETS_EMPTY, position=span_of(parts[2]))
         return apply_function(parts[0], (), span_across(parts))
 
     def number(self, parts: list[Any]) -> Node:
@@ -224,7 +225,7 @@ class _TreeBuilder(lark.Transformer[lark.Token, Any]):
         function, order = str(parts[0]).rstrip(PRIME_SIGN), str(parts[0]).count(PRIME_SIGN)
         if len(parts[2]) != 1:
             raise ArgumentCountError(
-                f"A derivative is taken at one place and was given {len(parts[2])}.",
+                messages.DERIVATIVE_TAKES_ONE_VALUE(count=len(parts[2])),
                 position=span_across(parts),
             )
         return Derivative(function, order, parts[2][0], span_across(parts))

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 from axis_path.core.errors import (
     GrammarError,
     LimitError,
@@ -9,6 +11,7 @@ from axis_path.core.errors import (
     Repair,
     UnknownNameError,
 )
+from axis_path.core.language import messages
 from axis_path.core.language.scanning.tokens import LOG_OF, PRIME_SIGN, Kind, Token
 from axis_path.core.language.tree import TRANSPOSE
 from axis_path.core.language.vocabulary import (
@@ -30,9 +33,41 @@ _BOUND = {
     **{(name, commas): behind for name, (commas, behind) in BUILDERS.items()},
 }
 
-CALLED = {
-    Kind.OPEN: ("bracket", ")"), Kind.LEFT_BAR: ("bar", "|"),
-    Kind.OPEN_LIST: ("square bracket", "]"), Kind.OPEN_INDEX: ("square bracket", "]"),
+
+@dataclass(frozen=True, slots=True)
+class Pairing:
+    """What is said of a bracket or a bar that does not pair.
+
+    Attributes:
+        closing: what closes it.
+        not_opened: the closing one stands alone.
+        remove: a button that removes it.
+        not_closed: the opening one stands alone.
+        close: a button that closes it.
+    """
+
+    closing: str
+    not_opened: str
+    remove: str
+    not_closed: str
+    close: str
+
+
+_BRACKET = Pairing(
+    ")", messages.BRACKET_NOT_OPENED, messages.REMOVE_BRACKET,
+    messages.BRACKET_NOT_CLOSED, messages.CLOSE_BRACKET,
+)  # fmt: skip
+_SQUARE_BRACKET = Pairing(
+    "]", messages.SQUARE_BRACKET_NOT_OPENED, messages.REMOVE_SQUARE_BRACKET,
+    messages.SQUARE_BRACKET_NOT_CLOSED, messages.CLOSE_SQUARE_BRACKET,
+)  # fmt: skip
+_BAR = Pairing(
+    "|", messages.BAR_NOT_OPENED, messages.REMOVE_BAR,
+    messages.BAR_NOT_CLOSED, messages.CLOSE_BAR,
+)  # fmt: skip
+PAIRINGS = {
+    Kind.OPEN: _BRACKET, Kind.LEFT_BAR: _BAR,
+    Kind.OPEN_LIST: _SQUARE_BRACKET, Kind.OPEN_INDEX: _SQUARE_BRACKET,
 }  # fmt: skip
 
 
@@ -100,7 +135,7 @@ def _bound_indices(tokens: list[Token]) -> set[int]:
     bound: set[int] = set()
     waiting: list[tuple[int, list[int]]] = []
     for index, token in enumerate(tokens):
-        if token.kind in CALLED:
+        if token.kind in PAIRINGS:
             waiting.append((index, []))
         elif token.kind in PARTNER:
             opening, commas = waiting.pop()
@@ -119,11 +154,11 @@ def _no_function(before: Token | None, prime: Token) -> MathError:
     """Make the error of a ′ that stands behind no function; another line may still define one."""
     if before is None or before.kind is not Kind.NAME:
         return GrammarError(
-            "A ′ stands after the name of a function, as in `f'(2)`.",
+            messages.WRITE_PRIME_AFTER_NAME,
             position=(prime.start, prime.end),
         )
     return UnknownNameError(
-        f"`{before.raw}` is no function here, so it has no derivative.",
+        messages.NAME_NOT_FUNCTION_HERE_SO(name=before.raw),
         position=(before.start, prime.end),
     )
 
@@ -132,13 +167,13 @@ def _derived(function: Token, prime: Token, after: list[Token]) -> str:
     if not after or after[0].kind is not Kind.OPEN:
         name = f"{function.raw}{prime.raw}"
         raise GrammarError(
-            f"`{name}` needs its place in brackets, as in `{name}(2)`.",
+            messages.NAME_NEEDS_VALUE_BRACKETS(name=name),
             position=(function.start, prime.end),
-            repair=Repair((prime.end, prime.end), "(x)", f"Write {name}(x)"),
+            repair=Repair((prime.end, prime.end), "(x)", messages.WRITE_NAME_X(name=name)),
         )
     if int(prime.text) > DERIVATIVE_ORDER.value:
         raise LimitError(
-            f"A derivative of order {prime.text} is too high: at most {DERIVATIVE_ORDER.value}.",
+            messages.DERIVATIVE_ORDER_ORDER_TOO(order=prime.text, most=DERIVATIVE_ORDER.value),
             position=(prime.start, prime.end),
         )
     return f"{function.text}{PRIME_SIGN * int(prime.text)}"
@@ -173,19 +208,18 @@ def _how_applied(token: Token, after: Token | None) -> Kind:
     ):  # fmt: skip
         if after is not None and after.kind is Kind.ENTRYWISE:
             raise GrammarError(
-                "∘ multiplies matrices entry by entry. One function in the other is written "
-                "as in `f(g(x))`.",
+                messages.MULTIPLIES_MATRICES_ENTRY_BY,
                 position=(after.start, after.end),
             )
         raise GrammarError(
-            f"`{token.text}` needs a value after it, as in `{token.text}(2)`.",
+            messages.NAME_NEEDS_VALUE_AFTER(name=token.text),
             position=(token.start, token.end),
         )
     if after.kind is Kind.OPEN:
         return Kind.CALL
     if token.text in SUMMARIES:
         raise GrammarError(
-            f"`{token.text}` needs brackets, as in `{SUMMARIES[token.text]}`.",
+            messages.NAME_NEEDS_BRACKETS_EXAMPLE(name=token.text, example=SUMMARIES[token.text]),
             position=(token.start, token.end),
         )
     if token.raw == "√":

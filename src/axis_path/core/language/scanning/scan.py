@@ -15,7 +15,8 @@ from axis_path.core.errors import (
     LimitError,
     Repair,
 )
-from axis_path.core.language.scanning.calls import CALLED, PARTNER, decide_functions
+from axis_path.core.language import messages
+from axis_path.core.language.scanning.calls import PAIRINGS, PARTNER, decide_functions
 from axis_path.core.language.scanning.tokens import LOG_OF, Kind, Token
 from axis_path.core.language.scanning.units import may_begin_unit, unit_token
 from axis_path.core.language.vocabulary import (
@@ -67,7 +68,7 @@ def scan(text: str, vocabulary: Vocabulary, *, start: int = 0) -> list[Token]:
     """
     if len(text) > LINE_LENGTH.value:
         raise LimitError(
-            f"The line has {len(text):,} characters; {LINE_LENGTH.value:,} can be read.",
+            messages.LINE_HAS_LENGTH_CHARACTERS(length=len(text), most=LINE_LENGTH.value),
             position=(LINE_LENGTH.value, len(text)),
         )
     tokens = list(_raw_tokens(text, start, vocabulary))
@@ -91,13 +92,13 @@ def _raw_tokens(text: str, at: int, vocabulary: Vocabulary) -> list[Token]:
         scanned = scanned or _next_tokens(text, at, vocabulary)
         if tokens and tokens[-1].kind is scanned[0].kind is Kind.NUMBER:
             raise GrammarError(
-                "Two numbers stand side by side; a sign is missing between them.",
+                messages.TWO_NUMBERS_STAND_SIDE,
                 position=(tokens[-1].start, scanned[0].end),
-                repair=Repair((tokens[-1].end, scanned[0].start), " * ", "Put × between them"),
+                repair=Repair((tokens[-1].end, scanned[0].start), " * ", messages.PUT_BETWEEN_THEM),
             )
         if tokens and tokens[-1].kind is Kind.PERCENT and scanned[0].kind is Kind.NUMBER:
             raise GrammarError(
-                "% behind a number is a hundredth. For the remainder write `mod(7, 3)`.",
+                messages.AFTER_NUMBER_MEANS_HUNDREDTHS,
                 position=(tokens[-1].start, scanned[0].end),
             )
         if scanned[0].kind is Kind.OPEN_LIST:
@@ -202,8 +203,8 @@ _WRITTEN = {
     "Σ": "`sum(k^2, k, 1, 10)`",
     "∏": "`product(k, k, 1, 5)`",
     "Π": "`product(k, k, 1, 5)`",
-    "{": "pieces one after the other, as in `x for x < 0; 5 otherwise`, or a list in `[1, 2]`",
-    "∈": "signs, as in `for 0 <= x <= 2`",
+    "{": messages.PIECES_ONE_AFTER_OTHER,
+    "∈": messages.SIGNS,
 }
 
 #: Letters of other scripts that look like those of ours, or mean the same.
@@ -220,21 +221,24 @@ def _bad_sign(text: str, at: int) -> GrammarError:
     sign = text[at]
     position = (at, at + 1)
     if sign in _WRITTEN:
-        return GrammarError(f"For {sign} write {_WRITTEN[sign]}.", position=position)
+        return GrammarError(
+            messages.INSTEAD_SIGN_WRITE_WRITTEN(sign=sign, written=_WRITTEN[sign]),
+            position=position,
+        )
     if unicodedata.category(sign) == "No" and "⁄" in unicodedata.normalize("NFKC", sign):
         written = f"({unicodedata.normalize('NFKC', sign).replace('⁄', '/')})"
         return GrammarError(
-            f"Write the fraction {sign} with a stroke.", position=position, suggestion=written
+            messages.WRITE_FRACTION_SIGN_SLASH(sign=sign), position=position, suggestion=written
         )
     plain = _plain(sign)
     if plain != sign and plain.isascii() and plain.strip():
         return GrammarError(
-            f"This `{sign}` comes from another script or font; it only looks like `{plain}`.",
+            messages.SIGN_COMES_FROM_ANOTHER(sign=sign, plain=plain),
             position=position,
             suggestion=plain,
         )
     shown = f"`{sign}`" if sign.isprintable() else f"U+{ord(sign):04X}"
-    return GrammarError(f"The sign {shown} has no meaning here.", position=position)
+    return GrammarError(messages.SIGN_CANNOT_USED_HERE(sign=shown), position=position)
 
 
 def _plain(sign: str) -> str:
@@ -264,7 +268,7 @@ def _name_tokens(run: str, at: int, vocabulary: Vocabulary) -> list[Token]:
         return [Token(Kind.NAME, f"{LOG_OF}{base}", at, at + len(run), run)]
     if run == "if":
         raise GrammarError(
-            "A domain follows the word `for`, as in `x^2 for x > 0`.",
+            messages.WRITE_DOMAIN_AFTER_2,
             position=(at, at + 2),
             suggestion="for",
         )
@@ -288,7 +292,7 @@ def _number_token(raw: str, at: int) -> Token:
     exponent = re.search(r"[eE]([+-]?[0-9]+)$", raw)
     if exponent and (len(exponent[1]) > 6 or abs(int(exponent[1])) > NUMBER_EXPONENT.value):
         raise LimitError(
-            f"The power of ten goes past {NUMBER_EXPONENT.value:,}.",
+            messages.POWER_TEN_BEYOND_MOST(most=NUMBER_EXPONENT.value),
             position=(at, at + len(raw)),
         )
     return Token(Kind.NUMBER, raw, at, at + len(raw), raw)
@@ -318,20 +322,20 @@ def _check_brackets(tokens: list[Token]) -> None:
     waiting: list[Token] = []
     end = 0
     for token in tokens:
-        if token.kind in CALLED:
+        if token.kind in PAIRINGS:
             waiting.append(token)
             if len(waiting) > NESTING.value:
                 raise LimitError(
-                    f"More than {NESTING.value} brackets are inside one another.",
+                    messages.MORE_THAN_MOST_BRACKETS(most=NESTING.value),
                     position=(token.start, token.end),
                 )
         elif token.kind in PARTNER:
             if not waiting or waiting[-1].kind is not PARTNER[token.kind]:
-                what = CALLED[PARTNER[token.kind]][0]
+                pairing = PAIRINGS[PARTNER[token.kind]]
                 raise GrammarError(
-                    f"This closing {what} has no opening {what} before it.",
+                    pairing.not_opened,
                     position=(token.start, token.end),
-                    repair=Repair((token.start, token.end), "", f"Take the {what} away"),
+                    repair=Repair((token.start, token.end), "", pairing.remove),
                 )
             waiting.pop()
         elif token.kind in (Kind.FOR, Kind.NEXT_PIECE) and waiting:
@@ -343,9 +347,9 @@ def _check_brackets(tokens: list[Token]) -> None:
 
 def _not_closed(opening: Token, at: int) -> GrammarError:
     """Make the error of a bracket that is still open at a place, where it can be closed."""
-    what, sign = CALLED[opening.kind]
+    pairing = PAIRINGS[opening.kind]
     return GrammarError(
-        f"A closing {what} is missing.",
+        pairing.not_closed,
         position=(opening.start, opening.end),
-        repair=Repair((at, at), sign, f"Close the {what}"),
+        repair=Repair((at, at), pairing.closing, pairing.close),
     )

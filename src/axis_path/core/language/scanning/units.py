@@ -9,6 +9,7 @@ from functools import lru_cache
 
 from axis_path.core.catalogue.units import UnitMatch, match_unit, unit_names
 from axis_path.core.errors import UnknownNameError
+from axis_path.core.language import messages
 from axis_path.core.language.scanning.tokens import Kind, Token
 from axis_path.core.language.vocabulary import NAME_PATTERN, Vocabulary, nearest, spelled
 
@@ -229,7 +230,7 @@ def _no_unit(text: str, at: int) -> UnknownNameError:
     run = NAME_PATTERN.match(text, at)
     end = len(text.rstrip()) if run is None else run.end()
     if run is None:
-        return UnknownNameError("A unit stands behind `in`, as in `v in km/h`.", position=(at, end))
+        return UnknownNameError(messages.WRITE_UNIT_AFTER, position=(at, end))
     return unknown_unit(run[0], (at, end))
 
 
@@ -246,9 +247,9 @@ def unknown_unit(run: str, span: tuple[int, int]) -> UnknownNameError:
     """Make the error of what should be a unit and is none, with the nearest spelling."""
     near = _MEANT.get(run) or nearest_unit(run)
     if near is not None:
-        message = f"`{run}` is not a unit. Did you mean `{near}`?"
+        message = messages.UNIT_NOT_UNIT_DID(unit=run, near=near)
         return UnknownNameError(message, position=span, suggestion=near)
-    return UnknownNameError(f"`{run}` is not a unit.", position=span)
+    return UnknownNameError(messages.UNIT_NOT_UNIT(unit=run), position=span)
 
 
 @lru_cache(maxsize=1_000)

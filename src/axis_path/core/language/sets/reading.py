@@ -11,6 +11,7 @@ from dataclasses import dataclass, replace
 from axis_path.core.catalogue import CONSTANTS
 from axis_path.core.catalogue.units import find_unit
 from axis_path.core.errors import EquationError
+from axis_path.core.language import messages
 from axis_path.core.language.line_types import SetEquation
 from axis_path.core.language.parsing.body import Condition
 from axis_path.core.language.read import read_body
@@ -102,7 +103,7 @@ def _read(text: EquationText, vocabulary: Vocabulary, meant: tuple[str, ...]) ->
     compared = read_body(text.source, vocabulary, start=text.start).compared
     if compared is None or compared.signs != ("=",):
         raise EquationError(
-            f"`{text.text}` is no equation. A set is made of equations, with one `=` in each.",
+            messages.TEXT_NOT_EQUATION_EACH(text=text.text),
             position=(text.start, len(text.source)),
         )
     return SetEquation(text.text, text.source, compared, meant)

@@ -6,10 +6,11 @@
 
 /** @type {Record<string, string[]>} */
 const words = read();
-const decimalSign = globalThis.document?.documentElement.dataset.decimalSign ?? ".";
+const decimalSign = globalThis.document?.documentElement?.dataset.decimalSign ?? ".";
 
+/** Without a page, as in a worker, everything is said in English. */
 function read() {
-  const element = globalThis.document?.getElementById("reader-words");
+  const element = globalThis.document?.querySelector("#reader-words");
   return element?.textContent ? JSON.parse(element.textContent) : {};
 }
 

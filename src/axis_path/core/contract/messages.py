@@ -1,0 +1,27 @@
+"""What the `contract` says to the reader."""
+
+from axis_path.core.wording import Text
+
+WHOLE_NUMBER = Text("a whole number")
+TRUE_FALSE = Text("true or false")
+OBJECT = Text("an object")
+AT_MOST = Text("at most")
+AT_LEAST = Text("at least")
+LESS_THAN = Text("less than")
+GREATER_THAN = Text("greater than")
+FIELD_PATH = Text("The field `{path}`")
+WHOLE = Text("The whole")
+FIELD_MISSING = Text("{field} is missing.")
+FIELD_UNKNOWN = Text("{field} is unknown.")
+FIELD_HAS_MORE_THAN = Text("{field} has more than {most:,} characters.")
+FIELD_HAS_MORE_THAN_MOST = Text("{field} has more than {most:,} entries.")
+FIELD_MUST_HAVE_AT = Text("{field} must have at least {least:,} entries.")
+FIELD_MUST_RELATION_BOUND = Text("{field} must be {relation} {bound}.")
+FIELD_MUST_EXPECTED_NOT = Text("{field} must be {expected}, not {given}.")
+FIELD_CANNOT_VALUE = Text("{field} cannot be {value}.")
+WRITE_EXACT_NUMBER_TEXT = Text("Write an exact number as text")
+TEXT_TOO_LARGE_TOO = Text("`{text}` is too large or too small")
+TEXT_NOT_NUMBER = Text("`{text}` is not a number")
+FIELD_PATH_NAME_UNKNOWN = Text("The field `{path}{name}` is unknown.")
+LINE_CANNOT_HAVE_MORE = Text("A line cannot have more than {most:,} characters.")
+TEXT_CONTAINS_SIGNS_NOT = Text("The text contains signs that are not characters.")
