@@ -76,9 +76,8 @@ def _in_python(text: str) -> Iterator[tuple[str, str]]:
 def _in_template(text: str) -> Iterator[tuple[str, str]]:
     given = io.BytesIO(text.encode())
     options = {"trimmed": "true", "silent": "false"}
-    for _line, _function, texts, _comments in babel_extract(
-        given, ("_", "gettext", "ngettext"), (), options
-    ):
+    found: Any = babel_extract(given, ("_", "gettext", "ngettext"), (), options)
+    for _line, _function, texts, _comments in found:
         if isinstance(texts, str):
             yield texts, ""
         else:

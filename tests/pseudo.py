@@ -81,7 +81,7 @@ class _Reader(HTMLParser):
 
     def handle_starttag(self, tag: str, attrs: list[tuple[str, str | None]]) -> None:
         given = dict(attrs)
-        is_same = given.get("translate") == "no" or "lang" in given and tag != "html"
+        is_same = given.get("translate") == "no" or ("lang" in given and tag != "html")
         is_silent = is_same or tag in self._SILENT or any(self._open)
         if not is_silent:
             self.said += [given[name] or "" for name in self._SAID_BY if name in given]

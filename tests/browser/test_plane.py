@@ -271,7 +271,7 @@ class PlaneTest(BrowserTest):
             {"name": "a.svg", "mimeType": "image/svg+xml", "buffer": b"<svg/>"}
         )
         self.page.get_by_role("button", name="Open", exact=True).click()
-        self.page.get_by_text("There is no Axis Path study in this file.").wait_for()
+        self.page.get_by_text("There is no study in this file.").wait_for()
 
     def test_the_look_of_a_line_and_the_legend(self) -> None:
         self.open_new_study("f(x) = x^2/6 - 2", "L = [(1, 2), (3, 4), (5, 1)]")

@@ -142,7 +142,7 @@ class WorkingByKeysTest(BrowserTest):
         self.page.get_by_role("button", name="Choose the operations myself").focus()
         self.keys("Enter")
         self.page.get_by_label("Row operation").focus()
-        for text, words in (("R2 <- R2 - 3 R1", "Nearer."), ("R2 <- R2 - R9", "no row 9")):
+        for text, words in (("R2 <- R2 - 3 R1", "You are nearer."), ("R2 <- R2 - R9", "no row 9")):
             self.page.keyboard.type(text)
             self.keys("Enter")
             self.settle()

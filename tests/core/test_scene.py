@@ -104,7 +104,7 @@ class SceneTest(unittest.TestCase):
                         self.assertEqual(other[part], row[part])
 
     def test_drawing_beyond_the_window_equals_a_moved_window(self) -> None:
-        """A picture that slides is as true as one that is drawn anew."""
+        """A picture that slides is as true as one that was redrawn."""
         lines = (
             "f(x) = 1/((x - 1)(x + 12))", "g(x) = x^3/30 - 2x", "h(x) = 9exp(-x/9) sin(3x)",
             "q(x) = x^2/9 for -11 <= x < 0; 2 - x for 0 <= x < 9", "w(x) = 5 sin(900x)",

@@ -93,8 +93,8 @@ class DataTest(WebTest):
         with zipfile.ZipFile(swollen, "w", zipfile.ZIP_DEFLATED) as packed:
             packed.writestr("xl/workbook.xml", b" " * 65_000_000)
         for wrong, sheet, words in (
-            (content.getvalue()[:-40], "", "no workbook"),
-            (b"PK\3\4 v,u", "", "no workbook"),
+            (content.getvalue()[:-40], "", "not a workbook"),
+            (b"PK\3\4 v,u", "", "not a workbook"),
             (swollen.getvalue(), "", "too large"),
             (content.getvalue(), "Wind", "no sheet `Wind`"),
         ):

@@ -1,11 +1,10 @@
 """The reader chooses the language and the decimal sign, and everything follows."""
 
-import json
 from typing import Any
 
 from axis_path.web import Settings, create_app
 from tests.pseudo import TAG, marked, pseudo_language, stray_texts
-from tests.web.test_views import WINDOW, WebTest
+from tests.web.test_views import WebTest
 
 
 class ReaderTest(WebTest):
@@ -21,12 +20,8 @@ class ReaderTest(WebTest):
 
     def said_of(self, text: str) -> str:
         study_id = self.make(text)
-        body = {"version": self.version(study_id), "window": WINDOW}
-        answer = self.client.post(
-            f"/studies/{study_id}/scene", data=json.dumps(body),
-            headers={"X-CSRFToken": self.token, "Content-Type": "application/json"},
-        )  # fmt: skip
-        return str(answer.json["rows"][0]["problem"]["message"])
+        answer = self.post(study_id, "scene")
+        return str(answer["scene"]["rows"][0]["problem"]["message"])
 
     def test_pages_speak_the_chosen_language_and_nothing_else(self) -> None:
         self.make("f(x) = x^2")

@@ -355,7 +355,7 @@ class StudiesViewTest(WebTest):
         study_id = self.make("x")
         for title, words in (
             ("   ", "A study needs a title."),
-            ("x" * 201, "at most 200 characters"),
+            ("x" * 201, "up to 200 characters"),
         ):
             with self.subTest(title[:5]):
                 page = self.form(f"/studies/{study_id}/rename", title=title).get_data(as_text=True)
@@ -406,7 +406,7 @@ class SecurityTest(WebTest):
         self.assertIn("There is nothing at this address.", page.get_data(as_text=True))
         self.assertIn("Go to your studies", page.get_data(as_text=True))
         self.assertEqual(
-            "This study is not here. It may have been deleted.",
+            "This study does not exist. It may have been deleted.",
             self.client.get(
                 f"/studies/{uuid.uuid4()}", headers={"Accept": "application/json"}
             ).get_json()["error"]["message"],
@@ -425,7 +425,7 @@ class SecurityTest(WebTest):
             answer = self.client.get("/studies")
         self.assertEqual(500, answer.status_code)
         self.assertNotIn("secret", answer.get_data(as_text=True))
-        self.assertRegex(answer.get_data(as_text=True), r"noted as [0-9a-f]{8}")
+        self.assertRegex(answer.get_data(as_text=True), r"recorded as [0-9a-f]{8}")
 
     def test_settings_that_are_not_known_are_refused(self) -> None:
         good = {"AXIS_PATH_DATABASE_URL": "x", "AXIS_PATH_SECRET_KEY": "y", "OTHER": "z"}

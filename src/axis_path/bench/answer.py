@@ -10,6 +10,7 @@ from typing import Any
 
 import orjson
 
+from axis_path.bench import messages
 from axis_path.bench.errors import RequestError
 from axis_path.core.errors import LimitError, MathError
 from axis_path.core.study import problem_dict
@@ -76,9 +77,9 @@ def describe(error: Exception) -> tuple[int, dict[str, Any]]:
     if isinstance(error, PictureError):
         return 400, {"code": "picture", "message": str(error), "path": ""}
     if isinstance(error, MemoryError):
-        message = "This needs more memory than there is. Fewer points or simpler numbers need less."
+        message = messages.NEEDS_MORE_MEMORY_THAN
         return 413, {"code": "limit.memory", "message": message, "path": ""}
     number = uuid.uuid4().hex[:8]
     _log.exception("error %s", number, exc_info=error)
-    message = f"Something went wrong on our side; it is noted as {number}."
+    message = messages.SOMETHING_WENT_WRONG_ON(number=number)
     return 500, {"code": "web.500", "message": message, "path": ""}

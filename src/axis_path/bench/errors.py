@@ -1,5 +1,7 @@
 """A request that is not of the form the Bench sends."""
 
+from axis_path.bench import messages
+
 
 class RequestError(Exception):
     """A part of a request is missing or wrong.
@@ -11,7 +13,7 @@ class RequestError(Exception):
 
     code = "web.400"
 
-    def __init__(self, message: str = "The request could not be read.", path: str = "") -> None:
+    def __init__(self, message: str = messages.REQUEST_COULD_NOT_READ, path: str = "") -> None:
         super().__init__(message)
         self.message = message
         self.path = path

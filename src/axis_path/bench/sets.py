@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import asdict
 from typing import Any
 
+from axis_path.bench import messages
 from axis_path.bench.job import Job
 from axis_path.bench.request import realise
 from axis_path.bench.requests import EquationSetQuery
@@ -33,7 +34,7 @@ def equation_set(job: Job, query: EquationSetQuery) -> dict[str, Any]:
     definition, lines = snapshot.definition(query.id), snapshot.query(SetLines)
     settled = snapshot.analysis.sets.get(snapshot.index_of(query.id))
     if settled is None:
-        raise definition.problem or MathError("This line is no set of equations.")
+        raise definition.problem or MathError(messages.LINE_NOT_SET_EQUATIONS)
     digits = snapshot.section(SavedQueries).digits
     solved: SolvedSet | None = None
     with calculation():

@@ -12,6 +12,7 @@ from typing import Any
 
 import msgspec
 
+from axis_path.bench import messages
 from axis_path.bench.answer import Answer
 from axis_path.bench.errors import RequestError
 from axis_path.bench.findings import following_dict
@@ -63,7 +64,7 @@ def commands(job: Job, query: CommandsQuery) -> dict[str, Any]:
     request = realise(job, query)
     # What undo takes back is called after this one; those before it put what moves in its place.
     if query.named >= len(query.commands):
-        raise RequestError("There is no such command to name the change after.", "named")
+        raise RequestError(messages.THERE_NO_SUCH_COMMAND, "named")
     labels = [request.study.apply(command, request.window) for command in query.commands]
     request.study.edit(go_on, request.visits, request.window, is_joined=request.query.joined)
     job.cache.changed = request.study
@@ -164,7 +165,7 @@ def reading(job: Job, query: ReadingQuery) -> dict[str, Any]:
     """Return the reading line alone: it follows the pointer, and nothing else changes."""
     request = realise(job, query)
     if request.reading_x is None:
-        raise RequestError("The reading line stands nowhere.", "reading")
+        raise RequestError(messages.READING_LINE_NOT_SET, "reading")
     readings = request.study.readings(request.window, request.reading_x, query.pointer_y)
     return {"version": request.version, **readings}
 
@@ -173,7 +174,7 @@ def trail(job: Job, query: TrailQuery) -> Answer:
     """Return the positions of a trail as CSV (RFC 4180)."""
     positions = realise(job, query).study.snapshot.query(Motion).trails().get(query.line)
     if positions is None:
-        raise RequestError("This line has no trail.", "line")
+        raise RequestError(messages.LINE_HAS_NO_TRAIL, "line")
     text = StringIO()
     csv.writer(text).writerows([("x", "y"), *(position or ("", "") for position in positions)])
     return Answer(text.getvalue().encode(), "text/csv")

@@ -13,6 +13,7 @@ import numpy as np
 import xlsxwriter
 from numpy.typing import NDArray
 
+from axis_path.bench import messages
 from axis_path.bench.job import Job
 from axis_path.bench.request import realise
 from axis_path.bench.requests import ExactCellsQuery, TableQuery
@@ -229,8 +230,9 @@ def table_rows(
     exact = [head for head in heads if with_exact and head.series is Series.VALUE]
     if abscissae.count * len(exact) > EXACT_CELLS.value:
         raise LimitError(
-            f"Exact forms are written for {EXACT_CELLS.value:,} cells at most; this table has "
-            f"{abscissae.count * len(exact):,}."
+            messages.EXACT_FORMS_WRITTEN_UP(
+                most=EXACT_CELLS.value, count=abscissae.count * len(exact)
+            )
         )
     variable = study.snapshot.query(Tables).table_variable(spec, shown)
     units = _units(study, spec) if with_units else ("", "")
@@ -316,7 +318,7 @@ def workbook(blocks: Iterable[list[list[Cell]]], to: BinaryIO) -> None:
     for block in blocks:
         for cells in block:
             if row >= SHEET_ROWS.value:
-                raise LimitError(f"A sheet has {SHEET_ROWS.value:,} rows; save this table as CSV.")
+                raise LimitError(messages.SHEET_HAS_MOST_ROWS(most=SHEET_ROWS.value))
             for k, cell in enumerate(cells):
                 if not isinstance(cell, float):
                     sheet.write_string(row, k, cell, None if row else bold)

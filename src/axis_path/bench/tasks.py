@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass, replace
-from typing import Any, Final
+from typing import Any, Final, TypeAlias
 
 import msgspec
 import orjson
@@ -35,7 +35,7 @@ from axis_path.bench.working import cells, lines, reductions, sketches
 from axis_path.core.contract import read
 from axis_path.core.features.lines.edits import mark_line
 
-Result = dict[str, Any] | Answer | FileAnswer
+Result: TypeAlias = dict[str, Any] | Answer | FileAnswer
 
 
 @dataclass(frozen=True, slots=True)

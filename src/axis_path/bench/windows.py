@@ -6,6 +6,7 @@ from typing import Any
 
 from msgspec import UnsetType
 
+from axis_path.bench import messages
 from axis_path.bench.errors import RequestError
 from axis_path.bench.job import Job
 from axis_path.bench.request import BOUNDS, BenchRequest, realise, window_of
@@ -47,12 +48,12 @@ def window(job: Job, query: WindowQuery) -> dict[str, Any]:
             chosen = frame(shown, present, extents)
         case "rows":
             if isinstance(query.from_, UnsetType) or isinstance(query.to, UnsetType):
-                raise RequestError("The rows to show are missing.", "from")
+                raise RequestError(messages.ROWS_SHOW_MISSING, "from")
             shown = [function for _, function in request.study.snapshot.query(States).functions()]
             chosen = frame_between(shown, present, (query.from_, query.to))
         case "bounds":
             if isinstance(query.bounds, UnsetType):
-                raise RequestError("The bounds of the window are missing.", "bounds")
+                raise RequestError(messages.BOUNDS_WINDOW_MISSING, "bounds")
             chosen, follows = _typed_window(request, query.bounds)
     return {"window": chosen.to_dict(), "follows": follows}
 
@@ -60,13 +61,15 @@ def window(job: Job, query: WindowQuery) -> dict[str, Any]:
 def _typed_number(request: BenchRequest[WindowQuery], text: str, axis: AxisName) -> float:
     """Return a typed number on an axis, such as ``2pi``; on an axis with a unit also ``90 min``."""
     if not text.strip():
-        raise WindowError("The reading line needs a number to stand at.")
+        raise WindowError(messages.ENTER_NUMBER_READING_LINE)
     unit = request.study.snapshot.query(PlaneUnits).only_unit(axis)
     if unit.parts:
         return float(request.study.number(text, unit).value.mid())
     value = request.study.evaluate(text)
     if value.reason or not isinstance(value.value, float):
-        raise WindowError(f"`{text}` has no value: {value.reason or 'it is no single number'}.")
+        raise WindowError(
+            messages.TEXT_HAS_NO_VALUE(text=text, reason=value.reason or messages.NO_SINGLE_NUMBER)
+        )
     return value.value
 
 
@@ -76,7 +79,7 @@ def _typed_window(
     """Return the window between typed bounds, and the bounds that follow sliders."""
     texts: dict[BoundName, str] = {name: getattr(bounds, name) for name in BOUNDS}
     if not all(text.strip() for text in texts.values()):
-        raise WindowError("Each bound of the window needs a number.")
+        raise WindowError(messages.ENTER_NUMBER_EACH_BOUND)
     values = {
         name: _typed_number(request, text, AxisName(BOUNDS[name][0]))
         for name, text in texts.items()

@@ -13,13 +13,14 @@ from itertools import islice
 import openpyxl
 from openpyxl.worksheet.worksheet import Worksheet
 
+from axis_path.bench import messages
 from axis_path.core.errors import DataError
 from axis_path.core.limits import COLUMN_CELLS
 
 #: A workbook is compressed: unpacked it must not be larger than this, in bytes.
 _MOST_UNPACKED = 64_000_000
 _MOST_COLUMNS = 64
-_UNREADABLE = "This is no workbook (XLSX) that can be read. Save it again, or paste the cells."
+_UNREADABLE = messages.NOT_WORKBOOK_XLSX_CAN
 
 
 @dataclass(frozen=True, slots=True)
@@ -62,7 +63,9 @@ def read_sheet(content: bytes, name: str = "") -> Sheet:
         # A damaged file fails in many ways, and all mean the same.
         raise DataError(_UNREADABLE) from err
     if text is None:
-        raise DataError(f"There is no sheet `{name}`." if name else "It has no sheet with cells.")
+        raise DataError(
+            messages.THERE_NO_SHEET_NAME(name=name) if name else messages.HAS_NO_SHEET_CELLS
+        )
     return Sheet(chosen, names, text)
 
 
@@ -73,7 +76,7 @@ def _check_size(content: bytes) -> None:
     except (zipfile.BadZipFile, OSError, ValueError) as err:
         raise DataError(_UNREADABLE) from err
     if size > _MOST_UNPACKED:
-        raise DataError("This workbook is too large to be read. Paste the columns that are needed.")
+        raise DataError(messages.WORKBOOK_TOO_LARGE_READ)
 
 
 def _text(sheet: Worksheet) -> str:

@@ -1,5 +1,7 @@
 """Why a request has no answer although nothing was wrong with it."""
 
+from axis_path.core.wording import Text
+
 
 class ComputeError(Exception):
     """A request that no worker answered; the message is for the student.
@@ -10,7 +12,7 @@ class ComputeError(Exception):
     """
 
     code = "compute"
-    message = "This could not be computed. Try again in a moment."
+    message: str = Text("This could not be computed. Try again in a moment.")
     retry_after_s = 1.0
 
     def __init__(self, message: str = "", *, retry_after_s: float | None = None) -> None:
@@ -24,7 +26,7 @@ class BusyError(ComputeError):
     """Too many requests wait already, or this one waited for as long as it may."""
 
     code = "compute.busy"
-    message = "The server is busy. It will be tried again."
+    message = Text("The server is busy. Axis Path will try again.")
     retry_after_s = 2.0
 
 
@@ -32,9 +34,9 @@ class WorkerDiedError(ComputeError):
     """The worker ended, or was ended because it did not answer in time."""
 
     code = "compute.died"
-    message = (
-        "This calculation used up the time or memory there is, so it was ended. "
-        "Smaller numbers or a simpler line need less."
+    message = Text(
+        "This calculation used up the time or memory there is, so it was stopped. "
+        "Use smaller numbers or a simpler line."
     )
 
 
@@ -42,4 +44,4 @@ class GoneError(ComputeError):
     """Nobody waits for the answer any more."""
 
     code = "compute.gone"
-    message = "This was stopped."
+    message = Text("This was stopped.")

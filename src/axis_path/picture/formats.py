@@ -22,6 +22,7 @@ import svg2pdf_py  # type: ignore[import-untyped]
 from defusedxml.common import DefusedXmlException
 from defusedxml.ElementTree import iterparse
 
+from axis_path.picture import messages
 from axis_path.picture.svg import FONTS, Look, draw_svg
 
 # Files are often cut or mended; whether there is a study in them is all that matters.
@@ -78,7 +79,7 @@ def make_picture(
     """
     width, height = scene["window"]["width"], scene["window"]["height"]
     if width * height * scale**2 > LARGEST_PX:
-        raise PictureError("This picture would be too large; choose a smaller size.")
+        raise PictureError(messages.PICTURE_WOULD_TOO_LARGE)
     carried = json.dumps(study, ensure_ascii=True)
     match form:
         case Format.SVG:
@@ -133,9 +134,9 @@ def _attachment_of(data: bytes) -> str:
     try:
         files = PdfReader(BytesIO(data)).attachments.get(_ATTACHMENT)
     except (PyPdfError, KeyError, TypeError, AttributeError, RecursionError) as err:
-        raise ValueError("the PDF is damaged") from err
+        raise ValueError(messages.PDF_DAMAGED) from err
     if not files or len(files[0]) > _LARGEST_STUDY:
-        raise ValueError("no study")
+        raise ValueError(messages.NO_STUDY)
     return files[0].decode()
 
 
@@ -158,11 +159,11 @@ def study_in(data: bytes) -> Any:  # noqa: ANN401 - whoever reads it checks it
         PictureError: there is none in it.
     """
     if len(data) > _LARGEST_FILE:
-        raise PictureError("This file is too large to be a study or a picture of one.")
+        raise PictureError(messages.FILE_TOO_LARGE_STUDY)
     try:
         return orjson.loads(_carried(data))
     except (ValueError, zlib.error, struct.error, ParseError, DefusedXmlException) as err:
-        raise PictureError("There is no Axis Path study in this file.") from err
+        raise PictureError(messages.THERE_NO_STUDY_FILE) from err
 
 
 def _carried(data: bytes) -> str:
@@ -186,10 +187,10 @@ def _text_of_svg(data: bytes) -> str:
     for event, element in iterparse(BytesIO(data), events=("start", "end")):
         depth += 1 if event == "start" else -1
         if depth > _DEEPEST_SVG:
-            raise ValueError("the elements are nested too deep")
+            raise ValueError(messages.ELEMENTS_NESTED_TOO_DEEP)
         if event == "end" and element.tag.rpartition("}")[2] == "metadata":
             return element.text or ""
-    raise ValueError("no study")
+    raise ValueError(messages.NO_STUDY)
 
 
 def _text_of_png(data: bytes) -> str:
@@ -201,7 +202,7 @@ def _text_of_png(data: bytes) -> str:
             unpacked = zlib.decompressobj().decompress(body[len(_KEY) + 2 :], _LARGEST_STUDY)
             return unpacked.decode()
         at += 12 + length
-    raise ValueError("no study")
+    raise ValueError(messages.NO_STUDY)
 
 
 #: A study of more bytes is not read, nor a file, nor elements that are nested deeper.

@@ -12,6 +12,7 @@ from sqlalchemy import ColumnElement, Text, cast, delete, func, or_, select
 from sqlalchemy.dialects.postgresql import JSONPATH
 from sqlalchemy.orm import Session
 
+from axis_path.store import messages
 from axis_path.store.models import StudyRow, StudyVersionRow
 
 #: How many versions of a study are stored for undo.
@@ -34,9 +35,7 @@ class TooManyStudiesError(Exception):
     """No more studies can be stored; the message is for the student."""
 
     def __init__(self) -> None:
-        super().__init__(
-            f"There are {MOST_STUDIES:,} studies, and no more can be kept. Delete some first."
-        )
+        super().__init__(messages.THERE_MOST_STUDIES_WHICH(most=MOST_STUDIES))
 
 
 @dataclass(frozen=True, slots=True)

@@ -17,17 +17,19 @@ from werkzeug.exceptions import HTTPException, SecurityError
 from axis_path.bench import RequestError
 from axis_path.compute import ComputeError
 from axis_path.store import StaleVersionError, StudyMissingError, TooManyStudiesError, is_disk_full
+from axis_path.web import messages
 from axis_path.web.answers import json_answer
+from axis_path.wording import say
 
 _log = logging.getLogger("axis_path.web")
 _SENTENCES = {
-    400: "The request could not be read.",
-    404: "There is nothing at this address.",
-    405: "This address does not take that kind of request.",
-    413: "This is more than can be taken at once.",
+    400: messages.REQUEST_COULD_NOT_READ,
+    404: messages.THERE_NOTHING_AT_ADDRESS,
+    405: messages.ADDRESS_DOES_NOT_ACCEPT,
+    413: messages.TOO_MUCH_SEND_AT,
 }
-_NO_DATABASE = "The database does not answer. Your work is kept; this goes on by itself."
-_NO_ROOM = "The disk of the server is full, so nothing can be saved. Make room and try again."
+_NO_DATABASE = messages.DATABASE_DOES_NOT_ANSWER
+_NO_ROOM = messages.DISK_SERVER_FULL_SO
 
 
 class RefusedError(Exception):
@@ -78,18 +80,20 @@ def describe_error(error: Exception) -> tuple[int, dict[str, Any]]:
     if isinstance(error, ComputeError):
         return 503, _described(error.code, error.message) | {"retry_after_s": error.retry_after_s}
     if isinstance(error, SecurityError):
-        return 400, _described("web.host", "Axis Path is not served under this address.")
+        return 400, _described("web.host", messages.AXIS_PATH_NOT_AVAILABLE)
     if isinstance(error, HTTPException) and not isinstance(error, CSRFError):
         status = error.code or 500
-        return status, _described(f"web.{status}", _SENTENCES.get(status, "Something went wrong."))
+        return status, _described(
+            f"web.{status}", _SENTENCES.get(status, messages.SOMETHING_WENT_WRONG)
+        )
     for kind, status, code, message in _KNOWN:
         if isinstance(error, kind):
-            return status, _described(code, message or str(error))
+            return status, _described(code, message or error.args[0])
     if isinstance(error, DBAPIError | PoolTimeoutError):
         return _database_error(error)
     number = uuid.uuid4().hex[:8]
     _log.exception("error %s at %s", number, request.path, exc_info=error)
-    return 500, _described("web.500", f"Something went wrong on our side; it is noted as {number}.")
+    return 500, _described("web.500", messages.SOMETHING_WENT_WRONG_ON(number=number))
 
 
 def _database_error(error: Exception) -> tuple[int, dict[str, Any]]:
@@ -100,20 +104,20 @@ def _database_error(error: Exception) -> tuple[int, dict[str, Any]]:
         return 503, _described("store.unavailable", _NO_DATABASE) | {"retry_after_s": 2.0}
     number = uuid.uuid4().hex[:8]
     _log.exception("error %s at %s", number, request.path, exc_info=error)
-    return 500, _described("web.500", f"Something went wrong on our side; it is noted as {number}.")
+    return 500, _described("web.500", messages.SOMETHING_WENT_WRONG_ON(number=number))
 
 
 def _described(code: str, message: str, path: str = "") -> dict[str, Any]:
-    return {"code": code, "message": message, "path": path}
+    return {"code": code, "message": say(message), "path": path}
 
 
 #: Errors with their status, their code, and what is said; empty where the error says it.
 _KNOWN = (
-    (StudyMissingError, 404, "store.missing", "This study is not here. It may have been deleted."),
+    (StudyMissingError, 404, "store.missing", messages.STUDY_DOES_NOT_EXIST),
     (StaleVersionError, 409, "store.stale",
-     "This study was changed in another window. Reload to see it as it is."),
+     messages.STUDY_WAS_CHANGED_ANOTHER),
     (TooManyStudiesError, 409, "store.too_many", ""),
     (StudyHaltedError, 409, "study.halted",
-     "A line could not be computed and was turned off. The page reloads."),
-    (CSRFError, 400, "web.token", "This page has expired. Reload it to continue."),
+     messages.LINE_COULD_NOT_COMPUTED),
+    (CSRFError, 400, "web.token", messages.PAGE_HAS_EXPIRED_RELOAD),
 )  # fmt: skip

@@ -6,6 +6,7 @@ import time
 from dataclasses import asdict
 from typing import Any
 
+from axis_path.bench import messages
 from axis_path.bench.errors import RequestError
 from axis_path.bench.job import Job
 from axis_path.bench.request import realise
@@ -39,7 +40,7 @@ _CUT = 600
 def working(job: Job, query: WorkingQuery) -> dict[str, Any]:
     """Return the lines of Working with their results."""
     if not 1 <= query.digits <= DIGITS.value:
-        raise RequestError(f"Working shows 1 to {DIGITS.value:,} digits.", "digits")
+        raise RequestError(messages.WORKING_SHOWS_MOST_DIGITS(most=DIGITS.value), "digits")
     request = realise(job, query)
     return {
         "version": request.version,
@@ -153,7 +154,7 @@ def stored(study: Study, line_id: int) -> WorkingLine:
     """
     line = next((w for w in study.snapshot.section(Working).lines if w.id == line_id), None)
     if line is None:
-        raise CommandError("This line of Working is not there any more.")
+        raise CommandError(messages.LINE_WORKING_HAS_BEEN)
     return line
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from axis_path.bench import messages
 from axis_path.bench.job import Job
 from axis_path.bench.request import realise
 from axis_path.bench.requests import (
@@ -67,13 +68,13 @@ def _shown(operation: str) -> str:
 
 def _own(step: OwnStep) -> dict[str, Any]:
     if step.after.is_done:
-        words = "This is the reduced form."
+        words = messages.REDUCED_FORM
     elif step.is_nearer:
-        words = "Nearer."
+        words = messages.NEARER
     elif step.after == step.before:
-        words = "As far as before."
+        words = messages.YOU_CLOSE_BEFORE
     else:
-        words = "Farther away."
+        words = messages.YOU_FARTHER_AWAY
     return {
         "operation": _shown(step.operation), "rows": _cells(step.rows), "sentence": words,
         "is_done": step.after.is_done, "is_nearer": step.is_nearer,
@@ -86,15 +87,15 @@ def _sentence(whole: RowReduction, subject: Reducible, solutions: SolutionSet | 
         return (
             f"The rank is {whole.rank}: so many rows {words} not 0."
             if whole.rank
-            else "All rows are 0."
+            else messages.ALL_ROWS
         )
     if solutions.kind is SolutionKind.ONE:
-        return "There is exactly one solution."
+        return messages.THERE_EXACTLY_ONE_SOLUTION
     if solutions.kind is SolutionKind.NONE:
         row = (solutions.contradiction or 0) + 1
-        return f"There is no solution: row {row} says that 0 is another number."
+        return messages.THERE_NO_SOLUTION_ROW(row=row)
     names = " and ".join(subject.unknowns[column] for column, _ in solutions.free)
-    return f"There are infinitely many solutions: {names} may be any number."
+    return messages.THERE_INFINITELY_MANY_SOLUTIONS(names=names)
 
 
 def _solution(subject: Reducible, solutions: SolutionSet | None) -> list[str]:

@@ -25,8 +25,10 @@ from axis_path.web.answers import json_answer, json_request
 from axis_path.web.bench.leasing import computed_json, query_of, worker_for
 from axis_path.web.errors import RefusedError
 from axis_path.web.state import database
+from axis_path.web.studies import messages
+from axis_path.wording import say
 
-NEW_TITLE = "Untitled study"
+NEW_TITLE = messages.UNTITLED_STUDY
 _PAGE_SIZE, _MOST_PAGES, _LONGEST_SEARCH = 30, 10_000, 200
 
 
@@ -47,7 +49,7 @@ def index() -> str:
 def create() -> Response:
     """Create an empty study and open it."""
     with database() as session:
-        study_id = create_study(session, NEW_TITLE, Study().to_dict())
+        study_id = create_study(session, say(NEW_TITLE), Study().to_dict())
     return redirect(url_for("bench.show", study_id=study_id))
 
 
@@ -62,12 +64,12 @@ def open_file() -> Response:
                 lease, query_of(study_id, "open_file", body=b"", context={"file": content})
             )
     except RefusedError as err:
-        flash(f"The file could not be opened. {err.described['message']}", "problem")
+        flash(say(messages.FILE_COULD_NOT_OPENED(reason=err.described["message"])), "problem")
         return redirect(url_for("studies.index"))
     except WorkerDiedError:
-        flash("The file could not be opened: it needs too much time or memory.", "problem")
+        flash(say(messages.FILE_COULD_NOT_OPENED_NEEDS), "problem")
         return redirect(url_for("studies.index"))
-    title = opened["title"] or NEW_TITLE
+    title = opened["title"] or say(NEW_TITLE)
     with database() as session:
         made = create_study(
             session, title, opened["document"], opened["view"], Overview(**opened["overview"])
@@ -79,17 +81,17 @@ def rename(study_id: uuid.UUID) -> Response:
     """Return a study another title; the Bench asks as JSON, the list as a form."""
     given = json_request().get("title") if request.is_json else request.form.get("title")
     title = clean_title(given, longest=None)
-    message = ""
+    message: str = ""
     if not title:
-        message = "A study needs a title."
+        message = messages.STUDY_NEEDS_TITLE
     elif len(title) > LONGEST_TITLE:
-        message = f"A title has at most {LONGEST_TITLE} characters."
+        message = messages.TITLE_CAN_HAVE_UP(most=LONGEST_TITLE)
     if message:
         if _wants_json():
             return json_answer(
-                {"error": {"code": "web.title", "message": message, "path": "title"}}, 400
+                {"error": {"code": "web.title", "message": say(message), "path": "title"}}, 400
             )
-        flash(message, "problem")
+        flash(say(message), "problem")
         return redirect(url_for("studies.index"))
     with database() as session:
         rename_study(session, study_id, title)
@@ -105,9 +107,9 @@ def _wants_json() -> bool:
 def duplicate(study_id: uuid.UUID) -> Response:
     """Make a copy of a study."""
     with database() as session:
-        title = f"{open_study(session, study_id).title[:190]} (copy)"
+        title = say(messages.TITLE_COPY(title=open_study(session, study_id).title[:190]))
         duplicate_study(session, study_id, title)
-    flash(f"“{title}” was made.", "done")
+    flash(say(messages.CREATED_TITLE(title=title)), "done")
     return redirect(url_for("studies.index"))
 
 
@@ -115,7 +117,7 @@ def delete(study_id: uuid.UUID) -> Response:
     """Delete a study; the answer offers to take it back."""
     with database() as session:
         title = delete_study(session, study_id)
-    flash(f"“{title}” was deleted.", f"undo:{study_id}")
+    flash(say(messages.TITLE_WAS_DELETED(title=title)), f"undo:{study_id}")
     return redirect(url_for("studies.index"))
 
 
@@ -124,5 +126,5 @@ def restore(study_id: uuid.UUID) -> Response:
     with database() as session:
         restore_study(session, study_id)
         title = open_study(session, study_id).title
-    flash(f"“{title}” is back.", "done")
+    flash(say(messages.TITLE_BACK(title=title)), "done")
     return redirect(url_for("studies.index"))
