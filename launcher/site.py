@@ -150,7 +150,7 @@ def application_environment(database_url: str, secret_key: str) -> dict[str, str
         k: v
         for k, v in os.environ.items()
         if not k.startswith(("AXIS_PATH_", "PYTHON"))
-        or k in ("AXIS_PATH_HOSTS", "AXIS_PATH_PREFETCH")
+        or k in ("AXIS_PATH_HOSTS", "AXIS_PATH_PREFETCH", "AXIS_PATH_CATALOGUES")
     }
     return {
         **kept,
