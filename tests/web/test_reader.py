@@ -45,6 +45,11 @@ class ReaderTest(WebTest):
         self.assertIn(f'lang="{TAG}" data-decimal-sign="."', self.page(wishes))
         self.choose(language="en")
         self.assertIn('lang="en" data-decimal-sign="."', self.page(wishes))
+        # The form sends both; a sign that was not touched gives way to that of the language.
+        self.choose(language=TAG, decimal_sign=".")
+        self.assertIn(f'lang="{TAG}" data-decimal-sign=","', self.page({}))
+        self.choose(language="en", decimal_sign=".")
+        self.assertIn('lang="en" data-decimal-sign="."', self.page({}))
 
     def page(self, headers: dict[str, str]) -> str:
         return self.client.get("/studies", headers=headers).get_data(as_text=True)

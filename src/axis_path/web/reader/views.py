@@ -7,20 +7,21 @@ from urllib.parse import urlsplit
 from flask import redirect, request, session, url_for
 from werkzeug.wrappers import Response
 
-from axis_path.web.reader.reader import DECIMAL_SIGN, LANGUAGE
+from axis_path.web.reader.reader import DECIMAL_SIGN, LANGUAGE, present_reader
 from axis_path.wording import DECIMAL_SIGNS, languages
 
 
 def choose() -> Response:
     """Keep the language and the decimal sign, and return to the page."""
     tag, sign = request.form.get("language"), request.form.get("decimal_sign")
-    if tag in languages():
-        # The sign of another language would surprise; it can be chosen apart from it.
-        if tag != session.get(LANGUAGE):
-            session.pop(DECIMAL_SIGN, None)
-        session[LANGUAGE] = tag
-    if sign in DECIMAL_SIGNS:
+    before = present_reader()
+    # Another language brings its own sign, unless the reader changed the sign too.
+    if tag in languages() and tag != before.language and sign == before.decimal_sign:
+        session.pop(DECIMAL_SIGN, None)
+    elif sign in DECIMAL_SIGNS:
         session[DECIMAL_SIGN] = sign
+    if tag in languages():
+        session[LANGUAGE] = tag
     session.permanent = True
     return redirect(_page_before())
 
