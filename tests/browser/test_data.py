@@ -75,7 +75,7 @@ class DataTest(BrowserTest):
         # The curve of the fit is drawn, and a second press draws no second one.
         self.press("Fit")
         self.assertEqual(1, self.page.locator(".row-item").count())
-        self.page.get_by_text("The fitted curve is drawn").first.wait_for()
+        self.page.get_by_text("The fitted curve is on the plane").first.wait_for()
         for summary in self.page.locator(".data-summary summary").all():
             summary.click()
         self.check_access()

@@ -617,7 +617,7 @@ class SweepTest(BrowserTest):
         self.page.get_by_role("slider", name="Slider a").focus()
         self.page.keyboard.press("ArrowRight")
         self.settle()
-        self.assertTrue(result.get_by_text("The study has changed since.").is_visible())
+        self.assertTrue(result.get_by_text("The study has changed.").is_visible())
         # A long one shows how far it is, and is given up.
         self.page.get_by_label("Number of values").fill("1001")
         self.page.get_by_role("button", name="Sweep", exact=True).click()

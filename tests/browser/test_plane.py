@@ -277,7 +277,7 @@ class PlaneTest(BrowserTest):
         self.open_new_study("f(x) = x^2/6 - 2", "L = [(1, 2), (3, 4), (5, 1)]")
         self.row("L").hover()
         self.choose_for("L", "Colour and line style …")
-        group = self.page.get_by_role("group", name="Look of L")
+        group = self.page.get_by_role("group", name="Style of L")
         group.get_by_label("points").select_option("square")
         group.get_by_label("joined").check()
         group.get_by_role("button", name="dotted").click()
@@ -383,11 +383,11 @@ class RowsTest(BrowserTest):
         self.choose_for("f", "Duplicate")
         self.assertEqual(4, self.page.locator(".row-item").count())
         # A check box chooses a line, and with Shift all lines from the one before.
-        self.page.get_by_label("Choose g").click()
-        self.page.get_by_label("Choose h").click(modifiers=["Shift"])
-        self.page.get_by_text("2 lines chosen").wait_for()
+        self.page.get_by_label("Select g").click()
+        self.page.get_by_label("Select h").click(modifiers=["Shift"])
+        self.page.get_by_text("2 lines selected").wait_for()
         self.check_access()
-        self.page.get_by_role("group", name="What to do with").get_by_role(
+        self.page.get_by_role("group", name="Actions for the selected lines").get_by_role(
             "button", name="Delete"
         ).click()
         self.settle()
@@ -425,6 +425,6 @@ class NarrowTest(BrowserTest):
             )
             reached.add(" ".join(str(name).split()))
         for wanted in ("Zoom into a box", "Axes and grid", "x-value of the reading line", "Picture", "More for f",
-                       "Choose P", "Line 2: move P", "Upper end of the domain of P"):  # fmt: skip
+                       "Select P", "Line 2: move P", "Upper end of the domain of P"):  # fmt: skip
             with self.subTest(wanted):
                 self.assertIn(wanted, reached)

@@ -352,7 +352,7 @@ class SetTest(BrowserTest):
         expect(sheet.locator(".set-solution")).to_contain_text("3")
         sheet.get_by_label("Least u").fill("")
         sheet.get_by_label("Greatest u").press("Enter")
-        expect(sheet.get_by_role("alert")).to_contain_text("both ends for u")
+        expect(sheet.get_by_role("alert")).to_contain_text("both bounds for u")
         # Escape leaves the text first, then the sheet; the focus goes back to where it was.
         sheet.get_by_role("button", name="Change the equations").focus()
         self.page.keyboard.press("Enter")

@@ -93,7 +93,7 @@ class WritingTest(BrowserTest):
             "() => document.querySelector('#new-line').value === 'f(x) = atan(3/4)'"
         )
         search.fill("qqq")
-        self.page.get_by_text("Nothing here has this name or meaning.").wait_for()
+        self.page.get_by_text("Nothing matches.").wait_for()
 
     def test_values_show_their_exact_form_with_the_decimal(self) -> None:
         self.write("k = sqrt(8)")
@@ -236,7 +236,7 @@ class WorkingTest(BrowserTest):
         field.press("Enter")
         stop = self.page.get_by_role("button", name="Stop")
         stop.click()
-        self.page.get_by_text("Stopped. What is dimmed").wait_for()
+        self.page.get_by_text("Stopped. Dimmed values").wait_for()
         self.check_access()
         self.page.get_by_role("button", name="Try again").click()
         self.page.get_by_text("longer than 2 s, so it was stopped").first.wait_for()
