@@ -30,7 +30,7 @@ class DataTest(BrowserTest):
         self.press("Read")
         read = self.page.get_by_label("What was read")
         read.wait_for()
-        self.assertIn("semicolon between the cells and decimal commas", read.inner_text())
+        self.assertIn("Separator: semicolon, with decimal commas", read.inner_text())
         self.assertIn("line 3, column 2: “fog”", read.inner_text())
         self.press("Use this data")
         self.assertEqual(
@@ -57,7 +57,7 @@ class DataTest(BrowserTest):
         self.press("Read")
         # What is read without a doubt is taken and drawn at once, with a way back.
         notice = self.page.locator(".notice-line")
-        notice.get_by_text("2 columns of 5 rows taken; drawn: u against v.").wait_for()
+        notice.get_by_text("Added 2 columns of 5 rows. On the plane: u against v.").wait_for()
         notice.get_by_role("button", name="Undo").click()
         self.settle()
         self.assertEqual(0, self.page.locator(".data-table").filter(visible=True).count())
@@ -93,7 +93,7 @@ class DataTest(BrowserTest):
             file.write_text("t,höhe\n3,1\n1,4\n2,9\n", encoding="latin-1")
             self.page.get_by_label("Load a file").set_input_files(file)
             self.settle()
-        self.page.get_by_text("2 columns of 3 rows taken").first.wait_for()
+        self.page.get_by_text("Added 2 columns of 3 rows").first.wait_for()
         self.press("Change how it was read")
         self.page.get_by_text("The letters of the file are Windows-1252.").wait_for()
         self.press("Use this data")
@@ -186,7 +186,7 @@ class DataTest(BrowserTest):
         self.page.mouse.move(left + plane["width"] * 0.7, bottom - plane["height"] * 0.7)  # type: ignore[index]
         self.page.mouse.up()
         self.settle()
-        self.assertIn("4 rows are chosen", self.page.locator(".chosen-rows").inner_text())
+        self.assertIn("4 rows are selected", self.page.locator(".chosen-rows").inner_text())
         self.assertEqual(4, self.page.locator(".data-chosen").count())
         self.press("Keep only these")
         self.open_more()

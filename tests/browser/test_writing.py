@@ -117,7 +117,7 @@ class WritingTest(BrowserTest):
         self.row("rope").hover()
         self.choose_for("rope", "Delete")
         self.page.get_by_text(
-            "rope was deleted. g needed it. Undo brings it back."
+            "rope was deleted, but g needed it. Undo brings it back."
         ).first.wait_for()
         self.settle()
         self.page.get_by_role("button", name="Undo").click()
