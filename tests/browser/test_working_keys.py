@@ -158,7 +158,7 @@ class WorkingByKeysTest(BrowserTest):
         self.settle()
         rows = self.page.locator(".name-table tbody tr th")
         self.assertEqual(["a", "M", "d"], [text.strip() for text in rows.all_inner_texts()])
-        self.page.get_by_role("button", name="value").focus()
+        self.page.get_by_role("button", name="value", exact=True).focus()
         self.keys("Enter")
         head = self.page.locator("th[aria-sort=ascending]")
         self.assertIn("value", head.inner_text())
