@@ -466,7 +466,7 @@ class MotionTest(BrowserTest):
         self.page.get_by_role("button", name="Make constant").click()
         self.settle()
         self.assertEqual(["b_1", "a"], names.all_inner_texts())
-        self.choose_for("b", "Add a slider for it")
+        self.choose_for("b", "Make it a slider")
         self.assertEqual(["b", "b_1", "a"], names.all_inner_texts())
         field = self.page.locator('[data-slider="a"] .slider-value')
         field.fill("25")

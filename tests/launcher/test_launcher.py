@@ -72,7 +72,7 @@ class StartTest(unittest.TestCase):
     def titles(self, address: str) -> list[str]:
         with urllib.request.urlopen(f"{address}/studies", timeout=20) as answer:
             page = answer.read().decode()
-        return re.findall(r'class="study-title">([^<]+)<', page)
+        return re.findall(r'class="study-title"[^>]*>([^<]+)<', page)
 
     def processes(self) -> list[str]:
         """What still runs out of this folder."""
