@@ -95,7 +95,7 @@ class DataTest(BrowserTest):
             self.settle()
         self.page.get_by_text("Added 2 columns of 3 rows").first.wait_for()
         self.press("Change how it was read")
-        self.page.get_by_text("The letters of the file are Windows-1252.").wait_for()
+        self.page.get_by_text("Encoding of the file: Windows-1252.").wait_for()
         self.press("Use this data")
         self.press("Sort by t")
         self.assertEqual(["1", "2", "3"], [self.cell("t", row) for row in (1, 2, 3)])
