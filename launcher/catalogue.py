@@ -7,6 +7,7 @@ import io
 import json
 from collections.abc import Iterator
 from dataclasses import dataclass
+from datetime import UTC, datetime
 from pathlib import Path
 from typing import Any
 
@@ -22,6 +23,8 @@ CATALOGUES = SOURCES / "wording/catalogues"
 DOMAIN = "messages"
 _IN_PYTHON = {"Text", "ngettext", "gettext"}
 _IN_SCRIPTS: dict[str, Any] = {"say": None, "sayCount": (1, 2)}
+#: The date of today would make each file that is written differ from the one before.
+_ANY_DATE = datetime(2026, 12, 2, tzinfo=UTC)
 _NO_SOURCES = {"dist", "vendor"}
 
 
@@ -127,10 +130,9 @@ def catalogue_of(tag: str, messages: list[Message]) -> Catalog:
     """Return the catalogue of a language with exactly these messages."""
     path = CATALOGUES / tag / "LC_MESSAGES" / f"{DOMAIN}.po"
     old = read_po(io.BytesIO(path.read_bytes())) if path.exists() else Catalog()
-    # A date would make each file that is written differ from the one before.
     made = Catalog(
         tag, project="Axis Path", copyright_holder="Axis Path",
-        creation_date="", revision_date="", last_translator="", fuzzy=False,
+        creation_date=_ANY_DATE, revision_date=_ANY_DATE, last_translator="", fuzzy=False,
     )  # fmt: skip
     for message in messages:
         known = old.get(message.key)
