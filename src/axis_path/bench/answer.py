@@ -77,9 +77,9 @@ def describe(error: Exception) -> tuple[int, dict[str, Any]]:
     if isinstance(error, PictureError):
         return 400, {"code": "picture", "message": str(error), "path": ""}
     if isinstance(error, MemoryError):
-        message = messages.NEEDS_MORE_MEMORY_THAN
+        message = messages.OUT_OF_MEMORY
         return 413, {"code": "limit.memory", "message": message, "path": ""}
     number = uuid.uuid4().hex[:8]
     _log.exception("error %s", number, exc_info=error)
-    message = messages.SOMETHING_WENT_WRONG_ON(number=number)
+    message = messages.OUR_FAULT_RECORDED(number=number)
     return 500, {"code": "web.500", "message": message, "path": ""}

@@ -48,12 +48,12 @@ def window(job: Job, query: WindowQuery) -> dict[str, Any]:
             chosen = frame(shown, present, extents)
         case "rows":
             if isinstance(query.from_, UnsetType) or isinstance(query.to, UnsetType):
-                raise RequestError(messages.ROWS_SHOW_MISSING, "from")
+                raise RequestError(messages.ROWS_ARE_MISSING, "from")
             shown = [function for _, function in request.study.snapshot.query(States).functions()]
             chosen = frame_between(shown, present, (query.from_, query.to))
         case "bounds":
             if isinstance(query.bounds, UnsetType):
-                raise RequestError(messages.BOUNDS_WINDOW_MISSING, "bounds")
+                raise RequestError(messages.BOUNDS_ARE_MISSING, "bounds")
             chosen, follows = _typed_window(request, query.bounds)
     return {"window": chosen.to_dict(), "follows": follows}
 

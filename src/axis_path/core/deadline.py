@@ -18,7 +18,7 @@ from axis_path.core.limits import ALL_TIME, CALCULATION_TIME
 
 #: To ask whether the caller still waits costs more than to look at the clock.
 _ASK_EVERY_S = 0.02
-_CANCELLED = messages.WAS_STOPPED
+_CANCELLED = messages.STOPPED
 #: What part of the time of a calculation may be over when it still counts as all.
 _FULL = 0.9
 
@@ -155,7 +155,7 @@ def check() -> None:
         return
     now = wait.deadline.clock()
     if now > wait.end:
-        raise StoppedError(messages.TAKES_LONGER_THAN_SECONDS(seconds=wait.deadline.step_s))
+        raise StoppedError(messages.TAKES_TOO_LONG(seconds=wait.deadline.step_s))
     if now > wait.ask_at:
         wait.ask_at = now + _ASK_EVERY_S
         if wait.deadline.is_cancelled():

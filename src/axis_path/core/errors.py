@@ -81,9 +81,9 @@ def no_value(name: str, position: tuple[int, int] = (0, 0)) -> NoValueError:
     """Return the error of a name without a value; X and Y may be meant as x and y."""
     if name in ("X", "Y"):
         small = name.lower()
-        message = messages.NAME_HAS_NO_VALUE(name=name, small=small)
+        message = messages.NO_VALUE_OR_SMALL_LETTER(name=name, small=small)
         return NoValueError(message, position=position, letters=(name,), suggestion=small)
-    message = messages.NAME_HAS_NO_VALUE_ADD(name=name)
+    message = messages.NO_VALUE(name=name)
     return NoValueError(message, position=position, letters=(name,))
 
 

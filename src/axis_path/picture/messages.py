@@ -1,4 +1,4 @@
-"""What the `picture` says to the reader."""
+"""Messages about pictures and files."""
 
 from axis_path.core.wording import Text
 

@@ -1,7 +1,5 @@
-"""What the `store` says to the reader."""
+"""Messages of the store."""
 
 from axis_path.core.wording import Text
 
-THERE_MOST_STUDIES_WHICH = Text(
-    "There are {most:,} studies, which is the limit. Delete some first."
-)
+TOO_MANY_STUDIES = Text("There are {most:,} studies, which is the limit. Delete some first.")

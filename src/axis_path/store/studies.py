@@ -35,7 +35,7 @@ class TooManyStudiesError(Exception):
     """No more studies can be stored; the message is for the student."""
 
     def __init__(self) -> None:
-        super().__init__(messages.THERE_MOST_STUDIES_WHICH(most=MOST_STUDIES))
+        super().__init__(messages.TOO_MANY_STUDIES(most=MOST_STUDIES))
 
 
 @dataclass(frozen=True, slots=True)

@@ -23,13 +23,13 @@ from axis_path.wording import say
 
 _log = logging.getLogger("axis_path.web")
 _SENTENCES = {
-    400: messages.REQUEST_COULD_NOT_READ,
-    404: messages.THERE_NOTHING_AT_ADDRESS,
+    400: messages.REQUEST_UNREADABLE,
+    404: messages.NOTHING_AT_THIS_ADDRESS,
     405: messages.ADDRESS_DOES_NOT_ACCEPT,
-    413: messages.TOO_MUCH_SEND_AT,
+    413: messages.TOO_MUCH_AT_ONCE,
 }
 _NO_DATABASE = messages.DATABASE_DOES_NOT_ANSWER
-_NO_ROOM = messages.DISK_SERVER_FULL_SO
+_NO_ROOM = messages.DISK_IS_FULL
 
 
 class RefusedError(Exception):
@@ -93,7 +93,7 @@ def describe_error(error: Exception) -> tuple[int, dict[str, Any]]:
         return _database_error(error)
     number = uuid.uuid4().hex[:8]
     _log.exception("error %s at %s", number, request.path, exc_info=error)
-    return 500, _described("web.500", messages.SOMETHING_WENT_WRONG_ON(number=number))
+    return 500, _described("web.500", messages.OUR_FAULT_RECORDED(number=number))
 
 
 def _database_error(error: Exception) -> tuple[int, dict[str, Any]]:
@@ -104,7 +104,7 @@ def _database_error(error: Exception) -> tuple[int, dict[str, Any]]:
         return 503, _described("store.unavailable", _NO_DATABASE) | {"retry_after_s": 2.0}
     number = uuid.uuid4().hex[:8]
     _log.exception("error %s at %s", number, request.path, exc_info=error)
-    return 500, _described("web.500", messages.SOMETHING_WENT_WRONG_ON(number=number))
+    return 500, _described("web.500", messages.OUR_FAULT_RECORDED(number=number))
 
 
 def _described(code: str, message: str, path: str = "") -> dict[str, Any]:
@@ -115,9 +115,9 @@ def _described(code: str, message: str, path: str = "") -> dict[str, Any]:
 _KNOWN = (
     (StudyMissingError, 404, "store.missing", messages.STUDY_DOES_NOT_EXIST),
     (StaleVersionError, 409, "store.stale",
-     messages.STUDY_WAS_CHANGED_ANOTHER),
+     messages.STUDY_CHANGED_ELSEWHERE),
     (TooManyStudiesError, 409, "store.too_many", ""),
     (StudyHaltedError, 409, "study.halted",
-     messages.LINE_COULD_NOT_COMPUTED),
-    (CSRFError, 400, "web.token", messages.PAGE_HAS_EXPIRED_RELOAD),
+     messages.LINE_TURNED_OFF),
+    (CSRFError, 400, "web.token", messages.PAGE_HAS_EXPIRED),
 )  # fmt: skip

@@ -72,9 +72,9 @@ def _own(step: OwnStep) -> dict[str, Any]:
     elif step.is_nearer:
         words = messages.NEARER
     elif step.after == step.before:
-        words = messages.YOU_CLOSE_BEFORE
+        words = messages.AS_CLOSE_AS_BEFORE
     else:
-        words = messages.YOU_FARTHER_AWAY
+        words = messages.FARTHER_AWAY
     return {
         "operation": _shown(step.operation), "rows": _cells(step.rows), "sentence": words,
         "is_done": step.after.is_done, "is_nearer": step.is_nearer,

@@ -1,4 +1,4 @@
-"""What the `algebra` says to the reader."""
+"""Messages about row operations."""
 
 from axis_path.core.wording import Text
 

@@ -1,4 +1,4 @@
-"""What the `arithmetic` says to the reader."""
+"""Messages about numbers, lists and matrices."""
 
 from axis_path.core.wording import Text
 
@@ -55,7 +55,6 @@ REDUCED_FORM = Text("The reduced form")
 RANK = Text("The rank")
 NULL_SPACE = Text("The null space")
 MATRIX_HAS_NO_INVERSE = Text("The matrix has no inverse: {reason}.")
-DETERMINANT_2 = Text("the determinant is 0")
 SOLUTION = Text("The solution")
 MATRIX_TOO_LARGE_REDUCED = Text("This matrix is too large to be reduced with its expressions.")
 MATRIX_HAS_NO_INVERSE_DETERMINANT = Text("The matrix has no inverse: the determinant is 0.")

@@ -1,4 +1,4 @@
-"""What the `contract` says to the reader."""
+"""Messages about commands and requests that cannot be read."""
 
 from axis_path.core.wording import Text
 

@@ -70,7 +70,7 @@ COMPLAINTS = (
         ("from 1 to 4", "from 1", "[from 1 to 4]", "from 1 to 4 in 3"),
     ),
     Complaint(
-        messages.COMES_LAST_FUNCTION_PIECES,
+        messages.OTHERWISE_COMES_LAST,
         lambda stop: _is(stop.bad, {Kind.OTHERWISE}) or _is(stop.before, {Kind.OTHERWISE}),
         ("otherwise", "x for x > 0 otherwise"),
     ),

@@ -195,7 +195,7 @@ def _pieces(body: Body, variables: tuple[str, ...]) -> Pieces:
     for index, branch in enumerate(body.branches):
         if branch.conditions is None:
             if index < len(body.branches) - 1:
-                raise DomainError(messages.MUST_LAST_PIECE, position=branch.span)
+                raise DomainError(messages.OTHERWISE_MUST_BE_LAST, position=branch.span)
             pieces.append(Piece(branch.expression, None))
         else:
             domain = read_domain(branch.conditions, variables[0])
@@ -235,9 +235,9 @@ def _forbid_y(expression: Node) -> None:
     for node in walk(expression):
         if isinstance(node, Name) and node.name == "y":
             raise GrammarError(
-                messages.HAS_X_Y_SO,
+                messages.NOT_A_FUNCTION_OF_X,
                 position=node.span,
-                repair=Repair((0, 0), "f(x, y) = ", messages.WRITE_F_X_Y),
+                repair=Repair((0, 0), "f(x, y) = ", messages.WRITE_F_OF_X_AND_Y),
             )
 
 
@@ -324,7 +324,7 @@ def _forbid_infinity(expression: Node, *, but_for_integrals: bool = False) -> No
         if not isinstance(node, Name) or node.name != INFINITY:
             continue
         if id(node) not in ends:
-            raise GrammarError(messages.CAN_ONLY_END_DOMAIN, position=node.span)
+            raise GrammarError(messages.INFINITY_CAN_ONLY_BE_AN_END, position=node.span)
         if not but_for_integrals:
             raise GrammarError(
                 messages.YOU_CANNOT_USE_INTEGRAL,

@@ -1,11 +1,11 @@
-"""What the `language` says to the reader."""
+"""Messages about lines as they are typed."""
 
 from axis_path.core.wording import Text
 
 WRITE_LIST_EQUAL_STEPS = Text(
     "Write a list with equal steps as `from 1 to 10 step 0.5` or `from 1 to 10 in 19 points`."
 )
-COMES_LAST_FUNCTION_PIECES = Text(
+OTHERWISE_COMES_LAST = Text(
     "`otherwise` comes last in a function in pieces, as in `x for x < 0; 5 otherwise`."
 )
 EACH_PIECE_NEEDS_DOMAIN = Text("Each piece needs a domain, as in `x for x < 0; 5 otherwise`.")
@@ -40,11 +40,11 @@ NAME_CANNOT_BOTH_FUNCTION = Text("`{name}` cannot be both the function and its v
 TWO_VARIABLES_HAVE_SAME = Text("Two variables have the same name.")
 FUNCTION_HAS_ONE_VALUE = Text("A function has one value, but this is an equation or an inequality.")
 ONLY_FUNCTION_ONE_VARIABLE = Text("Only a function of one variable can have pieces.")
-MUST_LAST_PIECE = Text("`otherwise` must be in the last piece.")
-HAS_X_Y_SO = Text(
+OTHERWISE_MUST_BE_LAST = Text("`otherwise` must be in the last piece.")
+NOT_A_FUNCTION_OF_X = Text(
     "This has x and y, so it is not a function of x. Write an equation, or begin with `f(x, y) =`."
 )
-WRITE_F_X_Y = Text("Write f(x, y) =")
+WRITE_F_OF_X_AND_Y = Text("Write f(x, y) =")
 COLON_NAMES_EQUATION_INEQUALITY = Text(
     "A colon names an equation or an inequality. For a value, write `{name} = …`."
 )
@@ -56,7 +56,7 @@ DRAW_EQUATION_INEQUALITY_USE = Text("To draw an equation or an inequality, use x
 VALUE_HAS_NO_DOMAIN = Text(
     "A value has no domain, but a function has, as in `f(x) = x^2 for x > 0`."
 )
-CAN_ONLY_END_DOMAIN = Text("∞ can only be an end of a domain or of an integral.")
+INFINITY_CAN_ONLY_BE_AN_END = Text("∞ can only be an end of a domain or of an integral.")
 YOU_CANNOT_USE_INTEGRAL = Text(
     "You cannot use an integral to infinity inside a function. Define it as a number, as in `A "
     "= integral(1/x^2, x, 1, inf)`."
@@ -84,7 +84,7 @@ NAME_NEEDS_EXPRESSION_VARIABLE = Text(
 TYPED_NOT_UNIT = Text("{typed} is not a unit")
 DERIVATIVE_TAKES_ONE_VALUE = Text("A derivative takes one value, but this has {count}.")
 WRITE_SOMETHING_HERE_FIRST = Text("Write something here first.")
-EQUATION_INEQUALITY_BUT_VALUE = Text(
+VALUE_NEEDED_NOT_EQUATION = Text(
     "This is an equation or an inequality, but a value is needed here."
 )
 DOMAIN_DOES_NOT_FIT = Text("A domain does not fit here.")
@@ -92,29 +92,29 @@ MORE_THAN_MOST_OPERATIONS = Text("More than {most} operations are nested inside 
 WRITE_PRIME_AFTER_NAME = Text("Write ′ after the name of a function, as in `f'(2)`.")
 NAME_NOT_FUNCTION_HERE_SO = Text("`{name}` is not a function here, so it has no derivative.")
 NAME_NEEDS_VALUE_BRACKETS = Text("`{name}` needs a value in brackets, as in `{name}(2)`.")
-WRITE_NAME_X = Text("Write {name}(x)")
-DERIVATIVE_ORDER_ORDER_TOO = Text("A derivative of order {order} is too high. The limit is {most}.")
-MULTIPLIES_MATRICES_ENTRY_BY = Text(
+WRITE_NAME_OF_X = Text("Write {name}(x)")
+DERIVATIVE_ORDER_TOO_HIGH = Text("A derivative of order {order} is too high. The limit is {most}.")
+RING_MULTIPLIES_ENTRIES = Text(
     "∘ multiplies matrices entry by entry. To put one function into another, write `f(g(x))`."
 )
 NAME_NEEDS_VALUE_AFTER = Text("`{name}` needs a value after it, as in `{name}(2)`.")
 NAME_NEEDS_BRACKETS_EXAMPLE = Text("`{name}` needs brackets, as in `{example}`.")
-TWO_NUMBERS_STAND_SIDE = Text("Two numbers stand side by side. A sign is missing between them.")
-PUT_BETWEEN_THEM = Text("Put × between them")
-AFTER_NUMBER_MEANS_HUNDREDTHS = Text(
+TWO_NUMBERS_SIDE_BY_SIDE = Text("Two numbers stand side by side. A sign is missing between them.")
+PUT_TIMES_BETWEEN_THEM = Text("Put × between them")
+PERCENT_MEANS_HUNDREDTHS = Text(
     "% after a number means hundredths. For a remainder, write `mod(7, 3)`."
 )
 PIECES_ONE_AFTER_OTHER = Text(
     "pieces one after the other, as in `x for x < 0; 5 otherwise`, or a list in `[1, 2]`"
 )
-SIGNS = Text("signs, as in `for 0 <= x <= 2`")
+COMPARISON_SIGNS = Text("signs, as in `for 0 <= x <= 2`")
 INSTEAD_SIGN_WRITE_WRITTEN = Text("Instead of {sign}, write {written}.")
 WRITE_FRACTION_SIGN_SLASH = Text("Write the fraction {sign} with a slash.")
-SIGN_COMES_FROM_ANOTHER = Text(
+SIGN_OF_ANOTHER_ALPHABET = Text(
     "This `{sign}` comes from another alphabet or font. It only looks like `{plain}`."
 )
-SIGN_CANNOT_USED_HERE = Text("{sign} cannot be used here.")
-WRITE_DOMAIN_AFTER_2 = Text("Write a domain after `for`, as in `x^2 for x > 0`.")
+SIGN_CANNOT_BE_USED = Text("{sign} cannot be used here.")
+WRITE_FOR_INSTEAD_OF_IF = Text("Write a domain after `for`, as in `x^2 for x > 0`.")
 POWER_TEN_BEYOND_MOST = Text("The power of ten is beyond {most:,}.")
 MORE_THAN_MOST_BRACKETS = Text("More than {most} brackets are nested inside one another.")
 WRITE_UNIT_AFTER = Text("Write a unit after `in`, as in `v in km/h`.")

@@ -95,7 +95,7 @@ def read_expression(text: str, vocabulary: Vocabulary) -> Node:
     body = read_body(text, vocabulary)
     if body.compared is not None:
         raise GrammarError(
-            messages.EQUATION_INEQUALITY_BUT_VALUE,
+            messages.VALUE_NEEDED_NOT_EQUATION,
             position=body.compared.span,
         )
     branch = body.branches[0]

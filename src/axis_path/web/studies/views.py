@@ -64,10 +64,10 @@ def open_file() -> Response:
                 lease, query_of(study_id, "open_file", body=b"", context={"file": content})
             )
     except RefusedError as err:
-        flash(say(messages.FILE_COULD_NOT_OPENED(reason=err.described["message"])), "problem")
+        flash(say(messages.FILE_COULD_NOT_BE_OPENED(reason=err.described["message"])), "problem")
         return redirect(url_for("studies.index"))
     except WorkerDiedError:
-        flash(say(messages.FILE_COULD_NOT_OPENED_NEEDS), "problem")
+        flash(say(messages.FILE_NEEDS_TOO_MUCH), "problem")
         return redirect(url_for("studies.index"))
     title = opened["title"] or say(NEW_TITLE)
     with database() as session:
@@ -85,7 +85,7 @@ def rename(study_id: uuid.UUID) -> Response:
     if not title:
         message = messages.STUDY_NEEDS_TITLE
     elif len(title) > LONGEST_TITLE:
-        message = messages.TITLE_CAN_HAVE_UP(most=LONGEST_TITLE)
+        message = messages.TITLE_TOO_LONG(most=LONGEST_TITLE)
     if message:
         if _wants_json():
             return json_answer(
@@ -109,7 +109,7 @@ def duplicate(study_id: uuid.UUID) -> Response:
     with database() as session:
         title = say(messages.TITLE_COPY(title=open_study(session, study_id).title[:190]))
         duplicate_study(session, study_id, title)
-    flash(say(messages.CREATED_TITLE(title=title)), "done")
+    flash(say(messages.CREATED(title=title)), "done")
     return redirect(url_for("studies.index"))
 
 
@@ -126,5 +126,5 @@ def restore(study_id: uuid.UUID) -> Response:
     with database() as session:
         restore_study(session, study_id)
         title = open_study(session, study_id).title
-    flash(say(messages.TITLE_BACK(title=title)), "done")
+    flash(say(messages.TITLE_IS_BACK(title=title)), "done")
     return redirect(url_for("studies.index"))

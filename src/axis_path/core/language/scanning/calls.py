@@ -169,11 +169,11 @@ def _derived(function: Token, prime: Token, after: list[Token]) -> str:
         raise GrammarError(
             messages.NAME_NEEDS_VALUE_BRACKETS(name=name),
             position=(function.start, prime.end),
-            repair=Repair((prime.end, prime.end), "(x)", messages.WRITE_NAME_X(name=name)),
+            repair=Repair((prime.end, prime.end), "(x)", messages.WRITE_NAME_OF_X(name=name)),
         )
     if int(prime.text) > DERIVATIVE_ORDER.value:
         raise LimitError(
-            messages.DERIVATIVE_ORDER_ORDER_TOO(order=prime.text, most=DERIVATIVE_ORDER.value),
+            messages.DERIVATIVE_ORDER_TOO_HIGH(order=prime.text, most=DERIVATIVE_ORDER.value),
             position=(prime.start, prime.end),
         )
     return f"{function.text}{PRIME_SIGN * int(prime.text)}"
@@ -208,7 +208,7 @@ def _how_applied(token: Token, after: Token | None) -> Kind:
     ):  # fmt: skip
         if after is not None and after.kind is Kind.ENTRYWISE:
             raise GrammarError(
-                messages.MULTIPLIES_MATRICES_ENTRY_BY,
+                messages.RING_MULTIPLIES_ENTRIES,
                 position=(after.start, after.end),
             )
         raise GrammarError(

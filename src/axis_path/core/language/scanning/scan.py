@@ -92,13 +92,15 @@ def _raw_tokens(text: str, at: int, vocabulary: Vocabulary) -> list[Token]:
         scanned = scanned or _next_tokens(text, at, vocabulary)
         if tokens and tokens[-1].kind is scanned[0].kind is Kind.NUMBER:
             raise GrammarError(
-                messages.TWO_NUMBERS_STAND_SIDE,
+                messages.TWO_NUMBERS_SIDE_BY_SIDE,
                 position=(tokens[-1].start, scanned[0].end),
-                repair=Repair((tokens[-1].end, scanned[0].start), " * ", messages.PUT_BETWEEN_THEM),
+                repair=Repair(
+                    (tokens[-1].end, scanned[0].start), " * ", messages.PUT_TIMES_BETWEEN_THEM
+                ),
             )
         if tokens and tokens[-1].kind is Kind.PERCENT and scanned[0].kind is Kind.NUMBER:
             raise GrammarError(
-                messages.AFTER_NUMBER_MEANS_HUNDREDTHS,
+                messages.PERCENT_MEANS_HUNDREDTHS,
                 position=(tokens[-1].start, scanned[0].end),
             )
         if scanned[0].kind is Kind.OPEN_LIST:
@@ -204,7 +206,7 @@ _WRITTEN = {
     "∏": "`product(k, k, 1, 5)`",
     "Π": "`product(k, k, 1, 5)`",
     "{": messages.PIECES_ONE_AFTER_OTHER,
-    "∈": messages.SIGNS,
+    "∈": messages.COMPARISON_SIGNS,
 }
 
 #: Letters of other scripts that look like those of ours, or mean the same.
@@ -233,12 +235,12 @@ def _bad_sign(text: str, at: int) -> GrammarError:
     plain = _plain(sign)
     if plain != sign and plain.isascii() and plain.strip():
         return GrammarError(
-            messages.SIGN_COMES_FROM_ANOTHER(sign=sign, plain=plain),
+            messages.SIGN_OF_ANOTHER_ALPHABET(sign=sign, plain=plain),
             position=position,
             suggestion=plain,
         )
     shown = f"`{sign}`" if sign.isprintable() else f"U+{ord(sign):04X}"
-    return GrammarError(messages.SIGN_CANNOT_USED_HERE(sign=shown), position=position)
+    return GrammarError(messages.SIGN_CANNOT_BE_USED(sign=shown), position=position)
 
 
 def _plain(sign: str) -> str:
@@ -268,7 +270,7 @@ def _name_tokens(run: str, at: int, vocabulary: Vocabulary) -> list[Token]:
         return [Token(Kind.NAME, f"{LOG_OF}{base}", at, at + len(run), run)]
     if run == "if":
         raise GrammarError(
-            messages.WRITE_DOMAIN_AFTER_2,
+            messages.WRITE_FOR_INSTEAD_OF_IF,
             position=(at, at + 2),
             suggestion="for",
         )
